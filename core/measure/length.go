@@ -1,0 +1,103 @@
+// Package measure holds the one type for a distance, what people write for
+// it on site, and how it is shown and rounded to the tape in use.
+package measure
+
+import (
+	"encoding/json"
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Length is a distance as a whole number of nanometres, so that every
+// 1/64 in (396 875 nm) and every micrometre is exact. The zero value is no
+// distance. The range is far beyond any door: ±9.2 million kilometres.
+type Length int64
+
+// Units of length. The inch is exactly 25.4 mm (international yard and pound
+// agreement, 1959).
+const (
+	Nanometre  Length = 1
+	Micrometre        = 1000 * Nanometre
+	Millimetre        = 1000 * Micrometre
+	Centimetre        = 10 * Millimetre
+	Metre             = 1000 * Millimetre
+	Inch              = 25_400 * Micrometre
+	Foot              = 12 * Inch
+)
+
+// MM returns l as float64 millimetres, for the solvers.
+func (l Length) MM() float64 { return float64(l) / float64(Millimetre) }
+
+// FromMM returns the Length nearest to a number of millimetres. It is the
+// one way out of the solvers; NaN gives 0 and infinities saturate.
+func FromMM(mm float64) Length {
+	nm := math.Round(mm * float64(Millimetre))
+	switch {
+	case math.IsNaN(nm):
+		return 0
+	case nm >= math.MaxInt64:
+		return math.MaxInt64
+	case nm <= math.MinInt64:
+		return math.MinInt64
+	}
+	return Length(nm)
+}
+
+// Abs returns l without its sign.
+func (l Length) Abs() Length {
+	if l < 0 {
+		return -l
+	}
+	return l
+}
+
+// String prints l exactly, in millimetres: "908.5 mm".
+func (l Length) String() string { return l.decimal(Millimetre) + " mm" }
+
+// decimal prints l exactly as a decimal number of units of u, u being a
+// power of ten nanometres.
+func (l Length) decimal(u Length) string {
+	sign, n := "", uint64(l)
+	if l < 0 {
+		sign, n = "-", -n
+	}
+	s := sign + strconv.FormatUint(n/uint64(u), 10)
+	if frac := n % uint64(u); frac != 0 {
+		digits := strconv.FormatUint(uint64(u)+frac, 10)[1:]
+		s += "." + strings.TrimRight(digits, "0")
+	}
+	return s
+}
+
+// MarshalJSON writes l as an exact decimal number of millimetres.
+func (l Length) MarshalJSON() ([]byte, error) { return []byte(l.decimal(Millimetre)), nil }
+
+// UnmarshalJSON reads a number of millimetres, or text that names its unit
+// ("35 3/4 in"). A number finer than a nanometre is rounded to one.
+func (l *Length) UnmarshalJSON(b []byte) error {
+	s := string(b)
+	if strings.HasPrefix(s, `"`) {
+		if err := json.Unmarshal(b, &s); err != nil {
+			return err
+		}
+		v, err := Parse(s, NoUnit)
+		if err != nil {
+			return err
+		}
+		*l = v
+		return nil
+	}
+	if s == "null" {
+		return nil
+	}
+	mm, err := strconv.ParseFloat(s, 64)
+	if err != nil {
+		return &ParseError{Text: s, Problem: "is not a number of millimetres"}
+	}
+	if math.Abs(mm) > Longest.MM() {
+		return &ParseError{Text: s, Problem: "is longer than any door or wall (" + Longest.String() + ")"}
+	}
+	*l = FromMM(mm)
+	return nil
+}

@@ -1,0 +1,206 @@
+package measure
+
+import (
+	"encoding/json"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+func TestParseWhatPeopleWrite(t *testing.T) {
+	// Wanted values worked out by hand in micrometres.
+	cases := []struct {
+		text string
+		unit Unit
+		um   int64
+	}{
+		{"908", Millimetres, 908_000},
+		{"908.5mm", Inches, 908_500},
+		{"90.8 cm", Inches, 908_000},
+		{"0.908 m", Inches, 908_000},
+		{"908,5", Millimetres, 908_500},
+		{",5", Millimetres, 500},
+		{"35 3/4", Inches, 908_050},
+		{`35-3/4"`, Millimetres, 908_050},
+		{"35 3/4 in", Millimetres, 908_050},
+		{"35 3/4 in.", Millimetres, 908_050},
+		{`2' 11 3/4"`, Millimetres, 908_050},
+		{"2' 11 3/4", Millimetres, 908_050},
+		{"2ft 11 3/4in", NoUnit, 908_050},
+		{`2'-11 3/4"`, NoUnit, 908_050},
+		{"3/4", Inches, 19_050},
+		{"-1/16", Inches, -1_587},
+		{"2ft", NoUnit, 609_600},
+		{"6' 8\"", NoUnit, 2_032_000},
+		{"35¾", Inches, 908_050},
+		{"35.75", Inches, 908_050},
+		{"35 ¾″", Millimetres, 908_050},
+		{" 826 ", Millimetres, 826_000},
+		{"1 3/16", Millimetres, 1_187}, // a bare fraction takes the job's unit
+		{"0", Millimetres, 0},
+		{"+3", Millimetres, 3_000},
+		{"−2", Millimetres, -2_000},
+	}
+	for _, c := range cases {
+		got, err := Parse(c.text, c.unit)
+		if assert.NoError(t, err, c.text) {
+			assert.Equal(t, c.um, int64(got/Micrometre), c.text)
+		}
+	}
+}
+
+func TestParseSaysWhatIsWrong(t *testing.T) {
+	cases := []struct{ text, says string }{
+		{"", "is empty"},
+		{"wide", "begin with a number"},
+		{"8e2", `has "e2" where`},
+		{"908 35", "two lengths run together"},
+		{"2' 908mm", "two lengths run together"},
+		{"12mm 3", "two lengths run together"},
+		{"1,234.5", "two decimal points"},
+		{"35.", "ends in a decimal point"},
+		{"35 3/", "nothing under the line"},
+		{"35 3/0", "over nought"},
+		{"35 5/4", "not less than one"},
+		{"35 3/4/2", "two lines"},
+		{"1.5/2", "decimal inside a fraction"},
+		{"826 km", `has "km" where`},
+		{"9000000", "understood as 9000 m"},
+		{"--3", "begin with a number"},
+		{"123456789012345678901234567890123456789012", "too long"},
+	}
+	for _, c := range cases {
+		_, err := Parse(c.text, Millimetres)
+		var pe *ParseError
+		if assert.ErrorAs(t, err, &pe, c.text) {
+			assert.Equal(t, c.text, pe.Text)
+			assert.Contains(t, pe.Problem, c.says, c.text)
+		}
+	}
+	_, err := Parse("908", NoUnit)
+	assert.ErrorContains(t, err, "has no unit")
+}
+
+func TestEverySixtyFourthRoundTrips(t *testing.T) {
+	for n := Length(0); n <= 120*64; n++ {
+		l := n * 396_875 // 1/64 in in nanometres
+		back, err := Parse(Exact(l, Inches), Inches)
+		require.NoError(t, err)
+		require.Equal(t, l, back)
+		jsonRoundTrip(t, l)
+	}
+}
+
+func TestEveryHundredthOfAMillimetreRoundTrips(t *testing.T) {
+	for n := Length(0); n <= 3000*100; n++ {
+		l := n * 10 * Micrometre
+		back, err := Parse(Exact(l, Millimetres), Millimetres)
+		require.NoError(t, err)
+		require.Equal(t, l, back)
+	}
+}
+
+func jsonRoundTrip(t require.TestingT, l Length) {
+	b, err := json.Marshal(l)
+	require.NoError(t, err)
+	var back Length
+	require.NoError(t, json.Unmarshal(b, &back))
+	require.Equal(t, l, back)
+}
+
+func TestAnyLengthRoundTrips(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		l := Length(rapid.Int64Range(-int64(Longest), int64(Longest)).Draw(t, "nm"))
+		back, err := Parse(l.String(), NoUnit)
+		require.NoError(t, err)
+		require.Equal(t, l, back)
+		jsonRoundTrip(t, l)
+	})
+}
+
+func TestRoundIsWithinAStepAndOnTheRightSide(t *testing.T) {
+	tapes := []Tape{HalfMillimetre, WholeMillimetre, ThirtySeconds, Sixteenths}
+	rapid.Check(t, func(t *rapid.T) {
+		l := Length(rapid.Int64Range(-int64(Metre), int64(Metre)).Draw(t, "nm"))
+		step := rapid.SampledFrom(tapes).Draw(t, "tape").Step()
+		down, up, near := l.Round(step, Down), l.Round(step, Up), l.Round(step, Nearest)
+		require.Zero(t, down%step)
+		require.Zero(t, up%step)
+		require.LessOrEqual(t, down, l)
+		require.GreaterOrEqual(t, up, l)
+		require.Less(t, l-down, step)
+		require.Less(t, up-l, step)
+		require.LessOrEqual(t, 2*(near-l).Abs(), step)
+	})
+}
+
+func TestShow(t *testing.T) {
+	cases := []struct {
+		tape Tape
+		mm   float64
+		want string
+	}{
+		{HalfMillimetre, 168.5, "168.5"},
+		{HalfMillimetre, 168.24, "168"},
+		{WholeMillimetre, 168.5, "169"},
+		{Sixteenths, 908.05, "35 3/4"},
+		{ThirtySeconds, 3.175, "1/8"},
+		{ThirtySeconds, -3.175, "-1/8"},
+		{Sixteenths, 0.1, "0"},
+		{Sixteenths, 25.3, "1"},
+	}
+	for _, c := range cases {
+		assert.Equal(t, c.want, c.tape.Show(FromMM(c.mm)), "%v on %s", c.mm, c.tape)
+	}
+	assert.Equal(t, "908.3 mm", Exact(FromMM(908.3), Inches), "no 64th meets it")
+}
+
+func TestJSON(t *testing.T) {
+	var l Length
+	require.NoError(t, json.Unmarshal([]byte(`"35 3/4 in"`), &l))
+	assert.Equal(t, FromMM(908.05), l)
+	assert.Error(t, json.Unmarshal([]byte(`"35 3/4"`), &l), "text in a file names its unit")
+	assert.Error(t, json.Unmarshal([]byte(`1e300`), &l))
+	assert.Error(t, json.Unmarshal([]byte(`true`), &l))
+}
+
+func TestEveryTapeHasItsLikeInTheOtherUnit(t *testing.T) {
+	for _, u := range []Unit{Millimetres, Inches} {
+		for _, tape := range Tapes(u) {
+			assert.Equal(t, u, tape.Unit())
+			for _, other := range []Unit{Millimetres, Inches} {
+				assert.Contains(t, Tapes(other), tape.In(other))
+				assert.Equal(t, tape, tape.In(other).In(u))
+			}
+		}
+	}
+}
+
+func FuzzParse(f *testing.F) {
+	for _, s := range []string{"908.5mm", `2' 11 3/4"`, "35-3/4", "-1/16", "½", "1,5", "3 / 4 in."} {
+		f.Add(s)
+	}
+	f.Fuzz(func(t *testing.T, s string) {
+		l, err := Parse(s, Inches)
+		if err != nil {
+			var pe *ParseError
+			require.ErrorAs(t, err, &pe)
+			return
+		}
+		require.LessOrEqual(t, l.Abs(), Longest)
+		back, err := Parse(l.String(), Millimetres)
+		require.NoError(t, err)
+		require.Equal(t, l, back)
+	})
+}
+
+func BenchmarkParse(b *testing.B) {
+	b.ReportAllocs()
+	for b.Loop() {
+		if _, err := Parse(`2' 11 3/4"`, Inches); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

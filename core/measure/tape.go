@@ -1,0 +1,140 @@
+package measure
+
+import (
+	"fmt"
+	"strconv"
+)
+
+// Tape is the finest mark that a person reads and cuts to.
+type Tape string
+
+// The tapes in use. Each is tied to one unit.
+const (
+	HalfMillimetre  Tape = "0.5mm"
+	WholeMillimetre Tape = "1mm"
+	ThirtySeconds   Tape = "1/32in"
+	Sixteenths      Tape = "1/16in"
+)
+
+// Tapes lists them for a unit, the finer one first.
+func Tapes(u Unit) []Tape {
+	if u == Inches {
+		return []Tape{ThirtySeconds, Sixteenths}
+	}
+	return []Tape{HalfMillimetre, WholeMillimetre}
+}
+
+// Unit is the unit that the tape is marked in.
+func (t Tape) Unit() Unit {
+	if t == ThirtySeconds || t == Sixteenths {
+		return Inches
+	}
+	return Millimetres
+}
+
+// Step is the distance between two marks; half a millimetre for a tape that
+// is not one of the four.
+func (t Tape) Step() Length {
+	switch t {
+	case WholeMillimetre:
+		return Millimetre
+	case ThirtySeconds:
+		return Inch / 32
+	case Sixteenths:
+		return Inch / 16
+	}
+	return Millimetre / 2
+}
+
+// In returns the tape nearest in fineness in another unit, so that a figure
+// can be shown the other way on a tap.
+func (t Tape) In(u Unit) Tape {
+	switch {
+	case t.Unit() == u:
+		return t
+	case t == HalfMillimetre:
+		return ThirtySeconds
+	case t == WholeMillimetre:
+		return Sixteenths
+	case t == ThirtySeconds:
+		return HalfMillimetre
+	}
+	return WholeMillimetre
+}
+
+// Way is a direction of rounding.
+type Way int
+
+// Nearest rounds halves away from nought; Down and Up go toward −∞ and +∞.
+const (
+	Nearest Way = iota
+	Down
+	Up
+)
+
+// Round brings l to a multiple of step in the way given. A step that is not
+// positive leaves l as it is.
+func (l Length) Round(step Length, way Way) Length {
+	if step <= 0 {
+		return l
+	}
+	rest := l % step
+	if rest < 0 {
+		rest += step
+	}
+	if rest == 0 {
+		return l
+	}
+	down := l - rest
+	switch {
+	case way == Down:
+		return down
+	case way == Up:
+		return down + step
+	case 2*rest > step, 2*rest == step && l > 0:
+		return down + step
+	}
+	return down
+}
+
+// Show prints l rounded to the nearest mark of the tape, with no unit:
+// "908.5", or in inches a whole and a reduced fraction, "35 3/4".
+func (t Tape) Show(l Length) string {
+	l = l.Round(t.Step(), Nearest)
+	if t.Unit() == Inches {
+		return inches(l)
+	}
+	return l.decimal(Millimetre)
+}
+
+// Exact prints l in a unit without rounding, with no unit where the length
+// falls on a mark of that unit (1/64 in, or any decimal of a millimetre). A
+// length that no 64th meets is given in millimetres and says so.
+func Exact(l Length, u Unit) string {
+	if u != Inches {
+		return l.decimal(Millimetre)
+	}
+	if l%(Inch/64) == 0 {
+		return inches(l)
+	}
+	return l.String()
+}
+
+// inches prints a whole number of 64ths of an inch.
+func inches(l Length) string {
+	sign := ""
+	if l < 0 {
+		sign, l = "-", -l
+	}
+	whole, num, den := int64(l/Inch), int64(l%Inch/(Inch/64)), int64(64)
+	for num != 0 && num%2 == 0 {
+		num, den = num/2, den/2
+	}
+	switch {
+	case num == 0:
+		return sign + strconv.FormatInt(whole, 10)
+	case whole == 0:
+		return fmt.Sprintf("%s%d/%d", sign, num, den)
+	}
+	return fmt.Sprintf("%s%d %d/%d", sign, whole, num, den)
+}
