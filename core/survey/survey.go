@@ -199,26 +199,61 @@ func (s *Shape) Prior() Prior { return s.prior }
 // (n × n), in mm and mm².
 func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 	n, m := len(figures), len(s.rows)
+	// Figures share most of their places (the hinges stand in nearly all), so
+	// the prior is worked out once for each place.
+	var places []Term
+	index := make([][]int, n)
+	for j, f := range figures {
+		for _, t := range f {
+			k := slices.IndexFunc(places, func(p Term) bool { return p.Side == t.Side && p.At == t.At })
+			if k < 0 {
+				k = len(places)
+				places = append(places, Term{t.Side, t.At, 1})
+			}
+			index[j] = append(index[j], k)
+		}
+	}
+	own := make([]float64, len(places)*len(places))
+	told := make([]float64, m*len(places))
+	for k := range places {
+		here := places[k : k+1]
+		for l := k; l < len(places); l++ {
+			c := s.prior.covOf(here, places[l:l+1])
+			own[k*len(places)+l], own[l*len(places)+k] = c, c
+		}
+		for i, r := range s.rows {
+			told[i*len(places)+k] = s.prior.covOf(r, here)
+		}
+	}
 	cross := mat.NewDense(m, n, nil) // cov(reading, figure)
-	for i, r := range s.rows {
-		for j, f := range figures {
-			cross.Set(i, j, s.prior.covOf(r, f))
+	for j, f := range figures {
+		for i := range m {
+			var c float64
+			for a, t := range f {
+				c += t.By * told[i*len(places)+index[j][a]]
+			}
+			cross.Set(i, j, c)
 		}
 	}
 	mean = make([]float64, n)
 	for j, f := range figures {
 		mean[j] = s.prior.meanOf(f) + mat.Dot(cross.ColView(j), &s.alpha)
 	}
-	var gain mat.Dense
+	var gain, known mat.Dense
 	// The factorisation succeeded, so an error here can only warn of a large
 	// condition number; the figures are still the best there are.
 	_ = s.chol.SolveTo(&gain, cross)
-	var told mat.Dense
-	told.Mul(cross.T(), &gain)
+	known.Mul(cross.T(), &gain)
 	cov = mat.NewSymDense(n, nil)
-	for i := range n {
+	for i, f := range figures {
 		for j := i; j < n; j++ {
-			cov.SetSym(i, j, s.prior.covOf(figures[i], figures[j])-told.At(i, j))
+			var c float64
+			for a, t := range f {
+				for b, u := range figures[j] {
+					c += t.By * u.By * own[index[i][a]*len(places)+index[j][b]]
+				}
+			}
+			cov.SetSym(i, j, c-known.At(i, j))
 		}
 	}
 	return mean, cov
@@ -273,4 +308,17 @@ func (s *Shape) Suspects() []Suspect {
 		return 0
 	})
 	return out
+}
+
+// Means returns the mean of each figure, in mm, without the cost of their
+// covariance.
+func (s *Shape) Means(figures []Row) []float64 {
+	mean := make([]float64, len(figures))
+	for j, f := range figures {
+		mean[j] = s.prior.meanOf(f)
+		for i, r := range s.rows {
+			mean[j] += s.prior.covOf(r, f) * s.alpha.AtVec(i)
+		}
+	}
+	return mean
 }
