@@ -157,6 +157,15 @@ func TestShow(t *testing.T) {
 	assert.Equal(t, "908.3 mm", Exact(FromMM(908.3), Inches), "no 64th meets it")
 }
 
+func TestSayAndDecimal(t *testing.T) {
+	assert.Equal(t, "11 13/16 in", Say(FromMM(300), Inches)) // 11.811
+	assert.Equal(t, "300 mm", Say(FromMM(300), Millimetres))
+	assert.Equal(t, "35.75", Decimal(FromMM(908.05), Inches))
+	assert.Equal(t, "0.015625", Decimal(396_875, Inches))
+	assert.Equal(t, "-0.001", Decimal(-25_400, Inches))
+	assert.Equal(t, "-1.24", Decimal(FromMM(-1.24), Millimetres))
+}
+
 func TestJSON(t *testing.T) {
 	var l Length
 	require.NoError(t, json.Unmarshal([]byte(`"35 3/4 in"`), &l))

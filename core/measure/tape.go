@@ -120,6 +120,27 @@ func Exact(l Length, u Unit) string {
 	return l.String()
 }
 
+// Say prints l with its unit, for a sentence: exactly in millimetres, to the
+// nearest 64th in inches.
+func Say(l Length, u Unit) string {
+	if u == Inches {
+		return inches(l.Round(Inch/64, Nearest)) + " in"
+	}
+	return l.String()
+}
+
+// Decimal prints l as a decimal number of a unit, exactly where four places
+// of a millimetre or six of an inch are enough, for sums worked by hand.
+func Decimal(l Length, u Unit) string {
+	if u != Inches {
+		return l.Round(100*Nanometre, Nearest).decimal(Millimetre)
+	}
+	// 1 in is 25 400 000 nm, so l·10/254 counts millionths of an inch; the
+	// whole inches are taken first so that nothing overflows.
+	millionths := l/Inch*1_000_000 + (l%Inch*10).Round(254, Nearest)/254
+	return millionths.decimal(1_000_000)
+}
+
 // inches prints a whole number of 64ths of an inch.
 func inches(l Length) string {
 	sign := ""

@@ -33,11 +33,13 @@ var ranges = []struct {
 }
 
 // Check reports the first measurement given that no door slab has, as an
-// *Error. A measurement of nought is one not given yet.
-func (s Slab) Check() error {
+// *Error worded in the unit of the job. A measurement of nought is one not
+// given yet.
+func (s Slab) Check(u measure.Unit) error {
 	for _, r := range ranges {
 		if v := r.of(s); v != 0 && (v < r.least || v > r.most) {
-			return &Error{r.field, fmt.Sprintf("%v is no door slab's %s (%v to %v): measure it again, and look at the unit.", v, r.field, r.least, r.most)}
+			return &Error{r.field, fmt.Sprintf("%s is no door slab's %s (%s to %s): measure it again, and look at the unit.",
+				measure.Say(v, u), r.field, measure.Say(r.least, u), measure.Say(r.most, u))}
 		}
 	}
 	return nil

@@ -53,19 +53,25 @@ var usual = map[Kind]float64{
 // Sigma is the reading's standard deviation in millimetres.
 func (r Reading) Sigma() float64 { return usual[r.Kind] }
 
-// String names the reading by what and where, for findings and reasons.
-func (r Reading) String() string {
+// Name names the reading by what and where, for findings and reasons, in the
+// unit of the job.
+func (r Reading) Name(u measure.Unit) string {
+	at, from := measure.Say(r.At, u), measure.Say(r.From, u)
 	switch r.Kind {
 	case Width:
-		return fmt.Sprintf("width at %v up", r.At)
+		return fmt.Sprintf("width, %s up", at)
 	case Height:
-		return fmt.Sprintf("floor to head, %v from the hinge jamb", r.At)
+		return fmt.Sprintf("floor to head, %s from the hinge jamb", at)
 	case Plumb:
-		return fmt.Sprintf("plumb of the %v jamb, %v up against %v up", r.Side, r.At, r.From)
+		return fmt.Sprintf("plumb of the %v jamb, %s up against %s up", r.Side, at, from)
 	case Level:
-		return fmt.Sprintf("level of the %v, %v along against %v along", r.Side, r.At, r.From)
+		what := "head"
+		if r.Side == frame.Foot {
+			what = "floor"
+		}
+		return fmt.Sprintf("level of the %s, %s along against %s along", what, at, from)
 	case Square:
-		return fmt.Sprintf("square in the %v corner of the head, blade %v", r.Side, r.At)
+		return fmt.Sprintf("square in the %v corner of the head, blade %s", r.Side, at)
 	}
 	return string(r.Kind)
 }
@@ -90,9 +96,14 @@ type ReadingError struct {
 func (e *ReadingError) Error() string { return e.Problem }
 
 // Check reports the first thing that cannot be in a reading taken by itself,
-// as a *ReadingError.
-func (r Reading) Check() error {
+// as a *ReadingError worded in the unit of the job.
+func (r Reading) Check(u measure.Unit) error {
 	fail := func(field, format string, a ...any) error {
+		for i, x := range a {
+			if l, ok := x.(measure.Length); ok {
+				a[i] = measure.Say(l, u)
+			}
+		}
 		return &ReadingError{Reading: r, Field: field, Problem: fmt.Sprintf(format, a...)}
 	}
 	limits, ok := rangeOf[r.Kind]
@@ -124,7 +135,8 @@ func (r Reading) Check() error {
 		}
 	case Square:
 		if r.At < 100*measure.Millimetre || r.At > 1500*measure.Millimetre {
-			return fail("at", "A square's blade is 100 mm to 1500 mm long, not %v: give the blade's length.", r.At)
+			return fail("at", "A square's blade is %v to %v long, not %v: give the blade's length.",
+				100*measure.Millimetre, 1500*measure.Millimetre, r.At)
 		}
 	}
 	return nil

@@ -25,6 +25,7 @@ import (
 	"gonum.org/v1/gonum/mat"
 
 	"kindmargin/core/frame"
+	"kindmargin/core/measure"
 )
 
 // Prior is what is believed of an opening before it is measured. Standard
@@ -162,7 +163,7 @@ func Estimate(readings []Reading, p Prior) (*Shape, error) {
 	s := &Shape{prior: p, given: slices.Clone(readings)}
 	noise := make([]float64, 0, len(readings)+2)
 	for _, r := range readings {
-		if err := r.Check(); err != nil {
+		if err := r.Check(measure.Millimetres); err != nil {
 			return nil, err
 		}
 		row := r.Row(p)

@@ -296,7 +296,7 @@ func TestCheckNamesTheField(t *testing.T) {
 		{Reading{Kind: Square, Side: frame.Foot, At: mm(600), Value: mm(3)}, "side", "head corner"},
 	}
 	for _, c := range cases {
-		err := c.r.Check()
+		err := c.r.Check(measure.Millimetres)
 		var re *ReadingError
 		if assert.ErrorAs(t, err, &re, "%v", c.r) {
 			assert.Equal(t, c.field, re.Field)
@@ -305,6 +305,13 @@ func TestCheckNamesTheField(t *testing.T) {
 		_, err = Estimate([]Reading{c.r}, OldOpening(800, 2000))
 		assert.Error(t, err)
 	}
+}
+
+func TestNamesAndErrorsSpeakTheJobsUnit(t *testing.T) {
+	r := Reading{Kind: Width, At: 40 * measure.Inch, Value: 3 * measure.Inch}
+	assert.Equal(t, "width, 40 in up", r.Name(measure.Inches))
+	assert.Equal(t, "width, 1016 mm up", r.Name(measure.Millimetres))
+	assert.ErrorContains(t, r.Check(measure.Inches), "3 in is no width")
 }
 
 func BenchmarkEstimate20(b *testing.B) {

@@ -1,0 +1,66 @@
+// Package figure is a length that can say why: the terms it was made of, in
+// order, which added up by hand give it.
+package figure
+
+import (
+	"kindmargin/core/measure"
+)
+
+// Source is where a term comes from.
+type Source string
+
+// The sources of a term.
+const (
+	Reading  Source = "reading"  // read off the opening or the slab
+	Estimate Source = "estimate" // worked out from all the readings
+	Choice   Source = "choice"   // chosen for this door
+	Rule     Source = "rule"     // a rule of the trade
+	Rounding Source = "rounding" // to the tape in use
+)
+
+// Term is one part of a figure.
+type Term struct {
+	Label  string
+	Value  measure.Length // signed: terms add up
+	Source Source
+	Sigma  float64 // mm; 0 where it is exact
+}
+
+// Figure is a length with its reasons.
+type Figure struct {
+	Value measure.Length
+	Sigma float64 // mm
+	Terms []Term
+}
+
+// Sum is the figure that the terms add up to, with the sigma given.
+func Sum(sigma float64, terms ...Term) Figure {
+	f := Figure{Sigma: sigma, Terms: terms}
+	for _, t := range terms {
+		f.Value += t.Value
+	}
+	return f
+}
+
+// Quantum is what an estimate is rounded to before it becomes a term, so
+// that a sum can be checked by hand: 0.01 mm, or a thousandth of an inch.
+func Quantum(u measure.Unit) measure.Length {
+	if u == measure.Inches {
+		return measure.Inch / 1000
+	}
+	return 10 * measure.Micrometre
+}
+
+// Rounded brings the figure to the tape, as a term of its own.
+func (f Figure) Rounded(tape measure.Tape, way measure.Way) Figure {
+	to := f.Value.Round(tape.Step(), way)
+	if to == f.Value {
+		return f
+	}
+	label := "rounded to the tape"
+	if way == measure.Down {
+		label = "rounded to the tape, leaving more on"
+	}
+	terms := append(append([]Term{}, f.Terms...), Term{Label: label, Value: to - f.Value, Source: Rounding})
+	return Figure{Value: to, Sigma: f.Sigma, Terms: terms}
+}

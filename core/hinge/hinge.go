@@ -1,0 +1,168 @@
+// Package hinge places the hinges on the slab and on the jamb. Distances are
+// to the top of each leaf: on the slab from its finished top hinge corner, on
+// the jamb from the head.
+package hinge
+
+import (
+	"fmt"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// FromPockets is the Choice.From of a jamb that has its pockets already.
+const FromPockets = "pockets"
+
+// Choice is what is chosen, or found in the jamb, for the hinges of a door.
+type Choice struct {
+	From    string           `json:"from"`              // FromPockets or the ID of a trade.HingeRule
+	Pockets []measure.Length `json:"pockets,omitempty"` // existing, head to the top of each, top first
+	Count   int              `json:"count"`             // two or three; with pockets, as many as there are
+	Leaf    measure.Length   `json:"leaf"`              // length of a leaf along the edge
+	Width   measure.Length   `json:"width"`             // of a leaf, knuckle side to far side, as let in
+	Plate   measure.Length   `json:"plate"`             // thickness of a leaf
+	Closed  measure.Length   `json:"closed"`            // closed hinge, outside to outside, leaves parallel
+}
+
+// Error says which part of a choice cannot be, and what to do.
+type Error struct {
+	Field   string // the JSON name, with "/i" for a pocket
+	Problem string // a sentence
+}
+
+func (e *Error) Error() string { return e.Problem }
+
+// Check reports the first thing that cannot be, as an *Error worded in the
+// unit of the job.
+func (c Choice) Check(u measure.Unit) error {
+	fail := func(field, format string, a ...any) error {
+		return &Error{field, fmt.Sprintf(format, a...)}
+	}
+	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets {
+		return fail("from", "There is no hinge rule %q: use the pockets in the jamb or one of the rules.", c.From)
+	}
+	if c.Count != 2 && c.Count != 3 {
+		return fail("count", "A door hangs on two or three hinges here, not %d.", c.Count)
+	}
+	for _, x := range []struct {
+		field, name string
+		v           measure.Length
+		least, most measure.Length
+	}{
+		{"leaf", "length of a hinge", c.Leaf, 40 * measure.Millimetre, 250 * measure.Millimetre},
+		{"width", "width of a hinge leaf", c.Width, 10 * measure.Millimetre, 120 * measure.Millimetre},
+		{"plate", "thickness of a hinge leaf", c.Plate, measure.Millimetre / 2, 6 * measure.Millimetre},
+		{"closed", "thickness of a closed hinge", c.Closed, measure.Millimetre, 20 * measure.Millimetre},
+	} {
+		if x.v < x.least || x.v > x.most {
+			return fail(x.field, "%s is no %s (%s to %s): measure it again.", measure.Say(x.v, u), x.name, measure.Say(x.least, u), measure.Say(x.most, u))
+		}
+	}
+	if c.Closed < 2*c.Plate {
+		return fail("closed", "The closed hinge, %s, is thinner than its two leaves, %s each: measure it outside to outside.", measure.Say(c.Closed, u), measure.Say(c.Plate, u))
+	}
+	for i, p := range c.Pockets {
+		field := fmt.Sprintf("pockets/%d", i)
+		if p <= 0 || p > 4*measure.Metre {
+			return fail(field, "%s is no place for a pocket: measure from the head to its top.", measure.Say(p, u))
+		}
+		if i > 0 && p < c.Pockets[i-1]+c.Leaf {
+			return fail(field, "The pocket at %s overlaps the one at %s (a leaf is %s): measure both from the head, top one first.",
+				measure.Say(p, u), measure.Say(c.Pockets[i-1], u), measure.Say(c.Leaf, u))
+		}
+	}
+	if len(c.Pockets) > 3 {
+		return fail("pockets", "There are %d pockets: keep the two or three that will be used.", len(c.Pockets))
+	}
+	return nil
+}
+
+// Flush is the hinge margin that the hinge gives with both leaves flush:
+// closed thickness less both pocket depths.
+func (c Choice) Flush() figure.Figure {
+	return figure.Sum(
+		0,
+		figure.Term{Label: "closed hinge, outside to outside", Value: c.Closed, Source: figure.Choice},
+		figure.Term{Label: "slab pocket, leaf flush", Value: -c.Plate, Source: figure.Rule},
+		figure.Term{Label: "jamb pocket, leaf flush", Value: -c.Plate, Source: figure.Rule},
+	)
+}
+
+// Setback is the wood left between the pocket and the push face.
+func (c Choice) Setback(thickness measure.Length) measure.Length { return thickness - c.Width }
+
+// Mark is one hinge's top on the slab and on the jamb. They differ by the
+// head margin at the hinge corner, exactly.
+type Mark struct {
+	Slab, Jamb figure.Figure
+}
+
+// Tops gives rough heights of the leaves' tops below the head, before the
+// slab's size is known: enough to say where the pins will be.
+func (c Choice) Tops(height measure.Length) (top, bottom measure.Length) {
+	if c.From == FromPockets && len(c.Pockets) >= 2 {
+		return c.Pockets[0], c.Pockets[len(c.Pockets)-1]
+	}
+	r, ok := trade.HingeRuleByID(c.From)
+	if !ok {
+		r = trade.HingeRules[0]
+	}
+	return r.FromTop, height - r.FromFoot - c.Leaf
+}
+
+// Place gives the marks, top hinge first. length is the slab's finished
+// length on the hinge edge, margin the head margin at the hinge corner; tape
+// is what marks made by a rule are rounded to. Marks from pockets are as
+// exact as the pockets were read.
+func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, error) {
+	if c.From == FromPockets {
+		if len(c.Pockets) < 2 {
+			return nil, &Error{"pockets", "Measure the existing pockets: head to the top of each, at least two."}
+		}
+		var marks []Mark
+		for _, p := range c.Pockets {
+			jamb := figure.Sum(0, figure.Term{Label: "head to the top of the pocket", Value: p, Source: figure.Reading})
+			marks = append(marks, Mark{Jamb: jamb, Slab: less(jamb, "head margin at the hinge corner", margin)})
+		}
+		return marks, nil
+	}
+	rule, ok := trade.HingeRuleByID(c.From)
+	if !ok {
+		return nil, &Error{"from", fmt.Sprintf("There is no hinge rule %q.", c.From)}
+	}
+	top := figure.Sum(0, figure.Term{Label: "slab's top to the leaf: " + rule.Name, Value: rule.FromTop, Source: figure.Rule})
+	bottom := figure.Sum(
+		length.Sigma,
+		figure.Term{Label: "slab's finished length on the hinge edge", Value: length.Value, Source: figure.Estimate, Sigma: length.Sigma},
+		figure.Term{Label: "foot to the bottom of the leaf: " + rule.Name, Value: -rule.FromFoot, Source: figure.Rule},
+		figure.Term{Label: "the leaf's own length", Value: -c.Leaf, Source: figure.Choice},
+	).Rounded(tape, measure.Nearest)
+	slab := []figure.Figure{top, bottom}
+	if c.Count == 3 {
+		middle := figure.Sum(
+			bottom.Sigma/2,
+			figure.Term{Label: "half the top leaf's distance", Value: top.Value / 2, Source: figure.Rule},
+			figure.Term{Label: "half the bottom leaf's distance", Value: bottom.Value / 2, Source: figure.Rule},
+		).Rounded(tape, measure.Nearest)
+		slab = []figure.Figure{top, middle, bottom}
+	}
+	if bottom.Value < top.Value+c.Leaf {
+		return nil, &Error{"from", "The slab is too short for two hinges by that rule."}
+	}
+	var marks []Mark
+	for _, s := range slab {
+		jamb := figure.Sum(
+			margin.Sigma,
+			figure.Term{Label: "slab's top to the leaf", Value: s.Value, Source: figure.Rule},
+			figure.Term{Label: "head margin at the hinge corner", Value: margin.Value, Source: figure.Choice},
+		)
+		marks = append(marks, Mark{Slab: s, Jamb: jamb})
+	}
+	return marks, nil
+}
+
+func less(f figure.Figure, label string, by figure.Figure) figure.Figure {
+	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: label, Value: -by.Value, Source: figure.Choice, Sigma: by.Sigma})
+	return figure.Sum(by.Sigma, terms...)
+}
