@@ -171,6 +171,23 @@ func TestShortSlabSaysWhereAndByHowMuch(t *testing.T) {
 	assert.InDelta(t, 813, laid.Width[1], 0.05)
 }
 
+// A slab that is just big enough is cut to the line rather than called short.
+func TestLeaveOnGivesWayToASlabThatHasNoMore(t *testing.T) {
+	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	leave := frame.Each[float64]{frame.Head: 1, frame.Lock: 2, frame.Foot: 2}
+	laid := Lay(o, leave, slab.Slab{Width: mm(821), Length: mm(2024.5), Thickness: mm(35)}, KeepLock)
+	assert.Empty(t, laid.Short)
+	assert.InDelta(t, 1, laid.Left[frame.Lock], 0.1)
+	assert.InDelta(t, 1, laid.Left[frame.Head], 0.1)
+	assert.InDelta(t, 0.5, laid.Left[frame.Foot], 0.1)
+	for _, side := range frame.Sides {
+		for _, c := range laid.Cuts[side] {
+			assert.GreaterOrEqual(t, c.Depth, -0.01, "%v", side)
+		}
+	}
+}
+
 func drawSurvey(t *rapid.T) (*survey.Shape, []survey.Reading) {
 	off := func(name string, tenths int) measure.Length {
 		return mm(float64(rapid.IntRange(-tenths, tenths).Draw(t, name)) / 10)

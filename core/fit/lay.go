@@ -69,13 +69,39 @@ type Laid struct {
 // as on the line.
 const shortBy = 0.05
 
-// Lay puts the outline, with what is left on each edge, on a slab.
+// Lay puts the outline on a slab, with leave left on each edge for now as far
+// as the slab has it to leave: a slab that is just big enough is cut to the
+// line, and only one that does not reach the line itself is short.
 func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid {
+	final := lay(o, frame.Each[float64]{}, s, r)
+	across, along := math.Inf(1), math.Inf(1)
+	for i, c := range final.Cuts[frame.Hinge] {
+		across = min(across, c.Depth+final.Cuts[frame.Lock][i].Depth)
+	}
+	for _, c := range final.Cuts[frame.Foot] {
+		along = min(along, c.Depth)
+	}
+	across, along = max(across, 0), max(along, 0)
+	leave[frame.Lock] = min(leave[frame.Lock], across)
+	// What is left on at the head's lock corner beyond what comes off there is
+	// gained by taking as much off the rest of the head, out of the length.
+	atLock := final.Cuts[frame.Head][len(final.Cuts[frame.Head])-1].Depth
+	leave[frame.Head] = min(leave[frame.Head], atLock+along)
+	leave[frame.Foot] = min(leave[frame.Foot], along-max(leave[frame.Head]-atLock, 0))
+	if leave == (frame.Each[float64]{}) {
+		return final
+	}
+	first := lay(o, leave, s, r)
+	first.Short = final.Short
+	return first
+}
+
+func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid {
 	width, length := s.Width.MM(), s.Length.MM()
 	c := o.corners(leave)
 
 	// The slab's long axis, turned by rake from the line of the pins.
-	rake := math.Atan2(c[topLock].x-c[footLock].x, c[topLock].y-c[footLock].y)
+	rake := math.Atan2(c[topLock].X-c[footLock].X, c[topLock].Y-c[footLock].Y)
 	switch r {
 	case KeepHinge:
 		rake = 0
@@ -84,26 +110,26 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 	}
 	sin, cos := math.Sincos(rake)
 	for i, p := range c {
-		c[i] = corner{p.x*cos - p.y*sin, p.x*sin + p.y*cos}
+		c[i] = Corner{p.X*cos - p.Y*sin, p.X*sin + p.Y*cos}
 	}
 	var shift float64
 	switch r {
 	case KeepLock:
-		shift = width - max(c[topLock].x, c[footLock].x)
+		shift = width - max(c[topLock].X, c[footLock].X)
 	case KeepHinge:
-		shift = -min(c[topHinge].x, c[footHinge].x)
+		shift = -min(c[topHinge].X, c[footHinge].X)
 	default:
-		shift = width/2 - (c[topLock].x+c[footLock].x+c[topHinge].x+c[footHinge].x)/4
+		shift = width/2 - (c[topLock].X+c[footLock].X+c[topHinge].X+c[footHinge].X)/4
 	}
-	top := max(c[topHinge].y, c[topLock].y)
+	top := max(c[topHinge].Y, c[topLock].Y)
 	for i := range c { // the slab's own frame: x from its hinge edge, y down from its top
-		c[i].x += shift
-		c[i].y = top - c[i].y
+		c[i].X += shift
+		c[i].Y = top - c[i].Y
 	}
 
 	laid := Laid{Registration: r, Left: leave}
-	across := func(a, b corner, y float64) float64 { return a.x + (b.x-a.x)*(y-a.y)/(b.y-a.y) }
-	down := func(a, b corner, x float64) float64 { return a.y + (b.y-a.y)*(x-a.x)/(b.x-a.x) }
+	across := func(a, b Corner, y float64) float64 { return a.X + (b.X-a.X)*(y-a.Y)/(b.Y-a.Y) }
+	down := func(a, b Corner, x float64) float64 { return a.Y + (b.Y-a.Y)*(x-a.X)/(b.X-a.X) }
 	hingeAt := func(y float64) float64 { return across(c[topHinge], c[footHinge], y) }
 	lockAt := func(y float64) float64 { return across(c[topLock], c[footLock], y) }
 	headAt := func(x float64) float64 { return down(c[topHinge], c[topLock], x) }
@@ -119,7 +145,7 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 		return o.Edges[side].GapAt(at)
 	}
 	headLeft := func(x float64) float64 {
-		return leave[frame.Head] * (x - c[topHinge].x) / (c[topLock].x - c[topHinge].x)
+		return leave[frame.Head] * (x - c[topHinge].X) / (c[topLock].X - c[topHinge].X)
 	}
 	// The head takes only what its shape needs: the slab's top is where the
 	// line of the head, run out to the slab's own corners, is highest.
@@ -128,7 +154,7 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 		highest, base = width, headAt(width)
 	}
 	for i := range c {
-		c[i].y -= base
+		c[i].Y -= base
 	}
 	top -= base
 
@@ -166,13 +192,13 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 			laid.Short = append(laid.Short, worst)
 		}
 	}
-	for i, y := range [3]float64{c[topHinge].y, length / 2, min(c[footHinge].y, length)} {
+	for i, y := range [3]float64{c[topHinge].Y, length / 2, min(c[footHinge].Y, length)} {
 		laid.Width[i] = min(lockAt(y), width) - max(hingeAt(y), 0)
 	}
-	for i, x := range [3]float64{c[topHinge].x, width / 2, c[topLock].x} {
+	for i, x := range [3]float64{c[topHinge].X, width / 2, c[topLock].X} {
 		laid.Length[i] = min(footAt(x), length) - max(headAt(x), 0)
 	}
-	laid.Top = [2]float64{c[topHinge].y, c[topLock].y}
-	laid.LockEdge = [2]float64{width - c[topLock].x, width - c[footLock].x}
+	laid.Top = [2]float64{c[topHinge].Y, c[topLock].Y}
+	laid.LockEdge = [2]float64{width - c[topLock].X, width - c[footLock].X}
 	return laid
 }

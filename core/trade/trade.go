@@ -79,10 +79,6 @@ func HingeRuleByID(id string) (r HingeRule, ok bool) {
 // usual range. Common practice.
 var HandleHeight = struct{ Usual, Least, Most measure.Length }{1000 * mm, 900 * mm, 1050 * mm}
 
-// ThirdHinge is the slab length from which a hinge for every 760 mm (30 in)
-// asks for a third. From memory.
-const ThirdHinge = 2 * 762 * mm
-
 // Method is how an edge is brought down by depth: saw and plane from 6 mm
 // up, power plane under it, hand plane for a millimetre or so. Common
 // practice.

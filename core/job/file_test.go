@@ -1,0 +1,162 @@
+package job
+
+import (
+	"bytes"
+	"errors"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+)
+
+func TestFileGivesTheSameJobBack(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		j := NewJob("j", "House", rapid.SampledFrom([]measure.Unit{measure.Millimetres, measure.Inches}).Draw(t, "unit"))
+		for range rapid.IntRange(0, 3).Draw(t, "openings") {
+			o := drawOpening(t, j)
+			o.ID = "o" + string(rune('a'+len(j.Openings)))
+			three := mm(2.5)
+			o.Margins.Lock = &three
+			o.Done = map[Step]string{StepMeasure: "0123abcd"}
+			j.Openings = append(j.Openings, o)
+		}
+		first, err := Encode(j)
+		require.NoError(t, err)
+		back, err := Decode(first)
+		require.NoError(t, err)
+		second, err := Encode(back)
+		require.NoError(t, err)
+		require.Equal(t, string(first), string(second))
+		require.Equal(t, j, back)
+	})
+}
+
+const smallFile = `{"format": "kindmargin job", "version": 1, "job": {"id": "j", "name": "House", "unit": "in", "tape": "1/16in", "openings": [
+ {"id": "o", "name": "Study", "hand": "left", "walls": "old opening",
+  "readings": [{"id": "r1", "kind": "width", "at": "2 ft", "value": "30 1/8 in"}],
+  "slab": {"width": "30 in", "length": "6' 8\"", "thickness": 34.925},
+  "margins": {"school": "inch", "least": 1.5, "uneven": 0.5}, "cut": {"registration": "even stiles", "leaveOn": "cut to the line"},
+  "hinges": {"from": "7and11", "count": 2, "leaf": 89, "width": 28, "plate": 2, "closed": 7},
+  "lock": {"from": "handle", "handle": 1000, "backset": 60, "bore": 22}}]}}`
+
+func TestLengthsAsTextWithAUnit(t *testing.T) {
+	j, err := Decode([]byte(smallFile))
+	require.NoError(t, err)
+	o := j.Openings[0]
+	assert.Equal(t, 24*measure.Inch, o.Readings[0].At)
+	assert.Equal(t, 241*measure.Inch/8, o.Readings[0].Value)
+	assert.Equal(t, 80*measure.Inch, o.Slab.Length)
+	b, err := Encode(j)
+	require.NoError(t, err)
+	assert.Contains(t, string(b), `"value": 765.175`, "30.125 × 25.4")
+}
+
+func TestBadFilesSayWhatToDo(t *testing.T) {
+	cases := []struct{ name, old, new, says string }{
+		{"cut short", smallFile[200:], "", "not a whole job file"},
+		{"no job file", "kindmargin job", "shopping list", "not a job file"},
+		{"newer", `"version": 1`, `"version": 7`, "Update the program"},
+		{"no version", `"version": 1, `, "", "no version"},
+		{"unknown field", `"name": "Study"`, `"name": "Study", "colour": "green"`, "colour"},
+		{"no length", `"30 1/8 in"`, `"wide"`, "begin with a number"},
+		{"no unit", `"30 1/8 in"`, `"30 1/8"`, "has no unit"},
+		{"wrong type", `"name": "Study"`, `"name": 7`, "line 2"},
+		{"unknown side", `"kind": "width"`, `"kind": "width", "side": "top"`, `no side "top"`},
+		{"more after the end", smallFile, smallFile + "{}", "not a whole job file"},
+	}
+	for _, c := range cases {
+		_, err := Decode([]byte(strings.Replace(smallFile, c.old, c.new, 1)))
+		var fe *ErrFile
+		if assert.ErrorAs(t, err, &fe, c.name) {
+			assert.Contains(t, fe.Problem, c.says, c.name)
+		}
+	}
+	_, err := Decode([]byte(strings.Replace(smallFile, "30 1/8 in", "3 in", 1)))
+	var bad FieldErrors
+	require.True(t, errors.As(err, &bad))
+	assert.Equal(t, "/openings/0/readings/0/value", bad[0].Pointer)
+	assert.Contains(t, bad[0].Problem, "3 in is no width")
+}
+
+func TestCheckPointsAtTheField(t *testing.T) {
+	cases := map[string]func(*Opening){
+		"/name":             func(o *Opening) { o.Name = "  " },
+		"/room":             func(o *Opening) { o.Room = strings.Repeat("x", 200) },
+		"/hand":             func(o *Opening) { o.Hand = "both" },
+		"/walls":            func(o *Opening) { o.Walls = "" },
+		"/between":          func(o *Opening) { o.Between = -1 },
+		"/readings":         func(o *Opening) { o.Readings = make([]survey.Reading, 1001) },
+		"/readings/1/id":    func(o *Opening) { o.Readings[1].ID = o.Readings[0].ID },
+		"/readings/0/value": func(o *Opening) { o.Readings[0].Value = mm(60) },
+		"/slab/width":       func(o *Opening) { o.Slab.Width = mm(20) },
+		"/margins/school":   func(o *Opening) { o.Margins.School = "eye" },
+		"/margins/lock":     func(o *Opening) { f := mm(40); o.Margins.Lock = &f },
+		"/margins/least":    func(o *Opening) { o.Margins.Least = mm(-1) },
+		"/margins/uneven":   func(o *Opening) { o.Margins.Uneven = mm(9) },
+		"/cut/registration": func(o *Opening) { o.Cut.Registration = "keep both" },
+		"/cut/leaveOn":      func(o *Opening) { o.Cut.LeaveOn = "lots" },
+		"/hinges/count":     func(o *Opening) { o.Hinges.Count = 1 },
+		"/hinges/width":     func(o *Opening) { o.Hinges.Width = mm(50) },
+		"/lock/backset":     func(o *Opening) { o.Lock.Backset = 0 },
+		"/done":             func(o *Opening) { o.Done = map[Step]string{"paint": "x"} },
+	}
+	for pointer, change := range cases {
+		o := square()
+		change(&o)
+		var bad FieldErrors
+		if assert.True(t, errors.As(o.Check(measure.Millimetres), &bad), pointer) {
+			var got []string
+			for _, f := range bad {
+				got = append(got, f.Pointer)
+				assert.NotEmpty(t, f.Problem)
+			}
+			assert.Contains(t, got, pointer)
+		}
+	}
+	o := square()
+	o.Between = mm(820)
+	assert.ErrorContains(t, o.Check(measure.Millimetres), "wider than the 820 mm between")
+	j := Job{Name: "", Unit: "ft", Tape: "1in", Openings: []Opening{square(), square()}}
+	err := j.Check()
+	assert.ErrorContains(t, err, "/name")
+	assert.ErrorContains(t, err, "/unit")
+	assert.ErrorContains(t, err, "/openings/1/id")
+	j = NewJob("j", "House", measure.Inches)
+	j.Tape = measure.HalfMillimetre
+	assert.ErrorContains(t, j.Check(), "/tape")
+}
+
+func TestUsualChoicesPassTheirOwnCheck(t *testing.T) {
+	for _, u := range []measure.Unit{measure.Millimetres, measure.Inches} {
+		o := NewOpening("o", "Study", u)
+		assert.NoError(t, o.Check(u))
+		assert.Equal(t, frame.Left, o.Hand)
+	}
+}
+
+func FuzzDecode(f *testing.F) {
+	f.Add([]byte(smallFile))
+	f.Add([]byte("{"))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		j, err := Decode(b)
+		if err != nil {
+			return
+		}
+		for _, o := range j.Openings {
+			Solve(j, o) // whatever passes the check can be worked out
+		}
+		once, err := Encode(j)
+		require.NoError(t, err)
+		again, err := Decode(once)
+		require.NoError(t, err)
+		twice, err := Encode(again)
+		require.NoError(t, err)
+		require.True(t, bytes.Equal(once, twice))
+	})
+}

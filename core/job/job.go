@@ -1,0 +1,295 @@
+// Package job is what is kept of the work, door by door, and the plan that
+// is worked out from it.
+package job
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/slab"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// Job is a house's doors, in the order of the walk.
+type Job struct {
+	ID       string       `json:"id"`
+	Name     string       `json:"name"`
+	Unit     measure.Unit `json:"unit"`
+	Tape     measure.Tape `json:"tape"`
+	Openings []Opening    `json:"openings"`
+}
+
+// Opening is one door's opening with all that was read and chosen for it.
+type Opening struct {
+	ID       string           `json:"id"`
+	Name     string           `json:"name"`
+	Room     string           `json:"room,omitempty"`
+	Hand     frame.Hand       `json:"hand"`
+	Walls    Walls            `json:"walls"`
+	Between  measure.Length   `json:"between,omitempty"` // between what stands left and right of the opening
+	Readings []survey.Reading `json:"readings"`
+	Slab     slab.Slab        `json:"slab"`
+	Margins  Margins          `json:"margins"`
+	Cut      Cut              `json:"cut"`
+	Hinges   hinge.Choice     `json:"hinges"`
+	Lock     lock.Choice      `json:"lock"`
+	// Done holds, for each step that was finished, the plan's mark of that
+	// step when it was: where the mark has changed since, inputs have.
+	Done map[Step]string `json:"done,omitempty"`
+}
+
+// Walls says what is believed of an opening before it is measured.
+type Walls string
+
+// An opening in a house that has settled, or a frame set by a careful hand.
+const (
+	Old Walls = "old opening"
+	New Walls = "new frame"
+)
+
+// Step is one notch of the rod.
+type Step string
+
+// The steps in trade order.
+const (
+	StepMeasure Step = "measure"
+	StepSlab    Step = "slab"
+	StepMargins Step = "margins"
+	StepCut     Step = "cut"
+	StepHinges  Step = "hinges"
+	StepLock    Step = "lock"
+)
+
+// Steps lists them.
+var Steps = []Step{StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepLock}
+
+// Margins is what is wanted of the light round the door. A side that is nil
+// takes the school's margin.
+type Margins struct {
+	School string          `json:"school"` // ID of a trade.School
+	Head   *measure.Length `json:"head,omitempty"`
+	Hinge  *measure.Length `json:"hinge,omitempty"`
+	Lock   *measure.Length `json:"lock,omitempty"`
+	Foot   *measure.Length `json:"foot,omitempty"`
+	Least  measure.Length  `json:"least"`
+	Uneven measure.Length  `json:"uneven"`
+}
+
+// Own is the margin set by hand for a side; nil where the school's holds.
+func (m Margins) Own(s frame.Side) *measure.Length {
+	return frame.Each[*measure.Length]{frame.Head: m.Head, frame.Hinge: m.Hinge, frame.Lock: m.Lock, frame.Foot: m.Foot}[s]
+}
+
+// Cut is how the slab is cut.
+type Cut struct {
+	Registration string `json:"registration"` // a fit.Registration
+	LeaveOn      Habit  `json:"leaveOn"`
+}
+
+// Habit is what is left on at the first cut.
+type Habit string
+
+// The habits.
+const (
+	WhenSure Habit = "cut once when sure" // only what the risk asks for
+	Always3  Habit = "always leave 3 mm"  // on the lock edge and the foot, as beginners do
+	ToLine   Habit = "cut to the line"    // nothing, whatever the risk
+)
+
+// Habits lists them.
+var Habits = []Habit{WhenSure, Always3, ToLine}
+
+// NewJob is an empty job in a unit, with that unit's finer tape.
+func NewJob(id, name string, unit measure.Unit) Job {
+	return Job{ID: id, Name: name, Unit: unit, Tape: measure.Tapes(unit)[0], Openings: []Opening{}}
+}
+
+// NewOpening is an opening with the usual choices of a unit and no readings.
+func NewOpening(id, name string, unit measure.Unit) Opening {
+	const mm, in = measure.Millimetre, measure.Inch
+	o := Opening{
+		ID: id, Name: name, Hand: frame.Left, Walls: Old,
+		Readings: []survey.Reading{},
+		Margins:  Margins{School: "painted", Least: 3 * mm / 2, Uneven: mm / 2},
+		Cut:      Cut{Registration: "keep lock edge", LeaveOn: WhenSure},
+		Hinges:   hinge.Choice{From: "6and9", Count: 2, Leaf: 75 * mm, Width: 29 * mm, Plate: 2 * mm, Closed: 7 * mm},
+		Lock:     lock.Choice{From: lock.FromHandle, Handle: trade.HandleHeight.Usual, Backset: 60 * mm, Bore: 22 * mm},
+	}
+	if unit == measure.Inches {
+		o.Margins.School, o.Margins.Least, o.Margins.Uneven = "inch", in/16, in/32
+		o.Hinges = hinge.Choice{From: "6and9in", Count: 2, Leaf: 7 * in / 2, Width: 9 * in / 8, Plate: 5 * in / 64, Closed: 9 * in / 32}
+		o.Lock = lock.Choice{From: lock.FromHandle, Handle: 39 * in, Backset: 19 * in / 8, Bore: 7 * in / 8}
+	}
+	return o
+}
+
+// FieldError is one field of a job or opening that cannot be.
+type FieldError struct {
+	Pointer string // JSON pointer (RFC 6901) from the opening or job checked
+	Problem string // a sentence
+}
+
+func (e FieldError) Error() string { return e.Problem }
+
+// FieldErrors are all the fields of an opening or a job that cannot be.
+type FieldErrors []FieldError
+
+func (e FieldErrors) Error() string {
+	s := make([]string, len(e))
+	for i, f := range e {
+		s[i] = f.Pointer + ": " + f.Problem
+	}
+	return strings.Join(s, "\n")
+}
+
+func (e *FieldErrors) add(pointer, format string, a ...any) {
+	*e = append(*e, FieldError{pointer, fmt.Sprintf(format, a...)})
+}
+
+const (
+	mostReadings = 1000
+	longestName  = 120
+)
+
+// Check reports every field that cannot be, as FieldErrors worded in the
+// unit of the job; nil when there is none. What is merely missing yet is
+// Solve's to say.
+func (o Opening) Check(u measure.Unit) error {
+	var bad FieldErrors
+	name := strings.TrimSpace(o.Name)
+	if name == "" || len(o.Name) > longestName {
+		bad.add("/name", "Give the opening a name of 1 to %d letters, such as the room it leads to.", longestName)
+	}
+	if len(o.Room) > longestName {
+		bad.add("/room", "Keep the room under %d letters.", longestName)
+	}
+	if o.Hand != frame.Left && o.Hand != frame.Right {
+		bad.add("/hand", "The hinges are on the left or the right, seen from the pull face, not on %q.", o.Hand)
+	}
+	if o.Walls != Old && o.Walls != New {
+		bad.add("/walls", "The opening is an %q or a %q, not %q.", Old, New, o.Walls)
+	}
+	if o.Between < 0 || o.Between > measure.Longest {
+		bad.add("/between", "%s is no wall: measure between what stands left and right of the opening.", measure.Say(o.Between, u))
+	}
+	if len(o.Readings) > mostReadings {
+		bad.add("/readings", "%d readings are more than %d: keep those you trust.", len(o.Readings), mostReadings)
+	}
+	seen := map[string]bool{}
+	for i, r := range o.Readings {
+		at := "/readings/" + strconv.Itoa(i)
+		if r.ID == "" || seen[r.ID] {
+			bad.add(at+"/id", "Each reading needs an id of its own; %q is missing or used twice.", r.ID)
+		}
+		seen[r.ID] = true
+		var re *survey.ReadingError
+		if errors.As(r.Check(u), &re) {
+			bad.add(at+"/"+re.Field, "%s", re.Problem)
+		} else if r.Kind == survey.Width && o.Between > 0 && r.Value > o.Between {
+			bad.add(at+"/value", "%s is wider than the %s between what stands left and right of the opening: read both again.",
+				measure.Say(r.Value, u), measure.Say(o.Between, u))
+		}
+	}
+	var se *slab.Error
+	if errors.As(o.Slab.Check(u), &se) {
+		bad.add("/slab/"+se.Field, "%s", se.Problem)
+	}
+	if _, ok := trade.SchoolByID(o.Margins.School); !ok {
+		bad.add("/margins/school", "There is no school of margins %q.", o.Margins.School)
+	}
+	for _, side := range frame.Sides {
+		most := 15 * measure.Millimetre
+		if side == frame.Foot {
+			most = 60 * measure.Millimetre
+		}
+		if own := o.Margins.Own(side); own != nil && (*own < 0 || *own > most) {
+			bad.add("/margins/"+side.String(), "%s is no margin for the %v (up to %s).", measure.Say(*own, u), side, measure.Say(most, u))
+		}
+	}
+	if o.Margins.Least < 0 || o.Margins.Least > 10*measure.Millimetre {
+		bad.add("/margins/least", "%s is no least margin (0 to %s).", measure.Say(o.Margins.Least, u), measure.Say(10*measure.Millimetre, u))
+	}
+	if o.Margins.Uneven < 0 || o.Margins.Uneven > 5*measure.Millimetre {
+		bad.add("/margins/uneven", "%s is no unevenness to accept (0 to %s).", measure.Say(o.Margins.Uneven, u), measure.Say(5*measure.Millimetre, u))
+	}
+	if !slices.Contains(registrations, o.Cut.Registration) {
+		bad.add("/cut/registration", "There is no way of laying the slab called %q: use %s.", o.Cut.Registration, strings.Join(registrations, ", "))
+	}
+	if !slices.Contains(Habits, o.Cut.LeaveOn) {
+		bad.add("/cut/leaveOn", "There is no habit called %q.", o.Cut.LeaveOn)
+	}
+	var he *hinge.Error
+	if errors.As(o.Hinges.Check(u), &he) {
+		bad.add("/hinges/"+he.Field, "%s", he.Problem)
+	}
+	if o.Slab.Thickness > 0 && o.Hinges.Width > o.Slab.Thickness {
+		bad.add("/hinges/width", "The leaf, %s wide, is wider than the slab is thick, %s: use a narrower hinge.",
+			measure.Say(o.Hinges.Width, u), measure.Say(o.Slab.Thickness, u))
+	}
+	var le *lock.Error
+	if errors.As(o.Lock.Check(u), &le) {
+		bad.add("/lock/"+le.Field, "%s", le.Problem)
+	}
+	for step := range o.Done {
+		if !slices.Contains(Steps, step) {
+			bad.add("/done", "There is no step called %q.", step)
+		}
+	}
+	if len(bad) > 0 {
+		return bad
+	}
+	return nil
+}
+
+// CheckHead reports what cannot be in the job itself, its openings apart.
+func (j Job) CheckHead() error {
+	var bad FieldErrors
+	if n := strings.TrimSpace(j.Name); n == "" || len(j.Name) > longestName {
+		bad.add("/name", "Give the job a name of 1 to %d letters, such as the house.", longestName)
+	}
+	if j.Unit != measure.Millimetres && j.Unit != measure.Inches {
+		bad.add("/unit", "A job is worked in mm or in, not in %q.", j.Unit)
+	} else if !slices.Contains(measure.Tapes(j.Unit), j.Tape) {
+		bad.add("/tape", "A job in %s is cut to %v, not to %q.", j.Unit, measure.Tapes(j.Unit), j.Tape)
+	}
+	if len(bad) > 0 {
+		return bad
+	}
+	return nil
+}
+
+// Check reports every field that cannot be in the job and its openings, as
+// FieldErrors; nil when there is none.
+func (j Job) Check() error {
+	var bad FieldErrors
+	var head FieldErrors
+	if errors.As(j.CheckHead(), &head) {
+		bad = append(bad, head...)
+	}
+	seen := map[string]bool{}
+	for i, o := range j.Openings {
+		at := "/openings/" + strconv.Itoa(i)
+		if o.ID == "" || seen[o.ID] {
+			bad.add(at+"/id", "Each opening needs an id of its own; %q is missing or used twice.", o.ID)
+		}
+		seen[o.ID] = true
+		var own FieldErrors
+		if errors.As(o.Check(j.Unit), &own) {
+			for _, f := range own {
+				bad.add(at+f.Pointer, "%s", f.Problem)
+			}
+		}
+	}
+	if len(bad) > 0 {
+		return bad
+	}
+	return nil
+}

@@ -1,0 +1,838 @@
+package job
+
+import (
+	"errors"
+	"fmt"
+	"hash/fnv"
+	"math"
+	"slices"
+	"strconv"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+var registrations = func() (names []string) {
+	for _, r := range fit.Registrations {
+		names = append(names, string(r))
+	}
+	return names
+}()
+
+// Weight says what a finding asks for.
+type Weight string
+
+// A finding stops the work, asks for care, or is worth knowing.
+const (
+	Stop Weight = "stop"
+	Care Weight = "care"
+	Note Weight = "note"
+)
+
+// Finding is something to say about a door: what, and what to do.
+type Finding struct {
+	Weight  Weight
+	Step    Step
+	Pointer string // JSON pointer to the field it is about; may be empty
+	Text    string
+}
+
+// State of a notch on the rod.
+type State string
+
+// A notch waits for earlier steps, is open, was cut (done), or is nicked:
+// done, but its inputs have changed since.
+const (
+	Waits  State = "waits"
+	Open   State = "open"
+	Done   State = "done"
+	Nicked State = "nicked"
+)
+
+// Notch is one step as it stands.
+type Notch struct {
+	Step  Step
+	State State
+	Says  string // what it waits for or what to do, in a few words
+	Mark  string // what Opening.Done holds when it is finished as it now is
+}
+
+// Suggestion is a reading that is worth taking next.
+type Suggestion struct {
+	Reading survey.Reading // without a value
+	Name    string
+	How     string
+	Needed  bool // no answer without it
+}
+
+// MarginFigure is the light at one end of a side.
+type MarginFigure struct {
+	Side   frame.Side
+	Where  string
+	Figure figure.Figure
+}
+
+// EdgeCut is what comes off one edge at the first cut.
+type EdgeCut struct {
+	Side   frame.Side
+	Marks  []MarkFigure
+	Method string
+	Says   string
+	Left   figure.Figure // left on for now
+}
+
+// MarkFigure is one mark of a cut.
+type MarkFigure struct {
+	At    measure.Length // along the edge of the uncut slab
+	Depth figure.Figure
+}
+
+// Alternative is another way of laying the slab, and what it costs.
+type Alternative struct {
+	Registration fit.Registration
+	Chosen       bool
+	Hinge, Lock  [2]measure.Length // off at head and foot
+	Why          string
+	Short        bool
+}
+
+// HingePlan is one hinge on slab and jamb.
+type HingePlan struct {
+	Name string
+	hinge.Mark
+	// Pack is what goes behind the jamb leaf to keep the pins on one line and
+	// the margin as planned; below nought, how much deeper its pocket goes.
+	Pack measure.Length
+}
+
+// Gauges are the two settings of a marking gauge that do a whole house, and
+// what they leave.
+type Gauges struct {
+	Depth, Width measure.Length // leaf thickness, leaf width
+	Setback      measure.Length
+	Flush        figure.Figure // the hinge margin with both leaves flush
+}
+
+// Drawing is what the daylight drawing is made of, in mm in the hung frame.
+type Drawing struct {
+	Width, Height float64    // of the slab, greatest
+	Corners       [4]Point   // finished slab: top hinge, top lock, foot lock, foot hinge
+	Light         []Light    // four sides, in the order of frame.Sides
+	HingeTops     []float64  // y of each leaf's top
+	Leaf          float64    // length of a leaf
+	Latch         float64    // y, 0 where unknown
+	Wanted        [5]float64 // by frame.Side
+	Least, Uneven float64
+	Readings      []Place
+}
+
+// Point is a place in the drawing.
+type Point struct{ X, Y float64 }
+
+// Light is the margin along one side.
+type Light struct {
+	Side frame.Side
+	Gaps []fit.Gap
+}
+
+// Place is where a reading was taken, for the drawing.
+type Place struct {
+	ID     string
+	Kind   survey.Kind
+	Side   frame.Side
+	At     float64
+	From   float64
+	Clash  bool
+	Wanted bool // not read yet: the next to take
+}
+
+// Plan is the whole answer for one opening, as far as its inputs go.
+type Plan struct {
+	Notches  []Notch
+	Next     Step
+	Findings []Finding
+	ToRead   []Suggestion
+	Margins  []MarginFigure
+	Sureness frame.Each[float64] // worst sigma of a margin on each side, mm
+	Width    []figure.Figure     // of the slab after the first cut: head, middle, foot
+	Length   []figure.Figure     // hinge edge, middle, lock edge
+	Finished [2]figure.Figure    // greatest finished width and length wanted of a slab
+	Cuts     []EdgeCut           // in trade order; empty without a slab
+	Others   []Alternative
+	Hinges   []HingePlan
+	Gauges   Gauges
+	Latch    *lock.Plan
+	Wanted   frame.Each[figure.Figure]
+	Drawing  Drawing
+}
+
+func median(v []float64) float64 {
+	slices.Sort(v)
+	return v[len(v)/2]
+}
+
+// Solve works out the plan of one opening. It never fails: what is missing or
+// clashes is said in Findings, and everything that does not hang on it is
+// still answered. It is a pure function of its arguments.
+func Solve(j Job, o Opening) Plan {
+	s := solver{job: j, o: o, unit: j.Unit, tape: j.Tape}
+	s.survey()
+	s.outline()
+	s.cut()
+	s.hinges()
+	s.latch()
+	s.sizes()
+	s.rod()
+	return s.plan
+}
+
+// solver carries what one stage hands the next, in trade order.
+type solver struct {
+	job  Job
+	o    Opening
+	unit measure.Unit
+	tape measure.Tape
+	plan Plan
+
+	readings      []survey.Reading // those that can be
+	widths        int
+	heights       int
+	width, height float64 // nominal
+	shape         *survey.Shape
+	drawn         fit.Outline
+	ok            bool // drawn can be used
+	leave         frame.Each[float64]
+	laid          *fit.Laid
+	corner        [2]figure.Figure // head margin at the hinge and at the lock corner
+}
+
+func (s *solver) say(w Weight, step Step, pointer, format string, a ...any) {
+	for i, x := range a {
+		if l, ok := x.(measure.Length); ok {
+			a[i] = measure.Say(l.Round(s.tape.Step(), measure.Nearest), s.unit)
+		}
+	}
+	s.plan.Findings = append(s.plan.Findings, Finding{w, step, pointer, fmt.Sprintf(format, a...)})
+}
+
+// est is an estimate as a term can hold it.
+func (s *solver) est(mm float64) measure.Length {
+	return measure.FromMM(mm).Round(figure.Quantum(s.unit), measure.Nearest)
+}
+
+// survey estimates the shape from the readings that can be.
+func (s *solver) survey() {
+	var widths, heights []float64
+	for i, r := range s.o.Readings {
+		if err := r.Check(s.unit); err != nil {
+			s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/value", "%v", err)
+			continue
+		}
+		switch r.Kind {
+		case survey.Width:
+			widths = append(widths, r.Value.MM())
+		case survey.Height:
+			heights = append(heights, r.Value.MM())
+		}
+		s.readings = append(s.readings, r)
+	}
+	s.widths, s.heights = len(widths), len(heights)
+	s.width, s.height = 800, 2020
+	if l := s.o.Slab; l.Width > 0 && l.Length > 0 {
+		s.width, s.height = l.Width.MM(), l.Length.MM()
+	}
+	if len(widths) > 0 {
+		s.width = median(widths)
+	}
+	if len(heights) > 0 {
+		s.height = median(heights)
+	}
+	prior := survey.OldOpening(s.width, s.height)
+	if s.o.Walls == New {
+		prior = survey.NewFrame(s.width, s.height)
+	}
+	var fits []survey.Reading
+	for _, r := range s.readings {
+		if reach := placeOf(r); reach.limit(s.width, s.height) {
+			fits = append(fits, r)
+			continue
+		}
+		i := slices.IndexFunc(s.o.Readings, func(x survey.Reading) bool { return x.ID == r.ID })
+		s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/at", "The %s was read outside the opening, which is about %v by %v: correct its place. It is left out until then.",
+			r.Name(s.unit), measure.FromMM(s.width), measure.FromMM(s.height))
+	}
+	shape, err := survey.Estimate(fits, prior)
+	if err != nil { // cannot be: every reading was checked and the prior is ours
+		s.say(Stop, StepMeasure, "/readings", "The readings cannot be combined: %v.", err)
+		shape, _ = survey.Estimate(nil, prior)
+	}
+	s.shape = shape
+	for _, x := range shape.Suspects() {
+		i := slices.IndexFunc(s.o.Readings, func(r survey.Reading) bool { return r.ID == x.Reading.ID })
+		s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/value", "The %s reads %v, but the others say about %v: read it again.",
+			x.Reading.Name(s.unit), x.Reading.Value, measure.FromMM(x.Predicted))
+	}
+	if s.widths == 0 {
+		s.say(Stop, StepMeasure, "", "No width has been read: take one at the top hinge's height first.")
+	}
+	if s.heights == 0 {
+		s.say(Stop, StepMeasure, "", "No floor-to-head height has been read: take one beside the hinge jamb.")
+	}
+	s.plan.ToRead = s.suggest()
+}
+
+type extent struct{ across, up float64 }
+
+func placeOf(r survey.Reading) (e extent) {
+	at := max(r.At, r.From).MM()
+	switch r.Kind {
+	case survey.Height, survey.Level:
+		e.across = at
+	case survey.Square:
+		e.across, e.up = at, at
+	default:
+		e.up = at
+	}
+	return e
+}
+
+// limit allows a reading a little outside, since the nominal size is rough.
+func (e extent) limit(width, height float64) bool { return e.across <= width+30 && e.up <= height+30 }
+
+// suggest lists the readings of a tape survey that have not been taken, in
+// trade order: widths at hinge heights, floor to head on both sides, plumb of
+// each jamb, level of head and floor.
+func (s *solver) suggest() (list []Suggestion) {
+	low, mid, high, edge := 200*measure.Millimetre, measure.Metre, 1800*measure.Millimetre, 50*measure.Millimetre
+	step := 10 * measure.Millimetre
+	if s.unit == measure.Inches {
+		low, mid, high, edge, step = 8*measure.Inch, 40*measure.Inch, 70*measure.Inch, 2*measure.Inch, measure.Inch
+	}
+	if h := measure.FromMM(s.height); high > h-100*measure.Millimetre {
+		high = (h - 100*measure.Millimetre).Round(step, measure.Down)
+	}
+	far := (measure.FromMM(s.width) - edge).Round(step, measure.Down)
+	for _, w := range []struct {
+		r      survey.Reading
+		how    string
+		needed bool
+	}{
+		{survey.Reading{Kind: survey.Width, At: high}, "Tape across at the top hinge, jamb face to jamb face.", true},
+		{survey.Reading{Kind: survey.Width, At: mid}, "Tape across at mid-height.", false},
+		{survey.Reading{Kind: survey.Width, At: low}, "Tape across at the bottom hinge.", false},
+		{survey.Reading{Kind: survey.Height, At: edge}, "Floor to head beside the hinge jamb.", true},
+		{survey.Reading{Kind: survey.Height, At: far}, "Floor to head beside the lock jamb.", false},
+		{survey.Reading{Kind: survey.Plumb, Side: frame.Hinge, At: high, From: low}, "Long level on the hinge jamb: how far in does it stand at the top? Out is minus.", false},
+		{survey.Reading{Kind: survey.Plumb, Side: frame.Lock, At: high, From: low}, "Long level on the lock jamb: how far in does it stand at the top? Out is minus.", false},
+		{survey.Reading{Kind: survey.Level, Side: frame.Head, At: far, From: edge}, "Level under the head: how much higher is the lock side? Lower is minus.", false},
+		{survey.Reading{Kind: survey.Level, Side: frame.Foot, At: far, From: edge}, "Level on the floor: how much higher is the lock side? Lower is minus.", false},
+	} {
+		taken := slices.ContainsFunc(s.readings, func(r survey.Reading) bool {
+			near := r.Kind == w.r.Kind && r.Side == w.r.Side
+			if w.r.Kind == survey.Width || w.r.Kind == survey.Height {
+				near = near && (r.At-w.r.At).Abs() < 200*measure.Millimetre
+			}
+			return near
+		})
+		if taken {
+			continue
+		}
+		needed := w.needed && (w.r.Kind == survey.Width && s.widths == 0 || w.r.Kind == survey.Height && s.heights == 0)
+		list = append(list, Suggestion{w.r, w.r.Name(s.unit), w.how, needed})
+	}
+	return list
+}
+
+// outline draws the finished slab in the opening.
+func (s *solver) outline() {
+	school, _ := trade.SchoolByID(s.o.Margins.School)
+	flush := s.o.Hinges.Flush()
+	want := fit.Targets{Least: s.o.Margins.Least.MM(), Uneven: s.o.Margins.Uneven.MM()}
+	for _, side := range frame.Sides {
+		f := figure.Sum(0, figure.Term{Label: school.Name + " (" + school.Source + ")", Value: school.Margin[side], Source: figure.Rule})
+		if own := s.o.Margins.Own(side); own != nil {
+			f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *own, Source: figure.Choice})
+		} else if side == frame.Hinge && school.Margin[side] == 0 {
+			f = flush
+		}
+		s.plan.Wanted[side] = f
+		want.Margin[side] = f.Value.MM()
+		if f.Value < s.o.Margins.Least {
+			s.say(Care, StepMargins, "/margins/least", "The %v margin wanted, %v, is under the least margin, %v, which is kept: change one of them.", side, f.Value, s.o.Margins.Least)
+		}
+	}
+	top, bottom := s.o.Hinges.Tops(measure.FromMM(s.height))
+	half := s.o.Hinges.Leaf.MM() / 2
+	want.Pins = [2]float64{s.height - top.MM() - half, s.height - bottom.MM() - half}
+	if want.Pins[0]-want.Pins[1] < 200 || want.Pins[1] < 0 {
+		s.say(Stop, StepHinges, "/hinges/pockets", "The hinges do not fit an opening %v high: measure their places from the head, top one first.", measure.FromMM(s.height))
+		want.Pins = [2]float64{0.9 * s.height, 0.12 * s.height}
+	}
+	o, err := fit.Draw(s.shape, want)
+	if err != nil {
+		s.say(Stop, StepMargins, "", "%v", err)
+		return
+	}
+	s.drawn, s.ok = o, true
+	ends := map[frame.Side][2]string{
+		frame.Head: {"hinge corner", "lock corner"}, frame.Foot: {"hinge corner", "lock corner"},
+		frame.Hinge: {"foot", "head"}, frame.Lock: {"foot", "head"},
+	}
+	for _, side := range frame.Sides {
+		e := o.Edges[side]
+		add := func(g fit.Gap, where string) {
+			wanted := s.plan.Wanted[side].Value
+			s.plan.Margins = append(s.plan.Margins, MarginFigure{side, where, figure.Sum(
+				g.Sigma,
+				figure.Term{Label: "margin wanted", Value: wanted, Source: figure.Choice},
+				figure.Term{Label: "a straight edge against this side, here", Value: s.est(g.Mean) - wanted, Source: figure.Estimate, Sigma: g.Sigma},
+			)})
+		}
+		n := len(e.Gaps)
+		add(e.Gaps[0], ends[side][0])
+		add(e.Gaps[n/2], "middle")
+		add(e.Gaps[n-1], ends[side][1])
+		for _, g := range e.Gaps {
+			s.plan.Sureness[side] = max(s.plan.Sureness[side], g.Sigma)
+		}
+		if s.answers() && e.Residual > want.Uneven && side != frame.Foot {
+			s.say(Note, StepMargins, "", "The %v is not straight: along a straight edge the light varies by %v either way.", nameOf(side), measure.FromMM(e.Residual))
+		}
+		if s.answers() && e.Moved > 0.1 {
+			s.say(Note, StepMargins, "", "The %v edge gives way by %v so that no margin is under the least.", side, measure.FromMM(e.Moved))
+		}
+	}
+	for i, g := range []fit.Gap{o.Edges[frame.Head].Gaps[0], o.Edges[frame.Head].Gaps[headLast(o)]} {
+		s.corner[i] = figure.Sum(
+			g.Sigma,
+			figure.Term{Label: "head margin planned at this corner", Value: s.est(g.Mean), Source: figure.Estimate, Sigma: g.Sigma},
+		).Rounded(s.tape, measure.Nearest)
+	}
+}
+
+func headLast(o fit.Outline) int { return len(o.Edges[frame.Head].Gaps) - 1 }
+
+func nameOf(side frame.Side) string {
+	switch side {
+	case frame.Head:
+		return "head"
+	case frame.Foot:
+		return "floor"
+	}
+	return side.String() + " jamb"
+}
+
+// answers reports whether there are readings enough for any answer.
+func (s *solver) answers() bool { return s.widths > 0 && s.heights > 0 }
+
+// sizes tells which slab is wanted: the greatest width and length that the
+// finished slab has anywhere.
+func (s *solver) sizes() {
+	if !s.ok || !s.answers() {
+		return
+	}
+	size := s.drawn.Size()
+	s.plan.Finished = [2]figure.Figure{
+		figure.Sum(
+			s.plan.Sureness[frame.Lock],
+			figure.Term{Label: "opening at its widest, square to the hinge jamb", Value: s.est(size.Width + size.HingeGap + size.LockGap), Source: figure.Estimate, Sigma: s.plan.Sureness[frame.Lock]},
+			figure.Term{Label: "hinge margin there", Value: -s.est(size.HingeGap), Source: figure.Choice},
+			figure.Term{Label: "lock margin there", Value: -s.est(size.LockGap), Source: figure.Choice},
+		).Rounded(s.tape, measure.Up),
+		figure.Sum(
+			s.plan.Sureness[frame.Foot],
+			figure.Term{Label: "opening at its highest, along the hinge jamb", Value: s.est(size.Length + size.HeadGap + size.FootGap), Source: figure.Estimate, Sigma: s.plan.Sureness[frame.Foot]},
+			figure.Term{Label: "head margin there", Value: -s.est(size.HeadGap), Source: figure.Choice},
+			figure.Term{Label: "foot margin there", Value: -s.est(size.FootGap), Source: figure.Choice},
+		).Rounded(s.tape, measure.Up),
+	}
+}
+
+// cut lays the outline on the slab.
+func (s *solver) cut() {
+	if !s.ok {
+		return
+	}
+	if missing := s.o.Slab.Missing(); len(missing) > 0 {
+		s.say(Care, StepSlab, "/slab/"+missing[0], "The slab's %s is not measured yet: the cuts wait for it.", join(missing))
+		return
+	}
+	if !s.answers() {
+		return
+	}
+	switch s.o.Cut.LeaveOn {
+	case WhenSure:
+		s.leave = s.drawn.LeaveOn(fit.Common)
+		for side, mm := range s.leave {
+			s.leave[side] = measure.FromMM(mm).Round(s.tape.Step(), measure.Up).MM()
+		}
+	case Always3:
+		three := measure.FromMM(3).Round(s.tape.Step(), measure.Up).MM()
+		s.leave[frame.Lock], s.leave[frame.Foot] = three, three
+	}
+	laid := fit.Lay(s.drawn, s.leave, s.o.Slab, fit.Registration(s.o.Cut.Registration))
+	s.laid, s.leave = &laid, laid.Left
+
+	for _, short := range laid.Short {
+		if short.Side.Upright() {
+			s.say(Stop, StepSlab, "/slab/width", "The slab is too narrow: at the %v edge, %v from its top, it is short by %v. Buy the next size up, or widen it with a lipping.",
+				short.Side, measure.FromMM(short.At), measure.FromMM(short.By))
+		} else {
+			s.say(Stop, StepSlab, "/slab/length", "The slab is too short: at the %v, %v from its hinge edge, by %v. Buy the next size up, or accept a wider foot margin.",
+				short.Side, measure.FromMM(short.At), measure.FromMM(short.By))
+		}
+	}
+	for _, side := range frame.Sides {
+		left := figure.Sum(0, figure.Term{Label: leftLabel[s.o.Cut.LeaveOn], Value: s.est(s.leave[carries(side, laid.Registration)]), Source: figure.Rule}).Rounded(s.tape, measure.Nearest)
+		edge := EdgeCut{Side: side, Left: left}
+		var deepest measure.Length
+		for _, c := range laid.Cuts[side] {
+			m := MarkFigure{measure.FromMM(c.At).Round(s.tape.Step(), measure.Nearest), s.depth(side, c, laid)}
+			deepest = max(deepest, m.Depth.Value)
+			edge.Marks = append(edge.Marks, m)
+		}
+		edge.Method = trade.Method(deepest)
+		edge.Says = s.advice(side, edge, deepest)
+		s.plan.Cuts = append(s.plan.Cuts, edge)
+		if s.o.Cut.LeaveOn == WhenSure && s.leave[side] > 6 {
+			s.say(Care, StepCut, "", "The %v is not sure enough to cut near the line: %v is left on. More readings bring it down.", nameOf(side), measure.FromMM(s.leave[side]))
+		}
+	}
+	for _, r := range fit.Registrations {
+		a := fit.Lay(s.drawn, s.leave, s.o.Slab, r)
+		alt := Alternative{Registration: r, Chosen: string(r) == s.o.Cut.Registration, Why: reasons[r], Short: len(a.Short) > 0}
+		for i, k := range []int{0, 4} {
+			alt.Hinge[i] = safe(a.Cuts[frame.Hinge][k].Depth, s.tape)
+			alt.Lock[i] = safe(a.Cuts[frame.Lock][k].Depth, s.tape)
+		}
+		s.plan.Others = append(s.plan.Others, alt)
+	}
+	sigmaW, sigmaL := s.plan.Sureness[frame.Lock], s.plan.Sureness[frame.Foot]
+	for i, label := range []string{"at the head", "at mid-length", "at the foot"} {
+		s.plan.Width = append(s.plan.Width, figure.Sum(sigmaW,
+			figure.Term{Label: "width after the first cut, " + label, Value: s.est(laid.Width[i]), Source: figure.Estimate, Sigma: sigmaW}).Rounded(s.tape, measure.Up))
+	}
+	for i, label := range []string{"on the hinge edge", "in the middle", "on the lock edge"} {
+		s.plan.Length = append(s.plan.Length, figure.Sum(sigmaL,
+			figure.Term{Label: "length after the first cut, " + label, Value: s.est(laid.Length[i]), Source: figure.Estimate, Sigma: sigmaL}).Rounded(s.tape, measure.Up))
+	}
+}
+
+// carries is the side whose leave-on is found on an edge: what is left on
+// for the lock margin stays on whichever long edge is cut.
+func carries(edge frame.Side, r fit.Registration) frame.Side {
+	switch {
+	case edge == frame.Hinge && r == fit.KeepLock:
+		return frame.Lock
+	case edge == frame.Lock && r == fit.KeepLock:
+		return frame.NoSide
+	}
+	return edge
+}
+
+var leftLabel = map[Habit]string{
+	WhenSure: "kept so that the chance of 1 mm too wide is under 1 in 200",
+	Always3:  "always left on",
+	ToLine:   "cut to the line",
+}
+
+var reasons = map[fit.Registration]string{
+	fit.KeepLock:   "All the width comes off the hinge edge: it is the least seen, and the lock edge keeps its full strength.",
+	fit.KeepHinge:  "All the width comes off the lock edge: the hinge edge stays as the maker left it.",
+	fit.EvenStiles: "The same comes off both long edges, so that the stiles still look alike.",
+}
+
+// safe rounds a depth so that more is left on, and never takes off less than
+// nothing.
+func safe(depth float64, tape measure.Tape) measure.Length {
+	return max(measure.FromMM(depth), 0).Round(tape.Step(), measure.Down)
+}
+
+// depth is the figure of one mark with its terms.
+func (s *solver) depth(side frame.Side, c fit.Cut, laid fit.Laid) figure.Figure {
+	sigma := s.sigmaAt(side, c.At)
+	terms := []figure.Term{}
+	add := func(label string, v measure.Length, from figure.Source, sd float64) {
+		if v != 0 || from == figure.Reading {
+			terms = append(terms, figure.Term{Label: label, Value: v, Source: from, Sigma: sd})
+		}
+	}
+	other := map[frame.Side]string{frame.Hinge: "lock", frame.Lock: "hinge", frame.Foot: "head"}[side]
+	switch side {
+	case frame.Head:
+		add("the head falls below its highest place, square to the slab", s.est(c.Opening), figure.Estimate, sigma)
+		add("margin here against the margin there", s.est(c.NearGap), figure.Estimate, 0)
+	case frame.Foot:
+		add("slab's length", s.o.Slab.Length, figure.Reading, 0)
+		add("opening here, floor to head along the slab", -s.est(c.Opening), figure.Estimate, sigma)
+		add("head margin here", s.est(c.FarGap), figure.Choice, 0)
+		add("foot margin here", s.est(c.NearGap), figure.Choice, 0)
+		add("comes off the head here", -s.est(c.OtherCut), figure.Estimate, 0)
+	default:
+		near, far := s.est(c.NearGap), s.est(c.FarGap)
+		add("slab's width", s.o.Slab.Width, figure.Reading, 0)
+		add("opening here, square to the slab", -s.est(c.Opening), figure.Estimate, sigma)
+		add(side.String()+" margin here", near, figure.Choice, 0)
+		add(other+" margin here", far, figure.Choice, 0)
+		add("comes off the "+other+" edge here", -s.est(c.OtherCut), figure.Estimate, 0)
+	}
+	add("left on for now", -s.est(c.Left), figure.Rule, 0)
+	f := figure.Sum(sigma, terms...)
+	if f.Value < 0 {
+		f.Terms = append(f.Terms, figure.Term{Label: "nothing there to take off", Value: -f.Value, Source: figure.Rule})
+		f.Value = 0
+	}
+	return f.Rounded(s.tape, measure.Down)
+}
+
+// sigmaAt is how sure the cut at a mark is: that of the margin it makes.
+func (s *solver) sigmaAt(side frame.Side, at float64) float64 {
+	of := side
+	if side == frame.Hinge {
+		of = frame.Lock // the width is judged at the lock margin
+	}
+	gaps := s.drawn.Edges[of].Gaps
+	f := at / s.o.Slab.Width.MM()
+	if side.Upright() {
+		f = 1 - at/s.o.Slab.Length.MM()
+	}
+	k := int(math.Round(min(max(f, 0), 1) * float64(len(gaps)-1)))
+	return gaps[k].Sigma
+}
+
+// advice says the edge's decision in a sentence.
+func (s *solver) advice(side frame.Side, e EdgeCut, deepest measure.Length) string {
+	if deepest == 0 {
+		if side.Upright() {
+			return fmt.Sprintf("Nothing comes off the %v edge.", side)
+		}
+		return fmt.Sprintf("Nothing comes off the %v.", side)
+	}
+	first, last := e.Marks[0].Depth.Value, e.Marks[len(e.Marks)-1].Depth.Value
+	from, to := "head", "foot"
+	if !side.Upright() {
+		from, to = "hinge corner", "lock corner"
+	}
+	show := func(l measure.Length) string { return s.tape.Show(l) }
+	text := fmt.Sprintf("%s off all along.", show(first))
+	if first != last {
+		if first < last {
+			first, last, from, to = last, first, to, from
+		}
+		text = fmt.Sprintf("A taper: %s at the %s to %s at the %s. Start where most comes off and lengthen each pass.", show(first), from, show(last), to)
+	}
+	if !side.Upright() {
+		text += " Plane in from both ends so that the stiles' end grain does not break out."
+	}
+	if e.Left.Value > 0 {
+		where := ""
+		if side == frame.Head {
+			where = " at the lock corner"
+		}
+		text += fmt.Sprintf(" %s is left on%s for the next try.", show(e.Left.Value), where)
+	}
+	return text
+}
+
+func join(words []string) string {
+	switch n := len(words); n {
+	case 0:
+		return ""
+	case 1:
+		return words[0]
+	default:
+		out := words[0]
+		for _, w := range words[1 : n-1] {
+			out += ", " + w
+		}
+		return out + " and " + words[n-1]
+	}
+}
+
+// hinges marks the hinges on slab and jamb.
+func (s *solver) hinges() {
+	c := s.o.Hinges
+	s.plan.Gauges = Gauges{Depth: c.Plate, Width: c.Width, Setback: c.Setback(s.o.Slab.Thickness), Flush: c.Flush()}
+	if s.o.Slab.Thickness == 0 {
+		s.plan.Gauges.Setback = 0
+	} else if s.plan.Gauges.Setback < 3*measure.Millimetre {
+		s.say(Care, StepHinges, "/hinges/width", "Only %v of wood is left behind the pocket (about 6 mm is usual): use a narrower leaf.", s.plan.Gauges.Setback)
+	}
+	if !s.ok || !s.answers() {
+		return
+	}
+	size := s.drawn.Size()
+	length := figure.Figure{Value: s.est(size.HingeEdge), Sigma: s.plan.Sureness[frame.Foot]}
+	marks, err := hinge.Place(c, length, s.corner[0], s.tape)
+	var he *hinge.Error
+	if errors.As(err, &he) {
+		s.say(Stop, StepHinges, "/hinges/"+he.Field, "%s", he.Problem)
+		return
+	}
+	names := []string{"top hinge", "bottom hinge"}
+	if len(marks) == 3 {
+		names = []string{"top hinge", "middle hinge", "bottom hinge"}
+	}
+	gaps := s.drawn.Edges[frame.Hinge]
+	for i, m := range marks {
+		y := size.TopHinge - m.Slab.Value.MM() - c.Leaf.MM()/2
+		pack := measure.FromMM(gaps.GapAt(y)) - c.Flush().Value
+		pack = pack.Round(min(s.tape.Step(), measure.Millimetre/2), measure.Nearest)
+		s.plan.Hinges = append(s.plan.Hinges, HingePlan{names[i], m, pack})
+	}
+}
+
+// latch marks latch and strike.
+func (s *solver) latch() {
+	if !s.ok || !s.answers() || s.o.Slab.Thickness == 0 {
+		return
+	}
+	at, sigma := s.shape.Of(survey.Row{{Side: frame.Head, At: s.width, By: 1}, {Side: frame.Foot, At: s.width, By: -1}})
+	opening := figure.Figure{Value: s.est(at), Sigma: sigma}
+	p, err := lock.Place(s.o.Lock, opening, s.corner[1], s.o.Slab.Thickness, s.tape)
+	var le *lock.Error
+	if errors.As(err, &le) {
+		s.say(Stop, StepLock, "/lock/"+le.Field, "%s", le.Problem)
+		return
+	}
+	s.plan.Latch = &p
+	usual := trade.HandleHeight
+	if p.Floor.Value < usual.Least || p.Floor.Value > usual.Most {
+		s.say(Note, StepLock, "/lock/"+s.o.Lock.From, "The handle comes %v above the floor; %v to %v is usual.", p.Floor.Value, usual.Least, usual.Most)
+	}
+	if p.Wall < 5*measure.Millimetre {
+		s.say(Care, StepLock, "/lock/bore", "A %v bore in a %v slab leaves walls of %v: under 5 mm they split easily.", s.o.Lock.Bore, s.o.Slab.Thickness, p.Wall)
+	}
+	if s.laid != nil && s.leave[frame.Head] >= s.tape.Step().MM() {
+		s.say(Note, StepLock, "", "Measure down from the head's finished line: %v is still left on at the lock corner.", measure.FromMM(s.leave[frame.Head]))
+	}
+}
+
+// rod works out each notch and the drawing.
+func (s *solver) rod() {
+	p := &s.plan
+	s.draw()
+	ready := map[Step]bool{
+		StepMeasure: s.answers(),
+		StepSlab:    len(s.o.Slab.Missing()) == 0,
+		StepMargins: s.answers() && s.ok,
+		StepCut:     s.laid != nil,
+		StepHinges:  len(p.Hinges) > 0,
+		StepLock:    p.Latch != nil,
+	}
+	waits := map[Step]string{
+		StepMeasure: "take a width and a height",
+		StepSlab:    "measure the slab",
+		StepMargins: "waits for readings",
+		StepCut:     "waits for readings and the slab",
+		StepHinges:  "waits for readings",
+		StepLock:    "waits for readings and the slab",
+	}
+	for _, step := range Steps {
+		n := Notch{Step: step, State: Open, Mark: s.mark(step)}
+		stop := slices.IndexFunc(p.Findings, func(f Finding) bool { return f.Weight == Stop && f.Step == step })
+		switch done, was := s.o.Done[step]; {
+		case !ready[step]:
+			n.State, n.Says = Waits, waits[step]
+			if step == StepMeasure || step == StepSlab {
+				n.State = Open // nothing before them to wait for
+			}
+		case was && done == n.Mark && stop < 0:
+			n.State, n.Says = Done, "done"
+		case was:
+			n.State, n.Says = Nicked, "changed since it was done"
+		case step == StepMeasure && len(p.ToRead) > 0:
+			n.Says = fmt.Sprintf("%d more readings would help", len(p.ToRead))
+			if len(p.ToRead) == 1 {
+				n.Says = "1 more reading would help"
+			}
+		default:
+			n.Says = "ready"
+		}
+		if stop >= 0 && ready[step] {
+			n.Says = "look at what is wrong"
+		}
+		p.Notches = append(p.Notches, n)
+		if p.Next == "" && n.State != Done {
+			p.Next = step
+		}
+	}
+}
+
+// mark is a short print of what a step came to.
+func (s *solver) mark(step Step) string {
+	h := fnv.New32a()
+	put := func(a ...any) { fmt.Fprintln(h, a...) }
+	p := s.plan
+	switch step {
+	case StepMeasure:
+		for _, r := range s.o.Readings {
+			put(r.Kind, r.Side, int64(r.At), int64(r.From), int64(r.Value))
+		}
+	case StepSlab:
+		put(s.o.Slab, p.Finished[0].Value, p.Finished[1].Value)
+	case StepMargins:
+		for _, w := range p.Wanted {
+			put(int64(w.Value))
+		}
+		put(s.o.Margins.Least, s.o.Margins.Uneven)
+	case StepCut:
+		for _, c := range p.Cuts {
+			for _, m := range c.Marks {
+				put(int64(m.At), int64(m.Depth.Value))
+			}
+		}
+	case StepHinges:
+		for _, m := range p.Hinges {
+			put(int64(m.Slab.Value), int64(m.Jamb.Value), int64(m.Pack))
+		}
+		put(p.Gauges.Depth, p.Gauges.Width)
+	case StepLock:
+		if l := p.Latch; l != nil {
+			put(int64(l.Slab.Value), int64(l.Jamb.Value), int64(l.Backset.Value), int64(l.Centre.Value))
+		}
+	}
+	return fmt.Sprintf("%08x", h.Sum32())
+}
+
+// draw collects what the drawing needs.
+func (s *solver) draw() {
+	if !s.ok {
+		return
+	}
+	d := &s.plan.Drawing
+	size := s.drawn.Size()
+	d.Width, d.Height = size.Width, size.Length
+	for i, c := range s.drawn.Corners() {
+		d.Corners[i] = Point(c)
+	}
+	for _, side := range frame.Sides {
+		d.Light = append(d.Light, Light{side, s.drawn.Edges[side].Gaps})
+		d.Wanted[side] = s.plan.Wanted[side].Value.MM()
+	}
+	d.Least, d.Uneven = s.o.Margins.Least.MM(), s.o.Margins.Uneven.MM()
+	d.Leaf = s.o.Hinges.Leaf.MM()
+	for _, h := range s.plan.Hinges {
+		d.HingeTops = append(d.HingeTops, size.TopHinge-h.Slab.Value.MM())
+	}
+	if l := s.plan.Latch; l != nil {
+		d.Latch = size.TopLock - l.Slab.Value.MM()
+	}
+	for i, r := range s.o.Readings {
+		at := "/readings/" + strconv.Itoa(i) + "/"
+		clash := slices.ContainsFunc(s.plan.Findings, func(f Finding) bool {
+			return f.Weight == Stop && (f.Pointer == at+"value" || f.Pointer == at+"at")
+		})
+		d.Readings = append(d.Readings, Place{r.ID, r.Kind, r.Side, r.At.MM(), r.From.MM(), clash, false})
+	}
+	if len(s.plan.ToRead) > 0 {
+		r := s.plan.ToRead[0].Reading
+		d.Readings = append(d.Readings, Place{"", r.Kind, r.Side, r.At.MM(), r.From.MM(), false, true})
+	}
+}

@@ -1,0 +1,317 @@
+package job
+
+import (
+	"fmt"
+	"reflect"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/slab"
+	"kindmargin/core/survey"
+)
+
+func mm(v float64) measure.Length { return measure.FromMM(v) }
+
+var house = NewJob("h", "House", measure.Millimetres)
+
+// square is an opening 826 by 2032, read well and often enough in a new
+// frame that the figures are those of plain geometry.
+func square() Opening {
+	o := NewOpening("o", "Study", measure.Millimetres)
+	o.Walls = New
+	o.Slab = slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35)}
+	read := func(r survey.Reading) {
+		for range 6 {
+			r.ID = fmt.Sprintf("r%d", len(o.Readings))
+			o.Readings = append(o.Readings, r)
+		}
+	}
+	for _, at := range []float64{200, 600, 1000, 1400, 1800} {
+		read(survey.Reading{Kind: survey.Width, At: mm(at), Value: mm(826)})
+	}
+	read(survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
+	read(survey.Reading{Kind: survey.Height, At: mm(400), Value: mm(2032)})
+	read(survey.Reading{Kind: survey.Height, At: mm(770), Value: mm(2032)})
+	read(survey.Reading{Kind: survey.Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200)})
+	read(survey.Reading{Kind: survey.Plumb, Side: frame.Lock, At: mm(1800), From: mm(200)})
+	read(survey.Reading{Kind: survey.Level, Side: frame.Head, At: mm(770), From: mm(50)})
+	read(survey.Reading{Kind: survey.Level, Side: frame.Foot, At: mm(770), From: mm(50)})
+	o.Cut.LeaveOn = ToLine
+	return o
+}
+
+func depths(e EdgeCut) (mm []float64) {
+	for _, m := range e.Marks {
+		mm = append(mm, m.Depth.Value.MM())
+	}
+	return mm
+}
+
+// Common practice, by hand: longest width less two margins; floor to head
+// less head and foot margins; hinges by rule and 3 mm further down on the
+// jamb; latch on the centre of the thickness, spindle at its backset.
+func TestSquareOpening(t *testing.T) {
+	p := Solve(house, square())
+	require.Len(t, p.Cuts, 4)
+	assert.Equal(t, []frame.Side{frame.Head, frame.Hinge, frame.Lock, frame.Foot},
+		[]frame.Side{p.Cuts[0].Side, p.Cuts[1].Side, p.Cuts[2].Side, p.Cuts[3].Side}, "head first, foot last")
+	step := 0.51 // cuts are rounded down to the half millimetre
+	assert.InDeltaSlice(t, []float64{0, 0, 0}, depths(p.Cuts[0]), 0.01)
+	assert.InDeltaSlice(t, []float64{18, 18, 18, 18, 18}, depths(p.Cuts[1]), step)
+	assert.InDeltaSlice(t, []float64{0, 0, 0, 0, 0}, depths(p.Cuts[2]), 0.01)
+	assert.InDeltaSlice(t, []float64{17, 17, 17}, depths(p.Cuts[3]), step)
+	for _, d := range append(depths(p.Cuts[1]), depths(p.Cuts[3])...) {
+		assert.LessOrEqual(t, d, 18.0, "never more than the line")
+	}
+	assert.InDelta(t, 820, p.Finished[0].Value.MM(), 0.51)
+	assert.InDelta(t, 2023, p.Finished[1].Value.MM(), 0.51)
+	require.Len(t, p.Hinges, 2)
+	assert.Equal(t, mm(150), p.Hinges[0].Slab.Value)
+	assert.Equal(t, mm(153), p.Hinges[0].Jamb.Value)
+	assert.InDelta(t, 2023-225-75, p.Hinges[1].Slab.Value.MM(), 0.51)
+	assert.Equal(t, mm(3), p.Hinges[1].Jamb.Value-p.Hinges[1].Slab.Value)
+	assert.Zero(t, p.Hinges[0].Pack)
+	require.NotNil(t, p.Latch)
+	assert.InDelta(t, 1032-3, p.Latch.Slab.Value.MM(), 0.51)
+	assert.Equal(t, mm(3), p.Latch.Jamb.Value-p.Latch.Slab.Value)
+	assert.Equal(t, mm(17.5), p.Latch.Centre.Value)
+	assert.Equal(t, mm(60), p.Latch.Backset.Value)
+	assert.Equal(t, Gauges{Depth: mm(2), Width: mm(29), Setback: mm(6), Flush: p.Gauges.Flush}, p.Gauges)
+	assert.Empty(t, p.Findings)
+	assert.Empty(t, p.ToRead)
+	assert.Equal(t, StepMeasure, p.Next)
+}
+
+// figures finds every figure in a plan, whatever field it hangs on.
+func figures(v reflect.Value, path string, visit func(string, figure.Figure)) {
+	switch v.Kind() {
+	case reflect.Struct:
+		if f, ok := v.Interface().(figure.Figure); ok {
+			visit(path, f)
+			return
+		}
+		for i := range v.NumField() {
+			figures(v.Field(i), path+"."+v.Type().Field(i).Name, visit)
+		}
+	case reflect.Slice, reflect.Array:
+		for i := range v.Len() {
+			figures(v.Index(i), fmt.Sprintf("%s[%d]", path, i), visit)
+		}
+	case reflect.Pointer:
+		if !v.IsNil() {
+			figures(v.Elem(), path, visit)
+		}
+	}
+}
+
+func drawOpening(t *rapid.T, j Job) Opening {
+	o := NewOpening("o", "Any", j.Unit)
+	around := func(name string, middle, by float64) measure.Length {
+		return mm(middle+by*float64(rapid.IntRange(-20, 20).Draw(t, name))/20).Round(j.Tape.Step(), measure.Nearest)
+	}
+	w, h := around("w", 800, 150), around("h", 2000, 80)
+	for i, r := range []survey.Reading{
+		{Kind: survey.Width, At: mm(200), Value: w + around("w1", 0, 6)},
+		{Kind: survey.Width, At: mm(1000), Value: w},
+		{Kind: survey.Width, At: mm(1800), Value: w + around("w3", 0, 6)},
+		{Kind: survey.Height, At: mm(50), Value: h},
+		{Kind: survey.Height, At: mm(500), Value: h + around("h2", 0, 6)},
+		{Kind: survey.Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200), Value: around("p", 0, 8)},
+		{Kind: survey.Level, Side: frame.Head, At: mm(500), From: mm(50), Value: around("l", 0, 5)},
+	}[:rapid.IntRange(0, 7).Draw(t, "readings")] {
+		r.ID = fmt.Sprint(i)
+		o.Readings = append(o.Readings, r)
+	}
+	o.Slab = slab.Slab{Width: w + around("sw", 15, 25), Length: h + around("sl", 15, 25), Thickness: mm(35)}
+	o.Cut.Registration = rapid.SampledFrom(registrations).Draw(t, "registration")
+	o.Cut.LeaveOn = rapid.SampledFrom(Habits).Draw(t, "habit")
+	if rapid.Bool().Draw(t, "pockets") {
+		o.Hinges.From, o.Hinges.Pockets = hinge.FromPockets, []measure.Length{mm(171.5), mm(1600)}
+	}
+	if rapid.Bool().Draw(t, "strike") {
+		o.Lock.From, o.Lock.Strike = lock.FromStrike, mm(1030)
+	}
+	return o
+}
+
+func TestEveryFigureAddsUpAndNoCutGoesBelowNought(t *testing.T) {
+	jobs := []Job{house, NewJob("i", "Inches", measure.Inches)}
+	rapid.Check(t, func(t *rapid.T) {
+		j := rapid.SampledFrom(jobs).Draw(t, "job")
+		j.Tape = rapid.SampledFrom(measure.Tapes(j.Unit)).Draw(t, "tape")
+		o := drawOpening(t, j)
+		require.NoError(t, o.Check(j.Unit))
+		p := Solve(j, o)
+		seen := 0
+		figures(reflect.ValueOf(p), "", func(path string, f figure.Figure) {
+			if f.Terms == nil && f.Value == 0 {
+				return // not worked out: something is missing
+			}
+			seen++
+			var sum measure.Length
+			for _, term := range f.Terms {
+				sum += term.Value
+				if term.Source == figure.Rounding {
+					require.Less(t, term.Value.Abs(), j.Tape.Step(), path)
+				}
+			}
+			require.Equal(t, f.Value, sum, path)
+		})
+		require.Positive(t, seen)
+		for _, c := range p.Cuts {
+			for _, m := range c.Marks {
+				require.GreaterOrEqual(t, m.Depth.Value, measure.Length(0))
+				require.Zero(t, m.Depth.Value%j.Tape.Step(), "a cut falls on a mark of the tape")
+			}
+		}
+		if len(p.Hinges) > 0 {
+			m := p.Hinges[0].Jamb.Value - p.Hinges[0].Slab.Value
+			for _, h := range p.Hinges {
+				require.Equal(t, m, h.Jamb.Value-h.Slab.Value, "slab and jamb marks differ by one margin")
+			}
+			require.Zero(t, m%j.Tape.Step())
+		}
+	})
+}
+
+// The three ways of laying the slab take the same off in all, to the tape.
+func TestAlternativesTakeTheSameInAll(t *testing.T) {
+	o := square()
+	o.Cut.Registration = string(fit.EvenStiles)
+	p := Solve(house, o)
+	require.Len(t, p.Others, 3)
+	for _, a := range p.Others {
+		assert.InDelta(t, 18, (a.Hinge[0] + a.Lock[0]).MM(), 1.01, "%s", a.Registration)
+		assert.Equal(t, a.Registration == fit.EvenStiles, a.Chosen)
+	}
+	assert.InDelta(t, p.Cuts[1].Marks[2].Depth.Value.MM(), p.Cuts[2].Marks[2].Depth.Value.MM(), 0.51, "even")
+}
+
+func find(p Plan, w Weight, says string) *Finding {
+	for _, f := range p.Findings {
+		if f.Weight == w && strings.Contains(f.Text, says) {
+			return &f
+		}
+	}
+	return nil
+}
+
+func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
+	cases := []struct {
+		name    string
+		change  func(*Opening)
+		weight  Weight
+		says    string
+		pointer string
+	}{
+		{"no reading", func(o *Opening) { o.Readings = nil }, Stop, "No width has been read", ""},
+		{"no height", func(o *Opening) { o.Readings = o.Readings[:5] }, Stop, "No floor-to-head", ""},
+		{"misread width", func(o *Opening) { o.Readings[7].Value += mm(10) }, Stop, "reads 836 mm, but the others say about 826 mm", "/readings/7/value"},
+		{"reading outside", func(o *Opening) { o.Readings[7].At = mm(2500) }, Stop, "read outside the opening", "/readings/7/at"},
+		{"slab not measured", func(o *Opening) { o.Slab = slab.Slab{} }, Care, "width, length and thickness is not measured", "/slab/width"},
+		{"narrow slab", func(o *Opening) { o.Slab.Width = mm(813) }, Stop, "too narrow", "/slab/width"},
+		{"short slab", func(o *Opening) { o.Slab.Length = mm(2010) }, Stop, "too short", "/slab/length"},
+		{"no pockets given", func(o *Opening) { o.Hinges.From = hinge.FromPockets }, Stop, "Measure the existing pockets", "/hinges/pockets"},
+		{"no strike given", func(o *Opening) { o.Lock.From = lock.FromStrike }, Stop, "Measure the existing strike", "/lock/strike"},
+		{"low handle", func(o *Opening) { o.Lock.Handle = mm(850) }, Note, "850 mm above the floor", "/lock/handle"},
+		{"wide bore", func(o *Opening) { o.Lock.Bore = mm(28) }, Care, "walls of 3.5 mm", "/lock/bore"},
+		{"wide leaf", func(o *Opening) { o.Hinges.Width = mm(34) }, Care, "Only 1 mm of wood", "/hinges/width"},
+		{"margin under least", func(o *Opening) { one := mm(1); o.Margins.Lock = &one }, Care, "under the least margin", "/margins/least"},
+		{"no room", func(o *Opening) {
+			fifteen := mm(15)
+			o.Margins.Lock = &fifteen
+			o.Readings = nil
+			o.Slab.Width, o.Slab.Length = mm(200), mm(500)
+		}, Stop, "No width", ""},
+	}
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			o := square()
+			c.change(&o)
+			p := Solve(house, o)
+			f := find(p, c.weight, c.says)
+			if assert.NotNil(t, f, "%v", p.Findings) {
+				assert.Equal(t, c.pointer, f.Pointer)
+			}
+			assert.Len(t, p.Notches, len(Steps))
+			assert.NotEmpty(t, p.Drawing.Light, "the best partial answer is still drawn")
+		})
+	}
+}
+
+func TestTheRod(t *testing.T) {
+	o := NewOpening("o", "Study", measure.Millimetres)
+	p := Solve(house, o)
+	states := func(p Plan) (s []State) {
+		for _, n := range p.Notches {
+			s = append(s, n.State)
+		}
+		return s
+	}
+	assert.Equal(t, []State{Open, Open, Waits, Waits, Waits, Waits}, states(p))
+	require.Len(t, p.ToRead, 9)
+	assert.True(t, p.ToRead[0].Needed)
+	assert.Equal(t, "width, 1800 mm up", p.ToRead[0].Name)
+
+	o = square()
+	p = Solve(house, o)
+	o.Done = map[Step]string{}
+	for _, n := range p.Notches {
+		o.Done[n.Step] = n.Mark
+	}
+	p = Solve(house, o)
+	assert.Equal(t, []State{Done, Done, Done, Done, Done, Done}, states(p))
+	assert.Empty(t, p.Next)
+
+	o.Slab.Width += mm(2)
+	p = Solve(house, o)
+	assert.Equal(t, []State{Done, Nicked, Done, Nicked, Done, Done}, states(p), "a wider slab changes the slab and its cuts")
+	assert.Equal(t, StepSlab, p.Next)
+}
+
+func TestHabitsOfLeavingOn(t *testing.T) {
+	o := square()
+	o.Readings = append(o.Readings[:1:1], o.Readings[30]) // one width, one height
+	o.Walls = Old
+	sure := func(h Habit) Plan { o.Cut.LeaveOn = h; return Solve(house, o) }
+	line, three, when := sure(ToLine), sure(Always3), sure(WhenSure)
+	assert.Zero(t, line.Cuts[2].Left.Value)
+	assert.Equal(t, mm(3), three.Cuts[2].Left.Value)
+	assert.Greater(t, when.Cuts[2].Left.Value, mm(3), "one width is not enough to cut near the line")
+	assert.NotNil(t, find(when, Care, "not sure enough"))
+	assert.Less(t, when.Cuts[1].Marks[2].Depth.Value, line.Cuts[1].Marks[2].Depth.Value)
+}
+
+// twenty is the benchmark's opening: twenty readings.
+func twenty() Opening {
+	o := square()
+	o.Cut.LeaveOn = WhenSure
+	var rs []survey.Reading
+	for i := 0; i < len(o.Readings) && len(rs) < 20; i += 3 {
+		rs = append(rs, o.Readings[i])
+	}
+	for i := 1; len(rs) < 20; i += 3 {
+		rs = append(rs, o.Readings[i])
+	}
+	o.Readings = rs
+	return o
+}
+
+func BenchmarkSolve20(b *testing.B) {
+	o := twenty()
+	require.Len(b, o.Readings, 20)
+	b.ReportAllocs()
+	for b.Loop() {
+		Solve(house, o)
+	}
+}
