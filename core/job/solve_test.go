@@ -285,9 +285,10 @@ func TestHabitsOfLeavingOn(t *testing.T) {
 	o.Walls = Old
 	sure := func(h Habit) Plan { o.Cut.LeaveOn = h; return Solve(house, o) }
 	line, three, when := sure(ToLine), sure(Always3), sure(WhenSure)
-	assert.Zero(t, line.Cuts[2].Left.Value)
-	assert.Equal(t, mm(3), three.Cuts[2].Left.Value)
-	assert.Greater(t, when.Cuts[2].Left.Value, mm(3), "one width is not enough to cut near the line")
+	assert.Zero(t, line.Cuts[1].Left.Value)
+	assert.Equal(t, mm(3), three.Cuts[1].Left.Value, "the lock edge is kept, so it stays on the hinge edge")
+	assert.Zero(t, three.Cuts[2].Left.Value)
+	assert.Greater(t, when.Cuts[1].Left.Value, mm(3), "one width is not enough to cut near the line")
 	assert.NotNil(t, find(when, Care, "not sure enough"))
 	assert.Less(t, when.Cuts[1].Marks[2].Depth.Value, line.Cuts[1].Marks[2].Depth.Value)
 }

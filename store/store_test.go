@@ -1,0 +1,210 @@
+package store
+
+import (
+	"context"
+	"os"
+	"path/filepath"
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/demo"
+)
+
+func open(t *testing.T, path string) *Store {
+	s, err := Open(t.Context(), path)
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}
+
+func fresh(t *testing.T) (*Store, string) {
+	path := filepath.Join(t.TempDir(), "a house & garden?.db")
+	return open(t, path), path
+}
+
+func study(t *testing.T, s *Store) Kept {
+	h, err := s.AddJob(t.Context(), job.NewJob("", "House", measure.Millimetres))
+	require.NoError(t, err)
+	k, err := s.AddOpening(t.Context(), h.ID, job.NewOpening("", "Study", measure.Millimetres))
+	require.NoError(t, err)
+	return k
+}
+
+func TestDemoComesBackByteForByte(t *testing.T) {
+	s, path := fresh(t)
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	for _, j := range jobs {
+		_, err := s.AddJob(t.Context(), j)
+		require.NoError(t, err)
+	}
+	require.NoError(t, s.Close())
+	s = open(t, path)
+	heads, err := s.Jobs(t.Context())
+	require.NoError(t, err)
+	require.Len(t, heads, 2)
+	for i, j := range jobs {
+		head, kept, err := s.Job(t.Context(), heads[i].ID)
+		require.NoError(t, err)
+		back := head.Job()
+		for _, k := range kept {
+			back.Openings = append(back.Openings, k.Opening)
+		}
+		want, err := job.Encode(j)
+		require.NoError(t, err)
+		got, err := job.Encode(back)
+		require.NoError(t, err)
+		assert.Equal(t, string(want), string(got))
+	}
+	again, err := s.AddJob(t.Context(), jobs[0])
+	require.NoError(t, err)
+	assert.NotEqual(t, jobs[0].ID, again.ID, "a second copy gets an ID of its own")
+}
+
+func TestUndoAndRedoAcrossRestarts(t *testing.T) {
+	s, path := fresh(t)
+	k := study(t, s)
+	jobID, id := k.Job.ID, k.Opening.ID
+	assert.Empty(t, k.Undo, "nothing to take back yet")
+	rename := func(name string) {
+		o := k.Opening
+		o.Name = name
+		var err error
+		k, err = s.Save(t.Context(), jobID, k.Version, "named "+name, o)
+		require.NoError(t, err)
+	}
+	step := func(f func(context.Context, string, string, int64) (Kept, error), want string) {
+		var err error
+		k, err = f(t.Context(), jobID, id, k.Version)
+		require.NoError(t, err)
+		assert.Equal(t, want, k.Opening.Name)
+	}
+	rename("A")
+	rename("B")
+	assert.Equal(t, "named B", k.Undo)
+	require.NoError(t, s.Close())
+
+	s = open(t, path)
+	step(s.Undo, "A")
+	step(s.Undo, "Study")
+	_, err := s.Undo(t.Context(), jobID, id, k.Version)
+	assert.ErrorIs(t, err, ErrNothing)
+	require.NoError(t, s.Close())
+
+	s = open(t, path)
+	assert.Equal(t, "named A", k.Redo)
+	step(s.Redo, "A")
+	rename("C") // from A: redo now leads to C, and B is still in the history
+	step(s.Undo, "A")
+	step(s.Redo, "C")
+	_, err = s.Redo(t.Context(), jobID, id, k.Version)
+	assert.ErrorIs(t, err, ErrNothing)
+	var n int
+	require.NoError(t, s.db.QueryRow(`SELECT count(*) FROM changes`).Scan(&n))
+	assert.Equal(t, 4, n, "no change was ever taken away")
+}
+
+func TestAStaleSaveIsRefused(t *testing.T) {
+	s, _ := fresh(t)
+	k := study(t, s)
+	first, err := s.Save(t.Context(), k.Job.ID, k.Version, "one", k.Opening)
+	require.NoError(t, err)
+	now, err := s.Save(t.Context(), k.Job.ID, k.Version, "two", k.Opening)
+	assert.ErrorIs(t, err, ErrStale)
+	assert.Equal(t, first.Version, now.Version, "what is kept comes with the refusal")
+	_, err = s.Undo(t.Context(), k.Job.ID, k.Opening.ID, k.Version)
+	assert.ErrorIs(t, err, ErrStale)
+	h := k.Job
+	h.Name = "New name"
+	h2, err := s.SetHead(t.Context(), h, h.Version)
+	require.NoError(t, err)
+	assert.Equal(t, "New name", h2.Name)
+	_, err = s.SetHead(t.Context(), h, h.Version)
+	assert.ErrorIs(t, err, ErrStale)
+}
+
+func TestOneOfManySavesAtOnceWins(t *testing.T) {
+	s, _ := fresh(t)
+	k := study(t, s)
+	var wg sync.WaitGroup
+	won := make(chan bool, 8)
+	for range cap(won) {
+		wg.Go(func() {
+			_, err := s.Save(context.Background(), k.Job.ID, k.Version, "race", k.Opening)
+			if err != nil {
+				assert.ErrorIs(t, err, ErrStale)
+			}
+			won <- err == nil
+		})
+	}
+	wg.Wait()
+	close(won)
+	wins := 0
+	for w := range won {
+		if w {
+			wins++
+		}
+	}
+	assert.Equal(t, 1, wins)
+}
+
+func TestRemoveAndPutBack(t *testing.T) {
+	s, _ := fresh(t)
+	k := study(t, s)
+	require.NoError(t, s.SetRemoved(t.Context(), k.Job.ID, k.Opening.ID, true))
+	_, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
+	assert.ErrorIs(t, err, ErrNotFound)
+	_, list, err := s.Job(t.Context(), k.Job.ID)
+	require.NoError(t, err)
+	assert.Empty(t, list)
+	require.NoError(t, s.SetRemoved(t.Context(), k.Job.ID, k.Opening.ID, false))
+	back, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
+	require.NoError(t, err)
+	assert.Equal(t, k.Opening, back.Opening)
+	assert.ErrorIs(t, s.SetRemoved(t.Context(), k.Job.ID, "none", true), ErrNotFound)
+	_, _, err = s.Job(t.Context(), "none")
+	assert.ErrorIs(t, err, ErrNotFound)
+}
+
+func TestADiskThatCannotBeWritten(t *testing.T) {
+	s, path := fresh(t)
+	k := study(t, s)
+	// A full disk, as SQLite sees it: no page may be added.
+	s.db.SetMaxOpenConns(1)
+	var pages int
+	require.NoError(t, s.db.QueryRow(`PRAGMA page_count`).Scan(&pages))
+	_, err := s.db.Exec(`PRAGMA max_page_count = 1`) // clamps to the present count
+	require.NoError(t, err)
+	big := k.Opening
+	for i := range 200 {
+		big.Readings = append(big.Readings, job.NewOpening("", "", "").Readings...)
+		big.Room += "a long, long, long name for a small room " + string(rune('a'+i%26))
+	}
+	_, err = s.Save(t.Context(), k.Job.ID, k.Version, "too much", big)
+	require.ErrorIs(t, err, ErrDisk)
+	now, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
+	require.NoError(t, err)
+	assert.Equal(t, k, now, "nothing half-written")
+	require.NoError(t, s.Close())
+
+	_, err = Open(t.Context(), filepath.Join(path, "no", "such", "folder.db"))
+	assert.ErrorIs(t, err, ErrDisk)
+	junk := filepath.Join(t.TempDir(), "junk.db")
+	require.NoError(t, os.WriteFile(junk, []byte("this is no data file, only a long enough line of text to be looked at"), 0o600))
+	_, err = Open(t.Context(), junk)
+	assert.ErrorContains(t, err, "cannot be used")
+}
+
+func TestANewerDataFileIsRefused(t *testing.T) {
+	s, path := fresh(t)
+	_, err := s.db.Exec(`INSERT INTO goose_db_version (version_id, is_applied) VALUES (99, 1)`)
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	_, err = Open(t.Context(), path)
+	assert.ErrorContains(t, err, "update the program")
+}
