@@ -506,7 +506,7 @@ func (s *solver) cut() {
 	}
 	for _, r := range fit.Registrations {
 		a := fit.Lay(s.drawn, s.leave, s.o.Slab, r)
-		alt := Alternative{Registration: r, Chosen: string(r) == s.o.Cut.Registration, Why: reasons[r], Short: len(a.Short) > 0}
+		alt := Alternative{Registration: r, Chosen: string(r) == s.o.Cut.Registration, Why: Reasons[r], Short: len(a.Short) > 0}
 		for i, k := range []int{0, 4} {
 			alt.Hinge[i] = safe(a.Cuts[frame.Hinge][k].Depth, s.tape)
 			alt.Lock[i] = safe(a.Cuts[frame.Lock][k].Depth, s.tape)
@@ -542,7 +542,8 @@ var leftLabel = map[Habit]string{
 	ToLine:   "cut to the line",
 }
 
-var reasons = map[fit.Registration]string{
+// Reasons says why one would lay the slab in each way.
+var Reasons = map[fit.Registration]string{
 	fit.KeepLock:   "All the width comes off the hinge edge: it is the least seen, and the lock edge keeps its full strength.",
 	fit.KeepHinge:  "All the width comes off the lock edge: the hinge edge stays as the maker left it.",
 	fit.EvenStiles: "The same comes off both long edges, so that the stiles still look alike.",

@@ -1,0 +1,286 @@
+package api
+
+import (
+	"bytes"
+	"encoding/json"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/demo"
+	"kindmargin/store"
+)
+
+// site is a running program with an empty data file.
+type site struct {
+	t   *testing.T
+	url string
+}
+
+func run(t *testing.T) site {
+	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
+	require.NoError(t, err)
+	srv := httptest.NewServer(New(st, nil, slog.New(slog.DiscardHandler)))
+	t.Cleanup(func() { srv.Close(); _ = st.Close() })
+	return site{t, srv.URL}
+}
+
+type answer struct {
+	status int
+	etag   string
+	header http.Header
+	raw    []byte
+}
+
+func (s site) do(method, path, ifMatch string, in any) answer {
+	var r io.Reader
+	switch v := in.(type) {
+	case nil:
+	case []byte:
+		r = bytes.NewReader(v)
+	default:
+		b, err := json.Marshal(v)
+		require.NoError(s.t, err)
+		r = bytes.NewReader(b)
+	}
+	req, err := http.NewRequestWithContext(s.t.Context(), method, s.url+"/api"+path, r)
+	require.NoError(s.t, err)
+	req.Header.Set("Content-Type", "application/json")
+	if ifMatch != "" {
+		req.Header.Set("If-Match", ifMatch)
+	}
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(s.t, err)
+	defer res.Body.Close()
+	raw, err := io.ReadAll(res.Body)
+	require.NoError(s.t, err)
+	return answer{res.StatusCode, res.Header.Get("ETag"), res.Header, raw}
+}
+
+func read[T any](t *testing.T, a answer) (v T) {
+	require.Less(t, a.status, 300, string(a.raw))
+	require.NoError(t, json.Unmarshal(a.raw, &v))
+	return v
+}
+
+type trouble struct {
+	Status int
+	Detail string
+	Errors []struct{ Message, Location string }
+}
+
+func (a answer) trouble(t *testing.T) (p trouble) {
+	require.NoError(t, json.Unmarshal(a.raw, &p), string(a.raw))
+	assert.Equal(t, "application/problem+json", a.header.Get("Content-Type"))
+	assert.Equal(t, a.status, p.Status)
+	return p
+}
+
+func (s site) begin(unit measure.Unit) (path string, v OpeningView, etag string) {
+	j := read[JobHead](s.t, s.do("POST", "/jobs", "", map[string]any{"name": "House", "unit": unit}))
+	a := s.do("POST", "/jobs/"+j.ID+"/openings", "", map[string]any{"name": " Study "})
+	v = read[OpeningView](s.t, a)
+	return "/jobs/" + j.ID + "/openings/" + v.Opening.ID, v, a.etag
+}
+
+func patch(path string, value any) []Op { return []Op{{Op: "add", Path: path, Value: value}} }
+
+func width(at, value any) []Op {
+	return patch("/readings/-", map[string]any{"kind": "width", "at": at, "value": value})
+}
+
+func TestTextIsReadInTheJobsUnitWhereALengthStands(t *testing.T) {
+	s := run(t)
+	path, v, etag := s.begin(measure.Inches)
+	assert.Equal(t, "Study", v.Opening.Name)
+	a := s.do("PATCH", path, etag, width("70", "30 1/8"))
+	v = read[OpeningView](t, a)
+	require.Len(t, v.Opening.Readings, 1)
+	assert.Equal(t, measure.FromMM(765.175), v.Opening.Readings[0].Value)
+	assert.Equal(t, "r1", v.Opening.Readings[0].ID)
+	assert.Equal(t, "30 1/8", v.Texts["/readings/0/value"])
+	assert.NotEqual(t, etag, a.etag)
+	a = s.do("PATCH", path, a.etag, patch("/slab/width", "762mm"))
+	v = read[OpeningView](t, a)
+	assert.Equal(t, "30", v.Texts["/slab/width"])
+	a = s.do("PATCH", path, a.etag, patch("/name", "30 1/8"))
+	assert.Equal(t, "30 1/8", read[OpeningView](t, a).Opening.Name, "a name is not a length")
+}
+
+func TestProblemsPointAtTheField(t *testing.T) {
+	s := run(t)
+	path, _, etag := s.begin(measure.Millimetres)
+	cases := []struct {
+		ops   []Op
+		where string
+		says  string
+	}{
+		{width("1800", "wide"), "/readings/-/value", "should begin with a number"},
+		{width("1800", "60"), "/readings/0/value", "60 mm is no width"},
+		{width("1800", "-826"), "/readings/0/value", "is no width"},
+		{width("1800", ""), "/readings/-/value", "is empty"},
+		{patch("/slab/width", "12"), "/slab/width", "look at the unit"},
+		{patch("/margins/lock", "3 3"), "/margins/lock", "two lengths"},
+		{patch("/lock/backset", true), "/lock/backset", "does not belong there"},
+		{patch("/colour", "green"), "/colour", "does not belong there"},
+		{patch("/id", "mine"), "/id", "keeps its id"},
+		{patch("/readings/9/value", "800"), "/readings/9/value", "does not fit"},
+		{patch("/hand", "up"), "/hand", "left or the right"},
+		{[]Op{{Op: "remove", Path: "/nothing"}}, "/nothing", "does not fit"},
+	}
+	for _, c := range cases {
+		a := s.do("PATCH", path, etag, c.ops)
+		p := a.trouble(t)
+		assert.Equal(t, 422, a.status, c.where)
+		if assert.NotEmpty(t, p.Errors, c.where) {
+			assert.Equal(t, c.where, p.Errors[0].Location)
+			assert.Contains(t, p.Errors[0].Message, c.says)
+		}
+	}
+	assert.Equal(t, etag, s.do("GET", path, "", nil).etag, "nothing was changed")
+	p := s.do("POST", "/jobs", "", map[string]any{"name": "", "unit": "mm"}).trouble(t)
+	assert.Equal(t, "/name", p.Errors[0].Location)
+}
+
+func TestTwoDevicesCannotOverwriteEachOther(t *testing.T) {
+	s := run(t)
+	path, _, etag := s.begin(measure.Millimetres)
+	first := s.do("PATCH", path, etag, width("1800", "826"))
+	require.Equal(t, 200, first.status)
+	second := s.do("PATCH", path, etag, width("1800", "830"))
+	assert.Equal(t, 412, second.status)
+	assert.Contains(t, second.trouble(t).Detail, "changed on another device")
+	assert.Equal(t, 428, s.do("PATCH", path, "", width("1800", "830")).status)
+	assert.Equal(t, 412, s.do("PATCH", path, `"rubbish"`, width("1800", "830")).status)
+	assert.Equal(t, 412, s.do("POST", path+"/undo", etag, nil).status)
+	v := read[OpeningView](t, s.do("GET", path, "", nil))
+	require.Len(t, v.Opening.Readings, 1)
+	assert.Equal(t, measure.FromMM(826), v.Opening.Readings[0].Value)
+}
+
+func TestUndoAndRedo(t *testing.T) {
+	s := run(t)
+	path, _, etag := s.begin(measure.Millimetres)
+	a := s.do("PATCH", path+"?label=width+826", etag, width("1800", "826"))
+	assert.Equal(t, "width 826", read[OpeningView](t, a).Undo)
+	a = s.do("POST", path+"/undo", a.etag, nil)
+	v := read[OpeningView](t, a)
+	assert.Empty(t, v.Opening.Readings)
+	assert.Equal(t, "width 826", v.Redo)
+	assert.Equal(t, 422, s.do("POST", path+"/undo", a.etag, nil).status)
+	a = s.do("POST", path+"/redo", a.etag, nil)
+	assert.Len(t, read[OpeningView](t, a).Opening.Readings, 1)
+}
+
+func TestExportThenImportGivesTheSameJobBack(t *testing.T) {
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	one, two := run(t), run(t)
+	for _, j := range jobs {
+		want, err := job.Encode(j)
+		require.NoError(t, err)
+		read[JobHead](t, one.do("POST", "/jobs/file", "", want))
+		out := one.do("GET", "/jobs/"+j.ID+"/file", "", nil)
+		assert.Equal(t, string(want), string(out.raw))
+		assert.Contains(t, out.header.Get("Content-Disposition"), ".job.json")
+		read[JobHead](t, two.do("POST", "/jobs/file", "", out.raw))
+		assert.Equal(t, string(want), string(two.do("GET", "/jobs/"+j.ID+"/file", "", nil).raw))
+	}
+	bad := one.do("POST", "/jobs/file", "", []byte(`{"format": "kindmargin job", "version": 1`))
+	assert.Equal(t, 422, bad.status)
+	assert.Contains(t, bad.trouble(t).Detail, "not a whole job file")
+	assert.Len(t, read[[]JobHead](t, one.do("GET", "/jobs", "", nil)), 2)
+}
+
+func TestTheWalk(t *testing.T) {
+	s := run(t)
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	b, err := job.Encode(jobs[0])
+	require.NoError(t, err)
+	j := read[JobHead](t, s.do("POST", "/jobs/file", "", b))
+	a := s.do("GET", "/jobs/"+j.ID, "", nil)
+	w := read[Walk](t, a)
+	require.Len(t, w.Doors, 2)
+	assert.Equal(t, "Linen room", w.Doors[0].Name)
+	assert.NotNil(t, w.Doors[0].Drawing)
+	assert.Len(t, w.Doors[0].Notches, len(job.Steps))
+
+	door := "/jobs/" + j.ID + "/openings/" + w.Doors[0].ID
+	assert.Equal(t, 204, s.do("DELETE", door, "", nil).status)
+	assert.Equal(t, 404, s.do("GET", door, "", nil).status)
+	assert.Equal(t, 204, s.do("POST", door+"/restore", "", nil).status)
+	assert.Equal(t, 200, s.do("GET", door, "", nil).status)
+	assert.Equal(t, 404, s.do("GET", "/jobs/none", "", nil).status)
+
+	head := read[JobHead](t, s.do("PATCH", "/jobs/"+j.ID, a.etag, map[string]any{"unit": "in"}))
+	assert.Equal(t, measure.ThirtySeconds, head.Tape, "the tape follows the unit")
+	assert.Equal(t, 412, s.do("PATCH", "/jobs/"+j.ID, a.etag, map[string]any{"name": "Other"}).status)
+	p := s.do("PATCH", "/jobs/"+j.ID, `"2"`, map[string]any{"tape": "1mm"}).trouble(t)
+	assert.Equal(t, "/tape", p.Errors[0].Location)
+}
+
+func TestTheContractInDocsIsCurrent(t *testing.T) {
+	for file, make := range map[string]func() ([]byte, error){"openapi.json": OpenAPI, "job.schema.json": FileSchema} {
+		want, err := make()
+		require.NoError(t, err)
+		got, err := os.ReadFile(filepath.Join("..", "docs", file))
+		require.NoError(t, err)
+		assert.Equal(t, string(want), string(got), "docs/%s is stale: run make types", file)
+	}
+	s := run(t)
+	assert.Contains(t, string(s.do("GET", "/openapi.json", "", nil).raw), `"3.1.0"`)
+}
+
+// The published JSON Schema takes what is written and refuses what is not,
+// judged by an independent validator.
+func TestTheJobFileMeetsItsSchema(t *testing.T) {
+	raw, err := FileSchema()
+	require.NoError(t, err)
+	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(raw))
+	require.NoError(t, err)
+	c := jsonschema.NewCompiler()
+	require.NoError(t, c.AddResource("job.schema.json", doc))
+	schema, err := c.Compile("job.schema.json")
+	require.NoError(t, err)
+	check := func(b []byte) error {
+		v, err := jsonschema.UnmarshalJSON(bytes.NewReader(b))
+		require.NoError(t, err)
+		return schema.Validate(v)
+	}
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	for _, j := range jobs {
+		b, err := job.Encode(j)
+		require.NoError(t, err)
+		assert.NoError(t, check(b))
+		assert.Error(t, check(bytes.Replace(b, []byte(`"slab"`), []byte(`"leaf"`), 1)))
+		assert.Error(t, check([]byte(strings.Replace(string(b), `"thickness": `, `"thickness": true, "x": `, 1))))
+	}
+	text, err := os.ReadFile(filepath.Join("..", "demo", "alder-cottage.json"))
+	require.NoError(t, err)
+	assert.NoError(t, check(text), "lengths as text with a unit")
+}
+
+func TestPagesFromElsewhereAreRefused(t *testing.T) {
+	s := run(t)
+	req, err := http.NewRequest("POST", s.url+"/api/jobs", strings.NewReader(`{"name":"X","unit":"mm"}`))
+	require.NoError(t, err)
+	req.Header.Set("Content-Type", "application/json")
+	req.Header.Set("Sec-Fetch-Site", "cross-site")
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	defer res.Body.Close()
+	assert.Equal(t, http.StatusForbidden, res.StatusCode)
+}
