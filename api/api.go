@@ -172,16 +172,19 @@ type Op struct {
 	Value any    `json:"value,omitempty"`
 }
 
-type jobPath struct {
+// JobPath is the job in an address.
+type JobPath struct {
 	Job string `path:"job" maxLength:"40"`
 }
 
-type openingPath struct {
-	jobPath
+// OpeningPath is the opening in an address.
+type OpeningPath struct {
+	JobPath
 	Opening string `path:"opening" maxLength:"40"`
 }
 
-type ifMatch struct {
+// Precondition is the version that a change was made from.
+type Precondition struct {
 	IfMatch string `header:"If-Match" doc:"The ETag that the change was made from."`
 }
 
@@ -214,7 +217,9 @@ func operations(a huma.API, st *store.Store) {
 	huma.Register(a, op(http.MethodDelete, "/jobs/{job}/openings/{opening}", "remove-opening", "Take an opening off the walk"), s.remove)
 	huma.Register(a, op(http.MethodPost, "/jobs/{job}/openings/{opening}/restore", "restore-opening", "Put a removed opening back"), s.restore)
 	huma.Register(a, op(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), s.export)
-	huma.Register(a, op(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file"), s.importFile)
+	bring := op(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file")
+	bring.SkipValidateBody = true // core reads the file, and says in its own words what is wrong with it
+	huma.Register(a, bring, s.importFile)
 }
 
 // problem turns what core and store say into problem+json (RFC 9457).
@@ -249,7 +254,7 @@ func problem(err error) error {
 
 func etag(version int64) string { return `"` + strconv.FormatInt(version, 10) + `"` }
 
-func (m ifMatch) version() (int64, error) {
+func (m Precondition) version() (int64, error) {
 	if m.IfMatch == "" {
 		return 0, huma.Error428PreconditionRequired("A change says which version it was made from: send If-Match with the ETag last read.")
 	}
@@ -303,7 +308,7 @@ func (s server) addJob(ctx context.Context, in *struct {
 	return headBody(h), nil
 }
 
-func (s server) walk(ctx context.Context, in *jobPath) (*body[Walk], error) {
+func (s server) walk(ctx context.Context, in *JobPath) (*body[Walk], error) {
 	head, list, err := s.store.Job(ctx, in.Job)
 	if err != nil {
 		return nil, problem(err)
@@ -324,8 +329,8 @@ func (s server) walk(ctx context.Context, in *jobPath) (*body[Walk], error) {
 }
 
 func (s server) changeJob(ctx context.Context, in *struct {
-	jobPath
-	ifMatch
+	JobPath
+	Precondition
 	Body struct {
 		Name *string       `json:"name,omitempty"`
 		Unit *measure.Unit `json:"unit,omitempty"`
@@ -361,7 +366,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 }
 
 func (s server) addOpening(ctx context.Context, in *struct {
-	jobPath
+	JobPath
 	Body struct {
 		Name string `json:"name"`
 		Room string `json:"room,omitempty"`
@@ -384,7 +389,7 @@ func (s server) addOpening(ctx context.Context, in *struct {
 	return openingBody(k), nil
 }
 
-func (s server) opening(ctx context.Context, in *openingPath) (*body[OpeningView], error) {
+func (s server) opening(ctx context.Context, in *OpeningPath) (*body[OpeningView], error) {
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(err)
@@ -393,8 +398,8 @@ func (s server) opening(ctx context.Context, in *openingPath) (*body[OpeningView
 }
 
 func (s server) change(ctx context.Context, in *struct {
-	openingPath
-	ifMatch
+	OpeningPath
+	Precondition
 	Label string `query:"label" maxLength:"200" doc:"What undo will call it."`
 	Body  []Op
 },
@@ -507,8 +512,8 @@ func number(rs []survey.Reading) {
 }
 
 type historyIn struct {
-	openingPath
-	ifMatch
+	OpeningPath
+	Precondition
 }
 
 func (s server) undo(ctx context.Context, in *historyIn) (*body[OpeningView], error) {
@@ -531,11 +536,11 @@ func (s server) history(ctx context.Context, in *historyIn, move func(context.Co
 	return openingBody(k), nil
 }
 
-func (s server) remove(ctx context.Context, in *openingPath) (*struct{}, error) {
+func (s server) remove(ctx context.Context, in *OpeningPath) (*struct{}, error) {
 	return nil, problem(s.store.SetRemoved(ctx, in.Job, in.Opening, true))
 }
 
-func (s server) restore(ctx context.Context, in *openingPath) (*struct{}, error) {
+func (s server) restore(ctx context.Context, in *OpeningPath) (*struct{}, error) {
 	return nil, problem(s.store.SetRemoved(ctx, in.Job, in.Opening, false))
 }
 
@@ -545,7 +550,7 @@ type fileOut struct {
 	Body        []byte `contentType:"application/json"`
 }
 
-func (s server) export(ctx context.Context, in *jobPath) (*fileOut, error) {
+func (s server) export(ctx context.Context, in *JobPath) (*fileOut, error) {
 	head, list, err := s.store.Job(ctx, in.Job)
 	if err != nil {
 		return nil, problem(err)
