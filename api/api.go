@@ -64,6 +64,9 @@ func logged(log *slog.Logger) func(http.Handler) http.Handler {
 	}
 }
 
+// No list on the wire is ever null.
+func init() { huma.DefaultArrayNullable = false }
+
 // schemas names schemas by type, and the two Choices also by package.
 func schemas(prefix string) huma.Registry {
 	return huma.NewMapRegistry(prefix, func(t reflect.Type, hint string) string {

@@ -1,0 +1,104 @@
+// Package e2e drives the real program through a real browser: the tests of
+// the whole, and the maker of the pictures in docs/screenshots.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"net"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"time"
+
+	"github.com/chromedp/chromedp"
+)
+
+// Program is a running kindmargin.
+type Program struct {
+	URL  string
+	Data string
+	cmd  *exec.Cmd
+}
+
+// Build makes the program once, in dir, and returns its path.
+func Build(ctx context.Context, dir string) (string, error) {
+	bin := filepath.Join(dir, "kindmargin")
+	out, err := exec.CommandContext(ctx, "go", "build", "-o", bin, "kindmargin/cmd/kindmargin").CombinedOutput()
+	if err != nil {
+		return "", fmt.Errorf("building: %w\n%s", err, out)
+	}
+	return bin, nil
+}
+
+// Start runs the program (verb "serve" or "demo") on a free port and waits
+// until it says where it is.
+func Start(ctx context.Context, bin, verb, data string) (*Program, error) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return nil, err
+	}
+	addr := l.Addr().String()
+	if err := l.Close(); err != nil {
+		return nil, err
+	}
+	cmd := exec.CommandContext(ctx, bin, verb, "--addr", addr, "--data", data, "--log", "warn")
+	cmd.Stderr = os.Stderr
+	said, err := cmd.StdoutPipe()
+	if err != nil {
+		return nil, err
+	}
+	if err := cmd.Start(); err != nil {
+		return nil, err
+	}
+	line := make([]byte, 200)
+	n, err := said.Read(line) // one line, printed once it listens
+	if err != nil || !strings.Contains(string(line[:n]), addr) {
+		_ = cmd.Process.Kill()
+		_ = cmd.Wait()
+		return nil, fmt.Errorf("the program did not start: %q, %w", line[:n], err)
+	}
+	return &Program{URL: "http://" + addr, Data: data, cmd: cmd}, nil
+}
+
+// Stop asks the program to end and waits for it.
+func (p *Program) Stop() error {
+	if err := p.cmd.Process.Signal(os.Interrupt); err != nil {
+		return err
+	}
+	return p.cmd.Wait()
+}
+
+// Kill ends the program at once, as a power cut would.
+func (p *Program) Kill() error {
+	if err := p.cmd.Process.Kill(); err != nil {
+		return err
+	}
+	_ = p.cmd.Wait()
+	return nil
+}
+
+// Browser starts a headless Chromium with an empty profile. The first tab is
+// the context returned.
+func Browser(ctx context.Context, profile string) (context.Context, context.CancelFunc) {
+	opts := append(
+		chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.NoSandbox, chromedp.DisableGPU, chromedp.UserDataDir(profile),
+		chromedp.Flag("disable-quic", true),
+		chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("disable-domain-reliability", true),
+		chromedp.Flag("force-prefers-reduced-motion", true),
+		chromedp.Flag("no-proxy-server", true),
+		chromedp.WSURLReadTimeout(60*time.Second),
+	)
+	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+		if path, err := exec.LookPath(name); err == nil {
+			opts = append(opts, chromedp.ExecPath(path))
+			break
+		}
+	}
+	alloc, stopAlloc := chromedp.NewExecAllocator(ctx, opts...)
+	tab, stopTab := chromedp.NewContext(alloc)
+	return tab, func() { stopTab(); stopAlloc() }
+}

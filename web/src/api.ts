@@ -1,0 +1,52 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './api.gen';
+
+export type Schemas = components['schemas'];
+export type OpeningView = Schemas['OpeningView'];
+export type Plan = Schemas['Plan'];
+export type Figure = Schemas['Figure'];
+export type Text = Schemas['Text'];
+export type Walk = Schemas['Walk'];
+export type Door = Schemas['Door'];
+export type JobHead = Schemas['JobHead'];
+export type Op = Schemas['Op'];
+export type Drawing = Schemas['DrawingView'];
+export type Trade = Schemas['Trade'];
+export type Unit = 'mm' | 'in';
+export type Side = 'head' | 'hinge' | 'lock' | 'foot';
+
+export const client = createClient<paths>({ baseUrl: location.origin });
+
+/** Trouble is why something was not saved, in the server's own words where it gave any. */
+export class Trouble extends Error {
+	constructor(
+		message: string,
+		readonly status: number,
+		readonly fields: { message: string; pointer: string }[] = [],
+	) {
+		super(message);
+	}
+}
+
+const silent = 'Kind Margin does not answer. Your entry is kept: see that it is running, then try again.';
+
+type Answer<T> = { data?: T; error?: Schemas['ErrorModel']; response: Response };
+
+/** ask turns an answer into its data, or throws Trouble. */
+export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
+	let answer: Answer<T>;
+	try {
+		answer = await call;
+	} catch {
+		throw new Trouble(silent, 0);
+	}
+	const { data, error, response } = answer;
+	if (!response.ok) {
+		const fields = (error?.errors ?? []).map((e) => ({
+			message: e.message ?? '',
+			pointer: e.location ?? '',
+		}));
+		throw new Trouble(error?.detail ?? silent, response.status, fields);
+	}
+	return data as T;
+}

@@ -1,0 +1,225 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import type { Unit } from './api';
+import { DoorContext, useDoor, useDoorState } from './door-state';
+import { Daylight } from './drawing';
+import { Top, typing, useShownIn } from './frame';
+import { ShownIn } from './length';
+import { Rod, stepNames, steps } from './rod';
+import { Cautions, Failed, Findings, Waiting } from './says';
+import { CutStep } from './steps/cut';
+import { HingesStep } from './steps/hinges';
+import { LockStep } from './steps/lock';
+import { MarginsStep } from './steps/margins';
+import { MeasureStep } from './steps/measure';
+import { SlabStep } from './steps/slab';
+import { Trestles } from './trestles';
+
+const pages: Record<string, () => ReactNode> = {
+	measure: MeasureStep,
+	slab: SlabStep,
+	margins: MarginsStep,
+	cut: CutStep,
+	hinges: HingesStep,
+	lock: LockStep,
+};
+
+/** DoorPage is one opening: the rod, the drawing, and the step in hand. */
+export function DoorPage() {
+	const { job = '', opening = '', step = 'measure' } = useParams();
+	const { state, query, setTrouble } = useDoorState(job, opening);
+	const [shown, setShown] = useShownIn(job, (state?.view.job.unit as Unit) ?? 'mm');
+	const [times, setTimes] = useState(() => Number(localStorage.getItem('magnify')) || 14);
+	const go = useNavigate();
+	const v = state?.view;
+	const to = (s: string) => `/j/${job}/${opening}/${s}`;
+	const trail = useMemo(
+		() => (v ? [{ to: `/j/${job}`, text: v.job.name }, { text: v.opening.name }] : []),
+		[v, job],
+	);
+	useEffect(() => {
+		const down = (e: KeyboardEvent) => {
+			const z = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z';
+			const y = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'y';
+			if (z || y) {
+				// In an entry with something half-typed, undo is the entry's own.
+				const el = e.target as HTMLElement;
+				const pointer = el.dataset?.field;
+				if (pointer && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? '')) return;
+				e.preventDefault();
+				state?.move(y || e.shiftKey ? 'redo' : 'undo');
+				return;
+			}
+			if (typing(e) || e.ctrlKey || e.metaKey || e.altKey) return;
+			const n = Number(e.key);
+			if (n >= 1 && n <= steps.length) go(to(steps[n - 1] ?? 'measure'));
+			else if (e.key === 'w') go(`/j/${job}`);
+			else if (e.key === 'm') setShown(shown === 'mm' ? 'in' : 'mm');
+			else if (e.key === 'n') {
+				e.preventDefault();
+				document.querySelector<HTMLElement>('[data-tape]')?.focus();
+			}
+		};
+		addEventListener('keydown', down);
+		return () => removeEventListener('keydown', down);
+	});
+	if (query.isPending) return <Waiting text="Fetching the door…" />;
+	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} />;
+	if (!state || !v) return null;
+	const Page = pages[step] ?? MeasureStep;
+	const findings = v.plan.findings.filter((f) => f.step === step);
+	const elsewhere = v.plan.findings.filter((f) => f.step !== step && f.weight === 'stop');
+	const onTrestles = step === 'cut' && v.plan.cut;
+	return (
+		<DoorContext value={state}>
+			<ShownIn value={shown}>
+				<div className="flex flex-col min-h-dvh lg:h-dvh">
+					<Top trail={trail} unit={shown} setUnit={setShown}>
+						<button
+							type="button"
+							className="btn btn-ghost px-2"
+							disabled={!v.undo}
+							title={v.undo ? `Undo: ${v.undo}` : 'Nothing to undo'}
+							aria-label={v.undo ? `Undo: ${v.undo}` : 'Nothing to undo'}
+							data-undo
+							onClick={() => state.move('undo')}
+						>
+							<Undo2 size={20} />
+							<span className="max-xl:hidden">Undo</span>
+						</button>
+						<button
+							type="button"
+							className="btn btn-ghost px-2"
+							disabled={!v.redo}
+							title={v.redo ? `Redo: ${v.redo}` : 'Nothing to redo'}
+							aria-label={v.redo ? `Redo: ${v.redo}` : 'Nothing to redo'}
+							data-redo
+							onClick={() => state.move('redo')}
+						>
+							<Redo2 size={20} />
+							<span className="max-xl:hidden">Redo</span>
+						</button>
+					</Top>
+					{(state.trouble || query.error) && (
+						<p role="alert" className="bg-error text-error-content px-4 py-2 flex items-center gap-3">
+							<span className="grow">{state.trouble || query.error?.message}</span>
+							<button
+								type="button"
+								className="btn btn-sm"
+								onClick={() => {
+									setTrouble('');
+									query.refetch();
+								}}
+							>
+								Look again
+							</button>
+						</p>
+					)}
+					<div className="flex flex-col lg:flex-row grow lg:min-h-0">
+						<Rod to={to} notches={v.plan.notches} />
+						<figure
+							className="no-print relative shrink-0 lg:grow lg:min-w-0 h-[46dvh] lg:h-auto"
+							style={{ background: onTrestles ? undefined : 'var(--shade)' }}
+						>
+							{onTrestles && v.plan.cut ? (
+								<Trestles
+									cut={v.plan.cut}
+									width={v.opening.slab.width}
+									length={v.opening.slab.length}
+									hand={v.opening.hand}
+									times={4}
+									className="w-full h-full p-2"
+								/>
+							) : (
+								v.plan.drawing && (
+									<Daylight
+										drawing={v.plan.drawing}
+										hand={v.opening.hand}
+										times={times}
+										margins={v.plan.margins}
+										detail
+										showReadings={step === 'measure'}
+										label={`${v.opening.name}: the opening in shade, the slab dark, its margins as light`}
+										className="w-full h-full"
+									/>
+								)
+							)}
+							{!onTrestles && (
+								<label className="absolute left-3 bottom-2 flex items-center gap-2 text-sm text-[var(--on-shade)]">
+									Light ×{times}
+									<input
+										type="range"
+										min={1}
+										max={40}
+										value={times}
+										className="w-32 h-11 accent-[var(--light)]"
+										aria-label="How many times the light is magnified"
+										onChange={(e) => {
+											setTimes(Number(e.target.value));
+											localStorage.setItem('magnify', e.target.value);
+										}}
+									/>
+								</label>
+							)}
+							{onTrestles && (
+								<figcaption className="absolute left-3 bottom-2 text-sm">
+									Chalk lines on the uncut slab; what comes off is drawn ×4
+								</figcaption>
+							)}
+						</figure>
+						<main className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 sm:px-5" key={step}>
+							<h1 className="text-2xl mb-2">{stepNames[step]}</h1>
+							{elsewhere.length > 0 && step !== 'measure' && <Findings list={elsewhere.slice(0, 2)} />}
+							<Findings list={findings} />
+							<Page />
+							<Onward step={step} to={to} walk={`/j/${job}`} />
+							<Cautions step={step} />
+						</main>
+					</div>
+				</div>
+			</ShownIn>
+		</DoorContext>
+	);
+}
+
+/** Onward finishes a step and goes on to the next one in trade order. */
+function Onward({ step, to, walk }: { step: string; to: (s: string) => string; walk: string }) {
+	const { view, save } = useDoor();
+	const go = useNavigate();
+	const [error, setError] = useState('');
+	const notch = view.plan.notches.find((n) => n.step === step);
+	const next = steps[steps.indexOf(step) + 1];
+	if (!notch) return null;
+	const stops = view.plan.findings.some((f) => f.step === step && f.weight === 'stop');
+	const ready = notch.state !== 'waits' && !stops && !/^(take|measure)/.test(notch.says);
+	return (
+		<div className="mt-5 grid gap-2">
+			<button
+				type="button"
+				data-onward
+				className="btn btn-primary text-lg h-14"
+				disabled={!ready}
+				onClick={async () => {
+					try {
+						if (notch.state !== 'done') {
+							const value = { ...view.opening.done, [step]: notch.mark };
+							await save([{ op: 'add', path: '/done', value }], `${stepNames[step]} done`);
+						}
+						go(next ? to(next) : walk);
+					} catch (e) {
+						setError((e as Error).message);
+					}
+				}}
+			>
+				{next ? `${stepNames[step]} done: on to ${stepNames[next]}` : 'Done: back to the walk'}
+			</button>
+			{!ready && <p className="opacity-80">Not yet: {notch.says}.</p>}
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</div>
+	);
+}

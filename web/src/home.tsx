@@ -1,0 +1,152 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { DoorOpen, FileInput } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { ask, client, Trouble, type Unit } from './api';
+import { Top } from './frame';
+import { Failed, Waiting } from './says';
+
+const trail: { text: string }[] = [];
+
+/** Home lists the jobs; a new one is begun, or brought in from a file. */
+export function Home() {
+	const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
+	return (
+		<>
+			<Top trail={trail} />
+			<main className="max-w-3xl mx-auto p-4 sm:p-6 grid gap-8">
+				<section>
+					<h1 className="text-3xl mb-3">Jobs</h1>
+					{jobs.isPending && <Waiting text="Fetching the jobs…" />}
+					{jobs.error && <Failed error={jobs.error} retry={() => jobs.refetch()} />}
+					{jobs.data?.length === 0 && (
+						<p className="text-lg">No job yet. Begin one below: a house, and its first door.</p>
+					)}
+					<ul>
+						{jobs.data?.map((j) => (
+							<li key={j.id} className="border-b border-base-300">
+								<Link
+									to={`/j/${j.id}`}
+									className="flex items-center gap-4 py-3 text-xl hover:bg-base-200 px-2"
+								>
+									<DoorOpen aria-hidden="true" />
+									<span className="grow font-semibold">{j.name}</span>
+									<span className="text-base opacity-80">
+										{j.openings === 1 ? '1 door' : `${j.openings} doors`}, in {j.unit}
+									</span>
+								</Link>
+							</li>
+						))}
+					</ul>
+				</section>
+				<Begin />
+				<BringIn />
+			</main>
+		</>
+	);
+}
+
+function Begin() {
+	const go = useNavigate();
+	const cache = useQueryClient();
+	const [name, setName] = useState('');
+	const [unit, setUnit] = useState<Unit>('mm');
+	const [error, setError] = useState('');
+	const begin = async (e: React.FormEvent) => {
+		e.preventDefault();
+		try {
+			const j = await ask(client.POST('/api/jobs', { body: { name, unit } }));
+			cache.invalidateQueries({ queryKey: ['jobs'] });
+			go(`/j/${j.id}`);
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	return (
+		<section>
+			<h2 className="text-2xl mb-2">Begin a job</h2>
+			<form onSubmit={begin} className="grid gap-3">
+				<label>
+					<span className="block mb-1">House or job</span>
+					<input
+						className="input w-full text-lg"
+						data-field="job-name"
+						value={name}
+						onChange={(e) => setName(e.target.value)}
+						aria-invalid={!!error}
+					/>
+				</label>
+				<fieldset className="flex gap-6">
+					<legend className="sr-only">Unit</legend>
+					{(['mm', 'in'] as const).map((u) => (
+						<label key={u} className="flex items-center gap-2 min-h-11">
+							<input
+								type="radio"
+								className="radio radio-primary"
+								name="unit"
+								data-field={`job-${u}`}
+								checked={unit === u}
+								onChange={() => setUnit(u)}
+							/>
+							{u === 'mm' ? 'millimetres' : 'inches'}
+						</label>
+					))}
+				</fieldset>
+				{error && (
+					<p role="alert" className="text-error font-semibold">
+						{error}
+					</p>
+				)}
+				<button type="submit" className="btn btn-primary text-lg" data-field="job-begin">
+					Begin
+				</button>
+			</form>
+		</section>
+	);
+}
+
+function BringIn() {
+	const go = useNavigate();
+	const cache = useQueryClient();
+	const input = useRef<HTMLInputElement>(null);
+	const [error, setError] = useState('');
+	const bring = async (file?: File) => {
+		if (!file) return;
+		try {
+			const res = await fetch('/api/jobs/file', {
+				method: 'POST',
+				headers: { 'Content-Type': 'application/json' },
+				body: await file.text(),
+			}).catch(() => {
+				throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
+			});
+			const answer = await res.json();
+			if (!res.ok) throw new Trouble(answer.detail, res.status);
+			cache.invalidateQueries({ queryKey: ['jobs'] });
+			go(`/j/${answer.id}`);
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	return (
+		<section>
+			<h2 className="text-2xl mb-2">Bring in a job file</h2>
+			<input
+				ref={input}
+				type="file"
+				accept=".json,application/json"
+				className="hidden"
+				aria-label="Job file"
+				onChange={(e) => bring(e.target.files?.[0])}
+			/>
+			<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
+				<FileInput aria-hidden="true" /> Choose a file
+			</button>
+			{error && (
+				<p role="alert" className="text-error font-semibold mt-2">
+					{error}
+				</p>
+			)}
+		</section>
+	);
+}

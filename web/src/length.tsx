@@ -1,0 +1,155 @@
+import { createContext, type ReactNode, useContext, useRef } from 'react';
+import type { Figure, Text, Unit } from './api';
+
+/** The unit that figures are shown in; a tap shows the other one. */
+export const ShownIn = createContext<Unit>('mm');
+
+export const sources: Record<string, string> = {
+	reading: 'read off',
+	estimate: 'worked out from the readings',
+	choice: 'chosen',
+	rule: 'rule of the trade',
+	rounding: 'to the tape',
+};
+
+/** Fractions are set as fractions: "35 3/4" is one whole and one glyph-built fraction. */
+export function Digits({ children }: { children: string }) {
+	const m = /^(-?)(?:(\d+) )?(\d+)\/(\d+)$/.exec(children);
+	if (!m) return <>{children.replace('-', '−')}</>;
+	return (
+		<>
+			{m[1] && '−'}
+			{m[2]}
+			<span className="frac">
+				{m[2] && '\u2009'}
+				{m[3]}/{m[4]}
+			</span>
+		</>
+	);
+}
+
+export function pick(text: Text, unit: Unit) {
+	return unit === 'in' ? text.in : text.mm;
+}
+
+/** Len shows a length in the unit on show. */
+export function Len({ text, unit: withUnit }: { text: Text; unit?: boolean }) {
+	const unit = useContext(ShownIn);
+	return (
+		<span className="whitespace-nowrap">
+			<Digits>{pick(text, unit)}</Digits>
+			{withUnit && <span className="text-[0.8em]"> {unit}</span>}
+		</span>
+	);
+}
+
+/** Sure says how sure a figure is: one standard deviation. */
+export function Sure({ text }: { text: Text }) {
+	const unit = useContext(ShownIn);
+	const s = pick(text, unit);
+	if (!s) return null;
+	return (
+		<span className="dim text-[0.75em] opacity-80 whitespace-nowrap">
+			{' ±'}
+			<Digits>{s}</Digits>
+		</span>
+	);
+}
+
+/** Why is a figure that answers "why?": the terms it was made of. */
+export function Why({
+	figure,
+	title,
+	className = '',
+	bare,
+	id,
+}: {
+	figure: Figure;
+	title: string;
+	className?: string;
+	bare?: boolean;
+	id?: string;
+}) {
+	const dialog = useRef<HTMLDialogElement>(null);
+	const unit = useContext(ShownIn);
+	return (
+		<>
+			<button
+				type="button"
+				className={`why ${className}`}
+				data-figure={id}
+				data-mm={figure.mm}
+				title={`Why ${pick(figure.text, unit)}?`}
+				aria-label={`${title}: ${pick(figure.text, unit)} ${unit}. Why?`}
+				onClick={() => dialog.current?.showModal()}
+			>
+				<Len text={figure.text} />
+				{!bare && <Sure text={figure.sure} />}
+			</button>
+			<dialog ref={dialog} className="modal modal-bottom sm:modal-middle" aria-label={`Why: ${title}`}>
+				<div className="modal-box text-left">
+					<h3 className="text-xl mb-3">{title}</h3>
+					<Sum figure={figure} />
+					<form method="dialog" className="mt-4">
+						<button type="submit" className="btn btn-primary w-full">
+							Close
+						</button>
+					</form>
+				</div>
+				<form method="dialog" className="modal-backdrop">
+					<button type="submit">close</button>
+				</form>
+			</dialog>
+		</>
+	);
+}
+
+function Sum({ figure }: { figure: Figure }) {
+	const unit = useContext(ShownIn);
+	return (
+		<table className="w-full">
+			<tbody>
+				{figure.terms.map((t) => (
+					<tr key={t.label} className="border-b border-base-300 align-baseline">
+						<td className="py-1.5 pr-3">
+							{t.label}
+							<div className="text-sm opacity-75">{sources[t.source]}</div>
+						</td>
+						<td className="py-1.5 text-right dim text-lg">
+							<Digits>{pick(t.text, unit)}</Digits>
+							<Sure text={t.sure} />
+						</td>
+					</tr>
+				))}
+				<tr className="align-baseline">
+					<th className="py-2 text-left">
+						{pick(figure.sure, unit) ? (
+							<>
+								Sure to <Len text={figure.sure} unit />
+								<span className="font-normal"> (one standard deviation)</span>
+							</>
+						) : (
+							'Exact'
+						)}
+					</th>
+					<td className="py-2 text-right text-2xl dim">
+						<Len text={figure.text} unit />
+					</td>
+				</tr>
+			</tbody>
+		</table>
+	);
+}
+
+/** Row is one line of a list of figures. */
+export function Row({ label, children, note }: { label: ReactNode; children: ReactNode; note?: ReactNode }) {
+	return (
+		<div className="flex items-center gap-3 border-b border-base-300 py-1">
+			<div className="grow">
+				{label}
+				{note && <div className="text-sm opacity-75">{note}</div>}
+			</div>
+			<div className="text-2xl dim text-right">{children}</div>
+		</div>
+	);
+}

@@ -1,0 +1,34 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import './app.css';
+import { Trouble } from './api';
+import { DoorPage } from './door';
+import { Home } from './home';
+import { WalkPage } from './walk';
+
+const router = createBrowserRouter([
+	{ path: '/', element: <Home /> },
+	{ path: '/j/:job', element: <WalkPage /> },
+	{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },
+	{ path: '/j/:job/:opening/:step', element: <DoorPage /> },
+	{ path: '*', element: <Navigate to="/" replace /> },
+]);
+
+const cache = new QueryClient({
+	defaultOptions: {
+		queries: { retry: (n, e) => !(e instanceof Trouble && e.status >= 400) && n < 2, networkMode: 'always' },
+		mutations: { networkMode: 'always' },
+	},
+});
+
+const root = document.getElementById('root');
+if (root)
+	createRoot(root).render(
+		<StrictMode>
+			<QueryClientProvider client={cache}>
+				<RouterProvider router={router} />
+			</QueryClientProvider>
+		</StrictMode>,
+	);

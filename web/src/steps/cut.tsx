@@ -1,0 +1,183 @@
+import { useState } from 'react';
+import { useDoor } from '../door-state';
+import { Choose } from '../field';
+import { Len, Why } from '../length';
+import { useTrade } from '../says';
+
+const edgeNames: Record<string, string> = {
+	head: 'Head',
+	hinge: 'Hinge edge',
+	lock: 'Lock edge',
+	foot: 'Foot',
+};
+
+const ends: Record<string, string[]> = {
+	head: ['hinge corner', 'middle', 'lock corner'],
+	foot: ['hinge corner', 'middle', 'lock corner'],
+	hinge: ['top', '', 'middle', '', 'foot'],
+	lock: ['top', '', 'middle', '', 'foot'],
+};
+
+/** CutStep is the cut sheet: the decision, its reason, the other ways, and the marks edge by edge. */
+export function CutStep() {
+	const { view } = useDoor();
+	const trade = useTrade();
+	const cut = view.plan.cut;
+	if (!cut) return <p className="mb-4">The cuts wait for a width, a height and the slab's measurements.</p>;
+	return (
+		<>
+			<p className="text-lg mb-3" data-why-cut>
+				{cut.why}
+			</p>
+			<div className="grid gap-5">
+				{cut.edges.map((e, i) => (
+					<section key={e.side} aria-label={edgeNames[e.side]}>
+						<h2 className="text-xl flex items-baseline gap-2">
+							{i + 1}. {edgeNames[e.side]}
+							<span className="text-base font-normal opacity-80">{e.method}</span>
+						</h2>
+						<p className="mb-1">{e.says}</p>
+						{e.marks.some((m) => m.depth.mm > 0) && (
+							<table className="w-full">
+								<thead>
+									<tr className="text-left text-sm opacity-80">
+										<th className="font-normal">
+											{e.side === 'head' || e.side === 'foot' ? 'from the hinge edge' : 'down from the top'}
+										</th>
+										<th className="font-normal" />
+										<th className="font-normal text-right">off</th>
+									</tr>
+								</thead>
+								<tbody>
+									{e.marks.map((m, k) => (
+										<tr key={m.at.mm} className="border-t border-base-300">
+											<td className="text-xl dim">
+												<Len text={m.at.text} />
+											</td>
+											<td className="text-sm opacity-80">{ends[e.side]?.[k]}</td>
+											<td className="text-right text-2xl dim">
+												<Why
+													figure={m.depth}
+													title={`${edgeNames[e.side]}, ${ends[e.side]?.[k] || 'between'}`}
+													id={`cut-${e.side}-${k}`}
+												/>
+											</td>
+										</tr>
+									))}
+								</tbody>
+							</table>
+						)}
+					</section>
+				))}
+			</div>
+			<Others />
+			<Choose
+				pointer="/cut/leaveOn"
+				label="What is left on at the first cut"
+				options={(trade?.habits ?? []).map((h) => ({ value: h, text: h, note: habits[h] }))}
+			/>
+			<section>
+				<h2 className="text-lg">After the first cut</h2>
+				<Three label="Width" figures={cut.width} names={['head', 'middle', 'foot']} />
+				<Three label="Length" figures={cut.length} names={['hinge edge', 'middle', 'lock edge']} />
+			</section>
+			<p className="mt-3">
+				Marks are from the uncut slab's top hinge corner. Saw off the line where it says so, then plane to it:
+				high places first, then long even strokes. Ease every arris; seal fresh cuts.
+			</p>
+		</>
+	);
+}
+
+const habits: Record<string, string> = {
+	'cut once when sure': 'leaves on only what keeps the chance of too far under 1 in 200',
+	'always leave 3 mm': '3 mm (1/8 in) on the width and the foot, shaved after the first try',
+	'cut to the line': 'nothing left on, however unsure',
+};
+
+function Three({
+	label,
+	figures,
+	names,
+}: {
+	label: string;
+	figures: NonNullable<ReturnType<typeof useDoor>['view']['plan']['cut']>['width'];
+	names: string[];
+}) {
+	return (
+		<div className="border-b border-base-300 py-1">
+			<div className="font-semibold">{label}</div>
+			<div className="grid grid-cols-3">
+				{figures.map((f, i) => (
+					<div key={names[i]}>
+						<div className="text-sm opacity-80">{names[i]}</div>
+						<Why figure={f} title={`${label} after the first cut, ${names[i]}`} className="text-xl dim" />
+					</div>
+				))}
+			</div>
+		</div>
+	);
+}
+
+function Others() {
+	const { view, save } = useDoor();
+	const [error, setError] = useState('');
+	return (
+		<fieldset className="my-5">
+			<legend className="text-lg mb-1">Ways to lay the slab</legend>
+			<div className="grid">
+				{view.plan.cut?.others.map((o) => (
+					<label
+						key={o.registration}
+						className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer"
+					>
+						<input
+							type="radio"
+							className="radio radio-primary mt-0.5"
+							name="registration"
+							checked={o.chosen}
+							onChange={async () => {
+								try {
+									await save(
+										[{ op: 'replace', path: '/cut/registration', value: o.registration }],
+										`laid: ${o.registration}`,
+									);
+									setError('');
+								} catch (e) {
+									setError((e as Error).message);
+								}
+							}}
+						/>
+						<span className="grow">
+							<span className="font-semibold">{o.registration}</span>
+							{o.short && <span className="text-error font-semibold"> (slab too small)</span>}
+							<span className="block text-sm opacity-80">{o.why}</span>
+						</span>
+						<span className="text-right dim whitespace-nowrap">
+							hinge <Ends pair={o.hinge} />
+							<br />
+							lock <Ends pair={o.lock} />
+						</span>
+					</label>
+				))}
+			</div>
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</fieldset>
+	);
+}
+
+function Ends({ pair }: { pair: { mm: number; text: { mm: string; in: string } }[] }) {
+	const [a, b] = pair;
+	if (!a || !b) return null;
+	return a.mm === b.mm ? (
+		<Len text={a.text} />
+	) : (
+		<>
+			<Len text={a.text} /> to <Len text={b.text} />
+		</>
+	);
+}

@@ -1,0 +1,76 @@
+import { useContext } from 'react';
+import { useDoor } from '../door-state';
+import { Choose, LengthField } from '../field';
+import { pick, Row, ShownIn, Why } from '../length';
+import { useTrade } from '../says';
+
+const sideNames: Record<string, string> = { head: 'Head', hinge: 'Hinge', lock: 'Lock', foot: 'Foot' };
+
+/** MarginsStep sets the light that is wanted, and shows what a straight edge can give. */
+export function MarginsStep() {
+	const { view } = useDoor();
+	const trade = useTrade();
+	const unit = useContext(ShownIn);
+	const school = trade?.schools.find((s) => s.id === view.opening.margins.school);
+	return (
+		<>
+			<Choose
+				pointer="/margins/school"
+				label="School"
+				options={(trade?.schools ?? []).map((s) => ({
+					value: s.id,
+					text: s.name,
+					note:
+						s.id === view.opening.margins.school
+							? s.note
+							: s.margins.map((m) => `${m.side} ${pick(m.text, unit) || 'by the hinge'}`).join(', '),
+				}))}
+			/>
+			<section className="grid grid-cols-2 gap-x-3 gap-y-2 mb-4">
+				<h2 className="text-lg col-span-2">Wanted for this door</h2>
+				{['head', 'hinge', 'lock', 'foot'].map((s) => (
+					<LengthField
+						key={s}
+						pointer={`/margins/${s}`}
+						label={sideNames[s] ?? s}
+						optional
+						placeholder={
+							pick(
+								school?.margins.find((m) => m.side === s)?.text ?? { mm: '', in: '' },
+								view.job.unit as 'mm' | 'in',
+							) || 'by the hinge'
+						}
+					/>
+				))}
+				<LengthField pointer="/margins/least" label="Least anywhere" />
+				<LengthField pointer="/margins/uneven" label="Unevenness accepted" />
+			</section>
+			<section>
+				<h2 className="text-lg">The light a straight edge gives</h2>
+				{['head', 'hinge', 'lock', 'foot'].map((s) => (
+					<div key={s} className="border-b border-base-300 py-1">
+						<div className="font-semibold">{sideNames[s]}</div>
+						<div className="grid grid-cols-3">
+							{view.plan.margins
+								.filter((m) => m.side === s)
+								.map((m) => (
+									<div key={m.where}>
+										<div className="text-sm opacity-80">{m.where}</div>
+										<Why
+											figure={m.figure}
+											title={`${sideNames[s]} margin, ${m.where}`}
+											className="text-xl dim"
+											id={`margin-${s}-${m.where}`}
+										/>
+									</div>
+								))}
+						</div>
+					</div>
+				))}
+			</section>
+			<Row label="What the hinge gives" note="closed, both leaves flush">
+				<Why figure={view.plan.gauges.flush} title="Hinge margin, leaves flush" />
+			</Row>
+		</>
+	);
+}

@@ -1,0 +1,259 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Download, Plus, Trash2 } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { ask, client, type Door, type JobHead, type Unit } from './api';
+import { Daylight } from './drawing';
+import { Top, typing, useShownIn } from './frame';
+import { ShownIn } from './length';
+import { stepNames } from './rod';
+import { Failed, useTrade, Waiting } from './says';
+
+/** WalkPage is the home of a job: its doors in the order you walk the house. */
+export function WalkPage() {
+	const { job = '' } = useParams();
+	const walk = useQuery({
+		queryKey: ['walk', job],
+		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
+	});
+	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
+	const [removed, setRemoved] = useState<Door | null>(null);
+	const [error, setError] = useState('');
+	const trail = useMemo(() => (walk.data ? [{ text: walk.data.job.name }] : []), [walk.data]);
+	useEffect(() => {
+		const down = (e: KeyboardEvent) => {
+			if (e.key === 'n' && !typing(e)) {
+				e.preventDefault();
+				document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus();
+			}
+		};
+		addEventListener('keydown', down);
+		return () => removeEventListener('keydown', down);
+	}, []);
+	const path = (opening: string) => ({ params: { path: { job, opening } } });
+	const remove = async (d: Door, back: boolean) => {
+		try {
+			if (back) await ask(client.POST('/api/jobs/{job}/openings/{opening}/restore', path(d.id)));
+			else await ask(client.DELETE('/api/jobs/{job}/openings/{opening}', path(d.id)));
+			setRemoved(back ? null : d);
+			setError('');
+			walk.refetch();
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	return (
+		<ShownIn value={shown}>
+			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
+			<main className="p-4 sm:p-6 max-w-7xl mx-auto">
+				{walk.isPending && <Waiting text="Walking the house…" />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{walk.data && (
+					<>
+						<div className="flex flex-wrap items-end gap-x-6 gap-y-2 mb-4">
+							<h1 className="text-3xl">{walk.data.job.name}</h1>
+							<p className="text-lg grow">{summary(walk.data.doors)}</p>
+							<TapeChoice head={walk.data.job} done={() => walk.refetch()} />
+							<a className="btn" href={`/api/jobs/${job}/file`} download>
+								<Download size={20} aria-hidden="true" /> Job file
+							</a>
+						</div>
+						{error && (
+							<p role="alert" className="text-error font-semibold mb-3">
+								{error}
+							</p>
+						)}
+						{removed && (
+							<p role="status" className="mb-3 text-lg">
+								{removed.name} is off the walk.{' '}
+								<button
+									type="button"
+									className="btn btn-sm btn-primary"
+									onClick={() => remove(removed, true)}
+								>
+									Undo
+								</button>
+							</p>
+						)}
+						<ol className="grid grid-cols-[repeat(auto-fill,minmax(15.5rem,1fr))] gap-x-0 gap-y-8">
+							{walk.data.doors.map((d, i) => (
+								<DoorOnWalk
+									key={d.id}
+									door={d}
+									number={i + 1}
+									to={`/j/${job}/${d.id}`}
+									remove={() => remove(d, false)}
+								/>
+							))}
+							<li className="flex flex-col justify-end px-4 pb-1">
+								<AddDoor job={job} first={walk.data.doors.length === 0} />
+							</li>
+						</ol>
+					</>
+				)}
+			</main>
+		</ShownIn>
+	);
+}
+
+function summary(doors: Door[]) {
+	const done = doors.filter((d) => !d.next).length;
+	if (doors.length === 0) return 'No door yet.';
+	const n = doors.length === 1 ? '1 door' : `${doors.length} doors`;
+	return done === 0 ? `${n} on the walk` : `${n} on the walk, ${done} done`;
+}
+
+function DoorOnWalk({
+	door: d,
+	number,
+	to,
+	remove,
+}: {
+	door: Door;
+	number: number;
+	to: string;
+	remove: () => void;
+}) {
+	const next = d.notches.find((n) => n.step === d.next);
+	return (
+		<li className="group" data-door={d.id}>
+			<Link to={next ? `${to}/${next.step}` : `${to}/measure`} className="block focus-visible:relative">
+				{d.drawing && (
+					<Daylight
+						drawing={d.drawing}
+						hand={d.hand}
+						times={10}
+						label={`${d.name}: the light round the door`}
+						className="w-full h-72"
+					/>
+				)}
+				<div className="px-3 pt-2 border-t-4 border-[var(--floor)]">
+					<h2 className="text-xl">
+						{number}. {d.name}
+					</h2>
+					<p className="opacity-80">{d.room || 'room not named'}</p>
+					<p className="mt-1 text-lg">
+						{next ? (
+							<>
+								<strong>{stepNames[next.step]}</strong>: {next.says}
+							</>
+						) : (
+							'All marked.'
+						)}
+					</p>
+					{d.stops.map((s) => (
+						<p key={s} className="text-error font-semibold">
+							{s}
+						</p>
+					))}
+				</div>
+			</Link>
+			<button
+				type="button"
+				className="btn btn-ghost btn-sm mx-1 opacity-70"
+				aria-label={`Take ${d.name} off the walk`}
+				onClick={remove}
+			>
+				<Trash2 size={18} aria-hidden="true" /> Take off
+			</button>
+		</li>
+	);
+}
+
+function AddDoor({ job, first }: { job: string; first: boolean }) {
+	const go = useNavigate();
+	const cache = useQueryClient();
+	const [name, setName] = useState('');
+	const [room, setRoom] = useState('');
+	const [error, setError] = useState('');
+	const add = async (e: React.FormEvent) => {
+		e.preventDefault();
+		try {
+			const v = await ask(
+				client.POST('/api/jobs/{job}/openings', { params: { path: { job } }, body: { name, room } }),
+			);
+			cache.setQueryData(['opening', job, v.opening.id], v);
+			cache.invalidateQueries({ queryKey: ['walk', job] });
+			go(`/j/${job}/${v.opening.id}/measure`);
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	return (
+		<form onSubmit={add} className="grid gap-2 border-2 border-dashed border-base-300 p-4">
+			<h2 className="text-xl">{first ? 'The first door' : 'Another door'}</h2>
+			<label>
+				<span className="block">Door</span>
+				<input
+					className="input w-full text-lg"
+					data-field="opening-name"
+					value={name}
+					onChange={(e) => setName(e.target.value)}
+					aria-invalid={!!error}
+				/>
+			</label>
+			<label>
+				<span className="block">Seen from (room)</span>
+				<input
+					className="input w-full text-lg"
+					data-field="opening-room"
+					value={room}
+					onChange={(e) => setRoom(e.target.value)}
+				/>
+			</label>
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+			<button type="submit" className="btn btn-primary text-lg" data-field="opening-add">
+				<Plus size={20} aria-hidden="true" /> Measure it
+			</button>
+		</form>
+	);
+}
+
+const tapeNames: Record<string, string> = {
+	'0.5mm': 'half a millimetre',
+	'1mm': 'a millimetre',
+	'1/32in': '1/32 in',
+	'1/16in': '1/16 in',
+};
+
+function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
+	const trade = useTrade();
+	const [error, setError] = useState('');
+	return (
+		<label className="flex items-center gap-2">
+			Cut to
+			<select
+				className="select"
+				data-field="tape"
+				value={head.tape}
+				onChange={async (e) => {
+					try {
+						await ask(
+							client.PATCH('/api/jobs/{job}', {
+								params: { path: { job: head.id }, header: { 'If-Match': `"${head.version}"` } },
+								body: { tape: e.target.value as JobHead['tape'] },
+							}),
+						);
+						setError('');
+					} catch (e) {
+						setError((e as Error).message);
+					}
+					done();
+				}}
+			>
+				{trade?.tapes
+					.filter((t) => t.unit === head.unit)
+					.map((t) => (
+						<option key={t.id} value={t.id}>
+							{tapeNames[t.id]}
+						</option>
+					))}
+			</select>
+			{error && <span className="text-error">{error}</span>}
+		</label>
+	);
+}
