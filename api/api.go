@@ -425,6 +425,9 @@ func (s server) change(ctx context.Context, in *struct {
 	if err := o.Check(k.Job.Unit); err != nil {
 		return nil, problem(err)
 	}
+	if reflect.DeepEqual(o, k.Opening) {
+		return openingBody(k), nil // nothing for undo to take back
+	}
 	if in.Label == "" {
 		in.Label = "a change"
 	}

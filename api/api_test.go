@@ -174,6 +174,8 @@ func TestUndoAndRedo(t *testing.T) {
 	path, _, etag := s.begin(measure.Millimetres)
 	a := s.do("PATCH", path+"?label=width+826", etag, width("1800", "826"))
 	assert.Equal(t, "width 826", read[OpeningView](t, a).Undo)
+	same := s.do("PATCH", path, a.etag, patch("/readings/0/value", "82.6 cm"))
+	assert.Equal(t, a.etag, same.etag, "a change that changes nothing is none")
 	a = s.do("POST", path+"/undo", a.etag, nil)
 	v := read[OpeningView](t, a)
 	assert.Empty(t, v.Opening.Readings)

@@ -362,7 +362,8 @@ func (p printer) cutSheet(plan job.Plan) *CutSheet {
 		}
 		c.Others = append(c.Others, Alternative{
 			string(a.Registration), a.Chosen, a.Why, a.Short,
-			[]Length{p.length(a.Hinge[0]), p.length(a.Hinge[1])}, []Length{p.length(a.Lock[0]), p.length(a.Lock[1])},
+			[]Length{p.length(a.Hinge[0]), p.length(a.Hinge[1])},
+			[]Length{p.length(a.Lock[0]), p.length(a.Lock[1])},
 		})
 	}
 	return c

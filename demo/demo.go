@@ -25,5 +25,21 @@ func Jobs() ([]job.Job, error) {
 		}
 		jobs = append(jobs, j)
 	}
+	// The linen room is cut; the chart room is measured.
+	finish(jobs[0], 0, job.StepMeasure, job.StepSlab, job.StepMargins, job.StepCut)
+	finish(jobs[0], 1, job.StepMeasure)
 	return jobs, nil
+}
+
+// finish cuts notches of the rod.
+func finish(j job.Job, opening int, steps ...job.Step) {
+	o := &j.Openings[opening]
+	o.Done = map[job.Step]string{}
+	for _, n := range job.Solve(j, *o).Notches {
+		for _, s := range steps {
+			if n.Step == s {
+				o.Done[s] = n.Mark
+			}
+		}
+	}
 }

@@ -125,13 +125,17 @@ func Draw(shape *survey.Shape, want Targets) (Outline, error) {
 			rows[i] = survey.Row{{Side: frame.Lock, At: s.at, By: 1}, {Side: frame.Hinge, At: bottom, By: f - 1}, {Side: frame.Hinge, At: top, By: -f}}
 		case frame.Head:
 			rows[i] = survey.Row{
-				{Side: frame.Head, At: s.at, By: 1}, {Side: frame.Head, At: 0, By: -1},
-				{Side: frame.Hinge, At: top, By: s.at / span}, {Side: frame.Hinge, At: bottom, By: -s.at / span},
+				{Side: frame.Head, At: s.at, By: 1},
+				{Side: frame.Head, At: 0, By: -1},
+				{Side: frame.Hinge, At: top, By: s.at / span},
+				{Side: frame.Hinge, At: bottom, By: -s.at / span},
 			}
 		case frame.Foot:
 			rows[i] = survey.Row{
-				{Side: frame.Head, At: 0, By: 1}, {Side: frame.Foot, At: s.at, By: -1},
-				{Side: frame.Hinge, At: top, By: -s.at / span}, {Side: frame.Hinge, At: bottom, By: s.at / span},
+				{Side: frame.Head, At: 0, By: 1},
+				{Side: frame.Foot, At: s.at, By: -1},
+				{Side: frame.Hinge, At: top, By: -s.at / span},
+				{Side: frame.Hinge, At: bottom, By: s.at / span},
 			}
 		}
 	}

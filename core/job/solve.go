@@ -735,6 +735,14 @@ func (s *solver) rod() {
 		StepHinges:  "waits for readings",
 		StepLock:    "waits for readings and the slab",
 	}
+	look := map[Step]string{
+		StepMeasure: "the usual readings are in",
+		StepSlab:    "see that it is big enough",
+		StepMargins: "see the light it gives",
+		StepCut:     "ready to cut",
+		StepHinges:  "ready to mark",
+		StepLock:    "ready to mark",
+	}
 	for _, step := range Steps {
 		n := Notch{Step: step, State: Open, Mark: s.mark(step)}
 		stop := slices.IndexFunc(p.Findings, func(f Finding) bool { return f.Weight == Stop && f.Step == step })
@@ -754,7 +762,7 @@ func (s *solver) rod() {
 				n.Says = "1 more reading would help"
 			}
 		default:
-			n.Says = "ready"
+			n.Says = look[step]
 		}
 		if stop >= 0 && ready[step] {
 			n.Says = "look at what is wrong"

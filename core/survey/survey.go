@@ -133,13 +133,17 @@ func (r Reading) Row(p Prior) Row {
 		// opening carries the blade's end down and opens the light.
 		if r.Side == frame.Hinge {
 			return Row{
-				{frame.Head, at, 1}, {frame.Head, 0, -1},
-				{frame.Hinge, p.Height, 1}, {frame.Hinge, p.Height - at, -1},
+				{frame.Head, at, 1},
+				{frame.Head, 0, -1},
+				{frame.Hinge, p.Height, 1},
+				{frame.Hinge, p.Height - at, -1},
 			}
 		}
 		return Row{
-			{frame.Head, p.Width - at, 1}, {frame.Head, p.Width, -1},
-			{frame.Lock, p.Height, -1}, {frame.Lock, p.Height - at, 1},
+			{frame.Head, p.Width - at, 1},
+			{frame.Head, p.Width, -1},
+			{frame.Lock, p.Height, -1},
+			{frame.Lock, p.Height - at, 1},
 		}
 	}
 	return nil
@@ -283,32 +287,40 @@ type Suspect struct {
 	Score     float64 // how many sigmas it is off
 }
 
-// Suspects lists the readings that the rest contradict, worst first, by
-// leave-one-out in closed form: e = [S⁻¹r]ᵢ/[S⁻¹]ᵢᵢ, σ = 1/√[S⁻¹]ᵢᵢ
-// (Rasmussen and Williams, eqs. 5.10–5.12, from memory).
-func (s *Shape) Suspects() []Suspect {
+// Suspects lists the readings that the rest contradict, worst first. A bad
+// reading throws doubt on sound ones beside it, so each next suspect is sought
+// with the ones before it left out.
+func (s *Shape) Suspects() (list []Suspect) {
+	for rest := s; len(rest.given) > 0; {
+		worst, i := rest.worst()
+		if worst.Score <= suspectAt {
+			break
+		}
+		list = append(list, worst)
+		var err error
+		if rest, err = Estimate(slices.Delete(slices.Clone(rest.given), i, i+1), s.prior); err != nil {
+			break
+		}
+	}
+	return list
+}
+
+// worst scores each reading against all the others, by leave-one-out in
+// closed form: e = [S⁻¹r]ᵢ/[S⁻¹]ᵢᵢ, σ = 1/√[S⁻¹]ᵢᵢ (Rasmussen and Williams,
+// eqs. 5.10–5.12, from memory), and returns the worst.
+func (s *Shape) worst() (worst Suspect, index int) {
 	var inv mat.SymDense
 	if err := s.chol.InverseTo(&inv); err != nil {
-		return nil
+		return worst, 0
 	}
-	var out []Suspect
 	for i, r := range s.given {
 		sigma := 1 / math.Sqrt(inv.At(i, i))
 		miss := s.alpha.AtVec(i) / inv.At(i, i)
-		if math.Abs(miss) > suspectAt*sigma {
-			out = append(out, Suspect{r, r.Value.MM() - miss, sigma, math.Abs(miss) / sigma})
+		if score := math.Abs(miss) / sigma; score > worst.Score {
+			worst, index = Suspect{r, r.Value.MM() - miss, sigma, score}, i
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Suspect) int {
-		switch {
-		case a.Score > b.Score:
-			return -1
-		case a.Score < b.Score:
-			return 1
-		}
-		return 0
-	})
-	return out
+	return worst, index
 }
 
 // Means returns the mean of each figure, in mm, without the cost of their

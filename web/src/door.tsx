@@ -1,11 +1,11 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { Unit } from './api';
+import type { Plan, Unit } from './api';
 import { DoorContext, useDoor, useDoorState } from './door-state';
 import { Daylight } from './drawing';
 import { Top, typing, useShownIn } from './frame';
-import { ShownIn } from './length';
+import { ShownIn, WhyDialog } from './length';
 import { Rod, stepNames, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
 import { CutStep } from './steps/cut';
@@ -32,6 +32,7 @@ export function DoorPage() {
 	const [shown, setShown] = useShownIn(job, (state?.view.job.unit as Unit) ?? 'mm');
 	const [times, setTimes] = useState(() => Number(localStorage.getItem('magnify')) || 14);
 	const go = useNavigate();
+	const [asked, setAsked] = useState<Plan['margins'][number] | null>(null);
 	const v = state?.view;
 	const to = (s: string) => `/j/${job}/${opening}/${s}`;
 	const trail = useMemo(
@@ -101,6 +102,13 @@ export function DoorPage() {
 							<span className="max-xl:hidden">Redo</span>
 						</button>
 					</Top>
+					{asked && (
+						<WhyDialog
+							figure={asked.figure}
+							title={`${asked.side} margin, ${asked.where}`}
+							close={() => setAsked(null)}
+						/>
+					)}
 					{(state.trouble || query.error) && (
 						<p role="alert" className="bg-error text-error-content px-4 py-2 flex items-center gap-3">
 							<span className="grow">{state.trouble || query.error?.message}</span>
@@ -119,7 +127,7 @@ export function DoorPage() {
 					<div className="flex flex-col lg:flex-row grow lg:min-h-0">
 						<Rod to={to} notches={v.plan.notches} />
 						<figure
-							className="no-print relative shrink-0 lg:grow lg:min-w-0 h-[46dvh] lg:h-auto"
+							className="no-print relative overflow-hidden shrink-0 lg:grow lg:min-w-0 h-[36dvh] lg:h-auto"
 							style={{ background: onTrestles ? undefined : 'var(--shade)' }}
 						>
 							{onTrestles && v.plan.cut ? (
@@ -129,7 +137,7 @@ export function DoorPage() {
 									length={v.opening.slab.length}
 									hand={v.opening.hand}
 									times={4}
-									className="w-full h-full p-2"
+									className="w-full h-full p-2 pb-7"
 								/>
 							) : (
 								v.plan.drawing && (
@@ -139,6 +147,8 @@ export function DoorPage() {
 										times={times}
 										margins={v.plan.margins}
 										detail
+										ask={setAsked}
+										go={(s) => go(to(s))}
 										showReadings={step === 'measure'}
 										label={`${v.opening.name}: the opening in shade, the slab dark, its margins as light`}
 										className="w-full h-full"
@@ -146,14 +156,14 @@ export function DoorPage() {
 								)
 							)}
 							{!onTrestles && (
-								<label className="absolute left-3 bottom-2 flex items-center gap-2 text-sm text-[var(--on-shade)]">
+								<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
 									Light ×{times}
 									<input
 										type="range"
 										min={1}
 										max={40}
 										value={times}
-										className="w-32 h-11 accent-[var(--light)]"
+										className="w-20 lg:w-32 h-11 accent-[var(--light)]"
 										aria-label="How many times the light is magnified"
 										onChange={(e) => {
 											setTimes(Number(e.target.value));
@@ -163,13 +173,13 @@ export function DoorPage() {
 								</label>
 							)}
 							{onTrestles && (
-								<figcaption className="absolute left-3 bottom-2 text-sm">
+								<figcaption className="absolute inset-x-0 bottom-1 text-center text-sm">
 									Chalk lines on the uncut slab; what comes off is drawn ×4
 								</figcaption>
 							)}
 						</figure>
 						<main className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 sm:px-5" key={step}>
-							<h1 className="text-2xl mb-2">{stepNames[step]}</h1>
+							<h1 className="text-2xl mb-2 max-lg:sr-only">{stepNames[step]}</h1>
 							{elsewhere.length > 0 && step !== 'measure' && <Findings list={elsewhere.slice(0, 2)} />}
 							<Findings list={findings} />
 							<Page />
@@ -198,9 +208,11 @@ function Onward({ step, to, walk }: { step: string; to: (s: string) => string; w
 			<button
 				type="button"
 				data-onward
-				className="btn btn-primary text-lg h-14"
-				disabled={!ready}
+				className={`btn btn-primary text-lg h-14 ${ready ? '' : 'opacity-50'}`}
+				// Not disabled, so that Enter can lead to it before the answer is in.
+				aria-disabled={!ready}
 				onClick={async () => {
+					if (!ready) return;
 					try {
 						if (notch.state !== 'done') {
 							const value = { ...view.opening.done, [step]: notch.mark };

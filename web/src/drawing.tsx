@@ -1,6 +1,6 @@
-import { useContext } from 'react';
-import type { Drawing, Plan, Text } from './api';
-import { pick, ShownIn } from './length';
+import { useContext, useSyncExternalStore } from 'react';
+import type { Drawing, Plan } from './api';
+import { pick, ShownIn, SvgDigits } from './length';
 
 type P = [number, number];
 
@@ -8,6 +8,18 @@ type P = [number, number];
 const layers = [1.6, 1.07, 0.53, 0, -0.53, -1.07, -1.6];
 
 const most = 14; // a gap or sigma past this many mm is drawn as this many: the figure says the rest
+
+const narrow = matchMedia('(max-width: 1023px)');
+
+function useNarrow() {
+	return useSyncExternalStore(
+		(changed) => {
+			narrow.addEventListener('change', changed);
+			return () => narrow.removeEventListener('change', changed);
+		},
+		() => narrow.matches,
+	);
+}
 
 type Props = {
 	drawing: Drawing;
@@ -17,6 +29,10 @@ type Props = {
 	margins?: Plan['margins'];
 	detail?: boolean;
 	showReadings?: boolean;
+	/** Called with a margin that is tapped, to say why. */
+	ask?: (m: Plan['margins'][number]) => void;
+	/** Called with the step that a tapped part belongs to. */
+	go?: (step: string) => void;
 	className?: string;
 	label: string;
 };
@@ -29,6 +45,8 @@ export function Daylight({
 	margins,
 	detail,
 	showReadings,
+	ask,
+	go,
 	className,
 	label,
 }: Props) {
@@ -85,19 +103,20 @@ export function Daylight({
 		return pts;
 	};
 
-	const pad = detail ? 190 : 70;
+	const pad = detail ? 230 : 90;
 	const spread = 8 * times;
 	const box = {
 		x: Math.min(th[0], fh[0]) - spread - pad,
-		y: Math.min(fh[1], fl[1]) - spread - (detail ? 120 : 60),
+		y: Math.min(fh[1], fl[1]) - spread - (detail ? 140 : 60),
 		w: d.width + 2 * spread + 2 * pad,
-		h: d.height + 2 * spread + (detail ? 230 : 110),
+		h: d.height + 2 * spread + (detail ? 260 : 110),
 	};
 	const flip = hand === 'right' ? -1 : 1;
 	const px = (x: number) => (flip === 1 ? x : box.x + box.w - (x - box.x));
 	const py = (y: number) => -y;
 	const path = (pts: P[]) => pts.map(([x, y]) => `${px(x).toFixed(1)},${py(y).toFixed(1)}`).join(' ');
-	const font = Math.max(d.height / 46, 30);
+	const small = useNarrow();
+	const font = d.height / (small ? 22 : 34);
 
 	const pinches = d.light.flatMap((l) =>
 		l.gaps.map((g, i) => ({ l, g, i })).filter(({ g }) => g.mean < d.least + 0.05 && g.sigma < most),
@@ -129,18 +148,17 @@ export function Daylight({
 	return (
 		<svg
 			viewBox={`${box.x} ${-(box.y + box.h)} ${box.w} ${box.h}`}
-			className={className}
+			className={`overflow-visible ${className}`}
 			role="img"
 			aria-label={label}
 			preserveAspectRatio="xMidYMid meet"
 		>
 			<title>{label}</title>
-			<rect x={box.x} y={-(box.y + box.h)} width={box.w} height={box.h} fill="var(--shade)" />
 			<rect
-				x={box.x}
+				x={box.x - 6000}
 				y={py(Math.min(fh[1], fl[1]))}
-				width={box.w}
-				height={Math.min(fh[1], fl[1]) - box.y}
+				width={box.w + 12000}
+				height={6000}
 				fill="var(--floor)"
 			/>
 			{layers.map((z) => (
@@ -183,8 +201,11 @@ export function Daylight({
 			{d.hingeTops.map((y) => {
 				const x = hingeX(y);
 				return (
+					// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
 					<rect
 						key={y}
+						className={go && 'cursor-pointer'}
+						onClick={() => go?.('hinges')}
 						x={px(x) - (flip === 1 ? 14 : 10)}
 						y={py(y)}
 						width={24}
@@ -197,7 +218,8 @@ export function Daylight({
 				);
 			})}
 			{d.latch !== 0 && (
-				<>
+				// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
+				<g className={go && 'cursor-pointer'} onClick={() => go?.('lock')}>
 					<rect
 						x={px(lockX(d.latch)) - 10}
 						y={py(d.latch) - 28}
@@ -216,10 +238,10 @@ export function Daylight({
 						stroke="var(--rod-edge)"
 						strokeWidth={3}
 					/>
-				</>
+				</g>
 			)}
 			{showReadings && <Readings d={d} px={px} py={py} font={font} />}
-			{detail && margins?.map((m) => marginText(m))}
+			{detail && margins?.filter((m) => !small || m.where === 'middle').map((m) => marginText(m))}
 		</svg>
 	);
 
@@ -240,29 +262,27 @@ export function Daylight({
 			p = spot(m.side, x, off + (m.side === 'foot' ? font * 0.75 : 0));
 		}
 		return (
+			// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
 			<text
 				key={m.side + m.where}
 				x={px(p[0])}
 				y={py(p[1]) + (m.side === 'hinge' || m.side === 'lock' ? font * 0.35 : 0)}
 				fontSize={font}
 				textAnchor={anchor}
-				className="dim"
+				className="dim cursor-help"
 				fill="var(--on-shade)"
+				onClick={() => ask?.(m)}
 				data-margin={`${m.side} ${m.where}`}
 			>
-				{show(m.figure.text)}
+				<SvgDigits text={m.figure.text} />
 				{pick(m.figure.sure, unit) && (
 					<tspan fontSize={font * 0.68} opacity={0.85}>
 						{' '}
-						±{show(m.figure.sure)}
+						±<SvgDigits text={m.figure.sure} />
 					</tspan>
 				)}
 			</text>
 		);
-	}
-
-	function show(t: Text) {
-		return pick(t, unit).replace('-', '−');
 	}
 }
 
@@ -362,7 +382,7 @@ function Readings({
 						))}
 						{r.next && (
 							<text
-								x={px((a[0] + b[0]) / 2)}
+								x={px((a[0] === b[0] ? th[0] + tl[0] : a[0] + b[0]) / 2)}
 								y={py((a[1] + b[1]) / 2) - 24}
 								fontSize={font}
 								textAnchor="middle"

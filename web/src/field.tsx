@@ -33,6 +33,7 @@ export function Tape(p: TapeProps) {
 	const id = useId();
 	const input = useRef<HTMLInputElement>(null);
 	const [pad, setPad] = useState(false);
+	const padButton = p.big || coarse();
 	const insert = (text: string) => {
 		const el = input.current;
 		if (!el) return;
@@ -87,20 +88,22 @@ export function Tape(p: TapeProps) {
 					/>
 					<span className="opacity-75 text-base">{p.unit}</span>
 				</div>
-				<button
-					type="button"
-					className="btn btn-ghost btn-square no-print"
-					aria-label="Tape keypad"
-					aria-pressed={pad}
-					title="Tape keypad"
-					tabIndex={-1}
-					onClick={() => {
-						setPad(!pad);
-						input.current?.focus();
-					}}
-				>
-					<Keyboard size={20} />
-				</button>
+				{padButton && (
+					<button
+						type="button"
+						className="btn btn-ghost btn-square no-print"
+						aria-label="Tape keypad"
+						aria-pressed={pad}
+						title="Tape keypad"
+						tabIndex={-1}
+						onClick={() => {
+							setPad(!pad);
+							input.current?.focus();
+						}}
+					>
+						<Keyboard size={20} />
+					</button>
+				)}
 			</div>
 			{p.note && <div className="text-sm opacity-75 mt-1">{p.note}</div>}
 			{p.error && (
@@ -217,20 +220,22 @@ export function LengthField({
 	const last = useRef(kept);
 	useEffect(() => {
 		// What was kept elsewhere shows, unless something is being typed here.
-		if (last.current !== kept) {
-			setText((t) => (t === last.current ? kept : t));
+		const before = last.current;
+		if (before !== kept) {
+			setText((t) => (t === before ? kept : t));
 			last.current = kept;
 		}
 	}, [kept]);
 	const type = (t: string) => {
 		setText(t);
 		setError('');
-		if (t === kept) sessionStorage.removeItem(draftKey);
+		if (t === last.current) sessionStorage.removeItem(draftKey);
 		else sessionStorage.setItem(draftKey, t);
 	};
 	const commit = async (typed: string) => {
-		if (typed.trim() === kept) {
-			type(kept);
+		// Enter saves and moves on, and moving on saves: the second finds it done.
+		if (typed.trim() === last.current) {
+			type(last.current);
 			return true;
 		}
 		let op: Op = { op: 'add', path: pointer, value: typed };

@@ -1,4 +1,4 @@
-import { Moon, Sun } from 'lucide-react';
+import { ArrowLeft, Moon, Sun } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Unit } from './api';
@@ -33,7 +33,7 @@ export function Top({
 		<header className="no-print flex items-center gap-x-3 px-3 sm:px-4 border-b border-base-300 bg-base-100 min-h-14">
 			<Link
 				to="/"
-				className="font-bold text-lg flex items-center gap-2 min-h-11 shrink-0"
+				className={`font-bold text-lg flex items-center gap-2 min-h-11 shrink-0 ${trail.length > 1 ? 'max-sm:hidden' : ''}`}
 				aria-label="Kind Margin: all jobs"
 			>
 				<img src="/icon.svg" alt="" className="w-7 h-7" />
@@ -42,12 +42,17 @@ export function Top({
 			<nav aria-label="Where you are" className="flex items-center gap-2 min-w-0 grow text-lg">
 				{trail.map((t) => (
 					<span key={t.text} className="flex items-center gap-2 min-w-0 last:shrink">
-						<span className="opacity-50" aria-hidden="true">
+						<span className="opacity-50 max-sm:hidden" aria-hidden="true">
 							/
 						</span>
 						{t.to ? (
-							<Link to={t.to} className="link link-hover truncate min-h-11 flex items-center">
-								{t.text}
+							<Link
+								to={t.to}
+								className="link link-hover truncate min-h-11 flex items-center gap-1"
+								aria-label={t.text}
+							>
+								<ArrowLeft size={20} className="sm:hidden" aria-hidden="true" />
+								<span className="max-sm:hidden truncate">{t.text}</span>
 							</Link>
 						) : (
 							<span className="truncate font-semibold">{t.text}</span>

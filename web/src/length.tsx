@@ -1,4 +1,4 @@
-import { createContext, type ReactNode, useContext, useRef } from 'react';
+import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from 'react';
 import type { Figure, Text, Unit } from './api';
 
 /** The unit that figures are shown in; a tap shows the other one. */
@@ -24,6 +24,20 @@ export function Digits({ children }: { children: string }) {
 				{m[2] && '\u2009'}
 				{m[3]}/{m[4]}
 			</span>
+		</>
+	);
+}
+
+/** SvgDigits is Digits inside an SVG text. */
+export function SvgDigits({ text }: { text: Text }) {
+	const s = pick(text, useContext(ShownIn)).replace('-', '−');
+	const m = /^(.*?)(\d+\/\d+)$/.exec(s);
+	if (!m) return <>{s}</>;
+	return (
+		<>
+			{m[1]?.trim()}
+			{m[1]?.trim() && '\u2009'}
+			<tspan className="frac">{m[2]}</tspan>
 		</>
 	);
 }
@@ -70,7 +84,7 @@ export function Why({
 	bare?: boolean;
 	id?: string;
 }) {
-	const dialog = useRef<HTMLDialogElement>(null);
+	const [open, setOpen] = useState(false);
 	const unit = useContext(ShownIn);
 	return (
 		<>
@@ -81,26 +95,40 @@ export function Why({
 				data-mm={figure.mm}
 				title={`Why ${pick(figure.text, unit)}?`}
 				aria-label={`${title}: ${pick(figure.text, unit)} ${unit}. Why?`}
-				onClick={() => dialog.current?.showModal()}
+				onClick={() => setOpen(true)}
 			>
 				<Len text={figure.text} />
 				{!bare && <Sure text={figure.sure} />}
 			</button>
-			<dialog ref={dialog} className="modal modal-bottom sm:modal-middle" aria-label={`Why: ${title}`}>
-				<div className="modal-box text-left">
-					<h3 className="text-xl mb-3">{title}</h3>
-					<Sum figure={figure} />
-					<form method="dialog" className="mt-4">
-						<button type="submit" className="btn btn-primary w-full">
-							Close
-						</button>
-					</form>
-				</div>
-				<form method="dialog" className="modal-backdrop">
-					<button type="submit">close</button>
-				</form>
-			</dialog>
+			{open && <WhyDialog figure={figure} title={title} close={() => setOpen(false)} />}
 		</>
+	);
+}
+
+/** WhyDialog lists the terms of a figure, over the page. */
+export function WhyDialog({ figure, title, close }: { figure: Figure; title: string; close: () => void }) {
+	const dialog = useRef<HTMLDialogElement>(null);
+	useEffect(() => dialog.current?.showModal(), []);
+	return (
+		<dialog
+			ref={dialog}
+			className="modal modal-bottom sm:modal-middle"
+			aria-label={`Why: ${title}`}
+			onClose={close}
+		>
+			<div className="modal-box text-left text-base font-normal">
+				<h3 className="text-xl mb-3 first-letter:uppercase">{title}</h3>
+				<Sum figure={figure} />
+				<form method="dialog" className="mt-4">
+					<button type="submit" className="btn btn-primary w-full">
+						Close
+					</button>
+				</form>
+			</div>
+			<form method="dialog" className="modal-backdrop">
+				<button type="submit">close</button>
+			</form>
+		</dialog>
 	);
 }
 

@@ -1,6 +1,5 @@
-import { useContext } from 'react';
 import type { Plan } from './api';
-import { pick, ShownIn } from './length';
+import { SvgDigits } from './length';
 
 type Cut = NonNullable<Plan['cut']>;
 
@@ -23,8 +22,7 @@ export function Trestles({
 	times: number;
 	className?: string;
 }) {
-	const unit = useContext(ShownIn);
-	const pad = 230;
+	const pad = 250;
 	const px = (x: number) => (hand === 'right' ? width - x : x);
 	const edge = (side: string) => cut.edges.find((e) => e.side === side);
 	const depth = (side: string, end: number) => {
@@ -40,7 +38,7 @@ export function Trestles({
 		[depth('hinge', 1), length - depth('foot', 0)],
 	] as [number, number][];
 	const points = (p: [number, number][]) => p.map(([x, y]) => `${px(x)},${y}`).join(' ');
-	const font = 46;
+	const font = 58;
 	const label = (side: string, i: number) => {
 		const m = edge(side)?.marks[i];
 		if (!m) return null;
@@ -62,7 +60,7 @@ export function Trestles({
 				className="dim"
 				fill="currentColor"
 			>
-				{pick(m.depth.text, unit)}
+				<SvgDigits text={m.depth.text} />
 			</text>
 		);
 	};

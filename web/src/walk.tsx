@@ -118,16 +118,18 @@ function DoorOnWalk({
 	return (
 		<li className="group" data-door={d.id}>
 			<Link to={next ? `${to}/${next.step}` : `${to}/measure`} className="block focus-visible:relative">
-				{d.drawing && (
-					<Daylight
-						drawing={d.drawing}
-						hand={d.hand}
-						times={10}
-						label={`${d.name}: the light round the door`}
-						className="w-full h-72"
-					/>
-				)}
-				<div className="px-3 pt-2 border-t-4 border-[var(--floor)]">
+				<div className="overflow-hidden bg-[var(--shade)]">
+					{d.drawing && (
+						<Daylight
+							drawing={d.drawing}
+							hand={d.hand}
+							times={14}
+							label={`${d.name}: the light round the door`}
+							className="w-full h-96"
+						/>
+					)}
+				</div>
+				<div className="px-3 pt-2">
 					<h2 className="text-xl">
 						{number}. {d.name}
 					</h2>
@@ -224,7 +226,7 @@ function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
 	const trade = useTrade();
 	const [error, setError] = useState('');
 	return (
-		<label className="flex items-center gap-2">
+		<label className="flex items-center gap-2 whitespace-nowrap">
 			Cut to
 			<select
 				className="select"

@@ -1,0 +1,60 @@
+# Kind Margin. Needs Go, Node, make and git; everything else is installed from the lock files.
+
+GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
+WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api.gen.ts')
+
+.PHONY: demo test dev screenshots fmt lint types drift chromium bench
+
+demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
+	bin/kindmargin demo
+
+bin/kindmargin: web/dist/index.html $(GOFILES) go.mod go.sum
+	go build -o $@ ./cmd/kindmargin
+
+web/node_modules/.package-lock.json: web/package.json web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	@touch $@
+
+web/dist/index.html: web/node_modules/.package-lock.json $(WEBFILES) web/src/api.gen.ts
+	cd web && npm run --silent build
+
+test: web/dist/index.html chromium lint drift ## everything that CI checks
+	GOOS=js GOARCH=wasm go build ./core/...
+	go test ./...
+
+# The rules of the trade must run in a phone one day: see the wasm build above.
+
+lint: web/node_modules/.package-lock.json
+	@out=$$(go tool gofumpt -l $(GOFILES)); test -z "$$out" || { echo "not formatted, run make fmt:"; echo "$$out"; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	cd web && npm run --silent lint && npx --no-install tsc --noEmit
+
+drift: web/node_modules/.package-lock.json ## fails when docs/openapi.json or the front end's types are stale
+	@tmp=$$(mktemp -d) && trap 'rm -rf "$$tmp"' EXIT && \
+	go run ./cmd/kindmargin contract "$$tmp" && \
+	diff -u docs/openapi.json "$$tmp/openapi.json" && diff -u docs/job.schema.json "$$tmp/job.schema.json" && \
+	(cd web && npx --no-install openapi-typescript ../docs/openapi.json -o "$$tmp/api.gen.ts" >/dev/null) && \
+	diff -u web/src/api.gen.ts "$$tmp/api.gen.ts" || { echo "stale: run make types"; exit 1; }
+
+types: web/node_modules/.package-lock.json ## makes docs/openapi.json, docs/job.schema.json and the front end's types
+	go run ./cmd/kindmargin contract docs
+	cd web && npm run --silent types
+
+fmt: web/node_modules/.package-lock.json
+	go tool gofumpt -w $(GOFILES)
+	cd web && npm run --silent fmt
+
+dev: bin/kindmargin ## hot reload of the front end at http://127.0.0.1:5173, against the running program
+	bin/kindmargin demo --keep & pid=$$!; trap "kill $$pid" EXIT; cd web && npx --no-install vite
+
+screenshots: web/dist/index.html chromium ## the pictures in docs/screenshots, from the demo
+	go run ./e2e/shots docs/screenshots
+
+bench:
+	go test ./core/... -run '^$$' -bench . -benchmem
+
+chromium:
+	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || command -v google-chrome >/dev/null || { \
+		sudo=$$(test "$$(id -u)" = 0 || echo sudo); \
+		$$sudo apt-get update -qq && $$sudo apt-get install -y -qq --no-install-recommends chromium; }

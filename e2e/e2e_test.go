@@ -1,0 +1,440 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/api"
+)
+
+var bin string
+
+func TestMain(m *testing.M) {
+	code := func() int {
+		dir, err := os.MkdirTemp("", "kindmargin-e2e")
+		if err != nil {
+			fmt.Fprintln(os.Stderr, err)
+			return 1
+		}
+		defer os.RemoveAll(dir)
+		if bin, err = Build(context.Background(), dir); err != nil {
+			fmt.Fprintln(os.Stderr, err)
+			return 1
+		}
+		return m.Run()
+	}()
+	os.Exit(code)
+}
+
+// person sits at a browser, with the program running.
+type person struct {
+	t   *testing.T
+	ctx context.Context
+	p   *Program
+}
+
+func sit(t *testing.T, verb string) person {
+	ctx, cancel := context.WithTimeout(t.Context(), 4*time.Minute)
+	t.Cleanup(cancel)
+	p, err := Start(ctx, bin, verb, filepath.Join(t.TempDir(), "e2e.db"))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = p.Stop() })
+	tab, stop := Browser(ctx, t.TempDir())
+	t.Cleanup(stop)
+	require.NoError(t, chromedp.Do(tab, chromedp.EmulateViewport(1280, 800)))
+	return person{t, tab, p}
+}
+
+func (u person) do(steps ...chromedp.Action[chromedp.Void]) {
+	u.t.Helper()
+	if err := chromedp.Do(u.ctx, steps...); err != nil {
+		where, _ := chromedp.Run(u.ctx, chromedp.Evaluate[string](
+			`location.pathname + ' | ' + (document.activeElement?.outerHTML ?? '').slice(0, 200) + ' | ' + document.body.innerText.slice(0, 1500)`))
+		require.NoError(u.t, err, where)
+	}
+}
+
+func (u person) open(path string) {
+	u.t.Helper()
+	u.do(chromedp.Navigate(u.p.URL+path), chromedp.WaitVisible("h1, [data-step]"))
+}
+
+// until waits for a condition of the page, written as a JavaScript expression.
+func (u person) until(what, js string) {
+	u.t.Helper()
+	_, err := chromedp.Run(u.ctx, chromedp.Poll[bool]("!!("+js+")"))
+	if err != nil {
+		where, _ := chromedp.Run(u.ctx, chromedp.Evaluate[string](
+			`location.pathname + ' | ' + (document.activeElement?.outerHTML ?? '').slice(0, 300) + ' | ' + document.body.innerText.slice(0, 2500)`))
+		require.NoError(u.t, err, "%s\n%s", what, where)
+	}
+}
+
+func (u person) js(js string) string {
+	u.t.Helper()
+	s, err := chromedp.Run(u.ctx, chromedp.Evaluate[string](js))
+	require.NoError(u.t, err)
+	return s
+}
+
+func (u person) keys(keys ...string) {
+	u.t.Helper()
+	for _, k := range keys {
+		u.do(chromedp.KeyEvent(k))
+	}
+}
+
+func (u person) focused(field string) {
+	u.t.Helper()
+	u.until("the focus in "+field, fmt.Sprintf(`document.activeElement?.dataset.field === %q`, field))
+}
+
+// press strikes a key that is a shortcut. The browser withholds the character
+// of a key whose keydown was taken; the protocol sends it apart, so it is
+// withheld here.
+func (u person) press(key string) {
+	u.t.Helper()
+	u.do(chromedp.KeyEvent(key, func(p *input.DispatchKeyEventParams) {
+		if p.Type == kb.KeyChar {
+			p.Type, p.Text = input.DispatchKeyEventTypeKeyUp, ""
+		}
+	}))
+}
+
+// retype replaces what stands in a field and presses Enter.
+func (u person) retype(field, text string) {
+	u.t.Helper()
+	u.do(chromedp.Focus(fmt.Sprintf(`[data-field=%q]`, field)))
+	u.js(`(document.activeElement.select(), '')`)
+	u.keys(text, kb.Enter)
+}
+
+// ctrl presses a key with Ctrl held.
+func (u person) ctrl(key string) {
+	u.t.Helper()
+	u.do(chromedp.KeyEvent(key, chromedp.KeyModifiers(chromedp.ModifierCtrl)))
+}
+
+// read takes the reading that is offered next, by keyboard.
+func (u person) read(name, text string) {
+	u.t.Helper()
+	u.until("the next reading is "+name, fmt.Sprintf(`document.querySelector('[data-next]')?.dataset.next === %q && document.activeElement?.dataset.field === 'next-reading' && document.activeElement.value === ''`, name))
+	u.keys(text, kb.Enter)
+	u.until(name+" is kept", fmt.Sprintf(`document.querySelector('[data-reading=%q] input')?.value === %q`, name, text))
+}
+
+func (u person) figure(id string) string {
+	u.t.Helper()
+	sel := fmt.Sprintf(`document.querySelector('[data-figure=%q] > span')`, id)
+	u.until("the figure "+id, sel)
+	return u.js(sel + `.innerText.replace('\u2009', ' ').trim()`)
+}
+
+// finish puts the focus on the step's last button and presses it.
+func (u person) finish(next string) {
+	u.t.Helper()
+	u.until("the step can be finished", `document.querySelector('[data-onward][aria-disabled=false]')`)
+	u.do(chromedp.Focus("[data-onward]"))
+	u.keys(kb.Enter)
+	u.until("on to "+next, fmt.Sprintf(`location.pathname.endsWith(%q)`, next))
+}
+
+func (u person) get(path string) []byte {
+	u.t.Helper()
+	res, err := http.Get(u.p.URL + path)
+	require.NoError(u.t, err)
+	defer res.Body.Close()
+	b, err := io.ReadAll(res.Body)
+	require.NoError(u.t, err)
+	require.Equal(u.t, http.StatusOK, res.StatusCode, string(b))
+	return b
+}
+
+type door struct {
+	unit, house, name                       string
+	readings                                [][2]string
+	slab                                    []string
+	finished, hinge, foot, topSlab, topJamb string
+	latchSlab, latchJamb, backset, centre   string
+}
+
+// A door of one's own, from an empty program, by keyboard alone, in each
+// unit; then a reload, and everything is there. The openings are so well
+// squared that the marks can be worked out by hand.
+func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
+	for _, d := range []door{
+		{
+			unit: "mm", house: "Gull Cottage", name: "Study",
+			readings: [][2]string{
+				{"width, 1800 mm up", "826"},
+				{"width, 1000 mm up", "826"},
+				{"width, 200 mm up", "826"},
+				{"floor to head, 50 mm from the hinge jamb", "2032"},
+				{"floor to head, 770 mm from the hinge jamb", "2032"},
+				{"plumb of the hinge jamb, 1800 mm up against 200 mm up", "0"},
+				{"plumb of the lock jamb, 1800 mm up against 200 mm up", "0"},
+				{"level of the head, 770 mm along against 50 mm along", "0"},
+				{"level of the floor, 770 mm along against 50 mm along", "0"},
+			},
+			slab: []string{"838", "2040", "35"},
+			// 826 − 3 − 3; 838 − 820 to the line; 2040 − (2032 − 3 − 6).
+			finished: "820", hinge: "18", foot: "17",
+			topSlab: "150", topJamb: "153", latchSlab: "1029", latchJamb: "1032", backset: "60", centre: "17.5",
+		},
+		{
+			unit: "in", house: "Heron Cottage", name: "Scullery",
+			readings: [][2]string{
+				{"width, 70 in up", "30 1/4"},
+				{"width, 40 in up", "30 1/4"},
+				{"width, 8 in up", "30 1/4"},
+				{"floor to head, 2 in from the hinge jamb", "80 1/2"},
+				{"floor to head, 28 in from the hinge jamb", "80 1/2"},
+				{"plumb of the hinge jamb, 70 in up against 8 in up", "0"},
+				{"plumb of the lock jamb, 70 in up against 8 in up", "0"},
+				{"level of the head, 28 in along against 2 in along", "0"},
+				{"level of the floor, 28 in along against 2 in along", "0"},
+			},
+			slab: []string{"30 1/2", `6' 9"`, "1 3/8"},
+			// 30 1/4 − 1/4; 30 1/2 − 30; 81 − (80 1/2 − 1/8 − 3/8); 80 1/2 − 39 for the strike.
+			finished: "30", hinge: "1/2", foot: "1",
+			topSlab: "6", topJamb: "6 1/8", latchSlab: "41 3/8", latchJamb: "41 1/2", backset: "2 3/8", centre: "11/16",
+		},
+	} {
+		t.Run(d.unit, func(t *testing.T) {
+			u := sit(t, "serve")
+			start := time.Now()
+			u.open("/")
+			u.do(chromedp.Focus(`[data-field="job-name"]`))
+			u.keys(d.house, kb.Tab)
+			if d.unit == "in" {
+				u.keys(kb.ArrowRight)
+			}
+			u.focused("job-" + d.unit)
+			u.keys(kb.Tab, kb.Enter)
+			u.until("the walk", `document.querySelector('[data-field="opening-name"]')`)
+			u.press("n")
+			u.focused("opening-name")
+			u.keys(d.name, kb.Tab, "Hall", kb.Enter)
+			for _, r := range d.readings {
+				u.read(r[0], r[1])
+			}
+			u.finish("/slab")
+			u.until("the slab's entries", `document.querySelector('[data-field="/slab/width"]')`)
+			u.press("n")
+			for i, field := range []string{"/slab/width", "/slab/length", "/slab/thickness"} {
+				u.focused(field)
+				u.keys(d.slab[i], kb.Enter)
+			}
+			u.until("Enter leads on", `document.activeElement?.hasAttribute('data-onward')`)
+			assert.Equal(t, d.finished, u.figure("finished-width"))
+			u.finish("/margins")
+			u.finish("/cut")
+			// To the line, so that hand arithmetic holds; the default leaves on.
+			assert.NotEqual(t, d.hinge, u.figure("cut-hinge-2"), "something is left on until it is sure")
+			u.do(chromedp.Focus(`input[name="/cut/leaveOn"]:checked`))
+			u.keys(kb.ArrowDown)
+			u.until("always 3 mm", `document.querySelectorAll('input[name="/cut/leaveOn"]')[1].checked`)
+			u.keys(kb.ArrowDown)
+			u.until("to the line", `document.querySelectorAll('input[name="/cut/leaveOn"]')[2].checked`)
+			u.until("cut to the line", fmt.Sprintf(`document.querySelector('[data-figure="cut-hinge-2"] > span').innerText === %q`, d.hinge))
+			assert.Equal(t, d.foot, u.figure("cut-foot-1"))
+			u.finish("/hinges")
+			assert.Equal(t, d.topSlab, u.figure("hinge-slab-top hinge"))
+			assert.Equal(t, d.topJamb, u.figure("hinge-jamb-top hinge"))
+			u.finish("/lock")
+			assert.Equal(t, d.latchSlab, u.figure("latch-slab"))
+			assert.Equal(t, d.latchJamb, u.figure("latch-jamb"))
+			assert.Equal(t, d.backset, u.figure("latch-backset"))
+			assert.Equal(t, d.centre, u.figure("latch-centre"))
+			lock := u.js("location.pathname")
+			u.until("done", `document.querySelector('[data-onward][aria-disabled=false]')`)
+			u.do(chromedp.Focus("[data-onward]"))
+			u.keys(kb.Enter)
+			u.until("the walk says so", `document.body.innerText.includes('All marked.')`)
+			t.Logf("from an empty program to marks: %v", time.Since(start))
+
+			u.open(lock)
+			assert.Equal(t, d.latchSlab, u.figure("latch-slab"), "a reload finds everything there")
+			u.until("six notches cut", `document.querySelectorAll('[data-state="done"]').length === 6`)
+			u.open(strings.Replace(lock, "/lock", "/measure", 1))
+			for _, r := range d.readings {
+				u.until(r[0], fmt.Sprintf(`document.querySelector('[data-reading=%q] input')?.value === %q`, r[0], r[1]))
+			}
+		})
+	}
+}
+
+// Bad input gets a sentence and stays on the screen; undo and redo work by
+// key; why lists the terms; the unit and the theme change on a tap.
+func TestAtTheOpening(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/chart/measure")
+	u.until("the first width", `document.querySelector('[data-field="/readings/0/value"]')?.value === '829.5'`)
+	for _, c := range []struct{ typed, says string }{
+		{"wide", "should begin with a number"},
+		{"60", "60 mm is no width"},
+		{"-826", "is no width"},
+		{"82 9", "two lengths run together"},
+	} {
+		u.retype("/readings/0/value", c.typed)
+		u.until(c.says, fmt.Sprintf(`[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes(%q))`, c.says))
+		u.until("the entry is kept", fmt.Sprintf(`document.querySelector('[data-field="/readings/0/value"]').value === %q`, c.typed))
+	}
+	// A slip of 10 mm is kept, and named.
+	u.retype("/readings/0/value", "839.5")
+	u.until("the slip is named", `[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('reads 839.5 mm, but the others say'))`)
+	u.until("the notch is nicked", `document.querySelector('[data-step=measure]').dataset.state === 'nicked'`)
+	u.do(chromedp.Focus("[data-step=measure]"))
+	u.ctrl("z")
+	u.until("undone", `document.querySelector('[data-field="/readings/0/value"]').value === '829.5' && !document.querySelector('[data-finding=stop]')`)
+	u.ctrl("y")
+	u.until("redone", `document.querySelector('[data-field="/readings/0/value"]').value === '839.5'`)
+	u.ctrl("z")
+	u.until("undone", `document.querySelector('[data-field="/readings/0/value"]').value === '829.5'`)
+
+	u.press("5")
+	u.until("at the hinges", `location.pathname.endsWith('/hinges')`)
+	assert.Equal(t, "168.5", u.figure("hinge-slab-top hinge"), "pocket 171.5 less the head margin 3")
+	u.do(chromedp.Focus(`[data-figure="hinge-slab-top hinge"]`))
+	u.keys(kb.Enter)
+	u.until("why", `document.querySelector('dialog[open]')?.innerText.includes('head margin at the hinge corner')`)
+	u.keys(kb.Escape)
+	u.until("closed", `!document.querySelector('dialog[open]')`)
+	u.press("m")
+	u.until("in inches", `document.querySelector('[data-unit=in]')`)
+	assert.Equal(t, "6 5/8", u.figure("hinge-slab-top hinge"), "168.5 mm is 6.634 in")
+	u.press("m")
+	u.press("w")
+	u.until("the walk", `document.querySelectorAll('[data-door]').length === 2`)
+	u.do(chromedp.Click("[data-theme-button]"))
+	u.until("night", `document.documentElement.dataset.theme === 'night'`)
+}
+
+// Two devices: the second sees that it is late, keeps its entry, and can
+// save it again.
+func TestTwoDevices(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/slab")
+	u.until("the slab", `document.querySelector('[data-field="/slab/width"]')?.value === '726'`)
+	var v struct{ Version int64 }
+	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/linen"), &v))
+	req, err := http.NewRequest(http.MethodPatch, u.p.URL+"/api/jobs/tern-house/openings/linen",
+		strings.NewReader(`[{"op": "replace", "path": "/slab/length", "value": "1985"}]`))
+	require.NoError(t, err)
+	req.Header.Set("Content-Type", "application/json")
+	req.Header.Set("If-Match", fmt.Sprintf(`"%d"`, v.Version))
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	require.Equal(t, http.StatusOK, res.StatusCode)
+	require.NoError(t, res.Body.Close())
+
+	u.retype("/slab/width", "728")
+	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('changed on another device'))`)
+	u.until("the newer length, the kept entry", `document.querySelector('[data-field="/slab/length"]').value === '1985' && document.querySelector('[data-field="/slab/width"]').value === '728'`)
+	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
+	u.keys(kb.Enter)
+	u.until("saved", `!document.querySelector('[role=alert]')`)
+	b := string(u.get("/api/jobs/tern-house/file"))
+	assert.Contains(t, b, `"width": 728`)
+	assert.Contains(t, b, `"length": 1985`)
+}
+
+// When the program does not answer, the entry stays, through a reload too.
+func TestTheProgramStopsAnswering(t *testing.T) {
+	u := sit(t, "serve")
+	u.open("/")
+	id := struct{ ID string }{}
+	post := func(path, body string, into any) {
+		res, err := http.Post(u.p.URL+path, "application/json", strings.NewReader(body))
+		require.NoError(t, err)
+		defer res.Body.Close()
+		require.NoError(t, json.NewDecoder(res.Body).Decode(into))
+	}
+	post("/api/jobs", `{"name": "House", "unit": "mm"}`, &id)
+	var v struct{ Opening struct{ ID string } }
+	post("/api/jobs/"+id.ID+"/openings", `{"name": "Study"}`, &v)
+	page := "/j/" + id.ID + "/" + v.Opening.ID + "/measure"
+	u.open(page)
+	u.until("ready", `document.activeElement?.dataset.field === 'next-reading'`)
+	require.NoError(t, u.p.Kill())
+	u.keys("826", kb.Enter)
+	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('does not answer'))`)
+	u.until("the entry is kept", `document.querySelector('[data-field="next-reading"]').value === '826'`)
+
+	again := exec.CommandContext(u.ctx, bin, "serve", "--addr", strings.TrimPrefix(u.p.URL, "http://"), "--data", u.p.Data, "--log", "warn")
+	out, err := again.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, again.Start())
+	t.Cleanup(func() { _ = again.Process.Signal(os.Interrupt); _ = again.Wait() })
+	_, err = out.Read(make([]byte, 100))
+	require.NoError(t, err)
+	u.open(page)
+	u.until("a reload finds the entry", `document.querySelector('[data-field="next-reading"]')?.value === '826'`)
+	u.do(chromedp.Focus(`[data-field="next-reading"]`))
+	u.keys(kb.Enter)
+	u.until("saved", `document.querySelector('[data-reading="width, 1800 mm up"] input')?.value === '826'`)
+}
+
+// kindmargin plan on the exported demo prints the same figures as the screen.
+func TestPlanPrintsWhatTheScreenShows(t *testing.T) {
+	u := sit(t, "demo")
+	for job, doors := range map[string][]string{"tern-house": {"linen", "chart"}, "alder-cottage": {"pantry"}} {
+		file := filepath.Join(t.TempDir(), job+".json")
+		require.NoError(t, os.WriteFile(file, u.get("/api/jobs/"+job+"/file"), 0o600))
+		out, err := exec.CommandContext(u.ctx, bin, "plan", "--json", file).Output()
+		require.NoError(t, err)
+		var plans []struct {
+			ID   string
+			Plan api.Plan
+		}
+		require.NoError(t, json.Unmarshal(out, &plans))
+		require.Len(t, plans, len(doors))
+		words, err := exec.CommandContext(u.ctx, bin, "plan", file).Output()
+		require.NoError(t, err)
+		for i, id := range doors {
+			show := func(x api.Text) string {
+				if job == "alder-cottage" {
+					return x.In
+				}
+				return x.MM
+			}
+			p := plans[i].Plan
+			require.Equal(t, id, plans[i].ID)
+			u.open("/j/" + job + "/" + id + "/cut")
+			for _, e := range p.Cut.Edges {
+				for k, m := range e.Marks {
+					if strings.HasPrefix(e.Says, "Nothing") {
+						continue
+					}
+					assert.Equal(t, show(m.Depth.Text), u.figure(fmt.Sprintf("cut-%v-%d", e.Side, k)))
+					assert.Contains(t, string(words), "off "+show(m.Depth.Text))
+				}
+			}
+			u.open("/j/" + job + "/" + id + "/hinges")
+			for _, h := range p.Hinges {
+				assert.Equal(t, show(h.Slab.Text), u.figure("hinge-slab-"+h.Name))
+				assert.Equal(t, show(h.Jamb.Text), u.figure("hinge-jamb-"+h.Name))
+				assert.Contains(t, string(words), "slab "+show(h.Slab.Text))
+			}
+			u.open("/j/" + job + "/" + id + "/lock")
+			assert.Equal(t, show(p.Latch.Slab.Text), u.figure("latch-slab"))
+			assert.Equal(t, show(p.Latch.Jamb.Text), u.figure("latch-jamb"))
+			assert.Contains(t, string(words), "strike in the jamb "+show(p.Latch.Jamb.Text))
+		}
+	}
+}

@@ -1,0 +1,101 @@
+// Command shots makes the pictures in docs/screenshots from the demo data:
+//
+//	go run ./e2e/shots docs/screenshots
+package main
+
+import (
+	"context"
+	"fmt"
+	"log"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"kindmargin/e2e"
+)
+
+type shot struct {
+	name, path, theme string
+	width, height     int64
+}
+
+var shots = func() []shot {
+	const chart = "/j/tern-house/chart/"
+	list := []shot{
+		{"jobs", "/", "day", 1280, 800},
+		{"walk", "/j/tern-house", "day", 1280, 800},
+		{"walk-night", "/j/tern-house", "night", 1280, 800},
+	}
+	for _, step := range []string{"measure", "slab", "margins", "cut", "hinges", "lock"} {
+		list = append(list, shot{step, chart + step, "day", 1280, 800})
+	}
+	return append(
+		list,
+		shot{"cut-night", chart + "cut", "night", 1280, 800},
+		shot{"measure-inches", "/j/alder-cottage/pantry/measure", "day", 1280, 800},
+		shot{"walk-phone", "/j/tern-house", "day", 390, 844},
+		shot{"measure-phone", "/j/alder-cottage/pantry/measure", "night", 390, 844},
+		shot{"cut-phone", chart + "cut", "day", 390, 844},
+	)
+}()
+
+func main() {
+	if len(os.Args) != 2 {
+		log.Fatal("usage: shots FOLDER")
+	}
+	if err := run(os.Args[1]); err != nil {
+		log.Fatal(err)
+	}
+}
+
+func run(dir string) error {
+	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
+	defer cancel()
+	tmp, err := os.MkdirTemp("", "shots")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(tmp)
+	bin, err := e2e.Build(ctx, tmp)
+	if err != nil {
+		return err
+	}
+	p, err := e2e.Start(ctx, bin, "demo", filepath.Join(tmp, "demo.db"))
+	if err != nil {
+		return err
+	}
+	defer func() { _ = p.Stop() }()
+	tab, stop := e2e.Browser(ctx, filepath.Join(tmp, "profile"))
+	defer stop()
+	for _, s := range shots {
+		if err := chromedp.Do(
+			tab,
+			chromedp.EmulateViewport(s.width, s.height),
+			chromedp.Navigate(p.URL+"/icon.svg"),
+		); err != nil {
+			return err
+		}
+		if _, err := chromedp.Run(tab, chromedp.Evaluate[bool](fmt.Sprintf(`localStorage.setItem('theme', %q), true`, s.theme))); err != nil {
+			return err
+		}
+		if err := chromedp.Do(tab, chromedp.Navigate(p.URL+s.path), chromedp.WaitVisible("h1")); err != nil {
+			return fmt.Errorf("%s: %w", s.name, err)
+		}
+		// The page is whole when nothing is being fetched and the font is in.
+		if _, err := chromedp.Run(tab, chromedp.Poll[bool](
+			`document.fonts.status === 'loaded' && !document.querySelector('[role=status]') && (location.pathname === '/' || !!document.querySelector('svg[role=img]'))`,
+		)); err != nil {
+			return fmt.Errorf("%s: %w", s.name, err)
+		}
+		png, err := chromedp.Run(tab, chromedp.CaptureScreenshot())
+		if err != nil {
+			return fmt.Errorf("%s: %w", s.name, err)
+		}
+		if err := os.WriteFile(filepath.Join(dir, s.name+".png"), png, 0o644); err != nil {
+			return err
+		}
+	}
+	return nil
+}
