@@ -158,18 +158,21 @@ type Finding struct {
 type ToRead struct {
 	Name   string         `json:"name"`
 	How    string         `json:"how"`
+	Brings string         `json:"brings" doc:"What it would make surer, and how far."`
 	Needed bool           `json:"needed"`
 	Kind   string         `json:"kind"`
 	Side   frame.Side     `json:"side"`
 	At     measure.Length `json:"at"`
 	From   measure.Length `json:"from"`
+	To     measure.Length `json:"to"`
 }
 
 // ReadingOn is a reading as it is listed.
 type ReadingOn struct {
-	ID   string `json:"id"`
-	Name string `json:"name"`
-	Text Text   `json:"text"`
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	Text   Text   `json:"text"`
+	Struck string `json:"struck" doc:"Why it was struck out; empty where it counts."`
 }
 
 // Sided is a figure of one side.
@@ -288,6 +291,7 @@ type ReadingMark struct {
 	Side  frame.Side `json:"side"`
 	At    float64    `json:"at"`
 	From  float64    `json:"from"`
+	To    float64    `json:"to"`
 	Clash bool       `json:"clash"`
 	Next  bool       `json:"next"`
 }
@@ -308,7 +312,7 @@ func NewPlan(j job.Job, o job.Opening) Plan {
 		v.Findings = append(v.Findings, Finding(f))
 	}
 	for _, r := range plan.ToRead {
-		v.ToRead = append(v.ToRead, ToRead{r.Name, r.How, r.Needed, string(r.Reading.Kind), r.Reading.Side, r.Reading.At, r.Reading.From})
+		v.ToRead = append(v.ToRead, ToRead{r.Name, r.How, r.Brings, r.Needed, string(r.Reading.Kind), r.Reading.Side, r.Reading.At, r.Reading.From, r.Reading.To})
 	}
 	for _, r := range o.Readings {
 		text := fine(r.Value)
@@ -317,7 +321,7 @@ func NewPlan(j job.Job, o job.Opening) Plan {
 		} else {
 			text.MM = measure.Exact(r.Value, measure.Millimetres)
 		}
-		v.Readings = append(v.Readings, ReadingOn{r.ID, r.Name(j.Unit), text})
+		v.Readings = append(v.Readings, ReadingOn{r.ID, r.Name(j.Unit), text, r.Struck})
 	}
 	for _, side := range frame.Sides {
 		v.Wanted = append(v.Wanted, Sided{side, p.fineFigure(plan.Wanted[side]), sure(plan.Sureness[side])})
@@ -385,7 +389,7 @@ func drawing(d job.Drawing) *DrawingView {
 		v.HingeTops = append(v.HingeTops, cents(y))
 	}
 	for _, r := range d.Readings {
-		v.Readings = append(v.Readings, ReadingMark{r.ID, string(r.Kind), r.Side, r.At, r.From, r.Clash, r.Wanted})
+		v.Readings = append(v.Readings, ReadingMark{r.ID, string(r.Kind), r.Side, r.At, r.From, r.To, r.Clash, r.Wanted})
 	}
 	return v
 }

@@ -99,7 +99,7 @@ func rigid(t testing.TB, width, height, hingeLean, lockLean, headRise, floorRise
 			survey.Reading{Kind: survey.Level, Side: frame.Foot, At: mm(width), Value: mm(floorRise)},
 		)
 	}
-	s, err := survey.Estimate(rs, p)
+	s, err := survey.Estimate(rs, nil, p)
 	require.NoError(t, err)
 	return s
 }
@@ -202,7 +202,7 @@ func drawSurvey(t *rapid.T) (*survey.Shape, []survey.Reading) {
 		{Kind: survey.Plumb, Side: frame.Hinge, At: mm(1900), From: mm(100), Value: off("p", 80)},
 		{Kind: survey.Level, Side: frame.Head, At: width - mm(30), From: mm(30), Value: off("l", 50)},
 	}
-	s, err := survey.Estimate(rs, survey.OldOpening(width.MM(), height.MM()))
+	s, err := survey.Estimate(rs, nil, survey.OldOpening(width.MM(), height.MM()))
 	require.NoError(t, err)
 	return s, rs
 }
@@ -261,7 +261,7 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 		{Kind: survey.Height, At: mm(790), Value: mm(2028)},
 		{Kind: survey.Plumb, Side: frame.Hinge, At: mm(1900), From: mm(100), Value: mm(1)},
 	}
-	shape, err := survey.Estimate(rs, survey.OldOpening(827, 2030))
+	shape, err := survey.Estimate(rs, nil, survey.OldOpening(827, 2030))
 	require.NoError(t, err)
 	o, err := Draw(shape, wanted)
 	require.NoError(t, err)
@@ -332,7 +332,7 @@ func BenchmarkDrawAndLay(b *testing.B) {
 		{Kind: survey.Height, At: mm(30), Value: mm(2032)},
 		{Kind: survey.Height, At: mm(790), Value: mm(2028)},
 	}
-	shape, err := survey.Estimate(rs, survey.OldOpening(827, 2030))
+	shape, err := survey.Estimate(rs, nil, survey.OldOpening(827, 2030))
 	require.NoError(b, err)
 	s := slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35)}
 	b.ReportAllocs()

@@ -63,7 +63,16 @@ func (e Edge) GapAt(along float64) float64 {
 type Outline struct {
 	Edges frame.Each[Edge]
 	Lean  float64 // of the line of the pins, mm per mm, into the opening
-	shape *survey.Shape
+	// Wanted are the margins that decide, as figures of the opening: at both
+	// ends and the middle of each side.
+	Wanted []WantedMargin
+}
+
+// WantedMargin is a margin as a figure of the opening, up to a constant.
+type WantedMargin struct {
+	Side  frame.Side
+	Where int // 0 foot or hinge corner, 1 middle, 2 head or lock corner
+	Row   survey.Row
 }
 
 // Stations along a jamb and along head or floor. A side bends over ℓ (400 to
@@ -89,7 +98,7 @@ func (e *ErrNoRoom) Error() string {
 // differ from its estimate.
 func Draw(shape *survey.Shape, want Targets) (Outline, error) {
 	p := shape.Prior()
-	o := Outline{shape: shape}
+	var o Outline
 
 	// Stations, side by side, in one joint estimate.
 	type station struct {
@@ -204,6 +213,9 @@ func Draw(shape *survey.Shape, want Targets) (Outline, error) {
 			e.excess = excessOf(side, e.Gaps, want.Margin[side]+e.Moved, cov.SliceSym(block, block+n))
 		}
 		o.Edges[side] = e
+		for where, i := range [3]int{0, n / 2, n - 1} {
+			o.Wanted = append(o.Wanted, WantedMargin{side, where, rows[block+i]})
+		}
 	}
 	c := o.corners(frame.Each[float64]{})
 	w := min(c[topLock].X-c[topHinge].X, c[footLock].X-c[footHinge].X)

@@ -118,6 +118,9 @@ func (o *Opening) Normalise() {
 	if len(o.Hinges.Pockets) == 0 {
 		o.Hinges.Pockets = nil
 	}
+	if len(o.Offers) == 0 {
+		o.Offers = nil
+	}
 	if len(o.Done) == 0 {
 		o.Done = nil
 	}

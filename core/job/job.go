@@ -35,6 +35,8 @@ type Opening struct {
 	Hand     frame.Hand       `json:"hand"`
 	Walls    Walls            `json:"walls"`
 	Between  measure.Length   `json:"between,omitempty"` // between what stands left and right of the opening
+	Sure     measure.Length   `json:"sure,omitempty"`    // sure enough: the standard deviation asked of every margin
+	Offers   []survey.Offer   `json:"offers,omitempty"`  // placings of a slab or of the old door
 	Readings []survey.Reading `json:"readings"`
 	Slab     slab.Slab        `json:"slab"`
 	Margins  Margins          `json:"margins"`
@@ -183,6 +185,29 @@ func (o Opening) Check(u measure.Unit) error {
 	if len(o.Readings) > mostReadings {
 		bad.add("/readings", "%d readings are more than %d: keep those you trust.", len(o.Readings), mostReadings)
 	}
+	if o.Sure < 0 || o.Sure > 10*measure.Millimetre {
+		bad.add("/sure", "%s is no sureness to ask for (up to %s; nothing for the usual).", measure.Say(o.Sure, u), measure.Say(10*measure.Millimetre, u))
+	}
+	offers := map[string]bool{}
+	if len(o.Offers) > 20 {
+		bad.add("/offers", "%d placings are more than 20: keep those that are used.", len(o.Offers))
+	}
+	for i, f := range o.Offers {
+		at := "/offers/" + strconv.Itoa(i)
+		if f.ID == "" || offers[f.ID] {
+			bad.add(at+"/id", "Each placing needs an id of its own; %q is missing or used twice.", f.ID)
+		}
+		offers[f.ID] = true
+		if strings.TrimSpace(f.Name) == "" || len(f.Name) > longestName {
+			bad.add(at+"/name", "Say what stood in the opening, in 1 to %d letters.", longestName)
+		}
+		var se *slab.Error
+		if errors.As((slab.Slab{Width: f.Width, Length: f.Length}).Check(u), &se) {
+			bad.add(at+"/"+se.Field, "%s", se.Problem)
+		} else if f.Width == 0 || f.Length == 0 {
+			bad.add(at+"/width", "Give the width and the length of what stood in the opening.")
+		}
+	}
 	seen := map[string]bool{}
 	for i, r := range o.Readings {
 		at := "/readings/" + strconv.Itoa(i)
@@ -193,6 +218,8 @@ func (o Opening) Check(u measure.Unit) error {
 		var re *survey.ReadingError
 		if errors.As(r.Check(u), &re) {
 			bad.add(at+"/"+re.Field, "%s", re.Problem)
+		} else if r.Kind == survey.Gap && !offers[r.Offer] {
+			bad.add(at+"/offer", "There is no placing %q: say which slab stood there.", r.Offer)
 		} else if r.Kind == survey.Width && o.Between > 0 && r.Value > o.Between {
 			bad.add(at+"/value", "%s is wider than the %s between what stands left and right of the opening: read both again.",
 				measure.Say(r.Value, u), measure.Say(o.Between, u))

@@ -68,7 +68,8 @@ type Suggestion struct {
 	Reading survey.Reading // without a value
 	Name    string
 	How     string
-	Needed  bool // no answer without it
+	Brings  string // what it would make surer, and how far
+	Needed  bool   // no answer without it
 }
 
 // MarginFigure is the light at one end of a side.
@@ -148,6 +149,7 @@ type Place struct {
 	Side   frame.Side
 	At     float64
 	From   float64
+	To     float64
 	Clash  bool
 	Wanted bool // not read yet: the next to take
 }
@@ -184,6 +186,7 @@ func Solve(j Job, o Opening) Plan {
 	s := solver{job: j, o: o, unit: j.Unit, tape: j.Tape}
 	s.survey()
 	s.outline()
+	s.suggest()
 	s.cut()
 	s.hinges()
 	s.latch()
@@ -234,6 +237,9 @@ func (s *solver) survey() {
 			s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/value", "%v", err)
 			continue
 		}
+		if r.Struck != "" {
+			continue
+		}
 		switch r.Kind {
 		case survey.Width:
 			widths = append(widths, r.Value.MM())
@@ -243,6 +249,7 @@ func (s *solver) survey() {
 		s.readings = append(s.readings, r)
 	}
 	s.widths, s.heights = len(widths), len(heights)
+	s.offered(&widths, &heights)
 	s.width, s.height = 800, 2020
 	if l := s.o.Slab; l.Width > 0 && l.Length > 0 {
 		s.width, s.height = l.Width.MM(), l.Length.MM()
@@ -267,16 +274,24 @@ func (s *solver) survey() {
 		s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/at", "The %s was read outside the opening, which is about %v by %v: correct its place. It is left out until then.",
 			r.Name(s.unit), measure.FromMM(s.width), measure.FromMM(s.height))
 	}
-	shape, err := survey.Estimate(fits, prior)
+	shape, err := survey.Estimate(fits, s.o.Offers, prior)
 	if err != nil { // cannot be: every reading was checked and the prior is ours
 		s.say(Stop, StepMeasure, "/readings", "The readings cannot be combined: %v.", err)
-		shape, _ = survey.Estimate(nil, prior)
+		shape, _ = survey.Estimate(nil, nil, prior)
 	}
 	s.shape = shape
 	for _, x := range shape.Suspects() {
 		i := slices.IndexFunc(s.o.Readings, func(r survey.Reading) bool { return r.ID == x.Reading.ID })
-		s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/value", "The %s reads %v, but the others say about %v: read it again.",
-			x.Reading.Name(s.unit), x.Reading.Value, measure.FromMM(x.Predicted))
+		text := fmt.Sprintf("The %s reads %%v, but the others say about %%v", x.Reading.Name(s.unit))
+		if slip := x.Slip(); slip != "" {
+			text += ": perhaps " + slip
+		}
+		if len(x.Or) > 0 {
+			text += ". It clashes with the " + x.Or[0].Name(s.unit) + ", and nothing tells which is wrong: read one of them again."
+		} else {
+			text += ". Read it again, or strike it out."
+		}
+		s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/value", text, x.Reading.Value, measure.FromMM(x.Predicted))
 	}
 	if s.widths == 0 {
 		s.say(Stop, StepMeasure, "", "No width has been read: take one at the top hinge's height first.")
@@ -284,7 +299,28 @@ func (s *solver) survey() {
 	if s.heights == 0 {
 		s.say(Stop, StepMeasure, "", "No floor-to-head height has been read: take one beside the hinge jamb.")
 	}
-	s.plan.ToRead = s.suggest()
+}
+
+// offered counts what a slab offered up tells: gaps at both edges are a
+// width, gaps at head and foot a height.
+func (s *solver) offered(widths, heights *[]float64) {
+	for _, f := range s.o.Offers {
+		var gap frame.Each[float64]
+		var seen frame.Each[bool]
+		for _, r := range s.readings {
+			if r.Kind == survey.Gap && r.Offer == f.ID {
+				gap[r.Side], seen[r.Side] = r.Value.MM(), true
+			}
+		}
+		if seen[frame.Hinge] && seen[frame.Lock] {
+			s.widths++
+			*widths = append(*widths, f.Width.MM()+gap[frame.Hinge]+gap[frame.Lock])
+		}
+		if seen[frame.Head] && seen[frame.Foot] {
+			s.heights++
+			*heights = append(*heights, f.Length.MM()+gap[frame.Head]+gap[frame.Foot])
+		}
+	}
 }
 
 type extent struct{ across, up float64 }
@@ -296,6 +332,16 @@ func placeOf(r survey.Reading) (e extent) {
 		e.across = at
 	case survey.Square:
 		e.across, e.up = at, at
+	case survey.Straight:
+		at = r.To.MM()
+		fallthrough
+	case survey.Gap:
+		if r.Side.Upright() {
+			e.up = at
+		} else {
+			e.across = at
+		}
+	case survey.Diagonal:
 	default:
 		e.up = at
 	}
@@ -305,48 +351,78 @@ func placeOf(r survey.Reading) (e extent) {
 // limit allows a reading a little outside, since the nominal size is rough.
 func (e extent) limit(width, height float64) bool { return e.across <= width+30 && e.up <= height+30 }
 
-// suggest lists the readings of a tape survey that have not been taken, in
-// trade order: widths at hinge heights, floor to head on both sides, plumb of
-// each jamb, level of head and floor.
-func (s *solver) suggest() (list []Suggestion) {
-	low, mid, high, edge := 200*measure.Millimetre, measure.Metre, 1800*measure.Millimetre, 50*measure.Millimetre
-	step := 10 * measure.Millimetre
-	if s.unit == measure.Inches {
-		low, mid, high, edge, step = 8*measure.Inch, 40*measure.Inch, 70*measure.Inch, 2*measure.Inch, measure.Inch
+// sureEnough is the standard deviation asked of every margin, in mm.
+func (s *solver) sureEnough() float64 {
+	if s.o.Sure > 0 {
+		return s.o.Sure.MM()
 	}
-	if h := measure.FromMM(s.height); high > h-100*measure.Millimetre {
-		high = (h - 100*measure.Millimetre).Round(step, measure.Down)
+	return usualSure
+}
+
+// usualSure is the sureness asked for where none is set. With an ordinary tape
+// (σ 0.8 mm) a dozen readings reach it; half of it would take thirty.
+const usualSure = 0.8
+
+// suggest lists the readings worth taking next: first one width and one
+// height, without which there is no answer; then, until every margin is sure
+// enough, those that help most.
+func (s *solver) suggest() {
+	at, edge := s.first()
+	needed := func(r survey.Reading, what string) {
+		s.plan.ToRead = append(s.plan.ToRead, Suggestion{r, r.Name(s.unit), r.How(s.unit), what, true})
 	}
-	far := (measure.FromMM(s.width) - edge).Round(step, measure.Down)
-	for _, w := range []struct {
-		r      survey.Reading
-		how    string
-		needed bool
-	}{
-		{survey.Reading{Kind: survey.Width, At: high}, "Tape across at the top hinge, jamb face to jamb face.", true},
-		{survey.Reading{Kind: survey.Width, At: mid}, "Tape across at mid-height.", false},
-		{survey.Reading{Kind: survey.Width, At: low}, "Tape across at the bottom hinge.", false},
-		{survey.Reading{Kind: survey.Height, At: edge}, "Floor to head beside the hinge jamb.", true},
-		{survey.Reading{Kind: survey.Height, At: far}, "Floor to head beside the lock jamb.", false},
-		{survey.Reading{Kind: survey.Plumb, Side: frame.Hinge, At: high, From: low}, "Long level on the hinge jamb: how far in does it stand at the top? Out is minus.", false},
-		{survey.Reading{Kind: survey.Plumb, Side: frame.Lock, At: high, From: low}, "Long level on the lock jamb: how far in does it stand at the top? Out is minus.", false},
-		{survey.Reading{Kind: survey.Level, Side: frame.Head, At: far, From: edge}, "Level under the head: how much higher is the lock side? Lower is minus.", false},
-		{survey.Reading{Kind: survey.Level, Side: frame.Foot, At: far, From: edge}, "Level on the floor: how much higher is the lock side? Lower is minus.", false},
-	} {
-		taken := slices.ContainsFunc(s.readings, func(r survey.Reading) bool {
-			near := r.Kind == w.r.Kind && r.Side == w.r.Side
-			if w.r.Kind == survey.Width || w.r.Kind == survey.Height {
-				near = near && (r.At-w.r.At).Abs() < 200*measure.Millimetre
-			}
-			return near
-		})
-		if taken {
-			continue
+	if s.widths == 0 {
+		needed(survey.Reading{Kind: survey.Width, At: at}, "no answer without a width")
+	}
+	if s.heights == 0 {
+		needed(survey.Reading{Kind: survey.Height, At: edge}, "no answer without a height")
+	}
+	if !s.answers() || !s.ok {
+		return
+	}
+	worst := 0.0
+	var rows []survey.Row
+	for _, w := range s.drawn.Wanted {
+		rows = append(rows, w.Row)
+	}
+	for _, sd := range s.plan.Sureness {
+		worst = max(worst, sd)
+	}
+	if worst <= s.sureEnough() {
+		return
+	}
+	width, height := measure.FromMM(s.width), measure.FromMM(s.height)
+	for i, g := range s.shape.Best(rows, survey.Candidates(width, height, s.unit)) {
+		if i == 4 || g.Worth < 0.01 {
+			break
 		}
-		needed := w.needed && (w.r.Kind == survey.Width && s.widths == 0 || w.r.Kind == survey.Height && s.heights == 0)
-		list = append(list, Suggestion{w.r, w.r.Name(s.unit), w.how, needed})
+		w := s.drawn.Wanted[g.Figure]
+		brings := fmt.Sprintf("%v margin, %s: from ±%s to ±%s", w.Side, ends[w.Side][w.Where], s.sigma(g.From), s.sigma(g.To))
+		s.plan.ToRead = append(s.plan.ToRead, Suggestion{g.Reading, g.Reading.Name(s.unit), g.Reading.How(s.unit), brings, false})
 	}
-	return list
+}
+
+// sigma shows a standard deviation, rounded up.
+func (s *solver) sigma(mm float64) string {
+	if s.unit == measure.Inches {
+		return measure.Exact(measure.FromMM(mm).Round(measure.Inch/64, measure.Up), s.unit)
+	}
+	return measure.Exact(measure.FromMM(mm).Round(measure.Millimetre/10, measure.Up), s.unit)
+}
+
+// first is where the first width (at the top hinge's height) and the first
+// height (beside the hinge jamb) are read.
+func (s *solver) first() (up, across measure.Length) {
+	if s.unit == measure.Inches {
+		return 70 * measure.Inch, 2 * measure.Inch
+	}
+	return 1800 * measure.Millimetre, 50 * measure.Millimetre
+}
+
+// ends names the three places of a side where its margin is judged.
+var ends = frame.Each[[3]string]{
+	frame.Head: {"hinge corner", "middle", "lock corner"}, frame.Foot: {"hinge corner", "middle", "lock corner"},
+	frame.Hinge: {"foot", "middle", "head"}, frame.Lock: {"foot", "middle", "head"},
 }
 
 // outline draws the finished slab in the opening.
@@ -380,10 +456,6 @@ func (s *solver) outline() {
 		return
 	}
 	s.drawn, s.ok = o, true
-	ends := map[frame.Side][2]string{
-		frame.Head: {"hinge corner", "lock corner"}, frame.Foot: {"hinge corner", "lock corner"},
-		frame.Hinge: {"foot", "head"}, frame.Lock: {"foot", "head"},
-	}
 	for _, side := range frame.Sides {
 		e := o.Edges[side]
 		add := func(g fit.Gap, where string) {
@@ -396,8 +468,8 @@ func (s *solver) outline() {
 		}
 		n := len(e.Gaps)
 		add(e.Gaps[0], ends[side][0])
-		add(e.Gaps[n/2], "middle")
-		add(e.Gaps[n-1], ends[side][1])
+		add(e.Gaps[n/2], ends[side][1])
+		add(e.Gaps[n-1], ends[side][2])
 		for _, g := range e.Gaps {
 			s.plan.Sureness[side] = max(s.plan.Sureness[side], g.Sigma)
 		}
@@ -736,7 +808,7 @@ func (s *solver) rod() {
 		StepLock:    "waits for readings and the slab",
 	}
 	look := map[Step]string{
-		StepMeasure: "the usual readings are in",
+		StepMeasure: "sure enough to cut",
 		StepSlab:    "see that it is big enough",
 		StepMargins: "see the light it gives",
 		StepCut:     "ready to cut",
@@ -757,10 +829,7 @@ func (s *solver) rod() {
 		case was:
 			n.State, n.Says = Nicked, "changed since it was done"
 		case step == StepMeasure && len(p.ToRead) > 0:
-			n.Says = fmt.Sprintf("%d more readings would help", len(p.ToRead))
-			if len(p.ToRead) == 1 {
-				n.Says = "1 more reading would help"
-			}
+			n.Says = "another reading would help"
 		default:
 			n.Says = look[step]
 		}
@@ -782,7 +851,7 @@ func (s *solver) mark(step Step) string {
 	switch step {
 	case StepMeasure:
 		for _, r := range s.o.Readings {
-			put(r.Kind, r.Side, int64(r.At), int64(r.From), int64(r.Value))
+			put(r.Kind, r.Side, int64(r.At), int64(r.From), int64(r.To), int64(r.Value), r.Offer, r.Struck != "", int64(r.Sure))
 		}
 	case StepSlab:
 		put(s.o.Slab, p.Finished[0].Value, p.Finished[1].Value)
@@ -838,10 +907,12 @@ func (s *solver) draw() {
 		clash := slices.ContainsFunc(s.plan.Findings, func(f Finding) bool {
 			return f.Weight == Stop && (f.Pointer == at+"value" || f.Pointer == at+"at")
 		})
-		d.Readings = append(d.Readings, Place{r.ID, r.Kind, r.Side, r.At.MM(), r.From.MM(), clash, false})
+		if r.Struck == "" {
+			d.Readings = append(d.Readings, Place{r.ID, r.Kind, r.Side, r.At.MM(), r.From.MM(), r.To.MM(), clash, false})
+		}
 	}
 	if len(s.plan.ToRead) > 0 {
 		r := s.plan.ToRead[0].Reading
-		d.Readings = append(d.Readings, Place{"", r.Kind, r.Side, r.At.MM(), r.From.MM(), false, true})
+		d.Readings = append(d.Readings, Place{"", r.Kind, r.Side, r.At.MM(), r.From.MM(), r.To.MM(), false, true})
 	}
 }

@@ -56,6 +56,21 @@ func NewFrame(width, height float64) Prior {
 	return p
 }
 
+// Each offer has three unknowns of its own, after the sides: how far its foot
+// at the hinge edge stands from the frame's origin along u and v, and its turn
+// (positive where its head leans toward the hinge jamb).
+const (
+	placed = frame.Side(16)
+
+	across = 0
+	up     = 1
+	turn   = 2
+
+	shiftSpread = 50.0 // mm
+	turnSpread  = 0.02 // mm per mm
+	mostOffers  = 60   // that a Side can number
+)
+
 func (p Prior) mean(s frame.Side) float64 {
 	switch s {
 	case frame.Lock:
@@ -69,6 +84,12 @@ func (p Prior) mean(s frame.Side) float64 {
 // cov is the prior covariance of one side at two places. Different sides are
 // independent.
 func (p Prior) cov(side frame.Side, s, t float64) float64 {
+	if side >= placed {
+		if (side-placed)%3 == turn {
+			return turnSpread * turnSpread
+		}
+		return shiftSpread * shiftSpread
+	}
 	bow, run := p.JambBow, p.JambRun
 	switch side {
 	case frame.Head:
@@ -112,10 +133,19 @@ func (p Prior) covOf(a, b Row) float64 {
 }
 
 // Row is the reading as a linear figure of the opening, given the prior's
-// nominal size (which places the corners).
+// nominal size (which places the corners). A gap needs its offer, and a
+// diagonal a shape to be linear about: see Estimate.
 func (r Reading) Row(p Prior) Row {
 	at, from := r.At.MM(), r.From.MM()
 	switch r.Kind {
+	case Straight:
+		// Light is where the side stands back from the straightedge.
+		back := 1.0
+		if r.Side == frame.Hinge || r.Side == frame.Foot {
+			back = -1
+		}
+		f := (at - from) / (r.To.MM() - from)
+		return Row{{r.Side, at, back}, {r.Side, from, -back * (1 - f)}, {r.Side, r.To.MM(), -back * f}}
 	case Width:
 		return Row{{frame.Lock, at, 1}, {frame.Hinge, at, -1}}
 	case Height:
@@ -149,30 +179,114 @@ func (r Reading) Row(p Prior) Row {
 	return nil
 }
 
+// gapRow is a gap beside offer number k as a linear figure, and the part of
+// its value that the slab's own size makes.
+func gapRow(r Reading, k int, of Offer) (row Row, constant float64) {
+	at := r.At.MM()
+	side := func(unknown int) frame.Side { return placed + frame.Side(3*k+unknown) }
+	switch r.Side {
+	case frame.Hinge: // slab's edge at u = across − turn·v
+		return Row{{side(across), 0, 1}, {side(turn), 0, -at}, {frame.Hinge, at, -1}}, 0
+	case frame.Lock:
+		return Row{{frame.Lock, at, 1}, {side(across), 0, -1}, {side(turn), 0, at}}, -of.Width.MM()
+	case frame.Head: // slab's edge at v = up + length + turn·u
+		return Row{{frame.Head, at, 1}, {side(up), 0, -1}, {side(turn), 0, -at}}, -of.Length.MM()
+	}
+	return Row{{side(up), 0, 1}, {side(turn), 0, at}, {frame.Foot, at, -1}}, 0
+}
+
+// diagonalRow is a diagonal as a linear figure about the corners' present
+// places: the unit vector along it, times the difference of its ends.
+func diagonalRow(side frame.Side, p Prior, corner func(frame.Side, float64) float64) (row Row, constant float64) {
+	far := frame.Lock
+	from, to := 0.0, p.Width
+	if side == frame.Lock {
+		far, from, to = frame.Hinge, p.Width, 0
+	}
+	du := corner(far, p.Height) - corner(side, 0)
+	dv := corner(frame.Head, to) - corner(frame.Foot, from)
+	d := math.Hypot(du, dv)
+	row = Row{{far, p.Height, du / d}, {side, 0, -du / d}, {frame.Head, to, dv / d}, {frame.Foot, from, -dv / d}}
+	// d is homogeneous in its ends, so the linear part is the whole of it.
+	return row, 0
+}
+
+// OfferError is a gap whose placing is not told.
+type OfferError struct {
+	Reading Reading
+	Problem string // a sentence
+}
+
+func (e *OfferError) Error() string { return e.Problem }
+
 // Shape is an estimate of an opening. Its methods are safe for concurrent
 // use.
 type Shape struct {
-	prior Prior
-	given []Reading
-	rows  []Row        // the readings', then the two pins
-	resid []float64    // y − Aμ
-	chol  mat.Cholesky // of S
-	alpha mat.VecDense // S⁻¹(y − Aμ)
+	prior  Prior
+	offers []Offer
+	corner func(frame.Side, float64) float64 // the places that diagonals are linear about
+	given  []Reading
+	rows   []Row        // the readings', then the two pins
+	resid  []float64    // y − Aμ
+	chol   mat.Cholesky // of S
+	alpha  mat.VecDense // S⁻¹(y − Aμ)
 }
 
 // Estimate conditions the prior on the readings, and on the frame's two pins
-// h(0) = 0 and f(0) = 0. It fails with a *ReadingError for a reading that
-// cannot be. No readings at all is a valid, very unsure, estimate.
-func Estimate(readings []Reading, p Prior) (*Shape, error) {
-	s := &Shape{prior: p, given: slices.Clone(readings)}
+// h(0) = 0 and f(0) = 0; readings that were struck out are passed over. It
+// fails with a *ReadingError for a reading that cannot be, and an *OfferError
+// for a gap beside a slab that is not among the offers. No readings at all is
+// a valid, very unsure, estimate.
+//
+// Diagonals are made linear about the present shape and the estimate repeated
+// until no corner moves by more than a micrometre, five times at most.
+func Estimate(readings []Reading, offers []Offer, p Prior) (*Shape, error) {
+	s, err := estimate(readings, offers, p, func(side frame.Side, _ float64) float64 { return p.mean(side) })
+	if err != nil || !slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
+		return s, err
+	}
+	corners := []Row{
+		{{frame.Hinge, p.Height, 1}}, {{frame.Lock, 0, 1}}, {{frame.Lock, p.Height, 1}},
+		{{frame.Head, 0, 1}}, {{frame.Head, p.Width, 1}}, {{frame.Foot, p.Width, 1}},
+	}
+	before := s.Means(corners)
+	for range 5 {
+		last := s
+		s, err = estimate(readings, offers, p, func(side frame.Side, at float64) float64 {
+			return last.Means([]Row{{{side, at, 1}}})[0]
+		})
+		if err != nil {
+			return nil, err
+		}
+		now := s.Means(corners)
+		moved := 0.0
+		for i := range now {
+			moved = max(moved, math.Abs(now[i]-before[i]))
+		}
+		if before = now; moved < 1e-3 {
+			break
+		}
+	}
+	return s, nil
+}
+
+func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Side, float64) float64) (*Shape, error) {
+	s := &Shape{prior: p, offers: offers, corner: corner}
 	noise := make([]float64, 0, len(readings)+2)
 	for _, r := range readings {
+		if r.Struck != "" {
+			continue
+		}
 		if err := r.Check(measure.Millimetres); err != nil {
 			return nil, err
 		}
-		row := r.Row(p)
+		row, constant, err := s.rowOf(r)
+		if err != nil {
+			return nil, err
+		}
+		s.given = append(s.given, r)
 		s.rows = append(s.rows, row)
-		s.resid = append(s.resid, r.Value.MM()-p.meanOf(row))
+		s.resid = append(s.resid, r.Value.MM()-constant-p.meanOf(row))
 		noise = append(noise, r.Sigma()*r.Sigma())
 	}
 	for _, side := range []frame.Side{frame.Hinge, frame.Foot} {
@@ -195,6 +309,23 @@ func Estimate(readings []Reading, p Prior) (*Shape, error) {
 		return nil, fmt.Errorf("combining %d readings: %w", len(readings), err)
 	}
 	return s, nil
+}
+
+// rowOf is a reading as a linear figure with its constant part.
+func (s *Shape) rowOf(r Reading) (row Row, constant float64, err error) {
+	switch r.Kind {
+	case Gap:
+		k := slices.IndexFunc(s.offers, func(o Offer) bool { return o.ID == r.Offer })
+		if k < 0 || k >= mostOffers {
+			return nil, 0, &OfferError{r, fmt.Sprintf("There is no placing %q: say which slab stood there.", r.Offer)}
+		}
+		row, constant = gapRow(r, k, s.offers[k])
+	case Diagonal:
+		row, constant = diagonalRow(r.Side, s.prior, s.corner)
+	default:
+		row = r.Row(s.prior)
+	}
+	return row, constant, nil
 }
 
 // Prior returns the prior that the estimate was made with.
@@ -279,12 +410,19 @@ func (s *Shape) Of(figure Row) (mean, sigma float64) {
 // question: about one sound reading in two thousand.
 const suspectAt = 3.5
 
+// equally is the share of the worst score from which another reading is as
+// likely to be the wrong one.
+const equally = 0.97
+
 // Suspect is a reading that the others contradict.
 type Suspect struct {
 	Reading   Reading
 	Predicted float64 // what the other readings say it should be, mm
 	Sigma     float64 // of reading less prediction, mm
 	Score     float64 // how many sigmas it is off
+	// Or are readings that clash with this one as strongly: which of them is
+	// wrong cannot be told without reading one again.
+	Or []Reading
 }
 
 // Suspects lists the readings that the rest contradict, worst first. A bad
@@ -298,7 +436,7 @@ func (s *Shape) Suspects() (list []Suspect) {
 		}
 		list = append(list, worst)
 		var err error
-		if rest, err = Estimate(slices.Delete(slices.Clone(rest.given), i, i+1), s.prior); err != nil {
+		if rest, err = estimate(slices.Delete(slices.Clone(rest.given), i, i+1), s.offers, s.prior, s.corner); err != nil {
 			break
 		}
 	}
@@ -313,11 +451,18 @@ func (s *Shape) worst() (worst Suspect, index int) {
 	if err := s.chol.InverseTo(&inv); err != nil {
 		return worst, 0
 	}
+	scores := make([]float64, len(s.given))
 	for i, r := range s.given {
 		sigma := 1 / math.Sqrt(inv.At(i, i))
 		miss := s.alpha.AtVec(i) / inv.At(i, i)
-		if score := math.Abs(miss) / sigma; score > worst.Score {
-			worst, index = Suspect{r, r.Value.MM() - miss, sigma, score}, i
+		scores[i] = math.Abs(miss) / sigma
+		if scores[i] > worst.Score {
+			worst, index = Suspect{Reading: r, Predicted: r.Value.MM() - miss, Sigma: sigma, Score: scores[i]}, i
+		}
+	}
+	for i, r := range s.given {
+		if i != index && scores[i] > equally*worst.Score {
+			worst.Or = append(worst.Or, r)
 		}
 	}
 	return worst, index

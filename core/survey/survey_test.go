@@ -173,7 +173,7 @@ func TestEstimateAgainstConditionNormal(t *testing.T) {
 	want, ok := joint.ConditionNormal(observed, values, nil)
 	require.True(t, ok)
 
-	shape, err := Estimate(readings, p)
+	shape, err := Estimate(readings, nil, p)
 	require.NoError(t, err)
 	figures := make([]Row, w)
 	for i, a := range keep {
@@ -191,7 +191,7 @@ func TestEstimateAgainstConditionNormal(t *testing.T) {
 }
 
 func TestTheFrameIsPinned(t *testing.T) {
-	s, err := Estimate(leaning(), OldOpening(828, 2030))
+	s, err := Estimate(leaning(), nil, OldOpening(828, 2030))
 	require.NoError(t, err)
 	for _, side := range []frame.Side{frame.Hinge, frame.Foot} {
 		m, sd := s.At(side, 0)
@@ -206,7 +206,7 @@ func TestSignsByHand(t *testing.T) {
 	p := OldOpening(800, 2000)
 	p.JambBow, p.HeadBow = 1e-3, 1e-3
 	read := func(rs ...Reading) *Shape {
-		s, err := Estimate(rs, p)
+		s, err := Estimate(rs, nil, p)
 		require.NoError(t, err)
 		return s
 	}
@@ -257,7 +257,7 @@ func TestMoreReadingsNeverMakeItLessSure(t *testing.T) {
 	figure := Row{{frame.Lock, 1500, 1}, {frame.Hinge, 1500, -1}}
 	last := math.Inf(1)
 	for n := range len(all) + 1 {
-		s, err := Estimate(all[:n], p)
+		s, err := Estimate(all[:n], nil, p)
 		require.NoError(t, err)
 		_, sd := s.Of(figure)
 		assert.LessOrEqual(t, sd, last+1e-9)
@@ -269,14 +269,14 @@ func TestMoreReadingsNeverMakeItLessSure(t *testing.T) {
 func TestAMisreadWidthIsNamed(t *testing.T) {
 	rs := leaning()
 	rs[1].Value += 10 * measure.Millimetre
-	s, err := Estimate(rs, OldOpening(828, 2030))
+	s, err := Estimate(rs, nil, OldOpening(828, 2030))
 	require.NoError(t, err)
 	suspects := s.Suspects()
 	require.Len(t, suspects, 1, "the sound readings beside it are not accused")
 	assert.Equal(t, rs[1], suspects[0].Reading)
 	assert.InDelta(t, 828.5, suspects[0].Predicted, 2)
 
-	s, err = Estimate(leaning(), OldOpening(828, 2030))
+	s, err = Estimate(leaning(), nil, OldOpening(828, 2030))
 	require.NoError(t, err)
 	assert.Empty(t, s.Suspects())
 }
@@ -306,7 +306,7 @@ func TestCheckNamesTheField(t *testing.T) {
 			assert.Equal(t, c.field, re.Field)
 			assert.Contains(t, re.Problem, c.says)
 		}
-		_, err = Estimate([]Reading{c.r}, OldOpening(800, 2000))
+		_, err = Estimate([]Reading{c.r}, nil, OldOpening(800, 2000))
 		assert.Error(t, err)
 	}
 }
@@ -326,7 +326,7 @@ func BenchmarkEstimate20(b *testing.B) {
 	rs = rs[:20]
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := Estimate(rs, OldOpening(828, 2030)); err != nil {
+		if _, err := Estimate(rs, nil, OldOpening(828, 2030)); err != nil {
 			b.Fatal(err)
 		}
 	}
