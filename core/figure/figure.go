@@ -51,9 +51,16 @@ func Quantum(u measure.Unit) measure.Length {
 	return 10 * measure.Micrometre
 }
 
+// slack is what no tape tells apart: a figure this near to a mark is on it,
+// whichever way it is rounded.
+const slack = 50 * measure.Micrometre
+
 // Rounded brings the figure to the tape, as a term of its own.
 func (f Figure) Rounded(tape measure.Tape, way measure.Way) Figure {
-	to := f.Value.Round(tape.Step(), way)
+	to := f.Value.Round(tape.Step(), measure.Nearest)
+	if (to - f.Value).Abs() > slack {
+		to = f.Value.Round(tape.Step(), way)
+	}
 	if to == f.Value {
 		return f
 	}

@@ -359,9 +359,10 @@ func (s *solver) sureEnough() float64 {
 	return usualSure
 }
 
-// usualSure is the sureness asked for where none is set. With an ordinary tape
-// (σ 0.8 mm) a dozen readings reach it; half of it would take thirty.
-const usualSure = 0.8
+// usualSure is the sureness asked for where none is set, in mm: what a dozen
+// careful readings with an ordinary tape (σ 0.8 mm) reach in an old opening.
+// Half a millimetre would take some forty; leave-on pays for the difference.
+const usualSure = 0.9
 
 // suggest lists the readings worth taking next: first one width and one
 // height, without which there is no answer; then, until every margin is sure
@@ -624,7 +625,7 @@ var Reasons = map[fit.Registration]string{
 // safe rounds a depth so that more is left on, and never takes off less than
 // nothing.
 func safe(depth float64, tape measure.Tape) measure.Length {
-	return max(measure.FromMM(depth), 0).Round(tape.Step(), measure.Down)
+	return figure.Figure{Value: max(measure.FromMM(depth), 0)}.Rounded(tape, measure.Down).Value
 }
 
 // depth is the figure of one mark with its terms.

@@ -436,6 +436,14 @@ export interface components {
             state: "waits" | "open" | "done" | "nicked";
             step: string;
         };
+        Offer: {
+            id: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            length: number;
+            name: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            width: number;
+        };
         Op: {
             /** @enum {string} */
             op: "add" | "remove" | "replace";
@@ -455,9 +463,12 @@ export interface components {
             lock: components["schemas"]["LockChoice"];
             margins: components["schemas"]["Margins"];
             name: string;
+            offers?: components["schemas"]["Offer"][];
             readings: components["schemas"]["Reading"][];
             room?: string;
             slab: components["schemas"]["Slab"];
+            /** @description A length in millimetres, exact to the nanometre. */
+            sure?: number;
             walls: string;
         };
         OpeningView: {
@@ -493,11 +504,18 @@ export interface components {
         Reading: {
             /** @description A length in millimetres, exact to the nanometre. */
             at: number;
+            blocked?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             from?: number;
             id: string;
             kind: string;
+            offer?: string;
             side?: string;
+            struck?: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            sure?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            to?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             value: number;
         };
@@ -511,10 +529,14 @@ export interface components {
             kind: string;
             next: boolean;
             side: string;
+            /** Format: double */
+            to: number;
         };
         ReadingOn: {
             id: string;
             name: string;
+            /** @description Why it was struck out; empty where it counts. */
+            struck: string;
             text: components["schemas"]["Text"];
         };
         School: {
@@ -564,6 +586,8 @@ export interface components {
         ToRead: {
             /** @description A length in millimetres, exact to the nanometre. */
             at: number;
+            /** @description What it would make surer, and how far. */
+            brings: string;
             /** @description A length in millimetres, exact to the nanometre. */
             from: number;
             how: string;
@@ -571,6 +595,8 @@ export interface components {
             name: string;
             needed: boolean;
             side: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            to: number;
         };
         Trade: {
             cautions: components["schemas"]["Caution"][];

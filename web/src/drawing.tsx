@@ -343,6 +343,30 @@ function Readings({
 					[r.at, y],
 				];
 			}
+			case 'straight': {
+				if (r.side === 'hinge' || r.side === 'lock') {
+					const x = r.side === 'hinge' ? th[0] + 20 : tl[0] - 20;
+					return [
+						[x, r.from],
+						[x, r.to],
+					];
+				}
+				const y = r.side === 'head' ? th[1] - 20 : fh[1] + 20;
+				return [
+					[r.from, y],
+					[r.to, y],
+				];
+			}
+			case 'diagonal':
+				return r.side === 'hinge' ? [fh, tl] : [fl, th];
+			case 'gap': {
+				const at = {
+					hinge: [fh[0], fh[1] + r.at],
+					lock: [fl[0], fl[1] + r.at],
+					head: [th[0] + r.at, th[1]],
+				}[r.side] ?? [fh[0] + r.at, fh[1]];
+				return [at as P, at as P];
+			}
 			case 'square': {
 				const hinge = r.side === 'hinge';
 				const y = th[1] - 110;

@@ -83,7 +83,7 @@ export function Tape(p: TapeProps) {
 							if (e.key === 'Enter') {
 								e.preventDefault();
 								p.onEnter(e.currentTarget.value);
-							}
+							} else if (e.key === 'Escape') e.currentTarget.blur();
 						}}
 					/>
 					<span className="opacity-75 text-base">{p.unit}</span>

@@ -91,6 +91,7 @@ export function Top({
 const keys: [string, string][] = [
 	['Enter', 'take the entry and go on to the next'],
 	['Tab / Shift Tab', 'next or previous place'],
+	['Esc', 'leave the entry, so that the keys below work'],
 	['1 to 6', 'to a step of the rod, in order'],
 	['n', 'to the next reading or the first entry'],
 	['w', 'back to the walk'],

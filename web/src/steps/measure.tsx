@@ -1,9 +1,11 @@
 import { X } from 'lucide-react';
 import { useContext, useState } from 'react';
-import type { Trouble, Unit } from '../api';
+import type { Op, Plan, Trouble, Unit } from '../api';
 import { useDoor } from '../door-state';
 import { Choose, LengthField, Tape } from '../field';
 import { pick, ShownIn, Sure } from '../length';
+
+type Reading = Plan['readings'][number];
 
 const kinds: Record<string, string> = {
 	width: 'Width',
@@ -11,22 +13,36 @@ const kinds: Record<string, string> = {
 	plumb: 'Plumb of a jamb',
 	level: 'Level of head or floor',
 	square: 'Square in a head corner',
+	straight: 'Straight: light under a straightedge',
+	diagonal: 'Diagonal',
+	gap: 'Gap beside a slab offered up, or the old door',
 };
 
-type Draft = { kind: string; side?: string; at: string | number; from?: string | number };
+type Draft = {
+	kind: string;
+	side?: string;
+	at?: string | number;
+	from?: string | number;
+	to?: string | number;
+	offer?: string;
+	blocked?: boolean;
+};
+
+const signed = (kind: string) => ['plumb', 'level', 'square', 'straight'].includes(kind);
 
 /** MeasureStep offers the next reading by name and place; Enter takes it and moves on. */
 export function MeasureStep() {
 	const { view } = useDoor();
 	const [skipped, setSkipped] = useState<string[]>([]);
 	const [other, setOther] = useState(false);
-	const next = view.plan.toRead.find((r) => !skipped.includes(r.name));
+	const open = view.plan.toRead.filter((r) => !skipped.includes(r.name));
+	const next = open[0];
 	return (
 		<>
 			<AboutOpening />
 			{next && !other && (
 				<section aria-label="Next reading" className="border-2 border-[var(--rod-edge)] p-3 mb-4">
-					<p className="opacity-80">Next reading{next.needed ? '' : ', to be surer'}</p>
+					<p className="opacity-80">Next reading: {next.brings}</p>
 					<h2 className="text-xl mb-1" data-next={next.name}>
 						{next.name[0]?.toUpperCase()}
 						{next.name.slice(1)}
@@ -40,10 +56,10 @@ export function MeasureStep() {
 							at: next.at,
 							...(next.side ? { side: next.side } : {}),
 							...(next.from ? { from: next.from } : {}),
+							...(next.to ? { to: next.to } : {}),
 						}}
-						signed={next.kind !== 'width' && next.kind !== 'height'}
 					/>
-					<div className="flex gap-2 mt-2">
+					<div className="flex flex-wrap gap-2 mt-2">
 						<button
 							type="button"
 							className="btn btn-ghost"
@@ -60,11 +76,20 @@ export function MeasureStep() {
 							Another reading
 						</button>
 					</div>
+					{open.length > 1 && !next.needed && (
+						<ul className="text-[0.95rem] opacity-85 mt-1">
+							{open.slice(1, 3).map((r) => (
+								<li key={r.name}>
+									or {r.name} ({r.brings})
+								</li>
+							))}
+						</ul>
+					)}
 				</section>
 			)}
 			{!next && !other && (
-				<p className="mb-3 text-lg">
-					The usual readings are in.{' '}
+				<p className="mb-3 text-lg" data-enough>
+					<strong>Sure enough to cut.</strong>{' '}
 					<button type="button" className="btn" onClick={() => setOther(true)} data-field="other-reading">
 						Another reading
 					</button>
@@ -114,17 +139,7 @@ function AboutOpening() {
 	);
 }
 
-function TakeReading({
-	name,
-	how,
-	reading,
-	signed,
-}: {
-	name: string;
-	how?: string;
-	reading: Draft;
-	signed?: boolean;
-}) {
+function TakeReading({ name, how, reading }: { name: string; how?: string; reading: Draft }) {
 	const { view, save } = useDoor();
 	const draftKey = `reading ${view.job.id} ${view.opening.id}`;
 	const [text, setText] = useState(() => sessionStorage.getItem(draftKey) ?? '');
@@ -160,7 +175,13 @@ function TakeReading({
 			onEnter={take}
 			error={error}
 			placeholder={
-				signed ? (view.job.unit === 'in' ? '-1/16' : '-1.5') : view.job.unit === 'in' ? '30 1/8' : '826.5'
+				signed(reading.kind)
+					? view.job.unit === 'in'
+						? '-1/16'
+						: '-1.5'
+					: view.job.unit === 'in'
+						? '30 1/8'
+						: '826.5'
 			}
 		/>
 	);
@@ -172,16 +193,49 @@ function OtherReading({ close }: { close: () => void }) {
 	const [side, setSide] = useState('hinge');
 	const [at, setAt] = useState('');
 	const [from, setFrom] = useState('');
+	const [to, setTo] = useState('');
+	const [blocked, setBlocked] = useState(false);
+	const offers = view.opening.offers ?? [];
+	const [offer, setOffer] = useState(offers[0]?.id ?? '');
 	const unit = view.job.unit as Unit;
-	const jamb = kind === 'plumb' || kind === 'square';
-	const sides = jamb ? ['hinge', 'lock'] : ['head', 'foot'];
-	const hasSide = jamb || kind === 'level';
+	const sides =
+		{
+			plumb: ['hinge', 'lock'],
+			square: ['hinge', 'lock'],
+			diagonal: ['hinge', 'lock'],
+			level: ['head', 'foot'],
+			straight: ['hinge', 'lock', 'head', 'foot'],
+			gap: ['hinge', 'lock', 'head', 'foot'],
+		}[kind] ?? [];
 	const own = sides.includes(side) ? side : (sides[0] ?? '');
-	const where = {
-		width: 'Height above the floor',
-		plumb: 'Upper place, above the floor',
-		square: 'Length of the blade',
-	}[kind];
+	const upright = own === 'hinge' || own === 'lock';
+	const place = upright ? 'above the floor' : 'from the hinge jamb';
+	const where =
+		{
+			width: 'Height above the floor',
+			height: 'Distance from the hinge jamb',
+			plumb: 'Upper place, above the floor',
+			level: 'Distance from the hinge jamb',
+			square: 'Length of the blade',
+			straight: `Where the light is read, ${place}`,
+			gap: upright ? 'Up the slab, from its foot' : "From the slab's hinge edge",
+		}[kind] ?? '';
+	const start =
+		{
+			plumb: 'Against the lower place, above the floor',
+			level: 'Against the place, from the hinge jamb',
+			straight: `Straightedge from, ${place}`,
+		}[kind] ?? '';
+	const toReading = () => document.querySelector<HTMLElement>('[data-field="next-reading"]')?.focus();
+	const reading: Draft = {
+		kind,
+		...(where ? { at } : { at: 0 }),
+		...(sides.length ? { side: own } : {}),
+		...(start ? { from } : {}),
+		...(kind === 'straight' ? { to } : {}),
+		...(kind === 'gap' ? { offer } : {}),
+		...(kind === 'gap' && blocked ? { blocked } : {}),
+	};
 	return (
 		<section aria-label="Another reading" className="border-2 border-[var(--rod-edge)] p-3 mb-4 grid gap-2">
 			<label>
@@ -199,61 +253,163 @@ function OtherReading({ close }: { close: () => void }) {
 					))}
 				</select>
 			</label>
-			{hasSide && (
-				<label>
-					<span className="block">Where</span>
-					<select className="select w-full" value={own} onChange={(e) => setSide(e.target.value)}>
-						{sides.map((s) => (
-							<option key={s} value={s}>
-								{s === 'foot' ? 'floor' : jamb ? `${s} jamb` : s}
+			{kind === 'gap' && <Offers chosen={offer} choose={setOffer} />}
+			{(kind !== 'gap' || offer) && (
+				<>
+					{sides.length > 0 && (
+						<label>
+							<span className="block">{kind === 'diagonal' ? 'From the foot of' : 'Where'}</span>
+							<select
+								className="select w-full"
+								value={own}
+								onChange={(e) => setSide(e.target.value)}
+								data-field="other-side"
+							>
+								{sides.map((s) => (
+									<option key={s} value={s}>
+										{s === 'foot' ? 'floor' : s === 'head' ? s : `${s} jamb`}
+									</option>
+								))}
+							</select>
+						</label>
+					)}
+					{where && (
+						<Tape id="other-at" label={where} value={at} unit={unit} onChange={setAt} onEnter={toReading} />
+					)}
+					{start && (
+						<Tape
+							id="other-from"
+							label={start}
+							value={from}
+							unit={unit}
+							onChange={setFrom}
+							onEnter={toReading}
+						/>
+					)}
+					{kind === 'straight' && (
+						<Tape id="other-to" label="to" value={to} unit={unit} onChange={setTo} onEnter={toReading} />
+					)}
+					{kind === 'gap' && (
+						<label className="flex items-center gap-3 min-h-11">
+							<input
+								type="checkbox"
+								className="checkbox"
+								checked={blocked}
+								onChange={(e) => setBlocked(e.target.checked)}
+							/>
+							nothing passes (then the reading is 0)
+						</label>
+					)}
+					<TakeReading name={kinds[kind] ?? kind} reading={reading} how={hows[kind] ?? 'Reading'} />
+				</>
+			)}
+			<button type="button" className="btn btn-ghost" onClick={close}>
+				Back to what would help most
+			</button>
+		</section>
+	);
+}
+
+const hows: Record<string, string> = {
+	plumb: 'How far further into the opening it stands at the upper place; out is minus',
+	level: 'How much higher it is there; lower is minus',
+	square: "Light at the blade's end; light in the corner is minus",
+	straight: 'Light under the straightedge; where it rocks on the middle, minus',
+	diagonal: "To the head's far corner",
+	gap: 'The packer that just passes',
+};
+
+/** Offers are the placings that gaps were read in: a slab stood on wedges, or the old door as it hung. */
+function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => void }) {
+	const { view, save } = useDoor();
+	const offers = view.opening.offers ?? [];
+	const unit = view.job.unit as Unit;
+	const [name, setName] = useState('the old door');
+	const [width, setWidth] = useState('');
+	const [length, setLength] = useState('');
+	const [error, setError] = useState('');
+	const [adding, setAdding] = useState(offers.length === 0);
+	const add = async () => {
+		const id = `o${offers.length + 1}`;
+		try {
+			const offer = { id, name, width, length };
+			await save(
+				[
+					offers.length
+						? { op: 'add', path: '/offers/-', value: offer }
+						: { op: 'add', path: '/offers', value: [offer] },
+				],
+				`stood up: ${name}`,
+			);
+			choose(id);
+			setAdding(false);
+			setError('');
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	if (!adding)
+		return (
+			<label>
+				<span className="block">What stood in the opening</span>
+				<span className="flex gap-2">
+					<select
+						className="select grow"
+						value={chosen}
+						onChange={(e) => choose(e.target.value)}
+						data-field="other-offer"
+					>
+						{offers.map((o) => (
+							<option key={o.id} value={o.id}>
+								{o.name}
 							</option>
 						))}
 					</select>
-				</label>
-			)}
-			<Tape
-				id="other-at"
-				label={where ?? 'Distance from the hinge jamb'}
-				value={at}
-				unit={unit}
-				onChange={setAt}
-				onEnter={() => document.querySelector<HTMLElement>('[data-field="next-reading"]')?.focus()}
-			/>
-			{(kind === 'plumb' || kind === 'level') && (
-				<Tape
-					id="other-from"
-					label={
-						kind === 'plumb'
-							? 'Against the lower place, above the floor'
-							: 'Against the place, from the hinge jamb'
-					}
-					value={from}
-					unit={unit}
-					onChange={setFrom}
-					onEnter={() => document.querySelector<HTMLElement>('[data-field="next-reading"]')?.focus()}
+					<button type="button" className="btn" onClick={() => setAdding(true)}>
+						Placed anew
+					</button>
+				</span>
+			</label>
+		);
+	return (
+		<div className="grid gap-2">
+			<p>Gaps read without moving the slab belong together. Say what stood there.</p>
+			<label>
+				<span className="block">What</span>
+				<input
+					className="input w-full text-lg"
+					data-field="offer-name"
+					value={name}
+					onChange={(e) => setName(e.target.value)}
 				/>
+			</label>
+			<div className="grid grid-cols-2 gap-2">
+				<Tape
+					id="offer-width"
+					label="Its width"
+					value={width}
+					unit={unit}
+					onChange={setWidth}
+					onEnter={() => document.querySelector<HTMLElement>('[data-field="offer-length"]')?.focus()}
+				/>
+				<Tape
+					id="offer-length"
+					label="Its length"
+					value={length}
+					unit={unit}
+					onChange={setLength}
+					onEnter={add}
+				/>
+			</div>
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
 			)}
-			<TakeReading
-				name={kinds[kind] ?? kind}
-				reading={{
-					kind,
-					at,
-					...(hasSide ? { side: own } : {}),
-					...(kind === 'plumb' || kind === 'level' ? { from } : {}),
-				}}
-				how={
-					{
-						plumb: 'How far further into the opening it stands at the upper place; out is minus',
-						level: 'How much higher it is there; lower is minus',
-						square: "Light at the blade's end; light in the corner is minus",
-					}[kind] ?? 'Reading'
-				}
-				signed={kind !== 'width' && kind !== 'height'}
-			/>
-			<button type="button" className="btn btn-ghost" onClick={close}>
-				Back to the usual readings
+			<button type="button" className="btn" onClick={add} data-field="offer-add">
+				It stands
 			</button>
-		</section>
+		</div>
 	);
 }
 
@@ -286,38 +442,111 @@ function Surety() {
 }
 
 function ReadingList() {
-	const { view, save } = useDoor();
+	const { view } = useDoor();
 	if (view.plan.readings.length === 0) return null;
 	return (
 		<section aria-label="Readings">
 			<h2 className="text-lg mb-1">Readings</h2>
 			<ul>
 				{view.plan.readings.map((r, i) => (
-					<li
-						key={r.id}
-						className="flex items-start gap-2 border-b border-base-300 py-1.5"
-						data-reading={r.name}
-					>
-						<span className="grow pt-2">
-							{r.name[0]?.toUpperCase()}
-							{r.name.slice(1)}
-						</span>
-						<span className="w-40 shrink-0">
-							<LengthField pointer={`/readings/${i}/value`} label={r.name} hideLabel />
-						</span>
-						<button
-							type="button"
-							className="btn btn-ghost btn-square"
-							tabIndex={-1}
-							aria-label={`Take out: ${r.name}`}
-							title="Take it out (undo brings it back)"
-							onClick={() => save([{ op: 'remove', path: `/readings/${i}` }], `took out: ${r.name}`)}
-						>
-							<X size={20} />
-						</button>
-					</li>
+					<Kept key={r.id} r={r} i={i} />
 				))}
 			</ul>
+			<div className="max-w-60 mt-3">
+				<LengthField
+					pointer="/sure"
+					label="Sure enough: every margin to ±"
+					optional
+					placeholder={view.job.unit === 'in' ? '1/32' : '0.9'}
+				/>
+			</div>
 		</section>
+	);
+}
+
+/** Kept is one reading: to correct, to strike out with a reason, or to count again. */
+function Kept({ r, i }: { r: Reading; i: number }) {
+	const { save } = useDoor();
+	const [why, setWhy] = useState<string | null>(null);
+	const [error, setError] = useState('');
+	const change = async (ops: Op[], label: string) => {
+		try {
+			await save(ops, label);
+			setWhy(null);
+			setError('');
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	const name = `${r.name[0]?.toUpperCase()}${r.name.slice(1)}`;
+	return (
+		<li className="border-b border-base-300 py-1.5" data-reading={r.name} data-struck={r.struck || undefined}>
+			<div className="flex items-start gap-2">
+				<span className={`grow pt-2 ${r.struck ? 'line-through opacity-70' : ''}`}>{name}</span>
+				<span className="w-36 shrink-0">
+					<LengthField pointer={`/readings/${i}/value`} label={r.name} hideLabel />
+				</span>
+				{r.struck ? (
+					<button
+						type="button"
+						className="btn btn-ghost px-2"
+						onClick={() =>
+							change([{ op: 'remove', path: `/readings/${i}/struck` }], `counts again: ${r.name}`)
+						}
+					>
+						Count it
+					</button>
+				) : (
+					<button
+						type="button"
+						className="btn btn-ghost px-2"
+						tabIndex={-1}
+						aria-label={`Strike out: ${r.name}`}
+						data-strike={r.name}
+						onClick={() => setWhy(why === null ? 'misread' : null)}
+					>
+						<X size={20} aria-hidden="true" />
+					</button>
+				)}
+			</div>
+			{r.struck && <p className="text-sm">struck out: {r.struck}</p>}
+			{why !== null && (
+				<form
+					className="flex flex-wrap gap-2 pb-1"
+					onSubmit={(e) => {
+						e.preventDefault();
+						change(
+							[{ op: 'add', path: `/readings/${i}/struck`, value: why.trim() || 'misread' }],
+							`struck out: ${r.name}`,
+						);
+					}}
+				>
+					<input
+						className="input grow"
+						aria-label="Why it is struck out"
+						data-field="strike-why"
+						// biome-ignore lint/a11y/noAutofocus: it opens where the hand is
+						autoFocus
+						value={why}
+						onChange={(e) => setWhy(e.target.value)}
+					/>
+					<button type="submit" className="btn btn-primary">
+						Strike it out
+					</button>
+					<button
+						type="button"
+						className="btn"
+						onClick={() => change([{ op: 'remove', path: `/readings/${i}` }], `took out: ${r.name}`)}
+					>
+						Take it away
+					</button>
+				</form>
+			)}
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</li>
 	);
 }
