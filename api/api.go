@@ -219,6 +219,7 @@ func operations(a huma.API, st *store.Store) {
 	huma.Register(a, op(http.MethodPost, "/jobs/{job}/openings/{opening}/redo", "redo", "Bring the change again"), s.redo)
 	huma.Register(a, op(http.MethodDelete, "/jobs/{job}/openings/{opening}", "remove-opening", "Take an opening off the walk"), s.remove)
 	huma.Register(a, op(http.MethodPost, "/jobs/{job}/openings/{opening}/restore", "restore-opening", "Put a removed opening back"), s.restore)
+	huma.Register(a, op(http.MethodGet, "/jobs/{job}/openings/{opening}/stock", "stock", "Which stock size to buy for an opening"), s.stock)
 	huma.Register(a, op(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), s.export)
 	bring := op(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file")
 	bring.SkipValidateBody = true // core reads the file, and says in its own words what is wrong with it
@@ -540,6 +541,14 @@ func (s server) history(ctx context.Context, in *historyIn, move func(context.Co
 		return nil, problem(err)
 	}
 	return openingBody(k), nil
+}
+
+func (s server) stock(ctx context.Context, in *OpeningPath) (*body[[]StockFit], error) {
+	k, err := s.store.Opening(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return &body[[]StockFit]{etag(k.Version), stockView(k.Job.Job(), k.Opening)}, nil
 }
 
 func (s server) remove(ctx context.Context, in *OpeningPath) (*struct{}, error) {

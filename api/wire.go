@@ -201,7 +201,10 @@ type CutSheet struct {
 	Width  []Figure      `json:"width" doc:"After the first cut: head, middle, foot."`
 	Length []Figure      `json:"length" doc:"After the first cut: hinge edge, middle, lock edge."`
 	Others []Alternative `json:"others"`
-	Why    string        `json:"why"`
+	Across string        `json:"across"`
+	Along  string        `json:"along"`
+	Why    []string      `json:"why" doc:"The decision, then the reason."`
+	Weight float64       `json:"weight" doc:"Of the uncut slab, about, in kg."`
 }
 
 // EdgeCut is what comes off one edge.
@@ -211,6 +214,13 @@ type EdgeCut struct {
 	Says   string     `json:"says"`
 	Left   Figure     `json:"left"`
 	Marks  []CutMark  `json:"marks"`
+	Passes []Pass     `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
+}
+
+// Pass is one pass of the plane, between two places along the uncut edge.
+type Pass struct {
+	From Length `json:"from"`
+	To   Length `json:"to"`
 }
 
 // CutMark is one mark: how far along the uncut edge, how deep.
@@ -221,12 +231,50 @@ type CutMark struct {
 
 // Alternative is a way of laying the slab.
 type Alternative struct {
-	Registration string   `json:"registration"`
-	Chosen       bool     `json:"chosen"`
-	Why          string   `json:"why"`
-	Short        bool     `json:"short"`
-	Hinge        []Length `json:"hinge" doc:"Off the hinge edge at head and foot."`
-	Lock         []Length `json:"lock" doc:"Off the lock edge at head and foot."`
+	Across string   `json:"across"`
+	Along  string   `json:"along"`
+	Chosen bool     `json:"chosen"`
+	Short  bool     `json:"short"`
+	Over   []string `json:"over" doc:"Edges that would lose more than they may."`
+	Hinge  []Length `json:"hinge" doc:"Off the hinge edge at head and foot."`
+	Lock   []Length `json:"lock" doc:"Off the lock edge at head and foot."`
+	Head   Length   `json:"head"`
+	Foot   Length   `json:"foot"`
+}
+
+// StockFit is a stock size held against the opening.
+type StockFit struct {
+	Market    string   `json:"market"`
+	Width     Length   `json:"width"`
+	Length    Length   `json:"length"`
+	Thickness Length   `json:"thickness"`
+	Fits      bool     `json:"fits"`
+	Best      bool     `json:"best"`
+	Why       string   `json:"why" doc:"Why it falls out."`
+	Off       []Length `json:"off" doc:"Most off head, hinge edge, lock edge and foot."`
+	Weight    float64  `json:"weight"`
+}
+
+func stockView(j job.Job, o job.Opening) []StockFit {
+	p := printer{j.Unit, j.Tape}
+	out := []StockFit{}
+	for _, f := range job.Buy(j, o) {
+		exact := func(l measure.Length) Length {
+			t := p.length(l)
+			if j.Unit == measure.Inches {
+				t.Text.In = measure.Exact(l, j.Unit)
+			} else {
+				t.Text.MM = measure.Exact(l, j.Unit)
+			}
+			return t
+		}
+		v := StockFit{f.Market, exact(f.Width), exact(f.Stock.Length), exact(f.Thickness), f.Fits, f.Best, f.Why, nil, math.Round(f.Weight)}
+		for _, side := range frame.Sides {
+			v.Off = append(v.Off, p.length(f.Off[side]))
+		}
+		out = append(out, v)
+	}
+	return out
 }
 
 // Hinge is one hinge's marks, to the top of the leaf.
@@ -350,7 +398,10 @@ func NewPlan(j job.Job, o job.Opening) Plan {
 func (p printer) cutSheet(plan job.Plan) *CutSheet {
 	c := &CutSheet{Edges: []EdgeCut{}, Others: []Alternative{}}
 	for _, e := range plan.Cuts {
-		edge := EdgeCut{e.Side, e.Method, e.Says, p.figure(e.Left), []CutMark{}}
+		edge := EdgeCut{e.Side, e.Method, e.Says, p.figure(e.Left), []CutMark{}, []Pass{}}
+		for _, pass := range e.Passes {
+			edge.Passes = append(edge.Passes, Pass{p.length(measure.FromMM(pass.From)), p.length(measure.FromMM(pass.To))})
+		}
 		for _, m := range e.Marks {
 			edge.Marks = append(edge.Marks, CutMark{p.length(m.At), p.figure(m.Depth)})
 		}
@@ -360,15 +411,18 @@ func (p printer) cutSheet(plan job.Plan) *CutSheet {
 		c.Width = append(c.Width, p.figure(plan.Width[i]))
 		c.Length = append(c.Length, p.figure(plan.Length[i]))
 	}
+	c.Across, c.Along, c.Weight = string(plan.Laying.Across), string(plan.Laying.Along), math.Round(plan.Weight)
+	c.Why = append([]string{job.Reasons[plan.Laying.Across], job.EndReasons[plan.Laying.Along]}, plan.Rules...)
 	for _, a := range plan.Others {
-		if a.Chosen {
-			c.Why = a.Why
+		alt := Alternative{
+			string(a.Across), string(a.Along), a.Chosen, a.Short, []string{},
+			[]Length{p.length(a.Hinge[0]), p.length(a.Hinge[1])}, []Length{p.length(a.Lock[0]), p.length(a.Lock[1])},
+			p.length(a.Head), p.length(a.Foot),
 		}
-		c.Others = append(c.Others, Alternative{
-			string(a.Registration), a.Chosen, a.Why, a.Short,
-			[]Length{p.length(a.Hinge[0]), p.length(a.Hinge[1])},
-			[]Length{p.length(a.Lock[0]), p.length(a.Lock[1])},
-		})
+		for _, side := range a.Over {
+			alt.Over = append(alt.Over, side.String())
+		}
+		c.Others = append(c.Others, alt)
 	}
 	return c
 }
@@ -474,7 +528,9 @@ func isLength(pointer string) bool {
 type Trade struct {
 	Schools       []School    `json:"schools"`
 	HingeRules    []HingeRule `json:"hingeRules"`
+	Constructions []Built     `json:"constructions"`
 	Registrations []Named     `json:"registrations"`
+	Ends          []Named     `json:"ends"`
 	Habits        []string    `json:"habits"`
 	Tapes         []TapeOf    `json:"tapes"`
 	Cautions      []Caution   `json:"cautions"`
@@ -494,6 +550,15 @@ type School struct {
 type Sized struct {
 	Side frame.Side `json:"side"`
 	Text Text       `json:"text"`
+}
+
+// Built is a construction of slab and what it allows.
+type Built struct {
+	ID     string  `json:"id"`
+	Name   string  `json:"name"`
+	Note   string  `json:"note"`
+	Source string  `json:"source"`
+	Most   []Sized `json:"most"`
 }
 
 // HingeRule places the outer hinges.
@@ -533,6 +598,16 @@ func tradeTables() Trade {
 			v.Margins = append(v.Margins, sized)
 		}
 		t.Schools = append(t.Schools, v)
+	}
+	for _, c := range trade.Constructions {
+		v := Built{ID: c.ID, Name: c.Name, Note: c.Note, Source: c.Source}
+		for _, side := range frame.Sides {
+			v.Most = append(v.Most, Sized{side, fine(c.Most[side])})
+		}
+		t.Constructions = append(t.Constructions, v)
+	}
+	for _, e := range fit.AllEnds {
+		t.Ends = append(t.Ends, Named{string(e), job.EndReasons[e]})
 	}
 	for _, r := range trade.HingeRules {
 		t.HingeRules = append(t.HingeRules, HingeRule{r.ID, r.Name, r.Source})

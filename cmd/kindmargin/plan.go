@@ -43,7 +43,7 @@ func printPlans(out io.Writer, j job.Job) error {
 			fmt.Fprintf(w, "  Finished slab\t%s %s\tby %s %s\n", show(s.Width.Text), sure(s.Width), show(s.Length.Text), sure(s.Length))
 		}
 		if c := p.Cut; c != nil {
-			fmt.Fprintf(w, "  %s\n", c.Why)
+			fmt.Fprintf(w, "  %s\n", strings.Join(c.Why, " "))
 			for _, e := range c.Edges {
 				fmt.Fprintf(w, "  Cut the %s\t%s\n", e.Side, e.Says)
 				for _, m := range e.Marks {

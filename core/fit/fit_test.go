@@ -122,7 +122,7 @@ func TestSquareOpeningByHand(t *testing.T) {
 		KeepHinge:  {0, 18},
 		EvenStiles: {9, 9},
 	} {
-		laid := Lay(o, frame.Each[float64]{}, s, r)
+		laid := Lay(o, frame.Each[float64]{}, s, Laying{r, KeepHead})
 		for i := range 5 {
 			assert.InDelta(t, want[0], laid.Cuts[frame.Hinge][i].Depth, 0.05, "%s", r)
 			assert.InDelta(t, want[1], laid.Cuts[frame.Lock][i].Depth, 0.05, "%s", r)
@@ -140,7 +140,7 @@ func TestSquareOpeningByHand(t *testing.T) {
 func TestLeaningJambAndFallingHeadByHand(t *testing.T) {
 	o, err := Draw(rigid(t, 800, 2000, 0, 8, -4, 0), wanted)
 	require.NoError(t, err)
-	laid := Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(820), Length: mm(2000), Thickness: mm(35)}, KeepHinge)
+	laid := Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(820), Length: mm(2000), Thickness: mm(35)}, Laying{KeepHinge, KeepHead})
 	lock := laid.Cuts[frame.Lock]
 	// Floor: 820 − (800 − 6) = 26; at the top of the slab 8·(1997−…)/2000 less.
 	assert.InDelta(t, 26, lock[4].Depth, 0.1)
@@ -154,15 +154,43 @@ func TestLeaningJambAndFallingHeadByHand(t *testing.T) {
 	// An opening that leans as a whole is square to itself: nothing tapers.
 	o, err = Draw(rigid(t, 800, 2000, 10, 10, -4, -4), wanted) // 10/2000 = 4/800
 	require.NoError(t, err)
-	laid = Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(800), Length: mm(2000), Thickness: mm(35)}, KeepLock)
+	laid = Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(800), Length: mm(2000), Thickness: mm(35)}, Laying{KeepLock, KeepHead})
 	assert.InDeltaSlice(t, []float64{6, 6, 6, 6, 6}, depths(laid.Cuts[frame.Hinge]), 0.1)
 	assert.InDeltaSlice(t, []float64{0, 0, 0}, depths(laid.Cuts[frame.Head]), 0.1)
+}
+
+// Off both ends: 2040 − 2023 = 17, so 8.5 each; keep the foot: 17 off the head.
+func TestEndsByHand(t *testing.T) {
+	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	s := slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35)}
+	for e, want := range map[Ends][2]float64{KeepHead: {0, 17}, EvenEnds: {8.5, 8.5}, KeepFoot: {17, 0}} {
+		laid := Lay(o, frame.Each[float64]{}, s, Laying{KeepLock, e})
+		assert.InDelta(t, want[0], laid.Cuts[frame.Head][1].Depth, 0.1, "%s", e)
+		assert.InDelta(t, want[1], laid.Cuts[frame.Foot][1].Depth, 0.1, "%s", e)
+	}
+}
+
+// A slab that is itself out of square by 4 at the head, 3 narrower at the
+// foot and 2 longer on the lock edge, in a square opening.
+func TestACrookedSlabByHand(t *testing.T) {
+	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	s := slab.Slab{Width: mm(838), WidthFoot: mm(835), Length: mm(2040), LengthLock: mm(2042), Square: mm(4), Thickness: mm(35)}
+	laid := Lay(o, frame.Each[float64]{}, s, Laying{KeepHinge, KeepHead})
+	head, lock, foot := laid.Cuts[frame.Head], laid.Cuts[frame.Lock], laid.Cuts[frame.Foot]
+	assert.InDelta(t, 0, head[0].Depth, 0.02)
+	assert.InDelta(t, 4, head[2].Depth, 0.02)
+	assert.InDelta(t, 18, lock[0].Depth, 0.1)
+	assert.InDelta(t, 15, lock[4].Depth, 0.1)
+	assert.InDelta(t, 17, foot[0].Depth, 0.1)
+	assert.InDelta(t, 15, foot[2].Depth, 0.1, "2042 − 4 off the head − 2023")
 }
 
 func TestShortSlabSaysWhereAndByHowMuch(t *testing.T) {
 	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
 	require.NoError(t, err)
-	laid := Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(813), Length: mm(2020), Thickness: mm(35)}, KeepHinge)
+	laid := Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(813), Length: mm(2020), Thickness: mm(35)}, Laying{KeepHinge, KeepHead})
 	require.Len(t, laid.Short, 2)
 	assert.Equal(t, frame.Lock, laid.Short[0].Side)
 	assert.InDelta(t, 7, laid.Short[0].By, 0.05) // 820 − 813
@@ -176,7 +204,7 @@ func TestLeaveOnGivesWayToASlabThatHasNoMore(t *testing.T) {
 	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
 	require.NoError(t, err)
 	leave := frame.Each[float64]{frame.Head: 1, frame.Lock: 2, frame.Foot: 2}
-	laid := Lay(o, leave, slab.Slab{Width: mm(821), Length: mm(2024.5), Thickness: mm(35)}, KeepLock)
+	laid := Lay(o, leave, slab.Slab{Width: mm(821), Length: mm(2024.5), Thickness: mm(35)}, Laying{KeepLock, KeepHead})
 	assert.Empty(t, laid.Short)
 	assert.InDelta(t, 1, laid.Left[frame.Lock], 0.1)
 	assert.InDelta(t, 1, laid.Left[frame.Head], 0.1)
@@ -219,25 +247,23 @@ func TestNoGapIsUnderTheLeastAndCutsAddUp(t *testing.T) {
 			}
 		}
 		s := slab.Slab{Width: shape0(shape, frame.Lock) + mm(20), Length: shape0(shape, frame.Head) + mm(30), Thickness: mm(35)}
-		for _, r := range Registrations {
+		s.WidthMid, s.WidthFoot = s.Width-mm(1), s.Width+mm(2)
+		s.LengthLock, s.Square = s.Length+mm(3), mm(2)
+		for _, r := range Layings() {
 			laid := Lay(o, o.LeaveOn(Common), s, r)
 			for _, side := range []frame.Side{frame.Hinge, frame.Lock, frame.Foot} {
-				whole := s.Width.MM()
-				if side == frame.Foot {
-					whole = s.Length.MM()
-				}
 				for _, c := range laid.Cuts[side] {
-					require.InDelta(t, c.Depth, whole-c.Opening+c.NearGap+c.FarGap-c.OtherCut-c.Left, 1e-9)
+					require.InDelta(t, c.Depth, c.Whole-c.Opening+c.NearGap+c.FarGap-c.OtherCut-c.Left, 1e-9)
 				}
 			}
 			for _, c := range laid.Cuts[frame.Head] {
-				require.InDelta(t, c.Depth, c.Opening+c.NearGap-c.Left, 1e-9)
+				require.InDelta(t, c.Depth, c.Opening+c.NearGap+c.Shared-c.Left, 1e-9)
 				require.GreaterOrEqual(t, c.Depth, -1e-9, "the head takes only what its shape needs")
 			}
 			// The opening named in the terms is the estimate's own, found
 			// here straight from the shape at mid-height.
 			mid := laid.Cuts[frame.Hinge][2]
-			v := shape0(shape, frame.Head).MM() - mid.At
+			v := shape0(shape, frame.Head).MM() - 3 - (mid.At - laid.Top[0]) // the cut head hangs 3 under the opening's
 			across, _ := shape.Of(survey.Row{{Side: frame.Lock, At: v, By: 1}, {Side: frame.Hinge, At: v, By: -1}})
 			require.InDelta(t, across, mid.Opening, 0.25)
 		}
@@ -341,6 +367,6 @@ func BenchmarkDrawAndLay(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		Lay(o, o.LeaveOn(Common), s, KeepLock)
+		Lay(o, o.LeaveOn(Common), s, Laying{KeepLock, KeepHead})
 	}
 }

@@ -11,8 +11,7 @@ import (
 // it is.
 type Registration string
 
-// The registrations. Each takes from the head only what its shape needs, and
-// the rest of the length from the foot.
+// The registrations across the slab.
 const (
 	KeepLock   Registration = "keep lock edge"  // all the width off the hinge edge
 	KeepHinge  Registration = "keep hinge edge" // all the width off the lock edge
@@ -22,12 +21,43 @@ const (
 // Registrations lists them.
 var Registrations = []Registration{KeepLock, KeepHinge, EvenStiles}
 
+// Ends is how the outline is laid along the slab: which end stays as it is, as
+// far as its shape allows.
+type Ends string
+
+// The ways to share what comes off the length.
+const (
+	KeepHead Ends = "keep head" // the head takes only what its shape needs
+	EvenEnds Ends = "even ends" // the same off both, so that rails look alike and a bore keeps its height
+	KeepFoot Ends = "keep foot" // the foot takes only what its shape needs
+)
+
+// AllEnds lists them.
+var AllEnds = []Ends{KeepHead, EvenEnds, KeepFoot}
+
+// Laying is a registration across and along the slab.
+type Laying struct {
+	Across Registration
+	Along  Ends
+}
+
+// Layings lists all of them.
+func Layings() (list []Laying) {
+	for _, r := range Registrations {
+		for _, e := range AllEnds {
+			list = append(list, Laying{r, e})
+		}
+	}
+	return list
+}
+
 // Cut is what comes off one edge of the slab at one place. Its parts add up:
 //
 //	long edges:  Depth = slab's width − Opening + NearGap + FarGap − OtherCut − Left
 //	foot:        Depth = slab's length − Opening + NearGap + FarGap − OtherCut − Left
-//	head:        Depth = Opening + NearGap − Left
+//	head:        Depth = Opening + NearGap + Shared − Left
 //
+// The slab's width and length are those at the mark.
 // In the last, Opening is how far the head of the opening falls here below
 // its highest place, and NearGap the margin here less the margin there.
 type Cut struct {
@@ -39,6 +69,8 @@ type Cut struct {
 	FarGap   float64 // the margin at the opposite edge
 	OtherCut float64 // what comes off the opposite edge here
 	Left     float64 // what is left on for now
+	Shared   float64 // on the head: what it takes of the length beside its own shape
+	Whole    float64 // the slab's own width or length here
 }
 
 // Short is a place where the slab does not reach the outline.
@@ -50,10 +82,10 @@ type Short struct {
 
 // Laid is an outline laid on a slab.
 type Laid struct {
-	Registration Registration
-	Cuts         frame.Each[[]Cut]
-	Short        []Short // at most one an edge, the worst
-	Left         frame.Each[float64]
+	Laying
+	Cuts  frame.Each[[]Cut]
+	Short []Short // at most one an edge, the worst
+	Left  frame.Each[float64]
 	// Width and Length of the slab after the first cut, at head, middle and
 	// foot, and at the hinge edge, middle and lock edge, mm.
 	Width, Length [3]float64
@@ -72,20 +104,24 @@ const shortBy = 0.05
 // Lay puts the outline on a slab, with leave left on each edge for now as far
 // as the slab has it to leave: a slab that is just big enough is cut to the
 // line, and only one that does not reach the line itself is short.
-func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid {
+func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	final := lay(o, frame.Each[float64]{}, s, r)
+	spare := final
+	if r.Along != KeepHead {
+		spare = lay(o, frame.Each[float64]{}, s, Laying{r.Across, KeepHead})
+	}
 	across, along := math.Inf(1), math.Inf(1)
 	for i, c := range final.Cuts[frame.Hinge] {
 		across = min(across, c.Depth+final.Cuts[frame.Lock][i].Depth)
 	}
-	for _, c := range final.Cuts[frame.Foot] {
+	for _, c := range spare.Cuts[frame.Foot] {
 		along = min(along, c.Depth)
 	}
 	across, along = max(across, 0), max(along, 0)
 	leave[frame.Lock] = min(leave[frame.Lock], across)
 	// What is left on at the head's lock corner beyond what comes off there is
 	// gained by taking as much off the rest of the head, out of the length.
-	atLock := final.Cuts[frame.Head][len(final.Cuts[frame.Head])-1].Depth
+	atLock := spare.Cuts[frame.Head][len(spare.Cuts[frame.Head])-1].Depth
 	leave[frame.Head] = min(leave[frame.Head], atLock+along)
 	leave[frame.Foot] = min(leave[frame.Foot], along-max(leave[frame.Head]-atLock, 0))
 	if leave == (frame.Each[float64]{}) {
@@ -96,13 +132,14 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 	return first
 }
 
-func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid {
+func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	width, length := s.Width.MM(), s.Length.MM()
+	widthAt := func(y float64) float64 { return s.WidthAt(y / length) }
 	c := o.corners(leave)
 
 	// The slab's long axis, turned by rake from the line of the pins.
 	rake := math.Atan2(c[topLock].X-c[footLock].X, c[topLock].Y-c[footLock].Y)
-	switch r {
+	switch r.Across {
 	case KeepHinge:
 		rake = 0
 	case EvenStiles:
@@ -113,13 +150,15 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 		c[i] = Corner{p.X*cos - p.Y*sin, p.X*sin + p.Y*cos}
 	}
 	var shift float64
-	switch r {
+	// Where each lock corner of the slab stands, about: its own width there.
+	atHead, atFoot := widthAt(0), widthAt(length)
+	switch r.Across {
 	case KeepLock:
-		shift = width - max(c[topLock].X, c[footLock].X)
+		shift = min(atHead-c[topLock].X, atFoot-c[footLock].X)
 	case KeepHinge:
 		shift = -min(c[topHinge].X, c[footHinge].X)
 	default:
-		shift = width/2 - (c[topLock].X+c[footLock].X+c[topHinge].X+c[footHinge].X)/4
+		shift = (atHead+atFoot)/4 - (c[topLock].X+c[footLock].X+c[topHinge].X+c[footHinge].X)/4
 	}
 	top := max(c[topHinge].Y, c[topLock].Y)
 	for i := range c { // the slab's own frame: x from its hinge edge, y down from its top
@@ -127,7 +166,7 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 		c[i].Y = top - c[i].Y
 	}
 
-	laid := Laid{Registration: r, Left: leave}
+	laid := Laid{Laying: r, Left: leave}
 	across := func(a, b Corner, y float64) float64 { return a.X + (b.X-a.X)*(y-a.Y)/(b.Y-a.Y) }
 	down := func(a, b Corner, x float64) float64 { return a.Y + (b.Y-a.Y)*(x-a.X)/(b.X-a.X) }
 	hingeAt := func(y float64) float64 { return across(c[topHinge], c[footHinge], y) }
@@ -149,37 +188,51 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 	}
 	// The head takes only what its shape needs: the slab's top is where the
 	// line of the head, run out to the slab's own corners, is highest.
-	highest, base := 0.0, headAt(0)
-	if headAt(width) < base {
-		highest, base = width, headAt(width)
+	part := func(x float64) float64 { return x / width }
+	highest, base := 0.0, headAt(0)-s.HeadAt(0)
+	if d := headAt(width) - s.HeadAt(1); d < base {
+		highest, base = width, d
 	}
-	for i := range c {
-		c[i].Y -= base
+	lower := func(by float64) {
+		for i := range c {
+			c[i].Y += by
+		}
+		top += by
 	}
-	top -= base
+	lower(-base)
+	shared := 0.0
+	if r.Along != KeepHead {
+		shared = max(min(s.FootAt(0)-footAt(0), s.FootAt(1)-footAt(width)), 0)
+		if r.Along == EvenEnds {
+			shared /= 2
+		}
+		lower(shared)
+	}
 
 	// Marks at the ends, the middle and the quarters of the slab.
 	for i := range 5 {
 		y := length * float64(i) / 4
-		cutH, cutL := hingeAt(y), width-lockAt(y)
+		whole := widthAt(y)
+		cutH, cutL := hingeAt(y), whole-lockAt(y)
 		gh, gl := gap(frame.Hinge, y), gap(frame.Lock, y)
 		left := leave[frame.Lock] + leave[frame.Hinge]
-		opening := width - cutH - cutL + gh + gl - left
-		laid.Cuts[frame.Hinge] = append(laid.Cuts[frame.Hinge], Cut{y, cutH, opening, gh, gl, cutL, left})
-		laid.Cuts[frame.Lock] = append(laid.Cuts[frame.Lock], Cut{y, cutL, opening, gl, gh, cutH, left})
+		opening := whole - cutH - cutL + gh + gl - left
+		laid.Cuts[frame.Hinge] = append(laid.Cuts[frame.Hinge], Cut{At: y, Depth: cutH, Opening: opening, NearGap: gh, FarGap: gl, OtherCut: cutL, Left: left, Whole: whole})
+		laid.Cuts[frame.Lock] = append(laid.Cuts[frame.Lock], Cut{At: y, Depth: cutL, Opening: opening, NearGap: gl, FarGap: gh, OtherCut: cutH, Left: left, Whole: whole})
 	}
 	for i := range 3 {
 		x := width * float64(i) / 2
-		cutT, cutF := headAt(x), length-footAt(x)
+		cutT, cutF := headAt(x)-s.HeadAt(part(x)), s.FootAt(part(x))-footAt(x)
+		whole := s.FootAt(part(x)) - s.HeadAt(part(x))
 		left := headLeft(x) - headLeft(highest)
 		more := gap(frame.Head, x) - gap(frame.Head, highest)
 		laid.Cuts[frame.Head] = append(laid.Cuts[frame.Head], Cut{
-			At: x, Depth: cutT, Opening: cutT - more + left, NearGap: more, Left: left,
+			At: x, Depth: cutT, Opening: cutT - shared - more + left, NearGap: more, Left: left, Shared: shared, Whole: whole,
 		})
 		gt, gf := gap(frame.Head, x), gap(frame.Foot, x)
 		leftLong := leave[frame.Foot] + headLeft(x)
-		opening := length - cutT - cutF + gt + gf - leftLong
-		laid.Cuts[frame.Foot] = append(laid.Cuts[frame.Foot], Cut{x, cutF, opening, gf, gt, cutT, leftLong})
+		opening := whole - cutT - cutF + gt + gf - leftLong
+		laid.Cuts[frame.Foot] = append(laid.Cuts[frame.Foot], Cut{At: x, Depth: cutF, Opening: opening, NearGap: gf, FarGap: gt, OtherCut: cutT, Left: leftLong, Whole: whole})
 	}
 	for _, side := range frame.Sides {
 		worst := Short{Side: side}
@@ -193,12 +246,12 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Registration) Laid
 		}
 	}
 	for i, y := range [3]float64{c[topHinge].Y, length / 2, min(c[footHinge].Y, length)} {
-		laid.Width[i] = min(lockAt(y), width) - max(hingeAt(y), 0)
+		laid.Width[i] = min(lockAt(y), widthAt(y)) - max(hingeAt(y), 0)
 	}
 	for i, x := range [3]float64{c[topHinge].X, width / 2, c[topLock].X} {
-		laid.Length[i] = min(footAt(x), length) - max(headAt(x), 0)
+		laid.Length[i] = min(footAt(x), s.FootAt(part(x))) - max(headAt(x), s.HeadAt(part(x)))
 	}
 	laid.Top = [2]float64{c[topHinge].Y, c[topLock].Y}
-	laid.LockEdge = [2]float64{width - c[topLock].X, width - c[footLock].X}
+	laid.LockEdge = [2]float64{widthAt(c[topLock].Y) - c[topLock].X, widthAt(c[footLock].Y) - c[footLock].X}
 	return laid
 }

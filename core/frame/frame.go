@@ -11,7 +11,7 @@ import "fmt"
 
 // Side is one of the four sides of an opening, or the edge of the slab that
 // meets it.
-type Side uint8
+type Side uint16
 
 // The sides in the order in which a slab is cut: head first, because every
 // other mark is measured from it on the hinge edge; foot last. NoSide, the
@@ -36,7 +36,7 @@ func (s Side) String() string {
 	if int(s) < len(names) {
 		return names[s]
 	}
-	return fmt.Sprintf("side %d", uint8(s))
+	return fmt.Sprintf("side %d", uint16(s))
 }
 
 // Upright reports whether the side is a jamb, placed by height v; head and

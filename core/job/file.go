@@ -121,6 +121,9 @@ func (o *Opening) Normalise() {
 	if len(o.Offers) == 0 {
 		o.Offers = nil
 	}
+	if len(o.Slab.Machined) == 0 {
+		o.Slab.Machined = nil
+	}
 	if len(o.Done) == 0 {
 		o.Done = nil
 	}

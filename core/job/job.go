@@ -92,9 +92,13 @@ func (m Margins) Own(s frame.Side) *measure.Length {
 
 // Cut is how the slab is cut.
 type Cut struct {
-	Registration string `json:"registration"` // a fit.Registration
+	Registration string `json:"registration"`   // a fit.Registration, or ByRule
+	Ends         string `json:"ends,omitempty"` // a fit.Ends, or ByRule
 	LeaveOn      Habit  `json:"leaveOn"`
 }
+
+// ByRule leaves a choice to the rules of fit.Choose.
+const ByRule = "by rule"
 
 // Habit is what is left on at the first cut.
 type Habit string
@@ -121,7 +125,7 @@ func NewOpening(id, name string, unit measure.Unit) Opening {
 		ID: id, Name: name, Hand: frame.Left, Walls: Old,
 		Readings: []survey.Reading{},
 		Margins:  Margins{School: "painted", Least: 3 * mm / 2, Uneven: mm / 2},
-		Cut:      Cut{Registration: "keep lock edge", LeaveOn: WhenSure},
+		Cut:      Cut{Registration: ByRule, Ends: ByRule, LeaveOn: WhenSure},
 		Hinges:   hinge.Choice{From: "6and9", Count: 2, Leaf: 75 * mm, Width: 29 * mm, Plate: 2 * mm, Closed: 7 * mm},
 		Lock:     lock.Choice{From: lock.FromHandle, Handle: trade.HandleHeight.Usual, Backset: 60 * mm, Bore: 22 * mm},
 	}
@@ -246,6 +250,9 @@ func (o Opening) Check(u measure.Unit) error {
 	}
 	if o.Margins.Uneven < 0 || o.Margins.Uneven > 5*measure.Millimetre {
 		bad.add("/margins/uneven", "%s is no unevenness to accept (0 to %s).", measure.Say(o.Margins.Uneven, u), measure.Say(5*measure.Millimetre, u))
+	}
+	if e := o.Cut.Ends; e != "" && !slices.Contains(allEnds, e) {
+		bad.add("/cut/ends", "There is no way of sharing the length called %q: use %s.", e, strings.Join(allEnds, ", "))
 	}
 	if !slices.Contains(registrations, o.Cut.Registration) {
 		bad.add("/cut/registration", "There is no way of laying the slab called %q: use %s.", o.Cut.Registration, strings.Join(registrations, ", "))

@@ -18,11 +18,16 @@ import (
 	"kindmargin/core/trade"
 )
 
-var registrations = func() (names []string) {
+// registrations and allEnds are what Cut may hold.
+var registrations, allEnds = func() (across, along []string) {
+	across, along = []string{ByRule}, []string{ByRule}
 	for _, r := range fit.Registrations {
-		names = append(names, string(r))
+		across = append(across, string(r))
 	}
-	return names
+	for _, e := range fit.AllEnds {
+		along = append(along, string(e))
+	}
+	return across, along
 }()
 
 // Weight says what a finding asks for.
@@ -86,6 +91,7 @@ type EdgeCut struct {
 	Method string
 	Says   string
 	Left   figure.Figure // left on for now
+	Passes []fit.Pass    // of a plane, a millimetre at a time; empty where a saw goes first
 }
 
 // MarkFigure is one mark of a cut.
@@ -96,11 +102,12 @@ type MarkFigure struct {
 
 // Alternative is another way of laying the slab, and what it costs.
 type Alternative struct {
-	Registration fit.Registration
-	Chosen       bool
-	Hinge, Lock  [2]measure.Length // off at head and foot
-	Why          string
-	Short        bool
+	fit.Laying
+	Chosen      bool
+	Hinge, Lock [2]measure.Length // off at head and foot
+	Head, Foot  measure.Length    // most off
+	Short       bool
+	Over        []frame.Side // edges that lose more than they may
 }
 
 // HingePlan is one hinge on slab and jamb.
@@ -166,7 +173,11 @@ type Plan struct {
 	Length   []figure.Figure     // hinge edge, middle, lock edge
 	Finished [2]figure.Figure    // greatest finished width and length wanted of a slab
 	Cuts     []EdgeCut           // in trade order; empty without a slab
+	Laying   fit.Laying          // as chosen
+	Rules    []string            // what decided it, in order; empty where it was forced
 	Others   []Alternative
+	Inserts  []fit.Insert
+	Weight   float64 // of the uncut slab, kg
 	Hinges   []HingePlan
 	Gauges   Gauges
 	Latch    *lock.Plan
@@ -549,8 +560,10 @@ func (s *solver) cut() {
 		three := measure.FromMM(3).Round(s.tape.Step(), measure.Up).MM()
 		s.leave[frame.Lock], s.leave[frame.Foot] = three, three
 	}
-	laid := fit.Lay(s.drawn, s.leave, s.o.Slab, fit.Registration(s.o.Cut.Registration))
+	way := s.choose()
+	laid := fit.Lay(s.drawn, s.leave, s.o.Slab, way.Laying)
 	s.laid, s.leave = &laid, laid.Left
+	s.limits(way)
 
 	for _, short := range laid.Short {
 		if short.Side.Upright() {
@@ -562,7 +575,7 @@ func (s *solver) cut() {
 		}
 	}
 	for _, side := range frame.Sides {
-		left := figure.Sum(0, figure.Term{Label: leftLabel[s.o.Cut.LeaveOn], Value: s.est(s.leave[carries(side, laid.Registration)]), Source: figure.Rule}).Rounded(s.tape, measure.Nearest)
+		left := figure.Sum(0, figure.Term{Label: leftLabel[s.o.Cut.LeaveOn], Value: s.est(s.leave[carries(side, laid.Across)]), Source: figure.Rule}).Rounded(s.tape, measure.Nearest)
 		edge := EdgeCut{Side: side, Left: left}
 		var deepest measure.Length
 		for _, c := range laid.Cuts[side] {
@@ -572,19 +585,17 @@ func (s *solver) cut() {
 		}
 		edge.Method = trade.Method(deepest)
 		edge.Says = s.advice(side, edge, deepest)
+		if n := len(edge.Marks); deepest > 0 && deepest < 6*measure.Millimetre {
+			reach := s.o.Slab.Width
+			if side.Upright() {
+				reach = s.o.Slab.Length
+			}
+			edge.Passes = fit.Passes(edge.Marks[0].Depth.Value.MM(), edge.Marks[n-1].Depth.Value.MM(), reach.MM(), 1)
+		}
 		s.plan.Cuts = append(s.plan.Cuts, edge)
 		if s.o.Cut.LeaveOn == WhenSure && s.leave[side] > 6 {
 			s.say(Care, StepCut, "", "The %v is not sure enough to cut near the line: %v is left on. More readings bring it down.", nameOf(side), measure.FromMM(s.leave[side]))
 		}
-	}
-	for _, r := range fit.Registrations {
-		a := fit.Lay(s.drawn, s.leave, s.o.Slab, r)
-		alt := Alternative{Registration: r, Chosen: string(r) == s.o.Cut.Registration, Why: Reasons[r], Short: len(a.Short) > 0}
-		for i, k := range []int{0, 4} {
-			alt.Hinge[i] = safe(a.Cuts[frame.Hinge][k].Depth, s.tape)
-			alt.Lock[i] = safe(a.Cuts[frame.Lock][k].Depth, s.tape)
-		}
-		s.plan.Others = append(s.plan.Others, alt)
 	}
 	sigmaW, sigmaL := s.plan.Sureness[frame.Lock], s.plan.Sureness[frame.Foot]
 	for i, label := range []string{"at the head", "at mid-length", "at the foot"} {
@@ -595,6 +606,97 @@ func (s *solver) cut() {
 		s.plan.Length = append(s.plan.Length, figure.Sum(sigmaL,
 			figure.Term{Label: "length after the first cut, " + label, Value: s.est(laid.Length[i]), Source: figure.Estimate, Sigma: sigmaL}).Rounded(s.tape, measure.Up))
 	}
+}
+
+// choose weighs every way of laying the slab that is not ruled out by force,
+// and keeps them all for the page.
+func (s *solver) choose() fit.Weighed {
+	ways := fit.Weigh(s.drawn, s.o.Slab, fit.Layings())
+	free := func(w fit.Weighed) bool {
+		c := s.o.Cut
+		return (c.Registration == ByRule || c.Registration == string(w.Across)) &&
+			(c.Ends == "" || c.Ends == ByRule || c.Ends == string(w.Along))
+	}
+	var allowed []fit.Weighed
+	for _, w := range ways {
+		if free(w) {
+			allowed = append(allowed, w)
+		}
+	}
+	if len(allowed) == 0 { // a forced choice that does not exist is refused by Check
+		allowed = ways
+	}
+	best, why := fit.Choose(allowed, s.o.Slab)
+	s.plan.Laying = allowed[best].Laying
+	if len(allowed) > 1 {
+		s.plan.Rules = why
+	}
+	for _, w := range ways {
+		alt := Alternative{
+			Laying: w.Laying, Chosen: w.Laying == s.plan.Laying, Short: len(w.Short) > 0,
+			Head: safe(w.Deepest[frame.Head], s.tape), Foot: safe(w.Deepest[frame.Foot], s.tape),
+		}
+		for i, k := range []int{0, 4} {
+			alt.Hinge[i] = safe(w.Cuts[frame.Hinge][k].Depth, s.tape)
+			alt.Lock[i] = safe(w.Cuts[frame.Lock][k].Depth, s.tape)
+		}
+		for _, side := range frame.Sides {
+			if w.Over[side] > 0 {
+				alt.Over = append(alt.Over, side)
+			}
+		}
+		s.plan.Others = append(s.plan.Others, alt)
+	}
+	return allowed[best]
+}
+
+// limits says what the chosen cuts do that the slab does not allow, and what
+// follows from them.
+func (s *solver) limits(way fit.Weighed) {
+	slab := s.o.Slab
+	kind, _ := trade.ConstructionByID(slab.Construction)
+	s.plan.Weight = slab.Weight()
+	if slab.Construction != "" && s.plan.Weight > trade.TwoPeople {
+		s.say(Care, StepSlab, "", "The slab weighs about %.0f kg: two people lift it.", s.plan.Weight)
+	}
+	if slab.Construction == "rated" {
+		s.say(Stop, StepCut, "/slab/construction", "A rated slab is cut only as its certificate says, and only if whoever answers for the building agrees. This plan is worked out inside the limits entered; it is never ready by itself.")
+	}
+	for _, side := range frame.Sides {
+		over := way.Over[side]
+		if over == 0 {
+			continue
+		}
+		off, most := measure.FromMM(way.Deepest[side]), slab.Most(side)
+		switch {
+		case slab.IsMachined(side):
+			s.say(Stop, StepCut, "/slab/machined", "The %s carries bores or pockets and would lose %v: no way of laying this slab leaves it alone. Choose a slab nearer the size.", edgeOf(side), off)
+		default:
+			s.say(Stop, StepCut, "/slab/limits/"+side.String(), "The %s would lose %v and only %v may come off (%s). Choose a slab nearer the size, or enter what the maker allows.", edgeOf(side), off, most, kind.Name)
+		}
+	}
+	if way.Handle > 0 {
+		s.say(Care, StepCut, "/slab/handle", "The handle that is bored ends up %v outside the usual %v to %v.", measure.FromMM(way.Handle), trade.HandleHeight.Least, trade.HandleHeight.Most)
+	}
+	if slab.IsMachined(frame.Lock) && slab.Handle > 0 && way.Deepest[frame.Lock] > 0.25 {
+		s.say(Care, StepCut, "/slab/machined", "The bore's backset shrinks by %v.", measure.FromMM(way.Deepest[frame.Lock]))
+	}
+	s.plan.Inserts = s.laid.Inserts(slab)
+	for _, in := range s.plan.Inserts {
+		text := "The %v is cut to %v of its rail: too little to hold."
+		if in.Left == 0 {
+			text = "The %v is cut past its rail (%v left) and the end is open."
+		}
+		s.say(Care, StepCut, "", text+" Salvage the old rail or glue in an insert %v wide and %v thick, pushing the core back %v first: glue inside the skins and on the insert, level or just shy, clamp over battens; 20 minutes to handle with tape, a night in clamps.",
+			in.End, in.Left, in.Width, in.Thickness, in.Deep)
+	}
+}
+
+func edgeOf(side frame.Side) string {
+	if side.Upright() {
+		return side.String() + " edge"
+	}
+	return side.String()
 }
 
 // carries is the side whose leave-on is found on an edge: what is left on
@@ -622,6 +724,13 @@ var Reasons = map[fit.Registration]string{
 	fit.EvenStiles: "The same comes off both long edges, so that the stiles still look alike.",
 }
 
+// EndReasons says why one would share the length in each way.
+var EndReasons = map[fit.Ends]string{
+	fit.KeepHead: "The head takes only what its shape needs; the rest comes off the foot.",
+	fit.EvenEnds: "The same comes off both ends: rails look alike, a bore keeps its height, and a hollow slab's rails last longest.",
+	fit.KeepFoot: "The foot takes only what its shape needs; the rest comes off the head.",
+}
+
 // safe rounds a depth so that more is left on, and never takes off less than
 // nothing.
 func safe(depth float64, tape measure.Tape) measure.Length {
@@ -642,15 +751,16 @@ func (s *solver) depth(side frame.Side, c fit.Cut, laid fit.Laid) figure.Figure 
 	case frame.Head:
 		add("the head falls below its highest place, square to the slab", s.est(c.Opening), figure.Estimate, sigma)
 		add("margin here against the margin there", s.est(c.NearGap), figure.Estimate, 0)
+		add("taken off the head to share the length", s.est(c.Shared), figure.Choice, 0)
 	case frame.Foot:
-		add("slab's length", s.o.Slab.Length, figure.Reading, 0)
+		add("slab's length here", s.est(c.Whole), figure.Reading, 0)
 		add("opening here, floor to head along the slab", -s.est(c.Opening), figure.Estimate, sigma)
 		add("head margin here", s.est(c.FarGap), figure.Choice, 0)
 		add("foot margin here", s.est(c.NearGap), figure.Choice, 0)
 		add("comes off the head here", -s.est(c.OtherCut), figure.Estimate, 0)
 	default:
 		near, far := s.est(c.NearGap), s.est(c.FarGap)
-		add("slab's width", s.o.Slab.Width, figure.Reading, 0)
+		add("slab's width here", s.est(c.Whole), figure.Reading, 0)
 		add("opening here, square to the slab", -s.est(c.Opening), figure.Estimate, sigma)
 		add(side.String()+" margin here", near, figure.Choice, 0)
 		add(other+" margin here", far, figure.Choice, 0)
@@ -683,10 +793,7 @@ func (s *solver) sigmaAt(side frame.Side, at float64) float64 {
 // advice says the edge's decision in a sentence.
 func (s *solver) advice(side frame.Side, e EdgeCut, deepest measure.Length) string {
 	if deepest == 0 {
-		if side.Upright() {
-			return fmt.Sprintf("Nothing comes off the %v edge.", side)
-		}
-		return fmt.Sprintf("Nothing comes off the %v.", side)
+		return "Nothing comes off the " + edgeOf(side) + "."
 	}
 	first, last := e.Marks[0].Depth.Value, e.Marks[len(e.Marks)-1].Depth.Value
 	from, to := "head", "foot"
@@ -783,8 +890,24 @@ func (s *solver) latch() {
 	if p.Wall < 5*measure.Millimetre {
 		s.say(Care, StepLock, "/lock/bore", "A %v bore in a %v slab leaves walls of %v: under 5 mm they split easily.", s.o.Lock.Bore, s.o.Slab.Thickness, p.Wall)
 	}
+	s.block(p)
 	if s.laid != nil && s.leave[frame.Head] >= s.tape.Step().MM() {
 		s.say(Note, StepLock, "", "Measure down from the head's finished line: %v is still left on at the lock corner.", measure.FromMM(s.leave[frame.Head]))
+	}
+}
+
+// block says where a hollow slab's lock block does not lie behind the lock.
+func (s *solver) block(p lock.Plan) {
+	kind, _ := trade.ConstructionByID(s.o.Slab.Construction)
+	if kind.LockBlock == 0 || s.laid == nil {
+		return
+	}
+	// The block lies about the middle of the uncut slab.
+	middle := s.o.Slab.Length/2 - measure.FromMM(s.laid.Top[1])
+	reach := 50 * measure.Millimetre // of a latch and its handles, up and down
+	if lack := (p.Slab.Value - middle).Abs() + reach - kind.LockBlock/2; lack > 0 {
+		s.say(Care, StepLock, "/lock/"+s.o.Lock.From, "The lock block of a hollow slab lies about %v below the finished top, %v long; the lock at %v misses it by %v. Move the handle, or glue in a block %v by %v behind it.",
+			middle, kind.LockBlock, p.Slab.Value, lack, kind.LockBlock/2, s.o.Slab.Thickness-2*kind.Skin)
 	}
 }
 

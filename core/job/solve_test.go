@@ -18,6 +18,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 )
 
 func mm(v float64) measure.Length { return measure.FromMM(v) }
@@ -46,7 +47,10 @@ func square() Opening {
 	read(survey.Reading{Kind: survey.Plumb, Side: frame.Lock, At: mm(1800), From: mm(200)})
 	read(survey.Reading{Kind: survey.Level, Side: frame.Head, At: mm(770), From: mm(50)})
 	read(survey.Reading{Kind: survey.Level, Side: frame.Foot, At: mm(770), From: mm(50)})
-	o.Cut.LeaveOn = ToLine
+	o.Cut = Cut{Registration: "keep lock edge", Ends: "keep head", LeaveOn: ToLine}
+	// The maker lets more come off than is usual.
+	most := mm(30)
+	o.Slab.Limits = slab.Limits{Head: &most, Hinge: &most, Lock: &most, Foot: &most}
 	return o
 }
 
@@ -134,6 +138,8 @@ func drawOpening(t *rapid.T, j Job) Opening {
 	}
 	o.Slab = slab.Slab{Width: w + around("sw", 15, 25), Length: h + around("sl", 15, 25), Thickness: mm(35)}
 	o.Cut.Registration = rapid.SampledFrom(registrations).Draw(t, "registration")
+	o.Cut.Ends = rapid.SampledFrom(allEnds).Draw(t, "ends")
+	o.Slab.Construction = rapid.SampledFrom(trade.Constructions).Draw(t, "construction").ID
 	o.Cut.LeaveOn = rapid.SampledFrom(Habits).Draw(t, "habit")
 	if rapid.Bool().Draw(t, "pockets") {
 		o.Hinges.From, o.Hinges.Pockets = hinge.FromPockets, []measure.Length{mm(171.5), mm(1600)}
@@ -184,15 +190,62 @@ func TestEveryFigureAddsUpAndNoCutGoesBelowNought(t *testing.T) {
 	})
 }
 
+// 838 × 2040 × 35 mm at 620 kg/m³ is 37.1 kg (by hand).
+func TestWhichToBuy(t *testing.T) {
+	o := square()
+	o.Slab = slab.Slab{Construction: "flush"}
+	list := Buy(house, o)
+	require.NotEmpty(t, list)
+	var best []StockFit
+	for _, f := range list {
+		if f.Best {
+			best = append(best, f)
+		}
+		assert.Equal(t, f.Why == "", f.Fits, "what falls out says why")
+	}
+	// A slab of 820 by 2023 is wanted. Of the metric sizes 826 × 2040 loses 6
+	// and 17; 838 × 2032 loses 18 off the width, 10 from an edge and 8 from the
+	// other.
+	require.Len(t, best, 1)
+	assert.Equal(t, mm(826), best[0].Width)
+	assert.Equal(t, mm(2040), best[0].Length)
+	assert.True(t, list[0].Best, "the one to buy stands first")
+	for _, f := range list {
+		switch {
+		case f.Width == mm(813):
+			assert.Contains(t, f.Why, "too narrow by 7 mm")
+		case f.Width == mm(838) && f.Length == mm(1981):
+			assert.Contains(t, f.Why, "too short by 42 mm")
+		case f.Width == mm(914) && f.Length == mm(2032):
+			assert.Contains(t, f.Why, "only 10 mm may")
+		}
+	}
+	o.Readings = nil
+	assert.Empty(t, Buy(house, o), "no answer without readings")
+}
+
+func TestByRuleSaysWhatDecided(t *testing.T) {
+	o := square()
+	o.Cut.Registration, o.Cut.Ends = ByRule, ByRule
+	o.Slab.Limits, o.Slab.Construction = slab.Limits{}, "hollow"
+	p := Solve(house, o)
+	assert.Equal(t, fit.Laying{Across: fit.EvenStiles, Along: fit.KeepHead}, p.Laying, "18 off, and only 10 from either edge")
+	assert.Contains(t, p.Rules, "what may come off each edge is kept to")
+	o.Cut.Registration, o.Cut.Ends = "keep lock edge", "keep head"
+	assert.Empty(t, Solve(house, o).Rules, "forced")
+}
+
 // The three ways of laying the slab take the same off in all, to the tape.
 func TestAlternativesTakeTheSameInAll(t *testing.T) {
 	o := square()
 	o.Cut.Registration = string(fit.EvenStiles)
+	o.Cut.Ends = string(fit.KeepHead)
 	p := Solve(house, o)
-	require.Len(t, p.Others, 3)
+	require.Len(t, p.Others, 9)
 	for _, a := range p.Others {
-		assert.InDelta(t, 18, (a.Hinge[0] + a.Lock[0]).MM(), 1.01, "%s", a.Registration)
-		assert.Equal(t, a.Registration == fit.EvenStiles, a.Chosen)
+		assert.InDelta(t, 18, (a.Hinge[0] + a.Lock[0]).MM(), 1.01, "%v", a.Laying)
+		assert.InDelta(t, 17, (a.Head + a.Foot).MM(), 1.01, "%v", a.Laying)
+		assert.Equal(t, a.Laying == fit.Laying{Across: fit.EvenStiles, Along: fit.KeepHead}, a.Chosen)
 	}
 	assert.InDelta(t, p.Cuts[1].Marks[2].Depth.Value.MM(), p.Cuts[2].Marks[2].Depth.Value.MM(), 0.51, "even")
 }
@@ -227,6 +280,12 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 		{"wide bore", func(o *Opening) { o.Lock.Bore = mm(28) }, Care, "walls of 3.5 mm", "/lock/bore"},
 		{"wide leaf", func(o *Opening) { o.Hinges.Width = mm(34) }, Care, "Only 1 mm of wood", "/hinges/width"},
 		{"margin under least", func(o *Opening) { one := mm(1); o.Margins.Lock = &one }, Care, "under the least margin", "/margins/least"},
+		{"more than the edge allows", func(o *Opening) { o.Slab.Limits = slab.Limits{} }, Stop, "would lose 18 mm and only 10 mm may come off", "/slab/limits/hinge"},
+		{"a pocketed edge forced", func(o *Opening) { o.Slab.Machined = []frame.Side{frame.Hinge} }, Stop, "carries bores or pockets", "/slab/machined"},
+		{"rated", func(o *Opening) { o.Slab.Construction = "rated" }, Stop, "never ready by itself", "/slab/construction"},
+		{"hollow past its rail", func(o *Opening) { o.Slab.Construction, o.Slab.Length = "hollow", mm(2060) }, Care, "insert 778 mm wide and 29 mm thick", ""},
+		{"lock past its block", func(o *Opening) { o.Slab.Construction, o.Lock.Handle = "hollow", mm(1130) }, Care, "misses it by", "/lock/handle"},
+		{"heavy", func(o *Opening) { o.Slab.Construction = "solid" }, Care, "about 37 kg: two people", ""},
 		{"no room", func(o *Opening) {
 			fifteen := mm(15)
 			o.Margins.Lock = &fifteen

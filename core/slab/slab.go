@@ -1,55 +1,162 @@
-// Package slab describes the bare door that is to be fitted.
+// Package slab describes the bare door that is to be fitted, and what its
+// construction allows.
 package slab
 
 import (
 	"fmt"
 
+	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/trade"
 )
 
-// Slab is a slab as it stands on the trestles, before anything is cut.
+// Slab is a slab as it stands on the trestles, before anything is cut. Of the
+// measurements after the first three, nought means the same as the first, or
+// square.
 type Slab struct {
-	Width     measure.Length `json:"width"`
-	Length    measure.Length `json:"length"`
+	Width     measure.Length `json:"width"`  // at the head
+	Length    measure.Length `json:"length"` // on the hinge edge
 	Thickness measure.Length `json:"thickness"`
+
+	WidthMid   measure.Length `json:"widthMid,omitempty"`
+	WidthFoot  measure.Length `json:"widthFoot,omitempty"`
+	LengthLock measure.Length `json:"lengthLock,omitempty"` // on the lock edge
+	// Square is how far the lock corner of the head stands above square to the
+	// hinge edge; below is negative.
+	Square measure.Length `json:"square,omitempty"`
+
+	Construction string         `json:"construction,omitempty"` // ID of a trade.Construction
+	Machined     []frame.Side   `json:"machined,omitempty"`     // edges with bores or pockets: not to be cut
+	Limits       Limits         `json:"limits" required:"false"`
+	Handle       measure.Length `json:"handle,omitempty"` // of a bore that is there: down from the slab's top
+}
+
+// Limits are the most that may come off each edge, as the maker or the
+// certificate says; nil where the construction's usual limit holds.
+type Limits struct {
+	Head  *measure.Length `json:"head,omitempty"`
+	Hinge *measure.Length `json:"hinge,omitempty"`
+	Lock  *measure.Length `json:"lock,omitempty"`
+	Foot  *measure.Length `json:"foot,omitempty"`
+}
+
+// Most is the most that may come off an edge: nothing where it is machined.
+func (s Slab) Most(side frame.Side) measure.Length {
+	if s.IsMachined(side) {
+		return 0
+	}
+	own := frame.Each[*measure.Length]{frame.Head: s.Limits.Head, frame.Hinge: s.Limits.Hinge, frame.Lock: s.Limits.Lock, frame.Foot: s.Limits.Foot}[side]
+	if own != nil {
+		return *own
+	}
+	c, _ := trade.ConstructionByID(s.Construction)
+	return c.Most[side]
+}
+
+// IsMachined reports whether an edge carries bores or pockets.
+func (s Slab) IsMachined(side frame.Side) bool {
+	for _, m := range s.Machined {
+		if m == side {
+			return true
+		}
+	}
+	return false
+}
+
+// WidthAt is the slab's width in mm at a part of its length, 0 at the head
+// to 1 at the foot, straight between the three places measured.
+func (s Slab) WidthAt(part float64) float64 {
+	head := s.Width.MM()
+	mid, foot := or(s.WidthMid, s.Width).MM(), or(s.WidthFoot, s.Width).MM()
+	if s.WidthMid == 0 {
+		mid = (head + foot) / 2
+	}
+	if part <= 0.5 {
+		return head + (mid-head)*2*part
+	}
+	return mid + (foot-mid)*(2*part-1)
+}
+
+// HeadAt and FootAt are how far below the slab's top hinge corner, square to
+// the hinge edge, its head and its foot lie at a part of its width, 0 at the
+// hinge edge to 1 at the lock edge; in mm.
+func (s Slab) HeadAt(part float64) float64 { return -s.Square.MM() * part }
+
+// FootAt is described with HeadAt.
+func (s Slab) FootAt(part float64) float64 {
+	lock := or(s.LengthLock, s.Length) - s.Square
+	return s.Length.MM() + (lock-s.Length).MM()*part
+}
+
+func or(v, otherwise measure.Length) measure.Length {
+	if v == 0 {
+		return otherwise
+	}
+	return v
+}
+
+// Weight is about what the slab weighs, in kilograms.
+func (s Slab) Weight() float64 {
+	c, _ := trade.ConstructionByID(s.Construction)
+	return s.Width.MM() * s.Length.MM() * s.Thickness.MM() / 1e9 * c.Density
 }
 
 // Error says which measurement of a slab cannot be, and what to do.
 type Error struct {
-	Field   string // "width", "length" or "thickness"
+	Field   string // the JSON name
 	Problem string // a sentence
 }
 
 func (e *Error) Error() string { return e.Problem }
 
-var ranges = []struct {
-	field       string
-	of          func(Slab) measure.Length
-	least, most measure.Length
-}{
-	{"width", func(s Slab) measure.Length { return s.Width }, 200 * measure.Millimetre, 2 * measure.Metre},
-	{"length", func(s Slab) measure.Length { return s.Length }, 500 * measure.Millimetre, 4 * measure.Metre},
-	{"thickness", func(s Slab) measure.Length { return s.Thickness }, 15 * measure.Millimetre, 120 * measure.Millimetre},
-}
-
 // Check reports the first measurement given that no door slab has, as an
 // *Error worded in the unit of the job. A measurement of nought is one not
 // given yet.
 func (s Slab) Check(u measure.Unit) error {
-	for _, r := range ranges {
-		if v := r.of(s); v != 0 && (v < r.least || v > r.most) {
+	const mm = measure.Millimetre
+	for _, r := range []struct {
+		field       string
+		v           measure.Length
+		least, most measure.Length
+	}{
+		{"width", s.Width, 200 * mm, 2000 * mm},
+		{"widthMid", s.WidthMid, 200 * mm, 2000 * mm},
+		{"widthFoot", s.WidthFoot, 200 * mm, 2000 * mm},
+		{"length", s.Length, 500 * mm, 4000 * mm},
+		{"lengthLock", s.LengthLock, 500 * mm, 4000 * mm},
+		{"thickness", s.Thickness, 15 * mm, 120 * mm},
+		{"square", s.Square, -30 * mm, 30 * mm},
+		{"handle", s.Handle, 300 * mm, 2000 * mm},
+	} {
+		if r.v != 0 && (r.v < r.least || r.v > r.most) {
 			return &Error{r.field, fmt.Sprintf("%s is no door slab's %s (%s to %s): measure it again, and look at the unit.",
-				measure.Say(v, u), r.field, measure.Say(r.least, u), measure.Say(r.most, u))}
+				measure.Say(r.v, u), words[r.field], measure.Say(r.least, u), measure.Say(r.most, u))}
+		}
+	}
+	if _, ok := trade.ConstructionByID(s.Construction); !ok {
+		return &Error{"construction", fmt.Sprintf("There is no construction %q.", s.Construction)}
+	}
+	for _, side := range frame.Sides {
+		if m := s.Most(side); m < 0 || m > 300*mm {
+			return &Error{"limits/" + side.String(), fmt.Sprintf("%s is no limit for the %v edge (0 to %s).", measure.Say(m, u), side, measure.Say(300*mm, u))}
 		}
 	}
 	return nil
 }
 
+var words = map[string]string{
+	"width": "width", "widthMid": "width", "widthFoot": "width", "length": "length", "lengthLock": "length",
+	"thickness": "thickness", "square": "squareness", "handle": "bore",
+}
+
 // Missing lists the measurements that are not given yet.
 func (s Slab) Missing() (fields []string) {
-	for _, r := range ranges {
-		if r.of(s) == 0 {
-			fields = append(fields, r.field)
+	for _, m := range []struct {
+		field string
+		v     measure.Length
+	}{{"width", s.Width}, {"length", s.Length}, {"thickness", s.Thickness}} {
+		if m.v == 0 {
+			fields = append(fields, m.field)
 		}
 	}
 	return fields

@@ -48,6 +48,80 @@ func SchoolByID(id string) (s School, ok bool) {
 	return School{}, false
 }
 
+// Construction is how a slab is built, and what that allows.
+type Construction struct {
+	ID   string
+	Name string
+	// Most that may come off each edge where the maker does not say.
+	Most frame.Each[measure.Length]
+	// Stile and Rail are the width of the solid wood along the long edges and
+	// at the ends; nought where the whole slab is solid.
+	Stile, Rail measure.Length
+	Skin        measure.Length // thickness of a hollow slab's skin
+	LockBlock   measure.Length // length of the block that the lock goes in, about mid-height
+	Density     float64        // of the whole slab, kg/m³
+	Framed      bool           // stiles show, so the eye wants them alike
+	Note        string
+	Source      string
+}
+
+// most lists head, hinge, lock, foot.
+func most(head, hinge, lock, foot measure.Length) frame.Each[measure.Length] {
+	return frame.Each[measure.Length]{frame.Head: head, frame.Hinge: hinge, frame.Lock: lock, frame.Foot: foot}
+}
+
+// Constructions, the commonest first. Limits are the usual ones: what the
+// maker states comes first. A rated slab has none but its certificate's.
+// Densities are rough, for lifting.
+var Constructions = []Construction{
+	{"hollow", "Hollow core, flush", most(20*mm, 10*mm, 10*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, false, "Solid only at a frame of about 30 mm and a lock block; cut more than the rail and the end is open.", CommonPractice},
+	{"moulded", "Hollow core, moulded skins", most(20*mm, 6*mm, 6*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, true, "Keep every cut 25 mm (1 in) or more from the moulding.", CommonPractice},
+	{"engineered", "Engineered or veneered stile and rail", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 600, true, "3 to 6 mm a side and up to 20 at the foot; equal amounts keep the stiles alike.", CommonPractice},
+	{"solid", "Solid timber, framed", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 620, true, "Hard woods split: pilot everything.", CommonPractice},
+	{"flush", "Solid core, flush", most(10*mm, 10*mm, 10*mm, 20*mm), 0, 0, 0, 0, 600, false, "As much as the lipping allows.", CommonPractice},
+	{"planked", "Planked, ledged or framed", most(10*mm, 15*mm, 15*mm, 20*mm), 0, 0, 0, 0, 560, true, "Moves across its whole width with the seasons.", CommonPractice},
+	{"rated", "Rated: fire, smoke or sound", most(0, 0, 0, 0), 0, 0, 0, 0, 700, false, "Only what its certificate allows.", CommonPractice},
+}
+
+// ConstructionByID finds a construction; the empty name is a flush solid
+// core. ok is false where there is none of that name.
+func ConstructionByID(id string) (c Construction, ok bool) {
+	if id == "" {
+		id = "flush"
+	}
+	for _, c := range Constructions {
+		if c.ID == id {
+			return c, true
+		}
+	}
+	return Construction{}, false
+}
+
+// TwoPeople is the weight in kilograms from which two people lift. Common
+// practice.
+const TwoPeople = 25
+
+// Stock is a slab size that is sold.
+type Stock struct {
+	Market                   string
+	Width, Length, Thickness measure.Length
+}
+
+// Stocks are common stock sizes by market, published in merchants' lists;
+// written from memory.
+var Stocks = func() (list []Stock) {
+	for _, w := range []measure.Length{610, 686, 711, 762, 813, 838, 914} {
+		list = append(list, Stock{"metric, 1981 and 2032 high", w * mm, 1981 * mm, 35 * mm}, Stock{"metric, 1981 and 2032 high", w * mm, 2032 * mm, 35 * mm})
+	}
+	for _, w := range []measure.Length{526, 626, 726, 826, 926} {
+		list = append(list, Stock{"metric, 2040 high", w * mm, 2040 * mm, 40 * mm})
+	}
+	for _, w := range []measure.Length{24, 26, 28, 30, 32, 34, 36} {
+		list = append(list, Stock{"inch, 80 high", w * inch, 80 * inch, 11 * inch / 8}, Stock{"inch, 84 high", w * inch, 84 * inch, 11 * inch / 8})
+	}
+	return list
+}()
+
 // HingeRule places the outer hinges by distance from the slab's ends.
 type HingeRule struct {
 	ID       string

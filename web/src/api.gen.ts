@@ -144,6 +144,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/openings/{opening}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which stock size to buy for an opening */
+        get: operations["stock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/openings/{opening}/undo": {
         parameters: {
             query?: never;
@@ -191,14 +208,25 @@ export interface components {
             room?: string;
         };
         Alternative: {
+            across: string;
+            along: string;
             chosen: boolean;
+            foot: components["schemas"]["Length"];
+            head: components["schemas"]["Length"];
             /** @description Off the hinge edge at head and foot. */
             hinge: components["schemas"]["Length"][];
             /** @description Off the lock edge at head and foot. */
             lock: components["schemas"]["Length"][];
-            registration: string;
+            /** @description Edges that would lose more than they may. */
+            over: string[];
             short: boolean;
-            why: string;
+        };
+        Built: {
+            id: string;
+            most: components["schemas"]["Sized"][];
+            name: string;
+            note: string;
+            source: string;
         };
         Caution: {
             step: string;
@@ -210,6 +238,7 @@ export interface components {
             unit?: string;
         };
         Cut: {
+            ends?: string;
             leaveOn: string;
             registration: string;
         };
@@ -218,11 +247,19 @@ export interface components {
             depth: components["schemas"]["Figure"];
         };
         CutSheet: {
+            across: string;
+            along: string;
             edges: components["schemas"]["EdgeCut"][];
             /** @description After the first cut: hinge edge, middle, lock edge. */
             length: components["schemas"]["Figure"][];
             others: components["schemas"]["Alternative"][];
-            why: string;
+            /**
+             * Format: double
+             * @description Of the uncut slab, about, in kg.
+             */
+            weight: number;
+            /** @description The decision, then the reason. */
+            why: string[];
             /** @description After the first cut: head, middle, foot. */
             width: components["schemas"]["Figure"][];
         };
@@ -262,6 +299,8 @@ export interface components {
             left: components["schemas"]["Figure"];
             marks: components["schemas"]["CutMark"][];
             method: string;
+            /** @description Of a plane, 1 mm at a time; empty where a saw goes first. */
+            passes: components["schemas"]["Pass"][];
             says: string;
             side: string;
         };
@@ -393,6 +432,16 @@ export interface components {
             /** Format: double */
             wanted: number;
         };
+        Limits: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            foot?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            head?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            hinge?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            lock?: number;
+        };
         LockChoice: {
             /** @description A length in millimetres, exact to the nanometre. */
             backset: number;
@@ -485,6 +534,10 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Pass: {
+            from: components["schemas"]["Length"];
+            to: components["schemas"]["Length"];
+        };
         Plan: {
             cut?: components["schemas"]["CutSheet"];
             drawing?: components["schemas"]["DrawingView"];
@@ -557,16 +610,43 @@ export interface components {
             text: components["schemas"]["Text"];
         };
         Slab: {
+            construction?: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            handle?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             length: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            lengthLock?: number;
+            limits?: components["schemas"]["Limits"];
+            machined?: string[];
+            /** @description A length in millimetres, exact to the nanometre. */
+            square?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             thickness: number;
             /** @description A length in millimetres, exact to the nanometre. */
             width: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            widthFoot?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            widthMid?: number;
         };
         SlabWanted: {
             length: components["schemas"]["Figure"];
             width: components["schemas"]["Figure"];
+        };
+        StockFit: {
+            best: boolean;
+            fits: boolean;
+            length: components["schemas"]["Length"];
+            market: string;
+            /** @description Most off head, hinge edge, lock edge and foot. */
+            off: components["schemas"]["Length"][];
+            thickness: components["schemas"]["Length"];
+            /** Format: double */
+            weight: number;
+            /** @description Why it falls out. */
+            why: string;
+            width: components["schemas"]["Length"];
         };
         TapeOf: {
             id: string;
@@ -601,6 +681,8 @@ export interface components {
         Trade: {
             cautions: components["schemas"]["Caution"][];
             codeFirst: string;
+            constructions: components["schemas"]["Built"][];
+            ends: components["schemas"]["Named"][];
             habits: string[];
             hingeRules: components["schemas"]["HingeRule"][];
             registrations: components["schemas"]["Named"][];
@@ -1612,6 +1694,93 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockFit"][];
+                };
             };
             /** @description Bad Request */
             400: {

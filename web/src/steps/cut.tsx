@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useDoor } from '../door-state';
 import { Choose } from '../field';
 import { Len, Why } from '../length';
@@ -26,9 +26,12 @@ export function CutStep() {
 	if (!cut) return <p className="mb-4">The cuts wait for a width, a height and the slab's measurements.</p>;
 	return (
 		<>
-			<p className="text-lg mb-3" data-why-cut>
-				{cut.why}
-			</p>
+			<div className="mb-3" data-laid={`${cut.across}, ${cut.along}`}>
+				<p className="text-lg">
+					{cut.why[0]} {cut.why[1]}
+				</p>
+				{cut.why.length > 2 && <p className="opacity-85">Decided because {cut.why.slice(2).join('; ')}.</p>}
+			</div>
 			<div className="grid gap-5">
 				{cut.edges.map((e, i) => (
 					<section key={e.side} aria-label={edgeNames[e.side]}>
@@ -37,6 +40,7 @@ export function CutStep() {
 							<span className="text-base font-normal opacity-80">{e.method}</span>
 						</h2>
 						<p className="mb-1">{e.says}</p>
+						{e.passes.length > 1 && <Passes edge={e} />}
 						{e.marks.some((m) => m.depth.mm > 0) && (
 							<table className="w-full">
 								<thead>
@@ -89,6 +93,29 @@ export function CutStep() {
 	);
 }
 
+/** Passes are those of a plane: 1 mm at a time, each a little longer. */
+function Passes({
+	edge,
+}: {
+	edge: NonNullable<ReturnType<typeof useDoor>['view']['plan']['cut']>['edges'][number];
+}) {
+	const even = edge.passes.every(
+		(p) => p.from.mm === edge.passes[0]?.from.mm && p.to.mm === edge.passes[0]?.to.mm,
+	);
+	return (
+		<p className="mb-1 dim" data-passes={edge.passes.length}>
+			{even
+				? `${edge.passes.length} passes of 1 mm, full length.`
+				: edge.passes.map((p, i) => (
+						<span key={p.from.mm + p.to.mm} className="whitespace-nowrap">
+							{i + 1}: <Len text={p.from.text} /> to <Len text={p.to.text} />
+							{i < edge.passes.length - 1 ? ' · ' : ''}
+						</span>
+					))}
+		</p>
+	);
+}
+
 const habits: Record<string, string> = {
 	'cut once when sure': 'leaves on only what keeps the chance of too far under 1 in 200',
 	'always leave 3 mm': '3 mm (1/8 in) on the width and the foot, shaved after the first try',
@@ -119,48 +146,102 @@ function Three({
 	);
 }
 
+/** Others are the ways to lay the slab: across and along, each beside what it costs, or left to the rules. */
 function Others() {
-	const { view, save } = useDoor();
-	const [error, setError] = useState('');
+	const { view } = useDoor();
+	const cut = view.plan.cut;
+	if (!cut) return null;
+	const across = cut.others.filter((o) => o.along === cut.along);
+	const along = cut.others.filter((o) => o.across === cut.across);
 	return (
-		<fieldset className="my-5">
-			<legend className="text-lg mb-1">Ways to lay the slab</legend>
-			<div className="grid">
-				{view.plan.cut?.others.map((o) => (
-					<label
-						key={o.registration}
-						className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer"
-					>
-						<input
-							type="radio"
-							className="radio radio-primary mt-0.5"
-							name="registration"
-							checked={o.chosen}
-							onChange={async () => {
-								try {
-									await save(
-										[{ op: 'replace', path: '/cut/registration', value: o.registration }],
-										`laid: ${o.registration}`,
-									);
-									setError('');
-								} catch (e) {
-									setError((e as Error).message);
-								}
-							}}
-						/>
-						<span className="grow">
-							<span className="font-semibold">{o.registration}</span>
-							{o.short && <span className="text-error font-semibold"> (slab too small)</span>}
-							<span className="block text-sm opacity-80">{o.why}</span>
-						</span>
-						<span className="text-right dim whitespace-nowrap">
+		<div className="my-5 grid gap-4">
+			<Ways
+				pointer="/cut/registration"
+				legend="The width comes off"
+				ways={across.map((o) => ({
+					id: o.across,
+					bad: o,
+					cost: (
+						<>
 							hinge <Ends pair={o.hinge} />
 							<br />
 							lock <Ends pair={o.lock} />
-						</span>
-					</label>
-				))}
-			</div>
+						</>
+					),
+				}))}
+			/>
+			<Ways
+				pointer="/cut/ends"
+				legend="The length comes off"
+				ways={along.map((o) => ({
+					id: o.along,
+					bad: o,
+					cost: (
+						<>
+							head <Len text={o.head.text} />
+							<br />
+							foot <Len text={o.foot.text} />
+						</>
+					),
+				}))}
+			/>
+		</div>
+	);
+}
+
+function Ways({
+	pointer,
+	legend,
+	ways,
+}: {
+	pointer: '/cut/registration' | '/cut/ends';
+	legend: string;
+	ways: { id: string; cost: ReactNode; bad: { short: boolean; over: string[] } }[];
+}) {
+	const { view, save } = useDoor();
+	const trade = useTrade();
+	const [error, setError] = useState('');
+	const now = (pointer === '/cut/ends' ? view.opening.cut.ends : view.opening.cut.registration) || 'by rule';
+	const chosen = pointer === '/cut/ends' ? view.plan.cut?.along : view.plan.cut?.across;
+	const why = (id: string) =>
+		[...(trade?.registrations ?? []), ...(trade?.ends ?? [])].find((r) => r.id === id)?.why;
+	const radio = (id: string) => ({
+		className: 'radio radio-primary mt-0.5',
+		name: pointer,
+		value: id,
+		checked: now === id,
+		onChange: async () => {
+			try {
+				await save([{ op: 'add', path: pointer, value: id }], `laid: ${id}`);
+				setError('');
+			} catch (e) {
+				setError((e as Error).message);
+			}
+		},
+	});
+	return (
+		<fieldset>
+			<legend className="text-lg mb-1">{legend}</legend>
+			<label className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer min-h-11">
+				<input type="radio" {...radio('by rule')} />
+				<span>
+					as the rules of the trade say <span className="opacity-80">(now: {chosen})</span>
+				</span>
+			</label>
+			{ways.map((o) => (
+				<label key={o.id} className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer">
+					<input type="radio" {...radio(o.id)} />
+					<span className="grow">
+						<span className="font-semibold">{o.id}</span>
+						{o.bad.short && <span className="text-error font-semibold"> (slab too small)</span>}
+						{o.bad.over.length > 0 && (
+							<span className="text-error font-semibold"> (too much off the {o.bad.over.join(' and ')})</span>
+						)}
+						<span className="block text-sm opacity-80">{why(o.id)}</span>
+					</span>
+					<span className="text-right dim whitespace-nowrap">{o.cost}</span>
+				</label>
+			))}
 			{error && (
 				<p role="alert" className="text-error font-semibold">
 					{error}

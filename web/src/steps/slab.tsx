@@ -1,11 +1,17 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ask, client, type Schemas, type Unit } from '../api';
 import { useDoor } from '../door-state';
-import { LengthField } from '../field';
-import { Row, Why } from '../length';
+import { Choose, LengthField } from '../field';
+import { Len, pick, Row, Why } from '../length';
+import { useTrade } from '../says';
 
-/** SlabStep says what size of slab the opening takes, and takes the size of the one there is. */
+/** SlabStep says what size of slab the opening takes and which to buy, and takes the one there is. */
 export function SlabStep() {
 	const { view } = useDoor();
+	const trade = useTrade();
 	const wanted = view.plan.slab;
+	const unit = view.job.unit as Unit;
 	return (
 		<>
 			{wanted ? (
@@ -21,12 +27,201 @@ export function SlabStep() {
 			) : (
 				<p className="mb-4">Read a width and a height first: then the size to buy stands here.</p>
 			)}
+			<Choose
+				pointer="/slab/construction"
+				label="How it is built"
+				options={(trade?.constructions ?? []).map((c) => ({
+					value: c.id,
+					text: c.name,
+					note:
+						c.id === view.opening.slab.construction
+							? `${c.note} May lose: ${c.most.map((m) => `${m.side} ${pick(m.text, unit)}`).join(', ')} (${c.source}; the maker's word comes first).`
+							: undefined,
+				}))}
+			/>
+			{wanted && <WhichToBuy />}
 			<section className="grid gap-3">
 				<h2 className="text-lg">The slab on the trestles, uncut</h2>
-				<LengthField pointer="/slab/width" label="Width, at its narrowest" />
-				<LengthField pointer="/slab/length" label="Length, at its shortest" />
+				<LengthField pointer="/slab/width" label="Width, at the head" />
+				<LengthField pointer="/slab/length" label="Length, on the hinge edge" />
 				<LengthField pointer="/slab/thickness" label="Thickness" />
+				<details>
+					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
+						Measured closer: other widths, the lock edge, out of square
+					</summary>
+					<div className="grid grid-cols-2 gap-3 pt-1">
+						<LengthField pointer="/slab/widthMid" label="Width, middle" optional />
+						<LengthField pointer="/slab/widthFoot" label="Width, foot" optional />
+						<LengthField pointer="/slab/lengthLock" label="Length, lock edge" optional />
+						<LengthField pointer="/slab/square" label="Head: lock corner high (+)" optional />
+					</div>
+				</details>
+				<details>
+					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
+						Bores and pockets that are there, and what the maker allows
+					</summary>
+					<div className="grid gap-3 pt-1">
+						<Machined />
+						<LengthField
+							pointer="/slab/handle"
+							label="A handle's bore: down from the slab's top"
+							optional
+							note="so that it ends at a usable height"
+						/>
+						<div className="grid grid-cols-2 gap-3">
+							{['head', 'hinge', 'lock', 'foot'].map((s) => (
+								<LengthField
+									key={s}
+									pointer={`/slab/limits/${s}`}
+									label={`Most off: ${s}`}
+									optional
+									placeholder={pick(
+										trade?.constructions
+											.find((c) => c.id === (view.opening.slab.construction || 'flush'))
+											?.most.find((m) => m.side === s)?.text ?? { mm: '', in: '' },
+										unit,
+									)}
+								/>
+							))}
+						</div>
+					</div>
+				</details>
 			</section>
 		</>
+	);
+}
+
+function Machined() {
+	const { view, save } = useDoor();
+	const now = view.opening.slab.machined ?? [];
+	const [error, setError] = useState('');
+	return (
+		<fieldset>
+			<legend>Edges that carry bores or pockets: never cut</legend>
+			<div className="flex flex-wrap gap-x-6">
+				{['hinge', 'lock', 'head', 'foot'].map((s) => (
+					<label key={s} className="flex items-center gap-2 min-h-11">
+						<input
+							type="checkbox"
+							className="checkbox"
+							data-field={`machined-${s}`}
+							checked={now.includes(s)}
+							onChange={async (e) => {
+								const value = e.target.checked ? [...now, s] : now.filter((x) => x !== s);
+								try {
+									await save(
+										[{ op: 'add', path: '/slab/machined', value }],
+										`machined: ${value.join(', ') || 'none'}`,
+									);
+									setError('');
+								} catch (e) {
+									setError((e as Error).message);
+								}
+							}}
+						/>
+						{s}
+					</label>
+				))}
+			</div>
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</fieldset>
+	);
+}
+
+type StockFit = Schemas['StockFit'];
+
+/** WhichToBuy holds the stock sizes against the opening: those that fit, and why the nearest others do not. */
+function WhichToBuy() {
+	const { view, save } = useDoor();
+	const [all, setAll] = useState(false);
+	const [error, setError] = useState('');
+	const path = { job: view.job.id, opening: view.opening.id };
+	const stock = useQuery({
+		queryKey: ['stock', path.job, path.opening, view.version],
+		queryFn: () => ask(client.GET('/api/jobs/{job}/openings/{opening}/stock', { params: { path } })),
+		placeholderData: (before) => before,
+	});
+	const take = async (f: StockFit) => {
+		const clear = (['widthMid', 'widthFoot', 'lengthLock', 'square'] as const)
+			.filter((k) => view.opening.slab[k])
+			.map((k) => ({ op: 'remove' as const, path: `/slab/${k}` }));
+		try {
+			await save(
+				[
+					...clear,
+					{ op: 'add', path: '/slab/width', value: f.width.mm },
+					{ op: 'add', path: '/slab/length', value: f.length.mm },
+					{ op: 'add', path: '/slab/thickness', value: f.thickness.mm },
+				],
+				`slab from stock: ${f.width.mm} × ${f.length.mm} mm`,
+			);
+			setError('');
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	const list = stock.data ?? [];
+	const fits = list.filter((f) => f.fits);
+	const near = list.filter((f) => !f.fits);
+	const shown = all ? list : [...fits.slice(0, 3), ...near.slice(0, fits.length ? 1 : 3)];
+	return (
+		<section className="mb-5" aria-label="Which to buy">
+			<h2 className="text-lg">Which to buy</h2>
+			{stock.error && <p className="text-error">{stock.error.message}</p>}
+			{stock.data && fits.length === 0 && (
+				<p className="py-1">
+					No stock size fits within what may come off: order one to size, or choose another construction.
+				</p>
+			)}
+			<ul>
+				{shown.map((f) => {
+					const off = (i: number) => f.off[i] ?? { mm: 0, text: { mm: '0', in: '0' } };
+					return (
+						<li
+							key={`${f.width.mm} ${f.length.mm} ${f.market}`}
+							className="flex items-center gap-3 border-b border-base-300 py-1.5"
+							data-stock={`${f.width.mm}x${f.length.mm}`}
+							data-fits={f.fits}
+						>
+							<span className="grow">
+								<span className="text-xl dim">
+									<Len text={f.width.text} /> × <Len text={f.length.text} /> × <Len text={f.thickness.text} />
+								</span>
+								{f.best && <strong className="ml-2">buy this</strong>}
+								<span className="block text-sm opacity-85">
+									{f.fits ? (
+										<>
+											off: head <Len text={off(0).text} />, hinge <Len text={off(1).text} />, lock{' '}
+											<Len text={off(2).text} />, foot <Len text={off(3).text} />; about {f.weight} kg
+										</>
+									) : (
+										f.why
+									)}
+								</span>
+							</span>
+							{f.fits && (
+								<button type="button" className="btn" onClick={() => take(f)}>
+									It is this
+								</button>
+							)}
+						</li>
+					);
+				})}
+			</ul>
+			{list.length > shown.length && (
+				<button type="button" className="btn btn-ghost" onClick={() => setAll(true)}>
+					All {list.length} sizes, and why they fall out
+				</button>
+			)}
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</section>
 	);
 }
