@@ -15,12 +15,14 @@ import (
 	"os/signal"
 	"path/filepath"
 	"syscall"
+	"text/tabwriter"
 	"time"
 
 	"github.com/alecthomas/kong"
 
 	"kindmargin/api"
 	"kindmargin/core/job"
+	"kindmargin/core/simulate"
 	"kindmargin/demo"
 	"kindmargin/store"
 	"kindmargin/web"
@@ -30,6 +32,7 @@ type cli struct {
 	Serve    serveCmd    `cmd:"" help:"Serve Kind Margin to browsers on this machine."`
 	Demo     demoCmd     `cmd:"" help:"Serve it with two invented houses to try."`
 	Plan     planCmd     `cmd:"" help:"Print the plan of every opening in a job file."`
+	Simulate simulateCmd `cmd:"" help:"Hang random openings by our plan and by the rule of thumb."`
 	Contract contractCmd `cmd:"" hidden:"" help:"Write the OpenAPI document and the job file's schema."`
 }
 
@@ -174,6 +177,29 @@ func (c planCmd) read() ([]byte, error) {
 		return io.ReadAll(os.Stdin)
 	}
 	return os.ReadFile(c.File)
+}
+
+type simulateCmd struct {
+	Openings int    `help:"How many openings." default:"10000"`
+	Seed     uint64 `help:"The same seed gives the same openings." default:"1"`
+}
+
+func (c simulateCmd) Run(out io.Writer) error {
+	r, err := simulate.Run(c.Openings, c.Seed)
+	if err != nil {
+		return err
+	}
+	w := tabwriter.NewWriter(out, 0, 4, 2, ' ', 0)
+	fmt.Fprintf(w, "%d openings, seed %d\tour plan\tlongest width less two margins, square head\n", r.Openings, c.Seed)
+	row := func(what, format string, a, b float64) { fmt.Fprintf(w, "%s\t"+format+"\t"+format+"\n", what, a, b) }
+	row("cut too small by over 1 mm", "%.2f %%", 100*r.Ours.TooSmall, 100*r.Thumb.TooSmall)
+	row("  of these at the lock edge", "%.2f %%", 100*r.Ours.TooNarrow, 100*r.Thumb.TooNarrow)
+	row("first-hang unevenness, median", "%.1f mm", r.Ours.UnevenMedian, r.Thumb.UnevenMedian)
+	row("first-hang unevenness, 95 in 100 under", "%.1f mm", r.Ours.Uneven95, r.Thumb.Uneven95)
+	row("returns to the trestles, mean", "%.2f", r.Ours.ReturnsMean, r.Thumb.ReturnsMean)
+	row("returns, median", "%.0f", r.Ours.ReturnsMedian, r.Thumb.ReturnsMedian)
+	row("returns, 95 in 100 at most", "%.0f", r.Ours.Returns95, r.Thumb.Returns95)
+	return w.Flush()
 }
 
 type contractCmd struct {

@@ -238,11 +238,11 @@ type excess struct {
 type bound struct{ mean, sigma float64 }
 
 // over is a bound above the chance that the excess passes limit with left
-// left on.
-func (x excess) over(limit, left float64) float64 {
+// left on and a cut that strays by a normal error of its own.
+func (x excess) over(limit, left, cut float64) float64 {
 	far := math.Inf(-1)
 	for _, b := range x.bounds {
-		far = max(far, (limit+left*x.share-b.mean)/max(b.sigma, 1e-9))
+		far = max(far, (limit+left*x.share-b.mean)/math.Hypot(b.sigma, cut+1e-9))
 	}
 	return 0.5 * math.Erfc(far/math.Sqrt2)
 }
@@ -290,36 +290,41 @@ func excessOf(side frame.Side, gaps []Gap, wanted float64, cov mat.Symmetric) []
 // Sureness is what "never too far" means in figures.
 type Sureness struct {
 	Tolerance float64 // a finished margin may be this much too wide, mm
-	Risk      float64 // accepted chance of more than that anywhere on an edge
+	Risk      float64 // accepted chance of more than that anywhere on the slab
+	Cut       float64 // standard deviation of a cut from its line, mm
 }
 
-// Common is the usual sureness: 1 mm, one door in two hundred.
-var Common = Sureness{Tolerance: 1, Risk: 0.005}
+// Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to
+// 0.3 mm.
+var Common = Sureness{Tolerance: 1, Risk: 0.005, Cut: 0.3}
 
 // LeaveOn is the least amount, in mm, to leave on each edge at the first cut
 // so that the risk is kept. On the head it is what to leave at the lock
 // corner, tapering to nothing at the hinge corner; the hinge edge needs none,
 // since the pins are set to the jamb itself and the width is settled at the
-// lock edge. The chance "anywhere on the edge" is bounded by the sum of the
-// chances at the stations (Boole's inequality).
+// lock edge. The risk is shared by the three edges; the chance "anywhere on the
+// edge" is bounded by the sum of the chances at the stations (Boole's
+// inequality).
 func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 	var leave frame.Each[float64]
-	for _, side := range []frame.Side{frame.Head, frame.Lock, frame.Foot} {
+	edges := []frame.Side{frame.Head, frame.Lock, frame.Foot}
+	for _, side := range edges {
 		chance := func(left float64) (p float64) {
 			for _, x := range o.Edges[side].excess {
-				p += x.over(s.Tolerance, left)
+				p += x.over(s.Tolerance, left, s.Cut)
 			}
 			return p
 		}
-		if chance(0) <= s.Risk {
+		risk := s.Risk / float64(len(edges))
+		if chance(0) <= risk {
 			continue
 		}
 		lo, hi := 0.0, 1.0
-		for chance(hi) > s.Risk && hi < 1024 {
+		for chance(hi) > risk && hi < 1024 {
 			lo, hi = hi, 2*hi
 		}
 		for range 14 {
-			if mid := (lo + hi) / 2; chance(mid) > s.Risk {
+			if mid := (lo + hi) / 2; chance(mid) > risk {
 				lo = mid
 			} else {
 				hi = mid
@@ -366,6 +371,9 @@ func meet(up, across Line) Corner {
 
 // Corners of the finished slab: top hinge, top lock, foot lock, foot hinge.
 func (o Outline) Corners() [4]Corner { return o.corners(frame.Each[float64]{}) }
+
+// CornersWith are the corners with so much left on each edge.
+func (o Outline) CornersWith(leave frame.Each[float64]) [4]Corner { return o.corners(leave) }
 
 // Size of the finished slab and the margins where it is greatest, mm.
 type Size struct {

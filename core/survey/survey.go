@@ -56,6 +56,9 @@ func NewFrame(width, height float64) Prior {
 	return p
 }
 
+// Cov is the prior covariance of a side at two places, in mm².
+func (p Prior) Cov(side frame.Side, s, t float64) float64 { return p.cov(side, s, t) }
+
 // Each offer has three unknowns of its own, after the sides: how far its foot
 // at the hinge edge stands from the frame's origin along u and v, and its turn
 // (positive where its head leans toward the hinge jamb).
