@@ -543,12 +543,19 @@ func (s server) history(ctx context.Context, in *historyIn, move func(context.Co
 	return openingBody(k), nil
 }
 
-func (s server) stock(ctx context.Context, in *OpeningPath) (*body[[]StockFit], error) {
+func (s server) stock(ctx context.Context, in *struct {
+	OpeningPath
+	Leaf int `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Which leaf of a pair."`
+},
+) (*body[[]StockFit], error) {
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(err)
 	}
-	return &body[[]StockFit]{etag(k.Version), stockView(k.Job.Job(), k.Opening)}, nil
+	if k.Opening.Pair == nil {
+		in.Leaf = 0
+	}
+	return &body[[]StockFit]{etag(k.Version), stockView(k.Job.Job(), k.Opening, in.Leaf)}, nil
 }
 
 func (s server) remove(ctx context.Context, in *OpeningPath) (*struct{}, error) {

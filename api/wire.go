@@ -136,6 +136,7 @@ type Plan struct {
 	Gauges   Gauges       `json:"gauges"`
 	Latch    *Latch       `json:"latch,omitempty"`
 	Drawing  *DrawingView `json:"drawing,omitempty"`
+	Second   *Plan        `json:"second,omitempty" doc:"For a pair, the leaf on the lock jamb, as it sees the opening."`
 }
 
 // Notch is one step of the rod.
@@ -255,10 +256,10 @@ type StockFit struct {
 	Weight    float64  `json:"weight"`
 }
 
-func stockView(j job.Job, o job.Opening) []StockFit {
+func stockView(j job.Job, o job.Opening, leaf int) []StockFit {
 	p := printer{j.Unit, j.Tape}
 	out := []StockFit{}
-	for _, f := range job.Buy(j, o) {
+	for _, f := range job.Buy(j, o, leaf) {
 		exact := func(l measure.Length) Length {
 			t := p.length(l)
 			if j.Unit == measure.Inches {
@@ -346,7 +347,10 @@ type ReadingMark struct {
 
 // NewPlan solves an opening of a job and puts the answer on the wire.
 func NewPlan(j job.Job, o job.Opening) Plan {
-	plan := job.Solve(j, o)
+	return newPlan(j, o, job.Solve(j, o))
+}
+
+func newPlan(j job.Job, o job.Opening, plan job.Plan) Plan {
 	p := printer{j.Unit, j.Tape}
 	v := Plan{
 		Notches: []Notch{}, Next: plan.Next, Findings: []Finding{}, ToRead: []ToRead{}, Readings: []ReadingOn{},
@@ -391,6 +395,10 @@ func NewPlan(j job.Job, o job.Opening) Plan {
 	}
 	if len(plan.Drawing.Light) > 0 {
 		v.Drawing = drawing(plan.Drawing)
+	}
+	if plan.Second != nil {
+		second := newPlan(j, o, *plan.Second)
+		v.Second = &second
 	}
 	return v
 }
@@ -468,7 +476,7 @@ func texts(o job.Opening, unit measure.Unit) map[string]string {
 	var walk func(v reflect.Value, at string)
 	walk = func(v reflect.Value, at string) {
 		if v.Type() == lengthType {
-			if l := measure.Length(v.Int()); l != 0 || strings.HasPrefix(at, "/readings/") || strings.HasPrefix(at, "/margins/") {
+			if l := measure.Length(v.Int()); l != 0 || strings.HasPrefix(at, "/readings/") || strings.HasPrefix(at, "/margins/") || at == "/pair/meeting" {
 				out[at] = measure.Exact(l, unit)
 			}
 			return

@@ -207,9 +207,9 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 			readings: map[string]string{
 				"width": "826", "floor to head": "2032", "plumb": "0", "level": "0", "square": "0", "straight": "0", "diagonal": "2193.48",
 			},
-			slab: []string{"838", "2040", "35"},
-			// 826 − 3 − 3; 838 − 820 to the line; 2040 − (2032 − 3 − 6).
-			finished: "820", hinge: "18", foot: "17",
+			slab: []string{"826", "2040", "35"},
+			// 826 − 3 − 3; 826 − 820 to the line; 2040 − (2032 − 3 − 6).
+			finished: "820", hinge: "6", foot: "17",
 			topSlab: "150", topJamb: "153", latchSlab: "1029", latchJamb: "1032", backset: "60", centre: "17.5",
 		},
 		{
@@ -217,9 +217,9 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 			readings: map[string]string{
 				"width": "30 1/4", "floor to head": "80 1/2", "plumb": "0", "level": "0", "square": "0", "straight": "0", "diagonal": "2184.318 mm",
 			},
-			slab: []string{"30 1/2", `6' 9"`, "1 3/8"},
-			// 30 1/4 − 1/4; 30 1/2 − 30; 81 − (80 1/2 − 1/8 − 3/8); 80 1/2 − 39 for the strike.
-			finished: "30", hinge: "1/2", foot: "1",
+			slab: []string{"30 1/4", `6' 8 1/2"`, "1 3/8"},
+			// 30 1/4 − 1/4; 30 1/4 − 30; 80 1/2 − (80 1/2 − 1/8 − 3/8); 80 1/2 − 39 for the strike.
+			finished: "30", hinge: "1/4", foot: "1/2",
 			topSlab: "6", topJamb: "6 1/8", latchSlab: "41 3/8", latchJamb: "41 1/2", backset: "2 3/8", centre: "11/16",
 		},
 	} {
@@ -339,7 +339,7 @@ func TestAtTheOpening(t *testing.T) {
 	assert.Equal(t, "6 5/8", u.figure("hinge-slab-top hinge"), "168.5 mm is 6.634 in")
 	u.press("m")
 	u.press("w")
-	u.until("the walk", `document.querySelectorAll('[data-door]').length === 2`)
+	u.until("the walk", `document.querySelectorAll('[data-door]').length === 6`)
 	u.do(chromedp.Click("[data-theme-button]"))
 	u.until("night", `document.documentElement.dataset.theme === 'night'`)
 }
@@ -412,7 +412,7 @@ func TestTheProgramStopsAnswering(t *testing.T) {
 // kindmargin plan on the exported demo prints the same figures as the screen.
 func TestPlanPrintsWhatTheScreenShows(t *testing.T) {
 	u := sit(t, "demo")
-	for job, doors := range map[string][]string{"tern-house": {"linen", "chart"}, "alder-cottage": {"pantry"}} {
+	for job, doors := range map[string][]string{"tern-house": {"linen", "chart", "boots", "beam", "galley", "saloon"}, "alder-cottage": {"pantry"}} {
 		file := filepath.Join(t.TempDir(), job+".json")
 		require.NoError(t, os.WriteFile(file, u.get("/api/jobs/"+job+"/file"), 0o600))
 		out, err := exec.CommandContext(u.ctx, bin, "plan", "--json", file).Output()
@@ -451,9 +451,70 @@ func TestPlanPrintsWhatTheScreenShows(t *testing.T) {
 				assert.Contains(t, string(words), "slab "+show(h.Slab.Text))
 			}
 			u.open("/j/" + job + "/" + id + "/lock")
+			require.NotNil(t, p.Latch, id)
 			assert.Equal(t, show(p.Latch.Slab.Text), u.figure("latch-slab"))
 			assert.Equal(t, show(p.Latch.Jamb.Text), u.figure("latch-jamb"))
 			assert.Contains(t, string(words), "strike in the jamb "+show(p.Latch.Jamb.Text))
 		}
 	}
+}
+
+// A slab is chosen from stock, another way of laying it is forced, and left to
+// the rules again.
+func TestASlabFromStockAndAnotherWayToLayIt(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/chart/cut")
+	u.until("even stiles by rule", `document.querySelector('[data-laid="even stiles, keep head"]')`)
+	u.do(chromedp.Click(`input[name="/cut/registration"][value="keep hinge edge"]`))
+	u.until("forced", `document.querySelector('[data-laid^="keep hinge edge"]')`)
+	u.until("and checked the same way", `[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('lock edge would lose'))`)
+	assert.Contains(t, u.js(`document.querySelector('section[aria-label="Hinge edge"]').innerText`), "Nothing comes off")
+	u.do(chromedp.Click(`input[name="/cut/registration"][value="by rule"]`))
+	u.until("by rule again", `document.querySelector('[data-laid="even stiles, keep head"]') && !document.querySelector('[data-finding=stop]')`)
+
+	u.press("2")
+	u.until("the stock is held against the opening", `document.querySelector('[data-stock="826x2040"][data-fits="true"] button')`)
+	assert.Contains(t, u.js(`document.querySelector('[data-stock="826x2040"]').innerText`), "buy this")
+	u.until("what falls out says why", `document.querySelector('[data-stock][data-fits="false"]')?.innerText.includes('too ')`)
+	u.do(chromedp.Click(`[data-stock="826x2040"] button`))
+	u.until("it is the slab", `document.querySelector('[data-field="/slab/width"]').value === '826'`)
+	u.ctrl("z")
+	u.until("and one key takes it back", `document.querySelector('[data-field="/slab/width"]').value === '838'`)
+}
+
+// A hollow slab under a low beam is cut at both ends; each gets an insert as
+// wide as between the stiles and as thick as between the skins.
+func TestAHollowSlabCutAtBothEnds(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/beam/cut")
+	u.until("both ends", `document.querySelector('[data-laid$="even ends"]')`)
+	for _, end := range []string{"head", "foot"} {
+		u.until("an insert at the "+end, fmt.Sprintf(
+			`[...document.querySelectorAll('[data-finding=care]')].some((e) => e.innerText.includes('The %s is cut past its rail') && e.innerText.includes('702 mm wide and 29 mm thick'))`, end))
+		assert.NotEqual(t, "0", u.figure("cut-"+end+"-1"))
+	}
+}
+
+// A pair: two slabs, each with its own cuts, and one leaf that is bolted.
+func TestAPair(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/measure")
+	u.do(chromedp.Click("summary"))
+	u.do(chromedp.Click(`[data-field="pair"]`))
+	u.until("it is a pair", `document.querySelector('[data-field="/pair/meeting"]')?.value === '4'`)
+	u.press("2")
+	u.until("two leaves", `document.querySelectorAll('[data-leaf]').length === 2`)
+	// 726 to 726.5 less 4 between the leaves and 3 at each jamb, halved.
+	assert.Contains(t, []string{"358", "358.5"}, u.figure("finished-width"))
+	u.do(chromedp.Click(`[data-leaf="2"]`))
+	u.until("the second leaf's slab", `document.querySelector('[data-field="/pair/slab/width"]')`)
+	for field, v := range map[string]string{"/pair/slab/width": "370", "/pair/slab/length": "1981", "/pair/slab/thickness": "35"} {
+		u.retype(field, v)
+		u.until(field, fmt.Sprintf(`document.querySelector('[data-field=%q]').value === %q && document.activeElement?.dataset.field !== %q`, field, v, field))
+	}
+	u.until("its cuts are there", `document.querySelector('[data-step=cut]').dataset.state !== 'waits'`)
+	u.open("/j/tern-house/saloon/lock")
+	u.until("the hung leaf has the latch", `document.querySelector('[data-figure="latch-slab"]')`)
+	u.do(chromedp.Click(`[data-leaf="2"]`))
+	u.until("the bolted leaf carries the strike", `[...document.querySelectorAll('[data-finding=note]')].some((e) => e.innerText.includes('carries the strike'))`)
 }

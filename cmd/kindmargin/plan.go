@@ -28,14 +28,7 @@ func printPlans(out io.Writer, j job.Job) error {
 		}
 		return ""
 	}
-	fmt.Fprintf(w, "%s, in %s\n", j.Name, j.Unit)
-	for _, o := range j.Openings {
-		p := api.NewPlan(j, o)
-		fmt.Fprintf(w, "\n%s", strings.ToUpper(o.Name))
-		if o.Room != "" {
-			fmt.Fprintf(w, ", %s", o.Room)
-		}
-		fmt.Fprintf(w, "; hinges on the %s, seen from the pull face\n", o.Hand)
+	leaf := func(p api.Plan) {
 		for _, f := range p.Findings {
 			fmt.Fprintf(w, "  %s: %s\n", strings.ToUpper(string(f.Weight)), f.Text)
 		}
@@ -57,6 +50,20 @@ func printPlans(out io.Writer, j job.Job) error {
 		if l := p.Latch; l != nil {
 			fmt.Fprintf(w, "  Latch\tslab %s\tstrike in the jamb %s\n", show(l.Slab.Text), show(l.Jamb.Text))
 			fmt.Fprintf(w, "    backset %s\tbore %s from either face\thandle %s above the floor\n", show(l.Backset.Text), show(l.Centre.Text), show(l.Floor.Text))
+		}
+	}
+	fmt.Fprintf(w, "%s, in %s\n", j.Name, j.Unit)
+	for _, o := range j.Openings {
+		p := api.NewPlan(j, o)
+		fmt.Fprintf(w, "\n%s", strings.ToUpper(o.Name))
+		if o.Room != "" {
+			fmt.Fprintf(w, ", %s", o.Room)
+		}
+		fmt.Fprintf(w, "; hinges on the %s, seen from the pull face\n", o.Hand)
+		leaf(p)
+		if p.Second != nil {
+			fmt.Fprintf(w, "  -- the leaf on the lock jamb; its own jamb is called its hinge jamb --\n")
+			leaf(*p.Second)
 		}
 	}
 	fmt.Fprintf(w, "\n± is one standard deviation. %s\n", trade.CodeFirst)

@@ -17,7 +17,7 @@ type Weighed struct {
 	Over    frame.Each[float64] // by how much that passes the edge's limit, mm
 	Handle  float64             // how far a bore that is there ends up outside the usual handle heights, mm
 	Uneven  float64             // how unlike stiles and rails end up, mm
-	Edges   float64             // edges that are cut
+	Edges   float64             // long edges that are cut
 }
 
 // Weigh lays the outline in each of the ways given and weighs them.
@@ -35,7 +35,7 @@ func Weigh(o Outline, s slab.Slab, ways []Laying) []Weighed {
 			if most := s.Most(side).MM(); w.Deepest[side] > most+shortBy {
 				w.Over[side] = w.Deepest[side] - most
 			}
-			if w.Deepest[side] > 0.25 {
+			if side.Upright() && w.Deepest[side] > 0.25 {
 				w.Edges++
 			}
 		}
@@ -87,7 +87,7 @@ var rules = []rule{
 		}
 		return 0
 	}, 0.5},
-	{"the fewest edges are cut", func(w Weighed, _ slab.Slab) float64 { return w.Edges }, 0.5},
+	{"one long edge is less work than two", func(w Weighed, _ slab.Slab) float64 { return w.Edges }, 0.5},
 }
 
 // Choose picks among weighed ways: a machined edge first, then limits, then

@@ -339,6 +339,34 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 	assert.Zero(t, leave[frame.Hinge])
 }
 
+// A pair in an opening 1526 wide: with 4 between the leaves and 3 at each jamb,
+// each leaf is (1526 − 4 − 6)/2 = 758; moved 100 toward the lock jamb, 858 and
+// 658. Where the lock jamb leans 8 out over 2000, the meeting line leans 4.
+func TestPairByHand(t *testing.T) {
+	want := wanted
+	want.Margin[frame.Lock] = 2
+	pair, err := DrawPair(rigid(t, 1526, 2032, 0, 0, 0, 0), want, Meeting{})
+	require.NoError(t, err)
+	for i := range pair {
+		assert.InDelta(t, 758, pair[i].Size().Width, 0.05)
+	}
+	pair, err = DrawPair(rigid(t, 1526, 2032, 0, 0, 0, 0), want, Meeting{Offset: 100})
+	require.NoError(t, err)
+	assert.InDelta(t, 858, pair[0].Size().Width, 0.05)
+	assert.InDelta(t, 658, pair[1].Size().Width, 0.05)
+
+	pair, err = DrawPair(rigid(t, 1526, 2000, 0, 8, 0, 0), want, Meeting{})
+	require.NoError(t, err)
+	c := pair[0].Corners()
+	assert.InDelta(t, 4, (c[1].X-c[0].X)-(c[2].X-c[3].X), 0.1, "the first leaf tapers by 4")
+	c = pair[1].Corners()
+	assert.InDelta(t, 4, (c[1].X-c[0].X)-(c[2].X-c[3].X), 0.1, "and so does the second")
+	// The second hangs on a jamb that leans away by 8 over 2000, so under a
+	// level head its head is out of square by 8·758/2000.
+	assert.InDelta(t, 8*758.0/2000, math.Abs(c[1].Y-c[0].Y), 0.1)
+	assert.InDelta(t, 0, pair[0].Corners()[1].Y-pair[0].Corners()[0].Y, 0.05)
+}
+
 func TestNoRoom(t *testing.T) {
 	t1 := wanted
 	t1.Margin[frame.Lock] = 780

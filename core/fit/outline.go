@@ -89,6 +89,80 @@ func (e *ErrNoRoom) Error() string {
 	return fmt.Sprintf("The margins leave a slab of %.0f by %.0f mm: ask for smaller margins or read the opening again.", e.Width, e.Height)
 }
 
+// bay is the room that one leaf hangs in: the whole opening, or one half of a
+// pair. It gives each side of the bay, as its leaf sees it, as a figure of the
+// opening; the constant parts are in mm.
+type bay struct {
+	shape         *survey.Shape
+	width, height float64
+	term          func(survey.Term) (row survey.Row, constant float64)
+}
+
+func (b bay) rows(rows []survey.Row) (out []survey.Row, constants []float64) {
+	out, constants = make([]survey.Row, len(rows)), make([]float64, len(rows))
+	for i, r := range rows {
+		for _, t := range r {
+			row, c := b.term(t)
+			for _, u := range row {
+				u.By *= t.By
+				out[i] = append(out[i], u)
+			}
+			constants[i] += c * t.By
+		}
+	}
+	return out, constants
+}
+
+func (b bay) joint(rows []survey.Row) ([]survey.Row, *mat.SymDense) {
+	out, _ := b.rows(rows)
+	_, cov := b.shape.Joint(out)
+	return out, cov
+}
+
+func (b bay) means(rows []survey.Row) []float64 {
+	out, constants := b.rows(rows)
+	mean := b.shape.Means(out)
+	for i, c := range constants {
+		mean[i] += c
+	}
+	return mean
+}
+
+// Meeting is how the two leaves of a pair share an opening. The meeting line
+// runs midway between the jambs, moved by Offset mm toward the lock jamb; each
+// leaf sees it as its lock jamb.
+type Meeting struct{ Offset float64 }
+
+// DrawPair gives the outlines of a pair's two leaves: the one on the hinge
+// jamb, and the one on the lock jamb, which is drawn as its own hinge jamb
+// (mirrored). The lock margin wanted is half the margin between the leaves.
+func DrawPair(shape *survey.Shape, want Targets, m Meeting) (pair [2]Outline, err error) {
+	p := shape.Prior()
+	half := p.Width/2 + m.Offset
+	meet := func(v, by float64) survey.Row {
+		return survey.Row{{Side: frame.Hinge, At: v, By: by / 2}, {Side: frame.Lock, At: v, By: by / 2}}
+	}
+	pair[0], err = draw(bay{shape, half, p.Height, func(t survey.Term) (survey.Row, float64) {
+		if t.Side == frame.Lock {
+			return meet(t.At, 1), m.Offset
+		}
+		return survey.Row{{Side: t.Side, At: t.At, By: 1}}, 0
+	}}, want)
+	if err != nil {
+		return pair, err
+	}
+	pair[1], err = draw(bay{shape, p.Width - half, p.Height, func(t survey.Term) (survey.Row, float64) {
+		switch t.Side { // u runs the other way, from the lock jamb
+		case frame.Hinge:
+			return survey.Row{{Side: frame.Lock, At: t.At, By: -1}}, p.Width
+		case frame.Lock:
+			return meet(t.At, -1), p.Width - m.Offset
+		}
+		return survey.Row{{Side: t.Side, At: p.Width - t.At, By: 1}}, 0
+	}}, want)
+	return pair, err
+}
+
 // Draw gives the outline that keeps every margin as near as a straight edge
 // can to the one wanted, and none under the least.
 //
@@ -98,6 +172,12 @@ func (e *ErrNoRoom) Error() string {
 // differ from its estimate.
 func Draw(shape *survey.Shape, want Targets) (Outline, error) {
 	p := shape.Prior()
+	return draw(bay{shape, p.Width, p.Height, func(t survey.Term) (survey.Row, float64) {
+		return survey.Row{{Side: t.Side, At: t.At, By: 1}}, 0
+	}}, want)
+}
+
+func draw(b bay, want Targets) (Outline, error) {
 	var o Outline
 
 	// Stations, side by side, in one joint estimate.
@@ -109,9 +189,9 @@ func Draw(shape *survey.Shape, want Targets) (Outline, error) {
 	var first frame.Each[int]
 	for _, side := range frame.Sides {
 		first[side] = len(stations)
-		n, reach := headStations, p.Width
+		n, reach := headStations, b.width
 		if side.Upright() {
-			n, reach = jambStations, p.Height
+			n, reach = jambStations, b.height
 		}
 		for i := range n {
 			stations = append(stations, station{side, reach * float64(i) / float64(n-1)})
@@ -148,14 +228,14 @@ func Draw(shape *survey.Shape, want Targets) (Outline, error) {
 			}
 		}
 	}
-	_, cov := shape.Joint(rows)
+	rows, cov := b.joint(rows)
 
 	// The mean shape in the hung frame, turned exactly.
 	where := make([]survey.Row, len(stations))
 	for i, s := range stations {
 		where[i] = survey.Row{{Side: s.side, At: s.at, By: 1}}
 	}
-	mean := shape.Means(where)
+	mean := b.means(where)
 	jamb := make([]Point, jambStations)
 	for i := range jamb {
 		k := first[frame.Hinge] + i

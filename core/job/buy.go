@@ -26,8 +26,12 @@ type StockFit struct {
 // of the opening's construction and limits. Those that fit come first, the one
 // that loses least of them all foremost; then the others, nearest first. It is
 // empty while the opening has no answer.
-func Buy(j Job, o Opening) []StockFit {
-	s := solver{job: j, o: o, unit: j.Unit, tape: j.Tape}
+// For a pair, leaf is 1 or 2; for a single door 0.
+func Buy(j Job, o Opening, leaf int) []StockFit {
+	if leaf == 2 {
+		o.Slab = o.Pair.Slab
+	}
+	s := solver{job: j, o: o, unit: j.Unit, tape: j.Tape, leaf: leaf}
 	s.survey()
 	s.outline()
 	if !s.ok || !s.answers() {

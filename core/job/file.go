@@ -124,6 +124,11 @@ func (o *Opening) Normalise() {
 	if len(o.Slab.Machined) == 0 {
 		o.Slab.Machined = nil
 	}
+	if o.Pair != nil && len(o.Pair.Slab.Machined) == 0 {
+		pair := *o.Pair
+		pair.Slab.Machined = nil
+		o.Pair = &pair
+	}
 	if len(o.Done) == 0 {
 		o.Done = nil
 	}

@@ -39,6 +39,7 @@ type Opening struct {
 	Offers   []survey.Offer   `json:"offers,omitempty"`  // placings of a slab or of the old door
 	Readings []survey.Reading `json:"readings"`
 	Slab     slab.Slab        `json:"slab"`
+	Pair     *Pair            `json:"pair,omitempty"` // nil for a single door
 	Margins  Margins          `json:"margins"`
 	Cut      Cut              `json:"cut"`
 	Hinges   hinge.Choice     `json:"hinges"`
@@ -46,6 +47,15 @@ type Opening struct {
 	// Done holds, for each step that was finished, the plan's mark of that
 	// step when it was: where the mark has changed since, inputs have.
 	Done map[Step]string `json:"done,omitempty"`
+}
+
+// Pair is what makes an opening one for two leaves. The opening's own slab is
+// the leaf on the hinge jamb.
+type Pair struct {
+	Slab    slab.Slab      `json:"slab"`             // the leaf on the lock jamb
+	Meeting measure.Length `json:"meeting"`          // margin between the leaves
+	Offset  measure.Length `json:"offset,omitempty"` // of the meeting line from midway, toward the lock jamb
+	Fixed   frame.Side     `json:"fixed"`            // whose leaf is bolted top and bottom and carries the strike: hinge or lock
 }
 
 // Walls says what is believed of an opening before it is measured.
@@ -232,6 +242,20 @@ func (o Opening) Check(u measure.Unit) error {
 	var se *slab.Error
 	if errors.As(o.Slab.Check(u), &se) {
 		bad.add("/slab/"+se.Field, "%s", se.Problem)
+	}
+	if p := o.Pair; p != nil {
+		if errors.As(p.Slab.Check(u), &se) {
+			bad.add("/pair/slab/"+se.Field, "%s", se.Problem)
+		}
+		if p.Meeting < 0 || p.Meeting > 20*measure.Millimetre {
+			bad.add("/pair/meeting", "%s is no margin between two leaves (up to %s).", measure.Say(p.Meeting, u), measure.Say(20*measure.Millimetre, u))
+		}
+		if p.Offset.Abs() > measure.Metre {
+			bad.add("/pair/offset", "The meeting line cannot stand %s from midway.", measure.Say(p.Offset, u))
+		}
+		if !p.Fixed.Upright() {
+			bad.add("/pair/fixed", "One leaf is bolted: the one on the hinge jamb or the one on the lock jamb.")
+		}
 	}
 	if _, ok := trade.SchoolByID(o.Margins.School); !ok {
 		bad.add("/margins/school", "There is no school of margins %q.", o.Margins.School)

@@ -7,6 +7,7 @@ import (
 	"math"
 	"slices"
 	"strconv"
+	"strings"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
@@ -183,6 +184,12 @@ type Plan struct {
 	Latch    *lock.Plan
 	Wanted   frame.Each[figure.Figure]
 	Drawing  Drawing
+	// Second is, for a pair, the plan of the leaf on the lock jamb, as that leaf
+	// sees the opening: its own jamb is the hinge jamb, the meeting line the lock
+	// jamb. Its notches and readings are the first leaf's.
+	Second *Plan
+
+	ready map[Step]bool
 }
 
 func median(v []float64) float64 {
@@ -194,7 +201,20 @@ func median(v []float64) float64 {
 // clashes is said in Findings, and everything that does not hang on it is
 // still answered. It is a pure function of its arguments.
 func Solve(j Job, o Opening) Plan {
-	s := solver{job: j, o: o, unit: j.Unit, tape: j.Tape}
+	if o.Pair == nil {
+		return solveLeaf(j, o, 0, nil)
+	}
+	far := o
+	far.Slab = o.Pair.Slab
+	second := solveLeaf(j, far, 2, nil)
+	return solveLeaf(j, o, 1, &second)
+}
+
+// solveLeaf works out one leaf: 0 for a single door, 1 and 2 for the leaves of
+// a pair.
+func solveLeaf(j Job, o Opening, leaf int, second *Plan) Plan {
+	s := solver{job: j, o: o, unit: j.Unit, tape: j.Tape, leaf: leaf}
+	s.plan.Second = second
 	s.survey()
 	s.outline()
 	s.suggest()
@@ -212,6 +232,7 @@ type solver struct {
 	o    Opening
 	unit measure.Unit
 	tape measure.Tape
+	leaf int
 	plan Plan
 
 	readings      []survey.Reading // those that can be
@@ -227,6 +248,9 @@ type solver struct {
 }
 
 func (s *solver) say(w Weight, step Step, pointer, format string, a ...any) {
+	if s.leaf == 2 && strings.HasPrefix(pointer, "/slab") {
+		pointer = "/pair" + pointer
+	}
 	for i, x := range a {
 		if l, ok := x.(measure.Length); ok {
 			a[i] = measure.Say(l.Round(s.tape.Step(), measure.Nearest), s.unit)
@@ -417,7 +441,7 @@ func (s *solver) suggest() {
 // sigma shows a standard deviation, rounded up.
 func (s *solver) sigma(mm float64) string {
 	if s.unit == measure.Inches {
-		return measure.Exact(measure.FromMM(mm).Round(measure.Inch/64, measure.Up), s.unit)
+		return measure.Decimal(measure.FromMM(mm).Round(measure.Inch/1000, measure.Up), s.unit)
 	}
 	return measure.Exact(measure.FromMM(mm).Round(measure.Millimetre/10, measure.Up), s.unit)
 }
@@ -449,9 +473,16 @@ func (s *solver) outline() {
 		} else if side == frame.Hinge && school.Margin[side] == 0 {
 			f = flush
 		}
+		if s.leaf > 0 && side == frame.Lock {
+			f = figure.Sum(
+				0,
+				figure.Term{Label: "margin between the leaves", Value: s.o.Pair.Meeting, Source: figure.Choice},
+				figure.Term{Label: "the other leaf's half", Value: -(s.o.Pair.Meeting - s.o.Pair.Meeting/2), Source: figure.Rule},
+			)
+		}
 		s.plan.Wanted[side] = f
 		want.Margin[side] = f.Value.MM()
-		if f.Value < s.o.Margins.Least {
+		if f.Value < s.o.Margins.Least && (s.leaf == 0 || side != frame.Lock) {
 			s.say(Care, StepMargins, "/margins/least", "The %v margin wanted, %v, is under the least margin, %v, which is kept: change one of them.", side, f.Value, s.o.Margins.Least)
 		}
 	}
@@ -462,7 +493,7 @@ func (s *solver) outline() {
 		s.say(Stop, StepHinges, "/hinges/pockets", "The hinges do not fit an opening %v high: measure their places from the head, top one first.", measure.FromMM(s.height))
 		want.Pins = [2]float64{0.9 * s.height, 0.12 * s.height}
 	}
-	o, err := fit.Draw(s.shape, want)
+	o, err := s.drawLeaf(want)
 	if err != nil {
 		s.say(Stop, StepMargins, "", "%v", err)
 		return
@@ -510,6 +541,16 @@ func nameOf(side frame.Side) string {
 		return "floor"
 	}
 	return side.String() + " jamb"
+}
+
+// drawLeaf draws the single slab, or this leaf of the pair.
+func (s *solver) drawLeaf(want fit.Targets) (fit.Outline, error) {
+	if s.leaf == 0 {
+		return fit.Draw(s.shape, want)
+	}
+	want.Least = min(want.Least, s.o.Pair.Meeting.MM()/2)
+	pair, err := fit.DrawPair(s.shape, want, fit.Meeting{Offset: s.o.Pair.Offset.MM()})
+	return pair[s.leaf-1], err
 }
 
 // answers reports whether there are readings enough for any answer.
@@ -680,6 +721,9 @@ func (s *solver) limits(way fit.Weighed) {
 	}
 	if slab.IsMachined(frame.Lock) && slab.Handle > 0 && way.Deepest[frame.Lock] > 0.25 {
 		s.say(Care, StepCut, "/slab/machined", "The bore's backset shrinks by %v.", measure.FromMM(way.Deepest[frame.Lock]))
+	}
+	if s.leaf > 0 {
+		s.say(Note, StepCut, "", "About 8 mm in all comes off the two meeting edges so that the leaves pass: bevel or rebate them after the fit.")
 	}
 	s.plan.Inserts = s.laid.Inserts(slab)
 	for _, in := range s.plan.Inserts {
@@ -874,7 +918,19 @@ func (s *solver) latch() {
 	if !s.ok || !s.answers() || s.o.Slab.Thickness == 0 {
 		return
 	}
-	at, sigma := s.shape.Of(survey.Row{{Side: frame.Head, At: s.width, By: 1}, {Side: frame.Foot, At: s.width, By: -1}})
+	lockAt := s.width
+	if s.leaf > 0 {
+		lockAt = s.width/2 + s.o.Pair.Offset.MM()
+		fixed := 1
+		if s.o.Pair.Fixed == frame.Lock {
+			fixed = 2
+		}
+		if s.leaf == fixed {
+			s.say(Note, StepLock, "/pair/fixed", "This leaf is bolted top and bottom and carries the strike: mark it from the latch of the other, hung leaf.")
+			return
+		}
+	}
+	at, sigma := s.shape.Of(survey.Row{{Side: frame.Head, At: lockAt, By: 1}, {Side: frame.Foot, At: lockAt, By: -1}})
 	opening := figure.Figure{Value: s.est(at), Sigma: sigma}
 	p, err := lock.Place(s.o.Lock, opening, s.corner[1], s.o.Slab.Thickness, s.tape)
 	var le *lock.Error
@@ -915,13 +971,13 @@ func (s *solver) block(p lock.Plan) {
 func (s *solver) rod() {
 	p := &s.plan
 	s.draw()
-	ready := map[Step]bool{
+	p.ready = map[Step]bool{
 		StepMeasure: s.answers(),
 		StepSlab:    len(s.o.Slab.Missing()) == 0,
 		StepMargins: s.answers() && s.ok,
 		StepCut:     s.laid != nil,
 		StepHinges:  len(p.Hinges) > 0,
-		StepLock:    p.Latch != nil,
+		StepLock:    p.Latch != nil || s.leaf > 0 && len(p.Hinges) > 0 && s.o.Slab.Thickness > 0,
 	}
 	waits := map[Step]string{
 		StepMeasure: "take a width and a height",
@@ -941,9 +997,16 @@ func (s *solver) rod() {
 	}
 	for _, step := range Steps {
 		n := Notch{Step: step, State: Open, Mark: s.mark(step)}
-		stop := slices.IndexFunc(p.Findings, func(f Finding) bool { return f.Weight == Stop && f.Step == step })
+		stops := func(f Finding) bool { return f.Weight == Stop && f.Step == step }
+		stop := slices.IndexFunc(p.Findings, stops)
+		ready := p.ready[step]
+		if p.Second != nil { // a step of a pair is done for both leaves
+			n.Mark += p.Second.Notches[slices.Index(Steps, step)].Mark
+			ready = ready && p.Second.ready[step]
+			stop = max(stop, slices.IndexFunc(p.Second.Findings, stops))
+		}
 		switch done, was := s.o.Done[step]; {
-		case !ready[step]:
+		case !ready:
 			n.State, n.Says = Waits, waits[step]
 			if step == StepMeasure || step == StepSlab {
 				n.State = Open // nothing before them to wait for
@@ -957,7 +1020,7 @@ func (s *solver) rod() {
 		default:
 			n.Says = look[step]
 		}
-		if stop >= 0 && ready[step] {
+		if stop >= 0 && ready {
 			n.Says = "look at what is wrong"
 		}
 		p.Notches = append(p.Notches, n)
@@ -978,7 +1041,7 @@ func (s *solver) mark(step Step) string {
 			put(r.Kind, r.Side, int64(r.At), int64(r.From), int64(r.To), int64(r.Value), r.Offer, r.Struck != "", int64(r.Sure))
 		}
 	case StepSlab:
-		put(s.o.Slab, p.Finished[0].Value, p.Finished[1].Value)
+		put(fmt.Sprintf("%+v", s.o.Slab), p.Finished[0].Value, p.Finished[1].Value)
 	case StepMargins:
 		for _, w := range p.Wanted {
 			put(int64(w.Value))

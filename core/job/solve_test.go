@@ -194,7 +194,7 @@ func TestEveryFigureAddsUpAndNoCutGoesBelowNought(t *testing.T) {
 func TestWhichToBuy(t *testing.T) {
 	o := square()
 	o.Slab = slab.Slab{Construction: "flush"}
-	list := Buy(house, o)
+	list := Buy(house, o, 0)
 	require.NotEmpty(t, list)
 	var best []StockFit
 	for _, f := range list {
@@ -221,7 +221,7 @@ func TestWhichToBuy(t *testing.T) {
 		}
 	}
 	o.Readings = nil
-	assert.Empty(t, Buy(house, o), "no answer without readings")
+	assert.Empty(t, Buy(house, o, 0), "no answer without readings")
 }
 
 func TestByRuleSaysWhatDecided(t *testing.T) {
@@ -233,6 +233,34 @@ func TestByRuleSaysWhatDecided(t *testing.T) {
 	assert.Contains(t, p.Rules, "what may come off each edge is kept to")
 	o.Cut.Registration, o.Cut.Ends = "keep lock edge", "keep head"
 	assert.Empty(t, Solve(house, o).Rules, "forced")
+}
+
+// A pair in 826: 4 between the leaves, 3 at each jamb: 408 each. The slab on
+// the hinge jamb loses 2, the other 12, from the edge by its own jamb.
+func TestPair(t *testing.T) {
+	o := square()
+	o.Slab.Width = mm(410)
+	o.Pair = &Pair{Slab: o.Slab, Meeting: mm(4), Fixed: frame.Lock}
+	o.Pair.Slab.Width = mm(420)
+	require.NoError(t, o.Check(measure.Millimetres))
+	p := Solve(house, o)
+	require.NotNil(t, p.Second)
+	assert.InDelta(t, 408, p.Finished[0].Value.MM(), 0.51)
+	assert.InDelta(t, 2, p.Cuts[1].Marks[2].Depth.Value.MM(), 0.51)
+	assert.InDelta(t, 12, p.Second.Cuts[1].Marks[2].Depth.Value.MM(), 0.51)
+	assert.NotNil(t, p.Latch, "the first leaf has the latch")
+	assert.Nil(t, p.Second.Latch, "the bolted one carries the strike")
+	assert.Equal(t, p.Hinges[0].Slab.Value, p.Second.Hinges[0].Slab.Value)
+
+	o.Pair.Slab.Width = mm(400)
+	p = Solve(house, o)
+	f := find(*p.Second, Stop, "too narrow")
+	if assert.NotNil(t, f) {
+		assert.Equal(t, "/pair/slab/width", f.Pointer)
+	}
+	assert.Equal(t, "look at what is wrong", p.Notches[1].Says, "a step is for both leaves")
+	o.Pair.Fixed = frame.Head
+	assert.ErrorContains(t, o.Check(measure.Millimetres), "/pair/fixed")
 }
 
 // The three ways of laying the slab take the same off in all, to the tape.

@@ -513,6 +513,7 @@ export interface components {
             margins: components["schemas"]["Margins"];
             name: string;
             offers?: components["schemas"]["Offer"][];
+            pair?: components["schemas"]["Pair"];
             readings: components["schemas"]["Reading"][];
             room?: string;
             slab: components["schemas"]["Slab"];
@@ -534,6 +535,14 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Pair: {
+            fixed: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            meeting: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            offset?: number;
+            slab: components["schemas"]["Slab"];
+        };
         Pass: {
             from: components["schemas"]["Length"];
             to: components["schemas"]["Length"];
@@ -550,6 +559,8 @@ export interface components {
             next: string;
             notches: components["schemas"]["Notch"][];
             readings: components["schemas"]["ReadingOn"][];
+            /** @description For a pair, the leaf on the lock jamb, as it sees the opening. */
+            second?: components["schemas"]["Plan"];
             slab?: components["schemas"]["SlabWanted"];
             toRead: components["schemas"]["ToRead"][];
             wanted: components["schemas"]["Sided"][];
@@ -1762,7 +1773,10 @@ export interface operations {
     };
     stock: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Which leaf of a pair. */
+                leaf?: number;
+            };
             header?: never;
             path: {
                 job: string;

@@ -9,6 +9,10 @@ export type DoorState = {
 	move: (way: 'undo' | 'redo') => Promise<void>;
 	/** What could not be done, where no field says it. */
 	trouble: string;
+	/** Which leaf of a pair is in hand, 1 or 2; 1 for a single door. */
+	leaf: number;
+	/** Where that leaf's slab is kept. */
+	slab: '/slab' | '/pair/slab';
 };
 
 export const DoorContext = createContext<DoorState | null>(null);
@@ -86,7 +90,7 @@ export function useDoorState(job: string, opening: string) {
 		[change, job, opening],
 	);
 
-	const state: DoorState | null = query.data ? { view: query.data, save, move, trouble } : null;
+	const state = query.data ? { view: query.data, save, move, trouble } : null;
 	return { state, query, setTrouble };
 }
 

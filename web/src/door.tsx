@@ -33,7 +33,12 @@ export function DoorPage() {
 	const [times, setTimes] = useState(() => Number(localStorage.getItem('magnify')) || 14);
 	const go = useNavigate();
 	const [asked, setAsked] = useState<Plan['margins'][number] | null>(null);
-	const v = state?.view;
+	const [leafInHand, setLeaf] = useState(1);
+	const whole = state?.view;
+	const second = whole?.plan.second;
+	const leaf = second && leafInHand === 2 ? 2 : 1;
+	const v =
+		whole && second && leaf === 2 ? { ...whole, plan: { ...second, notches: whole.plan.notches } } : whole;
 	const to = (s: string) => `/j/${job}/${opening}/${s}`;
 	const trail = useMemo(
 		() => (v ? [{ to: `/j/${job}`, text: v.job.name }, { text: v.opening.name }] : []),
@@ -71,9 +76,12 @@ export function DoorPage() {
 	const Page = pages[step] ?? MeasureStep;
 	const findings = v.plan.findings.filter((f) => f.step === step);
 	const elsewhere = v.plan.findings.filter((f) => f.step !== step && f.weight === 'stop');
+	const board = leaf === 2 && v.opening.pair ? v.opening.pair.slab : v.opening.slab;
+	// The second leaf hangs on the other jamb.
+	const hand = leaf === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
 	const onTrestles = step === 'cut' && v.plan.cut;
 	return (
-		<DoorContext value={state}>
+		<DoorContext value={{ ...state, view: v, leaf, slab: leaf === 2 ? '/pair/slab' : '/slab' }}>
 			<ShownIn value={shown}>
 				<div className="flex flex-col min-h-dvh lg:h-dvh">
 					<Top trail={trail} unit={shown} setUnit={setShown}>
@@ -133,9 +141,9 @@ export function DoorPage() {
 							{onTrestles && v.plan.cut ? (
 								<Trestles
 									cut={v.plan.cut}
-									width={v.opening.slab.width}
-									length={v.opening.slab.length}
-									hand={v.opening.hand}
+									width={board.width}
+									length={board.length}
+									hand={hand}
 									times={4}
 									className="w-full h-full p-2 pb-7"
 								/>
@@ -143,7 +151,7 @@ export function DoorPage() {
 								v.plan.drawing && (
 									<Daylight
 										drawing={v.plan.drawing}
-										hand={v.opening.hand}
+										hand={hand}
 										times={times}
 										margins={v.plan.margins}
 										detail
@@ -181,8 +189,24 @@ export function DoorPage() {
 						<main className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 sm:px-5" key={step}>
 							<h1 className="text-2xl mb-2 max-lg:sr-only">{stepNames[step]}</h1>
 							{elsewhere.length > 0 && step !== 'measure' && <Findings list={elsewhere.slice(0, 2)} />}
+							{second && step !== 'measure' && (
+								<fieldset className="join mb-3" aria-label="Leaf">
+									{[1, 2].map((n) => (
+										<button
+											key={n}
+											type="button"
+											className={`btn join-item ${leaf === n ? 'btn-neutral' : ''}`}
+											aria-pressed={leaf === n}
+											data-leaf={n}
+											onClick={() => setLeaf(n)}
+										>
+											leaf on the {n === 1 ? 'hinge' : 'lock'} jamb
+										</button>
+									))}
+								</fieldset>
+							)}
 							<Findings list={findings} />
-							<Page />
+							<Page key={leaf} />
 							<Onward step={step} to={to} walk={`/j/${job}`} />
 							<Cautions step={step} />
 						</main>

@@ -7,7 +7,7 @@ const coarse = () => matchMedia('(pointer: coarse)').matches;
 
 /** onward moves to the next tape entry, as Enter does on a tape reading. */
 export function onward(from: HTMLElement) {
-	const all = [...document.querySelectorAll<HTMLElement>('[data-tape]')];
+	const all = [...document.querySelectorAll<HTMLElement>('[data-tape]')].filter((e) => e.checkVisibility());
 	const next = all[all.indexOf(from) + 1];
 	(next ?? document.querySelector<HTMLElement>('[data-onward]'))?.focus();
 }

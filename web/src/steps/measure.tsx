@@ -134,8 +134,74 @@ function AboutOpening() {
 					note="Optional. A width that cannot fit there is caught."
 					optional
 				/>
+				<PairOfDoors />
 			</div>
 		</details>
+	);
+}
+
+/** PairOfDoors makes the opening one for two leaves. */
+function PairOfDoors() {
+	const { view, save } = useDoor();
+	const pair = view.opening.pair;
+	const [error, setError] = useState('');
+	const toggle = async (on: boolean) => {
+		const inch = view.job.unit === 'in';
+		const value = {
+			slab: { width: 0, length: 0, thickness: 0 },
+			meeting: inch ? '5/32' : '4',
+			fixed: 'lock',
+		};
+		try {
+			await save(
+				[on ? { op: 'add', path: '/pair', value } : { op: 'remove', path: '/pair' }],
+				on ? 'a pair of doors' : 'a single door',
+			);
+			setError('');
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	return (
+		<div className="mt-3 grid gap-2">
+			<label className="flex items-center gap-3 min-h-11">
+				<input
+					type="checkbox"
+					className="checkbox"
+					data-field="pair"
+					checked={!!pair}
+					onChange={(e) => toggle(e.target.checked)}
+				/>
+				A pair of doors, meeting in the middle
+			</label>
+			{pair && (
+				<>
+					<div className="grid grid-cols-2 gap-3">
+						<LengthField pointer="/pair/meeting" label="Margin between them" />
+						<LengthField
+							pointer="/pair/offset"
+							label="Meeting line off midway"
+							note="toward the lock jamb; minus the other way"
+							optional
+						/>
+					</div>
+					<Choose
+						pointer="/pair/fixed"
+						label="Bolted top and bottom, carries the strike: the leaf on the"
+						row
+						options={[
+							{ value: 'hinge', text: 'hinge jamb' },
+							{ value: 'lock', text: 'lock jamb' },
+						]}
+					/>
+				</>
+			)}
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</div>
 	);
 }
 

@@ -1,16 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ask, client, type Schemas, type Unit } from '../api';
-import { useDoor } from '../door-state';
-import { Choose, LengthField } from '../field';
+import { at, useDoor } from '../door-state';
+import { LengthField } from '../field';
 import { Len, pick, Row, Why } from '../length';
 import { useTrade } from '../says';
 
 /** SlabStep says what size of slab the opening takes and which to buy, and takes the one there is. */
 export function SlabStep() {
-	const { view } = useDoor();
+	const { view, slab } = useDoor();
 	const trade = useTrade();
 	const wanted = view.plan.slab;
+	const built = String(at(view.opening, `${slab}/construction`) ?? '');
 	const unit = view.job.unit as Unit;
 	return (
 		<>
@@ -27,33 +28,22 @@ export function SlabStep() {
 			) : (
 				<p className="mb-4">Read a width and a height first: then the size to buy stands here.</p>
 			)}
-			<Choose
-				pointer="/slab/construction"
-				label="How it is built"
-				options={(trade?.constructions ?? []).map((c) => ({
-					value: c.id,
-					text: c.name,
-					note:
-						c.id === view.opening.slab.construction
-							? `${c.note} May lose: ${c.most.map((m) => `${m.side} ${pick(m.text, unit)}`).join(', ')} (${c.source}; the maker's word comes first).`
-							: undefined,
-				}))}
-			/>
+			<Construction built={built} />
 			{wanted && <WhichToBuy />}
 			<section className="grid gap-3">
 				<h2 className="text-lg">The slab on the trestles, uncut</h2>
-				<LengthField pointer="/slab/width" label="Width, at the head" />
-				<LengthField pointer="/slab/length" label="Length, on the hinge edge" />
-				<LengthField pointer="/slab/thickness" label="Thickness" />
+				<LengthField pointer={`${slab}/width`} label="Width, at the head" />
+				<LengthField pointer={`${slab}/length`} label="Length, on the hinge edge" />
+				<LengthField pointer={`${slab}/thickness`} label="Thickness" />
 				<details>
 					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
 						Measured closer: other widths, the lock edge, out of square
 					</summary>
 					<div className="grid grid-cols-2 gap-3 pt-1">
-						<LengthField pointer="/slab/widthMid" label="Width, middle" optional />
-						<LengthField pointer="/slab/widthFoot" label="Width, foot" optional />
-						<LengthField pointer="/slab/lengthLock" label="Length, lock edge" optional />
-						<LengthField pointer="/slab/square" label="Head: lock corner high (+)" optional />
+						<LengthField pointer={`${slab}/widthMid`} label="Width, middle" optional />
+						<LengthField pointer={`${slab}/widthFoot`} label="Width, foot" optional />
+						<LengthField pointer={`${slab}/lengthLock`} label="Length, lock edge" optional />
+						<LengthField pointer={`${slab}/square`} label="Head: lock corner high (+)" optional />
 					</div>
 				</details>
 				<details>
@@ -63,7 +53,7 @@ export function SlabStep() {
 					<div className="grid gap-3 pt-1">
 						<Machined />
 						<LengthField
-							pointer="/slab/handle"
+							pointer={`${slab}/handle`}
 							label="A handle's bore: down from the slab's top"
 							optional
 							note="so that it ends at a usable height"
@@ -72,12 +62,12 @@ export function SlabStep() {
 							{['head', 'hinge', 'lock', 'foot'].map((s) => (
 								<LengthField
 									key={s}
-									pointer={`/slab/limits/${s}`}
+									pointer={`${slab}/limits/${s}`}
 									label={`Most off: ${s}`}
 									optional
 									placeholder={pick(
 										trade?.constructions
-											.find((c) => c.id === (view.opening.slab.construction || 'flush'))
+											.find((c) => c.id === (built || 'flush'))
 											?.most.find((m) => m.side === s)?.text ?? { mm: '', in: '' },
 										unit,
 									)}
@@ -91,9 +81,59 @@ export function SlabStep() {
 	);
 }
 
+/** Construction is how the slab is built, and what that allows. */
+function Construction({ built }: { built: string }) {
+	const { view, save, slab } = useDoor();
+	const trade = useTrade();
+	const unit = view.job.unit as Unit;
+	const [error, setError] = useState('');
+	const now = trade?.constructions.find((c) => c.id === built);
+	return (
+		<div className="mb-4">
+			<label>
+				<span className="block mb-1">How it is built</span>
+				<select
+					className="select w-full text-lg"
+					data-field="construction"
+					value={built}
+					onChange={async (e) => {
+						try {
+							await save(
+								[{ op: 'add', path: `${slab}/construction`, value: e.target.value }],
+								`built: ${e.target.value}`,
+							);
+							setError('');
+						} catch (e) {
+							setError((e as Error).message);
+						}
+					}}
+				>
+					<option value="">not told yet</option>
+					{trade?.constructions.map((c) => (
+						<option key={c.id} value={c.id}>
+							{c.name}
+						</option>
+					))}
+				</select>
+			</label>
+			{now && (
+				<p className="text-sm opacity-85 mt-1">
+					{now.note} May lose: {now.most.map((m) => `${m.side} ${pick(m.text, unit) || '0'}`).join(', ')} (
+					{now.source}; the maker's word comes first).
+				</p>
+			)}
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</div>
+	);
+}
+
 function Machined() {
-	const { view, save } = useDoor();
-	const now = view.opening.slab.machined ?? [];
+	const { view, save, slab } = useDoor();
+	const now = (at(view.opening, `${slab}/machined`) ?? []) as string[];
 	const [error, setError] = useState('');
 	return (
 		<fieldset>
@@ -110,7 +150,7 @@ function Machined() {
 								const value = e.target.checked ? [...now, s] : now.filter((x) => x !== s);
 								try {
 									await save(
-										[{ op: 'add', path: '/slab/machined', value }],
+										[{ op: 'add', path: `${slab}/machined`, value }],
 										`machined: ${value.join(', ') || 'none'}`,
 									);
 									setError('');
@@ -136,26 +176,27 @@ type StockFit = Schemas['StockFit'];
 
 /** WhichToBuy holds the stock sizes against the opening: those that fit, and why the nearest others do not. */
 function WhichToBuy() {
-	const { view, save } = useDoor();
+	const { view, save, leaf, slab } = useDoor();
 	const [all, setAll] = useState(false);
 	const [error, setError] = useState('');
 	const path = { job: view.job.id, opening: view.opening.id };
 	const stock = useQuery({
-		queryKey: ['stock', path.job, path.opening, view.version],
-		queryFn: () => ask(client.GET('/api/jobs/{job}/openings/{opening}/stock', { params: { path } })),
+		queryKey: ['stock', path.job, path.opening, view.version, leaf],
+		queryFn: () =>
+			ask(client.GET('/api/jobs/{job}/openings/{opening}/stock', { params: { path, query: { leaf } } })),
 		placeholderData: (before) => before,
 	});
 	const take = async (f: StockFit) => {
 		const clear = (['widthMid', 'widthFoot', 'lengthLock', 'square'] as const)
-			.filter((k) => view.opening.slab[k])
-			.map((k) => ({ op: 'remove' as const, path: `/slab/${k}` }));
+			.filter((k) => at(view.opening, `${slab}/${k}`))
+			.map((k) => ({ op: 'remove' as const, path: `${slab}/${k}` }));
 		try {
 			await save(
 				[
 					...clear,
-					{ op: 'add', path: '/slab/width', value: f.width.mm },
-					{ op: 'add', path: '/slab/length', value: f.length.mm },
-					{ op: 'add', path: '/slab/thickness', value: f.thickness.mm },
+					{ op: 'add', path: `${slab}/width`, value: f.width.mm },
+					{ op: 'add', path: `${slab}/length`, value: f.length.mm },
+					{ op: 'add', path: `${slab}/thickness`, value: f.thickness.mm },
 				],
 				`slab from stock: ${f.width.mm} × ${f.length.mm} mm`,
 			);
