@@ -423,8 +423,10 @@ func (p printer) cutSheet(plan job.Plan) *CutSheet {
 	c.Why = append([]string{job.Reasons[plan.Laying.Across], job.EndReasons[plan.Laying.Along]}, plan.Rules...)
 	for _, a := range plan.Others {
 		alt := Alternative{
-			string(a.Across), string(a.Along), a.Chosen, a.Short, []string{},
-			[]Length{p.length(a.Hinge[0]), p.length(a.Hinge[1])}, []Length{p.length(a.Lock[0]), p.length(a.Lock[1])},
+			string(a.Across), string(a.Along), a.Chosen, a.Short,
+			[]string{},
+			[]Length{p.length(a.Hinge[0]), p.length(a.Hinge[1])},
+			[]Length{p.length(a.Lock[0]), p.length(a.Lock[1])},
 			p.length(a.Head), p.length(a.Foot),
 		}
 		for _, side := range a.Over {

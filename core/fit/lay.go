@@ -209,6 +209,9 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 		lower(shared)
 	}
 
+	for _, side := range frame.Sides {
+		laid.Cuts[side] = make([]Cut, 0, 5)
+	}
 	// Marks at the ends, the middle and the quarters of the slab.
 	for i := range 5 {
 		y := length * float64(i) / 4

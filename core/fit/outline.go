@@ -78,8 +78,8 @@ type WantedMargin struct {
 // Stations along a jamb and along head or floor. A side bends over ℓ (400 to
 // 700 mm), so that these miss less of a bow than a tape does.
 const (
-	jambStations = 9
-	headStations = 7
+	jambStations = 7
+	headStations = 5
 )
 
 // ErrNoRoom is an opening that the wanted margins leave nothing of.
@@ -101,6 +101,7 @@ type bay struct {
 func (b bay) rows(rows []survey.Row) (out []survey.Row, constants []float64) {
 	out, constants = make([]survey.Row, len(rows)), make([]float64, len(rows))
 	for i, r := range rows {
+		out[i] = make(survey.Row, 0, 2*len(r))
 		for _, t := range r {
 			row, c := b.term(t)
 			for _, u := range row {
@@ -273,7 +274,7 @@ func draw(b bay, want Targets) (Outline, error) {
 			}
 		}
 		line, worst, _ := Minimax(points)
-		e := Edge{Line: line, Residual: worst}
+		e := Edge{Line: line, Residual: worst, Gaps: make([]Gap, 0, n)}
 		e.Line.A -= out * want.Margin[side]
 		least := want.Margin[side] - worst
 		if least < want.Least {
@@ -318,13 +319,22 @@ type excess struct {
 type bound struct{ mean, sigma float64 }
 
 // over is a bound above the chance that the excess passes limit with left
-// left on and a cut that strays by a normal error of its own.
-func (x excess) over(limit, left, cut float64) float64 {
+// left on.
+func (x excess) over(limit, left float64) float64 {
 	far := math.Inf(-1)
 	for _, b := range x.bounds {
-		far = max(far, (limit+left*x.share-b.mean)/math.Hypot(b.sigma, cut+1e-9))
+		far = max(far, (limit+left*x.share-b.mean)/b.sigma)
 	}
 	return 0.5 * math.Erfc(far/math.Sqrt2)
+}
+
+// strayed is the excess with a cut that strays by a normal error of its own.
+func (x excess) strayed(cut float64) excess {
+	bounds := make([]bound, len(x.bounds))
+	for i, b := range x.bounds {
+		bounds[i] = bound{b.mean, math.Sqrt(b.sigma*b.sigma + cut*cut + 1e-18)}
+	}
+	return excess{bounds, x.share}
 }
 
 // excessOf gives the bounds at each station of an edge with the given gaps
@@ -389,9 +399,15 @@ func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 	var leave frame.Each[float64]
 	edges := []frame.Side{frame.Head, frame.Lock, frame.Foot}
 	for _, side := range edges {
+		var list []excess
+		for _, x := range o.Edges[side].excess {
+			if x.share > 0 { // where nothing can be left on, the slab is hung to its mark
+				list = append(list, x.strayed(s.Cut))
+			}
+		}
 		chance := func(left float64) (p float64) {
-			for _, x := range o.Edges[side].excess {
-				p += x.over(s.Tolerance, left, s.Cut)
+			for _, x := range list {
+				p += x.over(s.Tolerance, left)
 			}
 			return p
 		}
@@ -403,7 +419,7 @@ func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 		for chance(hi) > risk && hi < 1024 {
 			lo, hi = hi, 2*hi
 		}
-		for range 14 {
+		for range 12 {
 			if mid := (lo + hi) / 2; chance(mid) > risk {
 				lo = mid
 			} else {

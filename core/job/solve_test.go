@@ -3,7 +3,9 @@ package job
 import (
 	"fmt"
 	"reflect"
+	"runtime"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -380,26 +382,50 @@ func TestHabitsOfLeavingOn(t *testing.T) {
 	assert.Less(t, when.Cuts[1].Marks[2].Depth.Value, line.Cuts[1].Marks[2].Depth.Value)
 }
 
-// twenty is the benchmark's opening: twenty readings.
-func twenty() Opening {
+// benched is the benchmarks' opening with n readings, everything by rule, and
+// not yet sure enough, so that the next reading is worked out as well.
+func benched(n int) Opening {
 	o := square()
-	o.Cut.LeaveOn = WhenSure
+	o.Walls, o.Sure = Old, mm(0.1)
+	o.Cut = Cut{Registration: ByRule, Ends: ByRule, LeaveOn: WhenSure}
 	var rs []survey.Reading
-	for i := 0; i < len(o.Readings) && len(rs) < 20; i += 3 {
+	for i := 0; i < len(o.Readings) && len(rs) < n; i += 3 {
 		rs = append(rs, o.Readings[i])
 	}
-	for i := 1; len(rs) < 20; i += 3 {
+	for i := 1; len(rs) < n; i += 3 {
 		rs = append(rs, o.Readings[i])
 	}
 	o.Readings = rs
 	return o
 }
 
-func BenchmarkSolve20(b *testing.B) {
-	o := twenty()
-	require.Len(b, o.Readings, 20)
+func benchmarkSolve(b *testing.B, readings int) {
+	o := benched(readings)
+	require.Len(b, o.Readings, readings)
 	b.ReportAllocs()
 	for b.Loop() {
 		Solve(house, o)
+	}
+}
+
+func BenchmarkSolve20(b *testing.B) { benchmarkSolve(b, 20) }
+
+func BenchmarkSolve30(b *testing.B) { benchmarkSolve(b, 30) }
+
+// A thousand openings of thirty readings, on all processors, as the walk of a
+// large job would have them.
+func BenchmarkThousandOpenings(b *testing.B) {
+	o := benched(30)
+	b.ReportAllocs()
+	for b.Loop() {
+		var wg sync.WaitGroup
+		for range runtime.GOMAXPROCS(0) {
+			wg.Go(func() {
+				for range 1000 / runtime.GOMAXPROCS(0) {
+					Solve(house, o)
+				}
+			})
+		}
+		wg.Wait()
 	}
 }

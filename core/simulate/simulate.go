@@ -110,7 +110,8 @@ func (d *drawer) draw(rng *rand.Rand) (o opening) {
 func usual() []survey.Reading {
 	mm := measure.FromMM
 	rs := []survey.Reading{
-		{Kind: survey.Height, At: mm(50)}, {Kind: survey.Height, At: mm(770)},
+		{Kind: survey.Height, At: mm(50)},
+		{Kind: survey.Height, At: mm(770)},
 		{Kind: survey.Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200)},
 		{Kind: survey.Plumb, Side: frame.Lock, At: mm(1800), From: mm(200)},
 		{Kind: survey.Straight, Side: frame.Hinge, At: mm(1000), From: mm(200), To: mm(1800)},

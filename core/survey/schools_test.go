@@ -96,27 +96,44 @@ func (o truth) read(r Reading, slab Offer) Reading {
 
 var schools = map[string][]Reading{
 	"tape and square": {
-		{Kind: Width, At: mm(200)}, {Kind: Width, At: mm(1000)}, {Kind: Width, At: mm(1800)},
-		{Kind: Height, At: mm(50)}, {Kind: Height, At: mm(770)},
-		{Kind: Square, Side: frame.Hinge, At: mm(600)}, {Kind: Square, Side: frame.Lock, At: mm(600)},
+		{Kind: Width, At: mm(200)},
+		{Kind: Width, At: mm(1000)},
+		{Kind: Width, At: mm(1800)},
+		{Kind: Height, At: mm(50)},
+		{Kind: Height, At: mm(770)},
+		{Kind: Square, Side: frame.Hinge, At: mm(600)},
+		{Kind: Square, Side: frame.Lock, At: mm(600)},
 	},
 	"plumb and level": {
-		{Kind: Width, At: mm(1000)}, {Kind: Height, At: mm(400)},
-		{Kind: Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200)}, {Kind: Plumb, Side: frame.Lock, At: mm(1800), From: mm(200)},
+		{Kind: Width, At: mm(1000)},
+		{Kind: Height, At: mm(400)},
+		{Kind: Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200)},
+		{Kind: Plumb, Side: frame.Lock, At: mm(1800), From: mm(200)},
 		{Kind: Straight, Side: frame.Hinge, At: mm(1000), From: mm(200), To: mm(1800)},
 		{Kind: Straight, Side: frame.Lock, At: mm(1000), From: mm(200), To: mm(1800)},
-		{Kind: Level, Side: frame.Head, At: mm(770), From: mm(50)}, {Kind: Level, Side: frame.Foot, At: mm(770), From: mm(50)},
+		{Kind: Level, Side: frame.Head, At: mm(770), From: mm(50)},
+		{Kind: Level, Side: frame.Foot, At: mm(770), From: mm(50)},
 	},
 	"diagonals": {
-		{Kind: Width, At: mm(100)}, {Kind: Width, At: mm(1000)}, {Kind: Width, At: mm(1900)},
-		{Kind: Height, At: mm(20)}, {Kind: Height, At: mm(800)},
-		{Kind: Diagonal, Side: frame.Hinge}, {Kind: Diagonal, Side: frame.Lock},
+		{Kind: Width, At: mm(100)},
+		{Kind: Width, At: mm(1000)},
+		{Kind: Width, At: mm(1900)},
+		{Kind: Height, At: mm(20)},
+		{Kind: Height, At: mm(800)},
+		{Kind: Diagonal, Side: frame.Hinge},
+		{Kind: Diagonal, Side: frame.Lock},
 	},
 	"offered up": {
-		{Kind: Gap, Offer: "s", Side: frame.Hinge, At: mm(200)}, {Kind: Gap, Offer: "s", Side: frame.Hinge, At: mm(1000)}, {Kind: Gap, Offer: "s", Side: frame.Hinge, At: mm(1800)},
-		{Kind: Gap, Offer: "s", Side: frame.Lock, At: mm(200)}, {Kind: Gap, Offer: "s", Side: frame.Lock, At: mm(1000)}, {Kind: Gap, Offer: "s", Side: frame.Lock, At: mm(1800)},
-		{Kind: Gap, Offer: "s", Side: frame.Head, At: mm(50)}, {Kind: Gap, Offer: "s", Side: frame.Head, At: mm(750)},
-		{Kind: Gap, Offer: "s", Side: frame.Foot, At: mm(50)}, {Kind: Gap, Offer: "s", Side: frame.Foot, At: mm(750)},
+		{Kind: Gap, Offer: "s", Side: frame.Hinge, At: mm(200)},
+		{Kind: Gap, Offer: "s", Side: frame.Hinge, At: mm(1000)},
+		{Kind: Gap, Offer: "s", Side: frame.Hinge, At: mm(1800)},
+		{Kind: Gap, Offer: "s", Side: frame.Lock, At: mm(200)},
+		{Kind: Gap, Offer: "s", Side: frame.Lock, At: mm(1000)},
+		{Kind: Gap, Offer: "s", Side: frame.Lock, At: mm(1800)},
+		{Kind: Gap, Offer: "s", Side: frame.Head, At: mm(50)},
+		{Kind: Gap, Offer: "s", Side: frame.Head, At: mm(750)},
+		{Kind: Gap, Offer: "s", Side: frame.Foot, At: mm(50)},
+		{Kind: Gap, Offer: "s", Side: frame.Foot, At: mm(750)},
 	},
 }
 
@@ -233,9 +250,12 @@ func randomOpening(rng *rand.Rand, p Prior) truth {
 }
 
 var fullTape = append(append([]Reading{}, schools["tape and square"]...), []Reading{
-	{Kind: Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200)}, {Kind: Plumb, Side: frame.Lock, At: mm(1800), From: mm(200)},
-	{Kind: Level, Side: frame.Head, At: mm(770), From: mm(50)}, {Kind: Level, Side: frame.Foot, At: mm(770), From: mm(50)},
-	{Kind: Width, At: mm(600)}, {Kind: Width, At: mm(1400)},
+	{Kind: Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200)},
+	{Kind: Plumb, Side: frame.Lock, At: mm(1800), From: mm(200)},
+	{Kind: Level, Side: frame.Head, At: mm(770), From: mm(50)},
+	{Kind: Level, Side: frame.Foot, At: mm(770), From: mm(50)},
+	{Kind: Width, At: mm(600)},
+	{Kind: Width, At: mm(1400)},
 }...)
 
 // Sureness is honest: over random openings and noisy tapes the true figure

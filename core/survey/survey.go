@@ -74,7 +74,7 @@ const (
 	mostOffers  = 60   // that a Side can number
 )
 
-func (p Prior) mean(s frame.Side) float64 {
+func (p *Prior) mean(s frame.Side) float64 {
 	switch s {
 	case frame.Lock:
 		return p.Width
@@ -86,7 +86,7 @@ func (p Prior) mean(s frame.Side) float64 {
 
 // cov is the prior covariance of one side at two places. Different sides are
 // independent.
-func (p Prior) cov(side frame.Side, s, t float64) float64 {
+func (p *Prior) cov(side frame.Side, s, t float64) float64 {
 	if side >= placed {
 		if (side-placed)%3 == turn {
 			return turnSpread * turnSpread
@@ -115,7 +115,7 @@ type Term struct {
 // Row is a linear figure of the opening: the sum of its terms.
 type Row []Term
 
-func (p Prior) meanOf(r Row) float64 {
+func (p *Prior) meanOf(r Row) float64 {
 	var m float64
 	for _, t := range r {
 		m += t.By * p.mean(t.Side)
@@ -123,7 +123,7 @@ func (p Prior) meanOf(r Row) float64 {
 	return m
 }
 
-func (p Prior) covOf(a, b Row) float64 {
+func (p *Prior) covOf(a, b Row) float64 {
 	var c float64
 	for _, s := range a {
 		for _, t := range b {
@@ -249,8 +249,12 @@ func Estimate(readings []Reading, offers []Offer, p Prior) (*Shape, error) {
 		return s, err
 	}
 	corners := []Row{
-		{{frame.Hinge, p.Height, 1}}, {{frame.Lock, 0, 1}}, {{frame.Lock, p.Height, 1}},
-		{{frame.Head, 0, 1}}, {{frame.Head, p.Width, 1}}, {{frame.Foot, p.Width, 1}},
+		{{frame.Hinge, p.Height, 1}},
+		{{frame.Lock, 0, 1}},
+		{{frame.Lock, p.Height, 1}},
+		{{frame.Head, 0, 1}},
+		{{frame.Head, p.Width, 1}},
+		{{frame.Foot, p.Width, 1}},
 	}
 	before := s.Means(corners)
 	for range 5 {
@@ -340,9 +344,10 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 	n, m := len(figures), len(s.rows)
 	// Figures share most of their places (the hinges stand in nearly all), so
 	// the prior is worked out once for each place.
-	var places []Term
+	places := make([]Term, 0, 2*n)
 	index := make([][]int, n)
 	for j, f := range figures {
+		index[j] = make([]int, 0, len(f))
 		for _, t := range f {
 			k := slices.IndexFunc(places, func(p Term) bool { return p.Side == t.Side && p.At == t.At })
 			if k < 0 {
@@ -352,27 +357,43 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 			index[j] = append(index[j], k)
 		}
 	}
+	// across(k, j) is the prior covariance of place k and figure j, told(i, j) that
+	// of reading i and figure j.
+	at := make([]float64, len(places)) // of one place, or one reading, and each place
+	across := make([]float64, len(places)*n)
 	own := make([]float64, len(places)*len(places))
-	told := make([]float64, m*len(places))
-	for k := range places {
-		here := places[k : k+1]
-		for l := k; l < len(places); l++ {
-			c := s.prior.covOf(here, places[l:l+1])
-			own[k*len(places)+l], own[l*len(places)+k] = c, c
-		}
-		for i, r := range s.rows {
-			told[i*len(places)+k] = s.prior.covOf(r, here)
-		}
-	}
-	cross := mat.NewDense(m, n, nil) // cov(reading, figure)
-	for j, f := range figures {
-		for i := range m {
+	spread := func(row []float64) { // from places to figures
+		for j, f := range figures {
 			var c float64
 			for a, t := range f {
-				c += t.By * told[i*len(places)+index[j][a]]
+				c += t.By * at[index[j][a]]
 			}
-			cross.Set(i, j, c)
+			row[j] = c
 		}
+	}
+	for k, here := range places {
+		for l, there := range places[:k+1] {
+			if here.Side == there.Side {
+				c := s.prior.cov(here.Side, here.At, there.At)
+				own[k*len(places)+l], own[l*len(places)+k] = c, c
+			}
+		}
+	}
+	for k := range places {
+		copy(at, own[k*len(places):(k+1)*len(places)])
+		spread(across[k*n : (k+1)*n])
+	}
+	cross := mat.NewDense(m, n, nil)
+	for i, r := range s.rows {
+		for k, there := range places {
+			at[k] = 0
+			for _, t := range r {
+				if t.Side == there.Side {
+					at[k] += t.By * s.prior.cov(t.Side, t.At, there.At)
+				}
+			}
+		}
+		spread(cross.RawRowView(i))
 	}
 	mean = make([]float64, n)
 	for j, f := range figures {
@@ -388,9 +409,7 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 		for j := i; j < n; j++ {
 			var c float64
 			for a, t := range f {
-				for b, u := range figures[j] {
-					c += t.By * u.By * own[index[i][a]*len(places)+index[j][b]]
-				}
+				c += t.By * across[index[i][a]*n+j]
 			}
 			cov.SetSym(i, j, c-known.At(i, j))
 		}
