@@ -214,7 +214,7 @@ func TestTheWalk(t *testing.T) {
 	j := read[JobHead](t, s.do("POST", "/jobs/file", "", b))
 	a := s.do("GET", "/jobs/"+j.ID, "", nil)
 	w := read[Walk](t, a)
-	require.Len(t, w.Doors, 2)
+	require.Len(t, w.Doors, 6)
 	assert.Equal(t, "Linen room", w.Doors[0].Name)
 	assert.NotNil(t, w.Doors[0].Drawing)
 	assert.Len(t, w.Doors[0].Notches, len(job.Steps))

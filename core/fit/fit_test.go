@@ -339,6 +339,49 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 	assert.Zero(t, leave[frame.Hinge])
 }
 
+// The lock jamb is hollow by 4 in the middle of its height: along a straight
+// edge the light is 1, 5 and 1 where 3 is wanted. Scribed, 2 less comes off in
+// the middle and 2 more at the ends, and the light is even.
+func TestScribeByHand(t *testing.T) {
+	p := survey.OldOpening(800, 2000)
+	sure := mm(0.01)
+	var rs []survey.Reading
+	for i := range 21 {
+		v := 100 * float64(i)
+		bow := 4 * (1 - (v-1000)*(v-1000)/1e6)
+		rs = append(
+			rs,
+			survey.Reading{Kind: survey.Width, At: mm(v), Value: mm(800 + bow), Sure: sure},
+			survey.Reading{Kind: survey.Plumb, Side: frame.Hinge, At: mm(v + 60), From: 0, Sure: sure},
+		)
+	}
+	for _, u := range []float64{0, 400, 800} {
+		rs = append(rs, survey.Reading{Kind: survey.Height, At: mm(u), Value: mm(2000), Sure: sure})
+	}
+	rs = append(rs, survey.Reading{Kind: survey.Level, Side: frame.Foot, At: mm(800), Sure: sure})
+	shape, err := survey.Estimate(rs, nil, p)
+	require.NoError(t, err)
+	want := wanted
+	want.Least = 0.5
+	o, err := Draw(shape, want)
+	require.NoError(t, err)
+	assert.InDelta(t, 2, o.Edges[frame.Lock].Residual, 0.1)
+	s := slab.Slab{Width: mm(815), Length: mm(2000), Thickness: mm(35)}
+	way := Laying{KeepHinge, KeepHead}
+	straight, scribed := Lay(o, frame.Each[float64]{}, s, way), Lay(o.Scribe(frame.Lock, 3), frame.Each[float64]{}, s, way)
+	for i, more := range []float64{2, -1, -2, -1, 2} { // of 4·(x²) by quarters: 2, 2−3, 2−4
+		cut := scribed.Cuts[frame.Lock][i]
+		assert.InDelta(t, more, cut.Depth-straight.Cuts[frame.Lock][i].Depth, 0.2, "%d", i)
+		assert.InDelta(t, cut.Depth, cut.Whole-cut.Opening+cut.NearGap+cut.FarGap-cut.OtherCut-cut.Left, 1e-9)
+		assert.InDelta(t, 3, cut.NearGap, 1e-9)
+		h := scribed.Cuts[frame.Hinge][i]
+		assert.InDelta(t, h.Depth, h.Whole-h.Opening+h.NearGap+h.FarGap-h.OtherCut-h.Left, 1e-9)
+	}
+	for _, g := range o.Scribe(frame.Lock, 3).Edges[frame.Lock].Gaps {
+		assert.Equal(t, 3.0, g.Mean)
+	}
+}
+
 // A pair in an opening 1526 wide: with 4 between the leaves and 3 at each jamb,
 // each leaf is (1526 − 4 − 6)/2 = 758; moved 100 toward the lock jamb, 858 and
 // 658. Where the lock jamb leans 8 out over 2000, the meeting line leans 4.

@@ -132,6 +132,8 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	return first
 }
 
+var opposite = frame.Each[frame.Side]{frame.Head: frame.Foot, frame.Foot: frame.Head, frame.Hinge: frame.Lock, frame.Lock: frame.Hinge}
+
 func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	width, length := s.Width.MM(), s.Length.MM()
 	widthAt := func(y float64) float64 { return s.WidthAt(y / length) }
@@ -180,6 +182,9 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 			at = top - at
 		} else {
 			at -= shift
+		}
+		if e := o.Edges[side]; e.Scribed {
+			return gapAt(e.straight, at)
 		}
 		return o.Edges[side].GapAt(at)
 	}
@@ -246,6 +251,24 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 		}
 		if worst.By > shortBy {
 			laid.Short = append(laid.Short, worst)
+		}
+	}
+	// A scribed edge is marked along its side, where there is wood to mark.
+	for _, side := range frame.Sides {
+		for i := range laid.Cuts[side] {
+			cut := &laid.Cuts[side][i]
+			place := cut.At - shift
+			if side.Upright() {
+				place = top - cut.At
+			}
+			by := o.Edges[side].scribe(place)
+			cut.Depth += by
+			cut.NearGap += by
+			other := &laid.Cuts[opposite[side]][i]
+			if side != frame.Foot { // the head's figures do not name the foot's
+				other.FarGap += by
+				other.OtherCut += by
+			}
 		}
 	}
 	for i, y := range [3]float64{c[topHinge].Y, length / 2, min(c[footHinge].Y, length)} {

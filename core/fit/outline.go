@@ -42,13 +42,25 @@ type Edge struct {
 	Gaps     []Gap   // from the foot up, or from the hinge jamb across
 	Residual float64 // the worst distance of a gap from wanted that straightness costs
 	Moved    float64 // how far the edge gave way so that no gap is under the least
+	Scribed  bool    // follows its side: the gaps are the wanted margin everywhere
+	straight []Gap   // of a scribed edge: the gaps beside its straight line
 	excess   []excess
 }
 
 // GapAt is the planned margin at a place along the edge in the hung frame,
 // straight between stations.
-func (e Edge) GapAt(along float64) float64 {
-	g := e.Gaps
+func (e Edge) GapAt(along float64) float64 { return gapAt(e.Gaps, along) }
+
+// scribe is how much deeper than its straight line a scribed edge is cut at a
+// place; below nought it is cut less.
+func (e Edge) scribe(along float64) float64 {
+	if !e.Scribed {
+		return 0
+	}
+	return gapAt(e.Gaps, along) - gapAt(e.straight, along)
+}
+
+func gapAt(g []Gap, along float64) float64 {
 	i := 1
 	for i < len(g)-1 && g[i].Along < along {
 		i++
@@ -57,6 +69,20 @@ func (e Edge) GapAt(along float64) float64 {
 	f := (along - a.Along) / (b.Along - a.Along)
 	f = min(max(f, 0), 1)
 	return a.Mean + f*(b.Mean-a.Mean)
+}
+
+// Scribe gives the outline with one edge scribed to its side, so that the light
+// there is the margin wanted, in mm, all along.
+func (o Outline) Scribe(side frame.Side, wanted float64) Outline {
+	e := o.Edges[side]
+	e.Scribed, e.straight = true, e.Gaps
+	e.Gaps = make([]Gap, len(e.straight))
+	for i, g := range e.straight {
+		g.Mean = wanted
+		e.Gaps[i] = g
+	}
+	o.Edges[side] = e
+	return o
 }
 
 // Outline is the finished slab: four straight edges in the hung frame.

@@ -93,6 +93,10 @@ type Margins struct {
 	Foot   *measure.Length `json:"foot,omitempty"`
 	Least  measure.Length  `json:"least"`
 	Uneven measure.Length  `json:"uneven"`
+
+	Paint measure.Length `json:"paint,omitempty"` // film still to come on each painted edge and its jamb, together
+	Floor measure.Length `json:"floor,omitempty"` // of carpet or floor still to come
+	Sweep bool           `json:"sweep,omitempty"` // a sweep or shoe is fitted at the foot: the foot is cut twice
 }
 
 // Own is the margin set by hand for a side; nil where the school's holds.
@@ -105,7 +109,19 @@ type Cut struct {
 	Registration string `json:"registration"`   // a fit.Registration, or ByRule
 	Ends         string `json:"ends,omitempty"` // a fit.Ends, or ByRule
 	LeaveOn      Habit  `json:"leaveOn"`
+	// Straight or scribed, or ByRule: scribed where straightness costs more than
+	// the unevenness accepted.
+	LockEdge string `json:"lockEdge,omitempty"`
+	Head     string `json:"head,omitempty"`
 }
+
+// The two ways to shape an edge against a crooked side.
+const (
+	Straight = "straight"
+	Scribed  = "scribed"
+)
+
+var shapes = []string{"", ByRule, Straight, Scribed}
 
 // ByRule leaves a choice to the rules of fit.Choose.
 const ByRule = "by rule"
@@ -278,8 +294,19 @@ func (o Opening) Check(u measure.Unit) error {
 	if e := o.Cut.Ends; e != "" && !slices.Contains(allEnds, e) {
 		bad.add("/cut/ends", "There is no way of sharing the length called %q: use %s.", e, strings.Join(allEnds, ", "))
 	}
+	if o.Margins.Paint < 0 || o.Margins.Paint > 3*measure.Millimetre {
+		bad.add("/margins/paint", "%s is no film of paint (up to %s).", measure.Say(o.Margins.Paint, u), measure.Say(3*measure.Millimetre, u))
+	}
+	if o.Margins.Floor < 0 || o.Margins.Floor > 60*measure.Millimetre {
+		bad.add("/margins/floor", "%s is no floor still to come (up to %s).", measure.Say(o.Margins.Floor, u), measure.Say(60*measure.Millimetre, u))
+	}
 	if !slices.Contains(registrations, o.Cut.Registration) {
 		bad.add("/cut/registration", "There is no way of laying the slab called %q: use %s.", o.Cut.Registration, strings.Join(registrations, ", "))
+	}
+	for field, v := range map[string]string{"lockEdge": o.Cut.LockEdge, "head": o.Cut.Head} {
+		if !slices.Contains(shapes, v) {
+			bad.add("/cut/"+field, "An edge is straight or scribed, or as the rules say, not %q.", v)
+		}
 	}
 	if !slices.Contains(Habits, o.Cut.LeaveOn) {
 		bad.add("/cut/leaveOn", "There is no habit called %q.", o.Cut.LeaveOn)

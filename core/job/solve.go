@@ -480,6 +480,7 @@ func (s *solver) outline() {
 				figure.Term{Label: "the other leaf's half", Value: -(s.o.Pair.Meeting - s.o.Pair.Meeting/2), Source: figure.Rule},
 			)
 		}
+		f = s.coming(side, f)
 		s.plan.Wanted[side] = f
 		want.Margin[side] = f.Value.MM()
 		if f.Value < s.o.Margins.Least && (s.leaf == 0 || side != frame.Lock) {
@@ -498,7 +499,8 @@ func (s *solver) outline() {
 		s.say(Stop, StepMargins, "", "%v", err)
 		return
 	}
-	s.drawn, s.ok = o, true
+	s.drawn, s.ok = s.scribe(o, want), true
+	o = s.drawn
 	for _, side := range frame.Sides {
 		e := o.Edges[side]
 		add := func(g fit.Gap, where string) {
@@ -517,9 +519,16 @@ func (s *solver) outline() {
 			s.plan.Sureness[side] = max(s.plan.Sureness[side], g.Sigma)
 		}
 		if s.answers() && e.Residual > want.Uneven && side != frame.Foot {
-			s.say(Note, StepMargins, "", "The %v is not straight: along a straight edge the light varies by %v either way.", nameOf(side), measure.FromMM(e.Residual))
+			text := "The %v is not straight: along a straight edge the light varies by %v either way."
+			switch {
+			case e.Scribed:
+				text = "The %v is not straight: along a straight edge the light would vary by %v either way, so this edge is scribed to it and the light is even."
+			case side == frame.Hinge:
+				text += " Packers keep the pins on one line."
+			}
+			s.say(Note, StepMargins, "", text, nameOf(side), measure.FromMM(e.Residual))
 		}
-		if s.answers() && e.Moved > 0.1 {
+		if s.answers() && e.Moved > 0.1 && !e.Scribed {
 			s.say(Note, StepMargins, "", "The %v edge gives way by %v so that no margin is under the least.", side, measure.FromMM(e.Moved))
 		}
 	}
@@ -543,6 +552,32 @@ func nameOf(side frame.Side) string {
 	return side.String() + " jamb"
 }
 
+// sweepCut is what a slab is short of the longest floor-to-head at its first
+// cut, where a sweep will be fitted. Common practice.
+const sweepCut = measure.Inch / 2
+
+// coming adds to the margin wanted what is still to come: paint on the edges,
+// a floor, a sweep.
+func (s *solver) coming(side frame.Side, f figure.Figure) figure.Figure {
+	m := s.o.Margins
+	terms := f.Terms
+	if side == frame.Foot && m.Sweep {
+		head := s.plan.Wanted[frame.Head].Value
+		terms = []figure.Term{
+			{Label: "first cut for a sweep: floor to head less 1/2 in", Value: sweepCut, Source: figure.Rule},
+			{Label: "of this, the head margin", Value: -head, Source: figure.Choice},
+		}
+		s.say(Note, StepCut, "/margins/sweep", "The foot is cut twice: now to %v short of floor to head, and again once the sweep or shoe has been tried on the threshold.", sweepCut)
+	}
+	if side == frame.Foot && m.Floor > 0 {
+		terms = append(terms[:len(terms):len(terms)], figure.Term{Label: "floor still to come", Value: m.Floor, Source: figure.Choice})
+	}
+	if m.Paint > 0 && side != frame.Foot {
+		terms = append(terms[:len(terms):len(terms)], figure.Term{Label: "paint still to come on slab and jamb", Value: m.Paint, Source: figure.Choice})
+	}
+	return figure.Sum(0, terms...)
+}
+
 // drawLeaf draws the single slab, or this leaf of the pair.
 func (s *solver) drawLeaf(want fit.Targets) (fit.Outline, error) {
 	if s.leaf == 0 {
@@ -551,6 +586,22 @@ func (s *solver) drawLeaf(want fit.Targets) (fit.Outline, error) {
 	want.Least = min(want.Least, s.o.Pair.Meeting.MM()/2)
 	pair, err := fit.DrawPair(s.shape, want, fit.Meeting{Offset: s.o.Pair.Offset.MM()})
 	return pair[s.leaf-1], err
+}
+
+// scribe shapes lock edge and head to their sides where a straight edge would
+// leave more unevenness than is accepted, or where it was chosen. A machined
+// edge stays straight, and so does the meeting edge of a pair.
+func (s *solver) scribe(o fit.Outline, want fit.Targets) fit.Outline {
+	for side, how := range map[frame.Side]string{frame.Lock: s.o.Cut.LockEdge, frame.Head: s.o.Cut.Head} {
+		byRule := how == "" || how == ByRule
+		if s.o.Slab.IsMachined(side) || s.leaf > 0 && side == frame.Lock || !s.answers() {
+			continue
+		}
+		if how == Scribed || byRule && o.Edges[side].Residual > want.Uneven {
+			o = o.Scribe(side, want.Margin[side])
+		}
+	}
+	return o
 }
 
 // answers reports whether there are readings enough for any answer.
@@ -626,7 +677,7 @@ func (s *solver) cut() {
 		}
 		edge.Method = trade.Method(deepest)
 		edge.Says = s.advice(side, edge, deepest)
-		if n := len(edge.Marks); deepest > 0 && deepest < 6*measure.Millimetre {
+		if n := len(edge.Marks); deepest > 0 && deepest < 6*measure.Millimetre && !s.drawn.Edges[side].Scribed {
 			reach := s.o.Slab.Width
 			if side.Upright() {
 				reach = s.o.Slab.Length
@@ -725,6 +776,10 @@ func (s *solver) limits(way fit.Weighed) {
 	if s.leaf > 0 {
 		s.say(Note, StepCut, "", "About 8 mm in all comes off the two meeting edges so that the leaves pass: bevel or rebate them after the fit.")
 	}
+	s.copied()
+	if slab.Construction == "moulded" {
+		s.say(Note, StepCut, "", "Keep every cut %v or more from the moulding.", moulding)
+	}
 	s.plan.Inserts = s.laid.Inserts(slab)
 	for _, in := range s.plan.Inserts {
 		text := "The %v is cut to %v of its rail: too little to hold."
@@ -733,6 +788,38 @@ func (s *solver) limits(way fit.Weighed) {
 		}
 		s.say(Care, StepCut, "", text+" Salvage the old rail or glue in an insert %v wide and %v thick, pushing the core back %v first: glue inside the skins and on the insert, level or just shy, clamp over battens; 20 minutes to handle with tape, a night in clamps.",
 			in.End, in.Left, in.Width, in.Thickness, in.Deep)
+	}
+}
+
+// moulding is how far a cut keeps from moulded skins. Common practice.
+const moulding = measure.Inch
+
+// copied says what copying the old door would cut, laid flush at head and lock
+// edge, and what its gaps say should be different.
+func (s *solver) copied() {
+	for _, f := range s.o.Offers {
+		if !strings.Contains(strings.ToLower(f.Name), "old") {
+			continue
+		}
+		size := s.drawn.Size()
+		hinge, foot := s.o.Slab.Width-f.Width, s.o.Slab.Length-f.Length
+		change := func(by measure.Length, more, less string) string {
+			by = by.Round(s.tape.Step(), measure.Nearest)
+			switch {
+			case by == 0:
+				return "as it is"
+			case by > 0:
+				return measure.Say(by, s.unit) + " " + more
+			}
+			return measure.Say(-by, s.unit) + " " + less
+		}
+		c := s.drawn.Corners()
+		s.say(Note, StepCut, "", "Copying %s, flush at head and lock edge, takes %v off the hinge edge and %v off the foot. By its gaps the new one should be, at the head %s, at the foot %s, and %s.",
+			f.Name, max(hinge, 0), max(foot, 0),
+			change(measure.FromMM(c[1].X-c[0].X)-f.Width, "wider", "narrower"),
+			change(measure.FromMM(c[2].X-c[3].X)-f.Width, "wider", "narrower"),
+			change(measure.FromMM(size.HingeEdge)-f.Length, "longer", "shorter"))
+		return
 	}
 }
 
@@ -846,7 +933,9 @@ func (s *solver) advice(side frame.Side, e EdgeCut, deepest measure.Length) stri
 	}
 	show := func(l measure.Length) string { return s.tape.Show(l) }
 	text := fmt.Sprintf("%s off all along.", show(first))
-	if first != last {
+	if s.drawn.Edges[side].Scribed {
+		text = "Scribed: mark it along the " + nameOf(side) + " at the wanted margin and cut to that; high places first."
+	} else if first != last {
 		if first < last {
 			first, last, from, to = last, first, to, from
 		}

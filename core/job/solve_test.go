@@ -237,6 +237,55 @@ func TestByRuleSaysWhatDecided(t *testing.T) {
 	assert.Empty(t, Solve(house, o).Rules, "forced")
 }
 
+// Paint of 0.5 goes to head, hinge and lock; a floor of 8 to the foot: 825 − 6
+// is 819 wide, less the paint twice; 2032 − 3.5 − 14 long.
+func TestWhatIsStillToCome(t *testing.T) {
+	o := square()
+	o.Margins.Paint, o.Margins.Floor = mm(0.5), mm(8)
+	p := Solve(house, o)
+	assert.Equal(t, mm(3.5), p.Wanted[frame.Head].Value)
+	assert.Equal(t, mm(14), p.Wanted[frame.Foot].Value)
+	assert.InDelta(t, 819, p.Finished[0].Value.MM(), 0.51)
+	assert.InDelta(t, 2014.5, p.Finished[1].Value.MM(), 0.51)
+	// Common practice: first height cut with a sweep, floor to head less 1/2 in.
+	o = square()
+	o.Margins.Sweep = true
+	p = Solve(house, o)
+	assert.InDelta(t, 2032-12.7, p.Finished[1].Value.MM(), 0.51)
+	assert.NotNil(t, find(p, Note, "cut twice"))
+	o.Margins.Paint, o.Margins.Floor = mm(5), mm(-1)
+	err := o.Check(measure.Millimetres)
+	assert.ErrorContains(t, err, "/margins/paint")
+	assert.ErrorContains(t, err, "/margins/floor")
+}
+
+// The old door, 815 by 2015, hung with 3 at the hinge, 8 at the lock, 5 at
+// head and 12 under: 838 − 815 and 2040 − 2015 come off to copy it; the new
+// one should be 5 wider and 8 longer.
+func TestCopyTheOldDoor(t *testing.T) {
+	o := square()
+	o.Readings = nil
+	o.Offers = []survey.Offer{{ID: "o1", Name: "the old door", Width: mm(815), Length: mm(2015)}}
+	gap := func(side frame.Side, at, v float64) {
+		o.Readings = append(o.Readings, survey.Reading{ID: fmt.Sprint(len(o.Readings)), Kind: survey.Gap, Offer: "o1", Side: side, At: mm(at), Value: mm(v)})
+	}
+	for _, at := range []float64{100, 700, 1300, 1900} {
+		gap(frame.Hinge, at, 3)
+		gap(frame.Lock, at, 8)
+	}
+	for _, at := range []float64{50, 400, 760} {
+		gap(frame.Head, at, 5)
+		gap(frame.Foot, at, 12)
+	}
+	require.NoError(t, o.Check(measure.Millimetres))
+	p := Solve(house, o)
+	f := find(p, Note, "Copying the old door")
+	require.NotNil(t, f, "%v", p.Findings)
+	assert.Contains(t, f.Text, "takes 23 mm off the hinge edge and 25 mm off the foot")
+	assert.Contains(t, f.Text, "at the head 5 mm wider, at the foot 5 mm wider, and 8 mm longer")
+	assert.Equal(t, mm(1029), p.Latch.Slab.Value.Round(mm(1), measure.Nearest), "the gaps alone give latch marks")
+}
+
 // A pair in 826: 4 between the leaves, 3 at each jamb: 408 each. The slab on
 // the hinge jamb loses 2, the other 12, from the edge by its own jamb.
 func TestPair(t *testing.T) {

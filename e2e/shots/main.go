@@ -33,6 +33,9 @@ var shots = func() []shot {
 	}
 	return append(
 		list,
+		shot{"bowed-jamb", "/j/tern-house/boots/margins", "day", 1280, 800},
+		shot{"low-beam", "/j/tern-house/beam/cut", "day", 1280, 800},
+		shot{"pair", "/j/tern-house/saloon/slab", "day", 1280, 800},
 		shot{"cut-night", chart + "cut", "night", 1280, 800},
 		shot{"measure-inches", "/j/alder-cottage/pantry/measure", "day", 1280, 800},
 		shot{"walk-phone", "/j/tern-house", "day", 390, 844},

@@ -239,7 +239,9 @@ export interface components {
         };
         Cut: {
             ends?: string;
+            head?: string;
             leaveOn: string;
+            lockEdge?: string;
             registration: string;
         };
         CutMark: {
@@ -460,6 +462,8 @@ export interface components {
         };
         Margins: {
             /** @description A length in millimetres, exact to the nanometre. */
+            floor?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             foot?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             head?: number;
@@ -469,7 +473,10 @@ export interface components {
             least: number;
             /** @description A length in millimetres, exact to the nanometre. */
             lock?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            paint?: number;
             school: string;
+            sweep?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             uneven: number;
         };

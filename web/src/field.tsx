@@ -282,15 +282,18 @@ export function Choose<T extends string | number>({
 	label,
 	options,
 	row,
+	unset,
 }: {
 	pointer: string;
+	/** What stands for a choice that was never made. */
+	unset?: T;
 	label: string;
 	options: { value: T; text: string; note?: ReactNode }[];
 	row?: boolean;
 }) {
 	const { view, save } = useDoor();
 	const [error, setError] = useState('');
-	const now = at(view.opening, pointer) as T;
+	const now = (at(view.opening, pointer) || unset) as T;
 	const set = async (o: { value: T; text: string }) => {
 		try {
 			await save([{ op: 'add', path: pointer, value: o.value }], `${label}: ${o.text}`);

@@ -1,3 +1,4 @@
+import { Printer } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { useDoor } from '../door-state';
 import { Choose } from '../field';
@@ -75,6 +76,16 @@ export function CutStep() {
 				))}
 			</div>
 			<Others />
+			{(['lockEdge', 'head'] as const).map((edge) => (
+				<Choose
+					key={edge}
+					pointer={`/cut/${edge}`}
+					label={edge === 'head' ? 'Head' : 'Lock edge'}
+					row
+					unset="by rule"
+					options={['by rule', 'straight', 'scribed'].map((v) => ({ value: v, text: v }))}
+				/>
+			))}
 			<Choose
 				pointer="/cut/leaveOn"
 				label="What is left on at the first cut"
@@ -85,6 +96,9 @@ export function CutStep() {
 				<Three label="Width" figures={cut.width} names={['head', 'middle', 'foot']} />
 				<Three label="Length" figures={cut.length} names={['hinge edge', 'middle', 'lock edge']} />
 			</section>
+			<button type="button" className="btn no-print mt-3" onClick={() => print()}>
+				<Printer size={20} aria-hidden="true" /> Print this sheet
+			</button>
 			<p className="mt-3">
 				Marks are from the uncut slab's top hinge corner. Saw off the line where it says so, then plane to it:
 				high places first, then long even strokes. Ease every arris; seal fresh cuts.

@@ -1,8 +1,43 @@
-import { useContext } from 'react';
+import { useContext, useState } from 'react';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { pick, Row, ShownIn, Why } from '../length';
 import { useTrade } from '../says';
+
+/** Sweep says that a sweep or shoe is fitted, so that the foot is cut twice. */
+function Sweep() {
+	const { view, save } = useDoor();
+	const [error, setError] = useState('');
+	return (
+		<div className="col-span-2">
+			<label className="flex items-center gap-3 min-h-11">
+				<input
+					type="checkbox"
+					className="checkbox"
+					data-field="sweep"
+					checked={!!view.opening.margins.sweep}
+					onChange={async (e) => {
+						try {
+							await save(
+								[{ op: 'add', path: '/margins/sweep', value: e.target.checked }],
+								e.target.checked ? 'a sweep at the foot' : 'no sweep',
+							);
+							setError('');
+						} catch (e) {
+							setError((e as Error).message);
+						}
+					}}
+				/>
+				A sweep or shoe at the foot: the foot is cut twice
+			</label>
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</div>
+	);
+}
 
 const sideNames: Record<string, string> = { head: 'Head', hinge: 'Hinge', lock: 'Lock', foot: 'Foot' };
 
@@ -44,6 +79,19 @@ export function MarginsStep() {
 				))}
 				<LengthField pointer="/margins/least" label="Least anywhere" />
 				<LengthField pointer="/margins/uneven" label="Unevenness accepted" />
+				<LengthField
+					pointer="/margins/paint"
+					label="Paint still to come"
+					optional
+					note="slab and jamb together"
+				/>
+				<LengthField
+					pointer="/margins/floor"
+					label="Floor still to come"
+					optional
+					note="carpet, boards, tiles"
+				/>
+				<Sweep />
 			</section>
 			<section>
 				<h2 className="text-lg">The light a straight edge gives</h2>
