@@ -3,6 +3,7 @@ package api
 import (
 	"math"
 	"reflect"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -622,7 +623,7 @@ func tradeTables() Trade {
 	for _, r := range trade.HingeRules {
 		t.HingeRules = append(t.HingeRules, HingeRule{r.ID, r.Name, r.Source})
 	}
-	for _, r := range fit.Registrations {
+	for _, r := range append(slices.Clone(fit.Registrations), fit.AsOffered) {
 		t.Registrations = append(t.Registrations, Named{string(r), job.Reasons[r]})
 	}
 	for _, h := range job.Habits {

@@ -518,3 +518,45 @@ func TestAPair(t *testing.T) {
 	u.do(chromedp.Click(`[data-leaf="2"]`))
 	u.until("the bolted leaf carries the strike", `[...document.querySelectorAll('[data-finding=note]')].some((e) => e.innerText.includes('carries the strike'))`)
 }
+
+// The old door's gaps alone, taken on the screen, give the opening back: 815
+// with 3 and 8 beside it is 826, 2015 with 5 and 12 is 2032.
+func TestTheOldDoorsGapsOnScreen(t *testing.T) {
+	u := sit(t, "serve")
+	u.open("/")
+	u.do(chromedp.Focus(`[data-field="job-name"]`))
+	u.keys("Plover Cottage", kb.Enter)
+	u.until("the walk", `document.querySelector('[data-field="opening-name"]')`)
+	u.do(chromedp.Focus(`[data-field="opening-name"]`))
+	u.keys("Hall", kb.Enter)
+	u.until("measuring", `document.querySelector('[data-field="other-reading"]')`)
+	u.do(chromedp.Click(`[data-field="other-reading"]`))
+	choose := func(field, value string) {
+		u.until(field, fmt.Sprintf(`document.querySelector('[data-field=%q]')`, field))
+		u.do(chromedp.SetValue(fmt.Sprintf(`[data-field=%q]`, field), value))
+		u.js(fmt.Sprintf(`(document.querySelector('[data-field=%q]').dispatchEvent(new Event('change', { bubbles: true })), '')`, field))
+	}
+	choose("other-kind", "gap")
+	u.until("what stood there", `document.querySelector('[data-field="offer-width"]')`)
+	u.do(chromedp.Focus(`[data-field="offer-width"]`))
+	u.keys("815", kb.Enter, "2015", kb.Enter)
+	u.until("the old door stands", `document.querySelector('[data-field="other-side"]')`)
+	n := 0
+	for _, side := range []struct {
+		name, gap string
+		at        []string
+	}{{"hinge", "3", []string{"200", "1800"}}, {"lock", "8", []string{"200", "1800"}}, {"head", "5", []string{"50", "750"}}, {"foot", "12", []string{"50", "750"}}} {
+		choose("other-side", side.name)
+		for _, at := range side.at {
+			u.retype("other-at", at)
+			u.focused("next-reading")
+			u.keys(side.gap, kb.Enter)
+			n++
+			u.until("kept", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length === %d && document.querySelector('[data-field="next-reading"]').value === ''`, n))
+		}
+	}
+	u.do(chromedp.Click("[data-step=slab]"))
+	u.until("the size to buy", `document.querySelector('[data-figure="finished-width"]')`)
+	assert.Equal(t, "820", u.figure("finished-width"))
+	assert.Equal(t, "2023", u.figure("finished-length"))
+}

@@ -382,6 +382,27 @@ func TestScribeByHand(t *testing.T) {
 	}
 }
 
+// A slab of 838 by 2040 stood with its foot hinge corner 8 left of the jamb and
+// 5 below the floor (in front of it), upright: to clear by 3, 11 comes off the
+// hinge edge, 838 − 820 − 11 = 7 off the lock edge, 5 + 6 = 11 off the foot and
+// 2040 − 2023 − 11 = 6 off the head.
+func TestAsOfferedByHand(t *testing.T) {
+	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	s := slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35)}
+	laid := Lay(o.Offer(-8, -5, 0), frame.Each[float64]{}, s, Laying{AsOffered, KeepHead})
+	for side, want := range map[frame.Side]float64{frame.Hinge: 11, frame.Lock: 7, frame.Foot: 11, frame.Head: 6} {
+		for _, c := range laid.Cuts[side] {
+			assert.InDelta(t, want, c.Depth, 0.1, "%v", side)
+		}
+	}
+	// Leaning 4 in 2000 toward the lock jamb, the hinge edge loses 4 less at the head.
+	laid = Lay(o.Offer(-8, -5, -0.002), frame.Each[float64]{}, s, Laying{AsOffered, KeepHead})
+	hinge := laid.Cuts[frame.Hinge]
+	assert.InDelta(t, 11, hinge[4].Depth, 0.15)
+	assert.InDelta(t, 4, hinge[4].Depth-hinge[0].Depth, 0.15)
+}
+
 // A pair in an opening 1526 wide: with 4 between the leaves and 3 at each jamb,
 // each leaf is (1526 − 4 − 6)/2 = 758; moved 100 toward the lock jamb, 858 and
 // 658. Where the lock jamb leans 8 out over 2000, the meeting line leans 4.

@@ -18,6 +18,10 @@ const (
 	EvenStiles Registration = "even stiles"     // the same off both, so that the stiles look alike
 )
 
+// AsOffered cuts the slab as it stood in the opening when its gaps were read.
+// It is not among Registrations: it needs Outline.Offer.
+const AsOffered Registration = "as offered up"
+
 // Registrations lists them.
 var Registrations = []Registration{KeepLock, KeepHinge, EvenStiles}
 
@@ -106,6 +110,9 @@ const shortBy = 0.05
 // line, and only one that does not reach the line itself is short.
 func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	final := lay(o, frame.Each[float64]{}, s, r)
+	if r.Across == AsOffered { // it stays where it stood; nothing is shifted to leave more on
+		return final
+	}
 	spare := final
 	if r.Along != KeepHead {
 		spare = lay(o, frame.Each[float64]{}, s, Laying{r.Across, KeepHead})
@@ -146,6 +153,8 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 		rake = 0
 	case EvenStiles:
 		rake /= 2
+	case AsOffered:
+		rake = math.Atan(o.offered.lean)
 	}
 	sin, cos := math.Sincos(rake)
 	for i, p := range c {
@@ -163,6 +172,10 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 		shift = (atHead+atFoot)/4 - (c[topLock].X+c[footLock].X+c[topHinge].X+c[footHinge].X)/4
 	}
 	top := max(c[topHinge].Y, c[topLock].Y)
+	if r.Across == AsOffered {
+		shift = -(o.offered.x*cos - o.offered.y*sin)
+		top = o.offered.x*sin + o.offered.y*cos + length
+	}
 	for i := range c { // the slab's own frame: x from its hinge edge, y down from its top
 		c[i].X += shift
 		c[i].Y = top - c[i].Y
@@ -204,9 +217,12 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 		}
 		top += by
 	}
-	lower(-base)
-	shared := 0.0
-	if r.Along != KeepHead {
+	shared := base
+	if r.Across != AsOffered {
+		lower(-base)
+		shared = 0
+	}
+	if r.Across != AsOffered && r.Along != KeepHead {
 		shared = max(min(s.FootAt(0)-footAt(0), s.FootAt(1)-footAt(width)), 0)
 		if r.Along == EvenEnds {
 			shared /= 2

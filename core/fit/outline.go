@@ -92,6 +92,21 @@ type Outline struct {
 	// Wanted are the margins that decide, as figures of the opening: at both
 	// ends and the middle of each side.
 	Wanted []WantedMargin
+
+	pins    Line    // of the jamb, u over v
+	offered *placed // where the slab stood when it was offered up
+}
+
+// placed is where a slab's foot hinge corner stands in the hung frame, and how
+// much its head leans toward the lock jamb there, mm per mm.
+type placed struct{ x, y, lean float64 }
+
+// Offer gives the outline with the place of a slab that was offered up, as
+// survey.Shape.Placing tells it, for the registration AsOffered.
+func (o Outline) Offer(u, v, lean float64) Outline {
+	sin, cos := math.Sincos(math.Atan(o.pins.B))
+	o.offered = &placed{(u-o.pins.A)*cos - v*sin, (u-o.pins.A)*sin + v*cos, -lean - o.pins.B}
+	return o
 }
 
 // WantedMargin is a margin as a figure of the opening, up to a constant.
@@ -269,7 +284,7 @@ func draw(b bay, want Targets) (Outline, error) {
 		jamb[i] = Point{stations[k].at, mean[k]}
 	}
 	pins, _, _ := Minimax(jamb)
-	o.Lean = pins.B
+	o.Lean, o.pins = pins.B, pins
 	sin, cos := math.Sincos(math.Atan(pins.B))
 	turned := func(u, v float64) (x, y float64) {
 		return (u-pins.A)*cos - v*sin, (u-pins.A)*sin + v*cos

@@ -28,7 +28,7 @@ var registrations, allEnds = func() (across, along []string) {
 	for _, e := range fit.AllEnds {
 		along = append(along, string(e))
 	}
-	return across, along
+	return append(across, string(fit.AsOffered)), along
 }()
 
 // Weight says what a finding asks for.
@@ -719,6 +719,14 @@ func (s *solver) choose() fit.Weighed {
 		allowed = ways
 	}
 	best, why := fit.Choose(allowed, s.o.Slab)
+	if stood := s.asOffered(); len(stood) > 0 {
+		ways = append(ways, stood...)
+		if s.o.Cut.Registration == string(fit.AsOffered) {
+			allowed, best, why = stood, 0, nil
+		}
+	} else if s.o.Cut.Registration == string(fit.AsOffered) {
+		s.say(Stop, StepCut, "/cut/registration", "No gaps of this slab offered up have been read: read some with it standing in the opening, or lay it another way.")
+	}
 	s.plan.Laying = allowed[best].Laying
 	if len(allowed) > 1 {
 		s.plan.Rules = why
@@ -741,6 +749,24 @@ func (s *solver) choose() fit.Weighed {
 	}
 	return allowed[best]
 }
+
+// asOffered weighs the slab as it stood in the opening, where it was offered up.
+func (s *solver) asOffered() []fit.Weighed {
+	if s.leaf > 0 {
+		return nil
+	}
+	for _, f := range s.o.Offers {
+		read := slices.ContainsFunc(s.readings, func(r survey.Reading) bool { return r.Kind == survey.Gap && r.Offer == f.ID })
+		if u, v, lean, ok := s.shape.Placing(f.ID); ok && read && !isOld(f) {
+			s.drawn = s.drawn.Offer(u, v, lean)
+			return fit.Weigh(s.drawn, s.o.Slab, []fit.Laying{{Across: fit.AsOffered}})
+		}
+	}
+	return nil
+}
+
+// isOld tells the old door from a slab that is to be cut, by its name.
+func isOld(f survey.Offer) bool { return strings.Contains(strings.ToLower(f.Name), "old") }
 
 // limits says what the chosen cuts do that the slab does not allow, and what
 // follows from them.
@@ -780,6 +806,18 @@ func (s *solver) limits(way fit.Weighed) {
 	if slab.Construction == "moulded" {
 		s.say(Note, StepCut, "", "Keep every cut %v or more from the moulding.", moulding)
 	}
+	if slab.Pivot > 0 {
+		for _, end := range []frame.Side{frame.Head, frame.Foot} {
+			cuts := way.Cuts[frame.Hinge]
+			off := cuts[0].Depth
+			if end == frame.Foot {
+				off = cuts[len(cuts)-1].Depth
+			}
+			if way.Deepest[end] > 0.25 {
+				s.say(Care, StepCut, "/slab/pivot", "The pivot hole in the %v goes with the offcut: drill it again on the centre of the thickness, %v from the finished hinge edge, as deep and as wide as it was (7/16 in is usual; measure).", end, slab.Pivot-measure.FromMM(off))
+			}
+		}
+	}
 	s.plan.Inserts = s.laid.Inserts(slab)
 	for _, in := range s.plan.Inserts {
 		text := "The %v is cut to %v of its rail: too little to hold."
@@ -798,7 +836,7 @@ const moulding = measure.Inch
 // edge, and what its gaps say should be different.
 func (s *solver) copied() {
 	for _, f := range s.o.Offers {
-		if !strings.Contains(strings.ToLower(f.Name), "old") {
+		if !isOld(f) {
 			continue
 		}
 		size := s.drawn.Size()
@@ -852,6 +890,7 @@ var leftLabel = map[Habit]string{
 var Reasons = map[fit.Registration]string{
 	fit.KeepLock:   "All the width comes off the hinge edge: it is the least seen, and the lock edge keeps its full strength.",
 	fit.KeepHinge:  "All the width comes off the lock edge: the hinge edge stays as the maker left it.",
+	fit.AsOffered:  "Cut as the slab stood in the opening when its gaps were read: each side loses what it needs there.",
 	fit.EvenStiles: "The same comes off both long edges, so that the stiles still look alike.",
 }
 

@@ -237,6 +237,43 @@ func TestByRuleSaysWhatDecided(t *testing.T) {
 	assert.Empty(t, Solve(house, o).Rules, "forced")
 }
 
+// The slab itself stood in the opening on wedges, 1 clear of the hinge jamb, 3
+// of the lock jamb, 2 of the head and 10 of the floor: what each lacks of its
+// margin comes off.
+func TestAsOfferedUp(t *testing.T) {
+	o := square()
+	o.Slab.Width, o.Slab.Length = mm(822), mm(2020)
+	o.Offers = []survey.Offer{{ID: "s", Name: "the slab", Width: mm(822), Length: mm(2020)}}
+	o.Cut.Registration = string(fit.AsOffered)
+	assert.NotNil(t, find(Solve(house, o), Stop, "read some with it standing"))
+	for i, at := range []float64{200, 1000, 1800} {
+		o.Readings = append(
+			o.Readings,
+			survey.Reading{ID: fmt.Sprint("h", i), Kind: survey.Gap, Offer: "s", Side: frame.Hinge, At: mm(at), Value: mm(1)},
+			survey.Reading{ID: fmt.Sprint("l", i), Kind: survey.Gap, Offer: "s", Side: frame.Lock, At: mm(at), Value: mm(3)},
+			survey.Reading{ID: fmt.Sprint("t", i), Kind: survey.Gap, Offer: "s", Side: frame.Head, At: mm(at / 3), Value: mm(2)},
+			survey.Reading{ID: fmt.Sprint("f", i), Kind: survey.Gap, Offer: "s", Side: frame.Foot, At: mm(at / 3), Value: mm(10)},
+		)
+	}
+	require.NoError(t, o.Check(measure.Millimetres))
+	p := Solve(house, o)
+	assert.Equal(t, fit.AsOffered, p.Laying.Across)
+	for i, want := range []float64{1, 2, 0, 0} { // head 3 − 2; hinge 3 − 1; lock 3 − 3; foot: 10 clear, 6 wanted
+		assert.InDelta(t, want, p.Cuts[i].Marks[1].Depth.Value.MM(), 0.51, "%v", p.Cuts[i].Side)
+	}
+	assert.Len(t, p.Others, 10)
+}
+
+// A folding door's pivot, 38 from the hinge edge: 18 come off that edge, so the
+// hole goes 20 from it.
+func TestThePivotIsDrilledAgain(t *testing.T) {
+	o := square()
+	o.Slab.Pivot = mm(38)
+	f := find(Solve(house, o), Care, "pivot hole in the foot")
+	require.NotNil(t, f)
+	assert.Contains(t, f.Text, "20 mm from the finished hinge edge")
+}
+
 // Paint of 0.5 goes to head, hinge and lock; a floor of 8 to the foot: 825 − 6
 // is 819 wide, less the paint twice; 2032 − 3.5 − 14 long.
 func TestWhatIsStillToCome(t *testing.T) {
@@ -385,6 +422,79 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 			assert.NotEmpty(t, p.Drawing.Light, "the best partial answer is still drawn")
 		})
 	}
+}
+
+// Each gets a named finding where one is due, and the best partial answer.
+func TestWhatGoesWrongOnSite(t *testing.T) {
+	reading := func(o *Opening, r survey.Reading) {
+		r.ID = fmt.Sprintf("x%d", len(o.Readings))
+		o.Readings = append(o.Readings, r)
+	}
+	cases := []struct {
+		name   string
+		change func(*Opening)
+		weight Weight
+		says   string
+	}{
+		{"contradictory diagonals", func(o *Opening) {
+			reading(o, survey.Reading{Kind: survey.Diagonal, Side: frame.Hinge, Value: mm(2193.5)})
+			reading(o, survey.Reading{Kind: survey.Diagonal, Side: frame.Lock, Value: mm(2180)})
+		}, Stop, "diagonal from the foot of the lock jamb reads 2180 mm, but the others say about 2193.5 mm"},
+		{"the same place twice, 15 apart", func(o *Opening) {
+			o.Walls, o.Readings = Old, nil
+			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
+			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(841)})
+			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
+		}, Stop, "nothing tells which is wrong"},
+		{"all readings at one height", func(o *Opening) {
+			o.Walls, o.Readings, o.Cut.LeaveOn = Old, nil, WhenSure
+			for range 3 {
+				reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
+			}
+			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
+		}, Care, "not sure enough to cut near the line"},
+		{"a slab out of square by more than its trims", func(o *Opening) {
+			o.Slab.Square, o.Slab.Length, o.Slab.LengthLock = mm(-25), mm(2040), mm(2040)
+		}, Stop, "too short"},
+		{"limits that exclude every way", func(o *Opening) {
+			none := measure.Length(0)
+			o.Slab.Limits = slab.Limits{Hinge: &none, Lock: &none}
+			o.Cut.Registration = ByRule
+		}, Stop, "only 0 mm may come off"},
+		{"no thickness", func(o *Opening) { o.Slab.Thickness = 0 }, Care, "thickness is not measured"},
+		{"a pair with one width", func(o *Opening) {
+			o.Walls, o.Readings, o.Cut.LeaveOn = Old, nil, WhenSure
+			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
+			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
+			o.Slab.Width = mm(420)
+			o.Pair = &Pair{Slab: o.Slab, Meeting: mm(4), Fixed: frame.Lock}
+		}, Care, "not sure enough"},
+	}
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			o := square()
+			c.change(&o)
+			require.NoError(t, o.Check(measure.Millimetres))
+			p := Solve(house, o)
+			assert.NotNil(t, find(p, c.weight, c.says), "%v", p.Findings)
+			assert.NotEmpty(t, p.Drawing.Light)
+			assert.NotZero(t, p.Finished[0].Value)
+		})
+	}
+}
+
+// A thousand readings are slow work, not a fault.
+func TestAThousandReadings(t *testing.T) {
+	o := square()
+	for len(o.Readings) < 1000 {
+		r := o.Readings[len(o.Readings)%66]
+		r.ID = fmt.Sprintf("y%d", len(o.Readings))
+		o.Readings = append(o.Readings, r)
+	}
+	require.NoError(t, o.Check(measure.Millimetres))
+	p := Solve(house, o)
+	assert.InDelta(t, 820, p.Finished[0].Value.MM(), 0.51)
+	assert.Empty(t, find(p, Stop, ""))
 }
 
 func TestTheRod(t *testing.T) {

@@ -28,6 +28,7 @@ type Slab struct {
 	Construction string         `json:"construction,omitempty"` // ID of a trade.Construction
 	Machined     []frame.Side   `json:"machined,omitempty"`     // edges with bores or pockets: not to be cut
 	Limits       Limits         `json:"limits" required:"false"`
+	Pivot        measure.Length `json:"pivot,omitempty"`  // of a folding door's pivot holes: from the hinge edge
 	Handle       measure.Length `json:"handle,omitempty"` // of a bore that is there: down from the slab's top
 }
 
@@ -127,6 +128,7 @@ func (s Slab) Check(u measure.Unit) error {
 		{"thickness", s.Thickness, 15 * mm, 120 * mm},
 		{"square", s.Square, -30 * mm, 30 * mm},
 		{"handle", s.Handle, 300 * mm, 2000 * mm},
+		{"pivot", s.Pivot, 5 * mm, 200 * mm},
 	} {
 		if r.v != 0 && (r.v < r.least || r.v > r.most) {
 			return &Error{r.field, fmt.Sprintf("%s is no door slab's %s (%s to %s): measure it again, and look at the unit.",
@@ -146,7 +148,7 @@ func (s Slab) Check(u measure.Unit) error {
 
 var words = map[string]string{
 	"width": "width", "widthMid": "width", "widthFoot": "width", "length": "length", "lengthLock": "length",
-	"thickness": "thickness", "square": "squareness", "handle": "bore",
+	"thickness": "thickness", "square": "squareness", "handle": "bore", "pivot": "pivot hole",
 }
 
 // Missing lists the measurements that are not given yet.

@@ -335,6 +335,20 @@ func (s *Shape) rowOf(r Reading) (row Row, constant float64, err error) {
 	return row, constant, nil
 }
 
+// Placing is where an offer stood: its foot corner at the hinge edge, along u
+// and v in mm, and its turn, positive where its head leans toward the hinge
+// jamb. ok is false for an offer that is not known.
+func (s *Shape) Placing(offer string) (u, v, lean float64, ok bool) {
+	k := slices.IndexFunc(s.offers, func(o Offer) bool { return o.ID == offer })
+	if k < 0 {
+		return 0, 0, 0, false
+	}
+	m := s.Means([]Row{
+		{{placed + frame.Side(3*k+across), 0, 1}}, {{placed + frame.Side(3*k+up), 0, 1}}, {{placed + frame.Side(3*k+turn), 0, 1}},
+	})
+	return m[0], m[1], m[2], true
+}
+
 // Prior returns the prior that the estimate was made with.
 func (s *Shape) Prior() Prior { return s.prior }
 

@@ -638,6 +638,8 @@ export interface components {
             limits?: components["schemas"]["Limits"];
             machined?: string[];
             /** @description A length in millimetres, exact to the nanometre. */
+            pivot?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             square?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             thickness: number;

@@ -121,12 +121,10 @@ export function Daylight({
 	const pinches = d.light.flatMap((l) =>
 		l.gaps.map((g, i) => ({ l, g, i })).filter(({ g }) => g.mean < d.least + 0.05 && g.sigma < most),
 	);
-	const glares = d.light.flatMap((l) =>
-		l.side === 'foot'
-			? []
-			: l.gaps
-					.map((g, i) => ({ l, g, i }))
-					.filter(({ g }) => g.mean > l.wanted + d.uneven + 0.5 && g.sigma < most),
+	// Too wide glares: the light past what an eye accepts is brighter.
+	const wide = (l: (typeof d.light)[number]) => l.wanted + d.uneven;
+	const glares = d.light.filter(
+		(l) => l.side !== 'foot' && l.gaps.some((g) => g.mean > wide(l) && g.sigma < most),
 	);
 	const spot = (name: string, along: number, off: number): P => {
 		switch (name) {
@@ -165,19 +163,16 @@ export function Daylight({
 				<polygon key={z} points={path(opening(z))} fill="var(--light)" fillOpacity={0.3} />
 			))}
 			<polygon points={path(opening(-2))} fill="var(--light)" />
-			{glares.map(({ l, g, i }) => {
-				if (!inside(l.side, g.along)) return null;
-				const [x, y] = spot(l.side, g.along, (cap(g.mean) * times) / 2);
-				return (
-					<circle
-						key={`${l.side}${i}`}
-						cx={px(x)}
-						cy={py(y)}
-						r={(cap(g.mean) * times) / 2.4}
-						fill="var(--glare)"
-					/>
-				);
-			})}
+			{glares.map((l) => (
+				<polygon
+					key={l.side}
+					fill="var(--glare)"
+					points={path([
+						...l.gaps.map((g) => spot(l.side, g.along, wide(l) * times)),
+						...l.gaps.map((g) => spot(l.side, g.along, Math.max(cap(g.mean), wide(l)) * times)).reverse(),
+					])}
+				/>
+			))}
 			<polygon points={path([th, tl, fl, fh])} fill="var(--board)" />
 			<Panels th={th} tl={tl} fl={fl} fh={fh} path={path} />
 			{pinches.map(({ l, g, i }) => {

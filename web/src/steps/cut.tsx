@@ -165,8 +165,10 @@ function Others() {
 	const { view } = useDoor();
 	const cut = view.plan.cut;
 	if (!cut) return null;
-	const across = cut.others.filter((o) => o.along === cut.along);
-	const along = cut.others.filter((o) => o.across === cut.across);
+	const across = cut.others.filter(
+		(o) => o.along === (cut.along || 'keep head') || o.across === 'as offered up',
+	);
+	const along = cut.others.filter((o) => o.across === cut.across && o.along);
 	return (
 		<div className="my-5 grid gap-4">
 			<Ways
@@ -184,21 +186,23 @@ function Others() {
 					),
 				}))}
 			/>
-			<Ways
-				pointer="/cut/ends"
-				legend="The length comes off"
-				ways={along.map((o) => ({
-					id: o.along,
-					bad: o,
-					cost: (
-						<>
-							head <Len text={o.head.text} />
-							<br />
-							foot <Len text={o.foot.text} />
-						</>
-					),
-				}))}
-			/>
+			{along.length > 0 && (
+				<Ways
+					pointer="/cut/ends"
+					legend="The length comes off"
+					ways={along.map((o) => ({
+						id: o.along,
+						bad: o,
+						cost: (
+							<>
+								head <Len text={o.head.text} />
+								<br />
+								foot <Len text={o.foot.text} />
+							</>
+						),
+					}))}
+				/>
+			)}
 		</div>
 	);
 }

@@ -58,6 +58,11 @@ export function SlabStep() {
 							optional
 							note="so that it ends at a usable height"
 						/>
+						<LengthField
+							pointer={`${slab}/pivot`}
+							label="A folding door's pivot holes: from the hinge edge"
+							optional
+						/>
 						<div className="grid grid-cols-2 gap-3">
 							{['head', 'hinge', 'lock', 'foot'].map((s) => (
 								<LengthField
