@@ -133,6 +133,7 @@ type JobHead struct {
 	Name     string       `json:"name"`
 	Unit     measure.Unit `json:"unit" enum:"mm,in"`
 	Tape     measure.Tape `json:"tape" enum:"0.5mm,1mm,1/32in,1/16in"`
+	Presets  []job.Preset `json:"presets"`
 	Version  int64        `json:"version"`
 	Openings int          `json:"openings"`
 }
@@ -211,7 +212,7 @@ func operations(a huma.API, st *store.Store) {
 	huma.Register(a, op(http.MethodGet, "/jobs", "list-jobs", "All jobs"), s.jobs)
 	huma.Register(a, op(http.MethodPost, "/jobs", "add-job", "Begin a job"), s.addJob)
 	huma.Register(a, op(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, with their plans"), s.walk)
-	huma.Register(a, op(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit or tape"), s.changeJob)
+	huma.Register(a, op(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape or presets"), s.changeJob)
 	huma.Register(a, op(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), s.addOpening)
 	huma.Register(a, op(http.MethodGet, "/jobs/{job}/openings/{opening}", "opening", "An opening and its plan"), s.opening)
 	huma.Register(a, op(http.MethodPatch, "/jobs/{job}/openings/{opening}", "change-opening", "Change an opening"), s.change)
@@ -270,7 +271,7 @@ func (m Precondition) version() (int64, error) {
 }
 
 func headView(h store.Head) JobHead {
-	return JobHead{h.ID, h.Name, h.Unit, h.Tape, h.Version, h.Openings}
+	return JobHead{h.ID, h.Name, h.Unit, h.Tape, append([]job.Preset{}, h.Presets...), h.Version, h.Openings}
 }
 
 func headBody(h store.Head) *body[JobHead] { return &body[JobHead]{etag(h.Version), headView(h)} }
@@ -339,6 +340,8 @@ func (s server) changeJob(ctx context.Context, in *struct {
 		Name *string       `json:"name,omitempty"`
 		Unit *measure.Unit `json:"unit,omitempty"`
 		Tape *measure.Tape `json:"tape,omitempty"`
+
+		Presets *[]job.Preset `json:"presets,omitempty"`
 	}
 },
 ) (*body[JobHead], error) {
@@ -359,6 +362,9 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	}
 	if in.Body.Tape != nil {
 		head.Tape = *in.Body.Tape
+	}
+	if in.Body.Presets != nil {
+		head.Presets = *in.Body.Presets
 	}
 	if err := head.Job().CheckHead(); err != nil {
 		return nil, problem(err)

@@ -326,6 +326,21 @@ func TestAtTheOpening(t *testing.T) {
 
 	u.until("the next reading waits", `document.querySelector('[data-field="next-reading"], [data-enough]')`)
 	u.keys(kb.Escape)
+	// Margins of one's own are kept with the job and taken for the next door.
+	u.press("3")
+	u.until("at the margins", `document.querySelector('[data-field="/margins/lock"]')`)
+	u.retype("/margins/lock", "2.2")
+	u.until("set", `document.querySelector('[data-field="/margins/lock"]').value === '2.2' && document.activeElement?.dataset.field !== '/margins/lock'`)
+	u.retype("preset-name", "Ours")
+	u.until("kept", `document.querySelector('[data-preset="Ours"]')`)
+	u.open("/j/tern-house/linen/margins")
+	u.until("there for another door", `document.querySelector('[data-preset="Ours"] button')`)
+	u.do(chromedp.Click(`[data-preset="Ours"] button`))
+	u.until("taken", `document.querySelector('[data-field="/margins/lock"]').value === '2.2'`)
+	u.open("/j/tern-house/chart/margins")
+	u.until("back", `document.querySelector('[data-field="/margins/lock"]')?.value === '2.2'`)
+	u.do(chromedp.Focus("[data-step=margins]"))
+
 	u.press("5")
 	u.until("at the hinges", `location.pathname.endsWith('/hinges')`)
 	assert.Equal(t, "168.5", u.figure("hinge-slab-top hinge"), "pocket 171.5 less the head margin 3")

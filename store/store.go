@@ -111,13 +111,14 @@ type Head struct {
 	Name     string
 	Unit     measure.Unit
 	Tape     measure.Tape
+	Presets  []job.Preset
 	Version  int64
 	Openings int
 }
 
 // Job is the head as an empty job, for core.
 func (h Head) Job() job.Job {
-	return job.Job{ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Openings: []job.Opening{}}
+	return job.Job{ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Presets: h.Presets, Openings: []job.Opening{}}
 }
 
 // Kept is an opening as it stands.
@@ -129,15 +130,22 @@ type Kept struct {
 	Redo    string // label of the change that redo brings again; empty when none
 }
 
-const headColumns = `j.id, j.name, j.unit, j.tape, j.version,
+const headColumns = `j.id, j.name, j.unit, j.tape, j.presets, j.version,
 	(SELECT count(*) FROM openings o WHERE o.job_id = j.id AND NOT o.removed)`
 
 func scanHead(row interface{ Scan(...any) error }) (h Head, err error) {
-	err = row.Scan(&h.ID, &h.Name, &h.Unit, &h.Tape, &h.Version, &h.Openings)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = ErrNotFound
+	var presets []byte
+	err = row.Scan(&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &h.Version, &h.Openings)
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return h, ErrNotFound
+	case err != nil:
+		return h, err
 	}
-	return h, err
+	if err := json.Unmarshal(presets, &h.Presets); err != nil {
+		return h, fmt.Errorf("reading the presets of job %s: %w", h.ID, err)
+	}
+	return h, nil
 }
 
 // Jobs lists all jobs, oldest first.
@@ -246,7 +254,11 @@ func (s *Store) AddJob(ctx context.Context, j job.Job) (Head, error) {
 		if taken || j.ID == "" {
 			j.ID = NewID()
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, name, unit, tape) VALUES (?, ?, ?, ?)`, j.ID, j.Name, j.Unit, j.Tape); err != nil {
+		presets, err := json.Marshal(append([]job.Preset{}, j.Presets...))
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, name, unit, tape, presets) VALUES (?, ?, ?, ?, ?)`, j.ID, j.Name, j.Unit, j.Tape, string(presets)); err != nil {
 			return err
 		}
 		for _, o := range j.Openings {
@@ -254,7 +266,6 @@ func (s *Store) AddJob(ctx context.Context, j job.Job) (Head, error) {
 				return err
 			}
 		}
-		var err error
 		head, err = headOf(ctx, tx, j.ID)
 		return err
 	})
@@ -285,7 +296,7 @@ func addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, par
 	return res.LastInsertId()
 }
 
-// SetHead changes a job's name, unit and tape, if it still stands at version.
+// SetHead changes a job's name, unit, tape and presets, if it still stands at version.
 func (s *Store) SetHead(ctx context.Context, h Head, version int64) (Head, error) {
 	err := s.tx(ctx, func(tx *sql.Tx) error {
 		now, err := headOf(ctx, tx, h.ID)
@@ -295,7 +306,12 @@ func (s *Store) SetHead(ctx context.Context, h Head, version int64) (Head, error
 		if now.Version != version {
 			return ErrStale
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, version = version + 1 WHERE id = ?`, h.Name, h.Unit, h.Tape, h.ID); err != nil {
+		presets, err := json.Marshal(append([]job.Preset{}, h.Presets...))
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, presets = ?, version = version + 1 WHERE id = ?`,
+			h.Name, h.Unit, h.Tape, string(presets), h.ID); err != nil {
 			return err
 		}
 		h, err = headOf(ctx, tx, h.ID)

@@ -121,9 +121,11 @@ func TestAStaleSaveIsRefused(t *testing.T) {
 	assert.ErrorIs(t, err, ErrStale)
 	h := k.Job
 	h.Name = "New name"
+	h.Presets = []job.Preset{{Name: "Ours", Margins: k.Opening.Margins}}
 	h2, err := s.SetHead(t.Context(), h, h.Version)
 	require.NoError(t, err)
 	assert.Equal(t, "New name", h2.Name)
+	assert.Equal(t, h.Presets, h2.Presets)
 	_, err = s.SetHead(t.Context(), h, h.Version)
 	assert.ErrorIs(t, err, ErrStale)
 }

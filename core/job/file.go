@@ -101,6 +101,9 @@ func explain(b []byte, err error) string {
 
 // normalise makes empty lists empty rather than absent.
 func (j *Job) normalise() {
+	if len(j.Presets) == 0 {
+		j.Presets = nil
+	}
 	if j.Openings == nil {
 		j.Openings = []Opening{}
 	}

@@ -26,6 +26,9 @@ func TestFileGivesTheSameJobBack(t *testing.T) {
 			o.Done = map[Step]string{StepMeasure: "0123abcd"}
 			j.Openings = append(j.Openings, o)
 		}
+		if len(j.Openings) > 0 {
+			j.Presets = []Preset{{Name: "Ours", Margins: j.Openings[0].Margins}}
+		}
 		first, err := Encode(j)
 		require.NoError(t, err)
 		back, err := Decode(first)
@@ -127,6 +130,13 @@ func TestCheckPointsAtTheField(t *testing.T) {
 	assert.ErrorContains(t, err, "/name")
 	assert.ErrorContains(t, err, "/unit")
 	assert.ErrorContains(t, err, "/openings/1/id")
+	j = NewJob("j", "House", measure.Millimetres)
+	own := square().Margins
+	own.Least = mm(-1)
+	j.Presets = []Preset{{Name: "Ours", Margins: square().Margins}, {Name: "Ours", Margins: own}}
+	err = j.Check()
+	assert.ErrorContains(t, err, "/presets/1/name")
+	assert.ErrorContains(t, err, "/presets/1/margins/least")
 	j = NewJob("j", "House", measure.Inches)
 	j.Tape = measure.HalfMillimetre
 	assert.ErrorContains(t, j.Check(), "/tape")

@@ -24,7 +24,14 @@ type Job struct {
 	Name     string       `json:"name"`
 	Unit     measure.Unit `json:"unit"`
 	Tape     measure.Tape `json:"tape"`
+	Presets  []Preset     `json:"presets,omitempty"` // margins of one's own, for every door of the job
 	Openings []Opening    `json:"openings"`
+}
+
+// Preset is a set of margins under a name.
+type Preset struct {
+	Name    string  `json:"name"`
+	Margins Margins `json:"margins"`
 }
 
 // Opening is one door's opening with all that was read and chosen for it.
@@ -102,6 +109,34 @@ type Margins struct {
 // Own is the margin set by hand for a side; nil where the school's holds.
 func (m Margins) Own(s frame.Side) *measure.Length {
 	return frame.Each[*measure.Length]{frame.Head: m.Head, frame.Hinge: m.Hinge, frame.Lock: m.Lock, frame.Foot: m.Foot}[s]
+}
+
+// check reports what cannot be in a set of margins that stands at a pointer.
+func (m Margins) check(u measure.Unit, at string, bad *FieldErrors) {
+	if _, ok := trade.SchoolByID(m.School); !ok {
+		bad.add(at+"/school", "There is no school of margins %q.", m.School)
+	}
+	for _, side := range frame.Sides {
+		most := 15 * measure.Millimetre
+		if side == frame.Foot {
+			most = 60 * measure.Millimetre
+		}
+		if own := m.Own(side); own != nil && (*own < 0 || *own > most) {
+			bad.add(at+"/"+side.String(), "%s is no margin for the %v (up to %s).", measure.Say(*own, u), side, measure.Say(most, u))
+		}
+	}
+	if m.Least < 0 || m.Least > 10*measure.Millimetre {
+		bad.add(at+"/least", "%s is no least margin (0 to %s).", measure.Say(m.Least, u), measure.Say(10*measure.Millimetre, u))
+	}
+	if m.Uneven < 0 || m.Uneven > 5*measure.Millimetre {
+		bad.add(at+"/uneven", "%s is no unevenness to accept (0 to %s).", measure.Say(m.Uneven, u), measure.Say(5*measure.Millimetre, u))
+	}
+	if m.Paint < 0 || m.Paint > 3*measure.Millimetre {
+		bad.add(at+"/paint", "%s is no film of paint (up to %s).", measure.Say(m.Paint, u), measure.Say(3*measure.Millimetre, u))
+	}
+	if m.Floor < 0 || m.Floor > 60*measure.Millimetre {
+		bad.add(at+"/floor", "%s is no floor still to come (up to %s).", measure.Say(m.Floor, u), measure.Say(60*measure.Millimetre, u))
+	}
 }
 
 // Cut is how the slab is cut.
@@ -273,32 +308,9 @@ func (o Opening) Check(u measure.Unit) error {
 			bad.add("/pair/fixed", "One leaf is bolted: the one on the hinge jamb or the one on the lock jamb.")
 		}
 	}
-	if _, ok := trade.SchoolByID(o.Margins.School); !ok {
-		bad.add("/margins/school", "There is no school of margins %q.", o.Margins.School)
-	}
-	for _, side := range frame.Sides {
-		most := 15 * measure.Millimetre
-		if side == frame.Foot {
-			most = 60 * measure.Millimetre
-		}
-		if own := o.Margins.Own(side); own != nil && (*own < 0 || *own > most) {
-			bad.add("/margins/"+side.String(), "%s is no margin for the %v (up to %s).", measure.Say(*own, u), side, measure.Say(most, u))
-		}
-	}
-	if o.Margins.Least < 0 || o.Margins.Least > 10*measure.Millimetre {
-		bad.add("/margins/least", "%s is no least margin (0 to %s).", measure.Say(o.Margins.Least, u), measure.Say(10*measure.Millimetre, u))
-	}
-	if o.Margins.Uneven < 0 || o.Margins.Uneven > 5*measure.Millimetre {
-		bad.add("/margins/uneven", "%s is no unevenness to accept (0 to %s).", measure.Say(o.Margins.Uneven, u), measure.Say(5*measure.Millimetre, u))
-	}
+	o.Margins.check(u, "/margins", &bad)
 	if e := o.Cut.Ends; e != "" && !slices.Contains(allEnds, e) {
 		bad.add("/cut/ends", "There is no way of sharing the length called %q: use %s.", e, strings.Join(allEnds, ", "))
-	}
-	if o.Margins.Paint < 0 || o.Margins.Paint > 3*measure.Millimetre {
-		bad.add("/margins/paint", "%s is no film of paint (up to %s).", measure.Say(o.Margins.Paint, u), measure.Say(3*measure.Millimetre, u))
-	}
-	if o.Margins.Floor < 0 || o.Margins.Floor > 60*measure.Millimetre {
-		bad.add("/margins/floor", "%s is no floor still to come (up to %s).", measure.Say(o.Margins.Floor, u), measure.Say(60*measure.Millimetre, u))
 	}
 	if !slices.Contains(registrations, o.Cut.Registration) {
 		bad.add("/cut/registration", "There is no way of laying the slab called %q: use %s.", o.Cut.Registration, strings.Join(registrations, ", "))
@@ -344,6 +356,17 @@ func (j Job) CheckHead() error {
 		bad.add("/unit", "A job is worked in mm or in, not in %q.", j.Unit)
 	} else if !slices.Contains(measure.Tapes(j.Unit), j.Tape) {
 		bad.add("/tape", "A job in %s is cut to %v, not to %q.", j.Unit, measure.Tapes(j.Unit), j.Tape)
+	}
+	if len(j.Presets) > 50 {
+		bad.add("/presets", "%d presets are more than 50: keep those that are used.", len(j.Presets))
+	}
+	for i, p := range j.Presets {
+		at := "/presets/" + strconv.Itoa(i)
+		same := slices.ContainsFunc(j.Presets[:i], func(q Preset) bool { return q.Name == p.Name })
+		if n := strings.TrimSpace(p.Name); n == "" || same || len(p.Name) > longestName {
+			bad.add(at+"/name", "Give the preset a name of its own, of 1 to %d letters.", longestName)
+		}
+		p.Margins.check(j.Unit, at+"/margins", &bad)
 	}
 	if len(bad) > 0 {
 		return bad

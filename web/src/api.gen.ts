@@ -53,7 +53,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change a job's name, unit or tape */
+        /** Change a job's name, unit, tape or presets */
         patch: operations["change-job"];
         trace?: never;
     };
@@ -234,6 +234,7 @@ export interface components {
         };
         "Change-jobRequest": {
             name?: string;
+            presets?: components["schemas"]["Preset"][];
             tape?: string;
             unit?: string;
         };
@@ -408,6 +409,7 @@ export interface components {
             name: string;
             /** Format: int64 */
             openings: number;
+            presets: components["schemas"]["Preset"][];
             /** @enum {string} */
             tape: "0.5mm" | "1mm" | "1/32in" | "1/16in";
             /** @enum {string} */
@@ -571,6 +573,10 @@ export interface components {
             slab?: components["schemas"]["SlabWanted"];
             toRead: components["schemas"]["ToRead"][];
             wanted: components["schemas"]["Sided"][];
+        };
+        Preset: {
+            margins: components["schemas"]["Margins"];
+            name: string;
         };
         Reading: {
             /** @description A length in millimetres, exact to the nanometre. */

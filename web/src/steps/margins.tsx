@@ -1,8 +1,90 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useContext, useState } from 'react';
+import { ask, client } from '../api';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { pick, Row, ShownIn, Why } from '../length';
 import { useTrade } from '../says';
+
+/** Presets are margins of one's own, kept with the job and taken for any of its doors. */
+function Presets() {
+	const { view, save } = useDoor();
+	const cache = useQueryClient();
+	const [name, setName] = useState('');
+	const [error, setError] = useState('');
+	const presets = view.job.presets;
+	const attempt = async (what: () => Promise<unknown>) => {
+		try {
+			await what();
+			setError('');
+		} catch (e) {
+			setError((e as Error).message);
+		}
+	};
+	const keep = (list: typeof presets) =>
+		attempt(async () => {
+			await ask(
+				client.PATCH('/api/jobs/{job}', {
+					params: { path: { job: view.job.id }, header: { 'If-Match': `"${view.job.version}"` } },
+					body: { presets: list },
+				}),
+			);
+			setName('');
+			await cache.refetchQueries({ queryKey: ['opening', view.job.id, view.opening.id] });
+		});
+	return (
+		<fieldset className="mb-4">
+			<legend className="mb-1">Your own</legend>
+			{presets.map((p) => (
+				<div key={p.name} className="flex gap-2 mb-1" data-preset={p.name}>
+					<button
+						type="button"
+						className="btn grow justify-start"
+						onClick={() =>
+							attempt(() =>
+								save([{ op: 'replace', path: '/margins', value: p.margins }], `margins: ${p.name}`),
+							)
+						}
+					>
+						{p.name}
+					</button>
+					<button
+						type="button"
+						className="btn btn-ghost"
+						aria-label={`Forget ${p.name}`}
+						onClick={() => keep(presets.filter((q) => q.name !== p.name))}
+					>
+						Forget
+					</button>
+				</div>
+			))}
+			<form
+				className="flex gap-2"
+				onSubmit={(e) => {
+					e.preventDefault();
+					keep([...presets, { name, margins: view.opening.margins }]);
+				}}
+			>
+				<input
+					className="input grow"
+					aria-label="Name for these margins"
+					placeholder="keep these margins as…"
+					data-field="preset-name"
+					value={name}
+					onChange={(e) => setName(e.target.value)}
+				/>
+				<button type="submit" className="btn">
+					Keep
+				</button>
+			</form>
+			{error && (
+				<p role="alert" className="text-error font-semibold">
+					{error}
+				</p>
+			)}
+		</fieldset>
+	);
+}
 
 /** Sweep says that a sweep or shoe is fitted, so that the foot is cut twice. */
 function Sweep() {
@@ -61,6 +143,7 @@ export function MarginsStep() {
 							: s.margins.map((m) => `${m.side} ${pick(m.text, unit) || 'by the hinge'}`).join(', '),
 				}))}
 			/>
+			<Presets />
 			<section className="grid grid-cols-2 gap-x-3 gap-y-2 mb-4">
 				<h2 className="text-lg col-span-2">Wanted for this door</h2>
 				{['head', 'hinge', 'lock', 'foot'].map((s) => (
