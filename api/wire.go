@@ -479,7 +479,7 @@ func texts(o job.Opening, unit measure.Unit) map[string]string {
 	var walk func(v reflect.Value, at string)
 	walk = func(v reflect.Value, at string) {
 		if v.Type() == lengthType {
-			if l := measure.Length(v.Int()); l != 0 || strings.HasPrefix(at, "/readings/") || strings.HasPrefix(at, "/margins/") || at == "/pair/meeting" {
+			if l := measure.Length(v.Int()); l != 0 || strings.HasPrefix(at, "/readings/") && (strings.HasSuffix(at, "/value") || strings.HasSuffix(at, "/at")) || strings.HasPrefix(at, "/margins/") || at == "/pair/meeting" {
 				out[at] = measure.Exact(l, unit)
 			}
 			return

@@ -187,6 +187,10 @@ export function DoorPage() {
 							)}
 						</figure>
 						<main className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 sm:px-5" key={step}>
+							<p className="hidden print:block text-xl font-bold">
+								{v.job.name}: {v.opening.name}
+								{v.opening.room && `, ${v.opening.room}`}; hinges on the {v.opening.hand}, figures in {shown}
+							</p>
 							<h1 className="text-2xl mb-2 max-lg:sr-only">{stepNames[step]}</h1>
 							{elsewhere.length > 0 && step !== 'measure' && <Findings list={elsewhere.slice(0, 2)} />}
 							{second && step !== 'measure' && (
@@ -228,7 +232,7 @@ function Onward({ step, to, walk }: { step: string; to: (s: string) => string; w
 	const stops = view.plan.findings.some((f) => f.step === step && f.weight === 'stop');
 	const ready = notch.state !== 'waits' && !stops && !/^(take|measure)/.test(notch.says);
 	return (
-		<div className="mt-5 grid gap-2">
+		<div className="mt-5 grid gap-2 no-print">
 			<button
 				type="button"
 				data-onward

@@ -567,7 +567,7 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 						type="button"
 						className="btn btn-ghost px-2"
 						tabIndex={-1}
-						aria-label={`Strike out: ${r.name}`}
+						aria-label={`Doubt it: strike out, or say how sure it is: ${r.name}`}
 						data-strike={r.name}
 						onClick={() => setWhy(why === null ? 'misread' : null)}
 					>
@@ -599,6 +599,14 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 					<button type="submit" className="btn btn-primary">
 						Strike it out
 					</button>
+					<div className="w-full">
+						<LengthField
+							pointer={`/readings/${i}/sure`}
+							label="Or say how sure it is: ±"
+							optional
+							placeholder="as usual for its kind"
+						/>
+					</div>
 					<button
 						type="button"
 						className="btn"
