@@ -2,6 +2,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Plan, Unit } from './api';
+import { Said, useAttempt } from './attempt';
 import { DoorContext, useDoor, useDoorState } from './door-state';
 import { Daylight } from './drawing';
 import { Top, typing, useShownIn } from './frame';
@@ -225,7 +226,7 @@ export function DoorPage() {
 function Onward({ step, to, walk }: { step: string; to: (s: string) => string; walk: string }) {
 	const { view, save } = useDoor();
 	const go = useNavigate();
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const notch = view.plan.notches.find((n) => n.step === step);
 	const next = steps[steps.indexOf(step) + 1];
 	if (!notch) return null;
@@ -241,25 +242,19 @@ function Onward({ step, to, walk }: { step: string; to: (s: string) => string; w
 				aria-disabled={!ready}
 				onClick={async () => {
 					if (!ready) return;
-					try {
+					await attempt(async () => {
 						if (notch.state !== 'done') {
 							const value = { ...view.opening.done, [step]: notch.mark };
 							await save([{ op: 'add', path: '/done', value }], `${stepNames[step]} done`);
 						}
 						go(next ? to(next) : walk);
-					} catch (e) {
-						setError((e as Error).message);
-					}
+					});
 				}}
 			>
 				{next ? `${stepNames[step]} done: on to ${stepNames[next]}` : 'Done: back to the walk'}
 			</button>
 			{!ready && <p className="opacity-80">Not yet: {notch.says}.</p>}
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</div>
 	);
 }

@@ -1,6 +1,7 @@
 import { Keyboard } from 'lucide-react';
 import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
 import type { Op, Trouble, Unit } from './api';
+import { Said, useAttempt } from './attempt';
 import { at, useDoor } from './door-state';
 
 const coarse = () => matchMedia('(pointer: coarse)').matches;
@@ -292,15 +293,12 @@ export function Choose<T extends string | number>({
 	row?: boolean;
 }) {
 	const { view, save } = useDoor();
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const now = (at(view.opening, pointer) || unset) as T;
 	const set = async (o: { value: T; text: string }) => {
-		try {
+		await attempt(async () => {
 			await save([{ op: 'add', path: pointer, value: o.value }], `${label}: ${o.text}`);
-			setError('');
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	return (
 		<fieldset className="mb-3">
@@ -322,11 +320,7 @@ export function Choose<T extends string | number>({
 					</label>
 				))}
 			</div>
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</fieldset>
 	);
 }

@@ -1,7 +1,8 @@
 import { ArrowLeft, Moon, Sun } from 'lucide-react';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { Unit } from './api';
+import { Sheet } from './sheet';
 
 function readTheme() {
 	const kept = localStorage.getItem('theme');
@@ -102,10 +103,10 @@ const keys: [string, string][] = [
 ];
 
 function Keys() {
-	const sheet = useRef<HTMLDialogElement>(null);
+	const [open, setOpen] = useState(false);
 	useEffect(() => {
 		const down = (e: KeyboardEvent) => {
-			if (e.key === '?' && !typing(e)) sheet.current?.showModal();
+			if (e.key === '?' && !typing(e)) setOpen(true);
 		};
 		addEventListener('keydown', down);
 		return () => removeEventListener('keydown', down);
@@ -116,12 +117,12 @@ function Keys() {
 				type="button"
 				className="btn btn-ghost px-3 max-sm:hidden"
 				aria-label="Keys"
-				onClick={() => sheet.current?.showModal()}
+				onClick={() => setOpen(true)}
 			>
 				?
 			</button>
-			<dialog ref={sheet} className="modal" aria-label="Keys">
-				<div className="modal-box">
+			{open && (
+				<Sheet label="Keys" close={() => setOpen(false)}>
 					<h3 className="text-xl mb-3">Keys</h3>
 					<dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
 						{keys.map(([k, what]) => (
@@ -133,16 +134,8 @@ function Keys() {
 					</dl>
 					<h3 className="text-lg mt-5 mb-1">Lengths, as you write them</h3>
 					<p>908 · 908,5 · 90.8 cm · 35 3/4 · 35-3/4" · 2' 11 3/4" · -1/16</p>
-					<form method="dialog" className="mt-4">
-						<button type="submit" className="btn btn-primary w-full">
-							Close
-						</button>
-					</form>
-				</div>
-				<form method="dialog" className="modal-backdrop">
-					<button type="submit">close</button>
-				</form>
-			</dialog>
+				</Sheet>
+			)}
 		</>
 	);
 }

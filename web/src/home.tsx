@@ -3,6 +3,7 @@ import { DoorOpen, FileInput } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask, client, Trouble, type Unit } from './api';
+import { Said, useAttempt } from './attempt';
 import { Top } from './frame';
 import { Failed, Waiting } from './says';
 
@@ -51,16 +52,14 @@ function Begin() {
 	const cache = useQueryClient();
 	const [name, setName] = useState('');
 	const [unit, setUnit] = useState<Unit>('mm');
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const begin = async (e: React.FormEvent) => {
 		e.preventDefault();
-		try {
+		await attempt(async () => {
 			const j = await ask(client.POST('/api/jobs', { body: { name, unit } }));
 			cache.invalidateQueries({ queryKey: ['jobs'] });
 			go(`/j/${j.id}`);
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	return (
 		<section>
@@ -92,11 +91,7 @@ function Begin() {
 						</label>
 					))}
 				</fieldset>
-				{error && (
-					<p role="alert" className="text-error font-semibold">
-						{error}
-					</p>
-				)}
+				<Said error={error} />
 				<button type="submit" className="btn btn-primary text-lg" data-field="job-begin">
 					Begin
 				</button>
@@ -142,11 +137,7 @@ function BringIn() {
 			<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
 				<FileInput aria-hidden="true" /> Choose a file
 			</button>
-			{error && (
-				<p role="alert" className="text-error font-semibold mt-2">
-					{error}
-				</p>
-			)}
+			<Said error={error} className="mt-2" />
 		</section>
 	);
 }

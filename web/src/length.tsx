@@ -1,5 +1,6 @@
-import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from 'react';
+import { createContext, type ReactNode, useContext, useState } from 'react';
 import type { Figure, Text, Unit } from './api';
+import { Sheet } from './sheet';
 
 /** The unit that figures are shown in; a tap shows the other one. */
 export const ShownIn = createContext<Unit>('mm');
@@ -107,28 +108,11 @@ export function Why({
 
 /** WhyDialog lists the terms of a figure, over the page. */
 export function WhyDialog({ figure, title, close }: { figure: Figure; title: string; close: () => void }) {
-	const dialog = useRef<HTMLDialogElement>(null);
-	useEffect(() => dialog.current?.showModal(), []);
 	return (
-		<dialog
-			ref={dialog}
-			className="modal modal-bottom sm:modal-middle"
-			aria-label={`Why: ${title}`}
-			onClose={close}
-		>
-			<div className="modal-box text-left text-base font-normal">
-				<h3 className="text-xl mb-3 first-letter:uppercase">{title}</h3>
-				<Sum figure={figure} />
-				<form method="dialog" className="mt-4">
-					<button type="submit" className="btn btn-primary w-full">
-						Close
-					</button>
-				</form>
-			</div>
-			<form method="dialog" className="modal-backdrop">
-				<button type="submit">close</button>
-			</form>
-		</dialog>
+		<Sheet label={`Why: ${title}`} close={close}>
+			<h3 className="text-xl mb-3 first-letter:uppercase">{title}</h3>
+			<Sum figure={figure} />
+		</Sheet>
 	);
 }
 

@@ -3,6 +3,7 @@ import { Download, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ask, client, type Door, type JobHead, type Unit } from './api';
+import { Said, useAttempt } from './attempt';
 import { Daylight } from './drawing';
 import { Top, typing, useShownIn } from './frame';
 import { ShownIn } from './length';
@@ -18,7 +19,7 @@ export function WalkPage() {
 	});
 	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
 	const [removed, setRemoved] = useState<Door | null>(null);
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const trail = useMemo(() => (walk.data ? [{ text: walk.data.job.name }] : []), [walk.data]);
 	useEffect(() => {
 		const down = (e: KeyboardEvent) => {
@@ -32,15 +33,12 @@ export function WalkPage() {
 	}, []);
 	const path = (opening: string) => ({ params: { path: { job, opening } } });
 	const remove = async (d: Door, back: boolean) => {
-		try {
+		await attempt(async () => {
 			if (back) await ask(client.POST('/api/jobs/{job}/openings/{opening}/restore', path(d.id)));
 			else await ask(client.DELETE('/api/jobs/{job}/openings/{opening}', path(d.id)));
 			setRemoved(back ? null : d);
-			setError('');
 			walk.refetch();
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	return (
 		<ShownIn value={shown}>
@@ -58,11 +56,7 @@ export function WalkPage() {
 								<Download size={20} aria-hidden="true" /> Job file
 							</a>
 						</div>
-						{error && (
-							<p role="alert" className="text-error font-semibold mb-3">
-								{error}
-							</p>
-						)}
+						<Said error={error} className="mb-3" />
 						{removed && (
 							<p role="status" className="mb-3 text-lg">
 								{removed.name} is off the walk.{' '}
@@ -167,19 +161,17 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 	const cache = useQueryClient();
 	const [name, setName] = useState('');
 	const [room, setRoom] = useState('');
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const add = async (e: React.FormEvent) => {
 		e.preventDefault();
-		try {
+		await attempt(async () => {
 			const v = await ask(
 				client.POST('/api/jobs/{job}/openings', { params: { path: { job } }, body: { name, room } }),
 			);
 			cache.setQueryData(['opening', job, v.opening.id], v);
 			cache.invalidateQueries({ queryKey: ['walk', job] });
 			go(`/j/${job}/${v.opening.id}/measure`);
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	return (
 		<form onSubmit={add} className="grid gap-2 border-2 border-dashed border-base-300 p-4">
@@ -203,11 +195,7 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 					onChange={(e) => setRoom(e.target.value)}
 				/>
 			</label>
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 			<button type="submit" className="btn btn-primary text-lg" data-field="opening-add">
 				<Plus size={20} aria-hidden="true" /> Measure it
 			</button>
@@ -224,7 +212,7 @@ const tapeNames: Record<string, string> = {
 
 function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
 	const trade = useTrade();
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	return (
 		<label className="flex items-center gap-2 whitespace-nowrap">
 			Cut to
@@ -233,17 +221,14 @@ function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
 				data-field="tape"
 				value={head.tape}
 				onChange={async (e) => {
-					try {
+					await attempt(async () => {
 						await ask(
 							client.PATCH('/api/jobs/{job}', {
 								params: { path: { job: head.id }, header: { 'If-Match': `"${head.version}"` } },
 								body: { tape: e.target.value as JobHead['tape'] },
 							}),
 						);
-						setError('');
-					} catch (e) {
-						setError((e as Error).message);
-					}
+					});
 					done();
 				}}
 			>

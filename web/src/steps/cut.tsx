@@ -1,5 +1,6 @@
 import { Printer } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
+import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose } from '../field';
 import { Len, Why } from '../length';
@@ -219,7 +220,7 @@ function Ways({
 }) {
 	const { view, save } = useDoor();
 	const trade = useTrade();
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const now = (pointer === '/cut/ends' ? view.opening.cut.ends : view.opening.cut.registration) || 'by rule';
 	const chosen = pointer === '/cut/ends' ? view.plan.cut?.along : view.plan.cut?.across;
 	const why = (id: string) =>
@@ -230,12 +231,9 @@ function Ways({
 		value: id,
 		checked: now === id,
 		onChange: async () => {
-			try {
+			await attempt(async () => {
 				await save([{ op: 'add', path: pointer, value: id }], `laid: ${id}`);
-				setError('');
-			} catch (e) {
-				setError((e as Error).message);
-			}
+			});
 		},
 	});
 	return (
@@ -261,11 +259,7 @@ function Ways({
 					<span className="text-right dim whitespace-nowrap">{o.cost}</span>
 				</label>
 			))}
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</fieldset>
 	);
 }

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Len, Row, Why } from '../length';
@@ -102,14 +103,11 @@ export function HingesStep() {
 function Pockets() {
 	const { view, save } = useDoor();
 	const pockets = view.opening.hinges.pockets ?? [];
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const put = async (value: unknown[], label: string) => {
-		try {
+		await attempt(async () => {
 			await save([{ op: 'add', path: '/hinges/pockets', value }], label);
-			setError('');
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	return (
 		<section className="mb-4 grid gap-2">
@@ -138,11 +136,7 @@ function Pockets() {
 			{pockets.length < 3 && (
 				<NewPocket key={pockets.length} add={(t) => put([...pockets, t], `pocket at ${t}`)} />
 			)}
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</section>
 	);
 }

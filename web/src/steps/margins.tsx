@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useContext, useState } from 'react';
 import { ask, client } from '../api';
+import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { pick, Row, ShownIn, Why } from '../length';
@@ -11,16 +12,8 @@ function Presets() {
 	const { view, save } = useDoor();
 	const cache = useQueryClient();
 	const [name, setName] = useState('');
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const presets = view.job.presets;
-	const attempt = async (what: () => Promise<unknown>) => {
-		try {
-			await what();
-			setError('');
-		} catch (e) {
-			setError((e as Error).message);
-		}
-	};
 	const keep = (list: typeof presets) =>
 		attempt(async () => {
 			await ask(
@@ -77,11 +70,7 @@ function Presets() {
 					Keep
 				</button>
 			</form>
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</fieldset>
 	);
 }
@@ -89,7 +78,7 @@ function Presets() {
 /** Sweep says that a sweep or shoe is fitted, so that the foot is cut twice. */
 function Sweep() {
 	const { view, save } = useDoor();
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	return (
 		<div className="col-span-2">
 			<label className="flex items-center gap-3 min-h-11">
@@ -99,24 +88,17 @@ function Sweep() {
 					data-field="sweep"
 					checked={!!view.opening.margins.sweep}
 					onChange={async (e) => {
-						try {
+						await attempt(async () => {
 							await save(
 								[{ op: 'add', path: '/margins/sweep', value: e.target.checked }],
 								e.target.checked ? 'a sweep at the foot' : 'no sweep',
 							);
-							setError('');
-						} catch (e) {
-							setError((e as Error).message);
-						}
+						});
 					}}
 				/>
 				A sweep or shoe at the foot: the foot is cut twice
 			</label>
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</div>
 	);
 }

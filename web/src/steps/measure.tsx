@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import { useContext, useState } from 'react';
 import type { Op, Plan, Trouble, Unit } from '../api';
+import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField, Tape } from '../field';
 import { pick, ShownIn, Sure } from '../length';
@@ -144,7 +145,7 @@ function AboutOpening() {
 function PairOfDoors() {
 	const { view, save } = useDoor();
 	const pair = view.opening.pair;
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const toggle = async (on: boolean) => {
 		const inch = view.job.unit === 'in';
 		const value = {
@@ -152,15 +153,12 @@ function PairOfDoors() {
 			meeting: inch ? '5/32' : '4',
 			fixed: 'lock',
 		};
-		try {
+		await attempt(async () => {
 			await save(
 				[on ? { op: 'add', path: '/pair', value } : { op: 'remove', path: '/pair' }],
 				on ? 'a pair of doors' : 'a single door',
 			);
-			setError('');
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	return (
 		<div className="mt-3 grid gap-2">
@@ -196,11 +194,7 @@ function PairOfDoors() {
 					/>
 				</>
 			)}
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</div>
 	);
 }
@@ -393,11 +387,11 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 	const [name, setName] = useState('the old door');
 	const [width, setWidth] = useState('');
 	const [length, setLength] = useState('');
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const [adding, setAdding] = useState(offers.length === 0);
 	const add = async () => {
 		const id = `o${offers.length + 1}`;
-		try {
+		await attempt(async () => {
 			const offer = { id, name, width, length };
 			await save(
 				[
@@ -409,10 +403,7 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 			);
 			choose(id);
 			setAdding(false);
-			setError('');
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	if (!adding)
 		return (
@@ -467,11 +458,7 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 					onEnter={add}
 				/>
 			</div>
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 			<button type="button" className="btn" onClick={add} data-field="offer-add">
 				It stands
 			</button>
@@ -534,15 +521,12 @@ function ReadingList() {
 function Kept({ r, i }: { r: Reading; i: number }) {
 	const { save } = useDoor();
 	const [why, setWhy] = useState<string | null>(null);
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const change = async (ops: Op[], label: string) => {
-		try {
+		await attempt(async () => {
 			await save(ops, label);
 			setWhy(null);
-			setError('');
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	const name = `${r.name[0]?.toUpperCase()}${r.name.slice(1)}`;
 	return (
@@ -616,11 +600,7 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 					</button>
 				</form>
 			)}
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</li>
 	);
 }

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ask, client, type Schemas, type Unit } from '../api';
+import { Said, useAttempt } from '../attempt';
 import { at, useDoor } from '../door-state';
 import { LengthField } from '../field';
 import { Len, pick, Row, Why } from '../length';
@@ -91,7 +92,7 @@ function Construction({ built }: { built: string }) {
 	const { view, save, slab } = useDoor();
 	const trade = useTrade();
 	const unit = view.job.unit as Unit;
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const now = trade?.constructions.find((c) => c.id === built);
 	return (
 		<div className="mb-4">
@@ -102,15 +103,12 @@ function Construction({ built }: { built: string }) {
 					data-field="construction"
 					value={built}
 					onChange={async (e) => {
-						try {
+						await attempt(async () => {
 							await save(
 								[{ op: 'add', path: `${slab}/construction`, value: e.target.value }],
 								`built: ${e.target.value}`,
 							);
-							setError('');
-						} catch (e) {
-							setError((e as Error).message);
-						}
+						});
 					}}
 				>
 					<option value="">not told yet</option>
@@ -127,11 +125,7 @@ function Construction({ built }: { built: string }) {
 					{now.source}; the maker's word comes first).
 				</p>
 			)}
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</div>
 	);
 }
@@ -139,7 +133,7 @@ function Construction({ built }: { built: string }) {
 function Machined() {
 	const { view, save, slab } = useDoor();
 	const now = (at(view.opening, `${slab}/machined`) ?? []) as string[];
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	return (
 		<fieldset>
 			<legend>Edges that carry bores or pockets: never cut</legend>
@@ -153,26 +147,19 @@ function Machined() {
 							checked={now.includes(s)}
 							onChange={async (e) => {
 								const value = e.target.checked ? [...now, s] : now.filter((x) => x !== s);
-								try {
+								await attempt(async () => {
 									await save(
 										[{ op: 'add', path: `${slab}/machined`, value }],
 										`machined: ${value.join(', ') || 'none'}`,
 									);
-									setError('');
-								} catch (e) {
-									setError((e as Error).message);
-								}
+								});
 							}}
 						/>
 						{s}
 					</label>
 				))}
 			</div>
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</fieldset>
 	);
 }
@@ -183,7 +170,7 @@ type StockFit = Schemas['StockFit'];
 function WhichToBuy() {
 	const { view, save, leaf, slab } = useDoor();
 	const [all, setAll] = useState(false);
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const path = { job: view.job.id, opening: view.opening.id };
 	const stock = useQuery({
 		queryKey: ['stock', path.job, path.opening, view.version, leaf],
@@ -195,7 +182,7 @@ function WhichToBuy() {
 		const clear = (['widthMid', 'widthFoot', 'lengthLock', 'square'] as const)
 			.filter((k) => at(view.opening, `${slab}/${k}`))
 			.map((k) => ({ op: 'remove' as const, path: `${slab}/${k}` }));
-		try {
+		await attempt(async () => {
 			await save(
 				[
 					...clear,
@@ -205,10 +192,7 @@ function WhichToBuy() {
 				],
 				`slab from stock: ${f.width.mm} × ${f.length.mm} mm`,
 			);
-			setError('');
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	const list = stock.data ?? [];
 	const fits = list.filter((f) => f.fits);
@@ -263,11 +247,7 @@ function WhichToBuy() {
 					All {list.length} sizes, and why they fall out
 				</button>
 			)}
-			{error && (
-				<p role="alert" className="text-error font-semibold">
-					{error}
-				</p>
-			)}
+			<Said error={error} />
 		</section>
 	);
 }

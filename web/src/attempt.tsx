@@ -1,0 +1,27 @@
+import { useState } from 'react';
+
+/** useAttempt runs what may fail, and keeps the sentence to say when it did. */
+export function useAttempt(): [said: string, attempt: (what: () => Promise<unknown>) => Promise<boolean>] {
+	const [said, say] = useState('');
+	const attempt = async (what: () => Promise<unknown>) => {
+		try {
+			await what();
+			say('');
+			return true;
+		} catch (e) {
+			say((e as Error).message);
+			return false;
+		}
+	};
+	return [said, attempt];
+}
+
+/** Said is the sentence, where there is one. */
+export function Said({ error, className = '' }: { error: string; className?: string }) {
+	if (!error) return null;
+	return (
+		<p role="alert" className={`text-error font-semibold ${className}`}>
+			{error}
+		</p>
+	);
+}
