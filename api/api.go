@@ -12,8 +12,10 @@ import (
 	"net/http"
 	"path"
 	"reflect"
+	"runtime"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -318,19 +320,35 @@ func (s server) walk(ctx context.Context, in *JobPath) (*body[Walk], error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := &body[Walk]{ETag: etag(head.Version), Body: Walk{Job: headView(head), Doors: []Door{}}}
-	for _, k := range list {
-		o := k.Opening
-		plan := NewPlan(head.Job(), o)
-		door := Door{o.ID, o.Name, o.Room, string(o.Hand), plan.Next, plan.Notches, []string{}, plan.Drawing}
-		for _, f := range plan.Findings {
-			if f.Weight == job.Stop {
-				door.Stops = append(door.Stops, f.Text)
+	out := &body[Walk]{ETag: etag(head.Version), Body: Walk{Job: headView(head), Doors: make([]Door, len(list))}}
+	// A plan takes about a millisecond: a large house is worked out on every
+	// processor.
+	var wg sync.WaitGroup
+	next := make(chan int)
+	for range runtime.GOMAXPROCS(0) {
+		wg.Go(func() {
+			for i := range next {
+				out.Body.Doors[i] = doorOf(head.Job(), list[i].Opening)
 			}
-		}
-		out.Body.Doors = append(out.Body.Doors, door)
+		})
 	}
+	for i := range list {
+		next <- i
+	}
+	close(next)
+	wg.Wait()
 	return out, nil
+}
+
+func doorOf(j job.Job, o job.Opening) Door {
+	plan := NewPlan(j, o)
+	door := Door{o.ID, o.Name, o.Room, string(o.Hand), plan.Next, plan.Notches, []string{}, plan.Drawing}
+	for _, f := range plan.Findings {
+		if f.Weight == job.Stop {
+			door.Stops = append(door.Stops, f.Text)
+		}
+	}
+	return door
 }
 
 func (s server) changeJob(ctx context.Context, in *struct {

@@ -3,6 +3,8 @@ package api
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
+	"fmt"
 	"io"
 	"log/slog"
 	"net/http"
@@ -12,6 +14,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/danielgtaylor/huma/v2"
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -273,6 +276,17 @@ func TestTheJobFileMeetsItsSchema(t *testing.T) {
 	text, err := os.ReadFile(filepath.Join("..", "demo", "alder-cottage.json"))
 	require.NoError(t, err)
 	assert.NoError(t, check(text), "lengths as text with a unit")
+}
+
+func TestADiskThatCannotBeWrittenIsSaid(t *testing.T) {
+	err := problem(fmt.Errorf("saving: %w", store.ErrDisk))
+	var p huma.StatusError
+	require.ErrorAs(t, err, &p)
+	assert.Equal(t, http.StatusInsufficientStorage, p.GetStatus())
+	assert.Contains(t, p.Error(), "make room, then save it again")
+	require.ErrorAs(t, problem(errors.New("anything else")), &p)
+	assert.Equal(t, http.StatusInternalServerError, p.GetStatus())
+	assert.Contains(t, p.Error(), "Your entry is kept")
 }
 
 func TestPagesFromElsewhereAreRefused(t *testing.T) {
