@@ -175,7 +175,7 @@ function Others() {
 		<div className="my-5 grid gap-4">
 			<Ways
 				pointer="/cut/registration"
-				legend="The width comes off"
+				legend="The width comes off (figures to the line)"
 				ways={across.map((o) => ({
 					id: o.across,
 					bad: o,
@@ -191,7 +191,7 @@ function Others() {
 			{along.length > 0 && (
 				<Ways
 					pointer="/cut/ends"
-					legend="The length comes off"
+					legend="The length comes off (figures to the line)"
 					ways={along.map((o) => ({
 						id: o.along,
 						bad: o,
