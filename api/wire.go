@@ -284,7 +284,7 @@ type Hinge struct {
 	Name string `json:"name"`
 	Slab Figure `json:"slab"`
 	Jamb Figure `json:"jamb"`
-	Pack Length `json:"pack" doc:"Packer behind the jamb leaf; below nought, a deeper pocket."`
+	Pack Figure `json:"pack" doc:"Packer behind the jamb leaf; below nought, a deeper pocket."`
 }
 
 // Gauges are the two settings of the marking gauge, and what they leave.
@@ -389,7 +389,7 @@ func newPlan(j job.Job, o job.Opening, plan job.Plan) Plan {
 		v.Cut = p.cutSheet(plan)
 	}
 	for _, h := range plan.Hinges {
-		v.Hinges = append(v.Hinges, Hinge{h.Name, p.figure(h.Slab), p.figure(h.Jamb), Length{h.Pack.MM(), fine(h.Pack)}})
+		v.Hinges = append(v.Hinges, Hinge{h.Name, p.figure(h.Slab), p.figure(h.Jamb), p.fineFigure(h.Pack)})
 	}
 	if l := plan.Latch; l != nil {
 		v.Latch = &Latch{p.figure(l.Slab), p.figure(l.Jamb), p.figure(l.Floor), p.figure(l.Backset), p.figure(l.Centre), p.length(l.Wall)}

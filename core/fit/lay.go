@@ -144,7 +144,7 @@ var opposite = frame.Each[frame.Side]{frame.Head: frame.Foot, frame.Foot: frame.
 func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	width, length := s.Width.MM(), s.Length.MM()
 	widthAt := func(y float64) float64 { return s.WidthAt(y / length) }
-	c := o.corners(leave)
+	c := o.CornersWith(leave)
 
 	// The slab's long axis, turned by rake from the line of the pins.
 	rake := math.Atan2(c[topLock].X-c[footLock].X, c[topLock].Y-c[footLock].Y)

@@ -339,7 +339,7 @@ func draw(b bay, want Targets) (Outline, error) {
 			o.Wanted = append(o.Wanted, WantedMargin{side, where, rows[block+i]})
 		}
 	}
-	c := o.corners(frame.Each[float64]{})
+	c := o.CornersWith(frame.Each[float64]{})
 	w := min(c[topLock].X-c[topHinge].X, c[footLock].X-c[footHinge].X)
 	h := min(c[topHinge].Y-c[footHinge].Y, c[topLock].Y-c[footLock].Y)
 	if w < 100 || h < 300 {
@@ -483,9 +483,9 @@ const (
 	footHinge
 )
 
-// corners of the outline in the hung frame, each edge moved outward by what
+// CornersWith gives the corners of the outline in the hung frame, each edge moved outward by what
 // is left on it (the head only at its lock corner).
-func (o Outline) corners(leave frame.Each[float64]) [4]Corner {
+func (o Outline) CornersWith(leave frame.Each[float64]) [4]Corner {
 	hinge, lock := o.Edges[frame.Hinge].Line, o.Edges[frame.Lock].Line
 	head, foot := o.Edges[frame.Head].Line, o.Edges[frame.Foot].Line
 	hinge.A -= leave[frame.Hinge]
@@ -507,10 +507,7 @@ func meet(up, across Line) Corner {
 }
 
 // Corners of the finished slab: top hinge, top lock, foot lock, foot hinge.
-func (o Outline) Corners() [4]Corner { return o.corners(frame.Each[float64]{}) }
-
-// CornersWith are the corners with so much left on each edge.
-func (o Outline) CornersWith(leave frame.Each[float64]) [4]Corner { return o.corners(leave) }
+func (o Outline) Corners() [4]Corner { return o.CornersWith(frame.Each[float64]{}) }
 
 // Size of the finished slab and the margins where it is greatest, mm.
 type Size struct {
@@ -522,7 +519,7 @@ type Size struct {
 
 // Size measures the finished slab.
 func (o Outline) Size() Size {
-	c := o.corners(frame.Each[float64]{})
+	c := o.CornersWith(frame.Each[float64]{})
 	s := Size{
 		HingeEdge: c[topHinge].Y - c[footHinge].Y,
 		TopHinge:  c[topHinge].Y, TopLock: c[topLock].Y, AtFoot: c[footHinge].Y,

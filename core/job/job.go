@@ -315,9 +315,9 @@ func (o Opening) Check(u measure.Unit) error {
 	if !slices.Contains(registrations, o.Cut.Registration) {
 		bad.add("/cut/registration", "There is no way of laying the slab called %q: use %s.", o.Cut.Registration, strings.Join(registrations, ", "))
 	}
-	for field, v := range map[string]string{"lockEdge": o.Cut.LockEdge, "head": o.Cut.Head} {
-		if !slices.Contains(shapes, v) {
-			bad.add("/cut/"+field, "An edge is straight or scribed, or as the rules say, not %q.", v)
+	for _, edge := range []struct{ field, shape string }{{"lockEdge", o.Cut.LockEdge}, {"head", o.Cut.Head}} {
+		if !slices.Contains(shapes, edge.shape) {
+			bad.add("/cut/"+edge.field, "An edge is straight or scribed, or as the rules say, not %q.", edge.shape)
 		}
 	}
 	if !slices.Contains(Habits, o.Cut.LeaveOn) {

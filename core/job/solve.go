@@ -117,7 +117,7 @@ type HingePlan struct {
 	hinge.Mark
 	// Pack is what goes behind the jamb leaf to keep the pins on one line and
 	// the margin as planned; below nought, how much deeper its pocket goes.
-	Pack measure.Length
+	Pack figure.Figure
 }
 
 // Gauges are the two settings of a marking gauge that do a whole house, and
@@ -592,7 +592,9 @@ func (s *solver) drawLeaf(want fit.Targets) (fit.Outline, error) {
 // leave more unevenness than is accepted, or where it was chosen. A machined
 // edge stays straight, and so does the meeting edge of a pair.
 func (s *solver) scribe(o fit.Outline, want fit.Targets) fit.Outline {
-	for side, how := range map[frame.Side]string{frame.Lock: s.o.Cut.LockEdge, frame.Head: s.o.Cut.Head} {
+	chosen := frame.Each[string]{frame.Lock: s.o.Cut.LockEdge, frame.Head: s.o.Cut.Head}
+	for _, side := range []frame.Side{frame.Lock, frame.Head} {
+		how := chosen[side]
 		byRule := how == "" || how == ByRule
 		if s.o.Slab.IsMachined(side) || s.leaf > 0 && side == frame.Lock || !s.answers() {
 			continue
@@ -757,16 +759,13 @@ func (s *solver) asOffered() []fit.Weighed {
 	}
 	for _, f := range s.o.Offers {
 		read := slices.ContainsFunc(s.readings, func(r survey.Reading) bool { return r.Kind == survey.Gap && r.Offer == f.ID })
-		if u, v, lean, ok := s.shape.Placing(f.ID); ok && read && !isOld(f) {
+		if u, v, lean, ok := s.shape.Placing(f.ID); ok && read && !f.Old {
 			s.drawn = s.drawn.Offer(u, v, lean)
 			return fit.Weigh(s.drawn, s.o.Slab, []fit.Laying{{Across: fit.AsOffered}})
 		}
 	}
 	return nil
 }
-
-// isOld tells the old door from a slab that is to be cut, by its name.
-func isOld(f survey.Offer) bool { return strings.Contains(strings.ToLower(f.Name), "old") }
 
 // limits says what the chosen cuts do that the slab does not allow, and what
 // follows from them.
@@ -836,7 +835,7 @@ const moulding = measure.Inch
 // edge, and what its gaps say should be different.
 func (s *solver) copied() {
 	for _, f := range s.o.Offers {
-		if !isOld(f) {
+		if !f.Old {
 			continue
 		}
 		size := s.drawn.Size()
@@ -1035,8 +1034,12 @@ func (s *solver) hinges() {
 	gaps := s.drawn.Edges[frame.Hinge]
 	for i, m := range marks {
 		y := size.TopHinge - m.Slab.Value.MM() - c.Leaf.MM()/2
-		pack := measure.FromMM(gaps.GapAt(y)) - c.Flush().Value
-		pack = pack.Round(min(s.tape.Step(), measure.Millimetre/2), measure.Nearest)
+		planned, flush := gaps.GapAt(y), c.Flush().Value
+		pack := figure.Sum(
+			0,
+			figure.Term{Label: "hinge margin planned here, pins on one line", Value: s.est(planned), Source: figure.Estimate},
+			figure.Term{Label: "what the hinge gives, leaves flush", Value: -flush, Source: figure.Choice},
+		).Rounded(measure.Tapes(s.unit)[0], measure.Nearest) // packers come finer than some tapes
 		s.plan.Hinges = append(s.plan.Hinges, HingePlan{names[i], m, pack})
 	}
 }
@@ -1183,7 +1186,7 @@ func (s *solver) mark(step Step) string {
 		}
 	case StepHinges:
 		for _, m := range p.Hinges {
-			put(int64(m.Slab.Value), int64(m.Jamb.Value), int64(m.Pack))
+			put(int64(m.Slab.Value), int64(m.Jamb.Value), int64(m.Pack.Value))
 		}
 		put(p.Gauges.Depth, p.Gauges.Width)
 	case StepLock:

@@ -64,6 +64,7 @@ type Offer struct {
 	Name   string         `json:"name"`
 	Width  measure.Length `json:"width"`
 	Length measure.Length `json:"length"`
+	Old    bool           `json:"old,omitzero"` // the old door, as it hung; else the slab that is to be cut
 }
 
 // usual is the standard deviation of a reading by its kind, in millimetres:

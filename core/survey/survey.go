@@ -56,9 +56,6 @@ func NewFrame(width, height float64) Prior {
 	return p
 }
 
-// Cov is the prior covariance of a side at two places, in mm².
-func (p Prior) Cov(side frame.Side, s, t float64) float64 { return p.cov(side, s, t) }
-
 // Each offer has three unknowns of its own, after the sides: how far its foot
 // at the hinge edge stands from the frame's origin along u and v, and its turn
 // (positive where its head leans toward the hinge jamb).
@@ -84,9 +81,9 @@ func (p *Prior) mean(s frame.Side) float64 {
 	return 0
 }
 
-// cov is the prior covariance of one side at two places. Different sides are
+// Cov is the prior covariance of one side at two places, in mm². Different sides are
 // independent.
-func (p *Prior) cov(side frame.Side, s, t float64) float64 {
+func (p *Prior) Cov(side frame.Side, s, t float64) float64 {
 	if side >= placed {
 		if (side-placed)%3 == turn {
 			return turnSpread * turnSpread
@@ -128,7 +125,7 @@ func (p *Prior) covOf(a, b Row) float64 {
 	for _, s := range a {
 		for _, t := range b {
 			if s.Side == t.Side {
-				c += s.By * t.By * p.cov(s.Side, s.At, t.At)
+				c += s.By * t.By * p.Cov(s.Side, s.At, t.At)
 			}
 		}
 	}
@@ -388,7 +385,7 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 	for k, here := range places {
 		for l, there := range places[:k+1] {
 			if here.Side == there.Side {
-				c := s.prior.cov(here.Side, here.At, there.At)
+				c := s.prior.Cov(here.Side, here.At, there.At)
 				own[k*len(places)+l], own[l*len(places)+k] = c, c
 			}
 		}
@@ -403,7 +400,7 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 			at[k] = 0
 			for _, t := range r {
 				if t.Side == there.Side {
-					at[k] += t.By * s.prior.cov(t.Side, t.At, there.At)
+					at[k] += t.By * s.prior.Cov(t.Side, t.At, there.At)
 				}
 			}
 		}

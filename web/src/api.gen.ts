@@ -382,7 +382,7 @@ export interface components {
             jamb: components["schemas"]["Figure"];
             name: string;
             /** @description Packer behind the jamb leaf; below nought, a deeper pocket. */
-            pack: components["schemas"]["Length"];
+            pack: components["schemas"]["Figure"];
             slab: components["schemas"]["Figure"];
         };
         HingeChoice: {
@@ -499,6 +499,7 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             length: number;
             name: string;
+            old?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             width: number;
         };

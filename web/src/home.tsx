@@ -104,10 +104,10 @@ function BringIn() {
 	const go = useNavigate();
 	const cache = useQueryClient();
 	const input = useRef<HTMLInputElement>(null);
-	const [error, setError] = useState('');
+	const [error, attempt] = useAttempt();
 	const bring = async (file?: File) => {
 		if (!file) return;
-		try {
+		await attempt(async () => {
 			const res = await fetch('/api/jobs/file', {
 				method: 'POST',
 				headers: { 'Content-Type': 'application/json' },
@@ -119,9 +119,7 @@ function BringIn() {
 			if (!res.ok) throw new Trouble(answer.detail, res.status);
 			cache.invalidateQueries({ queryKey: ['jobs'] });
 			go(`/j/${answer.id}`);
-		} catch (e) {
-			setError((e as Error).message);
-		}
+		});
 	};
 	return (
 		<section>

@@ -31,9 +31,15 @@ export function HingesStep() {
 										{m.pack.mm !== 0 && (
 											<div className="text-sm">
 												{m.pack.mm > 0 ? 'packer behind the jamb leaf ' : 'jamb pocket deeper by '}
-												<Len
-													text={{ mm: m.pack.text.mm.replace('-', ''), in: m.pack.text.in.replace('-', '') }}
-													unit
+												<Why
+													figure={{
+														...m.pack,
+														text: {
+															mm: m.pack.text.mm.replace('-', ''),
+															in: m.pack.text.in.replace('-', ''),
+														},
+													}}
+													title={`${m.name}: the margin planned against the hinge's own`}
 												/>
 											</div>
 										)}

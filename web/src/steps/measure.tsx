@@ -385,6 +385,7 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 	const offers = view.opening.offers ?? [];
 	const unit = view.job.unit as Unit;
 	const [name, setName] = useState('the old door');
+	const [old, setOld] = useState(true);
 	const [width, setWidth] = useState('');
 	const [length, setLength] = useState('');
 	const [error, attempt] = useAttempt();
@@ -392,7 +393,7 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 	const add = async () => {
 		const id = `o${offers.length + 1}`;
 		await attempt(async () => {
-			const offer = { id, name, width, length };
+			const offer = { id, name, width, length, ...(old ? { old } : {}) };
 			await save(
 				[
 					offers.length
@@ -440,6 +441,24 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 					onChange={(e) => setName(e.target.value)}
 				/>
 			</label>
+			<fieldset className="flex flex-wrap gap-x-6">
+				<legend className="sr-only">Which it is</legend>
+				{[true, false].map((is) => (
+					<label key={String(is)} className="flex items-center gap-2 min-h-11">
+						<input
+							type="radio"
+							className="radio radio-primary"
+							name="offer-old"
+							checked={old === is}
+							onChange={() => {
+								setOld(is);
+								setName(is ? 'the old door' : 'the slab');
+							}}
+						/>
+						{is ? 'the old door, as it hung' : 'the slab that is to be cut'}
+					</label>
+				))}
+			</fieldset>
 			<div className="grid grid-cols-2 gap-2">
 				<Tape
 					id="offer-width"
