@@ -31,13 +31,14 @@ lint: web/node_modules/.package-lock.json
 
 drift: web/node_modules/.package-lock.json ## fails when docs/openapi.json or the front end's types are stale
 	@tmp=$$(mktemp -d) && trap 'rm -rf "$$tmp"' EXIT && \
-	go run ./cmd/kindmargin contract "$$tmp" && \
+	go run ./cmd/kindmargin contract "$$tmp" "$$tmp" && \
 	diff -u docs/openapi.json "$$tmp/openapi.json" && diff -u docs/job.schema.json "$$tmp/job.schema.json" && \
+	diff -u web/src/trade.gen.json "$$tmp/trade.gen.json" && \
 	(cd web && npx --no-install openapi-typescript ../docs/openapi.json -o "$$tmp/api.gen.ts" >/dev/null) && \
 	diff -u web/src/api.gen.ts "$$tmp/api.gen.ts" || { echo "stale: run make types"; exit 1; }
 
 types: web/node_modules/.package-lock.json ## makes docs/openapi.json, docs/job.schema.json and the front end's types
-	go run ./cmd/kindmargin contract docs
+	go run ./cmd/kindmargin contract docs web/src
 	cd web && npm run --silent types
 
 fmt: web/node_modules/.package-lock.json

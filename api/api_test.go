@@ -71,7 +71,7 @@ func (s site) do(method, path, ifMatch string, in any) answer {
 	return answer{res.StatusCode, res.Header.Get("ETag"), res.Header, raw}
 }
 
-func read[T any](t *testing.T, a answer) (v T) {
+func got[T any](t *testing.T, a answer) (v T) {
 	require.Less(t, a.status, 300, string(a.raw))
 	require.NoError(t, json.Unmarshal(a.raw, &v))
 	return v
@@ -91,9 +91,9 @@ func (a answer) trouble(t *testing.T) (p trouble) {
 }
 
 func (s site) begin(unit measure.Unit) (path string, v OpeningView, etag string) {
-	j := read[JobHead](s.t, s.do("POST", "/jobs", "", map[string]any{"name": "House", "unit": unit}))
+	j := got[JobHead](s.t, s.do("POST", "/jobs", "", map[string]any{"name": "House", "unit": unit}))
 	a := s.do("POST", "/jobs/"+j.ID+"/openings", "", map[string]any{"name": " Study "})
-	v = read[OpeningView](s.t, a)
+	v = got[OpeningView](s.t, a)
 	return "/jobs/" + j.ID + "/openings/" + v.Opening.ID, v, a.etag
 }
 
@@ -108,17 +108,17 @@ func TestTextIsReadInTheJobsUnitWhereALengthStands(t *testing.T) {
 	path, v, etag := s.begin(measure.Inches)
 	assert.Equal(t, "Study", v.Opening.Name)
 	a := s.do("PATCH", path, etag, width("70", "30 1/8"))
-	v = read[OpeningView](t, a)
+	v = got[OpeningView](t, a)
 	require.Len(t, v.Opening.Readings, 1)
 	assert.Equal(t, measure.FromMM(765.175), v.Opening.Readings[0].Value)
 	assert.Equal(t, "r1", v.Opening.Readings[0].ID)
 	assert.Equal(t, "30 1/8", v.Texts["/readings/0/value"])
 	assert.NotEqual(t, etag, a.etag)
 	a = s.do("PATCH", path, a.etag, patch("/slab/width", "762mm"))
-	v = read[OpeningView](t, a)
+	v = got[OpeningView](t, a)
 	assert.Equal(t, "30", v.Texts["/slab/width"])
 	a = s.do("PATCH", path, a.etag, patch("/name", "30 1/8"))
-	assert.Equal(t, "30 1/8", read[OpeningView](t, a).Opening.Name, "a name is not a length")
+	assert.Equal(t, "30 1/8", got[OpeningView](t, a).Opening.Name, "a name is not a length")
 }
 
 func TestProblemsPointAtTheField(t *testing.T) {
@@ -139,8 +139,13 @@ func TestProblemsPointAtTheField(t *testing.T) {
 		{patch("/colour", "green"), "/colour", "does not belong there"},
 		{patch("/id", "mine"), "/id", "keeps its id"},
 		{patch("/readings/9/value", "800"), "/readings/9/value", "does not fit"},
+		{append(width("1800", "826"), patch("/readings/7/value", "800")...), "/readings/7/value", "does not fit"},
+		{patch("/readings/-1/value", "800"), "/readings/-1/value", "no such place"},
+		{patch("/readings/00/value", "800"), "/readings/00/value", "no such place"},
+		{patch("/Readings/-", map[string]any{}), "/Readings/-", "no such place"},
+		{patch("/slab", map[string]any{"Width": 800}), "/slab/Width", `write "width"`},
 		{patch("/hand", "up"), "/hand", "left or the right"},
-		{[]Op{{Op: "remove", Path: "/nothing"}}, "/nothing", "does not fit"},
+		{[]Op{{Op: "remove", Path: "/nothing"}}, "/nothing", "no such place"},
 	}
 	for _, c := range cases {
 		a := s.do("PATCH", path, etag, c.ops)
@@ -163,11 +168,11 @@ func TestTwoDevicesCannotOverwriteEachOther(t *testing.T) {
 	require.Equal(t, 200, first.status)
 	second := s.do("PATCH", path, etag, width("1800", "830"))
 	assert.Equal(t, 412, second.status)
-	assert.Contains(t, second.trouble(t).Detail, "changed on another device")
+	assert.Contains(t, second.trouble(t).Detail, "here or on another device")
 	assert.Equal(t, 428, s.do("PATCH", path, "", width("1800", "830")).status)
-	assert.Equal(t, 412, s.do("PATCH", path, `"rubbish"`, width("1800", "830")).status)
+	assert.Equal(t, 422, s.do("PATCH", path, `"rubbish"`, width("1800", "830")).status)
 	assert.Equal(t, 412, s.do("POST", path+"/undo", etag, nil).status)
-	v := read[OpeningView](t, s.do("GET", path, "", nil))
+	v := got[OpeningView](t, s.do("GET", path, "", nil))
 	require.Len(t, v.Opening.Readings, 1)
 	assert.Equal(t, measure.FromMM(826), v.Opening.Readings[0].Value)
 }
@@ -176,16 +181,16 @@ func TestUndoAndRedo(t *testing.T) {
 	s := run(t)
 	path, _, etag := s.begin(measure.Millimetres)
 	a := s.do("PATCH", path+"?label=width+826", etag, width("1800", "826"))
-	assert.Equal(t, "width 826", read[OpeningView](t, a).Undo)
+	assert.Equal(t, "width 826", got[OpeningView](t, a).Undo)
 	same := s.do("PATCH", path, a.etag, patch("/readings/0/value", "82.6 cm"))
 	assert.Equal(t, a.etag, same.etag, "a change that changes nothing is none")
 	a = s.do("POST", path+"/undo", a.etag, nil)
-	v := read[OpeningView](t, a)
+	v := got[OpeningView](t, a)
 	assert.Empty(t, v.Opening.Readings)
 	assert.Equal(t, "width 826", v.Redo)
 	assert.Equal(t, 422, s.do("POST", path+"/undo", a.etag, nil).status)
 	a = s.do("POST", path+"/redo", a.etag, nil)
-	assert.Len(t, read[OpeningView](t, a).Opening.Readings, 1)
+	assert.Len(t, got[OpeningView](t, a).Opening.Readings, 1)
 }
 
 func TestExportThenImportGivesTheSameJobBack(t *testing.T) {
@@ -195,17 +200,17 @@ func TestExportThenImportGivesTheSameJobBack(t *testing.T) {
 	for _, j := range jobs {
 		want, err := job.Encode(j)
 		require.NoError(t, err)
-		read[JobHead](t, one.do("POST", "/jobs/file", "", want))
+		got[JobHead](t, one.do("POST", "/jobs/file", "", want))
 		out := one.do("GET", "/jobs/"+j.ID+"/file", "", nil)
 		assert.Equal(t, string(want), string(out.raw))
 		assert.Contains(t, out.header.Get("Content-Disposition"), ".job.json")
-		read[JobHead](t, two.do("POST", "/jobs/file", "", out.raw))
+		got[JobHead](t, two.do("POST", "/jobs/file", "", out.raw))
 		assert.Equal(t, string(want), string(two.do("GET", "/jobs/"+j.ID+"/file", "", nil).raw))
 	}
 	bad := one.do("POST", "/jobs/file", "", []byte(`{"format": "kindmargin job", "version": 1`))
 	assert.Equal(t, 422, bad.status)
 	assert.Contains(t, bad.trouble(t).Detail, "not a whole job file")
-	assert.Len(t, read[[]JobHead](t, one.do("GET", "/jobs", "", nil)), 2)
+	assert.Len(t, got[[]JobHead](t, one.do("GET", "/jobs", "", nil)), 2)
 }
 
 func TestTheWalk(t *testing.T) {
@@ -214,24 +219,30 @@ func TestTheWalk(t *testing.T) {
 	require.NoError(t, err)
 	b, err := job.Encode(jobs[0])
 	require.NoError(t, err)
-	j := read[JobHead](t, s.do("POST", "/jobs/file", "", b))
+	j := got[JobHead](t, s.do("POST", "/jobs/file", "", b))
 	a := s.do("GET", "/jobs/"+j.ID, "", nil)
-	w := read[Walk](t, a)
+	w := got[Walk](t, a)
 	require.Len(t, w.Doors, 6)
 	assert.Equal(t, "Linen room", w.Doors[0].Name)
 	assert.NotNil(t, w.Doors[0].Drawing)
 	assert.Len(t, w.Doors[0].Notches, len(job.Steps))
 
 	door := "/jobs/" + j.ID + "/openings/" + w.Doors[0].ID
-	assert.Equal(t, 204, s.do("DELETE", door, "", nil).status)
+	assert.Equal(t, 428, s.do("DELETE", door, "", nil).status)
+	assert.Equal(t, 412, s.do("DELETE", door, `"99"`, nil).status, "what was changed since is not taken off unseen")
+	assert.Equal(t, 204, s.do("DELETE", door, etag(w.Doors[0].Version), nil).status)
 	assert.Equal(t, 404, s.do("GET", door, "", nil).status)
+	off := s.do("GET", "/jobs/"+j.ID, "", nil)
+	assert.NotEqual(t, a.etag, off.etag, "the walk is another")
+	assert.Equal(t, []OffWalk{{w.Doors[0].ID, "Linen room", "First-floor landing"}}, got[Walk](t, off).Off)
 	assert.Equal(t, 204, s.do("POST", door+"/restore", "", nil).status)
 	assert.Equal(t, 200, s.do("GET", door, "", nil).status)
 	assert.Equal(t, 404, s.do("GET", "/jobs/none", "", nil).status)
 
-	head := read[JobHead](t, s.do("PATCH", "/jobs/"+j.ID, a.etag, map[string]any{"unit": "in"}))
+	jobTag := `"1"`
+	head := got[JobHead](t, s.do("PATCH", "/jobs/"+j.ID, jobTag, map[string]any{"unit": "in"}))
 	assert.Equal(t, measure.ThirtySeconds, head.Tape, "the tape follows the unit")
-	assert.Equal(t, 412, s.do("PATCH", "/jobs/"+j.ID, a.etag, map[string]any{"name": "Other"}).status)
+	assert.Equal(t, 412, s.do("PATCH", "/jobs/"+j.ID, jobTag, map[string]any{"name": "Other"}).status)
 	p := s.do("PATCH", "/jobs/"+j.ID, `"2"`, map[string]any{"tape": "1mm"}).trouble(t)
 	assert.Equal(t, "/tape", p.Errors[0].Location)
 }
@@ -279,12 +290,12 @@ func TestTheJobFileMeetsItsSchema(t *testing.T) {
 }
 
 func TestADiskThatCannotBeWrittenIsSaid(t *testing.T) {
-	err := problem(fmt.Errorf("saving: %w", store.ErrDisk))
+	err := problem(t.Context(), fmt.Errorf("saving: %w", store.ErrDisk))
 	var p huma.StatusError
 	require.ErrorAs(t, err, &p)
 	assert.Equal(t, http.StatusInsufficientStorage, p.GetStatus())
 	assert.Contains(t, p.Error(), "make room, then save it again")
-	require.ErrorAs(t, problem(errors.New("anything else")), &p)
+	require.ErrorAs(t, problem(t.Context(), errors.New("anything else")), &p)
 	assert.Equal(t, http.StatusInternalServerError, p.GetStatus())
 	assert.Contains(t, p.Error(), "Your entry is kept")
 }

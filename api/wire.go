@@ -470,8 +470,6 @@ func gaps(list []fit.Gap) []GapView {
 // cents rounds to 0.01 mm: finer than any screen.
 func cents(mm float64) float64 { return math.Round(mm*100) / 100 }
 
-var lengthType = reflect.TypeFor[measure.Length]()
-
 // texts lists every length of an opening by its JSON pointer, as it is typed
 // in the job's unit. A length of nought that means "not given" is left out.
 func texts(o job.Opening, unit measure.Unit) map[string]string {
@@ -502,37 +500,6 @@ func texts(o job.Opening, unit measure.Unit) map[string]string {
 	}
 	walk(reflect.ValueOf(o), "")
 	return out
-}
-
-// isLength reports whether a JSON pointer into an opening leads to a length.
-func isLength(pointer string) bool {
-	t := reflect.TypeFor[job.Opening]()
-	for _, token := range strings.Split(pointer, "/")[1:] {
-		for t.Kind() == reflect.Pointer {
-			t = t.Elem()
-		}
-		switch t.Kind() {
-		case reflect.Slice:
-			t = t.Elem()
-		case reflect.Struct:
-			found := false
-			for i := range t.NumField() {
-				if name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); name == token {
-					t, found = t.Field(i).Type, true
-					break
-				}
-			}
-			if !found {
-				return false
-			}
-		default:
-			return false
-		}
-	}
-	for t.Kind() == reflect.Pointer {
-		t = t.Elem()
-	}
-	return t == lengthType
 }
 
 // Trade is the tables that the choices are made from.
@@ -597,7 +564,8 @@ type Caution struct {
 	Text string `json:"text"`
 }
 
-func tradeTables() Trade {
+// TradeTables gives them all.
+func TradeTables() Trade {
 	t := Trade{CodeFirst: trade.CodeFirst}
 	for _, s := range trade.Schools {
 		v := School{ID: s.ID, Name: s.Name, Note: s.Note, Source: s.Source}

@@ -1,100 +1,30 @@
-// Package store keeps jobs in SQLite: migrations and queries, nothing else.
-// Each opening has an append-only history of changes; a save is one
-// transaction, on the disk before it is acknowledged.
 package store
 
 import (
 	"context"
 	"crypto/rand"
 	"database/sql"
-	"embed"
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io/fs"
-	"net/url"
 	"strings"
-
-	"github.com/pressly/goose/v3"
-	"modernc.org/sqlite"
-	lib "modernc.org/sqlite/lib"
 
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 )
 
-//go:embed migrations/*.sql
-var migrations embed.FS
-
-// Errors of the store, to be told apart with errors.Is.
-var (
-	ErrNotFound = errors.New("not found")
-	// ErrStale is a save made from an older version than the one kept.
-	ErrStale = errors.New("stale version")
-	// ErrNothing is an undo or redo with nothing left to undo or redo.
-	ErrNothing = errors.New("nothing to undo or redo")
-	// ErrDisk is a disk that is full, read-only or failing.
-	ErrDisk = errors.New("disk")
-)
-
-// Store is an open data file. Its methods are safe for concurrent use.
-type Store struct{ db *sql.DB }
-
-// Open opens or makes the data file and brings it to the newest form.
-func Open(ctx context.Context, path string) (*Store, error) {
-	q := url.Values{"_txlock": {"immediate"}, "_pragma": {
-		"busy_timeout(5000)", "journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(1)",
-	}}
-	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?"+q.Encode())
-	if err != nil {
-		return nil, err
-	}
-	s := &Store{db}
-	if err := s.migrate(ctx); err != nil {
-		_ = db.Close()
-		return nil, fmt.Errorf("the data file %s cannot be used: %w", path, disk(err))
-	}
-	return s, nil
-}
-
-func (s *Store) migrate(ctx context.Context) error {
-	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
-	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, s.db, files)
-	if err != nil {
-		return err
-	}
-	current, target, err := p.GetVersions(ctx)
-	if err != nil {
-		return err
-	}
-	if current > target {
-		return fmt.Errorf("it was made by a newer program (form %d; this one knows %d): update the program", current, target)
-	}
-	_, err = p.Up(ctx)
-	return err
-}
-
-// Close closes the data file.
-func (s *Store) Close() error { return s.db.Close() }
-
-// disk marks the errors of a disk that is full, read-only or failing.
-func disk(err error) error {
-	var e *sqlite.Error
-	if errors.As(err, &e) {
-		switch e.Code() & 0xff {
-		case lib.SQLITE_FULL, lib.SQLITE_READONLY, lib.SQLITE_IOERR, lib.SQLITE_CANTOPEN, lib.SQLITE_PERM:
-			return fmt.Errorf("%w: %w", ErrDisk, err)
-		}
-	}
-	return err
-}
-
-// tx runs f in one transaction.
+// tx runs f in one transaction of the connection that writes.
 func (s *Store) tx(ctx context.Context, f func(*sql.Tx) error) error {
-	tx, err := s.db.BeginTx(ctx, nil)
+	return within(ctx, s.write, nil, f)
+}
+
+// look runs f in one transaction that only reads, and waits for no writer.
+func (s *Store) look(ctx context.Context, f func(*sql.Tx) error) error {
+	return within(ctx, s.read, &sql.TxOptions{ReadOnly: true}, f)
+}
+
+func within(ctx context.Context, db *sql.DB, how *sql.TxOptions, f func(*sql.Tx) error) error {
+	tx, err := db.BeginTx(ctx, how)
 	if err != nil {
 		return disk(err)
 	}
@@ -112,7 +42,9 @@ type Head struct {
 	Unit     measure.Unit
 	Tape     measure.Tape
 	Presets  []job.Preset
-	Version  int64
+	Version  int64 // of the head itself
+	Walk     int64 // counts every change of the job and its doors
+	Removed  bool  // taken off the list of jobs
 	Openings int
 }
 
@@ -128,14 +60,16 @@ type Kept struct {
 	Version int64  // of the opening: the change it stands at
 	Undo    string // label of the change that undo takes back; empty when none
 	Redo    string // label of the change that redo brings again; empty when none
+	// Broken is why the opening cannot be read back; then its name alone is known.
+	Broken error
 }
 
-const headColumns = `j.id, j.name, j.unit, j.tape, j.presets, j.version,
+const headColumns = `j.id, j.name, j.unit, j.tape, j.presets, j.version, j.walk, j.removed,
 	(SELECT count(*) FROM openings o WHERE o.job_id = j.id AND NOT o.removed)`
 
 func scanHead(row interface{ Scan(...any) error }) (h Head, err error) {
 	var presets []byte
-	err = row.Scan(&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &h.Version, &h.Openings)
+	err = row.Scan(&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &h.Version, &h.Walk, &h.Removed, &h.Openings)
 	switch {
 	case errors.Is(err, sql.ErrNoRows):
 		return h, ErrNotFound
@@ -143,14 +77,14 @@ func scanHead(row interface{ Scan(...any) error }) (h Head, err error) {
 		return h, err
 	}
 	if err := json.Unmarshal(presets, &h.Presets); err != nil {
-		return h, fmt.Errorf("reading the presets of job %s: %w", h.ID, err)
+		return h, fmt.Errorf("%w: the presets of job %s: %w", ErrDamaged, h.ID, err)
 	}
 	return h, nil
 }
 
-// Jobs lists all jobs, oldest first.
+// Jobs lists all jobs, oldest first, with those that were taken off.
 func (s *Store) Jobs(ctx context.Context) ([]Head, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+headColumns+` FROM jobs j ORDER BY j.rowid`)
+	rows, err := s.read.QueryContext(ctx, `SELECT `+headColumns+` FROM jobs j ORDER BY j.rowid`)
 	if err != nil {
 		return nil, disk(err)
 	}
@@ -159,11 +93,17 @@ func (s *Store) Jobs(ctx context.Context) ([]Head, error) {
 	for rows.Next() {
 		h, err := scanHead(rows)
 		if err != nil {
-			return nil, err
+			return nil, disk(err)
 		}
 		heads = append(heads, h)
 	}
 	return heads, disk(rows.Err())
+}
+
+// Head reads a job without its openings; also one that was taken off.
+func (s *Store) Head(ctx context.Context, id string) (Head, error) {
+	h, err := headOf(ctx, s.read, id)
+	return h, disk(err)
 }
 
 type querier interface {
@@ -175,24 +115,27 @@ func headOf(ctx context.Context, q querier, id string) (Head, error) {
 	return scanHead(q.QueryRowContext(ctx, `SELECT `+headColumns+` FROM jobs j WHERE j.id = ?`, id))
 }
 
-// Job reads one job with all its openings, in the order of the walk.
-func (s *Store) Job(ctx context.Context, id string) (Head, []Kept, error) {
-	var head Head
-	var list []Kept
-	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
+// Job reads one job with its openings in the order of the walk, and those that
+// were taken off, in the same order. Of an opening that is known as it stands
+// only its ID and version are read; known may be nil.
+func (s *Store) Job(ctx context.Context, id string, known func(opening string, version int64) bool) (head Head, walk, off []Kept, err error) {
+	err = s.look(ctx, func(tx *sql.Tx) (err error) {
 		if head, err = headOf(ctx, tx, id); err != nil {
 			return err
 		}
-		list, err = kept(ctx, tx, head, `o.job_id = ? AND NOT o.removed ORDER BY o.position`, id)
+		if walk, err = kept(ctx, tx, head, known, `o.job_id = ? AND NOT o.removed ORDER BY o.position`, id); err != nil {
+			return err
+		}
+		off, err = kept(ctx, tx, head, nil, `o.job_id = ? AND o.removed ORDER BY o.position`, id)
 		return err
 	})
-	return head, list, err
+	return head, walk, off, err
 }
 
-// Opening reads one opening.
+// Opening reads one opening. One that cannot be read back is ErrDamaged.
 func (s *Store) Opening(ctx context.Context, jobID, id string) (Kept, error) {
 	var k Kept
-	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
+	err := s.look(ctx, func(tx *sql.Tx) (err error) {
 		k, err = one(ctx, tx, jobID, id)
 		return err
 	})
@@ -204,19 +147,19 @@ func one(ctx context.Context, q querier, jobID, id string) (Kept, error) {
 	if err != nil {
 		return Kept{}, err
 	}
-	list, err := kept(ctx, q, head, `o.job_id = ? AND o.id = ? AND NOT o.removed`, jobID, id)
+	list, err := kept(ctx, q, head, nil, `o.job_id = ? AND o.id = ? AND NOT o.removed`, jobID, id)
 	if err != nil {
 		return Kept{}, err
 	}
 	if len(list) == 0 {
 		return Kept{}, ErrNotFound
 	}
-	return list[0], nil
+	return list[0], list[0].Broken
 }
 
-func kept(ctx context.Context, q querier, head Head, where string, args ...any) ([]Kept, error) {
+func kept(ctx context.Context, q querier, head Head, known func(string, int64) bool, where string, args ...any) ([]Kept, error) {
 	rows, err := q.QueryContext(ctx, `
-		SELECT c.id, c.doc, CASE WHEN c.parent IS NULL THEN '' ELSE c.label END,
+		SELECT o.id, c.id, c.doc, CASE WHEN c.parent IS NULL THEN '' ELSE c.label END,
 			coalesce((SELECT n.label FROM changes n WHERE n.parent = c.id ORDER BY n.id DESC LIMIT 1), '')
 		FROM openings o JOIN changes c ON c.id = o.head WHERE `+where, args...)
 	if err != nil {
@@ -226,12 +169,19 @@ func kept(ctx context.Context, q querier, head Head, where string, args ...any) 
 	list := []Kept{}
 	for rows.Next() {
 		k := Kept{Job: head}
-		var doc []byte
-		if err := rows.Scan(&k.Version, &doc, &k.Undo, &k.Redo); err != nil {
+		var id string
+		var doc sql.RawBytes
+		if err := rows.Scan(&id, &k.Version, &doc, &k.Undo, &k.Redo); err != nil {
 			return nil, err
 		}
+		if known != nil && known(id, k.Version) {
+			k.Opening.ID = id
+			list = append(list, k)
+			continue
+		}
 		if err := json.Unmarshal(doc, &k.Opening); err != nil {
-			return nil, fmt.Errorf("reading change %d: %w", k.Version, err)
+			k.Broken = fmt.Errorf("%w: change %d of this door: %w", ErrDamaged, k.Version, err)
+			k.Opening = job.Opening{ID: id, Name: "A door that cannot be read"}
 		}
 		k.Opening.Normalise()
 		list = append(list, k)
@@ -242,11 +192,42 @@ func kept(ctx context.Context, q querier, head Head, where string, args ...any) 
 // NewID is a short random name for a job or an opening.
 func NewID() string { return strings.ToLower(rand.Text()[:10]) }
 
+// MostDoors is how many doors a job holds, those taken off included.
+const MostDoors = job.MostOpenings
+
+// made tells what was made for a request's key before, and keeps what is made
+// now: the same request sent again makes nothing more. An empty key is none.
+func made(ctx context.Context, tx *sql.Tx, key string) (jobID, openingID string, err error) {
+	if key == "" {
+		return "", "", nil
+	}
+	err = tx.QueryRowContext(ctx, `SELECT job_id, opening_id FROM made WHERE key = ?`, key).Scan(&jobID, &openingID)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = nil
+	}
+	return jobID, openingID, err
+}
+
+func keepMade(ctx context.Context, tx *sql.Tx, key, jobID, openingID string) error {
+	if key == "" {
+		return nil
+	}
+	_, err := tx.ExecContext(ctx, `INSERT INTO made (key, job_id, opening_id) VALUES (?, ?, ?)`, key, jobID, openingID)
+	return err
+}
+
 // AddJob keeps a whole job, its openings each with a first change. An ID that
-// is empty or taken is replaced by a new one.
-func (s *Store) AddJob(ctx context.Context, j job.Job) (Head, error) {
+// is empty or taken is replaced by a new one. For a key that was used before it
+// returns the job made then.
+func (s *Store) AddJob(ctx context.Context, j job.Job, key string) (Head, error) {
 	var head Head
 	err := s.tx(ctx, func(tx *sql.Tx) error {
+		if id, _, err := made(ctx, tx, key); err != nil || id != "" {
+			if err == nil {
+				head, err = headOf(ctx, tx, id)
+			}
+			return err
+		}
 		var taken bool
 		if err := tx.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM jobs WHERE id = ?)`, j.ID).Scan(&taken); err != nil {
 			return err
@@ -262,9 +243,12 @@ func (s *Store) AddJob(ctx context.Context, j job.Job) (Head, error) {
 			return err
 		}
 		for _, o := range j.Openings {
-			if err := addOpening(ctx, tx, j.ID, o, "brought in"); err != nil {
+			if _, err := s.addOpening(ctx, tx, j.ID, o, "brought in"); err != nil {
 				return err
 			}
+		}
+		if err := keepMade(ctx, tx, key, j.ID, ""); err != nil {
+			return err
 		}
 		head, err = headOf(ctx, tx, j.ID)
 		return err
@@ -272,24 +256,28 @@ func (s *Store) AddJob(ctx context.Context, j job.Job) (Head, error) {
 	return head, err
 }
 
-func addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label string) error {
-	change, err := addChange(ctx, tx, jobID, o, nil, label)
-	if err != nil {
-		return err
+const (
+	addChangeQuery = `INSERT INTO changes (job_id, opening_id, parent, label, doc) VALUES (?, ?, ?, ?, ?)`
+	moveQuery      = `UPDATE openings SET head = ? WHERE job_id = ? AND id = ? AND head = ? AND NOT removed`
+	walkQuery      = `UPDATE jobs SET walk = walk + 1 WHERE id = ?`
+)
+
+func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label string) (change int64, err error) {
+	if change, err = s.addChange(ctx, tx, jobID, o, nil, label); err != nil {
+		return 0, err
 	}
 	_, err = tx.ExecContext(ctx, `INSERT INTO openings (job_id, id, position, head)
 		VALUES (?, ?, (SELECT coalesce(max(position), 0) + 1 FROM openings WHERE job_id = ?), ?)`, jobID, o.ID, jobID, change)
-	return err
+	return change, err
 }
 
-func addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, parent any, label string) (int64, error) {
+func (s *Store) addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, parent any, label string) (int64, error) {
 	o.Normalise()
 	doc, err := json.Marshal(o)
 	if err != nil {
 		return 0, err
 	}
-	res, err := tx.ExecContext(ctx, `INSERT INTO changes (job_id, opening_id, parent, label, doc) VALUES (?, ?, ?, ?, ?)`,
-		jobID, o.ID, parent, label, string(doc))
+	res, err := tx.StmtContext(ctx, s.save[addChangeQuery]).ExecContext(ctx, jobID, o.ID, parent, label, string(doc))
 	if err != nil {
 		return 0, err
 	}
@@ -298,81 +286,118 @@ func addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, par
 
 // SetHead changes a job's name, unit, tape and presets, if it still stands at version.
 func (s *Store) SetHead(ctx context.Context, h Head, version int64) (Head, error) {
-	err := s.tx(ctx, func(tx *sql.Tx) error {
-		now, err := headOf(ctx, tx, h.ID)
+	return s.setJob(ctx, h.ID, version, func(tx *sql.Tx) error {
+		presets, err := json.Marshal(append([]job.Preset{}, h.Presets...))
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, presets = ? WHERE id = ?`,
+			h.Name, h.Unit, h.Tape, string(presets), h.ID)
+		return err
+	})
+}
+
+// SetJobRemoved takes a job that still stands at version off the list, or puts
+// it back.
+func (s *Store) SetJobRemoved(ctx context.Context, id string, version int64, removed bool) (Head, error) {
+	return s.setJob(ctx, id, version, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `UPDATE jobs SET removed = ? WHERE id = ?`, removed, id)
+		return err
+	})
+}
+
+func (s *Store) setJob(ctx context.Context, id string, version int64, set func(*sql.Tx) error) (h Head, err error) {
+	err = s.tx(ctx, func(tx *sql.Tx) error {
+		now, err := headOf(ctx, tx, id)
 		if err != nil {
 			return err
 		}
 		if now.Version != version {
 			return ErrStale
 		}
-		presets, err := json.Marshal(append([]job.Preset{}, h.Presets...))
-		if err != nil {
+		if err := set(tx); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, presets = ?, version = version + 1 WHERE id = ?`,
-			h.Name, h.Unit, h.Tape, string(presets), h.ID); err != nil {
+		if _, err := tx.ExecContext(ctx, `UPDATE jobs SET version = version + 1, walk = walk + 1 WHERE id = ?`, id); err != nil {
 			return err
 		}
-		h, err = headOf(ctx, tx, h.ID)
+		h, err = headOf(ctx, tx, id)
 		return err
 	})
 	return h, err
 }
 
-// AddOpening puts an opening at the end of a job's walk, with a new ID.
-func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening) (Kept, error) {
+// AddOpening puts an opening at the end of a job's walk, with a new ID. For a
+// key that was used before it returns the opening made then.
+func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, key string) (Kept, error) {
 	o.ID = NewID()
 	var k Kept
 	err := s.tx(ctx, func(tx *sql.Tx) error {
-		if _, err := headOf(ctx, tx, jobID); err != nil {
+		if in, id, err := made(ctx, tx, key); err != nil || id != "" {
+			if err == nil {
+				k, err = one(ctx, tx, in, id)
+			}
 			return err
 		}
-		if err := addOpening(ctx, tx, jobID, o, "added"); err != nil {
+		head, err := headOf(ctx, tx, jobID)
+		if err != nil {
 			return err
 		}
-		var err error
-		k, err = one(ctx, tx, jobID, o.ID)
-		return err
+		var doors int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM openings WHERE job_id = ?`, jobID).Scan(&doors); err != nil {
+			return err
+		}
+		if doors >= MostDoors {
+			return ErrFull
+		}
+		change, err := s.addOpening(ctx, tx, jobID, o, "added")
+		if err != nil {
+			return err
+		}
+		head.Openings, head.Walk = head.Openings+1, head.Walk+1
+		o.Normalise()
+		k = Kept{Job: head, Opening: o, Version: change}
+		if err := keepMade(ctx, tx, key, jobID, o.ID); err != nil {
+			return err
+		}
+		return s.walked(ctx, tx, jobID)
 	})
 	return k, err
 }
 
-// Save appends a change to an opening that still stands at version, and
-// makes it the one it stands at.
-func (s *Store) Save(ctx context.Context, jobID string, version int64, label string, o job.Opening) (Kept, error) {
-	return s.move(ctx, jobID, o.ID, version, func(tx *sql.Tx, _ Kept) (int64, error) {
-		return addChange(ctx, tx, jobID, o, version, label)
+// walked counts a change of a job's walk.
+func (s *Store) walked(ctx context.Context, tx *sql.Tx, jobID string) error {
+	_, err := tx.StmtContext(ctx, s.save[walkQuery]).ExecContext(ctx, jobID)
+	return err
+}
+
+// Save appends a change to an opening, as it was read, and makes it the one
+// that it stands at. Where another change came first the error is ErrStale.
+func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening) (Kept, error) {
+	to := Kept{Job: from.Job, Opening: o, Undo: label}
+	to.Job.Walk++
+	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
+		if to.Version, err = s.addChange(ctx, tx, from.Job.ID, o, from.Version, label); err != nil {
+			return err
+		}
+		return s.move(ctx, tx, from, to.Version)
 	})
+	return to, err
 }
 
 // Undo takes an opening that still stands at version back to the change
 // before it.
 func (s *Store) Undo(ctx context.Context, jobID, id string, version int64) (Kept, error) {
-	return s.move(ctx, jobID, id, version, func(tx *sql.Tx, now Kept) (to int64, err error) {
-		if now.Undo == "" {
-			return 0, ErrNothing
-		}
-		err = tx.QueryRowContext(ctx, `SELECT parent FROM changes WHERE id = ?`, version).Scan(&to)
-		return to, err
-	})
+	return s.step(ctx, jobID, id, version, `SELECT parent FROM changes WHERE id = ?`, func(k Kept) bool { return k.Undo != "" })
 }
 
 // Redo takes an opening that still stands at version to the newest change
 // made from it.
 func (s *Store) Redo(ctx context.Context, jobID, id string, version int64) (Kept, error) {
-	return s.move(ctx, jobID, id, version, func(tx *sql.Tx, now Kept) (to int64, err error) {
-		if now.Redo == "" {
-			return 0, ErrNothing
-		}
-		err = tx.QueryRowContext(ctx, `SELECT max(id) FROM changes WHERE parent = ?`, version).Scan(&to)
-		return to, err
-	})
+	return s.step(ctx, jobID, id, version, `SELECT max(id) FROM changes WHERE parent = ?`, func(k Kept) bool { return k.Redo != "" })
 }
 
-// move changes which change an opening stands at. When the version is stale
-// the error is ErrStale and the opening as it stands is returned with it.
-func (s *Store) move(ctx context.Context, jobID, id string, version int64, to func(*sql.Tx, Kept) (int64, error)) (Kept, error) {
+func (s *Store) step(ctx context.Context, jobID, id string, version int64, to string, can func(Kept) bool) (Kept, error) {
 	var k Kept
 	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
 		if k, err = one(ctx, tx, jobID, id); err != nil {
@@ -381,11 +406,14 @@ func (s *Store) move(ctx context.Context, jobID, id string, version int64, to fu
 		if k.Version != version {
 			return ErrStale
 		}
-		head, err := to(tx, k)
-		if err != nil {
+		if !can(k) {
+			return ErrNothing
+		}
+		var change int64
+		if err := tx.QueryRowContext(ctx, to, version).Scan(&change); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE openings SET head = ? WHERE job_id = ? AND id = ?`, head, jobID, id); err != nil {
+		if err := s.move(ctx, tx, k, change); err != nil {
 			return err
 		}
 		k, err = one(ctx, tx, jobID, id)
@@ -394,16 +422,49 @@ func (s *Store) move(ctx context.Context, jobID, id string, version int64, to fu
 	return k, err
 }
 
-// SetRemoved takes an opening out of the walk, or puts it back.
-func (s *Store) SetRemoved(ctx context.Context, jobID, id string, removed bool) error {
+// move makes an opening stand at another change, if it still stands where it
+// did.
+func (s *Store) move(ctx context.Context, tx *sql.Tx, from Kept, change int64) error {
+	res, err := tx.StmtContext(ctx, s.save[moveQuery]).ExecContext(ctx, change, from.Job.ID, from.Opening.ID, from.Version)
+	if err != nil {
+		return err
+	}
+	n, err := res.RowsAffected()
+	if err != nil {
+		return err
+	}
+	if n == 0 {
+		return ErrStale
+	}
+	return s.walked(ctx, tx, from.Job.ID)
+}
+
+// Remove takes an opening that still stands at version off the walk.
+func (s *Store) Remove(ctx context.Context, jobID, id string, version int64) error {
+	return s.setRemoved(ctx, jobID, id, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ? AND NOT removed AND head = ?`, version)
+}
+
+// PutBack puts an opening that was taken off back in its place on the walk.
+func (s *Store) PutBack(ctx context.Context, jobID, id string) error {
+	return s.setRemoved(ctx, jobID, id, `UPDATE openings SET removed = 0 WHERE job_id = ? AND id = ?`)
+}
+
+func (s *Store) setRemoved(ctx context.Context, jobID, id, query string, more ...any) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
-		res, err := tx.ExecContext(ctx, `UPDATE openings SET removed = ? WHERE job_id = ? AND id = ?`, removed, jobID, id)
+		res, err := tx.ExecContext(ctx, query, append([]any{jobID, id}, more...)...)
 		if err != nil {
 			return err
 		}
-		if n, err := res.RowsAffected(); err != nil || n == 0 {
-			return errors.Join(err, ErrNotFound)
+		n, err := res.RowsAffected()
+		if err != nil {
+			return err
 		}
-		return nil
+		if n == 0 {
+			if _, err := one(ctx, tx, jobID, id); err != nil && !errors.Is(err, ErrDamaged) {
+				return err
+			}
+			return ErrStale
+		}
+		return s.walked(ctx, tx, jobID)
 	})
 }

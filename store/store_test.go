@@ -28,9 +28,9 @@ func fresh(t *testing.T) (*Store, string) {
 }
 
 func study(t *testing.T, s *Store) Kept {
-	h, err := s.AddJob(t.Context(), job.NewJob("", "House", measure.Millimetres))
+	h, err := s.AddJob(t.Context(), job.NewJob("", "House", measure.Millimetres), "")
 	require.NoError(t, err)
-	k, err := s.AddOpening(t.Context(), h.ID, job.NewOpening("", "Study", measure.Millimetres))
+	k, err := s.AddOpening(t.Context(), h.ID, job.NewOpening("", "Study", measure.Millimetres), "")
 	require.NoError(t, err)
 	return k
 }
@@ -40,7 +40,7 @@ func TestDemoComesBackByteForByte(t *testing.T) {
 	jobs, err := demo.Jobs()
 	require.NoError(t, err)
 	for _, j := range jobs {
-		_, err := s.AddJob(t.Context(), j)
+		_, err := s.AddJob(t.Context(), j, "")
 		require.NoError(t, err)
 	}
 	require.NoError(t, s.Close())
@@ -49,7 +49,7 @@ func TestDemoComesBackByteForByte(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, heads, 2)
 	for i, j := range jobs {
-		head, kept, err := s.Job(t.Context(), heads[i].ID)
+		head, kept, _, err := s.Job(t.Context(), heads[i].ID, nil)
 		require.NoError(t, err)
 		back := head.Job()
 		for _, k := range kept {
@@ -61,7 +61,7 @@ func TestDemoComesBackByteForByte(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, string(want), string(got))
 	}
-	again, err := s.AddJob(t.Context(), jobs[0])
+	again, err := s.AddJob(t.Context(), jobs[0], "")
 	require.NoError(t, err)
 	assert.NotEqual(t, jobs[0].ID, again.ID, "a second copy gets an ID of its own")
 }
@@ -75,7 +75,7 @@ func TestUndoAndRedoAcrossRestarts(t *testing.T) {
 		o := k.Opening
 		o.Name = name
 		var err error
-		k, err = s.Save(t.Context(), jobID, k.Version, "named "+name, o)
+		k, err = s.Save(t.Context(), k, "named "+name, o)
 		require.NoError(t, err)
 	}
 	step := func(f func(context.Context, string, string, int64) (Kept, error), want string) {
@@ -105,18 +105,21 @@ func TestUndoAndRedoAcrossRestarts(t *testing.T) {
 	_, err = s.Redo(t.Context(), jobID, id, k.Version)
 	assert.ErrorIs(t, err, ErrNothing)
 	var n int
-	require.NoError(t, s.db.QueryRow(`SELECT count(*) FROM changes`).Scan(&n))
+	require.NoError(t, s.write.QueryRow(`SELECT count(*) FROM changes`).Scan(&n))
 	assert.Equal(t, 4, n, "no change was ever taken away")
 }
 
 func TestAStaleSaveIsRefused(t *testing.T) {
 	s, _ := fresh(t)
 	k := study(t, s)
-	first, err := s.Save(t.Context(), k.Job.ID, k.Version, "one", k.Opening)
+	first, err := s.Save(t.Context(), k, "one", k.Opening)
 	require.NoError(t, err)
-	now, err := s.Save(t.Context(), k.Job.ID, k.Version, "two", k.Opening)
+	_, err = s.Save(t.Context(), k, "two", k.Opening)
 	assert.ErrorIs(t, err, ErrStale)
-	assert.Equal(t, first.Version, now.Version, "what is kept comes with the refusal")
+	now, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
+	require.NoError(t, err)
+	assert.Equal(t, first.Version, now.Version)
+	assert.Equal(t, "one", now.Undo)
 	_, err = s.Undo(t.Context(), k.Job.ID, k.Opening.ID, k.Version)
 	assert.ErrorIs(t, err, ErrStale)
 	h := k.Job
@@ -137,7 +140,7 @@ func TestOneOfManySavesAtOnceWins(t *testing.T) {
 	won := make(chan bool, 8)
 	for range cap(won) {
 		wg.Go(func() {
-			_, err := s.Save(context.Background(), k.Job.ID, k.Version, "race", k.Opening)
+			_, err := s.Save(context.Background(), k, "race", k.Opening)
 			if err != nil {
 				assert.ErrorIs(t, err, ErrStale)
 			}
@@ -158,18 +161,21 @@ func TestOneOfManySavesAtOnceWins(t *testing.T) {
 func TestRemoveAndPutBack(t *testing.T) {
 	s, _ := fresh(t)
 	k := study(t, s)
-	require.NoError(t, s.SetRemoved(t.Context(), k.Job.ID, k.Opening.ID, true))
+	assert.ErrorIs(t, s.Remove(t.Context(), k.Job.ID, k.Opening.ID, k.Version+1), ErrStale)
+	require.NoError(t, s.Remove(t.Context(), k.Job.ID, k.Opening.ID, k.Version))
 	_, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
-	_, list, err := s.Job(t.Context(), k.Job.ID)
+	_, list, off, err := s.Job(t.Context(), k.Job.ID, nil)
 	require.NoError(t, err)
 	assert.Empty(t, list)
-	require.NoError(t, s.SetRemoved(t.Context(), k.Job.ID, k.Opening.ID, false))
+	require.Len(t, off, 1)
+	assert.Equal(t, "Study", off[0].Opening.Name)
+	require.NoError(t, s.PutBack(t.Context(), k.Job.ID, k.Opening.ID))
 	back, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
 	require.NoError(t, err)
 	assert.Equal(t, k.Opening, back.Opening)
-	assert.ErrorIs(t, s.SetRemoved(t.Context(), k.Job.ID, "none", true), ErrNotFound)
-	_, _, err = s.Job(t.Context(), "none")
+	assert.ErrorIs(t, s.Remove(t.Context(), k.Job.ID, "none", 1), ErrNotFound)
+	_, _, _, err = s.Job(t.Context(), "none", nil)
 	assert.ErrorIs(t, err, ErrNotFound)
 }
 
@@ -177,17 +183,16 @@ func TestADiskThatCannotBeWritten(t *testing.T) {
 	s, path := fresh(t)
 	k := study(t, s)
 	// A full disk, as SQLite sees it: no page may be added.
-	s.db.SetMaxOpenConns(1)
 	var pages int
-	require.NoError(t, s.db.QueryRow(`PRAGMA page_count`).Scan(&pages))
-	_, err := s.db.Exec(`PRAGMA max_page_count = 1`) // clamps to the present count
+	require.NoError(t, s.write.QueryRow(`PRAGMA page_count`).Scan(&pages))
+	_, err := s.write.Exec(`PRAGMA max_page_count = 1`) // clamps to the present count
 	require.NoError(t, err)
 	big := k.Opening
 	for i := range 200 {
 		big.Readings = append(big.Readings, job.NewOpening("", "", "").Readings...)
 		big.Room += "a long, long, long name for a small room " + string(rune('a'+i%26))
 	}
-	_, err = s.Save(t.Context(), k.Job.ID, k.Version, "too much", big)
+	_, err = s.Save(t.Context(), k, "too much", big)
 	require.ErrorIs(t, err, ErrDisk)
 	now, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
 	require.NoError(t, err)
@@ -204,7 +209,7 @@ func TestADiskThatCannotBeWritten(t *testing.T) {
 
 func TestANewerDataFileIsRefused(t *testing.T) {
 	s, path := fresh(t)
-	_, err := s.db.Exec(`INSERT INTO goose_db_version (version_id, is_applied) VALUES (99, 1)`)
+	_, err := s.write.Exec(`INSERT INTO goose_db_version (version_id, is_applied) VALUES (99, 1)`)
 	require.NoError(t, err)
 	require.NoError(t, s.Close())
 	_, err = Open(t.Context(), path)

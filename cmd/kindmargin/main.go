@@ -14,6 +14,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"runtime/debug"
 	"syscall"
 	"text/tabwriter"
 	"time"
@@ -29,11 +30,14 @@ import (
 )
 
 type cli struct {
-	Serve    serveCmd    `cmd:"" help:"Serve Kind Margin to browsers on this machine."`
-	Demo     demoCmd     `cmd:"" help:"Serve it with two invented houses to try."`
-	Plan     planCmd     `cmd:"" help:"Print the plan of every opening in a job file."`
-	Simulate simulateCmd `cmd:"" help:"Hang random openings by our plan and by the rule of thumb."`
-	Contract contractCmd `cmd:"" hidden:"" help:"Write the OpenAPI document and the job file's schema."`
+	Serve    serveCmd         `cmd:"" help:"Serve Kind Margin to browsers on this machine."`
+	Demo     demoCmd          `cmd:"" help:"Serve it with two invented houses to try."`
+	Plan     planCmd          `cmd:"" help:"Print the plan of every opening in a job file."`
+	Backup   backupCmd        `cmd:"" help:"Copy the data file whole, also while the program serves it, and read the copy back."`
+	Check    checkCmd         `cmd:"" help:"Read the whole data file and say whether it is sound."`
+	Simulate simulateCmd      `cmd:"" help:"Hang random openings by our plan and by the rule of thumb."`
+	Version  kong.VersionFlag `help:"Say which version this is."`
+	Contract contractCmd      `cmd:"" hidden:"" help:"Write the OpenAPI document and the job file's schema."`
 }
 
 func main() {
@@ -45,44 +49,83 @@ func main() {
 		kong.Description("Hang a new slab in an old opening: from the first tape reading to even light all round."),
 		kong.BindTo(ctx, (*context.Context)(nil)),
 		kong.BindTo(os.Stdout, (*io.Writer)(nil)),
+		kong.Vars{"version": "Kind Margin " + version()},
 		kong.UsageOnError(),
 	)
 	k.FatalIfErrorf(k.Run())
 }
 
-type serveCmd struct {
-	Addr string `help:"Address to listen on." default:"127.0.0.1:8137" env:"KINDMARGIN_ADDR"`
-	Data string `help:"Data file; made when it is not there." default:"kindmargin.db" env:"KINDMARGIN_DATA" type:"path"`
+// version is what the program was built from, where that is known.
+func version() string {
+	b, ok := debug.ReadBuildInfo()
+	if !ok || b.Main.Version == "" {
+		return "of no known version"
+	}
+	return b.Main.Version
+}
+
+type listen struct {
+	Addr string `help:"Address to listen on: one of this machine alone." default:"127.0.0.1:8137" env:"KINDMARGIN_ADDR"`
 	Log  string `help:"What to log: debug, info, warn or error." default:"info" enum:"debug,info,warn,error" env:"KINDMARGIN_LOG"`
 }
 
+// dataFile is the data file that real work is kept in.
+type dataFile struct {
+	Data string `help:"Data file." default:"kindmargin.db" env:"KINDMARGIN_DATA" type:"path"`
+}
+
+type serveCmd struct {
+	listen
+	dataFile
+}
+
 func (c serveCmd) Run(ctx context.Context, out io.Writer) error {
+	l, err := c.open()
+	if err != nil {
+		return err
+	}
+	defer l.Close()
 	st, err := store.Open(ctx, c.Data)
 	if err != nil {
 		return err
 	}
 	defer st.Close()
-	return c.serve(ctx, out, st)
+	return c.serve(ctx, out, l, st, c.Data)
 }
 
-func (c serveCmd) serve(ctx context.Context, out io.Writer, st *store.Store) error {
+// open listens, before any file is touched.
+func (c listen) open() (net.Listener, error) {
+	host, _, err := net.SplitHostPort(c.Addr)
+	if err != nil {
+		return nil, fmt.Errorf("%q is no address to listen on: give one such as 127.0.0.1:8137", c.Addr)
+	}
+	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+		return nil, fmt.Errorf("%s can be reached from other machines, and nothing here asks yet who is there: listen on 127.0.0.1 for now", c.Addr)
+	}
+	l, err := net.Listen("tcp", c.Addr)
+	if err != nil {
+		return nil, fmt.Errorf("cannot listen on %s (is it running already?): %w", c.Addr, err)
+	}
+	return l, nil
+}
+
+func (c listen) serve(ctx context.Context, out io.Writer, l net.Listener, st *store.Store, data string) error {
 	var level slog.Level
 	if err := level.UnmarshalText([]byte(c.Log)); err != nil {
 		return err
 	}
 	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
-	l, err := net.Listen("tcp", c.Addr)
-	if err != nil {
-		return fmt.Errorf("cannot listen on %s (is it running already?): %w", c.Addr, err)
-	}
 	srv := &http.Server{
 		Handler:           api.New(st, web.Handler(), log),
 		ReadHeaderTimeout: 10 * time.Second,
 		ReadTimeout:       time.Minute,
+		WriteTimeout:      time.Minute,
+		IdleTimeout:       2 * time.Minute,
+		MaxHeaderBytes:    64 << 10,
 		ErrorLog:          slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 	}
 	fmt.Fprintf(out, "Kind Margin is at http://%s\n", l.Addr())
-	log.Info("listening", "address", l.Addr().String(), "data", c.Data)
+	log.Info("listening", "address", l.Addr().String(), "data", data)
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(l) }()
 	select {
@@ -91,10 +134,10 @@ func (c serveCmd) serve(ctx context.Context, out io.Writer, st *store.Store) err
 	case <-ctx.Done():
 	}
 	log.Info("stopping")
-	end, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 	defer cancel()
-	if err := srv.Shutdown(end); err != nil {
-		return err
+	if err := srv.Shutdown(end); err != nil { // somebody reads on: what was acknowledged is on the disk
+		_ = srv.Close()
 	}
 	if err := <-done; !errors.Is(err, http.ErrServerClosed) {
 		return err
@@ -103,19 +146,20 @@ func (c serveCmd) serve(ctx context.Context, out io.Writer, st *store.Store) err
 }
 
 type demoCmd struct {
-	serveCmd
-	Keep bool `help:"Keep what was changed in the demo before, rather than begin afresh."`
+	listen
+	Data string `help:"The demo's own data file; begun afresh, the one before is put aside." default:"kindmargin.demo.db" env:"KINDMARGIN_DEMO_DATA" type:"path"`
+	Keep bool   `help:"Keep what was changed in the demo before, rather than begin afresh."`
 }
 
 func (c demoCmd) Run(ctx context.Context, out io.Writer) error {
-	if c.Data == "" || filepath.Base(c.Data) == "kindmargin.db" {
-		c.Data = filepath.Join(filepath.Dir(c.Data), "kindmargin-demo.db")
+	l, err := c.open()
+	if err != nil {
+		return err
 	}
+	defer l.Close()
 	if !c.Keep {
-		for _, tail := range []string{"", "-wal", "-shm"} {
-			if err := os.Remove(c.Data + tail); err != nil && !errors.Is(err, os.ErrNotExist) {
-				return fmt.Errorf("the old demo data cannot be cleared: %w", err)
-			}
+		if err := store.Fresh(c.Data); err != nil {
+			return err
 		}
 	}
 	st, err := store.Open(ctx, c.Data)
@@ -132,13 +176,51 @@ func (c demoCmd) Run(ctx context.Context, out io.Writer) error {
 		if err != nil {
 			return err
 		}
+		if err := st.MarkDemo(ctx); err != nil {
+			return err
+		}
 		for _, j := range jobs {
-			if _, err := st.AddJob(ctx, j); err != nil {
+			if _, err := st.AddJob(ctx, j, ""); err != nil {
 				return err
 			}
 		}
 	}
-	return c.serve(ctx, out, st)
+	return c.serve(ctx, out, l, st, c.Data)
+}
+
+type backupCmd struct {
+	dataFile
+	To string `arg:"" help:"The file to make; one that is there is never overwritten." type:"path"`
+}
+
+func (c backupCmd) Run(ctx context.Context, out io.Writer) error {
+	r, err := store.Backup(ctx, c.Data, c.To)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(out, "%s holds %s, read back and found sound. To go on from it: kindmargin serve --data %s\n", c.To, holds(r), c.To)
+	return nil
+}
+
+type checkCmd struct{ dataFile }
+
+func (c checkCmd) Run(ctx context.Context, out io.Writer) error {
+	r, err := store.Check(ctx, c.Data)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(out, "%s is sound: %s.\n", c.Data, holds(r))
+	return nil
+}
+
+func holds(r store.Report) string {
+	n := func(n int, one string) string {
+		if n == 1 {
+			return "1 " + one
+		}
+		return fmt.Sprintf("%d %ss", n, one)
+	}
+	return n(r.Jobs, "job") + ", " + n(r.Openings, "door") + ", " + n(r.Changes, "change")
 }
 
 type planCmd struct {
@@ -203,16 +285,20 @@ func (c simulateCmd) Run(out io.Writer) error {
 }
 
 type contractCmd struct {
-	Dir string `arg:"" type:"existingdir"`
+	Docs string `arg:"" type:"existingdir"`
+	Web  string `arg:"" type:"existingdir"`
 }
 
 func (c contractCmd) Run() error {
-	for file, make := range map[string]func() ([]byte, error){"openapi.json": api.OpenAPI, "job.schema.json": api.FileSchema} {
+	for file, make := range map[string]func() ([]byte, error){
+		filepath.Join(c.Docs, "openapi.json"): api.OpenAPI, filepath.Join(c.Docs, "job.schema.json"): api.FileSchema,
+		filepath.Join(c.Web, "trade.gen.json"): api.TradeJSON,
+	} {
 		b, err := make()
 		if err != nil {
 			return err
 		}
-		if err := os.WriteFile(filepath.Join(c.Dir, file), b, 0o644); err != nil {
+		if err := os.WriteFile(file, b, 0o644); err != nil {
 			return err
 		}
 	}

@@ -59,7 +59,7 @@ func (s *Side) UnmarshalText(b []byte) error {
 			return nil
 		}
 	}
-	return fmt.Errorf("there is no side %q: use head, hinge, lock or foot", b)
+	return fmt.Errorf("there is no side %.40q: use head, hinge, lock or foot", b)
 }
 
 // Hand is the side the hinges are on, seen from the pull face.

@@ -40,7 +40,7 @@ func (c Choice) Check(u measure.Unit) error {
 		return &Error{field, fmt.Sprintf(format, a...)}
 	}
 	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets {
-		return fail("from", "There is no hinge rule %q: use the pockets in the jamb or one of the rules.", c.From)
+		return fail("from", "There is no hinge rule %.40q: use the pockets in the jamb or one of the rules.", c.From)
 	}
 	if c.Count != 2 && c.Count != 3 {
 		return fail("count", "A door hangs on two or three hinges here, not %d.", c.Count)
@@ -129,7 +129,7 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 	}
 	rule, ok := trade.HingeRuleByID(c.From)
 	if !ok {
-		return nil, &Error{"from", fmt.Sprintf("There is no hinge rule %q.", c.From)}
+		return nil, &Error{"from", fmt.Sprintf("There is no hinge rule %.40q.", c.From)}
 	}
 	top := figure.Sum(0, figure.Term{Label: "slab's top to the leaf: " + rule.Name, Value: rule.FromTop, Source: figure.Rule})
 	bottom := figure.Sum(

@@ -5,13 +5,15 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
+	"reflect"
+	"strings"
 
+	"kindmargin/core/measure"
 	"kindmargin/core/survey"
 )
 
 // The open job file: JSON with a format name and a version, lengths as
-// millimetre numbers or as text with a unit ("35 3/4 in"). Its JSON Schema is
+// millimetre numbers or as text with a unit ("30 5/8 in"). Its JSON Schema is
 // published in docs/job.schema.json.
 const (
 	FileFormat  = "kindmargin job"
@@ -51,29 +53,33 @@ func Decode(b []byte) (Job, error) {
 	fail := func(format string, a ...any) (Job, error) {
 		return Job{}, &ErrFile{fmt.Sprintf(format, a...)}
 	}
+	b = bytes.TrimPrefix(b, []byte("\uFEFF")) // the mark that some editors put before UTF-8
 	var head struct {
 		Format  string `json:"format"`
 		Version int    `json:"version"`
 	}
-	if err := json.Unmarshal(b, &head); err != nil {
+	if err := json.NewDecoder(bytes.NewReader(b)).Decode(&head); err != nil {
 		return fail("This is not a whole job file (%s). Nothing was changed: take another copy of it.", explain(b, err))
 	}
 	switch {
 	case head.Format != FileFormat:
-		return fail("This is not a job file: its format is %q, not %q. Nothing was changed.", head.Format, FileFormat)
+		return fail("This is not a job file: its format is %q, not %q. Nothing was changed.", short(head.Format), FileFormat)
 	case head.Version > FileVersion:
 		return fail("This job file is version %d and this program reads up to version %d. Update the program, then read it again.", head.Version, FileVersion)
 	case head.Version < 1:
 		return fail("This job file has no version: it should say \"version\": %d.", FileVersion)
 	}
-	var f File
-	dec := json.NewDecoder(bytes.NewReader(b))
-	dec.DisallowUnknownFields()
-	if err := dec.Decode(&f); err != nil {
-		return fail("The job file holds something this program cannot keep (%s). Nothing was changed.", explain(b, err))
+	var own FieldError
+	if errors.As(CheckJSON(b, reflect.TypeFor[File]()), &own) {
+		at := ""
+		if own.Pointer != "" {
+			at = " at " + own.Pointer
+		}
+		return fail("The job file cannot be read whole%s: %s Nothing was changed.", at, own.Problem)
 	}
-	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return fail("There is more in the file after the job ends. Nothing was changed: take another copy of it.")
+	var f File
+	if err := json.Unmarshal(b, &f); err != nil {
+		return fail("The job file holds something this program cannot keep (%s). Nothing was changed.", explain(b, err))
 	}
 	f.Job.normalise()
 	if err := f.Job.Check(); err != nil {
@@ -82,21 +88,37 @@ func Decode(b []byte) (Job, error) {
 	return f.Job, nil
 }
 
-// explain says where reading stopped, by line.
+// explain says where reading stopped, by line, and what stands there.
 func explain(b []byte, err error) string {
 	var syntax *json.SyntaxError
 	var kind *json.UnmarshalTypeError
-	offset := int64(-1)
+	line := func(offset int64) int {
+		return 1 + bytes.Count(b[:min(max(offset, 0), int64(len(b)))], []byte("\n"))
+	}
 	switch {
 	case errors.As(err, &syntax):
-		offset = syntax.Offset
+		return fmt.Sprintf("it breaks off or is not JSON at line %d", line(syntax.Offset))
 	case errors.As(err, &kind):
-		offset = kind.Offset
+		return fmt.Sprintf("line %d: %s", line(kind.Offset), Belongs(err))
 	}
-	if offset < 0 || offset > int64(len(b)) {
-		return err.Error()
+	return Belongs(err)
+}
+
+// Belongs says in words what json.Unmarshal could not put in its place.
+func Belongs(err error) string {
+	var kind *json.UnmarshalTypeError
+	var parse *measure.ParseError
+	switch {
+	case errors.As(err, &parse):
+		return strings.TrimSuffix(parse.Error(), ".")
+	case errors.As(err, &kind):
+		what := map[reflect.Kind]string{
+			reflect.String: "text", reflect.Bool: "true or false", reflect.Slice: "a list", reflect.Struct: "a group of fields",
+			reflect.Map: "a group of fields", reflect.Int: "a whole number", reflect.Int64: "a length", reflect.Float64: "a number",
+		}[kind.Type.Kind()]
+		return fmt.Sprintf("a %s stands where %s belongs", strings.Fields(kind.Value)[0], what)
 	}
-	return fmt.Sprintf("line %d: %s", 1+bytes.Count(b[:offset], []byte("\n")), err)
+	return short(err.Error()) // of our own types: a side, a hand
 }
 
 // normalise makes empty lists empty rather than absent.

@@ -71,7 +71,7 @@ func TestBadFilesSayWhatToDo(t *testing.T) {
 		{"no unit", `"30 1/8 in"`, `"30 1/8"`, "has no unit"},
 		{"wrong type", `"name": "Study"`, `"name": 7`, "line 2"},
 		{"unknown side", `"kind": "width"`, `"kind": "width", "side": "top"`, `no side "top"`},
-		{"more after the end", smallFile, smallFile + "{}", "not a whole job file"},
+		{"more after the end", smallFile, smallFile + "{}", "more after its end"},
 	}
 	for _, c := range cases {
 		_, err := Decode([]byte(strings.Replace(smallFile, c.old, c.new, 1)))

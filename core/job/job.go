@@ -8,6 +8,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
@@ -114,7 +116,7 @@ func (m Margins) Own(s frame.Side) *measure.Length {
 // check reports what cannot be in a set of margins that stands at a pointer.
 func (m Margins) check(u measure.Unit, at string, bad *FieldErrors) {
 	if _, ok := trade.SchoolByID(m.School); !ok {
-		bad.add(at+"/school", "There is no school of margins %q.", m.School)
+		bad.add(at+"/school", "There is no school of margins %q.", short(m.School))
 	}
 	for _, side := range frame.Sides {
 		most := 15 * measure.Millimetre
@@ -217,38 +219,66 @@ func (e FieldErrors) Error() string {
 	return strings.Join(s, "\n")
 }
 
+// add keeps one more; after the first few, more would not be read.
 func (e *FieldErrors) add(pointer, format string, a ...any) {
-	*e = append(*e, FieldError{pointer, fmt.Sprintf(format, a...)})
+	if len(*e) < mostErrors {
+		*e = append(*e, FieldError{pointer, fmt.Sprintf(format, a...)})
+	}
 }
 
+// What is held at most.
 const (
-	mostReadings = 1000
-	longestName  = 120
+	MostOpenings = 5000 // in a job
+	mostReadings = 1000 // in an opening
+	longestName  = 120  // letters
+	longestID    = 40
+	mostErrors   = 20
 )
+
+// letters counts what a person would count.
+func letters(s string) int { return utf8.RuneCountInString(s) }
+
+// named reports whether a name says something and is not too long, and is plain
+// text.
+func named(s string) bool {
+	return strings.TrimSpace(s) != "" && letters(s) <= longestName && plain(s)
+}
+
+func plain(s string) bool { return !strings.ContainsFunc(s, unicode.IsControl) }
+
+// identifies reports whether an ID is like those given here: it stands in
+// addresses.
+func identifies(id string) bool {
+	return id != "" && len(id) <= longestID && strings.IndexFunc(id, func(r rune) bool {
+		return !(r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || strings.ContainsRune("-_.", r))
+	}) < 0 && strings.Trim(id, ".") != ""
+}
+
+const idAdvice = "1 to 40 letters a to z, digits, dots, hyphens or underscores"
 
 // Check reports every field that cannot be, as FieldErrors worded in the
 // unit of the job; nil when there is none. What is merely missing yet is
 // Solve's to say.
 func (o Opening) Check(u measure.Unit) error {
 	var bad FieldErrors
-	name := strings.TrimSpace(o.Name)
-	if name == "" || len(o.Name) > longestName {
+	if !named(o.Name) {
 		bad.add("/name", "Give the opening a name of 1 to %d letters, such as the room it leads to.", longestName)
 	}
-	if len(o.Room) > longestName {
-		bad.add("/room", "Keep the room under %d letters.", longestName)
+	if letters(o.Room) > longestName || !plain(o.Room) {
+		bad.add("/room", "Keep the room under %d letters, on one line.", longestName)
 	}
 	if o.Hand != frame.Left && o.Hand != frame.Right {
-		bad.add("/hand", "The hinges are on the left or the right, seen from the pull face, not on %q.", o.Hand)
+		bad.add("/hand", "The hinges are on the left or the right, seen from the pull face, not on %q.", short(string(o.Hand)))
 	}
 	if o.Walls != Old && o.Walls != New {
-		bad.add("/walls", "The opening is an %q or a %q, not %q.", Old, New, o.Walls)
+		bad.add("/walls", "The opening is an %q or a %q, not %q.", Old, New, short(string(o.Walls)))
 	}
 	if o.Between < 0 || o.Between > measure.Longest {
 		bad.add("/between", "%s is no wall: measure between what stands left and right of the opening.", measure.Say(o.Between, u))
 	}
 	if len(o.Readings) > mostReadings {
 		bad.add("/readings", "%d readings are more than %d: keep those you trust.", len(o.Readings), mostReadings)
+		return bad
 	}
 	if o.Sure < 0 || o.Sure > 10*measure.Millimetre {
 		bad.add("/sure", "%s is no sureness to ask for (up to %s; nothing for the usual).", measure.Say(o.Sure, u), measure.Say(10*measure.Millimetre, u))
@@ -256,14 +286,15 @@ func (o Opening) Check(u measure.Unit) error {
 	offers := map[string]bool{}
 	if len(o.Offers) > 20 {
 		bad.add("/offers", "%d placings are more than 20: keep those that are used.", len(o.Offers))
+		return bad
 	}
 	for i, f := range o.Offers {
 		at := "/offers/" + strconv.Itoa(i)
-		if f.ID == "" || offers[f.ID] {
-			bad.add(at+"/id", "Each placing needs an id of its own; %q is missing or used twice.", f.ID)
+		if !identifies(f.ID) || offers[f.ID] {
+			bad.add(at+"/id", "Each placing needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(f.ID))
 		}
 		offers[f.ID] = true
-		if strings.TrimSpace(f.Name) == "" || len(f.Name) > longestName {
+		if !named(f.Name) {
 			bad.add(at+"/name", "Say what stood in the opening, in 1 to %d letters.", longestName)
 		}
 		var se *slab.Error
@@ -276,15 +307,15 @@ func (o Opening) Check(u measure.Unit) error {
 	seen := map[string]bool{}
 	for i, r := range o.Readings {
 		at := "/readings/" + strconv.Itoa(i)
-		if r.ID == "" || seen[r.ID] {
-			bad.add(at+"/id", "Each reading needs an id of its own; %q is missing or used twice.", r.ID)
+		if !identifies(r.ID) || seen[r.ID] {
+			bad.add(at+"/id", "Each reading needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(r.ID))
 		}
 		seen[r.ID] = true
 		var re *survey.ReadingError
 		if errors.As(r.Check(u), &re) {
 			bad.add(at+"/"+re.Field, "%s", re.Problem)
 		} else if r.Kind == survey.Gap && !offers[r.Offer] {
-			bad.add(at+"/offer", "There is no placing %q: say which slab stood there.", r.Offer)
+			bad.add(at+"/offer", "There is no placing %q: say which slab stood there.", short(r.Offer))
 		} else if r.Kind == survey.Width && o.Between > 0 && r.Value > o.Between {
 			bad.add(at+"/value", "%s is wider than the %s between what stands left and right of the opening: read both again.",
 				measure.Say(r.Value, u), measure.Say(o.Between, u))
@@ -310,18 +341,18 @@ func (o Opening) Check(u measure.Unit) error {
 	}
 	o.Margins.check(u, "/margins", &bad)
 	if e := o.Cut.Ends; e != "" && !slices.Contains(allEnds, e) {
-		bad.add("/cut/ends", "There is no way of sharing the length called %q: use %s.", e, strings.Join(allEnds, ", "))
+		bad.add("/cut/ends", "There is no way of sharing the length called %q: use %s.", short(e), strings.Join(allEnds, ", "))
 	}
 	if !slices.Contains(registrations, o.Cut.Registration) {
-		bad.add("/cut/registration", "There is no way of laying the slab called %q: use %s.", o.Cut.Registration, strings.Join(registrations, ", "))
+		bad.add("/cut/registration", "There is no way of laying the slab called %q: use %s.", short(o.Cut.Registration), strings.Join(registrations, ", "))
 	}
 	for _, edge := range []struct{ field, shape string }{{"lockEdge", o.Cut.LockEdge}, {"head", o.Cut.Head}} {
 		if !slices.Contains(shapes, edge.shape) {
-			bad.add("/cut/"+edge.field, "An edge is straight or scribed, or as the rules say, not %q.", edge.shape)
+			bad.add("/cut/"+edge.field, "An edge is straight or scribed, or as the rules say, not %q.", short(edge.shape))
 		}
 	}
 	if !slices.Contains(Habits, o.Cut.LeaveOn) {
-		bad.add("/cut/leaveOn", "There is no habit called %q.", o.Cut.LeaveOn)
+		bad.add("/cut/leaveOn", "There is no habit called %q.", short(string(o.Cut.LeaveOn)))
 	}
 	var he *hinge.Error
 	if errors.As(o.Hinges.Check(u), &he) {
@@ -335,9 +366,11 @@ func (o Opening) Check(u measure.Unit) error {
 	if errors.As(o.Lock.Check(u), &le) {
 		bad.add("/lock/"+le.Field, "%s", le.Problem)
 	}
-	for step := range o.Done {
+	for step, mark := range o.Done {
 		if !slices.Contains(Steps, step) {
-			bad.add("/done", "There is no step called %q.", step)
+			bad.add("/done", "There is no step called %q.", short(string(step)))
+		} else if len(mark) > 64 {
+			bad.add("/done/"+string(step), "That is no mark of a finished step.")
 		}
 	}
 	if len(bad) > 0 {
@@ -349,21 +382,22 @@ func (o Opening) Check(u measure.Unit) error {
 // CheckHead reports what cannot be in the job itself, its openings apart.
 func (j Job) CheckHead() error {
 	var bad FieldErrors
-	if n := strings.TrimSpace(j.Name); n == "" || len(j.Name) > longestName {
+	if !named(j.Name) {
 		bad.add("/name", "Give the job a name of 1 to %d letters, such as the house.", longestName)
 	}
 	if j.Unit != measure.Millimetres && j.Unit != measure.Inches {
-		bad.add("/unit", "A job is worked in mm or in, not in %q.", j.Unit)
+		bad.add("/unit", "A job is worked in mm or in, not in %q.", short(string(j.Unit)))
 	} else if !slices.Contains(measure.Tapes(j.Unit), j.Tape) {
 		bad.add("/tape", "A job in %s is cut to %v, not to %q.", j.Unit, measure.Tapes(j.Unit), j.Tape)
 	}
 	if len(j.Presets) > 50 {
 		bad.add("/presets", "%d presets are more than 50: keep those that are used.", len(j.Presets))
+		return bad
 	}
 	for i, p := range j.Presets {
 		at := "/presets/" + strconv.Itoa(i)
 		same := slices.ContainsFunc(j.Presets[:i], func(q Preset) bool { return q.Name == p.Name })
-		if n := strings.TrimSpace(p.Name); n == "" || same || len(p.Name) > longestName {
+		if !named(p.Name) || same {
 			bad.add(at+"/name", "Give the preset a name of its own, of 1 to %d letters.", longestName)
 		}
 		p.Margins.check(j.Unit, at+"/margins", &bad)
@@ -382,11 +416,21 @@ func (j Job) Check() error {
 	if errors.As(j.CheckHead(), &head) {
 		bad = append(bad, head...)
 	}
+	if j.ID != "" && !identifies(j.ID) {
+		bad.add("/id", "A job's id is %s; %q is none.", idAdvice, short(j.ID))
+	}
+	if len(j.Openings) > MostOpenings {
+		bad.add("/openings", "%d doors are more than the %d that a job holds: share them between two jobs.", len(j.Openings), MostOpenings)
+		return bad
+	}
 	seen := map[string]bool{}
 	for i, o := range j.Openings {
+		if len(bad) == mostErrors {
+			break
+		}
 		at := "/openings/" + strconv.Itoa(i)
-		if o.ID == "" || seen[o.ID] {
-			bad.add(at+"/id", "Each opening needs an id of its own; %q is missing or used twice.", o.ID)
+		if !identifies(o.ID) || seen[o.ID] {
+			bad.add(at+"/id", "Each opening needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(o.ID))
 		}
 		seen[o.ID] = true
 		var own FieldErrors

@@ -40,7 +40,7 @@ func (c Choice) Check(u measure.Unit) error {
 		return &Error{field, fmt.Sprintf(format, a...)}
 	}
 	if c.From != FromStrike && c.From != FromHandle {
-		return fail("from", "The latch's height comes from the strike or from a handle height, not from %q.", c.From)
+		return fail("from", "The latch's height comes from the strike or from a handle height, not from %.40q.", c.From)
 	}
 	for _, x := range []struct {
 		field, name string

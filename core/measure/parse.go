@@ -29,7 +29,7 @@ type ParseError struct {
 }
 
 func (e *ParseError) Error() string {
-	return fmt.Sprintf("%q %s.", e.Text, e.Problem)
+	return fmt.Sprintf("%.40q %s.", e.Text, e.Problem)
 }
 
 // units lists what may follow a number, longest first where one begins
@@ -95,7 +95,7 @@ func Parse(text string, unit Unit) (Length, error) {
 		}
 		size, rest, named := unitOf(rest)
 		if word := strings.TrimLeft(rest, " "); !named && word != "" && word[0] >= 'a' && word[0] <= 'z' {
-			return fail("has %q where mm, cm, m, in or ft can stand", word)
+			return fail("has %.40q where mm, cm, m, in or ft can stand", word)
 		}
 		switch {
 		case parts > 0 && !(last == Foot && (!named || size == Inch)):

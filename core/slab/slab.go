@@ -136,7 +136,7 @@ func (s Slab) Check(u measure.Unit) error {
 		}
 	}
 	if _, ok := trade.ConstructionByID(s.Construction); !ok {
-		return &Error{"construction", fmt.Sprintf("There is no construction %q.", s.Construction)}
+		return &Error{"construction", fmt.Sprintf("There is no construction %.40q.", s.Construction)}
 	}
 	for _, side := range frame.Sides {
 		if m := s.Most(side); m < 0 || m > 300*mm {

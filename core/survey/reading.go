@@ -2,6 +2,7 @@ package survey
 
 import (
 	"fmt"
+	"unicode/utf8"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
@@ -170,7 +171,7 @@ func (r Reading) Check(u measure.Unit) error {
 	}
 	limits, ok := rangeOf[r.Kind]
 	if !ok {
-		return fail("kind", "There is no reading called %q: use width, height, plumb, level, square, straight, diagonal or gap.", r.Kind)
+		return fail("kind", "There is no reading called %.40q: use width, height, plumb, level, square, straight, diagonal or gap.", r.Kind)
 	}
 	switch {
 	case r.Kind == Plumb && !r.Side.Upright():
@@ -189,7 +190,7 @@ func (r Reading) Check(u measure.Unit) error {
 		return fail("offer", "Say which placing of the slab the gap was read in.")
 	case r.Sure < 0 || r.Sure > 50*measure.Millimetre:
 		return fail("sure", "A reading is sure to something between nothing and %v, not %v.", 50*measure.Millimetre, r.Sure)
-	case len(r.Struck) > 200:
+	case utf8.RuneCountInString(r.Struck) > 200:
 		return fail("struck", "Keep the reason under 200 letters.")
 	}
 	if r.Value < limits.least || r.Value > limits.most {

@@ -23,12 +23,17 @@ export class Trouble extends Error {
 		message: string,
 		readonly status: number,
 		readonly fields: { message: string; pointer: string }[] = [],
+		/** The request's number in the log, where something went wrong inside. */
+		request = '',
 	) {
-		super(message);
+		super(request ? `${message} (${request})` : message);
 	}
 }
 
 const silent = 'Kind Margin does not answer. Your entry is kept: see that it is running, then try again.';
+
+/** once is a header that makes the same request, sent again, make nothing more. */
+export const once = (key: string) => ({ header: { 'Idempotency-Key': key } });
 
 type Answer<T> = { data?: T; error?: Schemas['ErrorModel']; response: Response };
 
@@ -46,7 +51,8 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 			message: e.message ?? '',
 			pointer: e.location ?? '',
 		}));
-		throw new Trouble(error?.detail ?? silent, response.status, fields);
+		const request = response.status >= 500 ? (response.headers.get('X-Request-Id') ?? '') : '';
+		throw new Trouble(error?.detail ?? silent, response.status, fields, request);
 	}
 	return data as T;
 }

@@ -34,13 +34,21 @@ export function useDoorState(job: string, opening: string) {
 		queryFn: () => ask(client.GET('/api/jobs/{job}/openings/{opening}', { params: { path } })),
 	});
 	const queue = useRef<Promise<unknown>>(Promise.resolve());
+	// Which version each of this page's own changes led to.
+	const own = useRef(new Map<number, number>());
+	const seen = query.data;
 
 	const change = useCallback(
 		(send: (ifMatch: string) => Promise<OpeningView>) => {
 			const run = async () => {
-				const now = cache.getQueryData<OpeningView>(key);
+				// From the version that the hand saw, and what this page itself has made of it since.
+				let version = seen?.version ?? 0;
+				for (let next = own.current.get(version); next; next = own.current.get(version)) version = next;
 				try {
-					const next = await send(`"${now?.version ?? 0}"`);
+					const next = await send(`"${version}"`);
+					// Undo leads back to an older version: from there on it is the one that counts.
+					own.current.delete(next.version);
+					if (next.version !== version) own.current.set(version, next.version);
 					cache.setQueryData(key, next);
 					cache.invalidateQueries({ queryKey: ['walk', job] });
 					setTrouble('');
@@ -54,7 +62,7 @@ export function useDoorState(job: string, opening: string) {
 			queue.current = done.catch(() => undefined);
 			return done;
 		},
-		[cache, job, key],
+		[cache, job, key, seen],
 	);
 
 	const save = useCallback(
@@ -63,11 +71,11 @@ export function useDoorState(job: string, opening: string) {
 				ask(
 					client.PATCH('/api/jobs/{job}/openings/{opening}', {
 						params: { path: { job, opening }, header: { 'If-Match': ifMatch }, query: { label } },
-						body: ops,
+						body: seen ? [...saw(seen, ops), ...ops] : ops,
 					}),
 				),
 			),
-		[change, job, opening],
+		[change, job, opening, seen],
 	);
 
 	const move = useCallback(
@@ -92,6 +100,19 @@ export function useDoorState(job: string, opening: string) {
 
 	const state = query.data ? { view: query.data, save, move, trouble } : null;
 	return { state, query, setTrouble };
+}
+
+/** saw tests, before a change, that each thing of a list is still the one that was seen at its place. */
+function saw(view: OpeningView, ops: Op[]): Op[] {
+	const tests = new Map<string, Op>();
+	for (const op of ops) {
+		const thing = /^\/(?:readings|offers)\/\d+/.exec(op.path)?.[0];
+		const id = thing && (at(view.opening, thing) as { id: string } | undefined)?.id;
+		if (id) tests.set(thing, { op: 'test', path: `${thing}/id`, value: id });
+		if (op.op === 'remove' && /^\/hinges\/pockets\/\d+$/.test(op.path))
+			tests.set(op.path, { op: 'test', path: op.path, value: at(view.opening, op.path) });
+	}
+	return [...tests.values()];
 }
 
 /** at reads the value at a JSON pointer. */

@@ -1,17 +1,29 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { DoorOpen, FileInput } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { DoorOpen, FileInput, Trash2 } from 'lucide-react';
+import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ask, client, Trouble, type Unit } from './api';
+import { ask, client, type JobHead, once, Trouble, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { Top } from './frame';
-import { Failed, Waiting } from './says';
+import { Failed, TakenOff, Waiting } from './says';
 
 const trail: { text: string }[] = [];
+
+const inUnit = { mm: 'in millimetres', in: 'in inches' };
 
 /** Home lists the jobs; a new one is begun, or brought in from a file. */
 export function Home() {
 	const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
+	const [error, attempt] = useAttempt();
+	const take = async (j: JobHead, back: boolean) => {
+		const how = { params: { path: { job: j.id }, header: { 'If-Match': `"${j.version}"` } } };
+		await attempt(async () => {
+			await ask(back ? client.POST('/api/jobs/{job}/restore', how) : client.DELETE('/api/jobs/{job}', how));
+		});
+		jobs.refetch();
+	};
+	const on = jobs.data?.filter((j) => !j.removed);
+	const off = jobs.data?.filter((j) => j.removed) ?? [];
 	return (
 		<>
 			<Top trail={trail} />
@@ -20,25 +32,31 @@ export function Home() {
 					<h1 className="text-3xl mb-3">Jobs</h1>
 					{jobs.isPending && <Waiting text="Fetching the jobs…" />}
 					{jobs.error && <Failed error={jobs.error} retry={() => jobs.refetch()} />}
-					{jobs.data?.length === 0 && (
+					{on?.length === 0 && (
 						<p className="text-lg">No job yet. Begin one below: a house, and its first door.</p>
 					)}
 					<ul>
-						{jobs.data?.map((j) => (
-							<li key={j.id} className="border-b border-base-300">
+						{on?.map((j) => (
+							<li key={j.id} className="border-b border-base-300 flex items-center">
 								<Link
 									to={`/j/${j.id}`}
-									className="flex items-center gap-4 py-3 text-xl hover:bg-base-200 px-2"
+									className="grow flex items-center gap-4 py-3 text-xl hover:bg-base-200 px-2"
 								>
 									<DoorOpen aria-hidden="true" />
 									<span className="grow font-semibold">{j.name}</span>
 									<span className="text-base opacity-80">
-										{j.openings === 1 ? '1 door' : `${j.openings} doors`}, in {j.unit}
+										{j.openings === 1 ? '1 door' : `${j.openings} doors`}, {inUnit[j.unit]}
 									</span>
 								</Link>
+								<button type="button" className="btn btn-ghost" onClick={() => take(j, false)}>
+									<Trash2 size={18} aria-hidden="true" /> Take off
+									<span className="sr-only"> {j.name}</span>
+								</button>
 							</li>
 						))}
 					</ul>
+					<Said error={error} className="mt-2" />
+					<TakenOff what="Jobs" list={off} back={(j) => take(j, true)} />
 				</section>
 				<Begin />
 				<BringIn />
@@ -53,10 +71,12 @@ function Begin() {
 	const [name, setName] = useState('');
 	const [unit, setUnit] = useState<Unit>('mm');
 	const [error, attempt] = useAttempt();
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another name is another job
+	const key = useMemo(() => crypto.randomUUID(), [name, unit]);
 	const begin = async (e: React.FormEvent) => {
 		e.preventDefault();
 		await attempt(async () => {
-			const j = await ask(client.POST('/api/jobs', { body: { name, unit } }));
+			const j = await ask(client.POST('/api/jobs', { params: once(key), body: { name, unit } }));
 			cache.invalidateQueries({ queryKey: ['jobs'] });
 			go(`/j/${j.id}`);
 		});
@@ -110,7 +130,7 @@ function BringIn() {
 		await attempt(async () => {
 			const res = await fetch('/api/jobs/file', {
 				method: 'POST',
-				headers: { 'Content-Type': 'application/json' },
+				headers: { 'Content-Type': 'application/json', 'Idempotency-Key': crypto.randomUUID() },
 				body: await file.text(),
 			}).catch(() => {
 				throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
@@ -130,7 +150,10 @@ function BringIn() {
 				accept=".json,application/json"
 				className="hidden"
 				aria-label="Job file"
-				onChange={(e) => bring(e.target.files?.[0])}
+				onChange={(e) => {
+					bring(e.target.files?.[0]);
+					e.target.value = ''; // so that the same file, mended, can be chosen again
+				}}
 			/>
 			<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
 				<FileInput aria-hidden="true" /> Choose a file

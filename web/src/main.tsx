@@ -6,14 +6,20 @@ import './app.css';
 import { Trouble } from './api';
 import { DoorPage } from './door';
 import { Home } from './home';
+import { Broken } from './says';
 import { WalkPage } from './walk';
 
 const router = createBrowserRouter([
-	{ path: '/', element: <Home /> },
-	{ path: '/j/:job', element: <WalkPage /> },
-	{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },
-	{ path: '/j/:job/:opening/:step', element: <DoorPage /> },
-	{ path: '*', element: <Navigate to="/" replace /> },
+	{
+		errorElement: <Broken />,
+		children: [
+			{ path: '/', element: <Home /> },
+			{ path: '/j/:job', element: <WalkPage /> },
+			{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },
+			{ path: '/j/:job/:opening/:step', element: <DoorPage /> },
+			{ path: '*', element: <Navigate to="/" replace /> },
+		],
+	},
 ]);
 
 const cache = new QueryClient({

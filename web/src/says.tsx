@@ -1,6 +1,7 @@
-import { useQuery } from '@tanstack/react-query';
 import { Info, OctagonAlert, TriangleAlert } from 'lucide-react';
-import { ask, client, type Plan } from './api';
+import { useRouteError } from 'react-router';
+import type { Plan, Trade } from './api';
+import tables from './trade.gen.json';
 
 const looks = {
 	stop: { Icon: OctagonAlert, word: 'Stop', className: 'border-error text-error' },
@@ -32,15 +33,12 @@ export function Findings({ list }: { list: Plan['findings'] }) {
 	);
 }
 
-export function useTrade() {
-	return useQuery({ queryKey: ['trade'], queryFn: () => ask(client.GET('/api/trade')), staleTime: Infinity })
-		.data;
-}
+/** The tables that choices are made from: shipped with the page, so that no failure hides a caution. */
+export const trade = tables as Trade;
 
 /** Cautions stand where the hand is, and stay. */
 export function Cautions({ step }: { step: string }) {
-	const trade = useTrade();
-	const list = trade?.cautions.filter((c) => c.step === step) ?? [];
+	const list = trade.cautions.filter((c) => c.step === step);
 	if (list.length === 0) return null;
 	return (
 		<section aria-label="Cautions" className="mt-5 border-t-2 border-warning pt-2 text-[0.95rem]">
@@ -50,8 +48,38 @@ export function Cautions({ step }: { step: string }) {
 					<span>{c.text}</span>
 				</p>
 			))}
-			<p className="pl-7 font-semibold">{trade?.codeFirst}</p>
+			<p className="pl-7 font-semibold">{trade.codeFirst}</p>
 		</section>
+	);
+}
+
+/** TakenOff lists what was taken off, each to be put back. */
+export function TakenOff<T extends { id: string; name: string }>({
+	what,
+	list,
+	back,
+}: {
+	what: string;
+	list: T[];
+	back: (x: T) => void;
+}) {
+	if (list.length === 0) return null;
+	return (
+		<details className="mt-4" data-taken-off>
+			<summary className="cursor-pointer min-h-11 flex items-center underline decoration-dotted underline-offset-4">
+				{what} taken off ({list.length})
+			</summary>
+			<ul>
+				{list.map((x) => (
+					<li key={x.id} className="flex items-center gap-3 border-b border-base-300 py-1">
+						<span className="grow text-lg">{x.name}</span>
+						<button type="button" className="btn" onClick={() => back(x)} data-put-back={x.id}>
+							Put back<span className="sr-only"> {x.name}</span>
+						</button>
+					</li>
+				))}
+			</ul>
+		</details>
 	);
 }
 
@@ -71,5 +99,27 @@ export function Failed({ error, retry }: { error: Error; retry: () => void }) {
 				Try again
 			</button>
 		</div>
+	);
+}
+
+/** Broken is the page of a route that failed to draw. */
+export function Broken() {
+	const error = useRouteError() as Error | undefined;
+	return (
+		<main className="p-6 max-w-xl mx-auto" role="alert">
+			<h1 className="text-2xl mb-3">This page could not be drawn</h1>
+			<p className="text-lg mb-2">
+				Nothing that was saved is lost. Load it again; if it fails again, go back to the jobs.
+			</p>
+			<p className="mb-4 opacity-80">{error?.message}</p>
+			<div className="flex gap-3">
+				<button type="button" className="btn btn-primary" onClick={() => location.reload()}>
+					Load it again
+				</button>
+				<a className="btn" href="/">
+					All jobs
+				</a>
+			</div>
+		</main>
 	);
 }

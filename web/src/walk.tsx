@@ -2,13 +2,13 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Plus, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ask, client, type Door, type JobHead, type Unit } from './api';
+import { ask, client, type Door, type JobHead, once, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { Daylight } from './drawing';
 import { Top, typing, useShownIn } from './frame';
 import { ShownIn } from './length';
 import { stepNames } from './rod';
-import { Failed, useTrade, Waiting } from './says';
+import { Failed, TakenOff, trade, Waiting } from './says';
 
 /** WalkPage is the home of a job: its doors in the order you walk the house. */
 export function WalkPage() {
@@ -18,7 +18,7 @@ export function WalkPage() {
 		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
 	});
 	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
-	const [removed, setRemoved] = useState<Door | null>(null);
+	const [removed, setRemoved] = useState<{ id: string; name: string } | null>(null);
 	const [error, attempt] = useAttempt();
 	const trail = useMemo(() => (walk.data ? [{ text: walk.data.job.name }] : []), [walk.data]);
 	useEffect(() => {
@@ -31,14 +31,19 @@ export function WalkPage() {
 		addEventListener('keydown', down);
 		return () => removeEventListener('keydown', down);
 	}, []);
-	const path = (opening: string) => ({ params: { path: { job, opening } } });
-	const remove = async (d: Door, back: boolean) => {
+	const remove = async (d: { id: string; name: string; version?: number }, back: boolean) => {
+		const path = { job, opening: d.id };
 		await attempt(async () => {
-			if (back) await ask(client.POST('/api/jobs/{job}/openings/{opening}/restore', path(d.id)));
-			else await ask(client.DELETE('/api/jobs/{job}/openings/{opening}', path(d.id)));
+			if (back) await ask(client.POST('/api/jobs/{job}/openings/{opening}/restore', { params: { path } }));
+			else
+				await ask(
+					client.DELETE('/api/jobs/{job}/openings/{opening}', {
+						params: { path, header: { 'If-Match': `"${d.version}"` } },
+					}),
+				);
 			setRemoved(back ? null : d);
-			walk.refetch();
 		});
+		walk.refetch();
 	};
 	return (
 		<ShownIn value={shown}>
@@ -83,6 +88,7 @@ export function WalkPage() {
 								<AddDoor job={job} first={walk.data.doors.length === 0} />
 							</li>
 						</ol>
+						<TakenOff what="Doors" list={walk.data.off} back={(d) => remove(d, true)} />
 					</>
 				)}
 			</main>
@@ -162,11 +168,16 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 	const [name, setName] = useState('');
 	const [room, setRoom] = useState('');
 	const [error, attempt] = useAttempt();
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another name is another door
+	const key = useMemo(() => crypto.randomUUID(), [name, room]);
 	const add = async (e: React.FormEvent) => {
 		e.preventDefault();
 		await attempt(async () => {
 			const v = await ask(
-				client.POST('/api/jobs/{job}/openings', { params: { path: { job } }, body: { name, room } }),
+				client.POST('/api/jobs/{job}/openings', {
+					params: { path: { job }, ...once(key) },
+					body: { name, room },
+				}),
 			);
 			cache.setQueryData(['opening', job, v.opening.id], v);
 			cache.invalidateQueries({ queryKey: ['walk', job] });
@@ -211,7 +222,6 @@ const tapeNames: Record<string, string> = {
 };
 
 function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
-	const trade = useTrade();
 	const [error, attempt] = useAttempt();
 	return (
 		<label className="flex items-center gap-2 whitespace-nowrap">
@@ -232,7 +242,7 @@ function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
 					done();
 				}}
 			>
-				{trade?.tapes
+				{trade.tapes
 					.filter((t) => t.unit === head.unit)
 					.map((t) => (
 						<option key={t.id} value={t.id}>

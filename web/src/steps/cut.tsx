@@ -4,7 +4,7 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose } from '../field';
 import { Len, Why } from '../length';
-import { useTrade } from '../says';
+import { trade } from '../says';
 
 const edgeNames: Record<string, string> = {
 	head: 'Head',
@@ -23,7 +23,6 @@ const ends: Record<string, string[]> = {
 /** CutStep is the cut sheet: the decision, its reason, the other ways, and the marks edge by edge. */
 export function CutStep() {
 	const { view } = useDoor();
-	const trade = useTrade();
 	const cut = view.plan.cut;
 	if (!cut) return <p className="mb-4">The cuts wait for a width, a height and the slab's measurements.</p>;
 	return (
@@ -90,7 +89,7 @@ export function CutStep() {
 			<Choose
 				pointer="/cut/leaveOn"
 				label="What is left on at the first cut"
-				options={(trade?.habits ?? []).map((h) => ({ value: h, text: h, note: habits[h] }))}
+				options={trade.habits.map((h) => ({ value: h, text: h, note: habits[h] }))}
 			/>
 			<section>
 				<h2 className="text-lg">After the first cut</h2>
@@ -219,12 +218,10 @@ function Ways({
 	ways: { id: string; cost: ReactNode; bad: { short: boolean; over: string[] } }[];
 }) {
 	const { view, save } = useDoor();
-	const trade = useTrade();
 	const [error, attempt] = useAttempt();
 	const now = (pointer === '/cut/ends' ? view.opening.cut.ends : view.opening.cut.registration) || 'by rule';
 	const chosen = pointer === '/cut/ends' ? view.plan.cut?.along : view.plan.cut?.across;
-	const why = (id: string) =>
-		[...(trade?.registrations ?? []), ...(trade?.ends ?? [])].find((r) => r.id === id)?.why;
+	const why = (id: string) => [...trade.registrations, ...trade.ends].find((r) => r.id === id)?.why;
 	const radio = (id: string) => ({
 		className: 'radio radio-primary mt-0.5',
 		name: pointer,

@@ -3,12 +3,11 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Len, Row, Why } from '../length';
-import { useTrade } from '../says';
+import { trade } from '../says';
 
 /** HingesStep marks the hinges on slab and jamb. */
 export function HingesStep() {
 	const { view } = useDoor();
-	const trade = useTrade();
 	const h = view.opening.hinges;
 	const g = view.plan.gauges;
 	return (
@@ -78,7 +77,7 @@ export function HingesStep() {
 				label="Places come from"
 				options={[
 					{ value: 'pockets', text: 'the pockets that are in the jamb' },
-					...(trade?.hingeRules ?? []).map((r) => ({ value: r.id, text: r.name, note: r.source })),
+					...trade.hingeRules.map((r) => ({ value: r.id, text: r.name, note: r.source })),
 				]}
 			/>
 			{h.from === 'pockets' ? (

@@ -5,7 +5,7 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { pick, Row, ShownIn, Why } from '../length';
-import { useTrade } from '../says';
+import { trade } from '../says';
 
 /** Presets are margins of one's own, kept with the job and taken for any of its doors. */
 function Presets() {
@@ -108,15 +108,14 @@ const sideNames: Record<string, string> = { head: 'Head', hinge: 'Hinge', lock: 
 /** MarginsStep sets the light that is wanted, and shows what a straight edge can give. */
 export function MarginsStep() {
 	const { view } = useDoor();
-	const trade = useTrade();
 	const unit = useContext(ShownIn);
-	const school = trade?.schools.find((s) => s.id === view.opening.margins.school);
+	const school = trade.schools.find((s) => s.id === view.opening.margins.school);
 	return (
 		<>
 			<Choose
 				pointer="/margins/school"
 				label="School"
-				options={(trade?.schools ?? []).map((s) => ({
+				options={trade.schools.map((s) => ({
 					value: s.id,
 					text: s.name,
 					note:

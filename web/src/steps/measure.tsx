@@ -201,7 +201,8 @@ function PairOfDoors() {
 
 function TakeReading({ name, how, reading }: { name: string; how?: string; reading: Draft }) {
 	const { view, save } = useDoor();
-	const draftKey = `reading ${view.job.id} ${view.opening.id}`;
+	// What was typed for one reading is kept for that one alone.
+	const draftKey = `reading ${view.job.id} ${view.opening.id} ${name}`;
 	const [text, setText] = useState(() => sessionStorage.getItem(draftKey) ?? '');
 	const [error, setError] = useState('');
 	const type = (t: string) => {

@@ -5,12 +5,11 @@ import { Said, useAttempt } from '../attempt';
 import { at, useDoor } from '../door-state';
 import { LengthField } from '../field';
 import { Len, pick, Row, Why } from '../length';
-import { useTrade } from '../says';
+import { trade } from '../says';
 
 /** SlabStep says what size of slab the opening takes and which to buy, and takes the one there is. */
 export function SlabStep() {
 	const { view, slab } = useDoor();
-	const trade = useTrade();
 	const wanted = view.plan.slab;
 	const built = String(at(view.opening, `${slab}/construction`) ?? '');
 	const unit = view.job.unit as Unit;
@@ -72,7 +71,7 @@ export function SlabStep() {
 									label={`Most off: ${s}`}
 									optional
 									placeholder={pick(
-										trade?.constructions
+										trade.constructions
 											.find((c) => c.id === (built || 'flush'))
 											?.most.find((m) => m.side === s)?.text ?? { mm: '', in: '' },
 										unit,
@@ -90,10 +89,9 @@ export function SlabStep() {
 /** Construction is how the slab is built, and what that allows. */
 function Construction({ built }: { built: string }) {
 	const { view, save, slab } = useDoor();
-	const trade = useTrade();
 	const unit = view.job.unit as Unit;
 	const [error, attempt] = useAttempt();
-	const now = trade?.constructions.find((c) => c.id === built);
+	const now = trade.constructions.find((c) => c.id === built);
 	return (
 		<div className="mb-4">
 			<label>
@@ -112,7 +110,7 @@ function Construction({ built }: { built: string }) {
 					}}
 				>
 					<option value="">not told yet</option>
-					{trade?.constructions.map((c) => (
+					{trade.constructions.map((c) => (
 						<option key={c.id} value={c.id}>
 							{c.name}
 						</option>

@@ -1,0 +1,139 @@
+package api
+
+import (
+	"encoding/json"
+	"net/http"
+	"path"
+	"reflect"
+	"strconv"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+
+	"kindmargin/core/job"
+)
+
+// No list on the wire is ever null.
+func init() { huma.DefaultArrayNullable = false }
+
+// schemas names schemas by type, and the two Choices also by package.
+func schemas(prefix string) huma.Registry {
+	return huma.NewMapRegistry(prefix, func(t reflect.Type, hint string) string {
+		name := huma.DefaultSchemaNamer(t, hint)
+		if name == "Choice" {
+			pkg := path.Base(t.PkgPath())
+			return strings.ToUpper(pkg[:1]) + pkg[1:] + name
+		}
+		return name
+	})
+}
+
+func config() huma.Config {
+	c := huma.DefaultConfig("Kind Margin", "1")
+	c.Components.Schemas = schemas("#/components/schemas/")
+	c.OpenAPIPath, c.DocsPath, c.SchemasPath = "/api/openapi", "", ""
+	c.CreateHooks = nil
+	c.Components.Schemas.RegisterTypeAlias(lengthType, reflect.TypeFor[lengthOnWire]())
+	return c
+}
+
+// OpenAPI is the contract as JSON, for the front end's types.
+func OpenAPI() ([]byte, error) {
+	a := humachi.New(chi.NewRouter(), config())
+	operations(a, server{})
+	b, err := json.MarshalIndent(a.OpenAPI(), "", "  ")
+	return append(b, '\n'), err
+}
+
+// FileSchema is the JSON Schema (2020-12) of the open job file, made from the
+// types that are kept.
+func FileSchema() ([]byte, error) {
+	r := schemas("#/$defs/")
+	r.RegisterTypeAlias(lengthType, reflect.TypeFor[lengthInFile]())
+	r.Schema(reflect.TypeFor[job.File](), true, "")
+	defs := map[string]*huma.Schema{}
+	for name, s := range r.Map() {
+		defs[name] = s
+	}
+	root := map[string]any{
+		"$schema":     "https://json-schema.org/draft/2020-12/schema",
+		"title":       "Kind Margin job file, version " + strconv.Itoa(job.FileVersion),
+		"description": "A house's doors with all that was read and chosen. Lengths are numbers of millimetres, or text with a unit such as \"30 5/8 in\".",
+		"$ref":        "#/$defs/File",
+		"$defs":       defs,
+	}
+	b, err := json.MarshalIndent(root, "", "  ")
+	return append(b, '\n'), err
+}
+
+// TradeJSON is the tables that choices are made from, with the cautions, as the
+// front end ships them: no failure of the network hides a caution.
+func TradeJSON() ([]byte, error) {
+	b, err := json.MarshalIndent(TradeTables(), "", "\t")
+	return append(b, '\n'), err
+}
+
+type lengthInFile float64
+
+// Schema says that a length in a file is a number or text with a unit.
+func (lengthInFile) Schema(huma.Registry) *huma.Schema {
+	return &huma.Schema{
+		Description: "Millimetres, or text with a unit.",
+		OneOf:       []*huma.Schema{{Type: huma.TypeNumber}, {Type: huma.TypeString}},
+	}
+}
+
+// The most that is read of a request: a change of a door, and a job file (five
+// thousand doors of thirty readings each).
+const (
+	largestChange = 1 << 20
+	largestFile   = 64 << 20
+)
+
+// operations tells the contract and who answers.
+func operations(a huma.API, s server) {
+	op := func(method, path, id, summary string) huma.Operation {
+		return huma.Operation{
+			Method: method, Path: "/api" + path, OperationID: id, Summary: summary, MaxBodyBytes: largestChange,
+			// Bodies are read by this package, which says in the trade's words what is wrong with them.
+			SkipValidateBody: true, SkipValidateParams: true,
+			Errors: []int{400, 403, 404, 405, 412, 413, 421, 422, 428, 500, 503, 507},
+		}
+	}
+	// Raw bodies are described after the operations are registered, which would
+	// call them text.
+	var describe []func()
+	defer func() {
+		for _, f := range describe {
+			f()
+		}
+	}()
+	taking := func(o huma.Operation, body reflect.Type) huma.Operation {
+		media := &huma.MediaType{}
+		o.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": media}}
+		describe = append(describe, func() { media.Schema = a.OpenAPI().Components.Schemas.Schema(body, true, o.OperationID) })
+		return o
+	}
+	door := "/jobs/{job}/openings/{opening}"
+	huma.Register(a, op(http.MethodGet, "/trade", "trade", "The tables that choices are made from"), s.trade)
+	huma.Register(a, op(http.MethodGet, "/jobs", "list-jobs", "All jobs, with those that were taken off"), s.jobs)
+	huma.Register(a, taking(op(http.MethodPost, "/jobs", "add-job", "Begin a job"), reflect.TypeFor[NewJob]()), s.addJob)
+	huma.Register(a, op(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), s.walk)
+	huma.Register(a, taking(op(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape or presets"), reflect.TypeFor[JobChange]()), s.changeJob)
+	huma.Register(a, op(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list"), s.removeJob)
+	huma.Register(a, op(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off"), s.restoreJob)
+	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), s.addOpening)
+	huma.Register(a, op(http.MethodGet, door, "opening", "An opening and its plan"), s.opening)
+	huma.Register(a, taking(op(http.MethodPatch, door, "change-opening", "Change an opening"), reflect.TypeFor[[]Op]()), s.change)
+	huma.Register(a, op(http.MethodPost, door+"/undo", "undo", "Take the last change back"), s.undo)
+	huma.Register(a, op(http.MethodPost, door+"/redo", "redo", "Bring the change again"), s.redo)
+	huma.Register(a, op(http.MethodDelete, door, "remove-opening", "Take an opening off the walk"), s.remove)
+	huma.Register(a, op(http.MethodPost, door+"/restore", "restore-opening", "Put a removed opening back"), s.restore)
+	huma.Register(a, op(http.MethodGet, door+"/stock", "stock", "Which stock size to buy for an opening"), s.stock)
+	huma.Register(a, op(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), s.export)
+	bring := op(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file")
+	bring.MaxBodyBytes = largestFile
+	huma.Register(a, bring, s.importFile)
+}

@@ -1,0 +1,261 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/job"
+	"kindmargin/store"
+)
+
+// JobPath is the job in an address.
+type JobPath struct {
+	Job string `path:"job"`
+}
+
+// Precondition is the version that a change was made from.
+type Precondition struct {
+	IfMatch string `header:"If-Match" doc:"The ETag that the change was made from."`
+}
+
+// Once is a key of the sender's own: the same request sent again with the same
+// key makes nothing more.
+type Once struct {
+	Key string `header:"Idempotency-Key" doc:"A key of your own: the same request sent again makes nothing more."`
+}
+
+func (o Once) check() error {
+	if len(o.Key) > 80 {
+		return huma.Error422UnprocessableEntity("Keep the Idempotency-Key under 80 letters.")
+	}
+	return nil
+}
+
+type raw struct {
+	RawBody []byte `contentType:"application/json"`
+}
+
+type body[T any] struct {
+	ETag string `header:"ETag"`
+	Body T
+}
+
+func (s server) jobs(ctx context.Context, _ *struct{}) (*body[[]JobHead], error) {
+	heads, err := s.store.Jobs(ctx)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	out := &body[[]JobHead]{Body: []JobHead{}}
+	for _, h := range heads {
+		out.Body = append(out.Body, headView(h))
+	}
+	return out, nil
+}
+
+func (s server) addJob(ctx context.Context, in *struct {
+	Once
+	raw
+},
+) (*body[JobHead], error) {
+	asked, err := read[NewJob](in.RawBody)
+	if err == nil {
+		err = in.check()
+	}
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	j := job.NewJob("", strings.TrimSpace(asked.Name), asked.Unit)
+	if err := j.CheckHead(); err != nil {
+		return nil, problem(ctx, err)
+	}
+	h, err := s.store.AddJob(ctx, j, in.Key)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return headBody(h), nil
+}
+
+func (s server) changeJob(ctx context.Context, in *struct {
+	JobPath
+	Precondition
+	raw
+},
+) (*body[JobHead], error) {
+	version, err := in.version()
+	if err != nil {
+		return nil, err
+	}
+	asked, err := read[JobChange](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	head, err := s.store.Head(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if asked.Name != nil {
+		head.Name = strings.TrimSpace(*asked.Name)
+	}
+	if asked.Unit != nil {
+		head.Unit = *asked.Unit
+		head.Tape = head.Tape.In(head.Unit)
+	}
+	if asked.Tape != nil {
+		head.Tape = *asked.Tape
+	}
+	if asked.Presets != nil {
+		head.Presets = *asked.Presets
+	}
+	if err := head.Job().CheckHead(); err != nil {
+		return nil, problem(ctx, err)
+	}
+	if head, err = s.store.SetHead(ctx, head, version); err != nil {
+		return nil, problem(ctx, err)
+	}
+	return headBody(head), nil
+}
+
+type jobIn struct {
+	JobPath
+	Precondition
+}
+
+func (s server) removeJob(ctx context.Context, in *jobIn) (*body[JobHead], error) {
+	return s.takeJob(ctx, in, true)
+}
+
+func (s server) restoreJob(ctx context.Context, in *jobIn) (*body[JobHead], error) {
+	return s.takeJob(ctx, in, false)
+}
+
+func (s server) takeJob(ctx context.Context, in *jobIn, off bool) (*body[JobHead], error) {
+	version, err := in.version()
+	if err != nil {
+		return nil, err
+	}
+	h, err := s.store.SetJobRemoved(ctx, in.Job, version, off)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return headBody(h), nil
+}
+
+func (s server) addOpening(ctx context.Context, in *struct {
+	JobPath
+	Once
+	raw
+},
+) (*body[OpeningView], error) {
+	asked, err := read[NewOpening](in.RawBody)
+	if err == nil {
+		err = in.check()
+	}
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	head, err := s.store.Head(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	o := job.NewOpening("", strings.TrimSpace(asked.Name), head.Unit)
+	o.Room = strings.TrimSpace(asked.Room)
+	if err := o.Check(head.Unit); err != nil {
+		return nil, problem(ctx, err)
+	}
+	k, err := s.store.AddOpening(ctx, in.Job, o, in.Key)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return openingBody(k), nil
+}
+
+func (s server) walk(ctx context.Context, in *struct {
+	JobPath
+	IfNoneMatch string `header:"If-None-Match" doc:"The ETag last read: 304 where nothing has changed since."`
+},
+) (*body[Walk], error) {
+	head, err := s.store.Head(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if in.IfNoneMatch == walkTag(head) {
+		return nil, huma.Status304NotModified()
+	}
+	head, list, off, err := s.store.Job(ctx, in.Job, func(id string, version int64) bool {
+		return s.doors.has(doorKey{in.Job, id, version, head.Version})
+	})
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	out := &body[Walk]{ETag: walkTag(head), Body: Walk{Job: headView(head), Doors: s.doors.of(head, list), Off: []OffWalk{}}}
+	for _, k := range off {
+		out.Body.Off = append(out.Body.Off, OffWalk{k.Opening.ID, k.Opening.Name, k.Opening.Room})
+	}
+	return out, nil
+}
+
+func walkTag(h store.Head) string { return `"walk-` + strings.Trim(etag(h.Walk), `"`) + `"` }
+
+type fileOut struct {
+	ContentType string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte `contentType:"application/json"`
+}
+
+func (s server) export(ctx context.Context, in *JobPath) (*fileOut, error) {
+	head, list, _, err := s.store.Job(ctx, in.Job, nil)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	j := head.Job()
+	for _, k := range list {
+		if k.Broken != nil { // a file that leaves a door out would pass for the whole job
+			return nil, problem(ctx, k.Broken)
+		}
+		j.Openings = append(j.Openings, k.Opening)
+	}
+	b, err := job.Encode(j)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if len(b) > largestFile {
+		return nil, huma.NewError(http.StatusInsufficientStorage, "The job is larger than a job file may be (64 MB): keep it by kindmargin backup, which holds any size.")
+	}
+	return &fileOut{"application/json", `attachment; filename="` + fileName(head.Name) + `"`, b}, nil
+}
+
+// fileName makes a job's name one that every disk takes.
+func fileName(name string) string {
+	plain := strings.Map(func(r rune) rune {
+		switch {
+		case r >= 'a' && r <= 'z', r >= '0' && r <= '9':
+			return r
+		case r >= 'A' && r <= 'Z':
+			return r + 'a' - 'A'
+		}
+		return '-'
+	}, name)
+	return strings.Trim(plain, "-") + ".job.json"
+}
+
+func (s server) importFile(ctx context.Context, in *struct {
+	Once
+	raw
+},
+) (*body[JobHead], error) {
+	if err := in.check(); err != nil {
+		return nil, err
+	}
+	j, err := job.Decode(in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	h, err := s.store.AddJob(ctx, j, in.Key)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return headBody(h), nil
+}

@@ -1,0 +1,124 @@
+package api
+
+import (
+	"context"
+	"reflect"
+	"unicode/utf8"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/store"
+)
+
+// OpeningPath is the opening in an address.
+type OpeningPath struct {
+	JobPath
+	Opening string `path:"opening"`
+}
+
+func (s server) opening(ctx context.Context, in *OpeningPath) (*body[OpeningView], error) {
+	k, err := s.store.Opening(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return openingBody(k), nil
+}
+
+func (s server) change(ctx context.Context, in *struct {
+	OpeningPath
+	Precondition
+	Label string `query:"label" doc:"What undo will call it, in at most 200 letters."`
+	raw
+},
+) (*body[OpeningView], error) {
+	version, err := in.version()
+	if err != nil {
+		return nil, err
+	}
+	if utf8.RuneCountInString(in.Label) > 200 {
+		return nil, huma.Error422UnprocessableEntity("Keep the label under 200 letters.")
+	}
+	k, err := s.store.Opening(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if k.Version != version {
+		return nil, problem(ctx, store.ErrStale)
+	}
+	ops, err := readOps(in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	o, err := patched(k.Opening, ops, k.Job.Unit)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if err := o.Check(k.Job.Unit); err != nil {
+		return nil, problem(ctx, err)
+	}
+	if reflect.DeepEqual(o, k.Opening) {
+		return openingBody(k), nil // nothing for undo to take back
+	}
+	if in.Label == "" {
+		in.Label = "a change"
+	}
+	if k, err = s.store.Save(ctx, k, in.Label, o); err != nil {
+		return nil, problem(ctx, err)
+	}
+	return openingBody(k), nil
+}
+
+type historyIn struct {
+	OpeningPath
+	Precondition
+}
+
+func (s server) undo(ctx context.Context, in *historyIn) (*body[OpeningView], error) {
+	return s.history(ctx, in, s.store.Undo)
+}
+
+func (s server) redo(ctx context.Context, in *historyIn) (*body[OpeningView], error) {
+	return s.history(ctx, in, s.store.Redo)
+}
+
+func (s server) history(ctx context.Context, in *historyIn, move func(context.Context, string, string, int64) (store.Kept, error)) (*body[OpeningView], error) {
+	version, err := in.version()
+	if err != nil {
+		return nil, err
+	}
+	k, err := move(ctx, in.Job, in.Opening, version)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return openingBody(k), nil
+}
+
+func (s server) stock(ctx context.Context, in *struct {
+	OpeningPath
+	Leaf int `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Which leaf of a pair."`
+},
+) (*body[[]StockFit], error) {
+	k, err := s.store.Opening(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	switch {
+	case k.Opening.Pair == nil:
+		in.Leaf = 0
+	case in.Leaf != 1 && in.Leaf != 2:
+		return nil, huma.Error422UnprocessableEntity("A pair has two leaves: ask for leaf 1 or 2.")
+	}
+	return &body[[]StockFit]{etag(k.Version), stockView(k.Job.Job(), k.Opening, in.Leaf)}, nil
+}
+
+func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {
+	version, err := in.version()
+	if err != nil {
+		return nil, err
+	}
+	return nil, problem(ctx, s.store.Remove(ctx, in.Job, in.Opening, version))
+}
+
+func (s server) restore(ctx context.Context, in *OpeningPath) (*struct{}, error) {
+	return nil, problem(ctx, s.store.PutBack(ctx, in.Job, in.Opening))
+}

@@ -1,0 +1,206 @@
+package api
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"reflect"
+	"slices"
+	"sort"
+	"strconv"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+	jsonpatch "github.com/evanphx/json-patch/v5"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+)
+
+// mostOps is how many operations one change holds: all readings of an opening.
+const mostOps = 1000
+
+type op struct {
+	Op    string          `json:"op"`
+	Path  string          `json:"path"`
+	Value json.RawMessage `json:"value"`
+}
+
+// readOps reads a change, each name and place in it exactly one that an opening
+// has.
+func readOps(raw []byte) ([]op, error) {
+	ops, err := read[[]op](raw)
+	if err != nil {
+		return nil, err
+	}
+	if len(ops) == 0 || len(ops) > mostOps {
+		return nil, job.FieldError{Problem: fmt.Sprintf("A change has 1 to %d operations, not %d.", mostOps, len(ops))}
+	}
+	for _, o := range ops {
+		if !slices.Contains([]string{"add", "remove", "replace", "test"}, o.Op) {
+			return nil, job.FieldError{Pointer: pointer(o), Problem: "A change can add, remove, replace or test."}
+		}
+		t, ok := job.TypeAt(openingType, o.Path)
+		if !ok || o.Path == "" {
+			return nil, job.FieldError{Pointer: pointer(o), Problem: "That does not belong there: an opening has no such place."}
+		}
+		if o.Op == "remove" {
+			continue
+		}
+		if o.Value == nil {
+			return nil, job.FieldError{Pointer: pointer(o), Problem: "That change needs a value."}
+		}
+		var f job.FieldError
+		if errors.As(job.CheckJSON(o.Value, t), &f) {
+			return nil, job.FieldError{Pointer: pointer(o) + f.Pointer, Problem: f.Problem}
+		}
+	}
+	return ops, nil
+}
+
+// pointer is an operation's path, cut where nobody would read on.
+func pointer(o op) string {
+	if len(o.Path) > 100 {
+		return o.Path[:strings.LastIndexByte(o.Path[:100], '/')+1]
+	}
+	return o.Path
+}
+
+// patched is an opening after a JSON Patch whose lengths may be text as a
+// person writes it.
+func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
+	var bad job.FieldErrors
+	for i, op := range ops {
+		if op.Op == "remove" {
+			continue
+		}
+		var v any
+		if err := json.Unmarshal(op.Value, &v); err != nil {
+			return o, misplaced(pointer(op), err)
+		}
+		value, err := json.Marshal(readLengths(op.Path, v, unit, &bad))
+		if err != nil {
+			return o, err
+		}
+		ops[i].Value = value
+	}
+	if len(bad) > 0 {
+		return o, bad[:min(len(bad), 20)]
+	}
+	doc, err := json.Marshal(o)
+	if err != nil {
+		return o, err
+	}
+	if doc, err = apply(doc, ops); err != nil {
+		return o, err
+	}
+	var after job.Opening
+	if err := json.Unmarshal(doc, &after); err != nil {
+		return o, wrongAt(ops, err)
+	}
+	if after.ID != o.ID {
+		return o, job.FieldError{Pointer: "/id", Problem: "An opening keeps its id."}
+	}
+	number(after.Readings)
+	after.Normalise()
+	return after, nil
+}
+
+// apply applies a JSON Patch, and names the operation that does not fit.
+func apply(doc []byte, ops []op) ([]byte, error) {
+	try := func(n int) ([]byte, error) {
+		raw, err := json.Marshal(ops[:n])
+		if err != nil {
+			return nil, err
+		}
+		patch, err := jsonpatch.DecodePatch(raw)
+		if err != nil {
+			return nil, err
+		}
+		return patch.ApplyWithOptions(doc, &jsonpatch.ApplyOptions{EscapeHTML: false})
+	}
+	after, err := try(len(ops))
+	if err == nil {
+		return after, nil
+	}
+	i := sort.Search(len(ops)-1, func(n int) bool { _, err := try(n + 1); return err != nil })
+	at := pointer(ops[i])
+	if ops[i].Op == "test" {
+		return nil, huma.Error412PreconditionFailed("What stood there when you looked is gone or has moved, so nothing was changed. The newer state is shown: do it again if it still holds.",
+			&huma.ErrorDetail{Location: at, Message: "Something else stands there now."})
+	}
+	return nil, job.FieldError{Pointer: at, Problem: "The change does not fit the opening: there is nothing at that place."}
+}
+
+// wrongAt points at the operation whose value does not belong where it went.
+func wrongAt(ops []op, err error) error {
+	for _, o := range ops {
+		if o.Op == "remove" {
+			continue
+		}
+		t, ok := job.TypeAt(openingType, o.Path)
+		if !ok {
+			continue
+		}
+		if err := json.Unmarshal(o.Value, reflect.New(t).Interface()); err != nil {
+			return misplaced(pointer(o), err)
+		}
+	}
+	return misplaced("", err)
+}
+
+var (
+	openingType = reflect.TypeFor[job.Opening]()
+	lengthType  = reflect.TypeFor[measure.Length]()
+)
+
+// isLength reports whether a JSON pointer into an opening leads to a length.
+func isLength(pointer string) bool {
+	t, ok := job.TypeAt(openingType, pointer)
+	for ok && t != nil && t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	return ok && t == lengthType
+}
+
+// readLengths replaces text by millimetres wherever a length stands.
+func readLengths(at string, value any, unit measure.Unit, bad *job.FieldErrors) any {
+	switch v := value.(type) {
+	case string:
+		if !isLength(at) {
+			return v
+		}
+		l, err := measure.Parse(v, unit)
+		if err != nil {
+			*bad = append(*bad, job.FieldError{Pointer: at, Problem: err.Error()})
+			return nil
+		}
+		return l
+	case map[string]any:
+		for k := range v {
+			v[k] = readLengths(at+"/"+job.Escape(k), v[k], unit, bad)
+		}
+	case []any:
+		for i := range v {
+			v[i] = readLengths(at+"/"+strconv.Itoa(i), v[i], unit, bad)
+		}
+	}
+	return value
+}
+
+// number gives an ID to readings that have none.
+func number(rs []survey.Reading) {
+	next := 1
+	for _, r := range rs {
+		if n, err := strconv.Atoi(strings.TrimPrefix(r.ID, "r")); err == nil && n >= next {
+			next = n + 1
+		}
+	}
+	for i := range rs {
+		if rs[i].ID == "" {
+			rs[i].ID = "r" + strconv.Itoa(next)
+			next++
+		}
+	}
+}

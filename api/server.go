@@ -1,0 +1,147 @@
+// Package api is the HTTP face of the program: requests in, core called,
+// answers out. The contract is the OpenAPI 3.1 document it serves.
+package api
+
+import (
+	"context"
+	"crypto/rand"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"runtime/debug"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"kindmargin/store"
+)
+
+type server struct {
+	store *store.Store
+	doors *doorCache
+}
+
+// New is the whole program behind HTTP: the API under /api, and the pages of
+// the front end, which may be nil. It answers only to the names of this machine
+// itself, so that no page elsewhere can reach it under a name of its own.
+func New(s *store.Store, pages http.Handler, log *slog.Logger) http.Handler {
+	r := chi.NewRouter()
+	foreign := http.NewCrossOriginProtection()
+	foreign.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		refuse(w, r, http.StatusForbidden, "A page from elsewhere asked for this change, so it was not made. Use Kind Margin's own page.")
+	}))
+	r.Use(logged(log), guarded, ownNames, foreign.Handler)
+	operations(humachi.New(r, config()), server{s, newDoorCache()})
+	r.Get("/healthz", func(w http.ResponseWriter, r *http.Request) {
+		if err := s.Ready(r.Context()); err != nil {
+			traceOf(r.Context()).cause = err
+			refuse(w, r, http.StatusServiceUnavailable, "The data file does not answer.")
+			return
+		}
+		w.Header().Set("Content-Type", "text/plain; charset=utf-8")
+		_, _ = fmt.Fprintln(w, "ok")
+	})
+	r.NotFound(func(w http.ResponseWriter, req *http.Request) {
+		if pages != nil && !strings.HasPrefix(req.URL.Path, "/api/") {
+			pages.ServeHTTP(w, req)
+			return
+		}
+		refuse(w, req, http.StatusNotFound, "There is nothing at this address: see /api/openapi.json for what there is.")
+	})
+	r.MethodNotAllowed(func(w http.ResponseWriter, req *http.Request) {
+		refuse(w, req, http.StatusMethodNotAllowed, fmt.Sprintf("This address does not take %.10s: see /api/openapi.json for what it takes.", req.Method))
+	})
+	return r
+}
+
+// trace follows one request: its ID, and what went wrong inside, which goes to
+// the log and never to the client.
+type trace struct {
+	id    string
+	cause error
+}
+
+type traceKey struct{}
+
+func traceOf(ctx context.Context) *trace {
+	if t, ok := ctx.Value(traceKey{}).(*trace); ok {
+		return t
+	}
+	return &trace{}
+}
+
+// logged logs each request, and answers for one that panics.
+func logged(log *slog.Logger) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			t := &trace{id: strings.ToLower(rand.Text()[:8])}
+			r = r.WithContext(context.WithValue(r.Context(), traceKey{}, t))
+			ww, start := middleware.NewWrapResponseWriter(w, r.ProtoMajor), time.Now()
+			ww.Header().Set("X-Request-Id", t.id)
+			defer func() {
+				if p := recover(); p != nil && p != http.ErrAbortHandler {
+					t.cause = fmt.Errorf("panic: %v\n%s", p, debug.Stack())
+					refuse(ww, r, http.StatusInternalServerError, wentWrong)
+				}
+				level := slog.LevelDebug
+				if ww.Status() >= 500 {
+					level = slog.LevelError
+				}
+				args := []any{
+					"request", t.id, "method", r.Method, "path", r.URL.Path,
+					"status", ww.Status(), "bytes", ww.BytesWritten(), "took", time.Since(start),
+				}
+				if t.cause != nil {
+					args = append(args, "cause", t.cause.Error())
+				}
+				log.Log(r.Context(), level, "request", args...)
+			}()
+			next.ServeHTTP(ww, r)
+		})
+	}
+}
+
+// guarded tells browsers to keep to what the program itself ships.
+func guarded(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+		h.Set("Referrer-Policy", "no-referrer")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+// ownNames refuses a request that calls this machine by a name that is not its
+// own: the address it came in on, or a loopback name.
+func ownNames(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host := r.Host
+		if name, _, err := net.SplitHostPort(host); err == nil {
+			host = name
+		}
+		host = strings.Trim(host, "[]")
+		ip := net.ParseIP(host)
+		if host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+			refuse(w, r, http.StatusMisdirectedRequest, "Kind Margin answers only on this machine: open it at the address that it printed when it started.")
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+func (s server) trade(context.Context, *struct{}) (*body[Trade], error) {
+	return &body[Trade]{Body: TradeTables()}, nil
+}
+
+// refuse answers outside the operations, in the form that they have.
+func refuse(w http.ResponseWriter, r *http.Request, status int, says string) {
+	e := huma.NewError(status, says).(*huma.ErrorModel)
+	write(w, r, e)
+}

@@ -1,0 +1,201 @@
+package job
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"reflect"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+)
+
+// CheckJSON reports, as a FieldError, the first thing in a JSON text that
+// encoding/json would drop or take for something else without a word: text that
+// is not UTF-8, a name that stands twice in one object, one that the type t does
+// not have exactly so, and more after the end. A nil type takes any name. That
+// the text fits the type otherwise is json.Unmarshal's to say.
+func CheckJSON(b []byte, t reflect.Type) error {
+	if !utf8.Valid(b) {
+		return FieldError{"", "It holds text that is not UTF-8: save it as UTF-8, then read it again."}
+	}
+	w := strictly{dec: json.NewDecoder(bytes.NewReader(b)), text: b}
+	w.dec.UseNumber()
+	if err := w.value(t, ""); err != nil {
+		var own FieldError
+		if errors.As(err, &own) {
+			return own
+		}
+		return FieldError{"", fmt.Sprintf("It is not whole: line %d is not JSON.", w.line())}
+	}
+	if _, err := w.dec.Token(); !errors.Is(err, io.EOF) {
+		return FieldError{"", "There is more after its end."}
+	}
+	return nil
+}
+
+type strictly struct {
+	dec  *json.Decoder
+	text []byte
+}
+
+func (w *strictly) line() int {
+	return 1 + bytes.Count(w.text[:w.dec.InputOffset()], []byte("\n"))
+}
+
+var unmarshaler = reflect.TypeFor[json.Unmarshaler]()
+
+// value reads one value that should have type t and stands at a JSON pointer.
+func (w *strictly) value(t reflect.Type, at string) error {
+	for t != nil && t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	if t != nil && reflect.PointerTo(t).Implements(unmarshaler) {
+		t = nil // it reads itself
+	}
+	token, err := w.dec.Token()
+	if err != nil {
+		return err
+	}
+	switch token {
+	case json.Delim('{'):
+		if err := w.object(t, at); err != nil {
+			return err
+		}
+	case json.Delim('['):
+		var elem reflect.Type
+		if t != nil && t.Kind() == reflect.Slice {
+			elem = t.Elem()
+		}
+		for i := 0; w.dec.More(); i++ {
+			if err := w.value(elem, at+"/"+strconv.Itoa(i)); err != nil {
+				return err
+			}
+		}
+	default:
+		if s, ok := token.(string); ok {
+			return w.whole(s, at)
+		}
+		return nil
+	}
+	_, err = w.dec.Token() // the closing brace or bracket
+	return err
+}
+
+func (w *strictly) object(t reflect.Type, at string) error {
+	seen := map[string]bool{}
+	for w.dec.More() {
+		token, err := w.dec.Token()
+		if err != nil {
+			return err
+		}
+		name, ok := token.(string)
+		if !ok {
+			return FieldError{at, fmt.Sprintf("Line %d is not JSON.", w.line())}
+		}
+		if err := w.whole(name, at); err != nil {
+			return err
+		}
+		here := at + "/" + Escape(name)
+		if seen[name] {
+			return FieldError{here, fmt.Sprintf("%q stands twice there (line %d): keep one of them.", short(name), w.line())}
+		}
+		seen[name] = true
+		field, err := fieldOf(t, name)
+		if err != nil {
+			return FieldError{here, fmt.Sprintf("%v (line %d).", err, w.line())}
+		}
+		if err := w.value(field, here); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// whole refuses text with half a character in it, which would be changed.
+func (w *strictly) whole(s, at string) error {
+	if strings.ContainsRune(s, utf8.RuneError) && !bytes.ContainsRune(w.text, utf8.RuneError) &&
+		!bytes.Contains(bytes.ToLower(w.text), []byte(`\ufffd`)) {
+		return FieldError{at, fmt.Sprintf("Line %d holds half a character: write it again.", w.line())}
+	}
+	return nil
+}
+
+// fieldOf is the type of a struct's field or a map's value by its JSON name;
+// nil for a type that takes any name.
+func fieldOf(t reflect.Type, name string) (reflect.Type, error) {
+	if t == nil {
+		return nil, nil
+	}
+	switch t.Kind() {
+	case reflect.Map:
+		return t.Elem(), nil
+	case reflect.Struct:
+		like := ""
+		for i := range t.NumField() {
+			tag, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
+			switch {
+			case tag == name:
+				return t.Field(i).Type, nil
+			case strings.EqualFold(tag, name):
+				like = tag
+			}
+		}
+		if like != "" {
+			return nil, fmt.Errorf("%q is not kept: write %q", short(name), like)
+		}
+	}
+	return nil, fmt.Errorf("%q is not something this program keeps", short(name))
+}
+
+// TypeAt is the type of what a JSON pointer (RFC 6901) into t leads to, exactly
+// as written: names in their own case, places of a list as plain numbers or "-"
+// for its end. ok is false where it leads nowhere.
+func TypeAt(t reflect.Type, pointer string) (at reflect.Type, ok bool) {
+	if pointer == "" {
+		return t, true
+	}
+	if pointer[0] != '/' {
+		return nil, false
+	}
+	for _, token := range strings.Split(pointer[1:], "/") {
+		for t.Kind() == reflect.Pointer {
+			t = t.Elem()
+		}
+		switch t.Kind() {
+		case reflect.Slice:
+			if n, err := strconv.ParseUint(token, 10, 31); token != "-" && (err != nil || strconv.FormatUint(n, 10) != token) {
+				return nil, false
+			}
+			t = t.Elem()
+		case reflect.Struct, reflect.Map:
+			field, err := fieldOf(t, unescape.Replace(token))
+			if err != nil {
+				return nil, false
+			}
+			t = field
+		default:
+			return nil, false
+		}
+	}
+	return t, true
+}
+
+var (
+	escape   = strings.NewReplacer("~", "~0", "/", "~1")
+	unescape = strings.NewReplacer("~1", "/", "~0", "~")
+)
+
+// Escape makes a name a token of a JSON pointer.
+func Escape(name string) string { return escape.Replace(short(name)) }
+
+// short keeps what others wrote out of our own words, but for its beginning.
+func short(s string) string {
+	r := []rune(s)
+	if len(r) > 40 {
+		return string(r[:40]) + "…"
+	}
+	return s
+}

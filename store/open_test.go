@@ -1,0 +1,234 @@
+package store
+
+import (
+	"database/sql"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+)
+
+// copied is a data file of the second form, as the program made it before files
+// bore a mark: two jobs, and one reading added to the linen room.
+func copied(t *testing.T) string {
+	b, err := os.ReadFile(filepath.Join("testdata", "form2.db"))
+	require.NoError(t, err)
+	path := filepath.Join(t.TempDir(), "house.db")
+	require.NoError(t, os.WriteFile(path, b, 0o600))
+	return path
+}
+
+func TestADataFileOfTheSecondFormOpens(t *testing.T) {
+	path := copied(t)
+	s := open(t, path)
+	heads, err := s.Jobs(t.Context())
+	require.NoError(t, err)
+	require.Len(t, heads, 2)
+	assert.Equal(t, "Tern House", heads[0].Name)
+	assert.False(t, heads[0].Removed)
+	k, err := s.Opening(t.Context(), "tern-house", "linen")
+	require.NoError(t, err)
+	assert.Equal(t, "width 725", k.Undo)
+	assert.Len(t, k.Opening.Readings, 10)
+	assert.Equal(t, measure.FromMM(1984.5), k.Opening.Readings[4].Value)
+	k, err = s.Undo(t.Context(), "tern-house", "linen", k.Version)
+	require.NoError(t, err)
+	assert.Len(t, k.Opening.Readings, 9)
+
+	// The file as it was stands beside it.
+	before, err := Check(t.Context(), path+".form2")
+	require.NoError(t, err)
+	assert.Equal(t, Report{Jobs: 2, Openings: 7, Changes: 8}, before)
+	id, _, err := header(path + ".form2")
+	require.NoError(t, err)
+	assert.Zero(t, id, "the copy is not brought to the newest form")
+}
+
+func TestABackupMadeWhileServingIsWhole(t *testing.T) {
+	s, path := fresh(t)
+	k := study(t, s) // in the journal, not yet in the file itself
+	for range 5 {
+		var err error
+		k, err = s.Save(t.Context(), k, "again", k.Opening)
+		require.NoError(t, err)
+	}
+	to := filepath.Join(t.TempDir(), "backup.db")
+	r, err := Backup(t.Context(), path, to)
+	require.NoError(t, err)
+	assert.Equal(t, Report{Jobs: 1, Openings: 1, Changes: 6}, r)
+	_, err = Backup(t.Context(), path, to)
+	assert.ErrorContains(t, err, "never overwrites")
+	info, err := os.Stat(to)
+	require.NoError(t, err)
+	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm(), "only its owner reads it")
+	back := open(t, to)
+	again, err := back.Opening(t.Context(), k.Job.ID, k.Opening.ID)
+	require.NoError(t, err)
+	assert.Equal(t, k.Version, again.Version)
+	info, err = os.Stat(path)
+	require.NoError(t, err)
+	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
+}
+
+func TestAFileOfAnotherProgramIsNeverWrittenTo(t *testing.T) {
+	for name, make := range map[string]string{
+		"with tables of its own": `CREATE TABLE songs (a); CREATE TABLE bands (b); CREATE TABLE years (c);`,
+		"with a mark of its own": `PRAGMA application_id = 7; CREATE TABLE songs (a);`,
+	} {
+		path := filepath.Join(t.TempDir(), "songs.db")
+		db, err := sql.Open("sqlite", path)
+		require.NoError(t, err)
+		_, err = db.Exec(make)
+		require.NoError(t, err)
+		require.NoError(t, db.Close())
+		before, err := os.ReadFile(path)
+		require.NoError(t, err)
+		_, err = Open(t.Context(), path)
+		assert.ErrorContains(t, err, "another program", name)
+		after, err := os.ReadFile(path)
+		require.NoError(t, err)
+		assert.Equal(t, before, after, name)
+	}
+}
+
+func TestADamagedFileIsFoundAtStartAndNamed(t *testing.T) {
+	path := copied(t)
+	b, err := os.ReadFile(path)
+	require.NoError(t, err)
+	for i := 3 * 4096; i < 7*4096; i++ { // four pages lost
+		b[i] = 0xAA
+	}
+	require.NoError(t, os.WriteFile(path, b, 0o600))
+	_, err = Open(t.Context(), path)
+	assert.ErrorIs(t, err, ErrDamaged)
+	assert.ErrorContains(t, err, "house.db")
+	assert.ErrorContains(t, err, "backup")
+	_, err = Check(t.Context(), path)
+	assert.ErrorIs(t, err, ErrDamaged)
+	now, err := os.ReadFile(path)
+	require.NoError(t, err)
+	assert.Equal(t, b, now, "it is left as it was found")
+}
+
+func TestOneDoorThatCannotBeReadLeavesTheOthers(t *testing.T) {
+	s, path := fresh(t)
+	k := study(t, s)
+	two, err := s.AddOpening(t.Context(), k.Job.ID, job.NewOpening("", "Pantry", measure.Millimetres), "")
+	require.NoError(t, err)
+	_, err = s.write.Exec(`UPDATE changes SET doc = '{"name": 3' WHERE id = ?`, k.Version)
+	require.NoError(t, err)
+	_, walk, _, err := s.Job(t.Context(), k.Job.ID, nil)
+	require.NoError(t, err)
+	require.Len(t, walk, 2)
+	assert.ErrorIs(t, walk[0].Broken, ErrDamaged)
+	assert.Equal(t, two.Opening, walk[1].Opening)
+	_, err = s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
+	assert.ErrorIs(t, err, ErrDamaged)
+	_, err = Check(t.Context(), path)
+	assert.ErrorContains(t, err, "change 1 cannot be read")
+}
+
+func TestReadingWaitsForNoWriter(t *testing.T) {
+	s, path := fresh(t)
+	k := study(t, s)
+	other, err := sql.Open("sqlite", "file:"+strings.ReplaceAll(path, "?", "%3f")+"?_txlock=immediate")
+	require.NoError(t, err)
+	defer other.Close()
+	tx, err := other.Begin() // another program holds the lock to write
+	require.NoError(t, err)
+	start := time.Now()
+	_, err = s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
+	require.NoError(t, err)
+	_, _, _, err = s.Job(t.Context(), k.Job.ID, nil)
+	require.NoError(t, err)
+	assert.Less(t, time.Since(start), 4*time.Second, "not as long as a writer is waited for")
+	_, err = s.write.Exec(`PRAGMA busy_timeout = 50`)
+	require.NoError(t, err)
+	_, err = s.Save(t.Context(), k, "held", k.Opening)
+	assert.ErrorIs(t, err, ErrBusy)
+	require.NoError(t, tx.Rollback())
+	_, err = s.Save(t.Context(), k, "free", k.Opening)
+	assert.NoError(t, err)
+}
+
+func TestTheSameRequestSentAgainMakesOneThing(t *testing.T) {
+	s, _ := fresh(t)
+	j := job.NewJob("", "House", measure.Millimetres)
+	one, err := s.AddJob(t.Context(), j, "k1")
+	require.NoError(t, err)
+	again, err := s.AddJob(t.Context(), j, "k1")
+	require.NoError(t, err)
+	assert.Equal(t, one, again)
+	o := job.NewOpening("", "Study", measure.Millimetres)
+	a, err := s.AddOpening(t.Context(), one.ID, o, "k2")
+	require.NoError(t, err)
+	b, err := s.AddOpening(t.Context(), one.ID, o, "k2")
+	require.NoError(t, err)
+	assert.Equal(t, a, b)
+	heads, err := s.Jobs(t.Context())
+	require.NoError(t, err)
+	require.Len(t, heads, 1)
+	assert.Equal(t, 1, heads[0].Openings)
+}
+
+func TestAJobIsTakenOffAndPutBack(t *testing.T) {
+	s, _ := fresh(t)
+	k := study(t, s)
+	_, err := s.SetJobRemoved(t.Context(), k.Job.ID, 9, true)
+	assert.ErrorIs(t, err, ErrStale)
+	h, err := s.SetJobRemoved(t.Context(), k.Job.ID, 1, true)
+	require.NoError(t, err)
+	assert.True(t, h.Removed)
+	h, err = s.SetJobRemoved(t.Context(), k.Job.ID, h.Version, false)
+	require.NoError(t, err)
+	assert.False(t, h.Removed)
+	assert.Equal(t, 1, h.Openings, "with its doors")
+}
+
+func TestTheDemoPutsOnlyItsOwnFileAside(t *testing.T) {
+	real, path := fresh(t)
+	study(t, real)
+	require.NoError(t, real.Close())
+	assert.ErrorContains(t, Fresh(path), "may hold real work")
+	_, err := Check(t.Context(), path)
+	require.NoError(t, err, "it is left where it was")
+
+	path = filepath.Join(t.TempDir(), "demo.db")
+	require.NoError(t, Fresh(path), "there is nothing to put aside")
+	s := open(t, path)
+	require.NoError(t, s.MarkDemo(t.Context()))
+	k := study(t, s)
+	assert.ErrorContains(t, Fresh(path), "in use by another Kind Margin")
+	_, err = s.Save(t.Context(), k, "still there", k.Opening)
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	require.NoError(t, Fresh(path))
+	r, err := Check(t.Context(), path+".before")
+	require.NoError(t, err)
+	assert.Equal(t, 2, r.Changes, "put aside, not deleted")
+	_, err = os.Stat(path)
+	assert.ErrorIs(t, err, os.ErrNotExist)
+}
+
+// Importing a large house must not take a time that grows with its square.
+func TestFiveThousandDoorsAreBroughtInAtOnce(t *testing.T) {
+	s, _ := fresh(t)
+	j := job.NewJob("", "Works", measure.Millimetres)
+	for i := range MostDoors {
+		o := job.NewOpening("d"+strings.Repeat("0", i%3)+string(rune('a'+i%26))+time.Duration(i).String(), "Door", measure.Millimetres)
+		j.Openings = append(j.Openings, o)
+	}
+	start := time.Now()
+	h, err := s.AddJob(t.Context(), j, "")
+	require.NoError(t, err)
+	assert.Less(t, time.Since(start), 8*time.Second, "half a second on a quiet machine, 30 without the indexes")
+	_, err = s.AddOpening(t.Context(), h.ID, j.Openings[0], "")
+	assert.ErrorIs(t, err, ErrFull)
+}
