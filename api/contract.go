@@ -111,9 +111,9 @@ func operations(a huma.API, s server) {
 		}
 	}()
 	taking := func(o huma.Operation, body reflect.Type) huma.Operation {
-		media := &huma.MediaType{}
-		o.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": media}}
-		describe = append(describe, func() { media.Schema = a.OpenAPI().Components.Schemas.Schema(body, true, o.OperationID) })
+		in := &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{}}
+		o.RequestBody = in
+		describe = append(describe, func() { in.Content["application/json"].Schema = a.OpenAPI().Components.Schemas.Schema(body, true, o.OperationID) })
 		return o
 	}
 	door := "/jobs/{job}/openings/{opening}"

@@ -902,7 +902,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["NewJob"];
             };
         };
         responses: {
@@ -1444,7 +1444,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["JobChange"];
             };
         };
         responses: {
@@ -1714,7 +1714,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["NewOpening"];
             };
         };
         responses: {
@@ -2120,7 +2120,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": string;
+                "application/json": components["schemas"]["Op"][];
             };
         };
         responses: {
