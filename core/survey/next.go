@@ -85,7 +85,7 @@ func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
 	var list []Gain
 	for k, c := range fit {
 		j := n + k
-		noise := p.At(j, j) + c.Sigma()*c.Sigma()
+		noise := p.At(j, j) + s.prior.noise(c)
 		g := Gain{Reading: c}
 		var after, most float64
 		for i := range n {

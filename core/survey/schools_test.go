@@ -1,9 +1,7 @@
 package survey
 
 import (
-	"fmt"
 	"math"
-	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -199,7 +197,7 @@ func TestDiagonalsAgainstTheQuadrilateral(t *testing.T) {
 	cx, cy := circles(foot, d1, right) // head corner at the lock
 	p := OldOpening(800, 1998)
 	p.JambBow, p.HeadBow = 1e-4, 1e-4
-	p.Lean = 0.05
+	p.Lean, p.Slope = 0.05, 0.05
 	sure := mm(0.001)
 	s, err := Estimate([]Reading{
 		{Kind: Width, At: 0, Value: mm(foot), Sure: sure},
@@ -216,39 +214,6 @@ func TestDiagonalsAgainstTheQuadrilateral(t *testing.T) {
 	assert.InDelta(t, dx, u, 0.06)
 }
 
-// randomOpening draws an opening from the prior at the places that readings
-// and wanted figures touch, so that sureness can be held to account. The
-// covariance is built here from the formula, not by the code under test.
-func randomOpening(rng *rand.Rand, p Prior) truth {
-	side := func(mean, bow, run float64) func(float64) float64 {
-		// A stationary Gaussian bow by random Fourier features (Rahimi and
-		// Recht, 2007, from memory): cosines of normal frequencies.
-		const n = 60
-		lean := rng.NormFloat64() * p.Lean
-		off := mean
-		var w, phase [n]float64
-		for i := range n {
-			w[i], phase[i] = rng.NormFloat64()/run, rng.Float64()*2*math.Pi
-		}
-		return func(s float64) float64 {
-			v := off + lean*s
-			for i := range n {
-				v += bow * math.Sqrt(2.0/n) * math.Cos(w[i]*s+phase[i])
-			}
-			return v
-		}
-	}
-	pin := func(f func(float64) float64) func(float64) float64 {
-		at0 := f(0)
-		return func(s float64) float64 { return f(s) - at0 }
-	}
-	return truth{
-		h: pin(side(0, p.JambBow, p.JambRun)), f: pin(side(0, p.HeadBow, p.FloorRun)),
-		l: side(p.Width+rng.NormFloat64()*10, p.JambBow, p.JambRun),
-		t: side(p.Height+rng.NormFloat64()*10, p.HeadBow, p.HeadRun),
-	}
-}
-
 var fullTape = append(append([]Reading{}, schools["tape and square"]...), []Reading{
 	{Kind: Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200)},
 	{Kind: Plumb, Side: frame.Lock, At: mm(1800), From: mm(200)},
@@ -257,58 +222,6 @@ var fullTape = append(append([]Reading{}, schools["tape and square"]...), []Read
 	{Kind: Width, At: mm(600)},
 	{Kind: Width, At: mm(1400)},
 }...)
-
-// Sureness is honest: over random openings and noisy tapes the true figure
-// lies within two sigmas 93 to 97 times in a hundred; a planted slip of 10 mm
-// in a width is found and named at least 95 times, with under 2 false alarms.
-func TestSurenessIsHonestAndBlundersAreFound(t *testing.T) {
-	rng := rand.New(rand.NewPCG(11, 7))
-	p := OldOpening(826, 2030)
-	inside, all, alarms, found, named, openings := 0, 0, 0, 0, 0, 600
-	for range openings {
-		o := randomOpening(rng, p)
-		var rs []Reading
-		for i, r := range fullTape {
-			r = o.read(r, Offer{})
-			r.ID = fmt.Sprint(i)
-			r.Value += mm(rng.NormFloat64() * r.Sigma())
-			rs = append(rs, r)
-		}
-		s, err := Estimate(rs, nil, p)
-		require.NoError(t, err)
-		for _, row := range wantedOf(2030, 826) {
-			m, sd := s.Of(row)
-			var want float64
-			for _, c := range row {
-				want += c.By * o.side(c.Side, c.At)
-			}
-			all++
-			if math.Abs(want-m) <= 2*sd {
-				inside++
-			}
-		}
-		if len(s.Suspects()) > 0 {
-			alarms++
-		}
-		bad := 1 // the width at mid-height, which four others surround
-		rs[bad].Value += 10 * measure.Millimetre
-		s, err = Estimate(rs, nil, p)
-		require.NoError(t, err)
-		if x := s.Suspects(); len(x) > 0 && x[0].Reading.ID == rs[bad].ID {
-			found++
-			if x[0].Slip() == "the tape was misread by 10 mm" {
-				named++
-			}
-		}
-	}
-	share := func(n, of int) float64 { return float64(n) / float64(of) }
-	t.Logf("inside two sigmas %.3f, false alarms %.3f, found %.3f, slip named %.3f", share(inside, all), share(alarms, openings), share(found, openings), share(named, openings))
-	assert.GreaterOrEqual(t, share(inside, all), 0.93)
-	assert.LessOrEqual(t, share(inside, all), 0.97)
-	assert.Less(t, share(alarms, openings), 0.02)
-	assert.GreaterOrEqual(t, share(found, openings), 0.95)
-	assert.GreaterOrEqual(t, share(named, openings), 0.95)
-}
 
 func TestTheNextReadingIsTheOneThatHelpsMost(t *testing.T) {
 	p := OldOpening(826, 2030)

@@ -21,6 +21,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"sync"
 
 	"gonum.org/v1/gonum/mat"
 
@@ -33,18 +34,23 @@ import (
 type Prior struct {
 	Width, Height     float64 // nominal size
 	Offset            float64 // of each side from its nominal place
-	Lean              float64 // of a jamb from plumb, of head and floor from level
+	Lean              float64 // of a jamb from plumb
+	Slope             float64 // of head and floor from level
 	JambBow, HeadBow  float64 // HeadBow is for head and floor
 	JambRun, FloorRun float64 // ℓ: the length over which a side bends
 	HeadRun           float64
+	// Tape is the distance between two marks of the tape: what is read is rounded
+	// to it, which adds Tape²/12 to each reading's variance (a uniform error;
+	// JCGM 100:2008, 4.3.7). Nought where readings are not rounded.
+	Tape float64
 }
 
 // OldOpening is an opening in a house that has settled. Common practice.
 func OldOpening(width, height float64) Prior {
 	return Prior{
 		Width: width, Height: height, Offset: 50,
-		Lean: 0.004, JambBow: 1.5, HeadBow: 0.8,
-		JambRun: 700, FloorRun: 700, HeadRun: 400,
+		Lean: 0.004, Slope: 0.004, JambBow: 1.5, HeadBow: 0.8,
+		JambRun: 700, FloorRun: 400, HeadRun: 400,
 	}
 }
 
@@ -52,8 +58,7 @@ func OldOpening(width, height float64) Prior {
 // crookedness. Common practice.
 func NewFrame(width, height float64) Prior {
 	p := OldOpening(width, height)
-	p.Lean, p.JambBow, p.HeadBow = p.Lean/4, p.JambBow/4, p.HeadBow/4
-	return p
+	return p.crookeder(crookedness{0.25, 0.25, 0.25, 0.25})
 }
 
 // Each offer has three unknowns of its own, after the sides: how far its foot
@@ -70,6 +75,16 @@ const (
 	turnSpread  = 0.02 // mm per mm
 	mostOffers  = 60   // that a Side can number
 )
+
+// noise is the variance of a reading, mm²: its own and its rounding to the tape.
+// Where it was said how sure a reading is, that is the whole of it.
+func (p *Prior) noise(r Reading) float64 {
+	sigma := r.Sigma()
+	if r.Sure > 0 {
+		return sigma * sigma
+	}
+	return sigma*sigma + p.Tape*p.Tape/12
+}
 
 func (p *Prior) mean(s frame.Side) float64 {
 	switch s {
@@ -90,15 +105,15 @@ func (p *Prior) Cov(side frame.Side, s, t float64) float64 {
 		}
 		return shiftSpread * shiftSpread
 	}
-	bow, run := p.JambBow, p.JambRun
+	lean, bow, run := p.Lean, p.JambBow, p.JambRun
 	switch side {
 	case frame.Head:
-		bow, run = p.HeadBow, p.HeadRun
+		lean, bow, run = p.Slope, p.HeadBow, p.HeadRun
 	case frame.Foot:
-		bow, run = p.HeadBow, p.FloorRun
+		lean, bow, run = p.Slope, p.HeadBow, p.FloorRun
 	}
 	d := (s - t) / run
-	return p.Offset*p.Offset + p.Lean*p.Lean*s*t + bow*bow*math.Exp(-0.5*d*d)
+	return p.Offset*p.Offset + lean*lean*s*t + bow*bow*math.Exp(-0.5*d*d)
 }
 
 // Term is a multiple of one side's coordinate at one place: u of a jamb at
@@ -228,8 +243,11 @@ type Shape struct {
 	given  []Reading
 	rows   []Row        // the readings', then the two pins
 	resid  []float64    // y − Aμ
+	noise  []float64    // variances, mm²
 	chol   mat.Cholesky // of S
 	alpha  mat.VecDense // S⁻¹(y − Aμ)
+
+	suspects func() []Suspect // worked out when first asked for
 }
 
 // Estimate conditions the prior on the readings, and on the frame's two pins
@@ -276,7 +294,6 @@ func Estimate(readings []Reading, offers []Offer, p Prior) (*Shape, error) {
 
 func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Side, float64) float64) (*Shape, error) {
 	s := &Shape{prior: p, offers: offers, corner: corner}
-	noise := make([]float64, 0, len(readings)+2)
 	for _, r := range readings {
 		if r.Struck != "" {
 			continue
@@ -291,12 +308,12 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		s.given = append(s.given, r)
 		s.rows = append(s.rows, row)
 		s.resid = append(s.resid, r.Value.MM()-constant-p.meanOf(row))
-		noise = append(noise, r.Sigma()*r.Sigma())
+		s.noise = append(s.noise, p.noise(r))
 	}
 	for _, side := range []frame.Side{frame.Hinge, frame.Foot} {
 		s.rows = append(s.rows, Row{{side, 0, 1}})
 		s.resid = append(s.resid, 0)
-		noise = append(noise, 0)
+		s.noise = append(s.noise, 0)
 	}
 	n := len(s.rows)
 	cov := mat.NewSymDense(n, nil)
@@ -304,7 +321,7 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		for j := i; j < n; j++ {
 			cov.SetSym(i, j, p.covOf(s.rows[i], s.rows[j]))
 		}
-		cov.SetSym(i, i, cov.At(i, i)+noise[i])
+		cov.SetSym(i, i, cov.At(i, i)+s.noise[i])
 	}
 	if !s.chol.Factorize(cov) {
 		return nil, fmt.Errorf("the readings cannot be combined: the opening's prior has no spread")
@@ -312,6 +329,7 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 	if err := s.chol.SolveVecTo(&s.alpha, mat.NewVecDense(n, s.resid)); err != nil {
 		return nil, fmt.Errorf("combining %d readings: %w", len(readings), err)
 	}
+	s.suspects = sync.OnceValue(s.findSuspects)
 	return s, nil
 }
 
@@ -437,68 +455,6 @@ func (s *Shape) At(side frame.Side, at float64) (mean, sigma float64) {
 func (s *Shape) Of(figure Row) (mean, sigma float64) {
 	m, c := s.Joint([]Row{figure})
 	return m[0], math.Sqrt(max(c.At(0, 0), 0))
-}
-
-// suspectAt is the leave-one-out score from which a reading is called in
-// question: about one sound reading in two thousand.
-const suspectAt = 3.5
-
-// equally is the share of the worst score from which another reading is as
-// likely to be the wrong one.
-const equally = 0.97
-
-// Suspect is a reading that the others contradict.
-type Suspect struct {
-	Reading   Reading
-	Predicted float64 // what the other readings say it should be, mm
-	Sigma     float64 // of reading less prediction, mm
-	Score     float64 // how many sigmas it is off
-	// Or are readings that clash with this one as strongly: which of them is
-	// wrong cannot be told without reading one again.
-	Or []Reading
-}
-
-// Suspects lists the readings that the rest contradict, worst first. A bad
-// reading throws doubt on sound ones beside it, so each next suspect is sought
-// with the ones before it left out.
-func (s *Shape) Suspects() (list []Suspect) {
-	for rest := s; len(rest.given) > 0; {
-		worst, i := rest.worst()
-		if worst.Score <= suspectAt {
-			break
-		}
-		list = append(list, worst)
-		var err error
-		if rest, err = estimate(slices.Delete(slices.Clone(rest.given), i, i+1), s.offers, s.prior, s.corner); err != nil {
-			break
-		}
-	}
-	return list
-}
-
-// worst scores each reading against all the others, by leave-one-out in
-// closed form: e = [S⁻¹r]ᵢ/[S⁻¹]ᵢᵢ, σ = 1/√[S⁻¹]ᵢᵢ (Rasmussen and Williams,
-// eqs. 5.10–5.12, from memory), and returns the worst.
-func (s *Shape) worst() (worst Suspect, index int) {
-	var inv mat.SymDense
-	if err := s.chol.InverseTo(&inv); err != nil {
-		return worst, 0
-	}
-	scores := make([]float64, len(s.given))
-	for i, r := range s.given {
-		sigma := 1 / math.Sqrt(inv.At(i, i))
-		miss := s.alpha.AtVec(i) / inv.At(i, i)
-		scores[i] = math.Abs(miss) / sigma
-		if scores[i] > worst.Score {
-			worst, index = Suspect{Reading: r, Predicted: r.Value.MM() - miss, Sigma: sigma, Score: scores[i]}, i
-		}
-	}
-	for i, r := range s.given {
-		if i != index && scores[i] > equally*worst.Score {
-			worst.Or = append(worst.Or, r)
-		}
-	}
-	return worst, index
 }
 
 // Means returns the mean of each figure, in mm, without the cost of their

@@ -94,7 +94,7 @@ func TestEstimateAgainstConditionNormal(t *testing.T) {
 
 	nominal := map[frame.Side]float64{frame.Lock: 828, frame.Head: 2030}
 	bow := map[frame.Side]float64{frame.Hinge: 1.5, frame.Lock: 1.5, frame.Head: 0.8, frame.Foot: 0.8}
-	run := map[frame.Side]float64{frame.Hinge: 700, frame.Lock: 700, frame.Head: 400, frame.Foot: 700}
+	run := map[frame.Side]float64{frame.Hinge: 700, frame.Lock: 700, frame.Head: 400, frame.Foot: 400}
 	n, m := len(stations), len(rows)
 	prior := func(i, j int) float64 {
 		a, b := stations[i], stations[j]

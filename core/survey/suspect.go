@@ -1,0 +1,246 @@
+package survey
+
+import (
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/mat"
+)
+
+// suspectAt is the leave-one-out score from which a reading is called in
+// question: about one sound reading in five thousand.
+const suspectAt = 3.7
+
+// equally is by how much the misfit (χ²) that remains may differ between two
+// readings left out, for both to explain a clash as well: twenty to one.
+const equally = 6.0
+
+// mostInGroup is how many readings a person can look at for one clash.
+const mostInGroup = 6
+
+// swappedAt is how much misfit must go when two readings change places, for a
+// swap to be called; chance takes that much off once in three thousand pairs.
+const swappedAt = 16.0
+
+// Suspect is a reading that the others contradict.
+type Suspect struct {
+	Reading   Reading
+	Predicted float64 // what the other readings say it should be, mm
+	Sigma     float64 // of reading less prediction, mm
+	Score     float64 // how many sigmas it is off
+	// Or are readings that would explain the clash as well if they were wrong:
+	// which of them is, cannot be told without reading one more; see Split.
+	Or []Reading
+	// Swapped is a reading of the same kind that this one was written down for,
+	// and the other way round; nil where there is none.
+	Swapped *Reading
+
+	index, other int         // of Reading and Swapped among the readings given
+	without      [][]float64 // S⁻¹r with the reading, or each of Or, left out
+	members      []int
+}
+
+// clash is S⁻¹ and S⁻¹r of a survey from which readings are taken one by one.
+type clash struct {
+	n     int
+	inv   []float64 // n × n
+	alpha []float64
+	gone  []bool
+}
+
+// mostSuspects is how many are named at once: nobody mends more before reading
+// again.
+const mostSuspects = 100
+
+// Suspects lists the readings that the rest contradict, worst first, a hundred
+// at most. A bad reading throws doubt on sound ones beside it, so each next
+// suspect is sought with the ones before it left out.
+//
+// A reading is scored against all the others by leave-one-out in closed form:
+// e = [S⁻¹r]ᵢ/[S⁻¹]ᵢᵢ, σ = 1/√[S⁻¹]ᵢᵢ (Rasmussen and Williams, eqs. 5.10–5.12,
+// from memory); leaving it out takes (e/σ)² off the misfit χ² = rᵀS⁻¹r.
+func (s *Shape) Suspects() []Suspect { return s.suspects() }
+
+func (s *Shape) findSuspects() (list []Suspect) {
+	var inv mat.SymDense
+	// The factorisation succeeded, so an error can only warn of a large condition
+	// number.
+	_ = s.chol.InverseTo(&inv)
+	n := len(s.rows)
+	c := clash{n, make([]float64, n*n), make([]float64, n), make([]bool, n)}
+	for i := range n {
+		c.alpha[i] = s.alpha.AtVec(i)
+		for j := range n {
+			c.inv[i*n+j] = inv.At(i, j)
+		}
+	}
+	for {
+		x, ok := s.worst(&c)
+		if !ok || len(list) == mostSuspects {
+			return list
+		}
+		list = append(list, x)
+		c.take(x.index)
+		if x.Swapped != nil {
+			c.take(x.other)
+		}
+	}
+}
+
+// gain is by how much χ² falls with a reading left out.
+func (c *clash) gain(i int) float64 { return c.alpha[i] * c.alpha[i] / c.inv[i*c.n+i] }
+
+// without is S⁻¹r with reading k left out.
+func (c *clash) without(k int) []float64 {
+	out := make([]float64, c.n)
+	f := c.alpha[k] / c.inv[k*c.n+k]
+	for i := range out {
+		out[i] = c.alpha[i] - c.inv[i*c.n+k]*f
+	}
+	out[k] = 0
+	return out
+}
+
+// take leaves reading k out for good: S⁻¹ is brought down by one row and column.
+func (c *clash) take(k int) {
+	c.alpha = c.without(k)
+	c.gone[k] = true
+	row := slices.Clone(c.inv[k*c.n : (k+1)*c.n])
+	for i := range c.n {
+		if c.gone[i] && i != k || row[i] == 0 {
+			continue
+		}
+		f := row[i] / row[k]
+		own := c.inv[i*c.n : (i+1)*c.n]
+		for j := range own {
+			own[j] -= f * row[j]
+		}
+	}
+}
+
+func (s *Shape) worst(c *clash) (x Suspect, ok bool) {
+	best, at := 0.0, -1
+	for i := range s.given {
+		if !c.gone[i] {
+			if g := c.gain(i); g > best {
+				best, at = g, i
+			}
+		}
+	}
+	if at < 0 {
+		return x, false
+	}
+	i, j, swap := s.swapped(c)
+	if swap > swappedAt && swap > best-equally/2 {
+		x = s.suspect(c, i)
+		other := s.given[j]
+		x.Swapped, x.other, x.Score = &other, j, math.Sqrt(swap)
+		return x, true
+	}
+	if best <= suspectAt*suspectAt {
+		return x, false
+	}
+	// The reading whose error looks like a slip comes before those that explain the
+	// clash as well.
+	group := []int{at}
+	for k := range s.given {
+		if k != at && !c.gone[k] && len(group) < mostInGroup && c.gain(k) > max(best-equally, suspectAt*suspectAt/2) {
+			group = append(group, k)
+		}
+	}
+	slices.SortStableFunc(group, func(a, b int) int {
+		slip := func(k int) int {
+			if s.suspect(c, k).Slip() != "" {
+				return 0
+			}
+			return 1
+		}
+		return slip(a) - slip(b)
+	})
+	x = s.suspect(c, group[0])
+	for _, k := range group[1:] {
+		x.Or = append(x.Or, s.given[k])
+	}
+	if len(group) > 1 {
+		x.members = group
+		for _, k := range group {
+			x.without = append(x.without, c.without(k))
+		}
+	}
+	return x, true
+}
+
+func (s *Shape) suspect(c *clash, i int) Suspect {
+	precision := c.inv[i*c.n+i]
+	miss := c.alpha[i] / precision
+	return Suspect{
+		Reading: s.given[i], Predicted: s.given[i].Value.MM() - miss, Sigma: 1 / math.Sqrt(precision),
+		Score: math.Abs(c.alpha[i]) / math.Sqrt(precision), index: i,
+	}
+}
+
+// swapped finds the two readings of one kind that, written down for one another,
+// would take most off the misfit: with d the difference of the two,
+//
+//	χ² falls by −2d(αᵢ − αⱼ) − d²·([S⁻¹]ᵢᵢ − 2[S⁻¹]ᵢⱼ + [S⁻¹]ⱼⱼ)
+func (s *Shape) swapped(c *clash) (first, second int, most float64) {
+	var odd []int // each of a swapped pair is off by two sigmas or more
+	for i := range s.given {
+		if !c.gone[i] && c.gain(i) > 4 {
+			odd = append(odd, i)
+		}
+	}
+	for k, i := range odd {
+		a, value := s.given[i], s.given[i].Value.MM()
+		for _, j := range odd[k+1:] {
+			b := &s.given[j]
+			if a.Kind != b.Kind || a.Side.Upright() != b.Side.Upright() || a.Offer != b.Offer {
+				continue
+			}
+			d := b.Value.MM() - value
+			falls := -2*d*(c.alpha[i]-c.alpha[j]) - d*d*(c.inv[i*c.n+i]-2*c.inv[i*c.n+j]+c.inv[j*c.n+j])
+			if falls > most {
+				first, second, most = i, j, falls
+			}
+		}
+	}
+	return first, second, most
+}
+
+// Split is the reading that would tell best which of a suspect's group is wrong:
+// one of them read again, or one of the candidates. Each reading of the group,
+// left out, foretells other values; those that differ most against the noise
+// tell most. ok is false where there is no group.
+func (s *Shape) Split(x Suspect, candidates []Reading) (best Reading, ok bool) {
+	if len(x.members) < 2 {
+		return best, false
+	}
+	most := 0.0
+	try := func(r Reading, row Row) {
+		foretold := make([]float64, len(x.without))
+		for i, known := range s.rows {
+			cov := s.prior.covOf(known, row)
+			for k, alpha := range x.without {
+				foretold[k] += cov * alpha[i]
+			}
+		}
+		tells, sigma := 0.0, math.Sqrt(s.prior.noise(r))
+		for k := range foretold {
+			for l := range k {
+				tells += min(math.Abs(foretold[k]-foretold[l])/(4*sigma), 1)
+			}
+		}
+		if tells > 1.05*most { // what was read already is read again before something new
+			best, most, ok = r, tells, true
+		}
+	}
+	for _, k := range x.members {
+		try(s.given[k], s.rows[k])
+	}
+	for _, r := range candidates {
+		if row, _, err := s.rowOf(r); err == nil {
+			try(r, row)
+		}
+	}
+	return best, ok
+}
