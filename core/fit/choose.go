@@ -16,6 +16,7 @@ type Weighed struct {
 	Deepest frame.Each[float64] // most that comes off each edge, mm
 	Over    frame.Each[float64] // by how much that passes the edge's limit, mm
 	Handle  float64             // how far a bore that is there ends up outside the usual handle heights, mm
+	Strike  float64             // how far it ends up below the strike that is there (above is negative), mm
 	Uneven  float64             // how unlike stiles and rails end up, mm
 	Edges   float64             // long edges that are cut
 }
@@ -32,7 +33,7 @@ func Weigh(o Outline, s slab.Slab, ways []Laying) []Weighed {
 				w.Deepest[side] = max(w.Deepest[side], c.Depth)
 				mean[side] += max(c.Depth, 0) / float64(len(w.Cuts[side]))
 			}
-			if most := s.Most(side).MM(); w.Deepest[side] > most+shortBy {
+			if most := s.Most(side).MM(); w.Deepest[side] > most+overBy {
 				w.Over[side] = w.Deepest[side] - most
 			}
 			if side.Upright() && w.Deepest[side] > 0.25 {
@@ -43,12 +44,18 @@ func Weigh(o Outline, s slab.Slab, ways []Laying) []Weighed {
 			// The bore's height above the floor once the slab hangs.
 			up := w.Length[2] - (s.Handle.MM() - w.Top[1]) + o.Edges[frame.Foot].GapAt(math.Inf(1))
 			w.Handle = max(usual.Least.MM()-up, up-usual.Most.MM(), 0)
+			if o.strike > 0 {
+				w.Strike, w.Handle = s.Handle.MM()-w.Final-o.strike, 0
+			}
 		}
 		w.Uneven = math.Abs(mean[frame.Hinge]-mean[frame.Lock]) + 0.1*math.Abs(mean[frame.Head]-mean[frame.Foot])
 		list[i] = w
 	}
 	return list
 }
+
+// overBy is what no saw tells: a limit passed by less is kept to.
+const overBy = 0.25
 
 // rule is one thing that decides between ways of laying the slab, in order.
 type rule struct {
@@ -80,6 +87,7 @@ var rules = []rule{
 		return cut
 	}, 0.05},
 	{"what may come off each edge is kept to", func(w Weighed, _ slab.Slab) float64 { return sum(w.Over) }, 0.05},
+	{"the bore that is there meets the strike that is there", func(w Weighed, _ slab.Slab) float64 { return math.Abs(w.Strike) }, 0.5},
 	{"the handle that is bored stays at a usable height", func(w Weighed, _ slab.Slab) float64 { return w.Handle }, 1},
 	{"stiles and rails that show stay alike", func(w Weighed, s slab.Slab) float64 {
 		if c, _ := trade.ConstructionByID(s.Construction); c.Framed {
@@ -119,19 +127,52 @@ func Choose(ways []Weighed, s slab.Slab) (best int, why []string) {
 	return left[0], why
 }
 
-// Pass is one pass of the plane, between two places along the edge.
-type Pass struct{ From, To float64 }
+// Ways lists the ways of laying a slab that are worth weighing: all Layings, and
+// where a bore is to meet a strike those that bring it there.
+func Ways(o Outline, s slab.Slab) []Laying {
+	ways := Layings()
+	if o.strike > 0 && s.Handle > 0 {
+		for _, r := range Registrations {
+			ways = append(ways, Laying{r, MeetStrike})
+		}
+	}
+	return ways
+}
 
-// Passes gives the passes of a plane that takes off bite at a time, for a
-// straight cut from depth first at 0 to depth last at length: the pass i of n
-// covers where more than (n−i)·bite must come off, so that a taper's passes
-// lengthen from its deep end.
+// Shared lists the ways that share what comes off as the limits allow, beside
+// the usual ones: for a slab that every usual way takes too much off.
+func Shared(s slab.Slab) (ways []Laying) {
+	for _, r := range append([]Registration{ShareWidth}, Registrations...) {
+		ways = append(ways, Laying{r, ShareLength})
+	}
+	for _, e := range AllEnds {
+		ways = append(ways, Laying{ShareWidth, e})
+	}
+	return ways
+}
+
+// Keeps reports whether a way is big enough for the outline and keeps to what
+// may come off each edge.
+func (w Weighed) Keeps() bool { return len(w.Short) == 0 && sum(w.Over) == 0 }
+
+// Pass is one pass of the plane, between two places along the edge, taking off
+// Bite, all in mm.
+type Pass struct{ From, To, Bite float64 }
+
+// Passes gives the passes of a plane that takes off bite at most at a time, for
+// a straight cut from depth first at 0 to depth last at length: the n passes take
+// off the same, so that they add up to the depth, and pass i of n covers where
+// more than (n−i) of them must come off, so that a taper's passes lengthen from
+// its deep end.
 func Passes(first, last, length, bite float64) []Pass {
 	n := int(math.Ceil(max(first, last)/bite - 1e-9))
+	if n > 0 {
+		bite = max(first, last) / float64(n)
+	}
 	list := make([]Pass, 0, n)
 	for i := 1; i <= n; i++ {
 		over := float64(n-i) * bite
-		p := Pass{0, length}
+		p := Pass{0, length, bite}
 		if first != last {
 			at := length * (over - first) / (last - first) // where the depth is just over
 			if first > last {

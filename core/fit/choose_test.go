@@ -65,8 +65,11 @@ func TestPassesByHand(t *testing.T) {
 	}
 	p = Passes(0, 2, 800, 1)
 	require.Len(t, p, 2)
-	assert.Equal(t, Pass{400, 800}, p[0])
-	assert.Equal(t, Pass{0, 800}, p[1])
+	assert.Equal(t, Pass{400, 800, 1}, p[0])
+	assert.Equal(t, Pass{0, 800, 1}, p[1])
+	p = Passes(2.5, 2.5, 800, 1)
+	require.Len(t, p, 3)
+	assert.InDelta(t, 2.5, p[0].Bite+p[1].Bite+p[2].Bite, 1e-9, "the passes add up to the depth, and no more")
 	assert.Len(t, Passes(2, 2, 800, 1), 2, "even: full length each time")
 	assert.Empty(t, Passes(0, 0, 800, 1))
 }
@@ -89,4 +92,74 @@ func TestInsertsByHand(t *testing.T) {
 	assert.Equal(t, frame.Foot, one[0].End)
 	s.Construction = "solid"
 	assert.Empty(t, Lay(o, frame.Each[float64]{}, s, Laying{KeepLock, KeepHead}).Inserts(s))
+}
+
+// 30 mm too long, 8 allowed at the head and 22 at the foot: none of the usual
+// ways keeps to both, sharing it does. And the same across.
+func TestWhatIsSpareIsSharedAsTheLimitsAllow(t *testing.T) {
+	o, err := Draw(rigid(t, 768, 1960, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	size := o.Size()
+	limit := func(v float64) *measure.Length { l := mm(v); return &l }
+	s := slab.Slab{Width: mm(size.Width), Length: mm(size.Length + 30), Thickness: mm(35), Limits: slab.Limits{Head: limit(8), Foot: limit(22), Hinge: limit(5), Lock: limit(5)}}
+	usual := Weigh(o, s, Layings())
+	for _, w := range usual {
+		assert.False(t, w.Keeps(), "%v: 30, 15 and 15, or 30 at one end", w.Laying)
+	}
+	ways := Weigh(o, s, Shared(s))
+	best, _ := Choose(ways, s)
+	require.True(t, ways[best].Keeps())
+	assert.InDelta(t, 8, ways[best].Deepest[frame.Head], 0.2)
+	assert.InDelta(t, 22, ways[best].Deepest[frame.Foot], 0.2)
+
+	s = slab.Slab{Width: mm(size.Width + 30), Length: mm(size.Length), Thickness: mm(35), Limits: slab.Limits{Head: limit(5), Foot: limit(5), Hinge: limit(22), Lock: limit(8)}}
+	ways = Weigh(o, s, Shared(s))
+	best, _ = Choose(ways, s)
+	require.True(t, ways[best].Keeps())
+	assert.InDelta(t, 22, ways[best].Deepest[frame.Hinge], 0.2)
+	assert.InDelta(t, 8, ways[best].Deepest[frame.Lock], 0.2)
+}
+
+// Even stiles are even once what was left on is planed off: 12 mm to come off,
+// 2 of them left on the lock edge for now, are 6 at the hinge edge and 4 now.
+func TestEvenStilesAreEvenOnceTheLeaveOnIsPlaned(t *testing.T) {
+	o, err := Draw(rigid(t, 768, 1990, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	size := o.Size()
+	s := slab.Slab{Width: mm(size.Width + 12), Length: mm(size.Length + 10), Thickness: mm(35)}
+	laid := Lay(o, frame.Each[float64]{frame.Lock: 2}, s, Laying{EvenStiles, KeepHead})
+	assert.InDelta(t, 6, laid.Cuts[frame.Hinge][2].Depth, 0.05)
+	assert.InDelta(t, 4, laid.Cuts[frame.Lock][2].Depth, 0.05)
+}
+
+// A bore 970 below the slab's top, and a strike that the latch meets 937 below
+// the finished one: 33 mm come off the head.
+func TestTheBoreIsBroughtToTheStrike(t *testing.T) {
+	o, err := Draw(rigid(t, 768, 1960, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	size := o.Size()
+	s := slab.Slab{Width: mm(size.Width), Length: mm(size.Length + 50), Thickness: mm(35), Handle: mm(970)}
+	o = o.Strike(937)
+	ways := Weigh(o, s, Ways(o, s))
+	best, _ := Choose(ways, slab.Slab{Handle: s.Handle})
+	for _, w := range ways {
+		if w.Along == MeetStrike {
+			assert.InDelta(t, 33, w.Deepest[frame.Head], 0.1)
+			assert.InDelta(t, 17, w.Deepest[frame.Foot], 0.1)
+			assert.InDelta(t, 0, w.Strike, 0.1)
+		}
+	}
+	assert.NotEqual(t, KeepHead, ways[best].Along)
+}
+
+// A slab narrower at its foot has no foot mark past its own corner.
+func TestNoMarkLiesBeyondTheSlab(t *testing.T) {
+	o, err := Draw(rigid(t, 768, 1960, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	s := slab.Slab{Width: mm(790), WidthFoot: mm(776), Length: mm(1981), LengthLock: mm(1975), Thickness: mm(35)}
+	laid := Lay(o, frame.Each[float64]{}, s, Laying{KeepLock, KeepHead})
+	assert.InDelta(t, 776, laid.Cuts[frame.Foot][2].At, 1e-9)
+	assert.InDelta(t, 790, laid.Cuts[frame.Head][2].At, 1e-9)
+	assert.InDelta(t, 1975, laid.Cuts[frame.Lock][4].At, 1e-9)
+	assert.InDelta(t, 1981, laid.Cuts[frame.Hinge][4].At, 1e-9)
 }

@@ -18,6 +18,18 @@ const (
 	EvenStiles Registration = "even stiles"     // the same off both, so that the stiles look alike
 )
 
+// ShareWidth and ShareLength take as near the same off both edges as what may
+// come off each allows. They are not among Registrations and AllEnds: they are
+// weighed where no other way keeps to the limits.
+const (
+	ShareWidth  Registration = "as the limits share it"
+	ShareLength Ends         = "as the limits share it"
+)
+
+// MeetStrike takes as much off the head as brings a bore that is there to the
+// strike that is there. It needs Outline.Strike.
+const MeetStrike Ends = "bore to the strike"
+
 // AsOffered cuts the slab as it stood in the opening when its gaps were read.
 // It is not among Registrations: it needs Outline.Offer.
 const AsOffered Registration = "as offered up"
@@ -96,6 +108,8 @@ type Laid struct {
 	// Top is the distance from the uncut slab's top to the cut head at the
 	// hinge edge and at the lock edge, mm.
 	Top [2]float64
+	// Final is the same at the lock edge once what is left on is planed off, mm.
+	Final float64
 	// LockEdge is the distance from the uncut slab's lock edge to the cut
 	// one, at head and foot, mm.
 	LockEdge [2]float64
@@ -111,7 +125,9 @@ const shortBy = 0.05
 func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	final := lay(o, frame.Each[float64]{}, s, r)
 	if r.Across == AsOffered { // it stays where it stood; nothing is shifted to leave more on
-		return final
+		first := lay(o, leave, s, r)
+		first.Short = final.Short
+		return first
 	}
 	spare := final
 	if r.Along != KeepHead {
@@ -151,14 +167,18 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	switch r.Across {
 	case KeepHinge:
 		rake = 0
-	case EvenStiles:
+	case EvenStiles, ShareWidth:
 		rake /= 2
 	case AsOffered:
 		rake = math.Atan(o.offered.lean)
 	}
 	sin, cos := math.Sincos(rake)
-	for i, p := range c {
+	// What is left on is planed off again: even is what is even without it.
+	line := o.Corners()
+	for i := range c {
+		p, q := c[i], line[i]
 		c[i] = Corner{p.X*cos - p.Y*sin, p.X*sin + p.Y*cos}
+		line[i] = Corner{q.X*cos - q.Y*sin, q.X*sin + q.Y*cos}
 	}
 	var shift float64
 	// Where each lock corner of the slab stands, about: its own width there.
@@ -169,7 +189,14 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	case KeepHinge:
 		shift = -min(c[topHinge].X, c[footHinge].X)
 	default:
-		shift = (atHead+atFoot)/4 - (c[topLock].X+c[footLock].X+c[topHinge].X+c[footHinge].X)/4
+		shift = (atHead+atFoot)/4 - (line[topLock].X+line[footLock].X+line[topHinge].X+line[footHinge].X)/4
+		// No further than leaves the slab what is to be left on its lock edge.
+		shift = min(shift, max(atHead-c[topLock].X, atFoot-c[footLock].X))
+	}
+	if r.Across == ShareWidth {
+		hinge := max(line[topHinge].X, line[footHinge].X) + shift - s.Most(frame.Hinge).MM()
+		lock := max(atHead-line[topLock].X, atFoot-line[footLock].X) - shift - s.Most(frame.Lock).MM()
+		shift += max(lock, 0) - max(hinge, 0)
 	}
 	top := max(c[topHinge].Y, c[topLock].Y)
 	if r.Across == AsOffered {
@@ -177,8 +204,8 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 		top = o.offered.x*sin + o.offered.y*cos + length
 	}
 	for i := range c { // the slab's own frame: x from its hinge edge, y down from its top
-		c[i].X += shift
-		c[i].Y = top - c[i].Y
+		c[i].X, line[i].X = c[i].X+shift, line[i].X+shift
+		c[i].Y, line[i].Y = top-c[i].Y, top-line[i].Y
 	}
 
 	laid := Laid{Laying: r, Left: leave}
@@ -214,6 +241,7 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	lower := func(by float64) {
 		for i := range c {
 			c[i].Y += by
+			line[i].Y += by
 		}
 		top += by
 	}
@@ -223,9 +251,18 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 		shared = 0
 	}
 	if r.Across != AsOffered && r.Along != KeepHead {
-		shared = max(min(s.FootAt(0)-footAt(0), s.FootAt(1)-footAt(width)), 0)
-		if r.Along == EvenEnds {
-			shared /= 2
+		spare := max(min(s.FootAt(0)-footAt(0), s.FootAt(1)-footAt(width)), 0)
+		final := max(min(s.FootAt(0)-down(line[footHinge], line[footLock], 0), s.FootAt(1)-down(line[footHinge], line[footLock], width)), 0)
+		shared = spare
+		switch r.Along {
+		case EvenEnds:
+			shared = min(final/2, spare)
+		case ShareLength:
+			own := max(c[topHinge].Y, c[topLock].Y) // what the head's own shape takes
+			over := max(s.FootAt(0)-footAt(0), s.FootAt(1)-footAt(width)) - s.Most(frame.Foot).MM()
+			shared = min(max(min(final/2, s.Most(frame.Head).MM()-own), over, 0), spare)
+		case MeetStrike:
+			shared = min(max(s.Handle.MM()-o.strike-line[topLock].Y, 0), spare)
 		}
 		lower(shared)
 	}
@@ -235,24 +272,40 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	}
 	// Marks at the ends, the middle and the quarters of the slab.
 	for i := range 5 {
-		y := length * float64(i) / 4
-		whole := widthAt(y)
-		cutH, cutL := hingeAt(y), whole-lockAt(y)
-		gh, gl := gap(frame.Hinge, y), gap(frame.Lock, y)
-		left := leave[frame.Lock] + leave[frame.Hinge]
-		opening := whole - cutH - cutL + gh + gl - left
-		laid.Cuts[frame.Hinge] = append(laid.Cuts[frame.Hinge], Cut{At: y, Depth: cutH, Opening: opening, NearGap: gh, FarGap: gl, OtherCut: cutL, Left: left, Whole: whole})
-		laid.Cuts[frame.Lock] = append(laid.Cuts[frame.Lock], Cut{At: y, Depth: cutL, Opening: opening, NearGap: gl, FarGap: gh, OtherCut: cutH, Left: left, Whole: whole})
+		part := float64(i) / 4
+		for _, edge := range [2]frame.Side{frame.Hinge, frame.Lock} {
+			at, from := length*part, 0.0
+			if edge == frame.Lock { // whose length may be another
+				from = s.HeadAt(1)
+				at = (s.FootAt(1) - from) * part
+			}
+			y := from + at
+			whole := widthAt(y)
+			cutH, cutL := hingeAt(y), whole-lockAt(y)
+			gh, gl := gap(frame.Hinge, y), gap(frame.Lock, y)
+			left := leave[frame.Lock] + leave[frame.Hinge]
+			cut := Cut{At: at, Depth: cutH, Opening: whole - cutH - cutL + gh + gl - left, NearGap: gh, FarGap: gl, OtherCut: cutL, Left: left, Whole: whole}
+			if edge == frame.Lock {
+				cut.Depth, cut.OtherCut, cut.NearGap, cut.FarGap = cutL, cutH, gl, gh
+			}
+			laid.Cuts[edge] = append(laid.Cuts[edge], cut)
+		}
 	}
-	for i := range 3 {
-		x := width * float64(i) / 2
+	for i := range 6 {
+		side, x := frame.Head, width*float64(i/2)/2
+		if i%2 == 1 { // the foot may be narrower
+			side, x = frame.Foot, widthAt(length)*float64(i/2)/2
+		}
 		cutT, cutF := headAt(x)-s.HeadAt(part(x)), s.FootAt(part(x))-footAt(x)
 		whole := s.FootAt(part(x)) - s.HeadAt(part(x))
 		left := headLeft(x) - headLeft(highest)
 		more := gap(frame.Head, x) - gap(frame.Head, highest)
-		laid.Cuts[frame.Head] = append(laid.Cuts[frame.Head], Cut{
-			At: x, Depth: cutT, Opening: cutT - shared - more + left, NearGap: more, Left: left, Shared: shared, Whole: whole,
-		})
+		if side == frame.Head {
+			laid.Cuts[side] = append(laid.Cuts[side], Cut{
+				At: x, Depth: cutT, Opening: cutT - shared - more + left, NearGap: more, Left: left, Shared: shared, Whole: whole,
+			})
+			continue
+		}
 		gt, gf := gap(frame.Head, x), gap(frame.Foot, x)
 		leftLong := leave[frame.Foot] + headLeft(x)
 		opening := whole - cutT - cutF + gt + gf - leftLong
@@ -294,6 +347,7 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 		laid.Length[i] = min(footAt(x), s.FootAt(part(x))) - max(headAt(x), s.HeadAt(part(x)))
 	}
 	laid.Top = [2]float64{c[topHinge].Y, c[topLock].Y}
+	laid.Final = line[topLock].Y
 	laid.LockEdge = [2]float64{widthAt(c[topLock].Y) - c[topLock].X, widthAt(c[footLock].Y) - c[footLock].X}
 	return laid
 }

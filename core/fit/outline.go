@@ -95,6 +95,7 @@ type Outline struct {
 
 	pins    Line    // of the jamb, u over v
 	offered *placed // where the slab stood when it was offered up
+	strike  float64 // from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
 }
 
 // placed is where a slab's foot hinge corner stands in the hung frame, and how
@@ -106,6 +107,13 @@ type placed struct{ x, y, lean float64 }
 func (o Outline) Offer(u, v, lean float64) Outline {
 	sin, cos := math.Sincos(math.Atan(o.pins.B))
 	o.offered = &placed{(u-o.pins.A)*cos - v*sin, (u-o.pins.A)*sin + v*cos, -lean - o.pins.B}
+	return o
+}
+
+// Strike gives the outline with the strike that is there, in mm down the lock
+// edge from the finished head, for the laying MeetStrike.
+func (o Outline) Strike(down float64) Outline {
+	o.strike = down
 	return o
 }
 

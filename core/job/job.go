@@ -298,10 +298,12 @@ func (o Opening) Check(u measure.Unit) error {
 			bad.add(at+"/name", "Say what stood in the opening, in 1 to %d letters.", longestName)
 		}
 		var se *slab.Error
-		if errors.As((slab.Slab{Width: f.Width, Length: f.Length}).Check(u), &se) {
+		if errors.As((slab.Slab{Width: f.Width, Length: f.Length, WidthMid: f.WidthMid, WidthFoot: f.WidthFoot, LengthLock: f.LengthLock}).Check(u), &se) {
 			bad.add(at+"/"+se.Field, "%s", se.Problem)
 		} else if f.Width == 0 || f.Length == 0 {
 			bad.add(at+"/width", "Give the width and the length of what stood in the opening.")
+		} else if f.Square != nil && f.Square.Abs() > 30*measure.Millimetre {
+			bad.add(at+"/square", "%s out of square is no door: measure it again.", measure.Say(*f.Square, u))
 		}
 	}
 	seen := map[string]bool{}

@@ -57,12 +57,16 @@ func (s *Shape) learn(doubted map[int]bool) Prior {
 		}
 	}
 	hinge := len(s.given) // the row of the pin h(0) = 0; that of f(0) = 0 follows
-	lean, bow := s.weigh(append(thin(jambs), hinge), func(lean, bow float64) Prior {
+	var offers []int
+	for i := hinge + 2; i < len(s.rows); i++ {
+		offers = append(offers, i)
+	}
+	lean, bow := s.weigh(append(append(thin(jambs), hinge), offers...), func(lean, bow float64) Prior {
 		return p.crookeder(crookedness{lean, bow, 1, 1})
 	})
 	both := math.Sqrt(lean * bow)
 	p = p.crookeder(crookedness{lean, bow, both, both})
-	slope, headBow := s.weigh(append(thin(heads), hinge, hinge+1), func(slope, bow float64) Prior {
+	slope, headBow := s.weigh(append(append(thin(heads), hinge, hinge+1), offers...), func(slope, bow float64) Prior {
 		return p.crookeder(crookedness{1, 1, slope, bow})
 	})
 	return p.crookeder(crookedness{1, 1, slope, headBow})

@@ -63,9 +63,15 @@ type Reading struct {
 type Offer struct {
 	ID     string         `json:"id"`
 	Name   string         `json:"name"`
-	Width  measure.Length `json:"width"`
-	Length measure.Length `json:"length"`
+	Width  measure.Length `json:"width"`        // at its head
+	Length measure.Length `json:"length"`       // on its hinge edge
 	Old    bool           `json:"old,omitzero"` // the old door, as it hung; else the slab that is to be cut
+
+	// What else was measured of it; nought or nil where it was not.
+	WidthMid   measure.Length  `json:"widthMid,omitzero"`
+	WidthFoot  measure.Length  `json:"widthFoot,omitzero"`
+	LengthLock measure.Length  `json:"lengthLock,omitzero"` // on its lock edge
+	Square     *measure.Length `json:"square,omitempty"`    // the head's lock corner above square to the hinge edge
 }
 
 // usual is the standard deviation of a reading by its kind, in millimetres:
@@ -139,13 +145,13 @@ func sideName(s frame.Side) string {
 // unit of the reading itself.
 var rangeOf = map[Kind]struct{ least, most measure.Length }{
 	Width:  {300 * measure.Millimetre, 3 * measure.Metre},
-	Height: {1200 * measure.Millimetre, 4 * measure.Metre},
+	Height: {500 * measure.Millimetre, 4 * measure.Metre}, // a cupboard under the stairs
 	Plumb:  {-100 * measure.Millimetre, 100 * measure.Millimetre},
 	Level:  {-100 * measure.Millimetre, 100 * measure.Millimetre},
 	Square: {-60 * measure.Millimetre, 60 * measure.Millimetre},
 
 	Straight: {-40 * measure.Millimetre, 40 * measure.Millimetre},
-	Diagonal: {1300 * measure.Millimetre, 5 * measure.Metre},
+	Diagonal: {600 * measure.Millimetre, 5 * measure.Metre},
 	Gap:      {0, 80 * measure.Millimetre},
 }
 

@@ -1,6 +1,7 @@
 package survey
 
 import (
+	"fmt"
 	"math"
 	"testing"
 
@@ -296,4 +297,46 @@ func TestStruckAndUnknownOffers(t *testing.T) {
 	_, err = Estimate([]Reading{{Kind: Gap, Offer: "x", Side: frame.Lock, At: mm(100), Value: mm(3)}}, nil, OldOpening(828, 2030))
 	var oe *OfferError
 	assert.ErrorAs(t, err, &oe)
+}
+
+// An old door that was trimmed to a crooked opening is no rectangle: what its
+// gaps tell of the opening is as sure as the door was measured.
+func TestAnOldDoorIsAsSureAsItWasMeasured(t *testing.T) {
+	p := OldOpening(800, 2000)
+	var gaps []Reading
+	for _, v := range []float64{100, 1000, 1900} {
+		for _, side := range []frame.Side{frame.Hinge, frame.Lock} {
+			gaps = append(gaps, Reading{ID: fmt.Sprint(side, v), Kind: Gap, Offer: "d", Side: side, At: mm(v), Value: mm(3)})
+		}
+	}
+	for _, u := range []float64{50, 740} {
+		for _, side := range []frame.Side{frame.Head, frame.Foot} {
+			gaps = append(gaps, Reading{ID: fmt.Sprint(side, u), Kind: Gap, Offer: "d", Side: side, At: mm(u), Value: mm(3)})
+		}
+	}
+	// The door is 794 wide at its head and 788 at its foot, and the opening with it:
+	// 3 mm of light all round.
+	foot := Row{{frame.Lock, 0, 1}, {frame.Hinge, 0, -1}}
+	once := Offer{ID: "d", Name: "old door", Width: mm(794), Length: mm(1994), Old: true}
+	s, err := Estimate(gaps, []Offer{once}, p)
+	require.NoError(t, err)
+	w, sd := s.Of(foot)
+	assert.Greater(t, 2*sd, math.Abs(w-794), "one width does not tell the foot's: ± holds the truth")
+	assert.Greater(t, sd, 4.0)
+	thrice := once
+	thrice.WidthMid, thrice.WidthFoot = mm(791), mm(788)
+	s, err = Estimate(gaps, []Offer{thrice}, p)
+	require.NoError(t, err)
+	w, sd = s.Of(foot)
+	assert.InDelta(t, 794, w, 1)
+	assert.Less(t, sd, 1.2)
+	square := measure.Length(0)
+	thrice.Square = &square
+	thrice.LengthLock = mm(1994)
+	head := Row{{frame.Head, 790, 1}, {frame.Head, 0, -1}, {frame.Hinge, 1900, 0.395}, {frame.Hinge, 0, -0.395}} // against square to the hinge jamb
+	_, before := s.Of(head)
+	s, err = Estimate(gaps, []Offer{thrice}, p)
+	require.NoError(t, err)
+	_, after := s.Of(head)
+	assert.Less(t, after, before/2, "its square tells the head's")
 }

@@ -61,20 +61,48 @@ func NewFrame(width, height float64) Prior {
 	return p.crookeder(crookedness{0.25, 0.25, 0.25, 0.25})
 }
 
-// Each offer has three unknowns of its own, after the sides: how far its foot
-// at the hinge edge stands from the frame's origin along u and v, and its turn
-// (positive where its head leans toward the hinge jamb).
+// Each offer has unknowns of its own, after the sides: how far its foot at the
+// hinge edge stands from the frame's origin along u and v, its turn (positive
+// where its head leans toward the hinge jamb), and by how much its lock edge,
+// head and foot stand off the rectangle of its first width and length, seen from
+// its hinge edge. A door that was trimmed to its opening is no rectangle.
 const (
 	placed = frame.Side(16)
 
-	across = 0
-	up     = 1
-	turn   = 2
+	across = iota - 1
+	up
+	turn
+	oldLock // of the old door
+	oldHead
+	oldFoot
+	newLock // of the slab that is to be cut
+	newHead
+	newFoot
+	unknowns
 
 	shiftSpread = 50.0 // mm
 	turnSpread  = 0.02 // mm per mm
 	mostOffers  = 60   // that a Side can number
 )
+
+// shapes is what is believed of a door's own edges: offset and bow in mm, lean
+// in mm per mm. An old door was planed to its opening; a new slab comes from a
+// machine. Common practice.
+var shapes = [2]struct{ offset, lean, bow, run float64 }{
+	{30, 0.003, 0.5, 700},
+	{30, 0.0007, 0.25, 700},
+}
+
+// unknown is one of an offer's unknowns; shape those of its edges.
+func unknown(k, which int) frame.Side { return placed + frame.Side(unknowns*k+which) }
+
+func shape(k int, of Offer, side frame.Side) frame.Side {
+	which := map[frame.Side]int{frame.Lock: oldLock, frame.Head: oldHead, frame.Foot: oldFoot}[side]
+	if !of.Old {
+		which += newLock - oldLock
+	}
+	return unknown(k, which)
+}
 
 // noise is the variance of a reading, mm²: its own and its rounding to the tape.
 // Where it was said how sure a reading is, that is the whole of it.
@@ -100,10 +128,16 @@ func (p *Prior) mean(s frame.Side) float64 {
 // independent.
 func (p *Prior) Cov(side frame.Side, s, t float64) float64 {
 	if side >= placed {
-		if (side-placed)%3 == turn {
+		switch which := int(side-placed) % unknowns; which {
+		case turn:
 			return turnSpread * turnSpread
+		case across, up:
+			return shiftSpread * shiftSpread
+		default:
+			e := shapes[(which-oldLock)/3]
+			d := (s - t) / e.run
+			return e.offset*e.offset + e.lean*e.lean*s*t + e.bow*e.bow*math.Exp(-0.5*d*d)
 		}
-		return shiftSpread * shiftSpread
 	}
 	lean, bow, run := p.Lean, p.JambBow, p.JambRun
 	switch side {
@@ -198,16 +232,43 @@ func (r Reading) Row(p Prior) Row {
 // its value that the slab's own size makes.
 func gapRow(r Reading, k int, of Offer) (row Row, constant float64) {
 	at := r.At.MM()
-	side := func(unknown int) frame.Side { return placed + frame.Side(3*k+unknown) }
 	switch r.Side {
 	case frame.Hinge: // slab's edge at u = across − turn·v
-		return Row{{side(across), 0, 1}, {side(turn), 0, -at}, {frame.Hinge, at, -1}}, 0
+		return Row{{unknown(k, across), 0, 1}, {unknown(k, turn), 0, -at}, {frame.Hinge, at, -1}}, 0
 	case frame.Lock:
-		return Row{{frame.Lock, at, 1}, {side(across), 0, -1}, {side(turn), 0, at}}, -of.Width.MM()
+		return Row{{frame.Lock, at, 1}, {unknown(k, across), 0, -1}, {unknown(k, turn), 0, at}, {shape(k, of, frame.Lock), at, -1}}, -of.Width.MM()
 	case frame.Head: // slab's edge at v = up + length + turn·u
-		return Row{{frame.Head, at, 1}, {side(up), 0, -1}, {side(turn), 0, -at}}, -of.Length.MM()
+		return Row{{frame.Head, at, 1}, {unknown(k, up), 0, -1}, {unknown(k, turn), 0, -at}, {shape(k, of, frame.Head), at, -1}}, -of.Length.MM()
 	}
-	return Row{{side(up), 0, 1}, {side(turn), 0, at}, {frame.Foot, at, -1}}, 0
+	return Row{{unknown(k, up), 0, 1}, {unknown(k, turn), 0, at}, {shape(k, of, frame.Foot), at, 1}, {frame.Foot, at, -1}}, 0
+}
+
+// own is what was measured of an offer's own edges, as rows with their values
+// and variances: width at head, middle and foot, length on both edges, and how
+// square its head is. The foot's corner at the hinge edge is its origin.
+func (of Offer) own(k int) (rows []Row, values, noise []float64) {
+	add := func(value, sigma float64, row ...Term) {
+		rows, values, noise = append(rows, row), append(values, value), append(noise, sigma*sigma)
+	}
+	lock, head, foot := shape(k, of, frame.Lock), shape(k, of, frame.Head), shape(k, of, frame.Foot)
+	width, length := of.Width.MM(), of.Length.MM()
+	sigma := usual[Width]
+	add(0, sigma, Term{lock, length, 1})
+	if of.WidthMid > 0 {
+		add(of.WidthMid.MM()-width, sigma, Term{lock, length / 2, 1})
+	}
+	if of.WidthFoot > 0 {
+		add(of.WidthFoot.MM()-width, sigma, Term{lock, 0, 1})
+	}
+	add(0, sigma, Term{head, 0, 1})
+	add(0, 0, Term{foot, 0, 1})
+	if of.LengthLock > 0 {
+		add(of.LengthLock.MM()-length, sigma, Term{head, width, 1}, Term{foot, width, -1})
+	}
+	if of.Square != nil {
+		add(of.Square.MM(), usual[Square], Term{head, width, 1}, Term{head, 0, -1})
+	}
+	return rows, values, noise
 }
 
 // diagonalRow is a diagonal as a linear figure about the corners' present
@@ -241,7 +302,7 @@ type Shape struct {
 	offers []Offer
 	corner func(frame.Side, float64) float64 // the places that diagonals are linear about
 	given  []Reading
-	rows   []Row        // the readings', then the two pins
+	rows   []Row        // the readings', then the two pins, then what was measured of the offers
 	resid  []float64    // y − Aμ
 	noise  []float64    // variances, mm²
 	chol   mat.Cholesky // of S
@@ -315,6 +376,13 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		s.resid = append(s.resid, 0)
 		s.noise = append(s.noise, 0)
 	}
+	for k, of := range offers {
+		if !slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Gap && r.Offer == of.ID }) {
+			continue
+		}
+		rows, values, noise := of.own(k)
+		s.rows, s.resid, s.noise = append(s.rows, rows...), append(s.resid, values...), append(s.noise, noise...)
+	}
 	n := len(s.rows)
 	cov := mat.NewSymDense(n, nil)
 	for i := range n {
@@ -359,7 +427,7 @@ func (s *Shape) Placing(offer string) (u, v, lean float64, ok bool) {
 		return 0, 0, 0, false
 	}
 	m := s.Means([]Row{
-		{{placed + frame.Side(3*k+across), 0, 1}}, {{placed + frame.Side(3*k+up), 0, 1}}, {{placed + frame.Side(3*k+turn), 0, 1}},
+		{{unknown(k, across), 0, 1}}, {{unknown(k, up), 0, 1}}, {{unknown(k, turn), 0, 1}},
 	})
 	return m[0], m[1], m[2], true
 }
