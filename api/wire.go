@@ -585,13 +585,13 @@ func TradeTables() Trade {
 		}
 		t.Constructions = append(t.Constructions, v)
 	}
-	for _, e := range fit.AllEnds {
+	for _, e := range append(slices.Clone(fit.AllEnds), fit.ShareLength, fit.MeetStrike) {
 		t.Ends = append(t.Ends, Named{string(e), job.EndReasons[e]})
 	}
 	for _, r := range trade.HingeRules {
 		t.HingeRules = append(t.HingeRules, HingeRule{r.ID, r.Name, r.Source})
 	}
-	for _, r := range append(slices.Clone(fit.Registrations), fit.AsOffered) {
+	for _, r := range append(slices.Clone(fit.Registrations), fit.AsOffered, fit.ShareWidth) {
 		t.Registrations = append(t.Registrations, Named{string(r), job.Reasons[r]})
 	}
 	for _, h := range job.Habits {

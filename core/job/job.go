@@ -146,6 +146,7 @@ type Cut struct {
 	Registration string `json:"registration"`   // a fit.Registration, or ByRule
 	Ends         string `json:"ends,omitempty"` // a fit.Ends, or ByRule
 	LeaveOn      Habit  `json:"leaveOn"`
+	Knowing      bool   `json:"knowing,omitempty"` // cut though the head's slope is hardly known
 	// Straight or scribed, or ByRule: scribed where straightness costs more than
 	// the unevenness accepted.
 	LockEdge string `json:"lockEdge,omitempty"`

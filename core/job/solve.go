@@ -28,7 +28,7 @@ var registrations, allEnds = func() (across, along []string) {
 	for _, e := range fit.AllEnds {
 		along = append(along, string(e))
 	}
-	return append(across, string(fit.AsOffered)), along
+	return append(across, string(fit.AsOffered), string(fit.ShareWidth)), append(along, string(fit.ShareLength), string(fit.MeetStrike))
 }()
 
 // Weight says what a finding asks for.
@@ -128,6 +128,23 @@ type Gauges struct {
 	Flush        figure.Figure // the hinge margin with both leaves flush
 }
 
+// Clash is a reading that the others contradict.
+type Clash struct {
+	Reading survey.Reading
+	Or      []survey.Reading // would explain it as well
+	Swapped *survey.Reading  // was written down for it, and the other way round
+	Again   survey.Reading   // to read next: the reading itself, or what tells most; without an ID where it is a new one
+	Text    string
+}
+
+// Settled is the plan with a clash settled one way: a reading struck out, or two
+// values changed round.
+type Settled struct {
+	Reading survey.Reading
+	Swapped *survey.Reading
+	Plan    *Plan
+}
+
 // Drawing is what the daylight drawing is made of, in mm in the hung frame.
 type Drawing struct {
 	Width, Height float64    // of the slab, greatest
@@ -167,6 +184,11 @@ type Plan struct {
 	Notches  []Notch
 	Next     Step
 	Findings []Finding
+	// Clashes are readings that contradict the others. While there are any, every
+	// figure that hangs on the readings is doubtful: nothing is cut or marked to it.
+	Clashes []Clash
+	// Without are the plans that settling the first clash would give.
+	Without  []Settled
 	ToRead   []Suggestion
 	Margins  []MarginFigure
 	Sureness frame.Each[float64] // worst sigma of a margin on each side, mm
@@ -201,6 +223,33 @@ func median(v []float64) float64 {
 // clashes is said in Findings, and everything that does not hang on it is
 // still answered. It is a pure function of its arguments.
 func Solve(j Job, o Opening) Plan {
+	plan := solve(j, o)
+	if len(plan.Clashes) == 0 {
+		return plan
+	}
+	c := plan.Clashes[0]
+	ways := append([]survey.Reading{c.Reading}, c.Or...)
+	for _, r := range ways[:min(len(ways), 3)] {
+		settled := o
+		settled.Readings = slices.Clone(o.Readings)
+		for i := range settled.Readings {
+			own := &settled.Readings[i]
+			switch {
+			case c.Swapped != nil && own.ID == r.ID:
+				own.Value = c.Swapped.Value
+			case c.Swapped != nil && own.ID == c.Swapped.ID:
+				own.Value = r.Value
+			case own.ID == r.ID:
+				own.Struck = "left out to see"
+			}
+		}
+		other := solve(j, settled)
+		plan.Without = append(plan.Without, Settled{r, c.Swapped, &other})
+	}
+	return plan
+}
+
+func solve(j Job, o Opening) Plan {
 	if o.Pair == nil {
 		return solveLeaf(j, o, 0, nil)
 	}
@@ -309,31 +358,73 @@ func (s *solver) survey() {
 		s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/at", "The %s was read outside the opening, which is about %v by %v: correct its place. It is left out until then.",
 			r.Name(s.unit), measure.FromMM(s.width), measure.FromMM(s.height))
 	}
-	shape, err := survey.Estimate(fits, s.o.Offers, prior)
+	prior.Tape = s.tape.Step().MM()
+	shape, err := survey.Learn(fits, s.o.Offers, prior)
 	if err != nil { // cannot be: every reading was checked and the prior is ours
 		s.say(Stop, StepMeasure, "/readings", "The readings cannot be combined: %v.", err)
 		shape, _ = survey.Estimate(nil, nil, prior)
 	}
 	s.shape = shape
-	for _, x := range shape.Suspects() {
-		i := slices.IndexFunc(s.o.Readings, func(r survey.Reading) bool { return r.ID == x.Reading.ID })
-		text := fmt.Sprintf("The %s reads %%v, but the others say about %%v", x.Reading.Name(s.unit))
-		if slip := x.Slip(); slip != "" {
-			text += ": perhaps " + slip
-		}
-		if len(x.Or) > 0 {
-			text += ". It clashes with the " + x.Or[0].Name(s.unit) + ", and nothing tells which is wrong: read one of them again."
-		} else {
-			text += ". Read it again, or strike it out."
-		}
-		s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/value", text, x.Reading.Value, measure.FromMM(x.Predicted))
-	}
+	s.clashes()
 	if s.widths == 0 {
 		s.say(Stop, StepMeasure, "", "No width has been read: take one at the top hinge's height first.")
 	}
 	if s.heights == 0 {
 		s.say(Stop, StepMeasure, "", "No floor-to-head height has been read: take one beside the hinge jamb.")
 	}
+}
+
+// clashes says which readings the others contradict, and what would settle it.
+func (s *solver) clashes() {
+	for _, x := range s.shape.Suspects() {
+		c := Clash{Reading: x.Reading, Or: x.Or, Again: x.Reading}
+		i := slices.IndexFunc(s.o.Readings, func(r survey.Reading) bool { return r.ID == x.Reading.ID })
+		name := x.Reading.Name(s.unit)
+		text := fmt.Sprintf("The %s reads %s, but the others say about %s", name, measure.Say(x.Reading.Value, s.unit), s.about(x.Predicted))
+		switch {
+		case x.Swapped != nil:
+			c.Swapped = x.Swapped
+			text = fmt.Sprintf("The %s (%s) and the %s (%s) look as if each was written down for the other. Read one of them again, or change them round.",
+				name, measure.Say(x.Reading.Value, s.unit), x.Swapped.Name(s.unit), measure.Say(x.Swapped.Value, s.unit))
+		case len(x.Or) > 0:
+			if slip := x.Slip(); slip != "" {
+				text += ": perhaps " + slip
+			}
+			names := make([]string, len(x.Or))
+			for k, r := range x.Or {
+				names[k] = fmt.Sprintf("the %s (%s)", r.Name(s.unit), measure.Say(r.Value, s.unit))
+			}
+			text += ". It would be as well explained if " + or(names) + " were wrong, and nothing tells which is."
+			if r, ok := s.shape.Split(x, survey.Candidates(measure.FromMM(s.width), measure.FromMM(s.height), s.unit)); ok {
+				c.Again = r
+				again := "Read the " + r.Name(s.unit)
+				if r.ID != "" {
+					again += " again"
+				}
+				text += " " + again + ": that tells most."
+			}
+		default:
+			if slip := x.Slip(); slip != "" {
+				text += ": perhaps " + slip
+			}
+			text += ". Read it again, or strike it out."
+		}
+		c.Text = text
+		s.plan.Clashes = append(s.plan.Clashes, c)
+		s.say(Stop, StepMeasure, "/readings/"+strconv.Itoa(i)+"/value", "%s", text)
+	}
+}
+
+// about is an estimate for a sentence, to the tape.
+func (s *solver) about(mm float64) string {
+	return measure.Say(measure.FromMM(mm).Round(s.tape.Step(), measure.Nearest), s.unit)
+}
+
+func or(words []string) string {
+	if len(words) == 1 {
+		return words[0]
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " or " + words[len(words)-1]
 }
 
 // offered counts what a slab offered up tells: gaps at both edges are a
@@ -449,10 +540,12 @@ func (s *solver) sigma(mm float64) string {
 // first is where the first width (at the top hinge's height) and the first
 // height (beside the hinge jamb) are read.
 func (s *solver) first() (up, across measure.Length) {
+	high, step := measure.FromMM(0.9*s.height), 50*measure.Millimetre
+	up, across = 1800*measure.Millimetre, 50*measure.Millimetre
 	if s.unit == measure.Inches {
-		return 70 * measure.Inch, 2 * measure.Inch
+		up, across, step = 70*measure.Inch, 2*measure.Inch, 2*measure.Inch
 	}
-	return 1800 * measure.Millimetre, 50 * measure.Millimetre
+	return min(up, high.Round(step, measure.Down)), across
 }
 
 // ends names the three places of a side where its margin is judged.
@@ -495,6 +588,11 @@ func (s *solver) outline() {
 		want.Pins = [2]float64{0.9 * s.height, 0.12 * s.height}
 	}
 	o, err := s.drawLeaf(want)
+	var room *fit.ErrNoRoom
+	if errors.As(err, &room) {
+		s.say(Stop, StepMargins, "", "The margins leave a slab of %v by %v: ask for smaller margins or read the opening again.", measure.FromMM(room.Width), measure.FromMM(room.Height))
+		return
+	}
 	if err != nil {
 		s.say(Stop, StepMargins, "", "%v", err)
 		return
@@ -656,6 +754,13 @@ func (s *solver) cut() {
 	}
 	way := s.choose()
 	laid := fit.Lay(s.drawn, s.leave, s.o.Slab, way.Laying)
+	s.taper()
+	for _, side := range frame.Sides {
+		if lack := s.leave[side] - laid.Left[side]; lack > s.tape.Step().MM()/2 && len(laid.Short) == 0 {
+			s.say(Care, StepCut, "", "%v should be left on at the %v for the next try and only %v can be: the slab is no bigger than that. If the readings stand by their ±, it may come out %v too wide there.",
+				measure.FromMM(s.leave[side]), edgeOf(side), measure.FromMM(laid.Left[side]), measure.FromMM(lack))
+		}
+	}
 	s.laid, s.leave = &laid, laid.Left
 	s.limits(way)
 
@@ -691,21 +796,71 @@ func (s *solver) cut() {
 			s.say(Care, StepCut, "", "The %v is not sure enough to cut near the line: %v is left on. More readings bring it down.", nameOf(side), measure.FromMM(s.leave[side]))
 		}
 	}
-	sigmaW, sigmaL := s.plan.Sureness[frame.Lock], s.plan.Sureness[frame.Foot]
-	for i, label := range []string{"at the head", "at mid-length", "at the foot"} {
-		s.plan.Width = append(s.plan.Width, figure.Sum(sigmaW,
-			figure.Term{Label: "width after the first cut, " + label, Value: s.est(laid.Width[i]), Source: figure.Estimate, Sigma: sigmaW}).Rounded(s.tape, measure.Up))
+	// Checks of the cut: the slab's own size less the marks on both sides of it.
+	marked := func(side frame.Side, k int) measure.Length {
+		return s.plan.Cuts[slices.Index(frame.Sides[:], side)].Marks[k].Depth.Value
 	}
-	for i, label := range []string{"on the hinge edge", "in the middle", "on the lock edge"} {
-		s.plan.Length = append(s.plan.Length, figure.Sum(sigmaL,
-			figure.Term{Label: "length after the first cut, " + label, Value: s.est(laid.Length[i]), Source: figure.Estimate, Sigma: sigmaL}).Rounded(s.tape, measure.Up))
+	for i, label := range []string{"at its head", "in the middle", "at its foot"} {
+		k := 2 * i
+		s.plan.Width = append(s.plan.Width, figure.Sum(0,
+			figure.Term{Label: "slab's width " + label, Value: s.est(laid.Cuts[frame.Hinge][k].Whole), Source: figure.Reading},
+			figure.Term{Label: "marked off the hinge edge", Value: -marked(frame.Hinge, k), Source: figure.Choice},
+			figure.Term{Label: "marked off the lock edge", Value: -marked(frame.Lock, k), Source: figure.Choice},
+		))
 	}
+	for i, label := range []string{"on its hinge edge", "in the middle", "on its lock edge"} {
+		s.plan.Length = append(s.plan.Length, figure.Sum(0,
+			figure.Term{Label: "slab's length " + label, Value: s.est(laid.Cuts[frame.Head][i].Whole), Source: figure.Reading},
+			figure.Term{Label: "marked off the head", Value: -marked(frame.Head, i), Source: figure.Choice},
+			figure.Term{Label: "marked off the foot", Value: -marked(frame.Foot, i), Source: figure.Choice},
+		))
+	}
+}
+
+// A head is tapered to buy leave-on at its lock corner. Past mostTaper, and with
+// its slope known no better than to slopeUnread there (σ), both in mm, that is not
+// leave-on but a head that nobody held a square or a level to.
+const (
+	mostTaper   = 2.0
+	slopeUnread = 2.0
+)
+
+// taper holds the cut up where the head's slope is so unsure that the leave-on
+// would taper it: one reading more settles it.
+func (s *solver) taper() {
+	left := s.leave[frame.Head]
+	if left <= mostTaper || s.o.Cut.LeaveOn != WhenSure {
+		return
+	}
+	row := s.drawn.Wanted[slices.IndexFunc(s.drawn.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
+	width, height := measure.FromMM(s.width), measure.FromMM(s.height)
+	gains := s.shape.Best([]survey.Row{row}, slices.DeleteFunc(survey.Candidates(width, height, s.unit), func(r survey.Reading) bool {
+		return r.Kind != survey.Square && r.Kind != survey.Level && r.Kind != survey.Plumb
+	}))
+	if len(gains) == 0 || gains[0].From < slopeUnread {
+		return
+	}
+	g := gains[0]
+	// The taper is some sigmas of the slope, so it falls as that does.
+	then := max(left*g.To/g.From, 0)
+	name := g.Reading.Name(s.unit)
+	weight, text := Stop, "Not yet: read the %s first, half a minute. How far the head runs out of square is known to ±%s at the lock corner, so %v would have to be left on there, tapering to nothing at the hinge corner; with it about %v."
+	if s.o.Cut.Knowing {
+		weight, text = Care, "Cut knowingly without the %s: the head's slope is known to ±%s at the lock corner, so %v is left on there, tapering to nothing at the hinge corner; with it it would be about %v."
+	}
+	s.say(weight, StepCut, "/cut/knowing", text, name, s.sigma(g.From), measure.FromMM(left), measure.FromMM(then))
+	brings := fmt.Sprintf("head margin, lock corner: from ±%s to ±%s", s.sigma(g.From), s.sigma(g.To))
+	others := slices.DeleteFunc(s.plan.ToRead, func(x Suggestion) bool { return x.Name == name })
+	s.plan.ToRead = append([]Suggestion{{g.Reading, name, g.Reading.How(s.unit), brings, false}}, others...)
 }
 
 // choose weighs every way of laying the slab that is not ruled out by force,
 // and keeps them all for the page.
 func (s *solver) choose() fit.Weighed {
-	ways := fit.Weigh(s.drawn, s.o.Slab, fit.Layings())
+	if strike, ok := s.strikeOnSlab(); ok {
+		s.drawn = s.drawn.Strike(strike.MM())
+	}
+	ways := fit.Weigh(s.drawn, s.o.Slab, fit.Ways(s.drawn, s.o.Slab))
 	free := func(w fit.Weighed) bool {
 		c := s.o.Cut
 		return (c.Registration == ByRule || c.Registration == string(w.Across)) &&
@@ -721,6 +876,16 @@ func (s *solver) choose() fit.Weighed {
 		allowed = ways
 	}
 	best, why := fit.Choose(allowed, s.o.Slab)
+	if !allowed[best].Keeps() {
+		for _, w := range fit.Weigh(s.drawn, s.o.Slab, fit.Shared(s.o.Slab)) {
+			byRule := (s.o.Cut.Registration == ByRule || s.o.Cut.Registration == string(w.Across)) &&
+				(s.o.Cut.Ends == "" || s.o.Cut.Ends == ByRule || s.o.Cut.Ends == string(w.Along))
+			if w.Keeps() && byRule {
+				ways, allowed = append(ways, w), append(allowed, w)
+			}
+		}
+		best, why = fit.Choose(allowed, s.o.Slab)
+	}
 	if stood := s.asOffered(); len(stood) > 0 {
 		ways = append(ways, stood...)
 		if s.o.Cut.Registration == string(fit.AsOffered) {
@@ -774,7 +939,7 @@ func (s *solver) limits(way fit.Weighed) {
 	kind, _ := trade.ConstructionByID(slab.Construction)
 	s.plan.Weight = slab.Weight()
 	if slab.Construction != "" && s.plan.Weight > trade.TwoPeople {
-		s.say(Care, StepSlab, "", "The slab weighs about %.0f kg: two people lift it.", s.plan.Weight)
+		s.say(Care, StepSlab, "", "The slab weighs about %s: two people lift it.", Mass(s.plan.Weight, s.unit))
 	}
 	if slab.Construction == "rated" {
 		s.say(Stop, StepCut, "/slab/construction", "A rated slab is cut only as its certificate says, and only if whoever answers for the building agrees. This plan is worked out inside the limits entered; it is never ready by itself.")
@@ -784,16 +949,24 @@ func (s *solver) limits(way fit.Weighed) {
 		if over == 0 {
 			continue
 		}
-		off, most := measure.FromMM(way.Deepest[side]), slab.Most(side)
+		off, most, more := measure.FromMM(way.Deepest[side]), slab.Most(side), measure.FromMM(over)
 		switch {
 		case slab.IsMachined(side):
 			s.say(Stop, StepCut, "/slab/machined", "The %s carries bores or pockets and would lose %v: no way of laying this slab leaves it alone. Choose a slab nearer the size.", edgeOf(side), off)
 		default:
-			s.say(Stop, StepCut, "/slab/limits/"+side.String(), "The %s would lose %v and only %v may come off (%s). Choose a slab nearer the size, or enter what the maker allows.", edgeOf(side), off, most, kind.Name)
+			s.say(Stop, StepCut, "/slab/limits/"+side.String(), "The %s would lose %v, %s more than may come off (%s: %s). Choose a slab nearer the size, or enter what the maker allows.", edgeOf(side), off,
+				s.fine(more), kind.Name, measure.Say(most, s.unit))
 		}
 	}
 	if way.Handle > 0 {
 		s.say(Care, StepCut, "/slab/handle", "The handle that is bored ends up %v outside the usual %v to %v.", measure.FromMM(way.Handle), trade.HandleHeight.Least, trade.HandleHeight.Most)
+	}
+	if math.Abs(way.Strike) > mostMiss {
+		where := "below"
+		if way.Strike < 0 {
+			where = "above"
+		}
+		s.say(Stop, StepCut, "/lock/strike", "The bore that is there would come %v %s the strike that is there, and the latch would miss it. Lay the slab bore to the strike, choose another slab, or move the strike and fill its hole.", measure.FromMM(math.Abs(way.Strike)), where)
 	}
 	if slab.IsMachined(frame.Lock) && slab.Handle > 0 && way.Deepest[frame.Lock] > 0.25 {
 		s.say(Care, StepCut, "/slab/machined", "The bore's backset shrinks by %v.", measure.FromMM(way.Deepest[frame.Lock]))
@@ -812,8 +985,13 @@ func (s *solver) limits(way fit.Weighed) {
 			if end == frame.Foot {
 				off = cuts[len(cuts)-1].Depth
 			}
+			from := slab.Pivot - measure.FromMM(off)
+			if way.Deepest[end] > 0.25 && from < trade.PivotWood {
+				s.say(Stop, StepCut, "/slab/pivot", "The pivot hole in the %v would have to be drilled again %v from the finished hinge edge: under %v the wood splits. Lay the slab so that less comes off the hinge edge, or move the pivot and its plate.", end, max(from, 0), trade.PivotWood)
+				continue
+			}
 			if way.Deepest[end] > 0.25 {
-				s.say(Care, StepCut, "/slab/pivot", "The pivot hole in the %v goes with the offcut: drill it again on the centre of the thickness, %v from the finished hinge edge, as deep and as wide as it was (7/16 in is usual; measure).", end, slab.Pivot-measure.FromMM(off))
+				s.say(Care, StepCut, "/slab/pivot", "The pivot hole in the %v goes with the offcut: drill it again on the centre of the thickness, %v from the finished hinge edge, as deep and as wide as it was (7/16 in is usual; measure).", end, from)
 			}
 		}
 	}
@@ -860,6 +1038,36 @@ func (s *solver) copied() {
 	}
 }
 
+// mostMiss is how far a latch may lie off its strike, in mm: more than the play
+// that a strike's hole leaves. Common practice.
+const mostMiss = 1.5
+
+// strikeOnSlab is how far down the slab's lock edge, from its finished head, the
+// latch meets the strike that is there. ok is false where no bore has to.
+func (s *solver) strikeOnSlab() (down measure.Length, ok bool) {
+	if s.o.Slab.Handle == 0 || s.o.Lock.From != lock.FromStrike || s.o.Lock.Strike == 0 || s.leaf > 0 {
+		return 0, false
+	}
+	return s.o.Lock.Strike - s.corner[1].Value, true
+}
+
+// fine says a small amount to more places than the tape has.
+func (s *solver) fine(l measure.Length) string {
+	if s.unit == measure.Inches {
+		return measure.Say(max(l, measure.Inch/64), s.unit)
+	}
+	return measure.Say(l.Round(measure.Millimetre/10, measure.Up), s.unit)
+}
+
+// Mass is a weight for a sentence, in the unit that goes with a job's lengths:
+// 1 lb is 0.45359237 kg exactly (international yard and pound agreement, 1959).
+func Mass(kg float64, u measure.Unit) string {
+	if u == measure.Inches {
+		return fmt.Sprintf("%.0f lb", kg/0.45359237)
+	}
+	return fmt.Sprintf("%.0f kg", kg)
+}
+
 func edgeOf(side frame.Side) string {
 	if side.Upright() {
 		return side.String() + " edge"
@@ -880,7 +1088,7 @@ func carries(edge frame.Side, r fit.Registration) frame.Side {
 }
 
 var leftLabel = map[Habit]string{
-	WhenSure: "kept so that the chance of 1 mm too wide is under 1 in 200",
+	WhenSure: "kept so that under 1 slab in 200 comes out too wide",
 	Always3:  "always left on",
 	ToLine:   "cut to the line",
 }
@@ -890,14 +1098,17 @@ var Reasons = map[fit.Registration]string{
 	fit.KeepLock:   "All the width comes off the hinge edge: it is the least seen, and the lock edge keeps its full strength.",
 	fit.KeepHinge:  "All the width comes off the lock edge: the hinge edge stays as the maker left it.",
 	fit.AsOffered:  "Cut as the slab stood in the opening when its gaps were read: each side loses what it needs there.",
+	fit.ShareWidth: "What comes off is shared by both long edges as their limits allow: no usual way keeps to both.",
 	fit.EvenStiles: "The same comes off both long edges, so that the stiles still look alike.",
 }
 
 // EndReasons says why one would share the length in each way.
 var EndReasons = map[fit.Ends]string{
-	fit.KeepHead: "The head takes only what its shape needs; the rest comes off the foot.",
-	fit.EvenEnds: "The same comes off both ends: rails look alike, a bore keeps its height, and a hollow slab's rails last longest.",
-	fit.KeepFoot: "The foot takes only what its shape needs; the rest comes off the head.",
+	fit.KeepHead:    "The head takes only what its shape needs; the rest comes off the foot.",
+	fit.EvenEnds:    "The same comes off both ends: rails look alike, a bore keeps its height, and a hollow slab's rails last longest.",
+	fit.ShareLength: "What comes off is shared by both ends as their limits allow: no usual way keeps to both.",
+	fit.MeetStrike:  "As much comes off the head as brings the bore that is there to the strike that is there.",
+	fit.KeepFoot:    "The foot takes only what its shape needs; the rest comes off the head.",
 }
 
 // safe rounds a depth so that more is left on, and never takes off less than
@@ -1010,6 +1221,7 @@ func join(words []string) string {
 // hinges marks the hinges on slab and jamb.
 func (s *solver) hinges() {
 	c := s.o.Hinges
+	s.load()
 	s.plan.Gauges = Gauges{Depth: c.Plate, Width: c.Width, Setback: c.Setback(s.o.Slab.Thickness), Flush: c.Flush()}
 	if s.o.Slab.Thickness == 0 {
 		s.plan.Gauges.Setback = 0
@@ -1044,6 +1256,29 @@ func (s *solver) hinges() {
 	}
 }
 
+// load says where the hinges are too few for the slab, or the pockets not as
+// many as the hinges.
+func (s *solver) load() {
+	c, slab := s.o.Hinges, s.o.Slab
+	hinges := c.Count
+	if c.From == hinge.FromPockets && len(c.Pockets) > 0 {
+		hinges = len(c.Pockets)
+		if hinges != c.Count {
+			s.say(Care, StepHinges, "/hinges/count", "%d hinges are asked for and the jamb has %d pockets: it is planned for the pockets. Measure the one that is missing, or change the count.", c.Count, hinges)
+		}
+	}
+	if len(slab.Missing()) > 0 {
+		return
+	}
+	weight := slab.Weight()
+	if weight > trade.UsualHinges.Most {
+		s.say(Care, StepHinges, "/hinges/count", "The slab weighs about %s, more than %s: use hinges whose stated load is greater (EN 1935 grade %s and up, from memory), with longer screws at the top, and three of them at least.",
+			Mass(weight, s.unit), Mass(trade.UsualHinges.Most, s.unit), trade.UsualHinges.Next)
+	} else if weight > trade.UsualHinges.Two && hinges < 3 {
+		s.say(Care, StepHinges, "/hinges/count", "The slab weighs about %s: three hinges, not two.", Mass(weight, s.unit))
+	}
+}
+
 // latch marks latch and strike.
 func (s *solver) latch() {
 	if !s.ok || !s.answers() || s.o.Slab.Thickness == 0 {
@@ -1063,7 +1298,7 @@ func (s *solver) latch() {
 	}
 	at, sigma := s.shape.Of(survey.Row{{Side: frame.Head, At: lockAt, By: 1}, {Side: frame.Foot, At: lockAt, By: -1}})
 	opening := figure.Figure{Value: s.est(at), Sigma: sigma}
-	p, err := lock.Place(s.o.Lock, opening, s.corner[1], s.o.Slab.Thickness, s.tape)
+	p, err := lock.Place(s.o.Lock, opening, s.corner[1], s.bored(), s.o.Slab.Thickness, s.tape)
 	var le *lock.Error
 	if errors.As(err, &le) {
 		s.say(Stop, StepLock, "/lock/"+le.Field, "%s", le.Problem)
@@ -1081,6 +1316,20 @@ func (s *solver) latch() {
 	if s.laid != nil && s.leave[frame.Head] >= s.tape.Step().MM() {
 		s.say(Note, StepLock, "", "Measure down from the head's finished line: %v is still left on at the lock corner.", measure.FromMM(s.leave[frame.Head]))
 	}
+}
+
+// bored is where the bore that is there ends up below the finished head; nil
+// where there is none, or the slab is not laid yet.
+func (s *solver) bored() *figure.Figure {
+	if s.o.Slab.Handle == 0 || s.laid == nil {
+		return nil
+	}
+	f := figure.Sum(
+		0,
+		figure.Term{Label: "slab's top to the bore that is there", Value: s.o.Slab.Handle, Source: figure.Reading},
+		figure.Term{Label: "comes off the head there, once what is left on is planed off", Value: -s.est(s.laid.Final), Source: figure.Estimate},
+	)
+	return &f
 }
 
 // block says where a hollow slab's lock block does not lie behind the lock.
@@ -1110,6 +1359,11 @@ func (s *solver) rod() {
 		StepHinges:  len(p.Hinges) > 0,
 		StepLock:    p.Latch != nil || s.leaf > 0 && len(p.Hinges) > 0 && s.o.Slab.Thickness > 0,
 	}
+	if len(p.Clashes) > 0 { // all that follows hangs on the readings
+		for _, step := range Steps[1:] {
+			p.ready[step] = false
+		}
+	}
 	waits := map[Step]string{
 		StepMeasure: "take a width and a height",
 		StepSlab:    "measure the slab",
@@ -1117,6 +1371,11 @@ func (s *solver) rod() {
 		StepCut:     "waits for readings and the slab",
 		StepHinges:  "waits for readings",
 		StepLock:    "waits for readings and the slab",
+	}
+	if len(p.Clashes) > 0 {
+		for _, step := range Steps[1:] {
+			waits[step] = "waits until the readings agree"
+		}
 	}
 	look := map[Step]string{
 		StepMeasure: "sure enough to cut",
@@ -1139,13 +1398,15 @@ func (s *solver) rod() {
 		switch done, was := s.o.Done[step]; {
 		case !ready:
 			n.State, n.Says = Waits, waits[step]
-			if step == StepMeasure || step == StepSlab {
+			if step == StepMeasure || step == StepSlab && len(p.Clashes) == 0 {
 				n.State = Open // nothing before them to wait for
 			}
 		case was && done == n.Mark && stop < 0:
 			n.State, n.Says = Done, "done"
 		case was:
 			n.State, n.Says = Nicked, "changed since it was done"
+		case step == StepCut && stop >= 0:
+			n.Says = look[step]
 		case step == StepMeasure && len(p.ToRead) > 0:
 			n.Says = "another reading would help"
 		default:
@@ -1170,9 +1431,35 @@ func (s *solver) mark(step Step) string {
 	case StepMeasure:
 		for _, r := range s.o.Readings {
 			put(r.Kind, r.Side, int64(r.At), int64(r.From), int64(r.To), int64(r.Value), r.Offer, r.Struck != "", int64(r.Sure))
+			if r.Blocked {
+				put("nothing passes")
+			}
+		}
+		// What came later is put only where it is given, so that doors that were
+		// finished before stay so.
+		for _, f := range s.o.Offers {
+			put(f.ID, int64(f.Width), int64(f.Length), f.Old, int64(f.WidthMid), int64(f.WidthFoot), int64(f.LengthLock))
+			if f.Square != nil {
+				put(int64(*f.Square))
+			}
+		}
+		if s.o.Walls != Old {
+			put(s.o.Walls)
+		}
+		if s.o.Sure != 0 {
+			put(int64(s.o.Sure))
 		}
 	case StepSlab:
-		put(fmt.Sprintf("%+v", s.o.Slab), p.Finished[0].Value, p.Finished[1].Value)
+		b, limit := s.o.Slab, func(l *measure.Length) string {
+			if l == nil {
+				return "<nil>"
+			}
+			return l.String()
+		}
+		// In the form in which the second data form printed it.
+		put(fmt.Sprintf("{Width:%v Length:%v Thickness:%v WidthMid:%v WidthFoot:%v LengthLock:%v Square:%v Construction:%v Machined:%v Limits:{Head:%s Hinge:%s Lock:%s Foot:%s} Pivot:%v Handle:%v}",
+			b.Width, b.Length, b.Thickness, b.WidthMid, b.WidthFoot, b.LengthLock, b.Square, b.Construction, b.Machined,
+			limit(b.Limits.Head), limit(b.Limits.Hinge), limit(b.Limits.Lock), limit(b.Limits.Foot), b.Pivot, b.Handle), p.Finished[0].Value, p.Finished[1].Value)
 	case StepMargins:
 		for _, w := range p.Wanted {
 			put(int64(w.Value))

@@ -396,7 +396,7 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 		{"wide bore", func(o *Opening) { o.Lock.Bore = mm(28) }, Care, "walls of 3.5 mm", "/lock/bore"},
 		{"wide leaf", func(o *Opening) { o.Hinges.Width = mm(34) }, Care, "Only 1 mm of wood", "/hinges/width"},
 		{"margin under least", func(o *Opening) { one := mm(1); o.Margins.Lock = &one }, Care, "under the least margin", "/margins/least"},
-		{"more than the edge allows", func(o *Opening) { o.Slab.Limits = slab.Limits{} }, Stop, "would lose 18 mm and only 10 mm may come off", "/slab/limits/hinge"},
+		{"more than the edge allows", func(o *Opening) { o.Slab.Limits = slab.Limits{} }, Stop, "would lose 18 mm, 8 mm more than may come off", "/slab/limits/hinge"},
 		{"a pocketed edge forced", func(o *Opening) { o.Slab.Machined = []frame.Side{frame.Hinge} }, Stop, "carries bores or pockets", "/slab/machined"},
 		{"rated", func(o *Opening) { o.Slab.Construction = "rated" }, Stop, "never ready by itself", "/slab/construction"},
 		{"hollow past its rail", func(o *Opening) { o.Slab.Construction, o.Slab.Length = "hollow", mm(2060) }, Care, "insert 778 mm wide and 29 mm thick", ""},
@@ -445,7 +445,7 @@ func TestWhatGoesWrongOnSite(t *testing.T) {
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(841)})
 			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
-		}, Stop, "nothing tells which is wrong"},
+		}, Stop, "the width, 1000 mm up (841 mm) were wrong, and nothing tells which is. Read the width, 1000 mm up again"},
 		{"all readings at one height", func(o *Opening) {
 			o.Walls, o.Readings, o.Cut.LeaveOn = Old, nil, WhenSure
 			for range 3 {
@@ -460,7 +460,7 @@ func TestWhatGoesWrongOnSite(t *testing.T) {
 			none := measure.Length(0)
 			o.Slab.Limits = slab.Limits{Hinge: &none, Lock: &none}
 			o.Cut.Registration = ByRule
-		}, Stop, "only 0 mm may come off"},
+		}, Stop, "18 mm more than may come off"},
 		{"no thickness", func(o *Opening) { o.Slab.Thickness = 0 }, Care, "thickness is not measured"},
 		{"a pair with one width", func(o *Opening) {
 			o.Walls, o.Readings, o.Cut.LeaveOn = Old, nil, WhenSure

@@ -71,11 +71,19 @@ type Plan struct {
 }
 
 // Place gives latch and strike. opening is floor to head at the lock jamb,
-// margin the head margin at the lock corner.
-func Place(c Choice, opening, margin figure.Figure, thickness measure.Length, tape measure.Tape) (Plan, error) {
+// margin the head margin at the lock corner. bored is where a bore that is there
+// lies below the slab's finished head, nil where none is: the latch is there
+// whatever was chosen, and a strike that is there already stays.
+func Place(c Choice, opening, margin figure.Figure, bored *figure.Figure, thickness measure.Length, tape measure.Tape) (Plan, error) {
 	var p Plan
-	switch c.From {
-	case FromStrike:
+	switch {
+	case bored != nil && c.From != FromStrike:
+		p.Jamb = figure.Sum(
+			margin.Sigma,
+			figure.Term{Label: "slab's finished top to the bore that is there", Value: bored.Value, Source: figure.Reading},
+			figure.Term{Label: "head margin at the lock corner", Value: margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
+		)
+	case c.From == FromStrike:
 		if c.Strike == 0 {
 			return p, &Error{"strike", "Measure the existing strike: head to its centre, on the lock jamb."}
 		}
@@ -92,6 +100,9 @@ func Place(c Choice, opening, margin figure.Figure, thickness measure.Length, ta
 		figure.Term{Label: "head to the strike's centre", Value: p.Jamb.Value, Source: figure.Estimate},
 		figure.Term{Label: "head margin at the lock corner", Value: -margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
 	)
+	if bored != nil {
+		p.Slab = *bored
+	}
 	p.Floor = figure.Sum(
 		opening.Sigma,
 		figure.Term{Label: "floor to head at the lock jamb", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma},
