@@ -114,6 +114,17 @@ func (p printer) figure(f figure.Figure) Figure {
 
 func (p printer) fineFigure(f figure.Figure) Figure { return p.view(f, fine(f.Value)) }
 
+// exact shows a length as it was given: a gauge is set to the leaf, never deeper.
+func (p printer) exact(l measure.Length) Length {
+	t := p.length(l)
+	if p.unit == measure.Inches {
+		t.Text.In = measure.Exact(l, p.unit)
+	} else {
+		t.Text.MM = measure.Exact(l, p.unit)
+	}
+	return t
+}
+
 func (p printer) length(l measure.Length) Length { return Length{l.MM(), p.on(l)} }
 
 // Length is a length as it is shown.
@@ -127,6 +138,8 @@ type Plan struct {
 	Notches  []Notch      `json:"notches"`
 	Next     job.Step     `json:"next" doc:"The first step that is not done; empty when all are."`
 	Findings []Finding    `json:"findings"`
+	Clashes  []Clash      `json:"clashes" doc:"Readings that contradict the others: while there are any, every figure is doubtful and none is to be cut or marked to."`
+	Without  []Settled    `json:"without" doc:"The plans that settling the first clash would give."`
 	ToRead   []ToRead     `json:"toRead"`
 	Readings []ReadingOn  `json:"readings"`
 	Wanted   []Sided      `json:"wanted"`
@@ -154,6 +167,24 @@ type Finding struct {
 	Step    job.Step   `json:"step"`
 	Pointer string     `json:"pointer" doc:"JSON pointer into the opening; may be empty."`
 	Text    string     `json:"text"`
+}
+
+// Clash is a reading that the others contradict.
+type Clash struct {
+	ID      string   `json:"id"`
+	Or      []string `json:"or" doc:"IDs of readings that would explain it as well."`
+	Swapped string   `json:"swapped" doc:"ID of the reading that it was changed round with; empty where with none."`
+	Again   ToRead   `json:"again" doc:"What to read to settle it."`
+	AgainID string   `json:"againID" doc:"The ID of the reading to read again; empty where it is a new one."`
+	Text    string   `json:"text"`
+}
+
+// Settled is the plan with a clash settled one way.
+type Settled struct {
+	ID      string `json:"id"`
+	Name    string `json:"name"`
+	Swapped string `json:"swapped" doc:"ID of the reading that it is changed round with; empty where the reading is struck out."`
+	Plan    Plan   `json:"plan"`
 }
 
 // ToRead is a reading worth taking next; it lacks only its value.
@@ -206,7 +237,7 @@ type CutSheet struct {
 	Across string        `json:"across"`
 	Along  string        `json:"along"`
 	Why    []string      `json:"why" doc:"The decision, then the reason."`
-	Weight float64       `json:"weight" doc:"Of the uncut slab, about, in kg."`
+	Weight string        `json:"weight" doc:"Of the uncut slab, about, in the unit that goes with the job's lengths."`
 }
 
 // EdgeCut is what comes off one edge.
@@ -223,6 +254,7 @@ type EdgeCut struct {
 type Pass struct {
 	From Length `json:"from"`
 	To   Length `json:"to"`
+	Bite Text   `json:"bite" doc:"What it takes off."`
 }
 
 // CutMark is one mark: how far along the uncut edge, how deep.
@@ -254,23 +286,14 @@ type StockFit struct {
 	Best      bool     `json:"best"`
 	Why       string   `json:"why" doc:"Why it falls out."`
 	Off       []Length `json:"off" doc:"Most off head, hinge edge, lock edge and foot."`
-	Weight    float64  `json:"weight"`
+	Weight    string   `json:"weight" doc:"About, in the unit that goes with the job's lengths."`
 }
 
 func stockView(j job.Job, o job.Opening, leaf int) []StockFit {
 	p := printer{j.Unit, j.Tape}
 	out := []StockFit{}
 	for _, f := range job.Buy(j, o, leaf) {
-		exact := func(l measure.Length) Length {
-			t := p.length(l)
-			if j.Unit == measure.Inches {
-				t.Text.In = measure.Exact(l, j.Unit)
-			} else {
-				t.Text.MM = measure.Exact(l, j.Unit)
-			}
-			return t
-		}
-		v := StockFit{f.Market, exact(f.Width), exact(f.Stock.Length), exact(f.Thickness), f.Fits, f.Best, f.Why, nil, math.Round(f.Weight)}
+		v := StockFit{f.Market, p.exact(f.Width), p.exact(f.Stock.Length), p.exact(f.Thickness), f.Fits, f.Best, f.Why, nil, job.Mass(f.Weight, j.Unit)}
 		for _, side := range frame.Sides {
 			v.Off = append(v.Off, p.length(f.Off[side]))
 		}
@@ -354,9 +377,9 @@ func NewPlan(j job.Job, o job.Opening) Plan {
 func newPlan(j job.Job, o job.Opening, plan job.Plan) Plan {
 	p := printer{j.Unit, j.Tape}
 	v := Plan{
-		Notches: []Notch{}, Next: plan.Next, Findings: []Finding{}, ToRead: []ToRead{}, Readings: []ReadingOn{},
+		Notches: []Notch{}, Next: plan.Next, Findings: []Finding{}, Clashes: []Clash{}, Without: []Settled{}, ToRead: []ToRead{}, Readings: []ReadingOn{},
 		Wanted: []Sided{}, Margins: []Margin{}, Hinges: []Hinge{},
-		Gauges: Gauges{p.length(plan.Gauges.Depth), p.length(plan.Gauges.Width), p.length(plan.Gauges.Setback), p.fineFigure(plan.Gauges.Flush)},
+		Gauges: Gauges{p.exact(plan.Gauges.Depth), p.exact(plan.Gauges.Width), p.exact(plan.Gauges.Setback), p.fineFigure(plan.Gauges.Flush)},
 	}
 	for _, n := range plan.Notches {
 		v.Notches = append(v.Notches, Notch(n))
@@ -365,7 +388,26 @@ func newPlan(j job.Job, o job.Opening, plan job.Plan) Plan {
 		v.Findings = append(v.Findings, Finding(f))
 	}
 	for _, r := range plan.ToRead {
-		v.ToRead = append(v.ToRead, ToRead{r.Name, r.How, r.Brings, r.Needed, string(r.Reading.Kind), r.Reading.Side, r.Reading.At, r.Reading.From, r.Reading.To})
+		v.ToRead = append(v.ToRead, toRead(r))
+	}
+	for _, c := range plan.Clashes {
+		clash := Clash{ID: c.Reading.ID, Or: []string{}, AgainID: c.Again.ID, Text: c.Text, Again: toRead(job.Suggestion{
+			Reading: c.Again, Name: c.Again.Name(j.Unit), How: c.Again.How(j.Unit), Brings: "what tells the clash",
+		})}
+		for _, r := range c.Or {
+			clash.Or = append(clash.Or, r.ID)
+		}
+		if c.Swapped != nil {
+			clash.Swapped = c.Swapped.ID
+		}
+		v.Clashes = append(v.Clashes, clash)
+	}
+	for _, w := range plan.Without {
+		settled := Settled{ID: w.Reading.ID, Name: w.Reading.Name(j.Unit), Plan: newPlan(j, o, *w.Plan)}
+		if w.Swapped != nil {
+			settled.Swapped = w.Swapped.ID
+		}
+		v.Without = append(v.Without, settled)
 	}
 	for _, r := range o.Readings {
 		text := fine(r.Value)
@@ -404,12 +446,16 @@ func newPlan(j job.Job, o job.Opening, plan job.Plan) Plan {
 	return v
 }
 
+func toRead(r job.Suggestion) ToRead {
+	return ToRead{r.Name, r.How, r.Brings, r.Needed, string(r.Reading.Kind), r.Reading.Side, r.Reading.At, r.Reading.From, r.Reading.To}
+}
+
 func (p printer) cutSheet(plan job.Plan) *CutSheet {
 	c := &CutSheet{Edges: []EdgeCut{}, Others: []Alternative{}}
 	for _, e := range plan.Cuts {
 		edge := EdgeCut{e.Side, e.Method, e.Says, p.figure(e.Left), []CutMark{}, []Pass{}}
 		for _, pass := range e.Passes {
-			edge.Passes = append(edge.Passes, Pass{p.length(measure.FromMM(pass.From)), p.length(measure.FromMM(pass.To))})
+			edge.Passes = append(edge.Passes, Pass{p.length(measure.FromMM(pass.From)), p.length(measure.FromMM(pass.To)), fine(measure.FromMM(pass.Bite))})
 		}
 		for _, m := range e.Marks {
 			edge.Marks = append(edge.Marks, CutMark{p.length(m.At), p.figure(m.Depth)})
@@ -420,7 +466,7 @@ func (p printer) cutSheet(plan job.Plan) *CutSheet {
 		c.Width = append(c.Width, p.figure(plan.Width[i]))
 		c.Length = append(c.Length, p.figure(plan.Length[i]))
 	}
-	c.Across, c.Along, c.Weight = string(plan.Laying.Across), string(plan.Laying.Along), math.Round(plan.Weight)
+	c.Across, c.Along, c.Weight = string(plan.Laying.Across), string(plan.Laying.Along), job.Mass(plan.Weight, p.unit)
 	c.Why = append([]string{job.Reasons[plan.Laying.Across], job.EndReasons[plan.Laying.Along]}, plan.Rules...)
 	for _, a := range plan.Others {
 		alt := Alternative{

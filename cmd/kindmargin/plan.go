@@ -5,6 +5,7 @@ import (
 	"io"
 	"strings"
 	"text/tabwriter"
+	"unicode"
 
 	"kindmargin/api"
 	"kindmargin/core/job"
@@ -15,57 +16,159 @@ import (
 // printPlans prints every opening's plan for a person, in the order of the
 // work, with the same figures as the screen.
 func printPlans(out io.Writer, j job.Job) error {
-	w := tabwriter.NewWriter(out, 0, 4, 2, ' ', 0)
-	show := func(t api.Text) string {
-		if j.Unit == measure.Inches {
-			return t.In
-		}
-		return t.MM
-	}
-	sure := func(f api.Figure) string {
-		if s := show(f.Sure); s != "" {
-			return "± " + s
-		}
-		return ""
-	}
-	leaf := func(p api.Plan) {
-		for _, f := range p.Findings {
-			fmt.Fprintf(w, "  %s: %s\n", strings.ToUpper(string(f.Weight)), f.Text)
-		}
-		if s := p.Slab; s != nil {
-			fmt.Fprintf(w, "  Finished slab\t%s %s\tby %s %s\n", show(s.Width.Text), sure(s.Width), show(s.Length.Text), sure(s.Length))
-		}
-		if c := p.Cut; c != nil {
-			fmt.Fprintf(w, "  %s\n", strings.Join(c.Why, " "))
-			for _, e := range c.Edges {
-				fmt.Fprintf(w, "  Cut the %s\t%s\n", e.Side, e.Says)
-				for _, m := range e.Marks {
-					fmt.Fprintf(w, "    at %s\toff %s\t%s\n", show(m.At.Text), show(m.Depth.Text), sure(m.Depth))
-				}
-			}
-		}
-		for _, h := range p.Hinges {
-			fmt.Fprintf(w, "  %s\tslab %s\tjamb %s\n", strings.ToUpper(h.Name[:1])+h.Name[1:], show(h.Slab.Text), show(h.Jamb.Text))
-		}
-		if l := p.Latch; l != nil {
-			fmt.Fprintf(w, "  Latch\tslab %s\tstrike in the jamb %s\n", show(l.Slab.Text), show(l.Jamb.Text))
-			fmt.Fprintf(w, "    backset %s\tbore %s from either face\thandle %s above the floor\n", show(l.Backset.Text), show(l.Centre.Text), show(l.Floor.Text))
-		}
-	}
-	fmt.Fprintf(w, "%s, in %s\n", j.Name, j.Unit)
+	w := tabwriter.NewWriter(visible{out}, 0, 4, 2, ' ', 0)
+	p := printing{w, j.Unit}
+	unit := map[measure.Unit]string{measure.Millimetres: "millimetres", measure.Inches: "inches"}[j.Unit]
+	fmt.Fprintf(w, "%s, in %s, cut to %s\n", j.Name, unit, j.Tape)
 	for _, o := range j.Openings {
-		p := api.NewPlan(j, o)
+		plan := api.NewPlan(j, o)
 		fmt.Fprintf(w, "\n%s", strings.ToUpper(o.Name))
 		if o.Room != "" {
 			fmt.Fprintf(w, ", %s", o.Room)
 		}
 		fmt.Fprintf(w, "; hinges on the %s, seen from the pull face\n", o.Hand)
-		leaf(p)
-		if p.Second != nil {
+		p.leaf(plan)
+		if plan.Second != nil {
 			fmt.Fprintf(w, "  -- the leaf on the lock jamb; its own jamb is called its hinge jamb --\n")
-			leaf(*p.Second)
+			p.leaf(*plan.Second)
+		}
+		for _, other := range plan.Without {
+			how := "without the " + other.Name
+			if other.Swapped != "" {
+				how = "with the two values changed round"
+			}
+			fmt.Fprintf(w, "  -- %s it would be --\n", how)
+			p.leaf(other.Plan)
+			if other.Plan.Second != nil {
+				p.leaf(*other.Plan.Second)
+			}
 		}
 	}
 	fmt.Fprintf(w, "\n± is one standard deviation. %s\n", trade.CodeFirst)
 	return w.Flush()
+}
+
+type printing struct {
+	w    io.Writer
+	unit measure.Unit
+}
+
+func (p printing) show(t api.Text) string {
+	if p.unit == measure.Inches {
+		return t.In
+	}
+	return t.MM
+}
+
+func (p printing) figure(f api.Figure) string {
+	if s := p.show(f.Sure); s != "" {
+		return p.show(f.Text) + " ± " + s
+	}
+	return p.show(f.Text)
+}
+
+// leaf tells one slab in the order of the work: what to look at, the margins
+// wanted, the slab, the cuts edge by edge, the hinges, the lock, the end.
+func (p printing) leaf(v api.Plan) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	doubtful := ""
+	if len(v.Clashes) > 0 {
+		doubtful = "DOUBTFUL, not to be cut or marked to: "
+	}
+	for _, f := range v.Findings {
+		line("%s: %s", strings.ToUpper(string(f.Weight)), f.Text)
+	}
+	var wanted []string
+	for _, m := range v.Wanted {
+		wanted = append(wanted, fmt.Sprintf("%v %s", m.Side, p.show(m.Figure.Text)))
+	}
+	line("Margins wanted\t%s", strings.Join(wanted, ", "))
+	for i := 0; i+2 < len(v.Margins); i += 3 {
+		m := v.Margins[i : i+3]
+		line("Light, %v\t%s %s\t%s %s\t%s %s", m[0].Side, m[0].Where, p.figure(m[0].Figure), m[1].Where, p.figure(m[1].Figure), m[2].Where, p.figure(m[2].Figure))
+	}
+	if s := v.Slab; s != nil {
+		line("%sFinished slab\t%s\tby %s", doubtful, p.figure(s.Width), p.figure(s.Length))
+	}
+	if v.Cut != nil {
+		p.cuts(v.Cut, doubtful)
+	}
+	p.hinges(v, doubtful)
+	if l := v.Latch; l != nil {
+		line("%sLatch\t%s down the lock edge, from the slab's finished head\tstrike %s down the jamb, from the head", doubtful, p.figure(l.Slab), p.figure(l.Jamb))
+		line("  backset %s\tbore %s from either face, %s of wood left\thandle %s above the floor", p.figure(l.Backset), p.figure(l.Centre), p.show(l.Wall.Text), p.figure(l.Floor))
+	}
+	if v.Cut != nil {
+		line("Then ease every arris, and seal the cut edges before they stand: the ends most of all.")
+	}
+}
+
+func (p printing) cuts(c *api.CutSheet, doubtful string) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	line("%s", c.Why[0])
+	line("%s", c.Why[1])
+	for _, rule := range c.Why[2:] {
+		line("Decided by: %s.", rule)
+	}
+	line("Slab on the trestles, about %s. Along the long edges all marks are from the top hinge corner's end, across from the hinge edge.", c.Weight)
+	for _, e := range c.Edges {
+		what := map[string]string{"hinge": "hinge edge", "lock": "lock edge"}[e.Side.String()]
+		if what == "" {
+			what = e.Side.String()
+		}
+		line("%sCut the %s: %s. %s", doubtful, what, e.Method, e.Says)
+		for _, m := range e.Marks {
+			line("  at %s\toff %s", p.show(m.At.Text), p.figure(m.Depth))
+		}
+		for i, pass := range e.Passes {
+			line("  pass %d\t%s to %s, taking %s", i+1, p.show(pass.From.Text), p.show(pass.To.Text), p.show(pass.Bite))
+		}
+		if e.Left.MM > 0 {
+			line("  left on for the next try\t%s", p.show(e.Left.Text))
+		}
+	}
+	check := func(fs []api.Figure) string {
+		var s []string
+		for _, f := range fs {
+			s = append(s, p.show(f.Text))
+		}
+		return strings.Join(s, ", ")
+	}
+	line("Check it\twidth at head, middle and foot %s\tlength at hinge edge, middle and lock edge %s", check(c.Width), check(c.Length))
+}
+
+func (p printing) hinges(v api.Plan, doubtful string) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	if len(v.Hinges) == 0 {
+		return
+	}
+	line("Marking gauge\tpockets %s deep, %s wide\t%s of wood left behind; leaves flush give a margin of %s",
+		p.show(v.Gauges.Depth.Text), p.show(v.Gauges.Width.Text), p.show(v.Gauges.Setback.Text), p.show(v.Gauges.Flush.Text))
+	for _, h := range v.Hinges {
+		pack := ""
+		switch {
+		case h.Pack.MM > 0:
+			pack = "packer of " + p.show(h.Pack.Text) + " behind the jamb leaf"
+		case h.Pack.MM < 0:
+			pack = "jamb pocket deeper by " + strings.TrimPrefix(p.show(h.Pack.Text), "-")
+		}
+		line("%s%s, to the leaf's top\tslab %s\tjamb %s\t%s", doubtful, strings.ToUpper(h.Name[:1])+h.Name[1:], p.figure(h.Slab), p.figure(h.Jamb), pack)
+	}
+	line("Hinges are measured on the slab from its finished head, in the jamb from the head, on the hinge side.")
+}
+
+// visible keeps control characters in names from the terminal.
+type visible struct{ io.Writer }
+
+func (v visible) Write(b []byte) (int, error) {
+	clean := strings.Map(func(r rune) rune {
+		if r != '\n' && (unicode.IsControl(r) || unicode.Is(unicode.Bidi_Control, r)) {
+			return '\uFFFD'
+		}
+		return r
+	}, string(b))
+	if _, err := io.WriteString(v.Writer, clean); err != nil {
+		return 0, err
+	}
+	return len(b), nil
 }

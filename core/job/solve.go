@@ -532,7 +532,7 @@ func (s *solver) suggest() {
 // sigma shows a standard deviation, rounded up.
 func (s *solver) sigma(mm float64) string {
 	if s.unit == measure.Inches {
-		return measure.Decimal(measure.FromMM(mm).Round(measure.Inch/1000, measure.Up), s.unit)
+		return measure.Exact(measure.FromMM(mm).Round(measure.Inch/64, measure.Up), s.unit)
 	}
 	return measure.Exact(measure.FromMM(mm).Round(measure.Millimetre/10, measure.Up), s.unit)
 }

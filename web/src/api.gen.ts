@@ -242,9 +242,22 @@ export interface components {
             step: string;
             text: string;
         };
+        Clash: {
+            /** @description What to read to settle it. */
+            again: components["schemas"]["ToRead"];
+            /** @description The ID of the reading to read again; empty where it is a new one. */
+            againID: string;
+            id: string;
+            /** @description IDs of readings that would explain it as well. */
+            or: string[];
+            /** @description ID of the reading that it was changed round with; empty where with none. */
+            swapped: string;
+            text: string;
+        };
         Cut: {
             ends?: string;
             head?: string;
+            knowing?: boolean;
             leaveOn: string;
             lockEdge?: string;
             registration: string;
@@ -260,11 +273,8 @@ export interface components {
             /** @description After the first cut: hinge edge, middle, lock edge. */
             length: components["schemas"]["Figure"][];
             others: components["schemas"]["Alternative"][];
-            /**
-             * Format: double
-             * @description Of the uncut slab, about, in kg.
-             */
-            weight: number;
+            /** @description Of the uncut slab, about, in the unit that goes with the job's lengths. */
+            weight: string;
             /** @description The decision, then the reason. */
             why: string[];
             /** @description After the first cut: head, middle, foot. */
@@ -528,10 +538,18 @@ export interface components {
             id: string;
             /** @description A length in millimetres, exact to the nanometre. */
             length: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            lengthLock?: number;
             name: string;
             old?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
+            square?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             width: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            widthFoot?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            widthMid?: number;
         };
         Op: {
             /** @enum {string} */
@@ -584,10 +602,14 @@ export interface components {
             slab: components["schemas"]["Slab"];
         };
         Pass: {
+            /** @description What it takes off. */
+            bite: components["schemas"]["Text"];
             from: components["schemas"]["Length"];
             to: components["schemas"]["Length"];
         };
         Plan: {
+            /** @description Readings that contradict the others: while there are any, every figure is doubtful and none is to be cut or marked to. */
+            clashes: components["schemas"]["Clash"][];
             cut?: components["schemas"]["CutSheet"];
             drawing?: components["schemas"]["DrawingView"];
             findings: components["schemas"]["Finding"][];
@@ -604,6 +626,8 @@ export interface components {
             slab?: components["schemas"]["SlabWanted"];
             toRead: components["schemas"]["ToRead"][];
             wanted: components["schemas"]["Sided"][];
+            /** @description The plans that settling the first clash would give. */
+            without: components["schemas"]["Settled"][];
         };
         Preset: {
             margins: components["schemas"]["Margins"];
@@ -654,6 +678,13 @@ export interface components {
             note: string;
             source: string;
         };
+        Settled: {
+            id: string;
+            name: string;
+            plan: components["schemas"]["Plan"];
+            /** @description ID of the reading that it is changed round with; empty where the reading is struck out. */
+            swapped: string;
+        };
         Sided: {
             figure: components["schemas"]["Figure"];
             side: string;
@@ -699,8 +730,8 @@ export interface components {
             /** @description Most off head, hinge edge, lock edge and foot. */
             off: components["schemas"]["Length"][];
             thickness: components["schemas"]["Length"];
-            /** Format: double */
-            weight: number;
+            /** @description About, in the unit that goes with the job's lengths. */
+            weight: string;
             /** @description Why it falls out. */
             why: string;
             width: components["schemas"]["Length"];
