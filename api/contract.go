@@ -113,7 +113,9 @@ func operations(a huma.API, s server) {
 	taking := func(o huma.Operation, body reflect.Type) huma.Operation {
 		in := &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{}}
 		o.RequestBody = in
-		describe = append(describe, func() { in.Content["application/json"].Schema = a.OpenAPI().Components.Schemas.Schema(body, true, o.OperationID) })
+		describe = append(describe, func() {
+			in.Content["application/json"].Schema = a.OpenAPI().Components.Schemas.Schema(body, true, o.OperationID)
+		})
 		return o
 	}
 	door := "/jobs/{job}/openings/{opening}"

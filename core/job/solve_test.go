@@ -144,7 +144,7 @@ func drawOpening(t *rapid.T, j Job) Opening {
 	o.Slab.Construction = rapid.SampledFrom(trade.Constructions).Draw(t, "construction").ID
 	o.Cut.LeaveOn = rapid.SampledFrom(Habits).Draw(t, "habit")
 	if rapid.Bool().Draw(t, "pockets") {
-		o.Hinges.From, o.Hinges.Pockets = hinge.FromPockets, []measure.Length{mm(171.5), mm(1600)}
+		o.Hinges.From, o.Hinges.Pockets = hinge.FromPockets, []measure.Length{mm(163), mm(1600)}
 	}
 	if rapid.Bool().Draw(t, "strike") {
 		o.Lock.From, o.Lock.Strike = lock.FromStrike, mm(1030)

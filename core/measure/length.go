@@ -52,7 +52,7 @@ func (l Length) Abs() Length {
 	return l
 }
 
-// String prints l exactly, in millimetres: "908.5 mm".
+// String prints l exactly, in millimetres: "777.5 mm".
 func (l Length) String() string { return l.decimal(Millimetre) + " mm" }
 
 // decimal prints l exactly as a decimal number of units of u, u being a
@@ -74,7 +74,7 @@ func (l Length) decimal(u Length) string {
 func (l Length) MarshalJSON() ([]byte, error) { return []byte(l.decimal(Millimetre)), nil }
 
 // UnmarshalJSON reads a number of millimetres, or text that names its unit
-// ("35 3/4 in"). A number finer than a nanometre is rounded to one.
+// ("30 5/8 in"). A number finer than a nanometre is rounded to one.
 func (l *Length) UnmarshalJSON(b []byte) error {
 	s := string(b)
 	if strings.HasPrefix(s, `"`) {

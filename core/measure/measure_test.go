@@ -16,27 +16,27 @@ func TestParseWhatPeopleWrite(t *testing.T) {
 		unit Unit
 		um   int64
 	}{
-		{"908", Millimetres, 908_000},
-		{"908.5mm", Inches, 908_500},
-		{"90.8 cm", Inches, 908_000},
-		{"0.908 m", Inches, 908_000},
-		{"908,5", Millimetres, 908_500},
+		{"778", Millimetres, 778_000},
+		{"777.5mm", Inches, 777_500},
+		{"77.8 cm", Inches, 778_000},
+		{"0.778 m", Inches, 778_000},
+		{"777,5", Millimetres, 777_500},
 		{",5", Millimetres, 500},
-		{"35 3/4", Inches, 908_050},
-		{`35-3/4"`, Millimetres, 908_050},
-		{"35 3/4 in", Millimetres, 908_050},
-		{"35 3/4 in.", Millimetres, 908_050},
-		{`2' 11 3/4"`, Millimetres, 908_050},
-		{"2' 11 3/4", Millimetres, 908_050},
-		{"2ft 11 3/4in", NoUnit, 908_050},
-		{`2'-11 3/4"`, NoUnit, 908_050},
+		{"30 5/8", Inches, 777_875},
+		{`30-5/8"`, Millimetres, 777_875},
+		{"30 5/8 in", Millimetres, 777_875},
+		{"30 5/8 in.", Millimetres, 777_875},
+		{`2' 6 5/8"`, Millimetres, 777_875},
+		{"2' 6 5/8", Millimetres, 777_875},
+		{"2ft 6 5/8in", NoUnit, 777_875},
+		{`2'-6 5/8"`, NoUnit, 777_875},
 		{"3/4", Inches, 19_050},
 		{"-1/16", Inches, -1_587},
 		{"2ft", NoUnit, 609_600},
 		{"6' 8\"", NoUnit, 2_032_000},
-		{"35¾", Inches, 908_050},
-		{"35.75", Inches, 908_050},
-		{"35 ¾″", Millimetres, 908_050},
+		{"30⅝", Inches, 777_875},
+		{"30.625", Inches, 777_875},
+		{"30 ⅝″", Millimetres, 777_875},
 		{" 826 ", Millimetres, 826_000},
 		{"1 3/16", Millimetres, 1_187}, // a bare fraction takes the job's unit
 		{"0", Millimetres, 0},
@@ -56,15 +56,15 @@ func TestParseSaysWhatIsWrong(t *testing.T) {
 		{"", "is empty"},
 		{"wide", "begin with a number"},
 		{"8e2", `has "e2" where`},
-		{"908 35", "two lengths run together"},
-		{"2' 908mm", "two lengths run together"},
+		{"778 30", "two lengths run together"},
+		{"2' 778mm", "two lengths run together"},
 		{"12mm 3", "two lengths run together"},
 		{"1,234.5", "two decimal points"},
 		{"35.", "ends in a decimal point"},
 		{"35 3/", "nothing under the line"},
 		{"35 3/0", "over nought"},
 		{"35 5/4", "not less than one"},
-		{"35 3/4/2", "two lines"},
+		{"30 5/8/2", "two lines"},
 		{"1.5/2", "decimal inside a fraction"},
 		{"826 km", `has "km" where`},
 		{"9000000", "understood as 9000 m"},
@@ -79,7 +79,7 @@ func TestParseSaysWhatIsWrong(t *testing.T) {
 			assert.Contains(t, pe.Problem, c.says, c.text)
 		}
 	}
-	_, err := Parse("908", NoUnit)
+	_, err := Parse("778", NoUnit)
 	assert.ErrorContains(t, err, "has no unit")
 }
 
@@ -145,7 +145,7 @@ func TestShow(t *testing.T) {
 		{HalfMillimetre, 168.5, "168.5"},
 		{HalfMillimetre, 168.24, "168"},
 		{WholeMillimetre, 168.5, "169"},
-		{Sixteenths, 908.05, "35 3/4"},
+		{Sixteenths, 777.875, "30 5/8"},
 		{ThirtySeconds, 3.175, "1/8"},
 		{ThirtySeconds, -3.175, "-1/8"},
 		{Sixteenths, 0.1, "0"},
@@ -154,13 +154,13 @@ func TestShow(t *testing.T) {
 	for _, c := range cases {
 		assert.Equal(t, c.want, c.tape.Show(FromMM(c.mm)), "%v on %s", c.mm, c.tape)
 	}
-	assert.Equal(t, "908.3 mm", Exact(FromMM(908.3), Inches), "no 64th meets it")
+	assert.Equal(t, "777.3 mm", Exact(FromMM(777.3), Inches), "no 64th meets it")
 }
 
 func TestSayAndDecimal(t *testing.T) {
 	assert.Equal(t, "11 13/16 in", Say(FromMM(300), Inches)) // 11.811
 	assert.Equal(t, "300 mm", Say(FromMM(300), Millimetres))
-	assert.Equal(t, "35.75", Decimal(FromMM(908.05), Inches))
+	assert.Equal(t, "30.625", Decimal(FromMM(777.875), Inches))
 	assert.Equal(t, "0.015625", Decimal(396_875, Inches))
 	assert.Equal(t, "-0.001", Decimal(-25_400, Inches))
 	assert.Equal(t, "-1.24", Decimal(FromMM(-1.24), Millimetres))
@@ -168,9 +168,9 @@ func TestSayAndDecimal(t *testing.T) {
 
 func TestJSON(t *testing.T) {
 	var l Length
-	require.NoError(t, json.Unmarshal([]byte(`"35 3/4 in"`), &l))
-	assert.Equal(t, FromMM(908.05), l)
-	assert.Error(t, json.Unmarshal([]byte(`"35 3/4"`), &l), "text in a file names its unit")
+	require.NoError(t, json.Unmarshal([]byte(`"30 5/8 in"`), &l))
+	assert.Equal(t, FromMM(777.875), l)
+	assert.Error(t, json.Unmarshal([]byte(`"30 5/8"`), &l), "text in a file names its unit")
 	assert.Error(t, json.Unmarshal([]byte(`1e300`), &l))
 	assert.Error(t, json.Unmarshal([]byte(`true`), &l))
 }
@@ -188,7 +188,7 @@ func TestEveryTapeHasItsLikeInTheOtherUnit(t *testing.T) {
 }
 
 func FuzzParse(f *testing.F) {
-	for _, s := range []string{"908.5mm", `2' 11 3/4"`, "35-3/4", "-1/16", "½", "1,5", "3 / 4 in."} {
+	for _, s := range []string{"777.5mm", `2' 6 5/8"`, "30-5/8", "-1/16", "½", "1,5", "3 / 4 in."} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
@@ -208,7 +208,7 @@ func FuzzParse(f *testing.F) {
 func BenchmarkParse(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := Parse(`2' 11 3/4"`, Inches); err != nil {
+		if _, err := Parse(`2' 6 5/8"`, Inches); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -66,8 +66,8 @@ var typed = strings.NewReplacer(
 	"−", "-", "–", "-", "\u00a0", " ", "\u2009", " ", "\u202f", " ", "\t", " ",
 )
 
-// Parse reads a length as people write it: "908", "908.5mm", "90.8 cm",
-// "908,5", "35 3/4", `35-3/4"`, `2' 11 3/4"`, "-1/16", "2ft". A number
+// Parse reads a length as people write it: "778", "777.5mm", "77.8 cm",
+// "777,5", "30 5/8", `30-5/8"`, `2' 6 5/8"`, "-1/16", "2ft". A number
 // without a unit takes the unit given, or the unit of feet-and-inches it
 // stands in. Errors are *ParseError and say what was understood. A length
 // finer than a nanometre is rounded to one; one beyond ±Longest is an error.
@@ -130,12 +130,12 @@ func Parse(text string, unit Unit) (Length, error) {
 
 func example(u Unit) string {
 	if u == Inches {
-		return "35 3/4"
+		return "30 5/8"
 	}
-	return "908.5"
+	return "777.5"
 }
 
-// number reads "35", "35.75", "908,5", "3/4", "35 3/4" or "35-3/4" from the
+// number reads "30", "30.625", "777,5", "5/8", "30 5/8" or "30-5/8" from the
 // front of s. The message is empty when it could.
 func number(s string) (n *big.Rat, rest, message string) {
 	whole, rest := digits(s)

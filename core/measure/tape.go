@@ -98,7 +98,7 @@ func (l Length) Round(step Length, way Way) Length {
 }
 
 // Show prints l rounded to the nearest mark of the tape, with no unit:
-// "908.5", or in inches a whole and a reduced fraction, "35 3/4".
+// "777.5", or in inches a whole and a reduced fraction, "30 5/8".
 func (t Tape) Show(l Length) string {
 	l = l.Round(t.Step(), Nearest)
 	if t.Unit() == Inches {

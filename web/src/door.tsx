@@ -1,12 +1,15 @@
 import { Redo2, Undo2 } from 'lucide-react';
-import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Plan, Unit } from './api';
 import { Said, useAttempt } from './attempt';
+import { Clash } from './clash';
 import { DoorContext, useDoor, useDoorState } from './door-state';
 import { Daylight } from './drawing';
-import { Top, typing, useShownIn } from './frame';
-import { ShownIn, WhyDialog } from './length';
+import { Top, useShownIn } from './frame';
+import { useHomeFocus } from './home-focus';
+import { single, useKeys } from './keys';
+import { Doubtful, ShownIn, WhyDialog } from './length';
 import { Rod, stepNames, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
 import { CutStep } from './steps/cut';
@@ -45,31 +48,28 @@ export function DoorPage() {
 		() => (v ? [{ to: `/j/${job}`, text: v.job.name }, { text: v.opening.name }] : []),
 		[v, job],
 	);
-	useEffect(() => {
-		const down = (e: KeyboardEvent) => {
-			const z = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z';
-			const y = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'y';
-			if (z || y) {
-				// In an entry with something half-typed, undo is the entry's own.
-				const el = e.target as HTMLElement;
-				const pointer = el.dataset?.field;
-				if (pointer && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? '')) return;
-				e.preventDefault();
-				state?.move(y || e.shiftKey ? 'redo' : 'undo');
-				return;
-			}
-			if (typing(e) || e.ctrlKey || e.metaKey || e.altKey) return;
-			const n = Number(e.key);
-			if (n >= 1 && n <= steps.length) go(to(steps[n - 1] ?? 'measure'));
-			else if (e.key === 'w') go(`/j/${job}`);
-			else if (e.key === 'm') setShown(shown === 'mm' ? 'in' : 'mm');
-			else if (e.key === 'n') {
-				e.preventDefault();
-				document.querySelector<HTMLElement>('[data-tape]')?.focus();
-			}
-		};
-		addEventListener('keydown', down);
-		return () => removeEventListener('keydown', down);
+	useHomeFocus(`${v?.version} ${step} ${leaf}`);
+	useKeys((e) => {
+		const z = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z';
+		const y = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'y';
+		if (z || y) {
+			// In an entry with something half-typed, undo is the entry's own.
+			const el = e.target as HTMLElement;
+			const pointer = el.dataset?.field;
+			if (pointer && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? '')) return;
+			e.preventDefault();
+			state?.move(y || e.shiftKey ? 'redo' : 'undo');
+			return;
+		}
+		const key = single(e);
+		const n = Number(key);
+		if (n >= 1 && n <= steps.length) go(to(steps[n - 1] ?? 'measure'));
+		else if (key === 'w') go(`/j/${job}`);
+		else if (key === 'm') setShown(shown === 'mm' ? 'in' : 'mm');
+		else if (key === 'n') {
+			e.preventDefault();
+			document.querySelector<HTMLElement>('[data-tape]')?.focus();
+		}
 	});
 	if (query.isPending) return <Waiting text="Fetching the door…" />;
 	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} />;
@@ -80,35 +80,45 @@ export function DoorPage() {
 	const board = leaf === 2 && v.opening.pair ? v.opening.pair.slab : v.opening.slab;
 	// The second leaf hangs on the other jamb.
 	const hand = leaf === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
-	const onTrestles = step === 'cut' && v.plan.cut;
+	const doubtful = v.plan.clashes.length > 0;
+	const onTrestles = step === 'cut' && v.plan.cut && !doubtful;
+	// Spoken when it changes: a new doubt, or that enough was read.
+	const spoken = doubtful
+		? `Stop: ${v.plan.clashes[0]?.text}`
+		: v.opening.readings.length > 0 && v.plan.toRead.length === 0
+			? 'Sure enough to cut.'
+			: '';
 	return (
 		<DoorContext value={{ ...state, view: v, leaf, slab: leaf === 2 ? '/pair/slab' : '/slab' }}>
 			<ShownIn value={shown}>
-				<div className="flex flex-col min-h-dvh lg:h-dvh">
+				<div className="door flex flex-col h-dvh">
+					<p className="sr-only" role="status" data-spoken>
+						{spoken}
+					</p>
 					<Top trail={trail} unit={shown} setUnit={setShown}>
 						<button
 							type="button"
 							className="btn btn-ghost px-2"
-							disabled={!v.undo}
+							aria-disabled={!v.undo}
 							title={v.undo ? `Undo: ${v.undo}` : 'Nothing to undo'}
-							aria-label={v.undo ? `Undo: ${v.undo}` : 'Nothing to undo'}
 							data-undo
-							onClick={() => state.move('undo')}
+							onClick={() => v.undo && state.move('undo')}
 						>
-							<Undo2 size={20} />
-							<span className="max-xl:hidden">Undo</span>
+							<Undo2 size={20} aria-hidden="true" />
+							<span className="max-xl:sr-only">Undo</span>
+							<span className="sr-only">: {v.undo || 'nothing left'}</span>
 						</button>
 						<button
 							type="button"
 							className="btn btn-ghost px-2"
-							disabled={!v.redo}
+							aria-disabled={!v.redo}
 							title={v.redo ? `Redo: ${v.redo}` : 'Nothing to redo'}
-							aria-label={v.redo ? `Redo: ${v.redo}` : 'Nothing to redo'}
 							data-redo
-							onClick={() => state.move('redo')}
+							onClick={() => v.redo && state.move('redo')}
 						>
-							<Redo2 size={20} />
-							<span className="max-xl:hidden">Redo</span>
+							<Redo2 size={20} aria-hidden="true" />
+							<span className="max-xl:sr-only">Redo</span>
+							<span className="sr-only">: {v.redo || 'nothing left'}</span>
 						</button>
 					</Top>
 					{asked && (
@@ -119,7 +129,7 @@ export function DoorPage() {
 						/>
 					)}
 					{(state.trouble || query.error) && (
-						<p role="alert" className="bg-error text-error-content px-4 py-2 flex items-center gap-3">
+						<p role="alert" className="loud bg-error text-error-content px-4 py-2 flex items-center gap-3">
 							<span className="grow">{state.trouble || query.error?.message}</span>
 							<button
 								type="button"
@@ -133,88 +143,98 @@ export function DoorPage() {
 							</button>
 						</p>
 					)}
-					<div className="flex flex-col lg:flex-row grow lg:min-h-0">
+					<div className="door-body flex flex-col lg:flex-row grow min-h-0">
 						<Rod to={to} notches={v.plan.notches} />
-						<figure
-							className="no-print relative overflow-hidden shrink-0 lg:grow lg:min-w-0 h-[36dvh] lg:h-auto"
-							style={{ background: onTrestles ? undefined : 'var(--shade)' }}
-						>
-							{onTrestles && v.plan.cut ? (
-								<Trestles
-									cut={v.plan.cut}
-									width={board.width}
-									length={board.length}
-									hand={hand}
-									times={4}
-									className="w-full h-full p-2 pb-7"
-								/>
-							) : (
-								v.plan.drawing && (
-									<Daylight
-										drawing={v.plan.drawing}
+						<div className="door-scroll max-lg:grow max-lg:overflow-y-auto max-lg:min-h-0 lg:contents">
+							<figure
+								className="drawn no-print relative overflow-hidden shrink-0 lg:grow lg:min-w-0 h-[36dvh] lg:h-auto"
+								style={{ background: onTrestles ? undefined : 'var(--shade)' }}
+							>
+								{onTrestles && v.plan.cut ? (
+									<Trestles
+										cut={v.plan.cut}
+										width={board.width}
+										length={board.length}
 										hand={hand}
-										times={times}
-										margins={v.plan.margins}
-										detail
-										ask={setAsked}
-										go={(s) => go(to(s))}
-										showReadings={step === 'measure'}
-										label={`${v.opening.name}: the opening in shade, the slab dark, its margins as light`}
-										className="w-full h-full"
+										times={4}
+										className="w-full h-full p-2 pb-7"
 									/>
-								)
-							)}
-							{!onTrestles && (
-								<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
-									Light ×{times}
-									<input
-										type="range"
-										min={1}
-										max={40}
-										value={times}
-										className="w-20 lg:w-32 h-11 accent-[var(--light)]"
-										aria-label="How many times the light is magnified"
-										onChange={(e) => {
-											setTimes(Number(e.target.value));
-											localStorage.setItem('magnify', e.target.value);
-										}}
-									/>
-								</label>
-							)}
-							{onTrestles && (
-								<figcaption className="absolute inset-x-0 bottom-1 text-center text-sm">
-									Chalk lines on the uncut slab; what comes off is drawn ×4
-								</figcaption>
-							)}
-						</figure>
-						<main className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 sm:px-5" key={step}>
-							<p className="hidden print:block text-xl font-bold">
-								{v.job.name}: {v.opening.name}
-								{v.opening.room && `, ${v.opening.room}`}; hinges on the {v.opening.hand}, figures in {shown}
-							</p>
-							<h1 className="text-2xl mb-2 max-lg:sr-only">{stepNames[step]}</h1>
-							{elsewhere.length > 0 && step !== 'measure' && <Findings list={elsewhere.slice(0, 2)} />}
-							{second && step !== 'measure' && (
-								<fieldset className="join mb-3" aria-label="Leaf">
-									{[1, 2].map((n) => (
-										<button
-											key={n}
-											type="button"
-											className={`btn join-item ${leaf === n ? 'btn-neutral' : ''}`}
-											aria-pressed={leaf === n}
-											data-leaf={n}
-											onClick={() => setLeaf(n)}
-										>
-											leaf on the {n === 1 ? 'hinge' : 'lock'} jamb
-										</button>
-									))}
-								</fieldset>
-							)}
-							<Findings list={findings} />
-							<Page key={leaf} />
-							<Onward step={step} to={to} walk={`/j/${job}`} />
-							<Cautions step={step} />
-						</main>
+								) : (
+									v.plan.drawing && (
+										<Daylight
+											drawing={v.plan.drawing}
+											hand={hand}
+											times={times}
+											margins={v.plan.margins}
+											detail
+											ask={setAsked}
+											go={(s) => go(to(s))}
+											showReadings={step === 'measure'}
+											label={`${v.opening.name}: the opening in shade, the slab dark, its margins as light`}
+											className="w-full h-full"
+										/>
+									)
+								)}
+								{!onTrestles && (
+									<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
+										Light ×{times}
+										<input
+											type="range"
+											min={1}
+											max={40}
+											value={times}
+											className="w-20 lg:w-32 h-11 accent-[var(--light)]"
+											aria-label="How many times the light is magnified"
+											onChange={(e) => {
+												setTimes(Number(e.target.value));
+												localStorage.setItem('magnify', e.target.value);
+											}}
+										/>
+									</label>
+								)}
+								{onTrestles && (
+									<figcaption className="absolute inset-x-0 bottom-1 text-center text-sm">
+										Chalk lines on the uncut slab; what comes off is drawn ×4
+									</figcaption>
+								)}
+							</figure>
+							<main className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 sm:px-5" key={step}>
+								<Doubtful value={doubtful}>
+									<p className="hidden print:block text-xl font-bold">
+										{v.job.name}: {v.opening.name}
+										{v.opening.room && `, ${v.opening.room}`}; hinges on the {v.opening.hand}, figures in{' '}
+										{shown}
+									</p>
+									<h1 className="text-2xl mb-2 max-lg:sr-only" tabIndex={-1} data-home>
+										{stepNames[step]}
+									</h1>
+									<Clash step={step} />
+									{elsewhere.length > 0 && step !== 'measure' && !doubtful && (
+										<Findings list={elsewhere.slice(0, 2)} />
+									)}
+									{second && step !== 'measure' && (
+										<fieldset className="join mb-3" aria-label="Leaf">
+											{[1, 2].map((n) => (
+												<button
+													key={n}
+													type="button"
+													className={`btn join-item ${leaf === n ? 'btn-neutral' : ''}`}
+													aria-pressed={leaf === n}
+													data-leaf={n}
+													onClick={() => setLeaf(n)}
+												>
+													leaf on the {n === 1 ? 'hinge' : 'lock'} jamb
+												</button>
+											))}
+										</fieldset>
+									)}
+									<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} />
+									<Page key={leaf} />
+									<Onward step={step} to={to} walk={`/j/${job}`} />
+									<Cautions step={step} />
+								</Doubtful>
+							</main>
+						</div>
 					</div>
 				</div>
 			</ShownIn>

@@ -5,6 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { ask, client, type JobHead, once, Trouble, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { Top } from './frame';
+import { useHomeFocus } from './home-focus';
 import { Failed, TakenOff, Waiting } from './says';
 
 const trail: { text: string }[] = [];
@@ -22,6 +23,7 @@ export function Home() {
 		});
 		jobs.refetch();
 	};
+	useHomeFocus(JSON.stringify(jobs.data));
 	const on = jobs.data?.filter((j) => !j.removed);
 	const off = jobs.data?.filter((j) => j.removed) ?? [];
 	return (
@@ -29,7 +31,9 @@ export function Home() {
 			<Top trail={trail} />
 			<main className="max-w-3xl mx-auto p-4 sm:p-6 grid gap-8">
 				<section>
-					<h1 className="text-3xl mb-3">Jobs</h1>
+					<h1 className="text-3xl mb-3" tabIndex={-1} data-home>
+						Jobs
+					</h1>
 					{jobs.isPending && <Waiting text="Fetching the jobs…" />}
 					{jobs.error && <Failed error={jobs.error} retry={() => jobs.refetch()} />}
 					{on?.length === 0 && (

@@ -5,6 +5,9 @@ import { Sheet } from './sheet';
 /** The unit that figures are shown in; a tap shows the other one. */
 export const ShownIn = createContext<Unit>('mm');
 
+/** Whether figures are doubtful, because readings clash: then none is to be cut or marked to. */
+export const Doubtful = createContext(false);
+
 export const sources: Record<string, string> = {
 	reading: 'read off',
 	estimate: 'worked out from the readings',
@@ -13,7 +16,7 @@ export const sources: Record<string, string> = {
 	rounding: 'to the tape',
 };
 
-/** Fractions are set as fractions: "35 3/4" is one whole and one glyph-built fraction. */
+/** Fractions are set as fractions: "30 5/8" is one whole and one glyph-built fraction. */
 export function Digits({ children }: { children: string }) {
 	const m = /^(-?)(?:(\d+) )?(\d+)\/(\d+)$/.exec(children);
 	if (!m) return <>{children.replace('-', '−')}</>;
@@ -87,19 +90,27 @@ export function Why({
 }) {
 	const [open, setOpen] = useState(false);
 	const unit = useContext(ShownIn);
+	const doubtful = useContext(Doubtful);
 	return (
 		<>
 			<button
 				type="button"
-				className={`why ${className}`}
+				className={`why ${doubtful ? 'doubtful' : ''} ${className}`}
 				data-figure={id}
 				data-mm={figure.mm}
+				data-doubtful={doubtful || undefined}
 				title={`Why ${pick(figure.text, unit)}?`}
-				aria-label={`${title}: ${pick(figure.text, unit)} ${unit}. Why?`}
 				onClick={() => setOpen(true)}
 			>
+				<span className="sr-only">{title}: </span>
+				{doubtful && '? '}
 				<Len text={figure.text} />
 				{!bare && <Sure text={figure.sure} />}
+				<span className="sr-only">
+					{' '}
+					{unit}
+					{doubtful ? ', doubtful.' : '.'} Why?
+				</span>
 			</button>
 			{open && <WhyDialog figure={figure} title={title} close={() => setOpen(false)} />}
 		</>

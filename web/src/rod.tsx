@@ -45,7 +45,8 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 	return (
 		<nav
 			aria-label="Steps"
-			className="no-print flex lg:flex-col shrink-0 max-lg:order-last max-lg:sticky max-lg:bottom-0 z-10 lg:w-32 border-[var(--rod-edge)] max-lg:border-t-4 lg:border-x-4"
+			data-rod
+			className="no-print flex lg:flex-col shrink-0 max-lg:order-last z-10 lg:w-32 border-[var(--rod-edge)] max-lg:border-t-4 lg:border-x-4"
 			style={{ background: 'var(--rod)', color: 'var(--rod-ink)' }}
 		>
 			{notches.map((n, i) => (
@@ -54,7 +55,6 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 					to={to(n.step)}
 					data-step={n.step}
 					data-state={n.state}
-					aria-label={`${stepNames[n.step]}: ${states[n.state]}. ${n.says}`}
 					className={({ isActive }) =>
 						`relative grow lg:grow-0 lg:basis-24 flex lg:flex-row flex-col items-center justify-center lg:justify-start lg:gap-2 min-h-14 max-lg:text-sm ${isActive ? 'font-bold' : ''}`
 					}
@@ -64,7 +64,10 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 							<Notch state={n.state} />
 							<span className="leading-tight">
 								{stepNames[n.step]}
-								<span className="hidden lg:block text-xs font-normal opacity-80">{i + 1}</span>
+								<span className="hidden lg:block text-xs font-normal">{i + 1}</span>
+								<span className="sr-only">
+									: {states[n.state]}. {n.says}
+								</span>
 							</span>
 							{isActive && (
 								<svg

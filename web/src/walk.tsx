@@ -1,11 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, Plus, Trash2 } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ask, client, type Door, type JobHead, once, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { Daylight } from './drawing';
-import { Top, typing, useShownIn } from './frame';
+import { Top, useShownIn } from './frame';
+import { useHomeFocus } from './home-focus';
+import { single, useKeys } from './keys';
 import { ShownIn } from './length';
 import { stepNames } from './rod';
 import { Failed, TakenOff, trade, Waiting } from './says';
@@ -21,16 +23,14 @@ export function WalkPage() {
 	const [removed, setRemoved] = useState<{ id: string; name: string } | null>(null);
 	const [error, attempt] = useAttempt();
 	const trail = useMemo(() => (walk.data ? [{ text: walk.data.job.name }] : []), [walk.data]);
-	useEffect(() => {
-		const down = (e: KeyboardEvent) => {
-			if (e.key === 'n' && !typing(e)) {
-				e.preventDefault();
-				document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus();
-			}
-		};
-		addEventListener('keydown', down);
-		return () => removeEventListener('keydown', down);
-	}, []);
+	useHomeFocus(JSON.stringify(walk.data?.doors.map((d) => d.id)));
+	useKeys((e) => {
+		const key = single(e);
+		if (key === 'm') setShown(shown === 'mm' ? 'in' : 'mm');
+		if (key !== 'n') return;
+		e.preventDefault();
+		document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus();
+	});
 	const remove = async (d: { id: string; name: string; version?: number }, back: boolean) => {
 		const path = { job, opening: d.id };
 		await attempt(async () => {
@@ -54,7 +54,9 @@ export function WalkPage() {
 				{walk.data && (
 					<>
 						<div className="flex flex-wrap items-end gap-x-6 gap-y-2 mb-4">
-							<h1 className="text-3xl">{walk.data.job.name}</h1>
+							<h1 className="text-3xl" tabIndex={-1} data-home>
+								{walk.data.job.name}
+							</h1>
 							<p className="text-lg grow">{summary(walk.data.doors)}</p>
 							<TapeChoice head={walk.data.job} done={() => walk.refetch()} />
 							<a className="btn" href={`/api/jobs/${job}/file`} download>
@@ -150,13 +152,8 @@ function DoorOnWalk({
 					))}
 				</div>
 			</Link>
-			<button
-				type="button"
-				className="btn btn-ghost btn-sm mx-1 opacity-70"
-				aria-label={`Take ${d.name} off the walk`}
-				onClick={remove}
-			>
-				<Trash2 size={18} aria-hidden="true" /> Take off
+			<button type="button" className="btn btn-ghost mx-1 font-normal" onClick={remove}>
+				<Trash2 size={18} aria-hidden="true" /> Take off<span className="sr-only">: {d.name}</span>
 			</button>
 		</li>
 	);

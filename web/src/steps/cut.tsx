@@ -22,11 +22,33 @@ const ends: Record<string, string[]> = {
 
 /** CutStep is the cut sheet: the decision, its reason, the other ways, and the marks edge by edge. */
 export function CutStep() {
-	const { view } = useDoor();
+	const { view, save } = useDoor();
 	const cut = view.plan.cut;
+	const [error, attempt] = useAttempt();
+	const unsure = view.plan.findings.some((f) => f.pointer === '/cut/knowing' && f.weight === 'stop');
 	if (!cut) return <p className="mb-4">The cuts wait for a width, a height and the slab's measurements.</p>;
 	return (
 		<>
+			{(unsure || view.opening.cut.knowing) && (
+				<label className="flex items-center gap-3 min-h-11 mb-3">
+					<input
+						type="checkbox"
+						className="checkbox"
+						data-field="cut-knowing"
+						checked={!!view.opening.cut.knowing}
+						onChange={(e) =>
+							attempt(() =>
+								save(
+									[{ op: 'add', path: '/cut/knowing', value: e.target.checked }],
+									e.target.checked ? 'cut so, knowingly' : 'not cut so',
+								),
+							)
+						}
+					/>
+					Cut it so, knowingly
+				</label>
+			)}
+			<Said error={error} />
 			<div className="mb-3" data-laid={`${cut.across}, ${cut.along}`}>
 				<p className="text-lg">
 					{cut.why[0]} {cut.why[1]}
@@ -119,14 +141,19 @@ function Passes({
 	);
 	return (
 		<p className="mb-1 dim" data-passes={edge.passes.length}>
-			{even
-				? `${edge.passes.length} passes of 1 mm, full length.`
-				: edge.passes.map((p, i) => (
-						<span key={p.from.mm + p.to.mm} className="whitespace-nowrap">
-							{i + 1}: <Len text={p.from.text} /> to <Len text={p.to.text} />
-							{i < edge.passes.length - 1 ? ' · ' : ''}
-						</span>
-					))}
+			{even ? (
+				<>
+					{edge.passes.length} passes of <Len text={edge.passes[0]?.bite ?? { mm: '', in: '' }} unit />, full
+					length.
+				</>
+			) : (
+				edge.passes.map((p, i) => (
+					<span key={p.from.mm + p.to.mm} className="whitespace-nowrap">
+						{i + 1}: <Len text={p.from.text} /> to <Len text={p.to.text} />
+						{i < edge.passes.length - 1 ? ' · ' : ''}
+					</span>
+				))
+			)}
 		</p>
 	);
 }

@@ -93,8 +93,8 @@ export function HingesStep() {
 					]}
 				/>
 			)}
-			<section className="grid grid-cols-2 gap-x-3 gap-y-2">
-				<h2 className="text-lg col-span-2">The hinge</h2>
+			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2">
+				<h2 className="text-lg sm:col-span-2">The hinge</h2>
 				<LengthField pointer="/hinges/leaf" label="Length of leaf" />
 				<LengthField pointer="/hinges/width" label="Width let in" />
 				<LengthField pointer="/hinges/plate" label="Leaf thickness" />
@@ -126,7 +126,6 @@ function Pockets() {
 					<button
 						type="button"
 						className="btn btn-ghost"
-						tabIndex={-1}
 						onClick={() =>
 							put(
 								pockets.filter((_, k) => k !== i),

@@ -47,7 +47,7 @@ export function LockStep() {
 				) : (
 					<LengthField pointer="/lock/handle" label="Handle above the floor" />
 				)}
-				<div className="grid grid-cols-2 gap-3">
+				<div className="grid sm:grid-cols-2 gap-3">
 					<LengthField pointer="/lock/backset" label="Backset" note="off the latch in hand" />
 					<LengthField pointer="/lock/bore" label="Latch bore" note="diameter" />
 				</div>

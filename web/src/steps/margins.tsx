@@ -125,8 +125,8 @@ export function MarginsStep() {
 				}))}
 			/>
 			<Presets />
-			<section className="grid grid-cols-2 gap-x-3 gap-y-2 mb-4">
-				<h2 className="text-lg col-span-2">Wanted for this door</h2>
+			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2 mb-4">
+				<h2 className="text-lg sm:col-span-2">Wanted for this door</h2>
 				{['head', 'hinge', 'lock', 'foot'].map((s) => (
 					<LengthField
 						key={s}

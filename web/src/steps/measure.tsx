@@ -36,7 +36,10 @@ export function MeasureStep() {
 	const { view } = useDoor();
 	const [skipped, setSkipped] = useState<string[]>([]);
 	const [other, setOther] = useState(false);
-	const open = view.plan.toRead.filter((r) => !skipped.includes(r.name));
+	// Where readings clash, what settles it comes first.
+	const clash = view.plan.clashes[0];
+	const settles = clash && !clash.againID ? [clash.again] : [];
+	const open = [...settles, ...view.plan.toRead].filter((r) => !skipped.includes(r.name));
 	const next = open[0];
 	return (
 		<>
@@ -90,7 +93,7 @@ export function MeasureStep() {
 			)}
 			{!next && !other && (
 				<p className="mb-3 text-lg" data-enough>
-					<strong>Sure enough to cut.</strong>{' '}
+					<strong>{clash ? 'Settle what clashes first.' : 'Sure enough to cut.'}</strong>{' '}
 					<button type="button" className="btn" onClick={() => setOther(true)} data-field="other-reading">
 						Another reading
 					</button>
@@ -174,7 +177,7 @@ function PairOfDoors() {
 			</label>
 			{pair && (
 				<>
-					<div className="grid grid-cols-2 gap-3">
+					<div className="grid sm:grid-cols-2 gap-3">
 						<LengthField pointer="/pair/meeting" label="Margin between them" />
 						<LengthField
 							pointer="/pair/offset"
@@ -241,8 +244,8 @@ function TakeReading({ name, how, reading }: { name: string; how?: string; readi
 						? '-1/16'
 						: '-1.5'
 					: view.job.unit === 'in'
-						? '30 1/8'
-						: '826.5'
+						? '30 5/8'
+						: '777.5'
 			}
 		/>
 	);
@@ -389,12 +392,26 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 	const [old, setOld] = useState(true);
 	const [width, setWidth] = useState('');
 	const [length, setLength] = useState('');
+	const [mid, setMid] = useState('');
+	const [foot, setFoot] = useState('');
+	const [lockEdge, setLockEdge] = useState('');
+	const [square, setSquare] = useState('');
 	const [error, attempt] = useAttempt();
 	const [adding, setAdding] = useState(offers.length === 0);
 	const add = async () => {
 		const id = `o${offers.length + 1}`;
 		await attempt(async () => {
-			const offer = { id, name, width, length, ...(old ? { old } : {}) };
+			const offer = {
+				id,
+				name,
+				width,
+				length,
+				...(old ? { old } : {}),
+				...(mid ? { widthMid: mid } : {}),
+				...(foot ? { widthFoot: foot } : {}),
+				...(lockEdge ? { lengthLock: lockEdge } : {}),
+				...(square ? { square } : {}),
+			};
 			await save(
 				[
 					offers.length
@@ -460,10 +477,10 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 					</label>
 				))}
 			</fieldset>
-			<div className="grid grid-cols-2 gap-2">
+			<div className="grid sm:grid-cols-2 gap-2">
 				<Tape
 					id="offer-width"
-					label="Its width"
+					label="Its width, at the head"
 					value={width}
 					unit={unit}
 					onChange={setWidth}
@@ -471,13 +488,52 @@ function Offers({ chosen, choose }: { chosen: string; choose: (id: string) => vo
 				/>
 				<Tape
 					id="offer-length"
-					label="Its length"
+					label="Its length, on the hinge edge"
 					value={length}
 					unit={unit}
 					onChange={setLength}
 					onEnter={add}
 				/>
 			</div>
+			<details open={old}>
+				<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
+					Measured closer: an old door is rarely a rectangle
+				</summary>
+				<div className="grid sm:grid-cols-2 gap-2">
+					<Tape
+						id="offer-mid"
+						label="Width, middle"
+						value={mid}
+						unit={unit}
+						onChange={setMid}
+						onEnter={add}
+					/>
+					<Tape
+						id="offer-foot"
+						label="Width, foot"
+						value={foot}
+						unit={unit}
+						onChange={setFoot}
+						onEnter={add}
+					/>
+					<Tape
+						id="offer-lock"
+						label="Length, lock edge"
+						value={lockEdge}
+						unit={unit}
+						onChange={setLockEdge}
+						onEnter={add}
+					/>
+					<Tape
+						id="offer-square"
+						label="Head: lock corner high (+)"
+						value={square}
+						unit={unit}
+						onChange={setSquare}
+						onEnter={add}
+					/>
+				</div>
+			</details>
 			<Said error={error} />
 			<button type="button" className="btn" onClick={add} data-field="offer-add">
 				It stands
@@ -551,9 +607,9 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 	const name = `${r.name[0]?.toUpperCase()}${r.name.slice(1)}`;
 	return (
 		<li className="border-b border-base-300 py-1.5" data-reading={r.name} data-struck={r.struck || undefined}>
-			<div className="flex items-start gap-2">
-				<span className={`grow pt-2 ${r.struck ? 'line-through opacity-70' : ''}`}>{name}</span>
-				<span className="w-36 shrink-0">
+			<div className="flex max-sm:flex-wrap items-start gap-2">
+				<span className={`grow max-sm:w-full pt-2 ${r.struck ? 'line-through' : ''}`}>{name}</span>
+				<span className="max-sm:grow sm:w-40 shrink-0">
 					<LengthField pointer={`/readings/${i}/value`} label={r.name} hideLabel />
 				</span>
 				{r.struck ? (
@@ -570,12 +626,12 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 					<button
 						type="button"
 						className="btn btn-ghost px-2"
-						tabIndex={-1}
-						aria-label={`Doubt it: strike out, or say how sure it is: ${r.name}`}
+						aria-expanded={why !== null}
 						data-strike={r.name}
 						onClick={() => setWhy(why === null ? 'misread' : null)}
 					>
 						<X size={20} aria-hidden="true" />
+						<span className="sr-only">Doubt it: strike out, or say how sure it is: {r.name}</span>
 					</button>
 				)}
 			</div>

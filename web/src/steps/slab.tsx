@@ -39,7 +39,7 @@ export function SlabStep() {
 					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
 						Measured closer: other widths, the lock edge, out of square
 					</summary>
-					<div className="grid grid-cols-2 gap-3 pt-1">
+					<div className="grid sm:grid-cols-2 gap-3 pt-1">
 						<LengthField pointer={`${slab}/widthMid`} label="Width, middle" optional />
 						<LengthField pointer={`${slab}/widthFoot`} label="Width, foot" optional />
 						<LengthField pointer={`${slab}/lengthLock`} label="Length, lock edge" optional />
@@ -63,7 +63,7 @@ export function SlabStep() {
 							label="A folding door's pivot holes: from the hinge edge"
 							optional
 						/>
-						<div className="grid grid-cols-2 gap-3">
+						<div className="grid sm:grid-cols-2 gap-3">
 							{['head', 'hinge', 'lock', 'foot'].map((s) => (
 								<LengthField
 									key={s}

@@ -1,0 +1,140 @@
+import { OctagonAlert } from 'lucide-react';
+import type { Op, Schemas } from './api';
+import { Said, useAttempt } from './attempt';
+import { useDoor } from './door-state';
+import { useKeys } from './keys';
+import { Len } from './length';
+
+type Settled = Schemas['Settled'];
+
+/**
+ * Clash stands where the hand is while readings contradict each other: what, read it again, or strike it
+ * out, one key each; past Measure also what the plan would be without it, ready to be taken.
+ */
+export function Clash({ step }: { step: string }) {
+	const { view, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const clash = view.plan.clashes[0];
+	const place = (id: string) => view.opening.readings.findIndex((r) => r.id === id);
+	const again = () => {
+		const entry = clash?.againID
+			? `[data-field="/readings/${place(clash.againID)}/value"]`
+			: '[data-field="next-reading"]';
+		const field = document.querySelector<HTMLElement>(entry);
+		field?.scrollIntoView({ block: 'center' });
+		field?.focus();
+	};
+	const settle = async (id: string, swapped: string) => {
+		const [a, b] = [place(id), place(swapped)];
+		const [one, two] = [view.opening.readings[a], view.opening.readings[b]];
+		const name = view.plan.readings[a]?.name ?? '';
+		if (!one) return;
+		const ops: Op[] = two
+			? [
+					{ op: 'add', path: `/readings/${a}/value`, value: two.value },
+					{ op: 'add', path: `/readings/${b}/value`, value: one.value },
+				]
+			: [{ op: 'add', path: `/readings/${a}/struck`, value: 'the others contradict it' }];
+		await attempt(() => save(ops, two ? `changed round: ${name}` : `struck out: ${name}`));
+	};
+	useKeys((e) => {
+		if (!clash || !e.altKey || e.ctrlKey || e.metaKey) return;
+		if (e.code === 'KeyR' && step === 'measure') {
+			e.preventDefault();
+			again();
+		}
+		if (e.code === 'KeyX') {
+			e.preventDefault();
+			settle(clash.id, clash.swapped);
+		}
+	});
+	if (!clash) return null;
+	const more = view.plan.clashes.length - 1;
+	return (
+		<section
+			aria-label="Readings that clash"
+			className="clash sticky top-0 z-10 bg-base-100 border-l-4 border-error pl-3 py-2 mb-4"
+			data-finding="stop"
+			data-clash={clash.id}
+		>
+			<p className="flex gap-2">
+				<OctagonAlert size={22} className="shrink-0 mt-0.5 text-error" aria-hidden="true" />
+				<span>
+					<strong className="text-error">Stop: </strong>
+					{clash.text}
+					{more > 0 && ` (${more} more after it.)`}
+				</span>
+			</p>
+			{step === 'measure' ? (
+				<div className="flex flex-wrap gap-2 mt-2">
+					<button type="button" className="btn btn-primary" onClick={again} data-again>
+						Read it again <kbd className="font-normal">Alt R</kbd>
+					</button>
+					<button
+						type="button"
+						className="btn"
+						onClick={() => settle(clash.id, clash.swapped)}
+						data-settle={clash.id}
+					>
+						{clash.swapped ? 'Change them round' : 'Strike it out'} <kbd className="font-normal">Alt X</kbd>
+					</button>
+				</div>
+			) : (
+				<>
+					<p className="font-semibold mt-1">
+						The figures below are doubtful: cut and mark to none of them until this is settled.
+					</p>
+					{view.plan.without.map((w) => (
+						<Without key={w.id} w={w} take={() => settle(w.id, w.swapped)} />
+					))}
+				</>
+			)}
+			<Said error={error} />
+		</section>
+	);
+}
+
+const edges: Record<string, string> = { head: 'head', hinge: 'hinge edge', lock: 'lock edge', foot: 'foot' };
+
+/** Without is the plan with a clash settled one way, beside the doubtful one. */
+function Without({ w, take }: { w: Settled; take: () => void }) {
+	const { plan } = w;
+	return (
+		<div className="border-t border-base-300 mt-2 pt-2" data-without={w.id}>
+			<p>
+				{w.swapped ? 'With the two values changed round' : `Without the ${w.name}`}
+				{plan.slab && (
+					<>
+						{' '}
+						the finished slab is <Len text={plan.slab.width.text} /> by{' '}
+						<Len text={plan.slab.length.text} unit />
+					</>
+				)}
+				{plan.cut && (
+					<>
+						; off the{' '}
+						{plan.cut.edges.map((e, i) => {
+							const [first, last] = [e.marks[0], e.marks[e.marks.length - 1]];
+							return (
+								<span key={e.side}>
+									{i > 0 && ', '}
+									{edges[e.side]} {first && <Len text={first.depth.text} />}
+									{first && last && first.depth.mm !== last.depth.mm && (
+										<>
+											{' '}
+											to <Len text={last.depth.text} />
+										</>
+									)}
+								</span>
+							);
+						})}
+					</>
+				)}
+				.
+			</p>
+			<button type="button" className="btn mt-1" onClick={take} data-settle={w.id}>
+				{w.swapped ? 'Change them round and take it' : 'Strike it out and take these'}
+			</button>
+		</div>
+	);
+}
