@@ -164,7 +164,7 @@ func (u person) readToSureEnough(values map[string]string) (read []string) {
 
 func (u person) figure(id string) string {
 	u.t.Helper()
-	sel := fmt.Sprintf(`document.querySelector('[data-figure=%q] > span')`, id)
+	sel := fmt.Sprintf(`document.querySelector('[data-figure=%q] [data-shown]')`, id)
 	u.until("the figure "+id, sel)
 	return u.js(sel + `.innerText.replace('\u2009', ' ').trim()`)
 }
@@ -469,7 +469,7 @@ func TestPlanPrintsWhatTheScreenShows(t *testing.T) {
 			require.NotNil(t, p.Latch, id)
 			assert.Equal(t, show(p.Latch.Slab.Text), u.figure("latch-slab"))
 			assert.Equal(t, show(p.Latch.Jamb.Text), u.figure("latch-jamb"))
-			assert.Contains(t, string(words), "strike in the jamb "+show(p.Latch.Jamb.Text))
+			assert.Contains(t, string(words), "strike "+show(p.Latch.Jamb.Text)+" ")
 		}
 	}
 }

@@ -104,7 +104,9 @@ export function Why({
 			>
 				<span className="sr-only">{title}: </span>
 				{doubtful && '? '}
-				<Len text={figure.text} />
+				<span data-shown>
+					<Len text={figure.text} />
+				</span>
 				{!bare && <Sure text={figure.sure} />}
 				<span className="sr-only">
 					{' '}

