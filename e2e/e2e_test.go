@@ -259,7 +259,7 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 			u.until("always 3 mm", `document.querySelectorAll('input[name="/cut/leaveOn"]')[1].checked`)
 			u.keys(kb.ArrowDown)
 			u.until("to the line", `document.querySelectorAll('input[name="/cut/leaveOn"]')[2].checked`)
-			u.until("cut to the line", fmt.Sprintf(`document.querySelector('[data-figure="cut-hinge-2"] > span').innerText === %q`, d.hinge))
+			u.until("cut to the line", fmt.Sprintf(`document.querySelector('[data-figure="cut-hinge-2"] [data-shown]').innerText === %q`, d.hinge))
 			assert.Equal(t, d.foot, u.figure("cut-foot-1"))
 			u.finish("/hinges")
 			assert.Equal(t, d.topSlab, u.figure("hinge-slab-top hinge"))

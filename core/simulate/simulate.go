@@ -254,11 +254,11 @@ func (o opening) returns(d door, rng *rand.Rand) (trips int, last door) {
 	return trips, d
 }
 
-// ours plans a door from the full survey.
-func ours(rs []survey.Reading, p survey.Prior, rng *rand.Rand) (door, error) {
-	shape, err := survey.Estimate(rs, nil, p)
+// ours plans a door from its readings; the outline it was cut by is given too.
+func ours(rs []survey.Reading, p survey.Prior, rng *rand.Rand) (door, fit.Outline, error) {
+	shape, err := survey.Learn(rs, nil, p)
 	if err != nil {
-		return door{}, err
+		return door{}, fit.Outline{}, err
 	}
 	want := fit.Targets{Least: least, Uneven: 0.5, Pins: pins}
 	for _, s := range frame.Sides {
@@ -267,7 +267,7 @@ func ours(rs []survey.Reading, p survey.Prior, rng *rand.Rand) (door, error) {
 	want.Margin[frame.Foot] = under
 	o, err := fit.Draw(shape, want)
 	if err != nil {
-		return door{}, err
+		return door{}, fit.Outline{}, err
 	}
 	leave := o.LeaveOn(fit.Common)
 	c := o.CornersWith(leave)
@@ -281,7 +281,7 @@ func ours(rs []survey.Reading, p survey.Prior, rng *rand.Rand) (door, error) {
 		length:  c[0].Y - c[3].Y,
 		headGap: o.Edges[frame.Head].Gaps[0].Mean,
 	}
-	return d.cut(rng), nil
+	return d.cut(rng), o, nil
 }
 
 // thumb is the rule: longest width less two margins, square head; the
@@ -342,7 +342,7 @@ func Run(openings int, seed uint64) (Result, error) {
 		for i := range rs {
 			rs[i] = o.read(rs[i], rng)
 		}
-		mine, err := ours(rs, p, rng)
+		mine, _, err := ours(rs, p, rng)
 		if err != nil {
 			return Result{}, err
 		}

@@ -65,8 +65,9 @@ func TestTheDrawIsAsCrookedAsThePrior(t *testing.T) {
 	assert.InDelta(t, want, math.Sqrt(sum/n), 0.03*want)
 }
 
-// Under half a slab in a hundred too small, and better than the rule of thumb
-// on all counts. The figures for 10,000 stand in docs/simulation.md.
+// Under half a slab in a hundred too small, and better than the rule of thumb in
+// all but trips: as a slab of ours is hardly ever too small, and one of the rule's
+// is too small to touch nine times in ten, both go back as often. The figures for 10,000 stand in docs/simulation.md.
 func TestOursIsSureAndBetter(t *testing.T) {
 	r, err := Run(3000, 2)
 	require.NoError(t, err)
@@ -74,7 +75,7 @@ func TestOursIsSureAndBetter(t *testing.T) {
 	assert.Less(t, r.Ours.TooNarrow, r.Thumb.TooNarrow)
 	assert.Less(t, r.Ours.UnevenMedian, r.Thumb.UnevenMedian)
 	assert.Less(t, r.Ours.Uneven95, r.Thumb.Uneven95)
-	assert.Less(t, r.Ours.ReturnsMean, r.Thumb.ReturnsMean)
+	assert.InDelta(t, r.Thumb.ReturnsMean, r.Ours.ReturnsMean, 0.05)
 	again, err := Run(3000, 2)
 	require.NoError(t, err)
 	assert.Equal(t, r, again, "seeded")

@@ -22,7 +22,7 @@ import (
 // again as crooked as usual; TestSurenessIsHonest keeps them to it.
 var (
 	levels  = [...]float64{0.25, 0.5, 1, 2, 4}
-	believe = [...]float64{0.1, 0.2, 0.3, 0.25, 0.15}
+	believe = [...]float64{0.12, 0.22, 0.33, 0.21, 0.12}
 )
 
 // mostLearnt is how many readings are enough to learn from: more are thinned
