@@ -175,7 +175,7 @@ func (u person) finish(next string) {
 	u.until("the step can be finished", `document.querySelector('[data-onward][aria-disabled=false]')`)
 	u.do(chromedp.Focus("[data-onward]"))
 	u.keys(kb.Enter)
-	u.until("on to "+next, fmt.Sprintf(`location.pathname.endsWith(%q)`, next))
+	u.until("on to "+next, fmt.Sprintf(`location.pathname.endsWith(%q) && '/' + document.querySelector('main h1')?.textContent.toLowerCase() === %q`, next, next))
 }
 
 func (u person) get(path string) []byte {

@@ -205,7 +205,7 @@ func TestSlipsAreFoundAndTheRightReadingNamed(t *testing.T) {
 		for name, slip := range slips {
 			rng := rand.New(rand.NewPCG(9, 4))
 			told, found, named, group, said := 0, 0, 0, 0, 0
-			for trial := 0; told < 100 && trial < 4000; trial++ {
+			for trial := 0; told < 150 && trial < 6000; trial++ {
 				o := h.draw(rng)
 				p := h.walls(826, 2030)
 				p.Tape = tapes[trial%len(tapes)]

@@ -137,22 +137,21 @@ func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bo
 // definite.
 func evidence(s, r, x []float64) float64 {
 	n := len(r)
-	var e float64
+	var misfit float64
+	det := 1.0 // of L: sixty roots of a few centimetres are far from overflowing
 	for i := range n {
 		row := s[i*n : i*n+i+1]
-		v := r[i]
+		v, d := r[i], row[i]
 		for j := range i {
 			other := s[j*n : j*n+j+1]
-			sum := row[j]
-			for k := range j {
-				sum -= row[k] * other[k]
+			sum, have := row[j], row[:j]
+			for k, c := range other[:len(have)] {
+				sum -= have[k] * c
 			}
-			row[j] = sum / other[j]
-			v -= row[j] * x[j]
-		}
-		d := row[i]
-		for _, c := range row[:i] {
-			d -= c * c
+			sum /= other[j]
+			row[j] = sum
+			v -= sum * x[j]
+			d -= sum * sum
 		}
 		if d <= 0 {
 			return math.Inf(-1)
@@ -160,9 +159,10 @@ func evidence(s, r, x []float64) float64 {
 		root := math.Sqrt(d)
 		row[i] = root
 		x[i] = v / root
-		e -= x[i]*x[i]/2 + math.Log(root)
+		misfit += x[i] * x[i]
+		det *= root
 	}
-	return e
+	return -misfit/2 - math.Log(det)
 }
 
 // Learn is the estimate with a prior as crooked as the readings themselves say

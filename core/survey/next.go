@@ -67,7 +67,7 @@ type Gain struct {
 // power, so that the least sure figures count most. A candidate that cannot be
 // is passed over.
 func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
-	rows := slices.Clone(wanted)
+	var rows []Row
 	var fit []Reading
 	for _, c := range candidates {
 		if row, _, err := s.rowOf(c); err == nil {
@@ -75,22 +75,19 @@ func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
 			fit = append(fit, c)
 		}
 	}
-	_, p := s.Joint(rows)
-	n := len(wanted)
+	own, across, each := s.strip(wanted, rows)
 	var now float64
-	for i := range n {
-		v := max(p.At(i, i), 0)
+	for _, v := range own {
 		now += v * v
 	}
 	var list []Gain
 	for k, c := range fit {
-		j := n + k
-		noise := p.At(j, j) + s.prior.noise(c)
+		noise := each[k] + s.prior.noise(c)
 		g := Gain{Reading: c}
 		var after, most float64
-		for i := range n {
-			v := max(p.At(i, i), 0)
-			left := max(v-p.At(i, j)*p.At(i, j)/noise, 0)
+		for i, v := range own {
+			p := across[i*len(rows)+k]
+			left := max(v-p*p/noise, 0)
 			after += left * left
 			if d := math.Sqrt(v) - math.Sqrt(left); d > most {
 				most, g.Figure, g.From, g.To = d, i, math.Sqrt(v), math.Sqrt(left)

@@ -23,6 +23,9 @@ import (
 	"slices"
 	"sync"
 
+	"gonum.org/v1/gonum/blas"
+	"gonum.org/v1/gonum/blas/blas64"
+	"gonum.org/v1/gonum/lapack/lapack64"
 	"gonum.org/v1/gonum/mat"
 
 	"kindmargin/core/frame"
@@ -146,8 +149,12 @@ func (p *Prior) Cov(side frame.Side, s, t float64) float64 {
 	case frame.Foot:
 		lean, bow, run = p.Slope, p.HeadBow, p.FloorRun
 	}
-	d := (s - t) / run
-	return p.Offset*p.Offset + lean*lean*s*t + bow*bow*math.Exp(-0.5*d*d)
+	v := p.Offset*p.Offset + lean*lean*s*t
+	if bow != 0 {
+		d := (s - t) / run
+		v += bow * bow * math.Exp(-0.5*d*d)
+	}
+	return v
 }
 
 // Term is a multiple of one side's coordinate at one place: u of a jamb at
@@ -302,11 +309,11 @@ type Shape struct {
 	offers []Offer
 	corner func(frame.Side, float64) float64 // the places that diagonals are linear about
 	given  []Reading
-	rows   []Row        // the readings', then the two pins, then what was measured of the offers
-	resid  []float64    // y − Aμ
-	noise  []float64    // variances, mm²
-	chol   mat.Cholesky // of S
-	alpha  mat.VecDense // S⁻¹(y − Aμ)
+	rows   []Row             // the readings', then the two pins, then what was measured of the offers
+	resid  []float64         // y − Aμ
+	noise  []float64         // variances, mm²
+	chol   blas64.Triangular // U of S = UᵀU
+	alpha  []float64         // S⁻¹(y − Aμ)
 
 	suspects func() []Suspect // worked out when first asked for
 }
@@ -384,19 +391,19 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		s.rows, s.resid, s.noise = append(s.rows, rows...), append(s.resid, values...), append(s.noise, noise...)
 	}
 	n := len(s.rows)
-	cov := mat.NewSymDense(n, nil)
+	cov := blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
 	for i := range n {
 		for j := i; j < n; j++ {
-			cov.SetSym(i, j, p.covOf(s.rows[i], s.rows[j]))
+			cov.Data[i*n+j] = p.covOf(s.rows[i], s.rows[j])
 		}
-		cov.SetSym(i, i, cov.At(i, i)+s.noise[i])
+		cov.Data[i*n+i] += s.noise[i]
 	}
-	if !s.chol.Factorize(cov) {
+	var ok bool
+	if s.chol, ok = lapack64.Potrf(cov); !ok {
 		return nil, fmt.Errorf("the readings cannot be combined: the opening's prior has no spread")
 	}
-	if err := s.chol.SolveVecTo(&s.alpha, mat.NewVecDense(n, s.resid)); err != nil {
-		return nil, fmt.Errorf("combining %d readings: %w", len(readings), err)
-	}
+	s.alpha = slices.Clone(s.resid)
+	lapack64.Potrs(s.chol, blas64.General{Rows: n, Cols: 1, Stride: 1, Data: s.alpha})
 	s.suspects = sync.OnceValue(s.findSuspects)
 	return s, nil
 }
@@ -480,7 +487,7 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 		copy(at, own[k*len(places):(k+1)*len(places)])
 		spread(across[k*n : (k+1)*n])
 	}
-	cross := mat.NewDense(m, n, nil)
+	cross := make([]float64, m*n)
 	for i, r := range s.rows {
 		for k, there := range places {
 			at[k] = 0
@@ -490,17 +497,18 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 				}
 			}
 		}
-		spread(cross.RawRowView(i))
+		spread(cross[i*n : (i+1)*n])
 	}
 	mean = make([]float64, n)
 	for j, f := range figures {
-		mean[j] = s.prior.meanOf(f) + mat.Dot(cross.ColView(j), &s.alpha)
+		mean[j] = s.prior.meanOf(f)
+		for i, a := range s.alpha {
+			mean[j] += cross[i*n+j] * a
+		}
 	}
-	var gain, known mat.Dense
-	// The factorisation succeeded, so an error here can only warn of a large
-	// condition number; the figures are still the best there are.
-	_ = s.chol.SolveTo(&gain, cross)
-	known.Mul(cross.T(), &gain)
+	// K Aᵀ S⁻¹ A K = HᵀH with H = U⁻ᵀ A K.
+	half := blas64.General{Rows: m, Cols: n, Stride: n, Data: cross}
+	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
 	cov = mat.NewSymDense(n, nil)
 	for i, f := range figures {
 		for j := i; j < n; j++ {
@@ -508,10 +516,54 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 			for a, t := range f {
 				c += t.By * across[index[i][a]*n+j]
 			}
-			cov.SetSym(i, j, c-known.At(i, j))
+			cov.SetSym(i, j, c)
 		}
 	}
+	blas64.Syrk(blas.Trans, -1, half, 1, cov.RawSymmetric())
 	return mean, cov
+}
+
+// strip gives the variances of some figures and of others (candidates), and the
+// covariance of each figure with each candidate, figures by rows, in mm²: the part
+// of Joint that a search needs.
+func (s *Shape) strip(figures, candidates []Row) (own, across, each []float64) {
+	m, n, c := len(s.rows), len(figures), len(candidates)
+	half := blas64.General{Rows: m, Cols: n + c, Stride: n + c, Data: make([]float64, m*(n+c))}
+	for i, known := range s.rows {
+		for j, f := range figures {
+			half.Data[i*(n+c)+j] = s.prior.covOf(known, f)
+		}
+		for k, f := range candidates {
+			half.Data[i*(n+c)+n+k] = s.prior.covOf(known, f)
+		}
+	}
+	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
+	own, across, each = make([]float64, n), make([]float64, n*c), make([]float64, c)
+	for i, f := range figures {
+		own[i] = s.prior.covOf(f, f)
+		for k, g := range candidates {
+			across[i*c+k] = s.prior.covOf(f, g)
+		}
+	}
+	for k, g := range candidates {
+		each[k] = s.prior.covOf(g, g)
+	}
+	for r := range m {
+		row := half.Data[r*(n+c) : (r+1)*(n+c)]
+		for i, h := range row[:n] {
+			own[i] -= h * h
+			for k, g := range row[n:] {
+				across[i*c+k] -= h * g
+			}
+		}
+		for k, g := range row[n:] {
+			each[k] -= g * g
+		}
+	}
+	for i := range own {
+		own[i] = max(own[i], 0)
+	}
+	return own, across, each
 }
 
 // At returns a side's coordinate at one place and its standard deviation.
@@ -532,7 +584,7 @@ func (s *Shape) Means(figures []Row) []float64 {
 	for j, f := range figures {
 		mean[j] = s.prior.meanOf(f)
 		for i, r := range s.rows {
-			mean[j] += s.prior.covOf(r, f) * s.alpha.AtVec(i)
+			mean[j] += s.prior.covOf(r, f) * s.alpha[i]
 		}
 	}
 	return mean

@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/lapack/lapack64"
 )
 
 // suspectAt is the leave-one-out score from which a reading is called in
@@ -62,16 +62,14 @@ const mostSuspects = 100
 func (s *Shape) Suspects() []Suspect { return s.suspects() }
 
 func (s *Shape) findSuspects() (list []Suspect) {
-	var inv mat.SymDense
-	// The factorisation succeeded, so an error can only warn of a large condition
-	// number.
-	_ = s.chol.InverseTo(&inv)
 	n := len(s.rows)
-	c := clash{n, make([]float64, n*n), make([]float64, n), make([]bool, n)}
+	t := s.chol
+	t.Data = slices.Clone(t.Data)
+	inv, _ := lapack64.Potri(t) // of a factor that has no nought on its diagonal
+	c := clash{n, inv.Data, slices.Clone(s.alpha), make([]bool, n)}
 	for i := range n {
-		c.alpha[i] = s.alpha.AtVec(i)
-		for j := range n {
-			c.inv[i*n+j] = inv.At(i, j)
+		for j := range i {
+			c.inv[i*n+j] = c.inv[j*n+i]
 		}
 	}
 	for {
@@ -131,7 +129,7 @@ func (s *Shape) worst(c *clash) (x Suspect, ok bool) {
 		return x, false
 	}
 	i, j, swap := s.swapped(c)
-	if swap > swappedAt && swap > best-equally/2 {
+	if swap > swappedAt && swap > best-equally {
 		x = s.suspect(c, i)
 		other := s.given[j]
 		x.Swapped, x.other, x.Score = &other, j, math.Sqrt(swap)
