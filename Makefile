@@ -52,7 +52,7 @@ screenshots: web/dist/index.html chromium ## the pictures in docs/screenshots, f
 	go run ./e2e/shots docs/screenshots
 
 bench:
-	go test ./core/... -run '^$$' -bench . -benchmem
+	go test ./core/... ./api -run '^$$' -bench . -benchmem
 
 chromium:
 	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || command -v google-chrome >/dev/null || { \

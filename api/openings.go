@@ -62,10 +62,40 @@ func (s server) change(ctx context.Context, in *struct {
 	if in.Label == "" {
 		in.Label = "a change"
 	}
-	if k, err = s.store.Save(ctx, k, in.Label, o); err != nil {
+	// The plan is worked out while the disk is written to.
+	unit := k.Job.Job()
+	planned := meanwhile(func() Plan { return NewPlan(unit, o) })
+	k, err = s.store.Save(ctx, k, in.Label, o)
+	plan := planned()
+	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return openingBody(k), nil
+	return openingWith(k, plan), nil
+}
+
+// meanwhile begins some work and gives what waits for it; a panic of the work is
+// the waiter's.
+func meanwhile[T any](work func() T) func() T {
+	type result struct {
+		v        T
+		panicked any
+	}
+	done := make(chan result, 1)
+	go func() {
+		var r result
+		defer func() {
+			r.panicked = recover()
+			done <- r
+		}()
+		r.v = work()
+	}()
+	return func() T {
+		r := <-done
+		if r.panicked != nil {
+			panic(r.panicked)
+		}
+		return r.v
+	}
 }
 
 type historyIn struct {

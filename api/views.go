@@ -93,8 +93,12 @@ func headView(h store.Head) JobHead {
 func headBody(h store.Head) *body[JobHead] { return &body[JobHead]{etag(h.Version), headView(h)} }
 
 func openingBody(k store.Kept) *body[OpeningView] {
+	return openingWith(k, NewPlan(k.Job.Job(), k.Opening))
+}
+
+func openingWith(k store.Kept, plan Plan) *body[OpeningView] {
 	return &body[OpeningView]{etag(k.Version), OpeningView{
 		Job: headView(k.Job), Opening: k.Opening, Texts: texts(k.Opening, k.Job.Unit),
-		Plan: NewPlan(k.Job.Job(), k.Opening), Version: k.Version, Undo: k.Undo, Redo: k.Redo,
+		Plan: plan, Version: k.Version, Undo: k.Undo, Redo: k.Redo,
 	}}
 }

@@ -349,6 +349,7 @@ func TestAtTheOpening(t *testing.T) {
 	u.until("why", `document.querySelector('dialog[open]')?.innerText.includes('head margin at the hinge corner')`)
 	u.keys(kb.Escape)
 	u.until("closed", `!document.querySelector('dialog[open]')`)
+	u.keys(kb.Escape) // off the figure, so that single keys are the page's
 	u.press("m")
 	u.until("in inches", `document.querySelector('[data-unit=in]')`)
 	assert.Equal(t, "6 5/8", u.figure("hinge-slab-top hinge"), "160 mm is 6.634 in")

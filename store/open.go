@@ -52,6 +52,7 @@ const demoMark = 0xDE30
 type Store struct {
 	write, read *sql.DB
 	save        map[string]*sql.Stmt // of write, by their text
+	opening     *sql.Stmt            // of read
 	lock        *flock.Flock
 }
 
@@ -99,6 +100,9 @@ func (s *Store) open(ctx context.Context, path string) error {
 	}
 	s.read.SetMaxOpenConns(2 * runtime.GOMAXPROCS(0))
 	s.read.SetMaxIdleConns(2 * runtime.GOMAXPROCS(0))
+	if s.opening, err = s.read.PrepareContext(ctx, oneQuery); err != nil {
+		return err
+	}
 	for _, q := range []string{addChangeQuery, moveQuery, walkQuery} {
 		if s.save[q], err = s.write.PrepareContext(ctx, q); err != nil {
 			return err

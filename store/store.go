@@ -67,9 +67,9 @@ type Kept struct {
 const headColumns = `j.id, j.name, j.unit, j.tape, j.presets, j.version, j.walk, j.removed,
 	(SELECT count(*) FROM openings o WHERE o.job_id = j.id AND NOT o.removed)`
 
-func scanHead(row interface{ Scan(...any) error }) (h Head, err error) {
+func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err error) {
 	var presets []byte
-	err = row.Scan(&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &h.Version, &h.Walk, &h.Removed, &h.Openings)
+	err = row.Scan(append([]any{&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &h.Version, &h.Walk, &h.Removed, &h.Openings}, more...)...)
 	switch {
 	case errors.Is(err, sql.ErrNoRows):
 		return h, ErrNotFound
@@ -134,34 +134,47 @@ func (s *Store) Job(ctx context.Context, id string, known func(opening string, v
 
 // Opening reads one opening. One that cannot be read back is ErrDamaged.
 func (s *Store) Opening(ctx context.Context, jobID, id string) (Kept, error) {
-	var k Kept
-	err := s.look(ctx, func(tx *sql.Tx) (err error) {
-		k, err = one(ctx, tx, jobID, id)
-		return err
-	})
-	return k, err
+	k, err := scanOne(s.opening.QueryRowContext(ctx, jobID, id))
+	return k, disk(err)
 }
 
+// oneQuery reads a job's head and one of its openings together.
+const oneQuery = `SELECT ` + headColumns + `, ` + keptColumns + `
+	FROM jobs j JOIN openings o ON o.job_id = j.id JOIN changes c ON c.id = o.head
+	WHERE j.id = ? AND o.id = ? AND NOT o.removed`
+
 func one(ctx context.Context, q querier, jobID, id string) (Kept, error) {
-	head, err := headOf(ctx, q, jobID)
-	if err != nil {
-		return Kept{}, err
-	}
-	list, err := kept(ctx, q, head, nil, `o.job_id = ? AND o.id = ? AND NOT o.removed`, jobID, id)
-	if err != nil {
-		return Kept{}, err
-	}
-	if len(list) == 0 {
-		return Kept{}, ErrNotFound
-	}
-	return list[0], list[0].Broken
+	return scanOne(q.QueryRowContext(ctx, oneQuery, jobID, id))
 }
+
+func scanOne(row *sql.Row) (Kept, error) {
+	var k Kept
+	var doc []byte
+	var id string
+	head, err := scanHead(row, &id, &k.Version, &doc, &k.Undo, &k.Redo)
+	if err != nil {
+		return k, err
+	}
+	k.Job = head
+	k.read(id, doc)
+	return k, k.Broken
+}
+
+// read reads what is kept of an opening, or says why it cannot be.
+func (k *Kept) read(id string, doc []byte) {
+	if err := json.Unmarshal(doc, &k.Opening); err != nil {
+		k.Broken = fmt.Errorf("%w: change %d of this door: %w", ErrDamaged, k.Version, err)
+		k.Opening = job.Opening{ID: id, Name: "A door that cannot be read"}
+	}
+	k.Opening.Normalise()
+}
+
+const keptColumns = `o.id, c.id, c.doc, CASE WHEN c.parent IS NULL THEN '' ELSE c.label END,
+	coalesce((SELECT n.label FROM changes n WHERE n.parent = c.id ORDER BY n.id DESC LIMIT 1), '')`
 
 func kept(ctx context.Context, q querier, head Head, known func(string, int64) bool, where string, args ...any) ([]Kept, error) {
 	rows, err := q.QueryContext(ctx, `
-		SELECT o.id, c.id, c.doc, CASE WHEN c.parent IS NULL THEN '' ELSE c.label END,
-			coalesce((SELECT n.label FROM changes n WHERE n.parent = c.id ORDER BY n.id DESC LIMIT 1), '')
-		FROM openings o JOIN changes c ON c.id = o.head WHERE `+where, args...)
+		SELECT `+keptColumns+` FROM openings o JOIN changes c ON c.id = o.head WHERE `+where, args...)
 	if err != nil {
 		return nil, err
 	}
@@ -179,11 +192,7 @@ func kept(ctx context.Context, q querier, head Head, known func(string, int64) b
 			list = append(list, k)
 			continue
 		}
-		if err := json.Unmarshal(doc, &k.Opening); err != nil {
-			k.Broken = fmt.Errorf("%w: change %d of this door: %w", ErrDamaged, k.Version, err)
-			k.Opening = job.Opening{ID: id, Name: "A door that cannot be read"}
-		}
-		k.Opening.Normalise()
+		k.read(id, doc)
 		list = append(list, k)
 	}
 	return list, rows.Err()

@@ -3,22 +3,31 @@
 package web
 
 import (
+	"bytes"
+	"compress/gzip"
 	"embed"
 	"io/fs"
+	"mime"
 	"net/http"
 	"path"
 	"strings"
+	"time"
 )
 
 //go:embed all:dist
 var dist embed.FS
 
 // Handler serves the front end: files as they are, and the page itself for
-// every other address, which the page then reads.
+// every other address, which the page then reads. What compresses well is
+// compressed once, here, and not at every request.
 func Handler() http.Handler {
 	files, err := fs.Sub(dist, "dist")
 	if err != nil {
 		panic(err) // the folder is embedded above
+	}
+	packed, err := pack(files)
+	if err != nil {
+		panic(err) // an embedded file cannot fail to be read
 	}
 	server := http.FileServerFS(files)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -35,6 +44,42 @@ func Handler() http.Handler {
 		if strings.HasPrefix(name, "assets/") { // named by their contents
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
 		}
+		if b, ok := packed[name]; ok {
+			w.Header().Set("Vary", "Accept-Encoding")
+			if strings.Contains(r.Header.Get("Accept-Encoding"), "gzip") {
+				w.Header().Set("Content-Encoding", "gzip")
+				w.Header().Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
+				http.ServeContent(w, r, name, time.Time{}, bytes.NewReader(b))
+				return
+			}
+		}
 		server.ServeHTTP(w, r)
+	})
+}
+
+// pack compresses scripts, styles and drawings.
+func pack(files fs.FS) (map[string][]byte, error) {
+	packed := map[string][]byte{}
+	return packed, fs.WalkDir(files, ".", func(name string, f fs.DirEntry, err error) error {
+		if err != nil || f.IsDir() || !strings.Contains(".js .css .svg", path.Ext(name)) || path.Ext(name) == "" {
+			return err
+		}
+		b, err := fs.ReadFile(files, name)
+		if err != nil {
+			return err
+		}
+		var to bytes.Buffer
+		z, err := gzip.NewWriterLevel(&to, gzip.BestCompression)
+		if err != nil {
+			return err
+		}
+		if _, err := z.Write(b); err != nil {
+			return err
+		}
+		if err := z.Close(); err != nil {
+			return err
+		}
+		packed[name] = to.Bytes()
+		return nil
 	})
 }

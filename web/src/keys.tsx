@@ -7,7 +7,7 @@ type Page = 'jobs' | 'walk' | 'door';
 const table: { keys: string; what: string; pages: Page[]; single?: boolean }[] = [
 	{ keys: 'Enter', what: 'take the entry and go on to the next', pages: ['door'] },
 	{ keys: 'Tab / Shift Tab', what: 'next or previous place', pages: ['jobs', 'walk', 'door'] },
-	{ keys: 'Esc', what: 'leave the entry, so that single keys work', pages: ['door'] },
+	{ keys: 'Esc', what: 'leave the entry or the button, so that single keys work', pages: ['door'] },
 	{ keys: 'Ctrl Z', what: 'undo, also out of an entry that is saved', pages: ['door'] },
 	{ keys: 'Ctrl Y', what: 'redo', pages: ['door'] },
 	{ keys: 'Alt R', what: 'where readings clash: read it again', pages: ['door'] },
@@ -26,8 +26,8 @@ export function single(e: KeyboardEvent): string {
 	if (e.ctrlKey || e.metaKey || e.altKey || localStorage.getItem(off)) return '';
 	const el = e.target as HTMLElement;
 	if (document.querySelector('dialog[open]')) return '';
-	// On a control a letter is the control's own; where the page itself has the focus, it is ours.
-	return el === document.body || el.dataset.home !== undefined ? e.key : '';
+	// On a control a letter is the control's own; on the page itself, and on the rod, it is ours.
+	return el === document.body || el.dataset.home !== undefined || el.closest('[data-rod]') ? e.key : '';
 }
 
 /** useKeys listens for as long as the component stands. */
@@ -44,6 +44,8 @@ export function KeySheet({ page }: { page: Page }) {
 	const [silent, setSilent] = useState(() => !!localStorage.getItem(off));
 	useKeys((e) => {
 		if (single(e) === '?') setOpen(true);
+		if (e.key === 'Escape' && !document.querySelector('dialog[open]'))
+			document.querySelector<HTMLElement>('[data-home]')?.focus({ preventScroll: true });
 	});
 	return (
 		<>
