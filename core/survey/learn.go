@@ -72,6 +72,14 @@ func (s *Shape) learn(doubted map[int]bool) Prior {
 	return p.crookeder(crookedness{1, 1, slope, headBow})
 }
 
+// leanOf is a side's lean from plumb or slope from level.
+func (p *Prior) leanOf(side frame.Side) float64 {
+	if side.Upright() {
+		return p.Lean
+	}
+	return p.Slope
+}
+
 func thin(rows []int) []int {
 	if len(rows) <= mostLearnt {
 		return rows
@@ -98,25 +106,57 @@ func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bo
 		}
 		return c
 	}
-	stays, leans, bows := part(prior(0, 0)), part(prior(1, 0)), part(prior(0, 1))
+	stays, bows := part(prior(0, 0)), part(prior(0, 1))
 	for k := range stays {
-		leans[k] -= stays[k]
 		bows[k] -= stays[k]
 	}
-	resid := make([]float64, n)
+	// The part of lean has rank two, a column u for each of the two sides: its
+	// levels cost no factorisation of their own (Woodbury's identity and the matrix
+	// determinant lemma). With LLᵀ the rest of S, w = L⁻¹r and V = L⁻¹u,
+	//
+	//	log|S| = log|LLᵀ| + log|I + l²VᵀV|;  rᵀS⁻¹r = wᵀw − l²(Vᵀw)ᵀ(I + l²VᵀV)⁻¹(Vᵀw)
+	resid, v := make([]float64, n), [2][]float64{make([]float64, n), make([]float64, n)}
+	lean0, lean1 := prior(0, 0), prior(1, 0) // those of the other two sides are the same in both
 	for a, i := range rows {
 		resid[a] = s.resid[i]
 		stays[a*n+a] += s.noise[i]
+		for _, t := range s.rows[i] {
+			u := t.By * t.At * (lean1.leanOf(t.Side) - lean0.leanOf(t.Side))
+			switch t.Side {
+			case frame.Hinge, frame.Head:
+				v[0][a] += u
+			case frame.Lock, frame.Foot:
+				v[1][a] += u
+			}
+		}
 	}
 	var logs [len(levels)][len(levels)]float64
 	most := math.Inf(-1)
-	work, x := make([]float64, n*n), make([]float64, n)
-	for i, l := range levels {
-		for j, b := range levels {
-			for k := range work {
-				work[k] = stays[k] + l*l*leans[k] + b*b*bows[k]
+	work, w, v0, v1 := make([]float64, n*n), make([]float64, n), make([]float64, n), make([]float64, n)
+	for j, b := range levels {
+		for k := range work {
+			work[k] = stays[k] + b*b*bows[k]
+		}
+		copy(w, resid)
+		copy(v0, v[0])
+		copy(v1, v[1])
+		det, ok := factor(work, w, v0, v1)
+		var ww, g00, g01, g11, c0, c1 float64
+		for k := range w {
+			ww += w[k] * w[k]
+			g00, g01, g11 = g00+v0[k]*v0[k], g01+v0[k]*v1[k], g11+v1[k]*v1[k]
+			c0, c1 = c0+v0[k]*w[k], c1+v1[k]*w[k]
+		}
+		for i, l := range levels {
+			if !ok {
+				logs[i][j] = math.Inf(-1)
+				continue
 			}
-			logs[i][j] = math.Log(believe[i]*believe[j]) + evidence(work, resid, x)
+			ll := l * l
+			p, q, r := 1+ll*g00, ll*g01, 1+ll*g11
+			d := p*r - q*q
+			misfit := ww - ll*(c0*c0*r-2*c0*c1*q+c1*c1*p)/d
+			logs[i][j] = math.Log(believe[i]*believe[j]/(det*math.Sqrt(d))) - misfit/2
 			most = max(most, logs[i][j])
 		}
 	}
@@ -132,16 +172,14 @@ func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bo
 	return math.Sqrt(lean / sum), math.Sqrt(bow / sum)
 }
 
-// evidence is −½ rᵀS⁻¹r − ½ log|S| by Cholesky, in place, of the lower triangle
-// of S, n × n in rows; x is room for n numbers. It is −∞ where S is not positive
-// definite.
-func evidence(s, r, x []float64) float64 {
-	n := len(r)
-	var misfit float64
-	det := 1.0 // of L: sixty roots of a few centimetres are far from overflowing
+// factor puts L of S = LLᵀ in place of the lower triangle of S, n × n in rows, and
+// L⁻¹x in place of each x; det is |L|. ok is false where S is not positive definite.
+func factor(s []float64, xs ...[]float64) (det float64, ok bool) {
+	n := len(xs[0])
+	det = 1 // sixty roots of a few centimetres are far from overflowing
 	for i := range n {
 		row := s[i*n : i*n+i+1]
-		v, d := r[i], row[i]
+		d := row[i]
 		for j := range i {
 			other := s[j*n : j*n+j+1]
 			sum, have := row[j], row[:j]
@@ -150,19 +188,23 @@ func evidence(s, r, x []float64) float64 {
 			}
 			sum /= other[j]
 			row[j] = sum
-			v -= sum * x[j]
 			d -= sum * sum
 		}
 		if d <= 0 {
-			return math.Inf(-1)
+			return 0, false
 		}
 		root := math.Sqrt(d)
 		row[i] = root
-		x[i] = v / root
-		misfit += x[i] * x[i]
 		det *= root
+		for _, x := range xs {
+			v := x[i]
+			for k, c := range row[:i] {
+				v -= c * x[k]
+			}
+			x[i] = v / root
+		}
 	}
-	return -misfit/2 - math.Log(det)
+	return det, true
 }
 
 // Learn is the estimate with a prior as crooked as the readings themselves say
