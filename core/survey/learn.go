@@ -101,7 +101,7 @@ func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bo
 		c := make([]float64, n*n)
 		for a, i := range rows {
 			for b := range a + 1 {
-				c[a*n+b] = p.covOf(s.rows[i], s.rows[rows[b]])
+				c[a*n+b] = p.covRows(s, i, rows[b])
 			}
 		}
 		return c

@@ -130,26 +130,8 @@ func (p *Prior) mean(s frame.Side) float64 {
 // Cov is the prior covariance of one side at two places, in mm². Different sides are
 // independent.
 func (p *Prior) Cov(side frame.Side, s, t float64) float64 {
-	if side >= placed {
-		switch which := int(side-placed) % unknowns; which {
-		case turn:
-			return turnSpread * turnSpread
-		case across, up:
-			return shiftSpread * shiftSpread
-		default:
-			e := shapes[(which-oldLock)/3]
-			d := (s - t) / e.run
-			return e.offset*e.offset + e.lean*e.lean*s*t + e.bow*e.bow*math.Exp(-0.5*d*d)
-		}
-	}
-	lean, bow, run := p.Lean, p.JambBow, p.JambRun
-	switch side {
-	case frame.Head:
-		lean, bow, run = p.Slope, p.HeadBow, p.HeadRun
-	case frame.Foot:
-		lean, bow, run = p.Slope, p.HeadBow, p.FloorRun
-	}
-	v := p.Offset*p.Offset + lean*lean*s*t
+	offset, lean, bow, run := p.of(side)
+	v := offset*offset + lean*lean*s*t
 	if bow != 0 {
 		d := (s - t) / run
 		v += bow * bow * math.Exp(-0.5*d*d)
@@ -186,6 +168,14 @@ func (p *Prior) covOf(a, b Row) float64 {
 		}
 	}
 	return c
+}
+
+// covRows is the prior covariance of two rows of an estimate.
+func (p *Prior) covRows(s *Shape, i, j int) float64 {
+	if s.bends != nil {
+		return s.bends.cov(p, i, j)
+	}
+	return p.covOf(s.rows[i], s.rows[j])
 }
 
 // Row is the reading as a linear figure of the opening, given the prior's
@@ -312,6 +302,7 @@ type Shape struct {
 	rows   []Row             // the readings', then the two pins, then what was measured of the offers
 	resid  []float64         // y − Aμ
 	noise  []float64         // variances, mm²
+	bends  *bends            // of the rows; nil where they are too many
 	chol   blas64.Triangular // U of S = UᵀU
 	alpha  []float64         // S⁻¹(y − Aμ)
 
@@ -391,10 +382,13 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		s.rows, s.resid, s.noise = append(s.rows, rows...), append(s.resid, values...), append(s.noise, noise...)
 	}
 	n := len(s.rows)
+	if n <= mostBends {
+		s.bends = newBends(&p, s.rows)
+	}
 	cov := blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
 	for i := range n {
 		for j := i; j < n; j++ {
-			cov.Data[i*n+j] = p.covOf(s.rows[i], s.rows[j])
+			cov.Data[i*n+j] = s.prior.covRows(s, i, j)
 		}
 		cov.Data[i*n+i] += s.noise[i]
 	}
