@@ -3,7 +3,7 @@
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
 WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api.gen.ts')
 
-.PHONY: demo test dev screenshots fmt lint types drift chromium bench
+.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
@@ -53,6 +53,9 @@ screenshots: web/dist/index.html chromium ## the pictures in docs/screenshots, f
 
 bench:
 	go test ./core/... ./api -run '^$$' -bench . -benchmem
+
+kills: web/dist/index.html ## kills the program 400 times in eight streams of saves; nothing acknowledged may be lost
+	KINDMARGIN_KILLS=400 go test -count=1 -timeout 60m -v ./e2e -run KillsLoseNo
 
 chromium:
 	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || command -v google-chrome >/dev/null || { \

@@ -3,9 +3,9 @@
 package e2e
 
 import (
+	"bufio"
 	"context"
 	"fmt"
-	"net"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -32,17 +32,14 @@ func Build(ctx context.Context, dir string) (string, error) {
 	return bin, nil
 }
 
-// Start runs the program (verb "serve" or "demo") on a free port and waits
-// until it says where it is.
+// Start runs the program (verb "serve" or "demo") on a port that is free and
+// waits until it says where it is.
 func Start(ctx context.Context, bin, verb, data string) (*Program, error) {
-	l, err := net.Listen("tcp", "127.0.0.1:0")
-	if err != nil {
-		return nil, err
-	}
-	addr := l.Addr().String()
-	if err := l.Close(); err != nil {
-		return nil, err
-	}
+	return StartAt(ctx, bin, verb, data, "127.0.0.1:0")
+}
+
+// StartAt is Start at an address.
+func StartAt(ctx context.Context, bin, verb, data, addr string) (*Program, error) {
 	cmd := exec.CommandContext(ctx, bin, verb, "--addr", addr, "--data", data, "--log", "warn")
 	cmd.Stderr = os.Stderr
 	said, err := cmd.StdoutPipe()
@@ -52,14 +49,14 @@ func Start(ctx context.Context, bin, verb, data string) (*Program, error) {
 	if err := cmd.Start(); err != nil {
 		return nil, err
 	}
-	line := make([]byte, 200)
-	n, err := said.Read(line) // one line, printed once it listens
-	if err != nil || !strings.Contains(string(line[:n]), addr) {
+	line, err := bufio.NewReader(said).ReadString('\n') // one line, printed once it listens
+	_, url, ok := strings.Cut(strings.TrimSpace(line), " is at ")
+	if err != nil || !ok {
 		_ = cmd.Process.Kill()
 		_ = cmd.Wait()
-		return nil, fmt.Errorf("the program did not start: %q, %w", line[:n], err)
+		return nil, fmt.Errorf("the program did not start: %q, %w", line, err)
 	}
-	return &Program{URL: "http://" + addr, Data: data, cmd: cmd}, nil
+	return &Program{URL: url, Data: data, cmd: cmd}, nil
 }
 
 // Stop asks the program to end and waits for it.

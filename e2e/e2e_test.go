@@ -189,6 +189,12 @@ func (u person) get(path string) []byte {
 	return b
 }
 
+// command runs the program to its end and gives what it prints.
+func command(t *testing.T, args ...string) (string, error) {
+	out, err := exec.CommandContext(t.Context(), bin, args...).CombinedOutput()
+	return string(out), err
+}
+
 type door struct {
 	unit, house, name                       string
 	readings                                map[string]string
@@ -411,13 +417,9 @@ func TestTheProgramStopsAnswering(t *testing.T) {
 	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('does not answer'))`)
 	u.until("the entry is kept", `document.querySelector('[data-field="next-reading"]').value === '826'`)
 
-	again := exec.CommandContext(u.ctx, bin, "serve", "--addr", strings.TrimPrefix(u.p.URL, "http://"), "--data", u.p.Data, "--log", "warn")
-	out, err := again.StdoutPipe()
+	again, err := StartAt(u.ctx, bin, "serve", u.p.Data, strings.TrimPrefix(u.p.URL, "http://"))
 	require.NoError(t, err)
-	require.NoError(t, again.Start())
-	t.Cleanup(func() { _ = again.Process.Signal(os.Interrupt); _ = again.Wait() })
-	_, err = out.Read(make([]byte, 100))
-	require.NoError(t, err)
+	t.Cleanup(func() { _ = again.Stop() })
 	u.open(page)
 	u.until("a reload finds the entry", `document.querySelector('[data-field="next-reading"]')?.value === '826'`)
 	u.do(chromedp.Focus(`[data-field="next-reading"]`))

@@ -4,10 +4,13 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"os"
 	"path/filepath"
+	"strconv"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -15,77 +18,148 @@ import (
 	"kindmargin/core/job"
 )
 
-// Killing the program in a stream of saves loses no reading that it had
-// acknowledged.
-func TestKillLosesNoAcknowledgedReading(t *testing.T) {
+// kills is how often the program is killed: a few times in the tests, four
+// hundred times by make kills.
+func kills(t *testing.T) int {
+	n, err := strconv.Atoi(os.Getenv("KINDMARGIN_KILLS"))
+	if os.Getenv("KINDMARGIN_KILLS") == "" {
+		return 6
+	}
+	require.NoError(t, err)
+	return n
+}
+
+// client saves in a program over HTTP.
+type client struct{ url string }
+
+func (c client) send(t *testing.T, method, path, etag, body string, into any) (tag string, err error) {
+	req, err := http.NewRequestWithContext(t.Context(), method, c.url+path, strings.NewReader(body))
+	if err != nil {
+		return "", err
+	}
+	req.Header.Set("Content-Type", "application/json")
+	req.Header.Set("If-Match", etag)
+	res, err := http.DefaultClient.Do(req)
+	if err != nil {
+		return "", err
+	}
+	defer res.Body.Close()
+	if res.StatusCode != http.StatusOK {
+		return "", fmt.Errorf("%s %s: %s", method, path, res.Status)
+	}
+	return res.Header.Get("ETag"), json.NewDecoder(res.Body).Decode(into)
+}
+
+type view struct{ Opening job.Opening }
+
+// Killing the program in streams of saves, eight people at once, loses nothing
+// that it had acknowledged, time after time.
+func TestKillsLoseNoAcknowledgedReading(t *testing.T) {
+	const people = 8
 	data := filepath.Join(t.TempDir(), "kill.db")
 	p, err := Start(t.Context(), bin, "serve", data)
 	require.NoError(t, err)
-	send := func(method, path, etag, body string, into any) (string, error) {
-		req, err := http.NewRequestWithContext(t.Context(), method, p.URL+path, strings.NewReader(body))
-		if err != nil {
-			return "", err
-		}
-		req.Header.Set("Content-Type", "application/json")
-		req.Header.Set("If-Match", etag)
-		res, err := http.DefaultClient.Do(req)
-		if err != nil {
-			return "", err
-		}
-		defer res.Body.Close()
-		if res.StatusCode != http.StatusOK {
-			return "", fmt.Errorf("%s %s: %s", method, path, res.Status)
-		}
-		return res.Header.Get("ETag"), json.NewDecoder(res.Body).Decode(into)
-	}
 	var head struct{ ID string }
-	_, err = send("POST", "/api/jobs", "", `{"name": "House", "unit": "mm"}`, &head)
+	_, err = client{p.URL}.send(t, "POST", "/api/jobs", "", `{"name": "House", "unit": "mm"}`, &head)
 	require.NoError(t, err)
-	type view struct{ Opening job.Opening }
-	var v view
-	etag, err := send("POST", "/api/jobs/"+head.ID+"/openings", "", `{"name": "Study"}`, &v)
-	require.NoError(t, err)
-	door := "/api/jobs/" + head.ID + "/openings/" + v.Opening.ID
+	doors, kept := make([]string, people), make([]int, people)
+	for i := range doors {
+		var v view
+		_, err = client{p.URL}.send(t, "POST", "/api/jobs/"+head.ID+"/openings", "", `{"name": "Study"}`, &v)
+		require.NoError(t, err)
+		doors[i] = "/api/jobs/" + head.ID + "/openings/" + v.Opening.ID
+	}
+	saves := 0
+	for round := range kills(t) {
+		c := client{p.URL}
+		var acknowledged atomic.Int64
+		enough := make(chan struct{})
+		after := int64(8 + round%25) // some when hardly anything is under way, some in the thick of it
+		var wg sync.WaitGroup
+		for i, door := range doors {
+			wg.Go(func() {
+				var now view
+				tag, err := c.send(t, "GET", door, "", "", &now)
+				for err == nil {
+					n := kept[i]
+					if n >= 900 { // as many as an opening holds, nearly: begin again
+						if tag, err = c.send(t, "PATCH", door, tag, `[{"op": "replace", "path": "/readings", "value": []}]`, &now); err == nil {
+							kept[i] = 0
+						}
+						continue
+					}
+					body := fmt.Sprintf(`[{"op": "add", "path": "/readings/-", "value": {"kind": "width", "at": %d, "value": "826"}}]`, 100+n)
+					if tag, err = c.send(t, "PATCH", door, tag, body, &now); err == nil {
+						kept[i]++
+						if acknowledged.Add(1) == after {
+							close(enough)
+						}
+					}
+				}
+			})
+		}
+		<-enough
+		require.NoError(t, p.Kill())
+		wg.Wait()
+		saves += int(acknowledged.Load())
 
-	// One person saves as fast as it goes; when some readings are in, the
-	// power goes.
-	acknowledged := make(chan int, 1000)
-	go func() {
-		defer close(acknowledged)
-		for n := range cap(acknowledged) {
+		p, err = Start(t.Context(), bin, "serve", data)
+		require.NoError(t, err, "it starts again, and finds its file sound")
+		for i, door := range doors {
 			var now view
-			body := fmt.Sprintf(`[{"op": "add", "path": "/readings/-", "value": {"kind": "width", "at": %d, "value": "826"}}]`, 100+n)
-			if etag, err = send("PATCH", door, etag, body, &now); err != nil {
-				return
+			_, err = client{p.URL}.send(t, "GET", door, "", "", &now)
+			require.NoError(t, err)
+			got := len(now.Opening.Readings)
+			require.GreaterOrEqual(t, got, kept[i], "kill %d: every acknowledged reading is there", round)
+			require.LessOrEqual(t, got, kept[i]+1, "kill %d: and at most the one that was on its way", round)
+			for n, r := range now.Opening.Readings {
+				require.Equal(t, float64(100+n), r.At.MM(), "in order, none half-written")
 			}
-			acknowledged <- n
-		}
-	}()
-	kept, deadline := 0, time.After(time.Minute)
-	for kept < 25 {
-		select {
-		case _, ok := <-acknowledged:
-			require.True(t, ok, "saves failed before the kill")
-			kept++
-		case <-deadline:
-			require.Fail(t, "too few saves in a minute")
+			kept[i] = got
 		}
 	}
-	require.NoError(t, p.Kill())
-	for range acknowledged {
-		kept++
-	}
+	t.Logf("%d kills, %d acknowledged saves, none lost", kills(t), saves)
+	assert.NoError(t, p.Stop())
+}
 
-	p, err = Start(t.Context(), bin, "serve", data)
+// A demo never clears a file that is not a demo's, whatever it is pointed at, nor
+// one that another demo is running on; and a backup made while serving is whole.
+func TestRealWorkIsNotClearedByADemo(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "real.db")
+	p, err := Start(t.Context(), bin, "serve", data)
 	require.NoError(t, err)
-	defer func() { _ = p.Stop() }()
-	var after view
-	_, err = send("GET", door, "", "", &after)
+	var head struct{ ID string }
+	_, err = client{p.URL}.send(t, "POST", "/api/jobs", "", `{"name": "Real work", "unit": "mm"}`, &head)
 	require.NoError(t, err)
-	got := len(after.Opening.Readings)
-	assert.GreaterOrEqual(t, got, kept, "every acknowledged reading is there")
-	assert.LessOrEqual(t, got, kept+1, "and at most the one that was on its way")
-	for n, r := range after.Opening.Readings {
-		assert.Equal(t, float64(100+n), r.At.MM(), "in order, none half-written")
-	}
+
+	backup := filepath.Join(t.TempDir(), "backup.db")
+	out, err := command(t, "backup", "--data", data, backup)
+	require.NoError(t, err, out)
+	assert.Contains(t, out, "1 job, 0 doors, 0 changes")
+	require.NoError(t, p.Stop(), "it ends on a signal, with no error")
+
+	_, err = Start(t.Context(), bin, "demo", data)
+	assert.Error(t, err)
+	out, err = command(t, "check", "--data", data)
+	require.NoError(t, err, out)
+	assert.Contains(t, out, "is sound: 1 job")
+
+	demo := filepath.Join(t.TempDir(), "demo.db")
+	one, err := Start(t.Context(), bin, "demo", demo)
+	require.NoError(t, err)
+	_, err = Start(t.Context(), bin, "demo", demo)
+	assert.Error(t, err, "another demo is running on it")
+	_, err = client{one.URL}.send(t, "POST", "/api/jobs", "", `{"name": "Kept", "unit": "mm"}`, &head)
+	require.NoError(t, err)
+	require.NoError(t, one.Stop())
+	out, err = command(t, "check", "--data", demo)
+	require.NoError(t, err, out)
+	assert.Contains(t, out, "3 jobs")
+
+	out, err = command(t, "serve", "--addr", "0.0.0.0:0", "--data", data)
+	assert.Error(t, err)
+	assert.Contains(t, out, "other machines")
+	out, err = command(t, "--version")
+	require.NoError(t, err)
+	assert.Contains(t, out, "Kind Margin")
 }
