@@ -524,9 +524,18 @@ func (s *solver) suggest() {
 			break
 		}
 		w := s.drawn.Wanted[g.Figure]
-		brings := fmt.Sprintf("%v margin, %s: from ±%s to ±%s", w.Side, ends[w.Side][w.Where], s.sigma(g.From), s.sigma(g.To))
+		brings := fmt.Sprintf("%v margin, %s: %s", w.Side, ends[w.Side][w.Where], s.surer(g))
 		s.plan.ToRead = append(s.plan.ToRead, Suggestion{g.Reading, g.Reading.Name(s.unit), g.Reading.How(s.unit), brings, false})
 	}
+}
+
+// surer says what a reading would bring.
+func (s *solver) surer(g survey.Gain) string {
+	from, to := s.sigma(g.From), s.sigma(g.To)
+	if from == to { // less than the marks of the tape tell
+		return "a little surer than ±" + from
+	}
+	return "from ±" + from + " to ±" + to
 }
 
 // sigma shows a standard deviation, rounded up.
@@ -849,7 +858,7 @@ func (s *solver) taper() {
 		weight, text = Care, "Cut knowingly without the %s: the head's slope is known to ±%s at the lock corner, so %v is left on there, tapering to nothing at the hinge corner; with it it would be about %v."
 	}
 	s.say(weight, StepCut, "/cut/knowing", text, name, s.sigma(g.From), measure.FromMM(left), measure.FromMM(then))
-	brings := fmt.Sprintf("head margin, lock corner: from ±%s to ±%s", s.sigma(g.From), s.sigma(g.To))
+	brings := "head margin, lock corner: " + s.surer(g)
 	others := slices.DeleteFunc(s.plan.ToRead, func(x Suggestion) bool { return x.Name == name })
 	s.plan.ToRead = append([]Suggestion{{g.Reading, name, g.Reading.How(s.unit), brings, false}}, others...)
 }

@@ -88,7 +88,7 @@ func run(dir string) error {
 		}
 		// The page is whole when nothing is being fetched and the font is in.
 		if _, err := chromedp.Run(tab, chromedp.Poll[bool](
-			`document.fonts.status === 'loaded' && !document.querySelector('[role=status]') && (location.pathname === '/' || !!document.querySelector('svg[role=img]'))`,
+			`document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && (location.pathname === '/' || !!document.querySelector('svg[role=img]'))`,
 		)); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}

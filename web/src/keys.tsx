@@ -49,7 +49,12 @@ export function KeySheet({ page }: { page: Page }) {
 	});
 	return (
 		<>
-			<button type="button" className="btn btn-ghost px-3" data-keys onClick={() => setOpen(true)}>
+			<button
+				type="button"
+				className="btn btn-ghost px-3 max-sm:hidden"
+				data-keys
+				onClick={() => setOpen(true)}
+			>
 				?<span className="sr-only"> Keys</span>
 			</button>
 			{open && (
