@@ -62,8 +62,11 @@ func hidden(rng *rand.Rand, lean, jamb, head float64) (o opening) {
 func TestTooSmallInHiddenOpenings(t *testing.T) {
 	mm := measure.FromMM
 	tape := []survey.Reading{
-		{Kind: survey.Width, At: mm(200)}, {Kind: survey.Width, At: mm(1000)}, {Kind: survey.Width, At: mm(1800)},
-		{Kind: survey.Height, At: mm(50)}, {Kind: survey.Height, At: mm(770)},
+		{Kind: survey.Width, At: mm(200)},
+		{Kind: survey.Width, At: mm(1000)},
+		{Kind: survey.Width, At: mm(1800)},
+		{Kind: survey.Height, At: mm(50)},
+		{Kind: survey.Height, At: mm(770)},
 	}
 	schools := map[string][]survey.Reading{
 		"full survey":    usual(),

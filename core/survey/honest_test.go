@@ -118,8 +118,12 @@ func TestSurenessIsHonest(t *testing.T) {
 	surveys := map[string][]Reading{
 		"full": full, "no straightedge": fullTape,
 		"tape and square": {
-			{Kind: Width, At: mm(200)}, {Kind: Width, At: mm(1000)}, {Kind: Width, At: mm(1800)},
-			{Kind: Height, At: mm(50)}, {Kind: Height, At: mm(770)}, {Kind: Square, Side: frame.Hinge, At: mm(600)},
+			{Kind: Width, At: mm(200)},
+			{Kind: Width, At: mm(1000)},
+			{Kind: Width, At: mm(1800)},
+			{Kind: Height, At: mm(50)},
+			{Kind: Height, At: mm(770)},
+			{Kind: Square, Side: frame.Hinge, At: mm(600)},
 		},
 	}
 	for _, h := range houses {

@@ -53,7 +53,7 @@ export function Clash({ step }: { step: string }) {
 	return (
 		<section
 			aria-label="Readings that clash"
-			className="clash sticky top-0 z-10 bg-base-100 border-l-4 border-error pl-3 py-2 mb-4"
+			className="clash sticky top-0 lg:-top-4 z-10 bg-base-100 border-l-4 border-error pl-3 py-2 mb-4"
 			data-finding="stop"
 			data-clash={clash.id}
 		>
@@ -68,7 +68,7 @@ export function Clash({ step }: { step: string }) {
 			{step === 'measure' ? (
 				<div className="flex flex-wrap gap-2 mt-2">
 					<button type="button" className="btn btn-primary" onClick={again} data-again>
-						Read it again <kbd className="font-normal">Alt R</kbd>
+						Read it again <kbd className="font-normal max-lg:hidden">Alt R</kbd>
 					</button>
 					<button
 						type="button"
@@ -76,7 +76,8 @@ export function Clash({ step }: { step: string }) {
 						onClick={() => settle(clash.id, clash.swapped)}
 						data-settle={clash.id}
 					>
-						{clash.swapped ? 'Change them round' : 'Strike it out'} <kbd className="font-normal">Alt X</kbd>
+						{clash.swapped ? 'Change them round' : 'Strike it out'}{' '}
+						<kbd className="font-normal max-lg:hidden">Alt X</kbd>
 					</button>
 				</div>
 			) : (

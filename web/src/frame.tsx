@@ -47,7 +47,10 @@ export function Top({
 							/
 						</span>
 						{t.to ? (
-							<Link to={t.to} className="link link-hover truncate min-h-11 flex items-center gap-1">
+							<Link
+								to={t.to}
+								className="link link-hover truncate max-sm:shrink-0 min-h-11 flex items-center gap-1"
+							>
 								<ArrowLeft size={20} className="sm:hidden shrink-0" aria-hidden="true" />
 								<span className="max-sm:sr-only truncate">{t.text}</span>
 							</Link>
