@@ -358,7 +358,7 @@ func TestAtTheOpening(t *testing.T) {
 	u.keys(kb.Escape) // off the figure, so that single keys are the page's
 	u.press("m")
 	u.until("in inches", `document.querySelector('[data-unit=in]')`)
-	assert.Equal(t, "6 5/8", u.figure("hinge-slab-top hinge"), "160 mm is 6.634 in")
+	assert.Equal(t, "6 5/16", u.figure("hinge-slab-top hinge"), "160 mm is 6.299 in, 6 10/32 on the tape")
 	u.press("m")
 	u.press("w")
 	u.until("the walk", `document.querySelectorAll('[data-door]').length === 6`)
@@ -385,7 +385,7 @@ func TestTwoDevices(t *testing.T) {
 	require.NoError(t, res.Body.Close())
 
 	u.retype("/slab/width", "728")
-	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('changed on another device'))`)
+	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('here or on another device'))`)
 	u.until("the newer length, the kept entry", `document.querySelector('[data-field="/slab/length"]').value === '1985' && document.querySelector('[data-field="/slab/width"]').value === '728'`)
 	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
 	u.keys(kb.Enter)

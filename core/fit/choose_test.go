@@ -163,3 +163,20 @@ func TestNoMarkLiesBeyondTheSlab(t *testing.T) {
 	assert.InDelta(t, 1975, laid.Cuts[frame.Lock][4].At, 1e-9)
 	assert.InDelta(t, 1981, laid.Cuts[frame.Hinge][4].At, 1e-9)
 }
+
+// Cut as it stood, a slab that is to keep 2 mm on loses 2 mm less at its lock
+// edge: what is left on is not forgotten because it was offered up.
+func TestAsOfferedUpKeepsWhatIsLeftOn(t *testing.T) {
+	o, err := Draw(rigid(t, 768, 1990, 0, 0, 0, 0), wanted)
+	require.NoError(t, err)
+	size := o.Size()
+	s := slab.Slab{Width: mm(size.Width + 12), Length: mm(size.Length + 10), Thickness: mm(35)}
+	stood := o.Offer(-3, 2, 0)
+	line := Lay(stood, frame.Each[float64]{}, s, Laying{Across: AsOffered})
+	kept := Lay(stood, frame.Each[float64]{frame.Lock: 2}, s, Laying{Across: AsOffered})
+	for i := range line.Cuts[frame.Lock] {
+		assert.InDelta(t, line.Cuts[frame.Lock][i].Depth-2, kept.Cuts[frame.Lock][i].Depth, 0.01)
+		assert.InDelta(t, line.Cuts[frame.Hinge][i].Depth, kept.Cuts[frame.Hinge][i].Depth, 0.01)
+	}
+	assert.Equal(t, 2.0, kept.Left[frame.Lock])
+}

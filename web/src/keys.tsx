@@ -26,8 +26,11 @@ export function single(e: KeyboardEvent): string {
 	if (e.ctrlKey || e.metaKey || e.altKey || localStorage.getItem(off)) return '';
 	const el = e.target as HTMLElement;
 	if (document.querySelector('dialog[open]')) return '';
-	// On a control a letter is the control's own; on the page itself, and on the rod, it is ours.
-	return el === document.body || el.dataset.home !== undefined || el.closest('[data-rod]') ? e.key : '';
+	// On a button or in an entry a letter is its own; on the page itself, on the rod and on a tick it is ours.
+	const tick = el instanceof HTMLInputElement && (el.type === 'radio' || el.type === 'checkbox');
+	return el === document.body || el.dataset.home !== undefined || tick || el.closest('[data-rod]')
+		? e.key
+		: '';
 }
 
 /** useKeys listens for as long as the component stands. */
