@@ -1,6 +1,7 @@
 package survey
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -21,6 +22,9 @@ const mostInGroup = 6
 // swappedAt is how much misfit must go when two readings change places, for a
 // swap to be called; chance takes that much off once in three thousand pairs.
 const swappedAt = 16.0
+
+// mostOdd is how many readings are held against each other for a swap.
+const mostOdd = 40
 
 // Suspect is a reading that the others contradict.
 type Suspect struct {
@@ -187,6 +191,10 @@ func (s *Shape) swapped(c *clash) (first, second int, most float64) {
 		if !c.gone[i] && c.gain(i) > 4 {
 			odd = append(odd, i)
 		}
+	}
+	if len(odd) > mostOdd { // in so wild a survey the wildest are looked at
+		slices.SortFunc(odd, func(i, j int) int { return cmp.Compare(c.gain(j), c.gain(i)) })
+		odd = odd[:mostOdd]
 	}
 	for k, i := range odd {
 		a, value := s.given[i], s.given[i].Value.MM()
