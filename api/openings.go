@@ -65,12 +65,11 @@ func (s server) change(ctx context.Context, in *struct {
 	// The plan is worked out while the disk is written to.
 	unit := k.Job.Job()
 	planned := meanwhile(func() Plan { return NewPlan(unit, o) })
-	k, err = s.store.Save(ctx, k, in.Label, o)
-	plan := planned()
-	if err != nil {
+	if k, err = s.store.Save(ctx, k, in.Label, o); err != nil {
+		planned()
 		return nil, problem(ctx, err)
 	}
-	return openingWith(k, plan), nil
+	return openingWith(k, planned), nil
 }
 
 // meanwhile begins some work and gives what waits for it; a panic of the work is

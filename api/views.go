@@ -93,12 +93,14 @@ func headView(h store.Head) JobHead {
 func headBody(h store.Head) *body[JobHead] { return &body[JobHead]{etag(h.Version), headView(h)} }
 
 func openingBody(k store.Kept) *body[OpeningView] {
-	return openingWith(k, NewPlan(k.Job.Job(), k.Opening))
+	return openingWith(k, func() Plan { return NewPlan(k.Job.Job(), k.Opening) })
 }
 
-func openingWith(k store.Kept, plan Plan) *body[OpeningView] {
+// openingWith is an opening with a plan that may still be worked out elsewhere.
+func openingWith(k store.Kept, plan func() Plan) *body[OpeningView] {
+	all := texts(k.Opening, k.Job.Unit)
 	return &body[OpeningView]{etag(k.Version), OpeningView{
-		Job: headView(k.Job), Opening: k.Opening, Texts: texts(k.Opening, k.Job.Unit),
-		Plan: plan, Version: k.Version, Undo: k.Undo, Redo: k.Redo,
+		Job: headView(k.Job), Opening: k.Opening, Texts: all,
+		Plan: plan(), Version: k.Version, Undo: k.Undo, Redo: k.Redo,
 	}}
 }
