@@ -223,9 +223,9 @@ func Learn(readings []Reading, offers []Offer, p Prior) (*Shape, error) {
 			doubted[x.other] = true
 		}
 	}
-	s, err := Estimate(readings, offers, usual.learn(doubted))
+	s, err := usual.under(usual.learn(doubted))
 	if err != nil || len(doubted) == 0 || len(s.Suspects()) > 0 {
 		return s, err
 	}
-	return Estimate(readings, offers, usual.learn(nil))
+	return usual.under(usual.learn(nil))
 }

@@ -381,25 +381,40 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		rows, values, noise := of.own(k)
 		s.rows, s.resid, s.noise = append(s.rows, rows...), append(s.resid, values...), append(s.noise, noise...)
 	}
-	n := len(s.rows)
-	if n <= mostBends {
+	if len(s.rows) <= mostBends {
 		s.bends = newBends(&p, s.rows)
 	}
+	return s, s.condition()
+}
+
+// under is the same readings of the same opening by a prior that is crooked by
+// another measure.
+func (s *Shape) under(p Prior) (*Shape, error) {
+	if slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
+		return Estimate(s.given, s.offers, p) // diagonals are linear about the shape itself
+	}
+	t := &Shape{prior: p, offers: s.offers, corner: s.corner, given: s.given, rows: s.rows, resid: s.resid, noise: s.noise, bends: s.bends}
+	return t, t.condition()
+}
+
+// condition factors S and weighs the readings.
+func (s *Shape) condition() error {
+	p, n := &s.prior, len(s.rows)
 	cov := blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
 	for i := range n {
 		for j := i; j < n; j++ {
-			cov.Data[i*n+j] = s.prior.covRows(s, i, j)
+			cov.Data[i*n+j] = p.covRows(s, i, j)
 		}
 		cov.Data[i*n+i] += s.noise[i]
 	}
 	var ok bool
 	if s.chol, ok = lapack64.Potrf(cov); !ok {
-		return nil, fmt.Errorf("the readings cannot be combined: the opening's prior has no spread")
+		return fmt.Errorf("the readings cannot be combined: the opening's prior has no spread")
 	}
 	s.alpha = slices.Clone(s.resid)
 	lapack64.Potrs(s.chol, blas64.General{Rows: n, Cols: 1, Stride: 1, Data: s.alpha})
 	s.suspects = sync.OnceValue(s.findSuspects)
-	return s, nil
+	return nil
 }
 
 // rowOf is a reading as a linear figure with its constant part.
