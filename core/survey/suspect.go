@@ -67,6 +67,13 @@ func (s *Shape) Suspects() []Suspect { return s.suspects() }
 
 func (s *Shape) findSuspects() (list []Suspect) {
 	n := len(s.rows)
+	misfit := 0.0
+	for i, r := range s.resid {
+		misfit += r * s.alpha[i]
+	}
+	if misfit <= suspectAt*suspectAt { // nothing left out takes more off than there is
+		return nil
+	}
 	t := s.chol
 	t.Data = slices.Clone(t.Data)
 	inv, _ := lapack64.Potri(t) // of a factor that has no nought on its diagonal
