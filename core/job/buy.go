@@ -69,7 +69,7 @@ func Buy(j Job, o Opening, leaf int) []StockFit {
 			r.Off[side] = safe(w.Deepest[side], j.Tape)
 			r.lost += max(w.Deepest[side], 0)
 			if w.Over[side] > 0 && r.Why == "" {
-				r.Why = fmt.Sprintf("the %s would lose %s and only %s may", edgeOf(side), say(w.Deepest[side]), say(cand.Most(side).MM()))
+				r.Why = fmt.Sprintf("the %s would lose %s, %s more than may come off", edgeOf(side), say(w.Deepest[side]), s.fine(measure.FromMM(w.Over[side])))
 			}
 			r.lack += w.Over[side]
 		}

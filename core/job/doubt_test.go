@@ -280,3 +280,20 @@ func TestEachMarkFollowsWhatItHangsOn(t *testing.T) {
 	a.Slab.Limits.Head, b.Slab.Limits.Head = &one, &other
 	assert.Equal(t, mark(a, StepSlab), mark(b, StepSlab), "the same limits, read twice")
 }
+
+// Two figures that read alike never stand against each other: what is too much is
+// said to more places than the tape has.
+func TestWhatIsTooMuchIsNeverSaidAgainstItself(t *testing.T) {
+	j := house
+	j.Unit, j.Tape = measure.Inches, measure.ThirtySeconds
+	o := square()
+	o.Cut.Registration, o.Cut.Ends = ByRule, ByRule
+	ten := mm(10.1) // 13/32 in, and so is 10.4
+	none := measure.Length(0)
+	o.Slab.Width = mm(830.4)
+	o.Slab.Limits.Hinge, o.Slab.Limits.Lock = &ten, &none
+	p := Solve(j, o)
+	assert.True(t, says(p, Stop, "1/64 in more than may come off"), "%v", p.Findings)
+	o.Hinges.Plate = mm(2.3)
+	assert.Equal(t, mm(2.3), Solve(house, o).Gauges.Depth, "a gauge is set to the leaf, never deeper")
+}

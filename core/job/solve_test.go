@@ -219,7 +219,7 @@ func TestWhichToBuy(t *testing.T) {
 		case f.Width == mm(838) && f.Length == mm(1981):
 			assert.Contains(t, f.Why, "too short by 42 mm")
 		case f.Width == mm(914) && f.Length == mm(2032):
-			assert.Contains(t, f.Why, "only 10 mm may")
+			assert.Contains(t, f.Why, "would lose 47 mm, 37 mm more than may come off")
 		}
 	}
 	o.Readings = nil

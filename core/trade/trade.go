@@ -30,12 +30,12 @@ type School struct {
 
 // Schools of margins, the one for most work first.
 var Schools = []School{
-	{"painted", "Still to be painted", frame.Each[measure.Length]{frame.Head: 3 * mm, frame.Hinge: 3 * mm, frame.Lock: 3 * mm, frame.Foot: 6 * mm}, "6 mm over the finished floor; paint thickens every edge.", CommonPractice},
-	{"prefinished", "Pre-finished, tight", frame.Each[measure.Length]{frame.Head: 2 * mm, frame.Lock: 2 * mm, frame.Foot: 6 * mm}, "The hinge margin is what the hinge gives, 2 to 3 mm.", CommonPractice},
+	{"painted", "Still to be painted", frame.Each[measure.Length]{frame.Head: 3 * mm, frame.Hinge: 3 * mm, frame.Lock: 3 * mm, frame.Foot: 6 * mm}, "6 mm (1/4 in) over the finished floor; paint thickens every edge.", CommonPractice},
+	{"prefinished", "Pre-finished, tight", frame.Each[measure.Length]{frame.Head: 2 * mm, frame.Lock: 2 * mm, frame.Foot: 6 * mm}, "The hinge margin is what the hinge gives, 2 to 3 mm (about 3/32 in).", CommonPractice},
 	{"newframe", "New frame made to the door", frame.Each[measure.Length]{frame.Head: 7 * mm / 2, frame.Hinge: 7 * mm / 2, frame.Lock: 7 * mm / 2, frame.Foot: 6 * mm}, "For a frame that is set to the slab.", CommonPractice},
 	{"inch", "Inch, all round", frame.Each[measure.Length]{frame.Head: inch / 8, frame.Hinge: inch / 8, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8}, "1/8 in all round, 1/4 to 1/2 in at the foot.", CommonPractice},
 	{"thin", "Thin door against the hinge jamb", frame.Each[measure.Length]{frame.Head: inch / 8, frame.Hinge: inch / 16, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8}, "Under 1 1/2 in thick: 3/16 in for both sides together.", CommonPractice},
-	{"utility", "Low utility or closet door", frame.Each[measure.Length]{frame.Head: 6 * mm, frame.Hinge: 3 * mm, frame.Lock: 6 * mm, frame.Foot: 19 * mm}, "Up to 25 mm short overall.", CommonPractice},
+	{"utility", "Low utility or closet door", frame.Each[measure.Length]{frame.Head: 6 * mm, frame.Hinge: 3 * mm, frame.Lock: 6 * mm, frame.Foot: 19 * mm}, "Up to 25 mm (1 in) short overall.", CommonPractice},
 }
 
 // SchoolByID finds a school; ok is false where there is none of that name.
@@ -74,9 +74,9 @@ func most(head, hinge, lock, foot measure.Length) frame.Each[measure.Length] {
 // maker states comes first. A rated slab has none but its certificate's.
 // Densities are rough, for lifting.
 var Constructions = []Construction{
-	{"hollow", "Hollow core, flush", most(20*mm, 10*mm, 10*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, false, "Solid only at a frame of about 30 mm and a lock block; cut more than the rail and the end is open.", CommonPractice},
+	{"hollow", "Hollow core, flush", most(20*mm, 10*mm, 10*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, false, "Solid only at a frame of about 30 mm (1 1/4 in) and a lock block; cut more than the rail and the end is open.", CommonPractice},
 	{"moulded", "Hollow core, moulded skins", most(20*mm, 6*mm, 6*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, true, "Keep every cut 25 mm (1 in) or more from the moulding.", CommonPractice},
-	{"engineered", "Engineered or veneered stile and rail", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 600, true, "3 to 6 mm a side and up to 20 at the foot; equal amounts keep the stiles alike.", CommonPractice},
+	{"engineered", "Engineered or veneered stile and rail", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 600, true, "3 to 6 mm (1/8 to 1/4 in) a side and up to 20 (3/4 in) at the foot; equal amounts keep the stiles alike.", CommonPractice},
 	{"solid", "Solid timber, framed", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 620, true, "Hard woods split: pilot everything.", CommonPractice},
 	{"flush", "Solid core, flush", most(10*mm, 10*mm, 10*mm, 20*mm), 0, 0, 0, 0, 600, false, "As much as the lipping allows.", CommonPractice},
 	{"planked", "Planked, ledged or framed", most(10*mm, 15*mm, 15*mm, 20*mm), 0, 0, 0, 0, 560, true, "Moves across its whole width with the seasons.", CommonPractice},
