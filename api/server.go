@@ -128,7 +128,7 @@ func ownNames(next http.Handler) http.Handler {
 		}
 		host = strings.Trim(host, "[]")
 		ip := net.ParseIP(host)
-		if host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+		if !strings.EqualFold(host, "localhost") && (ip == nil || !ip.IsLoopback()) {
 			refuse(w, r, http.StatusMisdirectedRequest, "Kind Margin answers only on this machine: open it at the address that it printed when it started.")
 			return
 		}

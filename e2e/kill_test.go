@@ -99,7 +99,13 @@ func TestKillsLoseNoAcknowledgedReading(t *testing.T) {
 				}
 			})
 		}
-		<-enough
+		stopped := make(chan struct{})
+		go func() { wg.Wait(); close(stopped) }()
+		select {
+		case <-enough:
+		case <-stopped:
+			require.Fail(t, "every save failed before the kill")
+		}
 		require.NoError(t, p.Kill())
 		wg.Wait()
 		saves += int(acknowledged.Load())

@@ -120,8 +120,10 @@ func connect(path string, q url.Values) (*sql.DB, error) {
 func recognise(ctx context.Context, path string) (exists bool, err error) {
 	id, _, err := header(path)
 	switch {
-	case errors.Is(err, fs.ErrNotExist), errors.Is(err, errEmpty):
-		return err != nil && errors.Is(err, errEmpty), nil
+	case errors.Is(err, fs.ErrNotExist):
+		return false, nil
+	case errors.Is(err, errEmpty): // made, and then the power went
+		return true, nil
 	case err != nil:
 		return true, err
 	case id != 0 && id != mark:

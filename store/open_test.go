@@ -172,10 +172,18 @@ func TestTheSameRequestSentAgainMakesOneThing(t *testing.T) {
 	b, err := s.AddOpening(t.Context(), one.ID, o, "k2")
 	require.NoError(t, err)
 	assert.Equal(t, a, b)
+	// A key is that of one kind of thing in one place: used for another, it is another.
+	other, err := s.AddJob(t.Context(), j, "k2")
+	require.NoError(t, err)
+	assert.NotEqual(t, one.ID, other.ID)
+	c, err := s.AddOpening(t.Context(), other.ID, o, "k2")
+	require.NoError(t, err)
+	assert.NotEqual(t, a.Opening.ID, c.Opening.ID)
 	heads, err := s.Jobs(t.Context())
 	require.NoError(t, err)
-	require.Len(t, heads, 1)
+	require.Len(t, heads, 2)
 	assert.Equal(t, 1, heads[0].Openings)
+	assert.Equal(t, 1, heads[1].Openings)
 }
 
 func TestAJobIsTakenOffAndPutBack(t *testing.T) {

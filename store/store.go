@@ -204,8 +204,17 @@ func NewID() string { return strings.ToLower(rand.Text()[:10]) }
 // MostDoors is how many doors a job holds, those taken off included.
 const MostDoors = job.MostOpenings
 
-// made tells what was made for a request's key before, and keeps what is made
-// now: the same request sent again makes nothing more. An empty key is none.
+// keyed is a request's key among those for the same thing, so that one key used
+// for a job and a door, or for doors of two jobs, is two keys. An empty key is none.
+func keyed(what, key string) string {
+	if key == "" {
+		return ""
+	}
+	return what + " " + key
+}
+
+// made tells what was made for a request's key before: the same request sent again
+// makes nothing more.
 func made(ctx context.Context, tx *sql.Tx, key string) (jobID, openingID string, err error) {
 	if key == "" {
 		return "", "", nil
@@ -230,6 +239,7 @@ func keepMade(ctx context.Context, tx *sql.Tx, key, jobID, openingID string) err
 // returns the job made then.
 func (s *Store) AddJob(ctx context.Context, j job.Job, key string) (Head, error) {
 	var head Head
+	key = keyed("job", key)
 	err := s.tx(ctx, func(tx *sql.Tx) error {
 		if id, _, err := made(ctx, tx, key); err != nil || id != "" {
 			if err == nil {
@@ -340,6 +350,7 @@ func (s *Store) setJob(ctx context.Context, id string, version int64, set func(*
 // key that was used before it returns the opening made then.
 func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, key string) (Kept, error) {
 	o.ID = NewID()
+	key = keyed("opening of "+jobID, key)
 	var k Kept
 	err := s.tx(ctx, func(tx *sql.Tx) error {
 		if in, id, err := made(ctx, tx, key); err != nil || id != "" {
