@@ -3,7 +3,7 @@
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
 WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api.gen.ts')
 
-.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills
+.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
@@ -19,6 +19,7 @@ web/dist/index.html: web/node_modules/.package-lock.json $(WEBFILES) web/src/api
 	cd web && npm run --silent build
 
 test: web/dist/index.html chromium lint drift ## everything that CI checks
+	cd web && npm run --silent test
 	GOOS=js GOARCH=wasm go build ./core/... # the rules must run in a phone one day
 	go test $$(go list ./... | grep -v /e2e)
 	go test -count=1 ./e2e # what it drives is built apart, so a cached answer says nothing
@@ -32,12 +33,12 @@ lint: web/node_modules/.package-lock.json
 drift: web/node_modules/.package-lock.json ## fails when docs/openapi.json or the front end's types are stale
 	@tmp=$$(mktemp -d) && trap 'rm -rf "$$tmp"' EXIT && \
 	go run ./cmd/kindmargin contract "$$tmp" "$$tmp" && \
-	diff -u docs/openapi.json "$$tmp/openapi.json" && diff -u docs/job.schema.json "$$tmp/job.schema.json" && \
+	diff -u docs/openapi.json "$$tmp/openapi.json" && diff -u docs/job.schema.json "$$tmp/job.schema.json" && diff -u docs/plan.schema.json "$$tmp/plan.schema.json" && \
 	diff -u web/src/trade.gen.json "$$tmp/trade.gen.json" && \
 	(cd web && npx --no-install openapi-typescript ../docs/openapi.json -o "$$tmp/api.gen.ts" >/dev/null) && \
 	diff -u web/src/api.gen.ts "$$tmp/api.gen.ts" || { echo "stale: run make types"; exit 1; }
 
-types: web/node_modules/.package-lock.json ## makes docs/openapi.json, docs/job.schema.json and the front end's types
+types: web/node_modules/.package-lock.json ## makes docs/openapi.json, the schemas in docs and the front end's types
 	go run ./cmd/kindmargin contract docs web/src
 	cd web && npm run --silent types
 
@@ -56,6 +57,9 @@ bench:
 
 kills: web/dist/index.html ## kills the program 400 times in eight streams of saves; nothing acknowledged may be lost
 	KINDMARGIN_KILLS=400 go test -count=1 -timeout 60m -v ./e2e -run KillsLoseNo
+
+hidden: ## eight thousand hidden openings by each school: none called ready may be too small
+	KINDMARGIN_HIDDEN=8000 go test -count=1 -v ./core/simulate -run Hidden
 
 chromium:
 	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || command -v google-chrome >/dev/null || { \

@@ -11,6 +11,7 @@ import (
 	"net/http/httptest"
 	"os"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -19,9 +20,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/demo"
+	"kindmargin/sheet"
 	"kindmargin/store"
 )
 
@@ -225,7 +228,7 @@ func TestTheWalk(t *testing.T) {
 	require.Len(t, w.Doors, 6)
 	assert.Equal(t, "Linen room", w.Doors[0].Name)
 	assert.NotNil(t, w.Doors[0].Drawing)
-	assert.Len(t, w.Doors[0].Notches, len(job.Steps))
+	assert.Len(t, w.Doors[0].Rod, len(job.Steps))
 
 	door := "/jobs/" + j.ID + "/openings/" + w.Doors[0].ID
 	assert.Equal(t, 428, s.do("DELETE", door, "", nil).status)
@@ -248,7 +251,7 @@ func TestTheWalk(t *testing.T) {
 }
 
 func TestTheContractInDocsIsCurrent(t *testing.T) {
-	for file, make := range map[string]func() ([]byte, error){"openapi.json": OpenAPI, "job.schema.json": FileSchema} {
+	for file, make := range map[string]func() ([]byte, error){"openapi.json": OpenAPI, "job.schema.json": FileSchema, "plan.schema.json": PlanSchema} {
 		want, err := make()
 		require.NoError(t, err)
 		got, err := os.ReadFile(filepath.Join("..", "docs", file))
@@ -259,22 +262,56 @@ func TestTheContractInDocsIsCurrent(t *testing.T) {
 	assert.Contains(t, string(s.do("GET", "/openapi.json", "", nil).raw), `"3.1.0"`)
 }
 
-// The published JSON Schema takes what is written and refuses what is not,
-// judged by an independent validator.
-func TestTheJobFileMeetsItsSchema(t *testing.T) {
-	raw, err := FileSchema()
+// judge gives what an independent validator says of a JSON text by a schema.
+func judge(t *testing.T, make func() ([]byte, error)) func([]byte) error {
+	raw, err := make()
 	require.NoError(t, err)
 	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(raw))
 	require.NoError(t, err)
 	c := jsonschema.NewCompiler()
-	require.NoError(t, c.AddResource("job.schema.json", doc))
-	schema, err := c.Compile("job.schema.json")
+	require.NoError(t, c.AddResource("schema.json", doc))
+	schema, err := c.Compile("schema.json")
 	require.NoError(t, err)
-	check := func(b []byte) error {
+	return func(b []byte) error {
 		v, err := jsonschema.UnmarshalJSON(bytes.NewReader(b))
 		require.NoError(t, err)
 		return schema.Validate(v)
 	}
+}
+
+// What kindmargin plan --json prints meets its published schema; a pair's leaves
+// stand side by side.
+func TestThePlanMeetsItsSchema(t *testing.T) {
+	check := judge(t, PlanSchema)
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	for _, j := range jobs {
+		j.Openings[0].Readings[0].Value += 40 * measure.Millimetre // a clash, and the plans without it
+		plans := sheet.Plans(j)
+		b, err := json.Marshal(plans)
+		require.NoError(t, err)
+		assert.NoError(t, check(b))
+		require.NotEmpty(t, plans.Doors[0].Plan.Without)
+		for i, o := range j.Openings {
+			leaves := plans.Doors[i].Plan.Leaves
+			if o.Pair == nil {
+				require.Len(t, leaves, 1)
+				continue
+			}
+			require.Len(t, leaves, 2)
+			assert.Equal(t, [2]frame.Side{frame.Hinge, frame.Lock}, [2]frame.Side{leaves[0].Jamb, leaves[1].Jamb})
+			assert.NotNil(t, leaves[1].Cut)
+		}
+		wrong := bytes.Replace(b, []byte(`"gravity":"`), []byte(`"gravity":"very `), 1)
+		require.NotEqual(t, b, wrong)
+		assert.Error(t, check(wrong))
+	}
+}
+
+// The published JSON Schema takes what is written and refuses what is not,
+// judged by an independent validator.
+func TestTheJobFileMeetsItsSchema(t *testing.T) {
+	check := judge(t, FileSchema)
 	jobs, err := demo.Jobs()
 	require.NoError(t, err)
 	for _, j := range jobs {
@@ -310,4 +347,62 @@ func TestPagesFromElsewhereAreRefused(t *testing.T) {
 	require.NoError(t, err)
 	defer res.Body.Close()
 	assert.Equal(t, http.StatusForbidden, res.StatusCode)
+}
+
+// A tape with a bent hook is proved against rods; the words say so; what a proof cannot
+// prove, and a tool that was used, are refused with their place.
+func TestAKitIsKeptAndProved(t *testing.T) {
+	s := run(t)
+	r := s.do("POST", "/jobs", "", map[string]any{"name": "Mill", "unit": "mm"})
+	require.Equal(t, 200, r.status)
+	var head JobHead
+	require.NoError(t, json.Unmarshal(r.raw, &head))
+	job := "/jobs/" + head.ID
+	kit := map[string]any{"kit": map[string]any{"tools": []any{
+		map[string]any{"id": "t", "instrument": "tape", "name": "The long tape"},
+		map[string]any{"id": "r", "instrument": "rods"},
+	}}}
+	r = s.do("PATCH", job, `"1"`, kit)
+	require.Equal(t, 200, r.status, string(r.raw))
+
+	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{"kind": "width", "against": "r", "own": []string{"827", "827", "826.5", "827"}, "better": []string{"826", "826", "826", "826.5"}})
+	require.Equal(t, 200, r.status, string(r.raw))
+	var got ProofFound
+	require.NoError(t, json.Unmarshal(r.raw, &got))
+	assert.Contains(t, got.Says, "reads long by 0.5 mm (±0.6 mm)")
+	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{"kind": "width", "against": "r", "own": []string{"827"}, "better": []string{"826", "far"}})
+	assert.Equal(t, 422, r.status)
+	assert.Contains(t, string(r.raw), "/better/1")
+	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{"kind": "width", "against": "r", "own": []string{"827"}, "better": []string{"826", "826"}})
+	assert.Contains(t, string(r.raw), "one reading proves nothing")
+
+	for name, c := range map[string]struct{ tool, at string }{
+		"unknown instrument": {`{"id": "x", "instrument": "divining rod"}`, "/kit/tools/0/instrument"},
+		"beyond belief":      {`{"id": "x", "instrument": "tape", "proved": {"bias": 12, "sure": 0.1, "readings": 8}}`, "/kit/tools/0/proved/bias"},
+		"one reading":        {`{"id": "x", "instrument": "tape", "proved": {"bias": 0.2, "sure": 0.1, "readings": 2}}`, "/kit/tools/0/proved/readings"},
+		"in a circle": {`{"id": "x", "instrument": "tape", "proved": {"bias": 0, "sure": 0.1, "readings": 8, "against": "y"}},
+			{"id": "y", "instrument": "tape", "proved": {"bias": 0, "sure": 0.1, "readings": 8, "against": "x"}}`, "/kit/tools/0/proved/against"},
+	} {
+		r = s.do("PATCH", job, `"2"`, json.RawMessage(`{"kit": {"tools": [`+c.tool+`]}}`))
+		assert.Equal(t, 422, r.status, name)
+		assert.Contains(t, string(r.raw), c.at, name)
+	}
+
+	r = s.do("POST", job+"/openings", "", map[string]any{"name": "Loft"})
+	require.Equal(t, 200, r.status)
+	var door OpeningView
+	require.NoError(t, json.Unmarshal(r.raw, &door))
+	at := job + "/openings/" + door.Opening.ID
+	read := func(tool string) answer {
+		return s.do("PATCH", at, `"`+strconv.FormatInt(door.Version, 10)+`"`, []any{map[string]any{"op": "add", "path": "/readings/-", "value": map[string]any{"id": "", "kind": "width", "at": 1800, "value": 826, "tool": tool}}})
+	}
+	r = read("nobody's")
+	assert.Equal(t, 422, r.status)
+	assert.Contains(t, string(r.raw), "/readings/0/tool")
+	r = read("t")
+	require.Equal(t, 200, r.status, string(r.raw))
+	assert.Contains(t, string(r.raw), "The long tape")
+	r = s.do("PATCH", job, `"2"`, json.RawMessage(`{"kit": {"tools": []}}`))
+	assert.Equal(t, 422, r.status, "a tool that was used stays in the kit")
+	assert.Contains(t, string(r.raw), "Loft")
 }

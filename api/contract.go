@@ -13,6 +13,7 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"kindmargin/core/job"
+	"kindmargin/sheet"
 )
 
 // No list on the wire is ever null.
@@ -36,6 +37,7 @@ func config() huma.Config {
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath = "/api/openapi", "", ""
 	c.CreateHooks = nil
 	c.Components.Schemas.RegisterTypeAlias(lengthType, reflect.TypeFor[lengthOnWire]())
+	enumerate(c.Components.Schemas)
 	return c
 }
 
@@ -50,17 +52,37 @@ func OpenAPI() ([]byte, error) {
 // FileSchema is the JSON Schema (2020-12) of the open job file, made from the
 // types that are kept.
 func FileSchema() ([]byte, error) {
+	return schemaOf[job.File](
+		"Kind Margin job file, version "+strconv.Itoa(job.FileVersion),
+		"A house's doors with all that was read and chosen. Lengths are numbers of millimetres, or text with a unit such as \"30 5/8 in\".",
+		reflect.TypeFor[lengthInFile](),
+	)
+}
+
+// PlanSchema is the JSON Schema (2020-12) of the plans that kindmargin plan --json
+// prints, made from their types.
+func PlanSchema() ([]byte, error) {
+	return schemaOf[sheet.File](
+		"Kind Margin plans, version "+strconv.Itoa(sheet.FileVersion),
+		"What is to be done at each door of a job: docs/planjson.md. Lengths are numbers of millimetres.",
+		reflect.TypeFor[lengthOnWire](),
+	)
+}
+
+// schemaOf is the JSON Schema of a type; length stands for measure.Length in it.
+func schemaOf[T any](title, description string, length reflect.Type) ([]byte, error) {
 	r := schemas("#/$defs/")
-	r.RegisterTypeAlias(lengthType, reflect.TypeFor[lengthInFile]())
-	r.Schema(reflect.TypeFor[job.File](), true, "")
+	r.RegisterTypeAlias(lengthType, length)
+	enumerate(r)
+	r.Schema(reflect.TypeFor[T](), true, "")
 	defs := map[string]*huma.Schema{}
 	for name, s := range r.Map() {
 		defs[name] = s
 	}
 	root := map[string]any{
 		"$schema":     "https://json-schema.org/draft/2020-12/schema",
-		"title":       "Kind Margin job file, version " + strconv.Itoa(job.FileVersion),
-		"description": "A house's doors with all that was read and chosen. Lengths are numbers of millimetres, or text with a unit such as \"30 5/8 in\".",
+		"title":       title,
+		"description": description,
 		"$ref":        "#/$defs/File",
 		"$defs":       defs,
 	}
@@ -123,10 +145,11 @@ func operations(a huma.API, s server) {
 	huma.Register(a, op(http.MethodGet, "/jobs", "list-jobs", "All jobs, with those that were taken off"), s.jobs)
 	huma.Register(a, taking(op(http.MethodPost, "/jobs", "add-job", "Begin a job"), reflect.TypeFor[NewJob]()), s.addJob)
 	huma.Register(a, op(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), s.walk)
-	huma.Register(a, taking(op(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape or presets"), reflect.TypeFor[JobChange]()), s.changeJob)
+	huma.Register(a, taking(op(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape, presets or kit"), reflect.TypeFor[JobChange]()), s.changeJob)
 	huma.Register(a, op(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list"), s.removeJob)
 	huma.Register(a, op(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off"), s.restoreJob)
 	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), s.addOpening)
+	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/kit/{tool}/proof", "prove-tool", "What a proof of a tool says of it; nothing is kept"), reflect.TypeFor[proof]()), s.prove)
 	huma.Register(a, op(http.MethodGet, door, "opening", "An opening and its plan"), s.opening)
 	huma.Register(a, taking(op(http.MethodPatch, door, "change-opening", "Change an opening"), reflect.TypeFor[[]Op]()), s.change)
 	huma.Register(a, op(http.MethodPost, door+"/undo", "undo", "Take the last change back"), s.undo)

@@ -4,7 +4,10 @@ import (
 	"runtime"
 	"sync"
 
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
+	"kindmargin/core/plan"
+	"kindmargin/sheet"
 	"kindmargin/store"
 )
 
@@ -73,22 +76,22 @@ func doorOf(j job.Job, k store.Kept) Door {
 	o := k.Opening
 	if k.Broken != nil {
 		return Door{
-			ID: o.ID, Version: k.Version, Name: o.Name, Hand: "left", Notches: []Notch{},
+			ID: o.ID, Version: k.Version, Name: o.Name, Hand: frame.Left, Rod: []sheet.Notch{},
 			Stops: []string{"What is kept of this door cannot be read: the data file is damaged there. Run kindmargin check, and take the door from a backup."},
 		}
 	}
-	plan := job.Solve(j, o)
-	door := Door{ID: o.ID, Version: k.Version, Name: o.Name, Room: o.Room, Hand: string(o.Hand), Next: plan.Next, Notches: []Notch{}, Stops: []string{}}
-	for _, n := range plan.Notches {
-		door.Notches = append(door.Notches, Notch(n))
+	p := plan.Solve(j, o)
+	door := Door{ID: o.ID, Version: k.Version, Name: o.Name, Room: o.Room, Hand: o.Hand, Next: p.Next, Rod: []sheet.Notch{}, Stops: []string{}}
+	for _, n := range p.Notches {
+		door.Rod = append(door.Rod, sheet.Notch(n))
 	}
-	for _, f := range plan.Findings {
-		if f.Weight == job.Stop {
-			door.Stops = append(door.Stops, f.Text)
+	for _, f := range p.All() {
+		if f.Gravity == plan.Stop {
+			door.Stops = append(door.Stops, f.Words(j.Unit, j.Tape))
 		}
 	}
-	if len(plan.Drawing.Light) > 0 {
-		door.Drawing = drawing(plan.Drawing)
+	if d := p.Leaves[0].Drawing; d != nil {
+		door.Drawing = sheet.Draw(*d)
 	}
 	return door
 }

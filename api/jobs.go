@@ -109,8 +109,16 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if asked.Presets != nil {
 		head.Presets = *asked.Presets
 	}
+	if asked.Kit != nil {
+		head.Kit = *asked.Kit
+	}
 	if err := head.Job().CheckHead(); err != nil {
 		return nil, problem(ctx, err)
+	}
+	if asked.Kit != nil {
+		if err := s.keepsTools(ctx, head); err != nil {
+			return nil, problem(ctx, err)
+		}
 	}
 	if head, err = s.store.SetHead(ctx, head, version); err != nil {
 		return nil, problem(ctx, err)

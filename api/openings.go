@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"kindmargin/sheet"
 	"kindmargin/store"
 )
 
@@ -56,6 +57,9 @@ func (s server) change(ctx context.Context, in *struct {
 	if err := o.Check(k.Job.Unit); err != nil {
 		return nil, problem(ctx, err)
 	}
+	if err := o.CheckTools(k.Job.Kit); err != nil {
+		return nil, problem(ctx, err)
+	}
 	if reflect.DeepEqual(o, k.Opening) {
 		return openingBody(k), nil // nothing for undo to take back
 	}
@@ -64,7 +68,7 @@ func (s server) change(ctx context.Context, in *struct {
 	}
 	// The plan is worked out while the disk is written to.
 	unit := k.Job.Job()
-	planned := meanwhile(func() Plan { return NewPlan(unit, o) })
+	planned := meanwhile(func() sheet.Plan { return sheet.Of(unit, o) })
 	if k, err = s.store.Save(ctx, k, in.Label, o); err != nil {
 		planned()
 		return nil, problem(ctx, err)
@@ -126,18 +130,15 @@ func (s server) stock(ctx context.Context, in *struct {
 	OpeningPath
 	Leaf int `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Which leaf of a pair."`
 },
-) (*body[[]StockFit], error) {
+) (*body[[]sheet.StockFit], error) {
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	switch {
-	case k.Opening.Pair == nil:
-		in.Leaf = 0
-	case in.Leaf != 1 && in.Leaf != 2:
-		return nil, huma.Error422UnprocessableEntity("A pair has two leaves: ask for leaf 1 or 2.")
+	if in.Leaf != 1 && (in.Leaf != 2 || k.Opening.Pair == nil) {
+		return nil, huma.Error422UnprocessableEntity("A door has leaf 1, and a pair leaf 2.")
 	}
-	return &body[[]StockFit]{etag(k.Version), stockView(k.Job.Job(), k.Opening, in.Leaf)}, nil
+	return &body[[]sheet.StockFit]{etag(k.Version), sheet.Stock(k.Job.Job(), k.Opening, in.Leaf-1)}, nil
 }
 
 func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {

@@ -13,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	jsonpatch "github.com/evanphx/json-patch/v5"
 
+	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/survey"
@@ -35,25 +36,25 @@ func readOps(raw []byte) ([]op, error) {
 		return nil, err
 	}
 	if len(ops) == 0 || len(ops) > mostOps {
-		return nil, job.FieldError{Problem: fmt.Sprintf("A change has 1 to %d operations, not %d.", mostOps, len(ops))}
+		return nil, field.Error{Problem: fmt.Sprintf("A change has 1 to %d operations, not %d.", mostOps, len(ops))}
 	}
 	for _, o := range ops {
 		if !slices.Contains([]string{"add", "remove", "replace", "test"}, o.Op) {
-			return nil, job.FieldError{Pointer: pointer(o), Problem: "A change can add, remove, replace or test."}
+			return nil, field.Error{Pointer: pointer(o), Problem: "A change can add, remove, replace or test."}
 		}
 		t, ok := job.TypeAt(openingType, o.Path)
 		if !ok || o.Path == "" {
-			return nil, job.FieldError{Pointer: pointer(o), Problem: "That does not belong there: an opening has no such place."}
+			return nil, field.Error{Pointer: pointer(o), Problem: "That does not belong there: an opening has no such place."}
 		}
 		if o.Op == "remove" {
 			continue
 		}
 		if o.Value == nil {
-			return nil, job.FieldError{Pointer: pointer(o), Problem: "That change needs a value."}
+			return nil, field.Error{Pointer: pointer(o), Problem: "That change needs a value."}
 		}
-		var f job.FieldError
+		var f field.Error
 		if errors.As(job.CheckJSON(o.Value, t), &f) {
-			return nil, job.FieldError{Pointer: pointer(o) + f.Pointer, Problem: f.Problem}
+			return nil, field.Error{Pointer: pointer(o) + f.Pointer, Problem: f.Problem}
 		}
 	}
 	return ops, nil
@@ -70,7 +71,7 @@ func pointer(o op) string {
 // patched is an opening after a JSON Patch whose lengths may be text as a
 // person writes it.
 func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
-	var bad job.FieldErrors
+	var bad field.Errors
 	for i, op := range ops {
 		if op.Op == "remove" {
 			continue
@@ -100,7 +101,7 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 		return o, wrongAt(ops, err)
 	}
 	if after.ID != o.ID {
-		return o, job.FieldError{Pointer: "/id", Problem: "An opening keeps its id."}
+		return o, field.Error{Pointer: "/id", Problem: "An opening keeps its id."}
 	}
 	number(after.Readings)
 	after.Normalise()
@@ -130,7 +131,7 @@ func apply(doc []byte, ops []op) ([]byte, error) {
 		return nil, huma.Error412PreconditionFailed("What stood there when you looked is gone or has moved, so nothing was changed. The newer state is shown: do it again if it still holds.",
 			&huma.ErrorDetail{Location: at, Message: "Something else stands there now."})
 	}
-	return nil, job.FieldError{Pointer: at, Problem: "The change does not fit the opening: there is nothing at that place."}
+	return nil, field.Error{Pointer: at, Problem: "The change does not fit the opening: there is nothing at that place."}
 }
 
 // wrongAt points at the operation whose value does not belong where it went.
@@ -165,7 +166,7 @@ func isLength(pointer string) bool {
 }
 
 // readLengths replaces text by millimetres wherever a length stands.
-func readLengths(at string, value any, unit measure.Unit, bad *job.FieldErrors) any {
+func readLengths(at string, value any, unit measure.Unit, bad *field.Errors) any {
 	switch v := value.(type) {
 	case string:
 		if !isLength(at) {
@@ -173,7 +174,7 @@ func readLengths(at string, value any, unit measure.Unit, bad *job.FieldErrors) 
 		}
 		l, err := measure.Parse(v, unit)
 		if err != nil {
-			*bad = append(*bad, job.FieldError{Pointer: at, Problem: err.Error()})
+			*bad = append(*bad, field.Error{Pointer: at, Problem: err.Error()})
 			return nil
 		}
 		return l

@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/store"
@@ -40,8 +41,8 @@ func init() {
 // problem turns what core and store say into problem+json (RFC 9457). What went
 // wrong inside is kept for the log.
 func problem(ctx context.Context, err error) error {
-	var fields job.FieldErrors
-	var field job.FieldError
+	var fields field.Errors
+	var one field.Error
 	var file *job.ErrFile
 	var parse *measure.ParseError
 	var said huma.StatusError
@@ -50,8 +51,8 @@ func problem(ctx context.Context, err error) error {
 		return nil
 	case errors.As(err, &said):
 		return err
-	case errors.As(err, &field):
-		fields = job.FieldErrors{field}
+	case errors.As(err, &one):
+		fields = field.Errors{one}
 		fallthrough
 	case errors.As(err, &fields):
 		details := make([]error, len(fields))
@@ -127,7 +128,7 @@ func (m Precondition) version() (int64, error) {
 // read is a body as type T, with every name in it one that T has.
 func read[T any](raw []byte) (v T, err error) {
 	if len(raw) == 0 {
-		return v, job.FieldError{Problem: "The request says nothing: send it as JSON."}
+		return v, field.Error{Problem: "The request says nothing: send it as JSON."}
 	}
 	if err := job.CheckJSON(raw, reflect.TypeFor[T]()); err != nil {
 		return v, err
@@ -144,5 +145,5 @@ func misplaced(at string, err error) error {
 	if errors.As(err, &kind) && kind.Field != "" {
 		at += "/" + strings.ReplaceAll(kind.Field, ".", "/")
 	}
-	return job.FieldError{Pointer: at, Problem: "That does not belong there: " + job.Belongs(err) + "."}
+	return field.Error{Pointer: at, Problem: "That does not belong there: " + job.Belongs(err) + "."}
 }

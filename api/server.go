@@ -136,10 +136,6 @@ func ownNames(next http.Handler) http.Handler {
 	})
 }
 
-func (s server) trade(context.Context, *struct{}) (*body[Trade], error) {
-	return &body[Trade]{Body: TradeTables()}, nil
-}
-
 // refuse answers outside the operations, in the form that they have.
 func refuse(w http.ResponseWriter, r *http.Request, status int, says string) {
 	e := huma.NewError(status, says).(*huma.ErrorModel)

@@ -1,8 +1,10 @@
 package api
 
 import (
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/sheet"
 	"kindmargin/store"
 )
 
@@ -10,9 +12,10 @@ import (
 type JobHead struct {
 	ID       string       `json:"id"`
 	Name     string       `json:"name"`
-	Unit     measure.Unit `json:"unit" enum:"mm,in"`
-	Tape     measure.Tape `json:"tape" enum:"0.5mm,1mm,1/32in,1/16in"`
+	Unit     measure.Unit `json:"unit"`
+	Tape     measure.Tape `json:"tape"`
 	Presets  []job.Preset `json:"presets"`
+	Kit      job.Kit      `json:"kit"`
 	Version  int64        `json:"version"`
 	Openings int          `json:"openings"`
 	Removed  bool         `json:"removed" doc:"Taken off the list of jobs."`
@@ -20,15 +23,15 @@ type JobHead struct {
 
 // Door is an opening as it is met on the walk.
 type Door struct {
-	ID      string       `json:"id"`
-	Version int64        `json:"version"`
-	Name    string       `json:"name"`
-	Room    string       `json:"room"`
-	Hand    string       `json:"hand" enum:"left,right"`
-	Next    job.Step     `json:"next" doc:"The first step that is not done; empty when all are."`
-	Notches []Notch      `json:"notches"`
-	Stops   []string     `json:"stops" doc:"What stops the work."`
-	Drawing *DrawingView `json:"drawing,omitempty"`
+	ID      string             `json:"id"`
+	Version int64              `json:"version"`
+	Name    string             `json:"name"`
+	Room    string             `json:"room"`
+	Hand    frame.Hand         `json:"hand"`
+	Next    job.Step           `json:"next" doc:"The first step that is not done; empty when all are."`
+	Rod     []sheet.Notch      `json:"rod"`
+	Stops   []string           `json:"stops" doc:"What stops the work."`
+	Drawing *sheet.DrawingView `json:"drawing,omitempty"`
 }
 
 // Walk is a job with its doors in the order of the walk.
@@ -50,7 +53,7 @@ type OpeningView struct {
 	Job     JobHead           `json:"job"`
 	Opening job.Opening       `json:"opening"`
 	Texts   map[string]string `json:"texts" doc:"Every length given, by JSON pointer, as it is typed in the job's unit."`
-	Plan    Plan              `json:"plan"`
+	Plan    sheet.Plan        `json:"plan"`
 	Version int64             `json:"version"`
 	Undo    string            `json:"undo" doc:"What undo takes back; empty when nothing."`
 	Redo    string            `json:"redo"`
@@ -69,15 +72,16 @@ type Op struct {
 // NewJob is what a job begins with.
 type NewJob struct {
 	Name string       `json:"name"`
-	Unit measure.Unit `json:"unit" enum:"mm,in"`
+	Unit measure.Unit `json:"unit"`
 }
 
 // JobChange is what is changed of a job; what is absent stays.
 type JobChange struct {
 	Name    *string       `json:"name,omitempty"`
-	Unit    *measure.Unit `json:"unit,omitempty" enum:"mm,in"`
-	Tape    *measure.Tape `json:"tape,omitempty" enum:"0.5mm,1mm,1/32in,1/16in"`
+	Unit    *measure.Unit `json:"unit,omitempty"`
+	Tape    *measure.Tape `json:"tape,omitempty"`
 	Presets *[]job.Preset `json:"presets,omitempty"`
+	Kit     *job.Kit      `json:"kit,omitempty"`
 }
 
 // NewOpening is what an opening begins with.
@@ -87,17 +91,17 @@ type NewOpening struct {
 }
 
 func headView(h store.Head) JobHead {
-	return JobHead{h.ID, h.Name, h.Unit, h.Tape, append([]job.Preset{}, h.Presets...), h.Version, h.Openings, h.Removed}
+	return JobHead{h.ID, h.Name, h.Unit, h.Tape, append([]job.Preset{}, h.Presets...), h.Kit, h.Version, h.Openings, h.Removed}
 }
 
 func headBody(h store.Head) *body[JobHead] { return &body[JobHead]{etag(h.Version), headView(h)} }
 
 func openingBody(k store.Kept) *body[OpeningView] {
-	return openingWith(k, func() Plan { return NewPlan(k.Job.Job(), k.Opening) })
+	return openingWith(k, func() sheet.Plan { return sheet.Of(k.Job.Job(), k.Opening) })
 }
 
 // openingWith is an opening with a plan that may still be worked out elsewhere.
-func openingWith(k store.Kept, plan func() Plan) *body[OpeningView] {
+func openingWith(k store.Kept, plan func() sheet.Plan) *body[OpeningView] {
 	all := texts(k.Opening, k.Job.Unit)
 	return &body[OpeningView]{etag(k.Version), OpeningView{
 		Job: headView(k.Job), Opening: k.Opening, Texts: all,

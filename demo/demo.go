@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"kindmargin/core/job"
+	"kindmargin/core/plan"
 )
 
 //go:embed *.json
@@ -35,7 +36,7 @@ func Jobs() ([]job.Job, error) {
 func finish(j job.Job, opening int, steps ...job.Step) {
 	o := &j.Openings[opening]
 	o.Done = map[job.Step]string{}
-	for _, n := range job.Solve(j, *o).Notches {
+	for _, n := range plan.Solve(j, *o).Notches {
 		for _, s := range steps {
 			if n.Step == s {
 				o.Done[s] = n.Mark

@@ -25,6 +25,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/simulate"
 	"kindmargin/demo"
+	"kindmargin/sheet"
 	"kindmargin/store"
 	"kindmargin/web"
 )
@@ -35,9 +36,9 @@ type cli struct {
 	Plan     planCmd          `cmd:"" help:"Print the plan of every opening in a job file."`
 	Backup   backupCmd        `cmd:"" help:"Copy the data file whole, also while the program serves it, and read the copy back."`
 	Check    checkCmd         `cmd:"" help:"Read the whole data file and say whether it is sound."`
-	Simulate simulateCmd      `cmd:"" help:"Hang random openings by our plan and by the rule of thumb."`
+	Simulate simulateCmd      `cmd:"" help:"Hang random openings by our plan and by the schools it is up against."`
 	Version  kong.VersionFlag `help:"Say which version this is."`
-	Contract contractCmd      `cmd:"" hidden:"" help:"Write the OpenAPI document and the job file's schema."`
+	Contract contractCmd      `cmd:"" hidden:"" help:"Write the OpenAPI document and the schemas of the job file and the plan."`
 }
 
 func main() {
@@ -225,7 +226,7 @@ func holds(r store.Report) string {
 
 type planCmd struct {
 	File string `arg:"" help:"A job file; - for standard input."`
-	JSON bool   `help:"Print the plan as JSON, as the program serves it."`
+	JSON bool   `help:"Print the plans as JSON for other programs (docs/planjson.md)."`
 }
 
 func (c planCmd) Run(out io.Writer) error {
@@ -238,20 +239,11 @@ func (c planCmd) Run(out io.Writer) error {
 		return err
 	}
 	if c.JSON {
-		type named struct {
-			ID   string   `json:"id"`
-			Name string   `json:"name"`
-			Plan api.Plan `json:"plan"`
-		}
-		list := []named{}
-		for _, o := range j.Openings {
-			list = append(list, named{o.ID, o.Name, api.NewPlan(j, o)})
-		}
 		enc := json.NewEncoder(out)
 		enc.SetIndent("", "  ")
-		return enc.Encode(list)
+		return enc.Encode(sheet.Plans(j))
 	}
-	return printPlans(out, j)
+	return sheet.Print(out, j)
 }
 
 func (c planCmd) read() ([]byte, error) {
@@ -262,8 +254,9 @@ func (c planCmd) read() ([]byte, error) {
 }
 
 type simulateCmd struct {
-	Openings int    `help:"How many openings." default:"10000"`
+	Openings int    `help:"How many openings." default:"2000"`
 	Seed     uint64 `help:"The same seed gives the same openings." default:"1"`
+	JSON     bool   `help:"As JSON, shares as fractions."`
 }
 
 func (c simulateCmd) Run(out io.Writer) error {
@@ -271,16 +264,21 @@ func (c simulateCmd) Run(out io.Writer) error {
 	if err != nil {
 		return err
 	}
+	if c.JSON {
+		enc := json.NewEncoder(out)
+		enc.SetIndent("", "  ")
+		return enc.Encode(r)
+	}
+	fmt.Fprintf(out, "%d openings, in houses from half to half again as crooked as usual, seed %d\n", r.Openings, c.Seed)
 	w := tabwriter.NewWriter(out, 0, 4, 2, ' ', 0)
-	fmt.Fprintf(w, "%d openings, seed %d\tour plan\tlongest width less two margins, square head\n", r.Openings, c.Seed)
-	row := func(what, format string, a, b float64) { fmt.Fprintf(w, "%s\t"+format+"\t"+format+"\n", what, a, b) }
-	row("cut too small by over 1 mm", "%.2f %%", 100*r.Ours.TooSmall, 100*r.Thumb.TooSmall)
-	row("  of these at the lock edge", "%.2f %%", 100*r.Ours.TooNarrow, 100*r.Thumb.TooNarrow)
-	row("first-hang unevenness, median", "%.1f mm", r.Ours.UnevenMedian, r.Thumb.UnevenMedian)
-	row("first-hang unevenness, 95 in 100 under", "%.1f mm", r.Ours.Uneven95, r.Thumb.Uneven95)
-	row("returns to the trestles, mean", "%.2f", r.Ours.ReturnsMean, r.Thumb.ReturnsMean)
-	row("returns, median", "%.0f", r.Ours.ReturnsMedian, r.Thumb.ReturnsMedian)
-	row("returns, 95 in 100 at most", "%.0f", r.Ours.Returns95, r.Thumb.Returns95)
+	for _, t := range r.Ways {
+		fmt.Fprintf(w, "\n%s\t(%s)\n", t.Name, t.Kit)
+		fmt.Fprintf(w, "  fit at the first hang\t%.1f %%\n", 100*t.Fits)
+		fmt.Fprintf(w, "  cut too small by over 1 mm\t%.2f %%\n", 100*t.TooSmall)
+		fmt.Fprintf(w, "  further trips to the trestles\tmean %.2f, median %.0f, 95 in 100 at most %.0f, worst %.0f\n", t.TripsMean, t.TripsMedian, t.Trips95, t.TripsWorst)
+		fmt.Fprintf(w, "  minutes, mean\t%.1f, with %.1f readings\n", t.MinutesMean, t.ReadingsMean)
+		fmt.Fprintf(w, "  first-hang unevenness\tmedian %.1f mm, 95 in 100 under %.1f\n", t.UnevenMedian, t.Uneven95)
+	}
 	return w.Flush()
 }
 
@@ -292,7 +290,8 @@ type contractCmd struct {
 func (c contractCmd) Run() error {
 	for file, make := range map[string]func() ([]byte, error){
 		filepath.Join(c.Docs, "openapi.json"): api.OpenAPI, filepath.Join(c.Docs, "job.schema.json"): api.FileSchema,
-		filepath.Join(c.Web, "trade.gen.json"): api.TradeJSON,
+		filepath.Join(c.Docs, "plan.schema.json"): api.PlanSchema,
+		filepath.Join(c.Web, "trade.gen.json"):    api.TradeJSON,
 	} {
 		b, err := make()
 		if err != nil {

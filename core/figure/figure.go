@@ -6,6 +6,11 @@ import (
 	"kindmargin/core/measure"
 )
 
+// Coverage is how many standard deviations stand after ±, wherever one is shown, asked
+// or kept (coverage factor 2; JCGM 100:2008, 6.3.3, from memory): 19 times in 20 the
+// truth lies inside.
+const Coverage = 2
+
 // Source is where a term comes from.
 type Source string
 

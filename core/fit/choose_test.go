@@ -31,7 +31,7 @@ func TestChoose(t *testing.T) {
 		{"a bore that would end too low", slab.Slab{Width: mm(826), Length: mm(2110), Thickness: mm(35), Handle: mm(1140), Machined: []frame.Side{frame.Lock}, Limits: slab.Limits{Head: limit(100), Foot: limit(100)}}, KeepLock, EvenEnds, "usable height"},
 	}
 	for _, c := range cases {
-		ways := Weigh(o, c.s, Layings())
+		ways := Judge(o, c.s, Layings())
 		best, why := Choose(ways, c.s)
 		assert.Equal(t, c.across, ways[best].Across, c.name)
 		assert.Equal(t, c.along, ways[best].Along, c.name)
@@ -49,7 +49,7 @@ func TestLimitsThatExcludeEveryWayStillGiveTheBest(t *testing.T) {
 	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
 	require.NoError(t, err)
 	s := slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(44), Construction: "rated"}
-	ways := Weigh(o, s, Layings())
+	ways := Judge(o, s, Layings())
 	best, _ := Choose(ways, s)
 	assert.InDelta(t, 18+17, sum(ways[best].Over), 0.3, "all of it is over a limit of nothing")
 }
@@ -102,18 +102,18 @@ func TestWhatIsSpareIsSharedAsTheLimitsAllow(t *testing.T) {
 	size := o.Size()
 	limit := func(v float64) *measure.Length { l := mm(v); return &l }
 	s := slab.Slab{Width: mm(size.Width), Length: mm(size.Length + 30), Thickness: mm(35), Limits: slab.Limits{Head: limit(8), Foot: limit(22), Hinge: limit(5), Lock: limit(5)}}
-	usual := Weigh(o, s, Layings())
+	usual := Judge(o, s, Layings())
 	for _, w := range usual {
 		assert.False(t, w.Keeps(), "%v: 30, 15 and 15, or 30 at one end", w.Laying)
 	}
-	ways := Weigh(o, s, Shared(s))
+	ways := Judge(o, s, Shared(s))
 	best, _ := Choose(ways, s)
 	require.True(t, ways[best].Keeps())
 	assert.InDelta(t, 8, ways[best].Deepest[frame.Head], 0.2)
 	assert.InDelta(t, 22, ways[best].Deepest[frame.Foot], 0.2)
 
 	s = slab.Slab{Width: mm(size.Width + 30), Length: mm(size.Length), Thickness: mm(35), Limits: slab.Limits{Head: limit(5), Foot: limit(5), Hinge: limit(22), Lock: limit(8)}}
-	ways = Weigh(o, s, Shared(s))
+	ways = Judge(o, s, Shared(s))
 	best, _ = Choose(ways, s)
 	require.True(t, ways[best].Keeps())
 	assert.InDelta(t, 22, ways[best].Deepest[frame.Hinge], 0.2)
@@ -140,7 +140,7 @@ func TestTheBoreIsBroughtToTheStrike(t *testing.T) {
 	size := o.Size()
 	s := slab.Slab{Width: mm(size.Width), Length: mm(size.Length + 50), Thickness: mm(35), Handle: mm(970)}
 	o = o.Strike(937)
-	ways := Weigh(o, s, Ways(o, s))
+	ways := Judge(o, s, Ways(o, s))
 	met := 0
 	for _, w := range ways {
 		if w.Along == MeetStrike {
@@ -153,7 +153,7 @@ func TestTheBoreIsBroughtToTheStrike(t *testing.T) {
 	assert.Equal(t, 3, met, "with each way across")
 	most := mm(60)
 	s.Limits = slab.Limits{Head: &most, Hinge: &most, Lock: &most, Foot: &most}
-	ways = Weigh(o, s, Ways(o, s))
+	ways = Judge(o, s, Ways(o, s))
 	best, _ := Choose(ways, s)
 	assert.Equal(t, MeetStrike, ways[best].Along, "where the limits let it, the bore decides")
 }

@@ -85,7 +85,7 @@ var wanted = Targets{
 // rigid is an estimate of an opening with straight sides, so well read that
 // it is known. lean and the rest are mm over the whole side.
 func rigid(t testing.TB, width, height, hingeLean, lockLean, headRise, floorRise float64) *survey.Shape {
-	p := survey.OldOpening(width, height)
+	p := trueTools(survey.OldOpening(width, height))
 	p.JambBow, p.HeadBow = 1e-4, 1e-4
 	var rs []survey.Reading
 	for range 300 {
@@ -230,7 +230,7 @@ func drawSurvey(t *rapid.T) (*survey.Shape, []survey.Reading) {
 		{Kind: survey.Plumb, Side: frame.Hinge, At: mm(1900), From: mm(100), Value: off("p", 80)},
 		{Kind: survey.Level, Side: frame.Head, At: width - mm(30), From: mm(30), Value: off("l", 50)},
 	}
-	s, err := survey.Estimate(rs, nil, survey.OldOpening(width.MM(), height.MM()))
+	s, err := survey.Estimate(rs, nil, trueTools(survey.OldOpening(width.MM(), height.MM())))
 	require.NoError(t, err)
 	return s, rs
 }
@@ -264,7 +264,7 @@ func TestNoGapIsUnderTheLeastAndCutsAddUp(t *testing.T) {
 			// here straight from the shape at mid-height.
 			mid := laid.Cuts[frame.Hinge][2]
 			v := shape0(shape, frame.Head).MM() - 3 - (mid.At - laid.Top[0]) // the cut head hangs 3 under the opening's
-			across, _ := shape.Of(survey.Row{{Side: frame.Lock, At: v, By: 1}, {Side: frame.Hinge, At: v, By: -1}})
+			across, _ := shape.Of(survey.Row{{Of: survey.Of(frame.Lock), At: v, By: 1}, {Of: survey.Of(frame.Hinge), At: v, By: -1}})
 			require.InDelta(t, across, mid.Opening, 0.25)
 		}
 	})
@@ -287,7 +287,7 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 		{Kind: survey.Height, At: mm(790), Value: mm(2028)},
 		{Kind: survey.Plumb, Side: frame.Hinge, At: mm(1900), From: mm(100), Value: mm(1)},
 	}
-	shape, err := survey.Estimate(rs, nil, survey.OldOpening(827, 2030))
+	shape, err := survey.Estimate(rs, nil, trueTools(survey.OldOpening(827, 2030)))
 	require.NoError(t, err)
 	o, err := Draw(shape, wanted)
 	require.NoError(t, err)
@@ -303,7 +303,7 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 		v := 2030 * float64(i) / (n - 1)
 		heights[i] = v
 		f := (v - bottom) / (top - bottom)
-		rows = append(rows, survey.Row{{Side: frame.Lock, At: v, By: 1}, {Side: frame.Hinge, At: top, By: -f}, {Side: frame.Hinge, At: bottom, By: f - 1}})
+		rows = append(rows, survey.Row{{Of: survey.Of(frame.Lock), At: v, By: 1}, {Of: survey.Of(frame.Hinge), At: top, By: -f}, {Of: survey.Of(frame.Hinge), At: bottom, By: f - 1}})
 	}
 	mean, cov := shape.Joint(rows)
 	for i := range n {
@@ -343,7 +343,7 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 // edge the light is 1, 5 and 1 where 3 is wanted. Scribed, 2 less comes off in
 // the middle and 2 more at the ends, and the light is even.
 func TestScribeByHand(t *testing.T) {
-	p := survey.OldOpening(800, 2000)
+	p := trueTools(survey.OldOpening(800, 2000))
 	sure := mm(0.01)
 	var rs []survey.Reading
 	for i := range 21 {
@@ -351,14 +351,14 @@ func TestScribeByHand(t *testing.T) {
 		bow := 4 * (1 - (v-1000)*(v-1000)/1e6)
 		rs = append(
 			rs,
-			survey.Reading{Kind: survey.Width, At: mm(v), Value: mm(800 + bow), Sure: sure},
-			survey.Reading{Kind: survey.Plumb, Side: frame.Hinge, At: mm(v + 60), From: 0, Sure: sure},
+			survey.Reading{Kind: survey.Width, At: mm(v), Value: mm(800 + bow), PlusMinus: 2 * sure},
+			survey.Reading{Kind: survey.Plumb, Side: frame.Hinge, At: mm(v + 60), From: 0, PlusMinus: 2 * sure},
 		)
 	}
 	for _, u := range []float64{0, 400, 800} {
-		rs = append(rs, survey.Reading{Kind: survey.Height, At: mm(u), Value: mm(2000), Sure: sure})
+		rs = append(rs, survey.Reading{Kind: survey.Height, At: mm(u), Value: mm(2000), PlusMinus: 2 * sure})
 	}
-	rs = append(rs, survey.Reading{Kind: survey.Level, Side: frame.Foot, At: mm(800), Sure: sure})
+	rs = append(rs, survey.Reading{Kind: survey.Level, Side: frame.Foot, At: mm(800), PlusMinus: 2 * sure})
 	shape, err := survey.Estimate(rs, nil, p)
 	require.NoError(t, err)
 	want := wanted
@@ -452,7 +452,7 @@ func BenchmarkDrawAndLay(b *testing.B) {
 		{Kind: survey.Height, At: mm(30), Value: mm(2032)},
 		{Kind: survey.Height, At: mm(790), Value: mm(2028)},
 	}
-	shape, err := survey.Estimate(rs, nil, survey.OldOpening(827, 2030))
+	shape, err := survey.Estimate(rs, nil, trueTools(survey.OldOpening(827, 2030)))
 	require.NoError(b, err)
 	s := slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35)}
 	b.ReportAllocs()
@@ -463,4 +463,11 @@ func BenchmarkDrawAndLay(b *testing.B) {
 		}
 		Lay(o, o.LeaveOn(Common), s, Laying{KeepLock, KeepHead})
 	}
+}
+
+// trueTools is a prior whose tools were all proved true, so that readings enough give
+// the geometry itself.
+func trueTools(p survey.Prior) survey.Prior {
+	p.Kit = survey.TrueKit()
+	return p
 }

@@ -7,66 +7,6 @@ import (
 	"kindmargin/core/slab"
 )
 
-// Registration is how the outline is laid on the slab: which edge stays as
-// it is.
-type Registration string
-
-// The registrations across the slab.
-const (
-	KeepLock   Registration = "keep lock edge"  // all the width off the hinge edge
-	KeepHinge  Registration = "keep hinge edge" // all the width off the lock edge
-	EvenStiles Registration = "even stiles"     // the same off both, so that the stiles look alike
-)
-
-// ShareWidth and ShareLength take as near the same off both edges as what may
-// come off each allows. They are not among Registrations and AllEnds: they are
-// weighed where no other way keeps to the limits.
-const (
-	ShareWidth  Registration = "as the limits share it"
-	ShareLength Ends         = "as the limits share it"
-)
-
-// MeetStrike takes as much off the head as brings a bore that is there to the
-// strike that is there. It needs Outline.Strike.
-const MeetStrike Ends = "bore to the strike"
-
-// AsOffered cuts the slab as it stood in the opening when its gaps were read.
-// It is not among Registrations: it needs Outline.Offer.
-const AsOffered Registration = "as offered up"
-
-// Registrations lists them.
-var Registrations = []Registration{KeepLock, KeepHinge, EvenStiles}
-
-// Ends is how the outline is laid along the slab: which end stays as it is, as
-// far as its shape allows.
-type Ends string
-
-// The ways to share what comes off the length.
-const (
-	KeepHead Ends = "keep head" // the head takes only what its shape needs
-	EvenEnds Ends = "even ends" // the same off both, so that rails look alike and a bore keeps its height
-	KeepFoot Ends = "keep foot" // the foot takes only what its shape needs
-)
-
-// AllEnds lists them.
-var AllEnds = []Ends{KeepHead, EvenEnds, KeepFoot}
-
-// Laying is a registration across and along the slab.
-type Laying struct {
-	Across Registration
-	Along  Ends
-}
-
-// Layings lists all of them.
-func Layings() (list []Laying) {
-	for _, r := range Registrations {
-		for _, e := range AllEnds {
-			list = append(list, Laying{r, e})
-		}
-	}
-	return list
-}
-
 // Cut is what comes off one edge of the slab at one place. Its parts add up:
 //
 //	long edges:  Depth = slab's width − Opening + NearGap + FarGap − OtherCut − Left
@@ -158,196 +98,119 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 var opposite = frame.Each[frame.Side]{frame.Head: frame.Foot, frame.Foot: frame.Head, frame.Hinge: frame.Lock, frame.Lock: frame.Hinge}
 
 func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
-	width, length := s.Width.MM(), s.Length.MM()
-	widthAt := func(y float64) float64 { return s.WidthAt(y / length) }
-	c := o.CornersWith(leave)
-
-	// The slab's long axis, turned by rake from the line of the pins.
-	rake := math.Atan2(c[topLock].X-c[footLock].X, c[topLock].Y-c[footLock].Y)
-	switch r.Across {
-	case KeepHinge:
-		rake = 0
-	case EvenStiles, ShareWidth:
-		rake /= 2
-	case AsOffered:
-		rake = math.Atan(o.offered.lean)
-	}
-	sin, cos := math.Sincos(rake)
-	// What is left on is planed off again: even is what is even without it.
-	line := o.Corners()
-	for i := range c {
-		p, q := c[i], line[i]
-		c[i] = Corner{p.X*cos - p.Y*sin, p.X*sin + p.Y*cos}
-		line[i] = Corner{q.X*cos - q.Y*sin, q.X*sin + q.Y*cos}
-	}
-	var shift float64
-	// Where each lock corner of the slab stands, about: its own width there.
-	atHead, atFoot := widthAt(0), widthAt(length)
-	switch r.Across {
-	case KeepLock:
-		shift = min(atHead-c[topLock].X, atFoot-c[footLock].X)
-	case KeepHinge:
-		shift = -min(c[topHinge].X, c[footHinge].X)
-	default:
-		shift = (atHead+atFoot)/4 - (line[topLock].X+line[footLock].X+line[topHinge].X+line[footHinge].X)/4
-		// No further than leaves the slab what is to be left on its lock edge.
-		shift = min(shift, max(atHead-c[topLock].X, atFoot-c[footLock].X))
-	}
-	if r.Across == ShareWidth {
-		hinge := max(line[topHinge].X, line[footHinge].X) + shift - s.Most(frame.Hinge).MM()
-		lock := max(atHead-line[topLock].X, atFoot-line[footLock].X) - shift - s.Most(frame.Lock).MM()
-		shift += max(lock, 0) - max(hinge, 0)
-	}
-	top := max(c[topHinge].Y, c[topLock].Y)
-	if r.Across == AsOffered {
-		shift = -(o.offered.x*cos - o.offered.y*sin)
-		top = o.offered.x*sin + o.offered.y*cos + length
-	}
-	for i := range c { // the slab's own frame: x from its hinge edge, y down from its top
-		c[i].X, line[i].X = c[i].X+shift, line[i].X+shift
-		c[i].Y, line[i].Y = top-c[i].Y, top-line[i].Y
-	}
-
+	k := place(&o, leave, s, r)
+	k.shareLength()
 	laid := Laid{Laying: r, Left: leave}
-	across := func(a, b Corner, y float64) float64 { return a.X + (b.X-a.X)*(y-a.Y)/(b.Y-a.Y) }
-	down := func(a, b Corner, x float64) float64 { return a.Y + (b.Y-a.Y)*(x-a.X)/(b.X-a.X) }
-	hingeAt := func(y float64) float64 { return across(c[topHinge], c[footHinge], y) }
-	lockAt := func(y float64) float64 { return across(c[topLock], c[footLock], y) }
-	headAt := func(x float64) float64 { return down(c[topHinge], c[topLock], x) }
-	footAt := func(x float64) float64 { return down(c[footHinge], c[footLock], x) }
-	// Margins are looked up by place in the hung frame; the rake moves a
-	// place by hundredths of a millimetre, which no margin feels.
-	gap := func(side frame.Side, at float64) float64 {
-		if side.Upright() {
-			at = top - at
-		} else {
-			at -= shift
-		}
-		if e := o.Edges[side]; e.Scribed {
-			return gapAt(e.straight, at)
-		}
-		return o.Edges[side].GapAt(at)
-	}
-	headLeft := func(x float64) float64 {
-		return leave[frame.Head] * (x - c[topHinge].X) / (c[topLock].X - c[topHinge].X)
-	}
-	// The head takes only what its shape needs: the slab's top is where the
-	// line of the head, run out to the slab's own corners, is highest.
-	part := func(x float64) float64 { return x / width }
-	highest, base := 0.0, headAt(0)-s.HeadAt(0)
-	if d := headAt(width) - s.HeadAt(1); d < base {
-		highest, base = width, d
-	}
-	lower := func(by float64) {
-		for i := range c {
-			c[i].Y += by
-			line[i].Y += by
-		}
-		top += by
-	}
-	shared := base
-	if r.Across != AsOffered {
-		lower(-base)
-		shared = 0
-	}
-	if r.Across != AsOffered && r.Along != KeepHead {
-		spare := max(min(s.FootAt(0)-footAt(0), s.FootAt(1)-footAt(width)), 0)
-		final := max(min(s.FootAt(0)-down(line[footHinge], line[footLock], 0), s.FootAt(1)-down(line[footHinge], line[footLock], width)), 0)
-		shared = spare
-		switch r.Along {
-		case EvenEnds:
-			shared = min(final/2, spare)
-		case ShareLength:
-			own := max(c[topHinge].Y, c[topLock].Y) // what the head's own shape takes
-			over := max(s.FootAt(0)-footAt(0), s.FootAt(1)-footAt(width)) - s.Most(frame.Foot).MM()
-			shared = min(max(min(final/2, s.Most(frame.Head).MM()-own), over, 0), spare)
-		case MeetStrike:
-			shared = min(max(s.Handle.MM()-o.strike-line[topLock].Y, 0), spare)
-		}
-		lower(shared)
-	}
+	k.cutLong(&laid)
+	k.cutEnds(&laid)
+	laid.Short = shorts(&laid.Cuts)
+	k.scribe(&laid.Cuts)
+	k.sizes(&laid)
+	return laid
+}
 
-	for _, side := range frame.Sides {
-		laid.Cuts[side] = make([]Cut, 0, 5)
-	}
-	// Marks at the ends, the middle and the quarters of the slab.
-	for i := range 5 {
-		part := float64(i) / 4
-		for _, edge := range [2]frame.Side{frame.Hinge, frame.Lock} {
-			at, from := length*part, 0.0
-			if edge == frame.Lock { // whose length may be another
-				from = s.HeadAt(1)
-				at = (s.FootAt(1) - from) * part
-			}
+// cutLong is what comes off the two long edges, at the ends, the middle and
+// the quarters of the slab.
+func (k *onSlab) cutLong(laid *Laid) {
+	left := k.leave[frame.Lock] + k.leave[frame.Hinge]
+	for _, edge := range [2]frame.Side{frame.Hinge, frame.Lock} {
+		from, length := 0.0, k.length
+		if edge == frame.Lock { // whose length may be another
+			from = k.slab.HeadAt(1)
+			length = k.slab.FootAt(1) - from
+		}
+		cuts := make([]Cut, 5)
+		for i := range cuts {
+			at := length * float64(i) / 4
 			y := from + at
-			whole := widthAt(y)
-			cutH, cutL := hingeAt(y), whole-lockAt(y)
-			gh, gl := gap(frame.Hinge, y), gap(frame.Lock, y)
-			left := leave[frame.Lock] + leave[frame.Hinge]
-			cut := Cut{At: at, Depth: cutH, Opening: whole - cutH - cutL + gh + gl - left, NearGap: gh, FarGap: gl, OtherCut: cutL, Left: left, Whole: whole}
+			whole := k.widthAt(y)
+			hinge, lock := k.hingeAt(y), whole-k.lockAt(y)
+			atHinge, atLock := k.gap(frame.Hinge, y), k.gap(frame.Lock, y)
+			cut := Cut{At: at, Depth: hinge, Opening: whole - hinge - lock + atHinge + atLock - left, NearGap: atHinge, FarGap: atLock, OtherCut: lock, Left: left, Whole: whole}
 			if edge == frame.Lock {
-				cut.Depth, cut.OtherCut, cut.NearGap, cut.FarGap = cutL, cutH, gl, gh
+				cut.Depth, cut.OtherCut, cut.NearGap, cut.FarGap = lock, hinge, atLock, atHinge
 			}
-			laid.Cuts[edge] = append(laid.Cuts[edge], cut)
+			cuts[i] = cut
 		}
+		laid.Cuts[edge] = cuts
 	}
-	for i := range 6 {
-		side, x := frame.Head, width*float64(i/2)/2
-		if i%2 == 1 { // the foot may be narrower
-			side, x = frame.Foot, widthAt(length)*float64(i/2)/2
+}
+
+// cutEnds is what comes off the head and the foot, at both ends and the middle
+// of each.
+func (k *onSlab) cutEnds(laid *Laid) {
+	for _, side := range [2]frame.Side{frame.Head, frame.Foot} {
+		width := k.width
+		if side == frame.Foot { // which may be narrower
+			width = k.widthAt(k.length)
 		}
-		cutT, cutF := headAt(x)-s.HeadAt(part(x)), s.FootAt(part(x))-footAt(x)
-		whole := s.FootAt(part(x)) - s.HeadAt(part(x))
-		left := headLeft(x) - headLeft(highest)
-		more := gap(frame.Head, x) - gap(frame.Head, highest)
-		if side == frame.Head {
-			laid.Cuts[side] = append(laid.Cuts[side], Cut{
-				At: x, Depth: cutT, Opening: cutT - shared - more + left, NearGap: more, Left: left, Shared: shared, Whole: whole,
-			})
-			continue
+		cuts := make([]Cut, 3)
+		for i := range cuts {
+			x := width * float64(i) / 2
+			from, to := k.slab.HeadAt(x/k.width), k.slab.FootAt(x/k.width)
+			head, foot := k.headAt(x)-from, to-k.footAt(x)
+			if side == frame.Head {
+				left := k.headLeft(x) - k.headLeft(k.highest)
+				more := k.gap(frame.Head, x) - k.gap(frame.Head, k.highest)
+				cuts[i] = Cut{At: x, Depth: head, Opening: head - k.shared - more + left, NearGap: more, Left: left, Shared: k.shared, Whole: to - from}
+				continue
+			}
+			left := k.leave[frame.Foot] + k.headLeft(x)
+			atHead, atFoot := k.gap(frame.Head, x), k.gap(frame.Foot, x)
+			cuts[i] = Cut{At: x, Depth: foot, Opening: to - from - head - foot + atHead + atFoot - left, NearGap: atFoot, FarGap: atHead, OtherCut: head, Left: left, Whole: to - from}
 		}
-		gt, gf := gap(frame.Head, x), gap(frame.Foot, x)
-		leftLong := leave[frame.Foot] + headLeft(x)
-		opening := whole - cutT - cutF + gt + gf - leftLong
-		laid.Cuts[frame.Foot] = append(laid.Cuts[frame.Foot], Cut{At: x, Depth: cutF, Opening: opening, NearGap: gf, FarGap: gt, OtherCut: cutT, Left: leftLong, Whole: whole})
+		laid.Cuts[side] = cuts
 	}
+}
+
+// shorts are the edges that the slab does not reach, each at its worst.
+func shorts(cuts *frame.Each[[]Cut]) []Short {
+	var short []Short
 	for _, side := range frame.Sides {
 		worst := Short{Side: side}
-		for _, cut := range laid.Cuts[side] {
+		for _, cut := range cuts[side] {
 			if -cut.Depth > worst.By {
 				worst.At, worst.By = cut.At, -cut.Depth
 			}
 		}
 		if worst.By > shortBy {
-			laid.Short = append(laid.Short, worst)
+			short = append(short, worst)
 		}
 	}
-	// A scribed edge is marked along its side, where there is wood to mark.
+	return short
+}
+
+// scribe marks a scribed edge along its side, where there is wood to mark.
+func (k *onSlab) scribe(cuts *frame.Each[[]Cut]) {
 	for _, side := range frame.Sides {
-		for i := range laid.Cuts[side] {
-			cut := &laid.Cuts[side][i]
-			place := cut.At - shift
+		for i := range cuts[side] {
+			cut := &cuts[side][i]
+			at := cut.At - k.shift
 			if side.Upright() {
-				place = top - cut.At
+				at = k.top - cut.At
 			}
-			by := o.Edges[side].scribe(place)
+			by := k.outline.Edges[side].scribe(at)
 			cut.Depth += by
 			cut.NearGap += by
-			other := &laid.Cuts[opposite[side]][i]
 			if side != frame.Foot { // the head's figures do not name the foot's
+				other := &cuts[opposite[side]][i]
 				other.FarGap += by
 				other.OtherCut += by
 			}
 		}
 	}
-	for i, y := range [3]float64{c[topHinge].Y, length / 2, min(c[footHinge].Y, length)} {
-		laid.Width[i] = min(lockAt(y), widthAt(y)) - max(hingeAt(y), 0)
+}
+
+// sizes are those of the slab after the first cut, where it has wood.
+func (k *onSlab) sizes(laid *Laid) {
+	c := &k.cut
+	for i, y := range [3]float64{c[topHinge].Y, k.length / 2, min(c[footHinge].Y, k.length)} {
+		laid.Width[i] = min(k.lockAt(y), k.widthAt(y)) - max(k.hingeAt(y), 0)
 	}
-	for i, x := range [3]float64{c[topHinge].X, width / 2, c[topLock].X} {
-		laid.Length[i] = min(footAt(x), s.FootAt(part(x))) - max(headAt(x), s.HeadAt(part(x)))
+	for i, x := range [3]float64{c[topHinge].X, k.width / 2, c[topLock].X} {
+		laid.Length[i] = min(k.footAt(x), k.slab.FootAt(x/k.width)) - max(k.headAt(x), k.slab.HeadAt(x/k.width))
 	}
 	laid.Top = [2]float64{c[topHinge].Y, c[topLock].Y}
-	laid.Final = line[topLock].Y
-	laid.LockEdge = [2]float64{widthAt(c[topLock].Y) - c[topLock].X, widthAt(c[footLock].Y) - c[footLock].X}
-	return laid
+	laid.Final = k.line[topLock].Y
+	laid.LockEdge = [2]float64{k.widthAt(c[topLock].Y) - c[topLock].X, k.widthAt(c[footLock].Y) - c[footLock].X}
 }

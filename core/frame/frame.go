@@ -43,6 +43,25 @@ func (s Side) String() string {
 // foot are placed by distance u from the hinge jamb.
 func (s Side) Upright() bool { return s == Hinge || s == Lock }
 
+// Wall names the side as a part of the opening: "hinge jamb", "head", "floor".
+func (s Side) Wall() string {
+	switch s {
+	case Head:
+		return "head"
+	case Foot:
+		return "floor"
+	}
+	return s.String() + " jamb"
+}
+
+// Edge names the side as a part of the slab: "hinge edge", "head", "foot".
+func (s Side) Edge() string {
+	if s.Upright() {
+		return s.String() + " edge"
+	}
+	return s.String()
+}
+
 // MarshalText writes the side's name.
 func (s Side) MarshalText() ([]byte, error) {
 	if int(s) >= len(names) {

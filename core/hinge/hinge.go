@@ -6,6 +6,7 @@ package hinge
 import (
 	"fmt"
 
+	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
 	"kindmargin/core/trade"
@@ -25,55 +26,40 @@ type Choice struct {
 	Closed  measure.Length   `json:"closed"`            // closed hinge, outside to outside, leaves parallel
 }
 
-// Error says which part of a choice cannot be, and what to do.
-type Error struct {
-	Field   string // the JSON name, with "/i" for a pocket
-	Problem string // a sentence
-}
-
-func (e *Error) Error() string { return e.Problem }
-
-// Check reports the first thing that cannot be, as an *Error worded in the
+// Check reports the first thing that cannot be, as a field.Error worded in the
 // unit of the job.
 func (c Choice) Check(u measure.Unit) error {
-	fail := func(field, format string, a ...any) error {
-		return &Error{field, fmt.Sprintf(format, a...)}
-	}
 	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets {
-		return fail("from", "There is no hinge rule %.40q: use the pockets in the jamb or one of the rules.", c.From)
+		return field.Fault("/from", "There is no hinge rule %.40q: use the pockets in the jamb or one of the rules.", c.From)
 	}
 	if c.Count != 2 && c.Count != 3 {
-		return fail("count", "A door hangs on two or three hinges here, not %d.", c.Count)
+		return field.Fault("/count", "A door hangs on two or three hinges here, not %d.", c.Count)
 	}
-	for _, x := range []struct {
-		field, name string
-		v           measure.Length
-		least, most measure.Length
-	}{
-		{"leaf", "length of a hinge", c.Leaf, 40 * measure.Millimetre, 250 * measure.Millimetre},
-		{"width", "width of a hinge leaf", c.Width, 10 * measure.Millimetre, 120 * measure.Millimetre},
-		{"plate", "thickness of a hinge leaf", c.Plate, measure.Millimetre / 2, 6 * measure.Millimetre},
-		{"closed", "thickness of a closed hinge", c.Closed, measure.Millimetre, 20 * measure.Millimetre},
-	} {
-		if x.v < x.least || x.v > x.most {
-			return fail(x.field, "%s is no %s (%s to %s): measure it again.", measure.Say(x.v, u), x.name, measure.Say(x.least, u), measure.Say(x.most, u))
-		}
+	const mm = measure.Millimetre
+	if err := field.First(
+		u,
+		field.Range{Pointer: "/leaf", Is: "length of a hinge", Value: c.Leaf, Least: 40 * mm, Most: 250 * mm},
+		field.Range{Pointer: "/width", Is: "width of a hinge leaf", Value: c.Width, Least: 10 * mm, Most: 120 * mm},
+		field.Range{Pointer: "/plate", Is: "thickness of a hinge leaf", Value: c.Plate, Least: mm / 2, Most: 6 * mm},
+		field.Range{Pointer: "/closed", Is: "thickness of a closed hinge", Value: c.Closed, Least: mm, Most: 20 * mm},
+	); err != nil {
+		return err
 	}
 	if c.Closed < 2*c.Plate {
-		return fail("closed", "The closed hinge, %s, is thinner than its two leaves, %s each: measure it outside to outside.", measure.Say(c.Closed, u), measure.Say(c.Plate, u))
+		return field.Fault("/closed", "The closed hinge, %s, is thinner than its two leaves, %s each: measure it outside to outside.", measure.Say(c.Closed, u), measure.Say(c.Plate, u))
 	}
 	for i, p := range c.Pockets {
-		field := fmt.Sprintf("pockets/%d", i)
+		at := fmt.Sprintf("/pockets/%d", i)
 		if p <= 0 || p > 4*measure.Metre {
-			return fail(field, "%s is no place for a pocket: measure from the head to its top.", measure.Say(p, u))
+			return field.Fault(at, "%s is no place for a pocket: measure from the head to its top.", measure.Say(p, u))
 		}
 		if i > 0 && p < c.Pockets[i-1]+c.Leaf {
-			return fail(field, "The pocket at %s overlaps the one at %s (a leaf is %s): measure both from the head, top one first.",
+			return field.Fault(at, "The pocket at %s overlaps the one at %s (a leaf is %s): measure both from the head, top one first.",
 				measure.Say(p, u), measure.Say(c.Pockets[i-1], u), measure.Say(c.Leaf, u))
 		}
 	}
 	if len(c.Pockets) > 3 {
-		return fail("pockets", "There are %d pockets: keep the two or three that will be used.", len(c.Pockets))
+		return field.Fault("/pockets", "There are %d pockets: keep the two or three that will be used.", len(c.Pockets))
 	}
 	return nil
 }
@@ -118,7 +104,7 @@ func (c Choice) Tops(height measure.Length) (top, bottom measure.Length) {
 func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, error) {
 	if c.From == FromPockets {
 		if len(c.Pockets) < 2 {
-			return nil, &Error{"pockets", "Measure the existing pockets: head to the top of each, at least two."}
+			return nil, field.Fault("/pockets", "Measure the existing pockets: head to the top of each, at least two.")
 		}
 		var marks []Mark
 		for _, p := range c.Pockets {
@@ -129,7 +115,7 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 	}
 	rule, ok := trade.HingeRuleByID(c.From)
 	if !ok {
-		return nil, &Error{"from", fmt.Sprintf("There is no hinge rule %.40q.", c.From)}
+		return nil, field.Fault("/from", "There is no hinge rule %.40q.", c.From)
 	}
 	top := figure.Sum(0, figure.Term{Label: "slab's top to the leaf: " + rule.Name, Value: rule.FromTop, Source: figure.Rule})
 	bottom := figure.Sum(
@@ -148,7 +134,7 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 		slab = []figure.Figure{top, middle, bottom}
 	}
 	if bottom.Value < top.Value+c.Leaf {
-		return nil, &Error{"from", "The slab is too short for two hinges by that rule."}
+		return nil, field.Fault("/from", "The slab is too short for two hinges by that rule.")
 	}
 	var marks []Mark
 	for _, s := range slab {

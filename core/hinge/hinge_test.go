@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
 )
@@ -58,7 +59,7 @@ func TestMarginAndGauges(t *testing.T) {
 
 func TestCheckNamesTheField(t *testing.T) {
 	with := func(change func(*Choice)) Choice { c := butts; change(&c); return c }
-	for field, c := range map[string]Choice{
+	for at, c := range map[string]Choice{
 		"from":      with(func(c *Choice) { c.From = "by eye" }),
 		"count":     with(func(c *Choice) { c.Count = 4 }),
 		"leaf":      with(func(c *Choice) { c.Leaf = 0 }),
@@ -69,9 +70,9 @@ func TestCheckNamesTheField(t *testing.T) {
 		"pockets/1": with(func(c *Choice) { c.Pockets = []measure.Length{mm(170), mm(200)} }),
 		"pockets":   with(func(c *Choice) { c.Pockets = []measure.Length{mm(100), mm(300), mm(500), mm(700)} }),
 	} {
-		var e *Error
-		if assert.ErrorAs(t, c.Check(measure.Millimetres), &e, field) {
-			assert.Equal(t, field, e.Field)
+		var e field.Error
+		if assert.ErrorAs(t, c.Check(measure.Millimetres), &e, at) {
+			assert.Equal(t, "/"+at, e.Pointer)
 		}
 	}
 	assert.NoError(t, butts.Check(measure.Millimetres))

@@ -8,6 +8,9 @@ import (
 	"reflect"
 	"strings"
 
+	"kindmargin/core/field"
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
 	"kindmargin/core/measure"
 	"kindmargin/core/survey"
 )
@@ -17,7 +20,7 @@ import (
 // published in docs/job.schema.json.
 const (
 	FileFormat  = "kindmargin job"
-	FileVersion = 1
+	FileVersion = 2
 )
 
 // File is the open job file.
@@ -47,7 +50,7 @@ func (e *ErrFile) Error() string { return e.Problem }
 
 // Decode reads a job file and checks everything in it. It fails with *ErrFile
 // for a file that is not one, is cut short, is newer than this program, or
-// holds something this program does not keep, and with FieldErrors (pointers
+// holds something this program does not keep, and with field.Errors (pointers
 // from the job) for fields that cannot be. Nothing is dropped silently.
 func Decode(b []byte) (Job, error) {
 	fail := func(format string, a ...any) (Job, error) {
@@ -69,7 +72,7 @@ func Decode(b []byte) (Job, error) {
 	case head.Version < 1:
 		return fail("This job file has no version: it should say \"version\": %d.", FileVersion)
 	}
-	var own FieldError
+	var own field.Error
 	if errors.As(CheckJSON(b, reflect.TypeFor[File]()), &own) {
 		at := ""
 		if own.Pointer != "" {
@@ -81,11 +84,44 @@ func Decode(b []byte) (Job, error) {
 	if err := json.Unmarshal(b, &f); err != nil {
 		return fail("The job file holds something this program cannot keep (%s). Nothing was changed.", explain(b, err))
 	}
+	if f.Version < 2 {
+		for i := range f.Job.Openings {
+			f.Job.Openings[i].upgrade()
+		}
+	}
 	f.Job.normalise()
 	if err := f.Job.Check(); err != nil {
 		return Job{}, err
 	}
 	return f.Job, nil
+}
+
+// wordsOf1 are the choices that version 1 kept as words, and their IDs since.
+var wordsOf1 = map[string]string{
+	"old opening": "old", "new frame": "new",
+	"by rule": "by-rule", "keep lock edge": "keep-lock", "keep hinge edge": "keep-hinge", "even stiles": "even-stiles", "as offered up": "as-offered",
+	"keep head": "keep-head", "even ends": "even-ends", "keep foot": "keep-foot", "bore to the strike": "bore-to-strike",
+	"cut once when sure": "when-sure", "always leave 3 mm": "always-3", "cut to the line": "to-line",
+}
+
+// upgrade brings an opening that version 1 kept to the form of now.
+func (o *Opening) upgrade() {
+	now := func(word string) string {
+		if id, ok := wordsOf1[word]; ok {
+			return id
+		}
+		return word
+	}
+	c := &o.Cut
+	o.Walls, c.LeaveOn = Walls(now(string(o.Walls))), Habit(now(string(c.LeaveOn)))
+	c.LockEdge, c.Head = now(c.LockEdge), now(c.Head)
+	if c.Registration == "as the limits share it" {
+		c.Registration = string(fit.ShareWidth)
+	}
+	if c.Ends == "as the limits share it" {
+		c.Ends = string(fit.ShareLength)
+	}
+	c.Registration, c.Ends = now(c.Registration), now(c.Ends)
 }
 
 // explain says where reading stopped, by line, and what stands there.
@@ -126,6 +162,9 @@ func (j *Job) normalise() {
 	if len(j.Presets) == 0 {
 		j.Presets = nil
 	}
+	if len(j.Kit.Tools) == 0 {
+		j.Kit.Tools = nil
+	}
 	if j.Openings == nil {
 		j.Openings = []Opening{}
 	}
@@ -135,13 +174,22 @@ func (j *Job) normalise() {
 }
 
 // Normalise makes empty lists empty rather than absent, and an empty map
-// absent, so that one opening has one form.
+// absent, so that one opening has one form; what files before version 2 kept in
+// another, it brings to that of now.
 func (o *Opening) Normalise() {
 	if o.Readings == nil {
 		o.Readings = []survey.Reading{}
 	}
 	if len(o.Hinges.Pockets) == 0 {
 		o.Hinges.Pockets = nil
+	}
+	if o.OneSigma != 0 {
+		o.PlusMinus, o.OneSigma = figure.Coverage*o.OneSigma, 0
+	}
+	for i := range o.Readings {
+		if r := &o.Readings[i]; r.OneSigma != 0 {
+			r.PlusMinus, r.OneSigma = figure.Coverage*r.OneSigma, 0
+		}
 	}
 	if len(o.Offers) == 0 {
 		o.Offers = nil
@@ -156,5 +204,8 @@ func (o *Opening) Normalise() {
 	}
 	if len(o.Done) == 0 {
 		o.Done = nil
+	}
+	if len(o.Ticked) == 0 {
+		o.Ticked = nil
 	}
 }

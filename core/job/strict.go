@@ -10,28 +10,30 @@ import (
 	"strconv"
 	"strings"
 	"unicode/utf8"
+
+	"kindmargin/core/field"
 )
 
-// CheckJSON reports, as a FieldError, the first thing in a JSON text that
+// CheckJSON reports, as a field.Error, the first thing in a JSON text that
 // encoding/json would drop or take for something else without a word: text that
 // is not UTF-8, a name that stands twice in one object, one that the type t does
 // not have exactly so, and more after the end. A nil type takes any name. That
 // the text fits the type otherwise is json.Unmarshal's to say.
 func CheckJSON(b []byte, t reflect.Type) error {
 	if !utf8.Valid(b) {
-		return FieldError{"", "It holds text that is not UTF-8: save it as UTF-8, then read it again."}
+		return field.Fault("", "It holds text that is not UTF-8: save it as UTF-8, then read it again.")
 	}
 	w := strictly{dec: json.NewDecoder(bytes.NewReader(b)), text: b}
 	w.dec.UseNumber()
 	if err := w.value(t, ""); err != nil {
-		var own FieldError
+		var own field.Error
 		if errors.As(err, &own) {
 			return own
 		}
-		return FieldError{"", fmt.Sprintf("It is not whole: line %d is not JSON.", w.line())}
+		return field.Fault("", "It is not whole: line %d is not JSON.", w.line())
 	}
 	if _, err := w.dec.Token(); !errors.Is(err, io.EOF) {
-		return FieldError{"", "There is more after its end."}
+		return field.Fault("", "There is more after its end.")
 	}
 	return nil
 }
@@ -93,21 +95,21 @@ func (w *strictly) object(t reflect.Type, at string) error {
 		}
 		name, ok := token.(string)
 		if !ok {
-			return FieldError{at, fmt.Sprintf("Line %d is not JSON.", w.line())}
+			return field.Fault(at, "Line %d is not JSON.", w.line())
 		}
 		if err := w.whole(name, at); err != nil {
 			return err
 		}
 		here := at + "/" + Escape(name)
 		if seen[name] {
-			return FieldError{here, fmt.Sprintf("%q stands twice there (line %d): keep one of them.", short(name), w.line())}
+			return field.Fault(here, "%q stands twice there (line %d): keep one of them.", short(name), w.line())
 		}
 		seen[name] = true
-		field, err := fieldOf(t, name)
+		kind, err := fieldOf(t, name)
 		if err != nil {
-			return FieldError{here, fmt.Sprintf("%v (line %d).", err, w.line())}
+			return field.Fault(here, "%v (line %d).", err, w.line())
 		}
-		if err := w.value(field, here); err != nil {
+		if err := w.value(kind, here); err != nil {
 			return err
 		}
 	}
@@ -118,7 +120,7 @@ func (w *strictly) object(t reflect.Type, at string) error {
 func (w *strictly) whole(s, at string) error {
 	if strings.ContainsRune(s, utf8.RuneError) && !bytes.ContainsRune(w.text, utf8.RuneError) &&
 		!bytes.Contains(bytes.ToLower(w.text), []byte(`\ufffd`)) {
-		return FieldError{at, fmt.Sprintf("Line %d holds half a character: write it again.", w.line())}
+		return field.Fault(at, "Line %d holds half a character: write it again.", w.line())
 	}
 	return nil
 }

@@ -4,8 +4,7 @@
 package lock
 
 import (
-	"fmt"
-
+	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
 )
@@ -25,39 +24,20 @@ const (
 	FromHandle = "handle" // a handle height above the floor
 )
 
-// Error says which part of a choice cannot be, and what to do.
-type Error struct {
-	Field   string // the JSON name
-	Problem string // a sentence
-}
-
-func (e *Error) Error() string { return e.Problem }
-
-// Check reports the first thing that cannot be, as an *Error worded in the
+// Check reports the first thing that cannot be, as a field.Error worded in the
 // unit of the job.
 func (c Choice) Check(u measure.Unit) error {
-	fail := func(field, format string, a ...any) error {
-		return &Error{field, fmt.Sprintf(format, a...)}
-	}
 	if c.From != FromStrike && c.From != FromHandle {
-		return fail("from", "The latch's height comes from the strike or from a handle height, not from %.40q.", c.From)
+		return field.Fault("/from", "The latch's height comes from the strike or from a handle height, not from %.40q.", c.From)
 	}
-	for _, x := range []struct {
-		field, name string
-		v           measure.Length
-		least, most measure.Length
-	}{
-		{"strike", "place for a strike below the head", c.Strike, 0, 3 * measure.Metre},
-		{"handle", "handle height", c.Handle, 300 * measure.Millimetre, 1800 * measure.Millimetre},
-		{"backset", "backset", c.Backset, 20 * measure.Millimetre, 200 * measure.Millimetre},
-		{"bore", "latch bore", c.Bore, 10 * measure.Millimetre, 40 * measure.Millimetre},
-	} {
-		if x.v < x.least || x.v > x.most {
-			return fail(x.field, "%s is no %s (%s to %s): measure it again, and look at the unit.",
-				measure.Say(x.v, u), x.name, measure.Say(x.least, u), measure.Say(x.most, u))
-		}
-	}
-	return nil
+	const mm = measure.Millimetre
+	return field.First(
+		u,
+		field.Range{Pointer: "/strike", Is: "place for a strike below the head", Value: c.Strike, Least: 0, Most: 3 * measure.Metre},
+		field.Range{Pointer: "/handle", Is: "handle height", Value: c.Handle, Least: 300 * mm, Most: 1800 * mm},
+		field.Range{Pointer: "/backset", Is: "backset", Value: c.Backset, Least: 20 * mm, Most: 200 * mm},
+		field.Range{Pointer: "/bore", Is: "latch bore", Value: c.Bore, Least: 10 * mm, Most: 40 * mm},
+	)
 }
 
 // Plan is where latch and strike go.
@@ -85,7 +65,7 @@ func Place(c Choice, opening, margin figure.Figure, bored *figure.Figure, thickn
 		)
 	case c.From == FromStrike:
 		if c.Strike == 0 {
-			return p, &Error{"strike", "Measure the existing strike: head to its centre, on the lock jamb."}
+			return p, field.Fault("/strike", "Measure the existing strike: head to its centre, on the lock jamb.")
 		}
 		p.Jamb = figure.Sum(0, figure.Term{Label: "head to the strike's centre", Value: c.Strike, Source: figure.Reading})
 	default:
@@ -109,7 +89,7 @@ func Place(c Choice, opening, margin figure.Figure, bored *figure.Figure, thickn
 		figure.Term{Label: "head to the strike's centre", Value: -p.Jamb.Value, Source: figure.Estimate},
 	).Rounded(tape, measure.Nearest)
 	if p.Jamb.Value <= 0 || p.Floor.Value <= 0 {
-		return p, &Error{c.From, "That height is outside the opening: measure it again."}
+		return p, field.Fault("/"+c.From, "That height is outside the opening: measure it again.")
 	}
 	p.Backset = figure.Sum(0, figure.Term{Label: "backset, from the finished lock edge", Value: c.Backset, Source: figure.Choice})
 	p.Centre = figure.Sum(

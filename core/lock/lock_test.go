@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
 )
@@ -43,16 +44,16 @@ func TestTheStrikeDecides(t *testing.T) {
 
 func TestErrorsNameTheField(t *testing.T) {
 	with := func(change func(*Choice)) Choice { c := latch; change(&c); return c }
-	for field, c := range map[string]Choice{
+	for at, c := range map[string]Choice{
 		"from":    with(func(c *Choice) { c.From = "eye" }),
 		"strike":  with(func(c *Choice) { c.Strike = mm(-5) }),
 		"handle":  with(func(c *Choice) { c.Handle = mm(100) }),
 		"backset": with(func(c *Choice) { c.Backset = mm(6) }),
 		"bore":    with(func(c *Choice) { c.Bore = mm(54) }),
 	} {
-		var e *Error
-		if assert.ErrorAs(t, c.Check(measure.Inches), &e, field) {
-			assert.Equal(t, field, e.Field)
+		var e field.Error
+		if assert.ErrorAs(t, c.Check(measure.Inches), &e, at) {
+			assert.Equal(t, "/"+at, e.Pointer)
 		}
 	}
 	assert.NoError(t, latch.Check(measure.Millimetres))

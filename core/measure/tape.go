@@ -100,16 +100,13 @@ func (l Length) Round(step Length, way Way) Length {
 // Show prints l rounded to the nearest mark of the tape, with no unit:
 // "777.5", or in inches a whole and a reduced fraction, "30 5/8".
 func (t Tape) Show(l Length) string {
-	l = l.Round(t.Step(), Nearest)
-	if t.Unit() == Inches {
-		return inches(l)
-	}
-	return l.decimal(Millimetre)
+	return Exact(l.Round(t.Step(), Nearest), t.Unit())
 }
 
-// Exact prints l in a unit without rounding, with no unit where the length
-// falls on a mark of that unit (1/64 in, or any decimal of a millimetre). A
-// length that no 64th meets is given in millimetres and says so.
+// Exact is the one printer of lengths: Show, Say and Fine round first, each to
+// its own step, and print by it. It prints l in a unit without rounding, with
+// no unit where the length falls on a mark of that unit (1/64 in, or any decimal
+// of a millimetre). A length that no 64th meets is given in millimetres and says so.
 func Exact(l Length, u Unit) string {
 	if u != Inches {
 		return l.decimal(Millimetre)
@@ -124,9 +121,19 @@ func Exact(l Length, u Unit) string {
 // nearest 64th in inches.
 func Say(l Length, u Unit) string {
 	if u == Inches {
-		return inches(l.Round(Inch/64, Nearest)) + " in"
+		l = l.Round(Inch/64, Nearest)
 	}
-	return l.String()
+	return Exact(l, u) + " " + string(u)
+}
+
+// Fine prints l with no unit to more places than any tape has: to a tenth of a
+// millimetre or a 64th of an inch, rounded in the way given.
+func Fine(l Length, way Way, u Unit) string {
+	step := Millimetre / 10
+	if u == Inches {
+		step = Inch / 64
+	}
+	return Exact(l.Round(step, way), u)
 }
 
 // Decimal prints l as a decimal number of a unit, exactly where four places

@@ -9,6 +9,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
 	"kindmargin/core/survey"
 )
 
@@ -21,8 +24,12 @@ func plumbOpening() (o opening) {
 	return o
 }
 
+func plumbDoor() door {
+	return door{pin: [2]float64{3, 3}, top: width - 6, foot: width - 6, length: height - 9, headGap: 3}
+}
+
 func TestGapsByHand(t *testing.T) {
-	d := door{pin: [2]float64{3, 3}, top: width - 6, foot: width - 6, length: height - 9, headGap: 3}
+	d := plumbDoor()
 	g := plumbOpening().gaps(d)
 	for _, s := range judged {
 		for _, p := range g[s] {
@@ -30,20 +37,28 @@ func TestGapsByHand(t *testing.T) {
 		}
 	}
 	assert.Empty(t, plumbOpening().small(d))
+	assert.True(t, plumbOpening().fits(d))
 	assert.InDelta(t, 0, plumbOpening().uneven(d), 1e-9)
 	d.top -= 2
 	assert.Equal(t, []frame.Side{frame.Lock}, plumbOpening().small(d), "2 mm too narrow at the head")
+	assert.False(t, plumbOpening().fits(d))
 	assert.InDelta(t, 2, plumbOpening().uneven(d), 1e-9)
+	d = plumbDoor()
+	d.footUp = -0.9
+	assert.True(t, plumbOpening().fits(d), "within a millimetre of the best")
+	d.footUp = 1.1
+	assert.False(t, plumbOpening().fits(d))
 }
 
-func TestATightDoorGoesBackUntilItClears(t *testing.T) {
+func TestATightDoorGoesBackUntilItFits(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 4))
-	d := door{pin: [2]float64{3, 3}, top: width - 2, foot: width - 6, length: height - 9, headGap: 3} // 1 mm left at the head
+	d := plumbDoor()
+	d.top = width - 2 // it touches at the head: 1 mm too wide
 	trips, last := plumbOpening().returns(d, rng)
-	assert.Equal(t, 1, trips)
-	for _, p := range plumbOpening().gaps(last)[frame.Lock] {
-		assert.Greater(t, p.Off, least)
-	}
+	assert.InDelta(t, 1.5, trips, 0.6, "once more where it would not go in")
+	assert.True(t, plumbOpening().fits(last))
+	trips, _ = plumbOpening().returns(plumbDoor(), rng)
+	assert.Zero(t, trips)
 }
 
 // The drawn openings are as crooked as the prior says: the lean of a jamb over
@@ -51,10 +66,10 @@ func TestATightDoorGoesBackUntilItClears(t *testing.T) {
 func TestTheDrawIsAsCrookedAsThePrior(t *testing.T) {
 	_, err := Run(0, 1)
 	require.Error(t, err)
-	d := newDrawer(survey.OldOpening(width, height))
+	d := newDrawer(crookeder(1))
 	rng := rand.New(rand.NewPCG(5, 6))
 	var sum float64
-	const n = 4000
+	const n = 800
 	for range n {
 		o := d.draw(rng)
 		lean := o.at(frame.Lock, height) - o.at(frame.Lock, 0)
@@ -65,27 +80,127 @@ func TestTheDrawIsAsCrookedAsThePrior(t *testing.T) {
 	assert.InDelta(t, want, math.Sqrt(sum/n), 0.03*want)
 }
 
-// Under half a slab in a hundred too small, and better than the rule of thumb in
-// all but trips: as a slab of ours is hardly ever too small, and one of the rule's
-// is too small to touch nine times in ten, both go back as often. The figures for 10,000 stand in docs/simulation.md.
-func TestOursIsSureAndBetter(t *testing.T) {
-	r, err := Run(3000, 2)
-	require.NoError(t, err)
-	assert.Less(t, r.Ours.TooSmall, 0.005)
-	assert.Less(t, r.Ours.TooNarrow, r.Thumb.TooNarrow)
-	assert.Less(t, r.Ours.UnevenMedian, r.Thumb.UnevenMedian)
-	assert.Less(t, r.Ours.Uneven95, r.Thumb.Uneven95)
-	assert.InDelta(t, r.Thumb.ReturnsMean, r.Ours.ReturnsMean, 0.05)
-	again, err := Run(3000, 2)
-	require.NoError(t, err)
-	assert.Equal(t, r, again, "seeded")
-}
-
-func BenchmarkRun1000(b *testing.B) {
-	b.ReportAllocs()
-	for b.Loop() {
-		if _, err := Run(1000, 1); err != nil {
-			b.Fatal(err)
+// With perfect readings, cut to the line, a slab comes out as straight edges can: what
+// is left is the tape's rounding of marks and packers.
+func TestAPerfectlyReadOpeningIsFitted(t *testing.T) {
+	rng := rand.New(rand.NewPCG(1, 1))
+	for range 5 {
+		o := newDrawer(crookeder(0.5)).draw(rng)
+		j := job.NewJob("s", "S", measure.Millimetres)
+		j.Kit.Tools = survey.TrueKit()
+		door := openingFor()
+		door.Cut.LeaveOn = job.ToLine
+		for _, r := range everywhere() {
+			r.Value, r.PlusMinus = measure.FromMM(o.truth(r)), measure.FromMM(0.1)
+			door.Readings = append(door.Readings, r)
+		}
+		p := plan.Solve(j, door)
+		require.Empty(t, p.Clashes)
+		for s, g := range o.gaps(doorOf(door.Slab, p.Leaves[0])) {
+			for _, x := range g {
+				assert.InDelta(t, wanted(frame.Side(s)), x.Off, 2.2, "%v: a bow of a millimetre, and two roundings", frame.Side(s))
+			}
 		}
 	}
+}
+
+// everywhere are readings of every kind at a dozen places, noise apart.
+func everywhere() (rs []survey.Reading) {
+	mm := measure.FromMM
+	add := func(r survey.Reading) {
+		r.ID = "r" + string(rune('A'+len(rs)))
+		rs = append(rs, r)
+	}
+	for v := 50.0; v < height; v += 200 {
+		add(survey.Reading{Kind: survey.Width, At: mm(v)})
+	}
+	for u := 50.0; u < width; u += 120 {
+		add(survey.Reading{Kind: survey.Height, At: mm(u)})
+		if u > 150 {
+			add(survey.Reading{Kind: survey.Level, Side: frame.Head, At: mm(u), From: mm(50)})
+		}
+	}
+	for v := 400.0; v < height; v += 200 {
+		add(survey.Reading{Kind: survey.Plumb, Side: frame.Hinge, At: mm(v), From: mm(50)})
+	}
+	return rs
+}
+
+// The chance of another trip that the program foretells, against plain simulation: over
+// openings as crooked as the prior says, in groups by what was foretold, within 3 in
+// 100 and what chance adds.
+func TestTheChanceOfAnotherTripIsForetold(t *testing.T) {
+	type group struct{ foretold, came, n float64 }
+	groups := map[int]*group{}
+	kits := []survey.Kit{nil, {
+		{ID: "r", Instrument: "rods"},
+		{ID: "f", Instrument: "straightedge"},
+		{ID: "l", Instrument: "level", Proved: &survey.Proved{Sure: 0.1}},
+		{ID: "s", Instrument: "square", Proved: &survey.Proved{Sure: 0.1}},
+	}}
+	const n = 800
+	for i := range n {
+		rng := rand.New(rand.NewPCG(17, uint64(i)))
+		o := newDrawer(crookeder(0.25 + 0.75*rng.Float64())).draw(rng)
+		h := newHands(rng)
+		h.bias["level"], h.bias["square"] = rng.NormFloat64()*0.1, rng.NormFloat64()*0.1
+		j := job.NewJob("s", "S", measure.Millimetres)
+		j.Kit.Tools = kits[1]
+		door := openingFor()
+		all := everywhere()
+		rng.Shuffle(len(all), func(a, b int) { all[a], all[b] = all[b], all[a] })
+		for range 1 + i%3 {
+			for _, r := range all[:12+rng.IntN(len(all)-12)] {
+				r.ID += string(rune('a' + len(door.Readings)/30))
+				r = o.read(r, j.Kit.Tools, h, rng)
+				r.ID += string(rune('0' + len(door.Readings)%10))
+				door.Readings = append(door.Readings, r)
+			}
+		}
+		p := plan.Solve(j, door)
+		if len(p.Clashes) > 0 || p.Leaves[0].Cut == nil {
+			continue
+		}
+		g := groups[int(p.Trip*4)]
+		if g == nil {
+			g = &group{}
+			groups[int(p.Trip*4)] = g
+		}
+		g.n++
+		g.foretold += p.Trip
+		if !o.fits(doorOf(door.Slab, p.Leaves[0]).cut(rng)) {
+			g.came++
+		}
+	}
+	for k, g := range groups {
+		foretold, came := g.foretold/g.n, g.came/g.n
+		t.Logf("%d: foretold %.3f, came %.3f, of %.0f", k, foretold, came, g.n)
+		if g.n < 40 || foretold < 0.1 || foretold > 0.9 {
+			continue
+		}
+		assert.InDelta(t, foretold, came, 0.03+2.5*math.Sqrt(foretold*(1-foretold)/g.n))
+	}
+}
+
+// What a founder claims of a kit: figures for 2,000 openings stand in
+// docs/simulation.md.
+func TestTheProgramAgainstTheSchools(t *testing.T) {
+	r, err := Run(150, 2)
+	require.NoError(t, err)
+	require.Len(t, r.Ways, 5)
+	plain, proved, schools := r.Ways[0], r.Ways[1], r.Ways[2:]
+	assert.LessOrEqual(t, plain.TooSmall, 0.02, "3 in 150")
+	assert.LessOrEqual(t, proved.TooSmall, 0.02)
+	assert.Greater(t, proved.Fits, 0.2)
+	assert.Less(t, proved.TripsMean, 1.0)
+	for _, s := range schools {
+		assert.Less(t, plain.MinutesMean, s.MinutesMean, s.Name)
+		assert.Less(t, plain.TooSmall, s.TooSmall, s.Name)
+		assert.Less(t, proved.TripsMean, s.TripsMean, s.Name)
+	}
+	again, err := Run(20, 2)
+	require.NoError(t, err)
+	same, err := Run(20, 2)
+	require.NoError(t, err)
+	assert.Equal(t, again, same, "seeded")
 }

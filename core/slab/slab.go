@@ -3,8 +3,7 @@
 package slab
 
 import (
-	"fmt"
-
+	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 	"kindmargin/core/trade"
@@ -102,53 +101,38 @@ func (s Slab) Weight() float64 {
 	return s.Width.MM() * s.Length.MM() * s.Thickness.MM() / 1e9 * c.Density
 }
 
-// Error says which measurement of a slab cannot be, and what to do.
-type Error struct {
-	Field   string // the JSON name
-	Problem string // a sentence
-}
-
-func (e *Error) Error() string { return e.Problem }
-
-// Check reports the first measurement given that no door slab has, as an
-// *Error worded in the unit of the job. A measurement of nought is one not
+// Check reports the first measurement given that no door slab has, as a
+// field.Error worded in the unit of the job. A measurement of nought is one not
 // given yet.
 func (s Slab) Check(u measure.Unit) error {
 	const mm = measure.Millimetre
-	for _, r := range []struct {
-		field       string
-		v           measure.Length
-		least, most measure.Length
-	}{
-		{"width", s.Width, 200 * mm, 2000 * mm},
-		{"widthMid", s.WidthMid, 200 * mm, 2000 * mm},
-		{"widthFoot", s.WidthFoot, 200 * mm, 2000 * mm},
-		{"length", s.Length, 500 * mm, 4000 * mm},
-		{"lengthLock", s.LengthLock, 500 * mm, 4000 * mm},
-		{"thickness", s.Thickness, 15 * mm, 120 * mm},
-		{"square", s.Square, -30 * mm, 30 * mm},
-		{"handle", s.Handle, 300 * mm, 2000 * mm},
-		{"pivot", s.Pivot, 5 * mm, 200 * mm},
+	for _, r := range []field.Range{
+		{Pointer: "/width", Is: "door slab's width", Value: s.Width, Least: 200 * mm, Most: 2000 * mm},
+		{Pointer: "/widthMid", Is: "door slab's width", Value: s.WidthMid, Least: 200 * mm, Most: 2000 * mm},
+		{Pointer: "/widthFoot", Is: "door slab's width", Value: s.WidthFoot, Least: 200 * mm, Most: 2000 * mm},
+		{Pointer: "/length", Is: "door slab's length", Value: s.Length, Least: 500 * mm, Most: 4000 * mm},
+		{Pointer: "/lengthLock", Is: "door slab's length", Value: s.LengthLock, Least: 500 * mm, Most: 4000 * mm},
+		{Pointer: "/thickness", Is: "door slab's thickness", Value: s.Thickness, Least: 15 * mm, Most: 120 * mm},
+		{Pointer: "/square", Is: "door slab's squareness", Value: s.Square, Least: -30 * mm, Most: 30 * mm},
+		{Pointer: "/handle", Is: "door slab's bore", Value: s.Handle, Least: 300 * mm, Most: 2000 * mm},
+		{Pointer: "/pivot", Is: "door slab's pivot hole", Value: s.Pivot, Least: 5 * mm, Most: 200 * mm},
 	} {
-		if r.v != 0 && (r.v < r.least || r.v > r.most) {
-			return &Error{r.field, fmt.Sprintf("%s is no door slab's %s (%s to %s): measure it again, and look at the unit.",
-				measure.Say(r.v, u), words[r.field], measure.Say(r.least, u), measure.Say(r.most, u))}
+		if r.Value == 0 {
+			continue
+		}
+		if err := r.Check(u); err != nil {
+			return err
 		}
 	}
 	if _, ok := trade.ConstructionByID(s.Construction); !ok {
-		return &Error{"construction", fmt.Sprintf("There is no construction %.40q.", s.Construction)}
+		return field.Fault("/construction", "There is no construction %.40q.", s.Construction)
 	}
 	for _, side := range frame.Sides {
 		if m := s.Most(side); m < 0 || m > 300*mm {
-			return &Error{"limits/" + side.String(), fmt.Sprintf("%s is no limit for the %v edge (0 to %s).", measure.Say(m, u), side, measure.Say(300*mm, u))}
+			return field.Fault("/limits/"+side.String(), "%s is no limit for the %v edge (0 to %s).", measure.Say(m, u), side, measure.Say(300*mm, u))
 		}
 	}
 	return nil
-}
-
-var words = map[string]string{
-	"width": "width", "widthMid": "width", "widthFoot": "width", "length": "length", "lengthLock": "length",
-	"thickness": "thickness", "square": "squareness", "handle": "bore", "pivot": "pivot hole",
 }
 
 // Missing lists the measurements that are not given yet.

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 )
@@ -37,7 +38,7 @@ func TestLimitsAndWeight(t *testing.T) {
 
 func TestCheckNamesTheField(t *testing.T) {
 	three := mm(-3)
-	for field, s := range map[string]Slab{
+	for at, s := range map[string]Slab{
 		"width":        {Width: mm(20)},
 		"length":       {Length: mm(20400)},
 		"thickness":    {Thickness: mm(3)},
@@ -47,9 +48,9 @@ func TestCheckNamesTheField(t *testing.T) {
 		"construction": {Construction: "straw"},
 		"limits/foot":  {Limits: Limits{Foot: &three}},
 	} {
-		var e *Error
-		if assert.ErrorAs(t, s.Check(measure.Inches), &e, field) {
-			assert.Equal(t, field, e.Field)
+		var e field.Error
+		if assert.ErrorAs(t, s.Check(measure.Inches), &e, at) {
+			assert.Equal(t, "/"+at, e.Pointer)
 			assert.NotEmpty(t, e.Problem)
 		}
 	}

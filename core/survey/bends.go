@@ -2,8 +2,6 @@ package survey
 
 import (
 	"math"
-
-	"kindmargin/core/frame"
 )
 
 // bends is how much the bow at one place of a side says of the bow at another,
@@ -31,11 +29,11 @@ func newBends(p *Prior, rows []Row) *bends {
 		from := len(all)
 		for _, t := range row {
 			k := 0
-			for k < len(b.places) && (b.places[k].Side != t.Side || b.places[k].At != t.At) {
+			for k < len(b.places) && (b.places[k].Of != t.Of || b.places[k].At != t.At) {
 				k++
 			}
 			if k == len(b.places) {
-				b.places = append(b.places, Term{t.Side, t.At, 1})
+				b.places = append(b.places, Term{t.Of, t.At, 1})
 			}
 			all = append(all, touch{k, t.By})
 		}
@@ -45,8 +43,8 @@ func newBends(p *Prior, rows []Row) *bends {
 	b.share = make([]float64, n*n)
 	for i, s := range b.places {
 		for j, t := range b.places[:i+1] {
-			if s.Side == t.Side {
-				v := p.bend(s.Side, s.At, t.At)
+			if s.Of == t.Of {
+				v := p.bend(s.Of, s.At, t.At)
 				b.share[i*n+j], b.share[j*n+i] = v, v
 			}
 		}
@@ -60,46 +58,51 @@ func (b *bends) cov(p *Prior, i, j int) (c float64) {
 	for _, x := range b.rows[i] {
 		s := &b.places[x.place]
 		for _, y := range b.rows[j] {
-			if t := &b.places[y.place]; t.Side == s.Side {
-				c += x.by * y.by * p.covBent(s.Side, s.At, t.At, b.share[x.place*n+y.place])
+			if t := &b.places[y.place]; t.Of == s.Of {
+				c += x.by * y.by * p.covBent(s.Of, s.At, t.At, b.share[x.place*n+y.place])
 			}
 		}
 	}
 	return c
 }
 
-// of is a side's offset, lean, bow and run.
-func (p *Prior) of(side frame.Side) (offset, lean, bow, run float64) {
-	switch side {
-	case frame.Hinge, frame.Lock:
-		return p.Offset, p.Lean, p.JambBow, p.JambRun
-	case frame.Head:
-		return p.Offset, p.Slope, p.HeadBow, p.HeadRun
-	case frame.Foot:
-		return p.Offset, p.Slope, p.HeadBow, p.FloorRun
-	}
-	switch which := int(side-placed) % unknowns; which {
-	case turn:
-		return turnSpread, 0, 0, 0
-	case across, up:
-		return shiftSpread, 0, 0, 0
-	default:
-		e := shapes[(which-oldLock)/3]
-		return e.offset, e.lean, e.bow, e.run
-	}
-}
-
-func (p *Prior) bend(side frame.Side, s, t float64) float64 {
-	_, _, _, run := p.of(side)
+func (p *Prior) bend(of Part, s, t float64) float64 {
+	_, _, _, run := p.of(of)
 	if run == 0 {
 		return 0
 	}
-	d := (s - t) / run
-	return math.Exp(-0.5 * d * d)
+	return bell((s - t) / run)
 }
 
 // covBent is Cov where the bend between the two places is known.
-func (p *Prior) covBent(side frame.Side, s, t, bend float64) float64 {
-	offset, lean, bow, _ := p.of(side)
+func (p *Prior) covBent(of Part, s, t, bend float64) float64 {
+	offset, lean, bow, _ := p.of(of)
 	return offset*offset + lean*lean*s*t + bow*bow*bend
 }
+
+// bell is exp(−x²/2) to 1e-9, from a table: a plan needs ten thousand of them. It is
+// the Taylor series about the nearest place of the table, to the third order; from
+// 7 on, where exp(−x²/2) is under 3e-11, it is nought.
+func bell(x float64) float64 {
+	x = math.Abs(x)
+	if x >= bellReach {
+		return 0
+	}
+	k := int(x*bellSteps + 0.5)
+	at := float64(k) * (1.0 / bellSteps)
+	h := x - at
+	return bells[k] * (1 + h*(-at+h*((at*at-1)/2+h*at*(3-at*at)/6)))
+}
+
+const (
+	bellSteps = 64 // to one
+	bellReach = 7
+)
+
+var bells = func() (t [bellSteps*bellReach + 1]float64) {
+	for k := range t {
+		x := float64(k) / bellSteps
+		t[k] = math.Exp(-x * x / 2)
+	}
+	return t
+}()

@@ -22,7 +22,7 @@ import (
 // again as crooked as usual; TestSurenessIsHonest keeps them to it.
 var (
 	levels  = [...]float64{0.25, 0.5, 1, 2, 4}
-	believe = [...]float64{0.12, 0.22, 0.33, 0.21, 0.12}
+	believe = [...]float64{0.11, 0.2, 0.32, 0.23, 0.14}
 )
 
 // mostLearnt is how many readings are enough to learn from: more are thinned
@@ -47,7 +47,7 @@ func (s *Shape) learn(doubted map[int]bool) Prior {
 		if doubted[i] {
 			continue
 		}
-		level := slices.ContainsFunc(row, func(t Term) bool { return t.Side == frame.Head || t.Side == frame.Foot })
+		level := slices.ContainsFunc(row, func(t Term) bool { return t.Of == Of(frame.Head) || t.Of == Of(frame.Foot) })
 		if !level {
 			jambs = append(jambs, i)
 		}
@@ -72,9 +72,13 @@ func (s *Shape) learn(doubted map[int]bool) Prior {
 	return p.crookeder(crookedness{1, 1, slope, headBow})
 }
 
-// leanOf is a side's lean from plumb or slope from level.
-func (p *Prior) leanOf(side frame.Side) float64 {
-	if side.Upright() {
+// leanOf is a side's lean from plumb or slope from level; nought for what is no
+// side.
+func (p *Prior) leanOf(of Part) float64 {
+	switch side, ok := of.Side(); {
+	case !ok:
+		return 0
+	case side.Upright():
 		return p.Lean
 	}
 	return p.Slope
@@ -115,20 +119,11 @@ func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bo
 	// determinant lemma). With LLᵀ the rest of S, w = L⁻¹r and V = L⁻¹u,
 	//
 	//	log|S| = log|LLᵀ| + log|I + l²VᵀV|;  rᵀS⁻¹r = wᵀw − l²(Vᵀw)ᵀ(I + l²VᵀV)⁻¹(Vᵀw)
-	resid, v := make([]float64, n), [2][]float64{make([]float64, n), make([]float64, n)}
-	lean0, lean1 := prior(0, 0), prior(1, 0) // those of the other two sides are the same in both
+	v := s.leanColumns(rows, prior(0, 0), prior(1, 0))
+	resid := make([]float64, n)
 	for a, i := range rows {
 		resid[a] = s.resid[i]
 		stays[a*n+a] += s.noise[i]
-		for _, t := range s.rows[i] {
-			u := t.By * t.At * (lean1.leanOf(t.Side) - lean0.leanOf(t.Side))
-			switch t.Side {
-			case frame.Hinge, frame.Head:
-				v[0][a] += u
-			case frame.Lock, frame.Foot:
-				v[1][a] += u
-			}
-		}
 	}
 	var logs [len(levels)][len(levels)]float64
 	most := math.Inf(-1)
@@ -160,6 +155,30 @@ func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bo
 			most = max(most, logs[i][j])
 		}
 	}
+	return meanLevels(&logs, most)
+}
+
+// leanColumns are what a lean of the one and of the other side of a pair does
+// to some rows. The other two sides lean the same in both priors.
+func (s *Shape) leanColumns(rows []int, none, one Prior) [2][]float64 {
+	v := [2][]float64{make([]float64, len(rows)), make([]float64, len(rows))}
+	for a, i := range rows {
+		for _, t := range s.rows[i] {
+			u := t.By * t.At * (one.leanOf(t.Of) - none.leanOf(t.Of))
+			switch t.Of {
+			case Of(frame.Hinge), Of(frame.Head):
+				v[0][a] += u
+			case Of(frame.Lock), Of(frame.Foot):
+				v[1][a] += u
+			}
+		}
+	}
+	return v
+}
+
+// meanLevels is the root mean square of the levels, weighed by the logarithms
+// of their evidence, of which most is the greatest.
+func meanLevels(logs *[len(levels)][len(levels)]float64, most float64) (lean, bow float64) {
 	var sum float64
 	for i, l := range levels {
 		for j, b := range levels {

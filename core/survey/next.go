@@ -2,52 +2,15 @@ package survey
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
+
+	"gonum.org/v1/gonum/blas"
+	"gonum.org/v1/gonum/blas/blas64"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 )
-
-// Slip names the mistake with the tape that would best explain a suspect, in
-// words that follow "perhaps"; it is empty when none brings the reading within
-// two sigmas of what the others predict.
-func (x Suspect) Slip() string {
-	y, r := x.Reading.Value.MM(), x.Reading
-	type guess struct {
-		value float64
-		words string
-	}
-	guesses := []guess{
-		{y - 10, "the tape was misread by 10 mm"},
-		{y + 10, "the tape was misread by 10 mm"},
-		{y - 100, "the tape was misread by 100 mm"},
-		{y + 100, "the tape was misread by 100 mm"},
-		{y - 25.4, "the tape was misread by an inch"},
-		{y + 25.4, "the tape was misread by an inch"},
-		{y * 10, "it was read in centimetres"},
-		{y / 10, "it was written in tenths of a millimetre"},
-		{y * 25.4, "it was read in inches"},
-		{y - 100, "the tape was held at its 100 mm mark"},
-	}
-	switch r.Kind {
-	case Plumb:
-		guesses = append(guesses, guess{-y, "in and out were swapped"})
-	case Level:
-		guesses = append(guesses, guess{-y, "the two ends were swapped"})
-	case Square, Straight:
-		guesses = append(guesses, guess{-y, "the light was at the other end"})
-	}
-	best := guess{}
-	off := 2 * x.Sigma
-	for _, g := range guesses {
-		if d := math.Abs(g.value - x.Predicted); d < off {
-			best, off = g, d
-		}
-	}
-	return best.words
-}
 
 // Gain is what one more reading would bring.
 type Gain struct {
@@ -67,27 +30,19 @@ type Gain struct {
 // power, so that the least sure figures count most. A candidate that cannot be
 // is passed over.
 func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
-	var rows []Row
-	var fit []Reading
-	for _, c := range candidates {
-		if row, _, err := s.rowOf(c); err == nil {
-			rows = append(rows, row)
-			fit = append(fit, c)
-		}
-	}
-	own, across, each := s.strip(wanted, rows)
+	q := s.Search(wanted, candidates)
+	n := len(wanted)
 	var now float64
-	for _, v := range own {
-		now += v * v
+	for i := range n {
+		now += q.own[i*n+i] * q.own[i*n+i]
 	}
 	var list []Gain
-	for k, c := range fit {
-		noise := each[k] + s.prior.noise(c)
+	for k, c := range q.Candidates {
 		g := Gain{Reading: c}
 		var after, most float64
-		for i, v := range own {
-			p := across[i*len(rows)+k]
-			left := max(v-p*p/noise, 0)
+		for i := range n {
+			v, p := q.own[i*n+i], q.across[k*n+i]
+			left := max(v-p*p/(q.among[k*len(q.Candidates)+k]+q.noise[k]), 0)
 			after += left * left
 			if d := math.Sqrt(v) - math.Sqrt(left); d > most {
 				most, g.Figure, g.From, g.To = d, i, math.Sqrt(v), math.Sqrt(left)
@@ -98,6 +53,95 @@ func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
 	}
 	slices.SortStableFunc(list, func(a, b Gain) int { return cmp.Compare(b.Worth, a.Worth) })
 	return list
+}
+
+// Search is what readings that could be taken next make of some figures' sureness. It
+// is not safe for concurrent use.
+type Search struct {
+	Candidates []Reading // those that can be
+	n          int
+	own        []float64 // covariance of the n figures, mm²
+	across     []float64 // of each candidate (by rows) with each figure
+	among      []float64 // of the candidates, their noise left out
+	noise      []float64 // of each candidate, mm²
+}
+
+// Search prepares a search; a candidate that cannot be is passed over.
+func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
+	q := &Search{n: len(figures)}
+	rows := slices.Clone(figures)
+	for _, r := range candidates {
+		if row, _, err := s.rowOf(r); err == nil {
+			rows = append(rows, row)
+			q.Candidates, q.noise = append(q.Candidates, r), append(q.noise, s.prior.noise(r))
+		}
+	}
+	n, c := q.n, len(q.Candidates)
+	prior, half := s.spread(rows)
+	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
+	all := blas64.Symmetric{N: n + c, Stride: n + c, Data: make([]float64, (n+c)*(n+c)), Uplo: blas.Upper}
+	for i := range n + c {
+		for j := i; j < n+c; j++ {
+			all.Data[i*(n+c)+j] = prior(i, j)
+		}
+	}
+	blas64.Syrk(blas.Trans, -1, half, 1, all)
+	q.own, q.across, q.among = make([]float64, n*n), make([]float64, n*c), make([]float64, c*c)
+	for i := range n + c {
+		for j := i; j < n+c; j++ {
+			v := all.Data[i*(n+c)+j]
+			switch {
+			case j < n:
+				q.own[i*n+j], q.own[j*n+i] = v, v
+			case i < n:
+				q.across[(j-n)*n+i] = v
+			default:
+				q.among[(i-n)*c+j-n], q.among[(j-n)*c+i-n] = v, v
+			}
+		}
+	}
+	for i := range n {
+		q.own[i*n+i] = max(q.own[i*n+i], 0)
+	}
+	return q
+}
+
+// Now is the covariance of the figures as it is, n × n by rows, mm².
+func (q *Search) Now() []float64 { return slices.Clone(q.own) }
+
+// After puts into cov that covariance once candidate k is read:
+//
+//	P′ = P − (P aᵀ)(P aᵀ)ᵀ / (a P aᵀ + σ²)
+func (q *Search) After(cov []float64, k int) {
+	n, c := q.n, len(q.Candidates)
+	col, by := q.across[k*n:(k+1)*n], 1/(q.among[k*c+k]+q.noise[k])
+	for i, x := range col {
+		x *= by
+		for j, y := range col {
+			cov[i*n+j] = q.own[i*n+j] - x*y
+		}
+	}
+}
+
+// Take reads candidate k: what follows is as sure as with it.
+func (q *Search) Take(k int) {
+	n, c := q.n, len(q.Candidates)
+	by := 1 / (q.among[k*c+k] + q.noise[k])
+	col, row := slices.Clone(q.across[k*n:(k+1)*n]), slices.Clone(q.among[k*c:(k+1)*c])
+	for i, x := range col {
+		for j, y := range col {
+			q.own[i*n+j] -= by * x * y
+		}
+	}
+	for i, x := range row {
+		x *= by
+		for j, y := range col {
+			q.across[i*n+j] -= x * y
+		}
+		for j, y := range row {
+			q.among[i*c+j] -= x * y
+		}
+	}
 }
 
 // Candidates are the readings that a person could sensibly take next in an
@@ -112,10 +156,11 @@ func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 	}
 	low, high := mm(height/10), mm(height*9/10)
 	near, far := mm(width/16), mm(width*15/16)
+	list = append(list, Reading{Kind: Width, At: mm(height / 20)}, Reading{Kind: Width, At: mm(height * 19 / 20)})
 	for i := range measure.Length(7) {
 		list = append(list, Reading{Kind: Width, At: mm(height * (i*2 + 2) / 16)})
 	}
-	for _, at := range []measure.Length{near, mm(width / 2), far} {
+	for _, at := range []measure.Length{near, mm(width / 4), mm(width / 2), mm(width * 3 / 4), far} {
 		list = append(list, Reading{Kind: Height, At: at})
 	}
 	for _, side := range []frame.Side{frame.Hinge, frame.Lock} {
@@ -123,35 +168,18 @@ func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 			list,
 			Reading{Kind: Plumb, Side: side, At: high, From: low},
 			Reading{Kind: Straight, Side: side, At: mm(height / 2), From: low, To: high},
+			Reading{Kind: Straight, Side: side, At: mm(height * 5 / 16), From: low, To: high},
+			Reading{Kind: Straight, Side: side, At: mm(height * 11 / 16), From: low, To: high},
 			Reading{Kind: Square, Side: side, At: mm(width * 3 / 4)},
 			Reading{Kind: Diagonal, Side: side},
 		)
 	}
 	for _, side := range []frame.Side{frame.Head, frame.Foot} {
-		list = append(list, Reading{Kind: Level, Side: side, At: far, From: near})
+		list = append(
+			list,
+			Reading{Kind: Level, Side: side, At: far, From: near},
+			Reading{Kind: Straight, Side: side, At: mm(width / 2), From: near, To: far},
+		)
 	}
 	return list
-}
-
-// How says how a reading is taken, in a sentence.
-func (r Reading) How(u measure.Unit) string {
-	switch r.Kind {
-	case Width:
-		return "Tape across, jamb face to jamb face."
-	case Height:
-		return "Tape up, floor to head."
-	case Plumb:
-		return "Long level on the jamb: how far further in does it stand at the upper place? Out is minus."
-	case Level:
-		return "Level from end to end: how much higher is the lock side? Lower is minus."
-	case Square:
-		return "Stock on the jamb, blade along the head: the light at the blade's end. Light in the corner is minus."
-	case Straight:
-		return fmt.Sprintf("Straightedge on it from %s to %s: the light under it. Where it rocks on the middle, minus.", measure.Say(r.From, u), measure.Say(r.To, u))
-	case Diagonal:
-		return "Tape from this foot to the head's far corner."
-	case Gap:
-		return "Packers between slab and side until one just passes."
-	}
-	return ""
 }

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 )
@@ -140,11 +141,11 @@ var schools = map[string][]Reading{
 // out of square to the hinge jamb, which every school tells.
 func wantedOf(h, w float64) map[string]Row {
 	return map[string]Row{
-		"width low":  {{frame.Lock, 200, 1}, {frame.Hinge, 200, -1}},
-		"width mid":  {{frame.Lock, 1000, 1}, {frame.Hinge, 1000, -1}},
-		"width high": {{frame.Lock, 1800, 1}, {frame.Hinge, 1800, -1}},
-		"height":     {{frame.Head, 400, 1}, {frame.Foot, 400, -1}},
-		"square":     {{frame.Head, w, 1}, {frame.Head, 0, -1}, {frame.Hinge, h, w / h}, {frame.Hinge, 0, -w / h}},
+		"width low":  {{Of(frame.Lock), 200, 1}, {Of(frame.Hinge), 200, -1}},
+		"width mid":  {{Of(frame.Lock), 1000, 1}, {Of(frame.Hinge), 1000, -1}},
+		"width high": {{Of(frame.Lock), 1800, 1}, {Of(frame.Hinge), 1800, -1}},
+		"height":     {{Of(frame.Head), 400, 1}, {Of(frame.Foot), 400, -1}},
+		"square":     {{Of(frame.Head), w, 1}, {Of(frame.Head), 0, -1}, {Of(frame.Hinge), h, w / h}, {Of(frame.Hinge), 0, -w / h}},
 	}
 }
 
@@ -160,7 +161,7 @@ func TestEverySchoolGivesTheSameOpening(t *testing.T) {
 			m, sd := s.Of(row)
 			var want float64
 			for _, c := range row {
-				want += c.By * crooked.side(c.Side, c.At)
+				want += c.By * crooked.side(frame.Side(c.Of), c.At)
 			}
 			assert.InDelta(t, want, m, 2*sd, "%s: %s", name, what)
 			assert.Less(t, sd, 2.6, "%s: %s is told by this school", name, what)
@@ -201,12 +202,12 @@ func TestDiagonalsAgainstTheQuadrilateral(t *testing.T) {
 	p.Lean, p.Slope = 0.05, 0.05
 	sure := mm(0.001)
 	s, err := Estimate([]Reading{
-		{Kind: Width, At: 0, Value: mm(foot), Sure: sure},
-		{Kind: Height, At: 0, Value: mm(dy), Sure: sure},
-		{Kind: Level, Side: frame.Foot, At: mm(800), From: 0, Value: 0, Sure: sure},
-		{Kind: Level, Side: frame.Head, At: mm(800), From: 0, Value: mm(cy - dy), Sure: sure},
-		{Kind: Diagonal, Side: frame.Hinge, Value: mm(d1), Sure: sure},
-		{Kind: Diagonal, Side: frame.Lock, Value: mm(d2), Sure: sure},
+		{Kind: Width, At: 0, Value: mm(foot), PlusMinus: 2 * sure},
+		{Kind: Height, At: 0, Value: mm(dy), PlusMinus: 2 * sure},
+		{Kind: Level, Side: frame.Foot, At: mm(800), From: 0, Value: 0, PlusMinus: 2 * sure},
+		{Kind: Level, Side: frame.Head, At: mm(800), From: 0, Value: mm(cy - dy), PlusMinus: 2 * sure},
+		{Kind: Diagonal, Side: frame.Hinge, Value: mm(d1), PlusMinus: 2 * sure},
+		{Kind: Diagonal, Side: frame.Lock, Value: mm(d2), PlusMinus: 2 * sure},
 	}, nil, p)
 	require.NoError(t, err)
 	u, _ := s.At(frame.Lock, cy)
@@ -295,8 +296,9 @@ func TestStruckAndUnknownOffers(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, s.Suspects(), "a reading that was struck out is kept but not used")
 	_, err = Estimate([]Reading{{Kind: Gap, Offer: "x", Side: frame.Lock, At: mm(100), Value: mm(3)}}, nil, OldOpening(828, 2030))
-	var oe *OfferError
-	assert.ErrorAs(t, err, &oe)
+	var oe field.Error
+	require.ErrorAs(t, err, &oe)
+	assert.Equal(t, "/offer", oe.Pointer)
 }
 
 // An old door that was trimmed to a crooked opening is no rectangle: what its
@@ -316,7 +318,7 @@ func TestAnOldDoorIsAsSureAsItWasMeasured(t *testing.T) {
 	}
 	// The door is 794 wide at its head and 788 at its foot, and the opening with it:
 	// 3 mm of light all round.
-	foot := Row{{frame.Lock, 0, 1}, {frame.Hinge, 0, -1}}
+	foot := Row{{Of(frame.Lock), 0, 1}, {Of(frame.Hinge), 0, -1}}
 	once := Offer{ID: "d", Name: "old door", Width: mm(794), Length: mm(1994), Old: true}
 	s, err := Estimate(gaps, []Offer{once}, p)
 	require.NoError(t, err)
@@ -333,7 +335,7 @@ func TestAnOldDoorIsAsSureAsItWasMeasured(t *testing.T) {
 	square := measure.Length(0)
 	thrice.Square = &square
 	thrice.LengthLock = mm(1994)
-	head := Row{{frame.Head, 790, 1}, {frame.Head, 0, -1}, {frame.Hinge, 1900, 0.395}, {frame.Hinge, 0, -0.395}} // against square to the hinge jamb
+	head := Row{{Of(frame.Head), 790, 1}, {Of(frame.Head), 0, -1}, {Of(frame.Hinge), 1900, 0.395}, {Of(frame.Hinge), 0, -0.395}} // against square to the hinge jamb
 	_, before := s.Of(head)
 	s, err = Estimate(gaps, []Offer{thrice}, p)
 	require.NoError(t, err)

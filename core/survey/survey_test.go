@@ -9,6 +9,7 @@ import (
 	"gonum.org/v1/gonum/mat"
 	"gonum.org/v1/gonum/stat/distmv"
 
+	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 )
@@ -90,6 +91,23 @@ func TestEstimateAgainstConditionNormal(t *testing.T) {
 			})
 		}
 	}
+	// Each reading holds its tool's bias too: tape, level and square, 0.5 mm or 0.5 mm a
+	// metre of what lies between its places.
+	const tape, level, square = frame.Side(100), frame.Side(101), frame.Side(102)
+	bias := map[frame.Side]int{}
+	for _, tool := range []frame.Side{tape, level, square} {
+		bias[tool] = place(tool, 0)
+	}
+	for i, r := range readings {
+		switch r.Kind {
+		case Width, Height:
+			rows[i] = append(rows[i], coef{bias[tape], 1})
+		case Plumb, Level:
+			rows[i] = append(rows[i], coef{bias[level], (r.At - r.From).MM() / 1000})
+		case Square:
+			rows[i] = append(rows[i], coef{bias[square], r.At.MM() / 1000})
+		}
+	}
 	rows = append(rows, []coef{{place(frame.Hinge, 0), 1}}, []coef{{place(frame.Foot, 0), 1}})
 
 	nominal := map[frame.Side]float64{frame.Lock: 828, frame.Head: 2030}
@@ -100,6 +118,9 @@ func TestEstimateAgainstConditionNormal(t *testing.T) {
 		a, b := stations[i], stations[j]
 		if a.side != b.side {
 			return 0
+		}
+		if a.side >= tape {
+			return 0.5 * 0.5
 		}
 		d := (a.at - b.at) / run[a.side]
 		return 50*50 + 0.004*0.004*a.at*b.at + bow[a.side]*bow[a.side]*math.Exp(-d*d/2)
@@ -177,7 +198,7 @@ func TestEstimateAgainstConditionNormal(t *testing.T) {
 	require.NoError(t, err)
 	figures := make([]Row, w)
 	for i, a := range keep {
-		figures[i] = Row{{stations[a].side, stations[a].at, 1}}
+		figures[i] = Row{{Of(stations[a].side), stations[a].at, 1}}
 	}
 	mean, cov := shape.Joint(figures)
 	wantCov := mat.NewSymDense(w, nil)
@@ -204,7 +225,7 @@ func TestTheFrameIsPinned(t *testing.T) {
 // worked out here by hand.
 func TestSignsByHand(t *testing.T) {
 	p := OldOpening(800, 2000)
-	p.JambBow, p.HeadBow = 1e-3, 1e-3
+	p.JambBow, p.HeadBow, p.Kit = 1e-3, 1e-3, TrueKit()
 	read := func(rs ...Reading) *Shape {
 		s, err := Estimate(rs, nil, p)
 		require.NoError(t, err)
@@ -237,7 +258,7 @@ func TestSignsByHand(t *testing.T) {
 	value := func(h, tt func(float64) float64) float64 {
 		var sum float64
 		for _, c := range square {
-			switch c.Side {
+			switch frame.Side(c.Of) {
 			case frame.Hinge:
 				sum += c.By * h(c.At)
 			case frame.Head:
@@ -254,7 +275,7 @@ func TestSignsByHand(t *testing.T) {
 func TestMoreReadingsNeverMakeItLessSure(t *testing.T) {
 	p := OldOpening(828, 2030)
 	all := leaning()
-	figure := Row{{frame.Lock, 1500, 1}, {frame.Hinge, 1500, -1}}
+	figure := Row{{Of(frame.Lock), 1500, 1}, {Of(frame.Hinge), 1500, -1}}
 	last := math.Inf(1)
 	for n := range len(all) + 1 {
 		s, err := Estimate(all[:n], nil, p)
@@ -263,7 +284,7 @@ func TestMoreReadingsNeverMakeItLessSure(t *testing.T) {
 		assert.LessOrEqual(t, sd, last+1e-9)
 		last = sd
 	}
-	assert.Less(t, last, 0.8, "three widths agree better than one")
+	assert.Less(t, last, math.Hypot(0.8, 0.5), "three widths and a square agree better than one width, its hook counted")
 }
 
 func TestAMisreadWidthIsNamed(t *testing.T) {
@@ -301,9 +322,9 @@ func TestCheckNamesTheField(t *testing.T) {
 	}
 	for _, c := range cases {
 		err := c.r.Check(measure.Millimetres)
-		var re *ReadingError
+		var re field.Error
 		if assert.ErrorAs(t, err, &re, "%v", c.r) {
-			assert.Equal(t, c.field, re.Field)
+			assert.Equal(t, "/"+c.field, re.Pointer)
 			assert.Contains(t, re.Problem, c.says)
 		}
 		_, err = Estimate([]Reading{c.r}, nil, OldOpening(800, 2000))
@@ -313,8 +334,8 @@ func TestCheckNamesTheField(t *testing.T) {
 
 func TestNamesAndErrorsSpeakTheJobsUnit(t *testing.T) {
 	r := Reading{Kind: Width, At: 40 * measure.Inch, Value: 3 * measure.Inch}
-	assert.Equal(t, "width, 40 in up", r.Name(measure.Inches))
-	assert.Equal(t, "width, 1016 mm up", r.Name(measure.Millimetres))
+	assert.Equal(t, "width, 40 in up", r.Title(measure.Inches))
+	assert.Equal(t, "width, 1016 mm up", r.Title(measure.Millimetres))
 	assert.ErrorContains(t, r.Check(measure.Inches), "3 in is no width")
 }
 
@@ -329,5 +350,13 @@ func BenchmarkEstimate20(b *testing.B) {
 		if _, err := Estimate(rs, nil, OldOpening(828, 2030)); err != nil {
 			b.Fatal(err)
 		}
+	}
+}
+
+// Against the standard library's exponential, between the places of the table and
+// past its end.
+func TestBellIsExponential(t *testing.T) {
+	for x := -9.0; x < 9; x += 0.00037 {
+		require.InDelta(t, math.Exp(-x*x/2), bell(x), 1e-9, "at %v", x)
 	}
 }

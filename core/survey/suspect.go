@@ -140,7 +140,7 @@ func (s *Shape) worst(c *clash) (x Suspect, ok bool) {
 		return x, false
 	}
 	i, j, swap := s.swapped(c)
-	if swap > swappedAt && swap > best-equally {
+	if swap > swappedAt && swap > best-equally/3 { // two wrong readings must explain it hardly worse than one
 		x = s.suspect(c, i)
 		other := s.given[j]
 		x.Swapped, x.other, x.Score = &other, j, math.Sqrt(swap)

@@ -33,11 +33,12 @@ var shots = func() []shot {
 	}
 	return append(
 		list,
-		shot{"bowed-jamb", "/j/tern-house/boots/margins", "day", 1280, 800},
 		shot{"low-beam", "/j/tern-house/beam/cut", "day", 1280, 800},
 		shot{"pair", "/j/tern-house/saloon/slab", "day", 1280, 800},
 		shot{"cut-night", chart + "cut", "night", 1280, 800},
 		shot{"measure-inches", "/j/alder-cottage/pantry/measure", "day", 1280, 800},
+		shot{"kit", "/kit/tern-house", "day", 1280, 800},
+		shot{"card", "/cards/tern-house/galley", "day", 1280, 800},
 		shot{"walk-phone", "/j/tern-house", "day", 390, 844},
 		shot{"measure-phone", "/j/alder-cottage/pantry/measure", "night", 390, 844},
 		shot{"cut-phone", chart + "cut", "day", 390, 844},
@@ -88,7 +89,7 @@ func run(dir string) error {
 		}
 		// The page is whole when nothing is being fetched and the font is in.
 		if _, err := chromedp.Run(tab, chromedp.Poll[bool](
-			`document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && (location.pathname === '/' || !!document.querySelector('svg[role=img]'))`,
+			`document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card]'))`,
 		)); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}

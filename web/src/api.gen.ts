@@ -54,7 +54,7 @@ export interface paths {
         delete: operations["remove-job"];
         options?: never;
         head?: never;
-        /** Change a job's name, unit, tape or presets */
+        /** Change a job's name, unit, tape, presets or kit */
         patch: operations["change-job"];
         trace?: never;
     };
@@ -69,6 +69,23 @@ export interface paths {
         get: operations["export-job"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/kit/{tool}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a proof of a tool says of it; nothing is kept */
+        post: operations["prove-tool"];
         delete?: never;
         options?: never;
         head?: never;
@@ -217,20 +234,6 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        Alternative: {
-            across: string;
-            along: string;
-            chosen: boolean;
-            foot: components["schemas"]["Length"];
-            head: components["schemas"]["Length"];
-            /** @description Off the hinge edge at head and foot. */
-            hinge: components["schemas"]["Length"][];
-            /** @description Off the lock edge at head and foot. */
-            lock: components["schemas"]["Length"][];
-            /** @description Edges that would lose more than they may. */
-            over: string[];
-            short: boolean;
-        };
         Built: {
             id: string;
             most: components["schemas"]["Sized"][];
@@ -258,7 +261,8 @@ export interface components {
             ends?: string;
             head?: string;
             knowing?: boolean;
-            leaveOn: string;
+            /** @enum {string} */
+            leaveOn: "when-sure" | "always-3" | "to-line";
             lockEdge?: string;
             registration: string;
         };
@@ -267,15 +271,20 @@ export interface components {
             depth: components["schemas"]["Figure"];
         };
         CutSheet: {
-            across: string;
-            along: string;
+            /** @enum {string} */
+            across: "as-offered" | "share-width" | "keep-lock" | "keep-hinge" | "even-stiles";
+            /** @enum {string} */
+            along: "" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
             edges: components["schemas"]["EdgeCut"][];
             /** @description After the first cut: hinge edge, middle, lock edge. */
             length: components["schemas"]["Figure"][];
-            others: components["schemas"]["Alternative"][];
+            /** @description Every way of laying the slab, the chosen one among them. */
+            others: components["schemas"]["Way"][];
+            /** @description What decided it, in order; empty where it was forced. */
+            rules: string[];
             /** @description Of the uncut slab, about, in the unit that goes with the job's lengths. */
             weight: string;
-            /** @description The decision, then the reason. */
+            /** @description Why one lays a slab so: across, and along. */
             why: string[];
             /** @description After the first cut: head, middle, foot. */
             width: components["schemas"]["Figure"][];
@@ -286,9 +295,12 @@ export interface components {
             hand: "left" | "right";
             id: string;
             name: string;
-            /** @description The first step that is not done; empty when all are. */
-            next: string;
-            notches: components["schemas"]["Notch"][];
+            /**
+             * @description The first step that is not done; empty when all are.
+             * @enum {string}
+             */
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            rod: components["schemas"]["Notch"][];
             room: string;
             /** @description What stops the work. */
             stops: string[];
@@ -303,25 +315,30 @@ export interface components {
             hingeTops: number[];
             /** Format: double */
             latch: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Length of a hinge leaf.
+             */
             leaf: number;
             /** Format: double */
             least: number;
             light: components["schemas"]["LightView"][];
-            readings: components["schemas"]["ReadingMark"][];
             /** Format: double */
             uneven: number;
             /** Format: double */
             width: number;
         };
         EdgeCut: {
+            /** @description Left on for the next try. */
             left: components["schemas"]["Figure"];
+            /** @description Down the uncut edge from its head, or across from its hinge edge. */
             marks: components["schemas"]["CutMark"][];
             method: string;
             /** @description Of a plane, 1 mm at a time; empty where a saw goes first. */
             passes: components["schemas"]["Pass"][];
             says: string;
-            side: string;
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -367,18 +384,31 @@ export interface components {
         Figure: {
             /** Format: double */
             mm: number;
-            /** @description One standard deviation; empty where the figure is exact. */
-            sure: components["schemas"]["Text"];
+            /** @description Two standard deviations (coverage factor 2): 19 times in 20 the truth lies inside. Empty where the figure is exact. */
+            plusMinus: components["schemas"]["Text"];
+            /** @description Added up by hand they give the figure. */
             terms: components["schemas"]["Term"][];
             text: components["schemas"]["Text"];
         };
         Finding: {
+            /** @description Lengths in mm, readings by ID, else text. */
+            args: {
+                [key: string]: unknown;
+            };
+            /** @description What was found; the list is in docs/planjson.md. */
+            code: string;
+            /** @enum {string} */
+            gravity: "stop" | "care" | "note";
             /** @description JSON pointer into the opening; may be empty. */
             pointer: string;
-            step: string;
-            text: string;
             /** @enum {string} */
-            weight: "stop" | "care" | "note";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            /** @description The same in words. */
+            text: string;
+        };
+        Finished: {
+            length: components["schemas"]["Figure"];
+            width: components["schemas"]["Figure"];
         };
         GapView: {
             /** Format: double */
@@ -390,15 +420,18 @@ export interface components {
         };
         Gauges: {
             depth: components["schemas"]["Length"];
+            /** @description The hinge margin with both leaves flush. */
             flush: components["schemas"]["Figure"];
             setback: components["schemas"]["Length"];
             width: components["schemas"]["Length"];
         };
         Hinge: {
+            /** @description Down from the head of the opening. */
             jamb: components["schemas"]["Figure"];
             name: string;
             /** @description Packer behind the jamb leaf; below nought, a deeper pocket. */
             pack: components["schemas"]["Figure"];
+            /** @description Down from the finished head. */
             slab: components["schemas"]["Figure"];
         };
         HingeChoice: {
@@ -420,7 +453,16 @@ export interface components {
             name: string;
             source: string;
         };
+        InstrumentOf: {
+            id: string;
+            name: string;
+            /** @description Its error grows with the metres between the two places. */
+            perMetre: boolean;
+            reads: ("width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap")[];
+            source: string;
+        };
         JobChange: {
+            kit?: components["schemas"]["Kit"];
             name?: string;
             presets?: components["schemas"]["Preset"][];
             /** @enum {string} */
@@ -430,6 +472,7 @@ export interface components {
         };
         JobHead: {
             id: string;
+            kit: components["schemas"]["Kit"];
             name: string;
             /** Format: int64 */
             openings: number;
@@ -443,22 +486,78 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        KindOf: {
+            /** @description What its value is. */
+            asks: string;
+            /** @description Labels of its places; empty where it has none. */
+            at: components["schemas"]["Labelled"];
+            from: components["schemas"]["Labelled"];
+            /** @enum {string} */
+            id: "width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap";
+            name: string;
+            /** @description At which it can be read; empty for none. */
+            sides: ("" | "head" | "hinge" | "lock" | "foot")[];
+            signed: boolean;
+            to: components["schemas"]["Labelled"];
+        };
+        Kit: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            fits?: number;
+            tools?: components["schemas"]["Tool"][];
+            /** Format: double */
+            trip?: number;
+        };
+        Labelled: {
+            across: string;
+            up: string;
+        };
         Latch: {
             backset: components["schemas"]["Figure"];
+            /** @description Of the bore, from either face. */
             centre: components["schemas"]["Figure"];
+            /** @description The handle above the floor. */
             floor: components["schemas"]["Figure"];
+            /** @description Down from the head of the opening. */
             jamb: components["schemas"]["Figure"];
+            /** @description Down the lock edge from the finished head. */
             slab: components["schemas"]["Figure"];
+            /** @description The wood beside the bore. */
             wall: components["schemas"]["Length"];
+        };
+        Leaf: {
+            cut?: components["schemas"]["CutSheet"];
+            drawing?: components["schemas"]["DrawingView"];
+            findings: components["schemas"]["Finding"][];
+            finished?: components["schemas"]["Finished"];
+            gauges: components["schemas"]["Gauges"];
+            /** @description Top one first. */
+            hinges: components["schemas"]["Hinge"][];
+            /**
+             * @description The jamb of the opening that it hangs on. It calls its own jamb the hinge jamb, and the meeting line of a pair the lock jamb.
+             * @enum {string}
+             */
+            jamb: "" | "head" | "hinge" | "lock" | "foot";
+            latch?: components["schemas"]["Latch"];
+            /** @description The margins as planned: three places of each side. */
+            light: components["schemas"]["Light"][];
+            /** @description The margins wanted. */
+            wanted: components["schemas"]["Sided"][];
         };
         Length: {
             /** Format: double */
             mm: number;
             text: components["schemas"]["Text"];
         };
+        Light: {
+            figure: components["schemas"]["Figure"];
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
+            where: string;
+        };
         LightView: {
             gaps: components["schemas"]["GapView"][];
-            side: string;
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
             /** Format: double */
             wanted: number;
         };
@@ -483,11 +582,6 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             strike?: number;
         };
-        Margin: {
-            figure: components["schemas"]["Figure"];
-            side: string;
-            where: string;
-        };
         Margins: {
             /** @description A length in millimetres, exact to the nanometre. */
             floor?: number;
@@ -510,6 +604,7 @@ export interface components {
         };
         Named: {
             id: string;
+            name: string;
             why: string;
         };
         NewJob: {
@@ -524,10 +619,13 @@ export interface components {
         Notch: {
             /** @description What /done/{step} is set to when the step is finished. */
             mark: string;
+            /** @description Its answer is there and nothing stops it. */
+            ready: boolean;
             says: string;
             /** @enum {string} */
             state: "waits" | "open" | "done" | "nicked";
-            step: string;
+            /** @enum {string} */
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
         };
         OffWalk: {
             id: string;
@@ -564,20 +662,27 @@ export interface components {
             done?: {
                 [key: string]: string;
             };
-            hand: string;
+            /** @enum {string} */
+            hand: "left" | "right";
             hinges: components["schemas"]["HingeChoice"];
             id: string;
             lock: components["schemas"]["LockChoice"];
             margins: components["schemas"]["Margins"];
+            /** @enum {string} */
+            measuring?: "" | "tape" | "offered" | "old-door";
             name: string;
             offers?: components["schemas"]["Offer"][];
             pair?: components["schemas"]["Pair"];
+            /** @description A length in millimetres, exact to the nanometre. */
+            plusMinus?: number;
             readings: components["schemas"]["Reading"][];
             room?: string;
             slab: components["schemas"]["Slab"];
             /** @description A length in millimetres, exact to the nanometre. */
             sure?: number;
-            walls: string;
+            ticked?: string[];
+            /** @enum {string} */
+            walls: "old" | "new";
         };
         OpeningView: {
             job: components["schemas"]["JobHead"];
@@ -594,7 +699,8 @@ export interface components {
             version: number;
         };
         Pair: {
-            fixed: string;
+            /** @enum {string} */
+            fixed: "" | "head" | "hinge" | "lock" | "foot";
             /** @description A length in millimetres, exact to the nanometre. */
             meeting: number;
             /** @description A length in millimetres, exact to the nanometre. */
@@ -607,31 +713,75 @@ export interface components {
             from: components["schemas"]["Length"];
             to: components["schemas"]["Length"];
         };
+        Place: {
+            /** Format: double */
+            at: number;
+            clash: boolean;
+            /** Format: double */
+            from: number;
+            /** @description Empty for one that is still to be taken. */
+            id: string;
+            /** @enum {string} */
+            kind: "width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap";
+            next: boolean;
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
+            /** Format: double */
+            to: number;
+        };
         Plan: {
             /** @description Readings that contradict the others: while there are any, every figure is doubtful and none is to be cut or marked to. */
             clashes: components["schemas"]["Clash"][];
-            cut?: components["schemas"]["CutSheet"];
-            drawing?: components["schemas"]["DrawingView"];
+            /** @description Of the opening; each leaf has its own. */
             findings: components["schemas"]["Finding"][];
-            gauges: components["schemas"]["Gauges"];
-            hinges: components["schemas"]["Hinge"][];
-            latch?: components["schemas"]["Latch"];
-            margins: components["schemas"]["Margin"][];
-            /** @description The first step that is not done; empty when all are. */
-            next: string;
-            notches: components["schemas"]["Notch"][];
+            /** @description One, or for a pair two, the one on the hinge jamb first. */
+            leaves: components["schemas"]["Leaf"][];
+            /**
+             * @description The first step that is not done; empty when all are.
+             * @enum {string}
+             */
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            /** @description Where the readings were taken, and where the next one is. */
+            places: components["schemas"]["Place"][];
             readings: components["schemas"]["ReadingOn"][];
-            /** @description For a pair, the leaf on the lock jamb, as it sees the opening. */
-            second?: components["schemas"]["Plan"];
-            slab?: components["schemas"]["SlabWanted"];
+            /** @description The steps in trade order. */
+            rod: components["schemas"]["Notch"][];
+            /** @description Readings worth taking next, in order; empty when enough was measured. */
             toRead: components["schemas"]["ToRead"][];
-            wanted: components["schemas"]["Sided"][];
+            /**
+             * Format: double
+             * @description The chance of another trip to the trestles after the first hang, cut as the readings stand; 1 while there is no answer.
+             */
+            trip: number;
             /** @description The plans that settling the first clash would give. */
             without: components["schemas"]["Settled"][];
         };
         Preset: {
             margins: components["schemas"]["Margins"];
             name: string;
+        };
+        Proof: {
+            against?: string;
+            better: string[];
+            /** @enum {string} */
+            kind: "width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap";
+            own: string[];
+            span?: string;
+        };
+        ProofFound: {
+            proved: components["schemas"]["Proved"];
+            says: string;
+        };
+        Proved: {
+            against?: string;
+            /** Format: double */
+            bias: number;
+            /** Format: int64 */
+            readings: number;
+            /** Format: double */
+            sigma?: number;
+            /** Format: double */
+            sure: number;
         };
         Reading: {
             /** @description A length in millimetres, exact to the nanometre. */
@@ -640,29 +790,22 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             from?: number;
             id: string;
-            kind: string;
+            /** @enum {string} */
+            kind: "width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap";
             offer?: string;
-            side?: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            plusMinus?: number;
+            /** @enum {string} */
+            side?: "" | "head" | "hinge" | "lock" | "foot";
             struck?: string;
             /** @description A length in millimetres, exact to the nanometre. */
             sure?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             to?: number;
+            tool?: string;
+            turned?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             value: number;
-        };
-        ReadingMark: {
-            /** Format: double */
-            at: number;
-            clash: boolean;
-            /** Format: double */
-            from: number;
-            id: string;
-            kind: string;
-            next: boolean;
-            side: string;
-            /** Format: double */
-            to: number;
         };
         ReadingOn: {
             id: string;
@@ -670,6 +813,8 @@ export interface components {
             /** @description Why it was struck out; empty where it counts. */
             struck: string;
             text: components["schemas"]["Text"];
+            /** @description The tool, by name. */
+            with: string;
         };
         School: {
             id: string;
@@ -687,12 +832,14 @@ export interface components {
         };
         Sided: {
             figure: components["schemas"]["Figure"];
-            side: string;
-            /** @description The least sure margin on the side. */
-            sure: components["schemas"]["Text"];
+            /** @description Of the least sure margin on the side. */
+            plusMinus: components["schemas"]["Text"];
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
         };
         Sized: {
-            side: string;
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
             text: components["schemas"]["Text"];
         };
         Slab: {
@@ -704,7 +851,7 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             lengthLock?: number;
             limits?: components["schemas"]["Limits"];
-            machined?: string[];
+            machined?: ("" | "head" | "hinge" | "lock" | "foot")[];
             /** @description A length in millimetres, exact to the nanometre. */
             pivot?: number;
             /** @description A length in millimetres, exact to the nanometre. */
@@ -718,9 +865,10 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             widthMid?: number;
         };
-        SlabWanted: {
-            length: components["schemas"]["Figure"];
-            width: components["schemas"]["Figure"];
+        StepOf: {
+            /** @enum {string} */
+            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            name: string;
         };
         StockFit: {
             best: boolean;
@@ -742,9 +890,9 @@ export interface components {
         };
         Term: {
             label: string;
+            plusMinus: components["schemas"]["Text"];
             /** @enum {string} */
             source: "reading" | "estimate" | "choice" | "rule" | "rounding";
-            sure: components["schemas"]["Text"];
             text: components["schemas"]["Text"];
         };
         Text: {
@@ -759,29 +907,95 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             from: number;
             how: string;
-            kind: string;
+            /** @enum {string} */
+            kind: "width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap";
             name: string;
             needed: boolean;
-            side: string;
+            /** @description For a gap: the ID of the placing. */
+            offer: string;
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
             /** @description A length in millimetres, exact to the nanometre. */
             to: number;
+            /** @description The tool, by its ID in the job's kit; empty for the usual one. */
+            tool: string;
+            /** @description With the level turned end for end. */
+            turned: boolean;
+            /** @description The tool, by name. */
+            with: string;
+            worth: components["schemas"]["Worth"];
+        };
+        Tool: {
+            id: string;
+            instrument: string;
+            name?: string;
+            proved?: components["schemas"]["Proved"];
         };
         Trade: {
             cautions: components["schemas"]["Caution"][];
             codeFirst: string;
             constructions: components["schemas"]["Built"][];
             ends: components["schemas"]["Named"][];
-            habits: string[];
+            habits: components["schemas"]["Named"][];
             hingeRules: components["schemas"]["HingeRule"][];
+            instruments: components["schemas"]["InstrumentOf"][];
+            kinds: components["schemas"]["KindOf"][];
+            measurings: components["schemas"]["Named"][];
             registrations: components["schemas"]["Named"][];
             schools: components["schemas"]["School"][];
+            steps: components["schemas"]["StepOf"][];
             tapes: components["schemas"]["TapeOf"][];
+            walls: components["schemas"]["Named"][];
         };
         Walk: {
             doors: components["schemas"]["Door"][];
             job: components["schemas"]["JobHead"];
             /** @description Doors that were taken off the walk. */
             off: components["schemas"]["OffWalk"][];
+        };
+        Way: {
+            /** @enum {string} */
+            across: "as-offered" | "share-width" | "keep-lock" | "keep-hinge" | "even-stiles";
+            /** @enum {string} */
+            along: "" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
+            chosen: boolean;
+            foot: components["schemas"]["Length"];
+            head: components["schemas"]["Length"];
+            /** @description Off the hinge edge at head and foot. */
+            hinge: components["schemas"]["Length"][];
+            /** @description Off the lock edge at head and foot. */
+            lock: components["schemas"]["Length"][];
+            /** @description Edges that would lose more than they may. */
+            over: ("" | "head" | "hinge" | "lock" | "foot")[];
+            /** @description The slab does not reach. */
+            short: boolean;
+        };
+        Worth: {
+            /**
+             * Format: double
+             * @description The chance of another trip, before.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description What it spares, less what it takes; nought where a threshold rules, and for those that follow the first.
+             */
+            minutes: number;
+            /**
+             * Format: int64
+             * @description How many follow.
+             */
+            more: number;
+            /**
+             * Format: double
+             * @description Minutes, of it and of those that follow.
+             */
+            takes: number;
+            /**
+             * Format: double
+             * @description And after them all.
+             */
+            to: number;
         };
     };
     responses: never;
@@ -1619,6 +1833,142 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "prove-tool": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                tool: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Proof"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofFound"];
                 };
             };
             /** @description Bad Request */

@@ -4,6 +4,7 @@ import type { components, paths } from './api.gen';
 export type Schemas = components['schemas'];
 export type OpeningView = Schemas['OpeningView'];
 export type Plan = Schemas['Plan'];
+export type Leaf = Schemas['Leaf'];
 export type Figure = Schemas['Figure'];
 export type Text = Schemas['Text'];
 export type Walk = Schemas['Walk'];

@@ -2,7 +2,7 @@ import { OctagonAlert } from 'lucide-react';
 import type { Op, Schemas } from './api';
 import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
-import { useKeys } from './keys';
+import { useShortcuts } from './keys';
 import { Len } from './length';
 
 type Settled = Schemas['Settled'];
@@ -37,16 +37,9 @@ export function Clash({ step }: { step: string }) {
 			: [{ op: 'add', path: `/readings/${a}/struck`, value: 'the others contradict it' }];
 		await attempt(() => save(ops, two ? `changed round: ${name}` : `struck out: ${name}`));
 	};
-	useKeys((e) => {
-		if (!clash || !e.altKey || e.ctrlKey || e.metaKey) return;
-		if (e.code === 'KeyR' && step === 'measure') {
-			e.preventDefault();
-			again();
-		}
-		if (e.code === 'KeyX') {
-			e.preventDefault();
-			settle(clash.id, clash.swapped);
-		}
+	useShortcuts({
+		again: () => (clash && step === 'measure' ? again() : false),
+		strike: () => (clash ? void settle(clash.id, clash.swapped) : false),
 	});
 	if (!clash) return null;
 	const more = view.plan.clashes.length - 1;
@@ -99,22 +92,22 @@ const edges: Record<string, string> = { head: 'head', hinge: 'hinge edge', lock:
 
 /** Without is the plan with a clash settled one way, beside the doubtful one. */
 function Without({ w, take }: { w: Settled; take: () => void }) {
-	const { plan } = w;
+	const leaf = w.plan.leaves[0];
 	return (
 		<div className="border-t border-base-300 mt-2 pt-2" data-without={w.id}>
 			<p>
 				{w.swapped ? 'With the two values changed round' : `Without the ${w.name}`}
-				{plan.slab && (
+				{leaf?.finished && (
 					<>
 						{' '}
-						the finished slab is <Len text={plan.slab.width.text} /> by{' '}
-						<Len text={plan.slab.length.text} unit />
+						the finished slab is <Len text={leaf.finished.width.text} /> by{' '}
+						<Len text={leaf.finished.length.text} unit />
 					</>
 				)}
-				{plan.cut && (
+				{leaf?.cut && (
 					<>
 						; off the{' '}
-						{plan.cut.edges.map((e, i) => {
+						{leaf.cut.edges.map((e, i) => {
 							const [first, last] = [e.marks[0], e.marks[e.marks.length - 1]];
 							return (
 								<span key={e.side}>

@@ -1,6 +1,6 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from 'react';
-import { ask, client, type Op, type OpeningView, Trouble } from './api';
+import { ask, client, type Leaf, type Op, type OpeningView, Trouble } from './api';
 
 export type DoorState = {
 	view: OpeningView;
@@ -9,8 +9,10 @@ export type DoorState = {
 	move: (way: 'undo' | 'redo') => Promise<void>;
 	/** What could not be done, where no field says it. */
 	trouble: string;
-	/** Which leaf of a pair is in hand, 1 or 2; 1 for a single door. */
-	leaf: number;
+	/** The plan of the leaf in hand. */
+	leaf: Leaf;
+	/** Which leaf of a pair that is, 1 or 2; 1 for a single door. */
+	which: number;
 	/** Where that leaf's slab is kept. */
 	slab: '/slab' | '/pair/slab';
 };
@@ -23,6 +25,9 @@ export function useDoor(): DoorState {
 	return d;
 }
 
+/** Change is sent with the version that it is made from, which the hand saw. */
+type Change = { send: (ifMatch: string) => Promise<OpeningView>; from: number };
+
 /** useDoorState holds one opening; changes go one after another, each from the version before it. */
 export function useDoorState(job: string, opening: string) {
 	const cache = useQueryClient();
@@ -33,36 +38,35 @@ export function useDoorState(job: string, opening: string) {
 		queryKey: key,
 		queryFn: () => ask(client.GET('/api/jobs/{job}/openings/{opening}', { params: { path } })),
 	});
-	const queue = useRef<Promise<unknown>>(Promise.resolve());
 	// Which version each of this page's own changes led to.
 	const own = useRef(new Map<number, number>());
 	const seen = query.data;
 
-	const change = useCallback(
-		(send: (ifMatch: string) => Promise<OpeningView>) => {
-			const run = async () => {
-				// From the version that the hand saw, and what this page itself has made of it since.
-				let version = seen?.version ?? 0;
-				for (let next = own.current.get(version); next; next = own.current.get(version)) version = next;
-				try {
-					const next = await send(`"${version}"`);
-					// Undo leads back to an older version: from there on it is the one that counts.
-					own.current.delete(next.version);
-					if (next.version !== version) own.current.set(version, next.version);
-					cache.setQueryData(key, next);
-					cache.invalidateQueries({ queryKey: ['walk', job] });
-					setTrouble('');
-					return next;
-				} catch (e) {
-					if (e instanceof Trouble && e.status === 412) await cache.refetchQueries({ queryKey: key });
-					throw e;
-				}
-			};
-			const done = queue.current.then(run, run);
-			queue.current = done.catch(() => undefined);
-			return done;
+	const { mutateAsync } = useMutation({
+		// One after another, each from the version before it.
+		scope: { id: key.join(' ') },
+		mutationFn: async ({ send, from }: Change) => {
+			// From the version that the hand saw, and what this page itself has made of it since.
+			let version = from;
+			for (let next = own.current.get(version); next; next = own.current.get(version)) version = next;
+			const next = await send(`"${version}"`);
+			// Undo leads back to an older version: from there on it is the one that counts.
+			own.current.delete(next.version);
+			if (next.version !== version) own.current.set(version, next.version);
+			return next;
 		},
-		[cache, job, key, seen],
+		onSuccess: (next) => {
+			cache.setQueryData(key, next);
+			cache.invalidateQueries({ queryKey: ['walk', job] });
+			setTrouble('');
+		},
+		onError: async (e) => {
+			if (e instanceof Trouble && e.status === 412) await cache.refetchQueries({ queryKey: key });
+		},
+	});
+	const change = useCallback(
+		(send: Change['send']) => mutateAsync({ send, from: seen?.version ?? 0 }),
+		[mutateAsync, seen],
 	);
 
 	const save = useCallback(

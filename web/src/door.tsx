@@ -1,23 +1,25 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { Plan, Unit } from './api';
+import type { Leaf, Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { Clash } from './clash';
 import { DoorContext, useDoor, useDoorState } from './door-state';
 import { Daylight } from './drawing';
-import { Top, useShownIn } from './frame';
 import { useHomeFocus } from './home-focus';
-import { single, useKeys } from './keys';
+import { useShortcuts } from './keys';
 import { Doubtful, ShownIn, WhyDialog } from './length';
 import { Rod, stepNames, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
+import { Sizes } from './sizes';
+import { Sketch } from './sketch';
 import { CutStep } from './steps/cut';
 import { HingesStep } from './steps/hinges';
 import { LockStep } from './steps/lock';
 import { MarginsStep } from './steps/margins';
-import { MeasureStep } from './steps/measure';
+import { MeasureStep } from './steps/measure/step';
 import { SlabStep } from './steps/slab';
+import { Top, useShownIn } from './top';
 import { Trestles } from './trestles';
 
 const pages: Record<string, () => ReactNode> = {
@@ -36,60 +38,53 @@ export function DoorPage() {
 	const [shown, setShown] = useShownIn(job, (state?.view.job.unit as Unit) ?? 'mm');
 	const [times, setTimes] = useState(() => Number(localStorage.getItem('magnify')) || 14);
 	const go = useNavigate();
-	const [asked, setAsked] = useState<Plan['margins'][number] | null>(null);
+	const [asked, setAsked] = useState<Leaf['light'][number] | null>(null);
 	const [leafInHand, setLeaf] = useState(1);
-	const whole = state?.view;
-	const second = whole?.plan.second;
-	const leaf = second && leafInHand === 2 ? 2 : 1;
-	const v =
-		whole && second && leaf === 2 ? { ...whole, plan: { ...second, notches: whole.plan.notches } } : whole;
+	const v = state?.view;
+	const pair = v?.plan.leaves.length === 2;
+	const which = pair ? leafInHand : 1;
+	const leaf = v?.plan.leaves[which - 1];
 	const to = (s: string) => `/j/${job}/${opening}/${s}`;
 	const trail = useMemo(
 		() => (v ? [{ to: `/j/${job}`, text: v.job.name }, { text: v.opening.name }] : []),
 		[v, job],
 	);
-	useHomeFocus(`${v?.version} ${step} ${leaf}`);
-	useKeys((e) => {
-		const z = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z';
-		const y = (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'y';
-		if (z || y) {
-			// In an entry with something half-typed, undo is the entry's own.
-			const el = e.target as HTMLElement;
-			const pointer = el.dataset?.field;
-			if (pointer && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? '')) return;
-			e.preventDefault();
-			state?.move(y || e.shiftKey ? 'redo' : 'undo');
-			return;
-		}
-		const key = single(e);
-		const n = Number(key);
-		if (n >= 1 && n <= steps.length) go(to(steps[n - 1] ?? 'measure'));
-		else if (key === 'w') go(`/j/${job}`);
-		else if (key === 'm') setShown(shown === 'mm' ? 'in' : 'mm');
-		else if (key === 'n') {
-			e.preventDefault();
-			document.querySelector<HTMLElement>('[data-tape]')?.focus();
-		}
+	useHomeFocus(`${v?.version} ${step} ${which}`);
+	const move = (way: 'undo' | 'redo') => (e: KeyboardEvent) => {
+		// In an entry with something half-typed, undo is the entry's own.
+		const el = e.target as HTMLElement;
+		const pointer = el.dataset?.field;
+		if (pointer && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? '')) return false;
+		state?.move(way);
+	};
+	useShortcuts({
+		undo: move('undo'),
+		redo: move('redo'),
+		step: (e) => go(to(steps[Number(e.key) - 1] ?? 'measure')),
+		walk: () => go(`/j/${job}`),
+		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
+		entry: () => document.querySelector<HTMLElement>('[data-tape]')?.focus(),
 	});
 	if (query.isPending) return <Waiting text="Fetching the door…" />;
 	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} />;
-	if (!state || !v) return null;
+	if (!state || !v || !leaf) return null;
 	const Page = pages[step] ?? MeasureStep;
-	const findings = v.plan.findings.filter((f) => f.step === step);
-	const elsewhere = v.plan.findings.filter((f) => f.step !== step && f.weight === 'stop');
-	const board = leaf === 2 && v.opening.pair ? v.opening.pair.slab : v.opening.slab;
+	const found = [...v.plan.findings, ...leaf.findings];
+	const findings = found.filter((f) => f.step === step);
+	const elsewhere = found.filter((f) => f.step !== step && f.gravity === 'stop');
+	const board = which === 2 && v.opening.pair ? v.opening.pair.slab : v.opening.slab;
 	// The second leaf hangs on the other jamb.
-	const hand = leaf === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
+	const hand = which === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
 	const doubtful = v.plan.clashes.length > 0;
-	const onTrestles = step === 'cut' && v.plan.cut && !doubtful;
-	// Spoken when it changes: a new doubt, or that enough was read.
+	const onTrestles = step === 'cut' && leaf.cut && !doubtful;
+	// Spoken when it changes: a new doubt, or that enough was measured.
 	const spoken = doubtful
 		? `Stop: ${v.plan.clashes[0]?.text}`
 		: v.opening.readings.length > 0 && v.plan.toRead.length === 0
-			? 'Sure enough to cut.'
+			? 'Measured enough.'
 			: '';
 	return (
-		<DoorContext value={{ ...state, view: v, leaf, slab: leaf === 2 ? '/pair/slab' : '/slab' }}>
+		<DoorContext value={{ ...state, leaf, which, slab: which === 2 ? '/pair/slab' : '/slab' }}>
 			<ShownIn value={shown}>
 				<div className="door flex flex-col h-dvh">
 					<p className="sr-only" role="status" data-spoken>
@@ -144,38 +139,40 @@ export function DoorPage() {
 						</p>
 					)}
 					<div className="door-body flex flex-col lg:flex-row grow min-h-0">
-						<Rod to={to} notches={v.plan.notches} />
+						<Rod to={to} notches={v.plan.rod} />
 						<div className="door-scroll max-lg:grow max-lg:overflow-y-auto max-lg:min-h-0 lg:contents">
 							<figure
-								className="drawn no-print relative overflow-hidden shrink-0 lg:grow lg:min-w-0 h-[36dvh] lg:h-auto"
+								className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${onTrestles ? '' : 'no-print'} ${step === 'measure' ? 'h-[21dvh]' : 'h-[36dvh]'}`}
 								style={{ background: onTrestles ? undefined : 'var(--shade)' }}
 							>
-								{onTrestles && v.plan.cut ? (
+								{onTrestles && leaf.cut ? (
 									<Trestles
-										cut={v.plan.cut}
+										cut={leaf.cut}
 										width={board.width}
 										length={board.length}
 										hand={hand}
 										times={4}
 										className="w-full h-full p-2 pb-7"
 									/>
+								) : step === 'slab' && leaf.drawing ? (
+									<Sizes leaf={leaf} slab={board} />
+								) : !leaf.drawing ? (
+									<Sketch next={v.plan.toRead[0]} hand={hand} />
 								) : (
-									v.plan.drawing && (
-										<Daylight
-											drawing={v.plan.drawing}
-											hand={hand}
-											times={times}
-											margins={v.plan.margins}
-											detail
-											ask={setAsked}
-											go={(s) => go(to(s))}
-											showReadings={step === 'measure'}
-											label={`${v.opening.name}: the opening in shade, the slab dark, its margins as light`}
-											className="w-full h-full"
-										/>
-									)
+									<Daylight
+										drawing={leaf.drawing}
+										hand={hand}
+										times={times}
+										margins={leaf.light}
+										detail
+										ask={setAsked}
+										go={(s) => go(to(s))}
+										places={step === 'measure' ? v.plan.places : undefined}
+										label={`${v.opening.name}: the opening in shade, the slab dark, its margins as light`}
+										className="w-full h-full"
+									/>
 								)}
-								{!onTrestles && (
+								{!onTrestles && leaf.drawing && step !== 'slab' && (
 									<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
 										Light ×{times}
 										<input
@@ -198,7 +195,10 @@ export function DoorPage() {
 									</figcaption>
 								)}
 							</figure>
-							<main className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 sm:px-5" key={step}>
+							<main
+								className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 max-lg:pb-14 sm:px-5"
+								key={step}
+							>
 								<Doubtful value={doubtful}>
 									<p className="hidden print:block text-xl font-bold">
 										{v.job.name}: {v.opening.name}
@@ -212,14 +212,14 @@ export function DoorPage() {
 									{elsewhere.length > 0 && step !== 'measure' && !doubtful && (
 										<Findings list={elsewhere.slice(0, 2)} />
 									)}
-									{second && step !== 'measure' && (
+									{pair && step !== 'measure' && (
 										<fieldset className="join mb-3" aria-label="Leaf">
 											{[1, 2].map((n) => (
 												<button
 													key={n}
 													type="button"
-													className={`btn join-item ${leaf === n ? 'btn-neutral' : ''}`}
-													aria-pressed={leaf === n}
+													className={`btn join-item ${which === n ? 'btn-neutral' : ''}`}
+													aria-pressed={which === n}
 													data-leaf={n}
 													onClick={() => setLeaf(n)}
 												>
@@ -229,7 +229,7 @@ export function DoorPage() {
 										</fieldset>
 									)}
 									<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} />
-									<Page key={leaf} />
+									<Page key={which} />
 									<Onward step={step} to={to} walk={`/j/${job}`} />
 									<Cautions step={step} />
 								</Doubtful>
@@ -247,11 +247,10 @@ function Onward({ step, to, walk }: { step: string; to: (s: string) => string; w
 	const { view, save } = useDoor();
 	const go = useNavigate();
 	const [error, attempt] = useAttempt();
-	const notch = view.plan.notches.find((n) => n.step === step);
+	const notch = view.plan.rod.find((n) => n.step === step);
 	const next = steps[steps.indexOf(step) + 1];
 	if (!notch) return null;
-	const stops = view.plan.findings.some((f) => f.step === step && f.weight === 'stop');
-	const ready = notch.state !== 'waits' && !stops && !/^(take|measure)/.test(notch.says);
+	const { ready } = notch;
 	return (
 		<div className="mt-5 grid gap-2 no-print">
 			<button

@@ -1,8 +1,7 @@
 import { useContext, useSyncExternalStore } from 'react';
-import type { Drawing, Plan } from './api';
+import type { Drawing, Leaf, Plan } from './api';
+import { near, type P, readingLine } from './geometry';
 import { pick, ShownIn, SvgDigits } from './length';
-
-type P = [number, number];
 
 /** How soft a margin's edge is drawn: layers at so many sigmas. */
 const layers = [1.6, 1.07, 0.53, 0, -0.53, -1.07, -1.6];
@@ -26,11 +25,12 @@ type Props = {
 	hand: string;
 	/** How many times the margins are magnified; the door stays at scale. */
 	times: number;
-	margins?: Plan['margins'];
+	margins?: Leaf['light'];
 	detail?: boolean;
-	showReadings?: boolean;
+	/** Where the readings were taken, to be shown. */
+	places?: Plan['places'];
 	/** Called with a margin that is tapped, to say why. */
-	ask?: (m: Plan['margins'][number]) => void;
+	ask?: (m: Leaf['light'][number]) => void;
 	/** Called with the step that a tapped part belongs to. */
 	go?: (step: string) => void;
 	className?: string;
@@ -44,7 +44,7 @@ export function Daylight({
 	times,
 	margins,
 	detail,
-	showReadings,
+	places,
 	ask,
 	go,
 	className,
@@ -105,18 +105,22 @@ export function Daylight({
 
 	const pad = detail ? 230 : 90;
 	const spread = 8 * times;
-	const box = {
+	const whole = {
 		x: Math.min(th[0], fh[0]) - spread - pad,
 		y: Math.min(fh[1], fl[1]) - spread - (detail ? 140 : 60),
 		w: d.width + 2 * spread + 2 * pad,
 		h: d.height + 2 * spread + (detail ? 260 : 110),
 	};
+	const small = useNarrow();
+	// On a phone the drawing comes to where the next reading is.
+	const goal = small ? places?.find((p) => p.next) : undefined;
+	const line = goal && readingLine(d, goal);
+	const box = line ? near(whole, line, 2.1) : whole;
 	const flip = hand === 'right' ? -1 : 1;
 	const px = (x: number) => (flip === 1 ? x : box.x + box.w - (x - box.x));
 	const py = (y: number) => -y;
 	const path = (pts: P[]) => pts.map(([x, y]) => `${px(x).toFixed(1)},${py(y).toFixed(1)}`).join(' ');
-	const small = useNarrow();
-	const font = d.height / (small ? 22 : 34);
+	const font = d.height / (line ? 30 : small ? 16 : 27);
 
 	const pinches = d.light.flatMap((l) =>
 		l.gaps.map((g, i) => ({ l, g, i })).filter(({ g }) => g.mean < d.least + 0.05 && g.sigma < most),
@@ -235,12 +239,12 @@ export function Daylight({
 					/>
 				</g>
 			)}
-			{showReadings && <Readings d={d} px={px} py={py} font={font} />}
+			{places && <Readings d={d} places={places} px={px} py={py} font={font} />}
 			{detail && margins?.filter((m) => !small || m.where === 'middle').map((m) => marginText(m))}
 		</svg>
 	);
 
-	function marginText(m: Plan['margins'][number]) {
+	function marginText(m: Leaf['light'][number]) {
 		const far = (most + 1.5) * Math.min(times, 8);
 		const mid = (a: number, b: number) => (a + b) / 2;
 		const reach = (v: number) => Math.min(Math.max(v * times, 20), far) + 18;
@@ -270,10 +274,10 @@ export function Daylight({
 				data-margin={`${m.side} ${m.where}`}
 			>
 				<SvgDigits text={m.figure.text} />
-				{pick(m.figure.sure, unit) && (
+				{pick(m.figure.plusMinus, unit) && (
 					<tspan fontSize={font * 0.68} opacity={0.85}>
 						{' '}
-						±<SvgDigits text={m.figure.sure} />
+						±<SvgDigits text={m.figure.plusMinus} />
 					</tspan>
 				)}
 			</text>
@@ -302,81 +306,22 @@ function Panels({ th, tl, fl, fh, path }: { th: P; tl: P; fl: P; fh: P; path: (p
 /** Readings shows where the tape went, and where it goes next. */
 function Readings({
 	d,
+	places,
 	px,
 	py,
 	font,
 }: {
 	d: Drawing;
+	places: Plan['places'];
 	px: (x: number) => number;
 	py: (y: number) => number;
 	font: number;
 }) {
-	const [th, tl, fl, fh] = d.corners as [P, P, P, P];
-	const place = (r: Drawing['readings'][number]): [P, P] | null => {
-		switch (r.kind) {
-			case 'width':
-				return [
-					[fh[0], r.at],
-					[fl[0], r.at],
-				];
-			case 'height':
-				return [
-					[Math.min(Math.max(r.at, fh[0] + 25), fl[0] - 25), fh[1]],
-					[Math.min(Math.max(r.at, fh[0] + 25), fl[0] - 25), th[1]],
-				];
-			case 'plumb': {
-				const x = r.side === 'hinge' ? th[0] + 45 : tl[0] - 45;
-				return [
-					[x, r.from],
-					[x, r.at],
-				];
-			}
-			case 'level': {
-				const y = r.side === 'head' ? th[1] - 60 : fh[1] + 60;
-				return [
-					[r.from, y],
-					[r.at, y],
-				];
-			}
-			case 'straight': {
-				if (r.side === 'hinge' || r.side === 'lock') {
-					const x = r.side === 'hinge' ? th[0] + 20 : tl[0] - 20;
-					return [
-						[x, r.from],
-						[x, r.to],
-					];
-				}
-				const y = r.side === 'head' ? th[1] - 20 : fh[1] + 20;
-				return [
-					[r.from, y],
-					[r.to, y],
-				];
-			}
-			case 'diagonal':
-				return r.side === 'hinge' ? [fh, tl] : [fl, th];
-			case 'gap': {
-				const at = {
-					hinge: [fh[0], fh[1] + r.at],
-					lock: [fl[0], fl[1] + r.at],
-					head: [th[0] + r.at, th[1]],
-				}[r.side] ?? [fh[0] + r.at, fh[1]];
-				return [at as P, at as P];
-			}
-			case 'square': {
-				const hinge = r.side === 'hinge';
-				const y = th[1] - 110;
-				return [
-					[hinge ? th[0] + 20 : tl[0] - 20, y],
-					[hinge ? th[0] + r.at : tl[0] - r.at, y],
-				];
-			}
-		}
-		return null;
-	};
+	const [th, tl] = d.corners as [P, P, P, P];
 	return (
 		<g>
-			{d.readings.map((r) => {
-				const line = place(r);
+			{places.map((r) => {
+				const line = readingLine(d, r);
 				if (!line) return null;
 				const [a, b] = line;
 				const colour = r.clash ? 'var(--color-error)' : r.next ? 'var(--light)' : 'var(--board-ink)';

@@ -4,9 +4,9 @@ import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask, client, type JobHead, once, Trouble, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
-import { Top } from './frame';
 import { useHomeFocus } from './home-focus';
 import { Failed, TakenOff, Waiting } from './says';
+import { Top } from './top';
 
 const trail: { text: string }[] = [];
 

@@ -3,39 +3,101 @@ import { Sheet } from './sheet';
 
 type Page = 'jobs' | 'walk' | 'door';
 
-/** What each key does, and on which pages; single keys can be switched off. */
-const table: { keys: string; what: string; pages: Page[]; single?: boolean }[] = [
-	{ keys: 'Enter', what: 'take the entry and go on to the next', pages: ['door'] },
-	{ keys: 'Tab / Shift Tab', what: 'next or previous place', pages: ['jobs', 'walk', 'door'] },
-	{ keys: 'Esc', what: 'leave the entry or the button, so that single keys work', pages: ['door'] },
-	{ keys: 'Ctrl Z', what: 'undo, also out of an entry that is saved', pages: ['door'] },
-	{ keys: 'Ctrl Y', what: 'redo', pages: ['door'] },
-	{ keys: 'Alt R', what: 'where readings clash: read it again', pages: ['door'] },
-	{ keys: 'Alt X', what: 'where readings clash: strike it out', pages: ['door'] },
-	{ keys: '1 to 6', what: 'to a step of the rod, in order', pages: ['door'], single: true },
-	{ keys: 'n', what: 'to the next reading or the first entry', pages: ['walk', 'door'], single: true },
-	{ keys: 'w', what: 'back to the walk', pages: ['door'], single: true },
-	{ keys: 'm', what: 'figures in mm or in inches', pages: ['walk', 'door'], single: true },
-	{ keys: '?', what: 'this sheet', pages: ['jobs', 'walk', 'door'], single: true },
-];
+type Shortcut = {
+	keys: string;
+	what: string;
+	/** On which pages it is told. */
+	pages: Page[];
+	/** What is pressed, where the page listens for it; what an entry or a button does by itself has none. */
+	press?: string[];
+	/** A key alone that writes a letter: these can be switched off. */
+	single?: boolean;
+};
+
+/** Every shortcut, once: the sheet tells them and useShortcuts listens for them. */
+const table = {
+	enter: { keys: 'Enter', what: 'take the entry and go on to the next', pages: ['door'] },
+	tab: { keys: 'Tab / Shift Tab', what: 'next or previous place', pages: ['jobs', 'walk', 'door'] },
+	leave: {
+		keys: 'Esc',
+		what: 'leave the entry, so that single keys work',
+		pages: ['door'],
+		press: ['escape'],
+	},
+	undo: {
+		keys: 'Ctrl Z',
+		what: 'undo, also out of an entry that is saved',
+		pages: ['door'],
+		press: ['ctrl z'],
+	},
+	redo: { keys: 'Ctrl Y', what: 'redo', pages: ['door'], press: ['ctrl y', 'ctrl shift z'] },
+	again: { keys: 'Alt R', what: 'where readings clash: read it again', pages: ['door'], press: ['alt r'] },
+	strike: { keys: 'Alt X', what: 'where readings clash: strike it out', pages: ['door'], press: ['alt x'] },
+	step: {
+		keys: '1 to 6',
+		what: 'to a step of the rod, in order',
+		pages: ['door'],
+		press: ['1', '2', '3', '4', '5', '6'],
+		single: true,
+	},
+	entry: {
+		keys: 'n',
+		what: 'to the next reading or the first entry',
+		pages: ['walk', 'door'],
+		press: ['n'],
+		single: true,
+	},
+	walk: { keys: 'w', what: 'back to the walk', pages: ['door'], press: ['w'], single: true },
+	unit: {
+		keys: 'm',
+		what: 'figures in mm or in inches',
+		pages: ['walk', 'door'],
+		press: ['m'],
+		single: true,
+	},
+	next: {
+		keys: 'Space / →',
+		what: 'at the trestles: the next card',
+		pages: ['door'],
+		press: ['space', 'arrowright'],
+	},
+	back: { keys: '←', what: 'at the trestles: the card before', pages: ['door'], press: ['arrowleft'] },
+	tick: { keys: 'Enter', what: 'at the trestles: the card is done', pages: ['door'], press: ['enter'] },
+	sheet: { keys: '?', what: 'this sheet', pages: ['jobs', 'walk', 'door'], press: ['?'], single: true },
+} satisfies Record<string, Shortcut>;
+
+const shortcuts: [string, Shortcut][] = Object.entries(table);
 
 const off = 'single keys off';
 
-/** single gives the single key that was pressed, where it is for the page and not for what has the focus. */
-export function single(e: KeyboardEvent): string {
-	if (e.ctrlKey || e.metaKey || e.altKey || localStorage.getItem(off)) return '';
-	const el = e.target as HTMLElement;
-	if (document.querySelector('dialog[open]')) return '';
-	// On a button or in an entry a letter is its own; on the page itself, on the rod and on a tick it is ours.
-	const tick = el instanceof HTMLInputElement && (el.type === 'radio' || el.type === 'checkbox');
-	return el === document.body || el.dataset.home !== undefined || tick || el.closest('[data-rod]')
-		? e.key
-		: '';
+/** pressed names a press as the table does. Alt makes other letters on some keyboards, so there the key itself counts. */
+function pressed(e: KeyboardEvent): string {
+	const key = e.altKey ? e.code.replace(/^Key/, '') : e.key === ' ' ? 'space' : e.key;
+	const held = `${e.ctrlKey || e.metaKey ? 'ctrl ' : ''}${e.altKey ? 'alt ' : ''}`;
+	// Shift is part of a letter or a sign, and counts beside another key.
+	return `${held}${held && e.shiftKey ? 'shift ' : ''}${key}`.toLowerCase();
 }
 
-/** useKeys listens for as long as the component stands. */
-export function useKeys(down: (e: KeyboardEvent) => void) {
+/** forPage says whether a single key is for the page and not for what has the focus. */
+function forPage(e: KeyboardEvent): boolean {
+	if (localStorage.getItem(off) || document.querySelector('dialog[open]')) return false;
+	const el = e.target as HTMLElement;
+	// On a button or in an entry a letter is its own; on the page itself, on the rod and on a tick it is ours.
+	const tick = el instanceof HTMLInputElement && (el.type === 'radio' || el.type === 'checkbox');
+	return el === document.body || el.dataset.home !== undefined || tick || !!el.closest('[data-rod]');
+}
+
+/** useShortcuts does what each shortcut is for, as long as the component stands; false leaves the key to the browser. */
+export function useShortcuts(does: Partial<Record<keyof typeof table, (e: KeyboardEvent) => unknown>>) {
 	useEffect(() => {
+		const down = (e: KeyboardEvent) => {
+			const name = pressed(e);
+			for (const [id, s] of shortcuts) {
+				const act = does[id as keyof typeof table];
+				if (!act || !s.press?.includes(name) || (s.single && !forPage(e))) continue;
+				if (act(e) !== false) e.preventDefault();
+			}
+		};
 		addEventListener('keydown', down);
 		return () => removeEventListener('keydown', down);
 	});
@@ -45,10 +107,13 @@ export function useKeys(down: (e: KeyboardEvent) => void) {
 export function KeySheet({ page }: { page: Page }) {
 	const [open, setOpen] = useState(false);
 	const [silent, setSilent] = useState(() => !!localStorage.getItem(off));
-	useKeys((e) => {
-		if (single(e) === '?') setOpen(true);
-		if (e.key === 'Escape' && !document.querySelector('dialog[open]'))
+	useShortcuts({
+		sheet: () => setOpen(true),
+		leave: () => {
+			if (document.querySelector('dialog[open]')) return false;
 			document.querySelector<HTMLElement>('[data-home]')?.focus({ preventScroll: true });
+			return false;
+		},
 	});
 	return (
 		<>
@@ -63,11 +128,11 @@ export function KeySheet({ page }: { page: Page }) {
 			{open && (
 				<Sheet label="Keys" close={() => setOpen(false)}>
 					<h3 className="text-xl mb-3">Keys</h3>
-					<dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
-						{table
-							.filter((k) => k.pages.includes(page) && !(silent && k.single))
-							.map((k) => (
-								<div key={k.keys} className="contents">
+					<dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+						{shortcuts
+							.filter(([, k]) => k.pages.includes(page) && !(silent && k.single))
+							.map(([id, k]) => (
+								<div key={id} className="contents">
 									<dt className="font-bold whitespace-nowrap">{k.keys}</dt>
 									<dd>{k.what}</dd>
 								</div>
@@ -87,8 +152,19 @@ export function KeySheet({ page }: { page: Page }) {
 						/>
 						Single keys, where nothing is being typed and no button has the focus
 					</label>
-					<h3 className="text-lg mt-4 mb-1">Lengths, as you write them</h3>
-					<p>778 · 777,5 · 77.8 cm · 30 5/8 · 30-5/8" · 2' 6 5/8" · -1/16</p>
+					<div className="grid sm:grid-cols-2 gap-4 mt-3 text-[0.95rem]">
+						<section>
+							<h3 className="text-lg">±</h3>
+							<p>
+								Twice the standard deviation (2σ): 19 times in 20 the truth lies within. Without ± it is
+								exact.
+							</p>
+						</section>
+						<section>
+							<h3 className="text-lg">Lengths, as written</h3>
+							<p>778 · 777,5 · 77.8 cm · 30 5/8 · 30-5/8" · 2' 6 5/8" · -1/16</p>
+						</section>
+					</div>
 				</Sheet>
 			)}
 		</>

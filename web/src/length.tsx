@@ -107,7 +107,7 @@ export function Why({
 				<span data-shown>
 					<Len text={figure.text} />
 				</span>
-				{!bare && <Sure text={figure.sure} />}
+				{!bare && <Sure text={figure.plusMinus} />}
 				<span className="sr-only">
 					{' '}
 					{unit}
@@ -142,15 +142,15 @@ function Sum({ figure }: { figure: Figure }) {
 						</td>
 						<td className="py-1.5 text-right dim text-lg">
 							<Digits>{pick(t.text, unit)}</Digits>
-							<Sure text={t.sure} />
+							<Sure text={t.plusMinus} />
 						</td>
 					</tr>
 				))}
 				<tr className="align-baseline">
 					<th className="py-2 text-left">
-						{pick(figure.sure, unit) ? (
+						{pick(figure.plusMinus, unit) ? (
 							<>
-								Sure to <Len text={figure.sure} unit />
+								Sure to <Len text={figure.plusMinus} unit />
 								<span className="font-normal"> (one standard deviation)</span>
 							</>
 						) : (

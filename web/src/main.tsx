@@ -4,9 +4,12 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import './app.css';
 import { Trouble } from './api';
+import { CardsPage } from './cards';
 import { DoorPage } from './door';
 import { Home } from './home';
+import { KitPage } from './kit';
 import { Broken } from './says';
+import { readTheme } from './top';
 import { WalkPage } from './walk';
 
 const router = createBrowserRouter([
@@ -15,6 +18,8 @@ const router = createBrowserRouter([
 		children: [
 			{ path: '/', element: <Home /> },
 			{ path: '/j/:job', element: <WalkPage /> },
+			{ path: '/kit/:job', element: <KitPage /> },
+			{ path: '/cards/:job/:opening', element: <CardsPage /> },
 			{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },
 			{ path: '/j/:job/:opening/:step', element: <DoorPage /> },
 			{ path: '*', element: <Navigate to="/" replace /> },
@@ -28,6 +33,8 @@ const cache = new QueryClient({
 		mutations: { networkMode: 'always' },
 	},
 });
+
+document.documentElement.dataset.theme = readTheme();
 
 const root = document.getElementById('root');
 if (root)

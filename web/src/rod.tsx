@@ -1,16 +1,10 @@
 import { NavLink } from 'react-router';
 import type { Plan } from './api';
+import { trade } from './trade';
 
-export const stepNames: Record<string, string> = {
-	measure: 'Measure',
-	slab: 'Slab',
-	margins: 'Margins',
-	cut: 'Cut',
-	hinges: 'Hinges',
-	lock: 'Lock',
-};
+export const steps = trade.steps.map((s) => s.id as string);
 
-export const steps = Object.keys(stepNames);
+export const stepNames: Record<string, string> = Object.fromEntries(trade.steps.map((s) => [s.id, s.name]));
 
 const states: Record<string, string> = {
 	done: 'cut',
@@ -41,7 +35,7 @@ function Notch({ state }: { state: string }) {
 }
 
 /** Rod is the way through one door: a story rod with a notch for each step. */
-export function Rod({ to, notches }: { to: (step: string) => string; notches: Plan['notches'] }) {
+export function Rod({ to, notches }: { to: (step: string) => string; notches: Plan['rod'] }) {
 	return (
 		<nav
 			aria-label="Steps"

@@ -1,7 +1,7 @@
 import { Info, OctagonAlert, TriangleAlert } from 'lucide-react';
 import { useRouteError } from 'react-router';
-import type { Plan, Trade } from './api';
-import tables from './trade.gen.json';
+import type { Plan } from './api';
+import { trade } from './trade';
 
 const looks = {
 	stop: { Icon: OctagonAlert, word: 'Stop', className: 'border-error text-error' },
@@ -14,11 +14,11 @@ export function Findings({ list }: { list: Plan['findings'] }) {
 	return (
 		<div className="grid gap-2 mb-3" aria-live="polite">
 			{list.map((f) => {
-				const { Icon, word, className } = looks[f.weight];
+				const { Icon, word, className } = looks[f.gravity];
 				return (
 					<p
 						key={f.pointer + f.text}
-						data-finding={f.weight}
+						data-finding={f.gravity}
 						className={`border-l-4 pl-3 py-1 flex gap-2 ${className}`}
 					>
 						<Icon size={22} className="shrink-0 mt-0.5" aria-hidden="true" />
@@ -32,9 +32,6 @@ export function Findings({ list }: { list: Plan['findings'] }) {
 		</div>
 	);
 }
-
-/** The tables that choices are made from: shipped with the page, so that no failure hides a caution. */
-export const trade = tables as Trade;
 
 /** Cautions stand where the hand is, and stay. */
 export function Cautions({ step }: { step: string }) {

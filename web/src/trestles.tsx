@@ -1,7 +1,7 @@
-import type { Plan } from './api';
+import type { Leaf } from './api';
 import { SvgDigits } from './length';
 
-type Cut = NonNullable<Plan['cut']>;
+type Cut = NonNullable<Leaf['cut']>;
 
 /**
  * Trestles draws the uncut slab, lying on its push face with the hinge edge where the door has it, and the

@@ -1,16 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Download, Plus, Trash2 } from 'lucide-react';
+import { Download, Plus, Ruler, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ask, client, type Door, type JobHead, once, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { Daylight } from './drawing';
-import { Top, useShownIn } from './frame';
 import { useHomeFocus } from './home-focus';
-import { single, useKeys } from './keys';
+import { useShortcuts } from './keys';
 import { ShownIn } from './length';
 import { stepNames } from './rod';
-import { Failed, TakenOff, trade, Waiting } from './says';
+import { Failed, TakenOff, Waiting } from './says';
+import { Top, useShownIn } from './top';
+import { trade } from './trade';
 
 /** WalkPage is the home of a job: its doors in the order you walk the house. */
 export function WalkPage() {
@@ -24,12 +25,9 @@ export function WalkPage() {
 	const [error, attempt] = useAttempt();
 	const trail = useMemo(() => (walk.data ? [{ text: walk.data.job.name }] : []), [walk.data]);
 	useHomeFocus(JSON.stringify(walk.data?.doors.map((d) => d.id)));
-	useKeys((e) => {
-		const key = single(e);
-		if (key === 'm') setShown(shown === 'mm' ? 'in' : 'mm');
-		if (key !== 'n') return;
-		e.preventDefault();
-		document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus();
+	useShortcuts({
+		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
+		entry: () => document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus(),
 	});
 	const remove = async (d: { id: string; name: string; version?: number }, back: boolean) => {
 		const path = { job, opening: d.id };
@@ -59,6 +57,9 @@ export function WalkPage() {
 							</h1>
 							<p className="text-lg grow">{summary(walk.data.doors)}</p>
 							<TapeChoice head={walk.data.job} done={() => walk.refetch()} />
+							<Link className="btn" to={`/kit/${job}`} data-kit>
+								<Ruler size={20} aria-hidden="true" /> Kit
+							</Link>
 							<a className="btn" href={`/api/jobs/${job}/file`} download>
 								<Download size={20} aria-hidden="true" /> Job file
 							</a>
@@ -116,7 +117,7 @@ function DoorOnWalk({
 	to: string;
 	remove: () => void;
 }) {
-	const next = d.notches.find((n) => n.step === d.next);
+	const next = d.rod.find((n) => n.step === d.next);
 	return (
 		<li className="group" data-door={d.id}>
 			<Link to={next ? `${to}/${next.step}` : `${to}/measure`} className="block focus-visible:relative">

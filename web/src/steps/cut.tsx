@@ -1,10 +1,12 @@
-import { Printer } from 'lucide-react';
+import { Printer, SquareStack } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { Leaf } from '../api';
 import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose } from '../field';
 import { Len, Why } from '../length';
-import { trade } from '../says';
+import { named, trade } from '../trade';
 
 const edgeNames: Record<string, string> = {
 	head: 'Head',
@@ -22,10 +24,10 @@ const ends: Record<string, string[]> = {
 
 /** CutStep is the cut sheet: the decision, its reason, the other ways, and the marks edge by edge. */
 export function CutStep() {
-	const { view, save } = useDoor();
-	const cut = view.plan.cut;
+	const { view, leaf, save } = useDoor();
+	const cut = leaf.cut;
 	const [error, attempt] = useAttempt();
-	const unsure = view.plan.findings.some((f) => f.pointer === '/cut/knowing' && f.weight === 'stop');
+	const unsure = leaf.findings.some((f) => f.code === 'head-slope-unread');
 	if (!cut) return <p className="mb-4">The cuts wait for a width, a height and the slab's measurements.</p>;
 	return (
 		<>
@@ -53,7 +55,12 @@ export function CutStep() {
 				<p className="text-lg">
 					{cut.why[0]} {cut.why[1]}
 				</p>
-				{cut.why.length > 2 && <p className="opacity-85">Decided because {cut.why.slice(2).join('; ')}.</p>}
+				{cut.rules.length > 0 && <p className="opacity-85">Decided because {cut.rules.join('; ')}.</p>}
+			</div>
+			<div className="no-print mb-4">
+				<Link className="btn btn-primary text-lg" to={`/cards/${view.job.id}/${view.opening.id}`} data-cards>
+					<SquareStack size={20} aria-hidden="true" /> One card at a time, at the trestles
+				</Link>
 			</div>
 			<div className="grid gap-5">
 				{cut.edges.map((e, i) => (
@@ -104,14 +111,18 @@ export function CutStep() {
 					pointer={`/cut/${edge}`}
 					label={edge === 'head' ? 'Head' : 'Lock edge'}
 					row
-					unset="by rule"
-					options={['by rule', 'straight', 'scribed'].map((v) => ({ value: v, text: v }))}
+					unset="by-rule"
+					options={[
+						{ value: 'by-rule', text: 'by rule' },
+						{ value: 'straight', text: 'straight' },
+						{ value: 'scribed', text: 'scribed' },
+					]}
 				/>
 			))}
 			<Choose
 				pointer="/cut/leaveOn"
 				label="What is left on at the first cut"
-				options={trade.habits.map((h) => ({ value: h, text: h, note: habits[h] }))}
+				options={trade.habits.map((h) => ({ value: h.id, text: h.name, note: h.why }))}
 			/>
 			<section>
 				<h2 className="text-lg">After the first cut</h2>
@@ -131,11 +142,7 @@ export function CutStep() {
 }
 
 /** Passes are those of a plane: 1 mm at a time, each a little longer. */
-function Passes({
-	edge,
-}: {
-	edge: NonNullable<ReturnType<typeof useDoor>['view']['plan']['cut']>['edges'][number];
-}) {
+function Passes({ edge }: { edge: NonNullable<Leaf['cut']>['edges'][number] }) {
 	const even = edge.passes.every(
 		(p) => p.from.mm === edge.passes[0]?.from.mm && p.to.mm === edge.passes[0]?.to.mm,
 	);
@@ -158,19 +165,13 @@ function Passes({
 	);
 }
 
-const habits: Record<string, string> = {
-	'cut once when sure': 'leaves on only what keeps the chance of too far under 1 in 200',
-	'always leave 3 mm': '3 mm (1/8 in) on the width and the foot, shaved after the first try',
-	'cut to the line': 'nothing left on, however unsure',
-};
-
 function Three({
 	label,
 	figures,
 	names,
 }: {
 	label: string;
-	figures: NonNullable<ReturnType<typeof useDoor>['view']['plan']['cut']>['width'];
+	figures: NonNullable<Leaf['cut']>['width'];
 	names: string[];
 }) {
 	return (
@@ -190,11 +191,11 @@ function Three({
 
 /** Others are the ways to lay the slab: across and along, each beside what it costs, or left to the rules. */
 function Others() {
-	const { view } = useDoor();
-	const cut = view.plan.cut;
+	const { leaf } = useDoor();
+	const cut = leaf.cut;
 	if (!cut) return null;
 	const across = cut.others.filter(
-		(o) => o.along === (cut.along || 'keep head') || o.across === 'as offered up',
+		(o) => o.along === (cut.along || 'keep-head') || o.across === 'as-offered',
 	);
 	const along = cut.others.filter((o) => o.across === cut.across && o.along);
 	return (
@@ -244,11 +245,11 @@ function Ways({
 	legend: string;
 	ways: { id: string; cost: ReactNode; bad: { short: boolean; over: string[] } }[];
 }) {
-	const { view, save } = useDoor();
+	const { view, leaf, save } = useDoor();
 	const [error, attempt] = useAttempt();
-	const now = (pointer === '/cut/ends' ? view.opening.cut.ends : view.opening.cut.registration) || 'by rule';
-	const chosen = pointer === '/cut/ends' ? view.plan.cut?.along : view.plan.cut?.across;
-	const why = (id: string) => [...trade.registrations, ...trade.ends].find((r) => r.id === id)?.why;
+	const now = (pointer === '/cut/ends' ? view.opening.cut.ends : view.opening.cut.registration) || 'by-rule';
+	const chosen = pointer === '/cut/ends' ? leaf.cut?.along : leaf.cut?.across;
+	const table = pointer === '/cut/ends' ? trade.ends : trade.registrations;
 	const radio = (id: string) => ({
 		className: 'radio radio-primary mt-0.5',
 		name: pointer,
@@ -256,7 +257,10 @@ function Ways({
 		checked: now === id,
 		onChange: async () => {
 			await attempt(async () => {
-				await save([{ op: 'add', path: pointer, value: id }], `laid: ${id}`);
+				await save(
+					[{ op: 'add', path: pointer, value: id }],
+					`laid: ${id === 'by-rule' ? 'by rule' : named(table, id).name}`,
+				);
 			});
 		},
 	});
@@ -264,21 +268,22 @@ function Ways({
 		<fieldset>
 			<legend className="text-lg mb-1">{legend}</legend>
 			<label className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer min-h-11">
-				<input type="radio" {...radio('by rule')} />
+				<input type="radio" {...radio('by-rule')} />
 				<span>
-					as the rules of the trade say <span className="opacity-80">(now: {chosen})</span>
+					as the rules of the trade say{' '}
+					<span className="opacity-80">(now: {named(table, chosen ?? '').name})</span>
 				</span>
 			</label>
 			{ways.map((o) => (
 				<label key={o.id} className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer">
 					<input type="radio" {...radio(o.id)} />
 					<span className="grow">
-						<span className="font-semibold">{o.id}</span>
+						<span className="font-semibold">{named(table, o.id).name}</span>
 						{o.bad.short && <span className="text-error font-semibold"> (slab too small)</span>}
 						{o.bad.over.length > 0 && (
 							<span className="text-error font-semibold"> (too much off the {o.bad.over.join(' and ')})</span>
 						)}
-						<span className="block text-sm opacity-80">{why(o.id)}</span>
+						<span className="block text-sm opacity-80">{named(table, o.id).why}</span>
 					</span>
 					<span className="text-right dim whitespace-nowrap">{o.cost}</span>
 				</label>

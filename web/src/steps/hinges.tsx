@@ -3,16 +3,16 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Len, Row, Why } from '../length';
-import { trade } from '../says';
+import { trade } from '../trade';
 
 /** HingesStep marks the hinges on slab and jamb. */
 export function HingesStep() {
-	const { view } = useDoor();
+	const { view, leaf } = useDoor();
 	const h = view.opening.hinges;
-	const g = view.plan.gauges;
+	const g = leaf.gauges;
 	return (
 		<>
-			{view.plan.hinges.length > 0 && (
+			{leaf.hinges.length > 0 && (
 				<section className="mb-4">
 					<table className="w-full">
 						<thead>
@@ -23,7 +23,7 @@ export function HingesStep() {
 							</tr>
 						</thead>
 						<tbody>
-							{view.plan.hinges.map((m) => (
+							{leaf.hinges.map((m) => (
 								<tr key={m.name} className="border-t border-base-300">
 									<td className="py-1">
 										{m.name}

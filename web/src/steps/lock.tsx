@@ -4,8 +4,8 @@ import { Len, Row, Why } from '../length';
 
 /** LockStep marks latch and strike. */
 export function LockStep() {
-	const { view } = useDoor();
-	const l = view.plan.latch;
+	const { view, leaf } = useDoor();
+	const l = leaf.latch;
 	const from = view.opening.lock.from;
 	return (
 		<>

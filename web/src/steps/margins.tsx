@@ -5,7 +5,7 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { pick, Row, ShownIn, Why } from '../length';
-import { trade } from '../says';
+import { trade } from '../trade';
 
 /** Presets are margins of one's own, kept with the job and taken for any of its doors. */
 function Presets() {
@@ -107,7 +107,7 @@ const sideNames: Record<string, string> = { head: 'Head', hinge: 'Hinge', lock: 
 
 /** MarginsStep sets the light that is wanted, and shows what a straight edge can give. */
 export function MarginsStep() {
-	const { view } = useDoor();
+	const { view, leaf } = useDoor();
 	const unit = useContext(ShownIn);
 	const school = trade.schools.find((s) => s.id === view.opening.margins.school);
 	return (
@@ -163,7 +163,7 @@ export function MarginsStep() {
 					<div key={s} className="border-b border-base-300 py-1">
 						<div className="font-semibold">{sideNames[s]}</div>
 						<div className="grid grid-cols-3">
-							{view.plan.margins
+							{leaf.light
 								.filter((m) => m.side === s)
 								.map((m) => (
 									<div key={m.where}>
@@ -181,7 +181,7 @@ export function MarginsStep() {
 				))}
 			</section>
 			<Row label="What the hinge gives" note="closed, both leaves flush">
-				<Why figure={view.plan.gauges.flush} title="Hinge margin, leaves flush" />
+				<Why figure={leaf.gauges.flush} title="Hinge margin, leaves flush" />
 			</Row>
 		</>
 	);

@@ -5,12 +5,12 @@ import { Said, useAttempt } from '../attempt';
 import { at, useDoor } from '../door-state';
 import { LengthField } from '../field';
 import { Len, pick, Row, Why } from '../length';
-import { trade } from '../says';
+import { trade } from '../trade';
 
 /** SlabStep says what size of slab the opening takes and which to buy, and takes the one there is. */
 export function SlabStep() {
-	const { view, slab } = useDoor();
-	const wanted = view.plan.slab;
+	const { view, leaf, slab } = useDoor();
+	const wanted = leaf.finished;
 	const built = String(at(view.opening, `${slab}/construction`) ?? '');
 	const unit = view.job.unit as Unit;
 	return (
@@ -166,14 +166,16 @@ type StockFit = Schemas['StockFit'];
 
 /** WhichToBuy holds the stock sizes against the opening: those that fit, and why the nearest others do not. */
 function WhichToBuy() {
-	const { view, save, leaf, slab } = useDoor();
+	const { view, save, which, slab } = useDoor();
 	const [all, setAll] = useState(false);
 	const [error, attempt] = useAttempt();
 	const path = { job: view.job.id, opening: view.opening.id };
 	const stock = useQuery({
-		queryKey: ['stock', path.job, path.opening, view.version, leaf],
+		queryKey: ['stock', path.job, path.opening, view.version, which],
 		queryFn: () =>
-			ask(client.GET('/api/jobs/{job}/openings/{opening}/stock', { params: { path, query: { leaf } } })),
+			ask(
+				client.GET('/api/jobs/{job}/openings/{opening}/stock', { params: { path, query: { leaf: which } } }),
+			),
 		placeholderData: (before) => before,
 	});
 	const take = async (f: StockFit) => {
@@ -224,7 +226,7 @@ function WhichToBuy() {
 									{f.fits ? (
 										<>
 											off: head <Len text={off(0).text} />, hinge <Len text={off(1).text} />, lock{' '}
-											<Len text={off(2).text} />, foot <Len text={off(3).text} />; about {f.weight} kg
+											<Len text={off(2).text} />, foot <Len text={off(3).text} />; about {f.weight}
 										</>
 									) : (
 										f.why

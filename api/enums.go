@@ -1,0 +1,55 @@
+package api
+
+import (
+	"fmt"
+	"reflect"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/survey"
+)
+
+// oneOf stands in the contract for a type of core that has only these values, so
+// that the front end's types know them.
+type oneOf[T any] struct{}
+
+// Schema lists the values.
+func (oneOf[T]) Schema(huma.Registry) *huma.Schema {
+	return &huma.Schema{Type: huma.TypeString, Enum: values[reflect.TypeFor[T]()]}
+}
+
+var values = map[reflect.Type][]any{}
+
+func enum[T any](r huma.Registry, list ...T) {
+	t := reflect.TypeFor[T]()
+	var words []any
+	for _, v := range list {
+		words = append(words, fmt.Sprint(v))
+	}
+	values[t] = words
+	r.RegisterTypeAlias(t, reflect.TypeFor[oneOf[T]]())
+}
+
+// enumerate makes enumerations of core's enumerations of the contract.
+func enumerate(r huma.Registry) {
+	enum(r, append([]frame.Side{frame.NoSide}, frame.Sides[:]...)...)
+	enum(r, frame.Left, frame.Right)
+	enum(r, measure.Millimetres, measure.Inches)
+	enum(r, append(measure.Tapes(measure.Millimetres), measure.Tapes(measure.Inches)...)...)
+	enum(r, survey.Kinds...)
+	enum(r, append([]job.Step{""}, job.Steps...)...)
+	enum(r, job.Old, job.New)
+	enum(r, job.Measurings...)
+	enum(r, job.Habits...)
+	enum(r, plan.States...)
+	enum(r, plan.Stop, plan.Care, plan.Note)
+	enum(r, figure.Reading, figure.Estimate, figure.Choice, figure.Rule, figure.Rounding)
+	enum(r, append([]fit.Registration{fit.AsOffered, fit.ShareWidth}, fit.Registrations...)...)
+	enum(r, append([]fit.Ends{"", fit.ShareLength, fit.MeetStrike}, fit.AllEnds...)...)
+}

@@ -1,0 +1,54 @@
+package api
+
+import (
+	"reflect"
+	"strconv"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+)
+
+// lengthOnWire stands for measure.Length in the OpenAPI document and in the
+// schema of the job file.
+type lengthOnWire float64
+
+// Schema says that a length is written as a number of millimetres and read
+// as that or as text with a unit.
+func (lengthOnWire) Schema(huma.Registry) *huma.Schema {
+	return &huma.Schema{Type: huma.TypeNumber, Description: "A length in millimetres, exact to the nanometre."}
+}
+
+// texts lists every length of an opening by its JSON pointer, as it is typed
+// in the job's unit. A length of nought that means "not given" is left out.
+func texts(o job.Opening, unit measure.Unit) map[string]string {
+	out := map[string]string{}
+	var walk func(v reflect.Value, at string)
+	walk = func(v reflect.Value, at string) {
+		if v.Type() == lengthType {
+			if l := measure.Length(v.Int()); l != 0 || strings.HasPrefix(at, "/readings/") && (strings.HasSuffix(at, "/value") || strings.HasSuffix(at, "/at")) || strings.HasPrefix(at, "/margins/") || at == "/pair/meeting" {
+				out[at] = measure.Exact(l, unit)
+			}
+			return
+		}
+		switch v.Kind() {
+		case reflect.Struct:
+			for i := range v.NumField() {
+				name, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
+				walk(v.Field(i), at+"/"+name)
+			}
+		case reflect.Slice:
+			for i := range v.Len() {
+				walk(v.Index(i), at+"/"+strconv.Itoa(i))
+			}
+		case reflect.Pointer:
+			if !v.IsNil() {
+				walk(v.Elem(), at)
+			}
+		}
+	}
+	walk(reflect.ValueOf(o), "")
+	return out
+}

@@ -1,0 +1,176 @@
+package api
+
+import (
+	"context"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+	"kindmargin/sheet"
+)
+
+func (s server) trade(context.Context, *struct{}) (*body[Trade], error) {
+	return &body[Trade]{Body: TradeTables()}, nil
+}
+
+// Trade is the tables that the choices are made from.
+type Trade struct {
+	Schools       []School       `json:"schools"`
+	HingeRules    []HingeRule    `json:"hingeRules"`
+	Constructions []Built        `json:"constructions"`
+	Registrations []Named        `json:"registrations"`
+	Ends          []Named        `json:"ends"`
+	Habits        []Named        `json:"habits"`
+	Walls         []Named        `json:"walls"`
+	Measurings    []Named        `json:"measurings"`
+	Steps         []StepOf       `json:"steps"`
+	Kinds         []KindOf       `json:"kinds"`
+	Instruments   []InstrumentOf `json:"instruments"`
+	Tapes         []TapeOf       `json:"tapes"`
+	Cautions      []Caution      `json:"cautions"`
+	CodeFirst     string         `json:"codeFirst"`
+}
+
+// School is a way of setting margins.
+type School struct {
+	ID      string  `json:"id"`
+	Name    string  `json:"name"`
+	Note    string  `json:"note"`
+	Source  string  `json:"source"`
+	Margins []Sized `json:"margins"`
+}
+
+// Sized is a margin of one side; empty text where the hinge gives it.
+type Sized struct {
+	Side frame.Side `json:"side"`
+	Text sheet.Text `json:"text"`
+}
+
+// Built is a construction of slab and what it allows.
+type Built struct {
+	ID     string  `json:"id"`
+	Name   string  `json:"name"`
+	Note   string  `json:"note"`
+	Source string  `json:"source"`
+	Most   []Sized `json:"most"`
+}
+
+// HingeRule places the outer hinges.
+type HingeRule struct {
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	Source string `json:"source"`
+}
+
+// Named is a choice and what it means.
+type Named struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Why  string `json:"why"`
+}
+
+func named[T ~string](list []plan.Choice[T]) (out []Named) {
+	for _, c := range list {
+		out = append(out, Named{string(c.ID), c.Name, c.Why})
+	}
+	return out
+}
+
+// InstrumentOf is an instrument that a kit can hold.
+type InstrumentOf struct {
+	ID       string        `json:"id"`
+	Name     string        `json:"name"`
+	Reads    []survey.Kind `json:"reads"`
+	PerMetre bool          `json:"perMetre" doc:"Its error grows with the metres between the two places."`
+	Source   string        `json:"source"`
+}
+
+// StepOf is a step and its name.
+type StepOf struct {
+	ID   job.Step `json:"id"`
+	Name string   `json:"name"`
+}
+
+// KindOf is what the page needs to know of a kind of reading.
+type KindOf struct {
+	ID     survey.Kind  `json:"id"`
+	Name   string       `json:"name"`
+	Asks   string       `json:"asks" doc:"What its value is."`
+	Sides  []frame.Side `json:"sides" doc:"At which it can be read; empty for none."`
+	At     Labelled     `json:"at" doc:"Labels of its places; empty where it has none."`
+	From   Labelled     `json:"from"`
+	To     Labelled     `json:"to"`
+	Signed bool         `json:"signed"`
+}
+
+// Labelled is a label on an upright side, and on a level one.
+type Labelled struct {
+	Up     string `json:"up"`
+	Across string `json:"across"`
+}
+
+// TapeOf is a tape and its unit.
+type TapeOf struct {
+	ID   string `json:"id"`
+	Unit string `json:"unit"`
+}
+
+// Caution is said at its step.
+type Caution struct {
+	Step string `json:"step"`
+	Text string `json:"text"`
+}
+
+// TradeTables gives them all.
+func TradeTables() Trade {
+	t := Trade{
+		CodeFirst: trade.CodeFirst, Registrations: named(plan.Across), Ends: named(plan.Along), Habits: named(plan.Habits), Walls: named(plan.Walls),
+		Measurings: named(plan.Measurings),
+	}
+	for _, s := range plan.StepsOf {
+		t.Steps = append(t.Steps, StepOf{s.Step, s.Name})
+	}
+	for _, i := range trade.Instruments {
+		tool := InstrumentOf{ID: i.ID, Name: i.Name, PerMetre: i.PerMetre, Source: i.Source}
+		for _, r := range i.Reads {
+			tool.Reads = append(tool.Reads, survey.Kind(r.Kind))
+		}
+		t.Instruments = append(t.Instruments, tool)
+	}
+	for _, k := range survey.KindsOf() {
+		t.Kinds = append(t.Kinds, KindOf{k.Kind, k.Name, k.Asks, append([]frame.Side{}, k.Sides...), Labelled(k.At), Labelled(k.From), Labelled(k.To), k.Signed})
+	}
+	for _, s := range trade.Schools {
+		v := School{ID: s.ID, Name: s.Name, Note: s.Note, Source: s.Source}
+		for _, side := range frame.Sides {
+			sized := Sized{Side: side}
+			if s.Margin[side] > 0 {
+				sized.Text = sheet.Fine(s.Margin[side])
+			}
+			v.Margins = append(v.Margins, sized)
+		}
+		t.Schools = append(t.Schools, v)
+	}
+	for _, c := range trade.Constructions {
+		v := Built{ID: c.ID, Name: c.Name, Note: c.Note, Source: c.Source}
+		for _, side := range frame.Sides {
+			v.Most = append(v.Most, Sized{side, sheet.Fine(c.Most[side])})
+		}
+		t.Constructions = append(t.Constructions, v)
+	}
+	for _, r := range trade.HingeRules {
+		t.HingeRules = append(t.HingeRules, HingeRule{r.ID, r.Name, r.Source})
+	}
+	for _, u := range []measure.Unit{measure.Millimetres, measure.Inches} {
+		for _, tape := range measure.Tapes(u) {
+			t.Tapes = append(t.Tapes, TapeOf{string(tape), string(u)})
+		}
+	}
+	for _, c := range trade.Cautions {
+		t.Cautions = append(t.Cautions, Caution(c))
+	}
+	return t
+}

@@ -1,0 +1,178 @@
+package fit
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/mat"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/survey"
+)
+
+// Stations along a jamb and along head or floor. A side bends over ℓ (400 to
+// 700 mm), so that these miss less of a bow than a tape does.
+const (
+	jambStations = 7
+	headStations = 5
+)
+
+// Draw gives the outline that keeps every margin as near as a straight edge
+// can to the one wanted, and none under the least.
+//
+// A margin's sigma is that of the gap once the slab hangs: the pins are set
+// to the jamb as it is at the two hinges, and the head margin to its mark at
+// the hinge corner, so what is left is how far the rest of the opening may
+// differ from its estimate.
+func Draw(shape *survey.Shape, want Targets) (Outline, error) {
+	p := shape.Prior()
+	return draw(bay{shape, p.Width, p.Height, nil}, want)
+}
+
+func draw(b bay, want Targets) (Outline, error) {
+	var o Outline
+	top, bottom := want.Pins[0], want.Pins[1]
+	if top <= bottom {
+		return o, fmt.Errorf("the top hinge at %.0f mm is not above the bottom one at %.0f mm", top, bottom)
+	}
+	all, first := stations(b)
+	gaps := make([]survey.Row, len(all))
+	sides := make([]survey.Row, len(all))
+	for i, s := range all {
+		gaps[i] = s.gapRow(top, bottom)
+		sides[i] = survey.Row{{Of: survey.Of(s.side), At: s.at, By: 1}}
+	}
+	gaps, cov := b.joint(gaps)
+	mean := b.means(sides)
+
+	// The line of the pins, and the mean shape turned exactly to it.
+	jamb := make([]Point, jambStations)
+	for i := range jamb {
+		k := first[frame.Hinge] + i
+		jamb[i] = Point{all[k].at, mean[k]}
+	}
+	o.pins, _, _ = Minimax(jamb)
+	o.Lean = o.pins.B
+	for _, side := range frame.Sides {
+		from, to := first[side], first[side]+sideStations(side)
+		o.drawEdge(side, want, o.hung(all[from:to], mean[from:to]), all[from:to], gaps[from:to], cov.SliceSym(from, to))
+	}
+
+	c := o.CornersWith(frame.Each[float64]{})
+	w := min(c[topLock].X-c[topHinge].X, c[footLock].X-c[footHinge].X)
+	h := min(c[topHinge].Y-c[footHinge].Y, c[topLock].Y-c[footLock].Y)
+	if w < 100 || h < 300 {
+		return o, &ErrNoRoom{w, h}
+	}
+	return o, nil
+}
+
+// station is a place on a side where its margin is worked out: v on a jamb, u
+// on head and floor, mm.
+type station struct {
+	side frame.Side
+	at   float64
+}
+
+func sideStations(side frame.Side) int {
+	if side.Upright() {
+		return jambStations
+	}
+	return headStations
+}
+
+// stations are those of all sides, for one joint estimate, and where each
+// side's begin.
+func stations(b bay) ([]station, frame.Each[int]) {
+	var all []station
+	var first frame.Each[int]
+	for _, side := range frame.Sides {
+		first[side] = len(all)
+		n, reach := sideStations(side), b.width
+		if side.Upright() {
+			reach = b.height
+		}
+		for i := range n {
+			all = append(all, station{side, reach * float64(i) / float64(n-1)})
+		}
+	}
+	return all, first
+}
+
+// gapRow is the margin at a station of a slab hung on pins at two heights, as
+// a row over the sides, to first order in the leans.
+func (s station) gapRow(top, bottom float64) survey.Row {
+	span := top - bottom
+	// The line of the pins at height v: h(b)·(1−f) + h(t)·f.
+	f := (s.at - bottom) / span
+	switch s.side {
+	case frame.Hinge:
+		return survey.Row{{Of: survey.Of(frame.Hinge), At: bottom, By: 1 - f}, {Of: survey.Of(frame.Hinge), At: top, By: f}, {Of: survey.Of(frame.Hinge), At: s.at, By: -1}}
+	case frame.Lock:
+		return survey.Row{{Of: survey.Of(frame.Lock), At: s.at, By: 1}, {Of: survey.Of(frame.Hinge), At: bottom, By: f - 1}, {Of: survey.Of(frame.Hinge), At: top, By: -f}}
+	case frame.Head:
+		return survey.Row{
+			{Of: survey.Of(frame.Head), At: s.at, By: 1},
+			{Of: survey.Of(frame.Head), At: 0, By: -1},
+			{Of: survey.Of(frame.Hinge), At: top, By: s.at / span},
+			{Of: survey.Of(frame.Hinge), At: bottom, By: -s.at / span},
+		}
+	}
+	return survey.Row{ // the foot
+		{Of: survey.Of(frame.Head), At: 0, By: 1},
+		{Of: survey.Of(frame.Foot), At: s.at, By: -1},
+		{Of: survey.Of(frame.Hinge), At: top, By: -s.at / span},
+		{Of: survey.Of(frame.Hinge), At: bottom, By: s.at / span},
+	}
+}
+
+// hung turns one side's stations, of some means, into the hung frame.
+func (o *Outline) hung(side []station, mean []float64) []Point {
+	sin, cos := math.Sincos(math.Atan(o.pins.B))
+	points := make([]Point, len(side))
+	for i, s := range side {
+		u, v := s.at, mean[i]
+		if s.side.Upright() {
+			u, v = v, u
+		}
+		x, y := (u-o.pins.A)*cos-v*sin, (u-o.pins.A)*sin+v*cos
+		points[i] = Point{x, y}
+		if s.side.Upright() {
+			points[i] = Point{y, x}
+		}
+	}
+	return points
+}
+
+// drawEdge draws the edge at one side: points are its stations at in the hung
+// frame, rows and cov their margins.
+func (o *Outline) drawEdge(side frame.Side, want Targets, points []Point, at []station, rows []survey.Row, cov mat.Symmetric) {
+	out := 1.0 // where the opening lies at the greater coordinate
+	if side == frame.Hinge || side == frame.Foot {
+		out = -1
+	}
+	line, worst, _ := Minimax(points)
+	e := Edge{Line: line, Residual: worst, Gaps: make([]Gap, len(points))}
+	e.Line.A -= out * want.Margin[side]
+	if least := want.Margin[side] - worst; least < want.Least {
+		e.Moved = want.Least - least
+		e.Line.A -= out * e.Moved
+	}
+	for i, pt := range points {
+		e.Gaps[i] = Gap{
+			At:    at[i].at,
+			Along: pt.S,
+			Mean:  out * (pt.Off - e.Line.At(pt.S)),
+			Sigma: math.Sqrt(max(cov.At(i, i), 0)),
+		}
+	}
+	if side != frame.Hinge { // the pins are set to the hinge jamb itself
+		e.excess = excessOf(side, e.Gaps, want.Margin[side]+e.Moved, cov)
+		o.ends[slices.Index(tripEdges[:], side)] = endsOf(side, e, rows, cov, want.Margin[side]+e.Moved, want.Least)
+	}
+	o.Edges[side] = e
+	for where, i := range [3]int{0, len(rows) / 2, len(rows) - 1} {
+		o.Wanted = append(o.Wanted, WantedMargin{side, where, rows[i]})
+	}
+}

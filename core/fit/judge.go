@@ -1,0 +1,131 @@
+package fit
+
+import (
+	"math"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/slab"
+	"kindmargin/core/trade"
+)
+
+// Judged is one way of laying the outline on a slab, cut to the line, and
+// what speaks against it.
+type Judged struct {
+	Laid
+	Deepest frame.Each[float64] // most that comes off each edge, mm
+	Over    frame.Each[float64] // by how much that passes the edge's limit, mm
+	Handle  float64             // how far a bore that is there ends up outside the usual handle heights, mm
+	Strike  float64             // how far it ends up below the strike that is there (above is negative), mm
+	Uneven  float64             // how unlike stiles and rails end up, mm
+	Edges   float64             // long edges that are cut
+}
+
+// Judge lays the outline in each of the ways given and judges each.
+func Judge(o Outline, s slab.Slab, ways []Laying) []Judged {
+	list := make([]Judged, len(ways))
+	usual := trade.HandleHeight
+	for i, way := range ways {
+		w := Judged{Laid: lay(o, frame.Each[float64]{}, s, way)}
+		var mean frame.Each[float64]
+		for _, side := range frame.Sides {
+			for _, c := range w.Cuts[side] {
+				w.Deepest[side] = max(w.Deepest[side], c.Depth)
+				mean[side] += max(c.Depth, 0) / float64(len(w.Cuts[side]))
+			}
+			if most := s.Most(side).MM(); w.Deepest[side] > most+overBy {
+				w.Over[side] = w.Deepest[side] - most
+			}
+			if side.Upright() && w.Deepest[side] > 0.25 {
+				w.Edges++
+			}
+		}
+		if s.Handle > 0 {
+			// The bore's height above the floor once the slab hangs.
+			up := w.Length[2] - (s.Handle.MM() - w.Top[1]) + o.Edges[frame.Foot].GapAt(math.Inf(1))
+			w.Handle = max(usual.Least.MM()-up, up-usual.Most.MM(), 0)
+			if o.strike > 0 {
+				w.Strike, w.Handle = s.Handle.MM()-w.Final-o.strike, 0
+			}
+		}
+		w.Uneven = math.Abs(mean[frame.Hinge]-mean[frame.Lock]) + 0.1*math.Abs(mean[frame.Head]-mean[frame.Foot])
+		list[i] = w
+	}
+	return list
+}
+
+// overBy is what no saw tells: a limit passed by less is kept to.
+const overBy = 0.25
+
+// rule is one thing that decides between ways of laying the slab, in order.
+type rule struct {
+	says string
+	of   func(Judged, slab.Slab) float64
+	near float64 // as good as equal within this
+}
+
+func sum(e frame.Each[float64]) (t float64) {
+	for _, v := range e {
+		t += v
+	}
+	return t
+}
+
+var rules = []rule{
+	{"no other way is the slab big enough", func(w Judged, _ slab.Slab) (short float64) {
+		for _, s := range w.Short {
+			short += s.By
+		}
+		return short
+	}, 0.05},
+	{"a machined edge is never cut", func(w Judged, s slab.Slab) (cut float64) {
+		for _, side := range frame.Sides {
+			if s.IsMachined(side) {
+				cut += w.Over[side]
+			}
+		}
+		return cut
+	}, 0.05},
+	{"what may come off each edge is kept to", func(w Judged, _ slab.Slab) float64 { return sum(w.Over) }, 0.05},
+	{"the bore that is there meets the strike that is there", func(w Judged, _ slab.Slab) float64 { return math.Abs(w.Strike) }, 0.5},
+	{"the handle that is bored stays at a usable height", func(w Judged, _ slab.Slab) float64 { return w.Handle }, 1},
+	{"stiles and rails that show stay alike", func(w Judged, s slab.Slab) float64 {
+		if c, _ := trade.ConstructionByID(s.Construction); c.Framed {
+			return w.Uneven
+		}
+		return 0
+	}, 0.5},
+	{"one long edge is less work than two", func(w Judged, _ slab.Slab) float64 { return w.Edges }, 0.5},
+}
+
+// Choose picks among the ways judged: a machined edge first, then limits, then
+// the height of a bore that is there, then look, then least planing; where
+// nothing decides, the first in the list, which for Layings is to cut the
+// hinge edge, least seen, and the foot. It returns the index and the rules
+// that decided, in order. It panics with no ways.
+func Choose(ways []Judged, s slab.Slab) (best int, why []string) {
+	left := make([]int, len(ways))
+	for i := range left {
+		left[i] = i
+	}
+	for _, r := range rules {
+		least := math.Inf(1)
+		for _, i := range left {
+			least = min(least, r.of(ways[i], s))
+		}
+		var next []int
+		for _, i := range left {
+			if r.of(ways[i], s) <= least+r.near {
+				next = append(next, i)
+			}
+		}
+		if len(next) < len(left) {
+			why = append(why, r.says)
+			left = next
+		}
+	}
+	return left[0], why
+}
+
+// Keeps reports whether a way is big enough for the outline and keeps to what
+// may come off each edge.
+func (w Judged) Keeps() bool { return len(w.Short) == 0 && sum(w.Over) == 0 }

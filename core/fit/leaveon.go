@@ -1,0 +1,143 @@
+package fit
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/mat"
+
+	"kindmargin/core/frame"
+)
+
+// excess bounds, at one station, by how much a finished margin may be wider
+// than the best that any straight edge could give in the true opening. Each
+// bound is normal, with mean and σ in mm, and holds whatever the opening is, so
+// the kindest of them does. A leave-on of d lessens it by d·share.
+type excess struct {
+	bounds []bound
+	share  float64
+}
+
+type bound struct{ mean, sigma float64 }
+
+// over is a bound above the chance that the excess passes limit with left
+// left on.
+func (x excess) over(limit, left float64) float64 {
+	far := math.Inf(-1)
+	for _, b := range x.bounds {
+		far = max(far, (limit+left*x.share-b.mean)/b.sigma)
+	}
+	return 0.5 * math.Erfc(far/math.Sqrt2)
+}
+
+// strayed is the excess with a cut that strays by a normal error of its own.
+func (x excess) strayed(cut float64) excess {
+	bounds := make([]bound, len(x.bounds))
+	for i, b := range x.bounds {
+		bounds[i] = bound{b.mean, math.Sqrt(b.sigma*b.sigma + cut*cut + 1e-18)}
+	}
+	return excess{bounds, x.share}
+}
+
+// excessOf gives the bounds at each station of an edge with the given gaps
+// and their covariance. wanted is the margin that the edge was drawn for.
+//
+// The best straight edge's residual is at least half the sagitta, either way,
+// of any three points, because a sagitta does not feel a straight line. So
+// for each three (the ends and one between them), and each way,
+//
+//	excess ≤ gap − wanted ∓ ½·(gap_k − (1−f)·gap_first − f·gap_last)
+//
+// which is linear in the opening, and so normal.
+func excessOf(side frame.Side, gaps []Gap, wanted float64, cov mat.Symmetric) []excess {
+	last := len(gaps) - 1
+	list := make([]excess, len(gaps))
+	for i, g := range gaps {
+		x := excess{share: 1, bounds: make([]bound, 0, 2*last)}
+		if side == frame.Head {
+			x.share = g.At / gaps[last].At // the hinge corner is cut to its mark
+		}
+		for k := 1; k < last; k++ {
+			f := (gaps[k].Along - gaps[0].Along) / (gaps[last].Along - gaps[0].Along)
+			for _, half := range [2]float64{0.5, -0.5} {
+				at := [4]int{i, k, 0, last}
+				by := [4]float64{1, -half, half * (1 - f), half * f}
+				b := bound{mean: -wanted}
+				var variance float64
+				for p, c := range by {
+					b.mean += c * gaps[at[p]].Mean
+					for q, d := range by {
+						variance += c * d * cov.At(at[p], at[q])
+					}
+				}
+				b.sigma = math.Sqrt(max(variance, 0))
+				x.bounds = append(x.bounds, b)
+			}
+		}
+		list[i] = x
+	}
+	return list
+}
+
+// Sureness is what "never too far" means in figures.
+type Sureness struct {
+	Tolerance float64 // a finished margin may be this much too wide, mm
+	Risk      float64 // accepted chance of more than that anywhere on the slab
+	Cut       float64 // standard deviation of a cut from its line, mm
+}
+
+// Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to
+// 0.3 mm.
+var Common = Sureness{Tolerance: 1, Risk: 0.005, Cut: 0.3}
+
+// LeaveOn is the least amount, in mm, to leave on each edge at the first cut
+// so that the risk is kept. On the head it is what to leave at the lock
+// corner, tapering to nothing at the hinge corner; the hinge edge needs none,
+// since the pins are set to the jamb itself and the width is settled at the
+// lock edge. The risk is shared by the three edges; the chance "anywhere on the
+// edge" is bounded by the sum of the chances at the stations (Boole's
+// inequality).
+func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
+	var leave frame.Each[float64]
+	edges := []frame.Side{frame.Head, frame.Lock, frame.Foot}
+	for _, side := range edges {
+		var list []excess
+		for _, x := range o.Edges[side].excess {
+			if x.share > 0 { // where nothing can be left on, the slab is hung to its mark
+				list = append(list, x.strayed(s.Cut))
+			}
+		}
+		chance := func(left float64) (p float64) {
+			for _, x := range list {
+				p += x.over(s.Tolerance, left)
+			}
+			return p
+		}
+		risk := s.Risk / float64(len(edges))
+		if chance(0) <= risk {
+			continue
+		}
+		lo, hi := 0.0, 1.0
+		for chance(hi) > risk && hi < 1024 {
+			lo, hi = hi, 2*hi
+		}
+		for range 12 {
+			if mid := (lo + hi) / 2; chance(mid) > risk {
+				lo = mid
+			} else {
+				hi = mid
+			}
+		}
+		leave[side] = hi
+	}
+	return leave
+}
+
+// A head is tapered to buy leave-on at its lock corner. Past MostTaper, and with
+// its slope known no better than to SlopeUnread there (σ), both in mm, that is not
+// leave-on but a head whose slope nobody read twice: in hidden crooked openings that
+// only a tape and one square had read, the few that then looked straight were cut
+// too small in 3 of 100.
+const (
+	MostTaper   = 2.0
+	SlopeUnread = 1.5
+)

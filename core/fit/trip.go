@@ -1,0 +1,238 @@
+package fit
+
+import (
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/mat"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/survey"
+)
+
+// After the first hang a slab fits when every margin is at least the least, and within
+// some tolerance of the best that a straight edge could give in the true opening. That
+// best edge and the one that was cut are two straight lines, so they differ most at an
+// end of the edge: how far, to first order, is the straight line through the errors of
+// the edge's estimate. The two ends of an edge are two normal figures, and what is left
+// on shifts them both.
+
+// tripEdges are the edges whose margins are judged; the hinge edge's are set by the
+// pins.
+var tripEdges = [3]frame.Side{frame.Lock, frame.Head, frame.Foot}
+
+// edgeEnds are the two ends of an edge as figures of the opening.
+type edgeEnds struct {
+	rows  [2]survey.Row // how much wider than the best the margin comes out there
+	share [2]float64    // of what is left on
+	// least is how much wider a margin must come out at either end to be the least there,
+	// mm, as a rule under nought; within is the same at the place between them where it
+	// matters most, a share of way along.
+	least [2]float64
+	way   float64
+	// waves is a variance that either end has besides, mm²: errors of more than one bow
+	// turn the best line further than half the sagitta does.
+	waves  float64
+	within float64
+	// wanted is the margin that the edge was drawn for: so much narrower, and it touches.
+	wanted float64
+}
+
+// endsOf gives an edge's ends from the rows of its stations' margins and the covariance
+// of those, with the margin wanted and the least, in mm.
+func endsOf(side frame.Side, e Edge, rows []survey.Row, cov mat.Symmetric, wanted, least float64) edgeEnds {
+	last := len(e.Gaps) - 1
+	out := edgeEnds{share: [2]float64{1, 1}, wanted: max(wanted-e.Residual, 0), way: 0.5, within: math.Inf(-1)}
+	line := lineOf(e.Gaps)
+	for i, g := range e.Gaps {
+		// What a straight edge costs here is borne at the first hang as it is planned; that
+		// the side strays from the line through its errors, by the least of about three
+		// independent errors (on average 0.85 of their deviation under nought).
+		off := stray(i, line, cov)
+		out.waves = max(out.waves, wavy*off)
+		lack := min(least-g.Mean+0.85*math.Sqrt(off), 0)
+		switch i {
+		case 0:
+			out.least[0] = lack
+		case last:
+			out.least[1] = lack
+		default:
+			if lack > out.within {
+				out.within = lack
+				out.way = (g.Along - e.Gaps[0].Along) / (e.Gaps[last].Along - e.Gaps[0].Along)
+			}
+		}
+	}
+	ends := [2]int{0, last}
+	if side == frame.Head {
+		out.share[0] = 0 // the hinge corner is cut to its mark
+		out.rows[0], ends[0] = rows[0], -1
+	}
+	for end, at := range ends {
+		if at < 0 {
+			continue
+		}
+		for i, weight := range line(at) {
+			for _, t := range rows[i] {
+				k := slices.IndexFunc(out.rows[end], func(x survey.Term) bool { return x.Of == t.Of && x.At == t.At })
+				if k < 0 {
+					out.rows[end] = append(out.rows[end], survey.Term{Of: t.Of, At: t.At, By: weight * t.By})
+				} else {
+					out.rows[end][k].By += weight * t.By
+				}
+			}
+		}
+	}
+	return out
+}
+
+// wavy is how much of the variance off the line its ends have besides, found by drawing
+// openings as crooked as usual.
+const wavy = 0.25
+
+// lineOf gives, for each station, the straight line that keeps nearest to values at
+// all of them, as weights of those values: for a bow, which is what errors along a side
+// mostly are, half the sagitta off the chord of its ends.
+func lineOf(gaps []Gap) func(at int) []float64 {
+	last := len(gaps) - 1
+	middle := last / 2
+	share := func(i int) float64 {
+		return (gaps[i].Along - gaps[0].Along) / (gaps[last].Along - gaps[0].Along)
+	}
+	return func(at int) []float64 {
+		weights := make([]float64, len(gaps))
+		weights[middle] = 0.5
+		weights[0] += 1 - share(at) - 0.5*(1-share(middle))
+		weights[last] += share(at) - 0.5*share(middle)
+		return weights
+	}
+}
+
+// stray is the variance of a station's error off the line through all of them.
+func stray(at int, line func(int) []float64, cov mat.Symmetric) (v float64) {
+	weights := line(at)
+	for i := range weights {
+		weights[i] = -weights[i]
+	}
+	weights[at]++
+	for i, a := range weights {
+		for j, b := range weights {
+			v += a * b * cov.At(i, j)
+		}
+	}
+	return max(v, 0)
+}
+
+// Ends are the figures of the opening that another trip hangs on: six, two for each of
+// lock edge, head and foot.
+func (o Outline) Ends() (rows []survey.Row) {
+	for _, e := range o.ends {
+		rows = append(rows, e.rows[0], e.rows[1])
+	}
+	return rows
+}
+
+// Trip is what another trip to the trestles hangs on.
+type Trip struct {
+	Sureness
+	Fits   float64 // how far from the best a margin may be and still fit, mm
+	ByRule bool    // what is left on falls with what the readings leave unsure
+	Round  float64 // a mark of the tape, mm: by half of it more stays on than was meant
+}
+
+// Chance is the chance of another trip after the first hang, with leave left on each
+// edge, where the ends have the covariance cov (6 × 6 by rows, mm²). Where what is left
+// on goes by the rule, and was worked out at the covariance before, it is taken to be
+// less by as much as the ends are surer; before may be nil.
+func (o Outline) Chance(t Trip, leave frame.Each[float64], cov, before []float64) float64 {
+	fits := 1.0
+	for k, e := range o.ends {
+		i, j := 2*k, 2*k+1
+		left := t.left(leave[tripEdges[k]], cov, before, i)
+		fits *= box(
+			[2]float64{-left * e.share[0], -left * e.share[1]},
+			[3]float64{cov[i*6+i] + t.Cut*t.Cut + e.waves, cov[i*6+j], cov[j*6+j] + t.Cut*t.Cut + e.waves},
+			[2]float64{max(-t.Fits, e.least[0]), max(-t.Fits, e.least[1])}, t.Fits, e.way, e.within,
+		)
+	}
+	return 1 - fits
+}
+
+// Nearness is about the logarithms of the chance that the slab fits at the first hang,
+// and that it goes in at all, each end by itself: they tell readings apart also where
+// another trip is as good as sure. One that does not go in tells hardly anything of its
+// gaps, and goes back once more.
+func (o Outline) Nearness(t Trip, leave frame.Each[float64], cov, before []float64) (fits, goesIn float64) {
+	for k, e := range o.ends {
+		left := t.left(leave[tripEdges[k]], cov, before, 2*k)
+		for end, share := range e.share {
+			i := 2*k + end
+			sigma, shift := math.Sqrt(cov[i*6+i]+t.Cut*t.Cut+e.waves), left*share
+			fits += math.Log(max(phi((t.Fits+shift)/sigma)-phi((max(-t.Fits, e.least[end])+shift)/sigma), 1e-300))
+			goesIn += math.Log(max(phi((e.wanted-shift)/sigma), 1e-300))
+		}
+	}
+	return fits, goesIn
+}
+
+// left is what stays on an edge with ends i and i+1: by the rule, less in proportion as
+// the normal deviate of the ends falls; and half a mark of the tape more, by rounding.
+func (t Trip) left(left float64, cov, before []float64, i int) float64 {
+	half := t.Round / 2
+	if before == nil || !t.ByRule || left == 0 {
+		return left + half
+	}
+	return max((left+half)*min(t.leaves(cov, i)/max(t.leaves(before, i), 1e-6), 1), half)
+}
+
+// leaves is about what the rule leaves on an edge with ends i and i+1.
+func (t Trip) leaves(cov []float64, i int) float64 {
+	return max(usualDeviate*math.Sqrt(max(cov[i*6+i], cov[i*6+6+i+1])+t.Cut*t.Cut)-t.Tolerance, 0)
+}
+
+// usualDeviate is the normal deviate that is passed at either end with the risk of one
+// edge: a third of half a percent, by both.
+const usualDeviate = 3.14
+
+// box is the chance that two normal figures, of some means and of variances and
+// covariance v = (σ₁², σ₁₂, σ₂²), both lie from their lo to hi, and that the straight
+// line through them lies over within at a share of the way: the first integrated by
+// Gauss and Legendre's rule, the second given it in closed form.
+func box(mean [2]float64, v [3]float64, lo [2]float64, hi, share, within float64) float64 {
+	s1 := math.Sqrt(v[0])
+	slope := v[1] / v[0]
+	s2 := math.Sqrt(max(v[2]-v[1]*slope, 1e-12))
+	from, to := max(lo[0], mean[0]-6*s1), min(hi, mean[0]+6*s1)
+	if from >= to {
+		return 0
+	}
+	half, middle := (to-from)/2, (to+from)/2
+	var sum float64
+	for _, x := range legendre {
+		for _, sign := range [2]float64{-1, 1} {
+			at := middle + sign*half*x.at
+			z := (at - mean[0]) / s1
+			given := mean[1] + slope*(at-mean[0])
+			least := max(lo[1], (within-(1-share)*at)/share)
+			if least < hi {
+				sum += x.weight * math.Exp(-z*z/2) * (phi((hi-given)/s2) - phi((least-given)/s2))
+			}
+		}
+	}
+	return min(sum*half/(s1*math.Sqrt(2*math.Pi)), 1)
+}
+
+func phi(z float64) float64 { return 0.5 * math.Erfc(-z/math.Sqrt2) }
+
+// legendre are the places over nought and the weights of Gauss and Legendre's rule of
+// sixteen points (Abramowitz and Stegun, table 25.4, from memory; a test sums them).
+var legendre = [8]struct{ at, weight float64 }{
+	{0.0950125098376374, 0.1894506104550685},
+	{0.2816035507792589, 0.1826034150449236},
+	{0.4580167776572274, 0.1691565193950025},
+	{0.6178762444026438, 0.1495959888165767},
+	{0.7554044083550030, 0.1246289712555339},
+	{0.8656312023878318, 0.0951585116824928},
+	{0.9445750230732326, 0.0622535239386479},
+	{0.9894009349916499, 0.0271524594117541},
+}

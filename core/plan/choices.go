@@ -1,0 +1,94 @@
+package plan
+
+import (
+	"slices"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/job"
+)
+
+// Choice is a choice by the ID that is kept, in words that may change.
+type Choice[T ~string] struct {
+	ID   T
+	Name string
+	Why  string // why one would choose it, in a sentence
+}
+
+// named finds a choice by its ID; it panics where the table lacks one.
+func named[T ~string](list []Choice[T], id T) Choice[T] {
+	return list[slices.IndexFunc(list, func(c Choice[T]) bool { return c.ID == id })]
+}
+
+// Across are the ways to share what comes off the width.
+var Across = []Choice[fit.Registration]{
+	{fit.KeepLock, "keep the lock edge", "All the width comes off the hinge edge: it is the least seen, and the lock edge keeps its full strength."},
+	{fit.KeepHinge, "keep the hinge edge", "All the width comes off the lock edge: the hinge edge stays as the maker left it."},
+	{fit.EvenStiles, "even stiles", "The same comes off both long edges, so that the stiles still look alike."},
+	{fit.AsOffered, "as offered up", "Cut as the slab stood in the opening when its gaps were read: each side loses what it needs there."},
+	{fit.ShareWidth, "as the limits share it", "What comes off is shared by both long edges as their limits allow: no usual way keeps to both."},
+}
+
+// Along are the ways to share what comes off the length. A slab cut as it was
+// offered up has none.
+var Along = []Choice[fit.Ends]{
+	{fit.KeepHead, "keep the head", "The head takes only what its shape needs; the rest comes off the foot."},
+	{fit.EvenEnds, "even ends", "The same comes off both ends: rails look alike, a bore keeps its height, and a hollow slab's rails last longest."},
+	{fit.KeepFoot, "keep the foot", "The foot takes only what its shape needs; the rest comes off the head."},
+	{fit.ShareLength, "as the limits share it", "What comes off is shared by both ends as their limits allow: no usual way keeps to both."},
+	{fit.MeetStrike, "bore to the strike", "As much comes off the head as brings the bore that is there to the strike that is there."},
+}
+
+// Habits are what is left on at the first cut.
+var Habits = []Choice[job.Habit]{
+	{job.WhenSure, "cut once when sure", "leaves on only what keeps the chance of too far under 1 in 200"},
+	{job.Always3, "always leave 3 mm", "3 mm (1/8 in) on the width and the foot, shaved after the first try"},
+	{job.ToLine, "cut to the line", "nothing left on, however unsure"},
+}
+
+// leftLabel is why so much is left on, as a term says it.
+var leftLabel = map[job.Habit]string{
+	job.WhenSure: "kept so that under 1 slab in 200 comes out too wide",
+	job.Always3:  "always left on",
+	job.ToLine:   "cut to the line",
+}
+
+// Walls are what is believed of an opening before it is read.
+var Walls = []Choice[job.Walls]{
+	{job.Old, "old opening", "has settled: leans and bellies"},
+	{job.New, "new frame", "set by a careful hand"},
+}
+
+// Measurings are the ways to go about measuring.
+var Measurings = []Choice[job.Measuring]{
+	{job.AsItComes, "as it comes", "whatever is worth most minutes, one reading after the other"},
+	{job.ByTape, "tape and level", "widths, heights, plumb, level and square; the slab is cut on the trestles from the figures"},
+	{job.OfferedUp, "slab offered up", "the slab stood on wedges in the opening, packers slid round it"},
+	{job.FromOldDoor, "the old door", "its gaps read as it hangs, before it comes off"},
+}
+
+// StepOf is what is known of one step.
+type StepOf struct {
+	Step  job.Step
+	Name  string
+	Waits string // said while it has no answer
+	Open  string // said once it has
+}
+
+// StepsOf is the one table of steps, in trade order.
+var StepsOf = []StepOf{
+	{job.StepMeasure, "Measure", "take a width and a height", "sure enough to cut"},
+	{job.StepSlab, "Slab", "measure the slab", "see that it is big enough"},
+	{job.StepMargins, "Margins", "waits for readings", "see the light it gives"},
+	{job.StepCut, "Cut", "waits for readings and the slab", "ready to cut"},
+	{job.StepHinges, "Hinges", "waits for readings", "ready to mark"},
+	{job.StepLock, "Lock", "waits for readings and the slab", "ready to mark"},
+}
+
+// Why says why a slab is laid so, across and along it.
+func Why(l fit.Laying) []string {
+	why := []string{named(Across, l.Across).Why}
+	if l.Along != "" {
+		why = append(why, named(Along, l.Along).Why)
+	}
+	return why
+}

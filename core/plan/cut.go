@@ -1,0 +1,258 @@
+package plan
+
+import (
+	"math"
+	"slices"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// cut lays the outline on the slab and says what comes off each edge. The sheet
+// is nil while the slab is not measured. ask is the reading without which the
+// head is not to be tapered.
+func cut(d door, s surveyed, b bay, o fit.Outline, corners [2]figure.Figure) (sheet *CutSheet, laid *fit.Laid, ask *Suggestion, said findings) {
+	if missing := b.slab.Missing(); len(missing) > 0 {
+		said.say(Care, job.StepSlab, b.at+"/"+missing[0], SlabUnmeasured, Args{"missing": join(missing)})
+		return nil, nil, nil, said
+	}
+	wanted := leaveOn(d, o)
+	way, said := lay(d, s, b, o, corners[1])
+	first := fit.Lay(way.outline, wanted, b.slab, way.chosen.Laying)
+	ask, more := taper(d, s, o, wanted[frame.Head])
+	said = append(said, more...)
+	said = append(said, lacks(d, wanted, first)...)
+
+	sheet = &CutSheet{
+		Laying: way.chosen.Laying, Rules: way.rules, Others: way.ways,
+		Weight: b.slab.Weight(), Inserts: first.Inserts(b.slab),
+	}
+	said = append(said, limits(d, b, way.chosen, first, o)...)
+	said = append(said, shorts(b, first)...)
+	for _, side := range frame.Sides {
+		left := first.Left[carries(side, first.Across)]
+		// Lock edge and foot are marked with what is really marked off across from them.
+		var across []Mark
+		switch side {
+		case frame.Lock:
+			across = sheet.Edges[1].Marks
+		case frame.Foot:
+			across = sheet.Edges[0].Marks
+		}
+		edge := edgeCut(d, b, o, side, first, left, across)
+		sheet.Edges = append(sheet.Edges, edge)
+		if d.Cut.LeaveOn == job.WhenSure && first.Left[side] > mostSure {
+			said.say(Care, job.StepCut, "", HardlySure, Args{"wall": Wall(side), "left": measure.FromMM(first.Left[side])})
+		}
+	}
+	sheet.Width, sheet.Length = checks(d, sheet.Edges, first)
+	return sheet, &first, ask, said
+}
+
+// mostSure is the leave-on, in mm, past which a cut is hardly one near the line.
+const mostSure = 6
+
+// leaveOn is what is to be left on each edge at the first cut, in mm. By the rule it is
+// less half a mark of the tape, since each cut is rounded so that on average so much
+// more stays on.
+func leaveOn(d door, o fit.Outline) (leave frame.Each[float64]) {
+	switch d.Cut.LeaveOn {
+	case job.WhenSure:
+		for side, mm := range o.LeaveOn(cutting(d.tape)) {
+			leave[side] = max(mm-d.tape.Step().MM()/2, 0)
+		}
+	case job.Always3:
+		three := measure.FromMM(3).Round(d.tape.Step(), measure.Up).MM()
+		leave[frame.Lock], leave[frame.Foot] = three, three
+	}
+	return leave
+}
+
+// cutting is the usual sureness with a tape: a cut strays from its line, its line
+// from the figure by the tape's rounding, and the packers or the head's mark that it is
+// hung to by as much (uniform errors; JCGM 100:2008, 4.3.7).
+func cutting(tape measure.Tape) fit.Sureness {
+	s := fit.Common
+	s.Cut = math.Sqrt(s.Cut*s.Cut + 2*tape.Step().MM()*tape.Step().MM()/12)
+	return s
+}
+
+// taper holds the cut up where the head's slope is so unsure that the leave-on, in
+// mm, would taper it: a reading more settles it, and is asked for.
+func taper(d door, s surveyed, o fit.Outline, left float64) (ask *Suggestion, said findings) {
+	if left <= fit.MostTaper || d.Cut.LeaveOn != job.WhenSure {
+		return nil, nil
+	}
+	row := o.Wanted[slices.IndexFunc(o.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
+	slopes := slices.DeleteFunc(survey.Candidates(measure.FromMM(s.width), measure.FromMM(s.height), d.unit), func(r survey.Reading) bool {
+		return r.Kind != survey.Square && r.Kind != survey.Level && r.Kind != survey.Plumb
+	})
+	gains := s.shape.Best([]survey.Row{row}, slopes)
+	if len(gains) == 0 || gains[0].From < fit.SlopeUnread {
+		return nil, nil
+	}
+	g := gains[0]
+	gravity, code := Stop, HeadUnread
+	if d.Cut.Knowing {
+		gravity, code = Care, HeadUnreadKnowing
+	}
+	said.say(gravity, job.StepCut, "/cut/knowing", code, Args{
+		"reading": g.Reading, "sure": Sure(g.From), "left": measure.FromMM(left),
+		// The taper is some sigmas of the slope, so it falls as that does.
+		"then": measure.FromMM(max(left*g.To/g.From, 0)),
+	})
+	first := d.suggestion(g.Reading, brings(d.unit, frame.Head, ends[frame.Head][2], g), false)
+	return &first, said
+}
+
+// lacks says where less can be left on than should be.
+func lacks(d door, wanted frame.Each[float64], laid fit.Laid) (said findings) {
+	if len(laid.Short) > 0 {
+		return nil
+	}
+	for _, side := range frame.Sides {
+		if lack := wanted[side] - laid.Left[side]; lack > d.tape.Step().MM()/2 {
+			said.say(Care, job.StepCut, "", NoLeaveOn, Args{
+				"edge": Edge(side), "wanted": measure.FromMM(wanted[side]),
+				"left": measure.FromMM(laid.Left[side]), "lack": measure.FromMM(lack),
+			})
+		}
+	}
+	return said
+}
+
+// shorts says where the slab does not reach the outline.
+func shorts(b bay, laid fit.Laid) (said findings) {
+	for _, x := range laid.Short {
+		field, code := "/length", TooShort
+		if x.Side.Upright() {
+			field, code = "/width", TooNarrow
+		}
+		said.say(Stop, job.StepSlab, b.at+field, code, Args{"side": x.Side.String(), "at": measure.FromMM(x.At), "by": measure.FromMM(x.By)})
+	}
+	return said
+}
+
+// carries is the side whose leave-on is found on an edge: what is left on
+// for the lock margin stays on whichever long edge is cut.
+func carries(edge frame.Side, r fit.Registration) frame.Side {
+	switch {
+	case edge == frame.Hinge && r == fit.KeepLock:
+		return frame.Lock
+	case edge == frame.Lock && r == fit.KeepLock:
+		return frame.NoSide
+	}
+	return edge
+}
+
+// mostPlaned is how much a plane takes off in passes; past it a saw goes first.
+// Common practice.
+const mostPlaned = 6 * measure.Millimetre
+
+// edgeCut marks one edge; left is what stays on there for now, in mm; across are the
+// marks of the edge across from it, where those come first.
+func edgeCut(d door, b bay, o fit.Outline, side frame.Side, laid fit.Laid, left float64, across []Mark) EdgeCut {
+	e := EdgeCut{Side: side, Left: figure.Sum(
+		0, figure.Term{Label: leftLabel[d.Cut.LeaveOn], Value: d.est(left), Source: figure.Rule},
+	).Rounded(d.tape, measure.Nearest)}
+	reach := b.slab.Width
+	if side.Upright() {
+		reach = b.slab.Length
+	}
+	var deepest measure.Length
+	for k, c := range laid.Cuts[side] {
+		if across != nil {
+			c.OtherCut = across[k].Depth.Value.MM()
+		}
+		m := Mark{measure.FromMM(c.At).Round(d.tape.Step(), measure.Nearest), depth(d, side, c, sigmaAt(o, side, c.At/reach.MM()))}
+		deepest = max(deepest, m.Depth.Value)
+		e.Marks = append(e.Marks, m)
+	}
+	scribed := o.Edges[side].Scribed
+	e.Method = trade.Method(deepest)
+	e.Says = advice(d, e, deepest, scribed)
+	if n := len(e.Marks); deepest > 0 && deepest < mostPlaned && !scribed {
+		e.Passes = fit.Passes(e.Marks[0].Depth.Value.MM(), e.Marks[n-1].Depth.Value.MM(), reach.MM(), 1)
+	}
+	return e
+}
+
+// sigmaAt is how sure the cut at a share of an edge (from its head, or from its
+// hinge corner) is: as sure as the margin that it makes.
+func sigmaAt(o fit.Outline, side frame.Side, share float64) float64 {
+	of := side
+	if side == frame.Hinge {
+		of = frame.Lock // the width is judged at the lock margin
+	}
+	gaps := o.Edges[of].Gaps
+	if side.Upright() {
+		share = 1 - share
+	}
+	return gaps[int(math.Round(min(max(share, 0), 1)*float64(len(gaps)-1)))].Sigma
+}
+
+// depth is the figure of one mark with its terms.
+func depth(d door, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
+	terms := make([]figure.Term, 0, 7)
+	add := func(label string, mm float64, from figure.Source, sd float64) {
+		if v := d.est(mm); v != 0 || from == figure.Reading {
+			terms = append(terms, figure.Term{Label: label, Value: v, Source: from, Sigma: sd})
+		}
+	}
+	switch side {
+	case frame.Head:
+		add("the head falls below its highest place, square to the slab", c.Opening, figure.Estimate, sigma)
+		add("margin here against the margin there", c.NearGap, figure.Estimate, 0)
+		add("taken off the head to share the length", c.Shared, figure.Choice, 0)
+	case frame.Foot:
+		add("slab's length here", c.Whole, figure.Reading, 0)
+		add("opening here, floor to head along the slab", -c.Opening, figure.Estimate, sigma)
+		add("head margin here", c.FarGap, figure.Choice, 0)
+		add("foot margin here", c.NearGap, figure.Choice, 0)
+		add("comes off the head here", -c.OtherCut, figure.Estimate, 0)
+	default:
+		other := map[frame.Side]string{frame.Hinge: "lock", frame.Lock: "hinge"}[side]
+		add("slab's width here", c.Whole, figure.Reading, 0)
+		add("opening here, square to the slab", -c.Opening, figure.Estimate, sigma)
+		add(side.String()+" margin here", c.NearGap, figure.Choice, 0)
+		add(other+" margin here", c.FarGap, figure.Choice, 0)
+		add("comes off the "+other+" edge here", -c.OtherCut, figure.Estimate, 0)
+	}
+	add("left on for now", -c.Left, figure.Rule, 0)
+	f := figure.Sum(sigma, terms...)
+	if f.Value < 0 {
+		f.Terms = append(f.Terms, figure.Term{Label: "nothing there to take off", Value: -f.Value, Source: figure.Rule})
+		f.Value = 0
+	}
+	return f.Rounded(d.tape, measure.Down)
+}
+
+// checks are the slab's own sizes less the marks on both sides of it.
+func checks(d door, edges []EdgeCut, laid fit.Laid) (width, length [3]figure.Figure) {
+	marked := func(side frame.Side, k int) measure.Length {
+		return edges[slices.Index(frame.Sides[:], side)].Marks[k].Depth.Value
+	}
+	for i, label := range []string{"at its head", "in the middle", "at its foot"} {
+		k := 2 * i
+		width[i] = figure.Sum(
+			0,
+			figure.Term{Label: "slab's width " + label, Value: d.est(laid.Cuts[frame.Hinge][k].Whole), Source: figure.Reading},
+			figure.Term{Label: "marked off the hinge edge", Value: -marked(frame.Hinge, k), Source: figure.Choice},
+			figure.Term{Label: "marked off the lock edge", Value: -marked(frame.Lock, k), Source: figure.Choice},
+		)
+	}
+	for i, label := range []string{"on its hinge edge", "in the middle", "on its lock edge"} {
+		length[i] = figure.Sum(
+			0,
+			figure.Term{Label: "slab's length " + label, Value: d.est(laid.Cuts[frame.Head][i].Whole), Source: figure.Reading},
+			figure.Term{Label: "marked off the head", Value: -marked(frame.Head, i), Source: figure.Choice},
+			figure.Term{Label: "marked off the foot", Value: -marked(frame.Foot, i), Source: figure.Choice},
+		)
+	}
+	return width, length
+}

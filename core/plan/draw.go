@@ -1,0 +1,72 @@
+package plan
+
+import (
+	"slices"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/survey"
+)
+
+// Drawing is what the daylight drawing of a leaf is made of, in mm in the hung
+// frame.
+type Drawing struct {
+	Width, Height float64               // of the slab, greatest
+	Corners       [4]fit.Corner         // finished slab: top hinge, top lock, foot lock, foot hinge
+	Gaps          frame.Each[[]fit.Gap] // along each side
+	HingeTops     []float64             // y of each leaf's top
+	Leaf          float64               // length of a hinge leaf
+	Latch         float64               // y, 0 where unknown
+	Wanted        frame.Each[float64]
+	Least, Uneven float64
+}
+
+// Place is where a reading was taken, in mm in the elevation frame.
+type Place struct {
+	ID     string // empty for one that is still to be taken
+	Kind   survey.Kind
+	Side   frame.Side
+	At     float64
+	From   float64
+	To     float64
+	Clash  bool
+	Wanted bool // not read yet: the next to take
+}
+
+// draw collects what the drawing of a leaf needs.
+func draw(d door, o fit.Outline, l Leaf) Drawing {
+	size := o.Size()
+	v := Drawing{
+		Width: size.Width, Height: size.Length, Corners: o.Corners(), Leaf: d.Hinges.Leaf.MM(),
+		Least: d.Margins.Least.MM(), Uneven: d.Margins.Uneven.MM(),
+	}
+	for _, side := range frame.Sides {
+		v.Gaps[side] = o.Edges[side].Gaps
+		v.Wanted[side] = l.Wanted[side].Value.MM()
+	}
+	for _, h := range l.Hinges {
+		v.HingeTops = append(v.HingeTops, size.TopHinge-h.Slab.Value.MM())
+	}
+	if l.Latch != nil {
+		v.Latch = size.TopLock - l.Latch.Slab.Value.MM()
+	}
+	return v
+}
+
+// places are where the readings were taken, and where the next one is.
+func places(d door, said findings, toRead []Suggestion) (list []Place) {
+	for i, r := range d.Readings {
+		if r.Struck != "" {
+			continue
+		}
+		clash := slices.ContainsFunc(said, func(f Finding) bool {
+			return f.Gravity == Stop && (f.Pointer == pointerTo(i, "value") || f.Pointer == pointerTo(i, "at"))
+		})
+		list = append(list, Place{r.ID, r.Kind, r.Side, r.At.MM(), r.From.MM(), r.To.MM(), clash, false})
+	}
+	if len(toRead) > 0 {
+		r := toRead[0].Reading
+		list = append(list, Place{"", r.Kind, r.Side, r.At.MM(), r.From.MM(), r.To.MM(), false, true})
+	}
+	return list
+}

@@ -1,0 +1,193 @@
+package plan
+
+import (
+	"errors"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// sweepCut is what a slab is short of the longest floor-to-head at its first
+// cut, where a sweep will be fitted. Common practice.
+const sweepCut = measure.Inch / 2
+
+// margins are the margins wanted of a leaf, and what they ask of its outline.
+func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Targets, said findings) {
+	school, _ := trade.SchoolByID(d.Margins.School)
+	want = fit.Targets{Least: d.Margins.Least.MM(), Uneven: d.Margins.Uneven.MM()}
+	for _, side := range frame.Sides {
+		meets := d.Pair != nil && side == frame.Lock
+		f := figure.Sum(0, figure.Term{Label: school.Name + " (" + school.Source + ")", Value: school.Margin[side], Source: figure.Rule})
+		switch own := d.Margins.Own(side); {
+		case meets:
+			f = figure.Sum(
+				0,
+				figure.Term{Label: "margin between the leaves", Value: d.Pair.Meeting, Source: figure.Choice},
+				figure.Term{Label: "the other leaf's half", Value: -(d.Pair.Meeting - d.Pair.Meeting/2), Source: figure.Rule},
+			)
+		case own != nil:
+			f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *own, Source: figure.Choice})
+		case side == frame.Hinge && school.Margin[side] == 0:
+			f = d.Hinges.Flush()
+		}
+		f = coming(d.Margins, side, f, wanted[frame.Head].Value)
+		wanted[side], want.Margin[side] = f, f.Value.MM()
+		if f.Value < d.Margins.Least && !meets {
+			said.say(Care, job.StepMargins, "/margins/least", UnderLeast, Args{"side": side.String(), "wanted": f.Value, "least": d.Margins.Least})
+		}
+	}
+	if d.Margins.Sweep {
+		said.say(Note, job.StepCut, "/margins/sweep", CutTwice, Args{"short": sweepCut})
+	}
+	if d.Pair != nil {
+		want.Least = min(want.Least, d.Pair.Meeting.MM()/2)
+	}
+	top, bottom := d.Hinges.Tops(measure.FromMM(s.height))
+	half := d.Hinges.Leaf.MM() / 2
+	want.Pins = [2]float64{s.height - top.MM() - half, s.height - bottom.MM() - half}
+	if want.Pins[0]-want.Pins[1] < 200 || want.Pins[1] < 0 {
+		said.say(Stop, job.StepHinges, "/hinges/pockets", HingesOutside, Args{"height": measure.FromMM(s.height)})
+		want.Pins = [2]float64{0.9 * s.height, 0.12 * s.height}
+	}
+	return wanted, want, said
+}
+
+// coming adds to the margin wanted on a side what is still to come: paint on the
+// edges, a floor, a sweep. head is the margin wanted there.
+func coming(m job.Margins, side frame.Side, f figure.Figure, head measure.Length) figure.Figure {
+	terms := f.Terms
+	if side == frame.Foot && m.Sweep {
+		terms = []figure.Term{
+			{Label: "first cut for a sweep: floor to head less 1/2 in", Value: sweepCut, Source: figure.Rule},
+			{Label: "of this, the head margin", Value: -head, Source: figure.Choice},
+		}
+	}
+	if side == frame.Foot && m.Floor > 0 {
+		terms = append(terms[:len(terms):len(terms)], figure.Term{Label: "floor still to come", Value: m.Floor, Source: figure.Choice})
+	}
+	if m.Paint > 0 && side != frame.Foot {
+		terms = append(terms[:len(terms):len(terms)], figure.Term{Label: "paint still to come on slab and jamb", Value: m.Paint, Source: figure.Choice})
+	}
+	return figure.Sum(0, terms...)
+}
+
+// outlines draws the finished slab of each bay; nil where the margins leave none.
+func outlines(d door, s surveyed, bays []bay, want fit.Targets) ([]fit.Outline, findings) {
+	var list []fit.Outline
+	var err error
+	if d.Pair == nil {
+		list = make([]fit.Outline, 1)
+		list[0], err = fit.Draw(s.shape, want)
+	} else {
+		var pair [2]fit.Outline
+		pair, err = fit.DrawPair(s.shape, want, fit.Meeting{Offset: d.Pair.Offset.MM()})
+		list = pair[:]
+	}
+	var said findings
+	var room *fit.ErrNoRoom
+	switch {
+	case errors.As(err, &room):
+		said.say(Stop, job.StepMargins, "", NoRoom, Args{"width": measure.FromMM(room.Width), "height": measure.FromMM(room.Height)})
+		return nil, said
+	case err != nil:
+		said.say(Stop, job.StepMargins, "", NoOutline, Args{"problem": err.Error()})
+		return nil, said
+	}
+	for i, b := range bays {
+		list[i] = scribe(d, b, list[i], want)
+	}
+	return list, nil
+}
+
+// scribe shapes lock edge and head to their sides where a straight edge would
+// leave more unevenness than is accepted, or where it was chosen. A machined
+// edge stays straight, and so does the meeting edge of a pair.
+func scribe(d door, b bay, o fit.Outline, want fit.Targets) fit.Outline {
+	chosen := frame.Each[string]{frame.Lock: d.Opening.Cut.LockEdge, frame.Head: d.Opening.Cut.Head}
+	for _, side := range []frame.Side{frame.Lock, frame.Head} {
+		how := chosen[side]
+		byRule := how == "" || how == job.ByRule
+		if b.slab.IsMachined(side) || b.meets && side == frame.Lock {
+			continue
+		}
+		if how == job.Scribed || byRule && o.Edges[side].Residual > want.Uneven {
+			o = o.Scribe(side, want.Margin[side])
+		}
+	}
+	return o
+}
+
+// ends names the three places of a side where its margin is judged.
+var ends = frame.Each[[3]string]{
+	frame.Head: {"hinge corner", "middle", "lock corner"}, frame.Foot: {"hinge corner", "middle", "lock corner"},
+	frame.Hinge: {"foot", "middle", "head"}, frame.Lock: {"foot", "middle", "head"},
+}
+
+// light gives the margins that an outline leaves at the three places of each
+// side, and the worst sigma of each side in mm.
+func light(d door, o fit.Outline, wanted frame.Each[figure.Figure]) (list []Light, sure frame.Each[float64], said findings) {
+	for _, side := range frame.Sides {
+		e := o.Edges[side]
+		n := len(e.Gaps)
+		for where, g := range []fit.Gap{e.Gaps[0], e.Gaps[n/2], e.Gaps[n-1]} {
+			list = append(list, Light{side, ends[side][where], figure.Sum(
+				g.Sigma,
+				figure.Term{Label: "margin wanted", Value: wanted[side].Value, Source: figure.Choice},
+				figure.Term{Label: "a straight edge against this side, here", Value: d.est(g.Mean) - wanted[side].Value, Source: figure.Estimate, Sigma: g.Sigma},
+			)})
+		}
+		for _, g := range e.Gaps {
+			sure[side] = max(sure[side], g.Sigma)
+		}
+		if e.Residual > d.Margins.Uneven.MM() && side != frame.Foot {
+			code := NotStraight
+			switch {
+			case e.Scribed:
+				code = NotStraightScribed
+			case side == frame.Hinge:
+				code = NotStraightHinge
+			}
+			said.say(Note, job.StepMargins, "", code, Args{"wall": Wall(side), "by": measure.FromMM(e.Residual)})
+		}
+		if e.Moved > 0.1 && !e.Scribed {
+			said.say(Note, job.StepMargins, "", GivesWay, Args{"side": side.String(), "by": measure.FromMM(e.Moved)})
+		}
+	}
+	return list, sure, said
+}
+
+// headCorners are the head margins at the hinge corner and at the lock corner, to
+// the tape.
+func headCorners(d door, o fit.Outline) (corners [2]figure.Figure) {
+	gaps := o.Edges[frame.Head].Gaps
+	for i, g := range []fit.Gap{gaps[0], gaps[len(gaps)-1]} {
+		corners[i] = figure.Sum(
+			g.Sigma,
+			figure.Term{Label: "head margin planned at this corner", Value: d.est(g.Mean), Source: figure.Estimate, Sigma: g.Sigma},
+		).Rounded(d.tape, measure.Nearest)
+	}
+	return corners
+}
+
+// finished tells which slab is wanted.
+func finished(d door, o fit.Outline, sure frame.Each[float64]) Size {
+	size := o.Size()
+	return Size{
+		Width: figure.Sum(
+			sure[frame.Lock],
+			figure.Term{Label: "opening at its widest, square to the hinge jamb", Value: d.est(size.Width + size.HingeGap + size.LockGap), Source: figure.Estimate, Sigma: sure[frame.Lock]},
+			figure.Term{Label: "hinge margin there", Value: -d.est(size.HingeGap), Source: figure.Choice},
+			figure.Term{Label: "lock margin there", Value: -d.est(size.LockGap), Source: figure.Choice},
+		).Rounded(d.tape, measure.Up),
+		Length: figure.Sum(
+			sure[frame.Foot],
+			figure.Term{Label: "opening at its highest, along the hinge jamb", Value: d.est(size.Length + size.HeadGap + size.FootGap), Source: figure.Estimate, Sigma: sure[frame.Foot]},
+			figure.Term{Label: "head margin there", Value: -d.est(size.HeadGap), Source: figure.Choice},
+			figure.Term{Label: "foot margin there", Value: -d.est(size.FootGap), Source: figure.Choice},
+		).Rounded(d.tape, measure.Up),
+	}
+}

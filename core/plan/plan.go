@@ -1,0 +1,232 @@
+// Package plan works out what is to be done at one door from what is kept of
+// it: one file a stage, in trade order, each taking values and handing values
+// and findings on.
+//
+//	readings → shape (read.go, clash.go) → margins (margins.go) → what to read
+//	next (next.go) → laying and cuts (lay.go, cut.go, limits.go) → hinges
+//	(hang.go) → latch (latch.go) → the rod and the drawing (rod.go, draw.go)
+//
+// Findings are codes with arguments (finding.go); their words stand in
+// words.go. Everything here is a pure function of its arguments.
+package plan
+
+import (
+	"slices"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+)
+
+// Plan is the whole answer for one opening, as far as its inputs go.
+type Plan struct {
+	Notches  []Notch
+	Next     job.Step // the first step that is not done; empty when all are
+	Findings []Finding
+	// Clashes are readings that contradict the others. While there are any, every
+	// figure that hangs on the readings is doubtful: nothing is cut or marked to it.
+	Clashes []Clash
+	// Without are the plans that settling the first clash would give.
+	Without []Settled
+	ToRead  []Suggestion
+	// Trip is the chance of another trip to the trestles after the first hang, cut as the
+	// readings stand; 1 while there is no answer.
+	Trip float64
+	// Places are where the readings were taken, and where the next one is.
+	Places []Place
+	// Leaves are one, or for a pair two: the one on the hinge jamb first. The other
+	// sees the opening from its own jamb, which it calls its hinge jamb, and the
+	// meeting line as its lock jamb.
+	Leaves []Leaf
+}
+
+// Leaf is the plan of one slab. What cannot be worked out yet is nil or empty.
+type Leaf struct {
+	Findings []Finding
+	Wanted   frame.Each[figure.Figure] // margins
+	Gauges   Gauges
+	Light    []Light
+	Sure     frame.Each[float64] // worst sigma of a margin on each side, mm
+	Finished *Size
+	Cut      *CutSheet
+	Hinges   []Hinge
+	Latch    *lock.Plan
+	Drawing  *Drawing
+	// Strike is false for the leaf of a pair that carries no latch of its own.
+	Strike bool
+}
+
+// Size is the greatest width and length that the finished slab has anywhere.
+type Size struct{ Width, Length figure.Figure }
+
+// Light is the margin at one place of a side.
+type Light struct {
+	Side   frame.Side
+	Where  string // end or middle of the side
+	Margin figure.Figure
+}
+
+// CutSheet is what comes off a slab at the first cut.
+type CutSheet struct {
+	Laying fit.Laying // as chosen
+	Rules  []string   // what decided it, in order; empty where it was forced
+	Others []Way      // every way of laying the slab, the chosen one among them
+	Edges  []EdgeCut  // in the order of frame.Sides
+	// Width and Length of the slab after the first cut: head, middle, foot; hinge
+	// edge, middle, lock edge.
+	Width, Length [3]figure.Figure
+	Inserts       []fit.Insert
+	Weight        float64 // of the uncut slab, kg
+}
+
+// EdgeCut is what comes off one edge at the first cut.
+type EdgeCut struct {
+	Side   frame.Side
+	Marks  []Mark
+	Method string
+	Says   string
+	Left   figure.Figure // left on for now
+	Passes []fit.Pass    // of a plane, a millimetre at a time; empty where a saw goes first
+}
+
+// Mark is one mark of a cut.
+type Mark struct {
+	At    measure.Length // along the edge of the uncut slab
+	Depth figure.Figure
+}
+
+// Way is a way of laying the slab, and what it costs.
+type Way struct {
+	fit.Laying
+	Chosen      bool
+	Hinge, Lock [2]measure.Length // off at head and foot
+	Head, Foot  measure.Length    // most off
+	Short       bool
+	Over        []frame.Side // edges that lose more than they may
+}
+
+// Hinge is one hinge on slab and jamb.
+type Hinge struct {
+	Name string
+	hinge.Mark
+	// Pack is what goes behind the jamb leaf to keep the pins on one line and
+	// the margin as planned; below nought, how much deeper its pocket goes.
+	Pack figure.Figure
+}
+
+// Gauges are the two settings of a marking gauge that do a whole house, and
+// what they leave.
+type Gauges struct {
+	Depth, Width measure.Length // leaf thickness, leaf width
+	Setback      measure.Length // nought while the slab's thickness is not known
+	Flush        figure.Figure  // the hinge margin with both leaves flush
+}
+
+// door is what a plan is worked out from: what is kept of an opening, and the
+// unit and tape that lengths are read and said in.
+type door struct {
+	job.Opening
+	unit measure.Unit
+	tape measure.Tape
+	kit  job.Kit
+}
+
+// est is an estimate as a term can hold it.
+func (d door) est(mm float64) measure.Length {
+	return measure.FromMM(mm).Round(figure.Quantum(d.unit), measure.Nearest)
+}
+
+// mostSettled is how many readings a survey may have for its clash to be settled
+// beforehand: past it, each plan takes a second.
+const mostSettled = 200
+
+// Solve works out the plan of one opening. It never fails: what is missing or
+// clashes is said in Findings, and everything that does not hang on it is
+// still answered. It is a pure function of its arguments.
+func Solve(j job.Job, o job.Opening) Plan {
+	p := solve(door{o, j.Unit, j.Tape, j.Kit})
+	if len(p.Clashes) == 0 || len(o.Readings) > mostSettled {
+		return p
+	}
+	c := p.Clashes[0]
+	ways := append([]survey.Reading{c.Reading}, c.Or...)
+	for _, r := range ways[:min(len(ways), 3)] {
+		other := solve(door{settled(o, c, r), j.Unit, j.Tape, j.Kit})
+		p.Without = append(p.Without, Settled{r, c.Swapped, &other})
+	}
+	return p
+}
+
+func solve(d door) Plan {
+	read, said := readShape(d)
+	p := Plan{Clashes: clashes(d, read)}
+	for _, c := range p.Clashes {
+		said = append(said, c.Finding)
+	}
+	said = append(said, unread(read)...)
+
+	wanted, targets, more := margins(d, read)
+	said = append(said, more...)
+	bays := baysOf(d)
+	p.Leaves = make([]Leaf, len(bays))
+	for i := range p.Leaves {
+		p.Leaves[i].Wanted = wanted
+	}
+	var drawn []fit.Outline
+	if read.answers() {
+		drawn, more = outlines(d, read, bays, targets)
+		said = append(said, more...)
+	}
+	p.ToRead, p.Trip = next(d, read, drawn)
+	for i, b := range bays {
+		l := &p.Leaves[i]
+		if l.Gauges, more = gauges(d, b); len(more) > 0 {
+			l.Findings = append(l.Findings, more...)
+		}
+		l.Strike = b.strikes
+		if drawn == nil {
+			continue
+		}
+		var ask *Suggestion
+		if ask = leaf(d, read, b, drawn[i], l); ask != nil {
+			p.ToRead = append([]Suggestion{*ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
+		}
+	}
+	p.Findings = said
+	p.Places = places(d, said, p.ToRead)
+	p.Notches, p.Next = rod(d, p)
+	return p
+}
+
+// leaf works out one slab in its bay: its findings go with it. ask is the
+// reading that its cut waits for, nil where it waits for none.
+func leaf(d door, read surveyed, b bay, drawn fit.Outline, l *Leaf) (ask *Suggestion) {
+	say := func(f findings) { l.Findings = append(l.Findings, f...) }
+	var said findings
+
+	if l.Light, l.Sure, said = light(d, drawn, l.Wanted); len(said) > 0 {
+		say(said)
+	}
+	corners := headCorners(d, drawn)
+	size := finished(d, drawn, l.Sure)
+	l.Finished = &size
+
+	var laid *fit.Laid
+	if l.Cut, laid, ask, said = cut(d, read, b, drawn, corners); len(said) > 0 {
+		say(said)
+	}
+	if l.Hinges, said = hang(d, drawn, corners[0], l.Sure); len(said) > 0 {
+		say(said)
+	}
+	if l.Latch, said = latch(d, read, b, laid, corners[1]); len(said) > 0 {
+		say(said)
+	}
+	drawing := draw(d, drawn, *l)
+	l.Drawing = &drawing
+	return ask
+}

@@ -1,0 +1,140 @@
+package plan
+
+import (
+	"slices"
+	"strconv"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+)
+
+// surveyed is what the readings say of an opening.
+type surveyed struct {
+	shape           *survey.Shape
+	readings        []survey.Reading // those that can be and were not struck out
+	widths, heights int              // how often each was read
+	width, height   float64          // about, mm
+}
+
+// answers reports whether there are readings enough for any answer.
+func (s surveyed) answers() bool { return s.widths > 0 && s.heights > 0 }
+
+// The size that an opening is taken for before anything is known of it, in mm.
+const (
+	usualWidth  = 800.0
+	usualHeight = 2020.0
+)
+
+// readShape estimates the shape from the readings that can be.
+func readShape(d door) (s surveyed, said findings) {
+	var widths, heights []float64
+	for i, r := range d.Readings {
+		if err := r.Check(d.unit); err != nil {
+			said.say(Stop, job.StepMeasure, pointerTo(i, "value"), Impossible, Args{"problem": err.Error()})
+			continue
+		}
+		if r.Struck != "" {
+			continue
+		}
+		switch r.Kind {
+		case survey.Width:
+			widths = append(widths, r.Value.MM())
+		case survey.Height:
+			heights = append(heights, r.Value.MM())
+		}
+		s.readings = append(s.readings, r)
+	}
+	w, h := offered(d.Offers, s.readings)
+	widths, heights = append(widths, w...), append(heights, h...)
+	s.widths, s.heights = len(widths), len(heights)
+	s.width, s.height = usualWidth, usualHeight
+	if l := d.Slab; l.Width > 0 && l.Length > 0 {
+		s.width, s.height = l.Width.MM(), l.Length.MM()
+	}
+	if len(widths) > 0 {
+		s.width = median(widths)
+	}
+	if len(heights) > 0 {
+		s.height = median(heights)
+	}
+	var inside []survey.Reading
+	for _, r := range s.readings {
+		if within(r, s.width, s.height) {
+			inside = append(inside, r)
+			continue
+		}
+		i := slices.IndexFunc(d.Readings, func(x survey.Reading) bool { return x.ID == r.ID })
+		said.say(Stop, job.StepMeasure, pointerTo(i, "at"), Outside, Args{
+			"reading": r, "width": measure.FromMM(s.width), "height": measure.FromMM(s.height),
+		})
+	}
+	prior := survey.OldOpening(s.width, s.height)
+	if d.Walls == job.New {
+		prior = survey.NewFrame(s.width, s.height)
+	}
+	prior.Tape, prior.Kit = d.tape.Step().MM(), d.kit.Tools
+	shape, err := survey.Learn(inside, d.Offers, prior)
+	if err != nil { // cannot be: every reading was checked and the prior is ours
+		said.say(Stop, job.StepMeasure, "/readings", NotCombined, Args{"problem": err.Error()})
+		shape, _ = survey.Estimate(nil, nil, prior)
+	}
+	s.shape = shape
+	return s, said
+}
+
+func pointerTo(reading int, field string) string {
+	return "/readings/" + strconv.Itoa(reading) + "/" + field
+}
+
+// unread says what an answer lacks, once something was read: before that nothing is
+// wrong, and the first reading asks for itself.
+func unread(s surveyed) (said findings) {
+	if len(s.readings) == 0 {
+		return nil
+	}
+	if s.widths == 0 {
+		said.say(Note, job.StepMeasure, "", NoWidth, nil)
+	}
+	if s.heights == 0 {
+		said.say(Note, job.StepMeasure, "", NoHeight, nil)
+	}
+	return said
+}
+
+func median(v []float64) float64 {
+	slices.Sort(v)
+	return v[len(v)/2]
+}
+
+// offered is what slabs offered up tell of the size, in mm: gaps at both edges
+// are a width, gaps at head and foot a height.
+func offered(offers []survey.Offer, readings []survey.Reading) (widths, heights []float64) {
+	for _, f := range offers {
+		var gap frame.Each[float64]
+		var seen frame.Each[bool]
+		for _, r := range readings {
+			if r.Kind == survey.Gap && r.Offer == f.ID {
+				gap[r.Side], seen[r.Side] = r.Value.MM(), true
+			}
+		}
+		if seen[frame.Hinge] && seen[frame.Lock] {
+			widths = append(widths, f.Width.MM()+gap[frame.Hinge]+gap[frame.Lock])
+		}
+		if seen[frame.Head] && seen[frame.Foot] {
+			heights = append(heights, f.Length.MM()+gap[frame.Head]+gap[frame.Foot])
+		}
+	}
+	return widths, heights
+}
+
+// beyond is how far outside an opening's size a reading may lie, in mm: that size
+// is rough.
+const beyond = 30
+
+// within reports whether a reading was taken inside an opening of a size, in mm.
+func within(r survey.Reading, width, height float64) bool {
+	across, up := r.Reach()
+	return across.MM() <= width+beyond && up.MM() <= height+beyond
+}

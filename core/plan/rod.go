@@ -1,0 +1,228 @@
+package plan
+
+import (
+	"fmt"
+	"hash"
+	"hash/fnv"
+	"slices"
+	"strconv"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+)
+
+// State of a notch on the rod.
+type State string
+
+// A notch waits for earlier steps, is open, was cut (done), or is nicked:
+// done, but its inputs have changed since.
+const (
+	Waits  State = "waits"
+	Open   State = "open"
+	Done   State = "done"
+	Nicked State = "nicked"
+)
+
+// States lists them.
+var States = []State{Waits, Open, Done, Nicked}
+
+// Notch is one step as it stands.
+type Notch struct {
+	Step  job.Step
+	State State
+	Ready bool   // it can be finished: its answer is there and nothing stops it
+	Says  string // what it waits for or what to do, in a few words
+	Mark  string // what Opening.Done holds when it is finished as it now is
+}
+
+// rod works out each notch; next is the first step that is not done.
+func rod(d door, p Plan) (notches []Notch, next job.Step) {
+	clash := len(p.Clashes) > 0
+	for _, known := range StepsOf {
+		step := known.Step
+		stopped := slices.ContainsFunc(p.All(), func(f Finding) bool { return f.Gravity == Stop && f.Step == step })
+		answered := has(d, p, step)
+		if clash && step != job.StepMeasure { // all that follows hangs on the readings
+			answered = false
+		}
+		n := Notch{Step: step, State: Open, Ready: answered && !stopped, Mark: mark(d, p, step)}
+		done, was := d.Done[step]
+		switch {
+		case !answered:
+			n.State, n.Says = Waits, known.Waits
+			if clash && step != job.StepMeasure {
+				n.Says = waitsForClash
+			}
+			if step == job.StepMeasure || step == job.StepSlab && !clash {
+				n.State = Open // nothing before them to wait for
+			}
+		case was && done == n.Mark && !stopped:
+			n.State, n.Says = Done, isDone
+		case was:
+			n.State, n.Says = Nicked, changedSince
+		case step == job.StepMeasure && len(p.ToRead) > 0:
+			n.Says = moreWouldHelp
+		default:
+			n.Says = known.Open
+		}
+		if stopped && answered {
+			n.Says = lookAtWrong
+		}
+		notches = append(notches, n)
+		if next == "" && n.State != Done {
+			next = step
+		}
+	}
+	return notches, next
+}
+
+// All are the findings of the opening and of its leaves.
+func (p Plan) All() []Finding {
+	list := slices.Clone(p.Findings)
+	for _, l := range p.Leaves {
+		list = append(list, l.Findings...)
+	}
+	return list
+}
+
+// has reports whether a step has its answer, for every leaf.
+func has(d door, p Plan, step job.Step) bool {
+	bays := baysOf(d)
+	for i, l := range p.Leaves {
+		measured := len(bays[i].slab.Missing()) == 0
+		ok := l.Drawing != nil
+		switch step {
+		case job.StepSlab:
+			ok = measured
+		case job.StepCut:
+			ok = l.Cut != nil
+		case job.StepHinges:
+			ok = len(l.Hinges) > 0
+		case job.StepLock:
+			// A pair's leaf that is bolted is marked from the other, once it hangs.
+			ok = l.Latch != nil || bays[i].meets && len(l.Hinges) > 0 && bays[i].slab.Thickness > 0
+		}
+		if !ok && (step != job.StepMeasure || !answers(p)) {
+			return false
+		}
+	}
+	return true
+}
+
+// answers reports whether the readings gave an answer at all.
+func answers(p Plan) bool {
+	return !slices.ContainsFunc(p.ToRead, func(s Suggestion) bool { return s.Needed })
+}
+
+// mark is a short print of what a step came to, the leaves of a pair one after
+// the other.
+func mark(d door, p Plan, step job.Step) string {
+	var s string
+	for i, b := range baysOf(d) {
+		m := marker{h: fnv.New32a()}
+		m.put(d, b, p.Leaves[i], step)
+		s += fmt.Sprintf("%08x", m.h.Sum32())
+	}
+	return s
+}
+
+type marker struct {
+	h    hash.Hash32
+	line []byte
+}
+
+func (m *marker) print(a ...any) { fmt.Fprintln(m.h, a...) }
+
+// lengths prints what print would of their nanometres.
+func (m *marker) lengths(list ...measure.Length) {
+	m.line = m.line[:0]
+	for i, l := range list {
+		if i > 0 {
+			m.line = append(m.line, ' ')
+		}
+		m.line = strconv.AppendInt(m.line, int64(l), 10)
+	}
+	m.h.Write(append(m.line, '\n'))
+}
+
+func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
+	switch step {
+	case job.StepMeasure:
+		m.readings(d)
+	case job.StepSlab:
+		m.slab(b, l)
+	case job.StepMargins:
+		for _, w := range l.Wanted {
+			m.lengths(w.Value)
+		}
+		m.print(d.Margins.Least, d.Margins.Uneven)
+	case job.StepCut:
+		if l.Cut == nil {
+			return
+		}
+		for _, e := range l.Cut.Edges {
+			for _, k := range e.Marks {
+				m.lengths(k.At, k.Depth.Value)
+			}
+		}
+	case job.StepHinges:
+		for _, h := range l.Hinges {
+			m.lengths(h.Slab.Value, h.Jamb.Value, h.Pack.Value)
+		}
+		m.print(l.Gauges.Depth, l.Gauges.Width)
+	case job.StepLock:
+		if k := l.Latch; k != nil {
+			m.lengths(k.Slab.Value, k.Jamb.Value, k.Backset.Value, k.Centre.Value)
+		}
+	}
+}
+
+// readings prints all that the shape hangs on. What came later is put only where
+// it is given, so that doors that were finished before stay so.
+func (m *marker) readings(d door) {
+	for _, r := range d.Readings {
+		m.print(r.Kind, r.Side, int64(r.At), int64(r.From), int64(r.To), int64(r.Value), r.Offer, r.Struck != "", int64(r.PlusMinus/2))
+		if r.Blocked {
+			m.print("nothing passes")
+		}
+		if r.Tool != "" || r.Turned {
+			m.print(r.Tool, r.Turned)
+		}
+	}
+	for _, t := range d.kit.Tools {
+		m.print(t.ID, t.Instrument)
+		if t.Proved != nil {
+			m.print(t.Proved.Bias, t.Proved.Sure, t.Proved.Sigma)
+		}
+	}
+	for _, f := range d.Offers {
+		m.print(f.ID, int64(f.Width), int64(f.Length), f.Old, int64(f.WidthMid), int64(f.WidthFoot), int64(f.LengthLock))
+		if f.Square != nil {
+			m.lengths(*f.Square)
+		}
+	}
+	if d.Walls == job.New {
+		m.print("new frame")
+	}
+	if d.PlusMinus != 0 {
+		m.lengths(d.PlusMinus / 2)
+	}
+}
+
+// slab prints in the form in which the second data form printed it.
+func (m *marker) slab(b bay, l Leaf) {
+	limit := func(l *measure.Length) string {
+		if l == nil {
+			return "<nil>"
+		}
+		return l.String()
+	}
+	var size [2]measure.Length
+	if l.Finished != nil {
+		size = [2]measure.Length{l.Finished.Width.Value, l.Finished.Length.Value}
+	}
+	s := b.slab
+	m.print(fmt.Sprintf("{Width:%v Length:%v Thickness:%v WidthMid:%v WidthFoot:%v LengthLock:%v Square:%v Construction:%v Machined:%v Limits:{Head:%s Hinge:%s Lock:%s Foot:%s} Pivot:%v Handle:%v}",
+		s.Width, s.Length, s.Thickness, s.WidthMid, s.WidthFoot, s.LengthLock, s.Square, s.Construction, s.Machined,
+		limit(s.Limits.Head), limit(s.Limits.Hinge), limit(s.Limits.Lock), limit(s.Limits.Foot), s.Pivot, s.Handle), size[0], size[1])
+}

@@ -1,0 +1,392 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// The codes of findings.
+const (
+	Impossible  Code = "reading-impossible"
+	Outside     Code = "reading-outside"
+	NotCombined Code = "readings-not-combined"
+	NoWidth     Code = "no-width"
+	NoHeight    Code = "no-height"
+
+	Contradicted       Code = "contradicted"
+	ContradictedBySlip Code = "contradicted-by-slip"
+	ChangedRound       Code = "changed-round"
+	OneOf              Code = "one-of"
+	OneOfBySlip        Code = "one-of-by-slip"
+	OneOfSplit         Code = "one-of-split"
+	OneOfSplitBySlip   Code = "one-of-split-by-slip"
+	OneOfAgain         Code = "one-of-again"
+	OneOfAgainBySlip   Code = "one-of-again-by-slip"
+
+	UnderLeast         Code = "margin-under-least"
+	NoRoom             Code = "no-room"
+	NoOutline          Code = "no-outline"
+	NotStraight        Code = "not-straight"
+	NotStraightScribed Code = "not-straight-scribed"
+	NotStraightHinge   Code = "not-straight-hinge-jamb"
+	GivesWay           Code = "edge-gives-way"
+	CutTwice           Code = "foot-cut-twice"
+
+	SlabUnmeasured Code = "slab-unmeasured"
+	TooNarrow      Code = "slab-too-narrow"
+	TooShort       Code = "slab-too-short"
+	TwoPeople      Code = "two-people"
+
+	NotOffered        Code = "not-offered-up"
+	HeadUnread        Code = "head-slope-unread"
+	HeadUnreadKnowing Code = "head-slope-unread-knowingly"
+	NoLeaveOn         Code = "too-little-to-leave-on"
+	HardlySure        Code = "not-sure-enough"
+	Rated             Code = "rated"
+	CutsMachining     Code = "cuts-machining"
+	OverLimit         Code = "over-limit"
+	HandleOut         Code = "handle-out-of-reach"
+	BoreBelowStrike   Code = "bore-below-strike"
+	BoreAboveStrike   Code = "bore-above-strike"
+	BacksetShrinks    Code = "backset-shrinks"
+	MeetingEdges      Code = "meeting-edges"
+	OldCopied         Code = "old-door-copied"
+	KeepFromMoulding  Code = "keep-from-moulding"
+	PivotAtEdge       Code = "pivot-at-edge"
+	PivotAgain        Code = "pivot-again"
+	RailWeak          Code = "rail-weak"
+	RailGone          Code = "rail-gone"
+
+	HingesOutside    Code = "hinges-outside"
+	NoHinges         Code = "no-hinges"
+	ThinSetback      Code = "thin-setback"
+	PocketsCount     Code = "pockets-count"
+	HingesOverloaded Code = "hinges-overloaded"
+	ThreeHinges      Code = "three-hinges"
+
+	Bolted        Code = "bolted-leaf"
+	NoLatch       Code = "no-latch"
+	HandleUnusual Code = "handle-unusual"
+	ThinWalls     Code = "thin-walls"
+	BlockMissed   Code = "block-missed"
+	HeadLeftOn    Code = "head-left-on"
+
+	StockOver   Code = "stock-over-limit"
+	StockNarrow Code = "stock-too-narrow"
+	StockShort  Code = "stock-too-short"
+)
+
+const (
+	otherSay   = "The {reading} reads {value}, but the others say about {about}"
+	readAgain  = ". Read it again, or strike it out."
+	perhaps    = ": perhaps {slip}"
+	asWell     = ". It would be as well explained if {others} were wrong, and nothing tells which is."
+	readNext   = " Read the {next}: that tells most."
+	readThis   = " Read the {next} again: that tells most."
+	useInsert  = " Salvage the old rail or glue in an insert {width} wide and {thickness} thick, pushing the core back {deep} first: glue inside the skins and on the insert, level or just shy, clamp over battens; 20 minutes to handle with tape, a night in clamps."
+	straightAt = "The {wall} is not straight: along a straight edge the light "
+	missesIt   = " the strike that is there, and the latch would miss it. Lay the slab bore to the strike, choose another slab, or move the strike and fill its hole."
+)
+
+// says are the words of each code, its arguments in braces.
+var says = map[Code]string{
+	Impossible:  "{problem}",
+	Outside:     "The {reading} was read outside the opening, which is about {width} by {height}: correct its place. It is left out until then.",
+	NotCombined: "The readings cannot be combined: {problem}.",
+	NoWidth:     "No width has been read: take one at the top hinge's height first.",
+	NoHeight:    "No floor-to-head height has been read: take one beside the hinge jamb.",
+
+	Contradicted:       otherSay + readAgain,
+	ContradictedBySlip: otherSay + perhaps + readAgain,
+	ChangedRound:       "The {reading} ({value}) and the {other} ({otherValue}) look as if each was written down for the other. Read one of them again, or change them round.",
+	OneOf:              otherSay + asWell,
+	OneOfBySlip:        otherSay + perhaps + asWell,
+	OneOfSplit:         otherSay + asWell + readNext,
+	OneOfSplitBySlip:   otherSay + perhaps + asWell + readNext,
+	OneOfAgain:         otherSay + asWell + readThis,
+	OneOfAgainBySlip:   otherSay + perhaps + asWell + readThis,
+
+	UnderLeast:         "The {side} margin wanted, {wanted}, is under the least margin, {least}, which is kept: change one of them.",
+	NoRoom:             "The margins leave a slab of {width} by {height}: ask for smaller margins or read the opening again.",
+	NoOutline:          "{problem}",
+	NotStraight:        straightAt + "varies by {by} either way.",
+	NotStraightScribed: straightAt + "would vary by {by} either way, so this edge is scribed to it and the light is even.",
+	NotStraightHinge:   straightAt + "varies by {by} either way. Packers keep the pins on one line.",
+	GivesWay:           "The {side} edge gives way by {by} so that no margin is under the least.",
+	CutTwice:           "The foot is cut twice: now to {short} short of floor to head, and again once the sweep or shoe has been tried on the threshold.",
+
+	SlabUnmeasured: "The slab's {missing} is not measured yet: the cuts wait for it.",
+	TooNarrow:      "The slab is too narrow: at the {side} edge, {at} from its top, it is short by {by}. Buy the next size up, or widen it with a lipping.",
+	TooShort:       "The slab is too short: at the {side}, {at} from its hinge edge, by {by}. Buy the next size up, or accept a wider foot margin.",
+	TwoPeople:      "The slab weighs about {weight}: two people lift it.",
+
+	NotOffered:        "No gaps of this slab offered up have been read: read some with it standing in the opening, or lay it another way.",
+	HeadUnread:        "Not yet: read the {reading} first, half a minute. How far the head runs out of square is known to ±{sure} at the lock corner, so {left} would have to be left on there, tapering to nothing at the hinge corner; with it about {then}.",
+	HeadUnreadKnowing: "Cut knowingly without the {reading}: the head's slope is known to ±{sure} at the lock corner, so {left} is left on there, tapering to nothing at the hinge corner; with it it would be about {then}.",
+	NoLeaveOn:         "{wanted} should be left on at the {edge} for the next try and only {left} can be: the slab is no bigger than that. If the readings stand by their ±, it may come out {lack} too wide there.",
+	HardlySure:        "The {wall} is not sure enough to cut near the line: {left} is left on. More readings bring it down.",
+	Rated:             "A rated slab is cut only as its certificate says, and only if whoever answers for the building agrees. This plan is worked out inside the limits entered; it is never ready by itself.",
+	CutsMachining:     "The {edge} carries bores or pockets and would lose {off}: no way of laying this slab leaves it alone. Choose a slab nearer the size.",
+	OverLimit:         "The {edge} would lose {off}, {more} more than may come off ({construction}: {most}). Choose a slab nearer the size, or enter what the maker allows.",
+	HandleOut:         "The handle that is bored ends up {by} outside the usual {least} to {most}.",
+	BoreBelowStrike:   "The bore that is there would come {by} below" + missesIt,
+	BoreAboveStrike:   "The bore that is there would come {by} above" + missesIt,
+	BacksetShrinks:    "The bore's backset shrinks by {by}.",
+	MeetingEdges:      "About 8 mm in all comes off the two meeting edges so that the leaves pass: bevel or rebate them after the fit.",
+	OldCopied:         "Copying {name}, flush at head and lock edge, takes {hinge} off the hinge edge and {foot} off the foot. By its gaps the new one should be, at the head {head}, at the foot {atFoot}, and {length}.",
+	KeepFromMoulding:  "Keep every cut {by} or more from the moulding.",
+	PivotAtEdge:       "The pivot hole in the {end} would have to be drilled again {from} from the finished hinge edge: under {least} the wood splits. Lay the slab so that less comes off the hinge edge, or move the pivot and its plate.",
+	PivotAgain:        "The pivot hole in the {end} goes with the offcut: drill it again on the centre of the thickness, {from} from the finished hinge edge, as deep and as wide as it was (7/16 in is usual; measure).",
+	RailWeak:          "The {end} is cut to {left} of its rail: too little to hold." + useInsert,
+	RailGone:          "The {end} is cut past its rail ({left} left) and the end is open." + useInsert,
+
+	HingesOutside:    "The hinges do not fit an opening {height} high: measure their places from the head, top one first.",
+	NoHinges:         "{problem}",
+	ThinSetback:      "Only {left} of wood is left behind the pocket (about {usual} is usual): use a narrower leaf.",
+	PocketsCount:     "{asked} hinges are asked for and the jamb has {pockets} pockets: it is planned for the pockets. Measure the one that is missing, or change the count.",
+	HingesOverloaded: "The slab weighs about {weight}, more than {most}: use hinges whose stated load is greater (EN 1935 grade {grade} and up, from memory), with longer screws at the top, and three of them at least.",
+	ThreeHinges:      "The slab weighs about {weight}: three hinges, not two.",
+
+	Bolted:        "This leaf is bolted top and bottom and carries the strike: mark it from the latch of the other, hung leaf.",
+	NoLatch:       "{problem}",
+	HandleUnusual: "The handle comes {at} above the floor; {least} to {most} is usual.",
+	ThinWalls:     "A {bore} bore in a {thickness} slab leaves walls of {wall}: under 5 mm they split easily.",
+	BlockMissed:   "The lock block of a hollow slab lies about {middle} below the finished top, {long} long; the lock at {lock} misses it by {by}. Move the handle, or glue in a block {patch} by {thickness} behind it.",
+	HeadLeftOn:    "Measure down from the head's finished line: {left} is still left on at the lock corner.",
+
+	StockOver:   "the {edge} would lose {off}, {more} more than may come off",
+	StockNarrow: "too narrow by {by}",
+	StockShort:  "too short by {by}",
+}
+
+// Changed is a size that should be other than it is, with the words for more and
+// for less.
+type Changed struct {
+	By         measure.Length
+	More, Less string
+}
+
+// Words are a finding in words, in the job's unit and to its tape.
+func (f Finding) Words(u measure.Unit, tape measure.Tape) string {
+	text := says[f.Code]
+	var b strings.Builder
+	for {
+		open := strings.IndexByte(text, '{')
+		if open < 0 {
+			b.WriteString(text)
+			return b.String()
+		}
+		end := open + strings.IndexByte(text[open:], '}')
+		b.WriteString(text[:open])
+		b.WriteString(word(f.Args[text[open+1:end]], u, tape))
+		text = text[end+1:]
+	}
+}
+
+// word is one argument in words.
+func word(arg any, u measure.Unit, tape measure.Tape) string {
+	switch v := arg.(type) {
+	case string:
+		return v
+	case measure.Length:
+		return measure.Say(v.Round(tape.Step(), measure.Nearest), u)
+	case Exact:
+		return measure.Say(measure.Length(v), u)
+	case Finely:
+		return finely(measure.Length(v), u)
+	case Sure:
+		return sure(float64(v), u)
+	case Edge:
+		return frame.Side(v).Edge()
+	case Wall:
+		return frame.Side(v).Wall()
+	case Mass:
+		return Weight(float64(v), u)
+	case survey.Reading:
+		return v.Title(u)
+	case Any:
+		names := make([]string, len(v))
+		for i, r := range v {
+			names[i] = fmt.Sprintf("the %s (%s)", r.Title(u), measure.Say(r.Value, u))
+		}
+		return or(names)
+	case Changed:
+		by := v.By.Round(tape.Step(), measure.Nearest)
+		switch {
+		case by == 0:
+			return "as it is"
+		case by > 0:
+			return measure.Say(by, u) + " " + v.More
+		}
+		return measure.Say(-by, u) + " " + v.Less
+	}
+	return fmt.Sprint(arg)
+}
+
+// finely says a small amount to more places than the tape has.
+func finely(l measure.Length, u measure.Unit) string {
+	return measure.Fine(max(l, smallest[u]), measure.Up, u) + " " + string(u)
+}
+
+// smallest is the least amount that is said of each unit: never nothing.
+var smallest = map[measure.Unit]measure.Length{measure.Millimetres: measure.Millimetre / 10, measure.Inches: measure.Inch / 64}
+
+// sure shows a standard deviation in mm as it stands after ±: twice, rounded up.
+func sure(sigma float64, u measure.Unit) string {
+	return measure.Fine(measure.FromMM(figure.Coverage*sigma), measure.Up, u)
+}
+
+// number is a small count in a sentence.
+func number(n int) string { return strconv.Itoa(n) }
+
+// Weight is a weight for a sentence, in the unit that goes with a job's lengths:
+// 1 lb is 0.45359237 kg exactly (international yard and pound agreement, 1959).
+func Weight(kg float64, u measure.Unit) string {
+	if u == measure.Inches {
+		return fmt.Sprintf("%.0f lb", kg/0.45359237)
+	}
+	return fmt.Sprintf("%.0f kg", kg)
+}
+
+func or(words []string) string {
+	if len(words) == 1 {
+		return words[0]
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " or " + words[len(words)-1]
+}
+
+func join(words []string) string {
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
+}
+
+// What a notch says.
+const (
+	waitsForClash = "waits until the readings agree"
+	isDone        = "done"
+	changedSince  = "changed since it was done"
+	moreWouldHelp = "another reading would help"
+	lookAtWrong   = "look at what is wrong"
+)
+
+// What a reading that is needed brings.
+const (
+	noAnswerWidth  = "no answer without a width"
+	noAnswerHeight = "no answer without a height"
+	tellsClash     = "what tells the clash"
+)
+
+// Suggest is the reading that settles a clash, as one to take.
+func (c Clash) Suggest(u measure.Unit) Suggestion {
+	return Suggestion{Reading: c.Again, Name: c.Again.Title(u), How: c.Again.How(u), Brings: tellsClash}
+}
+
+// roundTheSlab is said of a place round a slab that stands in the opening.
+const roundTheSlab = "once round the slab"
+
+// thenWorth is said of a reading that follows another.
+const thenWorth = "then"
+
+// worthOf says why a reading is worth its time.
+func worthOf(w Worth) string {
+	minutes := fmt.Sprintf("worth %.0f minutes", w.Minutes)
+	switch m := math.Round(w.Minutes); {
+	case m < 1:
+		minutes = "worth half a minute"
+	case m == 1:
+		minutes = "worth a minute"
+	}
+	switch w.With {
+	case 0:
+	case 1:
+		minutes += " with one more after it"
+	default:
+		minutes += fmt.Sprintf(" with %d more after it", w.With)
+	}
+	from, to := inTen(w.From), inTen(w.To)
+	if from == to { // what it spares is the try after the first
+		return minutes + ": less is left on, so that the slab goes in at the first try"
+	}
+	return fmt.Sprintf("%s: another trip from %s to %s", minutes, from, to)
+}
+
+// inTen says a chance as carpenters say it.
+func inTen(p float64) string {
+	switch {
+	case p >= 0.05 && p < 0.95:
+		return fmt.Sprintf("%.0f in 10", max(math.Round(p*10), 1))
+	case p >= 0.95:
+		return "nearly sure"
+	}
+	return fmt.Sprintf("%.0f in 100", math.Ceil(p*100))
+}
+
+// ToolName is what a reading is taken with.
+func ToolName(k survey.Kit, r survey.Reading) string {
+	id, instrument := k.Tool(r)
+	for _, t := range k {
+		if t.ID == id && t.Name != "" {
+			return t.Name
+		}
+	}
+	known, ok := trade.InstrumentByID(instrument)
+	if !ok {
+		return ""
+	}
+	if r.Turned {
+		return known.Name + ", turned end for end"
+	}
+	return known.Name
+}
+
+// brings says what a reading would make surer, and how far.
+func brings(u measure.Unit, side frame.Side, where string, g survey.Gain) string {
+	from, to := sure(g.From, u), sure(g.To, u)
+	how := "from ±" + from + " to ±" + to
+	if from == to { // less than the marks of the tape tell
+		how = "a little surer than ±" + from
+	}
+	return fmt.Sprintf("%v margin, %s: %s", side, where, how)
+}
+
+// advice says an edge's decision in a sentence.
+func advice(d door, e EdgeCut, deepest measure.Length, scribed bool) string {
+	if deepest == 0 {
+		return "Nothing comes off the " + e.Side.Edge() + "."
+	}
+	first, last := e.Marks[0].Depth.Value, e.Marks[len(e.Marks)-1].Depth.Value
+	from, to := "head", "foot"
+	if !e.Side.Upright() {
+		from, to = "hinge corner", "lock corner"
+	}
+	text := fmt.Sprintf("%s off all along.", d.tape.Show(first))
+	if scribed {
+		text = "Scribed: mark it along the " + e.Side.Wall() + " at the wanted margin and cut to that; high places first."
+	} else if first != last {
+		if first < last {
+			first, last, from, to = last, first, to, from
+		}
+		text = fmt.Sprintf("A taper: %s at the %s to %s at the %s. Start where most comes off and lengthen each pass.", d.tape.Show(first), from, d.tape.Show(last), to)
+	}
+	if !e.Side.Upright() {
+		text += " Plane in from both ends so that the stiles' end grain does not break out."
+	}
+	if e.Left.Value > 0 {
+		where := ""
+		if e.Side == frame.Head {
+			where = " at the lock corner"
+		}
+		text += fmt.Sprintf(" %s is left on%s for the next try.", d.tape.Show(e.Left.Value), where)
+	}
+	return text
+}

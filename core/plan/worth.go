@@ -1,0 +1,161 @@
+package plan
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/survey"
+)
+
+// Worth is what a reading is worth, with those that best follow it: what they take off
+// the chance of another trip to the trestles after the first hang, times what a trip
+// costs, less their own minutes.
+type Worth struct {
+	Minutes  float64 // nought where a threshold rules instead
+	Own      float64 // minutes that the readings take
+	With     int     // how many more readings follow
+	From, To float64 // the chance of another trip, before and after them all
+}
+
+// mostAhead is how many readings are looked ahead.
+const mostAhead = 40
+
+// trips is what another trip hangs on, for each leaf.
+type trips struct {
+	drawn  []fit.Outline
+	leave  []frame.Each[float64]
+	trip   fit.Trip
+	before []float64 // covariance of all ends, 6 of each leaf
+}
+
+func tripsOf(d door, drawn []fit.Outline) trips {
+	t := trips{drawn: drawn, trip: fit.Trip{Sureness: cutting(d.tape), Round: d.tape.Step().MM(), Fits: d.kit.FitsWithin().MM(), ByRule: d.Cut.LeaveOn == job.WhenSure}}
+	for _, o := range drawn {
+		t.leave = append(t.leave, leaveOn(d, o))
+	}
+	return t
+}
+
+func (t trips) rows() (rows []survey.Row) {
+	for _, o := range t.drawn {
+		rows = append(rows, o.Ends()...)
+	}
+	return rows
+}
+
+// chance is the chance of another trip for any leaf, with a covariance of all ends.
+func (t trips) chance(cov []float64) float64 {
+	fits := 1.0
+	t.each(cov, func(k int, own, before []float64) { fits *= 1 - t.drawn[k].Chance(t.trip, t.leave[k], own, before) })
+	return 1 - fits
+}
+
+// nearness is how near all leaves are to needing no further trip (a logarithm), and
+// further how many trips that makes, about: one where a leaf does not fit, and another
+// where it does not even go in, which goesIn as good as rules out.
+func (t trips) nearness(cov []float64) (near, further float64, goesIn bool) {
+	in := 0.0
+	t.each(cov, func(k int, own, before []float64) {
+		a, b := t.drawn[k].Nearness(t.trip, t.leave[k], own, before)
+		near, in = near+a, in+b
+	})
+	return near, 2 - math.Exp(near) - math.Exp(in), in > -0.02
+}
+
+// each gives each leaf's own part of the covariance, now and before.
+func (t trips) each(cov []float64, f func(k int, own, before []float64)) {
+	if len(t.drawn) == 1 {
+		f(0, cov, t.before)
+		return
+	}
+	n := 6 * len(t.drawn)
+	var own, before [36]float64
+	for k := range t.drawn {
+		for i := range 6 {
+			copy(own[i*6:i*6+6], cov[(6*k+i)*n+6*k:])
+			copy(before[i*6:i*6+6], t.before[(6*k+i)*n+6*k:])
+		}
+		f(k, own[:], before[:])
+	}
+}
+
+// worthwhile lists the readings to take next, in their order, and the chance of another
+// trip as it is. It is empty when enough was measured.
+func worthwhile(d door, s surveyed, drawn []fit.Outline) (list []Suggestion, now float64) {
+	t := tripsOf(d, drawn)
+	q := s.shape.Search(t.rows(), candidates(d, s))
+	t.before = q.Now()
+	order, best := t.order(q, d.kit)
+	for _, k := range order[:min(len(order), mostOffered)] {
+		x := d.suggestion(q.Candidates[k], thenWorth, false)
+		if len(list) == 0 {
+			x.Brings, x.Worth = worthOf(best), best
+		}
+		list = append(list, x)
+	}
+	return list, t.chance(t.before)
+}
+
+// order picks the readings that bring most for their minutes, one after the other, as
+// many as are worth most together, and says what they are worth. One reading alone
+// seldom spares a trip; a dozen do, so what follows is looked at as well.
+func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best Worth) {
+	now, cost := t.chance(t.before), kit.TripMinutes()
+	at, trips, goesIn := t.nearness(t.before)
+	cov := make([]float64, len(t.before))
+	gains := make([]gain, len(q.Candidates))
+	for k, r := range q.Candidates {
+		gains[k] = gain{at: k, own: kit.Tools.Minutes(r), brings: math.Inf(1)}
+	}
+	take := 0
+	for minutes := 0.0; len(order) < mostAhead && minutes < cost*trips; {
+		first := greatest(gains, func(g gain) float64 {
+			q.After(cov, g.at)
+			near, _, _ := t.nearness(cov)
+			return (near - at) / g.own
+		})
+		// A trip costs cost minutes, so what is worth reading brings more than a share of
+		// 1/cost nearer each minute; the shares only fall.
+		if first.brings <= 0 || goesIn && cost*first.brings < 1 || cost*trips-minutes <= best.Minutes {
+			break
+		}
+		order, minutes = append(order, first.at), minutes+first.own
+		gains = slices.DeleteFunc(gains, func(g gain) bool { return g.at == first.at })
+		q.Take(first.at)
+		var then float64
+		if at, then, goesIn = t.nearness(q.Now()); cost*(trips-then)-minutes > best.Minutes {
+			best, take = Worth{Minutes: cost*(trips-then) - minutes, Own: minutes, From: now, To: t.chance(q.Now())}, len(order)
+		}
+	}
+	best.With = take - 1
+	return order[:take], best
+}
+
+// gain is what a candidate brings for each minute, as it was when it was last looked
+// at.
+type gain struct {
+	at          int
+	own, brings float64
+}
+
+// greatest gives the candidate that brings most now. What one brings hardly ever grows
+// as others are taken, so only those are looked at again that brought more before than
+// the best brings now.
+func greatest(gains []gain, brings func(gain) float64) gain {
+	slices.SortFunc(gains, func(a, b gain) int { return cmp.Compare(b.brings, a.brings) })
+	best := gain{brings: math.Inf(-1)}
+	for i := range gains {
+		if gains[i].brings <= best.brings {
+			break
+		}
+		gains[i].brings = brings(gains[i])
+		if gains[i].brings > best.brings {
+			best = gains[i]
+		}
+	}
+	return best
+}

@@ -1,0 +1,157 @@
+package plan
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+)
+
+// begun is an opening read a little, with a seeded choice of what was read, and eight
+// readings that could follow.
+func begun(rng *rand.Rand) (d door, s surveyed, drawn []fit.Outline, more []survey.Reading) {
+	o := careful()
+	o.Slab.Width, o.Slab.Length = mm(900), mm(2100)
+	rng.Shuffle(len(o.Readings), func(i, j int) { o.Readings[i], o.Readings[j] = o.Readings[j], o.Readings[i] })
+	slices.SortStableFunc(o.Readings, func(a, b survey.Reading) int { // a width and a height first
+		rank := func(r survey.Reading) int {
+			if r.Kind == survey.Width || r.Kind == survey.Height {
+				return 0
+			}
+			return 1
+		}
+		return rank(a) - rank(b)
+	})
+	keep := 7 + rng.IntN(5)
+	o.Readings = o.Readings[:keep]
+	d = door{o, house.Unit, house.Tape, job.Kit{Tools: survey.Kit{{ID: "r", Instrument: "rods"}, {ID: "f", Instrument: "straightedge"}, {ID: "l", Instrument: "level"}, {ID: "s", Instrument: "square"}}, Trip: 20 + 20*rng.Float64()}}
+	s, _ = readShape(d)
+	_, want, _ := margins(d, s)
+	drawn, _ = outlines(d, s, baysOf(d), want)
+	more = candidates(d, s)
+	rng.Shuffle(len(more), func(i, j int) { more[i], more[j] = more[j], more[i] })
+	return d, s, drawn, more[:8]
+}
+
+// Reading by worth against the best of all choices among eight readings, found by
+// trying all 256: never more than a minute dearer at the median.
+func TestReadingByWorthAgainstAllOrders(t *testing.T) {
+	var dearer []float64
+	worthwhile := 0
+	for seed := range uint64(30) {
+		d, s, drawn, more := begun(rand.New(rand.NewPCG(seed, 5)))
+		trips := tripsOf(d, drawn)
+		q := s.shape.Search(trips.rows(), more)
+		trips.before = q.Now()
+		_, before, _ := trips.nearness(trips.before)
+		best := 0.0
+		for set := range 1 << len(more) {
+			all := s.shape.Search(trips.rows(), more)
+			minutes := 0.0
+			for k, r := range more {
+				if set&(1<<k) != 0 {
+					all.Take(k)
+					minutes += d.kit.Tools.Minutes(r)
+				}
+			}
+			_, after, _ := trips.nearness(all.Now())
+			best = max(best, d.kit.TripMinutes()*(before-after)-minutes)
+		}
+		_, ours := trips.order(q, d.kit)
+		require.LessOrEqual(t, ours.Minutes, best+1e-6, "nothing is better than the best")
+		dearer = append(dearer, best-ours.Minutes)
+		if best > 0 {
+			worthwhile++
+		}
+	}
+	slices.Sort(dearer)
+	t.Logf("dearer than the best: median %.2f, worst %.2f minutes; %d of 30 worth reading on", dearer[len(dearer)/2], dearer[len(dearer)-1], worthwhile)
+	assert.LessOrEqual(t, dearer[len(dearer)/2], 1.0)
+	assert.Greater(t, worthwhile, 10)
+}
+
+// A threshold set by hand rules instead of minutes.
+func TestAThresholdByHandRules(t *testing.T) {
+	o := careful()
+	o.PlusMinus = mm(10)
+	assert.Empty(t, Solve(house, o).ToRead)
+	o.PlusMinus = mm(0.3)
+	p := Solve(house, o)
+	require.NotEmpty(t, p.ToRead)
+	assert.Zero(t, p.ToRead[0].Worth.Minutes)
+	assert.Contains(t, p.ToRead[0].Brings, "±")
+}
+
+// A dear trip makes more readings worth their time; a reading says with what, and a
+// kit asks only for what its tools read.
+func TestADearTripIsWorthMoreReadings(t *testing.T) {
+	o := careful()
+	j := house
+	j.Kit.Trip = 1
+	cheap := Solve(j, o)
+	assert.Empty(t, cheap.ToRead)
+	j.Kit.Trip = 240
+	j.Kit.Tools = survey.Kit{{ID: "r", Instrument: "rods", Name: "the long rods"}}
+	dear := Solve(j, o)
+	require.NotEmpty(t, dear.ToRead)
+	for _, r := range dear.ToRead {
+		assert.Equal(t, "the long rods", r.Tool)
+		assert.Contains(t, []survey.Kind{survey.Width, survey.Height, survey.Diagonal}, r.Reading.Kind)
+	}
+	assert.Contains(t, dear.ToRead[0].Brings, "worth ")
+	assert.Less(t, dear.ToRead[0].Worth.To, dear.ToRead[0].Worth.From)
+	assert.InDelta(t, dear.Trip, dear.ToRead[0].Worth.From, 1e-9)
+}
+
+// A thousand readings with five tools, each with its error, are worked out in time.
+func TestAThousandReadingsWithFiveBiases(t *testing.T) {
+	j := house
+	for i := range 5 {
+		j.Kit.Tools = append(j.Kit.Tools, survey.Tool{ID: fmt.Sprint("t", i), Instrument: "tape"})
+	}
+	o := careful()
+	o.Readings = nil
+	for i := range 1000 {
+		o.Readings = append(o.Readings, survey.Reading{
+			ID: fmt.Sprint("r", i), Kind: survey.Width, At: mm(float64(2 * i)), Value: mm(826 + float64(i%3)/2), Tool: fmt.Sprint("t", i%5),
+		})
+	}
+	o.Readings[0].Kind, o.Readings[0].At, o.Readings[0].Value = survey.Height, mm(50), mm(2032)
+	start := time.Now()
+	p := Solve(j, o)
+	assert.Less(t, time.Since(start), 4*time.Second, "two seconds on a quiet machine")
+	assert.NotNil(t, p.Leaves[0].Drawing)
+}
+
+// Gaps that no rigid slab shows are said, and nothing is lost.
+func TestGapsThatNoRigidSlabShows(t *testing.T) {
+	o := job.NewOpening("o", "Dairy", measure.Millimetres)
+	o.Offers = []survey.Offer{{ID: "s", Name: "the slab", Width: mm(815), Length: mm(2015)}}
+	add := func(side frame.Side, at, gap float64) {
+		o.Readings = append(o.Readings, survey.Reading{ID: fmt.Sprint("r", len(o.Readings)), Kind: survey.Gap, Side: side, At: mm(at), Value: mm(gap), Offer: "s"})
+	}
+	for _, at := range []float64{250, 1000, 1750} {
+		add(frame.Hinge, at, 3)
+		add(frame.Lock, at, 8)
+	}
+	for _, at := range []float64{100, 400, 700} {
+		add(frame.Head, at, 5)
+		add(frame.Foot, at, 12)
+	}
+	require.Empty(t, Solve(house, o).Clashes)
+	o.Readings[3].Value = mm(40) // midway down the lock edge
+	p := Solve(house, o)
+	require.NotEmpty(t, p.Clashes)
+	assert.Equal(t, "r3", p.Clashes[0].Reading.ID)
+	assert.Len(t, p.Without, len(p.Clashes[0].Or)+1)
+}

@@ -1,0 +1,142 @@
+package survey
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"sync"
+
+	"gonum.org/v1/gonum/blas"
+	"gonum.org/v1/gonum/blas/blas64"
+	"gonum.org/v1/gonum/lapack/lapack64"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+)
+
+// Shape is an estimate of an opening. Its methods are safe for concurrent
+// use.
+type Shape struct {
+	prior  Prior
+	offers []Offer
+	corner func(frame.Side, float64) float64 // the places that diagonals are linear about
+	given  []Reading
+	rows   []Row             // the readings', then the two pins, then what was measured of the offers
+	resid  []float64         // y − Aμ
+	noise  []float64         // variances, mm²
+	bends  *bends            // of the rows; nil where they are too many
+	chol   blas64.Triangular // U of S = UᵀU
+	alpha  []float64         // S⁻¹(y − Aμ)
+
+	suspects func() []Suspect // worked out when first asked for
+}
+
+// Estimate conditions the prior on the readings, and on the frame's two pins
+// h(0) = 0 and f(0) = 0; readings that were struck out are passed over. It
+// fails with a field.Error for a reading that cannot be, and for a gap beside a slab that is not among the offers. No readings at all is
+// a valid, very unsure, estimate.
+//
+// Diagonals are made linear about the present shape and the estimate repeated
+// until no corner moves by more than a micrometre, five times at most.
+func Estimate(readings []Reading, offers []Offer, p Prior) (*Shape, error) {
+	s, err := estimate(readings, offers, p, func(side frame.Side, _ float64) float64 { return p.mean(Of(side)) })
+	if err != nil || !slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
+		return s, err
+	}
+	corners := []Row{
+		{{Of(frame.Hinge), p.Height, 1}},
+		{{Of(frame.Lock), 0, 1}},
+		{{Of(frame.Lock), p.Height, 1}},
+		{{Of(frame.Head), 0, 1}},
+		{{Of(frame.Head), p.Width, 1}},
+		{{Of(frame.Foot), p.Width, 1}},
+	}
+	before := s.Means(corners)
+	for range 5 {
+		last := s
+		s, err = estimate(readings, offers, p, func(side frame.Side, at float64) float64 {
+			return last.Means([]Row{{{Of(side), at, 1}}})[0]
+		})
+		if err != nil {
+			return nil, err
+		}
+		now := s.Means(corners)
+		moved := 0.0
+		for i := range now {
+			moved = max(moved, math.Abs(now[i]-before[i]))
+		}
+		if before = now; moved < 1e-3 {
+			break
+		}
+	}
+	return s, nil
+}
+
+func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Side, float64) float64) (*Shape, error) {
+	s := &Shape{prior: p, offers: offers, corner: corner}
+	for _, r := range readings {
+		if r.Struck != "" {
+			continue
+		}
+		if err := r.Check(measure.Millimetres); err != nil {
+			return nil, err
+		}
+		row, constant, err := s.rowOf(r)
+		if err != nil {
+			return nil, err
+		}
+		s.given = append(s.given, r)
+		s.rows = append(s.rows, row)
+		s.resid = append(s.resid, r.Value.MM()-constant-p.meanOf(row))
+		s.noise = append(s.noise, p.noise(r))
+	}
+	for _, side := range []frame.Side{frame.Hinge, frame.Foot} {
+		s.rows = append(s.rows, Row{{Of(side), 0, 1}})
+		s.resid = append(s.resid, 0)
+		s.noise = append(s.noise, 0)
+	}
+	for k, of := range offers {
+		if !slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Gap && r.Offer == of.ID }) {
+			continue
+		}
+		rows, values, noise := of.own(k)
+		s.rows, s.resid, s.noise = append(s.rows, rows...), append(s.resid, values...), append(s.noise, noise...)
+	}
+	if len(s.rows) <= mostBends {
+		s.bends = newBends(&p, s.rows)
+	}
+	return s, s.condition()
+}
+
+// under is the same readings of the same opening by a prior that is crooked by
+// another measure.
+func (s *Shape) under(p Prior) (*Shape, error) {
+	if slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
+		return Estimate(s.given, s.offers, p) // diagonals are linear about the shape itself
+	}
+	t := &Shape{prior: p, offers: s.offers, corner: s.corner, given: s.given, rows: s.rows, resid: s.resid, noise: s.noise, bends: s.bends}
+	return t, t.condition()
+}
+
+// condition factors S and weighs the readings.
+func (s *Shape) condition() error {
+	p, n := &s.prior, len(s.rows)
+	cov := blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
+	for i := range n {
+		for j := i; j < n; j++ {
+			cov.Data[i*n+j] = p.covRows(s, i, j)
+		}
+		cov.Data[i*n+i] += s.noise[i]
+	}
+	var ok bool
+	if s.chol, ok = lapack64.Potrf(cov); !ok {
+		return fmt.Errorf("the readings cannot be combined: the opening's prior has no spread")
+	}
+	s.alpha = slices.Clone(s.resid)
+	lapack64.Potrs(s.chol, blas64.General{Rows: n, Cols: 1, Stride: 1, Data: s.alpha})
+	s.suspects = sync.OnceValue(s.findSuspects)
+	return nil
+}
+
+// Prior returns the prior that the estimate was made with.
+func (s *Shape) Prior() Prior { return s.prior }

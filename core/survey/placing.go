@@ -1,0 +1,113 @@
+package survey
+
+import (
+	"slices"
+
+	"kindmargin/core/frame"
+)
+
+// Each offer has unknowns of its own, after the sides: how far its foot at the
+// hinge edge stands from the frame's origin along u and v, its turn (positive
+// where its head leans toward the hinge jamb), and by how much its lock edge,
+// head and foot stand off the rectangle of its first width and length, seen from
+// its hinge edge. A door that was trimmed to its opening is no rectangle.
+const (
+	across = iota
+	up
+	turn
+	oldLock // of the old door
+	oldHead
+	oldFoot
+	newLock // of the slab that is to be cut
+	newHead
+	newFoot
+	unknowns // of one offer
+)
+
+// The parts: sides, then the biases of tools, then what is unknown of offers.
+const (
+	firstBias   Part = 16
+	firstPlaced Part = 64
+)
+
+const (
+	shiftSpread = 50.0 // mm
+	turnSpread  = 0.02 // mm per mm
+	mostOffers  = 1000 // that a Part can number
+)
+
+// shapes is what is believed of a door's own edges: offset and bow in mm, lean
+// in mm per mm. An old door was planed to its opening; a new slab comes from a
+// machine. Common practice.
+var shapes = [2]struct{ offset, lean, bow, run float64 }{
+	{30, 0.003, 0.5, 700},
+	{30, 0.0007, 0.25, 700},
+}
+
+// unknown is one of the unknowns of offer number k; shape those of its edges.
+func unknown(k, which int) Part { return firstPlaced + Part(unknowns*k+which) }
+
+func shape(k int, of Offer, side frame.Side) Part {
+	which := map[frame.Side]int{frame.Lock: oldLock, frame.Head: oldHead, frame.Foot: oldFoot}[side]
+	if !of.Old {
+		which += newLock - oldLock
+	}
+	return unknown(k, which)
+}
+
+// gapRow is a gap beside offer number k as a linear figure, and the part of
+// its value that the slab's own size makes.
+func gapRow(r Reading, k int, of Offer) (row Row, constant float64) {
+	at := r.At.MM()
+	switch r.Side {
+	case frame.Hinge: // slab's edge at u = across − turn·v
+		return Row{{unknown(k, across), 0, 1}, {unknown(k, turn), 0, -at}, {Of(frame.Hinge), at, -1}}, 0
+	case frame.Lock:
+		return Row{{Of(frame.Lock), at, 1}, {unknown(k, across), 0, -1}, {unknown(k, turn), 0, at}, {shape(k, of, frame.Lock), at, -1}}, -of.Width.MM()
+	case frame.Head: // slab's edge at v = up + length + turn·u
+		return Row{{Of(frame.Head), at, 1}, {unknown(k, up), 0, -1}, {unknown(k, turn), 0, -at}, {shape(k, of, frame.Head), at, -1}}, -of.Length.MM()
+	}
+	return Row{{unknown(k, up), 0, 1}, {unknown(k, turn), 0, at}, {shape(k, of, frame.Foot), at, 1}, {Of(frame.Foot), at, -1}}, 0
+}
+
+// own is what was measured of an offer's own edges, as rows with their values
+// and variances: width at head, middle and foot, length on both edges, and how
+// square its head is. The foot's corner at the hinge edge is its origin.
+func (of Offer) own(k int) (rows []Row, values, noise []float64) {
+	add := func(value, sigma float64, row ...Term) {
+		rows, values, noise = append(rows, row), append(values, value), append(noise, sigma*sigma)
+	}
+	lock, head, foot := shape(k, of, frame.Lock), shape(k, of, frame.Head), shape(k, of, frame.Foot)
+	width, length := of.Width.MM(), of.Length.MM()
+	sigma := Width.sigma()
+	add(0, sigma, Term{lock, length, 1})
+	if of.WidthMid > 0 {
+		add(of.WidthMid.MM()-width, sigma, Term{lock, length / 2, 1})
+	}
+	if of.WidthFoot > 0 {
+		add(of.WidthFoot.MM()-width, sigma, Term{lock, 0, 1})
+	}
+	add(0, sigma, Term{head, 0, 1})
+	add(0, 0, Term{foot, 0, 1})
+	if of.LengthLock > 0 {
+		add(of.LengthLock.MM()-length, sigma, Term{head, width, 1}, Term{foot, width, -1})
+	}
+	if of.Square != nil {
+		add(of.Square.MM(), Square.sigma(), Term{head, width, 1}, Term{head, 0, -1})
+	}
+	return rows, values, noise
+}
+
+// Placing is where an offer stood: its foot corner at the hinge edge, along u
+// and v in mm, and its turn, positive where its head leans toward the hinge
+// jamb. ok is false for an offer that is not known.
+func (s *Shape) Placing(offer string) (u, v, lean float64, ok bool) {
+	k := slices.IndexFunc(s.offers, func(o Offer) bool { return o.ID == offer })
+	if k < 0 {
+		return 0, 0, 0, false
+	}
+	m := s.Means([]Row{
+		{{unknown(k, across), 0, 1}}, {{unknown(k, up), 0, 1}}, {{unknown(k, turn), 0, 1}},
+	})
+	return m[0], m[1], m[2], true
+}

@@ -1,0 +1,144 @@
+// Package survey turns readings of an opening, taken by any school, into one
+// estimate of its shape, with how sure each part of it is.
+//
+// Each side of the opening is a Gaussian process, known before any reading
+// only as roughly straight and roughly plumb or level:
+//
+//	side(s) = nominal + offset + lean·s + bow(s)
+//	cov(s,s') = σ_offset² + σ_lean²·s·s' + σ_bow²·exp(−½((s−s')/ℓ)²)
+//
+// and each reading is a linear row over the sides, y = A z + ε, ε ~ N(0, R).
+// The estimate is the conditional of the joint normal:
+//
+//	S = A K Aᵀ + R;   z̄ = μ + K Aᵀ S⁻¹ (y − Aμ);   P = K − K Aᵀ S⁻¹ A K
+//
+// (Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006,
+// eqs. 2.22–2.24, from memory.) All numbers in this package are float64
+// millimetres in the elevation frame of package frame.
+package survey
+
+import (
+	"kindmargin/core/frame"
+)
+
+// Prior is what is believed of an opening before it is measured. Standard
+// deviations, in millimetres; leans in millimetres per millimetre.
+type Prior struct {
+	Width, Height     float64 // nominal size
+	Offset            float64 // of each side from its nominal place
+	Lean              float64 // of a jamb from plumb
+	Slope             float64 // of head and floor from level
+	JambBow, HeadBow  float64 // HeadBow is for head and floor
+	JambRun, FloorRun float64 // ℓ: the length over which a side bends
+	HeadRun           float64
+	// Tape is the distance between two marks of the tape: what is read is rounded
+	// to it, which adds Tape²/12 to each reading's variance (a uniform error;
+	// JCGM 100:2008, 4.3.7). Nought where readings are not rounded.
+	Tape float64
+	// Kit is the tools that the readings are taken with.
+	Kit Kit
+}
+
+// OldOpening is an opening in a house that has settled. Common practice.
+func OldOpening(width, height float64) Prior {
+	return Prior{
+		Width: width, Height: height, Offset: 50,
+		Lean: 0.004, Slope: 0.004, JambBow: 1.5, HeadBow: 0.8,
+		JambRun: 700, FloorRun: 400, HeadRun: 400,
+	}
+}
+
+// NewFrame is a frame set by a careful hand: a quarter of OldOpening's
+// crookedness. Common practice.
+func NewFrame(width, height float64) Prior {
+	p := OldOpening(width, height)
+	return p.crookeder(crookedness{0.25, 0.25, 0.25, 0.25})
+}
+
+// noise is the variance of a reading, mm²: its own and its rounding to the tape.
+// Where it was said how sure a reading is, that is the whole of it.
+func (p *Prior) noise(r Reading) float64 {
+	sigma := p.Kit.Sigma(r)
+	if r.PlusMinus > 0 {
+		return sigma * sigma
+	}
+	return sigma*sigma + p.Tape*p.Tape/12
+}
+
+func (p *Prior) mean(of Part) float64 {
+	switch of {
+	case Of(frame.Lock):
+		return p.Width
+	case Of(frame.Head):
+		return p.Height
+	}
+	if of >= firstBias && of < firstPlaced {
+		mean, _ := p.biasFor(of)
+		return mean
+	}
+	return 0
+}
+
+// of is a part's offset, lean, bow and run.
+func (p *Prior) of(part Part) (offset, lean, bow, run float64) {
+	switch part {
+	case Of(frame.Hinge), Of(frame.Lock):
+		return p.Offset, p.Lean, p.JambBow, p.JambRun
+	case Of(frame.Head):
+		return p.Offset, p.Slope, p.HeadBow, p.HeadRun
+	case Of(frame.Foot):
+		return p.Offset, p.Slope, p.HeadBow, p.FloorRun
+	}
+	if part < firstPlaced {
+		_, spread := p.biasFor(part)
+		return spread, 0, 0, 0
+	}
+	switch which := int(part-firstPlaced) % unknowns; which {
+	case turn:
+		return turnSpread, 0, 0, 0
+	case across, up:
+		return shiftSpread, 0, 0, 0
+	default:
+		e := shapes[(which-oldLock)/3]
+		return e.offset, e.lean, e.bow, e.run
+	}
+}
+
+// Cov is the prior covariance of one part at two places, in mm². Different parts are
+// independent.
+func (p *Prior) Cov(of Part, s, t float64) float64 {
+	offset, lean, bow, run := p.of(of)
+	v := offset*offset + lean*lean*s*t
+	if bow != 0 {
+		v += bow * bow * bell((s-t)/run)
+	}
+	return v
+}
+
+func (p *Prior) meanOf(r Row) float64 {
+	var m float64
+	for _, t := range r {
+		m += t.By * p.mean(t.Of)
+	}
+	return m
+}
+
+func (p *Prior) covOf(a, b Row) float64 {
+	var c float64
+	for _, s := range a {
+		for _, t := range b {
+			if s.Of == t.Of {
+				c += s.By * t.By * p.Cov(s.Of, s.At, t.At)
+			}
+		}
+	}
+	return c
+}
+
+// covRows is the prior covariance of two rows of an estimate.
+func (p *Prior) covRows(s *Shape, i, j int) float64 {
+	if s.bends != nil {
+		return s.bends.cov(p, i, j)
+	}
+	return p.covOf(s.rows[i], s.rows[j])
+}

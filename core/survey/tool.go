@@ -1,0 +1,226 @@
+package survey
+
+import (
+	"math"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/trade"
+)
+
+// Tool is one instrument in the hand. What was proved of it holds; the rest is as
+// its instrument usually is.
+type Tool struct {
+	ID         string `json:"id"`
+	Instrument string `json:"instrument"` // ID of a trade.Instrument
+	Name       string `json:"name,omitempty"`
+	// Proved is what readings against a better tool found; nil for one that is taken
+	// as it comes.
+	Proved *Proved `json:"proved,omitempty"`
+}
+
+// Proved is what is known of a tool that was held against a better one.
+type Proved struct {
+	Bias     float64 `json:"bias"`            // how much too much it reads, mm, or mm a metre
+	Sure     float64 `json:"sure"`            // standard deviation of that
+	Sigma    float64 `json:"sigma,omitempty"` // standard deviation of one reading, mm; nought where too few were taken to say
+	Readings int     `json:"readings"`
+	Against  string  `json:"against,omitempty"` // ID of the better tool; empty for one end turned for the other
+}
+
+// Kit is the tools of a job. An empty kit is one usual instrument for each kind.
+type Kit []Tool
+
+// TrueKit is one tool of each usual kind, proved true: with it a survey is as sure as
+// single readings can make it.
+func TrueKit() (k Kit) {
+	for _, i := range trade.Instruments[:usualInstruments] {
+		k = append(k, Tool{ID: i.ID, Instrument: i.ID, Proved: &Proved{}})
+	}
+	return k
+}
+
+// usualInstruments is how many of trade.Instruments read every kind once.
+const usualInstruments = 5
+
+// mostTools is how many biases are told apart.
+const mostTools = 30
+
+// inHand is a tool with its instrument.
+type inHand struct {
+	id, instrument string // the tool's (empty for a usual one), its instrument's
+	number         int    // in the kit; from mostTools on, of a usual instrument
+	biased         bool
+	mean, spread   float64 // of its bias, mm, or mm a metre
+	perMetre       bool
+	reads          trade.Reads
+	proved         float64 // sigma of one reading, mm; nought where it is as usual
+}
+
+// with finds what a reading was, or would be, taken with: the tool that it names,
+// else the first of the kit that reads its kind, else the usual instrument.
+func (k Kit) with(r Reading) (t inHand, ok bool) {
+	if r.Tool != "" {
+		for i := range k {
+			if k[i].ID == r.Tool {
+				return k.hand(i, r.Kind)
+			}
+		}
+	}
+	for i := range k {
+		if t, ok := k.hand(i, r.Kind); ok {
+			return t, true
+		}
+	}
+	for i := range trade.Instruments {
+		if reads, ok := trade.Instruments[i].Of(string(r.Kind)); ok {
+			return handOf(&trade.Instruments[i], nil, reads, mostTools+i), true
+		}
+	}
+	return t, false
+}
+
+func (k Kit) hand(i int, kind Kind) (t inHand, ok bool) {
+	known, ok := trade.InstrumentByID(k[i].Instrument)
+	if !ok {
+		return t, false
+	}
+	reads, ok := known.Of(string(kind))
+	if !ok {
+		return t, false
+	}
+	t = handOf(known, k[i].Proved, reads, i)
+	t.id = k[i].ID
+	return t, true
+}
+
+func handOf(known *trade.Instrument, proved *Proved, reads trade.Reads, number int) inHand {
+	t := inHand{spread: known.Bias, perMetre: known.PerMetre, reads: reads, number: number, instrument: known.ID}
+	if proved != nil {
+		t.mean, t.spread, t.proved = proved.Bias, proved.Sure, proved.Sigma
+	}
+	t.biased = t.spread > 0 || t.mean != 0
+	return t
+}
+
+// lever is how many times a tool's bias stands in a reading: once, or by the metres
+// between its two places; less than nought where the tool was turned.
+func (t inHand) lever(r Reading) float64 {
+	by := 1.0
+	if t.perMetre {
+		by = metres(r)
+	}
+	if r.Turned {
+		by = -by
+	}
+	return by
+}
+
+// metres is how far apart the two places of a reading are.
+func metres(r Reading) float64 {
+	switch r.Kind {
+	case Plumb, Level:
+		return (r.At - r.From).MM() / 1000
+	case Square:
+		return r.At.MM() / 1000
+	case Straight:
+		return (r.To - r.From).MM() / 1000
+	}
+	return 1
+}
+
+// sigma is the standard deviation of one reading with the tool, mm.
+func (t inHand) sigma(r Reading) float64 {
+	s := t.reads.Sigma
+	if t.proved > 0 {
+		s = t.proved
+	}
+	if t.reads.PerMetre {
+		s *= math.Abs(metres(r))
+	}
+	return s
+}
+
+// Sigma is a reading's standard deviation in millimetres, its tool's bias and its
+// rounding apart. That nothing passes says less than a packer that does.
+func (k Kit) Sigma(r Reading) float64 {
+	if r.PlusMinus > 0 {
+		return r.PlusMinus.MM() / figure.Coverage
+	}
+	t, ok := k.with(r)
+	if !ok {
+		return 0
+	}
+	if r.Blocked {
+		return 2 * t.sigma(r)
+	}
+	return t.sigma(r)
+}
+
+// Each gives each of some readings once with every tool of the kit that reads it, and
+// once more with a level turned end for end whose error is not known; what no tool of
+// the kit reads is left out. An empty kit is one usual instrument for each kind.
+func (k Kit) Each(readings []Reading) (list []Reading) {
+	add := func(r Reading, t inHand) {
+		list = append(list, r)
+		if (r.Kind == Plumb || r.Kind == Level) && t.spread > smallError {
+			r.Turned = true
+			list = append(list, r)
+		}
+	}
+	for _, r := range readings {
+		if len(k) == 0 {
+			t, _ := k.with(r)
+			add(r, t)
+		}
+		for i := range k {
+			if t, ok := k.hand(i, r.Kind); ok {
+				r.Tool = k[i].ID
+				add(r, t)
+			}
+		}
+	}
+	return list
+}
+
+// smallError is an error of a level, in mm a metre, that is not worth turning it for.
+const smallError = 0.2
+
+// Minutes is how long a reading takes.
+func (k Kit) Minutes(r Reading) float64 {
+	t, _ := k.with(r)
+	return t.reads.Minutes
+}
+
+// Lever is how many times the bias of its tool stands in a reading.
+func (k Kit) Lever(r Reading) float64 {
+	t, _ := k.with(r)
+	return t.lever(r)
+}
+
+// Tool is what a reading would be taken with, by its ID in the kit (empty for a
+// usual one) and the ID of its instrument.
+func (k Kit) Tool(r Reading) (id, instrument string) {
+	t, _ := k.with(r)
+	return t.id, t.instrument
+}
+
+// biasTerm is a reading's tool's bias as a term of its row; ok is false where it has
+// none.
+func (p *Prior) biasTerm(r Reading) (t Term, ok bool) {
+	hand, ok := p.Kit.with(r)
+	if !ok || !hand.biased || r.PlusMinus > 0 {
+		return Term{}, false
+	}
+	return Term{firstBias + Part(hand.number), 0, hand.lever(r)}, true
+}
+
+// biasFor is the mean and the spread of a bias.
+func (p *Prior) biasFor(of Part) (mean, spread float64) {
+	n := int(of - firstBias)
+	if n < mostTools {
+		known, _ := trade.InstrumentByID(p.Kit[n].Instrument)
+		t := handOf(known, p.Kit[n].Proved, trade.Reads{}, n)
+		return t.mean, t.spread
+	}
+	return 0, trade.Instruments[n-mostTools].Bias
+}

@@ -1,0 +1,70 @@
+package trade
+
+// Instrument is a tool that the opening is read with.
+type Instrument struct {
+	ID, Name string
+	Reads    []Reads
+	// Bias is what everything read with one such tool shares, its standard deviation
+	// in mm (a tape's hook), or in mm a metre between the two places (a level or
+	// square out of true).
+	Bias     float64
+	PerMetre bool
+	// Way says what a bias over nought does, Other what one under it does.
+	Way, Other string
+	Source     string
+}
+
+// Reads is what an instrument reads of one kind.
+type Reads struct {
+	Kind     string  // a survey.Kind
+	Sigma    float64 // standard deviation of one reading, mm, or mm a metre
+	PerMetre bool    // Sigma is so much a metre between the two places
+	Minutes  float64 // that a reading takes
+}
+
+// Placing is how many minutes it takes to stand a slab in the opening, or to wedge
+// the old door, before its gaps are read.
+const Placing = 3.0
+
+// assumed goes with every instrument: what such tools claim and what care makes of
+// it; better figures with a source are welcome.
+const assumed = "assumed, from memory"
+
+// Instruments, the usual one of each kind first.
+var Instruments = []Instrument{
+	{"tape", "Tape, inside", []Reads{
+		{"width", 0.8, false, 0.3}, {"height", 0.8, false, 0.3}, {"diagonal", 1.2, false, 0.3},
+	}, 0.5, false, "reads long", "reads short", assumed},
+	{"level", "Long level and packers", []Reads{
+		{"plumb", 0.5, false, 0.8}, {"level", 0.5, false, 0.8},
+	}, 0.5, true, "says high at its far end", "says low at its far end", assumed},
+	{"square", "Square", []Reads{{"square", 0.5, false, 0.4}}, 0.5, true, "shows light at its end", "shows light in its corner", assumed},
+	{"straightedge", "Straightedge and feelers", []Reads{{"straight", 0.2, false, 0.7}}, 0.1, false, "shows light in its middle", "hides light in its middle", assumed},
+	{"packers", "Packers beside the slab or the old door", []Reads{{"gap", 0.3, false, 0.2}}, 0, false, "", "", assumed},
+	{"rods", "Sliding rods, carried to the slab", []Reads{
+		{"width", 0.3, false, 0.8}, {"height", 0.3, false, 0.8}, {"diagonal", 0.3, false, 0.8},
+	}, 0.1, false, "read long", "read short", assumed},
+	{"laser", "Laser", []Reads{{"width", 0.8, false, 0.2}, {"height", 0.8, false, 0.2}}, 0.5, false, "reads long", "reads short", assumed},
+	{"digital", "Digital level", []Reads{{"plumb", 0.4, true, 0.4}, {"level", 0.4, true, 0.4}}, 0.5, true, "says high at its far end", "says low at its far end", assumed},
+	{"plumbline", "Plumb line or laser line", []Reads{{"plumb", 0.5, false, 1}}, 0.2, false, "says further in", "says further out", assumed},
+}
+
+// InstrumentByID finds an instrument; ok is false where there is none of that name.
+func InstrumentByID(id string) (i *Instrument, ok bool) {
+	for k := range Instruments {
+		if Instruments[k].ID == id {
+			return &Instruments[k], true
+		}
+	}
+	return nil, false
+}
+
+// Of is what the instrument reads of a kind; ok is false where it reads none.
+func (i *Instrument) Of(kind string) (r Reads, ok bool) {
+	for _, r := range i.Reads {
+		if r.Kind == kind {
+			return r, true
+		}
+	}
+	return Reads{}, false
+}

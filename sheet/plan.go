@@ -1,0 +1,254 @@
+package sheet
+
+import (
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/survey"
+)
+
+// The JSON of plans, as other programs read it: docs/planjson.md. Its version goes
+// up when a field changes its meaning or goes; new fields may come without it.
+const (
+	FileFormat  = "kindmargin plan"
+	FileVersion = 1
+)
+
+// File is the plans of a job's doors.
+type File struct {
+	Format  string       `json:"format"`
+	Version int          `json:"version" doc:"Of this form; it goes up when a field changes its meaning or goes."`
+	Job     string       `json:"job" doc:"The job's name."`
+	Unit    measure.Unit `json:"unit" doc:"The unit that the sentences speak in."`
+	Tape    measure.Tape `json:"tape" doc:"What figures are rounded to."`
+	Doors   []Door       `json:"doors" doc:"In the order of the walk."`
+}
+
+// Door is one opening and its plan.
+type Door struct {
+	ID   string     `json:"id"`
+	Name string     `json:"name"`
+	Room string     `json:"room"`
+	Hand frame.Hand `json:"hand" doc:"The side of the hinges, seen from the pull face."`
+	Plan Plan       `json:"plan"`
+}
+
+// Plans works out every opening of a job.
+func Plans(j job.Job) File {
+	f := File{FileFormat, FileVersion, j.Name, j.Unit, j.Tape, []Door{}}
+	for _, o := range j.Openings {
+		f.Doors = append(f.Doors, Door{o.ID, o.Name, o.Room, o.Hand, Of(j, o)})
+	}
+	return f
+}
+
+// Plan is the answer for one opening, as other programs read it. Lengths are
+// millimetres, with their texts to the job's tape.
+type Plan struct {
+	Rod      []Notch     `json:"rod" doc:"The steps in trade order."`
+	Next     job.Step    `json:"next" doc:"The first step that is not done; empty when all are."`
+	Findings []Finding   `json:"findings" doc:"Of the opening; each leaf has its own."`
+	Clashes  []Clash     `json:"clashes" doc:"Readings that contradict the others: while there are any, every figure is doubtful and none is to be cut or marked to."`
+	Without  []Settled   `json:"without" doc:"The plans that settling the first clash would give."`
+	ToRead   []ToRead    `json:"toRead" doc:"Readings worth taking next, in order; empty when enough was measured."`
+	Trip     float64     `json:"trip" doc:"The chance of another trip to the trestles after the first hang, cut as the readings stand; 1 while there is no answer."`
+	Readings []ReadingOn `json:"readings"`
+	Places   []Place     `json:"places" doc:"Where the readings were taken, and where the next one is."`
+	Leaves   []Leaf      `json:"leaves" doc:"One, or for a pair two, the one on the hinge jamb first."`
+}
+
+// Leaf is the plan of one slab. What cannot be worked out yet is absent or empty.
+type Leaf struct {
+	Jamb     frame.Side   `json:"jamb" doc:"The jamb of the opening that it hangs on. It calls its own jamb the hinge jamb, and the meeting line of a pair the lock jamb."`
+	Findings []Finding    `json:"findings"`
+	Wanted   []Sided      `json:"wanted" doc:"The margins wanted."`
+	Light    []Light      `json:"light" doc:"The margins as planned: three places of each side."`
+	Finished *Finished    `json:"finished,omitempty"`
+	Cut      *CutSheet    `json:"cut,omitempty"`
+	Gauges   Gauges       `json:"gauges"`
+	Hinges   []Hinge      `json:"hinges" doc:"Top one first."`
+	Latch    *Latch       `json:"latch,omitempty"`
+	Drawing  *DrawingView `json:"drawing,omitempty"`
+}
+
+// Notch is one step of the rod.
+type Notch struct {
+	Step  job.Step   `json:"step"`
+	State plan.State `json:"state"`
+	Ready bool       `json:"ready" doc:"Its answer is there and nothing stops it."`
+	Says  string     `json:"says"`
+	Mark  string     `json:"mark" doc:"What /done/{step} is set to when the step is finished."`
+}
+
+// Finding is something to say: what, and what to do.
+type Finding struct {
+	Gravity plan.Gravity   `json:"gravity"`
+	Step    job.Step       `json:"step"`
+	Pointer string         `json:"pointer" doc:"JSON pointer into the opening; may be empty."`
+	Code    plan.Code      `json:"code" doc:"What was found; the list is in docs/planjson.md."`
+	Args    map[string]any `json:"args" doc:"Lengths in mm, readings by ID, else text."`
+	Text    string         `json:"text" doc:"The same in words."`
+}
+
+// Clash is a reading that the others contradict.
+type Clash struct {
+	ID      string   `json:"id"`
+	Or      []string `json:"or" doc:"IDs of readings that would explain it as well."`
+	Swapped string   `json:"swapped" doc:"ID of the reading that it was changed round with; empty where with none."`
+	Again   ToRead   `json:"again" doc:"What to read to settle it."`
+	AgainID string   `json:"againID" doc:"The ID of the reading to read again; empty where it is a new one."`
+	Text    string   `json:"text"`
+}
+
+// Settled is the plan with a clash settled one way.
+type Settled struct {
+	ID      string `json:"id"`
+	Name    string `json:"name"`
+	Swapped string `json:"swapped" doc:"ID of the reading that it is changed round with; empty where the reading is struck out."`
+	Plan    Plan   `json:"plan"`
+}
+
+// ToRead is a reading worth taking next; it lacks only its value.
+type ToRead struct {
+	Name   string         `json:"name"`
+	How    string         `json:"how"`
+	Brings string         `json:"brings" doc:"What it would make surer, and how far."`
+	Needed bool           `json:"needed"`
+	With   string         `json:"with" doc:"The tool, by name."`
+	Tool   string         `json:"tool" doc:"The tool, by its ID in the job's kit; empty for the usual one."`
+	Turned bool           `json:"turned" doc:"With the level turned end for end."`
+	Worth  Worth          `json:"worth"`
+	Kind   survey.Kind    `json:"kind"`
+	Side   frame.Side     `json:"side"`
+	At     measure.Length `json:"at"`
+	From   measure.Length `json:"from"`
+	To     measure.Length `json:"to"`
+	Offer  string         `json:"offer" doc:"For a gap: the ID of the placing."`
+}
+
+// Worth is what a reading is worth, with those that best follow it.
+type Worth struct {
+	Minutes float64 `json:"minutes" doc:"What it spares, less what it takes; nought where a threshold rules, and for those that follow the first."`
+	Takes   float64 `json:"takes" doc:"Minutes, of it and of those that follow."`
+	More    int     `json:"more" doc:"How many follow."`
+	From    float64 `json:"from" doc:"The chance of another trip, before."`
+	To      float64 `json:"to" doc:"And after them all."`
+}
+
+// ReadingOn is a reading as it is listed.
+type ReadingOn struct {
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	Text   Text   `json:"text"`
+	With   string `json:"with" doc:"The tool, by name."`
+	Struck string `json:"struck" doc:"Why it was struck out; empty where it counts."`
+}
+
+// Sided is a figure of one side.
+type Sided struct {
+	Side      frame.Side `json:"side"`
+	Figure    Figure     `json:"figure"`
+	PlusMinus Text       `json:"plusMinus" doc:"Of the least sure margin on the side."`
+}
+
+// Light is the margin at one place of a side.
+type Light struct {
+	Side   frame.Side `json:"side"`
+	Where  string     `json:"where"`
+	Figure Figure     `json:"figure"`
+}
+
+// Finished is the size that the finished slab has, at its widest and longest.
+type Finished struct {
+	Width  Figure `json:"width"`
+	Length Figure `json:"length"`
+}
+
+// CutSheet is what comes off, edge by edge in the order of cutting.
+type CutSheet struct {
+	Edges  []EdgeCut        `json:"edges"`
+	Width  []Figure         `json:"width" doc:"After the first cut: head, middle, foot."`
+	Length []Figure         `json:"length" doc:"After the first cut: hinge edge, middle, lock edge."`
+	Others []Way            `json:"others" doc:"Every way of laying the slab, the chosen one among them."`
+	Across fit.Registration `json:"across"`
+	Along  fit.Ends         `json:"along"`
+	Why    []string         `json:"why" doc:"Why one lays a slab so: across, and along."`
+	Rules  []string         `json:"rules" doc:"What decided it, in order; empty where it was forced."`
+	Weight string           `json:"weight" doc:"Of the uncut slab, about, in the unit that goes with the job's lengths."`
+}
+
+// EdgeCut is what comes off one edge.
+type EdgeCut struct {
+	Side   frame.Side `json:"side"`
+	Method string     `json:"method"`
+	Says   string     `json:"says"`
+	Left   Figure     `json:"left" doc:"Left on for the next try."`
+	Marks  []CutMark  `json:"marks" doc:"Down the uncut edge from its head, or across from its hinge edge."`
+	Passes []Pass     `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
+}
+
+// CutMark is one mark: how far along the uncut edge, how deep.
+type CutMark struct {
+	At    Length `json:"at"`
+	Depth Figure `json:"depth"`
+}
+
+// Pass is one pass of the plane, between two places along the uncut edge.
+type Pass struct {
+	From Length `json:"from"`
+	To   Length `json:"to"`
+	Bite Text   `json:"bite" doc:"What it takes off."`
+}
+
+// Way is a way of laying the slab.
+type Way struct {
+	Across fit.Registration `json:"across"`
+	Along  fit.Ends         `json:"along"`
+	Chosen bool             `json:"chosen"`
+	Short  bool             `json:"short" doc:"The slab does not reach."`
+	Over   []frame.Side     `json:"over" doc:"Edges that would lose more than they may."`
+	Hinge  []Length         `json:"hinge" doc:"Off the hinge edge at head and foot."`
+	Lock   []Length         `json:"lock" doc:"Off the lock edge at head and foot."`
+	Head   Length           `json:"head"`
+	Foot   Length           `json:"foot"`
+}
+
+// Hinge is one hinge's marks, to the top of the leaf.
+type Hinge struct {
+	Name string `json:"name"`
+	Slab Figure `json:"slab" doc:"Down from the finished head."`
+	Jamb Figure `json:"jamb" doc:"Down from the head of the opening."`
+	Pack Figure `json:"pack" doc:"Packer behind the jamb leaf; below nought, a deeper pocket."`
+}
+
+// Gauges are the two settings of the marking gauge, and what they leave.
+type Gauges struct {
+	Depth   Length `json:"depth"`
+	Width   Length `json:"width"`
+	Setback Length `json:"setback"`
+	Flush   Figure `json:"flush" doc:"The hinge margin with both leaves flush."`
+}
+
+// Latch is where latch and strike go.
+type Latch struct {
+	Slab    Figure `json:"slab" doc:"Down the lock edge from the finished head."`
+	Jamb    Figure `json:"jamb" doc:"Down from the head of the opening."`
+	Floor   Figure `json:"floor" doc:"The handle above the floor."`
+	Backset Figure `json:"backset"`
+	Centre  Figure `json:"centre" doc:"Of the bore, from either face."`
+	Wall    Length `json:"wall" doc:"The wood beside the bore."`
+}
+
+// Place is where a reading was, or is to be, taken: mm in the opening.
+type Place struct {
+	ID    string      `json:"id" doc:"Empty for one that is still to be taken."`
+	Kind  survey.Kind `json:"kind"`
+	Side  frame.Side  `json:"side"`
+	At    float64     `json:"at"`
+	From  float64     `json:"from"`
+	To    float64     `json:"to"`
+	Clash bool        `json:"clash"`
+	Next  bool        `json:"next"`
+}

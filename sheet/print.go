@@ -1,0 +1,177 @@
+package sheet
+
+import (
+	"fmt"
+	"io"
+	"strings"
+	"text/tabwriter"
+	"unicode"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// Print prints every opening's plan for a person, in the order of the
+// work, with the same figures as the screen.
+func Print(out io.Writer, j job.Job) error {
+	w := tabwriter.NewWriter(visible{out}, 0, 4, 2, ' ', 0)
+	p := printing{w, j.Unit}
+	unit := map[measure.Unit]string{measure.Millimetres: "millimetres", measure.Inches: "inches"}[j.Unit]
+	fmt.Fprintf(w, "%s, in %s, cut to %s\n", j.Name, unit, j.Tape)
+	for _, o := range j.Openings {
+		plan := Of(j, o)
+		fmt.Fprintf(w, "\n%s", strings.ToUpper(o.Name))
+		if o.Room != "" {
+			fmt.Fprintf(w, ", %s", o.Room)
+		}
+		fmt.Fprintf(w, "; hinges on the %s, seen from the pull face\n", o.Hand)
+		p.leaves(plan)
+		for _, other := range plan.Without {
+			how := "without the " + other.Name
+			if other.Swapped != "" {
+				how = "with the two values changed round"
+			}
+			fmt.Fprintf(w, "  -- %s it would be --\n", how)
+			p.leaves(other.Plan)
+		}
+	}
+	fmt.Fprintf(w, "\nThe truth lies inside ± 19 times in 20. %s\n", trade.CodeFirst)
+	return w.Flush()
+}
+
+type printing struct {
+	w    io.Writer
+	unit measure.Unit
+}
+
+func (p printing) show(t Text) string { return t.Of(p.unit) }
+
+func (p printing) figure(f Figure) string {
+	if s := p.show(f.PlusMinus); s != "" {
+		return p.show(f.Text) + " ± " + s
+	}
+	return p.show(f.Text)
+}
+
+// leaves tells what was found of the opening, then each slab.
+func (p printing) leaves(v Plan) {
+	p.findings(v.Findings)
+	doubtful := ""
+	if len(v.Clashes) > 0 {
+		doubtful = "DOUBTFUL, not to be cut or marked to: "
+	}
+	for i, l := range v.Leaves {
+		if i > 0 {
+			fmt.Fprintf(p.w, "  -- the leaf on the lock jamb; its own jamb is called its hinge jamb --\n")
+		}
+		p.leaf(l, doubtful)
+	}
+}
+
+func (p printing) findings(list []Finding) {
+	for _, f := range list {
+		fmt.Fprintf(p.w, "  %s: %s\n", strings.ToUpper(string(f.Gravity)), f.Text)
+	}
+}
+
+// leaf tells one slab in the order of the work: what to look at, the margins
+// wanted, the slab, the cuts edge by edge, the hinges, the lock, the end.
+func (p printing) leaf(v Leaf, doubtful string) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	p.findings(v.Findings)
+	var wanted []string
+	for _, m := range v.Wanted {
+		wanted = append(wanted, fmt.Sprintf("%v %s", m.Side, p.show(m.Figure.Text)))
+	}
+	line("Margins wanted\t%s", strings.Join(wanted, ", "))
+	for i := 0; i+2 < len(v.Light); i += 3 {
+		m := v.Light[i : i+3]
+		line("Light, %v\t%s %s\t%s %s\t%s %s", m[0].Side, m[0].Where, p.figure(m[0].Figure), m[1].Where, p.figure(m[1].Figure), m[2].Where, p.figure(m[2].Figure))
+	}
+	if s := v.Finished; s != nil {
+		line("%sFinished slab\t%s\tby %s", doubtful, p.figure(s.Width), p.figure(s.Length))
+	}
+	if v.Cut != nil {
+		p.cuts(v.Cut, doubtful)
+	}
+	p.hinges(v, doubtful)
+	if l := v.Latch; l != nil {
+		line("%sLatch\t%s down the lock edge, from the slab's finished head\tstrike %s down the jamb, from the head", doubtful, p.figure(l.Slab), p.figure(l.Jamb))
+		line("  backset %s\tbore %s from either face, %s of wood left\thandle %s above the floor", p.figure(l.Backset), p.figure(l.Centre), p.show(l.Wall.Text), p.figure(l.Floor))
+	}
+	if v.Cut != nil {
+		line("Then ease every arris, and seal the cut edges before they stand: the ends most of all.")
+	}
+}
+
+func (p printing) cuts(c *CutSheet, doubtful string) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	for _, why := range c.Why {
+		line("%s", why)
+	}
+	for _, rule := range c.Rules {
+		line("Decided by: %s.", rule)
+	}
+	line("Slab on the trestles, about %s. Along the long edges all marks are from the top hinge corner's end, across from the hinge edge.", c.Weight)
+	for _, e := range c.Edges {
+		what := map[string]string{"hinge": "hinge edge", "lock": "lock edge"}[e.Side.String()]
+		if what == "" {
+			what = e.Side.String()
+		}
+		line("%sCut the %s: %s. %s", doubtful, what, e.Method, e.Says)
+		for _, m := range e.Marks {
+			line("  at %s\toff %s", p.show(m.At.Text), p.figure(m.Depth))
+		}
+		for i, pass := range e.Passes {
+			line("  pass %d\t%s to %s, taking %s", i+1, p.show(pass.From.Text), p.show(pass.To.Text), p.show(pass.Bite))
+		}
+		if e.Left.MM > 0 {
+			line("  left on for the next try\t%s", p.show(e.Left.Text))
+		}
+	}
+	check := func(fs []Figure) string {
+		var s []string
+		for _, f := range fs {
+			s = append(s, p.show(f.Text))
+		}
+		return strings.Join(s, ", ")
+	}
+	line("Check it\twidth at head, middle and foot %s\tlength at hinge edge, middle and lock edge %s", check(c.Width), check(c.Length))
+}
+
+func (p printing) hinges(v Leaf, doubtful string) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	if len(v.Hinges) == 0 {
+		return
+	}
+	line("Marking gauge\tpockets %s deep, %s wide\t%s of wood left behind; leaves flush give a margin of %s",
+		p.show(v.Gauges.Depth.Text), p.show(v.Gauges.Width.Text), p.show(v.Gauges.Setback.Text), p.show(v.Gauges.Flush.Text))
+	for _, h := range v.Hinges {
+		pack := ""
+		switch {
+		case h.Pack.MM > 0:
+			pack = "packer of " + p.show(h.Pack.Text) + " behind the jamb leaf"
+		case h.Pack.MM < 0:
+			pack = "jamb pocket deeper by " + strings.TrimPrefix(p.show(h.Pack.Text), "-")
+		}
+		line("%s%s, to the leaf's top\tslab %s\tjamb %s\t%s", doubtful, strings.ToUpper(h.Name[:1])+h.Name[1:], p.figure(h.Slab), p.figure(h.Jamb), pack)
+	}
+	line("Hinges are measured on the slab from its finished head, in the jamb from the head, on the hinge side.")
+}
+
+// visible keeps control characters in names from the terminal.
+type visible struct{ io.Writer }
+
+func (v visible) Write(b []byte) (int, error) {
+	clean := strings.Map(func(r rune) rune {
+		if r != '\n' && (unicode.IsControl(r) || unicode.Is(unicode.Bidi_Control, r)) {
+			return '\uFFFD'
+		}
+		return r
+	}, string(b))
+	if _, err := io.WriteString(v.Writer, clean); err != nil {
+		return 0, err
+	}
+	return len(b), nil
+}

@@ -1,0 +1,68 @@
+package sheet
+
+import (
+	"bytes"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+)
+
+func decoded(t *testing.T, name string) job.Job {
+	b, err := os.ReadFile(filepath.Join("..", "demo", name+".json"))
+	require.NoError(t, err)
+	j, err := job.Decode(b)
+	require.NoError(t, err)
+	return j
+}
+
+// Every figure and word of the demo's doors, in the order of the work. After a
+// change that is meant: kindmargin plan demo/NAME.json > sheet/testdata/NAME.txt,
+// and read the difference.
+func TestThePrintedPlanOfTheDemo(t *testing.T) {
+	for _, name := range []string{"tern-house", "alder-cottage"} {
+		want, err := os.ReadFile(filepath.Join("testdata", name+".txt"))
+		require.NoError(t, err)
+		var got bytes.Buffer
+		require.NoError(t, Print(&got, decoded(t, name)))
+		assert.Equal(t, string(want), got.String(), name)
+	}
+}
+
+// Added up by hand, the terms of every figure give it: in mm and in inches, to what
+// the terms are shown to.
+func TestShownTermsAddUp(t *testing.T) {
+	for _, name := range []string{"tern-house", "alder-cottage"} {
+		for _, d := range Plans(decoded(t, name)).Doors {
+			for _, l := range d.Plan.Leaves {
+				require.NotNil(t, l.Cut)
+				for _, e := range l.Cut.Edges {
+					for _, m := range e.Marks {
+						var sum measure.Length
+						for _, term := range m.Depth.Terms {
+							v, err := measure.Parse(term.Text.MM, measure.Millimetres)
+							require.NoError(t, err, term.Text.MM)
+							sum += v
+						}
+						assert.InDelta(t, m.Depth.MM, sum.MM(), 0.0005, "%s, %v: %v", d.Name, e.Side, m.Depth.Terms)
+					}
+				}
+			}
+		}
+	}
+}
+
+func TestControlCharactersAreNotPrinted(t *testing.T) {
+	j := decoded(t, "alder-cottage")
+	j.Openings[0].Name = "Pantry\x1b[2J\u202eyrtnaP"
+	var out bytes.Buffer
+	require.NoError(t, Print(&out, j))
+	assert.False(t, strings.ContainsAny(out.String(), "\x1b\u202e"))
+	assert.Contains(t, strings.ToUpper(out.String()), "PANTRY\uFFFD[2J")
+}

@@ -1,0 +1,139 @@
+package sheet
+
+import (
+	"math"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+)
+
+// Of works out an opening of a job and gives its JSON form.
+func Of(j job.Job, o job.Opening) Plan { return NewPlan(j, o, plan.Solve(j, o)) }
+
+// NewPlan is a plan of an opening in its JSON form.
+func NewPlan(j job.Job, o job.Opening, p plan.Plan) Plan {
+	pr := printer{j.Unit, j.Tape}
+	v := Plan{
+		Next: p.Next, Trip: cents(p.Trip), Rod: []Notch{}, Findings: pr.findings(p.Findings), Clashes: []Clash{}, Without: []Settled{}, ToRead: []ToRead{},
+		Readings: []ReadingOn{}, Places: []Place{}, Leaves: []Leaf{},
+	}
+	for _, n := range p.Notches {
+		v.Rod = append(v.Rod, Notch(n))
+	}
+	for _, r := range p.ToRead {
+		v.ToRead = append(v.ToRead, toRead(r))
+	}
+	for _, c := range p.Clashes {
+		v.Clashes = append(v.Clashes, pr.clash(c))
+	}
+	for _, w := range p.Without {
+		settled := Settled{ID: w.Reading.ID, Name: w.Reading.Title(j.Unit), Plan: NewPlan(j, o, *w.Plan)}
+		if w.Swapped != nil {
+			settled.Swapped = w.Swapped.ID
+		}
+		v.Without = append(v.Without, settled)
+	}
+	for _, r := range o.Readings {
+		v.Readings = append(v.Readings, ReadingOn{r.ID, r.Title(j.Unit), pr.exactly(Fine(r.Value), r.Value), plan.ToolName(j.Kit.Tools, r), r.Struck})
+	}
+	for _, r := range p.Places {
+		v.Places = append(v.Places, Place{r.ID, r.Kind, r.Side, r.At, r.From, r.To, r.Clash, r.Wanted})
+	}
+	for i, l := range p.Leaves {
+		v.Leaves = append(v.Leaves, pr.leaf(l, []frame.Side{frame.Hinge, frame.Lock}[i]))
+	}
+	return v
+}
+
+func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
+	g := l.Gauges
+	v := Leaf{
+		Jamb: jamb, Findings: p.findings(l.Findings), Light: make([]Light, len(l.Light)), Hinges: make([]Hinge, len(l.Hinges)),
+		Gauges: Gauges{p.exact(g.Depth), p.exact(g.Width), p.exact(g.Setback), p.fine(g.Flush)},
+	}
+	for _, side := range frame.Sides {
+		v.Wanted = append(v.Wanted, Sided{side, p.fine(l.Wanted[side]), plusMinus(l.Sure[side])})
+	}
+	for i, m := range l.Light {
+		v.Light[i] = Light{m.Side, m.Where, p.fine(m.Margin)}
+	}
+	if f := l.Finished; f != nil {
+		v.Finished = &Finished{p.figure(f.Width), p.figure(f.Length)}
+	}
+	if l.Cut != nil {
+		v.Cut = p.cutSheet(*l.Cut)
+	}
+	for i, h := range l.Hinges {
+		v.Hinges[i] = Hinge{h.Name, p.figure(h.Slab), p.figure(h.Jamb), p.fine(h.Pack)}
+	}
+	if k := l.Latch; k != nil {
+		v.Latch = &Latch{p.figure(k.Slab), p.figure(k.Jamb), p.figure(k.Floor), p.figure(k.Backset), p.figure(k.Centre), p.length(k.Wall)}
+	}
+	if l.Drawing != nil {
+		v.Drawing = Draw(*l.Drawing)
+	}
+	return v
+}
+
+func (p printer) findings(list []plan.Finding) []Finding {
+	out := make([]Finding, len(list))
+	for i, f := range list {
+		out[i] = Finding{f.Gravity, f.Step, f.Pointer, f.Code, map[string]any{}, f.Words(p.unit, p.tape)}
+		for name, arg := range f.Args {
+			out[i].Args[name] = plan.Plain(arg)
+		}
+	}
+	return out
+}
+
+func (p printer) clash(c plan.Clash) Clash {
+	v := Clash{ID: c.Reading.ID, Or: []string{}, AgainID: c.Again.ID, Text: c.Words(p.unit, p.tape), Again: toRead(c.Suggest(p.unit))}
+	for _, r := range c.Or {
+		v.Or = append(v.Or, r.ID)
+	}
+	if c.Swapped != nil {
+		v.Swapped = c.Swapped.ID
+	}
+	return v
+}
+
+func toRead(s plan.Suggestion) ToRead {
+	r := s.Reading
+	return ToRead{
+		s.Name, s.How, s.Brings, s.Needed, s.Tool, r.Tool, r.Turned,
+		Worth{cents(s.Worth.Minutes), cents(s.Worth.Own), max(s.Worth.With, 0), cents(s.Worth.From), cents(s.Worth.To)},
+		r.Kind, r.Side, r.At, r.From, r.To, r.Offer,
+	}
+}
+
+func (p printer) cutSheet(c plan.CutSheet) *CutSheet {
+	v := &CutSheet{
+		Edges: []EdgeCut{}, Others: []Way{}, Width: p.figures(c.Width[:]), Length: p.figures(c.Length[:]),
+		Across: c.Laying.Across, Along: c.Laying.Along, Weight: plan.Weight(c.Weight, p.unit),
+		Why: plan.Why(c.Laying), Rules: append([]string{}, c.Rules...),
+	}
+	for _, e := range c.Edges {
+		edge := EdgeCut{e.Side, e.Method, e.Says, p.figure(e.Left), make([]CutMark, len(e.Marks)), make([]Pass, len(e.Passes))}
+		for i, m := range e.Marks {
+			edge.Marks[i] = CutMark{p.length(m.At), p.figure(m.Depth)}
+		}
+		for i, pass := range e.Passes {
+			edge.Passes[i] = Pass{p.length(measure.FromMM(pass.From)), p.length(measure.FromMM(pass.To)), Fine(measure.FromMM(pass.Bite))}
+		}
+		v.Edges = append(v.Edges, edge)
+	}
+	for _, w := range c.Others {
+		v.Others = append(v.Others, Way{
+			w.Across, w.Along, w.Chosen, w.Short, append([]frame.Side{}, w.Over...),
+			[]Length{p.length(w.Hinge[0]), p.length(w.Hinge[1])},
+			[]Length{p.length(w.Lock[0]), p.length(w.Lock[1])},
+			p.length(w.Head), p.length(w.Foot),
+		})
+	}
+	return v
+}
+
+// cents rounds to 0.01 mm: finer than any screen.
+func cents(mm float64) float64 { return math.Round(mm*100) / 100 }

@@ -1,0 +1,174 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+)
+
+// Head is a job without its openings.
+type Head struct {
+	ID       string
+	Name     string
+	Unit     measure.Unit
+	Tape     measure.Tape
+	Presets  []job.Preset
+	Kit      job.Kit
+	Version  int64 // of the head itself
+	Walk     int64 // counts every change of the job and its doors
+	Removed  bool  // taken off the list of jobs
+	Openings int
+}
+
+// Job is the head as an empty job, for core.
+func (h Head) Job() job.Job {
+	return job.Job{ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Presets: h.Presets, Kit: h.Kit, Openings: []job.Opening{}}
+}
+
+const headColumns = `j.id, j.name, j.unit, j.tape, j.presets, j.kit, j.version, j.walk, j.removed,
+	(SELECT count(*) FROM openings o WHERE o.job_id = j.id AND NOT o.removed)`
+
+func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err error) {
+	var presets, kit []byte
+	err = row.Scan(append([]any{&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &kit, &h.Version, &h.Walk, &h.Removed, &h.Openings}, more...)...)
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return h, ErrNotFound
+	case err != nil:
+		return h, err
+	}
+	if err := json.Unmarshal(presets, &h.Presets); err != nil {
+		return h, fmt.Errorf("%w: the presets of job %s: %w", ErrDamaged, h.ID, err)
+	}
+	if err := json.Unmarshal(kit, &h.Kit); err != nil {
+		return h, fmt.Errorf("%w: the kit of job %s: %w", ErrDamaged, h.ID, err)
+	}
+	return h, nil
+}
+
+// Jobs lists all jobs, oldest first, with those that were taken off.
+func (s *Store) Jobs(ctx context.Context) ([]Head, error) {
+	rows, err := s.read.QueryContext(ctx, `SELECT `+headColumns+` FROM jobs j ORDER BY j.rowid`)
+	if err != nil {
+		return nil, disk(err)
+	}
+	defer rows.Close()
+	heads := []Head{}
+	for rows.Next() {
+		h, err := scanHead(rows)
+		if err != nil {
+			return nil, disk(err)
+		}
+		heads = append(heads, h)
+	}
+	return heads, disk(rows.Err())
+}
+
+// Head reads a job without its openings; also one that was taken off.
+func (s *Store) Head(ctx context.Context, id string) (Head, error) {
+	h, err := headOf(ctx, s.read, id)
+	return h, disk(err)
+}
+
+func headOf(ctx context.Context, q querier, id string) (Head, error) {
+	return scanHead(q.QueryRowContext(ctx, `SELECT `+headColumns+` FROM jobs j WHERE j.id = ?`, id))
+}
+
+// AddJob keeps a whole job, its openings each with a first change. An ID that
+// is empty or taken is replaced by a new one. For a key that was used before it
+// returns the job made then.
+func (s *Store) AddJob(ctx context.Context, j job.Job, key string) (Head, error) {
+	var head Head
+	key = keyed("job", key)
+	err := s.tx(ctx, func(tx *sql.Tx) error {
+		if id, _, err := made(ctx, tx, key); err != nil || id != "" {
+			if err == nil {
+				head, err = headOf(ctx, tx, id)
+			}
+			return err
+		}
+		var taken bool
+		if err := tx.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM jobs WHERE id = ?)`, j.ID).Scan(&taken); err != nil {
+			return err
+		}
+		if taken || j.ID == "" {
+			j.ID = NewID()
+		}
+		presets, kit, err := headDocs(j.Presets, j.Kit)
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, name, unit, tape, presets, kit) VALUES (?, ?, ?, ?, ?, ?)`, j.ID, j.Name, j.Unit, j.Tape, presets, kit); err != nil {
+			return err
+		}
+		for _, o := range j.Openings {
+			if _, err := s.addOpening(ctx, tx, j.ID, o, "brought in"); err != nil {
+				return err
+			}
+		}
+		if err := keepMade(ctx, tx, key, j.ID, ""); err != nil {
+			return err
+		}
+		head, err = headOf(ctx, tx, j.ID)
+		return err
+	})
+	return head, err
+}
+
+// SetHead changes a job's name, unit, tape, presets and kit, if it still stands at version.
+func (s *Store) SetHead(ctx context.Context, h Head, version int64) (Head, error) {
+	return s.setJob(ctx, h.ID, version, func(tx *sql.Tx) error {
+		presets, kit, err := headDocs(h.Presets, h.Kit)
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, presets = ?, kit = ? WHERE id = ?`,
+			h.Name, h.Unit, h.Tape, presets, kit, h.ID)
+		return err
+	})
+}
+
+// headDocs are a job's presets and kit as they are kept.
+func headDocs(presets []job.Preset, kit job.Kit) (p, k string, err error) {
+	a, err := json.Marshal(append([]job.Preset{}, presets...))
+	if err != nil {
+		return "", "", err
+	}
+	b, err := json.Marshal(kit)
+	return string(a), string(b), err
+}
+
+// SetJobRemoved takes a job that still stands at version off the list, or puts
+// it back.
+func (s *Store) SetJobRemoved(ctx context.Context, id string, version int64, removed bool) (Head, error) {
+	return s.setJob(ctx, id, version, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `UPDATE jobs SET removed = ? WHERE id = ?`, removed, id)
+		return err
+	})
+}
+
+func (s *Store) setJob(ctx context.Context, id string, version int64, set func(*sql.Tx) error) (h Head, err error) {
+	err = s.tx(ctx, func(tx *sql.Tx) error {
+		now, err := headOf(ctx, tx, id)
+		if err != nil {
+			return err
+		}
+		if now.Version != version {
+			return ErrStale
+		}
+		if err := set(tx); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE jobs SET version = version + 1, walk = walk + 1 WHERE id = ?`, id); err != nil {
+			return err
+		}
+		h, err = headOf(ctx, tx, id)
+		return err
+	})
+	return h, err
+}

@@ -1,0 +1,279 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"kindmargin/core/job"
+)
+
+// Kept is an opening as it stands.
+type Kept struct {
+	Job     Head
+	Opening job.Opening
+	Version int64  // of the opening: the change it stands at
+	Undo    string // label of the change that undo takes back; empty when none
+	Redo    string // label of the change that redo brings again; empty when none
+	// Broken is why the opening cannot be read back; then its name alone is known.
+	Broken error
+}
+
+// Job reads one job with its openings in the order of the walk, and those that
+// were taken off, in the same order. Of an opening that is known as it stands
+// only its ID and version are read; known may be nil.
+func (s *Store) Job(ctx context.Context, id string, known func(opening string, version int64) bool) (head Head, walk, off []Kept, err error) {
+	err = s.look(ctx, func(tx *sql.Tx) (err error) {
+		if head, err = headOf(ctx, tx, id); err != nil {
+			return err
+		}
+		if walk, err = kept(ctx, tx, head, known, `o.job_id = ? AND NOT o.removed ORDER BY o.position`, id); err != nil {
+			return err
+		}
+		off, err = kept(ctx, tx, head, nil, `o.job_id = ? AND o.removed ORDER BY o.position`, id)
+		return err
+	})
+	return head, walk, off, err
+}
+
+// Opening reads one opening. One that cannot be read back is ErrDamaged.
+func (s *Store) Opening(ctx context.Context, jobID, id string) (Kept, error) {
+	k, err := scanOne(s.opening.QueryRowContext(ctx, jobID, id))
+	return k, disk(err)
+}
+
+// oneQuery reads a job's head and one of its openings together.
+const oneQuery = `SELECT ` + headColumns + `, ` + keptColumns + `
+	FROM jobs j JOIN openings o ON o.job_id = j.id JOIN changes c ON c.id = o.head
+	WHERE j.id = ? AND o.id = ? AND NOT o.removed`
+
+func one(ctx context.Context, q querier, jobID, id string) (Kept, error) {
+	return scanOne(q.QueryRowContext(ctx, oneQuery, jobID, id))
+}
+
+func scanOne(row *sql.Row) (Kept, error) {
+	var k Kept
+	var doc []byte
+	var id string
+	head, err := scanHead(row, &id, &k.Version, &doc, &k.Undo, &k.Redo)
+	if err != nil {
+		return k, err
+	}
+	k.Job = head
+	k.read(id, doc)
+	return k, k.Broken
+}
+
+// read reads what is kept of an opening, or says why it cannot be.
+func (k *Kept) read(id string, doc []byte) {
+	if err := json.Unmarshal(doc, &k.Opening); err != nil {
+		k.Broken = fmt.Errorf("%w: change %d of this door: %w", ErrDamaged, k.Version, err)
+		k.Opening = job.Opening{ID: id, Name: "A door that cannot be read"}
+	}
+	k.Opening.Normalise()
+}
+
+const keptColumns = `o.id, c.id, c.doc, CASE WHEN c.parent IS NULL THEN '' ELSE c.label END,
+	coalesce((SELECT n.label FROM changes n WHERE n.parent = c.id ORDER BY n.id DESC LIMIT 1), '')`
+
+func kept(ctx context.Context, q querier, head Head, known func(string, int64) bool, where string, args ...any) ([]Kept, error) {
+	rows, err := q.QueryContext(ctx, `
+		SELECT `+keptColumns+` FROM openings o JOIN changes c ON c.id = o.head WHERE `+where, args...)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	list := []Kept{}
+	for rows.Next() {
+		k := Kept{Job: head}
+		var id string
+		var doc sql.RawBytes
+		if err := rows.Scan(&id, &k.Version, &doc, &k.Undo, &k.Redo); err != nil {
+			return nil, err
+		}
+		if known != nil && known(id, k.Version) {
+			k.Opening.ID = id
+			list = append(list, k)
+			continue
+		}
+		k.read(id, doc)
+		list = append(list, k)
+	}
+	return list, rows.Err()
+}
+
+// MostDoors is how many doors a job holds, those taken off included.
+const MostDoors = job.MostOpenings
+
+const (
+	addChangeQuery = `INSERT INTO changes (job_id, opening_id, parent, label, doc) VALUES (?, ?, ?, ?, ?)`
+	moveQuery      = `UPDATE openings SET head = ? WHERE job_id = ? AND id = ? AND head = ? AND NOT removed`
+	walkQuery      = `UPDATE jobs SET walk = walk + 1 WHERE id = ?`
+)
+
+func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label string) (change int64, err error) {
+	if change, err = s.addChange(ctx, tx, jobID, o, nil, label); err != nil {
+		return 0, err
+	}
+	_, err = tx.ExecContext(ctx, `INSERT INTO openings (job_id, id, position, head)
+		VALUES (?, ?, (SELECT coalesce(max(position), 0) + 1 FROM openings WHERE job_id = ?), ?)`, jobID, o.ID, jobID, change)
+	return change, err
+}
+
+func (s *Store) addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, parent any, label string) (int64, error) {
+	o.Normalise()
+	doc, err := json.Marshal(o)
+	if err != nil {
+		return 0, err
+	}
+	res, err := tx.StmtContext(ctx, s.save[addChangeQuery]).ExecContext(ctx, jobID, o.ID, parent, label, string(doc))
+	if err != nil {
+		return 0, err
+	}
+	return res.LastInsertId()
+}
+
+// AddOpening puts an opening at the end of a job's walk, with a new ID. For a
+// key that was used before it returns the opening made then.
+func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, key string) (Kept, error) {
+	o.ID = NewID()
+	key = keyed("opening of "+jobID, key)
+	var k Kept
+	err := s.tx(ctx, func(tx *sql.Tx) error {
+		if in, id, err := made(ctx, tx, key); err != nil || id != "" {
+			if err == nil {
+				k, err = one(ctx, tx, in, id)
+			}
+			return err
+		}
+		head, err := headOf(ctx, tx, jobID)
+		if err != nil {
+			return err
+		}
+		var doors int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM openings WHERE job_id = ?`, jobID).Scan(&doors); err != nil {
+			return err
+		}
+		if doors >= MostDoors {
+			return ErrFull
+		}
+		change, err := s.addOpening(ctx, tx, jobID, o, "added")
+		if err != nil {
+			return err
+		}
+		head.Openings, head.Walk = head.Openings+1, head.Walk+1
+		o.Normalise()
+		k = Kept{Job: head, Opening: o, Version: change}
+		if err := keepMade(ctx, tx, key, jobID, o.ID); err != nil {
+			return err
+		}
+		return s.walked(ctx, tx, jobID)
+	})
+	return k, err
+}
+
+// walked counts a change of a job's walk.
+func (s *Store) walked(ctx context.Context, tx *sql.Tx, jobID string) error {
+	_, err := tx.StmtContext(ctx, s.save[walkQuery]).ExecContext(ctx, jobID)
+	return err
+}
+
+// Save appends a change to an opening, as it was read, and makes it the one
+// that it stands at. Where another change came first the error is ErrStale.
+func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening) (Kept, error) {
+	to := Kept{Job: from.Job, Opening: o, Undo: label}
+	to.Job.Walk++
+	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
+		if to.Version, err = s.addChange(ctx, tx, from.Job.ID, o, from.Version, label); err != nil {
+			return err
+		}
+		return s.move(ctx, tx, from, to.Version)
+	})
+	return to, err
+}
+
+// Undo takes an opening that still stands at version back to the change
+// before it.
+func (s *Store) Undo(ctx context.Context, jobID, id string, version int64) (Kept, error) {
+	return s.step(ctx, jobID, id, version, `SELECT parent FROM changes WHERE id = ?`, func(k Kept) bool { return k.Undo != "" })
+}
+
+// Redo takes an opening that still stands at version to the newest change
+// made from it.
+func (s *Store) Redo(ctx context.Context, jobID, id string, version int64) (Kept, error) {
+	return s.step(ctx, jobID, id, version, `SELECT max(id) FROM changes WHERE parent = ?`, func(k Kept) bool { return k.Redo != "" })
+}
+
+func (s *Store) step(ctx context.Context, jobID, id string, version int64, to string, can func(Kept) bool) (Kept, error) {
+	var k Kept
+	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
+		if k, err = one(ctx, tx, jobID, id); err != nil {
+			return err
+		}
+		if k.Version != version {
+			return ErrStale
+		}
+		if !can(k) {
+			return ErrNothing
+		}
+		var change int64
+		if err := tx.QueryRowContext(ctx, to, version).Scan(&change); err != nil {
+			return err
+		}
+		if err := s.move(ctx, tx, k, change); err != nil {
+			return err
+		}
+		k, err = one(ctx, tx, jobID, id)
+		return err
+	})
+	return k, err
+}
+
+// move makes an opening stand at another change, if it still stands where it
+// did.
+func (s *Store) move(ctx context.Context, tx *sql.Tx, from Kept, change int64) error {
+	res, err := tx.StmtContext(ctx, s.save[moveQuery]).ExecContext(ctx, change, from.Job.ID, from.Opening.ID, from.Version)
+	if err != nil {
+		return err
+	}
+	n, err := res.RowsAffected()
+	if err != nil {
+		return err
+	}
+	if n == 0 {
+		return ErrStale
+	}
+	return s.walked(ctx, tx, from.Job.ID)
+}
+
+// Remove takes an opening that still stands at version off the walk.
+func (s *Store) Remove(ctx context.Context, jobID, id string, version int64) error {
+	return s.setRemoved(ctx, jobID, id, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ? AND NOT removed AND head = ?`, version)
+}
+
+// PutBack puts an opening that was taken off back in its place on the walk.
+func (s *Store) PutBack(ctx context.Context, jobID, id string) error {
+	return s.setRemoved(ctx, jobID, id, `UPDATE openings SET removed = 0 WHERE job_id = ? AND id = ?`)
+}
+
+func (s *Store) setRemoved(ctx context.Context, jobID, id, query string, more ...any) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		res, err := tx.ExecContext(ctx, query, append([]any{jobID, id}, more...)...)
+		if err != nil {
+			return err
+		}
+		n, err := res.RowsAffected()
+		if err != nil {
+			return err
+		}
+		if n == 0 {
+			if _, err := one(ctx, tx, jobID, id); err != nil && !errors.Is(err, ErrDamaged) {
+				return err
+			}
+			return ErrStale
+		}
+		return s.walked(ctx, tx, jobID)
+	})
+}

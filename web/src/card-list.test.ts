@@ -1,0 +1,54 @@
+import { expect, test } from 'vitest';
+import type { OpeningView } from './api';
+import { cardsOf } from './card-list';
+
+const text = (mm: number) => ({ mm: String(mm), in: '' });
+const figure = (mm: number) => ({ mm, text: text(mm), plusMinus: text(0), terms: [] });
+const edge = (side: string, depths: number[]) => ({
+	side,
+	method: 'power plane',
+	says: '',
+	left: figure(0),
+	passes: [],
+	marks: depths.map((d, i) => ({ at: { mm: 500 * i, text: text(500 * i) }, depth: figure(d) })),
+});
+const view = (hinge: number[], leaves = 1) =>
+	({
+		plan: {
+			leaves: ['hinge', 'lock'].slice(0, leaves).map((jamb) => ({
+				jamb,
+				cut: {
+					edges: [
+						edge('head', [0, 0, 0]),
+						edge('hinge', hinge),
+						edge('lock', [0, 0, 0]),
+						edge('foot', [17, 17, 17]),
+					],
+					width: [figure(820), figure(820), figure(820)],
+					length: [figure(2023), figure(2023), figure(2023)],
+				},
+			})),
+		},
+	}) as unknown as OpeningView;
+
+test('a card for each edge that is cut, in the order of the work, then the check', () => {
+	expect(cardsOf(view([18, 18, 18, 18, 18])).map((c) => c.title)).toEqual(['Hinge edge', 'Foot', 'Check it']);
+});
+
+test('what is even is one figure, a taper has its places', () => {
+	expect(cardsOf(view([18, 18, 18, 18, 18]))[0]?.rows).toEqual([{ off: text(18) }]);
+	expect(cardsOf(view([18, 17, 16, 15, 14]))[0]?.rows).toHaveLength(5);
+});
+
+test('a card opens again when its figures change, and the others stay done', () => {
+	const before = cardsOf(view([18, 18, 18, 18, 18])).map((c) => c.id);
+	const after = cardsOf(view([18, 18, 18, 18, 17])).map((c) => c.id);
+	expect(after[0]).not.toBe(before[0]);
+	expect(after.slice(1)).toEqual(before.slice(1));
+});
+
+test('the leaves of a pair come one after the other', () => {
+	const titles = cardsOf(view([18, 18, 18, 18, 18], 2)).map((c) => c.title);
+	expect(titles).toHaveLength(6);
+	expect(titles[3]).toBe('Hinge edge, leaf on the lock jamb');
+});

@@ -1,0 +1,234 @@
+import { ArrowLeft, ArrowRight, Check, TriangleAlert } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Unit } from './api';
+import { Said, useAttempt } from './attempt';
+import { cardsOf } from './card-list';
+import { useDoorState } from './door-state';
+import { useHomeFocus } from './home-focus';
+import { useShortcuts } from './keys';
+import { Len, ShownIn } from './length';
+import { Failed, Waiting } from './says';
+import { useShownIn } from './top';
+import { trade } from './trade';
+
+/** Strip is the edge as it lies, what comes off it hatched and magnified. */
+function Strip({ marks }: { marks: { at: number; depth: number }[] }) {
+	const end = marks[marks.length - 1]?.at || 1;
+	const most = Math.max(...marks.map((m) => m.depth), 0.1);
+	const x = (at: number) => 20 + (960 * at) / end;
+	const y = (depth: number) => 20 + (70 * depth) / most;
+	return (
+		<svg viewBox="0 0 1000 150" className="w-full max-h-44" aria-hidden="true">
+			<defs>
+				<pattern
+					id="strip"
+					width="14"
+					height="14"
+					patternUnits="userSpaceOnUse"
+					patternTransform="rotate(45)"
+				>
+					<rect width="14" height="14" fill="var(--board-line)" />
+					<line x1="0" y1="0" x2="0" y2="14" stroke="var(--rod)" strokeWidth="6" />
+				</pattern>
+			</defs>
+			<rect x={20} y={20} width={960} height={120} fill="var(--board)" />
+			<polygon
+				points={`20,20 ${marks.map((m) => `${x(m.at)},${y(m.depth)}`).join(' ')} 980,20`}
+				fill="url(#strip)"
+			/>
+			<polyline
+				points={marks.map((m) => `${x(m.at)},${y(m.depth)}`).join(' ')}
+				fill="none"
+				stroke="var(--light)"
+				strokeWidth={5}
+				strokeDasharray="24 9"
+			/>
+			{marks.map((m) => (
+				<line
+					key={m.at}
+					x1={x(m.at)}
+					x2={x(m.at)}
+					y1={6}
+					y2={y(m.depth)}
+					stroke="currentColor"
+					strokeWidth={4}
+				/>
+			))}
+		</svg>
+	);
+}
+
+/** useAwake keeps the screen awake for as long as the cards stand. */
+function useAwake() {
+	useEffect(() => {
+		let lock: WakeLockSentinel | undefined;
+		const ask = () => {
+			if (document.visibilityState !== 'visible') return;
+			navigator.wakeLock?.request('screen').then(
+				(l) => {
+					lock = l;
+				},
+				() => undefined, // a browser that does not let it: the screen sleeps as usual
+			);
+		};
+		ask();
+		document.addEventListener('visibilitychange', ask);
+		return () => {
+			document.removeEventListener('visibilitychange', ask);
+			lock?.release();
+		};
+	}, []);
+}
+
+/** CardsPage is the work at the trestles, one card filling the screen. */
+export function CardsPage() {
+	const { job = '', opening = '' } = useParams();
+	const { state, query } = useDoorState(job, opening);
+	const [shown] = useShownIn(job, (state?.view.job.unit as Unit) ?? 'mm');
+	const [at, setAt] = useState<number | null>(null);
+	const [error, attempt] = useAttempt();
+	useAwake();
+	const v = state?.view;
+	const cards = v ? cardsOf(v) : [];
+	const ticked = v?.opening.ticked ?? [];
+	const first = cards.findIndex((c) => !ticked.includes(c.id));
+	const here = Math.min(Math.max(at ?? (first < 0 ? 0 : first), 0), Math.max(cards.length - 1, 0));
+	const card = cards[here];
+	const go = (by: number) => setAt(Math.min(Math.max(here + by, 0), cards.length - 1));
+	useHomeFocus(`${here} ${v?.version}`);
+	const tick = () => {
+		if (!card || !state) return;
+		const on = !ticked.includes(card.id);
+		// What is ticked for figures that have gone is let go.
+		const kept = ticked.filter((t) => cards.some((c) => c.id === t) && t !== card.id);
+		attempt(async () => {
+			await state.save(
+				[{ op: 'add', path: '/ticked', value: on ? [...kept, card.id] : kept }],
+				`${on ? 'done' : 'not done'}: ${card.title}`,
+			);
+			if (on && here < cards.length - 1) go(1);
+		});
+	};
+	// On a button or a link space and Enter are its own.
+	const own = (e: KeyboardEvent) =>
+		e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement;
+	useShortcuts({
+		next: (e) => (e.key === ' ' && own(e) ? false : go(1)),
+		back: () => go(-1),
+		tick: (e) => (own(e) ? false : void tick()),
+	});
+	if (query.isPending) return <Waiting text="Fetching the cards…" />;
+	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} />;
+	if (!v) return null;
+	const stop =
+		v.plan.clashes[0]?.text ??
+		v.plan.leaves
+			.flatMap((l) => l.findings)
+			.find((f) => f.gravity === 'stop' && (f.step === 'cut' || f.step === 'slab'))?.text;
+	const back = `/j/${job}/${opening}/cut`;
+	if (!card || stop)
+		return (
+			<main className="p-6 text-2xl grid gap-4 max-w-3xl">
+				<h1 className="text-3xl" tabIndex={-1} data-home>
+					{v.opening.name}: not to be cut yet
+				</h1>
+				<p>{stop ?? 'The cuts wait for a width, a height and the slab’s measurements.'}</p>
+				<Link className="btn btn-primary text-xl" to={back}>
+					Back to the cut sheet
+				</Link>
+			</main>
+		);
+	const done = ticked.includes(card.id);
+	const cautions = trade.cautions.filter((c) => c.step === 'cut');
+	return (
+		<ShownIn value={shown}>
+			<main className="h-dvh flex flex-col" data-card={card.id}>
+				<div className="flex items-center gap-3 px-3 sm:px-6 pt-2 border-b-4 border-[var(--rod-edge)]">
+					<Link className="btn btn-ghost px-2" to={back}>
+						<ArrowLeft size={24} aria-hidden="true" />
+						<span className="sr-only">Back to the cut sheet of {v.opening.name}</span>
+					</Link>
+					<h1 className="text-2xl sm:text-4xl grow" tabIndex={-1} data-home>
+						{card.title}
+					</h1>
+					<p className="text-lg whitespace-nowrap">
+						{here + 1} of {cards.length}
+						{done && <strong> · done</strong>}
+					</p>
+				</div>
+				<section
+					className="grow min-h-0 overflow-y-auto px-4 sm:px-10 py-2 flex flex-col gap-2"
+					aria-label={card.title}
+				>
+					<p className="text-xl sm:text-2xl">
+						{card.from}; <strong>{card.tool}</strong>
+					</p>
+					<ol
+						className={`flex flex-wrap gap-x-10 sm:gap-x-16 gap-y-1 dim font-semibold leading-tight text-[2.6rem] sm:text-[3.6rem] ${done ? 'opacity-60' : ''}`}
+					>
+						{card.rows.map((r, i) => (
+							// biome-ignore lint/suspicious/noArrayIndexKey: marks stand in their order
+							<li key={i} className="whitespace-nowrap" data-figure={`card-${i}`}>
+								{r.at && (
+									<span className="font-normal">
+										<Len text={r.at} />
+										<span className="text-[0.6em]"> → </span>
+									</span>
+								)}
+								<span data-shown>
+									<Len text={r.off} />
+								</span>
+							</li>
+						))}
+					</ol>
+					{card.strip && <Strip marks={card.strip} />}
+					{card.left && (
+						<p className="text-xl sm:text-2xl border-l-8 border-[var(--light)] pl-3">
+							<Len text={card.left} unit /> stays on for the next try.
+						</p>
+					)}
+					<p className="text-lg sm:text-xl max-w-prose">{card.says}</p>
+					<Said error={error} />
+					<p className="mt-auto flex gap-2 text-base text-base-content border-t-2 border-warning pt-1">
+						<TriangleAlert size={22} className="shrink-0 text-warning" aria-hidden="true" />
+						<span>
+							{cautions[here % Math.max(cautions.length, 1)]?.text} {trade.codeFirst}
+						</span>
+					</p>
+				</section>
+				<div className="grid grid-cols-[1fr_2fr_1fr] gap-2 p-2 sm:p-4 border-t border-base-300">
+					<button
+						type="button"
+						className="btn h-16 text-xl"
+						aria-disabled={here === 0}
+						data-back
+						onClick={() => go(-1)}
+					>
+						<ArrowLeft size={28} aria-hidden="true" />
+						<span className="sr-only">Back</span>
+					</button>
+					<button
+						type="button"
+						className={`btn h-16 text-xl ${done ? '' : 'btn-primary'}`}
+						aria-pressed={done}
+						data-tick
+						onClick={tick}
+					>
+						<Check size={28} aria-hidden="true" /> {done ? 'Done: open it again' : 'Done'}
+					</button>
+					<button
+						type="button"
+						className="btn h-16 text-xl"
+						aria-disabled={here === cards.length - 1}
+						data-next-card
+						onClick={() => go(1)}
+					>
+						<span className="sr-only">Next</span>
+						<ArrowRight size={28} aria-hidden="true" />
+					</button>
+				</div>
+			</main>
+		</ShownIn>
+	);
+}

@@ -1,0 +1,68 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Op, Trouble } from './api';
+import { useDoor } from './door-state';
+
+/**
+ * useDraft is what is typed and not yet kept; what is remembered of it outlives a reload. To remember
+ * nothing forgets it.
+ */
+export function useDraft(name: string, kept: string) {
+	const { view } = useDoor();
+	const key = `draft ${view.job.id} ${view.opening.id} ${name}`;
+	const [text, setText] = useState(() => sessionStorage.getItem(key) ?? kept);
+	const remember = (draft?: string) =>
+		draft === undefined ? sessionStorage.removeItem(key) : sessionStorage.setItem(key, draft);
+	return { text, setText, remember };
+}
+
+/** saidOf is why a value was refused, in the words for its own place where there are any. */
+export function saidOf(e: unknown, mine: (pointer: string) => boolean): string {
+	const t = e as Trouble;
+	return (t.fields?.find((f) => mine(f.pointer)) ?? t.fields?.[0])?.message ?? t.message;
+}
+
+/**
+ * useKept keeps one length of the opening at a JSON pointer: what is typed stays a draft until it is taken,
+ * and a refused one stays as it was typed. gone is what an emptied entry stands for: its removal, or a value.
+ */
+export function useKept(pointer: string, label: string, gone?: 'remove' | number) {
+	const { view, save } = useDoor();
+	const kept = view.texts[pointer] ?? '';
+	const last = useRef(kept);
+	const { text, setText, remember } = useDraft(pointer, kept);
+	const [error, setError] = useState('');
+	useEffect(() => {
+		// What was kept elsewhere shows, unless something is being typed here.
+		const before = last.current;
+		if (before === kept) return;
+		last.current = kept;
+		if (text === before) setText(kept);
+	});
+	const type = (t: string) => {
+		setText(t);
+		remember(t === last.current ? undefined : t);
+		setError('');
+	};
+	/** Resolves to whether it is kept now. */
+	const keep = async (typed: string) => {
+		const bare = typed.trim();
+		// Enter saves and moves on, and moving on saves: the second finds it done.
+		if (bare === last.current) {
+			type(last.current);
+			return true;
+		}
+		let op: Op = { op: 'add', path: pointer, value: typed };
+		if (bare === '' && gone === 'remove') op = { op: 'remove', path: pointer };
+		else if (bare === '' && gone !== undefined) op = { op: 'add', path: pointer, value: gone };
+		try {
+			const next = await save([op], `${label} ${typed}`.trim());
+			last.current = next.texts[pointer] ?? '';
+			type(last.current);
+			return true;
+		} catch (e) {
+			setError(saidOf(e, (p) => p === pointer));
+			return false;
+		}
+	};
+	return { text, type, keep, error, dirty: text !== kept };
+}

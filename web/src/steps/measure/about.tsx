@@ -1,0 +1,122 @@
+import { Said, useAttempt } from '../../attempt';
+import { useDoor } from '../../door-state';
+import { Choose, LengthField } from '../../field';
+import { named, trade } from '../../trade';
+
+/** GoAbout is how the carpenter goes about measuring; what is offered follows. */
+export function GoAbout() {
+	const { view } = useDoor();
+	const begun = view.opening.readings.length > 0;
+	const now = named(trade.measurings, view.opening.measuring ?? '');
+	const choose = (
+		<Choose
+			pointer="/measuring"
+			label="How do you go about it?"
+			unset=""
+			options={trade.measurings.map((m) => ({ value: m.id, text: m.name, note: m.why }))}
+		/>
+	);
+	if (!begun) return choose;
+	return (
+		<details className="mb-2">
+			<summary className="cursor-pointer min-h-11 flex items-center gap-2 underline decoration-dotted underline-offset-4">
+				Measured: {now.name}
+			</summary>
+			{choose}
+		</details>
+	);
+}
+
+/** AboutOpening is what is known of the opening before any reading of it. */
+export function AboutOpening() {
+	const { view } = useDoor();
+	const o = view.opening;
+	return (
+		<details className="mb-3" data-about>
+			<summary className="cursor-pointer min-h-11 flex items-center gap-2 underline decoration-dotted underline-offset-4">
+				Hinges on the {o.hand}, seen from the pull face · {named(trade.walls, o.walls).name}
+			</summary>
+			<div className="pt-2">
+				<Choose
+					pointer="/hand"
+					label="Hinges, seen from the pull face (knuckles show)"
+					row
+					options={[
+						{ value: 'left', text: 'left' },
+						{ value: 'right', text: 'right' },
+					]}
+				/>
+				<Choose
+					pointer="/walls"
+					label="The opening"
+					options={trade.walls.map((w) => ({ value: w.id, text: w.name, note: w.why }))}
+				/>
+				<LengthField
+					pointer="/between"
+					label="Between what stands left and right of the opening"
+					note="Optional. A width that cannot fit there is caught."
+					optional
+				/>
+				<PairOfDoors />
+			</div>
+		</details>
+	);
+}
+
+/** PairOfDoors makes the opening one for two leaves. */
+function PairOfDoors() {
+	const { view, save } = useDoor();
+	const pair = view.opening.pair;
+	const [error, attempt] = useAttempt();
+	const toggle = async (on: boolean) => {
+		const inch = view.job.unit === 'in';
+		const value = {
+			slab: { width: 0, length: 0, thickness: 0 },
+			meeting: inch ? '5/32' : '4',
+			fixed: 'lock',
+		};
+		await attempt(async () => {
+			await save(
+				[on ? { op: 'add', path: '/pair', value } : { op: 'remove', path: '/pair' }],
+				on ? 'a pair of doors' : 'a single door',
+			);
+		});
+	};
+	return (
+		<div className="mt-3 grid gap-2">
+			<label className="flex items-center gap-3 min-h-11">
+				<input
+					type="checkbox"
+					className="checkbox"
+					data-field="pair"
+					checked={!!pair}
+					onChange={(e) => toggle(e.target.checked)}
+				/>
+				A pair of doors, meeting in the middle
+			</label>
+			{pair && (
+				<>
+					<div className="grid sm:grid-cols-2 gap-3">
+						<LengthField pointer="/pair/meeting" label="Margin between them" />
+						<LengthField
+							pointer="/pair/offset"
+							label="Meeting line off midway"
+							note="toward the lock jamb; minus the other way"
+							optional
+						/>
+					</div>
+					<Choose
+						pointer="/pair/fixed"
+						label="Bolted top and bottom, carries the strike: the leaf on the"
+						row
+						options={[
+							{ value: 'hinge', text: 'hinge jamb' },
+							{ value: 'lock', text: 'lock jamb' },
+						]}
+					/>
+				</>
+			)}
+			<Said error={error} />
+		</div>
+	);
+}

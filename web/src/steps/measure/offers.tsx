@@ -1,0 +1,136 @@
+import { useState } from 'react';
+import type { Unit } from '../../api';
+import { Said, useAttempt } from '../../attempt';
+import { useDoor } from '../../door-state';
+import { Tape } from '../../tape';
+
+type Size = 'width' | 'length' | 'widthMid' | 'widthFoot' | 'lengthLock' | 'square';
+
+/** sizes are what is read of what stands there; past the first two, only where it was measured closer. */
+const sizes: { size: Size; field: string; label: string }[] = [
+	{ size: 'width', field: 'offer-width', label: 'Its width, at the head' },
+	{ size: 'length', field: 'offer-length', label: 'Its length, on the hinge edge' },
+	{ size: 'widthMid', field: 'offer-mid', label: 'Width, middle' },
+	{ size: 'widthFoot', field: 'offer-foot', label: 'Width, foot' },
+	{ size: 'lengthLock', field: 'offer-lock', label: 'Length, lock edge' },
+	{ size: 'square', field: 'offer-square', label: 'Head: lock corner high (+)' },
+];
+
+/** Offers are the placings that gaps were read in: a slab stood on wedges, or the old door as it hung. */
+export function Offers({
+	chosen,
+	choose,
+	old: begins = true,
+}: {
+	chosen: string;
+	choose: (id: string) => void;
+	/** Whether it is the old door that is told of first. */
+	old?: boolean;
+}) {
+	const { view, save } = useDoor();
+	const offers = view.opening.offers ?? [];
+	const unit = view.job.unit as Unit;
+	const [name, setName] = useState(begins ? 'the old door' : 'the slab');
+	const [old, setOld] = useState(begins);
+	const [typed, setTyped] = useState<Partial<Record<Size, string>>>({});
+	const [error, attempt] = useAttempt();
+	const [adding, setAdding] = useState(offers.length === 0 || !chosen);
+	const add = async () => {
+		const id = `o${offers.length + 1}`;
+		await attempt(async () => {
+			const given = Object.fromEntries(Object.entries(typed).filter(([, text]) => text));
+			const offer = { id, name, width: '', length: '', ...given, ...(old ? { old } : {}) };
+			await save(
+				[
+					offers.length
+						? { op: 'add', path: '/offers/-', value: offer }
+						: { op: 'add', path: '/offers', value: [offer] },
+				],
+				`stood up: ${name}`,
+			);
+			choose(id);
+			setAdding(false);
+		});
+	};
+	const entry = ({ size, field, label }: (typeof sizes)[number]) => (
+		<Tape
+			key={size}
+			id={field}
+			label={label}
+			value={typed[size] ?? ''}
+			unit={unit}
+			onChange={(text) => setTyped({ ...typed, [size]: text })}
+			onEnter={
+				size === 'width'
+					? () => document.querySelector<HTMLElement>('[data-field="offer-length"]')?.focus()
+					: add
+			}
+		/>
+	);
+	if (!adding)
+		return (
+			<label>
+				<span className="block">What stood in the opening</span>
+				<span className="flex gap-2">
+					<select
+						className="select grow"
+						value={chosen}
+						onChange={(e) => choose(e.target.value)}
+						data-field="other-offer"
+					>
+						{offers.map((o) => (
+							<option key={o.id} value={o.id}>
+								{o.name}
+							</option>
+						))}
+					</select>
+					<button type="button" className="btn" onClick={() => setAdding(true)}>
+						Placed anew
+					</button>
+				</span>
+			</label>
+		);
+	return (
+		<div className="grid gap-2">
+			<p>Gaps read without moving the slab belong together. Say what stood there.</p>
+			<label>
+				<span className="block">What</span>
+				<input
+					className="input w-full text-lg"
+					data-field="offer-name"
+					value={name}
+					onChange={(e) => setName(e.target.value)}
+				/>
+			</label>
+			<fieldset className="flex flex-wrap gap-x-6">
+				<legend className="sr-only">Which it is</legend>
+				{[true, false].map((is) => (
+					<label key={String(is)} className="flex items-center gap-2 min-h-11">
+						<input
+							type="radio"
+							className="radio radio-primary"
+							name="offer-old"
+							checked={old === is}
+							onChange={() => {
+								setOld(is);
+								setName(is ? 'the old door' : 'the slab');
+							}}
+						/>
+						{is ? 'the old door, as it hung' : 'the slab that is to be cut'}
+					</label>
+				))}
+			</fieldset>
+			<div className="grid sm:grid-cols-2 gap-2">{sizes.slice(0, 2).map(entry)}</div>
+			<details open={old}>
+				<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
+					Measured closer: an old door is rarely a rectangle
+				</summary>
+				<div className="grid sm:grid-cols-2 gap-2">{sizes.slice(2).map(entry)}</div>
+			</details>
+			<Said error={error} />
+			<button type="button" className="btn" onClick={add} data-field="offer-add">
+				It stands
+			</button>
+		</div>
+	);
+}

@@ -1,0 +1,126 @@
+import { useState } from 'react';
+import { useDoor } from '../../door-state';
+import { AboutOpening, GoAbout } from './about';
+import { ReadingList } from './list';
+import { Offers } from './offers';
+import { OtherReading } from './other';
+import { Surety } from './surety';
+import { TakeReading } from './take';
+
+/** chance says a chance as it is said on site. */
+function chance(p: number) {
+	if (p >= 0.95) return 'nearly sure';
+	return p < 0.05 ? 'hardly' : `${Math.max(Math.round(p * 10), 1)} in 10`;
+}
+
+/** MeasureStep offers the next reading by name and place; Enter takes it and moves on. */
+export function MeasureStep() {
+	const { view } = useDoor();
+	const [skipped, setSkipped] = useState<string[]>([]);
+	const [other, setOther] = useState(false);
+	// Where readings clash, what settles it comes first.
+	const clash = view.plan.clashes[0];
+	const settles = clash && !clash.againID ? [clash.again] : [];
+	const open = [...settles, ...view.plan.toRead].filter((r) => !skipped.includes(r.name));
+	const next = open[0];
+	const { measuring, offers = [] } = view.opening;
+	const begun = view.opening.readings.length > 0;
+	// What stands in the opening is said before its gaps are read.
+	const wants = measuring === 'offered' || measuring === 'old-door';
+	const stands = offers.some((o) => !!o.old === (measuring === 'old-door'));
+	if (wants && !stands && !other)
+		return (
+			<>
+				<GoAbout />
+				<section
+					aria-label="What stands in the opening"
+					className="border-2 border-[var(--rod-edge)] p-3 mb-4"
+				>
+					<Offers chosen="" choose={() => undefined} old={measuring === 'old-door'} />
+				</section>
+				<AboutOpening />
+			</>
+		);
+	return (
+		<>
+			{!begun && <GoAbout />}
+			{next && !other && (
+				<section aria-label="Next reading" className="border-2 border-[var(--rod-edge)] p-3 mb-4">
+					<p className="opacity-80">
+						Next reading{next.brings && ': '}
+						{next.brings}
+					</p>
+					<h2 className="text-xl mb-1" data-next={next.name}>
+						{next.name[0]?.toUpperCase()}
+						{next.name.slice(1)}
+					</h2>
+					{next.with && (
+						<p className="mb-1" data-with={next.with}>
+							With: <strong className="font-semibold">{next.with}</strong>
+						</p>
+					)}
+					<TakeReading
+						key={next.name}
+						name={next.name}
+						how={next.how}
+						reading={{
+							...(next.offer ? { offer: next.offer } : {}),
+							...(next.tool ? { tool: next.tool } : {}),
+							...(next.turned ? { turned: true } : {}),
+							kind: next.kind,
+							at: next.at,
+							...(next.side ? { side: next.side } : {}),
+							...(next.from ? { from: next.from } : {}),
+							...(next.to ? { to: next.to } : {}),
+						}}
+					/>
+					<div className="flex flex-wrap gap-2 mt-2">
+						<button
+							type="button"
+							className="btn btn-ghost"
+							onClick={() => setSkipped([...skipped, next.name])}
+						>
+							Skip it
+						</button>
+						<button
+							type="button"
+							className="btn btn-ghost"
+							onClick={() => setOther(true)}
+							data-field="other-reading"
+						>
+							Another reading
+						</button>
+					</div>
+					{open.length > 1 && !next.needed && (
+						<ul className="text-[0.95rem] opacity-85 mt-1">
+							{open.slice(1, 3).map((r) => (
+								<li key={r.name}>
+									{r.brings}: {r.name}, {r.with.toLowerCase()}
+								</li>
+							))}
+						</ul>
+					)}
+				</section>
+			)}
+			{!next && !other && (
+				<p className="mb-3 text-lg" data-enough>
+					<strong>{clash ? 'Settle what clashes first.' : 'Measured enough.'}</strong>{' '}
+					{!clash && (
+						<span className="block mb-2">
+							A further reading would take more minutes than it spares. Another trip to the trestles after the
+							first hang: {chance(view.plan.trip)}.
+						</span>
+					)}
+					<button type="button" className="btn" onClick={() => setOther(true)} data-field="other-reading">
+						Another reading
+					</button>
+				</p>
+			)}
+			{other && <OtherReading close={() => setOther(false)} />}
+			<Surety />
+			<ReadingList />
+			{begun && <GoAbout />}
+			<AboutOpening />
+		</>
+	);
+}

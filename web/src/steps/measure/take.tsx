@@ -1,0 +1,94 @@
+import { useState } from 'react';
+import type { Unit } from '../../api';
+import { useDoor } from '../../door-state';
+import { saidOf, useDraft } from '../../kept';
+import { Tape } from '../../tape';
+import { kindOf } from '../../trade';
+
+/** Draft is a reading whose value is still to be read; places may be as they were typed. */
+export type Draft = {
+	kind: string;
+	side?: string;
+	at?: string | number;
+	from?: string | number;
+	to?: string | number;
+	offer?: string;
+	blocked?: boolean;
+	tool?: string;
+	turned?: boolean;
+};
+
+const signed = (kind: string) => kindOf(kind)?.signed;
+
+/** TakeReading is the entry of one reading; Enter takes it. */
+export function TakeReading({ name, how, reading }: { name: string; how?: string; reading: Draft }) {
+	const { view, save } = useDoor();
+	// What was typed for one reading is kept for that one alone.
+	const { text, setText, remember } = useDraft(`reading ${name}`, '');
+	const [error, setError] = useState('');
+	const type = (t: string) => {
+		setText(t);
+		remember(t || undefined);
+		setError('');
+	};
+	const gap = reading.kind === 'gap';
+	const before = gap
+		? view.opening.readings.findLastIndex((r) => r.kind === 'gap' && r.offer === reading.offer && !r.blocked)
+		: -1;
+	const same = before < 0 ? '' : (view.texts[`/readings/${before}/value`] ?? '');
+	const take = async (text: string, blocked = false) => {
+		// Enter alone is the same packer as before.
+		const typed = text.trim() === '' && same ? same : text;
+		try {
+			const value = { id: '', ...reading, ...(blocked ? { blocked } : {}), value: typed };
+			remember(); // the next reading must not find it
+			await save([{ op: 'add', path: '/readings/-', value }], `${name} ${typed}`);
+			setText('');
+		} catch (e) {
+			remember(typed);
+			setError(saidOf(e, (p) => p.endsWith('/value')));
+		}
+	};
+	const thinnest = view.job.unit === 'in' ? '1/32' : '1';
+	return (
+		<>
+			<Tape
+				id="next-reading"
+				label={how ?? name}
+				big
+				autoFocus={!matchMedia('(pointer: coarse)').matches}
+				value={text}
+				unit={view.job.unit as Unit}
+				onChange={type}
+				onEnter={take}
+				error={error}
+				placeholder={
+					same
+						? `as before: ${same}`
+						: signed(reading.kind)
+							? view.job.unit === 'in'
+								? '-1/16'
+								: '-1.5'
+							: view.job.unit === 'in'
+								? '30 5/8'
+								: '777.5'
+				}
+			/>
+			{gap && (
+				<div className="flex flex-wrap gap-2 mt-2">
+					<button type="button" className="btn text-lg" data-gap="nothing" onClick={() => take('0', true)}>
+						nothing passes
+					</button>
+					<button type="button" className="btn text-lg" data-gap="thinnest" onClick={() => take(thinnest)}>
+						the thinnest passes ({thinnest})
+					</button>
+					{same && (
+						<button type="button" className="btn text-lg" data-gap="same" onClick={() => take('')}>
+							same as before ({same})
+						</button>
+					)}
+				</div>
+			)}
+		</>
+	);
+}
