@@ -14,7 +14,6 @@ import (
 	"strings"
 	"sync"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -151,11 +150,9 @@ func TestBombsAreRefusedEarly(t *testing.T) {
 		fmt.Fprintf(&file, `{"id": "d%d", "name": "", "hand": "left", "readings": [{"id":"","kind":"x"}]}`, i)
 	}
 	file.WriteString(`]}}`)
-	start := time.Now()
 	p := s.do("POST", "/jobs/file", "", []byte(file.String()))
 	assert.Equal(t, 422, p.status)
 	assert.Less(t, len(p.raw), 8000)
-	assert.Less(t, time.Since(start), 10*time.Second)
 	runtime.ReadMemStats(&after)
 	assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(1<<30))
 	assert.Equal(t, 200, s.do("GET", path, "", nil).status)

@@ -2,6 +2,7 @@ package store
 
 import (
 	"database/sql"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -145,12 +146,10 @@ func TestReadingWaitsForNoWriter(t *testing.T) {
 	defer other.Close()
 	tx, err := other.Begin() // another program holds the lock to write
 	require.NoError(t, err)
-	start := time.Now()
 	_, err = s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
-	require.NoError(t, err)
+	require.NoError(t, err, "one that needed the lock would be told that it is held")
 	_, _, _, err = s.Job(t.Context(), k.Job.ID, nil)
 	require.NoError(t, err)
-	assert.Less(t, time.Since(start), 4*time.Second, "not as long as a writer is waited for")
 	_, err = s.write.Exec(`PRAGMA busy_timeout = 50`)
 	require.NoError(t, err)
 	_, err = s.Save(t.Context(), k, "held", k.Opening)
@@ -227,18 +226,23 @@ func TestTheDemoPutsOnlyItsOwnFileAside(t *testing.T) {
 	assert.ErrorIs(t, err, os.ErrNotExist)
 }
 
-// Importing a large house must not take a time that grows with its square.
+// Bringing in a large house must not take a time that grows with its square.
 func TestFiveThousandDoorsAreBroughtInAtOnce(t *testing.T) {
 	s, _ := fresh(t)
-	j := job.NewJob("", "Works", measure.Millimetres)
-	for i := range MostDoors {
-		o := job.NewOpening("d"+strings.Repeat("0", i%3)+string(rune('a'+i%26))+time.Duration(i).String(), "Door", measure.Millimetres)
-		j.Openings = append(j.Openings, o)
+	bring := func(doors int) (h Head, took time.Duration) {
+		j := job.NewJob("", "Works", measure.Millimetres)
+		for i := range doors {
+			j.Openings = append(j.Openings, job.NewOpening(fmt.Sprint("d", i), "Door", measure.Millimetres))
+		}
+		start := time.Now()
+		h, err := s.AddJob(t.Context(), j, "")
+		require.NoError(t, err)
+		return h, time.Since(start)
 	}
-	start := time.Now()
-	h, err := s.AddJob(t.Context(), j, "")
-	require.NoError(t, err)
-	assert.Less(t, time.Since(start), 8*time.Second, "half a second on a quiet machine, 30 without the indexes")
-	_, err = s.AddOpening(t.Context(), h.ID, j.Openings[0], "")
+	_, few := bring(MostDoors / 10)
+	h, many := bring(MostDoors)
+	t.Log(few, many)
+	assert.Less(t, many, 50*few, "about ten times; a hundred without the indexes")
+	_, err := s.AddOpening(t.Context(), h.ID, job.NewOpening("", "One more", measure.Millimetres), "")
 	assert.ErrorIs(t, err, ErrFull)
 }

@@ -407,13 +407,22 @@ func TestAThousandReadingsWithThreeHundredSlips(t *testing.T) {
 		what = append(what, Reading{Kind: Width, At: mm(float64(20 + 2*i))})
 	}
 	rs := o.survey(what, 0.5, rng)
+	learn := func() (list []Suspect, took time.Duration) {
+		took = time.Hour
+		for range 3 { // the least of three, so that a busy machine does not count
+			start := time.Now()
+			s, err := Learn(rs, nil, OldOpening(826, 2030))
+			require.NoError(t, err)
+			list = s.Suspects()
+			took = min(took, time.Since(start))
+		}
+		return list, took
+	}
+	_, sound := learn()
 	for i := range 300 {
 		rs[3*i].Value += mm(float64(30 + i%50))
 	}
-	start := time.Now()
-	s, err := Learn(rs, nil, OldOpening(826, 2030))
-	require.NoError(t, err)
-	list := s.Suspects()
+	list, slips := learn()
 	assert.Len(t, list, mostSuspects, "the first hundred are named")
 	for _, x := range list {
 		var i int
@@ -421,6 +430,6 @@ func TestAThousandReadingsWithThreeHundredSlips(t *testing.T) {
 		require.NoError(t, err)
 		assert.True(t, i%3 == 0 && i < 900 || x.Swapped != nil, "%s is sound", x.Reading.ID)
 	}
-	t.Log(time.Since(start))
-	assert.Less(t, time.Since(start), 10*time.Second, "under two on a quiet machine; 62 when each suspect cost an estimate")
+	t.Log(sound, slips)
+	assert.Less(t, slips, 30*sound, "hundreds of estimates when each suspect costs one")
 }
