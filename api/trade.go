@@ -116,6 +116,7 @@ type Labelled struct {
 type TapeOf struct {
 	ID   string `json:"id"`
 	Unit string `json:"unit"`
+	Name string `json:"name"`
 }
 
 // Caution is said at its step.
@@ -166,7 +167,7 @@ func TradeTables() Trade {
 	}
 	for _, u := range []measure.Unit{measure.Millimetres, measure.Inches} {
 		for _, tape := range measure.Tapes(u) {
-			t.Tapes = append(t.Tapes, TapeOf{string(tape), string(u)})
+			t.Tapes = append(t.Tapes, TapeOf{string(tape), string(u), tape.Name()})
 		}
 	}
 	for _, c := range trade.Cautions {

@@ -15,6 +15,7 @@ import (
 type excess struct {
 	bounds []bound
 	share  float64
+	way    float64 // how far along the edge, of the whole
 }
 
 type bound struct{ mean, sigma float64 }
@@ -29,13 +30,15 @@ func (x excess) over(limit, left float64) float64 {
 	return 0.5 * math.Erfc(far/math.Sqrt2)
 }
 
-// strayed is the excess with a cut that strays by a normal error of its own.
+// strayed is the excess with a straight cut that strays at each of its two ends by a
+// normal error of its own.
 func (x excess) strayed(cut float64) excess {
 	bounds := make([]bound, len(x.bounds))
+	ends := x.way*x.way + (1-x.way)*(1-x.way)
 	for i, b := range x.bounds {
-		bounds[i] = bound{b.mean, math.Sqrt(b.sigma*b.sigma + cut*cut + 1e-18)}
+		bounds[i] = bound{b.mean, math.Sqrt(b.sigma*b.sigma + cut*cut*ends + 1e-18)}
 	}
-	return excess{bounds, x.share}
+	return excess{bounds, x.share, x.way}
 }
 
 // excessOf gives the bounds at each station of an edge with the given gaps
@@ -52,7 +55,7 @@ func excessOf(side frame.Side, gaps []Gap, wanted float64, cov mat.Symmetric) []
 	last := len(gaps) - 1
 	list := make([]excess, len(gaps))
 	for i, g := range gaps {
-		x := excess{share: 1, bounds: make([]bound, 0, 2*last)}
+		x := excess{share: 1, way: (g.Along - gaps[0].Along) / (gaps[last].Along - gaps[0].Along), bounds: make([]bound, 0, 2*last)}
 		if side == frame.Head {
 			x.share = g.At / gaps[last].At // the hinge corner is cut to its mark
 		}
@@ -85,9 +88,10 @@ type Sureness struct {
 	Cut       float64 // standard deviation of a cut from its line, mm
 }
 
-// Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to
-// 0.3 mm.
-var Common = Sureness{Tolerance: 1, Risk: 0.005, Cut: 0.3}
+// Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to 0.3 mm. A
+// fifth of that one is kept back for what is only learnt of an opening, how crooked it
+// is.
+var Common = Sureness{Tolerance: 1, Risk: 0.004, Cut: 0.3}
 
 // LeaveOn is the least amount, in mm, to leave on each edge at the first cut
 // so that the risk is kept. On the head it is what to leave at the lock

@@ -180,7 +180,7 @@ var Habits = []Habit{WhenSure, Always3, ToLine}
 
 // NewJob is an empty job in a unit, with that unit's finer tape.
 func NewJob(id, name string, unit measure.Unit) Job {
-	return Job{ID: id, Name: name, Unit: unit, Tape: measure.Tapes(unit)[0], Openings: []Opening{}}
+	return Job{ID: id, Name: name, Unit: unit, Tape: measure.UsualTape(unit), Openings: []Opening{}}
 }
 
 // NewOpening is an opening with the usual choices of a unit and no readings.

@@ -10,56 +10,79 @@ type Tape string
 
 // The tapes in use. Each is tied to one unit.
 const (
+	Tenths          Tape = "0.1mm"
 	HalfMillimetre  Tape = "0.5mm"
 	WholeMillimetre Tape = "1mm"
+	SixtyFourths    Tape = "1/64in"
 	ThirtySeconds   Tape = "1/32in"
 	Sixteenths      Tape = "1/16in"
 )
 
-// Tapes lists them for a unit, the finer one first.
-func Tapes(u Unit) []Tape {
-	if u == Inches {
-		return []Tape{ThirtySeconds, Sixteenths}
+// known is what is known of a tape.
+type known struct {
+	tape Tape
+	unit Unit
+	step Length
+	like Tape
+	name string
+}
+
+// tapes are what is known of each, the finest of a unit first: like is the one nearest in
+// fineness in the other unit.
+var tapes = []known{
+	{Tenths, Millimetres, Millimetre / 10, SixtyFourths, "a tenth of a millimetre, by calipers"},
+	{HalfMillimetre, Millimetres, Millimetre / 2, ThirtySeconds, "half a millimetre"},
+	{WholeMillimetre, Millimetres, Millimetre, Sixteenths, "a millimetre"},
+	{SixtyFourths, Inches, Inch / 64, Tenths, "1/64 in, by a fine rule"},
+	{ThirtySeconds, Inches, Inch / 32, HalfMillimetre, "1/32 in"},
+	{Sixteenths, Inches, Inch / 16, WholeMillimetre, "1/16 in"},
+}
+
+// Tapes lists them for a unit, the finest first.
+func Tapes(u Unit) (list []Tape) {
+	for _, k := range tapes {
+		if k.unit == u {
+			list = append(list, k.tape)
+		}
 	}
-	return []Tape{HalfMillimetre, WholeMillimetre}
+	return list
+}
+
+// UsualTape is the tape of a unit that most carpenters cut to.
+func UsualTape(u Unit) Tape {
+	if u == Inches {
+		return ThirtySeconds
+	}
+	return HalfMillimetre
 }
 
 // Unit is the unit that the tape is marked in.
-func (t Tape) Unit() Unit {
-	if t == ThirtySeconds || t == Sixteenths {
-		return Inches
-	}
-	return Millimetres
-}
+func (t Tape) Unit() Unit { return t.known().unit }
 
-// Step is the distance between two marks; half a millimetre for a tape that
-// is not one of the four.
-func (t Tape) Step() Length {
-	switch t {
-	case WholeMillimetre:
-		return Millimetre
-	case ThirtySeconds:
-		return Inch / 32
-	case Sixteenths:
-		return Inch / 16
-	}
-	return Millimetre / 2
-}
+// Step is the distance between two marks.
+func (t Tape) Step() Length { return t.known().step }
+
+// Name is how a carpenter says it.
+func (t Tape) Name() string { return t.known().name }
 
 // In returns the tape nearest in fineness in another unit, so that a figure
 // can be shown the other way on a tap.
 func (t Tape) In(u Unit) Tape {
-	switch {
-	case t.Unit() == u:
-		return t
-	case t == HalfMillimetre:
-		return ThirtySeconds
-	case t == WholeMillimetre:
-		return Sixteenths
-	case t == ThirtySeconds:
-		return HalfMillimetre
+	k := t.known()
+	if k.unit == u {
+		return k.tape
 	}
-	return WholeMillimetre
+	return k.like
+}
+
+// known gives what is known of half a millimetre for a tape that is not one of the six.
+func (t Tape) known() known {
+	for _, k := range tapes {
+		if k.tape == t {
+			return k
+		}
+	}
+	return UsualTape(Millimetres).known()
 }
 
 // Way is a direction of rounding.

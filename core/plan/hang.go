@@ -76,8 +76,18 @@ func hang(d door, o fit.Outline, corner figure.Figure, sure frame.Each[float64])
 			0,
 			figure.Term{Label: "hinge margin planned here, pins on one line", Value: d.est(o.Edges[frame.Hinge].GapAt(y)), Source: figure.Estimate},
 			figure.Term{Label: "what the hinge gives, leaves flush", Value: -c.Flush().Value, Source: figure.Choice},
-		).Rounded(measure.Tapes(d.unit)[0], measure.Nearest) // packers come finer than some tapes
+		).Rounded(packers(d), measure.Nearest)
 		list = append(list, Hinge{names[i], m, pack})
 	}
 	return list, nil
+}
+
+// packers is how finely a hinge is packed: packers come finer than some tapes, and for
+// one who cuts to a tenth there is card and paper.
+func packers(d door) measure.Tape {
+	usual := measure.UsualTape(d.unit)
+	if d.tape.Step() < usual.Step() {
+		return d.tape
+	}
+	return usual
 }

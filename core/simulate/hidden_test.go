@@ -105,7 +105,7 @@ func TestTooSmallInHiddenOpenings(t *testing.T) {
 				rs := make([]survey.Reading, len(what))
 				h := newHands(rng)
 				for i, r := range what {
-					rs[i] = o.read(r, nil, h, rng)
+					rs[i] = o.read(r, nil, h, measure.HalfMillimetre, rng)
 					rs[i].ID = fmt.Sprint(i)
 					rs[i].Value = rs[i].Value.Round(mm(p.Tape), measure.Nearest)
 				}

@@ -127,8 +127,9 @@ func everywhere() (rs []survey.Reading) {
 }
 
 // The chance of another trip that the program foretells, against plain simulation: over
-// openings as crooked as the prior says, in groups by what was foretold, within 3 in
-// 100 and what chance adds.
+// houses straighter than the prior says, in groups by what was foretold, never more than
+// 3 in 100 too hopeful. That it is within 3 in 100 where the crookedness is known,
+// core/fit tests.
 func TestTheChanceOfAnotherTripIsForetold(t *testing.T) {
 	type group struct{ foretold, came, n float64 }
 	groups := map[int]*group{}
@@ -152,7 +153,7 @@ func TestTheChanceOfAnotherTripIsForetold(t *testing.T) {
 		for range 1 + i%3 {
 			for _, r := range all[:12+rng.IntN(len(all)-12)] {
 				r.ID += string(rune('a' + len(door.Readings)/30))
-				r = o.read(r, j.Kit.Tools, h, rng)
+				r = o.read(r, j.Kit.Tools, h, j.Tape, rng)
 				r.ID += string(rune('0' + len(door.Readings)%10))
 				door.Readings = append(door.Readings, r)
 			}
@@ -178,7 +179,9 @@ func TestTheChanceOfAnotherTripIsForetold(t *testing.T) {
 		if g.n < 40 || foretold < 0.1 || foretold > 0.9 {
 			continue
 		}
-		assert.InDelta(t, foretold, came, 0.03+2.5*math.Sqrt(foretold*(1-foretold)/g.n))
+		chance := 2.5 * math.Sqrt(foretold*(1-foretold)/g.n)
+		assert.Less(t, came, foretold+0.03+chance)
+		assert.Greater(t, came, foretold-0.12-chance, "on the safe side, but not by far")
 	}
 }
 
@@ -191,8 +194,8 @@ func TestTheProgramAgainstTheSchools(t *testing.T) {
 	plain, proved, schools := r.Ways[0], r.Ways[1], r.Ways[2:]
 	assert.LessOrEqual(t, plain.TooSmall, 0.02, "3 in 150")
 	assert.LessOrEqual(t, proved.TooSmall, 0.02)
-	assert.Greater(t, proved.Fits, 0.2)
-	assert.Less(t, proved.TripsMean, 1.0)
+	assert.Greater(t, proved.Fits, 0.55, "two in three, 4 in 100 either way in 150")
+	assert.Less(t, proved.TripsMean, 0.6)
 	for _, s := range schools {
 		assert.Less(t, plain.MinutesMean, s.MinutesMean, s.Name)
 		assert.Less(t, plain.TooSmall, s.TooSmall, s.Name)

@@ -22,10 +22,10 @@ var pins = [2]float64{height - 187.5, 262.5}
 func ways() []way {
 	return []way{
 		{"kindmargin, a trip at 12 minutes", "tape, level and square as they come", func(o opening, h hands, rng *rand.Rand) (hung, error) {
-			return ours(o, h, h.plain(), 0, rng)
+			return ours(o, h, h.plain(), measure.HalfMillimetre, 0, rng)
 		}},
-		{"kindmargin, a trip at 60 minutes", "rods, straightedge and feelers; level and square proved", func(o opening, h hands, rng *rand.Rand) (hung, error) {
-			return ours(o, h, h.proved(rng), heavy, rng)
+		{"kindmargin, a trip at 90 minutes", "rods, straightedge and feelers; level and square proved; read and marked to a tenth with calipers", func(o opening, h hands, rng *rand.Rand) (hung, error) {
+			return ours(o, h, h.proved(rng), measure.Tenths, heavy, rng)
 		}},
 		{"longest width less two margins", "tape", thumb(0)},
 		{"leave 3 mm and shave", "tape", thumb(3)},
@@ -44,11 +44,11 @@ func newHands(rng *rand.Rand) hands {
 	return h
 }
 
-// read takes a reading of a true opening with a kit, to the half millimetre.
-func (o opening) read(r survey.Reading, k survey.Kit, h hands, rng *rand.Rand) survey.Reading {
+// read takes a reading of a true opening with a kit, to a mark of the tape.
+func (o opening) read(r survey.Reading, k survey.Kit, h hands, tape measure.Tape, rng *rand.Rand) survey.Reading {
 	_, instrument := k.Tool(r)
 	v := o.truth(r) + rng.NormFloat64()*k.Sigma(r) + h.bias[instrument]*k.Lever(r)
-	r.Value = measure.FromMM(v).Round(measure.Millimetre/2, measure.Nearest)
+	r.Value = measure.FromMM(v).Round(tape.Step(), measure.Nearest)
 	return r
 }
 
@@ -117,7 +117,7 @@ func (h hands) proved(rng *rand.Rand) survey.Kit {
 
 // heavy is what a trip costs with a heavy slab, or up a flight of stairs, in minutes: it
 // makes the program read on where a trip of 12 minutes would not.
-const heavy = 60
+const heavy = 90
 
 // mostRead is how many readings anybody takes of one opening.
 const mostRead = 60
@@ -137,9 +137,9 @@ func openingFor() job.Opening {
 }
 
 // ours reads what the program asks for until it asks no more, and cuts by its sheet.
-func ours(o opening, h hands, k survey.Kit, trip float64, rng *rand.Rand) (hung, error) {
+func ours(o opening, h hands, k survey.Kit, tape measure.Tape, trip float64, rng *rand.Rand) (hung, error) {
 	j := job.NewJob("s", "Simulated", measure.Millimetres)
-	j.Kit.Tools, j.Kit.Trip = k, trip
+	j.Tape, j.Kit.Tools, j.Kit.Trip = tape, k, trip
 	door := openingFor()
 	out := hung{}
 	for {
@@ -148,7 +148,7 @@ func ours(o opening, h hands, k survey.Kit, trip float64, rng *rand.Rand) (hung,
 			again := p.Clashes[0].Reading
 			for i := range door.Readings {
 				if door.Readings[i].ID == again.ID {
-					door.Readings[i] = o.read(again, k, h, rng)
+					door.Readings[i] = o.read(again, k, h, tape, rng)
 				}
 			}
 			out.readings++
@@ -163,7 +163,7 @@ func ours(o opening, h hands, k survey.Kit, trip float64, rng *rand.Rand) (hung,
 		}
 		r := p.ToRead[0].Reading
 		r.ID = fmt.Sprint(out.readings)
-		r = o.read(r, k, h, rng)
+		r = o.read(r, k, h, tape, rng)
 		door.Readings = append(door.Readings, r)
 		out.readings++
 		out.minutes += k.Minutes(r)
@@ -214,7 +214,7 @@ func thumb(more float64) func(opening, hands, *rand.Rand) (hung, error) {
 		take := func(r survey.Reading) float64 {
 			out.readings++
 			out.minutes += k.Minutes(r)
-			return o.read(r, k, h, rng).Value.MM()
+			return o.read(r, k, h, measure.HalfMillimetre, rng).Value.MM()
 		}
 		for _, at := range widths {
 			widest = max(widest, take(survey.Reading{Kind: survey.Width, At: measure.FromMM(at)}))

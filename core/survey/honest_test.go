@@ -94,7 +94,7 @@ var full = append(append([]Reading{}, fullTape...), []Reading{
 	{Kind: Square, Side: frame.Lock, At: mm(600)},
 }...)
 
-var tapes = []float64{0.5, 1, 25.4 / 32, 25.4 / 16}
+var tapes = []float64{0.1, 0.5, 1, 25.4 / 64, 25.4 / 32, 25.4 / 16}
 
 // survey reads a house as a person with a tape of that step would, with a tool of
 // each kind that is as wrong as such tools are.

@@ -466,7 +466,7 @@ export interface components {
             name?: string;
             presets?: components["schemas"]["Preset"][];
             /** @enum {string} */
-            tape?: "0.5mm" | "1mm" | "1/32in" | "1/16in";
+            tape?: "0.1mm" | "0.5mm" | "1mm" | "1/64in" | "1/32in" | "1/16in";
             /** @enum {string} */
             unit?: "mm" | "in";
         };
@@ -480,7 +480,7 @@ export interface components {
             /** @description Taken off the list of jobs. */
             removed: boolean;
             /** @enum {string} */
-            tape: "0.5mm" | "1mm" | "1/32in" | "1/16in";
+            tape: "0.1mm" | "0.5mm" | "1mm" | "1/64in" | "1/32in" | "1/16in";
             /** @enum {string} */
             unit: "mm" | "in";
             /** Format: int64 */
@@ -886,6 +886,7 @@ export interface components {
         };
         TapeOf: {
             id: string;
+            name: string;
             unit: string;
         };
         Term: {

@@ -212,13 +212,6 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 	);
 }
 
-const tapeNames: Record<string, string> = {
-	'0.5mm': 'half a millimetre',
-	'1mm': 'a millimetre',
-	'1/32in': '1/32 in',
-	'1/16in': '1/16 in',
-};
-
 function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
 	const [error, attempt] = useAttempt();
 	return (
@@ -244,7 +237,7 @@ function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
 					.filter((t) => t.unit === head.unit)
 					.map((t) => (
 						<option key={t.id} value={t.id}>
-							{tapeNames[t.id]}
+							{t.name}
 						</option>
 					))}
 			</select>
