@@ -158,21 +158,34 @@ func (o Outline) Chance(t Trip, leave frame.Each[float64], cov, before []float64
 	return 1 - fits
 }
 
-// Nearness is about the logarithms of the chance that the slab fits at the first hang,
-// and that it goes in at all, each end by itself: they tell readings apart also where
-// another trip is as good as sure. One that does not go in tells hardly anything of its
-// gaps, and goes back once more.
-func (o Outline) Nearness(t Trip, leave frame.Each[float64], cov, before []float64) (fits, goesIn float64) {
+// Nearness is about the logarithm of the chance that the slab fits at the first hang,
+// each end by itself: it tells readings apart also where another trip is as good as sure.
+func (o Outline) Nearness(t Trip, leave frame.Each[float64], cov, before []float64) (fits float64) {
 	for k, e := range o.ends {
 		left := t.left(leave[tripEdges[k]], cov, before, 2*k)
 		for end, share := range e.share {
-			i := 2*k + end
-			sigma, shift := math.Sqrt(cov[i*6+i]+t.Cut*t.Cut+e.waves), left*share
+			sigma, shift := t.sigma(e, cov, 2*k+end), left*share
 			fits += math.Log(max(phi((t.Fits+shift)/sigma)-phi((max(-t.Fits, e.least[end])+shift)/sigma), 1e-300))
-			goesIn += math.Log(max(phi((e.wanted-shift)/sigma), 1e-300))
 		}
 	}
-	return fits, goesIn
+	return fits
+}
+
+// GoesIn is about the logarithm of the chance that the slab goes in at all, each end by
+// itself. One that does not tells hardly anything of its gaps, and goes back once more.
+func (o Outline) GoesIn(t Trip, leave frame.Each[float64], cov, before []float64) (in float64) {
+	for k, e := range o.ends {
+		left := t.left(leave[tripEdges[k]], cov, before, 2*k)
+		for end, share := range e.share {
+			in += math.Log(max(phi((e.wanted-left*share)/t.sigma(e, cov, 2*k+end)), 1e-300))
+		}
+	}
+	return in
+}
+
+// sigma is the standard deviation of end i of an edge as it is cut, mm.
+func (t Trip) sigma(e edgeEnds, cov []float64, i int) float64 {
+	return math.Sqrt(cov[i*6+i] + t.Cut*t.Cut + e.waves)
 }
 
 // left is what stays on an edge with ends i and i+1: by the rule, less in proportion as

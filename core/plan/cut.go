@@ -13,15 +13,15 @@ import (
 	"kindmargin/core/trade"
 )
 
-// cut lays the outline on the slab and says what comes off each edge. The sheet
+// cut lays the outline on the slab, with what is wanted left on, and says what comes off
+// each edge. The sheet
 // is nil while the slab is not measured. ask is the reading without which the
 // head is not to be tapered.
-func cut(d door, s surveyed, b bay, o fit.Outline, corners [2]figure.Figure) (sheet *CutSheet, laid *fit.Laid, ask *Suggestion, said findings) {
+func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], corners [2]figure.Figure) (sheet *CutSheet, laid *fit.Laid, ask *Suggestion, said findings) {
 	if missing := b.slab.Missing(); len(missing) > 0 {
 		said.say(Care, job.StepSlab, b.at+"/"+missing[0], SlabUnmeasured, Args{"missing": join(missing)})
 		return nil, nil, nil, said
 	}
-	wanted := leaveOn(d, o)
 	way, said := lay(d, s, b, o, corners[1])
 	first := fit.Lay(way.outline, wanted, b.slab, way.chosen.Laying)
 	ask, more := taper(d, s, o, wanted[frame.Head])

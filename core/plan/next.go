@@ -29,10 +29,10 @@ const mostOffered = 4
 
 // next lists the readings worth taking next: first one width and one height, without
 // which there is no answer; then those worth most minutes, or, where a threshold was
-// set by hand, those that help most until every margin is as sure as that. drawn is
-// empty while there is no answer. chance is that of another trip as the readings stand;
+// set by hand, those that help most until every margin is as sure as that. t has no
+// leaf while there is no answer. chance is that of another trip as the readings stand;
 // 1 while there is no answer.
-func next(d door, s surveyed, drawn []fit.Outline) (list []Suggestion, chance float64) {
+func next(d door, s surveyed, t trips) (list []Suggestion, chance float64) {
 	if round := roundSlab(d, s); len(round) > 0 {
 		return round, 1
 	}
@@ -44,14 +44,13 @@ func next(d door, s surveyed, drawn []fit.Outline) (list []Suggestion, chance fl
 		list = append(list, d.suggestion(survey.Reading{Kind: survey.Height, At: edge}, noAnswerHeight, true))
 	}
 	switch {
-	case len(drawn) == 0:
+	case len(t.drawn) == 0:
 		return list, 1
 	case d.PlusMinus > 0:
-		t := tripsOf(d, drawn)
 		t.before = s.shape.Search(t.rows(), nil).Now()
-		return surest(d, s, drawn), t.chance(t.before)
+		return surest(d, s, t.drawn), t.chance(t.before)
 	}
-	return worthwhile(d, s, drawn)
+	return worthwhile(d, s, t)
 }
 
 // surest lists the readings that help the least sure margins most, until every margin

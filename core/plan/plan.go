@@ -182,7 +182,8 @@ func solve(d door) Plan {
 		drawn, more = outlines(d, read, bays, targets)
 		said = append(said, more...)
 	}
-	p.ToRead, p.Trip = next(d, read, drawn)
+	t := tripsOf(d, drawn)
+	p.ToRead, p.Trip = next(d, read, t)
 	for i, b := range bays {
 		l := &p.Leaves[i]
 		if l.Gauges, more = gauges(d, b); len(more) > 0 {
@@ -193,7 +194,7 @@ func solve(d door) Plan {
 			continue
 		}
 		var ask *Suggestion
-		if ask = leaf(d, read, b, drawn[i], l); ask != nil {
+		if ask = leaf(d, read, b, drawn[i], t.leave[i], l); ask != nil {
 			p.ToRead = append([]Suggestion{*ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
 		}
 	}
@@ -205,7 +206,7 @@ func solve(d door) Plan {
 
 // leaf works out one slab in its bay: its findings go with it. ask is the
 // reading that its cut waits for, nil where it waits for none.
-func leaf(d door, read surveyed, b bay, drawn fit.Outline, l *Leaf) (ask *Suggestion) {
+func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[float64], l *Leaf) (ask *Suggestion) {
 	say := func(f findings) { l.Findings = append(l.Findings, f...) }
 	var said findings
 
@@ -217,7 +218,7 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, l *Leaf) (ask *Sugges
 	l.Finished = &size
 
 	var laid *fit.Laid
-	if l.Cut, laid, ask, said = cut(d, read, b, drawn, corners); len(said) > 0 {
+	if l.Cut, laid, ask, said = cut(d, read, b, drawn, leave, corners); len(said) > 0 {
 		say(said)
 	}
 	if l.Hinges, said = hang(d, drawn, corners[0], l.Sure); len(said) > 0 {

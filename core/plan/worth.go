@@ -54,16 +54,18 @@ func (t trips) chance(cov []float64) float64 {
 	return 1 - fits
 }
 
-// nearness is how near all leaves are to needing no further trip (a logarithm), and
-// further how many trips that makes, about: one where a leaf does not fit, and another
-// where it does not even go in, which goesIn as good as rules out.
-func (t trips) nearness(cov []float64) (near, further float64, goesIn bool) {
+// nearness is how near all leaves are to needing no further trip (a logarithm).
+func (t trips) nearness(cov []float64) (near float64) {
+	t.each(cov, func(k int, own, before []float64) { near += t.drawn[k].Nearness(t.trip, t.leave[k], own, before) })
+	return near
+}
+
+// further is about how many trips a nearness makes: one where a leaf does not fit, and
+// another where it does not even go in, which goesIn as good as rules out.
+func (t trips) further(near float64, cov []float64) (further float64, goesIn bool) {
 	in := 0.0
-	t.each(cov, func(k int, own, before []float64) {
-		a, b := t.drawn[k].Nearness(t.trip, t.leave[k], own, before)
-		near, in = near+a, in+b
-	})
-	return near, 2 - math.Exp(near) - math.Exp(in), in > -0.02
+	t.each(cov, func(k int, own, before []float64) { in += t.drawn[k].GoesIn(t.trip, t.leave[k], own, before) })
+	return 2 - math.Exp(near) - math.Exp(in), in > -0.02
 }
 
 // each gives each leaf's own part of the covariance, now and before.
@@ -85,8 +87,7 @@ func (t trips) each(cov []float64, f func(k int, own, before []float64)) {
 
 // worthwhile lists the readings to take next, in their order, and the chance of another
 // trip as it is. It is empty when enough was measured.
-func worthwhile(d door, s surveyed, drawn []fit.Outline) (list []Suggestion, now float64) {
-	t := tripsOf(d, drawn)
+func worthwhile(d door, s surveyed, t trips) (list []Suggestion, now float64) {
 	q := s.shape.Search(t.rows(), candidates(d, s))
 	t.before = q.Now()
 	order, best := t.order(q, d.kit)
@@ -105,7 +106,8 @@ func worthwhile(d door, s surveyed, drawn []fit.Outline) (list []Suggestion, now
 // seldom spares a trip; a dozen do, so what follows is looked at as well.
 func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best Worth) {
 	now, cost := t.chance(t.before), kit.TripMinutes()
-	at, trips, goesIn := t.nearness(t.before)
+	at := t.nearness(t.before)
+	trips, goesIn := t.further(at, t.before)
 	cov := make([]float64, len(t.before))
 	gains := make([]gain, len(q.Candidates))
 	for k, r := range q.Candidates {
@@ -115,8 +117,7 @@ func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best Worth) {
 	for minutes := 0.0; len(order) < mostAhead && minutes < cost*trips; {
 		first := greatest(gains, func(g gain) float64 {
 			q.After(cov, g.at)
-			near, _, _ := t.nearness(cov)
-			return (near - at) / g.own
+			return (t.nearness(cov) - at) / g.own
 		})
 		// A trip costs cost minutes, so what is worth reading brings more than a share of
 		// 1/cost nearer each minute; the shares only fall.
@@ -126,9 +127,11 @@ func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best Worth) {
 		order, minutes = append(order, first.at), minutes+first.own
 		gains = slices.DeleteFunc(gains, func(g gain) bool { return g.at == first.at })
 		q.Take(first.at)
+		taken := q.Now()
+		at = t.nearness(taken)
 		var then float64
-		if at, then, goesIn = t.nearness(q.Now()); cost*(trips-then)-minutes > best.Minutes {
-			best, take = Worth{Minutes: cost*(trips-then) - minutes, Own: minutes, From: now, To: t.chance(q.Now())}, len(order)
+		if then, goesIn = t.further(at, taken); cost*(trips-then)-minutes > best.Minutes {
+			best, take = Worth{Minutes: cost*(trips-then) - minutes, Own: minutes, From: now, To: t.chance(taken)}, len(order)
 		}
 	}
 	best.With = take - 1

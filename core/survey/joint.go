@@ -84,12 +84,19 @@ func (s *Shape) spread(figures []Row) (prior func(i, j int) float64, told blas64
 			told.Data[i*n+j] = c
 		}
 	}
-	return func(i, j int) (c float64) {
-		for a, t := range figures[i] {
-			row := own[index[i][a]*q : (index[i][a]+1)*q]
-			for b, u := range figures[j] {
-				c += t.By * u.By * row[index[j][b]]
+	with := make([]float64, n*q) // of each figure with each place
+	for j, f := range figures {
+		row := with[j*q : (j+1)*q]
+		for a, t := range f {
+			for k, c := range own[index[j][a]*q : (index[j][a]+1)*q] {
+				row[k] += t.By * c
 			}
+		}
+	}
+	return func(i, j int) (c float64) {
+		row := with[i*q : (i+1)*q]
+		for b, u := range figures[j] {
+			c += u.By * row[index[j][b]]
 		}
 		return c
 	}, told

@@ -42,7 +42,7 @@ func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
 		var after, most float64
 		for i := range n {
 			v, p := q.own[i*n+i], q.across[k*n+i]
-			left := max(v-p*p/(q.among[k*len(q.Candidates)+k]+q.noise[k]), 0)
+			left := max(v-p*p/(q.sure[k]+q.noise[k]), 0)
 			after += left * left
 			if d := math.Sqrt(v) - math.Sqrt(left); d > most {
 				most, g.Figure, g.From, g.To = d, i, math.Sqrt(v), math.Sqrt(left)
@@ -62,8 +62,10 @@ type Search struct {
 	n          int
 	own        []float64 // covariance of the n figures, mm²
 	across     []float64 // of each candidate (by rows) with each figure
-	among      []float64 // of the candidates, their noise left out
+	among      []float64 // of the candidates at first, their noise left out; the upper triangle
+	sure       []float64 // variance of each candidate now, its noise left out
 	noise      []float64 // of each candidate, mm²
+	taken      []float64 // what each one taken took off: covariances are less by the products of a row
 }
 
 // Search prepares a search; a candidate that cannot be is passed over.
@@ -86,22 +88,20 @@ func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 		}
 	}
 	blas64.Syrk(blas.Trans, -1, half, 1, all)
-	q.own, q.across, q.among = make([]float64, n*n), make([]float64, n*c), make([]float64, c*c)
-	for i := range n + c {
-		for j := i; j < n+c; j++ {
+	q.own, q.across, q.among, q.sure = make([]float64, n*n), make([]float64, n*c), make([]float64, c*c), make([]float64, c)
+	for i := range n {
+		for j := i; j < n; j++ {
 			v := all.Data[i*(n+c)+j]
-			switch {
-			case j < n:
-				q.own[i*n+j], q.own[j*n+i] = v, v
-			case i < n:
-				q.across[(j-n)*n+i] = v
-			default:
-				q.among[(i-n)*c+j-n], q.among[(j-n)*c+i-n] = v, v
-			}
+			q.own[i*n+j], q.own[j*n+i] = v, v
+		}
+		q.own[i*n+i] = max(q.own[i*n+i], 0)
+		for j := range c {
+			q.across[j*n+i] = all.Data[i*(n+c)+n+j]
 		}
 	}
-	for i := range n {
-		q.own[i*n+i] = max(q.own[i*n+i], 0)
+	for i := range c {
+		copy(q.among[i*c+i:(i+1)*c], all.Data[(n+i)*(n+c)+n+i:(n+i+1)*(n+c)])
+		q.sure[i] = q.among[i*c+i]
 	}
 	return q
 }
@@ -113,8 +113,8 @@ func (q *Search) Now() []float64 { return slices.Clone(q.own) }
 //
 //	P′ = P − (P aᵀ)(P aᵀ)ᵀ / (a P aᵀ + σ²)
 func (q *Search) After(cov []float64, k int) {
-	n, c := q.n, len(q.Candidates)
-	col, by := q.across[k*n:(k+1)*n], 1/(q.among[k*c+k]+q.noise[k])
+	n := q.n
+	col, by := q.across[k*n:(k+1)*n], 1/(q.sure[k]+q.noise[k])
 	for i, x := range col {
 		x *= by
 		for j, y := range col {
@@ -126,20 +126,32 @@ func (q *Search) After(cov []float64, k int) {
 // Take reads candidate k: what follows is as sure as with it.
 func (q *Search) Take(k int) {
 	n, c := q.n, len(q.Candidates)
-	by := 1 / (q.among[k*c+k] + q.noise[k])
-	col, row := slices.Clone(q.across[k*n:(k+1)*n]), slices.Clone(q.among[k*c:(k+1)*c])
-	for i, x := range col {
-		for j, y := range col {
-			q.own[i*n+j] -= by * x * y
+	at := len(q.taken)
+	for i := range c {
+		q.taken = append(q.taken, q.among[min(i, k)*c+max(i, k)])
+	}
+	row := q.taken[at:]
+	for before := 0; before < at; before += c {
+		g := q.taken[before : before+c]
+		for i, x := range g {
+			row[i] -= g[k] * x
 		}
 	}
-	for i, x := range row {
-		x *= by
+	by := math.Sqrt(1 / (q.sure[k] + q.noise[k]))
+	col := make([]float64, n)
+	for j, y := range q.across[k*n : (k+1)*n] {
+		col[j] = by * y
+	}
+	for i, x := range col {
 		for j, y := range col {
-			q.across[i*n+j] -= x * y
+			q.own[i*n+j] -= x * y
 		}
-		for j, y := range row {
-			q.among[i*c+j] -= x * y
+	}
+	for i := range row {
+		row[i] *= by
+		q.sure[i] -= row[i] * row[i]
+		for j, y := range col {
+			q.across[i*n+j] -= row[i] * y
 		}
 	}
 }
