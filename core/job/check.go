@@ -50,6 +50,7 @@ func (o Opening) Check(u measure.Unit) error {
 	bad.Under("/margins", o.Margins.check(u))
 	bad.Under("/cut", o.Cut.check())
 	bad.Under("/hinges", o.Hinges.Check(u))
+	bad.Under("/swing", o.Swing.Check(u))
 	if o.Slab.Thickness > 0 && o.Hinges.Width > o.Slab.Thickness {
 		bad.Add("/hinges/width", "The leaf, %s wide, is wider than the slab is thick, %s: use a narrower hinge.",
 			measure.Say(o.Hinges.Width, u), measure.Say(o.Slab.Thickness, u))

@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
+	"kindmargin/core/swing"
 	"kindmargin/core/trade"
 )
 
@@ -52,6 +53,7 @@ type Opening struct {
 	Margins   Margins          `json:"margins"`
 	Cut       Cut              `json:"cut"`
 	Hinges    hinge.Choice     `json:"hinges"`
+	Swing     swing.Choice     `json:"swing,omitzero"`
 	Lock      lock.Choice      `json:"lock"`
 	// Done holds, for each step that was finished, the plan's mark of that
 	// step when it was: where the mark has changed since, inputs have.
@@ -103,11 +105,12 @@ const (
 	StepMargins Step = "margins"
 	StepCut     Step = "cut"
 	StepHinges  Step = "hinges"
+	StepSwing   Step = "swing"
 	StepLock    Step = "lock"
 )
 
 // Steps lists them.
-var Steps = []Step{StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepLock}
+var Steps = []Step{StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock}
 
 // Margins is what is wanted of the light round the door. A side that is nil
 // takes the school's margin.

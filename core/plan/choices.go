@@ -81,6 +81,7 @@ var StepsOf = []StepOf{
 	{job.StepMargins, "Margins", "waits for readings", "see the light it gives"},
 	{job.StepCut, "Cut", "waits for readings and the slab", "ready to cut"},
 	{job.StepHinges, "Hinges", "waits for readings", "ready to mark"},
+	{job.StepSwing, "Swing", "waits for readings and the slab", "see that it clears"},
 	{job.StepLock, "Lock", "waits for readings and the slab", "ready to mark"},
 }
 

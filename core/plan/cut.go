@@ -256,3 +256,13 @@ func checks(d door, edges []EdgeCut, laid fit.Laid) (width, length [3]figure.Fig
 	}
 	return width, length
 }
+
+// bevel says how the lock edge is bevelled once it is down to its line.
+func (c *CutSheet) bevel(d door, bevel figure.Figure) {
+	if bevel.Value == 0 {
+		return
+	}
+	e := &c.Edges[slices.IndexFunc(c.Edges, func(e EdgeCut) bool { return e.Side == frame.Lock })]
+	e.Bevel = bevel
+	e.Says += " Then bevel it: the push face " + d.tape.Show(bevel.Value) + " narrower than the pull face."
+}

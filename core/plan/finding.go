@@ -37,13 +37,14 @@ type Args map[string]any
 // How an argument is said, where it is not a plain string or a length to the
 // tape.
 type (
-	Exact  measure.Length   // as it was given
-	Finely measure.Length   // to a tenth of a millimetre or a 64th, rounded up
-	Sure   float64          // a standard deviation in mm, as ± is shown
-	Edge   frame.Side       // an edge of the slab: "lock edge"
-	Wall   frame.Side       // a side of the opening: "lock jamb", "floor"
-	Mass   float64          // kilograms, in the unit that goes with the job's lengths
-	Any    []survey.Reading // readings with their values: "the … (…) or the … (…)"
+	Exact   measure.Length   // as it was given
+	Finely  measure.Length   // to a tenth of a millimetre or a 64th, rounded up
+	Sure    float64          // a standard deviation in mm, as ± is shown
+	Edge    frame.Side       // an edge of the slab: "lock edge"
+	Wall    frame.Side       // a side of the opening: "lock jamb", "floor"
+	Mass    float64          // kilograms, in the unit that goes with the job's lengths
+	Degrees float64          // an angle, to the whole degree
+	Any     []survey.Reading // readings with their values: "the … (…) or the … (…)"
 )
 
 type findings []Finding
@@ -51,6 +52,8 @@ type findings []Finding
 func (f *findings) say(g Gravity, step job.Step, pointer string, code Code, args Args) {
 	*f = append(*f, Finding{g, step, pointer, code, args})
 }
+
+func (f *findings) add(more findings) { *f = append(*f, more...) }
 
 // Plain is an argument as other programs read it: a length in mm, a reading by its
 // ID, an edge or a side by name, a weight in kg, else text.
@@ -65,6 +68,8 @@ func Plain(arg any) any {
 	case Sure:
 		return float64(v)
 	case Mass:
+		return float64(v)
+	case Degrees:
 		return float64(v)
 	case Edge:
 		return frame.Side(v).String()

@@ -22,6 +22,9 @@ func gauges(d door, b bay) (g Gauges, said findings) {
 	c := d.Hinges
 	g = Gauges{Depth: c.Plate, Width: c.Width, Flush: c.Flush()}
 	said = load(d, b)
+	if g.Flush.Value <= 0 {
+		said.say(Care, job.StepHinges, "/hinges/closed", HingeBound, Args{"margin": g.Flush.Value})
+	}
 	if b.slab.Thickness == 0 {
 		return g, said
 	}

@@ -19,6 +19,13 @@ const sweepCut = measure.Inch / 2
 func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Targets, said findings) {
 	school, _ := trade.SchoolByID(d.Margins.School)
 	want = fit.Targets{Least: d.Margins.Least.MM(), Uneven: d.Margins.Uneven.MM()}
+	top, bottom := d.Hinges.Tops(measure.FromMM(s.height))
+	half := d.Hinges.Leaf.MM() / 2
+	want.Pins = [2]float64{s.height - top.MM() - half, s.height - bottom.MM() - half}
+	if want.Pins[0]-want.Pins[1] < 200 || want.Pins[1] < 0 {
+		said.say(Stop, job.StepHinges, "/hinges/pockets", HingesOutside, Args{"height": measure.FromMM(s.height)})
+		want.Pins = [2]float64{0.9 * s.height, 0.12 * s.height}
+	}
 	for _, side := range frame.Sides {
 		meets := d.Pair != nil && side == frame.Lock
 		f := figure.Sum(0, figure.Term{Label: school.Name + " (" + school.Source + ")", Value: school.Margin[side], Source: figure.Rule})
@@ -35,6 +42,12 @@ func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Tar
 			f = d.Hinges.Flush()
 		}
 		f = coming(d.Margins, side, f, wanted[frame.Head].Value)
+		if side == frame.Foot && !d.Margins.Sweep {
+			if raised, ok := sweepFoot(d, s, want.Pins, f.Value); ok {
+				said.say(Note, job.StepSwing, "/swing/floor", FootRaised, Args{"by": raised.Value - f.Value, "wanted": f.Value})
+				f = raised
+			}
+		}
 		wanted[side], want.Margin[side] = f, f.Value.MM()
 		if f.Value < d.Margins.Least && !meets {
 			said.say(Care, job.StepMargins, "/margins/least", UnderLeast, Args{"side": side.String(), "wanted": f.Value, "least": d.Margins.Least})
@@ -45,13 +58,6 @@ func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Tar
 	}
 	if d.Pair != nil {
 		want.Least = min(want.Least, d.Pair.Meeting.MM()/2)
-	}
-	top, bottom := d.Hinges.Tops(measure.FromMM(s.height))
-	half := d.Hinges.Leaf.MM() / 2
-	want.Pins = [2]float64{s.height - top.MM() - half, s.height - bottom.MM() - half}
-	if want.Pins[0]-want.Pins[1] < 200 || want.Pins[1] < 0 {
-		said.say(Stop, job.StepHinges, "/hinges/pockets", HingesOutside, Args{"height": measure.FromMM(s.height)})
-		want.Pins = [2]float64{0.9 * s.height, 0.12 * s.height}
 	}
 	return wanted, want, said
 }

@@ -55,6 +55,7 @@ type Leaf struct {
 	Finished *Size
 	Cut      *CutSheet
 	Hinges   []Hinge
+	Swing    *Swing // nil while the slab's thickness is not known
 	Latch    *lock.Plan
 	Drawing  *Drawing
 	// Strike is false for the leaf of a pair that carries no latch of its own.
@@ -91,6 +92,7 @@ type EdgeCut struct {
 	Method string
 	Says   string
 	Left   figure.Figure // left on for now
+	Bevel  figure.Figure // of the lock edge: how much narrower the push face is planed
 	Passes []fit.Pass    // of a plane, a millimetre at a time; empty where a saw goes first
 }
 
@@ -193,6 +195,15 @@ func solve(d door) Plan {
 		if drawn == nil {
 			continue
 		}
+		if b.slab.Thickness > 0 {
+			var other *fit.Outline
+			if b.meets {
+				other = &drawn[1-i]
+			}
+			w, more := swings(d, b, drawn[i], other)
+			l.Swing = &w
+			l.Findings = append(l.Findings, more...)
+		}
 		var ask *Suggestion
 		if ask = leaf(d, read, b, drawn[i], t.leave[i], l); ask != nil {
 			p.ToRead = append([]Suggestion{*ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
@@ -220,6 +231,9 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[floa
 	var laid *fit.Laid
 	if l.Cut, laid, ask, said = cut(d, read, b, drawn, leave, corners); len(said) > 0 {
 		say(said)
+	}
+	if l.Cut != nil && l.Swing != nil {
+		l.Cut.bevel(d, l.Swing.Bevel)
 	}
 	if l.Hinges, said = hang(d, drawn, corners[0], l.Sure); len(said) > 0 {
 		say(said)

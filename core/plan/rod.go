@@ -4,9 +4,11 @@ import (
 	"fmt"
 	"hash"
 	"hash/fnv"
+	"math"
 	"slices"
 	"strconv"
 
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 )
@@ -98,6 +100,8 @@ func has(d door, p Plan, step job.Step) bool {
 			ok = l.Cut != nil
 		case job.StepHinges:
 			ok = len(l.Hinges) > 0
+		case job.StepSwing:
+			ok = l.Swing != nil
 		case job.StepLock:
 			// A pair's leaf that is bolted is marked from the other, once it hangs.
 			ok = l.Latch != nil || bays[i].meets && len(l.Hinges) > 0 && bays[i].slab.Thickness > 0
@@ -170,6 +174,11 @@ func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
 			m.lengths(h.Slab.Value, h.Jamb.Value, h.Pack.Value)
 		}
 		m.print(l.Gauges.Depth, l.Gauges.Width)
+	case job.StepSwing:
+		if w := l.Swing; w != nil {
+			m.lengths(w.Bevel.Value, l.Wanted[frame.Foot].Value)
+			m.print(math.Round(w.Opens), w.Against)
+		}
 	case job.StepLock:
 		if k := l.Latch; k != nil {
 			m.lengths(k.Slab.Value, k.Jamb.Value, k.Backset.Value, k.Centre.Value)

@@ -72,6 +72,20 @@ const (
 	HingesOverloaded Code = "hinges-overloaded"
 	ThreeHinges      Code = "three-hinges"
 
+	HingeBound         Code = "hinge-bound"
+	PullFaceTouches    Code = "pull-face-touches"
+	NoBevelPasses      Code = "no-bevel-passes"
+	BevelShort         Code = "bevel-too-small"
+	TwistUnread        Code = "jamb-twist-unread"
+	OpensShort         Code = "opens-short"
+	OpensShortOfCasing Code = "opens-short-of-casing"
+	DriftsShut         Code = "drifts-shut"
+	DriftsOpen         Code = "drifts-open"
+	DriftsTo           Code = "drifts-to"
+	FloorOutside       Code = "floor-outside-sweep"
+	FloorUnread        Code = "floor-unread"
+	FootRaised         Code = "foot-raised"
+
 	Bolted        Code = "bolted-leaf"
 	NoLatch       Code = "no-latch"
 	HandleUnusual Code = "handle-unusual"
@@ -155,6 +169,20 @@ var says = map[Code]string{
 	HingesOverloaded: "The slab weighs about {weight}, more than {most}: use hinges whose stated load is greater (EN 1935 grade {grade} and up, from memory), with longer screws at the top, and three of them at least.",
 	ThreeHinges:      "The slab weighs about {weight}: three hinges, not two.",
 
+	HingeBound:         "With both leaves flush these hinges give a margin of {margin}: the slab would bind and spring open. Let the leaves in less, pack them, or take thicker ones.",
+	PullFaceTouches:    "The lock edge passes what stands beside it with {passes} at its pull face, and {pass} is the least: no bevel helps there. Give the lock margin {lack} more, or bring the pins nearer to the face.",
+	NoBevelPasses:      "Even {most} of bevel does not let the lock edge's push face pass with {pass}: widen the lock margin, or true the jamb's face.",
+	BevelShort:         "The lock edge's push face needs {needed} of bevel to pass with {pass}.",
+	TwistUnread:        "Were the lock jamb's face 2° out of square to the wall, this bevel would hardly pass: hold a square to it and read how far it closes in over {over}.",
+	OpensShort:         "It opens to {angle} and meets the {thing}; {wanted} is wanted. Set a stop there, or move the {thing}.",
+	OpensShortOfCasing: "It opens to {angle} and meets the casing; {wanted} is wanted. Hinges whose pins stand {pin} in front of the face, {more} more, would let it fold right back.",
+	DriftsShut:         "Let go half open it falls shut: the pins lean {side} a metre toward the lock jamb and {out} toward you. Plumb them, or accept it.",
+	DriftsOpen:         "Let go half open it swings right open: the pins lean {side} a metre toward the lock jamb and {out} toward you. Plumb them, or bend a pin a little.",
+	DriftsTo:           "Let go half open it drifts and rests at {rests}: the pins lean {side} a metre toward the lock jamb and {out} toward you.",
+	FloorOutside:       "The floor {at} from the hinge jamb at {angle} is outside the sweep: the door reaches {reach} and opens to {opens}. Correct it or take it out.",
+	FloorUnread:        "The floor under the sweep was not read: it is taken to be as under the closed door. Read it where the free corner stands at 30°, 60° and 90°.",
+	FootRaised:         "The foot margin is {by} more than the {wanted} wanted, so that the foot clears the floor through the whole swing.",
+
 	Bolted:        "This leaf is bolted top and bottom and carries the strike: mark it from the latch of the other, hung leaf.",
 	NoLatch:       "{problem}",
 	HandleUnusual: "The handle comes {at} above the floor; {least} to {most} is usual.",
@@ -210,6 +238,8 @@ func word(arg any, u measure.Unit, tape measure.Tape) string {
 		return frame.Side(v).Wall()
 	case Mass:
 		return Weight(float64(v), u)
+	case Degrees:
+		return fmt.Sprintf("%.0f°", float64(v))
 	case survey.Reading:
 		return v.Title(u)
 	case Any:

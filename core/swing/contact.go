@@ -42,9 +42,9 @@ func Nearest(slab, obstacle []Point, from, to float64) (clear, at float64) {
 	return clear, at
 }
 
-// passing is how near one corner comes to an obstacle from one angle to another, below
+// Passing is how near one corner comes to an obstacle from one angle to another, below
 // nought where it does not pass: how much too far from the pin it is.
-func passing(v Point, obstacle []Point, from, to float64) float64 {
+func Passing(v Point, obstacle []Point, from, to float64) float64 {
 	start := v.turned(from)
 	clear := math.Inf(1)
 	for i, q := range obstacle {

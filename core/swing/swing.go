@@ -67,37 +67,31 @@ func (j Jamb) Corners(p Pin) []Point {
 	return []Point{front, back, {far, back.Z}, {far, front.Z}}
 }
 
-// LeastBevel is how much narrower the push face must be for its lock corner to pass the
-// jamb by clear, in mm, all from closed to open; ok is false where no bevel does, because
-// the corner of the pull face does not pass either, by lack too little.
+// LeastBevel is how much narrower than the pull face, from nought to most, the push face
+// must be for the lock edge to pass what stands beside it by clear, in mm, from closed to
+// a right angle; ok is false where no such bevel does. What stands there may be a leaf
+// with the same bevel.
 //
 // For a square jamb that ends far in front it is a − √((w − pₓ − c)² − (t + k)²), with a
 // from the pin to the lock edge and t + k to the push face behind it.
-func LeastBevel(s Slab, p Pin, j Jamb, clear float64) (narrower, lack float64, ok bool) {
-	jamb := j.Corners(p)
-	s.Bevel = 0
-	corners := s.Corners(p)
-	if pull := passing(corners[LockPull], jamb, 0, math.Pi/2); pull < clear {
-		return 0, clear - pull, false
-	}
+func LeastBevel(s Slab, p Pin, beside func(bevel float64) []Point, clear, most float64) (narrower float64, ok bool) {
 	passes := func(narrower float64) bool {
-		c := corners[LockPush]
-		c.X -= narrower
-		return passing(c, jamb, 0, math.Pi/2) >= clear
+		s.Bevel = narrower
+		return Passing(s.Corners(p)[LockPush], beside(narrower), 0, math.Pi/2) >= clear
 	}
 	if passes(0) {
-		return 0, 0, true
+		return 0, true
 	}
-	lo, hi := 0.0, s.Thickness
+	lo, hi := 0.0, most
 	if !passes(hi) {
-		return 0, 0, false
+		return 0, false
 	}
-	for range 24 {
+	for range 16 {
 		if mid := (lo + hi) / 2; passes(mid) {
 			hi = mid
 		} else {
 			lo = mid
 		}
 	}
-	return hi, 0, true
+	return hi, true
 }

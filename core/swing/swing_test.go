@@ -127,6 +127,12 @@ func TestSwingAgainstBruteForce(t *testing.T) {
 	assert.Greater(t, touched, 400)
 }
 
+// fixed is a jamb that no bevel changes.
+func fixed(j Jamb, p Pin) func(float64) []Point {
+	corners := j.Corners(p)
+	return func(float64) []Point { return corners }
+}
+
 // The closed formula for a square jamb that reaches far in front, where the corner passes
 // at its full reach.
 func TestLeastBevelOfASquareJamb(t *testing.T) {
@@ -135,12 +141,12 @@ func TestLeastBevelOfASquareJamb(t *testing.T) {
 	} {
 		p, s := Pin{c.margin, c.out}, Slab{Width: c.width, Thickness: c.thick}
 		w := c.margin + c.width + c.lock
-		got, _, ok := LeastBevel(s, p, Jamb{Width: w, Forward: 60, Deep: 100}, c.clear)
+		got, ok := LeastBevel(s, p, fixed(Jamb{Width: w, Forward: 60, Deep: 100}, p), c.clear, 20)
 		require.True(t, ok)
 		a, px := c.margin/2+c.width, c.margin/2
 		back := c.thick + c.out
 		want := a - math.Sqrt((w-px-c.clear)*(w-px-c.clear)-back*back)
-		assert.InDelta(t, max(want, 0), got, 1e-4)
+		assert.InDelta(t, max(want, 0), got, 1e-3)
 	}
 }
 
@@ -149,16 +155,14 @@ func TestLeastBevelOfASquareJamb(t *testing.T) {
 func TestATwistedJambAsksForMoreBevel(t *testing.T) {
 	p, s := Pin{3, 7.5}, Slab{Width: 762, Thickness: 35}
 	for twist, want := range map[float64]float64{0: 0.30, 2: 0.63, 3: 1.37} {
-		got, _, ok := LeastBevel(s, p, Jamb{768, math.Tan(twist * degree), 60, 100}, 2)
+		got, ok := LeastBevel(s, p, fixed(Jamb{768, math.Tan(twist * degree), 60, 100}, p), 2, 20)
 		require.True(t, ok)
 		face := (768-1.5)*math.Cos(twist*degree) + 7.5*math.Sin(twist*degree) - 2
 		byHand := 1.5 + 762 - math.Sqrt(face*face-42.5*42.5)
-		assert.InDelta(t, byHand, got, 1e-4)
+		assert.InDelta(t, byHand, got, 1e-3)
 		assert.InDelta(t, want, math.Atan(got/35)/degree, 0.01)
 	}
-	_, lack, ok := LeastBevel(s, p, Jamb{768, 0, 60, 100}, 3.2)
-	assert.False(t, ok)
-	assert.InDelta(t, 3.2-(766.5-math.Hypot(763.5, 7.5)), lack, 1e-9)
+	assert.InDelta(t, 766.5-math.Hypot(763.5, 7.5), Passing(s.Corners(p)[LockPull], Jamb{768, 0, 60, 100}.Corners(p), 0, 2), 1e-9)
 }
 
 // The published bevel, 1/8 in in 2 in (from memory): it clears an ordinary slab well.
@@ -166,7 +170,7 @@ func TestTheUsualBevelIsEnough(t *testing.T) {
 	const inch = 25.4
 	s := Slab{Width: 36 * inch, Thickness: 1.75 * inch}
 	p := Pin{inch / 8, 0.3 * inch}
-	least, _, ok := LeastBevel(s, p, Jamb{Width: 36.25 * inch, Forward: 0.75 * inch, Deep: 4 * inch}, inch/16)
+	least, ok := LeastBevel(s, p, fixed(Jamb{Width: 36.25 * inch, Forward: 0.75 * inch, Deep: 4 * inch}, p), inch/16, 20)
 	require.True(t, ok)
 	assert.Less(t, least, s.Thickness/16)
 }
@@ -247,6 +251,6 @@ func BenchmarkNearest(b *testing.B) {
 
 func BenchmarkLeastBevel(b *testing.B) {
 	for b.Loop() {
-		LeastBevel(Slab{762, 44, 0, 0}, Pin{3, 7}, Jamb{768, 0.02, 0, 100}, 2)
+		LeastBevel(Slab{762, 44, 0, 0}, Pin{3, 7}, fixed(Jamb{768, 0.02, 0, 100}, Pin{3, 7}), 2, 10)
 	}
 }

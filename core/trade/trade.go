@@ -198,5 +198,6 @@ var Cautions = []Caution{
 	{"cut", "Clamp the work, both hands on the tool, battery out or plug pulled for any setting; let it stop. Eyes, ears, mask, extraction: hardwood and MDF dust harm lungs."},
 	{"cut", "Blade just through, nothing under the cut."},
 	{"hinges", "Both hands behind the edge of chisel and knife. Wedge the slab before a screw comes out; with the stops off it can swing through and tear its hinges."},
+	{"swing", "With the stops off a door can swing through and tear its hinges: wedge it. Keep fingers out of the hinge side."},
 	{"lock", "Bathrooms, bedrooms and escape routes must open from inside without a key, as the local code says."},
 }

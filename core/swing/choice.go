@@ -1,0 +1,132 @@
+package swing
+
+import (
+	"fmt"
+
+	"kindmargin/core/field"
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+)
+
+// Choice is what is chosen, or found at the opening, of how a door swings. Nought and nil
+// are what was not said.
+type Choice struct {
+	Pin     measure.Length  `json:"pin,omitempty"`     // the pin's middle in front of the pull face
+	Bevel   *measure.Length `json:"bevel,omitempty"`   // how much narrower the push face is at the lock edge; nil by rule
+	Closing *measure.Length `json:"closing,omitempty"` // how far the lock jamb's face closes in toward the push face, over 100 mm
+	Forward measure.Length  `json:"forward,omitempty"` // how far the lock jamb, or a bead on it, stands in front of the pull face
+	Casing  measure.Length  `json:"casing,omitempty"`  // and the casing beside the hinges
+	Reveal  measure.Length  `json:"reveal,omitempty"`  // how far that casing is set back from the jamb's face
+	Lean    *measure.Length `json:"lean,omitempty"`    // how far the hinge jamb leans toward the pull side, foot to head
+	Open    int             `json:"open,omitempty"`    // how far it is to open, in degrees; nought a right angle
+	Things  []Thing         `json:"things,omitempty"`  // what stands in the room
+	Floor   []Floor         `json:"floor,omitempty"`   // the floor under the sweep
+}
+
+// ClosingOver is the depth of jamb that Choice.Closing is read over.
+const ClosingOver = 100 * measure.Millimetre
+
+// Thing is a wall or a piece that a door could open against.
+type Thing struct {
+	Name string `json:"name"`
+	// Wall is a wall square to the one that the opening is in, At beyond the hinge jamb;
+	// else it is the nearest corner of a piece, At along from the hinge jamb's face toward
+	// the lock jamb (below nought beyond the hinge jamb) and Out in front of the pull face.
+	Wall bool           `json:"wall,omitempty"`
+	At   measure.Length `json:"at"`
+	Out  measure.Length `json:"out,omitempty"`
+	// Jamb is the one that the leaf in question hangs on; for a pair the lock jamb's too.
+	Jamb frame.Side `json:"jamb,omitzero"`
+}
+
+// Floor is how much higher the floor is at a place of the sweep than under the closed
+// door, as far from the hinge jamb.
+type Floor struct {
+	At    measure.Length `json:"at"`    // from the hinge jamb
+	Angle int            `json:"angle"` // of the open door over that place, in degrees
+	Up    measure.Length `json:"up"`    // below nought it falls
+	Jamb  frame.Side     `json:"jamb,omitzero"`
+}
+
+const (
+	mostThings = 20
+	mostName   = 60
+)
+
+// Check reports the first thing that cannot be, as a field.Error worded in the unit of the
+// job.
+func (c Choice) Check(u measure.Unit) error {
+	const mm = measure.Millimetre
+	or := func(l *measure.Length) measure.Length {
+		if l == nil {
+			return 0
+		}
+		return *l
+	}
+	if err := field.First(
+		u,
+		field.Range{Pointer: "/pin", Is: "pin's place in front of the face", Value: c.Pin, Most: 60 * mm},
+		field.Range{Pointer: "/bevel", Is: "bevel", Value: or(c.Bevel), Most: 15 * mm},
+		field.Range{Pointer: "/closing", Is: "jamb's face out of square over 100 mm", Value: or(c.Closing), Least: -15 * mm, Most: 15 * mm},
+		field.Range{Pointer: "/forward", Is: "jamb's reach in front of the pull face", Value: c.Forward, Most: 100 * mm},
+		field.Range{Pointer: "/casing", Is: "casing's reach in front of the pull face", Value: c.Casing, Most: 100 * mm},
+		field.Range{Pointer: "/reveal", Is: "casing's setting back", Value: c.Reveal, Most: 100 * mm},
+		field.Range{Pointer: "/lean", Is: "lean of a jamb across the wall", Value: or(c.Lean), Least: -60 * mm, Most: 60 * mm},
+	); err != nil {
+		return err
+	}
+	if c.Open != 0 && (c.Open < 30 || c.Open > 180) {
+		return field.Fault("/open", "A door opens 30° to 180°, not %d°.", c.Open)
+	}
+	if len(c.Things) > mostThings || len(c.Floor) > mostThings {
+		return field.Fault("", "Keep the %d that matter: %d things and %d places of the floor are too many.", mostThings, len(c.Things), len(c.Floor))
+	}
+	for i, t := range c.Things {
+		at := fmt.Sprintf("/things/%d", i)
+		if n := len([]rune(t.Name)); n == 0 || n > mostName {
+			return field.Fault(at+"/name", "Say what stands there, in 1 to %d letters.", mostName)
+		}
+		if t.At.Abs() > 5*measure.Metre || t.Wall && t.At < 0 {
+			return field.Fault(at+"/at", "%s is no place for it: measure from the hinge jamb's face.", measure.Say(t.At, u))
+		}
+		if !t.Wall && (t.Out <= 0 || t.Out > 5*measure.Metre) {
+			return field.Fault(at+"/out", "%s is no place for it: measure out from the pull face.", measure.Say(t.Out, u))
+		}
+		if t.Jamb != frame.NoSide && !t.Jamb.Upright() {
+			return field.Fault(at+"/jamb", "Say which leaf: the one on the hinge or on the lock jamb.")
+		}
+	}
+	for i, f := range c.Floor {
+		at := fmt.Sprintf("/floor/%d", i)
+		switch {
+		case f.At <= 0 || f.At > 2*measure.Metre:
+			return field.Fault(at+"/at", "%s from the hinge jamb is no place that a door sweeps.", measure.Say(f.At, u))
+		case f.Angle < 1 || f.Angle > 180:
+			return field.Fault(at+"/angle", "The floor is read where the door stands open by 1° to 180°, not %d°.", f.Angle)
+		case f.Up.Abs() > 60*mm:
+			return field.Fault(at+"/up", "A floor %s higher is a step: no door sweeps it.", measure.Say(f.Up, u))
+		case f.Jamb != frame.NoSide && !f.Jamb.Upright():
+			return field.Fault(at+"/jamb", "Say which leaf: the one on the hinge or on the lock jamb.")
+		}
+	}
+	return nil
+}
+
+// Under is what concerns the leaf that hangs on a jamb.
+func (c Choice) Under(jamb frame.Side) Choice {
+	mine := func(side frame.Side) bool { return side == jamb || side == frame.NoSide && jamb == frame.Hinge }
+	var things []Thing
+	for _, t := range c.Things {
+		if mine(t.Jamb) {
+			things = append(things, t)
+		}
+	}
+	var floor []Floor
+	for _, f := range c.Floor {
+		if mine(f.Jamb) {
+			floor = append(floor, f)
+		}
+	}
+	c.Things, c.Floor = things, floor
+	return c
+}
