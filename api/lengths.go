@@ -25,10 +25,10 @@ func (lengthOnWire) Schema(huma.Registry) *huma.Schema {
 // in the job's unit. A length of nought that means "not given" is left out.
 func texts(o job.Opening, unit measure.Unit) map[string]string {
 	out := map[string]string{}
-	var walk func(v reflect.Value, at string)
-	walk = func(v reflect.Value, at string) {
+	var walk func(v reflect.Value, at string, given bool)
+	walk = func(v reflect.Value, at string, given bool) {
 		if v.Type() == lengthType {
-			if l := measure.Length(v.Int()); l != 0 || strings.HasPrefix(at, "/readings/") && (strings.HasSuffix(at, "/value") || strings.HasSuffix(at, "/at")) || strings.HasPrefix(at, "/margins/") || at == "/pair/meeting" {
+			if l := measure.Length(v.Int()); l != 0 || given || strings.HasPrefix(at, "/swing/floor/") || strings.HasPrefix(at, "/readings/") && (strings.HasSuffix(at, "/value") || strings.HasSuffix(at, "/at")) || strings.HasPrefix(at, "/margins/") || at == "/pair/meeting" {
 				out[at] = measure.Exact(l, unit)
 			}
 			return
@@ -37,18 +37,18 @@ func texts(o job.Opening, unit measure.Unit) map[string]string {
 		case reflect.Struct:
 			for i := range v.NumField() {
 				name, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
-				walk(v.Field(i), at+"/"+name)
+				walk(v.Field(i), at+"/"+name, false)
 			}
 		case reflect.Slice:
 			for i := range v.Len() {
-				walk(v.Index(i), at+"/"+strconv.Itoa(i))
+				walk(v.Index(i), at+"/"+strconv.Itoa(i), false)
 			}
 		case reflect.Pointer:
 			if !v.IsNil() {
-				walk(v.Elem(), at)
+				walk(v.Elem(), at, true)
 			}
 		}
 	}
-	walk(reflect.ValueOf(o), "")
+	walk(reflect.ValueOf(o), "", false)
 	return out
 }

@@ -17,6 +17,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/survey"
+	"kindmargin/core/swing"
 )
 
 // mostOps is how many operations one change holds: all readings of an opening.
@@ -89,7 +90,10 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	if len(bad) > 0 {
 		return o, bad[:min(len(bad), 20)]
 	}
-	doc, err := json.Marshal(o)
+	doc, err := json.Marshal(struct { // the swing also while nothing is said of it, so that something can be
+		job.Opening
+		Swing swing.Choice `json:"swing"`
+	}{o, o.Swing})
 	if err != nil {
 		return o, err
 	}

@@ -69,6 +69,7 @@ type Leaf struct {
 	Cut      *CutSheet    `json:"cut,omitempty"`
 	Gauges   Gauges       `json:"gauges"`
 	Hinges   []Hinge      `json:"hinges" doc:"Top one first."`
+	Swing    *Swing       `json:"swing,omitempty" doc:"Absent while the slab's thickness is not known."`
 	Latch    *Latch       `json:"latch,omitempty"`
 	Drawing  *DrawingView `json:"drawing,omitempty"`
 }
@@ -185,6 +186,7 @@ type EdgeCut struct {
 	Method string     `json:"method"`
 	Says   string     `json:"says"`
 	Left   Figure     `json:"left" doc:"Left on for the next try."`
+	Bevel  Figure     `json:"bevel" doc:"How much narrower the push face is planed; nought where the edge stays square."`
 	Marks  []CutMark  `json:"marks" doc:"Down the uncut edge from its head, or across from its hinge edge."`
 	Passes []Pass     `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
 }
@@ -221,6 +223,35 @@ type Hinge struct {
 	Slab Figure `json:"slab" doc:"Down from the finished head."`
 	Jamb Figure `json:"jamb" doc:"Down from the head of the opening."`
 	Pack Figure `json:"pack" doc:"Packer behind the jamb leaf; below nought, a deeper pocket."`
+}
+
+// Swing is how the slab swings as planned. Angles are in degrees from closed.
+type Swing struct {
+	Bevel   Figure       `json:"bevel" doc:"How much narrower the push face is at the lock edge."`
+	Clear   Length       `json:"clear" doc:"The least that it passes the lock jamb, or the other leaf, by."`
+	ClearAt float64      `json:"clearAt" doc:"At which angle."`
+	Opens   float64      `json:"opens" doc:"How far it opens."`
+	Against string       `json:"against" doc:"What stops it there; empty where it folds right back."`
+	Rests   float64      `json:"rests" doc:"Where it comes to rest, let go at 45."`
+	Least   Length       `json:"least" doc:"The least between the foot and the floor through the swing."`
+	LeastAt float64      `json:"leastAt" doc:"At which angle."`
+	Foot    []FootAt     `json:"foot" doc:"The free corner over the floor, from closed to open."`
+	Slab    [][2]float64 `json:"slab" doc:"The closed slab from above, mm from the pin: x toward the lock jamb, z toward the viewer. Hinge edge pull face first, then the lock edge, then the push face."`
+	Things  []InPlan     `json:"things" doc:"What it could touch, so too: first the lock jamb or the other leaf."`
+}
+
+// FootAt is the free corner over the floor at an angle, in mm.
+type FootAt struct {
+	Angle float64 `json:"angle"`
+	Rise  float64 `json:"rise" doc:"Of the corner, against closed."`
+	Floor float64 `json:"floor" doc:"Of the floor, against that under the closed door."`
+	Clear Length  `json:"clear"`
+}
+
+// InPlan is something seen from above, as a convex outline.
+type InPlan struct {
+	Name  string       `json:"name"`
+	Shape [][2]float64 `json:"shape"`
 }
 
 // Gauges are the two settings of the marking gauge, and what they leave.

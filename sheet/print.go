@@ -96,6 +96,9 @@ func (p printing) leaf(v Leaf, doubtful string) {
 		p.cuts(v.Cut, doubtful)
 	}
 	p.hinges(v, doubtful)
+	if w := v.Swing; w != nil {
+		p.swing(w, doubtful)
+	}
 	if l := v.Latch; l != nil {
 		line("%sLatch\t%s down the lock edge, from the slab's finished head\tstrike %s down the jamb, from the head", doubtful, p.figure(l.Slab), p.figure(l.Jamb))
 		line("  backset %s\tbore %s from either face, %s of wood left\thandle %s above the floor", p.figure(l.Backset), p.figure(l.Centre), p.show(l.Wall.Text), p.figure(l.Floor))
@@ -158,6 +161,20 @@ func (p printing) hinges(v Leaf, doubtful string) {
 		line("%s%s, to the leaf's top\tslab %s\tjamb %s\t%s", doubtful, strings.ToUpper(h.Name[:1])+h.Name[1:], p.figure(h.Slab), p.figure(h.Jamb), pack)
 	}
 	line("Hinges are measured on the slab from its finished head, in the jamb from the head, on the hinge side.")
+}
+
+func (p printing) swing(w *Swing, doubtful string) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	bevel := "lock edge square"
+	if w.Bevel.MM > 0 {
+		bevel = "lock edge bevelled, push face " + p.figure(w.Bevel) + " narrower"
+	}
+	stops := "folds right back"
+	if w.Against != "" {
+		stops = "against the " + w.Against
+	}
+	line("%sSwing\t%s\tpasses by %s at %.0f°\topens to %.0f°, %s", doubtful, bevel, p.show(w.Clear.Text), w.ClearAt, w.Opens, stops)
+	line("  over the floor\tleast %s at %.0f°\tlet go at 45° it rests at %.0f°", p.show(w.Least.Text), w.LeastAt, w.Rests)
 }
 
 // visible keeps control characters in names from the terminal.

@@ -7,6 +7,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
+	"kindmargin/core/swing"
 )
 
 // Of works out an opening of a job and gives its JSON form.
@@ -68,6 +69,9 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	for i, h := range l.Hinges {
 		v.Hinges[i] = Hinge{h.Name, p.figure(h.Slab), p.figure(h.Jamb), p.fine(h.Pack)}
 	}
+	if l.Swing != nil {
+		v.Swing = p.swing(*l.Swing)
+	}
 	if k := l.Latch; k != nil {
 		v.Latch = &Latch{p.figure(k.Slab), p.figure(k.Jamb), p.figure(k.Floor), p.figure(k.Backset), p.figure(k.Centre), p.length(k.Wall)}
 	}
@@ -115,7 +119,7 @@ func (p printer) cutSheet(c plan.CutSheet) *CutSheet {
 		Why: plan.Why(c.Laying), Rules: append([]string{}, c.Rules...),
 	}
 	for _, e := range c.Edges {
-		edge := EdgeCut{e.Side, e.Method, e.Says, p.figure(e.Left), make([]CutMark, len(e.Marks)), make([]Pass, len(e.Passes))}
+		edge := EdgeCut{e.Side, e.Method, e.Says, p.figure(e.Left), p.figure(e.Bevel), make([]CutMark, len(e.Marks)), make([]Pass, len(e.Passes))}
 		for i, m := range e.Marks {
 			edge.Marks[i] = CutMark{p.length(m.At), p.figure(m.Depth)}
 		}
@@ -133,6 +137,37 @@ func (p printer) cutSheet(c plan.CutSheet) *CutSheet {
 		})
 	}
 	return v
+}
+
+func (p printer) swing(w plan.Swing) *Swing {
+	points := func(list []swing.Point) (out [][2]float64) {
+		for _, c := range list {
+			out = append(out, [2]float64{cents(c.X), cents(c.Z)})
+		}
+		return out
+	}
+	v := &Swing{
+		Bevel: p.figure(w.Bevel), Clear: p.hundredths(w.Clear), ClearAt: math.Round(w.ClearAt), Opens: math.Floor(w.Opens),
+		Against: w.Against, Rests: math.Round(w.Rests), Slab: points(w.Slab),
+	}
+	least := math.Inf(1)
+	for _, f := range w.Foot {
+		if f.Clear < least-0.05 {
+			least = f.Clear
+			v.Least, v.LeastAt = p.hundredths(f.Clear), math.Round(f.Angle)
+		}
+		v.Foot = append(v.Foot, FootAt{cents(f.Angle), cents(f.Rise), cents(f.Floor), p.hundredths(f.Clear)})
+	}
+	for _, t := range w.Things {
+		v.Things = append(v.Things, InPlan{t.Name, points(t.Shape)})
+	}
+	return v
+}
+
+// hundredths is a length that is worked out, said finely.
+func (p printer) hundredths(mm float64) Length {
+	l := measure.FromMM(cents(mm))
+	return Length{cents(mm), Fine(l)}
 }
 
 // cents rounds to 0.01 mm: finer than any screen.

@@ -153,7 +153,7 @@ func bevel(d door, b bay, c swing.Choice, s swing.Slab, p swing.Pin, beside func
 		f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *c.Bevel, Source: figure.Choice})
 	} else {
 		var usual measure.Length
-		if thick >= trade.SquareUnder {
+		if thick >= trade.SquareUnder && !b.slab.IsMachined(frame.Lock) {
 			usual = measure.FromMM(trade.UsualBevel * thick.MM())
 		}
 		need := measure.FromMM(least).Round(d.tape.Step(), measure.Up)

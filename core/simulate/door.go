@@ -17,6 +17,7 @@ type door struct {
 	headUp, footUp float64
 	length         float64
 	headGap        float64 // at the hinge corner, set by the hinges
+	raised         float64 // by how much more the foot margin wanted is, so that the foot clears the floor as it swings
 }
 
 // gaps are the true margins of a hung door at places along lock, head and
@@ -39,9 +40,9 @@ func (o opening) gaps(d door) (g frame.Each[[]fit.Point]) {
 
 var judged = []frame.Side{frame.Lock, frame.Head, frame.Foot}
 
-func wanted(s frame.Side) float64 {
+func (d door) wanted(s frame.Side) float64 {
 	if s == frame.Foot {
-		return under
+		return under + d.raised
 	}
 	return margin
 }
@@ -56,8 +57,8 @@ func (o opening) small(d door) (list []frame.Side) {
 		for _, p := range g[s] {
 			widest = max(widest, p.Off)
 		}
-		moved := max(least-(wanted(s)-best), 0) // a straight edge gives way to the least margin
-		if widest > wanted(s)+best+moved+tooSmall {
+		moved := max(least-(d.wanted(s)-best), 0) // a straight edge gives way to the least margin
+		if widest > d.wanted(s)+best+moved+tooSmall {
 			list = append(list, s)
 		}
 	}
@@ -71,9 +72,9 @@ func (o opening) fits(d door) bool {
 	g := o.gaps(d)
 	for _, s := range judged {
 		line, best, _ := fit.Minimax(g[s])
-		moved := max(least-(wanted(s)-best), 0)
+		moved := max(least-(d.wanted(s)-best), 0)
 		for _, p := range g[s] {
-			if p.Off < least || math.Abs(line.At(p.S)-wanted(s)-moved) > within {
+			if p.Off < least || math.Abs(line.At(p.S)-d.wanted(s)-moved) > within {
 				return false
 			}
 		}
@@ -113,11 +114,11 @@ func (o opening) returns(d door, rng *rand.Rand) (trips int, last door) {
 		}
 		for _, s := range judged {
 			_, best, _ := fit.Minimax(g[s])
-			moved := max(least-(wanted(s)-best), 0)
+			moved := max(least-(d.wanted(s)-best), 0)
 			line, _, _ := fit.Minimax(g[s])
 			near := false
 			for i := range g[s] {
-				near = near || g[s][i].Off < least || line.At(g[s][i].S) < wanted(s)+moved-within
+				near = near || g[s][i].Off < least || line.At(g[s][i].S) < d.wanted(s)+moved-within
 				g[s][i].Off += rng.NormFloat64() * noise
 			}
 			if !near {
@@ -125,11 +126,11 @@ func (o opening) returns(d door, rng *rand.Rand) (trips int, last door) {
 			}
 			tight = true
 			line, best, _ = fit.Minimax(g[s])
-			line.A -= max(best-(wanted(s)-least), 0) // keep the least in the tightest place
+			line.A -= max(best-(d.wanted(s)-least), 0) // keep the least in the tightest place
 			if noise == crude {
 				line.A += crude // and more is left on
 			}
-			lack := func(at float64) float64 { return max(max(wanted(s)-line.At(at), 0)+rng.NormFloat64()*cutNoise, 0) }
+			lack := func(at float64) float64 { return max(max(d.wanted(s)-line.At(at), 0)+rng.NormFloat64()*cutNoise, 0) }
 			switch s {
 			case frame.Lock:
 				d.foot -= lack(0)

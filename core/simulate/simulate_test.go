@@ -33,7 +33,7 @@ func TestGapsByHand(t *testing.T) {
 	g := plumbOpening().gaps(d)
 	for _, s := range judged {
 		for _, p := range g[s] {
-			assert.InDelta(t, wanted(s), p.Off, 1e-9, "%v", s)
+			assert.InDelta(t, d.wanted(s), p.Off, 1e-9, "%v", s)
 		}
 	}
 	assert.Empty(t, plumbOpening().small(d))
@@ -96,9 +96,10 @@ func TestAPerfectlyReadOpeningIsFitted(t *testing.T) {
 		}
 		p := plan.Solve(j, door)
 		require.Empty(t, p.Clashes)
-		for s, g := range o.gaps(doorOf(door.Slab, p.Leaves[0])) {
+		d := doorOf(door.Slab, p.Leaves[0])
+		for s, g := range o.gaps(d) {
 			for _, x := range g {
-				assert.InDelta(t, wanted(frame.Side(s)), x.Off, 2.2, "%v: a bow of a millimetre, and two roundings", frame.Side(s))
+				assert.InDelta(t, d.wanted(frame.Side(s)), x.Off, 2.2, "%v: a bow of a millimetre, and two roundings", frame.Side(s))
 			}
 		}
 	}

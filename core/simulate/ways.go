@@ -197,6 +197,7 @@ func doorOf(s slab.Slab, l plan.Leaf) door {
 		top: across(tlx-thx, tly-thy), foot: across(flx-fhx, fly-fhy),
 		headUp: -down(tlx-thx, tly-thy), footUp: -down(flx-fhx, fly-fhy), length: length,
 		headGap: (l.Hinges[0].Jamb.Value - l.Hinges[0].Slab.Value).MM(),
+		raised:  l.Wanted[frame.Foot].Value.MM() - under,
 	}
 }
 
@@ -255,7 +256,7 @@ func scribe(o opening, h hands, rng *rand.Rand) (hung, error) {
 			marks = append(marks, p)
 		}
 		l, _, _ := fit.Minimax(marks)
-		return func(v float64) float64 { return l.At(v) - wanted(s) + pencil }
+		return func(v float64) float64 { return l.At(v) - d.wanted(s) + pencil }
 	}
 	lock, head, foot := line(frame.Lock), line(frame.Head), line(frame.Foot)
 	d.foot, d.top = lock(0), lock(height)

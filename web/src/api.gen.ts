@@ -299,7 +299,7 @@ export interface components {
              * @description The first step that is not done; empty when all are.
              * @enum {string}
              */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
             rod: components["schemas"]["Notch"][];
             room: string;
             /** @description What stops the work. */
@@ -329,6 +329,8 @@ export interface components {
             width: number;
         };
         EdgeCut: {
+            /** @description How much narrower the push face is planed; nought where the edge stays square. */
+            bevel: components["schemas"]["Figure"];
             /** @description Left on for the next try. */
             left: components["schemas"]["Figure"];
             /** @description Down the uncut edge from its head, or across from its hinge edge. */
@@ -402,13 +404,38 @@ export interface components {
             /** @description JSON pointer into the opening; may be empty. */
             pointer: string;
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
             /** @description The same in words. */
             text: string;
         };
         Finished: {
             length: components["schemas"]["Figure"];
             width: components["schemas"]["Figure"];
+        };
+        Floor: {
+            /** Format: int64 */
+            angle: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            at: number;
+            /** @enum {string} */
+            jamb?: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description A length in millimetres, exact to the nanometre. */
+            up: number;
+        };
+        FootAt: {
+            /** Format: double */
+            angle: number;
+            clear: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description Of the floor, against that under the closed door.
+             */
+            floor: number;
+            /**
+             * Format: double
+             * @description Of the corner, against closed.
+             */
+            rise: number;
         };
         GapView: {
             /** Format: double */
@@ -452,6 +479,10 @@ export interface components {
             id: string;
             name: string;
             source: string;
+        };
+        InPlan: {
+            name: string;
+            shape: number[][];
         };
         InstrumentOf: {
             id: string;
@@ -540,6 +571,8 @@ export interface components {
             latch?: components["schemas"]["Latch"];
             /** @description The margins as planned: three places of each side. */
             light: components["schemas"]["Light"][];
+            /** @description Absent while the slab's thickness is not known. */
+            swing?: components["schemas"]["Swing"];
             /** @description The margins wanted. */
             wanted: components["schemas"]["Sided"][];
         };
@@ -625,7 +658,7 @@ export interface components {
             /** @enum {string} */
             state: "waits" | "open" | "done" | "nicked";
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
         };
         OffWalk: {
             id: string;
@@ -680,6 +713,7 @@ export interface components {
             slab: components["schemas"]["Slab"];
             /** @description A length in millimetres, exact to the nanometre. */
             sure?: number;
+            swing?: components["schemas"]["SwingChoice"];
             ticked?: string[];
             /** @enum {string} */
             walls: "old" | "new";
@@ -740,7 +774,7 @@ export interface components {
              * @description The first step that is not done; empty when all are.
              * @enum {string}
              */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
             /** @description Where the readings were taken, and where the next one is. */
             places: components["schemas"]["Place"][];
             readings: components["schemas"]["ReadingOn"][];
@@ -867,7 +901,7 @@ export interface components {
         };
         StepOf: {
             /** @enum {string} */
-            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "lock";
+            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
             name: string;
         };
         StockFit: {
@@ -884,6 +918,62 @@ export interface components {
             why: string;
             width: components["schemas"]["Length"];
         };
+        Swing: {
+            /** @description What stops it there; empty where it folds right back. */
+            against: string;
+            /** @description How much narrower the push face is at the lock edge. */
+            bevel: components["schemas"]["Figure"];
+            /** @description The least that it passes the lock jamb, or the other leaf, by. */
+            clear: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description At which angle.
+             */
+            clearAt: number;
+            /** @description The free corner over the floor, from closed to open. */
+            foot: components["schemas"]["FootAt"][];
+            /** @description The least between the foot and the floor through the swing. */
+            least: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description At which angle.
+             */
+            leastAt: number;
+            /**
+             * Format: double
+             * @description How far it opens.
+             */
+            opens: number;
+            /**
+             * Format: double
+             * @description Where it comes to rest, let go at 45.
+             */
+            rests: number;
+            /** @description The closed slab from above, mm from the pin: x toward the lock jamb, z toward the viewer. Hinge edge pull face first, then the lock edge, then the push face. */
+            slab: number[][];
+            /** @description What it could touch, so too: first the lock jamb or the other leaf. */
+            things: components["schemas"]["InPlan"][];
+        };
+        SwingChoice: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            bevel?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            casing?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            closing?: number;
+            floor?: components["schemas"]["Floor"][];
+            /** @description A length in millimetres, exact to the nanometre. */
+            forward?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            lean?: number;
+            /** Format: int64 */
+            open?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            pin?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            reveal?: number;
+            things?: components["schemas"]["Thing"][];
+        };
         TapeOf: {
             id: string;
             name: string;
@@ -899,6 +989,16 @@ export interface components {
         Text: {
             in: string;
             mm: string;
+        };
+        Thing: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            at: number;
+            /** @enum {string} */
+            jamb?: "" | "head" | "hinge" | "lock" | "foot";
+            name: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            out?: number;
+            wall?: boolean;
         };
         ToRead: {
             /** @description A length in millimetres, exact to the nanometre. */

@@ -6,6 +6,7 @@ export type OpeningView = Schemas['OpeningView'];
 export type Plan = Schemas['Plan'];
 export type Leaf = Schemas['Leaf'];
 export type Figure = Schemas['Figure'];
+export type Swing = Schemas['Swing'];
 export type Text = Schemas['Text'];
 export type Walk = Schemas['Walk'];
 export type Door = Schemas['Door'];

@@ -19,6 +19,8 @@ import { LockStep } from './steps/lock';
 import { MarginsStep } from './steps/margins';
 import { MeasureStep } from './steps/measure/step';
 import { SlabStep } from './steps/slab';
+import { SwingStep } from './steps/swing';
+import { SwingView } from './swing-view';
 import { Top, useShownIn } from './top';
 import { Trestles } from './trestles';
 
@@ -28,6 +30,7 @@ const pages: Record<string, () => ReactNode> = {
 	margins: MarginsStep,
 	cut: CutStep,
 	hinges: HingesStep,
+	swing: SwingStep,
 	lock: LockStep,
 };
 
@@ -142,7 +145,7 @@ export function DoorPage() {
 						<Rod to={to} notches={v.plan.rod} />
 						<div className="door-scroll max-lg:grow max-lg:overflow-y-auto max-lg:min-h-0 lg:contents">
 							<figure
-								className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${onTrestles ? '' : 'no-print'} ${step === 'measure' ? 'h-[21dvh]' : 'h-[36dvh]'}`}
+								className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${onTrestles ? '' : 'no-print'} ${step === 'measure' ? 'h-[21dvh]' : step === 'swing' ? 'h-[48dvh]' : 'h-[36dvh]'}`}
 								style={{ background: onTrestles ? undefined : 'var(--shade)' }}
 							>
 								{onTrestles && leaf.cut ? (
@@ -156,6 +159,8 @@ export function DoorPage() {
 									/>
 								) : step === 'slab' && leaf.drawing ? (
 									<Sizes leaf={leaf} slab={board} />
+								) : step === 'swing' && leaf.swing ? (
+									<SwingView swing={leaf.swing} hand={hand} />
 								) : !leaf.drawing ? (
 									<Sketch next={v.plan.toRead[0]} hand={hand} />
 								) : (
@@ -172,7 +177,7 @@ export function DoorPage() {
 										className="w-full h-full"
 									/>
 								)}
-								{!onTrestles && leaf.drawing && step !== 'slab' && (
+								{!onTrestles && leaf.drawing && step !== 'slab' && step !== 'swing' && (
 									<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
 										Light ×{times}
 										<input

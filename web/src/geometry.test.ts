@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Drawing, Plan } from './api';
-import { near, readingLine } from './geometry';
+import { footAt, grabbed, near, outline, readingLine } from './geometry';
 
 // A slab of 800 by 2000, square, its foot hinge corner at the origin.
 const drawing = {
@@ -101,5 +101,30 @@ describe('the part of the drawing that a phone shows', () => {
 		);
 		expect(b.y).toBeCloseTo(2000 - 0.3 * 700 - 350);
 		expect(b.y + b.h).toBeGreaterThan(2000);
+	});
+});
+
+describe('a door swung by hand', () => {
+	test('stands where it is held, and no further than it opens', () => {
+		expect(grabbed([0, 500], 95)).toBeCloseTo(90);
+		expect(grabbed([500, 500], 95)).toBeCloseTo(45);
+		expect(grabbed([-500, 100], 95)).toBe(95);
+	});
+	test('behind the wall it is shut, or right open', () => {
+		expect(grabbed([500, -20], 180)).toBe(0);
+		expect(grabbed([-500, -20], 170)).toBe(170);
+	});
+	test('its foot is that of the nearest place', () => {
+		const foot = [0, 5, 10].map((angle) => ({ angle, up: angle / 10 }));
+		expect(footAt(foot, 7).up).toBe(0.5);
+		expect(footAt(foot, 99).angle).toBe(10);
+	});
+	test('an outline closes', () => {
+		expect(
+			outline([
+				[0, 0],
+				[1, 2],
+			]),
+		).toBe('M0 0L1 2Z');
 	});
 });

@@ -83,3 +83,19 @@ export function near(whole: Box, [a, b]: [P, P], wide: number): Box {
 	const y = Math.min(Math.max(middle - h / 2, whole.y), whole.y + whole.h - h);
 	return { x: whole.x, y, w: whole.w, h };
 }
+
+/** outline is an SVG path round some places. */
+export const outline = (list: P[]) => `M${list.map(([x, y]) => `${x} ${y}`).join('L')}Z`;
+
+/** grabbed is how far a door stands open, in degrees, that is held at a place from its pin; never past opens. */
+export function grabbed([x, z]: P, opens: number): number {
+	const angle = (Math.atan2(z, x) * 180) / Math.PI;
+	// Behind the wall the nearer end counts: closed in front of the lock jamb, open behind the hinges.
+	const past = angle < 0 ? (x < 0 ? opens : 0) : angle;
+	return Math.min(past, opens);
+}
+
+/** footAt is how the foot stands over the floor at the place of the swing nearest to an angle. */
+export function footAt<F extends { angle: number }>(foot: F[], angle: number): F {
+	return foot.reduce((best, f) => (Math.abs(f.angle - angle) < Math.abs(best.angle - angle) ? f : best));
+}
