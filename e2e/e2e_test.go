@@ -272,6 +272,8 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 			u.finish("/hinges")
 			assert.Equal(t, d.topSlab, u.figure("hinge-slab-top hinge"))
 			assert.Equal(t, d.topJamb, u.figure("hinge-jamb-top hinge"))
+			u.finish("/swing")
+			u.until("it opens right back", `document.querySelector('[data-figure="swing-opens"]')?.innerText === '180°'`)
 			u.finish("/lock")
 			assert.Equal(t, d.latchSlab, u.figure("latch-slab"))
 			assert.Equal(t, d.latchJamb, u.figure("latch-jamb"))
@@ -286,7 +288,7 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 
 			u.open(lock)
 			assert.Equal(t, d.latchSlab, u.figure("latch-slab"), "a reload finds everything there")
-			u.until("six notches cut", `document.querySelectorAll('[data-state="done"]').length === 6`)
+			u.until("seven notches cut", `document.querySelectorAll('[data-state="done"]').length === 7`)
 			u.open(strings.Replace(lock, "/lock", "/measure", 1))
 			for _, name := range read {
 				u.until(name, fmt.Sprintf(`document.querySelector('[data-reading=%q] input')?.value`, name))
