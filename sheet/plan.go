@@ -260,6 +260,7 @@ type Gauges struct {
 	Width   Length `json:"width"`
 	Setback Length `json:"setback"`
 	Flush   Figure `json:"flush" doc:"The hinge margin with both leaves flush."`
+	Pull    string `json:"pull" doc:"With what load the slab pulls at the top hinge, about; empty while it is not known."`
 }
 
 // Latch is where latch and strike go.

@@ -3,6 +3,7 @@ package sheet
 import (
 	"fmt"
 	"io"
+	"math"
 	"strings"
 	"text/tabwriter"
 	"unicode"
@@ -153,9 +154,10 @@ func (p printing) hinges(v Leaf, doubtful string) {
 	for _, h := range v.Hinges {
 		pack := ""
 		switch {
+		case math.Abs(h.Pack.MM) < 0.2: // no one sees it
 		case h.Pack.MM > 0:
 			pack = "packer of " + p.show(h.Pack.Text) + " behind the jamb leaf"
-		case h.Pack.MM < 0:
+		default:
 			pack = "jamb pocket deeper by " + strings.TrimPrefix(p.show(h.Pack.Text), "-")
 		}
 		line("%s%s, to the leaf's top\tslab %s\tjamb %s\t%s", doubtful, strings.ToUpper(h.Name[:1])+h.Name[1:], p.figure(h.Slab), p.figure(h.Jamb), pack)

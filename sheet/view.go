@@ -52,7 +52,10 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	g := l.Gauges
 	v := Leaf{
 		Jamb: jamb, Findings: p.findings(l.Findings), Light: make([]Light, len(l.Light)), Hinges: make([]Hinge, len(l.Hinges)),
-		Gauges: Gauges{p.exact(g.Depth), p.exact(g.Width), p.exact(g.Setback), p.fine(g.Flush)},
+		Gauges: Gauges{p.exact(g.Depth), p.exact(g.Width), p.exact(g.Setback), p.fine(g.Flush), ""},
+	}
+	if g.Pull > 0 {
+		v.Gauges.Pull = plan.Weight(g.Pull, p.unit)
 	}
 	for _, side := range frame.Sides {
 		v.Wanted = append(v.Wanted, Sided{side, p.fine(l.Wanted[side]), plusMinus(l.Sure[side])})

@@ -12,8 +12,17 @@ import (
 	"kindmargin/core/trade"
 )
 
-// FromPockets is the Choice.From of a jamb that has its pockets already.
-const FromPockets = "pockets"
+// What Choice.From may be beside a trade.HingeRule.
+const (
+	FromPockets = "pockets" // the jamb has its pockets already
+	OwnPlaces   = "own"     // Choice.Places
+)
+
+// Where a third hinge goes, by rule.
+const (
+	Midway = "midway" // between the other two; so also where nothing is said
+	MoveUp = "up"     // under the top one, where the weight pulls
+)
 
 // Choice is what is chosen, or found in the jamb, for the hinges of a door.
 type Choice struct {
@@ -24,13 +33,45 @@ type Choice struct {
 	Width   measure.Length   `json:"width"`             // of a leaf, knuckle side to far side, as let in
 	Plate   measure.Length   `json:"plate"`             // thickness of a leaf
 	Closed  measure.Length   `json:"closed"`            // closed hinge, outside to outside, leaves parallel
+	Size    string           `json:"size,omitempty"`    // ID of a trade.Hinge, whose measures these were to begin with
+	Third   string           `json:"third,omitempty"`   // Midway or MoveUp
+	Places  []measure.Length `json:"places,omitempty"`  // of one's own: slab's finished top to the top of each leaf, top first
+	Old     []Pocket         `json:"old,omitempty"`     // what is known of Pockets, in their order
+	Avoid   []Avoid          `json:"avoid,omitempty"`   // what else the leaves keep clear of
 }
+
+// Pocket is an old pocket and the leaf in it; what is nought was not read.
+type Pocket struct {
+	Long   measure.Length `json:"long,omitempty"`
+	Wide   measure.Length `json:"wide,omitempty"`
+	Deep   measure.Length `json:"deep,omitempty"`
+	Filled bool           `json:"filled,omitempty"` // with glued wood: no longer in the way
+	Faults []string       `json:"faults,omitempty"` // IDs of trade.Faults
+}
+
+// Avoid is a part of an edge that is no place for a hinge.
+type Avoid struct {
+	What string         `json:"what"`
+	Slab bool           `json:"slab,omitempty"` // on the slab's hinge edge, down from its uncut top; else on the jamb, down from the head
+	At   measure.Length `json:"at"`
+	Long measure.Length `json:"long"`
+}
+
+// PocketAt is what is known of pocket i.
+func (c Choice) PocketAt(i int) Pocket {
+	if i < len(c.Old) {
+		return c.Old[i]
+	}
+	return Pocket{}
+}
+
+const mostAvoid = 20
 
 // Check reports the first thing that cannot be, as a field.Error worded in the
 // unit of the job.
 func (c Choice) Check(u measure.Unit) error {
-	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets {
-		return field.Fault("/from", "There is no hinge rule %.40q: use the pockets in the jamb or one of the rules.", c.From)
+	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets && c.From != OwnPlaces {
+		return field.Fault("/from", "There is no hinge rule %.40q: use the pockets in the jamb, places of your own or one of the rules.", c.From)
 	}
 	if c.Count != 2 && c.Count != 3 {
 		return field.Fault("/count", "A door hangs on two or three hinges here, not %d.", c.Count)
@@ -61,6 +102,73 @@ func (c Choice) Check(u measure.Unit) error {
 	if len(c.Pockets) > 3 {
 		return field.Fault("/pockets", "There are %d pockets: keep the two or three that will be used.", len(c.Pockets))
 	}
+	if err := c.checkPlaces(u); err != nil {
+		return err
+	}
+	return c.checkOld(u)
+}
+
+func (c Choice) checkPlaces(u measure.Unit) error {
+	if c.Third != "" && c.Third != Midway && c.Third != MoveUp {
+		return field.Fault("/third", "A third hinge goes midway or is moved up, not %.40q.", c.Third)
+	}
+	if _, ok := trade.HingeByID(c.Size); !ok && c.Size != "" {
+		return field.Fault("/size", "There is no hinge %.40q in the list.", c.Size)
+	}
+	if len(c.Places) > mostHinges {
+		return field.Fault("/places", "A door hangs on %d hinges at most here, not %d.", mostHinges, len(c.Places))
+	}
+	for i, p := range c.Places {
+		at := fmt.Sprintf("/places/%d", i)
+		if p < 0 || p > 4*measure.Metre {
+			return field.Fault(at, "%s is no place for a hinge: measure from the slab's finished top to the leaf's.", measure.Say(p, u))
+		}
+		if i > 0 && p < c.Places[i-1]+c.Leaf {
+			return field.Fault(at, "The hinge at %s overlaps the one at %s (a leaf is %s): top one first.",
+				measure.Say(p, u), measure.Say(c.Places[i-1], u), measure.Say(c.Leaf, u))
+		}
+	}
+	if len(c.Avoid) > mostAvoid {
+		return field.Fault("/avoid", "Keep the %d places that matter.", mostAvoid)
+	}
+	for i, a := range c.Avoid {
+		at := fmt.Sprintf("/avoid/%d", i)
+		if n := len([]rune(a.What)); n == 0 || n > 60 {
+			return field.Fault(at+"/what", "Say what is there, in 1 to 60 letters.")
+		}
+		if a.At < 0 || a.At > 4*measure.Metre {
+			return field.Fault(at+"/at", "%s is no place on a door's edge.", measure.Say(a.At, u))
+		}
+		if a.Long <= 0 || a.Long > 4*measure.Metre {
+			return field.Fault(at+"/long", "Say how long it is, down the edge.")
+		}
+	}
+	return nil
+}
+
+const mostHinges = 4
+
+func (c Choice) checkOld(u measure.Unit) error {
+	const mm = measure.Millimetre
+	if len(c.Old) > len(c.Pockets) {
+		return field.Fault("/old", "There are %d pockets and %d descriptions of them.", len(c.Pockets), len(c.Old))
+	}
+	for i, p := range c.Old {
+		at := fmt.Sprintf("/old/%d", i)
+		if err := field.First(
+			u,
+			field.Range{Pointer: at + "/long", Is: "length of a pocket", Value: p.Long, Most: 300 * mm},
+			field.Range{Pointer: at + "/wide", Is: "width of a pocket", Value: p.Wide, Most: 120 * mm},
+			field.Range{Pointer: at + "/deep", Is: "depth of a pocket", Value: p.Deep, Most: 15 * mm},
+		); err != nil {
+			return err
+		}
+		for k, f := range p.Faults {
+			if _, ok := trade.FaultByID(f); !ok {
+				return field.Fault(fmt.Sprintf("%s/faults/%d", at, k), "There is no fault of a hinge called %.40q.", f)
+			}
+		}
+	}
 	return nil
 }
 
@@ -90,6 +198,9 @@ func (c Choice) Tops(height measure.Length) (top, bottom measure.Length) {
 	if c.From == FromPockets && len(c.Pockets) >= 2 {
 		return c.Pockets[0], c.Pockets[len(c.Pockets)-1]
 	}
+	if c.From == OwnPlaces && len(c.Places) >= 2 {
+		return c.Places[0], c.Places[len(c.Places)-1]
+	}
 	r, ok := trade.HingeRuleByID(c.From)
 	if !ok {
 		r = trade.HingeRules[0]
@@ -113,6 +224,19 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 		}
 		return marks, nil
 	}
+	if c.From == OwnPlaces {
+		if len(c.Places) < 2 {
+			return nil, field.Fault("/places", "Give the places of two hinges at least, from the slab's finished top to each leaf's.")
+		}
+		if last := c.Places[len(c.Places)-1] + c.Leaf; last > length.Value {
+			return nil, field.Fault(fmt.Sprintf("/places/%d", len(c.Places)-1), "The bottom hinge would end past the foot of the slab.")
+		}
+		var slab []figure.Figure
+		for _, p := range c.Places {
+			slab = append(slab, figure.Sum(0, figure.Term{Label: "slab's top to the leaf: a place of your own", Value: p, Source: figure.Choice}))
+		}
+		return inJamb(slab, margin), nil
+	}
 	rule, ok := trade.HingeRuleByID(c.From)
 	if !ok {
 		return nil, field.Fault("/from", "There is no hinge rule %.40q.", c.From)
@@ -125,7 +249,16 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 		figure.Term{Label: "the leaf's own length", Value: -c.Leaf, Source: figure.Choice},
 	).Rounded(tape, measure.Nearest)
 	slab := []figure.Figure{top, bottom}
-	if c.Count == 3 {
+	switch {
+	case c.Count == 3 && c.Third == MoveUp:
+		middle := figure.Sum(
+			0,
+			figure.Term{Label: "the top leaf's distance", Value: top.Value, Source: figure.Rule},
+			figure.Term{Label: "the leaf's own length", Value: c.Leaf, Source: figure.Choice},
+			figure.Term{Label: "moved up, where the weight pulls", Value: trade.ThirdUp, Source: figure.Rule},
+		)
+		slab = []figure.Figure{top, middle, bottom}
+	case c.Count == 3:
 		middle := figure.Sum(
 			bottom.Sigma/2,
 			figure.Term{Label: "half the top leaf's distance", Value: top.Value / 2, Source: figure.Rule},
@@ -136,7 +269,12 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 	if bottom.Value < top.Value+c.Leaf {
 		return nil, field.Fault("/from", "The slab is too short for two hinges by that rule.")
 	}
-	var marks []Mark
+	return inJamb(slab, margin), nil
+}
+
+// inJamb gives marks on the slab their places in the jamb, the head margin at the hinge
+// corner further down.
+func inJamb(slab []figure.Figure, margin figure.Figure) (marks []Mark) {
 	for _, s := range slab {
 		jamb := figure.Sum(
 			margin.Sigma,
@@ -145,7 +283,7 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 		)
 		marks = append(marks, Mark{Slab: s, Jamb: jamb})
 	}
-	return marks, nil
+	return marks
 }
 
 func less(f figure.Figure, label string, by figure.Figure) figure.Figure {

@@ -183,6 +183,18 @@ func (o *Opening) Normalise() {
 	if len(o.Hinges.Pockets) == 0 {
 		o.Hinges.Pockets = nil
 	}
+	if len(o.Hinges.Places) == 0 {
+		o.Hinges.Places = nil
+	}
+	if len(o.Hinges.Old) > len(o.Hinges.Pockets) { // one was taken out
+		o.Hinges.Old = o.Hinges.Old[:len(o.Hinges.Pockets)]
+	}
+	if len(o.Hinges.Old) == 0 {
+		o.Hinges.Old = nil
+	}
+	if len(o.Hinges.Avoid) == 0 {
+		o.Hinges.Avoid = nil
+	}
 	if o.OneSigma != 0 {
 		o.PlusMinus, o.OneSigma = figure.Coverage*o.OneSigma, 0
 	}

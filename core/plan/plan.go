@@ -127,6 +127,7 @@ type Gauges struct {
 	Depth, Width measure.Length // leaf thickness, leaf width
 	Setback      measure.Length // nought while the slab's thickness is not known
 	Flush        figure.Figure  // the hinge margin with both leaves flush
+	Pull         float64        // at the top hinge, kg; nought while it is not known
 }
 
 // door is what a plan is worked out from: what is kept of an opening, and the
@@ -235,9 +236,10 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[floa
 	if l.Cut != nil && l.Swing != nil {
 		l.Cut.bevel(d, l.Swing.Bevel)
 	}
-	if l.Hinges, said = hang(d, drawn, corners[0], l.Sure); len(said) > 0 {
+	if l.Hinges, said = hang(d, drawn, corners[0], l.Sure, laid); len(said) > 0 {
 		say(said)
 	}
+	l.Gauges.Pull = pull(b, l.Hinges)
 	if l.Latch, said = latch(d, read, b, laid, corners[1]); len(said) > 0 {
 		say(said)
 	}

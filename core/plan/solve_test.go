@@ -93,7 +93,7 @@ func TestSquareOpening(t *testing.T) {
 	assert.Equal(t, mm(3), p.Leaves[0].Latch.Jamb.Value-p.Leaves[0].Latch.Slab.Value)
 	assert.Equal(t, mm(17.5), p.Leaves[0].Latch.Centre.Value)
 	assert.Equal(t, mm(60), p.Leaves[0].Latch.Backset.Value)
-	assert.Equal(t, Gauges{Depth: mm(2), Width: mm(29), Setback: mm(6), Flush: p.Leaves[0].Gauges.Flush}, p.Leaves[0].Gauges)
+	assert.Equal(t, Gauges{Depth: mm(2), Width: mm(29), Setback: mm(6), Flush: p.Leaves[0].Gauges.Flush, Pull: p.Leaves[0].Gauges.Pull}, p.Leaves[0].Gauges)
 	assert.Empty(t, p.Findings)
 	assert.Empty(t, p.ToRead)
 	assert.Equal(t, job.StepMeasure, p.Next)

@@ -71,6 +71,12 @@ const (
 	PocketsCount     Code = "pockets-count"
 	HingesOverloaded Code = "hinges-overloaded"
 	ThreeHinges      Code = "three-hinges"
+	HingeTooLight    Code = "hinge-too-light"
+	HingeMoved       Code = "hinge-moved-clear"
+	HingeInTheWay    Code = "hinge-not-clear"
+	OldHinge         Code = "old-hinge"
+	PocketCutOn      Code = "pocket-cut-on"
+	PocketFill       Code = "pocket-filled"
 
 	HingeBound         Code = "hinge-bound"
 	PullFaceTouches    Code = "pull-face-touches"
@@ -167,6 +173,12 @@ var says = map[Code]string{
 	ThinSetback:      "Only {left} of wood is left behind the pocket (about {usual} is usual): use a narrower leaf.",
 	PocketsCount:     "{asked} hinges are asked for and the jamb has {pockets} pockets: it is planned for the pockets. Measure the one that is missing, or change the count.",
 	HingesOverloaded: "The slab weighs about {weight}, more than {most}: use hinges whose stated load is greater (EN 1935 grade {grade} and up, from memory), with longer screws at the top, and three of them at least.",
+	HingeTooLight:    "The slab weighs about {weight}; {hinges} of {name} are for {most}: take a heavier hinge, or one more.",
+	HingeMoved:       "The {name} is moved {way} by {by}, clear of the {what}.",
+	HingeInTheWay:    "The {name}, {at} below the slab's top, leaves under {wood} of wood beside the {what} ({from} to {to}): it would break out. Clear is {places}.",
+	OldHinge:         "Old {name}, {fault}: {cure}.",
+	PocketCutOn:      "The {name}'s old pocket is {old} {what} and the leaf {leaf}: cut it on {way} by {by}; mark it afresh from the leaf.",
+	PocketFill:       "The {name}'s old pocket is {old} {what} and the leaf {leaf}: glue in a patch {by} {what}, grain along the edge, and plane it flush.",
 	ThreeHinges:      "The slab weighs about {weight}: three hinges, not two.",
 
 	HingeBound:         "With both leaves flush these hinges give a margin of {margin}: the slab would bind and spring open. Let the leaves in less, pack them, or take thicker ones.",

@@ -234,6 +234,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Avoid: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            at: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            long: number;
+            slab?: boolean;
+            what: string;
+        };
         Built: {
             id: string;
             most: components["schemas"]["Sized"][];
@@ -383,6 +391,11 @@ export interface components {
              */
             type: string;
         };
+        Fault: {
+            cure: string;
+            id: string;
+            name: string;
+        };
         Figure: {
             /** Format: double */
             mm: number;
@@ -449,6 +462,8 @@ export interface components {
             depth: components["schemas"]["Length"];
             /** @description The hinge margin with both leaves flush. */
             flush: components["schemas"]["Figure"];
+            /** @description With what load the slab pulls at the top hinge, about; empty while it is not known. */
+            pull: string;
             setback: components["schemas"]["Length"];
             width: components["schemas"]["Length"];
         };
@@ -462,6 +477,7 @@ export interface components {
             slab: components["schemas"]["Figure"];
         };
         HingeChoice: {
+            avoid?: components["schemas"]["Avoid"][];
             /** @description A length in millimetres, exact to the nanometre. */
             closed: number;
             /** Format: int64 */
@@ -469,10 +485,41 @@ export interface components {
             from: string;
             /** @description A length in millimetres, exact to the nanometre. */
             leaf: number;
+            old?: components["schemas"]["Pocket"][];
+            places?: number[];
             /** @description A length in millimetres, exact to the nanometre. */
             plate: number;
             pockets?: number[];
+            size?: string;
+            third?: string;
             /** @description A length in millimetres, exact to the nanometre. */
+            width: number;
+        };
+        HingeOf: {
+            /** Format: double */
+            closed: number;
+            id: string;
+            kind: string;
+            /**
+             * Format: double
+             * @description Length of a leaf, mm.
+             */
+            leaf: number;
+            /** @description What two of them carry. */
+            load: string;
+            name: string;
+            /**
+             * Format: double
+             * @description The pin's middle in front of the face.
+             */
+            pin: number;
+            /** Format: double */
+            plate: number;
+            /** @description Of its corners; empty where they are square. */
+            radius: components["schemas"]["Text"];
+            screws: string;
+            source: string;
+            /** Format: double */
             width: number;
         };
         HingeRule: {
@@ -790,6 +837,16 @@ export interface components {
             /** @description The plans that settling the first clash would give. */
             without: components["schemas"]["Settled"][];
         };
+        Pocket: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            deep?: number;
+            faults?: string[];
+            filled?: boolean;
+            /** @description A length in millimetres, exact to the nanometre. */
+            long?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            wide?: number;
+        };
         Preset: {
             margins: components["schemas"]["Margins"];
             name: string;
@@ -1037,8 +1094,10 @@ export interface components {
             codeFirst: string;
             constructions: components["schemas"]["Built"][];
             ends: components["schemas"]["Named"][];
+            faults: components["schemas"]["Fault"][];
             habits: components["schemas"]["Named"][];
             hingeRules: components["schemas"]["HingeRule"][];
+            hinges: components["schemas"]["HingeOf"][];
             instruments: components["schemas"]["InstrumentOf"][];
             kinds: components["schemas"]["KindOf"][];
             measurings: components["schemas"]["Named"][];

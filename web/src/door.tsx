@@ -6,6 +6,7 @@ import { Said, useAttempt } from './attempt';
 import { Clash } from './clash';
 import { DoorContext, useDoor, useDoorState } from './door-state';
 import { Daylight } from './drawing';
+import { HingesView } from './hinges-view';
 import { useHomeFocus } from './home-focus';
 import { useShortcuts } from './keys';
 import { Doubtful, ShownIn, WhyDialog } from './length';
@@ -159,6 +160,8 @@ export function DoorPage() {
 									/>
 								) : step === 'slab' && leaf.drawing ? (
 									<Sizes leaf={leaf} slab={board} />
+								) : step === 'hinges' && leaf.hinges.length > 0 ? (
+									<HingesView leaf={leaf} hand={hand} />
 								) : step === 'swing' && leaf.swing ? (
 									<SwingView swing={leaf.swing} hand={hand} />
 								) : !leaf.drawing ? (
@@ -177,7 +180,7 @@ export function DoorPage() {
 										className="w-full h-full"
 									/>
 								)}
-								{!onTrestles && leaf.drawing && step !== 'slab' && step !== 'swing' && (
+								{!onTrestles && leaf.drawing && !['slab', 'swing', 'hinges'].includes(step) && (
 									<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
 										Light ×{times}
 										<input

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
+import { packed } from '../geometry';
 import { Len, Row, Why } from '../length';
 import { trade } from '../trade';
 
@@ -27,7 +28,7 @@ export function HingesStep() {
 								<tr key={m.name} className="border-t border-base-300">
 									<td className="py-1">
 										{m.name}
-										{m.pack.mm !== 0 && (
+										{packed(m.pack.mm) && (
 											<div className="text-sm">
 												{m.pack.mm > 0 ? 'packer behind the jamb leaf ' : 'jamb pocket deeper by '}
 												<Why
@@ -71,30 +72,52 @@ export function HingesStep() {
 				<Row label="Hinge margin" note="with both leaves flush">
 					<Why figure={g.flush} title="Hinge margin, leaves flush" />
 				</Row>
+				{g.pull && (
+					<Row label="Pull on the top hinge" note="about; the bottom one is pushed as much">
+						{g.pull}
+					</Row>
+				)}
 			</section>
 			<Choose
 				pointer="/hinges/from"
 				label="Places come from"
 				options={[
 					{ value: 'pockets', text: 'the pockets that are in the jamb' },
+					{ value: 'own', text: 'places of your own' },
 					...trade.hingeRules.map((r) => ({ value: r.id, text: r.name, note: r.source })),
 				]}
 			/>
-			{h.from === 'pockets' ? (
-				<Pockets />
-			) : (
-				<Choose
-					pointer="/hinges/count"
-					label="Number of hinges"
-					row
-					options={[
-						{ value: 2, text: 'two' },
-						{ value: 3, text: 'three' },
-					]}
-				/>
+			{h.from === 'pockets' && <Pockets />}
+			{h.from === 'own' && <Places />}
+			{h.from !== 'pockets' && h.from !== 'own' && (
+				<>
+					<Choose
+						pointer="/hinges/count"
+						label="Number of hinges"
+						row
+						options={[
+							{ value: 2, text: 'two' },
+							{ value: 3, text: 'three' },
+						]}
+					/>
+					{h.count === 3 && (
+						<Choose
+							pointer="/hinges/third"
+							label="The third"
+							row
+							unset="midway"
+							options={[
+								{ value: 'midway', text: 'midway' },
+								{ value: 'up', text: 'moved up, under the weight' },
+							]}
+						/>
+					)}
+				</>
 			)}
+			<Avoids />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2">
 				<h2 className="text-lg sm:col-span-2">The hinge</h2>
+				<Sizes />
 				<LengthField pointer="/hinges/leaf" label="Length of leaf" />
 				<LengthField pointer="/hinges/width" label="Width let in" />
 				<LengthField pointer="/hinges/plate" label="Leaf thickness" />
@@ -109,9 +132,16 @@ function Pockets() {
 	const { view, save } = useDoor();
 	const pockets = view.opening.hinges.pockets ?? [];
 	const [error, attempt] = useAttempt();
-	const put = async (value: unknown[], label: string) => {
+	const old = view.opening.hinges.old ?? [];
+	const put = async (value: unknown[], label: string, known = old) => {
 		await attempt(async () => {
-			await save([{ op: 'add', path: '/hinges/pockets', value }], label);
+			await save(
+				[
+					{ op: 'add', path: '/hinges/pockets', value },
+					{ op: 'add', path: '/hinges/old', value: known },
+				],
+				label,
+			);
 		});
 	};
 	return (
@@ -119,8 +149,8 @@ function Pockets() {
 			<p>From the head to the top of each pocket, top one first; never from one another.</p>
 			{pockets.map((_, i) => (
 				// biome-ignore lint/suspicious/noArrayIndexKey: a pocket is its place in the order
-				<div key={i} className="flex items-end gap-2">
-					<div className="grow">
+				<div key={i} className="flex items-end gap-2 flex-wrap border-b border-base-300 pb-2">
+					<div className="grow basis-28">
 						<LengthField pointer={`/hinges/pockets/${i}`} label={`Pocket ${i + 1}`} />
 					</div>
 					<button
@@ -130,11 +160,13 @@ function Pockets() {
 							put(
 								pockets.filter((_, k) => k !== i),
 								`took out pocket ${i + 1}`,
+								old.filter((_, k) => k !== i),
 							)
 						}
 					>
 						Take out
 					</button>
+					<OldPocket at={i} />
 				</div>
 			))}
 			{pockets.length < 3 && (
@@ -145,7 +177,15 @@ function Pockets() {
 	);
 }
 
-function NewPocket({ add }: { add: (text: string) => void }) {
+function NewPocket({
+	add,
+	label = 'Another pocket',
+	field = 'new-pocket',
+}: {
+	add: (text: string) => void;
+	label?: string;
+	field?: string;
+}) {
 	const [text, setText] = useState('');
 	return (
 		<form
@@ -156,10 +196,10 @@ function NewPocket({ add }: { add: (text: string) => void }) {
 			}}
 		>
 			<label className="grow">
-				<span className="block mb-1">Another pocket</span>
+				<span className="block mb-1">{label}</span>
 				<input
 					data-tape
-					data-field="new-pocket"
+					data-field={field}
 					className="input w-full text-xl dim"
 					value={text}
 					onChange={(e) => setText(e.target.value)}
@@ -169,5 +209,278 @@ function NewPocket({ add }: { add: (text: string) => void }) {
 				Add
 			</button>
 		</form>
+	);
+}
+
+/** OldPocket takes what is known of one old pocket and its leaf. */
+function OldPocket({ at: i }: { at: number }) {
+	const { view, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const list = view.opening.hinges.old ?? [];
+	const old = list[i];
+	const put = (value: object, label: string) =>
+		attempt(async () => {
+			const all = (view.opening.hinges.pockets ?? []).map((_, k) => list[k] ?? {});
+			all[i] = { ...all[i], ...value };
+			await save([{ op: 'add', path: '/hinges/old', value: all }], label);
+		});
+	const faults = old?.faults ?? [];
+	return (
+		<details className="basis-full" open={!!old && (faults.length > 0 || !!old.long)}>
+			<summary className="min-h-11 flex items-center cursor-pointer underline">
+				Its size, and the old hinge
+			</summary>
+			{old ? (
+				<div className="grid grid-cols-3 gap-2">
+					<LengthField pointer={`/hinges/old/${i}/long`} label="Long" empty={0} />
+					<LengthField pointer={`/hinges/old/${i}/wide`} label="Wide" empty={0} />
+					<LengthField pointer={`/hinges/old/${i}/deep`} label="Deep" empty={0} />
+				</div>
+			) : (
+				<button
+					type="button"
+					className="btn btn-sm h-11"
+					data-old={i}
+					onClick={() => put({}, `looked at pocket ${i + 1}`)}
+				>
+					Look it over
+				</button>
+			)}
+			{old && (
+				<fieldset className="flex flex-wrap gap-x-4 mt-1">
+					<legend className="sr-only">What is wrong with the hinge in pocket {i + 1}</legend>
+					{trade.faults.map((f) => (
+						<label key={f.id} className="flex items-center gap-2 min-h-11">
+							<input
+								type="checkbox"
+								className="checkbox checkbox-primary"
+								data-fault={`${i} ${f.id}`}
+								checked={faults.includes(f.id)}
+								onChange={(e) =>
+									put(
+										{ faults: e.target.checked ? [...faults, f.id] : faults.filter((x) => x !== f.id) },
+										`pocket ${i + 1}: ${f.name}`,
+									)
+								}
+							/>
+							{f.name}
+						</label>
+					))}
+					<label className="flex items-center gap-2 min-h-11">
+						<input
+							type="checkbox"
+							className="checkbox checkbox-primary"
+							checked={old.filled ?? false}
+							onChange={(e) => put({ filled: e.target.checked }, `pocket ${i + 1} filled`)}
+						/>
+						filled with glued wood
+					</label>
+				</fieldset>
+			)}
+			<Said error={error} />
+		</details>
+	);
+}
+
+/** Places takes the places of one's own, on the slab. */
+function Places() {
+	const { view, save } = useDoor();
+	const places = view.opening.hinges.places ?? [];
+	const [error, attempt] = useAttempt();
+	const put = (value: unknown[], label: string) =>
+		attempt(async () => {
+			await save([{ op: 'add', path: '/hinges/places', value }], label);
+		});
+	return (
+		<section className="mb-4 grid gap-2">
+			<p>From the slab's finished top to the top of each leaf, top one first.</p>
+			{places.map((_, i) => (
+				// biome-ignore lint/suspicious/noArrayIndexKey: a place is its place in the order
+				<div key={i} className="flex items-end gap-2">
+					<div className="grow">
+						<LengthField pointer={`/hinges/places/${i}`} label={`Hinge ${i + 1}`} empty={0} />
+					</div>
+					<button
+						type="button"
+						className="btn btn-ghost"
+						onClick={() =>
+							put(
+								places.filter((_, k) => k !== i),
+								`took out hinge ${i + 1}`,
+							)
+						}
+					>
+						Take out
+					</button>
+				</div>
+			))}
+			{places.length < 4 && (
+				<NewPocket
+					key={places.length}
+					label="Another hinge"
+					field="new-place"
+					add={(t) => put([...places, t], `hinge at ${t}`)}
+				/>
+			)}
+			<Said error={error} />
+		</section>
+	);
+}
+
+/** Avoids takes what the leaves keep clear of. */
+function Avoids() {
+	const { view, save } = useDoor();
+	const list = view.opening.hinges.avoid ?? [];
+	const [error, attempt] = useAttempt();
+	const [what, setWhat] = useState('');
+	const [at, setAt] = useState('');
+	const [long, setLong] = useState('');
+	const [slab, setSlab] = useState(false);
+	const put = (value: unknown[], label: string) =>
+		attempt(async () => {
+			await save([{ op: 'add', path: '/hinges/avoid', value }], label);
+		});
+	return (
+		<details className="mb-4" open={list.length > 0}>
+			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="avoid-open">
+				What the leaves keep clear of
+			</summary>
+			<div className="grid gap-2">
+				<p className="text-sm opacity-80">
+					An old latch recess or strike on the jamb, a rail's joint, moulding or glass on the slab.
+				</p>
+				{list.map((a, i) => (
+					// biome-ignore lint/suspicious/noArrayIndexKey: told by its order
+					<div key={i} className="flex items-end gap-2 flex-wrap">
+						<span className="basis-24 grow min-h-11 flex items-center" data-avoid={a.what}>
+							{a.what}, {a.slab ? 'slab' : 'jamb'}
+						</span>
+						<div className="grow basis-20">
+							<LengthField pointer={`/hinges/avoid/${i}/at`} label="Down to it" empty={0} />
+						</div>
+						<div className="grow basis-20">
+							<LengthField pointer={`/hinges/avoid/${i}/long`} label="Long" />
+						</div>
+						<button
+							type="button"
+							className="btn btn-ghost"
+							onClick={() =>
+								put(
+									list.filter((_, k) => k !== i),
+									`took out the ${a.what}`,
+								)
+							}
+						>
+							Take out
+						</button>
+					</div>
+				))}
+				<form
+					className="flex items-end gap-2 flex-wrap"
+					onSubmit={async (e) => {
+						e.preventDefault();
+						if (await put([...list, { what, slab, at, long }], what)) {
+							setWhat('');
+							setAt('');
+							setLong('');
+						}
+					}}
+				>
+					<fieldset className="flex gap-4 basis-full">
+						<legend className="sr-only">Where it is</legend>
+						{[false, true].map((v) => (
+							<label key={String(v)} className="flex items-center gap-2 min-h-11">
+								<input
+									type="radio"
+									name="avoid"
+									className="radio radio-primary"
+									checked={slab === v}
+									onChange={() => setSlab(v)}
+								/>
+								{v ? 'on the slab, from its uncut top' : 'on the jamb, from the head'}
+							</label>
+						))}
+					</fieldset>
+					<Typed label="What" value={what} set={setWhat} field="avoid-what" />
+					<Typed label="Down to it" value={at} set={setAt} field="avoid-at" />
+					<Typed label="Long" value={long} set={setLong} field="avoid-long" />
+					<button type="submit" className="btn" data-field="avoid-add">
+						Add
+					</button>
+				</form>
+				<Said error={error} />
+			</div>
+		</details>
+	);
+}
+
+function Typed(p: { label: string; value: string; set: (v: string) => void; field: string }) {
+	return (
+		<label className="grow basis-20">
+			<span className="block mb-1">{p.label}</span>
+			<input
+				data-tape
+				data-field={p.field}
+				className="input w-full text-xl dim"
+				value={p.value}
+				onChange={(e) => p.set(e.target.value)}
+			/>
+		</label>
+	);
+}
+
+/** Sizes sets the measures of a hinge that is sold; each can be set right by the one in hand. */
+function Sizes() {
+	const { view, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const size = view.opening.hinges.size ?? '';
+	const known = trade.hinges.find((h) => h.id === size);
+	return (
+		<div className="sm:col-span-2">
+			<label className="block">
+				<span className="block mb-1">Kind and size</span>
+				<select
+					className="select w-full"
+					data-field="hinge-size"
+					value={size}
+					onChange={(e) =>
+						attempt(async () => {
+							const h = trade.hinges.find((x) => x.id === e.target.value);
+							const set = (name: string, value: unknown) => ({
+								op: 'add' as const,
+								path: `/hinges/${name}`,
+								value,
+							});
+							await save(
+								h
+									? [
+											set('size', h.id),
+											set('leaf', h.leaf),
+											set('width', h.width),
+											set('plate', h.plate),
+											set('closed', h.closed),
+											{ op: 'add', path: '/swing/pin', value: h.pin },
+										]
+									: [set('size', '')],
+								`hinge: ${h?.name ?? 'of your own'}`,
+							);
+						})
+					}
+				>
+					<option value="">of your own measure</option>
+					{trade.hinges.map((h) => (
+						<option key={h.id} value={h.id}>
+							{h.name}
+						</option>
+					))}
+				</select>
+			</label>
+			{known && (
+				<p className="text-sm opacity-80">
+					{known.screws}; two carry {known.load}. {known.source}: set it right by the hinge in hand.
+				</p>
+			)}
+			<Said error={error} />
+		</div>
 	);
 }

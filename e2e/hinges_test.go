@@ -1,0 +1,48 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+)
+
+// A third hinge set midway meets an old latch recess and is moved clear; the top one is
+// refused where it would be, with the nearest places; old hinges are looked over, and a
+// larger leaf is let further into its pocket.
+func TestHingesMovedClearOfWhatIsThere(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/hinges")
+	u.until("the hinges are drawn", `document.querySelector('.drawn svg[aria-label^="The hinge jamb"]')`)
+	u.do(chromedp.Click(`input[name="/hinges/count"]:not(:checked)`))
+	u.until("three", `document.querySelector('[data-figure="hinge-jamb-middle hinge"]')`)
+	midway := u.figure("hinge-jamb-middle hinge")
+	u.do(chromedp.Click(`[data-field=avoid-open]`))
+	avoid := func(what, at, long string) {
+		u.do(chromedp.Focus(`[data-field=avoid-what]`))
+		u.keys(what)
+		u.do(chromedp.Focus(`[data-field=avoid-at]`))
+		u.keys(at)
+		u.do(chromedp.Focus(`[data-field=avoid-long]`))
+		u.keys(long, kb.Enter)
+		u.until(what+" is kept", `document.querySelector('[data-avoid="`+what+`"]')`)
+	}
+	avoid("latch recess", midway, "60")
+	u.until("it is moved clear", `document.querySelector('main').innerText.includes('clear of the latch recess')`)
+	assert.NotEqual(t, midway, u.figure("hinge-jamb-middle hinge"))
+	avoid("rail joint", "170", "40")
+	u.until("the top one is refused", `document.querySelector('main').innerText.includes('it would break out. Clear is ')`)
+	u.until("the step waits", `document.querySelector('[data-onward][aria-disabled=true]')`)
+
+	u.open("/j/tern-house/chart/hinges")
+	u.do(chromedp.Click(`main details summary`), chromedp.Click(`[data-old="0"]`))
+	u.until("it is looked over", `document.querySelector('[data-field="/hinges/old/0/long"]')`)
+	u.retype("/hinges/old/0/long", "90")
+	u.until("the leaf is longer", `document.querySelector('main').innerText.includes('cut it on downward by 10 mm')`)
+	u.do(chromedp.Click(`[data-fault="0 loose"]`))
+	u.until("the cure is said", `document.querySelector('main').innerText.includes('Old top hinge, loose: drive a longer screw')`)
+	u.js(`(() => { const s = document.querySelector('[data-field=hinge-size]'); s.value = 'ball-75'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`)
+	u.until("its measures are filled in", `document.querySelector('[data-field="/hinges/leaf"]').value === '76'`)
+	u.until("the pocket is longer now", `document.querySelector('main').innerText.includes('glue in a patch 14 mm long')`)
+}

@@ -1,0 +1,117 @@
+import { useContext } from 'react';
+import type { Leaf } from './api';
+import { packed } from './geometry';
+import { pick, ShownIn, SvgDigits } from './length';
+
+/** How many units of the drawing a millimetre across is: half a millimetre of packing is seen. */
+const across = 44;
+
+/** HingesView draws the hinge jamb and the slab's hinge edge beside each other, with the light between them and each leaf in its pockets. */
+export function HingesView({ leaf, hand }: { leaf: Leaf; hand: string }) {
+	const unit = useContext(ShownIn);
+	const d = leaf.drawing;
+	if (!d) return null;
+	const gaps = d.light.find((l) => l.side === 'hinge')?.gaps ?? [];
+	const top = d.corners[0]?.[1] ?? d.height;
+	const low = d.corners[3]?.[1] ?? 0;
+	const y = (v: number) => top - v;
+	const mirror = hand === 'right' ? -1 : 1;
+	const font = d.height / 30;
+	const face = gaps.map((g) => `${-g.mean * across} ${y(g.along)}`);
+	const gapAt = (v: number) => {
+		const i = gaps.findIndex((g) => g.along >= v);
+		const b = gaps[Math.max(i, 1)] ?? gaps[gaps.length - 1];
+		const a = gaps[gaps.indexOf(b as (typeof gaps)[number]) - 1];
+		if (!a || !b) return 0;
+		return a.mean + ((b.mean - a.mean) * (v - a.along)) / (b.along - a.along);
+	};
+	const depth = leaf.gauges.depth.mm * across;
+	return (
+		<svg
+			viewBox={`-1080 -150 2160 ${d.height + 240}`}
+			className="absolute inset-0 w-full h-full"
+			role="img"
+			aria-label="The hinge jamb and the slab's hinge edge side by side, the margin between them as light, each hinge leaf in its pocket"
+		>
+			<g transform={`scale(${mirror} 1)`}>
+				<rect x={-460} y={y(top) - 60} width={520} height={top - low + 120} fill="var(--light)" />
+				<path
+					d={`M-460 ${y(top) - 60} L${face.at(-1)?.split(' ')[0]} ${y(top) - 60} L${face.slice().reverse().join(' L')} L${face[0]?.split(' ')[0]} ${y(low) + 60} L-460 ${y(low) + 60} Z`}
+					fill="var(--shade-deep)"
+				/>
+				<rect x={0} y={y(top)} width={460} height={top - low} fill="var(--board)" />
+				{leaf.hinges.map((h, i) => {
+					const at = d.hingeTops[i] ?? 0;
+					const gap = gapAt(at - d.leaf / 2) * across;
+					const pack = h.pack.mm * across;
+					return (
+						<g key={h.name} stroke="var(--on-shade)" strokeWidth={4}>
+							<rect x={0} y={y(at)} width={depth} height={d.leaf} fill="var(--rod)" />
+							<rect x={-gap - depth + pack} y={y(at)} width={depth} height={d.leaf} fill="var(--rod)" />
+							{pack > 0 && (
+								<rect
+									x={-gap - depth}
+									y={y(at)}
+									width={pack}
+									height={d.leaf}
+									fill="var(--chalk)"
+									stroke="none"
+								/>
+							)}
+							<circle
+								cx={(-gap + pack) / 2}
+								cy={y(at - d.leaf / 2)}
+								r={16}
+								fill="var(--rod-ink)"
+								stroke="none"
+							/>
+						</g>
+					);
+				})}
+				<line
+					x1={pinX(0)}
+					x2={pinX(leaf.hinges.length - 1)}
+					y1={y(d.hingeTops[0] ?? top)}
+					y2={y((d.hingeTops.at(-1) ?? low) - d.leaf)}
+					stroke="var(--rod-ink)"
+					strokeWidth={3}
+					strokeDasharray="18 12"
+				/>
+			</g>
+			<g fill="var(--on-shade)" fontSize={font} className="dim">
+				<text x={mirror * -480} y={-60} textAnchor={mirror === 1 ? 'end' : 'start'}>
+					jamb, from the head
+				</text>
+				<text x={mirror * 480} y={-60} textAnchor={mirror === 1 ? 'start' : 'end'}>
+					slab, from its top
+				</text>
+				{leaf.hinges.map((h, i) => {
+					const v = y(d.hingeTops[i] ?? 0) + font * 0.8;
+					return (
+						<g key={h.name}>
+							<text x={mirror * -480} y={v} fontSize={font * 1.5} textAnchor={mirror === 1 ? 'end' : 'start'}>
+								<SvgDigits text={h.jamb.text} />
+							</text>
+							<text x={mirror * 480} y={v} fontSize={font * 1.5} textAnchor={mirror === 1 ? 'start' : 'end'}>
+								<SvgDigits text={h.slab.text} />
+							</text>
+							{packed(h.pack.mm) && (
+								<text x={mirror * -480} y={v + font * 1.2} textAnchor={mirror === 1 ? 'end' : 'start'}>
+									{h.pack.mm > 0 ? 'pack ' : 'deeper '}
+									{pick(h.pack.text, unit).replace('-', '')}
+								</text>
+							)}
+						</g>
+					);
+				})}
+			</g>
+		</svg>
+	);
+
+	/** Where a hinge's pin stands across. */
+	function pinX(i: number) {
+		const at = d?.hingeTops[i] ?? 0;
+		const h = leaf.hinges[i];
+		return ((-gapAt(at - (d?.leaf ?? 0) / 2) + (h?.pack.mm ?? 0)) * across) / 2;
+	}
+}
