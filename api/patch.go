@@ -90,10 +90,11 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	if len(bad) > 0 {
 		return o, bad[:min(len(bad), 20)]
 	}
-	doc, err := json.Marshal(struct { // the swing also while nothing is said of it, so that something can be
+	doc, err := json.Marshal(struct { // what nothing is said of is there too, so that something can be
 		job.Opening
 		Swing swing.Choice `json:"swing"`
-	}{o, o.Swing})
+		Seen  job.Seen     `json:"seen"`
+	}{o, o.Swing, o.Seen})
 	if err != nil {
 		return o, err
 	}

@@ -33,6 +33,7 @@ type Trade struct {
 	Kinds         []KindOf       `json:"kinds"`
 	Instruments   []InstrumentOf `json:"instruments"`
 	Tapes         []TapeOf       `json:"tapes"`
+	Handings      []Handing      `json:"handings"`
 	Cautions      []Caution      `json:"cautions"`
 	CodeFirst     string         `json:"codeFirst"`
 }
@@ -145,6 +146,15 @@ type Fault struct {
 	Cure string `json:"cure"`
 }
 
+// Handing is what a market calls hinges on the left, or on the right, seen from the pull
+// face.
+type Handing struct {
+	Market string `json:"market"`
+	Left   string `json:"left"`
+	Right  string `json:"right"`
+	Source string `json:"source"`
+}
+
 // Caution is said at its step.
 type Caution struct {
 	Step string `json:"step"`
@@ -200,6 +210,9 @@ func TradeTables() Trade {
 			v.Radius = sheet.Fine(h.Radius)
 		}
 		t.Hinges = append(t.Hinges, v)
+	}
+	for _, h := range trade.Handings {
+		t.Handings = append(t.Handings, Handing(h))
 	}
 	for _, f := range trade.Faults {
 		t.Faults = append(t.Faults, Fault(f))

@@ -46,3 +46,22 @@ func TestHingesMovedClearOfWhatIsThere(t *testing.T) {
 	u.until("its measures are filled in", `document.querySelector('[data-field="/hinges/leaf"]').value === '76'`)
 	u.until("the pocket is longer now", `document.querySelector('main').innerText.includes('glue in a patch 14 mm long')`)
 }
+
+// A slab that was made for the other hand is refused before it is cut; an old strike beside
+// the hinges stops the measuring.
+func TestASlabOfTheWrongHandIsCaught(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/slab")
+	u.js(`(document.querySelectorAll('main details').forEach((d) => { d.open = true; }), '')`)
+	u.do(chromedp.Click(`input[name="/slab/made"]`), chromedp.Click(`[data-field=top-down]`))
+	u.until("the top is down", `document.querySelector('main').innerText.includes('turn the slab round before it is marked')`)
+	u.js(`(document.querySelectorAll('input[name="/slab/made"]')[1].click(), '')`)
+	u.until("it is refused", `document.querySelector('main').innerText.includes('made for hinges on the right and the opening has them on the left')`)
+	u.until("the step waits", `document.querySelector('[data-onward][aria-disabled=true]')`)
+	u.ctrl("z")
+	u.until("it is taken back", `!document.querySelector('main').innerText.includes('made for hinges on the right')`)
+	u.open("/j/tern-house/linen/measure")
+	u.js(`(document.querySelector('[data-about]').open = true, '')`)
+	u.do(chromedp.Click(`input[name="/seen/strike"]`))
+	u.until("the strike is beside the hinges", `document.querySelector('main').innerText.includes('the old strike is in that very jamb')`)
+}

@@ -79,6 +79,11 @@ func (o Opening) checkHead(u measure.Unit, bad *field.Errors) {
 	if o.Hand != frame.Left && o.Hand != frame.Right {
 		bad.Add("/hand", "The hinges are on the left or the right, seen from the pull face, not on %q.", short(string(o.Hand)))
 	}
+	for at, hand := range map[string]frame.Hand{"/seen/pockets": o.Seen.Pockets, "/seen/strike": o.Seen.Strike} {
+		if hand != "" && hand != frame.Left && hand != frame.Right {
+			bad.Add(at, "They are on the left jamb or the right one, not on %q.", short(string(hand)))
+		}
+	}
 	if o.Walls != Old && o.Walls != New {
 		bad.Add("/walls", "The opening is %q or %q, not %q.", Old, New, short(string(o.Walls)))
 	}

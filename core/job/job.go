@@ -38,6 +38,7 @@ type Opening struct {
 	Room  string     `json:"room,omitempty"`
 	Hand  frame.Hand `json:"hand"`
 	Walls Walls      `json:"walls"`
+	Seen  Seen       `json:"seen,omitzero"`
 	// Measuring is how the carpenter goes about it; what is offered to be read follows.
 	Measuring Measuring      `json:"measuring,omitempty"`
 	Between   measure.Length `json:"between,omitempty"` // between what stands left and right of the opening
@@ -61,6 +62,13 @@ type Opening struct {
 	// Ticked are the cards of the work at the trestles that were done, each named with
 	// the figures that it was done by: where those have changed, it is open again.
 	Ticked []string `json:"ticked,omitempty"`
+}
+
+// Seen is what is there already that tells the hand: on which jamb, seen from the pull
+// face; empty where nothing is.
+type Seen struct {
+	Pockets frame.Hand `json:"pockets,omitempty"`
+	Strike  frame.Hand `json:"strike,omitempty"`
 }
 
 // Pair is what makes an opening one for two leaves. The opening's own slab is

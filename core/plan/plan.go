@@ -172,6 +172,7 @@ func solve(d door) Plan {
 		said = append(said, c.Finding)
 	}
 	said = append(said, unread(read)...)
+	said = append(said, hands(d)...)
 
 	wanted, targets, more := margins(d, read)
 	said = append(said, more...)
@@ -193,6 +194,7 @@ func solve(d door) Plan {
 			l.Findings = append(l.Findings, more...)
 		}
 		l.Strike = b.strikes
+		l.Findings = append(l.Findings, turned(d, b)...)
 		if drawn == nil {
 			continue
 		}

@@ -19,7 +19,14 @@ const (
 	Outside     Code = "reading-outside"
 	NotCombined Code = "readings-not-combined"
 	NoWidth     Code = "no-width"
-	NoHeight    Code = "no-height"
+
+	StrikeAtHinges   Code = "strike-at-hinges"
+	PocketsAcross    Code = "pockets-across"
+	MadeForOtherHand Code = "made-for-other-hand"
+	BlockAtHinges    Code = "block-at-hinges"
+	TopIsDown        Code = "top-is-down"
+	TurnEndForEnd    Code = "turn-end-for-end"
+	NoHeight         Code = "no-height"
 
 	Contradicted       Code = "contradicted"
 	ContradictedBySlip Code = "contradicted-by-slip"
@@ -118,11 +125,18 @@ const (
 
 // says are the words of each code, its arguments in braces.
 var says = map[Code]string{
-	Impossible:  "{problem}",
-	Outside:     "The {reading} was read outside the opening, which is about {width} by {height}: correct its place. It is left out until then.",
-	NotCombined: "The readings cannot be combined: {problem}.",
-	NoWidth:     "No width has been read: take one at the top hinge's height first.",
-	NoHeight:    "No floor-to-head height has been read: take one beside the hinge jamb.",
+	Impossible:       "{problem}",
+	Outside:          "The {reading} was read outside the opening, which is about {width} by {height}: correct its place. It is left out until then.",
+	NotCombined:      "The readings cannot be combined: {problem}.",
+	StrikeAtHinges:   "The hinges are said to be on the {hand}, and the old strike is in that very jamb: stand on the pull side and look again, or say that the strike is not to be used.",
+	PocketsAcross:    "The hinges are said to be on the {hand}, and the old pockets are on the {pockets} jamb: stand on the pull side and look again, or plan to fill them.",
+	MadeForOtherHand: "This slab was made for hinges on the {made} and the opening has them on the {hand}: its bores, pockets and bevel do not turn over. Send it back before anything is cut.",
+	BlockAtHinges:    "The lock block lies along the hinge edge: turn the slab round, face for face, so that it comes to the lock edge and the top stays up.",
+	TopIsDown:        "The end marked as the top lies at the foot: turn the slab round before it is marked.",
+	TurnEndForEnd:    "The lock block lies along the hinge edge and the top at the foot: turn the slab end for end, and both are right.",
+
+	NoWidth:  "No width has been read: take one at the top hinge's height first.",
+	NoHeight: "No floor-to-head height has been read: take one beside the hinge jamb.",
 
 	Contradicted:       otherSay + readAgain,
 	ContradictedBySlip: otherSay + perhaps + readAgain,

@@ -29,6 +29,10 @@ type Slab struct {
 	Limits       Limits         `json:"limits" required:"false"`
 	Pivot        measure.Length `json:"pivot,omitempty"`  // of a folding door's pivot holes: from the hinge edge
 	Handle       measure.Length `json:"handle,omitempty"` // of a bore that is there: down from the slab's top
+
+	Made    frame.Hand `json:"made,omitempty"`    // the hand that it was bored, pocketed or bevelled for; empty for either
+	Block   frame.Side `json:"block,omitzero"`    // the edge that carries a hollow slab's lock block, as the slab lies: hinge or lock
+	TopDown bool       `json:"topDown,omitempty"` // the end marked as its top lies at the foot
 }
 
 // Limits are the most that may come off each edge, as the maker or the
@@ -105,6 +109,12 @@ func (s Slab) Weight() float64 {
 // field.Error worded in the unit of the job. A measurement of nought is one not
 // given yet.
 func (s Slab) Check(u measure.Unit) error {
+	if s.Made != "" && s.Made != frame.Left && s.Made != frame.Right {
+		return field.Fault("/made", "A slab is made for hinges on the left or on the right, or for either, not for %.40q.", string(s.Made))
+	}
+	if s.Block != frame.NoSide && !s.Block.Upright() {
+		return field.Fault("/block", "A lock block lies along the hinge edge or the lock edge.")
+	}
 	const mm = measure.Millimetre
 	for _, r := range []field.Range{
 		{Pointer: "/width", Is: "door slab's width", Value: s.Width, Least: 200 * mm, Most: 2000 * mm},

@@ -467,6 +467,12 @@ export interface components {
             setback: components["schemas"]["Length"];
             width: components["schemas"]["Length"];
         };
+        Handing: {
+            left: string;
+            market: string;
+            right: string;
+            source: string;
+        };
         Hinge: {
             /** @description Down from the head of the opening. */
             jamb: components["schemas"]["Figure"];
@@ -757,6 +763,7 @@ export interface components {
             plusMinus?: number;
             readings: components["schemas"]["Reading"][];
             room?: string;
+            seen?: components["schemas"]["Seen"];
             slab: components["schemas"]["Slab"];
             /** @description A length in millimetres, exact to the nanometre. */
             sure?: number;
@@ -914,6 +921,12 @@ export interface components {
             note: string;
             source: string;
         };
+        Seen: {
+            /** @enum {string} */
+            pockets?: "left" | "right";
+            /** @enum {string} */
+            strike?: "left" | "right";
+        };
         Settled: {
             id: string;
             name: string;
@@ -934,6 +947,8 @@ export interface components {
             text: components["schemas"]["Text"];
         };
         Slab: {
+            /** @enum {string} */
+            block?: "" | "head" | "hinge" | "lock" | "foot";
             construction?: string;
             /** @description A length in millimetres, exact to the nanometre. */
             handle?: number;
@@ -943,12 +958,15 @@ export interface components {
             lengthLock?: number;
             limits?: components["schemas"]["Limits"];
             machined?: ("" | "head" | "hinge" | "lock" | "foot")[];
+            /** @enum {string} */
+            made?: "left" | "right";
             /** @description A length in millimetres, exact to the nanometre. */
             pivot?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             square?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             thickness: number;
+            topDown?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             width: number;
             /** @description A length in millimetres, exact to the nanometre. */
@@ -1096,6 +1114,7 @@ export interface components {
             ends: components["schemas"]["Named"][];
             faults: components["schemas"]["Fault"][];
             habits: components["schemas"]["Named"][];
+            handings: components["schemas"]["Handing"][];
             hingeRules: components["schemas"]["HingeRule"][];
             hinges: components["schemas"]["HingeOf"][];
             instruments: components["schemas"]["InstrumentOf"][];

@@ -60,15 +60,20 @@ export function Choose<T extends string | number>({
 	/** What stands for a choice that was never made. */
 	unset?: T;
 	label: string;
-	options: { value: T; text: string; note?: ReactNode }[];
+	/** An option that says nothing removes what was said. */
+	options: { value: T; text: string; note?: ReactNode; remove?: boolean }[];
 	row?: boolean;
 }) {
 	const { view, save } = useDoor();
 	const [error, attempt] = useAttempt();
 	const now = (at(view.opening, pointer) || unset) as T;
-	const set = async (o: { value: T; text: string }) => {
+	const set = async (o: { value: T; text: string; remove?: boolean }) => {
 		await attempt(async () => {
-			await save([{ op: 'add', path: pointer, value: o.value }], `${label}: ${o.text}`);
+			if (o.remove && !at(view.opening, pointer)) return;
+			await save(
+				[o.remove ? { op: 'remove', path: pointer } : { op: 'add', path: pointer, value: o.value }],
+				`${label}: ${o.text}`,
+			);
 		});
 	};
 	return (

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { ask, client, type Schemas, type Unit } from '../api';
 import { Said, useAttempt } from '../attempt';
 import { at, useDoor } from '../door-state';
-import { LengthField } from '../field';
+import { Choose, LengthField } from '../field';
 import { Len, pick, Row, Why } from '../length';
 import { trade } from '../trade';
 
@@ -44,6 +44,36 @@ export function SlabStep() {
 						<LengthField pointer={`${slab}/widthFoot`} label="Width, foot" optional />
 						<LengthField pointer={`${slab}/lengthLock`} label="Length, lock edge" optional />
 						<LengthField pointer={`${slab}/square`} label="Head: lock corner high (+)" optional />
+					</div>
+				</details>
+				<details>
+					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
+						Which way round it lies, and for which hand it was made
+					</summary>
+					<div className="grid gap-1 pt-1">
+						<Choose
+							pointer={`${slab}/made`}
+							label="Bored, pocketed or bevelled for hinges on the"
+							row
+							unset="none"
+							options={[
+								{ value: 'left', text: 'left' },
+								{ value: 'right', text: 'right' },
+								{ value: 'none', text: 'either', remove: true },
+							]}
+						/>
+						<Choose
+							pointer={`${slab}/block`}
+							label="A hollow slab's lock block, printed on one end, is along the"
+							row
+							unset="none"
+							options={[
+								{ value: 'lock', text: 'lock edge' },
+								{ value: 'hinge', text: 'hinge edge' },
+								{ value: 'none', text: 'not looked', remove: true },
+							]}
+						/>
+						<TopDown />
 					</div>
 				</details>
 				<details>
@@ -249,5 +279,33 @@ function WhichToBuy() {
 			)}
 			<Said error={error} />
 		</section>
+	);
+}
+
+/** TopDown says that the slab lies with its top at the foot. */
+function TopDown() {
+	const { view, slab, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	return (
+		<>
+			<label className="flex items-center gap-3 min-h-11">
+				<input
+					type="checkbox"
+					className="checkbox"
+					data-field="top-down"
+					checked={!!at(view.opening, `${slab}/topDown`)}
+					onChange={(e) =>
+						attempt(async () => {
+							await save(
+								[{ op: 'add', path: `${slab}/topDown`, value: e.target.checked }],
+								e.target.checked ? 'its top lies at the foot' : 'its top lies at the head',
+							);
+						})
+					}
+				/>
+				The end marked as its top lies at the foot
+			</label>
+			<Said error={error} />
+		</>
 	);
 }

@@ -1,6 +1,7 @@
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { Choose, LengthField } from '../../field';
+import { HandChoice } from '../../hand';
 import { named, trade } from '../../trade';
 
 /** GoAbout is how the carpenter goes about measuring; what is offered follows. */
@@ -37,15 +38,7 @@ export function AboutOpening() {
 				Hinges on the {o.hand}, seen from the pull face · {named(trade.walls, o.walls).name}
 			</summary>
 			<div className="pt-2">
-				<Choose
-					pointer="/hand"
-					label="Hinges, seen from the pull face (knuckles show)"
-					row
-					options={[
-						{ value: 'left', text: 'left' },
-						{ value: 'right', text: 'right' },
-					]}
-				/>
+				<HandChoice hand={o.hand} seen={o.seen} />
 				<Choose
 					pointer="/walls"
 					label="The opening"

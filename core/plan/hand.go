@@ -1,0 +1,39 @@
+package plan
+
+import (
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+)
+
+// hands says where what is known of the opening contradicts the side that the hinges are
+// said to be on: an old strike beside the hinges, old pockets across from them.
+func hands(d door) (said findings) {
+	args := Args{"hand": string(d.Hand)}
+	if d.Seen.Strike == d.Hand {
+		said.say(Stop, job.StepMeasure, "/hand", StrikeAtHinges, args)
+	}
+	if d.Seen.Pockets != "" && d.Seen.Pockets != d.Hand {
+		said.say(Stop, job.StepMeasure, "/hand", PocketsAcross, Args{"hand": string(d.Hand), "pockets": string(d.Seen.Pockets)})
+	}
+	return said
+}
+
+// turned says where a slab was made for the other hand, or lies the wrong way round.
+func turned(d door, b bay) (said findings) {
+	s, hand := b.slab, d.Hand
+	if b.second {
+		hand = map[frame.Hand]frame.Hand{frame.Left: frame.Right, frame.Right: frame.Left}[hand]
+	}
+	if s.Made != "" && s.Made != hand {
+		said.say(Stop, job.StepSlab, b.at+"/made", MadeForOtherHand, Args{"made": string(s.Made), "hand": string(hand)})
+	}
+	switch blockBehind := s.Block == frame.Hinge; {
+	case blockBehind && s.TopDown:
+		said.say(Stop, job.StepSlab, b.at+"/block", TurnEndForEnd, nil)
+	case blockBehind:
+		said.say(Stop, job.StepSlab, b.at+"/block", BlockAtHinges, nil)
+	case s.TopDown:
+		said.say(Stop, job.StepSlab, b.at+"/topDown", TopIsDown, nil)
+	}
+	return said
+}

@@ -1,0 +1,52 @@
+package plan
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+)
+
+func TestTheHandAgainstWhatIsKnown(t *testing.T) {
+	o := square() // hinges on the left
+	assert.Empty(t, Solve(house, o).Findings)
+	o.Seen = job.Seen{Strike: frame.Right, Pockets: frame.Left}
+	assert.Empty(t, Solve(house, o).Findings, "strike across from the pockets, as it should be")
+	o.Hand = frame.Right
+	p := Solve(house, o)
+	require.Len(t, ofCode(p.Findings, StrikeAtHinges), 1)
+	require.Len(t, ofCode(p.Findings, PocketsAcross), 1)
+	assert.Contains(t, ofCode(p.Findings, PocketsAcross)[0].Words(measure.Millimetres, house.Tape), "on the left jamb")
+	assert.False(t, p.Notches[0].Ready, "nothing is cut to a door that turns the other way")
+	o.Seen.Strike = "up"
+	assert.ErrorContains(t, o.Check(measure.Millimetres), "/seen/strike")
+}
+
+func TestASlabOrderedOrTurnedTheWrongWay(t *testing.T) {
+	o := square()
+	o.Slab.Made = frame.Right
+	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, MadeForOtherHand), 1)
+	o.Slab.Made, o.Slab.Block = frame.Left, frame.Lock
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, BlockAtHinges))
+	o.Slab.Block = frame.Hinge
+	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, BlockAtHinges), 1)
+	o.Slab.TopDown = true
+	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, TurnEndForEnd), 1, "one turn mends both")
+	o.Slab.Block = frame.NoSide
+	l := Solve(house, o).Leaves[0]
+	require.Len(t, ofCode(l.Findings, TopIsDown), 1)
+	o.Slab.Block = frame.Head
+	assert.ErrorContains(t, o.Check(measure.Millimetres), "/slab/block")
+
+	// The second leaf of a pair hangs on the other jamb, so its hand is the other.
+	o = square()
+	o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(3), Fixed: frame.Lock}
+	o.Slab.Made, o.Pair.Slab.Made = frame.Left, frame.Right
+	for _, l := range Solve(house, o).Leaves {
+		assert.Empty(t, ofCode(l.Findings, MadeForOtherHand))
+	}
+}
