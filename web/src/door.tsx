@@ -58,7 +58,8 @@ export function DoorPage() {
 		// In an entry with something half-typed, undo is the entry's own.
 		const el = e.target as HTMLElement;
 		const pointer = el.dataset?.field;
-		if (pointer && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? '')) return false;
+		if (pointer && el.matches('[data-tape]') && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? ''))
+			return false;
 		state?.move(way);
 	};
 	useShortcuts({
