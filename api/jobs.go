@@ -214,16 +214,9 @@ type fileOut struct {
 }
 
 func (s server) export(ctx context.Context, in *JobPath) (*fileOut, error) {
-	head, list, _, err := s.store.Job(ctx, in.Job, nil)
+	j, err := s.whole(ctx, in.Job)
 	if err != nil {
 		return nil, problem(ctx, err)
-	}
-	j := head.Job()
-	for _, k := range list {
-		if k.Broken != nil { // a file that leaves a door out would pass for the whole job
-			return nil, problem(ctx, k.Broken)
-		}
-		j.Openings = append(j.Openings, k.Opening)
 	}
 	b, err := job.Encode(j)
 	if err != nil {
@@ -232,7 +225,23 @@ func (s server) export(ctx context.Context, in *JobPath) (*fileOut, error) {
 	if len(b) > largestFile {
 		return nil, huma.NewError(http.StatusInsufficientStorage, "The job is larger than a job file may be (64 MB): keep it by kindmargin backup, which holds any size.")
 	}
-	return &fileOut{"application/json", `attachment; filename="` + fileName(head.Name) + `"`, b}, nil
+	return &fileOut{"application/json", `attachment; filename="` + fileName(j.Name) + `"`, b}, nil
+}
+
+// whole is a job with all its doors: with one left out it would pass for the whole.
+func (s server) whole(ctx context.Context, id string) (job.Job, error) {
+	head, list, _, err := s.store.Job(ctx, id, nil)
+	if err != nil {
+		return job.Job{}, err
+	}
+	j := head.Job()
+	for _, k := range list {
+		if k.Broken != nil {
+			return j, k.Broken
+		}
+		j.Openings = append(j.Openings, k.Opening)
+	}
+	return j, nil
 }
 
 // fileName makes a job's name one that every disk takes.

@@ -141,6 +141,18 @@ func (s server) stock(ctx context.Context, in *struct {
 	return &body[[]sheet.StockFit]{etag(k.Version), sheet.Stock(k.Job.Job(), k.Opening, in.Leaf-1)}, nil
 }
 
+func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[sheet.StoryRod], error) {
+	j, err := s.whole(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	r, ok := sheet.Rod(j, in.Opening)
+	if !ok {
+		return nil, huma.Error422UnprocessableEntity("No rod can be marked from this door yet: its hinges wait for readings.")
+	}
+	return &body[sheet.StoryRod]{Body: r}, nil
+}
+
 func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {
 	version, err := in.version()
 	if err != nil {

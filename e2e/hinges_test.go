@@ -65,3 +65,17 @@ func TestASlabOfTheWrongHandIsCaught(t *testing.T) {
 	u.do(chromedp.Click(`input[name="/seen/strike"]`))
 	u.until("the strike is beside the hinges", `document.querySelector('main').innerText.includes('the old strike is in that very jamb')`)
 }
+
+// One rod for three doors: two whose hinges go by the same rule meet it, but for the lower
+// ones where the slabs differ; one with other pockets says how it differs.
+func TestAStoryRodForTheHouse(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/chart/hinges")
+	u.do(chromedp.Click(`[data-rod-link]`))
+	u.until("the rod is marked", `document.querySelectorAll('[data-rod-door]').length >= 5`)
+	u.until("163 is on it", `[...document.querySelectorAll('[data-story-rod] [data-mm]')].some((e) => e.dataset.mm === '163')`)
+	assert.Equal(t, "it hangs on 3 hinges", u.js(`document.querySelector('[data-rod-door=boots]').innerText.replace('Boot room', '').trim()`))
+	u.until("the linen room says how it differs", `document.querySelector('[data-rod-door=linen]').innerText.includes('top hinge, top: higher by 10 mm in the jamb')`)
+	u.open("/rod/tern-house/nobody")
+	u.until("a door that is not there is said", `document.body.innerText.includes('no')`)
+}

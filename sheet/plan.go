@@ -70,6 +70,8 @@ type Leaf struct {
 	Gauges   Gauges       `json:"gauges"`
 	Hinges   []Hinge      `json:"hinges" doc:"Top one first."`
 	Swing    *Swing       `json:"swing,omitempty" doc:"Absent while the slab's thickness is not known."`
+	Hanging  *Hanging     `json:"hanging,omitempty"`
+	Rod      []RodMark    `json:"rod" doc:"The marks of a story rod, from the head down."`
 	Latch    *Latch       `json:"latch,omitempty"`
 	Drawing  *DrawingView `json:"drawing,omitempty"`
 }
@@ -252,6 +254,23 @@ type FootAt struct {
 type InPlan struct {
 	Name  string       `json:"name"`
 	Shape [][2]float64 `json:"shape"`
+}
+
+// Hanging is how the marks come to the jamb and the slab to its hinges.
+type Hanging struct {
+	Head   []Figure `json:"head" doc:"Packers at the head: hinge corner, lock corner."`
+	Shut   Length   `json:"shut" doc:"Wedge under the free corner, shut."`
+	Open   Length   `json:"open" doc:"Wedge under the free corner, open at 90 degrees."`
+	Two    bool     `json:"two" doc:"Two people lift it."`
+	Screws string   `json:"screws" doc:"In each leaf; empty for a hinge of one's own."`
+	Steps  []string `json:"steps" doc:"In words, in their order."`
+}
+
+// RodMark is one mark of a story rod.
+type RodMark struct {
+	Name string `json:"name"`
+	Jamb Figure `json:"jamb" doc:"Down from the head."`
+	Slab Figure `json:"slab" doc:"Down from the slab's finished top."`
 }
 
 // Gauges are the two settings of the marking gauge, and what they leave.

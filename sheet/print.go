@@ -97,6 +97,11 @@ func (p printing) leaf(v Leaf, doubtful string) {
 		p.cuts(v.Cut, doubtful)
 	}
 	p.hinges(v, doubtful)
+	if h := v.Hanging; h != nil {
+		for _, step := range h.Steps {
+			line("Hang: %s", step)
+		}
+	}
 	if w := v.Swing; w != nil {
 		p.swing(w, doubtful)
 	}

@@ -72,6 +72,10 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	for i, h := range l.Hinges {
 		v.Hinges[i] = Hinge{h.Name, p.figure(h.Slab), p.figure(h.Jamb), p.fine(h.Pack)}
 	}
+	v.Rod = p.rodMarks(l.Rod)
+	if h := l.Hanging; h != nil {
+		v.Hanging = &Hanging{p.figures(h.Head[:]), p.hundredths(h.Shut), p.hundredths(h.Open), h.Two, h.Screws, h.Steps}
+	}
 	if l.Swing != nil {
 		v.Swing = p.swing(*l.Swing)
 	}

@@ -34,6 +34,7 @@ type Choice struct {
 	Plate   measure.Length   `json:"plate"`             // thickness of a leaf
 	Closed  measure.Length   `json:"closed"`            // closed hinge, outside to outside, leaves parallel
 	Size    string           `json:"size,omitempty"`    // ID of a trade.Hinge, whose measures these were to begin with
+	Long    bool             `json:"long,omitempty"`    // the lower pockets a little long, so that hanging goes easily
 	Third   string           `json:"third,omitempty"`   // Midway or MoveUp
 	Places  []measure.Length `json:"places,omitempty"`  // of one's own: slab's finished top to the top of each leaf, top first
 	Old     []Pocket         `json:"old,omitempty"`     // what is known of Pockets, in their order

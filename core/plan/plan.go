@@ -56,6 +56,8 @@ type Leaf struct {
 	Cut      *CutSheet
 	Hinges   []Hinge
 	Swing    *Swing // nil while the slab's thickness is not known
+	Hanging  *Hanging
+	Rod      []RodMark // of a story rod, from the head down
 	Latch    *lock.Plan
 	Drawing  *Drawing
 	// Strike is false for the leaf of a pair that carries no latch of its own.
@@ -245,6 +247,8 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[floa
 	if l.Latch, said = latch(d, read, b, laid, corners[1]); len(said) > 0 {
 		say(said)
 	}
+	l.Hanging = hanging(d, b, *l, corners)
+	l.Rod = rodMarks(d, *l)
 	drawing := draw(d, drawn, *l)
 	l.Drawing = &drawing
 	return ask

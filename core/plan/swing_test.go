@@ -175,3 +175,7 @@ func TestBadSwings(t *testing.T) {
 		assert.ErrorContains(t, o.Check(measure.Millimetres), at+":")
 	}
 }
+
+func squareFloor(angle int, up float64) swing.Floor {
+	return swing.Floor{At: mm(750), Angle: angle, Up: mm(up)}
+}

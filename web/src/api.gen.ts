@@ -162,6 +162,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/openings/{opening}/rod": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A story rod marked from an opening, and how the other doors of the job differ from it */
+        get: operations["story-rod"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/openings/{opening}/stock": {
         parameters: {
             query?: never;
@@ -473,6 +490,20 @@ export interface components {
             right: string;
             source: string;
         };
+        Hanging: {
+            /** @description Packers at the head: hinge corner, lock corner. */
+            head: components["schemas"]["Figure"][];
+            /** @description Wedge under the free corner, open at 90 degrees. */
+            open: components["schemas"]["Length"];
+            /** @description In each leaf; empty for a hinge of one's own. */
+            screws: string;
+            /** @description Wedge under the free corner, shut. */
+            shut: components["schemas"]["Length"];
+            /** @description In words, in their order. */
+            steps: string[];
+            /** @description Two people lift it. */
+            two: boolean;
+        };
         Hinge: {
             /** @description Down from the head of the opening. */
             jamb: components["schemas"]["Figure"];
@@ -491,6 +522,7 @@ export interface components {
             from: string;
             /** @description A length in millimetres, exact to the nanometre. */
             leaf: number;
+            long?: boolean;
             old?: components["schemas"]["Pocket"][];
             places?: number[];
             /** @description A length in millimetres, exact to the nanometre. */
@@ -614,6 +646,7 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             finished?: components["schemas"]["Finished"];
             gauges: components["schemas"]["Gauges"];
+            hanging?: components["schemas"]["Hanging"];
             /** @description Top one first. */
             hinges: components["schemas"]["Hinge"][];
             /**
@@ -624,6 +657,8 @@ export interface components {
             latch?: components["schemas"]["Latch"];
             /** @description The margins as planned: three places of each side. */
             light: components["schemas"]["Light"][];
+            /** @description The marks of a story rod, from the head down. */
+            rod: components["schemas"]["RodMark"][];
             /** @description Absent while the slab's thickness is not known. */
             swing?: components["schemas"]["Swing"];
             /** @description The margins wanted. */
@@ -914,6 +949,33 @@ export interface components {
             /** @description The tool, by name. */
             with: string;
         };
+        RodDoor: {
+            id: string;
+            /**
+             * Format: int64
+             * @description Of a pair, 1 or 2.
+             */
+            leaf: number;
+            /** @description It has every mark where the rod has it. */
+            meets: boolean;
+            /** @description Why it cannot be marked from this rod; empty where it can. */
+            missing: string;
+            name: string;
+            off: components["schemas"]["RodOff"][];
+        };
+        RodMark: {
+            /** @description Down from the head. */
+            jamb: components["schemas"]["Figure"];
+            name: string;
+            /** @description Down from the slab's finished top. */
+            slab: components["schemas"]["Figure"];
+        };
+        RodOff: {
+            /** @description So much lower in the jamb than the rod has it; below nought higher. */
+            jamb: components["schemas"]["Length"];
+            name: string;
+            slab: components["schemas"]["Length"];
+        };
         School: {
             id: string;
             margins: components["schemas"]["Sized"][];
@@ -992,6 +1054,13 @@ export interface components {
             /** @description Why it falls out. */
             why: string;
             width: components["schemas"]["Length"];
+        };
+        StoryRod: {
+            /** @description The other doors: how each differs from the rod. */
+            doors: components["schemas"]["RodDoor"][];
+            marks: components["schemas"]["RodMark"][];
+            /** @description The door whose marks it carries. */
+            of: string;
         };
         Swing: {
             /** @description What stops it there; empty where it folds right back. */
@@ -2957,6 +3026,138 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "story-rod": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryRod"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -17,6 +17,8 @@ const view = (hinge: number[], leaves = 1) =>
 		plan: {
 			leaves: ['hinge', 'lock'].slice(0, leaves).map((jamb) => ({
 				jamb,
+				findings: [],
+				hinges: [],
 				cut: {
 					edges: [
 						edge('head', [0, 0, 0]),
@@ -51,4 +53,28 @@ test('the leaves of a pair come one after the other', () => {
 	const titles = cardsOf(view([18, 18, 18, 18, 18], 2)).map((c) => c.title);
 	expect(titles).toHaveLength(6);
 	expect(titles[3]).toBe('Hinge edge, leaf on the lock jamb');
+});
+
+test('the pockets and the hanging come after the cuts, not while a hinge is refused', () => {
+	const v = view([18, 18, 18, 18, 18]);
+	const leaf = v.plan.leaves[0] as NonNullable<(typeof v.plan.leaves)[0]>;
+	Object.assign(leaf, {
+		hinges: [
+			{ name: 'top hinge', slab: figure(150), jamb: figure(153), pack: figure(1.8) },
+			{ name: 'bottom hinge', slab: figure(1700), jamb: figure(1703), pack: figure(0.1) },
+		],
+		gauges: { depth: { mm: 2, text: text(2) }, width: { mm: 29, text: text(29) } },
+		hanging: { head: [figure(3)], shut: { mm: 6 }, open: { mm: 6 }, steps: ['stand it', 'screw it'] },
+	});
+	const cards = cardsOf(v).slice(3);
+	expect(cards.map((c) => c.title)).toEqual([
+		'Pockets in the slab',
+		'Pockets in the jamb',
+		'Hang it, 1 of 2',
+		'Hang it, 2 of 2',
+	]);
+	expect(cards[1]?.says).toBe('Pack the top hinge out by 1.8.');
+	expect(cards[1]?.rows.map((r) => r.off)).toEqual([text(153), text(1703)]);
+	leaf.findings = [{ step: 'hinges', gravity: 'stop' }] as typeof leaf.findings;
+	expect(cardsOf(v)).toHaveLength(3);
 });

@@ -1,4 +1,5 @@
 import type { Leaf, OpeningView } from './api';
+import { packed } from './geometry';
 
 type Edge = NonNullable<Leaf['cut']>['edges'][number];
 type Shown = { mm: string; in: string };
@@ -11,6 +12,8 @@ export type Card = {
 	tool: string;
 	rows: { at?: Shown; off: Shown }[];
 	says: string;
+	/** The step that its cautions are those of. */
+	step: 'cut' | 'hinges';
 	left?: Shown;
 	/** What comes off along the edge, in mm, for the strip: places and depths. */
 	strip?: { at: number; depth: number }[];
@@ -23,7 +26,7 @@ const edgeNames: Record<string, string> = {
 	foot: 'Foot',
 };
 
-/** cardsOf are the cards of the work at the trestles, in its order: each edge that is cut, then the check. */
+/** cardsOf are the cards of the work, in its order: each edge that is cut, the check, the pockets, and the hanging. */
 export function cardsOf(view: OpeningView): Card[] {
 	const many = view.plan.leaves.length > 1;
 	return view.plan.leaves.flatMap((leaf, n) => {
@@ -38,9 +41,10 @@ export function cardsOf(view: OpeningView): Card[] {
 			from: 'Width at head, middle and foot; then length at hinge edge, middle and lock edge',
 			tool: 'tape',
 			rows: sizes.map((f) => ({ off: f.text })),
+			step: 'cut',
 			says: 'Then ease every arris, and seal the cut edges before they stand: the ends most of all.',
 		};
-		return [...edges, check];
+		return [...edges, check, ...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm')];
 	});
 }
 
@@ -56,6 +60,7 @@ function edgeCard(e: Edge, leaf: number, of: string): Card {
 				? "Across from the hinge edge's corner"
 				: "Down from the head's end of the edge",
 		tool: e.method,
+		step: 'cut',
 		rows: even
 			? [{ off: e.marks[0]?.depth.text ?? { mm: '', in: '' } }]
 			: e.marks.map((m) => ({ at: m.at.text, off: m.depth.text })),
@@ -63,4 +68,45 @@ function edgeCard(e: Edge, leaf: number, of: string): Card {
 		strip: e.marks.map((m) => ({ at: m.at.mm, depth: m.depth.mm })),
 		...(e.left.mm > 0 ? { left: e.left.text } : {}),
 	};
+}
+
+/** hingeCards are the pockets in slab and jamb, and how the slab is hung; none while the hinges are refused. */
+function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[] {
+	const { hinges, hanging, gauges } = leaf;
+	if (!hinges?.length || !hanging) return [];
+	if (leaf.findings.some((f) => f.step === 'hinges' && f.gravity === 'stop')) return [];
+	const card = (where: 'slab' | 'jamb', from: string, says: string): Card => ({
+		id: `${n} ${where} pockets ${hinges.map((h) => (where === 'jamb' ? `${h.jamb.mm} ${h.pack.mm}` : h.slab.mm)).join(' ')} ${gauges.depth.mm} ${gauges.width.mm}`,
+		title: (where === 'slab' ? 'Pockets in the slab' : 'Pockets in the jamb') + of,
+		from: `To the top of each leaf, ${from}; ${gauges.depth.text[unit]} deep, ${gauges.width.text[unit]} wide`,
+		tool: 'knife and chisel, or router',
+		step: 'hinges',
+		rows: hinges.map((h) => ({ off: h[where].text })),
+		says,
+	});
+	const packs = hinges
+		.filter((h) => packed(h.pack.mm))
+		.map((h) => {
+			const by = h.pack.text[unit].replace('-', '');
+			return h.pack.mm > 0 ? `Pack the ${h.name} out by ${by}.` : `Let the ${h.name} in ${by} deeper.`;
+		});
+	return [
+		card(
+			'slab',
+			"from the slab's finished top",
+			'Knife round the leaf itself, chop across the grain, pare flat. The leaf lies flush, tight in its corners.',
+		),
+		card('jamb', 'from the head', packs.join(' ') || 'No packing: the pins lie on one line.'),
+		...hanging.steps.map(
+			(says, i): Card => ({
+				id: `${n} hang ${i} ${hanging.head.map((f) => f.mm).join(' ')} ${hanging.shut.mm} ${hanging.open.mm}`,
+				title: `Hang it, ${i + 1} of ${hanging.steps.length}${of}`,
+				from: '',
+				tool: '',
+				step: 'hinges',
+				rows: [],
+				says,
+			}),
+		),
+	];
 }

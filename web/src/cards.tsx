@@ -140,7 +140,7 @@ export function CardsPage() {
 			</main>
 		);
 	const done = ticked.includes(card.id);
-	const cautions = trade.cautions.filter((c) => c.step === 'cut');
+	const cautions = trade.cautions.filter((c) => c.step === card.step);
 	return (
 		<ShownIn value={shown}>
 			<main className="h-dvh flex flex-col" data-card={card.id}>
@@ -161,9 +161,11 @@ export function CardsPage() {
 					className="grow min-h-0 overflow-y-auto px-4 sm:px-10 py-2 flex flex-col gap-2"
 					aria-label={card.title}
 				>
-					<p className="text-xl sm:text-2xl">
-						{card.from}; <strong>{card.tool}</strong>
-					</p>
+					{card.from && (
+						<p className="text-xl sm:text-2xl">
+							{card.from}; <strong>{card.tool}</strong>
+						</p>
+					)}
 					<ol
 						className={`flex flex-wrap gap-x-10 sm:gap-x-16 gap-y-1 dim font-semibold leading-tight text-[2.6rem] sm:text-[3.6rem] ${done ? 'opacity-60' : ''}`}
 					>
@@ -188,7 +190,13 @@ export function CardsPage() {
 							<Len text={card.left} unit /> stays on for the next try.
 						</p>
 					)}
-					<p className="text-lg sm:text-xl max-w-prose">{card.says}</p>
+					<p
+						className={
+							card.rows.length > 0 ? 'text-lg sm:text-xl max-w-prose' : 'text-2xl sm:text-4xl sm:leading-snug'
+						}
+					>
+						{card.says}
+					</p>
 					<Said error={error} />
 					<p className="mt-auto flex gap-2 text-base text-base-content border-t-2 border-warning pt-1">
 						<TriangleAlert size={22} className="shrink-0 text-warning" aria-hidden="true" />

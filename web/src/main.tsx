@@ -8,6 +8,7 @@ import { CardsPage } from './cards';
 import { DoorPage } from './door';
 import { Home } from './home';
 import { KitPage } from './kit';
+import { RodPage } from './rod-page';
 import { Broken } from './says';
 import { readTheme } from './top';
 import { WalkPage } from './walk';
@@ -20,6 +21,7 @@ const router = createBrowserRouter([
 			{ path: '/j/:job', element: <WalkPage /> },
 			{ path: '/kit/:job', element: <KitPage /> },
 			{ path: '/cards/:job/:opening', element: <CardsPage /> },
+			{ path: '/rod/:job/:opening', element: <RodPage /> },
 			{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },
 			{ path: '/j/:job/:opening/:step', element: <DoorPage /> },
 			{ path: '*', element: <Navigate to="/" replace /> },

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
@@ -78,6 +79,25 @@ export function HingesStep() {
 					</Row>
 				)}
 			</section>
+			{leaf.hanging && (
+				<section className="mb-5" data-hanging>
+					<h2 className="text-lg">To the jamb, and hung</h2>
+					<ol className="list-decimal pl-5 grid gap-1">
+						{leaf.hanging.steps.map((s) => (
+							<li key={s}>{s}</li>
+						))}
+					</ol>
+					{leaf.hanging.screws && <p className="mt-1">Screws: {leaf.hanging.screws}, each leaf.</p>}
+					<p className="mt-2 flex flex-wrap gap-2">
+						<Link className="btn" to={`/cards/${view.job.id}/${view.opening.id}`}>
+							One card at a time
+						</Link>
+						<Link className="btn" to={`/rod/${view.job.id}/${view.opening.id}`} data-rod-link>
+							A story rod for the house
+						</Link>
+					</p>
+				</section>
+			)}
 			<Choose
 				pointer="/hinges/from"
 				label="Places come from"
@@ -122,6 +142,7 @@ export function HingesStep() {
 				<LengthField pointer="/hinges/width" label="Width let in" />
 				<LengthField pointer="/hinges/plate" label="Leaf thickness" />
 				<LengthField pointer="/hinges/closed" label="Closed, outside" />
+				<LowerLong />
 			</section>
 		</>
 	);
@@ -480,6 +501,33 @@ function Sizes() {
 					{known.screws}; two carry {known.load}. {known.source}: set it right by the hinge in hand.
 				</p>
 			)}
+			<Said error={error} />
+		</div>
+	);
+}
+
+/** LowerLong is the habit of cutting the lower pockets a hair long. */
+function LowerLong() {
+	const { view, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	return (
+		<div className="sm:col-span-2">
+			<label className="flex items-center gap-3 min-h-11">
+				<input
+					type="checkbox"
+					className="checkbox"
+					checked={!!view.opening.hinges.long}
+					onChange={(e) =>
+						attempt(async () => {
+							await save(
+								[{ op: 'add', path: '/hinges/long', value: e.target.checked }],
+								e.target.checked ? 'lower pockets a hair long' : 'all pockets tight',
+							);
+						})
+					}
+				/>
+				Lower pockets a hair long, so that it hangs easily
+			</label>
 			<Said error={error} />
 		</div>
 	);

@@ -1,0 +1,54 @@
+package sheet
+
+import (
+	"kindmargin/core/job"
+	"kindmargin/core/plan"
+)
+
+// StoryRod is one rod for the doors of a job. Its one end is set past the slab's top by the
+// head margin, or against the head of the opening.
+type StoryRod struct {
+	Of    string    `json:"of" doc:"The door whose marks it carries."`
+	Marks []RodMark `json:"marks"`
+	Doors []RodDoor `json:"doors" doc:"The other doors: how each differs from the rod."`
+}
+
+// RodDoor is how a door differs from the rod.
+type RodDoor struct {
+	ID      string   `json:"id"`
+	Name    string   `json:"name"`
+	Leaf    int      `json:"leaf" doc:"Of a pair, 1 or 2."`
+	Meets   bool     `json:"meets" doc:"It has every mark where the rod has it."`
+	Off     []RodOff `json:"off"`
+	Missing string   `json:"missing" doc:"Why it cannot be marked from this rod; empty where it can."`
+}
+
+// RodOff is a mark that a door has elsewhere.
+type RodOff struct {
+	Name string `json:"name"`
+	Jamb Length `json:"jamb" doc:"So much lower in the jamb than the rod has it; below nought higher."`
+	Slab Length `json:"slab"`
+}
+
+// Rod is a story rod marked from one door of a job; ok is false where that has no hinges yet.
+func Rod(j job.Job, from string) (StoryRod, bool) {
+	r, ok := plan.StoryRod(j, from)
+	p := printer{j.Unit, j.Tape}
+	v := StoryRod{Of: r.Of, Marks: p.rodMarks(r.Marks), Doors: []RodDoor{}}
+	for _, d := range r.Doors {
+		door := RodDoor{d.ID, d.Name, d.Leaf, d.Missing == "" && len(d.Off) == 0, []RodOff{}, d.Missing}
+		for _, o := range d.Off {
+			door.Off = append(door.Off, RodOff{o.Name, p.length(o.Jamb), p.length(o.Slab)})
+		}
+		v.Doors = append(v.Doors, door)
+	}
+	return v, ok
+}
+
+func (p printer) rodMarks(list []plan.RodMark) []RodMark {
+	out := make([]RodMark, len(list))
+	for i, m := range list {
+		out[i] = RodMark{m.Name, p.figure(m.Jamb), p.figure(m.Slab)}
+	}
+	return out
+}
