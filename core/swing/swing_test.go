@@ -241,6 +241,44 @@ func TestAPairPasses(t *testing.T) {
 	assert.False(t, touches)
 }
 
+// The leaves of a pair against the same brute force: each past the other, which stands shut
+// or open at an angle of its own.
+func TestPairsAgainstBruteForce(t *testing.T) {
+	rng := rand.New(rand.NewPCG(8, 2))
+	between := func(lo, hi float64) float64 { return lo + (hi-lo)*rng.Float64() }
+	passed, touched := 0, 0
+	for range 500 {
+		p, q := Pin{between(2, 4), between(4, 9)}, Pin{between(2, 4), between(4, 9)}
+		s, r := Slab{between(350, 650), between(30, 48), between(0, 4), 0}, Slab{between(350, 650), between(30, 48), between(0, 4), 0}
+		across := p.Margin/2 + s.Width + between(0.1, 4) + r.Width + q.Margin/2
+		stands := 0.0
+		if rng.IntN(3) == 0 {
+			stands = between(0, 100) * degree
+		}
+		other := turn(r.Corners(q), stands)
+		for i := range other {
+			other[i].X = across - other[i].X
+			other[i].Z += q.Out - p.Out // the faces stand flush, whatever the pins
+		}
+		slab := s.Corners(p)
+		if away, _ := geom.Distance(shape(t, slab), shape(t, other)); away < 0.05 {
+			continue
+		}
+		wantClear, wantTouch := byHand(t, slab, other, math.Pi/2)
+		clear, at := Nearest(slab, other, 0, math.Pi/2)
+		assert.InDelta(t, wantClear, clear, 0.02, "%+v %+v", s, r)
+		if math.IsInf(wantTouch, 1) {
+			passed++
+		} else {
+			touched++
+			assert.InDelta(t, wantTouch, at, 1e-6)
+		}
+	}
+	t.Log(passed, touched)
+	assert.Greater(t, passed, 100)
+	assert.Greater(t, touched, 40)
+}
+
 func BenchmarkNearest(b *testing.B) {
 	p := Pin{3, 6}
 	slab, jamb := Slab{762, 35, 1, 0}.Corners(p), Jamb{768, 0, 0, 100}.Corners(p)
