@@ -19,7 +19,7 @@ import (
 var views = []string{
 	"/", "/j/tern-house", "/j/tern-house/chart/measure", "/j/tern-house/chart/slab", "/j/tern-house/chart/margins",
 	"/j/tern-house/chart/cut", "/j/tern-house/chart/hinges", "/j/tern-house/galley/swing", "/j/tern-house/chart/lock", "/j/alder-cottage/pantry/measure",
-	"/kit/tern-house", "/cards/tern-house/galley", "/rod/tern-house/chart",
+	"/kit/tern-house", "/cards/tern-house/galley", "/rod/tern-house/chart", "/j/tern-house/saloon/margins",
 }
 
 // Every view, by day and night, on a desk and a phone, judged by axe-core

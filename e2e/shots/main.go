@@ -35,7 +35,7 @@ var shots = func() []shot {
 		list,
 		shot{"low-beam", "/j/tern-house/beam/cut", "day", 1280, 800},
 		shot{"swing", "/j/tern-house/galley/swing", "day", 1280, 800},
-		shot{"pair", "/j/tern-house/saloon/slab", "day", 1280, 800},
+		shot{"pair", "/j/tern-house/saloon/margins", "day", 1280, 800},
 		shot{"rod", "/rod/tern-house/chart", "day", 1280, 800},
 		shot{"measure-inches", "/j/alder-cottage/pantry/measure", "day", 1280, 800},
 		shot{"kit", "/kit/tern-house", "day", 1280, 800},

@@ -10,6 +10,7 @@ import { HingesView } from './hinges-view';
 import { useHomeFocus } from './home-focus';
 import { useShortcuts } from './keys';
 import { Doubtful, ShownIn, WhyDialog } from './length';
+import { PairDaylight } from './pair-view';
 import { Rod, stepNames, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
 import { Sizes } from './sizes';
@@ -167,6 +168,17 @@ export function DoorPage() {
 									<SwingView swing={leaf.swing} hand={hand} />
 								) : !leaf.drawing ? (
 									<Sketch next={v.plan.toRead[0]} hand={hand} />
+								) : pair && step !== 'measure' && v.plan.leaves.every((l) => l.drawing) ? (
+									<PairDaylight
+										leaves={v.plan.leaves}
+										which={which}
+										pick={setLeaf}
+										hand={v.opening.hand}
+										times={times}
+										ask={setAsked}
+										go={(s) => go(to(s))}
+										label={`${v.opening.name}: both leaves in one wall, the margins as light`}
+									/>
 								) : (
 									<Daylight
 										drawing={leaf.drawing}

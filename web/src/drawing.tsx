@@ -1,6 +1,6 @@
 import { useContext, useSyncExternalStore } from 'react';
 import type { Drawing, Leaf, Plan } from './api';
-import { near, type P, readingLine } from './geometry';
+import { type Box, near, type P, readingLine } from './geometry';
 import { pick, ShownIn, SvgDigits } from './length';
 
 /** How soft a margin's edge is drawn: layers at so many sigmas. */
@@ -35,7 +35,22 @@ type Props = {
 	go?: (step: string) => void;
 	className?: string;
 	label: string;
+	/** Where it stands in a larger drawing, to scale: then its floor is drawn there. */
+	at?: P;
 };
+
+/** wholeOf is all that a drawing of a leaf shows, in mm, y up. */
+export function wholeOf(d: Drawing, times: number, detail?: boolean): Box {
+	const [th, , fl, fh] = d.corners as [P, P, P, P];
+	const pad = detail ? 230 : 90;
+	const spread = 8 * times;
+	return {
+		x: Math.min(th[0], fh[0]) - spread - pad,
+		y: Math.min(fh[1], fl[1]) - spread - (detail ? 140 : 60),
+		w: d.width + 2 * spread + 2 * pad,
+		h: d.height + 2 * spread + (detail ? 260 : 110),
+	};
+}
 
 /** Daylight draws the opening as a wall in shade, the slab as a dark board, and the margins as light. */
 export function Daylight({
@@ -49,6 +64,7 @@ export function Daylight({
 	go,
 	className,
 	label,
+	at,
 }: Props) {
 	const unit = useContext(ShownIn);
 	const [th, tl, fl, fh] = d.corners as [P, P, P, P];
@@ -103,17 +119,10 @@ export function Daylight({
 		return pts;
 	};
 
-	const pad = detail ? 230 : 90;
-	const spread = 8 * times;
-	const whole = {
-		x: Math.min(th[0], fh[0]) - spread - pad,
-		y: Math.min(fh[1], fl[1]) - spread - (detail ? 140 : 60),
-		w: d.width + 2 * spread + 2 * pad,
-		h: d.height + 2 * spread + (detail ? 260 : 110),
-	};
+	const whole = wholeOf(d, times, detail);
 	const small = useNarrow();
 	// On a phone the drawing comes to where the next reading is.
-	const goal = small ? places?.find((p) => p.next) : undefined;
+	const goal = small && !at ? places?.find((p) => p.next) : undefined;
 	const line = goal && readingLine(d, goal);
 	const box = line ? near(whole, line, 2.1) : whole;
 	const flip = hand === 'right' ? -1 : 1;
@@ -150,19 +159,22 @@ export function Daylight({
 	return (
 		<svg
 			viewBox={`${box.x} ${-(box.y + box.h)} ${box.w} ${box.h}`}
-			className={`overflow-visible ${className}`}
+			className={`overflow-visible ${className ?? ''}`}
+			{...(at && { x: at[0], y: at[1], width: box.w, height: box.h })}
 			role="img"
 			aria-label={label}
 			preserveAspectRatio="xMidYMid meet"
 		>
 			<title>{label}</title>
-			<rect
-				x={box.x - 6000}
-				y={py(Math.min(fh[1], fl[1]))}
-				width={box.w + 12000}
-				height={6000}
-				fill="var(--floor)"
-			/>
+			{!at && (
+				<rect
+					x={box.x - 6000}
+					y={py(Math.min(fh[1], fl[1]))}
+					width={box.w + 12000}
+					height={6000}
+					fill="var(--floor)"
+				/>
+			)}
 			{layers.map((z) => (
 				<polygon key={z} points={path(opening(z))} fill="var(--light)" fillOpacity={0.3} />
 			))}
