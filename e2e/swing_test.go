@@ -113,3 +113,20 @@ func TestTheDoorIsSwungByKeyAndByItself(t *testing.T) {
 		return moving.length + ', 95 in 100 under ' + moving[Math.floor(moving.length * 0.95)].toFixed(1);
 	})()`))
 }
+
+// Two square leaves with 2 between them do not pass one another; by rule they are bevelled,
+// and do.
+func TestAPairThatWillNotPassUntilBevelled(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/saloon/measure")
+	u.js(`(document.querySelector('[data-about]').open = true, '')`)
+	u.retype("/pair/meeting", "2")
+	u.until("the meeting margin is kept", `document.querySelector('[data-field="/pair/meeting"]').value === '2'`)
+	u.open("/j/tern-house/saloon/swing")
+	u.retype("/swing/bevel", "0")
+	u.until("they do not pass", `document.querySelector('main').innerText.includes('of bevel to pass with')`)
+	u.do(chromedp.Focus(`[data-field="/swing/bevel"]`))
+	u.js(`(document.activeElement.select(), '')`)
+	u.keys(kb.Delete, kb.Enter)
+	u.until("bevelled they do", `!document.querySelector('main').innerText.includes('of bevel to pass with') && Number(document.querySelector('[data-figure=swing-bevel]').dataset.mm) > 0`)
+}

@@ -230,6 +230,7 @@ type Hinge struct {
 // Swing is how the slab swings as planned. Angles are in degrees from closed.
 type Swing struct {
 	Bevel   Figure       `json:"bevel" doc:"How much narrower the push face is at the lock edge."`
+	Relief  Figure       `json:"relief" doc:"How far the push face is planed back at the hinge edge; nought where it need not be."`
 	Clear   Length       `json:"clear" doc:"The least that it passes the lock jamb, or the other leaf, by."`
 	ClearAt float64      `json:"clearAt" doc:"At which angle."`
 	Opens   float64      `json:"opens" doc:"How far it opens."`

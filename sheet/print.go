@@ -181,6 +181,9 @@ func (p printing) swing(w *Swing, doubtful string) {
 		stops = "against the " + w.Against
 	}
 	line("%sSwing\t%s\tpasses by %s at %.0f°\topens to %.0f°, %s", doubtful, bevel, p.show(w.Clear.Text), w.ClearAt, w.Opens, stops)
+	if w.Relief.MM > 0 {
+		line("  hinge edge\tpush face planed back by %s", p.figure(w.Relief))
+	}
 	line("  over the floor\tleast %s at %.0f°\tlet go at 45° it rests at %.0f°", p.show(w.Least.Text), w.LeastAt, w.Rests)
 }
 

@@ -154,7 +154,7 @@ func (p printer) swing(w plan.Swing) *Swing {
 		return out
 	}
 	v := &Swing{
-		Bevel: p.figure(w.Bevel), Clear: p.hundredths(w.Clear), ClearAt: math.Round(w.ClearAt), Opens: math.Floor(w.Opens),
+		Bevel: p.figure(w.Bevel), Relief: p.figure(w.Relief), Clear: p.hundredths(w.Clear), ClearAt: math.Round(w.ClearAt), Opens: math.Floor(w.Opens),
 		Against: w.Against, Rests: math.Round(w.Rests), Slab: points(w.Slab),
 	}
 	least := math.Inf(1)

@@ -54,6 +54,7 @@ func load(d door, b bay) (said findings) {
 	if len(b.slab.Missing()) > 0 {
 		return said
 	}
+	said.add(usualHinge(d, b, hinges))
 	usual, weight := trade.UsualHinges, b.slab.Weight()
 	known, ok := trade.HingeByID(c.Size)
 	switch {
@@ -65,6 +66,24 @@ func load(d door, b bay) (said findings) {
 		said.say(Care, job.StepHinges, "/hinges/count", HingesOverloaded, Args{"weight": Mass(weight), "most": Mass(usual.Most), "grade": usual.Next})
 	case !ok && weight > usual.Two && hinges < 3:
 		said.say(Care, job.StepHinges, "/hinges/count", ThreeHinges, Args{"weight": Mass(weight)})
+	}
+	return said
+}
+
+// usualHinge says what is usual for such a slab, where fewer or shorter hinges were chosen.
+// In an old jamb the pockets decide.
+func usualHinge(d door, b bay, hinges int) (said findings) {
+	c, s := d.Hinges, b.slab
+	if c.From == hinge.FromPockets {
+		return nil
+	}
+	args := Args{"thickness": Exact(s.Thickness), "width": s.Width, "leaf": Exact(c.Leaf)}
+	if usual := trade.HingeByThickness(s.Thickness, s.Width, d.unit); c.Leaf < usual-3*measure.Millimetre {
+		args["usual"] = Exact(usual)
+		said.say(Note, job.StepHinges, "/hinges/size", HingeShort, args)
+	}
+	if usual := trade.HingesByHeight(s.Length); d.unit == measure.Inches && hinges < usual {
+		said.say(Note, job.StepHinges, "/hinges/count", HingesByHeight, Args{"length": s.Length, "usual": number(usual), "hinges": number(hinges)})
 	}
 	return said
 }

@@ -149,3 +149,16 @@ func TestWhatHingesCarry(t *testing.T) {
 	o.Hinges.Third = hinge.MoveUp
 	assert.Equal(t, mm(150+75+200), Solve(house, o).Leaves[0].Hinges[1].Slab.Value)
 }
+
+func TestTheUsualHinge(t *testing.T) {
+	o := square()
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeShort), "75 for 35 thick")
+	o.Slab.Thickness = mm(44)
+	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeShort), 1)
+	assert.Contains(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeShort)[0].Words(measure.Millimetres, house.Tape), "hinges of 100 mm are usual; these are 75 mm")
+	inches := house
+	inches.Unit, inches.Tape = measure.Inches, measure.ThirtySeconds
+	require.Len(t, ofCode(Solve(inches, o).Leaves[0].Findings, HingesByHeight), 1, "three for 80 in")
+	o.Hinges.Count = 3
+	assert.Empty(t, ofCode(Solve(inches, o).Leaves[0].Findings, HingesByHeight))
+}

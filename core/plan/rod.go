@@ -176,7 +176,7 @@ func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
 		m.print(l.Gauges.Depth, l.Gauges.Width)
 	case job.StepSwing:
 		if w := l.Swing; w != nil {
-			m.lengths(w.Bevel.Value, l.Wanted[frame.Foot].Value)
+			m.lengths(w.Bevel.Value, w.Relief.Value, l.Wanted[frame.Foot].Value)
 			m.print(math.Round(w.Opens), w.Against)
 		}
 	case job.StepLock:

@@ -17,6 +17,7 @@ import (
 // Swing is how a slab swings as planned. Angles are in degrees from closed.
 type Swing struct {
 	Bevel   figure.Figure // how much narrower the push face is at the lock edge
+	Relief  figure.Figure // and at the hinge edge, so that it does not bind as the door shuts
 	Clear   float64       // least that the slab passes the lock jamb, or the other leaf, by, mm
 	ClearAt float64       // and at which angle
 	Opens   float64       // how far it opens
@@ -80,7 +81,9 @@ func swings(d door, b bay, o fit.Outline, other *fit.Outline) (w Swing, said fin
 	var more findings
 	w.Bevel, more = bevel(d, b, c, s, p, beside, pass)
 	said.add(more)
-	s.Bevel = w.Bevel.Value.MM()
+	w.Relief, more = relief(d, c, s, p)
+	said.add(more)
+	s.Bevel, s.Relief = w.Bevel.Value.MM(), w.Relief.Value.MM()
 	w.Slab = s.Corners(p)
 	w.Clear, w.ClearAt = swing.Nearest(w.Slab, beside(s.Bevel), 0, rightAngle*degree)
 	w.ClearAt /= degree
@@ -180,6 +183,30 @@ func bevel(d door, b bay, c swing.Choice, s swing.Slab, p swing.Pin, beside func
 	case !b.meets && c.Closing == nil && passing(swing.LockPush, twisted(c, s, p, beside(0))) < pass/2:
 		said.say(Care, job.StepSwing, "/swing/closing", TwistUnread, Args{"over": Exact(swing.ClosingOver)})
 	}
+	return f, said
+}
+
+// leastBehind is what the hinge edge's push-face corner keeps from the hinge jamb, mm: a
+// film of paint and no more.
+const leastBehind = 0.5
+
+// relief is how far the hinge edge's push face is planed back where the hinge jamb's face
+// closes in on it: else it touches in the last degrees, and the door springs open.
+func relief(d door, c swing.Choice, s swing.Slab, p swing.Pin) (f figure.Figure, said findings) {
+	if c.HingeClosing == nil {
+		return f, nil
+	}
+	jamb := swing.HingeJamb(p, c.HingeClosing.MM()/swing.ClosingOver.MM(), s.Thickness+20)
+	near := swing.Passing(s.Corners(p)[swing.HingePush], jamb, 0, rightAngle*degree)
+	if near >= leastBehind {
+		return f, nil
+	}
+	f = figure.Sum(
+		0,
+		figure.Term{Label: "wanted behind the hinge edge", Value: measure.FromMM(leastBehind), Source: figure.Rule},
+		figure.Term{Label: "what is there, by the jamb's face", Value: -d.est(near), Source: figure.Estimate},
+	).Rounded(d.tape, measure.Up)
+	said.say(Care, job.StepSwing, "/swing/hingeClosing", HingeEdgeBinds, Args{"by": f.Value})
 	return f, said
 }
 

@@ -110,6 +110,18 @@ func TestTheBevelOfTheLockEdge(t *testing.T) {
 	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, PullFaceTouches), 1, "√(821.5² + 60²) leaves 0.8 before a bead that stands out so far: no bevel helps")
 }
 
+// A hinge jamb that closes in by 10 over 100 takes 3.5 of the 3 behind a slab 35 thick: half
+// a millimetre wanted and half too much make 1.
+func TestAHingeEdgeThatBinds(t *testing.T) {
+	o := square()
+	o.Swing.HingeClosing = length(2)
+	assert.Zero(t, Solve(house, o).Leaves[0].Swing.Relief.Value, "0.7 leaves 2.3")
+	o.Swing.HingeClosing = length(10)
+	p := Solve(house, o)
+	assert.Equal(t, mm(1), p.Leaves[0].Swing.Relief.Value)
+	require.Len(t, ofCode(p.Leaves[0].Findings, HingeEdgeBinds), 1)
+}
+
 func TestHowFarItOpens(t *testing.T) {
 	o := square()
 	p := Solve(house, o)

@@ -79,6 +79,8 @@ const (
 	HingesOverloaded Code = "hinges-overloaded"
 	ThreeHinges      Code = "three-hinges"
 	HingeTooLight    Code = "hinge-too-light"
+	HingeShort       Code = "hinge-short"
+	HingesByHeight   Code = "hinges-by-height"
 	HingeMoved       Code = "hinge-moved-clear"
 	HingeInTheWay    Code = "hinge-not-clear"
 	OldHinge         Code = "old-hinge"
@@ -86,6 +88,7 @@ const (
 	PocketFill       Code = "pocket-filled"
 
 	HingeBound         Code = "hinge-bound"
+	HingeEdgeBinds     Code = "hinge-edge-binds"
 	PullFaceTouches    Code = "pull-face-touches"
 	NoBevelPasses      Code = "no-bevel-passes"
 	BevelShort         Code = "bevel-too-small"
@@ -188,6 +191,8 @@ var says = map[Code]string{
 	PocketsCount:     "{asked} hinges are asked for and the jamb has {pockets} pockets: it is planned for the pockets. Measure the one that is missing, or change the count.",
 	HingesOverloaded: "The slab weighs about {weight}, more than {most}: use hinges whose stated load is greater (EN 1935 grade {grade} and up, from memory), with longer screws at the top, and three of them at least.",
 	HingeTooLight:    "The slab weighs about {weight}; {hinges} of {name} are for {most}: take a heavier hinge, or one more.",
+	HingeShort:       "For a slab {thickness} thick and {width} wide hinges of {usual} are usual; these are {leaf}.",
+	HingesByHeight:   "A hinge for each 30 in of height is usual: {usual} for {length}, not {hinges}.",
 	HingeMoved:       "The {name} is moved {way} by {by}, clear of the {what}.",
 	HingeInTheWay:    "The {name}, {at} below the slab's top, leaves under {wood} of wood beside the {what} ({from} to {to}): it would break out. Clear is {places}.",
 	OldHinge:         "Old {name}, {fault}: {cure}.",
@@ -196,6 +201,7 @@ var says = map[Code]string{
 	ThreeHinges:      "The slab weighs about {weight}: three hinges, not two.",
 
 	HingeBound:         "With both leaves flush these hinges give a margin of {margin}: the slab would bind and spring open. Let the leaves in less, pack them, or take thicker ones.",
+	HingeEdgeBinds:     "The hinge jamb's face closes in on the hinge edge: it would touch as the door shuts, and spring it open. Plane its push face back by {by}, or true the jamb.",
 	PullFaceTouches:    "The lock edge passes what stands beside it with {passes} at its pull face, and {pass} is the least: no bevel helps there. Give the lock margin {lack} more, or bring the pins nearer to the face.",
 	NoBevelPasses:      "Even {most} of bevel does not let the lock edge's push face pass with {pass}: widen the lock margin, or true the jamb's face.",
 	BevelShort:         "The lock edge's push face needs {needed} of bevel to pass with {pass}.",

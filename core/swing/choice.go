@@ -14,13 +14,15 @@ type Choice struct {
 	Pin     measure.Length  `json:"pin,omitempty"`     // the pin's middle in front of the pull face
 	Bevel   *measure.Length `json:"bevel,omitempty"`   // how much narrower the push face is at the lock edge; nil by rule
 	Closing *measure.Length `json:"closing,omitempty"` // how far the lock jamb's face closes in toward the push face, over 100 mm
-	Forward measure.Length  `json:"forward,omitempty"` // how far the lock jamb, or a bead on it, stands in front of the pull face
-	Casing  measure.Length  `json:"casing,omitempty"`  // and the casing beside the hinges
-	Reveal  measure.Length  `json:"reveal,omitempty"`  // how far that casing is set back from the jamb's face
-	Lean    *measure.Length `json:"lean,omitempty"`    // how far the hinge jamb leans toward the pull side, foot to head
-	Open    int             `json:"open,omitempty"`    // how far it is to open, in degrees; nought a right angle
-	Things  []Thing         `json:"things,omitempty"`  // what stands in the room
-	Floor   []Floor         `json:"floor,omitempty"`   // the floor under the sweep
+	// HingeClosing is the same of the hinge jamb.
+	HingeClosing *measure.Length `json:"hingeClosing,omitempty"`
+	Forward      measure.Length  `json:"forward,omitempty"` // how far the lock jamb, or a bead on it, stands in front of the pull face
+	Casing       measure.Length  `json:"casing,omitempty"`  // and the casing beside the hinges
+	Reveal       measure.Length  `json:"reveal,omitempty"`  // how far that casing is set back from the jamb's face
+	Lean         *measure.Length `json:"lean,omitempty"`    // how far the hinge jamb leans toward the pull side, foot to head
+	Open         int             `json:"open,omitempty"`    // how far it is to open, in degrees; nought a right angle
+	Things       []Thing         `json:"things,omitempty"`  // what stands in the room
+	Floor        []Floor         `json:"floor,omitempty"`   // the floor under the sweep
 }
 
 // ClosingOver is the depth of jamb that Choice.Closing is read over.
@@ -68,6 +70,7 @@ func (c Choice) Check(u measure.Unit) error {
 		field.Range{Pointer: "/pin", Is: "pin's place in front of the face", Value: c.Pin, Most: 60 * mm},
 		field.Range{Pointer: "/bevel", Is: "bevel", Value: or(c.Bevel), Most: 15 * mm},
 		field.Range{Pointer: "/closing", Is: "jamb's face out of square over 100 mm", Value: or(c.Closing), Least: -15 * mm, Most: 15 * mm},
+		field.Range{Pointer: "/hingeClosing", Is: "jamb's face out of square over 100 mm", Value: or(c.HingeClosing), Least: -15 * mm, Most: 15 * mm},
 		field.Range{Pointer: "/forward", Is: "jamb's reach in front of the pull face", Value: c.Forward, Most: 100 * mm},
 		field.Range{Pointer: "/casing", Is: "casing's reach in front of the pull face", Value: c.Casing, Most: 100 * mm},
 		field.Range{Pointer: "/reveal", Is: "casing's setting back", Value: c.Reveal, Most: 100 * mm},

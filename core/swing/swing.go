@@ -67,6 +67,15 @@ func (j Jamb) Corners(p Pin) []Point {
 	return []Point{front, back, {far, back.Z}, {far, front.Z}}
 }
 
+// HingeJamb is the jamb that a door hangs on, as a convex obstacle: its face closes in by so
+// much for each mm toward the push face, from the pull face to so deep.
+func HingeJamb(p Pin, closing, deep float64) []Point {
+	face := -p.Margin / 2
+	far := face - 50
+	back := face + closing*deep
+	return []Point{{face, -p.Out}, {back, -p.Out - deep}, {min(far, back-50), -p.Out - deep}, {far, -p.Out}}
+}
+
 // LeastBevel is how much narrower than the pull face, from nought to most, the push face
 // must be for the lock edge to pass what stands beside it by clear, in mm, from closed to
 // a right angle; ok is false where no such bevel does. What stands there may be a leaf

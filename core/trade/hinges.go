@@ -75,3 +75,35 @@ const PocketWood = 12 * mm
 // ThirdUp is how far below the top hinge's leaf a third one stands that is moved up under
 // weight, leaf to leaf. Common practice.
 const ThirdUp = 200 * mm
+
+// hingeEach is the height that North American hardware practice gives each hinge: two to
+// 60 in, three to 90, four to 120. Published, written from memory.
+const hingeEach = 30 * inch
+
+// HingesByHeight is how many hinges that practice gives a slab of a length.
+func HingesByHeight(length measure.Length) int {
+	return max(int((length+hingeEach-1)/hingeEach), 2)
+}
+
+// HingeByThickness is the usual length of a hinge for a slab of a thickness and width: by
+// British practice 75 mm to 40 thick and 100 past it; by North American practice 3 1/2 in for
+// 1 3/8 thick to 32 wide, 4 to 37, and for 1 3/4 thick 4 1/2 to 36 wide, 5 past it. Published,
+// written from memory.
+func HingeByThickness(thickness, width measure.Length, u measure.Unit) measure.Length {
+	if u != measure.Inches {
+		if thickness > 40*mm {
+			return 100 * mm
+		}
+		return 75 * mm
+	}
+	thin := thickness <= 3*inch/2
+	switch {
+	case thin && width <= 32*inch:
+		return 7 * inch / 2
+	case thin:
+		return 4 * inch
+	case width <= 36*inch:
+		return 9 * inch / 2
+	}
+	return 5 * inch
+}

@@ -44,3 +44,37 @@ func TestFiguresOfTheTrade(t *testing.T) {
 		assert.Equal(t, want, Method(measure.FromMM(depth)), "%v mm", depth)
 	}
 }
+
+// North American hardware practice, from memory: two hinges to 60 in, three to 90, four to
+// 120; 3 1/2 in for 1 3/8 thick to 32 wide, 4 to 37; 4 1/2 for 1 3/4 thick to 36 wide, 5 to 48.
+func TestHingesByHeightAndThickness(t *testing.T) {
+	for length, want := range map[measure.Length]int{60 * inch: 2, 61 * inch: 3, 80 * inch: 3, 90 * inch: 3, 91 * inch: 4, 120 * inch: 4} {
+		assert.Equal(t, want, HingesByHeight(length), "%v", length)
+	}
+	for _, c := range []struct{ thick, wide, want measure.Length }{
+		{11 * inch / 8, 32 * inch, 7 * inch / 2},
+		{11 * inch / 8, 36 * inch, 4 * inch},
+		{7 * inch / 4, 36 * inch, 9 * inch / 2},
+		{7 * inch / 4, 42 * inch, 5 * inch},
+	} {
+		assert.Equal(t, c.want, HingeByThickness(c.thick, c.wide, measure.Inches))
+	}
+	assert.Equal(t, 75*mm, HingeByThickness(35*mm, 762*mm, measure.Millimetres), "3 in for 35 mm slabs")
+	assert.Equal(t, 100*mm, HingeByThickness(44*mm, 838*mm, measure.Millimetres))
+}
+
+// Every hinge of the list is one that can be: its closed thickness holds its two leaves.
+func TestHingesOfTheList(t *testing.T) {
+	for _, h := range Hinges {
+		assert.GreaterOrEqual(t, h.Closed, 2*h.Plate, h.ID)
+		assert.Less(t, h.Width, h.Leaf, h.ID)
+		assert.NotEmpty(t, h.Source, h.ID)
+		assert.Positive(t, h.Load, h.ID)
+		again, ok := HingeByID(h.ID)
+		assert.True(t, ok)
+		assert.Equal(t, h, again, "IDs are each one's own")
+	}
+	for _, f := range Faults {
+		assert.NotEmpty(t, f.Cure, f.ID)
+	}
+}

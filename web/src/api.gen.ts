@@ -1088,6 +1088,8 @@ export interface components {
              * @description How far it opens.
              */
             opens: number;
+            /** @description How far the push face is planed back at the hinge edge; nought where it need not be. */
+            relief: components["schemas"]["Figure"];
             /**
              * Format: double
              * @description Where it comes to rest, let go at 45.
@@ -1108,6 +1110,8 @@ export interface components {
             floor?: components["schemas"]["Floor"][];
             /** @description A length in millimetres, exact to the nanometre. */
             forward?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            hingeClosing?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             lean?: number;
             /** Format: int64 */

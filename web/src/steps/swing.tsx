@@ -19,6 +19,11 @@ export function SwingStep() {
 					>
 						<Why figure={w.bevel} title="Bevel of the lock edge" id="swing-bevel" />
 					</Row>
+					{w.relief.mm > 0 && (
+						<Row label="Relief of the hinge edge" note="its push face planed back so far">
+							<Why figure={w.relief} title="Relief of the hinge edge" id="swing-relief" />
+						</Row>
+					)}
 					<Row label={`Passes the ${w.things[0]?.name}`} note={`tightest at ${w.clearAt}°`}>
 						<Len text={w.clear.text} />
 					</Row>
@@ -77,6 +82,13 @@ export function SwingStep() {
 					empty={0}
 				/>
 				<LengthField pointer="/swing/reveal" label="Casing set back" note="from the jamb's face" empty={0} />
+				<LengthField
+					pointer="/swing/hingeClosing"
+					label="Hinge jamb's face closes in"
+					note="toward the push face, over 100 mm (4 in)"
+					placeholder="not read"
+					optional
+				/>
 				<LengthField
 					pointer="/swing/lean"
 					label="Hinge jamb leans toward you"
