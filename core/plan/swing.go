@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"fmt"
 	"math"
 
 	"kindmargin/core/figure"
@@ -9,7 +8,6 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
-	"kindmargin/core/survey"
 	"kindmargin/core/swing"
 	"kindmargin/core/trade"
 )
@@ -28,11 +26,6 @@ type Swing struct {
 	// The plan from above, in mm from the pin: x toward the lock jamb, z toward the viewer.
 	Slab   []swing.Point // hinge edge pull face, lock edge pull face, lock edge push face, hinge edge push face
 	Things []InPlan
-}
-
-// Foot is how the foot stands over the floor at an angle, under the free corner, mm.
-type Foot struct {
-	Angle, Rise, Floor, Clear float64
 }
 
 // InPlan is something that the slab could touch, as a convex outline.
@@ -120,102 +113,6 @@ func widthAt(o fit.Outline, along float64) float64 {
 	return o.Edges[frame.Lock].Line.At(along) - o.Edges[frame.Hinge].Line.At(along)
 }
 
-func lockJamb(c swing.Choice, p swing.Pin, s swing.Slab, gap float64) swing.Jamb {
-	j := swing.Jamb{Width: p.Margin + s.Width + gap, Forward: c.Forward.MM(), Deep: s.Thickness + 20}
-	if c.Closing != nil {
-		j.Closing = c.Closing.MM() / swing.ClosingOver.MM()
-	}
-	return j
-}
-
-// otherLeaf is the pair's other leaf, closed, from this one's pin; it has the same bevel.
-func otherLeaf(d door, b bay, s swing.Slab, p swing.Pin, other fit.Outline, at, bevel float64) []swing.Point {
-	theirs := swing.Pin{Margin: other.Edges[frame.Hinge].GapAt(at), Out: p.Out}
-	thick := d.Slab.Thickness
-	if !b.second {
-		thick = d.Pair.Slab.Thickness
-	}
-	if thick == 0 {
-		thick = b.slab.Thickness
-	}
-	list := swing.Slab{Width: widthAt(other, at), Thickness: thick.MM(), Bevel: bevel}.Corners(theirs)
-	across := p.Margin/2 + s.Width + d.Pair.Meeting.MM() + widthAt(other, at) + theirs.Margin/2
-	for i := range list {
-		list[i].X = across - list[i].X
-	}
-	return list
-}
-
-// bevel is how much narrower the push face is at the lock edge: as set by hand; else as
-// much as it needs to pass by so much, and on a thick slab the usual bevel at least.
-func bevel(d door, b bay, c swing.Choice, s swing.Slab, p swing.Pin, beside func(float64) []swing.Point, pass float64) (f figure.Figure, said findings) {
-	thick := b.slab.Thickness
-	most := 0.2 * s.Thickness // 11°
-	least, possible := swing.LeastBevel(s, p, beside, pass, most)
-	if c.Bevel != nil {
-		f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *c.Bevel, Source: figure.Choice})
-	} else {
-		var usual measure.Length
-		if thick >= trade.SquareUnder && !b.slab.IsMachined(frame.Lock) {
-			usual = measure.FromMM(trade.UsualBevel * thick.MM())
-		}
-		need := measure.FromMM(least).Round(d.tape.Step(), measure.Up)
-		switch {
-		case possible && need > usual:
-			f = figure.Sum(0, figure.Term{Label: "least with which the push face's corner passes", Value: need, Source: figure.Rule})
-		default:
-			f = figure.Sum(0, figure.Term{Label: "1/8 in in 2 in, from 1 1/2 in thick up", Value: usual, Source: figure.Rule}).Rounded(d.tape, measure.Nearest)
-		}
-	}
-	s.Bevel = f.Value.MM()
-	corners := s.Corners(p)
-	passing := func(corner int, beside []swing.Point) float64 {
-		return swing.Passing(corners[corner], beside, 0, rightAngle*degree)
-	}
-	const at = "/swing/bevel"
-	switch near := passing(swing.LockPull, beside(s.Bevel)); {
-	case near < pass:
-		said.say(Stop, job.StepSwing, "/margins/lock", PullFaceTouches, Args{"passes": Finely(measure.FromMM(max(near, 0))), "lack": Finely(measure.FromMM(pass - near)), "pass": measure.FromMM(pass)})
-	case !possible:
-		said.say(Stop, job.StepSwing, at, NoBevelPasses, Args{"most": measure.FromMM(most), "pass": measure.FromMM(pass)})
-	case passing(swing.LockPush, beside(s.Bevel)) < pass-0.01:
-		said.say(Care, job.StepSwing, at, BevelShort, Args{"needed": Finely(measure.FromMM(least)), "pass": measure.FromMM(pass)})
-	case !b.meets && c.Closing == nil && passing(swing.LockPush, twisted(c, s, p, beside(0))) < pass/2:
-		said.say(Care, job.StepSwing, "/swing/closing", TwistUnread, Args{"over": Exact(swing.ClosingOver)})
-	}
-	return f, said
-}
-
-// leastBehind is what the hinge edge's push-face corner keeps from the hinge jamb, mm: a
-// film of paint and no more.
-const leastBehind = 0.5
-
-// relief is how far the hinge edge's push face is planed back where the hinge jamb's face
-// closes in on it: else it touches in the last degrees, and the door springs open.
-func relief(d door, c swing.Choice, s swing.Slab, p swing.Pin) (f figure.Figure, said findings) {
-	if c.HingeClosing == nil {
-		return f, nil
-	}
-	jamb := swing.HingeJamb(p, c.HingeClosing.MM()/swing.ClosingOver.MM(), s.Thickness+20)
-	near := swing.Passing(s.Corners(p)[swing.HingePush], jamb, 0, rightAngle*degree)
-	if near >= leastBehind {
-		return f, nil
-	}
-	f = figure.Sum(
-		0,
-		figure.Term{Label: "wanted behind the hinge edge", Value: measure.FromMM(leastBehind), Source: figure.Rule},
-		figure.Term{Label: "what is there, by the jamb's face", Value: -d.est(near), Source: figure.Estimate},
-	).Rounded(d.tape, measure.Up)
-	said.say(Care, job.StepSwing, "/swing/hingeClosing", HingeEdgeBinds, Args{"by": f.Value})
-	return f, said
-}
-
-// twisted is a lock jamb, square as it was read, were its face to close in by 2°.
-func twisted(c swing.Choice, s swing.Slab, p swing.Pin, jamb []swing.Point) []swing.Point {
-	face := jamb[0].X + p.Margin/2
-	return swing.Jamb{Width: face, Closing: unreadClosing, Forward: c.Forward.MM(), Deep: s.Thickness + 20}.Corners(p)
-}
-
 // inTheWay is what a door could open against, in plan.
 func inTheWay(c swing.Choice, p swing.Pin) (list []InPlan) {
 	box := func(name string, x0, x1, z0, z1 float64) {
@@ -263,152 +160,6 @@ func (w *Swing) opens(c swing.Choice, p swing.Pin) (said findings) {
 	}
 	said.say(Care, job.StepSwing, "/swing/open", code, args)
 	return said
-}
-
-// leans is how the line of the pins leans out of plumb.
-func leans(c swing.Choice, o fit.Outline) swing.Lean {
-	l := swing.Lean{Side: o.Lean}
-	if c.Lean != nil {
-		l.Out = c.Lean.MM() / o.Size().Length
-	}
-	return l
-}
-
-// drift says whether the door stays where it is left.
-func (w Swing) drift(l swing.Lean, middle swing.Point) (said findings) {
-	if math.Abs(w.Rests-letGo) < 1 {
-		return nil
-	}
-	args := Args{"rests": Degrees(w.Rests), "side": measure.FromMM(l.Side * 1000), "out": measure.FromMM(l.Out * 1000)}
-	code := DriftsTo
-	switch {
-	case w.Rests < 1:
-		code = DriftsShut
-	case w.Rests > w.Opens-1:
-		code = DriftsOpen
-	}
-	said.say(Note, job.StepSwing, "/swing/lean", code, args)
-	return said
-}
-
-// floorUp is how much higher the floor is where the door stands at an angle: straight
-// between the places read, nothing under the closed door, and level past the last.
-func floorUp(list []swing.Floor, angle float64) float64 {
-	lo, hi := swing.Floor{}, swing.Floor{Angle: math.MaxInt}
-	for _, f := range list {
-		switch a := float64(f.Angle); {
-		case a <= angle && f.Angle >= lo.Angle:
-			lo = f
-		case a > angle && f.Angle < hi.Angle:
-			hi = f
-		}
-	}
-	if hi.Angle == math.MaxInt {
-		return lo.Up.MM()
-	}
-	share := (angle - float64(lo.Angle)) / float64(hi.Angle-lo.Angle)
-	return lo.Up.MM() + share*(hi.Up.MM()-lo.Up.MM())
-}
-
-// overFloor is the foot over the floor through the swing, under the free corner.
-func overFloor(c swing.Choice, l swing.Lean, slab []swing.Point, o fit.Outline, opens float64) []Foot {
-	gaps := o.Edges[frame.Foot].Gaps
-	margin := gaps[len(gaps)-1].Mean
-	list := make([]Foot, sweepSteps+1)
-	for i := range list {
-		f := Foot{Angle: opens * float64(i) / sweepSteps}
-		f.Rise = lowest(l, slab, slab[swing.LockPull].X, f.Angle)
-		f.Floor = floorUp(c.Floor, f.Angle)
-		f.Clear = margin + f.Rise - f.Floor
-		list[i] = f
-	}
-	return list
-}
-
-// lowest is how much the lower of a slab's two faces rises, so far from the pin.
-func lowest(l swing.Lean, slab []swing.Point, x, angle float64) float64 {
-	return min(l.Rise(swing.Point{X: x, Z: slab[swing.LockPull].Z}, angle*degree), l.Rise(swing.Point{X: x, Z: slab[swing.LockPush].Z}, angle*degree))
-}
-
-// floorSaid says what the floor lacks: places that the door never comes over, or none
-// read at all.
-func floorSaid(c swing.Choice, w Swing, reach float64) (said findings) {
-	for i, f := range c.Floor {
-		if f.At.MM() > reach+1 || float64(f.Angle) > w.Opens+1 {
-			said.say(Stop, job.StepSwing, fmt.Sprintf("/swing/floor/%d/at", i), FloorOutside, Args{
-				"at": f.At, "angle": Degrees(f.Angle), "reach": measure.FromMM(reach), "opens": Degrees(w.Opens),
-			})
-		}
-	}
-	if len(c.Floor) == 0 {
-		said.say(Note, job.StepSwing, "/swing/floor", FloorUnread, nil)
-	}
-	return said
-}
-
-// sweepFoot is the least foot margin with which the foot clears the floor through the
-// whole swing, and why; ok is false where the margin wanted does anyway. It is worked out
-// before the outline, so the pins lean as the jamb does at the two hinges.
-func sweepFoot(d door, s surveyed, pins [2]float64, wanted measure.Length) (f figure.Figure, ok bool) {
-	if s.shape == nil {
-		return f, false
-	}
-	worst := struct{ angle, up, rise float64 }{}
-	least := wanted.MM() - trade.UnderFoot.MM() - d.Margins.Floor.MM() // that the floor may be higher than the foot rises
-	for _, b := range baysOf(d) {
-		c := d.Swing.Under(b.jamb())
-		slab, l := roughly(d, s, b, c, pins)
-		try := func(angle, x, up float64) {
-			if rise := lowest(l, slab, x, angle); up-rise > least {
-				least, ok = up-rise, true
-				worst.angle, worst.up, worst.rise = angle, up, rise
-			}
-		}
-		open, free := float64(max(c.Open, rightAngle)), slab[swing.LockPull].X
-		for i := range sweepSteps + 1 {
-			angle := open * float64(i) / sweepSteps
-			try(angle, free, floorUp(c.Floor, angle))
-		}
-		for _, r := range c.Floor {
-			try(float64(r.Angle), min(r.At.MM(), free), r.Up.MM())
-		}
-	}
-	if !ok {
-		return f, false
-	}
-	terms := []figure.Term{{Label: "under the moving foot", Value: trade.UnderFoot, Source: figure.Rule}}
-	if worst.up != 0 {
-		terms = append(terms, figure.Term{Label: fmt.Sprintf("floor at %.0f°, against that under the closed door", worst.angle), Value: d.est(worst.up), Source: figure.Reading})
-	}
-	if r := d.est(-worst.rise); r != 0 {
-		terms = append(terms, figure.Term{Label: fmt.Sprintf("the free corner sinks or rises by %.0f°", worst.angle), Value: r, Source: figure.Estimate})
-	}
-	if d.Margins.Floor > 0 {
-		terms = append(terms, figure.Term{Label: "floor still to come", Value: d.Margins.Floor, Source: figure.Choice})
-	}
-	return figure.Sum(0, terms...).Rounded(d.tape, measure.Up), true
-}
-
-// roughly is a slab as it will swing, before its outline is drawn.
-func roughly(d door, s surveyed, b bay, c swing.Choice, pins [2]float64) ([]swing.Point, swing.Lean) {
-	jamb, toward := frame.Hinge, 1.0
-	if b.second {
-		jamb, toward = frame.Lock, -1.0
-	}
-	row := survey.Row{
-		{Of: survey.Of(jamb), At: pins[0], By: toward / (pins[0] - pins[1])},
-		{Of: survey.Of(jamb), At: pins[1], By: -toward / (pins[0] - pins[1])},
-	}
-	l := swing.Lean{Side: s.shape.Means([]survey.Row{row})[0]}
-	if c.Lean != nil {
-		l.Out = c.Lean.MM() / s.height
-	}
-	width := s.width
-	if d.Pair != nil {
-		width /= 2
-	}
-	thick := b.slab.Thickness.MM()
-	return swing.Slab{Width: width - 6, Thickness: thick}.Corners(swing.Pin{Margin: 3, Out: pinOut(c)}), l
 }
 
 // jamb is the jamb of the opening that a bay's leaf hangs on.

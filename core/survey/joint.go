@@ -84,7 +84,13 @@ func (s *Shape) spread(figures []Row) (prior func(i, j int) float64, told blas64
 			told.Data[i*n+j] = c
 		}
 	}
-	with := make([]float64, n*q) // of each figure with each place
+	return pairwise(figures, index, own, q), told
+}
+
+// pairwise gives the covariance of two figures: index are the places of each one's terms,
+// own the covariance of the q places, by rows.
+func pairwise(figures []Row, index [][]int, own []float64, q int) func(i, j int) float64 {
+	with := make([]float64, len(figures)*q) // of each figure with each place
 	for j, f := range figures {
 		row := with[j*q : (j+1)*q]
 		for a, t := range f {
@@ -99,7 +105,7 @@ func (s *Shape) spread(figures []Row) (prior func(i, j int) float64, told blas64
 			c += u.By * row[index[j][b]]
 		}
 		return c
-	}, told
+	}
 }
 
 // At returns a side's coordinate at one place and its standard deviation.

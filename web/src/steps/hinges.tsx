@@ -5,6 +5,7 @@ import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { packed } from '../geometry';
 import { Len, Row, Why } from '../length';
+import { Entry, TakeOut, useList } from '../list';
 import { trade } from '../trade';
 
 /** HingesStep marks the hinges on slab and jamb. */
@@ -305,13 +306,9 @@ function OldPocket({ at: i }: { at: number }) {
 
 /** Places takes the places of one's own, on the slab. */
 function Places() {
-	const { view, save } = useDoor();
+	const { view } = useDoor();
 	const places = view.opening.hinges.places ?? [];
-	const [error, attempt] = useAttempt();
-	const put = (value: unknown[], label: string) =>
-		attempt(async () => {
-			await save([{ op: 'add', path: '/hinges/places', value }], label);
-		});
+	const { error, put } = useList('/hinges/places');
 	return (
 		<section className="mb-4 grid gap-2">
 			<p>From the slab's finished top to the top of each leaf, top one first.</p>
@@ -321,18 +318,7 @@ function Places() {
 					<div className="grow">
 						<LengthField pointer={`/hinges/places/${i}`} label={`Hinge ${i + 1}`} empty={0} />
 					</div>
-					<button
-						type="button"
-						className="btn btn-ghost"
-						onClick={() =>
-							put(
-								places.filter((_, k) => k !== i),
-								`took out hinge ${i + 1}`,
-							)
-						}
-					>
-						Take out
-					</button>
+					<TakeOut list={places} at={i} put={put} label={`hinge ${i + 1}`} />
 				</div>
 			))}
 			{places.length < 4 && (
@@ -350,17 +336,13 @@ function Places() {
 
 /** Avoids takes what the leaves keep clear of. */
 function Avoids() {
-	const { view, save } = useDoor();
+	const { view } = useDoor();
 	const list = view.opening.hinges.avoid ?? [];
-	const [error, attempt] = useAttempt();
+	const { error, put } = useList('/hinges/avoid');
 	const [what, setWhat] = useState('');
 	const [at, setAt] = useState('');
 	const [long, setLong] = useState('');
 	const [slab, setSlab] = useState(false);
-	const put = (value: unknown[], label: string) =>
-		attempt(async () => {
-			await save([{ op: 'add', path: '/hinges/avoid', value }], label);
-		});
 	return (
 		<details className="mb-4" open={list.length > 0}>
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="avoid-open">
@@ -382,18 +364,7 @@ function Avoids() {
 						<div className="grow basis-20">
 							<LengthField pointer={`/hinges/avoid/${i}/long`} label="Long" />
 						</div>
-						<button
-							type="button"
-							className="btn btn-ghost"
-							onClick={() =>
-								put(
-									list.filter((_, k) => k !== i),
-									`took out the ${a.what}`,
-								)
-							}
-						>
-							Take out
-						</button>
+						<TakeOut list={list} at={i} put={put} label={`the ${a.what}`} />
 					</div>
 				))}
 				<form
@@ -422,9 +393,9 @@ function Avoids() {
 							</label>
 						))}
 					</fieldset>
-					<Typed label="What" value={what} set={setWhat} field="avoid-what" />
-					<Typed label="Down to it" value={at} set={setAt} field="avoid-at" />
-					<Typed label="Long" value={long} set={setLong} field="avoid-long" />
+					<Entry label="What" value={what} set={setWhat} field="avoid-what" />
+					<Entry label="Down to it" value={at} set={setAt} field="avoid-at" />
+					<Entry label="Long" value={long} set={setLong} field="avoid-long" />
 					<button type="submit" className="btn" data-field="avoid-add">
 						Add
 					</button>
@@ -432,21 +403,6 @@ function Avoids() {
 				<Said error={error} />
 			</div>
 		</details>
-	);
-}
-
-function Typed(p: { label: string; value: string; set: (v: string) => void; field: string }) {
-	return (
-		<label className="grow basis-20">
-			<span className="block mb-1">{p.label}</span>
-			<input
-				data-tape
-				data-field={p.field}
-				className="input w-full text-xl dim"
-				value={p.value}
-				onChange={(e) => p.set(e.target.value)}
-			/>
-		</label>
 	);
 }
 

@@ -1,8 +1,9 @@
 import { useState } from 'react';
-import { Said, useAttempt } from '../attempt';
+import { Said } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Len, Row, Why } from '../length';
+import { Entry, TakeOut, useList } from '../list';
 
 /** SwingStep says how the door will swing, and takes what that hangs on. */
 export function SwingStep() {
@@ -118,17 +119,6 @@ export function SwingStep() {
 	);
 }
 
-/** useList keeps a list of the swing whole. */
-function useList(path: '/swing/floor' | '/swing/things') {
-	const { save } = useDoor();
-	const [error, attempt] = useAttempt();
-	const put = (value: unknown[], label: string) =>
-		attempt(async () => {
-			await save([{ op: 'add', path, value }], label);
-		});
-	return { error, put };
-}
-
 /** Floors takes the floor at places of the sweep. */
 function Floors({ jamb }: { jamb: string }) {
 	const { view } = useDoor();
@@ -156,18 +146,7 @@ function Floors({ jamb }: { jamb: string }) {
 					<div className="grow basis-20">
 						<LengthField pointer={`/swing/floor/${i}/up`} label="Higher by" empty={0} />
 					</div>
-					<button
-						type="button"
-						className="btn btn-ghost"
-						onClick={() =>
-							put(
-								list.filter((_, k) => k !== i),
-								`took out the floor at ${f.angle}°`,
-							)
-						}
-					>
-						Take out
-					</button>
+					<TakeOut list={list} at={i} put={put} label={`the floor at ${f.angle}°`} />
 				</div>
 			))}
 			<form
@@ -220,18 +199,7 @@ function Things({ jamb }: { jamb: string }) {
 							<LengthField pointer={`/swing/things/${i}/out`} label="Out from the face" />
 						</div>
 					)}
-					<button
-						type="button"
-						className="btn btn-ghost"
-						onClick={() =>
-							put(
-								list.filter((_, k) => k !== i),
-								`took out the ${t.name}`,
-							)
-						}
-					>
-						Take out
-					</button>
+					<TakeOut list={list} at={i} put={put} label={`the ${t.name}`} />
 				</div>
 			))}
 			<form
@@ -275,27 +243,5 @@ function Things({ jamb }: { jamb: string }) {
 			</form>
 			<Said error={error} />
 		</section>
-	);
-}
-
-function Entry(p: {
-	label: string;
-	value: string;
-	set: (v: string) => void;
-	field: string;
-	number?: boolean;
-}) {
-	return (
-		<label className="grow basis-24">
-			<span className="block mb-1">{p.label}</span>
-			<input
-				data-tape
-				data-field={p.field}
-				inputMode={p.number ? 'numeric' : undefined}
-				className="input w-full text-xl dim"
-				value={p.value}
-				onChange={(e) => p.set(e.target.value)}
-			/>
-		</label>
 	);
 }
