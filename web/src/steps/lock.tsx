@@ -31,7 +31,9 @@ export function LockStep() {
 					</Row>
 				</section>
 			) : (
-				<p className="mb-4">The latch waits for readings and the slab's thickness.</p>
+				!leaf.findings.some((f) => f.code === 'bolted-leaf') && (
+					<p className="mb-4">The latch waits for readings and the slab's thickness.</p>
+				)
 			)}
 			<Choose
 				pointer="/lock/from"
