@@ -123,7 +123,7 @@ func hang(d door, o fit.Outline, corner figure.Figure, sure frame.Each[float64],
 		if c.From == hinge.FromPockets {
 			said.add(old(d, name, i))
 			if deep := c.PocketAt(i).Deep; deep != 0 && deep != c.Plate {
-				terms = append(terms, figure.Term{Label: "the old pocket is deeper than the leaf", Value: deep - c.Plate, Source: figure.Reading})
+				terms = append(terms, figure.Term{Label: "old pocket's depth, less the leaf's thickness", Value: deep - c.Plate, Source: figure.Reading})
 			}
 		}
 		list = append(list, Hinge{name, m, figure.Sum(0, terms...).Rounded(packers(d), measure.Nearest)})

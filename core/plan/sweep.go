@@ -86,15 +86,15 @@ func lowest(l swing.Lean, slab []swing.Point, x, angle float64) float64 {
 
 // floorSaid says what the floor lacks: places that the door never comes over, or none
 // read at all.
-func floorSaid(c swing.Choice, w Swing, reach float64) (said findings) {
-	for i, f := range c.Floor {
-		if f.At.MM() > reach+1 || float64(f.Angle) > w.Opens+1 {
+func floorSaid(d door, b bay, w Swing, reach float64) (said findings) {
+	for i, f := range d.Swing.Floor {
+		if f.Under(b.jamb()) && (f.At.MM() > reach+1 || float64(f.Angle) > w.Opens+1) {
 			said.say(Stop, job.StepSwing, fmt.Sprintf("/swing/floor/%d/at", i), FloorOutside, Args{
 				"at": f.At, "angle": Degrees(f.Angle), "reach": measure.FromMM(reach), "opens": Degrees(w.Opens),
 			})
 		}
 	}
-	if len(c.Floor) == 0 {
+	if len(d.Swing.Under(b.jamb()).Floor) == 0 {
 		said.say(Note, job.StepSwing, "/swing/floor", FloorUnread, nil)
 	}
 	return said
@@ -108,7 +108,8 @@ func sweepFoot(d door, s surveyed, pins [2]float64, wanted measure.Length) (f fi
 		return f, false
 	}
 	worst := struct{ angle, up, rise float64 }{}
-	least := wanted.MM() - trade.UnderFoot.MM() - d.Margins.Floor.MM() // that the floor may be higher than the foot rises
+	under := min(trade.UnderFoot, max(wanted-d.Margins.Floor, 0)) // who wants less under the shut door has it
+	least := wanted.MM() - under.MM() - d.Margins.Floor.MM()      // that the floor may be higher than the foot rises
 	for _, b := range baysOf(d) {
 		c := d.Swing.Under(b.jamb())
 		slab, l := roughly(d, s, b, c, pins)
@@ -130,7 +131,7 @@ func sweepFoot(d door, s surveyed, pins [2]float64, wanted measure.Length) (f fi
 	if !ok {
 		return f, false
 	}
-	terms := []figure.Term{{Label: "under the moving foot", Value: trade.UnderFoot, Source: figure.Rule}}
+	terms := []figure.Term{{Label: "under the moving foot", Value: under, Source: figure.Rule}}
 	if worst.up != 0 {
 		terms = append(terms, figure.Term{Label: fmt.Sprintf("floor at %.0f°, against that under the closed door", worst.angle), Value: d.est(worst.up), Source: figure.Reading})
 	}

@@ -94,7 +94,7 @@ func swings(d door, b bay, o fit.Outline, other *fit.Outline) (w Swing, said fin
 	w.Rests = l.Rests(w.Weight, middle, letGo*degree, max(w.Opens, letGo)*degree, rubs) / degree
 	said.add(w.drift(l, middle))
 	w.Foot = overFloor(c, l, w.Slab, o, w.Opens)
-	said.add(floorSaid(c, w, s.Width+p.Margin))
+	said.add(floorSaid(d, b, w, s.Width+p.Margin))
 	return w, said
 }
 

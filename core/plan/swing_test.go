@@ -169,6 +169,19 @@ func TestBadSwings(t *testing.T) {
 	assert.Equal(t, "/swing/floor/0/at", said[0].Pointer)
 	assert.Contains(t, said[0].Words(measure.Millimetres, house.Tape), "reaches 823 mm")
 
+	// Of a pair, the place that is wrong is named as it stands in the whole list.
+	o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(4), Fixed: frame.Lock}
+	o.Swing.Floor = []swing.Floor{{At: mm(300), Angle: 70, Up: mm(1)}, {At: mm(1500), Angle: 70, Up: mm(1), Jamb: frame.Lock}}
+	p := Solve(house, o)
+	assert.Empty(t, ofCode(p.Leaves[0].Findings, FloorOutside))
+	said = ofCode(p.Leaves[1].Findings, FloorOutside)
+	require.Len(t, said, 1)
+	assert.Equal(t, "/swing/floor/1/at", said[0].Pointer)
+
+	o = square()
+	o.Margins.Foot = length(2)
+	assert.Equal(t, mm(2), Solve(house, o).Leaves[0].Wanted[frame.Foot].Value, "who wants less than 3 under the shut door has it")
+
 	o = square()
 	o.Hinges.Closed = o.Hinges.Plate * 2
 	o.Margins.School = "prefinished"

@@ -115,18 +115,24 @@ func (c Choice) Check(u measure.Unit) error {
 	return nil
 }
 
+// Under reports whether the place lies under the leaf that hangs on a jamb.
+func (f Floor) Under(jamb frame.Side) bool { return under(f.Jamb, jamb) }
+
+func under(said, jamb frame.Side) bool {
+	return said == jamb || said == frame.NoSide && jamb == frame.Hinge
+}
+
 // Under is what concerns the leaf that hangs on a jamb.
 func (c Choice) Under(jamb frame.Side) Choice {
-	mine := func(side frame.Side) bool { return side == jamb || side == frame.NoSide && jamb == frame.Hinge }
 	var things []Thing
 	for _, t := range c.Things {
-		if mine(t.Jamb) {
+		if under(t.Jamb, jamb) {
 			things = append(things, t)
 		}
 	}
 	var floor []Floor
 	for _, f := range c.Floor {
-		if mine(f.Jamb) {
+		if f.Under(jamb) {
 			floor = append(floor, f)
 		}
 	}

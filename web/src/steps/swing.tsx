@@ -153,7 +153,12 @@ function Floors({ jamb }: { jamb: string }) {
 				className="flex items-end gap-2 flex-wrap"
 				onSubmit={async (e) => {
 					e.preventDefault();
-					if (await put([...list, { at, angle: Number(angle), up, jamb }], `floor at ${angle}°`)) {
+					if (
+						await put(
+							[...list, { at, angle: Number(angle.replace('°', '').trim()), up, jamb }],
+							`floor at ${angle}°`,
+						)
+					) {
 						setAngle('');
 						setUp('');
 					}
