@@ -12,6 +12,7 @@ package plan
 
 import (
 	"slices"
+	"sync"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
@@ -189,7 +190,10 @@ func solve(d door) Plan {
 		said = append(said, more...)
 	}
 	t := tripsOf(d, drawn)
-	p.ToRead, p.Trip = next(d, read, t)
+	// What to read next takes about as long as all the leaves, and needs none of them.
+	var ahead sync.WaitGroup
+	ahead.Go(func() { p.ToRead, p.Trip = next(d, read, t) })
+	var asks []Suggestion
 	for i, b := range bays {
 		l := &p.Leaves[i]
 		if l.Gauges, more = gauges(d, b); len(more) > 0 {
@@ -209,10 +213,13 @@ func solve(d door) Plan {
 			l.Swing = &w
 			l.Findings = append(l.Findings, more...)
 		}
-		var ask *Suggestion
-		if ask = leaf(d, read, b, drawn[i], t.leave[i], l); ask != nil {
-			p.ToRead = append([]Suggestion{*ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
+		if ask := leaf(d, read, b, drawn[i], t.leave[i], l); ask != nil {
+			asks = append(asks, *ask)
 		}
+	}
+	ahead.Wait()
+	for _, ask := range asks {
+		p.ToRead = append([]Suggestion{ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
 	}
 	p.Findings = said
 	p.Places = places(d, said, p.ToRead)

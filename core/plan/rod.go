@@ -137,16 +137,23 @@ type marker struct {
 
 func (m *marker) print(a ...any) { fmt.Fprintln(m.h, a...) }
 
-// lengths prints what print would of their nanometres.
-func (m *marker) lengths(list ...measure.Length) {
-	m.line = m.line[:0]
+// write ends a line, which print would have printed the same.
+func (m *marker) write(line []byte) {
+	m.line = append(line, '\n')
+	m.h.Write(m.line)
+}
+
+// lengths prints nanometres.
+func (m *marker) lengths(list ...measure.Length) { m.write(appendLengths(m.line[:0], list...)) }
+
+func appendLengths(line []byte, list ...measure.Length) []byte {
 	for i, l := range list {
 		if i > 0 {
-			m.line = append(m.line, ' ')
+			line = append(line, ' ')
 		}
-		m.line = strconv.AppendInt(m.line, int64(l), 10)
+		line = strconv.AppendInt(line, int64(l), 10)
 	}
-	m.h.Write(append(m.line, '\n'))
+	return line
 }
 
 func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
@@ -190,7 +197,11 @@ func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
 // it is given, so that doors that were finished before stay so.
 func (m *marker) readings(d door) {
 	for _, r := range d.Readings {
-		m.print(r.Kind, r.Side, int64(r.At), int64(r.From), int64(r.To), int64(r.Value), r.Offer, r.Struck != "", int64(r.PlusMinus/2))
+		m.line = append(append(append(append(m.line[:0], r.Kind...), ' '), r.Side.String()...), ' ')
+		m.line = appendLengths(m.line, r.At, r.From, r.To, r.Value)
+		m.line = append(append(append(m.line, ' '), r.Offer...), ' ')
+		m.line = append(strconv.AppendBool(m.line, r.Struck != ""), ' ')
+		m.write(appendLengths(m.line, r.PlusMinus/2))
 		if r.Blocked {
 			m.print("nothing passes")
 		}

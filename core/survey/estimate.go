@@ -24,7 +24,8 @@ type Shape struct {
 	rows   []Row             // the readings', then the two pins, then what was measured of the offers
 	resid  []float64         // y − Aμ
 	noise  []float64         // variances, mm²
-	bends  *bends            // of the rows; nil where they are too many
+	places places            // that the rows touch
+	bends  []float64         // between the places; nil where they are too many
 	chol   blas64.Triangular // U of S = UᵀU
 	alpha  []float64         // S⁻¹(y − Aμ)
 
@@ -102,8 +103,8 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		rows, values, noise := of.own(k)
 		s.rows, s.resid, s.noise = append(s.rows, rows...), append(s.resid, values...), append(s.noise, noise...)
 	}
-	if len(s.rows) <= mostBends {
-		s.bends = newBends(&p, s.rows)
+	if s.places = placesOf(s.rows); len(s.places.at) <= mostPlaces {
+		s.bends = s.places.bends(&p)
 	}
 	return s, s.condition()
 }
@@ -114,19 +115,20 @@ func (s *Shape) under(p Prior) (*Shape, error) {
 	if slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
 		return Estimate(s.given, s.offers, p) // diagonals are linear about the shape itself
 	}
-	t := &Shape{prior: p, offers: s.offers, corner: s.corner, given: s.given, rows: s.rows, resid: s.resid, noise: s.noise, bends: s.bends}
+	t := &Shape{prior: p, offers: s.offers, corner: s.corner, given: s.given, rows: s.rows, resid: s.resid, noise: s.noise, places: s.places, bends: s.bends}
 	return t, t.condition()
 }
 
 // condition factors S and weighs the readings.
 func (s *Shape) condition() error {
-	p, n := &s.prior, len(s.rows)
-	cov := blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
-	for i := range n {
-		for j := i; j < n; j++ {
-			cov.Data[i*n+j] = p.covRows(s, i, j)
-		}
-		cov.Data[i*n+i] += s.noise[i]
+	n := len(s.rows)
+	all := make([]int, n)
+	for i := range all {
+		all[i] = i
+	}
+	cov := blas64.Symmetric{N: n, Stride: n, Data: s.cov(&s.prior, all), Uplo: blas.Upper}
+	for i, v := range s.noise {
+		cov.Data[i*n+i] += v
 	}
 	var ok bool
 	if s.chol, ok = lapack64.Potrf(cov); !ok {

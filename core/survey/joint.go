@@ -2,7 +2,6 @@ package survey
 
 import (
 	"math"
-	"slices"
 
 	"gonum.org/v1/gonum/blas"
 	"gonum.org/v1/gonum/blas/blas64"
@@ -15,7 +14,7 @@ import (
 // (n × n), in mm and mm².
 func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 	n := len(figures)
-	prior, half := s.spread(figures)
+	own, half := s.spread(figures)
 	mean = make([]float64, n)
 	for j, f := range figures {
 		mean[j] = s.prior.meanOf(f)
@@ -25,86 +24,43 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 	}
 	// K Aᵀ S⁻¹ A K = HᵀH with H = U⁻ᵀ A K.
 	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
-	cov = mat.NewSymDense(n, nil)
-	for i := range figures {
-		for j := i; j < n; j++ {
-			cov.SetSym(i, j, prior(i, j))
-		}
-	}
-	blas64.Syrk(blas.Trans, -1, half, 1, cov.RawSymmetric())
+	blas64.Syrk(blas.Trans, -1, half, 1, own)
+	cov = new(mat.SymDense)
+	cov.SetRawSymmetric(own)
 	return mean, cov
 }
 
-// spread gives the prior covariance of some figures, two by two, and that of
-// each reading (by rows) with each of them, in mm².
-func (s *Shape) spread(figures []Row) (prior func(i, j int) float64, told blas64.General) {
-	// Figures share most of their places (the hinges stand in nearly all), so
-	// the prior is worked out once for each place.
-	n := len(figures)
-	places := make([]Term, 0, 2*n)
-	index, all := make([][]int, n), make([]int, 0, 4*n)
-	for j, f := range figures {
-		from := len(all)
-		for _, t := range f {
-			k := slices.IndexFunc(places, func(p Term) bool { return p.Of == t.Of && p.At == t.At })
-			if k < 0 {
-				k = len(places)
-				places = append(places, Term{t.Of, t.At, 1})
-			}
-			all = append(all, k)
-		}
-		index[j] = all[from:len(all):len(all)]
-	}
-	q := len(places)
-	own := make([]float64, q*q)
-	for k, here := range places {
-		for l, there := range places[:k+1] {
-			if here.Of == there.Of {
-				c := s.prior.Cov(here.Of, here.At, there.At)
-				own[k*q+l], own[l*q+k] = c, c
-			}
-		}
-	}
+// spread gives the prior covariance of some figures, n × n of which only the upper triangle
+// is told, and that of each reading (by rows) with each of them, in mm².
+func (s *Shape) spread(figures []Row) (own blas64.Symmetric, told blas64.General) {
+	n, f := len(figures), placesOf(figures)
+	own = blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
 	told = blas64.General{Rows: len(s.rows), Cols: n, Stride: n, Data: make([]float64, len(s.rows)*n)}
-	at := make([]float64, q) // of one reading with each place
-	for i, r := range s.rows {
-		clear(at)
-		for _, t := range r {
-			for k, there := range places {
-				if t.Of == there.Of {
-					at[k] += t.By * s.prior.Cov(t.Of, t.At, there.At)
-				}
-			}
-		}
-		for j, f := range figures {
-			var c float64
-			for a, t := range f {
-				c += t.By * at[index[j][a]]
-			}
-			told.Data[i*n+j] = c
+	with := make([]float64, len(f.at))
+	for i, row := range s.rows {
+		s.prior.with(row, f, with)
+		for j := range n {
+			told.Data[i*n+j] = f.dot(j, with)
 		}
 	}
-	return pairwise(figures, index, own, q), told
+	for i, row := range figures {
+		s.prior.with(row, f, with)
+		for j := i; j < n; j++ {
+			own.Data[i*n+j] = f.dot(j, with)
+		}
+	}
+	return own, told
 }
 
-// pairwise gives the covariance of two figures: index are the places of each one's terms,
-// own the covariance of the q places, by rows.
-func pairwise(figures []Row, index [][]int, own []float64, q int) func(i, j int) float64 {
-	with := make([]float64, len(figures)*q) // of each figure with each place
-	for j, f := range figures {
-		row := with[j*q : (j+1)*q]
-		for a, t := range f {
-			for k, c := range own[index[j][a]*q : (index[j][a]+1)*q] {
-				row[k] += t.By * c
-			}
+// with is the prior covariance of a row with each place, in mm².
+func (p *Prior) with(row Row, places places, into []float64) {
+	clear(into)
+	for _, t := range row {
+		of := p.of(t.Of)
+		from, to := places.of(t.Of)
+		for k, there := range places.at[from:to] {
+			into[from+k] += t.By * of.cov(t.At, there.At)
 		}
-	}
-	return func(i, j int) (c float64) {
-		row := with[i*q : (i+1)*q]
-		for b, u := range figures[j] {
-			c += u.By * row[index[j][b]]
-		}
-		return c
 	}
 }
 
@@ -122,11 +78,21 @@ func (s *Shape) Of(figure Row) (mean, sigma float64) {
 // Means returns the mean of each figure, in mm, without the cost of their
 // covariance.
 func (s *Shape) Means(figures []Row) []float64 {
+	told := make([]float64, len(s.places.at)) // by all readings, at each of their places
+	for i, a := range s.alpha {
+		for _, t := range s.places.rows[i] {
+			told[t.place] += t.by * a
+		}
+	}
 	mean := make([]float64, len(figures))
 	for j, f := range figures {
 		mean[j] = s.prior.meanOf(f)
-		for i, r := range s.rows {
-			mean[j] += s.prior.covOf(r, f) * s.alpha[i]
+		for _, t := range f {
+			of := s.prior.of(t.Of)
+			from, to := s.places.of(t.Of)
+			for k, a := range s.places.at[from:to] {
+				mean[j] += t.By * told[from+k] * of.cov(a.At, t.At)
+			}
 		}
 	}
 	return mean

@@ -101,16 +101,8 @@ func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bo
 	n := len(rows)
 	// S is a sum of three parts: what stays, and the parts of lean and bow, which
 	// go with the squares of their levels.
-	part := func(p Prior) []float64 {
-		c := make([]float64, n*n)
-		for a, i := range rows {
-			for b := range a + 1 {
-				c[a*n+b] = p.covRows(s, i, rows[b])
-			}
-		}
-		return c
-	}
-	stays, bows := part(prior(0, 0)), part(prior(0, 1))
+	none, bowed := prior(0, 0), prior(0, 1)
+	stays, bows := s.cov(&none, rows), s.cov(&bowed, rows)
 	for k := range stays {
 		bows[k] -= stays[k]
 	}
@@ -119,7 +111,7 @@ func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bo
 	// determinant lemma). With LLᵀ the rest of S, w = L⁻¹r and V = L⁻¹u,
 	//
 	//	log|S| = log|LLᵀ| + log|I + l²VᵀV|;  rᵀS⁻¹r = wᵀw − l²(Vᵀw)ᵀ(I + l²VᵀV)⁻¹(Vᵀw)
-	v := s.leanColumns(rows, prior(0, 0), prior(1, 0))
+	v := s.leanColumns(rows, none, prior(1, 0))
 	resid := make([]float64, n)
 	for a, i := range rows {
 		resid[a] = s.resid[i]

@@ -62,7 +62,7 @@ type Search struct {
 	n          int
 	own        []float64 // covariance of the n figures, mm²
 	across     []float64 // of each candidate (by rows) with each figure
-	among      []float64 // of the candidates at first, their noise left out; the upper triangle
+	all        []float64 // of the figures and the candidates at first, noise left out; the upper triangle
 	sure       []float64 // variance of each candidate now, its noise left out
 	noise      []float64 // of each candidate, mm²
 	taken      []float64 // what each one taken took off: covariances are less by the products of a row
@@ -79,16 +79,11 @@ func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 		}
 	}
 	n, c := q.n, len(q.Candidates)
-	prior, half := s.spread(rows)
+	all, half := s.spread(rows)
 	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
-	all := blas64.Symmetric{N: n + c, Stride: n + c, Data: make([]float64, (n+c)*(n+c)), Uplo: blas.Upper}
-	for i := range n + c {
-		for j := i; j < n+c; j++ {
-			all.Data[i*(n+c)+j] = prior(i, j)
-		}
-	}
 	blas64.Syrk(blas.Trans, -1, half, 1, all)
-	q.own, q.across, q.among, q.sure = make([]float64, n*n), make([]float64, n*c), make([]float64, c*c), make([]float64, c)
+	q.all = all.Data
+	q.own, q.across, q.sure = make([]float64, n*n), make([]float64, n*c), make([]float64, c)
 	for i := range n {
 		for j := i; j < n; j++ {
 			v := all.Data[i*(n+c)+j]
@@ -100,10 +95,15 @@ func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 		}
 	}
 	for i := range c {
-		copy(q.among[i*c+i:(i+1)*c], all.Data[(n+i)*(n+c)+n+i:(n+i+1)*(n+c)])
-		q.sure[i] = q.among[i*c+i]
+		q.sure[i] = q.among(i, i)
 	}
 	return q
+}
+
+// among is the covariance at first of two candidates, the first not after the second.
+func (q *Search) among(i, j int) float64 {
+	n := q.n
+	return q.all[(n+i)*(n+len(q.Candidates))+n+j]
 }
 
 // Now is the covariance of the figures as it is, n × n by rows, mm².
@@ -128,7 +128,7 @@ func (q *Search) Take(k int) {
 	n, c := q.n, len(q.Candidates)
 	at := len(q.taken)
 	for i := range c {
-		q.taken = append(q.taken, q.among[min(i, k)*c+max(i, k)])
+		q.taken = append(q.taken, q.among(min(i, k), max(i, k)))
 	}
 	row := q.taken[at:]
 	for before := 0; before < at; before += c {

@@ -39,7 +39,7 @@ const (
 // shapes is what is believed of a door's own edges: offset and bow in mm, lean
 // in mm per mm. An old door was planed to its opening; a new slab comes from a
 // machine. Common practice.
-var shapes = [2]struct{ offset, lean, bow, run float64 }{
+var shapes = [2]spread{
 	{30, 0.003, 0.5, 700},
 	{30, 0.0007, 0.25, 700},
 }

@@ -79,38 +79,43 @@ func (p *Prior) mean(of Part) float64 {
 	return 0
 }
 
-// of is a part's offset, lean, bow and run.
-func (p *Prior) of(part Part) (offset, lean, bow, run float64) {
+// spread is how far a part strays: the deviations of its offset, its lean and its bow, and
+// the length over which it bends.
+type spread struct{ offset, lean, bow, run float64 }
+
+func (p *Prior) of(part Part) spread {
 	switch part {
 	case Of(frame.Hinge), Of(frame.Lock):
-		return p.Offset, p.Lean, p.JambBow, p.JambRun
+		return spread{p.Offset, p.Lean, p.JambBow, p.JambRun}
 	case Of(frame.Head):
-		return p.Offset, p.Slope, p.HeadBow, p.HeadRun
+		return spread{p.Offset, p.Slope, p.HeadBow, p.HeadRun}
 	case Of(frame.Foot):
-		return p.Offset, p.Slope, p.HeadBow, p.FloorRun
+		return spread{p.Offset, p.Slope, p.HeadBow, p.FloorRun}
 	}
 	if part < firstPlaced {
-		_, spread := p.biasFor(part)
-		return spread, 0, 0, 0
+		_, bias := p.biasFor(part)
+		return spread{offset: bias}
 	}
 	switch which := int(part-firstPlaced) % unknowns; which {
 	case turn:
-		return turnSpread, 0, 0, 0
+		return spread{offset: turnSpread}
 	case across, up:
-		return shiftSpread, 0, 0, 0
+		return spread{offset: shiftSpread}
 	default:
-		e := shapes[(which-oldLock)/3]
-		return e.offset, e.lean, e.bow, e.run
+		return shapes[(which-oldLock)/3]
 	}
 }
 
 // Cov is the prior covariance of one part at two places, in mm². Different parts are
 // independent.
 func (p *Prior) Cov(of Part, s, t float64) float64 {
-	offset, lean, bow, run := p.of(of)
-	v := offset*offset + lean*lean*s*t
-	if bow != 0 {
-		v += bow * bow * bell((s-t)/run)
+	return p.of(of).cov(s, t)
+}
+
+func (x spread) cov(s, t float64) float64 {
+	v := x.offset*x.offset + x.lean*x.lean*s*t
+	if x.bow != 0 {
+		v += x.bow * x.bow * bell((s-t)/x.run)
 	}
 	return v
 }
@@ -133,12 +138,4 @@ func (p *Prior) covOf(a, b Row) float64 {
 		}
 	}
 	return c
-}
-
-// covRows is the prior covariance of two rows of an estimate.
-func (p *Prior) covRows(s *Shape, i, j int) float64 {
-	if s.bends != nil {
-		return s.bends.cov(p, i, j)
-	}
-	return p.covOf(s.rows[i], s.rows[j])
 }
