@@ -160,28 +160,33 @@ func (o Outline) Chance(t Trip, leave frame.Each[float64], cov, before []float64
 
 // Nearness is about the logarithm of the chance that the slab fits at the first hang,
 // each end by itself: it tells readings apart also where another trip is as good as sure.
-func (o Outline) Nearness(t Trip, leave frame.Each[float64], cov, before []float64) (fits float64) {
+func (o Outline) Nearness(t Trip, leave frame.Each[float64], cov, before []float64) float64 {
+	fits := 1.0
 	for k, e := range o.ends {
 		left := t.left(leave[tripEdges[k]], cov, before, 2*k)
 		for end, share := range e.share {
 			sigma, shift := t.sigma(e, cov, 2*k+end), left*share
-			fits += math.Log(max(phi((t.Fits+shift)/sigma)-phi((max(-t.Fits, e.least[end])+shift)/sigma), 1e-300))
+			fits *= max(phi((t.Fits+shift)/sigma)-phi((max(-t.Fits, e.least[end])+shift)/sigma), hopeless)
 		}
 	}
-	return fits
+	return math.Log(fits)
 }
 
 // GoesIn is about the logarithm of the chance that the slab goes in at all, each end by
 // itself. One that does not tells hardly anything of its gaps, and goes back once more.
-func (o Outline) GoesIn(t Trip, leave frame.Each[float64], cov, before []float64) (in float64) {
+func (o Outline) GoesIn(t Trip, leave frame.Each[float64], cov, before []float64) float64 {
+	in := 1.0
 	for k, e := range o.ends {
 		left := t.left(leave[tripEdges[k]], cov, before, 2*k)
 		for end, share := range e.share {
-			in += math.Log(max(phi((e.wanted-left*share)/t.sigma(e, cov, 2*k+end)), 1e-300))
+			in *= max(phi((e.wanted-left*share)/t.sigma(e, cov, 2*k+end)), hopeless)
 		}
 	}
-	return in
+	return math.Log(in)
 }
+
+// hopeless is a chance that is none: all six ends' together can still be told from nought.
+const hopeless = 1e-50
 
 // sigma is the standard deviation of end i of an edge as it is cut, mm.
 func (t Trip) sigma(e edgeEnds, cov []float64, i int) float64 {

@@ -30,6 +30,7 @@ const (
 // readShape estimates the shape from the readings that can be.
 func readShape(d door) (s surveyed, said findings) {
 	var widths, heights []float64
+	s.readings = make([]survey.Reading, 0, len(d.Readings))
 	for i, r := range d.Readings {
 		if err := r.Check(d.unit); err != nil {
 			said.say(Stop, job.StepMeasure, pointerTo(i, "value"), Impossible, Args{"problem": err.Error()})
@@ -59,7 +60,7 @@ func readShape(d door) (s surveyed, said findings) {
 	if len(heights) > 0 {
 		s.height = median(heights)
 	}
-	var inside []survey.Reading
+	inside := make([]survey.Reading, 0, len(s.readings))
 	for _, r := range s.readings {
 		if within(r, s.width, s.height) {
 			inside = append(inside, r)

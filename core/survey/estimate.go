@@ -25,7 +25,7 @@ type Shape struct {
 	resid  []float64         // y − Aμ
 	noise  []float64         // variances, mm²
 	places places            // that the rows touch
-	bends  []float64         // between the places; nil where they are too many
+	bends  []float64         // between the places, as a table; nil where they are too many
 	chol   blas64.Triangular // U of S = UᵀU
 	alpha  []float64         // S⁻¹(y − Aμ)
 
@@ -74,7 +74,11 @@ func Estimate(readings []Reading, offers []Offer, p Prior) (*Shape, error) {
 }
 
 func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Side, float64) float64) (*Shape, error) {
-	s := &Shape{prior: p, offers: offers, corner: corner}
+	n := len(readings) + 2
+	s := &Shape{
+		prior: p, offers: offers, corner: corner, given: make([]Reading, 0, n),
+		rows: make([]Row, 0, n), resid: make([]float64, 0, n), noise: make([]float64, 0, n),
+	}
 	for _, r := range readings {
 		if r.Struck != "" {
 			continue
@@ -103,7 +107,7 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		rows, values, noise := of.own(k)
 		s.rows, s.resid, s.noise = append(s.rows, rows...), append(s.resid, values...), append(s.noise, noise...)
 	}
-	if s.places = placesOf(s.rows); len(s.places.at) <= mostPlaces {
+	if s.places = placesOf(s.rows); s.places.cells <= mostCells {
 		s.bends = s.places.bends(&p)
 	}
 	return s, s.condition()

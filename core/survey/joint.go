@@ -57,9 +57,14 @@ func (p *Prior) with(row Row, places places, into []float64) {
 	clear(into)
 	for _, t := range row {
 		of := p.of(t.Of)
+		offset, lean, bow := t.By*of.offset*of.offset, t.By*of.lean*of.lean*t.At, t.By*of.bow*of.bow
 		from, to := places.of(t.Of)
 		for k, there := range places.at[from:to] {
-			into[from+k] += t.By * of.cov(t.At, there.At)
+			v := offset + lean*there.At
+			if bow != 0 {
+				v += bow * bell((t.At-there.At)/of.run)
+			}
+			into[from+k] += v
 		}
 	}
 }

@@ -1,20 +1,27 @@
 package survey
 
 import (
-	"cmp"
 	"math"
 	"slices"
 
 	"gonum.org/v1/gonum/floats"
 )
 
-// places are all places that some rows touch, each once and in the order of their parts, so
+// places are all places that some rows touch, each once and those of a part together, so
 // that what the prior says of two of them is worked out once and not for each two rows that
 // meet there.
 type places struct {
-	at   []Term // of 1
-	rows [][]touch
+	at    []Term // of 1
+	rows  [][]touch
+	like  []like // of each place
+	cells int    // of a table of each place with its likes
 }
+
+// like are the places from and up to to, which are of one part, and where the row of one of
+// them begins in a table.
+type like struct{ from, to, row int }
+
+func (l like) in(table []float64) []float64 { return table[l.row : l.row+l.to-l.from] }
 
 // touch is a row's part at a place.
 type touch struct {
@@ -23,23 +30,50 @@ type touch struct {
 }
 
 func placesOf(rows []Row) places {
-	p := places{at: make([]Term, 0, 2*len(rows)), rows: make([][]touch, len(rows))}
+	p := places{rows: make([][]touch, len(rows))}
+	found := make([]Term, 0, 2*len(rows))
+	touches := 0
 	for _, row := range rows {
-		for _, t := range row {
-			if !slices.ContainsFunc(p.at, func(a Term) bool { return a.At == t.At && a.Of == t.Of }) {
-				p.at = append(p.at, Term{t.Of, t.At, 1})
-			}
-		}
+		touches += len(row)
 	}
-	slices.SortFunc(p.at, func(a, b Term) int { return cmp.Or(cmp.Compare(a.Of, b.Of), cmp.Compare(a.At, b.At)) })
-	all := make([]touch, 0, 3*len(rows))
+	all := make([]touch, 0, touches)
 	for i, row := range rows {
 		from := len(all)
 		for _, t := range row {
-			k, _ := slices.BinarySearchFunc(p.at, t, func(a, b Term) int { return cmp.Or(cmp.Compare(a.Of, b.Of), cmp.Compare(a.At, b.At)) })
+			k := 0
+			for k < len(found) && (found[k].At != t.At || found[k].Of != t.Of) {
+				k++
+			}
+			if k == len(found) {
+				found = append(found, Term{t.Of, t.At, 1})
+			}
 			all = append(all, touch{k, t.By})
 		}
 		p.rows[i] = all[from:len(all):len(all)]
+	}
+	p.at = make([]Term, 0, len(found))
+	goes := make([]int, len(found))
+	for i, first := range found {
+		if slices.ContainsFunc(found[:i], func(t Term) bool { return t.Of == first.Of }) {
+			continue // with the first of its part
+		}
+		for k, t := range found[i:] {
+			if t.Of == first.Of {
+				goes[i+k] = len(p.at)
+				p.at = append(p.at, t)
+			}
+		}
+	}
+	for _, row := range p.rows {
+		for k := range row {
+			row[k].place = goes[row[k].place]
+		}
+	}
+	p.like = make([]like, len(p.at))
+	for k, t := range p.at {
+		from, to := p.of(t.Of)
+		p.like[k] = like{from, to, p.cells}
+		p.cells += to - from
 	}
 	return p
 }
@@ -63,45 +97,39 @@ func (p places) dot(row int, with []float64) (c float64) {
 }
 
 // bends is how much the bow at one place of a side says of the bow at another,
-// exp(−½((s−s')/ℓ)²), for each two places, by rows; nought between sides. It does not hang
-// on how crooked the side is, so it is worked out once for every level that is weighed.
+// exp(−½((s−s')/ℓ)²), as a table. It does not hang on how crooked the side is, so it is
+// worked out once for every level that is weighed.
 func (p places) bends(prior *Prior) []float64 {
-	n := len(p.at)
-	share := make([]float64, n*n)
+	table := make([]float64, p.cells)
 	for i, s := range p.at {
 		run := prior.of(s.Of).run
 		if run == 0 {
 			continue
 		}
-		for j, t := range p.at[:i+1] {
-			if s.Of == t.Of {
-				v := bell((s.At - t.At) / run)
-				share[i*n+j], share[j*n+i] = v, v
-			}
+		row := p.like[i].in(table)
+		for j, t := range p.at[p.like[i].from:p.like[i].to] {
+			row[j] = bell((s.At - t.At) / run)
 		}
 	}
-	return share
+	return table
 }
 
-// own is the prior covariance of each two places, by rows, in mm².
+// own is the prior covariance of places of one part, as a table, in mm².
 func (p places) own(prior *Prior, bends []float64) []float64 {
-	n := len(p.at)
-	c := make([]float64, n*n)
+	table := make([]float64, p.cells)
 	for i, s := range p.at {
-		of := prior.of(s.Of)
+		of, l := prior.of(s.Of), p.like[i]
 		offset, lean, bow := of.offset*of.offset, of.lean*of.lean*s.At, of.bow*of.bow
-		for j, t := range p.at[:i+1] {
-			if s.Of == t.Of {
-				v := offset + lean*t.At + bow*bends[i*n+j]
-				c[i*n+j], c[j*n+i] = v, v
-			}
+		row, bend := l.in(table), l.in(bends)
+		for j, t := range p.at[l.from:l.to] {
+			row[j] = offset + lean*t.At + bow*bend[j]
 		}
 	}
-	return c
+	return table
 }
 
-// mostPlaces is how many places a table of each two is worth its room for.
-const mostPlaces = 400
+// mostCells is how large a table is worth its room.
+const mostCells = 100_000
 
 // cov is the prior covariance of some of an estimate's rows, two by two, by rows, in mm².
 func (s *Shape) cov(p *Prior, rows []int) []float64 {
@@ -120,7 +148,8 @@ func (s *Shape) cov(p *Prior, rows []int) []float64 {
 	for a, i := range rows {
 		clear(with)
 		for _, t := range s.places.rows[i] {
-			floats.AddScaled(with, t.by, own[t.place*len(with):(t.place+1)*len(with)])
+			l := s.places.like[t.place]
+			floats.AddScaled(with[l.from:l.to], t.by, l.in(own))
 		}
 		for b, j := range rows[:a+1] {
 			v := s.places.dot(j, with)
