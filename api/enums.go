@@ -13,6 +13,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
+	"kindmargin/core/swing"
 )
 
 // oneOf stands in the contract for a type of core that has only these values, so
@@ -47,6 +48,7 @@ func enumerate(r huma.Registry) {
 	enum(r, job.Old, job.New)
 	enum(r, job.Measurings...)
 	enum(r, job.Habits...)
+	enum(r, swing.AllMeets...)
 	enum(r, plan.States...)
 	enum(r, plan.Stop, plan.Care, plan.Note)
 	enum(r, figure.Reading, figure.Estimate, figure.Choice, figure.Rule, figure.Rounding)

@@ -116,7 +116,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	if asked.Kit != nil {
-		if err := s.keepsTools(ctx, head); err != nil {
+		if err := s.keepsKit(ctx, head); err != nil {
 			return nil, problem(ctx, err)
 		}
 	}

@@ -13,15 +13,15 @@ import (
 	"kindmargin/store"
 )
 
-// keepsTools refuses a kit that lacks a tool with which a door was read.
-func (s server) keepsTools(ctx context.Context, head store.Head) error {
+// keepsKit refuses a kit that lacks a tool with which a door was read, or a hinge that one hangs on.
+func (s server) keepsKit(ctx context.Context, head store.Head) error {
 	_, walk, off, err := s.store.Job(ctx, head.ID, nil)
 	if err != nil {
 		return err
 	}
 	for _, k := range append(walk, off...) {
-		if k.Broken == nil && k.Opening.CheckTools(head.Kit) != nil {
-			return field.Fault("/kit/tools", "Readings of %s were taken with a tool that this would take out of the kit: keep it, or say there that they were taken with another.", k.Opening.Name)
+		if k.Broken == nil && k.Opening.CheckKit(head.Kit) != nil {
+			return field.Fault("/kit", "%s was read with a tool, or hangs on hinges, that this would take out of the kit: keep it, or choose another there first.", k.Opening.Name)
 		}
 	}
 	return nil

@@ -57,7 +57,7 @@ func (s server) change(ctx context.Context, in *struct {
 	if err := o.Check(k.Job.Unit); err != nil {
 		return nil, problem(ctx, err)
 	}
-	if err := o.CheckTools(k.Job.Kit); err != nil {
+	if err := o.CheckKit(k.Job.Kit); err != nil {
 		return nil, problem(ctx, err)
 	}
 	if reflect.DeepEqual(o, k.Opening) {
@@ -151,6 +151,19 @@ func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[sheet.Stor
 		return nil, huma.Error422UnprocessableEntity("No rod can be marked from this door yet: its hinges wait for readings.")
 	}
 	return &body[sheet.StoryRod]{Body: r}, nil
+}
+
+// hingeWays are the hinges that could be taken.
+func (s server) hingeWays(ctx context.Context, in *struct {
+	OpeningPath
+	Leaf int `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf."`
+},
+) (*body[[]sheet.HingeWay], error) {
+	k, err := s.store.Opening(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &body[[]sheet.HingeWay]{Body: sheet.HingeWays(k.Job.Job(), k.Opening, in.Leaf-1)}, nil
 }
 
 func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {

@@ -203,7 +203,7 @@ func TradeTables() Trade {
 	}
 	for _, h := range trade.Hinges {
 		v := HingeOf{
-			ID: h.ID, Kind: h.Kind, Name: h.Name, Screws: fmt.Sprintf("%d of %s in each leaf", h.Screws, h.Gauge), Load: plan.Weight(h.Load, measure.Millimetres), Source: h.Source,
+			ID: h.ID, Kind: h.Kind, Name: h.Name, Screws: fmt.Sprintf("%d of %s in each leaf", h.Screws, h.Screw.Say(h.Screw.Unit())), Load: plan.Weight(h.Load, measure.Millimetres), Source: h.Source,
 			Leaf: h.Leaf.MM(), Width: h.Width.MM(), Plate: h.Plate.MM(), Closed: h.Closed.MM(), Pin: h.Pin.MM(),
 		}
 		if h.Radius > 0 {

@@ -229,18 +229,30 @@ type Hinge struct {
 
 // Swing is how the slab swings as planned. Angles are in degrees from closed.
 type Swing struct {
-	Bevel   Figure       `json:"bevel" doc:"How much narrower the push face is at the lock edge."`
-	Relief  Figure       `json:"relief" doc:"How far the push face is planed back at the hinge edge; nought where it need not be."`
-	Clear   Length       `json:"clear" doc:"The least that it passes the lock jamb, or the other leaf, by."`
-	ClearAt float64      `json:"clearAt" doc:"At which angle."`
-	Opens   float64      `json:"opens" doc:"How far it opens."`
-	Against string       `json:"against" doc:"What stops it there; empty where it folds right back."`
-	Rests   float64      `json:"rests" doc:"Where it comes to rest, let go at 45."`
-	Least   Length       `json:"least" doc:"The least between the foot and the floor through the swing."`
-	LeastAt float64      `json:"leastAt" doc:"At which angle."`
-	Foot    []FootAt     `json:"foot" doc:"The free corner over the floor, from closed to open."`
-	Slab    [][2]float64 `json:"slab" doc:"The closed slab from above, mm from the pin: x toward the lock jamb, z toward the viewer. Hinge edge pull face first, then the lock edge, then the push face."`
-	Things  []InPlan     `json:"things" doc:"What it could touch, so too: first the lock jamb or the other leaf."`
+	Bevel    Figure         `json:"bevel" doc:"How much narrower the push face is at the lock edge; of a rebated one, each half."`
+	Relief   Figure         `json:"relief" doc:"How far the push face is planed back at the hinge edge; nought where it need not be."`
+	Clear    Figure         `json:"clear" doc:"The least that it passes the lock jamb, or the other leaf, by."`
+	ClearAt  float64        `json:"clearAt" doc:"At which angle."`
+	Second   bool           `json:"second" doc:"Of a pair: it opens only once the other leaf stands open."`
+	Opens    float64        `json:"opens" doc:"How far it opens."`
+	OpensWhy []string       `json:"opensWhy"`
+	Against  string         `json:"against" doc:"What stops it there; empty where it folds right back."`
+	Rests    float64        `json:"rests" doc:"Where it comes to rest, let go at 45."`
+	RestsWhy []string       `json:"restsWhy"`
+	Least    Figure         `json:"least" doc:"The least between the foot and the floor through the swing."`
+	LeastAt  float64        `json:"leastAt" doc:"At which angle."`
+	Foot     []FootAt       `json:"foot" doc:"The free corner over the floor, from closed to open."`
+	Slab     [][2]float64   `json:"slab" doc:"The closed slab from above, mm from the pin: x toward the lock jamb, z toward the viewer. Hinge edge pull face first, then the lock edge, then the push face."`
+	Parts    [][][2]float64 `json:"parts" doc:"The same in convex parts: two where its edge is rebated."`
+	Beside   Beside         `json:"beside"`
+	Stop     [][2]float64   `json:"stop" doc:"On the hinge jamb, behind the slab; empty where none was read."`
+	Things   []InPlan       `json:"things" doc:"What it could open against."`
+}
+
+// Beside is what the lock edge passes.
+type Beside struct {
+	Name  string         `json:"name" doc:"The lock jamb, or the other leaf."`
+	Parts [][][2]float64 `json:"parts"`
 }
 
 // FootAt is the free corner over the floor at an angle, in mm.
@@ -260,10 +272,11 @@ type InPlan struct {
 // Hanging is how the marks come to the jamb and the slab to its hinges.
 type Hanging struct {
 	Head   []Figure `json:"head" doc:"Packers at the head: hinge corner, lock corner."`
-	Shut   Length   `json:"shut" doc:"Wedge under the free corner, shut."`
-	Open   Length   `json:"open" doc:"Wedge under the free corner, open at 90 degrees."`
+	Shut   Figure   `json:"shut" doc:"Wedge under the free corner, shut."`
+	Open   Figure   `json:"open" doc:"Wedge under the free corner, open at 90 degrees."`
 	Two    bool     `json:"two" doc:"Two people lift it."`
-	Screws string   `json:"screws" doc:"In each leaf; empty for a hinge of one's own."`
+	Goes   string   `json:"goes" doc:"Which leaf goes on the slab, and which way the pin comes out; empty where the kind is not known."`
+	Screws []string `json:"screws" doc:"Screws, pilots, and which for the trial; empty where nobody said."`
 	Steps  []string `json:"steps" doc:"In words, in their order."`
 }
 
@@ -276,11 +289,31 @@ type RodMark struct {
 
 // Gauges are the two settings of the marking gauge, and what they leave.
 type Gauges struct {
-	Depth   Length `json:"depth"`
-	Width   Length `json:"width"`
-	Setback Length `json:"setback"`
-	Flush   Figure `json:"flush" doc:"The hinge margin with both leaves flush."`
-	Pull    string `json:"pull" doc:"With what load the slab pulls at the top hinge, about; empty while it is not known."`
+	Depth   Figure   `json:"depth"`
+	Width   Figure   `json:"width"`
+	Setback Figure   `json:"setback"`
+	Flush   Figure   `json:"flush" doc:"The hinge margin with both leaves flush."`
+	Pull    string   `json:"pull" doc:"With what load the slab pulls at the top hinge, about; empty while it is not known."`
+	PullWhy []string `json:"pullWhy"`
+}
+
+// HingeWay is a hinge that could be taken; its measures are in mm.
+type HingeWay struct {
+	ID      string   `json:"id"`
+	Name    string   `json:"name"`
+	Own     bool     `json:"own" doc:"Kept with the job."`
+	Kind    string   `json:"kind"`
+	Goes    string   `json:"goes" doc:"Which leaf goes on the slab, and which way the pin comes out."`
+	Note    string   `json:"note" doc:"What its kind is for, and what it costs."`
+	Load    string   `json:"load" doc:"The heaviest slab that two carry; empty where nobody said."`
+	Leaf    float64  `json:"leaf"`
+	Width   float64  `json:"width"`
+	Plate   float64  `json:"plate"`
+	Closed  float64  `json:"closed"`
+	Pin     float64  `json:"pin"`
+	Fits    bool     `json:"fits" doc:"Nothing speaks against it."`
+	Against []string `json:"against" doc:"What speaks against it, in words."`
+	Flush   Figure   `json:"flush" doc:"The hinge margin that it gives, leaves flush."`
 }
 
 // Latch is where latch and strike go.

@@ -95,22 +95,31 @@ func (p printing) leaf(v Leaf, doubtful string) {
 	}
 	if v.Cut != nil {
 		p.cuts(v.Cut, doubtful)
+		line("Then ease every arris, and seal the cut edges before they stand: the ends most of all.")
 	}
 	p.hinges(v, doubtful)
-	if h := v.Hanging; h != nil {
-		for _, step := range h.Steps {
-			line("Hang: %s", step)
-		}
-	}
 	if w := v.Swing; w != nil {
 		p.swing(w, doubtful)
+	}
+	if h := v.Hanging; h != nil {
+		p.hanging(h)
 	}
 	if l := v.Latch; l != nil {
 		line("%sLatch\t%s down the lock edge, from the slab's finished head\tstrike %s down the jamb, from the head", doubtful, p.figure(l.Slab), p.figure(l.Jamb))
 		line("  backset %s\tbore %s from either face, %s of wood left\thandle %s above the floor", p.figure(l.Backset), p.figure(l.Centre), p.show(l.Wall.Text), p.figure(l.Floor))
 	}
-	if v.Cut != nil {
-		line("Then ease every arris, and seal the cut edges before they stand: the ends most of all.")
+}
+
+func (p printing) hanging(h *Hanging) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	if h.Goes != "" {
+		line("Hinges: %s", h.Goes)
+	}
+	for _, s := range h.Screws {
+		line("Screws: %s", s)
+	}
+	for _, step := range h.Steps {
+		line("Hang: %s", step)
 	}
 }
 
@@ -180,11 +189,11 @@ func (p printing) swing(w *Swing, doubtful string) {
 	if w.Against != "" {
 		stops = "against the " + w.Against
 	}
-	line("%sSwing\t%s\tpasses by %s at %.0f°\topens to %.0f°, %s", doubtful, bevel, p.show(w.Clear.Text), w.ClearAt, w.Opens, stops)
+	line("%sSwing\t%s\tpasses the %s by %s at %.0f°\topens to %.0f°, %s", doubtful, bevel, w.Beside.Name, p.figure(w.Clear), w.ClearAt, w.Opens, stops)
 	if w.Relief.MM > 0 {
 		line("  hinge edge\tpush face planed back by %s", p.figure(w.Relief))
 	}
-	line("  over the floor\tleast %s at %.0f°\tlet go at 45° it rests at %.0f°", p.show(w.Least.Text), w.LeastAt, w.Rests)
+	line("  over the floor\tleast %s at %.0f°\tlet go at 45° it rests at %.0f°", p.figure(w.Least), w.LeastAt, w.Rests)
 }
 
 // visible keeps control characters in names from the terminal.

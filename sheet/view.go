@@ -52,10 +52,10 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	g := l.Gauges
 	v := Leaf{
 		Jamb: jamb, Findings: p.findings(l.Findings), Light: make([]Light, len(l.Light)), Hinges: make([]Hinge, len(l.Hinges)),
-		Gauges: Gauges{p.exact(g.Depth), p.exact(g.Width), p.exact(g.Setback), p.fine(g.Flush), ""},
+		Gauges: Gauges{p.figure(g.Depth), p.figure(g.Width), p.figure(g.Setback), p.fine(g.Flush), "", []string{}},
 	}
-	if g.Pull > 0 {
-		v.Gauges.Pull = plan.Weight(g.Pull, p.unit)
+	if g.Pull.Load > 0 {
+		v.Gauges.Pull, v.Gauges.PullWhy = plan.Weight(g.Pull.Load, p.unit), g.Pull.Why(p.unit)
 	}
 	for _, side := range frame.Sides {
 		v.Wanted = append(v.Wanted, Sided{side, p.fine(l.Wanted[side]), plusMinus(l.Sure[side])})
@@ -74,7 +74,7 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	}
 	v.Rod = p.rodMarks(l.Rod)
 	if h := l.Hanging; h != nil {
-		v.Hanging = &Hanging{p.figures(h.Head[:]), p.hundredths(h.Shut), p.hundredths(h.Open), h.Two, h.Screws, h.Steps}
+		v.Hanging = &Hanging{p.figures(h.Head[:]), p.fine(h.Shut), p.fine(h.Open), h.Two, h.Goes, append([]string{}, h.Screws...), h.Steps}
 	}
 	if l.Swing != nil {
 		v.Swing = p.swing(*l.Swing)
@@ -153,16 +153,19 @@ func (p printer) swing(w plan.Swing) *Swing {
 		}
 		return out
 	}
-	v := &Swing{
-		Bevel: p.figure(w.Bevel), Relief: p.figure(w.Relief), Clear: p.hundredths(w.Clear), ClearAt: math.Round(w.ClearAt), Opens: math.Floor(w.Opens),
-		Against: w.Against, Rests: math.Round(w.Rests), Slab: points(w.Slab),
-	}
-	least := math.Inf(1)
-	for _, f := range w.Foot {
-		if f.Clear < least-0.05 {
-			least = f.Clear
-			v.Least, v.LeastAt = p.hundredths(f.Clear), math.Round(f.Angle)
+	parts := func(list [][]swing.Point) (out [][][2]float64) {
+		for _, part := range list {
+			out = append(out, points(part))
 		}
+		return out
+	}
+	v := &Swing{
+		Bevel: p.figure(w.Bevel), Relief: p.figure(w.Relief), Clear: p.fine(w.Clear), ClearAt: math.Round(w.ClearAt), Second: w.Second,
+		Opens: math.Floor(w.Opens), OpensWhy: w.OpensWhy(), Against: w.Against, Rests: math.Round(w.Rests), RestsWhy: w.RestsWhy(p.unit),
+		Least: p.fine(w.Least), LeastAt: math.Round(w.LeastAt),
+		Slab: points(w.Slab), Parts: parts(w.Parts), Beside: Beside{w.Beside.Name, parts(w.Beside.Parts)}, Stop: append([][2]float64{}, points(w.Stop)...), Things: []InPlan{},
+	}
+	for _, f := range w.Foot {
 		v.Foot = append(v.Foot, FootAt{cents(f.Angle), cents(f.Rise), cents(f.Floor), p.hundredths(f.Clear)})
 	}
 	for _, t := range w.Things {

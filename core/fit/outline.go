@@ -10,6 +10,7 @@ package fit
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/survey"
@@ -95,6 +96,37 @@ func (o Outline) Scribe(side frame.Side, wanted float64) Outline {
 	}
 	o.Edges[side] = e
 	return o
+}
+
+// Hollow gives the outline with its hinge edge hollowed, so that where the jamb bellies in
+// the light is the margin wanted, in mm: not where kept, the pockets from foot to head in
+// the hung frame, which stay on the straight edge. by is how deep at most, mm.
+func (o Outline) Hollow(wanted float64, kept [][2]float64) (_ Outline, by float64) {
+	e := o.Edges[frame.Hinge]
+	straight := slices.Clone(e.Gaps)
+	for _, k := range kept {
+		for _, end := range k {
+			if i := slices.IndexFunc(straight, func(g Gap) bool { return g.Along >= end }); i > 0 {
+				a, b := straight[i-1], straight[i]
+				f := (end - a.Along) / (b.Along - a.Along)
+				straight = slices.Insert(straight, i, Gap{
+					At: a.At + f*(b.At-a.At), Along: end, Mean: a.Mean + f*(b.Mean-a.Mean), Sigma: a.Sigma + f*(b.Sigma-a.Sigma),
+				})
+			}
+		}
+	}
+	hollow := slices.Clone(straight)
+	for i, g := range hollow {
+		if !slices.ContainsFunc(kept, func(k [2]float64) bool { return g.Along >= k[0]-1 && g.Along <= k[1]+1 }) {
+			hollow[i].Mean = max(g.Mean, wanted)
+			by = max(by, hollow[i].Mean-g.Mean)
+		}
+	}
+	if by > 0 {
+		e.Scribed, e.Gaps, e.straight = true, hollow, straight
+		o.Edges[frame.Hinge] = e
+	}
+	return o, by
 }
 
 // placed is where a slab's foot hinge corner stands in the hung frame, and how

@@ -89,3 +89,11 @@ const (
 	Left  Hand = "left"
 	Right Hand = "right"
 )
+
+// Other is the other hand.
+func (h Hand) Other() Hand {
+	if h == Left {
+		return Right
+	}
+	return Left
+}

@@ -16,6 +16,7 @@ import (
 const (
 	FromPockets = "pockets" // the jamb has its pockets already
 	OwnPlaces   = "own"     // Choice.Places
+	WholeEdge   = "whole"   // one continuous hinge along the edge
 )
 
 // Where a third hinge goes, by rule.
@@ -33,12 +34,14 @@ type Choice struct {
 	Width   measure.Length   `json:"width"`             // of a leaf, knuckle side to far side, as let in
 	Plate   measure.Length   `json:"plate"`             // thickness of a leaf
 	Closed  measure.Length   `json:"closed"`            // closed hinge, outside to outside, leaves parallel
-	Size    string           `json:"size,omitempty"`    // ID of a trade.Hinge, whose measures these were to begin with
+	Size    string           `json:"size,omitempty"`    // ID of a trade.Hinge or of one's own in the kit, whose measures these were to begin with
 	Long    bool             `json:"long,omitempty"`    // the lower pockets a little long, so that hanging goes easily
 	Third   string           `json:"third,omitempty"`   // Midway or MoveUp
 	Places  []measure.Length `json:"places,omitempty"`  // of one's own: slab's finished top to the top of each leaf, top first
 	Old     []Pocket         `json:"old,omitempty"`     // what is known of Pockets, in their order
 	Avoid   []Avoid          `json:"avoid,omitempty"`   // what else the leaves keep clear of
+	Jamb    measure.Length   `json:"jamb,omitempty"`    // thickness of the jamb that the pockets are cut in; nought not read
+	Hollow  bool             `json:"hollow,omitempty"`  // the slab's edge is hollowed to a jamb that bellies in, between the pockets
 }
 
 // Pocket is an old pocket and the leaf in it; what is nought was not read.
@@ -46,6 +49,7 @@ type Pocket struct {
 	Long   measure.Length `json:"long,omitempty"`
 	Wide   measure.Length `json:"wide,omitempty"`
 	Deep   measure.Length `json:"deep,omitempty"`
+	Round  measure.Length `json:"round,omitempty"`  // radius of its corners; nought for square ones
 	Filled bool           `json:"filled,omitempty"` // with glued wood: no longer in the way
 	Faults []string       `json:"faults,omitempty"` // IDs of trade.Faults
 }
@@ -71,8 +75,8 @@ const mostAvoid = 20
 // Check reports the first thing that cannot be, as a field.Error worded in the
 // unit of the job.
 func (c Choice) Check(u measure.Unit) error {
-	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets && c.From != OwnPlaces {
-		return field.Fault("/from", "There is no hinge rule %.40q: use the pockets in the jamb, places of your own or one of the rules.", c.From)
+	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets && c.From != OwnPlaces && c.From != WholeEdge {
+		return field.Fault("/from", "There is no hinge rule %.40q: use the pockets in the jamb, places of your own, one hinge along the edge, or one of the rules.", c.From)
 	}
 	if c.Count != 2 && c.Count != 3 {
 		return field.Fault("/count", "A door hangs on two or three hinges here, not %d.", c.Count)
@@ -84,6 +88,7 @@ func (c Choice) Check(u measure.Unit) error {
 		field.Range{Pointer: "/width", Is: "width of a hinge leaf", Value: c.Width, Least: 10 * mm, Most: 120 * mm},
 		field.Range{Pointer: "/plate", Is: "thickness of a hinge leaf", Value: c.Plate, Least: mm / 2, Most: 6 * mm},
 		field.Range{Pointer: "/closed", Is: "thickness of a closed hinge", Value: c.Closed, Least: mm, Most: 20 * mm},
+		field.Range{Pointer: "/jamb", Is: "thickness of a jamb", Value: c.Jamb, Most: 150 * mm},
 	); err != nil {
 		return err
 	}
@@ -112,9 +117,6 @@ func (c Choice) Check(u measure.Unit) error {
 func (c Choice) checkPlaces(u measure.Unit) error {
 	if c.Third != "" && c.Third != Midway && c.Third != MoveUp {
 		return field.Fault("/third", "A third hinge goes midway or is moved up, not %.40q.", c.Third)
-	}
-	if _, ok := trade.HingeByID(c.Size); !ok && c.Size != "" {
-		return field.Fault("/size", "There is no hinge %.40q in the list.", c.Size)
 	}
 	if len(c.Places) > mostHinges {
 		return field.Fault("/places", "A door hangs on %d hinges at most here, not %d.", mostHinges, len(c.Places))
@@ -161,6 +163,7 @@ func (c Choice) checkOld(u measure.Unit) error {
 			field.Range{Pointer: at + "/long", Is: "length of a pocket", Value: p.Long, Most: 300 * mm},
 			field.Range{Pointer: at + "/wide", Is: "width of a pocket", Value: p.Wide, Most: 120 * mm},
 			field.Range{Pointer: at + "/deep", Is: "depth of a pocket", Value: p.Deep, Most: 15 * mm},
+			field.Range{Pointer: at + "/round", Is: "radius of a pocket's corners", Value: p.Round, Most: 25 * mm},
 		); err != nil {
 			return err
 		}
@@ -202,6 +205,9 @@ func (c Choice) Tops(height measure.Length) (top, bottom measure.Length) {
 	if c.From == OwnPlaces && len(c.Places) >= 2 {
 		return c.Places[0], c.Places[len(c.Places)-1]
 	}
+	if c.From == WholeEdge {
+		return 0, height - c.Leaf
+	}
 	r, ok := trade.HingeRuleByID(c.From)
 	if !ok {
 		r = trade.HingeRules[0]
@@ -238,6 +244,9 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 		}
 		return inJamb(slab, margin), nil
 	}
+	if c.From == WholeEdge {
+		return inJamb(wholeEdge(c, length), margin), nil
+	}
 	rule, ok := trade.HingeRuleByID(c.From)
 	if !ok {
 		return nil, field.Fault("/from", "There is no hinge rule %.40q.", c.From)
@@ -271,6 +280,19 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 		return nil, field.Fault("/from", "The slab is too short for two hinges by that rule.")
 	}
 	return inJamb(slab, margin), nil
+}
+
+// wholeEdge are the places at which a continuous hinge is packed: its top, its middle, its
+// foot.
+func wholeEdge(c Choice, length figure.Figure) (slab []figure.Figure) {
+	for _, half := range []measure.Length{0, 1, 2} {
+		slab = append(slab, figure.Sum(
+			length.Sigma,
+			figure.Term{Label: "along the slab's finished length", Value: length.Value * half / 2, Source: figure.Estimate, Sigma: length.Sigma},
+			figure.Term{Label: "less what a packer there holds up", Value: -c.Leaf * half / 2, Source: figure.Choice},
+		))
+	}
+	return slab
 }
 
 // inJamb gives marks on the slab their places in the jamb, the head margin at the hinge

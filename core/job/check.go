@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
+	"kindmargin/core/swing"
 	"kindmargin/core/trade"
 )
 
@@ -153,6 +154,10 @@ func (p Pair) check(u measure.Unit) error {
 	if !p.Fixed.Upright() {
 		bad.Add("/fixed", "One leaf is bolted: the one on the hinge jamb or the one on the lock jamb.")
 	}
+	if !slices.Contains(swing.AllMeets, p.Edges) {
+		bad.Add("/edges", "Meeting edges are plain, rebated or rounded, not %q.", short(string(p.Edges)))
+	}
+	bad.Under("", field.Range{Pointer: "/lip", Is: "lap of rebated edges", Value: p.Lip, Most: 30 * measure.Millimetre}.Check(u))
 	return bad.Err()
 }
 
@@ -253,7 +258,7 @@ func (j Job) Check() error {
 		}
 		seen[o.ID] = true
 		bad.Under(at, o.Check(j.Unit))
-		bad.Under(at, o.CheckTools(j.Kit))
+		bad.Under(at, o.CheckKit(j.Kit))
 	}
 	return bad.Err()
 }

@@ -165,6 +165,9 @@ func (j *Job) normalise() {
 	if len(j.Kit.Tools) == 0 {
 		j.Kit.Tools = nil
 	}
+	if len(j.Kit.Hinges) == 0 {
+		j.Kit.Hinges = nil
+	}
 	if j.Openings == nil {
 		j.Openings = []Opening{}
 	}

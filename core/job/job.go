@@ -78,6 +78,16 @@ type Pair struct {
 	Meeting measure.Length `json:"meeting"`          // margin between the leaves
 	Offset  measure.Length `json:"offset,omitempty"` // of the meeting line from midway, toward the lock jamb
 	Fixed   frame.Side     `json:"fixed"`            // whose leaf is bolted top and bottom and carries the strike: hinge or lock
+	Edges   swing.Meets    `json:"edges,omitempty"`  // how the meeting edges are worked
+	Lip     measure.Length `json:"lip,omitempty"`    // of rebated ones: how far they lap; nought trade.RebateLip
+}
+
+// Laps is how far rebated meeting edges lap.
+func (p Pair) Laps() measure.Length {
+	if p.Lip > 0 {
+		return p.Lip
+	}
+	return trade.RebateLip
 }
 
 // Walls says what is believed of an opening before it is measured.

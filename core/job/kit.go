@@ -15,6 +15,40 @@ type Kit struct {
 	Tools survey.Kit     `json:"tools,omitempty"` // empty: a usual instrument for each kind of reading
 	Trip  float64        `json:"trip,omitzero"`   // minutes of another trip after the first hang; nought for UsualTrip
 	Fits  measure.Length `json:"fits,omitzero"`   // how far from the best a margin may be and still fit; nought for UsualFits
+	// Hinges of one's own, beside the trade's.
+	Hinges []OwnHinge `json:"hinges,omitempty"`
+}
+
+// OwnHinge is a hinge that is measured once and kept for all the job's doors. Nought is what
+// was not said.
+type OwnHinge struct {
+	ID     string         `json:"id"`
+	Name   string         `json:"name"`
+	Kind   string         `json:"kind"` // ID of a trade.HingeKind
+	Leaf   measure.Length `json:"leaf"`
+	Width  measure.Length `json:"width"`
+	Plate  measure.Length `json:"plate"`
+	Closed measure.Length `json:"closed"`
+	Pin    measure.Length `json:"pin,omitempty"`
+	Radius measure.Length `json:"radius,omitempty"`
+	Rise   measure.Length `json:"rise,omitempty"`
+	Screws int            `json:"screws,omitempty"` // in each leaf
+	Gauge  int            `json:"gauge,omitempty"`  // number of its screws
+	Screw  measure.Length `json:"screw,omitempty"`  // their length
+	Load   float64        `json:"load,omitempty"`   // the heaviest slab that two carry, kg
+}
+
+// Hinge finds a hinge in the kit, or in the trade's list; ok is false where there is none.
+func (k Kit) Hinge(id string) (h trade.Hinge, ok bool) {
+	for _, o := range k.Hinges {
+		if o.ID == id {
+			return trade.Hinge{
+				ID: o.ID, Kind: o.Kind, Name: o.Name, Leaf: o.Leaf, Width: o.Width, Plate: o.Plate, Closed: o.Closed, Pin: o.Pin, Radius: o.Radius,
+				Rise: o.Rise, Screws: o.Screws, Screw: trade.Screw{No: o.Gauge, Long: o.Screw}, Load: o.Load, Source: "measured for this job",
+			}, true
+		}
+	}
+	return trade.HingeByID(id)
 }
 
 // What another trip costs and what fits, where nothing else is set. Common practice.
@@ -56,6 +90,7 @@ func (k Kit) check(u measure.Unit) error {
 		bad.Add("/trip", "A trip to the trestles takes 0 to %.0f minutes (nothing for %.0f), not %g.", longestTrip, UsualTrip, k.Trip)
 	}
 	bad.Under("", field.Range{Pointer: "/fits", Is: "margin that still fits", Value: k.Fits, Most: 5 * measure.Millimetre}.Check(u))
+	k.checkHinges(u, &bad)
 	for i, t := range k.Tools {
 		at := "/tools/" + strconv.Itoa(i)
 		same := func(x survey.Tool) bool { return x.ID == t.ID }
@@ -75,6 +110,42 @@ func (k Kit) check(u measure.Unit) error {
 		}
 	}
 	return bad.Err()
+}
+
+func (k Kit) checkHinges(u measure.Unit, bad *field.Errors) {
+	const mm = measure.Millimetre
+	if len(k.Hinges) > mostTools {
+		bad.Add("/hinges", "%d hinges are more than %d: keep those that are used.", len(k.Hinges), mostTools)
+		return
+	}
+	for i, h := range k.Hinges {
+		at := "/hinges/" + strconv.Itoa(i)
+		_, sold := trade.HingeByID(h.ID)
+		if !identifies(h.ID) || sold || slices.ContainsFunc(k.Hinges[:i], func(x OwnHinge) bool { return x.ID == h.ID }) {
+			bad.Add(at+"/id", "Each hinge needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(h.ID))
+		}
+		if n := letters(h.Name); n == 0 || n > longestName || !plain(h.Name) {
+			bad.Add(at+"/name", "Give the hinge a name of 1 to %d letters, on one line.", longestName)
+		}
+		if _, ok := trade.HingeKindByID(h.Kind); !ok {
+			bad.Add(at+"/kind", "There is no kind of hinge %q: choose one of the list.", short(h.Kind))
+		}
+		for _, r := range []field.Range{
+			{Pointer: at + "/leaf", Is: "length of a hinge", Value: h.Leaf, Least: 40 * mm, Most: 250 * mm},
+			{Pointer: at + "/width", Is: "width of a hinge leaf", Value: h.Width, Least: 10 * mm, Most: 120 * mm},
+			{Pointer: at + "/plate", Is: "thickness of a hinge leaf", Value: h.Plate, Least: mm / 2, Most: 6 * mm},
+			{Pointer: at + "/closed", Is: "thickness of a closed hinge", Value: h.Closed, Least: max(2*h.Plate, mm), Most: 20 * mm},
+			{Pointer: at + "/pin", Is: "pin's place in front of the face", Value: h.Pin, Most: 60 * mm},
+			{Pointer: at + "/radius", Is: "radius of a leaf's corners", Value: h.Radius, Most: 25 * mm},
+			{Pointer: at + "/rise", Is: "rise of a hinge", Value: h.Rise, Most: 30 * mm},
+			{Pointer: at + "/screw", Is: "length of a screw", Value: h.Screw, Most: 150 * mm},
+		} {
+			bad.Under("", r.Check(u))
+		}
+		if h.Screws < 0 || h.Screws > 60 || h.Gauge < 0 || h.Gauge > 24 || h.Load < 0 || h.Load > 500 {
+			bad.Add(at, "A hinge has up to 60 screws of gauge 0 to 24 a leaf, and two carry up to 500 kg.")
+		}
+	}
 }
 
 func (k Kit) checkProved(id string, known *trade.Instrument, p survey.Proved) error {
@@ -106,9 +177,9 @@ func (k Kit) checkProved(id string, known *trade.Instrument, p survey.Proved) er
 	return nil
 }
 
-// CheckTools reports readings whose tool is not in a kit, or does not read their
-// kind, as field.Errors.
-func (o Opening) CheckTools(k Kit) error {
+// CheckKit reports readings whose tool is not in a kit, or does not read their kind, and a
+// hinge that is neither in it nor in the trade's list, as field.Errors.
+func (o Opening) CheckKit(k Kit) error {
 	var bad field.Errors
 	for i, r := range o.Readings {
 		if r.Tool == "" {
@@ -116,6 +187,11 @@ func (o Opening) CheckTools(k Kit) error {
 		}
 		if id, _ := k.Tools.Tool(r); id != r.Tool {
 			bad.Add("/readings/"+strconv.Itoa(i)+"/tool", "There is no tool %q in the job's kit that reads this: choose another.", short(r.Tool))
+		}
+	}
+	if id := o.Hinges.Size; id != "" {
+		if _, ok := k.Hinge(id); !ok {
+			bad.Add("/hinges/size", "There is no hinge %q in the list, nor kept with the job: choose another.", short(id))
 		}
 	}
 	return bad.Err()

@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"math"
+
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
@@ -18,8 +20,9 @@ func lockJamb(c swing.Choice, p swing.Pin, s swing.Slab, gap float64) swing.Jamb
 	return j
 }
 
-// otherLeaf is the pair's other leaf, closed, from this one's pin; it has the same bevel.
-func otherLeaf(d door, b bay, s swing.Slab, p swing.Pin, other fit.Outline, at, bevel float64) []swing.Point {
+// otherLeaf is the pair's other leaf, closed, from this one's pin, in convex parts; it has
+// the same bevel.
+func otherLeaf(d door, b bay, s swing.Slab, p swing.Pin, other fit.Outline, at, bevel float64) [][]swing.Point {
 	theirs := swing.Pin{Margin: other.Edges[frame.Hinge].GapAt(at), Out: p.Out}
 	thick := d.Slab.Thickness
 	if !b.second {
@@ -28,25 +31,53 @@ func otherLeaf(d door, b bay, s swing.Slab, p swing.Pin, other fit.Outline, at, 
 	if thick == 0 {
 		thick = b.slab.Thickness
 	}
-	list := swing.Slab{Width: widthAt(other, at), Thickness: thick.MM(), Bevel: bevel}.Corners(theirs)
+	parts := swing.Slab{Width: widthAt(other, at), Thickness: thick.MM(), Bevel: bevel, Meets: s.Meets, Lip: s.Lip, Behind: !s.Behind}.Outlines(theirs)
 	across := p.Margin/2 + s.Width + d.Pair.Meeting.MM() + widthAt(other, at) + theirs.Margin/2
-	for i := range list {
-		list[i].X = across - list[i].X
+	for _, part := range parts {
+		for i := range part {
+			part[i].X = across - part[i].X
+		}
 	}
-	return list
+	return parts
+}
+
+// edge is a slab's lock edge, what it passes, and the least to pass it by, mm.
+type edge struct {
+	slab   swing.Slab
+	pin    swing.Pin
+	beside func(bevel float64) [][]swing.Point
+	pass   float64
+}
+
+// passing is how near a corner of the slab, or of its halves, comes to what it passes.
+func (e edge) passing(corner int, beside [][]swing.Point) float64 {
+	near := math.Inf(1)
+	halves, pins := e.slab.Halves(e.pin)
+	for i, o := range beside {
+		h := min(i, len(halves)-1)
+		near = min(near, swing.Passing(halves[h].Corners(pins[h])[corner], o, 0, rightAngle*degree))
+	}
+	return near
 }
 
 // bevel is how much narrower the push face is at the lock edge: as set by hand; else as
-// much as it needs to pass by so much, and on a thick slab the usual bevel at least.
-func bevel(d door, b bay, c swing.Choice, s swing.Slab, p swing.Pin, beside func(float64) []swing.Point, pass float64) (f figure.Figure, said findings) {
+// much as it needs to pass by so much, and on a thick slab the usual bevel at least. An edge
+// that is rounded to its pins passes by what it has closed.
+func (e edge) bevel(d door, b bay, c swing.Choice) (f figure.Figure, said findings) {
+	if e.slab.Meets == swing.Rounded {
+		return figure.Sum(0, figure.Term{Label: "rounded to an arc about the pins", Value: d.est(e.slab.Narrower(e.pin)), Source: figure.Estimate}).Rounded(d.tape, measure.Up), nil
+	}
+	if e.slab.Meets == swing.Rebated && e.slab.Behind {
+		e.beside = func(float64) [][]swing.Point { return nil } // the other stands open by then
+	}
 	thick := b.slab.Thickness
-	most := 0.2 * s.Thickness // 11°
-	least, possible := swing.LeastBevel(s, p, beside, pass, most)
+	most := 0.2 * e.slab.Thickness // 11°
+	least, possible := swing.LeastBevel(e.slab, e.pin, e.beside, e.pass, most)
 	if c.Bevel != nil {
 		f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *c.Bevel, Source: figure.Choice})
 	} else {
 		var usual measure.Length
-		if thick >= trade.SquareUnder && !b.slab.IsMachined(frame.Lock) {
+		if thick >= trade.SquareUnder && !b.slab.IsMachined(frame.Lock) && e.slab.Meets == swing.Plain {
 			usual = measure.FromMM(trade.UsualBevel * thick.MM())
 		}
 		need := measure.FromMM(least).Round(d.tape.Step(), measure.Up)
@@ -57,20 +88,20 @@ func bevel(d door, b bay, c swing.Choice, s swing.Slab, p swing.Pin, beside func
 			f = figure.Sum(0, figure.Term{Label: "1/8 in in 2 in, from 1 1/2 in thick up", Value: usual, Source: figure.Rule}).Rounded(d.tape, measure.Nearest)
 		}
 	}
-	s.Bevel = f.Value.MM()
-	corners := s.Corners(p)
-	passing := func(corner int, beside []swing.Point) float64 {
-		return swing.Passing(corners[corner], beside, 0, rightAngle*degree)
-	}
+	e.slab.Bevel = f.Value.MM()
+	beside := e.beside(e.slab.Bevel)
 	const at = "/swing/bevel"
-	switch near := passing(swing.LockPull, beside(s.Bevel)); {
-	case near < pass:
-		said.say(Stop, job.StepSwing, "/margins/lock", PullFaceTouches, Args{"passes": Finely(measure.FromMM(max(near, 0))), "lack": Finely(measure.FromMM(pass - near)), "pass": measure.FromMM(pass)})
+	pass := measure.FromMM(e.pass)
+	switch near := e.passing(swing.LockPull, beside); {
+	case e.slab.Bevel > most:
+		said.say(Stop, job.StepSwing, at, BevelTooMuch, Args{"bevel": f.Value, "thickness": Exact(thick), "most": measure.FromMM(most)})
+	case near < e.pass:
+		said.say(Stop, job.StepSwing, "/margins/lock", PullFaceTouches, Args{"passes": Finely(measure.FromMM(max(near, 0))), "lack": Finely(measure.FromMM(e.pass - near)), "pass": pass})
 	case !possible:
-		said.say(Stop, job.StepSwing, at, NoBevelPasses, Args{"most": measure.FromMM(most), "pass": measure.FromMM(pass)})
-	case passing(swing.LockPush, beside(s.Bevel)) < pass-0.01:
-		said.say(Care, job.StepSwing, at, BevelShort, Args{"needed": Finely(measure.FromMM(least)), "pass": measure.FromMM(pass)})
-	case !b.meets && c.Closing == nil && passing(swing.LockPush, twisted(c, s, p, beside(0))) < pass/2:
+		said.say(Stop, job.StepSwing, at, NoBevelPasses, Args{"most": measure.FromMM(most), "pass": pass})
+	case e.passing(swing.LockPush, beside) < e.pass-0.01:
+		said.say(Care, job.StepSwing, at, BevelShort, Args{"needed": Finely(measure.FromMM(least)), "pass": pass})
+	case !b.meets && c.Closing == nil && e.passing(swing.LockPush, [][]swing.Point{twisted(c, e.slab, e.pin, beside[0])}) < e.pass/2:
 		said.say(Care, job.StepSwing, "/swing/closing", TwistUnread, Args{"over": Exact(swing.ClosingOver)})
 	}
 	return f, said
@@ -104,4 +135,24 @@ func relief(d door, c swing.Choice, s swing.Slab, p swing.Pin) (f figure.Figure,
 func twisted(c swing.Choice, s swing.Slab, p swing.Pin, jamb []swing.Point) []swing.Point {
 	face := jamb[0].X + p.Margin/2
 	return swing.Jamb{Width: face, Closing: unreadClosing, Forward: c.Forward.MM(), Deep: s.Thickness + 20}.Corners(p)
+}
+
+// stopped is the stop on the hinge jamb, or the back of its rebate, behind the slab; it says
+// where that bears on the slab before the door is shut, and springs it open.
+func stopped(c swing.Choice, s swing.Slab, p swing.Pin) (shape []swing.Point, said findings) {
+	if c.Stop == 0 {
+		return nil, nil
+	}
+	play := 0.0
+	if c.Play != nil {
+		play = c.Play.MM()
+	}
+	shape = swing.Stop(p, s.Thickness, c.Stop.MM(), play)
+	if play < 0 {
+		// It bears where the stop ends, so far from the pins, and holds the lock edge off by as
+		// many times what it presses.
+		bears := max(c.Stop.MM()-p.Margin/2, 1)
+		said.say(Stop, job.StepSwing, "/swing/play", StopSprings, Args{"by": Finely(measure.FromMM(-play)), "off": measure.FromMM(-play * (p.Margin/2 + s.Width) / bears)})
+	}
+	return shape, said
 }

@@ -302,5 +302,5 @@ func TestWhatIsTooMuchIsNeverSaidAgainstItself(t *testing.T) {
 	p := Solve(j, o)
 	assert.True(t, said(p, Stop, "1/64 in more than may come off"), "%v", p.Findings)
 	o.Hinges.Plate = mm(2.3)
-	assert.Equal(t, mm(2.3), Solve(house, o).Leaves[0].Gauges.Depth, "a gauge is set to the leaf, never deeper")
+	assert.Equal(t, mm(2.3), Solve(house, o).Leaves[0].Gauges.Depth.Value, "a gauge is set to the leaf, never deeper")
 }

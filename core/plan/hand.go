@@ -20,10 +20,7 @@ func hands(d door) (said findings) {
 
 // turned says where a slab was made for the other hand, or lies the wrong way round.
 func turned(d door, b bay) (said findings) {
-	s, hand := b.slab, d.Hand
-	if b.second {
-		hand = map[frame.Hand]frame.Hand{frame.Left: frame.Right, frame.Right: frame.Left}[hand]
-	}
+	s, hand := b.slab, handOf(d, b)
 	if s.Made != "" && s.Made != hand {
 		said.say(Stop, job.StepSlab, b.at+"/made", MadeForOtherHand, Args{"made": string(s.Made), "hand": string(hand)})
 	}

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"errors"
-	"slices"
 	"strconv"
 
 	"kindmargin/core/field"
@@ -15,92 +14,9 @@ import (
 	"kindmargin/core/trade"
 )
 
-// leastSetback is the wood that must stay behind a pocket. Common practice.
-const leastSetback = 3 * measure.Millimetre
-
-// gauges are the marking gauge's settings, and what the hinges ask of the slab
-// before anything is read.
-func gauges(d door, b bay) (g Gauges, said findings) {
-	c := d.Hinges
-	g = Gauges{Depth: c.Plate, Width: c.Width, Flush: c.Flush()}
-	said = load(d, b)
-	if g.Flush.Value <= 0 {
-		said.say(Care, job.StepHinges, "/hinges/closed", HingeBound, Args{"margin": g.Flush.Value})
-	}
-	if b.slab.Thickness == 0 {
-		return g, said
-	}
-	g.Setback = c.Setback(b.slab.Thickness)
-	if g.Setback < leastSetback {
-		said.say(Care, job.StepHinges, "/hinges/width", ThinSetback, Args{"left": g.Setback, "usual": 6 * measure.Millimetre})
-	}
-	return g, said
-}
-
-// load says where the hinges are too few or too light for the slab, or the pockets not as
-// many as the hinges.
-func load(d door, b bay) (said findings) {
-	c := d.Hinges
-	hinges := c.Count
-	switch {
-	case c.From == hinge.OwnPlaces && len(c.Places) > 0:
-		hinges = len(c.Places)
-	case c.From == hinge.FromPockets && len(c.Pockets) > 0:
-		hinges = len(c.Pockets)
-		if hinges != c.Count {
-			said.say(Care, job.StepHinges, "/hinges/count", PocketsCount, Args{"asked": number(c.Count), "pockets": number(hinges)})
-		}
-	}
-	if len(b.slab.Missing()) > 0 {
-		return said
-	}
-	said.add(usualHinge(d, b, hinges))
-	usual, weight := trade.UsualHinges, b.slab.Weight()
-	known, ok := trade.HingeByID(c.Size)
-	switch {
-	case ok && weight > known.Load*float64(hinges)/2:
-		said.say(Care, job.StepHinges, "/hinges/size", HingeTooLight, Args{
-			"weight": Mass(weight), "hinges": number(hinges), "name": known.Name, "most": Mass(known.Load * float64(hinges) / 2),
-		})
-	case !ok && weight > usual.Most:
-		said.say(Care, job.StepHinges, "/hinges/count", HingesOverloaded, Args{"weight": Mass(weight), "most": Mass(usual.Most), "grade": usual.Next})
-	case !ok && weight > usual.Two && hinges < 3:
-		said.say(Care, job.StepHinges, "/hinges/count", ThreeHinges, Args{"weight": Mass(weight)})
-	}
-	return said
-}
-
-// usualHinge says what is usual for such a slab, where fewer or shorter hinges were chosen.
-// In an old jamb the pockets decide.
-func usualHinge(d door, b bay, hinges int) (said findings) {
-	c, s := d.Hinges, b.slab
-	if c.From == hinge.FromPockets {
-		return nil
-	}
-	args := Args{"thickness": Exact(s.Thickness), "width": s.Width, "leaf": Exact(c.Leaf)}
-	if usual := trade.HingeByThickness(s.Thickness, s.Width, d.unit); c.Leaf < usual-3*measure.Millimetre {
-		args["usual"] = Exact(usual)
-		said.say(Note, job.StepHinges, "/hinges/size", HingeShort, args)
-	}
-	if usual := trade.HingesByHeight(s.Length); d.unit == measure.Inches && hinges < usual {
-		said.say(Note, job.StepHinges, "/hinges/count", HingesByHeight, Args{"length": s.Length, "usual": number(usual), "hinges": number(hinges)})
-	}
-	return said
-}
-
-// pull is the load with which the slab pulls at the top hinge and pushes at the bottom one,
-// in kg: its weight, half its width from the pins, over the hinges' distance. Statics.
-func pull(b bay, list []Hinge) float64 {
-	if len(list) < 2 || len(b.slab.Missing()) > 0 {
-		return 0
-	}
-	apart := list[len(list)-1].Slab.Value - list[0].Slab.Value
-	return b.slab.Weight() * b.slab.Width.MM() / 2 / apart.MM()
-}
-
 // hang marks the hinges on slab and jamb, top one first. corner is the head margin
 // at the hinge corner; laid is nil while the slab is not laid.
-func hang(d door, o fit.Outline, corner figure.Figure, sure frame.Each[float64], laid *fit.Laid) (list []Hinge, said findings) {
+func hang(d door, b bay, o fit.Outline, corner figure.Figure, sure frame.Each[float64], laid *fit.Laid) (list []Hinge, said findings) {
 	c, size := d.Hinges, o.Size()
 	length := figure.Figure{Value: d.est(size.HingeEdge), Sigma: sure[frame.Foot]}
 	marks, err := hinge.Place(c, length, corner, d.tape)
@@ -109,9 +25,9 @@ func hang(d door, o fit.Outline, corner figure.Figure, sure frame.Each[float64],
 		said.say(Stop, job.StepHinges, "/hinges"+bad.Pointer, NoHinges, Args{"problem": bad.Problem})
 		return nil, said
 	}
-	taken := takenFrom(d, corner, laid)
+	taken := takenFrom(d, b, length.Value, corner, laid)
 	for i, m := range marks {
-		name := hingeNames[len(marks)][i]
+		name := nameOf(c, i, len(marks))
 		var more findings
 		m, more = clear(d, m, name, i, taken, length.Value, len(marks))
 		said.add(more)
@@ -126,96 +42,26 @@ func hang(d door, o fit.Outline, corner figure.Figure, sure frame.Each[float64],
 				terms = append(terms, figure.Term{Label: "old pocket's depth, less the leaf's thickness", Value: deep - c.Plate, Source: figure.Reading})
 			}
 		}
-		list = append(list, Hinge{name, m, figure.Sum(0, terms...).Rounded(packers(d), measure.Nearest)})
+		h := Hinge{name, m, figure.Sum(0, terms...).Rounded(packers(d), measure.Nearest)}
+		said.add(pocket(d, h))
+		list = append(list, h)
 	}
+	said.add(screwed(d, b, laid))
 	return list, said
+}
+
+// nameOf is what a hinge is called; of a continuous one, the place that is packed.
+func nameOf(c hinge.Choice, i, of int) string {
+	if c.From == hinge.WholeEdge {
+		return [...]string{"hinge's top", "hinge's middle", "hinge's foot"}[i]
+	}
+	return hingeNames[of][i]
 }
 
 // hingeNames by how many there are.
 var hingeNames = map[int][]string{
 	2: {"top hinge", "bottom hinge"}, 3: {"top hinge", "middle hinge", "bottom hinge"},
 	4: {"top hinge", "second hinge", "third hinge", "bottom hinge"},
-}
-
-// takenFrom is what the leaves keep clear of, down from the slab's finished top.
-func takenFrom(d door, corner figure.Figure, laid *fit.Laid) (taken []hinge.Span) {
-	c := d.Hinges
-	for _, a := range c.Avoid {
-		from := a.At - corner.Value
-		if a.Slab {
-			from = a.At
-			if laid != nil {
-				from -= measure.FromMM(laid.Top[0])
-			}
-		}
-		taken = append(taken, hinge.Span{What: a.What, From: from, To: from + a.Long})
-	}
-	if c.From == hinge.FromPockets {
-		return taken
-	}
-	for i, p := range c.Pockets {
-		known := c.PocketAt(i)
-		if known.Filled {
-			continue
-		}
-		long := known.Long
-		if long == 0 {
-			long = c.Leaf
-		}
-		taken = append(taken, hinge.Span{What: "old pocket", From: p - corner.Value, To: p - corner.Value + long})
-	}
-	return taken
-}
-
-// clear moves a third hinge that a rule set to the nearest place that leaves it enough wood,
-// and says where any other has too little. A leaf that covers an old pocket wholly has all
-// its wood.
-func clear(d door, m hinge.Mark, name string, i int, taken []hinge.Span, length measure.Length, of int) (hinge.Mark, findings) {
-	var said findings
-	c, top := d.Hinges, m.Slab.Value
-	taken = slices.DeleteFunc(slices.Clone(taken), func(s hinge.Span) bool {
-		return s.What == "old pocket" && s.From >= top && s.To <= top+c.Leaf
-	})
-	s, blocked := hinge.Blocks(taken, top, c.Leaf, trade.PocketWood)
-	if !blocked {
-		return m, nil
-	}
-	up, down := hinge.Clear(taken, top, c.Leaf, trade.PocketWood, 0, length)
-	_, byRule := trade.HingeRuleByID(c.From)
-	if outer := i == 0 || i == of-1; byRule && !outer && (up != nil || down != nil) {
-		at := down
-		if down == nil || up != nil && top-*up <= *down-top {
-			at = up
-		}
-		term := figure.Term{Label: "moved clear of the " + s.What, Value: *at - top, Source: figure.Rule}
-		said.say(Note, job.StepHinges, "/hinges/avoid", HingeMoved, Args{"name": name, "by": (*at - top).Abs(), "way": map[bool]string{true: "up", false: "down"}[*at < top], "what": s.What})
-		move := func(f figure.Figure) figure.Figure {
-			return figure.Sum(f.Sigma, append(slices.Clone(f.Terms), term)...)
-		}
-		return hinge.Mark{Slab: move(m.Slab), Jamb: move(m.Jamb)}, said
-	}
-	gravity := Stop
-	if c.From == hinge.FromPockets { // it is cut already
-		gravity = Care
-	}
-	said.say(gravity, job.StepHinges, "/hinges/from", HingeInTheWay, Args{
-		"name": name, "at": top, "what": s.What, "from": s.From, "to": s.To, "wood": trade.PocketWood, "places": clearPlaces(d, up, down),
-	})
-	return m, said
-}
-
-// clearPlaces says the nearest places each way.
-func clearPlaces(d door, up, down *measure.Length) string {
-	say := func(l measure.Length) string { return measure.Say(l.Round(d.tape.Step(), measure.Nearest), d.unit) }
-	switch {
-	case up != nil && down != nil:
-		return "up to " + say(*up) + " or down to " + say(*down)
-	case up != nil:
-		return "up to " + say(*up)
-	case down != nil:
-		return "down to " + say(*down)
-	}
-	return "nowhere on this edge as it is: fill what is there"
 }
 
 // old says what an old pocket and its leaf need, and how the new leaf lies in it.
@@ -238,6 +84,49 @@ func old(d door, name string, i int) (said findings) {
 		default:
 			said.say(Note, job.StepHinges, at+"/"+k.field, PocketFill, args)
 		}
+	}
+	known, _ := d.kit.Hinge(c.Size)
+	corners := func(r measure.Length) string {
+		if r == 0 {
+			return "square"
+		}
+		return "round"
+	}
+	if p.Long != 0 && (p.Round == 0) != (known.Radius == 0) {
+		do := "square them with the chisel"
+		if p.Round == 0 {
+			do = "they stay open behind the leaf's: fill them, or take a square leaf"
+		}
+		said.say(Note, job.StepHinges, at+"/round", PocketCorners, Args{"name": name, "old": corners(p.Round), "leaf": corners(known.Radius), "do": do})
+	}
+	return said
+}
+
+// pocket says where a pocket leaves too little of the jamb, or a packer is too thick.
+func pocket(d door, h Hinge) (said findings) {
+	deep := d.Hinges.Plate - h.Pack.Value
+	switch {
+	case d.Hinges.Jamb > 0 && d.Hinges.Jamb-deep < trade.BehindPocket:
+		said.say(Stop, job.StepHinges, "/hinges/jamb", PocketTooDeep, Args{"name": h.Name, "deep": deep, "jamb": d.Hinges.Jamb, "least": trade.BehindPocket})
+	case h.Pack.Value > trade.MostPacked:
+		said.say(Care, job.StepHinges, "", PackedFar, Args{"name": h.Name, "by": h.Pack.Value, "most": trade.MostPacked})
+	}
+	return said
+}
+
+// screwed says where a hinge's screws pass the stile of a hollow slab, as it is left.
+func screwed(d door, b bay, laid *fit.Laid) (said findings) {
+	known, ok := d.kit.Hinge(d.Hinges.Size)
+	built, _ := trade.ConstructionByID(b.slab.Construction)
+	if !ok || built.Stile == 0 || laid == nil {
+		return nil
+	}
+	off := 0.0
+	for _, c := range laid.Cuts[frame.Hinge] {
+		off = max(off, c.Depth)
+	}
+	if left := built.Stile - measure.FromMM(off); known.Screw.Long > left+trade.PastStile {
+		said.say(Care, job.StepHinges, "/hinges/size", ScrewTooLong, Args{"screw": Exact(known.Screw.Long), "left": left})
 	}
 	return said
 }

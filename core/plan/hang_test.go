@@ -145,7 +145,7 @@ func TestWhatHingesCarry(t *testing.T) {
 	p := Solve(house, o)
 	assert.Empty(t, ofCode(p.Leaves[0].Findings, HingeTooLight), "three carry 45")
 	// 35.9 kg × 419 over the leaves' distance, 2023 − 225 − 75 − 150.
-	assert.InDelta(t, 35.9*419/1573, p.Leaves[0].Gauges.Pull, 0.05)
+	assert.InDelta(t, 35.9*419/1573, p.Leaves[0].Gauges.Pull.Load, 0.05)
 	o.Hinges.Third = hinge.MoveUp
 	assert.Equal(t, mm(150+75+200), Solve(house, o).Leaves[0].Hinges[1].Slab.Value)
 }

@@ -2,10 +2,13 @@ package plan
 
 import (
 	"errors"
+	"math"
+	"slices"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/trade"
@@ -45,6 +48,9 @@ func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Tar
 		if side == frame.Foot && !d.Margins.Sweep {
 			if raised, ok := sweepFoot(d, s, want.Pins, f.Value); ok {
 				said.say(Note, job.StepSwing, "/swing/floor", FootRaised, Args{"by": raised.Value - f.Value, "wanted": f.Value})
+				if raised.Value > trade.MostFoot {
+					said.say(Stop, job.StepSwing, "/swing/floor", SinksTooFar, Args{"needs": raised.Value, "most": trade.MostFoot})
+				}
 				f = raised
 			}
 		}
@@ -105,8 +111,12 @@ func outlines(d door, s surveyed, bays []bay, want fit.Targets) ([]fit.Outline, 
 	}
 	for i, b := range bays {
 		list[i] = scribe(d, b, list[i], want)
+		var more findings
+		if list[i], more = hollow(d, b, list[i], want); i == 0 {
+			said.add(more)
+		}
 	}
-	return list, nil
+	return list, said
 }
 
 // scribe shapes lock edge and head to their sides where a straight edge would
@@ -125,6 +135,42 @@ func scribe(d door, b bay, o fit.Outline, want fit.Targets) fit.Outline {
 		}
 	}
 	return o
+}
+
+// hollow shapes the hinge edge to a jamb that bellies in, between the pockets, where that
+// was chosen; else it says what it would bring.
+func hollow(d door, b bay, o fit.Outline, want fit.Targets) (fit.Outline, findings) {
+	var said findings
+	e := o.Edges[frame.Hinge]
+	if e.Residual <= want.Uneven || b.slab.IsMachined(frame.Hinge) || d.Hinges.From == hinge.WholeEdge {
+		return o, nil
+	}
+	size := o.Size()
+	marks, err := hinge.Place(d.Hinges, figure.Figure{Value: d.est(size.HingeEdge)}, headCorners(d, o)[0], d.tape)
+	if err != nil {
+		return o, nil // it is said where they are hung
+	}
+	var kept [][2]float64
+	for _, m := range slices.Backward(marks) {
+		top := size.TopHinge - m.Slab.Value.MM()
+		kept = append(kept, [2]float64{top - d.Hinges.Leaf.MM(), top})
+	}
+	hollowed, by := o.Hollow(want.Margin[frame.Hinge], kept)
+	if by <= want.Uneven {
+		return o, nil
+	}
+	args := Args{"by": measure.FromMM(by), "passes": number(int(math.Ceil(by)))}
+	if d.Hinges.Hollow {
+		said.say(Note, job.StepCut, "/hinges/hollow", JambHollowed, args)
+		return hollowed, said
+	}
+	least := e.Gaps[0].Mean
+	for _, g := range e.Gaps {
+		least = min(least, g.Mean)
+	}
+	args["light"] = measure.FromMM(least)
+	said.say(Note, job.StepHinges, "/hinges/hollow", JambHollows, args)
+	return o, said
 }
 
 // ends names the three places of a side where its margin is judged.

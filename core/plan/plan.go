@@ -12,7 +12,6 @@ package plan
 
 import (
 	"slices"
-	"sync"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
@@ -124,15 +123,6 @@ type Hinge struct {
 	Pack figure.Figure
 }
 
-// Gauges are the two settings of a marking gauge that do a whole house, and
-// what they leave.
-type Gauges struct {
-	Depth, Width measure.Length // leaf thickness, leaf width
-	Setback      measure.Length // nought while the slab's thickness is not known
-	Flush        figure.Figure  // the hinge margin with both leaves flush
-	Pull         float64        // at the top hinge, kg; nought while it is not known
-}
-
 // door is what a plan is worked out from: what is kept of an opening, and the
 // unit and tape that lengths are read and said in.
 type door struct {
@@ -191,12 +181,11 @@ func solve(d door) Plan {
 	}
 	t := tripsOf(d, drawn)
 	// What to read next takes about as long as all the leaves, and needs none of them.
-	var ahead sync.WaitGroup
-	ahead.Go(func() { p.ToRead, p.Trip = next(d, read, t) })
+	ahead := alongside(func() { p.ToRead, p.Trip = next(d, read, t) })
 	var asks []Suggestion
 	for i, b := range bays {
 		l := &p.Leaves[i]
-		if l.Gauges, more = gauges(d, b); len(more) > 0 {
+		if l.Gauges, more = gauges(d, b, wanted[frame.Hinge].Value); len(more) > 0 {
 			l.Findings = append(l.Findings, more...)
 		}
 		l.Strike = b.strikes
@@ -217,7 +206,7 @@ func solve(d door) Plan {
 			asks = append(asks, *ask)
 		}
 	}
-	ahead.Wait()
+	ahead()
 	for _, ask := range asks {
 		p.ToRead = append([]Suggestion{ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
 	}
@@ -225,6 +214,21 @@ func solve(d door) Plan {
 	p.Places = places(d, said, p.ToRead)
 	p.Notches, p.Next = rod(d, p)
 	return p
+}
+
+// alongside begins some work and gives what waits for it; a panic of the work is the
+// waiter's.
+func alongside(work func()) (wait func()) {
+	done := make(chan any, 1)
+	go func() {
+		defer func() { done <- recover() }()
+		work()
+	}()
+	return func() {
+		if panicked := <-done; panicked != nil {
+			panic(panicked)
+		}
+	}
 }
 
 // leaf works out one slab in its bay: its findings go with it. ask is the
@@ -247,7 +251,7 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[floa
 	if l.Cut != nil && l.Swing != nil {
 		l.Cut.bevel(d, l.Swing.Bevel)
 	}
-	if l.Hinges, said = hang(d, drawn, corners[0], l.Sure, laid); len(said) > 0 {
+	if l.Hinges, said = hang(d, b, drawn, corners[0], l.Sure, laid); len(said) > 0 {
 		say(said)
 	}
 	l.Gauges.Pull = pull(b, l.Hinges)

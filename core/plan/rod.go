@@ -180,7 +180,7 @@ func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
 		for _, h := range l.Hinges {
 			m.lengths(h.Slab.Value, h.Jamb.Value, h.Pack.Value)
 		}
-		m.print(l.Gauges.Depth, l.Gauges.Width)
+		m.print(l.Gauges.Depth.Value, l.Gauges.Width.Value)
 	case job.StepSwing:
 		if w := l.Swing; w != nil {
 			m.lengths(w.Bevel.Value, w.Relief.Value, l.Wanted[frame.Foot].Value)

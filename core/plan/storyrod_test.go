@@ -45,13 +45,13 @@ func TestHowItIsHung(t *testing.T) {
 	h := Solve(house, o).Leaves[0].Hanging
 	require.NotNil(t, h)
 	assert.Equal(t, mm(3), h.Head[0].Value)
-	assert.InDelta(t, 6, h.Shut, 0.2)
-	assert.InDelta(t, 6, h.Open, 0.3)
+	assert.InDelta(t, 6, h.Shut.Value.MM(), 0.2)
+	assert.InDelta(t, 6, h.Open.Value.MM(), 0.3)
 	assert.True(t, h.Two, "36 kg")
 	o.Swing.Floor = append(o.Swing.Floor, squareFloor(90, 4))
 	open := Solve(house, o).Leaves[0].Hanging
-	assert.InDelta(t, h.Shut+1, open.Shut, 0.3, "the foot went up by 1 for the 3 + 4 there")
-	assert.InDelta(t, 3, open.Open, 0.3, "under the door standing open there are 3")
+	assert.InDelta(t, h.Shut.Value.MM()+1, open.Shut.Value.MM(), 0.3, "the foot went up by 1 for the 3 + 4 there")
+	assert.InDelta(t, 3, open.Open.Value.MM(), 0.3, "under the door standing open there are 3")
 	o.Hinges.Long = true
 	o.Hinges.Size = "radius-100"
 	said := strings.Join(Solve(house, o).Leaves[0].Hanging.Steps, " ")

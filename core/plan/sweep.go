@@ -28,12 +28,32 @@ func leans(c swing.Choice, o fit.Outline) swing.Lean {
 	return l
 }
 
-// drift says whether the door stays where it is left.
-func (w Swing) drift(l swing.Lean, middle swing.Point) (said findings) {
-	if math.Abs(w.Rests-letGo) < 1 {
-		return nil
+// Drift is why a door stays where it is let go, or does not.
+type Drift struct {
+	Side, Out measure.Length // how the pins lean, in a metre: toward the lock jamb, toward the viewer
+	Shuts     float64        // how strongly it shuts itself at 45°, N·m; below nought it opens
+	Rubs      float64        // what its hinges hold by their rubbing, N·m
+}
+
+// drifts works out where the door comes to rest, let go half open, and says whether it stays.
+func (w *Swing) drifts(d door, l swing.Lean, s swing.Slab, p swing.Pin) (v Drift, said findings) {
+	middle := swing.Point{X: p.Margin/2 + s.Width/2, Z: -p.Out - s.Thickness/2}
+	v = Drift{
+		Side: d.est(l.Side * 1000), Out: d.est(l.Out * 1000),
+		Shuts: l.Turning(w.Weight, middle, letGo*degree), Rubs: trade.HingesRub * w.Weight,
 	}
-	args := Args{"rests": Degrees(w.Rests), "side": measure.FromMM(l.Side * 1000), "out": measure.FromMM(l.Out * 1000)}
+	if rise := riseOf(d); rise > 0 { // the slab weighs on a thread
+		v.Shuts += w.Weight * swing.Gravity * rise / 1000 / (rightAngle * degree)
+		if v.Shuts > v.Rubs {
+			w.Rests = 0
+			said.say(Note, job.StepSwing, "/hinges/size", RisingShuts, nil)
+			return v, said
+		}
+	}
+	w.Rests = l.Rests(w.Weight, middle, letGo*degree, max(w.Opens, letGo)*degree, v.Rubs) / degree
+	if math.Abs(w.Rests-letGo) < 1 {
+		return v, nil
+	}
 	code := DriftsTo
 	switch {
 	case w.Rests < 1:
@@ -41,8 +61,43 @@ func (w Swing) drift(l swing.Lean, middle swing.Point) (said findings) {
 	case w.Rests > w.Opens-1:
 		code = DriftsOpen
 	}
-	said.say(Note, job.StepSwing, "/swing/lean", code, args)
-	return said
+	said.say(Note, job.StepSwing, "/swing/lean", code, Args{"rests": Degrees(w.Rests), "side": v.Side, "out": v.Out})
+	return v, said
+}
+
+// least is the least that the foot stands over the floor by through the swing.
+func (w Swing) least() (worst Foot) {
+	for i, foot := range w.Foot {
+		if i == 0 || foot.Clear < worst.Clear-0.05 {
+			worst = foot
+		}
+	}
+	return worst
+}
+
+// at is the foot where the door stands open at an angle, or as far as it opens.
+func (w Swing) at(angle float64) Foot {
+	near := w.Foot[0]
+	for _, f := range w.Foot {
+		if math.Abs(f.Angle-angle) < math.Abs(near.Angle-angle) {
+			near = f
+		}
+	}
+	return near
+}
+
+// over is how far a foot stands over the floor under the free corner, with its reasons.
+func (f Foot) over(d door, o fit.Outline) figure.Figure {
+	gaps := o.Edges[frame.Foot].Gaps
+	last := gaps[len(gaps)-1]
+	terms := []figure.Term{{Label: "foot margin under the free corner, closed", Value: d.est(last.Mean), Source: figure.Estimate, Sigma: last.Sigma}}
+	if v := d.est(f.Rise); v != 0 {
+		terms = append(terms, figure.Term{Label: fmt.Sprintf("the corner rises or sinks by %.0f°", f.Angle), Value: v, Source: figure.Estimate})
+	}
+	if v := d.est(-f.Floor); v != 0 {
+		terms = append(terms, figure.Term{Label: "the floor there, against that under the closed door", Value: v, Source: figure.Reading})
+	}
+	return figure.Sum(last.Sigma, terms...)
 }
 
 // floorUp is how much higher the floor is where the door stands at an angle: straight
@@ -65,13 +120,13 @@ func floorUp(list []swing.Floor, angle float64) float64 {
 }
 
 // overFloor is the foot over the floor through the swing, under the free corner.
-func overFloor(c swing.Choice, l swing.Lean, slab []swing.Point, o fit.Outline, opens float64) []Foot {
+func overFloor(c swing.Choice, l swing.Lean, slab []swing.Point, o fit.Outline, opens, rise float64) []Foot {
 	gaps := o.Edges[frame.Foot].Gaps
 	margin := gaps[len(gaps)-1].Mean
 	list := make([]Foot, sweepSteps+1)
 	for i := range list {
 		f := Foot{Angle: opens * float64(i) / sweepSteps}
-		f.Rise = lowest(l, slab, slab[swing.LockPull].X, f.Angle)
+		f.Rise = lowest(l, slab, slab[swing.LockPull].X, f.Angle) + rise*f.Angle/rightAngle
 		f.Floor = floorUp(c.Floor, f.Angle)
 		f.Clear = margin + f.Rise - f.Floor
 		list[i] = f
@@ -114,7 +169,7 @@ func sweepFoot(d door, s surveyed, pins [2]float64, wanted measure.Length) (f fi
 		c := d.Swing.Under(b.jamb())
 		slab, l := roughly(d, s, b, c, pins)
 		try := func(angle, x, up float64) {
-			if rise := lowest(l, slab, x, angle); up-rise > least {
+			if rise := lowest(l, slab, x, angle) + riseOf(d)*angle/rightAngle; up-rise > least {
 				least, ok = up-rise, true
 				worst.angle, worst.up, worst.rise = angle, up, rise
 			}

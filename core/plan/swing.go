@@ -1,7 +1,9 @@
 package plan
 
 import (
+	"cmp"
 	"math"
+	"slices"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
@@ -16,22 +18,44 @@ import (
 type Swing struct {
 	Bevel   figure.Figure // how much narrower the push face is at the lock edge
 	Relief  figure.Figure // and at the hinge edge, so that it does not bind as the door shuts
-	Clear   float64       // least that the slab passes the lock jamb, or the other leaf, by, mm
+	Clear   figure.Figure // least that the slab passes the lock jamb, or the other leaf, by
 	ClearAt float64       // and at which angle
 	Opens   float64       // how far it opens
 	Against string        // what stops it there; empty where it folds right back
+	Meets   []Meeting     // what it would meet, in order, were each the only one
+	Second  bool          // of a pair: it opens only once the other leaf stands open
 	Foot    []Foot        // the free corner over the floor, through the swing
-	Rests   float64       // where it comes to rest, let go at 45°
-	Weight  float64       // kg
+	Least   figure.Figure // the least of them
+	LeastAt float64
+	Shut    figure.Figure // the foot over the floor closed, and open at 90° or as far as it opens
+	Open    figure.Figure
+	Rests   float64 // where it comes to rest, let go at 45°
+	Drift   Drift
+	Weight  float64 // kg
 	// The plan from above, in mm from the pin: x toward the lock jamb, z toward the viewer.
-	Slab   []swing.Point // hinge edge pull face, lock edge pull face, lock edge push face, hinge edge push face
+	Slab   []swing.Point   // hinge edge pull face, lock edge pull face, lock edge push face, hinge edge push face
+	Parts  [][]swing.Point // the same in convex parts: two where its edge is rebated
+	Beside Beside
+	Stop   []swing.Point // on the hinge jamb, behind the slab; nil where none was read
 	Things []InPlan
+}
+
+// Beside is what the lock edge passes, in convex parts.
+type Beside struct {
+	Name  string
+	Parts [][]swing.Point
 }
 
 // InPlan is something that the slab could touch, as a convex outline.
 type InPlan struct {
 	Name  string
 	Shape []swing.Point
+}
+
+// Meeting is at which angle a slab would meet something.
+type Meeting struct {
+	Thing string
+	Angle float64
 }
 
 const (
@@ -60,42 +84,95 @@ func swings(d door, b bay, o fit.Outline, other *fit.Outline) (w Swing, said fin
 	c := d.Swing.Under(b.jamb())
 	at := tightest(o)
 	p := swing.Pin{Margin: o.Edges[frame.Hinge].GapAt(at), Out: pinOut(c)}
-	s := swing.Slab{Width: widthAt(o, at), Thickness: b.slab.Thickness.MM()}
+	s := b.closed(d, widthAt(o, at))
+	gap := o.Edges[frame.Lock].GapAt(at)
 
-	var beside func(bevel float64) []swing.Point
-	pass := d.Margins.Least.MM()
+	beside := func(float64) [][]swing.Point { return [][]swing.Point{lockJamb(c, p, s, gap).Corners(p)} }
+	w.Beside.Name = "lock jamb"
 	if b.meets {
-		pass = min(pass, d.Pair.Meeting.MM()/2)
-		beside = func(bevel float64) []swing.Point { return otherLeaf(d, b, s, p, *other, at, bevel) }
-	} else {
-		jamb := lockJamb(c, p, s, o.Edges[frame.Lock].GapAt(at)).Corners(p)
-		beside = func(float64) []swing.Point { return jamb }
+		w.Beside.Name, gap = "other leaf", d.Pair.Meeting.MM()
+		beside = func(bevel float64) [][]swing.Point { return otherLeaf(d, b, s, p, *other, at, bevel) }
 	}
+	e := edge{s, p, beside, b.pass(d)}
 	var more findings
-	w.Bevel, more = bevel(d, b, c, s, p, beside, pass)
+	w.Bevel, more = e.bevel(d, b, c)
 	said.add(more)
 	w.Relief, more = relief(d, c, s, p)
 	said.add(more)
 	s.Bevel, s.Relief = w.Bevel.Value.MM(), w.Relief.Value.MM()
-	w.Slab = s.Corners(p)
-	w.Clear, w.ClearAt = swing.Nearest(w.Slab, beside(s.Bevel), 0, rightAngle*degree)
-	w.ClearAt /= degree
-
-	name := "lock jamb"
-	if b.meets {
-		name = "other leaf"
+	w.Slab, w.Parts, w.Beside.Parts = s.Corners(p), s.Outlines(p), beside(s.Bevel)
+	to := rightAngle * degree
+	if w.Second = s.Meets == swing.Rebated && s.Behind; w.Second {
+		to = 0 // the other stands open by then
+		said.say(Note, job.StepSwing, "/pair/edges", OpensSecond, nil)
 	}
-	w.Things = append([]InPlan{{name, beside(s.Bevel)}}, inTheWay(c, p)...)
-	said.add(w.opens(c, p))
+	w.Clear, w.ClearAt = clearance(d, w, p, gap, o.Edges[frame.Lock], to)
+
+	w.Things = inTheWay(c, p)
+	said.add(w.opens(d, b, c, p))
+	w.Stop, more = stopped(c, s, p)
+	said.add(more)
 	w.Weight = b.slab.Weight()
 	l := leans(c, o)
-	middle := swing.Point{X: p.Margin/2 + s.Width/2, Z: -p.Out - s.Thickness/2}
-	rubs := trade.HingesRub * w.Weight
-	w.Rests = l.Rests(w.Weight, middle, letGo*degree, max(w.Opens, letGo)*degree, rubs) / degree
-	said.add(w.drift(l, middle))
-	w.Foot = overFloor(c, l, w.Slab, o, w.Opens)
+	w.Drift, more = w.drifts(d, l, s, p)
+	said.add(more)
+	w.Foot = overFloor(c, l, w.Slab, o, w.Opens, riseOf(d))
+	least := w.least()
+	w.Least, w.LeastAt = least.over(d, o), least.Angle
+	w.Shut, w.Open = w.at(0).over(d, o), w.at(rightAngle).over(d, o)
 	said.add(floorSaid(d, b, w, s.Width+p.Margin))
+	said.add(risingHead(d, s, p, o))
 	return w, said
+}
+
+// closed is a bay's slab, closed, of a width, as its edge will be worked.
+func (b bay) closed(d door, width float64) swing.Slab {
+	s := swing.Slab{Width: width, Thickness: b.slab.Thickness.MM()}
+	if b.meets {
+		s.Meets, s.Lip, s.Behind = d.Pair.Edges, d.Pair.Laps().MM(), b.bolted
+	}
+	return s
+}
+
+// pass is the least that a bay's lock edge is to pass what stands beside it by, in mm.
+func (b bay) pass(d door) float64 {
+	pass := d.Margins.Least.MM()
+	if b.meets {
+		pass = min(pass, d.Pair.Meeting.MM()/2)
+	}
+	return pass
+}
+
+// clearance is the least that a slab passes what stands beside its lock edge by, from closed
+// to an angle, with its reasons. gap is the margin there, closed.
+func clearance(d door, w Swing, p swing.Pin, gap float64, e fit.Edge, to float64) (f figure.Figure, at float64) {
+	near, at := swing.NearestOf(w.Parts, w.Beside.Parts, 0, to)
+	closed := d.est(gap)
+	terms := []figure.Term{{Label: "margin at the lock edge, closed, at its tightest", Value: closed, Source: figure.Estimate}}
+	rest := d.est(near) - closed
+	if at > 0.01*degree {
+		corner, name := swing.LockPush, "push"
+		if math.Hypot(w.Slab[swing.LockPull].X, w.Slab[swing.LockPull].Z) > math.Hypot(w.Slab[swing.LockPush].X, w.Slab[swing.LockPush].Z) {
+			corner, name = swing.LockPull, "pull"
+		}
+		far := w.Slab[swing.LockPull].X
+		square := math.Hypot(far, w.Slab[corner].Z) // its way round the pins, were the edge square
+		swung := d.est(far - square)
+		terms = append(terms, figure.Term{Label: "the " + name + " face's corner swings past it, were the edge square", Value: swung, Source: figure.Estimate})
+		rest -= swung
+		if back := d.est(square - math.Hypot(w.Slab[corner].X, w.Slab[corner].Z)); back != 0 {
+			terms = append(terms, figure.Term{Label: "its bevel takes back", Value: back, Source: figure.Rule})
+			rest -= back
+		}
+	}
+	if rest != 0 {
+		terms = append(terms, figure.Term{Label: "how what stands there lies", Value: rest, Source: figure.Estimate})
+	}
+	sigma := 0.0
+	for _, g := range e.Gaps {
+		sigma = max(sigma, g.Sigma)
+	}
+	return figure.Sum(sigma, terms...), at / degree
 }
 
 // tightest is the height, in the hung frame, at which the lock margin is least.
@@ -136,12 +213,16 @@ func inTheWay(c swing.Choice, p swing.Pin) (list []InPlan) {
 }
 
 // opens works out how far it opens, and says where that is less than is wanted.
-func (w *Swing) opens(c swing.Choice, p swing.Pin) (said findings) {
+func (w *Swing) opens(d door, b bay, c swing.Choice, p swing.Pin) (said findings) {
 	w.Opens = 180
-	for _, thing := range w.Things[1:] {
-		if angle, ok := swing.Touches(w.Slab, thing.Shape, 0, math.Pi); ok && angle/degree < w.Opens {
-			w.Opens, w.Against = angle/degree, thing.Name
+	for _, thing := range w.Things {
+		if angle, ok := swing.Touches(w.Slab, thing.Shape, 0, math.Pi); ok {
+			w.Meets = append(w.Meets, Meeting{thing.Name, angle / degree})
 		}
+	}
+	slices.SortStableFunc(w.Meets, func(a, b Meeting) int { return cmp.Compare(a.Angle, b.Angle) })
+	if len(w.Meets) > 0 {
+		w.Opens, w.Against = w.Meets[0].Angle, w.Meets[0].Thing
 	}
 	want := c.Open
 	if want == 0 {
@@ -157,6 +238,7 @@ func (w *Swing) opens(c swing.Choice, p swing.Pin) (said findings) {
 		code = OpensShortOfCasing
 		args["pin"] = c.Casing/2 + measure.Millimetre
 		args["more"] = c.Casing/2 + measure.Millimetre - measure.FromMM(p.Out)
+		args["width"] = trade.HingeWidth(b.slab.Thickness, max(b.slab.Thickness-d.Hinges.Width, 0), c.Casing)
 	}
 	said.say(Care, job.StepSwing, "/swing/open", code, args)
 	return said

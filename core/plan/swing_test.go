@@ -89,7 +89,7 @@ func TestTheBevelOfTheLockEdge(t *testing.T) {
 	require.NotNil(t, w)
 	assert.Zero(t, w.Bevel.Value)
 	// √(821.5² + 41²) from the pin to the corner, 824.5 to the jamb's face beyond 1.5.
-	assert.InDelta(t, 824.5-math.Hypot(821.5, 41), w.Clear, 0.15)
+	assert.InDelta(t, 824.5-math.Hypot(821.5, 41), w.Clear.Value.MM(), 0.15)
 	assert.NotContains(t, p.Leaves[0].Cut.Edges[2].Says, "bevel")
 
 	o.Slab.Thickness = mm(44)
@@ -153,12 +153,12 @@ func TestAPairThatWillNotPassUntilBevelled(t *testing.T) {
 	for _, l := range p.Leaves {
 		require.NotNil(t, l.Swing)
 		assert.Greater(t, l.Swing.Bevel.Value, measure.Length(0), "√(411² + 43²) is 413.2, and the other leaf stands at 413")
-		assert.Greater(t, l.Swing.Clear, 1.4)
+		assert.Greater(t, l.Swing.Clear.Value.MM(), 1.4)
 	}
 	o.Swing.Bevel = length(0)
 	p = Solve(house, o)
 	require.Len(t, ofCode(p.Leaves[0].Findings, BevelShort), 1)
-	assert.Less(t, p.Leaves[0].Swing.Clear, 1.0)
+	assert.Less(t, p.Leaves[0].Swing.Clear.Value.MM(), 1.0)
 }
 
 func TestBadSwings(t *testing.T) {

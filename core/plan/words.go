@@ -97,6 +97,14 @@ var says = map[Code]string{
 	OldHinge:         "Old {name}, {fault}: {cure}.",
 	PocketCutOn:      "The {name}'s old pocket is {old} {what} and the leaf {leaf}: cut it on {way} by {by}; mark it afresh from the leaf.",
 	PocketFill:       "The {name}'s old pocket is {old} {what} and the leaf {leaf}: glue in a patch {by} {what}, grain along the edge, and plane it flush.",
+	PocketCorners:    "The {name}'s old pocket has {old} corners and the leaf {leaf} ones: {do}.",
+	HingeTooWide:     "A leaf {width} wide goes right through a slab {thickness} thick: {most} is the widest.",
+	PocketTooDeep:    "The {name}'s pocket in the jamb would be {deep} deep and the jamb is {jamb} thick: leave {least} behind it. Pack the other hinges out instead, or let the slab's leaf in further.",
+	MarginTooWide:    "A hinge margin of {wanted} is wider than the closed hinge, {closed}: no pocket gives it. Take a thicker hinge, or {closed} at most.",
+	PackedFar:        "The {name} is packed by {by}: past {most} its screws hardly hold. Put in longer ones, or true the jamb there.",
+	ScrewTooLong:     "Screws {screw} long pass the stile: {left} of it is left behind the edge, and past it the slab is hollow. Take screws of {left} or less.",
+	JambHollows:      "The hinge jamb bellies in: the light between the hinges falls to {light}. Hollowing the slab's edge between the pockets, by {by} at most, would even it: {passes} short passes of the plane, and wood that does not go back.",
+	JambHollowed:     "The hinge edge is hollowed between the pockets, by {by} at most, to follow the jamb; the pockets stay on the straight line.",
 	ThreeHinges:      "The slab weighs about {weight}: three hinges, not two.",
 
 	HingeBound:         "With both leaves flush these hinges give a margin of {margin}: the slab would bind and spring open. Let the leaves in less, pack them, or take thicker ones.",
@@ -104,9 +112,16 @@ var says = map[Code]string{
 	PullFaceTouches:    "The lock edge passes what stands beside it with {passes} at its pull face, and {pass} is the least: no bevel helps there. Give the lock margin {lack} more, or bring the pins nearer to the face.",
 	NoBevelPasses:      "Even {most} of bevel does not let the lock edge's push face pass with {pass}: widen the lock margin, or true the jamb's face.",
 	BevelShort:         "The lock edge's push face needs {needed} of bevel to pass with {pass}.",
+	BevelTooMuch:       "A bevel of {bevel} on a slab {thickness} thick leaves no edge for a faceplate: {most} is the most.",
+	StopSprings:        "The stop presses on the push face beside the hinges by {by} before the door is home: it stands {off} off at the lock edge and springs open. Move the stop back until a card slips in.",
+	OpensSecond:        "This leaf opens only once the other stands open: its rebate lies behind. Bolt it top and bottom.",
+	PinInSlab:          "A pin {pin} in front of the face lies inside the slab: the knuckle is about {closed} thick, so its middle stands {least} out at least.",
+	RisingShuts:        "Rising hinges: let go half open it falls shut by its own weight.",
+	RisingHead:         "Rising hinges lift the slab while its top is still under the head: ease the push side of the head by {by} at the hinge corner, running out over {along}, or it binds.",
+	SinksTooFar:        "The foot would need {needs} over the floor to clear its sweep: more than {most} is a draught, not a margin. Plumb the pins, or plane the floor's high place.",
 	TwistUnread:        "Were the lock jamb's face 2° out of square to the wall, this bevel would hardly pass: hold a square to it and read how far it closes in over {over}.",
 	OpensShort:         "It opens to {angle} and meets the {thing}; {wanted} is wanted. Set a stop there, or move the {thing}.",
-	OpensShortOfCasing: "It opens to {angle} and meets the casing; {wanted} is wanted. Hinges whose pins stand {pin} in front of the face, {more} more, would let it fold right back.",
+	OpensShortOfCasing: "It opens to {angle} and meets the casing; {wanted} is wanted. Hinges whose pins stand {pin} in front of the face, {more} more, would let it fold right back: {width} wide opened flat.",
 	DriftsShut:         "Let go half open it falls shut: the pins lean {side} a metre toward the lock jamb and {out} toward you. Plumb them, or accept it.",
 	DriftsOpen:         "Let go half open it swings right open: the pins lean {side} a metre toward the lock jamb and {out} toward you. Plumb them, or bend a pin a little.",
 	DriftsTo:           "Let go half open it drifts and rests at {rests}: the pins lean {side} a metre toward the lock jamb and {out} toward you.",
@@ -331,9 +346,12 @@ func advice(d door, e EdgeCut, deepest measure.Length, scribed bool) string {
 		from, to = "hinge corner", "lock corner"
 	}
 	text := fmt.Sprintf("%s off all along.", d.tape.Show(first))
-	if scribed {
+	switch {
+	case scribed && e.Side == frame.Hinge:
+		text = "Hollowed between the pockets to follow the jamb: plane the straight line first, then down to these marks; the pockets stay on the line."
+	case scribed:
 		text = "Scribed: mark it along the " + e.Side.Wall() + " at the wanted margin and cut to that; high places first."
-	} else if first != last {
+	case first != last:
 		if first < last {
 			first, last, from, to = last, first, to, from
 		}

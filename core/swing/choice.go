@@ -20,6 +20,8 @@ type Choice struct {
 	Casing       measure.Length  `json:"casing,omitempty"`  // and the casing beside the hinges
 	Reveal       measure.Length  `json:"reveal,omitempty"`  // how far that casing is set back from the jamb's face
 	Lean         *measure.Length `json:"lean,omitempty"`    // how far the hinge jamb leans toward the pull side, foot to head
+	Stop         measure.Length  `json:"stop,omitempty"`    // how far the stop, or the back of a rebate, stands off the hinge jamb's face; nought where it is off
+	Play         *measure.Length `json:"play,omitempty"`    // between it and the push face; below nought it presses
 	Open         int             `json:"open,omitempty"`    // how far it is to open, in degrees; nought a right angle
 	Things       []Thing         `json:"things,omitempty"`  // what stands in the room
 	Floor        []Floor         `json:"floor,omitempty"`   // the floor under the sweep
@@ -65,9 +67,13 @@ func (c Choice) Check(u measure.Unit) error {
 		}
 		return *l
 	}
+	if c.Pin < 0 || c.Pin > 60*mm {
+		return field.Fault("/pin", "A pin %s in front of the pull face lies inside the slab, or far from it: measure from the face to the pin's middle (6 mm, 1/4 in, is usual).", measure.Say(c.Pin, u))
+	}
 	if err := field.First(
 		u,
-		field.Range{Pointer: "/pin", Is: "pin's place in front of the face", Value: c.Pin, Most: 60 * mm},
+		field.Range{Pointer: "/stop", Is: "stop's width off the jamb", Value: c.Stop, Most: 60 * mm},
+		field.Range{Pointer: "/play", Is: "play at the stop", Value: or(c.Play), Least: -10 * mm, Most: 20 * mm},
 		field.Range{Pointer: "/bevel", Is: "bevel", Value: or(c.Bevel), Most: 15 * mm},
 		field.Range{Pointer: "/closing", Is: "jamb's face out of square over 100 mm", Value: or(c.Closing), Least: -15 * mm, Most: 15 * mm},
 		field.Range{Pointer: "/hingeClosing", Is: "jamb's face out of square over 100 mm", Value: or(c.HingeClosing), Least: -15 * mm, Most: 15 * mm},

@@ -42,6 +42,19 @@ func Nearest(slab, obstacle []Point, from, to float64) (clear, at float64) {
 	return clear, at
 }
 
+// NearestOf is Nearest for a slab and what stands beside it in convex parts.
+func NearestOf(slab, beside [][]Point, from, to float64) (clear, at float64) {
+	clear = math.Inf(1)
+	for _, s := range slab {
+		for _, o := range beside {
+			if d, angle := Nearest(s, o, from, to); d < clear {
+				clear, at = d, angle
+			}
+		}
+	}
+	return clear, at
+}
+
 // Passing is how near one corner comes to an obstacle from one angle to another, below
 // nought where it does not pass: how much too far from the pin it is.
 func Passing(v Point, obstacle []Point, from, to float64) float64 {

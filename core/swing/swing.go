@@ -30,8 +30,69 @@ type Pin struct {
 type Slab struct {
 	Width     float64 // of the pull face, hinge edge to lock edge, mm
 	Thickness float64 // mm
-	Bevel     float64 // how much narrower the push face is at the lock edge, mm
+	Bevel     float64 // how much narrower the push face is at the lock edge, mm; of a rebated edge, each half
 	Relief    float64 // and at the hinge edge, mm
+	Meets     Meets   // how its lock edge is worked where it meets another leaf
+	Lip       float64 // of a rebated edge: how far the two leaves lap, mm
+	Behind    bool    // of a rebated edge: its lip is on the push side, behind the other leaf's
+}
+
+// Meets is how the lock edges of two leaves are worked where they meet.
+type Meets string
+
+// The ways to work meeting edges.
+const (
+	Plain   Meets = ""        // square, or bevelled so far as they need it
+	Rebated Meets = "rebated" // one laps the other by half the thickness
+	Rounded Meets = "rounded" // to an arc about the pins
+)
+
+// AllMeets lists them.
+var AllMeets = []Meets{Plain, Rebated, Rounded}
+
+// Halves are a rebated slab's two halves, the pull side's first, each with its own pin; of
+// any other slab there is one, the whole.
+func (s Slab) Halves(p Pin) ([]Slab, []Pin) {
+	if s.Meets != Rebated {
+		return []Slab{s}, []Pin{p}
+	}
+	front := Slab{Width: s.Width + s.Lip/2, Thickness: s.Thickness / 2, Bevel: s.Bevel}
+	back := Slab{Width: s.Width - s.Lip/2, Thickness: s.Thickness / 2, Bevel: s.Bevel, Relief: s.Relief}
+	if s.Behind {
+		front.Width, back.Width = back.Width, front.Width
+	}
+	return []Slab{front, back}, []Pin{p, {p.Margin, p.Out + s.Thickness/2}}
+}
+
+// arcSteps is into how many straight pieces a rounded edge is drawn: they touch its arc from
+// outside by under 0.01 mm.
+const arcSteps = 6
+
+// Outlines are the slab in plan, closed, as convex outlines: one, or of a rebated slab its
+// two halves.
+func (s Slab) Outlines(p Pin) (list [][]Point) {
+	if s.Meets == Rounded {
+		c := s.Corners(p)
+		out := []Point{c[HingePull]}
+		reach := c[LockPull].reach()
+		for i := range arcSteps + 1 {
+			z := -p.Out - s.Thickness*float64(i)/arcSteps
+			out = append(out, Point{math.Sqrt(reach*reach - z*z), z})
+		}
+		return [][]Point{append(out, c[HingePush])}
+	}
+	halves, pins := s.Halves(p)
+	for i, h := range halves {
+		list = append(list, h.Corners(pins[i]))
+	}
+	return list
+}
+
+// Narrower is how much narrower the push face of a slab is that is rounded to an arc about
+// its pin.
+func (s Slab) Narrower(p Pin) float64 {
+	far, back := p.Margin/2+s.Width, p.Out+s.Thickness
+	return far - math.Sqrt(far*far+p.Out*p.Out-back*back)
 }
 
 // The corners of a slab in the order of Corners.
@@ -76,17 +137,31 @@ func HingeJamb(p Pin, closing, deep float64) []Point {
 	return []Point{{face, -p.Out}, {back, -p.Out - deep}, {min(far, back-50), -p.Out - deep}, {far, -p.Out}}
 }
 
+// Stop is a stop, or the back of a rebate, on the hinge jamb behind the slab as a convex
+// obstacle: so far off the jamb's face, its face so far behind the push face.
+func Stop(p Pin, thickness, off, play float64) []Point {
+	face, front := -p.Margin/2, -p.Out-thickness-play
+	return []Point{{face, front}, {face, front - 12}, {face + off, front - 12}, {face + off, front}}
+}
+
 // LeastBevel is how much narrower than the pull face, from nought to most, the push face
 // must be for the lock edge to pass what stands beside it by clear, in mm, from closed to
 // a right angle; ok is false where no such bevel does. What stands there may be a leaf
-// with the same bevel.
+// with the same bevel; one whose edge is rebated stands there as its two halves.
 //
 // For a square jamb that ends far in front it is a − √((w − pₓ − c)² − (t + k)²), with a
 // from the pin to the lock edge and t + k to the push face behind it.
-func LeastBevel(s Slab, p Pin, beside func(bevel float64) []Point, clear, most float64) (narrower float64, ok bool) {
+func LeastBevel(s Slab, p Pin, beside func(bevel float64) [][]Point, clear, most float64) (narrower float64, ok bool) {
 	passes := func(narrower float64) bool {
 		s.Bevel = narrower
-		return Passing(s.Corners(p)[LockPush], beside(narrower), 0, math.Pi/2) >= clear
+		halves, pins := s.Halves(p)
+		for i, o := range beside(narrower) {
+			h := min(i, len(halves)-1)
+			if Passing(halves[h].Corners(pins[h])[LockPush], o, 0, math.Pi/2) < clear {
+				return false
+			}
+		}
+		return true
 	}
 	if passes(0) {
 		return 0, true

@@ -106,7 +106,7 @@ func TestSwingAgainstBruteForce(t *testing.T) {
 	passed, touched := 0, 0
 	for range 1500 {
 		p := Pin{between(1, 5), between(2, 14)}
-		s := Slab{between(500, 950), between(30, 50), between(0, 4), between(0, 2)}
+		s := Slab{Width: between(500, 950), Thickness: between(30, 50), Bevel: between(0, 4), Relief: between(0, 2)}
 		slab := s.Corners(p)
 		var obstacle []Point
 		to := between(60, 180) * degree
@@ -135,9 +135,9 @@ func TestSwingAgainstBruteForce(t *testing.T) {
 }
 
 // fixed is a jamb that no bevel changes.
-func fixed(j Jamb, p Pin) func(float64) []Point {
-	corners := j.Corners(p)
-	return func(float64) []Point { return corners }
+func fixed(j Jamb, p Pin) func(float64) [][]Point {
+	corners := [][]Point{j.Corners(p)}
+	return func(float64) [][]Point { return corners }
 }
 
 // The closed formula for a square jamb that reaches far in front, where the corner passes
@@ -235,7 +235,7 @@ func TestAPairPasses(t *testing.T) {
 	p := Pin{3, 6}
 	s := Slab{Width: 600, Thickness: 44}
 	other := func(bevel float64) []Point { // closed, seen from the first leaf's pin
-		mirrored := Slab{600, 44, bevel, 0}.Corners(p)
+		mirrored := Slab{Width: 600, Thickness: 44, Bevel: bevel}.Corners(p)
 		for i := range mirrored {
 			mirrored[i].X = 3 + 600 + 2 + 600 + 3 - p.Margin - mirrored[i].X
 		}
@@ -256,7 +256,10 @@ func TestPairsAgainstBruteForce(t *testing.T) {
 	passed, touched := 0, 0
 	for range 500 {
 		p, q := Pin{between(2, 4), between(4, 9)}, Pin{between(2, 4), between(4, 9)}
-		s, r := Slab{between(350, 650), between(30, 48), between(0, 4), 0}, Slab{between(350, 650), between(30, 48), between(0, 4), 0}
+		leaf := func() Slab {
+			return Slab{Width: between(350, 650), Thickness: between(30, 48), Bevel: between(0, 4)}
+		}
+		s, r := leaf(), leaf()
 		across := p.Margin/2 + s.Width + between(0.1, 4) + r.Width + q.Margin/2
 		stands := 0.0
 		if rng.IntN(3) == 0 {
@@ -284,7 +287,7 @@ func TestPairsAgainstBruteForce(t *testing.T) {
 
 func BenchmarkNearest(b *testing.B) {
 	p := Pin{3, 6}
-	slab, jamb := Slab{762, 35, 1, 0}.Corners(p), Jamb{768, 0, 0, 100}.Corners(p)
+	slab, jamb := Slab{Width: 762, Thickness: 35, Bevel: 1}.Corners(p), Jamb{768, 0, 0, 100}.Corners(p)
 	for b.Loop() {
 		Nearest(slab, jamb, 0, math.Pi/2)
 	}
@@ -292,6 +295,6 @@ func BenchmarkNearest(b *testing.B) {
 
 func BenchmarkLeastBevel(b *testing.B) {
 	for b.Loop() {
-		LeastBevel(Slab{762, 44, 0, 0}, Pin{3, 7}, fixed(Jamb{768, 0.02, 0, 100}, Pin{3, 7}), 2, 10)
+		LeastBevel(Slab{Width: 762, Thickness: 44}, Pin{3, 7}, fixed(Jamb{768, 0.02, 0, 100}, Pin{3, 7}), 2, 10)
 	}
 }

@@ -2,36 +2,69 @@ package trade
 
 import "kindmargin/core/measure"
 
+// HingeKind is how a kind of hinge is made, and which way it goes on.
+type HingeKind struct {
+	ID, Name string
+	Goes     string // which leaf goes on the slab, and which way the pin comes out
+	Note     string // what it is for, and what it costs
+	Handed   bool   // made for hinges on the left, or on the right
+}
+
+// HingeKinds of inner doors. Common practice.
+var HingeKinds = []HingeKind{
+	{"butt", "butt", "Either leaf goes on the slab; the pin's head is up, its knuckle clear of the pull face.", "For most doors. With a fixed pin the slab comes off by its screws.", false},
+	{"ball-bearing", "ball-bearing", "Either leaf goes on the slab; the pin's head is up.", "Carries a heavy or much used slab and does not wear.", false},
+	{"loose pin", "loose pin", "Either leaf goes on the slab, all hinges the same way up: the pins are driven out upward from below.", "The slab lifts off by its pins; not where the knuckles show outside a locked room.", false},
+	{"lift-off", "lift-off", "The leaf with the pin goes on the jamb, pin up; the one with the socket on the slab.", "The slab lifts straight off, if the head margin and the top of the room let it rise by the pin.", true},
+	{"rising", "rising", "The leaf with the pin goes on the jamb, pin up; the slab's leaf rides up on it.", "Lifts the slab over a floor or a carpet as it opens, and lets it fall shut; its top is eased so that it clears the head.", true},
+	{"continuous", "continuous", "One leaf along the whole of the slab's edge, the other along the jamb; cut to length at the foot.", "Holds a slab that warps, along all of a thin stile; it shows, and the jamb must be straight or packed along its whole length.", false},
+}
+
+// HingeKindByID finds a kind; ok is false where there is none of that name.
+func HingeKindByID(id string) (k HingeKind, ok bool) {
+	for _, k := range HingeKinds {
+		if k.ID == id {
+			return k, true
+		}
+	}
+	return HingeKind{}, false
+}
+
+// Continuous is the kind of hinge that runs along the whole edge.
+const Continuous = "continuous"
+
 // Hinge is a hinge as it is sold, opened flat for its leaves and closed for the rest.
 type Hinge struct {
 	ID, Kind, Name string
-	Leaf           measure.Length // length along the edge
+	Leaf           measure.Length // length along the edge; of a continuous one, what a packer holds up
 	Width          measure.Length // of a leaf as let in, the knuckle clear
 	Plate          measure.Length // thickness of a leaf
 	Closed         measure.Length // outside to outside, leaves parallel
 	Pin            measure.Length // the pin's middle in front of the face
 	Radius         measure.Length // of a leaf's corners; nought square
+	Rise           measure.Length // that it lifts the slab by at a right angle
 	Screws         int            // in each leaf
-	Gauge          string
-	Load           float64 // the heaviest slab that two carry, kg
+	Screw          Screw
+	Load           float64 // the heaviest slab that two carry, kg; nought where nobody says
 	Source         string
 }
 
 // Hinges are common sizes. Makers differ by some tenths: the hinge in hand decides.
 // Loads are those of plain use on an inner door, assumed.
 var Hinges = []Hinge{
-	{"butt-75", "butt", "75 mm (3 in) butt", 75 * mm, 29 * mm, 2 * mm, 7 * mm, 6 * mm, 0, 3, "no. 8 × 32", 30, FromMemory},
-	{"butt-100", "butt", "100 mm (4 in) butt", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 4, "no. 10 × 38", 40, FromMemory},
-	{"ball-75", "ball-bearing", "75 mm (3 in) ball-bearing", 76 * mm, 30 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 3, "no. 8 × 32", 40, FromMemory},
-	{"ball-100", "ball-bearing", "100 mm (4 in) ball-bearing", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 0, 4, "no. 10 × 38", 80, FromMemory},
-	{"radius-100", "ball-bearing", "100 mm ball-bearing, round corners", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 8 * mm, 4, "no. 10 × 38", 80, FromMemory},
-	{"loose-100", "loose pin", "100 mm (4 in) loose pin", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 4, "no. 10 × 38", 40, FromMemory},
-	{"lift-100", "lift-off", "100 mm (4 in) lift-off", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 4, "no. 10 × 38", 35, FromMemory},
-	{"rising-100", "rising", "100 mm (4 in) rising butt", 100 * mm, 34 * mm, 5 * mm / 2, 8 * mm, 8 * mm, 0, 4, "no. 10 × 38", 35, FromMemory},
-	{"butt-3half", "butt", "3 1/2 in butt", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, 0, 3, "no. 9 × 1 in", 35, FromMemory},
-	{"radius-3half", "butt", "3 1/2 in butt, 1/4 in round corners", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, inch / 4, 3, "no. 9 × 1 in", 35, FromMemory},
-	{"butt-4in", "butt", "4 in butt", 4 * inch, 11 * inch / 8, 3 * inch / 32, 5 * inch / 16, inch / 4, 0, 4, "no. 9 × 1 in", 45, FromMemory},
-	{"ball-4half", "ball-bearing", "4 1/2 in ball-bearing", 9 * inch / 2, 3 * inch / 2, inch / 8, 3 * inch / 8, 5 * inch / 16, 0, 4, "no. 12 × 1 1/4 in", 80, FromMemory},
+	{"butt-75", "butt", "75 mm (3 in) butt", 75 * mm, 29 * mm, 2 * mm, 7 * mm, 6 * mm, 0, 0, 3, Screw{8, 32 * mm}, 30, FromMemory},
+	{"butt-100", "butt", "100 mm (4 in) butt", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
+	{"ball-75", "ball-bearing", "75 mm (3 in) ball-bearing", 76 * mm, 30 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
+	{"ball-100", "ball-bearing", "100 mm (4 in) ball-bearing", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 0, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
+	{"radius-100", "ball-bearing", "100 mm ball-bearing, round corners", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 8 * mm, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
+	{"loose-100", "loose pin", "100 mm (4 in) loose pin", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
+	{"lift-100", "lift-off", "100 mm (4 in) lift-off", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 4, Screw{10, 38 * mm}, 35, FromMemory},
+	{"rising-100", "rising", "100 mm (4 in) rising butt", 100 * mm, 34 * mm, 5 * mm / 2, 8 * mm, 8 * mm, 0, 12 * mm, 4, Screw{10, 38 * mm}, 35, FromMemory},
+	{"continuous-32", Continuous, "continuous, 32 mm open", 100 * mm, 13 * mm, 7 * mm / 10, 5 * mm / 2, 2 * mm, 0, 0, 32, Screw{4, 16 * mm}, 40, FromMemory},
+	{"butt-3half", "butt", "3 1/2 in butt", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, 0, 0, 3, Screw{9, inch}, 35, FromMemory},
+	{"radius-3half", "butt", "3 1/2 in butt, 1/4 in round corners", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, inch / 4, 0, 3, Screw{9, inch}, 35, FromMemory},
+	{"butt-4in", "butt", "4 in butt", 4 * inch, 11 * inch / 8, 3 * inch / 32, 5 * inch / 16, inch / 4, 0, 0, 4, Screw{9, inch}, 45, FromMemory},
+	{"ball-4half", "ball-bearing", "4 1/2 in ball-bearing", 9 * inch / 2, 3 * inch / 2, inch / 8, 3 * inch / 8, 5 * inch / 16, 0, 0, 4, Screw{12, 5 * inch / 4}, 80, FromMemory},
 }
 
 // HingeByID finds a hinge; ok is false where there is none of that name.
@@ -42,6 +75,31 @@ func HingeByID(id string) (h Hinge, ok bool) {
 		}
 	}
 	return Hinge{}, false
+}
+
+// HingeGrades are the grades of EN 1935 for hinges of doors and the greatest mass of door
+// in kg that each is for. Published, written from memory.
+var HingeGrades = []struct {
+	Grade int
+	Most  float64
+}{{7, 40}, {10, 60}, {11, 80}, {12, 100}, {13, 120}, {14, 160}}
+
+// HingeGradeFor is the lowest grade of EN 1935 for a slab of a weight in kg; ok is false
+// where there is none.
+func HingeGradeFor(weight float64) (grade int, ok bool) {
+	for _, g := range HingeGrades {
+		if weight <= g.Most {
+			return g.Grade, true
+		}
+	}
+	return 0, false
+}
+
+// HingeWidth is how wide an open hinge must be for a slab of a thickness, with a setback, to
+// clear a casing by so much: twice what lies between the pin and the far end of a leaf, and
+// the clearance. Published, written from memory.
+func HingeWidth(thickness, setback, clearance measure.Length) measure.Length {
+	return 2*(thickness-setback) + clearance
 }
 
 // Fault is something wrong with an old hinge or its pocket, and its cure.
@@ -71,6 +129,15 @@ func FaultByID(id string) (f Fault, ok bool) {
 // PocketWood is the least wood between a pocket and the next hole in the same edge: less
 // breaks out under the chisel. Common practice.
 const PocketWood = 12 * mm
+
+// BehindPocket is the least of a jamb behind a pocket; MostPacked is the thickest packer that
+// usual screws hold; PastStile is how far a screw's point may pass a hollow slab's stile.
+// Common practice.
+const (
+	BehindPocket = 5 * mm
+	MostPacked   = 5 * mm
+	PastStile    = 3 * mm
+)
 
 // ThirdUp is how far below the top hinge's leaf a third one stands that is moved up under
 // weight, leaf to leaf. Common practice.

@@ -19,3 +19,10 @@ const UnderFoot = 3 * mm
 // HingesRub is the moment in N·m that the pins and washers of plain steel butts hold for
 // each kilogram of slab: rubbing at about 0.2 with some 5 mm to its middle. Assumed.
 const HingesRub = 0.01
+
+// RebateLip is how far the rebated meeting edges of a pair lap. Common practice.
+const RebateLip = 12 * mm
+
+// MostFoot is the most foot margin that is still one: a low utility or closet door's 1 in.
+// Common practice.
+const MostFoot = inch

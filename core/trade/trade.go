@@ -101,13 +101,9 @@ func ConstructionByID(id string) (c Construction, ok bool) {
 // practice.
 const TwoPeople = 25
 
-// UsualHinges is what common butts carry, in kilograms: two of them a slab of
-// Two, three one of Most, the greatest door mass of EN 1935 grades 7 and 10; the
-// next grade is Next. Published, written from memory.
-var UsualHinges = struct {
-	Two, Most float64
-	Next      string
-}{40, 60, "11, 80 kg"}
+// UsualHinges is what common butts carry, in kilograms: two of them a slab of Two, three one
+// of Most, the greatest door mass of EN 1935 grades 7 and 10. Published, written from memory.
+var UsualHinges = struct{ Two, Most float64 }{40, 60}
 
 // PivotWood is the least from a pivot hole's centre to the slab's edge: half a
 // 7/16 in hole and 6 mm of wood. Common practice.

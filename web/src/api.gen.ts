@@ -128,6 +128,23 @@ export interface paths {
         patch: operations["change-opening"];
         trace?: never;
     };
+    "/api/jobs/{job}/openings/{opening}/hinges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The hinges that could be taken for an opening, and what speaks against each */
+        get: operations["hinge-ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/openings/{opening}/redo": {
         parameters: {
             query?: never;
@@ -258,6 +275,11 @@ export interface components {
             long: number;
             slab?: boolean;
             what: string;
+        };
+        Beside: {
+            /** @description The lock jamb, or the other leaf. */
+            name: string;
+            parts: number[][][];
         };
         Built: {
             id: string;
@@ -476,13 +498,14 @@ export interface components {
             sigma: number;
         };
         Gauges: {
-            depth: components["schemas"]["Length"];
+            depth: components["schemas"]["Figure"];
             /** @description The hinge margin with both leaves flush. */
             flush: components["schemas"]["Figure"];
             /** @description With what load the slab pulls at the top hinge, about; empty while it is not known. */
             pull: string;
-            setback: components["schemas"]["Length"];
-            width: components["schemas"]["Length"];
+            pullWhy: string[];
+            setback: components["schemas"]["Figure"];
+            width: components["schemas"]["Figure"];
         };
         Handing: {
             left: string;
@@ -491,14 +514,16 @@ export interface components {
             source: string;
         };
         Hanging: {
+            /** @description Which leaf goes on the slab, and which way the pin comes out; empty where the kind is not known. */
+            goes: string;
             /** @description Packers at the head: hinge corner, lock corner. */
             head: components["schemas"]["Figure"][];
             /** @description Wedge under the free corner, open at 90 degrees. */
-            open: components["schemas"]["Length"];
-            /** @description In each leaf; empty for a hinge of one's own. */
-            screws: string;
+            open: components["schemas"]["Figure"];
+            /** @description Screws, pilots, and which for the trial; empty where nobody said. */
+            screws: string[];
             /** @description Wedge under the free corner, shut. */
-            shut: components["schemas"]["Length"];
+            shut: components["schemas"]["Figure"];
             /** @description In words, in their order. */
             steps: string[];
             /** @description Two people lift it. */
@@ -520,6 +545,9 @@ export interface components {
             /** Format: int64 */
             count: number;
             from: string;
+            hollow?: boolean;
+            /** @description A length in millimetres, exact to the nanometre. */
+            jamb?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             leaf: number;
             long?: boolean;
@@ -564,6 +592,35 @@ export interface components {
             id: string;
             name: string;
             source: string;
+        };
+        HingeWay: {
+            /** @description What speaks against it, in words. */
+            against: string[];
+            /** Format: double */
+            closed: number;
+            /** @description Nothing speaks against it. */
+            fits: boolean;
+            /** @description The hinge margin that it gives, leaves flush. */
+            flush: components["schemas"]["Figure"];
+            /** @description Which leaf goes on the slab, and which way the pin comes out. */
+            goes: string;
+            id: string;
+            kind: string;
+            /** Format: double */
+            leaf: number;
+            /** @description The heaviest slab that two carry; empty where nobody said. */
+            load: string;
+            name: string;
+            /** @description What its kind is for, and what it costs. */
+            note: string;
+            /** @description Kept with the job. */
+            own: boolean;
+            /** Format: double */
+            pin: number;
+            /** Format: double */
+            plate: number;
+            /** Format: double */
+            width: number;
         };
         InPlan: {
             name: string;
@@ -619,6 +676,7 @@ export interface components {
         Kit: {
             /** @description A length in millimetres, exact to the nanometre. */
             fits?: number;
+            hinges?: components["schemas"]["OwnHinge"][];
             tools?: components["schemas"]["Tool"][];
             /** Format: double */
             trip?: number;
@@ -821,9 +879,40 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        OwnHinge: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            closed: number;
+            /** Format: int64 */
+            gauge?: number;
+            id: string;
+            kind: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            leaf: number;
+            /** Format: double */
+            load?: number;
+            name: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            pin?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            plate: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            radius?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            rise?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            screw?: number;
+            /** Format: int64 */
+            screws?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            width: number;
+        };
         Pair: {
             /** @enum {string} */
+            edges?: "" | "rebated" | "rounded";
+            /** @enum {string} */
             fixed: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description A length in millimetres, exact to the nanometre. */
+            lip?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             meeting: number;
             /** @description A length in millimetres, exact to the nanometre. */
@@ -886,6 +975,8 @@ export interface components {
             filled?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             long?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            round?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             wide?: number;
         };
@@ -1065,10 +1156,11 @@ export interface components {
         Swing: {
             /** @description What stops it there; empty where it folds right back. */
             against: string;
-            /** @description How much narrower the push face is at the lock edge. */
+            beside: components["schemas"]["Beside"];
+            /** @description How much narrower the push face is at the lock edge; of a rebated one, each half. */
             bevel: components["schemas"]["Figure"];
             /** @description The least that it passes the lock jamb, or the other leaf, by. */
-            clear: components["schemas"]["Length"];
+            clear: components["schemas"]["Figure"];
             /**
              * Format: double
              * @description At which angle.
@@ -1077,7 +1169,7 @@ export interface components {
             /** @description The free corner over the floor, from closed to open. */
             foot: components["schemas"]["FootAt"][];
             /** @description The least between the foot and the floor through the swing. */
-            least: components["schemas"]["Length"];
+            least: components["schemas"]["Figure"];
             /**
              * Format: double
              * @description At which angle.
@@ -1088,6 +1180,9 @@ export interface components {
              * @description How far it opens.
              */
             opens: number;
+            opensWhy: string[];
+            /** @description The same in convex parts: two where its edge is rebated. */
+            parts: number[][][];
             /** @description How far the push face is planed back at the hinge edge; nought where it need not be. */
             relief: components["schemas"]["Figure"];
             /**
@@ -1095,9 +1190,14 @@ export interface components {
              * @description Where it comes to rest, let go at 45.
              */
             rests: number;
+            restsWhy: string[];
+            /** @description Of a pair: it opens only once the other leaf stands open. */
+            second: boolean;
             /** @description The closed slab from above, mm from the pin: x toward the lock jamb, z toward the viewer. Hinge edge pull face first, then the lock edge, then the push face. */
             slab: number[][];
-            /** @description What it could touch, so too: first the lock jamb or the other leaf. */
+            /** @description On the hinge jamb, behind the slab; empty where none was read. */
+            stop: number[][];
+            /** @description What it could open against. */
             things: components["schemas"]["InPlan"][];
         };
         SwingChoice: {
@@ -1119,7 +1219,11 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             pin?: number;
             /** @description A length in millimetres, exact to the nanometre. */
+            play?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             reveal?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            stop?: number;
             things?: components["schemas"]["Thing"][];
         };
         TapeOf: {
@@ -2765,6 +2869,141 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OpeningView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "hinge-ways": {
+        parameters: {
+            query?: {
+                /** @description Of a pair, the leaf. */
+                leaf?: number;
+            };
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HingeWay"][];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,104 @@
+package plan
+
+import (
+	"slices"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// takenFrom is what the leaves keep clear of, down from the slab's finished top: what was
+// said, the ends of a hollow slab that lose their rail, and the old pockets.
+func takenFrom(d door, b bay, length measure.Length, corner figure.Figure, laid *fit.Laid) (taken []hinge.Span) {
+	c := d.Hinges
+	if laid != nil {
+		for _, open := range laid.Inserts(b.slab) {
+			s := hinge.Span{What: "open end, its rail cut away", To: open.Deep}
+			if open.End == frame.Foot {
+				s.From, s.To = length-open.Deep, length
+			}
+			taken = append(taken, s)
+		}
+	}
+	for _, a := range c.Avoid {
+		from := a.At - corner.Value
+		if a.Slab {
+			from = a.At
+			if laid != nil {
+				from -= measure.FromMM(laid.Top[0])
+			}
+		}
+		taken = append(taken, hinge.Span{What: a.What, From: from, To: from + a.Long})
+	}
+	if c.From == hinge.FromPockets || c.From == hinge.WholeEdge {
+		return taken
+	}
+	for i, p := range c.Pockets {
+		known := c.PocketAt(i)
+		if known.Filled {
+			continue
+		}
+		long := known.Long
+		if long == 0 {
+			long = c.Leaf
+		}
+		taken = append(taken, hinge.Span{What: "old pocket", From: p - corner.Value, To: p - corner.Value + long})
+	}
+	return taken
+}
+
+// clear moves a third hinge that a rule set to the nearest place that leaves it enough wood,
+// and says where any other has too little. A leaf that covers an old pocket wholly has all
+// its wood.
+func clear(d door, m hinge.Mark, name string, i int, taken []hinge.Span, length measure.Length, of int) (hinge.Mark, findings) {
+	var said findings
+	c, top := d.Hinges, m.Slab.Value
+	taken = slices.DeleteFunc(slices.Clone(taken), func(s hinge.Span) bool {
+		return s.What == "old pocket" && s.From >= top && s.To <= top+c.Leaf
+	})
+	s, blocked := hinge.Blocks(taken, top, c.Leaf, trade.PocketWood)
+	if !blocked {
+		return m, nil
+	}
+	up, down := hinge.Clear(taken, top, c.Leaf, trade.PocketWood, 0, length)
+	_, byRule := trade.HingeRuleByID(c.From)
+	if outer := i == 0 || i == of-1; byRule && !outer && (up != nil || down != nil) {
+		at := down
+		if down == nil || up != nil && top-*up <= *down-top {
+			at = up
+		}
+		term := figure.Term{Label: "moved clear of the " + s.What, Value: *at - top, Source: figure.Rule}
+		said.say(Note, job.StepHinges, "/hinges/avoid", HingeMoved, Args{"name": name, "by": (*at - top).Abs(), "way": map[bool]string{true: "up", false: "down"}[*at < top], "what": s.What})
+		move := func(f figure.Figure) figure.Figure {
+			return figure.Sum(f.Sigma, append(slices.Clone(f.Terms), term)...)
+		}
+		return hinge.Mark{Slab: move(m.Slab), Jamb: move(m.Jamb)}, said
+	}
+	gravity := Stop
+	if c.From == hinge.FromPockets { // it is cut already
+		gravity = Care
+	}
+	said.say(gravity, job.StepHinges, "/hinges/from", HingeInTheWay, Args{
+		"name": name, "at": top, "what": s.What, "from": s.From, "to": s.To, "wood": trade.PocketWood, "places": clearPlaces(d, up, down),
+	})
+	return m, said
+}
+
+// clearPlaces says the nearest places each way.
+func clearPlaces(d door, up, down *measure.Length) string {
+	say := func(l measure.Length) string { return measure.Say(l.Round(d.tape.Step(), measure.Nearest), d.unit) }
+	switch {
+	case up != nil && down != nil:
+		return "up to " + say(*up) + " or down to " + say(*down)
+	case up != nil:
+		return "up to " + say(*up)
+	case down != nil:
+		return "down to " + say(*down)
+	}
+	return "nowhere on this edge as it is: fill what is there"
+}

@@ -1,0 +1,71 @@
+package trade
+
+import (
+	"fmt"
+
+	"kindmargin/core/measure"
+)
+
+// Screw is a wood screw by its gauge number and length.
+type Screw struct {
+	No   int
+	Long measure.Length
+}
+
+// Say is a screw in words.
+func (s Screw) Say(u measure.Unit) string {
+	return fmt.Sprintf("no. %d × %s %s", s.No, measure.Fine(s.Long, measure.Nearest, u), u)
+}
+
+// Unit is the unit that the screw is sold by.
+func (s Screw) Unit() measure.Unit {
+	if s.Long%measure.Millimetre == 0 {
+		return measure.Millimetres
+	}
+	return measure.Inches
+}
+
+// Shank is the diameter of a wood screw's shank: 0.060 in and 0.013 in for each number
+// (ANSI/ASME B18.6.1, from memory).
+func (s Screw) Shank() measure.Length {
+	return measure.Length(60+13*s.No) * measure.Inch / 1000
+}
+
+// Woods that a pilot is bored in.
+const (
+	Soft = "softwood"
+	Hard = "hardwood"
+)
+
+// pilots are a pilot's diameter as a share of the shank's, in percent: the screw's core, and
+// in hard wood a little more, that it neither splits the wood nor shears. Common practice.
+var pilots = map[string]measure.Length{Soft: 60, Hard: 75}
+
+// Pilot is the bit that bores for a screw in a wood: to the next half millimetre, or 64th.
+func (s Screw) Pilot(wood string, u measure.Unit) measure.Length {
+	step := measure.Millimetre / 2
+	if u == measure.Inches {
+		step = measure.Inch / 64
+	}
+	return (s.Shank() * pilots[wood] / 100).Round(step, measure.Nearest)
+}
+
+// LongScrew is what goes through the jamb into the stud behind it, in the top hole of the
+// top leaf. Common practice.
+const LongScrew = 75 * mm
+
+// Trial is which of a leaf's screws go in for the trial, and why those: two at most, and the
+// hole that pulls hardest keeps fresh wood until the door hangs right. Common practice.
+func Trial(screws int) string {
+	switch {
+	case screws == 0: // nobody said how many there are
+		return "one or two"
+	case screws <= 2:
+		return "both"
+	case screws == 3:
+		return "the middle one and the lowest"
+	case screws > 6:
+		return "every fourth one"
+	}
+	return "the two in the middle"
+}

@@ -1,0 +1,30 @@
+package sheet
+
+import (
+	"kindmargin/core/job"
+	"kindmargin/core/plan"
+	"kindmargin/core/trade"
+)
+
+// HingeWays are the hinges that could be taken for a leaf of an opening, 0 the one on the
+// hinge jamb: the job's own, then the trade's.
+func HingeWays(j job.Job, o job.Opening, leaf int) []HingeWay {
+	p := printer{j.Unit, j.Tape}
+	list := []HingeWay{}
+	for _, w := range plan.HingeWays(j, o, leaf) {
+		kind, _ := trade.HingeKindByID(w.Kind)
+		v := HingeWay{
+			ID: w.ID, Name: w.Name, Own: len(list) < len(j.Kit.Hinges), Kind: kind.Name, Goes: kind.Goes, Note: kind.Note,
+			Leaf: w.Leaf.MM(), Width: w.Width.MM(), Plate: w.Plate.MM(), Closed: w.Closed.MM(), Pin: w.Pin.MM(),
+			Fits: len(w.Against) == 0, Against: []string{}, Flush: p.fine(w.Flush),
+		}
+		if w.Load > 0 {
+			v.Load = plan.Weight(w.Load, j.Unit)
+		}
+		for _, f := range w.Against {
+			v.Against = append(v.Against, f.Words(p.unit, p.tape))
+		}
+		list = append(list, v)
+	}
+	return list
+}
