@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"fmt"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
@@ -21,7 +20,7 @@ func (s server) trade(context.Context, *struct{}) (*body[Trade], error) {
 type Trade struct {
 	Schools       []School       `json:"schools"`
 	HingeRules    []HingeRule    `json:"hingeRules"`
-	Hinges        []HingeOf      `json:"hinges"`
+	HingeKinds    []HingeKind    `json:"hingeKinds"`
 	Faults        []Fault        `json:"faults"`
 	Constructions []Built        `json:"constructions"`
 	Registrations []Named        `json:"registrations"`
@@ -123,20 +122,11 @@ type TapeOf struct {
 	Name string `json:"name"`
 }
 
-// HingeOf is a hinge as it is sold; lengths are texts to type.
-type HingeOf struct {
-	ID     string     `json:"id"`
-	Kind   string     `json:"kind"`
-	Name   string     `json:"name"`
-	Screws string     `json:"screws"`
-	Load   string     `json:"load" doc:"What two of them carry."`
-	Source string     `json:"source"`
-	Leaf   float64    `json:"leaf" doc:"Length of a leaf, mm."`
-	Width  float64    `json:"width"`
-	Plate  float64    `json:"plate"`
-	Closed float64    `json:"closed"`
-	Pin    float64    `json:"pin" doc:"The pin's middle in front of the face."`
-	Radius sheet.Text `json:"radius" doc:"Of its corners; empty where they are square."`
+// HingeKind is a kind of hinge.
+type HingeKind struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Note string `json:"note"`
 }
 
 // Fault is something wrong with an old hinge.
@@ -201,15 +191,8 @@ func TradeTables() Trade {
 	for _, r := range trade.HingeRules {
 		t.HingeRules = append(t.HingeRules, HingeRule{r.ID, r.Name, r.Source})
 	}
-	for _, h := range trade.Hinges {
-		v := HingeOf{
-			ID: h.ID, Kind: h.Kind, Name: h.Name, Screws: fmt.Sprintf("%d of %s in each leaf", h.Screws, h.Screw.Say(h.Screw.Unit())), Load: plan.Weight(h.Load, measure.Millimetres), Source: h.Source,
-			Leaf: h.Leaf.MM(), Width: h.Width.MM(), Plate: h.Plate.MM(), Closed: h.Closed.MM(), Pin: h.Pin.MM(),
-		}
-		if h.Radius > 0 {
-			v.Radius = sheet.Fine(h.Radius)
-		}
-		t.Hinges = append(t.Hinges, v)
+	for _, k := range trade.HingeKinds {
+		t.HingeKinds = append(t.HingeKinds, HingeKind{k.ID, k.Name, k.Note})
 	}
 	for _, h := range trade.Handings {
 		t.Handings = append(t.Handings, Handing(h))

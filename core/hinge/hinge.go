@@ -245,7 +245,7 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 		return inJamb(slab, margin), nil
 	}
 	if c.From == WholeEdge {
-		return inJamb(wholeEdge(c, length), margin), nil
+		return inJamb(wholeEdge(c, length, tape), margin), nil
 	}
 	rule, ok := trade.HingeRuleByID(c.From)
 	if !ok {
@@ -284,13 +284,13 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 
 // wholeEdge are the places at which a continuous hinge is packed: its top, its middle, its
 // foot.
-func wholeEdge(c Choice, length figure.Figure) (slab []figure.Figure) {
+func wholeEdge(c Choice, length figure.Figure, tape measure.Tape) (slab []figure.Figure) {
 	for _, half := range []measure.Length{0, 1, 2} {
 		slab = append(slab, figure.Sum(
 			length.Sigma,
 			figure.Term{Label: "along the slab's finished length", Value: length.Value * half / 2, Source: figure.Estimate, Sigma: length.Sigma},
 			figure.Term{Label: "less what a packer there holds up", Value: -c.Leaf * half / 2, Source: figure.Choice},
-		))
+		).Rounded(tape, measure.Nearest))
 	}
 	return slab
 }

@@ -74,12 +74,12 @@ func screws(u measure.Unit, h trade.Hinge) (list []string) {
 	}
 	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, u) + " " + string(u) }
 	list = []string{
-		number(h.Screws) + " of " + h.Screw.Say(u) + " in each leaf; pilot " + say(h.Screw.Pilot(trade.Soft, u)) + " in softwood, " + say(h.Screw.Pilot(trade.Hard, u)) +
-			" in hardwood, as deep as the screw is long",
+		number(h.Screws) + " a leaf, " + h.Screw.Say(u) + "; pilot " + say(h.Screw.Pilot(trade.Soft, u)) + " for softwood, " + say(h.Screw.Pilot(trade.Hard, u)) +
+			" for hardwood, as deep as the screw is long",
 		"For the trial " + trade.Trial(h.Screws) + "; the others once it hangs right",
 	}
 	if h.Kind != trade.Continuous {
-		list = append(list, "Last, in the top hole of the top hinge's jamb leaf, one of "+say(trade.LongScrew)+" into the stud: that hole is pulled hardest")
+		list = append(list, "Last, in the top hole of the top hinge's jamb leaf, one of "+say(trade.LongScrew(u))+" into the stud: that hole is pulled hardest")
 	}
 	return list
 }

@@ -42,11 +42,16 @@ func Nearest(slab, obstacle []Point, from, to float64) (clear, at float64) {
 	return clear, at
 }
 
-// NearestOf is Nearest for a slab and what stands beside it in convex parts.
+// NearestOf is Nearest for a slab and what stands beside it in convex parts. The halves of two
+// rebated edges pass front by front and back by back: where one laps the other they part at
+// once.
 func NearestOf(slab, beside [][]Point, from, to float64) (clear, at float64) {
 	clear = math.Inf(1)
-	for _, s := range slab {
-		for _, o := range beside {
+	for i, s := range slab {
+		for j, o := range beside {
+			if len(slab) == len(beside) && i != j {
+				continue
+			}
 			if d, angle := Nearest(s, o, from, to); d < clear {
 				clear, at = d, angle
 			}

@@ -50,9 +50,10 @@ type Hinge struct {
 }
 
 // Hinges are common sizes. Makers differ by some tenths: the hinge in hand decides.
-// Loads are those of plain use on an inner door, assumed.
+// Loads are those of plain use on an inner door, assumed: of the lightest butts that of grade
+// 7 of EN 1935.
 var Hinges = []Hinge{
-	{"butt-75", "butt", "75 mm (3 in) butt", 75 * mm, 29 * mm, 2 * mm, 7 * mm, 6 * mm, 0, 0, 3, Screw{8, 32 * mm}, 30, FromMemory},
+	{"butt-75", "butt", "75 mm (3 in) butt", 75 * mm, 29 * mm, 2 * mm, 7 * mm, 6 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
 	{"butt-100", "butt", "100 mm (4 in) butt", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
 	{"ball-75", "ball-bearing", "75 mm (3 in) ball-bearing", 76 * mm, 30 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
 	{"ball-100", "ball-bearing", "100 mm (4 in) ball-bearing", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 0, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
@@ -61,8 +62,8 @@ var Hinges = []Hinge{
 	{"lift-100", "lift-off", "100 mm (4 in) lift-off", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 4, Screw{10, 38 * mm}, 35, FromMemory},
 	{"rising-100", "rising", "100 mm (4 in) rising butt", 100 * mm, 34 * mm, 5 * mm / 2, 8 * mm, 8 * mm, 0, 12 * mm, 4, Screw{10, 38 * mm}, 35, FromMemory},
 	{"continuous-32", Continuous, "continuous, 32 mm open", 100 * mm, 13 * mm, 7 * mm / 10, 5 * mm / 2, 2 * mm, 0, 0, 32, Screw{4, 16 * mm}, 40, FromMemory},
-	{"butt-3half", "butt", "3 1/2 in butt", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, 0, 0, 3, Screw{9, inch}, 35, FromMemory},
-	{"radius-3half", "butt", "3 1/2 in butt, 1/4 in round corners", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, inch / 4, 0, 3, Screw{9, inch}, 35, FromMemory},
+	{"butt-3half", "butt", "3 1/2 in butt", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, 0, 0, 3, Screw{9, inch}, 40, FromMemory},
+	{"radius-3half", "butt", "3 1/2 in butt, 1/4 in round corners", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, inch / 4, 0, 3, Screw{9, inch}, 40, FromMemory},
 	{"butt-4in", "butt", "4 in butt", 4 * inch, 11 * inch / 8, 3 * inch / 32, 5 * inch / 16, inch / 4, 0, 0, 4, Screw{9, inch}, 45, FromMemory},
 	{"ball-4half", "ball-bearing", "4 1/2 in ball-bearing", 9 * inch / 2, 3 * inch / 2, inch / 8, 3 * inch / 8, 5 * inch / 16, 0, 0, 4, Screw{12, 5 * inch / 4}, 80, FromMemory},
 }

@@ -52,7 +52,12 @@ func (s Screw) Pilot(wood string, u measure.Unit) measure.Length {
 
 // LongScrew is what goes through the jamb into the stud behind it, in the top hole of the
 // top leaf. Common practice.
-const LongScrew = 75 * mm
+func LongScrew(u measure.Unit) measure.Length {
+	if u == measure.Inches {
+		return 3 * measure.Inch
+	}
+	return 75 * measure.Millimetre
+}
 
 // Trial is which of a leaf's screws go in for the trial, and why those: two at most, and the
 // hole that pulls hardest keeps fresh wood until the door hangs right. Common practice.

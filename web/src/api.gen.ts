@@ -561,32 +561,10 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             width: number;
         };
-        HingeOf: {
-            /** Format: double */
-            closed: number;
+        HingeKind: {
             id: string;
-            kind: string;
-            /**
-             * Format: double
-             * @description Length of a leaf, mm.
-             */
-            leaf: number;
-            /** @description What two of them carry. */
-            load: string;
             name: string;
-            /**
-             * Format: double
-             * @description The pin's middle in front of the face.
-             */
-            pin: number;
-            /** Format: double */
-            plate: number;
-            /** @description Of its corners; empty where they are square. */
-            radius: components["schemas"]["Text"];
-            screws: string;
-            source: string;
-            /** Format: double */
-            width: number;
+            note: string;
         };
         HingeRule: {
             id: string;
@@ -1292,8 +1270,8 @@ export interface components {
             faults: components["schemas"]["Fault"][];
             habits: components["schemas"]["Named"][];
             handings: components["schemas"]["Handing"][];
+            hingeKinds: components["schemas"]["HingeKind"][];
             hingeRules: components["schemas"]["HingeRule"][];
-            hinges: components["schemas"]["HingeOf"][];
             instruments: components["schemas"]["InstrumentOf"][];
             kinds: components["schemas"]["KindOf"][];
             measurings: components["schemas"]["Named"][];

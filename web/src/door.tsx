@@ -10,7 +10,7 @@ import { HingesView } from './hinges-view';
 import { useHomeFocus } from './home-focus';
 import { useShortcuts } from './keys';
 import { Doubtful, ShownIn, WhyDialog } from './length';
-import { PairDaylight } from './pair-view';
+import { Both, PairDaylight } from './pair-view';
 import { Rod, stepNames, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
 import { Sizes } from './sizes';
@@ -78,7 +78,6 @@ export function DoorPage() {
 	const found = [...v.plan.findings, ...leaf.findings];
 	const findings = found.filter((f) => f.step === step);
 	const elsewhere = found.filter((f) => f.step !== step && f.gravity === 'stop');
-	const board = which === 2 && v.opening.pair ? v.opening.pair.slab : v.opening.slab;
 	// The second leaf hangs on the other jamb.
 	const hand = which === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
 	const doubtful = v.plan.clashes.length > 0;
@@ -151,24 +150,36 @@ export function DoorPage() {
 								className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${onTrestles ? '' : 'no-print'} ${step === 'measure' ? 'h-[21dvh]' : step === 'swing' ? 'h-[48dvh]' : 'h-[36dvh]'}`}
 								style={{ background: onTrestles ? undefined : 'var(--shade)' }}
 							>
-								{onTrestles && leaf.cut ? (
-									<Trestles
-										cut={leaf.cut}
-										width={board.width}
-										length={board.length}
-										hand={hand}
-										times={4}
-										className="w-full h-full p-2 pb-7"
-									/>
+								{onTrestles ? (
+									<Both view={v} which={which} pick={setLeaf}>
+										{(l, slab, side) =>
+											l.cut && (
+												<Trestles
+													cut={l.cut}
+													width={slab.width}
+													length={slab.length}
+													hand={side}
+													times={4}
+													className="w-full h-full p-2 pb-7"
+												/>
+											)
+										}
+									</Both>
 								) : step === 'slab' && leaf.drawing ? (
-									<Sizes leaf={leaf} slab={board} />
+									<Both view={v} which={which} pick={setLeaf}>
+										{(l, slab) => <Sizes leaf={l} slab={slab} />}
+									</Both>
 								) : step === 'hinges' && leaf.hinges.length > 0 ? (
-									<HingesView leaf={leaf} hand={hand} />
+									<Both view={v} which={which} pick={setLeaf}>
+										{(l, _, side) => (
+											<HingesView leaf={l} hand={side} whole={v.opening.hinges.from === 'whole'} />
+										)}
+									</Both>
 								) : step === 'swing' && leaf.swing ? (
 									<SwingView swing={leaf.swing} hand={hand} />
 								) : !leaf.drawing ? (
 									<Sketch next={v.plan.toRead[0]} hand={hand} />
-								) : pair && step !== 'measure' && v.plan.leaves.every((l) => l.drawing) ? (
+								) : pair && v.plan.leaves.every((l) => l.drawing) ? (
 									<PairDaylight
 										leaves={v.plan.leaves}
 										which={which}
@@ -177,6 +188,7 @@ export function DoorPage() {
 										times={times}
 										ask={setAsked}
 										go={(s) => go(to(s))}
+										places={step === 'measure' ? v.plan.places : undefined}
 										label={`${v.opening.name}: both leaves in one wall, the margins as light`}
 									/>
 								) : (

@@ -6,8 +6,11 @@ import { pick, ShownIn, SvgDigits } from './length';
 /** How many units of the drawing a millimetre across is: half a millimetre of packing is seen. */
 const across = 44;
 
+/** How wide each board is drawn. */
+const board = 300;
+
 /** HingesView draws the hinge jamb and the slab's hinge edge beside each other, with the light between them and each leaf in its pockets. */
-export function HingesView({ leaf, hand }: { leaf: Leaf; hand: string }) {
+export function HingesView({ leaf, hand, whole }: { leaf: Leaf; hand: string; whole: boolean }) {
 	const unit = useContext(ShownIn);
 	const d = leaf.drawing;
 	if (!d) return null;
@@ -28,18 +31,19 @@ export function HingesView({ leaf, hand }: { leaf: Leaf; hand: string }) {
 	const depth = leaf.gauges.depth.mm * across;
 	return (
 		<svg
-			viewBox={`-1080 -150 2160 ${d.height + 240}`}
+			viewBox={`-740 -240 1480 ${d.height + 330}`}
 			className="absolute inset-0 w-full h-full"
 			role="img"
 			aria-label="The hinge jamb and the slab's hinge edge side by side, the margin between them as light, each hinge leaf in its pocket"
 		>
 			<g transform={`scale(${mirror} 1)`}>
-				<rect x={-460} y={y(top) - 60} width={520} height={top - low + 120} fill="var(--light)" />
+				<rect x={-board} y={y(top) - 60} width={board + 60} height={top - low + 120} fill="var(--light)" />
 				<path
-					d={`M-460 ${y(top) - 60} L${face.at(-1)?.split(' ')[0]} ${y(top) - 60} L${face.slice().reverse().join(' L')} L${face[0]?.split(' ')[0]} ${y(low) + 60} L-460 ${y(low) + 60} Z`}
+					d={`M${-board} ${y(top) - 60} L${face.at(-1)?.split(' ')[0]} ${y(top) - 60} L${face.slice().reverse().join(' L')} L${face[0]?.split(' ')[0]} ${y(low) + 60} L${-board} ${y(low) + 60} Z`}
 					fill="var(--shade-deep)"
 				/>
-				<rect x={0} y={y(top)} width={460} height={top - low} fill="var(--board)" />
+				<rect x={0} y={y(top)} width={board} height={top - low} fill="var(--board)" />
+				{whole && <rect x={0} y={y(top)} width={depth} height={top - low} fill="var(--rod)" />}
 				{leaf.hinges.map((h, i) => {
 					const at = d.hingeTops[i] ?? 0;
 					const gap = gapAt(at - d.leaf / 2) * across;
@@ -79,24 +83,48 @@ export function HingesView({ leaf, hand }: { leaf: Leaf; hand: string }) {
 				/>
 			</g>
 			<g fill="var(--on-shade)" fontSize={font} className="dim">
-				<text x={mirror * -480} y={-60} textAnchor={mirror === 1 ? 'end' : 'start'}>
-					jamb, from the head
+				<text x={mirror * -(board + 20)} y={-60} textAnchor={mirror === 1 ? 'end' : 'start'}>
+					<tspan x={mirror * -(board + 20)} dy={-font * 1.1}>
+						jamb,
+					</tspan>
+					<tspan x={mirror * -(board + 20)} dy={font * 1.1}>
+						from the head
+					</tspan>
 				</text>
-				<text x={mirror * 480} y={-60} textAnchor={mirror === 1 ? 'start' : 'end'}>
-					slab, from its top
+				<text x={mirror * (board + 20)} y={-60} textAnchor={mirror === 1 ? 'start' : 'end'}>
+					<tspan x={mirror * (board + 20)} dy={-font * 1.1}>
+						slab,
+					</tspan>
+					<tspan x={mirror * (board + 20)} dy={font * 1.1}>
+						from its top
+					</tspan>
 				</text>
 				{leaf.hinges.map((h, i) => {
 					const v = y(d.hingeTops[i] ?? 0) + font * 0.8;
 					return (
 						<g key={h.name}>
-							<text x={mirror * -480} y={v} fontSize={font * 1.5} textAnchor={mirror === 1 ? 'end' : 'start'}>
+							<text
+								x={mirror * -(board + 20)}
+								y={v}
+								fontSize={font * 1.5}
+								textAnchor={mirror === 1 ? 'end' : 'start'}
+							>
 								<SvgDigits text={h.jamb.text} />
 							</text>
-							<text x={mirror * 480} y={v} fontSize={font * 1.5} textAnchor={mirror === 1 ? 'start' : 'end'}>
+							<text
+								x={mirror * (board + 20)}
+								y={v}
+								fontSize={font * 1.5}
+								textAnchor={mirror === 1 ? 'start' : 'end'}
+							>
 								<SvgDigits text={h.slab.text} />
 							</text>
 							{packed(h.pack.mm) && (
-								<text x={mirror * -480} y={v + font * 1.2} textAnchor={mirror === 1 ? 'end' : 'start'}>
+								<text
+									x={mirror * -(board + 20)}
+									y={v + font * 1.2}
+									textAnchor={mirror === 1 ? 'end' : 'start'}
+								>
 									{h.pack.mm > 0 ? 'pack ' : 'deeper '}
 									{pick(h.pack.text, unit).replace('-', '')}
 								</text>

@@ -82,6 +82,35 @@ export function KitPage() {
 							head={head}
 							add={(t) => save(head, { ...head.kit, tools: [...(head.kit.tools ?? []), t] })}
 						/>
+						{(head.kit.hinges ?? []).length > 0 && (
+							<section className="mb-5" data-own-hinges>
+								<h2 className="text-xl mb-1">Hinges kept</h2>
+								<ul>
+									{(head.kit.hinges ?? []).map((h) => (
+										<li key={h.id} className="flex items-center gap-3 border-b border-base-300 py-1">
+											<span className="grow">
+												{h.name}
+												<span className="block text-sm opacity-80">
+													{trade.hingeKinds.find((k) => k.id === h.kind)?.name}
+												</span>
+											</span>
+											<button
+												type="button"
+												className="btn"
+												onClick={() =>
+													save(head, {
+														...head.kit,
+														hinges: (head.kit.hinges ?? []).filter((x) => x.id !== h.id),
+													})
+												}
+											>
+												Take out<span className="sr-only"> {h.name}</span>
+											</button>
+										</li>
+									))}
+								</ul>
+							</section>
+						)}
 						<Costs key={head.version} head={head} save={(kit) => save(head, kit)} />
 						<p className="mt-6">
 							<Link className="btn" to={`/j/${job}`}>

@@ -61,7 +61,7 @@ export function Len({ text, unit: withUnit }: { text: Text; unit?: boolean }) {
 	);
 }
 
-/** Sure says how sure a figure is: one standard deviation. */
+/** Sure says how sure a figure is: 19 times in 20 the truth lies inside. */
 export function Sure({ text }: { text: Text }) {
 	const unit = useContext(ShownIn);
 	const s = pick(text, unit);
@@ -151,7 +151,7 @@ function Sum({ figure }: { figure: Figure }) {
 						{pick(figure.plusMinus, unit) ? (
 							<>
 								Sure to <Len text={figure.plusMinus} unit />
-								<span className="font-normal"> (one standard deviation)</span>
+								<span className="font-normal">, 19 times in 20</span>
 							</>
 						) : (
 							'Exact'
@@ -163,6 +163,51 @@ function Sum({ figure }: { figure: Figure }) {
 				</tr>
 			</tbody>
 		</table>
+	);
+}
+
+/** Because is what is no length and answers "why?" all the same: in sentences. */
+export function Because({
+	text,
+	why,
+	title,
+	id,
+}: {
+	text: string;
+	why: string[];
+	title: string;
+	id?: string;
+}) {
+	const [open, setOpen] = useState(false);
+	const doubtful = useContext(Doubtful);
+	return (
+		<>
+			<button
+				type="button"
+				className={`why ${doubtful ? 'doubtful' : ''}`}
+				data-figure={id}
+				title={`Why ${text}?`}
+				onClick={() => setOpen(true)}
+			>
+				<span className="sr-only">{title}: </span>
+				{doubtful && '? '}
+				{text}
+				<span className="sr-only">{doubtful ? ', doubtful.' : '.'} Why?</span>
+			</button>
+			{open && (
+				<Sheet label={`Why: ${title}`} close={() => setOpen(false)}>
+					<h3 className="text-xl mb-3 first-letter:uppercase">{title}</h3>
+					<ul className="mb-3">
+						{why.map((w) => (
+							<li key={w} className="border-b border-base-300 py-1.5 first-letter:uppercase">
+								{w}
+							</li>
+						))}
+					</ul>
+					<p className="text-2xl text-right">{text}</p>
+				</Sheet>
+			)}
+		</>
 	);
 }
 

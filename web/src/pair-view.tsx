@@ -1,4 +1,5 @@
-import type { Leaf } from './api';
+import type { ReactNode } from 'react';
+import type { Leaf, OpeningView, Plan } from './api';
 import { Daylight, wholeOf } from './drawing';
 import type { P } from './geometry';
 
@@ -12,11 +13,48 @@ type Props = {
 	times: number;
 	ask: (m: Leaf['light'][number]) => void;
 	go: (step: string) => void;
+	/** Of the opening: where it was read, and where to read next. */
+	places?: Plan['places'];
 	label: string;
 };
 
+type BothProps = {
+	view: OpeningView;
+	which: number;
+	pick: (leaf: number) => void;
+	/** Draws one leaf with its slab, and with its hinges on a side. */
+	children: (leaf: Leaf, slab: OpeningView['opening']['slab'], hand: string) => ReactNode;
+};
+
+/** Both draws a door's one leaf, or a pair's two beside each other as they hang; the one that is not in hand is dimmed, and taken by a tap. */
+export function Both({ view, which, pick, children }: BothProps) {
+	const { hand, slab, pair } = view.opening;
+	const [first, second] = view.plan.leaves;
+	if (!first) return null;
+	if (!pair || !second) return children(first, slab, hand);
+	const parts = [
+		{ n: 1, leaf: first, slab, hand },
+		{ n: 2, leaf: second, slab: pair.slab, hand: hand === 'left' ? 'right' : 'left' },
+	];
+	return (
+		<div className="absolute inset-0 flex" data-pair>
+			{(hand === 'left' ? parts : parts.reverse()).map((p) => (
+				// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
+				// biome-ignore lint/a11y/useKeyWithClickEvents: the panel has the same by keyboard
+				<div
+					key={p.n}
+					className={`relative h-full min-w-0 basis-1/2 ${p.n === which ? '' : 'opacity-60 cursor-pointer'}`}
+					onClick={() => p.n !== which && pick(p.n)}
+				>
+					{children(p.leaf, p.slab, p.hand)}
+				</div>
+			))}
+		</div>
+	);
+}
+
 /** PairDaylight draws both leaves of a pair in one wall, their halves of the meeting margin as one light. */
-export function PairDaylight({ leaves, which, pick, hand, times, ask, go, label }: Props) {
+export function PairDaylight({ leaves, which, pick, hand, times, ask, go, places, label }: Props) {
 	const inOrder = hand === 'right' ? [2, 1] : [1, 2];
 	const parts = inOrder.map((n, k) => {
 		const leaf = leaves[n - 1];
@@ -58,6 +96,7 @@ export function PairDaylight({ leaves, which, pick, hand, times, ask, go, label 
 						detail
 						ask={p.n === which ? ask : undefined}
 						go={p.n === which ? go : undefined}
+						places={p.n === 1 ? places : undefined}
 						at={[p === a ? 0 : bx, floor - (p.box.y + p.box.h)]}
 						label={`leaf on the ${p.leaf.jamb} jamb`}
 					/>

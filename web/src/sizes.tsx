@@ -16,7 +16,7 @@ export function Sizes({ leaf, slab }: { leaf: Leaf; slab: Slab }) {
 	const font = h / 24;
 	return (
 		<svg
-			viewBox={`-420 -260 ${w + 840} ${h + 560}`}
+			viewBox={`-300 -260 ${w + 860} ${h + 560}`}
 			className="w-full h-full"
 			role="img"
 			aria-label="The finished slab with its sizes, over the slab that is there"

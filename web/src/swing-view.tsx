@@ -48,10 +48,14 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 		setAngle(grabbed([at.x * mirror, at.y], w.opens));
 	};
 	const said = `${Math.round(angle)} degrees, ${pick(now.clear.text, unit)} ${unit} over the floor`;
-	const [beside, ...things] = w.things;
+	const { beside, things } = w;
 	const left = Math.min(reach * Math.cos((Math.min(w.opens, 165) * Math.PI) / 180), -reach * 0.3);
-	const view = { x: left - 60, y: -170, w: reach - left + 160, h: reach + 230 };
 	const lock = slab[1] as P;
+	// Past a pair's other leaf the wall goes on.
+	const paired = beside.name === 'other leaf';
+	const wall = paired ? Math.max(...beside.parts.flat().map(([x]) => x ?? 0)) + 3 : lock[0] + 6;
+	const right = paired ? wall : reach;
+	const view = { x: left - 60, y: -170, w: right - left + 160, h: reach + 230 };
 	return (
 		<div className="absolute inset-0 flex flex-col text-[var(--on-shade)]" data-swing>
 			<svg
@@ -84,20 +88,24 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 						fill="var(--shade-deep)"
 					/>
 					<rect
-						x={lock[0] + 6}
+						x={wall}
 						y={slab[3]?.[1] ?? 0}
 						width={3000}
 						height={-((slab[3]?.[1] ?? 0) - lock[1])}
 						fill="var(--shade-deep)"
 					/>
-					{beside?.name === 'other leaf' && (
-						<path
-							d={outline(beside.shape as P[])}
-							fill="var(--board)"
-							stroke="var(--board-line)"
-							strokeWidth={4}
-						/>
-					)}
+					{paired &&
+						beside.parts.map((part) => (
+							<path
+								key={part.join()}
+								d={outline(part as P[])}
+								fill="var(--board)"
+								stroke="var(--board-line)"
+								strokeWidth={4}
+								opacity={w.second ? 0.4 : 1}
+							/>
+						))}
+					{w.stop.length > 0 && <path d={outline(w.stop as P[])} fill="var(--rod)" />}
 					{things.map((t) => (
 						<path
 							key={t.name}
@@ -108,7 +116,15 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 						/>
 					))}
 					<g transform={`rotate(${angle})`}>
-						<path d={outline(slab)} fill="var(--board)" stroke="var(--board-line)" strokeWidth={4} />
+						{w.parts.map((part) => (
+							<path
+								key={part.join()}
+								d={outline(part as P[])}
+								fill="var(--board)"
+								stroke="var(--board-line)"
+								strokeWidth={4}
+							/>
+						))}
 					</g>
 					<circle r={9} fill="var(--light)" />
 				</g>
@@ -152,10 +168,16 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 						aria-label="The lock edge passing what stands beside it, enlarged"
 					>
 						<g transform={`scale(${mirror} 1)`}>
-							{beside && <path d={outline(beside.shape as P[])} fill="var(--shade-deep)" />}
-							<path d={outline(slab)} fill="var(--board)" opacity={0.35} />
+							{beside.parts.map((part) => (
+								<path key={part.join()} d={outline(part as P[])} fill="var(--shade-deep)" />
+							))}
+							{w.parts.map((part) => (
+								<path key={part.join()} d={outline(part as P[])} fill="var(--board)" opacity={0.35} />
+							))}
 							<g transform={`rotate(${angle})`}>
-								<path d={outline(slab)} fill="var(--board)" />
+								{w.parts.map((part) => (
+									<path key={part.join()} d={outline(part as P[])} fill="var(--board)" />
+								))}
 							</g>
 							{[slab[1], slab[2]].map(
 								(corner) =>
@@ -173,7 +195,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 						</g>
 					</svg>
 					<figcaption className="text-sm leading-tight">
-						past the {beside?.name}
+						past the {beside.name}
 						<span className="max-lg:hidden">, its corners' way dashed</span>: least {pick(w.clear.text, unit)}{' '}
 						at {w.clearAt}°
 					</figcaption>

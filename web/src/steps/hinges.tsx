@@ -1,10 +1,13 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { ask, client } from '../api';
 import { Said, useAttempt } from '../attempt';
-import { useDoor } from '../door-state';
+import { at, useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { packed } from '../geometry';
-import { Len, Row, Why } from '../length';
+import { HingeKinds } from '../hinge-kinds';
+import { Because, Row, Why } from '../length';
 import { Entry, TakeOut, useList } from '../list';
 import { trade } from '../trade';
 
@@ -61,14 +64,14 @@ export function HingesStep() {
 			<section className="mb-5">
 				<h2 className="text-lg">Marking gauge</h2>
 				<Row label="Depth of pocket" note="leaf thickness: flush and flat">
-					<Len text={g.depth.text} unit />
+					<Why figure={g.depth} title="Depth of pocket" id="gauge-depth" />
 				</Row>
 				<Row label="Width of pocket" note="leaf width, from the pull face">
-					<Len text={g.width.text} unit />
+					<Why figure={g.width} title="Width of pocket" id="gauge-width" />
 				</Row>
-				{g.setback.mm !== 0 && (
+				{g.setback.terms.length > 0 && (
 					<Row label="Setback" note="wood left behind the pocket">
-						<Len text={g.setback.text} unit />
+						<Why figure={g.setback} title="Setback" id="setback" />
 					</Row>
 				)}
 				<Row label="Hinge margin" note="with both leaves flush">
@@ -76,7 +79,7 @@ export function HingesStep() {
 				</Row>
 				{g.pull && (
 					<Row label="Pull on the top hinge" note="about; the bottom one is pushed as much">
-						{g.pull}
+						<Because text={g.pull} why={g.pullWhy} title="Pull on the top hinge" id="pull" />
 					</Row>
 				)}
 			</section>
@@ -88,7 +91,22 @@ export function HingesStep() {
 							<li key={s}>{s}</li>
 						))}
 					</ol>
-					{leaf.hanging.screws && <p className="mt-1">Screws: {leaf.hanging.screws}, each leaf.</p>}
+					{leaf.hanging.goes && <p className="mt-2">{leaf.hanging.goes}</p>}
+					{leaf.hanging.screws.length > 0 && (
+						<ul className="mt-2 list-disc pl-5" data-screws>
+							{leaf.hanging.screws.map((s) => (
+								<li key={s}>{s}.</li>
+							))}
+						</ul>
+					)}
+					<p className="mt-2 flex flex-wrap gap-x-6">
+						<span>
+							Wedge, shut: <Why figure={leaf.hanging.shut} title="Wedge under the free corner, shut" />
+						</span>
+						<span>
+							open at 90°: <Why figure={leaf.hanging.open} title="Wedge under the free corner, open at 90°" />
+						</span>
+					</p>
 					<p className="mt-2 flex flex-wrap gap-2">
 						<Link className="btn" to={`/cards/${view.job.id}/${view.opening.id}`}>
 							One card at a time
@@ -104,13 +122,14 @@ export function HingesStep() {
 				label="Places come from"
 				options={[
 					{ value: 'pockets', text: 'the pockets that are in the jamb' },
-					{ value: 'own', text: 'places of your own' },
+					{ value: 'own', text: "places of your own, or another door's" },
+					{ value: 'whole', text: 'one continuous hinge along the edge' },
 					...trade.hingeRules.map((r) => ({ value: r.id, text: r.name, note: r.source })),
 				]}
 			/>
 			{h.from === 'pockets' && <Pockets />}
 			{h.from === 'own' && <Places />}
-			{h.from !== 'pockets' && h.from !== 'own' && (
+			{h.from !== 'pockets' && h.from !== 'own' && h.from !== 'whole' && (
 				<>
 					<Choose
 						pointer="/hinges/count"
@@ -135,15 +154,22 @@ export function HingesStep() {
 					)}
 				</>
 			)}
+			<Hollowed />
 			<Avoids />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2">
 				<h2 className="text-lg sm:col-span-2">The hinge</h2>
-				<Sizes />
+				<HingeKinds />
 				<LengthField pointer="/hinges/leaf" label="Length of leaf" />
 				<LengthField pointer="/hinges/width" label="Width let in" />
 				<LengthField pointer="/hinges/plate" label="Leaf thickness" />
 				<LengthField pointer="/hinges/closed" label="Closed, outside" />
-				<LowerLong />
+				<LengthField
+					pointer="/hinges/jamb"
+					label="The jamb's own thickness"
+					placeholder="not read"
+					empty={0}
+				/>
+				<Ticked pointer="/hinges/long" text="Lower pockets a hair long, so that it hangs easily" />
 			</section>
 		</>
 	);
@@ -253,10 +279,11 @@ function OldPocket({ at: i }: { at: number }) {
 				Its size, and the old hinge
 			</summary>
 			{old ? (
-				<div className="grid grid-cols-3 gap-2">
+				<div className="grid grid-cols-2 gap-2">
 					<LengthField pointer={`/hinges/old/${i}/long`} label="Long" empty={0} />
 					<LengthField pointer={`/hinges/old/${i}/wide`} label="Wide" empty={0} />
 					<LengthField pointer={`/hinges/old/${i}/deep`} label="Deep" empty={0} />
+					<LengthField pointer={`/hinges/old/${i}/round`} label="Corner radius" empty={0} />
 				</div>
 			) : (
 				<button
@@ -312,6 +339,7 @@ function Places() {
 	return (
 		<section className="mb-4 grid gap-2">
 			<p>From the slab's finished top to the top of each leaf, top one first.</p>
+			<AsOn put={put} />
 			{places.map((_, i) => (
 				// biome-ignore lint/suspicious/noArrayIndexKey: a place is its place in the order
 				<div key={i} className="flex items-end gap-2">
@@ -331,6 +359,56 @@ function Places() {
 			)}
 			<Said error={error} />
 		</section>
+	);
+}
+
+/** AsOn takes the places of another door of the house, so that the hinges stand alike. */
+function AsOn({ put }: { put: (value: unknown[], label: string) => Promise<boolean> }) {
+	const { view } = useDoor();
+	const job = view.job.id;
+	const [error, attempt] = useAttempt();
+	const walk = useQuery({
+		queryKey: ['walk', job],
+		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
+	});
+	const others = (walk.data?.doors ?? []).filter((d) => d.id !== view.opening.id);
+	if (others.length === 0) return null;
+	return (
+		<label className="block">
+			<span className="block mb-1">As on another door</span>
+			<select
+				className="select w-full"
+				data-field="as-on"
+				value=""
+				onChange={(e) => {
+					const other = others.find((d) => d.id === e.target.value);
+					attempt(async () => {
+						const path = { job, opening: e.target.value };
+						const rod = await ask(client.GET('/api/jobs/{job}/openings/{opening}/rod', { params: { path } }));
+						const tops = rod.marks.filter((m) => m.name.endsWith(', top')).map((m) => m.slab.mm);
+						await put(tops, `hinges as on ${other?.name}`);
+					});
+				}}
+			>
+				<option value="">choose a door</option>
+				{others.map((d) => (
+					<option key={d.id} value={d.id}>
+						{d.name}
+					</option>
+				))}
+			</select>
+			<Said error={error} />
+		</label>
+	);
+}
+
+/** Hollowed is the slab's edge following a jamb that bellies in, where it does. */
+function Hollowed() {
+	const { view, leaf } = useDoor();
+	const said = [...view.plan.findings, ...leaf.findings].some((f) => f.code.startsWith('jamb-hollow'));
+	if (!said && !view.opening.hinges.hollow) return null;
+	return (
+		<Ticked pointer="/hinges/hollow" text="Hollow the slab's hinge edge to the jamb, between the pockets" />
 	);
 }
 
@@ -406,64 +484,8 @@ function Avoids() {
 	);
 }
 
-/** Sizes sets the measures of a hinge that is sold; each can be set right by the one in hand. */
-function Sizes() {
-	const { view, save } = useDoor();
-	const [error, attempt] = useAttempt();
-	const size = view.opening.hinges.size ?? '';
-	const known = trade.hinges.find((h) => h.id === size);
-	return (
-		<div className="sm:col-span-2">
-			<label className="block">
-				<span className="block mb-1">Kind and size</span>
-				<select
-					className="select w-full"
-					data-field="hinge-size"
-					value={size}
-					onChange={(e) =>
-						attempt(async () => {
-							const h = trade.hinges.find((x) => x.id === e.target.value);
-							const set = (name: string, value: unknown) => ({
-								op: 'add' as const,
-								path: `/hinges/${name}`,
-								value,
-							});
-							await save(
-								h
-									? [
-											set('size', h.id),
-											set('leaf', h.leaf),
-											set('width', h.width),
-											set('plate', h.plate),
-											set('closed', h.closed),
-											{ op: 'add', path: '/swing/pin', value: h.pin },
-										]
-									: [set('size', '')],
-								`hinge: ${h?.name ?? 'of your own'}`,
-							);
-						})
-					}
-				>
-					<option value="">of your own measure</option>
-					{trade.hinges.map((h) => (
-						<option key={h.id} value={h.id}>
-							{h.name}
-						</option>
-					))}
-				</select>
-			</label>
-			{known && (
-				<p className="text-sm opacity-80">
-					{known.screws}; two carry {known.load}. {known.source}: set it right by the hinge in hand.
-				</p>
-			)}
-			<Said error={error} />
-		</div>
-	);
-}
-
-/** LowerLong is the habit of cutting the lower pockets a hair long. */
-function LowerLong() {
+/** Ticked is a kept yes or no. */
+function Ticked({ pointer, text }: { pointer: string; text: string }) {
 	const { view, save } = useDoor();
 	const [error, attempt] = useAttempt();
 	return (
@@ -472,17 +494,18 @@ function LowerLong() {
 				<input
 					type="checkbox"
 					className="checkbox"
-					checked={!!view.opening.hinges.long}
+					data-field={pointer}
+					checked={!!at(view.opening, pointer)}
 					onChange={(e) =>
 						attempt(async () => {
 							await save(
-								[{ op: 'add', path: '/hinges/long', value: e.target.checked }],
-								e.target.checked ? 'lower pockets a hair long' : 'all pockets tight',
+								[{ op: 'add', path: pointer, value: e.target.checked }],
+								`${e.target.checked ? 'yes' : 'no'}: ${text}`,
 							);
 						})
 					}
 				/>
-				Lower pockets a hair long, so that it hangs easily
+				{text}
 			</label>
 			<Said error={error} />
 		</div>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Said } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
-import { Len, Row, Why } from '../length';
+import { Because, Row, Why } from '../length';
 import { Entry, TakeOut, useList } from '../list';
 
 /** SwingStep says how the door will swing, and takes what that hangs on. */
@@ -25,23 +25,50 @@ export function SwingStep() {
 							<Why figure={w.relief} title="Relief of the hinge edge" id="swing-relief" />
 						</Row>
 					)}
-					<Row label={`Passes the ${w.things[0]?.name}`} note={`tightest at ${w.clearAt}°`}>
-						<Len text={w.clear.text} />
+					<Row
+						label={`Passes the ${w.beside.name}`}
+						note={w.second ? 'once the other leaf stands open' : `tightest at ${w.clearAt}°`}
+					>
+						<Why figure={w.clear} title={`Passes the ${w.beside.name}`} id="swing-clear" />
 					</Row>
 					<Row label="Opens to" note={w.against ? `against the ${w.against}` : 'folds right back'}>
-						<span data-figure="swing-opens">{w.opens}°</span>
+						<Because text={`${w.opens}°`} why={w.opensWhy} title="How far it opens" id="swing-opens" />
 					</Row>
 					<Row label="Foot over the floor" note={`least, at ${w.leastAt}°`}>
-						<span data-figure="swing-least">
-							<Len text={w.least.text} />
-						</span>
+						<Why figure={w.least} title={`Foot over the floor at ${w.leastAt}°`} id="swing-least" />
 					</Row>
 					<Row label="Let go half open" note={w.rests === 45 ? 'stays where it is left' : 'it drifts'}>
-						<span data-figure="swing-rests">rests at {w.rests}°</span>
+						<Because
+							text={`rests at ${w.rests}°`}
+							why={w.restsWhy}
+							title="Where it comes to rest"
+							id="swing-rests"
+						/>
 					</Row>
 				</section>
 			) : (
 				<p className="mb-4">The swing waits for readings and the slab's thickness.</p>
+			)}
+			{view.opening.pair && (
+				<>
+					<Choose
+						pointer="/pair/edges"
+						label="Meeting edges"
+						unset=""
+						options={[
+							{
+								value: '',
+								text: 'plain',
+								note: 'square, or bevelled so far as they need it; either leaf opens first',
+							},
+							{ value: 'rebated', text: 'rebated', note: 'one laps the other; the bolted one opens second' },
+							{ value: 'rounded', text: 'rounded', note: 'to an arc about the pins' },
+						]}
+					/>
+					{view.opening.pair.edges === 'rebated' && (
+						<LengthField pointer="/pair/lip" label="They lap by" placeholder="usual, 12 mm" empty={0} />
+					)}
+				</>
 			)}
 			<Floors jamb={which === 2 ? 'lock' : ''} />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2 mb-4">
@@ -87,6 +114,20 @@ export function SwingStep() {
 					pointer="/swing/hingeClosing"
 					label="Hinge jamb's face closes in"
 					note="toward the push face, over 100 mm (4 in)"
+					placeholder="not read"
+					optional
+				/>
+				<LengthField
+					pointer="/swing/stop"
+					label="Stop stands off the jamb"
+					note="or the back of its rebate, beside the hinges"
+					placeholder="off"
+					empty={0}
+				/>
+				<LengthField
+					pointer="/swing/play"
+					label="Play at that stop"
+					note="between it and the push face; below 0 it presses"
 					placeholder="not read"
 					optional
 				/>
