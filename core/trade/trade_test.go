@@ -70,11 +70,51 @@ func TestHingesOfTheList(t *testing.T) {
 		assert.Less(t, h.Width, h.Leaf, h.ID)
 		assert.NotEmpty(t, h.Source, h.ID)
 		assert.Positive(t, h.Load, h.ID)
+		_, ok := HingeKindByID(h.Kind)
+		assert.True(t, ok, h.Kind)
 		again, ok := HingeByID(h.ID)
 		assert.True(t, ok)
 		assert.Equal(t, h, again, "IDs are each one's own")
 	}
 	for _, f := range Faults {
 		assert.NotEmpty(t, f.Cure, f.ID)
+	}
+}
+
+// EN 1935, from memory: grade 7 for doors to 40 kg, 10 to 60, 11 to 80, 12 to 100, 13 to
+// 120, 14 to 160.
+func TestHingeGrades(t *testing.T) {
+	for weight, want := range map[float64]int{12: 7, 40: 7, 40.1: 10, 60: 10, 79: 11, 100: 12, 101: 13, 160: 14} {
+		grade, ok := HingeGradeFor(weight)
+		assert.True(t, ok)
+		assert.Equal(t, want, grade, "%g kg", weight)
+	}
+	_, ok := HingeGradeFor(161)
+	assert.False(t, ok)
+}
+
+// North American hardware practice, from memory: a 4 1/2 in wide hinge on 1 3/4 thick, 1/4
+// in set back, clears 1 1/2 in of casing; a 5 in one, 2 in; a 3 1/2 in one on 1 3/8, 1 1/4.
+func TestHingeWidth(t *testing.T) {
+	assert.Equal(t, 9*inch/2, HingeWidth(7*inch/4, inch/4, 3*inch/2))
+	assert.Equal(t, 5*inch, HingeWidth(7*inch/4, inch/4, 2*inch))
+	assert.Equal(t, 7*inch/2, HingeWidth(11*inch/8, inch/4, 5*inch/4))
+}
+
+// Shanks by ANSI/ASME B18.6.1, from memory: no. 6 is 0.138 in, 8 0.164, 10 0.190, 12 0.216.
+// Pilots by hand: 0.6 and 0.75 of 4.17 are 2.50 and 3.12 mm; of 0.190 in, 0.114 and 0.1425,
+// 7 and 9 sixty-fourths.
+func TestScrews(t *testing.T) {
+	for no, thou := range map[int]measure.Length{6: 138, 8: 164, 10: 190, 12: 216} {
+		assert.Equal(t, thou*inch/1000, Screw{No: no}.Shank())
+	}
+	assert.Equal(t, 5*mm/2, Screw{8, 32 * mm}.Pilot(Soft, measure.Millimetres))
+	assert.Equal(t, 3*mm, Screw{8, 32 * mm}.Pilot(Hard, measure.Millimetres))
+	assert.Equal(t, 7*inch/64, Screw{10, 38 * mm}.Pilot(Soft, measure.Inches))
+	assert.Equal(t, 9*inch/64, Screw{10, 38 * mm}.Pilot(Hard, measure.Inches))
+	assert.Equal(t, "no. 8 × 32 mm", Screw{8, 32 * mm}.Say(Screw{8, 32 * mm}.Unit()))
+	assert.Equal(t, "no. 12 × 1 1/4 in", Screw{12, 5 * inch / 4}.Say(Screw{12, 5 * inch / 4}.Unit()))
+	for n, want := range map[int]string{0: "one or two", 2: "both", 3: "the middle one and the lowest", 4: "the two in the middle", 32: "every fourth one"} {
+		assert.Equal(t, want, Trial(n))
 	}
 }
