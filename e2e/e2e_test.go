@@ -171,6 +171,28 @@ func (u person) figure(id string) string {
 	return u.js(sel + `.innerText.replace('\u2009', ' ').trim()`)
 }
 
+// eachSaysWhy presses each figure of the page and sees that it says why: terms, or sentences.
+func (u person) eachSaysWhy() {
+	u.t.Helper()
+	u.js(`((async () => {
+		window.why_ = { pressed: 0, silent: [] };
+		const drawn = () => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)));
+		for (const b of document.querySelectorAll('main button.why')) {
+			b.click();
+			await drawn();
+			const said = document.querySelectorAll('dialog[open] tbody tr, dialog[open] li').length;
+			if (said < (document.querySelector('dialog[open] table') ? 2 : 1)) window.why_.silent.push(b.innerText);
+			document.querySelector('dialog[open]')?.close();
+			await drawn();
+			window.why_.pressed++;
+		}
+		window.why_.done = true;
+	})(), '')`)
+	u.until("each was pressed", `window.why_.done`)
+	assert.Equal(u.t, "", u.js(`window.why_.silent.join(', ')`), "these say nothing")
+	assert.NotEqual(u.t, "0", u.js(`String(window.why_.pressed)`))
+}
+
 // finish puts the focus on the step's last button and presses it.
 func (u person) finish(next string) {
 	u.t.Helper()
@@ -433,7 +455,7 @@ func TestTheProgramStopsAnswering(t *testing.T) {
 }
 
 // toldFigure is a whole figure on paper, after the word that says what it is.
-var toldFigure = regexp.MustCompile(`(?m)\b(off|slab|jamb|strike) (\d+(?:\.\d+)?(?: \d+/\d+)?|\d+/\d+)(?: ±| down|\s*$|  )`)
+var toldFigure = regexp.MustCompile(`(?m)\b(off|slab|jamb|strike|pockets|by|least) (\d+(?:\.\d+)?(?: \d+/\d+)?|\d+/\d+)(?: ±| down| deep| at|\s*$|  )`)
 
 // kindmargin plan on the exported demo prints the same figures as the screen.
 func TestPlanPrintsWhatTheScreenShows(t *testing.T) {
@@ -481,6 +503,19 @@ func TestPlanPrintsWhatTheScreenShows(t *testing.T) {
 				assert.Contains(t, told["slab"], show(h.Slab.Text))
 				assert.Contains(t, told["jamb"], show(h.Jamb.Text))
 			}
+			g := p.Gauges
+			for shown, f := range map[string]sheet.Figure{"gauge-depth": g.Depth, "gauge-width": g.Width, "setback": g.Setback, "wedge-shut": p.Hanging.Shut, "wedge-open": p.Hanging.Open} {
+				assert.Equal(t, show(f.Text), u.figure(shown))
+			}
+			assert.Contains(t, told["pockets"], show(g.Depth.Text))
+			u.eachSaysWhy()
+			u.open("/j/" + job + "/" + id + "/swing")
+			for shown, f := range map[string]sheet.Figure{"swing-bevel": p.Swing.Bevel, "swing-clear": p.Swing.Clear, "swing-least": p.Swing.Least} {
+				assert.Equal(t, show(f.Text), u.figure(shown), "%s %s", id, shown)
+			}
+			assert.Contains(t, told["by"], show(p.Swing.Clear.Text))
+			assert.Contains(t, told["least"], show(p.Swing.Least.Text))
+			u.eachSaysWhy()
 			u.open("/j/" + job + "/" + id + "/lock")
 			require.NotNil(t, p.Latch, id)
 			assert.Equal(t, show(p.Latch.Slab.Text), u.figure("latch-slab"))

@@ -77,3 +77,51 @@ func TestAStoryRodForTheHouse(t *testing.T) {
 	assert.Equal(t, "it hangs on 3 hinges", u.js(`document.querySelector('[data-rod-door=boots]').innerText.replace('Boot room', '').trim()`))
 	u.until("the linen room says how it differs", `document.querySelector('[data-rod-door=linen]').innerText.includes('top hinge, top: higher by 10 mm in the jamb')`)
 }
+
+// A hinge is measured once and kept for the job; another door hangs on it, and it cannot be
+// taken out of the kit while one does. What else the slab could hang on says what speaks
+// against each; a pocket is tapped for its figure.
+func TestAHingeKeptForTheJob(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/hinges")
+	u.do(chromedp.Click(`[data-field=hinge-ways]`))
+	u.until("the heavy one is too wide", `document.querySelector('[data-way="ball-4half"]')?.innerText.includes('goes right through')`)
+	u.do(chromedp.Click(`[data-way="butt-100"] button.btn`))
+	u.until("it is taken", `document.querySelector('[data-field="/hinges/leaf"]').value === '100'`)
+	u.retype("/hinges/leaf", "90")
+	u.do(chromedp.Click(`[data-field=own-hinge-open]`))
+	for field, text := range map[string]string{"own-hinge": "brass from the attic", "own-screws": "3", "own-gauge": "8", "own-long": "30"} {
+		u.do(chromedp.Focus(`[data-field=` + field + `]`))
+		u.keys(text)
+	}
+	u.do(chromedp.Click(`[data-field=own-hinge-keep]`))
+	u.until("the door hangs on it", `document.querySelector('[data-field=hinge-size]').selectedOptions[0].textContent === 'brass from the attic'`)
+	u.until("its screws are told", `document.querySelector('[data-screws]')?.innerText.includes('3 a leaf, no. 8 × 30 mm; pilot 2.5 mm for softwood')`)
+	u.js(`(document.querySelector('.drawn [data-pocket]').dispatchEvent(new MouseEvent('click', { bubbles: true })), '')`)
+	u.until("the pocket says why", `document.querySelector('dialog[open]')?.textContent.includes('top hinge on the slab')`)
+	u.keys(kb.Escape)
+
+	u.open("/j/tern-house/galley/hinges")
+	u.until("another door has it too", `[...document.querySelector('[data-field=hinge-size]').options].some((o) => o.textContent === 'brass from the attic')`)
+	u.open("/kit/tern-house")
+	u.js(`([...document.querySelectorAll('[data-own-hinges] button')].find((b) => b.textContent.includes('attic')).click(), '')`)
+	u.until("it stays", `document.querySelector('main [role=alert]')?.innerText.includes('Linen room was read with a tool, or hangs on hinges')`)
+}
+
+// The hinges of one door stand as on another; a jamb that bellies in is followed by the
+// slab's edge between the pockets.
+func TestHingesAsOnAnotherDoorAndAHollowedEdge(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/hinges")
+	u.js(`([...document.querySelectorAll('main label')].find((l) => l.innerText.startsWith('places of your own')).querySelector('input').click(), '')`)
+	u.until("places can be taken over", `document.querySelector('[data-field=as-on] option[value=chart]')`)
+	u.js(`(() => { const s = document.querySelector('[data-field=as-on]'); s.value = 'chart'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`)
+	u.until("they stand as in the chart room", `document.querySelector('[data-figure="hinge-slab-top hinge"]')?.dataset.mm === '160'`)
+
+	u.open("/j/tern-house/boots/hinges")
+	u.until("it could be hollowed", `document.querySelector('main').innerText.includes('Hollowing the slab\'s edge between the pockets')`)
+	u.do(chromedp.Click(`[data-field="/hinges/hollow"]`))
+	u.until("the alternative is taken", `document.querySelector('[data-field="/hinges/hollow"]').checked && !document.querySelector('main').innerText.includes('Hollowing the slab')`)
+	u.open("/j/tern-house/boots/cut")
+	u.until("the cut follows the jamb", `document.querySelector('main').innerText.includes('Hollowed between the pockets to follow the jamb')`)
+}

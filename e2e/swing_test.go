@@ -130,3 +130,25 @@ func TestAPairThatWillNotPassUntilBevelled(t *testing.T) {
 	u.keys(kb.Delete, kb.Enter)
 	u.until("bevelled they do", `!document.querySelector('main').innerText.includes('of bevel to pass with') && Number(document.querySelector('[data-figure=swing-bevel]').dataset.mm) > 0`)
 }
+
+// A pair is drawn whole on every step; with rebated edges the bolted leaf opens second, and
+// either does once they are rounded: by (46² − 6²)/(2 · 761), 1.4 of a leaf 40 thick.
+func TestAPairIsDrawnWholeAndItsEdgesWorked(t *testing.T) {
+	u := sit(t, "demo")
+	for _, step := range []string{"measure", "slab", "margins", "cut", "hinges", "lock"} {
+		u.open("/j/tern-house/saloon/" + step)
+		u.until("both leaves at "+step, `document.querySelector('.drawn [data-pair]')`)
+	}
+	u.open("/j/tern-house/saloon/hinges")
+	u.js(`(document.querySelector('.drawn [data-pair] > :last-child').click(), '')`)
+	u.until("a tap takes the other leaf", `document.querySelector('[data-leaf="2"][aria-pressed=true]')`)
+	u.open("/j/tern-house/saloon/swing")
+	u.do(chromedp.Click(`[data-leaf="2"]`))
+	edges := func(text string) {
+		u.js(`([...document.querySelectorAll('main label')].find((l) => l.innerText.startsWith('` + text + `')).querySelector('input').click(), '')`)
+	}
+	edges("rebated")
+	u.until("it opens second", `document.querySelector('main').innerText.includes('opens only once the other stands open')`)
+	edges("rounded")
+	u.until("either opens first", `!document.querySelector('main').innerText.includes('opens only once') && document.querySelector('[data-figure=swing-bevel]').dataset.mm === '1.5'`)
+}

@@ -12,6 +12,7 @@ type DrawingView struct {
 	Height    float64      `json:"height"`
 	Corners   [][2]float64 `json:"corners" doc:"Finished slab: top hinge, top lock, foot lock, foot hinge."`
 	Light     []LightView  `json:"light"`
+	Hollow    []float64    `json:"hollow" doc:"Of the hinge edge, beside each of its gaps: how much deeper than straight it is cut; empty where it is straight."`
 	HingeTops []float64    `json:"hingeTops"`
 	Leaf      float64      `json:"leaf" doc:"Length of a hinge leaf."`
 	Latch     float64      `json:"latch"`
@@ -36,7 +37,7 @@ type GapView struct {
 // Draw is a drawing in its JSON form.
 func Draw(d plan.Drawing) *DrawingView {
 	v := &DrawingView{
-		Width: cents(d.Width), Height: cents(d.Height), HingeTops: []float64{}, Leaf: d.Leaf, Latch: cents(d.Latch),
+		Width: cents(d.Width), Height: cents(d.Height), Hollow: []float64{}, HingeTops: []float64{}, Leaf: d.Leaf, Latch: cents(d.Latch),
 		Least: d.Least, Uneven: d.Uneven,
 	}
 	for _, c := range d.Corners {
@@ -48,6 +49,9 @@ func Draw(d plan.Drawing) *DrawingView {
 			light.Gaps[i] = GapView{cents(g.Along), cents(g.Mean), cents(g.Sigma)}
 		}
 		v.Light = append(v.Light, light)
+	}
+	for _, by := range d.Hollow {
+		v.Hollow = append(v.Hollow, cents(by))
 	}
 	for _, y := range d.HingeTops {
 		v.HingeTops = append(v.HingeTops, cents(y))

@@ -13,7 +13,7 @@ import (
 // up when a field changes its meaning or goes; new fields may come without it.
 const (
 	FileFormat  = "kindmargin plan"
-	FileVersion = 1
+	FileVersion = 2
 )
 
 // File is the plans of a job's doors.

@@ -98,6 +98,18 @@ func (o Outline) Scribe(side frame.Side, wanted float64) Outline {
 	return o
 }
 
+// Hollowed is, gap by gap, how much deeper than its straight line a scribed edge is cut; nil
+// where the edge is straight.
+func (e Edge) Hollowed() (list []float64) {
+	if !e.Scribed {
+		return nil
+	}
+	for _, g := range e.Gaps {
+		list = append(list, e.scribe(g.Along))
+	}
+	return list
+}
+
 // Hollow gives the outline with its hinge edge hollowed, so that where the jamb bellies in
 // the light is the margin wanted, in mm: not where kept, the pockets from foot to head in
 // the hung frame, which stay on the straight edge. by is how deep at most, mm.

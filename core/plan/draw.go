@@ -14,6 +14,7 @@ type Drawing struct {
 	Width, Height float64               // of the slab, greatest
 	Corners       [4]fit.Corner         // finished slab: top hinge, top lock, foot lock, foot hinge
 	Gaps          frame.Each[[]fit.Gap] // along each side
+	Hollow        []float64             // of the hinge edge, beside each gap: how much deeper than straight; nil where it is straight
 	HingeTops     []float64             // y of each leaf's top
 	Leaf          float64               // length of a hinge leaf
 	Latch         float64               // y, 0 where unknown
@@ -37,7 +38,7 @@ type Place struct {
 func draw(d door, o fit.Outline, l Leaf) Drawing {
 	size := o.Size()
 	v := Drawing{
-		Width: size.Width, Height: size.Length, Corners: o.Corners(), Leaf: d.Hinges.Leaf.MM(),
+		Width: size.Width, Height: size.Length, Corners: o.Corners(), Hollow: o.Edges[frame.Hinge].Hollowed(), Leaf: d.Hinges.Leaf.MM(),
 		Least: d.Margins.Least.MM(), Uneven: d.Margins.Uneven.MM(),
 	}
 	for _, side := range frame.Sides {

@@ -360,6 +360,8 @@ export interface components {
             /** Format: double */
             height: number;
             hingeTops: number[];
+            /** @description Of the hinge edge, beside each of its gaps: how much deeper than straight it is cut; empty where it is straight. */
+            hollow: number[];
             /** Format: double */
             latch: number;
             /**

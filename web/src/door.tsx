@@ -1,7 +1,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { Leaf, Unit } from './api';
+import type { Figure, Leaf, Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { Clash } from './clash';
 import { DoorContext, useDoor, useDoorState } from './door-state';
@@ -43,7 +43,7 @@ export function DoorPage() {
 	const [shown, setShown] = useShownIn(job, (state?.view.job.unit as Unit) ?? 'mm');
 	const [times, setTimes] = useState(() => Number(localStorage.getItem('magnify')) || 14);
 	const go = useNavigate();
-	const [asked, setAsked] = useState<Leaf['light'][number] | null>(null);
+	const [asked, setAsked] = useState<{ figure: Figure; title: string } | null>(null);
 	const [leafInHand, setLeaf] = useState(1);
 	const v = state?.view;
 	const pair = v?.plan.leaves.length === 2;
@@ -81,6 +81,8 @@ export function DoorPage() {
 	// The second leaf hangs on the other jamb.
 	const hand = which === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
 	const doubtful = v.plan.clashes.length > 0;
+	const askLight = (m: Leaf['light'][number]) =>
+		setAsked({ figure: m.figure, title: `${m.side} margin, ${m.where}` });
 	const onTrestles = step === 'cut' && leaf.cut && !doubtful;
 	// Spoken when it changes: a new doubt, or that enough was measured.
 	const spoken = doubtful
@@ -121,13 +123,7 @@ export function DoorPage() {
 							<span className="sr-only">: {v.redo || 'nothing left'}</span>
 						</button>
 					</Top>
-					{asked && (
-						<WhyDialog
-							figure={asked.figure}
-							title={`${asked.side} margin, ${asked.where}`}
-							close={() => setAsked(null)}
-						/>
-					)}
+					{asked && <WhyDialog figure={asked.figure} title={asked.title} close={() => setAsked(null)} />}
 					{(state.trouble || query.error) && (
 						<p role="alert" className="loud bg-error text-error-content px-4 py-2 flex items-center gap-3">
 							<span className="grow">{state.trouble || query.error?.message}</span>
@@ -172,7 +168,12 @@ export function DoorPage() {
 								) : step === 'hinges' && leaf.hinges.length > 0 ? (
 									<Both view={v} which={which} pick={setLeaf}>
 										{(l, _, side) => (
-											<HingesView leaf={l} hand={side} whole={v.opening.hinges.from === 'whole'} />
+											<HingesView
+												leaf={l}
+												hand={side}
+												whole={v.opening.hinges.from === 'whole'}
+												ask={(figure, title) => setAsked({ figure, title })}
+											/>
 										)}
 									</Both>
 								) : step === 'swing' && leaf.swing ? (
@@ -186,7 +187,7 @@ export function DoorPage() {
 										pick={setLeaf}
 										hand={v.opening.hand}
 										times={times}
-										ask={setAsked}
+										ask={askLight}
 										go={(s) => go(to(s))}
 										places={step === 'measure' ? v.plan.places : undefined}
 										label={`${v.opening.name}: both leaves in one wall, the margins as light`}
@@ -198,7 +199,7 @@ export function DoorPage() {
 										times={times}
 										margins={leaf.light}
 										detail
-										ask={setAsked}
+										ask={askLight}
 										go={(s) => go(to(s))}
 										places={step === 'measure' ? v.plan.places : undefined}
 										label={`${v.opening.name}: the opening in shade, the slab dark, its margins as light`}

@@ -1,5 +1,5 @@
 import { useContext } from 'react';
-import type { Leaf } from './api';
+import type { Figure, Leaf } from './api';
 import { packed } from './geometry';
 import { pick, ShownIn, SvgDigits } from './length';
 
@@ -9,8 +9,16 @@ const across = 44;
 /** How wide each board is drawn. */
 const board = 300;
 
+type Props = {
+	leaf: Leaf;
+	hand: string;
+	/** One continuous hinge along the edge. */
+	whole: boolean;
+	ask: (figure: Figure, title: string) => void;
+};
+
 /** HingesView draws the hinge jamb and the slab's hinge edge beside each other, with the light between them and each leaf in its pockets. */
-export function HingesView({ leaf, hand, whole }: { leaf: Leaf; hand: string; whole: boolean }) {
+export function HingesView({ leaf, hand, whole, ask }: Props) {
 	const unit = useContext(ShownIn);
 	const d = leaf.drawing;
 	if (!d) return null;
@@ -20,7 +28,10 @@ export function HingesView({ leaf, hand, whole }: { leaf: Leaf; hand: string; wh
 	const y = (v: number) => top - v;
 	const mirror = hand === 'right' ? -1 : 1;
 	const font = d.height / 30;
-	const face = gaps.map((g) => `${-g.mean * across} ${y(g.along)}`);
+	// The slab's edge stands back where it is hollowed, and the jamb so much nearer to its line.
+	const off = (i: number) => d.hollow[i] ?? 0;
+	const face = gaps.map((g, i) => `${(off(i) - g.mean) * across} ${y(g.along)}`);
+	const edge = gaps.map((g, i) => `${off(i) * across} ${y(g.along)}`);
 	const gapAt = (v: number) => {
 		const i = gaps.findIndex((g) => g.along >= v);
 		const b = gaps[Math.max(i, 1)] ?? gaps[gaps.length - 1];
@@ -42,7 +53,10 @@ export function HingesView({ leaf, hand, whole }: { leaf: Leaf; hand: string; wh
 					d={`M${-board} ${y(top) - 60} L${face.at(-1)?.split(' ')[0]} ${y(top) - 60} L${face.slice().reverse().join(' L')} L${face[0]?.split(' ')[0]} ${y(low) + 60} L${-board} ${y(low) + 60} Z`}
 					fill="var(--shade-deep)"
 				/>
-				<rect x={0} y={y(top)} width={board} height={top - low} fill="var(--board)" />
+				<path
+					d={`M${board} ${y(top)} L0 ${y(top)} L${edge.slice(1, -1).reverse().join(' L')} L0 ${y(low)} L${board} ${y(low)} Z`}
+					fill="var(--board)"
+				/>
 				{whole && <rect x={0} y={y(top)} width={depth} height={top - low} fill="var(--rod)" />}
 				{leaf.hinges.map((h, i) => {
 					const at = d.hingeTops[i] ?? 0;
@@ -50,9 +64,22 @@ export function HingesView({ leaf, hand, whole }: { leaf: Leaf; hand: string; wh
 					const pack = h.pack.mm * across;
 					return (
 						<g key={h.name} stroke="var(--on-shade)" strokeWidth={4}>
-							<rect x={0} y={y(at)} width={depth} height={d.leaf} fill="var(--rod)" />
-							<rect x={-gap - depth + pack} y={y(at)} width={depth} height={d.leaf} fill="var(--rod)" />
+							<Pocket
+								x={0}
+								y={y(at)}
+								depth={depth}
+								leaf={d.leaf}
+								tap={() => ask(h.slab, `${h.name} on the slab`)}
+							/>
+							<Pocket
+								x={-gap - depth + pack}
+								y={y(at)}
+								depth={depth}
+								leaf={d.leaf}
+								tap={() => ask(h.jamb, `${h.name} on the jamb`)}
+							/>
 							{pack > 0 && (
+								// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
 								<rect
 									x={-gap - depth}
 									y={y(at)}
@@ -60,6 +87,8 @@ export function HingesView({ leaf, hand, whole }: { leaf: Leaf; hand: string; wh
 									height={d.leaf}
 									fill="var(--chalk)"
 									stroke="none"
+									className="cursor-help"
+									onClick={() => ask(h.pack, `${h.name}: the margin planned against the hinge's own`)}
 								/>
 							)}
 							<circle
@@ -142,4 +171,21 @@ export function HingesView({ leaf, hand, whole }: { leaf: Leaf; hand: string; wh
 		const h = leaf.hinges[i];
 		return ((-gapAt(at - (d?.leaf ?? 0) / 2) + (h?.pack.mm ?? 0)) * across) / 2;
 	}
+}
+
+/** Pocket is one leaf in its pocket, tapped for its figure. */
+function Pocket(p: { x: number; y: number; depth: number; leaf: number; tap: () => void }) {
+	return (
+		// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
+		<rect
+			x={p.x}
+			y={p.y}
+			width={p.depth}
+			height={p.leaf}
+			fill="var(--rod)"
+			className="cursor-help"
+			data-pocket
+			onClick={p.tap}
+		/>
+	);
 }

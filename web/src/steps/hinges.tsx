@@ -101,10 +101,16 @@ export function HingesStep() {
 					)}
 					<p className="mt-2 flex flex-wrap gap-x-6">
 						<span>
-							Wedge, shut: <Why figure={leaf.hanging.shut} title="Wedge under the free corner, shut" />
+							Wedge, shut:{' '}
+							<Why figure={leaf.hanging.shut} title="Wedge under the free corner, shut" id="wedge-shut" />
 						</span>
 						<span>
-							open at 90°: <Why figure={leaf.hanging.open} title="Wedge under the free corner, open at 90°" />
+							open at 90°:{' '}
+							<Why
+								figure={leaf.hanging.open}
+								title="Wedge under the free corner, open at 90°"
+								id="wedge-open"
+							/>
 						</span>
 					</p>
 					<p className="mt-2 flex flex-wrap gap-2">
