@@ -22,6 +22,7 @@ type Trade struct {
 	HingeRules    []HingeRule    `json:"hingeRules"`
 	HingeKinds    []HingeKind    `json:"hingeKinds"`
 	Faults        []Fault        `json:"faults"`
+	Obstacles     []string       `json:"obstacles" doc:"What leaves keep clear of."`
 	Constructions []Built        `json:"constructions"`
 	Registrations []Named        `json:"registrations"`
 	Ends          []Named        `json:"ends"`
@@ -154,7 +155,7 @@ type Caution struct {
 // TradeTables gives them all.
 func TradeTables() Trade {
 	t := Trade{
-		CodeFirst: trade.CodeFirst, Registrations: named(plan.Across), Ends: named(plan.Along), Habits: named(plan.Habits), Walls: named(plan.Walls),
+		CodeFirst: trade.CodeFirst, Obstacles: trade.Obstacles, Registrations: named(plan.Across), Ends: named(plan.Along), Habits: named(plan.Habits), Walls: named(plan.Walls),
 		Measurings: named(plan.Measurings),
 	}
 	for _, s := range plan.StepsOf {

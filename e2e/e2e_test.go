@@ -295,7 +295,7 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 			assert.Equal(t, d.topSlab, u.figure("hinge-slab-top hinge"))
 			assert.Equal(t, d.topJamb, u.figure("hinge-jamb-top hinge"))
 			u.finish("/swing")
-			u.until("it opens right back", `document.querySelector('[data-figure="swing-opens"]')?.innerText === '180°'`)
+			u.until("it opens right back", `document.querySelector('[data-figure="swing-opens"] [data-shown]')?.innerText === '180°'`)
 			u.finish("/lock")
 			assert.Equal(t, d.latchSlab, u.figure("latch-slab"))
 			assert.Equal(t, d.latchJamb, u.figure("latch-jamb"))

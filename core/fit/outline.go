@@ -110,29 +110,42 @@ func (e Edge) Hollowed() (list []float64) {
 	return list
 }
 
+// hollowRamp is how fast a plane runs down from a pocket into the hollow beside it: 1 mm in
+// 100. Common practice.
+const hollowRamp = 0.01
+
 // Hollow gives the outline with its hinge edge hollowed, so that where the jamb bellies in
-// the light is the margin wanted, in mm: not where kept, the pockets from foot to head in
-// the hung frame, which stay on the straight edge. by is how deep at most, mm.
+// the light is the margin wanted, in mm: not where kept, the pockets in the hung frame,
+// which stay on the straight edge, and beside them no steeper than a plane runs. by is how
+// deep at most, mm.
 func (o Outline) Hollow(wanted float64, kept [][2]float64) (_ Outline, by float64) {
 	e := o.Edges[frame.Hinge]
 	straight := slices.Clone(e.Gaps)
-	for _, k := range kept {
-		for _, end := range k {
-			if i := slices.IndexFunc(straight, func(g Gap) bool { return g.Along >= end }); i > 0 {
-				a, b := straight[i-1], straight[i]
-				f := (end - a.Along) / (b.Along - a.Along)
-				straight = slices.Insert(straight, i, Gap{
-					At: a.At + f*(b.At-a.At), Along: end, Mean: a.Mean + f*(b.Mean-a.Mean), Sigma: a.Sigma + f*(b.Sigma-a.Sigma),
-				})
-			}
+	at := func(along float64) {
+		i := slices.IndexFunc(straight, func(g Gap) bool { return g.Along >= along })
+		if i < 1 || straight[i].Along == along {
+			return
 		}
+		a, b := straight[i-1], straight[i]
+		f := (along - a.Along) / (b.Along - a.Along)
+		straight = slices.Insert(straight, i, Gap{
+			At: a.At + f*(b.At-a.At), Along: along, Mean: a.Mean + f*(b.Mean-a.Mean), Sigma: a.Sigma + f*(b.Sigma-a.Sigma),
+		})
+	}
+	for _, k := range kept {
+		at(k[0])
+		at(k[1])
+		at(k[0] - 1/hollowRamp)
+		at(k[1] + 1/hollowRamp)
 	}
 	hollow := slices.Clone(straight)
 	for i, g := range hollow {
-		if !slices.ContainsFunc(kept, func(k [2]float64) bool { return g.Along >= k[0]-1 && g.Along <= k[1]+1 }) {
-			hollow[i].Mean = max(g.Mean, wanted)
-			by = max(by, hollow[i].Mean-g.Mean)
+		deepest := math.Inf(1)
+		for _, k := range kept {
+			deepest = min(deepest, hollowRamp*max(k[0]-g.Along, g.Along-k[1], 0))
 		}
+		hollow[i].Mean = max(g.Mean, min(wanted, g.Mean+deepest))
+		by = max(by, hollow[i].Mean-g.Mean)
 	}
 	if by > 0 {
 		e.Scribed, e.Gaps, e.straight = true, hollow, straight

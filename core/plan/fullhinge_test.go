@@ -34,7 +34,7 @@ func TestTheEdgeIsHollowedBetweenThePockets(t *testing.T) {
 	p := Solve(house, o)
 	words := saidOf(t, p.Findings, JambHollows, Note)
 	assert.Contains(t, words, "the light between the hinges falls to 1.5 mm")
-	assert.Contains(t, words, "by 1.5 mm at most, would even it: 2 short passes")
+	assert.Contains(t, words, "by 1.5 mm at most, would ease it")
 	straight := depths(p.Leaves[0].Cut.Edges[1])
 
 	o.Hinges.Hollow = true

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"errors"
-	"math"
 	"slices"
 
 	"kindmargin/core/figure"
@@ -159,7 +158,7 @@ func hollow(d door, b bay, o fit.Outline, want fit.Targets) (fit.Outline, findin
 	if by <= want.Uneven {
 		return o, nil
 	}
-	args := Args{"by": measure.FromMM(by), "passes": number(int(math.Ceil(by)))}
+	args := Args{"by": measure.FromMM(by)}
 	if d.Hinges.Hollow {
 		said.say(Note, job.StepCut, "/hinges/hollow", JambHollowed, args)
 		return hollowed, said

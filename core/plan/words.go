@@ -103,7 +103,7 @@ var says = map[Code]string{
 	MarginTooWide:    "A hinge margin of {wanted} is wider than the closed hinge, {closed}: no pocket gives it. Take a thicker hinge, or {closed} at most.",
 	PackedFar:        "The {name} is packed by {by}: past {most} its screws hardly hold. Put in longer ones, or true the jamb there.",
 	ScrewTooLong:     "Screws {screw} long pass the stile: {left} of it is left behind the edge, and past it the slab is hollow. Take screws of {left} or less.",
-	JambHollows:      "The hinge jamb bellies in: the light between the hinges falls to {light}. Hollowing the slab's edge between the pockets, by {by} at most, would even it: {passes} short passes of the plane, and wood that does not go back.",
+	JambHollows:      "The hinge jamb bellies in: the light between the hinges falls to {light}. Hollowing the slab's edge between the pockets, by {by} at most, would ease it: short passes of the plane, and wood that does not go back.",
 	JambHollowed:     "The hinge edge is hollowed between the pockets, by {by} at most, to follow the jamb; the pockets stay on the straight line.",
 	ThreeHinges:      "The slab weighs about {weight}: three hinges, not two.",
 

@@ -91,32 +91,44 @@ func (c Choice) Check(u measure.Unit) error {
 		return field.Fault("", "Keep the %d that matter: %d things and %d places of the floor are too many.", mostThings, len(c.Things), len(c.Floor))
 	}
 	for i, t := range c.Things {
-		at := fmt.Sprintf("/things/%d", i)
-		if n := len([]rune(t.Name)); n == 0 || n > mostName {
-			return field.Fault(at+"/name", "Say what stands there, in 1 to %d letters.", mostName)
-		}
-		if t.At.Abs() > 5*measure.Metre || t.Wall && t.At < 0 {
-			return field.Fault(at+"/at", "%s is no place for it: measure from the hinge jamb's face.", measure.Say(t.At, u))
-		}
-		if !t.Wall && (t.Out <= 0 || t.Out > 5*measure.Metre) {
-			return field.Fault(at+"/out", "%s is no place for it: measure out from the pull face.", measure.Say(t.Out, u))
-		}
-		if t.Jamb != frame.NoSide && !t.Jamb.Upright() {
-			return field.Fault(at+"/jamb", "Say which leaf: the one on the hinge or on the lock jamb.")
+		if err := t.check(fmt.Sprintf("/things/%d", i), u); err != nil {
+			return err
 		}
 	}
 	for i, f := range c.Floor {
-		at := fmt.Sprintf("/floor/%d", i)
-		switch {
-		case f.At <= 0 || f.At > 2*measure.Metre:
-			return field.Fault(at+"/at", "%s from the hinge jamb is no place that a door sweeps.", measure.Say(f.At, u))
-		case f.Angle < 1 || f.Angle > 180:
-			return field.Fault(at+"/angle", "The floor is read where the door stands open by 1° to 180°, not %d°.", f.Angle)
-		case f.Up.Abs() > 60*mm:
-			return field.Fault(at+"/up", "A floor %s higher is a step: no door sweeps it.", measure.Say(f.Up, u))
-		case f.Jamb != frame.NoSide && !f.Jamb.Upright():
-			return field.Fault(at+"/jamb", "Say which leaf: the one on the hinge or on the lock jamb.")
+		if err := f.check(fmt.Sprintf("/floor/%d", i), u); err != nil {
+			return err
 		}
+	}
+	return nil
+}
+
+func (t Thing) check(at string, u measure.Unit) error {
+	if n := len([]rune(t.Name)); n == 0 || n > mostName {
+		return field.Fault(at+"/name", "Say what stands there, in 1 to %d letters.", mostName)
+	}
+	if t.At.Abs() > 5*measure.Metre || t.Wall && t.At < 0 {
+		return field.Fault(at+"/at", "%s is no place for it: measure from the hinge jamb's face.", measure.Say(t.At, u))
+	}
+	if !t.Wall && (t.Out <= 0 || t.Out > 5*measure.Metre) {
+		return field.Fault(at+"/out", "%s is no place for it: measure out from the pull face.", measure.Say(t.Out, u))
+	}
+	if t.Jamb != frame.NoSide && !t.Jamb.Upright() {
+		return field.Fault(at+"/jamb", "Say which leaf: the one on the hinge or on the lock jamb.")
+	}
+	return nil
+}
+
+func (f Floor) check(at string, u measure.Unit) error {
+	switch {
+	case f.At <= 0 || f.At > 2*measure.Metre:
+		return field.Fault(at+"/at", "%s from the hinge jamb is no place that a door sweeps.", measure.Say(f.At, u))
+	case f.Angle < 1 || f.Angle > 180:
+		return field.Fault(at+"/angle", "The floor is read where the door stands open by 1° to 180°, not %d°.", f.Angle)
+	case f.Up.Abs() > 60*measure.Millimetre:
+		return field.Fault(at+"/up", "A floor %s higher is a step: no door sweeps it.", measure.Say(f.Up, u))
+	case f.Jamb != frame.NoSide && !f.Jamb.Upright():
+		return field.Fault(at+"/jamb", "Say which leaf: the one on the hinge or on the lock jamb.")
 	}
 	return nil
 }

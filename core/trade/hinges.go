@@ -131,6 +131,11 @@ func FaultByID(id string) (f Fault, ok bool) {
 // breaks out under the chisel. Common practice.
 const PocketWood = 12 * mm
 
+// Obstacles are what leaves keep clear of on a jamb or on a slab. Common practice.
+var Obstacles = []string{
+	"old latch recess", "old strike", "knot or split", "rail's joint", "end of the lock block", "gap between stile and core", "moulding", "glazed panel",
+}
+
 // BehindPocket is the least of a jamb behind a pocket; MostPacked is the thickest packer that
 // usual screws hold; PastStile is how far a screw's point may pass a hollow slab's stile.
 // Common practice.

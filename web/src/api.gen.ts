@@ -1277,6 +1277,8 @@ export interface components {
             instruments: components["schemas"]["InstrumentOf"][];
             kinds: components["schemas"]["KindOf"][];
             measurings: components["schemas"]["Named"][];
+            /** @description What leaves keep clear of. */
+            obstacles: string[];
             registrations: components["schemas"]["Named"][];
             schools: components["schemas"]["School"][];
             steps: components["schemas"]["StepOf"][];

@@ -64,17 +64,26 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 			{ name: 'bottom hinge', slab: figure(1700), jamb: figure(1703), pack: figure(0.1) },
 		],
 		gauges: { depth: { mm: 2, text: text(2) }, width: { mm: 29, text: text(29) } },
-		hanging: { head: [figure(3)], shut: { mm: 6 }, open: { mm: 6 }, steps: ['stand it', 'screw it'] },
+		hanging: {
+			head: [figure(3)],
+			shut: figure(6),
+			open: figure(6),
+			goes: 'either leaf',
+			screws: ['3 a leaf', 'the middle one first'],
+			steps: ['stand it', 'screw it'],
+		},
 	});
 	const cards = cardsOf(v).slice(3);
 	expect(cards.map((c) => c.title)).toEqual([
 		'Pockets in the slab',
 		'Pockets in the jamb',
+		'Screws and pilots',
 		'Hang it, 1 of 2',
 		'Hang it, 2 of 2',
 	]);
 	expect(cards[1]?.says).toBe('Pack the top hinge out by 1.8.');
 	expect(cards[1]?.rows.map((r) => r.off)).toEqual([text(153), text(1703)]);
+	expect(cards[2]?.says).toBe('3 a leaf. the middle one first.');
 	leaf.findings = [{ step: 'hinges', gravity: 'stop' }] as typeof leaf.findings;
 	expect(cardsOf(v)).toHaveLength(3);
 });

@@ -97,6 +97,19 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[
 			'Knife round the leaf itself, chop across the grain, pare flat. The leaf lies flush, tight in its corners.',
 		),
 		card('jamb', 'from the head', packs.join(' ') || 'No packing: the pins lie on one line.'),
+		...(hanging.screws.length > 0
+			? [
+					{
+						id: `${n} screws ${hanging.screws.join(' ')}`,
+						title: `Screws and pilots${of}`,
+						from: hanging.goes,
+						tool: 'drill',
+						step: 'hinges' as const,
+						rows: [],
+						says: `${hanging.screws.join('. ')}.`,
+					},
+				]
+			: []),
 		...hanging.steps.map(
 			(says, i): Card => ({
 				id: `${n} hang ${i} ${hanging.head.map((f) => f.mm).join(' ')} ${hanging.shut.mm} ${hanging.open.mm}`,

@@ -83,7 +83,7 @@ export function KitPage() {
 							add={(t) => save(head, { ...head.kit, tools: [...(head.kit.tools ?? []), t] })}
 						/>
 						{(head.kit.hinges ?? []).length > 0 && (
-							<section className="mb-5" data-own-hinges>
+							<section className="my-5" data-own-hinges>
 								<h2 className="text-xl mb-1">Hinges kept</h2>
 								<ul>
 									{(head.kit.hinges ?? []).map((h) => (

@@ -191,7 +191,7 @@ export function Because({
 			>
 				<span className="sr-only">{title}: </span>
 				{doubtful && '? '}
-				{text}
+				<span data-shown>{text}</span>
 				<span className="sr-only">{doubtful ? ', doubtful.' : '.'} Why?</span>
 			</button>
 			{open && (

@@ -1,3 +1,4 @@
+import { useId } from 'react';
 import { useAttempt } from './attempt';
 import { useDoor } from './door-state';
 
@@ -47,7 +48,10 @@ export function Entry(p: {
 	set: (v: string) => void;
 	field: string;
 	number?: boolean;
+	/** What is often typed there. */
+	often?: string[];
 }) {
+	const list = useId();
 	return (
 		<label className="grow basis-24">
 			<span className="block mb-1">{p.label}</span>
@@ -58,7 +62,15 @@ export function Entry(p: {
 				className="input w-full text-xl dim"
 				value={p.value}
 				onChange={(e) => p.set(e.target.value)}
+				list={p.often && list}
 			/>
+			{p.often && (
+				<datalist id={list}>
+					{p.often.map((o) => (
+						<option key={o} value={o} />
+					))}
+				</datalist>
+			)}
 		</label>
 	);
 }

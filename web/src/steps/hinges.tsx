@@ -477,7 +477,7 @@ function Avoids() {
 							</label>
 						))}
 					</fieldset>
-					<Entry label="What" value={what} set={setWhat} field="avoid-what" />
+					<Entry label="What" value={what} set={setWhat} field="avoid-what" often={trade.obstacles} />
 					<Entry label="Down to it" value={at} set={setAt} field="avoid-at" />
 					<Entry label="Long" value={long} set={setLong} field="avoid-long" />
 					<button type="submit" className="btn" data-field="avoid-add">

@@ -1,0 +1,146 @@
+package hinge
+
+import (
+	"fmt"
+
+	"kindmargin/core/field"
+	"kindmargin/core/figure"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// Mark is one hinge's top on the slab and on the jamb. They differ by the
+// head margin at the hinge corner, exactly.
+type Mark struct {
+	Slab, Jamb figure.Figure
+}
+
+// Tops gives rough heights of the leaves' tops below the head, before the
+// slab's size is known: enough to say where the pins will be.
+func (c Choice) Tops(height measure.Length) (top, bottom measure.Length) {
+	if c.From == FromPockets && len(c.Pockets) >= 2 {
+		return c.Pockets[0], c.Pockets[len(c.Pockets)-1]
+	}
+	if c.From == OwnPlaces && len(c.Places) >= 2 {
+		return c.Places[0], c.Places[len(c.Places)-1]
+	}
+	if c.From == WholeEdge {
+		return 0, height - c.Leaf
+	}
+	r, ok := trade.HingeRuleByID(c.From)
+	if !ok {
+		r = trade.HingeRules[0]
+	}
+	return r.FromTop, height - r.FromFoot - c.Leaf
+}
+
+// Place gives the marks, top hinge first. length is the slab's finished
+// length on the hinge edge, margin the head margin at the hinge corner; tape
+// is what marks made by a rule are rounded to. Marks from pockets are as
+// exact as the pockets were read.
+func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, error) {
+	switch c.From {
+	case FromPockets:
+		return fromPockets(c, margin)
+	case OwnPlaces:
+		return ownPlaces(c, length, margin)
+	case WholeEdge:
+		return inJamb(wholeEdge(c, length, tape), margin), nil
+	}
+	return byRule(c, length, margin, tape)
+}
+
+func fromPockets(c Choice, margin figure.Figure) ([]Mark, error) {
+	if len(c.Pockets) < 2 {
+		return nil, field.Fault("/pockets", "Measure the existing pockets: head to the top of each, at least two.")
+	}
+	var marks []Mark
+	for _, p := range c.Pockets {
+		jamb := figure.Sum(0, figure.Term{Label: "head to the top of the pocket", Value: p, Source: figure.Reading})
+		marks = append(marks, Mark{Jamb: jamb, Slab: less(jamb, "head margin at the hinge corner", margin)})
+	}
+	return marks, nil
+}
+
+func ownPlaces(c Choice, length, margin figure.Figure) ([]Mark, error) {
+	if len(c.Places) < 2 {
+		return nil, field.Fault("/places", "Give the places of two hinges at least, from the slab's finished top to each leaf's.")
+	}
+	if last := c.Places[len(c.Places)-1] + c.Leaf; last > length.Value {
+		return nil, field.Fault(fmt.Sprintf("/places/%d", len(c.Places)-1), "The bottom hinge would end past the foot of the slab.")
+	}
+	var slab []figure.Figure
+	for _, p := range c.Places {
+		slab = append(slab, figure.Sum(0, figure.Term{Label: "slab's top to the leaf: a place of your own", Value: p, Source: figure.Choice}))
+	}
+	return inJamb(slab, margin), nil
+}
+
+// byRule places the outer hinges by a named rule, and a third one between them.
+func byRule(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, error) {
+	rule, ok := trade.HingeRuleByID(c.From)
+	if !ok {
+		return nil, field.Fault("/from", "There is no hinge rule %.40q.", c.From)
+	}
+	top := figure.Sum(0, figure.Term{Label: "slab's top to the leaf: " + rule.Name, Value: rule.FromTop, Source: figure.Rule})
+	bottom := figure.Sum(
+		length.Sigma,
+		figure.Term{Label: "slab's finished length on the hinge edge", Value: length.Value, Source: figure.Estimate, Sigma: length.Sigma},
+		figure.Term{Label: "foot to the bottom of the leaf: " + rule.Name, Value: -rule.FromFoot, Source: figure.Rule},
+		figure.Term{Label: "the leaf's own length", Value: -c.Leaf, Source: figure.Choice},
+	).Rounded(tape, measure.Nearest)
+	slab := []figure.Figure{top, bottom}
+	switch {
+	case c.Count == 3 && c.Third == MoveUp:
+		middle := figure.Sum(
+			0,
+			figure.Term{Label: "the top leaf's distance", Value: top.Value, Source: figure.Rule},
+			figure.Term{Label: "the leaf's own length", Value: c.Leaf, Source: figure.Choice},
+			figure.Term{Label: "moved up, where the weight pulls", Value: trade.ThirdUp, Source: figure.Rule},
+		)
+		slab = []figure.Figure{top, middle, bottom}
+	case c.Count == 3:
+		middle := figure.Sum(
+			bottom.Sigma/2,
+			figure.Term{Label: "half the top leaf's distance", Value: top.Value / 2, Source: figure.Rule},
+			figure.Term{Label: "half the bottom leaf's distance", Value: bottom.Value / 2, Source: figure.Rule},
+		).Rounded(tape, measure.Nearest)
+		slab = []figure.Figure{top, middle, bottom}
+	}
+	if bottom.Value < top.Value+c.Leaf {
+		return nil, field.Fault("/from", "The slab is too short for two hinges by that rule.")
+	}
+	return inJamb(slab, margin), nil
+}
+
+// wholeEdge are the places at which a continuous hinge is packed: its top, its middle, its
+// foot.
+func wholeEdge(c Choice, length figure.Figure, tape measure.Tape) (slab []figure.Figure) {
+	for _, half := range []measure.Length{0, 1, 2} {
+		slab = append(slab, figure.Sum(
+			length.Sigma,
+			figure.Term{Label: "along the slab's finished length", Value: length.Value * half / 2, Source: figure.Estimate, Sigma: length.Sigma},
+			figure.Term{Label: "less what a packer there holds up", Value: -c.Leaf * half / 2, Source: figure.Choice},
+		).Rounded(tape, measure.Nearest))
+	}
+	return slab
+}
+
+// inJamb gives marks on the slab their places in the jamb, the head margin at the hinge
+// corner further down.
+func inJamb(slab []figure.Figure, margin figure.Figure) (marks []Mark) {
+	for _, s := range slab {
+		jamb := figure.Sum(
+			margin.Sigma,
+			figure.Term{Label: "slab's top to the leaf", Value: s.Value, Source: figure.Rule},
+			figure.Term{Label: "head margin at the hinge corner", Value: margin.Value, Source: figure.Choice},
+		)
+		marks = append(marks, Mark{Slab: s, Jamb: jamb})
+	}
+	return marks
+}
+
+func less(f figure.Figure, label string, by figure.Figure) figure.Figure {
+	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: label, Value: -by.Value, Source: figure.Choice, Sigma: by.Sigma})
+	return figure.Sum(by.Sigma, terms...)
+}
