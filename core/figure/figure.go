@@ -73,6 +73,6 @@ func (f Figure) Rounded(tape measure.Tape, way measure.Way) Figure {
 	if way == measure.Down {
 		label = "rounded to the tape, leaving more on"
 	}
-	terms := append(append([]Term{}, f.Terms...), Term{Label: label, Value: to - f.Value, Source: Rounding})
+	terms := append(append(make([]Term, 0, len(f.Terms)+1), f.Terms...), Term{Label: label, Value: to - f.Value, Source: Rounding})
 	return Figure{Value: to, Sigma: f.Sigma, Terms: terms}
 }

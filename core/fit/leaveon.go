@@ -27,7 +27,7 @@ func (x excess) over(limit, left float64) float64 {
 	for _, b := range x.bounds {
 		far = max(far, (limit+left*x.share-b.mean)/b.sigma)
 	}
-	return 0.5 * math.Erfc(far/math.Sqrt2)
+	return phi(-far)
 }
 
 // strayed is the excess with a straight cut that strays at each of its two ends by a

@@ -240,8 +240,6 @@ func box(mean [2]float64, v [3]float64, lo [2]float64, hi, share, within float64
 	return min(sum*half/(s1*math.Sqrt(2*math.Pi)), 1)
 }
 
-func phi(z float64) float64 { return 0.5 * math.Erfc(-z/math.Sqrt2) }
-
 // legendre are the places over nought and the weights of Gauss and Legendre's rule of
 // sixteen points (Abramowitz and Stegun, table 25.4, from memory; a test sums them).
 var legendre = [8]struct{ at, weight float64 }{

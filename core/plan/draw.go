@@ -56,6 +56,7 @@ func draw(d door, o fit.Outline, l Leaf) Drawing {
 
 // places are where the readings were taken, and where the next one is.
 func places(d door, said findings, toRead []Suggestion) (list []Place) {
+	list = make([]Place, 0, len(d.Readings)+1)
 	for i, r := range d.Readings {
 		if r.Struck != "" {
 			continue

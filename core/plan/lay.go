@@ -56,6 +56,7 @@ func lay(d door, s surveyed, b bay, o fit.Outline, lockCorner figure.Figure) (l 
 	if len(allowed) > 1 {
 		l.rules = why
 	}
+	l.ways = make([]Way, 0, len(ways))
 	for _, w := range ways {
 		l.ways = append(l.ways, wayOf(d.tape, w, l.chosen.Laying))
 	}

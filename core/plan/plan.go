@@ -180,9 +180,7 @@ func solve(d door) Plan {
 		said = append(said, more...)
 	}
 	t := tripsOf(d, drawn)
-	// What to read next takes about as long as all the leaves, and needs none of them.
-	ahead := alongside(func() { p.ToRead, p.Trip = next(d, read, t) })
-	var asks []Suggestion
+	p.ToRead, p.Trip = next(d, read, t)
 	for i, b := range bays {
 		l := &p.Leaves[i]
 		if l.Gauges, more = gauges(d, b, wanted[frame.Hinge].Value); len(more) > 0 {
@@ -203,32 +201,13 @@ func solve(d door) Plan {
 			l.Findings = append(l.Findings, more...)
 		}
 		if ask := leaf(d, read, b, drawn[i], t.leave[i], l); ask != nil {
-			asks = append(asks, *ask)
+			p.ToRead = append([]Suggestion{*ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
 		}
-	}
-	ahead()
-	for _, ask := range asks {
-		p.ToRead = append([]Suggestion{ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
 	}
 	p.Findings = said
 	p.Places = places(d, said, p.ToRead)
 	p.Notches, p.Next = rod(d, p)
 	return p
-}
-
-// alongside begins some work and gives what waits for it; a panic of the work is the
-// waiter's.
-func alongside(work func()) (wait func()) {
-	done := make(chan any, 1)
-	go func() {
-		defer func() { done <- recover() }()
-		work()
-	}()
-	return func() {
-		if panicked := <-done; panicked != nil {
-			panic(panicked)
-		}
-	}
 }
 
 // leaf works out one slab in its bay: its findings go with it. ask is the

@@ -5,6 +5,7 @@ import (
 
 	"gonum.org/v1/gonum/blas"
 	"gonum.org/v1/gonum/blas/blas64"
+	"gonum.org/v1/gonum/floats"
 	"gonum.org/v1/gonum/mat"
 
 	"kindmargin/core/frame"
@@ -37,36 +38,25 @@ func (s *Shape) spread(figures []Row) (own blas64.Symmetric, told blas64.General
 	own = blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
 	told = blas64.General{Rows: len(s.rows), Cols: n, Stride: n, Data: make([]float64, len(s.rows)*n)}
 	with := make([]float64, len(f.at))
-	for i, row := range s.rows {
-		s.prior.with(row, f, with)
+	across, at := s.prior.across(s.places, f)
+	for i := range s.rows {
+		clear(with)
+		for _, t := range s.places.rows[i] {
+			a := at[t.place]
+			floats.AddScaled(with[a.from:a.to], t.by, a.in(across))
+		}
 		for j := range n {
 			told.Data[i*n+j] = f.dot(j, with)
 		}
 	}
-	for i, row := range figures {
-		s.prior.with(row, f, with)
+	table := f.own(&s.prior, f.bends(&s.prior))
+	for i := range figures {
+		f.with(i, table, with)
 		for j := i; j < n; j++ {
 			own.Data[i*n+j] = f.dot(j, with)
 		}
 	}
 	return own, told
-}
-
-// with is the prior covariance of a row with each place, in mm².
-func (p *Prior) with(row Row, places places, into []float64) {
-	clear(into)
-	for _, t := range row {
-		of := p.of(t.Of)
-		offset, lean, bow := t.By*of.offset*of.offset, t.By*of.lean*of.lean*t.At, t.By*of.bow*of.bow
-		from, to := places.of(t.Of)
-		for k, there := range places.at[from:to] {
-			v := offset + lean*there.At
-			if bow != 0 {
-				v += bow * bell((t.At-there.At)/of.run)
-			}
-			into[from+k] += v
-		}
-	}
 }
 
 // At returns a side's coordinate at one place and its standard deviation.

@@ -70,8 +70,9 @@ type Search struct {
 
 // Search prepares a search; a candidate that cannot be is passed over.
 func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
-	q := &Search{n: len(figures)}
-	rows := slices.Clone(figures)
+	most := len(candidates)
+	q := &Search{n: len(figures), Candidates: make([]Reading, 0, most), noise: make([]float64, 0, most)}
+	rows := append(make([]Row, 0, len(figures)+most), figures...)
 	for _, r := range candidates {
 		if row, _, err := s.rowOf(r); err == nil {
 			rows = append(rows, row)
@@ -83,6 +84,7 @@ func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
 	blas64.Syrk(blas.Trans, -1, half, 1, all)
 	q.all = all.Data
+	q.taken = make([]float64, 0, usuallyTaken*c)
 	q.own, q.across, q.sure = make([]float64, n*n), make([]float64, n*c), make([]float64, c)
 	for i := range n {
 		for j := i; j < n; j++ {
@@ -99,6 +101,9 @@ func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 	}
 	return q
 }
+
+// usuallyTaken is how many readings are usually looked ahead.
+const usuallyTaken = 16
 
 // among is the covariance at first of two candidates, the first not after the second.
 func (q *Search) among(i, j int) float64 {
@@ -166,6 +171,7 @@ func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 		}
 		return v.Round(step, measure.Nearest)
 	}
+	list = make([]Reading, 0, 40)
 	low, high := mm(height/10), mm(height*9/10)
 	near, far := mm(width/16), mm(width*15/16)
 	list = append(list, Reading{Kind: Width, At: mm(height / 20)}, Reading{Kind: Width, At: mm(height * 19 / 20)})

@@ -88,6 +88,15 @@ func (p places) of(part Part) (from, to int) {
 	return from, to
 }
 
+// with is the covariance of a row with each place, from a table of each two.
+func (p places) with(row int, own, into []float64) {
+	clear(into)
+	for _, t := range p.rows[row] {
+		l := p.like[t.place]
+		floats.AddScaled(into[l.from:l.to], t.by, l.in(own))
+	}
+}
+
 // dot is the covariance with one of the rows of what has so much with each place.
 func (p places) dot(row int, with []float64) (c float64) {
 	for _, t := range p.rows[row] {
@@ -106,9 +115,12 @@ func (p places) bends(prior *Prior) []float64 {
 		if run == 0 {
 			continue
 		}
-		row := p.like[i].in(table)
-		for j, t := range p.at[p.like[i].from:p.like[i].to] {
-			row[j] = bell((s.At - t.At) / run)
+		l, inverse := p.like[i], 1/run
+		row := l.in(table)
+		for j, t := range p.at[l.from : i+1] {
+			v := bell((s.At - t.At) * inverse)
+			row[j] = v
+			p.like[l.from+j].in(table)[i-l.from] = v
 		}
 	}
 	return table
@@ -126,6 +138,33 @@ func (p places) own(prior *Prior, bends []float64) []float64 {
 		}
 	}
 	return table
+}
+
+// across is the prior covariance of places with others of the same part, in mm², and where
+// each one's row of it is.
+func (p *Prior) across(these, those places) (table []float64, at []like) {
+	at = make([]like, len(these.at))
+	cells := 0
+	for i, s := range these.at {
+		from, to := those.of(s.Of)
+		at[i] = like{from, to, cells}
+		cells += to - from
+	}
+	table = make([]float64, cells)
+	for i, s := range these.at {
+		of, row := p.of(s.Of), at[i].in(table)
+		offset, lean, bow, inverse := of.offset*of.offset, of.lean*of.lean*s.At, of.bow*of.bow, 1.0
+		if bow != 0 {
+			inverse = 1 / of.run
+		}
+		for j, t := range those.at[at[i].from:at[i].to] {
+			row[j] = offset + lean*t.At
+			if bow != 0 {
+				row[j] += bow * bell((s.At-t.At)*inverse)
+			}
+		}
+	}
+	return table, at
 }
 
 // mostCells is how large a table is worth its room.
@@ -146,11 +185,7 @@ func (s *Shape) cov(p *Prior, rows []int) []float64 {
 	}
 	own, with := s.places.own(p, s.bends), make([]float64, len(s.places.at))
 	for a, i := range rows {
-		clear(with)
-		for _, t := range s.places.rows[i] {
-			l := s.places.like[t.place]
-			floats.AddScaled(with[l.from:l.to], t.by, l.in(own))
-		}
+		s.places.with(i, own, with)
 		for b, j := range rows[:a+1] {
 			v := s.places.dot(j, with)
 			c[a*n+b], c[b*n+a] = v, v

@@ -30,6 +30,9 @@ type Term struct {
 // Row is a linear figure of the opening: the sum of its terms.
 type Row []Term
 
+// row is a row with room for one term more, a tool's bias.
+func row(terms ...Term) Row { return append(make(Row, 0, len(terms)+1), terms...) }
+
 // Row is the reading as a linear figure of the opening, given the prior's
 // nominal size (which places the corners). A gap needs its offer, and a
 // diagonal a shape to be linear about: see Estimate.
@@ -43,36 +46,36 @@ func (r Reading) Row(p Prior) Row {
 			back = -1
 		}
 		f := (at - from) / (r.To.MM() - from)
-		return Row{{Of(r.Side), at, back}, {Of(r.Side), from, -back * (1 - f)}, {Of(r.Side), r.To.MM(), -back * f}}
+		return row(Term{Of(r.Side), at, back}, Term{Of(r.Side), from, -back * (1 - f)}, Term{Of(r.Side), r.To.MM(), -back * f})
 	case Width:
-		return Row{{Of(frame.Lock), at, 1}, {Of(frame.Hinge), at, -1}}
+		return row(Term{Of(frame.Lock), at, 1}, Term{Of(frame.Hinge), at, -1})
 	case Height:
-		return Row{{Of(frame.Head), at, 1}, {Of(frame.Foot), at, -1}}
+		return row(Term{Of(frame.Head), at, 1}, Term{Of(frame.Foot), at, -1})
 	case Plumb:
 		in := 1.0
 		if r.Side == frame.Lock {
 			in = -1 // into the opening is toward the hinge jamb
 		}
-		return Row{{Of(r.Side), at, in}, {Of(r.Side), from, -in}}
+		return row(Term{Of(r.Side), at, in}, Term{Of(r.Side), from, -in})
 	case Level:
-		return Row{{Of(r.Side), at, 1}, {Of(r.Side), from, -1}}
+		return row(Term{Of(r.Side), at, 1}, Term{Of(r.Side), from, -1})
 	case Square:
 		// The blade stands square to the jamb, so a jamb that leans into the
 		// opening carries the blade's end down and opens the light.
 		if r.Side == frame.Hinge {
-			return Row{
-				{Of(frame.Head), at, 1},
-				{Of(frame.Head), 0, -1},
-				{Of(frame.Hinge), p.Height, 1},
-				{Of(frame.Hinge), p.Height - at, -1},
-			}
+			return row(
+				Term{Of(frame.Head), at, 1},
+				Term{Of(frame.Head), 0, -1},
+				Term{Of(frame.Hinge), p.Height, 1},
+				Term{Of(frame.Hinge), p.Height - at, -1},
+			)
 		}
-		return Row{
-			{Of(frame.Head), p.Width - at, 1},
-			{Of(frame.Head), p.Width, -1},
-			{Of(frame.Lock), p.Height, -1},
-			{Of(frame.Lock), p.Height - at, 1},
-		}
+		return row(
+			Term{Of(frame.Head), p.Width - at, 1},
+			Term{Of(frame.Head), p.Width, -1},
+			Term{Of(frame.Lock), p.Height, -1},
+			Term{Of(frame.Lock), p.Height - at, 1},
+		)
 	}
 	return nil
 }

@@ -160,6 +160,7 @@ func (k Kit) Sigma(r Reading) float64 {
 // once more with a level turned end for end whose error is not known; what no tool of
 // the kit reads is left out. An empty kit is one usual instrument for each kind.
 func (k Kit) Each(readings []Reading) (list []Reading) {
+	list = make([]Reading, 0, 2*len(readings))
 	add := func(r Reading, t inHand) {
 		list = append(list, r)
 		if (r.Kind == Plumb || r.Kind == Level) && t.spread > smallError {
