@@ -127,8 +127,8 @@ func (c Choice) checkPlaces(u measure.Unit) error {
 			return field.Fault(at, "%s is no place for a hinge: measure from the slab's finished top to the leaf's.", measure.Say(p, u))
 		}
 		if i > 0 && p < c.Places[i-1]+c.Leaf {
-			return field.Fault(at, "The hinge at %s overlaps the one at %s (a leaf is %s): top one first.",
-				measure.Say(p, u), measure.Say(c.Places[i-1], u), measure.Say(c.Leaf, u))
+			return field.Fault(at, "The hinge at %s overlaps the one at %s (a leaf is %s): top one first, this one at %s or below.",
+				measure.Say(p, u), measure.Say(c.Places[i-1], u), measure.Say(c.Leaf, u), measure.Say(c.Places[i-1]+c.Leaf, u))
 		}
 	}
 	if len(c.Avoid) > mostAvoid {

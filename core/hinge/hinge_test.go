@@ -83,3 +83,22 @@ func TestCheckNamesTheField(t *testing.T) {
 	_, err = Place(short, fig(400), fig(3), measure.HalfMillimetre)
 	assert.ErrorContains(t, err, "too short")
 }
+
+// Slab 2000 long, leaves of 75: the last of two places ends 25 past it at 1950, and 1925 is
+// the lowest that holds it; leaves stand their own length apart at least.
+func TestPlacesOfOnesOwn(t *testing.T) {
+	c := butts
+	c.From, c.Places = OwnPlaces, []measure.Length{mm(150), mm(1950)}
+	_, err := Place(c, fig(2000), fig(3), measure.HalfMillimetre)
+	assert.ErrorContains(t, err, "would end 25 mm past the foot of the slab: set it 1925 mm down at most")
+	c.Places[1] = mm(1925)
+	marks, err := Place(c, fig(2000), fig(3), measure.HalfMillimetre)
+	require.NoError(t, err)
+	assert.Equal(t, mm(1928), marks[1].Jamb.Value)
+	c.Places[1] = mm(200)
+	assert.ErrorContains(t, c.Check(measure.Millimetres), "this one at 225 mm or below")
+	c.From = WholeEdge
+	marks, err = Place(c, fig(2000.4), fig(3), measure.HalfMillimetre)
+	require.NoError(t, err)
+	assert.Equal(t, []measure.Length{0, mm(962.5), mm(1925.5)}, []measure.Length{marks[0].Slab.Value, marks[1].Slab.Value, marks[2].Slab.Value}, "(2000.4 − 75) / 2 and less 75, on the half millimetre")
+}

@@ -43,7 +43,7 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 	case FromPockets:
 		return fromPockets(c, margin)
 	case OwnPlaces:
-		return ownPlaces(c, length, margin)
+		return ownPlaces(c, length, margin, tape)
 	case WholeEdge:
 		return inJamb(wholeEdge(c, length, tape), margin), nil
 	}
@@ -62,12 +62,13 @@ func fromPockets(c Choice, margin figure.Figure) ([]Mark, error) {
 	return marks, nil
 }
 
-func ownPlaces(c Choice, length, margin figure.Figure) ([]Mark, error) {
+func ownPlaces(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, error) {
 	if len(c.Places) < 2 {
 		return nil, field.Fault("/places", "Give the places of two hinges at least, from the slab's finished top to each leaf's.")
 	}
 	if last := c.Places[len(c.Places)-1] + c.Leaf; last > length.Value {
-		return nil, field.Fault(fmt.Sprintf("/places/%d", len(c.Places)-1), "The bottom hinge would end past the foot of the slab.")
+		return nil, field.Fault(fmt.Sprintf("/places/%d", len(c.Places)-1), "The bottom hinge would end %s past the foot of the slab: set it %s down at most.",
+			measure.Say((last-length.Value).Round(tape.Step(), measure.Up), tape.Unit()), measure.Say((length.Value-c.Leaf).Round(tape.Step(), measure.Down), tape.Unit()))
 	}
 	var slab []figure.Figure
 	for _, p := range c.Places {

@@ -33,7 +33,7 @@ func limits(d door, b bay, way fit.Judged, laid fit.Laid, o fit.Outline) (said f
 	said = append(said, over(b, way)...)
 	said = append(said, machining(b, way)...)
 	if b.meets {
-		said.say(Note, job.StepCut, "", MeetingEdges, nil)
+		said.say(Note, job.StepCut, "", MeetingEdges, Args{"off": Exact(trade.MeetingOff)})
 	}
 	said = append(said, copied(d, o)...)
 	if slab.Construction == "moulded" {

@@ -76,7 +76,7 @@ var says = map[Code]string{
 	BoreBelowStrike:   "The bore that is there would come {by} below" + missesIt,
 	BoreAboveStrike:   "The bore that is there would come {by} above" + missesIt,
 	BacksetShrinks:    "The bore's backset shrinks by {by}.",
-	MeetingEdges:      "About 8 mm in all comes off the two meeting edges so that the leaves pass: bevel or rebate them after the fit.",
+	MeetingEdges:      "About {off} in all comes off the two meeting edges so that the leaves pass: bevel or rebate them after the fit.",
 	OldCopied:         "Copying {name}, flush at head and lock edge, takes {hinge} off the hinge edge and {foot} off the foot. By its gaps the new one should be, at the head {head}, at the foot {atFoot}, and {length}.",
 	KeepFromMoulding:  "Keep every cut {by} or more from the moulding.",
 	PivotAtEdge:       "The pivot hole in the {end} would have to be drilled again {from} from the finished hinge edge: under {least} the wood splits. Lay the slab so that less comes off the hinge edge, or move the pivot and its plate.",

@@ -20,6 +20,10 @@ const UnderFoot = 3 * mm
 // each kilogram of slab: rubbing at about 0.2 with some 5 mm to its middle. Assumed.
 const HingesRub = 0.01
 
+// MeetingOff is what comes off a pair's two meeting edges together, so that they pass. Common
+// practice.
+const MeetingOff = 8 * mm
+
 // RebateLip is how far the rebated meeting edges of a pair lap. Common practice.
 const RebateLip = 12 * mm
 
