@@ -90,6 +90,7 @@ const (
 	BevelTooMuch       Code = "bevel-too-much"
 	StopSprings        Code = "stop-springs"
 	OpensSecond        Code = "opens-second"
+	PinBehindCasing    Code = "pin-behind-casing"
 	PinInSlab          Code = "pin-in-slab"
 	RisingShuts        Code = "rising-shuts"
 	RisingHead         Code = "rising-head"

@@ -218,6 +218,12 @@ func TestWhatElseASlabCouldHangOn(t *testing.T) {
 	assert.Len(t, ofCode(ways["ball-100"], ThinSetback), 0)
 	assert.Len(t, ofCode(ways["ball-4half"], HingeTooWide), 1, "1 1/2 in through 35")
 	assert.Len(t, ofCode(ways["old-brass"], HingeTooWide), 1)
+	o.Swing.Casing, o.Swing.Open = mm(14), 180
+	for _, w := range HingeWays(j, o, 0) {
+		if w.ID == "butt-75" {
+			assert.Contains(t, saidOf(t, w.Against, PinBehindCasing, Care), "a casing 14 mm thick: 8 mm is needed", "half of it and a millimetre")
+		}
+	}
 	assert.Nil(t, HingeWays(j, o, 1), "there is no second leaf")
 }
 

@@ -154,7 +154,11 @@ func HingeWays(j job.Job, o job.Opening, leaf int) (list []HingeWay) {
 	wanted := Solve(j, o).Leaves[leaf].Wanted[frame.Hinge].Value
 	put := func(h trade.Hinge) {
 		c := hinge.Choice{Plate: h.Plate, Closed: h.Closed}
-		list = append(list, HingeWay{h, suits(d, b, h, wanted), c.Flush()})
+		against := suits(d, b, h, wanted)
+		if least := d.Swing.Casing/2 + measure.Millimetre; d.Swing.Open > rightAngle && d.Swing.Casing > 0 && h.Pin < least {
+			against.say(Care, job.StepSwing, "/swing/pin", PinBehindCasing, Args{"pin": Exact(h.Pin), "casing": Exact(d.Swing.Casing), "least": least})
+		}
+		list = append(list, HingeWay{h, against, c.Flush()})
 	}
 	for _, own := range j.Kit.Hinges {
 		h, _ := j.Kit.Hinge(own.ID)

@@ -115,6 +115,7 @@ var says = map[Code]string{
 	BevelTooMuch:       "A bevel of {bevel} on a slab {thickness} thick leaves no edge for a faceplate: {most} is the most.",
 	StopSprings:        "The stop presses on the push face beside the hinges by {by} before the door is home: it stands {off} off at the lock edge and springs open. Move the stop back until a card slips in.",
 	OpensSecond:        "This leaf opens only once the other stands open: its rebate lies behind. Bolt it top and bottom.",
+	PinBehindCasing:    "With its pin {pin} out it does not fold back over a casing {casing} thick: {least} is needed.",
 	PinInSlab:          "A pin {pin} in front of the face lies inside the slab: the knuckle is about {closed} thick, so its middle stands {least} out at least.",
 	RisingShuts:        "Rising hinges: let go half open it falls shut by its own weight.",
 	RisingHead:         "Rising hinges lift the slab while its top is still under the head: ease the push side of the head by {by} at the hinge corner, running out over {along}, or it binds.",
