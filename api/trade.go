@@ -22,6 +22,9 @@ type Trade struct {
 	HingeRules    []HingeRule    `json:"hingeRules"`
 	HingeKinds    []HingeKind    `json:"hingeKinds"`
 	Faults        []Fault        `json:"faults"`
+	Devices       []DeviceOf     `json:"devices"`
+	DeviceKinds   []DeviceKind   `json:"deviceKinds"`
+	ReachRules    []Named        `json:"reachRules"`
 	Obstacles     []string       `json:"obstacles" doc:"What leaves keep clear of."`
 	Constructions []Built        `json:"constructions"`
 	Registrations []Named        `json:"registrations"`
@@ -130,6 +133,23 @@ type HingeKind struct {
 	Note string `json:"note"`
 }
 
+// DeviceOf is a device of the list; its backset is the usual one, in mm.
+type DeviceOf struct {
+	ID      string  `json:"id"`
+	Kind    string  `json:"kind"`
+	Name    string  `json:"name"`
+	Backset float64 `json:"backset"`
+	Source  string  `json:"source"`
+}
+
+// DeviceKind is a kind of device.
+type DeviceKind struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Fixed bool   `json:"fixed" doc:"It goes on the bolted leaf of a pair."`
+	Note  string `json:"note"`
+}
+
 // Fault is something wrong with an old hinge.
 type Fault struct {
 	ID   string `json:"id"`
@@ -194,6 +214,19 @@ func TradeTables() Trade {
 	}
 	for _, k := range trade.HingeKinds {
 		t.HingeKinds = append(t.HingeKinds, HingeKind{k.ID, k.Name, k.Note})
+	}
+	for _, d := range trade.Devices {
+		v := DeviceOf{ID: d.ID, Kind: d.Kind, Name: d.Name, Source: d.Source}
+		if len(d.Backsets) > 0 {
+			v.Backset = d.Backsets[0].MM()
+		}
+		t.Devices = append(t.Devices, v)
+	}
+	for _, k := range trade.DeviceKinds {
+		t.DeviceKinds = append(t.DeviceKinds, DeviceKind{k.ID, k.Name, k.Fixed, k.Note})
+	}
+	for _, r := range trade.ReachRules {
+		t.ReachRules = append(t.ReachRules, Named{r.ID, r.Name, r.Source})
 	}
 	for _, h := range trade.Handings {
 		t.Handings = append(t.Handings, Handing(h))

@@ -73,6 +73,8 @@ type Leaf struct {
 	Hanging  *Hanging     `json:"hanging,omitempty"`
 	Rod      []RodMark    `json:"rod" doc:"The marks of a story rod, from the head down."`
 	Latch    *Latch       `json:"latch,omitempty"`
+	Devices  []Device     `json:"devices" doc:"That go in at the latch line: none where none was chosen."`
+	Strikes  []string     `json:"strikes" doc:"How the strike is let in, or the fixed leaf of a pair is bolted; in words, in order."`
 	Drawing  *DrawingView `json:"drawing,omitempty"`
 }
 
@@ -324,6 +326,66 @@ type Latch struct {
 	Backset Figure `json:"backset"`
 	Centre  Figure `json:"centre" doc:"Of the bore, from either face."`
 	Wall    Length `json:"wall" doc:"The wood beside the bore."`
+}
+
+// Device is a latch, lock or bolt as it goes into one leaf. Places are down the lock edge from
+// the slab's finished top and in from its finished lock edge; in the jamb, from the head.
+type Device struct {
+	Name    string     `json:"name"`
+	Second  bool       `json:"second" doc:"The second one, above or below the latch."`
+	Gauge   Figure     `json:"gauge" doc:"Set for the centre of the edge, marked from both faces."`
+	Holes   []HoleOf   `json:"holes" doc:"In the faces, in the order of boring."`
+	Edge    *EdgeOf    `json:"edge,omitempty"`
+	Plate   *RecessOf  `json:"plate,omitempty" doc:"The faceplate."`
+	Strike  *StrikeOf  `json:"strike,omitempty"`
+	Lengths []LengthOf `json:"lengths" doc:"What is cut to this slab."`
+	Steps   []string   `json:"steps" doc:"In words, in their order."`
+}
+
+// HoleOf is a hole in the faces.
+type HoleOf struct {
+	What string  `json:"what"`
+	Down Figure  `json:"down"`
+	In   Figure  `json:"in"`
+	Dia  Length  `json:"dia"`
+	Bit  Length  `json:"bit" doc:"Of those at hand; nought where none is near."`
+	Up   float64 `json:"up" doc:"Above the latch line, mm."`
+	From string  `json:"from" doc:"both, pull or push."`
+	Deep Length  `json:"deep" doc:"Nought right through."`
+}
+
+// EdgeOf is the bore or the slot in the edge.
+type EdgeOf struct {
+	Down  Figure `json:"down" doc:"Its middle."`
+	Deep  Figure `json:"deep"`
+	Wall  Figure `json:"wall" doc:"Wood left each side."`
+	Long  Length `json:"long" doc:"Of a slot; nought for a bore."`
+	Wide  Length `json:"wide"`
+	Cover Length `json:"cover" doc:"Of the faceplate past it, each side."`
+}
+
+// RecessOf is a plate let in flush.
+type RecessOf struct {
+	Top    Figure `json:"top" doc:"Down to its upper end."`
+	Long   Length `json:"long"`
+	Wide   Length `json:"wide"`
+	Thick  Length `json:"thick"`
+	Radius Length `json:"radius"`
+}
+
+// StrikeOf is the plate in the jamb and the hole behind it.
+type StrikeOf struct {
+	Plate RecessOf `json:"plate"`
+	Bolt  Figure   `json:"bolt" doc:"Its middle, down from the head."`
+	In    Figure   `json:"in" doc:"Its middle in from the jamb's pull-side arris."`
+	Hole  Length   `json:"hole"`
+	Deep  Length   `json:"deep"`
+}
+
+// LengthOf is a part that is cut to the slab.
+type LengthOf struct {
+	What string `json:"what"`
+	Cut  Figure `json:"cut"`
 }
 
 // Place is where a reading was, or is to be, taken: mm in the opening.

@@ -108,6 +108,14 @@ func (p printing) leaf(v Leaf, doubtful string) {
 		line("%sLatch\t%s down the lock edge, from the slab's finished head\tstrike %s down the jamb, from the head", doubtful, p.figure(l.Slab), p.figure(l.Jamb))
 		line("  backset %s\tbore %s from either face, %s of wood left\thandle %s above the floor", p.figure(l.Backset), p.figure(l.Centre), p.show(l.Wall.Text), p.figure(l.Floor))
 	}
+	for _, d := range v.Devices {
+		for _, step := range d.Steps {
+			line("%s: %s", strings.ToUpper(d.Name[:1])+d.Name[1:], step)
+		}
+	}
+	for _, step := range v.Strikes {
+		line("In the jamb: %s", step)
+	}
 }
 
 func (p printing) hanging(h *Hanging) {

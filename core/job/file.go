@@ -168,6 +168,12 @@ func (j *Job) normalise() {
 	if len(j.Kit.Hinges) == 0 {
 		j.Kit.Hinges = nil
 	}
+	if len(j.Kit.Devices) == 0 {
+		j.Kit.Devices = nil
+	}
+	if len(j.Kit.Bits) == 0 {
+		j.Kit.Bits = nil
+	}
 	if j.Openings == nil {
 		j.Openings = []Opening{}
 	}
@@ -194,6 +200,9 @@ func (o *Opening) Normalise() {
 	}
 	if len(o.Hinges.Old) == 0 {
 		o.Hinges.Old = nil
+	}
+	if len(o.Lock.Old) == 0 {
+		o.Lock.Old = nil
 	}
 	if len(o.Hinges.Avoid) == 0 {
 		o.Hinges.Avoid = nil

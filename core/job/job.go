@@ -79,6 +79,7 @@ type Pair struct {
 	Offset  measure.Length `json:"offset,omitempty"` // of the meeting line from midway, toward the lock jamb
 	Fixed   frame.Side     `json:"fixed"`            // whose leaf is bolted top and bottom and carries the strike: hinge or lock
 	Edges   swing.Meets    `json:"edges,omitempty"`  // how the meeting edges are worked
+	Bolts   string         `json:"bolts,omitempty"`  // ID of the device that bolts the fixed leaf, top and bottom
 	Lip     measure.Length `json:"lip,omitempty"`    // of rebated ones: how far they lap; nought trade.RebateLip
 }
 

@@ -5,6 +5,7 @@ import (
 	"strconv"
 
 	"kindmargin/core/field"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
@@ -16,7 +17,27 @@ type Kit struct {
 	Trip  float64        `json:"trip,omitzero"`   // minutes of another trip after the first hang; nought for UsualTrip
 	Fits  measure.Length `json:"fits,omitzero"`   // how far from the best a margin may be and still fit; nought for UsualFits
 	// Hinges of one's own, beside the trade's.
-	Hinges []OwnHinge `json:"hinges,omitempty"`
+	Hinges  []OwnHinge       `json:"hinges,omitempty"`
+	Devices []trade.Device   `json:"devices,omitempty"` // latches and locks of one's own
+	Bits    []measure.Length `json:"bits,omitempty"`    // that are at hand; empty for the usual ones
+}
+
+// Device finds a device in the kit, or in the trade's list; ok is false where there is none.
+func (k Kit) Device(id string) (d trade.Device, ok bool) {
+	for _, d := range k.Devices {
+		if d.ID == id {
+			return d, true
+		}
+	}
+	return trade.DeviceByID(id)
+}
+
+// BitsAtHand are the bits that bores are chosen from.
+func (k Kit) BitsAtHand(u measure.Unit) []measure.Length {
+	if len(k.Bits) > 0 {
+		return k.Bits
+	}
+	return trade.Bits[u]
 }
 
 // OwnHinge is a hinge that is measured once and kept for all the job's doors. Nought is what
@@ -91,6 +112,7 @@ func (k Kit) check(u measure.Unit) error {
 	}
 	bad.Under("", field.Range{Pointer: "/fits", Is: "margin that still fits", Value: k.Fits, Most: 5 * measure.Millimetre}.Check(u))
 	k.checkHinges(u, &bad)
+	k.checkDevices(u, &bad)
 	for i, t := range k.Tools {
 		at := "/tools/" + strconv.Itoa(i)
 		same := func(x survey.Tool) bool { return x.ID == t.ID }
@@ -148,6 +170,27 @@ func (k Kit) checkHinges(u measure.Unit, bad *field.Errors) {
 	}
 }
 
+func (k Kit) checkDevices(u measure.Unit, bad *field.Errors) {
+	if len(k.Devices) > mostTools || len(k.Bits) > 2*mostTools {
+		bad.Add("/devices", "Keep the %d devices and %d bits that are used.", mostTools, 2*mostTools)
+		return
+	}
+	for i, d := range k.Devices {
+		at := "/devices/" + strconv.Itoa(i)
+		_, sold := trade.DeviceByID(d.ID)
+		if !identifies(d.ID) || sold || slices.ContainsFunc(k.Devices[:i], func(x trade.Device) bool { return x.ID == d.ID }) {
+			bad.Add(at+"/id", "Each device needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(d.ID))
+		}
+		if !plain(d.Name) {
+			bad.Add(at+"/name", "Keep the device's name on one line.")
+		}
+		bad.Under(at, lock.CheckDevice(d, u))
+	}
+	for i, b := range k.Bits {
+		bad.Under("", field.Range{Pointer: "/bits/" + strconv.Itoa(i), Is: "bit", Value: b, Least: measure.Millimetre, Most: 120 * measure.Millimetre}.Check(u))
+	}
+}
+
 func (k Kit) checkProved(id string, known *trade.Instrument, p survey.Proved) error {
 	unit := "mm"
 	if known.PerMetre {
@@ -192,6 +235,15 @@ func (o Opening) CheckKit(k Kit) error {
 	if id := o.Hinges.Size; id != "" {
 		if _, ok := k.Hinge(id); !ok {
 			bad.Add("/hinges/size", "There is no hinge %q in the list, nor kept with the job: choose another.", short(id))
+		}
+	}
+	devices := map[string]string{"/lock/device": o.Lock.Device, "/lock/second": o.Lock.Second}
+	if o.Pair != nil {
+		devices["/pair/bolts"] = o.Pair.Bolts
+	}
+	for at, id := range devices {
+		if _, ok := k.Device(id); !ok && id != "" {
+			bad.Add(at, "There is no device %q in the list, nor kept with the job: choose another.", short(id))
 		}
 	}
 	return bad.Err()

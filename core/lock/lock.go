@@ -4,9 +4,12 @@
 package lock
 
 import (
+	"fmt"
+
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
+	"kindmargin/core/trade"
 )
 
 // Choice is what is chosen, or found in the jamb, for the latch.
@@ -16,6 +19,28 @@ type Choice struct {
 	Handle  measure.Length `json:"handle"`           // wanted spindle height above the floor
 	Backset measure.Length `json:"backset"`          // lock edge to centre of spindle
 	Bore    measure.Length `json:"bore"`             // diameter of the latch bore
+	Device  string         `json:"device,omitempty"` // ID of a trade.Device or of one's own in the kit; empty for a latch of Backset and Bore
+	Reach   string         `json:"reach,omitempty"`  // ID of a trade.ReachRule that the handle is held to
+	Second  string         `json:"second,omitempty"` // of a second device, above or below
+	Above   measure.Length `json:"above,omitempty"`  // how far above the latch line that is; nought by rule
+	Old     []OldHole      `json:"old,omitempty"`    // holes that are there already
+	Missed  *Missed        `json:"missed,omitempty"` // by how much the latch misses the strike of the hung door
+	Jamb    measure.Length `json:"jamb,omitempty"`   // width of the lock jamb's face, from its pull-side arris to the stop or its far arris; nought not read
+}
+
+// OldHole is a hole, or the recess of a plate, that is there already.
+type OldHole struct {
+	What string         `json:"what"`
+	Jamb bool           `json:"jamb,omitempty"` // in the lock jamb, down from the head; else in the slab, down from its finished top
+	Down measure.Length `json:"down"`           // to its middle
+	Off  measure.Length `json:"off,omitempty"`  // of the slab's, from its finished lock edge
+	Dia  measure.Length `json:"dia"`            // or its length, down the jamb
+}
+
+// Missed is where the latch meets the strike of a hung door.
+type Missed struct {
+	Up measure.Length `json:"up"` // so much above the strike's opening; below nought under it
+	In measure.Length `json:"in"` // so much short of it, behind: the stop holds the door off; below nought it rattles by so much
 }
 
 // What decides the latch's height.
@@ -31,14 +56,42 @@ func (c Choice) Check(u measure.Unit) error {
 		return field.Fault("/from", "The latch's height comes from the strike or from a handle height, not from %.40q.", c.From)
 	}
 	const mm = measure.Millimetre
+	if _, ok := trade.ReachRuleByID(c.Reach); !ok && c.Reach != "" {
+		return field.Fault("/reach", "There is no rule %.40q for a handle's height.", c.Reach)
+	}
+	if len(c.Old) > mostOld {
+		return field.Fault("/old", "Keep the %d old holes that matter.", mostOld)
+	}
+	for i, o := range c.Old {
+		at := fmt.Sprintf("/old/%d", i)
+		if n := len([]rune(o.What)); n == 0 || n > 60 {
+			return field.Fault(at+"/what", "Say what it was, in 1 to 60 letters.")
+		}
+		if err := field.First(
+			u,
+			field.Range{Pointer: at + "/down", Is: "place of an old hole", Value: o.Down, Most: 4 * measure.Metre},
+			field.Range{Pointer: at + "/off", Is: "place of an old hole", Value: o.Off, Most: measure.Metre},
+			field.Range{Pointer: at + "/dia", Is: "size of an old hole", Value: o.Dia, Least: mm, Most: 250 * mm},
+		); err != nil {
+			return err
+		}
+	}
+	if m := c.Missed; m != nil && (m.Up.Abs() > 20*mm || m.In.Abs() > 20*mm) {
+		return field.Fault("/missed", "A latch that misses by more than %s is marked afresh.", measure.Say(20*mm, u))
+	}
 	return field.First(
 		u,
+		field.Range{Pointer: "/above", Is: "second bolt's distance", Value: c.Above, Least: -500 * mm, Most: 500 * mm},
+		field.Range{Pointer: "/jamb", Is: "jamb past the strike", Value: c.Jamb, Most: 200 * mm},
 		field.Range{Pointer: "/strike", Is: "place for a strike below the head", Value: c.Strike, Least: 0, Most: 3 * measure.Metre},
 		field.Range{Pointer: "/handle", Is: "handle height", Value: c.Handle, Least: 300 * mm, Most: 1800 * mm},
 		field.Range{Pointer: "/backset", Is: "backset", Value: c.Backset, Least: 20 * mm, Most: 200 * mm},
 		field.Range{Pointer: "/bore", Is: "latch bore", Value: c.Bore, Least: 10 * mm, Most: 40 * mm},
 	)
 }
+
+// mostOld is how many old holes are kept.
+const mostOld = 20
 
 // Plan is where latch and strike go.
 type Plan struct {

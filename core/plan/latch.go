@@ -45,9 +45,12 @@ func latch(d door, s surveyed, b bay, laid *fit.Laid, corner figure.Figure) (*lo
 	if p.Floor.Value < usual.Least || p.Floor.Value > usual.Most {
 		said.say(Note, job.StepLock, "/lock/"+d.Lock.From, HandleUnusual, Args{"at": p.Floor.Value, "least": usual.Least, "most": usual.Most})
 	}
-	if p.Wall < thinWall {
+	if p.Wall < thinWall && d.Lock.Device == "" {
 		said.say(Care, job.StepLock, "/lock/bore", ThinWalls, Args{"bore": d.Lock.Bore, "thickness": b.slab.Thickness, "wall": p.Wall})
 	}
+	said.add(heights(d, p))
+	said.add(missed(d))
+	said.add(agree(d, b, corner))
 	if laid == nil {
 		return &p, said
 	}

@@ -59,6 +59,8 @@ type Leaf struct {
 	Hanging  *Hanging
 	Rod      []RodMark // of a story rod, from the head down
 	Latch    *lock.Plan
+	Devices  []Device // that go in at the latch line
+	Strikes  []string // how the strike is let in, or the fixed leaf of a pair is bolted
 	Drawing  *Drawing
 	// Strike is false for the leaf of a pair that carries no latch of its own.
 	Strike bool
@@ -236,6 +238,14 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[floa
 	l.Gauges.Pull = pull(b, l.Hinges)
 	if l.Latch, said = latch(d, read, b, laid, corners[1]); len(said) > 0 {
 		say(said)
+	}
+	if l.Strikes = bolting(d, b); l.Latch != nil {
+		l.Devices, said = devices(d, b, *l.Latch, laid)
+		say(said)
+		say(oldHoles(d, l.Devices))
+		for _, v := range l.Devices {
+			l.Strikes = append(l.Strikes, striking(d, v.Work)...)
+		}
 	}
 	l.Hanging = hanging(d, b, *l, corners)
 	l.Rod = rodMarks(d, *l)

@@ -28,6 +28,7 @@ type Slab struct {
 	Machined     []frame.Side   `json:"machined,omitempty"`     // edges with bores or pockets: not to be cut
 	Limits       Limits         `json:"limits" required:"false"`
 	Pivot        measure.Length `json:"pivot,omitempty"`  // of a folding door's pivot holes: from the hinge edge
+	Stile        measure.Length `json:"stile,omitempty"`  // width of its lock stile, to the moulding, glass or core; nought not read
 	Handle       measure.Length `json:"handle,omitempty"` // of a bore that is there: down from the slab's top
 
 	Made    frame.Hand `json:"made,omitempty"`    // the hand that it was bored, pocketed or bevelled for; empty for either
@@ -125,6 +126,7 @@ func (s Slab) Check(u measure.Unit) error {
 		{Pointer: "/thickness", Is: "door slab's thickness", Value: s.Thickness, Least: 15 * mm, Most: 120 * mm},
 		{Pointer: "/square", Is: "door slab's squareness", Value: s.Square, Least: -30 * mm, Most: 30 * mm},
 		{Pointer: "/handle", Is: "door slab's bore", Value: s.Handle, Least: 300 * mm, Most: 2000 * mm},
+		{Pointer: "/stile", Is: "door slab's stile", Value: s.Stile, Least: 15 * mm, Most: 400 * mm},
 		{Pointer: "/pivot", Is: "door slab's pivot hole", Value: s.Pivot, Least: 5 * mm, Most: 200 * mm},
 	} {
 		if r.Value == 0 {

@@ -80,6 +80,7 @@ var Constructions = []Construction{
 	{"solid", "Solid timber, framed", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 620, true, "Hard woods split: pilot everything.", CommonPractice},
 	{"flush", "Solid core, flush", most(10*mm, 10*mm, 10*mm, 20*mm), 0, 0, 0, 0, 600, false, "As much as the lipping allows.", CommonPractice},
 	{"planked", "Planked, ledged or framed", most(10*mm, 15*mm, 15*mm, 20*mm), 0, 0, 0, 0, 560, true, "Moves across its whole width with the seasons.", CommonPractice},
+	{"steel", "Steel skins", most(0, 0, 0, 0), 0, 0, 0, 0, 450, false, "Nothing comes off a steel slab: it is ordered to size, and bored slowly, centre-punched.", CommonPractice},
 	{"rated", "Rated: fire, smoke or sound", most(0, 0, 0, 0), 0, 0, 0, 0, 700, false, "Only what its certificate allows.", CommonPractice},
 }
 

@@ -1,0 +1,178 @@
+package lock
+
+import (
+	"math"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// Work is what a device asks of slab and jamb. Places on the slab are down its lock edge
+// from its finished top, and in from its finished lock edge; in the jamb down from the head.
+type Work struct {
+	Device  trade.Device
+	Gauge   figure.Figure // set for the centre of the thickness, marked from both faces
+	Holes   []Hole
+	Edge    *EdgeCut // nil where nothing goes into the edge
+	Plate   *Recess  // of the faceplate
+	Strike  *Strike
+	Lengths []Length // what is cut to the slab's thickness
+}
+
+// Hole is a hole in the faces.
+type Hole struct {
+	trade.Hole
+	Down, In figure.Figure
+	Bit      measure.Length // the nearest one at hand that is no smaller; nought where there is none
+}
+
+// EdgeCut is the bore or the slot in the edge.
+type EdgeCut struct {
+	Down  figure.Figure  // its middle
+	Deep  figure.Figure  // from the finished edge
+	Bit   measure.Length // of a bore, the one at hand; of a slot, what chain-drills it
+	Long  measure.Length // of a slot; nought for a bore
+	Wide  measure.Length // of a slot, or the bore's diameter as it is bored
+	Wall  figure.Figure  // wood left each side of it
+	Cover measure.Length // of the faceplate past it, each side
+}
+
+// Recess is a plate let in flush.
+type Recess struct {
+	Top   figure.Figure // down to its upper end
+	Plate trade.Plate
+}
+
+// Strike is the plate in the jamb and the hole behind it.
+type Strike struct {
+	Recess
+	Bolt figure.Figure // middle of the bolt, down from the head
+	In   figure.Figure // its middle in from the jamb's pull-side arris, as the closed slab lies
+	Hole measure.Length
+	Deep measure.Length
+	Box  bool
+}
+
+// Length is what a part is cut to.
+type Length struct {
+	What string
+	Cut  figure.Figure
+}
+
+// Fit is the work of a device at a latch line. bits are those at hand, in order.
+func Fit(p Plan, d trade.Device, thickness measure.Length, bits []measure.Length) Work {
+	half := thickness / 2
+	w := Work{Device: d, Gauge: figure.Sum(
+		0,
+		figure.Term{Label: "half the slab's thickness", Value: half, Source: figure.Reading},
+		figure.Term{Label: "half the pencil's own width", Value: -trade.PencilHalf, Source: figure.Rule},
+	)}
+	for _, h := range d.Holes {
+		w.Holes = append(w.Holes, Hole{Hole: h, Down: above(p.Slab, h.Up), In: in(p.Backset, h.Off), Bit: bit(bits, h.Dia)})
+	}
+	if e := d.Edge; e.Deep > 0 {
+		cut := EdgeCut{Down: above(p.Slab, e.Up), Long: e.Long, Wide: e.Wide, Deep: figure.Sum(0, figure.Term{Label: "depth for the device", Value: e.Deep, Source: figure.Choice})}
+		if d.Case.Deep > 0 {
+			cut.Deep = figure.Sum(
+				0,
+				figure.Term{Label: "depth of the case", Value: d.Case.Deep, Source: figure.Choice},
+				figure.Term{Label: "clear behind it", Value: max(e.Deep-d.Case.Deep, 0), Source: figure.Rule},
+			)
+		}
+		if e.Bore > 0 {
+			cut.Bit = bit(bits, e.Bore)
+			if cut.Wide = cut.Bit; cut.Bit == 0 {
+				cut.Wide = e.Bore
+			}
+		} else {
+			cut.Bit = largest(bits, e.Wide)
+		}
+		cut.Wall = figure.Sum(
+			0,
+			figure.Term{Label: "half the slab's thickness", Value: half, Source: figure.Reading},
+			figure.Term{Label: "half the bore or slot", Value: -cut.Wide / 2, Source: figure.Choice},
+		)
+		if d.Plate.Wide > 0 {
+			cut.Cover = (d.Plate.Wide - cut.Wide) / 2
+		}
+		w.Edge = &cut
+	}
+	if d.Plate.Long > 0 {
+		w.Plate = &Recess{Top: above(above(p.Slab, d.Plate.Up), d.Plate.Long/2), Plate: d.Plate}
+	}
+	if s := d.Strike; s.Long > 0 {
+		w.Strike = &Strike{
+			Recess: Recess{Top: above(above(p.Jamb, s.Up), s.Long/2), Plate: s.Plate}, Bolt: p.Jamb, Hole: s.Bolt, Deep: s.Deep, Box: s.Box,
+			In: figure.Sum(0, figure.Term{Label: "half the slab's thickness: it closes flush with the jamb", Value: half, Source: figure.Reading}),
+		}
+	}
+	for _, c := range d.Cuts {
+		w.Lengths = append(w.Lengths, Length{c.What, figure.Sum(
+			0,
+			figure.Term{Label: "slab's thickness", Value: thickness, Source: figure.Reading},
+			figure.Term{Label: "what the " + c.What + " has more than that", Value: c.Base, Source: figure.Choice},
+		)})
+	}
+	return w
+}
+
+func above(f figure.Figure, up measure.Length) figure.Figure {
+	if up == 0 {
+		return f
+	}
+	label := "above the latch line"
+	if up < 0 {
+		label = "under the latch line"
+	}
+	return with(f, label, -up)
+}
+
+// in is how far a hole is from the finished edge: off it, or at the backset.
+func in(backset figure.Figure, off measure.Length) figure.Figure {
+	if off == 0 {
+		return backset
+	}
+	return figure.Sum(0, figure.Term{Label: "off the finished lock edge", Value: off, Source: figure.Choice})
+}
+
+func with(f figure.Figure, label string, by measure.Length) figure.Figure {
+	terms := append(append(make([]figure.Term, 0, len(f.Terms)+1), f.Terms...), figure.Term{Label: label, Value: by, Source: figure.Choice})
+	return figure.Sum(f.Sigma, terms...)
+}
+
+// bit is the smallest bit at hand that is no smaller than a hole; nought where there is none
+// within a tenth more.
+func bit(bits []measure.Length, hole measure.Length) measure.Length {
+	best := measure.Length(math.MaxInt64)
+	for _, b := range bits {
+		if b >= hole && b < best {
+			best = b
+		}
+	}
+	if best > hole+hole/10 {
+		return 0
+	}
+	return best
+}
+
+// largest is the largest bit that is no wider than a slot.
+func largest(bits []measure.Length, wide measure.Length) (best measure.Length) {
+	for _, b := range bits {
+		if b <= wide {
+			best = max(best, b)
+		}
+	}
+	return best
+}
+
+// Gap is the wood between two holes of a device, below nought where they meet; both lie in
+// the same face, or go right through.
+func Gap(a, b Hole) measure.Length {
+	dx, dy := (a.In.Value - b.In.Value).MM(), (a.Down.Value - b.Down.Value).MM()
+	return measure.FromMM(math.Hypot(dx, dy)) - (a.Dia+b.Dia)/2
+}
+
+// Opening is what a template's hole is, for a router whose guide bush runs in it: as much
+// larger than the plate, each way, as the bush is wider than the cutter. Common practice.
+func Opening(plate, bush, cutter measure.Length) measure.Length { return plate + bush - cutter }

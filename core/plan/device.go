@@ -1,0 +1,204 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// Device is a device as it goes into one leaf.
+type Device struct {
+	lock.Work
+	Second bool     // the second one, above or below the latch
+	Steps  []string // what to do, in order, in words
+}
+
+// devices are the works of the devices of one leaf at its latch line; nil where none was
+// chosen.
+func devices(d door, b bay, p lock.Plan, laid *fit.Laid) (list []Device, said findings) {
+	bits := d.kit.BitsAtHand(d.unit)
+	add := func(id string, p lock.Plan, second bool) {
+		known, ok := d.kit.Device(id)
+		if !ok {
+			return
+		}
+		v := Device{Work: lock.Fit(p, known, b.slab.Thickness, bits), Second: second}
+		v.Steps = boring(d, b, v.Work)
+		said.add(fits(d, b, v.Work, laid))
+		list = append(list, v)
+	}
+	add(d.Lock.Device, p, false)
+	if d.Lock.Second != "" {
+		known, _ := d.kit.Device(d.Lock.Second)
+		up := d.Lock.Above
+		if up == 0 {
+			up = known.Above
+		}
+		if up == 0 {
+			up = trade.SecondAbove
+		}
+		q := p
+		q.Slab, q.Jamb = moved(p.Slab, up), moved(p.Jamb, up)
+		add(d.Lock.Second, q, true)
+	}
+	if len(list) == 2 {
+		said.add(apart(list[0].Work, list[1].Work))
+	}
+	return list, said
+}
+
+func moved(f figure.Figure, up measure.Length) figure.Figure {
+	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: "the second one stands above the latch line by", Value: -up, Source: figure.Choice})
+	return figure.Sum(f.Sigma, terms...)
+}
+
+// fits says what of a device does not go into a slab, or only just.
+func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
+	thick, name := b.slab.Thickness, w.Device.Name
+	if hand := string(handOf(d, b)); w.Device.Handed != "" && w.Device.Handed != hand {
+		said.say(Stop, job.StepLock, "/lock/device", DeviceOfOtherHand, Args{"name": name, "made": w.Device.Handed, "hand": hand})
+	}
+	if e := w.Edge; e != nil {
+		switch wall := e.Wall.Value; {
+		case wall <= 0:
+			said.say(Stop, job.StepLock, "/lock/device", BoreThrough, Args{"wide": Exact(e.Wide), "thickness": Exact(thick), "most": Exact(thick - 2*trade.ThinWall)})
+		case wall < trade.ThinWall:
+			said.say(Care, job.StepLock, "/lock/device", ThinWalls, Args{"bore": Exact(e.Wide), "thickness": thick, "wall": wall})
+		}
+		if w.Plate != nil && e.Long == 0 && e.Cover < trade.LeastCover {
+			said.say(Care, job.StepLock, "/lock/device", CoverThin, Args{"plate": Exact(w.Plate.Plate.Wide), "bore": Exact(e.Wide), "cover": Exact(max(e.Cover, 0)), "smaller": Exact(w.Plate.Plate.Wide - 2*trade.LeastCover)})
+		}
+		if e.Bit == 0 && e.Long == 0 {
+			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": "latch bore", "dia": Exact(w.Device.Edge.Bore)})
+		}
+	}
+	said.add(inStile(d, b, w, laid))
+	for i, h := range w.Holes {
+		if h.Bit == 0 {
+			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": h.What, "dia": Exact(h.Dia)})
+		}
+		if wood := h.In.Value - h.Dia/2; wood < trade.HoleApart && wood > -h.Dia {
+			said.say(Stop, job.StepLock, "/lock/backset", HoleAtEdge, Args{"what": h.What, "wood": Exact(wood), "least": Exact(h.Dia/2 + trade.HoleApart)})
+		}
+		for _, o := range w.Holes[:i] {
+			meets(&said, h, o)
+		}
+	}
+	if w.Device.Screw > thick-2*measure.Millimetre && w.Device.Screw > 0 {
+		said.say(Stop, job.StepLock, "/lock/device", FaceScrewLong, Args{"screw": Exact(w.Device.Screw), "thickness": Exact(thick)})
+	}
+	if s := w.Strike; s != nil && d.Lock.Jamb > 0 && s.In.Value+s.Plate.Wide/2 > d.Lock.Jamb {
+		said.say(Stop, job.StepLock, "/lock/jamb", StrikeOutside, Args{"plate": Exact(s.Plate.Wide), "in": Exact(s.In.Value), "jamb": Exact(d.Lock.Jamb)})
+	}
+	return said
+}
+
+// meets says where two holes have too little wood between them, or none.
+func meets(said *findings, a, b lock.Hole) {
+	gap := lock.Gap(a, b)
+	args := Args{"what": a.What, "other": b.What, "wood": Exact(max(gap, 0)), "least": Exact(trade.HoleApart)}
+	if a.From != b.From && a.From != trade.FromBoth && b.From != trade.FromBoth {
+		return // from opposite faces, and neither goes through
+	}
+	switch {
+	case gap < 0:
+		said.say(Stop, job.StepLock, "/lock/device", HolesMeet, args)
+	case gap < trade.HoleApart:
+		said.say(Care, job.StepLock, "/lock/device", HolesNear, args)
+	}
+}
+
+// apart says where the holes of two devices meet.
+func apart(a, b lock.Work) (said findings) {
+	for _, h := range a.Holes {
+		for _, o := range b.Holes {
+			meets(&said, o, h)
+		}
+	}
+	return said
+}
+
+// inStile says where a device reaches past the stile, into glass, moulding or a hollow core.
+func inStile(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
+	stile := b.slab.Stile
+	if stile == 0 {
+		return nil
+	}
+	if laid != nil {
+		off := 0.0
+		for _, c := range laid.Cuts[frame.Lock] {
+			off = max(off, c.Depth)
+		}
+		stile -= measure.FromMM(off).Round(d.tape.Step(), measure.Up)
+	}
+	for _, h := range w.Holes {
+		if reach := h.In.Value + h.Dia/2; reach > stile {
+			said.say(Stop, job.StepLock, "/lock/backset", PastStile, Args{"what": h.What, "reach": Exact(reach), "stile": Exact(stile), "backset": Exact(max(stile-h.Dia/2, 0))})
+		}
+	}
+	if deep := w.Device.Case.Deep; deep > stile {
+		said.say(Stop, job.StepLock, "/lock/device", CasePastStile, Args{"case": Exact(deep), "stile": Exact(stile)})
+	}
+	return said
+}
+
+// boring tells the work of a device, in the order of the hand.
+func boring(d door, b bay, w lock.Work) []string {
+	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
+	at := func(f figure.Figure) string { return d.tape.Show(f.Value) }
+	kind, _ := trade.DeviceKindByID(w.Device.Kind)
+	list := []string{"Tape on both faces where it is bored, so that veneer does not lift. Square one line round the lock edge and both faces at the latch's height: all is measured from it."}
+	if w.Edge != nil {
+		list = append(list, fmt.Sprintf("Centre of the edge: gauge set to %s, half the thickness less the pencil's own half, marked from both faces; the centre lies between the two lines.", say(w.Gauge.Value)))
+	}
+	for _, h := range w.Holes {
+		list = append(list, hole(d, h, say, at))
+	}
+	if e := w.Edge; e != nil {
+		switch {
+		case e.Long > 0:
+			list = append(list, fmt.Sprintf("Slot in the edge: %s by %s, %s deep, its middle %s down. Chain of holes with a %s bit, depth stop on, then chisel to the lines; a router's depth in steps, battery out between.", say(e.Long), say(e.Wide), say(e.Deep.Value), at(e.Down), say(e.Bit)))
+		default:
+			list = append(list, fmt.Sprintf("Bore the edge at the crossing: pilot, then %s bit, %s deep by the stop; %s of wood stays on either side. Keep the bit in the plane of the slab.", say(e.Wide), say(e.Deep.Value), say(e.Wall.Value)))
+		}
+	}
+	if r := w.Plate; r != nil {
+		corner := "square its corners"
+		if r.Plate.Radius > 0 {
+			corner = fmt.Sprintf("its corners are round, %s", say(r.Plate.Radius))
+		}
+		list = append(list, fmt.Sprintf("Let the faceplate in flush: %s by %s, %s deep, from %s down; knife round the plate itself, chop across the grain; %s. Along the grain a tenth of the blow: a stile splits beside a latch.", say(r.Plate.Long), say(r.Plate.Wide), say(r.Plate.Thick), at(r.Top), corner))
+	}
+	for _, l := range w.Lengths {
+		list = append(list, fmt.Sprintf("Cut the %s to %s for this slab.", l.What, say(l.Cut.Value)))
+	}
+	list = append(list, "Put it together by hand: snug, never forced; plates parallel to the edge by a square set to the backset; a drop of lock on the grub screw. Its plates come off again for the painter. "+kind.Note)
+	if b.slab.Construction == "steel" {
+		list = append(list, "Steel: centre-punch every hole, bore slowly with oil, file the burr; never a wood bit.")
+	}
+	return list
+}
+
+func hole(d door, h lock.Hole, say func(measure.Length) string, at func(figure.Figure) string) string {
+	bit := h.Bit
+	if bit == 0 {
+		bit = h.Dia
+	}
+	where := fmt.Sprintf("%s: %s down, %s in from the finished edge.", title(h.What), at(h.Down), at(h.In))
+	switch {
+	case h.From == trade.FromBoth && h.Deep == 0:
+		return where + fmt.Sprintf(" Pilot of %s right through, then the %s bit from both faces to the middle, so that nothing breaks out.", say(trade.PilotDia), say(bit))
+	case h.Deep == 0:
+		return where + fmt.Sprintf(" Pilot of %s right through, then the %s bit from the %s face with waste clamped behind.", say(trade.PilotDia), say(bit), h.From)
+	}
+	return where + fmt.Sprintf(" %s bit from the %s face, %s deep by the stop.", title(say(bit)), h.From, say(h.Deep))
+}
+
+func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

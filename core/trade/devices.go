@@ -1,0 +1,266 @@
+package trade
+
+import "kindmargin/core/measure"
+
+// Device is a latch, a lock, a bolt or a pull as it goes into a slab: what is bored and cut
+// for it, all from one line squared round the lock edge at the latch's height. Nought is
+// what it has not.
+type Device struct {
+	ID       string           `json:"id"`
+	Kind     string           `json:"kind"` // ID of a DeviceKind
+	Name     string           `json:"name"`
+	Backsets []measure.Length `json:"backsets,omitempty"` // that it is made in, the usual first
+	Holes    []Hole           `json:"holes,omitempty"`    // in the faces, in the order of boring
+	Edge     Edge             `json:"edge,omitzero"`
+	Case     Case             `json:"case,omitzero"`
+	Plate    Plate            `json:"plate,omitzero"` // faceplate, in the slab's edge
+	Strike   Strike           `json:"strike,omitzero"`
+	Cuts     []CutTo          `json:"cuts,omitempty"`   // what is cut to the slab's thickness
+	Screw    measure.Length   `json:"screw,omitempty"`  // length of the screws that go into a face
+	Handed   string           `json:"handed,omitempty"` // "left" or "right" where it is made for hinges on that side; empty for either
+	Turns    bool             `json:"turns,omitempty"`  // its latch turns round for the other hand
+	Above    measure.Length   `json:"above,omitempty"`  // of a second bolt: how far above the latch, by rule
+	Source   string           `json:"source,omitempty"`
+}
+
+// Hole is bored square into a face.
+type Hole struct {
+	What string         `json:"what"`
+	Off  measure.Length `json:"off,omitempty"` // from the lock edge; nought at the backset
+	Up   measure.Length `json:"up,omitempty"`  // above the latch line; below nought under it
+	Dia  measure.Length `json:"dia"`
+	From string         `json:"from"`           // FromBoth, FromPull or FromPush
+	Deep measure.Length `json:"deep,omitempty"` // nought right through
+}
+
+// The faces that a hole is bored from.
+const (
+	FromBoth = "both" // to the middle, so that nothing breaks out
+	FromPull = "pull"
+	FromPush = "push"
+)
+
+// Edge is what goes into the lock edge, on the centre of its thickness: a bore, or a slot as
+// long and wide as the case and its allowance.
+type Edge struct {
+	Bore measure.Length `json:"bore,omitempty"` // diameter; nought for a slot
+	Long measure.Length `json:"long,omitempty"` // of a slot, down the edge
+	Wide measure.Length `json:"wide,omitempty"`
+	Deep measure.Length `json:"deep,omitempty"`
+	Up   measure.Length `json:"up,omitempty"` // its middle above the latch line
+}
+
+// Case is the body that goes in.
+type Case struct {
+	High  measure.Length `json:"high,omitempty"`
+	Deep  measure.Length `json:"deep,omitempty"` // into the edge, from its face
+	Thick measure.Length `json:"thick,omitempty"`
+}
+
+// Plate is a plate let in flush.
+type Plate struct {
+	Long   measure.Length `json:"long,omitempty"`
+	Wide   measure.Length `json:"wide,omitempty"`
+	Thick  measure.Length `json:"thick,omitempty"`
+	Radius measure.Length `json:"radius,omitempty"` // of its corners; half its width for round ends
+	Up     measure.Length `json:"up,omitempty"`     // its middle above the latch line
+}
+
+// Strike is the plate in the lock jamb and the hole behind it.
+type Strike struct {
+	Plate
+	Bolt measure.Length `json:"bolt,omitempty"` // diameter, or width, of the hole for the bolt
+	Deep measure.Length `json:"deep,omitempty"`
+	Box  bool           `json:"box,omitempty"` // a box goes in behind it
+}
+
+// CutTo is a part that is cut to the slab: so much and its thickness.
+type CutTo struct {
+	What string         `json:"what"`
+	Base measure.Length `json:"base"`
+}
+
+// DeviceKind is a kind of device.
+type DeviceKind struct {
+	ID, Name string
+	Fixed    bool // it goes on the leaf of a pair that is bolted
+	Surface  bool // it lies on the face
+	Note     string
+}
+
+// DeviceKinds of inner doors. Common practice.
+var DeviceKinds = []DeviceKind{
+	{"latch", "tubular latch", false, false, "The latch's slope faces the way the door shuts."},
+	{"knob", "knob set", false, false, "One cross bore, the latch bore into it."},
+	{"lever-plate", "lever on plate", false, false, "Plates set parallel to the edge by a square; their screws piloted from the plate itself."},
+	{"lever-rose", "lever on rose, bolt-through", false, false, "Bolts right through: holes on one plumb line, snug and never forced."},
+	{"mortise", "mortise lock", false, false, "A slot on the centre of the edge; the keyhole under the spindle."},
+	{"bathroom", "bathroom lock", false, false, "It must open from outside without a key, as the local code says."},
+	{"bolt", "second bolt", false, false, "A hand above the latch, unless the frame says otherwise."},
+	{"surface", "surface lock", false, true, "On the pull face; its case let into the edge, its keeper on the jamb."},
+	{"code", "push-button code lock", false, true, "Its paper pattern is data: every hole from the one line."},
+	{"flush-bolt", "flush bolt", true, false, "In the fixed leaf's meeting edge or face, top and bottom; keeps in head and floor."},
+	{"surface-bolt", "surface bolt", true, true, "On the fixed leaf's pull face, top and bottom."},
+	{"catch", "ball or roller catch", false, false, "Holds a door that has no latch; pressed home by its plate."},
+	{"pull", "pull with a dummy spindle", false, true, "Bolts right through, or screws from behind."},
+}
+
+// DeviceKindByID finds a kind; ok is false where there is none of that name.
+func DeviceKindByID(id string) (k DeviceKind, ok bool) {
+	for _, k := range DeviceKinds {
+		if k.ID == id {
+			return k, true
+		}
+	}
+	return DeviceKind{}, false
+}
+
+// Devices are common ones, their measures rounded: the one in hand, and its paper, decide.
+// Cross bore, edge bore, faceplate, backsets and lip strike of the knob set are those of BHMA
+// A156.115, from memory; the others are common practice.
+var Devices = []Device{
+	{
+		ID: "latch-22", Kind: "latch", Name: "tubular latch, 22 mm", Backsets: []measure.Length{60 * mm, 44 * mm, 57 * mm, 70 * mm},
+		Holes: []Hole{{What: "spindle", Dia: 22 * mm, From: FromBoth}},
+		Edge:  Edge{Bore: 22 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 21 * mm, Thick: 21 * mm},
+		Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm / 2}, Bolt: 25 * mm, Deep: 12 * mm},
+		Cuts: []CutTo{{"spindle", 50 * mm}}, Turns: true, Source: CommonPractice,
+	},
+	{
+		ID: "knob-54", Kind: "knob", Name: "knob set, 2 1/8 in", Backsets: []measure.Length{19 * inch / 8, 11 * inch / 4},
+		Holes: []Hole{{What: "cross bore", Dia: 17 * inch / 8, From: FromBoth}},
+		Edge:  Edge{Bore: inch, Deep: 7 * inch / 2}, Case: Case{Deep: 27 * inch / 8, High: 7 * inch / 8, Thick: 7 * inch / 8},
+		Plate: Plate{Long: 9 * inch / 4, Wide: inch, Thick: inch / 8, Radius: inch / 4}, Strike: Strike{Plate: Plate{Long: 9 * inch / 4, Wide: 13 * inch / 8, Thick: inch / 16, Radius: inch / 4}, Bolt: inch, Deep: inch / 2},
+		Turns: true, Source: FromMemory,
+	},
+	{
+		ID: "lever-plate", Kind: "lever-plate", Name: "lever on plate", Backsets: []measure.Length{44 * mm, 57 * mm},
+		Holes: []Hole{{What: "spindle", Dia: 16 * mm, From: FromBoth}},
+		Edge:  Edge{Bore: 22 * mm, Deep: 66 * mm}, Case: Case{Deep: 64 * mm, High: 21 * mm, Thick: 21 * mm},
+		Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm / 2}, Bolt: 25 * mm, Deep: 12 * mm},
+		Cuts: []CutTo{{"spindle", 60 * mm}}, Turns: true, Source: CommonPractice,
+	},
+	{
+		ID: "lever-rose", Kind: "lever-rose", Name: "lever on rose, bolts 38 mm apart", Backsets: []measure.Length{60 * mm, 44 * mm},
+		Holes: []Hole{
+			{What: "spindle", Dia: 22 * mm, From: FromBoth}, {What: "upper bolt", Up: 19 * mm, Dia: 8 * mm, From: FromBoth}, {What: "lower bolt", Up: -19 * mm, Dia: 8 * mm, From: FromBoth},
+		},
+		Edge: Edge{Bore: 24 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},
+		Plate: Plate{Long: 60 * mm, Wide: 26 * mm, Thick: 3 * mm, Radius: 13 * mm}, Strike: Strike{Plate: Plate{Long: 60 * mm, Wide: 26 * mm, Thick: 2 * mm, Radius: 13 * mm}, Bolt: 25 * mm, Deep: 12 * mm},
+		Cuts: []CutTo{{"spindle", 55 * mm}, {"through bolts", -5 * mm}}, Turns: true, Source: CommonPractice,
+	},
+	{
+		ID: "mortise-64", Kind: "mortise", Name: "mortise lock, 64 mm case", Backsets: []measure.Length{44 * mm},
+		Holes: []Hole{{What: "spindle", Dia: 16 * mm, From: FromBoth}, {What: "keyhole", Up: -57 * mm, Dia: 10 * mm, From: FromBoth}},
+		Edge:  Edge{Long: 90 * mm, Wide: 16 * mm, Deep: 66 * mm, Up: -28 * mm}, Case: Case{High: 80 * mm, Deep: 64 * mm, Thick: 14 * mm},
+		Plate: Plate{Long: 150 * mm, Wide: 22 * mm, Thick: 3 * mm, Up: -28 * mm}, Strike: Strike{Plate: Plate{Long: 125 * mm, Wide: 22 * mm, Thick: 2 * mm, Up: -28 * mm}, Bolt: 16 * mm, Deep: 15 * mm, Box: true},
+		Cuts: []CutTo{{"spindle", 60 * mm}}, Turns: true, Source: CommonPractice,
+	},
+	{
+		ID: "bathroom-64", Kind: "bathroom", Name: "bathroom lock, 64 mm case", Backsets: []measure.Length{44 * mm},
+		Holes: []Hole{{What: "spindle", Dia: 16 * mm, From: FromBoth}, {What: "turn and release", Up: -57 * mm, Dia: 12 * mm, From: FromBoth}},
+		Edge:  Edge{Long: 90 * mm, Wide: 16 * mm, Deep: 66 * mm, Up: -28 * mm}, Case: Case{High: 80 * mm, Deep: 64 * mm, Thick: 14 * mm},
+		Plate: Plate{Long: 150 * mm, Wide: 22 * mm, Thick: 3 * mm, Up: -28 * mm}, Strike: Strike{Plate: Plate{Long: 125 * mm, Wide: 22 * mm, Thick: 2 * mm, Up: -28 * mm}, Bolt: 16 * mm, Deep: 15 * mm, Box: true},
+		Cuts: []CutTo{{"spindle", 60 * mm}, {"turn's spindle", 30 * mm}}, Turns: true, Source: CommonPractice,
+	},
+	{
+		ID: "bolt-60", Kind: "bolt", Name: "tubular bolt, thumb-turn", Backsets: []measure.Length{60 * mm, 70 * mm}, Above: 150 * mm,
+		Holes: []Hole{{What: "turn", Dia: 32 * mm, From: FromBoth}},
+		Edge:  Edge{Bore: 24 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},
+		Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 2 * mm}, Bolt: 25 * mm, Deep: 25 * mm, Box: true},
+		Cuts: []CutTo{{"tail bar", 15 * mm}, {"through bolts", 5 * mm}}, Turns: true, Source: CommonPractice,
+	},
+	{
+		ID: "surface-60", Kind: "surface", Name: "surface lock, cylinder", Backsets: []measure.Length{60 * mm, 40 * mm},
+		Holes: []Hole{{What: "cylinder", Dia: 32 * mm, From: FromBoth}},
+		Plate: Plate{Long: 65 * mm, Wide: 20 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 65 * mm, Wide: 25 * mm, Thick: 7 * mm / 2}},
+		Cuts: []CutTo{{"tail bar", 15 * mm}, {"cylinder's screws", 10 * mm}}, Turns: false, Handed: "", Source: CommonPractice,
+	},
+	{
+		ID: "code-6", Kind: "code", Name: "push-button code lock", Backsets: []measure.Length{60 * mm, 70 * mm},
+		Holes: []Hole{
+			{What: "spindle", Dia: 12 * mm, From: FromBoth}, {What: "upper fixing", Up: 62 * mm, Dia: 10 * mm, From: FromBoth}, {What: "lower fixing", Up: -62 * mm, Dia: 10 * mm, From: FromBoth},
+			{What: "code chamber", Up: 30 * mm, Dia: 16 * mm, From: FromPull, Deep: 15 * mm},
+		},
+		Edge: Edge{Bore: 24 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},
+		Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 2 * mm}, Bolt: 25 * mm, Deep: 12 * mm},
+		Cuts: []CutTo{{"spindle", 20 * mm}, {"fixing bolts", 5 * mm}}, Turns: true, Source: CommonPractice,
+	},
+	{
+		ID: "flush-bolt-150", Kind: "flush-bolt", Name: "flush bolt, 150 mm",
+		Edge: Edge{Long: 150 * mm, Wide: 19 * mm, Deep: 15 * mm}, Plate: Plate{Long: 150 * mm, Wide: 19 * mm, Thick: 2 * mm},
+		Strike: Strike{Plate: Plate{Long: 40 * mm, Wide: 19 * mm, Thick: 2 * mm}, Bolt: 12 * mm, Deep: 20 * mm}, Source: CommonPractice,
+	},
+	{
+		ID: "surface-bolt-150", Kind: "surface-bolt", Name: "surface bolt, 150 mm",
+		Strike: Strike{Plate: Plate{Long: 30 * mm, Wide: 20 * mm, Thick: 2 * mm}, Bolt: 12 * mm, Deep: 20 * mm}, Source: CommonPractice,
+	},
+	{
+		ID: "ball-catch", Kind: "catch", Name: "ball catch, 13 mm",
+		Edge: Edge{Bore: 13 * mm, Deep: 32 * mm}, Case: Case{Deep: 30 * mm, High: 13 * mm, Thick: 13 * mm},
+		Plate: Plate{Long: 42 * mm, Wide: 18 * mm, Thick: 2 * mm}, Strike: Strike{Plate: Plate{Long: 42 * mm, Wide: 18 * mm, Thick: 1 * mm}}, Source: CommonPractice,
+	},
+	{
+		ID: "pull-dummy", Kind: "pull", Name: "pull, bolts 38 mm apart", Backsets: []measure.Length{60 * mm},
+		Holes: []Hole{{What: "upper bolt", Up: 19 * mm, Dia: 8 * mm, From: FromBoth}, {What: "lower bolt", Up: -19 * mm, Dia: 8 * mm, From: FromBoth}},
+		Cuts:  []CutTo{{"through bolts", -5 * mm}}, Source: CommonPractice,
+	},
+}
+
+// DeviceByID finds a device; ok is false where there is none of that name.
+func DeviceByID(id string) (d Device, ok bool) {
+	for _, d := range Devices {
+		if d.ID == id {
+			return d, true
+		}
+	}
+	return Device{}, false
+}
+
+// Bits that a carpenter usually has, mm and inches. Common practice.
+var Bits = map[measure.Unit][]measure.Length{
+	measure.Millimetres: {8 * mm, 10 * mm, 12 * mm, 16 * mm, 22 * mm, 24 * mm, 25 * mm, 32 * mm, 50 * mm, 54 * mm},
+	measure.Inches:      {inch / 4, 3 * inch / 8, inch / 2, 5 * inch / 8, 7 * inch / 8, inch, 5 * inch / 4, 17 * inch / 8},
+}
+
+// PencilHalf is half the width of a pencil's line: a centre is set so much short and marked
+// from both faces, and lies between the lines. Common practice.
+const PencilHalf = mm / 4
+
+// What boring and letting in go by. Common practice.
+const (
+	PilotDia     = 3 * mm     // right through, before any bit
+	ThinWall     = 5 * mm     // beside a bore under which wood splits easily
+	LeastCover   = 3 * mm / 2 // of a faceplate past its bore, each side
+	SlotEnds     = 5 * mm     // that a slot is longer than the case, at each end
+	DeeperBy     = 2 * mm     // that a bore is deeper than the case
+	Dowelled     = 12 * mm    // the widest old hole that a dowel fills
+	HoleApart    = 4 * mm     // least wood between two holes
+	StopPlay     = mm         // at the stops: a card
+	MostFiled    = 3 * mm / 2 // of a strike's opening; past it the strike is moved
+	SecondAbove  = 6 * inch   // a second bolt above the first
+	StrikeAcross = 12 * mm    // least wood of a jamb past a strike's hole
+)
+
+// ReachRule is a range of heights above the floor that some code wants handles in.
+type ReachRule struct {
+	ID, Name    string
+	Least, Most measure.Length
+	Source      string
+}
+
+// ReachRules that are known; the local code decides.
+var ReachRules = []ReachRule{
+	{"ada", "34 to 48 in (ADA)", 34 * inch, 48 * inch, "ADA Standards 2010, 404.2.7; ICC A117.1; from memory"},
+	{"uk", "900 to 1100 mm", 900 * mm, 1100 * mm, "Approved Document M, from memory"},
+}
+
+// ReachRuleByID finds a rule; ok is false where there is none of that name.
+func ReachRuleByID(id string) (r ReachRule, ok bool) {
+	for _, r := range ReachRules {
+		if r.ID == id {
+			return r, true
+		}
+	}
+	return ReachRule{}, false
+}

@@ -1,0 +1,35 @@
+package sheet
+
+import (
+	"kindmargin/core/lock"
+	"kindmargin/core/plan"
+)
+
+func (p printer) devices(list []plan.Device) []Device {
+	out := []Device{}
+	for _, d := range list {
+		v := Device{Name: d.Device.Name, Second: d.Second, Gauge: p.fine(d.Gauge), Holes: []HoleOf{}, Lengths: []LengthOf{}, Steps: d.Steps}
+		for _, h := range d.Holes {
+			v.Holes = append(v.Holes, HoleOf{h.What, p.figure(h.Down), p.figure(h.In), p.exact(h.Dia), p.exact(h.Bit), h.Up.MM(), h.From, p.exact(h.Deep)})
+		}
+		if e := d.Edge; e != nil {
+			v.Edge = &EdgeOf{p.figure(e.Down), p.fine(e.Deep), p.fine(e.Wall), p.exact(e.Long), p.exact(e.Wide), p.exact(e.Cover)}
+		}
+		if d.Plate != nil {
+			r := p.recess(*d.Plate)
+			v.Plate = &r
+		}
+		if s := d.Strike; s != nil {
+			v.Strike = &StrikeOf{p.recess(s.Recess), p.figure(s.Bolt), p.fine(s.In), p.exact(s.Hole), p.exact(s.Deep)}
+		}
+		for _, l := range d.Lengths {
+			v.Lengths = append(v.Lengths, LengthOf{l.What, p.fine(l.Cut)})
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+func (p printer) recess(r lock.Recess) RecessOf {
+	return RecessOf{p.figure(r.Top), p.exact(r.Plate.Long), p.exact(r.Plate.Wide), p.exact(r.Plate.Thick), p.exact(r.Plate.Radius)}
+}
