@@ -73,7 +73,7 @@ type Leaf struct {
 	Hanging  *Hanging     `json:"hanging,omitempty"`
 	Rod      []RodMark    `json:"rod" doc:"The marks of a story rod, from the head down."`
 	Latch    *Latch       `json:"latch,omitempty"`
-	Devices  []Device     `json:"devices" doc:"That go in at the latch line: none where none was chosen."`
+	Devices  []DeviceWork     `json:"devices" doc:"That go in at the latch line: none where none was chosen."`
 	Strikes  []string     `json:"strikes" doc:"How the strike is let in, or the fixed leaf of a pair is bolted; in words, in order."`
 	Drawing  *DrawingView `json:"drawing,omitempty"`
 }
@@ -328,9 +328,9 @@ type Latch struct {
 	Wall    Length `json:"wall" doc:"The wood beside the bore."`
 }
 
-// Device is a latch, lock or bolt as it goes into one leaf. Places are down the lock edge from
+// DeviceWork is a latch, lock or bolt as it goes into one leaf. Places are down the lock edge from
 // the slab's finished top and in from its finished lock edge; in the jamb, from the head.
-type Device struct {
+type DeviceWork struct {
 	Name    string     `json:"name"`
 	Second  bool       `json:"second" doc:"The second one, above or below the latch."`
 	Gauge   Figure     `json:"gauge" doc:"Set for the centre of the edge, marked from both faces."`

@@ -288,6 +288,14 @@ export interface components {
             note: string;
             source: string;
         };
+        Case: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            deep?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            high?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            thick?: number;
+        };
         Caution: {
             step: string;
             text: string;
@@ -336,6 +344,62 @@ export interface components {
             /** @description After the first cut: head, middle, foot. */
             width: components["schemas"]["Figure"][];
         };
+        CutTo: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            base: number;
+            what: string;
+        };
+        Device: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            above?: number;
+            backsets?: number[];
+            case?: components["schemas"]["Case"];
+            cuts?: components["schemas"]["CutTo"][];
+            edge?: components["schemas"]["Edge"];
+            handed?: string;
+            holes?: components["schemas"]["Hole"][];
+            id: string;
+            kind: string;
+            name: string;
+            plate?: components["schemas"]["Plate"];
+            /** @description A length in millimetres, exact to the nanometre. */
+            screw?: number;
+            source?: string;
+            strike?: components["schemas"]["Strike"];
+            turns?: boolean;
+        };
+        DeviceKind: {
+            /** @description It goes on the bolted leaf of a pair. */
+            fixed: boolean;
+            id: string;
+            name: string;
+            note: string;
+        };
+        DeviceOf: {
+            /** Format: double */
+            backset: number;
+            id: string;
+            kind: string;
+            name: string;
+            source: string;
+        };
+        DeviceWork: {
+            edge?: components["schemas"]["EdgeOf"];
+            /** @description Set for the centre of the edge, marked from both faces. */
+            gauge: components["schemas"]["Figure"];
+            /** @description In the faces, in the order of boring. */
+            holes: components["schemas"]["HoleOf"][];
+            /** @description What is cut to this slab. */
+            lengths: components["schemas"]["LengthOf"][];
+            name: string;
+            /** @description The faceplate. */
+            plate?: components["schemas"]["RecessOf"];
+            /** @description The second one, above or below the latch. */
+            second: boolean;
+            /** @description In words, in their order. */
+            steps: string[];
+            strike?: components["schemas"]["StrikeOf"];
+        };
         Door: {
             drawing?: components["schemas"]["DrawingView"];
             /** @enum {string} */
@@ -377,6 +441,18 @@ export interface components {
             /** Format: double */
             width: number;
         };
+        Edge: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            bore?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            deep?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            long?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            up?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            wide?: number;
+        };
         EdgeCut: {
             /** @description How much narrower the push face is planed; nought where the edge stays square. */
             bevel: components["schemas"]["Figure"];
@@ -390,6 +466,18 @@ export interface components {
             says: string;
             /** @enum {string} */
             side: "" | "head" | "hinge" | "lock" | "foot";
+        };
+        EdgeOf: {
+            /** @description Of the faceplate past it, each side. */
+            cover: components["schemas"]["Length"];
+            deep: components["schemas"]["Figure"];
+            /** @description Its middle. */
+            down: components["schemas"]["Figure"];
+            /** @description Of a slot; nought for a bore. */
+            long: components["schemas"]["Length"];
+            /** @description Wood left each side. */
+            wall: components["schemas"]["Figure"];
+            wide: components["schemas"]["Length"];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -602,6 +690,35 @@ export interface components {
             /** Format: double */
             width: number;
         };
+        Hole: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            deep?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            dia: number;
+            from: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            off?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            up?: number;
+            what: string;
+        };
+        HoleOf: {
+            /** @description Of those at hand; nought where none is near. */
+            bit: components["schemas"]["Length"];
+            /** @description Nought right through. */
+            deep: components["schemas"]["Length"];
+            dia: components["schemas"]["Length"];
+            down: components["schemas"]["Figure"];
+            /** @description both, pull or push. */
+            from: string;
+            in: components["schemas"]["Figure"];
+            /**
+             * Format: double
+             * @description Above the latch line, mm.
+             */
+            up: number;
+            what: string;
+        };
         InPlan: {
             name: string;
             shape: number[][];
@@ -654,6 +771,8 @@ export interface components {
             to: components["schemas"]["Labelled"];
         };
         Kit: {
+            bits?: number[];
+            devices?: components["schemas"]["Device"][];
             /** @description A length in millimetres, exact to the nanometre. */
             fits?: number;
             hinges?: components["schemas"]["OwnHinge"][];
@@ -680,6 +799,8 @@ export interface components {
         };
         Leaf: {
             cut?: components["schemas"]["CutSheet"];
+            /** @description That go in at the latch line: none where none was chosen. */
+            devices: components["schemas"]["DeviceWork"][];
             drawing?: components["schemas"]["DrawingView"];
             findings: components["schemas"]["Finding"][];
             finished?: components["schemas"]["Finished"];
@@ -697,6 +818,8 @@ export interface components {
             light: components["schemas"]["Light"][];
             /** @description The marks of a story rod, from the head down. */
             rod: components["schemas"]["RodMark"][];
+            /** @description How the strike is let in, or the fixed leaf of a pair is bolted; in words, in order. */
+            strikes: string[];
             /** @description Absent while the slab's thickness is not known. */
             swing?: components["schemas"]["Swing"];
             /** @description The margins wanted. */
@@ -706,6 +829,10 @@ export interface components {
             /** Format: double */
             mm: number;
             text: components["schemas"]["Text"];
+        };
+        LengthOf: {
+            cut: components["schemas"]["Figure"];
+            what: string;
         };
         Light: {
             figure: components["schemas"]["Figure"];
@@ -732,12 +859,21 @@ export interface components {
         };
         LockChoice: {
             /** @description A length in millimetres, exact to the nanometre. */
+            above?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             backset: number;
             /** @description A length in millimetres, exact to the nanometre. */
             bore: number;
+            device?: string;
             from: string;
             /** @description A length in millimetres, exact to the nanometre. */
             handle: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            jamb?: number;
+            missed?: components["schemas"]["Missed"];
+            old?: components["schemas"]["OldHole"][];
+            reach?: string;
+            second?: string;
             /** @description A length in millimetres, exact to the nanometre. */
             strike?: number;
         };
@@ -760,6 +896,12 @@ export interface components {
             sweep?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             uneven: number;
+        };
+        Missed: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            in: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            up: number;
         };
         Named: {
             id: string;
@@ -807,6 +949,16 @@ export interface components {
             widthFoot?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             widthMid?: number;
+        };
+        OldHole: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            dia: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            down: number;
+            jamb?: boolean;
+            /** @description A length in millimetres, exact to the nanometre. */
+            off?: number;
+            what: string;
         };
         Op: {
             /** @enum {string} */
@@ -887,6 +1039,7 @@ export interface components {
             width: number;
         };
         Pair: {
+            bolts?: string;
             /** @enum {string} */
             edges?: "" | "rebated" | "rounded";
             /** @enum {string} */
@@ -947,6 +1100,18 @@ export interface components {
             trip: number;
             /** @description The plans that settling the first clash would give. */
             without: components["schemas"]["Settled"][];
+        };
+        Plate: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            long?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            radius?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            thick?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            up?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            wide?: number;
         };
         Pocket: {
             /** @description A length in millimetres, exact to the nanometre. */
@@ -1019,6 +1184,14 @@ export interface components {
             text: components["schemas"]["Text"];
             /** @description The tool, by name. */
             with: string;
+        };
+        RecessOf: {
+            long: components["schemas"]["Length"];
+            radius: components["schemas"]["Length"];
+            thick: components["schemas"]["Length"];
+            /** @description Down to its upper end. */
+            top: components["schemas"]["Figure"];
+            wide: components["schemas"]["Length"];
         };
         RodDoor: {
             id: string;
@@ -1098,6 +1271,8 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             square?: number;
             /** @description A length in millimetres, exact to the nanometre. */
+            stile?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             thickness: number;
             topDown?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
@@ -1132,6 +1307,32 @@ export interface components {
             marks: components["schemas"]["RodMark"][];
             /** @description The door whose marks it carries. */
             of: string;
+        };
+        Strike: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            bolt?: number;
+            box?: boolean;
+            /** @description A length in millimetres, exact to the nanometre. */
+            deep?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            long?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            radius?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            thick?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            up?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            wide?: number;
+        };
+        StrikeOf: {
+            /** @description Its middle, down from the head. */
+            bolt: components["schemas"]["Figure"];
+            deep: components["schemas"]["Length"];
+            hole: components["schemas"]["Length"];
+            /** @description Its middle in from the jamb's pull-side arris. */
+            in: components["schemas"]["Figure"];
+            plate: components["schemas"]["RecessOf"];
         };
         Swing: {
             /** @description What stops it there; empty where it folds right back. */
@@ -1268,6 +1469,8 @@ export interface components {
             cautions: components["schemas"]["Caution"][];
             codeFirst: string;
             constructions: components["schemas"]["Built"][];
+            deviceKinds: components["schemas"]["DeviceKind"][];
+            devices: components["schemas"]["DeviceOf"][];
             ends: components["schemas"]["Named"][];
             faults: components["schemas"]["Fault"][];
             habits: components["schemas"]["Named"][];
@@ -1279,6 +1482,7 @@ export interface components {
             measurings: components["schemas"]["Named"][];
             /** @description What leaves keep clear of. */
             obstacles: string[];
+            reachRules: components["schemas"]["Named"][];
             registrations: components["schemas"]["Named"][];
             schools: components["schemas"]["School"][];
             steps: components["schemas"]["StepOf"][];
