@@ -325,7 +325,7 @@ type Latch struct {
 	Floor   Figure `json:"floor" doc:"The handle above the floor."`
 	Backset Figure `json:"backset"`
 	Centre  Figure `json:"centre" doc:"Of the bore, from either face."`
-	Wall    Length `json:"wall" doc:"The wood beside the bore."`
+	Wall    Figure `json:"wall" doc:"The wood beside the bore."`
 }
 
 // DeviceWork is a latch, lock or bolt as it goes into one leaf. Places are down the lock edge from

@@ -95,12 +95,12 @@ const mostOld = 20
 
 // Plan is where latch and strike go.
 type Plan struct {
-	Slab    figure.Figure  // finished top to the latch's centre, on the lock edge
-	Jamb    figure.Figure  // head to the strike's centre
-	Floor   figure.Figure  // the spindle's height above the floor at the lock jamb
-	Backset figure.Figure  // from the finished lock edge
-	Centre  figure.Figure  // of the latch bore, from either face
-	Wall    measure.Length // wood left each side of the bore; below nought it breaks out
+	Slab    figure.Figure // finished top to the latch's centre, on the lock edge
+	Jamb    figure.Figure // head to the strike's centre
+	Floor   figure.Figure // the spindle's height above the floor at the lock jamb
+	Backset figure.Figure // from the finished lock edge
+	Centre  figure.Figure // of the latch bore, from either face
+	Wall    figure.Figure // wood left each side of the bore; below nought it breaks out
 }
 
 // Place gives latch and strike. opening is floor to head at the lock jamb,
@@ -150,6 +150,10 @@ func Place(c Choice, opening, margin figure.Figure, bored *figure.Figure, thickn
 		figure.Term{Label: "slab's thickness", Value: thickness, Source: figure.Reading},
 		figure.Term{Label: "to its centre: half comes off", Value: -(thickness - thickness/2), Source: figure.Rule},
 	)
-	p.Wall = (thickness - c.Bore) / 2
+	p.Wall = figure.Sum(
+		0,
+		figure.Term{Label: "half the slab's thickness", Value: thickness / 2, Source: figure.Reading},
+		figure.Term{Label: "half the latch bore", Value: -c.Bore / 2, Source: figure.Choice},
+	)
 	return p, nil
 }

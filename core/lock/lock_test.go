@@ -27,7 +27,7 @@ func TestFromHandleHeight(t *testing.T) {
 	assert.Equal(t, mm(1000), p.Floor.Value)
 	assert.Equal(t, mm(60), p.Backset.Value)
 	assert.Equal(t, mm(17.5), p.Centre.Value)
-	assert.Equal(t, mm(6.5), p.Wall, "22 bore in 35")
+	assert.Equal(t, mm(6.5), p.Wall.Value, "22 bore in 35")
 }
 
 // Common practice: a 25 mm bore leaves 5 mm each side of a 35 mm slab.
@@ -39,7 +39,7 @@ func TestTheStrikeDecides(t *testing.T) {
 	assert.Equal(t, mm(1034.5), p.Jamb.Value)
 	assert.Equal(t, mm(1032), p.Slab.Value)
 	assert.Equal(t, mm(993.5), p.Floor.Value)
-	assert.Equal(t, mm(5), p.Wall)
+	assert.Equal(t, mm(5), p.Wall.Value)
 }
 
 func TestErrorsNameTheField(t *testing.T) {

@@ -70,7 +70,7 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 		case wall <= 0:
 			said.say(Stop, job.StepLock, "/lock/device", BoreThrough, Args{"wide": Exact(e.Wide), "thickness": Exact(thick), "most": Exact(thick - 2*trade.ThinWall)})
 		case wall < trade.ThinWall:
-			said.say(Care, job.StepLock, "/lock/device", ThinWalls, Args{"bore": Exact(e.Wide), "thickness": thick, "wall": wall})
+			said.say(Care, job.StepLock, "/lock/device", ThinWalls, Args{"bore": Exact(e.Wide), "thickness": thick, "wall": wall, "least": Exact(trade.ThinWall)})
 		}
 		if w.Plate != nil && e.Long == 0 && e.Cover < trade.LeastCover {
 			said.say(Care, job.StepLock, "/lock/device", CoverThin, Args{"plate": Exact(w.Plate.Plate.Wide), "bore": Exact(e.Wide), "cover": Exact(max(e.Cover, 0)), "smaller": Exact(w.Plate.Plate.Wide - 2*trade.LeastCover)})

@@ -14,9 +14,6 @@ import (
 	"kindmargin/core/trade"
 )
 
-// thinWall is the wood beside a bore under which it splits easily. Common practice.
-const thinWall = 5 * measure.Millimetre
-
 // latch marks latch and strike; nil while the slab's thickness is not known, and
 // for a leaf that carries none. laid is nil while the slab is not laid yet; corner
 // is the head margin at the lock corner.
@@ -45,8 +42,8 @@ func latch(d door, s surveyed, b bay, laid *fit.Laid, corner figure.Figure) (*lo
 	if p.Floor.Value < usual.Least || p.Floor.Value > usual.Most {
 		said.say(Note, job.StepLock, "/lock/"+d.Lock.From, HandleUnusual, Args{"at": p.Floor.Value, "least": usual.Least, "most": usual.Most})
 	}
-	if p.Wall < thinWall && d.Lock.Device == "" {
-		said.say(Care, job.StepLock, "/lock/bore", ThinWalls, Args{"bore": d.Lock.Bore, "thickness": b.slab.Thickness, "wall": p.Wall})
+	if p.Wall.Value < trade.ThinWall && d.Lock.Device == "" {
+		said.say(Care, job.StepLock, "/lock/bore", ThinWalls, Args{"bore": d.Lock.Bore, "thickness": b.slab.Thickness, "wall": p.Wall.Value, "least": Exact(trade.ThinWall)})
 	}
 	said.add(heights(d, p))
 	said.add(missed(d))

@@ -133,7 +133,7 @@ var says = map[Code]string{
 	Bolted:        "This leaf is bolted top and bottom and carries the strike: mark it from the latch of the other, hung leaf.",
 	NoLatch:       "{problem}",
 	HandleUnusual: "The handle comes {at} above the floor; {least} to {most} is usual.",
-	ThinWalls:     "A {bore} bore in a {thickness} slab leaves walls of {wall}: under 5 mm they split easily.",
+	ThinWalls:     "A {bore} bore in a {thickness} slab leaves walls of {wall}: under {least} they split easily.",
 	BlockMissed:   "The lock block of a hollow slab lies about {middle} below the finished top, {long} long; the lock at {lock} misses it by {by}. Move the handle, or glue in a block {patch} by {thickness} behind it.",
 	HeadLeftOn:    "Measure down from the head's finished line: {left} is still left on at the lock corner.",
 

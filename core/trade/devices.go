@@ -145,7 +145,7 @@ var Devices = []Device{
 		Holes: []Hole{
 			{What: "spindle", Dia: 22 * mm, From: FromBoth}, {What: "upper bolt", Up: 19 * mm, Dia: 8 * mm, From: FromBoth}, {What: "lower bolt", Up: -19 * mm, Dia: 8 * mm, From: FromBoth},
 		},
-		Edge: Edge{Bore: 24 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},
+		Edge: Edge{Bore: 22 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},
 		Plate: Plate{Long: 60 * mm, Wide: 26 * mm, Thick: 3 * mm, Radius: 13 * mm}, Strike: Strike{Plate: Plate{Long: 60 * mm, Wide: 26 * mm, Thick: 2 * mm, Radius: 13 * mm}, Bolt: 25 * mm, Deep: 12 * mm},
 		Cuts: []CutTo{{"spindle", 55 * mm}, {"through bolts", -5 * mm}}, Turns: true, Source: CommonPractice,
 	},

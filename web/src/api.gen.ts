@@ -795,7 +795,7 @@ export interface components {
             /** @description Down the lock edge from the finished head. */
             slab: components["schemas"]["Figure"];
             /** @description The wood beside the bore. */
-            wall: components["schemas"]["Length"];
+            wall: components["schemas"]["Figure"];
         };
         Leaf: {
             cut?: components["schemas"]["CutSheet"];

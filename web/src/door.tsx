@@ -10,6 +10,7 @@ import { HingesView } from './hinges-view';
 import { useHomeFocus } from './home-focus';
 import { useShortcuts } from './keys';
 import { Doubtful, ShownIn, WhyDialog } from './length';
+import { LockView } from './lock-view';
 import { Both, PairDaylight } from './pair-view';
 import { Rod, stepNames, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
@@ -178,6 +179,16 @@ export function DoorPage() {
 									</Both>
 								) : step === 'swing' && leaf.swing ? (
 									<SwingView swing={leaf.swing} hand={hand} />
+								) : step === 'lock' && leaf.devices.length > 0 ? (
+									<Both view={v} which={which} pick={setLeaf}>
+										{(l, slab, side) =>
+											l.devices.length > 0 ? (
+												<LockView leaf={l} hand={side} thickness={slab.thickness} />
+											) : (
+												<Sizes leaf={l} slab={slab} />
+											)
+										}
+									</Both>
 								) : !leaf.drawing ? (
 									<Sketch next={v.plan.toRead[0]} hand={hand} />
 								) : pair && v.plan.leaves.every((l) => l.drawing) ? (
@@ -206,23 +217,26 @@ export function DoorPage() {
 										className="w-full h-full"
 									/>
 								)}
-								{!onTrestles && leaf.drawing && !['slab', 'swing', 'hinges'].includes(step) && (
-									<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
-										Light ×{times}
-										<input
-											type="range"
-											min={1}
-											max={40}
-											value={times}
-											className="w-20 lg:w-32 h-11 accent-[var(--light)]"
-											aria-label="How many times the light is magnified"
-											onChange={(e) => {
-												setTimes(Number(e.target.value));
-												localStorage.setItem('magnify', e.target.value);
-											}}
-										/>
-									</label>
-								)}
+								{!onTrestles &&
+									leaf.drawing &&
+									!['slab', 'swing', 'hinges'].includes(step) &&
+									!(step === 'lock' && leaf.devices.length > 0) && (
+										<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
+											Light ×{times}
+											<input
+												type="range"
+												min={1}
+												max={40}
+												value={times}
+												className="w-20 lg:w-32 h-11 accent-[var(--light)]"
+												aria-label="How many times the light is magnified"
+												onChange={(e) => {
+													setTimes(Number(e.target.value));
+													localStorage.setItem('magnify', e.target.value);
+												}}
+											/>
+										</label>
+									)}
 								{onTrestles && (
 									<figcaption className="absolute inset-x-0 bottom-1 text-center text-sm">
 										Chalk lines on the uncut slab; what comes off is drawn ×4

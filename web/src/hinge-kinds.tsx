@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { ask, client, type Op, type Schemas } from './api';
 import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
+import { typed } from './kept';
 import { Why } from './length';
 import { Entry } from './list';
 import { trade } from './trade';
@@ -131,9 +132,6 @@ function KeepOwn() {
 			const { job } = view;
 			const h = view.opening.hinges;
 			const id = `own-${crypto.randomUUID().slice(0, 8)}`;
-			// A bare number is of the job's unit.
-			const typed = (t: string) =>
-				(t.trim() === '' ? 0 : /[a-z"']/i.test(t) ? t : `${t} ${job.unit}`) as number;
 			const own = {
 				id,
 				name: name.trim(),
@@ -143,10 +141,10 @@ function KeepOwn() {
 				plate: h.plate,
 				closed: h.closed,
 				pin: view.opening.swing?.pin ?? 0,
-				rise: kind === 'rising' ? typed(rise) : 0,
+				rise: kind === 'rising' ? typed(rise, job.unit) : 0,
 				screws: Number(screws),
 				gauge: Number(gauge),
-				screw: typed(long),
+				screw: typed(long, job.unit),
 			};
 			await ask(
 				client.PATCH('/api/jobs/{job}', {

@@ -15,6 +15,10 @@ export function useDraft(name: string, kept: string) {
 	return { text, setText, remember };
 }
 
+/** typed is a length as it was typed, a bare number in the unit of the job; nothing is nought. */
+export const typed = (text: string, unit: string) =>
+	(text.trim() === '' ? 0 : /[a-z"']/i.test(text) ? text : `${text} ${unit}`) as number;
+
 /** saidOf is why a value was refused, in the words for its own place where there are any. */
 export function saidOf(e: unknown, mine: (pointer: string) => boolean): string {
 	const t = e as Trouble;

@@ -1,0 +1,159 @@
+package plan
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/slab"
+	"kindmargin/core/trade"
+)
+
+// withDevice is a square door with a device of one's own.
+func withDevice(d trade.Device) (job.Job, job.Opening) {
+	j, o := house, square()
+	d.ID = "own-1"
+	j.Kit.Devices = []trade.Device{d}
+	o.Lock.Device = d.ID
+	return j, o
+}
+
+// The latch's line is 1029 down the slab (2032 − 1000 − 3): a lever on rose has its bolts 19
+// above and below it, and is bored in the order of its holes.
+func TestADeviceOnTheSlab(t *testing.T) {
+	o := square()
+	o.Lock.Device = "lever-rose"
+	l := Solve(house, o).Leaves[0]
+	require.Len(t, l.Devices, 1)
+	d := l.Devices[0]
+	assert.InDelta(t, 1029-19, d.Holes[1].Down.Value.MM(), 0.51)
+	assert.Contains(t, d.Steps[0], "Square one line round")
+	assert.Contains(t, d.Steps[2], "Pilot of 3 mm right through, then the 22 mm bit from both faces")
+	assert.Contains(t, strings.Join(d.Steps, " "), "Cut the spindle to 90 mm")
+	assert.Contains(t, strings.Join(l.Strikes, " "), "17.5 mm in from the jamb's pull-side arris")
+
+	o.Lock.Second = "bolt-60"
+	l = Solve(house, o).Leaves[0]
+	require.Len(t, l.Devices, 2)
+	assert.Equal(t, mm(150), l.Devices[0].Holes[0].Down.Value-l.Devices[1].Holes[0].Down.Value, "by its rule")
+	o.Lock.Above = mm(30)
+	assert.NotEmpty(t, ofCode(Solve(house, o).Leaves[0].Findings, HolesMeet), "32 and 22 wide, 30 apart")
+}
+
+func TestWhatOfADeviceDoesNotGoIn(t *testing.T) {
+	base := trade.Device{
+		Name: "lock", Kind: "latch", Holes: []trade.Hole{{What: "spindle", Dia: mm(22), From: trade.FromBoth}},
+		Edge: trade.Edge{Bore: mm(22), Deep: mm(78)}, Case: trade.Case{Deep: mm(76)}, Plate: trade.Plate{Long: mm(57), Wide: mm(25), Thick: mm(3)},
+		Strike: trade.Strike{Plate: trade.Plate{Long: mm(57), Wide: mm(25), Thick: mm(2)}, Bolt: mm(25), Deep: mm(12)},
+	}
+	tell := func(code Code, gravity Gravity, change func(*trade.Device, *job.Opening)) string {
+		d := base
+		d.Holes = append([]trade.Hole{}, base.Holes...)
+		j, o := withDevice(d)
+		change(&j.Kit.Devices[0], &o)
+		require.NoError(t, j.Check())
+		return saidOf(t, Solve(j, o).Leaves[0].Findings, code, gravity)
+	}
+	assert.Contains(t, tell(BoreThrough, Stop, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(38) }), "38 mm wide goes through the faces of a slab 35 mm thick: 25 mm is the most")
+	assert.Contains(t, tell(ThinWalls, Care, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(25.4) }), "walls of 5 mm", "4.8, on the tape")
+	assert.Contains(t, tell(CoverThin, Care, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(24) }), "hides only 0.5 mm on either side of a 24 mm bore: 22 mm or less is better", "22 rather than 25: common practice")
+	assert.Contains(t, tell(NoBit, Care, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Dia = mm(19) }), "no bit at hand for the spindle, 19 mm")
+	assert.Contains(t, tell(HoleAtEdge, Stop, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Off = mm(13) }), "leave 2 mm of wood to the edge and break out: its middle stands 15 mm in")
+	assert.Contains(t, tell(HolesMeet, Stop, func(d *trade.Device, _ *job.Opening) {
+		d.Holes = append(d.Holes, trade.Hole{What: "bolt", Up: mm(14), Dia: mm(8), From: trade.FromBoth})
+	}), "The bolt and the spindle run into each other")
+	assert.Contains(t, tell(HolesNear, Care, func(d *trade.Device, _ *job.Opening) {
+		d.Holes = append(d.Holes, trade.Hole{What: "bolt", Up: mm(17), Dia: mm(8), From: trade.FromBoth})
+	}), "only 2 mm of wood is left", "17 − 11 − 4")
+	assert.Contains(t, tell(DeviceOfOtherHand, Stop, func(d *trade.Device, _ *job.Opening) { d.Handed = "right" }), "made for hinges on the right and the door has them on the left")
+	assert.Contains(t, tell(FaceScrewLong, Stop, func(d *trade.Device, _ *job.Opening) { d.Screw = mm(38) }), "38 mm long come out of a slab 35 mm thick")
+	assert.Contains(t, tell(StrikeOutside, Stop, func(_ *trade.Device, o *job.Opening) { o.Lock.Jamb = mm(28) }), "does not lie on a jamb 28 mm wide", "17.5 + 12.5 is 30")
+	assert.Contains(t, tell(PastStile, Stop, func(_ *trade.Device, o *job.Opening) { o.Slab.Stile = mm(65) }), "reaches 71 mm in and the stile ends at 65 mm: a backset of 54 mm at most", "60 + 11; 65 − 11")
+	assert.Contains(t, tell(CasePastStile, Stop, func(_ *trade.Device, o *job.Opening) { o.Slab.Stile, o.Lock.Backset = mm(72), mm(50) }), "The case is 76 mm deep and the stile 72 mm wide")
+}
+
+// From opposite faces, and neither right through, two holes do not meet.
+func TestHolesFromOppositeFaces(t *testing.T) {
+	j, o := withDevice(trade.Device{Name: "code lock", Kind: "code", Holes: []trade.Hole{
+		{What: "chamber", Dia: mm(30), From: trade.FromPull, Deep: mm(12)}, {What: "screw", Up: mm(10), Dia: mm(8), From: trade.FromPush, Deep: mm(12)},
+	}})
+	assert.Empty(t, ofCode(Solve(j, o).Leaves[0].Findings, HolesMeet))
+	j.Kit.Devices[0].Holes[1].From = trade.FromBoth
+	assert.Len(t, ofCode(Solve(j, o).Leaves[0].Findings, HolesMeet), 1)
+}
+
+// A reach of 34 to 48 in: ADA 404.2.7 and ICC A117.1, from memory.
+func TestAHandleHeldToARule(t *testing.T) {
+	o := square()
+	o.Lock.Reach = "ada"
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, OutOfReach), "1000 is 39 in")
+	o.Lock.Handle = mm(1250)
+	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, OutOfReach, Stop), "863.6 mm to 1219.2 mm")
+	o.Lock.Reach = "none"
+	assert.ErrorContains(t, o.Check(house.Unit), "/lock/reach:")
+}
+
+// The strike rules, whatever old holes stay uncovered: of three in the jamb the plate, 57
+// long about 1032, covers one; a small one is dowelled and a long one patched.
+func TestOldHolesInTheJamb(t *testing.T) {
+	o := square()
+	o.Lock.Device = "latch-22"
+	o.Lock.Old = []lock.OldHole{
+		{What: "old screw", Jamb: true, Down: mm(1040), Dia: mm(5)},
+		{What: "stray screw", Jamb: true, Down: mm(1070), Dia: mm(5)},
+		{What: "old strike", Jamb: true, Down: mm(940), Dia: mm(60)},
+	}
+	require.NoError(t, o.Check(house.Unit))
+	found := ofCode(Solve(house, o).Leaves[0].Findings, OldHoleLeft)
+	require.Len(t, found, 2)
+	assert.Contains(t, found[0].Words(house.Unit, house.Tape), "The stray screw, 5 mm, stays uncovered: glue in a dowel")
+	assert.Contains(t, found[1].Words(house.Unit, house.Tape), "The old strike, 60 mm, stays uncovered: glue in a block")
+	o.Lock.Old = []lock.OldHole{{What: "old spindle", Down: mm(1020), Off: mm(60), Dia: mm(20)}}
+	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, OldHoleNear), 1)
+	o.Lock.Old[0].What = ""
+	assert.ErrorContains(t, o.Check(house.Unit), "/lock/old/0/what:")
+}
+
+func TestAStrikeThatIsMissed(t *testing.T) {
+	o := square()
+	o.Lock.Missed = &lock.Missed{Up: mm(1), In: mm(0.5)}
+	f := Solve(house, o).Leaves[0].Findings
+	assert.Contains(t, saidOf(t, f, StrikeFiled, Care), "1 mm too far up: file its opening there by 1 mm")
+	assert.Contains(t, saidOf(t, f, StrikeIn, Care), "falls 0.5 mm short")
+	o.Lock.Missed = &lock.Missed{Up: mm(-3), In: mm(-0.5)}
+	f = Solve(house, o).Leaves[0].Findings
+	assert.Contains(t, saidOf(t, f, StrikeMoved, Care), "move the plate down by 3 mm")
+	assert.Contains(t, saidOf(t, f, StrikeRattles, Care), "rattles by 0.5 mm")
+	o.Lock.Missed = &lock.Missed{Up: mm(40)}
+	assert.ErrorContains(t, o.Check(house.Unit), "/lock/missed:")
+}
+
+// The fixed leaf of a pair is bolted top and bottom: keeps half a bolt's slot and half the
+// meeting margin from the meeting line.
+func TestBoltsOfAPair(t *testing.T) {
+	o := square()
+	o.Slab = slab.Slab{Width: mm(420), Length: mm(2040), Thickness: mm(37)}
+	o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(3), Fixed: frame.Lock, Bolts: "flush-bolt-150"}
+	p := Solve(house, o)
+	assert.Contains(t, strings.Join(p.Leaves[1].Strikes, " "), "9 mm from the meeting line", "15/2 and 3/2")
+	assert.Empty(t, p.Leaves[0].Strikes)
+	o.Pair.Bolts = "nothing"
+	assert.ErrorContains(t, o.CheckKit(house.Kit), "/pair/bolts:")
+}
+
+// Devices of one's own are kept with the job, and each needs its own id.
+func TestOwnDevicesOfAJob(t *testing.T) {
+	j, o := withDevice(trade.Device{Name: "old lock", Kind: "mortise", Holes: []trade.Hole{{What: "spindle", From: trade.FromBoth}}})
+	assert.ErrorContains(t, j.Check(), "/kit/devices/0/holes/0/dia:")
+	j.Kit.Devices[0].Holes[0].Dia = mm(16)
+	require.NoError(t, j.Check())
+	require.NoError(t, o.CheckKit(j.Kit))
+	j.Kit.Devices = append(j.Kit.Devices, trade.Devices[0])
+	assert.ErrorContains(t, j.Check(), "/kit/devices/1/id:")
+	assert.ErrorContains(t, o.CheckKit(job.Kit{}), "/lock/device:")
+}

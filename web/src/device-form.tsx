@@ -1,0 +1,190 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ask, client } from './api';
+import { Said, useAttempt } from './attempt';
+import { useDoor } from './door-state';
+import { typed } from './kept';
+import { Entry } from './list';
+import { trade } from './trade';
+
+type HoleTyped = { what: string; off: string; up: string; dia: string; from: string; deep: string };
+
+const blank: HoleTyped = { what: '', off: '', up: '', dia: '', from: 'both', deep: '' };
+
+/** DeviceForm takes a device of one's own from the paper pattern in its box: each hole off the edge, above or below the latch line, how wide, from which face. */
+export function DeviceForm() {
+	const { view, save } = useDoor();
+	const cache = useQueryClient();
+	const [error, attempt] = useAttempt();
+	const [name, setName] = useState('');
+	const [kind, setKind] = useState('code');
+	const [backset, setBackset] = useState('');
+	const [holes, setHoles] = useState<HoleTyped[]>([blank]);
+	const [edge, setEdge] = useState({ bore: '', long: '', wide: '', deep: '', case: '' });
+	const [plate, setPlate] = useState({ long: '', wide: '', thick: '' });
+	const [strike, setStrike] = useState({ long: '', wide: '', thick: '', bolt: '', deep: '' });
+	const set = (i: number, to: Partial<HoleTyped>) =>
+		setHoles(holes.map((h, k) => (k === i ? { ...h, ...to } : h)));
+	const keep = () =>
+		attempt(async () => {
+			const { job } = view;
+			const l = (t: string) => typed(t, job.unit);
+			const id = `own-${crypto.randomUUID().slice(0, 8)}`;
+			const own = {
+				id,
+				name: name.trim(),
+				kind,
+				backsets: backset ? [l(backset)] : [],
+				holes: holes
+					.filter((h) => h.what || h.dia)
+					.map((h) => ({
+						what: h.what,
+						off: l(h.off),
+						up: l(h.up),
+						dia: l(h.dia),
+						from: h.from,
+						deep: l(h.deep),
+					})),
+				edge: { bore: l(edge.bore), long: l(edge.long), wide: l(edge.wide), deep: l(edge.deep) },
+				case: { deep: l(edge.case) },
+				plate: { long: l(plate.long), wide: l(plate.wide), thick: l(plate.thick) },
+				strike: {
+					long: l(strike.long),
+					wide: l(strike.wide),
+					thick: l(strike.thick),
+					bolt: l(strike.bolt),
+					deep: l(strike.deep),
+				},
+			};
+			await ask(
+				client.PATCH('/api/jobs/{job}', {
+					params: { path: { job: job.id }, header: { 'If-Match': `"${job.version}"` } },
+					body: { kit: { ...job.kit, devices: [...(job.kit.devices ?? []), own] } },
+				}),
+			);
+			await save(
+				[
+					{ op: 'add', path: '/lock/device', value: id },
+					...(backset ? [{ op: 'add' as const, path: '/lock/backset', value: backset }] : []),
+				],
+				own.name,
+			);
+			await cache.invalidateQueries({ queryKey: ['opening', job.id] });
+		});
+	return (
+		<details className="mb-4">
+			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="device-open">
+				A device of your own, from its paper
+			</summary>
+			<form
+				className="grid gap-3"
+				onSubmit={(e) => {
+					e.preventDefault();
+					keep();
+				}}
+			>
+				<div className="flex flex-wrap gap-2 items-end">
+					<Entry label="Called" value={name} set={setName} field="device-name" />
+					<label className="grow basis-40">
+						<span className="block mb-1">Kind</span>
+						<select className="select w-full" value={kind} onChange={(e) => setKind(e.target.value)}>
+							{trade.deviceKinds.map((k) => (
+								<option key={k.id} value={k.id}>
+									{k.name}
+								</option>
+							))}
+						</select>
+					</label>
+					<Entry label="Backset" value={backset} set={setBackset} field="device-backset" />
+				</div>
+				<p className="text-sm opacity-80">
+					Holes: off the lock edge (empty: at the backset), above the latch line (below: −), diameter, from
+					which face, how deep (empty: right through).
+				</p>
+				{holes.map((h, i) => (
+					// biome-ignore lint/suspicious/noArrayIndexKey: a hole is its place in the order
+					<fieldset key={i} className="flex flex-wrap gap-2 items-end border-b border-base-300 pb-2">
+						<legend className="sr-only">Hole {i + 1}</legend>
+						<Entry
+							label={`${i + 1}, for`}
+							value={h.what}
+							set={(v) => set(i, { what: v })}
+							field={`hole-what-${i}`}
+						/>
+						<Entry label="Off" value={h.off} set={(v) => set(i, { off: v })} field={`hole-off-${i}`} />
+						<Entry label="Up" value={h.up} set={(v) => set(i, { up: v })} field={`hole-up-${i}`} />
+						<Entry label="Wide" value={h.dia} set={(v) => set(i, { dia: v })} field={`hole-dia-${i}`} />
+						<label className="grow basis-24">
+							<span className="block mb-1">From</span>
+							<select
+								className="select w-full"
+								value={h.from}
+								onChange={(e) => set(i, { from: e.target.value })}
+							>
+								<option value="both">both faces</option>
+								<option value="pull">pull face</option>
+								<option value="push">push face</option>
+							</select>
+						</label>
+						<Entry label="Deep" value={h.deep} set={(v) => set(i, { deep: v })} field={`hole-deep-${i}`} />
+					</fieldset>
+				))}
+				<button
+					type="button"
+					className="btn justify-self-start"
+					data-field="hole-more"
+					onClick={() => setHoles([...holes, blank])}
+				>
+					Another hole
+				</button>
+				<Group
+					legend="In the edge"
+					values={edge}
+					set={setEdge}
+					fields={{ bore: 'Bore', long: 'or slot, long', wide: 'wide', deep: 'Deep', case: 'Case deep' }}
+				/>
+				<Group
+					legend="Faceplate"
+					values={plate}
+					set={setPlate}
+					fields={{ long: 'Long', wide: 'Wide', thick: 'Thick' }}
+				/>
+				<Group
+					legend="Strike"
+					values={strike}
+					set={setStrike}
+					fields={{ long: 'Long', wide: 'Wide', thick: 'Thick', bolt: 'Hole', deep: 'Hole deep' }}
+				/>
+				<button type="submit" className="btn btn-primary" data-field="device-keep">
+					Keep it for the job, and use it here
+				</button>
+				<Said error={error} />
+			</form>
+		</details>
+	);
+}
+
+/** Group is a few lengths that belong together. */
+function Group<T extends Record<string, string>>(p: {
+	legend: string;
+	values: T;
+	set: (to: T) => void;
+	fields: Record<keyof T, string>;
+}) {
+	return (
+		<fieldset>
+			<legend className="mb-1 font-semibold">{p.legend}</legend>
+			<div className="flex flex-wrap gap-2 items-end">
+				{Object.entries(p.fields).map(([key, label]) => (
+					<Entry
+						key={key}
+						label={label as string}
+						value={p.values[key] ?? ''}
+						set={(v) => p.set({ ...p.values, [key]: v })}
+						field={`${p.legend.toLowerCase()}-${key}`.replaceAll(' ', '-')}
+					/>
+				))}
+			</div>
+		</fieldset>
+	);
+}
