@@ -15,6 +15,7 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/job"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
@@ -94,7 +95,8 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 		job.Opening
 		Swing swing.Choice `json:"swing"`
 		Seen  job.Seen     `json:"seen"`
-	}{o, o.Swing, o.Seen})
+		Stops lock.Stops   `json:"stops"`
+	}{o, o.Swing, o.Seen, o.Stops})
 	if err != nil {
 		return o, err
 	}

@@ -302,6 +302,7 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 			assert.Equal(t, d.backset, u.figure("latch-backset"))
 			assert.Equal(t, d.centre, u.figure("latch-centre"))
 			lock := u.js("location.pathname")
+			u.finish("/stops")
 			u.until("done", `document.querySelector('[data-onward][aria-disabled=false]')`)
 			u.do(chromedp.Focus("[data-onward]"))
 			u.keys(kb.Enter)
@@ -310,7 +311,7 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 
 			u.open(lock)
 			assert.Equal(t, d.latchSlab, u.figure("latch-slab"), "a reload finds everything there")
-			u.until("seven notches cut", `document.querySelectorAll('[data-state="done"]').length === 7`)
+			u.until("eight notches cut", `document.querySelectorAll('[data-state="done"]').length === 8`)
 			u.open(strings.Replace(lock, "/lock", "/measure", 1))
 			for _, name := range read {
 				u.until(name, fmt.Sprintf(`document.querySelector('[data-reading=%q] input')?.value`, name))

@@ -30,6 +30,17 @@ func (p printer) devices(list []plan.Device) []DeviceWork {
 	return out
 }
 
+func (p printer) stops(s *plan.Stops) *StopsOf {
+	if s == nil {
+		return nil
+	}
+	v := &StopsOf{From: p.fine(s.From), Moves: []StopMoveOf{}, Cross: p.fine(s.Cross), Steps: s.Steps}
+	for _, m := range s.Moves {
+		v.Moves = append(v.Moves, StopMoveOf{m.Stop, m.End, p.fine(m.By)})
+	}
+	return v
+}
+
 func (p printer) recess(r lock.Recess) RecessOf {
 	return RecessOf{p.figure(r.Top), p.exact(r.Plate.Long), p.exact(r.Plate.Wide), p.exact(r.Plate.Thick), p.exact(r.Plate.Radius)}
 }

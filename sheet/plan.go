@@ -73,7 +73,8 @@ type Leaf struct {
 	Hanging  *Hanging     `json:"hanging,omitempty"`
 	Rod      []RodMark    `json:"rod" doc:"The marks of a story rod, from the head down."`
 	Latch    *Latch       `json:"latch,omitempty"`
-	Devices  []DeviceWork     `json:"devices" doc:"That go in at the latch line: none where none was chosen."`
+	Devices  []DeviceWork `json:"devices" doc:"That go in at the latch line: none where none was chosen."`
+	Stops    *StopsOf     `json:"stops,omitempty"`
 	Strikes  []string     `json:"strikes" doc:"How the strike is let in, or the fixed leaf of a pair is bolted; in words, in order."`
 	Drawing  *DrawingView `json:"drawing,omitempty"`
 }
@@ -380,6 +381,21 @@ type StrikeOf struct {
 	In    Figure   `json:"in" doc:"Its middle in from the jamb's pull-side arris."`
 	Hole  Length   `json:"hole"`
 	Deep  Length   `json:"deep"`
+}
+
+// StopsOf is where the stops go that the shut slab lands on.
+type StopsOf struct {
+	From  Figure       `json:"from" doc:"From the jamb's pull-side arris to the stop's face."`
+	Moves []StopMoveOf `json:"moves" doc:"Of the stops that are there; empty where they were not read."`
+	Cross Figure       `json:"cross" doc:"How far the four corners are out of one plane; without terms where they were not read."`
+	Steps []string     `json:"steps"`
+}
+
+// StopMoveOf is one end of a stop, toward the slab; below nought away from it.
+type StopMoveOf struct {
+	Stop string `json:"stop"`
+	End  string `json:"end"`
+	By   Figure `json:"by"`
 }
 
 // LengthOf is a part that is cut to the slab.

@@ -116,6 +116,15 @@ func (p printing) leaf(v Leaf, doubtful string) {
 	for _, step := range v.Strikes {
 		line("In the jamb: %s", step)
 	}
+	if s := v.Stops; s != nil {
+		line("%sStops\t%s from the jamb's pull-side arris", doubtful, p.figure(s.From))
+		for _, m := range s.Moves {
+			line("  %s, %s\tmove by %s", m.Stop, m.End, p.figure(m.By))
+		}
+		for _, step := range s.Steps {
+			line("Stops: %s", step)
+		}
+	}
 }
 
 func (p printing) hanging(h *Hanging) {

@@ -82,6 +82,7 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	if k := l.Latch; k != nil {
 		v.Latch = &Latch{p.figure(k.Slab), p.figure(k.Jamb), p.figure(k.Floor), p.figure(k.Backset), p.figure(k.Centre), p.fine(k.Wall)}
 	}
+	v.Stops = p.stops(l.Stops)
 	v.Devices, v.Strikes = p.devices(l.Devices), append([]string{}, l.Strikes...)
 	if l.Drawing != nil {
 		v.Drawing = Draw(*l.Drawing)

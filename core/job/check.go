@@ -57,6 +57,7 @@ func (o Opening) Check(u measure.Unit) error {
 			measure.Say(o.Hinges.Width, u), measure.Say(o.Slab.Thickness, u))
 	}
 	bad.Under("/lock", o.Lock.Check(u))
+	bad.Under("/stops", o.Stops.Check(u))
 	for step, mark := range o.Done {
 		if !slices.Contains(Steps, step) {
 			bad.Add("/done", "There is no step called %q.", short(string(step)))

@@ -56,6 +56,7 @@ type Opening struct {
 	Hinges    hinge.Choice     `json:"hinges"`
 	Swing     swing.Choice     `json:"swing,omitzero"`
 	Lock      lock.Choice      `json:"lock"`
+	Stops     lock.Stops       `json:"stops,omitzero"`
 	// Done holds, for each step that was finished, the plan's mark of that
 	// step when it was: where the mark has changed since, inputs have.
 	Done map[Step]string `json:"done,omitempty"`
@@ -126,10 +127,11 @@ const (
 	StepHinges  Step = "hinges"
 	StepSwing   Step = "swing"
 	StepLock    Step = "lock"
+	StepStops   Step = "stops"
 )
 
 // Steps lists them.
-var Steps = []Step{StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock}
+var Steps = []Step{StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock, StepStops}
 
 // Margins is what is wanted of the light round the door. A side that is nil
 // takes the school's margin.

@@ -83,6 +83,7 @@ var StepsOf = []StepOf{
 	{job.StepHinges, "Hinges", "waits for readings", "ready to mark"},
 	{job.StepSwing, "Swing", "waits for readings and the slab", "see that it clears"},
 	{job.StepLock, "Lock", "waits for readings and the slab", "ready to mark"},
+	{job.StepStops, "Stops", "waits for the slab's thickness", "ready to set"},
 }
 
 // Why says why a slab is laid so, across and along it.

@@ -112,6 +112,9 @@ const (
 	BlockMissed   Code = "block-missed"
 	HeadLeftOn    Code = "head-left-on"
 
+	StopHolds  Code = "stop-holds"
+	JambsCross Code = "jambs-cross"
+
 	DeviceOfOtherHand Code = "device-of-other-hand"
 	BoreThrough       Code = "bore-through"
 	CoverThin         Code = "cover-thin"

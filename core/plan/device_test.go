@@ -157,3 +157,20 @@ func TestOwnDevicesOfAJob(t *testing.T) {
 	assert.ErrorContains(t, j.Check(), "/kit/devices/1/id:")
 	assert.ErrorContains(t, o.CheckKit(job.Kit{}), "/lock/device:")
 }
+
+// Shut, the slab is sprung 0.5 onto the head stop at its hinge end: that goes back by 0.5 and
+// a card; and its corners cross by 5.5, of which the stops take half.
+func TestStopsThatAreThere(t *testing.T) {
+	o := square()
+	l := Solve(house, o).Leaves[0]
+	require.NotNil(t, l.Stops)
+	assert.Equal(t, mm(36), l.Stops.From.Value)
+	assert.Empty(t, l.Stops.Moves)
+	o.Stops.Stand = &lock.Stand{HingeHead: mm(-0.5), LockHead: mm(3), HingeFoot: mm(2), LockFoot: 0}
+	require.NoError(t, o.Check(house.Unit))
+	l = Solve(house, o).Leaves[0]
+	held := ofCode(l.Findings, StopHolds)
+	require.Len(t, held, 2, "the head stop and the hinge leg meet there")
+	assert.Contains(t, held[0].Words(house.Unit, house.Tape), "The head stop holds the slab off at its hinge end: move it back, or plane it there, by 1.5 mm")
+	assert.Contains(t, saidOf(t, l.Findings, JambsCross, Care), "the corners cross by 5.5 mm")
+}

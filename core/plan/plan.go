@@ -60,6 +60,7 @@ type Leaf struct {
 	Rod      []RodMark // of a story rod, from the head down
 	Latch    *lock.Plan
 	Devices  []Device // that go in at the latch line
+	Stops    *Stops   // nil while the slab's thickness is not known
 	Strikes  []string // how the strike is let in, or the fixed leaf of a pair is bolted
 	Drawing  *Drawing
 	// Strike is false for the leaf of a pair that carries no latch of its own.
@@ -239,6 +240,8 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[floa
 	if l.Latch, said = latch(d, read, b, laid, corners[1]); len(said) > 0 {
 		say(said)
 	}
+	l.Stops, said = stops(d, b)
+	say(said)
 	if l.Strikes = bolting(d, b); l.Latch != nil {
 		l.Devices, said = devices(d, b, *l.Latch, laid)
 		say(said)

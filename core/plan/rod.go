@@ -102,6 +102,8 @@ func has(d door, p Plan, step job.Step) bool {
 			ok = len(l.Hinges) > 0
 		case job.StepSwing:
 			ok = l.Swing != nil
+		case job.StepStops:
+			ok = l.Stops != nil
 		case job.StepLock:
 			// A pair's leaf that is bolted is marked from the other, once it hangs.
 			ok = l.Latch != nil || bays[i].meets && len(l.Hinges) > 0 && bays[i].slab.Thickness > 0
@@ -185,6 +187,13 @@ func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
 		if w := l.Swing; w != nil {
 			m.lengths(w.Bevel.Value, w.Relief.Value, l.Wanted[frame.Foot].Value)
 			m.print(math.Round(w.Opens), w.Against)
+		}
+	case job.StepStops:
+		if l.Stops != nil {
+			m.lengths(l.Stops.From.Value)
+			for _, v := range l.Stops.Moves {
+				m.lengths(v.By.Value)
+			}
 		}
 	case job.StepLock:
 		if k := l.Latch; k != nil {

@@ -137,6 +137,9 @@ var says = map[Code]string{
 	BlockMissed:   "The lock block of a hollow slab lies about {middle} below the finished top, {long} long; the lock at {lock} misses it by {by}. Move the handle, or glue in a block {patch} by {thickness} behind it.",
 	HeadLeftOn:    "Measure down from the head's finished line: {left} is still left on at the lock corner.",
 
+	StopHolds:  "The {stop} holds the slab off at its {end}: move it back, or plane it there, by {by}.",
+	JambsCross: "The jambs are not in one plane: the corners cross by {by}. Let the stops take up half of it; shift the top hinge {half} one way and the bottom one {half} the other for the rest.",
+
 	DeviceOfOtherHand: "The {name} is made for hinges on the {made} and the door has them on the {hand}: change it before anything is bored.",
 	BoreThrough:       "A bore or slot {wide} wide goes through the faces of a slab {thickness} thick: {most} is the most.",
 	CoverThin:         "A faceplate {plate} wide hides only {cover} on either side of a {bore} bore: {smaller} or less is better, its ends squared.",

@@ -237,6 +237,7 @@ const (
 	Dowelled     = 12 * mm    // the widest old hole that a dowel fills
 	HoleApart    = 4 * mm     // least wood between two holes
 	StopPlay     = mm         // at the stops: a card
+	MostCross    = 3 * mm     // that the stops alone take up where the jambs are not in one plane
 	MostFiled    = 3 * mm / 2 // of a strike's opening; past it the strike is moved
 	SecondAbove  = 6 * inch   // a second bolt above the first
 	StrikeAcross = 12 * mm    // least wood of a jamb past a strike's hole

@@ -196,5 +196,6 @@ var Cautions = []Caution{
 	{"cut", "Blade just through, nothing under the cut."},
 	{"hinges", "Both hands behind the edge of chisel and knife. Wedge the slab before a screw comes out; with the stops off it can swing through and tear its hinges."},
 	{"swing", "With the stops off a door can swing through and tear its hinges: wedge it. Keep fingers out of the hinge side."},
+	{"stops", "Nails back through the wood, eyes covered; with the stops off the door can swing through."},
 	{"lock", "Bathrooms, bedrooms and escape routes must open from inside without a key, as the local code says."},
 }

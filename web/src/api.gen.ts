@@ -410,7 +410,7 @@ export interface components {
              * @description The first step that is not done; empty when all are.
              * @enum {string}
              */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
             rod: components["schemas"]["Notch"][];
             room: string;
             /** @description What stops the work. */
@@ -546,7 +546,7 @@ export interface components {
             /** @description JSON pointer into the opening; may be empty. */
             pointer: string;
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
             /** @description The same in words. */
             text: string;
         };
@@ -818,6 +818,7 @@ export interface components {
             light: components["schemas"]["Light"][];
             /** @description The marks of a story rod, from the head down. */
             rod: components["schemas"]["RodMark"][];
+            stops?: components["schemas"]["StopsOf"];
             /** @description How the strike is let in, or the fixed leaf of a pair is bolted; in words, in order. */
             strikes: string[];
             /** @description Absent while the slab's thickness is not known. */
@@ -926,7 +927,7 @@ export interface components {
             /** @enum {string} */
             state: "waits" | "open" | "done" | "nicked";
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
         };
         OffWalk: {
             id: string;
@@ -990,6 +991,7 @@ export interface components {
             room?: string;
             seen?: components["schemas"]["Seen"];
             slab: components["schemas"]["Slab"];
+            stops?: components["schemas"]["Stops"];
             /** @description A length in millimetres, exact to the nanometre. */
             sure?: number;
             swing?: components["schemas"]["SwingChoice"];
@@ -1085,7 +1087,7 @@ export interface components {
              * @description The first step that is not done; empty when all are.
              * @enum {string}
              */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
             /** @description Where the readings were taken, and where the next one is. */
             places: components["schemas"]["Place"][];
             readings: components["schemas"]["ReadingOn"][];
@@ -1282,9 +1284,19 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             widthMid?: number;
         };
+        Stand: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            hingeFoot: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            hingeHead: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            lockFoot: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            lockHead: number;
+        };
         StepOf: {
             /** @enum {string} */
-            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock";
+            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
             name: string;
         };
         StockFit: {
@@ -1300,6 +1312,27 @@ export interface components {
             /** @description Why it falls out. */
             why: string;
             width: components["schemas"]["Length"];
+        };
+        StopMoveOf: {
+            by: components["schemas"]["Figure"];
+            end: string;
+            stop: string;
+        };
+        Stops: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            paint?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            play?: number;
+            stand?: components["schemas"]["Stand"];
+        };
+        StopsOf: {
+            /** @description How far the four corners are out of one plane; without terms where they were not read. */
+            cross: components["schemas"]["Figure"];
+            /** @description From the jamb's pull-side arris to the stop's face. */
+            from: components["schemas"]["Figure"];
+            /** @description Of the stops that are there; empty where they were not read. */
+            moves: components["schemas"]["StopMoveOf"][];
+            steps: string[];
         };
         StoryRod: {
             /** @description The other doors: how each differs from the rod. */

@@ -22,6 +22,7 @@ import { LockStep } from './steps/lock';
 import { MarginsStep } from './steps/margins';
 import { MeasureStep } from './steps/measure/step';
 import { SlabStep } from './steps/slab';
+import { StopsStep } from './steps/stops';
 import { SwingStep } from './steps/swing';
 import { SwingView } from './swing-view';
 import { Top, useShownIn } from './top';
@@ -35,6 +36,7 @@ const pages: Record<string, () => ReactNode> = {
 	hinges: HingesStep,
 	swing: SwingStep,
 	lock: LockStep,
+	stops: StopsStep,
 };
 
 /** DoorPage is one opening: the rod, the drawing, and the step in hand. */

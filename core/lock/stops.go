@@ -1,0 +1,98 @@
+package lock
+
+import (
+	"kindmargin/core/field"
+	"kindmargin/core/figure"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// Stops is what is chosen, or read, for the stops that the shut slab lands on.
+type Stops struct {
+	Play  measure.Length `json:"play,omitempty"`  // wanted between slab and stop; nought trade.StopPlay, a card
+	Paint measure.Length `json:"paint,omitempty"` // film still to come on the slab's face and the stop, together
+	// Stand is how far the shut and latched slab's push face stands off the stops that are
+	// there, at the four corners: below nought it is sprung onto them.
+	Stand *Stand `json:"stand,omitempty"`
+}
+
+// Stand is read at the four corners.
+type Stand struct {
+	HingeHead measure.Length `json:"hingeHead"`
+	LockHead  measure.Length `json:"lockHead"`
+	HingeFoot measure.Length `json:"hingeFoot"`
+	LockFoot  measure.Length `json:"lockFoot"`
+}
+
+// Check reports the first thing that cannot be, as a field.Error worded in the unit of the
+// job.
+func (s Stops) Check(u measure.Unit) error {
+	const mm = measure.Millimetre
+	list := []field.Range{
+		{Pointer: "/play", Is: "play at the stops", Value: s.Play, Most: 6 * mm},
+		{Pointer: "/paint", Is: "film of paint", Value: s.Paint, Most: 3 * mm},
+	}
+	if s.Stand != nil {
+		for at, v := range map[string]measure.Length{
+			"/stand/hingeHead": s.Stand.HingeHead, "/stand/lockHead": s.Stand.LockHead, "/stand/hingeFoot": s.Stand.HingeFoot, "/stand/lockFoot": s.Stand.LockFoot,
+		} {
+			list = append(list, field.Range{Pointer: at, Is: "slab's distance from its stop", Value: v, Least: -20 * mm, Most: 40 * mm})
+		}
+	}
+	return field.First(u, list...)
+}
+
+// StopPlan is where the stops go.
+type StopPlan struct {
+	// From is from the jamb's pull-side arris to the stop's face, the slab closing flush.
+	From figure.Figure
+	// Moves are how far each end of the stops that are there goes toward the slab; below
+	// nought away from it, or planed. Nil where they were not read.
+	Moves []StopMove
+	Cross figure.Figure // how far the four corners are out of one plane; no terms where they were not read
+}
+
+// StopMove is one end of a stop.
+type StopMove struct {
+	Stop string // "head stop", "hinge leg" or "lock leg"
+	End  string // at which of its ends
+	By   figure.Figure
+}
+
+// PlaceStops gives the stops of a slab of a thickness.
+func (s Stops) PlaceStops(thickness measure.Length) StopPlan {
+	play := s.Play
+	if play == 0 {
+		play = trade.StopPlay
+	}
+	p := StopPlan{From: figure.Sum(
+		0,
+		figure.Term{Label: "slab's thickness", Value: thickness, Source: figure.Reading},
+		figure.Term{Label: "play for the seasons: a card", Value: play, Source: figure.Choice},
+		figure.Term{Label: "paint still to come on both", Value: s.Paint, Source: figure.Choice},
+	)}
+	if s.Stand == nil {
+		return p
+	}
+	move := func(stop, end string, stands measure.Length) {
+		p.Moves = append(p.Moves, StopMove{stop, end, figure.Sum(
+			0,
+			figure.Term{Label: "the shut slab stands off it there", Value: stands, Source: figure.Reading},
+			figure.Term{Label: "play wanted, and paint to come", Value: -play - s.Paint, Source: figure.Choice},
+		)})
+	}
+	move("head stop", "hinge end", s.Stand.HingeHead)
+	move("head stop", "lock end", s.Stand.LockHead)
+	move("hinge leg", "head", s.Stand.HingeHead)
+	move("hinge leg", "foot", s.Stand.HingeFoot)
+	move("lock leg", "head", s.Stand.LockHead)
+	move("lock leg", "foot", s.Stand.LockFoot)
+	p.Cross = figure.Sum(
+		0,
+		figure.Term{Label: "hinge side, head", Value: s.Stand.HingeHead, Source: figure.Reading},
+		figure.Term{Label: "lock side, foot", Value: s.Stand.LockFoot, Source: figure.Reading},
+		figure.Term{Label: "less lock side, head", Value: -s.Stand.LockHead, Source: figure.Reading},
+		figure.Term{Label: "less hinge side, foot", Value: -s.Stand.HingeFoot, Source: figure.Reading},
+	)
+	return p
+}
