@@ -158,6 +158,7 @@ func operations(a huma.API, s server) {
 	huma.Register(a, op(http.MethodPost, door+"/restore", "restore-opening", "Put a removed opening back"), s.restore)
 	huma.Register(a, op(http.MethodGet, door+"/stock", "stock", "Which stock size to buy for an opening"), s.stock)
 	huma.Register(a, op(http.MethodGet, door+"/hinges", "hinge-ways", "The hinges that could be taken for an opening, and what speaks against each"), s.hingeWays)
+	huma.Register(a, op(http.MethodGet, door+"/sheet", "full-size-sheet", "A template of an opening at full size, as PDF, SVG or DXF"), s.sheet)
 	huma.Register(a, op(http.MethodGet, door+"/rod", "story-rod", "A story rod marked from an opening, and how the other doors of the job differ from it"), s.storyRod)
 	huma.Register(a, op(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), s.export)
 	bring := op(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file")

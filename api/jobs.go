@@ -225,7 +225,7 @@ func (s server) export(ctx context.Context, in *JobPath) (*fileOut, error) {
 	if len(b) > largestFile {
 		return nil, huma.NewError(http.StatusInsufficientStorage, "The job is larger than a job file may be (64 MB): keep it by kindmargin backup, which holds any size.")
 	}
-	return &fileOut{"application/json", `attachment; filename="` + fileName(j.Name) + `"`, b}, nil
+	return &fileOut{"application/json", `attachment; filename="` + fileStem(j.Name) + `.job.json"`, b}, nil
 }
 
 // whole is a job with all its doors: with one left out it would pass for the whole.
@@ -244,8 +244,8 @@ func (s server) whole(ctx context.Context, id string) (job.Job, error) {
 	return j, nil
 }
 
-// fileName makes a job's name one that every disk takes.
-func fileName(name string) string {
+// fileStem makes a name one that every disk takes.
+func fileStem(name string) string {
 	plain := strings.Map(func(r rune) rune {
 		switch {
 		case r >= 'a' && r <= 'z', r >= '0' && r <= '9':
@@ -255,7 +255,7 @@ func fileName(name string) string {
 		}
 		return '-'
 	}, name)
-	return strings.Trim(plain, "-") + ".job.json"
+	return strings.Trim(plain, "-")
 }
 
 func (s server) importFile(ctx context.Context, in *struct {

@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 	"kindmargin/sheet"
+	"kindmargin/sheet/full"
 )
 
 func (s server) trade(context.Context, *struct{}) (*body[Trade], error) {
@@ -25,6 +26,8 @@ type Trade struct {
 	Devices       []DeviceOf     `json:"devices"`
 	DeviceKinds   []DeviceKind   `json:"deviceKinds"`
 	ReachRules    []Named        `json:"reachRules"`
+	Templates     []TemplateOf   `json:"templates"`
+	Papers        []string       `json:"papers"`
 	Obstacles     []string       `json:"obstacles" doc:"What leaves keep clear of."`
 	Constructions []Built        `json:"constructions"`
 	Registrations []Named        `json:"registrations"`
@@ -133,6 +136,14 @@ type HingeKind struct {
 	Note string `json:"note"`
 }
 
+// TemplateOf is a full-size sheet that can be had.
+type TemplateOf struct {
+	ID   string   `json:"id"`
+	Name string   `json:"name"`
+	Note string   `json:"note"`
+	Step job.Step `json:"step"`
+}
+
 // DeviceOf is a device of the list; its backset is the usual one, in mm.
 type DeviceOf struct {
 	ID      string  `json:"id"`
@@ -224,6 +235,12 @@ func TradeTables() Trade {
 	}
 	for _, k := range trade.DeviceKinds {
 		t.DeviceKinds = append(t.DeviceKinds, DeviceKind{k.ID, k.Name, k.Fixed, k.Note})
+	}
+	for _, v := range full.Templates {
+		t.Templates = append(t.Templates, TemplateOf{v.ID, v.Name, v.Note, v.Step})
+	}
+	for _, p := range full.Papers {
+		t.Papers = append(t.Papers, p.ID)
 	}
 	for _, r := range trade.ReachRules {
 		t.ReachRules = append(t.ReachRules, Named{r.ID, r.Name, r.Source})

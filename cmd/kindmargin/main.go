@@ -3,6 +3,7 @@
 package main
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -15,6 +16,8 @@ import (
 	"os/signal"
 	"path/filepath"
 	"runtime/debug"
+	"slices"
+	"strings"
 	"syscall"
 	"text/tabwriter"
 	"time"
@@ -23,9 +26,11 @@ import (
 
 	"kindmargin/api"
 	"kindmargin/core/job"
+	"kindmargin/core/measure"
 	"kindmargin/core/simulate"
 	"kindmargin/demo"
 	"kindmargin/sheet"
+	"kindmargin/sheet/full"
 	"kindmargin/store"
 	"kindmargin/web"
 )
@@ -34,6 +39,7 @@ type cli struct {
 	Serve    serveCmd         `cmd:"" help:"Serve Kind Margin to browsers on this machine."`
 	Demo     demoCmd          `cmd:"" help:"Serve it with two invented houses to try."`
 	Plan     planCmd          `cmd:"" help:"Print the plan of every opening in a job file."`
+	Sheet    sheetCmd         `cmd:"" help:"Draw a template of an opening at full size."`
 	Backup   backupCmd        `cmd:"" help:"Copy the data file whole, also while the program serves it, and read the copy back."`
 	Check    checkCmd         `cmd:"" help:"Read the whole data file and say whether it is sound."`
 	Simulate simulateCmd      `cmd:"" help:"Hang random openings by our plan and by the schools it is up against."`
@@ -246,11 +252,55 @@ func (c planCmd) Run(out io.Writer) error {
 	return sheet.Print(out, j)
 }
 
-func (c planCmd) read() ([]byte, error) {
-	if c.File == "-" {
+func (c planCmd) read() ([]byte, error) { return readFile(c.File) }
+
+// readFile reads a file whole, or standard input where it is called -.
+func readFile(name string) ([]byte, error) {
+	if name == "-" {
 		return io.ReadAll(os.Stdin)
 	}
-	return os.ReadFile(c.File)
+	return os.ReadFile(name)
+}
+
+type sheetCmd struct {
+	File     string  `arg:"" help:"A job file; - for standard input."`
+	Opening  string  `help:"The opening, by its name or its id." required:""`
+	Template string  `help:"What to draw." enum:"lock,plate,strike,hinge,rod" required:""`
+	Leaf     int     `help:"Of a pair, the leaf." default:"1"`
+	Format   string  `help:"How to write it." enum:"pdf,svg,dxf" default:"pdf"`
+	Paper    string  `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`
+	Bush     float64 `help:"The router's guide bush, mm." default:"16"`
+	Cutter   float64 `help:"Its cutter, mm." default:"12"`
+	Printed  float64 `help:"At what percent of full size the printer prints." default:"100"`
+	Out      string  `help:"File to write; standard output where it is not given." type:"path"`
+}
+
+func (c sheetCmd) Run(out io.Writer) error {
+	b, err := readFile(c.File)
+	if err != nil {
+		return err
+	}
+	j, err := job.Decode(b)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool { return o.ID == c.Opening || strings.EqualFold(o.Name, c.Opening) })
+	if i < 0 {
+		return fmt.Errorf("there is no opening %q in that job", c.Opening)
+	}
+	d, err := full.Make(c.Template, j, j.Openings[i], max(c.Leaf-1, 0), full.Router{Bush: measure.FromMM(c.Bush), Cutter: measure.FromMM(c.Cutter)})
+	if err != nil {
+		return err
+	}
+	var buf bytes.Buffer
+	if err := d.Write(&buf, c.Format, c.Paper, c.Printed/100); err != nil {
+		return err
+	}
+	if c.Out == "" {
+		_, err = out.Write(buf.Bytes())
+		return err
+	}
+	return os.WriteFile(c.Out, buf.Bytes(), 0o644)
 }
 
 type simulateCmd struct {

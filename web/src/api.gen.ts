@@ -196,6 +196,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/openings/{opening}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A template of an opening at full size, as PDF, SVG or DXF */
+        get: operations["full-size-sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/openings/{opening}/stock": {
         parameters: {
             query?: never;
@@ -1445,6 +1462,13 @@ export interface components {
             name: string;
             unit: string;
         };
+        TemplateOf: {
+            id: string;
+            name: string;
+            note: string;
+            /** @enum {string} */
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
+        };
         Term: {
             label: string;
             plusMinus: components["schemas"]["Text"];
@@ -1515,11 +1539,13 @@ export interface components {
             measurings: components["schemas"]["Named"][];
             /** @description What leaves keep clear of. */
             obstacles: string[];
+            papers: string[];
             reachRules: components["schemas"]["Named"][];
             registrations: components["schemas"]["Named"][];
             schools: components["schemas"]["School"][];
             steps: components["schemas"]["StepOf"][];
             tapes: components["schemas"]["TapeOf"][];
+            templates: components["schemas"]["TemplateOf"][];
             walls: components["schemas"]["Named"][];
         };
         Walk: {
@@ -3619,6 +3645,154 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoryRod"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "full-size-sheet": {
+        parameters: {
+            query: {
+                /** @description lock, plate, strike, hinge or rod. */
+                template: string;
+                /** @description pdf, svg or dxf. */
+                format?: string;
+                /** @description a4, a3, letter or tabloid; for pdf. */
+                paper?: string;
+                /** @description Of a pair, the leaf. */
+                leaf?: number;
+                /** @description The router's guide bush, mm. */
+                bush?: number;
+                /** @description Its cutter, mm. */
+                cutter?: number;
+                /** @description At what percent of full size the printer prints. */
+                printed?: number;
+            };
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Bad Request */

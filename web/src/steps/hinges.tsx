@@ -9,6 +9,7 @@ import { packed } from '../geometry';
 import { HingeKinds } from '../hinge-kinds';
 import { Because, Row, Why } from '../length';
 import { Entry, TakeOut, useList } from '../list';
+import { Sheets } from '../sheets';
 import { trade } from '../trade';
 
 /** HingesStep marks the hinges on slab and jamb. */
@@ -160,6 +161,7 @@ export function HingesStep() {
 					)}
 				</>
 			)}
+			<Sheets step="hinges" />
 			<Hollowed />
 			<Avoids />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2">

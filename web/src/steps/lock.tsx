@@ -5,6 +5,7 @@ import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Row, Why } from '../length';
 import { Entry, TakeOut, useList } from '../list';
+import { Sheets } from '../sheets';
 import { trade } from '../trade';
 
 /** LockStep marks latch and strike, and what is bored for them. */
@@ -127,6 +128,7 @@ export function LockStep() {
 			/>
 			<OldHoles />
 			<Missed />
+			<Sheets step="lock" />
 		</>
 	);
 }

@@ -1,0 +1,47 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+
+	"kindmargin/core/measure"
+	"kindmargin/sheet/full"
+)
+
+// SheetIn is a full-size sheet that is asked for.
+type SheetIn struct {
+	OpeningPath
+	Template string  `query:"template" required:"true" doc:"lock, plate, strike, hinge or rod."`
+	Format   string  `query:"format" default:"pdf" doc:"pdf, svg or dxf."`
+	Paper    string  `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid; for pdf."`
+	Leaf     int     `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf."`
+	Bush     float64 `query:"bush" default:"16" doc:"The router's guide bush, mm."`
+	Cutter   float64 `query:"cutter" default:"12" doc:"Its cutter, mm."`
+	Printed  float64 `query:"printed" default:"100" doc:"At what percent of full size the printer prints."`
+}
+
+// sheet draws a template at full size.
+func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
+	k, err := s.store.Opening(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	d, err := full.Make(in.Template, k.Job.Job(), k.Opening, in.Leaf-1, full.Router{Bush: measure.FromMM(in.Bush), Cutter: measure.FromMM(in.Cutter)})
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	var b bytes.Buffer
+	if err := d.Write(&b, in.Format, in.Paper, in.Printed/100); err != nil {
+		return nil, problem(ctx, err)
+	}
+	f, _ := full.FormatByID(in.Format)
+	name := fmt.Sprintf("%s-%s.%s", fileStem(k.Opening.Name), in.Template, in.Format)
+	return &sheetOut{f.Type, `attachment; filename="` + name + `"`, b.Bytes()}, nil
+}
+
+type sheetOut struct {
+	ContentType string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte `contentType:"application/octet-stream"`
+}

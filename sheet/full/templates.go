@@ -1,0 +1,224 @@
+package full
+
+import (
+	"fmt"
+	"math"
+
+	"kindmargin/core/field"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/trade"
+)
+
+// Router is what a router's template is made for.
+type Router struct {
+	Bush, Cutter measure.Length // diameters
+}
+
+// UsualRouter is a 12 mm cutter in a 16 mm bush. Common practice.
+var UsualRouter = Router{Bush: 16 * measure.Millimetre, Cutter: 12 * measure.Millimetre}
+
+// Template is a sheet that can be had of a door.
+type Template struct {
+	ID, Name string
+	Note     string
+	Step     job.Step // at which it is wanted
+}
+
+// Templates that there are.
+var Templates = []Template{
+	{"lock", "boring template", "Folded over the lock edge at its two lines: each hole's centre on both faces.", job.StepLock},
+	{"plate", "faceplate, for the router", "A hole for a guide bush: the plate and the bush less the cutter.", job.StepLock},
+	{"strike", "strike, for the router", "The same for the strike, with its bolt hole.", job.StepLock},
+	{"hinge", "hinge pockets, for the router", "One leaf's pocket, its end at the slab's top or the head.", job.StepHinges},
+	{"rod", "story rod", "The marks of the hinge and lock side, off the head, slab beside jamb.", job.StepHinges},
+}
+
+// Make draws a template of one leaf of a door, 0 the one on the hinge jamb. What cannot be
+// made is refused with the figures that clash, as a field.Error.
+func Make(id string, j job.Job, o job.Opening, leaf int, r Router) (Draft, error) {
+	p := plan.Solve(j, o)
+	if leaf >= len(p.Leaves) {
+		return Draft{}, field.Fault("/leaf", "This door has one leaf.")
+	}
+	l, slab := p.Leaves[leaf], o.Slab
+	if leaf == 1 {
+		slab = o.Pair.Slab
+	}
+	name := o.Name
+	if len(p.Leaves) == 2 {
+		name += fmt.Sprintf(", leaf on the %v jamb", []frame.Side{frame.Hinge, frame.Lock}[leaf])
+	}
+	switch id {
+	case "lock", "plate", "strike":
+		if len(l.Devices) == 0 {
+			return Draft{}, field.Fault("/template", "Choose a latch or lock for this leaf first: there is nothing to bore.")
+		}
+	case "hinge":
+		return hinge(name, o, r)
+	case "rod":
+		if len(l.Rod) == 0 {
+			return Draft{}, field.Fault("/template", "The rod's marks wait for readings.")
+		}
+		return rod(name, j, l), nil
+	default:
+		return Draft{}, field.Fault("/template", "There is no template %.40q.", id)
+	}
+	w := l.Devices[0].Work
+	switch id {
+	case "lock":
+		return boring(name, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM()), nil
+	case "plate":
+		if w.Plate == nil {
+			return Draft{}, field.Fault("/template", "The %s has no faceplate.", w.Device.Name)
+		}
+		return routed(name+": faceplate", w.Plate.Plate, slab.Thickness/2, r, w.Edge != nil && w.Edge.Long == 0, 0)
+	}
+	if w.Strike == nil {
+		return Draft{}, field.Fault("/template", "The %s has no strike.", w.Device.Name)
+	}
+	return routed(name+": strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)
+}
+
+// face is how much of a face a boring template shows past its deepest hole, mm.
+const face = 25
+
+// boring is folded over the edge: pull face, edge, push face. line is the latch's place down
+// the edge.
+func boring(name string, w lock.Work, line, thick float64) Draft {
+	deep, up, down := 70.0, 40.0, 40.0
+	reach := func(y, r float64) { up, down = max(up, r-y+15), max(down, y+r+15) }
+	for _, h := range w.Holes {
+		deep = max(deep, h.In.Value.MM()+h.Dia.MM()/2+face)
+		reach(h.Down.Value.MM()-line, h.Dia.MM()/2)
+	}
+	if e := w.Edge; e != nil {
+		reach(e.Down.Value.MM()-line, max(e.Long, e.Wide).MM()/2)
+	}
+	d := Draft{Title: name + ": " + w.Device.Name, Width: 2*deep + thick, Height: up + down}
+	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
+	d.line(FoldLayer, deep, 0, deep, d.Height)
+	d.line(FoldLayer, deep+thick, 0, deep+thick, d.Height)
+	d.line(MarkLayer, 0, up, d.Width, up)
+	d.line(MarkLayer, deep+thick/2, 0, deep+thick/2, d.Height)
+	d.text(3, d.Height-3, 3, "across: the line squared round the edge")
+	d.middle(deep/2, 6, 3.5, "pull face")
+	d.middle(deep+thick/2, 6, 3, "edge")
+	d.middle(deep+thick+deep/2, 6, 3.5, "push face")
+	for i, h := range w.Holes {
+		y, x := up+h.Down.Value.MM()-line, h.In.Value.MM()
+		label := fmt.Sprintf("%d %s %.4g", i+1, h.What, h.Dia.MM())
+		if h.From != trade.FromPush {
+			d.circle(deep-x, y, h.Dia.MM()/2)
+			d.text(4, y-1, 2.5, label)
+		}
+		if h.From != trade.FromPull {
+			d.circle(deep+thick+x, y, h.Dia.MM()/2)
+		}
+	}
+	if e := w.Edge; e != nil {
+		y := up + e.Down.Value.MM() - line
+		if e.Long > 0 {
+			d.rect(CutLayer, deep+(thick-e.Wide.MM())/2, y-e.Long.MM()/2, e.Wide.MM(), e.Long.MM(), 0)
+		} else {
+			d.circle(deep+thick/2, y, e.Wide.MM()/2)
+		}
+	}
+	return d
+}
+
+// cheek is how far a router's template reaches past its hole, mm.
+const cheek = 45
+
+// routed is a template for a plate: its hole for the bush, the plate, the middle line with a
+// cheek so far from it, and what is bored behind.
+func routed(title string, p trade.Plate, cheekAt measure.Length, r Router, bored bool, hole measure.Length) (Draft, error) {
+	if err := r.check(p.Wide); err != nil {
+		return Draft{}, err
+	}
+	w, h := lock.Opening(p.Wide, r.Bush, r.Cutter).MM(), lock.Opening(p.Long, r.Bush, r.Cutter).MM()
+	d := Draft{Title: title, Width: w + 2*cheek, Height: h + 2*cheek}
+	x, y := d.Width/2, d.Height/2
+	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
+	// A cutter leaves corners of its own radius at least.
+	round := max(p.Radius, r.Cutter/2) + (r.Bush-r.Cutter)/2
+	d.rect(CutLayer, x-w/2, y-h/2, w, h, round.MM())
+	d.rect(MarkLayer, x-p.Wide.MM()/2, y-p.Long.MM()/2, p.Wide.MM(), p.Long.MM(), p.Radius.MM())
+	d.line(MarkLayer, x, 0, x, d.Height)
+	d.line(MarkLayer, 0, y-p.Up.MM(), d.Width, y-p.Up.MM())
+	d.line(FoldLayer, x-cheekAt.MM(), 0, x-cheekAt.MM(), d.Height)
+	d.text(4, 6, 3.5, fmt.Sprintf("hole %.4g x %.4g for a %.4g cutter in a %.4g bush", w, h, r.Cutter.MM(), r.Bush.MM()))
+	d.text(4, d.Height-4, 3, fmt.Sprintf("dashed: the cheek, %.4g from the middle; latch line across", cheekAt.MM()))
+	if p.Radius < r.Cutter/2 {
+		d.text(4, d.Height-8, 3, "corners squared with the chisel")
+	}
+	if bored || hole > 0 {
+		d.cross(x, y-p.Up.MM(), 6)
+	}
+	if hole > 0 {
+		d.Shapes = append(d.Shapes, Shape{Kind: Circle, Layer: MarkLayer, X: x, Y: y - p.Up.MM(), R: hole.MM() / 2})
+	}
+	return d, nil
+}
+
+// check refuses a router that cannot make a hole so wide.
+func (r Router) check(wide measure.Length) error {
+	switch {
+	case r.Cutter <= 0 || r.Bush <= r.Cutter:
+		return field.Fault("/bush", "A bush of %.4g mm does not take a cutter of %.4g mm: it is wider than the cutter.", r.Bush.MM(), r.Cutter.MM())
+	case r.Cutter > wide:
+		return field.Fault("/cutter", "A cutter of %.4g mm is wider than what it is to cut, %.4g mm.", r.Cutter.MM(), wide.MM())
+	}
+	return nil
+}
+
+// hinge is one leaf's pocket, open toward the pull face, with the edge that is set to the
+// slab's top or, by the notch, to the head.
+func hinge(name string, o job.Opening, r Router) (Draft, error) {
+	c := o.Hinges
+	if err := r.check(min(c.Width, c.Leaf)); err != nil {
+		return Draft{}, err
+	}
+	more := (r.Bush - r.Cutter).MM()
+	w, h := c.Width.MM()+more/2, c.Leaf.MM()+more // open at the pull face
+	d := Draft{Title: name + ": hinge pocket", Width: w + cheek, Height: h + 2*cheek}
+	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
+	d.line(CutLayer, 0, cheek, w, cheek)
+	d.line(CutLayer, w, cheek, w, cheek+h)
+	d.line(CutLayer, w, cheek+h, 0, cheek+h)
+	d.rect(MarkLayer, 0, cheek+more/2, c.Width.MM(), c.Leaf.MM(), 0)
+	d.line(FoldLayer, 0, 0, 0, d.Height)
+	d.text(4, 6, 3.5, fmt.Sprintf("leaf %.4g x %.4g, %.4g deep", c.Leaf.MM(), c.Width.MM(), c.Plate.MM()))
+	d.text(4, 11, 3, fmt.Sprintf("%.4g cutter in a %.4g bush", r.Cutter.MM(), r.Bush.MM()))
+	d.text(4, d.Height-4, 3, "left: flush with the pull face; inner line: the leaf's top to its mark")
+	return d, nil
+}
+
+// rodWide is how wide a story rod's strip is drawn, mm.
+const rodWide = 60
+
+// rod is a strip with the marks of the jamb on its left and of the slab, the head margin
+// higher, on its right; its upper end is set to the head.
+func rod(name string, j job.Job, l plan.Leaf) Draft {
+	last := 0.0
+	for _, m := range l.Rod {
+		last = math.Max(last, m.Jamb.Value.MM())
+	}
+	d := Draft{Title: name + ": story rod", Width: rodWide, Height: last + 40}
+	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
+	d.line(FoldLayer, rodWide/2, 0, rodWide/2, d.Height)
+	d.text(2, 5, 3, "head: jamb")
+	d.text(rodWide/2+2, 5, 3, "slab")
+	for _, m := range l.Rod {
+		jamb, slab := m.Jamb.Value.MM(), m.Slab.Value.MM()
+		d.line(CutLayer, 0, jamb, rodWide/2, jamb)
+		d.line(CutLayer, rodWide/2, slab, rodWide, slab)
+		d.text(1, jamb-1, 2.5, m.Name)
+		d.text(1, jamb+3.5, 2.5, j.Tape.Show(m.Jamb.Value))
+		d.text(rodWide/2+1, slab+3.5, 2.5, j.Tape.Show(m.Slab.Value))
+	}
+	return d
+}
