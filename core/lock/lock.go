@@ -115,7 +115,7 @@ func Place(c Choice, opening, margin figure.Figure, bored *figure.Figure, thickn
 			margin.Sigma,
 			figure.Term{Label: "slab's finished top to the bore that is there", Value: bored.Value, Source: figure.Reading},
 			figure.Term{Label: "head margin at the lock corner", Value: margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
-		)
+		).Rounded(tape, measure.Nearest)
 	case c.From == FromStrike:
 		if c.Strike == 0 {
 			return p, field.Fault("/strike", "Measure the existing strike: head to its centre, on the lock jamb.")

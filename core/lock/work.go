@@ -101,9 +101,9 @@ func Fit(p Plan, d trade.Device, thickness measure.Length, bits []measure.Length
 	if d.Plate.Long > 0 {
 		w.Plate = &Recess{Top: above(above(p.Slab, d.Plate.Up), d.Plate.Long/2), Plate: d.Plate}
 	}
-	if s := d.Strike; s.Long > 0 {
+	if s := d.Strike; s.Plate.Long > 0 {
 		w.Strike = &Strike{
-			Recess: Recess{Top: above(above(p.Jamb, s.Up), s.Long/2), Plate: s.Plate}, Bolt: p.Jamb, Hole: s.Bolt, Deep: s.Deep, Box: s.Box,
+			Recess: Recess{Top: above(above(p.Jamb, s.Plate.Up), s.Plate.Long/2), Plate: s.Plate}, Bolt: p.Jamb, Hole: s.Bolt, Deep: s.Deep, Box: s.Box,
 			In: figure.Sum(0, figure.Term{Label: "half the slab's thickness: it closes flush with the jamb", Value: half, Source: figure.Reading}),
 		}
 	}

@@ -62,7 +62,7 @@ func TestThePublishedKnobSet(t *testing.T) {
 	assert.Equal(t, in, d.Edge.Bore)
 	assert.Equal(t, [2]measure.Length{9 * in / 4, in}, [2]measure.Length{d.Plate.Long, d.Plate.Wide})
 	assert.Equal(t, []measure.Length{19 * in / 8, 11 * in / 4}, d.Backsets)
-	assert.Equal(t, 9*in/4, d.Strike.Long)
+	assert.Equal(t, 9*in/4, d.Strike.Plate.Long)
 	second, _ := trade.DeviceByID("bolt-60")
 	assert.InDelta(t, 6*25.4, second.Above.MM(), 3, "a second bolt 6 in (150 mm) above: common practice")
 }

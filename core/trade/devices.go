@@ -68,10 +68,10 @@ type Plate struct {
 
 // Strike is the plate in the lock jamb and the hole behind it.
 type Strike struct {
-	Plate
-	Bolt measure.Length `json:"bolt,omitempty"` // diameter, or width, of the hole for the bolt
-	Deep measure.Length `json:"deep,omitempty"`
-	Box  bool           `json:"box,omitempty"` // a box goes in behind it
+	Plate Plate          `json:"plate,omitzero"`
+	Bolt  measure.Length `json:"bolt,omitempty"` // diameter, or width, of the hole for the bolt
+	Deep  measure.Length `json:"deep,omitempty"`
+	Box   bool           `json:"box,omitempty"` // a box goes in behind it
 }
 
 // CutTo is a part that is cut to the slab: so much and its thickness.

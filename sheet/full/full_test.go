@@ -269,3 +269,18 @@ func TestSVGIsInMillimetres(t *testing.T) {
 	assert.InDelta(t, 60, v.G[2].Line[0].X-v.G[0].Circle[0].X, 1e-9)
 	assert.InDelta(t, 60, v.G[0].Circle[1].X-v.G[2].Line[1].X, 1e-9, "and as far on the push face")
 }
+
+// The drawing that web/src/dxf.test.ts reads with a reader of its own: 80 by 60, a bore of 22,
+// a plate of 25 by 57 with corners of 4, and a fold.
+func TestTheDXFThatAnotherReaderReads(t *testing.T) {
+	d := Draft{Title: "known", Width: 80, Height: 60}
+	d.circle(30, 20, 11)
+	d.rect(CutLayer, 45, 1.5, 25, 57, 4)
+	d.line(FoldLayer, 40, 0, 40, 60)
+	d.text(2, 50, 3, "1 spindle 22 ±")
+	var b bytes.Buffer
+	require.NoError(t, d.Write(&b, "dxf", "", 1))
+	known, err := os.ReadFile("testdata/known.dxf")
+	require.NoError(t, err)
+	assert.Equal(t, string(known), b.String())
+}

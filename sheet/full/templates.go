@@ -110,7 +110,7 @@ func boring(name string, w lock.Work, line, thick float64) Draft {
 	d.middle(deep+thick+deep/2, 6, 3.5, "push face")
 	for i, h := range w.Holes {
 		y, x := up+h.Down.Value.MM()-line, h.In.Value.MM()
-		label := fmt.Sprintf("%d %s %.4g", i+1, h.What, h.Dia.MM())
+		label := fmt.Sprintf("%d %s %.4g mm", i+1, h.What, h.Dia.MM())
 		if h.From != trade.FromPush {
 			d.circle(deep-x, y, h.Dia.MM()/2)
 			d.text(4, y-1, 2.5, label)
@@ -150,7 +150,7 @@ func routed(title string, p trade.Plate, cheekAt measure.Length, r Router, bored
 	d.line(MarkLayer, x, 0, x, d.Height)
 	d.line(MarkLayer, 0, y-p.Up.MM(), d.Width, y-p.Up.MM())
 	d.line(FoldLayer, x-cheekAt.MM(), 0, x-cheekAt.MM(), d.Height)
-	d.text(4, 6, 3.5, fmt.Sprintf("hole %.4g x %.4g for a %.4g cutter in a %.4g bush", w, h, r.Cutter.MM(), r.Bush.MM()))
+	d.text(4, 6, 3.5, fmt.Sprintf("hole %.4g x %.4g mm for a %.4g cutter in a %.4g bush", w, h, r.Cutter.MM(), r.Bush.MM()))
 	d.text(4, d.Height-4, 3, fmt.Sprintf("dashed: the cheek, %.4g from the middle; latch line across", cheekAt.MM()))
 	if p.Radius < r.Cutter/2 {
 		d.text(4, d.Height-8, 3, "corners squared with the chisel")
@@ -191,7 +191,7 @@ func hinge(name string, o job.Opening, r Router) (Draft, error) {
 	d.line(CutLayer, w, cheek+h, 0, cheek+h)
 	d.rect(MarkLayer, 0, cheek+more/2, c.Width.MM(), c.Leaf.MM(), 0)
 	d.line(FoldLayer, 0, 0, 0, d.Height)
-	d.text(4, 6, 3.5, fmt.Sprintf("leaf %.4g x %.4g, %.4g deep", c.Leaf.MM(), c.Width.MM(), c.Plate.MM()))
+	d.text(4, 6, 3.5, fmt.Sprintf("leaf %.4g x %.4g mm, %.4g deep", c.Leaf.MM(), c.Width.MM(), c.Plate.MM()))
 	d.text(4, 11, 3, fmt.Sprintf("%.4g cutter in a %.4g bush", r.Cutter.MM(), r.Bush.MM()))
 	d.text(4, d.Height-4, 3, "left: flush with the pull face; inner line: the leaf's top to its mark")
 	return d, nil

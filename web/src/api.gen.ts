@@ -1364,16 +1364,7 @@ export interface components {
             box?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             deep?: number;
-            /** @description A length in millimetres, exact to the nanometre. */
-            long?: number;
-            /** @description A length in millimetres, exact to the nanometre. */
-            radius?: number;
-            /** @description A length in millimetres, exact to the nanometre. */
-            thick?: number;
-            /** @description A length in millimetres, exact to the nanometre. */
-            up?: number;
-            /** @description A length in millimetres, exact to the nanometre. */
-            wide?: number;
+            plate?: components["schemas"]["Plate"];
         };
         StrikeOf: {
             /** @description Its middle, down from the head. */

@@ -49,9 +49,7 @@ export function DeviceForm() {
 				case: { deep: l(edge.case) },
 				plate: { long: l(plate.long), wide: l(plate.wide), thick: l(plate.thick) },
 				strike: {
-					long: l(strike.long),
-					wide: l(strike.wide),
-					thick: l(strike.thick),
+					plate: { long: l(strike.long), wide: l(strike.wide), thick: l(strike.thick) },
 					bolt: l(strike.bolt),
 					deep: l(strike.deep),
 				},

@@ -144,7 +144,7 @@ export function DoorPage() {
 					)}
 					<div className="door-body flex flex-col lg:flex-row grow min-h-0">
 						<Rod to={to} notches={v.plan.rod} />
-						<div className="door-scroll max-lg:grow max-lg:overflow-y-auto max-lg:min-h-0 lg:contents">
+						<div className="door-scroll max-lg:relative max-lg:grow max-lg:overflow-y-auto max-lg:min-h-0 lg:contents">
 							<figure
 								className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${onTrestles ? '' : 'no-print'} ${step === 'measure' ? 'h-[21dvh]' : step === 'swing' ? 'h-[48dvh]' : 'h-[36dvh]'}`}
 								style={{ background: onTrestles ? undefined : 'var(--shade)' }}
@@ -246,7 +246,7 @@ export function DoorPage() {
 								)}
 							</figure>
 							<main
-								className="lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 max-lg:pb-14 sm:px-5"
+								className="relative lg:w-[29rem] xl:w-[32rem] shrink-0 lg:overflow-y-auto p-4 max-lg:pb-14 sm:px-5"
 								key={step}
 							>
 								<Doubtful value={doubtful}>

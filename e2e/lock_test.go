@@ -1,0 +1,156 @@
+package e2e
+
+import (
+	"strconv"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/job"
+)
+
+func (u person) choose(field, value string) {
+	u.t.Helper()
+	u.until(value+" can be chosen", `document.querySelector('[data-field="`+field+`"] option[value="`+value+`"]')`)
+	u.js(`(() => { const s = document.querySelector('[data-field="` + field + `"]'); s.value = '` + value + `'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`)
+}
+
+func (u person) says(words string) {
+	u.t.Helper()
+	u.until(words, `document.querySelector('main').innerText.includes(`+strconv.Quote(words)+`)`)
+}
+
+// A code lock on a hollow slab with a thin stile is warned; a surface lock bores its one hole;
+// a bathroom lock wants its slot; each hole says why.
+func TestLocksOfTheList(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/beam/lock")
+	u.choose("/lock/device", "code-6")
+	u.until("its holes are listed", `document.querySelector('[data-figure="hole-down-upper fixing"]')`)
+	u.retype("/slab/stile", "65")
+	u.says("reaches 66 mm in and the stile ends at")
+	u.says("The case is 76 mm deep")
+	u.until("the step waits", `document.querySelector('[data-onward][aria-disabled=true]')`)
+
+	u.open("/j/tern-house/chart/lock")
+	assert.Equal(t, "60", u.figure("hole-in-cylinder"), "a surface lock's cylinder")
+	u.says("Let the faceplate in flush: 65 mm by 20 mm")
+	u.choose("/lock/device", "bathroom-64")
+	u.says("Slot in the edge: 90 mm by 16 mm, 66 mm deep")
+	u.says("It must open from outside without a key")
+	u.until("the slot is drawn", `document.querySelector('[data-lock-view]')`)
+	u.eachSaysWhy()
+}
+
+// The latch goes to an old strike under a head that slopes: the strike stays at its figure,
+// old holes beside it are told, and a miss is cured.
+func TestALatchToAnOldStrike(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/chart/lock")
+	assert.Equal(t, "1041", u.figure("latch-jamb"))
+	u.do(chromedp.Click(`[data-field=old-holes-open]`))
+	for field, text := range map[string]string{"old-what": "old keep", "old-down": "1120", "old-dia": "40"} {
+		u.do(chromedp.Focus(`[data-field=` + field + `]`))
+		u.keys(text)
+	}
+	u.do(chromedp.Click(`[data-field=old-add]`))
+	u.says("The old keep, 40 mm, stays uncovered")
+	u.do(chromedp.Click(`[data-field=missed-open]`), chromedp.Click(`[data-field=missed-add]`))
+	u.until("it can be said", `document.querySelector('[data-field="/lock/missed/up"]')`)
+	u.retype("/lock/missed/up", "3")
+	u.says("move the plate up by 3 mm")
+}
+
+// The fixed leaf of a pair is bolted top and bottom.
+func TestBoltsOnAPair(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/saloon/lock")
+	u.do(chromedp.Click(`[data-leaf="2"]`))
+	u.says("Keeps: in the head and in the floor, 9.5 mm from the meeting line")
+	u.choose("/pair/bolts", "surface-bolt-150")
+	u.says("A surface bolt, 150 mm at the top and one at the foot")
+}
+
+// A device is entered from a paper pattern of six holes, with keys alone, in well under three
+// minutes, and comes through export and import; its boring template is fetched and measured.
+func TestADeviceFromItsPaper(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/lock")
+	u.do(chromedp.Click(`[data-field=device-open]`))
+	start := time.Now()
+	enter := func(field, text string) {
+		if text == "" {
+			return
+		}
+		u.do(chromedp.Focus(`[data-field="` + field + `"]`))
+		u.keys(text)
+	}
+	enter("device-name", "gate code lock")
+	enter("device-backset", "60")
+	for i, h := range []struct{ what, off, up, dia string }{
+		{"spindle", "", "", "12"}, {"upper fixing", "", "62", "10"}, {"lower fixing", "", "-62", "10"},
+		{"chamber", "", "30", "16"}, {"upper screw", "40", "80", "4"}, {"lower screw", "40", "-80", "4"},
+	} {
+		if i > 0 {
+			u.do(chromedp.Click(`[data-field=hole-more]`))
+			u.until("one more hole", `document.querySelector('[data-field=hole-what-`+strconv.Itoa(i)+`]')`)
+		}
+		n := strconv.Itoa(i)
+		enter("hole-what-"+n, h.what)
+		enter("hole-off-"+n, h.off)
+		enter("hole-up-"+n, h.up)
+		enter("hole-dia-"+n, h.dia)
+	}
+	enter("in-the-edge-bore", "22")
+	enter("in-the-edge-deep", "78")
+	enter("in-the-edge-case", "76")
+	u.keys(kb.Enter)
+	u.until("it is used", `document.querySelector('[data-device="gate code lock"]')`)
+	t.Logf("six holes in %v", time.Since(start))
+	down, err := strconv.ParseFloat(u.figure("hole-down-lower screw"), 64)
+	require.NoError(t, err)
+	line, err := strconv.ParseFloat(u.figure("latch-slab"), 64)
+	require.NoError(t, err)
+	assert.InDelta(t, line+80, down, 1e-9)
+
+	j, err := job.Decode(u.get("/api/jobs/tern-house/file"))
+	require.NoError(t, err)
+	require.Len(t, j.Kit.Devices, 1)
+	assert.Len(t, j.Kit.Devices[0].Holes, 6)
+	assert.Equal(t, j.Kit.Devices[0].ID, j.Openings[0].Lock.Device)
+
+	u.do(chromedp.Click(`[data-field=sheets-open]`), chromedp.Click(`[data-see=lock]`))
+	u.until("the sheet is seen", `document.querySelector('[data-template=lock] img')?.naturalWidth > 0`)
+	u.js(`(fetch(document.querySelector('[data-template=lock] img').src).then((r) => r.text()).then((text) => {
+		const box = document.createElement('div');
+		box.style.cssText = 'position:absolute;left:0;top:0';
+		box.innerHTML = text.slice(text.indexOf('<svg'));
+		document.body.append(box);
+		const svg = box.querySelector('svg');
+		const a = svg.querySelectorAll('#CUT circle');
+		const mm = svg.getBoundingClientRect().width / parseFloat(svg.getAttribute('width'));
+		const at = (c) => { const r = c.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2, r.width]; };
+		const [s, u] = [at(a[0]), at(a[2])];
+		window.sheet_ = [mm, s[2] / mm, (s[1] - u[1]) / mm].map((v) => v.toFixed(2)).join(' ');
+		box.remove();
+	}), '')`)
+	u.until("it is measured", `window.sheet_`)
+	// CSS makes a millimetre 96/25.4 pixels; the spindle is 12, the upper fixing 62 above it.
+	assert.Equal(t, "3.78 12.00 62.00", u.js(`window.sheet_`))
+}
+
+// Stops that are there are read at their corners and moved.
+func TestStopsAreMoved(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/galley/stops")
+	u.do(chromedp.Click(`[data-field=stand-add]`))
+	u.until("they can be read", `document.querySelector('[data-field="/stops/stand/lockHead"]')`)
+	u.retype("/stops/stand/lockHead", "4")
+	u.until("the head stop moves", `document.querySelector('[data-figure="stop-head stop-lock end"]')?.dataset.mm === '3'`)
+	u.says("the corners cross by 4 mm")
+	u.eachSaysWhy()
+}
