@@ -3,7 +3,7 @@
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
 WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api.gen.ts')
 
-.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden poppler
+.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden readers
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
@@ -18,7 +18,7 @@ web/node_modules/.package-lock.json: web/package.json web/package-lock.json
 web/dist/index.html: web/node_modules/.package-lock.json $(WEBFILES) web/src/api.gen.ts
 	cd web && npm run --silent build
 
-test: web/dist/index.html chromium poppler lint drift ## everything that CI checks
+test: web/dist/index.html chromium readers lint drift ## everything that CI checks
 	cd web && npm run --silent test
 	GOOS=js GOARCH=wasm go build ./core/... # the rules must run in a phone one day
 	go test $$(go list ./... | grep -v /e2e)
@@ -61,10 +61,10 @@ kills: web/dist/index.html ## kills the program 400 times in eight streams of sa
 hidden: ## eight thousand hidden openings by each school: none called ready may be too small
 	KINDMARGIN_HIDDEN=8000 go test -count=1 -v ./core/simulate -run Hidden
 
-poppler: ## reads back what is printed
-	@command -v pdftocairo >/dev/null || { \
+readers: ## tools that read back what is printed
+	@{ command -v pdftocairo && command -v admesh; } >/dev/null || { \
 		sudo=$$(test "$$(id -u)" = 0 || echo sudo); \
-		$$sudo apt-get update -qq && $$sudo apt-get install -y -qq --no-install-recommends poppler-utils; }
+		$$sudo apt-get update -qq && $$sudo apt-get install -y -qq --no-install-recommends poppler-utils admesh; }
 
 chromium:
 	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || command -v google-chrome >/dev/null || { \

@@ -13,7 +13,7 @@ import (
 type SheetIn struct {
 	OpeningPath
 	Template string  `query:"template" required:"true" doc:"lock, plate, strike, hinge or rod."`
-	Format   string  `query:"format" default:"pdf" doc:"pdf, svg or dxf."`
+	Format   string  `query:"format" default:"pdf" doc:"pdf, svg, dxf or stl."`
 	Paper    string  `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid; for pdf."`
 	Leaf     int     `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf."`
 	Bush     float64 `query:"bush" default:"16" doc:"The router's guide bush, mm."`
@@ -27,12 +27,12 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	d, err := full.Make(in.Template, k.Job.Job(), k.Opening, in.Leaf-1, full.Router{Bush: measure.FromMM(in.Bush), Cutter: measure.FromMM(in.Cutter)})
-	if err != nil {
-		return nil, problem(ctx, err)
-	}
 	var b bytes.Buffer
-	if err := d.Write(&b, in.Format, in.Paper, in.Printed/100); err != nil {
+	asked := full.Asked{
+		Template: in.Template, Format: in.Format, Paper: in.Paper, Leaf: in.Leaf - 1, Printed: in.Printed / 100,
+		Router: full.Router{Bush: measure.FromMM(in.Bush), Cutter: measure.FromMM(in.Cutter)},
+	}
+	if err := full.Write(&b, k.Job.Job(), k.Opening, asked); err != nil {
 		return nil, problem(ctx, err)
 	}
 	f, _ := full.FormatByID(in.Format)

@@ -142,6 +142,7 @@ type TemplateOf struct {
 	Name string   `json:"name"`
 	Note string   `json:"note"`
 	Step job.Step `json:"step"`
+	Body bool     `json:"body" doc:"It can be had for a 3-D printer too."`
 }
 
 // DeviceOf is a device of the list; its backset is the usual one, in mm.
@@ -237,7 +238,7 @@ func TradeTables() Trade {
 		t.DeviceKinds = append(t.DeviceKinds, DeviceKind{k.ID, k.Name, k.Fixed, k.Note})
 	}
 	for _, v := range full.Templates {
-		t.Templates = append(t.Templates, TemplateOf{v.ID, v.Name, v.Note, v.Step})
+		t.Templates = append(t.Templates, TemplateOf{v.ID, v.Name, v.Note, v.Step, v.Body})
 	}
 	for _, p := range full.Papers {
 		t.Papers = append(t.Papers, p.ID)

@@ -267,7 +267,7 @@ type sheetCmd struct {
 	Opening  string  `help:"The opening, by its name or its id." required:""`
 	Template string  `help:"What to draw." enum:"lock,plate,strike,hinge,rod" required:""`
 	Leaf     int     `help:"Of a pair, the leaf." default:"1"`
-	Format   string  `help:"How to write it." enum:"pdf,svg,dxf" default:"pdf"`
+	Format   string  `help:"How to write it." enum:"pdf,svg,dxf,stl" default:"pdf"`
 	Paper    string  `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`
 	Bush     float64 `help:"The router's guide bush, mm." default:"16"`
 	Cutter   float64 `help:"Its cutter, mm." default:"12"`
@@ -288,12 +288,12 @@ func (c sheetCmd) Run(out io.Writer) error {
 	if i < 0 {
 		return fmt.Errorf("there is no opening %q in that job", c.Opening)
 	}
-	d, err := full.Make(c.Template, j, j.Openings[i], max(c.Leaf-1, 0), full.Router{Bush: measure.FromMM(c.Bush), Cutter: measure.FromMM(c.Cutter)})
-	if err != nil {
-		return err
-	}
 	var buf bytes.Buffer
-	if err := d.Write(&buf, c.Format, c.Paper, c.Printed/100); err != nil {
+	asked := full.Asked{
+		Template: c.Template, Format: c.Format, Paper: c.Paper, Leaf: max(c.Leaf-1, 0), Printed: c.Printed / 100,
+		Router: full.Router{Bush: measure.FromMM(c.Bush), Cutter: measure.FromMM(c.Cutter)},
+	}
+	if err := full.Write(&buf, j, j.Openings[i], asked); err != nil {
 		return err
 	}
 	if c.Out == "" {

@@ -43,7 +43,7 @@ func readBack(t *testing.T, pdf string, page int) (w, h float64, paths []box) {
 	t.Helper()
 	out := filepath.Join(t.TempDir(), "page.svg")
 	n := strconv.Itoa(page)
-	require.NoError(t, exec.Command("pdftocairo", "-svg", "-origpagesizes", "-noshrink", "-nocenter", "-f", n, "-l", n, pdf, out).Run(), "Debian's poppler-utils: make poppler")
+	require.NoError(t, exec.Command("pdftocairo", "-svg", "-origpagesizes", "-noshrink", "-nocenter", "-f", n, "-l", n, pdf, out).Run(), "Debian's poppler-utils: make readers")
 	b, err := os.ReadFile(out)
 	require.NoError(t, err)
 	size := sized.FindSubmatch(b)
@@ -245,7 +245,7 @@ func TestSVGIsInMillimetres(t *testing.T) {
 	d, err := Make("lock", j, o, 0, UsualRouter)
 	require.NoError(t, err)
 	var b bytes.Buffer
-	require.NoError(t, d.Write(&b, "svg", "", 1))
+	require.NoError(t, d.write(&b, "svg", "", 1))
 	var v struct {
 		Width   string `xml:"width,attr"`
 		Height  string `xml:"height,attr"`
@@ -279,7 +279,7 @@ func TestTheDXFThatAnotherReaderReads(t *testing.T) {
 	d.line(FoldLayer, 40, 0, 40, 60)
 	d.text(2, 50, 3, "1 spindle 22 ±")
 	var b bytes.Buffer
-	require.NoError(t, d.Write(&b, "dxf", "", 1))
+	require.NoError(t, d.write(&b, "dxf", "", 1))
 	known, err := os.ReadFile("testdata/known.dxf")
 	require.NoError(t, err)
 	assert.Equal(t, string(known), b.String())

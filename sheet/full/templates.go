@@ -26,15 +26,16 @@ type Template struct {
 	ID, Name string
 	Note     string
 	Step     job.Step // at which it is wanted
+	Body     bool     // it can be had for a 3-D printer too
 }
 
 // Templates that there are.
 var Templates = []Template{
-	{"lock", "boring template", "Folded over the lock edge at its two lines: each hole's centre on both faces.", job.StepLock},
-	{"plate", "faceplate, for the router", "A hole for a guide bush: the plate and the bush less the cutter.", job.StepLock},
-	{"strike", "strike, for the router", "The same for the strike, with its bolt hole.", job.StepLock},
-	{"hinge", "hinge pockets, for the router", "One leaf's pocket, its end at the slab's top or the head.", job.StepHinges},
-	{"rod", "story rod", "The marks of the hinge and lock side, off the head, slab beside jamb.", job.StepHinges},
+	{"lock", "boring template", "Folded over the lock edge at its two lines: each hole's centre on both faces; its jig for a 3-D printer.", job.StepLock, true},
+	{"plate", "faceplate, for the router", "A hole for a guide bush: the plate and the bush less the cutter.", job.StepLock, false},
+	{"strike", "strike, for the router", "The same for the strike, with its bolt hole.", job.StepLock, false},
+	{"hinge", "hinge pockets, for the router", "One leaf's pocket, flush with the pull face.", job.StepHinges, true},
+	{"rod", "story rod", "The marks of the hinge and lock side, off the head, slab beside jamb.", job.StepHinges, false},
 }
 
 // Make draws a template of one leaf of a door, 0 the one on the hinge jamb. What cannot be

@@ -4,6 +4,7 @@ import (
 	"io"
 
 	"kindmargin/core/field"
+	"kindmargin/core/job"
 )
 
 // Format is a way to write a draft.
@@ -17,6 +18,7 @@ var Formats = []Format{
 	{"pdf", "PDF, at full size on paper", "application/pdf", true},
 	{"svg", "SVG, in millimetres", "image/svg+xml", false},
 	{"dxf", "DXF, for a cutter", "image/vnd.dxf", false},
+	{"stl", "STL, for a 3-D printer", "model/stl", false},
 }
 
 // FormatByID finds a format; ok is false where there is none of that name.
@@ -29,8 +31,33 @@ func FormatByID(id string) (f Format, ok bool) {
 	return Format{}, false
 }
 
-// Write writes a draft in a format; paper and printed are for those that go on paper.
-func (d Draft) Write(w io.Writer, format, paper string, printed float64) error {
+// Asked is a sheet, or a body, that is asked for of one leaf of a door.
+type Asked struct {
+	Template, Format, Paper string
+	Leaf                    int // 0 the one on the hinge jamb
+	Router                  Router
+	Printed                 float64 // at what share of full size the printer prints
+}
+
+// Write makes and writes what is asked for. What cannot be made is refused with the figures
+// that clash, as a field.Error.
+func Write(w io.Writer, j job.Job, o job.Opening, a Asked) error {
+	if a.Format == "stl" {
+		s, err := MakeSolid(a.Template, j, o, a.Leaf, a.Router)
+		if err != nil {
+			return err
+		}
+		return s.STL(w)
+	}
+	d, err := Make(a.Template, j, o, a.Leaf, a.Router)
+	if err != nil {
+		return err
+	}
+	return d.write(w, a.Format, a.Paper, a.Printed)
+}
+
+// write writes a draft in a format; paper and printed are for those that go on paper.
+func (d Draft) write(w io.Writer, format, paper string, printed float64) error {
 	switch format {
 	case "svg":
 		return d.SVG(w)
@@ -43,5 +70,5 @@ func (d Draft) Write(w io.Writer, format, paper string, printed float64) error {
 		}
 		return d.PDF(w, p, printed)
 	}
-	return field.Fault("/format", "There is no format %.40q: use pdf, svg or dxf.", format)
+	return field.Fault("/format", "There is no format %.40q: use pdf, svg, dxf or stl.", format)
 }

@@ -1454,6 +1454,8 @@ export interface components {
             unit: string;
         };
         TemplateOf: {
+            /** @description It can be had for a 3-D printer too. */
+            body: boolean;
             id: string;
             name: string;
             note: string;
@@ -3753,7 +3755,7 @@ export interface operations {
             query: {
                 /** @description lock, plate, strike, hinge or rod. */
                 template: string;
-                /** @description pdf, svg or dxf. */
+                /** @description pdf, svg, dxf or stl. */
                 format?: string;
                 /** @description a4, a3, letter or tabloid; for pdf. */
                 paper?: string;

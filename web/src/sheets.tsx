@@ -75,7 +75,7 @@ export function Sheets({ step }: { step: string }) {
 							>
 								{seen === t.id ? 'Fold it away' : 'See it'}
 							</button>
-							{['pdf', 'svg', 'dxf'].map((f) => (
+							{['pdf', 'svg', 'dxf', ...(t.body ? ['stl'] : [])].map((f) => (
 								<a key={f} className="btn" href={address(t.id, f)} download>
 									<FileDown size={18} aria-hidden="true" /> {f.toUpperCase()}
 								</a>
