@@ -3753,7 +3753,7 @@ export interface operations {
     "full-size-sheet": {
         parameters: {
             query: {
-                /** @description lock, plate, strike, hinge or rod. */
+                /** @description card, lock, plate, strike, hinge or rod. */
                 template: string;
                 /** @description pdf, svg, dxf or stl. */
                 format?: string;

@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router';
 import { ask, client, type JobHead, type Schemas, Trouble, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { useHomeFocus } from './home-focus';
+import { typed } from './kept';
 import { Failed, Waiting } from './says';
 import { Tape } from './tape';
 import { Top } from './top';
@@ -111,6 +112,37 @@ export function KitPage() {
 								</ul>
 							</section>
 						)}
+						{(head.kit.devices ?? []).length > 0 && (
+							<section className="my-5" data-own-devices>
+								<h2 className="text-xl mb-1">Latches and locks kept</h2>
+								<ul>
+									{(head.kit.devices ?? []).map((d) => (
+										<li key={d.id} className="flex items-center gap-3 border-b border-base-300 py-1">
+											<span className="grow">
+												{d.name}
+												<span className="block text-sm opacity-80">
+													{trade.deviceKinds.find((k) => k.id === d.kind)?.name}, {(d.holes ?? []).length}{' '}
+													holes
+												</span>
+											</span>
+											<button
+												type="button"
+												className="btn"
+												onClick={() =>
+													save(head, {
+														...head.kit,
+														devices: (head.kit.devices ?? []).filter((x) => x.id !== d.id),
+													})
+												}
+											>
+												Take out<span className="sr-only"> {d.name}</span>
+											</button>
+										</li>
+									))}
+								</ul>
+							</section>
+						)}
+						<Bits key={`bits ${head.version}`} head={head} save={(kit) => save(head, kit)} />
 						<Costs key={head.version} head={head} save={(kit) => save(head, kit)} />
 						<p className="mt-6">
 							<Link className="btn" to={`/j/${job}`}>
@@ -451,6 +483,39 @@ function Costs({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => P
 			<p className="w-full text-sm opacity-80 max-w-prose">
 				A heavy slab, or two flights of stairs, make it longer: then more readings are worth their time.
 			</p>
+		</form>
+	);
+}
+
+/** Bits are the bits that bores are chosen from; an empty list stands for the usual ones. */
+function Bits({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => Promise<unknown> }) {
+	const [text, setText] = useState((head.kit.bits ?? []).join(', '));
+	return (
+		<form
+			className="my-5 flex flex-wrap items-end gap-2"
+			onSubmit={(e) => {
+				e.preventDefault();
+				const bits = text
+					.split(/[;,]\s+|;/)
+					.map((b) => b.trim())
+					.filter(Boolean)
+					.map((b) => typed(b, head.unit));
+				save({ ...head.kit, bits });
+			}}
+		>
+			<label className="grow">
+				<span className="block mb-1">Bits at hand, {head.unit}, with commas between</span>
+				<input
+					className="input w-full text-lg dim"
+					data-field="bits"
+					placeholder="the usual ones"
+					value={text}
+					onChange={(e) => setText(e.target.value)}
+				/>
+			</label>
+			<button type="submit" className="btn" data-field="bits-keep">
+				Keep
+			</button>
 		</form>
 	);
 }

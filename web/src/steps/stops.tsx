@@ -5,7 +5,7 @@ import { Row, Why } from '../length';
 
 /** StopsStep places the stops that the shut slab lands on. */
 export function StopsStep() {
-	const { leaf } = useDoor();
+	const { view, leaf } = useDoor();
 	const s = leaf.stops;
 	return (
 		<>
@@ -47,6 +47,16 @@ export function StopsStep() {
 				/>
 			</section>
 			<Stand />
+			<p className="mt-4 no-print">
+				<a
+					className="btn"
+					href={`/api/jobs/${view.job.id}/openings/${view.opening.id}/sheet?template=card&paper=${view.job.unit === 'in' ? 'letter' : 'a4'}`}
+					download
+					data-door-card
+				>
+					The whole door on paper
+				</a>
+			</p>
 		</>
 	);
 }
