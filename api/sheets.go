@@ -12,7 +12,7 @@ import (
 // SheetIn is a full-size sheet that is asked for.
 type SheetIn struct {
 	OpeningPath
-	Template string  `query:"template" required:"true" doc:"card, lock, plate, strike, hinge or rod."`
+	Template string  `query:"template" required:"true" doc:"card, lock, plate, strike, hinge, rod or jig."`
 	Format   string  `query:"format" default:"pdf" doc:"pdf, svg, dxf or stl."`
 	Paper    string  `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid; for pdf."`
 	Leaf     int     `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf."`

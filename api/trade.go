@@ -23,7 +23,7 @@ type Trade struct {
 	HingeRules    []HingeRule    `json:"hingeRules"`
 	HingeKinds    []HingeKind    `json:"hingeKinds"`
 	Faults        []Fault        `json:"faults"`
-	Devices       []DeviceOf     `json:"devices"`
+	Devices       []trade.Device `json:"devices"`
 	DeviceKinds   []DeviceKind   `json:"deviceKinds"`
 	ReachRules    []Named        `json:"reachRules"`
 	Templates     []TemplateOf   `json:"templates"`
@@ -145,15 +145,6 @@ type TemplateOf struct {
 	Body bool     `json:"body" doc:"It can be had for a 3-D printer too."`
 }
 
-// DeviceOf is a device of the list; its backset is the usual one, in mm.
-type DeviceOf struct {
-	ID      string  `json:"id"`
-	Kind    string  `json:"kind"`
-	Name    string  `json:"name"`
-	Backset float64 `json:"backset"`
-	Source  string  `json:"source"`
-}
-
 // DeviceKind is a kind of device.
 type DeviceKind struct {
 	ID    string `json:"id"`
@@ -227,13 +218,7 @@ func TradeTables() Trade {
 	for _, k := range trade.HingeKinds {
 		t.HingeKinds = append(t.HingeKinds, HingeKind{k.ID, k.Name, k.Note})
 	}
-	for _, d := range trade.Devices {
-		v := DeviceOf{ID: d.ID, Kind: d.Kind, Name: d.Name, Source: d.Source}
-		if len(d.Backsets) > 0 {
-			v.Backset = d.Backsets[0].MM()
-		}
-		t.Devices = append(t.Devices, v)
-	}
+	t.Devices = trade.Devices
 	for _, k := range trade.DeviceKinds {
 		t.DeviceKinds = append(t.DeviceKinds, DeviceKind{k.ID, k.Name, k.Fixed, k.Note})
 	}

@@ -154,3 +154,23 @@ func TestStopsAreMoved(t *testing.T) {
 	u.says("the corners cross by 4 mm")
 	u.eachSaysWhy()
 }
+
+// A device of the list is begun from, changed and kept as one's own: what was not asked for
+// stays with it.
+func TestADeviceBegunFromAnother(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/galley/lock")
+	u.do(chromedp.Click(`[data-field=device-open]`), chromedp.Click(`[data-field=device-begin]`))
+	u.until("it is filled in", `document.querySelector('[data-field=hole-what-1]')?.value === 'turn and release'`)
+	u.do(chromedp.Focus(`[data-field=hole-up-1]`))
+	u.js(`(document.activeElement.select(), '')`)
+	u.keys("-72", kb.Enter)
+	u.until("it is used", `document.querySelector('[data-device="bathroom lock, 64 mm case, changed"]')`)
+	j, err := job.Decode(u.get("/api/jobs/tern-house/file"))
+	require.NoError(t, err)
+	require.Len(t, j.Kit.Devices, 1)
+	d := j.Kit.Devices[0]
+	assert.Equal(t, -72.0, d.Holes[1].Up.MM())
+	assert.Equal(t, -28.0, d.Plate.Up.MM(), "of which nothing was asked")
+	assert.Len(t, d.Cuts, 2)
+}

@@ -265,7 +265,7 @@ func readFile(name string) ([]byte, error) {
 type sheetCmd struct {
 	File     string  `arg:"" help:"A job file; - for standard input."`
 	Opening  string  `help:"The opening, by its name or its id." required:""`
-	Template string  `help:"What to draw." enum:"card,lock,plate,strike,hinge,rod" required:""`
+	Template string  `help:"What to draw." enum:"card,lock,plate,strike,hinge,rod,jig" required:""`
 	Leaf     int     `help:"Of a pair, the leaf." default:"1"`
 	Format   string  `help:"How to write it." enum:"pdf,svg,dxf,stl" default:"pdf"`
 	Paper    string  `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`

@@ -2,7 +2,9 @@ package full
 
 import (
 	"fmt"
+	"maps"
 	"math"
+	"slices"
 
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
@@ -59,12 +61,12 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r Router) (Draft, error
 			return Draft{}, field.Fault("/template", "Choose a latch or lock for this leaf first: there is nothing to bore.")
 		}
 	case "hinge":
-		return hinge(name, o, r)
+		return hinge(name, o, l, r)
 	case "rod":
 		if len(l.Rod) == 0 {
 			return Draft{}, field.Fault("/template", "The rod's marks wait for readings.")
 		}
-		return rod(name, j, l), nil
+		return rod(name, j, o, l), nil
 	default:
 		return Draft{}, field.Fault("/template", "There is no template %.40q.", id)
 	}
@@ -176,39 +178,85 @@ func (r Router) check(wide measure.Length) error {
 	return nil
 }
 
-// hinge is one leaf's pocket, open toward the pull face, with the edge that is set to the
-// slab's top or, by the notch, to the head.
-func hinge(name string, o job.Opening, r Router) (Draft, error) {
+// hinge is the top hinge's pocket, open toward the pull face, on a strip whose end is set to
+// the slab's top; a nib as long as the head margin stands over that for the jamb, where it
+// touches the head.
+func hinge(name string, o job.Opening, l plan.Leaf, r Router) (Draft, error) {
 	c := o.Hinges
+	if len(l.Hinges) == 0 {
+		return Draft{}, field.Fault("/template", "The hinges' places wait for readings.")
+	}
 	if err := r.check(min(c.Width, c.Leaf)); err != nil {
 		return Draft{}, err
 	}
 	more := (r.Bush - r.Cutter).MM()
 	w, h := c.Width.MM()+more/2, c.Leaf.MM()+more // open at the pull face
-	d := Draft{Title: name + ": hinge pocket", Width: w + cheek, Height: h + 2*cheek}
-	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
-	d.line(CutLayer, 0, cheek, w, cheek)
-	d.line(CutLayer, w, cheek, w, cheek+h)
-	d.line(CutLayer, w, cheek+h, 0, cheek+h)
-	d.rect(MarkLayer, 0, cheek+more/2, c.Width.MM(), c.Leaf.MM(), 0)
-	d.line(FoldLayer, 0, 0, 0, d.Height)
-	d.text(4, 6, 3.5, fmt.Sprintf("leaf %.4g x %.4g mm, %.4g deep", c.Leaf.MM(), c.Width.MM(), c.Plate.MM()))
-	d.text(4, 11, 3, fmt.Sprintf("%.4g cutter in a %.4g bush", r.Cutter.MM(), r.Bush.MM()))
-	d.text(4, d.Height-4, 3, "left: flush with the pull face; inner line: the leaf's top to its mark")
+	// From the head: the nib, then the slab's top; the leaf's own top to its mark.
+	top := l.Hinges[0].Jamb.Value.MM()
+	nib := top - l.Hinges[0].Slab.Value.MM()
+	open := top - more/2
+	d := Draft{Title: name + ": hinge pocket", Width: w + cheek, Height: open + h + cheek}
+	d.line(CutLayer, 0, nib, 0, open)
+	d.line(CutLayer, 0, open, w, open)
+	d.line(CutLayer, w, open, w, open+h)
+	d.line(CutLayer, w, open+h, 0, open+h)
+	d.line(CutLayer, 0, open+h, 0, d.Height)
+	d.line(CutLayer, 0, d.Height, d.Width, d.Height)
+	d.line(CutLayer, d.Width, d.Height, d.Width, 0)
+	d.line(CutLayer, d.Width, 0, d.Width-cheek/2, 0)
+	d.line(CutLayer, d.Width-cheek/2, 0, d.Width-cheek/2, nib)
+	d.line(CutLayer, d.Width-cheek/2, nib, 0, nib)
+	d.rect(MarkLayer, 0, top, c.Width.MM(), c.Leaf.MM(), 0)
+	d.text(4, nib+18, 2.5, "slab: this end at its top, the nib past it")
+	d.text(4, nib+22, 2.5, "jamb: the nib touches the head")
+	d.text(4, nib+6, 3.5, fmt.Sprintf("leaf %.4g x %.4g mm, %.4g deep", c.Leaf.MM(), c.Width.MM(), c.Plate.MM()))
+	d.text(4, nib+11, 3, fmt.Sprintf("%.4g cutter in a %.4g bush", r.Cutter.MM(), r.Bush.MM()))
+	d.text(4, d.Height-4, 3, "left: flush with the pull face")
 	return d, nil
 }
 
 // rodWide is how wide a story rod's strip is drawn, mm.
-const rodWide = 60
+const (
+	rodWide   = 60
+	houseWide = 50 // and of what the other doors have elsewhere
+)
 
 // rod is a strip with the marks of the jamb on its left and of the slab, the head margin
-// higher, on its right; its upper end is set to the head.
-func rod(name string, j job.Job, l plan.Leaf) Draft {
+// higher, in its middle; its upper end is set to the head, or the slab's top to it. On its
+// right are the marks of the house's other doors that stand elsewhere, in the jamb.
+func rod(name string, j job.Job, o job.Opening, l plan.Leaf) Draft {
 	last := 0.0
 	for _, m := range l.Rod {
 		last = math.Max(last, m.Jamb.Value.MM())
 	}
-	d := Draft{Title: name + ": story rod", Width: rodWide, Height: last + 40}
+	house, _ := plan.StoryRod(j, o.ID)
+	jambAt := map[string]float64{}
+	for _, m := range house.Marks {
+		jambAt[m.Name] = m.Jamb.Value.MM()
+	}
+	for _, door := range house.Doors {
+		for _, off := range door.Off {
+			last = math.Max(last, jambAt[off.Name]+off.Jamb.MM())
+		}
+	}
+	d := Draft{Title: name + ": story rod", Width: rodWide + houseWide, Height: last + 40}
+	d.line(FoldLayer, rodWide, 0, rodWide, d.Height)
+	d.text(rodWide+2, 5, 3, "other doors: jamb")
+	said := map[float64]string{} // of doors that have a mark at one place
+	for _, door := range house.Doors {
+		for _, off := range door.Off {
+			y := jambAt[off.Name] + off.Jamb.MM()
+			if said[y] != "" {
+				said[y] = door.Name + ", " + said[y]
+				continue
+			}
+			said[y] = door.Name + ": " + off.Name
+		}
+	}
+	for _, y := range slices.Sorted(maps.Keys(said)) {
+		d.line(MarkLayer, rodWide, y, rodWide+houseWide, y)
+		d.text(rodWide+1, y-0.7, 2, said[y])
+	}
 	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
 	d.line(FoldLayer, rodWide/2, 0, rodWide/2, d.Height)
 	d.text(2, 5, 3, "head: jamb")

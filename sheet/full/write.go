@@ -45,6 +45,9 @@ type Asked struct {
 // Write makes and writes what is asked for. What cannot be made is refused with the figures
 // that clash, as a field.Error.
 func Write(w io.Writer, j job.Job, o job.Opening, a Asked) error {
+	if a.Template == "jig" {
+		a.Template, a.Format = "lock", "stl"
+	}
 	if a.Format == "stl" {
 		s, err := MakeSolid(a.Template, j, o, a.Leaf, a.Router)
 		if err != nil {

@@ -392,14 +392,6 @@ export interface components {
             name: string;
             note: string;
         };
-        DeviceOf: {
-            /** Format: double */
-            backset: number;
-            id: string;
-            kind: string;
-            name: string;
-            source: string;
-        };
         DeviceWork: {
             edge?: components["schemas"]["EdgeOf"];
             /** @description Set for the centre of the edge, marked from both faces. */
@@ -1520,7 +1512,7 @@ export interface components {
             codeFirst: string;
             constructions: components["schemas"]["Built"][];
             deviceKinds: components["schemas"]["DeviceKind"][];
-            devices: components["schemas"]["DeviceOf"][];
+            devices: components["schemas"]["Device"][];
             ends: components["schemas"]["Named"][];
             faults: components["schemas"]["Fault"][];
             habits: components["schemas"]["Named"][];
@@ -3753,7 +3745,7 @@ export interface operations {
     "full-size-sheet": {
         parameters: {
             query: {
-                /** @description card, lock, plate, strike, hinge or rod. */
+                /** @description card, lock, plate, strike, hinge, rod or jig. */
                 template: string;
                 /** @description pdf, svg, dxf or stl. */
                 format?: string;

@@ -1,12 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ask, client } from './api';
+import { ask, client, type Schemas } from './api';
 import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
 import { typed } from './kept';
 import { Entry } from './list';
 import { trade } from './trade';
 
+type Device = Schemas['Device'];
 type HoleTyped = { what: string; off: string; up: string; dia: string; from: string; deep: string };
 
 const blank: HoleTyped = { what: '', off: '', up: '', dia: '', from: 'both', deep: '' };
@@ -16,6 +17,8 @@ export function DeviceForm() {
 	const { view, save } = useDoor();
 	const cache = useQueryClient();
 	const [error, attempt] = useAttempt();
+	// What the form does not ask for stays as it was in the device that was begun from.
+	const [base, setBase] = useState<Device | undefined>();
 	const [name, setName] = useState('');
 	const [kind, setKind] = useState('code');
 	const [backset, setBackset] = useState('');
@@ -23,6 +26,44 @@ export function DeviceForm() {
 	const [edge, setEdge] = useState({ bore: '', long: '', wide: '', deep: '', case: '' });
 	const [plate, setPlate] = useState({ long: '', wide: '', thick: '' });
 	const [strike, setStrike] = useState({ long: '', wide: '', thick: '', bolt: '', deep: '' });
+	/** begin fills the form from the device that is chosen, to be changed and kept as one's own. */
+	const chosen = [...(view.job.kit.devices ?? []), ...trade.devices].find(
+		(d) => d.id === view.opening.lock.device,
+	);
+	const begin = () => {
+		if (!chosen) return;
+		const t = (v?: number) => (v ? `${v} mm` : '');
+		setBase(chosen);
+		setName(`${chosen.name}, changed`);
+		setKind(chosen.kind);
+		setBackset(t(chosen.backsets?.[0]));
+		setHoles(
+			(chosen.holes ?? []).map((h) => ({
+				what: h.what,
+				off: t(h.off),
+				up: t(h.up),
+				dia: t(h.dia),
+				from: h.from,
+				deep: t(h.deep),
+			})),
+		);
+		const { edge: e, plate: p, strike: s } = chosen;
+		setEdge({
+			bore: t(e?.bore),
+			long: t(e?.long),
+			wide: t(e?.wide),
+			deep: t(e?.deep),
+			case: t(chosen.case?.deep),
+		});
+		setPlate({ long: t(p?.long), wide: t(p?.wide), thick: t(p?.thick) });
+		setStrike({
+			long: t(s?.plate?.long),
+			wide: t(s?.plate?.wide),
+			thick: t(s?.plate?.thick),
+			bolt: t(s?.bolt),
+			deep: t(s?.deep),
+		});
+	};
 	const set = (i: number, to: Partial<HoleTyped>) =>
 		setHoles(holes.map((h, k) => (k === i ? { ...h, ...to } : h)));
 	const keep = () =>
@@ -31,6 +72,7 @@ export function DeviceForm() {
 			const l = (t: string) => typed(t, job.unit);
 			const id = `own-${crypto.randomUUID().slice(0, 8)}`;
 			const own = {
+				...base,
 				id,
 				name: name.trim(),
 				kind,
@@ -45,11 +87,23 @@ export function DeviceForm() {
 						from: h.from,
 						deep: l(h.deep),
 					})),
-				edge: { bore: l(edge.bore), long: l(edge.long), wide: l(edge.wide), deep: l(edge.deep) },
-				case: { deep: l(edge.case) },
-				plate: { long: l(plate.long), wide: l(plate.wide), thick: l(plate.thick) },
+				edge: {
+					...base?.edge,
+					bore: l(edge.bore),
+					long: l(edge.long),
+					wide: l(edge.wide),
+					deep: l(edge.deep),
+				},
+				case: { ...base?.case, deep: l(edge.case) },
+				plate: { ...base?.plate, long: l(plate.long), wide: l(plate.wide), thick: l(plate.thick) },
 				strike: {
-					plate: { long: l(strike.long), wide: l(strike.wide), thick: l(strike.thick) },
+					...base?.strike,
+					plate: {
+						...base?.strike?.plate,
+						long: l(strike.long),
+						wide: l(strike.wide),
+						thick: l(strike.thick),
+					},
 					bolt: l(strike.bolt),
 					deep: l(strike.deep),
 				},
@@ -81,6 +135,11 @@ export function DeviceForm() {
 					keep();
 				}}
 			>
+				{chosen && (
+					<button type="button" className="btn justify-self-start" data-field="device-begin" onClick={begin}>
+						Begin from the {chosen.name}
+					</button>
+				)}
 				<div className="flex flex-wrap gap-2 items-end">
 					<Entry label="Called" value={name} set={setName} field="device-name" />
 					<label className="grow basis-40">

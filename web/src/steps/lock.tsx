@@ -221,14 +221,8 @@ function Pick({
 }) {
 	const { view, save } = useDoor();
 	const [error, attempt] = useAttempt();
-	const own = (view.job.kit.devices ?? []).map((d) => ({
-		id: d.id,
-		kind: d.kind,
-		name: d.name,
-		backset: d.backsets?.[0] ?? 0,
-	}));
 	const fixed = trade.deviceKinds.filter((k) => k.fixed).map((k) => k.id);
-	const list = [...own, ...trade.devices].filter((d) =>
+	const list = [...(view.job.kit.devices ?? []), ...trade.devices].filter((d) =>
 		kinds ? kinds.includes(d.kind) : !fixed.includes(d.kind),
 	);
 	const [, group, key] = pointer.split('/') as [string, 'lock' | 'pair', string];
@@ -246,8 +240,8 @@ function Pick({
 						await save(
 							[
 								{ op: 'add', path: pointer, value: e.target.value },
-								...(d?.backset && pointer === '/lock/device'
-									? [{ op: 'add' as const, path: '/lock/backset', value: d.backset }]
+								...(d?.backsets?.[0] && pointer === '/lock/device'
+									? [{ op: 'add' as const, path: '/lock/backset', value: d.backsets[0] }]
 									: []),
 							],
 							d?.name ?? none,
