@@ -174,3 +174,22 @@ func TestStopsThatAreThere(t *testing.T) {
 	assert.Contains(t, held[0].Words(house.Unit, house.Tape), "The head stop holds the slab off at its hinge end: move it back, or plane it there, by 1.5 mm")
 	assert.Contains(t, saidOf(t, l.Findings, JambsCross, Care), "the corners cross by 5.5 mm")
 }
+
+// Of a pair each leaf has the stops of its own jamb: the second's hinge leg is the opening's
+// lock leg.
+func TestStopsOfAPair(t *testing.T) {
+	o := square()
+	o.Slab = slab.Slab{Width: mm(420), Length: mm(2040), Thickness: mm(37)}
+	o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(3), Fixed: frame.Lock}
+	o.Stops.Stand = &lock.Stand{HingeHead: mm(2), LockHead: mm(3), HingeFoot: mm(4), LockFoot: mm(5)}
+	p := Solve(house, o)
+	for i, want := range [][]float64{{1, 1, 3}, {2, 2, 4}} { // a millimetre of play
+		var by []float64
+		for _, m := range p.Leaves[i].Stops.Moves {
+			assert.NotContains(t, m.Stop+m.End, "lock")
+			by = append(by, m.By.Value.MM())
+		}
+		assert.Equal(t, want, by)
+		assert.NotContains(t, strings.Join(p.Leaves[i].Stops.Steps, " "), "lock leg")
+	}
+}

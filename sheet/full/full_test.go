@@ -303,3 +303,13 @@ func TestTheDoorCard(t *testing.T) {
 	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "pdf", Paper: "b5", Printed: 1, Router: UsualRouter}), "no paper")
 	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "png", Router: UsualRouter}), "no format")
 }
+
+// docs/template.svg, which the README shows, is what the program draws for the demo.
+func TestTheTemplateInDocsIsCurrent(t *testing.T) {
+	j, o := demoDoor(t, "linen")
+	var b bytes.Buffer
+	require.NoError(t, Write(&b, j, o, Asked{Template: "lock", Format: "svg", Router: UsualRouter}))
+	kept, err := os.ReadFile("../../docs/template.svg")
+	require.NoError(t, err)
+	assert.Equal(t, string(kept), b.String(), "bin/kindmargin sheet demo/tern-house.json --opening linen --template lock --format svg --out docs/template.svg")
+}

@@ -24,6 +24,7 @@ import { MeasureStep } from './steps/measure/step';
 import { SlabStep } from './steps/slab';
 import { StopsStep } from './steps/stops';
 import { SwingStep } from './steps/swing';
+import { StopsView } from './stops-view';
 import { SwingView } from './swing-view';
 import { Top, useShownIn } from './top';
 import { Trestles } from './trestles';
@@ -181,6 +182,10 @@ export function DoorPage() {
 									</Both>
 								) : step === 'swing' && leaf.swing ? (
 									<SwingView swing={leaf.swing} hand={hand} />
+								) : step === 'stops' && leaf.stops ? (
+									<Both view={v} which={which} pick={setLeaf}>
+										{(l, slab, side) => <StopsView leaf={l} hand={side} thickness={slab.thickness} />}
+									</Both>
 								) : step === 'lock' && leaf.devices.length > 0 ? (
 									<Both view={v} which={which} pick={setLeaf}>
 										{(l, slab, side) =>
@@ -221,7 +226,7 @@ export function DoorPage() {
 								)}
 								{!onTrestles &&
 									leaf.drawing &&
-									!['slab', 'swing', 'hinges'].includes(step) &&
+									!['slab', 'swing', 'hinges', 'stops'].includes(step) &&
 									!(step === 'lock' && leaf.devices.length > 0) && (
 										<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
 											Light ×{times}
