@@ -92,8 +92,12 @@ func TestADeviceFromItsPaper(t *testing.T) {
 	enter("device-name", "gate code lock")
 	enter("device-backset", "60")
 	for i, h := range []struct{ what, off, up, dia string }{
-		{"spindle", "", "", "12"}, {"upper fixing", "", "62", "10"}, {"lower fixing", "", "-62", "10"},
-		{"chamber", "", "30", "16"}, {"upper screw", "40", "80", "4"}, {"lower screw", "40", "-80", "4"},
+		{"spindle", "", "", "12"},
+		{"upper fixing", "", "62", "10"},
+		{"lower fixing", "", "-62", "10"},
+		{"chamber", "", "30", "16"},
+		{"upper screw", "40", "80", "4"},
+		{"lower screw", "40", "-80", "4"},
 	} {
 		if i > 0 {
 			u.do(chromedp.Click(`[data-field=hole-more]`))

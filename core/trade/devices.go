@@ -179,7 +179,9 @@ var Devices = []Device{
 	{
 		ID: "code-6", Kind: "code", Name: "push-button code lock", Backsets: []measure.Length{60 * mm, 70 * mm},
 		Holes: []Hole{
-			{What: "spindle", Dia: 12 * mm, From: FromBoth}, {What: "upper fixing", Up: 62 * mm, Dia: 10 * mm, From: FromBoth}, {What: "lower fixing", Up: -62 * mm, Dia: 10 * mm, From: FromBoth},
+			{What: "spindle", Dia: 12 * mm, From: FromBoth},
+			{What: "upper fixing", Up: 62 * mm, Dia: 10 * mm, From: FromBoth},
+			{What: "lower fixing", Up: -62 * mm, Dia: 10 * mm, From: FromBoth},
 			{What: "code chamber", Up: 30 * mm, Dia: 16 * mm, From: FromPull, Deep: 15 * mm},
 		},
 		Edge: Edge{Bore: 24 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},

@@ -50,7 +50,7 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 					data-step={n.step}
 					data-state={n.state}
 					className={({ isActive }) =>
-						`relative grow lg:grow-0 lg:basis-24 flex lg:flex-row flex-col items-center justify-center lg:justify-start lg:gap-2 min-h-14 max-lg:text-sm ${isActive ? 'font-bold' : ''}`
+						`relative grow lg:grow-0 lg:basis-24 flex lg:flex-row flex-col items-center justify-center lg:justify-start lg:gap-2 min-h-14 max-lg:text-sm max-[23rem]:text-[0.7rem] max-[23rem]:tracking-tighter ${isActive ? 'font-bold' : ''}`
 					}
 				>
 					{({ isActive }) => (
