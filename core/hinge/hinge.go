@@ -131,10 +131,15 @@ func (c Choice) checkPlaces(u measure.Unit) error {
 				measure.Say(p, u), measure.Say(c.Places[i-1], u), measure.Say(c.Leaf, u), measure.Say(c.Places[i-1]+c.Leaf, u))
 		}
 	}
-	if len(c.Avoid) > mostAvoid {
+	return CheckAvoid(c.Avoid, u)
+}
+
+// CheckAvoid reports the first of some places to avoid that cannot be.
+func CheckAvoid(list []Avoid, u measure.Unit) error {
+	if len(list) > mostAvoid {
 		return field.Fault("/avoid", "Keep the %d places that matter.", mostAvoid)
 	}
-	for i, a := range c.Avoid {
+	for i, a := range list {
 		at := fmt.Sprintf("/avoid/%d", i)
 		if n := len([]rune(a.What)); n == 0 || n > 60 {
 			return field.Fault(at+"/what", "Say what is there, in 1 to 60 letters.")

@@ -201,6 +201,9 @@ func (o *Opening) Normalise() {
 	if len(o.Hinges.Old) == 0 {
 		o.Hinges.Old = nil
 	}
+	if len(o.Lock.Avoid) == 0 {
+		o.Lock.Avoid = nil
+	}
 	if len(o.Lock.Old) == 0 {
 		o.Lock.Old = nil
 	}

@@ -8,6 +8,7 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
+	"kindmargin/core/hinge"
 	"kindmargin/core/measure"
 	"kindmargin/core/trade"
 )
@@ -24,6 +25,7 @@ type Choice struct {
 	Second  string         `json:"second,omitempty"` // of a second device, above or below
 	Above   measure.Length `json:"above,omitempty"`  // how far above the latch line that is; nought by rule
 	Old     []OldHole      `json:"old,omitempty"`    // holes that are there already
+	Avoid   []hinge.Avoid  `json:"avoid,omitempty"`  // what its edge holds, down from the slab's uncut top: a rail's joint, a moulding
 	Missed  *Missed        `json:"missed,omitempty"` // by how much the latch misses the strike of the hung door
 	Jamb    measure.Length `json:"jamb,omitempty"`   // width of the lock jamb's face, from its pull-side arris to the stop or its far arris; nought not read
 }
@@ -75,6 +77,9 @@ func (c Choice) Check(u measure.Unit) error {
 		); err != nil {
 			return err
 		}
+	}
+	if err := hinge.CheckAvoid(c.Avoid, u); err != nil {
+		return err
 	}
 	if m := c.Missed; m != nil && (m.Up.Abs() > 20*mm || m.In.Abs() > 20*mm) {
 		return field.Fault("/missed", "A latch that misses by more than %s is marked afresh.", measure.Say(20*mm, u))

@@ -116,6 +116,7 @@ const (
 	JambsCross Code = "jambs-cross"
 
 	DeviceOfOtherHand Code = "device-of-other-hand"
+	DeviceInTheWay    Code = "device-in-the-way"
 	BoreThrough       Code = "bore-through"
 	CoverThin         Code = "cover-thin"
 	NoBit             Code = "no-bit"

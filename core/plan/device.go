@@ -2,11 +2,13 @@ package plan
 
 import (
 	"fmt"
+	"math"
 	"strings"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
@@ -80,6 +82,7 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 		}
 	}
 	said.add(inStile(d, b, w, laid))
+	said.add(inTheWayOf(d, w, laid))
 	for i, h := range w.Holes {
 		if h.Bit == 0 {
 			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": h.What, "dia": Exact(h.Dia)})
@@ -179,7 +182,7 @@ func boring(d door, b bay, w lock.Work) []string {
 	for _, l := range w.Lengths {
 		list = append(list, fmt.Sprintf("Cut the %s to %s for this slab.", l.What, say(l.Cut.Value)))
 	}
-	list = append(list, "Put it together by hand: snug, never forced; plates parallel to the edge by a square set to the backset; a drop of lock on the grub screw. Its plates come off again for the painter. "+kind.Note)
+	list = append(list, "Put it together by hand: snug, never forced; plates parallel to the edge by a square set to "+say(d.Lock.Backset)+", the backset; a drop of lock on the grub screw. Its plates come off again for the painter. "+kind.Note)
 	if b.slab.Construction == "steel" {
 		list = append(list, "Steel: centre-punch every hole, bore slowly with oil, file the burr; never a wood bit.")
 	}
@@ -187,18 +190,64 @@ func boring(d door, b bay, w lock.Work) []string {
 }
 
 func hole(d door, h lock.Hole, say func(measure.Length) string, at func(figure.Figure) string) string {
-	bit := h.Bit
-	if bit == 0 {
+	bit, near := h.Bit, ""
+	switch {
+	case bit == 0:
 		bit = h.Dia
+	case bit != h.Dia:
+		near = fmt.Sprintf(" It wants %s: that is the nearest at hand that is no smaller.", say(h.Dia))
 	}
 	where := fmt.Sprintf("%s: %s down, %s in from the finished edge.", title(h.What), at(h.Down), at(h.In))
 	switch {
 	case h.From == trade.FromBoth && h.Deep == 0:
-		return where + fmt.Sprintf(" Pilot of %s right through, then the %s bit from both faces to the middle, so that nothing breaks out.", say(trade.PilotDia), say(bit))
+		return where + fmt.Sprintf(" Pilot of %s right through, then the %s bit from both faces to the middle, so that nothing breaks out.%s", say(trade.PilotDia), say(bit), near)
 	case h.Deep == 0:
-		return where + fmt.Sprintf(" Pilot of %s right through, then the %s bit from the %s face with waste clamped behind.", say(trade.PilotDia), say(bit), h.From)
+		return where + fmt.Sprintf(" Pilot of %s right through, then the %s bit from the %s face with waste clamped behind.%s", say(trade.PilotDia), say(bit), h.From, near)
 	}
-	return where + fmt.Sprintf(" %s bit from the %s face, %s deep by the stop.", title(say(bit)), h.From, say(h.Deep))
+	return where + fmt.Sprintf(" %s bit from the %s face, %s deep by the stop.%s", title(say(bit)), h.From, say(h.Deep), near)
 }
 
 func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+
+// inTheWayOf says where a device lies in what its edge was said to hold: a rail's joint, a
+// moulding, the end of a lock block. Both places are down from the slab's finished top.
+func inTheWayOf(d door, w lock.Work, laid *fit.Laid) (said findings) {
+	if len(d.Lock.Avoid) == 0 {
+		return nil
+	}
+	top, end := measure.Length(math.MaxInt64), measure.Length(math.MinInt64)
+	see := func(from, to measure.Length) { top, end = min(top, from), max(end, to) }
+	for _, h := range w.Holes {
+		see(h.Down.Value-h.Dia/2, h.Down.Value+h.Dia/2)
+	}
+	if e := w.Edge; e != nil {
+		long := max(e.Long, e.Wide)
+		see(e.Down.Value-long/2, e.Down.Value+long/2)
+	}
+	if end < top {
+		return nil
+	}
+	var taken []hinge.Span
+	for _, a := range d.Lock.Avoid {
+		from := a.At
+		if laid != nil {
+			from -= measure.FromMM(laid.Top[1])
+		}
+		taken = append(taken, hinge.Span{What: a.What, From: from, To: from + a.Long})
+	}
+	if s, blocked := hinge.Blocks(taken, top, end-top, trade.PocketWood); blocked {
+		up, down := hinge.Clear(taken, top, end-top, trade.PocketWood, 0, 4*measure.Metre)
+		by := ""
+		switch {
+		case up != nil:
+			by = d.tape.Show(top-*up) + " higher"
+		case down != nil:
+			by = d.tape.Show(*down-top) + " lower"
+		}
+		if up != nil && down != nil {
+			by += ", or " + d.tape.Show(*down-top) + " lower"
+		}
+		said.say(Care, job.StepLock, "/lock/avoid", DeviceInTheWay, Args{"name": w.Device.Name, "what": s.What, "from": s.From, "to": s.To, "by": by})
+	}
+	return said
+}

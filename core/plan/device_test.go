@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -8,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/slab"
@@ -192,4 +194,24 @@ func TestStopsOfAPair(t *testing.T) {
 		assert.Equal(t, want, by)
 		assert.NotContains(t, strings.Join(p.Leaves[i].Stops.Steps, " "), "lock leg")
 	}
+}
+
+// A rail's joint from 1070 to 1160 of the uncut slab; the head loses nothing here, so the
+// latch's 22 about 1029 end 30 above it, and a bathroom lock's slot, 1012 to 1102, runs into
+// it: it stands clear 44 higher or 160 lower, its spindle's top 1021 the first of it.
+func TestADeviceInARailsJoint(t *testing.T) {
+	o := square()
+	o.Slab.Thickness = mm(44)
+	o.Lock.Device = "latch-22"
+	o.Lock.Avoid = []hinge.Avoid{{What: "rail's joint", Slab: true, At: mm(1070), Long: mm(90)}}
+	require.NoError(t, o.Check(house.Unit))
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, DeviceInTheWay))
+	o.Lock.Device = "bathroom-64"
+	l := Solve(house, o).Leaves[0]
+	line := l.Latch.Slab.Value.MM()
+	words := saidOf(t, l.Findings, DeviceInTheWay, Care)
+	// From 17 above the line, the slot's end, to 73 under it: 90, and 12 of wood.
+	assert.Contains(t, words, fmt.Sprintf("it stands clear %.4g higher, or %.4g lower", line-17-(1070-12-90), 1160+12-(line-17)))
+	o.Lock.Avoid[0].What = ""
+	assert.ErrorContains(t, o.Check(house.Unit), "/lock/avoid/0/what:")
 }

@@ -141,6 +141,7 @@ var says = map[Code]string{
 	JambsCross: "The jambs are not in one plane: the corners cross by {by}. Let the stops take up half of it; shift the top hinge {half} one way and the bottom one {half} the other for the rest.",
 
 	DeviceOfOtherHand: "The {name} is made for hinges on the {made} and the door has them on the {hand}: change it before anything is bored.",
+	DeviceInTheWay:    "The {name} is cut into the {what} ({from} to {to} down): it stands clear {by}.",
 	BoreThrough:       "A bore or slot {wide} wide goes through the faces of a slab {thickness} thick: {most} is the most.",
 	CoverThin:         "A faceplate {plate} wide hides only {cover} on either side of a {bore} bore: {smaller} or less is better, its ends squared.",
 	NoBit:             "There is no bit at hand for the {what}, {dia}: put it in the kit, or say which there are.",

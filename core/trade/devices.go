@@ -203,6 +203,11 @@ var Devices = []Device{
 		Plate: Plate{Long: 42 * mm, Wide: 18 * mm, Thick: 2 * mm}, Strike: Strike{Plate: Plate{Long: 42 * mm, Wide: 18 * mm, Thick: 1 * mm}}, Source: CommonPractice,
 	},
 	{
+		ID: "roller-catch", Kind: "catch", Name: "roller catch, 16 mm",
+		Edge: Edge{Long: 36 * mm, Wide: 16 * mm, Deep: 34 * mm}, Case: Case{High: 26 * mm, Deep: 32 * mm, Thick: 15 * mm},
+		Plate: Plate{Long: 57 * mm, Wide: 22 * mm, Thick: 2 * mm}, Strike: Strike{Plate: Plate{Long: 45 * mm, Wide: 22 * mm, Thick: 1 * mm}}, Source: CommonPractice,
+	},
+	{
 		ID: "pull-dummy", Kind: "pull", Name: "pull, bolts 38 mm apart", Backsets: []measure.Length{60 * mm},
 		Holes: []Hole{{What: "upper bolt", Up: 19 * mm, Dia: 8 * mm, From: FromBoth}, {What: "lower bolt", Up: -19 * mm, Dia: 8 * mm, From: FromBoth}},
 		Cuts:  []CutTo{{"through bolts", -5 * mm}}, Source: CommonPractice,

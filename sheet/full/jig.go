@@ -13,7 +13,7 @@ import (
 // What a printed jig is made with, mm.
 const (
 	jigWall   = 8.0  // of plate and fence: it stands on the plate, and wants no supports
-	jigPilot  = 3.1  // for a 3 mm pilot
+	jigPilot  = 8.0  // a seat for a guide bush, 8 outside and 3 inside
 	jigRelief = 2.0  // in the inner corner, for paint on the arris
 	jigRound  = 18.0 // past the outermost hole
 )
@@ -49,7 +49,9 @@ func boringJig(w lock.Work, line, thick float64) (*Solid, error) {
 	var pilots []pilot
 	deep, up, down := 30.0, 15.0, 15.0
 	put := func(x, y float64) {
-		near := func(p pilot) bool { return max(p.x-x, x-p.x) < jigPilot+2.1 && max(p.y-y, y-p.y) < jigPilot+2.1 }
+		near := func(p pilot) bool {
+			return max(p.x-x, x-p.x) < jigPilot+2*boreWall && max(p.y-y, y-p.y) < jigPilot+2*boreWall
+		}
 		if !slices.ContainsFunc(pilots, near) {
 			pilots = append(pilots, pilot{x, y})
 			deep, up, down = max(deep, x), max(up, -y), max(down, y)
@@ -83,8 +85,13 @@ func boringJig(w lock.Work, line, thick float64) (*Solid, error) {
 		bores = append(bores, Bore{0, [3]float64{0, e.Down.Value.MM() - line, -thick / 2}, jigPilot / 2})
 	}
 	// A window on the latch line at the plate's far end, to see the line through.
-	less = append(less, Block{[3]float64{deep - 10, -3, 0}, [3]float64{deep - 3, 3, jigWall}})
-	return NewSolid([]Block{plate, fence}, less, bores), nil
+	half := jigPilot/2 + boreWall // as wide as a bore's own cell, so that its planes cut none
+	less = append(less, Block{[3]float64{deep - 10, -half, 0}, [3]float64{deep - 3, half, jigWall}})
+	s, ok := NewSolid([]Block{plate, fence}, less, bores)
+	if !ok {
+		return nil, field.Fault("/template", "The holes of the %s stand too near each other's lines for a printed jig: use the boring template.", w.Device.Name)
+	}
+	return s, nil
 }
 
 // pocketBody is a router's template for one hinge leaf: a plate with the pocket's opening,
@@ -99,5 +106,6 @@ func pocketBody(o job.Opening, r Router) (*Solid, error) {
 	body := Block{[3]float64{0, 0, 0}, [3]float64{w + cheek, h + 2*cheek, jigWall}}
 	fence := Block{[3]float64{-jigWall, 0, -20}, [3]float64{0, h + 2*cheek, jigWall}}
 	open := Block{[3]float64{-jigWall, cheek, 0}, [3]float64{w, cheek + h, jigWall}}
-	return NewSolid([]Block{body, fence}, []Block{open}, nil), nil
+	s, _ := NewSolid([]Block{body, fence}, []Block{open}, nil)
+	return s, nil
 }

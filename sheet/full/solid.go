@@ -32,11 +32,14 @@ type Bore struct {
 	Radius float64
 }
 
+// boreWall is what a cell leaves about its bore, mm.
+const boreWall = 1.0
+
 // NewSolid makes a body of blocks, less others, with bores. A bore's cell is as wide as the
-// bore and a little; those of two bores along one axis must not overlap.
-func NewSolid(add, less []Block, bores []Bore) *Solid {
-	s := &Solid{full: map[[3]int]bool{}, holes: map[hole]float64{}}
-	const wall = 1.0 // about a bore, inside its cell
+// bore and a little; ok is false where a plane would cut one.
+func NewSolid(add, less []Block, bores []Bore) (s *Solid, ok bool) {
+	s = &Solid{full: map[[3]int]bool{}, holes: map[hole]float64{}}
+	const wall = boreWall
 	for _, b := range append(slices.Clone(add), less...) {
 		for i := range 3 {
 			s.breaks[i] = append(s.breaks[i], b.From[i], b.To[i])
@@ -82,9 +85,14 @@ func NewSolid(add, less []Block, bores []Bore) *Solid {
 				})
 			}
 		}
+		for i := range 3 {
+			if i != b.Axis && math.Abs(s.breaks[i][at[i]+1]-b.At[i]-b.Radius-wall) > 1e-9 {
+				return nil, false
+			}
+		}
 		s.holes[hole{b.Axis, at}] = b.Radius
 	}
-	return s
+	return s, true
 }
 
 func (s *Solid) cells(f func([3]int)) {

@@ -48,18 +48,23 @@ func sound(t *testing.T, s *Solid) {
 // A block of 20 × 30 × 10 with one bore of 8: 6000 less a polygon of 48 sides, 4² π short of
 // 0.3 %.
 func TestABlockWithABore(t *testing.T) {
-	s := NewSolid([]Block{{[3]float64{0, 0, 0}, [3]float64{20, 30, 10}}}, nil, []Bore{{2, [3]float64{10, 12, 0}, 4}})
+	block := []Block{{[3]float64{0, 0, 0}, [3]float64{20, 30, 10}}}
+	s, ok := NewSolid(block, nil, []Bore{{2, [3]float64{10, 12, 0}, 4}})
+	require.True(t, ok)
+	_, ok = NewSolid(block, nil, []Bore{{2, [3]float64{10, 12, 0}, 4}, {2, [3]float64{12, 24, 0}, 4}})
+	assert.False(t, ok, "the second's planes cut the first")
 	assert.InDelta(t, 6000-3.14159265*16*10, s.Volume(), 2)
 	sound(t, s)
 }
 
 // An L with bores both ways and a window: the shape of the boring jig.
 func TestAnAngleWithBoresBothWays(t *testing.T) {
-	s := NewSolid(
+	s, ok := NewSolid(
 		[]Block{{[3]float64{0, 0, 0}, [3]float64{80, 100, 10}}, {[3]float64{0, 0, 0}, [3]float64{10, 100, 50}}},
 		[]Block{{[3]float64{60, 40, 0}, [3]float64{70, 60, 10}}},
-		[]Bore{{2, [3]float64{40, 50, 0}, 5}, {0, [3]float64{0, 50, 30}, 4}},
+		[]Bore{{2, [3]float64{40, 50, 0}, 5}, {0, [3]float64{0, 50, 30}, 5}},
 	)
+	require.True(t, ok)
 	sound(t, s)
 }
 

@@ -870,6 +870,7 @@ export interface components {
         LockChoice: {
             /** @description A length in millimetres, exact to the nanometre. */
             above?: number;
+            avoid?: components["schemas"]["Avoid"][];
             /** @description A length in millimetres, exact to the nanometre. */
             backset: number;
             /** @description A length in millimetres, exact to the nanometre. */

@@ -3,12 +3,13 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { ask, client } from '../api';
 import { Said, useAttempt } from '../attempt';
+import { Avoids } from '../avoids';
 import { at, useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { packed } from '../geometry';
 import { HingeKinds } from '../hinge-kinds';
 import { Because, Row, Why } from '../length';
-import { Entry, TakeOut, useList } from '../list';
+import { TakeOut, useList } from '../list';
 import { Sheets } from '../sheets';
 import { trade } from '../trade';
 
@@ -163,7 +164,7 @@ export function HingesStep() {
 			)}
 			<Sheets step="hinges" />
 			<Hollowed />
-			<Avoids />
+			<Avoids path="/hinges/avoid" of="What the leaves keep clear of" jamb />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2">
 				<h2 className="text-lg sm:col-span-2">The hinge</h2>
 				<HingeKinds />
@@ -417,78 +418,6 @@ function Hollowed() {
 	if (!said && !view.opening.hinges.hollow) return null;
 	return (
 		<Ticked pointer="/hinges/hollow" text="Hollow the slab's hinge edge to the jamb, between the pockets" />
-	);
-}
-
-/** Avoids takes what the leaves keep clear of. */
-function Avoids() {
-	const { view } = useDoor();
-	const list = view.opening.hinges.avoid ?? [];
-	const { error, put } = useList('/hinges/avoid');
-	const [what, setWhat] = useState('');
-	const [at, setAt] = useState('');
-	const [long, setLong] = useState('');
-	const [slab, setSlab] = useState(false);
-	return (
-		<details className="mb-4" open={list.length > 0}>
-			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="avoid-open">
-				What the leaves keep clear of
-			</summary>
-			<div className="grid gap-2">
-				<p className="text-sm opacity-80">
-					An old latch recess or strike on the jamb, a rail's joint, moulding or glass on the slab.
-				</p>
-				{list.map((a, i) => (
-					// biome-ignore lint/suspicious/noArrayIndexKey: told by its order
-					<div key={i} className="flex items-end gap-2 flex-wrap">
-						<span className="basis-24 grow min-h-11 flex items-center" data-avoid={a.what}>
-							{a.what}, {a.slab ? 'slab' : 'jamb'}
-						</span>
-						<div className="grow basis-20">
-							<LengthField pointer={`/hinges/avoid/${i}/at`} label="Down to it" empty={0} />
-						</div>
-						<div className="grow basis-20">
-							<LengthField pointer={`/hinges/avoid/${i}/long`} label="Long" />
-						</div>
-						<TakeOut list={list} at={i} put={put} label={`the ${a.what}`} />
-					</div>
-				))}
-				<form
-					className="flex items-end gap-2 flex-wrap"
-					onSubmit={async (e) => {
-						e.preventDefault();
-						if (await put([...list, { what, slab, at, long }], what)) {
-							setWhat('');
-							setAt('');
-							setLong('');
-						}
-					}}
-				>
-					<fieldset className="flex gap-4 basis-full">
-						<legend className="sr-only">Where it is</legend>
-						{[false, true].map((v) => (
-							<label key={String(v)} className="flex items-center gap-2 min-h-11">
-								<input
-									type="radio"
-									name="avoid"
-									className="radio radio-primary"
-									checked={slab === v}
-									onChange={() => setSlab(v)}
-								/>
-								{v ? 'on the slab, from its uncut top' : 'on the jamb, from the head'}
-							</label>
-						))}
-					</fieldset>
-					<Entry label="What" value={what} set={setWhat} field="avoid-what" often={trade.obstacles} />
-					<Entry label="Down to it" value={at} set={setAt} field="avoid-at" />
-					<Entry label="Long" value={long} set={setLong} field="avoid-long" />
-					<button type="submit" className="btn" data-field="avoid-add">
-						Add
-					</button>
-				</form>
-				<Said error={error} />
-			</div>
-		</details>
 	);
 }
 

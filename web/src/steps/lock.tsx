@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Said, useAttempt } from '../attempt';
+import { Avoids } from '../avoids';
 import { DeviceForm } from '../device-form';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
@@ -126,6 +127,7 @@ export function LockStep() {
 					...trade.reachRules.map((r) => ({ value: r.id, text: r.name, note: r.why })),
 				]}
 			/>
+			<Avoids path="/lock/avoid" of="What the lock edge holds" />
 			<OldHoles />
 			<Missed />
 			<Sheets step="lock" />
