@@ -104,7 +104,7 @@ func TestAHingeKeptForTheJob(t *testing.T) {
 	u.open("/j/tern-house/galley/hinges")
 	u.until("another door has it too", `[...document.querySelector('[data-field=hinge-size]').options].some((o) => o.textContent === 'brass from the attic')`)
 	u.open("/kit/tern-house")
-	u.js(`([...document.querySelectorAll('[data-own-hinges] button')].find((b) => b.textContent.includes('attic')).click(), '')`)
+	u.js(`([...document.querySelectorAll('[data-kept] button')].find((b) => b.textContent.includes('attic')).click(), '')`)
 	u.until("it stays", `document.querySelector('main [role=alert]')?.innerText.includes('Linen room was read with a tool, or hangs on hinges')`)
 }
 

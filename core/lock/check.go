@@ -40,21 +40,7 @@ func CheckDevice(d trade.Device, u measure.Unit) error {
 		in(fmt.Sprintf("/backsets/%d", i), "backset", b, 15*mm, 200*mm)
 	}
 	for i, h := range d.Holes {
-		at := fmt.Sprintf("/holes/%d", i)
-		if strings.TrimSpace(h.What) == "" {
-			bad.Add(at+"/what", "Say what goes through that hole.")
-		}
-		if h.Dia == 0 {
-			bad.Add(at+"/dia", "The %s has no diameter: read it off the pattern, or measure its bit.", h.What)
-		} else {
-			in(at+"/dia", "hole", h.Dia, mm, 120*mm)
-		}
-		if h.From != trade.FromBoth && h.From != trade.FromPull && h.From != trade.FromPush {
-			bad.Add(at+"/from", "A hole is bored from the pull face, the push face, or both, not from %.40q.", h.From)
-		}
-		in(at+"/off", "hole's place off the edge", h.Off, 0, 300*mm)
-		in(at+"/up", "hole's place above the latch line", h.Up, -400*mm, 400*mm)
-		in(at+"/deep", "depth of a hole", h.Deep, 0, 120*mm)
+		bad.Under(fmt.Sprintf("/holes/%d", i), checkHole(h, u))
 	}
 	in("/edge/bore", "bore in the edge", d.Edge.Bore, 0, 60*mm)
 	in("/edge/long", "slot in the edge", d.Edge.Long, 0, 400*mm)
@@ -76,5 +62,25 @@ func CheckDevice(d trade.Device, u measure.Unit) error {
 	for i, c := range d.Cuts {
 		in(fmt.Sprintf("/cuts/%d/base", i), "part that is cut", c.Base, -60*mm, 300*mm)
 	}
+	return bad.Err()
+}
+
+func checkHole(h trade.Hole, u measure.Unit) error {
+	const mm = measure.Millimetre
+	var bad field.Errors
+	if strings.TrimSpace(h.What) == "" {
+		bad.Add("/what", "Say what goes through that hole.")
+	}
+	if h.Dia == 0 {
+		bad.Add("/dia", "The %s has no diameter: read it off the pattern, or measure its bit.", h.What)
+	} else {
+		bad.Under("", field.Range{Pointer: "/dia", Is: "hole", Value: h.Dia, Least: mm, Most: 120 * mm}.Check(u))
+	}
+	if h.From != trade.FromBoth && h.From != trade.FromPull && h.From != trade.FromPush {
+		bad.Add("/from", "A hole is bored from the pull face, the push face, or both, not from %.40q.", h.From)
+	}
+	bad.Under("", field.Range{Pointer: "/off", Is: "hole's place off the edge", Value: h.Off, Most: 300 * mm}.Check(u))
+	bad.Under("", field.Range{Pointer: "/up", Is: "hole's place above the latch line", Value: h.Up, Least: -400 * mm, Most: 400 * mm}.Check(u))
+	bad.Under("", field.Range{Pointer: "/deep", Is: "depth of a hole", Value: h.Deep, Most: 120 * mm}.Check(u))
 	return bad.Err()
 }

@@ -83,65 +83,26 @@ export function KitPage() {
 							head={head}
 							add={(t) => save(head, { ...head.kit, tools: [...(head.kit.tools ?? []), t] })}
 						/>
-						{(head.kit.hinges ?? []).length > 0 && (
-							<section className="my-5" data-own-hinges>
-								<h2 className="text-xl mb-1">Hinges kept</h2>
-								<ul>
-									{(head.kit.hinges ?? []).map((h) => (
-										<li key={h.id} className="flex items-center gap-3 border-b border-base-300 py-1">
-											<span className="grow">
-												{h.name}
-												<span className="block text-sm opacity-80">
-													{trade.hingeKinds.find((k) => k.id === h.kind)?.name}
-												</span>
-											</span>
-											<button
-												type="button"
-												className="btn"
-												onClick={() =>
-													save(head, {
-														...head.kit,
-														hinges: (head.kit.hinges ?? []).filter((x) => x.id !== h.id),
-													})
-												}
-											>
-												Take out<span className="sr-only"> {h.name}</span>
-											</button>
-										</li>
-									))}
-								</ul>
-							</section>
-						)}
-						{(head.kit.devices ?? []).length > 0 && (
-							<section className="my-5" data-own-devices>
-								<h2 className="text-xl mb-1">Latches and locks kept</h2>
-								<ul>
-									{(head.kit.devices ?? []).map((d) => (
-										<li key={d.id} className="flex items-center gap-3 border-b border-base-300 py-1">
-											<span className="grow">
-												{d.name}
-												<span className="block text-sm opacity-80">
-													{trade.deviceKinds.find((k) => k.id === d.kind)?.name}, {(d.holes ?? []).length}{' '}
-													holes
-												</span>
-											</span>
-											<button
-												type="button"
-												className="btn"
-												onClick={() =>
-													save(head, {
-														...head.kit,
-														devices: (head.kit.devices ?? []).filter((x) => x.id !== d.id),
-													})
-												}
-											>
-												Take out<span className="sr-only"> {d.name}</span>
-											</button>
-										</li>
-									))}
-								</ul>
-							</section>
-						)}
+						<Kept
+							title="Hinges kept"
+							list={(head.kit.hinges ?? []).map((h) => ({
+								...h,
+								is: trade.hingeKinds.find((k) => k.id === h.kind)?.name,
+							}))}
+							takeOut={(id) =>
+								save(head, { ...head.kit, hinges: (head.kit.hinges ?? []).filter((x) => x.id !== id) })
+							}
+						/>
+						<Kept
+							title="Latches and locks kept"
+							list={(head.kit.devices ?? []).map((d) => ({
+								...d,
+								is: `${trade.deviceKinds.find((k) => k.id === d.kind)?.name}, ${(d.holes ?? []).length} holes`,
+							}))}
+							takeOut={(id) =>
+								save(head, { ...head.kit, devices: (head.kit.devices ?? []).filter((x) => x.id !== id) })
+							}
+						/>
 						<Bits key={`bits ${head.version}`} head={head} save={(kit) => save(head, kit)} />
 						<Costs key={head.version} head={head} save={(kit) => save(head, kit)} />
 						<p className="mt-6">
@@ -484,6 +445,33 @@ function Costs({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => P
 				A heavy slab, or two flights of stairs, make it longer: then more readings are worth their time.
 			</p>
 		</form>
+	);
+}
+
+/** Kept is what of one kind is kept with the job, each to be taken out. */
+function Kept(p: {
+	title: string;
+	list: { id: string; name: string; is?: string }[];
+	takeOut: (id: string) => Promise<unknown>;
+}) {
+	if (p.list.length === 0) return null;
+	return (
+		<section className="my-5" data-kept={p.title}>
+			<h2 className="text-xl mb-1">{p.title}</h2>
+			<ul>
+				{p.list.map((x) => (
+					<li key={x.id} className="flex items-center gap-3 border-b border-base-300 py-1">
+						<span className="grow">
+							{x.name}
+							<span className="block text-sm opacity-80">{x.is}</span>
+						</span>
+						<button type="button" className="btn" onClick={() => p.takeOut(x.id)}>
+							Take out<span className="sr-only"> {x.name}</span>
+						</button>
+					</li>
+				))}
+			</ul>
+		</section>
 	);
 }
 
