@@ -4,7 +4,7 @@ import { Avoids } from '../avoids';
 import { DeviceForm } from '../device-form';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
-import { Row, Why } from '../length';
+import { Len, Row, Why } from '../length';
 import { Entry, TakeOut, useList } from '../list';
 import { Sheets } from '../sheets';
 import { trade } from '../trade';
@@ -159,7 +159,11 @@ function Device({ device: d }: { device: Work }) {
 									{h.what}
 									<div className="text-sm opacity-80">
 										{h.from === 'both' ? 'both faces' : `${h.from} face`}
-										{h.deep.mm > 0 ? `, ${h.deep.text.mm} deep` : ''}
+										{h.deep.mm > 0 && (
+											<>
+												, <Len text={h.deep.text} /> deep
+											</>
+										)}
 									</div>
 								</td>
 								<td className="text-right text-xl dim">
@@ -168,7 +172,9 @@ function Device({ device: d }: { device: Work }) {
 								<td className="text-right text-xl dim">
 									<Why figure={h.in} title={`${h.what}, in from the edge`} id={`hole-in-${h.what}`} bare />
 								</td>
-								<td className="text-right text-xl dim">{h.bit.mm > 0 ? h.bit.text.mm : h.dia.text.mm}</td>
+								<td className="text-right text-xl dim">
+									<Len text={h.bit.mm > 0 ? h.bit.text : h.dia.text} />
+								</td>
 							</tr>
 						))}
 					</tbody>
