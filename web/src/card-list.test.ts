@@ -84,6 +84,29 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 	expect(cards[1]?.says).toBe('Pack the top hinge out by 1.8.');
 	expect(cards[1]?.rows.map((r) => r.off)).toEqual([text(153), text(1703)]);
 	expect(cards[2]?.says).toBe('3 a leaf. the middle one first.');
+	Object.assign(leaf, {
+		latch: { jamb: figure(1032) },
+		devices: [
+			{ name: 'latch', steps: ['square a line', 'bore it'], holes: [{ down: figure(1029), in: figure(60) }] },
+		],
+		strikes: ['mark the strike'],
+		stops: { from: figure(36), steps: ['head stop first'] },
+	});
+	const more = cardsOf(v).slice(8);
+	expect(more.map((c) => c.title)).toEqual([
+		'Latch, 1 of 2',
+		'Latch, 2 of 2',
+		'In the jamb, 1 of 1',
+		'Stops, 1 of 1',
+	]);
+	expect(more[0]?.id).toBe('0 latch 0 1029 60');
+	leaf.findings = [{ step: 'lock', gravity: 'stop' }] as typeof leaf.findings;
+	expect(
+		cardsOf(v)
+			.slice(8)
+			.map((c) => c.title),
+	).toEqual(['Stops, 1 of 1']);
+	Object.assign(leaf, { devices: [], strikes: [], stops: undefined });
 	leaf.findings = [{ step: 'hinges', gravity: 'stop' }] as typeof leaf.findings;
 	expect(cardsOf(v)).toHaveLength(3);
 });

@@ -13,7 +13,7 @@ export type Card = {
 	rows: { at?: Shown; off: Shown }[];
 	says: string;
 	/** The step that its cautions are those of. */
-	step: 'cut' | 'hinges';
+	step: 'cut' | 'hinges' | 'lock' | 'stops';
 	left?: Shown;
 	/** What comes off along the edge, in mm, for the strip: places and depths. */
 	strip?: { at: number; depth: number }[];
@@ -26,7 +26,7 @@ const edgeNames: Record<string, string> = {
 	foot: 'Foot',
 };
 
-/** cardsOf are the cards of the work, in its order: each edge that is cut, the check, the pockets, and the hanging. */
+/** cardsOf are the cards of the work, in its order: each edge that is cut, the check, the pockets, the hanging, the lock and the stops. */
 export function cardsOf(view: OpeningView): Card[] {
 	const many = view.plan.leaves.length > 1;
 	return view.plan.leaves.flatMap((leaf, n) => {
@@ -44,7 +44,12 @@ export function cardsOf(view: OpeningView): Card[] {
 			step: 'cut',
 			says: 'Then ease every arris, and seal the cut edges before they stand: the ends most of all.',
 		};
-		return [...edges, check, ...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm')];
+		return [
+			...edges,
+			check,
+			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm'),
+			...lockCards(leaf, n, of),
+		];
 	});
 }
 
@@ -110,16 +115,55 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[
 					},
 				]
 			: []),
-		...hanging.steps.map(
-			(says, i): Card => ({
-				id: `${n} hang ${i} ${hanging.head.map((f) => f.mm).join(' ')} ${hanging.shut.mm} ${hanging.open.mm}`,
-				title: `Hang it, ${i + 1} of ${hanging.steps.length}${of}`,
-				from: '',
-				tool: '',
-				step: 'hinges',
-				rows: [],
-				says,
-			}),
-		),
+		...told(hanging.steps, 'Hang it', 'hinges', `${n} hang`, of, [
+			...hanging.head.map((f) => f.mm),
+			hanging.shut.mm,
+			hanging.open.mm,
+		]),
 	];
+}
+
+/** lockCards are what is bored for each device, the strike, and the stops; of what is refused, none. */
+function lockCards(leaf: Leaf, n: number, of: string): Card[] {
+	const refused = (step: string) => leaf.findings.some((f) => f.step === step && f.gravity === 'stop');
+	const { latch, devices, strikes, stops } = leaf;
+	const lock = [
+		...(devices ?? []).flatMap((d) =>
+			told(
+				d.steps,
+				d.name.charAt(0).toUpperCase() + d.name.slice(1),
+				'lock',
+				`${n} ${d.name}`,
+				of,
+				d.holes.flatMap((h) => [h.down.mm, h.in.mm]),
+			),
+		),
+		...told(strikes ?? [], 'In the jamb', 'lock', `${n} strike`, of, [latch?.jamb.mm ?? 0]),
+	];
+	return [
+		...(refused('lock') ? [] : lock),
+		...(refused('stops')
+			? []
+			: told(stops?.steps ?? [], 'Stops', 'stops', `${n} stops`, of, [stops?.from.mm ?? 0])),
+	];
+}
+
+/** told makes a card of each sentence of some work; by are the figures that it is done by. */
+function told(
+	steps: string[],
+	title: string,
+	step: Card['step'],
+	id: string,
+	of: string,
+	by: number[],
+): Card[] {
+	return steps.map((says, i) => ({
+		id: `${id} ${i} ${by.join(' ')}`,
+		title: `${title}, ${i + 1} of ${steps.length}${of}`,
+		from: '',
+		tool: '',
+		step,
+		rows: [],
+		says,
+	}));
 }
