@@ -99,7 +99,8 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 		'In the jamb, 1 of 1',
 		'Stops, 1 of 1',
 	]);
-	expect(more[0]?.id).toBe('0 latch 0 1029 60');
+	// (7 · 31 + 102900) · 31 + 6000, less three times 1000003.
+	expect(more[0]?.id).toBe('0 latch 0 202618');
 	leaf.findings = [{ step: 'lock', gravity: 'stop' }] as typeof leaf.findings;
 	expect(
 		cardsOf(v)

@@ -129,14 +129,9 @@ function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 	const { latch, devices, strikes, stops } = leaf;
 	const lock = [
 		...(devices ?? []).flatMap((d) =>
-			told(
-				d.steps,
-				d.name.charAt(0).toUpperCase() + d.name.slice(1),
-				'lock',
-				`${n} ${d.name}`,
-				of,
-				d.holes.flatMap((h) => [h.down.mm, h.in.mm]),
-			),
+			told(d.steps, d.name.charAt(0).toUpperCase() + d.name.slice(1), 'lock', `${n} ${d.name}`, of, [
+				print(d.holes.flatMap((h) => [h.down.mm, h.in.mm])),
+			]),
 		),
 		...told(strikes ?? [], 'In the jamb', 'lock', `${n} strike`, of, [latch?.jamb.mm ?? 0]),
 	];
@@ -147,6 +142,9 @@ function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 			: told(stops?.steps ?? [], 'Stops', 'stops', `${n} stops`, of, [stops?.from.mm ?? 0])),
 	];
 }
+
+/** print is a short print of figures that are too many to name a card by. */
+const print = (figures: number[]) => figures.reduce((h, f) => (h * 31 + Math.round(f * 100)) % 1_000_003, 7);
 
 /** told makes a card of each sentence of some work; by are the figures that it is done by. */
 function told(
