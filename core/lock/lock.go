@@ -21,7 +21,9 @@ type Choice struct {
 	Backset measure.Length `json:"backset"`          // lock edge to centre of spindle
 	Bore    measure.Length `json:"bore"`             // diameter of the latch bore
 	Device  string         `json:"device,omitempty"` // ID of a trade.Device or of one's own in the kit; empty for a latch of Backset and Bore
-	Reach   string         `json:"reach,omitempty"`  // ID of a trade.ReachRule that the handle is held to
+	Reach   string         `json:"reach,omitempty"`  // ID of a trade.ReachRule that the handle is held to, or LocalRule
+	Lowest  measure.Length `json:"lowest,omitempty"` // by a local rule, above the floor
+	Highest measure.Length `json:"highest,omitempty"`
 	Second  string         `json:"second,omitempty"` // of a second device, above or below
 	Above   measure.Length `json:"above,omitempty"`  // how far above the latch line that is; nought by rule
 	Old     []OldHole      `json:"old,omitempty"`    // holes that are there already
@@ -51,6 +53,21 @@ const (
 	FromHandle = "handle" // a handle height above the floor
 )
 
+// LocalRule is a rule of one's own for the handle's height: Choice.Lowest to Choice.Highest.
+const LocalRule = "local"
+
+// HeldTo is the rule that the handle's height is held to; ok is false where there is none.
+func (c Choice) HeldTo() (r trade.ReachRule, ok bool) {
+	if c.Reach != LocalRule {
+		return trade.ReachRuleByID(c.Reach)
+	}
+	most := c.Highest
+	if most == 0 {
+		most = 2 * measure.Metre
+	}
+	return trade.ReachRule{ID: LocalRule, Name: "the local rule", Least: c.Lowest, Most: most, Source: "told for this door"}, true
+}
+
 // Check reports the first thing that cannot be, as a field.Error worded in the
 // unit of the job.
 func (c Choice) Check(u measure.Unit) error {
@@ -58,8 +75,11 @@ func (c Choice) Check(u measure.Unit) error {
 		return field.Fault("/from", "The latch's height comes from the strike or from a handle height, not from %.40q.", c.From)
 	}
 	const mm = measure.Millimetre
-	if _, ok := trade.ReachRuleByID(c.Reach); !ok && c.Reach != "" {
+	if _, ok := c.HeldTo(); !ok && c.Reach != "" {
 		return field.Fault("/reach", "There is no rule %.40q for a handle's height.", c.Reach)
+	}
+	if c.Reach == LocalRule && c.Lowest > c.Highest && c.Highest > 0 {
+		return field.Fault("/highest", "A handle between %s and %s is none: the lower height first.", measure.Say(c.Lowest, u), measure.Say(c.Highest, u))
 	}
 	if len(c.Old) > mostOld {
 		return field.Fault("/old", "Keep the %d old holes that matter.", mostOld)
@@ -86,6 +106,8 @@ func (c Choice) Check(u measure.Unit) error {
 	}
 	return field.First(
 		u,
+		field.Range{Pointer: "/lowest", Is: "handle height", Value: c.Lowest, Most: 2 * measure.Metre},
+		field.Range{Pointer: "/highest", Is: "handle height", Value: c.Highest, Most: 2 * measure.Metre},
 		field.Range{Pointer: "/above", Is: "second bolt's distance", Value: c.Above, Least: -500 * mm, Most: 500 * mm},
 		field.Range{Pointer: "/jamb", Is: "jamb past the strike", Value: c.Jamb, Most: 200 * mm},
 		field.Range{Pointer: "/strike", Is: "place for a strike below the head", Value: c.Strike, Least: 0, Most: 3 * measure.Metre},

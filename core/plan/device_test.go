@@ -96,6 +96,13 @@ func TestAHandleHeldToARule(t *testing.T) {
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, OutOfReach), "1000 is 39 in")
 	o.Lock.Handle = mm(1250)
 	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, OutOfReach, Stop), "863.6 mm to 1219.2 mm")
+	o.Lock.Reach, o.Lock.Lowest, o.Lock.Highest = lock.LocalRule, mm(900), mm(1250)
+	require.NoError(t, o.Check(house.Unit))
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, OutOfReach))
+	o.Lock.Highest = mm(1200)
+	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, OutOfReach, Stop), "outside the local rule: 900 mm to 1200 mm")
+	o.Lock.Lowest = mm(1300)
+	assert.ErrorContains(t, o.Check(house.Unit), "/lock/highest:")
 	o.Lock.Reach = "none"
 	assert.ErrorContains(t, o.Check(house.Unit), "/lock/reach:")
 }

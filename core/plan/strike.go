@@ -26,7 +26,7 @@ func agree(d door, b bay, corner figure.Figure) (said findings) {
 
 // heights holds a handle to the rule that was chosen for it.
 func heights(d door, p lock.Plan) (said findings) {
-	rule, ok := trade.ReachRuleByID(d.Lock.Reach)
+	rule, ok := d.Lock.HeldTo()
 	if !ok {
 		return nil
 	}

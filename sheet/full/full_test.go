@@ -98,6 +98,12 @@ func holds(t *testing.T, d Draft, p Paper) (checked int) {
 	require.NoError(t, os.WriteFile(file, b.Bytes(), 0o600))
 	on := d.on(p)
 	tiles, tw, th := d.Tiles(on)
+	joined := map[Tile]int{} // on how many sheets each cross lies
+	defer func() {
+		for c, sheets := range joined {
+			assert.GreaterOrEqual(t, sheets, 2, "%s on %s: the cross at %v lays one sheet on another", d.Title, p.ID, c)
+		}
+	}()
 	for i, tile := range tiles {
 		w, h, paths := readBack(t, file, i+1)
 		assert.InDelta(t, on.Width, w, 0.1, "%s on %s", d.Title, p.ID)
@@ -123,6 +129,20 @@ func holds(t *testing.T, d Draft, p Paper) (checked int) {
 			}
 			assert.True(t, found, "%s on %s, sheet %d: nothing at %v", d.Title, p.ID, i+1, want)
 			checked++
+		}
+		for _, c := range d.joins(tw, th) {
+			x, y := c.X-tile.X+edge, c.Y-tile.Y+edge
+			if x < edge+4 || y < edge+4 || x > edge+tw-4 || y > edge+th-4 {
+				continue
+			}
+			for _, arm := range []box{{x - 4, y, x + 4, y}, {x, y - 4, x, y + 4}} {
+				found := false
+				for _, path := range paths {
+					found = found || path.near(arm, 0.1)
+				}
+				assert.True(t, found, "%s on %s, sheet %d: no cross at %v", d.Title, p.ID, i+1, c)
+			}
+			joined[c]++
 		}
 		// The ruler: 100 mm, and 4 in over it.
 		y := on.Height - edge

@@ -83,12 +83,14 @@ func draw(doc *fpdf.Fpdf, tr func(string) string, s Shape) {
 // lays one on the other.
 func (d Draft) joins(tw, th float64) (list []Tile) {
 	const every = 60
-	for x := tw - overlap/2; x < d.Width; x += tw - overlap {
+	for i := range count(d.Width, tw) - 1 {
+		x := tw - overlap/2 + float64(i)*(tw-overlap)
 		for y := 15.0; y < d.Height; y += every {
 			list = append(list, Tile{x, y})
 		}
 	}
-	for y := th - overlap/2; y < d.Height; y += th - overlap {
+	for i := range count(d.Height, th) - 1 {
+		y := th - overlap/2 + float64(i)*(th-overlap)
 		for x := 15.0; x < d.Width; x += every {
 			list = append(list, Tile{x, y})
 		}

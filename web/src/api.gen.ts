@@ -880,7 +880,11 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             handle: number;
             /** @description A length in millimetres, exact to the nanometre. */
+            highest?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             jamb?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            lowest?: number;
             missed?: components["schemas"]["Missed"];
             old?: components["schemas"]["OldHole"][];
             reach?: string;

@@ -125,8 +125,15 @@ export function LockStep() {
 				options={[
 					{ value: '', text: 'nothing' },
 					...trade.reachRules.map((r) => ({ value: r.id, text: r.name, note: r.why })),
+					{ value: 'local', text: 'a local rule' },
 				]}
 			/>
+			{lock.reach === 'local' && (
+				<div className="grid grid-cols-2 gap-3 mb-4">
+					<LengthField pointer="/lock/lowest" label="No lower than" empty={0} />
+					<LengthField pointer="/lock/highest" label="No higher than" empty={0} />
+				</div>
+			)}
 			<Avoids path="/lock/avoid" of="What the lock edge holds" />
 			<OldHoles />
 			<Missed />
