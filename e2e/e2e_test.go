@@ -627,3 +627,12 @@ func TestTheOldDoorsGapsOnScreen(t *testing.T) {
 	assert.Equal(t, "820", u.figure("finished-width"))
 	assert.Equal(t, "2023", u.figure("finished-length"))
 }
+
+// The page of a door that is not there says so under a heading, and leads back.
+func TestADoorThatIsNotThere(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/nowhere/measure")
+	u.until("it says so", `document.querySelector('main h1')?.textContent === 'This door cannot be shown' && document.querySelector('main [role=alert]')`)
+	u.js(`(document.querySelector('main a.btn').click(), '')`)
+	u.until("back on the walk", `location.pathname === '/j/tern-house' && document.querySelector('h1')?.textContent === 'Tern House'`)
+}

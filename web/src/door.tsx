@@ -1,6 +1,6 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import type { Figure, Leaf, Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { Clash } from './clash';
@@ -76,7 +76,18 @@ export function DoorPage() {
 		entry: () => document.querySelector<HTMLElement>('[data-tape]')?.focus(),
 	});
 	if (query.isPending) return <Waiting text="Fetching the door…" />;
-	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} />;
+	if (query.error && !state)
+		return (
+			<main>
+				<h1 className="text-2xl px-6 pt-6" tabIndex={-1} data-home>
+					This door cannot be shown
+				</h1>
+				<Failed error={query.error} retry={() => query.refetch()} />
+				<Link className="btn mx-6" to={`/j/${job}`}>
+					Back to the walk
+				</Link>
+			</main>
+		);
 	if (!state || !v || !leaf) return null;
 	const Page = pages[step] ?? MeasureStep;
 	const found = [...v.plan.findings, ...leaf.findings];
