@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 
+	"kindmargin/core/field"
 	"kindmargin/core/measure"
 	"kindmargin/sheet/full"
 )
@@ -12,13 +13,13 @@ import (
 // SheetIn is a full-size sheet that is asked for.
 type SheetIn struct {
 	OpeningPath
-	Template string  `query:"template" required:"true" doc:"card, lock, plate, strike, hinge, rod or jig."`
-	Format   string  `query:"format" default:"pdf" doc:"pdf, svg, dxf or stl."`
-	Paper    string  `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid; for pdf."`
-	Leaf     int     `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf."`
-	Bush     float64 `query:"bush" default:"16" doc:"The router's guide bush, mm."`
-	Cutter   float64 `query:"cutter" default:"12" doc:"Its cutter, mm."`
-	Printed  float64 `query:"printed" default:"100" doc:"At what percent of full size the printer prints."`
+	Template string `query:"template" required:"true" doc:"card, lock, plate, strike, hinge, rod or jig."`
+	Format   string `query:"format" default:"pdf" doc:"pdf, svg, dxf or stl."`
+	Paper    string `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid; for pdf."`
+	Leaf     int    `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf."`
+	Bush     string `query:"bush" default:"16 mm" doc:"The router's guide bush, as a person writes a length."`
+	Cutter   string `query:"cutter" default:"12 mm" doc:"Its cutter."`
+	Printed  string `query:"printed" default:"100 mm" doc:"How long the ruler of 100 mm comes out of the printer."`
 }
 
 // sheet draws a template at full size.
@@ -27,10 +28,16 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	var lengths [3]measure.Length
+	for i, t := range []struct{ at, text string }{{"/bush", in.Bush}, {"/cutter", in.Cutter}, {"/printed", in.Printed}} {
+		if lengths[i], err = measure.Parse(t.text, k.Job.Unit); err != nil {
+			return nil, problem(ctx, field.Fault(t.at, "%s", err.Error()))
+		}
+	}
 	var b bytes.Buffer
 	asked := full.Asked{
-		Template: in.Template, Format: in.Format, Paper: in.Paper, Leaf: in.Leaf - 1, Printed: in.Printed / 100,
-		Router: full.Router{Bush: measure.FromMM(in.Bush), Cutter: measure.FromMM(in.Cutter)},
+		Template: in.Template, Format: in.Format, Paper: in.Paper, Leaf: in.Leaf - 1, Printed: lengths[2].MM() / 100,
+		Router: full.Router{Bush: lengths[0], Cutter: lengths[1]},
 	}
 	if err := full.Write(&b, k.Job.Job(), k.Opening, asked); err != nil {
 		return nil, problem(ctx, err)

@@ -51,7 +51,7 @@ func devices(d door, b bay, p lock.Plan, laid *fit.Laid) (list []Device, said fi
 		add(d.Lock.Second, q, true)
 	}
 	if len(list) == 2 {
-		said.add(apart(list[0].Work, list[1].Work))
+		said.add(apart(list[0].Work, list[1].Work, b.slab.Thickness))
 	}
 	return list, said
 }
@@ -91,7 +91,7 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 			said.say(Stop, job.StepLock, "/lock/backset", HoleAtEdge, Args{"what": h.What, "wood": Exact(wood), "least": Exact(h.Dia/2 + trade.HoleApart)})
 		}
 		for _, o := range w.Holes[:i] {
-			meets(&said, h, o)
+			meets(&said, h, o, thick)
 		}
 	}
 	if w.Device.Screw > thick-2*measure.Millimetre && w.Device.Screw > 0 {
@@ -104,11 +104,12 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 }
 
 // meets says where two holes have too little wood between them, or none.
-func meets(said *findings, a, b lock.Hole) {
+func meets(said *findings, a, b lock.Hole, thick measure.Length) {
 	gap := lock.Gap(a, b)
 	args := Args{"what": a.What, "other": b.What, "wood": Exact(max(gap, 0)), "least": Exact(trade.HoleApart)}
-	if a.From != b.From && a.From != trade.FromBoth && b.From != trade.FromBoth {
-		return // from opposite faces, and neither goes through
+	blind := a.Deep > 0 && b.Deep > 0 && a.Deep+b.Deep < thick
+	if blind && a.From != b.From && a.From != trade.FromBoth && b.From != trade.FromBoth {
+		return // from opposite faces, and neither comes to the other
 	}
 	switch {
 	case gap < 0:
@@ -119,10 +120,10 @@ func meets(said *findings, a, b lock.Hole) {
 }
 
 // apart says where the holes of two devices meet.
-func apart(a, b lock.Work) (said findings) {
+func apart(a, b lock.Work, thick measure.Length) (said findings) {
 	for _, h := range a.Holes {
 		for _, o := range b.Holes {
-			meets(&said, o, h)
+			meets(&said, o, h, thick)
 		}
 	}
 	return said

@@ -85,6 +85,10 @@ func TestHolesFromOppositeFaces(t *testing.T) {
 		{What: "chamber", Dia: mm(30), From: trade.FromPull, Deep: mm(12)}, {What: "screw", Up: mm(10), Dia: mm(8), From: trade.FromPush, Deep: mm(12)},
 	}})
 	assert.Empty(t, ofCode(Solve(j, o).Leaves[0].Findings, HolesMeet))
+	j.Kit.Devices[0].Holes[1].Deep = mm(24)
+	assert.Len(t, ofCode(Solve(j, o).Leaves[0].Findings, HolesMeet), 1, "12 and 24 come to each other in 35")
+	j.Kit.Devices[0].Holes[1].Deep = 0
+	assert.Len(t, ofCode(Solve(j, o).Leaves[0].Findings, HolesMeet), 1, "and so does one right through")
 	j.Kit.Devices[0].Holes[1].From = trade.FromBoth
 	assert.Len(t, ofCode(Solve(j, o).Leaves[0].Findings, HolesMeet), 1)
 }
@@ -122,6 +126,9 @@ func TestOldHolesInTheJamb(t *testing.T) {
 	require.Len(t, found, 2)
 	assert.Contains(t, found[0].Words(house.Unit, house.Tape), "The stray screw, 5 mm, stays uncovered: glue in a dowel")
 	assert.Contains(t, found[1].Words(house.Unit, house.Tape), "The old strike, 60 mm, stays uncovered: glue in a block")
+	o.Lock.Device = "pull-dummy"
+	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, OldHoleLeft), 3, "a pull has no strike to cover any")
+	o.Lock.Device = "latch-22"
 	o.Lock.Old = []lock.OldHole{{What: "old spindle", Down: mm(1020), Off: mm(60), Dia: mm(20)}}
 	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, OldHoleNear), 1)
 	o.Lock.Old[0].What = ""

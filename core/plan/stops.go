@@ -49,7 +49,7 @@ func stops(d door, b bay) (*Stops, findings) {
 		}
 	}
 	if cross := v.Cross.Value.Abs(); cross > trade.MostCross {
-		said.say(Care, job.StepStops, "/stops/stand", JambsCross, Args{"by": Exact(cross), "half": Exact(cross / 4)})
+		said.say(Care, job.StepStops, "/stops/stand", JambsCross, Args{"by": Exact(cross), "each": Exact(cross / 4)})
 	}
 	return &v, said
 }

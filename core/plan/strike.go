@@ -44,10 +44,13 @@ func oldHoles(d door, list []Device) (said findings) {
 		covered := false
 		for _, v := range list {
 			plate := v.Plate
-			if o.Jamb && v.Strike != nil {
+			switch {
+			case o.Jamb && v.Strike != nil:
 				plate = &v.Strike.Recess
+			case o.Jamb || o.Off > 0: // no plate lies on it
+				plate = nil
 			}
-			if plate == nil || !o.Jamb && o.Off > 0 {
+			if plate == nil {
 				continue
 			}
 			top, end := plate.Top.Value, plate.Top.Value+plate.Plate.Long

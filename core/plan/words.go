@@ -138,7 +138,7 @@ var says = map[Code]string{
 	HeadLeftOn:    "Measure down from the head's finished line: {left} is still left on at the lock corner.",
 
 	StopHolds:  "The {stop} holds the slab off at its {end}: move it back, or plane it there, by {by}.",
-	JambsCross: "The jambs are not in one plane: the corners cross by {by}. Let the stops take up half of it; shift the top hinge {half} one way and the bottom one {half} the other for the rest.",
+	JambsCross: "The jambs are not in one plane: the corners cross by {by}. Let the stops take up half of it; shift the top hinge {each} one way and the bottom one {each} the other for the rest.",
 
 	DeviceOfOtherHand: "The {name} is made for hinges on the {made} and the door has them on the {hand}: change it before anything is bored.",
 	DeviceInTheWay:    "The {name} is cut into the {what} ({from} to {to} down): it stands clear {by}.",

@@ -3758,12 +3758,12 @@ export interface operations {
                 paper?: string;
                 /** @description Of a pair, the leaf. */
                 leaf?: number;
-                /** @description The router's guide bush, mm. */
-                bush?: number;
-                /** @description Its cutter, mm. */
-                cutter?: number;
-                /** @description At what percent of full size the printer prints. */
-                printed?: number;
+                /** @description The router's guide bush, as a person writes a length. */
+                bush?: string;
+                /** @description Its cutter. */
+                cutter?: string;
+                /** @description How long the ruler of 100 mm comes out of the printer. */
+                printed?: string;
             };
             header?: never;
             path: {

@@ -477,14 +477,18 @@ function Kept(p: {
 
 /** Bits are the bits that bores are chosen from; an empty list stands for the usual ones. */
 function Bits({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => Promise<unknown> }) {
-	const [text, setText] = useState((head.kit.bits ?? []).join(', '));
+	const [text, setText] = useState(
+		(head.kit.bits ?? []).map((b) => (head.unit === 'mm' ? String(b) : `${b} mm`)).join(', '),
+	);
 	return (
 		<form
 			className="my-5 flex flex-wrap items-end gap-2"
 			onSubmit={(e) => {
 				e.preventDefault();
+				// A comma before a digit may be a decimal one: several without a space part bits too.
+				const apart = /;|,\s/.test(text) ? /;|,\s+/ : text.split(',').length > 2 ? ',' : /;/;
 				const bits = text
-					.split(/[;,]\s+|;/)
+					.split(apart)
 					.map((b) => b.trim())
 					.filter(Boolean)
 					.map((b) => typed(b, head.unit));

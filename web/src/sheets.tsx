@@ -17,9 +17,9 @@ function useSetting(key: string, usual: string) {
 export function Sheets({ step }: { step: string }) {
 	const { view, which } = useDoor();
 	const [paper, setPaper] = useSetting('paper', view.job.unit === 'in' ? 'letter' : 'a4');
-	const [bush, setBush] = useSetting('bush', '16');
-	const [cutter, setCutter] = useSetting('cutter', '12');
-	const [read, setRead] = useSetting('printed', '100');
+	const [bush, setBush] = useSetting('guide bush', '16 mm');
+	const [cutter, setCutter] = useSetting('bush cutter', '12 mm');
+	const [read, setRead] = useSetting('ruler printed', '100 mm');
 	const [seen, setSeen] = useState('');
 	const list = trade.templates.filter((t) => t.step === step);
 	if (list.length === 0) return null;
@@ -58,9 +58,9 @@ export function Sheets({ step }: { step: string }) {
 							))}
 						</select>
 					</label>
-					<Plain label="Ruler of 100 prints as, mm" value={read} set={setRead} />
-					{router && <Plain label="Bush, mm" value={bush} set={setBush} />}
-					{router && <Plain label="Cutter, mm" value={cutter} set={setCutter} />}
+					<Plain label="Its ruler of 100 mm measures" value={read} set={setRead} />
+					{router && <Plain label="Guide bush" value={bush} set={setBush} />}
+					{router && <Plain label="Cutter" value={cutter} set={setCutter} />}
 				</div>
 				{list.map((t) => (
 					<section key={t.id} className="border-b border-base-300 pb-2" data-template={t.id}>
@@ -120,7 +120,7 @@ function Plain({ label, value, set }: { label: string; value: string; set: (v: s
 			<span className="block mb-1">{label}</span>
 			<input
 				className="input w-full dim text-lg"
-				inputMode="decimal"
+				data-field={label}
 				value={value}
 				onChange={(e) => set(e.target.value)}
 			/>
