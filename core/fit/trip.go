@@ -185,6 +185,20 @@ func (o Outline) GoesIn(t Trip, leave frame.Each[float64], cov, before []float64
 	return math.Log(in)
 }
 
+// hardlyGoesIn is the share of a margin that may be left on before the slab hardly goes in.
+const hardlyGoesIn = 2.0 / 3
+
+// TooBig is the most that is left on anywhere, in mm, of a slab that hardly goes in; nought
+// where it does.
+func (o Outline) TooBig(leave frame.Each[float64]) (most float64) {
+	for k, e := range o.ends {
+		if left := leave[tripEdges[k]]; left > hardlyGoesIn*e.wanted {
+			most = max(most, left)
+		}
+	}
+	return most
+}
+
 // hopeless is a chance that is none: all six ends' together can still be told from nought.
 const hopeless = 1e-50
 

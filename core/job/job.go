@@ -57,6 +57,7 @@ type Opening struct {
 	Swing     swing.Choice     `json:"swing,omitzero"`
 	Lock      lock.Choice      `json:"lock"`
 	Stops     lock.Stops       `json:"stops,omitzero"`
+	Tried     []Tried          `json:"tried,omitempty"` // leaf by leaf, from the first cut on
 	// Done holds, for each step that was finished, the plan's mark of that
 	// step when it was: where the mark has changed since, inputs have.
 	Done map[Step]string `json:"done,omitempty"`
@@ -127,11 +128,13 @@ const (
 	StepHinges  Step = "hinges"
 	StepSwing   Step = "swing"
 	StepLock    Step = "lock"
+	StepTry     Step = "try"
 	StepStops   Step = "stops"
+	StepLog     Step = "log"
 )
 
 // Steps lists them.
-var Steps = []Step{StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock, StepStops}
+var Steps = []Step{StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock, StepTry, StepStops, StepLog}
 
 // Margins is what is wanted of the light round the door. A side that is nil
 // takes the school's margin.

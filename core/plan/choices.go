@@ -83,7 +83,9 @@ var StepsOf = []StepOf{
 	{job.StepHinges, "Hinges", "waits for readings", "ready to mark"},
 	{job.StepSwing, "Swing", "waits for readings and the slab", "see that it clears"},
 	{job.StepLock, "Lock", "waits for readings and the slab", "ready to mark"},
+	{job.StepTry, "Try", "waits for the cut", "hang it and read the gaps"},
 	{job.StepStops, "Stops", "waits for the slab's thickness", "ready to set"},
+	{job.StepLog, "Log", "waits until it fits", "ready to sign off"},
 }
 
 // Why says why a slab is laid so, across and along it.

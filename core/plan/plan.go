@@ -62,6 +62,7 @@ type Leaf struct {
 	Devices  []Device // that go in at the latch line
 	Stops    *Stops   // nil while the slab's thickness is not known
 	Strikes  []string // how the strike is let in, or the fixed leaf of a pair is bolted
+	Try      *Try     // nil while there is no cut to record
 	Drawing  *Drawing
 	// Strike is false for the leaf of a pair that carries no latch of its own.
 	Strike bool
@@ -207,6 +208,9 @@ func solve(d door) Plan {
 			p.ToRead = append([]Suggestion{*ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
 		}
 	}
+	if drawn != nil {
+		triesOf(d, read, bays, drawn, p.Leaves)
+	}
 	p.Findings = said
 	p.Places = places(d, said, p.ToRead)
 	p.Notches, p.Next = rod(d, p)
@@ -255,4 +259,18 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[floa
 	drawing := draw(d, drawn, *l)
 	l.Drawing = &drawing
 	return ask
+}
+
+// triesOf works out the tries of each leaf, once all are laid.
+func triesOf(d door, read surveyed, bays []bay, drawn []fit.Outline, leaves []Leaf) {
+	planned := make([]*job.Made, len(leaves))
+	for i, b := range bays {
+		planned[i] = made(d, b, leaves[i], headCorners(d, drawn[i])[0])
+	}
+	for i, b := range bays {
+		l := &leaves[i]
+		var said findings
+		l.Try, said = tried(d, read, b, *l, i, planned)
+		l.Findings = append(l.Findings, said...)
+	}
 }

@@ -14,6 +14,8 @@ import (
 type surveyed struct {
 	shape           *survey.Shape
 	readings        []survey.Reading // those that can be and were not struck out
+	inside          []survey.Reading // those of them that lie in the opening
+	usual           survey.Prior     // before anything was learnt
 	widths, heights int              // how often each was read
 	width, height   float64          // about, mm
 }
@@ -76,6 +78,7 @@ func readShape(d door) (s surveyed, said findings) {
 		prior = survey.NewFrame(s.width, s.height)
 	}
 	prior.Tape, prior.Kit = d.tape.Step().MM(), d.kit.Tools
+	s.inside, s.usual = inside, prior
 	shape, err := survey.Learn(inside, d.Offers, prior)
 	if err != nil { // cannot be: every reading was checked and the prior is ours
 		said.say(Stop, job.StepMeasure, "/readings", NotCombined, Args{"problem": err.Error()})

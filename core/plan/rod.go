@@ -48,6 +48,9 @@ func rod(d door, p Plan) (notches []Notch, next job.Step) {
 			answered = false
 		}
 		n := Notch{Step: step, State: Open, Ready: answered && !stopped, Mark: mark(d, p, step)}
+		if step == job.StepTry && !fitsAll(p) {
+			n.Ready = false
+		}
 		done, was := d.Done[step]
 		switch {
 		case !answered:
@@ -78,6 +81,11 @@ func rod(d door, p Plan) (notches []Notch, next job.Step) {
 	return notches, next
 }
 
+// fitsAll reports whether the tries of every leaf are over.
+func fitsAll(p Plan) bool {
+	return !slices.ContainsFunc(p.Leaves, func(l Leaf) bool { return !l.Try.done() })
+}
+
 // All are the findings of the opening and of its leaves.
 func (p Plan) All() []Finding {
 	list := slices.Clone(p.Findings)
@@ -104,6 +112,10 @@ func has(d door, p Plan, step job.Step) bool {
 			ok = l.Swing != nil
 		case job.StepStops:
 			ok = l.Stops != nil
+		case job.StepTry:
+			ok = l.Try != nil
+		case job.StepLog:
+			ok = l.Try.done()
 		case job.StepLock:
 			// A pair's leaf that is bolted is marked from the other, once it hangs.
 			ok = l.Latch != nil || bays[i].meets && len(l.Hinges) > 0 && bays[i].slab.Thickness > 0
@@ -188,6 +200,8 @@ func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
 			m.lengths(w.Bevel.Value, w.Relief.Value, l.Wanted[frame.Foot].Value)
 			m.print(math.Round(w.Opens), w.Against)
 		}
+	case job.StepTry, job.StepLog:
+		m.tries(l.Try)
 	case job.StepStops:
 		if l.Stops != nil {
 			m.lengths(l.Stops.From.Value)

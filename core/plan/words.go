@@ -137,6 +137,27 @@ var says = map[Code]string{
 	BlockMissed:   "The lock block of a hollow slab lies about {middle} below the finished top, {long} long; the lock at {lock} misses it by {by}. Move the handle, or glue in a block {patch} by {thickness} behind it.",
 	HeadLeftOn:    "Measure down from the head's finished line: {left} is still left on at the lock corner.",
 
+	TurnedOver:       "These gaps were read with the hinges on the {was}, and the door is said to have them on the {is}: was the slab turned over? Its places are others then. Put the hand right, or record the cut anew.",
+	GapContradicted:  "The {reading} reads {value}, which no rigid door shows beside the other gaps: they say about {about}. Slide the packer in again, or take it away.",
+	ReadingGapsDoubt: "The gaps speak against the {reading} ({value}): they say about {about}. The slab as it hangs is believed.",
+	ForetoldMissed:   "What was found is not what was foretold, and no one cause stands out: are all screws home, and the leaves flush?",
+	HingeNotHome:     "The {name} stands {by} {way} than it was set: its leaf is not home, its card is of another thickness, or there is dust behind it. Look before anything is planed.",
+	HangsOff:         "The slab hangs {by} {way} than its marks: the leaves sit off their pockets' ends.",
+	CutOffLine:       "The {edge} came out {by} {way} its line at its {end}: it is taken as it is.",
+	MarginLeans:      "The {side} margin is {tight} at the {at} and {wide} at the {other}; {wanted} is wanted. {cause}",
+	MarginTight:      "The {side} margin is tight all along, {tight} and {other}; {wanted} is wanted. {cause}",
+	MarginTightAt:    "The {side} margin is tight at the {at}, {tight}; {wanted} is wanted. {cause}",
+	MarginMiddle:     "The {side} margin is tight in its middle, {tight}. {cause}",
+	MarginWide:       "The {side} margin is wide all along, {wide} and {other}; {wanted} is wanted. {cause}",
+	MarginWideAt:     "The {side} margin is wide at the {at}, {wide}; {wanted} is wanted. {cause}",
+	NothingBringsIn:  "Nothing that may be done here brings every margin in: {out}. A lipping, the next slab or a jamb moved would; or leave it so.",
+	Drags:            "The foot drags at {angle}: the floor is high there or the pins lean. Read the floor at that place in Swing, then raise the slab, plane the foot, or plumb the pins.",
+	Springs:          "It springs back as it shuts: it is hinge-bound. Are the screw heads proud, or the pockets too deep? Pack both jamb leaves out by a card, or ease the hinge edge's push-face arris.",
+	Drifts:           "Let go it drifts {way}: the pins lean {to}. Pack one hinge toward you and the other away, or bend a pin a little.",
+	LeafProud:        "There is light behind the {name}'s leaf: draw its screws, clear the pocket, screw it home, and read the gaps again. Until then they are not to be trusted there.",
+	Rattles:          "It rattles: set the stops, or move the strike toward them, once the margins are right.",
+	MovedFar:         "The {name} was moved by {by}; past {out} out or {in} in its pocket, packing and screws hardly hold: longer screws, or true the jamb there.",
+
 	StopHolds:  "The {stop} holds the slab off at its {end}: move it back, or plane it there, by {by}.",
 	JambsCross: "The jambs are not in one plane: the corners cross by {by}. Let the stops take up half of it; shift the top hinge {each} one way and the bottom one {each} the other for the rest.",
 
@@ -165,6 +186,55 @@ var says = map[Code]string{
 	StockNarrow: "too narrow by {by}",
 	StockShort:  "too short by {by}",
 }
+
+// causes is why a margin of a hung slab is out, in the trade's words: "what goes wrong, and
+// the cure" (common practice).
+var causes = map[Code]frame.Each[string]{
+	MarginLeans: {
+		frame.Head:  "The slab leans, or its head was cut off square: a hinge packed or let in turns it; else the head is planed.",
+		frame.Foot:  "The slab leans, or the floor slopes more than was read: a hinge turns it; else the foot is planed.",
+		frame.Lock:  "The slab leans: one hinge packed, or the other let in, turns it; else the lock edge is planed.",
+		frame.Hinge: "The pins do not run along the jamb: one hinge is to be packed or let in.",
+	},
+	MarginTight: {
+		frame.Head:  "The slab stands too high, or its head is too long: plane it, or lower the hinges.",
+		frame.Foot:  "The slab hangs too low or is too long: plane the foot, or raise the hinges.",
+		frame.Lock:  "The slab is too wide, or its pins stand too far out: plane the lock edge, or let the hinges in where the hinge margin is wide.",
+		frame.Hinge: "The leaves lie too deep: it will spring. Pack both out.",
+	},
+	MarginTightAt: {
+		frame.Head:  "A rub is planed; where the lock margin leans too, a hinge turns it.",
+		frame.Foot:  "A rub is planed; where the lock margin leans too, a hinge turns it.",
+		frame.Lock:  "A rub is planed; where the far end is wide, one hinge cures it.",
+		frame.Hinge: "That hinge lies too deep: pack it out.",
+	},
+	MarginMiddle: {
+		frame.Head:  "The head of the opening bellies down: ease it there.",
+		frame.Foot:  "The floor is high there: ease the foot there.",
+		frame.Lock:  "The stile has swollen, or the jamb bellies in: plane the middle first.",
+		frame.Hinge: "The jamb bellies in there: ease the edge between the pockets.",
+	},
+	MarginWide: {
+		frame.Head:  "The slab hangs too low or is too short: raise the hinges, or accept it.",
+		frame.Foot:  "The slab hangs too high or is short: lower the hinges, fit a sweep, or accept it.",
+		frame.Lock:  "Too wide a gap is cured at the hinges: pack all of them out; else a lipping.",
+		frame.Hinge: "The leaves stand proud: let them in.",
+	},
+	MarginWideAt: {
+		frame.Head:  "A wide gap is cured at the hinges: one of them turns the slab.",
+		frame.Foot:  "A wide gap is cured at the hinges: one of them turns the slab.",
+		frame.Lock:  "A wide gap is cured at the hinges: pack the one at that end.",
+		frame.Hinge: "That hinge stands proud: let it in.",
+	},
+}
+
+// tooBigToTry is said of a reading without which too much would be left on.
+func tooBigToTry(u measure.Unit, left float64) string {
+	return "until it is read, " + measure.Say(measure.FromMM(left).Round(measure.Millimetre, measure.Nearest), u) + " would be left on: too big to try"
+}
+
+// tellsMargins is said of a gap that is worth reading.
+const tellsMargins = "tells most of the margins that are not sure"
 
 // Changed is a size that should be other than it is, with the words for more and
 // for less.

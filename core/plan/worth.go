@@ -91,6 +91,9 @@ func worthwhile(d door, s surveyed, t trips) (list []Suggestion, now float64) {
 	q := s.shape.Search(t.rows(), candidates(d, s))
 	t.before = q.Now()
 	order, best := t.order(q, d.kit)
+	if len(order) == 0 {
+		list = t.tooBig(d, s)
+	}
 	for _, k := range order[:min(len(order), mostOffered)] {
 		x := d.suggestion(q.Candidates[k], thenWorth, false)
 		if len(list) == 0 {
@@ -99,6 +102,25 @@ func worthwhile(d door, s surveyed, t trips) (list []Suggestion, now float64) {
 		list = append(list, x)
 	}
 	return list, t.chance(t.before)
+}
+
+// tooBig lists the readings that bring most where no number of them spares the trip, and
+// what would be left on makes a slab that hardly goes in: it would tell little of its gaps.
+func (t trips) tooBig(d door, s surveyed) (list []Suggestion) {
+	most := 0.0
+	for k, o := range t.drawn {
+		most = max(most, o.TooBig(t.leave[k]))
+	}
+	if most == 0 || d.Cut.LeaveOn != job.WhenSure {
+		return nil
+	}
+	for _, g := range s.shape.Best(t.rows(), candidates(d, s)) {
+		if len(list) == mostOffered {
+			break
+		}
+		list = append(list, d.suggestion(g.Reading, tooBigToTry(d.unit, most), false))
+	}
+	return list
 }
 
 // order picks the readings that bring most for their minutes, one after the other, as

@@ -6,6 +6,7 @@ import (
 
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
+	"kindmargin/core/trade"
 )
 
 // door is a slab as it hangs: the pins' margins at the top and the bottom
@@ -82,6 +83,19 @@ func (o opening) fits(d door) bool {
 	return true
 }
 
+// off is how far a hung door's edges, as straight lines, are from the best ones at worst.
+func (o opening) off(d door) (worst float64) {
+	g := o.gaps(d)
+	for _, s := range judged {
+		line, best, _ := fit.Minimax(g[s])
+		moved := max(least-(d.wanted(s)-best), 0)
+		for _, at := range [2]float64{0, reach(s)} {
+			worst = max(worst, math.Abs(line.At(at)-d.wanted(s)-moved))
+		}
+	}
+	return worst
+}
+
 func (o opening) uneven(d door) (worst float64) {
 	g := o.gaps(d)
 	for _, s := range []frame.Side{frame.Lock, frame.Head} {
@@ -97,62 +111,80 @@ func (o opening) uneven(d door) (worst float64) {
 // crude is how true gaps are told of a slab that does not go in, in mm.
 const crude = 1.0
 
-// returns hangs a door, reads its gaps, and while it does not fit takes it back to the
-// trestles and planes each edge that stands too near its side to the straight line that
-// the gaps ask for. It never puts wood back: an edge that stands too far stays so, and is
-// no reason for a trip.
-func (o opening) returns(d door, rng *rand.Rand) (trips int, last door) {
-	for trips < mostReturns {
-		g := o.gaps(d)
-		tight, noise := false, gapNoise
-		for _, s := range judged { // one that does not go in shows hardly more than where it touches
-			for _, p := range g[s] {
-				if p.Off < 0 {
-					noise = crude
-				}
-			}
+// shave is how the schools go on: the door is hung, its gaps are read, and while it does not
+// fit each edge that stands too near its side is planed to the straight line that the gaps
+// ask for. It never puts wood back: an edge that stands too far stays so. What is done takes
+// as many minutes as it does for the program, and a lock edge is as well planed hanging.
+func (o opening) shave(h *hung, rng *rand.Rand) {
+	for range mostRounds {
+		g := o.gaps(h.door)
+		noise := gapNoise
+		if !o.goesIn(h.door) { // it shows hardly more than where it touches
+			noise = crude
 		}
+		h.minutes += shaveGaps * trade.GapMinutes
+		before, off, planed := h.door, frame.Each[float64]{}, 0
 		for _, s := range judged {
-			_, best, _ := fit.Minimax(g[s])
-			moved := max(least-(d.wanted(s)-best), 0)
-			line, _, _ := fit.Minimax(g[s])
-			near := false
-			for i := range g[s] {
-				near = near || g[s][i].Off < least || line.At(g[s][i].S) < d.wanted(s)+moved-within
-				g[s][i].Off += rng.NormFloat64() * noise
-			}
+			lack, near := o.lacks(s, g[s], h.door.wanted(s), noise, rng)
 			if !near {
 				continue
 			}
-			tight = true
-			line, best, _ = fit.Minimax(g[s])
-			line.A -= max(best-(d.wanted(s)-least), 0) // keep the least in the tightest place
-			if noise == crude {
-				line.A += crude // and more is left on
-			}
-			lack := func(at float64) float64 { return max(max(d.wanted(s)-line.At(at), 0)+rng.NormFloat64()*cutNoise, 0) }
-			switch s {
-			case frame.Lock:
-				d.foot -= lack(0)
-				d.top -= lack(height)
-			case frame.Head:
-				// The pockets are cut, so the slab stays where it hangs.
-				a, b := lack(0), lack(width)
-				d.headUp += a - b
-				d.headGap += a
-				d.length -= a
-			default:
-				a, b := lack(0), lack(width)
-				d.length -= a
-				d.footUp += b - a
-			}
+			planed++
+			off[s] = max(lack[0], lack[1])
+			h.door = h.door.planed(s, lack)
+			h.minutes += trade.PlaneMinutes + trade.WoodMinutes*(lack[0]+lack[1])/2*reach(s)/1000
 		}
-		if !tight {
-			break
+		switch {
+		case h.door == before && planed == 0:
+			return
+		case planed == 1 && off[frame.Lock] > 0 && off[frame.Lock] <= trade.MostHanging.MM():
+			h.minutes += trade.AwkwardMore
+		default:
+			h.trips++
 		}
-		trips++
 	}
-	return trips, d
+}
+
+// shaveGaps is how many gaps are looked at each time: the ends of three edges.
+const shaveGaps = 6
+
+// lacks is what is planed off an edge at its two ends by the gaps as they are read; near is
+// whether it stands too near its side at all.
+func (o opening) lacks(s frame.Side, g []fit.Point, wanted, noise float64, rng *rand.Rand) (lack [2]float64, near bool) {
+	line, best, _ := fit.Minimax(g)
+	moved := max(least-(wanted-best), 0)
+	read := make([]fit.Point, len(g))
+	for i, p := range g {
+		near = near || p.Off < least || line.At(p.S) < wanted+moved-within
+		read[i] = fit.Point{S: p.S, Off: p.Off + rng.NormFloat64()*noise}
+	}
+	line, best, _ = fit.Minimax(read)
+	line.A -= max(best-(wanted-least), 0) // keep the least in the tightest place
+	if noise == crude {
+		line.A += crude // and more is left on
+	}
+	for end, at := range [2]float64{0, reach(s)} {
+		lack[end] = max(max(wanted-line.At(at), 0)+rng.NormFloat64()*cutNoise, 0)
+	}
+	return lack, near
+}
+
+// planed is a door with so much off one edge, at its foot or hinge corner and at its head or
+// lock corner.
+func (d door) planed(s frame.Side, by [2]float64) door {
+	switch s {
+	case frame.Lock:
+		d.foot -= by[0]
+		d.top -= by[1]
+	case frame.Head: // the pockets are cut, so the slab stays where it hangs
+		d.headUp += by[0] - by[1]
+		d.headGap += by[0]
+		d.length -= by[0]
+	case frame.Foot:
+		d.length -= by[0]
+		d.footUp += by[1] - by[0]
+	}
+	return d
 }
 
 // cut adds the saw's and plane's own noise, at each end of each edge; the head's is

@@ -20,8 +20,8 @@ const (
 	gapNoise      = 0.3
 	tooSmall      = 1.0
 	within        = 1.0 // of the best, and it fits
-	mostReturns   = 10
-	grid          = 29 // places at which a true side is drawn; straight between
+	mostRounds    = 12  // how often anybody hangs one slab
+	grid          = 29  // places at which a true side is drawn; straight between
 )
 
 // opening is a true opening: each side's coordinate at places along it.

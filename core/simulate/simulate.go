@@ -19,16 +19,23 @@ import (
 type Tally struct {
 	Name         string  `json:"name"`
 	Kit          string  `json:"kit"`
-	Fits         float64 `json:"fits"` // share at the first hang: every margin at least the least, and within 1 mm of the best straight
+	Fits         float64 `json:"fits"`     // share at the first hang: every margin at least the least, and within 1 mm of the best straight
+	Finished     float64 `json:"finished"` // the same share once nothing more is done
 	TripsMean    float64 `json:"tripsMean"`
 	TripsMedian  float64 `json:"tripsMedian"`
 	Trips95      float64 `json:"trips95"`
 	TripsWorst   float64 `json:"tripsWorst"`
-	TooSmall     float64 `json:"tooSmall"`    // share cut too small by over 1 mm somewhere, at the first cut
-	MinutesMean  float64 `json:"minutesMean"` // readings and placings, trips at 12 minutes, and an hour for a slab that is bought again
+	TooSmall     float64 `json:"tooSmall"`    // share that is too small by over 1 mm somewhere in the end
+	MinutesMean  float64 `json:"minutesMean"` // of the whole door: readings and placings, trips at 12 minutes, what is done once it hangs, and an hour for a slab that is bought again
 	ReadingsMean float64 `json:"readingsMean"`
 	UnevenMedian float64 `json:"unevenMedian"` // mm, at the first hang: greatest less least margin along lock edge or head
 	Uneven95     float64 `json:"uneven95"`
+	EndMedian    float64 `json:"endMedian"` // the same of the finished door
+	End95        float64 `json:"end95"`
+	// Off95 and OffWorst are how far a finished door's straight edges are from the best, mm,
+	// 95 in 100 and the worst.
+	Off95    float64 `json:"off95"`
+	OffWorst float64 `json:"offWorst"`
 }
 
 // Result compares the ways over the same openings.
@@ -39,10 +46,18 @@ type Result struct {
 
 // hung is one door by one way.
 type hung struct {
-	door     door
+	first    door // as it hung first
+	door     door // as it is left
 	readings int
-	minutes  float64
-	trips    int // before the first hang, beside the first cut
+	minutes  float64 // but for those of trips
+	trips    int     // beside the first cut
+}
+
+// tried is a school's door from its first hang on.
+func (h hung) tried(o opening, rng *rand.Rand) hung {
+	h.first = h.door
+	o.shave(&h, rng)
+	return h
 }
 
 // way is a way of working; hands are the tools, as wrong as they are.
@@ -79,7 +94,7 @@ func Run(openings int, seed uint64) (Result, error) {
 						errs[i] = err
 						break
 					}
-					counts[w][i] = o.outcome(got, rng)
+					counts[w][i] = o.outcome(got)
 				}
 			}
 		})
@@ -112,17 +127,16 @@ const boughtAgain = 60
 
 // outcome is what came of one door.
 type outcome struct {
-	fits, small              bool
+	fits, finished, small    bool
 	trips, minutes, readings float64
-	uneven                   float64
+	uneven, end, off         float64
 }
 
-func (o opening) outcome(h hung, rng *rand.Rand) outcome {
-	after, _ := o.returns(h.door, rng)
-	trips := h.trips + after
+func (o opening) outcome(h hung) outcome {
 	out := outcome{
-		fits: o.fits(h.door), small: len(o.small(h.door)) > 0, uneven: o.uneven(h.door),
-		trips: float64(trips), readings: float64(h.readings), minutes: h.minutes + job.UsualTrip*float64(trips),
+		fits: o.fits(h.first), finished: o.fits(h.door), small: len(o.small(h.door)) > 0,
+		uneven: o.uneven(h.first), end: o.uneven(h.door), off: o.off(h.door),
+		trips: float64(h.trips), readings: float64(h.readings), minutes: h.minutes + job.UsualTrip*float64(h.trips),
 	}
 	if out.small {
 		out.minutes += boughtAgain
@@ -133,7 +147,7 @@ func (o opening) outcome(h hung, rng *rand.Rand) outcome {
 func tally(w way, list []outcome) Tally {
 	n := float64(len(list))
 	t := Tally{Name: w.name, Kit: w.kit}
-	var trips, uneven []float64
+	var trips, uneven, end, off []float64
 	for _, o := range list {
 		if o.fits {
 			t.Fits += 1 / n
@@ -141,15 +155,22 @@ func tally(w way, list []outcome) Tally {
 		if o.small {
 			t.TooSmall += 1 / n
 		}
+		if o.finished {
+			t.Finished += 1 / n
+		}
 		t.TripsMean += o.trips / n
 		t.MinutesMean += o.minutes / n
 		t.ReadingsMean += o.readings / n
 		trips, uneven = append(trips, o.trips), append(uneven, o.uneven)
+		end, off = append(end, o.end), append(off, o.off)
 	}
-	slices.Sort(trips)
-	slices.Sort(uneven)
+	for _, list := range [][]float64{trips, uneven, end, off} {
+		slices.Sort(list)
+	}
 	k := len(list)
 	t.TripsMedian, t.Trips95, t.TripsWorst = trips[k/2], trips[k*95/100], trips[k-1]
 	t.UnevenMedian, t.Uneven95 = uneven[k/2], uneven[k*95/100]
+	t.EndMedian, t.End95 = end[k/2], end[k*95/100]
+	t.Off95, t.OffWorst = off[k*95/100], off[k-1]
 	return t
 }

@@ -54,11 +54,12 @@ func TestATightDoorGoesBackUntilItFits(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 4))
 	d := plumbDoor()
 	d.top = width - 2 // it touches at the head: 1 mm too wide
-	trips, last := plumbOpening().returns(d, rng)
-	assert.InDelta(t, 1.5, trips, 0.6, "once more where it would not go in")
-	assert.True(t, plumbOpening().fits(last))
-	trips, _ = plumbOpening().returns(plumbDoor(), rng)
-	assert.Zero(t, trips)
+	h := hung{door: d}.tried(plumbOpening(), rng)
+	assert.InDelta(t, 1.5, h.trips, 0.6, "once more where it would not go in")
+	assert.True(t, plumbOpening().fits(h.door))
+	h = hung{door: plumbDoor()}.tried(plumbOpening(), rng)
+	assert.Zero(t, h.trips)
+	assert.InDelta(t, 1.2, h.minutes, 1e-9, "six gaps looked at")
 }
 
 // The drawn openings are as crooked as the prior says: the lean of a jamb over

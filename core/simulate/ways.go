@@ -87,6 +87,7 @@ func (h hands) proved(rng *rand.Rand) survey.Kit {
 		{ID: "feelers", Instrument: "straightedge"},
 		{ID: "level", Instrument: "level"},
 		{ID: "square", Instrument: "square"},
+		{ID: "gauges", Instrument: "feelers"},
 		{ID: "true", Instrument: "square", Proved: &survey.Proved{Sure: 0.1, Readings: 8}},
 	}
 	times := func(value, sigma float64) (list []measure.Length) {
@@ -112,7 +113,7 @@ func (h hands) proved(rng *rand.Rand) survey.Kit {
 		Kind: survey.Square, Span: measure.FromMM(1000 * blade), Against: "true",
 		Own: times(h.bias["square"]*blade, 0.5), Better: times(rng.NormFloat64()*0.1*blade, 0.5),
 	})
-	return k[:4]
+	return k[:5]
 }
 
 // heavy is what a trip costs with a heavy slab, or up a flight of stairs, in minutes: it
@@ -159,6 +160,9 @@ func ours(o opening, h hands, k survey.Kit, tape measure.Tape, trip float64, rng
 		}
 		if len(p.ToRead) == 0 || out.readings >= mostRead {
 			out.door = doorOf(door.Slab, p.Leaves[0]).cut(rng)
+			out.first = out.door
+			j.Kit.Trip = 0 // what a trip really costs, once the cut was planned
+			o.finish(j, door, p.Leaves[0], &out, rng)
 			return out, nil
 		}
 		r := p.ToRead[0].Reading
@@ -227,7 +231,7 @@ func thumb(more float64) func(opening, hands, *rand.Rand) (hung, error) {
 		out.door = door{
 			pin: [2]float64{margin, margin}, top: w, foot: w, length: lowest - margin - under + more, headGap: margin,
 		}.cut(rng)
-		return out, nil
+		return out.tried(o, rng), nil
 	}
 }
 
@@ -263,5 +267,5 @@ func scribe(o opening, h hands, rng *rand.Rand) (hung, error) {
 	d.headUp, d.length = head(width)-head(0), foot(0)
 	d.footUp = foot(0) - foot(width)
 	out.door = d.cut(rng)
-	return out, nil
+	return out.tried(o, rng), nil
 }

@@ -92,7 +92,7 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		}
 		s.given = append(s.given, r)
 		s.rows = append(s.rows, row)
-		s.resid = append(s.resid, r.Value.MM()-constant-p.meanOf(row))
+		s.resid = append(s.resid, r.seen()-constant-p.meanOf(row))
 		s.noise = append(s.noise, p.noise(r))
 	}
 	for _, side := range []frame.Side{frame.Hinge, frame.Foot} {

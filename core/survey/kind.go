@@ -140,7 +140,7 @@ var kinds = []KindOf{
 		Title: Labelled{"gap at the {edge} edge, {at} up the slab", "gap at the {edge}, {at} from the slab's hinge edge"},
 		How:   "Packers between slab and side until one just passes.", Asks: "The packer that just passes",
 		Sides: every, At: Labelled{"Up the slab, from its foot", "From the slab's hinge edge"},
-		Least: 0, Most: 80 * millimetre,
+		Signed: true, Least: -20 * millimetre, Most: 80 * millimetre, // minus where the slab overlaps the side
 	},
 }
 

@@ -37,6 +37,10 @@ type Prior struct {
 	Tape float64
 	// Kit is the tools that the readings are taken with.
 	Kit Kit
+	// Hangs are the slab as it hung, each time that it did, and Strays the errors of its
+	// cuts and of its hanging.
+	Hangs  []Hang
+	Strays []Stray
 }
 
 // OldOpening is an opening in a house that has settled. Common practice.
@@ -95,6 +99,9 @@ func (p *Prior) of(part Part) spread {
 	if part < firstPlaced {
 		_, bias := p.biasFor(part)
 		return spread{offset: bias}
+	}
+	if part >= firstHung {
+		return p.Strays[part-firstHung].spread()
 	}
 	switch which := int(part-firstPlaced) % unknowns; which {
 	case turn:

@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/trade"
 )
 
 // Reading is one thing measured in the opening, as it was read.
@@ -28,6 +29,15 @@ type Reading struct {
 	Tool      string         `json:"tool,omitempty"`   // ID of the tool in the job's kit; empty for the usual one of its kind
 	Turned    bool           `json:"turned,omitzero"`  // for plumb and level: with the level turned end for end, so that its error is the other way round
 	Struck    string         `json:"struck,omitempty"` // why it was struck out; kept, but not used
+	Sight     string         `json:"sight,omitempty"`  // for a gap beside a hung slab: ID of a trade.Sight that was seen instead of a figure
+}
+
+// seen is the value that a reading is taken for, in mm.
+func (r Reading) seen() float64 {
+	if s, ok := trade.SightByID(r.Sight); ok {
+		return s.Gap.MM()
+	}
+	return r.Value.MM()
 }
 
 // Offer is one placing of a slab in the opening: a slab stood on wedges, or

@@ -100,6 +100,10 @@ func diagonalRow(side frame.Side, p Prior, corner func(frame.Side, float64) floa
 func (s *Shape) rowOf(r Reading) (row Row, constant float64, err error) {
 	switch r.Kind {
 	case Gap:
+		if h, ok := s.prior.HangByID(r.Offer); ok {
+			row, constant = s.prior.Gap(h, r.Side, r.At.MM())
+			break
+		}
 		k := slices.IndexFunc(s.offers, func(o Offer) bool { return o.ID == r.Offer })
 		if k < 0 || k >= mostOffers {
 			return nil, 0, field.Fault("/offer", "There is no placing %q: say which slab stood there.", r.Offer)

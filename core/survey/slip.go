@@ -8,7 +8,7 @@ import (
 // words that follow "perhaps"; it is empty when none brings the reading within
 // two sigmas of what the others predict.
 func (x Suspect) Slip() string {
-	y, r := x.Reading.Value.MM(), x.Reading
+	y, r := x.Reading.seen(), x.Reading
 	type guess struct {
 		value float64
 		words string

@@ -183,7 +183,7 @@ func (s *Shape) suspect(c *clash, i int) Suspect {
 	precision := c.inv[i*c.n+i]
 	miss := c.alpha[i] / precision
 	return Suspect{
-		Reading: s.given[i], Predicted: s.given[i].Value.MM() - miss, Sigma: 1 / math.Sqrt(precision),
+		Reading: s.given[i], Predicted: s.given[i].seen() - miss, Sigma: 1 / math.Sqrt(precision),
 		Score: math.Abs(c.alpha[i]) / math.Sqrt(precision), index: i,
 	}
 }
@@ -204,13 +204,13 @@ func (s *Shape) swapped(c *clash) (first, second int, most float64) {
 		odd = odd[:mostOdd]
 	}
 	for k, i := range odd {
-		a, value := s.given[i], s.given[i].Value.MM()
+		a, value := s.given[i], s.given[i].seen()
 		for _, j := range odd[k+1:] {
 			b := &s.given[j]
 			if a.Kind != b.Kind || a.Side.Upright() != b.Side.Upright() || a.Offer != b.Offer {
 				continue
 			}
-			d := b.Value.MM() - value
+			d := b.seen() - value
 			falls := -2*d*(c.alpha[i]-c.alpha[j]) - d*d*(c.inv[i*c.n+i]-2*c.inv[i*c.n+j]+c.inv[j*c.n+j])
 			if falls > most {
 				first, second, most = i, j, falls

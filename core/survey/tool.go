@@ -146,6 +146,9 @@ func (k Kit) Sigma(r Reading) float64 {
 	if r.PlusMinus > 0 {
 		return r.PlusMinus.MM() / figure.Coverage
 	}
+	if s, ok := trade.SightByID(r.Sight); ok {
+		return s.Sure
+	}
 	t, ok := k.with(r)
 	if !ok {
 		return 0

@@ -44,6 +44,7 @@ var Instruments = []Instrument{
 	{"rods", "Sliding rods, carried to the slab", []Reads{
 		{"width", 0.3, false, 0.8}, {"height", 0.3, false, 0.8}, {"diagonal", 0.3, false, 0.8},
 	}, 0.1, false, "read long", "read short", assumed},
+	{"feelers", "Feeler gauges beside the slab", []Reads{{"gap", 0.1, false, 0.3}}, 0, false, "", "", "assumed: sold in steps of 0.05 mm, from memory"},
 	{"laser", "Laser", []Reads{{"width", 0.8, false, 0.2}, {"height", 0.8, false, 0.2}}, 0.5, false, "reads long", "reads short", assumed},
 	{"digital", "Digital level", []Reads{{"plumb", 0.4, true, 0.4}, {"level", 0.4, true, 0.4}}, 0.5, true, "says high at its far end", "says low at its far end", assumed},
 	{"plumbline", "Plumb line or laser line", []Reads{{"plumb", 0.5, false, 1}}, 0.2, false, "says further in", "says further out", assumed},

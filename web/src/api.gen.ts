@@ -409,6 +409,13 @@ export interface components {
             steps: string[];
             strike?: components["schemas"]["StrikeOf"];
         };
+        Did: {
+            fore?: number[];
+            pack?: number[];
+            planed?: components["schemas"]["Planed"][];
+            /** @description A length in millimetres, exact to the nanometre. */
+            up?: number;
+        };
         Door: {
             drawing?: components["schemas"]["DrawingView"];
             /** @enum {string} */
@@ -419,7 +426,7 @@ export interface components {
              * @description The first step that is not done; empty when all are.
              * @enum {string}
              */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
             rod: components["schemas"]["Notch"][];
             room: string;
             /** @description What stops the work. */
@@ -555,7 +562,7 @@ export interface components {
             /** @description JSON pointer into the opening; may be empty. */
             pointer: string;
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
             /** @description The same in words. */
             text: string;
         };
@@ -611,6 +618,23 @@ export interface components {
             market: string;
             right: string;
             source: string;
+        };
+        Hang: {
+            by?: string;
+            did?: components["schemas"]["Did"];
+            drags?: number[];
+            drifts?: string;
+            fits?: boolean;
+            gaps?: components["schemas"]["Reading"][];
+            id: string;
+            on?: string;
+            proud?: number[];
+            rattles?: boolean;
+            revisit?: string;
+            springs?: boolean;
+            /** Format: int64 */
+            way?: number;
+            with?: string[];
         };
         Hanging: {
             /** @description Which leaf goes on the slab, and which way the pin comes out; empty where the kind is not known. */
@@ -892,6 +916,30 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             strike?: number;
         };
+        Made: {
+            by?: string;
+            foot: number[];
+            /** @enum {string} */
+            hand: "left" | "right";
+            head: number[];
+            hinges: components["schemas"]["MadeHinge"][];
+            hollow?: number[];
+            lock: number[];
+            /** @description A length in millimetres, exact to the nanometre. */
+            margin: number;
+            measured?: ("" | "head" | "hinge" | "lock" | "foot")[];
+            on?: string;
+        };
+        MadeHinge: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            down: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            jamb: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            pack?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            slab: number;
+        };
         Margins: {
             /** @description A length in millimetres, exact to the nanometre. */
             floor?: number;
@@ -941,7 +989,7 @@ export interface components {
             /** @enum {string} */
             state: "waits" | "open" | "done" | "nicked";
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
         };
         OffWalk: {
             id: string;
@@ -1010,6 +1058,7 @@ export interface components {
             sure?: number;
             swing?: components["schemas"]["SwingChoice"];
             ticked?: string[];
+            tried?: components["schemas"]["Tried"][];
             /** @enum {string} */
             walls: "old" | "new";
         };
@@ -1101,7 +1150,7 @@ export interface components {
              * @description The first step that is not done; empty when all are.
              * @enum {string}
              */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
             /** @description Where the readings were taken, and where the next one is. */
             places: components["schemas"]["Place"][];
             readings: components["schemas"]["ReadingOn"][];
@@ -1116,6 +1165,11 @@ export interface components {
             trip: number;
             /** @description The plans that settling the first clash would give. */
             without: components["schemas"]["Settled"][];
+        };
+        Planed: {
+            off: number[];
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
         };
         Plate: {
             /** @description A length in millimetres, exact to the nanometre. */
@@ -1182,6 +1236,7 @@ export interface components {
             plusMinus?: number;
             /** @enum {string} */
             side?: "" | "head" | "hinge" | "lock" | "foot";
+            sight?: string;
             struck?: string;
             /** @description A length in millimetres, exact to the nanometre. */
             sure?: number;
@@ -1310,7 +1365,7 @@ export interface components {
         };
         StepOf: {
             /** @enum {string} */
-            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
+            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
             name: string;
         };
         StockFit: {
@@ -1457,7 +1512,7 @@ export interface components {
             name: string;
             note: string;
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "stops";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
         };
         Term: {
             label: string;
@@ -1537,6 +1592,10 @@ export interface components {
             tapes: components["schemas"]["TapeOf"][];
             templates: components["schemas"]["TemplateOf"][];
             walls: components["schemas"]["Named"][];
+        };
+        Tried: {
+            hangs?: components["schemas"]["Hang"][];
+            made?: components["schemas"]["Made"];
         };
         Walk: {
             doors: components["schemas"]["Door"][];

@@ -1,0 +1,283 @@
+package job
+
+import (
+	"strconv"
+
+	"kindmargin/core/field"
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+)
+
+// Tried is a leaf from its first cut on.
+type Tried struct {
+	Made  *Made  `json:"made,omitempty"` // nil until it was cut
+	Hangs []Hang `json:"hangs,omitempty"`
+}
+
+// Made is a slab as it really was cut, and as its hinges were let in: as planned, where
+// nothing else was said. Its edges are told from its hinge edge and its head's corner there.
+type Made struct {
+	On   string           `json:"on,omitempty"` // when
+	By   string           `json:"by,omitempty"` // who
+	Hand frame.Hand       `json:"hand"`         // of the leaf
+	Lock []measure.Length `json:"lock"`         // width of the slab at even places from its foot to its head
+	Head []measure.Length `json:"head"`         // how far its head stands above square, at even places from the hinge edge
+	Foot []measure.Length `json:"foot"`         // its length, at even places from the hinge edge
+	// Hollow is how far its hinge edge stands back from straight, at even places from its
+	// foot; nothing where it is straight.
+	Hollow   []measure.Length `json:"hollow,omitempty"`
+	Measured []frame.Side     `json:"measured,omitempty"` // edges that were measured after the cut
+	Hinges   []MadeHinge      `json:"hinges"`
+	Margin   measure.Length   `json:"margin"` // head margin at the hinge corner, as it was hung
+}
+
+// MadeHinge is a hinge as it was let in.
+type MadeHinge struct {
+	Down measure.Length `json:"down"`           // slab's finished top to the leaf's top
+	Slab measure.Length `json:"slab"`           // depth of the slab's pocket
+	Jamb measure.Length `json:"jamb"`           // and of the jamb's
+	Pack measure.Length `json:"pack,omitempty"` // behind the jamb leaf
+}
+
+// Hang is one time that the slab hung on its screws, and what was found.
+type Hang struct {
+	ID      string `json:"id"`
+	On      string `json:"on,omitempty"`
+	By      string `json:"by,omitempty"`
+	Revisit string `json:"revisit,omitempty"` // the season, or why the door was looked at again
+	Did     *Did   `json:"did,omitempty"`     // before it; nil for the first, and where nothing was done
+	// Gaps are beside the slab, each of kind survey.Gap with this hang's ID as its offer.
+	Gaps []survey.Reading `json:"gaps,omitempty"`
+
+	Drags   []int    `json:"drags,omitempty"`   // opening angles at which the foot drags on the floor
+	Springs bool     `json:"springs,omitempty"` // it springs back as it shuts
+	Drifts  string   `json:"drifts,omitempty"`  // DriftsOpen or DriftsShut
+	Proud   []int    `json:"proud,omitempty"`   // hinges behind whose leaf there is light, the top one being 0
+	Rattles bool     `json:"rattles,omitempty"`
+	With    []string `json:"with,omitempty"` // what alone may be done next; empty for anything
+	Way     int      `json:"way,omitempty"`  // which of the ways is looked at
+	Fits    bool     `json:"fits,omitempty"` // it was called done
+}
+
+// Which way a door drifts.
+const (
+	DriftsOpen = "open"
+	DriftsShut = "shut"
+)
+
+// Did is what was done to a hung slab.
+type Did struct {
+	Pack   []measure.Length `json:"pack,omitempty"` // how much further out each hinge was packed, top first; below nought let in
+	Fore   []measure.Length `json:"fore,omitempty"` // how far each was moved toward the pull face
+	Up     measure.Length   `json:"up,omitempty"`   // of all hinges
+	Planed []Planed         `json:"planed,omitempty"`
+}
+
+// Planed is what was planed off one edge, straight between three places.
+type Planed struct {
+	Side frame.Side        `json:"side"`
+	Off  [3]measure.Length `json:"off"` // at its foot or hinge corner, its middle, its head or lock corner
+}
+
+// What is kept of one leaf at most.
+const (
+	mostHangs  = 40
+	mostGaps   = 60
+	mostPlaces = 9
+)
+
+// checkTried reports what cannot be in the tries of an opening.
+func (o Opening) checkTried(u measure.Unit, bad *field.Errors) {
+	leaves := 1
+	if o.Pair != nil {
+		leaves = 2
+	}
+	if len(o.Tried) > leaves {
+		bad.Add("/tried", "There are %d leaves and tries of %d.", leaves, len(o.Tried))
+		return
+	}
+	seen := map[string]bool{}
+	for i, t := range o.Tried {
+		at := "/tried/" + strconv.Itoa(i)
+		if t.Made != nil {
+			bad.Under(at+"/made", t.Made.check(u))
+		}
+		if t.Made == nil && len(t.Hangs) > 0 {
+			bad.Add(at+"/hangs", "It is not cut yet: record the cut first, then what is found when it hangs.")
+			continue
+		}
+		if len(t.Hangs) > mostHangs {
+			bad.Add(at+"/hangs", "%d hangs are more than %d of one door.", len(t.Hangs), mostHangs)
+			continue
+		}
+		for k, h := range t.Hangs {
+			at := at + "/hangs/" + strconv.Itoa(k)
+			if !identifies(h.ID) || seen[h.ID] {
+				bad.Add(at+"/id", "Each hang needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(h.ID))
+			}
+			seen[h.ID] = true
+			bad.Under(at, h.check(u, *t.Made))
+			bad.Under(at, t.moved(u, k))
+		}
+	}
+}
+
+func (m Made) check(u measure.Unit) error {
+	const mm = measure.Millimetre
+	var bad field.Errors
+	if m.Hand != frame.Left && m.Hand != frame.Right {
+		bad.Add("/hand", "The hinges are on the left or the right, seen from the pull face, not on %q.", short(string(m.Hand)))
+	}
+	dated(m.On, m.By, &bad)
+	for at, list := range map[string][]measure.Length{"/lock": m.Lock, "/head": m.Head, "/foot": m.Foot, "/hollow": m.Hollow} {
+		if len(list) > mostPlaces || len(list) < 2 && at != "/hollow" || len(list) == 1 {
+			bad.Add(at, "An edge is told at 2 to %d places, not at %d.", mostPlaces, len(list))
+		}
+		for i, v := range list {
+			r := field.Range{Pointer: at + "/" + strconv.Itoa(i), Value: v}
+			switch at {
+			case "/lock":
+				r.Is, r.Least, r.Most = "width of a slab", 100*mm, 2*measure.Metre
+			case "/foot":
+				r.Is, r.Least, r.Most = "length of a slab", 300*mm, 4*measure.Metre
+			default:
+				r.Is, r.Least, r.Most = "place of an edge", -100*mm, 100*mm
+			}
+			bad.Under("", r.Check(u))
+		}
+	}
+	if len(m.Hinges) < 2 || len(m.Hinges) > 4 {
+		bad.Add("/hinges", "A door hangs on two to four hinges here, not on %d.", len(m.Hinges))
+	}
+	for i, h := range m.Hinges {
+		at := "/hinges/" + strconv.Itoa(i)
+		for _, r := range []field.Range{
+			{Pointer: at + "/down", Is: "place of a hinge", Value: h.Down, Most: 4 * measure.Metre},
+			{Pointer: at + "/slab", Is: "depth of a pocket", Value: h.Slab, Most: 15 * mm},
+			{Pointer: at + "/jamb", Is: "depth of a pocket", Value: h.Jamb, Most: 15 * mm},
+			{Pointer: at + "/pack", Is: "packer behind a leaf", Value: h.Pack, Least: -10 * mm, Most: 10 * mm},
+		} {
+			bad.Under("", r.Check(u))
+		}
+		if i > 0 && h.Down < m.Hinges[i-1].Down+20*mm {
+			bad.Add(at+"/down", "The hinges are told from the top one down.")
+		}
+	}
+	bad.Under("", field.Range{Pointer: "/margin", Is: "head margin", Value: m.Margin, Least: -10 * mm, Most: 60 * mm}.Check(u))
+	return bad.Err()
+}
+
+func dated(on, by string, bad *field.Errors) {
+	if letters(on) > longestID || !plain(on) {
+		bad.Add("/on", "Say when in under %d letters.", longestID)
+	}
+	if letters(by) > longestName || !plain(by) {
+		bad.Add("/by", "Keep the name under %d letters, on one line.", longestName)
+	}
+}
+
+func (h Hang) check(u measure.Unit, m Made) error {
+	var bad field.Errors
+	dated(h.On, h.By, &bad)
+	if letters(h.Revisit) > longestName || !plain(h.Revisit) {
+		bad.Add("/revisit", "Say the season in under %d letters.", longestName)
+	}
+	if len(h.Gaps) > mostGaps {
+		bad.Add("/gaps", "%d gaps are more than %d: keep those you trust.", len(h.Gaps), mostGaps)
+		return bad
+	}
+	ids := map[string]bool{}
+	for i, g := range h.Gaps {
+		at := "/gaps/" + strconv.Itoa(i)
+		if !identifies(g.ID) || ids[g.ID] {
+			bad.Add(at+"/id", "Each gap needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(g.ID))
+		}
+		ids[g.ID] = true
+		reach := m.Lock[0]
+		if g.Side.Upright() {
+			reach = m.Foot[0]
+		}
+		switch {
+		case g.Kind != survey.Gap || g.Offer != h.ID:
+			bad.Add(at+"/offer", "Beside a hung slab gaps are read, each with the ID of its hang.")
+		case bad.Under(at, g.Check(u)):
+		case g.At > reach:
+			bad.Add(at+"/at", "%s is past the slab, %s along that edge: was it turned over, or is it the other edge?", measure.Say(g.At, u), measure.Say(reach, u))
+		}
+		for _, f := range h.Gaps[:i] {
+			if f.Side == g.Side && f.At == g.At && f.Struck == "" && g.Struck == "" && (f.Sight == "rubs") != (g.Sight == "rubs") {
+				bad.Add(at+"/sight", "At %s on the %s it both rubs and shows a gap: take the one that is wrong away.", measure.Say(g.At, u), g.Side.Edge())
+			}
+		}
+	}
+	for i, a := range h.Drags {
+		if a < 1 || a > 180 || len(h.Drags) > 10 {
+			bad.Add("/drags/"+strconv.Itoa(i), "It drags at an angle of 1 to 180 degrees, not at %d.", a)
+		}
+	}
+	if h.Drifts != "" && h.Drifts != DriftsOpen && h.Drifts != DriftsShut {
+		bad.Add("/drifts", "It drifts open or shut, not %q.", short(h.Drifts))
+	}
+	for i, p := range h.Proud {
+		if p < 0 || p >= len(m.Hinges) {
+			bad.Add("/proud/"+strconv.Itoa(i), "There is no hinge %d: the top one is 0.", p)
+		}
+	}
+	if len(h.With) > 10 || h.Way < 0 || h.Way > 10 {
+		bad.Add("/with", "There are no such ways.")
+	}
+	return bad.Err()
+}
+
+// moved reports a hinge of hang k that was moved past what pocket or screw allows, all
+// moves since the first hang together, and wood that was put back.
+func (t Tried) moved(u measure.Unit, k int) error {
+	var bad field.Errors
+	did := t.Hangs[k].Did
+	if did == nil {
+		return nil
+	}
+	if len(did.Pack) > len(t.Made.Hinges) {
+		bad.Add("/did/pack", "There are %d hinges and moves of %d.", len(t.Made.Hinges), len(did.Pack))
+		return bad.Err()
+	}
+	for i := range did.Pack {
+		out := t.Out(k, i)
+		bad.Under("", field.Range{Pointer: "/did/pack/" + strconv.Itoa(i), Is: "move of a hinge, all together,", Value: out, Least: -mostLetIn, Most: mostOut}.Check(u))
+	}
+	if len(did.Fore) > len(t.Made.Hinges) {
+		bad.Add("/did/fore", "There are %d hinges and moves of %d.", len(t.Made.Hinges), len(did.Fore))
+	}
+	for i, v := range did.Fore {
+		bad.Under("", field.Range{Pointer: "/did/fore/" + strconv.Itoa(i), Is: "move of a hinge to and fro", Value: v, Least: -mostOut, Most: mostOut}.Check(u))
+	}
+	bad.Under("", field.Range{Pointer: "/did/up", Is: "move of all hinges up or down", Value: did.Up, Least: -mostUp, Most: mostUp}.Check(u))
+	for i, p := range did.Planed {
+		at := "/did/planed/" + strconv.Itoa(i)
+		if p.Side == frame.NoSide {
+			bad.Add(at+"/side", "Say which edge was planed.")
+		}
+		for j, v := range p.Off {
+			bad.Under("", field.Range{Pointer: at + "/off/" + strconv.Itoa(j), Is: "depth to plane off", Value: v, Most: 30 * measure.Millimetre}.Check(u))
+		}
+	}
+	return bad.Err()
+}
+
+// What a hinge is ever moved by, done as told or not.
+const (
+	mostLetIn = 3 * measure.Millimetre
+	mostOut   = 5 * measure.Millimetre
+	mostUp    = 20 * measure.Millimetre
+)
+
+// Out is what hinge i was packed out by in all, up to and with hang k.
+func (t Tried) Out(k, i int) (out measure.Length) {
+	for _, h := range t.Hangs[:k+1] {
+		if h.Did != nil && i < len(h.Did.Pack) {
+			out += h.Did.Pack[i]
+		}
+	}
+	return out
+}

@@ -1,0 +1,117 @@
+package plan
+
+import (
+	"math"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+)
+
+// placesMade is at how many places an edge of a cut slab is told: its ends, its middle and
+// its quarters on the long ones.
+const (
+	placesLong = 5
+	placesEnd  = 3
+)
+
+// made is a leaf as its marks cut it and its hinges' marks hang it, told from its finished
+// hinge edge and its head's corner there; nil while it is not laid.
+func made(d door, b bay, l Leaf, corner figure.Figure) *job.Made {
+	if l.Cut == nil || len(l.Hinges) == 0 {
+		return nil
+	}
+	m := job.Made{Hand: handOf(d, b), Margin: corner.Value}
+	for i, h := range l.Hinges {
+		jamb := d.Hinges.Plate
+		if deep := d.Hinges.PocketAt(i).Deep; deep != 0 && d.Hinges.From == hinge.FromPockets {
+			jamb = deep
+		}
+		m.Hinges = append(m.Hinges, job.MadeHinge{Down: h.Slab.Value, Slab: d.Hinges.Plate, Jamb: jamb, Pack: h.Pack.Value})
+	}
+	head, hingeEdge, lock, foot := l.Cut.Edges[0].Marks, l.Cut.Edges[1].Marks, l.Cut.Edges[2].Marks, l.Cut.Edges[3].Marks
+
+	// In the uncut slab: x from its hinge edge, y down from its top.
+	long, wide := b.slab.Length.MM(), b.slab.Width.MM()
+	first, last := hingeEdge[0], hingeEdge[len(hingeEdge)-1]
+	lean := (last.Depth.Value - first.Depth.Value).MM() / (last.At - first.At).MM()
+	at0 := first.Depth.Value.MM() - lean*first.At.MM() // the hinge edge at y = 0
+	headAt := make([]survey.Along, len(head))
+	for i, k := range head {
+		headAt[i] = survey.Along{At: k.At.MM(), Off: b.slab.HeadAt(k.At.MM()/wide) + k.Depth.Value.MM()}
+	}
+	cornerX := at0
+	for range 3 { // where head and hinge edge meet
+		cornerX = at0 + lean*survey.OffAt(headAt, cornerX)
+	}
+	cornerY := survey.OffAt(headAt, cornerX)
+	norm := math.Hypot(1, lean)
+	// Down the finished hinge edge from its head's corner, and across from it.
+	from := func(x, y float64) (down, across float64) {
+		x, y = x-cornerX, y-cornerY
+		return (lean*x + y) / norm, (x - lean*y) / norm
+	}
+	var top, bottom, width []survey.Along
+	for _, k := range headAt {
+		down, across := from(k.At, k.Off)
+		top = append(top, survey.Along{At: across, Off: -down})
+	}
+	for _, k := range foot {
+		down, across := from(k.At.MM(), b.slab.FootAt(k.At.MM()/wide)-k.Depth.Value.MM())
+		bottom = append(bottom, survey.Along{At: across, Off: down})
+	}
+	length := survey.OffAt(bottom, 0)
+	for i := range lock {
+		k := lock[len(lock)-1-i] // from the foot up
+		y := b.slab.HeadAt(1) + k.At.MM()
+		down, across := from(b.slab.WidthAt(y/long)-k.Depth.Value.MM(), y)
+		width = append(width, survey.Along{At: length - down, Off: across})
+	}
+	even := func(list []survey.Along, n int, reach float64) (out []measure.Length) {
+		for i := range n {
+			out = append(out, d.est(survey.OffAt(list, reach*float64(i)/float64(n-1))))
+		}
+		return out
+	}
+	m.Lock = even(width, placesLong, length)
+	m.Head = even(top, placesEnd, survey.OffAt(width, length))
+	m.Foot = even(bottom, placesEnd, survey.OffAt(width, 0))
+	hollow := make([]measure.Length, len(hingeEdge))
+	hollowed := false
+	for i := range hingeEdge {
+		k := hingeEdge[len(hingeEdge)-1-i]
+		hollow[i] = d.est(k.Depth.Value.MM() - at0 - lean*k.At.MM())
+		hollowed = hollowed || hollow[i] > 0
+	}
+	if hollowed {
+		m.Hollow = hollow
+	}
+	return &m
+}
+
+// Sizes of a leaf as it was made: its width at head, middle and foot, and its length on the
+// hinge edge and on the lock edge.
+func Sizes(m job.Made) (width [3]measure.Length, length [2]measure.Length) {
+	n := len(m.Lock) - 1
+	return [3]measure.Length{m.Lock[n], m.Lock[n/2], m.Lock[0]}, [2]measure.Length{m.Foot[0], m.Foot[len(m.Foot)-1] + m.Head[len(m.Head)-1]}
+}
+
+// along are the places of an edge that is told evenly over a reach, mm.
+func along(list []measure.Length, reach float64) []survey.Along {
+	out := make([]survey.Along, len(list))
+	for i, v := range list {
+		out[i] = survey.Along{At: reach * float64(i) / float64(len(list)-1), Off: v.MM()}
+	}
+	return out
+}
+
+// edgeReach is how long an edge of a made slab is, mm.
+func edgeReach(m job.Made, side frame.Side) float64 {
+	if side.Upright() {
+		return m.Foot[0].MM()
+	}
+	return m.Lock[len(m.Lock)-1].MM()
+}

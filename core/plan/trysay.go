@@ -1,0 +1,239 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+	"kindmargin/core/try"
+)
+
+// way puts a way in words, with what would be foretold of it.
+func (h *tries) way(d door, w try.Way, names []string) TryWay {
+	v := TryWay{Way: w}
+	fine := func(mm float64) measure.Length {
+		return measure.FromMM(mm).Round(measure.Tapes(d.unit)[0].Step(), measure.Nearest)
+	}
+	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
+	for i, m := range w.Moves {
+		by := measure.FromMM(m)
+		v.Did.Pack = append(v.Did.Pack, by)
+		switch {
+		case m > 0:
+			v.Does = append(v.Does, "Pack the "+names[i]+" out by "+say(by)+": wedge the foot, draw its jamb leaf's screws, card behind the leaf, screws home.")
+		case m < 0:
+			v.Does = append(v.Does, "Let the "+names[i]+" in by "+say(-by)+": take out its packing, or pare its jamb pocket so much deeper, flat.")
+		}
+	}
+	if w.Up != 0 {
+		v.Did.Up = measure.FromMM(w.Up)
+		v.Does = append(v.Does, "All hinges "+either(w.Up, "up", "down")+" by "+say(v.Did.Up.Abs())+": plug the old holes with glued wood, pilot new ones.")
+	}
+	length := edgeReach(*h.tried.Made, frame.Hinge)
+	for _, p := range w.Planed {
+		off := job.Planed{Side: p.Side}
+		for i, mm := range p.Off {
+			off.Off[i] = fine(mm)
+		}
+		v.Did.Planed = append(v.Did.Planed, off)
+		reach := length
+		if !p.Side.Upright() {
+			reach = edgeReach(*h.tried.Made, frame.Head)
+		}
+		v.Does = append(v.Does, planes(p, off, len(p.Passes(reach)), w.Hanging, say))
+	}
+	v.Costs = fmt.Sprintf("%.0f minutes, ", w.Minutes) + either(float64(w.Trips)-0.5, "one trip to the trestles", "no trip")
+	if w.Hanging {
+		v.Costs += ", planed as it hangs"
+	}
+	for _, s := range w.Stays {
+		by := measure.FromMM(math.Abs(s.By))
+		v.Out = append(v.Out, "the "+s.Side.String()+" margin stays "+say(by)+" too "+either(s.By, "wide", "tight")+" at its "+ends[s.Side][s.End])
+	}
+	h.foretell(d, &v)
+	return v
+}
+
+// foretell adds to a way's margins what its work is unsure by.
+func (h *tries) foretell(d door, v *TryWay) {
+	var p = h.prior
+	p.Hangs, p.Strays = hungOf(d, h.bay, h.tried, h.survey.width, h.survey.height, h.beside, h.known, &v.Did)
+	last := p.Hangs[len(p.Hangs)-1]
+	for _, side := range frame.Sides {
+		for i, m := range v.Margins[side] {
+			row, _ := p.Gap(last, side, m.At)
+			v.Margins[side][i].Sigma = math.Sqrt(m.Sigma*m.Sigma + p.Unread(row, len(h.prior.Strays)))
+		}
+	}
+}
+
+// planes says what comes off an edge.
+func planes(p try.Planed, off job.Planed, passes int, hanging bool, say func(measure.Length) string) string {
+	where := ends[p.Side]
+	a, m, b := off.Off[0], off.Off[1], off.Off[2]
+	text := "Plane the " + p.Side.Edge() + ": "
+	switch {
+	case m > max(a, b):
+		text += say(m) + " in the middle, running out to " + none(a, say) + " at the " + where[0] + " and " + none(b, say) + " at the " + where[2] + "; the middle first"
+	case a == b:
+		text += say(a) + " all along"
+	case a < b:
+		text += say(b) + " at the " + where[2] + " to " + none(a, say) + " at the " + where[0] + "; start at the " + where[2] + " and lengthen each pass"
+	default:
+		text += say(a) + " at the " + where[0] + " to " + none(b, say) + " at the " + where[2] + "; start at the " + where[0] + " and lengthen each pass"
+	}
+	text += fmt.Sprintf(", %d passes", passes)
+	if passes == 1 {
+		text = strings.TrimSuffix(text, "es")
+	}
+	switch {
+	case p.Side == frame.Lock && hanging:
+		text += ". It can stay on its hinges: open, its foot wedged."
+	case p.Side == frame.Lock:
+		text += ". On the trestles, clamped on edge."
+	default:
+		text += ". On the trestles, in from both ends."
+	}
+	return text + " Ease the arris and seal it."
+}
+
+func none(l measure.Length, say func(measure.Length) string) string {
+	if l == 0 {
+		return "nothing"
+	}
+	return say(l)
+}
+
+func either(by float64, over, under string) string {
+	if by > 0 {
+		return over
+	}
+	return under
+}
+
+// tryOrder is the order in which what is found is told and cured: head and foot, then the
+// two long margins.
+var tryOrder = []frame.Side{frame.Head, frame.Foot, frame.Lock, frame.Hinge}
+
+// seen says what is wrong with the margins of a hung slab, and why, in the order in which it
+// is put right.
+func seen(d door, at string, t *try.Hung, v Try) (said findings) {
+	now := t.Now()
+	for _, side := range tryOrder {
+		var tight, wide []int
+		for _, s := range now.Stays {
+			if s.Side != side {
+				continue
+			}
+			if s.By < 0 {
+				tight = append(tight, s.End)
+			} else {
+				wide = append(wide, s.End)
+			}
+		}
+		m := v.Margins[side]
+		mm := func(end int) Finely { return Finely(max(measure.FromMM(m[end*(len(m)-1)/2].Mean), 0)) }
+		args := Args{"edge": Edge(side), "side": side.String(), "wanted": measure.FromMM(t.Wanted[side])}
+		code := Code("")
+		switch {
+		case len(tight) > 0 && len(wide) > 0:
+			code = MarginLeans
+			args["tight"], args["at"], args["wide"], args["other"] = mm(tight[0]), ends[side][tight[0]], mm(wide[0]), ends[side][wide[0]]
+		case len(tight) == 2:
+			code = MarginTight
+			args["tight"], args["other"] = mm(tight[0]), mm(tight[1])
+		case len(tight) == 1 && tight[0] == 1:
+			code = MarginMiddle
+			args["tight"] = mm(1)
+		case len(tight) == 1:
+			code = MarginTightAt
+			args["tight"], args["at"] = mm(tight[0]), ends[side][tight[0]]
+		case len(wide) == 2:
+			code = MarginWide
+			args["wide"], args["other"] = mm(wide[0]), mm(wide[1])
+		case len(wide) == 1:
+			code = MarginWideAt
+			args["wide"], args["at"] = mm(wide[0]), ends[side][wide[0]]
+		default:
+			continue
+		}
+		args["cause"] = causes[code][side]
+		said.say(Care, job.StepTry, at, code, args)
+	}
+	if len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
+		said.say(Care, job.StepTry, at, NothingBringsIn, Args{"out": join(v.Ways[0].Out)})
+	}
+	return said
+}
+
+// sights says what else was seen of a hung slab, and its cure.
+func sights(d door, at string, h job.Hang, names []string) (said findings) {
+	for _, a := range h.Drags {
+		said.say(Care, job.StepTry, at, Drags, Args{"angle": Degrees(a)})
+	}
+	if h.Springs {
+		said.say(Care, job.StepTry, at, Springs, nil)
+	}
+	if h.Drifts != "" {
+		said.say(Care, job.StepTry, at, Drifts, Args{"way": h.Drifts, "to": map[string]string{job.DriftsOpen: "away from the lock jamb at the head", job.DriftsShut: "toward the lock jamb at the head"}[h.Drifts]})
+	}
+	for _, p := range h.Proud {
+		if p < len(names) {
+			said.say(Care, job.StepTry, at, LeafProud, Args{"name": names[p]})
+		}
+	}
+	if h.Rattles {
+		said.say(Note, job.StepTry, at, Rattles, nil)
+	}
+	if h.Did != nil {
+		for i, m := range h.Did.Pack {
+			if i < len(names) && (m > trade.MostOut || m < -trade.MostLetIn) {
+				said.say(Care, job.StepTry, at, MovedFar, Args{"name": names[i], "by": Finely(m.Abs()), "out": Exact(trade.MostOut), "in": Exact(trade.MostLetIn)})
+			}
+		}
+	}
+	return said
+}
+
+// usesOf are the IDs of what a way touches.
+func usesOf(m try.Means) (list []string) {
+	for _, k := range TryMeans {
+		if m&k.Means != 0 {
+			list = append(list, k.ID)
+		}
+	}
+	return list
+}
+
+// markTry prints what a leaf's tries came to.
+func (m *marker) tries(v *Try) {
+	if v == nil || len(v.Hangs) == 0 {
+		return
+	}
+	h := v.Hangs[len(v.Hangs)-1]
+	m.print(strconv.Itoa(len(v.Hangs)), h.ID, v.Fits, h.Fits)
+	for _, g := range h.Gaps {
+		m.print(g.Side, int64(g.At), int64(g.Value), g.Sight, g.Struck != "")
+	}
+}
+
+// done reports whether a leaf's tries are over: every margin is in, or it was called done.
+func (v *Try) done() bool {
+	return v != nil && len(v.Hangs) > 0 && (v.Fits && len(v.ToRead) == 0 || v.Hangs[len(v.Hangs)-1].Fits)
+}
+
+// means lists the IDs of what may be done to a leaf of so many hinges.
+func means(hinges int) (list []string) {
+	for _, k := range TryMeans {
+		if i := slices.Index([]string{"hinge-0", "hinge-1", "hinge-2", "hinge-3"}, k.ID); i < hinges {
+			list = append(list, k.ID)
+		}
+	}
+	return list
+}

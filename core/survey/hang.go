@@ -1,0 +1,220 @@
+package survey
+
+import (
+	"math"
+
+	"kindmargin/core/frame"
+)
+
+// Hang is a slab as it hangs on its hinges, beside which gaps are read. Its hinge edge runs
+// along the hinge jamb's own line through the two pins, a margin off it; its other edges are
+// told from that edge and its top corner. All in mm.
+type Hang struct {
+	ID     string
+	Pins   [2]float64 // heights of the top and the bottom hinge's middle
+	Margin [2]float64 // as they were set
+	Head   float64    // head margin at the hinge corner, as it was set
+	// The slab, by places up it from its foot, or across from its hinge edge.
+	Hollow []Along // how far its hinge edge stands back from straight
+	Lock   []Along // its width
+	Top    []Along // how far its head stands above square to its hinge edge's top corner
+	Foot   []Along // its length
+	// Strays are the errors that it has, as places in Prior.Strays: those of the cut, of the
+	// hanging, and of all that was done since.
+	Strays []int
+	// Meets is the other leaf of a pair as it hangs, seen in the other's own frame; nil for a
+	// single door. Far is whether this leaf hangs on the lock jamb, so that it sees the
+	// opening, of this width, from there.
+	Meets *Hang
+	Far   bool
+	Width float64
+}
+
+// Along is an offset at a place along an edge, mm.
+type Along struct{ At, Off float64 }
+
+// OffAt is the offset at a place, straight between those that are known, and on beyond;
+// nought where none is.
+func OffAt(list []Along, at float64) float64 {
+	if len(list) == 0 {
+		return 0
+	}
+	i := 1
+	for i < len(list)-1 && list[i].At < at {
+		i++
+	}
+	if i == len(list) {
+		return list[0].Off
+	}
+	a, b := list[i-1], list[i]
+	return a.Off + (at-a.At)/(b.At-a.At)*(b.Off-a.Off)
+}
+
+// Strays is what an error of a hung slab is of.
+type Strays int
+
+// The errors.
+const (
+	OfPins Strays = iota // the hinge margin along the hinge edge
+	OfHead               // how far the slab hangs below where it was meant to
+	OfLockEdge
+	OfTop
+	OfFoot
+)
+
+// Stray is an error of a hung slab along one of its edges: at either end of a stretch an
+// independent normal one, straight between; at its second end only; or, where the stretch has
+// no length, everywhere the same.
+type Stray struct {
+	Of       Strays
+	From, To float64 // the stretch, mm
+	Sigma    float64 // at each end, mm
+	Taper    bool    // nothing at From
+	Bow      float64 // of an edge that may have bent besides, mm
+}
+
+// firstHung is the part of the first stray.
+const firstHung Part = 20000
+
+// at is the coordinate of a place within a stray's stretch: from its middle, about which
+// independent ends are an offset of σ/√2 and a lean of √2σ over its length.
+func (s Stray) at(place float64) float64 {
+	switch {
+	case s.From == s.To: // the same everywhere
+		return 0
+	case s.Taper:
+		return place - s.From
+	}
+	return place - (s.From+s.To)/2
+}
+
+func (s Stray) spread() spread {
+	long := s.To - s.From
+	switch {
+	case long == 0:
+		return spread{offset: s.Sigma}
+	case s.Taper:
+		return spread{0, s.Sigma / long, s.Bow, long / 2}
+	}
+	return spread{s.Sigma / math.Sqrt2, math.Sqrt2 * s.Sigma / long, s.Bow, long / 2}
+}
+
+// strays adds a hung slab's errors of a kind at a place, times by.
+func (h Hang) strays(row Row, p *Prior, of Strays, place, by float64) Row {
+	for _, i := range h.Strays {
+		if s := p.Strays[i]; s.Of == of {
+			row = append(row, Term{firstHung + Part(i), s.at(place), by})
+		}
+	}
+	return row
+}
+
+// side is a side of the opening as the leaf sees it, times by; constant is in mm.
+func (h Hang) side(side frame.Side, at, by float64) (t Term, constant float64) {
+	if !h.Far {
+		return Term{Of(side), at, by}, 0
+	}
+	switch side {
+	case frame.Hinge:
+		return Term{Of(frame.Lock), at, -by}, by * h.Width
+	case frame.Lock:
+		return Term{Of(frame.Hinge), at, -by}, by * h.Width
+	}
+	return Term{Of(side), h.Width - at, by}, 0
+}
+
+// sides adds up sides of the opening as the leaf sees them.
+func (h Hang) sides(terms ...Term) (row Row, constant float64) {
+	row = make(Row, 0, len(terms)+2*len(h.Strays)+1)
+	for _, t := range terms {
+		side, _ := t.Of.Side()
+		own, c := h.side(side, t.At, t.By)
+		row, constant = append(row, own), constant+c
+	}
+	return row, constant
+}
+
+// edge is how far the hinge edge's line at a height stands from the hinge jamb's plumb
+// frame, as this leaf sees it, times by.
+func (h Hang) edge(p *Prior, v, by float64) (row Row, constant float64) {
+	top, bottom := h.Pins[0], h.Pins[1]
+	f := (v - bottom) / (top - bottom)
+	row, constant = h.sides(Term{Of(frame.Hinge), bottom, by * (1 - f)}, Term{Of(frame.Hinge), top, by * f})
+	return h.strays(row, p, OfPins, v, by), constant + by*(h.Margin[1]+f*(h.Margin[0]-h.Margin[1]))
+}
+
+// turn adds how much lower a place across hangs for the lean of the pins, times by.
+func (h Hang) turn(row Row, constant float64, p *Prior, u, by float64) (Row, float64) {
+	by *= u / (h.Pins[0] - h.Pins[1])
+	up, c := h.edge(p, h.Pins[0], by)
+	down, d := h.edge(p, h.Pins[1], -by)
+	return append(append(row, up...), down...), constant + c + d
+}
+
+// Gap is the light between a hung slab and a side, up the slab or across it from its hinge
+// edge, as a linear figure of the opening and of the slab's errors; constant is in mm.
+func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant float64) {
+	switch side {
+	case frame.Hinge:
+		row, constant = h.edge(p, at, 1)
+		jamb, c := h.side(frame.Hinge, at, -1)
+		return append(row, jamb), constant + c + OffAt(h.Hollow, at)
+	case frame.Lock:
+		row, constant = h.lockEdge(p, at, -1)
+		if h.Meets != nil {
+			// The other leaf's lock edge, which sees the opening from the other jamb.
+			other, c := h.Meets.lockEdge(p, at, -1)
+			return append(row, other...), constant + c + h.Width
+		}
+		jamb, c := h.side(frame.Lock, at, 1)
+		return append(row, jamb), constant + c
+	case frame.Head:
+		row, constant = h.sides(Term{Of(frame.Head), at, 1}, Term{Of(frame.Head), 0, -1})
+		row = h.strays(row, p, OfHead, at, 1)
+		row = h.strays(row, p, OfTop, at, -1)
+		return h.turn(row, constant+h.Head-OffAt(h.Top, at), p, at, 1)
+	}
+	row, constant = h.sides(Term{Of(frame.Head), 0, 1}, Term{Of(frame.Foot), at, -1})
+	row = h.strays(row, p, OfHead, at, -1)
+	row = h.strays(row, p, OfFoot, at, -1)
+	return h.turn(row, constant-h.Head-OffAt(h.Foot, at), p, at, -1)
+}
+
+func (h Hang) lockEdge(p *Prior, v, by float64) (row Row, constant float64) {
+	row, constant = h.edge(p, v, by)
+	return h.strays(row, p, OfLockEdge, v, by), constant + by*OffAt(h.Lock, v)
+}
+
+// HangByID finds a hang; ok is false where there is none of that name.
+func (p *Prior) HangByID(id string) (h Hang, ok bool) {
+	for _, h := range p.Hangs {
+		if h.ID == id {
+			return h, true
+		}
+	}
+	return h, false
+}
+
+// StrayAt is stray i at a place, as a linear figure.
+func (p *Prior) StrayAt(i int, place float64) Row {
+	return Row{{firstHung + Part(i), p.Strays[i].at(place), 1}}
+}
+
+// Unread is the variance that the strays from number from on give a figure, of which no
+// reading tells, mm².
+func (p *Prior) Unread(r Row, from int) float64 {
+	var own Row
+	for _, t := range r {
+		if t.Of >= firstHung+Part(from) {
+			own = append(own, t)
+		}
+	}
+	return p.covOf(own, own)
+}
+
+// Hung is the same estimate with other hangs than its readings tell of.
+func (s *Shape) Hung(hangs []Hang, strays []Stray) *Shape {
+	t := *s
+	t.prior.Hangs, t.prior.Strays = hangs, strays
+	return &t
+}

@@ -1,0 +1,70 @@
+package trade
+
+import "kindmargin/core/measure"
+
+// Sight is what is seen of a gap where no packer gave its figure.
+type Sight struct {
+	ID, Name string
+	Gap      measure.Length // what it is taken for
+	Sure     float64        // its standard deviation, mm
+}
+
+// Sights of one gap. The thinnest packer is half a millimetre, a rub leaves at most a mark of
+// pencil: common practice.
+var Sights = []Sight{
+	{"rubs", "it rubs here", 150 * measure.Micrometre, 0.15},
+	{"nothing", "nothing passes", 250 * measure.Micrometre, 0.2},
+	{"thinnest", "only the thinnest passes", 750 * measure.Micrometre, 0.2},
+}
+
+// SightByID finds a sight; ok is false where there is none of that name.
+func SightByID(id string) (s Sight, ok bool) {
+	for _, s := range Sights {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	return s, false
+}
+
+// How true a slab is hung to its marks: standard deviations in mm. Assumed.
+const (
+	HungPin  = 0.5  // of the margin at each hinge, and of the head margin at the hinge corner, at the first hang
+	Repacked = 0.15 // of a hinge that was packed or let in, against what was meant
+	Rehung   = 0.1  // of each hinge of a slab that was taken off and hung again on the same screws
+)
+
+// What a hinge of a hung slab is moved by at most, in all, from where it was hung, and how
+// finely. Common practice.
+const (
+	MostOut   = 3 * measure.Millimetre / 2 // packed: past it the screws hardly hold
+	MostLetIn = measure.Millimetre
+	MostUp    = 3 * measure.Millimetre
+	UpStep    = measure.Millimetre / 2
+)
+
+// PackStep is the thinnest card that packs a hinge; a chisel pares as finely.
+func PackStep(u measure.Unit) measure.Length {
+	if u == measure.Inches {
+		return measure.Inch / 64
+	}
+	return measure.Millimetre / 4
+}
+
+// MostHanging is the most that is planed off a lock edge with the slab hanging, its foot
+// wedged; head and foot are end grain, out of reach, and come off. Common practice.
+const MostHanging = 3 * measure.Millimetre / 2
+
+// Minutes of what is done to a slab that hangs. Assumed.
+const (
+	GapMinutes   = 0.2  // a gap looked at
+	PackMinutes  = 4.0  // a hinge packed out: wedge the foot, draw the screws, card behind the leaf
+	LetInMinutes = 8.0  // a hinge let in deeper
+	UpMinutes    = 25.0 // all hinges moved up or down: old holes plugged, new ones bored
+	PlaneMinutes = 4.0  // an edge planed: marks, arris, sealing
+	WoodMinutes  = 3.0  // for each square of a millimetre's depth by a metre's length
+	AwkwardMore  = 2.0  // more, for an edge that is planed hanging
+	AgainMinutes = 10.0 // another round: gaps read, something done
+	StopMinutes  = 6.0  // the stops moved
+	StrikeMove   = 8.0  // the strike moved
+)

@@ -1,0 +1,228 @@
+// Package try takes the margins of a slab that hangs on its trial screws to the least work
+// that brings every one of them in: hinges packed out or let in, all hinges up or down, edges
+// planed.
+//
+// A move of m at the top hinge and of n at the bottom one, in mm out of the jamb, shifts and
+// turns the whole slab: at height v the line of the pins moves by n + (m − n)·(v − bottom)/span,
+// which widens the hinge margin and narrows the lock margin by as much; at a place u across,
+// the head margin widens and the foot margin narrows by u·(m − n)/span. Moves are of a
+// millimetre or so, so that what this leaves out is under a thousandth.
+package try
+
+import (
+	"math"
+	"slices"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/trade"
+)
+
+// Margin is the light at one place of a side, mm.
+type Margin struct {
+	At    float64 // v on a jamb, u on head and floor
+	Mean  float64
+	Sigma float64
+}
+
+// Hung is a slab that hangs, all in mm.
+type Hung struct {
+	Margins frame.Each[[]Margin] // at three places of each side or more, along it
+	// Ends are how unsure the straight line through a side's margins is at its two ends: less
+	// than a margin there is, which bellies besides.
+	Ends   frame.Each[[2]float64]
+	Wanted frame.Each[float64]
+	Least  float64          // nowhere less than this
+	Within float64          // how far from the best a straight edge's margin may be
+	Pins   []float64        // heights of the hinges' middles, top first
+	Out    []float64        // what each was packed out by since the slab was first hung; below nought let in
+	Step   float64          // the thinnest card
+	Bent   frame.Each[bool] // edges that are no longer straight: their middle is planed by itself
+	// Fixed are edges that are not planed: machined, or of a rated door.
+	Fixed frame.Each[bool]
+	Cut   float64  // standard deviation of a planed edge from its line
+	Risk  Sureness // what a planed edge keeps on
+	// Sure is how many deviations inside Within a margin is to be found, before nothing is
+	// done about it.
+	Sure  float64
+	Trip  float64 // minutes
+	Again float64 // minutes of another round, where a margin comes out other than foretold
+	With  Means   // what may be done
+}
+
+// Sureness is that of a planed edge: how far too wide a margin may come out, and how many
+// deviations make a wider one rare enough.
+type Sureness struct{ Tolerance, Deviates float64 }
+
+// Usual is half a percent, shared by three edges, over a millimetre.
+var Usual = Sureness{1, 2.93}
+
+// Means are what may be done to a slab that hangs.
+type Means uint16
+
+// The means; Hinge(i) is hinge i's.
+const (
+	AllUp Means = 1 << iota
+	PlaneHead
+	PlaneLock
+	PlaneFoot
+	hingeMeans
+	Anything Means = 0xffff
+)
+
+// Hinge is packing or letting in hinge i, the top one being 0.
+func Hinge(i int) Means { return hingeMeans << i }
+
+// Plane is planing an edge; nought for the hinge edge, which is fitted before it hangs.
+func Plane(side frame.Side) Means {
+	return frame.Each[Means]{frame.Head: PlaneHead, frame.Lock: PlaneLock, frame.Foot: PlaneFoot}[side]
+}
+
+// Way is one way to bring the margins in.
+type Way struct {
+	Uses    Means
+	Moves   []float64 // of each hinge, out of the jamb, mm
+	Up      float64   // of all hinges
+	Planed  []Planed  // in the order of cutting
+	Minutes float64
+	Likely  float64 // minutes, with those of the rounds that may follow
+	Trips   int     // to the trestles: 1 where anything must come off for it
+	Hanging bool    // the lock edge is planed as it hangs
+	Stays   []Stays
+	Margins frame.Each[[]Margin] // as they come out
+}
+
+// Planed is what comes off one edge: at its foot or hinge corner, its middle, and its head
+// or lock corner, straight between, mm.
+type Planed struct {
+	Side frame.Side
+	Off  [3]float64
+}
+
+// Stays is an end of an edge that stays out, and by how much, mm; over nought too wide.
+type Stays struct {
+	Side frame.Side
+	End  int // 0 foot or hinge corner, 1 between, 2 head or lock corner
+	By   float64
+}
+
+// judged is a side's margins against what is wanted of them.
+type judged struct {
+	line   fit.Line
+	ends   [2]float64 // by how much the line lies over what is wanted, first and last
+	sigma  [2]float64
+	least  float64 // with what it is unsure by
+	length float64
+	wanted float64 // with what the least asks for
+}
+
+// judge holds a side's margins to the best straight edge.
+func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
+	points := make([]fit.Point, len(m))
+	for i, g := range m {
+		points[i] = fit.Point{S: g.At, Off: g.Mean}
+	}
+	line, rest, _ := fit.Minimax(points)
+	j.line = line
+	j.sigma = h.Ends[side]
+	j.least = h.Least + h.Sure*max(j.sigma[0], j.sigma[1])
+	j.wanted = h.Wanted[side] + max(j.least-(h.Wanted[side]-rest), 0)
+	for end, i := range [2]int{0, len(m) - 1} {
+		j.ends[end] = line.At(m[i].At) - j.wanted
+	}
+	j.length = m[len(m)-1].At - m[0].At
+	return j
+}
+
+// stays lists what of a side is out, given that its line is moved by shift at either end. A
+// planed edge may be tight by what it keeps on.
+func (h *Hung) stays(side frame.Side, m []Margin, j judged, shift [2]float64, planed bool) (list []Stays) {
+	for end, off := range j.ends {
+		off += shift[end]
+		half := max(h.Within-h.Sure*j.sigma[end], h.Within/2)
+		if planed && off < 0 {
+			half = max(half, h.leave(j.sigma[end])+0.01)
+		}
+		if past := math.Abs(off) - half; past > 1e-9 {
+			list = append(list, Stays{side, 2 * end, math.Copysign(past, off)})
+		}
+	}
+	for _, g := range m {
+		f := (g.At - m[0].At) / j.length
+		by := shift[0] + f*(shift[1]-shift[0])
+		lack := j.least - g.Mean - by
+		if h.Bent[side] && !planed { // a swollen stile is not straight: no line through it tells
+			lack = max(lack, h.Wanted[side]-h.Within+h.Sure*g.Sigma-g.Mean-by)
+		}
+		if lack > 1e-9 && !slices.ContainsFunc(list, func(s Stays) bool { return s.By < 0 }) {
+			list = append(list, Stays{side, 1, -lack})
+		}
+	}
+	return list
+}
+
+// Fits reports whether every margin is in as it is.
+func (h *Hung) Fits() bool { return len(h.Now().Stays) == 0 }
+
+// Off is by how much a side's margins are wider than wanted, at its two ends.
+func (h *Hung) Off(side frame.Side) [2]float64 { return h.judge(side, h.Margins[side]).ends }
+
+// shifts is what moves do to a side's line, at its first and last place.
+func (h *Hung) shifts(side frame.Side, top, bottom, up float64) (by [2]float64) {
+	m := h.Margins[side]
+	span := h.Pins[0] - h.Pins[len(h.Pins)-1]
+	for end, i := range [2]int{0, len(m) - 1} {
+		at := m[i].At
+		switch side {
+		case frame.Hinge:
+			by[end] = bottom + (top-bottom)*(at-h.Pins[len(h.Pins)-1])/span
+		case frame.Lock:
+			by[end] = -bottom - (top-bottom)*(at-h.Pins[len(h.Pins)-1])/span
+		case frame.Head:
+			by[end] = at*(top-bottom)/span - up
+		default:
+			by[end] = -at*(top-bottom)/span + up
+		}
+	}
+	return by
+}
+
+// leave is what a planed edge keeps at an end, so that it is hardly ever too far.
+func (h *Hung) leave(sigma float64) float64 {
+	return max(h.Risk.Deviates*math.Hypot(sigma, h.Cut)-h.Risk.Tolerance, 0)
+}
+
+// plane is what comes off a side, whose line is moved by shift, so that it is down to its
+// line where it was over it.
+func (h *Hung) plane(side frame.Side, j judged, shift [2]float64) (off [3]float64) {
+	m := h.Margins[side]
+	for end := range j.ends {
+		off[2*end] = max(-j.ends[end]-shift[end]-h.leave(j.sigma[end]), 0)
+	}
+	off[1] = (off[0] + off[2]) / 2
+	if !h.Bent[side] {
+		return off
+	}
+	// Middle first: each third by itself, down to what is wanted.
+	for k := range off {
+		off[k] = 0
+		for _, g := range m {
+			f := (g.At - m[0].At) / j.length
+			if int(math.Round(2*f)) == k {
+				by := shift[0] + f*(shift[1]-shift[0])
+				off[k] = max(off[k], h.Wanted[side]-g.Mean-by-h.leave(g.Sigma))
+			}
+		}
+	}
+	return off
+}
+
+// wood is what a planed edge takes, in minutes.
+func wood(off [3]float64, length float64) float64 {
+	return trade.WoodMinutes * (off[0] + 2*off[1] + off[2]) / 4 * length / 1000
+}
+
+// hangs is what fixes the lock edge's planing while the slab hangs.
+func hangs(off [3]float64) bool {
+	return max(off[0], off[1], off[2]) <= trade.MostHanging.MM()
+}

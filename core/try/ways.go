@@ -1,0 +1,304 @@
+package try
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/trade"
+)
+
+// edges are those that are planed once the slab hangs.
+var edges = [...]frame.Side{frame.Head, frame.Lock, frame.Foot}
+
+// MostWays is how many ways are told.
+const MostWays = 5
+
+// Ways are the ways to bring every margin in, the least work first: the best of each
+// combination of what is touched. Where nothing brings them all in, those that leave least
+// out come first. None is told where everything is in already.
+//
+// Packers are of a few thicknesses, so every pair of moves at the two outer hinges is tried;
+// for each, what an edge needs planed follows from it directly.
+func (h *Hung) Ways() []Way {
+	if h.Fits() {
+		return nil
+	}
+	s := search{Hung: h, best: map[Means]tally{}}
+	for _, side := range frame.Sides {
+		s.sides[side] = h.judge(side, h.Margins[side])
+	}
+	bottom := len(h.Pins) - 1
+	all := func(up float64) {
+		for _, m := range h.moves(0) {
+			for _, n := range h.moves(bottom) {
+				if moves, ok := h.follow(m, n); ok {
+					s.plan(moves, up)
+				}
+			}
+		}
+	}
+	all(0)
+	if s.wantsUp() {
+		for up := trade.UpStep; up <= trade.MostUp; up += trade.UpStep {
+			all(up.MM())
+			all(-up.MM())
+		}
+	}
+	list := make([]tally, 0, len(s.best))
+	for uses, t := range s.best {
+		if uses != 0 {
+			list = append(list, t)
+		}
+	}
+	slices.SortFunc(list, func(a, b tally) int {
+		return cmp.Or(cmp.Compare(a.out, b.out), cmp.Compare(a.likely, b.likely), cmp.Compare(a.uses, b.uses))
+	})
+	var ways []Way
+	for i, t := range list {
+		// What touches more than another way and leaves as much out is no runner-up.
+		more := slices.ContainsFunc(list[:i], func(k tally) bool { return k.uses&t.uses == k.uses })
+		if !more && len(ways) < MostWays {
+			ways = append(ways, h.with(t))
+		}
+	}
+	return ways
+}
+
+// search is for the best way of each combination of what is touched.
+type search struct {
+	*Hung
+	sides frame.Each[judged] // as the slab hangs
+	best  map[Means]tally
+}
+
+// keep keeps, of each combination, the way that leaves least out, and of those the one that
+// likely takes least.
+func (s *search) keep(t tally) {
+	t.out = math.Round(t.out*20) / 20
+	t.likely = t.minutes + s.Again*t.risk
+	if old, known := s.best[t.uses]; !known || t.out < old.out || t.out == old.out && t.likely < old.likely {
+		s.best[t.uses] = t
+	}
+}
+
+// tally is one way as it is sought.
+type tally struct {
+	uses    Means
+	moves   []float64
+	up      float64
+	planed  []Planed
+	minutes float64
+	out     float64 // in all, to a twentieth of a millimetre
+	risk    float64 // the chance, summed over the ends of all edges, that one comes out other than in
+	likely  float64
+	trips   int
+	hanging bool
+}
+
+// wantsUp reports whether new holes for all hinges are looked at: they are dear, so only
+// where nothing cheaper brings every margin in.
+func (s *search) wantsUp() bool {
+	if s.With&AllUp == 0 {
+		return false
+	}
+	for uses, t := range s.best {
+		if uses != 0 && t.out == 0 && t.likely <= trade.UpMinutes+s.Trip {
+			return false
+		}
+	}
+	return true
+}
+
+// moves are those of hinge i that its pocket, packing and screws allow.
+func (h *Hung) moves(i int) []float64 {
+	list := []float64{0}
+	if h.With&Hinge(i) == 0 {
+		return list
+	}
+	from := math.Ceil((-trade.MostLetIn.MM()-h.Out[i])/h.Step - 1e-6)
+	to := math.Floor((trade.MostOut.MM()-h.Out[i])/h.Step + 1e-6)
+	for k := from; k <= to; k++ {
+		if k != 0 {
+			list = append(list, k*h.Step)
+		}
+	}
+	return list
+}
+
+// follow gives every hinge's move, the ones between on the line of the outer two. ok is
+// false where one of them may not move.
+func (h *Hung) follow(top, bottom float64) (moves []float64, ok bool) {
+	last := len(h.Pins) - 1
+	moves = make([]float64, len(h.Pins))
+	for i, at := range h.Pins {
+		f := (at - h.Pins[last]) / (h.Pins[0] - h.Pins[last])
+		moves[i] = math.Round((bottom+f*(top-bottom))/h.Step) * h.Step
+		if moves[i] != 0 && h.With&Hinge(i) == 0 {
+			return nil, false
+		}
+	}
+	return moves, true
+}
+
+// plan looks at some moves with each set of edges planed.
+func (s *search) plan(moves []float64, up float64) {
+	bare := tally{moves: moves, up: up}
+	unsure := 0.0
+	for i, m := range moves {
+		switch {
+		case m > 0:
+			bare.minutes += trade.PackMinutes
+		case m < 0:
+			bare.minutes += trade.LetInMinutes
+		default:
+			continue
+		}
+		bare.uses |= Hinge(i)
+		unsure += trade.Repacked * trade.Repacked / float64(len(moves))
+	}
+	if up != 0 {
+		bare.uses |= AllUp
+		bare.minutes += trade.UpMinutes
+		bare.trips = 1
+	}
+	bare.add(s.edge(&bare, frame.Hinge, unsure, false))
+	var as [len(edges)][2]edge // each as it is, and planed
+	for i, side := range edges {
+		as[i][0] = s.edge(&bare, side, unsure, false)
+		if s.With&Plane(side) != 0 && !s.Fixed[side] {
+			as[i][1] = s.edge(&bare, side, unsure, true)
+		}
+	}
+	for set := range 1 << len(edges) {
+		t, ok := bare, true
+		t.planed = nil
+		for i, side := range edges {
+			planed := set >> i & 1
+			e := as[i][planed]
+			ok = ok && (planed == 0 || e.off != [3]float64{})
+			t.add(e)
+			if planed == 1 {
+				t.uses |= Plane(side)
+				t.planed = append(t.planed, Planed{side, e.off})
+				if side != frame.Lock || !hangs(e.off) {
+					t.trips = 1
+				}
+			}
+		}
+		if !ok {
+			continue
+		}
+		if t.hanging = t.uses&PlaneLock != 0 && t.trips == 0; t.hanging {
+			t.minutes += trade.AwkwardMore
+		}
+		t.minutes += float64(t.trips) * s.Trip
+		s.keep(t)
+	}
+}
+
+// edge is one edge, as it is or planed, once some moves are made.
+type edge struct {
+	off                [3]float64
+	minutes, out, risk float64
+}
+
+func (t *tally) add(e edge) {
+	t.minutes, t.out, t.risk = t.minutes+e.minutes, t.out+e.out, t.risk+e.risk
+}
+
+// edge works out one edge; unsure is the variance that the moves bring.
+func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e edge) {
+	j, m := s.sides[side], s.Margins[side]
+	shift := s.shifts(side, t.moves[0], t.moves[len(t.moves)-1], t.up)
+	if planed {
+		if e.off = s.plane(side, j, shift); e.off == [3]float64{} {
+			return e
+		}
+		e.minutes = trade.PlaneMinutes + wood(e.off, j.length)
+		unsure += s.Cut * s.Cut
+		if s.Bent[side] {
+			m = s.planed(side, e.off, shift)
+			j, shift = s.judge(side, m), [2]float64{}
+		} else { // a straight edge stays straight
+			shift[0], shift[1] = shift[0]+e.off[0], shift[1]+e.off[2]
+		}
+	}
+	for _, x := range s.stays(side, m, j, shift, planed) {
+		e.out += math.Abs(x.By)
+	}
+	for end, off := range j.ends {
+		e.risk += s.outside(off+shift[end], math.Sqrt(j.sigma[end]*j.sigma[end]+unsure))
+	}
+	return e
+}
+
+// outside is the chance that a margin that is off by so much, give or take, is not in.
+func (s *search) outside(off, sigma float64) float64 {
+	tail := func(z float64) float64 { return math.Erfc(z/math.Sqrt2) / 2 }
+	return tail((s.Within-off)/sigma) + tail((s.Within+off)/sigma)
+}
+
+// planed are a side's margins once its line is moved by shift and so much is planed off.
+func (h *Hung) planed(side frame.Side, off [3]float64, shift [2]float64) []Margin {
+	m := slices.Clone(h.Margins[side])
+	first, long := m[0].At, m[len(m)-1].At-m[0].At
+	for i := range m {
+		f := (m[i].At - first) / long
+		m[i].Mean += shift[0] + f*(shift[1]-shift[0]) + offAt(off, f)
+	}
+	return m
+}
+
+// offAt is what is planed off at a share of an edge.
+func offAt(off [3]float64, f float64) float64 {
+	if f < 0.5 {
+		return off[0] + 2*f*(off[1]-off[0])
+	}
+	return off[1] + (2*f-1)*(off[2]-off[1])
+}
+
+// Now is the slab as it is, nothing done.
+func (h *Hung) Now() Way { return h.with(tally{moves: make([]float64, len(h.Pins))}) }
+
+// with is the slab with a way taken.
+func (h *Hung) with(t tally) Way {
+	w := Way{Uses: t.uses, Moves: t.moves, Up: t.up, Planed: t.planed, Minutes: t.minutes, Likely: t.likely, Trips: t.trips, Hanging: t.hanging}
+	for _, side := range frame.Sides {
+		var off [3]float64
+		for _, p := range t.planed {
+			if p.Side == side {
+				off = p.Off
+			}
+		}
+		m := h.planed(side, off, h.shifts(side, t.moves[0], t.moves[len(t.moves)-1], t.up))
+		w.Margins[side] = m
+		w.Stays = append(w.Stays, h.stays(side, m, h.judge(side, m), [2]float64{}, t.uses&Plane(side) != 0)...)
+	}
+	return w
+}
+
+// Passes are those of the plane down a planed edge, half a millimetre at a time, from its
+// foot or hinge corner, over a length in mm; from the middle outward where that is deepest.
+func (p Planed) Passes(length float64) []fit.Pass {
+	const bite = 0.5
+	if p.Off[1] <= (p.Off[0]+p.Off[2])/2+1e-9 {
+		return fit.Passes(p.Off[0], p.Off[2], length, bite)
+	}
+	first := fit.Passes(p.Off[0], p.Off[1], length/2, bite)
+	second := fit.Passes(p.Off[1], p.Off[2], length/2, bite)
+	var list []fit.Pass
+	for i := range max(len(first), len(second)) {
+		pass := fit.Pass{From: length / 2, To: length / 2}
+		if k := i - (max(len(first), len(second)) - len(first)); k >= 0 {
+			pass.From, pass.Bite = first[k].From, first[k].Bite
+		}
+		if k := i - (max(len(first), len(second)) - len(second)); k >= 0 {
+			pass.To, pass.Bite = length/2+second[k].To, second[k].Bite
+		}
+		list = append(list, pass)
+	}
+	return list
+}
