@@ -11,7 +11,6 @@ package try
 
 import (
 	"math"
-	"slices"
 
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
@@ -134,9 +133,10 @@ func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
 	return j
 }
 
-// stays lists what of a side is out, given that its line is moved by shift at either end. A
+// stays tells what of a side is out, given that its line is moved by shift at either end. A
 // planed edge may be tight by what it keeps on.
-func (h *Hung) stays(side frame.Side, m []Margin, j judged, shift [2]float64, planed bool) (list []Stays) {
+func (h *Hung) stays(side frame.Side, m []Margin, j judged, shift [2]float64, planed bool, tell func(Stays)) {
+	tight := false
 	for end, off := range j.ends {
 		off += shift[end]
 		half := max(h.Within-h.Sure*j.sigma[end], h.Within/2)
@@ -144,7 +144,8 @@ func (h *Hung) stays(side frame.Side, m []Margin, j judged, shift [2]float64, pl
 			half = max(half, h.leave(j.sigma[end])+0.01)
 		}
 		if past := math.Abs(off) - half; past > 1e-9 {
-			list = append(list, Stays{side, 2 * end, math.Copysign(past, off)})
+			tell(Stays{side, 2 * end, math.Copysign(past, off)})
+			tight = tight || off < 0
 		}
 	}
 	for _, g := range m {
@@ -154,11 +155,11 @@ func (h *Hung) stays(side frame.Side, m []Margin, j judged, shift [2]float64, pl
 		if h.Bent[side] && !planed { // a swollen stile is not straight: no line through it tells
 			lack = max(lack, h.Wanted[side]-h.Within+h.Sure*g.Sigma-g.Mean-by)
 		}
-		if lack > 1e-9 && !slices.ContainsFunc(list, func(s Stays) bool { return s.By < 0 }) {
-			list = append(list, Stays{side, 1, -lack})
+		if lack > 1e-9 && !tight {
+			tell(Stays{side, 1, -lack})
+			tight = true
 		}
 	}
-	return list
 }
 
 // Fits reports whether every margin is in as it is.

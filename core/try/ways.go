@@ -89,7 +89,7 @@ type tally struct {
 	uses    Means
 	moves   []float64
 	up      float64
-	planed  []Planed
+	off     [len(edges)][3]float64 // planed
 	minutes float64
 	out     float64 // in all, to a twentieth of a millimetre
 	risk    float64 // the chance, summed over the ends of all edges, that one comes out other than in
@@ -132,7 +132,7 @@ func (h *Hung) moves(i int) []float64 {
 // false where one of them may not move.
 func (h *Hung) follow(top, bottom float64) (moves []float64, ok bool) {
 	last := len(h.Pins) - 1
-	moves = make([]float64, len(h.Pins))
+	moves = make([]float64, last+1)
 	for i, at := range h.Pins {
 		f := (at - h.Pins[last]) / (h.Pins[0] - h.Pins[last])
 		moves[i] = math.Round((bottom+f*(top-bottom))/h.Step) * h.Step
@@ -174,7 +174,6 @@ func (s *search) plan(moves []float64, up float64) {
 	}
 	for set := range 1 << len(edges) {
 		t, ok := bare, true
-		t.planed = nil
 		for i, side := range edges {
 			planed := set >> i & 1
 			e := as[i][planed]
@@ -182,7 +181,7 @@ func (s *search) plan(moves []float64, up float64) {
 			t.add(e)
 			if planed == 1 {
 				t.uses |= Plane(side)
-				t.planed = append(t.planed, Planed{side, e.off})
+				t.off[i] = e.off
 				if side != frame.Lock || !hangs(e.off) {
 					t.trips = 1
 				}
@@ -226,9 +225,7 @@ func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e
 			shift[0], shift[1] = shift[0]+e.off[0], shift[1]+e.off[2]
 		}
 	}
-	for _, x := range s.stays(side, m, j, shift, planed) {
-		e.out += math.Abs(x.By)
-	}
+	s.stays(side, m, j, shift, planed, func(x Stays) { e.out += math.Abs(x.By) })
 	for end, off := range j.ends {
 		e.risk += s.outside(off+shift[end], math.Sqrt(j.sigma[end]*j.sigma[end]+unsure))
 	}
@@ -265,17 +262,22 @@ func (h *Hung) Now() Way { return h.with(tally{moves: make([]float64, len(h.Pins
 
 // with is the slab with a way taken.
 func (h *Hung) with(t tally) Way {
-	w := Way{Uses: t.uses, Moves: t.moves, Up: t.up, Planed: t.planed, Minutes: t.minutes, Likely: t.likely, Trips: t.trips, Hanging: t.hanging}
+	w := Way{Uses: t.uses, Moves: t.moves, Up: t.up, Minutes: t.minutes, Likely: t.likely, Trips: t.trips, Hanging: t.hanging}
+	for i, side := range edges {
+		if t.uses&Plane(side) != 0 {
+			w.Planed = append(w.Planed, Planed{side, t.off[i]})
+		}
+	}
 	for _, side := range frame.Sides {
 		var off [3]float64
-		for _, p := range t.planed {
+		for _, p := range w.Planed {
 			if p.Side == side {
 				off = p.Off
 			}
 		}
 		m := h.planed(side, off, h.shifts(side, t.moves[0], t.moves[len(t.moves)-1], t.up))
 		w.Margins[side] = m
-		w.Stays = append(w.Stays, h.stays(side, m, h.judge(side, m), [2]float64{}, t.uses&Plane(side) != 0)...)
+		h.stays(side, m, h.judge(side, m), [2]float64{}, t.uses&Plane(side) != 0, func(x Stays) { w.Stays = append(w.Stays, x) })
 	}
 	return w
 }
