@@ -160,8 +160,17 @@ func operations(a huma.API, s server) {
 	huma.Register(a, op(http.MethodGet, door+"/hinges", "hinge-ways", "The hinges that could be taken for an opening, and what speaks against each"), s.hingeWays)
 	huma.Register(a, op(http.MethodGet, door+"/sheet", "full-size-sheet", "A template of an opening at full size, as PDF, SVG or DXF"), s.sheet)
 	huma.Register(a, op(http.MethodGet, door+"/rod", "story-rod", "A story rod marked from an opening, and how the other doors of the job differ from it"), s.storyRod)
+	huma.Register(a, op(http.MethodGet, door+"/log", "log", "A door's story: its changes, photographs and minutes"), s.log)
+	huma.Register(a, taking(op(http.MethodPost, door+"/time", "spend-time", "Count time that was spent on a step"), reflect.TypeFor[TimeSpent]()), s.spend)
+	photo := op(http.MethodPost, door+"/photos", "add-photo", "Keep a photograph, JPEG or PNG; it is written anew, without where it was taken")
+	photo.MaxBodyBytes = largestPhoto
+	huma.Register(a, photo, s.addPhoto)
+	huma.Register(a, op(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), s.photo)
+	huma.Register(a, op(http.MethodDelete, door+"/photos/{photo}", "remove-photo", "Take a photograph off"), s.removePhoto)
+	huma.Register(a, op(http.MethodPost, door+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off"), s.restorePhoto)
+	huma.Register(a, op(http.MethodGet, "/jobs/{job}/bundle", "export-bundle", "The job as a zip: the open job file with its photographs"), s.bundle)
 	huma.Register(a, op(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), s.export)
 	bring := op(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file")
-	bring.MaxBodyBytes = largestFile
+	bring.MaxBodyBytes = largestZip
 	huma.Register(a, bring, s.importFile)
 }

@@ -266,11 +266,11 @@ func (s server) importFile(ctx context.Context, in *struct {
 	if err := in.check(); err != nil {
 		return nil, err
 	}
-	j, err := job.Decode(in.RawBody)
+	j, photos, err := brought(in.RawBody)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	h, err := s.store.AddJob(ctx, j, in.Key)
+	h, err := s.store.AddJob(ctx, j, in.Key, photos...)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"kindmargin/core/job"
 	"kindmargin/sheet"
 	"kindmargin/store"
 )
@@ -29,6 +30,7 @@ func (s server) change(ctx context.Context, in *struct {
 	OpeningPath
 	Precondition
 	Label string `query:"label" doc:"What undo will call it, in at most 200 letters."`
+	By    string `query:"by" doc:"Who makes it, in at most 120 letters."`
 	raw
 },
 ) (*body[OpeningView], error) {
@@ -36,8 +38,8 @@ func (s server) change(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	if utf8.RuneCountInString(in.Label) > 200 {
-		return nil, huma.Error422UnprocessableEntity("Keep the label under 200 letters.")
+	if utf8.RuneCountInString(in.Label) > 200 || utf8.RuneCountInString(in.By) > 120 {
+		return nil, huma.Error422UnprocessableEntity("Keep the label under 200 letters, and the name under 120.")
 	}
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
@@ -63,6 +65,10 @@ func (s server) change(ctx context.Context, in *struct {
 	if reflect.DeepEqual(o, k.Opening) {
 		return openingBody(k), nil // nothing for undo to take back
 	}
+	if err := signed(k.Opening, o); err != nil {
+		return nil, err
+	}
+	k.By = in.By
 	if in.Label == "" {
 		in.Label = "a change"
 	}
@@ -117,6 +123,13 @@ func (s server) redo(ctx context.Context, in *historyIn) (*body[OpeningView], er
 func (s server) history(ctx context.Context, in *historyIn, move func(context.Context, string, string, int64) (store.Kept, error)) (*body[OpeningView], error) {
 	version, err := in.version()
 	if err != nil {
+		return nil, err
+	}
+	now, err := s.store.Opening(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if err := signed(now.Opening, job.Opening{}); err != nil {
 		return nil, err
 	}
 	k, err := move(ctx, in.Job, in.Opening, version)

@@ -96,7 +96,9 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 		Swing swing.Choice `json:"swing"`
 		Seen  job.Seen     `json:"seen"`
 		Stops lock.Stops   `json:"stops"`
-	}{o, o.Swing, o.Seen, o.Stops})
+		Notes []job.Note   `json:"notes"`
+		Tried []job.Tried  `json:"tried"`
+	}{o, o.Swing, o.Seen, o.Stops, append([]job.Note{}, o.Notes...), append([]job.Tried{}, o.Tried...)})
 	if err != nil {
 		return o, err
 	}
@@ -110,7 +112,8 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	if after.ID != o.ID {
 		return o, field.Error{Pointer: "/id", Problem: "An opening keeps its id."}
 	}
-	number(after.Readings)
+	number(after.Readings, "r")
+	numberHangs(after.Tried)
 	after.Normalise()
 	return after, nil
 }
@@ -197,17 +200,44 @@ func readLengths(at string, value any, unit measure.Unit, bad *field.Errors) any
 	return value
 }
 
-// number gives an ID to readings that have none.
-func number(rs []survey.Reading) {
+// numberHangs gives an ID to hangs and to their gaps that have none.
+func numberHangs(tried []job.Tried) {
+	next := 1
+	for _, t := range tried {
+		for _, h := range t.Hangs {
+			if n, err := strconv.Atoi(strings.TrimPrefix(h.ID, "h")); err == nil && n >= next {
+				next = n + 1
+			}
+		}
+	}
+	for _, t := range tried {
+		for i := range t.Hangs {
+			h := &t.Hangs[i]
+			if h.ID == "" {
+				h.ID = "h" + strconv.Itoa(next)
+				next++
+			}
+			for k := range h.Gaps {
+				if h.Gaps[k].Offer == "" {
+					h.Gaps[k].Offer = h.ID
+				}
+			}
+			number(h.Gaps, "g")
+		}
+	}
+}
+
+// number gives an ID that begins with a letter to readings that have none.
+func number(rs []survey.Reading, letter string) {
 	next := 1
 	for _, r := range rs {
-		if n, err := strconv.Atoi(strings.TrimPrefix(r.ID, "r")); err == nil && n >= next {
+		if n, err := strconv.Atoi(strings.TrimPrefix(r.ID, letter)); err == nil && n >= next {
 			next = n + 1
 		}
 	}
 	for i := range rs {
 		if rs[i].ID == "" {
-			rs[i].ID = "r" + strconv.Itoa(next)
+			rs[i].ID = letter + strconv.Itoa(next)
 			next++
 		}
 	}

@@ -40,6 +40,7 @@ type Trade struct {
 	Instruments   []InstrumentOf `json:"instruments"`
 	Tapes         []TapeOf       `json:"tapes"`
 	Handings      []Handing      `json:"handings"`
+	Sights        []Named        `json:"sights" doc:"What is seen of a gap instead of a figure."`
 	Cautions      []Caution      `json:"cautions"`
 	CodeFirst     string         `json:"codeFirst"`
 }
@@ -241,6 +242,9 @@ func TradeTables() Trade {
 		for _, tape := range measure.Tapes(u) {
 			t.Tapes = append(t.Tapes, TapeOf{string(tape), string(u), tape.Name()})
 		}
+	}
+	for _, s := range trade.Sights {
+		t.Sights = append(t.Sights, Named{s.ID, s.Name, ""})
 	}
 	for _, c := range trade.Cautions {
 		t.Cautions = append(t.Cautions, Caution(c))

@@ -75,6 +75,7 @@ type Leaf struct {
 	Latch    *Latch       `json:"latch,omitempty"`
 	Devices  []DeviceWork `json:"devices" doc:"That go in at the latch line: none where none was chosen."`
 	Stops    *StopsOf     `json:"stops,omitempty"`
+	Try      *TryOf       `json:"try,omitempty" doc:"From the first cut on; absent while there is none to record."`
 	Strikes  []string     `json:"strikes" doc:"How the strike is let in, or the fixed leaf of a pair is bolted; in words, in order."`
 	Drawing  *DrawingView `json:"drawing,omitempty"`
 }

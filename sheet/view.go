@@ -87,6 +87,7 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	if l.Drawing != nil {
 		v.Drawing = Draw(*l.Drawing)
 	}
+	v.Try = p.try(l.Try, l.Drawing)
 	return v
 }
 

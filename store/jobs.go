@@ -82,7 +82,7 @@ func headOf(ctx context.Context, q querier, id string) (Head, error) {
 // AddJob keeps a whole job, its openings each with a first change. An ID that
 // is empty or taken is replaced by a new one. For a key that was used before it
 // returns the job made then.
-func (s *Store) AddJob(ctx context.Context, j job.Job, key string) (Head, error) {
+func (s *Store) AddJob(ctx context.Context, j job.Job, key string, photos ...Photo) (Head, error) {
 	var head Head
 	key = keyed("job", key)
 	err := s.tx(ctx, func(tx *sql.Tx) error {
@@ -108,6 +108,11 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, key string) (Head, error)
 		}
 		for _, o := range j.Openings {
 			if _, err := s.addOpening(ctx, tx, j.ID, o, "brought in"); err != nil {
+				return err
+			}
+		}
+		for i := range photos {
+			if err := addPhoto(ctx, tx, j.ID, &photos[i]); err != nil {
 				return err
 			}
 		}

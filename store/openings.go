@@ -16,6 +16,7 @@ type Kept struct {
 	Opening job.Opening
 	Version int64  // of the opening: the change it stands at
 	Undo    string // label of the change that undo takes back; empty when none
+	By      string // who makes the next change
 	Redo    string // label of the change that redo brings again; empty when none
 	// Broken is why the opening cannot be read back; then its name alone is known.
 	Broken error
@@ -108,13 +109,13 @@ func kept(ctx context.Context, q querier, head Head, known func(string, int64) b
 const MostDoors = job.MostOpenings
 
 const (
-	addChangeQuery = `INSERT INTO changes (job_id, opening_id, parent, label, doc) VALUES (?, ?, ?, ?, ?)`
+	addChangeQuery = `INSERT INTO changes (job_id, opening_id, parent, label, doc, by, at) VALUES (?, ?, ?, ?, ?, ?, ` + now + `)`
 	moveQuery      = `UPDATE openings SET head = ? WHERE job_id = ? AND id = ? AND head = ? AND NOT removed`
 	walkQuery      = `UPDATE jobs SET walk = walk + 1 WHERE id = ?`
 )
 
 func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label string) (change int64, err error) {
-	if change, err = s.addChange(ctx, tx, jobID, o, nil, label); err != nil {
+	if change, err = s.addChange(ctx, tx, jobID, o, nil, label, ""); err != nil {
 		return 0, err
 	}
 	_, err = tx.ExecContext(ctx, `INSERT INTO openings (job_id, id, position, head)
@@ -122,13 +123,13 @@ func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.
 	return change, err
 }
 
-func (s *Store) addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, parent any, label string) (int64, error) {
+func (s *Store) addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, parent any, label, by string) (int64, error) {
 	o.Normalise()
 	doc, err := json.Marshal(o)
 	if err != nil {
 		return 0, err
 	}
-	res, err := tx.StmtContext(ctx, s.save[addChangeQuery]).ExecContext(ctx, jobID, o.ID, parent, label, string(doc))
+	res, err := tx.StmtContext(ctx, s.save[addChangeQuery]).ExecContext(ctx, jobID, o.ID, parent, label, string(doc), by)
 	if err != nil {
 		return 0, err
 	}
@@ -186,7 +187,7 @@ func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening
 	to := Kept{Job: from.Job, Opening: o, Undo: label}
 	to.Job.Walk++
 	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
-		if to.Version, err = s.addChange(ctx, tx, from.Job.ID, o, from.Version, label); err != nil {
+		if to.Version, err = s.addChange(ctx, tx, from.Job.ID, o, from.Version, label, from.By); err != nil {
 			return err
 		}
 		return s.move(ctx, tx, from, to.Version)

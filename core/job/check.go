@@ -59,6 +59,7 @@ func (o Opening) Check(u measure.Unit) error {
 	bad.Under("/lock", o.Lock.Check(u))
 	bad.Under("/stops", o.Stops.Check(u))
 	o.checkTried(u, &bad)
+	o.checkLog(&bad)
 	for step, mark := range o.Done {
 		if !slices.Contains(Steps, step) {
 			bad.Add("/done", "There is no step called %q.", short(string(step)))

@@ -229,6 +229,26 @@ func (o *Opening) Normalise() {
 		pair.Slab.Machined = nil
 		o.Pair = &pair
 	}
+	for i := range o.Tried {
+		t := &o.Tried[i]
+		if t.Hangs == nil {
+			t.Hangs = []Hang{}
+		}
+		for k := range t.Hangs {
+			if t.Hangs[k].Gaps == nil {
+				t.Hangs[k].Gaps = []survey.Reading{}
+			}
+		}
+	}
+	if len(o.Tried) == 0 {
+		o.Tried = nil
+	}
+	if len(o.Notes) == 0 {
+		o.Notes = nil
+	}
+	if len(o.Reopened) == 0 {
+		o.Reopened = nil
+	}
 	if len(o.Done) == 0 {
 		o.Done = nil
 	}

@@ -58,6 +58,9 @@ type Opening struct {
 	Lock      lock.Choice      `json:"lock"`
 	Stops     lock.Stops       `json:"stops,omitzero"`
 	Tried     []Tried          `json:"tried,omitempty"` // leaf by leaf, from the first cut on
+	Notes     []Note           `json:"notes,omitempty"`
+	Signed    *Signed          `json:"signed,omitempty"`   // nil while the door is worked on
+	Reopened  []Reopened       `json:"reopened,omitempty"` // sign-offs that were taken back
 	// Done holds, for each step that was finished, the plan's mark of that
 	// step when it was: where the mark has changed since, inputs have.
 	Done map[Step]string `json:"done,omitempty"`

@@ -1,7 +1,9 @@
 package job
 
 import (
+	"slices"
 	"strconv"
+	"strings"
 
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
@@ -12,7 +14,7 @@ import (
 // Tried is a leaf from its first cut on.
 type Tried struct {
 	Made  *Made  `json:"made,omitempty"` // nil until it was cut
-	Hangs []Hang `json:"hangs,omitempty"`
+	Hangs []Hang `json:"hangs"`
 }
 
 // Made is a slab as it really was cut, and as its hinges were let in: as planned, where
@@ -26,10 +28,9 @@ type Made struct {
 	Foot []measure.Length `json:"foot"`         // its length, at even places from the hinge edge
 	// Hollow is how far its hinge edge stands back from straight, at even places from its
 	// foot; nothing where it is straight.
-	Hollow   []measure.Length `json:"hollow,omitempty"`
-	Measured []frame.Side     `json:"measured,omitempty"` // edges that were measured after the cut
-	Hinges   []MadeHinge      `json:"hinges"`
-	Margin   measure.Length   `json:"margin"` // head margin at the hinge corner, as it was hung
+	Hollow []measure.Length `json:"hollow,omitempty"`
+	Hinges []MadeHinge      `json:"hinges"`
+	Margin measure.Length   `json:"margin"` // head margin at the hinge corner, as it was hung
 }
 
 // MadeHinge is a hinge as it was let in.
@@ -48,7 +49,7 @@ type Hang struct {
 	Revisit string `json:"revisit,omitempty"` // the season, or why the door was looked at again
 	Did     *Did   `json:"did,omitempty"`     // before it; nil for the first, and where nothing was done
 	// Gaps are beside the slab, each of kind survey.Gap with this hang's ID as its offer.
-	Gaps []survey.Reading `json:"gaps,omitempty"`
+	Gaps []survey.Reading `json:"gaps"`
 
 	Drags   []int    `json:"drags,omitempty"`   // opening angles at which the foot drags on the floor
 	Springs bool     `json:"springs,omitempty"` // it springs back as it shuts
@@ -80,12 +81,88 @@ type Planed struct {
 	Off  [3]measure.Length `json:"off"` // at its foot or hinge corner, its middle, its head or lock corner
 }
 
+// Note is something written down about a door.
+type Note struct {
+	On   string `json:"on,omitempty"`
+	By   string `json:"by,omitempty"`
+	Step Step   `json:"step,omitempty"` // that it belongs to
+	Text string `json:"text"`
+}
+
+// Signed is a door signed off: nothing of it is changed until it is opened again with a reason.
+type Signed struct {
+	On      string         `json:"on"`
+	By      string         `json:"by"`
+	Note    string         `json:"note,omitempty"`
+	Margins []SignedMargin `json:"margins,omitempty"` // as they were found, against what was wanted
+}
+
+// SignedMargin is one margin of a door that was signed off.
+type SignedMargin struct {
+	Leaf   int            `json:"leaf,omitempty"` // of a pair: 0 or 1
+	Side   frame.Side     `json:"side"`
+	Where  string         `json:"where"`
+	Wanted measure.Length `json:"wanted"`
+	Found  measure.Length `json:"found"`
+}
+
+// Reopened is a sign-off that was taken back.
+type Reopened struct {
+	On  string `json:"on"`
+	By  string `json:"by,omitempty"`
+	Why string `json:"why"`
+	Was Signed `json:"was"`
+}
+
 // What is kept of one leaf at most.
 const (
-	mostHangs  = 40
-	mostGaps   = 60
-	mostPlaces = 9
+	mostHangs   = 40
+	mostGaps    = 60
+	mostPlaces  = 9
+	mostNotes   = 200
+	longestNote = 2000
 )
+
+// checkLog reports what cannot be in a door's notes and its sign-off.
+func (o Opening) checkLog(bad *field.Errors) {
+	if len(o.Notes) > mostNotes || len(o.Reopened) > mostNotes {
+		bad.Add("/notes", "%d notes are more than %d of one door.", len(o.Notes), mostNotes)
+		return
+	}
+	for i, n := range o.Notes {
+		at := "/notes/" + strconv.Itoa(i)
+		bad.Under(at, when(n.On, n.By))
+		if l := letters(n.Text); l == 0 || l > longestNote {
+			bad.Add(at+"/text", "A note has 1 to %d letters.", longestNote)
+		}
+		if n.Step != "" && !slices.Contains(Steps, n.Step) {
+			bad.Add(at+"/step", "There is no step called %q.", short(string(n.Step)))
+		}
+	}
+	if s := o.Signed; s != nil {
+		bad.Under("/signed", s.check())
+	}
+	for i, r := range o.Reopened {
+		at := "/reopened/" + strconv.Itoa(i)
+		bad.Under(at, when(r.On, r.By))
+		if l := letters(strings.TrimSpace(r.Why)); l == 0 || l > longestNote {
+			bad.Add(at+"/why", "Say why it is opened again, in 1 to %d letters.", longestNote)
+		}
+		bad.Under(at+"/was", r.Was.check())
+	}
+}
+
+func (s Signed) check() error {
+	var bad field.Errors
+	bad.Under("", when(s.On, s.By))
+	if strings.TrimSpace(s.By) == "" {
+		bad.Add("/by", "Say who signs.")
+	}
+	if letters(s.Note) > longestNote || len(s.Margins) > mostNotes {
+		bad.Add("/note", "Keep the note under %d letters.", longestNote)
+	}
+	return bad.Err()
+}
 
 // checkTried reports what cannot be in the tries of an opening.
 func (o Opening) checkTried(u measure.Unit, bad *field.Errors) {
@@ -129,7 +206,7 @@ func (m Made) check(u measure.Unit) error {
 	if m.Hand != frame.Left && m.Hand != frame.Right {
 		bad.Add("/hand", "The hinges are on the left or the right, seen from the pull face, not on %q.", short(string(m.Hand)))
 	}
-	dated(m.On, m.By, &bad)
+	bad.Under("", when(m.On, m.By))
 	for at, list := range map[string][]measure.Length{"/lock": m.Lock, "/head": m.Head, "/foot": m.Foot, "/hollow": m.Hollow} {
 		if len(list) > mostPlaces || len(list) < 2 && at != "/hollow" || len(list) == 1 {
 			bad.Add(at, "An edge is told at 2 to %d places, not at %d.", mostPlaces, len(list))
@@ -168,18 +245,21 @@ func (m Made) check(u measure.Unit) error {
 	return bad.Err()
 }
 
-func dated(on, by string, bad *field.Errors) {
+// when checks a date and a name.
+func when(on, by string) error {
+	var bad field.Errors
 	if letters(on) > longestID || !plain(on) {
 		bad.Add("/on", "Say when in under %d letters.", longestID)
 	}
 	if letters(by) > longestName || !plain(by) {
 		bad.Add("/by", "Keep the name under %d letters, on one line.", longestName)
 	}
+	return bad.Err()
 }
 
 func (h Hang) check(u measure.Unit, m Made) error {
 	var bad field.Errors
-	dated(h.On, h.By, &bad)
+	bad.Under("", when(h.On, h.By))
 	if letters(h.Revisit) > longestName || !plain(h.Revisit) {
 		bad.Add("/revisit", "Say the season in under %d letters.", longestName)
 	}

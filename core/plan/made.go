@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"slices"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/frame"
@@ -35,7 +36,7 @@ func made(d door, b bay, l Leaf, corner figure.Figure) *job.Made {
 	head, hingeEdge, lock, foot := l.Cut.Edges[0].Marks, l.Cut.Edges[1].Marks, l.Cut.Edges[2].Marks, l.Cut.Edges[3].Marks
 
 	// In the uncut slab: x from its hinge edge, y down from its top.
-	long, wide := b.slab.Length.MM(), b.slab.Width.MM()
+	whole, wide := b.slab.Length.MM(), b.slab.Width.MM()
 	first, last := hingeEdge[0], hingeEdge[len(hingeEdge)-1]
 	lean := (last.Depth.Value - first.Depth.Value).MM() / (last.At - first.At).MM()
 	at0 := first.Depth.Value.MM() - lean*first.At.MM() // the hinge edge at y = 0
@@ -67,7 +68,7 @@ func made(d door, b bay, l Leaf, corner figure.Figure) *job.Made {
 	for i := range lock {
 		k := lock[len(lock)-1-i] // from the foot up
 		y := b.slab.HeadAt(1) + k.At.MM()
-		down, across := from(b.slab.WidthAt(y/long)-k.Depth.Value.MM(), y)
+		down, across := from(b.slab.WidthAt(y/whole)-k.Depth.Value.MM(), y)
 		width = append(width, survey.Along{At: length - down, Off: across})
 	}
 	even := func(list []survey.Along, n int, reach float64) (out []measure.Length) {
@@ -76,7 +77,11 @@ func made(d door, b bay, l Leaf, corner figure.Figure) *job.Made {
 		}
 		return out
 	}
-	m.Lock = even(width, placesLong, length)
+	long := placesEnd
+	if d.scribed(frame.Lock, l) {
+		long = placesLong
+	}
+	m.Lock = even(width, long, length)
 	m.Head = even(top, placesEnd, survey.OffAt(width, length))
 	m.Foot = even(bottom, placesEnd, survey.OffAt(width, 0))
 	hollow := make([]measure.Length, len(hingeEdge))
@@ -90,6 +95,20 @@ func made(d door, b bay, l Leaf, corner figure.Figure) *job.Made {
 		m.Hollow = hollow
 	}
 	return &m
+}
+
+// scribed reports whether an edge's marks do not lie on one straight line, as far as they
+// tell: to a mark of the tape.
+func (d door) scribed(side frame.Side, l Leaf) bool {
+	e := l.Cut.Edges[slices.IndexFunc(l.Cut.Edges, func(e EdgeCut) bool { return e.Side == side })].Marks
+	first, last := e[0].Depth.Value, e[len(e)-1].Depth.Value
+	for i, k := range e {
+		line := first + (last-first)*measure.Length(i)/measure.Length(len(e)-1)
+		if (k.Depth.Value - line).Abs() > d.tape.Step() {
+			return true
+		}
+	}
+	return false
 }
 
 // Sizes of a leaf as it was made: its width at head, middle and foot, and its length on the

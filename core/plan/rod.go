@@ -83,7 +83,7 @@ func rod(d door, p Plan) (notches []Notch, next job.Step) {
 
 // fitsAll reports whether the tries of every leaf are over.
 func fitsAll(p Plan) bool {
-	return !slices.ContainsFunc(p.Leaves, func(l Leaf) bool { return !l.Try.done() })
+	return !slices.ContainsFunc(p.Leaves, func(l Leaf) bool { return !l.Try.Done() })
 }
 
 // All are the findings of the opening and of its leaves.
@@ -115,7 +115,7 @@ func has(d door, p Plan, step job.Step) bool {
 		case job.StepTry:
 			ok = l.Try != nil
 		case job.StepLog:
-			ok = l.Try.done()
+			ok = l.Try.Done()
 		case job.StepLock:
 			// A pair's leaf that is bolted is marked from the other, once it hangs.
 			ok = l.Latch != nil || bays[i].meets && len(l.Hinges) > 0 && bays[i].slab.Thickness > 0

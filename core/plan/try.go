@@ -18,6 +18,7 @@ import (
 // Try is a leaf from its first cut on: what it was made, and what was found each time that
 // it hung.
 type Try struct {
+	Cut     bool      // the cut was recorded
 	Planned *job.Made // as its marks cut it, to be recorded; nil while it is not laid
 	Sizes   *MadeSizes
 	Hangs   []Hung // one by one
@@ -28,10 +29,8 @@ type Try struct {
 	Was     frame.Each[[]try.Margin] // as was foretold before its gaps were read
 	ToRead  []Suggestion
 	Ways    []TryWay
-	Fits    bool // every margin is in
-	Pins    []float64
+	Fits    bool     // every margin is in
 	Names   []string // of its hinges
-	Left    int      // hangs that are kept, less those told
 }
 
 // MadeSizes are those of a slab after its cut, to check it by.
@@ -43,7 +42,8 @@ type MadeSizes struct {
 // Hung is one hang with its gaps.
 type Hung struct {
 	job.Hang
-	Gaps []FoundGap
+	DidSays []string // what was done before it, in words
+	Gaps    []FoundGap
 }
 
 // FoundGap is a gap as it was read, beside what was foretold there.
@@ -86,6 +86,7 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 		return &v, nil
 	}
 	m := *t.Made
+	v.Cut = true
 	v.Sizes = sizesOf(m)
 	for i := range m.Hinges {
 		v.Names = append(v.Names, hingeNames[len(m.Hinges)][i])
@@ -104,7 +105,7 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 	}
 	v.Hangs = h.hangs
 	said.add(h.said)
-	v.Pins, v.Was = h.pins, h.was
+	v.Was = h.was
 	v.Margins, v.Ends = h.margins(h.now, len(h.prior.Hangs)-1)
 	h.ends = v.Ends
 	k := len(t.Hangs) - 1
@@ -230,7 +231,7 @@ func hangOf(d door, s surveyed, b bay, leaf int, planned []*job.Made, at string)
 
 // find holds a hang's gaps against what was foretold.
 func (h *tries) find(d door, k int, hang job.Hang, before, after *survey.Shape, from, to int) {
-	found := Hung{Hang: hang}
+	found := Hung{Hang: hang, DidSays: didSays(d, hang.Did, hingeNames[len(h.tried.Made.Hinges)])}
 	suspects := after.Suspects()
 	at := h.at + "/hangs/" + strconv.Itoa(k) + "/gaps/"
 	off := 0

@@ -3,7 +3,6 @@ package plan
 import (
 	"fmt"
 	"math"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -201,8 +200,35 @@ func sights(d door, at string, h job.Hang, names []string) (said findings) {
 	return said
 }
 
-// usesOf are the IDs of what a way touches.
-func usesOf(m try.Means) (list []string) {
+// didSays says what was done to a slab, each thing in a few words.
+func didSays(d door, did *job.Did, names []string) (list []string) {
+	if did == nil {
+		return nil
+	}
+	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
+	for i, m := range did.Pack {
+		if m != 0 && i < len(names) {
+			list = append(list, names[i]+either(m.MM(), " packed out by ", " let in by ")+say(m.Abs()))
+		}
+	}
+	for i, m := range did.Fore {
+		if m != 0 && i < len(names) {
+			list = append(list, names[i]+" moved by "+say(m.Abs())+either(m.MM(), " toward you", " away from you"))
+		}
+	}
+	if did.Up != 0 {
+		list = append(list, "all hinges "+either(did.Up.MM(), "up", "down")+" by "+say(did.Up.Abs()))
+	}
+	for _, p := range did.Planed {
+		where := ends[p.Side]
+		list = append(list, p.Side.Edge()+" planed, "+where[0]+" "+none(p.Off[0], say)+", middle "+none(p.Off[1], say)+", "+where[2]+" "+none(p.Off[2], say))
+	}
+	return list
+}
+
+// Uses are the IDs of what a way touches.
+func Uses(m try.Means) []string {
+	list := []string{}
 	for _, k := range TryMeans {
 		if m&k.Means != 0 {
 			list = append(list, k.ID)
@@ -223,17 +249,29 @@ func (m *marker) tries(v *Try) {
 	}
 }
 
-// done reports whether a leaf's tries are over: every margin is in, or it was called done.
-func (v *Try) done() bool {
+// Done reports whether a leaf's tries are over: every margin is in and no gap is worth
+// reading, or it was called done.
+func (v *Try) Done() bool {
 	return v != nil && len(v.Hangs) > 0 && (v.Fits && len(v.ToRead) == 0 || v.Hangs[len(v.Hangs)-1].Fits)
 }
 
-// means lists the IDs of what may be done to a leaf of so many hinges.
-func means(hinges int) (list []string) {
-	for _, k := range TryMeans {
-		if i := slices.Index([]string{"hinge-0", "hinge-1", "hinge-2", "hinge-3"}, k.ID); i < hinges {
-			list = append(list, k.ID)
+// May are what may be done to a leaf on hinges of some names, as choices.
+func May(names []string) (list []Choice[string]) {
+	if len(names) == 0 {
+		return nil
+	}
+	for i, k := range TryMeans {
+		switch {
+		case i < len(names):
+			list = append(list, Choice[string]{k.ID, names[i] + " packed or let in", ""})
+		case k.Means >= try.Hinge(0): // there is no such hinge
+		default:
+			list = append(list, Choice[string]{k.ID, k.Name, ""})
 		}
 	}
 	return list
 }
+
+// EndName is what a place of a side is called: 0 at its foot or hinge corner, 1 its middle, 2
+// at its head or lock corner.
+func EndName(side frame.Side, where int) string { return ends[side][where] }

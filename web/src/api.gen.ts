@@ -58,6 +58,23 @@ export interface paths {
         patch: operations["change-job"];
         trace?: never;
     };
+    "/api/jobs/{job}/bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The job as a zip: the open job file with its photographs */
+        get: operations["export-bundle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/file": {
         parameters: {
             query?: never;
@@ -145,6 +162,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job}/openings/{opening}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A door's story: its changes, photographs and minutes */
+        get: operations["log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/openings/{opening}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photograph, JPEG or PNG; it is written anew, without where it was taken */
+        post: operations["add-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/openings/{opening}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photograph, as JPEG */
+        get: operations["photo"];
+        put?: never;
+        post?: never;
+        /** Take a photograph off */
+        delete: operations["remove-photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/openings/{opening}/photos/{photo}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a photograph back that was taken off */
+        post: operations["restore-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/openings/{opening}/redo": {
         parameters: {
             query?: never;
@@ -224,6 +310,23 @@ export interface paths {
         get: operations["stock"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/openings/{opening}/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Count time that was spent on a step */
+        post: operations["spend-time"];
         delete?: never;
         options?: never;
         head?: never;
@@ -316,6 +419,12 @@ export interface components {
         Caution: {
             step: string;
             text: string;
+        };
+        Change: {
+            /** @description RFC 3339; empty where it was made before times were kept. */
+            at: string;
+            by: string;
+            label: string;
         };
         Clash: {
             /** @description What to read to settle it. */
@@ -595,6 +704,26 @@ export interface components {
              */
             rise: number;
         };
+        FoundGapOf: {
+            /**
+             * Format: double
+             * @description Up the slab, or from its hinge edge, mm.
+             */
+            at: number;
+            /** @description The other gaps contradict it. */
+            clash: boolean;
+            foretold: components["schemas"]["Figure"];
+            found: components["schemas"]["Text"];
+            id: string;
+            name: string;
+            /** @description Further from what was foretold than 19 times in 20. */
+            off: boolean;
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description What was seen instead of a figure; empty where one was read. */
+            sight: string;
+            struck: string;
+        };
         GapView: {
             /** Format: double */
             along: number;
@@ -625,7 +754,7 @@ export interface components {
             drags?: number[];
             drifts?: string;
             fits?: boolean;
-            gaps?: components["schemas"]["Reading"][];
+            gaps: components["schemas"]["Reading"][];
             id: string;
             on?: string;
             proud?: number[];
@@ -752,6 +881,15 @@ export interface components {
             up: number;
             what: string;
         };
+        HungOf: {
+            by: string;
+            /** @description What was done before it, in words. */
+            did: string[];
+            gaps: components["schemas"]["FoundGapOf"][];
+            id: string;
+            on: string;
+            revisit: string;
+        };
         InPlan: {
             name: string;
             shape: number[][];
@@ -856,6 +994,8 @@ export interface components {
             strikes: string[];
             /** @description Absent while the slab's thickness is not known. */
             swing?: components["schemas"]["Swing"];
+            /** @description From the first cut on; absent while there is none to record. */
+            try?: components["schemas"]["TryOf"];
             /** @description The margins wanted. */
             wanted: components["schemas"]["Sided"][];
         };
@@ -916,6 +1056,15 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             strike?: number;
         };
+        LogView: {
+            /** @description What led to where it stands, the first first. */
+            changes: components["schemas"]["Change"][];
+            /** @description Spent on each step, where they were counted. */
+            minutes: {
+                [key: string]: number;
+            };
+            photos: components["schemas"]["PhotoView"][];
+        };
         Made: {
             by?: string;
             foot: number[];
@@ -927,7 +1076,6 @@ export interface components {
             lock: number[];
             /** @description A length in millimetres, exact to the nanometre. */
             margin: number;
-            measured?: ("" | "head" | "hinge" | "lock" | "foot")[];
             on?: string;
         };
         MadeHinge: {
@@ -960,6 +1108,10 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             uneven: number;
         };
+        MayOf: {
+            id: string;
+            name: string;
+        };
         Missed: {
             /** @description A length in millimetres, exact to the nanometre. */
             in: number;
@@ -990,6 +1142,13 @@ export interface components {
             state: "waits" | "open" | "done" | "nicked";
             /** @enum {string} */
             step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+        };
+        Note: {
+            by?: string;
+            on?: string;
+            /** @enum {string} */
+            step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            text: string;
         };
         OffWalk: {
             id: string;
@@ -1045,13 +1204,16 @@ export interface components {
             /** @enum {string} */
             measuring?: "" | "tape" | "offered" | "old-door";
             name: string;
+            notes?: components["schemas"]["Note"][];
             offers?: components["schemas"]["Offer"][];
             pair?: components["schemas"]["Pair"];
             /** @description A length in millimetres, exact to the nanometre. */
             plusMinus?: number;
             readings: components["schemas"]["Reading"][];
+            reopened?: components["schemas"]["Reopened"][];
             room?: string;
             seen?: components["schemas"]["Seen"];
+            signed?: components["schemas"]["Signed"];
             slab: components["schemas"]["Slab"];
             stops?: components["schemas"]["Stops"];
             /** @description A length in millimetres, exact to the nanometre. */
@@ -1122,6 +1284,18 @@ export interface components {
             bite: components["schemas"]["Text"];
             from: components["schemas"]["Length"];
             to: components["schemas"]["Length"];
+        };
+        PhotoView: {
+            at: string;
+            by: string;
+            caption: string;
+            /** Format: int64 */
+            height: number;
+            id: string;
+            /** @enum {string} */
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            /** Format: int64 */
+            width: number;
         };
         Place: {
             /** Format: double */
@@ -1264,6 +1438,12 @@ export interface components {
             top: components["schemas"]["Figure"];
             wide: components["schemas"]["Length"];
         };
+        Reopened: {
+            by?: string;
+            on: string;
+            was: components["schemas"]["Signed"];
+            why: string;
+        };
         RodDoor: {
             id: string;
             /**
@@ -1317,6 +1497,23 @@ export interface components {
             plusMinus: components["schemas"]["Text"];
             /** @enum {string} */
             side: "" | "head" | "hinge" | "lock" | "foot";
+        };
+        Signed: {
+            by: string;
+            margins?: components["schemas"]["SignedMargin"][];
+            note?: string;
+            on: string;
+        };
+        SignedMargin: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            found: number;
+            /** Format: int64 */
+            leaf?: number;
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description A length in millimetres, exact to the nanometre. */
+            wanted: number;
+            where: string;
         };
         Sized: {
             /** @enum {string} */
@@ -1535,6 +1732,15 @@ export interface components {
             out?: number;
             wall?: boolean;
         };
+        TimeSpent: {
+            /**
+             * Format: int64
+             * @description At most an hour at once.
+             */
+            seconds: number;
+            /** @enum {string} */
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+        };
         ToRead: {
             /** @description A length in millimetres, exact to the nanometre. */
             at: number;
@@ -1588,14 +1794,68 @@ export interface components {
             reachRules: components["schemas"]["Named"][];
             registrations: components["schemas"]["Named"][];
             schools: components["schemas"]["School"][];
+            /** @description What is seen of a gap instead of a figure. */
+            sights: components["schemas"]["Named"][];
             steps: components["schemas"]["StepOf"][];
             tapes: components["schemas"]["TapeOf"][];
             templates: components["schemas"]["TemplateOf"][];
             walls: components["schemas"]["Named"][];
         };
         Tried: {
-            hangs?: components["schemas"]["Hang"][];
+            hangs: components["schemas"]["Hang"][];
             made?: components["schemas"]["Made"];
+        };
+        TryOf: {
+            /** @description The cut was recorded. */
+            cut: boolean;
+            /** @description It fits and nothing is worth reading, or it was called done. */
+            done: boolean;
+            /** @description Every margin is in. */
+            fits: boolean;
+            /** @description As was foretold of this hang before its gaps were read. */
+            foretold: components["schemas"]["LightView"][];
+            /** @description The margins as all that was read says, along each side; empty while it does not hang. */
+            found: components["schemas"]["LightView"][];
+            /** @description One by one. */
+            hangs: components["schemas"]["HungOf"][];
+            /** @description Their names, top one first. */
+            hinges: string[];
+            /** @description Hinge edge, lock edge. */
+            length: components["schemas"]["Length"][];
+            /** @description As found, at three places of each side. */
+            margins: components["schemas"]["Light"][];
+            /** @description What may be done to it. */
+            may: components["schemas"]["MayOf"][];
+            /** @description As its marks cut it and hang it: what /tried/{leaf}/made is set to where nothing else was done. */
+            planned?: components["schemas"]["Made"];
+            /** @description Gaps worth reading next, in order. */
+            toRead: components["schemas"]["ToRead"][];
+            /** @description Ways to bring every margin in, the least work first; empty where they are in. */
+            ways: components["schemas"]["TryWayOf"][];
+            /** @description Of the slab after its cut: head, middle, foot. */
+            width: components["schemas"]["Length"][];
+        };
+        TryWayOf: {
+            costs: string;
+            /** @description What the next hang's did is set to once it was done. */
+            did: components["schemas"]["Did"];
+            /** @description In words, in order. */
+            does: string[];
+            foretold: components["schemas"]["LightView"][];
+            /** @description The lock edge is planed as it hangs. */
+            hanging: boolean;
+            margins: components["schemas"]["Light"][];
+            /** Format: double */
+            minutes: number;
+            /** @description What stays out, in words. */
+            out: string[];
+            /**
+             * Format: int64
+             * @description To the trestles.
+             */
+            trips: number;
+            /** @description IDs of what it touches. */
+            uses: string[];
         };
         Walk: {
             doors: components["schemas"]["Door"][];
@@ -2463,6 +2723,138 @@ export interface operations {
             };
         };
     };
+    "export-bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "export-job": {
         parameters: {
             query?: never;
@@ -3138,6 +3530,8 @@ export interface operations {
             query?: {
                 /** @description What undo will call it, in at most 200 letters. */
                 label?: string;
+                /** @description Who makes it, in at most 120 letters. */
+                by?: string;
             };
             header?: {
                 /** @description The ETag that the change was made from. */
@@ -3299,6 +3693,675 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HingeWay"][];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-photo": {
+        parameters: {
+            query?: {
+                /** @description That it belongs to. */
+                step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+                /** @description At most 200 letters. */
+                caption?: string;
+                /** @description Who took it. */
+                by?: string;
+            };
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -3978,6 +5041,139 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StockFit"][];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "spend-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+                opening: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimeSpent"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -1,0 +1,208 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"image"
+	"image/jpeg"
+	_ "image/png" // is taken as well
+	"net/http"
+	"reflect"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/job"
+	"kindmargin/store"
+)
+
+// LogView is a door's story.
+type LogView struct {
+	Changes []Change           `json:"changes" doc:"What led to where it stands, the first first."`
+	Photos  []PhotoView        `json:"photos"`
+	Minutes map[string]float64 `json:"minutes" doc:"Spent on each step, where they were counted."`
+}
+
+// Change is one change of a door.
+type Change struct {
+	At    string `json:"at" doc:"RFC 3339; empty where it was made before times were kept."`
+	By    string `json:"by"`
+	Label string `json:"label"`
+}
+
+// PhotoView is a photograph, its picture apart.
+type PhotoView struct {
+	ID      string   `json:"id"`
+	Step    job.Step `json:"step"`
+	At      string   `json:"at"`
+	By      string   `json:"by"`
+	Caption string   `json:"caption"`
+	Width   int      `json:"width"`
+	Height  int      `json:"height"`
+}
+
+func photoView(p store.Photo) PhotoView {
+	return PhotoView{p.ID, p.Step, p.At, p.By, p.Caption, p.Width, p.Height}
+}
+
+func (s server) log(ctx context.Context, in *OpeningPath) (*body[LogView], error) {
+	changes, err := s.store.Changes(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	photos, err := s.store.Photos(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	spent, err := s.store.Spent(ctx, in.Job, in.Opening)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	v := LogView{Changes: []Change{}, Photos: []PhotoView{}, Minutes: map[string]float64{}}
+	for _, c := range changes {
+		v.Changes = append(v.Changes, Change{c.At, c.By, c.Label})
+	}
+	for _, p := range photos {
+		v.Photos = append(v.Photos, photoView(p))
+	}
+	for step, seconds := range spent {
+		v.Minutes[string(step)] = float64(seconds) / 60
+	}
+	return &body[LogView]{Body: v}, nil
+}
+
+// The most that a photograph may be: the page brings it down before it is sent.
+const (
+	largestPhoto = 8 << 20
+	mostPixels   = 40_000_000
+	widestPhoto  = 2400
+	photoQuality = 82
+)
+
+// picture reads a photograph and writes it anew, which leaves out where and with what it
+// was taken.
+func picture(raw []byte) (b []byte, width, height int, err error) {
+	refused := func(format string, a ...any) ([]byte, int, int, error) {
+		return nil, 0, 0, huma.Error422UnprocessableEntity(fmt.Sprintf(format, a...) + " Nothing was changed: choose another.")
+	}
+	known, kind, err := image.DecodeConfig(bytes.NewReader(raw))
+	switch {
+	case err != nil:
+		return refused("This is not a picture that can be read (JPEG or PNG), or it is damaged.")
+	case known.Width*known.Height > mostPixels:
+		return refused("A picture of %d by %d is too large: %d million dots at most.", known.Width, known.Height, mostPixels/1_000_000)
+	case max(known.Width, known.Height) > widestPhoto:
+		return refused("A picture of %d by %d is larger than is kept, %d either way: bring it down first.", known.Width, known.Height, widestPhoto)
+	}
+	img, _, err := image.Decode(bytes.NewReader(raw))
+	if err != nil {
+		return refused("This %s is damaged or cut short.", strings.ToUpper(kind))
+	}
+	var out bytes.Buffer
+	if err := jpeg.Encode(&out, img, &jpeg.Options{Quality: photoQuality}); err != nil {
+		return nil, 0, 0, err
+	}
+	return out.Bytes(), known.Width, known.Height, nil
+}
+
+func (s server) addPhoto(ctx context.Context, in *struct {
+	OpeningPath
+	Step    job.Step `query:"step" doc:"That it belongs to."`
+	Caption string   `query:"caption" doc:"At most 200 letters."`
+	By      string   `query:"by" doc:"Who took it."`
+	raw
+},
+) (*body[PhotoView], error) {
+	if !slices.Contains(job.Steps, in.Step) {
+		return nil, huma.Error422UnprocessableEntity("Say which step the photograph belongs to.")
+	}
+	if utf8.RuneCountInString(in.Caption) > 200 || utf8.RuneCountInString(in.By) > 120 {
+		return nil, huma.Error422UnprocessableEntity("Keep the caption under 200 letters, and the name under 120.")
+	}
+	data, width, height, err := picture(in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	p, err := s.store.AddPhoto(ctx, in.Job, store.Photo{
+		Opening: in.Opening, Step: in.Step, By: in.By, Caption: in.Caption, Width: width, Height: height, Data: data,
+	})
+	if errors.Is(err, store.ErrPhotos) {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d photographs are kept of a door, and there are as many.", store.MostPhotos))
+	}
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &body[PhotoView]{Body: photoView(p)}, nil
+}
+
+type photoPath struct {
+	OpeningPath
+	Photo string `path:"photo"`
+}
+
+type photoOut struct {
+	ContentType string `header:"Content-Type"`
+	Cache       string `header:"Cache-Control"`
+	Body        []byte `contentType:"image/jpeg"`
+}
+
+func (s server) photo(ctx context.Context, in *photoPath) (*photoOut, error) {
+	b, err := s.store.PhotoData(ctx, in.Job, in.Opening, in.Photo)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &photoOut{"image/jpeg", "private, max-age=31536000, immutable", b}, nil
+}
+
+func (s server) removePhoto(ctx context.Context, in *photoPath) (*struct{}, error) {
+	return nil, problem(ctx, s.store.SetPhotoRemoved(ctx, in.Job, in.Opening, in.Photo, true))
+}
+
+func (s server) restorePhoto(ctx context.Context, in *photoPath) (*struct{}, error) {
+	return nil, problem(ctx, s.store.SetPhotoRemoved(ctx, in.Job, in.Opening, in.Photo, false))
+}
+
+// TimeSpent is time that was spent on a step.
+type TimeSpent struct {
+	Step    job.Step `json:"step"`
+	Seconds int      `json:"seconds" doc:"At most an hour at once."`
+}
+
+func (s server) spend(ctx context.Context, in *struct {
+	OpeningPath
+	raw
+},
+) (*struct{}, error) {
+	t, err := read[TimeSpent](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if !slices.Contains(job.Steps, t.Step) || t.Seconds < 1 || t.Seconds > 3600 {
+		return nil, huma.Error422UnprocessableEntity("Say a step, and 1 to 3600 seconds.")
+	}
+	if _, err := s.store.Opening(ctx, in.Job, in.Opening); err != nil {
+		return nil, problem(ctx, err)
+	}
+	return nil, problem(ctx, s.store.Spend(ctx, in.Job, in.Opening, t.Step, t.Seconds))
+}
+
+// signed refuses a change of a door that is signed off, but for opening it again with a
+// reason, and notes.
+func signed(before, after job.Opening) error {
+	if before.Signed == nil {
+		return nil
+	}
+	n := len(before.Reopened)
+	if after.Signed == nil && len(after.Reopened) == n+1 && reflect.DeepEqual(after.Reopened[n].Was, *before.Signed) {
+		return nil
+	}
+	after.Notes = before.Notes
+	if reflect.DeepEqual(before, after) {
+		return nil
+	}
+	return huma.NewError(http.StatusConflict, fmt.Sprintf("This door was signed off by %s and is locked: open it again in Log, with a reason, then change it. Nothing was changed.", before.Signed.By))
+}
