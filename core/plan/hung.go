@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"math"
 	"slices"
 
 	"kindmargin/core/frame"
@@ -138,23 +137,4 @@ func shaved(edge []survey.Along, reach float64, off [3]measure.Length, by float6
 		out[i] = survey.Along{At: at, Off: survey.OffAt(edge, at) - by*survey.OffAt(cut, at)}
 	}
 	return out
-}
-
-// straysSaid is how far the worst of some errors is from nothing, in its own deviations,
-// now that gaps were read; at which of its ends, and how far in mm.
-func straysSaid(shape *survey.Shape, from, to int) (worst survey.Stray, end int, by, deviates float64) {
-	p := shape.Prior()
-	for i := from; i < to; i++ {
-		s := p.Strays[i]
-		for k, at := range [2]float64{s.From, s.To} {
-			if k == 0 && (s.Taper || s.From == s.To) {
-				continue
-			}
-			mean := shape.Means([]survey.Row{p.StrayAt(i, at)})[0]
-			if z := math.Abs(mean) / s.Sigma; z > deviates {
-				worst, end, by, deviates = s, k, mean, z
-			}
-		}
-	}
-	return worst, end, by, deviates
 }

@@ -105,13 +105,16 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 	}
 	v.Hangs = h.hangs
 	said.add(h.said)
+	if h.beside != nil { // what is read is the whole light between the leaves
+		v.Wanted[frame.Lock] = figure.Sum(0, figure.Term{Label: "margin between the leaves", Value: d.Pair.Meeting, Source: figure.Choice})
+	}
 	v.Was = h.was
 	v.Margins, v.Ends = h.margins(h.now, len(h.prior.Hangs)-1)
 	h.ends = v.Ends
 	k := len(t.Hangs) - 1
 	last := t.Hangs[k]
 	if len(last.Gaps) > 0 {
-		hung := h.task(d, b, l, v.Margins, last)
+		hung := h.task(d, b, v.Wanted, v.Margins, last)
 		v.Fits = hung.Fits()
 		v.ToRead = h.next(d, hung)
 		if !v.Fits {
@@ -121,7 +124,7 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 		}
 		said.add(seen(d, at, hung, v))
 	} else {
-		v.ToRead = h.next(d, h.task(d, b, l, v.Margins, last))
+		v.ToRead = h.next(d, h.task(d, b, v.Wanted, v.Margins, last))
 	}
 	said.add(sights(d, at, last, v.Names))
 	return &v, said
@@ -213,11 +216,7 @@ func hangOf(d door, s surveyed, b bay, leaf int, planned []*job.Made, at string)
 			h.was, _ = h.margins(h.before, k)
 		}
 		shape = h.learn(prior, t.Hangs[:k+1], d.Offers)
-		from := len(h.known)
-		if k > 0 {
-			from = counts[k-1]
-		}
-		h.find(d, k, hang, h.before, shape, from, counts[k])
+		h.find(d, k, hang, h.before, shape)
 	}
 	h.now = shape
 	last := h.prior.Hangs[len(h.prior.Hangs)-1]
@@ -230,7 +229,7 @@ func hangOf(d door, s surveyed, b bay, leaf int, planned []*job.Made, at string)
 }
 
 // find holds a hang's gaps against what was foretold.
-func (h *tries) find(d door, k int, hang job.Hang, before, after *survey.Shape, from, to int) {
+func (h *tries) find(d door, k int, hang job.Hang, before, after *survey.Shape) {
 	found := Hung{Hang: hang, DidSays: didSays(d, hang.Did, hingeNames[len(h.tried.Made.Hinges)])}
 	suspects := after.Suspects()
 	at := h.at + "/hangs/" + strconv.Itoa(k) + "/gaps/"
@@ -269,44 +268,81 @@ func (h *tries) find(d door, k int, hang job.Hang, before, after *survey.Shape, 
 		}
 	}
 	if off > 0 && k > 0 {
-		h.said.add(broke(h, after, from, to))
+		h.said.add(broke(d, h, after))
 	}
 }
 
-// broke says which assumption of a hang its gaps speak against: a hinge that is not home, a
-// cut off its line.
-func broke(h *tries, shape *survey.Shape, from, to int) (said findings) {
-	s, end, by, deviates := straysSaid(shape, from, to)
-	if deviates < figure.Coverage {
-		if s, end, by, deviates = straysSaid(shape, len(h.known), to); deviates < figure.Coverage {
-			said.say(Note, job.StepTry, "", ForetoldMissed, nil)
-			return said
+// slip is how far an assumption is let go, in mm, to see whether the gaps speak against it.
+const slip = 2.0
+
+// broke says which assumption of the last hang its gaps speak against most: a hinge that is not
+// home, a cut off its line. Each is let go by itself, and what the gaps then make of it is
+// held against how unsure that is.
+func broke(d door, h *tries, shape *survey.Shape) (said findings) {
+	k := len(h.tried.Hangs) - 1
+	base, did := shape.Prior(), h.tried.Hangs[k].Did
+	var worst survey.Stray
+	by, deviates := 0.0, float64(figure.Coverage)
+	for _, s := range h.doubts(did) {
+		p := base
+		p.Strays = append(slices.Clone(base.Strays), s)
+		p.Hangs = slices.Clone(base.Hangs)
+		last := &p.Hangs[k]
+		last.Strays = append(slices.Clone(last.Strays), len(base.Strays))
+		freed, err := survey.Estimate(append(slices.Clone(h.survey.inside), gapsOf(h.tried.Hangs)...), d.Offers, p)
+		if err != nil {
+			continue
+		}
+		mean, sigma := freed.Of(p.StrayAt(len(base.Strays), s.To))
+		if z := math.Abs(mean) / sigma; z > deviates {
+			worst, by, deviates = s, mean, z
 		}
 	}
-	long := measure.FromMM(math.Abs(by))
-	switch s.Of {
+	if by == 0 {
+		said.say(Note, job.StepTry, "", ForetoldMissed, nil)
+		return said
+	}
+	long := Finely(measure.FromMM(math.Abs(by)))
+	switch worst.Of {
 	case survey.OfPins:
 		names := hingeNames[len(h.tried.Made.Hinges)]
-		name, pins := names[0], h.prior.Hangs[0].Pins
-		if [2]float64{s.From, s.To}[end] < (pins[0]+pins[1])/2 {
+		name := names[0]
+		if worst.To < worst.From {
 			name = names[len(names)-1]
 		}
-		said.say(Care, job.StepTry, "", HingeNotHome, Args{"name": name, "by": Finely(long), "way": either(by, "further out", "further in")})
+		said.say(Care, job.StepTry, "", HingeNotHome, Args{"name": name, "by": long, "way": either(by, "further out", "further in")})
 	case survey.OfHead:
-		said.say(Care, job.StepTry, "", HangsOff, Args{"by": Finely(long), "way": either(by, "lower", "higher")})
+		said.say(Care, job.StepTry, "", HangsOff, Args{"by": long, "way": either(by, "lower", "higher")})
 	default:
-		side := map[survey.Strays]frame.Side{survey.OfLockEdge: frame.Lock, survey.OfTop: frame.Head, survey.OfFoot: frame.Foot}[s.Of]
-		said.say(Care, job.StepTry, "", CutOffLine, Args{"edge": Edge(side), "by": Finely(long), "way": either(by, "proud of", "inside"), "end": ends[side][cornerOf(s, end)]})
+		side := map[survey.Strays]frame.Side{survey.OfLockEdge: frame.Lock, survey.OfTop: frame.Head, survey.OfFoot: frame.Foot}[worst.Of]
+		end := 0
+		if worst.To > worst.From {
+			end = 2
+		}
+		said.say(Care, job.StepTry, "", CutOffLine, Args{"edge": Edge(side), "by": long, "way": either(by, "proud of", "inside"), "end": ends[side][end]})
 	}
 	return said
 }
 
-// cornerOf is which of an edge's three places an end of an error is.
-func cornerOf(s survey.Stray, end int) int {
-	if (end == 1) == (s.To > s.From) {
-		return 2
+// doubts are the assumptions that the last hang rests on beside those of the one before: its
+// hinges, and what was planed.
+func (h *tries) doubts(did *job.Did) (list []survey.Stray) {
+	last := h.prior.Hangs[len(h.prior.Hangs)-1]
+	ends := func(of survey.Strays, from, to float64) {
+		list = append(list, survey.Stray{Of: of, From: from, To: to, Sigma: slip, Taper: true}, survey.Stray{Of: of, From: to, To: from, Sigma: slip, Taper: true})
 	}
-	return 0
+	ends(survey.OfPins, last.Pins[1], last.Pins[0])
+	list = append(list, survey.Stray{Of: survey.OfHead, Sigma: slip})
+	if did == nil {
+		return list
+	}
+	for _, p := range did.Planed {
+		of, known := map[frame.Side]survey.Strays{frame.Lock: survey.OfLockEdge, frame.Head: survey.OfTop, frame.Foot: survey.OfFoot}[p.Side]
+		if known {
+			ends(of, 0, edgeReach(*h.tried.Made, p.Side))
+		}
+	}
+	return list
 }
 
 // Stations of a hung slab's margins along its long edges and its ends.
@@ -387,7 +423,7 @@ func lineEnds(rows []survey.Row, end int) (row survey.Row) {
 const sureOf = 0.7
 
 // task is what core/try works from.
-func (h *tries) task(d door, b bay, l Leaf, m frame.Each[[]try.Margin], last job.Hang) *try.Hung {
+func (h *tries) task(d door, b bay, wanted frame.Each[figure.Figure], m frame.Each[[]try.Margin], last job.Hang) *try.Hung {
 	out := make([]float64, len(h.pins))
 	for i := range out {
 		out[i] = h.tried.Out(len(h.tried.Hangs)-1, i).MM()
@@ -397,11 +433,8 @@ func (h *tries) task(d door, b bay, l Leaf, m frame.Each[[]try.Margin], last job
 		Step: trade.PackStep(d.unit).MM(), Cut: fit.Common.Cut, Risk: try.Usual, Trip: d.kit.TripMinutes(), With: meansOf(last.With),
 	}
 	for _, side := range frame.Sides {
-		t.Wanted[side] = l.Wanted[side].Value.MM()
+		t.Wanted[side] = wanted[side].Value.MM()
 		t.Fixed[side] = b.slab.IsMachined(side)
-	}
-	if h.prior.Hangs[len(h.prior.Hangs)-1].Meets != nil { // until the other leaf hangs, the meeting line stands for it
-		t.Wanted[frame.Lock] = d.Pair.Meeting.MM()
 	}
 	kind, _ := trade.ConstructionByID(b.slab.Construction)
 	t.Bent[frame.Lock] = last.Revisit != "" && kind.Framed

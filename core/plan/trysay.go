@@ -22,6 +22,7 @@ func (h *tries) way(d door, w try.Way, names []string) TryWay {
 	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
 	for i, m := range w.Moves {
 		by := measure.FromMM(m)
+		say := func(l measure.Length) string { return measure.Say(l, d.unit) } // of a card, exactly
 		v.Did.Pack = append(v.Did.Pack, by)
 		switch {
 		case m > 0:
@@ -208,12 +209,12 @@ func didSays(d door, did *job.Did, names []string) (list []string) {
 	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
 	for i, m := range did.Pack {
 		if m != 0 && i < len(names) {
-			list = append(list, names[i]+either(m.MM(), " packed out by ", " let in by ")+say(m.Abs()))
+			list = append(list, names[i]+either(m.MM(), " packed out by ", " let in by ")+measure.Say(m.Abs(), d.unit))
 		}
 	}
 	for i, m := range did.Fore {
 		if m != 0 && i < len(names) {
-			list = append(list, names[i]+" moved by "+say(m.Abs())+either(m.MM(), " toward you", " away from you"))
+			list = append(list, names[i]+" moved by "+measure.Say(m.Abs(), d.unit)+either(m.MM(), " toward you", " away from you"))
 		}
 	}
 	if did.Up != 0 {
@@ -221,7 +222,15 @@ func didSays(d door, did *job.Did, names []string) (list []string) {
 	}
 	for _, p := range did.Planed {
 		where := ends[p.Side]
-		list = append(list, p.Side.Edge()+" planed, "+where[0]+" "+none(p.Off[0], say)+", middle "+none(p.Off[1], say)+", "+where[2]+" "+none(p.Off[2], say))
+		what := p.Side.Edge() + " planed by " + none(p.Off[0], say)
+		if p.Off[0] != p.Off[2] || p.Off[1] > p.Off[0] {
+			what += " at the " + where[0]
+			if p.Off[1] > max(p.Off[0], p.Off[2]) {
+				what += ", " + say(p.Off[1]) + " in the middle"
+			}
+			what += ", " + none(p.Off[2], say) + " at the " + where[2]
+		}
+		list = append(list, what)
 	}
 	return list
 }

@@ -13,7 +13,7 @@ export type Card = {
 	rows: { at?: Shown; off: Shown }[];
 	says: string;
 	/** The step that its cautions are those of. */
-	step: 'cut' | 'hinges' | 'lock' | 'stops';
+	step: 'cut' | 'hinges' | 'lock' | 'try' | 'stops';
 	left?: Shown;
 	/** What comes off along the edge, in mm, for the strip: places and depths. */
 	strip?: { at: number; depth: number }[];
@@ -49,6 +49,8 @@ export function cardsOf(view: OpeningView): Card[] {
 			check,
 			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm'),
 			...lockCards(leaf, n, of),
+			...tryCards(leaf, view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0, n, of),
+			...stopCards(leaf, n, of),
 		];
 	});
 }
@@ -123,10 +125,19 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[
 	];
 }
 
-/** lockCards are what is bored for each device, the strike, and the stops; of what is refused, none. */
+/** tryCards are what is done next to the slab that hangs, the way that was chosen; none where it fits. */
+function tryCards(leaf: Leaf, chosen: number, n: number, of: string): Card[] {
+	const t = leaf.try;
+	const way = t?.ways[Math.min(chosen, t.ways.length - 1)];
+	if (!t || !way) return [];
+	const by = way.margins.map((m) => Math.round(m.figure.mm * 10));
+	return told(way.does, 'Bring it in', 'try', `${n} try ${t.hangs.length}`, of, [print(by)]);
+}
+
+/** lockCards are what is bored for each device, and the strike; of what is refused, none. */
 function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 	const refused = (step: string) => leaf.findings.some((f) => f.step === step && f.gravity === 'stop');
-	const { latch, devices, strikes, stops } = leaf;
+	const { latch, devices, strikes } = leaf;
 	const lock = [
 		...(devices ?? []).flatMap((d) =>
 			told(d.steps, d.name.charAt(0).toUpperCase() + d.name.slice(1), 'lock', `${n} ${d.name}`, of, [
@@ -135,12 +146,14 @@ function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 		),
 		...told(strikes ?? [], 'In the jamb', 'lock', `${n} strike`, of, [latch?.jamb.mm ?? 0]),
 	];
-	return [
-		...(refused('lock') ? [] : lock),
-		...(refused('stops')
-			? []
-			: told(stops?.steps ?? [], 'Stops', 'stops', `${n} stops`, of, [stops?.from.mm ?? 0])),
-	];
+	return refused('lock') ? [] : lock;
+}
+
+/** stopCards set the stops, once it hangs. */
+function stopCards(leaf: Leaf, n: number, of: string): Card[] {
+	const { stops } = leaf;
+	if (leaf.findings.some((f) => f.step === 'stops' && f.gravity === 'stop')) return [];
+	return told(stops?.steps ?? [], 'Stops', 'stops', `${n} stops`, of, [stops?.from.mm ?? 0]);
 }
 
 /** print is a short print of figures that are too many to name a card by. */

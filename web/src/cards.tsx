@@ -1,6 +1,6 @@
 import { ArrowLeft, ArrowRight, Check, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import type { Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { cardsOf } from './card-list';
@@ -92,7 +92,11 @@ export function CardsPage() {
 	const v = state?.view;
 	const cards = v ? cardsOf(v) : [];
 	const ticked = v?.opening.ticked ?? [];
-	const first = cards.findIndex((c) => !ticked.includes(c.id));
+	const [asked] = useSearchParams();
+	const step = asked.get('step');
+	const open = (c: (typeof cards)[number]) => !ticked.includes(c.id);
+	const own = cards.findIndex((c) => c.step === step && open(c));
+	const first = own >= 0 ? own : cards.findIndex(open);
 	const here = Math.min(Math.max(at ?? (first < 0 ? 0 : first), 0), Math.max(cards.length - 1, 0));
 	const card = cards[here];
 	const go = (by: number) => setAt(Math.min(Math.max(here + by, 0), cards.length - 1));
@@ -111,12 +115,12 @@ export function CardsPage() {
 		});
 	};
 	// On a button or a link space and Enter are its own.
-	const own = (e: KeyboardEvent) =>
+	const itself = (e: KeyboardEvent) =>
 		e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement;
 	useShortcuts({
-		next: (e) => (e.key === ' ' && own(e) ? false : go(1)),
+		next: (e) => (e.key === ' ' && itself(e) ? false : go(1)),
 		back: () => go(-1),
-		tick: (e) => (own(e) ? false : void tick()),
+		tick: (e) => (itself(e) ? false : void tick()),
 	});
 	if (query.isPending) return <Waiting text="Fetching the cards…" />;
 	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} />;
@@ -126,7 +130,7 @@ export function CardsPage() {
 		v.plan.leaves
 			.flatMap((l) => l.findings)
 			.find((f) => f.gravity === 'stop' && (f.step === 'cut' || f.step === 'slab'))?.text;
-	const back = `/j/${job}/${opening}/cut`;
+	const back = `/j/${job}/${opening}/${step ?? 'cut'}`;
 	if (!card || stop)
 		return (
 			<main className="p-6 text-2xl grid gap-4 max-w-3xl">
@@ -147,7 +151,7 @@ export function CardsPage() {
 				<div className="flex items-center gap-3 px-3 sm:px-6 pt-2 border-b-4 border-[var(--rod-edge)]">
 					<Link className="btn btn-ghost px-2" to={back}>
 						<ArrowLeft size={24} aria-hidden="true" />
-						<span className="sr-only">Back to the cut sheet of {v.opening.name}</span>
+						<span className="sr-only">Back to {v.opening.name}</span>
 					</Link>
 					<h1 className="text-2xl sm:text-4xl grow" tabIndex={-1} data-home>
 						{card.title}

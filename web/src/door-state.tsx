@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from 'react';
 import { ask, client, type Leaf, type Op, type OpeningView, Trouble } from './api';
+import { whoNow } from './who';
 
 export type DoorState = {
 	view: OpeningView;
@@ -74,7 +75,11 @@ export function useDoorState(job: string, opening: string) {
 			change((ifMatch) =>
 				ask(
 					client.PATCH('/api/jobs/{job}/openings/{opening}', {
-						params: { path: { job, opening }, header: { 'If-Match': ifMatch }, query: { label } },
+						params: {
+							path: { job, opening },
+							header: { 'If-Match': ifMatch },
+							query: { label, by: whoNow() },
+						},
 						body: seen ? [...saw(seen, ops), ...ops] : ops,
 					}),
 				),
@@ -110,7 +115,7 @@ export function useDoorState(job: string, opening: string) {
 function saw(view: OpeningView, ops: Op[]): Op[] {
 	const tests = new Map<string, Op>();
 	for (const op of ops) {
-		const thing = /^\/(?:readings|offers)\/\d+/.exec(op.path)?.[0];
+		const thing = /^\/(?:readings|offers)\/\d+|^\/tried\/\d+\/hangs\/\d+(?:\/gaps\/\d+)?/.exec(op.path)?.[0];
 		const id = thing && (at(view.opening, thing) as { id: string } | undefined)?.id;
 		if (id) tests.set(thing, { op: 'test', path: `${thing}/id`, value: id });
 		if (op.op === 'remove' && /^\/hinges\/pockets\/\d+$/.test(op.path))

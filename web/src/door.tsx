@@ -16,18 +16,22 @@ import { Rod, stepNames, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
 import { Sizes } from './sizes';
 import { Sketch } from './sketch';
+import { useSpent } from './spent';
 import { CutStep } from './steps/cut';
 import { HingesStep } from './steps/hinges';
 import { LockStep } from './steps/lock';
+import { LogStep } from './steps/log';
 import { MarginsStep } from './steps/margins';
 import { MeasureStep } from './steps/measure/step';
 import { SlabStep } from './steps/slab';
 import { StopsStep } from './steps/stops';
 import { SwingStep } from './steps/swing';
+import { TryStep } from './steps/try/step';
 import { StopsView } from './stops-view';
 import { SwingView } from './swing-view';
 import { Top, useShownIn } from './top';
 import { Trestles } from './trestles';
+import { TryView } from './try-view';
 
 const pages: Record<string, () => ReactNode> = {
 	measure: MeasureStep,
@@ -37,7 +41,9 @@ const pages: Record<string, () => ReactNode> = {
 	hinges: HingesStep,
 	swing: SwingStep,
 	lock: LockStep,
+	try: TryStep,
 	stops: StopsStep,
+	log: LogStep,
 };
 
 /** DoorPage is one opening: the rod, the drawing, and the step in hand. */
@@ -58,6 +64,7 @@ export function DoorPage() {
 		() => (v ? [{ to: `/j/${job}`, text: v.job.name }, { text: v.opening.name }] : []),
 		[v, job],
 	);
+	useSpent(job, opening, step);
 	useHomeFocus(`${v?.version} ${step} ${which}`);
 	const move = (way: 'undo' | 'redo') => (e: KeyboardEvent) => {
 		// In an entry with something half-typed, undo is the entry's own.
@@ -70,7 +77,7 @@ export function DoorPage() {
 	useShortcuts({
 		undo: move('undo'),
 		redo: move('redo'),
-		step: (e) => go(to(steps[Number(e.key) - 1] ?? 'measure')),
+		step: (e) => go(to(steps[(Number(e.key) + 9) % 10] ?? 'measure')),
 		walk: () => go(`/j/${job}`),
 		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
 		entry: () => document.querySelector<HTMLElement>('[data-tape]')?.focus(),
@@ -197,6 +204,17 @@ export function DoorPage() {
 									<Both view={v} which={which} pick={setLeaf}>
 										{(l, slab, side) => <StopsView leaf={l} hand={side} thickness={slab.thickness} />}
 									</Both>
+								) : (step === 'try' || step === 'log') &&
+									leaf.try &&
+									leaf.try.found.length > 0 &&
+									leaf.drawing ? (
+									<TryView
+										leaf={leaf}
+										hand={hand}
+										times={times}
+										name={v.opening.name}
+										told={step === 'log'}
+									/>
 								) : step === 'lock' && leaf.devices.length > 0 ? (
 									<Both view={v} which={which} pick={setLeaf}>
 										{(l, slab, side) =>

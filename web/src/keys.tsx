@@ -34,10 +34,10 @@ const table = {
 	again: { keys: 'Alt R', what: 'where readings clash: read it again', pages: ['door'], press: ['alt r'] },
 	strike: { keys: 'Alt X', what: 'where readings clash: strike it out', pages: ['door'], press: ['alt x'] },
 	step: {
-		keys: '1 to 7',
+		keys: '1 to 9, 0',
 		what: 'to a step of the rod, in order',
 		pages: ['door'],
-		press: ['1', '2', '3', '4', '5', '6', '7'],
+		press: ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'],
 		single: true,
 	},
 	entry: {

@@ -1,4 +1,5 @@
-import { NavLink } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { NavLink, useLocation } from 'react-router';
 import type { Plan } from './api';
 import { trade } from './trade';
 
@@ -36,11 +37,21 @@ function Notch({ state }: { state: string }) {
 
 /** Rod is the way through one door: a story rod with a notch for each step. */
 export function Rod({ to, notches }: { to: (step: string) => string; notches: Plan['rod'] }) {
+	const here = useRef<HTMLElement>(null);
+	const { pathname } = useLocation();
+	// biome-ignore lint/correctness/useExhaustiveDependencies: the notch in hand is another on another page
+	useEffect(() => {
+		// On a phone the rod is longer than the screen: the notch in hand comes into sight.
+		const rod = here.current;
+		const notch = rod?.querySelector<HTMLElement>('[aria-current]');
+		if (rod && notch) rod.scrollLeft = notch.offsetLeft - (rod.clientWidth - notch.clientWidth) / 2;
+	}, [pathname]);
 	return (
 		<nav
+			ref={here}
 			aria-label="Steps"
 			data-rod
-			className="no-print flex lg:flex-col shrink-0 max-lg:order-last z-10 lg:w-32 border-[var(--rod-edge)] max-lg:border-t-4 lg:border-x-4"
+			className="no-print flex lg:flex-col shrink-0 max-lg:order-last max-lg:overflow-x-auto z-10 lg:w-32 border-[var(--rod-edge)] max-lg:border-t-4 lg:border-x-4"
 			style={{ background: 'var(--rod)', color: 'var(--rod-ink)' }}
 		>
 			{notches.map((n, i) => (
@@ -50,7 +61,7 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 					data-step={n.step}
 					data-state={n.state}
 					className={({ isActive }) =>
-						`relative grow lg:grow-0 lg:basis-24 flex lg:flex-row flex-col items-center justify-center lg:justify-start lg:gap-2 min-h-14 max-lg:text-sm max-[23rem]:text-[0.7rem] max-[23rem]:tracking-tighter ${isActive ? 'font-bold' : ''}`
+						`relative grow lg:grow-0 lg:basis-24 flex lg:flex-row flex-col items-center justify-center lg:justify-start lg:gap-2 min-h-14 max-lg:min-w-13 max-lg:text-sm max-[23rem]:text-[0.7rem] max-[23rem]:tracking-tighter ${isActive ? 'font-bold' : ''}`
 					}
 				>
 					{({ isActive }) => (

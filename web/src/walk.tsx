@@ -143,7 +143,7 @@ function DoorOnWalk({
 								<strong>{stepNames[next.step]}</strong>: {next.says}
 							</>
 						) : (
-							'All marked.'
+							'Signed off.'
 						)}
 					</p>
 					{d.stops.map((s) => (

@@ -346,7 +346,7 @@ function OldHoles() {
 }
 
 /** Missed takes by how much the latch of the hung door misses its strike. */
-function Missed() {
+export function Missed() {
 	const { view, save } = useDoor();
 	const [error, attempt] = useAttempt();
 	const m = view.opening.lock.missed;

@@ -62,7 +62,7 @@ export function StopsStep() {
 }
 
 /** Stand takes how far the shut slab stands off the stops that are there. */
-function Stand() {
+export function Stand() {
 	const { view, save } = useDoor();
 	const [error, attempt] = useAttempt();
 	if (!view.opening.stops?.stand)

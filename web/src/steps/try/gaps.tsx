@@ -1,0 +1,223 @@
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import type { Unit } from '../../api';
+import { Said, useAttempt } from '../../attempt';
+import { useDoor } from '../../door-state';
+import { saidOf, useDraft } from '../../kept';
+import { Len, Sure } from '../../length';
+import { Tape } from '../../tape';
+import { trade } from '../../trade';
+
+/** NextGap offers the gap that tells most; a packer's figure, or what is seen, takes it. */
+export function NextGap() {
+	const { leaf } = useDoor();
+	const [skipped, setSkipped] = useState<string[]>([]);
+	const [other, setOther] = useState(false);
+	const t = leaf.try;
+	const next = t?.toRead.find((r) => !skipped.includes(r.name));
+	if (!t) return null;
+	if (other) return <OtherGap close={() => setOther(false)} />;
+	return (
+		<section aria-label="Next gap" className="border-2 border-[var(--rod-edge)] p-3 mb-4">
+			{next ? (
+				<>
+					<h2 className="text-2xl mb-1 first-letter:uppercase" data-next={next.name}>
+						{next.name}
+					</h2>
+					<TakeGap key={next.name} name={next.name} side={next.side} at={next.at} />
+				</>
+			) : (
+				<p className="text-lg" data-enough>
+					<strong>Read enough.</strong> A further gap would hardly change what is to be done.
+				</p>
+			)}
+			<div className="flex flex-wrap gap-2 mt-2">
+				{next && (
+					<button type="button" className="btn btn-ghost" onClick={() => setSkipped([...skipped, next.name])}>
+						Skip it
+					</button>
+				)}
+				<button type="button" className="btn btn-ghost" data-field="other-gap" onClick={() => setOther(true)}>
+					Another place
+				</button>
+			</div>
+		</section>
+	);
+}
+
+/** TakeGap is the entry of one gap. */
+function TakeGap({ name, side, at }: { name: string; side: string; at: number | string }) {
+	const { view, leaf, which, save } = useDoor();
+	const { text, setText, remember } = useDraft(`gap ${name}`, '');
+	const [error, setError] = useState('');
+	const k = (leaf.try?.hangs.length ?? 1) - 1;
+	const path = `/tried/${which - 1}/hangs/${k}/gaps/-`;
+	const take = async (typed: string, sight = '') => {
+		try {
+			const value = { id: '', kind: 'gap', side, at, value: typed, ...(sight ? { sight } : {}) };
+			remember();
+			await save([{ op: 'add', path, value }], `${name} ${sight || typed}`);
+			setText('');
+		} catch (e) {
+			remember(typed);
+			setError(saidOf(e, (p) => p.endsWith('/value')));
+		}
+	};
+	const inch = view.job.unit === 'in';
+	return (
+		<>
+			<Tape
+				id="next-gap"
+				label="The packer that just passes; where the slab overlaps, minus"
+				big
+				autoFocus={!matchMedia('(pointer: coarse)').matches}
+				value={text}
+				unit={view.job.unit as Unit}
+				onChange={(t) => {
+					setText(t);
+					remember(t || undefined);
+					setError('');
+				}}
+				onEnter={take}
+				error={error}
+				placeholder={inch ? '1/8' : '2.5'}
+			/>
+			<div className="grid grid-cols-3 gap-2 mt-2">
+				{trade.sights.map((s) => (
+					<button
+						key={s.id}
+						type="button"
+						className="btn text-base h-auto min-h-12 leading-tight"
+						data-sight={s.id}
+						onClick={() => take('0', s.id)}
+					>
+						{s.name}
+					</button>
+				))}
+			</div>
+		</>
+	);
+}
+
+/** OtherGap is a gap at a place of the carpenter's own. */
+function OtherGap({ close }: { close: () => void }) {
+	const { view } = useDoor();
+	const [side, setSide] = useState('lock');
+	const [at, setAt] = useState('');
+	const upright = side === 'lock' || side === 'hinge';
+	return (
+		<section aria-label="Another gap" className="border-2 border-[var(--rod-edge)] p-3 mb-4 grid gap-2">
+			<fieldset className="grid grid-cols-4 gap-2">
+				<legend className="mb-1">Beside which edge</legend>
+				{['head', 'lock', 'hinge', 'foot'].map((s) => (
+					<button
+						key={s}
+						type="button"
+						className={`btn ${s === side ? 'btn-neutral' : ''}`}
+						aria-pressed={s === side}
+						onClick={() => setSide(s)}
+					>
+						{s}
+					</button>
+				))}
+			</fieldset>
+			<Tape
+				id="gap-at"
+				label={upright ? 'How far up the slab, from its foot' : "How far from the slab's hinge edge"}
+				value={at}
+				unit={view.job.unit as Unit}
+				onChange={setAt}
+				onEnter={() => document.querySelector<HTMLElement>('[data-field="next-gap"]')?.focus()}
+			/>
+			<TakeGap name={`${side} gap at ${at}`} side={side} at={at} />
+			<button type="button" className="btn btn-ghost" onClick={close}>
+				Back to what tells most
+			</button>
+		</section>
+	);
+}
+
+/** GapList is each gap as found beside what was foretold, to doubt or take away. */
+export function GapList() {
+	const { view, leaf, which, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const t = leaf.try;
+	const k = (t?.hangs.length ?? 1) - 1;
+	const hang = t?.hangs[k];
+	if (!hang || hang.gaps.length === 0) return null;
+	const earlier = t.hangs.slice(0, -1).filter((h) => h.gaps.length > 0);
+	return (
+		<section className="mb-4">
+			<h2 className="text-lg mb-1">Gaps of this hang</h2>
+			<table className="w-full">
+				<thead>
+					<tr className="text-left text-sm">
+						<th className="font-normal">Where</th>
+						<th className="font-normal text-right">Foretold</th>
+						<th className="font-normal text-right">Found</th>
+						<th>
+							<span className="sr-only">Take away</span>
+						</th>
+					</tr>
+				</thead>
+				<tbody>
+					{hang.gaps.map((g, i) => (
+						<tr
+							key={g.id}
+							className={`border-b border-base-300 align-baseline ${g.struck ? 'line-through opacity-70' : ''}`}
+							data-gap-row={g.name}
+							data-off={g.off || undefined}
+						>
+							<td className="py-1 pr-2">{g.name.replace(/^gap at the /, '')}</td>
+							<td className="text-right dim whitespace-nowrap">
+								<Len text={g.foretold.text} />
+								<Sure text={g.foretold.plusMinus} />
+							</td>
+							<td className="text-right dim text-lg pl-3">
+								{g.sight ? <span className="text-base">{g.sight}</span> : <Len text={g.found} />}
+								{g.off && !g.struck && (
+									<strong className="block text-sm text-warning">not as foretold</strong>
+								)}
+							</td>
+							<td className="w-11">
+								<button
+									type="button"
+									className="btn btn-ghost px-2"
+									onClick={() =>
+										attempt(async () => {
+											await save(
+												[{ op: 'remove', path: `/tried/${which - 1}/hangs/${k}/gaps/${i}` }],
+												`took away: ${g.name}`,
+											);
+										})
+									}
+								>
+									<X size={18} aria-hidden="true" />
+									<span className="sr-only">Take away: {g.name}</span>
+								</button>
+							</td>
+						</tr>
+					))}
+				</tbody>
+			</table>
+			<Said error={error} />
+			{earlier.map((h) => (
+				<details key={h.id} className="mt-2">
+					<summary className="min-h-11 flex items-center cursor-pointer underline">
+						{h.revisit || `Hang ${t.hangs.indexOf(h) + 1}`}
+						{h.on && `, ${h.on}`}
+					</summary>
+					<ul>
+						{h.gaps.map((g) => (
+							<li key={g.id} className="flex gap-3 border-b border-base-300 py-0.5">
+								<span className="grow">{g.name}</span>
+								<span className="dim">{g.sight || <Len text={g.found} unit />}</span>
+							</li>
+						))}
+					</ul>
+				</details>
+			))}
+			<p className="sr-only">Figures in {view.job.unit}</p>
+		</section>
+	);
+}

@@ -1,0 +1,97 @@
+import { useState } from 'react';
+import type { Leaf, Plan } from './api';
+import { useDoor } from './door-state';
+import { Daylight } from './drawing';
+
+/** TryView is the hung slab in daylight: as it was foretold, as it was found, and as it will be. */
+export function TryView({
+	leaf,
+	hand,
+	times,
+	name,
+	told,
+}: {
+	leaf: Leaf;
+	hand: string;
+	times: number;
+	name: string;
+	/** Only what was found is told. */
+	told?: boolean;
+}) {
+	const { view, which } = useDoor();
+	const t = leaf.try;
+	const [on, setOn] = useState<'was' | 'found' | 'after'>('found');
+	if (!t || !leaf.drawing) return null;
+	const hangs = view.opening.tried?.[which - 1]?.hangs ?? [];
+	const way = t.ways[Math.min(hangs.at(-1)?.way ?? 0, t.ways.length - 1)];
+	const all = {
+		was: { text: 'Foretold', light: t.foretold, margins: undefined },
+		found: { text: 'Found', light: t.found, margins: t.margins },
+		after: { text: 'Once done', light: way?.foretold ?? [], margins: way?.margins },
+	};
+	const shown = on === 'after' && !way ? 'found' : on;
+	const next = told ? undefined : t.toRead[0];
+	const gaps = t.hangs.at(-1)?.gaps ?? [];
+	const places: Plan['places'] = [
+		...gaps
+			.filter((g) => !g.struck)
+			.map((g) => ({
+				id: g.id,
+				kind: 'gap' as const,
+				side: g.side,
+				at: g.at,
+				from: 0,
+				to: 0,
+				clash: g.clash,
+				next: false,
+			})),
+		...(next && shown === 'found'
+			? [
+					{
+						id: '',
+						kind: 'gap' as const,
+						side: next.side,
+						at: next.at,
+						from: 0,
+						to: 0,
+						clash: false,
+						next: true,
+					},
+				]
+			: []),
+	];
+	return (
+		<>
+			<Daylight
+				drawing={{ ...leaf.drawing, light: all[shown].light, hollow: [] }}
+				hand={hand}
+				times={times}
+				margins={all[shown].margins}
+				detail
+				places={places}
+				label={`${name}: ${all[shown].text.toLowerCase()}, the margins as light`}
+				className="w-full h-full"
+			/>
+			{!told && (
+				<fieldset
+					className="absolute max-lg:right-1 max-lg:bottom-1 lg:left-2 lg:top-48 join lg:join-vertical no-print"
+					aria-label="Which light is drawn"
+				>
+					{(['was', 'found', 'after'] as const).map((k) => (
+						<button
+							key={k}
+							type="button"
+							className={`btn btn-sm min-h-11 join-item ${shown === k ? 'btn-neutral' : ''}`}
+							aria-pressed={shown === k}
+							aria-disabled={k === 'after' && !way}
+							data-light={k}
+							onClick={() => setOn(k)}
+						>
+							{all[k].text}
+						</button>
+					))}
+				</fieldset>
+			)}
+		</>
+	);
+}
