@@ -32,7 +32,7 @@ func hungOf(d door, b bay, t job.Tried, width, height float64, beside *survey.Ha
 	last := len(m.Hinges) - 1
 	h := survey.Hang{
 		Pins:   [2]float64{pin(0), pin(last)},
-		Margin: [2]float64{margin(m.Hinges[0]), margin(m.Hinges[last])}, Head: m.Margin.MM(),
+		Margin: [2]float64{margin(m.Hinges[0]), margin(m.Hinges[last])}, Head: m.Margin.MM(), Rise: height - m.Margin.MM() - length,
 		Hollow: along(m.Hollow, length), Lock: along(m.Lock, length), Top: along(m.Head, across), Foot: along(m.Foot, across),
 		Far: b.second, Width: width, Meets: beside,
 	}

@@ -148,7 +148,7 @@ type tries struct {
 	hangs  []Hung
 	was    frame.Each[[]try.Margin]
 	ends   frame.Each[[2]float64] // how unsure each side's line is
-	pins   []float64
+	pins   []float64             // heights of the hinges' middles up the slab, mm
 	said   findings
 	// Of a pair: the other leaf as it hangs, and its errors.
 	beside *survey.Hang
@@ -219,12 +219,10 @@ func hangOf(d door, s surveyed, b bay, leaf int, planned []*job.Made, at string)
 		h.find(d, k, hang, h.before, shape)
 	}
 	h.now = shape
-	last := h.prior.Hangs[len(h.prior.Hangs)-1]
-	half := d.Hinges.Leaf.MM() / 2
+	long := edgeReach(*t.Made, frame.Hinge)
 	for _, k := range t.Made.Hinges {
-		h.pins = append(h.pins, s.height-t.Made.Margin.MM()-k.Down.MM()-half)
+		h.pins = append(h.pins, long-k.Down.MM()-d.Hinges.Leaf.MM()/2)
 	}
-	h.pins[0], h.pins[len(h.pins)-1] = last.Pins[0], last.Pins[1]
 	return h
 }
 

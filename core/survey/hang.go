@@ -14,6 +14,7 @@ type Hang struct {
 	Pins   [2]float64 // heights of the top and the bottom hinge's middle
 	Margin [2]float64 // as they were set
 	Head   float64    // head margin at the hinge corner, as it was set
+	Rise   float64    // how far its foot is over the floor, about: places up the slab are so much higher in the opening
 	// The slab, by places up it from its foot, or across from its hinge edge.
 	Hollow []Along // how far its hinge edge stands back from straight
 	Lock   []Along // its width
@@ -156,17 +157,17 @@ func (h Hang) turn(row Row, constant float64, p *Prior, u, by float64) (Row, flo
 func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant float64) {
 	switch side {
 	case frame.Hinge:
-		row, constant = h.edge(p, at, 1)
-		jamb, c := h.side(frame.Hinge, at, -1)
+		row, constant = h.edge(p, at+h.Rise, 1)
+		jamb, c := h.side(frame.Hinge, at+h.Rise, -1)
 		return append(row, jamb), constant + c + OffAt(h.Hollow, at)
 	case frame.Lock:
 		row, constant = h.lockEdge(p, at, -1)
 		if h.Meets != nil {
 			// The other leaf's lock edge, which sees the opening from the other jamb.
-			other, c := h.Meets.lockEdge(p, at, -1)
+			other, c := h.Meets.lockEdge(p, at+h.Rise-h.Meets.Rise, -1)
 			return append(row, other...), constant + c + h.Width
 		}
-		jamb, c := h.side(frame.Lock, at, 1)
+		jamb, c := h.side(frame.Lock, at+h.Rise, 1)
 		return append(row, jamb), constant + c
 	case frame.Head:
 		row, constant = h.sides(Term{Of(frame.Head), at, 1}, Term{Of(frame.Head), 0, -1})
@@ -180,9 +181,9 @@ func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant floa
 	return h.turn(row, constant-h.Head-OffAt(h.Foot, at), p, at, -1)
 }
 
-func (h Hang) lockEdge(p *Prior, v, by float64) (row Row, constant float64) {
-	row, constant = h.edge(p, v, by)
-	return h.strays(row, p, OfLockEdge, v, by), constant + by*OffAt(h.Lock, v)
+func (h Hang) lockEdge(p *Prior, at, by float64) (row Row, constant float64) {
+	row, constant = h.edge(p, at+h.Rise, by)
+	return h.strays(row, p, OfLockEdge, at, by), constant + by*OffAt(h.Lock, at)
 }
 
 // HangByID finds a hang; ok is false where there is none of that name.

@@ -6,7 +6,7 @@
 // turns the whole slab: at height v the line of the pins moves by n + (m − n)·(v − bottom)/span,
 // which widens the hinge margin and narrows the lock margin by as much; at a place u across,
 // the head margin widens and the foot margin narrows by u·(m − n)/span. Moves are of a
-// millimetre or so, so that what this leaves out is under a thousandth.
+// millimetre or so, so that what this leaves out is under a hundredth.
 package try
 
 import (
@@ -33,7 +33,7 @@ type Hung struct {
 	Wanted frame.Each[float64]
 	Least  float64          // nowhere less than this
 	Within float64          // how far from the best a straight edge's margin may be
-	Pins   []float64        // heights of the hinges' middles, top first
+	Pins   []float64        // heights of the hinges' middles, up the slab, top first
 	Out    []float64        // what each was packed out by since the slab was first hung; below nought let in
 	Step   float64          // the thinnest card
 	Bent   frame.Each[bool] // edges that are no longer straight: their middle is planed by itself

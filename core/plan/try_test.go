@@ -1,0 +1,298 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/peterstace/simplefeatures/geom"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+	"kindmargin/core/try"
+)
+
+// hungDoor is a square opening whose slab was cut and hangs, nothing read beside it.
+func hungDoor(t *testing.T) job.Opening {
+	t.Helper()
+	o := square()
+	p := Solve(house, o)
+	require.NotNil(t, p.Leaves[0].Try)
+	made := *p.Leaves[0].Try.Planned
+	o.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1", Gaps: []survey.Reading{}}}}}
+	return o
+}
+
+// gap adds a gap to the last hang of the first leaf.
+func gap(o *job.Opening, side frame.Side, at, value float64) {
+	h := &o.Tried[0].Hangs[len(o.Tried[0].Hangs)-1]
+	h.Gaps = append(h.Gaps, survey.Reading{
+		ID: fmt.Sprint("g", len(h.Gaps)), Kind: survey.Gap, Offer: h.ID, Side: side, At: mm(at), Value: mm(value),
+	})
+}
+
+// The slab as it was cut, by hand: the square opening is 826 by 2032, its margins 3, 3, 3 and
+// 6, and what is left on stays on.
+func TestWhatIsRecordedIsWhatTheMarksCut(t *testing.T) {
+	o := square()
+	o.Cut.LeaveOn = job.ToLine
+	p := Solve(house, o)
+	l := p.Leaves[0]
+	m := l.Try.Planned
+	require.NotNil(t, m)
+	width, length := Sizes(*m)
+	for i, f := range l.Cut.Width {
+		assert.InDelta(t, f.Value.MM(), width[i].MM(), 0.02, "%d", i)
+	}
+	assert.InDelta(t, l.Cut.Length[0].Value.MM(), length[0].MM(), 0.02)
+	assert.InDelta(t, l.Cut.Length[2].Value.MM(), length[1].MM(), 0.02)
+	assert.Equal(t, mm(0), m.Head[0])
+	for _, h := range m.Hinges {
+		assert.Equal(t, o.Hinges.Closed-h.Slab-h.Jamb+h.Pack, mm(3), "the margin that it hangs with")
+	}
+}
+
+// With gaps as foretold it fits once they were read, and the program stops asking.
+func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
+	o := hungDoor(t)
+	o.Cut.LeaveOn = job.ToLine
+	made := *Solve(house, func() job.Opening { o := o; o.Tried = nil; return o }()).Leaves[0].Try.Planned
+	o.Tried[0].Made = &made
+	assert.Equal(t, Open, Solve(house, o).Notches[7].State)
+	for range 40 {
+		v := Solve(house, o).Leaves[0].Try
+		if len(v.ToRead) == 0 {
+			break
+		}
+		r := v.ToRead[0].Reading
+		wanted := map[frame.Side]float64{frame.Head: 3, frame.Hinge: 3, frame.Lock: 3, frame.Foot: 6}
+		gap(&o, r.Side, r.At.MM(), wanted[r.Side])
+	}
+	p := Solve(house, o)
+	v := p.Leaves[0].Try
+	assert.True(t, v.Fits)
+	assert.Empty(t, v.ToRead)
+	assert.Empty(t, v.Ways)
+	assert.LessOrEqual(t, len(v.Hangs[0].Gaps), 16, "in so square an opening")
+	assert.True(t, p.Notches[7].Ready)
+	assert.Equal(t, job.StepLog, p.Notches[9].Step)
+	assert.True(t, p.Notches[9].Ready)
+}
+
+func TestBadInputAtTheTry(t *testing.T) {
+	fresh := func() job.Opening { return hungDoor(t) }
+	for _, c := range []struct {
+		name   string
+		change func(o *job.Opening)
+		says   string
+	}{
+		{"a try before any cut", func(o *job.Opening) { o.Tried[0].Made = nil }, "not cut yet"},
+		{"a rub and a gap at one place", func(o *job.Opening) {
+			gap(o, frame.Lock, 500, 2)
+			gap(o, frame.Lock, 500, 0)
+			o.Tried[0].Hangs[0].Gaps[1].Sight = "rubs"
+		}, "both rubs and shows a gap"},
+		{"a gap past the slab", func(o *job.Opening) { gap(o, frame.Head, 1900, 2) }, "past the slab"},
+		{"a gap of another hang", func(o *job.Opening) {
+			gap(o, frame.Head, 100, 2)
+			o.Tried[0].Hangs[0].Gaps[0].Offer = "h9"
+		}, "ID of its hang"},
+		{"a hinge moved past its screws", func(o *job.Opening) {
+			for i := range 3 {
+				o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: fmt.Sprint("n", i), Did: &job.Did{Pack: []measure.Length{mm(2), 0}}})
+			}
+		}, "6 mm is no move of a hinge"},
+		{"wood planed back on", func(o *job.Opening) {
+			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "n", Did: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{mm(-1), 0, 0}}}}})
+		}, "no depth to plane off"},
+		{"two hangs of one name", func(o *job.Opening) { o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h1"}) }, "used twice"},
+		{"no such hinge", func(o *job.Opening) { o.Tried[0].Hangs[0].Proud = []int{4} }, "no hinge 4"},
+		{"a reason of nothing", func(o *job.Opening) { o.Reopened = []job.Reopened{{Was: job.Signed{By: "W"}, Why: " "}} }, "Say why"},
+		{"nobody signs", func(o *job.Opening) { o.Signed = &job.Signed{On: "today"} }, "Say who signs"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			o := fresh()
+			require.NoError(t, o.Check(measure.Millimetres))
+			c.change(&o)
+			assert.ErrorContains(t, o.Check(measure.Millimetres), c.says)
+		})
+	}
+	o := fresh()
+	gap(&o, frame.Lock, 500, 2)
+	o.Hand = o.Hand.Other()
+	assert.NotNil(t, find(Solve(house, o), Stop, "was the slab turned over?"), "the places are others then")
+}
+
+// A gap that no rigid door could show is named, and the others stand.
+func TestAGapThatNoRigidDoorShows(t *testing.T) {
+	o := hungDoor(t)
+	for _, at := range []float64{100, 500, 1500, 1850} {
+		gap(&o, frame.Lock, at, 1.5)
+		gap(&o, frame.Hinge, at, 3)
+	}
+	gap(&o, frame.Lock, 1000, 9)
+	p := Solve(house, o)
+	f := find(p, Care, "which no rigid door shows")
+	require.NotNil(t, f)
+	assert.Equal(t, "/tried/0/hangs/0/gaps/8/value", f.Pointer)
+	for _, g := range p.Leaves[0].Try.Hangs[0].Gaps {
+		assert.Equal(t, g.ID == "g8", g.Clash, g.ID)
+	}
+}
+
+// Gaps that speak against one thing that was done name it.
+func TestWhatBrokeIsNamed(t *testing.T) {
+	o := hungDoor(t)
+	read := func(change func(side frame.Side, at float64) float64) {
+		base := Solve(house, o).Leaves[0].Try.Margins
+		for side, m := range base {
+			for i, g := range m {
+				if i%2 == 0 && g.At > 40 {
+					gap(&o, frame.Side(side), math.Round(g.At), g.Mean+change(frame.Side(side), g.At))
+				}
+			}
+		}
+	}
+	read(func(frame.Side, float64) float64 { return 0 })
+	o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2", Did: &job.Did{Pack: []measure.Length{mm(0.5), 0}, Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{mm(1), mm(1), mm(1)}}}}})
+	kept := o.Tried[0].Hangs
+	// The top hinge stands 1.5 mm too far out: the slab turns about the bottom one.
+	read(func(side frame.Side, at float64) float64 {
+		v := 1.5 * (at - 262) / 1550
+		switch side {
+		case frame.Hinge:
+			return v
+		case frame.Lock:
+			return -v
+		case frame.Head:
+			return 1.5 * at / 1550
+		}
+		return -1.5 * at / 1550
+	})
+	assert.NotNil(t, find(Solve(house, o), Care, "The top hinge stands 1."), "%v", Solve(house, o).Leaves[0].Findings)
+	o.Tried[0].Hangs = append([]job.Hang{kept[0]}, job.Hang{ID: "h2", Did: kept[1].Did})
+	// The lock edge was planed 2.5 mm short at its foot.
+	read(func(side frame.Side, at float64) float64 {
+		if side == frame.Lock {
+			return -2.5 * (1 - at/2000)
+		}
+		return 0
+	})
+	assert.NotNil(t, find(Solve(house, o), Care, "The lock edge came out 2."), "%v", Solve(house, o).Leaves[0].Findings)
+	assert.NotNil(t, find(Solve(house, o), Care, "proud of its line at its foot"))
+}
+
+// What a way foretells against the slab's polygon turned and moved as a rigid body in an
+// independent geometry library (simplefeatures): to 0.01 mm.
+func TestTheRigidBodyAgainstPolygons(t *testing.T) {
+	rng := rand.New(rand.NewPCG(10, 3))
+	compared := 0
+	for range 60 {
+		o := hungDoor(t)
+		for _, r := range []struct {
+			side frame.Side
+			at   float64
+		}{{frame.Lock, 100}, {frame.Lock, 1850}, {frame.Head, 50}, {frame.Head, 750}, {frame.Foot, 50}, {frame.Foot, 750}, {frame.Hinge, 200}, {frame.Hinge, 1800}} {
+			base := map[frame.Side]float64{frame.Lock: 3, frame.Head: 3, frame.Foot: 6, frame.Hinge: 3}[r.side]
+			gap(&o, r.side, r.at, base+rng.NormFloat64()*1.2)
+		}
+		v := Solve(house, o).Leaves[0].Try
+		made := *o.Tried[0].Made
+		for _, w := range v.Ways {
+			pins := [2]float64{0, 0}
+			for i, k := range []int{0, len(made.Hinges) - 1} {
+				pins[i] = 2032 - made.Margin.MM() - made.Hinges[k].Down.MM() - o.Hinges.Leaf.MM()/2
+			}
+			before, after := polygon(made, [3]float64{}, [3]float64{}, [3]float64{}), polygon(made, planedOff(w.Way, frame.Lock), planedOff(w.Way, frame.Head), planedOff(w.Way, frame.Foot))
+			// As it hangs: its hinge edge upright at u = 3, its head's corner 3 under the head.
+			m, n := w.Moves[0], w.Moves[len(w.Moves)-1]
+			turn := math.Atan((m - n) / (pins[0] - pins[1]))
+			sin, cos := math.Sincos(turn)
+			moved := after.TransformXY(func(p geom.XY) geom.XY {
+				// About the bottom pin, clockwise where the top goes further out.
+				x, y := p.X-3, p.Y-pins[1]
+				return geom.XY{X: 3 + n + x*cos + y*sin, Y: pins[1] - x*sin + y*cos + w.Up}
+			})
+			for _, side := range frame.Sides {
+				for i, g := range w.Margins[side] {
+					if i == 0 || i == len(w.Margins[side])-1 {
+						continue // beyond the pins' corners a line meets nothing of one of them
+					}
+					then := lightOf(t, moved, side, g.At)
+					if then < 0.1 { // it touches
+						continue
+					}
+					want := then - lightOf(t, before, side, g.At)
+					assert.InDelta(t, want, g.Mean-v.Margins[side][i].Mean, 0.01, "%v at %g, %v %v", side, g.At, w.Moves, w.Planed)
+					compared++
+				}
+			}
+		}
+	}
+	assert.Greater(t, compared, 1000)
+}
+
+// polygon is a made slab as it hangs in the square opening, so much planed off each edge.
+func polygon(m job.Made, lock, head, foot [3]float64) geom.Geometry {
+	const n = 8 // each place that an edge is told at is one of them
+	top := 2032 - m.Margin.MM()
+	even := func(list []measure.Length, f float64) float64 {
+		i := min(int(f*float64(len(list)-1)), len(list)-2)
+		g := f*float64(len(list)-1) - float64(i)
+		return list[i].MM() + g*(list[i+1]-list[i]).MM()
+	}
+	off := func(o [3]float64, f float64) float64 {
+		if f < 0.5 {
+			return o[0] + 2*f*(o[1]-o[0])
+		}
+		return o[1] + (2*f-1)*(o[2]-o[1])
+	}
+	var flat []float64
+	add := func(x, y float64) {
+		if k := len(flat); k == 0 || math.Hypot(flat[k-2]-3-x, flat[k-1]-y) > 1e-6 { // edges share their corners
+			flat = append(flat, 3+x, y)
+		}
+	}
+	wide := m.Lock[len(m.Lock)-1].MM()
+	long := m.Foot[0].MM()
+	for i := range n + 1 { // the head, from the hinge edge
+		f := float64(i) / n
+		add(f*wide, top+even(m.Head, f)-off(head, f))
+	}
+	for i := range n + 1 { // down the lock edge
+		f := 1 - float64(i)/n
+		add(even(m.Lock, f)-off(lock, f), top-long+f*long)
+	}
+	for i := range n + 1 { // back along the foot
+		f := 1 - float64(i)/n
+		add(f*wide, top-even(m.Foot, f)+off(foot, f))
+	}
+	flat = append(flat, flat[0], flat[1])
+	p := geom.NewPolygon([]geom.LineString{geom.NewLineString(geom.NewSequence(flat, geom.DimXY))})
+	return p.AsGeometry()
+}
+
+// lightOf is from a place on a side of an opening of 826 by 2032 to a polygon: square to the
+// edge or along the place, which differ by less than a micrometre.
+func lightOf(t *testing.T, p geom.Geometry, side frame.Side, at float64) float64 {
+	t.Helper()
+	up := at + 6 // the slab's foot is 6 over the floor
+	place := map[frame.Side]geom.XY{frame.Hinge: {X: 0, Y: up}, frame.Lock: {X: 826, Y: up}, frame.Head: {X: at + 3, Y: 2032}, frame.Foot: {X: at + 3, Y: 0}}[side]
+	d, ok := geom.Distance(p, geom.NewPoint(geom.Coordinates{XY: place}).AsGeometry())
+	require.True(t, ok)
+	return d
+}
+
+func planedOff(w try.Way, side frame.Side) [3]float64 {
+	for _, p := range w.Planed {
+		if p.Side == side {
+			return p.Off
+		}
+	}
+	return [3]float64{}
+}
