@@ -116,6 +116,7 @@ func (p printing) leaf(v Leaf, doubtful string) {
 	for _, step := range v.Strikes {
 		line("In the jamb: %s", step)
 	}
+	p.try(v.Try)
 	if s := v.Stops; s != nil {
 		line("%sStops\t%s from the jamb's pull-side arris", doubtful, p.figure(s.From))
 		for _, m := range s.Moves {
@@ -124,6 +125,39 @@ func (p printing) leaf(v Leaf, doubtful string) {
 		for _, step := range s.Steps {
 			line("Stops: %s", step)
 		}
+	}
+}
+
+// try tells a slab that was cut: each hang, its margins as found, and what to do.
+func (p printing) try(t *TryOf) {
+	if t == nil || !t.Cut {
+		return
+	}
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	for i, h := range t.Hangs {
+		what := fmt.Sprintf("Hang %d", i+1)
+		if h.Revisit != "" {
+			what = "Looked at again, " + h.Revisit
+		}
+		line("%s\t%d gaps read\t%s", what, len(h.Gaps), strings.Join(h.Did, "; "))
+	}
+	for i := 0; i+2 < len(t.Margins); i += 3 {
+		m := t.Margins[i : i+3]
+		line("Found, %v\t%s %s\t%s %s\t%s %s", m[0].Side, m[0].Where, p.figure(m[0].Figure), m[1].Where, p.figure(m[1].Figure), m[2].Where, p.figure(m[2].Figure))
+	}
+	if t.Done {
+		line("It fits, or was left so.")
+		return
+	}
+	for _, r := range t.ToRead {
+		line("Read next\t%s", r.Name)
+	}
+	for i, w := range t.Ways {
+		what := "Least work"
+		if i > 0 {
+			what = "Or"
+		}
+		line("%s\t%s\t%s", what, w.Costs, strings.Join(append(w.Does, w.Out...), " "))
 	}
 }
 

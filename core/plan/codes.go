@@ -132,6 +132,7 @@ const (
 	LeafProud        Code = "leaf-proud"
 	Rattles          Code = "rattles"
 	MovedFar         Code = "moved-far"
+	Moved            Code = "margin-moved"
 
 	StopHolds  Code = "stop-holds"
 	JambsCross Code = "jambs-cross"

@@ -122,6 +122,9 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 				v.Ways = append(v.Ways, h.way(d, w, v.Names))
 			}
 		}
+		if last.Revisit != "" {
+			said.add(sinceLeft(at, v))
+		}
 		said.add(seen(d, at, hung, v))
 	} else {
 		v.ToRead = h.next(d, h.task(d, b, v.Wanted, v.Margins, last))
@@ -148,7 +151,7 @@ type tries struct {
 	hangs  []Hung
 	was    frame.Each[[]try.Margin]
 	ends   frame.Each[[2]float64] // how unsure each side's line is
-	pins   []float64             // heights of the hinges' middles up the slab, mm
+	pins   []float64              // heights of the hinges' middles up the slab, mm
 	said   findings
 	// Of a pair: the other leaf as it hangs, and its errors.
 	beside *survey.Hang
@@ -265,7 +268,7 @@ func (h *tries) find(d door, k int, hang job.Hang, before, after *survey.Shape) 
 			h.said.say(Note, job.StepTry, "", ReadingGapsDoubt, Args{"reading": x.Reading, "value": Exact(x.Reading.Value), "about": measure.FromMM(x.Predicted)})
 		}
 	}
-	if off > 0 && k > 0 {
+	if off > 0 && k > 0 && hang.Revisit == "" {
 		h.said.add(broke(d, h, after))
 	}
 }

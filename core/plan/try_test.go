@@ -296,3 +296,87 @@ func planedOff(w try.Way, side frame.Side) [3]float64 {
 	}
 	return [3]float64{}
 }
+
+// Looked at again, it says what moved, and where rails hold the ends the middle is planed
+// first: common practice.
+func TestARevisitSaysWhatMoved(t *testing.T) {
+	o := hungDoor(t)
+	o.Slab.Construction = "engineered"
+	o.Cut.LeaveOn = job.ToLine
+	free := o
+	free.Tried = nil
+	o.Tried[0].Made = Solve(house, free).Leaves[0].Try.Planned
+	read := func(swollen float64) {
+		for _, at := range []float64{100, 500, 1000, 1500, 1850} {
+			gap(&o, frame.Lock, at, 3-swollen*(1-math.Pow((at-1000)/1000, 2)))
+			gap(&o, frame.Hinge, at, 3)
+		}
+		for _, at := range []float64{50, 400, 750} {
+			gap(&o, frame.Head, at, 3)
+			gap(&o, frame.Foot, at, 6)
+		}
+	}
+	read(0)
+	o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2", Revisit: "first damp autumn"})
+	read(1.4)
+	p := Solve(house, o)
+	f := find(p, Note, "Since it was left, the lock margin has closed by 1.")
+	require.NotNil(t, f, "%v", p.Leaves[0].Findings)
+	assert.Contains(t, f.Words(measure.Millimetres, measure.HalfMillimetre), "at its middle")
+	ways := p.Leaves[0].Try.Ways
+	require.NotEmpty(t, ways)
+	require.Len(t, ways[0].Planed, 1)
+	off := ways[0].Planed[0].Off
+	assert.InDelta(t, 1.4, off[1], 0.35)
+	assert.Less(t, off[0], off[1])
+	assert.Less(t, off[2], off[1])
+	assert.Contains(t, ways[0].Does[0], "the middle first")
+}
+
+// What may be done is forced, and worked out the same way.
+func TestOnlyWhatIsAllowedIsTouched(t *testing.T) {
+	o := hungDoor(t)
+	for _, at := range []float64{100, 500, 1000, 1500, 1850} {
+		gap(&o, frame.Lock, at, 1.2)
+		gap(&o, frame.Hinge, at, 3)
+	}
+	for _, at := range []float64{50, 400, 750} {
+		gap(&o, frame.Head, at, 3)
+		gap(&o, frame.Foot, at, 6)
+	}
+	assert.Equal(t, []string{"plane-lock"}, Uses(Solve(house, o).Leaves[0].Try.Ways[0].Uses), "an even rub is planed")
+	o.Tried[0].Hangs[0].With = []string{"hinge-0", "hinge-1"}
+	for _, w := range Solve(house, o).Leaves[0].Try.Ways {
+		assert.Empty(t, w.Planed)
+		assert.NotEmpty(t, w.Did.Pack)
+	}
+	o.Tried[0].Hangs[0].With = nil
+	o.Tried[0].Hangs[0].Springs, o.Tried[0].Hangs[0].Proud, o.Tried[0].Hangs[0].Drags, o.Tried[0].Hangs[0].Drifts = true, []int{1}, []int{40}, job.DriftsShut
+	p := Solve(house, o)
+	for _, says := range []string{"hinge-bound", "light behind the bottom hinge's leaf", "drags at 40°", "drifts shut"} {
+		assert.NotNil(t, find(p, Care, says), says)
+	}
+}
+
+func BenchmarkSolveTry(b *testing.B) {
+	o := square()
+	made := *Solve(house, o).Leaves[0].Try.Planned
+	o.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
+	for k := range 3 {
+		for _, at := range []float64{100, 500, 1000, 1500, 1850} {
+			gap(&o, frame.Lock, at, 1.2+float64(k)/2)
+			gap(&o, frame.Hinge, at, 3)
+		}
+		for _, at := range []float64{50, 400, 750} {
+			gap(&o, frame.Head, at, 3)
+			gap(&o, frame.Foot, at, 6)
+		}
+		if k < 2 {
+			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: fmt.Sprint("h", k+2), Did: &job.Did{Pack: []measure.Length{mm(0.25), 0}}})
+		}
+	}
+	b.ReportAllocs()
+	for b.Loop() {
+		Solve(house, o)
+	}
+}

@@ -172,6 +172,29 @@ func seen(d door, at string, t *try.Hung, v Try) (said findings) {
 	return said
 }
 
+// mostStill is how far a margin may seem to have moved, in mm, and nobody would say so.
+const mostStill = 0.5
+
+// sinceLeft says which margins are other than they were left, of a door that is looked at again.
+func sinceLeft(at string, v Try) (said findings) {
+	for _, side := range tryOrder {
+		was, now := v.Was[side], v.Margins[side]
+		worst, where := 0.0, 0
+		for place := range 3 {
+			i := place * (len(now) - 1) / 2
+			if by := now[i].Mean - was[i].Mean; math.Abs(by) > math.Abs(worst) {
+				worst, where = by, place
+			}
+		}
+		if math.Abs(worst) > mostStill {
+			said.say(Note, job.StepTry, at, Moved, Args{
+				"side": side.String(), "by": Finely(measure.FromMM(math.Abs(worst))), "way": either(worst, "opened", "closed"), "where": ends[side][where],
+			})
+		}
+	}
+	return said
+}
+
 // sights says what else was seen of a hung slab, and its cure.
 func sights(d door, at string, h job.Hang, names []string) (said findings) {
 	for _, a := range h.Drags {

@@ -156,6 +156,7 @@ var says = map[Code]string{
 	Drifts:           "Let go it drifts {way}: the pins lean {to}. Pack one hinge toward you and the other away, or bend a pin a little.",
 	LeafProud:        "There is light behind the {name}'s leaf: draw its screws, clear the pocket, screw it home, and read the gaps again. Until then they are not to be trusted there.",
 	Rattles:          "It rattles: set the stops, or move the strike toward them, once the margins are right.",
+	Moved:            "Since it was left, the {side} margin has {way} by {by} at its {where}.",
 	MovedFar:         "The {name} was moved by {by}; past {out} out or {in} in its pocket, packing and screws hardly hold: longer screws, or true the jamb there.",
 
 	StopHolds:  "The {stop} holds the slab off at its {end}: move it back, or plane it there, by {by}.",

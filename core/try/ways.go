@@ -225,6 +225,9 @@ func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e
 			shift[0], shift[1] = shift[0]+e.off[0], shift[1]+e.off[2]
 		}
 	}
+	if s.Bent[side] && !planed { // what swelled is cured where it swelled: it shrinks again
+		shift[0], shift[1] = min(shift[0], 0), min(shift[1], 0)
+	}
 	s.stays(side, m, j, shift, planed, func(x Stays) { e.out += math.Abs(x.By) })
 	for end, off := range j.ends {
 		e.risk += s.outside(off+shift[end], math.Sqrt(j.sigma[end]*j.sigma[end]+unsure))

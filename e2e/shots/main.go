@@ -26,20 +26,20 @@ var shots = func() []shot {
 	list := []shot{
 		{"jobs", "/", "day", 1280, 800},
 		{"walk", "/j/tern-house", "day", 1280, 800},
-		{"walk-night", "/j/tern-house", "night", 1280, 800},
 	}
 	for _, step := range []string{"measure", "slab", "margins", "cut", "hinges"} {
 		list = append(list, shot{step, chart + step, "day", 1280, 800})
 	}
 	return append(
 		list,
-		shot{"low-beam", "/j/tern-house/beam/cut", "day", 1280, 800},
+		shot{"try", "/j/tern-house/linen/try", "day", 1280, 800},
+		shot{"log", "/j/tern-house/boots/log", "day", 1280, 800},
+		shot{"try-phone", "/j/tern-house/linen/try", "night", 390, 844},
 		shot{"lock", "/j/tern-house/galley/lock", "day", 1280, 800},
 		shot{"stops", "/j/tern-house/linen/stops", "day", 1280, 800},
 		shot{"swing", "/j/tern-house/galley/swing", "day", 1280, 800},
 		shot{"pair", "/j/tern-house/saloon/margins", "day", 1280, 800},
 		shot{"rod", "/rod/tern-house/chart", "day", 1280, 800},
-		shot{"measure-inches", "/j/alder-cottage/pantry/measure", "day", 1280, 800},
 		shot{"kit", "/kit/tern-house", "day", 1280, 800},
 		shot{"card", "/cards/tern-house/galley", "day", 1280, 800},
 		shot{"measure-phone", "/j/alder-cottage/pantry/measure", "night", 390, 844},
