@@ -118,6 +118,14 @@ func TestHingesAsOnAnotherDoorAndAHollowedEdge(t *testing.T) {
 	u.js(`(() => { const s = document.querySelector('[data-field=as-on]'); s.value = 'chart'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`)
 	u.until("they stand as in the chart room", `document.querySelector('[data-figure="hinge-slab-top hinge"]')?.dataset.mm === '160'`)
 
+	// The boot room is signed off: it is opened again before anything of it is changed.
+	u.open("/j/tern-house/boots/hinges")
+	u.until("it says so", `document.querySelector('[data-locked]')`)
+	u.open("/j/tern-house/boots/log")
+	u.until("its story", `document.querySelector('[data-field="reopen-why"]')`)
+	u.do(chromedp.Focus(`[data-field="reopen-why"]`))
+	u.keys("another slab", "\r")
+	u.until("open again", `document.querySelector('[data-sign]')`)
 	u.open("/j/tern-house/boots/hinges")
 	u.until("it could be hollowed", `document.querySelector('main').innerText.includes('Hollowing the slab\'s edge between the pockets')`)
 	u.do(chromedp.Click(`[data-field="/hinges/hollow"]`))

@@ -312,6 +312,16 @@ export function DoorPage() {
 											))}
 										</fieldset>
 									)}
+									{v.opening.signed && step !== 'log' && (
+										<p className="border-l-8 border-success pl-3 mb-3" data-locked>
+											Signed off by {v.opening.signed.by}, {v.opening.signed.on}: nothing of it is changed
+											until it is{' '}
+											<Link className="link" to={to('log')}>
+												opened again, with a reason
+											</Link>
+											.
+										</p>
+									)}
 									<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} />
 									<Page key={which} />
 									<Onward step={step} to={to} walk={`/j/${job}`} />
