@@ -46,7 +46,7 @@ type FoundGapOf struct {
 	At       float64    `json:"at" doc:"Up the slab, or from its hinge edge, mm."`
 	Found    Text       `json:"found"`
 	Sight    string     `json:"sight" doc:"What was seen instead of a figure; empty where one was read."`
-	Foretold Figure     `json:"foretold"`
+	Foretold Figure     `json:"foretold" doc:"Of the last hang; nought of those before it."`
 	Off      bool       `json:"off" doc:"Further from what was foretold than 19 times in 20."`
 	Clash    bool       `json:"clash" doc:"The other gaps contradict it."`
 	Struck   string     `json:"struck"`

@@ -304,13 +304,14 @@ func (c sheetCmd) Run(out io.Writer) error {
 }
 
 type simulateCmd struct {
-	Openings int    `help:"How many openings." default:"2000"`
-	Seed     uint64 `help:"The same seed gives the same openings." default:"1"`
-	JSON     bool   `help:"As JSON, shares as fractions."`
+	Openings int      `help:"How many openings." default:"2000"`
+	Seed     uint64   `help:"The same seed gives the same openings." default:"1"`
+	Way      []string `help:"Only these: plain, rods, longest, leave-3, scribe."`
+	JSON     bool     `help:"As JSON, shares as fractions."`
 }
 
 func (c simulateCmd) Run(out io.Writer) error {
-	r, err := simulate.Run(c.Openings, c.Seed)
+	r, err := simulate.Run(c.Openings, c.Seed, c.Way...)
 	if err != nil {
 		return err
 	}

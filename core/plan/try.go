@@ -204,24 +204,21 @@ func hangOf(d door, s surveyed, b bay, leaf int, planned []*job.Made, at string)
 	if b.meets && !h.meets(d, leaf, planned) {
 		return nil
 	}
-	counts := make([]int, len(t.Hangs)) // of the errors, up to each hang
-	for k := range t.Hangs {
-		some := job.Tried{Made: t.Made, Hangs: t.Hangs[:k+1]}
-		h.prior.Hangs, h.prior.Strays = hungOf(d, b, some, s.width, s.height, h.beside, h.known, nil)
-		counts[k] = len(h.prior.Strays)
+	h.prior.Hangs, h.prior.Strays = hungOf(d, b, t, s.width, s.height, h.beside, h.known, nil)
+	last := len(t.Hangs) - 1
+	h.before = s.shape.Hung(h.prior.Hangs, h.prior.Strays)
+	if len(gapsOf(t.Hangs[:last])) > 0 {
+		h.before = h.learn(h.prior, t.Hangs[:last], d.Offers)
 	}
-	shape := s.shape
+	h.now = h.before
+	if len(t.Hangs[last].Gaps) > 0 {
+		h.now = h.learn(h.prior, t.Hangs, d.Offers)
+	}
+	h.was, _ = h.margins(h.before, last)
 	for k, hang := range t.Hangs {
-		prior := h.prior
-		prior.Hangs, prior.Strays = h.prior.Hangs[:k+1], h.prior.Strays[:counts[k]]
-		h.before = shape.Hung(prior.Hangs, prior.Strays)
-		if k == len(t.Hangs)-1 {
-			h.was, _ = h.margins(h.before, k)
-		}
-		shape = h.learn(prior, t.Hangs[:k+1], d.Offers)
-		h.find(d, k, hang, h.before, shape)
+		h.hangs = append(h.hangs, h.find(d, k, hang))
 	}
-	h.now = shape
+	h.doubt(d, at)
 	long := edgeReach(*t.Made, frame.Hinge)
 	for _, k := range t.Made.Hinges {
 		h.pins = append(h.pins, long-k.Down.MM()-d.Hinges.Leaf.MM()/2)
@@ -229,47 +226,56 @@ func hangOf(d door, s surveyed, b bay, leaf int, planned []*job.Made, at string)
 	return h
 }
 
-// find holds a hang's gaps against what was foretold.
-func (h *tries) find(d door, k int, hang job.Hang, before, after *survey.Shape) {
-	found := Hung{Hang: hang, DidSays: didSays(d, hang.Did, hingeNames[len(h.tried.Made.Hinges)])}
-	suspects := after.Suspects()
-	at := h.at + "/hangs/" + strconv.Itoa(k) + "/gaps/"
-	off := 0
+// find lists the gaps of a hang; those of the last one are held against what was foretold.
+func (h *tries) find(d door, k int, hang job.Hang) Hung {
+	names := hingeNames[len(h.tried.Made.Hinges)]
+	found := Hung{Hang: hang, DidSays: didSays(d, hang.Did, names), Gaps: make([]FoundGap, len(hang.Gaps))}
+	rows, constants := make([]survey.Row, len(hang.Gaps)), make([]float64, len(hang.Gaps))
 	for i, g := range hang.Gaps {
-		row, constant := h.prior.Gap(h.prior.Hangs[k], g.Side, g.At.MM())
-		mean, sigma := before.Of(row)
-		packer := d.kit.Tools.Sigma(g)
-		f := FoundGap{Reading: g, Name: g.Title(d.unit)}
-		f.Foretold = figure.Figure{Value: d.est(mean + constant), Sigma: math.Hypot(sigma, packer)}
-		if g.Struck == "" {
-			value := g.Value.MM()
-			if s, ok := trade.SightByID(g.Sight); ok {
-				value = s.Gap.MM()
-			}
-			f.Off = math.Abs(value-mean-constant) > figure.Coverage*f.Foretold.Sigma
-			if f.Off {
-				off++
-			}
-			for _, x := range suspects {
-				if x.Reading.ID == g.ID && x.Reading.Offer == g.Offer {
-					f.Clash = true
-					h.said.say(Care, job.StepTry, at+strconv.Itoa(i)+"/value", GapContradicted, Args{"reading": g, "value": Finely(g.Value), "about": Finely(measure.FromMM(max(x.Predicted, 0)))})
-				}
-			}
-		}
-		found.Gaps = append(found.Gaps, f)
+		found.Gaps[i] = FoundGap{Reading: g, Name: g.Title(d.unit)}
+		rows[i], constants[i] = h.prior.Gap(h.prior.Hangs[k], g.Side, g.At.MM())
 	}
-	h.hangs = append(h.hangs, found)
-	if k < len(h.tried.Hangs)-1 {
+	if k < len(h.tried.Hangs)-1 || len(rows) == 0 {
+		return found
+	}
+	mean, cov := h.before.Joint(rows)
+	for i, g := range hang.Gaps {
+		f := &found.Gaps[i]
+		sigma := math.Hypot(math.Sqrt(max(cov.At(i, i), 0)), d.kit.Tools.Sigma(g))
+		f.Foretold = figure.Figure{Value: d.est(mean[i] + constants[i]), Sigma: sigma}
+		value := g.Value.MM()
+		if s, ok := trade.SightByID(g.Sight); ok {
+			value = s.Gap.MM()
+		}
+		f.Off = g.Struck == "" && math.Abs(value-mean[i]-constants[i]) > figure.Coverage*sigma
+	}
+	return found
+}
+
+// doubt says which gaps no rigid door could show beside the others, which reading of the
+// opening they speak against, and which assumption of the last hang broke.
+func (h *tries) doubt(d door, at string) {
+	k := len(h.tried.Hangs) - 1
+	last := &h.hangs[k]
+	if len(last.Gaps) == 0 {
 		return
 	}
-	for _, x := range suspects {
-		if x.Reading.Offer == "" && len(hang.Gaps) > 0 {
+	for _, x := range h.now.Suspects() {
+		i := slices.IndexFunc(last.Gaps, func(g FoundGap) bool { return g.ID == x.Reading.ID && g.Offer == x.Reading.Offer })
+		switch {
+		case i >= 0:
+			g := &last.Gaps[i]
+			g.Clash = true
+			h.said.say(Care, job.StepTry, at+"/hangs/"+strconv.Itoa(k)+"/gaps/"+strconv.Itoa(i)+"/value", GapContradicted, Args{
+				"reading": g.Reading, "value": Finely(g.Value), "about": Finely(measure.FromMM(max(x.Predicted, 0))),
+			})
+		case x.Reading.Offer == "":
 			h.said.say(Note, job.StepTry, "", ReadingGapsDoubt, Args{"reading": x.Reading, "value": Exact(x.Reading.Value), "about": measure.FromMM(x.Predicted)})
 		}
 	}
-	if off > 0 && k > 0 && hang.Revisit == "" {
-		h.said.add(broke(d, h, after))
+	off := slices.ContainsFunc(last.Gaps, func(g FoundGap) bool { return g.Off })
+	if off && k > 0 && last.Revisit == "" {
+		h.said.add(broke(d, h, h.now))
 	}
 }
 

@@ -6,6 +6,7 @@ package simulate
 
 import (
 	"fmt"
+	"hash/fnv"
 	"math/rand/v2"
 	"runtime"
 	"slices"
@@ -62,18 +63,24 @@ func (h hung) tried(o opening, rng *rand.Rand) hung {
 
 // way is a way of working; hands are the tools, as wrong as they are.
 type way struct {
-	name, kit string
-	hang      func(o opening, h hands, rng *rand.Rand) (hung, error)
+	id, name, kit string
+	hang          func(o opening, h hands, rng *rand.Rand) (hung, error)
 }
 
 // Run hangs so many random openings each way, in houses from half to half again as
 // crooked as the usual prior, with tools as wrong as such tools are. The same seed gives
-// the same result.
-func Run(openings int, seed uint64) (Result, error) {
+// the same result, whichever ways are hung; all are where none is named by its ID.
+func Run(openings int, seed uint64, only ...string) (Result, error) {
 	if openings < 1 {
 		return Result{}, fmt.Errorf("there is nothing to simulate in %d openings", openings)
 	}
 	ways := ways()
+	for _, id := range only {
+		if !slices.ContainsFunc(ways, func(w way) bool { return w.id == id }) {
+			return Result{}, fmt.Errorf("there is no way called %q", id)
+		}
+	}
+	ways = slices.DeleteFunc(ways, func(w way) bool { return len(only) > 0 && !slices.Contains(only, w.id) })
 	counts := make([][]outcome, len(ways))
 	for w := range ways {
 		counts[w] = make([]outcome, openings)
@@ -89,7 +96,9 @@ func Run(openings int, seed uint64) (Result, error) {
 				o := newDrawer(crookeder(crooked)).draw(rng)
 				h := newHands(rng)
 				for w := range ways {
-					got, err := ways[w].hang(o, h, rng)
+					own := fnv.New64a() // each way draws its own noise
+					_, _ = own.Write([]byte(ways[w].id))
+					got, err := ways[w].hang(o, h, rand.New(rand.NewPCG(seed^own.Sum64(), uint64(i))))
 					if err != nil {
 						errs[i] = err
 						break

@@ -210,7 +210,9 @@ func TestTheProgramAgainstTheSchools(t *testing.T) {
 	}
 	again, err := Run(6, 2)
 	require.NoError(t, err)
-	same, err := Run(6, 2)
+	same, err := Run(6, 2, "scribe", "rods")
 	require.NoError(t, err)
-	assert.Equal(t, again, same, "seeded")
+	assert.Equal(t, []Tally{again.Ways[1], again.Ways[4]}, same.Ways, "seeded, and each way by itself")
+	_, err = Run(6, 2, "guess")
+	require.Error(t, err)
 }

@@ -21,15 +21,15 @@ var pins = [2]float64{height - 187.5, 262.5}
 // ways are this program with two kits, and the schools it is up against.
 func ways() []way {
 	return []way{
-		{"kindmargin, a trip at 12 minutes", "tape, level and square as they come", func(o opening, h hands, rng *rand.Rand) (hung, error) {
+		{"plain", "kindmargin, a trip at 12 minutes", "tape, level and square as they come", func(o opening, h hands, rng *rand.Rand) (hung, error) {
 			return ours(o, h, h.plain(), measure.HalfMillimetre, 0, rng)
 		}},
-		{"kindmargin, a trip at 90 minutes", "rods, straightedge and feelers; level and square proved; read and marked to a tenth with calipers", func(o opening, h hands, rng *rand.Rand) (hung, error) {
+		{"rods", "kindmargin, a trip at 90 minutes", "rods, straightedge and feelers; level and square proved; read and marked to a tenth with calipers", func(o opening, h hands, rng *rand.Rand) (hung, error) {
 			return ours(o, h, h.proved(rng), measure.Tenths, heavy, rng)
 		}},
-		{"longest width less two margins", "tape", thumb(0)},
-		{"leave 3 mm and shave", "tape", thumb(3)},
-		{"offer up and scribe", "packers and pencil", scribe},
+		{"longest", "longest width less two margins", "tape", thumb(0)},
+		{"leave-3", "leave 3 mm and shave", "tape", thumb(3)},
+		{"scribe", "offer up and scribe", "packers and pencil", scribe},
 	}
 }
 
