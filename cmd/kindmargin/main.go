@@ -50,6 +50,7 @@ type cli struct {
 func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	context.AfterFunc(ctx, stop) // asked a second time, it stops where it is
 	var c cli
 	k := kong.Parse(&c,
 		kong.Name("kindmargin"),
