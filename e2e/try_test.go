@@ -253,3 +253,26 @@ func TestAWholeDoor(t *testing.T) {
 		})
 	}
 }
+
+// A gap's answer is on the screen at once: from Enter to the last redrawn figure.
+func TestATryIsRedrawnAtOnce(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/try")
+	u.until("a gap is offered", `document.querySelector('[data-field="next-gap"]')`)
+	u.js(`(() => {
+		window.took_ = [];
+		document.addEventListener('keydown', (e) => { if (e.key === 'Enter') window.from_ = performance.now(); }, true);
+		new MutationObserver(() => { if (window.from_) window.took_[window.n_] = performance.now() - window.from_; }).observe(document.querySelector('main'), { childList: true, subtree: true, characterData: true });
+		return '';
+	})()`)
+	for i := range 3 {
+		u.js(fmt.Sprintf(`(window.n_ = %d, '')`, i))
+		rows := u.count("[data-gap-row]")
+		u.do(chromedp.Focus(`[data-field="next-gap"]`))
+		u.keys("2.5", "\r")
+		u.until("it is kept", fmt.Sprintf(`document.querySelectorAll('[data-gap-row]').length === %d && document.querySelector('[data-field="next-gap"]')?.value === ''`, rows+1))
+	}
+	t.Log("ms from Enter to the last figure: " + u.js(`window.took_.map((t) => t.toFixed(0)).join(', ')`))
+	// 100 on a quiet machine; a noisy one is given room.
+	assert.Equal(t, "true", u.js(`String(window.took_.every((t) => t < 400))`))
+}

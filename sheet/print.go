@@ -145,6 +145,9 @@ func (p printing) try(t *TryOf) {
 		m := t.Margins[i : i+3]
 		line("Found, %v\t%s %s\t%s %s\t%s %s", m[0].Side, m[0].Where, p.figure(m[0].Figure), m[1].Where, p.figure(m[1].Figure), m[2].Where, p.figure(m[2].Figure))
 	}
+	for _, a := range t.After {
+		line("%s", a)
+	}
 	if t.Done {
 		line("It fits, or was left so.")
 		return

@@ -23,6 +23,7 @@ type TryOf struct {
 	Margins  []Light     `json:"margins" doc:"As found, at three places of each side."`
 	ToRead   []ToRead    `json:"toRead" doc:"Gaps worth reading next, in order."`
 	Ways     []TryWayOf  `json:"ways" doc:"Ways to bring every margin in, the least work first; empty where they are in."`
+	After    []string    `json:"after" doc:"What follows once the margins are in: flush with the jamb, then the latch."`
 	May      []MayOf     `json:"may" doc:"What may be done to it."`
 	Fits     bool        `json:"fits" doc:"Every margin is in."`
 	Done     bool        `json:"done" doc:"It fits and nothing is worth reading, or it was called done."`
@@ -78,7 +79,7 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 	}
 	v := &TryOf{
 		Planned: t.Planned, Cut: t.Cut, Width: []Length{}, Length: []Length{}, Hinges: append([]string{}, t.Names...), Hangs: []HungOf{},
-		Found: p.along(t.Margins, t.Wanted, d), Foretold: p.along(t.Was, t.Wanted, d), Margins: p.places(t.Margins), ToRead: []ToRead{}, Ways: []TryWayOf{}, May: []MayOf{},
+		Found: p.along(t.Margins, t.Wanted, d), Foretold: p.along(t.Was, t.Wanted, d), Margins: p.places(t.Margins), ToRead: []ToRead{}, Ways: []TryWayOf{}, After: append([]string{}, t.After...), May: []MayOf{},
 		Fits: t.Fits, Done: t.Done(),
 	}
 	if s := t.Sizes; s != nil {

@@ -29,6 +29,7 @@ type Try struct {
 	Was     frame.Each[[]try.Margin] // as was foretold before its gaps were read
 	ToRead  []Suggestion
 	Ways    []TryWay
+	After   []string // once the margins are in: flush with the jamb, then the latch, each with what it costs
 	Fits    bool     // every margin is in
 	Names   []string // of its hinges
 }
@@ -130,6 +131,7 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 		v.ToRead = h.next(d, h.task(d, b, v.Wanted, v.Margins, last))
 	}
 	said.add(sights(d, at, last, v.Names))
+	v.After = after(d, l, v.Names)
 	return &v, said
 }
 

@@ -12,6 +12,7 @@ import (
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/survey"
 	"kindmargin/core/try"
@@ -379,4 +380,18 @@ func BenchmarkSolveTry(b *testing.B) {
 	for b.Loop() {
 		Solve(house, o)
 	}
+}
+
+// Twist is split by half: the lock side touches at its head and stands 6 off at its foot, so
+// the hinges go 1.5 each, opposite ways, and the stops take the rest; then the strike.
+func TestFlushThenTheLatch(t *testing.T) {
+	o := hungDoor(t)
+	assert.Empty(t, Solve(house, o).Leaves[0].Try.After)
+	o.Stops.Stand = &lock.Stand{HingeHead: mm(1), LockHead: 0, HingeFoot: mm(1), LockFoot: mm(6)}
+	o.Lock.Missed = &lock.Missed{Up: mm(2), In: mm(-1)}
+	assert.Equal(t, []string{
+		"Flush: move the top hinge by 1.5 mm toward you and the bottom hinge as much away from you; the stops take up the other half. 8 minutes, no trip.",
+		"Stops: move the head stop's lock end 1 mm away from it, the lock leg's head 1 mm away from it and the lock leg's foot 5 mm toward the slab. 6 minutes, no trip.",
+		"Latch: move the strike 2 mm up and 1 mm away from the stop; not the latch. 8 minutes, no trip.",
+	}, Solve(house, o).Leaves[0].Try.After)
 }

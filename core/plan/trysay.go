@@ -224,6 +224,42 @@ func sights(d door, at string, h job.Hang, names []string) (said findings) {
 	return said
 }
 
+// after is what follows the margins: where the jambs are not in one plane, half is taken up by
+// the hinges, the top one a quarter one way and the bottom one the other, and half by the
+// stops; then the latch. Common practice.
+func after(d door, l Leaf, names []string) (list []string) {
+	say := func(v measure.Length) string { return measure.Fine(v, measure.Nearest, d.unit) + " " + string(d.unit) }
+	costs := func(minutes float64) string { return fmt.Sprintf(" %.0f minutes, no trip.", minutes) }
+	if l.Stops != nil && len(l.Stops.Moves) > 0 {
+		if cross := l.Stops.Cross.Value; cross.Abs() > trade.MostCross {
+			// Over nought the lock side stands off at its foot and touches at its head: the pins'
+			// head comes toward you, so that the lock side's does.
+			list = append(list, "Flush: move the "+names[0]+" by "+say((cross/4).Abs())+" "+either(cross.MM(), "toward you", "away from you")+" and the "+names[len(names)-1]+
+				" as much "+either(cross.MM(), "away from you", "toward you")+"; the stops take up the other half."+costs(2*trade.PackMinutes))
+		}
+		var moves []string
+		for _, m := range l.Stops.Moves {
+			if m.By.Value.Abs() >= measure.Millimetre/2 {
+				moves = append(moves, "the "+m.Stop+"'s "+m.End+" "+say(m.By.Value.Abs())+either(m.By.Value.MM(), " toward the slab", " away from it"))
+			}
+		}
+		if len(moves) > 0 {
+			list = append(list, "Stops: move "+join(moves)+"."+costs(trade.StopMinutes))
+		}
+	}
+	if m := d.Lock.Missed; m != nil && (m.Up != 0 || m.In != 0) {
+		var by []string
+		if m.Up != 0 {
+			by = append(by, say(m.Up.Abs())+either(m.Up.MM(), " up", " down"))
+		}
+		if m.In != 0 {
+			by = append(by, say(m.In.Abs())+either(m.In.MM(), " toward the stop", " away from the stop"))
+		}
+		list = append(list, "Latch: move the strike "+join(by)+"; not the latch."+costs(trade.StrikeMove))
+	}
+	return list
+}
+
 // didSays says what was done to a slab, each thing in a few words.
 func didSays(d door, did *job.Did, names []string) (list []string) {
 	if did == nil {

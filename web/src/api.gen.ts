@@ -712,6 +712,7 @@ export interface components {
             at: number;
             /** @description The other gaps contradict it. */
             clash: boolean;
+            /** @description Of the last hang; nought of those before it. */
             foretold: components["schemas"]["Figure"];
             found: components["schemas"]["Text"];
             id: string;
@@ -1806,6 +1807,8 @@ export interface components {
             made?: components["schemas"]["Made"];
         };
         TryOf: {
+            /** @description What follows once the margins are in: flush with the jamb, then the latch. */
+            after: string[];
             /** @description The cut was recorded. */
             cut: boolean;
             /** @description It fits and nothing is worth reading, or it was called done. */

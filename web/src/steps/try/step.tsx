@@ -39,6 +39,16 @@ export function TryStep() {
 					{t.fits && t.toRead.length === 0 && <Fits />}
 					{!(t.fits && t.toRead.length === 0) && <NextGap key={last.id} />}
 					<Ways />
+					{t.after.length > 0 && (
+						<section className="mb-4" aria-label="Then">
+							<h2 className="text-lg">Then, once the margins are in</h2>
+							<ul className="list-disc pl-5" data-after>
+								{t.after.map((a) => (
+									<li key={a}>{a}</li>
+								))}
+							</ul>
+						</section>
+					)}
 					<GapList />
 					<Sights />
 				</>
