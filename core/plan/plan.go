@@ -4,7 +4,9 @@
 //
 //	readings → shape (read.go, clash.go) → margins (margins.go) → what to read
 //	next (next.go) → laying and cuts (lay.go, cut.go, limits.go) → hinges
-//	(hang.go) → latch (latch.go) → the rod and the drawing (rod.go, draw.go)
+//	(hang.go) → latch (latch.go) → once it is cut, what was made, how it hangs, what
+//	broke, the next gap and what to do (made.go, hung.go, hangs.go, broke.go, gap.go,
+//	try.go) → the rod and the drawing (rod.go, draw.go)
 //
 // Findings are codes with arguments (finding.go); their words stand in
 // words.go. Everything here is a pure function of its arguments.

@@ -62,7 +62,7 @@ func (h *tries) way(d door, w try.Way, names []string) TryWay {
 
 // foretell adds to a way's margins what its work is unsure by.
 func (h *tries) foretell(d door, v *TryWay) {
-	var p = h.prior
+	p := h.prior
 	p.Hangs, p.Strays = hungOf(d, h.bay, h.tried, h.survey.width, h.survey.height, h.beside, h.known, &v.Did)
 	last := p.Hangs[len(p.Hangs)-1]
 	for _, side := range frame.Sides {

@@ -1,0 +1,113 @@
+package plan
+
+import (
+	"math"
+	"slices"
+	"strconv"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+)
+
+// doubt says which gaps no rigid door could show beside the others, which reading of the
+// opening they speak against, and which assumption of the last hang broke.
+func (h *tries) doubt(d door, at string) {
+	k := len(h.tried.Hangs) - 1
+	last := &h.hangs[k]
+	if len(last.Gaps) == 0 {
+		return
+	}
+	for _, x := range h.now.Suspects() {
+		i := slices.IndexFunc(last.Gaps, func(g FoundGap) bool { return g.ID == x.Reading.ID && g.Offer == x.Reading.Offer })
+		switch {
+		case i >= 0:
+			g := &last.Gaps[i]
+			g.Clash = true
+			h.said.say(Care, job.StepTry, at+"/hangs/"+strconv.Itoa(k)+"/gaps/"+strconv.Itoa(i)+"/value", GapContradicted, Args{
+				"reading": g.Reading, "value": Finely(g.Value), "about": Finely(measure.FromMM(max(x.Predicted, 0))),
+			})
+		case x.Reading.Offer == "":
+			h.said.say(Note, job.StepTry, "", ReadingGapsDoubt, Args{"reading": x.Reading, "value": Exact(x.Reading.Value), "about": measure.FromMM(x.Predicted)})
+		}
+	}
+	off := slices.ContainsFunc(last.Gaps, func(g FoundGap) bool { return g.Off })
+	if off && k > 0 && last.Revisit == "" {
+		h.said.add(broke(d, h, h.now))
+	}
+}
+
+// slip is how far an assumption is let go, in mm, to see whether the gaps speak against it.
+const slip = 2.0
+
+// broke says which assumption of the last hang its gaps speak against most: a hinge that is not
+// home, a cut off its line. Each is let go by itself, and what the gaps then make of it is
+// held against how unsure that is.
+func broke(d door, h *tries, shape *survey.Shape) (said findings) {
+	k := len(h.tried.Hangs) - 1
+	base, did := shape.Prior(), h.tried.Hangs[k].Did
+	var worst survey.Stray
+	by, deviates := 0.0, float64(figure.Coverage)
+	for _, s := range h.doubts(did) {
+		p := base
+		p.Strays = append(slices.Clone(base.Strays), s)
+		p.Hangs = slices.Clone(base.Hangs)
+		last := &p.Hangs[k]
+		last.Strays = append(slices.Clone(last.Strays), len(base.Strays))
+		freed, err := survey.Estimate(append(slices.Clone(h.survey.inside), gapsOf(h.tried.Hangs)...), d.Offers, p)
+		if err != nil {
+			continue
+		}
+		mean, sigma := freed.Of(p.StrayAt(len(base.Strays), s.To))
+		if z := math.Abs(mean) / sigma; z > deviates {
+			worst, by, deviates = s, mean, z
+		}
+	}
+	if by == 0 {
+		said.say(Note, job.StepTry, "", ForetoldMissed, nil)
+		return said
+	}
+	long := Finely(measure.FromMM(math.Abs(by)))
+	switch worst.Of {
+	case survey.OfPins:
+		names := hingeNames[len(h.tried.Made.Hinges)]
+		name := names[0]
+		if worst.To < worst.From {
+			name = names[len(names)-1]
+		}
+		said.say(Care, job.StepTry, "", HingeNotHome, Args{"name": name, "by": long, "way": either(by, "further out", "further in")})
+	case survey.OfHead:
+		said.say(Care, job.StepTry, "", HangsOff, Args{"by": long, "way": either(by, "lower", "higher")})
+	default:
+		side := map[survey.Strays]frame.Side{survey.OfLockEdge: frame.Lock, survey.OfTop: frame.Head, survey.OfFoot: frame.Foot}[worst.Of]
+		end := 0
+		if worst.To > worst.From {
+			end = 2
+		}
+		said.say(Care, job.StepTry, "", CutOffLine, Args{"edge": Edge(side), "by": long, "way": either(by, "proud of", "inside"), "end": ends[side][end]})
+	}
+	return said
+}
+
+// doubts are the assumptions that the last hang rests on beside those of the one before: its
+// hinges, and what was planed.
+func (h *tries) doubts(did *job.Did) (list []survey.Stray) {
+	last := h.prior.Hangs[len(h.prior.Hangs)-1]
+	ends := func(of survey.Strays, from, to float64) {
+		list = append(list, survey.Stray{Of: of, From: from, To: to, Sigma: slip, Taper: true}, survey.Stray{Of: of, From: to, To: from, Sigma: slip, Taper: true})
+	}
+	ends(survey.OfPins, last.Pins[1], last.Pins[0])
+	list = append(list, survey.Stray{Of: survey.OfHead, Sigma: slip})
+	if did == nil {
+		return list
+	}
+	for _, p := range did.Planed {
+		of, known := map[frame.Side]survey.Strays{frame.Lock: survey.OfLockEdge, frame.Head: survey.OfTop, frame.Foot: survey.OfFoot}[p.Side]
+		if known {
+			ends(of, 0, edgeReach(*h.tried.Made, p.Side))
+		}
+	}
+	return list
+}
