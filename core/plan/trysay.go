@@ -166,7 +166,7 @@ func seen(d door, at string, t *try.Hung, v Try) (said findings) {
 		args["cause"] = causes[code][side]
 		said.say(Care, job.StepTry, at, code, args)
 	}
-	if len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
+	if len(v.ToRead) == 0 && len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
 		said.say(Care, job.StepTry, at, NothingBringsIn, Args{"out": join(v.Ways[0].Out)})
 	}
 	return said

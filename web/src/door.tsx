@@ -31,7 +31,7 @@ import { StopsView } from './stops-view';
 import { SwingView } from './swing-view';
 import { Top, useShownIn } from './top';
 import { Trestles } from './trestles';
-import { TryView } from './try-view';
+import { asFound, TryView } from './try-view';
 
 const pages: Record<string, () => ReactNode> = {
 	measure: MeasureStep,
@@ -204,7 +204,8 @@ export function DoorPage() {
 									<Both view={v} which={which} pick={setLeaf}>
 										{(l, slab, side) => <StopsView leaf={l} hand={side} thickness={slab.thickness} />}
 									</Both>
-								) : (step === 'try' || step === 'log') &&
+								) : !pair &&
+									(step === 'try' || step === 'log') &&
 									leaf.try &&
 									leaf.try.found.length > 0 &&
 									leaf.drawing ? (
@@ -229,7 +230,7 @@ export function DoorPage() {
 									<Sketch next={v.plan.toRead[0]} hand={hand} />
 								) : pair && v.plan.leaves.every((l) => l.drawing) ? (
 									<PairDaylight
-										leaves={v.plan.leaves}
+										leaves={step === 'try' || step === 'log' ? v.plan.leaves.map(asFound) : v.plan.leaves}
 										which={which}
 										pick={setLeaf}
 										hand={v.opening.hand}

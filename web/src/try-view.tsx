@@ -3,6 +3,17 @@ import type { Leaf, Plan } from './api';
 import { useDoor } from './door-state';
 import { Daylight } from './drawing';
 
+/** asFound is a leaf of a pair with its margins as they were found; of the light between the leaves each has half. */
+export function asFound(l: Leaf): Leaf {
+	if (!l.try || l.try.found.length === 0 || !l.drawing) return l;
+	const light = l.try.found.map((s) =>
+		s.side === 'lock'
+			? { ...s, wanted: s.wanted / 2, gaps: s.gaps.map((g) => ({ ...g, mean: g.mean / 2 })) }
+			: s,
+	);
+	return { ...l, drawing: { ...l.drawing, light, hollow: [] }, light: l.try.margins };
+}
+
 /** TryView is the hung slab in daylight: as it was foretold, as it was found, and as it will be. */
 export function TryView({
 	leaf,
