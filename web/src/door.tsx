@@ -12,6 +12,7 @@ import { useShortcuts } from './keys';
 import { Doubtful, ShownIn, WhyDialog } from './length';
 import { LockView } from './lock-view';
 import { Both, PairDaylight } from './pair-view';
+import { Photos } from './photos';
 import { Rod, stepNames, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
 import { Sizes } from './sizes';
@@ -325,6 +326,7 @@ export function DoorPage() {
 									)}
 									<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} />
 									<Page key={which} />
+									<Photos step={step} />
 									<Onward step={step} to={to} walk={`/j/${job}`} />
 									<Cautions step={step} />
 								</Doubtful>

@@ -36,12 +36,12 @@ async function smaller(file: File): Promise<Blob> {
 	);
 }
 
-/** useLog is the story of the door in hand. */
-export function useLog() {
+/** useLog is the story of the door in hand; where its changes matter, as of its newest version. */
+export function useLog(changes = false) {
 	const { view } = useDoor();
 	const path = { job: view.job.id, opening: view.opening.id };
 	return useQuery({
-		queryKey: ['log', path.job, path.opening, view.version],
+		queryKey: ['log', path.job, path.opening, changes ? view.version : 0],
 		queryFn: () => ask(client.GET('/api/jobs/{job}/openings/{opening}/log', { params: { path } })),
 		placeholderData: (before) => before,
 	});

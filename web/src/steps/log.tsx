@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
-import { Photos, photoURL, useLog } from '../photos';
+import { Digits } from '../length';
+import { photoURL, useLog } from '../photos';
 import { stepNames } from '../rod';
 import { counts, setCounts } from '../spent';
 import { stampOf, today, Who, whoNow } from '../who';
@@ -14,7 +15,6 @@ export function LogStep() {
 		<>
 			{view.opening.signed ? <Signed /> : <SignOff />}
 			<Notes />
-			<Photos step="log" />
 			<Hardware />
 			<Story />
 		</>
@@ -177,6 +177,16 @@ function Signed() {
 	);
 }
 
+/** fraction is a small length in inches, to a 64th. */
+function fraction(mm: number) {
+	let n = Math.round((Math.abs(mm) / 25.4) * 64);
+	let of = 64;
+	while (n > 0 && n % 2 === 0 && of > 1) [n, of] = [n / 2, of / 2];
+	const whole = Math.floor(n / of);
+	const rest = n % of;
+	return `${mm < 0 ? '-' : ''}${[whole || rest === 0 ? String(whole) : '', rest ? `${rest}/${of}` : ''].filter(Boolean).join(' ')}`;
+}
+
 /** Finals are the margins as they were signed, against what was wanted. */
 function Finals({
 	list,
@@ -185,8 +195,9 @@ function Finals({
 }) {
 	const { view } = useDoor();
 	const pair = view.plan.leaves.length === 2;
-	const text = (mm: number) =>
-		view.job.unit === 'in' ? `${(mm / 25.4).toFixed(2)} in` : `${mm.toFixed(1)} mm`;
+	const inch = view.job.unit === 'in';
+	// To a 64th, as far as a rule tells.
+	const text = (mm: number) => (inch ? fraction(mm) : mm.toFixed(1));
 	return (
 		<table className="w-full mt-1">
 			<thead>
@@ -203,8 +214,12 @@ function Finals({
 							{pair && `leaf ${(m.leaf ?? 0) + 1}, `}
 							{m.side}, {m.where}
 						</td>
-						<td className="text-right dim">{text(m.wanted)}</td>
-						<td className="text-right dim">{text(m.found)}</td>
+						<td className="text-right dim">
+							<Digits>{text(m.wanted)}</Digits>
+						</td>
+						<td className="text-right dim">
+							<Digits>{text(m.found)}</Digits> <span className="text-[0.8em]">{view.job.unit}</span>
+						</td>
 					</tr>
 				))}
 			</tbody>
@@ -260,17 +275,19 @@ function Notes() {
 /** Hardware is what hangs on the door, as it was planned. */
 function Hardware() {
 	const { view } = useDoor();
-	const slab = view.opening.slab;
+	const unit = view.job.unit;
+	const of = (...pointers: string[]) => `${pointers.map((p) => view.texts[p] ?? '0').join(' × ')} ${unit}`;
 	return (
 		<section className="mb-5" aria-label="Hardware and materials">
 			<h2 className="text-lg">Hardware and materials</h2>
 			<ul className="list-disc pl-5">
 				<li>
-					slab {slab.width} × {slab.length} × {slab.thickness} mm as bought, {slab.construction}
+					slab {of('/slab/width', '/slab/length', '/slab/thickness')} as bought,{' '}
+					{view.opening.slab.construction}
 				</li>
 				{view.plan.leaves.map((l) => (
 					<li key={l.jamb}>
-						{l.hinges.length} hinges, leaf {view.opening.hinges.leaf} × {view.opening.hinges.width} mm
+						{l.hinges.length} hinges, leaf {of('/hinges/leaf', '/hinges/width')}
 						{l.hanging?.screws[0] && `; ${l.hanging.screws[0]}`}
 					</li>
 				))}
@@ -308,7 +325,7 @@ function Entry({ e }: { e: Told }) {
 /** Story is every hang, note, picture and signature in order, with its time and whose hand it was; and every change. */
 function Story() {
 	const { view } = useDoor();
-	const log = useLog();
+	const log = useLog(true);
 	const [counting, setCounting] = useState(counts);
 	if (log.error)
 		return (

@@ -1,8 +1,8 @@
+import { useState } from 'react';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { Len, Row } from '../../length';
-import { Photos } from '../../photos';
-import { today, whoNow } from '../../who';
+import { today, Who, whoNow } from '../../who';
 import { GapList, NextGap } from './gaps';
 import { Made } from './made';
 import { Sights } from './sights';
@@ -54,7 +54,6 @@ export function TryStep() {
 				</>
 			)}
 			<Made key={which} />
-			<Photos step="try" />
 		</>
 	);
 }
@@ -63,6 +62,7 @@ export function TryStep() {
 function RecordCut() {
 	const { view, leaf, which, save } = useDoor();
 	const [error, attempt] = useAttempt();
+	const [named] = useState(() => whoNow() !== '');
 	const t = leaf.try;
 	if (!t?.planned) return null;
 	const record = () =>
@@ -80,6 +80,11 @@ function RecordCut() {
 		<section className="mb-4">
 			<p className="mb-2 text-lg">After the first cut the slab measures:</p>
 			<Sizes />
+			{!named && (
+				<div className="mt-3">
+					<Who label="Whose hands, for the log" />
+				</div>
+			)}
 			<button
 				type="button"
 				className="btn btn-primary text-lg h-14 w-full mt-3"
