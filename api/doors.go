@@ -92,6 +92,9 @@ func doorOf(j job.Job, k store.Kept) Door {
 	}
 	if d := p.Leaves[0].Drawing; d != nil {
 		door.Drawing = sheet.Draw(*d)
+		if found := sheet.Found(p.Leaves[0].Try, d); len(found) > 0 && len(p.Leaves) == 1 { // it hangs: its light is as it was found
+			door.Drawing.Light, door.Drawing.Hollow = found, []float64{}
+		}
 	}
 	return door
 }

@@ -79,7 +79,7 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 	}
 	v := &TryOf{
 		Planned: t.Planned, Cut: t.Cut, Width: []Length{}, Length: []Length{}, Hinges: append([]string{}, t.Names...), Hangs: []HungOf{},
-		Found: p.along(t.Margins, t.Wanted, d), Foretold: p.along(t.Was, t.Wanted, d), Margins: p.places(t.Margins), ToRead: []ToRead{}, Ways: []TryWayOf{}, After: append([]string{}, t.After...), May: []MayOf{},
+		Found: along(t.Margins, t.Wanted, d), Foretold: along(t.Was, t.Wanted, d), Margins: p.places(t.Margins), ToRead: []ToRead{}, Ways: []TryWayOf{}, After: append([]string{}, t.After...), May: []MayOf{},
 		Fits: t.Fits, Done: t.Done(),
 	}
 	if s := t.Sizes; s != nil {
@@ -107,7 +107,7 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 	for _, w := range t.Ways {
 		v.Ways = append(v.Ways, TryWayOf{
 			Uses: plan.Uses(w.Uses), Does: w.Does, Out: append([]string{}, w.Out...), Costs: w.Costs, Minutes: cents(w.Minutes), Trips: w.Trips, Hanging: w.Hanging,
-			Did: w.Did, Foretold: p.along(w.Margins, t.Wanted, d), Margins: p.places(w.Margins),
+			Did: w.Did, Foretold: along(w.Margins, t.Wanted, d), Margins: p.places(w.Margins),
 		})
 	}
 	for _, m := range plan.May(t.Names) {
@@ -116,9 +116,17 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 	return v
 }
 
+// Found is the light round a slab that hangs, as its drawing shows it; empty while it does not.
+func Found(t *plan.Try, d *plan.Drawing) []LightView {
+	if t == nil {
+		return nil
+	}
+	return along(t.Margins, t.Wanted, d)
+}
+
 // along are margins as the drawing of a leaf shows them: its places are up from the slab's
 // foot and across from its hinge edge.
-func (p printer) along(m frame.Each[[]try.Margin], wanted frame.Each[figure.Figure], d *plan.Drawing) []LightView {
+func along(m frame.Each[[]try.Margin], wanted frame.Each[figure.Figure], d *plan.Drawing) []LightView {
 	out := []LightView{}
 	if d == nil {
 		return out
