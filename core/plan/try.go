@@ -154,7 +154,7 @@ func (h *tries) task(d door, b bay, wanted frame.Each[figure.Figure], m frame.Ea
 	}
 	for _, side := range frame.Sides {
 		t.Wanted[side] = wanted[side].Value.MM()
-		t.Fixed[side] = b.slab.IsMachined(side)
+		t.Fixed[side] = b.slab.IsMachined(side) || b.slab.Most(side) == 0 // a rated one has only its certificate's
 	}
 	kind, _ := trade.ConstructionByID(b.slab.Construction)
 	t.Bent[frame.Lock] = last.Revisit != "" && kind.Framed

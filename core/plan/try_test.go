@@ -14,6 +14,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/slab"
 	"kindmargin/core/survey"
 	"kindmargin/core/try"
 )
@@ -394,4 +395,20 @@ func TestFlushThenTheLatch(t *testing.T) {
 		"Stops: move the head stop's lock end 1 mm away from it, the lock leg's head 1 mm away from it and the lock leg's foot 5 mm toward the slab. 6 minutes, no trip.",
 		"Latch: move the strike 2 mm up and 1 mm away from the stop; not the latch. 8 minutes, no trip.",
 	}, Solve(house, o).Leaves[0].Try.After)
+}
+
+// Of a rated slab nothing is planed that its certificate does not allow: hinges alone.
+func TestARatedSlabIsNotPlaned(t *testing.T) {
+	o := hungDoor(t)
+	for _, at := range []float64{100, 500, 1000, 1500, 1850} {
+		gap(&o, frame.Lock, at, 1.2)
+		gap(&o, frame.Hinge, at, 3)
+	}
+	o.Slab.Construction, o.Slab.Limits = "rated", slab.Limits{}
+	for _, w := range Solve(house, o).Leaves[0].Try.Ways {
+		assert.Empty(t, w.Planed)
+	}
+	few := measure.FromMM(3)
+	o.Slab.Limits.Lock = &few
+	assert.Contains(t, Uses(Solve(house, o).Leaves[0].Try.Ways[0].Uses), "plane-lock", "what the certificate allows")
 }
