@@ -166,7 +166,7 @@ export function DoorPage() {
 						<Rod to={to} notches={v.plan.rod} />
 						<div className="door-scroll max-lg:relative max-lg:grow max-lg:overflow-y-auto max-lg:min-h-0 lg:contents">
 							<figure
-								className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${onTrestles ? '' : 'no-print'} ${step === 'measure' ? 'h-[21dvh]' : step === 'swing' ? 'h-[48dvh]' : 'h-[36dvh]'}`}
+								className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${onTrestles ? '' : 'no-print'} ${step === 'measure' || step === 'try' ? 'h-[21dvh]' : step === 'swing' ? 'h-[48dvh]' : 'h-[36dvh]'}`}
 								style={{ background: onTrestles ? undefined : 'var(--shade)' }}
 							>
 								{onTrestles ? (
@@ -324,7 +324,10 @@ export function DoorPage() {
 											.
 										</p>
 									)}
-									<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} />
+									{/* In the middle of a try the next gap comes first, and tells of what is wrong after it. */}
+									{!(step === 'try' && leaf.try?.hangs.length) && (
+										<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} />
+									)}
 									<Page key={which} />
 									<Photos step={step} />
 									<Onward step={step} to={to} walk={`/j/${job}`} />

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { Len, Row } from '../../length';
+import { Findings } from '../../says';
 import { today, Who, whoNow } from '../../who';
 import { GapList, NextGap } from './gaps';
 import { Made } from './made';
@@ -10,7 +11,7 @@ import { Ways } from './ways';
 
 /** TryStep is the loop: hang it, read the gaps, do the least that brings them in, hang it again. */
 export function TryStep() {
-	const { leaf, which } = useDoor();
+	const { view, leaf, which } = useDoor();
 	const t = leaf.try;
 	if (!t) return <p className="mb-4">The try waits for readings and the slab's measurements.</p>;
 	if (!t.cut) return <RecordCut />;
@@ -38,6 +39,7 @@ export function TryStep() {
 					)}
 					{t.fits && t.toRead.length === 0 && <Fits />}
 					{!(t.fits && t.toRead.length === 0) && <NextGap key={last.id} />}
+					<Findings list={[...view.plan.findings, ...leaf.findings].filter((f) => f.step === 'try')} />
 					<Ways />
 					{t.after.length > 0 && (
 						<section className="mb-4" aria-label="Then">
