@@ -18,6 +18,10 @@ const (
 	seasonPins  = 0.4 // of each hinge
 )
 
+// leafProud is how far a leaf that shows light behind it may stand from home, a standard
+// deviation in mm. Assumed.
+const leafProud = 1.0
+
 // hungOf are a leaf's hangs one by one, with what was done before each, and the errors that
 // they share, after those that are known before: of the cut, of the first hanging, and of
 // each thing done since. After the last comes the one that would follow were next done; nil
@@ -65,7 +69,18 @@ func hungOf(d door, b bay, t job.Tried, width, height float64, beside *survey.Ha
 			stray(survey.Stray{Of: survey.OfHead, Sigma: seasonPins})
 			stray(survey.Stray{Of: survey.OfLockEdge, To: length, Sigma: seasonWidth, Bow: seasonBow})
 		}
-		hangs = append(hangs, h)
+		own := h
+		for _, p := range k.Proud { // this time that leaf is not home, and nobody knows by how much
+			end := 1
+			if p == 0 {
+				end = 0
+			} else if p < last {
+				continue // one between is not on the line of the pins
+			}
+			own.Strays = append(slices.Clone(own.Strays), len(strays))
+			strays = append(strays, survey.Stray{Of: survey.OfPins, From: h.Pins[1-end], To: h.Pins[end], Sigma: leafProud, Taper: true})
+		}
+		hangs = append(hangs, own)
 	}
 	return hangs, strays
 }

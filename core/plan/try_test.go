@@ -412,3 +412,22 @@ func TestARatedSlabIsNotPlaned(t *testing.T) {
 	o.Slab.Limits.Lock = &few
 	assert.Contains(t, Uses(Solve(house, o).Leaves[0].Try.Ways[0].Uses), "plane-lock", "what the certificate allows")
 }
+
+// Light behind a leaf makes what is foretold beside it unsure, that time alone.
+func TestALeafThatIsNotHomeIsNotTrusted(t *testing.T) {
+	o := hungDoor(t)
+	gap(&o, frame.Head, 100, 3)
+	at := func(v *Try, side frame.Side, end int) float64 {
+		m := v.Was[side]
+		return m[end*(len(m)-1)].Sigma
+	}
+	sure := Solve(house, o).Leaves[0].Try
+	o.Tried[0].Hangs[0].Proud = []int{0}
+	unsure := Solve(house, o).Leaves[0].Try
+	// Half a millimetre at the pin, and one more: by hand, a little more beyond it.
+	assert.Greater(t, at(unsure, frame.Hinge, 1), 2*at(sure, frame.Hinge, 1)*0.9)
+	assert.InDelta(t, at(sure, frame.Hinge, 0), at(unsure, frame.Hinge, 0), 0.05, "the bottom hinge stays as sure")
+	o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2"})
+	home := Solve(house, o).Leaves[0].Try
+	assert.InDelta(t, at(sure, frame.Hinge, 1), at(home, frame.Hinge, 1), 0.05, "screwed home, it is as before")
+}
