@@ -132,7 +132,6 @@ export function Photos({ step }: { step: string }) {
 				<input
 					type="file"
 					accept="image/*"
-					capture="environment"
 					multiple
 					className="sr-only"
 					data-field="photo"
