@@ -39,7 +39,7 @@ func texts(o job.Opening, unit measure.Unit) map[string]string {
 				name, _, _ := strings.Cut(v.Type().Field(i).Tag.Get("json"), ",")
 				walk(v.Field(i), at+"/"+name, false)
 			}
-		case reflect.Slice:
+		case reflect.Slice, reflect.Array:
 			for i := range v.Len() {
 				walk(v.Index(i), at+"/"+strconv.Itoa(i), false)
 			}

@@ -161,7 +161,18 @@ func TestHangsAndGapsAreNumbered(t *testing.T) {
 	assert.Equal(t, "h3", h.Gaps[0].Offer)
 	assert.Equal(t, measure.FromMM(-0.75), h.Did.Pack[0])
 	assert.NotEmpty(t, v.Plan.Leaves[0].Try.ToRead)
-	assert.Equal(t, []string{"top hinge let in by 0.75 mm"}, v.Plan.Leaves[0].Try.Hangs[2].Did)
+	planed := map[string]any{"side": "lock", "off": []any{0, "0.5", "1"}}
+	a = s.do("PATCH", path, a.etag, patch("/tried/0/hangs/2/did/planed", []any{planed}))
+	require.Equal(t, 200, a.status, string(a.raw))
+	a = s.do("PATCH", path, a.etag, []Op{{Op: "replace", Path: "/tried/0/hangs/2/did/planed/0/off/2", Value: "1.5"}})
+	v = got[OpeningView](t, a)
+	assert.Equal(t, [3]measure.Length{0, measure.FromMM(0.5), measure.FromMM(1.5)}, v.Opening.Tried[0].Hangs[2].Did.Planed[0].Off)
+	planed["off"] = []any{0, 1}
+	short := s.do("PATCH", path, a.etag, patch("/tried/0/hangs/2/did/planed", []any{planed}))
+	assert.Equal(t, 422, short.status)
+	assert.Contains(t, short.trouble(t).Detail, "2 stand where 3 belong", "nothing is filled up silently")
+	assert.Equal(t, 422, s.do("PATCH", path, a.etag, []Op{{Op: "replace", Path: "/tried/0/hangs/2/did/planed/0/off/3", Value: 1}}).status)
+	assert.Contains(t, v.Plan.Leaves[0].Try.Hangs[2].Did, "top hinge let in by 0.75 mm")
 }
 
 // A job goes out with its pictures as a zip and comes in again.

@@ -276,3 +276,29 @@ func TestATryIsRedrawnAtOnce(t *testing.T) {
 	// 100 on a quiet machine; a noisy one is given room.
 	assert.Equal(t, "true", u.js(`String(window.took_.every((t) => t < 400))`))
 }
+
+// What was done otherwise than told is taken down as it was, and what is forced is worked out.
+func TestDoneInOnesOwnWay(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/try")
+	u.click(`[data-field="only-open"]`)
+	u.click(`[data-only="plane-lock"]`)
+	u.until("the lock edge alone", `document.querySelector('[data-way="plane-lock"]')`)
+	u.click(`[data-did-other]`)
+	u.until("hung again", `document.querySelector('[data-hang="3"]')`)
+	u.click(`[data-field="did-open"]`)
+	u.click(`[data-also="lock"]`)
+	u.until("its places", `document.querySelector('[data-field="/tried/0/hangs/2/did/planed/0/off/2"]')`)
+	u.retype("/tried/0/hangs/2/did/planed/0/off/2", "1")
+	u.retype("/tried/0/hangs/2/did/pack/0", "-0.25")
+	u.click(`[data-also="fore"]`)
+	u.until("a hinge to or fro", `document.querySelector('[data-field="/tried/0/hangs/2/did/fore/0"]')`)
+	u.retype("/tried/0/hangs/2/did/fore/0", "1")
+	u.until("each is kept", `document.querySelector('[data-undo]').title.includes('moved toward you by 1')`)
+	did := u.opening("/api/jobs/tern-house/openings/linen").Tried[0].Hangs[2].Did
+	assert.Equal(t, []measure.Length{measure.FromMM(-0.25), 0}, did.Pack)
+	assert.Equal(t, [3]measure.Length{0, 0, measure.FromMM(1)}, did.Planed[0].Off)
+	assert.Equal(t, measure.FromMM(1), did.Fore[0])
+	u.retype("/tried/0/hangs/2/did/pack/0", "-9")
+	u.until("past what pocket or screw allows it is refused", `document.querySelector('main [role=alert]')?.innerText.includes('no move of a hinge')`)
+}

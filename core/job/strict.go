@@ -68,13 +68,17 @@ func (w *strictly) value(t reflect.Type, at string) error {
 		}
 	case json.Delim('['):
 		var elem reflect.Type
-		if t != nil && t.Kind() == reflect.Slice {
+		if t != nil && (t.Kind() == reflect.Slice || t.Kind() == reflect.Array) {
 			elem = t.Elem()
 		}
-		for i := 0; w.dec.More(); i++ {
-			if err := w.value(elem, at+"/"+strconv.Itoa(i)); err != nil {
+		n := 0
+		for ; w.dec.More(); n++ {
+			if err := w.value(elem, at+"/"+strconv.Itoa(n)); err != nil {
 				return err
 			}
+		}
+		if t != nil && t.Kind() == reflect.Array && n != t.Len() {
+			return field.Fault(at, "%d stand where %d belong (line %d).", n, t.Len(), w.line())
 		}
 	default:
 		if s, ok := token.(string); ok {
@@ -167,8 +171,9 @@ func TypeAt(t reflect.Type, pointer string) (at reflect.Type, ok bool) {
 			t = t.Elem()
 		}
 		switch t.Kind() {
-		case reflect.Slice:
-			if n, err := strconv.ParseUint(token, 10, 31); token != "-" && (err != nil || strconv.FormatUint(n, 10) != token) {
+		case reflect.Slice, reflect.Array:
+			n, err := strconv.ParseUint(token, 10, 31)
+			if token != "-" && (err != nil || strconv.FormatUint(n, 10) != token) || t.Kind() == reflect.Array && (token == "-" || n >= uint64(t.Len())) {
 				return nil, false
 			}
 			t = t.Elem()

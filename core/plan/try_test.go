@@ -112,6 +112,7 @@ func TestBadInputAtTheTry(t *testing.T) {
 		{"wood planed back on", func(o *job.Opening) {
 			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "n", Did: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{mm(-1), 0, 0}}}}})
 		}, "no depth to plane off"},
+		{"nobody signs a second time", func(o *job.Opening) { o.Reopened = []job.Reopened{{Why: "again"}} }, "Say who signs"},
 		{"two hangs of one name", func(o *job.Opening) { o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h1"}) }, "used twice"},
 		{"no such hinge", func(o *job.Opening) { o.Tried[0].Hangs[0].Proud = []int{4} }, "no hinge 4"},
 		{"a reason of nothing", func(o *job.Opening) { o.Reopened = []job.Reopened{{Was: job.Signed{By: "W"}, Why: " "}} }, "Say why"},

@@ -55,9 +55,11 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 			type(last.current);
 			return true;
 		}
-		let op: Op = { op: 'add', path: pointer, value: typed };
+		// Of a list, one of its lengths is replaced: to add there would put another before it.
+		const set = /\/\d+$/.test(pointer) ? 'replace' : 'add';
+		let op: Op = { op: set, path: pointer, value: typed };
 		if (bare === '' && gone === 'remove') op = { op: 'remove', path: pointer };
-		else if (bare === '' && gone !== undefined) op = { op: 'add', path: pointer, value: gone };
+		else if (bare === '' && gone !== undefined) op = { op: set, path: pointer, value: gone };
 		try {
 			const next = await save([op], `${label} ${typed}`.trim());
 			last.current = next.texts[pointer] ?? '';

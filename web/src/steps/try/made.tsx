@@ -1,10 +1,12 @@
+import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { LengthField } from '../../field';
 import { Sizes } from './step';
 
 /** Made is the slab as it really was cut, its pockets as they were let in, and what was really done since. */
 export function Made() {
-	const { view, leaf, which } = useDoor();
+	const { view, leaf, which, save } = useDoor();
+	const [error, attempt] = useAttempt();
 	const kept = view.opening.tried?.[which - 1];
 	const m = kept?.made;
 	if (!m) return null;
@@ -48,7 +50,55 @@ export function Made() {
 								/>
 							)),
 						)}
+						{(did.fore ?? []).map((_, i) => (
+							<LengthField
+								// biome-ignore lint/suspicious/noArrayIndexKey: hinges stand in their order
+								key={i}
+								pointer={`${d}/fore/${i}`}
+								label={`${names[i]}, moved toward you by`}
+								note="away from you below 0"
+								empty={0}
+							/>
+						))}
 					</div>
+					<div className="flex flex-wrap gap-2 mt-2">
+						{(['head', 'lock', 'foot'] as const)
+							.filter((s) => !did.planed?.some((p) => p.side === s))
+							.map((s) => (
+								<button
+									key={s}
+									type="button"
+									className="btn"
+									data-also={s}
+									onClick={() =>
+										attempt(async () => {
+											const value = [...(did.planed ?? []), { side: s, off: [0, 0, 0] }];
+											await save([{ op: 'add', path: `${d}/planed`, value }], `the ${s} was planed as well`);
+										})
+									}
+								>
+									{s === 'lock' ? 'Lock edge' : s === 'head' ? 'Head' : 'Foot'} planed as well
+								</button>
+							))}
+						{!did.fore && (
+							<button
+								type="button"
+								className="btn"
+								data-also="fore"
+								onClick={() =>
+									attempt(async () => {
+										await save(
+											[{ op: 'add', path: `${d}/fore`, value: names.map(() => 0) }],
+											'a hinge was moved to or fro',
+										);
+									})
+								}
+							>
+								A hinge moved to or fro
+							</button>
+						)}
+					</div>
+					<Said error={error} />
 				</details>
 			)}
 			<details className="mb-4">

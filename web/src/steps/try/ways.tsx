@@ -87,6 +87,23 @@ export function Ways() {
 				</fieldset>
 			)}
 			{!t.fits && <Only at={at} now={kept.with ?? []} />}
+			<button
+				type="button"
+				className="btn btn-ghost mt-1"
+				data-did-other
+				onClick={() =>
+					attempt(async () => {
+						const did = { pack: t.hinges.map(() => 0) };
+						const value = { id: '', on: today(), by: whoNow(), did, gaps: [] };
+						await save(
+							[{ op: 'add', path: `/tried/${which - 1}/hangs/-`, value }],
+							'something else done, and hung again',
+						);
+					})
+				}
+			>
+				Something else was done, and it hangs again
+			</button>
 			{!t.fits && (
 				<button
 					type="button"
