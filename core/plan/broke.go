@@ -35,7 +35,7 @@ func (h *tries) doubt(d door, at string) {
 	}
 	off := slices.ContainsFunc(last.Gaps, func(g FoundGap) bool { return g.Off })
 	if off && k > 0 && last.Revisit == "" {
-		h.said.add(broke(d, h, h.now))
+		h.said.add(h.broke(d))
 	}
 }
 
@@ -45,9 +45,9 @@ const slip = 2.0
 // broke says which assumption of the last hang its gaps speak against most: a hinge that is not
 // home, a cut off its line. Each is let go by itself, and what the gaps then make of it is
 // held against how unsure that is.
-func broke(d door, h *tries, shape *survey.Shape) (said findings) {
+func (h *tries) broke(d door) (said findings) {
 	k := len(h.tried.Hangs) - 1
-	base, did := shape.Prior(), h.tried.Hangs[k].Did
+	base, did := h.now.Prior(), h.tried.Hangs[k].Did
 	var worst survey.Stray
 	by, deviates := 0.0, float64(figure.Coverage)
 	for _, s := range h.doubts(did) {

@@ -101,7 +101,8 @@ func (h *tries) next(d door, t *try.Hung) (list []Suggestion) {
 	return list
 }
 
-// unread reports whether nothing was read of a side yet.
+// unread reports whether fewer than two gaps of a side were read or are offered: they are what
+// a straight edge's two ends need. The hinge side's follow from the hinges and the lock side's.
 func (h *tries) unread(hang job.Hang, side frame.Side, offered []Suggestion) bool {
 	if side == frame.Hinge {
 		return false

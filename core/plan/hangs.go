@@ -12,9 +12,8 @@ import (
 	"kindmargin/core/try"
 )
 
-// hanging is a leaf's hangs as they are worked out.
+// tries are a leaf's hangs as they are worked out.
 type tries struct {
-	at     string
 	tried  job.Tried
 	bay    bay
 	survey surveyed
@@ -71,9 +70,10 @@ func (h *tries) meets(d door, leaf int, planned []*job.Made) (ok bool) {
 	return true
 }
 
+// hangOf works out a leaf's hangs; nil for a leaf of a pair whose other is not laid yet.
 func hangOf(d door, s surveyed, b bay, leaf int, planned []*job.Made, at string) *tries {
 	t := d.triedOf(leaf)
-	h := &tries{at: at, tried: t, bay: b, survey: s, prior: s.usual}
+	h := &tries{tried: t, bay: b, survey: s, prior: s.usual}
 	if b.meets && !h.meets(d, leaf, planned) {
 		return nil
 	}

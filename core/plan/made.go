@@ -84,17 +84,23 @@ func made(d door, b bay, l Leaf, corner figure.Figure) *job.Made {
 	m.Lock = even(width, long, length)
 	m.Head = even(top, placesEnd, survey.OffAt(width, length))
 	m.Foot = even(bottom, placesEnd, survey.OffAt(width, 0))
-	hollow := make([]measure.Length, len(hingeEdge))
-	hollowed := false
-	for i := range hingeEdge {
-		k := hingeEdge[len(hingeEdge)-1-i]
-		hollow[i] = d.est(k.Depth.Value.MM() - at0 - lean*k.At.MM())
-		hollowed = hollowed || hollow[i] > 0
-	}
-	if hollowed {
-		m.Hollow = hollow
-	}
+	m.Hollow = d.hollow(hingeEdge)
 	return &m
+}
+
+// hollow is how far an edge's marks lie inside the straight line through its ends, from the foot
+// up; nil where none does.
+func (d door) hollow(marks []Mark) []measure.Length {
+	first, last := marks[0], marks[len(marks)-1]
+	lean := (last.Depth.Value - first.Depth.Value).MM() / (last.At - first.At).MM()
+	list := make([]measure.Length, len(marks))
+	for i, k := range marks {
+		list[len(marks)-1-i] = d.est((k.Depth.Value - first.Depth.Value).MM() - lean*(k.At-first.At).MM())
+	}
+	if slices.Max(list) <= 0 {
+		return nil
+	}
+	return list
 }
 
 // scribed reports whether an edge's marks do not lie on one straight line, as far as they

@@ -305,7 +305,7 @@ func Uses(m try.Means) []string {
 	return list
 }
 
-// markTry prints what a leaf's tries came to.
+// tries prints what a leaf's tries came to.
 func (m *marker) tries(v *Try) {
 	if v == nil || len(v.Hangs) == 0 {
 		return

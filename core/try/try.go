@@ -107,7 +107,6 @@ type Stays struct {
 
 // judged is a side's margins against what is wanted of them.
 type judged struct {
-	line   fit.Line
 	ends   [2]float64 // by how much the line lies over what is wanted, first and last
 	sigma  [2]float64
 	least  float64 // with what it is unsure by
@@ -122,7 +121,6 @@ func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
 		points[i] = fit.Point{S: g.At, Off: g.Mean}
 	}
 	line, rest, _ := fit.Minimax(points)
-	j.line = line
 	j.sigma = h.Ends[side]
 	j.least = h.Least + h.Sure*max(j.sigma[0], j.sigma[1])
 	j.wanted = h.Wanted[side] + max(j.least-(h.Wanted[side]-rest), 0)
@@ -223,7 +221,8 @@ func wood(off [3]float64, length float64) float64 {
 	return trade.WoodMinutes * (off[0] + 2*off[1] + off[2]) / 4 * length / 1000
 }
 
-// hangs is what fixes the lock edge's planing while the slab hangs.
+// hangs reports whether so little comes off the lock edge that it is planed as it hangs.
+// Common practice.
 func hangs(off [3]float64) bool {
 	return max(off[0], off[1], off[2]) <= trade.MostHanging.MM()
 }
