@@ -131,7 +131,7 @@ func (s server) addPhoto(ctx context.Context, in *struct {
 		Opening: in.Opening, Step: in.Step, By: in.By, Caption: in.Caption, Width: width, Height: height, Data: data,
 	})
 	if errors.Is(err, store.ErrPhotos) {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d photographs are kept of a door, and there are as many.", store.MostPhotos))
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d photographs are kept of a door, those taken off among them, and there are as many: write down what this one would show as a note instead.", store.MostPhotos))
 	}
 	if err != nil {
 		return nil, problem(ctx, err)

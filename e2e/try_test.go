@@ -291,6 +291,7 @@ func TestDoneInOnesOwnWay(t *testing.T) {
 	u.until("its places", `document.querySelector('[data-field="/tried/0/hangs/2/did/planed/0/off/2"]')`)
 	u.retype("/tried/0/hangs/2/did/planed/0/off/2", "1")
 	u.retype("/tried/0/hangs/2/did/pack/0", "-0.25")
+	u.retype("/tried/0/hangs/2/did/up", "-1.5")
 	u.click(`[data-also="fore"]`)
 	u.until("a hinge to or fro", `document.querySelector('[data-field="/tried/0/hangs/2/did/fore/0"]')`)
 	u.retype("/tried/0/hangs/2/did/fore/0", "1")
@@ -298,6 +299,7 @@ func TestDoneInOnesOwnWay(t *testing.T) {
 	did := u.opening("/api/jobs/tern-house/openings/linen").Tried[0].Hangs[2].Did
 	assert.Equal(t, []measure.Length{measure.FromMM(-0.25), 0}, did.Pack)
 	assert.Equal(t, [3]measure.Length{0, 0, measure.FromMM(1)}, did.Planed[0].Off)
+	assert.Equal(t, measure.FromMM(-1.5), did.Up)
 	assert.Equal(t, measure.FromMM(1), did.Fore[0])
 	u.retype("/tried/0/hangs/2/did/pack/0", "-9")
 	u.until("past what pocket or screw allows it is refused", `document.querySelector('main [role=alert]')?.innerText.includes('no move of a hinge')`)

@@ -42,7 +42,8 @@ export function LengthField({
 			onLeave={(t) => dirty && !error && keep(t)}
 			onEnter={async (t) => {
 				const el = document.activeElement as HTMLElement;
-				if (await keep(t)) onward(el);
+				// Whoever went elsewhere while it was saved stays there.
+				if ((await keep(t)) && document.activeElement === el) onward(el);
 			}}
 		/>
 	);

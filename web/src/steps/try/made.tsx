@@ -36,6 +36,7 @@ export function Made() {
 								empty={0}
 							/>
 						))}
+						<LengthField pointer={`${d}/up`} label="All hinges raised by" note="lowered below 0" optional />
 						{(did.planed ?? []).flatMap((p, i) =>
 							places(
 								3,
