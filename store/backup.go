@@ -38,7 +38,7 @@ func Backup(ctx context.Context, path, to string) (Report, error) {
 }
 
 // copyTo writes the whole database to a new file and sees it on the disk.
-func copyTo(ctx context.Context, db *sql.DB, to string) error {
+func copyTo(ctx context.Context, db execer, to string) error {
 	f, err := os.OpenFile(to, os.O_CREATE|os.O_EXCL|os.O_RDWR, 0o600)
 	if err != nil {
 		return err
@@ -48,6 +48,11 @@ func copyTo(ctx context.Context, db *sql.DB, to string) error {
 		return err
 	}
 	return f.Sync()
+}
+
+// execer is a data file, or one connection to it.
+type execer interface {
+	ExecContext(context.Context, string, ...any) (sql.Result, error)
 }
 
 func readOnly(ctx context.Context, path string) (*sql.DB, error) {

@@ -19,6 +19,7 @@ type Head struct {
 	Tape     measure.Tape
 	Presets  []job.Preset
 	Kit      job.Kit
+	Usual    job.Usual
 	Version  int64 // of the head itself
 	Walk     int64 // counts every change of the job and its doors
 	Removed  bool  // taken off the list of jobs
@@ -27,15 +28,15 @@ type Head struct {
 
 // Job is the head as an empty job, for core.
 func (h Head) Job() job.Job {
-	return job.Job{ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Presets: h.Presets, Kit: h.Kit, Openings: []job.Opening{}}
+	return job.Job{ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Presets: h.Presets, Kit: h.Kit, Usual: h.Usual, Openings: []job.Opening{}}
 }
 
-const headColumns = `j.id, j.name, j.unit, j.tape, j.presets, j.kit, j.version, j.walk, j.removed,
+const headColumns = `j.id, j.name, j.unit, j.tape, j.presets, j.kit, j.usual, j.version, j.walk, j.removed,
 	(SELECT count(*) FROM openings o WHERE o.job_id = j.id AND NOT o.removed)`
 
 func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err error) {
-	var presets, kit []byte
-	err = row.Scan(append([]any{&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &kit, &h.Version, &h.Walk, &h.Removed, &h.Openings}, more...)...)
+	var presets, kit, usual []byte
+	err = row.Scan(append([]any{&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &kit, &usual, &h.Version, &h.Walk, &h.Removed, &h.Openings}, more...)...)
 	switch {
 	case errors.Is(err, sql.ErrNoRows):
 		return h, ErrNotFound
@@ -47,6 +48,9 @@ func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err err
 	}
 	if err := json.Unmarshal(kit, &h.Kit); err != nil {
 		return h, fmt.Errorf("%w: the kit of job %s: %w", ErrDamaged, h.ID, err)
+	}
+	if err := json.Unmarshal(usual, &h.Usual); err != nil {
+		return h, fmt.Errorf("%w: what is usual in job %s: %w", ErrDamaged, h.ID, err)
 	}
 	return h, nil
 }
@@ -99,15 +103,15 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, key string, photos ...Pho
 		if taken || j.ID == "" {
 			j.ID = NewID()
 		}
-		presets, kit, err := headDocs(j.Presets, j.Kit)
+		presets, kit, usual, err := headDocs(j.Presets, j.Kit, j.Usual)
 		if err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, name, unit, tape, presets, kit) VALUES (?, ?, ?, ?, ?, ?)`, j.ID, j.Name, j.Unit, j.Tape, presets, kit); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, name, unit, tape, presets, kit, usual) VALUES (?, ?, ?, ?, ?, ?, ?)`, j.ID, j.Name, j.Unit, j.Tape, presets, kit, usual); err != nil {
 			return err
 		}
 		for _, o := range j.Openings {
-			if _, err := s.addOpening(ctx, tx, j.ID, o, "brought in"); err != nil {
+			if _, err := s.addOpening(ctx, tx, j.ID, o, "brought in", ""); err != nil {
 				return err
 			}
 		}
@@ -125,27 +129,30 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, key string, photos ...Pho
 	return head, err
 }
 
-// SetHead changes a job's name, unit, tape, presets and kit, if it still stands at version.
+// SetHead changes a job's name, unit, tape, presets, kit and what is usual, if it still stands at version.
 func (s *Store) SetHead(ctx context.Context, h Head, version int64) (Head, error) {
 	return s.setJob(ctx, h.ID, version, func(tx *sql.Tx) error {
-		presets, kit, err := headDocs(h.Presets, h.Kit)
+		presets, kit, usual, err := headDocs(h.Presets, h.Kit, h.Usual)
 		if err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, presets = ?, kit = ? WHERE id = ?`,
-			h.Name, h.Unit, h.Tape, presets, kit, h.ID)
+		_, err = tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, presets = ?, kit = ?, usual = ? WHERE id = ?`,
+			h.Name, h.Unit, h.Tape, presets, kit, usual, h.ID)
 		return err
 	})
 }
 
-// headDocs are a job's presets and kit as they are kept.
-func headDocs(presets []job.Preset, kit job.Kit) (p, k string, err error) {
-	a, err := json.Marshal(append([]job.Preset{}, presets...))
-	if err != nil {
-		return "", "", err
+// headDocs are a job's presets, its kit and what is usual in it, as they are kept.
+func headDocs(presets []job.Preset, kit job.Kit, usual job.Usual) (p, k, u string, err error) {
+	var docs [3]string
+	for i, v := range []any{append([]job.Preset{}, presets...), kit, usual} {
+		b, err := json.Marshal(v)
+		if err != nil {
+			return "", "", "", err
+		}
+		docs[i] = string(b)
 	}
-	b, err := json.Marshal(kit)
-	return string(a), string(b), err
+	return docs[0], docs[1], docs[2], nil
 }
 
 // SetJobRemoved takes a job that still stands at version off the list, or puts

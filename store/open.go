@@ -50,6 +50,7 @@ const demoMark = 0xDE30
 // Store is an open data file: one connection that writes, some that read. Its
 // methods are safe for concurrent use.
 type Store struct {
+	path        string
 	write, read *sql.DB
 	save        map[string]*sql.Stmt // of write, by their text
 	opening     *sql.Stmt            // of read
@@ -60,7 +61,7 @@ type Store struct {
 // that is not one of ours, or that is damaged, is refused before anything is
 // written to it; before it is brought to a newer form a copy is put beside it.
 func Open(ctx context.Context, path string) (*Store, error) {
-	s := &Store{save: map[string]*sql.Stmt{}}
+	s := &Store{path: path, save: map[string]*sql.Stmt{}}
 	if err := s.open(ctx, path); err != nil {
 		_ = s.Close()
 		return nil, fmt.Errorf("the data file %s cannot be used: %w", path, disk(err))

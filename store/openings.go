@@ -7,6 +7,9 @@ import (
 	"errors"
 	"fmt"
 
+	"modernc.org/sqlite"
+	lib "modernc.org/sqlite/lib"
+
 	"kindmargin/core/job"
 )
 
@@ -114,8 +117,8 @@ const (
 	walkQuery      = `UPDATE jobs SET walk = walk + 1 WHERE id = ?`
 )
 
-func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label string) (change int64, err error) {
-	if change, err = s.addChange(ctx, tx, jobID, o, nil, label, ""); err != nil {
+func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label, by string) (change int64, err error) {
+	if change, err = s.addChange(ctx, tx, jobID, o, nil, label, by); err != nil {
 		return 0, err
 	}
 	_, err = tx.ExecContext(ctx, `INSERT INTO openings (job_id, id, position, head)
@@ -130,6 +133,10 @@ func (s *Store) addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.O
 		return 0, err
 	}
 	res, err := tx.StmtContext(ctx, s.save[addChangeQuery]).ExecContext(ctx, jobID, o.ID, parent, label, string(doc), by)
+	var e *sqlite.Error
+	if errors.As(err, &e) && e.Code() == lib.SQLITE_CONSTRAINT_FOREIGNKEY { // its parent went when a backup was restored
+		return 0, ErrStale
+	}
 	if err != nil {
 		return 0, err
 	}
@@ -160,7 +167,7 @@ func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, key
 		if doors >= MostDoors {
 			return ErrFull
 		}
-		change, err := s.addOpening(ctx, tx, jobID, o, "added")
+		change, err := s.addOpening(ctx, tx, jobID, o, "added", "")
 		if err != nil {
 			return err
 		}

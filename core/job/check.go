@@ -234,7 +234,9 @@ func (j Job) CheckHead() error {
 		}
 		bad.Under(at+"/margins", p.Margins.check(j.Unit))
 	}
-	bad.Under("/kit", j.Kit.check(j.Unit))
+	if !bad.Under("/kit", j.Kit.check(j.Unit)) {
+		bad.Under("/usual", j.Usual.check(j))
+	}
 	return bad.Err()
 }
 

@@ -22,6 +22,7 @@ type Job struct {
 	Tape     measure.Tape `json:"tape"`
 	Presets  []Preset     `json:"presets,omitempty"` // margins of one's own, for every door of the job
 	Kit      Kit          `json:"kit,omitzero"`
+	Usual    Usual        `json:"usual,omitzero"` // what a new door begins with
 	Openings []Opening    `json:"openings"`
 }
 

@@ -1,0 +1,132 @@
+package job
+
+import (
+	"slices"
+
+	"kindmargin/core/field"
+	"kindmargin/core/hinge"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+)
+
+// Usual is what a door begins with that is put on the walk from now on; nil where the unit's
+// usual choices hold.
+type Usual struct {
+	Margins *Margins     `json:"margins,omitempty"`
+	Hinges  *UsualHinges `json:"hinges,omitempty"`
+	Lock    *lock.Choice `json:"lock,omitempty"`
+}
+
+// UsualHinges is a hinge and where it goes.
+type UsualHinges struct {
+	Choice hinge.Choice   `json:"choice"`
+	Pin    measure.Length `json:"pin,omitempty"` // in front of the pull face
+}
+
+// Part is a part of a door's choices that other doors can take.
+type Part string
+
+// The parts. A kit is the job's own, and so every door's.
+const (
+	PartMargins Part = "margins"
+	PartHinges  Part = "hinges"
+	PartLock    Part = "lock"
+)
+
+// Parts lists them, in trade order.
+var Parts = []Part{PartMargins, PartHinges, PartLock}
+
+// Takes is a door with some parts of another's choices. What belongs to an opening itself
+// stays with it: the floor that is still to come, the pockets and the strike that are in its
+// jambs and so decide its heights, old holes, and what its edges hold.
+func (o Opening) Takes(from Opening, parts []Part) Opening {
+	for _, p := range parts {
+		switch p {
+		case PartMargins:
+			m := from.Margins
+			m.Floor, m.Sweep = o.Margins.Floor, o.Margins.Sweep
+			o.Margins = m
+		case PartHinges:
+			o.Hinges, o.Swing.Pin = hinges(o.Hinges, from.Hinges), from.Swing.Pin
+		case PartLock:
+			o.Lock = latch(o.Lock, from.Lock)
+		}
+	}
+	return o
+}
+
+// hinges are a door's hinges with another's in their place.
+func hinges(c, from hinge.Choice) hinge.Choice {
+	c.Leaf, c.Width, c.Plate, c.Closed, c.Size, c.Long = from.Leaf, from.Width, from.Plate, from.Closed, from.Size, from.Long
+	if c.From == hinge.FromPockets || from.From == hinge.FromPockets {
+		return c // those that are in the jamb decide, and so many
+	}
+	c.From, c.Count, c.Third, c.Places = from.From, from.Count, from.Third, slices.Clone(from.Places)
+	return c
+}
+
+// latch is a door's lock with another's in its place.
+func latch(c, from lock.Choice) lock.Choice {
+	c.Device, c.Backset, c.Bore, c.Second, c.Above = from.Device, from.Backset, from.Bore, from.Second, from.Above
+	c.Reach, c.Lowest, c.Highest = from.Reach, from.Lowest, from.Highest
+	if c.From == lock.FromHandle && from.From == lock.FromHandle {
+		c.Handle = from.Handle
+	}
+	return c
+}
+
+// Set makes some parts of a door's choices the usual ones.
+func (s Usual) Set(u measure.Unit, from Opening, parts []Part) Usual {
+	plain := NewOpening("", "", u).Takes(from, parts)
+	for _, p := range parts {
+		switch p {
+		case PartMargins:
+			s.Margins = &plain.Margins
+		case PartHinges:
+			s.Hinges = &UsualHinges{plain.Hinges, plain.Swing.Pin}
+		case PartLock:
+			s.Lock = &plain.Lock
+		}
+	}
+	return s
+}
+
+// Without is what is usual without some parts.
+func (s Usual) Without(parts []Part) Usual {
+	for _, p := range parts {
+		switch p {
+		case PartMargins:
+			s.Margins = nil
+		case PartHinges:
+			s.Hinges = nil
+		case PartLock:
+			s.Lock = nil
+		}
+	}
+	return s
+}
+
+// Begin is a door as it is put on the walk: with the unit's usual choices, or the job's.
+func (j Job) Begin(id, name string) Opening {
+	o := NewOpening(id, name, j.Unit)
+	if m := j.Usual.Margins; m != nil {
+		o.Margins = *m
+	}
+	if h := j.Usual.Hinges; h != nil {
+		o.Hinges, o.Swing.Pin = h.Choice, h.Pin
+		o.Hinges.Places = slices.Clone(h.Choice.Places)
+	}
+	if l := j.Usual.Lock; l != nil {
+		o.Lock = *l
+	}
+	return o
+}
+
+// check reports what no door could begin with.
+func (s Usual) check(j Job) error {
+	o := j.Begin("new", "a door put on the walk")
+	var bad field.Errors
+	bad.Under("", o.Check(j.Unit))
+	bad.Under("", o.CheckKit(j.Kit))
+	return bad.Err()
+}

@@ -1,0 +1,179 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+
+	"kindmargin/core/job"
+)
+
+// AddOpenings puts some openings at the end of a job's walk, all or none, each with a new
+// ID, and tells where they stand. For a key that was used before it makes nothing and tells none.
+func (s *Store) AddOpenings(ctx context.Context, jobID string, list []job.Opening, key, by string) (at []Standing, err error) {
+	key = keyed("openings of "+jobID, key)
+	err = s.tx(ctx, func(tx *sql.Tx) error {
+		if in, _, err := made(ctx, tx, key); err != nil || in != "" {
+			return err
+		}
+		if _, err := headOf(ctx, tx, jobID); err != nil {
+			return err
+		}
+		var doors int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM openings WHERE job_id = ?`, jobID).Scan(&doors); err != nil {
+			return err
+		}
+		if doors+len(list) > MostDoors {
+			return ErrFull
+		}
+		for _, o := range list {
+			o.ID = NewID()
+			change, err := s.addOpening(ctx, tx, jobID, o, "brought in from a schedule", by)
+			if err != nil {
+				return err
+			}
+			at = append(at, Standing{o.ID, change})
+		}
+		if err := keepMade(ctx, tx, key, jobID, ""); err != nil {
+			return err
+		}
+		return s.walked(ctx, tx, jobID)
+	})
+	return at, err
+}
+
+// SaveAll appends a change to each of some openings of one job, as they were read; all or
+// none. Where another change came first to any of them the error is ErrStale.
+func (s *Store) SaveAll(ctx context.Context, label string, from []Kept, to []job.Opening) ([]Kept, error) {
+	out := make([]Kept, len(from))
+	err := s.tx(ctx, func(tx *sql.Tx) error {
+		for i, k := range from {
+			change, err := s.addChange(ctx, tx, k.Job.ID, to[i], k.Version, label, k.By)
+			if err != nil {
+				return err
+			}
+			if err := s.move(ctx, tx, k, change); err != nil {
+				return fmt.Errorf("%w: %s", err, k.Opening.Name)
+			}
+			out[i] = Kept{Job: k.Job, Opening: to[i], Version: change, Undo: label}
+		}
+		return nil
+	})
+	return out, err
+}
+
+// Standing is an opening and the change that it stands at.
+type Standing struct {
+	ID      string
+	Version int64
+}
+
+// UndoAll takes some openings of a job, that still stand where they are said to, back to the
+// change before, and those that were just put on the walk off it; all or none.
+func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		for _, at := range list {
+			k, err := one(ctx, tx, jobID, at.ID)
+			switch {
+			case err != nil:
+				return err
+			case k.Version != at.Version:
+				return fmt.Errorf("%w: %s", ErrStale, k.Opening.Name)
+			case k.Undo == "":
+				if _, err := tx.ExecContext(ctx, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ?`, jobID, at.ID); err != nil {
+					return err
+				}
+				if err := s.walked(ctx, tx, jobID); err != nil {
+					return err
+				}
+				continue
+			}
+			var parent int64
+			if err := tx.QueryRowContext(ctx, `SELECT parent FROM changes WHERE id = ?`, at.Version).Scan(&parent); err != nil {
+				return err
+			}
+			if err := s.move(ctx, tx, k, parent); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// Place puts an opening before another one on the walk; at its end where none is named.
+func (s *Store) Place(ctx context.Context, jobID, id, before string) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		order, err := walkOf(ctx, tx, jobID)
+		if err != nil {
+			return err
+		}
+		at := slices.Index(order, id)
+		if at < 0 || before != "" && !slices.Contains(order, before) {
+			return ErrNotFound
+		}
+		if before == id {
+			return nil
+		}
+		to := slices.Delete(slices.Clone(order), at, at+1)
+		if n := slices.Index(to, before); n >= 0 {
+			to = slices.Insert(to, n, id)
+		} else {
+			to = append(to, id)
+		}
+		for n, door := range to {
+			if _, err := tx.ExecContext(ctx, `UPDATE openings SET position = ? WHERE job_id = ? AND id = ? AND position <> ?`, n+1, jobID, door, n+1); err != nil {
+				return err
+			}
+		}
+		return s.walked(ctx, tx, jobID)
+	})
+}
+
+// walkOf are the IDs of a job's openings in the order of the walk, those taken off among them.
+func walkOf(ctx context.Context, tx *sql.Tx, jobID string) (order []string, err error) {
+	rows, err := tx.QueryContext(ctx, `SELECT id FROM openings WHERE job_id = ? ORDER BY position`, jobID)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var id string
+		if err := rows.Scan(&id); err != nil {
+			return nil, err
+		}
+		order = append(order, id)
+	}
+	return order, rows.Err()
+}
+
+// Matching is which column of a schedule is what, as it was said when one with this line of
+// headers came before; nil where none did.
+func (s *Store) Matching(ctx context.Context, header string) (columns []string, err error) {
+	var doc string
+	err = s.read.QueryRowContext(ctx, `SELECT columns FROM matchings WHERE header = ?`, header).Scan(&doc)
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return nil, nil
+	case err != nil:
+		return nil, disk(err)
+	}
+	if err := json.Unmarshal([]byte(doc), &columns); err != nil {
+		return nil, nil // it is matched afresh
+	}
+	return columns, nil
+}
+
+// KeepMatching remembers which column of a schedule is what.
+func (s *Store) KeepMatching(ctx context.Context, header string, columns []string) error {
+	doc, err := json.Marshal(columns)
+	if err != nil {
+		return err
+	}
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `INSERT INTO matchings (header, columns) VALUES (?, ?) ON CONFLICT (header) DO UPDATE SET columns = excluded.columns`, header, string(doc))
+		return err
+	})
+}

@@ -1,0 +1,175 @@
+package store
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+)
+
+// house is a job of some doors, called 0, 1, 2 …
+func house(t *testing.T, s *Store, doors int) (Head, []Kept) {
+	j := job.NewJob("house", "House", measure.Millimetres)
+	for i := range doors {
+		j.Openings = append(j.Openings, job.NewOpening(fmt.Sprint("d", i), fmt.Sprint(i), measure.Millimetres))
+	}
+	head, err := s.AddJob(t.Context(), j, "")
+	require.NoError(t, err)
+	_, walk, _, err := s.Job(t.Context(), head.ID, nil)
+	require.NoError(t, err)
+	return head, walk
+}
+
+func order(t *testing.T, s *Store, id string) (names string) {
+	_, walk, _, err := s.Job(t.Context(), id, nil)
+	require.NoError(t, err)
+	for _, k := range walk {
+		names += k.Opening.Name
+	}
+	return names
+}
+
+// A data file of the sixth form, from before a job said what is usual in it, opens.
+func TestADataFileOfTheSixthFormOpens(t *testing.T) {
+	b, err := os.ReadFile(filepath.Join("testdata", "form6.db"))
+	require.NoError(t, err)
+	path := filepath.Join(t.TempDir(), "house.db")
+	require.NoError(t, os.WriteFile(path, b, 0o600))
+	s := open(t, path)
+	heads, err := s.Jobs(t.Context())
+	require.NoError(t, err)
+	require.Len(t, heads, 1)
+	assert.Equal(t, "Plover House", heads[0].Name)
+	assert.Equal(t, job.Usual{}, heads[0].Usual)
+	_, walk, _, err := s.Job(t.Context(), heads[0].ID, nil)
+	require.NoError(t, err)
+	assert.Equal(t, measure.FromMM(826), walk[0].Opening.Readings[0].Value)
+	assert.FileExists(t, path+".form6")
+}
+
+func TestWhatIsUsualIsKept(t *testing.T) {
+	s, path := fresh(t)
+	head, _ := house(t, s, 0)
+	from := job.NewOpening("", "Study", measure.Millimetres)
+	from.Lock.Handle = measure.FromMM(1020)
+	head.Usual = head.Usual.Set(head.Unit, from, job.Parts)
+	_, err := s.SetHead(t.Context(), head, head.Version)
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	s = open(t, path)
+	now, err := s.Head(t.Context(), head.ID)
+	require.NoError(t, err)
+	assert.Equal(t, measure.FromMM(1020), now.Job().Begin("", "Another").Lock.Handle)
+}
+
+// Doors are put anywhere on the walk, also beside one that was taken off, and stay there.
+func TestDoorsAreReordered(t *testing.T) {
+	s, _ := fresh(t)
+	head, walk := house(t, s, 5)
+	for _, c := range []struct{ id, before, is string }{
+		{"d0", "d3", "12034"},
+		{"d4", "d1", "41203"},
+		{"d4", "", "12034"},
+		{"d2", "d2", "12034"},
+		{"d1", "d2", "12034"},
+	} {
+		was, err := s.Head(t.Context(), head.ID)
+		require.NoError(t, err)
+		require.NoError(t, s.Place(t.Context(), head.ID, c.id, c.before))
+		assert.Equal(t, c.is, order(t, s, head.ID), "%s before %s", c.id, c.before)
+		now, err := s.Head(t.Context(), head.ID)
+		require.NoError(t, err)
+		if c.id != c.before {
+			assert.Greater(t, now.Walk, was.Walk, "whoever reads the walk by its tag sees it")
+		}
+	}
+	require.NoError(t, s.Remove(t.Context(), head.ID, "d0", walk[0].Version))
+	require.NoError(t, s.Place(t.Context(), head.ID, "d4", "d3"))
+	assert.Equal(t, "1243", order(t, s, head.ID))
+	require.NoError(t, s.PutBack(t.Context(), head.ID, "d0"))
+	assert.Equal(t, "12043", order(t, s, head.ID), "it comes back where it was")
+	assert.ErrorIs(t, s.Place(t.Context(), head.ID, "none", ""), ErrNotFound)
+	assert.ErrorIs(t, s.Place(t.Context(), head.ID, "d1", "none"), ErrNotFound)
+}
+
+// Many doors are changed at once or not at all, and taken back at once or not at all.
+func TestManyDoorsAtOnce(t *testing.T) {
+	s, _ := fresh(t)
+	head, walk := house(t, s, 3)
+	var to []job.Opening
+	for _, k := range walk {
+		o := k.Opening
+		o.Room = "Hall"
+		to = append(to, o)
+	}
+	_, err := s.SaveAll(t.Context(), "rooms", append(walk[:2:2], Kept{Job: walk[2].Job, Opening: walk[2].Opening, Version: walk[1].Version}), to)
+	require.ErrorIs(t, err, ErrStale)
+	assert.ErrorContains(t, err, "2")
+	k, err := s.Opening(t.Context(), head.ID, "d0")
+	require.NoError(t, err)
+	assert.Empty(t, k.Opening.Room, "none was changed")
+
+	now, err := s.SaveAll(t.Context(), "rooms", walk, to)
+	require.NoError(t, err)
+	at := []Standing{}
+	for _, k := range now {
+		assert.Equal(t, "rooms", k.Undo)
+		at = append(at, Standing{k.Opening.ID, k.Version})
+	}
+	later := now[1].Opening
+	later.Name = "later"
+	k, err = s.Save(t.Context(), now[1], "name", later)
+	require.NoError(t, err)
+	require.ErrorIs(t, s.UndoAll(t.Context(), head.ID, at), ErrStale)
+	_, err = s.Undo(t.Context(), head.ID, "d1", k.Version)
+	require.NoError(t, err)
+	require.NoError(t, s.UndoAll(t.Context(), head.ID, at))
+	_, walk, _, err = s.Job(t.Context(), head.ID, nil)
+	require.NoError(t, err)
+	for _, k := range walk {
+		assert.Empty(t, k.Opening.Room)
+		assert.Equal(t, "rooms", k.Redo)
+	}
+}
+
+// The rows of a schedule come in together, once, and go off again together.
+func TestManyDoorsComeInOnce(t *testing.T) {
+	s, _ := fresh(t)
+	head, _ := house(t, s, 1)
+	list := []job.Opening{job.NewOpening("", "a", measure.Millimetres), job.NewOpening("", "b", measure.Millimetres)}
+	at, err := s.AddOpenings(t.Context(), head.ID, list, "key", "Wren")
+	require.NoError(t, err)
+	require.Len(t, at, 2)
+	again, err := s.AddOpenings(t.Context(), head.ID, list, "key", "Wren")
+	require.NoError(t, err)
+	assert.Empty(t, again, "sent twice, it makes nothing more")
+	assert.Equal(t, "0ab", order(t, s, head.ID))
+	story, err := s.Changes(t.Context(), head.ID, at[0].ID)
+	require.NoError(t, err)
+	assert.Equal(t, "Wren", story[0].By)
+	require.NoError(t, s.UndoAll(t.Context(), head.ID, at))
+	assert.Equal(t, "0", order(t, s, head.ID))
+	_, err = s.AddOpenings(t.Context(), head.ID, make([]job.Opening, MostDoors), "", "")
+	assert.ErrorIs(t, err, ErrFull)
+	_, err = s.AddOpenings(t.Context(), "none", list, "", "")
+	assert.ErrorIs(t, err, ErrNotFound)
+}
+
+func TestMatchingsAreRemembered(t *testing.T) {
+	s, _ := fresh(t)
+	none, err := s.Matching(t.Context(), "Door\tRoom")
+	require.NoError(t, err)
+	assert.Nil(t, none)
+	for _, columns := range [][]string{{"name", "room"}, {"name", ""}} {
+		require.NoError(t, s.KeepMatching(t.Context(), "Door\tRoom", columns))
+		got, err := s.Matching(t.Context(), "Door\tRoom")
+		require.NoError(t, err)
+		assert.Equal(t, columns, got)
+	}
+}

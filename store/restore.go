@@ -1,0 +1,154 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"net/url"
+	"os"
+
+	"github.com/gofrs/flock"
+	"modernc.org/sqlite"
+)
+
+// Restored tells what a restore brought, and where what was there before lies.
+type Restored struct {
+	Report
+	Before string // a whole copy of the data file as it was
+}
+
+// Backup writes a whole, consistent copy of the open data file, as Backup does.
+func (s *Store) Backup(ctx context.Context, to string) (Report, error) {
+	return Backup(ctx, s.path, to)
+}
+
+// Restore puts a backup in the place of all that the open data file holds, at once for all who
+// read it: nothing is changed unless the backup was read whole, found sound, and brought to
+// the newest form, and a copy of what was there is kept. The backup itself is not altered.
+// What was written while another change waits comes after it, and finds itself stale.
+func (s *Store) Restore(ctx context.Context, backup string) (r Restored, err error) {
+	if r.Report, err = Check(ctx, backup); err != nil {
+		return r, fmt.Errorf("nothing was restored: %w", err)
+	}
+	staged := free(s.path + ".restoring")
+	defer removeAll(staged)
+	if err := stage(ctx, backup, staged); err != nil {
+		return r, fmt.Errorf("nothing was restored: %w", err)
+	}
+	// The one connection that writes: until it is given back nobody else does.
+	conn, err := s.write.Conn(ctx)
+	if err != nil {
+		return r, disk(err)
+	}
+	defer conn.Close()
+	r.Before = free(s.path + ".before-restore")
+	if err := copyTo(ctx, conn, r.Before); err != nil {
+		_ = os.Remove(r.Before)
+		return r, fmt.Errorf("nothing was restored: no copy could be made of what is there: %w", disk(err))
+	}
+	if err := goesOn(ctx, conn, staged); err != nil {
+		return r, fmt.Errorf("nothing was restored: %w", disk(err))
+	}
+	if err := overwrite(conn, staged); err != nil {
+		return r, fmt.Errorf("nothing was restored: %w", disk(err))
+	}
+	return r, nil
+}
+
+// RestoreFile restores a backup to a data file that no program runs on, or that is not there.
+func RestoreFile(ctx context.Context, path, backup string) (Restored, error) {
+	lock := flock.New(path + ".lock")
+	if ok, err := lock.TryLock(); err != nil || !ok {
+		return Restored{}, errors.Join(fmt.Errorf("%s is in use by a Kind Margin that runs: restore from its own page, or stop it first", path), err)
+	}
+	if err := lock.Unlock(); err != nil {
+		return Restored{}, err
+	}
+	s, err := Open(ctx, path)
+	if err != nil {
+		return Restored{}, err
+	}
+	r, err := s.Restore(ctx, backup)
+	return r, errors.Join(err, s.Close())
+}
+
+// stage makes a copy of a backup in the newest form.
+func stage(ctx context.Context, backup, to string) error {
+	db, err := readOnly(ctx, backup)
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	if err := copyTo(ctx, db, to); err != nil {
+		return disk(err)
+	}
+	brought, err := Open(ctx, to)
+	if err != nil {
+		return err
+	}
+	// One file with all in it, its journal too.
+	_, err = brought.write.ExecContext(ctx, `PRAGMA wal_checkpoint(TRUNCATE)`)
+	return errors.Join(disk(err), brought.Close())
+}
+
+// goesOn makes a staged backup go on from where the live file stands: no change that is made
+// from now on bears the number of one that a page still holds, no walk or job a version that
+// one has read, and a demo stays one.
+func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
+	var changes, heads int64
+	var mark uint32
+	if err := live.QueryRowContext(ctx, `SELECT coalesce((SELECT max(id) FROM changes), 0), coalesce((SELECT max(max(version, walk)) FROM jobs), 0)`).Scan(&changes, &heads); err != nil {
+		return err
+	}
+	if err := live.QueryRowContext(ctx, `PRAGMA user_version`).Scan(&mark); err != nil {
+		return err
+	}
+	db, err := connect(staged, url.Values{})
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	db.SetMaxOpenConns(1)
+	for _, q := range []struct {
+		text string
+		args []any
+	}{
+		{`INSERT INTO sqlite_sequence (name, seq) SELECT 'changes', 0 WHERE NOT EXISTS (SELECT 1 FROM sqlite_sequence WHERE name = 'changes')`, nil},
+		{`UPDATE sqlite_sequence SET seq = max(seq, ?) WHERE name = 'changes'`, []any{changes}},
+		{`UPDATE jobs SET version = version + ?1, walk = walk + ?1`, []any{heads + 1}},
+		{fmt.Sprintf(`PRAGMA user_version = %d`, mark), nil},
+		{`PRAGMA wal_checkpoint(TRUNCATE)`, nil},
+	} {
+		if _, err := db.ExecContext(ctx, q.text, q.args...); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// overwrite copies every page of another data file over the live one's in one transaction,
+// by SQLite's online backup.
+func overwrite(live *sql.Conn, from string) error {
+	return live.Raw(func(driver any) error {
+		c, ok := driver.(interface {
+			NewRestore(string) (*sqlite.Backup, error)
+		})
+		if !ok {
+			return errors.New("the driver cannot restore")
+		}
+		b, err := c.NewRestore("file:" + (&url.URL{Path: from}).EscapedPath())
+		if err != nil {
+			return err
+		}
+		_, err = b.Step(-1)
+		return errors.Join(err, b.Finish())
+	})
+}
+
+// removeAll removes a data file with its journals and its lock.
+func removeAll(path string) {
+	for _, tail := range []string{"", "-wal", "-shm", ".lock"} {
+		_ = os.Remove(path + tail)
+	}
+}
