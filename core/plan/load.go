@@ -52,8 +52,9 @@ func gauges(d door, b bay, wanted measure.Length) (g Gauges, said findings) {
 	return g, said
 }
 
-// hinges is how many a door hangs on.
-func hinges(c hinge.Choice) int {
+// HingesOf is how many hinges a door hangs on; of one along the whole edge as many as carry
+// like it.
+func HingesOf(c hinge.Choice) int {
 	switch {
 	case c.From == hinge.OwnPlaces && len(c.Places) > 0:
 		return len(c.Places)
@@ -93,7 +94,7 @@ func suits(d door, b bay, h trade.Hinge, wanted measure.Length) (said findings) 
 	if usual := trade.HingeByThickness(thick, b.slab.Width, d.unit); d.Hinges.From != hinge.FromPockets && h.Kind != trade.Continuous && h.Leaf < usual-3*measure.Millimetre {
 		said.say(Note, job.StepHinges, "/hinges/size", HingeShort, Args{"thickness": Exact(thick), "width": b.slab.Width, "leaf": Exact(h.Leaf), "usual": Exact(usual)})
 	}
-	n, weight := hinges(d.Hinges), b.slab.Weight()
+	n, weight := HingesOf(d.Hinges), b.slab.Weight()
 	if most := h.Load * float64(n) / 2; h.Load > 0 && weight > most {
 		said.say(Care, job.StepHinges, "/hinges/size", HingeTooLight, Args{"weight": Mass(weight), "hinges": number(n), "name": h.Name, "most": Mass(most)})
 	}
@@ -103,7 +104,7 @@ func suits(d door, b bay, h trade.Hinge, wanted measure.Length) (said findings) 
 // count says where the hinges are too few, or their load is not known and the slab heavy, or
 // the pockets not as many as the hinges.
 func count(d door, b bay) (said findings) {
-	c, n := d.Hinges, hinges(d.Hinges)
+	c, n := d.Hinges, HingesOf(d.Hinges)
 	if c.From == hinge.FromPockets && len(c.Pockets) > 0 && n != c.Count {
 		said.say(Care, job.StepHinges, "/hinges/count", PocketsCount, Args{"asked": number(c.Count), "pockets": number(n)})
 	}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"slices"
 	"strings"
 
 	"kindmargin/core/figure"
@@ -101,4 +102,11 @@ func hingesOf(marks []RodMark) (n int) {
 		}
 	}
 	return n
+}
+
+// SameRod reports whether two rods carry the same marks, to so near.
+func SameRod(a, b []RodMark, near measure.Length) bool {
+	return slices.EqualFunc(a, b, func(a, b RodMark) bool {
+		return a.Name == b.Name && (a.Jamb.Value-b.Jamb.Value).Abs() <= near && (a.Slab.Value-b.Slab.Value).Abs() <= near
+	})
 }

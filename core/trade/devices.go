@@ -230,6 +230,12 @@ var Bits = map[measure.Unit][]measure.Length{
 	measure.Inches:      {inch / 4, 3 * inch / 8, inch / 2, 5 * inch / 8, 7 * inch / 8, inch, 5 * inch / 4, 17 * inch / 8},
 }
 
+// WidestBit is past which a hole saw bores. Common practice.
+const WidestBit = 32 * mm
+
+// UsualRouter is a 12 mm cutter in a 16 mm bush. Common practice.
+var UsualRouter = struct{ Bush, Cutter measure.Length }{16 * mm, 12 * mm}
+
 // PencilHalf is half the width of a pencil's line: a centre is set so much short and marked
 // from both faces, and lies between the lines. Common practice.
 const PencilHalf = mm / 4

@@ -162,14 +162,19 @@ func HingeRuleByID(id string) (r HingeRule, ok bool) {
 // usual range. Common practice.
 var HandleHeight = struct{ Usual, Least, Most measure.Length }{1000 * mm, 900 * mm, 1050 * mm}
 
-// Method is how an edge is brought down by depth: saw and plane from 6 mm
-// up, power plane under it, hand plane for a millimetre or so. Common
-// practice.
+// From SawFrom on a saw goes first, and up to PlaneTo a hand plane does. Common practice.
+const (
+	SawFrom = 6 * mm
+	PlaneTo = 3 * mm / 2
+)
+
+// Method is how an edge is brought down by depth: saw and plane, power plane, or hand plane
+// for a millimetre or so.
 func Method(depth measure.Length) string {
 	switch {
-	case depth >= 6*mm:
+	case depth >= SawFrom:
 		return "saw off the line, then plane to it"
-	case depth > 3*mm/2:
+	case depth > PlaneTo:
 		return "power plane"
 	case depth > 0:
 		return "hand plane"

@@ -20,8 +20,8 @@ type Router struct {
 	Bush, Cutter measure.Length // diameters
 }
 
-// UsualRouter is a 12 mm cutter in a 16 mm bush. Common practice.
-var UsualRouter = Router{Bush: 16 * measure.Millimetre, Cutter: 12 * measure.Millimetre}
+// UsualRouter is the trade's usual one.
+var UsualRouter = Router(trade.UsualRouter)
 
 // Template is a sheet that can be had of a door.
 type Template struct {

@@ -1,0 +1,190 @@
+package load
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/slab"
+	"kindmargin/core/survey"
+	"kindmargin/demo"
+)
+
+func tern(t *testing.T) (job.Job, map[string]Door) {
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	doors := map[string]Door{}
+	for _, o := range jobs[0].Openings {
+		doors[o.ID] = Door{o, plan.Solve(jobs[0], o)}
+	}
+	return jobs[0], doors
+}
+
+func count(l List, name string) int {
+	for _, i := range l.Items {
+		if i.Name == name {
+			return i.Count
+		}
+	}
+	return -1
+}
+
+// Counted by hand from the demo's doors. The linen room hangs already and the boot room is
+// signed off: neither needs a slab, a hinge or a screw.
+//
+//	100 mm butts: chart room 2, galley 3, saloon 2 leaves of 3: 11, on 4 slabs.
+//	Their screws: 11 of 2 leaves of 4, less one long one a slab: 88 − 4 = 84.
+//	Under the beam: 2 butts of 75 mm, 2 of 2 leaves of 3 less one: 11.
+//	Latches of 22 mm: under the beam 1, the saloon's live leaf 1. Bolts: its fixed leaf, top and bottom.
+//	Under the beam 73 and 68.5 mm come off a rail of 30 at both ends: 2 inserts, 762 − 2 × 30 wide and 35 − 2 × 3 thick.
+func TestTheHouseIsCounted(t *testing.T) {
+	j, doors := tern(t)
+	var all []Door
+	for _, o := range j.Openings {
+		all = append(all, doors[o.ID])
+	}
+	l := Of(j, all)
+	for name, n := range map[string]int{
+		"Planked, ledged or framed, 838 × 2040 × 40 mm":             1,
+		"Solid core, flush, 826 × 2040 × 40 mm":                     1,
+		"Hollow core, flush, 762 × 1981 × 35 mm":                    1,
+		"Engineered or veneered stile and rail, 762 × 2040 × 40 mm": 2,
+		"Solid core, flush, 726 × 1981 × 35 mm":                     -1, // the linen room's
+		"100 mm (4 in) butt":                                        11,
+		"75 mm (3 in) butt":                                         2,
+		"no. 10 × 38 mm":                                            84,
+		"no. 10 × 75 mm":                                            4,
+		"no. 8 × 32 mm":                                             11,
+		"no. 8 × 75 mm":                                             1,
+		"tubular latch, 22 mm":                                      2,
+		"flush bolt, 150 mm":                                        2,
+		"surface lock, cylinder":                                    1,
+		"bathroom lock, 64 mm case":                                 1,
+		"insert, 702 × 30 × 29 mm":                                  2,
+		"wedge":                                                     15,
+		"packer, 3 mm":                                              10,
+		"pilot bit, 3.5 mm":                                         0, // planked oak: hardwood
+		"bit, 32 mm":                                                0, // the surface lock's cylinder
+		"hole saw, 54 mm":                                           -1,
+		"fine-toothed saw blade":                                    0, // 11.5 and 10 mm off the chart room's long edges
+		"stand or trestles":                                         0,
+		"bevel gauge":                                               0,
+		"marking gauges, two":                                       0,
+		"sealer or primer":                                          0,
+		"the boot room's old brass butt":                            -1,
+		"lever set on roses, tubular latch":                         -1,
+	} {
+		assert.Equal(t, n, count(l, name), name)
+	}
+	assert.Len(t, l.Cutting, 5)
+	assert.Empty(t, l.Open)
+	for i := 1; i < len(l.Items); i++ {
+		assert.LessOrEqual(t, place(l.Items[i-1].Kind), place(l.Items[i].Kind), "kind after kind")
+	}
+}
+
+// What is set once: the gauge for the pockets goes by the hinge, and the template's hole is
+// the plate and 16 − 12 each way.
+func TestWhatIsSetOnce(t *testing.T) {
+	j, doors := tern(t)
+	l := Of(j, []Door{doors["chart"], doors["galley"], doors["beam"]})
+	by := map[string]string{}
+	for _, s := range l.Settings {
+		by[s.What+": "+s.To] = strings.Join(s.Doors, ", ")
+	}
+	for what, who := range map[string]string{
+		"Marking gauge, and a router's depth: hinge pockets: 2.5 mm deep":                                      "Chart room, Galley",
+		"Marking gauge, and a router's depth: hinge pockets: 2 mm deep":                                        "Under the beam",
+		"Marking gauge: hinge pockets, from the pull face: 32 mm wide":                                         "Chart room, Galley",
+		"Gauge: centre of the lock edge, from both faces: 19.8 mm":                                             "Chart room, Galley", // 40 / 2 − 0.25, to a tenth
+		"Router: faceplate of 25 × 57 mm, 12 mm cutter in a 16 mm bush: 3 mm deep, template's hole 29 × 61 mm": "Under the beam",
+		"Story rod: marked from Chart room":                                                                    "Chart room",
+		"Story rod: marked from Under the beam":                                                                "Under the beam",
+	} {
+		assert.Equal(t, who, by[what], what)
+	}
+}
+
+// Two doors that are alike share a rod, and a list of both is the two lists together.
+func TestTwoDoorsAlike(t *testing.T) {
+	j, doors := tern(t)
+	a := doors["galley"]
+	b := a
+	b.ID, b.Name = "scullery", "Scullery"
+	one, two := Of(j, []Door{a}), Of(j, []Door{a, b})
+	for _, i := range one.Items {
+		assert.Equal(t, 2*i.Count, count(two, i.Name), i.Name)
+	}
+	rods := 0
+	for _, s := range two.Settings {
+		assert.Equal(t, []string{"Galley", "Scullery"}, s.Doors, s.What)
+		if s.What == "Story rod" {
+			rods++
+		}
+	}
+	assert.Equal(t, 1, rods)
+	b.Hinges.From, b.Hinges.Places = hinge.OwnPlaces, []measure.Length{measure.FromMM(300), measure.FromMM(900), measure.FromMM(1700)}
+	b.Plan = plan.Solve(j, b.Opening)
+	rods = 0
+	for _, s := range Of(j, []Door{a, b}).Settings {
+		if s.What == "Story rod" {
+			rods++
+		}
+	}
+	assert.Equal(t, 2, rods)
+}
+
+// What is bought is the list without what a carpenter has.
+func TestTheOrder(t *testing.T) {
+	j, doors := tern(t)
+	o := Order(j, []Door{doors["beam"]})
+	assert.Equal(t, 2, count(o, "75 mm (3 in) butt"))
+	assert.Equal(t, 2, count(o, "insert, 702 × 30 × 29 mm"))
+	assert.Equal(t, -1, count(o, "wedge"))
+	assert.Equal(t, -1, count(o, "hand plane"))
+	assert.Empty(t, o.Cutting)
+	assert.Empty(t, o.Settings)
+}
+
+// A door without a slab gets the stock size that its opening wants; what cannot be counted
+// yet says why.
+func TestWhatIsStillOpen(t *testing.T) {
+	mm := measure.FromMM
+	j := job.NewJob("house", "House", measure.Millimetres)
+	bare := job.NewOpening("a", "Attic", j.Unit)
+	read := job.NewOpening("b", "Bath", j.Unit)
+	read.Readings = []survey.Reading{
+		{ID: "w", Kind: survey.Width, At: mm(1000), Value: mm(764)},
+		{ID: "h", Kind: survey.Height, At: mm(400), Value: mm(1986)},
+	}
+	lift := read
+	lift.ID, lift.Name, lift.Hand = "c", "Cellar", frame.Right
+	lift.Hinges.Size, lift.Hinges.Leaf, lift.Hinges.Width, lift.Hinges.Plate, lift.Hinges.Closed = "lift-100", mm(100), mm(32), mm(2.5), mm(8)
+	wide := read
+	wide.ID, wide.Name, wide.Readings = "d", "Drive", append([]survey.Reading{}, read.Readings...)
+	wide.Readings[0].Value = mm(1290)
+	strip := read
+	strip.ID, strip.Name = "e", "Eaves"
+	strip.Hinges.From, strip.Hinges.Size, strip.Hinges.Width = hinge.WholeEdge, "continuous-32", mm(13)
+	strip.Slab = slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35)}
+	var all []Door
+	for _, o := range []job.Opening{bare, read, lift, wide, strip} {
+		all = append(all, Door{o, plan.Solve(j, o)})
+	}
+	l := Of(j, all)
+	// 764 less 2 × 3 and 1986 less 3 and 6: 758 by 1977, the nearest size up is 762 by 1981.
+	assert.Equal(t, 3, count(l, "Solid core, flush, 762 × 1981 × 35 mm"), "bath and cellar, and the slab of the eaves")
+	assert.Equal(t, 2, count(l, "100 mm (4 in) lift-off, for hinges on the right"), "handed ones by hand")
+	assert.Equal(t, 1, count(l, "continuous, 32 mm open"), "one along the edge")
+	assert.Equal(t, 64, count(l, "no. 4 × 16 mm"), "32 in each leaf")
+	assert.Contains(t, l.Open, Open{"Attic", "its slab waits for a width and a height of the opening"})
+	assert.Contains(t, l.Open, Open{"Drive", "no stock size fits its opening: have one made"})
+	assert.Contains(t, l.Open, Open{"Attic", "nobody said which screws its hinges take"}, "a hinge of no known size")
+}
