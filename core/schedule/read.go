@@ -1,0 +1,323 @@
+package schedule
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"kindmargin/core/field"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// Row is one line of a schedule as a door. It is well where it has no faults.
+type Row struct {
+	Line    int // in the file, the first being 1
+	Opening job.Opening
+	Faults  []Fault
+}
+
+// Fault is why a line cannot be a door, in a sentence.
+type Fault struct {
+	Column  string // its ID; empty where it is the whole line
+	Problem string
+}
+
+// Read reads the lines below the headers as doors of a job, which begin with what is usual
+// in it; lines with nothing in them are passed over. columns are what each column is. No two
+// doors may bear one name in one room, those that are on the walk among them.
+func Read(j job.Job, rows [][]string, header int, columns []string) []Row {
+	seen := map[string]string{}
+	for _, o := range j.Openings {
+		seen[doorKey(o)] = "is on the walk already"
+	}
+	units := make([]measure.Unit, len(columns))
+	for i := range columns {
+		units[i] = j.Unit
+		if i < len(rows[header]) {
+			if _, u := plainly(rows[header][i]); u != measure.NoUnit {
+				units[i] = u
+			}
+		}
+	}
+	var list []Row
+	for n := header + 1; n < len(rows); n++ {
+		if empty(rows[n]) {
+			continue
+		}
+		r := reading{job: j, row: Row{Line: n + 1, Opening: j.Begin("new", "")}}
+		for i, id := range columns {
+			if id == NoColumn || i >= len(rows[n]) {
+				continue
+			}
+			r.cell(id, clean(rows[n][i]), units[i])
+		}
+		r.check()
+		key := doorKey(r.row.Opening)
+		if was, ok := seen[key]; ok && r.row.Opening.Name != "" {
+			r.fault("name", "%q %s: give it another name, or leave the line out.", r.row.Opening.Name, was)
+		}
+		seen[key] = fmt.Sprintf("is in line %d already", n+1)
+		list = append(list, r.row)
+	}
+	return list
+}
+
+func doorKey(o job.Opening) string {
+	return strings.ToLower(strings.TrimSpace(o.Name)) + "\x00" + strings.ToLower(strings.TrimSpace(o.Room))
+}
+
+// clean is a cell without the sign that keeps a spreadsheet from working it out, and without
+// what a cell may hold that a name may not.
+func clean(s string) string {
+	s = strings.TrimSpace(s)
+	if len(s) > 1 && s[0] == '\'' && strings.ContainsRune("=+-@", rune(s[1])) {
+		s = s[1:]
+	}
+	return strings.Join(strings.Fields(s), " ")
+}
+
+// reading is one line while it is read.
+type reading struct {
+	job job.Job
+	row Row
+	bad map[string]bool // columns that have a fault
+}
+
+func (r *reading) fault(column, format string, a ...any) {
+	if r.bad == nil {
+		r.bad = map[string]bool{}
+	}
+	if r.bad[column] {
+		return
+	}
+	r.bad[column] = true
+	r.row.Faults = append(r.row.Faults, Fault{column, fmt.Sprintf(format, a...)})
+}
+
+// cell takes one cell.
+func (r *reading) cell(id, text string, u measure.Unit) {
+	if text == "" {
+		return
+	}
+	if strings.HasPrefix(text, "=") {
+		r.fault(id, "%.40q is a formula, and nothing is worked out here: save the schedule with its values.", text)
+		return
+	}
+	o := &r.row.Opening
+	length := func(to *measure.Length) {
+		l, err := measure.Parse(text, u)
+		if err != nil {
+			r.fault(id, "%s", err.Error())
+			return
+		}
+		*to = l
+	}
+	read := func(kind survey.Kind, at measure.Length) {
+		var l measure.Length
+		if length(&l); l == 0 {
+			return
+		}
+		o.Readings = append(o.Readings, survey.Reading{ID: "s" + strconv.Itoa(len(o.Readings)+1), Kind: kind, At: at, Value: l})
+	}
+	at := placesOf(r.job.Unit)
+	switch id {
+	case "name":
+		o.Name = text
+	case "room":
+		o.Room = text
+	case "hand":
+		r.hand(text)
+	case "construction":
+		r.row.Opening.Slab.Construction = r.choose(id, text, "slab", constructions())
+	case "width":
+		length(&o.Slab.Width)
+	case "length":
+		length(&o.Slab.Length)
+	case "thickness":
+		length(&o.Slab.Thickness)
+	case "school":
+		if s := r.choose(id, text, "school of margins", schools()); s != "" {
+			o.Margins.School = s
+		}
+	case "hinge":
+		if h, ok := r.job.Kit.Hinge(r.choose(id, text, "hinge", hinges(r.job))); ok {
+			o.Hinges.Size, o.Hinges.Leaf, o.Hinges.Width, o.Hinges.Plate, o.Hinges.Closed = h.ID, h.Leaf, h.Width, h.Plate, h.Closed
+			o.Swing.Pin = h.Pin
+		}
+	case "hinges":
+		n, err := strconv.Atoi(text)
+		if err != nil || n < 2 || n > 3 {
+			r.fault(id, "A door hangs on 2 or 3 hinges here, not on %.20q.", text)
+			return
+		}
+		o.Hinges.Count = n
+	case "lock":
+		if d, ok := r.job.Kit.Device(r.choose(id, text, "lock", devices(r.job))); ok {
+			o.Lock.Device = d.ID
+			if len(d.Backsets) > 0 {
+				o.Lock.Backset = d.Backsets[0]
+			}
+		}
+	case "backset":
+		length(&o.Lock.Backset)
+	case "handle":
+		o.Lock.From = lock.FromHandle
+		length(&o.Lock.Handle)
+	case "width-head":
+		read(survey.Width, at.head)
+	case "width-mid":
+		read(survey.Width, at.mid)
+	case "width-foot":
+		read(survey.Width, at.foot)
+	case "height-hinge":
+		read(survey.Height, at.hinge)
+	case "height-lock":
+		read(survey.Height, at.lock)
+	case "note":
+		o.Notes = append(o.Notes, job.Note{Text: text})
+	}
+}
+
+// places are where a schedule's readings were taken: up from the floor, and along from the
+// hinge jamb.
+type places struct{ head, mid, foot, hinge, lock measure.Length }
+
+func placesOf(u measure.Unit) places {
+	if u == measure.Inches {
+		const in = measure.Inch
+		return places{70 * in, 40 * in, 8 * in, 4 * in, 24 * in}
+	}
+	const mm = measure.Millimetre
+	return places{1800 * mm, 1000 * mm, 200 * mm, 100 * mm, 600 * mm}
+}
+
+// hand takes a side as schedules write it.
+func (r *reading) hand(text string) {
+	switch strings.ToLower(strings.Trim(text, ". ")) {
+	case "left", "l", "lh", "left hand", "left-hand":
+		r.row.Opening.Hand = frame.Left
+	case "right", "r", "rh", "right hand", "right-hand":
+		r.row.Opening.Hand = frame.Right
+	default:
+		r.fault("hand", "%.40q is no side: the hinges are on the left or on the right, seen from the pull face.", text)
+	}
+}
+
+// named is something that is chosen by its name or its ID.
+type named struct{ id, name string }
+
+func constructions() (list []named) {
+	for _, c := range trade.Constructions {
+		list = append(list, named{c.ID, c.Name})
+	}
+	return list
+}
+
+func schools() (list []named) {
+	for _, s := range trade.Schools {
+		list = append(list, named{s.ID, s.Name})
+	}
+	return list
+}
+
+func hinges(j job.Job) (list []named) {
+	for _, h := range j.Kit.Hinges {
+		list = append(list, named{h.ID, h.Name})
+	}
+	for _, h := range trade.Hinges {
+		list = append(list, named{h.ID, h.Name})
+	}
+	return list
+}
+
+func devices(j job.Job) (list []named) {
+	for _, d := range append(slices.Clone(j.Kit.Devices), trade.Devices...) {
+		list = append(list, named{d.ID, d.Name})
+	}
+	return list
+}
+
+// choose finds what is meant: by its ID, its whole name, or what only one name begins with.
+// It gives no ID, and keeps a fault, where that is none or more than one.
+func (r *reading) choose(column, text, what string, list []named) string {
+	low := strings.ToLower(text)
+	var like []named
+	for _, n := range list {
+		name := strings.ToLower(n.name)
+		if low == n.id || low == name {
+			return n.id
+		}
+		if strings.HasPrefix(name, low) {
+			like = append(like, n)
+		}
+	}
+	switch len(like) {
+	case 1:
+		return like[0].id
+	case 0:
+		like = list
+	}
+	var names []string
+	for _, n := range like[:min(len(like), 4)] {
+		names = append(names, n.name)
+	}
+	more := ""
+	if len(like) > 4 {
+		more = " and so on"
+	}
+	r.fault(column, "There is no %s %.60q: say one as it is called here, such as %s%s.", what, text, strings.Join(names, "; "), more)
+	return ""
+}
+
+// pointers are where each column's value stands in a door.
+var pointers = map[string]string{
+	"/name": "name", "/room": "room", "/hand": "hand", "/slab/width": "width", "/slab/length": "length", "/slab/thickness": "thickness",
+	"/slab/construction": "construction", "/lock/backset": "backset", "/lock/handle": "handle", "/hinges/width": "hinge", "/hinges/size": "hinge", "/notes/0/text": "note",
+}
+
+// readOf is the column of each kind of reading, for what cannot be in one.
+func (r *reading) readOf(pointer string) string {
+	var i int
+	if _, err := fmt.Sscanf(pointer, "/readings/%d/", &i); err != nil || i >= len(r.row.Opening.Readings) {
+		return ""
+	}
+	at, is := placesOf(r.job.Unit), r.row.Opening.Readings[i]
+	switch {
+	case is.Kind == survey.Width && is.At == at.head:
+		return "width-head"
+	case is.Kind == survey.Width && is.At == at.mid:
+		return "width-mid"
+	case is.Kind == survey.Width:
+		return "width-foot"
+	case is.At == at.hinge:
+		return "height-hinge"
+	}
+	return "height-lock"
+}
+
+// check finds what cannot be in the door that was read.
+func (r *reading) check() {
+	if strings.TrimSpace(r.row.Opening.Name) == "" {
+		r.fault("name", "This line names no door: give it a name, or leave it out.")
+		r.row.Opening.Name = ""
+		return
+	}
+	var all field.Errors
+	err := r.row.Opening.Check(r.job.Unit)
+	if errors.As(err, &all) {
+		for _, f := range all {
+			column, ok := pointers[f.Pointer]
+			if !ok {
+				column = r.readOf(f.Pointer)
+			}
+			r.fault(column, "%s", f.Problem)
+		}
+	}
+}

@@ -1,0 +1,161 @@
+package schedule
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+)
+
+// table is a schedule as one writes it: cells by |.
+func table(lines ...string) (rows [][]string) {
+	for _, l := range lines {
+		row := strings.Split(l, "|")
+		for i := range row {
+			row[i] = strings.TrimSpace(row[i])
+		}
+		rows = append(rows, row)
+	}
+	return rows
+}
+
+func mm(v float64) measure.Length { return measure.FromMM(v) }
+
+func TestHeadersAreMatched(t *testing.T) {
+	for _, c := range []struct{ header, is string }{
+		{"Door | Room | Hinges on | Slab width | Slab length", "name room hand width length"},
+		{"Door No. | Location | Handing | Leaf width (mm) | Leaf height (mm) | Thk", "name room hand width length thickness"},
+		{"MARK | DOOR TYPE | W | H | Remarks", "name construction width length note"},
+		{"Name | Opening width | Structural opening | Colour", "name - - -"}, // a drawing's opening is no reading
+		{"Width | Door | Width", "width name -"},
+		{"Hinges | No. of hinges | Lever height", "hinge hinges handle"},
+		{"Width read midway | Height read on the hinge side", "width-mid height-hinge"},
+	} {
+		var got []string
+		for _, id := range Match(table(c.header)[0]) {
+			if id == "" {
+				id = "-"
+			}
+			got = append(got, id)
+		}
+		assert.Equal(t, c.is, strings.Join(got, " "), c.header)
+	}
+	// Every name of ours is matched to its own column.
+	var names, ids []string
+	for _, c := range Columns {
+		names, ids = append(names, c.Name), append(ids, c.ID)
+	}
+	assert.Equal(t, ids, Match(names))
+}
+
+func TestTheLineOfHeadersIsFound(t *testing.T) {
+	assert.Equal(t, 3, Header(table("Tern House", "", "Door schedule, rev. C", "Door | Room | Width", "1 | Hall | 762")))
+	assert.Equal(t, 1, Header(table("", "A | B", "1 | 2")))
+	assert.Equal(t, -1, Header(table("", " | ")))
+	assert.Equal(t, -1, Header(nil))
+}
+
+func TestLinesAreReadAsDoors(t *testing.T) {
+	j := job.NewJob("house", "House", measure.Millimetres)
+	rows := table(
+		"Door | Room | Hand | Door type | Width (in) | Height | Thk | Hinge | No of hinges | Lock | Handle height | Width middle | Height hinge side | Note",
+		"1 | Hall | LH | hollow core, flush | 30 | 1981 | 35 mm | 75 mm (3 in) butt | 3 | tubular latch, 22 | 1,02 m | 766 | 1990,5 | by the stairs",
+		" | | | | | | | | | | | | |",
+		"2 | Hall | right | planked | 30 1/2 | 198,1 cm | 44 | butt-100 | | bathroom-64 | | | |",
+	)
+	list := Read(j, rows, 0, Match(rows[0]))
+	require.Len(t, list, 2)
+	for _, r := range list {
+		assert.Empty(t, r.Faults)
+	}
+	a, b := list[0].Opening, list[1].Opening
+	assert.Equal(t, 2, list[0].Line)
+	assert.Equal(t, 4, list[1].Line)
+	assert.Equal(t, "1", a.Name)
+	assert.Equal(t, frame.Left, a.Hand)
+	assert.Equal(t, "hollow", a.Slab.Construction)
+	assert.Equal(t, mm(762), a.Slab.Width, "30 in, by its header")
+	assert.Equal(t, mm(1981), a.Slab.Length)
+	assert.Equal(t, "butt-75", a.Hinges.Size)
+	assert.Equal(t, 3, a.Hinges.Count)
+	assert.Equal(t, "latch-22", a.Lock.Device)
+	assert.Equal(t, mm(1020), a.Lock.Handle)
+	assert.Equal(t, mm(766), a.Readings[0].Value)
+	assert.Equal(t, mm(1990.5), a.Readings[1].Value)
+	assert.Equal(t, "by the stairs", a.Notes[0].Text)
+	assert.NotEmpty(t, plan.Solve(j, a).Leaves[0].Finished, "two readings are an answer")
+	assert.Equal(t, frame.Right, b.Hand)
+	assert.Equal(t, mm(774.7), b.Slab.Width)
+	assert.Equal(t, mm(1981), b.Slab.Length)
+	assert.Equal(t, mm(44), b.Lock.Backset, "as the lock is made")
+	assert.Equal(t, mm(100), b.Hinges.Leaf)
+}
+
+// Each line that cannot be a door says which cell and what to do; the others are not touched.
+func TestLinesThatCannotBe(t *testing.T) {
+	j := job.NewJob("house", "House", measure.Millimetres)
+	j.Openings = []job.Opening{j.Begin("x", "Attic")}
+	header := "Door | Room | Hand | Construction | Slab width | Hinge | Number of hinges | Handle height | Width read midway"
+	for _, c := range []struct{ line, column, says string }{
+		{" | Hall", "name", "names no door"},
+		{"Attic", "name", `"Attic" is on the walk already`},
+		{"attic ", "name", "is on the walk already"},
+		{"Bath | | inward", "hand", "is no side"},
+		{"Bath | | | papier mâché", "construction", "There is no slab"},
+		{"Bath | | | hollow core", "construction", "Hollow core, flush; Hollow core, moulded skins"},
+		{"Bath | | | | wide", "width", "should begin with a number"},
+		{"Bath | | | | 1,981", "width", "1.981 mm"},
+		{"Bath | | | | 76", "width", "width"},
+		{"Bath | | | | =A1*2", "width", "is a formula"},
+		{"=HYPERLINK(1) | ", "name", "is a formula"},
+		{"Bath | | | | | the brass ones", "hinge", "There is no hinge"},
+		{"Bath | | | | | | 7", "hinges", "2 or 3"},
+		{"Bath | | | | | | | 5000", "handle", "handle height"},
+		{"Bath | | | | | | | | 12", "width-mid", "12 mm is no width"},
+		{strings.Repeat("x", 200), "name", "1 to 120 letters"},
+	} {
+		rows := table(header, c.line, "Good")
+		list := Read(j, rows, 0, Match(rows[0]))
+		require.Len(t, list, 2, c.line)
+		if assert.NotEmpty(t, list[0].Faults, c.line) {
+			assert.Equal(t, c.column, list[0].Faults[0].Column, c.line)
+			assert.Contains(t, list[0].Faults[0].Problem, c.says)
+		}
+		assert.Empty(t, list[1].Faults, c.line)
+	}
+	rows := table(header, "Bath", "Bath", "Bath | Loft", "'=Bath", "'-1")
+	list := Read(j, rows, 0, Match(rows[0]))
+	assert.Contains(t, list[1].Faults[0].Problem, "is in line 2 already")
+	assert.Empty(t, list[2].Faults, "one of another room")
+	assert.Contains(t, list[3].Faults[0].Problem, "is a formula", "with the sign that keeps it from being worked out, too")
+	assert.Equal(t, "-1", list[4].Opening.Name)
+}
+
+// Whatever stands in a schedule, reading it neither panics nor lets through a door that
+// cannot be.
+func TestAnythingCanBeRead(t *testing.T) {
+	j := job.NewJob("house", "House", measure.Millimetres)
+	cell := rapid.OneOf(rapid.String(), rapid.SampledFrom([]string{"", "762", "30 1/2 in", "left", "hollow", "=1", "'=1", "butt-75", "1e9", "-5"}))
+	rapid.Check(t, func(t *rapid.T) {
+		rows := rapid.SliceOfN(rapid.SliceOfN(cell, 0, 22), 1, 6).Draw(t, "rows")
+		var ids []string
+		for _, c := range Columns {
+			ids = append(ids, c.ID)
+		}
+		_ = Header(rows)
+		for _, r := range Read(j, rows, 0, ids) {
+			if len(r.Faults) == 0 {
+				if err := r.Opening.Check(j.Unit); err != nil {
+					t.Fatal(err)
+				}
+			}
+		}
+	})
+}
