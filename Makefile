@@ -61,10 +61,10 @@ kills: web/dist/index.html ## kills the program 400 times in eight streams of sa
 hidden: ## eight thousand hidden openings by each school: none called ready may be too small
 	KINDMARGIN_HIDDEN=8000 go test -count=1 -v ./core/simulate -run Hidden
 
-readers: ## tools that read back what is printed
-	@{ command -v pdftocairo && command -v admesh; } >/dev/null || { \
+readers: ## tools that read back what is printed and written
+	@{ command -v pdftocairo && command -v admesh && command -v unzip && /usr/bin/python3 -c 'import openpyxl'; } >/dev/null 2>&1 || { \
 		sudo=$$(test "$$(id -u)" = 0 || echo sudo); \
-		$$sudo apt-get update -qq && $$sudo apt-get install -y -qq --no-install-recommends poppler-utils admesh; }
+		$$sudo apt-get update -qq && $$sudo apt-get install -y -qq --no-install-recommends poppler-utils admesh unzip python3-openpyxl; }
 
 chromium:
 	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || command -v google-chrome >/dev/null || { \

@@ -1,0 +1,261 @@
+// Package table reads tables as people send them, CSV in any of its kinds and XLSX, and writes
+// them so that nothing in them is worked out by the program that opens them.
+package table
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"github.com/xuri/excelize/v2"
+	"golang.org/x/text/encoding/charmap"
+	"golang.org/x/text/encoding/unicode"
+
+	"kindmargin/core/field"
+)
+
+// Table is a table as it was read: cells as text, rows of any length.
+type Table struct {
+	Rows  [][]string
+	Notes []string // how it was read, where that is not plain
+}
+
+// What is read at most.
+const (
+	mostColumns = 200
+	mostUnzip   = 256 << 20
+	mostSheet   = 64 << 20
+)
+
+// Read reads a table of at most so many rows; of a workbook the first sheet that like calls
+// one, else the first that is not empty. What is none, or too large, is refused with a
+// field.Error.
+func Read(b []byte, mostRows int, like func([][]string) bool) (Table, error) {
+	switch {
+	case len(bytes.TrimSpace(b)) == 0:
+		return Table{}, field.Fault("", "The file is empty.")
+	case bytes.HasPrefix(b, []byte("PK\x03\x04")):
+		return readBook(b, mostRows, like)
+	case bytes.HasPrefix(b, []byte("\xD0\xCF\x11\xE0")):
+		return Table{}, field.Fault("", "This is a workbook of the old kind (.xls), or one that is locked by a password: save it as .xlsx or as CSV, unlocked.")
+	case bytes.HasPrefix(b, []byte("%PDF")):
+		return Table{}, field.Fault("", "This is a PDF: ask for the schedule as a workbook (.xlsx) or as CSV.")
+	}
+	text, note, err := decode(b)
+	if err != nil {
+		return Table{}, err
+	}
+	t := Table{}
+	if note != "" {
+		t.Notes = append(t.Notes, note)
+	}
+	t.Rows, err = readCSV(text, mostRows)
+	return t, err
+}
+
+func tooMany(most int) error {
+	return field.Fault("", "There are more than %d lines, which is more than a job holds: share them between jobs.", most)
+}
+
+func tooWide() error {
+	return field.Fault("", "There are more than %d columns: this is no door schedule.", mostColumns)
+}
+
+// decode gives the text of a file, whatever it is written in.
+func decode(b []byte) (text, note string, err error) {
+	switch {
+	case bytes.HasPrefix(b, []byte("\xFF\xFE")), bytes.HasPrefix(b, []byte("\xFE\xFF")):
+		out, err := unicode.UTF16(unicode.LittleEndian, unicode.UseBOM).NewDecoder().Bytes(b)
+		if err != nil {
+			return "", "", field.Fault("", "This text is cut short or damaged: save it again as CSV.")
+		}
+		return string(out), "", nil
+	case bytes.IndexByte(b, 0) >= 0:
+		return "", "", field.Fault("", "This is neither text nor a workbook: save the schedule as .xlsx or as CSV.")
+	case utf8.Valid(b):
+		return strings.TrimPrefix(string(b), "\uFEFF"), "", nil
+	}
+	out, err := charmap.Windows1252.NewDecoder().Bytes(b)
+	return string(out), "It is not written in UTF-8, so it was read as Western European (Windows-1252): see that the names are right.", err
+}
+
+var separators = []rune{',', ';', '\t', '|'}
+
+// readCSV reads text whose cells are set apart by whichever sign sets most of its lines apart
+// alike.
+func readCSV(text string, mostRows int) ([][]string, error) {
+	sep := separator(text)
+	if first, rest, _ := strings.Cut(text, "\n"); strings.HasPrefix(first, "sep=") { // as some spreadsheets say it
+		text = rest
+	}
+	r := csv.NewReader(strings.NewReader(text))
+	r.Comma, r.LazyQuotes, r.FieldsPerRecord, r.ReuseRecord = sep, true, -1, true
+	var rows [][]string
+	// Lines with nothing in them are passed over by the reader, and counted here.
+	for {
+		record, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			return rows, nil
+		}
+		if err != nil {
+			return nil, field.Fault("", "It cannot be read as CSV (%s): save it again, or as .xlsx.", strings.TrimPrefix(err.Error(), "record on "))
+		}
+		line, _ := r.FieldPos(0)
+		switch {
+		case len(record) > mostColumns:
+			return nil, tooWide()
+		case line > 4*mostRows || len(rows) > mostRows:
+			return nil, tooMany(mostRows)
+		}
+		for len(rows) < line-1 {
+			rows = append(rows, nil)
+		}
+		rows = append(rows, slices.Clone(record))
+	}
+}
+
+// separator is the sign that sets cells apart: the one that stands most often in every one of
+// the first lines, what is quoted apart.
+func separator(text string) rune {
+	if strings.HasPrefix(text, "sep=") && len(text) > 4 {
+		return rune(text[4])
+	}
+	best, most := ',', 0
+	for _, sep := range separators {
+		lines, total, quoted, here := 0, 0, false, 0
+		for _, c := range text[:min(len(text), 8192)] {
+			switch {
+			case c == '"':
+				quoted = !quoted
+			case c == sep && !quoted:
+				here++
+			case c == '\n' && !quoted:
+				if here > 0 {
+					lines++
+					total += here
+				}
+				here = 0
+			}
+		}
+		if here > 0 {
+			lines, total = lines+1, total+here
+		}
+		if score := lines*1000 + total; lines > 0 && score > most {
+			best, most = sep, score
+		}
+	}
+	return best
+}
+
+// readBook reads a sheet of a workbook. Its macros are not run, and its formulas count as
+// what they came to when it was saved.
+func readBook(b []byte, mostRows int, like func([][]string) bool) (t Table, err error) {
+	defer func() { // the library is handed whatever people send
+		if p := recover(); p != nil {
+			err = notABook()
+		}
+	}()
+	f, err := excelize.OpenReader(bytes.NewReader(b), excelize.Options{RawCellValue: true, UnzipSizeLimit: mostUnzip, UnzipXMLSizeLimit: mostSheet})
+	if err != nil {
+		return t, notABook()
+	}
+	defer f.Close()
+	sheets := f.GetSheetList()
+	read := ""
+	var first error
+	for _, name := range sheets {
+		rows, merged, err := readSheet(f, name, mostRows)
+		if err != nil {
+			first = errors.Join(first, err)
+			continue
+		}
+		if fits := like(rows); fits || t.Rows == nil && len(rows) > 0 {
+			t, read = Table{Rows: rows}, name
+			if merged > 0 {
+				t.Notes = append(t.Notes, fmt.Sprintf("%d merged cells were taken apart: each now has the value that they shared.", merged))
+			}
+			if fits {
+				break
+			}
+		}
+	}
+	switch {
+	case t.Rows == nil && first != nil:
+		var own field.Error
+		if errors.As(first, &own) {
+			return t, own
+		}
+		return t, notABook()
+	case t.Rows == nil:
+		return t, field.Fault("", "There is nothing in this workbook.")
+	case len(sheets) > 1:
+		t.Notes = append(t.Notes, fmt.Sprintf("The sheet %q was read, of %d.", read, len(sheets)))
+	}
+	if bytes.Contains(b, []byte("vbaProject.bin")) {
+		t.Notes = append(t.Notes, "It holds macros: they were not run.")
+	}
+	return t, nil
+}
+
+func notABook() error {
+	return field.Fault("", "This workbook is damaged, cut short, locked, or larger than one of doors ever is: save it again as .xlsx, or as CSV.")
+}
+
+func readSheet(f *excelize.File, name string, mostRows int) (rows [][]string, merged int, err error) {
+	it, err := f.Rows(name)
+	if err != nil {
+		return nil, 0, err
+	}
+	defer it.Close()
+	blank := 0
+	for it.Next() {
+		row, err := it.Columns()
+		if err != nil {
+			return nil, 0, err
+		}
+		if len(row) > mostColumns {
+			return nil, 0, tooWide()
+		}
+		if len(row) == 0 { // sheets end in thousands of rows with nothing in them
+			if blank++; blank > 4*mostRows {
+				break
+			}
+			continue
+		}
+		for ; blank > 0; blank-- {
+			rows = append(rows, nil)
+		}
+		if rows = append(rows, row); len(rows) > mostRows {
+			return nil, 0, tooMany(mostRows)
+		}
+	}
+	if err := it.Error(); err != nil {
+		return nil, 0, err
+	}
+	cells, err := f.GetMergeCells(name)
+	if err != nil {
+		return nil, 0, err
+	}
+	for _, m := range cells {
+		c0, r0, err0 := excelize.CellNameToCoordinates(m.GetStartAxis())
+		c1, r1, err1 := excelize.CellNameToCoordinates(m.GetEndAxis())
+		if err0 != nil || err1 != nil {
+			continue
+		}
+		for r := r0; r <= min(r1, len(rows)); r++ {
+			for c := c0; c <= min(c1, mostColumns); c++ {
+				for len(rows[r-1]) < c {
+					rows[r-1] = append(rows[r-1], "")
+				}
+				rows[r-1][c-1] = m.GetCellValue()
+			}
+		}
+		merged++
+	}
+	return rows, merged, nil
+}
