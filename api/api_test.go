@@ -227,7 +227,7 @@ func TestTheWalk(t *testing.T) {
 	w := got[Walk](t, a)
 	require.Len(t, w.Doors, 6)
 	assert.Equal(t, "Linen room", w.Doors[0].Name)
-	assert.NotNil(t, w.Doors[0].Drawing)
+	assert.True(t, w.Doors[0].Drawn)
 	assert.Len(t, w.Doors[0].Rod, len(job.Steps))
 
 	door := "/jobs/" + j.ID + "/openings/" + w.Doors[0].ID

@@ -46,53 +46,58 @@ func (s server) bundle(ctx context.Context, in *JobPath) (*zipOut, error) {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	doc, err := job.Encode(j)
-	if err != nil {
-		return nil, problem(ctx, err)
-	}
-	photos, err := s.store.Photos(ctx, in.Job, "")
-	if err != nil {
-		return nil, problem(ctx, err)
-	}
 	var buf bytes.Buffer
 	z := zip.NewWriter(&buf)
+	if err := errors.Join(s.bundleInto(ctx, z, "", j, largestZip), z.Close()); err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &zipOut{"application/zip", `attachment; filename="` + fileStem(j.Name) + `.job.zip"`, buf.Bytes()}, nil
+}
+
+// bundleInto puts a job and its photographs in a zip, under a folder; no more of them than
+// most bytes, nought for any.
+func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job.Job, most int) error {
 	put := func(name string, b []byte) error {
-		w, err := z.Create(name)
+		w, err := z.Create(dir + name)
 		if err == nil {
 			_, err = w.Write(b)
 		}
 		return err
 	}
-	list := []BundledPhoto{}
-	err = put(bundleJob, doc)
+	doc, err := job.Encode(j)
+	if err != nil {
+		return err
+	}
+	if err := put(bundleJob, doc); err != nil {
+		return err
+	}
+	photos, err := s.store.Photos(ctx, j.ID, "")
+	if err != nil {
+		return err
+	}
+	list, total := []BundledPhoto{}, len(doc)
 	for i, p := range photos {
-		if err != nil {
-			break
-		}
 		if !slices.ContainsFunc(j.Openings, func(o job.Opening) bool { return o.ID == p.Opening }) {
 			continue // of a door that was taken off
 		}
-		var b []byte
-		if b, err = s.store.PhotoData(ctx, in.Job, p.Opening, p.ID); err != nil {
-			break
+		b, err := s.store.PhotoData(ctx, j.ID, p.Opening, p.ID)
+		if err != nil {
+			return err
 		}
-		if buf.Len()+len(b) > largestZip {
-			return nil, huma.NewError(http.StatusInsufficientStorage, "The photographs are more than a bundle holds (256 MB): keep them by kindmargin backup, which holds any size.")
+		if total += len(b); most > 0 && total > most {
+			return huma.NewError(http.StatusInsufficientStorage, "The photographs are more than a bundle holds (256 MB): keep them by kindmargin backup, which holds any size.")
 		}
 		file := fmt.Sprintf("photos/%s-%s-%d.jpg", p.Opening, p.Step, i+1)
-		err = put(file, b)
+		if err := put(file, b); err != nil {
+			return err
+		}
 		list = append(list, BundledPhoto{file, p.Opening, p.Step, p.At, p.By, p.Caption})
 	}
-	if err == nil {
-		var b []byte
-		if b, err = json.MarshalIndent(list, "", "  "); err == nil {
-			err = put(bundlePhotos, b)
-		}
+	b, err := json.MarshalIndent(list, "", "  ")
+	if err != nil {
+		return err
 	}
-	if err = errors.Join(err, z.Close()); err != nil {
-		return nil, problem(ctx, err)
-	}
-	return &zipOut{"application/zip", `attachment; filename="` + fileStem(j.Name) + `.job.zip"`, buf.Bytes()}, nil
+	return put(bundlePhotos, b)
 }
 
 // isZip reports whether a file begins as a zip does.
@@ -144,8 +149,8 @@ func unbundle(b []byte) (doc []byte, photos []store.Photo, err error) {
 	return doc, photos, nil
 }
 
-// brought reads what was brought in: an open job file, or a bundle.
-func brought(b []byte) (j job.Job, photos []store.Photo, err error) {
+// Brought reads what was brought in: an open job file, or a bundle with its photographs.
+func Brought(b []byte) (j job.Job, photos []store.Photo, err error) {
 	doc := b
 	if isZip(b) {
 		if doc, photos, err = unbundle(b); err != nil {

@@ -1,8 +1,8 @@
 package api
 
 import (
-	"runtime"
 	"sync"
+	"time"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
@@ -11,11 +11,23 @@ import (
 	"kindmargin/store"
 )
 
-// doorCache holds doors as they are met on the walk, so that a walk works out
-// only those that have changed since it was last taken.
+// patience is how long the walk of a house waits for plans that are not worked out yet: what
+// is not there by then comes with the next one, and the work goes on meanwhile.
+const patience = 120 * time.Millisecond
+
+// doorCache holds doors as they are met on the walk, so that a walk works out only those that
+// have changed since it was last taken.
 type doorCache struct {
 	sync.Mutex
-	held map[doorKey]Door
+	held     map[doorKey]met
+	underway map[doorKey]bool
+	era      int // what was begun before a restore is not held after it
+}
+
+// met is a door as it is met on the walk, and its drawing apart.
+type met struct {
+	Door
+	drawing *sheet.DrawingView
 }
 
 // doorKey names a door as it stands: the change it stands at, and the version
@@ -25,11 +37,17 @@ type doorKey struct {
 	change, head int64
 }
 
+func keyOf(head store.Head, k store.Kept) doorKey {
+	return doorKey{head.ID, k.Opening.ID, k.Version, head.Version}
+}
+
 // mostHeld is how many doors are held, at some kilobytes each; past it the
 // cache begins anew.
 const mostHeld = 2 * job.MostOpenings
 
-func newDoorCache() *doorCache { return &doorCache{held: map[doorKey]Door{}} }
+func newDoorCache() *doorCache {
+	return &doorCache{held: map[doorKey]met{}, underway: map[doorKey]bool{}}
+}
 
 func (c *doorCache) has(k doorKey) bool {
 	c.Lock()
@@ -38,63 +56,111 @@ func (c *doorCache) has(k doorKey) bool {
 	return ok
 }
 
-// of gives the doors of a walk; those not held are worked out on every processor.
-func (c *doorCache) of(head store.Head, list []store.Kept) []Door {
-	doors := make([]Door, len(list))
-	var wg sync.WaitGroup
-	next := make(chan int)
-	for range runtime.GOMAXPROCS(0) {
-		wg.Go(func() {
-			for i := range next {
-				k := list[i]
-				key := doorKey{head.ID, k.Opening.ID, k.Version, head.Version}
-				c.Lock()
-				d, ok := c.held[key]
-				c.Unlock()
-				if !ok {
-					d = doorOf(head.Job(), k)
-					c.Lock()
-					if len(c.held) >= mostHeld {
-						clear(c.held)
-					}
-					c.held[key] = d
-					c.Unlock()
-				}
-				doors[i] = d
-			}
-		})
+// forget lets go of all, since what is kept is another now.
+func (c *doorCache) forget() {
+	c.Lock()
+	defer c.Unlock()
+	c.era++
+	clear(c.held)
+	clear(c.underway)
+}
+
+// of gives the doors of a walk. Those not held are worked out on every processor; those that
+// are not by the end of one's patience are marked as being worked out.
+func (c *doorCache) of(head store.Head, list []store.Kept, patience time.Duration) (doors []met) {
+	c.Lock()
+	era := c.era
+	var missing []store.Kept
+	for _, k := range list {
+		key := keyOf(head, k)
+		if _, ok := c.held[key]; !ok && !c.underway[key] {
+			c.underway[key] = true
+			missing = append(missing, k)
+		}
 	}
-	for i := range list {
-		next <- i
+	c.Unlock()
+	if len(missing) > 0 {
+		done := make(chan struct{})
+		go func() {
+			defer close(done)
+			c.workOut(head, missing, era)
+		}()
+		select {
+		case <-done:
+		case <-time.After(patience):
+		}
 	}
-	close(next)
-	wg.Wait()
+	c.Lock()
+	defer c.Unlock()
+	for _, k := range list {
+		d, ok := c.held[keyOf(head, k)]
+		if !ok {
+			d.Door = Door{ID: k.Opening.ID, Version: k.Version, Name: k.Opening.Name, Room: k.Opening.Room, Hand: k.Opening.Hand, Rod: []plan.State{}, Stops: []string{}, Working: true}
+		}
+		doors = append(doors, d)
+	}
 	return doors
 }
 
-func doorOf(j job.Job, k store.Kept) Door {
-	o := k.Opening
-	if k.Broken != nil {
-		return Door{
-			ID: o.ID, Version: k.Version, Name: o.Name, Hand: frame.Left, Rod: []sheet.Notch{},
-			Stops: []string{"What is kept of this door cannot be read: the data file is damaged there. Run kindmargin check, and take the door from a backup."},
+// workOut works out doors and holds them.
+func (c *doorCache) workOut(head store.Head, list []store.Kept, era int) {
+	sheet.Together(len(list), func(i int) {
+		d, key := doorOf(head.Job(), list[i]), keyOf(head, list[i])
+		c.Lock()
+		defer c.Unlock()
+		if c.era != era {
+			return
 		}
+		if len(c.held) >= mostHeld {
+			clear(c.held)
+		}
+		c.held[key] = d
+		delete(c.underway, key)
+	})
+}
+
+// mostSaid is how much of what stops a door is told on the walk.
+const mostSaid = 3
+
+func doorOf(j job.Job, k store.Kept) met {
+	o := k.Opening
+	door := Door{ID: o.ID, Version: k.Version, Name: o.Name, Room: o.Room, Hand: o.Hand, Rod: []plan.State{}, Stops: []string{}}
+	if k.Broken != nil {
+		door.Hand = frame.Left
+		door.Stops = append(door.Stops, "What is kept of this door cannot be read: the data file is damaged there. Run kindmargin check, and take the door from a backup.")
+		return met{Door: door}
 	}
 	p := plan.Solve(j, o)
-	door := Door{ID: o.ID, Version: k.Version, Name: o.Name, Room: o.Room, Hand: o.Hand, Next: p.Next, Rod: []sheet.Notch{}, Stops: []string{}}
+	door.Next, door.Signed = p.Next, o.Signed != nil
+	if o.Slab.Width > 0 {
+		door.Slab = j.Tape.Show(o.Slab.Width) + " × " + j.Tape.Show(o.Slab.Length)
+	}
 	for _, n := range p.Notches {
-		door.Rod = append(door.Rod, sheet.Notch(n))
+		door.Rod = append(door.Rod, n.State)
+		if n.Step == p.Next {
+			door.Says, door.Now = n.Says, n.State != plan.Waits
+		}
 	}
 	for _, f := range p.All() {
-		if f.Gravity == plan.Stop {
+		switch {
+		case f.Gravity == plan.Care:
+			door.Cares++
+		case f.Gravity != plan.Stop:
+		case len(door.Stops) < mostSaid:
 			door.Stops = append(door.Stops, f.Words(j.Unit, j.Tape))
 		}
-	}
-	if d := p.Leaves[0].Drawing; d != nil {
-		door.Drawing = sheet.Draw(*d)
-		if found := sheet.Found(p.Leaves[0].Try, d); len(found) > 0 && len(p.Leaves) == 1 { // it hangs: its light is as it was found
-			door.Drawing.Light, door.Drawing.Hollow = found, []float64{}
+		if f.Gravity == plan.Stop && f.Step == p.Next {
+			door.Now = false
 		}
 	}
-	return door
+	d := p.Leaves[0].Drawing
+	if d == nil {
+		return met{Door: door}
+	}
+	drawing := sheet.Draw(*d)
+	if found := sheet.Found(p.Leaves[0].Try, d); len(found) > 0 && len(p.Leaves) == 1 { // it hangs: its light is as it was found
+		drawing.Light, drawing.Hollow = found, []float64{}
+	}
+	door.Drawn = true
+	return met{door, drawing}
 }

@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
+	"kindmargin/core/load"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
@@ -48,6 +49,8 @@ func enumerate(r huma.Registry) {
 	enum(r, job.Old, job.New)
 	enum(r, job.Measurings...)
 	enum(r, job.Habits...)
+	enum(r, job.Parts...)
+	enum(r, load.Slabs, load.Hinges, load.Screws, load.Locks, load.Inserts, load.Packers, load.Tools)
 	enum(r, swing.AllMeets...)
 	enum(r, plan.States...)
 	enum(r, plan.Stop, plan.Care, plan.Note)

@@ -112,6 +112,11 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if asked.Kit != nil {
 		head.Kit = *asked.Kit
 	}
+	if asked.Usual != nil {
+		if head.Usual, err = s.usual(ctx, head, *asked.Usual); err != nil {
+			return nil, problem(ctx, err)
+		}
+	}
 	if err := head.Job().CheckHead(); err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -124,6 +129,18 @@ func (s server) changeJob(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	return headBody(head), nil
+}
+
+// usual is what new doors of a job begin with, once some parts of one of its doors are.
+func (s server) usual(ctx context.Context, head store.Head, set SetUsual) (job.Usual, error) {
+	if set.From == "" {
+		return head.Usual.Without(set.Parts), nil
+	}
+	k, err := s.store.Opening(ctx, head.ID, set.From)
+	if err != nil {
+		return head.Usual, err
+	}
+	return head.Usual.Set(head.Unit, k.Opening, set.Parts), nil
 }
 
 type jobIn struct {
@@ -168,7 +185,7 @@ func (s server) addOpening(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	o := job.NewOpening("", strings.TrimSpace(asked.Name), head.Unit)
+	o := head.Job().Begin("", strings.TrimSpace(asked.Name))
 	o.Room = strings.TrimSpace(asked.Room)
 	if err := o.Check(head.Unit); err != nil {
 		return nil, problem(ctx, err)
@@ -179,33 +196,6 @@ func (s server) addOpening(ctx context.Context, in *struct {
 	}
 	return openingBody(k), nil
 }
-
-func (s server) walk(ctx context.Context, in *struct {
-	JobPath
-	IfNoneMatch string `header:"If-None-Match" doc:"The ETag last read: 304 where nothing has changed since."`
-},
-) (*body[Walk], error) {
-	head, err := s.store.Head(ctx, in.Job)
-	if err != nil {
-		return nil, problem(ctx, err)
-	}
-	if in.IfNoneMatch == walkTag(head) {
-		return nil, huma.Status304NotModified()
-	}
-	head, list, off, err := s.store.Job(ctx, in.Job, func(id string, version int64) bool {
-		return s.doors.has(doorKey{in.Job, id, version, head.Version})
-	})
-	if err != nil {
-		return nil, problem(ctx, err)
-	}
-	out := &body[Walk]{ETag: walkTag(head), Body: Walk{Job: headView(head), Doors: s.doors.of(head, list), Off: []OffWalk{}}}
-	for _, k := range off {
-		out.Body.Off = append(out.Body.Off, OffWalk{k.Opening.ID, k.Opening.Name, k.Opening.Room})
-	}
-	return out, nil
-}
-
-func walkTag(h store.Head) string { return `"walk-` + strings.Trim(etag(h.Walk), `"`) + `"` }
 
 type fileOut struct {
 	ContentType string `header:"Content-Type"`
@@ -266,7 +256,7 @@ func (s server) importFile(ctx context.Context, in *struct {
 	if err := in.check(); err != nil {
 		return nil, err
 	}
-	j, photos, err := brought(in.RawBody)
+	j, photos, err := Brought(in.RawBody)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -92,6 +92,15 @@ func problem(ctx context.Context, err error) error {
 	return e
 }
 
+// problemOf is the first thing that cannot be of what a check found.
+func problemOf(err error) string {
+	var fields field.Errors
+	if errors.As(err, &fields) && len(fields) > 0 {
+		return fields[0].Problem
+	}
+	return err.Error()
+}
+
 // instance is the request's ID as the URI reference that RFC 9457 asks for.
 func instance(t *trace) string {
 	if t.id == "" {

@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/measure"
 	"kindmargin/sheet/full"
+	"kindmargin/sheet/paper"
 )
 
 // SheetIn is a full-size sheet that is asked for.
@@ -27,6 +28,13 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(ctx, err)
+	}
+	if in.Template == "card" {
+		var b bytes.Buffer
+		if err := paper.Write(&b, "card", in.Paper, k.Job.Job(), oneDoor(k.Job.Job(), k.Opening), nil); err != nil {
+			return nil, problem(ctx, err)
+		}
+		return &sheetOut{"application/pdf", `attachment; filename="` + fileStem(k.Opening.Name) + `-card.pdf"`, b.Bytes()}, nil
 	}
 	var lengths [3]measure.Length
 	for i, t := range []struct{ at, text string }{{"/bush", in.Bush}, {"/cutter", in.Cutter}, {"/printed", in.Printed}} {

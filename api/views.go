@@ -4,6 +4,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/plan"
 	"kindmargin/sheet"
 	"kindmargin/store"
 )
@@ -16,6 +17,7 @@ type JobHead struct {
 	Tape     measure.Tape `json:"tape"`
 	Presets  []job.Preset `json:"presets"`
 	Kit      job.Kit      `json:"kit"`
+	Usual    []Usual      `json:"usual" doc:"What new doors begin with, where that was chosen."`
 	Version  int64        `json:"version"`
 	Openings int          `json:"openings"`
 	Removed  bool         `json:"removed" doc:"Taken off the list of jobs."`
@@ -23,22 +25,84 @@ type JobHead struct {
 
 // Door is an opening as it is met on the walk.
 type Door struct {
+	ID      string       `json:"id"`
+	Version int64        `json:"version"`
+	Name    string       `json:"name"`
+	Room    string       `json:"room"`
+	Hand    frame.Hand   `json:"hand"`
+	Next    job.Step     `json:"next" doc:"The first step that is not done; empty when all are."`
+	Says    string       `json:"says" doc:"What that step waits for, or what is to be done, in a few words."`
+	Now     bool         `json:"now" doc:"It can be done now: nothing before it is waited for, and nothing stops it."`
+	Rod     []plan.State `json:"rod" doc:"Of each step, in trade order."`
+	Stops   []string     `json:"stops" doc:"What stops the work; the first three."`
+	Cares   int          `json:"cares" doc:"How many things ask for care."`
+	Slab    string       `json:"slab" doc:"Width and length to the tape; empty while it is not measured."`
+	Signed  bool         `json:"signed"`
+	Drawn   bool         `json:"drawn" doc:"It has a drawing."`
+	Working bool         `json:"working" doc:"Its plan is still being worked out: ask again in a moment."`
+}
+
+// DoorDrawing is the light of one door of the walk.
+type DoorDrawing struct {
 	ID      string             `json:"id"`
 	Version int64              `json:"version"`
-	Name    string             `json:"name"`
-	Room    string             `json:"room"`
-	Hand    frame.Hand         `json:"hand"`
-	Next    job.Step           `json:"next" doc:"The first step that is not done; empty when all are."`
-	Rod     []sheet.Notch      `json:"rod"`
-	Stops   []string           `json:"stops" doc:"What stops the work."`
-	Drawing *sheet.DrawingView `json:"drawing,omitempty"`
+	Drawing *sheet.DrawingView `json:"drawing"`
 }
 
 // Walk is a job with its doors in the order of the walk.
 type Walk struct {
-	Job   JobHead   `json:"job"`
-	Doors []Door    `json:"doors"`
-	Off   []OffWalk `json:"off" doc:"Doors that were taken off the walk."`
+	Job     JobHead   `json:"job"`
+	Doors   []Door    `json:"doors"`
+	Off     []OffWalk `json:"off" doc:"Doors that were taken off the walk."`
+	Working int       `json:"working" doc:"How many plans are still being worked out."`
+}
+
+// WalkPlace is where on the walk a door is put.
+type WalkPlace struct {
+	Before string `json:"before" doc:"ID of the door that comes after it; empty for the end of the walk."`
+}
+
+// Standing is a door and the change that it stands at.
+type Standing struct {
+	ID      string `json:"id"`
+	Version int64  `json:"version"`
+}
+
+// CopyChoices is a door whose choices others are to take.
+type CopyChoices struct {
+	From    string     `json:"from"`
+	Parts   []job.Part `json:"parts"`
+	To      []Standing `json:"to"`
+	Preview bool       `json:"preview,omitempty" doc:"Only say what it would do."`
+	By      string     `json:"by,omitempty"`
+}
+
+// Copied is what copying does, door by door.
+type Copied struct {
+	Doors    []CopiedDoor `json:"doors"`
+	Standing []Standing   `json:"standing" doc:"Where the doors that were changed stand now: undo takes them back together."`
+}
+
+// CopiedDoor is what copying does to one door.
+type CopiedDoor struct {
+	ID      string   `json:"id"`
+	Name    string   `json:"name"`
+	Room    string   `json:"room"`
+	Changes []string `json:"changes" doc:"In words; none where it has these choices already."`
+	Brings  []string `json:"brings" doc:"What would then stop its work, and did not before."`
+	Refused string   `json:"refused" doc:"Why it cannot be done; empty where it can."`
+}
+
+// UndoMany are doors that are taken back by one change each, all or none.
+type UndoMany struct {
+	Doors []Standing `json:"doors"`
+}
+
+// SetUsual makes some of a door's choices those that new doors begin with; without a door, it
+// makes the unit's usual ones so again.
+type SetUsual struct {
+	From  string     `json:"from"`
+	Parts []job.Part `json:"parts"`
 }
 
 // OffWalk is a door that was taken off the walk, and can be put back.
@@ -82,6 +146,13 @@ type JobChange struct {
 	Tape    *measure.Tape `json:"tape,omitempty"`
 	Presets *[]job.Preset `json:"presets,omitempty"`
 	Kit     *job.Kit      `json:"kit,omitempty"`
+	Usual   *SetUsual     `json:"usual,omitempty"`
+}
+
+// Usual is a part of the choices that new doors begin with.
+type Usual struct {
+	Part job.Part `json:"part"`
+	Says []string `json:"says" doc:"How it differs from what the unit's usual choices are, in words."`
 }
 
 // NewOpening is what an opening begins with.
@@ -91,7 +162,19 @@ type NewOpening struct {
 }
 
 func headView(h store.Head) JobHead {
-	return JobHead{h.ID, h.Name, h.Unit, h.Tape, append([]job.Preset{}, h.Presets...), h.Kit, h.Version, h.Openings, h.Removed}
+	return JobHead{h.ID, h.Name, h.Unit, h.Tape, append([]job.Preset{}, h.Presets...), h.Kit, usualView(h), h.Version, h.Openings, h.Removed}
+}
+
+func usualView(h store.Head) []Usual {
+	list := []Usual{}
+	j := h.Job()
+	plain, own := job.NewOpening("", "", h.Unit), j.Begin("", "")
+	for _, p := range job.Parts {
+		if says := plan.Differs(j, p, plain, own); len(says) > 0 {
+			list = append(list, Usual{p, says})
+		}
+	}
+	return list
 }
 
 func headBody(h store.Head) *body[JobHead] { return &body[JobHead]{etag(h.Version), headView(h)} }

@@ -37,6 +37,8 @@ var (
 	ErrBusy = errors.New("held by another program")
 	// ErrFull is a job that has as many doors as it can hold.
 	ErrFull = errors.New("full")
+	// ErrNewer is a data file of a newer program.
+	ErrNewer = errors.New("it was made by a newer program")
 	// ErrDamaged is a data file, or one thing in it, that cannot be read back.
 	ErrDamaged = errors.New("damaged")
 )
@@ -206,7 +208,7 @@ func (s *Store) migrate(ctx context.Context, path string) error {
 	case err != nil:
 		return err
 	case current > target:
-		return fmt.Errorf("it was made by a newer program (form %d; this one knows %d): update the program", current, target)
+		return fmt.Errorf("%w (form %d; this one knows %d): update the program", ErrNewer, current, target)
 	case current == target:
 		return nil
 	case current > 0:

@@ -3,7 +3,6 @@
 package main
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -16,8 +15,6 @@ import (
 	"os/signal"
 	"path/filepath"
 	"runtime/debug"
-	"slices"
-	"strings"
 	"syscall"
 	"text/tabwriter"
 	"time"
@@ -26,11 +23,9 @@ import (
 
 	"kindmargin/api"
 	"kindmargin/core/job"
-	"kindmargin/core/measure"
 	"kindmargin/core/simulate"
 	"kindmargin/demo"
 	"kindmargin/sheet"
-	"kindmargin/sheet/full"
 	"kindmargin/store"
 	"kindmargin/web"
 )
@@ -40,6 +35,9 @@ type cli struct {
 	Demo     demoCmd          `cmd:"" help:"Serve it with two invented houses to try."`
 	Plan     planCmd          `cmd:"" help:"Print the plan of every opening in a job file."`
 	Sheet    sheetCmd         `cmd:"" help:"Draw a template of an opening at full size."`
+	Paper    paperCmd         `cmd:"" help:"Put doors on paper as PDF: their cards, the house book, what to order or to load."`
+	Schedule scheduleCmd      `cmd:"" help:"Write a job's schedule and its other tables, as XLSX or CSV."`
+	Restore  restoreCmd       `cmd:"" help:"Put a backup in the place of a data file; what was there is kept beside it."`
 	Backup   backupCmd        `cmd:"" help:"Copy the data file whole, also while the program serves it, and read the copy back."`
 	Check    checkCmd         `cmd:"" help:"Read the whole data file and say whether it is sound."`
 	Simulate simulateCmd      `cmd:"" help:"Hang random openings by our plan and by the schools it is up against."`
@@ -221,6 +219,20 @@ func (c checkCmd) Run(ctx context.Context, out io.Writer) error {
 	return nil
 }
 
+type restoreCmd struct {
+	dataFile
+	From string `arg:"" help:"The backup." type:"existingfile"`
+}
+
+func (c restoreCmd) Run(ctx context.Context, out io.Writer) error {
+	r, err := store.RestoreFile(ctx, c.Data, c.From)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintf(out, "%s now holds %s. What it held before lies in %s.\n", c.Data, holds(r.Report), r.Before)
+	return nil
+}
+
 func holds(r store.Report) string {
 	n := func(n int, one string) string {
 		if n == 1 {
@@ -261,47 +273,6 @@ func readFile(name string) ([]byte, error) {
 		return io.ReadAll(os.Stdin)
 	}
 	return os.ReadFile(name)
-}
-
-type sheetCmd struct {
-	File     string  `arg:"" help:"A job file; - for standard input."`
-	Opening  string  `help:"The opening, by its name or its id." required:""`
-	Template string  `help:"What to draw." enum:"card,lock,plate,strike,hinge,rod,jig" required:""`
-	Leaf     int     `help:"Of a pair, the leaf." default:"1"`
-	Format   string  `help:"How to write it." enum:"pdf,svg,dxf,stl" default:"pdf"`
-	Paper    string  `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`
-	Bush     float64 `help:"The router's guide bush, mm." default:"16"`
-	Cutter   float64 `help:"Its cutter, mm." default:"12"`
-	Printed  float64 `help:"At what percent of full size the printer prints." default:"100"`
-	Out      string  `help:"File to write; standard output where it is not given." type:"path"`
-}
-
-func (c sheetCmd) Run(out io.Writer) error {
-	b, err := readFile(c.File)
-	if err != nil {
-		return err
-	}
-	j, err := job.Decode(b)
-	if err != nil {
-		return err
-	}
-	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool { return o.ID == c.Opening || strings.EqualFold(o.Name, c.Opening) })
-	if i < 0 {
-		return fmt.Errorf("there is no opening %q in that job", c.Opening)
-	}
-	var buf bytes.Buffer
-	asked := full.Asked{
-		Template: c.Template, Format: c.Format, Paper: c.Paper, Leaf: max(c.Leaf-1, 0), Printed: c.Printed / 100,
-		Router: full.Router{Bush: measure.FromMM(c.Bush), Cutter: measure.FromMM(c.Cutter)},
-	}
-	if err := full.Write(&buf, j, j.Openings[i], asked); err != nil {
-		return err
-	}
-	if c.Out == "" {
-		_, err = out.Write(buf.Bytes())
-		return err
-	}
-	return os.WriteFile(c.Out, buf.Bytes(), 0o644)
 }
 
 type simulateCmd struct {

@@ -88,6 +88,11 @@ var StepsOf = []StepOf{
 	{job.StepLog, "Log", "waits until it fits", "ready to sign off"},
 }
 
+// StepName is a step in words.
+func StepName(s job.Step) string {
+	return StepsOf[slices.IndexFunc(StepsOf, func(k StepOf) bool { return k.Step == s })].Name
+}
+
 // Why says why a slab is laid so, across and along it.
 func Why(l fit.Laying) []string {
 	why := []string{named(Across, l.Across).Why}

@@ -305,21 +305,9 @@ func TestTheDXFThatAnotherReaderReads(t *testing.T) {
 	assert.Equal(t, string(known), b.String())
 }
 
-// The door card, read back by poppler: it tells the cuts, hinges and latch of its door alone.
-func TestTheDoorCard(t *testing.T) {
+func TestWhatCannotBeWritten(t *testing.T) {
 	j, o := demoDoor(t, "linen")
-	file := filepath.Join(t.TempDir(), "card.pdf")
 	var b bytes.Buffer
-	require.NoError(t, Write(&b, j, o, Asked{Template: CardTemplate, Format: "pdf", Paper: "letter", Printed: 1}))
-	require.NoError(t, os.WriteFile(file, b.Bytes(), 0o600))
-	out, err := exec.Command("pdftotext", "-layout", file, "-").Output()
-	require.NoError(t, err)
-	text := strings.Join(strings.Fields(string(out)), " ")
-	for _, said := range []string{"LINEN ROOM", "Cut the hinge edge", "Top hinge, to the leaf's top", "slab 150", "Lever on rose", "Stops 36"} {
-		assert.Contains(t, text, said)
-	}
-	assert.NotContains(t, text, "CHART ROOM")
-	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: CardTemplate, Format: "svg", Paper: "a4"}), "is a PDF")
 	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "pdf", Paper: "b5", Printed: 1, Router: UsualRouter}), "no paper")
 	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "png", Router: UsualRouter}), "no format")
 }

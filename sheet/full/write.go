@@ -31,9 +31,6 @@ func FormatByID(id string) (f Format, ok bool) {
 	return Format{}, false
 }
 
-// CardTemplate is the door's whole plan on paper.
-const CardTemplate = "card"
-
 // Asked is a sheet, or a body, that is asked for of one leaf of a door.
 type Asked struct {
 	Template, Format, Paper string
@@ -54,13 +51,6 @@ func Write(w io.Writer, j job.Job, o job.Opening, a Asked) error {
 			return err
 		}
 		return s.STL(w)
-	}
-	if a.Template == CardTemplate {
-		p, ok := PaperByID(a.Paper)
-		if !ok || a.Format != "pdf" {
-			return field.Fault("/format", "The door card is a PDF on a4, a3, letter or tabloid.")
-		}
-		return Card(w, j, o, p)
 	}
 	d, err := Make(a.Template, j, o, a.Leaf, a.Router)
 	if err != nil {

@@ -1,0 +1,182 @@
+package api
+
+import (
+	"archive/zip"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/sheet"
+	"kindmargin/sheet/table"
+	"kindmargin/store"
+)
+
+// mostBackup is the most that is taken of a backup that is sent.
+const mostBackup = 4 << 30
+
+// slow is how long a whole data file may take on its way.
+const slow = 10 * time.Minute
+
+// RestoredView is what a restore brought.
+type RestoredView struct {
+	Jobs    int    `json:"jobs"`
+	Doors   int    `json:"doors"`
+	Changes int    `json:"changes"`
+	Before  string `json:"before" doc:"The file's name that holds what was there before, beside the data file."`
+}
+
+// backup sends a whole copy of the data file, read back before it goes.
+func (s server) backup(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+	dir, err := os.MkdirTemp("", "kindmargin-backup")
+	if err != nil {
+		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
+	}
+	name := filepath.Join(dir, "backup.db")
+	if _, err := s.store.Backup(ctx, name); err != nil {
+		_ = os.RemoveAll(dir)
+		return nil, problem(ctx, err)
+	}
+	return &huma.StreamResponse{Body: func(c huma.Context) {
+		defer os.RemoveAll(dir)
+		f, err := os.Open(name)
+		if err != nil {
+			panic(err) // it was just read back
+		}
+		defer f.Close()
+		c.SetHeader("Content-Type", "application/vnd.sqlite3")
+		c.SetHeader("Content-Disposition", `attachment; filename="kindmargin-backup-`+time.Now().Format("2006-01-02")+`.db"`)
+		if at, err := f.Stat(); err == nil {
+			c.SetHeader("Content-Length", fmt.Sprint(at.Size()))
+		}
+		_, _ = io.Copy(c.BodyWriter(), f) // who has gone is not told
+	}}, nil
+}
+
+// sent is a request's body as it arrives, for what is too large to be held.
+type sent struct{ body io.Reader }
+
+// Resolve takes the body; a whole data file may take its time.
+func (s *sent) Resolve(c huma.Context) []error {
+	_ = c.SetReadDeadline(time.Now().Add(slow))
+	s.body = c.BodyReader()
+	return nil
+}
+
+// restoreFrom puts a backup that is sent in the place of all that is kept.
+func (s server) restoreFrom(ctx context.Context, in *struct{ sent }) (*body[RestoredView], error) {
+	dir, err := os.MkdirTemp("", "kindmargin-restore")
+	if err != nil {
+		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
+	}
+	defer os.RemoveAll(dir)
+	name := filepath.Join(dir, "sent.db")
+	if err := receive(in.body, name); err != nil {
+		return nil, problem(ctx, err)
+	}
+	r, err := s.store.Restore(ctx, name)
+	switch {
+	case errors.Is(err, store.ErrDisk), errors.Is(err, store.ErrBusy):
+		return nil, problem(ctx, err)
+	case err != nil:
+		traceOf(ctx).cause = err
+		return nil, huma.Error422UnprocessableEntity(notRestored(err))
+	}
+	s.doors.forget()
+	return &body[RestoredView]{Body: RestoredView{r.Jobs, r.Openings, r.Changes, filepath.Base(r.Before)}}, nil
+}
+
+// notRestored is why a file was not restored, without the paths of this machine.
+func notRestored(err error) string {
+	switch {
+	case errors.Is(err, store.ErrDamaged):
+		return "This backup is damaged or cut short, so nothing was restored: all is as it was. Take another copy of it."
+	case errors.Is(err, store.ErrNewer):
+		return "This backup was made by a newer program, so nothing was restored: update this one first."
+	}
+	return "This is no backup of Kind Margin, so nothing was restored: all is as it was. Choose a file that Backup made."
+}
+
+// receive keeps what is sent.
+func receive(r io.Reader, name string) error {
+	f, err := os.Create(name)
+	if err != nil {
+		return errors.Join(store.ErrDisk, err)
+	}
+	n, err := io.Copy(f, io.LimitReader(r, mostBackup+1))
+	if cerr := f.Close(); cerr != nil && err == nil {
+		err = errors.Join(store.ErrDisk, cerr)
+	}
+	switch {
+	case n > mostBackup:
+		return huma.Error422UnprocessableEntity("A backup of more than 4 GB is restored on this machine itself, with kindmargin restore: nothing was changed.")
+	case errors.Is(err, io.ErrUnexpectedEOF):
+		return huma.NewError(http.StatusBadRequest, "")
+	}
+	return err
+}
+
+// everything sends all jobs as one zip of open files: of each its job file, its photographs
+// and its tables as a workbook.
+func (s server) everything(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+	heads, err := s.store.Jobs(ctx)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	// It is made whole before it goes, so that one that fails half-way is not taken for all.
+	f, err := os.CreateTemp("", "kindmargin-everything")
+	if err != nil {
+		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
+	}
+	gone := func() { _, _ = f.Close(), os.Remove(f.Name()) }
+	z := zip.NewWriter(f)
+	used := map[string]bool{}
+	for _, h := range heads {
+		if h.Removed {
+			continue
+		}
+		dir := fileStem(h.Name)
+		for n := 2; used[dir] || dir == ""; n++ {
+			dir = fmt.Sprintf("%s-%d", fileStem(h.Name), n)
+		}
+		used[dir] = true
+		if err = s.putJob(ctx, z, dir+"/", h.ID); err != nil {
+			break
+		}
+	}
+	if err = errors.Join(err, z.Close()); err == nil {
+		_, err = f.Seek(0, io.SeekStart)
+	}
+	if err != nil {
+		gone()
+		return nil, problem(ctx, err)
+	}
+	return &huma.StreamResponse{Body: func(c huma.Context) {
+		defer gone()
+		c.SetHeader("Content-Type", "application/zip")
+		c.SetHeader("Content-Disposition", `attachment; filename="kindmargin-everything-`+time.Now().Format("2006-01-02")+`.zip"`)
+		_, _ = io.Copy(c.BodyWriter(), f)
+	}}, nil
+}
+
+// putJob puts one job in a zip, under a folder.
+func (s server) putJob(ctx context.Context, z *zip.Writer, dir, id string) error {
+	j, err := s.whole(ctx, id)
+	if err != nil {
+		return err
+	}
+	if err := s.bundleInto(ctx, z, dir, j, 0); err != nil {
+		return err
+	}
+	w, err := z.Create(dir + "tables.xlsx")
+	if err != nil {
+		return err
+	}
+	return table.XLSX(w, sheet.Schedule(j, sheet.Planned(j)))
+}

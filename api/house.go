@@ -1,0 +1,254 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/job"
+	"kindmargin/core/load"
+	"kindmargin/core/plan"
+	"kindmargin/sheet"
+	"kindmargin/store"
+)
+
+func (s server) walk(ctx context.Context, in *struct {
+	JobPath
+	IfNoneMatch string `header:"If-None-Match" doc:"The ETag last read: 304 where nothing has changed since."`
+},
+) (*body[Walk], error) {
+	head, err := s.store.Head(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if in.IfNoneMatch == walkTag(head) {
+		return nil, huma.Status304NotModified()
+	}
+	head, list, off, err := s.store.Job(ctx, in.Job, func(id string, version int64) bool {
+		return s.doors.has(doorKey{in.Job, id, version, head.Version})
+	})
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	out := &body[Walk]{ETag: walkTag(head), Body: Walk{Job: headView(head), Doors: make([]Door, len(list)), Off: []OffWalk{}}}
+	for i, d := range s.doors.of(head, list, patience) {
+		out.Body.Doors[i] = d.Door
+		if d.Working {
+			out.Body.Working++
+			out.ETag = "" // it will be another in a moment
+		}
+	}
+	for _, k := range off {
+		out.Body.Off = append(out.Body.Off, OffWalk{k.Opening.ID, k.Opening.Name, k.Opening.Room})
+	}
+	return out, nil
+}
+
+func walkTag(h store.Head) string { return `"walk-` + strings.Trim(etag(h.Walk), `"`) + `"` }
+
+// doorsIn are some doors in an address.
+type doorsIn struct {
+	JobPath
+	Doors []string `query:"doors" doc:"IDs, set apart by commas; all of them where none is given."`
+}
+
+// mostDrawn is how many drawings are given at once.
+const mostDrawn = 60
+
+// drawings are the light of doors that are seen on the walk.
+func (s server) drawings(ctx context.Context, in *doorsIn) (*body[[]DoorDrawing], error) {
+	if len(in.Doors) == 0 || len(in.Doors) > mostDrawn {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Ask for the drawings of 1 to %d doors.", mostDrawn))
+	}
+	out := &body[[]DoorDrawing]{Body: []DoorDrawing{}}
+	for _, id := range in.Doors {
+		k, err := s.store.Opening(ctx, in.Job, id)
+		if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDamaged) {
+			continue // it went off the walk meanwhile
+		}
+		if err != nil {
+			return nil, problem(ctx, err)
+		}
+		for _, d := range s.doors.of(k.Job, []store.Kept{k}, 10*patience) {
+			if d.drawing != nil {
+				out.Body = append(out.Body, DoorDrawing{d.ID, d.Version, d.drawing})
+			}
+		}
+	}
+	return out, nil
+}
+
+// place puts a door elsewhere on the walk.
+func (s server) place(ctx context.Context, in *struct {
+	OpeningPath
+	raw
+},
+) (*struct{}, error) {
+	to, err := read[WalkPlace](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return nil, problem(ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before))
+}
+
+// planned are some doors of a job with their plans, in the order of the walk; all of them
+// where none is named.
+func (s server) planned(ctx context.Context, id string, doors []string) (job.Job, []load.Door, error) {
+	j, err := s.whole(ctx, id)
+	if err != nil {
+		return j, nil, err
+	}
+	for _, d := range doors {
+		if !slices.ContainsFunc(j.Openings, func(o job.Opening) bool { return o.ID == d }) {
+			return j, nil, store.ErrNotFound
+		}
+	}
+	if len(doors) > 0 {
+		wanted := map[string]bool{}
+		for _, d := range doors {
+			wanted[d] = true
+		}
+		j.Openings = slices.DeleteFunc(j.Openings, func(o job.Opening) bool { return !wanted[o.ID] })
+	}
+	return j, sheet.Planned(j), nil
+}
+
+func (s server) load(ctx context.Context, in *doorsIn) (*body[sheet.Load], error) {
+	j, doors, err := s.planned(ctx, in.Job, in.Doors)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &body[sheet.Load]{Body: sheet.LoadOf(j, load.Of(j, doors))}, nil
+}
+
+// copyChoices gives a door's choices to others, or says what that would do.
+func (s server) copyChoices(ctx context.Context, in *struct {
+	JobPath
+	raw
+},
+) (*body[Copied], error) {
+	asked, err := read[CopyChoices](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if len(asked.Parts) == 0 || slices.ContainsFunc(asked.Parts, func(p job.Part) bool { return !slices.Contains(job.Parts, p) }) {
+		return nil, huma.Error422UnprocessableEntity("Say which choices are copied: margins, hinges or lock.")
+	}
+	head, list, _, err := s.store.Job(ctx, in.Job, nil)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	at := map[string]store.Kept{}
+	for _, k := range list {
+		at[k.Opening.ID] = k
+	}
+	from, ok := at[asked.From]
+	if !ok || from.Broken != nil {
+		return nil, problem(ctx, store.ErrNotFound)
+	}
+	j := head.Job()
+	copied := make([]copiedDoor, len(asked.To))
+	for i, to := range asked.To {
+		k, ok := at[to.ID]
+		switch {
+		case !ok || k.Broken != nil:
+			return nil, problem(ctx, store.ErrNotFound)
+		case k.Version != to.Version:
+			return nil, problem(ctx, store.ErrStale)
+		}
+		k.By = asked.By
+		copied[i] = copiedDoor{kept: k, to: k.Opening.Takes(from.Opening, asked.Parts)}
+	}
+	sheet.Together(len(copied), func(i int) { copied[i].judge(j, asked.Parts) })
+
+	out := &body[Copied]{Body: Copied{Doors: []CopiedDoor{}, Standing: []Standing{}}}
+	var saved []store.Kept
+	var to []job.Opening
+	for _, c := range copied {
+		out.Body.Doors = append(out.Body.Doors, c.view)
+		if len(c.view.Changes) > 0 && c.view.Refused == "" {
+			saved, to = append(saved, c.kept), append(to, c.to)
+		}
+	}
+	if asked.Preview {
+		return out, nil
+	}
+	now, err := s.store.SaveAll(ctx, "choices of "+from.Opening.Name, saved, to)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	for _, k := range now {
+		out.Body.Standing = append(out.Body.Standing, Standing{k.Opening.ID, k.Version})
+	}
+	return out, nil
+}
+
+// copiedDoor is a door that choices are copied to.
+type copiedDoor struct {
+	kept store.Kept
+	to   job.Opening
+	view CopiedDoor
+}
+
+// judge says what would change, why it cannot, and what would then stop the work.
+func (c *copiedDoor) judge(j job.Job, parts []job.Part) {
+	was := c.kept.Opening
+	c.view = CopiedDoor{ID: was.ID, Name: was.Name, Room: was.Room, Changes: []string{}, Brings: []string{}}
+	for _, p := range parts {
+		c.view.Changes = append(c.view.Changes, plan.Differs(j, p, was, c.to)...)
+	}
+	if len(c.view.Changes) == 0 {
+		return
+	}
+	if err := signed(was, c.to); err != nil {
+		c.view.Refused = "It was signed off: open it again in Log first."
+		return
+	}
+	if err := errors.Join(c.to.Check(j.Unit), c.to.CheckKit(j.Kit)); err != nil {
+		c.view.Refused = problemOf(err)
+		return
+	}
+	stops := func(o job.Opening) (list []string) {
+		for _, f := range plan.Solve(j, o).All() {
+			if f.Gravity == plan.Stop {
+				list = append(list, f.Words(j.Unit, j.Tape))
+			}
+		}
+		return list
+	}
+	before := stops(was)
+	for _, s := range stops(c.to) {
+		if !slices.Contains(before, s) {
+			c.view.Brings = append(c.view.Brings, s)
+		}
+	}
+	if len(was.Tried) > 0 || was.Done[job.StepCut] != "" {
+		c.view.Brings = append(c.view.Brings, "It is cut already: what was done goes by what was chosen then.")
+	}
+}
+
+// undoMany takes several doors back by the change that each stands at.
+func (s server) undoMany(ctx context.Context, in *struct {
+	JobPath
+	raw
+},
+) (*struct{}, error) {
+	asked, err := read[UndoMany](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	var list []store.Standing
+	for _, d := range asked.Doors {
+		list = append(list, store.Standing(d))
+	}
+	err = s.store.UndoAll(ctx, in.Job, list)
+	if errors.Is(err, store.ErrStale) {
+		return nil, huma.NewError(http.StatusPreconditionFailed, "One of these doors was changed since: none was taken back. Undo it at the door itself, then the others ("+strings.TrimPrefix(err.Error(), store.ErrStale.Error()+": ")+").")
+	}
+	return nil, problem(ctx, err)
+}

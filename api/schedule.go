@@ -1,0 +1,264 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/job"
+	"kindmargin/core/schedule"
+	"kindmargin/sheet"
+	"kindmargin/sheet/table"
+)
+
+// largestSchedule is the most that is read of a schedule.
+const largestSchedule = 16 << 20
+
+// ScheduleIn is a schedule as it is sent: the file is the body, the rest in the address.
+type ScheduleIn struct {
+	JobPath
+	Columns []string `query:"columns" doc:"What each column is, by ID, set apart by commas; - for one that is left out. None where it is to be matched here."`
+	raw
+}
+
+// SchedulePreview is a schedule as it would come in.
+type SchedulePreview struct {
+	Notes   []string         `json:"notes" doc:"How it was read, where that is not plain."`
+	Columns []ScheduleColumn `json:"columns"`
+	Known   bool             `json:"known" doc:"A schedule with these headers came before, and is matched as it was then."`
+	Rows    []ScheduleRow    `json:"rows" doc:"The first few hundred, and every one with a fault among the first."`
+	Good    int              `json:"good" doc:"How many lines are doors."`
+	Bad     int              `json:"bad" doc:"How many cannot be."`
+}
+
+// ScheduleColumn is one column of the file.
+type ScheduleColumn struct {
+	Header string   `json:"header"`
+	ID     string   `json:"id" doc:"What it is; empty where it is left out."`
+	Sample []string `json:"sample" doc:"Its first values."`
+}
+
+// ScheduleRow is one line of the file.
+type ScheduleRow struct {
+	Line   int             `json:"line"`
+	Name   string          `json:"name"`
+	Room   string          `json:"room"`
+	Says   []string        `json:"says" doc:"What was made of its cells, in words."`
+	Faults []ScheduleFault `json:"faults"`
+}
+
+// ScheduleFault is why a line cannot be a door.
+type ScheduleFault struct {
+	Header  string `json:"header" doc:"Of the column; empty where it is the whole line."`
+	Problem string `json:"problem"`
+}
+
+// mostShown is how many lines are shown of a schedule.
+const mostShown = 300
+
+// scheduleRead is a schedule that was read, and how.
+type scheduleRead struct {
+	job     job.Job
+	table   table.Table
+	header  int
+	columns []string
+	known   bool
+	rows    []schedule.Row
+}
+
+func (s server) readSchedule(ctx context.Context, in *ScheduleIn) (r scheduleRead, err error) {
+	if len(in.RawBody) > largestSchedule {
+		return r, huma.Error422UnprocessableEntity("A schedule of more than 16 MB is none of doors: nothing was read.")
+	}
+	if r.job, err = s.whole(ctx, in.Job); err != nil {
+		return r, err
+	}
+	if r.table, err = table.Read(in.RawBody, job.MostOpenings, func(rows [][]string) bool {
+		at := schedule.Header(rows)
+		return at >= 0 && len(rows) > at+1
+	}); err != nil {
+		return r, err
+	}
+	if r.header = schedule.Header(r.table.Rows); r.header < 0 {
+		return r, huma.Error422UnprocessableEntity("There is no line of headers in this schedule.")
+	}
+	headers := r.table.Rows[r.header]
+	switch remembered, err := s.store.Matching(ctx, headerKey(headers)); {
+	case err != nil:
+		return r, err
+	case len(in.Columns) > 0:
+		if r.columns, err = matched(in.Columns, len(headers)); err != nil {
+			return r, err
+		}
+	case len(remembered) == len(headers):
+		r.columns, r.known = remembered, true
+	default:
+		r.columns = schedule.Match(headers)
+	}
+	r.rows = schedule.Read(r.job, r.table.Rows, r.header, r.columns)
+	return r, nil
+}
+
+// leftOut stands in an address for a column that is left out.
+const leftOut = "-"
+
+// matched are the columns as a person matched them.
+func matched(said []string, headers int) ([]string, error) {
+	if len(said) != headers {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("The schedule has %d columns and %d were matched: look at it again.", headers, len(said)))
+	}
+	out := make([]string, len(said))
+	for i, id := range said {
+		if id == leftOut {
+			continue
+		}
+		if _, ok := schedule.ByID(id); !ok || slices.Contains(out[:i], id) {
+			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%.20q is no column, or was matched twice.", id))
+		}
+		out[i] = id
+	}
+	return out, nil
+}
+
+func headerKey(headers []string) string { return strings.ToLower(strings.Join(headers, "\t")) }
+
+func (s server) previewSchedule(ctx context.Context, in *ScheduleIn) (*body[SchedulePreview], error) {
+	r, err := s.readSchedule(ctx, in)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	v := SchedulePreview{Notes: append([]string{}, r.table.Notes...), Columns: []ScheduleColumn{}, Known: r.known, Rows: []ScheduleRow{}}
+	for i, h := range r.table.Rows[r.header] {
+		c := ScheduleColumn{Header: h, ID: r.columns[i], Sample: []string{}}
+		for _, row := range r.table.Rows[r.header+1:] {
+			if i < len(row) && strings.TrimSpace(row[i]) != "" && len(c.Sample) < 3 {
+				c.Sample = append(c.Sample, fmt.Sprintf("%.60s", row[i]))
+			}
+		}
+		v.Columns = append(v.Columns, c)
+	}
+	for _, bad := range []bool{true, false} { // what is wrong is seen first
+		for _, row := range r.rows {
+			if len(row.Faults) > 0 != bad {
+				continue
+			}
+			if bad {
+				v.Bad++
+			} else {
+				v.Good++
+			}
+			if len(v.Rows) < mostShown {
+				v.Rows = append(v.Rows, r.row(row))
+			}
+		}
+	}
+	return &body[SchedulePreview]{Body: v}, nil
+}
+
+// row is one line as it is shown.
+func (r scheduleRead) row(row schedule.Row) ScheduleRow {
+	v := ScheduleRow{Line: row.Line, Name: row.Opening.Name, Room: row.Opening.Room, Says: []string{}, Faults: []ScheduleFault{}}
+	said := schedule.Say(r.job, row.Opening)
+	for i, id := range r.columns {
+		if c, ok := schedule.ByID(id); ok && id != "name" && id != "room" && said[id] != nil && i < len(r.table.Rows[row.Line-1]) && r.table.Rows[row.Line-1][i] != "" {
+			v.Says = append(v.Says, c.Name+": "+sheet.Words(said[id], r.job.Unit))
+		}
+	}
+	for _, f := range row.Faults {
+		at := slices.Index(r.columns, f.Column)
+		header := ""
+		if f.Column != "" && at >= 0 {
+			header = r.table.Rows[r.header][at]
+		}
+		v.Faults = append(v.Faults, ScheduleFault{header, f.Problem})
+	}
+	return v
+}
+
+// ScheduleImported is what came in.
+type ScheduleImported struct {
+	Standing []Standing `json:"standing" doc:"The new doors: undo takes them off again together."`
+	Left     int        `json:"left" doc:"Lines that were left out."`
+}
+
+// importSchedule puts the lines of a schedule on the walk: all of them, or the good ones where
+// that was said.
+func (s server) importSchedule(ctx context.Context, in *struct {
+	ScheduleIn
+	Once
+	Good bool   `query:"good" doc:"Leave the lines out that cannot be doors; else nothing comes in unless all can."`
+	By   string `query:"by" doc:"Who brings it in."`
+},
+) (*body[ScheduleImported], error) {
+	if err := in.check(); err != nil {
+		return nil, err
+	}
+	r, err := s.readSchedule(ctx, &in.ScheduleIn)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	var doors []job.Opening
+	left := 0
+	for _, row := range r.rows {
+		if len(row.Faults) > 0 {
+			left++
+			continue
+		}
+		doors = append(doors, row.Opening)
+	}
+	switch {
+	case left > 0 && !in.Good:
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d of %d lines cannot be doors, so nothing was brought in: mend them, or take the others alone.", left, len(r.rows)))
+	case len(doors) == 0:
+		return nil, huma.Error422UnprocessableEntity("No line of this schedule is a door: nothing was brought in.")
+	}
+	at, err := s.store.AddOpenings(ctx, in.Job, doors, in.Key, in.By)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if err := s.store.KeepMatching(ctx, headerKey(r.table.Rows[r.header]), r.columns); err != nil {
+		return nil, problem(ctx, err)
+	}
+	v := ScheduleImported{Standing: []Standing{}, Left: left}
+	for _, d := range at {
+		v.Standing = append(v.Standing, Standing(d))
+	}
+	return &body[ScheduleImported]{Body: v}, nil
+}
+
+// exportSchedule gives out the tables of a job.
+func (s server) exportSchedule(ctx context.Context, in *struct {
+	doorsIn
+	Format string `query:"format" default:"xlsx" doc:"xlsx with all tables, or csv with one."`
+	Table  string `query:"table" default:"schedule" doc:"For csv: schedule, measured, slabs, hardware or margins."`
+},
+) (*sheetOut, error) {
+	j, doors, err := s.planned(ctx, in.Job, in.Doors)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	tables := sheet.Schedule(j, doors)
+	var b bytes.Buffer
+	name, kind := fileStem(j.Name)+".xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+	switch in.Format {
+	case "xlsx":
+		err = table.XLSX(&b, tables)
+	case "csv":
+		i := slices.IndexFunc(tables, func(t table.Sheet) bool { return t.ID == in.Table })
+		if i < 0 {
+			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("There is no table %.20q: ask for schedule, measured, slabs, hardware or margins.", in.Table))
+		}
+		name, kind = fileStem(j.Name)+"-"+in.Table+".csv", "text/csv; charset=utf-8"
+		err = tables[i].CSV(&b)
+	default:
+		return nil, huma.Error422UnprocessableEntity("A schedule goes out as xlsx or csv.")
+	}
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &sheetOut{kind, `attachment; filename="` + name + `"`, b.Bytes()}, nil
+}

@@ -1,0 +1,141 @@
+package main
+
+import (
+	"bytes"
+	"fmt"
+	"io"
+	"os"
+	"slices"
+	"strings"
+
+	"kindmargin/api"
+	"kindmargin/core/job"
+	"kindmargin/core/load"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/sheet"
+	"kindmargin/sheet/full"
+	"kindmargin/sheet/paper"
+	"kindmargin/sheet/table"
+	"kindmargin/store"
+)
+
+// jobFile is a job to be drawn or printed, and where that goes.
+type jobFile struct {
+	File string `arg:"" help:"A job file, or a zip with its photographs; - for standard input."`
+	Out  string `help:"File to write; standard output where it is not given." type:"path"`
+}
+
+func (c jobFile) read() (job.Job, []store.Photo, error) {
+	b, err := readFile(c.File)
+	if err != nil {
+		return job.Job{}, nil, err
+	}
+	return api.Brought(b)
+}
+
+func (c jobFile) write(out io.Writer, b []byte) error {
+	if c.Out == "" {
+		_, err := out.Write(b)
+		return err
+	}
+	return os.WriteFile(c.Out, b, 0o644)
+}
+
+// find finds an opening by its name or its ID.
+func find(j job.Job, name string) (job.Opening, error) {
+	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool { return o.ID == name || strings.EqualFold(o.Name, name) })
+	if i < 0 {
+		return job.Opening{}, fmt.Errorf("there is no opening %q in that job", name)
+	}
+	return j.Openings[i], nil
+}
+
+type paperCmd struct {
+	jobFile
+	Kind    string   `help:"Which paper." enum:"card,book,order,load" required:""`
+	Opening []string `help:"The openings, by name or id; all of them where none is given."`
+	Paper   string   `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`
+}
+
+func (c paperCmd) Run(out io.Writer) error {
+	j, photos, err := c.read()
+	if err != nil {
+		return err
+	}
+	var doors []load.Door
+	for _, name := range c.Opening {
+		o, err := find(j, name)
+		if err != nil {
+			return err
+		}
+		doors = append(doors, load.Door{Opening: o, Plan: plan.Solve(j, o)})
+	}
+	if len(c.Opening) == 0 {
+		doors = sheet.Planned(j)
+	}
+	var b bytes.Buffer
+	if err := paper.Write(&b, c.Kind, c.Paper, j, doors, api.PicturesOf(photos)); err != nil {
+		return err
+	}
+	return c.write(out, b.Bytes())
+}
+
+type scheduleCmd struct {
+	jobFile
+	Format string `help:"How to write it: xlsx with all tables, or csv with one." enum:"xlsx,csv" default:"xlsx"`
+	Table  string `help:"For csv, which table." enum:"schedule,measured,slabs,hardware,margins" default:"schedule"`
+}
+
+func (c scheduleCmd) Run(out io.Writer) error {
+	j, _, err := c.read()
+	if err != nil {
+		return err
+	}
+	tables := sheet.Schedule(j, sheet.Planned(j))
+	var b bytes.Buffer
+	if c.Format == "xlsx" {
+		err = table.XLSX(&b, tables)
+	} else {
+		err = tables[slices.IndexFunc(tables, func(t table.Sheet) bool { return t.ID == c.Table })].CSV(&b)
+	}
+	if err != nil {
+		return err
+	}
+	return c.write(out, b.Bytes())
+}
+
+type sheetCmd struct {
+	jobFile
+	Opening  string  `help:"The opening, by its name or its id." required:""`
+	Template string  `help:"What to draw." enum:"card,lock,plate,strike,hinge,rod,jig" required:""`
+	Leaf     int     `help:"Of a pair, the leaf." default:"1"`
+	Format   string  `help:"How to write it." enum:"pdf,svg,dxf,stl" default:"pdf"`
+	Paper    string  `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`
+	Bush     float64 `help:"The router's guide bush, mm." default:"16"`
+	Cutter   float64 `help:"Its cutter, mm." default:"12"`
+	Printed  float64 `help:"At what percent of full size the printer prints." default:"100"`
+}
+
+func (c sheetCmd) Run(out io.Writer) error {
+	if c.Template == "card" {
+		return paperCmd{c.jobFile, "card", []string{c.Opening}, c.Paper}.Run(out)
+	}
+	j, _, err := c.read()
+	if err != nil {
+		return err
+	}
+	o, err := find(j, c.Opening)
+	if err != nil {
+		return err
+	}
+	var buf bytes.Buffer
+	asked := full.Asked{
+		Template: c.Template, Format: c.Format, Paper: c.Paper, Leaf: max(c.Leaf-1, 0), Printed: c.Printed / 100,
+		Router: full.Router{Bush: measure.FromMM(c.Bush), Cutter: measure.FromMM(c.Cutter)},
+	}
+	if err := full.Write(&buf, j, o, asked); err != nil {
+		return err
+	}
+	return c.write(out, buf.Bytes())
+}

@@ -1,0 +1,68 @@
+package schedule
+
+import (
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// Say is what a schedule that goes out says of a door, by column: text, a number, or a
+// measure.Length; what is not known is left out. Read gives the same door back, as far as a
+// schedule tells one.
+func Say(j job.Job, o job.Opening) map[string]any {
+	out := map[string]any{"name": o.Name, "hand": string(o.Hand), "hinges": plan.HingesOf(o.Hinges)}
+	text := func(id, s string) {
+		if s != "" {
+			out[id] = s
+		}
+	}
+	length := func(id string, l measure.Length) {
+		if l != 0 {
+			out[id] = l
+		}
+	}
+	text("room", o.Room)
+	if c, ok := trade.ConstructionByID(o.Slab.Construction); ok && o.Slab.Construction != "" {
+		text("construction", c.Name)
+	}
+	length("width", o.Slab.Width)
+	length("length", o.Slab.Length)
+	length("thickness", o.Slab.Thickness)
+	if s, ok := trade.SchoolByID(o.Margins.School); ok {
+		text("school", s.Name)
+	}
+	if h, ok := j.Kit.Hinge(o.Hinges.Size); ok {
+		text("hinge", h.Name)
+	}
+	if d, ok := j.Kit.Device(o.Lock.Device); ok {
+		text("lock", d.Name)
+	}
+	length("backset", o.Lock.Backset)
+	if o.Lock.From == lock.FromHandle {
+		length("handle", o.Lock.Handle)
+	}
+	at := placesOf(j.Unit)
+	for _, r := range o.Readings {
+		if r.Struck != "" {
+			continue
+		}
+		for id, is := range map[string]struct {
+			kind survey.Kind
+			at   measure.Length
+		}{
+			"width-head": {survey.Width, at.head}, "width-mid": {survey.Width, at.mid}, "width-foot": {survey.Width, at.foot},
+			"height-hinge": {survey.Height, at.hinge}, "height-lock": {survey.Height, at.lock},
+		} {
+			if r.Kind == is.kind && r.At == is.at {
+				length(id, r.Value)
+			}
+		}
+	}
+	if len(o.Notes) > 0 {
+		text("note", o.Notes[0].Text)
+	}
+	return out
+}

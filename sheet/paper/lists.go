@@ -1,0 +1,101 @@
+package paper
+
+import (
+	"fmt"
+	"io"
+	"strings"
+
+	"kindmargin/core/job"
+	"kindmargin/core/load"
+	"kindmargin/core/measure"
+	"kindmargin/sheet"
+	"kindmargin/sheet/full"
+)
+
+// Order is what is bought for some doors.
+func Order(w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
+	d := newPage(p, "Order, "+j.Name, sure)
+	f := &flow{page: d}
+	f.begin()
+	f.y = edge
+	ordered(f, j, doors)
+	return d.write(w)
+}
+
+func ordered(f *flow, j job.Job, doors []load.Door) {
+	l := sheet.LoadOf(j, load.Order(j, doors))
+	f.title("To order, " + j.Name)
+	f.line(11, "", "For "+strings.Join(l.Doors, ", ")+". What is cut, hung or fitted already is left out.")
+	groups(f, l)
+}
+
+// Load is what to take along for some doors, and what is set once for them.
+func Load(w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
+	d := newPage(p, "To load, "+j.Name, sure)
+	f := &flow{page: d}
+	f.begin()
+	f.y = edge
+	l := sheet.LoadOf(j, load.Of(j, doors))
+	f.title("To load, " + j.Name)
+	f.line(11, "", "For "+strings.Join(l.Doors, ", ")+".")
+	groups(f, l)
+	cutting(f, l, j.Unit)
+	if len(l.Settings) > 0 {
+		f.title("Set once")
+		var rows [][]string
+		for _, s := range l.Settings {
+			rows = append(rows, []string{s.What, s.To, strings.Join(s.Doors, ", ")})
+		}
+		f.table(10.5, []column{{"What", 5}, {"To", 4}, {"For", 4}}, rows)
+	}
+	return d.write(w)
+}
+
+// groups writes a list under its headings, a box before each line to be ticked.
+func groups(f *flow, l sheet.Load) {
+	for _, o := range l.Open {
+		f.ink(red)
+		f.line(11, "B", o.Door+": "+o.Why+".")
+		f.ink(ink)
+	}
+	for _, g := range l.Groups {
+		f.room(20)
+		f.y += 2
+		f.line(13, "B", g.Name)
+		for _, i := range g.Items {
+			text := i.Name
+			if i.Note != "" {
+				text += " (" + i.Note + ")"
+			}
+			count := ""
+			if i.Count > 0 {
+				count = fmt.Sprintf("%d ×", i.Count)
+			}
+			high := f.tall(f.wide-2*edge-24, 12, "", text) + f.tall(f.wide-2*edge-24, 8.5, "", strings.Join(i.Doors, ", "))
+			f.room(high + 1)
+			f.Rect(edge, f.y+1.2, 3.6, 3.6, "D")
+			f.font("B", 12)
+			f.Text(edge+22-f.GetStringWidth(count), f.y+lead(12)*0.75, count)
+			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 12, "", text)
+			f.ink(pencil)
+			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 8.5, "", strings.Join(i.Doors, ", ")) + 0.8
+			f.ink(ink)
+		}
+	}
+}
+
+func cutting(f *flow, l sheet.Load, u measure.Unit) {
+	if len(l.Cutting) == 0 {
+		return
+	}
+	f.title("Cutting list, in " + string(u))
+	var rows [][]string
+	for _, c := range l.Cutting {
+		after := c.Width.Of(u) + " × " + c.Length.Of(u)
+		if c.Left {
+			after += ", some left on"
+		}
+		rows = append(rows, []string{c.Door, c.Slab, c.Head.Of(u), c.Hinge.Of(u), c.Lock.Of(u), c.Foot.Of(u), after})
+	}
+	f.table(10.5, []column{{"Door", 4}, {"Slab", 4}, {"Head", 1.3}, {"Hinge", 1.3}, {"Lock", 1.3}, {"Foot", 1.3}, {"After the first cut", 4}}, rows)
+}

@@ -1,0 +1,196 @@
+package sheet
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"kindmargin/core/job"
+	"kindmargin/core/load"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/schedule"
+	"kindmargin/core/survey"
+	"kindmargin/sheet/table"
+)
+
+// ScheduleTable is a table that a job gives out.
+type ScheduleTable struct {
+	ID, Name string
+	make     func(tables) table.Sheet
+}
+
+// ScheduleTables lists them. The first can be read in again.
+var ScheduleTables = []ScheduleTable{
+	{"schedule", "Schedule", tables.schedule},
+	{"measured", "Measured sizes", tables.measured},
+	{"slabs", "Slabs to order", func(t tables) table.Sheet { return t.ordered(load.Slabs) }},
+	{"hardware", "Hardware to order", func(t tables) table.Sheet {
+		return t.ordered(load.Hinges, load.Screws, load.Locks, load.Inserts)
+	}},
+	{"margins", "Margins", tables.margins},
+}
+
+// Schedule is the tables of some doors of a job; lengths are numbers of millimetres, or, in a
+// job in inches, text with its unit, since a bare 5/8 is a day in May to a spreadsheet.
+func Schedule(j job.Job, doors []load.Door) (list []table.Sheet) {
+	t := tables{j, doors}
+	for _, known := range ScheduleTables {
+		s := known.make(t)
+		s.ID, s.Name = known.ID, known.Name
+		list = append(list, s)
+	}
+	return list
+}
+
+type tables struct {
+	job   job.Job
+	doors []load.Door
+}
+
+// length is a length as a cell; nothing for nought.
+func (t tables) length(l measure.Length) any {
+	switch {
+	case l == 0:
+		return ""
+	case t.job.Unit == measure.Inches:
+		return measure.Say(l, t.job.Unit)
+	}
+	return math.Round(l.MM()*1000) / 1000
+}
+
+// unit is a header for lengths.
+func (t tables) unit(header string) string { return header + " (" + string(t.job.Unit) + ")" }
+
+// lengths are the columns of a schedule that hold one.
+var lengths = map[string]bool{
+	"width": true, "length": true, "thickness": true, "backset": true, "handle": true,
+	"width-head": true, "width-mid": true, "width-foot": true, "height-hinge": true, "height-lock": true,
+}
+
+func (t tables) schedule() (s table.Sheet) {
+	for _, c := range schedule.Columns {
+		name := c.Name
+		if lengths[c.ID] {
+			name = t.unit(name)
+		}
+		s.Headers = append(s.Headers, name)
+	}
+	s.Headers = append(s.Headers, "Step", "Waits for", t.unit("Finished width"), t.unit("Finished length"), "Weight")
+	for _, d := range t.doors {
+		said := schedule.Say(t.job, d.Opening)
+		var row []any
+		for _, c := range schedule.Columns {
+			switch v := said[c.ID].(type) {
+			case measure.Length:
+				row = append(row, t.length(v))
+			case nil:
+				row = append(row, "")
+			default:
+				row = append(row, v)
+			}
+		}
+		step, waits := "signed off", ""
+		for _, n := range d.Plan.Notches {
+			if n.Step == d.Plan.Next {
+				step, waits = plan.StepName(n.Step), n.Says
+			}
+		}
+		width, length, weight := any(""), any(""), any("")
+		if f := d.Plan.Leaves[0].Finished; f != nil {
+			width, length = t.length(f.Width.Value), t.length(f.Length.Value)
+		}
+		if len(d.Slab.Missing()) == 0 {
+			weight = plan.Weight(d.Slab.Weight(), t.job.Unit)
+		}
+		s.Rows = append(s.Rows, append(row, step, waits, width, length, weight))
+	}
+	return s
+}
+
+func (t tables) measured() (s table.Sheet) {
+	s.Headers = []string{"Door", "Room", "Reading", t.unit("Value"), "With", "Struck out"}
+	for _, d := range t.doors {
+		for _, r := range d.Readings {
+			s.Rows = append(s.Rows, []any{d.Name, d.Room, r.Title(t.job.Unit), t.exact(r), plan.ToolName(t.job.Kit.Tools, r), r.Struck})
+		}
+	}
+	return s
+}
+
+// exact is a reading's value, nought too.
+func (t tables) exact(r survey.Reading) any {
+	if r.Value == 0 {
+		return 0.0
+	}
+	return t.length(r.Value)
+}
+
+func (t tables) ordered(kinds ...load.Kind) (s table.Sheet) {
+	s.Headers = []string{"What", "Name", "How many", "For", "Note"}
+	l := load.Order(t.job, t.doors)
+	for _, h := range load.Headings {
+		for _, i := range l.Items {
+			if i.Kind != h.Kind || !slices.Contains(kinds, i.Kind) {
+				continue
+			}
+			count := any(i.Count)
+			if i.Count == 0 {
+				count = ""
+			}
+			s.Rows = append(s.Rows, []any{h.Name, i.Name, count, strings.Join(i.Doors, ", "), i.Note})
+		}
+	}
+	return s
+}
+
+func (t tables) margins() (s table.Sheet) {
+	s.Headers = []string{"Door", "Room", "Leaf", "Side", "Where", t.unit("Wanted"), t.unit("Planned"), t.unit("Planned ±"), t.unit("Found"), t.unit("Found ±"), "Signed off by", "On"}
+	p := printer{t.job.Unit, t.job.Tape}
+	for _, d := range t.doors {
+		by, on := "", ""
+		if d.Signed != nil {
+			by, on = d.Signed.By, d.Signed.On
+		}
+		for n, l := range d.Plan.Leaves {
+			leaf := ""
+			if len(d.Plan.Leaves) > 1 {
+				leaf = []string{"hinge jamb", "lock jamb"}[n]
+			}
+			found := map[[2]string]Figure{}
+			if l.Try != nil {
+				for _, m := range p.places(l.Try.Margins) {
+					found[[2]string{m.Side.String(), m.Where}] = m.Figure
+				}
+			}
+			for _, m := range l.Light {
+				row := []any{d.Name, d.Room, leaf, m.Side.String(), m.Where, t.length(l.Wanted[m.Side].Value), t.fine(m.Margin.Value), t.sure(m.Margin.Sigma), "", "", by, on}
+				if f, ok := found[[2]string{m.Side.String(), m.Where}]; ok {
+					row[8], row[9] = t.fine(measure.FromMM(f.MM)), f.PlusMinus.Of(t.job.Unit)
+				}
+				s.Rows = append(s.Rows, row)
+			}
+		}
+	}
+	return s
+}
+
+// fine is a margin to a tenth of a millimetre or a 64th.
+func (t tables) fine(l measure.Length) any {
+	if t.job.Unit == measure.Inches {
+		return measure.Fine(l, measure.Nearest, t.job.Unit) + " in"
+	}
+	return math.Round(l.MM()*10) / 10
+}
+
+// sure is a standard deviation as it is shown after ±.
+func (t tables) sure(sigma float64) any { return plusMinus(sigma).Of(t.job.Unit) }
+
+// Words is a cell of a schedule in words.
+func Words(cell any, u measure.Unit) string {
+	if l, ok := cell.(measure.Length); ok {
+		return measure.Say(l, u)
+	}
+	return fmt.Sprint(cell)
+}
