@@ -51,8 +51,8 @@ func (s server) walk(ctx context.Context, in *struct {
 
 func walkTag(h store.Head) string { return `"walk-` + strings.Trim(etag(h.Walk), `"`) + `"` }
 
-// doorsIn are some doors in an address.
-type doorsIn struct {
+// DoorsIn are some doors in an address.
+type DoorsIn struct {
 	JobPath
 	Doors []string `query:"doors" doc:"IDs, set apart by commas; all of them where none is given."`
 }
@@ -61,7 +61,7 @@ type doorsIn struct {
 const mostDrawn = 60
 
 // drawings are the light of doors that are seen on the walk.
-func (s server) drawings(ctx context.Context, in *doorsIn) (*body[[]DoorDrawing], error) {
+func (s server) drawings(ctx context.Context, in *DoorsIn) (*body[[]DoorDrawing], error) {
 	if len(in.Doors) == 0 || len(in.Doors) > mostDrawn {
 		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Ask for the drawings of 1 to %d doors.", mostDrawn))
 	}
@@ -118,7 +118,7 @@ func (s server) planned(ctx context.Context, id string, doors []string) (job.Job
 	return j, sheet.Planned(j), nil
 }
 
-func (s server) load(ctx context.Context, in *doorsIn) (*body[sheet.Load], error) {
+func (s server) load(ctx context.Context, in *DoorsIn) (*body[sheet.Load], error) {
 	j, doors, err := s.planned(ctx, in.Job, in.Doors)
 	if err != nil {
 		return nil, problem(ctx, err)

@@ -232,7 +232,7 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 
 // exportSchedule gives out the tables of a job.
 func (s server) exportSchedule(ctx context.Context, in *struct {
-	doorsIn
+	DoorsIn
 	Format string `query:"format" default:"xlsx" doc:"xlsx with all tables, or csv with one."`
 	Table  string `query:"table" default:"schedule" doc:"For csv: schedule, measured, slabs, hardware or margins."`
 },

@@ -6588,13 +6588,17 @@ export interface operations {
     paper: {
         parameters: {
             query: {
+                /** @description IDs, set apart by commas; all of them where none is given. */
+                doors?: string[];
                 /** @description card, book, order or load. */
                 kind: string;
                 /** @description a4, a3, letter or tabloid. */
                 paper?: string;
             };
             header?: never;
-            path?: never;
+            path: {
+                job: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -6857,13 +6861,17 @@ export interface operations {
     "export-schedule": {
         parameters: {
             query?: {
+                /** @description IDs, set apart by commas; all of them where none is given. */
+                doors?: string[];
                 /** @description xlsx with all tables, or csv with one. */
                 format?: string;
                 /** @description For csv: schedule, measured, slabs, hardware or margins. */
                 table?: string;
             };
             header?: never;
-            path?: never;
+            path: {
+                job: string;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -1,0 +1,364 @@
+package api
+
+import (
+	"archive/zip"
+	"bytes"
+	"fmt"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/job"
+	"kindmargin/core/load"
+	"kindmargin/core/measure"
+	"kindmargin/demo"
+	"kindmargin/sheet"
+	"kindmargin/store"
+)
+
+// tern is the demo's house, brought in; its walk is worked out.
+func (s site) tern() (string, Walk) {
+	jobs, err := demo.Jobs()
+	require.NoError(s.t, err)
+	b, err := job.Encode(jobs[0])
+	require.NoError(s.t, err)
+	j := got[JobHead](s.t, s.do("POST", "/jobs/file", "", b))
+	return "/jobs/" + j.ID, s.walk("/jobs/" + j.ID)
+}
+
+// walk is the walk of a house, asked for until every plan is there.
+func (s site) walk(path string) Walk {
+	for {
+		if w := got[Walk](s.t, s.do("GET", path, "", nil)); w.Working == 0 {
+			return w
+		}
+	}
+}
+
+func (w Walk) door(t *testing.T, name string) Door {
+	for _, d := range w.Doors {
+		if d.Name == name {
+			return d
+		}
+	}
+	require.Fail(t, "no such door", name)
+	return Door{}
+}
+
+func TestTheHouseAtAGlance(t *testing.T) {
+	s := run(t)
+	path, w := s.tern()
+	linen, boots, chart := w.door(t, "Linen room"), w.door(t, "Boot room"), w.door(t, "Chart room")
+	assert.Equal(t, job.StepTry, linen.Next)
+	assert.Equal(t, job.Step(""), boots.Next)
+	assert.True(t, boots.Signed)
+	assert.Equal(t, "838 × 2040", chart.Slab)
+	drawings := got[[]DoorDrawing](t, s.do("GET", path+"/drawings?doors="+linen.ID+",gone,"+chart.ID, "", nil))
+	require.Len(t, drawings, 2, "one that went off the walk meanwhile is passed over")
+	assert.Equal(t, linen.Version, drawings[0].Version)
+	assert.NotEmpty(t, drawings[1].Drawing.Light)
+	assert.Equal(t, 422, s.do("GET", path+"/drawings", "", nil).status)
+
+	assert.Equal(t, 204, s.do("PUT", path+"/openings/"+chart.ID+"/place", "", WalkPlace{linen.ID}).status)
+	assert.Equal(t, "Chart room", s.walk(path).Doors[0].Name)
+	assert.Equal(t, 404, s.do("PUT", path+"/openings/"+chart.ID+"/place", "", WalkPlace{"gone"}).status)
+}
+
+// A walk that is not worked out in time says so, and the next one has it.
+func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
+	c := newDoorCache()
+	head := store.Head{ID: "house", Unit: measure.Millimetres, Tape: measure.UsualTape(measure.Millimetres)}
+	var list []store.Kept
+	for i := range 300 {
+		list = append(list, store.Kept{Job: head, Opening: thirty(fmt.Sprint("d", i)), Version: int64(i + 1)})
+	}
+	start := time.Now()
+	doors := c.of(head, list, time.Millisecond)
+	assert.Less(t, time.Since(start), 5*time.Second)
+	working := 0
+	for _, d := range doors {
+		if d.Working {
+			working++
+			assert.Equal(t, "Door "+d.ID, d.Name, "it is known by name")
+		}
+	}
+	assert.Positive(t, working)
+	for working > 0 {
+		working = 0
+		for _, d := range c.of(head, list, 20*time.Millisecond) {
+			if d.Working {
+				working++
+			}
+		}
+	}
+	// What was begun before all was let go of is not held after it.
+	c.forget()
+	assert.False(t, c.has(keyOf(head, list[0])))
+	c.workOut(head, list[:1], 0)
+	assert.False(t, c.has(keyOf(head, list[0])))
+}
+
+// Choices are shown before they are copied, go to several doors at once, and come back at once.
+func TestChoicesAreCopiedAndTakenBack(t *testing.T) {
+	s := run(t)
+	path, w := s.tern()
+	chart, galley, boots, beam := w.door(t, "Chart room"), w.door(t, "Galley"), w.door(t, "Boot room"), w.door(t, "Under the beam")
+	// A case of 64 mm does not go into a stile of 50.
+	narrow := s.do("PATCH", path+"/openings/"+beam.ID, etag(beam.Version), patch("/slab/stile", 50))
+	require.Equal(t, 200, narrow.status)
+	w = s.walk(path)
+	beam = w.door(t, "Under the beam")
+	ask := CopyChoices{From: galley.ID, Parts: []job.Part{job.PartMargins, job.PartHinges, job.PartLock}, To: []Standing{
+		{chart.ID, chart.Version}, {boots.ID, boots.Version}, {beam.ID, beam.Version},
+	}, Preview: true, By: "Wren"}
+	seen := got[Copied](t, s.do("POST", path+"/copy", "", ask))
+	assert.Contains(t, seen.Doors[0].Changes, "lock: surface lock, cylinder → bathroom lock, 64 mm case")
+	assert.Contains(t, seen.Doors[1].Refused, "signed off")
+	assert.Contains(t, seen.Doors[2].Changes, "hinge: 75 mm (3 in) butt → 100 mm (4 in) butt")
+	assert.NotEmpty(t, seen.Doors[2].Brings)
+	assert.Empty(t, seen.Standing)
+	assert.Equal(t, w.Doors, s.walk(path).Doors, "nothing was changed")
+
+	ask.Preview = false
+	done := got[Copied](t, s.do("POST", path+"/copy", "", ask))
+	require.Len(t, done.Standing, 2)
+	now := got[OpeningView](t, s.do("GET", path+"/openings/"+chart.ID, "", nil))
+	assert.Equal(t, "bathroom-64", now.Opening.Lock.Device)
+	assert.Equal(t, "choices of Galley", now.Undo)
+	assert.Equal(t, 412, s.do("POST", path+"/copy", "", ask).status, "they stand elsewhere now")
+
+	assert.Equal(t, 204, s.do("POST", path+"/undo", "", UndoMany{done.Standing}).status)
+	again := s.do("POST", path+"/undo", "", UndoMany{done.Standing})
+	assert.Equal(t, 412, again.status)
+	assert.Contains(t, again.trouble(t).Detail, "none was taken back")
+	now = got[OpeningView](t, s.do("GET", path+"/openings/"+chart.ID, "", nil))
+	assert.Equal(t, "surface-60", now.Opening.Lock.Device)
+	for _, bad := range []CopyChoices{{From: galley.ID}, {From: galley.ID, Parts: []job.Part{"paint"}}} {
+		assert.Equal(t, 422, s.do("POST", path+"/copy", "", bad).status)
+	}
+	assert.Equal(t, 404, s.do("POST", path+"/copy", "", CopyChoices{From: "gone", Parts: job.Parts}).status)
+}
+
+func TestNewDoorsBeginWithWhatIsUsual(t *testing.T) {
+	s := run(t)
+	path, w := s.tern()
+	set := func(u SetUsual) JobHead {
+		j := got[Walk](t, s.do("GET", path, "", nil)).Job
+		return got[JobHead](t, s.do("PATCH", path, etag(j.Version), map[string]any{"usual": u}))
+	}
+	head := set(SetUsual{w.door(t, "Galley").ID, []job.Part{job.PartHinges, job.PartLock}})
+	require.Len(t, head.Usual, 2)
+	assert.Contains(t, head.Usual[1].Says, "backset: 60 mm → 44 mm")
+	v := got[OpeningView](t, s.do("POST", path+"/openings", "", NewOpening{Name: "Attic"}))
+	assert.Equal(t, "bathroom-64", v.Opening.Lock.Device)
+	assert.Equal(t, "butt-100", v.Opening.Hinges.Size)
+	head = set(SetUsual{"", []job.Part{job.PartLock}})
+	require.Len(t, head.Usual, 1)
+	// A hinge of the kit that new doors begin with stays in it.
+	head = set(SetUsual{w.door(t, "Boot room").ID, []job.Part{job.PartHinges}})
+	kit := head.Kit
+	kit.Hinges = nil
+	refused := s.do("PATCH", path, etag(head.Version), map[string]any{"kit": kit})
+	assert.Equal(t, 422, refused.status)
+}
+
+func TestTheLoadOfThreeDoors(t *testing.T) {
+	s := run(t)
+	path, w := s.tern()
+	ids := w.door(t, "Chart room").ID + "," + w.door(t, "Galley").ID + "," + w.door(t, "Under the beam").ID
+	l := got[sheet.Load](t, s.do("GET", path+"/load?doors="+ids, "", nil))
+	assert.Equal(t, []string{"Chart room", "Under the beam", "Galley"}, l.Doors, "in the order of the walk")
+	require.Equal(t, load.Slabs, l.Groups[0].Kind)
+	assert.Len(t, l.Groups[0].Items, 3)
+	assert.Equal(t, sheet.LoadItem{Name: "100 mm (4 in) butt", Count: 5, Doors: []string{"Chart room", "Galley"}}, l.Groups[1].Items[0])
+	assert.Len(t, l.Cutting, 3)
+	assert.Equal(t, "11.5", l.Cutting[0].Hinge.MM)
+	assert.Equal(t, 404, s.do("GET", path+"/load?doors=gone", "", nil).status)
+}
+
+// A schedule is looked at, matched, and comes in whole or not at all, or its good lines alone;
+// its matching is remembered.
+func TestAScheduleComesIn(t *testing.T) {
+	s := run(t)
+	j := got[JobHead](t, s.do("POST", "/jobs", "", map[string]any{"name": "House", "unit": "mm"}))
+	path := "/jobs/" + j.ID + "/schedule"
+	file := []byte("No;Where;Hung;B;H;Stock\n1;Hall;left;762;1981;\n2;Bath;sideways;762;1981;\n3;;right;838,5;1981;x\n")
+	seen := got[SchedulePreview](t, s.do("POST", path+"/preview", "", file))
+	assert.Equal(t, []string{"name", "", "hand", "", "length", ""}, ids(seen))
+	assert.Equal(t, 2, seen.Good)
+	assert.Equal(t, 1, seen.Bad)
+	assert.Equal(t, 3, seen.Rows[0].Line, "what is wrong is seen first")
+	assert.Equal(t, ScheduleFault{"Hung", `"sideways" is no side: the hinges are on the left or on the right, seen from the pull face.`}, seen.Rows[0].Faults[0])
+	assert.Equal(t, []string{"762", "762", "838,5"}, seen.Columns[3].Sample)
+	assert.False(t, seen.Known)
+
+	columns := "?columns=name,room,hand,width,length,-"
+	refused := s.do("POST", path+columns, "", file)
+	assert.Equal(t, 422, refused.status)
+	assert.Contains(t, refused.trouble(t).Detail, "1 of 3 lines cannot be doors, so nothing was brought in")
+	assert.Empty(t, s.walk("/jobs/"+j.ID).Doors)
+	in := got[ScheduleImported](t, s.do("POST", path+columns+"&good=true&by=Wren", "", file))
+	assert.Len(t, in.Standing, 2)
+	assert.Equal(t, 1, in.Left)
+	w := s.walk("/jobs/" + j.ID)
+	require.Len(t, w.Doors, 2)
+	assert.Equal(t, "838.5 × 1981", w.door(t, "3").Slab)
+	assert.Equal(t, "Hall", w.door(t, "1").Room)
+
+	seen = got[SchedulePreview](t, s.do("POST", path+"/preview", "", file))
+	assert.True(t, seen.Known)
+	assert.Equal(t, []string{"name", "room", "hand", "width", "length", ""}, ids(seen), "as it was matched before")
+	assert.Equal(t, 3, seen.Bad, "two are on the walk by now")
+	assert.Equal(t, 204, s.do("POST", "/jobs/"+j.ID+"/undo", "", UndoMany{in.Standing}).status)
+	assert.Empty(t, s.walk("/jobs/"+j.ID).Doors)
+
+	for says, body := range map[string][]byte{
+		"is empty": []byte(" \n"), "no line of headers": []byte(",,\n,,"), "No line of this schedule": []byte("Door,Room\n"),
+		"neither text nor a workbook": []byte("\x00\x01"), "more than 5000 lines": bytes.Repeat([]byte("Door,Room\n"), 100_000),
+	} {
+		a := s.do("POST", path+"?good=true", "", body)
+		assert.Equal(t, 422, a.status, says)
+		assert.Contains(t, a.trouble(t).Detail, says)
+	}
+	for _, c := range []string{"name", "name,name,hand,width,length,-", "name,paint,hand,width,length,-"} {
+		assert.Equal(t, 422, s.do("POST", path+"?columns="+c, "", file).status, c)
+	}
+	assert.Equal(t, 413, s.do("POST", path, "", make([]byte, largestSchedule+2)).status)
+}
+
+func ids(p SchedulePreview) (list []string) {
+	for _, c := range p.Columns {
+		list = append(list, c.ID)
+	}
+	return list
+}
+
+func TestTablesGoOut(t *testing.T) {
+	s := run(t)
+	path, _ := s.tern()
+	for _, known := range sheet.ScheduleTables {
+		a := s.do("GET", path+"/schedule?format=csv&table="+known.ID, "", nil)
+		require.Equal(t, 200, a.status, known.ID)
+		assert.Contains(t, a.header.Get("Content-Disposition"), "tern-house-"+known.ID+".csv")
+	}
+	a := s.do("GET", path+"/schedule", "", nil)
+	assert.True(t, bytes.HasPrefix(a.raw, []byte("PK")))
+	assert.Equal(t, 422, s.do("GET", path+"/schedule?format=ods", "", nil).status)
+	assert.Equal(t, 422, s.do("GET", path+"/schedule?format=csv&table=paint", "", nil).status)
+}
+
+func TestPapersAreAskedFor(t *testing.T) {
+	s := run(t)
+	path, w := s.tern()
+	for _, c := range []struct {
+		asks, name string
+		pages      int
+	}{
+		{"kind=card&doors=" + w.Doors[0].ID, "tern-house-linen-room-card.pdf", 1},
+		{"kind=card&paper=letter", "tern-house-card.pdf", 7}, // the saloon is two leaves
+		{"kind=order", "tern-house-order.pdf", 1},
+	} {
+		a := s.do("GET", path+"/paper?"+c.asks, "", nil)
+		require.Equal(t, 200, a.status, string(a.raw))
+		assert.Contains(t, a.header.Get("Content-Disposition"), c.name)
+		assert.Equal(t, c.pages, pages(t, a.raw), c.asks)
+	}
+	for _, bad := range []string{"kind=poem", "kind=card&paper=b5"} {
+		assert.Equal(t, 422, s.do("GET", path+"/paper?"+bad, "", nil).status)
+	}
+}
+
+// pages is how many pages poppler finds.
+func pages(t *testing.T, pdf []byte) (n int) {
+	file := filepath.Join(t.TempDir(), "p.pdf")
+	require.NoError(t, os.WriteFile(file, pdf, 0o600))
+	out, err := exec.CommandContext(t.Context(), "pdfinfo", file).Output()
+	require.NoError(t, err)
+	for _, line := range strings.Split(string(out), "\n") {
+		if rest, ok := strings.CutPrefix(line, "Pages:"); ok {
+			_, err := fmt.Sscan(rest, &n)
+			require.NoError(t, err)
+		}
+	}
+	return n
+}
+
+// A backup comes down, and goes up again over other work; what was there is kept, and what
+// pages hold is stale.
+func TestBackupAndRestoreFromThePage(t *testing.T) {
+	s := run(t)
+	path, w := s.tern()
+	a := s.do("GET", "/backup", "", nil)
+	require.Equal(t, 200, a.status)
+	assert.Contains(t, a.header.Get("Content-Disposition"), "kindmargin-backup-")
+	file := filepath.Join(t.TempDir(), "down.db")
+	require.NoError(t, os.WriteFile(file, a.raw, 0o600))
+	r, err := store.Check(t.Context(), file)
+	require.NoError(t, err)
+	assert.Equal(t, 6, r.Openings)
+
+	chart := w.door(t, "Chart room")
+	door := path + "/openings/" + chart.ID
+	changed := s.do("PATCH", door, etag(chart.Version), patch("/room", "Cellar"))
+	require.Equal(t, 200, changed.status)
+	assert.Equal(t, "Cellar", s.walk(path).door(t, "Chart room").Room)
+	got[JobHead](t, s.do("POST", "/jobs", "", map[string]any{"name": "Later", "unit": "mm"}))
+	back := got[RestoredView](t, s.do("POST", "/restore", "", a.raw))
+	assert.Equal(t, 1, back.Jobs)
+	assert.Contains(t, back.Before, ".before-restore")
+	assert.Len(t, got[[]JobHead](t, s.do("GET", "/jobs", "", nil)), 1)
+	assert.Equal(t, "Ground-floor hall", s.walk(path).door(t, "Chart room").Room, "nothing of before is held")
+	assert.Equal(t, 412, s.do("PATCH", door, changed.etag, patch("/room", "Attic")).status)
+
+	for says, body := range map[string][]byte{
+		"damaged or cut short": a.raw[:len(a.raw)/2], "no backup of Kind Margin": []byte("a letter"),
+	} {
+		bad := s.do("POST", "/restore", "", body)
+		assert.Equal(t, 422, bad.status)
+		p := bad.trouble(t)
+		assert.Contains(t, p.Detail, says)
+		assert.NotContains(t, p.Detail, os.TempDir(), "nothing is told of this machine")
+	}
+	assert.Equal(t, 422, s.do("POST", "/restore", "", nil).status)
+	assert.Len(t, s.walk(path).Doors, 6)
+}
+
+// Everything goes out as one zip of open files, which Go's reader and unzip find whole, and
+// whose job files read in again.
+func TestEverythingGoesOut(t *testing.T) {
+	s := run(t)
+	s.tern()
+	got[JobHead](t, s.do("POST", "/jobs", "", map[string]any{"name": "Tern House", "unit": "in"}))
+	a := s.do("GET", "/everything", "", nil)
+	require.Equal(t, http.StatusOK, a.status)
+	file := filepath.Join(t.TempDir(), "all.zip")
+	require.NoError(t, os.WriteFile(file, a.raw, 0o600))
+	out, err := exec.CommandContext(t.Context(), "unzip", "-tqq", file).CombinedOutput()
+	require.NoError(t, err, string(out))
+	z, err := zip.NewReader(bytes.NewReader(a.raw), int64(len(a.raw)))
+	require.NoError(t, err)
+	var names []string
+	for _, f := range z.File {
+		names = append(names, f.Name)
+	}
+	assert.Equal(t, []string{
+		"tern-house/job.json", "tern-house/photos.json", "tern-house/tables.xlsx",
+		"tern-house-2/job.json", "tern-house-2/photos.json", "tern-house-2/tables.xlsx",
+	}, names)
+	f, err := z.Open("tern-house/job.json")
+	require.NoError(t, err)
+	defer f.Close()
+	var b bytes.Buffer
+	_, err = b.ReadFrom(f)
+	require.NoError(t, err)
+	j, err := job.Decode(b.Bytes())
+	require.NoError(t, err)
+	assert.Len(t, j.Openings, 6)
+}
