@@ -7,10 +7,12 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
+	"kindmargin/core/schedule"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
+	"kindmargin/sheet/paper"
 )
 
 func (s server) trade(context.Context, *struct{}) (*body[Trade], error) {
@@ -28,6 +30,10 @@ type Trade struct {
 	ReachRules    []Named        `json:"reachRules"`
 	Templates     []TemplateOf   `json:"templates"`
 	Papers        []string       `json:"papers"`
+	PaperKinds    []Named        `json:"paperKinds" doc:"Papers that doors are put on."`
+	Tables        []Named        `json:"tables" doc:"That a job gives out; the first can be read in again."`
+	Columns       []Named        `json:"columns" doc:"That a schedule can have."`
+	Parts         []Named        `json:"parts" doc:"Parts of a door's choices that others can take."`
 	Obstacles     []string       `json:"obstacles" doc:"What leaves keep clear of."`
 	Constructions []Built        `json:"constructions"`
 	Registrations []Named        `json:"registrations"`
@@ -229,6 +235,16 @@ func TradeTables() Trade {
 	for _, p := range full.Papers {
 		t.Papers = append(t.Papers, p.ID)
 	}
+	for _, k := range paper.Kinds {
+		t.PaperKinds = append(t.PaperKinds, Named{k.ID, k.Name, k.Note})
+	}
+	for _, k := range sheet.ScheduleTables {
+		t.Tables = append(t.Tables, Named{k.ID, k.Name, k.Note})
+	}
+	for _, c := range schedule.Columns {
+		t.Columns = append(t.Columns, Named{c.ID, c.Name, c.Hint})
+	}
+	t.Parts = named(plan.Parts)
 	for _, r := range trade.ReachRules {
 		t.ReachRules = append(t.ReachRules, Named{r.ID, r.Name, r.Source})
 	}

@@ -17,19 +17,20 @@ import (
 
 // ScheduleTable is a table that a job gives out.
 type ScheduleTable struct {
-	ID, Name string
-	make     func(tables) table.Sheet
+	ID, Name, Note string
+
+	make func(tables) table.Sheet
 }
 
 // ScheduleTables lists them. The first can be read in again.
 var ScheduleTables = []ScheduleTable{
-	{"schedule", "Schedule", tables.schedule},
-	{"measured", "Measured sizes", tables.measured},
-	{"slabs", "Slabs to order", func(t tables) table.Sheet { return t.ordered(load.Slabs) }},
-	{"hardware", "Hardware to order", func(t tables) table.Sheet {
+	{"schedule", "Schedule", "a line a door; it can be brought in again", tables.schedule},
+	{"measured", "Measured sizes", "every reading, with its tool", tables.measured},
+	{"slabs", "Slabs to order", "by size and construction", func(t tables) table.Sheet { return t.ordered(load.Slabs) }},
+	{"hardware", "Hardware to order", "hinges, screws, locks, inserts", func(t tables) table.Sheet {
 		return t.ordered(load.Hinges, load.Screws, load.Locks, load.Inserts)
 	}},
-	{"margins", "Margins", tables.margins},
+	{"margins", "Margins", "wanted, planned and found, side by side", tables.margins},
 }
 
 // Schedule is the tables of some doors of a job; lengths are numbers of millimetres, or, in a

@@ -66,6 +66,13 @@ var Measurings = []Choice[job.Measuring]{
 	{job.FromOldDoor, "the old door", "its gaps read as it hangs, before it comes off"},
 }
 
+// Parts are the parts of a door's choices that others can take.
+var Parts = []Choice[job.Part]{
+	{job.PartMargins, "margins", "the school and one's own margins; a floor still to come stays each door's own"},
+	{job.PartHinges, "hinges", "the hinge and where it goes; pockets that are in a jamb stay, and so does their number"},
+	{job.PartLock, "lock", "latch, backset and height; a strike that is in a jamb keeps its height"},
+}
+
 // StepOf is what is known of one step.
 type StepOf struct {
 	Step  job.Step

@@ -10,14 +10,14 @@ import (
 )
 
 // Kind is a paper that a job can be put on.
-type Kind struct{ ID, Name string }
+type Kind struct{ ID, Name, Note string }
 
 // Kinds lists them.
 var Kinds = []Kind{
-	{"card", "Door cards"},
-	{"book", "House book"},
-	{"order", "Order list"},
-	{"load", "Load list"},
+	{"card", "Door cards", "a page a slab, for the wall beside it: chalk lines, cuts, hinges, swing, lock, tries"},
+	{"book", "House book", "the schedule, each door's card, story and pictures, and what is to be ordered"},
+	{"order", "Order list", "what is bought: slabs, hinges, screws, locks, inserts"},
+	{"load", "Load list", "all that goes along, the cutting list, and what is set once"},
 }
 
 // Pictures gives the pictures of a door.

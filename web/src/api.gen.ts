@@ -2133,6 +2133,8 @@ export interface components {
         Trade: {
             cautions: components["schemas"]["Caution"][];
             codeFirst: string;
+            /** @description That a schedule can have. */
+            columns: components["schemas"]["Named"][];
             constructions: components["schemas"]["Built"][];
             deviceKinds: components["schemas"]["DeviceKind"][];
             devices: components["schemas"]["Device"][];
@@ -2147,13 +2149,19 @@ export interface components {
             measurings: components["schemas"]["Named"][];
             /** @description What leaves keep clear of. */
             obstacles: string[];
+            /** @description Papers that doors are put on. */
+            paperKinds: components["schemas"]["Named"][];
             papers: string[];
+            /** @description Parts of a door's choices that others can take. */
+            parts: components["schemas"]["Named"][];
             reachRules: components["schemas"]["Named"][];
             registrations: components["schemas"]["Named"][];
             schools: components["schemas"]["School"][];
             /** @description What is seen of a gap instead of a figure. */
             sights: components["schemas"]["Named"][];
             steps: components["schemas"]["StepOf"][];
+            /** @description That a job gives out; the first can be read in again. */
+            tables: components["schemas"]["Named"][];
             tapes: components["schemas"]["TapeOf"][];
             templates: components["schemas"]["TemplateOf"][];
             walls: components["schemas"]["Named"][];

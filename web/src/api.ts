@@ -17,7 +17,10 @@ export type Trade = Schemas['Trade'];
 export type Unit = 'mm' | 'in';
 export type Side = 'head' | 'hinge' | 'lock' | 'foot';
 
-export const client = createClient<paths>({ baseUrl: location.origin });
+export const client = createClient<paths>({
+	baseUrl: location.origin,
+	querySerializer: { array: { style: 'form', explode: false } },
+});
 
 /** Trouble is why something was not saved, in the server's own words where it gave any. */
 export class Trouble extends Error {

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { DoorOpen, FileInput, Trash2 } from 'lucide-react';
+import { DatabaseBackup, DoorOpen, FileDown, FileInput, Trash2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ask, client, type JobHead, once, Trouble, type Unit } from './api';
+import { ask, client, type JobHead, once, type Schemas, Trouble, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { useHomeFocus } from './home-focus';
 import { Failed, TakenOff, Waiting } from './says';
@@ -64,6 +64,7 @@ export function Home() {
 				</section>
 				<Begin />
 				<BringIn />
+				<Safe done={() => jobs.refetch()} />
 			</main>
 		</>
 	);
@@ -135,7 +136,7 @@ function BringIn() {
 			const res = await fetch('/api/jobs/file', {
 				method: 'POST',
 				headers: { 'Content-Type': 'application/json', 'Idempotency-Key': crypto.randomUUID() },
-				body: await file.text(),
+				body: file,
 			}).catch(() => {
 				throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
 			});
@@ -151,7 +152,7 @@ function BringIn() {
 			<input
 				ref={input}
 				type="file"
-				accept=".json,application/json"
+				accept=".json,application/json,.zip"
 				className="hidden"
 				aria-label="Job file"
 				onChange={(e) => {
@@ -162,6 +163,92 @@ function BringIn() {
 			<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
 				<FileInput aria-hidden="true" /> Choose a file
 			</button>
+			<Said error={error} className="mt-2" />
+		</section>
+	);
+}
+
+/** Safe keeps what there is safe: a backup down, one up again, and everything as open files. */
+function Safe({ done }: { done: () => void }) {
+	const cache = useQueryClient();
+	const input = useRef<HTMLInputElement>(null);
+	const [file, setFile] = useState<File | null>(null);
+	const [busy, setBusy] = useState(false);
+	const [brought, setBrought] = useState<Schemas['RestoredView'] | null>(null);
+	const [error, attempt] = useAttempt();
+	const restore = async () => {
+		if (!file) return;
+		setBusy(true);
+		await attempt(async () => {
+			const res = await fetch('/api/restore', {
+				method: 'POST',
+				headers: { 'Content-Type': 'application/octet-stream' },
+				body: file,
+			}).catch(() => {
+				throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
+			});
+			const answer = await res.json().catch(() => ({}));
+			if (!res.ok) throw new Trouble(answer.detail ?? 'It could not be restored.', res.status);
+			setBrought(answer);
+			setFile(null);
+			cache.clear(); // nothing that was read before holds
+			done();
+		});
+		setBusy(false);
+	};
+	return (
+		<section data-safe>
+			<h2 className="text-2xl mb-2">Keep it safe</h2>
+			<p className="flex flex-wrap gap-2 mb-2">
+				<a className="btn text-lg" href="/api/backup" download data-backup>
+					<DatabaseBackup size={20} aria-hidden="true" /> Backup
+				</a>
+				<a className="btn text-lg" href="/api/everything" download data-everything>
+					<FileDown size={20} aria-hidden="true" /> Everything, as open files
+				</a>
+				<input
+					ref={input}
+					type="file"
+					accept=".db"
+					className="hidden"
+					aria-label="Backup"
+					data-field="restore-file"
+					onChange={(e) => {
+						setFile(e.target.files?.[0] ?? null);
+						setBrought(null);
+						e.target.value = '';
+					}}
+				/>
+				<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
+					<FileInput size={20} aria-hidden="true" /> Restore a backup…
+				</button>
+			</p>
+			<p className="opacity-80 max-w-prose">
+				A backup holds every change of every job, and is read back before it comes down. Keep it on another
+				disk.
+			</p>
+			{file && (
+				<div className="border-l-4 border-warning pl-3 my-3 grid gap-2" data-restore-ready>
+					<p className="text-lg">
+						{file.name}, {(file.size / 1e6).toFixed(1)} MB, takes the place of all that is here. A copy of
+						what is here stays beside the data file.
+					</p>
+					<p className="flex gap-2">
+						<button type="button" className="btn btn-primary" disabled={busy} onClick={restore} data-restore>
+							{busy ? 'Restoring…' : 'Restore it'}
+						</button>
+						<button type="button" className="btn" disabled={busy} onClick={() => setFile(null)}>
+							Leave all as it is
+						</button>
+					</p>
+				</div>
+			)}
+			{brought && (
+				<p role="status" className="text-lg mt-2" data-restored={brought.jobs}>
+					Restored: {brought.jobs === 1 ? '1 job' : `${brought.jobs} jobs`}, {brought.doors} doors. What was
+					here lies in {brought.before}, beside the data file; restore that to go back.
+				</p>
+			)}
 			<Said error={error} className="mt-2" />
 		</section>
 	);

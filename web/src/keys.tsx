@@ -48,6 +48,19 @@ const table = {
 		single: true,
 	},
 	walk: { keys: 'w', what: 'back to the walk', pages: ['door'], press: ['w'], single: true },
+	find: { keys: '/', what: 'find a door', pages: ['walk'], press: ['/'], single: true },
+	earlier: {
+		keys: 'Alt ↑',
+		what: 'the door in hand one place earlier on the walk',
+		pages: ['walk'],
+		press: ['alt arrowup'],
+	},
+	later: {
+		keys: 'Alt ↓',
+		what: 'the door in hand one place later on the walk',
+		pages: ['walk'],
+		press: ['alt arrowdown'],
+	},
 	unit: {
 		keys: 'm',
 		what: 'figures in mm or in inches',

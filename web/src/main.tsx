@@ -8,10 +8,12 @@ import { CardsPage } from './cards';
 import { DoorPage } from './door';
 import { Home } from './home';
 import { KitPage } from './kit';
+import { LoadPage } from './load-page';
+import { PapersPage } from './papers-page';
 import { RodPage } from './rod-page';
 import { Broken } from './says';
 import { readTheme } from './top';
-import { WalkPage } from './walk';
+import { WalkPage } from './walk/page';
 
 const router = createBrowserRouter([
 	{
@@ -20,6 +22,8 @@ const router = createBrowserRouter([
 			{ path: '/', element: <Home /> },
 			{ path: '/j/:job', element: <WalkPage /> },
 			{ path: '/kit/:job', element: <KitPage /> },
+			{ path: '/load/:job', element: <LoadPage /> },
+			{ path: '/papers/:job', element: <PapersPage /> },
 			{ path: '/cards/:job/:opening', element: <CardsPage /> },
 			{ path: '/rod/:job/:opening', element: <RodPage /> },
 			{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },

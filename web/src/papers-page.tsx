@@ -1,0 +1,132 @@
+import { useQuery } from '@tanstack/react-query';
+import { FileDown, Printer } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { useParams } from 'react-router';
+import type { Unit } from './api';
+import { useHomeFocus } from './home-focus';
+import { Failed, Waiting } from './says';
+import { ScheduleIn } from './schedule-in';
+import { Top } from './top';
+import { trade } from './trade';
+import { walkQuery } from './walk/page';
+
+/** PapersPage is what comes in and goes out of a house: schedules, tables, papers. */
+export function PapersPage() {
+	const { job = '' } = useParams();
+	const walk = useQuery(walkQuery(job));
+	const head = walk.data?.job;
+	const trail = useMemo(
+		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: 'Papers and schedules' }] : []),
+		[head, job],
+	);
+	useHomeFocus('');
+	return (
+		<>
+			<Top trail={trail} />
+			<main className="p-4 sm:p-6 max-w-6xl mx-auto grid gap-8">
+				{walk.isPending && <Waiting text="Fetching the house…" />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{head && (
+					<>
+						<h1 className="text-3xl -mb-4" tabIndex={-1} data-home>
+							Papers and schedules
+						</h1>
+						<ScheduleIn head={head} done={() => walk.refetch()} />
+						<div className="grid lg:grid-cols-2 gap-8">
+							<OnPaper job={job} unit={head.unit as Unit} />
+							<GivenOut job={job} />
+						</div>
+					</>
+				)}
+			</main>
+		</>
+	);
+}
+
+function OnPaper({ job, unit }: { job: string; unit: Unit }) {
+	const [paper, setPaper] = useState(
+		() => localStorage.getItem('paper') ?? (unit === 'in' ? 'letter' : 'a4'),
+	);
+	return (
+		<section data-on-paper>
+			<h2 className="text-2xl mb-2">On paper</h2>
+			<label className="flex items-center gap-3 mb-2">
+				Paper
+				<select
+					className="select uppercase"
+					data-field="paper"
+					value={paper}
+					onChange={(e) => {
+						setPaper(e.target.value);
+						localStorage.setItem('paper', e.target.value);
+					}}
+				>
+					{trade.papers.map((p) => (
+						<option key={p} value={p}>
+							{p}
+						</option>
+					))}
+				</select>
+			</label>
+			<ul>
+				{trade.paperKinds.map((k) => (
+					<Line key={k.id} name={k.name} why={k.why}>
+						<a
+							className="btn"
+							href={`/api/jobs/${job}/paper?kind=${k.id}&paper=${paper}`}
+							download
+							data-paper={k.id}
+						>
+							<Printer size={18} aria-hidden="true" /> PDF<span className="sr-only"> of the {k.name}</span>
+						</a>
+					</Line>
+				))}
+			</ul>
+			<p className="opacity-80">Cards of some doors alone: choose them on the walk.</p>
+		</section>
+	);
+}
+
+function GivenOut({ job }: { job: string }) {
+	const out = `/api/jobs/${job}/schedule`;
+	return (
+		<section data-given-out>
+			<h2 className="text-2xl mb-2">To other programs</h2>
+			<ul>
+				<Line name="All tables" why="one workbook, a sheet each">
+					<a className="btn" href={out} download data-table="xlsx">
+						<FileDown size={18} aria-hidden="true" /> XLSX
+					</a>
+				</Line>
+				{trade.tables.map((t) => (
+					<Line key={t.id} name={t.name} why={t.why}>
+						<a className="btn" href={`${out}?format=csv&table=${t.id}`} download data-table={t.id}>
+							<FileDown size={18} aria-hidden="true" /> CSV<span className="sr-only"> of {t.name}</span>
+						</a>
+					</Line>
+				))}
+				<Line name="Job file" why="open JSON, all that was read and chosen">
+					<a className="btn" href={`/api/jobs/${job}/file`} download>
+						<FileDown size={18} aria-hidden="true" /> JSON
+					</a>
+				</Line>
+				<Line name="Job file with its photographs" why="a zip">
+					<a className="btn" href={`/api/jobs/${job}/bundle`} download>
+						<FileDown size={18} aria-hidden="true" /> ZIP
+					</a>
+				</Line>
+			</ul>
+		</section>
+	);
+}
+
+function Line({ name, why, children }: { name: string; why: string; children: React.ReactNode }) {
+	return (
+		<li className="flex items-center gap-3 border-b border-base-300 py-1">
+			<span className="grow">
+				<strong>{name}</strong>: {why}
+			</span>
+			{children}
+		</li>
+	);
+}

@@ -1,0 +1,168 @@
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { GripVertical, OctagonAlert, Trash2, TriangleAlert } from 'lucide-react';
+import { Link } from 'react-router';
+import type { Door, Drawing } from '../api';
+import { Daylight } from '../drawing';
+import { stepNames, steps } from '../rod';
+
+/** What can be done to a door where it is met. */
+export type OnWalk = {
+	job: string;
+	take: (d: Door) => void;
+	/** Set while doors are chosen: a tap chooses one. */
+	choose?: (id: string) => void;
+	chosen: Set<string>;
+	/** Doors can be put elsewhere: the list stands in the order of the walk. */
+	moves: boolean;
+};
+
+/** CardHigh is how high a door is drawn, and CardWide how wide at least, px. */
+export const CardHigh = 204;
+export const CardWide = 384;
+
+/** DoorCard is one door of the house: its light, its step, what it waits for, its doubts. */
+export function DoorCard({
+	door: d,
+	number,
+	drawing,
+	on,
+	total,
+}: {
+	door: Door;
+	number: number;
+	drawing?: Drawing;
+	on: OnWalk;
+	total: number;
+}) {
+	const drop = useDroppable({ id: d.id });
+	const drag = useDraggable({ id: d.id, disabled: !on.moves });
+	const done = d.rod.filter((s) => s === 'done').length;
+	const light = (
+		<span className="block w-[7.5rem] shrink-0 overflow-hidden bg-[var(--shade)]">
+			{drawing && (
+				<Daylight
+					drawing={drawing}
+					hand={d.hand}
+					times={14}
+					label={`${d.name}: the light round the door`}
+					className="w-full h-full"
+				/>
+			)}
+		</span>
+	);
+	const words = (
+		<span className="block min-w-0 grow py-1">
+			<span className="flex items-baseline gap-2">
+				<strong className="text-xl truncate">
+					{number}. {d.name}
+				</strong>
+			</span>
+			<span className="block opacity-80 truncate">
+				{[d.room || 'room not named', d.slab].filter(Boolean).join(' · ')}
+			</span>
+			<Notches door={d} />
+			<span className="block leading-snug line-clamp-2">
+				{d.working ? (
+					'Being worked out…'
+				) : d.next ? (
+					<>
+						<strong>{stepNames[d.next]}</strong>: {d.says}
+					</>
+				) : d.signed ? (
+					'Signed off.'
+				) : (
+					'Done.'
+				)}
+			</span>
+			{d.stops[0] && (
+				<span className="flex gap-1.5 text-error font-semibold leading-snug">
+					<OctagonAlert size={18} className="shrink-0 mt-0.5" aria-hidden="true" />
+					<span className="line-clamp-2">{d.stops[0]}</span>
+				</span>
+			)}
+			{!d.stops[0] && d.cares > 0 && (
+				<span className="flex gap-1.5 text-warning leading-snug">
+					<TriangleAlert size={18} className="shrink-0 mt-0.5" aria-hidden="true" />
+					{d.cares === 1 ? '1 thing asks for care' : `${d.cares} things ask for care`}
+				</span>
+			)}
+			<span className="sr-only">
+				{done} of {steps.length} steps done.
+			</span>
+		</span>
+	);
+	const ground = 'flex gap-3 h-36 w-full text-left hover:bg-base-200 focus-visible:relative';
+	return (
+		<li
+			ref={drop.setNodeRef}
+			data-door={d.id}
+			aria-setsize={total}
+			aria-posinset={number}
+			className={`min-w-0 border-t-4 ${drop.isOver && on.moves && !drag.isDragging ? 'border-primary' : 'border-transparent'} ${drag.isDragging ? 'opacity-40' : ''}`}
+		>
+			{on.choose ? (
+				<label className={`${ground} cursor-pointer relative`}>
+					{light}
+					{words}
+					<input
+						type="checkbox"
+						className="checkbox checkbox-primary absolute left-2 top-2 size-9 bg-base-100"
+						checked={on.chosen.has(d.id)}
+						onChange={() => on.choose?.(d.id)}
+						aria-label={`Choose ${d.name}`}
+						data-choose={d.id}
+					/>
+				</label>
+			) : (
+				<Link to={`/j/${on.job}/${d.id}/${d.next || 'log'}`} className={ground}>
+					{light}
+					{words}
+				</Link>
+			)}
+			<span className="flex">
+				{on.moves && (
+					<button
+						type="button"
+						ref={drag.setNodeRef}
+						{...drag.listeners}
+						className="btn btn-ghost font-normal px-2 cursor-grab touch-none"
+						data-move={d.id}
+					>
+						<GripVertical size={18} aria-hidden="true" /> Move
+						<span className="sr-only"> {d.name}: drag it, or Alt and an arrow</span>
+					</button>
+				)}
+				<button
+					type="button"
+					className="btn btn-ghost font-normal px-2"
+					onClick={() => on.take(d)}
+					data-take-off={d.id}
+				>
+					<Trash2 size={18} aria-hidden="true" /> Take off<span className="sr-only">: {d.name}</span>
+				</button>
+			</span>
+		</li>
+	);
+}
+
+/** Notches is the door's rod, small and lying: a cut notch is done, a mark is where you are. */
+function Notches({ door: d }: { door: Door }) {
+	return (
+		<svg viewBox="0 0 200 16" className="w-full max-w-52 h-4 my-0.5" aria-hidden="true">
+			<rect x="0" y="5" width="200" height="9" fill="var(--rod)" stroke="var(--rod-edge)" />
+			{d.rod.map((state, i) => {
+				const x = 10 + i * 20;
+				const here = steps[i] === d.next;
+				return (
+					<g key={steps[i]}>
+						{state === 'done' && <path d={`M${x - 6} 5 L${x} 14 L${x + 6} 5 Z`} fill="var(--rod-ink)" />}
+						{state === 'nicked' && (
+							<path d={`M${x - 5} 5 L${x + 3} 13`} stroke="var(--rod-ink)" strokeWidth="2" />
+						)}
+						{here && <path d={`M${x - 5} 0 L${x + 5} 0 L${x} 6 Z`} fill="var(--chalk)" />}
+					</g>
+				);
+			})}
+		</svg>
+	);
+}

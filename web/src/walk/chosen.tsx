@@ -1,0 +1,205 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Copy, PackageOpen, Printer } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { ask, client, type Door, type Schemas, type Walk } from '../api';
+import { Said, useAttempt } from '../attempt';
+import { Sheet } from '../sheet';
+import { trade } from '../trade';
+import { whoNow } from '../who';
+import type { Deed } from './page';
+import { setUsual } from './usual';
+
+type Part = Schemas['CopyChoices']['parts'][number];
+
+/** Chosen is what can be done with the doors that are chosen, always at hand below. */
+export function Chosen({
+	job,
+	doors,
+	chosen,
+	all,
+	none,
+	did,
+}: {
+	job: string;
+	doors: Door[];
+	chosen: Set<string>;
+	all: () => void;
+	none: () => void;
+	did: (d: Deed) => void;
+}) {
+	const [copying, setCopying] = useState(false);
+	const ids = doors.filter((d) => chosen.has(d.id)).map((d) => d.id);
+	const query = new URLSearchParams({ doors: ids.join(',') });
+	const some = ids.length > 0;
+	return (
+		<section
+			aria-label="Chosen doors"
+			className="sticky bottom-0 z-10 bg-base-100 border-t-4 border-primary py-2 flex flex-wrap gap-2 items-center"
+			data-chosen={ids.length}
+		>
+			<p className="text-lg font-semibold mr-2" role="status">
+				{ids.length === 1 ? '1 door chosen' : `${ids.length} doors chosen`}
+			</p>
+			<button type="button" className="btn" onClick={all} data-choose-all>
+				All that are seen
+			</button>
+			{some && (
+				<>
+					<Link className="btn" to={`/load/${job}?${query}`} data-load-chosen>
+						<PackageOpen size={20} aria-hidden="true" /> What to load
+					</Link>
+					<a className="btn" href={`/api/jobs/${job}/paper?kind=card&${query}`} download>
+						<Printer size={20} aria-hidden="true" /> Door cards
+					</a>
+					<button type="button" className="btn" onClick={() => setCopying(true)} data-copying>
+						<Copy size={20} aria-hidden="true" /> Copy choices to them
+					</button>
+				</>
+			)}
+			<button type="button" className="btn btn-ghost" onClick={none}>
+				Done choosing
+			</button>
+			{copying && (
+				<Sheet label="Copy choices" close={() => setCopying(false)}>
+					<CopyTo job={job} doors={doors} to={doors.filter((d) => chosen.has(d.id))} did={did} />
+				</Sheet>
+			)}
+		</section>
+	);
+}
+
+/** CopyTo copies a door's choices to others: shown first, done at once, taken back at once. */
+function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[]; did: (d: Deed) => void }) {
+	const cache = useQueryClient();
+	const [from, setFrom] = useState('');
+	const [parts, setParts] = useState<Part[]>(['margins', 'hinges', 'lock']);
+	const [later, setLater] = useState(false);
+	const [error, attempt] = useAttempt();
+	const others = to.filter((d) => d.id !== from);
+	const body = { from, parts, to: others.map((d) => ({ id: d.id, version: d.version })), by: whoNow() };
+	const ready = from !== '' && parts.length > 0;
+	const preview = useQuery({
+		queryKey: ['copy', job, body],
+		enabled: ready,
+		gcTime: 0,
+		retry: false,
+		queryFn: () =>
+			ask(
+				client.POST('/api/jobs/{job}/copy', { params: { path: { job } }, body: { ...body, preview: true } }),
+			),
+	});
+	const changed = preview.data?.doors.filter((d) => d.changes.length > 0 && !d.refused) ?? [];
+	const copy = () =>
+		attempt(async () => {
+			const path = { job };
+			const done = await ask(client.POST('/api/jobs/{job}/copy', { params: { path }, body }));
+			const head = cache.getQueryData<Walk>(['walk', job])?.job;
+			if (later && head) await setUsual(head, from, parts);
+			cache.invalidateQueries({ queryKey: ['opening', job], refetchType: 'none' });
+			const n = done.standing.length;
+			did({
+				says: `${n === 1 ? '1 door has' : `${n} doors have`} the choices of ${doors.find((d) => d.id === from)?.name}${later ? ', and new doors begin with them' : ''}.`,
+				back: async () => {
+					await ask(
+						client.POST('/api/jobs/{job}/undo', { params: { path }, body: { doors: done.standing } }),
+					);
+					cache.invalidateQueries({ queryKey: ['opening', job], refetchType: 'none' });
+					const now = await ask(client.GET('/api/jobs/{job}', { params: { path } }));
+					if (later) await setUsual(now.job, '', parts);
+				},
+			});
+		});
+	return (
+		<div className="grid gap-3">
+			<h3 className="text-xl">Copy choices</h3>
+			<label>
+				<span className="block mb-1">Of which door</span>
+				<select
+					className="select w-full text-lg"
+					data-field="copy-from"
+					value={from}
+					onChange={(e) => setFrom(e.target.value)}
+				>
+					<option value="">choose one</option>
+					{doors.map((d, i) => (
+						<option key={d.id} value={d.id}>
+							{i + 1}. {d.name}
+						</option>
+					))}
+				</select>
+			</label>
+			<fieldset>
+				<legend>What</legend>
+				{trade.parts.map((p) => (
+					<label key={p.id} className="flex gap-3 min-h-11 items-center">
+						<input
+							type="checkbox"
+							className="checkbox checkbox-primary"
+							data-part={p.id}
+							checked={parts.includes(p.id as Part)}
+							onChange={(e) =>
+								setParts(
+									trade.parts
+										.map((x) => x.id as Part)
+										.filter((x) => (x === p.id ? e.target.checked : parts.includes(x))),
+								)
+							}
+						/>
+						<span>
+							<strong>{p.name}</strong>: {p.why}
+						</span>
+					</label>
+				))}
+				<p className="opacity-80 mt-1">The kit is the job's: every door has it already.</p>
+			</fieldset>
+			<label className="flex gap-3 min-h-11 items-center">
+				<input
+					type="checkbox"
+					className="checkbox checkbox-primary"
+					data-field="copy-later"
+					checked={later}
+					onChange={(e) => setLater(e.target.checked)}
+				/>
+				New doors begin with them as well
+			</label>
+			{preview.error && <Said error={preview.error.message} />}
+			{ready && preview.data && (
+				<ul className="grid gap-2 max-h-72 overflow-y-auto border-y border-base-300 py-2" data-preview>
+					{preview.data.doors.map((d) => (
+						<li key={d.id} data-copied={d.id}>
+							<strong>{d.name}</strong>
+							{d.refused ? (
+								<span className="text-error"> stays as it is: {d.refused}</span>
+							) : d.changes.length === 0 ? (
+								' has these already.'
+							) : (
+								<ul className="list-disc pl-5">
+									{d.changes.map((c) => (
+										<li key={c}>{c}</li>
+									))}
+								</ul>
+							)}
+							{d.brings.map((b) => (
+								<p key={b} className="text-warning">
+									Then: {b}
+								</p>
+							))}
+						</li>
+					))}
+				</ul>
+			)}
+			<Said error={error} />
+			<button
+				type="button"
+				className="btn btn-primary text-lg"
+				disabled={!preview.data || (changed.length === 0 && !later)}
+				onClick={copy}
+				data-copy
+			>
+				{changed.length === 1 ? 'Copy to 1 door' : `Copy to ${changed.length} doors`}
+				{later ? ' and new ones' : ''}
+			</button>
+		</div>
+	);
+}

@@ -1,0 +1,48 @@
+import { ask, client, type JobHead, type Schemas } from '../api';
+import { Said, useAttempt } from '../attempt';
+import { named, trade } from '../trade';
+
+/** setUsual makes some of a door's choices those that new doors begin with; without a door the unit's are. */
+export function setUsual(head: JobHead, from: string, parts: Schemas['SetUsual']['parts']) {
+	return ask(
+		client.PATCH('/api/jobs/{job}', {
+			params: { path: { job: head.id }, header: { 'If-Match': `"${head.version}"` } },
+			body: { usual: { from, parts } },
+		}),
+	);
+}
+
+/** UsualChoices tells what a new door of this job begins with, where that was chosen. */
+export function UsualChoices({ head, done }: { head: JobHead; done: () => void }) {
+	const [error, attempt] = useAttempt();
+	if (head.usual.length === 0) return null;
+	return (
+		<details className="mb-3" data-usual>
+			<summary className="min-h-11 flex items-center cursor-pointer underline decoration-dotted underline-offset-4">
+				New doors begin with {head.usual.map((u) => named(trade.parts, u.part).name).join(', ')} of this job's
+				own
+			</summary>
+			<ul className="grid gap-2">
+				{head.usual.map((u) => (
+					<li key={u.part} className="flex flex-wrap gap-x-4 items-center">
+						<span className="grow">
+							<strong>{named(trade.parts, u.part).name}</strong>: {u.says.join('; ')}
+						</span>
+						<button
+							type="button"
+							className="btn btn-sm"
+							onClick={async () => {
+								await attempt(() => setUsual(head, '', [u.part]));
+								done();
+							}}
+							data-usual-back={u.part}
+						>
+							As usual again
+						</button>
+					</li>
+				))}
+			</ul>
+			<Said error={error} />
+		</details>
+	);
+}
