@@ -1,9 +1,14 @@
 package e2e
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
+	"image/png"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"regexp"
 	"testing"
 
@@ -32,7 +37,8 @@ func (u person) begin(job, door string) {
 
 // pick chooses in a list.
 func (u person) pick(field, value string) {
-	u.until(field, fmt.Sprintf(`document.querySelector('[data-field=%q]')`, field))
+	u.t.Helper()
+	u.until(value+" can be chosen", fmt.Sprintf(`document.querySelector('[data-field=%q] option[value=%q]')`, field, value))
 	u.do(chromedp.SetValue(fmt.Sprintf(`[data-field=%q]`, field), value))
 	u.js(fmt.Sprintf(`(document.querySelector('[data-field=%q]').dispatchEvent(new Event('change', { bubbles: true })), '')`, field))
 }
@@ -191,6 +197,25 @@ func TestTheCutSheetOnPaper(t *testing.T) {
 			return chromedp.Void{}, err
 		})
 		assert.Len(t, regexp.MustCompile(`/Type /Page\b`).FindAll(pdf, -1), 1, "pages of %v in", paper)
+		file := filepath.Join(t.TempDir(), "cut.pdf")
+		require.NoError(t, os.WriteFile(file, pdf, 0o600))
+		out, err := exec.CommandContext(t.Context(), "pdftoppm", "-r", "60", "-png", "-singlefile", file).Output()
+		require.NoError(t, err)
+		img, err := png.Decode(bytes.NewReader(out))
+		require.NoError(t, err)
+		long := 0 // upright lines of the drawing, as long as the slab is drawn: its two edges at least
+		for x := range img.Bounds().Dx() {
+			dark := 0
+			for y := range img.Bounds().Dy() / 3 {
+				if r, _, _, _ := img.At(x, y).RGBA(); r < 0x8000 {
+					dark++
+				}
+			}
+			if dark > 100 {
+				long++
+			}
+		}
+		assert.GreaterOrEqual(t, long, 2, "the slab is on the paper, above its marks")
 	}
 
 	u.do(func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {

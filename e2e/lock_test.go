@@ -13,12 +13,6 @@ import (
 	"kindmargin/core/job"
 )
 
-func (u person) choose(field, value string) {
-	u.t.Helper()
-	u.until(value+" can be chosen", `document.querySelector('[data-field="`+field+`"] option[value="`+value+`"]')`)
-	u.js(`(() => { const s = document.querySelector('[data-field="` + field + `"]'); s.value = '` + value + `'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`)
-}
-
 func (u person) says(words string) {
 	u.t.Helper()
 	u.until(words, `document.querySelector('main').innerText.includes(`+strconv.Quote(words)+`)`)
@@ -29,7 +23,7 @@ func (u person) says(words string) {
 func TestLocksOfTheList(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/beam/lock")
-	u.choose("/lock/device", "code-6")
+	u.pick("/lock/device", "code-6")
 	u.until("its holes are listed", `document.querySelector('[data-figure="hole-down-upper fixing"]')`)
 	u.retype("/slab/stile", "65")
 	u.says("reaches 66 mm in and the stile ends at")
@@ -39,7 +33,7 @@ func TestLocksOfTheList(t *testing.T) {
 	u.open("/j/tern-house/chart/lock")
 	assert.Equal(t, "60", u.figure("hole-in-cylinder"), "a surface lock's cylinder")
 	u.says("Let the faceplate in flush: 65 mm by 20 mm")
-	u.choose("/lock/device", "bathroom-64")
+	u.pick("/lock/device", "bathroom-64")
 	u.says("Slot in the edge: 90 mm by 16 mm, 66 mm deep")
 	u.says("It must open from outside without a key")
 	u.until("the slot is drawn", `document.querySelector('[data-lock-view]')`)
@@ -71,7 +65,7 @@ func TestBoltsOnAPair(t *testing.T) {
 	u.open("/j/tern-house/saloon/lock")
 	u.do(chromedp.Click(`[data-leaf="2"]`))
 	u.says("Keeps: in the head and in the floor, 9.5 mm from the meeting line")
-	u.choose("/pair/bolts", "surface-bolt-150")
+	u.pick("/pair/bolts", "surface-bolt-150")
 	u.says("A surface bolt, 150 mm at the top and one at the foot")
 }
 

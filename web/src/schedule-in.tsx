@@ -161,7 +161,7 @@ function Columns({ seen, match }: { seen: Preview; match: (i: number, id: string
 							<select
 								className="select w-full mt-1"
 								value={c.id}
-								data-column={c.header}
+								data-field={`column ${c.header}`}
 								onChange={(e) => match(i, e.target.value)}
 							>
 								<option value="">left out</option>

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileSpreadsheet, ListChecks, PackageOpen, Plus, Ruler } from 'lucide-react';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ask, client, type Door, type JobHead, once, type Unit, type Walk } from '../api';
 import { Said, useAttempt } from '../attempt';
@@ -68,13 +68,20 @@ export function WalkPage() {
 			() => put(id, was),
 		);
 	};
+	// The focus goes with a door that was moved by key.
+	const follow = useRef('');
+	// biome-ignore lint/correctness/useExhaustiveDependencies: it runs when the order is drawn
+	useEffect(() => {
+		if (!follow.current) return;
+		document.querySelector<HTMLElement>(`[data-move="${follow.current}"]`)?.focus();
+		follow.current = '';
+	}, [doors]);
 	const step = (by: -1 | 1) => (e: KeyboardEvent) => {
 		const id = (e.target as HTMLElement).closest<HTMLElement>('[data-door]')?.dataset.door;
 		const before = id && doors && look.order === 'walk' ? beside(doors, id, by) : undefined;
 		if (id === undefined || before === undefined) return false;
+		follow.current = id;
 		place(id, before);
-		// The focus goes with the door.
-		requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-move="${id}"]`)?.focus());
 	};
 	useShortcuts({
 		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
