@@ -3,7 +3,7 @@
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
 WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api.gen.ts')
 
-.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden readers
+.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden thousand readers
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
@@ -57,6 +57,9 @@ bench:
 
 kills: web/dist/index.html ## kills the program 400 times in eight streams of saves; nothing acknowledged may be lost
 	KINDMARGIN_KILLS=400 go test -count=1 -timeout 60m -v ./e2e -run KillsLoseNo
+
+thousand: web/dist/index.html ## the walk of a thousand doors: its answers, its list in the browser, a search, the memory
+	go test -count=1 -v ./e2e -run AThousandDoors
 
 hidden: ## eight thousand hidden openings by each school: none called ready may be too small
 	KINDMARGIN_HIDDEN=8000 go test -count=1 -v ./core/simulate -run Hidden

@@ -13,7 +13,7 @@ import (
 
 // patience is how long the walk of a house waits for plans that are not worked out yet: what
 // is not there by then comes with the next one, and the work goes on meanwhile.
-const patience = 120 * time.Millisecond
+const patience = 60 * time.Millisecond
 
 // doorCache holds doors as they are met on the walk, so that a walk works out only those that
 // have changed since it was last taken.
@@ -37,8 +37,8 @@ type doorKey struct {
 	change, head int64
 }
 
-func keyOf(head store.Head, k store.Kept) doorKey {
-	return doorKey{head.ID, k.Opening.ID, k.Version, head.Version}
+func keyOf(u store.Unread) doorKey {
+	return doorKey{u.Job.ID, u.ID, u.Version, u.Job.Version}
 }
 
 // mostHeld is how many doors are held, at some kilobytes each; past it the
@@ -67,12 +67,12 @@ func (c *doorCache) forget() {
 
 // of gives the doors of a walk. Those not held are worked out on every processor; those that
 // are not by the end of one's patience are marked as being worked out.
-func (c *doorCache) of(head store.Head, list []store.Kept, patience time.Duration) (doors []met) {
+func (c *doorCache) of(list []store.Unread, patience time.Duration) (doors []met) {
 	c.Lock()
 	era := c.era
-	var missing []store.Kept
+	var missing []store.Unread
 	for _, k := range list {
-		key := keyOf(head, k)
+		key := keyOf(k)
 		if _, ok := c.held[key]; !ok && !c.underway[key] {
 			c.underway[key] = true
 			missing = append(missing, k)
@@ -83,7 +83,7 @@ func (c *doorCache) of(head store.Head, list []store.Kept, patience time.Duratio
 		done := make(chan struct{})
 		go func() {
 			defer close(done)
-			c.workOut(head, missing, era)
+			c.workOut(missing, era)
 		}()
 		select {
 		case <-done:
@@ -93,19 +93,30 @@ func (c *doorCache) of(head store.Head, list []store.Kept, patience time.Duratio
 	c.Lock()
 	defer c.Unlock()
 	for _, k := range list {
-		d, ok := c.held[keyOf(head, k)]
+		d, ok := c.held[keyOf(k)]
 		if !ok {
-			d.Door = Door{ID: k.Opening.ID, Version: k.Version, Name: k.Opening.Name, Room: k.Opening.Room, Hand: k.Opening.Hand, Rod: []plan.State{}, Stops: []string{}, Working: true}
+			d.Door = Door{ID: k.ID, Version: k.Version, Name: k.Name, Room: k.Room, Hand: k.Hand, Rod: []plan.State{}, Stops: []string{}, Working: true}
 		}
 		doors = append(doors, d)
 	}
 	return doors
 }
 
+// one gives one door, worked out here where it is not held.
+func (c *doorCache) one(k store.Kept) met {
+	c.Lock()
+	d, ok := c.held[doorKey{k.Job.ID, k.Opening.ID, k.Version, k.Job.Version}]
+	c.Unlock()
+	if !ok {
+		d = doorOf(k.Job.Job(), k)
+	}
+	return d
+}
+
 // workOut works out doors and holds them.
-func (c *doorCache) workOut(head store.Head, list []store.Kept, era int) {
+func (c *doorCache) workOut(list []store.Unread, era int) {
 	sheet.Together(len(list), func(i int) {
-		d, key := doorOf(head.Job(), list[i]), keyOf(head, list[i])
+		d, key := doorOf(list[i].Job.Job(), list[i].Read()), keyOf(list[i])
 		c.Lock()
 		defer c.Unlock()
 		if c.era != era {

@@ -29,14 +29,14 @@ func (s server) walk(ctx context.Context, in *struct {
 	if in.IfNoneMatch == walkTag(head) {
 		return nil, huma.Status304NotModified()
 	}
-	head, list, off, err := s.store.Job(ctx, in.Job, func(id string, version int64) bool {
+	head, list, off, err := s.store.Walk(ctx, in.Job, func(id string, version int64) bool {
 		return s.doors.has(doorKey{in.Job, id, version, head.Version})
 	})
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
 	out := &body[Walk]{ETag: walkTag(head), Body: Walk{Job: headView(head), Doors: make([]Door, len(list)), Off: []OffWalk{}}}
-	for i, d := range s.doors.of(head, list, patience) {
+	for i, d := range s.doors.of(list, patience) {
 		out.Body.Doors[i] = d.Door
 		if d.Working {
 			out.Body.Working++
@@ -44,7 +44,7 @@ func (s server) walk(ctx context.Context, in *struct {
 		}
 	}
 	for _, k := range off {
-		out.Body.Off = append(out.Body.Off, OffWalk{k.Opening.ID, k.Opening.Name, k.Opening.Room})
+		out.Body.Off = append(out.Body.Off, OffWalk{k.ID, k.Name, k.Room})
 	}
 	return out, nil
 }
@@ -74,10 +74,8 @@ func (s server) drawings(ctx context.Context, in *DoorsIn) (*body[[]DoorDrawing]
 		if err != nil {
 			return nil, problem(ctx, err)
 		}
-		for _, d := range s.doors.of(k.Job, []store.Kept{k}, 10*patience) {
-			if d.drawing != nil {
-				out.Body = append(out.Body, DoorDrawing{d.ID, d.Version, d.drawing})
-			}
+		if d := s.doors.one(k); d.drawing != nil {
+			out.Body = append(out.Body, DoorDrawing{d.ID, d.Version, d.drawing})
 		}
 	}
 	return out, nil
@@ -139,7 +137,7 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if len(asked.Parts) == 0 || slices.ContainsFunc(asked.Parts, func(p job.Part) bool { return !slices.Contains(job.Parts, p) }) {
 		return nil, huma.Error422UnprocessableEntity("Say which choices are copied: margins, hinges or lock.")
 	}
-	head, list, _, err := s.store.Job(ctx, in.Job, nil)
+	head, list, _, err := s.store.Job(ctx, in.Job)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -74,13 +74,19 @@ func TestTheHouseAtAGlance(t *testing.T) {
 // A walk that is not worked out in time says so, and the next one has it.
 func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
 	c := newDoorCache()
-	head := store.Head{ID: "house", Unit: measure.Millimetres, Tape: measure.UsualTape(measure.Millimetres)}
-	var list []store.Kept
+	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
+	require.NoError(t, err)
+	defer st.Close()
+	j := job.NewJob("house", "House", measure.Millimetres)
 	for i := range 300 {
-		list = append(list, store.Kept{Job: head, Opening: thirty(fmt.Sprint("d", i)), Version: int64(i + 1)})
+		j.Openings = append(j.Openings, thirty(fmt.Sprint("d", i)))
 	}
+	_, err = st.AddJob(t.Context(), j, "")
+	require.NoError(t, err)
+	_, list, _, err := st.Walk(t.Context(), "house", func(string, int64) bool { return false })
+	require.NoError(t, err)
 	start := time.Now()
-	doors := c.of(head, list, time.Millisecond)
+	doors := c.of(list, time.Millisecond)
 	assert.Less(t, time.Since(start), 5*time.Second)
 	working := 0
 	for _, d := range doors {
@@ -92,7 +98,7 @@ func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
 	assert.Positive(t, working)
 	for working > 0 {
 		working = 0
-		for _, d := range c.of(head, list, 20*time.Millisecond) {
+		for _, d := range c.of(list, 20*time.Millisecond) {
 			if d.Working {
 				working++
 			}
@@ -100,9 +106,9 @@ func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
 	}
 	// What was begun before all was let go of is not held after it.
 	c.forget()
-	assert.False(t, c.has(keyOf(head, list[0])))
-	c.workOut(head, list[:1], 0)
-	assert.False(t, c.has(keyOf(head, list[0])))
+	assert.False(t, c.has(keyOf(list[0])))
+	c.workOut(list[:1], 0)
+	assert.False(t, c.has(keyOf(list[0])))
 }
 
 // Choices are shown before they are copied, go to several doors at once, and come back at once.

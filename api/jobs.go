@@ -220,7 +220,7 @@ func (s server) export(ctx context.Context, in *JobPath) (*fileOut, error) {
 
 // whole is a job with all its doors: with one left out it would pass for the whole.
 func (s server) whole(ctx context.Context, id string) (job.Job, error) {
-	head, list, _, err := s.store.Job(ctx, id, nil)
+	head, list, _, err := s.store.Job(ctx, id)
 	if err != nil {
 		return job.Job{}, err
 	}

@@ -15,7 +15,7 @@ import (
 
 // keepsKit refuses a kit that lacks a tool with which a door was read, or a hinge that one hangs on.
 func (s server) keepsKit(ctx context.Context, head store.Head) error {
-	_, walk, off, err := s.store.Job(ctx, head.ID, nil)
+	_, walk, off, err := s.store.Job(ctx, head.ID)
 	if err != nil {
 		return err
 	}

@@ -22,6 +22,9 @@ type Program struct {
 	cmd  *exec.Cmd
 }
 
+// PID is its process.
+func (p *Program) PID() int { return p.cmd.Process.Pid }
+
 // Build makes the program once, in dir, and returns its path.
 func Build(ctx context.Context, dir string) (string, error) {
 	bin := filepath.Join(dir, "kindmargin")

@@ -8,8 +8,65 @@ import (
 	"fmt"
 	"slices"
 
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 )
+
+// Unread is an opening as it stands, of which only its name has been read.
+type Unread struct {
+	Job        Head
+	ID         string
+	Version    int64
+	Name, Room string
+	Hand       frame.Hand
+	doc        []byte
+}
+
+// Read reads it whole.
+func (u Unread) Read() Kept {
+	k := Kept{Job: u.Job, Version: u.Version}
+	k.read(u.ID, u.doc)
+	return k
+}
+
+// Walk reads one job with its openings in the order of the walk, by name alone, and those that
+// were taken off. Of an opening that is known as it stands only its ID and version are read.
+func (s *Store) Walk(ctx context.Context, id string, known func(opening string, version int64) bool) (head Head, walk, off []Unread, err error) {
+	err = s.look(ctx, func(tx *sql.Tx) error {
+		var err error
+		if head, err = headOf(ctx, tx, id); err != nil {
+			return err
+		}
+		rows, err := tx.QueryContext(ctx, `SELECT o.id, c.id, o.removed, c.doc FROM openings o JOIN changes c ON c.id = o.head WHERE o.job_id = ? ORDER BY o.position`, id)
+		if err != nil {
+			return err
+		}
+		defer rows.Close()
+		for rows.Next() {
+			u := Unread{Job: head}
+			var removed bool
+			var doc sql.RawBytes
+			if err := rows.Scan(&u.ID, &u.Version, &removed, &doc); err != nil {
+				return err
+			}
+			if removed || !known(u.ID, u.Version) {
+				var named struct {
+					Name, Room string
+					Hand       frame.Hand
+				}
+				_ = json.Unmarshal(doc, &named) // one that cannot be read says so when it is
+				u.Name, u.Room, u.Hand, u.doc = named.Name, named.Room, named.Hand, slices.Clone(doc)
+			}
+			if removed {
+				off = append(off, u)
+			} else {
+				walk = append(walk, u)
+			}
+		}
+		return rows.Err()
+	})
+	return head, walk, off, err
+}
 
 // AddOpenings puts some openings at the end of a job's walk, all or none, each with a new
 // ID, and tells where they stand. For a key that was used before it makes nothing and tells none.

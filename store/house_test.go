@@ -21,13 +21,13 @@ func house(t *testing.T, s *Store, doors int) (Head, []Kept) {
 	}
 	head, err := s.AddJob(t.Context(), j, "")
 	require.NoError(t, err)
-	_, walk, _, err := s.Job(t.Context(), head.ID, nil)
+	_, walk, _, err := s.Job(t.Context(), head.ID)
 	require.NoError(t, err)
 	return head, walk
 }
 
 func order(t *testing.T, s *Store, id string) (names string) {
-	_, walk, _, err := s.Job(t.Context(), id, nil)
+	_, walk, _, err := s.Job(t.Context(), id)
 	require.NoError(t, err)
 	for _, k := range walk {
 		names += k.Opening.Name
@@ -47,7 +47,7 @@ func TestADataFileOfTheSixthFormOpens(t *testing.T) {
 	require.Len(t, heads, 1)
 	assert.Equal(t, "Plover House", heads[0].Name)
 	assert.Equal(t, job.Usual{}, heads[0].Usual)
-	_, walk, _, err := s.Job(t.Context(), heads[0].ID, nil)
+	_, walk, _, err := s.Job(t.Context(), heads[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, measure.FromMM(826), walk[0].Opening.Readings[0].Value)
 	assert.FileExists(t, path+".form6")
@@ -130,7 +130,7 @@ func TestManyDoorsAtOnce(t *testing.T) {
 	_, err = s.Undo(t.Context(), head.ID, "d1", k.Version)
 	require.NoError(t, err)
 	require.NoError(t, s.UndoAll(t.Context(), head.ID, at))
-	_, walk, _, err = s.Job(t.Context(), head.ID, nil)
+	_, walk, _, err = s.Job(t.Context(), head.ID)
 	require.NoError(t, err)
 	for _, k := range walk {
 		assert.Empty(t, k.Opening.Room)

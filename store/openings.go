@@ -26,17 +26,16 @@ type Kept struct {
 }
 
 // Job reads one job with its openings in the order of the walk, and those that
-// were taken off, in the same order. Of an opening that is known as it stands
-// only its ID and version are read; known may be nil.
-func (s *Store) Job(ctx context.Context, id string, known func(opening string, version int64) bool) (head Head, walk, off []Kept, err error) {
+// were taken off, in the same order.
+func (s *Store) Job(ctx context.Context, id string) (head Head, walk, off []Kept, err error) {
 	err = s.look(ctx, func(tx *sql.Tx) (err error) {
 		if head, err = headOf(ctx, tx, id); err != nil {
 			return err
 		}
-		if walk, err = kept(ctx, tx, head, known, `o.job_id = ? AND NOT o.removed ORDER BY o.position`, id); err != nil {
+		if walk, err = kept(ctx, tx, head, `o.job_id = ? AND NOT o.removed ORDER BY o.position`, id); err != nil {
 			return err
 		}
-		off, err = kept(ctx, tx, head, nil, `o.job_id = ? AND o.removed ORDER BY o.position`, id)
+		off, err = kept(ctx, tx, head, `o.job_id = ? AND o.removed ORDER BY o.position`, id)
 		return err
 	})
 	return head, walk, off, err
@@ -82,7 +81,7 @@ func (k *Kept) read(id string, doc []byte) {
 const keptColumns = `o.id, c.id, c.doc, CASE WHEN c.parent IS NULL THEN '' ELSE c.label END,
 	coalesce((SELECT n.label FROM changes n WHERE n.parent = c.id ORDER BY n.id DESC LIMIT 1), '')`
 
-func kept(ctx context.Context, q querier, head Head, known func(string, int64) bool, where string, args ...any) ([]Kept, error) {
+func kept(ctx context.Context, q querier, head Head, where string, args ...any) ([]Kept, error) {
 	rows, err := q.QueryContext(ctx, `
 		SELECT `+keptColumns+` FROM openings o JOIN changes c ON c.id = o.head WHERE `+where, args...)
 	if err != nil {
@@ -96,11 +95,6 @@ func kept(ctx context.Context, q querier, head Head, known func(string, int64) b
 		var doc sql.RawBytes
 		if err := rows.Scan(&id, &k.Version, &doc, &k.Undo, &k.Redo); err != nil {
 			return nil, err
-		}
-		if known != nil && known(id, k.Version) {
-			k.Opening.ID = id
-			list = append(list, k)
-			continue
 		}
 		k.read(id, doc)
 		list = append(list, k)

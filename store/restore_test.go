@@ -83,7 +83,7 @@ func TestABackupTakenUnderLoadRestoresWhole(t *testing.T) {
 		heads, err := other.Jobs(t.Context())
 		require.NoError(t, err)
 		require.Len(t, heads, 1, "what was there is gone from it")
-		_, walk, _, err := other.Job(t.Context(), head.ID, nil)
+		_, walk, _, err := other.Job(t.Context(), head.ID)
 		require.NoError(t, err)
 		require.Len(t, walk, hands)
 		saves = 0

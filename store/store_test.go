@@ -49,7 +49,7 @@ func TestDemoComesBackByteForByte(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, heads, 2)
 	for i, j := range jobs {
-		head, kept, _, err := s.Job(t.Context(), heads[i].ID, nil)
+		head, kept, _, err := s.Job(t.Context(), heads[i].ID)
 		require.NoError(t, err)
 		back := head.Job()
 		for _, k := range kept {
@@ -165,7 +165,7 @@ func TestRemoveAndPutBack(t *testing.T) {
 	require.NoError(t, s.Remove(t.Context(), k.Job.ID, k.Opening.ID, k.Version))
 	_, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
-	_, list, off, err := s.Job(t.Context(), k.Job.ID, nil)
+	_, list, off, err := s.Job(t.Context(), k.Job.ID)
 	require.NoError(t, err)
 	assert.Empty(t, list)
 	require.Len(t, off, 1)
@@ -175,7 +175,7 @@ func TestRemoveAndPutBack(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, k.Opening, back.Opening)
 	assert.ErrorIs(t, s.Remove(t.Context(), k.Job.ID, "none", 1), ErrNotFound)
-	_, _, _, err = s.Job(t.Context(), "none", nil)
+	_, _, _, err = s.Job(t.Context(), "none")
 	assert.ErrorIs(t, err, ErrNotFound)
 }
 
