@@ -163,6 +163,9 @@ func (s server) previewSchedule(ctx context.Context, in *ScheduleIn) (*body[Sche
 func (r scheduleRead) row(row schedule.Row) ScheduleRow {
 	v := ScheduleRow{Line: row.Line, Name: row.Opening.Name, Room: row.Opening.Room, Says: []string{}, Faults: []ScheduleFault{}}
 	said := schedule.Say(r.job, row.Opening)
+	for _, f := range row.Faults {
+		delete(said, f.Column) // it was not taken
+	}
 	for i, id := range r.columns {
 		if c, ok := schedule.ByID(id); ok && id != "name" && id != "room" && said[id] != nil && i < len(r.table.Rows[row.Line-1]) && r.table.Rows[row.Line-1][i] != "" {
 			v.Says = append(v.Says, c.Name+": "+sheet.Words(said[id], r.job.Unit))

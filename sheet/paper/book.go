@@ -34,7 +34,7 @@ func Book(w io.Writer, j job.Job, doors []load.Door, p full.Paper, pictures Pict
 	f.begin()
 	f.y = edge
 	f.title(j.Name)
-	f.line(12, "", fmt.Sprintf("The doors of the house: %d, figures in %s, cut to %s.", len(doors), j.Unit, j.Tape))
+	f.line(12, "", fmt.Sprintf("The doors of the house: %d, %s.", len(doors), inUnit(j)))
 	f.y += 3
 	index := f.index(j, doors)
 	for i, door := range doors {

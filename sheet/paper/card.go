@@ -102,12 +102,21 @@ func (c card) head() float64 {
 	if c.door.Room != "" {
 		where += " · seen from: " + c.door.Room
 	}
-	y := c.say(edge, edge+9, c.wide-2*edge, 11, "", where+" · figures in "+string(c.unit)+", cut to "+string(c.job.Tape))
+	y := c.say(edge, edge+9, c.wide-2*edge, 11, "", where+" · "+inUnit(c.job))
 	y = c.say(edge, y, c.wide-2*edge, 12, "B", "Hinges on the "+strings.ToUpper(string(c.hand))+", seen from the pull face")
 	c.SetLineWidth(0.5)
 	c.Line(edge, y+1.5, c.wide-edge, y+1.5)
 	c.SetLineWidth(0.2)
 	return y + 3
+}
+
+// inUnit says what a job's figures are in.
+func inUnit(j job.Job) string {
+	unit := "millimetres"
+	if j.Unit == measure.Inches {
+		unit = "inches"
+	}
+	return "figures in " + unit + ", cut to " + j.Tape.Name()
 }
 
 // lay writes the blocks down a column at a scale, or only says where they would end.

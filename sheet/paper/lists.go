@@ -25,7 +25,7 @@ func Order(w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
 func ordered(f *flow, j job.Job, doors []load.Door) {
 	l := sheet.LoadOf(j, load.Order(j, doors))
 	f.title("To order, " + j.Name)
-	f.line(11, "", "For "+strings.Join(l.Doors, ", ")+". What is cut, hung or fitted already is left out.")
+	f.line(11, "", "For "+some(l.Doors)+". What is cut, hung or fitted already is left out.")
 	groups(f, l)
 }
 
@@ -37,14 +37,14 @@ func Load(w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
 	f.y = edge
 	l := sheet.LoadOf(j, load.Of(j, doors))
 	f.title("To load, " + j.Name)
-	f.line(11, "", "For "+strings.Join(l.Doors, ", ")+".")
+	f.line(11, "", "For "+some(l.Doors)+".")
 	groups(f, l)
 	cutting(f, l, j.Unit)
 	if len(l.Settings) > 0 {
 		f.title("Set once")
 		var rows [][]string
 		for _, s := range l.Settings {
-			rows = append(rows, []string{s.What, s.To, strings.Join(s.Doors, ", ")})
+			rows = append(rows, []string{s.What, s.To, some(s.Doors)})
 		}
 		f.table(10.5, []column{{"What", 5}, {"To", 4}, {"For", 4}}, rows)
 	}
@@ -71,14 +71,14 @@ func groups(f *flow, l sheet.Load) {
 			if i.Count > 0 {
 				count = fmt.Sprintf("%d ×", i.Count)
 			}
-			high := f.tall(f.wide-2*edge-24, 12, "", text) + f.tall(f.wide-2*edge-24, 8.5, "", strings.Join(i.Doors, ", "))
+			high := f.tall(f.wide-2*edge-24, 12, "", text) + f.tall(f.wide-2*edge-24, 8.5, "", some(i.Doors))
 			f.room(high + 1)
 			f.Rect(edge, f.y+1.2, 3.6, 3.6, "D")
 			f.font("B", 12)
 			f.Text(edge+22-f.GetStringWidth(count), f.y+lead(12)*0.75, count)
 			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 12, "", text)
 			f.ink(pencil)
-			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 8.5, "", strings.Join(i.Doors, ", ")) + 0.8
+			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 8.5, "", some(i.Doors)) + 0.8
 			f.ink(ink)
 		}
 	}
@@ -98,4 +98,15 @@ func cutting(f *flow, l sheet.Load, u measure.Unit) {
 		rows = append(rows, []string{c.Door, c.Slab, c.Head.Of(u), c.Hinge.Of(u), c.Lock.Of(u), c.Foot.Of(u), after})
 	}
 	f.table(10.5, []column{{"Door", 4}, {"Slab", 4}, {"Head", 1.3}, {"Hinge", 1.3}, {"Lock", 1.3}, {"Foot", 1.3}, {"After the first cut", 4}}, rows)
+}
+
+// mostNamed is how many doors are named before the rest are only counted.
+const mostNamed = 8
+
+// some names doors, the first of them where there are many.
+func some(doors []string) string {
+	if len(doors) <= mostNamed {
+		return strings.Join(doors, ", ")
+	}
+	return fmt.Sprintf("%s and %d more", strings.Join(doors[:mostNamed-1], ", "), len(doors)-mostNamed+1)
 }

@@ -46,8 +46,8 @@ export function LoadPage() {
 							What to load
 						</h1>
 						<p className="text-lg mb-2" data-load-for>
-							For {doors.length ? load.data.doors.join(', ') : `all ${load.data.doors.length} doors`}. What is
-							cut, hung or fitted already is left out.
+							For {doors.length ? some(load.data.doors) : `all ${load.data.doors.length} doors`}. What is cut,
+							hung or fitted already is left out.
 						</p>
 						<p className="flex flex-wrap gap-2 mb-4">
 							<a className="btn" href={`/api/jobs/${job}/paper?${paper}`} download>
@@ -87,6 +87,10 @@ export function LoadPage() {
 		</>
 	);
 }
+
+/** some names doors, the first of them where there are many. */
+const some = (doors: string[]) =>
+	doors.length <= 8 ? doors.join(', ') : `${doors.slice(0, 7).join(', ')} and ${doors.length - 7} more`;
 
 type Ticks = {
 	has: (what: string) => boolean;
@@ -135,7 +139,7 @@ function Group({ group: g, ticks }: { group: Load['groups'][number]; ticks: Tick
 							<span className={`min-w-0 ${ticks.has(i.name) ? 'line-through opacity-70' : ''}`}>
 								<span className="text-lg">{i.name}</span>
 								{i.note && <span className="opacity-80"> ({i.note})</span>}
-								<span className="block text-sm opacity-80">{i.doors.join(', ')}</span>
+								<span className="block text-sm opacity-80">{some(i.doors)}</span>
 							</span>
 						</label>
 					</li>
@@ -156,7 +160,7 @@ function Settings({ list }: { list: Load['settings'] }) {
 						<dt>{s.what}</dt>
 						<dd>
 							<strong className="text-lg">{s.to}</strong>
-							<span className="block text-sm opacity-80">{s.doors.join(', ')}</span>
+							<span className="block text-sm opacity-80">{some(s.doors)}</span>
 						</dd>
 					</div>
 				))}

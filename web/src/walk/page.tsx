@@ -123,7 +123,7 @@ export function WalkPage() {
 							</p>
 							<TapeChoice head={walk.data.job} done={() => walk.refetch()} />
 						</div>
-						<nav aria-label="The whole house" className="flex flex-wrap gap-2 mb-3">
+						<nav aria-label="The whole house" className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3">
 							<Link className="btn" to={`/load/${job}`} data-load>
 								<PackageOpen size={20} aria-hidden="true" /> What to load
 							</Link>
@@ -224,6 +224,9 @@ function useLook(job: string): [Seen, (s: Seen) => void] {
 /** Finder narrows the walk to what is looked for, and sets its order. */
 function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; doors: Door[] }) {
 	const steps = trade.steps.filter((s) => doors.some((d) => d.next === s.id));
+	// On a phone the doors come first.
+	const [more, setMore] = useState(!!look.step || !!look.trouble || look.order !== 'walk');
+	const narrow = more ? '' : 'max-sm:hidden';
 	return (
 		<search className="flex flex-wrap gap-2 items-end mb-3">
 			<label className="grow basis-48">
@@ -237,7 +240,16 @@ function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; door
 					onChange={(e) => set({ ...look, search: e.target.value })}
 				/>
 			</label>
-			<label className="basis-36 grow">
+			<button
+				type="button"
+				className="btn sm:hidden"
+				aria-expanded={more}
+				onClick={() => setMore(!more)}
+				data-narrow
+			>
+				Narrow it
+			</button>
+			<label className={`basis-36 grow ${narrow}`}>
 				<span className="block">Step</span>
 				<select
 					className="select w-full"
@@ -253,7 +265,7 @@ function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; door
 					))}
 				</select>
 			</label>
-			<label className="basis-44 grow">
+			<label className={`basis-44 grow ${narrow}`}>
 				<span className="block">How it stands</span>
 				<select
 					className="select w-full"
@@ -269,7 +281,7 @@ function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; door
 					))}
 				</select>
 			</label>
-			<label className="basis-52 grow">
+			<label className={`basis-52 grow ${narrow}`}>
 				<span className="block">In order of</span>
 				<select
 					className="select w-full"

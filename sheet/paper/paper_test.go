@@ -1,0 +1,253 @@
+package paper
+
+import (
+	"bytes"
+	"encoding/xml"
+	"fmt"
+	"image"
+	"image/color"
+	"image/jpeg"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/job"
+	"kindmargin/core/load"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/demo"
+	"kindmargin/sheet"
+	"kindmargin/sheet/full"
+)
+
+func house(t *testing.T, n int) job.Job {
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	return jobs[n]
+}
+
+func door(t *testing.T, j job.Job, id string) []load.Door {
+	for _, o := range j.Openings {
+		if o.ID == id {
+			return []load.Door{{Opening: o, Plan: plan.Solve(j, o)}}
+		}
+	}
+	require.Fail(t, "no such door", id)
+	return nil
+}
+
+// word is a word as poppler finds it on a page, in points.
+type word struct {
+	X0   float64 `xml:"xMin,attr"`
+	Y0   float64 `xml:"yMin,attr"`
+	X1   float64 `xml:"xMax,attr"`
+	Y1   float64 `xml:"yMax,attr"`
+	Text string  `xml:",chardata"`
+}
+
+type sheetOf struct {
+	Wide  float64 `xml:"width,attr"`
+	High  float64 `xml:"height,attr"`
+	Words []word  `xml:"word"`
+}
+
+// read reads a PDF back by poppler, page by page, with the place of each word.
+func read(t *testing.T, pdf []byte) []sheetOf {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "p.pdf")
+	require.NoError(t, os.WriteFile(file, pdf, 0o600))
+	out, err := exec.CommandContext(t.Context(), "pdftotext", "-bbox", file, "-").Output()
+	require.NoError(t, err)
+	var doc struct {
+		Pages []sheetOf `xml:"body>doc>page"`
+	}
+	require.NoError(t, xml.Unmarshal(out, &doc))
+	return doc.Pages
+}
+
+func (s sheetOf) text() string {
+	var list []string
+	for _, w := range s.Words {
+		list = append(list, w.Text)
+	}
+	return strings.Join(list, " ")
+}
+
+func write(t *testing.T, kind, size string, j job.Job, doors []load.Door, pictures Pictures) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	require.NoError(t, Write(&b, kind, size, j, doors, pictures))
+	return b.Bytes()
+}
+
+// A card is one page a leaf on every paper, with all of it on the paper, and what is cut, hung
+// and bored large enough to be read at arm's length: 3 mm high, and more for the figures of
+// the cuts. (8 mm at 2 m, as for signs, is 3 mm at 0.75 m; common practice.)
+func TestTheDoorCard(t *testing.T) {
+	for n, ids := range [][]string{{"linen", "chart", "boots", "beam", "galley", "saloon"}, {"pantry"}} {
+		j := house(t, n)
+		for _, id := range ids {
+			for _, p := range full.Papers {
+				d := door(t, j, id)
+				pages := read(t, write(t, "card", p.ID, j, d, nil))
+				require.Len(t, pages, len(d[0].Plan.Leaves), "%s on %s", id, p.ID)
+				for i, page := range pages {
+					assert.InDelta(t, p.Width/25.4*72, page.Wide, 0.1)
+					assert.InDelta(t, p.Height/25.4*72, page.High, 0.1)
+					for _, w := range page.Words {
+						inside := w.X0 >= 20 && w.Y0 >= 10 && w.X1 <= page.Wide-20 && w.Y1 <= page.High-10
+						assert.True(t, inside, "%s on %s: %q is at %v", id, p.ID, w.Text, w)
+					}
+					for _, h := range d[0].Plan.Leaves[i].Hinges {
+						figure := j.Tape.Show(h.Slab.Value)
+						tallest := 0.0
+						for _, w := range page.Words {
+							if w.Text == strings.Fields(figure)[0] {
+								tallest = max(tallest, w.Y1-w.Y0)
+							}
+						}
+						assert.GreaterOrEqual(t, tallest/72*25.4, 3.0, "%s on %s: %s is too small", id, p.ID, figure)
+					}
+				}
+			}
+		}
+	}
+}
+
+// What the chart room's card says, by hand from its readings: the pocket at 163 less the head
+// margin of 3 is 160; the strike at 1041 gives a latch at 1038; the drawing stands it with
+// its hinges on the right.
+func TestWhatTheCardSays(t *testing.T) {
+	j := house(t, 0)
+	page := read(t, write(t, "card", "a4", j, door(t, j, "chart"), nil))[0]
+	text := page.text()
+	for _, says := range []string{
+		"Chart room", "Tern House", "Hinges on the RIGHT", "Top hinge: 160 / 163", "Bottom hinge: 1715 / 1718", "Latch 1038 down the slab, strike 1041 down the jamb",
+		"surface lock, cylinder", "100 mm (4 in) butt", "Your local code and a licensed trade come first.",
+	} {
+		assert.Contains(t, text, says)
+	}
+	place := map[string]word{}
+	for _, w := range page.Words {
+		if w.X1 < page.Wide/2 { // on the drawing
+			place[w.Text] = w
+		}
+	}
+	assert.Greater(t, place["160"].X0, place["1038"].X0, "the hinges are drawn on the right")
+	assert.Less(t, place["160"].Y0, place["1038"].Y0)
+	assert.Less(t, place["1038"].Y0, place["1715"].Y0)
+	// 1715 and 160 are 1555 apart, 1038 and 160 are 878: to scale, but for the middle of a leaf.
+	scale := (place["1715"].Y0 - place["160"].Y0) / 1555
+	assert.InDelta(t, 878-50, (place["1038"].Y0-place["160"].Y0)/scale, 5)
+
+	tries := read(t, write(t, "card", "a4", j, door(t, j, "linen"), nil))[0].text()
+	assert.Contains(t, tries, "gaps read")
+	assert.Contains(t, tries, "found, lock:")
+	bare := j
+	o := j.Begin("new", "Attic")
+	bare.Openings = []job.Opening{o}
+	assert.Contains(t, read(t, write(t, "card", "a4", bare, sheet.Planned(bare), nil))[0].text(), "Measure, take a width and a height")
+}
+
+// A doubt stands at the top of the card, and no name breaks it, in whatever letters.
+func TestDoubtsAndNamesOnPaper(t *testing.T) {
+	j := house(t, 0)
+	d := door(t, j, "chart")
+	d[0].Name = "Küche Ελλάς Дверь \u202E🚪\n" + strings.Repeat("long ", 40)
+	d[0].Readings[0].Value += measure.FromMM(10)
+	d[0].Plan = plan.Solve(j, d[0].Opening)
+	page := read(t, write(t, "card", "a4", j, d, nil))[0]
+	text := page.text()
+	assert.Contains(t, text, "Küche Ελλάς Дверь")
+	assert.Contains(t, text, "Readings clash: no figure here is to be cut or marked to.")
+	assert.Less(t, strings.Index(text, "Readings clash"), strings.Index(text, "MARGINS WANTED"))
+}
+
+func photo(t *testing.T, wide, high int) []byte {
+	img := image.NewGray(image.Rect(0, 0, wide, high))
+	for i := range img.Pix {
+		img.Pix[i] = uint8(i)
+	}
+	img.SetGray(0, 0, color.Gray{200})
+	var b bytes.Buffer
+	require.NoError(t, jpeg.Encode(&b, img, nil))
+	return b.Bytes()
+}
+
+// The book has the schedule, a card and a story a door, its pictures, and the order; a picture
+// that the paper cannot hold is told in its place, and the rest is there.
+func TestTheHouseBook(t *testing.T) {
+	j := house(t, 0)
+	whole := photo(t, 400, 300)
+	pictures := func(opening string) ([]Photo, error) {
+		if opening != "linen" {
+			return nil, nil
+		}
+		at := "2026-11-20T10:00:00Z"
+		return []Photo{
+			{opening, job.StepTry, at, "Wren", "the lock edge", whole},
+			{opening, job.StepTry, at, "Wren", "cut short", whole[:len(whole)/2]},
+			{opening, job.StepLog, at, "Wren", "no picture", []byte("a letter")},
+			{opening, job.StepLog, at, "Wren", "a thread", photo(t, 2000, 2)},
+			{opening, job.StepLog, at, "Wren", "a tower", photo(t, 3, 2000)},
+		}, nil
+	}
+	pdf := write(t, "book", "a4", j, sheet.Planned(j), pictures)
+	pages := read(t, pdf)
+	assert.Contains(t, pages[0].text(), "The doors of the house: 6")
+	all := ""
+	for _, p := range pages {
+		all += p.text() + "\n"
+		for _, w := range p.Words {
+			assert.True(t, w.X0 >= 20 && w.X1 <= p.Wide-20 && w.Y1 <= p.High-10, "%q is off the paper", w.Text)
+		}
+	}
+	for _, o := range j.Openings {
+		assert.GreaterOrEqual(t, strings.Count(all, o.Name), 3, "in the schedule, on its card, over its story: %s", o.Name)
+	}
+	for _, says := range []string{
+		"the lock edge · Try", "A picture is here that the paper cannot hold: cut short", "A picture is here that the paper cannot hold: no picture",
+		"Signed off.", "Looked at again", "To order, Tern House", "84 × no. 10 × 38 mm",
+	} {
+		assert.Contains(t, all, says)
+	}
+	file := filepath.Join(t.TempDir(), "book.pdf")
+	require.NoError(t, os.WriteFile(file, pdf, 0o600))
+	out, err := exec.CommandContext(t.Context(), "pdfimages", "-list", file).Output()
+	require.NoError(t, err)
+	assert.Len(t, strings.Split(strings.TrimSpace(string(out)), "\n"), 2+3, "three pictures are in it")
+	var b bytes.Buffer
+	fails := func(string) ([]Photo, error) { return nil, fmt.Errorf("the disk is gone") }
+	assert.ErrorContains(t, Write(&b, "book", "a4", j, sheet.Planned(j), fails), "the disk is gone")
+}
+
+// The lists say what the counts of core/load are, over as many pages as it takes.
+func TestListsOnPaper(t *testing.T) {
+	j := house(t, 0)
+	doors := sheet.Planned(j)
+	for len(doors) < 80 {
+		d := doors[1]
+		d.Name = fmt.Sprintf("Door %d with a long name to tell it from all the others", len(doors))
+		doors = append(doors, d)
+	}
+	pages := read(t, write(t, "load", "letter", j, doors, nil))
+	assert.Greater(t, len(pages), 5)
+	all := ""
+	for _, p := range pages {
+		all += p.text() + "\n"
+		for _, w := range p.Words {
+			assert.True(t, w.X1 <= p.Wide-20 && w.Y1 <= p.High-10, "%q is off the paper", w.Text)
+		}
+	}
+	assert.Contains(t, all, fmt.Sprintf("%d × surface lock, cylinder", 1+74))
+	assert.Contains(t, all, "Set once")
+	var b bytes.Buffer
+	assert.ErrorContains(t, Write(&b, "poem", "a4", j, doors, nil), "no paper called")
+	assert.ErrorContains(t, Write(&b, "card", "b5", j, doors, nil), "no paper")
+	assert.ErrorContains(t, Write(&b, "card", "a4", j, nil, nil), "no door")
+}
