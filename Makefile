@@ -49,7 +49,7 @@ fmt: web/node_modules/.package-lock.json
 dev: bin/kindmargin ## hot reload of the front end at http://127.0.0.1:5173, against the running program
 	bin/kindmargin demo --keep & pid=$$!; trap "kill $$pid" EXIT; cd web && npx --no-install vite
 
-screenshots: web/dist/index.html chromium ## the pictures in docs/screenshots, from the demo
+screenshots: web/dist/index.html chromium readers ## the pictures in docs/screenshots, from the demo
 	go run ./e2e/shots docs/screenshots
 
 bench:

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"log"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"time"
 
@@ -34,16 +35,15 @@ var shots = func() []shot {
 		list,
 		shot{"try", "/j/tern-house/linen/try", "day", 1280, 800},
 		shot{"log", "/j/tern-house/boots/log", "day", 1280, 800},
-		shot{"try-phone", "/j/tern-house/linen/try", "night", 390, 844},
 		shot{"lock", "/j/tern-house/galley/lock", "day", 1280, 800},
 		shot{"stops", "/j/tern-house/linen/stops", "day", 1280, 800},
 		shot{"swing", "/j/tern-house/galley/swing", "day", 1280, 800},
 		shot{"pair", "/j/tern-house/saloon/margins", "day", 1280, 800},
 		shot{"rod", "/rod/tern-house/chart", "day", 1280, 800},
+		shot{"load", "/load/tern-house?doors=chart,beam,galley", "day", 1280, 800},
 		shot{"kit", "/kit/tern-house", "day", 1280, 800},
 		shot{"card", "/cards/tern-house/galley", "day", 1280, 800},
 		shot{"measure-phone", "/j/alder-cottage/pantry/measure", "night", 390, 844},
-		shot{"cut-phone", chart + "cut", "day", 390, 844},
 	)
 }()
 
@@ -91,7 +91,7 @@ func run(dir string) error {
 		}
 		// The page is whole when nothing is being fetched and the font is in.
 		if _, err := chromedp.Run(tab, chromedp.Poll[bool](
-			`document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card]'))`,
+			`document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && [...document.querySelectorAll('[data-door]')].every((d) => d.querySelector('svg[role=img]')) && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card], [data-tick]'))`,
 		)); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}
@@ -103,5 +103,14 @@ func run(dir string) error {
 			return err
 		}
 	}
-	return nil
+	return card(ctx, bin, tmp, dir)
+}
+
+// card is the picture of a door card, as poppler draws the PDF.
+func card(ctx context.Context, bin, tmp, dir string) error {
+	pdf := filepath.Join(tmp, "card.pdf")
+	if out, err := exec.CommandContext(ctx, bin, "paper", "demo/tern-house.json", "--kind", "card", "--opening", "chart", "--out", pdf).CombinedOutput(); err != nil {
+		return fmt.Errorf("%w: %s", err, out)
+	}
+	return exec.CommandContext(ctx, "pdftoppm", "-r", "96", "-png", "-singlefile", pdf, filepath.Join(dir, "door-card")).Run()
 }
