@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 
 	"kindmargin/sheet"
 	"kindmargin/sheet/table"
@@ -33,7 +34,7 @@ type RestoredView struct {
 }
 
 // backup sends a whole copy of the data file, read back before it goes.
-func (s server) backup(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+func (s server) backup(ctx context.Context, _ *Large) (*huma.StreamResponse, error) {
 	dir, err := os.MkdirTemp("", "kindmargin-backup")
 	if err != nil {
 		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
@@ -59,18 +60,21 @@ func (s server) backup(ctx context.Context, _ *struct{}) (*huma.StreamResponse, 
 	}}, nil
 }
 
-// sent is a request's body as it arrives, for what is too large to be held.
-type sent struct{ body io.Reader }
+// Large is a request that may take its time, either way; its body is given as it arrives,
+// since it is too large to be held.
+type Large struct{ body io.Reader }
 
-// Resolve takes the body; a whole data file may take its time.
-func (s *sent) Resolve(c huma.Context) []error {
-	_ = c.SetReadDeadline(time.Now().Add(slow))
-	s.body = c.BodyReader()
+// Resolve takes the body and sets the time.
+func (l *Large) Resolve(c huma.Context) []error {
+	_, w := humachi.Unwrap(c)
+	until, conn := time.Now().Add(slow), http.NewResponseController(w)
+	_ = errors.Join(conn.SetReadDeadline(until), conn.SetWriteDeadline(until)) // where it cannot be set there is none
+	l.body = c.BodyReader()
 	return nil
 }
 
 // restoreFrom puts a backup that is sent in the place of all that is kept.
-func (s server) restoreFrom(ctx context.Context, in *struct{ sent }) (*body[RestoredView], error) {
+func (s server) restoreFrom(ctx context.Context, in *Large) (*body[RestoredView], error) {
 	dir, err := os.MkdirTemp("", "kindmargin-restore")
 	if err != nil {
 		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
@@ -124,7 +128,7 @@ func receive(r io.Reader, name string) error {
 
 // everything sends all jobs as one zip of open files: of each its job file, its photographs
 // and its tables as a workbook.
-func (s server) everything(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse, error) {
 	heads, err := s.store.Jobs(ctx)
 	if err != nil {
 		return nil, problem(ctx, err)

@@ -20,6 +20,7 @@ const largestBook = 200 << 20
 // papers puts some doors of a job on paper.
 func (s server) papers(ctx context.Context, in *struct {
 	DoorsIn
+	Large
 	Kind  string `query:"kind" required:"true" doc:"card, book, order or load."`
 	Paper string `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid."`
 },

@@ -21,7 +21,7 @@ const wentWrong = "Something went wrong here, so nothing was changed. Your entry
 
 // What the server underneath would say in its own words.
 var plainly = map[int]string{
-	http.StatusRequestEntityTooLarge: "That is too large: send a change of at most 1 MB, or a job file of at most 64 MB.",
+	http.StatusRequestEntityTooLarge: "That is too large, so nothing was read: a change has at most 1 MB, a schedule 16, a job file 64, one with photographs 256.",
 	http.StatusRequestTimeout:        "It took too long to arrive, so nothing was changed. Try again.",
 	http.StatusUnsupportedMediaType:  "Send it as JSON (application/json).",
 	http.StatusNotAcceptable:         "It is given as JSON only.",

@@ -170,6 +170,7 @@ func TestTheWalkInHand(t *testing.T) {
 		f := float64(i+1) / 6
 		mouse(chromedp.MouseMoved, x+(toX-x)*f, y+(toY-y)*f)
 	}
+	u.until("it is over the chart room", `document.querySelector('[data-door=chart][data-over]')`)
 	mouse(chromedp.MouseReleased, toX, toY)
 	u.until("dropped on the chart room, it takes its place", order+` === 'linen saloon chart boots beam galley'`)
 	u.open("/j/tern-house")

@@ -39,8 +39,8 @@ func (u person) begin(job, door string) {
 func (u person) pick(field, value string) {
 	u.t.Helper()
 	u.until(value+" can be chosen", fmt.Sprintf(`document.querySelector('[data-field=%q] option[value=%q]')`, field, value))
-	u.do(chromedp.SetValue(fmt.Sprintf(`[data-field=%q]`, field), value))
-	u.js(fmt.Sprintf(`(document.querySelector('[data-field=%q]').dispatchEvent(new Event('change', { bubbles: true })), '')`, field))
+	// In one go: the page may be drawn anew between a value that is set and its being told.
+	u.js(fmt.Sprintf(`((s) => { s.value = %q; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })(document.querySelector('[data-field=%q]'))`, value, field))
 }
 
 // A tape whose hook is bent by 0.8 mm is proved against rods, and then every width read

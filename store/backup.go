@@ -67,7 +67,7 @@ func readOnly(ctx context.Context, path string) (*sql.DB, error) {
 }
 
 // Report is what a data file was found to hold.
-type Report struct{ Jobs, Openings, Changes int }
+type Report struct{ Jobs, Openings, Changes, Photos int }
 
 // Check reads a whole data file: its pages, what its parts say of each other,
 // and every opening ever kept. It writes nothing.
@@ -109,5 +109,30 @@ func Check(ctx context.Context, path string) (Report, error) {
 		}
 		r.Changes++
 	}
-	return r, disk(rows.Err())
+	if err := rows.Err(); err != nil {
+		return r, disk(err)
+	}
+	return r, parts(ctx, db, &r)
+}
+
+// parts checks what stands beside the changes, as far as a file's form has it: that no opening
+// stands at another one's change, and that each photograph is one.
+func parts(ctx context.Context, db *sql.DB, r *Report) error {
+	var astray int
+	if err := db.QueryRowContext(ctx, `SELECT count(*) FROM openings o JOIN changes c ON c.id = o.head WHERE c.job_id <> o.job_id OR c.opening_id <> o.id`).Scan(&astray); err != nil {
+		return disk(err)
+	}
+	if astray > 0 {
+		return fmt.Errorf("%w: %d openings stand at a change of another", ErrDamaged, astray)
+	}
+	var has bool
+	if err := db.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM sqlite_master WHERE name = 'photos')`).Scan(&has); err != nil || !has {
+		return disk(err)
+	}
+	var bad int
+	err := db.QueryRowContext(ctx, `SELECT count(*), count(*) FILTER (WHERE substr(data, 1, 2) <> x'FFD8') FROM photos`).Scan(&r.Photos, &bad)
+	if err == nil && bad > 0 {
+		err = fmt.Errorf("%w: %d photographs cannot be read", ErrDamaged, bad)
+	}
+	return disk(err)
 }

@@ -173,3 +173,30 @@ func TestMatchingsAreRemembered(t *testing.T) {
 		assert.Equal(t, columns, got)
 	}
 }
+
+// A check finds what pages and documents alone do not show.
+func TestACheckReadsAll(t *testing.T) {
+	s, path := fresh(t)
+	_, walk := house(t, s, 2)
+	_, err := s.AddPhoto(t.Context(), "house", Photo{Opening: "d0", Step: job.StepLog, Data: []byte("\xFF\xD8\xFF and so on")})
+	require.NoError(t, err)
+	r, err := Check(t.Context(), path)
+	require.NoError(t, err)
+	assert.Equal(t, Report{Jobs: 1, Openings: 2, Changes: 2, Photos: 1}, r)
+	for says, spoil := range map[string][2]string{
+		"1 photographs cannot be read": {`UPDATE photos SET data = x'0102'`, `UPDATE photos SET data = x'FFD8'`},
+		"1 openings stand at a change of another": {
+			fmt.Sprintf(`UPDATE openings SET head = %d WHERE id = 'd0'`, walk[1].Version), fmt.Sprintf(`UPDATE openings SET head = %d WHERE id = 'd0'`, walk[0].Version),
+		},
+	} {
+		_, err = s.write.Exec(spoil[0])
+		require.NoError(t, err)
+		_, err = Check(t.Context(), path)
+		assert.ErrorIs(t, err, ErrDamaged)
+		assert.ErrorContains(t, err, says)
+		_, err = s.write.Exec(spoil[1])
+		require.NoError(t, err)
+	}
+	_, err = Check(t.Context(), path)
+	assert.NoError(t, err)
+}

@@ -240,7 +240,7 @@ func holds(r store.Report) string {
 		}
 		return fmt.Sprintf("%d %ss", n, one)
 	}
-	return n(r.Jobs, "job") + ", " + n(r.Openings, "door") + ", " + n(r.Changes, "change")
+	return n(r.Jobs, "job") + ", " + n(r.Openings, "door") + ", " + n(r.Changes, "change") + ", " + n(r.Photos, "photograph")
 }
 
 type planCmd struct {

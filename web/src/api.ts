@@ -61,3 +61,15 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 	}
 	return data as T;
 }
+
+/** send sends a file as it is; what it is made of is the server's to find out. */
+export async function send<T>(path: string, file: File, key = ''): Promise<T> {
+	if (file.size === 0) throw new Trouble('The file is empty.', 0);
+	const headers = { 'Content-Type': 'application/octet-stream', ...(key ? once(key).header : {}) };
+	const res = await fetch(path, { method: 'POST', headers, body: file }).catch(() => {
+		throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
+	});
+	const answer = await res.json().catch(() => ({}));
+	if (!res.ok) throw new Trouble(answer.detail ?? 'It could not be read.', res.status);
+	return answer as T;
+}

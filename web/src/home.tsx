@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { DatabaseBackup, DoorOpen, FileDown, FileInput, Trash2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ask, client, type JobHead, once, type Schemas, Trouble, type Unit } from './api';
+import { ask, client, type JobHead, once, type Schemas, send, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { useHomeFocus } from './home-focus';
 import { Failed, TakenOff, Waiting } from './says';
@@ -133,15 +133,7 @@ function BringIn() {
 	const bring = async (file?: File) => {
 		if (!file) return;
 		await attempt(async () => {
-			const res = await fetch('/api/jobs/file', {
-				method: 'POST',
-				headers: { 'Content-Type': 'application/json', 'Idempotency-Key': crypto.randomUUID() },
-				body: file,
-			}).catch(() => {
-				throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
-			});
-			const answer = await res.json();
-			if (!res.ok) throw new Trouble(answer.detail, res.status);
+			const answer = await send<JobHead>('/api/jobs/file', file, crypto.randomUUID());
 			cache.invalidateQueries({ queryKey: ['jobs'] });
 			go(`/j/${answer.id}`);
 		});
@@ -180,16 +172,7 @@ function Safe({ done }: { done: () => void }) {
 		if (!file) return;
 		setBusy(true);
 		await attempt(async () => {
-			const res = await fetch('/api/restore', {
-				method: 'POST',
-				headers: { 'Content-Type': 'application/octet-stream' },
-				body: file,
-			}).catch(() => {
-				throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
-			});
-			const answer = await res.json().catch(() => ({}));
-			if (!res.ok) throw new Trouble(answer.detail ?? 'It could not be restored.', res.status);
-			setBrought(answer);
+			setBrought(await send('/api/restore', file));
 			setFile(null);
 			cache.clear(); // nothing that was read before holds
 			done();

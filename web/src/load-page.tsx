@@ -174,7 +174,8 @@ function Cutting({ list, unit }: { list: Load['cutting']; unit: Unit }) {
 	return (
 		<section className="mb-4" data-cutting>
 			<h2 className="text-xl border-b-2 border-base-content">Cutting list, in {unit}</h2>
-			<div className="overflow-x-auto">
+			{/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key */}
+			<section className="overflow-x-auto" aria-label="Cutting list" tabIndex={0}>
 				<table className="table">
 					<thead>
 						<tr>
@@ -209,7 +210,7 @@ function Cutting({ list, unit }: { list: Load['cutting']; unit: Unit }) {
 						))}
 					</tbody>
 				</table>
-			</div>
+			</section>
 			<p className="opacity-80">
 				Most off each edge. Cut by the door's own marks in Cut, not from here: edges are tapered.
 			</p>

@@ -2,29 +2,12 @@ import { useQueryClient } from '@tanstack/react-query';
 import { FileInput } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { ask, client, type JobHead, type Schemas, Trouble } from './api';
+import { ask, client, type JobHead, type Schemas, send } from './api';
 import { Said, useAttempt } from './attempt';
 import { trade } from './trade';
 import { whoNow } from './who';
 
 type Preview = Schemas['SchedulePreview'];
-
-/** sent sends a schedule as it is; what it is made of is the server's to find out. */
-async function sent<T>(path: string, file: File, more: Record<string, string>, key = ''): Promise<T> {
-	if (file.size === 0) throw new Trouble('The file is empty.', 0);
-	const res = await fetch(`${path}?${new URLSearchParams(more)}`, {
-		method: 'POST',
-		headers: { 'Content-Type': 'application/octet-stream', ...(key ? { 'Idempotency-Key': key } : {}) },
-		body: file,
-	}).catch(() => {
-		throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
-	});
-	const answer = await res.json().catch(() => ({}));
-	if (res.status === 413)
-		throw new Trouble('A schedule of more than 16 MB is none of doors: nothing was read.', 413);
-	if (!res.ok) throw new Trouble(answer.detail ?? 'It could not be read.', res.status);
-	return answer as T;
-}
 
 /** ScheduleIn brings a door schedule in: chosen, matched, looked at, and then taken. */
 export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) {
@@ -38,7 +21,8 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 	const path = `/api/jobs/${head.id}/schedule`;
 	const look = (f: File, columns?: string[]) =>
 		attempt(async () => {
-			setSeen(await sent<Preview>(`${path}/preview`, f, columns ? { columns: asked(columns) } : {}));
+			const query = new URLSearchParams(columns ? { columns: asked(columns) } : {});
+			setSeen(await send<Preview>(`${path}/preview?${query}`, f));
 			setKey(crypto.randomUUID());
 		});
 	const choose = (f?: File) => {
@@ -52,7 +36,8 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 		attempt(async () => {
 			if (!file || !seen) return;
 			const columns = asked(seen.columns.map((c) => c.id));
-			setCame(await sent(path, file, { columns, good: String(seen.bad > 0), by: whoNow() }, key));
+			const query = new URLSearchParams({ columns, good: String(seen.bad > 0), by: whoNow() });
+			setCame(await send(`${path}?${query}`, file, key));
 			setSeen(null);
 			cache.invalidateQueries({ queryKey: ['walk', head.id] });
 			done();
@@ -186,7 +171,8 @@ function Rows({ seen }: { seen: Preview }) {
 				{seen.good === 1 ? '1 line is a door' : `${seen.good} lines are doors`}
 				{seen.bad > 0 && `, ${seen.bad === 1 ? '1 cannot be' : `${seen.bad} cannot be`}`}
 			</h3>
-			<div className="max-h-96 overflow-y-auto border-y border-base-300">
+			{/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key */}
+			<section className="max-h-96 overflow-y-auto border-y border-base-300" aria-label="Lines" tabIndex={0}>
 				<table className="table">
 					<thead>
 						<tr>
@@ -216,7 +202,7 @@ function Rows({ seen }: { seen: Preview }) {
 						))}
 					</tbody>
 				</table>
-			</div>
+			</section>
 			{seen.rows.length < seen.good + seen.bad && (
 				<p className="opacity-80">
 					The first {seen.rows.length} of {seen.good + seen.bad} lines, those that cannot be first.

@@ -27,15 +27,18 @@ export function DoorCard({
 	drawing,
 	on,
 	total,
+	style,
 }: {
 	door: Door;
 	number: number;
 	drawing?: Drawing;
 	on: OnWalk;
 	total: number;
+	style: React.CSSProperties;
 }) {
 	const drop = useDroppable({ id: d.id });
 	const drag = useDraggable({ id: d.id, disabled: !on.moves });
+	const over = drop.isOver && on.moves && !drag.isDragging;
 	const done = d.rod.filter((s) => s === 'done').length;
 	const light = (
 		<span className="block w-[7.5rem] shrink-0 overflow-hidden bg-[var(--shade)]">
@@ -96,9 +99,11 @@ export function DoorCard({
 		<li
 			ref={drop.setNodeRef}
 			data-door={d.id}
+			data-over={over || undefined}
 			aria-setsize={total}
 			aria-posinset={number}
-			className={`min-w-0 border-t-4 ${drop.isOver && on.moves && !drag.isDragging ? 'border-primary' : 'border-transparent'} ${drag.isDragging ? 'opacity-40' : ''}`}
+			style={style}
+			className={`absolute min-w-0 border-t-4 ${over ? 'border-primary' : 'border-transparent'} ${drag.isDragging ? 'opacity-40' : ''}`}
 		>
 			{on.choose ? (
 				<label className={`${ground} cursor-pointer relative`}>
@@ -106,7 +111,7 @@ export function DoorCard({
 					{words}
 					<input
 						type="checkbox"
-						className="checkbox checkbox-primary absolute left-2 top-2 size-9 bg-base-100"
+						className="checkbox checkbox-primary absolute left-2 top-2 size-9 not-checked:bg-base-100"
 						checked={on.chosen.has(d.id)}
 						onChange={() => on.choose?.(d.id)}
 						aria-label={`Choose ${d.name}`}

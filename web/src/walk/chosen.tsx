@@ -163,32 +163,42 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 				/>
 				New doors begin with them as well
 			</label>
-			{preview.error && <Said error={preview.error.message} />}
-			{ready && preview.data && (
-				<ul className="grid gap-2 max-h-72 overflow-y-auto border-y border-base-300 py-2" data-preview>
-					{preview.data.doors.map((d) => (
-						<li key={d.id} data-copied={d.id}>
-							<strong>{d.name}</strong>
-							{d.refused ? (
-								<span className="text-error"> stays as it is: {d.refused}</span>
-							) : d.changes.length === 0 ? (
-								' has these already.'
-							) : (
-								<ul className="list-disc pl-5">
-									{d.changes.map((c) => (
-										<li key={c}>{c}</li>
-									))}
-								</ul>
-							)}
-							{d.brings.map((b) => (
-								<p key={b} className="text-warning">
-									Then: {b}
-								</p>
-							))}
-						</li>
-					))}
-				</ul>
-			)}
+			{/* Its room is there from the beginning, so that nothing moves under the hand when it fills. */}
+			<section
+				className="h-72 overflow-y-auto border-y border-base-300 py-2"
+				aria-label="What it would do"
+				// biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key
+				tabIndex={0}
+				data-preview
+			>
+				{!ready && <p className="opacity-80">Choose a door, and see here what would change.</p>}
+				{preview.error && <Said error={preview.error.message} />}
+				{ready && preview.data && (
+					<ul className="grid gap-2">
+						{preview.data.doors.map((d) => (
+							<li key={d.id} data-copied={d.id}>
+								<strong>{d.name}</strong>
+								{d.refused ? (
+									<span className="text-error"> stays as it is: {d.refused}</span>
+								) : d.changes.length === 0 ? (
+									' has these already.'
+								) : (
+									<ul className="list-disc pl-5">
+										{d.changes.map((c) => (
+											<li key={c}>{c}</li>
+										))}
+									</ul>
+								)}
+								{d.brings.map((b) => (
+									<p key={b} className="text-warning">
+										Then: {b}
+									</p>
+								))}
+							</li>
+						))}
+					</ul>
+				)}
+			</section>
 			<Said error={error} />
 			<button
 				type="button"

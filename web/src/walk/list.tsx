@@ -1,4 +1,12 @@
-import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+	type Announcements,
+	DndContext,
+	DragOverlay,
+	PointerSensor,
+	pointerWithin,
+	useSensor,
+	useSensors,
+} from '@dnd-kit/core';
 import { useQuery } from '@tanstack/react-query';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useLayoutEffect, useRef, useState } from 'react';
@@ -52,6 +60,8 @@ export function DoorList({
 	return (
 		<DndContext
 			sensors={sensors}
+			collisionDetection={pointerWithin}
+			accessibility={{ announcements: told(list) }}
 			onDragStart={(e) => setDragged(String(e.active.id))}
 			onDragCancel={() => setDragged('')}
 			onDragEnd={(e) => {
@@ -60,18 +70,23 @@ export function DoorList({
 			}}
 		>
 			<ol ref={box} className="relative" style={{ height: rows.getTotalSize() }} data-list={list.length}>
-				{rows.getVirtualItems().map((row) => {
-					const doors = list.slice(row.index * at.columns, (row.index + 1) * at.columns);
-					return (
-						<Row
-							key={row.index}
-							doors={doors}
+				{rows.getVirtualItems().map((r) => {
+					const row = list.slice(r.index * at.columns, (r.index + 1) * at.columns);
+					return row.map((x, column) => (
+						<Placed
+							key={x.door.id}
+							shown={x}
+							row={row}
 							on={on}
 							total={list.length}
-							columns={at.columns}
-							top={row.start - at.top}
+							style={{
+								width: `calc((100% - ${at.columns - 1}rem) / ${at.columns})`,
+								// Not by a transform: what is dragged over is found without it.
+								left: `calc(${column} * (100% + 1rem) / ${at.columns})`,
+								top: r.start - at.top,
+							}}
 						/>
-					);
+					));
 				})}
 			</ol>
 			<DragOverlay dropAnimation={null}>
@@ -85,21 +100,35 @@ export function DoorList({
 	);
 }
 
-/** Row is one row of doors, with the drawings of those alone. */
-function Row({
-	doors,
+/** told says what is dragged and where to, by name. */
+const told = (list: Shown[]): Announcements => {
+	const name = (id: string | number) => list.find((x) => x.door.id === id)?.door.name ?? '';
+	return {
+		onDragStart: ({ active }) => `${name(active.id)} is picked up.`,
+		onDragOver: ({ over }) => (over ? `Over ${name(over.id)}.` : undefined),
+		onDragEnd: ({ active, over }) =>
+			over
+				? `${name(active.id)} takes the place of ${name(over.id)}.`
+				: `${name(active.id)} stays where it was.`,
+		onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
+	};
+};
+
+/** Placed is a door in its place; its drawing is asked for with those of its row. */
+function Placed({
+	shown,
+	row,
 	on,
 	total,
-	columns,
-	top,
+	style,
 }: {
-	doors: Shown[];
+	shown: Shown;
+	row: Shown[];
 	on: OnWalk;
 	total: number;
-	columns: number;
-	top: number;
+	style: React.CSSProperties;
 }) {
-	const wanted = doors.filter((x) => x.door.drawn).map((x) => `${x.door.id}@${x.door.version}`);
+	const wanted = row.filter((x) => x.door.drawn).map((x) => `${x.door.id}@${x.door.version}`);
 	const drawings = useQuery({
 		queryKey: ['drawings', on.job, ...wanted],
 		enabled: wanted.length > 0,
@@ -116,27 +145,13 @@ function Row({
 			),
 	});
 	return (
-		<li
-			role="presentation"
-			className="absolute inset-x-0"
-			style={{ transform: `translateY(${top}px)`, height: CardHigh }}
-		>
-			<ol
-				role="presentation"
-				className="grid gap-x-4"
-				style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
-			>
-				{doors.map(({ door, number }) => (
-					<DoorCard
-						key={door.id}
-						door={door}
-						number={number}
-						drawing={drawings.data?.find((x) => x.id === door.id)?.drawing}
-						on={on}
-						total={total}
-					/>
-				))}
-			</ol>
-		</li>
+		<DoorCard
+			door={shown.door}
+			number={shown.number}
+			drawing={drawings.data?.find((x) => x.id === shown.door.id)?.drawing}
+			on={on}
+			total={total}
+			style={style}
+		/>
 	);
 }

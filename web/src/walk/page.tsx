@@ -146,7 +146,12 @@ export function WalkPage() {
 						{doors.length > 1 && <Finder look={look} set={setLook} doors={doors} />}
 						<Said error={error} className="mb-3" />
 						{deed && (
-							<p role="status" className="mb-3 text-lg" data-deed>
+							// It lies over the page, so that nothing moves under the hand when it comes.
+							<p
+								role="status"
+								className={`fixed left-4 z-20 bg-neutral text-neutral-content px-4 py-2 text-lg flex items-center gap-3 ${chosen ? 'bottom-24' : 'bottom-4'}`}
+								data-deed
+							>
 								{deed.says}{' '}
 								<button
 									type="button"
