@@ -338,3 +338,14 @@ func TestABackupThatTheDiskCannotHold(t *testing.T) {
 	said, err := command(t, "check", "--data", data)
 	require.NoError(t, err, said)
 }
+
+// The kit of one job is taken over by another, and given back.
+func TestAKitForAnotherJob(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/kit/alder-cottage")
+	u.until("what the other has more", `document.querySelector('[data-kit-from]')?.innerText.includes('Tern House has the yellow tape, the 1.8 m level')`)
+	u.do(chromedp.Click(`[data-take-kit="tern-house"]`))
+	u.until("taken over", `document.querySelector('[data-tool=level]') && document.querySelector('[data-undo-kit]')`)
+	u.do(chromedp.Click("[data-undo-kit]"))
+	u.until("given back", `!document.querySelector('[data-tool=level]') && document.querySelector('[data-take-kit]')`)
+}

@@ -6,6 +6,7 @@ import { ask, client, type JobHead, type Schemas, Trouble, type Unit } from './a
 import { Said, useAttempt } from './attempt';
 import { useHomeFocus } from './home-focus';
 import { typed } from './kept';
+import { KitFrom } from './kit-from';
 import { Failed, Waiting } from './says';
 import { Tape } from './tape';
 import { Top } from './top';
@@ -105,6 +106,7 @@ export function KitPage() {
 						/>
 						<Bits key={`bits ${head.version}`} head={head} save={(kit) => save(head, kit)} />
 						<Costs key={head.version} head={head} save={(kit) => save(head, kit)} />
+						<KitFrom head={head} save={(kit) => save(head, kit)} />
 						<p className="mt-6">
 							<Link className="btn" to={`/j/${job}`}>
 								Back to the walk

@@ -1,0 +1,52 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ask, client, type JobHead } from './api';
+import { both, brings, type Kit } from './kit-merge';
+
+/** KitFrom takes over what the kit of another job has more, and gives it back. */
+export function KitFrom({ head, save }: { head: JobHead; save: (kit: Kit) => Promise<unknown> }) {
+	const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
+	const [before, setBefore] = useState<{ kit: Kit; from: string } | null>(null);
+	const others =
+		jobs.data?.filter((j) => j.id !== head.id && !j.removed && brings(head.kit, j.kit).length > 0) ?? [];
+	if (others.length === 0 && !before) return null;
+	return (
+		<section className="mt-6" data-kit-from>
+			<h2 className="text-xl mb-1">The kit of another job</h2>
+			<ul>
+				{others.map((j) => (
+					<li key={j.id} className="flex items-center gap-3 border-b border-base-300 py-1">
+						<span className="grow">
+							<strong>{j.name}</strong> has {brings(head.kit, j.kit).join(', ')} more.
+						</span>
+						<button
+							type="button"
+							className="btn"
+							data-take-kit={j.id}
+							onClick={async () => {
+								if (await save(both(head.kit, j.kit))) setBefore({ kit: head.kit, from: j.name });
+							}}
+						>
+							Take it over<span className="sr-only"> from {j.name}</span>
+						</button>
+					</li>
+				))}
+			</ul>
+			{before && (
+				<p role="status" className="mt-2 text-lg">
+					Taken over from {before.from}.{' '}
+					<button
+						type="button"
+						className="btn btn-sm btn-primary"
+						data-undo-kit
+						onClick={async () => {
+							if (await save(before.kit)) setBefore(null);
+						}}
+					>
+						Undo
+					</button>
+				</p>
+			)}
+		</section>
+	);
+}
