@@ -168,15 +168,18 @@ func TestNothingIsLostOnTheScreen(t *testing.T) {
 	u.until("and only one", fmt.Sprintf(`%s === %s - 1`, count, before))
 
 	u.open("/j/tern-house")
-	u.js(`([...document.querySelectorAll('[data-door=linen] button')].at(-1).click(), '')`)
+	u.until("the walk", `document.querySelector('[data-take-off=linen]')`)
+	u.js(`(document.querySelector('[data-take-off=linen]').click(), '')`)
 	u.until("it is off the walk", `!document.querySelector('[data-door=linen]')`)
 	u.open("/j/tern-house") // the page was left
+	u.until("what was taken off", `document.querySelector('[data-taken-off]')`)
 	u.js(`(document.querySelector('[data-taken-off]').open = true, '')`)
 	u.do(chromedp.Focus(`[data-put-back=linen]`))
 	u.keys(kb.Enter)
 	u.until("it is back in its place", `document.querySelector('[data-door]')?.dataset.door === 'linen'`)
 
 	u.open("/")
+	u.until("the jobs", `document.querySelector('li button')`)
 	u.js(`([...document.querySelectorAll('li button')][0].click(), '')`)
 	u.until("the job is off", `document.querySelector('[data-put-back=tern-house]')`)
 	u.js(`(document.querySelector('[data-taken-off]').open = true, document.querySelector('[data-put-back=tern-house]').click(), '')`)
