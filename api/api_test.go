@@ -37,7 +37,7 @@ type site struct {
 func run(t *testing.T) site {
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)
-	srv := httptest.NewServer(New(st, nil, slog.New(slog.DiscardHandler)))
+	srv := httptest.NewServer(New(st, Pages{}, slog.New(slog.DiscardHandler), Share{}))
 	t.Cleanup(func() { srv.Close(); _ = st.Close() })
 	return site{t, srv.URL}
 }

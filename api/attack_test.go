@@ -217,7 +217,7 @@ func TestWhatWentWrongInsideGoesToTheLogAlone(t *testing.T) {
 	st, err := store.Open(t.Context(), path)
 	require.NoError(t, err)
 	var log bytes.Buffer
-	srv := httptest.NewServer(New(st, nil, slog.New(slog.NewTextHandler(&log, nil))))
+	srv := httptest.NewServer(New(st, Pages{}, slog.New(slog.NewTextHandler(&log, nil)), Share{}))
 	t.Cleanup(srv.Close)
 	s := site{t, srv.URL}
 	require.NoError(t, st.Close()) // everything now fails

@@ -93,6 +93,7 @@ func (s server) restoreFrom(ctx context.Context, in *Large) (*body[RestoredView]
 		return nil, huma.Error422UnprocessableEntity(notRestored(err))
 	}
 	s.doors.forget()
+	s.tell(ctx, Changed{Label: "a backup was restored"})
 	return &body[RestoredView]{Body: RestoredView{r.Jobs, r.Openings, r.Changes, filepath.Base(r.Before)}}, nil
 }
 

@@ -156,6 +156,10 @@ func operations(a huma.API, s server) {
 		o.MaxBodyBytes = most
 		return o
 	}
+	huma.Register(a, op(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), s.events)
+	huma.Register(a, op(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), s.sharing)
+	huma.Register(a, taking(op(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), s.pair)
+	huma.Register(a, op(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device"), s.endPass)
 	huma.Register(a, op(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"), s.backup)
 	huma.Register(a, op(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), s.everything)
 	huma.Register(a, file(op(http.MethodPost, "/restore", "restore-backup", "Put a backup in the place of all that is kept; what was there is kept beside it"), mostBackup), s.restoreFrom)

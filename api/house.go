@@ -91,7 +91,7 @@ func (s server) place(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return nil, problem(ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before))
+	return nil, s.told(ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before), in.Job, "", "put elsewhere")
 }
 
 // planned are some doors of a job with their plans, in the order of the walk; all of them
@@ -180,6 +180,7 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	s.tell(ctx, Changed{Job: in.Job, Label: "choices of " + from.Opening.Name, By: asked.By})
 	for _, k := range now {
 		out.Body.Standing = append(out.Body.Standing, Standing{k.Opening.ID, k.Version})
 	}
@@ -248,5 +249,5 @@ func (s server) undoMany(ctx context.Context, in *struct {
 	if errors.Is(err, store.ErrStale) {
 		return nil, huma.NewError(http.StatusPreconditionFailed, "One of these doors was changed since: none was taken back. Undo it at the door itself, then the others ("+strings.TrimPrefix(err.Error(), store.ErrStale.Error()+": ")+").")
 	}
-	return nil, problem(ctx, err)
+	return nil, s.told(ctx, err, in.Job, "", "several doors taken back")
 }

@@ -128,6 +128,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if head, err = s.store.SetHead(ctx, head, version); err != nil {
 		return nil, problem(ctx, err)
 	}
+	s.tell(ctx, Changed{Job: in.Job, Label: "the job"})
 	return headBody(head), nil
 }
 
@@ -194,6 +195,7 @@ func (s server) addOpening(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	s.tell(ctx, Changed{Job: in.Job, Opening: k.Opening.ID, Version: k.Version, Label: "added"})
 	return openingBody(k), nil
 }
 

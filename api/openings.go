@@ -29,6 +29,7 @@ func (s server) opening(ctx context.Context, in *OpeningPath) (*body[OpeningView
 func (s server) change(ctx context.Context, in *struct {
 	OpeningPath
 	Precondition
+	Once
 	Label string `query:"label" doc:"What undo will call it, in at most 200 letters."`
 	By    string `query:"by" doc:"Who makes it, in at most 120 letters."`
 	raw
@@ -41,9 +42,20 @@ func (s server) change(ctx context.Context, in *struct {
 	if utf8.RuneCountInString(in.Label) > 200 || utf8.RuneCountInString(in.By) > 120 {
 		return nil, huma.Error422UnprocessableEntity("Keep the label under 200 letters, and the name under 120.")
 	}
+	if err := in.check(); err != nil {
+		return nil, err
+	}
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(ctx, err)
+	}
+	if k.Key = in.Key; k.Key != "" {
+		switch sent, err := s.store.SentBefore(ctx, k); {
+		case err != nil:
+			return nil, problem(ctx, err)
+		case sent: // its answer was lost on the way
+			return openingBody(k), nil
+		}
 	}
 	if k.Version != version {
 		return nil, problem(ctx, store.ErrStale)
@@ -79,6 +91,7 @@ func (s server) change(ctx context.Context, in *struct {
 		planned()
 		return nil, problem(ctx, err)
 	}
+	s.tell(ctx, Changed{Job: in.Job, Opening: in.Opening, Version: k.Version, Label: in.Label, By: in.By})
 	return openingWith(k, planned), nil
 }
 
@@ -136,6 +149,7 @@ func (s server) history(ctx context.Context, in *historyIn, move func(context.Co
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	s.tell(ctx, Changed{Job: in.Job, Opening: in.Opening, Version: k.Version, Label: "undo or redo"})
 	return openingBody(k), nil
 }
 
@@ -184,9 +198,18 @@ func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {
 	if err != nil {
 		return nil, err
 	}
-	return nil, problem(ctx, s.store.Remove(ctx, in.Job, in.Opening, version))
+	return nil, s.told(ctx, s.store.Remove(ctx, in.Job, in.Opening, version), in.Job, in.Opening, "taken off")
 }
 
 func (s server) restore(ctx context.Context, in *OpeningPath) (*struct{}, error) {
-	return nil, problem(ctx, s.store.PutBack(ctx, in.Job, in.Opening))
+	return nil, s.told(ctx, s.store.PutBack(ctx, in.Job, in.Opening), in.Job, in.Opening, "put back")
+}
+
+// told tells every page of a change of the walk, where it was made.
+func (s server) told(ctx context.Context, err error, job, opening, label string) error {
+	if err != nil {
+		return problem(ctx, err)
+	}
+	s.tell(ctx, Changed{Job: job, Opening: opening, Label: label})
+	return nil
 }

@@ -226,6 +226,7 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	if err := s.store.KeepMatching(ctx, headerKey(r.table.Rows[r.header]), r.columns); err != nil {
 		return nil, problem(ctx, err)
 	}
+	s.tell(ctx, Changed{Job: in.Job, Label: "a schedule", By: in.By})
 	v := ScheduleImported{Standing: []Standing{}, Left: left}
 	for _, d := range at {
 		v.Standing = append(v.Standing, Standing(d))

@@ -7,10 +7,10 @@ import (
 	"crypto/rand"
 	"fmt"
 	"log/slog"
-	"net"
 	"net/http"
 	"runtime/debug"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -22,23 +22,44 @@ import (
 )
 
 type server struct {
-	store *store.Store
-	doors *doorCache
+	store   *store.Store
+	doors   *doorCache
+	share   Share
+	hub     *hub
+	pages   string
+	closing chan struct{}
+}
+
+// Program is the whole program behind HTTP.
+type Program struct {
+	http.Handler
+	close func()
+}
+
+// Close lets go of the pages that listen.
+func (p Program) Close() { p.close() }
+
+// Pages are the front end, and a name for the build of it that there is.
+type Pages struct {
+	http.Handler
+	Build string
 }
 
 // New is the whole program behind HTTP: the API under /api, and the pages of
-// the front end, which may be nil. It answers only to the names of this machine
-// itself, so that no page elsewhere can reach it under a name of its own.
-func New(s *store.Store, pages http.Handler, log *slog.Logger) http.Handler {
+// the front end, which may have no handler. It answers only to the names of this
+// machine itself, so that no page elsewhere can reach it under a name of its own,
+// and other devices only where it is shared and they hold a pass.
+func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
+	s := server{st, newDoorCache(), share, newHub(), pages.Build, make(chan struct{})}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()
 	foreign.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		refuse(w, r, http.StatusForbidden, "A page from elsewhere asked for this change, so it was not made. Use Kind Margin's own page.")
 	}))
-	r.Use(logged(log), guarded, ownNames, foreign.Handler)
-	operations(humachi.New(r, config()), server{s, newDoorCache()})
+	r.Use(logged(log), s.guarded, s.ownNames, foreign.Handler, tries, s.admitted)
+	operations(humachi.New(r, config()), s)
 	r.Get("/healthz", func(w http.ResponseWriter, r *http.Request) {
-		if err := s.Ready(r.Context()); err != nil {
+		if err := st.Ready(r.Context()); err != nil {
 			traceOf(r.Context()).cause = err
 			refuse(w, r, http.StatusServiceUnavailable, "The data file does not answer.")
 			return
@@ -47,7 +68,7 @@ func New(s *store.Store, pages http.Handler, log *slog.Logger) http.Handler {
 		_, _ = fmt.Fprintln(w, "ok")
 	})
 	r.NotFound(func(w http.ResponseWriter, req *http.Request) {
-		if pages != nil && !strings.HasPrefix(req.URL.Path, "/api/") {
+		if pages.Handler != nil && !strings.HasPrefix(req.URL.Path, "/api/") {
 			pages.ServeHTTP(w, req)
 			return
 		}
@@ -56,13 +77,14 @@ func New(s *store.Store, pages http.Handler, log *slog.Logger) http.Handler {
 	r.MethodNotAllowed(func(w http.ResponseWriter, req *http.Request) {
 		refuse(w, req, http.StatusMethodNotAllowed, fmt.Sprintf("This address does not take %.10s: see /api/openapi.json for what it takes.", req.Method))
 	})
-	return r
+	return Program{r, sync.OnceFunc(func() { close(s.closing) })}
 }
 
 // trace follows one request: its ID, and what went wrong inside, which goes to
 // the log and never to the client.
 type trace struct {
 	id    string
+	page  string // that asks, by a name of its own
 	cause error
 }
 
@@ -79,7 +101,7 @@ func traceOf(ctx context.Context) *trace {
 func logged(log *slog.Logger) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			t := &trace{id: strings.ToLower(rand.Text()[:8])}
+			t := &trace{id: strings.ToLower(rand.Text()[:8]), page: r.Header.Get("X-Page")}
 			r = r.WithContext(context.WithValue(r.Context(), traceKey{}, t))
 			ww, start := middleware.NewWrapResponseWriter(w, r.ProtoMajor), time.Now()
 			ww.Header().Set("X-Request-Id", t.id)
@@ -107,30 +129,20 @@ func logged(log *slog.Logger) func(http.Handler) http.Handler {
 }
 
 // guarded tells browsers to keep to what the program itself ships.
-func guarded(next http.Handler) http.Handler {
+func (s server) guarded(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
 		h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
 		h.Set("Referrer-Policy", "no-referrer")
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
-		next.ServeHTTP(w, r)
-	})
-}
-
-// ownNames refuses a request that calls this machine by a name that is not its
-// own: the address it came in on, or a loopback name.
-func ownNames(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		host := r.Host
-		if name, _, err := net.SplitHostPort(host); err == nil {
-			host = name
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
+		h.Set("Permissions-Policy", "geolocation=(), microphone=(), camera=(), usb=(), serial=(), payment=()")
+		if strings.HasPrefix(r.URL.Path, "/api/") && h.Get("Cache-Control") == "" {
+			h.Set("Cache-Control", "no-cache") // it may be kept, and is asked for again
 		}
-		host = strings.Trim(host, "[]")
-		ip := net.ParseIP(host)
-		if !strings.EqualFold(host, "localhost") && (ip == nil || !ip.IsLoopback()) {
-			refuse(w, r, http.StatusMisdirectedRequest, "Kind Margin answers only on this machine: open it at the address that it printed when it started.")
-			return
+		if s.share.TLS {
+			h.Set("Strict-Transport-Security", "max-age=31536000")
 		}
 		next.ServeHTTP(w, r)
 	})

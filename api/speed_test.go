@@ -59,7 +59,7 @@ func serving(tb testing.TB, openings int) bench {
 	}
 	_, err = st.AddJob(tb.Context(), j, "")
 	require.NoError(tb, err)
-	srv := httptest.NewServer(New(st, nil, slog.New(slog.DiscardHandler)))
+	srv := httptest.NewServer(New(st, Pages{}, slog.New(slog.DiscardHandler), Share{}))
 	tb.Cleanup(func() { srv.Close(); _ = st.Close() })
 	return bench{tb, srv.URL}
 }

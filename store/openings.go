@@ -20,6 +20,7 @@ type Kept struct {
 	Version int64  // of the opening: the change it stands at
 	Undo    string // label of the change that undo takes back; empty when none
 	By      string // who makes the next change
+	Key     string // of the request that makes it, so that the same one sent again changes nothing more; may be empty
 	Redo    string // label of the change that redo brings again; empty when none
 	// Broken is why the opening cannot be read back; then its name alone is known.
 	Broken error
@@ -191,9 +192,20 @@ func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening
 		if to.Version, err = s.addChange(ctx, tx, from.Job.ID, o, from.Version, label, from.By); err != nil {
 			return err
 		}
+		if err := keepMade(ctx, tx, changeKey(from), from.Job.ID, from.Opening.ID); err != nil {
+			return err
+		}
 		return s.move(ctx, tx, from, to.Version)
 	})
 	return to, err
+}
+
+func changeKey(k Kept) string { return keyed("change of "+k.Job.ID+" "+k.Opening.ID, k.Key) }
+
+// SentBefore reports whether a change with the key of an opening's next one was made already.
+func (s *Store) SentBefore(ctx context.Context, k Kept) (sent bool, err error) {
+	err = s.read.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM made WHERE key = ?)`, changeKey(k)).Scan(&sent)
+	return sent, disk(err)
 }
 
 // Undo takes an opening that still stands at version back to the change

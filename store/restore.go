@@ -94,11 +94,16 @@ func stage(ctx context.Context, backup, to string) error {
 
 // goesOn makes a staged backup go on from where the live file stands: no change that is made
 // from now on bears the number of one that a page still holds, no walk or job a version that
-// one has read, and a demo stays one.
+// one has read, a demo stays one, and who is let in is as it is now: a pass that was ended
+// does not come back with a backup.
 func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 	var changes, heads int64
 	var mark uint32
 	if err := live.QueryRowContext(ctx, `SELECT coalesce((SELECT max(id) FROM changes), 0), coalesce((SELECT max(max(version, walk)) FROM jobs), 0)`).Scan(&changes, &heads); err != nil {
+		return err
+	}
+	passes, err := passesOf(ctx, live)
+	if err != nil {
 		return err
 	}
 	if err := live.QueryRowContext(ctx, `PRAGMA user_version`).Scan(&mark); err != nil {
@@ -118,13 +123,37 @@ func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 		{`UPDATE sqlite_sequence SET seq = max(seq, ?) WHERE name = 'changes'`, []any{changes}},
 		{`UPDATE jobs SET version = version + ?1, walk = walk + ?1`, []any{heads + 1}},
 		{fmt.Sprintf(`PRAGMA user_version = %d`, mark), nil},
-		{`PRAGMA wal_checkpoint(TRUNCATE)`, nil},
+		{`DELETE FROM passes`, nil},
 	} {
 		if _, err := db.ExecContext(ctx, q.text, q.args...); err != nil {
 			return err
 		}
 	}
-	return nil
+	for _, p := range passes {
+		if _, err := db.ExecContext(ctx, `INSERT INTO passes (id, name, hash, made, seen, ended) VALUES (?, ?, ?, ?, ?, ?)`, p...); err != nil {
+			return err
+		}
+	}
+	_, err = db.ExecContext(ctx, `PRAGMA wal_checkpoint(TRUNCATE)`)
+	return err
+}
+
+// passesOf are the passes of a data file, whole, those that were ended too.
+func passesOf(ctx context.Context, live *sql.Conn) (list [][]any, err error) {
+	rows, err := live.QueryContext(ctx, `SELECT id, name, hash, made, seen, ended FROM passes`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var id, name, made, seen, ended string
+		var hash []byte
+		if err := rows.Scan(&id, &name, &hash, &made, &seen, &ended); err != nil {
+			return nil, err
+		}
+		list = append(list, []any{id, name, hash, made, seen, ended})
+	}
+	return list, rows.Err()
 }
 
 // overwrite copies every page of another data file over the live one's in one transaction,

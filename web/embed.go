@@ -10,12 +10,25 @@ import (
 	"mime"
 	"net/http"
 	"path"
+	"regexp"
 	"strings"
 	"time"
 )
 
 //go:embed all:dist
 var dist embed.FS
+
+var script = regexp.MustCompile(`src="/assets/([^"]+\.js)"`)
+
+// Build names the build of the front end, by its script: a page that runs another is of
+// another build. Empty where it is not built.
+func Build() string {
+	b, _ := dist.ReadFile("dist/index.html")
+	if m := script.FindSubmatch(b); m != nil {
+		return string(m[1])
+	}
+	return ""
+}
 
 // Handler serves the front end: files as they are, and the page itself for
 // every other address, which the page then reads. What compresses well is

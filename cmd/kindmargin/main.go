@@ -5,19 +5,14 @@ package main
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"io"
-	"log/slog"
-	"net"
-	"net/http"
 	"os"
 	"os/signal"
 	"path/filepath"
 	"runtime/debug"
 	"syscall"
 	"text/tabwriter"
-	"time"
 
 	"github.com/alecthomas/kong"
 
@@ -27,7 +22,6 @@ import (
 	"kindmargin/demo"
 	"kindmargin/sheet"
 	"kindmargin/store"
-	"kindmargin/web"
 )
 
 type cli struct {
@@ -70,87 +64,6 @@ func version() string {
 	return b.Main.Version
 }
 
-type listen struct {
-	Addr string `help:"Address to listen on: one of this machine alone." default:"127.0.0.1:8137" env:"KINDMARGIN_ADDR"`
-	Log  string `help:"What to log: debug, info, warn or error." default:"info" enum:"debug,info,warn,error" env:"KINDMARGIN_LOG"`
-}
-
-// dataFile is the data file that real work is kept in.
-type dataFile struct {
-	Data string `help:"Data file." default:"kindmargin.db" env:"KINDMARGIN_DATA" type:"path"`
-}
-
-type serveCmd struct {
-	listen
-	dataFile
-}
-
-func (c serveCmd) Run(ctx context.Context, out io.Writer) error {
-	l, err := c.open()
-	if err != nil {
-		return err
-	}
-	defer l.Close()
-	st, err := store.Open(ctx, c.Data)
-	if err != nil {
-		return err
-	}
-	defer st.Close()
-	return c.serve(ctx, out, l, st, c.Data)
-}
-
-// open listens, before any file is touched.
-func (c listen) open() (net.Listener, error) {
-	host, _, err := net.SplitHostPort(c.Addr)
-	if err != nil {
-		return nil, fmt.Errorf("%q is no address to listen on: give one such as 127.0.0.1:8137", c.Addr)
-	}
-	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-		return nil, fmt.Errorf("%s can be reached from other machines, and nothing here asks yet who is there: listen on 127.0.0.1 for now", c.Addr)
-	}
-	l, err := net.Listen("tcp", c.Addr)
-	if err != nil {
-		return nil, fmt.Errorf("cannot listen on %s (is it running already?): %w", c.Addr, err)
-	}
-	return l, nil
-}
-
-func (c listen) serve(ctx context.Context, out io.Writer, l net.Listener, st *store.Store, data string) error {
-	var level slog.Level
-	if err := level.UnmarshalText([]byte(c.Log)); err != nil {
-		return err
-	}
-	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
-	srv := &http.Server{
-		Handler:           api.New(st, web.Handler(), log),
-		ReadHeaderTimeout: 10 * time.Second,
-		ReadTimeout:       time.Minute,
-		WriteTimeout:      time.Minute,
-		IdleTimeout:       2 * time.Minute,
-		MaxHeaderBytes:    64 << 10,
-		ErrorLog:          slog.NewLogLogger(log.Handler(), slog.LevelWarn),
-	}
-	fmt.Fprintf(out, "Kind Margin is at http://%s\n", l.Addr())
-	log.Info("listening", "address", l.Addr().String(), "data", data)
-	done := make(chan error, 1)
-	go func() { done <- srv.Serve(l) }()
-	select {
-	case err := <-done:
-		return err
-	case <-ctx.Done():
-	}
-	log.Info("stopping")
-	end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
-	defer cancel()
-	if err := srv.Shutdown(end); err != nil { // somebody reads on: what was acknowledged is on the disk
-		_ = srv.Close()
-	}
-	if err := <-done; !errors.Is(err, http.ErrServerClosed) {
-		return err
-	}
-	return nil
-}
-
 type demoCmd struct {
 	listen
 	Data string `help:"The demo's own data file; begun afresh, the one before is put aside." default:"kindmargin.demo.db" env:"KINDMARGIN_DEMO_DATA" type:"path"`
@@ -158,7 +71,7 @@ type demoCmd struct {
 }
 
 func (c demoCmd) Run(ctx context.Context, out io.Writer) error {
-	l, err := c.open()
+	l, err := c.open(c.Data)
 	if err != nil {
 		return err
 	}

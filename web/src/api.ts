@@ -17,8 +17,12 @@ export type Trade = Schemas['Trade'];
 export type Unit = 'mm' | 'in';
 export type Side = 'head' | 'hinge' | 'lock' | 'foot';
 
+/** pageID is this page, among all that are open: what it did itself it need not be told. */
+export const pageID = Math.random().toString(36).slice(2);
+
 export const client = createClient<paths>({
 	baseUrl: location.origin,
+	headers: { 'X-Page': pageID },
 	querySerializer: { array: { style: 'form', explode: false } },
 });
 
@@ -51,6 +55,7 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 		throw new Trouble(silent, 0);
 	}
 	const { data, error, response } = answer;
+	if (response.status === 401 && location.pathname !== '/pair') location.assign('/pair');
 	if (!response.ok) {
 		const fields = (error?.errors ?? []).map((e) => ({
 			message: e.message ?? '',
@@ -65,7 +70,11 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 /** send sends a file as it is; what it is made of is the server's to find out. */
 export async function send<T>(path: string, file: File, key = ''): Promise<T> {
 	if (file.size === 0) throw new Trouble('The file is empty.', 0);
-	const headers = { 'Content-Type': 'application/octet-stream', ...(key ? once(key).header : {}) };
+	const headers = {
+		'Content-Type': 'application/octet-stream',
+		'X-Page': pageID,
+		...(key ? once(key).header : {}),
+	};
 	const res = await fetch(path, { method: 'POST', headers, body: file }).catch(() => {
 		throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
 	});

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Said } from './attempt';
-import { at, useDoor } from './door-state';
+import { useDoor } from './door-state';
 import { LengthField } from './field';
 import { Entry, TakeOut, useList } from './list';
+import { at } from './pointer';
 import { trade } from './trade';
 
 type Avoid = { what: string; slab?: boolean; at: number; long: number };

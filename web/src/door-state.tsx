@@ -1,6 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from 'react';
 import { ask, client, type Leaf, type Op, type OpeningView, Trouble } from './api';
+import { at } from './pointer';
+import { untouched } from './rebase';
 import { whoNow } from './who';
 
 export type DoorState = {
@@ -71,8 +73,8 @@ export function useDoorState(job: string, opening: string) {
 	);
 
 	const save = useCallback(
-		(ops: Op[], label: string) =>
-			change((ifMatch) =>
+		(ops: Op[], label: string) => {
+			const patch = (ifMatch: string) =>
 				ask(
 					client.PATCH('/api/jobs/{job}/openings/{opening}', {
 						params: {
@@ -82,8 +84,24 @@ export function useDoorState(job: string, opening: string) {
 						},
 						body: seen ? [...saw(seen, ops), ...ops] : ops,
 					}),
-				),
-			),
+				);
+			return change(async (ifMatch) => {
+				let match = ifMatch;
+				for (let tries = 0; ; tries++) {
+					try {
+						return await patch(match);
+					} catch (e) {
+						if (!(e instanceof Trouble) || e.status !== 412 || !seen || tries > 5) throw e;
+						// Another hand was quicker. Where it changed something else, both hold.
+						const now = await ask(
+							client.GET('/api/jobs/{job}/openings/{opening}', { params: { path: { job, opening } } }),
+						);
+						if (!untouched(seen.opening, now.opening, ops)) throw e;
+						match = `"${now.version}"`;
+					}
+				}
+			});
+		},
 		[change, job, opening, seen],
 	);
 
@@ -122,11 +140,4 @@ function saw(view: OpeningView, ops: Op[]): Op[] {
 			tests.set(op.path, { op: 'test', path: op.path, value: at(view.opening, op.path) });
 	}
 	return [...tests.values()];
-}
-
-/** at reads the value at a JSON pointer. */
-export function at(doc: unknown, pointer: string): unknown {
-	let v = doc;
-	for (const token of pointer.split('/').slice(1)) v = (v as Record<string, unknown> | undefined)?.[token];
-	return v;
 }

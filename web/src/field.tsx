@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react';
 import type { Unit } from './api';
 import { Said, useAttempt } from './attempt';
-import { at, useDoor } from './door-state';
+import { useDoor } from './door-state';
 import { useKept } from './kept';
+import { at } from './pointer';
 import { onward, Tape } from './tape';
 
 /** LengthField is one kept length of the opening, saved on Enter and on leaving it. */
@@ -27,25 +28,37 @@ export function LengthField({
 }) {
 	const { view } = useDoor();
 	const gone = optional ? 'remove' : empty;
-	const { text, type, keep, error, dirty } = useKept(pointer, label, gone);
+	const { text, type, keep, error, dirty, clash } = useKept(pointer, label, gone);
 	return (
-		<Tape
-			id={pointer}
-			label={label}
-			hideLabel={hideLabel}
-			value={text}
-			unit={view.job.unit as Unit}
-			onChange={type}
-			error={error}
-			note={note}
-			placeholder={placeholder}
-			onLeave={(t) => dirty && !error && keep(t)}
-			onEnter={async (t) => {
-				const el = document.activeElement as HTMLElement;
-				// Whoever went elsewhere while it was saved stays there.
-				if ((await keep(t)) && document.activeElement === el) onward(el);
-			}}
-		/>
+		<>
+			<Tape
+				id={pointer}
+				label={label}
+				hideLabel={hideLabel}
+				value={text}
+				unit={view.job.unit as Unit}
+				onChange={type}
+				error={error}
+				note={note}
+				placeholder={placeholder}
+				onLeave={(t) => dirty && !error && keep(t)}
+				onEnter={async (t) => {
+					const el = document.activeElement as HTMLElement;
+					// Whoever went elsewhere while it was saved stays there.
+					if ((await keep(t)) && document.activeElement === el) onward(el);
+				}}
+			/>
+			{clash && (
+				<p className="flex flex-wrap gap-2 items-center mb-2" data-settle={pointer}>
+					<button type="button" className="btn" onClick={clash.leave} data-theirs>
+						Keep {clash.theirs || 'nothing'}
+					</button>
+					<button type="button" className="btn btn-primary" onClick={clash.keep} data-mine>
+						Put {clash.mine || 'nothing'}
+					</button>
+				</p>
+			)}
+		</>
 	);
 }
 

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { DatabaseBackup, DoorOpen, FileDown, FileInput, Trash2 } from 'lucide-react';
+import { DatabaseBackup, DoorOpen, FileDown, FileInput, Smartphone, Trash2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask, client, type JobHead, once, type Schemas, send, type Unit } from './api';
@@ -181,6 +181,12 @@ function Safe({ done }: { done: () => void }) {
 	};
 	return (
 		<section data-safe>
+			<h2 className="text-2xl mb-2">Other devices</h2>
+			<p className="mb-6">
+				<Link className="btn text-lg" to="/devices" data-devices>
+					<Smartphone size={20} aria-hidden="true" /> A phone at the opening
+				</Link>
+			</p>
 			<h2 className="text-2xl mb-2">Keep it safe</h2>
 			<p className="flex flex-wrap gap-2 mb-2">
 				<a className="btn text-lg" href="/api/backup" download data-backup>

@@ -35,6 +35,8 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 	const last = useRef(kept);
 	const { text, setText, remember } = useDraft(pointer, kept);
 	const [error, setError] = useState('');
+	// Another hand kept another value while this one was typed.
+	const [clash, setClash] = useState(false);
 	useEffect(() => {
 		// What was kept elsewhere shows, unless something is being typed here.
 		const before = last.current;
@@ -46,6 +48,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 		setText(t);
 		remember(t === last.current ? undefined : t);
 		setError('');
+		setClash(false);
 	};
 	/** Resolves to whether it is kept now. */
 	const keep = async (typed: string) => {
@@ -66,9 +69,18 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 			type(last.current);
 			return true;
 		} catch (e) {
+			setClash((e as Trouble).status === 412);
 			setError(saidOf(e, (p) => p === pointer));
 			return false;
 		}
 	};
-	return { text, type, keep, error, dirty: text !== kept };
+	const settle = { theirs: kept, mine: text, keep: () => keep(text), leave: () => type(kept) };
+	return {
+		text,
+		type,
+		keep,
+		error,
+		dirty: text !== kept,
+		clash: clash && text !== kept ? settle : undefined,
+	};
 }

@@ -5,10 +5,14 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import './app.css';
 import { Trouble } from './api';
 import { CardsPage } from './cards';
+import { DevicesPage } from './devices';
 import { DoorPage } from './door';
 import { Home } from './home';
 import { KitPage } from './kit';
+import { LineBar } from './line';
+import { listen } from './live';
 import { LoadPage } from './load-page';
+import { PairPage } from './pair-page';
 import { PapersPage } from './papers-page';
 import { RodPage } from './rod-page';
 import { Broken } from './says';
@@ -23,6 +27,8 @@ const router = createBrowserRouter([
 			{ path: '/j/:job', element: <WalkPage /> },
 			{ path: '/kit/:job', element: <KitPage /> },
 			{ path: '/load/:job', element: <LoadPage /> },
+			{ path: '/devices', element: <DevicesPage /> },
+			{ path: '/pair', element: <PairPage /> },
 			{ path: '/papers/:job', element: <PapersPage /> },
 			{ path: '/cards/:job/:opening', element: <CardsPage /> },
 			{ path: '/rod/:job/:opening', element: <RodPage /> },
@@ -42,12 +48,15 @@ const cache = new QueryClient({
 
 document.documentElement.dataset.theme = readTheme();
 
+if (location.pathname !== '/pair') listen(cache, () => undefined);
+
 const root = document.getElementById('root');
 if (root)
 	createRoot(root).render(
 		<StrictMode>
 			<QueryClientProvider client={cache}>
 				<RouterProvider router={router} />
+				<LineBar />
 			</QueryClientProvider>
 		</StrictMode>,
 	);

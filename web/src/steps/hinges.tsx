@@ -4,12 +4,13 @@ import { Link } from 'react-router';
 import { ask, client } from '../api';
 import { Said, useAttempt } from '../attempt';
 import { Avoids } from '../avoids';
-import { at, useDoor } from '../door-state';
+import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { packed } from '../geometry';
 import { HingeKinds } from '../hinge-kinds';
 import { Because, Row, Why } from '../length';
 import { TakeOut, useList } from '../list';
+import { at } from '../pointer';
 import { Sheets } from '../sheets';
 import { trade } from '../trade';
 

@@ -2,9 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ask, client, type Schemas, type Unit } from '../api';
 import { Said, useAttempt } from '../attempt';
-import { at, useDoor } from '../door-state';
+import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Len, pick, Row, Why } from '../length';
+import { at } from '../pointer';
 import { trade } from '../trade';
 
 /** SlabStep says what size of slab the opening takes and which to buy, and takes the one there is. */

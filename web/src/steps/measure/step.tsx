@@ -22,7 +22,10 @@ export function MeasureStep() {
 	const clash = view.plan.clashes[0];
 	const settles = clash && !clash.againID ? [clash.again] : [];
 	const open = [...settles, ...view.plan.toRead].filter((r) => !skipped.includes(r.name));
-	const next = open[0];
+	// While something is typed the question stays, whatever another hand reads meanwhile.
+	const [held, setHeld] = useState<(typeof open)[number] | null>(null);
+	const next = held ?? open[0];
+	const overtaken = held && !open.some((r) => r.name === held.name);
 	const { measuring, offers = [] } = view.opening;
 	const begun = view.opening.readings.length > 0;
 	// What stands in the opening is said before its gaps are read.
@@ -63,6 +66,7 @@ export function MeasureStep() {
 						key={next.name}
 						name={next.name}
 						how={next.how}
+						typing={(yes) => setHeld(yes ? next : null)}
 						reading={{
 							...(next.offer ? { offer: next.offer } : {}),
 							...(next.tool ? { tool: next.tool } : {}),
@@ -74,6 +78,11 @@ export function MeasureStep() {
 							...(next.to ? { to: next.to } : {}),
 						}}
 					/>
+					{overtaken && (
+						<p role="status" className="mt-1 border-l-4 border-info pl-3" data-overtaken>
+							Another hand has read this, or made it needless, meanwhile. Enter takes yours beside it.
+						</p>
+					)}
 					<div className="flex flex-wrap gap-2 mt-2">
 						<button
 							type="button"

@@ -21,7 +21,18 @@ export type Draft = {
 const signed = (kind: string) => kindOf(kind)?.signed;
 
 /** TakeReading is the entry of one reading; Enter takes it. */
-export function TakeReading({ name, how, reading }: { name: string; how?: string; reading: Draft }) {
+export function TakeReading({
+	name,
+	how,
+	reading,
+	typing,
+}: {
+	name: string;
+	how?: string;
+	reading: Draft;
+	/** Told whether something is typed and not yet taken. */
+	typing?: (yes: boolean) => void;
+}) {
 	const { view, save } = useDoor();
 	// What was typed for one reading is kept for that one alone.
 	const { text, setText, remember } = useDraft(`reading ${name}`, '');
@@ -30,6 +41,7 @@ export function TakeReading({ name, how, reading }: { name: string; how?: string
 		setText(t);
 		remember(t || undefined);
 		setError('');
+		typing?.(t !== '');
 	};
 	const gap = reading.kind === 'gap';
 	const before = gap
@@ -44,6 +56,7 @@ export function TakeReading({ name, how, reading }: { name: string; how?: string
 			remember(); // the next reading must not find it
 			await save([{ op: 'add', path: '/readings/-', value }], `${name} ${typed}`);
 			setText('');
+			typing?.(false);
 		} catch (e) {
 			remember(typed);
 			setError(saidOf(e, (p) => p.endsWith('/value')));

@@ -1,0 +1,163 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"sync"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+)
+
+// Changed is a change that every open page hears of at once.
+type Changed struct {
+	Job     string `json:"job"`
+	Opening string `json:"opening" doc:"Empty where it is the job itself, or several doors."`
+	Version int64  `json:"version" doc:"That the opening stands at now; nought where it went off the walk, or is several."`
+	Label   string `json:"label"`
+	By      string `json:"by" doc:"Whose hand it was."`
+	Device  string `json:"device" doc:"On which device."`
+	From    string `json:"from" doc:"The page that made it, by a name of its own: it has it already."`
+}
+
+// Measured is a length that an instrument sent.
+type Measured struct {
+	ID   string `json:"id"`
+	Text string `json:"text" doc:"As it is typed, with its unit."`
+	From string `json:"from" doc:"What the instrument is called."`
+}
+
+// hub tells the pages that listen. One that does not take what it is told is let go of: it
+// connects again, and reads all anew.
+type hub struct {
+	sync.Mutex
+	ears map[*ear]bool
+}
+
+// ear is one page that listens.
+type ear struct {
+	pass string // of its device; empty for this machine
+	told chan []byte
+}
+
+// mostUntold is how much a page may be behind.
+const mostUntold = 32
+
+func newHub() *hub { return &hub{ears: map[*ear]bool{}} }
+
+func (h *hub) listen(pass string) *ear {
+	e := &ear{pass, make(chan []byte, mostUntold)}
+	h.Lock()
+	defer h.Unlock()
+	h.ears[e] = true
+	return e
+}
+
+func (h *hub) leave(e *ear) {
+	h.Lock()
+	defer h.Unlock()
+	if h.ears[e] {
+		delete(h.ears, e)
+		close(e.told)
+	}
+}
+
+// tell tells those pages that are to hear it, and how many did.
+func (h *hub) tell(kind string, what any, to func(*ear) bool) (heard int) {
+	b, err := json.Marshal(what)
+	if err != nil {
+		panic(err) // a type of this file
+	}
+	line := fmt.Appendf(nil, "event: %s\ndata: %s\n\n", kind, b)
+	h.Lock()
+	defer h.Unlock()
+	for e := range h.ears {
+		if !to(e) {
+			continue
+		}
+		select {
+		case e.told <- line:
+			heard++
+		default:
+			delete(h.ears, e)
+			close(e.told)
+		}
+	}
+	return heard
+}
+
+func everyone(*ear) bool { return true }
+
+// tell tells every page of a change.
+func (s server) tell(ctx context.Context, c Changed) {
+	c.Device, c.From = deviceOf(ctx).name, traceOf(ctx).page
+	s.hub.tell("change", c, everyone)
+}
+
+// drop lets go of the pages of a device whose pass was ended.
+func (h *hub) drop(pass string) {
+	h.Lock()
+	defer h.Unlock()
+	for e := range h.ears {
+		if e.pass == pass {
+			delete(h.ears, e)
+			close(e.told)
+		}
+	}
+}
+
+// beat is how often a page that listens hears that the program is there.
+const beat = 15 * time.Second
+
+// ListenIn is a page that listens.
+type ListenIn struct {
+	conn *http.ResponseController
+}
+
+// Resolve takes the connection, which stays open.
+func (l *ListenIn) Resolve(c huma.Context) []error {
+	_, w := humachi.Unwrap(c)
+	l.conn = http.NewResponseController(w)
+	return nil
+}
+
+// events tells a page of changes as they are made (server-sent events, HTML standard, 9.2).
+func (s server) events(ctx context.Context, in *ListenIn) (*huma.StreamResponse, error) {
+	_ = in.conn.SetWriteDeadline(time.Time{}) // where it cannot be set there is none
+	return &huma.StreamResponse{Body: func(c huma.Context) {
+		e := s.hub.listen(deviceOf(ctx).id)
+		defer s.hub.leave(e)
+		c.SetHeader("Content-Type", "text/event-stream")
+		c.SetHeader("Cache-Control", "no-store")
+		w := c.BodyWriter()
+		say := func(b []byte) bool {
+			_ = in.conn.SetWriteDeadline(time.Now().Add(beat))
+			_, err := w.Write(b)
+			return err == nil && in.conn.Flush() == nil
+		}
+		if !say(fmt.Appendf(nil, "retry: 1000\nevent: hello\ndata: {\"pages\": %q}\n\n", s.pages)) {
+			return
+		}
+		tick := time.NewTicker(beat)
+		defer tick.Stop()
+		for {
+			select {
+			case b, ok := <-e.told:
+				if !ok || !say(b) {
+					return
+				}
+			case <-tick.C:
+				if !say([]byte(": still here\n\n")) {
+					return
+				}
+			case <-ctx.Done():
+				return
+			case <-s.closing:
+				return
+			}
+		}
+	}}, nil
+}

@@ -1,0 +1,92 @@
+package store
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"database/sql"
+	"errors"
+)
+
+// Pass lets one device in, until it is ended.
+type Pass struct {
+	ID, Name   string
+	Made, Seen string // RFC 3339, UTC; seen to the hour
+	Ended      string // empty while it holds
+}
+
+// mostPasses is how many devices are let in at once.
+const mostPasses = 50
+
+// ErrPasses is a data file that holds as many passes as it can.
+var ErrPasses = errors.New("as many devices as are let in")
+
+// AddPass lets a device in. The secret is what it holds from then on, 130 random bits; only
+// its SHA-256 is kept, which is enough for a secret that nobody can guess.
+func (s *Store) AddPass(ctx context.Context, name string) (p Pass, secret string, err error) {
+	secret = rand.Text()
+	hash := sha256.Sum256([]byte(secret))
+	err = s.tx(ctx, func(tx *sql.Tx) error {
+		var held int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM passes WHERE ended = ''`).Scan(&held); err != nil {
+			return err
+		}
+		if held >= mostPasses {
+			return ErrPasses
+		}
+		p = Pass{ID: NewID(), Name: name}
+		return tx.QueryRowContext(ctx, `INSERT INTO passes (id, name, hash, made, seen) VALUES (?, ?, ?, `+now+`, `+now+`) RETURNING made, seen`, p.ID, name, hash[:]).Scan(&p.Made, &p.Seen)
+	})
+	return p, secret, err
+}
+
+// PassOf is the pass of which a device holds the secret; ErrNotFound where it is none, or was
+// ended.
+func (s *Store) PassOf(ctx context.Context, secret string) (p Pass, err error) {
+	hash := sha256.Sum256([]byte(secret))
+	err = s.read.QueryRowContext(ctx, `SELECT id, name, made, seen FROM passes WHERE hash = ? AND ended = ''`, hash[:]).Scan(&p.ID, &p.Name, &p.Made, &p.Seen)
+	if errors.Is(err, sql.ErrNoRows) {
+		return p, ErrNotFound
+	}
+	return p, disk(err)
+}
+
+// SeePass notes that a device was here, once an hour at most.
+func (s *Store) SeePass(ctx context.Context, id string) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `UPDATE passes SET seen = `+now+` WHERE id = ? AND substr(seen, 1, 13) <> substr(`+now+`, 1, 13)`, id)
+		return err
+	})
+}
+
+// Passes are all that hold, the first one first.
+func (s *Store) Passes(ctx context.Context) ([]Pass, error) {
+	rows, err := s.read.QueryContext(ctx, `SELECT id, name, made, seen FROM passes WHERE ended = '' ORDER BY made, id`)
+	if err != nil {
+		return nil, disk(err)
+	}
+	defer rows.Close()
+	list := []Pass{}
+	for rows.Next() {
+		var p Pass
+		if err := rows.Scan(&p.ID, &p.Name, &p.Made, &p.Seen); err != nil {
+			return nil, disk(err)
+		}
+		list = append(list, p)
+	}
+	return list, disk(rows.Err())
+}
+
+// EndPass ends a pass: who holds it is let in no more.
+func (s *Store) EndPass(ctx context.Context, id string) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		res, err := tx.ExecContext(ctx, `UPDATE passes SET ended = `+now+` WHERE id = ? AND ended = ''`, id)
+		if err != nil {
+			return err
+		}
+		if n, err := res.RowsAffected(); err != nil || n == 0 {
+			return errors.Join(err, ErrNotFound)
+		}
+		return nil
+	})
+}

@@ -1,0 +1,54 @@
+import { X } from 'lucide-react';
+import { useEffect } from 'react';
+import { seen, useLine } from './live';
+
+/** showFor is how long what another page did stays in sight, ms. */
+const showFor = 6000;
+
+/** LineBar tells how the line to the server stands, and what came over it from another device. */
+export function LineBar() {
+	const line = useLine();
+	const change = line.change;
+	useEffect(() => {
+		if (!change) return;
+		const t = setTimeout(seen, showFor);
+		return () => clearTimeout(t);
+	}, [change]);
+	return (
+		<div className="fixed right-3 bottom-3 z-30 grid gap-2 justify-items-end max-w-[min(28rem,calc(100vw-1.5rem))] no-print">
+			{change && (
+				<p
+					role="status"
+					className="bg-info text-info-content px-3 py-2 flex gap-2 items-center"
+					data-elsewhere
+				>
+					<span>
+						From {change.device}
+						{change.by && `, ${change.by}`}: {change.label}
+					</span>
+					<button type="button" className="btn btn-ghost btn-sm" onClick={seen}>
+						<X size={18} aria-hidden="true" />
+						<span className="sr-only">Put it away</span>
+					</button>
+				</p>
+			)}
+			{line.newer && (
+				<p
+					role="status"
+					className="bg-neutral text-neutral-content px-3 py-2 flex gap-2 items-center"
+					data-newer
+				>
+					The program is newer than this page. What is typed is kept.
+					<button type="button" className="btn btn-sm" onClick={() => location.reload()}>
+						Load it again
+					</button>
+				</p>
+			)}
+			{!line.on && (
+				<p role="status" className="bg-warning text-warning-content px-3 py-2 text-lg" data-no-signal>
+					No signal: Kind Margin does not answer. What you enter is kept here.
+				</p>
+			)}
+		</div>
+	);
+}

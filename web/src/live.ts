@@ -1,0 +1,114 @@
+import type { QueryClient } from '@tanstack/react-query';
+import { useSyncExternalStore } from 'react';
+import { pageID } from './api';
+
+/** Change is what another page did, as it is told. */
+export type Change = {
+	job: string;
+	opening: string;
+	version: number;
+	label: string;
+	by: string;
+	device: string;
+	from: string;
+};
+
+/** Length is what an instrument sent. */
+export type Length = { id: string; text: string; from: string };
+
+/** What is known of the line to the server, and what came over it last. */
+export type Line = {
+	/** The server answers; unknown until it was first heard or missed. */
+	on: boolean;
+	/** What another page did last. */
+	change: (Change & { at: number }) | null;
+	/** The program is of another build than this page. */
+	newer: boolean;
+	/** Lengths that instruments sent and no entry has taken. */
+	lengths: Length[];
+};
+
+let line: Line = { on: true, change: null, newer: false, lengths: [] };
+const ears = new Set<() => void>();
+const put = (more: Partial<Line>) => {
+	line = { ...line, ...more };
+	for (const f of ears) f();
+};
+
+/** useLine is the line to the server as it stands. */
+export function useLine(): Line {
+	return useSyncExternalStore(
+		(f) => {
+			ears.add(f);
+			return () => ears.delete(f);
+		},
+		() => line,
+	);
+}
+
+/** taken forgets a length that an entry has taken, or that was put aside. */
+export const taken = (id: string) => put({ lengths: line.lengths.filter((l) => l.id !== id) });
+
+/** seen puts what another page did out of sight. */
+export const seen = () => put({ change: null });
+
+const build = () =>
+	document.querySelector<HTMLScriptElement>('script[type=module][src]')?.src.split('/').at(-1);
+
+/** mostLengths is how many lengths wait for an entry; the oldest goes. */
+const mostLengths = 5;
+
+/**
+ * listen hears what other pages do, brings what they changed up to date, and tells when the server is
+ * there again. It never touches what is being typed: an entry takes a newer value only where nothing is.
+ */
+export function listen(cache: QueryClient, again: () => void) {
+	let source: EventSource | undefined;
+	let lost: number | undefined;
+	let off = false;
+	const back = () => {
+		clearTimeout(lost);
+		lost = undefined;
+		const was = off;
+		off = false;
+		put({ on: true });
+		if (was) {
+			// What was told meanwhile was not heard.
+			cache.invalidateQueries();
+			again();
+		}
+	};
+	const open = () => {
+		source = new EventSource('/api/events');
+		source.addEventListener('hello', (e) => {
+			const { pages } = JSON.parse((e as MessageEvent).data);
+			put({ newer: !!pages && !!build() && pages !== build() });
+			back();
+		});
+		source.addEventListener('change', (e) => {
+			const c: Change = JSON.parse((e as MessageEvent).data);
+			if (c.from === pageID) return;
+			if (!c.job) cache.invalidateQueries();
+			else {
+				cache.invalidateQueries({ queryKey: ['walk', c.job] });
+				cache.invalidateQueries({ queryKey: c.opening ? ['opening', c.job, c.opening] : ['opening', c.job] });
+			}
+			put({ change: { ...c, at: Date.now() } });
+		});
+		source.addEventListener('length', (e) => {
+			const l: Length = JSON.parse((e as MessageEvent).data);
+			put({ lengths: [...line.lengths, l].slice(-mostLengths) });
+		});
+		source.onerror = () => {
+			// A blink is no loss.
+			lost ??= window.setTimeout(() => {
+				off = true;
+				put({ on: false });
+			}, 1500);
+			// Refused for good, a source does not try again by itself.
+			if (source?.readyState === EventSource.CLOSED) window.setTimeout(open, 2000);
+		};
+	};
+	open();
+	return () => source?.close();
+}
