@@ -6,9 +6,11 @@ import (
 	"bufio"
 	"context"
 	"fmt"
+	"io"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"time"
 
@@ -19,6 +21,7 @@ import (
 type Program struct {
 	URL  string
 	Data string
+	Code string // for pairing; empty where it is not shared
 	cmd  *exec.Cmd
 }
 
@@ -41,9 +44,9 @@ func Start(ctx context.Context, bin, verb, data string) (*Program, error) {
 	return StartAt(ctx, bin, verb, data, "127.0.0.1:0")
 }
 
-// StartAt is Start at an address.
-func StartAt(ctx context.Context, bin, verb, data, addr string) (*Program, error) {
-	cmd := exec.CommandContext(ctx, bin, verb, "--addr", addr, "--data", data, "--log", "warn")
+// StartAt is Start at an address, with more that it is told.
+func StartAt(ctx context.Context, bin, verb, data, addr string, more ...string) (*Program, error) {
+	cmd := exec.CommandContext(ctx, bin, append([]string{verb, "--addr", addr, "--data", data, "--log", "warn"}, more...)...)
 	cmd.Stderr = os.Stderr
 	said, err := cmd.StdoutPipe()
 	if err != nil {
@@ -52,14 +55,24 @@ func StartAt(ctx context.Context, bin, verb, data, addr string) (*Program, error
 	if err := cmd.Start(); err != nil {
 		return nil, err
 	}
-	line, err := bufio.NewReader(said).ReadString('\n') // one line, printed once it listens
-	_, url, ok := strings.Cut(strings.TrimSpace(line), " is at ")
-	if err != nil || !ok {
-		_ = cmd.Process.Kill()
-		_ = cmd.Wait()
-		return nil, fmt.Errorf("the program did not start: %q, %w", line, err)
+	p := &Program{Data: data, cmd: cmd}
+	out := bufio.NewReader(said)
+	for p.URL == "" || slices.Contains(more, "--share") && p.Code == "" { // printed once it listens
+		line, err := out.ReadString('\n')
+		if _, url, ok := strings.Cut(line, " is at "); ok {
+			p.URL = strings.Fields(url)[0]
+		}
+		if _, code, ok := strings.Cut(line, "Pairing code: "); ok {
+			p.Code = strings.TrimSpace(code)
+		}
+		if err != nil {
+			_ = cmd.Process.Kill()
+			_ = cmd.Wait()
+			return nil, fmt.Errorf("the program did not start: %q, %w", line, err)
+		}
 	}
-	return &Program{URL: url, Data: data, cmd: cmd}, nil
+	go func() { _, _ = io.Copy(io.Discard, out) }() // else it would wait to be heard
+	return p, nil
 }
 
 // Stop asks the program to end and waits for it.

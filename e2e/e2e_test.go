@@ -20,7 +20,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"kindmargin/core/job"
 	"kindmargin/sheet"
 )
 
@@ -393,37 +392,70 @@ func TestAtTheOpening(t *testing.T) {
 	u.until("night", `document.documentElement.dataset.theme === 'night'`)
 }
 
-// Two devices: the second sees that it is late, keeps its entry, and can
-// save it again.
+// Two devices at one door: what one changes is on the other at once; where both set another
+// field both hold, and where they set the same one it is settled on the screen, with nothing lost.
 func TestTwoDevices(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/linen/slab")
 	u.until("the slab", `document.querySelector('[data-field="/slab/width"]')?.value === '726'`)
-	var v struct{ Version int64 }
-	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/linen"), &v))
-	req, err := http.NewRequest(http.MethodPatch, u.p.URL+"/api/jobs/tern-house/openings/linen",
-		strings.NewReader(`[{"op": "replace", "path": "/slab/length", "value": "1985"}]`))
-	require.NoError(t, err)
-	req.Header.Set("Content-Type", "application/json")
-	req.Header.Set("If-Match", fmt.Sprintf(`"%d"`, v.Version))
-	res, err := http.DefaultClient.Do(req)
-	require.NoError(t, err)
-	require.Equal(t, http.StatusOK, res.StatusCode)
-	require.NoError(t, res.Body.Close())
-
-	u.retype("/slab/width", "728")
-	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('here or on another device'))`)
-	u.until("the newer length, the kept entry", `document.querySelector('[data-field="/slab/length"]').value === '1985' && document.querySelector('[data-field="/slab/width"]').value === '728'`)
+	c := client{u.p.URL}
+	elsewhere := func(path, value string) {
+		t.Helper()
+		var now view
+		tag, err := c.send(t, "GET", "/api/jobs/tern-house/openings/linen", "", "", &now)
+		require.NoError(t, err)
+		_, err = c.send(t, "PATCH", "/api/jobs/tern-house/openings/linen?label=on+the+trestles&by=Wren", tag, fmt.Sprintf(`[{"op": "replace", "path": %q, "value": %q}]`, path, value), &now)
+		require.NoError(t, err)
+	}
+	kept := func() (w, l string) {
+		var now view
+		require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/linen"), &now))
+		return now.Opening.Slab.Width.String(), now.Opening.Slab.Length.String()
+	}
+	elsewhere("/slab/length", "1985")
+	u.until("it is here, and says from where", `document.querySelector('[data-field="/slab/length"]').value === '1985' && document.querySelector('[data-elsewhere]')?.innerText.includes('From this machine, Wren: on the trestles')`)
 	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
+	u.js(`(document.activeElement.select(), '')`)
+	u.keys("728")
+	elsewhere("/slab/length", "1986")
+	u.until("what is typed is not taken", `document.querySelector('[data-field="/slab/length"]').value === '1986' && document.activeElement.value === '728'`)
 	u.keys(kb.Enter)
-	u.until("saved", `!document.querySelector('[role=alert]')`)
-	var now struct{ Opening job.Opening }
-	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/linen"), &now))
-	assert.Equal(t, "728 mm", now.Opening.Slab.Width.String())
-	assert.Equal(t, "1985 mm", now.Opening.Slab.Length.String())
+	u.until("both hold", `document.querySelector('[data-field="/slab/width"]').value === '728' && !document.querySelector('[role=alert]')`)
+	w, l := kept()
+	assert.Equal(t, "728 mm, 1986 mm", w+", "+l)
+
+	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
+	u.js(`(document.activeElement.select(), '')`)
+	u.keys("729")
+	elsewhere("/slab/width", "731")
+	u.until("both are on the screen", `document.querySelector('[data-settle="/slab/width"] [data-theirs]')?.innerText === 'Keep 731' && document.querySelector('[data-settle="/slab/width"] [data-mine]').innerText === 'Put 729' && document.querySelector('[data-field="/slab/width"]').value === '729'`)
+	w, _ = kept()
+	assert.Equal(t, "731 mm", w, "nothing is decided yet")
+	u.do(chromedp.Click(`[data-settle="/slab/width"] [data-mine]`))
+	u.until("settled", `!document.querySelector('[data-settle]') && document.querySelector('[data-field="/slab/width"]').value === '729'`)
+	w, _ = kept()
+	assert.Equal(t, "729 mm", w)
+	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
+	u.js(`(document.activeElement.select(), '')`)
+	u.keys("700")
+	elsewhere("/slab/width", "732")
+	u.do(chromedp.Click(`[data-settle="/slab/width"] [data-theirs]`))
+	u.until("theirs is kept", `!document.querySelector('[data-settle]') && document.querySelector('[data-field="/slab/width"]').value === '732'`)
 }
 
-// When the program does not answer, the entry stays, through a reload too.
+// cached waits until the page can be opened without signal, with an answer that it will want.
+func (u person) cached(address string) {
+	u.t.Helper()
+	u.js(`((async () => {
+		window.kept_ = false;
+		while (!navigator.serviceWorker.controller || !(await caches.match(location.origin + ` + fmt.Sprintf("%q", address) + `))) await new Promise((r) => setTimeout(r, 30));
+		window.kept_ = true;
+	})(), '')`)
+	u.until("it is kept", `window.kept_`)
+}
+
+// When the program does not answer, the page still opens and what is entered waits on the device,
+// through a reload too; it is handed in once when the program is there again.
 func TestTheProgramStopsAnswering(t *testing.T) {
 	u := sit(t, "serve")
 	u.open("/")
@@ -440,19 +472,21 @@ func TestTheProgramStopsAnswering(t *testing.T) {
 	page := "/j/" + id.ID + "/" + v.Opening.ID + "/measure"
 	u.open(page)
 	u.until("ready", `document.activeElement?.dataset.field === 'next-reading'`)
+	u.cached("/api/jobs/" + id.ID + "/openings/" + v.Opening.ID)
 	require.NoError(t, u.p.Kill())
 	u.keys("826", kb.Enter)
-	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('does not answer'))`)
-	u.until("the entry is kept", `document.querySelector('[data-field="next-reading"]').value === '826'`)
+	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('it waits on this device'))`)
+	u.until("the entry is free for the next", `document.querySelector('[data-field="next-reading"]').value === '' && document.querySelector('[data-waiting]').dataset.waiting === '1'`)
+	u.open(page)
+	u.until("a reload without signal finds the door, and the entry", `document.querySelector('[data-field="next-reading"]') && document.querySelector('[data-waiting]')?.dataset.waiting === '1'`)
 
 	again, err := StartAt(u.ctx, bin, "serve", u.p.Data, strings.TrimPrefix(u.p.URL, "http://"))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = again.Stop() })
-	u.open(page)
-	u.until("a reload finds the entry", `document.querySelector('[data-field="next-reading"]')?.value === '826'`)
-	u.do(chromedp.Focus(`[data-field="next-reading"]`))
-	u.keys(kb.Enter)
-	u.until("saved", `document.querySelector('[data-reading="width, 1800 mm up"] input')?.value === '826'`)
+	u.until("handed in", `document.querySelector('[data-reading="width, 1800 mm up"] input')?.value === '826' && !document.querySelector('[data-waiting]')`)
+	var now view
+	require.NoError(t, json.Unmarshal(u.get("/api/jobs/"+id.ID+"/openings/"+v.Opening.ID), &now))
+	assert.Len(t, now.Opening.Readings, 1, "once")
 }
 
 // toldFigure is a whole figure on paper, after the word that says what it is.

@@ -54,6 +54,9 @@ func Handler() http.Handler {
 			http.ServeFileFS(w, r, files, "index.html")
 			return
 		}
+		if name == "sw.js" || name == "manifest.webmanifest" { // of the build that there is
+			w.Header().Set("Cache-Control", "no-cache")
+		}
 		if strings.HasPrefix(name, "assets/") { // named by their contents
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
 		}

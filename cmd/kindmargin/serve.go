@@ -155,11 +155,14 @@ func (l *listener) says(out io.Writer) error {
 	if l.share.TLS {
 		scheme = "https"
 	}
-	_, port, err := net.SplitHostPort(l.Addr().String())
+	host, port, err := net.SplitHostPort(l.Addr().String())
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(out, "Kind Margin is at %s://127.0.0.1:%s on this machine,\nand for other devices at %s\nPairing code: %s\n", scheme, port, strings.Join(l.share.URLs, " or "), l.share.Code)
+	if ip := net.ParseIP(host); ip == nil || ip.IsUnspecified() {
+		host = "127.0.0.1"
+	}
+	fmt.Fprintf(out, "Kind Margin is at %s://%s on this machine,\nand for other devices at %s\nPairing code: %s\n", scheme, net.JoinHostPort(host, port), strings.Join(l.share.URLs, " or "), l.share.Code)
 	if l.share.Fingerprint != "" {
 		fmt.Fprintf(out, "The certificate was made here. A browser warns of it once: see that it shows this SHA-256 fingerprint.\n%s\n", l.share.Fingerprint)
 	}

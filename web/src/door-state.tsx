@@ -2,8 +2,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from 'react';
 import { ask, client, type Leaf, type Op, type OpeningView, Trouble } from './api';
 import { at } from './pointer';
-import { untouched } from './rebase';
-import { whoNow } from './who';
+import { enqueue, handIn } from './queue';
+import { today, whoNow } from './who';
 
 export type DoorState = {
 	view: OpeningView;
@@ -29,7 +29,7 @@ export function useDoor(): DoorState {
 }
 
 /** Change is sent with the version that it is made from, which the hand saw. */
-type Change = { send: (ifMatch: string) => Promise<OpeningView>; from: number };
+type Change = { send: (version: number) => Promise<OpeningView>; from: number };
 
 /** useDoorState holds one opening; changes go one after another, each from the version before it. */
 export function useDoorState(job: string, opening: string) {
@@ -52,7 +52,7 @@ export function useDoorState(job: string, opening: string) {
 			// From the version that the hand saw, and what this page itself has made of it since.
 			let version = from;
 			for (let next = own.current.get(version); next; next = own.current.get(version)) version = next;
-			const next = await send(`"${version}"`);
+			const next = await send(version);
 			// Undo leads back to an older version: from there on it is the one that counts.
 			own.current.delete(next.version);
 			if (next.version !== version) own.current.set(version, next.version);
@@ -74,31 +74,27 @@ export function useDoorState(job: string, opening: string) {
 
 	const save = useCallback(
 		(ops: Op[], label: string) => {
-			const patch = (ifMatch: string) =>
-				ask(
-					client.PATCH('/api/jobs/{job}/openings/{opening}', {
-						params: {
-							path: { job, opening },
-							header: { 'If-Match': ifMatch },
-							query: { label, by: whoNow() },
-						},
-						body: seen ? [...saw(seen, ops), ...ops] : ops,
-					}),
-				);
-			return change(async (ifMatch) => {
-				let match = ifMatch;
-				for (let tries = 0; ; tries++) {
-					try {
-						return await patch(match);
-					} catch (e) {
-						if (!(e instanceof Trouble) || e.status !== 412 || !seen || tries > 5) throw e;
-						// Another hand was quicker. Where it changed something else, both hold.
-						const now = await ask(
-							client.GET('/api/jobs/{job}/openings/{opening}', { params: { path: { job, opening } } }),
-						);
-						if (!untouched(seen.opening, now.opening, ops)) throw e;
-						match = `"${now.version}"`;
+			const entry = {
+				key: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`,
+				job,
+				opening,
+				door: seen?.opening.name ?? '',
+				ops: seen ? [...saw(seen, ops), ...ops] : ops,
+				label,
+				by: whoNow(),
+				was: seen?.opening,
+				at: today(),
+			};
+			return change(async (version) => {
+				try {
+					return await handIn({ ...entry, version });
+				} catch (e) {
+					// With no signal it waits on this device.
+					if (e instanceof Trouble && e.status === 0) {
+						enqueue({ ...entry, version });
+						throw new Trouble(waits, 0);
 					}
+					throw e;
 				}
 			});
 		},
@@ -107,8 +103,8 @@ export function useDoorState(job: string, opening: string) {
 
 	const move = useCallback(
 		async (way: 'undo' | 'redo') => {
-			const params = (ifMatch: string) => ({
-				params: { path: { job, opening }, header: { 'If-Match': ifMatch } },
+			const params = (version: number) => ({
+				params: { path: { job, opening }, header: { 'If-Match': `"${version}"` } },
 			});
 			try {
 				await change((m) =>
@@ -128,6 +124,9 @@ export function useDoorState(job: string, opening: string) {
 	const state = query.data ? { view: query.data, save, move, trouble } : null;
 	return { state, query, setTrouble };
 }
+
+/** What is said of an entry that waits. */
+const waits = 'No signal: it waits on this device, and is handed in when Kind Margin is there again.';
 
 /** saw tests, before a change, that each thing of a list is still the one that was seen at its place. */
 function saw(view: OpeningView, ops: Op[]): Op[] {

@@ -37,27 +37,46 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 	const [error, setError] = useState('');
 	// Another hand kept another value while this one was typed.
 	const [clash, setClash] = useState(false);
+	// What stood here when it was begun to be typed.
+	const base = useRef<string | null>(null);
+	const clashes = () => {
+		setClash(true);
+		setError(`Another hand put ${kept || 'nothing'} here while you typed.`);
+	};
 	useEffect(() => {
 		// What was kept elsewhere shows, unless something is being typed here.
 		const before = last.current;
 		if (before === kept) return;
 		last.current = kept;
 		if (text === before) setText(kept);
+		else if (text !== kept && base.current !== null && base.current !== kept) clashes();
+		if (text === kept) {
+			// What waited on this device was handed in.
+			remember();
+			setError('');
+		}
 	});
 	const type = (t: string) => {
+		if (t === last.current) base.current = null;
+		else base.current ??= last.current;
 		setText(t);
 		remember(t === last.current ? undefined : t);
 		setError('');
 		setClash(false);
 	};
 	/** Resolves to whether it is kept now. */
-	const keep = async (typed: string) => {
+	const keep = async (typed: string, anyway = false) => {
 		const bare = typed.trim();
 		// Enter saves and moves on, and moving on saves: the second finds it done.
 		if (bare === last.current) {
 			type(last.current);
 			return true;
 		}
+		if (!anyway && base.current !== null && base.current !== last.current) {
+			clashes();
+			return false;
+		}
+		base.current = last.current;
 		// Of a list, one of its lengths is replaced: to add there would put another before it.
 		const set = /\/\d+$/.test(pointer) ? 'replace' : 'add';
 		let op: Op = { op: set, path: pointer, value: typed };
@@ -74,7 +93,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 			return false;
 		}
 	};
-	const settle = { theirs: kept, mine: text, keep: () => keep(text), leave: () => type(kept) };
+	const settle = { theirs: kept, mine: text, keep: () => keep(text, true), leave: () => type(kept) };
 	return {
 		text,
 		type,

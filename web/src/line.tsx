@@ -1,6 +1,9 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useEffect } from 'react';
+import { Said, useAttempt } from './attempt';
 import { seen, useLine } from './live';
+import { drop, handIn, useQueue } from './queue';
 
 /** showFor is how long what another page did stays in sight, ms. */
 const showFor = 6000;
@@ -46,9 +49,62 @@ export function LineBar() {
 			)}
 			{!line.on && (
 				<p role="status" className="bg-warning text-warning-content px-3 py-2 text-lg" data-no-signal>
-					No signal: Kind Margin does not answer. What you enter is kept here.
+					No signal: Kind Margin does not answer. What you enter waits here.
+					{!('serviceWorker' in navigator) &&
+						' Leave this page open: without --tls it cannot be opened again until then.'}
 				</p>
 			)}
+			<Waiting />
 		</div>
+	);
+}
+
+/** Waiting is what waits on this device: for the server, or for a hand to decide. */
+function Waiting() {
+	const queue = useQueue();
+	const cache = useQueryClient();
+	const [error, attempt] = useAttempt();
+	if (queue.length === 0) return null;
+	const n = queue.length;
+	return (
+		<details
+			className="bg-neutral text-neutral-content px-3 py-2 w-full"
+			open={queue.some((e) => e.trouble)}
+			data-waiting={n}
+		>
+			<summary className="cursor-pointer text-lg min-h-11 flex items-center">
+				{n === 1 ? '1 entry waits' : `${n} entries wait`} on this device
+			</summary>
+			<ul className="max-h-[40dvh] overflow-y-auto">
+				{queue.map((e) => (
+					<li key={e.key} className="border-t border-neutral-content/40 py-1" data-entry={e.label}>
+						{e.door}: {e.label}, {e.at}
+						{e.trouble && (
+							<span className="block">
+								{e.trouble}{' '}
+								<button
+									type="button"
+									className="btn btn-sm"
+									data-put-mine
+									onClick={() =>
+										attempt(async () => {
+											await handIn(e, true);
+											drop(e.key);
+											cache.invalidateQueries();
+										})
+									}
+								>
+									Put mine
+								</button>{' '}
+								<button type="button" className="btn btn-sm" onClick={() => drop(e.key)} data-leave-theirs>
+									Leave it as it is
+								</button>
+							</span>
+						)}
+					</li>
+				))}
+			</ul>
+			<Said error={error} />
+		</details>
 	);
 }

@@ -72,11 +72,8 @@ export function listen(cache: QueryClient, again: () => void) {
 		const was = off;
 		off = false;
 		put({ on: true });
-		if (was) {
-			// What was told meanwhile was not heard.
-			cache.invalidateQueries();
-			again();
-		}
+		if (was) cache.invalidateQueries(); // what was told meanwhile was not heard
+		again();
 	};
 	const open = () => {
 		source = new EventSource('/api/events');

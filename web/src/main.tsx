@@ -14,6 +14,7 @@ import { listen } from './live';
 import { LoadPage } from './load-page';
 import { PairPage } from './pair-page';
 import { PapersPage } from './papers-page';
+import { flush } from './queue';
 import { RodPage } from './rod-page';
 import { Broken } from './says';
 import { readTheme } from './top';
@@ -48,7 +49,21 @@ const cache = new QueryClient({
 
 document.documentElement.dataset.theme = readTheme();
 
-if (location.pathname !== '/pair') listen(cache, () => undefined);
+if (location.pathname !== '/pair') {
+	const handInAll = () =>
+		flush((e, view) => {
+			cache.setQueryData(['opening', e.job, e.opening], view);
+			cache.invalidateQueries({ queryKey: ['walk', e.job] });
+		});
+	listen(cache, handInAll);
+	handInAll();
+}
+// Browsers allow it on this machine and under TLS alone.
+if ('serviceWorker' in navigator) {
+	addEventListener('load', () => navigator.serviceWorker.register('/sw.js'));
+	// What was read before it stood by is read again, and so kept.
+	navigator.serviceWorker.addEventListener('controllerchange', () => cache.invalidateQueries());
+}
 
 const root = document.getElementById('root');
 if (root)

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Unit } from '../../api';
+import type { Trouble, Unit } from '../../api';
 import { useDoor } from '../../door-state';
 import { saidOf, useDraft } from '../../kept';
 import { Tape } from '../../tape';
@@ -58,7 +58,11 @@ export function TakeReading({
 			setText('');
 			typing?.(false);
 		} catch (e) {
-			remember(typed);
+			if ((e as Trouble).status === 0) {
+				// It waits on this device: the entry is free for the next.
+				setText('');
+				typing?.(false);
+			} else remember(typed);
 			setError(saidOf(e, (p) => p.endsWith('/value')));
 		}
 	};

@@ -1,0 +1,72 @@
+// Without signal the page still opens, and shows what it last saw: pages and scripts come from
+// here, and so do the jobs that were looked at, where the server does not answer. Nothing that
+// is entered goes through here: the page itself keeps it and hands it in.
+const pages = 'pages';
+const jobs = 'jobs';
+const patience = 4000;
+
+self.addEventListener('install', (e) => {
+	e.waitUntil(
+		(async () => {
+			const cache = await caches.open(pages);
+			const index = await fetch('/', { cache: 'no-cache' });
+			const text = await index.clone().text();
+			await cache.put('/', index);
+			const parts = [...text.matchAll(/(?:src|href)="(\/[^"]+)"/g)].map((m) => m[1]);
+			await cache.addAll([...new Set(parts)]);
+			await self.skipWaiting();
+		})(),
+	);
+});
+
+self.addEventListener('activate', (e) => e.waitUntil(self.clients.claim()));
+
+/** kept are the addresses whose answers are kept: a job's walk, its doors and their light. */
+const kept = /^\/api\/(jobs|sharing)(\/[^/]+(\/(drawings|openings\/[^/]+))?)?$/;
+
+self.addEventListener('fetch', (e) => {
+	const url = new URL(e.request.url);
+	if (e.request.method !== 'GET' || url.origin !== location.origin) return;
+	if (e.request.mode === 'navigate') e.respondWith(page(e.request));
+	else if (/^\/(assets\/|icon|manifest)/.test(url.pathname)) e.respondWith(asset(e.request));
+	else if (kept.test(url.pathname)) e.respondWith(job(e.request));
+});
+
+/** page is the page of now, or the one that was last seen. */
+async function page(request) {
+	const cache = await caches.open(pages);
+	try {
+		const now = await fetch(request, { signal: AbortSignal.timeout(patience) });
+		if (now.ok) await cache.put('/', now.clone());
+		return now;
+	} catch (e) {
+		const was = await cache.match('/');
+		if (was) return was;
+		throw e;
+	}
+}
+
+/** asset is named by what is in it: once here, it is right for good. */
+async function asset(request) {
+	const cache = await caches.open(pages);
+	const was = await cache.match(request);
+	if (was) return was;
+	const now = await fetch(request);
+	if (now.ok) await cache.put(request, now.clone());
+	return now;
+}
+
+/** job is a job as it stands, or as it was last seen; a device whose pass was ended keeps none. */
+async function job(request) {
+	const cache = await caches.open(jobs);
+	try {
+		const now = await fetch(request);
+		if (now.ok) await cache.put(request, now.clone());
+		else if (now.status === 401) await caches.delete(jobs);
+		return now;
+	} catch (e) {
+		const was = await cache.match(request);
+		if (was) return was;
+		throw e;
+	}
+}
