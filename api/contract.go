@@ -121,7 +121,7 @@ func operations(a huma.API, s server) {
 			Method: method, Path: "/api" + path, OperationID: id, Summary: summary, MaxBodyBytes: largestChange,
 			// Bodies are read by this package, which says in the trade's words what is wrong with them.
 			SkipValidateBody: true, SkipValidateParams: true,
-			Errors: []int{400, 403, 404, 405, 412, 413, 421, 422, 428, 500, 503, 507},
+			Errors: []int{400, 401, 403, 404, 405, 409, 412, 413, 421, 422, 428, 429, 500, 503, 507},
 		}
 	}
 	// Raw bodies are described after the operations are registered, which would
@@ -159,6 +159,7 @@ func operations(a huma.API, s server) {
 	huma.Register(a, op(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), s.events)
 	huma.Register(a, op(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), s.sharing)
 	huma.Register(a, taking(op(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), s.pair)
+	huma.Register(a, taking(op(http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a device"), reflect.TypeFor[Speaking]()), s.speak)
 	huma.Register(a, op(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device"), s.endPass)
 	huma.Register(a, op(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"), s.backup)
 	huma.Register(a, op(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), s.everything)

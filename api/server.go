@@ -26,6 +26,7 @@ type server struct {
 	doors   *doorCache
 	share   Share
 	hub     *hub
+	said    *said
 	pages   string
 	closing chan struct{}
 }
@@ -50,7 +51,7 @@ type Pages struct {
 // machine itself, so that no page elsewhere can reach it under a name of its own,
 // and other devices only where it is shared and they hold a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
-	s := server{st, newDoorCache(), share, newHub(), pages.Build, make(chan struct{})}
+	s := server{st, newDoorCache(), share, newHub(), &said{}, pages.Build, make(chan struct{})}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()
 	foreign.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

@@ -19,7 +19,7 @@ import (
 var views = []string{
 	"/", "/j/tern-house", "/j/tern-house/chart/measure", "/j/tern-house/chart/slab", "/j/tern-house/chart/margins",
 	"/j/tern-house/chart/cut", "/j/tern-house/chart/hinges", "/j/tern-house/galley/swing", "/j/tern-house/chart/lock", "/j/alder-cottage/pantry/measure",
-	"/kit/tern-house", "/load/tern-house", "/papers/tern-house", "/cards/tern-house/galley", "/rod/tern-house/chart", "/j/tern-house/saloon/margins",
+	"/devices", "/pair", "/kit/tern-house", "/load/tern-house", "/papers/tern-house", "/cards/tern-house/galley", "/rod/tern-house/chart", "/j/tern-house/saloon/margins",
 	"/j/tern-house/linen/try", "/j/tern-house/saloon/try", "/cards/tern-house/linen?step=try", "/j/tern-house/boots/log", "/j/tern-house/chart/log",
 	"/j/tern-house/linen/stops", "/j/tern-house/saloon/hinges", "/j/tern-house/saloon/swing", "/j/tern-house/saloon/lock",
 }

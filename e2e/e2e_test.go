@@ -79,6 +79,12 @@ func (u person) open(path string) {
 func (u person) until(what, js string) {
 	u.t.Helper()
 	_, err := chromedp.Run(u.ctx, chromedp.Poll[bool]("!!("+js+")"))
+	for range 5 { // the page that was asked was left, for the one that is meant
+		if err == nil || !strings.Contains(err.Error(), "navigated or closed") && !strings.Contains(err.Error(), "Cannot find context") {
+			break
+		}
+		_, err = chromedp.Run(u.ctx, chromedp.Poll[bool]("!!("+js+")"))
+	}
 	if err != nil {
 		where, _ := chromedp.Run(u.ctx, chromedp.Evaluate[string](
 			`location.pathname + ' | ' + (document.activeElement?.outerHTML ?? '').slice(0, 300) + ' | ' + document.body.innerText.slice(0, 2500)`))

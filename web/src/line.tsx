@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useEffect } from 'react';
 import { Said, useAttempt } from './attempt';
-import { seen, useLine } from './live';
+import { enter, seen, taken, useLine } from './live';
 import { drop, handIn, useQueue } from './queue';
 
 /** showFor is how long what another page did stays in sight, ms. */
@@ -35,6 +35,31 @@ export function LineBar() {
 					</button>
 				</p>
 			)}
+			{line.lengths.map((l) => (
+				<p
+					key={l.id}
+					role="status"
+					className="bg-info text-info-content px-3 py-2 flex gap-2 items-center"
+					data-spoken-length={l.text}
+				>
+					<span className="text-lg">
+						{l.from} says <strong>{l.text}</strong>
+					</span>
+					<button
+						type="button"
+						className="btn btn-sm"
+						data-put-length
+						onClick={() => {
+							if (enter(l, true)) taken(l.id);
+						}}
+					>
+						Put it in the entry
+					</button>
+					<button type="button" className="btn btn-ghost btn-sm" onClick={() => taken(l.id)} data-away>
+						Put it away
+					</button>
+				</p>
+			))}
 			{line.newer && (
 				<p
 					role="status"

@@ -58,6 +58,36 @@ const build = () =>
 /** mostLengths is how many lengths wait for an entry; the oldest goes. */
 const mostLengths = 5;
 
+/** apart is how far apart two instruments speak to be taken each at its word, ms. */
+const apart = 1500;
+let last = { at: 0, from: '' };
+
+/** The entry that had the focus last: a tap on a button does not change which one was meant. */
+let inHand: HTMLInputElement | null = null;
+addEventListener('focusin', (e) => {
+	const el = e.target as HTMLInputElement;
+	if (el.matches?.('input[data-tape]')) inHand = el;
+});
+
+/**
+ * enter puts a length into the entry that waits, as if it was typed with Enter. It does not where none
+ * waits, where something is half typed, or where another instrument has only just spoken: which of two
+ * was meant for it a hand decides.
+ */
+export function enter(l: Length, anyway = false): boolean {
+	const soon = Date.now() - last.at < apart && last.from !== l.from;
+	const entry = inHand?.isConnected
+		? inHand
+		: document.querySelector<HTMLInputElement>('input[data-tape][data-field="next-reading"]');
+	if (!entry || (!anyway && (entry.value !== '' || soon))) return false;
+	last = { at: Date.now(), from: l.from };
+	entry.focus();
+	Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(entry, l.text);
+	entry.dispatchEvent(new Event('input', { bubbles: true }));
+	entry.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+	return true;
+}
+
 /**
  * listen hears what other pages do, brings what they changed up to date, and tells when the server is
  * there again. It never touches what is being typed: an entry takes a newer value only where nothing is.
@@ -94,7 +124,8 @@ export function listen(cache: QueryClient, again: () => void) {
 		});
 		source.addEventListener('length', (e) => {
 			const l: Length = JSON.parse((e as MessageEvent).data);
-			put({ lengths: [...line.lengths, l].slice(-mostLengths) });
+			if (document.visibilityState !== 'visible' && !document.hasFocus()) return;
+			if (!enter(l)) put({ lengths: [...line.lengths, l].slice(-mostLengths) });
 		});
 		source.onerror = () => {
 			// A blink is no loss.

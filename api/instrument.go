@@ -1,0 +1,114 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"sync"
+	"unicode"
+	"unicode/utf8"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/measure"
+	"kindmargin/store"
+)
+
+// Speaking is a length that an instrument sends: docs/instruments.md.
+type Speaking struct {
+	Text string `json:"text" doc:"The length with its unit, as a person writes it: 826.5 mm, 30 5/8 in."`
+	ID   string `json:"id,omitempty" doc:"A name of its own, in at most 80 letters: sent again, it is heard once."`
+	From string `json:"from,omitempty" doc:"What the instrument is called, in at most 60 letters."`
+	To   string `json:"to,omitempty" doc:"Name or ID of the device at whose entry it is read; the one that sends it, where none is named."`
+}
+
+// Heard is how many pages a length came to.
+type Heard struct {
+	Pages int `json:"pages"`
+}
+
+// said remembers what was heard lately, so that a length that is sent again is heard once.
+type said struct {
+	sync.Mutex
+	ids []string
+}
+
+// mostSaidIDs is how many lengths are remembered.
+const mostSaidIDs = 200
+
+// again reports whether it was heard before, and remembers it.
+func (s *said) again(id string) bool {
+	if id == "" {
+		return false
+	}
+	s.Lock()
+	defer s.Unlock()
+	if slices.Contains(s.ids, id) {
+		return true
+	}
+	s.ids = append(s.ids, id)
+	s.ids = s.ids[max(0, len(s.ids)-mostSaidIDs):]
+	return false
+}
+
+// speak brings a length to the waiting entry of a device.
+func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], error) {
+	asked, err := read[Speaking](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if utf8.RuneCountInString(asked.ID) > 80 || utf8.RuneCountInString(asked.From) > 60 || strings.ContainsFunc(asked.ID+asked.From, unicode.IsControl) {
+		return nil, huma.Error422UnprocessableEntity("Keep the id under 80 letters and the name under 60, on one line.")
+	}
+	if _, err := measure.Parse(asked.Text, measure.NoUnit); err != nil {
+		return nil, problem(ctx, err)
+	}
+	to, err := s.deviceNamed(ctx, asked.To)
+	if err != nil {
+		return nil, err
+	}
+	if s.said.again(asked.ID) {
+		return &body[Heard]{}, nil
+	}
+	if asked.From == "" {
+		asked.From = "an instrument"
+	}
+	if asked.ID == "" {
+		asked.ID = store.NewID()
+	}
+	heard := s.hub.tell("length", Measured{asked.ID, strings.TrimSpace(asked.Text), asked.From}, func(e *ear) bool { return e.pass == to })
+	if heard == 0 {
+		s.said.forget(asked.ID)
+		return nil, huma.NewError(http.StatusConflict, "No page of that device is open, so nothing was read: open the door there, then send it again.")
+	}
+	return &body[Heard]{Body: Heard{heard}}, nil
+}
+
+// forget lets a length be sent again, since nobody heard it.
+func (s *said) forget(id string) {
+	s.Lock()
+	defer s.Unlock()
+	s.ids = slices.DeleteFunc(s.ids, func(x string) bool { return x == id })
+}
+
+// deviceNamed is the pass of a device by its name or ID, and nothing for this machine.
+func (s server) deviceNamed(ctx context.Context, name string) (pass string, err error) {
+	switch name {
+	case "":
+		return deviceOf(ctx).id, nil
+	case thisMachine:
+		return "", nil
+	}
+	list, err := s.store.Passes(ctx)
+	if err != nil {
+		return "", problem(ctx, err)
+	}
+	for _, p := range list {
+		if p.ID == name || strings.EqualFold(p.Name, name) {
+			return p.ID, nil
+		}
+	}
+	return "", huma.Error422UnprocessableEntity(fmt.Sprintf("No device called %.60q is let in: see Devices for their names.", name))
+}
