@@ -109,13 +109,19 @@ func (s server) admitted(next http.Handler) http.Handler {
 	})
 }
 
+// peer is the address that a request came from, which no header can claim.
+func peer(r *http.Request) (string, error) {
+	host, _, err := net.SplitHostPort(r.RemoteAddr)
+	return host, err
+}
+
 // tries limits how often a code is tried: ten times a minute from one address, thirty in all.
 func tries(next http.Handler) http.Handler {
 	tooMany := httprate.WithLimitHandler(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set("Retry-After", "60")
 		refuse(w, r, http.StatusTooManyRequests, "Too many codes were tried: wait a minute, then try the one that is shown.")
 	})
-	limited := httprate.LimitBy(10, time.Minute, httprate.KeyByIP, tooMany)(httprate.LimitBy(30, time.Minute, httprate.Key("all"), tooMany)(next))
+	limited := httprate.LimitBy(10, time.Minute, peer, tooMany)(httprate.LimitBy(30, time.Minute, httprate.Key("all"), tooMany)(next))
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if r.URL.Path == "/api/pair" {
 			limited.ServeHTTP(w, r)

@@ -404,7 +404,7 @@ func TestTwoDevices(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/linen/slab")
 	u.until("the slab", `document.querySelector('[data-field="/slab/width"]')?.value === '726'`)
-	c := client{u.p.URL}
+	c := client{url: u.p.URL}
 	elsewhere := func(path, value string) {
 		t.Helper()
 		var now view

@@ -230,7 +230,7 @@ func TestPapersOfTheHouse(t *testing.T) {
 // acknowledged before is in it, and what was there is kept. So from the command line.
 func TestBackupUnderLoadAndRestore(t *testing.T) {
 	u := sit(t, "serve")
-	c := client{u.p.URL}
+	c := client{url: u.p.URL}
 	var head struct{ ID string }
 	_, err := c.send(t, "POST", "/api/jobs", "", `{"name": "Plover House", "unit": "mm"}`, &head)
 	require.NoError(t, err)
@@ -324,7 +324,7 @@ func TestABackupThatTheDiskCannotHold(t *testing.T) {
 	p, err := Start(t.Context(), bin, "serve", data)
 	require.NoError(t, err)
 	var head struct{ ID string }
-	_, err = client{p.URL}.send(t, "POST", "/api/jobs", "", `{"name": "Real work", "unit": "mm"}`, &head)
+	_, err = client{url: p.URL}.send(t, "POST", "/api/jobs", "", `{"name": "Real work", "unit": "mm"}`, &head)
 	require.NoError(t, err)
 	require.NoError(t, p.Stop())
 	to := filepath.Join(t.TempDir(), "backup.db")

@@ -78,7 +78,7 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	desk.open("/devices")
 	desk.until("it is told on the desk", `document.querySelector('[data-pass="Wren phone"]') && document.querySelector('[data-qr]') && document.querySelector('[data-code]')?.innerText.length === 9`)
 	var v view
-	_, err := client{desk.p.URL}.send(t, "POST", "/api/jobs/tern-house/openings", "", `{"name": "Box room"}`, &v)
+	_, err := client{url: desk.p.URL}.send(t, "POST", "/api/jobs/tern-house/openings", "", `{"name": "Box room"}`, &v)
 	require.NoError(t, err)
 	door := "/j/tern-house/" + v.Opening.ID + "/measure"
 	desk.open(door)
@@ -190,7 +190,7 @@ func TestManyPagesListen(t *testing.T) {
 		}
 	}
 	listen(8)
-	c := client{p.URL}
+	c := client{url: p.URL}
 	const door = "/api/jobs/tern-house/openings/chart"
 	var now view
 	tag, err := c.send(t, "GET", door, "", "", &now)

@@ -136,7 +136,7 @@ func (t *tape) post(ctx context.Context, path string, what any) (*http.Response,
 	}
 	res, err := t.http.Do(req)
 	if err != nil {
-		return nil, fmt.Errorf("Kind Margin does not answer at %s: %w", t.To, err)
+		return nil, fmt.Errorf("nothing answers at %s: %w", t.To, err)
 	}
 	if res.StatusCode < 300 {
 		return res, nil

@@ -25,7 +25,7 @@ type shot struct {
 var shots = func() []shot {
 	const chart = "/j/tern-house/chart/"
 	list := []shot{
-		{"jobs", "/", "day", 1280, 800},
+		{"devices", "/devices", "day", 1280, 800},
 		{"walk", "/j/tern-house", "day", 1280, 800},
 	}
 	for _, step := range []string{"measure", "slab", "margins", "cut", "hinges"} {
@@ -68,7 +68,7 @@ func run(dir string) error {
 	if err != nil {
 		return err
 	}
-	p, err := e2e.Start(ctx, bin, "demo", filepath.Join(tmp, "demo.db"))
+	p, err := e2e.StartAt(ctx, bin, "demo", filepath.Join(tmp, "demo.db"), "127.0.0.1:0", "--share", "--name", "wren-laptop.lan")
 	if err != nil {
 		return err
 	}
