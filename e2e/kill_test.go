@@ -18,12 +18,12 @@ import (
 	"kindmargin/core/job"
 )
 
-// kills is how often the program is killed: a few times in the tests, four
-// hundred times by make kills.
+// kills is how often the program is killed: some times in the tests, ten thousand times by
+// make kills.
 func kills(t *testing.T) int {
 	n, err := strconv.Atoi(os.Getenv("KINDMARGIN_KILLS"))
 	if os.Getenv("KINDMARGIN_KILLS") == "" {
-		return 6
+		return 60
 	}
 	require.NoError(t, err)
 	return n

@@ -3,6 +3,7 @@ package e2e
 import (
 	"bufio"
 	"context"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"path/filepath"
@@ -214,4 +215,49 @@ func TestManyPagesListen(t *testing.T) {
 func at(took []time.Duration, share float64) time.Duration {
 	sorted := slices.Sorted(slices.Values(took))
 	return sorted[int(float64(len(sorted)-1)*share)]
+}
+
+// What waits on a device and cannot be handed in is shown with why, and a hand decides: a door
+// that was taken off, and one where another hand has set the same thing.
+func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/")
+	var gone, chart view
+	for id, v := range map[string]*view{"galley": &gone, "chart": &chart} {
+		_, err := client{url: u.p.URL}.send(t, "GET", "/api/jobs/tern-house/openings/"+id, "", "", v)
+		require.NoError(t, err)
+	}
+	entry := func(id, key, path, value string, was view) string {
+		doc, err := json.Marshal(was.Opening)
+		require.NoError(t, err)
+		return fmt.Sprintf(`{"key": %q, "job": "tern-house", "opening": %q, "door": "a door", "ops": [{"op": "add", "path": %q, "value": %s}], "label": %q, "by": "Wren", "version": 1, "was": %s, "at": "2026-11-25 09:00"}`,
+			key, id, path, value, key, doc)
+	}
+	u.js(`(localStorage.setItem('queue', ` + strconv.Quote("["+
+		entry("galley", "of a door that went", "/readings/-", `{"kind": "width", "at": 500, "value": "829 mm"}`, gone)+","+
+		entry("chart", "of another slab", "/slab/width", `"830 mm"`, chart)+","+
+		entry("chart", "a day late", "/readings/-", `{"kind": "width", "at": 500, "value": "829 mm"}`, chart)+"]") + `), '')`)
+	c := client{url: u.p.URL}
+	tag, err := c.send(t, "GET", "/api/jobs/tern-house/openings/galley", "", "", &gone)
+	require.NoError(t, err)
+	req, err := http.NewRequestWithContext(t.Context(), "DELETE", u.p.URL+"/api/jobs/tern-house/openings/galley", nil)
+	require.NoError(t, err)
+	req.Header.Set("If-Match", tag)
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	require.NoError(t, res.Body.Close())
+	tag, err = c.send(t, "GET", "/api/jobs/tern-house/openings/chart", "", "", &chart)
+	require.NoError(t, err)
+	_, err = c.send(t, "PATCH", "/api/jobs/tern-house/openings/chart", tag, `[{"op": "replace", "path": "/slab/width", "value": "840"}]`, &chart)
+	require.NoError(t, err)
+
+	u.open("/j/tern-house/chart/slab")
+	u.until("what can be is handed in, the rest says why", `document.querySelector('[data-waiting]')?.dataset.waiting === '2' && document.querySelector('[data-entry="of a door that went"]').innerText.includes('taken off') && document.querySelector('[data-entry="of another slab"]').innerText.includes('Another hand changed it')`)
+	u.do(chromedp.Click(`[data-entry="of another slab"] [data-put-mine]`))
+	u.until("put in its place", `document.querySelector('[data-field="/slab/width"]')?.value === '830'`)
+	u.do(chromedp.Click(`[data-entry="of a door that went"] [data-leave-theirs]`))
+	u.until("nothing waits", `!document.querySelector('[data-waiting]')`)
+	_, err = c.send(t, "GET", "/api/jobs/tern-house/openings/chart", "", "", &chart)
+	require.NoError(t, err)
+	assert.Len(t, chart.Opening.Readings, 11, "the reading a day late is there, once")
 }

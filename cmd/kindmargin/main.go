@@ -56,8 +56,14 @@ func main() {
 	k.FatalIfErrorf(k.Run())
 }
 
+// built is what make built the program from.
+var built string
+
 // version is what the program was built from, where that is known.
 func version() string {
+	if built != "" {
+		return built
+	}
 	b, ok := debug.ReadBuildInfo()
 	if !ok || b.Main.Version == "" {
 		return "of no known version"
