@@ -123,7 +123,9 @@ func (c listen) shared(l net.Listener, ip net.IP, all bool, data string) (*liste
 	}
 	for _, a := range at {
 		s.Hosts = append(s.Hosts, a.String())
-		s.URLs = append(s.URLs, scheme+"://"+net.JoinHostPort(a.String(), port))
+		if len(c.Name) == 0 { // else the names are what one wants to be found by
+			s.URLs = append(s.URLs, scheme+"://"+net.JoinHostPort(a.String(), port))
+		}
 	}
 	if len(s.URLs) == 0 {
 		return nil, errors.New("this machine is on no network that others could reach it by: join one, or run without --share")

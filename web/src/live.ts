@@ -78,7 +78,9 @@ export function enter(l: Length, anyway = false): boolean {
 	const soon = Date.now() - last.at < apart && last.from !== l.from;
 	const entry = inHand?.isConnected
 		? inHand
-		: document.querySelector<HTMLInputElement>('input[data-tape][data-field="next-reading"]');
+		: document.querySelector<HTMLInputElement>(
+				'input[data-tape]:is([data-field="next-reading"], [data-field="next-gap"])',
+			);
 	if (!entry || (!anyway && (entry.value !== '' || soon))) return false;
 	last = { at: Date.now(), from: l.from };
 	entry.focus();
@@ -96,6 +98,7 @@ export function listen(cache: QueryClient, again: () => void) {
 	let source: EventSource | undefined;
 	let lost: number | undefined;
 	let off = false;
+	let retry: number | undefined;
 	const back = () => {
 		clearTimeout(lost);
 		lost = undefined;
@@ -124,7 +127,6 @@ export function listen(cache: QueryClient, again: () => void) {
 		});
 		source.addEventListener('length', (e) => {
 			const l: Length = JSON.parse((e as MessageEvent).data);
-			if (document.visibilityState !== 'visible' && !document.hasFocus()) return;
 			if (!enter(l)) put({ lengths: [...line.lengths, l].slice(-mostLengths) });
 		});
 		source.onerror = () => {
@@ -134,9 +136,26 @@ export function listen(cache: QueryClient, again: () => void) {
 				put({ on: false });
 			}, 1500);
 			// Refused for good, a source does not try again by itself.
-			if (source?.readyState === EventSource.CLOSED) window.setTimeout(open, 2000);
+			if (source?.readyState === EventSource.CLOSED) retry = window.setTimeout(open, 2000);
 		};
 	};
-	open();
-	return () => source?.close();
+	// A page out of sight does not listen: browsers hold few lines to one host, and those in sight need
+	// theirs. Seen again, it reads anew what it missed.
+	const away = () => {
+		clearTimeout(lost);
+		clearTimeout(retry);
+		lost = undefined;
+		source?.close();
+		source = undefined;
+		off = true;
+	};
+	const here = () => {
+		if (!source && document.visibilityState === 'visible') open();
+	};
+	addEventListener('pagehide', away);
+	addEventListener('pageshow', here);
+	document.addEventListener('visibilitychange', () =>
+		document.visibilityState === 'hidden' ? away() : here(),
+	);
+	here();
 }

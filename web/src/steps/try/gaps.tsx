@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import type { Unit } from '../../api';
+import type { Trouble, Unit } from '../../api';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { saidOf, useDraft } from '../../kept';
@@ -14,7 +14,10 @@ export function NextGap() {
 	const [skipped, setSkipped] = useState<string[]>([]);
 	const [other, setOther] = useState(false);
 	const t = leaf.try;
-	const next = t?.toRead.find((r) => !skipped.includes(r.name));
+	// While something is typed the question stays, whatever another hand reads meanwhile.
+	type Asked = NonNullable<typeof t>['toRead'][number];
+	const [held, setHeld] = useState<Asked | null>(null);
+	const next = held ?? t?.toRead.find((r) => !skipped.includes(r.name));
 	if (!t) return null;
 	if (other) return <OtherGap close={() => setOther(false)} />;
 	return (
@@ -24,7 +27,13 @@ export function NextGap() {
 					<h2 className="text-2xl mb-1 first-letter:uppercase" data-next={next.name}>
 						{next.name}
 					</h2>
-					<TakeGap key={next.name} name={next.name} side={next.side} at={next.at} />
+					<TakeGap
+						key={next.name}
+						name={next.name}
+						side={next.side}
+						at={next.at}
+						typing={(yes) => setHeld(yes ? next : null)}
+					/>
 				</>
 			) : (
 				<p className="text-lg" data-enough>
@@ -46,7 +55,18 @@ export function NextGap() {
 }
 
 /** TakeGap is the entry of one gap. */
-function TakeGap({ name, side, at }: { name: string; side: string; at: number | string }) {
+function TakeGap({
+	name,
+	side,
+	at,
+	typing,
+}: {
+	name: string;
+	side: string;
+	at: number | string;
+	/** Told whether something is typed and not yet taken. */
+	typing?: (yes: boolean) => void;
+}) {
 	const { view, leaf, which, save } = useDoor();
 	const { text, setText, remember } = useDraft(`gap ${name}`, '');
 	const [error, setError] = useState('');
@@ -58,8 +78,13 @@ function TakeGap({ name, side, at }: { name: string; side: string; at: number | 
 			remember();
 			await save([{ op: 'add', path, value }], `${name} ${sight || typed}`);
 			setText('');
+			typing?.(false);
 		} catch (e) {
-			remember(typed);
+			if ((e as Trouble).status === 0) {
+				// It waits on this device: the entry is free for the next.
+				setText('');
+				typing?.(false);
+			} else remember(typed);
 			setError(saidOf(e, (p) => p.endsWith('/value')));
 		}
 	};
@@ -77,6 +102,7 @@ function TakeGap({ name, side, at }: { name: string; side: string; at: number | 
 					setText(t);
 					remember(t || undefined);
 					setError('');
+					typing?.(t !== '');
 				}}
 				onEnter={take}
 				error={error}
