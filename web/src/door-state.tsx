@@ -58,7 +58,9 @@ export function useDoorState(job: string, opening: string) {
 			if (next.version !== version) own.current.set(version, next.version);
 			return next;
 		},
-		onSuccess: (next) => {
+		onSuccess: async (next) => {
+			// What was asked for before the change was made must not come after it.
+			await cache.cancelQueries({ queryKey: key });
 			cache.setQueryData(key, next);
 			cache.invalidateQueries({ queryKey: ['walk', job] });
 			setTrouble('');

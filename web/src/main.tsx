@@ -51,12 +51,15 @@ document.documentElement.dataset.theme = readTheme();
 
 if (location.pathname !== '/pair') {
 	const handInAll = () =>
-		flush((e, view) => {
+		flush(async (e, view) => {
+			await cache.cancelQueries({ queryKey: ['opening', e.job, e.opening] });
 			cache.setQueryData(['opening', e.job, e.opening], view);
 			cache.invalidateQueries({ queryKey: ['walk', e.job] });
 		});
 	listen(cache, handInAll);
 	handInAll();
+	// A change whose answer alone was lost waits while the line is on: it is tried again by and by.
+	setInterval(handInAll, 5000);
 }
 // Browsers allow it on this machine and under TLS alone.
 if ('serviceWorker' in navigator) {
