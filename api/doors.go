@@ -73,7 +73,8 @@ func (c *doorCache) of(list []store.Unread, patience time.Duration) (doors []met
 	var missing []store.Unread
 	for _, k := range list {
 		key := keyOf(k)
-		if _, ok := c.held[key]; !ok && !c.underway[key] {
+		// One that was held when the walk was read, and was let go of since, comes with the next.
+		if _, ok := c.held[key]; !ok && !c.underway[key] && k.Whole() {
 			c.underway[key] = true
 			missing = append(missing, k)
 		}

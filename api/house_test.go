@@ -109,6 +109,13 @@ func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
 	assert.False(t, c.has(keyOf(list[0])))
 	c.workOut(list[:1], 0)
 	assert.False(t, c.has(keyOf(list[0])))
+	// What was held when the walk was read, and was let go of meanwhile, is not called damaged.
+	_, known, _, err := st.Walk(t.Context(), "house", func(string, int64) bool { return true })
+	require.NoError(t, err)
+	d := c.of(known[:1], time.Second)[0]
+	assert.True(t, d.Working)
+	assert.Empty(t, d.Stops)
+	assert.False(t, c.has(keyOf(known[0])))
 }
 
 // Choices are shown before they are copied, go to several doors at once, and come back at once.

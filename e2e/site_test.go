@@ -13,6 +13,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
@@ -36,7 +38,13 @@ func shared(t *testing.T) (desk, phone person) {
 	}
 	desk, phone = sit(p.URL), sit(strings.Replace(p.URL, "127.0.0.1", "127.0.0.2", 1))
 	desk.do(chromedp.EmulateViewport(1280, 800))
-	phone.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
+	phone.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile), func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
+		// As on a network without TLS, where browsers give a page less than on this machine.
+		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: `
+			Object.defineProperty(Crypto.prototype, 'randomUUID', { value: undefined });
+			delete Navigator.prototype.serviceWorker;`})
+		return chromedp.Void{}, err
+	})
 	return desk, phone
 }
 
@@ -75,6 +83,9 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.keys("wrong", kb.Tab, "phone", kb.Enter)
 	phone.until("a wrong code is refused", `document.querySelector('[role=alert]')?.innerText.includes('not the code')`)
 	phone.pairs("Wren phone")
+
+	phone.open("/j/tern-house")
+	phone.until("the walk is drawn", `document.querySelector('[data-field="opening-name"]')`)
 
 	desk.open("/devices")
 	desk.until("it is told on the desk", `document.querySelector('[data-pass="Wren phone"]') && document.querySelector('[data-qr]') && document.querySelector('[data-code]')?.innerText.length === 9`)

@@ -22,6 +22,9 @@ type Unread struct {
 	doc        []byte
 }
 
+// Whole reports whether there is more of it to be read than its ID and version.
+func (u Unread) Whole() bool { return u.doc != nil }
+
 // Read reads it whole.
 func (u Unread) Read() Kept {
 	k := Kept{Job: u.Job, Version: u.Version}

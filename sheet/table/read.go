@@ -177,7 +177,7 @@ func readBook(b []byte, mostRows int, like func([][]string) bool) (t Table, err 
 		if fits := like(rows); fits || t.Rows == nil && len(rows) > 0 {
 			t, read = Table{Rows: rows}, name
 			if merged > 0 {
-				t.Notes = append(t.Notes, fmt.Sprintf("%d merged cells were taken apart: each now has the value that they shared.", merged))
+				t.Notes = append(t.Notes, fmt.Sprintf("Merged cells were taken apart (%d): each now has the value that they shared.", merged))
 			}
 			if fits {
 				break

@@ -143,7 +143,7 @@ w.save(sys.argv[1]); print("true")`, path)
 	got, err := Read(b, 100, func(rows [][]string) bool { return len(rows) > 2 })
 	require.NoError(t, err)
 	assert.Equal(t, [][]string{{"Doors of the house"}, {"Door", "Room", "Width"}, {"1", "Hall", "762"}, {"2", "Hall", "838.5"}, {"3", "Loft"}}, got.Rows)
-	assert.Equal(t, []string{"1 merged cells were taken apart: each now has the value that they shared.", `The sheet "Doors" was read, of 2.`}, got.Notes)
+	assert.Equal(t, []string{"Merged cells were taken apart (1): each now has the value that they shared.", `The sheet "Doors" was read, of 2.`}, got.Notes)
 }
 
 // A workbook with macros is read, and says that they were not run.

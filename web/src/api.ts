@@ -41,6 +41,13 @@ export class Trouble extends Error {
 
 const silent = 'Kind Margin does not answer. Your entry is kept: see that it is running, then try again.';
 
+/**
+ * newKey is a key that no other request has. Browsers give randomUUID on this machine and under TLS alone;
+ * a phone that is let in without TLS has only getRandomValues.
+ */
+export const newKey = () =>
+	[...crypto.getRandomValues(new Uint32Array(4))].map((n) => n.toString(36)).join('-');
+
 /** once is a header that makes the same request, sent again, make nothing more. */
 export const once = (key: string) => ({ header: { 'Idempotency-Key': key } });
 

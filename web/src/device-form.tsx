@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ask, client, type Schemas } from './api';
+import { ask, client, newKey, type Schemas } from './api';
 import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
 import { typed } from './kept';
@@ -70,7 +70,7 @@ export function DeviceForm() {
 		attempt(async () => {
 			const { job } = view;
 			const l = (t: string) => typed(t, job.unit);
-			const id = `own-${crypto.randomUUID().slice(0, 8)}`;
+			const id = `own-${newKey().slice(0, 8)}`;
 			const own = {
 				...base,
 				id,

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from 'react';
-import { ask, client, type Leaf, type Op, type OpeningView, Trouble } from './api';
+import { ask, client, type Leaf, newKey, type Op, type OpeningView, Trouble } from './api';
 import { at } from './pointer';
 import { enqueue, handIn } from './queue';
 import { today, whoNow } from './who';
@@ -77,7 +77,7 @@ export function useDoorState(job: string, opening: string) {
 	const save = useCallback(
 		(ops: Op[], label: string) => {
 			const entry = {
-				key: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`,
+				key: newKey(),
 				job,
 				opening,
 				door: seen?.opening.name ?? '',

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ask, client, type Op, type Schemas } from './api';
+import { ask, client, newKey, type Op, type Schemas } from './api';
 import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
 import { typed } from './kept';
@@ -131,7 +131,7 @@ function KeepOwn() {
 		attempt(async () => {
 			const { job } = view;
 			const h = view.opening.hinges;
-			const id = `own-${crypto.randomUUID().slice(0, 8)}`;
+			const id = `own-${newKey().slice(0, 8)}`;
 			const own = {
 				id,
 				name: name.trim(),

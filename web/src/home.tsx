@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { DatabaseBackup, DoorOpen, FileDown, FileInput, Smartphone, Trash2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ask, client, type JobHead, once, type Schemas, send, type Unit } from './api';
+import { ask, client, type JobHead, newKey, once, type Schemas, send, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { useHomeFocus } from './home-focus';
 import { Failed, TakenOff, Waiting } from './says';
@@ -77,7 +77,7 @@ function Begin() {
 	const [unit, setUnit] = useState<Unit>('mm');
 	const [error, attempt] = useAttempt();
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another name is another job
-	const key = useMemo(() => crypto.randomUUID(), [name, unit]);
+	const key = useMemo(() => newKey(), [name, unit]);
 	const begin = async (e: React.FormEvent) => {
 		e.preventDefault();
 		await attempt(async () => {
@@ -133,7 +133,7 @@ function BringIn() {
 	const bring = async (file?: File) => {
 		if (!file) return;
 		await attempt(async () => {
-			const answer = await send<JobHead>('/api/jobs/file', file, crypto.randomUUID());
+			const answer = await send<JobHead>('/api/jobs/file', file, newKey());
 			cache.invalidateQueries({ queryKey: ['jobs'] });
 			go(`/j/${answer.id}`);
 		});

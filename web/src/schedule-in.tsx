@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { FileInput } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { ask, client, type JobHead, type Schemas, send } from './api';
+import { ask, client, type JobHead, newKey, type Schemas, send } from './api';
 import { Said, useAttempt } from './attempt';
 import { trade } from './trade';
 import { whoNow } from './who';
@@ -23,7 +23,7 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 		attempt(async () => {
 			const query = new URLSearchParams(columns ? { columns: asked(columns) } : {});
 			setSeen(await send<Preview>(`${path}/preview?${query}`, f));
-			setKey(crypto.randomUUID());
+			setKey(newKey());
 		});
 	const choose = (f?: File) => {
 		if (!f) return;

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { FileSpreadsheet, ListChecks, PackageOpen, Plus, Ruler } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ask, client, type Door, type JobHead, once, type Unit, type Walk } from '../api';
+import { ask, client, type Door, type JobHead, newKey, once, type Unit, type Walk } from '../api';
 import { Said, useAttempt } from '../attempt';
 import { useHomeFocus } from '../home-focus';
 import { useShortcuts } from '../keys';
@@ -309,7 +309,7 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 	const [room, setRoom] = useState('');
 	const [error, attempt] = useAttempt();
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another name is another door
-	const key = useMemo(() => crypto.randomUUID(), [name, room]);
+	const key = useMemo(() => newKey(), [name, room]);
 	const add = async (e: React.FormEvent) => {
 		e.preventDefault();
 		await attempt(async () => {
