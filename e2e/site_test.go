@@ -272,3 +272,85 @@ func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, chart.Opening.Readings, 11, "the reading a day late is there, once")
 }
+
+// clock sets the clock of the pages that are opened from now on ahead.
+func (u person) clock(ahead time.Duration) {
+	u.t.Helper()
+	u.do(func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
+		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: fmt.Sprintf(`(() => {
+			const True = Date, ahead = %d;
+			window.Date = class extends True {
+				constructor(...a) { a.length ? super(...a) : super(True.now() + ahead); }
+				static now() { return True.now() + ahead; }
+			};
+		})()`, ahead.Milliseconds())})
+		return chromedp.Void{}, err
+	})
+}
+
+// What was read without signal by a clock an hour off waits through the night, with the page
+// shut, and is handed in the day after, once.
+func TestReadADayBefore(t *testing.T) {
+	u := sit(t, "demo")
+	u.clock(time.Hour)
+	const door = "/j/tern-house/galley/measure"
+	u.open(door)
+	u.until("a question waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
+	u.cached("/api/jobs/tern-house/openings/galley")
+	read := reads(u.js(`document.querySelector('[data-next]').dataset.next`), galley)
+	var before view
+	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/galley"), &before))
+	require.NoError(t, u.p.Kill())
+	u.do(chromedp.Focus(`[data-field="next-reading"]`))
+	u.keys(read, kb.Enter)
+	u.until("it waits", `document.querySelector('[data-waiting]')?.dataset.waiting === '1'`)
+	u.do(chromedp.Navigate("about:blank"))
+
+	again, err := StartAt(u.ctx, bin, "serve", u.p.Data, strings.TrimPrefix(u.p.URL, "http://"))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = again.Stop() })
+	u.clock(25 * time.Hour)
+	u.open(door)
+	u.until("it is handed in", `document.querySelector('[data-reading]') && !document.querySelector('[data-waiting]')`)
+	var now view
+	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/galley"), &now))
+	assert.Len(t, now.Opening.Readings, len(before.Opening.Readings)+1, "once")
+}
+
+// A page of an older version says so when the program is there again, and what is typed in it is kept.
+func TestAPageOfAnOlderVersion(t *testing.T) {
+	u := sit(t, "demo")
+	const door = "/j/tern-house/galley/measure"
+	u.open(door)
+	u.until("ready, and of this version", `document.querySelector('[data-field="next-reading"]') && !document.querySelector('[data-newer]')`)
+	u.do(chromedp.Focus(`[data-field="next-reading"]`))
+	u.keys("82")
+	// The page's script under another name, as a page of another build has it.
+	u.js(`(document.querySelector('script[type=module][src]').src = '/assets/index-older.js', '')`)
+	require.NoError(t, u.p.Kill())
+	again, err := StartAt(u.ctx, bin, "serve", u.p.Data, strings.TrimPrefix(u.p.URL, "http://"))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = again.Stop() })
+	u.until("it says so, and nothing is taken", `document.querySelector('[data-newer]')?.innerText.includes('newer than this page') && document.querySelector('[data-field="next-reading"]').value === '82'`)
+	u.do(chromedp.Click(`[data-newer] button`))
+	u.until("loaded again, with what was typed", `!document.querySelector('[data-newer]') && document.querySelector('script[type=module][src]')?.src.includes('index-older') === false && document.querySelector('[data-field="next-reading"]')?.value === '82'`)
+}
+
+// Two tapes that speak to one entry at once: the first is taken, the second is shown for a hand to decide.
+func TestTwoTapesAtOnce(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/galley/measure")
+	u.until("a question waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
+	before := u.js(`String(document.querySelectorAll('[data-reading]').length)`)
+	one := reads(u.js(`document.querySelector('[data-next]').dataset.next`), galley) + " mm"
+	for _, said := range [][2]string{{"Wren's tape", one}, {"Lark's tape", "12 mm"}} {
+		res, err := http.Post(u.p.URL+"/api/lengths", "application/json", strings.NewReader(fmt.Sprintf(`{"text": %q, "from": %q}`, said[1], said[0])))
+		require.NoError(t, err)
+		require.NoError(t, res.Body.Close())
+		require.Less(t, res.StatusCode, 300)
+	}
+	u.until("the first is taken, the second waits", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length === %s + 1 && document.querySelector('[data-spoken-length="12 mm"]')?.innerText.includes("Lark's tape says 12 mm")`, before))
+	u.until("the next one waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
+	u.do(chromedp.Click(`[data-spoken-length="12 mm"] [data-put-length]`))
+	u.until("put in by hand: kept, or refused beside the entry that holds it", fmt.Sprintf(`!document.querySelector('[data-spoken-length]') && (document.querySelectorAll('[data-reading]').length === %s + 2 || document.querySelector('[data-field="next-reading"]').value.startsWith('12'))`, before))
+}
