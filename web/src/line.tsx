@@ -18,7 +18,7 @@ export function LineBar() {
 		return () => clearTimeout(t);
 	}, [change]);
 	return (
-		<div className="fixed right-3 bottom-3 z-30 grid gap-2 justify-items-end max-w-[min(28rem,calc(100vw-1.5rem))] no-print">
+		<div className="fixed right-3 bottom-3 max-lg:[body:has([data-rod])_&]:bottom-22 z-30 grid gap-2 justify-items-end max-w-[min(28rem,calc(100vw-1.5rem))] no-print">
 			{change && (
 				<p
 					role="status"
@@ -72,37 +72,40 @@ export function LineBar() {
 					</button>
 				</p>
 			)}
-			{!line.on && (
-				<p role="status" className="bg-warning text-warning-content px-3 py-2 text-lg" data-no-signal>
-					No signal: Kind Margin does not answer. What you enter waits here.
-					{!('serviceWorker' in navigator) &&
-						' Leave this page open: without --tls it cannot be opened again until then.'}
-				</p>
-			)}
-			<Waiting />
+			<Waiting on={line.on} />
 		</div>
 	);
 }
 
-/** Waiting is what waits on this device: for the server, or for a hand to decide. */
-function Waiting() {
+/** Waiting is what waits on this device: for the server, or for a hand to decide. One line where nothing needs one. */
+function Waiting({ on }: { on: boolean }) {
 	const queue = useQueue();
 	const cache = useQueryClient();
 	const [error, attempt] = useAttempt();
-	if (queue.length === 0) return null;
 	const n = queue.length;
+	if (on && n === 0) return null;
+	const waits = n === 1 ? '1 entry waits here' : `${n} entries wait here`;
 	return (
 		<details
-			className="bg-neutral text-neutral-content px-3 py-2 w-full"
+			className={`${on ? 'bg-neutral text-neutral-content' : 'bg-warning text-warning-content'} px-3 w-full`}
 			open={queue.some((e) => e.trouble)}
-			data-waiting={n}
+			data-waiting={n || undefined}
+			data-no-signal={!on || undefined}
 		>
 			<summary className="cursor-pointer text-lg min-h-11 flex items-center">
-				{n === 1 ? '1 entry waits' : `${n} entries wait`} on this device
+				<span role="status">{on ? waits : `No signal${n ? `: ${waits}` : ''}`}</span>
 			</summary>
+			{!on && (
+				<p className="pb-2">
+					Kind Margin does not answer. What you enter waits on this device, and is handed in when it is there
+					again.
+					{!('serviceWorker' in navigator) &&
+						' Leave this page open: without --tls it cannot be opened again until then.'}
+				</p>
+			)}
 			<ul className="max-h-[40dvh] overflow-y-auto">
 				{queue.map((e) => (
-					<li key={e.key} className="border-t border-neutral-content/40 py-1" data-entry={e.label}>
+					<li key={e.key} className="border-t border-current/40 py-1" data-entry={e.label}>
 						{e.door}: {e.label}, {e.at}
 						{e.trouble && (
 							<span className="block">
