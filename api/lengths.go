@@ -9,6 +9,7 @@ import (
 
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/season"
 )
 
 // lengthOnWire stands for measure.Length in the OpenAPI document and in the
@@ -21,8 +22,8 @@ func (lengthOnWire) Schema(huma.Registry) *huma.Schema {
 	return &huma.Schema{Type: huma.TypeNumber, Description: "A length in millimetres, exact to the nanometre."}
 }
 
-// texts lists every length of an opening by its JSON pointer, as it is typed
-// in the job's unit. A length of nought that means "not given" is left out.
+// texts lists every length, temperature and percentage of an opening by its JSON pointer, as it is
+// typed in the job's unit. One of nought that means "not given" is left out.
 func texts(o job.Opening, unit measure.Unit) map[string]string {
 	out := map[string]string{}
 	var walk func(v reflect.Value, at string, given bool)
@@ -32,6 +33,14 @@ func texts(o job.Opening, unit measure.Unit) map[string]string {
 				out[at] = measure.Exact(l, unit)
 			}
 			return
+		}
+		switch q := v.Interface().(type) {
+		case season.Celsius:
+			out[at] = q.Text(unit)
+		case season.Percent:
+			if q != 0 {
+				out[at] = q.Text()
+			}
 		}
 		switch v.Kind() {
 		case reflect.Struct:

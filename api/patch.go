@@ -17,6 +17,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/season"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
 )
@@ -93,12 +94,13 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	}
 	doc, err := json.Marshal(struct { // what nothing is said of is there too, so that something can be
 		job.Opening
-		Swing swing.Choice `json:"swing"`
-		Seen  job.Seen     `json:"seen"`
-		Stops lock.Stops   `json:"stops"`
-		Notes []job.Note   `json:"notes"`
-		Tried []job.Tried  `json:"tried"`
-	}{o, o.Swing, o.Seen, o.Stops, append([]job.Note{}, o.Notes...), append([]job.Tried{}, o.Tried...)})
+		Swing  swing.Choice  `json:"swing"`
+		Seen   job.Seen      `json:"seen"`
+		Stops  lock.Stops    `json:"stops"`
+		Season season.Choice `json:"season"`
+		Notes  []job.Note    `json:"notes"`
+		Tried  []job.Tried   `json:"tried"`
+	}{o, o.Swing, o.Seen, o.Stops, o.Season, append([]job.Note{}, o.Notes...), append([]job.Tried{}, o.Tried...)})
 	if err != nil {
 		return o, err
 	}
@@ -164,30 +166,40 @@ func wrongAt(ops []op, err error) error {
 var (
 	openingType = reflect.TypeFor[job.Opening]()
 	lengthType  = reflect.TypeFor[measure.Length]()
+	celsiusType = reflect.TypeFor[season.Celsius]()
+	percentType = reflect.TypeFor[season.Percent]()
 )
 
-// isLength reports whether a JSON pointer into an opening leads to a length.
-func isLength(pointer string) bool {
+// readText reads what a person wrote at a place of an opening: a length, a temperature or a
+// percentage; other text stays as it is.
+func readText(pointer, text string, unit measure.Unit) (any, error) {
 	t, ok := job.TypeAt(openingType, pointer)
 	for ok && t != nil && t.Kind() == reflect.Pointer {
 		t = t.Elem()
 	}
-	return ok && t == lengthType
+	switch {
+	case !ok:
+		return text, nil
+	case t == lengthType:
+		return measure.Parse(text, unit)
+	case t == celsiusType:
+		return season.ParseCelsius(text, unit)
+	case t == percentType:
+		return season.ParsePercent(text)
+	}
+	return text, nil
 }
 
-// readLengths replaces text by millimetres wherever a length stands.
+// readLengths replaces text by a number wherever a length, a temperature or a percentage stands.
 func readLengths(at string, value any, unit measure.Unit, bad *field.Errors) any {
 	switch v := value.(type) {
 	case string:
-		if !isLength(at) {
-			return v
-		}
-		l, err := measure.Parse(v, unit)
+		read, err := readText(at, v, unit)
 		if err != nil {
 			*bad = append(*bad, field.Error{Pointer: at, Problem: err.Error()})
 			return nil
 		}
-		return l
+		return read
 	case map[string]any:
 		for k := range v {
 			v[k] = readLengths(at+"/"+job.Escape(k), v[k], unit, bad)

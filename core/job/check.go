@@ -49,6 +49,7 @@ func (o Opening) Check(u measure.Unit) error {
 		bad.Under("/pair", o.Pair.check(u))
 	}
 	bad.Under("/margins", o.Margins.check(u))
+	bad.Under("/season", o.Season.Check(u))
 	bad.Under("/cut", o.Cut.check())
 	bad.Under("/hinges", o.Hinges.Check(u))
 	bad.Under("/swing", o.Swing.Check(u))

@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/season"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
@@ -53,6 +54,7 @@ type Opening struct {
 	Slab      slab.Slab        `json:"slab"`
 	Pair      *Pair            `json:"pair,omitempty"` // nil for a single door
 	Margins   Margins          `json:"margins"`
+	Season    season.Choice    `json:"season,omitzero"`
 	Cut       Cut              `json:"cut"`
 	Hinges    hinge.Choice     `json:"hinges"`
 	Swing     swing.Choice     `json:"swing,omitzero"`

@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/season"
 	"kindmargin/core/survey"
 )
 
@@ -47,7 +48,10 @@ type Hang struct {
 	On      string `json:"on,omitempty"`
 	By      string `json:"by,omitempty"`
 	Revisit string `json:"revisit,omitempty"` // the season, or why the door was looked at again
-	Did     *Did   `json:"did,omitempty"`     // before it; nil for the first, and where nothing was done
+	// Of a revisit: the room's air on that day, and what a meter says of the slab; either or none.
+	Air      *season.Air    `json:"air,omitempty"`
+	Moisture season.Percent `json:"moisture,omitempty"`
+	Did      *Did           `json:"did,omitempty"` // before it; nil for the first, and where nothing was done
 	// Gaps are beside the slab, each of kind survey.Gap with this hang's ID as its offer.
 	Gaps []survey.Reading `json:"gaps"`
 
@@ -296,6 +300,10 @@ func (h Hang) check(u measure.Unit, m Made) error {
 			bad.Add("/drags/"+strconv.Itoa(i), "It drags at an angle of 1 to 180 degrees, not at %d.", a)
 		}
 	}
+	if h.Air != nil {
+		bad.Under("/air", h.Air.Check())
+	}
+	bad.Under("", season.CheckMoisture("/moisture", h.Moisture))
 	if h.Drifts != "" && h.Drifts != DriftsOpen && h.Drifts != DriftsShut {
 		bad.Add("/drifts", "It drifts open or shut, not %q.", short(h.Drifts))
 	}

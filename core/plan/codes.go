@@ -34,6 +34,13 @@ const (
 	GivesWay           Code = "edge-gives-way"
 	CutTwice           Code = "foot-cut-twice"
 
+	SeasonTooWide   Code = "season-too-wide"
+	SeasonLie       Code = "season-lie"
+	SeasonSeal      Code = "season-seal"
+	SeasonBeyond    Code = "season-beyond"
+	SeasonAgrees    Code = "season-agrees"
+	SeasonDisagrees Code = "season-disagrees"
+
 	SlabUnmeasured Code = "slab-unmeasured"
 	TooNarrow      Code = "slab-too-narrow"
 	TooShort       Code = "slab-too-short"

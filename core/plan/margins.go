@@ -44,6 +44,9 @@ func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Tar
 			f = d.Hinges.Flush()
 		}
 		f = coming(d.Margins, side, f, wanted[frame.Head].Value)
+		if side == frame.Lock {
+			f = seasonal(d, f)
+		}
 		if side == frame.Foot && !d.Margins.Sweep {
 			if raised, ok := sweepFoot(d, s, want.Pins, f.Value); ok {
 				said.say(Note, job.StepSwing, "/swing/floor", FootRaised, Args{"by": raised.Value - f.Value, "wanted": f.Value})

@@ -51,6 +51,7 @@ type Plan struct {
 type Leaf struct {
 	Findings []Finding
 	Wanted   frame.Each[figure.Figure] // margins
+	Season   *Season                   // nil where the seasons are left out
 	Gauges   Gauges
 	Light    []Light
 	Sure     frame.Each[float64] // worst sigma of a margin on each side, mm
@@ -193,6 +194,8 @@ func solve(d door) Plan {
 			l.Findings = append(l.Findings, more...)
 		}
 		l.Strike = b.strikes
+		l.Season, more = seasons(d, read, b, wanted[frame.Lock])
+		l.Findings = append(l.Findings, more...)
 		l.Findings = append(l.Findings, turned(d, b)...)
 		if drawn == nil {
 			continue

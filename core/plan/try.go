@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"math"
+	"slices"
 	"strconv"
 
 	"kindmargin/core/figure"
@@ -107,6 +109,11 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 	if h.beside != nil { // what is read is the whole light between the leaves
 		v.Wanted[frame.Lock] = figure.Sum(0, figure.Term{Label: "margin between the leaves", Value: d.Pair.Meeting, Source: figure.Choice})
 	}
+	if grown, ok := foretold(d, b, t.Hangs[len(t.Hangs)-1]); ok { // it is judged against what that day should show
+		v.Wanted[frame.Lock] = figure.Sum(v.Wanted[frame.Lock].Sigma, append(slices.Clone(v.Wanted[frame.Lock].Terms), figure.Term{
+			Label: "that the season has closed since it was fitted", Value: -d.est(grown), Source: figure.Estimate, Sigma: trade.MoveUnsure * math.Abs(grown),
+		})...)
+	}
 	v.Was = h.was
 	v.Margins, v.Ends = h.margins(h.now, len(h.prior.Hangs)-1)
 	h.ends = v.Ends
@@ -123,6 +130,7 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 		}
 		if last.Revisit != "" {
 			said.add(sinceLeft(at, v))
+			said.add(sinceForetold(d, b, at, last, v))
 		}
 		said.add(seen(d, at, hung, v))
 	} else {

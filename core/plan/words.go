@@ -57,7 +57,14 @@ var says = map[Code]string{
 	NotStraightScribed: straightAt + "would vary by {by} either way, so this edge is scribed to it and the light is even.",
 	NotStraightHinge:   straightAt + "varies by {by} either way. Packers keep the pins on one line.",
 	GivesWay:           "The {side} edge gives way by {by} so that no margin is under the least.",
-	CutTwice:           "The foot is cut twice: now to {short} short of floor to head, and again once the sweep or shoe has been tried on the threshold.",
+	SeasonTooWide:      "No margin spans this year: with {least} kept in {wet} the light at the lock edge comes to {driest} in {dry}, and {widest} is the widest that looks right. Seal all six sides, take an engineered slab or quarter-sawn boards, or accept the wide light in {dry}.",
+	SeasonLie:          "The slab holds {now} and the room makes it {room}: let it lie flat there on battens, air all round, for about {days} days before it is fitted, or it moves by {by} in its first weeks.",
+	SeasonSeal:         "From {wet} to {dry} the light at the lock edge moves by {by}: seal all six sides, the cut ends most of all. Come back in {wet}, when it is tightest, and in {dry}.",
+	SeasonBeyond:       "In this year the wood leaves the {least} to {most} % that its coefficient was measured between: a guess on top of a guess.",
+	SeasonAgrees:       "The season explains it: at {moisture}, from {was} when it was fitted, the lock margin should have {way} by about {foretold} at its middle, and it {went} by {found}.",
+	SeasonDisagrees:    "The season does not explain it: at {moisture}, from {was} when it was fitted, the lock margin should have {way} by about {foretold} at its middle, and it {went} by {found}. Look for a hinge that has worked loose, or a jamb that has moved.",
+
+	CutTwice: "The foot is cut twice: now to {short} short of floor to head, and again once the sweep or shoe has been tried on the threshold.",
 
 	SlabUnmeasured: "The slab's {missing} is not measured yet: the cuts wait for it.",
 	TooNarrow:      "The slab is too narrow: at the {side} edge, {at} from its top, it is short by {by}. Buy the next size up, or widen it with a lipping.",

@@ -1,0 +1,151 @@
+package plan
+
+import (
+	"math"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/season"
+	"kindmargin/core/trade"
+)
+
+// Season is what a leaf does through the year, and what its lock margin is set to for it.
+type Season struct {
+	season.Year
+	Today   figure.Figure // lock margin to set now
+	Wettest measure.Length
+	Driest  measure.Length
+	Other   measure.Length // what the other school would set it to: the rule of thumb, or moisture content
+	Lie     int            // days that the slab lies in the room first
+}
+
+// seasonOf is the year of a leaf; ok is false where the seasons are left out.
+func seasonOf(d door, b bay) (season.Year, bool) {
+	return season.Of(b.slab, d.Season, d.Hinges.Jamb)
+}
+
+// seasonal adds to the margin wanted at the lock edge what the year still does to it: of a pair, of
+// which f is this leaf's half, the mean of what both leaves do.
+func seasonal(d door, f figure.Figure) figure.Figure {
+	bays := baysOf(d)
+	var middle, raised float64
+	var why string
+	for _, b := range bays {
+		y, ok := seasonOf(d, b)
+		if !ok {
+			return f
+		}
+		least := d.Margins.Least.MM() / float64(len(bays))
+		_, more := y.Today(f.Value.MM(), least)
+		middle += y.Middle() / float64(len(bays))
+		raised = max(raised, more)
+		why = y.Why()
+	}
+	terms := append(f.Terms[:len(f.Terms):len(f.Terms)], figure.Term{
+		Label:  "that it still closes to the middle of its year (" + why + ")",
+		Value:  d.est(middle),
+		Source: figure.Estimate, Sigma: trade.MoveUnsure * math.Abs(middle),
+	})
+	if raised > 0 {
+		terms = append(terms, figure.Term{Label: "more, so that the least is kept in its tightest month", Value: d.est(raised), Source: figure.Rule})
+	}
+	return figure.Sum(trade.MoveUnsure*math.Abs(middle), terms...)
+}
+
+// seasons are a leaf's year and what there is to say of it; nil where they are left out. wanted is
+// the lock margin that is wanted of it with the seasons in it.
+func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings) {
+	y, ok := seasonOf(d, b)
+	if !ok {
+		return nil, nil
+	}
+	v := Season{Year: y, Today: wanted.Rounded(d.tape, measure.Nearest), Lie: int(math.Ceil(y.Lie(b.slab)))}
+	v.Wettest = d.est(wanted.Value.MM() - y.In(y.Wet).Closes())
+	v.Driest = d.est(wanted.Value.MM() - y.In(y.Dry).Closes())
+
+	other := d
+	other.Season.School = season.ByThumb
+	if d.Season.School == season.ByThumb {
+		other.Season.School = season.ByMoisture
+	}
+	otherwise, _, _ := margins(other, s)
+	v.Other = otherwise[frame.Lock].Value.Round(d.tape.Step(), measure.Nearest)
+	moves := y.Movement.Planks || y.Movement.Stiles
+
+	var said findings
+	widest := d.Season.Widest
+	if widest == 0 {
+		widest = trade.WidestLight
+	}
+	if v.Driest > widest && !b.meets {
+		said.say(Care, job.StepMargins, "/season", SeasonTooWide, Args{
+			"least": v.Wettest, "wet": y.Wet.String(), "driest": v.Driest, "dry": y.Dry.String(), "widest": Exact(widest),
+		})
+	}
+	if v.Lie > 0 {
+		said.say(Care, job.StepMargins, "/season/moisture", SeasonLie, Args{
+			"now": percent(y.Now), "room": percent(y.Room), "days": number(v.Lie), "by": Finely(measure.FromMM(math.Abs(y.At(y.Room)))),
+		})
+	}
+	if moves && !d.Season.Sealed {
+		said.say(Note, job.StepMargins, "/season/sealed", SeasonSeal, Args{
+			"by": d.est(y.In(y.Wet).Closes() - y.In(y.Dry).Closes()), "wet": y.Wet.String(), "dry": y.Dry.String(),
+		})
+	}
+	if moves && !y.ByTable() && d.Season.School == season.ByMoisture {
+		said.say(Note, job.StepMargins, "/season", SeasonBeyond, Args{"least": number(int(trade.ByTable.Least)), "most": number(int(trade.ByTable.Most))})
+	}
+	return &v, said
+}
+
+func percent(v float64) string { return season.Percent(v).Text() + " %" }
+
+// foretold is how far, in mm, the air of a revisit says that the light at the lock edge has closed
+// since the door was fitted; ok is false where it says nothing.
+func foretold(d door, b bay, h job.Hang) (closed float64, ok bool) {
+	y, ok := seasonOf(d, b)
+	m, known := moistureOf(h)
+	if !ok || !known || b.meets || h.Revisit == "" {
+		return 0, false
+	}
+	return y.At(m), true
+}
+
+// moistureOf is what a slab held at a revisit, by meter or by the air it hung in, in %.
+func moistureOf(h job.Hang) (m float64, ok bool) {
+	switch {
+	case h.Moisture > 0:
+		return float64(h.Moisture), true
+	case h.Air != nil:
+		return h.Air.Moisture(), true
+	}
+	return 0, false
+}
+
+// sinceForetold holds what the lock margin did since the door was left against what was foretold.
+func sinceForetold(d door, b bay, at string, h job.Hang, v Try) (said findings) {
+	closed, ok := foretold(d, b, h)
+	if !ok {
+		return nil
+	}
+	y, _ := seasonOf(d, b)
+	moisture, _ := moistureOf(h)
+	middle := len(v.Margins[frame.Lock]) / 2
+	was, now := v.Was[frame.Lock][middle], v.Margins[frame.Lock][middle]
+	found := was.Mean - now.Mean
+	// What the coefficients leave open, and the gaps: those of then were read as well as those of
+	// now. (was.Sigma is of the foresight that knows of no season.)
+	unsure := figure.Coverage * math.Hypot(trade.MoveUnsure*closed, math.Sqrt2*now.Sigma)
+	code := SeasonAgrees
+	if math.Abs(found-closed) > max(unsure, mostStill) {
+		code = SeasonDisagrees
+	}
+	said.say(Note, job.StepTry, at, code, Args{
+		"moisture": percent(moisture), "was": percent(y.Now),
+		"way": either(closed, "closed", "opened"), "foretold": Finely(measure.FromMM(math.Abs(closed))),
+		"went": either(found, "closed", "opened"), "found": Finely(measure.FromMM(math.Abs(found))),
+	})
+	return said
+}

@@ -1,0 +1,73 @@
+package season
+
+import (
+	"kindmargin/core/field"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// Air is the air of a room.
+type Air struct {
+	Celsius  Celsius `json:"celsius"`
+	Humidity Percent `json:"humidity"` // relative
+}
+
+// What the air indoors can be.
+const (
+	leastCelsius, mostCelsius   = -30, 60
+	leastHumidity, mostHumidity = 1, 100
+)
+
+// Check reports air that no room has, as field.Errors.
+func (a Air) Check() error {
+	var bad field.Errors
+	if !(a.Celsius >= leastCelsius && a.Celsius <= mostCelsius) {
+		bad.Add("/celsius", "%s °C is no room's air (%d to %d): read the thermometer again, or was it °F?", a.Celsius.Text(measure.Millimetres), leastCelsius, mostCelsius)
+	}
+	if !(a.Humidity >= leastHumidity && a.Humidity <= mostHumidity) {
+		bad.Add("/humidity", "A relative humidity of %s %% cannot be (%d to %d): read the hygrometer again.", a.Humidity.Text(), leastHumidity, mostHumidity)
+	}
+	return bad.Err()
+}
+
+// Moisture is the equilibrium moisture content in % that wood comes to in the air, by two hydrates
+// of Hailwood and Horrobin: Wood Handbook (FPL-GTR-190), eq. 4-5, from memory. It holds for -1 to
+// 130 °C.
+func (a Air) Moisture() float64 {
+	t, h := float64(a.Celsius), float64(a.Humidity)/100
+	w := 349 + 1.29*t + 0.0135*t*t
+	k := 0.805 + 0.000736*t - 0.00000273*t*t
+	k1 := 6.27 - 0.00938*t - 0.000303*t*t
+	k2 := 1.91 + 0.0407*t - 0.000293*t*t
+	kh := k * h
+	return 1800 / w * (kh/(1-kh) + (k1*kh+2*k1*k2*kh*kh)/(1+k1*kh+k1*k2*kh*kh))
+}
+
+// humidityFor is the relative humidity in % in which wood comes to a moisture content, at a
+// temperature; Moisture grows with it, so it is halved in on.
+func humidityFor(moisture float64, at Celsius) Percent {
+	low, high := Percent(0), Percent(100)
+	for high-low > 1e-6 {
+		mid := (low + high) / 2
+		if (Air{at, mid}).Moisture() < moisture {
+			low = mid
+		} else {
+			high = mid
+		}
+	}
+	return (low + high) / 2
+}
+
+// CheckMoisture reports a moisture content that no slab is fitted at, as a field.Error. Nought is
+// one that was not read.
+func CheckMoisture(pointer string, m Percent) error {
+	switch {
+	case m == 0:
+		return nil
+	case m > trade.FibreSaturation:
+		return field.Fault(pointer, "%s %% is above fibre saturation, about %d %%: wood as wet as that has not begun to shrink. Let it dry in the room, and measure again.", m.Text(), trade.FibreSaturation)
+	case !(m >= 3):
+		return field.Fault(pointer, "%s %% is drier than any room makes wood (3 to %d): read the meter again.", m.Text(), trade.FibreSaturation)
+	}
+	return nil
+}

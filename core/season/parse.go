@@ -1,0 +1,82 @@
+package season
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"kindmargin/core/measure"
+)
+
+// Celsius is a temperature in °C.
+type Celsius float64
+
+// Percent is a share of a hundred: a relative humidity, or a moisture content by dry weight.
+type Percent float64
+
+// ParseCelsius reads a temperature as a person writes it: 20, 20 °C, 68F, -5,5. A bare number is
+// in the degrees that go with the job's unit. The error says what was understood.
+func ParseCelsius(text string, u measure.Unit) (Celsius, error) {
+	bare := strings.TrimRight(strings.TrimSpace(text), " ")
+	fahrenheit := u == measure.Inches
+	for _, s := range []struct {
+		suffix     string
+		fahrenheit bool
+	}{{"c", false}, {"f", true}} {
+		if cut, ok := strings.CutSuffix(strings.ToLower(bare), s.suffix); ok {
+			bare, fahrenheit = strings.TrimSuffix(strings.TrimSpace(cut), "°"), s.fahrenheit
+			break
+		}
+	}
+	v, ok := plainNumber(strings.TrimSuffix(strings.TrimSpace(bare), "°"))
+	if !ok {
+		return 0, fmt.Errorf("%.40q is no temperature: write it like 20 °C or 68 °F", text)
+	}
+	if fahrenheit {
+		v = (v - 32) / 1.8
+	}
+	return Celsius(v), nil
+}
+
+// Text is a temperature as it is typed in the degrees that go with a job's unit, to a tenth.
+func (c Celsius) Text(u measure.Unit) string {
+	v := float64(c)
+	if u == measure.Inches {
+		v = v*1.8 + 32
+	}
+	return number(v)
+}
+
+// Degrees is the sign of the degrees that go with a job's unit.
+func Degrees(u measure.Unit) string {
+	if u == measure.Inches {
+		return "°F"
+	}
+	return "°C"
+}
+
+// ParsePercent reads a humidity or a moisture content as a person writes it: 54, 54 %, 54,5.
+func ParsePercent(text string) (Percent, error) {
+	v, ok := plainNumber(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(text), "%")))
+	if !ok {
+		return 0, fmt.Errorf("%.40q is no percentage: write it like 54 or 54 %%", text)
+	}
+	return Percent(v), nil
+}
+
+// Text is a percentage as it is typed, to a tenth.
+func (p Percent) Text() string { return number(float64(p)) }
+
+// plainNumber is a decimal number with a point or a comma.
+func plainNumber(text string) (float64, bool) {
+	text = strings.Replace(strings.Replace(text, "−", "-", 1), ",", ".", 1)
+	if text == "" || strings.Trim(text, "+-.0123456789") != "" {
+		return 0, false
+	}
+	v, err := strconv.ParseFloat(text, 64)
+	return v, err == nil && math.Abs(v) < 1e6
+}
+
+// number is a number as a hand would write it.
+func number(v float64) string { return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64) }

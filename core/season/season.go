@@ -1,0 +1,257 @@
+// Package season is how wood moves with the air: the moisture that it comes to, how far that
+// widens or narrows a slab through the year, and what margin is set today so that the least is
+// kept in the wettest month and the driest still looks right. Moves are in mm, above nought where
+// wood has grown; moisture contents are in %.
+package season
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"time"
+
+	"kindmargin/core/field"
+	"kindmargin/core/measure"
+	"kindmargin/core/slab"
+	"kindmargin/core/trade"
+)
+
+// Choice is what is known of a slab's wood and of the air it lives in. With no climate the
+// seasons are left out.
+type Choice struct {
+	Climate string `json:"climate,omitempty"` // ID of a trade.Climate
+	Wood    string `json:"wood,omitempty"`    // ID of a trade.Wood; empty for a softwood not known
+	Sawn    Sawn   `json:"sawn,omitempty"`
+	// Across is the width of timber that really runs across the grain; nought as the construction
+	// has it.
+	Across measure.Length `json:"across,omitempty"`
+	// What it is like now: a moisture meter on the slab goes before the air that it lay in, and
+	// that before the climate's month.
+	Moisture Percent        `json:"moisture,omitempty"` // %; nought not read
+	Air      *Air           `json:"air,omitempty"`
+	Month    int            `json:"month,omitempty"`  // 1 to 12; nought January
+	Sealed   bool           `json:"sealed,omitempty"` // all six sides
+	School   School         `json:"school,omitempty"`
+	Widest   measure.Length `json:"widest,omitempty"` // margin that still looks right; nought trade.WidestLight
+}
+
+// Sawn is how boards were cut from the log, which tells how far they move.
+type Sawn string
+
+// Boards whose rings lie along the face move most; where it is not known, they are taken for those.
+const (
+	SawnUnknown Sawn = ""
+	SawnFlat    Sawn = "flat"
+	SawnQuarter Sawn = "quarter"
+)
+
+// School is a way to foretell a move.
+type School string
+
+// By the wood's moisture content, or by the rule of thumb.
+const (
+	ByMoisture School = ""
+	ByThumb    School = "thumb"
+)
+
+// Sawns and Schools list them.
+var (
+	Sawns   = []Sawn{SawnUnknown, SawnFlat, SawnQuarter}
+	Schools = []School{ByMoisture, ByThumb}
+)
+
+// Check reports what cannot be, as field.Errors worded in the unit of the job.
+func (c Choice) Check(u measure.Unit) error {
+	var bad field.Errors
+	if _, ok := trade.ClimateByID(c.Climate); !ok && c.Climate != "" {
+		bad.Add("/climate", "There is no climate called %.40q: take one of the list that is like the house, or leave the seasons out.", c.Climate)
+	}
+	if _, ok := trade.WoodByID(c.Wood); !ok && c.Wood != "" {
+		bad.Add("/wood", "There is no wood called %.40q: take one of the list, or softwood or hardwood where its kind is not known.", c.Wood)
+	}
+	if !slices.Contains(Sawns, c.Sawn) {
+		bad.Add("/sawn", "Boards are sawn %q or %q, not %.40q.", SawnFlat, SawnQuarter, string(c.Sawn))
+	}
+	if !slices.Contains(Schools, c.School) {
+		bad.Add("/school", "Moves are foretold by moisture content or by %q, not by %.40q.", ByThumb, string(c.School))
+	}
+	bad.Under("", field.Range{Pointer: "/across", Is: "width of timber across the grain", Value: c.Across, Most: 2 * measure.Metre}.Check(u))
+	bad.Under("", field.Range{Pointer: "/widest", Is: "margin that looks right", Value: c.Widest, Most: 20 * measure.Millimetre}.Check(u))
+	bad.Under("", CheckMoisture("/moisture", c.Moisture))
+	if c.Air != nil {
+		bad.Under("/air", c.Air.Check())
+	}
+	if c.Month < 0 || c.Month > 12 {
+		bad.Add("/month", "There is no month %d: 1 for January to 12.", c.Month)
+	}
+	return bad.Err()
+}
+
+// Source is what tells the state of a slab now.
+type Source string
+
+// The sources, the one that tells best first.
+const (
+	FromMeter   Source = "meter"
+	FromAir     Source = "air"
+	FromClimate Source = "climate"
+)
+
+// Month is a month of a slab's year.
+type Month struct {
+	Air
+	Moisture float64 // that the slab comes to
+	Slab     float64 // mm of its width at its middle that it has grown by, against now
+	Jambs    float64 // mm that both jambs have grown into the opening
+}
+
+// Closes is how far the light at the lock edge has closed, in mm, against now.
+func (m Month) Closes() float64 { return m.Slab + m.Jambs }
+
+// Year is what a slab does through a year.
+type Year struct {
+	Wood     trade.Wood
+	Climate  trade.Climate
+	Movement trade.Movement
+	Across   float64 // mm that move
+	Rate     float64 // mm for each 1 % of moisture content
+	Now      float64 // moisture content
+	Room     float64 // and that which the room's air makes of wood
+	From     Source
+	Months   [12]Month
+	Wet, Dry time.Month // in which the light is narrowest and widest
+}
+
+// Of is the year of a slab between jambs of a thickness, nought where theirs do not count; ok is
+// false where the seasons are left out, or the slab's width is not known. The wall does not move:
+// plaster and brick take no notice of the air, and studs move along their grain.
+func Of(s slab.Slab, c Choice, jamb measure.Length) (y Year, ok bool) {
+	climate, ok := trade.ClimateByID(c.Climate)
+	if !ok || s.Width == 0 {
+		return Year{}, false
+	}
+	y = Year{Climate: climate, Movement: trade.MovementOf(s.Construction)}
+	y.Wood, ok = trade.WoodByID(c.Wood)
+	if !ok {
+		y.Wood = trade.Woods[0]
+	}
+	y.Across, y.Rate = across(s, c, y.Movement, y.Wood)
+
+	room := c.room(climate)
+	y.Room, y.From = room.Moisture(), FromClimate
+	y.Now = y.Room
+	switch {
+	case c.Moisture > 0:
+		y.Now, y.From = float64(c.Moisture), FromMeter
+		room.Humidity = humidityFor(y.Now, room.Celsius) // what the rule of thumb goes by
+	case c.Air != nil:
+		y.From = FromAir
+	}
+
+	var mean float64
+	for _, m := range climate.Months {
+		mean += airOf(m).Moisture() / 12
+	}
+	y.Wet, y.Dry = time.January, time.January
+	for i, m := range climate.Months {
+		air := airOf(m)
+		moisture, jambs := air.Moisture(), 2*jamb.MM()*trade.JambWood.Tangential*(air.Moisture()-y.Room)
+		if c.Sealed {
+			moisture = mean + trade.SealedMoves*(moisture-mean)
+		}
+		grown := y.Rate * (moisture - y.Now)
+		if c.School == ByThumb {
+			grown, jambs = trade.ThumbRate*s.Width.MM()*float64(air.Humidity-room.Humidity), 0
+		}
+		y.Months[i] = Month{air, moisture, grown, jambs}
+		if y.Months[i].Closes() > y.In(y.Wet).Closes() {
+			y.Wet = time.Month(i + 1)
+		}
+		if y.Months[i].Closes() < y.In(y.Dry).Closes() {
+			y.Dry = time.Month(i + 1)
+		}
+	}
+	return y, true
+}
+
+// In is a month of the year.
+func (y Year) In(m time.Month) Month { return y.Months[m-1] }
+
+func airOf(m trade.Month) Air { return Air{Celsius(m.Celsius), Percent(m.Humidity)} }
+
+// room is the air of the room now.
+func (c Choice) room(climate trade.Climate) Air {
+	if c.Air != nil {
+		return *c.Air
+	}
+	return airOf(climate.Months[max(c.Month, 1)-1])
+}
+
+// across is the width in mm that runs across the grain, and how far it moves for each 1 % of
+// moisture content.
+func across(s slab.Slab, c Choice, m trade.Movement, w trade.Wood) (mm, rate float64) {
+	coefficient := w.Tangential
+	if c.Sawn == SawnQuarter {
+		coefficient = w.Radial
+	}
+	switch {
+	case c.Across > 0:
+		mm = c.Across.MM()
+	case m.Planks:
+		mm = s.Width.MM()
+	case m.Stiles && s.Stile > 0:
+		mm = 2 * s.Stile.MM()
+	case m.Stiles:
+		mm = 2 * trade.UsualStile.MM()
+	default:
+		return s.Width.MM(), s.Width.MM() * m.Board
+	}
+	return mm, mm * coefficient
+}
+
+// Middle is how far the light has closed in the middle of the year, in mm, against now.
+func (y Year) Middle() float64 { return (y.In(y.Wet).Closes() + y.In(y.Dry).Closes()) / 2 }
+
+// Today is the margin to set, all in mm: the one wanted is kept in the middle of the year, more
+// where the least would not be in the wettest month, or today; raised is that more.
+func (y Year) Today(wanted, least float64) (today, raised float64) {
+	today = wanted + y.Middle()
+	raised = max(least+max(y.In(y.Wet).Closes(), 0)-today, 0)
+	return today + raised, raised
+}
+
+// At is what the slab has grown by, in mm, when it has come to a moisture content.
+func (y Year) At(moisture float64) float64 { return y.Rate * (moisture - y.Now) }
+
+// ByTable reports whether its coefficients hold for all that it comes to.
+func (y Year) ByTable() bool {
+	for _, m := range append(y.Months[:], Month{Moisture: y.Now}) {
+		if m.Moisture < trade.ByTable.Least || m.Moisture > trade.ByTable.Most {
+			return false
+		}
+	}
+	return true
+}
+
+// Lie is how many days a slab lies in the room before it is fitted, until what it has in it is
+// within trade.LieNear of what the room makes of it: it comes half way in trade.LieDays, in the
+// square of its thickness. Nought where it need not, or where one of the two is not known.
+func (y Year) Lie(s slab.Slab) float64 {
+	off := math.Abs(y.Room - y.Now)
+	if off <= trade.LieNear {
+		return 0
+	}
+	thick := 1.0
+	if s.Thickness > 0 {
+		thick = s.Thickness.MM() / trade.LieThick.MM()
+	}
+	return trade.LieDays * thick * thick * math.Log2(off/trade.LieNear)
+}
+
+// Why says what the move of a slab is made of.
+func (y Year) Why() string {
+	if !y.Movement.Planks && !y.Movement.Stiles {
+		return y.Movement.Note
+	}
+	return fmt.Sprintf("%s, %.0f mm across the grain", y.Wood.Name, y.Across)
+}

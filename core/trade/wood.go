@@ -1,0 +1,136 @@
+package trade
+
+// Wood is a species and how it moves: its change of size for each 1 % of moisture content, as a
+// part of its size at 6 to 14 %, across the rings (radial) and along them (tangential).
+type Wood struct {
+	ID         string
+	Name       string
+	Radial     float64
+	Tangential float64
+	Source     string
+}
+
+const table135 = "Wood Handbook (FPL-GTR-190), table 13-5, from memory"
+
+// Woods that slabs are made of, the unknown ones first.
+var Woods = []Wood{
+	{"softwood", "Softwood, kind not known", 0.00133, 0.00216, "as ponderosa pine: " + table135},
+	{"hardwood", "Hardwood, kind not known", 0.00158, 0.00369, "as red oak, which moves most of these: " + table135},
+	{"white-oak", "White oak", 0.00180, 0.00365, table135},
+	{"red-oak", "Red oak", 0.00158, 0.00369, table135},
+	{"sugar-maple", "Sugar maple", 0.00165, 0.00353, table135},
+	{"black-walnut", "Black walnut", 0.00190, 0.00274, table135},
+	{"yellow-poplar", "Yellow-poplar", 0.00158, 0.00289, table135},
+	{"douglas-fir", "Douglas-fir, coast", 0.00165, 0.00267, table135},
+	{"white-pine", "Eastern white pine", 0.00071, 0.00212, table135},
+	{"white-fir", "White fir", 0.00112, 0.00245, table135},
+	{"redcedar", "Western redcedar", 0.00111, 0.00234, table135},
+	{"ponderosa", "Ponderosa pine", 0.00133, 0.00216, table135},
+}
+
+// WoodByID finds a wood; ok is false where there is none of that name.
+func WoodByID(id string) (w Wood, ok bool) {
+	for _, w := range Woods {
+		if w.ID == id {
+			return w, true
+		}
+	}
+	return Wood{}, false
+}
+
+// FibreSaturation is the moisture content in % above which wood does not move: from memory, Wood
+// Handbook, chapter 4.
+const FibreSaturation = 30
+
+// ByTable is the range of moisture contents in % that the coefficients of a Wood hold for.
+var ByTable = struct{ Least, Most float64 }{6, 14}
+
+// Movement is how a construction takes the seasons.
+type Movement struct {
+	Construction string
+	// Planks is set where its whole width is timber across the grain, Stiles where only its two
+	// stiles are.
+	Planks, Stiles bool
+	// Held is the part of its middle's move that its head and its foot make.
+	Held float64
+	// Board is the change of its whole width for each 1 % of moisture content, where boards or
+	// veneers decide.
+	Board  float64
+	Note   string
+	Source string
+}
+
+// Movements, by construction.
+var Movements = []Movement{
+	{"planked", true, false, 1, 0, "planks side by side: the whole width runs across the grain", CommonPractice},
+	{"solid", false, true, 0.5, 0, "the two stiles; the rails hold the ends, so that the middle moves most", CommonPractice + "; the half at the ends is assumed"},
+	{"engineered", false, false, 1, 0.0001, "veneers across each other: almost nothing", assumed},
+	{"hollow", false, false, 1, 0.0002, "board skins on a frame: little", assumed},
+	{"moulded", false, false, 1, 0.0002, "board skins on a frame: little", assumed},
+	{"flush", false, false, 1, 0.0002, "a board core: little", assumed},
+	{"rated", false, false, 1, 0.0002, "a board core: little", assumed},
+	{"steel", false, false, 1, 0, "steel does not move with the air", CommonPractice},
+}
+
+// MovementOf is how a construction moves; the empty name is a flush solid core.
+func MovementOf(construction string) Movement {
+	if construction == "" {
+		construction = "flush"
+	}
+	for _, m := range Movements {
+		if m.Construction == construction {
+			return m
+		}
+	}
+	return Movement{}
+}
+
+// Figures of seasons. All assumed, from what joiners say.
+const (
+	UsualStile  = 110 * mm // of a framed slab, where its stile is not measured
+	WidestLight = 6 * mm   // that still looks right in the driest month
+	SealedMoves = 0.6      // part of its move that a slab makes when all six sides are sealed
+	MoveUnsure  = 0.25     // one sigma of a move, as a part of it
+	LieDays     = 8.0      // in which a slab LieThick thick comes half way to the room's moisture
+	LieThick    = 35 * mm
+	LieNear     = 1.0 // %: as near to the room's moisture as a slab that is fitted should be
+)
+
+// ThumbRate is the rule of thumb: this part of the width for each 1 % of relative humidity, which
+// is 0.1 % for each 10 %. Common practice.
+const ThumbRate = 0.001 / 10
+
+// Month is the air of a room through a month: °C, and relative humidity in %.
+type Month struct{ Celsius, Humidity float64 }
+
+// Climate is the air indoors through a year, January first.
+type Climate struct {
+	ID     string
+	Name   string
+	Months [12]Month
+	Source string
+}
+
+const invented = "assumed: invented, but plausible"
+
+// Climates indoors. They stand in for a year of one's own hygrometer.
+var Climates = []Climate{
+	{"heated", "Cold winters, heated", [12]Month{{20, 32}, {20, 33}, {20, 37}, {20, 42}, {20, 50}, {21, 57}, {22, 60}, {22, 60}, {20, 57}, {20, 50}, {20, 42}, {20, 35}}, invented},
+	{"coast", "By the sea, lightly heated", [12]Month{{17, 58}, {17, 57}, {17, 56}, {17, 57}, {18, 60}, {19, 65}, {20, 68}, {20, 70}, {19, 69}, {18, 66}, {17, 62}, {17, 59}}, invented},
+	{"dry", "Dry summers, mild wet winters", [12]Month{{18, 60}, {18, 58}, {18, 55}, {19, 52}, {21, 48}, {24, 42}, {26, 38}, {26, 39}, {24, 44}, {21, 52}, {19, 58}, {18, 61}}, invented},
+	{"humid", "Hot wet summers, heated winters", [12]Month{{20, 36}, {20, 38}, {20, 43}, {22, 52}, {24, 62}, {25, 68}, {26, 72}, {26, 71}, {24, 66}, {22, 56}, {20, 46}, {20, 38}}, invented},
+	{"unheated", "Not heated, cold winters", [12]Month{{3, 82}, {4, 80}, {7, 75}, {11, 69}, {15, 66}, {18, 66}, {20, 67}, {20, 69}, {17, 74}, {12, 79}, {7, 83}, {4, 84}}, invented},
+}
+
+// ClimateByID finds a climate; ok is false where there is none of that name.
+func ClimateByID(id string) (c Climate, ok bool) {
+	for _, c := range Climates {
+		if c.ID == id {
+			return c, true
+		}
+	}
+	return Climate{}, false
+}
+
+// JambWood is what jambs are taken to be of, where theirs count: a flat-sawn softwood.
+var JambWood = Woods[0]
