@@ -159,6 +159,8 @@ func operations(a huma.API, s server) {
 	huma.Register(a, op(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), s.events)
 	huma.Register(a, op(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), s.sharing)
 	huma.Register(a, taking(op(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), s.pair)
+	huma.Register(a, op(http.MethodGet, "/jobs/{job}/air", "air", "The air of a house, as its hygrometer read it"), s.air)
+	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/air", "add-air", "Keep a reading of a house's air"), reflect.TypeFor[Airing]()), s.addAir)
 	huma.Register(a, taking(op(http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a device"), reflect.TypeFor[Speaking]()), s.speak)
 	huma.Register(a, op(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device"), s.endPass)
 	huma.Register(a, op(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"), s.backup)

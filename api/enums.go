@@ -13,6 +13,7 @@ import (
 	"kindmargin/core/load"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
+	"kindmargin/core/season"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
 )
@@ -52,6 +53,9 @@ func enumerate(r huma.Registry) {
 	enum(r, job.Parts...)
 	enum(r, load.Slabs, load.Hinges, load.Screws, load.Locks, load.Inserts, load.Packers, load.Tools)
 	enum(r, swing.AllMeets...)
+	enum(r, season.Sawns...)
+	enum(r, season.Schools...)
+	enum(r, season.FromMeter, season.FromAir, season.FromClimate)
 	enum(r, plan.States...)
 	enum(r, plan.Stop, plan.Care, plan.Note)
 	enum(r, figure.Reading, figure.Estimate, figure.Choice, figure.Rule, figure.Rounding)

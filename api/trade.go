@@ -33,6 +33,10 @@ type Trade struct {
 	PaperKinds    []Named        `json:"paperKinds" doc:"Papers that doors are put on."`
 	Tables        []Named        `json:"tables" doc:"That a job gives out; the first can be read in again."`
 	Columns       []Named        `json:"columns" doc:"That a schedule can have."`
+	Woods         []Named        `json:"woods"`
+	Sawns         []Named        `json:"sawns" doc:"How boards were sawn."`
+	Climates      []Named        `json:"climates" doc:"Of the air indoors, through a year."`
+	SeasonSchools []Named        `json:"seasonSchools" doc:"Ways to foretell how far wood moves."`
 	Parts         []Named        `json:"parts" doc:"Parts of a door's choices that others can take."`
 	Obstacles     []string       `json:"obstacles" doc:"What leaves keep clear of."`
 	Constructions []Built        `json:"constructions"`
@@ -244,7 +248,13 @@ func TradeTables() Trade {
 	for _, c := range schedule.Columns {
 		t.Columns = append(t.Columns, Named{c.ID, c.Name, c.Hint})
 	}
-	t.Parts = named(plan.Parts)
+	t.Parts, t.Sawns, t.SeasonSchools = named(plan.Parts), named(plan.Sawns), named(plan.SeasonSchools)
+	for _, w := range trade.Woods {
+		t.Woods = append(t.Woods, Named{w.ID, w.Name, w.Source})
+	}
+	for _, c := range trade.Climates {
+		t.Climates = append(t.Climates, Named{c.ID, c.Name, c.Source})
+	}
 	for _, r := range trade.ReachRules {
 		t.ReachRules = append(t.ReachRules, Named{r.ID, r.Name, r.Source})
 	}

@@ -64,6 +64,7 @@ type Leaf struct {
 	Jamb     frame.Side   `json:"jamb" doc:"The jamb of the opening that it hangs on. It calls its own jamb the hinge jamb, and the meeting line of a pair the lock jamb."`
 	Findings []Finding    `json:"findings"`
 	Wanted   []Sided      `json:"wanted" doc:"The margins wanted."`
+	Season   *SeasonOf    `json:"season,omitempty" doc:"Absent where the seasons are left out."`
 	Light    []Light      `json:"light" doc:"The margins as planned: three places of each side."`
 	Finished *Finished    `json:"finished,omitempty"`
 	Cut      *CutSheet    `json:"cut,omitempty"`

@@ -60,6 +60,9 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	for _, side := range frame.Sides {
 		v.Wanted = append(v.Wanted, Sided{side, p.fine(l.Wanted[side]), plusMinus(l.Sure[side])})
 	}
+	if l.Season != nil {
+		v.Season = p.season(*l.Season)
+	}
 	for i, m := range l.Light {
 		v.Light[i] = Light{m.Side, m.Where, p.fine(m.Margin)}
 	}

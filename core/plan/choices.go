@@ -5,6 +5,7 @@ import (
 
 	"kindmargin/core/fit"
 	"kindmargin/core/job"
+	"kindmargin/core/season"
 )
 
 // Choice is a choice by the ID that is kept, in words that may change.
@@ -43,6 +44,19 @@ var Habits = []Choice[job.Habit]{
 	{job.WhenSure, "cut once when sure", "leaves on only what keeps the chance of too far under 1 in 200"},
 	{job.Always3, "always leave 3 mm", "3 mm (1/8 in) on the width and the foot, shaved after the first try"},
 	{job.ToLine, "cut to the line", "nothing left on, however unsure"},
+}
+
+// Sawns are the ways that boards were sawn from the log.
+var Sawns = []Choice[season.Sawn]{
+	{season.SawnUnknown, "not known: as flat-sawn", "taken for what moves most"},
+	{season.SawnFlat, "flat-sawn", "the rings lie along the face: moves most"},
+	{season.SawnQuarter, "quarter-sawn", "the rings stand up from the face: moves about half as much"},
+}
+
+// SeasonSchools are the ways to foretell a move.
+var SeasonSchools = []Choice[season.School]{
+	{season.ByMoisture, "by the wood's moisture", "moisture content from the air, times the wood's own coefficient, times what runs across the grain"},
+	{season.ByThumb, "by the rule of thumb", "0.1 % of the width for each 10 % of humidity, whatever the wood"},
 }
 
 // leftLabel is why so much is left on, as a term says it.

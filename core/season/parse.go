@@ -80,3 +80,8 @@ func plainNumber(text string) (float64, bool) {
 
 // number is a number as a hand would write it.
 func number(v float64) string { return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64) }
+
+// Text is air in the degrees that go with a job's unit.
+func (a Air) Text(u measure.Unit) string {
+	return a.Celsius.Text(u) + " " + Degrees(u) + ", " + a.Humidity.Text() + " %"
+}

@@ -109,6 +109,24 @@ export interface paths {
         patch: operations["change-job"];
         trace?: never;
     };
+    "/api/jobs/{job}/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The air of a house, as its hygrometer read it */
+        get: operations["air"];
+        put?: never;
+        /** Keep a reading of a house's air */
+        post: operations["add-air"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job}/bundle": {
         parameters: {
             query?: never;
@@ -661,6 +679,44 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Air: {
+            /** Format: double */
+            celsius: number;
+            /** Format: double */
+            humidity: number;
+        };
+        AirLog: {
+            /** @description Of the 14 days up to the newest; absent where that is one reading. */
+            mean?: components["schemas"]["AirRead"];
+            /** @description Absent while nothing was sent. */
+            newest?: components["schemas"]["AirRead"];
+            /**
+             * Format: int64
+             * @description How many the mean is of.
+             */
+            read: number;
+        };
+        AirRead: {
+            at: string;
+            /** Format: double */
+            celsius: number;
+            from: string;
+            /** Format: double */
+            humidity: number;
+            /** @description What wood comes to in it. */
+            moisture: string;
+            text: string;
+        };
+        Airing: {
+            /** @description When it was read (RFC 3339); now where nothing is said. Sent again, it is kept once. */
+            at?: string;
+            /** @description What the hygrometer is called, in at most 60 letters. */
+            from?: string;
+            /** @description Relative, as a person writes it: 54 %. */
+            humidity: string;
+            /** @description As a person writes it: 18.5 °C, 65 °F; a bare number in the degrees that go with the job's unit. */
+            temperature: string;
+        };
         Avoid: {
             /** @description A length in millimetres, exact to the nanometre. */
             at: number;
@@ -1069,6 +1125,7 @@ export interface components {
             source: string;
         };
         Hang: {
+            air?: components["schemas"]["Air"];
             by?: string;
             did?: components["schemas"]["Did"];
             drags?: number[];
@@ -1076,6 +1133,8 @@ export interface components {
             fits?: boolean;
             gaps: components["schemas"]["Reading"][];
             id: string;
+            /** Format: double */
+            moisture?: number;
             on?: string;
             proud?: number[];
             rattles?: boolean;
@@ -1316,6 +1375,8 @@ export interface components {
             light: components["schemas"]["Light"][];
             /** @description The marks of a story rod, from the head down. */
             rod: components["schemas"]["RodMark"][];
+            /** @description Absent where the seasons are left out. */
+            season?: components["schemas"]["SeasonOf"];
             stops?: components["schemas"]["StopsOf"];
             /** @description How the strike is let in, or the fixed leaf of a pair is bolted; in words, in order. */
             strikes: string[];
@@ -1496,6 +1557,15 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             up: number;
         };
+        MonthOf: {
+            /** @description Of the room. */
+            air: string;
+            /** @description The margin at the lock edge. */
+            light: components["schemas"]["Length"];
+            /** @description Of the slab. */
+            moisture: string;
+            name: string;
+        };
         Named: {
             id: string;
             name: string;
@@ -1590,6 +1660,7 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             reopened?: components["schemas"]["Reopened"][];
             room?: string;
+            season?: components["schemas"]["SeasonChoice"];
             seen?: components["schemas"]["Seen"];
             signed?: components["schemas"]["Signed"];
             slab: components["schemas"]["Slab"];
@@ -1930,6 +2001,51 @@ export interface components {
             note: string;
             source: string;
         };
+        SeasonChoice: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            across?: number;
+            air?: components["schemas"]["Air"];
+            climate?: string;
+            /** Format: double */
+            moisture?: number;
+            /** Format: int64 */
+            month?: number;
+            /** @enum {string} */
+            sawn?: "" | "flat" | "quarter";
+            /** @enum {string} */
+            school?: "" | "thumb";
+            sealed?: boolean;
+            /** @description A length in millimetres, exact to the nanometre. */
+            widest?: number;
+            wood?: string;
+        };
+        SeasonOf: {
+            /**
+             * @description What tells that.
+             * @enum {string}
+             */
+            from: "meter" | "air" | "climate";
+            /**
+             * Format: int64
+             * @description Days that the slab lies in the room first; nought where it need not.
+             */
+            lie: number;
+            /** @description January first. */
+            months: components["schemas"]["MonthOf"][];
+            /** @description The moisture that it holds. */
+            now: string;
+            /** @description What the other school would set. */
+            other: components["schemas"]["Text"];
+            sources: string[];
+            /** @description The month in which the light is narrowest. */
+            tight: components["schemas"]["MonthOf"];
+            /** @description The lock margin to set now. */
+            today: components["schemas"]["Figure"];
+            /** @description What of it moves. */
+            why: string;
+            /** @description The month in which it is widest. */
+            wide: components["schemas"]["MonthOf"];
+        };
         Seen: {
             /** @enum {string} */
             pockets?: "left" | "right";
@@ -2262,6 +2378,8 @@ export interface components {
         };
         Trade: {
             cautions: components["schemas"]["Caution"][];
+            /** @description Of the air indoors, through a year. */
+            climates: components["schemas"]["Named"][];
             codeFirst: string;
             /** @description That a schedule can have. */
             columns: components["schemas"]["Named"][];
@@ -2286,7 +2404,11 @@ export interface components {
             parts: components["schemas"]["Named"][];
             reachRules: components["schemas"]["Named"][];
             registrations: components["schemas"]["Named"][];
+            /** @description How boards were sawn. */
+            sawns: components["schemas"]["Named"][];
             schools: components["schemas"]["School"][];
+            /** @description Ways to foretell how far wood moves. */
+            seasonSchools: components["schemas"]["Named"][];
             /** @description What is seen of a gap instead of a figure. */
             sights: components["schemas"]["Named"][];
             steps: components["schemas"]["StepOf"][];
@@ -2295,6 +2417,7 @@ export interface components {
             tapes: components["schemas"]["TapeOf"][];
             templates: components["schemas"]["TemplateOf"][];
             walls: components["schemas"]["Named"][];
+            woods: components["schemas"]["Named"][];
         };
         Tried: {
             hangs: components["schemas"]["Hang"][];
@@ -3720,6 +3843,326 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobHead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    air: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirLog"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Airing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirLog"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,46 @@
+package sheet
+
+import (
+	"time"
+
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/season"
+)
+
+// SeasonOf is what a leaf does through the year.
+type SeasonOf struct {
+	Today   Figure        `json:"today" doc:"The lock margin to set now."`
+	Tight   MonthOf       `json:"tight" doc:"The month in which the light is narrowest."`
+	Wide    MonthOf       `json:"wide" doc:"The month in which it is widest."`
+	Months  []MonthOf     `json:"months" doc:"January first."`
+	Other   Text          `json:"other" doc:"What the other school would set."`
+	Lie     int           `json:"lie" doc:"Days that the slab lies in the room first; nought where it need not."`
+	Now     string        `json:"now" doc:"The moisture that it holds."`
+	From    season.Source `json:"from" doc:"What tells that."`
+	Why     string        `json:"why" doc:"What of it moves."`
+	Sources []string      `json:"sources"`
+}
+
+// MonthOf is one month of a slab's year.
+type MonthOf struct {
+	Name     string `json:"name"`
+	Air      string `json:"air" doc:"Of the room."`
+	Moisture string `json:"moisture" doc:"Of the slab."`
+	Light    Length `json:"light" doc:"The margin at the lock edge."`
+}
+
+func (p printer) season(s plan.Season) *SeasonOf {
+	v := &SeasonOf{
+		Today: p.figure(s.Today), Months: make([]MonthOf, len(s.Months)), Lie: s.Lie, Other: Fine(s.Other),
+		Now: season.Percent(s.Now).Text() + " %", From: s.From, Why: s.Why(),
+		Sources: []string{s.Wood.Source, s.Movement.Source, "the climate is " + s.Climate.Source},
+	}
+	today := s.Today.Value.MM()
+	for i, m := range s.Months {
+		light := measure.FromMM(today-m.Closes()).Round(measure.Millimetre/100, measure.Nearest)
+		v.Months[i] = MonthOf{time.Month(i + 1).String(), m.Air.Text(p.unit), season.Percent(m.Moisture).Text() + " %", Length{light.MM(), Fine(light)}}
+	}
+	v.Tight, v.Wide = v.Months[s.Wet-1], v.Months[s.Dry-1]
+	return v
+}
