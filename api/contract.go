@@ -19,10 +19,13 @@ import (
 // No list on the wire is ever null.
 func init() { huma.DefaultArrayNullable = false }
 
-// schemas names schemas by type, and the two Choices also by package.
+// schemas names schemas by type, and those called Choice also by package.
 func schemas(prefix string) huma.Registry {
 	return huma.NewMapRegistry(prefix, func(t reflect.Type, hint string) string {
 		name := huma.DefaultSchemaNamer(t, hint)
+		for t.Kind() == reflect.Pointer {
+			t = t.Elem()
+		}
 		if name == "Choice" {
 			pkg := path.Base(t.PkgPath())
 			return strings.ToUpper(pkg[:1]) + pkg[1:] + name

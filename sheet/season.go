@@ -32,7 +32,7 @@ type MonthOf struct {
 
 func (p printer) season(s plan.Season) *SeasonOf {
 	v := &SeasonOf{
-		Today: p.figure(s.Today), Months: make([]MonthOf, len(s.Months)), Lie: s.Lie, Other: Fine(s.Other),
+		Today: p.fine(s.Today), Months: make([]MonthOf, len(s.Months)), Lie: s.Lie, Other: Fine(s.Other),
 		Now: season.Percent(s.Now).Text() + " %", From: s.From, Why: s.Why(),
 		Sources: []string{s.Wood.Source, s.Movement.Source, "the climate is " + s.Climate.Source},
 	}

@@ -7,14 +7,16 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/season"
 )
 
 // Usual is what a door begins with that is put on the walk from now on; nil where the unit's
 // usual choices hold.
 type Usual struct {
-	Margins *Margins     `json:"margins,omitempty"`
-	Hinges  *UsualHinges `json:"hinges,omitempty"`
-	Lock    *lock.Choice `json:"lock,omitempty"`
+	Margins *Margins       `json:"margins,omitempty"`
+	Hinges  *UsualHinges   `json:"hinges,omitempty"`
+	Lock    *lock.Choice   `json:"lock,omitempty"`
+	Season  *season.Choice `json:"season,omitempty"`
 }
 
 // UsualHinges is a hinge and where it goes.
@@ -31,14 +33,16 @@ const (
 	PartMargins Part = "margins"
 	PartHinges  Part = "hinges"
 	PartLock    Part = "lock"
+	PartSeason  Part = "season"
 )
 
 // Parts lists them, in trade order.
-var Parts = []Part{PartMargins, PartHinges, PartLock}
+var Parts = []Part{PartMargins, PartHinges, PartLock, PartSeason}
 
 // Takes is a door with some parts of another's choices. What belongs to an opening itself
 // stays with it: the floor that is still to come, the pockets and the strike that are in its
-// jambs and so decide its heights, old holes, and what its edges hold.
+// jambs and so decide its heights, old holes, what its edges hold, and what its slab holds of
+// water.
 func (o Opening) Takes(from Opening, parts []Part) Opening {
 	for _, p := range parts {
 		switch p {
@@ -50,6 +54,14 @@ func (o Opening) Takes(from Opening, parts []Part) Opening {
 			o.Hinges, o.Swing.Pin = hinges(o.Hinges, from.Hinges), from.Swing.Pin
 		case PartLock:
 			o.Lock = latch(o.Lock, from.Lock)
+		case PartSeason:
+			s := from.Season
+			s.Across, s.Moisture = o.Season.Across, o.Season.Moisture
+			if s.Air != nil {
+				air := *s.Air
+				s.Air = &air
+			}
+			o.Season = s
 		}
 	}
 	return o
@@ -86,6 +98,8 @@ func (s Usual) Set(u measure.Unit, from Opening, parts []Part) Usual {
 			s.Hinges = &UsualHinges{plain.Hinges, plain.Swing.Pin}
 		case PartLock:
 			s.Lock = &plain.Lock
+		case PartSeason:
+			s.Season = &plain.Season
 		}
 	}
 	return s
@@ -101,6 +115,8 @@ func (s Usual) Without(parts []Part) Usual {
 			s.Hinges = nil
 		case PartLock:
 			s.Lock = nil
+		case PartSeason:
+			s.Season = nil
 		}
 	}
 	return s
@@ -118,6 +134,9 @@ func (j Job) Begin(id, name string) Opening {
 	}
 	if l := j.Usual.Lock; l != nil {
 		o.Lock = *l
+	}
+	if s := j.Usual.Season; s != nil {
+		o = o.Takes(Opening{Season: *s}, []Part{PartSeason})
 	}
 	return o
 }

@@ -85,6 +85,7 @@ var Parts = []Choice[job.Part]{
 	{job.PartMargins, "margins", "the school and one's own margins; a floor still to come stays each door's own"},
 	{job.PartHinges, "hinges", "the hinge and where it goes; pockets that are in a jamb stay, and so does their number"},
 	{job.PartLock, "lock", "latch, backset and height; a strike that is in a jamb keeps its height"},
+	{job.PartSeason, "seasons", "the house's air, the wood and how it is foretold; what a meter said of a slab stays its own"},
 }
 
 // StepOf is what is known of one step.

@@ -2,12 +2,14 @@ package plan
 
 import (
 	"strconv"
+	"time"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/season"
 	"kindmargin/core/trade"
 )
 
@@ -36,6 +38,8 @@ func choicesOf(j job.Job, p job.Part, o job.Opening) []choice {
 		return hingeChoices(j, o.Hinges, say)
 	case job.PartLock:
 		return lockChoices(j, o.Lock, say)
+	case job.PartSeason:
+		return seasonChoices(j, o.Season, say)
 	}
 	return nil
 }
@@ -51,6 +55,36 @@ func marginChoices(m job.Margins, say func(measure.Length) string) []choice {
 		list = append(list, choice{side.String() + " margin", is})
 	}
 	return append(list, choice{"least margin", say(m.Least)}, choice{"unevenness", say(m.Uneven)}, choice{"paint to come", say(m.Paint)})
+}
+
+func seasonChoices(j job.Job, c season.Choice, say func(measure.Length) string) []choice {
+	air, widest, sealed := "not read", trade.WidestLight, "not sealed"
+	if c.Air != nil {
+		air = c.Air.Text(j.Unit)
+	}
+	if c.Widest > 0 {
+		widest = c.Widest
+	}
+	if c.Sealed {
+		sealed = "sealed all round"
+	}
+	climate, wood := "left out", trade.Woods[0]
+	if k, ok := trade.ClimateByID(c.Climate); ok {
+		climate = k.Name
+	}
+	if w, ok := trade.WoodByID(c.Wood); ok {
+		wood = w
+	}
+	return []choice{
+		{"seasons", climate},
+		{"wood", wood.Name},
+		{"boards", named(Sawns, c.Sawn).Name},
+		{"air now", air},
+		{"month now", time.Month(max(c.Month, 1)).String()},
+		{"edges", sealed},
+		{"widest light", say(widest)},
+		{"foretold", named(SeasonSchools, c.School).Name},
+	}
 }
 
 func hingeChoices(j job.Job, c hinge.Choice, say func(measure.Length) string) []choice {

@@ -61,7 +61,7 @@ func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings
 	if !ok {
 		return nil, nil
 	}
-	v := Season{Year: y, Today: wanted.Rounded(d.tape, measure.Nearest), Lie: int(math.Ceil(y.Lie(b.slab)))}
+	v := Season{Year: y, Today: wanted, Lie: int(math.Ceil(y.Lie(b.slab)))}
 	v.Wettest = d.est(wanted.Value.MM() - y.In(y.Wet).Closes())
 	v.Driest = d.est(wanted.Value.MM() - y.In(y.Dry).Closes())
 

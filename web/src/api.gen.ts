@@ -786,7 +786,7 @@ export interface components {
         CopyChoices: {
             by?: string;
             from: string;
-            parts: ("margins" | "hinges" | "lock")[];
+            parts: ("margins" | "hinges" | "lock" | "season")[];
             /** @description Only say what it would do. */
             preview?: boolean;
             to: components["schemas"]["Standing"][];
@@ -2054,7 +2054,7 @@ export interface components {
         };
         SetUsual: {
             from: string;
-            parts: ("margins" | "hinges" | "lock")[];
+            parts: ("margins" | "hinges" | "lock" | "season")[];
         };
         Settled: {
             id: string;
@@ -2482,7 +2482,7 @@ export interface components {
         };
         Usual: {
             /** @enum {string} */
-            part: "margins" | "hinges" | "lock";
+            part: "margins" | "hinges" | "lock" | "season";
             /** @description How it differs from what the unit's usual choices are, in words. */
             says: string[];
         };

@@ -1,12 +1,12 @@
 import type { ReactNode } from 'react';
-import type { Unit } from './api';
+import type { Op, Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
 import { useKept } from './kept';
 import { at } from './pointer';
 import { onward, Tape } from './tape';
 
-/** LengthField is one kept length of the opening, saved on Enter and on leaving it. */
+/** LengthField is one kept length of the opening, or another quantity, saved on Enter and on leaving it. */
 export function LengthField({
 	pointer,
 	label,
@@ -15,6 +15,7 @@ export function LengthField({
 	optional,
 	hideLabel,
 	empty,
+	sign,
 }: {
 	pointer: string;
 	label: string;
@@ -25,6 +26,8 @@ export function LengthField({
 	hideLabel?: boolean;
 	/** What an emptied field is saved as, where it cannot be removed. */
 	empty?: number;
+	/** What stands after it, where it is no length: % or °C. */
+	sign?: string;
 }) {
 	const { view } = useDoor();
 	const gone = optional ? 'remove' : empty;
@@ -37,6 +40,7 @@ export function LengthField({
 				hideLabel={hideLabel}
 				value={text}
 				unit={view.job.unit as Unit}
+				sign={sign}
 				onChange={type}
 				error={error}
 				note={note}
@@ -59,6 +63,57 @@ export function LengthField({
 				</p>
 			)}
 		</>
+	);
+}
+
+/** PickField is one kept choice among many. */
+export function PickField({
+	pointer,
+	label,
+	options,
+	note,
+	also = [],
+}: {
+	pointer: string;
+	label: string;
+	/** One with an empty value removes what was said. */
+	options: { value: string | number; text: string }[];
+	note?: ReactNode;
+	/** What is set with it. */
+	also?: Op[];
+}) {
+	const { view, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const now = String(at(view.opening, pointer) ?? '');
+	return (
+		<label className="block mb-2">
+			<span className="block mb-1">{label}</span>
+			<select
+				className="select w-full text-base"
+				data-field={pointer}
+				value={now}
+				onChange={(e) => {
+					const o = options.find((o) => String(o.value) === e.target.value);
+					if (!o) return;
+					attempt(() =>
+						save(
+							o.value
+								? [{ op: 'add', path: pointer, value: o.value }, ...also]
+								: [{ op: 'remove', path: pointer }],
+							`${label}: ${o.text}`,
+						),
+					);
+				}}
+			>
+				{options.map((o) => (
+					<option key={o.value} value={o.value}>
+						{o.text}
+					</option>
+				))}
+			</select>
+			{note && <span className="block text-sm opacity-75 mt-1">{note}</span>}
+			<Said error={error} />
+		</label>
 	);
 }
 

@@ -125,6 +125,9 @@ export function listen(cache: QueryClient, again: () => void) {
 			}
 			put({ change: { ...c, at: Date.now() } });
 		});
+		source.addEventListener('air', (e) => {
+			cache.invalidateQueries({ queryKey: ['air', JSON.parse((e as MessageEvent).data).job] });
+		});
 		source.addEventListener('length', (e) => {
 			const l: Length = JSON.parse((e as MessageEvent).data);
 			if (!enter(l)) put({ lengths: [...line.lengths, l].slice(-mostLengths) });

@@ -16,6 +16,8 @@ type TapeProps = {
 	label: string;
 	value: string;
 	unit: Unit;
+	/** What stands after it, where it is no length. */
+	sign?: string;
 	onChange: (text: string) => void;
 	onEnter: (text: string) => void;
 	onLeave?: (text: string) => void;
@@ -85,7 +87,7 @@ export function Tape(p: TapeProps) {
 							} else if (e.key === 'Escape') e.currentTarget.blur();
 						}}
 					/>
-					<span className="opacity-75 text-base">{p.unit}</span>
+					<span className="opacity-75 text-base">{p.sign ?? p.unit}</span>
 				</div>
 				{padButton && (
 					<button

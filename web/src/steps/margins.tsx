@@ -6,6 +6,7 @@ import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { pick, Row, ShownIn, Why } from '../length';
 import { trade } from '../trade';
+import { Season } from './season';
 
 /** Presets are margins of one's own, kept with the job and taken for any of its doors. */
 function Presets() {
@@ -157,6 +158,7 @@ export function MarginsStep() {
 				/>
 				<Sweep />
 			</section>
+			<Season />
 			<section>
 				<h2 className="text-lg">The light a straight edge gives</h2>
 				{['head', 'hinge', 'lock', 'foot'].map((s) => (

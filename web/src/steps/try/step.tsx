@@ -1,6 +1,8 @@
 import { useState } from 'react';
+import { AirEntry } from '../../air';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
+import { LengthField } from '../../field';
 import { Len, Row } from '../../length';
 import { Findings } from '../../says';
 import { today, Who, whoNow } from '../../who';
@@ -25,6 +27,21 @@ export function TryStep() {
 						{last.revisit ? `Looked at again: ${last.revisit}` : `Hang ${t.hangs.length}`}
 						{last.on && `, ${last.on}`}
 					</p>
+					{last.revisit && view.opening.season?.climate && (
+						<div className="mb-3" data-revisit-air>
+							<AirEntry
+								pointer={`/tried/${which - 1}/hangs/${t.hangs.length - 1}/air`}
+								label="The air on that day"
+							/>
+							<LengthField
+								pointer={`/tried/${which - 1}/hangs/${t.hangs.length - 1}/moisture`}
+								label="Moisture meter on the slab"
+								sign="%"
+								optional
+								note="what moved is held against what it foretells"
+							/>
+						</div>
+					)}
 					{last.did.length > 0 && (
 						<details className="mb-2">
 							<summary className="min-h-11 flex items-center cursor-pointer underline">

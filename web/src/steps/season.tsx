@@ -1,0 +1,201 @@
+import { useContext } from 'react';
+import { AirEntry } from '../air';
+import type { Leaf } from '../api';
+import { Said, useAttempt } from '../attempt';
+import { useDoor } from '../door-state';
+import { Choose, LengthField, PickField } from '../field';
+import { Len, pick, Row, ShownIn, Why } from '../length';
+import { trade } from '../trade';
+import { bars } from '../year';
+
+const months = Array.from({ length: 12 }, (_, i) =>
+	new Date(2000, i).toLocaleString('en', { month: 'long' }),
+);
+
+/** Season is what the wood does through the year, and what that asks of the lock margin today. */
+export function Season() {
+	const { view, leaf, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const s = leaf.season;
+	const chosen = view.opening.season ?? {};
+	const blank = (text: string, list: { id: string; name: string }[]) => [
+		{ value: '', text },
+		...list.filter((c) => c.id).map((c) => ({ value: c.id, text: c.name })),
+	];
+	return (
+		<section className="mb-5" aria-label="Seasons" data-seasons>
+			<h2 className="text-lg">Seasons</h2>
+			{s && <YearOf season={s} />}
+			<details open={chosen.climate && !s ? true : undefined} className="mt-2">
+				<summary className="min-h-11 flex items-center cursor-pointer underline" data-season-choices>
+					{chosen.climate
+						? 'The house, the wood and the air now'
+						: 'Does the wood move? Say how the house lives'}
+				</summary>
+				<div className="grid sm:grid-cols-2 gap-x-3">
+					<PickField
+						pointer="/season/climate"
+						label="The air indoors, through the year"
+						options={blank('seasons left out', trade.climates)}
+						note={trade.climates.find((c) => c.id === chosen.climate)?.why}
+						also={
+							chosen.month ? [] : [{ op: 'add', path: '/season/month', value: new Date().getMonth() + 1 }]
+						}
+					/>
+					<PickField
+						pointer="/season/wood"
+						label="Wood"
+						options={blank('as a softwood', trade.woods)}
+						note={trade.woods.find((c) => c.id === chosen.wood)?.why}
+					/>
+					<PickField
+						pointer="/season/sawn"
+						label="Boards"
+						options={blank(trade.sawns[0]?.name ?? '', trade.sawns)}
+						note={trade.sawns.find((c) => c.id === (chosen.sawn ?? ''))?.why}
+					/>
+					<LengthField
+						pointer="/season/across"
+						label="Timber across the grain"
+						optional
+						placeholder="by the construction"
+						note="what really moves: planks, or both stiles"
+					/>
+					<LengthField
+						pointer="/season/moisture"
+						label="Moisture meter on the slab"
+						sign="%"
+						optional
+						note="goes before the air"
+					/>
+					<PickField
+						pointer="/season/month"
+						label="Month now"
+						options={months.map((text, i) => ({ value: i + 1, text }))}
+						note="where neither was read"
+					/>
+					<AirEntry pointer="/season/air" label="Air that the slab lies in" />
+					<LengthField
+						pointer="/season/widest"
+						label="Widest light that looks right"
+						optional
+						placeholder="6"
+					/>
+					<label className="flex items-center gap-3 min-h-11 self-end">
+						<input
+							type="checkbox"
+							className="checkbox"
+							data-field="/season/sealed"
+							checked={!!chosen.sealed}
+							onChange={(e) =>
+								attempt(() =>
+									save(
+										[{ op: 'add', path: '/season/sealed', value: e.target.checked }],
+										e.target.checked ? 'sealed all round' : 'not sealed',
+									),
+								)
+							}
+						/>
+						All six sides are sealed
+					</label>
+					<div className="sm:col-span-2">
+						<Choose
+							pointer="/season/school"
+							label="Foretold"
+							unset=""
+							options={trade.seasonSchools.map((c) => ({
+								value: c.id,
+								text: c.name,
+								note: c.why,
+								remove: !c.id,
+							}))}
+						/>
+					</div>
+				</div>
+				<Said error={error} />
+			</details>
+		</section>
+	);
+}
+
+const from: Record<string, string> = {
+	meter: 'by the meter',
+	air: 'by the air that it lies in',
+	climate: 'as the month makes it',
+};
+
+/** YearOf is the light at the lock edge through the year, if the door is hung today. */
+function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
+	const unit = useContext(ShownIn);
+	const { view } = useDoor();
+	const lie = s.lie > 0 && (
+		<Row label="Let it lie in the room first" note="flat on battens, air all round">
+			<span data-lie={s.lie}>{s.lie} days</span>
+		</Row>
+	);
+	const high = 96;
+	const list = bars(
+		s.months.map((m) => m.light.mm),
+		high,
+	);
+	const thumb = (view.opening.season?.school ?? '') === 'thumb';
+	return (
+		<>
+			<Row label="Set at the lock edge today" note={`the slab holds ${s.now}, ${from[s.from] ?? ''}`}>
+				<Why figure={s.today} title="Lock margin to set today" id="season-today" />
+			</Row>
+			<Row label={`Tightest in ${s.tight.name}`} note={`${s.tight.air}: ${s.tight.moisture}`}>
+				<span data-tight={s.tight.name} data-mm={s.tight.light.mm}>
+					<Len text={s.tight.light.text} />
+				</span>
+			</Row>
+			<Row label={`Widest in ${s.wide.name}`} note={`${s.wide.air}: ${s.wide.moisture}`}>
+				<span data-wide={s.wide.name} data-mm={s.wide.light.mm}>
+					<Len text={s.wide.light.text} />
+				</span>
+			</Row>
+			<Row
+				label={thumb ? 'By the wood’s moisture it would be' : 'The rule of thumb would have said'}
+				note={thumb ? undefined : '0.1 % of the width for each 10 % of humidity'}
+			>
+				<span data-other={pick(s.other, unit)}>
+					<Len text={s.other} />
+				</span>
+			</Row>
+			{lie}
+			<svg
+				viewBox={`0 0 360 ${high + 26}`}
+				className="w-full mt-3"
+				role="img"
+				aria-label={`Light at the lock edge by month: ${s.months.map((m) => `${m.name} ${pick(m.light.text, unit)}`).join(', ')} ${unit}`}
+				data-year
+			>
+				<rect width={360} height={high + 26} fill="var(--shade)" />
+				{s.months.map((m, i) => (
+					<g key={m.name} transform={`translate(${i * 30} 0)`}>
+						<rect x={0} y={0} width={30} height={high - (list[i] ?? 0)} fill="var(--board)" />
+						<rect x={0} y={high - (list[i] ?? 0)} width={30} height={list[i] ?? 0} fill="var(--light)" />
+						<text x={15} y={high + 18} textAnchor="middle" fontSize={13} fill="var(--on-shade)">
+							{m.name.slice(0, 1)}
+						</text>
+						{(m.name === s.tight.name || m.name === s.wide.name) && (
+							<text
+								x={15}
+								y={high - (list[i] ?? 0) - 6}
+								textAnchor="middle"
+								fontSize={14}
+								fill="var(--board-ink)"
+								className="dim"
+							>
+								{pick(m.light.text, unit)}
+							</text>
+						)}
+					</g>
+				))}
+			</svg>
+			<p className="text-sm opacity-80 mt-1">
+				What moves: {s.why}. {s.sources.join('; ')}.
+			</p>
+		</>
+	);
+}
