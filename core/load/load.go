@@ -106,11 +106,8 @@ type leaf struct {
 
 // leaves are the leaves of a door.
 func leaves(d Door) (list []leaf) {
-	done := func(s job.Step) bool {
-		return slices.ContainsFunc(d.Plan.Notches, func(n plan.Notch) bool { return n.Step == s && n.State == plan.Done })
-	}
 	for i, v := range d.Plan.Leaves {
-		l := leaf{Door: d, Leaf: v, slab: d.Slab, n: i, name: d.Name, hand: d.Hand, locked: done(job.StepLock) || d.Signed != nil}
+		l := leaf{Door: d, Leaf: v, slab: d.Slab, n: i, name: d.Name, hand: d.Hand, locked: d.Plan.Done(job.StepLock) || d.Signed != nil}
 		if d.Pair != nil {
 			l.name += []string{", leaf on the hinge jamb", ", leaf on the lock jamb"}[i]
 			l.bolted = (d.Pair.Fixed == frame.Lock) == (i == 1)
@@ -121,7 +118,7 @@ func leaves(d Door) (list []leaf) {
 		if i < len(d.Tried) {
 			l.cut, l.hung = d.Tried[i].Made != nil, len(d.Tried[i].Hangs) > 0
 		}
-		l.cut = l.cut || done(job.StepCut)
+		l.cut = l.cut || d.Plan.Done(job.StepCut)
 		list = append(list, l)
 	}
 	return list

@@ -37,6 +37,11 @@ type Notch struct {
 	Mark  string // what Opening.Done holds when it is finished as it now is
 }
 
+// Done reports whether a step is finished, as its inputs now are.
+func (p Plan) Done(s job.Step) bool {
+	return slices.ContainsFunc(p.Notches, func(n Notch) bool { return n.Step == s && n.State == Done })
+}
+
 // rod works out each notch; next is the first step that is not done.
 func rod(d door, p Plan) (notches []Notch, next job.Step) {
 	clash := len(p.Clashes) > 0
