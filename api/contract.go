@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 
+	"kindmargin/core/day"
 	"kindmargin/core/job"
 	"kindmargin/sheet"
 )
@@ -162,6 +163,10 @@ func operations(a huma.API, s server) {
 	huma.Register(a, op(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), s.events)
 	huma.Register(a, op(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), s.sharing)
 	huma.Register(a, taking(op(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), s.pair)
+	huma.Register(a, op(http.MethodGet, "/jobs/{job}/day", "day", "The day of a job, planned from a moment on"), s.day)
+	huma.Register(a, taking(op(http.MethodPut, "/jobs/{job}/day", "set-day", "Set how the day is planned"), reflect.TypeFor[day.Day]()), s.setDay)
+	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/day/marks", "mark-task", "Say what became of a task"), reflect.TypeFor[day.Mark]()), s.markTask)
+	huma.Register(a, op(http.MethodGet, "/jobs/{job}/day/calendar", "day-calendar", "The day as an iCalendar"), s.calendar)
 	huma.Register(a, op(http.MethodGet, "/jobs/{job}/air", "air", "The air of a house, as its hygrometer read it"), s.air)
 	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/air", "add-air", "Keep a reading of a house's air"), reflect.TypeFor[Airing]()), s.addAir)
 	huma.Register(a, taking(op(http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a device"), reflect.TypeFor[Speaking]()), s.speak)

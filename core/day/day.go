@@ -30,8 +30,12 @@ type Day struct {
 // Carpenter is a pair of hands, and when it is there.
 type Carpenter struct {
 	Name string `json:"name"`
-	Span
+	From int    `json:"from"` // minutes since midnight
+	To   int    `json:"to"`
 }
+
+// span is when a carpenter is there.
+func (c Carpenter) span() Span { return Span{c.From, c.To} }
 
 // Own is a task of one's own.
 type Own struct {
@@ -58,7 +62,7 @@ type Mark struct {
 // Usual is a day as it is begun with: one carpenter from eight to five, half an hour at noon.
 func Usual(date string) Day {
 	return Day{
-		Date: date, Carpenters: []Carpenter{{"", Span{8 * 60, 17 * 60}}}, Break: Span{12 * 60, 12*60 + 30},
+		Date: date, Carpenters: []Carpenter{{"", 8 * 60, 17 * 60}}, Break: Span{12 * 60, 12*60 + 30},
 		Doors: []string{}, CoatDries: coatDries(),
 	}
 }
@@ -68,10 +72,12 @@ func coatDries() int {
 	return w.Dries
 }
 
-// What is kept of a day at most.
+// MostDoors is how many doors a day is planned for at once.
+const MostDoors = 40
+
+// What else is kept of a day at most.
 const (
 	mostCarpenters = 6
-	mostDoors      = 40
 	mostOwn        = 40
 	mostMarks      = 2000
 	mostLate       = 600
@@ -96,7 +102,7 @@ func (d Day) Check() error {
 			bad.Add(at+"/to", "From %s to %s there are no hours to work: let the day end after it begins.", clock(c.From), clock(c.To))
 			continue
 		}
-		k := Calendar{Hours: []Span{c.Span}, Break: d.Break}
+		k := Calendar{Hours: []Span{c.span()}, Break: d.Break}
 		worked = max(worked, k.longest(1))
 	}
 	if d.Break.From < 0 || d.Break.To > dayMinutes || d.Break.From > d.Break.To {
@@ -104,8 +110,8 @@ func (d Day) Check() error {
 	} else if len(bad) == 0 && worked == 0 {
 		bad.Add("/break/to", "The break, %s to %s, takes the whole day: nobody is left to work.", clock(d.Break.From), clock(d.Break.To))
 	}
-	if len(d.Doors) > mostDoors {
-		bad.Add("/doors", "%d doors are more than %d: plan fewer at once.", len(d.Doors), mostDoors)
+	if len(d.Doors) > MostDoors {
+		bad.Add("/doors", "%d doors are more than %d: plan fewer at once.", len(d.Doors), MostDoors)
 	}
 	if d.Coats < 0 || d.Coats > 4 {
 		bad.Add("/coats", "%d coats of paint: 0 to 4.", d.Coats)
@@ -213,7 +219,7 @@ func (d Day) Moment(m int) time.Time { return d.first().Add(time.Duration(m) * t
 func (d Day) calendar() Calendar {
 	k := Calendar{Break: d.Break}
 	for _, c := range d.Carpenters {
-		k.Hours = append(k.Hours, c.Span)
+		k.Hours = append(k.Hours, c.span())
 	}
 	for i := range mostDays {
 		day := d.first().AddDate(0, 0, i).Weekday()

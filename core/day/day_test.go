@@ -48,7 +48,7 @@ func door(t *testing.T, name string, change func(*job.Opening)) Door {
 		change(&o)
 	}
 	require.NoError(t, o.Check(measure.Millimetres))
-	return Door{o, plan.Solve(house, o)}
+	return Door{Opening: o, Plan: plan.Solve(house, o)}
 }
 
 const eight = 8 * 60
@@ -148,7 +148,7 @@ func TestHandsByWeight(t *testing.T) {
 	_, err := d.Plan(w, eight)
 	assert.ErrorContains(t, err, "takes two, and two are never there together: put a second pair of hands on the list")
 
-	d.Carpenters = append(d.Carpenters, Carpenter{"Lark", Span{13 * 60, 14*60 + 30}})
+	d.Carpenters = append(d.Carpenters, Carpenter{"Lark", 13 * 60, 14*60 + 30})
 	o, err := d.Plan(w, eight)
 	require.NoError(t, err)
 	for _, e := range o.Entries {
@@ -256,7 +256,7 @@ func TestASlabThatLies(t *testing.T) {
 		})
 	}
 	d := Usual("2026-11-26")
-	d.Carpenters = append(d.Carpenters, Carpenter{"Lark", d.Carpenters[0].Span})
+	d.Carpenters = append(d.Carpenters, Carpenter{"Lark", eight, 17 * 60})
 	short := lying(9.9)
 	days := short.Plan.Leaves[0].Season.Lie
 	require.Positive(t, days)
@@ -277,7 +277,7 @@ func TestASlabThatLies(t *testing.T) {
 // Nobody works on the night, at the break, nor on a Sunday.
 func TestWhatDoesNotGoInGoesOnMonday(t *testing.T) {
 	d := Usual("2026-11-27") // a Friday
-	d.Carpenters[0].Span = Span{eight, 11 * 60}
+	d.Carpenters[0].To = 11 * 60
 	w := tasks(t, d, door(t, "Study", nil))
 	o, err := d.Plan(w, eight)
 	require.NoError(t, err)
@@ -295,7 +295,7 @@ func TestWhatDoesNotGoInGoesOnMonday(t *testing.T) {
 // What cannot be is named, with its numbers and what would work.
 func TestDaysThatCannotBe(t *testing.T) {
 	for says, change := range map[string]func(*Day){
-		"From 17:00 to 08:00 there are no hours to work": func(d *Day) { d.Carpenters[0].Span = Span{17 * 60, eight} },
+		"From 17:00 to 08:00 there are no hours to work": func(d *Day) { d.Carpenters[0].From, d.Carpenters[0].To = 17*60, eight },
 		"takes the whole day: nobody is left to work":    func(d *Day) { d.Break = Span{0, dayMinutes} },
 		"1 to 6 carpenters are planned for, not 0":       func(d *Day) { d.Carpenters = nil },
 		"is no day: write it like 2026-11-26":            func(d *Day) { d.Date = "tomorrow" },

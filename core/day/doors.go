@@ -17,10 +17,7 @@ import (
 )
 
 // Door is an opening with its plan.
-type Door struct {
-	job.Opening
-	Plan plan.Plan
-}
+type Door = plan.Door
 
 // Log is how many minutes a house's doors took at a step, of those whose time was counted.
 type Log map[job.Step]float64

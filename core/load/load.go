@@ -87,10 +87,7 @@ type List struct {
 }
 
 // Door is an opening with its plan.
-type Door struct {
-	job.Opening
-	Plan plan.Plan
-}
+type Door = plan.Door
 
 // leaf is one leaf of a door, and what is done of it.
 type leaf struct {

@@ -22,7 +22,7 @@ func tern(t *testing.T) (job.Job, map[string]Door) {
 	require.NoError(t, err)
 	doors := map[string]Door{}
 	for _, o := range jobs[0].Openings {
-		doors[o.ID] = Door{o, plan.Solve(jobs[0], o)}
+		doors[o.ID] = Door{Opening: o, Plan: plan.Solve(jobs[0], o)}
 	}
 	return jobs[0], doors
 }
@@ -176,7 +176,7 @@ func TestWhatIsStillOpen(t *testing.T) {
 	strip.Slab = slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35)}
 	var all []Door
 	for _, o := range []job.Opening{bare, read, lift, wide, strip} {
-		all = append(all, Door{o, plan.Solve(j, o)})
+		all = append(all, Door{Opening: o, Plan: plan.Solve(j, o)})
 	}
 	l := Of(j, all)
 	// 764 less 2 × 3 and 1986 less 3 and 6: 758 by 1977, the nearest size up is 762 by 1981.

@@ -148,6 +148,12 @@ func (d door) est(mm float64) measure.Length {
 // beforehand: past it, each plan takes a second.
 const mostSettled = 200
 
+// Door is an opening with its plan.
+type Door struct {
+	job.Opening
+	Plan Plan
+}
+
 // Solve works out the plan of one opening. It never fails: what is missing or
 // clashes is said in Findings, and everything that does not hang on it is
 // still answered. It is a pure function of its arguments.

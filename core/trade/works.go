@@ -67,4 +67,3 @@ const (
 	WalkMinutes  = 2       // from one place or door to another
 	ClampMinutes = 12 * 60 // in clamps: over night. Common practice.
 )
-

@@ -1,0 +1,187 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/day"
+	"kindmargin/core/field"
+	"kindmargin/core/job"
+	"kindmargin/sheet"
+)
+
+// DayIn is a job's day, at a moment.
+type DayIn struct {
+	JobPath
+	Now string `query:"now" doc:"The moment that it is planned from, by the clock where the work is done: 2026-11-26T10:20. Nothing for this machine's own."`
+}
+
+// moment is that moment.
+func (in DayIn) moment() (string, error) {
+	if in.Now == "" {
+		return time.Now().Format(momentForm), nil
+	}
+	if _, err := time.Parse(momentForm, in.Now); err != nil {
+		return "", field.Fault("/now", "%.40q is no moment: write it like 2026-11-26T10:20.", in.Now)
+	}
+	return in.Now, nil
+}
+
+const momentForm = "2006-01-02T15:04"
+
+// day is a job's day as it is planned now.
+func (s server) day(ctx context.Context, in *DayIn) (*body[sheet.DayOf], error) {
+	now, err := in.moment()
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	d, version, err := s.store.Day(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return s.dayBody(ctx, in.Job, d, version, now)
+}
+
+// dayBody plans a day; one that was not made yet is a usual one.
+func (s server) dayBody(ctx context.Context, id string, d day.Day, version int64, now string) (*body[sheet.DayOf], error) {
+	v, _, err := s.dayOf(ctx, id, d, version, now)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &body[sheet.DayOf]{etag(version), v}, nil
+}
+
+func (s server) dayOf(ctx context.Context, id string, d day.Day, version int64, now string) (sheet.DayOf, job.Job, error) {
+	if version == 0 {
+		d = day.Usual(now[:len(time.DateOnly)])
+	}
+	j, err := s.whole(ctx, id)
+	if err != nil {
+		return sheet.DayOf{}, j, err
+	}
+	spent, err := s.store.SpentAll(ctx, id)
+	if err != nil {
+		return sheet.DayOf{}, j, err
+	}
+	// The house's own pace: of doors that were signed off, and so took what they took.
+	log, doors := day.Log{}, map[job.Step]float64{}
+	for _, o := range j.Openings {
+		for step, seconds := range spent[o.ID] {
+			if o.Signed != nil {
+				log[step] += float64(seconds) / 60
+				doors[step]++
+			}
+		}
+	}
+	for step := range log {
+		log[step] /= doors[step]
+	}
+	// Doors that went off the walk meanwhile are left out.
+	chosen := slices.DeleteFunc(slices.Clone(j.Openings), func(o job.Opening) bool {
+		return o.Signed != nil || len(d.Doors) > 0 && !slices.Contains(d.Doors, o.ID)
+	})
+	j.Openings = chosen[:min(len(chosen), day.MostDoors)]
+	v := sheet.PlanDay(d, j, sheet.Planned(j), log, now)
+	if len(chosen) > day.MostDoors {
+		v.Held = append(v.Held, sheet.HeldOf{Door: "The rest of the walk", Why: fmt.Sprintf("only the first %d doors are planned at once: choose those that are meant", day.MostDoors)})
+	}
+	v.Version = version
+	return v, j, nil
+}
+
+// setDay keeps how a day is planned.
+func (s server) setDay(ctx context.Context, in *struct {
+	DayIn
+	Precondition
+	raw
+},
+) (*body[sheet.DayOf], error) {
+	now, err := in.moment()
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	d, err := read[day.Day](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if err := d.Check(); err != nil {
+		return nil, problem(ctx, err)
+	}
+	version, err := in.version()
+	if err != nil {
+		return nil, err
+	}
+	d, version, err = s.store.SetDay(ctx, in.Job, d, version)
+	if err = s.told(ctx, err, in.Job, "", "planned the day"); err != nil {
+		return nil, err
+	}
+	return s.dayBody(ctx, in.Job, d, version, now)
+}
+
+// markTask keeps what became of a task.
+func (s server) markTask(ctx context.Context, in *struct {
+	DayIn
+	raw
+},
+) (*body[sheet.DayOf], error) {
+	now, err := in.moment()
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	m, err := read[day.Mark](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if m.Task == "" || len(m.Task) > 160 {
+		return nil, huma.Error422UnprocessableEntity("Say which task: its id, as the day has it.")
+	}
+	d, version, err := s.store.MarkTask(ctx, in.Job, m, day.Usual(now[:len(time.DateOnly)]))
+	if err = s.told(ctx, err, in.Job, "", "the day: "+became(m)); err != nil {
+		return nil, err
+	}
+	return s.dayBody(ctx, in.Job, d, version, now)
+}
+
+// became says what became of a task.
+func became(m day.Mark) string {
+	switch {
+	case m.Done != "":
+		return "something done"
+	case m.Struck:
+		return "something struck out"
+	case m.Late > 0:
+		return "something runs late"
+	}
+	return "something changed"
+}
+
+// calendar is the day as an iCalendar.
+func (s server) calendar(ctx context.Context, in *DayIn) (*sheetOut, error) {
+	now, err := in.moment()
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	d, version, err := s.store.Day(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	v, j, err := s.dayOf(ctx, in.Job, d, version, now)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if len(v.Problems) > 0 {
+		return nil, huma.NewError(http.StatusConflict, strings.Join(v.Problems, " "))
+	}
+	var b bytes.Buffer
+	if err := sheet.Calendar(&b, v, j.ID, j.Name, time.Now()); err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &sheetOut{"text/calendar; charset=utf-8", `attachment; filename="` + fileStem(j.Name) + `-day.ics"`, b.Bytes()}, nil
+}
