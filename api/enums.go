@@ -16,6 +16,7 @@ import (
 	"kindmargin/core/season"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
+	"kindmargin/core/trade"
 )
 
 // oneOf stands in the contract for a type of core that has only these values, so
@@ -53,6 +54,7 @@ func enumerate(r huma.Registry) {
 	enum(r, job.Parts...)
 	enum(r, load.Slabs, load.Hinges, load.Screws, load.Locks, load.Inserts, load.Packers, load.Tools)
 	enum(r, swing.AllMeets...)
+	enum(r, trade.AtOpening, trade.AtTrestles, trade.Outside)
 	enum(r, season.Sawns...)
 	enum(r, season.Schools...)
 	enum(r, season.FromMeter, season.FromAir, season.FromClimate)

@@ -73,7 +73,7 @@ func coatDries() int {
 }
 
 // MostDoors is how many doors a day is planned for at once.
-const MostDoors = 40
+const MostDoors = 24
 
 // What else is kept of a day at most.
 const (

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"maps"
 	"slices"
+	"sort"
 	"strings"
 
 	"kindmargin/core/trade"
@@ -45,19 +46,26 @@ func Arrange(tasks []Task, k Calendar, from int) (Order, error) {
 		return Order{}, err
 	}
 	s := newSearch(tasks, k, from)
-	beam := []*state{s.begin()}
 	var best *state
-	width := clamp(60000/max(len(tasks)*len(tasks), 1), 4, 400)
+	for _, s.patience = range patiences(len(tasks)) {
+		if o := s.run(); best == nil || o.before(best) {
+			best = o
+		}
+	}
+	return best.order(tasks), nil
+}
+
+// run is one beam search.
+func (s *search) run() (best *state) {
+	width := clamp(40000/max(len(s.tasks)*len(s.tasks), 1), 4, 400)
+	beam := []*state{s.begin()}
 	for len(beam) > 0 {
 		var next []*state
 		seen := map[string]bool{}
 		for _, at := range beam {
 			moves := s.moves(at)
-			if len(moves) == 0 {
-				if best == nil || len(tasks) > 0 && at.before(best) {
-					best = at
-				}
-				continue
+			if len(moves) == 0 && (best == nil || at.before(best)) {
+				best = at
 			}
 			for _, m := range moves {
 				if key := m.key(); !seen[key] {
@@ -67,23 +75,51 @@ func Arrange(tasks []Task, k Calendar, from int) (Order, error) {
 			}
 		}
 		slices.SortStableFunc(next, func(a, b *state) int {
-			return cmp.Or(cmp.Compare(a.bound, b.bound), cmp.Compare(a.prep, b.prep), cmp.Compare(a.sum, b.sum))
+			return cmp.Or(cmp.Compare(a.bound, b.bound), cmp.Compare(a.idle, b.idle), cmp.Compare(a.prep, b.prep), cmp.Compare(a.sum, b.sum))
 		})
 		beam = next[:min(len(next), width)]
 	}
-	return best.order(tasks), nil
+	return best
 }
+
+// patiences are how long anybody stands and waits, in minutes, for what could be begun only once
+// something else could be done: with nought only what is called active schedules (Giffler and
+// Thompson, 1960, from memory). With many tasks much waiting leads the search astray; each is
+// searched, and the best is taken.
+func patiences(tasks int) []int {
+	if tasks <= fewTasks {
+		return []int{mostDays * dayMinutes}
+	}
+	if tasks <= 2*fewTasks {
+		return []int{mostDays * dayMinutes, 60, 0}
+	}
+	if tasks <= manyTasks {
+		return []int{60, 0}
+	}
+	return []int{0}
+}
+
+// fewTasks are so few that nearly all orders are searched; manyTasks so many that it takes long.
+const (
+	fewTasks  = 8
+	manyTasks = 150
+)
 
 func clamp(v, least, most int) int { return max(least, min(v, most)) }
 
 // search is what stays the same through a search.
 type search struct {
-	tasks  []Task
-	k      Calendar
-	from   int
-	tail   []int // minutes from a task's begin to the end of the longest chain that waits for it
-	tool   []string
-	places [][2]string
+	tasks    []Task
+	k        Calendar
+	from     int
+	patience int      // how long anybody waits
+	hours    []worked // of each carpenter
+	both     worked   // when two are there
+	wide     Calendar // hours in which anybody works, and in which two may
+	then     []int    // the task after each that the longest chain goes on with; -1 where it ends
+	tail     []int    // minutes from a task's begin to the end of the longest chain that waits for it
+	tool     []string
+	places   [][2]string
 }
 
 // state is a part of an order.
@@ -98,10 +134,23 @@ type state struct {
 	prep  int
 	sum   int // of all ends: among equals, what is done sooner
 	bound int // it ends no sooner than this
+	idle  int // minutes of hours that were not worked
 }
 
 func newSearch(tasks []Task, k Calendar, from int) *search {
 	s := &search{tasks: tasks, k: k, from: from, tail: make([]int, len(tasks))}
+	for c := range k.Hours {
+		s.hours = append(s.hours, count(func(m int) bool { return k.works(c, m) }))
+	}
+	s.both = count(func(m int) bool {
+		there := 0
+		for c := range k.Hours {
+			if k.works(c, m) {
+				there++
+			}
+		}
+		return there > 1
+	})
 	for i := range s.tail {
 		s.tail[i] = -1
 	}
@@ -114,14 +163,26 @@ func newSearch(tasks []Task, k Calendar, from int) *search {
 		s.tool = append(s.tool, tool)
 		s.places = append(s.places, [2]string{string(t.Place), doorAt(t)})
 	}
+	s.then = make([]int, len(tasks))
+	s.wide = Calendar{Hours: []Span{k.Hours[0], k.Hours[0]}, Break: k.Break, Free: k.Free}
+	for _, h := range k.Hours[1:] {
+		s.wide.Hours[0] = Span{min(s.wide.Hours[0].From, h.From), max(s.wide.Hours[0].To, h.To)}
+	}
+	s.wide.Hours[1] = s.wide.Hours[0]
+	if len(k.Hours) == 2 {
+		s.wide.Hours[1] = Span{max(k.Hours[0].From, k.Hours[1].From), min(k.Hours[0].To, k.Hours[1].To)}
+	}
 	var tail func(int) int
 	tail = func(i int) int {
 		if s.tail[i] >= 0 {
 			return s.tail[i]
 		}
 		longest := 0
+		s.then[i] = -1
 		for _, w := range waits[i] {
-			longest = max(longest, tasks[i].Dries+tail(w))
+			if t := tasks[i].Dries + tail(w); t > longest {
+				longest, s.then[i] = t, w
+			}
 		}
 		s.tail[i] = tasks[i].Minutes + longest
 		return s.tail[i]
@@ -182,7 +243,11 @@ func (s *search) moves(at *state) (list []*state) {
 			return []*state{s.lose(at, i)}
 		}
 	}
-	return list
+	if len(list) == 0 {
+		return nil
+	}
+	soonest := slices.MinFunc(list, func(a, b *state) int { return cmp.Compare(a.entry.End, b.entry.End) }).entry.End
+	return slices.DeleteFunc(list, func(m *state) bool { return m.entry.Start >= soonest+s.patience })
 }
 
 // mostOpen is how many tasks are looked at for the next one, of a long list: those that most waits for.
@@ -200,7 +265,7 @@ func (s *search) open(at *state) (list []int) {
 		}
 		list = append(list, i)
 	}
-	if len(s.tasks) > 100 && len(list) > mostOpen {
+	if len(s.tasks) > manyTasks && len(list) > mostOpen {
 		slices.SortStableFunc(list, func(a, b int) int { return cmp.Compare(s.tail[b], s.tail[a]) })
 		list = list[:mostOpen]
 	}
@@ -269,40 +334,101 @@ func (s *search) put(at *state, i, ready int, who ...int) *state {
 			m.set[c][s.tool[i]] = t.Tool
 		}
 	}
-	m.bound = s.bound(m)
+	m.bound, m.idle = s.bound(m)
 	return m
 }
 
-// bound is no later than the end of any order that begins so, but for nights and breaks: the chain
-// that is left of each task that is not in, and all the work that is left shared by all hands.
-func (s *search) bound(m *state) (bound int) {
-	free, earliest := 0, m.free[0]
-	for _, f := range m.free {
-		free += f
-		earliest = min(earliest, f)
+// bound is no later than the end of any order that begins so: the chain that is left of each task
+// that is not in, all the work that is left in the hours that all hands have, and what takes two in
+// the hours that two have. idle is what the hands had of hours so far, and did not work.
+func (s *search) bound(m *state) (bound, idle int) {
+	earliest, second := m.free[0], 0
+	if len(m.free) > 1 {
+		earliest, second = min(m.free[0], m.free[1]), max(m.free[0], m.free[1])
+		for _, f := range m.free[2:] {
+			earliest, second = min(earliest, f), min(second, max(earliest, f))
+		}
 	}
-	work := 0
+	work, two := 0, 0
 	for i, t := range s.tasks {
 		switch {
 		case m.end[i] == never:
 			bound = max(bound, mostDays*dayMinutes)
 		case m.end[i] >= 0:
 			bound = max(bound, int(m.end[i]))
+			idle -= t.Minutes * t.Hands
 		default:
 			work += t.Minutes * t.Hands
-			ready := max(earliest, t.Ready)
+			if t.Hands > 1 {
+				two += t.Minutes
+			}
+			ready, open := max(earliest, t.Ready), true
 			for _, a := range t.After {
+				open = open && m.end[a] >= 0
 				if m.end[a] >= 0 {
 					ready = max(ready, int(m.end[a])+s.tasks[a].Dries)
 				}
 			}
-			bound = max(bound, ready+s.tail[i])
+			if bound = max(bound, ready+s.tail[i]); open {
+				bound = max(bound, s.chain(i, ready))
+			}
 		}
 	}
-	if work > 0 {
-		bound = max(bound, (free+work)/len(m.free))
+	for c, f := range m.free {
+		idle += s.hours[c].until(f) - s.hours[c].until(s.from)
 	}
-	return bound
+	if work > 0 {
+		bound = max(bound, enough(s.hours, m.free, work))
+	}
+	if two > 0 {
+		bound = max(bound, enough([]worked{s.both}, []int{second}, two/max(len(m.free)/2, 1)))
+	}
+	return bound, idle
+}
+
+// chain is when the longest chain from a task on could end, by the clock of those that are there.
+func (s *search) chain(i, ready int) int {
+	at := ready
+	for ; i >= 0; i = s.then[i] {
+		t := s.tasks[i]
+		start, ok := s.wide.fits(t.Hands-1, at, t.Minutes)
+		if !ok {
+			return mostDays * dayMinutes
+		}
+		if at = start + t.Minutes; s.then[i] >= 0 {
+			at += t.Dries
+		}
+	}
+	return at
+}
+
+// enough is the first minute by which some hands have had so many minutes of their hours, each from
+// when it is free.
+func enough(hours []worked, free []int, minutes int) int {
+	return sort.Search(mostDays*dayMinutes, func(to int) bool {
+		had := 0
+		for c, h := range hours {
+			had += max(h.until(to)-h.until(free[c]), 0)
+		}
+		return had >= minutes
+	})
+}
+
+// worked is how many minutes of some hours lie before each minute.
+type worked []int32
+
+func (w worked) until(m int) int { return int(w[min(max(m, 0), len(w)-1)]) }
+
+// count counts the minutes of mostDays that are worked.
+func count(works func(m int) bool) worked {
+	w := make(worked, mostDays*dayMinutes+1)
+	for m := range mostDays * dayMinutes {
+		w[m+1] = w[m]
+		if works(m) {
+			w[m+1]++
+		}
+	}
+	return w
 }
 
 func (m *state) clone() *state {

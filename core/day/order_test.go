@@ -212,7 +212,7 @@ func smallCase(r *rand.Rand) ([]Task, Calendar) {
 	if r.IntN(2) == 0 {
 		k.Break = Span{540, 540 + 15*r.IntN(3)}
 	}
-	n := 3 + r.IntN(6)
+	n := 3 + r.IntN(7)
 	if len(k.Hours) == 2 {
 		n = min(n, 6)
 	}
@@ -241,7 +241,7 @@ func smallCase(r *rand.Rand) ([]Task, Calendar) {
 // a twentieth longer, and no wait is ever broken.
 func TestNeverATwentiethLongerThanTheBest(t *testing.T) {
 	cases, same := 0, 0
-	for seed := range uint64(2600) {
+	for seed := range uint64(2300) {
 		r := rand.New(rand.NewPCG(seed, 7))
 		tasks, k := smallCase(r)
 		from := 480 + r.IntN(90)
@@ -261,5 +261,5 @@ func TestNeverATwentiethLongerThanTheBest(t *testing.T) {
 		}
 	}
 	t.Logf("%d cases, %d of them the best there is", cases, same)
-	assert.Greater(t, cases, 2500)
+	assert.Greater(t, cases, 2200)
 }

@@ -64,6 +64,12 @@ func (k Calendar) fits(c, from, minutes int) (start int, ok bool) {
 	return 0, false
 }
 
+// works reports whether carpenter c works in a minute.
+func (k Calendar) works(c, m int) bool {
+	d, at := m/dayMinutes, m%dayMinutes
+	return (d >= len(k.Free) || !k.Free[d]) && slices.ContainsFunc(k.spans(c), func(s Span) bool { return at >= s.From && at < s.To })
+}
+
 // spans are the stretches of one day that carpenter c works.
 func (k Calendar) spans(c int) []Span {
 	h := k.Hours[c]

@@ -1849,7 +1849,8 @@ export interface components {
             /** Format: int64 */
             minutes: number;
             name: string;
-            place: string;
+            /** @enum {string} */
+            place: "opening" | "trestles" | "outside";
         };
         OwnHinge: {
             /** @description A length in millimetres, exact to the nanometre. */
@@ -2572,6 +2573,8 @@ export interface components {
             papers: string[];
             /** @description Parts of a door's choices that others can take. */
             parts: components["schemas"]["Named"][];
+            /** @description Where work is done. */
+            places: components["schemas"]["Named"][];
             reachRules: components["schemas"]["Named"][];
             registrations: components["schemas"]["Named"][];
             /** @description How boards were sawn. */

@@ -121,6 +121,7 @@ export function listen(cache: QueryClient, again: () => void) {
 			if (!c.job) cache.invalidateQueries();
 			else {
 				cache.invalidateQueries({ queryKey: ['walk', c.job] });
+				cache.invalidateQueries({ queryKey: ['day', c.job] });
 				cache.invalidateQueries({ queryKey: c.opening ? ['opening', c.job, c.opening] : ['opening', c.job] });
 			}
 			put({ change: { ...c, at: Date.now() } });

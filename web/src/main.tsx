@@ -5,6 +5,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import './app.css';
 import { Trouble } from './api';
 import { CardsPage } from './cards';
+import { DayPage } from './day/page';
 import { DevicesPage } from './devices';
 import { DoorPage } from './door';
 import { Home } from './home';
@@ -28,6 +29,7 @@ const router = createBrowserRouter([
 			{ path: '/j/:job', element: <WalkPage /> },
 			{ path: '/kit/:job', element: <KitPage /> },
 			{ path: '/load/:job', element: <LoadPage /> },
+			{ path: '/day/:job', element: <DayPage /> },
 			{ path: '/devices', element: <DevicesPage /> },
 			{ path: '/pair', element: <PairPage /> },
 			{ path: '/papers/:job', element: <PapersPage /> },

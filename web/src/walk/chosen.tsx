@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Copy, PackageOpen, Printer } from 'lucide-react';
+import { CalendarDays, Copy, PackageOpen, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ask, client, type Door, type Schemas, type Walk } from '../api';
@@ -46,6 +46,9 @@ export function Chosen({
 			</button>
 			{some && (
 				<>
+					<Link className="btn" to={`/day/${job}?${query}`} data-day-chosen>
+						<CalendarDays size={20} aria-hidden="true" /> Plan their day
+					</Link>
 					<Link className="btn" to={`/load/${job}?${query}`} data-load-chosen>
 						<PackageOpen size={20} aria-hidden="true" /> What to load
 					</Link>

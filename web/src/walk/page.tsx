@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { FileSpreadsheet, ListChecks, PackageOpen, Plus, Ruler } from 'lucide-react';
+import { CalendarDays, FileSpreadsheet, ListChecks, PackageOpen, Plus, Ruler } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { ask, client, type Door, type JobHead, newKey, once, type Unit, type Walk } from '../api';
@@ -124,6 +124,9 @@ export function WalkPage() {
 							<TapeChoice head={walk.data.job} done={() => walk.refetch()} />
 						</div>
 						<nav aria-label="The whole house" className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3">
+							<Link className="btn" to={`/day/${job}`} data-to-day>
+								<CalendarDays size={20} aria-hidden="true" /> The day
+							</Link>
 							<Link className="btn" to={`/load/${job}`} data-load>
 								<PackageOpen size={20} aria-hidden="true" /> What to load
 							</Link>

@@ -1,0 +1,26 @@
+/** toClock is a minute of the day as a clock shows it. */
+export const toClock = (m: number) =>
+	`${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
+
+/** toMinute is a clock's time as a minute of the day; of what is no time, nought. */
+export function toMinute(clock: string) {
+	const [, h, m] = /^(\d{1,2}):(\d{2})/.exec(clock) ?? [];
+	return Number(h ?? 0) * 60 + Number(m ?? 0);
+}
+
+/** momentOf is a time by this device's clock, as the day is planned from. */
+export function momentOf(d: Date) {
+	const two = (n: number) => String(n).padStart(2, '0');
+	return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}T${two(d.getHours())}:${two(d.getMinutes())}`;
+}
+
+/** byDay groups entries by their day, in their order. */
+export function byDay<E extends { date: string; day: string }>(list: E[]) {
+	const days: { date: string; day: string; entries: E[] }[] = [];
+	for (const e of list) {
+		const last = days.at(-1);
+		if (last?.date === e.date) last.entries.push(e);
+		else days.push({ date: e.date, day: e.day, entries: [e] });
+	}
+	return days;
+}

@@ -1,0 +1,334 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { CalendarDays, OctagonAlert, Printer } from 'lucide-react';
+import { useEffect, useMemo } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { ask, client, type Schemas } from '../api';
+import { Said } from '../attempt';
+import { useHomeFocus } from '../home-focus';
+import { Cautions, Failed, Waiting } from '../says';
+import { Top } from '../top';
+import { walkQuery } from '../walk/page';
+import { byDay, momentOf } from './clock';
+import { Settings } from './settings';
+
+type Day = Schemas['DayOf'];
+type Entry = Schemas['EntryOf'];
+type Mark = Schemas['Mark'];
+
+/** lateBy is what one press of "runs late" adds, minutes. */
+const lateBy = 15;
+
+const now = () => momentOf(new Date());
+
+/** DayPage is the day of some doors: what to do now, and what comes after it. */
+export function DayPage() {
+	const { job = '' } = useParams();
+	const [query, setQuery] = useSearchParams();
+	const walk = useQuery(walkQuery(job));
+	const cache = useQueryClient();
+	const key = ['day', job];
+	const day = useQuery({
+		queryKey: key,
+		queryFn: () =>
+			ask(client.GET('/api/jobs/{job}/day', { params: { path: { job }, query: { now: now() } } })),
+		refetchInterval: 60_000,
+	});
+	const took = (v: Day) => cache.setQueryData(key, v);
+	const set = useMutation({
+		mutationFn: (d: Day['day']) =>
+			ask(
+				client.PUT('/api/jobs/{job}/day', {
+					params: {
+						path: { job },
+						query: { now: now() },
+						header: { 'If-Match': `"${day.data?.version ?? 0}"` },
+					},
+					body: d,
+				}),
+			),
+		onSuccess: took,
+		onError: () => day.refetch(),
+	});
+	const mark = useMutation({
+		mutationFn: (m: Mark) =>
+			ask(
+				client.POST('/api/jobs/{job}/day/marks', {
+					params: { path: { job }, query: { now: now() } },
+					body: m,
+				}),
+			),
+		onSuccess: took,
+	});
+	// Doors that were chosen on the walk are those of the day.
+	const doors = query.get('doors');
+	const chosen = day.data?.day;
+	// biome-ignore lint/correctness/useExhaustiveDependencies: once, when the day is there
+	useEffect(() => {
+		if (doors === null || !chosen) return;
+		set.mutate({ ...chosen, doors: doors.split(',').filter(Boolean) });
+		setQuery({}, { replace: true });
+	}, [doors, !chosen]);
+	const trail = useMemo(
+		() => (walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: 'The day' }] : []),
+		[walk.data, job],
+	);
+	useHomeFocus('day');
+	const v = day.data;
+	const days = v ? byDay(v.entries) : [];
+	const last = v?.entries.reduce<Entry | undefined>(
+		(l, e) => (!l || e.date + e.to > l.date + l.to ? e : l),
+		undefined,
+	);
+	const first = v?.entries[0];
+	return (
+		<>
+			<Top trail={trail} />
+			<main className="p-4 sm:p-6 max-w-5xl mx-auto">
+				{day.isPending && <Waiting text="Planning the day…" />}
+				{day.error && !v && <Failed error={day.error} retry={() => day.refetch()} />}
+				{v && (
+					<>
+						<div className="flex flex-wrap items-end gap-x-4 gap-y-2 mb-3">
+							<h1 className="text-3xl" tabIndex={-1} data-home>
+								The day
+							</h1>
+							<p className="text-lg grow" data-sum>
+								{last && (
+									<>
+										{v.entries.length} tasks, done {days.length === 1 ? 'today' : `on ${last.day}`} at{' '}
+										<strong data-end={`${last.date} ${last.to}`}>{last.to}</strong>; {v.toAndFro} min of going
+										to and fro and setting tools
+									</>
+								)}
+								{!last && v.problems.length === 0 && 'Nothing remains to be done.'}
+							</p>
+						</div>
+						<nav aria-label="This day" className="no-print flex flex-wrap gap-2 mb-4">
+							<button type="button" className="btn" onClick={() => print()}>
+								<Printer size={20} aria-hidden="true" /> Print it
+							</button>
+							<a className="btn" href={`/api/jobs/${job}/day/calendar?now=${now()}`} download data-calendar>
+								<CalendarDays size={20} aria-hidden="true" /> For a calendar
+							</a>
+							<Link className="btn" to={`/j/${job}`}>
+								Choose other doors
+							</Link>
+						</nav>
+						<Problems day={v} />
+						<Said error={(set.error ?? mark.error)?.message ?? ''} className="mb-3" />
+						{first && <Now entry={first} mark={mark.mutate} />}
+						{days.map((d, i) => (
+							<section key={d.date} className="mb-5" data-day={d.date}>
+								<h2 className="text-xl border-b-2 border-base-content">
+									{d.day}
+									{i > 0 && <span className="opacity-75">: what does not go in before</span>}
+								</h2>
+								<ul>
+									{d.entries.map((e) => (
+										<Line key={e.id} entry={e} mark={mark.mutate} />
+									))}
+								</ul>
+							</section>
+						))}
+						{v.dries.length > 0 && (
+							<section className="mb-5" aria-label="What dries">
+								<h2 className="text-lg">What dries or lies</h2>
+								<ul className="list-disc pl-5">
+									{v.dries.map((d) => (
+										<li key={d.what}>
+											{d.what}, until {d.until}
+										</li>
+									))}
+								</ul>
+							</section>
+						)}
+						{v.done.length > 0 && (
+							<details className="mb-5" data-done={v.done.length}>
+								<summary className="min-h-11 flex items-center cursor-pointer text-lg">
+									Done or struck out: {v.done.length}
+								</summary>
+								<ul>
+									{v.done.map((e) => (
+										<Line key={e.id} entry={e} mark={mark.mutate} />
+									))}
+								</ul>
+							</details>
+						)}
+						<Settings
+							key={v.version}
+							day={v.day}
+							tasks={[...v.entries, ...v.done]}
+							names={walk.data?.doors.map((d) => [d.id, d.name]) ?? []}
+							set={(d) => set.mutate(d)}
+						/>
+						<Cautions step="slab" />
+						<Cautions step="cut" />
+					</>
+				)}
+			</main>
+		</>
+	);
+}
+
+/** Problems are why nothing can be planned, what is held, and what does not go in. */
+function Problems({ day: v }: { day: Day }) {
+	return (
+		<div className="grid gap-2 mb-3" aria-live="polite">
+			{v.problems.map((p) => (
+				<p key={p} className="border-l-4 border-error pl-3 py-1 flex gap-2 text-lg" data-problem>
+					<OctagonAlert size={22} className="shrink-0 mt-0.5 text-error" aria-hidden="true" />
+					<span>
+						<strong className="text-error">Not planned: </strong>
+						{p}
+					</span>
+				</p>
+			))}
+			{v.held.map((h) => (
+				<p key={h.door + h.why} className="border-l-4 border-warning pl-3" data-held={h.door}>
+					<strong>{h.door}</strong>: {h.why}.
+				</p>
+			))}
+			{v.left.length > 0 && (
+				<p className="border-l-4 border-warning pl-3" data-left>
+					<strong>Does not go into a fortnight</strong>: {v.left.join('; ')}.
+				</p>
+			)}
+		</div>
+	);
+}
+
+/** where is the place, and who is there. */
+function where(e: Entry) {
+	return [e.place, e.who.join(' and '), e.hands > 1 && e.who.length < 2 ? 'two lift' : '']
+		.filter(Boolean)
+		.join(', ');
+}
+
+type Marked = { entry: Entry; mark: (m: Mark) => void };
+
+/** Now is what the hand does next: to be read from two metres, and ticked with a glove. */
+function Now({ entry: e, mark }: Marked) {
+	return (
+		<section
+			className="no-print bg-base-200 border-l-8 border-primary p-4 mb-5"
+			aria-label="Now"
+			data-now={e.id}
+		>
+			<p className="text-lg">
+				{e.mark.begun ? 'In hand' : 'Next'}, {e.from} to {e.to}
+				{e.mark.late ? `, ${e.mark.late} min late` : ''}
+			</p>
+			<p className="text-3xl sm:text-4xl font-semibold leading-tight my-1">
+				{e.door && <span className="block">{e.door}</span>}
+				{e.name}
+			</p>
+			<p className="text-xl mb-3">
+				{where(e)}
+				{e.sets && <>; set: {e.sets}</>}
+			</p>
+			<div className="grid grid-cols-2 sm:flex gap-3">
+				<button
+					type="button"
+					className="btn btn-primary h-16 text-xl col-span-2 sm:grow"
+					onClick={() => mark({ ...e.mark, done: now() })}
+					data-done-now
+				>
+					Done
+				</button>
+				{!e.mark.begun && (
+					<button
+						type="button"
+						className="btn h-16 text-lg"
+						onClick={() => mark({ ...e.mark, begun: now() })}
+						data-begin
+					>
+						Begun
+					</button>
+				)}
+				<button
+					type="button"
+					className="btn h-16 text-lg"
+					onClick={() => mark({ ...e.mark, late: (e.mark.late ?? 0) + lateBy })}
+					data-late
+				>
+					Runs late: {lateBy} min more
+				</button>
+			</div>
+		</section>
+	);
+}
+
+/** Line is one task of the list. */
+function Line({ entry: e, mark }: Marked) {
+	const done = !!e.mark.done;
+	const title = `${e.door ? `${e.door}: ` : ''}${e.name}`;
+	return (
+		<li
+			className="border-b border-base-300 break-inside-avoid flex items-start gap-3 py-1"
+			data-task={e.id}
+			data-from={`${e.date} ${e.from}`}
+		>
+			<label className="flex items-start gap-3 grow min-h-14 py-1 cursor-pointer">
+				<input
+					type="checkbox"
+					className="checkbox checkbox-xl mt-0.5"
+					checked={done}
+					aria-label={`${title}: done`}
+					onChange={() => mark(done ? { ...e.mark, done: '' } : { ...e.mark, done: now(), struck: false })}
+					data-tick={e.id}
+				/>
+				<span className="dim text-xl w-14 shrink-0" data-clock>
+					{e.from}
+				</span>
+				<span className={`min-w-0 grow ${done || e.mark.struck ? 'line-through opacity-70' : ''}`}>
+					<span className="text-lg">
+						{e.door && <strong>{e.door}: </strong>}
+						{e.name}
+					</span>
+					<span className="block text-sm opacity-85">
+						{e.minutes} min, {where(e)}
+						{e.sets && `; set: ${e.sets}`}
+						{e.dries && `; then ${e.dries} until what waits for it`}
+						{e.while && `; while ${e.while} dries`}
+						{e.mark.late ? `; ${e.mark.late} min late` : ''}
+					</span>
+				</span>
+			</label>
+			<span className="no-print flex flex-wrap justify-end gap-1 py-1">
+				{e.mark.struck ? (
+					<button
+						type="button"
+						className="btn"
+						onClick={() => mark({ ...e.mark, struck: false })}
+						data-put-back
+					>
+						Put back
+					</button>
+				) : (
+					!done && (
+						<>
+							<button
+								type="button"
+								className="btn btn-ghost"
+								aria-label={`${title}: ${lateBy} min more`}
+								onClick={() => mark({ ...e.mark, late: (e.mark.late ?? 0) + lateBy })}
+								data-later={e.id}
+							>
+								+{lateBy}
+							</button>
+							<button
+								type="button"
+								className="btn btn-ghost"
+								aria-label={`Strike out ${title}`}
+								onClick={() => mark({ ...e.mark, struck: true })}
+								data-strike={e.id}
+							>
+								Strike out
+							</button>
+						</>
+					)
+				)}
+			</span>
+		</li>
+	);
+}

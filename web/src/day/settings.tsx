@@ -1,0 +1,297 @@
+import { useState } from 'react';
+import type { Schemas } from '../api';
+import { newKey } from '../api';
+import { trade } from '../trade';
+import { toClock, toMinute } from './clock';
+
+type Day = Schemas['Day'];
+type Place = Schemas['Own']['place'];
+
+/** Settings are when is worked and by whom, what glue and paint take, and tasks of one's own. */
+export function Settings({
+	day,
+	tasks,
+	names,
+	set,
+}: {
+	day: Day;
+	tasks: { id: string; name: string; door: string }[];
+	names: string[][];
+	set: (d: Day) => void;
+}) {
+	const person = (i: number, change: Partial<Day['carpenters'][number]>) =>
+		set({ ...day, carpenters: day.carpenters.map((c, k) => (k === i ? { ...c, ...change } : c)) });
+	const pause = { from: day.break?.from ?? 0, to: day.break?.to ?? 0 };
+	return (
+		<details className="no-print mb-5" data-settings>
+			<summary className="min-h-11 flex items-center cursor-pointer text-lg underline">
+				Hours, hands, glue and paint
+			</summary>
+			<div className="grid sm:grid-cols-2 gap-x-6 gap-y-3 mt-2">
+				<label className="block">
+					<span className="block mb-1">First day</span>
+					<input
+						type="date"
+						className="input w-full"
+						data-field="date"
+						defaultValue={day.date}
+						onBlur={(e) =>
+							e.target.value && e.target.value !== day.date && set({ ...day, date: e.target.value })
+						}
+					/>
+				</label>
+				<label className="flex items-center gap-3 min-h-11 self-end">
+					<input
+						type="checkbox"
+						className="checkbox"
+						checked={!!day.weekends}
+						onChange={(e) => set({ ...day, weekends: e.target.checked })}
+					/>
+					Saturdays and Sundays are worked
+				</label>
+				<fieldset className="sm:col-span-2">
+					<legend className="text-lg">Who is there</legend>
+					{day.carpenters.map((c, i) => (
+						// biome-ignore lint/suspicious/noArrayIndexKey: a carpenter is known by the place in the list
+						<div key={i} className="flex flex-wrap gap-2 items-end mb-2" data-carpenter={i}>
+							<label className="grow">
+								<span className="block text-sm">Name</span>
+								<input
+									className="input w-full"
+									maxLength={80}
+									data-field={`name-${i}`}
+									defaultValue={c.name}
+									placeholder={`carpenter ${i + 1}`}
+									onBlur={(e) => e.target.value !== c.name && person(i, { name: e.target.value })}
+								/>
+							</label>
+							<Time id={`from-${i}`} label="From" value={c.from} set={(from) => person(i, { from })} />
+							<Time id={`to-${i}`} label="To" value={c.to} set={(to) => person(i, { to })} />
+							{day.carpenters.length > 1 && (
+								<button
+									type="button"
+									className="btn btn-ghost"
+									onClick={() => set({ ...day, carpenters: day.carpenters.filter((_, k) => k !== i) })}
+								>
+									Not there
+								</button>
+							)}
+						</div>
+					))}
+					<button
+						type="button"
+						className="btn"
+						onClick={() =>
+							set({ ...day, carpenters: [...day.carpenters, { name: '', from: 8 * 60, to: 17 * 60 }] })
+						}
+						data-another
+					>
+						A second pair of hands
+					</button>
+				</fieldset>
+				<div className="flex gap-2">
+					<Time
+						id="break-from"
+						label="Break from"
+						value={pause.from}
+						set={(from) => set({ ...day, break: { ...pause, from } })}
+					/>
+					<Time
+						id="break-to"
+						label="to"
+						value={pause.to}
+						set={(to) => set({ ...day, break: { ...pause, to } })}
+					/>
+				</div>
+				<fieldset>
+					<legend>Glue of an insert</legend>
+					{[false, true].map((clamps) => (
+						<label key={String(clamps)} className="flex items-center gap-3 min-h-11">
+							<input
+								type="radio"
+								className="radio radio-primary"
+								name="clamps"
+								checked={!!day.clamps === clamps}
+								onChange={() => set({ ...day, clamps })}
+								data-field={clamps ? 'clamps' : 'tape'}
+							/>
+							{clamps ? 'in clamps over night' : 'under tape, 20 minutes to handle'}
+						</label>
+					))}
+				</fieldset>
+				<Count
+					id="coats"
+					label="Coats of paint on each door"
+					value={day.coats ?? 0}
+					set={(coats) => set({ ...day, coats })}
+				/>
+				<Count
+					id="coat-dries"
+					label="Hours until the next coat"
+					value={(day.coatDries ?? 0) / 60}
+					set={(h) => set({ ...day, coatDries: Math.round(h * 60) })}
+				/>
+				<p className="sm:col-span-2" data-doors>
+					{day.doors.length === 0
+						? 'All doors that are not signed off.'
+						: `Doors: ${day.doors.map((id) => names.find((n) => n[0] === id)?.[1] ?? id).join(', ')}.`}
+				</p>
+				<OwnTasks day={day} tasks={tasks} set={set} />
+			</div>
+		</details>
+	);
+}
+
+function Time({
+	id,
+	label,
+	value,
+	set,
+}: {
+	id: string;
+	label: string;
+	value: number;
+	set: (m: number) => void;
+}) {
+	return (
+		<label>
+			<span className="block text-sm">{label}</span>
+			<input
+				type="time"
+				className="input w-32 text-lg"
+				data-field={id}
+				defaultValue={toClock(value)}
+				onBlur={(e) => toMinute(e.target.value) !== value && set(toMinute(e.target.value))}
+			/>
+		</label>
+	);
+}
+
+function Count({
+	id,
+	label,
+	value,
+	set,
+}: {
+	id: string;
+	label: string;
+	value: number;
+	set: (n: number) => void;
+}) {
+	return (
+		<label className="block">
+			<span className="block mb-1">{label}</span>
+			<input
+				className="input w-full text-lg"
+				inputMode="numeric"
+				data-field={id}
+				defaultValue={String(value)}
+				onBlur={(e) => {
+					const n = Number(e.target.value.replace(',', '.'));
+					if (Number.isFinite(n) && n !== value) set(n);
+				}}
+			/>
+		</label>
+	);
+}
+
+/** OwnTasks are tasks that no plan of a door knows: fetch, sweep, wait for somebody. */
+function OwnTasks({
+	day,
+	tasks,
+	set,
+}: {
+	day: Day;
+	tasks: { id: string; name: string; door: string }[];
+	set: (d: Day) => void;
+}) {
+	const [name, setName] = useState('');
+	const [minutes, setMinutes] = useState('30');
+	const [place, setPlace] = useState('outside');
+	const [after, setAfter] = useState('');
+	return (
+		<fieldset className="sm:col-span-2">
+			<legend className="text-lg">Tasks of your own</legend>
+			{(day.own ?? []).map((o) => (
+				<p key={o.id} className="flex gap-2 items-center" data-own={o.name}>
+					<span className="grow">
+						{o.name}, {o.minutes} min
+					</span>
+					<button
+						type="button"
+						className="btn btn-ghost"
+						onClick={() => set({ ...day, own: (day.own ?? []).filter((x) => x.id !== o.id) })}
+					>
+						Take it away
+					</button>
+				</p>
+			))}
+			<form
+				className="grid sm:grid-cols-4 gap-2 items-end"
+				onSubmit={(e) => {
+					e.preventDefault();
+					set({
+						...day,
+						own: [
+							...(day.own ?? []),
+							{
+								id: newKey().slice(0, 12),
+								name,
+								minutes: Number(minutes),
+								place: place as Place,
+								...(after && { after: [after] }),
+							},
+						],
+					});
+				}}
+			>
+				<label className="sm:col-span-2">
+					<span className="block text-sm">What</span>
+					<input
+						className="input w-full"
+						data-field="own-name"
+						required
+						maxLength={80}
+						value={name}
+						onChange={(e) => setName(e.target.value)}
+					/>
+				</label>
+				<label>
+					<span className="block text-sm">Minutes</span>
+					<input
+						className="input w-full"
+						data-field="own-minutes"
+						inputMode="numeric"
+						value={minutes}
+						onChange={(e) => setMinutes(e.target.value)}
+					/>
+				</label>
+				<label>
+					<span className="block text-sm">Where</span>
+					<select className="select w-full" value={place} onChange={(e) => setPlace(e.target.value)}>
+						{trade.places.map((p) => (
+							<option key={p.id} value={p.id}>
+								{p.name}
+							</option>
+						))}
+					</select>
+				</label>
+				<label className="sm:col-span-3">
+					<span className="block text-sm">After</span>
+					<select className="select w-full" value={after} onChange={(e) => setAfter(e.target.value)}>
+						<option value="">nothing</option>
+						{tasks.map((t) => (
+							<option key={t.id} value={t.id}>
+								{t.door ? `${t.door}: ` : ''}
+								{t.name}
+							</option>
+						))}
+					</select>
+				</label>
+				<button type="submit" className="btn">
+					Put it in
+				</button>
+			</form>
+		</fieldset>
+	);
+}
