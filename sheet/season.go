@@ -14,6 +14,7 @@ type SeasonOf struct {
 	Tight   MonthOf       `json:"tight" doc:"The month in which the light is narrowest."`
 	Wide    MonthOf       `json:"wide" doc:"The month in which it is widest."`
 	Months  []MonthOf     `json:"months" doc:"January first."`
+	Jambs   *Length       `json:"jambs,omitempty" doc:"How far both jambs grow into the opening by the tightest month; absent where their thickness was not given. The wall behind them does not move."`
 	Other   Text          `json:"other" doc:"What the other school would set."`
 	Lie     int           `json:"lie" doc:"Days that the slab lies in the room first; nought where it need not."`
 	Now     string        `json:"now" doc:"The moisture that it holds."`
@@ -40,6 +41,10 @@ func (p printer) season(s plan.Season) *SeasonOf {
 	for i, m := range s.Months {
 		light := measure.FromMM(today-m.Closes()).Round(measure.Millimetre/100, measure.Nearest)
 		v.Months[i] = MonthOf{time.Month(i + 1).String(), m.Air.Text(p.unit), season.Percent(m.Moisture).Text() + " %", Length{light.MM(), Fine(light)}}
+	}
+	if j := s.In(s.Wet).Jambs; j != 0 {
+		grown := p.exact(measure.FromMM(j).Round(measure.Millimetre/100, measure.Nearest))
+		v.Jambs = &grown
 	}
 	v.Tight, v.Wide = v.Months[s.Wet-1], v.Months[s.Dry-1]
 	return v

@@ -2190,6 +2190,8 @@ export interface components {
              * @enum {string}
              */
             from: "meter" | "air" | "climate";
+            /** @description How far both jambs grow into the opening by the tightest month; absent where their thickness was not given. The wall behind them does not move. */
+            jambs?: components["schemas"]["Length"];
             /**
              * Format: int64
              * @description Days that the slab lies in the room first; nought where it need not.

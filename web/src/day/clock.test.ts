@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { byDay, momentOf, toClock, toMinute } from './clock';
+import { byDay, lasts, momentOf, nextOf, toClock, toMinute } from './clock';
 
 test('a minute of the day and the clock', () => {
 	expect([0, 480, 725, 1020].map(toClock)).toEqual(['00:00', '08:00', '12:05', '17:00']);
@@ -16,4 +16,19 @@ test('entries stand under their days, in their order', () => {
 		{ date: '26', day: 'the 26', entries: [e('26', 1), e('26', 2)] },
 		{ date: '27', day: 'the 27', entries: [e('27', 3)] },
 	]);
+});
+
+test('each pair of hands has one task next', () => {
+	const e = (id: string, ...who: string[]) => ({ id, who });
+	const ids = (list: { id: string }[]) => list.map((x) => x.id);
+	expect(ids(nextOf([e('a'), e('b')]))).toEqual(['a']);
+	expect(ids(nextOf([e('a', 'Wren'), e('b', 'Wren'), e('c', 'Lark'), e('d', 'Lark', 'Wren')]))).toEqual([
+		'a',
+		'c',
+	]);
+	expect(ids(nextOf([e('a', 'Wren', 'Lark'), e('b', 'Lark')]))).toEqual(['a']);
+});
+
+test('minutes as they are said', () => {
+	expect([20, 60, 167].map(lasts)).toEqual(['20 min', '1 h', '2 h 47']);
 });

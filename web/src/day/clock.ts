@@ -24,3 +24,18 @@ export function byDay<E extends { date: string; day: string }>(list: E[]) {
 	}
 	return days;
 }
+
+/** nextOf is what each of those who work does next: an entry for each pair of hands, each once. */
+export function nextOf<E extends { id: string; who: string[] }>(list: E[]) {
+	const busy = new Set<string>();
+	return list.filter((e, i) => {
+		if (e.who.length === 0) return i === 0;
+		const free = e.who.every((w) => !busy.has(w));
+		for (const w of e.who) busy.add(w);
+		return free;
+	});
+}
+
+/** lasts says so many minutes: "20 min", "1 h 30". */
+export const lasts = (m: number) =>
+	m < 60 ? `${m} min` : m % 60 === 0 ? `${m / 60} h` : `${Math.floor(m / 60)} h ${m % 60}`;

@@ -8,7 +8,7 @@ import { useHomeFocus } from '../home-focus';
 import { Cautions, Failed, Waiting } from '../says';
 import { Top } from '../top';
 import { walkQuery } from '../walk/page';
-import { byDay, momentOf } from './clock';
+import { byDay, lasts, momentOf, nextOf } from './clock';
 import { Settings } from './settings';
 
 type Day = Schemas['DayOf'];
@@ -79,7 +79,7 @@ export function DayPage() {
 		(l, e) => (!l || e.date + e.to > l.date + l.to ? e : l),
 		undefined,
 	);
-	const first = v?.entries[0];
+	const next = nextOf(v?.entries ?? []);
 	return (
 		<>
 			<Top trail={trail} />
@@ -96,8 +96,8 @@ export function DayPage() {
 								{last && (
 									<>
 										{v.entries.length} tasks, done {days.length === 1 ? 'today' : `on ${last.day}`} at{' '}
-										<strong data-end={`${last.date} ${last.to}`}>{last.to}</strong>; {v.toAndFro} min of going
-										to and fro and setting tools
+										<strong data-end={`${last.date} ${last.to}`}>{last.to}</strong>; {lasts(v.toAndFro)} of
+										going to and fro and setting tools
 									</>
 								)}
 								{!last && v.problems.length === 0 && 'Nothing remains to be done.'}
@@ -116,7 +116,13 @@ export function DayPage() {
 						</nav>
 						<Problems day={v} />
 						<Said error={(set.error ?? mark.error)?.message ?? ''} className="mb-3" />
-						{first && <Now entry={first} mark={mark.mutate} />}
+						<div
+							className={`no-print grid gap-3 mb-5 items-start ${next.length > 1 ? 'lg:grid-cols-2' : ''}`}
+						>
+							{next.map((e) => (
+								<Now key={e.id} entry={e} mark={mark.mutate} />
+							))}
+						</div>
 						{days.map((d, i) => (
 							<section key={d.date} className="mb-5" data-day={d.date}>
 								<h2 className="text-xl border-b-2 border-base-content">
@@ -209,11 +215,7 @@ type Marked = { entry: Entry; mark: (m: Mark) => void };
 /** Now is what the hand does next: to be read from two metres, and ticked with a glove. */
 function Now({ entry: e, mark }: Marked) {
 	return (
-		<section
-			className="no-print bg-base-200 border-l-8 border-primary p-4 mb-5"
-			aria-label="Now"
-			data-now={e.id}
-		>
+		<section className="bg-base-200 border-l-8 border-primary p-4" aria-label="Now" data-now={e.id}>
 			<p className="text-lg">
 				{e.mark.begun ? 'In hand' : 'Next'}, {e.from} to {e.to}
 				{e.mark.late ? `, ${e.mark.late} min late` : ''}
@@ -264,11 +266,11 @@ function Line({ entry: e, mark }: Marked) {
 	const title = `${e.door ? `${e.door}: ` : ''}${e.name}`;
 	return (
 		<li
-			className="border-b border-base-300 break-inside-avoid flex items-start gap-3 py-1"
+			className="border-b border-base-300 break-inside-avoid flex max-sm:flex-wrap items-start gap-x-3 py-1"
 			data-task={e.id}
 			data-from={`${e.date} ${e.from}`}
 		>
-			<label className="flex items-start gap-3 grow min-h-14 py-1 cursor-pointer">
+			<label className="flex items-start gap-3 grow min-h-14 py-1 cursor-pointer max-sm:w-full">
 				<input
 					type="checkbox"
 					className="checkbox checkbox-xl mt-0.5"
@@ -294,7 +296,7 @@ function Line({ entry: e, mark }: Marked) {
 					</span>
 				</span>
 			</label>
-			<span className="no-print flex flex-wrap justify-end gap-1 py-1">
+			<span className="no-print flex justify-end gap-1 sm:py-1 max-sm:w-full">
 				{e.mark.struck ? (
 					<button
 						type="button"

@@ -158,7 +158,7 @@ function Time({
 			<span className="block text-sm">{label}</span>
 			<input
 				type="time"
-				className="input w-32 text-lg"
+				className="input w-40 text-lg"
 				data-field={id}
 				defaultValue={toClock(value)}
 				onBlur={(e) => toMinute(e.target.value) !== value && set(toMinute(e.target.value))}

@@ -149,6 +149,13 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 					<Len text={s.tight.light.text} />
 				</span>
 			</Row>
+			{s.jambs && (
+				<Row label="Of that, both jambs" note="the slab is the rest; the wall does not move with the air">
+					<span data-jambs={s.jambs.mm}>
+						<Len text={s.jambs.text} />
+					</span>
+				</Row>
+			)}
 			<Row label={`Widest in ${s.wide.name}`} note={`${s.wide.air}: ${s.wide.moisture}`}>
 				<span data-wide={s.wide.name} data-mm={s.wide.light.mm}>
 					<Len text={s.wide.light.text} />
