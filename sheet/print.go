@@ -86,6 +86,10 @@ func (p printing) leaf(v Leaf, doubtful string) {
 		wanted = append(wanted, fmt.Sprintf("%v %s", m.Side, p.show(m.Figure.Text)))
 	}
 	line("Margins wanted\t%s", strings.Join(wanted, ", "))
+	if s := v.Season; s != nil {
+		line("Season\ttoday %s at the lock edge (the slab holds %s); tightest in %s, %s; widest in %s, %s; the other school says %s",
+			p.figure(s.Today), s.Now, s.Tight.Name, p.show(s.Tight.Light.Text), s.Wide.Name, p.show(s.Wide.Light.Text), p.show(s.Other))
+	}
 	for i := 0; i+2 < len(v.Light); i += 3 {
 		m := v.Light[i : i+3]
 		line("Light, %v\t%s %s\t%s %s\t%s %s", m[0].Side, m[0].Where, p.figure(m[0].Figure), m[1].Where, p.figure(m[1].Figure), m[2].Where, p.figure(m[2].Figure))
