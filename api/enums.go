@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
+	"kindmargin/core/lining"
 	"kindmargin/core/load"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
@@ -55,6 +56,7 @@ func enumerate(r huma.Registry) {
 	enum(r, load.Slabs, load.Hinges, load.Screws, load.Locks, load.Inserts, load.Packers, load.Tools)
 	enum(r, swing.AllMeets...)
 	enum(r, trade.AtOpening, trade.AtTrestles, trade.Outside)
+	enum(r, lining.Joints...)
 	enum(r, season.Sawns...)
 	enum(r, season.Schools...)
 	enum(r, season.FromMeter, season.FromAir, season.FromClimate)

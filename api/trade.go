@@ -33,6 +33,7 @@ type Trade struct {
 	PaperKinds    []Named        `json:"paperKinds" doc:"Papers that doors are put on."`
 	Tables        []Named        `json:"tables" doc:"That a job gives out; the first can be read in again."`
 	Columns       []Named        `json:"columns" doc:"That a schedule can have."`
+	Joints        []Named        `json:"joints" doc:"Of a frame's head and jambs."`
 	Places        []Named        `json:"places" doc:"Where work is done."`
 	Woods         []Named        `json:"woods"`
 	Sawns         []Named        `json:"sawns" doc:"How boards were sawn."`
@@ -250,6 +251,7 @@ func TradeTables() Trade {
 		t.Columns = append(t.Columns, Named{c.ID, c.Name, c.Hint})
 	}
 	t.Parts, t.Sawns, t.SeasonSchools = named(plan.Parts), named(plan.Sawns), named(plan.SeasonSchools)
+	t.Joints = named(plan.Joints)
 	for _, p := range trade.Places {
 		t.Places = append(t.Places, Named{string(p.ID), p.Name, ""})
 	}

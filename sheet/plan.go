@@ -55,6 +55,7 @@ type Plan struct {
 	ToRead   []ToRead    `json:"toRead" doc:"Readings worth taking next, in order; empty when enough was measured."`
 	Trip     float64     `json:"trip" doc:"The chance of another trip to the trestles after the first hang, cut as the readings stand; 1 while there is no answer."`
 	Readings []ReadingOn `json:"readings"`
+	Lining   *LiningOf   `json:"lining,omitempty" doc:"Absent where no frame is made to the slab, or the slab is not measured."`
 	Places   []Place     `json:"places" doc:"Where the readings were taken, and where the next one is."`
 	Leaves   []Leaf      `json:"leaves" doc:"One, or for a pair two, the one on the hinge jamb first."`
 }

@@ -42,6 +42,9 @@ func NewPlan(j job.Job, o job.Opening, p plan.Plan) Plan {
 	for _, r := range p.Places {
 		v.Places = append(v.Places, Place{r.ID, r.Kind, r.Side, r.At, r.From, r.To, r.Clash, r.Wanted})
 	}
+	if p.Lining != nil {
+		v.Lining = pr.lining(*p.Lining)
+	}
 	for i, l := range p.Leaves {
 		v.Leaves = append(v.Leaves, pr.leaf(l, []frame.Side{frame.Hinge, frame.Lock}[i]))
 	}

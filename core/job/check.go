@@ -50,6 +50,9 @@ func (o Opening) Check(u measure.Unit) error {
 	}
 	bad.Under("/margins", o.Margins.check(u))
 	bad.Under("/season", o.Season.Check(u))
+	if o.Lining != nil {
+		bad.Under("/lining", o.Lining.Check(u))
+	}
 	bad.Under("/cut", o.Cut.check())
 	bad.Under("/hinges", o.Hinges.Check(u))
 	bad.Under("/swing", o.Swing.Check(u))

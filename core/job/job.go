@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
+	"kindmargin/core/lining"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/season"
@@ -49,6 +50,7 @@ type Opening struct {
 	// deviation.
 	PlusMinus measure.Length   `json:"plusMinus,omitzero"`
 	OneSigma  measure.Length   `json:"sure,omitzero"`
+	Lining    *lining.Choice   `json:"lining,omitempty"` // where the frame is made to the slab
 	Offers    []survey.Offer   `json:"offers,omitempty"` // placings of a slab or of the old door
 	Readings  []survey.Reading `json:"readings"`
 	Slab      slab.Slab        `json:"slab"`
@@ -91,6 +93,14 @@ type Pair struct {
 	Lip     measure.Length `json:"lip,omitempty"`    // of rebated ones: how far they lap; nought trade.RebateLip
 }
 
+// Framed is the frame that is made to the slab; nil where there is one already.
+func (o Opening) Framed() *lining.Choice {
+	if o.Measuring != ToFrame {
+		return nil
+	}
+	return o.Lining
+}
+
 // Laps is how far rebated meeting edges lap.
 func (p Pair) Laps() measure.Length {
 	if p.Lip > 0 {
@@ -117,10 +127,11 @@ const (
 	ByTape      Measuring = "tape"     // tape and level; the slab is cut on the trestles from the figures
 	OfferedUp   Measuring = "offered"  // the slab is stood in the opening and its gaps are read
 	FromOldDoor Measuring = "old-door" // the gaps round the old door, before it comes off
+	ToFrame     Measuring = "frame"    // there is no frame, or it goes: one is made to the slab
 )
 
 // Measurings lists them.
-var Measurings = []Measuring{AsItComes, ByTape, OfferedUp, FromOldDoor}
+var Measurings = []Measuring{AsItComes, ByTape, OfferedUp, FromOldDoor, ToFrame}
 
 // Step is one notch of the rod.
 type Step string

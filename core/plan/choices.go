@@ -5,6 +5,7 @@ import (
 
 	"kindmargin/core/fit"
 	"kindmargin/core/job"
+	"kindmargin/core/lining"
 	"kindmargin/core/season"
 )
 
@@ -46,6 +47,13 @@ var Habits = []Choice[job.Habit]{
 	{job.ToLine, "cut to the line", "nothing left on, however unsure"},
 }
 
+// Joints are the ways that head and jambs of a frame meet.
+var Joints = []Choice[lining.Joint]{
+	{lining.Housed, "head housed for the jambs", "glued, pinned, two long screws a side: it cannot slip"},
+	{lining.Over, "head over the jambs", "butted, screwed down through the head"},
+	{lining.Between, "head between the jambs", "butted, screwed in through the jambs"},
+}
+
 // Sawns are the ways that boards were sawn from the log.
 var Sawns = []Choice[season.Sawn]{
 	{season.SawnUnknown, "not known: as flat-sawn", "taken for what moves most"},
@@ -78,6 +86,7 @@ var Measurings = []Choice[job.Measuring]{
 	{job.ByTape, "tape and level", "widths, heights, plumb, level and square; the slab is cut on the trestles from the figures"},
 	{job.OfferedUp, "slab offered up", "the slab stood on wedges in the opening, packers slid round it"},
 	{job.FromOldDoor, "the old door", "its gaps read as it hangs, before it comes off"},
+	{job.ToFrame, "a frame made to the slab", "there is no frame, or it goes: jambs and head are cut to the slab, set, and then read"},
 }
 
 // Parts are the parts of a door's choices that others can take.

@@ -34,6 +34,14 @@ const (
 	GivesWay           Code = "edge-gives-way"
 	CutTwice           Code = "foot-cut-twice"
 
+	RoughNarrow Code = "rough-narrow"
+	RoughLow    Code = "rough-low"
+	RoughWide   Code = "rough-wide"
+	WallThin    Code = "wall-thin"
+	BoardNarrow Code = "board-narrow"
+	WallTapers  Code = "wall-tapers"
+	FrameWide   Code = "frame-wide"
+
 	SeasonTooWide   Code = "season-too-wide"
 	SeasonLie       Code = "season-lie"
 	SeasonSeal      Code = "season-seal"

@@ -33,7 +33,7 @@ func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], c
 		Weight: b.slab.Weight(), Inserts: first.Inserts(b.slab),
 	}
 	said = append(said, limits(d, b, way.chosen, first, o)...)
-	said = append(said, shorts(b, first)...)
+	said = append(said, shorts(d, b, first)...)
 	for _, side := range frame.Sides {
 		left := first.Left[carries(side, first.Across)]
 		// Lock edge and foot are marked with what is really marked off across from them.
@@ -126,9 +126,20 @@ func lacks(d door, wanted frame.Each[float64], laid fit.Laid) (said findings) {
 	return said
 }
 
+// mostWide is how much wider than the slab asks a frame may stand: what fits a margin. Common practice.
+const mostWide = measure.Millimetre
+
 // shorts says where the slab does not reach the outline.
-func shorts(b bay, laid fit.Laid) (said findings) {
+func shorts(d door, b bay, laid fit.Laid) (said findings) {
 	for _, x := range laid.Short {
+		if d.Framed() != nil { // a frame can still be moved
+			gravity := Note
+			if measure.FromMM(x.By) > mostWide {
+				gravity = Stop
+			}
+			said.say(gravity, job.StepMeasure, "/lining", FrameWide, Args{"edge": Edge(x.Side), "at": measure.FromMM(x.At), "by": Finely(measure.FromMM(x.By))})
+			continue
+		}
 		field, code := "/length", TooShort
 		if x.Side.Upright() {
 			field, code = "/width", TooNarrow

@@ -19,7 +19,6 @@ const sweepCut = measure.Inch / 2
 
 // margins are the margins wanted of a leaf, and what they ask of its outline.
 func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Targets, said findings) {
-	school, _ := trade.SchoolByID(d.Margins.School)
 	want = fit.Targets{Least: d.Margins.Least.MM(), Uneven: d.Margins.Uneven.MM()}
 	top, bottom := d.Hinges.Tops(measure.FromMM(s.height))
 	half := d.Hinges.Leaf.MM() / 2
@@ -30,23 +29,7 @@ func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Tar
 	}
 	for _, side := range frame.Sides {
 		meets := d.Pair != nil && side == frame.Lock
-		f := figure.Sum(0, figure.Term{Label: school.Name + " (" + school.Source + ")", Value: school.Margin[side], Source: figure.Rule})
-		switch own := d.Margins.Own(side); {
-		case meets:
-			f = figure.Sum(
-				0,
-				figure.Term{Label: "margin between the leaves", Value: d.Pair.Meeting, Source: figure.Choice},
-				figure.Term{Label: "the other leaf's half", Value: -(d.Pair.Meeting - d.Pair.Meeting/2), Source: figure.Rule},
-			)
-		case own != nil:
-			f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *own, Source: figure.Choice})
-		case side == frame.Hinge && school.Margin[side] == 0:
-			f = d.Hinges.Flush()
-		}
-		f = coming(d.Margins, side, f, wanted[frame.Head].Value)
-		if side == frame.Lock {
-			f = seasonal(d, f)
-		}
+		f := wantedAt(d, side, wanted[frame.Head].Value)
 		if side == frame.Foot && !d.Margins.Sweep {
 			if raised, ok := sweepFoot(d, s, want.Pins, f.Value); ok {
 				said.say(Note, job.StepSwing, "/swing/floor", FootRaised, Args{"by": raised.Value - f.Value, "wanted": f.Value})
@@ -68,6 +51,31 @@ func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Tar
 		want.Least = min(want.Least, d.Pair.Meeting.MM()/2)
 	}
 	return wanted, want, said
+}
+
+// wantedAt is the margin wanted on a side, whatever the floor in the sweep asks; head is that wanted at
+// the head.
+func wantedAt(d door, side frame.Side, head measure.Length) figure.Figure {
+	school, _ := trade.SchoolByID(d.Margins.School)
+	meets := d.Pair != nil && side == frame.Lock
+	f := figure.Sum(0, figure.Term{Label: school.Name + " (" + school.Source + ")", Value: school.Margin[side], Source: figure.Rule})
+	switch own := d.Margins.Own(side); {
+	case meets:
+		f = figure.Sum(
+			0,
+			figure.Term{Label: "margin between the leaves", Value: d.Pair.Meeting, Source: figure.Choice},
+			figure.Term{Label: "the other leaf's half", Value: -(d.Pair.Meeting - d.Pair.Meeting/2), Source: figure.Rule},
+		)
+	case own != nil:
+		f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *own, Source: figure.Choice})
+	case side == frame.Hinge && school.Margin[side] == 0:
+		f = d.Hinges.Flush()
+	}
+	f = coming(d.Margins, side, f, head)
+	if side == frame.Lock {
+		f = seasonal(d, f)
+	}
+	return f
 }
 
 // coming adds to the margin wanted on a side what is still to come: paint on the

@@ -39,6 +39,8 @@ type Plan struct {
 	// Trip is the chance of another trip to the trestles after the first hang, cut as the
 	// readings stand; 1 while there is no answer.
 	Trip float64
+	// Lining is the frame that is made to the slab; nil where there is one already.
+	Lining *Lining
 	// Places are where the readings were taken, and where the next one is.
 	Places []Place
 	// Leaves are one, or for a pair two: the one on the hinge jamb first. The other
@@ -194,6 +196,9 @@ func solve(d door) Plan {
 	}
 	t := tripsOf(d, drawn)
 	p.ToRead, p.Trip = next(d, read, t)
+	if c := d.Framed(); c != nil && !c.Stands {
+		p.ToRead = nil // there is nothing to read yet
+	}
 	for i, b := range bays {
 		l := &p.Leaves[i]
 		if l.Gauges, more = gauges(d, b, wanted[frame.Hinge].Value); len(more) > 0 {
@@ -222,7 +227,8 @@ func solve(d door) Plan {
 	if drawn != nil {
 		triesOf(d, read, bays, drawn, p.Leaves)
 	}
-	p.Findings = said
+	p.Lining, more = liningOf(d, p.Leaves)
+	p.Findings = append(said, more...)
 	p.Places = places(d, said, p.ToRead)
 	p.Notches, p.Next = rod(d, p)
 	return p

@@ -56,6 +56,11 @@ func readShape(d door) (s surveyed, said findings) {
 	if l := d.Slab; l.Width > 0 && l.Length > 0 {
 		s.width, s.height = l.Width.MM(), l.Length.MM()
 	}
+	made := clearOf(d)
+	if made != nil { // its boards are as good as a reading each way
+		s.width, s.height = made.Width.Value.MM(), made.Height.Value.MM()
+		s.widths, s.heights = s.widths+1, s.heights+1
+	}
 	if len(widths) > 0 {
 		s.width = median(widths)
 	}
@@ -76,6 +81,9 @@ func readShape(d door) (s surveyed, said findings) {
 	prior := survey.OldOpening(s.width, s.height)
 	if d.Walls == job.New {
 		prior = survey.NewFrame(s.width, s.height)
+	}
+	if made != nil {
+		prior = survey.MadeFrame(made.Width.Value.MM(), made.Height.Value.MM())
 	}
 	prior.Tape, prior.Kit = d.tape.Step().MM(), d.kit.Tools
 	s.inside, s.usual = inside, prior

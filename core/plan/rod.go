@@ -63,6 +63,9 @@ func rod(d door, p Plan) (notches []Notch, next job.Step) {
 			if clash && step != job.StepMeasure {
 				n.Says = waitsForClash
 			}
+			if c := d.Framed(); c != nil && step == job.StepMeasure {
+				n.Says = makeFrame
+			}
 			if step == job.StepMeasure || step == job.StepSlab && !clash {
 				n.State = Open // nothing before them to wait for
 			}
@@ -102,6 +105,9 @@ func (p Plan) All() []Finding {
 
 // has reports whether a step has its answer, for every leaf.
 func has(d door, p Plan, step job.Step) bool {
+	if c := d.Framed(); c != nil && !c.Stands && step == job.StepMeasure {
+		return false
+	}
 	bays := baysOf(d)
 	for i, l := range p.Leaves {
 		measured := len(bays[i].slab.Missing()) == 0

@@ -57,12 +57,20 @@ var says = map[Code]string{
 	NotStraightScribed: straightAt + "would vary by {by} either way, so this edge is scribed to it and the light is even.",
 	NotStraightHinge:   straightAt + "varies by {by} either way. Packers keep the pins on one line.",
 	GivesWay:           "The {side} edge gives way by {by} so that no margin is under the least.",
-	SeasonTooWide:      "No margin spans this year: with {least} kept in {wet} the light at the lock edge comes to {driest} in {dry}, and {widest} is the widest that looks right. Seal all six sides, take an engineered slab or quarter-sawn boards, or accept the wide light in {dry}.",
-	SeasonLie:          "The slab holds {now} and the room makes it {room}: let it lie flat there on battens, air all round, for about {days} days before it is fitted, or it moves by {by} in its first weeks.",
-	SeasonSeal:         "From {wet} to {dry} the light at the lock edge moves by {by}: seal all six sides, the cut ends most of all. Come back in {wet}, when it is tightest, and in {dry}.",
-	SeasonBeyond:       "In this year the wood leaves the {least} to {most} % that its coefficient was measured between: a guess on top of a guess.",
-	SeasonAgrees:       "The season explains it: at {moisture}, from {was} when it was fitted, the lock margin should have {way} by about {foretold} at its middle, and it {went} by {found}.",
-	SeasonDisagrees:    "The season does not explain it: at {moisture}, from {was} when it was fitted, the lock margin should have {way} by about {foretold} at its middle, and it {went} by {found}. Look for a hinge that has worked loose, or a jamb that has moved.",
+	RoughNarrow:        "The rough opening is {rough} wide at its {where}, and the frame {outer} over all: with {least} of packing a side it is {short} too narrow. Boards of {thin}, a slab narrower by as much, or the stud moved by whoever answers for the wall.",
+	RoughLow:           "The rough opening is too low by {short} for a frame {outer} high over all: thinner boards for the head, a shorter slab, or a smaller margin at the foot.",
+	RoughWide:          "Each side would be packed by {by}; past {most} packing works loose: nail a board to the stud first.",
+	WallThin:           "The wall is {wall} thick at the {where}, and a lining for a slab {slab} thick with its stop is {least} at least: pack the wall out there by {by}, or let the lining stand proud under the casing.",
+	BoardNarrow:        "The boards are {board} wide and the wall {wall} at the {where}: take wider ones, or glue a strip of {by} on.",
+	WallTapers:         "The wall is {least} to {most} thick: rip each lining to a taper, as it is marked at foot, middle and head, and plane to the line.",
+	FrameWide:          "The frame stands {by} too wide for the slab at its {edge}, {at} from its top: pack the jamb in by as much there before it is screwed home.",
+
+	SeasonTooWide:   "No margin spans this year: with {least} kept in {wet} the light at the lock edge comes to {driest} in {dry}, and {widest} is the widest that looks right. Seal all six sides, take an engineered slab or quarter-sawn boards, or accept the wide light in {dry}.",
+	SeasonLie:       "The slab holds {now} and the room makes it {room}: let it lie flat there on battens, air all round, for about {days} days before it is fitted, or it moves by {by} in its first weeks.",
+	SeasonSeal:      "From {wet} to {dry} the light at the lock edge moves by {by}: seal all six sides, the cut ends most of all. Come back in {wet}, when it is tightest, and in {dry}.",
+	SeasonBeyond:    "In this year the wood leaves the {least} to {most} % that its coefficient was measured between: a guess on top of a guess.",
+	SeasonAgrees:    "The season explains it: at {moisture}, from {was} when it was fitted, the lock margin should have {way} by about {foretold} at its middle, and it {went} by {found}.",
+	SeasonDisagrees: "The season does not explain it: at {moisture}, from {was} when it was fitted, the lock margin should have {way} by about {foretold} at its middle, and it {went} by {found}. Look for a hinge that has worked loose, or a jamb that has moved.",
 
 	CutTwice: "The foot is cut twice: now to {short} short of floor to head, and again once the sweep or shoe has been tried on the threshold.",
 
@@ -355,6 +363,7 @@ const (
 	isDone        = "done"
 	changedSince  = "changed since it was done"
 	moreWouldHelp = "another reading would help"
+	makeFrame     = "make the frame, and set it"
 	lookAtWrong   = "look at what is wrong"
 )
 

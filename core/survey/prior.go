@@ -59,6 +59,14 @@ func NewFrame(width, height float64) Prior {
 	return p.crookeder(crookedness{0.25, 0.25, 0.25, 0.25})
 }
 
+// MadeFrame is a frame whose boards were cut to a size, and that is set on packing by a careful hand:
+// its size is known before it is read. Assumed.
+func MadeFrame(width, height float64) Prior {
+	p := NewFrame(width, height)
+	p.Offset = 1
+	return p
+}
+
 // noise is the variance of a reading, mm²: its own and its rounding to the tape.
 // Where it was said how sure a reading is, that is the whole of it.
 func (p *Prior) noise(r Reading) float64 {

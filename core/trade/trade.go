@@ -194,6 +194,7 @@ const CodeFirst = "Your local code and a licensed trade come first."
 // Cautions by step. All common practice.
 var Cautions = []Caution{
 	{"measure", "Old paint may hold lead and old boards asbestos: test before you scrape or plane."},
+	{"measure", "A frame that is taken out or made wider may hold the wall up: studs and lintels are for whoever answers for the building."},
 	{"slab", "Rated, glazed, escape-route and external doors: the certificate and the local code set what may be cut. This plan is not for them."},
 	{"slab", "Never lean a loose door unsecured: a stand holds it on edge. Two people above about 25 kg (55 lb)."},
 	{"margins", "On escape routes and rated doors the code sets the gaps, not the eye."},

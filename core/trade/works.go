@@ -67,3 +67,16 @@ const (
 	WalkMinutes  = 2       // from one place or door to another
 	ClampMinutes = 12 * 60 // in clamps: over night. Common practice.
 )
+
+// What a frame is made and set with. Common practice; StopWide, FlushWithin, the least and the most
+// are assumed.
+const (
+	Packing      = 6 * mm  // a side
+	LeastPacking = 2 * mm  // a side: wedges still go in
+	MostPacking  = 20 * mm // a side: past it, a board is nailed to the stud first
+	StopWide     = 32 * mm
+	StopThick    = 12 * mm
+	BraceWide    = 45 * mm
+	BraceThick   = 19 * mm
+	FlushWithin  = 3 * mm / 2 // that a lining may stand proud of the wall's plaster: the casing covers it
+)

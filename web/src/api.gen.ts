@@ -1559,6 +1559,44 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             lock?: number;
         };
+        LiningChoice: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            board?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            floor?: number;
+            height: number[];
+            /** @description A length in millimetres, exact to the nanometre. */
+            housing?: number;
+            /** @enum {string} */
+            joint?: "" | "over" | "between";
+            /** @description A length in millimetres, exact to the nanometre. */
+            pack?: number;
+            stands?: boolean;
+            /** @description A length in millimetres, exact to the nanometre. */
+            stop?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            thick: number;
+            wall: number[];
+            width: number[];
+        };
+        LiningOf: {
+            /** @description Clear, from the floor that is there to its head. */
+            height: components["schemas"]["Figure"];
+            /** @description How deep the head is housed; nought for not. */
+            housing: components["schemas"]["Length"];
+            /** @description Where it is packed off the wall; empty until the rough opening was measured, and where it does not go in. */
+            packs: components["schemas"]["PackingOf"][];
+            /** @description The cut list. */
+            parts: components["schemas"]["PartOf"][];
+            /** @description How wide each lining is ripped; empty until the wall was measured at all six places. */
+            rip: components["schemas"]["RipOf"][];
+            /** @description How it is made and set, in words, in their order. */
+            steps: string[];
+            /** @description They are ripped to a taper. */
+            taper: boolean;
+            /** @description Clear, between its jambs. */
+            width: components["schemas"]["Figure"];
+        };
         Load: {
             /** @description Slabs that are still to be cut. */
             cutting: components["schemas"]["LoadCut"][];
@@ -1799,10 +1837,11 @@ export interface components {
             hand: "left" | "right";
             hinges: components["schemas"]["HingeChoice"];
             id: string;
+            lining?: components["schemas"]["LiningChoice"];
             lock: components["schemas"]["LockChoice"];
             margins: components["schemas"]["Margins"];
             /** @enum {string} */
-            measuring?: "" | "tape" | "offered" | "old-door";
+            measuring?: "" | "tape" | "offered" | "old-door" | "frame";
             name: string;
             notes?: components["schemas"]["Note"][];
             offers?: components["schemas"]["Offer"][];
@@ -1879,6 +1918,16 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             width: number;
         };
+        PackingOf: {
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description About. */
+            thick: components["schemas"]["Length"];
+            /** @description From the floor. */
+            up: components["schemas"]["Length"];
+            /** @description What it stands behind. */
+            what: string;
+        };
         Pair: {
             bolts?: string;
             /** @enum {string} */
@@ -1897,6 +1946,16 @@ export interface components {
             code: string;
             /** @description What the device is called, in at most 60 letters. */
             name: string;
+        };
+        PartOf: {
+            /** Format: int64 */
+            count: number;
+            long: components["schemas"]["Length"];
+            name: string;
+            note: string;
+            thick: components["schemas"]["Length"];
+            /** @description At its widest; nought until the wall was measured. */
+            wide: components["schemas"]["Length"];
         };
         Pass: {
             /** @description What it takes off. */
@@ -1949,6 +2008,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** @description One, or for a pair two, the one on the hinge jamb first. */
             leaves: components["schemas"]["Leaf"][];
+            /** @description Absent where no frame is made to the slab, or the slab is not measured. */
+            lining?: components["schemas"]["LiningOf"];
             /**
              * @description The first step that is not done; empty when all are.
              * @enum {string}
@@ -2082,6 +2143,11 @@ export interface components {
             doors: number;
             /** Format: int64 */
             jobs: number;
+        };
+        RipOf: {
+            /** @description Foot, middle and head; of the head, at the hinge jamb and at the lock jamb. */
+            marks: components["schemas"]["Length"][];
+            name: string;
         };
         RodDoor: {
             id: string;
@@ -2566,6 +2632,8 @@ export interface components {
             hingeKinds: components["schemas"]["HingeKind"][];
             hingeRules: components["schemas"]["HingeRule"][];
             instruments: components["schemas"]["InstrumentOf"][];
+            /** @description Of a frame's head and jambs. */
+            joints: components["schemas"]["Named"][];
             kinds: components["schemas"]["KindOf"][];
             measurings: components["schemas"]["Named"][];
             /** @description What leaves keep clear of. */

@@ -130,17 +130,19 @@ export function Choose<T extends string | number>({
 	unset?: T;
 	label: string;
 	/** An option that says nothing removes what was said. */
-	options: { value: T; text: string; note?: ReactNode; remove?: boolean }[];
+	options: { value: T; text: string; note?: ReactNode; remove?: boolean; also?: Op[] }[];
 	row?: boolean;
 }) {
 	const { view, save } = useDoor();
 	const [error, attempt] = useAttempt();
 	const now = (at(view.opening, pointer) || unset) as T;
-	const set = async (o: { value: T; text: string; remove?: boolean }) => {
+	const set = async (o: { value: T; text: string; remove?: boolean; also?: Op[] }) => {
 		await attempt(async () => {
 			if (o.remove && !at(view.opening, pointer)) return;
 			await save(
-				[o.remove ? { op: 'remove', path: pointer } : { op: 'add', path: pointer, value: o.value }],
+				o.remove
+					? [{ op: 'remove', path: pointer }]
+					: [{ op: 'add', path: pointer, value: o.value }, ...(o.also ?? [])],
 				`${label}: ${o.text}`,
 			);
 		});

@@ -1,8 +1,10 @@
+import type { Unit } from '../../api';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { Choose, LengthField } from '../../field';
 import { HandChoice } from '../../hand';
 import { named, trade } from '../../trade';
+import { beginFrame } from './lining';
 
 /** GoAbout is how the carpenter goes about measuring; what is offered follows. */
 export function GoAbout() {
@@ -14,7 +16,12 @@ export function GoAbout() {
 			pointer="/measuring"
 			label="How do you go about it?"
 			unset=""
-			options={trade.measurings.map((m) => ({ value: m.id, text: m.name, note: m.why }))}
+			options={trade.measurings.map((m) => ({
+				value: m.id,
+				text: m.name,
+				note: m.why,
+				also: m.id === 'frame' && !view.opening.lining ? beginFrame(view.job.unit as Unit) : [],
+			}))}
 		/>
 	);
 	if (!begun) return choose;

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useDoor } from '../../door-state';
 import { AboutOpening, GoAbout } from './about';
+import { LiningPanel } from './lining';
 import { ReadingList } from './list';
 import { Offers } from './offers';
 import { OtherReading } from './other';
@@ -28,6 +29,15 @@ export function MeasureStep() {
 	const overtaken = held && !open.some((r) => r.name === held.name);
 	const { measuring, offers = [] } = view.opening;
 	const begun = view.opening.readings.length > 0;
+	const framed = measuring === 'frame';
+	if (framed && !view.opening.lining?.stands)
+		return (
+			<>
+				<GoAbout />
+				<LiningPanel />
+				<AboutOpening />
+			</>
+		);
 	// What stands in the opening is said before its gaps are read.
 	const wants = measuring === 'offered' || measuring === 'old-door';
 	const stands = offers.some((o) => !!o.old === (measuring === 'old-door'));
@@ -47,6 +57,14 @@ export function MeasureStep() {
 	return (
 		<>
 			{!begun && <GoAbout />}
+			{framed && (
+				<details className="mb-3" data-frame-made>
+					<summary className="cursor-pointer min-h-11 flex items-center underline">
+						The frame as it was made
+					</summary>
+					<LiningPanel />
+				</details>
+			)}
 			{next && !other && (
 				<section aria-label="Next reading" className="border-2 border-[var(--rod-edge)] p-3 mb-4">
 					<p className="opacity-80">

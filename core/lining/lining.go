@@ -1,0 +1,239 @@
+// Package lining is a frame that is made to a slab: two jambs and a head, cut and ripped on the
+// trestles so that the slab goes in with its margins, and set in the rough opening on packing.
+package lining
+
+import (
+	"slices"
+	"strconv"
+
+	"kindmargin/core/field"
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// Choice is what is known of the wall and the boards, and how the frame is joined. A measurement of
+// nought is one not taken yet.
+type Choice struct {
+	Thick   measure.Length `json:"thick"`           // of the boards
+	Board   measure.Length `json:"board,omitempty"` // width that they come in
+	Joint   Joint          `json:"joint,omitempty"`
+	Housing measure.Length `json:"housing,omitempty"` // depth; nought a third of the boards' thickness
+	// Wall is its thickness, finish to finish: beside the hinge jamb at foot, middle and head, and so
+	// beside the lock jamb.
+	Wall [6]measure.Length `json:"wall"`
+	// Width is that of the rough opening at foot, middle and head, Height beside the hinge jamb and
+	// the lock jamb, from the floor that is there.
+	Width  [3]measure.Length `json:"width"`
+	Height [2]measure.Length `json:"height"`
+	Floor  measure.Length    `json:"floor,omitempty"` // how much higher the floor lies under the lock jamb; below nought lower
+	Pack   measure.Length    `json:"pack,omitempty"`  // wanted a side; nought trade.Packing
+	Stop   measure.Length    `json:"stop,omitempty"`  // thickness of the stops; nought trade.StopThick
+	Stands bool              `json:"stands,omitempty"`
+}
+
+// Joint is how head and jambs meet.
+type Joint string
+
+// The joints.
+const (
+	Housed  Joint = ""        // the head is housed for the jambs
+	Over    Joint = "over"    // the head lies on the jambs
+	Between Joint = "between" // the head stands between the jambs
+)
+
+// Joints lists them.
+var Joints = []Joint{Housed, Over, Between}
+
+// Check reports what cannot be, as field.Errors worded in the unit of the job.
+func (c Choice) Check(u measure.Unit) error {
+	const mm = measure.Millimetre
+	var bad field.Errors
+	ranges := []field.Range{
+		{Pointer: "/thick", Is: "thickness of a lining", Value: c.Thick, Most: 80 * mm},
+		{Pointer: "/board", Is: "width of a board", Value: c.Board, Most: 500 * mm},
+		{Pointer: "/housing", Is: "depth of a housing", Value: c.Housing, Most: 30 * mm},
+		{Pointer: "/floor", Is: "step between two legs", Value: c.Floor, Least: -60 * mm, Most: 60 * mm},
+		{Pointer: "/pack", Is: "packing of a side", Value: c.Pack, Most: 40 * mm},
+		{Pointer: "/stop", Is: "thickness of a stop", Value: c.Stop, Most: 30 * mm},
+	}
+	for i, v := range c.Wall {
+		ranges = append(ranges, field.Range{Pointer: "/wall/" + strconv.Itoa(i), Is: "thickness of a wall", Value: v, Most: 600 * mm})
+	}
+	for i, v := range c.Width {
+		ranges = append(ranges, field.Range{Pointer: "/width/" + strconv.Itoa(i), Is: "width of a rough opening", Value: v, Most: 4 * measure.Metre})
+	}
+	for i, v := range c.Height {
+		ranges = append(ranges, field.Range{Pointer: "/height/" + strconv.Itoa(i), Is: "height of a rough opening", Value: v, Most: 5 * measure.Metre})
+	}
+	for _, r := range ranges {
+		bad.Under("", r.Check(u))
+	}
+	if !slices.Contains(Joints, c.Joint) {
+		bad.Add("/joint", "There is no joint called %.40q.", string(c.Joint))
+	}
+	if c.Joint == Housed && c.Housing > 0 && c.Thick > 0 && c.Housing > c.Thick/2 {
+		bad.Add("/housing", "A housing %s deep takes more than half of a board %s thick: %s is the most.",
+			measure.Say(c.Housing, u), measure.Say(c.Thick, u), measure.Say(c.Thick/2, u))
+	}
+	return bad.Err()
+}
+
+// housing is how deep the head is housed.
+func (c Choice) housing() measure.Length {
+	switch {
+	case c.Joint != Housed:
+		return 0
+	case c.Housing > 0:
+		return c.Housing
+	}
+	return (c.Thick / 3).Round(measure.Millimetre, measure.Nearest)
+}
+
+// pack is the packing wanted a side.
+func (c Choice) pack() measure.Length {
+	if c.Pack > 0 {
+		return c.Pack
+	}
+	return trade.Packing
+}
+
+func (c Choice) stop() measure.Length {
+	if c.Stop > 0 {
+		return c.Stop
+	}
+	return trade.StopThick
+}
+
+// Clear is what a frame must leave: between its jambs, and from the floor that is there under the hinge
+// jamb to the head; and the slab's thickness.
+type Clear struct{ Width, Height, Thick measure.Length }
+
+// Frame is a frame as it is cut. Lengths of nought wait for what is not measured.
+type Frame struct {
+	Clear
+	Jamb   frame.Each[measure.Length] // length of the hinge jamb and of the lock jamb
+	Head   measure.Length
+	House  measure.Length                // depth of the head's housings, nought for none
+	Rip    frame.Each[[3]measure.Length] // width of each jamb at foot, middle and head
+	RipEnd [2]measure.Length             // of the head, at the hinge jamb and at the lock jamb
+	Taper  bool                          // it is ripped to a taper: the wall is not one thickness
+	Brace  measure.Length                // across the foot, between the jambs
+	Outer  Clear                         // over all
+	Pack   [3]measure.Length             // a side, at foot, middle and head; below nought it does not go in
+	Above  measure.Length                // over the head, at the lower side
+	Parts  []Part
+	// What is in its way; nought where nothing is.
+	Narrow     measure.Length // by which the rough opening is too narrow, packed by the least
+	NarrowAt   int            // 0 foot, 1 middle, 2 head
+	Low        measure.Length // by which it is too low
+	Thin       measure.Length // the thinnest wall, where no lining can be ripped to it
+	ThinAt     int            // in Choice.Wall
+	Board      measure.Length // by which the boards are narrower than the wall
+	BoardAt    int
+	Walls      bool           // all six were measured
+	Rough      bool           // all of the rough opening was
+	PackedMore measure.Length // the packing of a side, where it is more than the most
+}
+
+// Part is a line of the cut list.
+type Part struct {
+	Name              string
+	Count             int
+	Long, Wide, Thick measure.Length
+	Note              string
+}
+
+// Least is the narrowest that a lining can be ripped to: the slab, and a stop that holds.
+func Least(slab measure.Length) measure.Length { return slab + trade.StopWide }
+
+// Make cuts a frame to what it must leave.
+func Make(c Choice, clear Clear) Frame {
+	f := Frame{Clear: clear, House: c.housing(), Brace: clear.Width}
+	f.Jamb[frame.Hinge], f.Jamb[frame.Lock] = clear.Height, clear.Height-c.Floor
+	f.Head = clear.Width
+	f.Outer = Clear{Width: clear.Width + 2*c.Thick, Height: clear.Height + c.Thick}
+	switch c.Joint {
+	case Housed:
+		f.Jamb[frame.Hinge] += f.House
+		f.Jamb[frame.Lock] += f.House
+		f.Head += 2 * c.Thick
+	case Over:
+		f.Head += 2 * c.Thick
+	case Between:
+		f.Jamb[frame.Hinge] += c.Thick
+		f.Jamb[frame.Lock] += c.Thick
+	}
+	f.rip(c)
+	f.rough(c)
+	f.list(c)
+	return f
+}
+
+// rip is how wide the linings are ripped: flush with both faces of the wall at each place that it was
+// measured at, or all to the thickest where one width does.
+func (f *Frame) rip(c Choice) {
+	f.Walls = !slices.Contains(c.Wall[:], 0)
+	if !f.Walls {
+		return
+	}
+	most, least := slices.Max(c.Wall[:]), slices.Min(c.Wall[:])
+	f.Taper = most-least > trade.FlushWithin
+	wide := func(i int) measure.Length {
+		if f.Taper {
+			return c.Wall[i]
+		}
+		return most
+	}
+	for i := range 3 {
+		f.Rip[frame.Hinge][i], f.Rip[frame.Lock][i] = wide(i), wide(3+i)
+	}
+	f.RipEnd = [2]measure.Length{wide(2), wide(5)}
+	if f.Clear.Thick > 0 && least < Least(f.Clear.Thick) {
+		f.Thin, f.ThinAt = least, slices.Index(c.Wall[:], least)
+	}
+	if c.Board > 0 && most > c.Board {
+		f.Board, f.BoardAt = most-c.Board, slices.Index(c.Wall[:], most)
+	}
+}
+
+// rough holds the frame against the rough opening.
+func (f *Frame) rough(c Choice) {
+	f.Rough = !slices.Contains(c.Width[:], 0) && !slices.Contains(c.Height[:], 0)
+	if !f.Rough || c.Thick == 0 {
+		return
+	}
+	narrowest := 0
+	for i, w := range c.Width {
+		f.Pack[i] = (w - f.Outer.Width) / 2
+		if w < c.Width[narrowest] {
+			narrowest = i
+		}
+	}
+	if short := f.Outer.Width + 2*trade.LeastPacking - c.Width[narrowest]; short > 0 {
+		f.Narrow, f.NarrowAt = short, narrowest
+	}
+	if most := slices.Max(f.Pack[:]); most > trade.MostPacking {
+		f.PackedMore = most
+	}
+	// Both are from the floor under their own leg.
+	f.Above = min(c.Height[0], c.Height[1]+c.Floor) - f.Outer.Height
+	if f.Above < 0 {
+		f.Low = -f.Above
+	}
+}
+
+// list is the cut list, the longest first.
+func (f *Frame) list(c Choice) {
+	wide := func(list ...measure.Length) measure.Length { return slices.Max(list) }
+	jamb := func(name string, side frame.Side) Part {
+		return Part{name, 1, f.Jamb[side], wide(f.Rip[side][:]...), c.Thick, ""}
+	}
+	f.Parts = []Part{
+		jamb("hinge jamb", frame.Hinge), jamb("lock jamb", frame.Lock),
+		{"head", 1, f.Head, wide(f.RipEnd[:]...), c.Thick, ""},
+		{"stop, on the legs", 2, f.Clear.Height, trade.StopWide, c.stop(), "cut to the floor, and under the head's"},
+		{"stop, on the head", 1, f.Clear.Width, trade.StopWide, c.stop(), ""},
+		{"brace across the foot", 1, f.Brace, trade.BraceWide, trade.BraceThick, "comes off once it is screwed"},
+	}
+}

@@ -1,0 +1,183 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/lining"
+	"kindmargin/core/measure"
+	"kindmargin/core/trade"
+)
+
+// Lining is a frame that is made to the slab.
+type Lining struct {
+	lining.Frame
+	Width  figure.Figure // between its jambs
+	Height figure.Figure // from the floor that is there to its head
+	Packs  []Packing
+	Steps  []string // in words, in their order
+}
+
+// Packing is a place where the frame is packed off the wall.
+type Packing struct {
+	Side  frame.Side
+	Up    measure.Length // from the floor
+	What  string         // what it stands behind
+	Thick measure.Length // about
+}
+
+// cleared is what a frame must leave, as it was made up.
+type cleared struct{ Width, Height figure.Figure }
+
+// clearOf is what a frame made to the slab must leave: the slab, and its margins; nil where none is
+// made, or the slab is not measured. Common practice: clear width = slab and two margins, clear height
+// = slab, head margin, and foot margin over the finished floor.
+func clearOf(d door) *cleared {
+	c := d.Framed()
+	if c == nil || c.Thick == 0 {
+		return nil
+	}
+	head := wantedAt(d, frame.Head, 0)
+	hinge, lock, foot := wantedAt(d, frame.Hinge, head.Value), wantedAt(d, frame.Lock, head.Value), wantedAt(d, frame.Foot, head.Value)
+	var width []figure.Term
+	var long measure.Length
+	bays := baysOf(d)
+	for i, b := range bays {
+		s := b.slab
+		if s.Width == 0 || s.Length == 0 {
+			return nil
+		}
+		name := "slab at its widest"
+		if len(bays) > 1 {
+			name = []string{"hinge jamb's leaf at its widest", "lock jamb's leaf at its widest"}[i]
+		}
+		width = append(
+			width, figure.Term{Label: name, Value: max(s.Width, s.WidthMid, s.WidthFoot), Source: figure.Reading},
+			figure.Term{Label: "hinge margin wanted", Value: hinge.Value, Source: figure.Choice},
+		)
+		if i == 0 {
+			width = append(width, figure.Term{Label: "lock margin wanted", Value: lock.Value, Source: figure.Choice})
+		} else {
+			width = append(width, figure.Term{Label: "the other half of the margin between", Value: d.Pair.Meeting - lock.Value, Source: figure.Choice})
+		}
+		long = max(long, s.Length, s.LengthLock)
+	}
+	return &cleared{
+		figure.Sum(0, width...),
+		figure.Sum(
+			0, figure.Term{Label: "slab at its longest", Value: long, Source: figure.Reading},
+			figure.Term{Label: "head margin wanted", Value: head.Value, Source: figure.Choice},
+			figure.Term{Label: "foot margin wanted, over the floor that is there", Value: foot.Value, Source: figure.Choice},
+		),
+	}
+}
+
+// wallPlaces are the six places of lining.Choice.Wall.
+var wallPlaces = [6]string{"foot of the hinge side", "middle of the hinge side", "head of the hinge side", "foot of the lock side", "middle of the lock side", "head of the lock side"}
+
+// liningOf is the frame that is made to the slab, and what is in its way; nil where none is, or the slab
+// is not measured.
+func liningOf(d door, leaves []Leaf) (*Lining, findings) {
+	size := clearOf(d)
+	if size == nil {
+		return nil, nil
+	}
+	c := *d.Framed()
+	l := Lining{Frame: lining.Make(c, lining.Clear{Width: size.Width.Value, Height: size.Height.Value, Thick: d.Slab.Thickness}), Width: size.Width, Height: size.Height}
+	var said findings
+	stop := func(code Code, at string, args Args) { said.say(Stop, job.StepMeasure, "/lining"+at, code, args) }
+	if l.Narrow > 0 {
+		stop(RoughNarrow, "/width", Args{
+			"rough": c.Width[l.NarrowAt], "where": []string{"foot", "middle", "head"}[l.NarrowAt], "outer": l.Outer.Width,
+			"least": trade.LeastPacking, "short": l.Narrow, "thin": max(c.Thick-(l.Narrow+1)/2, 0),
+		})
+	}
+	if l.Low > 0 {
+		stop(RoughLow, "/height", Args{"short": l.Low, "outer": l.Outer.Height})
+	}
+	if l.Thin > 0 {
+		stop(WallThin, "/wall", Args{"wall": l.Thin, "where": wallPlaces[l.ThinAt], "slab": d.Slab.Thickness, "least": lining.Least(d.Slab.Thickness), "by": lining.Least(d.Slab.Thickness) - l.Thin})
+	}
+	if l.Board > 0 {
+		stop(BoardNarrow, "/board", Args{"board": c.Board, "wall": c.Wall[l.BoardAt], "where": wallPlaces[l.BoardAt], "by": l.Board})
+	}
+	if l.PackedMore > 0 {
+		said.say(Care, job.StepMeasure, "/lining/width", RoughWide, Args{"by": l.PackedMore, "most": trade.MostPacking})
+	}
+	if l.Taper && l.Thin == 0 {
+		least, most := c.Wall[0], c.Wall[0]
+		for _, w := range c.Wall {
+			least, most = min(least, w), max(most, w)
+		}
+		said.say(Note, job.StepMeasure, "/lining/wall", WallTapers, Args{"least": least, "most": most})
+	}
+	l.packs(d, leaves)
+	l.steps(d)
+	return &l, said
+}
+
+// packs are the places where it is packed: at foot, middle and head, and behind each hinge and the
+// strike.
+func (l *Lining) packs(d door, leaves []Leaf) {
+	if !l.Rough || l.Narrow > 0 {
+		return
+	}
+	high := l.Frame.Height
+	thick := func(up measure.Length) measure.Length {
+		at := 2 * up.MM() / max(high.MM(), 1)
+		i := min(int(at), 1)
+		a, b := l.Pack[i].MM(), l.Pack[i+1].MM()
+		return measure.FromMM(a+(b-a)*(at-float64(i))).Round(d.tape.Step(), measure.Nearest)
+	}
+	put := func(side frame.Side, up measure.Length, what string) {
+		l.Packs = append(l.Packs, Packing{side, up.Round(10*measure.Millimetre, measure.Nearest), what, thick(up)})
+	}
+	for i, leaf := range leaves {
+		side := []frame.Side{frame.Hinge, frame.Lock}[i]
+		put(side, 100*measure.Millimetre, "the foot")
+		for k := len(leaf.Hinges) - 1; k >= 0; k-- {
+			h := leaf.Hinges[k]
+			put(side, high-h.Jamb.Value-d.Hinges.Leaf/2, "the "+strings.ToLower(h.Name))
+		}
+	}
+	if d.Pair == nil {
+		put(frame.Lock, 100*measure.Millimetre, "the foot")
+		strike := high / 2
+		if len(leaves) > 0 && leaves[0].Latch != nil {
+			strike = high - leaves[0].Latch.Jamb.Value
+		}
+		put(frame.Lock, strike, "the strike")
+		put(frame.Lock, high-100*measure.Millimetre, "the head")
+	}
+}
+
+// steps are how it is made and set. Common practice.
+func (l *Lining) steps(d door) {
+	say := func(v measure.Length) string { return measure.Say(v.Round(d.tape.Step(), measure.Nearest), d.unit) }
+	joined := map[lining.Joint]string{
+		lining.Housed:  fmt.Sprintf("House the head for the jambs, %s deep, %s between the housings; glue, pin, and two long screws a side.", say(l.House), say(l.Frame.Width)),
+		lining.Over:    "Lay the head on the jambs, flush at both ends; glue, and two long screws down into each.",
+		lining.Between: "Stand the head between the jambs, flush with their tops; glue, and two long screws in through each.",
+	}[d.Framed().Joint]
+	ripped := fmt.Sprintf("Rip all three to %s, flush with both faces of the wall.", say(l.Rip[frame.Hinge][0]))
+	if l.Taper {
+		ripped = "Mark each lining's width at foot, middle and head, and rip it to the line; the head runs from the one jamb's width to the other's."
+	}
+	if !l.Walls {
+		ripped = "Measure the wall at all six places before anything is ripped."
+	}
+	l.Steps = []string{
+		"Check the slab first: width at head, middle and foot, length on both edges. The frame is cut to its greatest.",
+		fmt.Sprintf("Cut the jambs to %s and %s, hinge and lock; the head to %s. Mark which is which.", say(l.Jamb[frame.Hinge]), say(l.Jamb[frame.Lock]), say(l.Head)),
+		ripped,
+		"Cut the hinge pockets and the strike on the trestles, from the same rod as the slab's: set it the head margin past the slab's top.",
+		joined,
+		fmt.Sprintf("Screw the brace across the foot, %s between the jambs; check it clear at head, middle and foot, its diagonals alike, and out of wind.", say(l.Brace)),
+		fmt.Sprintf("Stand it in: about %s of packing a side. Hinge jamb first, plumb and straight, packed behind each hinge; then the head level; then the lock jamb.", say(max(l.Pack[1], trade.Packing))),
+		"Two screws through each packing, and one behind each hinge's leaf. The brace stays on until the last is in.",
+		"Then read it like any opening, and hang the slab.",
+	}
+}
