@@ -1,0 +1,86 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+
+	"kindmargin/core/frame"
+)
+
+// A frame is made to a slab, and the door hung in it, from the first figure to the sign-off: clear sizes
+// and cut list from slab, wall and rough opening; a wall too thin for it and a rough opening too narrow
+// are said; once it stands it is read like any opening, nothing comes off the slab, and it fits at the
+// first hang.
+func TestAFrameMadeToASlab(t *testing.T) {
+	u := sit(t, "serve")
+	u.begin("Dunlin House", "Pantry")
+	u.until("how it is gone about", `document.querySelector('input[name="/measuring"]')`)
+	u.js(`([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('a frame made to the slab')).querySelector('input').click(), '')`)
+	u.until("the frame", `document.querySelector('[data-lining]')`)
+	fill := func(field, text string) {
+		t.Helper()
+		u.retype(field, text)
+		u.until(field+" is kept", fmt.Sprintf(`document.querySelector('[data-field=%q]').value === %q`, field, text))
+	}
+	fill("/slab/width", "819")
+	fill("/slab/length", "2022.5")
+	fill("/slab/thickness", "35")
+	// 819 and twice 3.5; 2022.5, 3.5 and 6: common practice.
+	u.until("its clear sizes", `document.querySelector('[data-figure="frame-width"]')?.dataset.mm === '826' && document.querySelector('[data-figure="frame-height"]')?.dataset.mm === '2032'`)
+	for i := range 6 {
+		fill(fmt.Sprintf("/lining/wall/%d", i), "124")
+	}
+	fill("/lining/width/0", "870")
+	fill("/lining/width/1", "894")
+	fill("/lining/width/2", "894")
+	fill("/lining/height/0", "2075")
+	fill("/lining/height/1", "2075")
+	// 826 and twice 28 is 882; with 2 a side it wants 886.
+	u.says("with 2 mm of packing a side it is 16 mm too narrow")
+	u.until("it cannot stand", `document.querySelector('[data-stands]').disabled`)
+	fill("/lining/width/0", "894")
+	fill("/lining/wall/3", "60")
+	u.says("a lining for a slab 35 mm thick with its stop is 67 mm at least")
+	fill("/lining/wall/3", "126")
+	u.until("a taper", `document.body.innerText.includes('Rip to a taper') && !document.querySelector('[data-stands]').disabled`)
+	for part, long := range map[string]string{"hinge jamb": "2041", "lock jamb": "2041", "head": "882", "brace across the foot": "826"} {
+		assert.Equal(t, long, u.js(fmt.Sprintf(`document.querySelector('[data-part=%q]').dataset.long`, part)), part)
+	}
+	// Its pockets are cut on the trestles, before it stands, from the rod: 150 and the head margin.
+	door := strings.TrimSuffix(u.js("location.pathname"), "/measure")
+	u.open(door + "/hinges")
+	u.until("the marks", `document.querySelector('[data-mm="153.5"]') && document.querySelector('[data-mm="150"]')`)
+	u.open(door + "/measure")
+	u.click(`[data-stands="false"]`)
+	u.until("it is read like any other", `document.querySelector('[data-next]')`)
+	u.readToSureEnough(map[string]string{
+		"width": "826", "floor to head": "2032", "plumb": "0", "level": "0", "square": "0", "straight": "0", "diagonal": "2193.48",
+	})
+	for _, next := range []string{"/slab", "/margins", "/cut"} {
+		u.finish(next)
+	}
+	u.until("nothing comes off", `[...document.querySelectorAll('main *')].some((e) => e.innerText === 'Nothing comes off the lock edge.')`)
+	for _, next := range []string{"/hinges", "/swing", "/lock", "/try"} {
+		u.finish(next)
+	}
+	u.click("[data-record-cut]")
+	u.until("it hangs", `document.querySelector('[data-hang="1"]')`)
+	api := "/api/jobs" + strings.TrimPrefix(door, "/j")
+	at := strings.LastIndexByte(api, '/')
+	api = api[:at] + "/openings" + api[at:]
+	w := world{top: 3.5, bottom: 3.5, off: map[frame.Side][3]float64{}}
+	rubs, off := u.readGaps(w, api)
+	assert.Zero(t, rubs)
+	assert.LessOrEqual(t, off, 1)
+	u.until("it fits at the first hang", `document.querySelector('[data-fits]')`)
+	u.finish("/stops")
+	u.finish("/log")
+	u.do(chromedp.Focus(`[data-field="who"]`))
+	u.keys("Wren")
+	u.click("[data-sign]")
+	u.until("signed", `document.querySelector('[data-signed]')?.innerText.includes('Wren')`)
+}
