@@ -63,7 +63,7 @@ func TestADayOfTheHouse(t *testing.T) {
 		}, 422, "From 10:00 to 10:00 there are no hours to work"},
 		{func() answer { return s.do("POST", path+"/day/marks", "", day.Mark{}) }, 422, "Say which task"},
 		{func() answer { return s.do("POST", path+"/day/marks", "", map[string]any{"task": "x", "colour": 1}) }, 422, "colour"},
-		{func() answer { return s.do("GET", "/api/jobs/none/day", "", nil) }, 404, ""},
+		{func() answer { return s.do("GET", "/jobs/none/day", "", nil) }, 404, ""},
 	} {
 		a := c.does()
 		assert.Equal(t, c.status, a.status, "%s", a.raw)

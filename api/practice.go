@@ -1,0 +1,315 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"unicode/utf8"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"kindmargin/core/field"
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+	"kindmargin/core/practice"
+	"kindmargin/sheet"
+	"kindmargin/store"
+)
+
+// Practice is what was practised, and what would help next.
+type Practice struct {
+	Levels []Named        `json:"levels"`
+	Drills []PracticeKind `json:"drills"`
+	Runs   []PracticeRun  `json:"runs" doc:"The newest first, 60 at most."`
+	Next   string         `json:"next" doc:"What to practise next: a drill's ID, or opening."`
+	Why    string         `json:"why"`
+}
+
+// PracticeKind is a drill and how it goes.
+type PracticeKind struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Tried int    `json:"tried"`
+	Right int    `json:"right"`
+}
+
+// PracticeRun is one thing that was practised.
+type PracticeRun struct {
+	At    string `json:"at"`
+	By    string `json:"by"`
+	Kind  string `json:"kind"`
+	Name  string `json:"name"`
+	Right bool   `json:"right"`
+	Says  string `json:"says"`
+	Learn string `json:"learn"`
+}
+
+// Playing is an attempt at an exercise: one that is drawn from a seed, or one of a file.
+type Playing struct {
+	Seed  uint64          `json:"seed,omitempty"`
+	Level string          `json:"level,omitempty"`
+	File  string          `json:"file,omitempty" doc:"An exercise as it was handed out; goes before seed and level."`
+	Moves []practice.Move `json:"moves"`
+	By    string          `json:"by,omitempty"`
+	Keep  bool            `json:"keep,omitempty" doc:"Keep what it came to, once it is done."`
+}
+
+// Played is how an attempt stands. What is true of the opening is told once it is done.
+type Played struct {
+	Name     string         `json:"name"`
+	Level    string         `json:"level"`
+	Bored    bool           `json:"bored" doc:"The slabs are bored on their lock edge."`
+	Slabs    []sheet.Text   `json:"slabs"`
+	Readings []PlayedRead   `json:"readings"`
+	Minutes  float64        `json:"minutes"`
+	School   string         `json:"school"`
+	Slab     int            `json:"slab" doc:"Which; below nought while none is chosen."`
+	Edge     string         `json:"edge"`
+	Hung     bool           `json:"hung"`
+	GoesIn   bool           `json:"goesIn"`
+	Light    []PlayedLight  `json:"light" doc:"Beside the hung slab, as it truly is."`
+	Rounds   int            `json:"rounds"`
+	Trips    int            `json:"trips"`
+	Done     bool           `json:"done"`
+	Grade    *PracticeGrade `json:"grade,omitempty"`
+	Attempt  string         `json:"attempt" doc:"The exercise with these moves, as a file."`
+}
+
+// PlayedRead is a reading as the learner has it.
+type PlayedRead struct {
+	Name string     `json:"name"`
+	Text sheet.Text `json:"text"`
+}
+
+// PlayedLight is the light at one place.
+type PlayedLight struct {
+	Side  frame.Side   `json:"side"`
+	Where string       `json:"where"`
+	Gap   sheet.Length `json:"gap"`
+}
+
+// PracticeGrade is what an attempt came to, and why.
+type PracticeGrade struct {
+	Fits      bool           `json:"fits"`
+	First     bool           `json:"first"`
+	Trips     int            `json:"trips"`
+	Minutes   float64        `json:"minutes"`
+	Readings  int            `json:"readings"`
+	Uneven    sheet.Text     `json:"uneven"`
+	Waste     int            `json:"waste" doc:"cm² of slab that went under the saw."`
+	Least     int            `json:"least" doc:"cm² that would have, from the right slab."`
+	Said      []PracticeSaid `json:"said"`
+	Unchecked []string       `json:"unchecked"`
+	Learn     string         `json:"learn"`
+	Plan      PracticeWould  `json:"plan" doc:"What the plan would have done with the same readings."`
+}
+
+// PracticeSaid is one judgement.
+type PracticeSaid struct {
+	Good bool   `json:"good"`
+	Text string `json:"text"`
+}
+
+// PracticeWould is what the plan would have done.
+type PracticeWould struct {
+	Answers bool       `json:"answers"`
+	Fits    bool       `json:"fits"`
+	Trips   int        `json:"trips"`
+	Minutes float64    `json:"minutes"`
+	Head    sheet.Text `json:"head"`
+	Foot    sheet.Text `json:"foot"`
+	Length  sheet.Text `json:"length"`
+	Uneven  sheet.Text `json:"uneven"`
+	Why     []string   `json:"why"`
+}
+
+// practice tells what was practised.
+func (s server) practice(ctx context.Context, _ *struct{}) (*body[Practice], error) {
+	list, err := s.store.Practised(ctx)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	v := Practice{Runs: []PracticeRun{}}
+	for _, l := range practice.Levels {
+		v.Levels = append(v.Levels, Named{l.ID, l.Name, l.Why})
+	}
+	var runs []practice.Run
+	tried, right := map[string]int{}, map[string]int{}
+	for _, p := range list {
+		runs = append(runs, practice.Run{Kind: p.Kind, Right: p.Right, Learn: p.Learn})
+		tried[p.Kind]++
+		if p.Right {
+			right[p.Kind]++
+		}
+	}
+	for i := len(list) - 1; i >= 0 && len(v.Runs) < 60; i-- {
+		p := list[i]
+		v.Runs = append(v.Runs, PracticeRun{p.At, p.By, p.Kind, p.Name, p.Right, p.Says, p.Learn})
+	}
+	for _, d := range practice.Drills {
+		v.Drills = append(v.Drills, PracticeKind{d.ID, d.Name, tried[d.ID], right[d.ID]})
+	}
+	v.Next, v.Why = practice.Next(runs)
+	return &body[Practice]{Body: v}, nil
+}
+
+// ExerciseIn is an exercise by its seed.
+type ExerciseIn struct {
+	Seed  uint64 `query:"seed"`
+	Level string `query:"level"`
+}
+
+// exercise gives an exercise as a file, for a class.
+func (s server) exercise(ctx context.Context, in *ExerciseIn) (*sheetOut, error) {
+	e, err := practice.New(in.Seed, in.Level)
+	if err != nil {
+		return nil, problem(ctx, field.Error{Problem: asSentence(err)})
+	}
+	return &sheetOut{"application/json", fmt.Sprintf(`attachment; filename="%s-%d.exercise.json"`, e.Level, e.Seed), e.Write()}, nil
+}
+
+// asSentence is an error as a sentence.
+func asSentence(err error) string {
+	t := err.Error()
+	return strings.ToUpper(t[:1]) + t[1:] + "."
+}
+
+// play does the moves of an attempt.
+func (s server) play(ctx context.Context, in *struct{ raw }) (*body[Played], error) {
+	asked, err := read[Playing](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if utf8.RuneCountInString(asked.By) > 120 {
+		return nil, huma.Error422UnprocessableEntity("Keep the name under 120 letters.")
+	}
+	var e practice.Exercise
+	if asked.File != "" {
+		e, err = practice.Read([]byte(asked.File))
+	} else {
+		e, err = practice.New(asked.Seed, asked.Level)
+	}
+	if err != nil {
+		return nil, problem(ctx, field.Error{Pointer: "/file", Problem: asSentence(err)})
+	}
+	st, err := practice.Play(e, asked.Moves)
+	if err != nil {
+		return nil, problem(ctx, field.Error{Pointer: fmt.Sprintf("/moves/%d", max(len(asked.Moves)-1, 0)), Problem: asSentence(err)})
+	}
+	e.Moves = asked.Moves
+	v := playedView(e, st)
+	if g := st.Grade; g != nil && asked.Keep {
+		p := store.Practised{By: asked.By, Kind: "opening", Name: e.Name, Right: g.Fits && len(g.Small) == 0, Says: g.Said[0].Text, Learn: g.Learn, Doc: string(e.Write())}
+		if err := s.store.AddPractised(ctx, p); err != nil {
+			return nil, problem(ctx, err)
+		}
+	}
+	return &body[Played]{Body: v}, nil
+}
+
+func playedView(e practice.Exercise, st practice.State) Played {
+	v := Played{
+		Name: e.Name, Level: e.Level, Bored: e.Bored, Slabs: []sheet.Text{}, Readings: []PlayedRead{}, Minutes: st.Minutes, School: st.School, Slab: st.Slab, Edge: st.Edge,
+		Hung: st.Hung, GoesIn: st.GoesIn, Light: []PlayedLight{}, Rounds: st.Rounds, Trips: st.Trips, Done: st.Done,
+	}
+	for _, z := range e.Slabs {
+		w, l := sheet.Fine(z[0]), sheet.Fine(z[1])
+		v.Slabs = append(v.Slabs, sheet.Text{MM: w.MM + " × " + l.MM, In: w.In + " × " + l.In})
+	}
+	for _, r := range st.Readings {
+		v.Readings = append(v.Readings, PlayedRead{r.Title(measure.Millimetres), sheet.Fine(r.Value)})
+	}
+	for _, l := range st.Light {
+		gap := measure.FromMM(l.Gap)
+		v.Light = append(v.Light, PlayedLight{l.Side, l.Where, sheet.Length{MM: l.Gap, Text: sheet.Fine(gap)}})
+	}
+	if g := st.Grade; g != nil {
+		p := g.Plan
+		v.Grade = &PracticeGrade{
+			Fits: g.Fits, First: g.First, Trips: g.Trips, Minutes: g.Minutes, Readings: g.Readings, Uneven: sheet.Fine(measure.FromMM(g.Uneven)),
+			Waste: int(g.Waste), Least: int(g.Least), Said: []PracticeSaid{}, Unchecked: append([]string{}, g.Unchecked...), Learn: g.Learn,
+			Plan: PracticeWould{p.Answers, p.Fits, p.Trips, p.Minutes, sheet.Fine(p.Head), sheet.Fine(p.Foot), sheet.Fine(p.Length), sheet.Fine(measure.FromMM(p.Uneven)), append([]string{}, p.Why...)},
+		}
+		for _, x := range g.Said {
+			v.Grade.Said = append(v.Grade.Said, PracticeSaid(x))
+		}
+		v.Attempt = string(e.Write())
+	}
+	return v
+}
+
+// DrillIn is a drill by its kind and seed.
+type DrillIn struct {
+	Kind string `path:"kind"`
+	Seed uint64 `query:"seed"`
+}
+
+// Drilled is a drill, without its answer.
+type Drilled struct {
+	Kind    string   `json:"kind"`
+	Name    string   `json:"name"`
+	Asks    string   `json:"asks"`
+	Answers []string `json:"answers"`
+}
+
+// Answered is an answer to a drill.
+type Answered struct {
+	Answer int    `json:"answer" doc:"In its answers."`
+	By     string `json:"by,omitempty"`
+}
+
+// DrillTold tells whether it was right.
+type DrillTold struct {
+	Right  bool   `json:"right"`
+	Answer int    `json:"answer" doc:"The right one."`
+	Why    string `json:"why"`
+}
+
+func drillOf(in DrillIn) (d practice.Drill, name string, err error) {
+	if d, err = practice.Ask(in.Kind, in.Seed); err != nil {
+		return d, "", field.Error{Pointer: "/kind", Problem: asSentence(err)}
+	}
+	for _, k := range practice.Drills {
+		if k.ID == in.Kind {
+			name = k.Name
+		}
+	}
+	return d, name, nil
+}
+
+func (s server) drill(ctx context.Context, in *DrillIn) (*body[Drilled], error) {
+	d, name, err := drillOf(*in)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &body[Drilled]{Body: Drilled{d.Kind, name, d.Asks, d.Answers}}, nil
+}
+
+// answer tells whether an answer is right, and keeps that.
+func (s server) answer(ctx context.Context, in *struct {
+	DrillIn
+	raw
+},
+) (*body[DrillTold], error) {
+	asked, err := read[Answered](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	d, name, err := drillOf(in.DrillIn)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if asked.Answer < 0 || asked.Answer >= len(d.Answers) || utf8.RuneCountInString(asked.By) > 120 {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Take one of the %d answers.", len(d.Answers)))
+	}
+	doc, err := json.Marshal(map[string]any{"seed": in.Seed, "answer": asked.Answer})
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	right := asked.Answer == d.Right
+	if err := s.store.AddPractised(ctx, store.Practised{By: asked.By, Kind: d.Kind, Name: name, Right: right, Says: d.Answers[asked.Answer], Doc: string(doc)}); err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &body[DrillTold]{Body: DrillTold{right, d.Right, d.Why}}, nil
+}

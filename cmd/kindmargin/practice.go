@@ -1,0 +1,76 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"os"
+
+	"kindmargin/core/practice"
+)
+
+// practiceCmd makes exercises for a class, and grades what comes back.
+type practiceCmd struct {
+	New   exerciseCmd `cmd:"" help:"Draw an exercise, as a file to hand out."`
+	Grade gradeCmd    `cmd:"" help:"Grade attempts at exercises."`
+}
+
+type exerciseCmd struct {
+	Seed  uint64 `help:"The same seed draws the same opening." default:"1"`
+	Level string `help:"even, usual or crooked." default:"usual"`
+}
+
+func (c exerciseCmd) Run(out io.Writer) error {
+	e, err := practice.New(c.Seed, c.Level)
+	if err != nil {
+		return err
+	}
+	_, err = out.Write(e.Write())
+	return err
+}
+
+type gradeCmd struct {
+	Files []string `arg:"" help:"Attempts, as the page saves them." type:"existingfile"`
+	JSON  bool     `help:"As JSON."`
+}
+
+func (c gradeCmd) Run(out io.Writer) error {
+	for _, name := range c.Files {
+		b, err := os.ReadFile(name)
+		if err != nil {
+			return err
+		}
+		e, err := practice.Read(b)
+		if err != nil {
+			return fmt.Errorf("%s: %w", name, err)
+		}
+		s, err := practice.Play(e, e.Moves)
+		if err != nil {
+			return fmt.Errorf("%s: %w", name, err)
+		}
+		if s.Grade == nil {
+			return fmt.Errorf("%s: it was not played to its end: %d moves", name, len(e.Moves))
+		}
+		if c.JSON {
+			if err := json.NewEncoder(out).Encode(s.Grade); err != nil {
+				return err
+			}
+			continue
+		}
+		g := s.Grade
+		fmt.Fprintf(out, "%s: %s\n", name, e.Name)
+		fmt.Fprintf(out, "  %d readings, %d trips, %.0f minutes, %.1f mm uneven, %.0f cm² to the saw (%.0f at least)\n", g.Readings, g.Trips, g.Minutes, g.Uneven, g.Waste, g.Least)
+		for _, x := range g.Said {
+			mark := "-"
+			if x.Good {
+				mark = "+"
+			}
+			fmt.Fprintf(out, "  %s %s\n", mark, x.Text)
+		}
+		for _, u := range g.Unchecked {
+			fmt.Fprintf(out, "  - never read: %s\n", u)
+		}
+		fmt.Fprintf(out, "  the plan: %d trips, %.0f minutes; practise next: %s\n", g.Plan.Trips, g.Plan.Minutes, g.Learn)
+	}
+	return nil
+}

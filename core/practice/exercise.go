@@ -1,0 +1,154 @@
+// Package practice is learning to hang a door without spoiling slabs: hidden openings that are read with
+// instruments as wrong as real ones, cut to and hung in, and told what it came to; and short drills. What
+// comes of a hang is judged by the same oracle as the simulation (package simulate).
+package practice
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+	"kindmargin/core/simulate"
+)
+
+// The open file of an exercise, and of an attempt at one.
+const (
+	Format  = "kindmargin exercise"
+	Version = 1
+)
+
+// Level is how hard an exercise is.
+type Level struct {
+	ID      string
+	Name    string
+	Why     string
+	crooked float64 // times as crooked as an old opening usually is
+	slips   float64 // share of readings that are misread
+	tools   bool    // tools are as wrong as tools are
+}
+
+// Levels lists them, the easiest first.
+var Levels = []Level{
+	{"even", "An even opening", "nearly square, tools that read true, no slips", 0.3, 0, false},
+	{"usual", "An old opening", "leans and bellies as old ones do; tools as they come; a slip now and then", 1, 0.06, true},
+	{"crooked", "A crooked one", "a house that has settled; a slip in every eighth reading", 1.7, 0.12, true},
+}
+
+func levelByID(id string) (Level, bool) {
+	i := slices.IndexFunc(Levels, func(l Level) bool { return l.ID == id })
+	if i < 0 {
+		return Level{}, false
+	}
+	return Levels[i], true
+}
+
+// Exercise is one hidden opening, with the slabs that it may be hung with.
+type Exercise struct {
+	Format  string               `json:"format"`
+	Version int                  `json:"version"`
+	Name    string               `json:"name"`
+	Seed    uint64               `json:"seed"`
+	Level   string               `json:"level"`
+	Bored   bool                 `json:"bored"` // the slabs are bored on their lock edge
+	Sides   map[string][]float64 `json:"sides"` // the true opening, mm
+	Biases  map[string]float64   `json:"biases"`
+	Slabs   [][2]measure.Length  `json:"slabs"`
+	Moves   []Move               `json:"moves,omitempty"` // of an attempt at it
+	Check   string               `json:"check"`           // of all but the moves: it tells an altered file
+}
+
+// slabs are the sizes at hand: which is big enough, and not too big, is the learner's to say.
+var slabs = [][2]measure.Length{
+	{762 * mm, 1981 * mm}, {813 * mm, 2032 * mm}, {838 * mm, 1981 * mm}, {838 * mm, 2040 * mm}, {864 * mm, 2083 * mm}, {914 * mm, 2083 * mm},
+}
+
+const mm = measure.Millimetre
+
+// New draws an exercise: the same seed and level give the same.
+func New(seed uint64, level string) (Exercise, error) {
+	l, ok := levelByID(level)
+	if !ok {
+		return Exercise{}, fmt.Errorf("there is no level %.40q: even, usual or crooked", level)
+	}
+	rng := rand.New(rand.NewPCG(seed, 0x6b6d))
+	h := simulate.Draw(rng, l.crooked, !l.tools)
+	e := Exercise{
+		Format: Format, Version: Version, Name: fmt.Sprintf("%s, no. %d", l.Name, seed), Seed: seed, Level: level,
+		Bored: rng.IntN(2) == 0, Sides: map[string][]float64{}, Biases: h.Biases, Slabs: slabs,
+	}
+	for _, s := range frame.Sides {
+		for _, v := range h.Sides[s] {
+			e.Sides[s.String()] = append(e.Sides[s.String()], math.Round(v*1000)/1000)
+		}
+	}
+	for k, v := range e.Biases {
+		e.Biases[k] = math.Round(v*1000) / 1000
+	}
+	e.Check = e.sum()
+	return e, nil
+}
+
+// sum tells an exercise from an altered one.
+func (e Exercise) sum() string {
+	e.Moves, e.Check = nil, ""
+	b, err := json.Marshal(e)
+	if err != nil {
+		panic(err) // it holds finite numbers alone
+	}
+	s := sha256.Sum256(b)
+	return hex.EncodeToString(s[:8])
+}
+
+// hidden is the opening of an exercise.
+func (e Exercise) hidden() simulate.Hidden {
+	h := simulate.Hidden{Biases: e.Biases}
+	for _, s := range frame.Sides {
+		h.Sides[s] = e.Sides[s.String()]
+	}
+	return h
+}
+
+// mostFile is how much is read of an exercise's file, bytes.
+const mostFile = 1 << 20
+
+// Read reads an exercise or an attempt. The error says what is wrong with it, and what would work.
+func Read(b []byte) (e Exercise, err error) {
+	if len(b) > mostFile {
+		return e, fmt.Errorf("an exercise has at most %d bytes, and this is %d", mostFile, len(b))
+	}
+	var head struct {
+		Format  string
+		Version int
+	}
+	if err := json.Unmarshal(b, &head); err != nil || head.Format != Format {
+		return e, fmt.Errorf("this is no exercise of Kind Margin: it should say \"format\": %q", Format)
+	}
+	if head.Version > Version {
+		return e, fmt.Errorf("this exercise is of version %d and this program reads up to version %d: update the program, then read it again", head.Version, Version)
+	}
+	d := json.NewDecoder(bytes.NewReader(b))
+	d.DisallowUnknownFields()
+	if err := d.Decode(&e); err != nil {
+		return e, fmt.Errorf("the exercise was altered: %w. Take the file as it was handed out", err)
+	}
+	if _, ok := levelByID(e.Level); !ok || !e.hidden().Whole() || e.sum() != e.Check {
+		return e, fmt.Errorf("the exercise was altered: its check is %.20q and what it holds gives %q. Take the file as it was handed out", e.Check, e.sum())
+	}
+	return e, nil
+}
+
+// Write is an exercise or an attempt as a file.
+func (e Exercise) Write() []byte {
+	b, err := json.MarshalIndent(e, "", "  ")
+	if err != nil {
+		panic(err) // it holds finite numbers alone
+	}
+	return append(b, '\n')
+}

@@ -1,0 +1,269 @@
+package practice
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/simulate"
+	"kindmargin/core/survey"
+)
+
+// Grade is what an attempt came to, and why.
+type Grade struct {
+	Fits     bool     // as it is left: every margin at least the least, and within a millimetre of the best straight
+	First    bool     // it fitted at the first hang
+	Small    []string // edges that stand over a millimetre too far: the slab is bought again
+	Trips    int
+	Minutes  float64 // readings, trips at twelve minutes, what was done, and an hour for a slab that is bought again
+	Readings int
+	Uneven   float64 // mm, along lock edge or head, as it is left
+	Waste    float64 // cm² of slab that went under the saw
+	Least    float64 // cm² that would have, from the right slab
+	Said     []Said
+	// Unchecked is what was never read; Learn the drill or the habit that would help most.
+	Unchecked []string
+	Learn     string
+	Plan      Would
+}
+
+// Said is one judgement, with why.
+type Said struct {
+	Good bool
+	Text string
+}
+
+// Would is what the plan would have done with the same readings.
+type Would struct {
+	Answers bool // it had an answer
+	Fits    bool
+	First   bool
+	Trips   int
+	Minutes float64
+	Uneven  float64
+	Head    measure.Length // width that it would have cut, at the head and the foot
+	Foot    measure.Length
+	Length  measure.Length
+	Why     []string
+}
+
+// grade judges an attempt by the truth.
+func (s *State) grade() Grade {
+	g := Grade{
+		Fits: s.hidden.Fits(s.hung), First: s.hidden.Fits(s.first), Trips: s.Trips, Readings: len(s.Readings), Uneven: s.hidden.Uneven(s.hung),
+		Minutes: s.Minutes + job.UsualTrip*float64(s.Trips),
+	}
+	for _, side := range s.hidden.Small(s.hung) {
+		g.Small = append(g.Small, side.Edge())
+	}
+	if len(g.Small) > 0 {
+		g.Minutes += simulate.BoughtAgain
+	}
+	say := func(good bool, format string, a ...any) {
+		g.Said = append(g.Said, Said{good, fmt.Sprintf(format, a...)})
+	}
+	switch {
+	case g.First:
+		say(true, "It fitted at the first hang.")
+	case g.Fits:
+		say(true, "It fits, after %s and %s to the trestles.", count(s.Rounds, "round", "rounds"), count(s.Trips, "trip", "trips"))
+	case !s.hidden.GoesIn(s.hung):
+		say(false, "It does not go in: it was left where it still rubs.")
+	default:
+		say(false, "It was left with light that is not even: a margin is under %.1f mm, or an edge is over a millimetre off the best.", simulate.LeastMargin)
+	}
+	if len(g.Small) > 0 {
+		say(false, "The %s stands over a millimetre too far off: too much came off, and wood does not go back on. Another slab is fetched.", strings.Join(g.Small, " and the "))
+	}
+	s.unchecked(&g)
+	s.slips(&g, say)
+	s.chosen(&g, say)
+	g.Plan = s.would()
+	if g.Learn == "" && !g.First && g.Plan.First {
+		g.Learn = "The cut: with the same readings the plan's fitted at once. Take the width at head and foot apart, from the widest place of each half."
+	}
+	if g.Learn == "" {
+		g.Learn = "A harder opening."
+	}
+	return g
+}
+
+func count(n int, one, many string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%d %s", n, many)
+}
+
+// unchecked is what was never read of the opening.
+func (s *State) unchecked(g *Grade) {
+	places := map[survey.Kind]map[string]bool{}
+	for _, t := range s.Readings {
+		if places[t.Kind] == nil {
+			places[t.Kind] = map[string]bool{}
+		}
+		places[t.Kind][fmt.Sprint(t.Side, t.At)] = true
+	}
+	of := func(k survey.Kind, side frame.Side) bool {
+		return slices.ContainsFunc(s.Readings, func(t Taken) bool { return t.Kind == k && (side == frame.NoSide || t.Side == side) })
+	}
+	if n := len(places[survey.Width]); n < 3 {
+		g.Unchecked = append(g.Unchecked, fmt.Sprintf("the width, at %s: three or more, since jambs belly", count(n, "place", "places")))
+	}
+	if n := len(places[survey.Height]); n < 2 {
+		g.Unchecked = append(g.Unchecked, "floor to head beside both jambs")
+	}
+	if !of(survey.Level, frame.Head) && !of(survey.Square, frame.NoSide) && len(places[survey.Height]) < 2 && !of(survey.Diagonal, frame.NoSide) {
+		g.Unchecked = append(g.Unchecked, "how the head runs: by level, square, diagonals or two heights")
+	}
+	if !of(survey.Plumb, frame.Hinge) && !of(survey.Straight, frame.Hinge) {
+		g.Unchecked = append(g.Unchecked, "the hinge jamb, for plumb or straight")
+	}
+	if !of(survey.Plumb, frame.Lock) && !of(survey.Straight, frame.Lock) {
+		g.Unchecked = append(g.Unchecked, "the lock jamb, for plumb or straight")
+	}
+	if len(g.Unchecked) > 0 {
+		g.Learn = "Measuring: read " + g.Unchecked[0] + "."
+	}
+}
+
+// slips tells which readings were misread, and whether that was found.
+func (s *State) slips(g *Grade, say func(bool, string, ...any)) {
+	for i, t := range s.Readings {
+		if t.Slip == "" {
+			continue
+		}
+		again := slices.ContainsFunc(s.Readings[i+1:], func(o Taken) bool {
+			return o.Kind == t.Kind && o.Side == t.Side && o.At == t.At && o.From == t.From && o.To == t.To && o.Slip == ""
+		})
+		name := t.Title(measure.Millimetres)
+		if again {
+			say(true, "The %s was misread, %s, and you read it again.", name, t.Slip)
+			continue
+		}
+		say(false, "The %s was misread, %s, and nobody read it again.", name, t.Slip)
+		g.Learn = "Spotting a slip: hold each reading against the others before you cut."
+	}
+}
+
+// chosen judges margins, slab and edge.
+func (s *State) chosen(g *Grade, say func(bool, string, ...any)) {
+	if s.School == "painted" {
+		say(true, "3 mm round it and 6 under it: right for a slab still to be painted.")
+	} else {
+		say(false, "The slab is still to be painted: 3 mm round it and 6 under it; other margins leave it too tight or too wide once the paint is on.")
+	}
+	best, need := s.rightSlab()
+	z := s.ex.Slabs[s.Slab]
+	area := func(w, l measure.Length) float64 { return w.MM() * l.MM() / 100 }
+	made := (s.made.Head.MM() + s.made.Foot.MM()) / 2 * (s.made.Length.MM() - s.made.FootUp.MM()/2) / 100
+	g.Waste = math.Max(area(z[0], z[1])-made, 0)
+	if best >= 0 {
+		g.Least = math.Max(area(s.ex.Slabs[best][0], s.ex.Slabs[best][1])-area(need[0], need[1]), 0)
+	}
+	switch {
+	case s.Slab == best:
+		say(true, "The nearest size up: %s.", size(z))
+	case best < 0:
+	case z[0] < need[0] || z[1] < need[1]:
+		say(false, "%s is too small for a finished slab of %s: the nearest size up was %s.", size(z), size(need), size(s.ex.Slabs[best]))
+	default:
+		say(false, "%s was more than it took: the nearest size up, %s, loses less under the saw, and what may come off each edge is limited.", size(z), size(s.ex.Slabs[best]))
+	}
+	if s.byPlan {
+		return
+	}
+	switch {
+	case s.ex.Bored && s.Edge != "keep-lock":
+		say(false, "The slab was bored on its lock edge: what comes off there shrinks the backset. Take the width off the hinge edge.")
+		g.Learn = "Which edge: never trim one that carries machining."
+	case s.Edge == "keep-lock":
+		say(true, "The width came off the hinge edge: least seen, and the lock edge keeps its bore and its strength.")
+	}
+}
+
+func size(z [2]measure.Length) string { return fmt.Sprintf("%.0f × %.0f mm", z[0].MM(), z[1].MM()) }
+
+// rightSlab is the smallest slab that is big enough, and the size that is needed of it.
+func (s *State) rightSlab() (best int, need [2]measure.Length) {
+	var wide, high float64
+	for i, v := range s.hidden.Sides[frame.Lock] {
+		wide = max(wide, v-s.hidden.Sides[frame.Hinge][min(i, len(s.hidden.Sides[frame.Hinge])-1)])
+	}
+	for i, v := range s.hidden.Sides[frame.Head] {
+		high = max(high, v-s.hidden.Sides[frame.Foot][min(i, len(s.hidden.Sides[frame.Foot])-1)])
+	}
+	need = [2]measure.Length{measure.FromMM(wide - 2*simulate.WantedMargin), measure.FromMM(high - simulate.WantedMargin - simulate.WantedFoot)}
+	best = -1
+	for i, z := range s.ex.Slabs {
+		if z[0] < need[0] || z[1] < need[1] {
+			continue
+		}
+		if best < 0 || z[0].MM()*z[1].MM() < s.ex.Slabs[best][0].MM()*s.ex.Slabs[best][1].MM() {
+			best = i
+		}
+	}
+	return best, need
+}
+
+// would is what the plan would have done with the same readings, the right slab and margins, and as the
+// simulation has it: it cuts by its sheet, hangs, and does its own first way until it fits.
+func (s *State) would() (w Would) {
+	o := State{ex: s.ex, hidden: s.hidden, kit: s.kit, job: s.job, door: s.door, Slab: s.Slab, School: s.School}
+	o.door.Tried = nil
+	rng := rand.New(rand.NewPCG(s.ex.Seed, 1<<32))
+	best, _ := s.rightSlab()
+	if best >= 0 {
+		_ = o.move(Move{Do: DoSlab, Slab: best}, rng) // one of its own slabs
+	}
+	_ = o.move(Move{Do: DoMargins, School: "painted"}, rng)
+	if err := o.cut(Move{Plan: true}, rng); err != nil {
+		w.Why = []string{sentence(err.Error())}
+		if p := plan.Solve(s.job, o.door); len(p.ToRead) > 0 {
+			w.Why = append(w.Why, "It would read next: the "+p.ToRead[0].Name+".")
+		}
+		return w
+	}
+	w.Answers, w.First = true, o.hidden.Fits(o.hung)
+	w.Head, w.Foot, w.Length = o.made.Head, o.made.Foot, o.made.Length
+	p := plan.Solve(s.job, func() job.Opening { d := o.door; d.Tried = nil; return d }())
+	for _, e := range p.Leaves[0].Cut.Edges {
+		if e.Says != "" {
+			w.Why = append(w.Why, e.Says)
+		}
+	}
+	if len(p.ToRead) > 0 {
+		w.Why = append(w.Why, fmt.Sprintf("Before it cut it would have read the %s: %s.", p.ToRead[0].Name, p.ToRead[0].Brings))
+	}
+	for range 8 {
+		if o.adjust(Move{Plan: true}, rng) != nil {
+			break
+		}
+	}
+	w.Fits, w.Trips, w.Uneven = o.hidden.Fits(o.hung), o.Trips, o.hidden.Uneven(o.hung)
+	w.Minutes = s.readMinutes() + o.Minutes + job.UsualTrip*float64(o.Trips)
+	return w
+}
+
+// readMinutes are those of the readings alone.
+func (s *State) readMinutes() (sum float64) {
+	for _, t := range s.Readings {
+		sum += t.Minutes
+	}
+	return sum
+}
+
+// sentence begins large and ends with a full stop.
+func sentence(s string) string {
+	s = strings.ToUpper(s[:1]) + s[1:]
+	if !strings.HasSuffix(s, ".") {
+		s += "."
+	}
+	return s
+}

@@ -1,0 +1,248 @@
+package practice
+
+import (
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/simulate"
+	"kindmargin/core/survey"
+)
+
+func exercise(t *testing.T, seed uint64, level string) Exercise {
+	t.Helper()
+	e, err := New(seed, level)
+	require.NoError(t, err)
+	return e
+}
+
+// advised plays an exercise as the plan would have it: it reads what is asked for until no more is, reads
+// again what clashes, takes the right slab, cuts by the sheet and does the plan's first way until it fits.
+func advised(t *testing.T, e Exercise) (State, []Move) {
+	t.Helper()
+	var moves []Move
+	s := begin(e)
+	play := func(m Move) State {
+		require.NoError(t, s.step(len(moves), m))
+		moves = append(moves, m)
+		return s
+	}
+	play(Move{Do: DoMargins, School: "painted"})
+	best, _ := s.rightSlab()
+	require.GreaterOrEqual(t, best, 0)
+	play(Move{Do: DoSlab, Slab: best})
+	play(Move{Do: DoEdge, Edge: "keep-lock"})
+	for range 60 {
+		p := plan.Solve(s.job, s.door)
+		switch {
+		case len(p.Clashes) > 0:
+			again := p.Clashes[0].Again
+			play(Move{Do: DoRead, Reading: &again})
+			continue
+		case len(p.ToRead) == 0:
+		default:
+			r := p.ToRead[0].Reading
+			play(Move{Do: DoRead, Reading: &r})
+			continue
+		}
+		break
+	}
+	play(Move{Do: DoCut, Plan: true})
+	for range 8 {
+		if s.step(len(moves), Move{Do: DoAdjust, Plan: true}) != nil {
+			break
+		}
+		moves = append(moves, Move{Do: DoAdjust, Plan: true})
+	}
+	return s, moves
+}
+
+// A learner who takes the plan's advice scores as simulate says: as many fit at the first hang, with as many
+// trips, in old openings with a tape, a level and a square as they come.
+func TestThePlansAdviceScoresAsTheSimulationSays(t *testing.T) {
+	const tries = 30
+	want, err := simulate.Run(50, 5, "plain")
+	require.NoError(t, err)
+	first, fits, trips, small := 0.0, 0.0, 0.0, 0
+	for seed := range uint64(tries) {
+		e := exercise(t, seed, "usual")
+		e.Level = "even" // no slips: the simulation has none
+		s, _ := advised(t, e)
+		if s.hidden.Fits(s.first) {
+			first++
+		}
+		if s.hidden.Fits(s.hung) {
+			fits++
+		}
+		trips += float64(s.Trips)
+		small += len(s.hidden.Small(s.hung))
+	}
+	t.Logf("first hang %.2f, simulated %.2f; in the end %.2f, %.2f; trips %.2f, %.2f; too small %d", first/tries, want.Ways[0].Fits, fits/tries, want.Ways[0].Finished, trips/tries, want.Ways[0].TripsMean, small)
+	// Two deviations of a share of 30 against one of 50.
+	assert.InDelta(t, want.Ways[0].Fits, first/tries, 0.23)
+	assert.InDelta(t, want.Ways[0].TripsMean, trips/tries, 0.4)
+	assert.InDelta(t, want.Ways[0].Finished, fits/tries, 0.15)
+	assert.LessOrEqual(t, small, 2)
+}
+
+// The same exercise and the same moves give the same, whatever hand plays them; and grading is by the true
+// opening, which readings come near to.
+func TestTheSameMovesGiveTheSame(t *testing.T) {
+	e := exercise(t, 7, "usual")
+	s, moves := advised(t, e)
+	require.NoError(t, s.step(len(moves), Move{Do: DoDone}))
+	e.Moves = append(moves, Move{Do: DoDone})
+	back, err := Read(e.Write())
+	require.NoError(t, err)
+	again, err := Play(back, back.Moves)
+	require.NoError(t, err)
+	assert.Equal(t, s.Grade, again.Grade)
+	assert.Equal(t, s.Readings, again.Readings)
+	truth := e.Sides["lock"]
+	for _, r := range s.Readings {
+		if r.Kind == survey.Width && r.Slip == "" {
+			assert.InDelta(t, truth[14], r.Value.MM(), 15, "near the opening's own width")
+		}
+	}
+}
+
+// Played badly, the grade says why: one width, a slab that is too big, the bored edge, other margins, and
+// cut to the widest reading by rule of thumb.
+func TestABadGameSaysWhy(t *testing.T) {
+	e := exercise(t, 3, "crooked")
+	for seed := uint64(3); !e.Bored; seed++ {
+		e = exercise(t, seed, "crooked")
+	}
+	cut := Sizes{Head: 805 * mm, Foot: 805 * mm, Length: 2000 * mm}
+	s, err := Play(e, []Move{
+		{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 1000 * mm}},
+		{Do: DoMargins, School: "prefinished"},
+		{Do: DoSlab, Slab: 5},
+		{Do: DoEdge, Edge: "keep-hinge"},
+		{Do: DoCut, Cut: &cut},
+		{Do: DoDone},
+	})
+	require.NoError(t, err)
+	g := s.Grade
+	assert.False(t, g.Fits)
+	assert.NotEmpty(t, g.Small)
+	assert.Equal(t, 1, g.Readings)
+	assert.GreaterOrEqual(t, g.Minutes, 60.0, "another slab")
+	var said []string
+	for _, x := range g.Said {
+		said = append(said, x.Text)
+	}
+	all := strings.Join(append(said, g.Unchecked...), "\n")
+	for _, says := range []string{
+		"stands over a millimetre too far off", "the width, at 1 place: three or more", "floor to head beside both jambs", "the lock jamb, for plumb or straight",
+		"The slab is still to be painted", "914 × 2083 mm was more than it took", "what comes off there shrinks the backset",
+	} {
+		assert.Contains(t, all, says)
+	}
+	assert.False(t, g.Plan.Answers)
+	assert.Contains(t, strings.Join(g.Plan.Why, " "), "It would read next: the floor to head")
+	assert.Greater(t, g.Waste, g.Least)
+}
+
+// A slip is told once all is done, and whether it was read again.
+func TestSlipsAreTold(t *testing.T) {
+	found := false
+	for seed := uint64(1); seed < 40 && !found; seed++ {
+		e := exercise(t, seed, "crooked")
+		var moves []Move
+		for _, at := range []measure.Length{200, 600, 1000, 1400, 1800} {
+			moves = append(moves, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: at * mm}})
+		}
+		s, err := Play(e, moves)
+		require.NoError(t, err)
+		for i, r := range s.Readings {
+			if r.Slip == "" {
+				continue
+			}
+			found = true
+			end := []Move{
+				{Do: DoMargins, School: "painted"},
+				{Do: DoSlab, Slab: 4},
+				{Do: DoEdge, Edge: "keep-lock"},
+				{Do: DoCut, Cut: &Sizes{Head: 820 * mm, Foot: 820 * mm, Length: 2021 * mm}},
+				{Do: DoDone},
+			}
+			done, err := Play(e, append(moves, end...))
+			require.NoError(t, err)
+			b, _ := json.Marshal(done.Grade.Said)
+			assert.Contains(t, string(b), "nobody read it again")
+			assert.Contains(t, done.Grade.Learn, "Spotting a slip")
+			done, err = Play(e, append(append(moves, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: moves[i].Reading.At}}), end...))
+			require.NoError(t, err)
+			assert.Len(t, done.Readings, 6)
+		}
+	}
+	assert.True(t, found)
+}
+
+// What cannot be done is named, with what would work.
+func TestMovesThatCannotBe(t *testing.T) {
+	e := exercise(t, 1, "even")
+	cut := func(head, foot, length measure.Length) Move {
+		return Move{Do: DoCut, Cut: &Sizes{Head: head, Foot: foot, Length: length}}
+	}
+	ready := []Move{{Do: DoMargins, School: "painted"}, {Do: DoSlab, Slab: 3}, {Do: DoEdge, Edge: "keep-lock"}}
+	hung := append(ready[:3:3], cut(820*mm, 820*mm, 2020*mm))
+	for _, c := range []struct {
+		before []Move
+		move   Move
+		says   string
+	}{
+		{nil, Move{Do: "fly"}, `nothing called "fly" to do`},
+		{nil, Move{Do: DoRead}, "say what is read"},
+		{nil, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Gap}}, "nothing called \"gap\" to read here"},
+		{nil, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 2500 * mm}}, "outside the opening"},
+		{nil, Move{Do: DoMargins, School: "loose"}, "no school of margins"},
+		{nil, Move{Do: DoSlab, Slab: 9}, "no slab 9: 0 to 5"},
+		{nil, Move{Do: DoEdge, Edge: "all"}, "the hinge edge, the lock edge or both"},
+		{nil, cut(820*mm, 820*mm, 2020*mm), "choose a slab first"},
+		{ready[1:2], cut(820*mm, 820*mm, 2020*mm), "set the margins first"},
+		{ready, cut(850*mm, 820*mm, 2020*mm), "a width at the head of 850 mm cannot be cut from a slab of 838 mm: wood does not go back on"},
+		{ready, Move{Do: DoCut, Plan: true}, "the plan has no answer yet"},
+		{ready, Move{Do: DoDone}, "nothing hangs yet"},
+		{ready, Move{Do: DoAdjust, Plan: true}, "nothing hangs yet"},
+		{hung, Move{Do: DoSlab, Slab: 1}, "the slab is cut already"},
+		{hung, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 1000 * mm}}, "a slab hangs there"},
+		{hung, Move{Do: DoAdjust, Adjust: &job.Did{Pack: []measure.Length{9 * mm}}}, "packed out by 5 mm"},
+		{hung, Move{Do: DoAdjust, Adjust: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{-mm}}}}}, "wood does not go back on"},
+		{append(hung[:4:4], Move{Do: DoDone}), Move{Do: DoDone}, "it is done: begin another"},
+	} {
+		_, err := Play(e, append(c.before[:len(c.before):len(c.before)], c.move))
+		assert.ErrorContains(t, err, c.says)
+	}
+}
+
+// An exercise that was altered, or is of a newer version, is named.
+func TestFilesThatCannotBe(t *testing.T) {
+	e := exercise(t, 11, "usual")
+	file := string(e.Write())
+	_, err := Read([]byte(file))
+	require.NoError(t, err)
+	same, err := New(11, "usual")
+	require.NoError(t, err)
+	assert.Equal(t, e, same, "a seed gives the same")
+	for says, b := range map[string]string{
+		"of version 2 and this program reads up to version 1: update": strings.Replace(file, `"version": 1`, `"version": 2`, 1),
+		"was altered: its check":   strings.Replace(file, `"level": "usual"`, `"level": "even"`, 1),
+		"was altered":              strings.Replace(file, `"bored"`, `"boring"`, 1),
+		"this is no exercise":      `{"format": "kindmargin job"}`,
+		"it should say \"format\"": "nothing",
+	} {
+		_, err := Read([]byte(b))
+		assert.ErrorContains(t, err, says)
+	}
+	_, err = New(1, "hellish")
+	assert.ErrorContains(t, err, "even, usual or crooked")
+}

@@ -1,0 +1,137 @@
+package simulate
+
+import (
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/slab"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// Hidden is a true opening that is read and hung in without being seen: each side's coordinate at even
+// places along it, in mm in the elevation frame, and how wrong each instrument is.
+type Hidden struct {
+	Sides  frame.Each[[]float64]
+	Biases map[string]float64
+}
+
+// What every hidden opening is hung to, in mm: a slab still to be painted.
+const (
+	WantedMargin = margin
+	WantedFoot   = under
+	LeastMargin  = least
+	AboutWidth   = width
+	AboutHeight  = height
+)
+
+// Draw is an opening so many times as crooked as an old one usually is, with tools as wrong as tools are,
+// or true ones.
+func Draw(rng *rand.Rand, crooked float64, trueTools bool) Hidden {
+	o := newDrawer(crookeder(crooked)).draw(rng)
+	h := newHands(rng)
+	if trueTools {
+		h.bias = map[string]float64{}
+	}
+	return Hidden{o.side, h.bias}
+}
+
+// Whole reports whether it has all its sides.
+func (h Hidden) Whole() bool {
+	for _, s := range frame.Sides {
+		if len(h.Sides[s]) < 2 || slices.ContainsFunc(h.Sides[s], func(v float64) bool { return math.IsNaN(v) || math.Abs(v) > 5000 }) {
+			return false
+		}
+	}
+	return true
+}
+
+func (h Hidden) opening() opening { return opening{h.Sides} }
+
+// Read takes a reading with a kit, to a mark of the tape.
+func (h Hidden) Read(r survey.Reading, k survey.Kit, tape measure.Tape, rng *rand.Rand) survey.Reading {
+	return h.opening().read(r, k, hands{h.Biases}, tape, rng)
+}
+
+// Hung is a slab as it hangs in a hidden opening.
+type Hung struct{ d door }
+
+// Cut is a slab's size as somebody cut it by hand, in mm: width at head and foot, length on the hinge
+// edge, how far the head's and the foot's lock corner stand above square.
+type Cut struct{ Top, Foot, Length, HeadUp, FootUp float64 }
+
+// HangCut is a slab that was cut so, on pins set to the margin wanted; cuts are as true as saw and plane
+// are.
+func HangCut(c Cut, rng *rand.Rand) Hung {
+	d := door{pin: [2]float64{margin, margin}, top: c.Top, foot: c.Foot, length: c.Length, headUp: c.HeadUp, footUp: c.FootUp, headGap: margin}
+	return Hung{d.cut(rng)}
+}
+
+// HangPlanned is a slab that was cut and hung by a plan's marks.
+func HangPlanned(s slab.Slab, l plan.Leaf, rng *rand.Rand) Hung { return Hung{doorOf(s, l).cut(rng)} }
+
+// Adjusted is a slab with so much done to it; off says that it came off its hinges for it.
+func (u Hung) Adjusted(did job.Did, off bool, rng *rand.Rand) Hung {
+	return Hung{u.d.adjusted(did, off, rng)}
+}
+
+// Size is its width at the head and the foot, and its length, as they truly are.
+func (u Hung) Size() (top, foot, length float64) { return u.d.top, u.d.foot, u.d.length }
+
+// Gap is the true light beside a hung slab at a place of a side, in mm.
+func (h Hidden) Gap(u Hung, side frame.Side, at float64) float64 {
+	return h.opening().gapAt(u.d, side, at)
+}
+
+// GoesIn reports whether a slab goes in at all, Fits whether it needs no more: every margin at least the
+// least, and each edge within a millimetre of the best straight one. Small are the edges that stand over a
+// millimetre further from their side than the best would; Uneven is the greatest less the least light
+// along lock edge or head.
+func (h Hidden) GoesIn(u Hung) bool { return h.opening().goesIn(u.d) }
+
+// Fits is described with GoesIn.
+func (h Hidden) Fits(u Hung) bool { return h.opening().fits(u.d) }
+
+// Small is described with GoesIn.
+func (h Hidden) Small(u Hung) []frame.Side { return h.opening().small(u.d) }
+
+// Uneven is described with GoesIn.
+func (h Hidden) Uneven(u Hung) float64 { return h.opening().uneven(u.d) }
+
+// BoughtAgain is what a slab that is too small costs, in minutes.
+const BoughtAgain = boughtAgain
+
+// Usual is a kit of tape, level and square as they come.
+func Usual() survey.Kit { return hands{}.plain() }
+
+// Pins are the heights of the two hinges' pins by the usual rule, top one first, in mm.
+func Pins() [2]float64 { return pins }
+
+// Adjusting is what it takes in minutes, trips apart: each hinge touched, each edge planed; and how often
+// the slab goes to the trestles for it.
+func Adjusting(did job.Did) (minutes float64, trips int) {
+	for _, m := range did.Pack {
+		switch {
+		case m > 0:
+			minutes += trade.PackMinutes
+		case m < 0:
+			minutes += trade.LetInMinutes
+		}
+	}
+	for _, p := range did.Planed {
+		deepest := max(p.Off[0], p.Off[2])
+		if deepest <= 0 {
+			continue
+		}
+		minutes += trade.PlaneMinutes + trade.WoodMinutes*deepest.MM()*reach(p.Side)/1000
+		if p.Side != frame.Lock || deepest > trade.MostHanging {
+			trips = 1
+		}
+	}
+	return minutes, trips
+}
