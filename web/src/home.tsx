@@ -1,5 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { DatabaseBackup, DoorOpen, FileDown, FileInput, Smartphone, Trash2 } from 'lucide-react';
+import {
+	DatabaseBackup,
+	DoorOpen,
+	FileDown,
+	FileInput,
+	GraduationCap,
+	Smartphone,
+	Trash2,
+} from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask, client, type JobHead, newKey, once, type Schemas, send, type Unit } from './api';
@@ -181,6 +189,12 @@ function Safe({ done }: { done: () => void }) {
 	};
 	return (
 		<section data-safe>
+			<h2 className="text-2xl mb-2">Practice</h2>
+			<p className="mb-6">
+				<Link className="btn text-lg" to="/practice" data-practice>
+					<GraduationCap size={20} aria-hidden="true" /> Hidden openings and drills
+				</Link>
+			</p>
 			<h2 className="text-2xl mb-2">Other devices</h2>
 			<p className="mb-6">
 				<Link className="btn text-lg" to="/devices" data-devices>

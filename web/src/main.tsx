@@ -15,6 +15,8 @@ import { listen } from './live';
 import { LoadPage } from './load-page';
 import { PairPage } from './pair-page';
 import { PapersPage } from './papers-page';
+import { PracticePage } from './practice/page';
+import { PlayPage } from './practice/play';
 import { flush } from './queue';
 import { RodPage } from './rod-page';
 import { Broken } from './says';
@@ -28,6 +30,8 @@ const router = createBrowserRouter([
 			{ path: '/', element: <Home /> },
 			{ path: '/j/:job', element: <WalkPage /> },
 			{ path: '/kit/:job', element: <KitPage /> },
+			{ path: '/practice', element: <PracticePage /> },
+			{ path: '/practice/opening/:level/:seed', element: <PlayPage /> },
 			{ path: '/load/:job', element: <LoadPage /> },
 			{ path: '/day/:job', element: <DayPage /> },
 			{ path: '/devices', element: <DevicesPage /> },

@@ -1,0 +1,98 @@
+export type Gap = { side: string; where: string; mm: number };
+
+/** The board in the picture, and how many times the light is magnified. */
+export const board = { x: 70, y: 60, w: 180, h: 400, times: 7 };
+
+/**
+ * around is the outline of the opening round the board, as the light beside it says: from the hinge side's foot
+ * up, across the head, down the lock side and back along the foot. A gap below nought lies inside the board.
+ */
+export function around(gaps: Gap[]): [number, number][] {
+	const { x, y, w, h, times } = board;
+	const at = (side: string) => gaps.filter((g) => g.side === side).map((g) => g.mm * times);
+	const [hinge, head, lock, foot] = [at('hinge'), at('head'), at('lock'), at('foot')];
+	const along = (n: number) => [0.04, 0.5, 0.96][n] ?? 0;
+	return [
+		...hinge.map((g, i): [number, number] => [x - g, y + h * (1 - along(i))]),
+		...head.map((g, i): [number, number] => [x + w * along(i), y - g]),
+		...lock.map((g, i): [number, number] => [x + w + g, y + h * (1 - along(i))]).reverse(),
+		...foot.map((g, i): [number, number] => [x + w * along(i), y + h + g]).reverse(),
+	];
+}
+
+/** ask is one thing that can be read of the opening, and where it is drawn. */
+export type Ask = {
+	id: string;
+	name: string;
+	reading: { kind: string; side?: string; at?: string; from?: string };
+	line: [number, number, number, number];
+};
+
+/** asks are what can be read: five widths, two heights, plumb, level, square and diagonals. */
+export const asks: Ask[] = (() => {
+	const { x, y, w, h } = board;
+	const up = (mm: number) => y + h * (1 - mm / 2030);
+	const over = (mm: number) => x + (w * mm) / 826;
+	return [
+		...[200, 600, 1000, 1400, 1800].map(
+			(at): Ask => ({
+				id: `width-${at}`,
+				name: `Width, ${at} up`,
+				reading: { kind: 'width', at: `${at} mm` },
+				line: [x, up(at), x + w, up(at)],
+			}),
+		),
+		...[50, 413, 776].map(
+			(at): Ask => ({
+				id: `height-${at}`,
+				name: `Floor to head, ${at} over`,
+				reading: { kind: 'height', at: `${at} mm` },
+				line: [over(at), y, over(at), y + h],
+			}),
+		),
+		...['hinge', 'lock'].map(
+			(side): Ask => ({
+				id: `plumb-${side}`,
+				name: `Plumb of the ${side} jamb`,
+				reading: { kind: 'plumb', side, at: '1800 mm', from: '200 mm' },
+				line: [
+					side === 'hinge' ? x - 12 : x + w + 12,
+					up(1800),
+					side === 'hinge' ? x - 12 : x + w + 12,
+					up(200),
+				],
+			}),
+		),
+		...['head', 'foot'].map(
+			(side): Ask => ({
+				id: `level-${side}`,
+				name: side === 'head' ? 'Level of the head' : 'Level of the floor',
+				reading: { kind: 'level', side, at: '770 mm', from: '50 mm' },
+				line: [
+					over(50),
+					side === 'head' ? y - 12 : y + h + 12,
+					over(770),
+					side === 'head' ? y - 12 : y + h + 12,
+				],
+			}),
+		),
+		{
+			id: 'square-hinge',
+			name: 'Square at the head, hinge corner',
+			reading: { kind: 'square', side: 'hinge', at: '600 mm' },
+			line: [x + 6, y + 90, x + 90, y + 6],
+		},
+		...['hinge', 'lock'].map(
+			(side): Ask => ({
+				id: `diagonal-${side}`,
+				name: `Diagonal from the ${side} jamb's foot`,
+				reading: { kind: 'diagonal', side },
+				line: side === 'hinge' ? [x, y + h, x + w, y] : [x + w, y + h, x, y],
+			}),
+		),
+	];
+})();
+
+/** withUnit gives what was typed its unit, where it ends in a figure. */
+export const withUnit = (text: string, unit: string) =>
+	/\d\s*$/.test(text) ? `${text.trim()} ${unit}` : text.trim();
