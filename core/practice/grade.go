@@ -114,7 +114,7 @@ func (s *State) unchecked(g *Grade) {
 		return slices.ContainsFunc(s.Readings, func(t Taken) bool { return t.Kind == k && (side == frame.NoSide || t.Side == side) })
 	}
 	if n := len(places[survey.Width]); n < 3 {
-		g.Unchecked = append(g.Unchecked, fmt.Sprintf("the width, at %s: three or more, since jambs belly", count(n, "place", "places")))
+		g.Unchecked = append(g.Unchecked, fmt.Sprintf("the width at three places or more, since jambs belly: it was at %d", n))
 	}
 	if n := len(places[survey.Height]); n < 2 {
 		g.Unchecked = append(g.Unchecked, "floor to head beside both jambs")

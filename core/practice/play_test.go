@@ -141,7 +141,7 @@ func TestABadGameSaysWhy(t *testing.T) {
 	}
 	all := strings.Join(append(said, g.Unchecked...), "\n")
 	for _, says := range []string{
-		"stands over a millimetre too far off", "the width, at 1 place: three or more", "floor to head beside both jambs", "the lock jamb, for plumb or straight",
+		"stands over a millimetre too far off", "the width at three places or more, since jambs belly: it was at 1", "floor to head beside both jambs", "the lock jamb, for plumb or straight",
 		"The slab is still to be painted", "914 × 2083 mm was more than it took", "what comes off there shrinks the backset",
 	} {
 		assert.Contains(t, all, says)

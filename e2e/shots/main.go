@@ -5,13 +5,21 @@ package main
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
+	"image"
+	"image/draw"
+	"image/png"
 	"log"
+	"net/http"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strings"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 
 	"kindmargin/e2e"
@@ -20,32 +28,55 @@ import (
 type shot struct {
 	name, path, theme string
 	width, height     int64
+	js                string // done once it is there; empty for nothing
 }
 
 var shots = func() []shot {
 	const chart = "/j/tern-house/chart/"
 	list := []shot{
-		{"devices", "/devices", "day", 1280, 800},
-		{"walk", "/j/tern-house", "day", 1280, 800},
+		{"devices", "/devices", "day", 1280, 800, ""},
+		{"walk", "/j/tern-house", "day", 1280, 800, ""},
 	}
 	for _, step := range []string{"measure", "slab", "margins", "cut", "hinges"} {
-		list = append(list, shot{step, chart + step, "day", 1280, 800})
+		js := ""
+		if step == "margins" { // what the seasons ask
+			js = `document.querySelector('[data-seasons]').scrollIntoView()`
+		}
+		list = append(list, shot{step, chart + step, "day", 1280, 800, js})
 	}
 	return append(
 		list,
-		shot{"try", "/j/tern-house/linen/try", "day", 1280, 800},
-		shot{"log", "/j/tern-house/boots/log", "day", 1280, 800},
-		shot{"lock", "/j/tern-house/galley/lock", "day", 1280, 800},
-		shot{"stops", "/j/tern-house/linen/stops", "day", 1280, 800},
-		shot{"swing", "/j/tern-house/galley/swing", "day", 1280, 800},
-		shot{"pair", "/j/tern-house/saloon/margins", "day", 1280, 800},
-		shot{"rod", "/rod/tern-house/chart", "day", 1280, 800},
-		shot{"load", "/load/tern-house?doors=chart,beam,galley", "day", 1280, 800},
-		shot{"kit", "/kit/tern-house", "day", 1280, 800},
-		shot{"card", "/cards/tern-house/galley", "day", 1280, 800},
-		shot{"measure-phone", "/j/alder-cottage/pantry/measure", "night", 390, 844},
+		shot{"try", "/j/tern-house/linen/try", "day", 1280, 800, ""},
+		shot{"log", "/j/tern-house/boots/log", "day", 1280, 800, ""},
+		shot{"lock", "/j/tern-house/galley/lock", "day", 1280, 800, ""},
+		shot{"stops", "/j/tern-house/linen/stops", "day", 1280, 800, ""},
+		shot{"swing", "/j/tern-house/galley/swing", "day", 1280, 800, ""},
+		shot{"pair", "/j/tern-house/saloon/margins", "day", 1280, 800, ""},
+		shot{"rod", "/rod/tern-house/chart", "day", 1280, 800, ""},
+		shot{"load", "/load/tern-house?doors=chart,beam,galley", "day", 1280, 800, ""},
+		shot{"kit", "/kit/tern-house", "day", 1280, 800, ""},
+		shot{"card", "/cards/tern-house/galley", "day", 1280, 800, ""},
+		shot{"measure-phone", "/j/alder-cottage/pantry/measure", "night", 390, 844, ""},
+		shot{"day", "/day/tern-house", "day", 1280, 800, ""},
+		shot{"practice", "/practice/opening/usual/7", "day", 1280, 800, ""},
+		shot{"frame", "/j/tern-house/FRAME/measure", "day", 1280, 800, `document.querySelector('[data-cut-list]').scrollIntoView()`},
 	)
 }()
+
+// stacked are pictures that stand under one another in one file, so that there are fewer.
+var stacked = [][3]string{{"kit-rod", "kit", "rod"}, {"slab-pair", "slab", "pair"}, {"stops-log", "stops", "log"}}
+
+// morning is when the pictures are taken, by the page's clock.
+const morning = `(() => {
+	const True = Date, ahead = new True(2026, 10, 26, 7, 50).getTime() - True.now();
+	window.Date = class extends True {
+		constructor(...a) { a.length ? super(...a) : super(True.now() + ahead); }
+		static now() { return True.now() + ahead; }
+	};
+})()`
+
+// played are the moves of the practice opening that is shown.
+const played = `[{"do":"read","reading":{"kind":"width","at":"200 mm"}},{"do":"read","reading":{"kind":"width","at":"1000 mm"}},{"do":"read","reading":{"kind":"width","at":"1800 mm"}},{"do":"read","reading":{"kind":"height","at":"50 mm"}},{"do":"read","reading":{"kind":"height","at":"776 mm"}},{"do":"read","reading":{"kind":"plumb","side":"lock","at":"1800 mm","from":"200 mm"}},{"do":"margins","school":"painted"},{"do":"slab","slab":3},{"do":"edge","edge":"keep-lock"},{"do":"cut","plan":true},{"do":"adjust","plan":true},{"do":"adjust","plan":true},{"do":"done"}]`
 
 func main() {
 	if len(os.Args) != 2 {
@@ -75,7 +106,25 @@ func run(dir string) error {
 	defer func() { _ = p.Stop() }()
 	tab, stop := e2e.Browser(ctx, filepath.Join(tmp, "profile"))
 	defer stop()
+	if _, err := chromedp.Run(tab, func(ctx context.Context, tab *chromedp.Target) (bool, error) {
+		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: morning})
+		return true, err
+	}); err != nil {
+		return err
+	}
 	for _, s := range shots {
+		if s.name == "day" {
+			if err := planned(p.URL); err != nil {
+				return err
+			}
+		}
+		if s.name == "frame" {
+			id, err := framed(p.URL)
+			if err != nil {
+				return err
+			}
+			s.path = strings.Replace(s.path, "FRAME", id, 1)
+		}
 		if err := chromedp.Do(
 			tab,
 			chromedp.EmulateViewport(s.width, s.height),
@@ -83,7 +132,7 @@ func run(dir string) error {
 		); err != nil {
 			return err
 		}
-		if _, err := chromedp.Run(tab, chromedp.Evaluate[bool](fmt.Sprintf(`localStorage.setItem('theme', %q), true`, s.theme))); err != nil {
+		if _, err := chromedp.Run(tab, chromedp.Evaluate[bool](fmt.Sprintf(`localStorage.setItem('theme', %q), sessionStorage.setItem('play usual 7', %q), true`, s.theme, played))); err != nil {
 			return err
 		}
 		if err := chromedp.Do(tab, chromedp.Navigate(p.URL+s.path), chromedp.WaitVisible("h1")); err != nil {
@@ -91,19 +140,102 @@ func run(dir string) error {
 		}
 		// The page is whole when nothing is being fetched and the font is in.
 		if _, err := chromedp.Run(tab, chromedp.Poll[bool](
-			`document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && [...document.querySelectorAll('[data-door]')].every((d) => d.querySelector('svg[role=img]')) && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card], [data-tick]'))`,
+			`document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && [...document.querySelectorAll('[data-door]')].every((d) => d.querySelector('svg[role=img]')) && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card], [data-tick], [data-now]'))`,
 		)); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}
-		png, err := chromedp.Run(tab, chromedp.CaptureScreenshot())
+		if s.js != "" {
+			if _, err := chromedp.Run(tab, chromedp.Evaluate[string](`(`+s.js+`, '')`)); err != nil {
+				return fmt.Errorf("%s: %w", s.name, err)
+			}
+		}
+		shown, err := chromedp.Run(tab, chromedp.CaptureScreenshot())
 		if err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}
-		if err := os.WriteFile(filepath.Join(dir, s.name+".png"), png, 0o644); err != nil {
+		if err := os.WriteFile(filepath.Join(dir, s.name+".png"), shown, 0o644); err != nil {
+			return err
+		}
+	}
+	for _, s := range stacked {
+		if err := stack(dir, s); err != nil {
 			return err
 		}
 	}
 	return card(ctx, bin, tmp, dir)
+}
+
+// stack puts two pictures under one another in one file, and takes them away.
+func stack(dir string, names [3]string) error {
+	var parts []image.Image
+	for _, n := range names[1:] {
+		path := filepath.Join(dir, n+".png")
+		f, err := os.Open(path)
+		if err != nil {
+			return err
+		}
+		img, err := png.Decode(f)
+		_ = f.Close()
+		if err != nil {
+			return err
+		}
+		parts = append(parts, img)
+		if err := os.Remove(path); err != nil {
+			return err
+		}
+	}
+	high := parts[0].Bounds().Dy()
+	out := image.NewRGBA(image.Rect(0, 0, parts[0].Bounds().Dx(), high+parts[1].Bounds().Dy()))
+	for i, p := range parts {
+		draw.Draw(out, p.Bounds().Add(image.Pt(0, i*high)), p, image.Point{}, draw.Src)
+	}
+	f, err := os.Create(filepath.Join(dir, names[0]+".png"))
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	return png.Encode(f, out)
+}
+
+// ask asks the program for something, and reads the answer.
+func ask(method, url, tag, body string, into any) error {
+	req, err := http.NewRequest(method, url, strings.NewReader(body))
+	if err != nil {
+		return err
+	}
+	req.Header.Set("Content-Type", "application/json")
+	req.Header.Set("If-Match", tag)
+	res, err := http.DefaultClient.Do(req)
+	if err != nil {
+		return err
+	}
+	defer res.Body.Close()
+	if res.StatusCode >= 300 {
+		return fmt.Errorf("%s %s: %s", method, url, res.Status)
+	}
+	return json.NewDecoder(res.Body).Decode(into)
+}
+
+// planned plans the day of the demo's doors for two.
+func planned(url string) error {
+	var out any
+	return ask("PUT", url+"/api/jobs/tern-house/day", `"0"`, `{"date": "2026-11-26", "carpenters": [{"name": "Wren", "from": 480, "to": 1020}, {"name": "Lark", "from": 480, "to": 720}], "break": {"from": 720, "to": 750}, "doors": [], "coats": 2, "coatDries": 240}`, &out)
+}
+
+// framed puts a door on the walk whose frame is made to its slab.
+func framed(url string) (id string, err error) {
+	var v struct {
+		Opening struct{ ID string }
+		Version int
+	}
+	at := url + "/api/jobs/tern-house/openings"
+	if err := ask("POST", at, "", `{"name": "Ice pantry"}`, &v); err != nil {
+		return "", err
+	}
+	var out any
+	return v.Opening.ID, ask("PATCH", at+"/"+v.Opening.ID, fmt.Sprintf("%q", fmt.Sprint(v.Version)), `[{"op": "add", "path": "/measuring", "value": "frame"}, {"op": "add", "path": "/walls", "value": "new"},
+		{"op": "add", "path": "/margins/school", "value": "newframe"}, {"op": "add", "path": "/cut/leaveOn", "value": "to-line"}, {"op": "add", "path": "/slab", "value": {"width": 762, "length": 1981, "thickness": 35}},
+		{"op": "add", "path": "/lining", "value": {"thick": 28, "board": 140, "wall": [124, 125, 128, 124, 124, 126], "width": [841, 843, 838], "height": [2042, 2040]}}]`, &out)
 }
 
 // card is the picture of a door card, as poppler draws the PDF.

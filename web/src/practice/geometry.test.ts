@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { around, asks, board, withUnit } from './geometry';
+import { around, asks, board, edge, withUnit } from './geometry';
 
 test('the opening lies its light away from the board, inside where it rubs', () => {
 	const places = {
@@ -12,11 +12,13 @@ test('the opening lies its light away from the board, inside where it rubs', () 
 		list.map((where) => ({ side, where, mm: side === 'lock' ? -1 : 3 })),
 	);
 	const p = around(gaps);
-	expect(p).toHaveLength(12);
-	expect(p.slice(0, 3).every(([x]) => x === board.x - 3 * board.times)).toBe(true);
-	expect(p.slice(3, 6).every(([, y]) => y === board.y - 3 * board.times)).toBe(true);
-	expect(p.slice(6, 9).every(([x]) => x === board.x + board.w - board.times)).toBe(true);
-	expect(p[6]?.[1]).toBeLessThan(p[8]?.[1] ?? 0);
+	const by = 3 * board.times;
+	expect(p).toHaveLength(8);
+	expect(p[2]).toEqual([board.x - by, board.y - by]);
+	expect(p[4]).toEqual([board.x + board.w - board.times, board.y - by]);
+	expect(p[6]?.[1]).toBe(board.y + board.h + by);
+	expect(edge('lock', 1)).toEqual({ x: board.x + board.w, y: board.y + board.h / 2, dx: 0, dy: 22 });
+	expect(edge('head', 0).y).toBe(board.y);
 });
 
 test('each reading is asked for once', () => {

@@ -4,20 +4,31 @@ export type Gap = { side: string; where: string; mm: number };
 export const board = { x: 70, y: 60, w: 180, h: 400, times: 7 };
 
 /**
- * around is the outline of the opening round the board, as the light beside it says: from the hinge side's foot
- * up, across the head, down the lock side and back along the foot. A gap below nought lies inside the board.
+ * around is the outline of the opening round the board, as the light beside it says: its corners and the middles
+ * of its sides, from the foot of the hinge side up and round. A gap below nought lies inside the board.
  */
 export function around(gaps: Gap[]): [number, number][] {
 	const { x, y, w, h, times } = board;
-	const at = (side: string) => gaps.filter((g) => g.side === side).map((g) => g.mm * times);
-	const [hinge, head, lock, foot] = [at('hinge'), at('head'), at('lock'), at('foot')];
-	const along = (n: number) => [0.04, 0.5, 0.96][n] ?? 0;
+	const of = (side: string, i: number) => (gaps.filter((g) => g.side === side)[i]?.mm ?? 0) * times;
 	return [
-		...hinge.map((g, i): [number, number] => [x - g, y + h * (1 - along(i))]),
-		...head.map((g, i): [number, number] => [x + w * along(i), y - g]),
-		...lock.map((g, i): [number, number] => [x + w + g, y + h * (1 - along(i))]).reverse(),
-		...foot.map((g, i): [number, number] => [x + w * along(i), y + h + g]).reverse(),
+		[x - of('hinge', 0), y + h + of('foot', 0)],
+		[x - of('hinge', 1), y + h / 2],
+		[x - of('hinge', 2), y - of('head', 0)],
+		[x + w / 2, y - of('head', 1)],
+		[x + w + of('lock', 2), y - of('head', 2)],
+		[x + w + of('lock', 1), y + h / 2],
+		[x + w + of('lock', 0), y + h + of('foot', 2)],
+		[x + w / 2, y + h + of('foot', 1)],
 	];
+}
+
+/** edge is where on the board's edge a gap is: its middle, and the way along. */
+export function edge(side: string, i: number): { x: number; y: number; dx: number; dy: number } {
+	const { x, y, w, h } = board;
+	const part = [0.06, 0.5, 0.94][i] ?? 0.5;
+	if (side === 'hinge' || side === 'lock')
+		return { x: side === 'hinge' ? x : x + w, y: y + h * (1 - part), dx: 0, dy: 22 };
+	return { x: x + w * part, y: side === 'head' ? y : y + h, dx: 11, dy: 0 };
 }
 
 /** ask is one thing that can be read of the opening, and where it is drawn. */

@@ -10,7 +10,7 @@ import { Tape } from '../tape';
 import { Top, useShownIn } from '../top';
 import { trade } from '../trade';
 import { whoNow } from '../who';
-import { around, asks, board, withUnit } from './geometry';
+import { around, asks, board, edge, withUnit } from './geometry';
 
 type Move = Schemas['Move'];
 type Played = Schemas['Played'];
@@ -69,7 +69,8 @@ export function PlayPage() {
 											: 'Read the opening'}
 							</h1>
 							<p className="mb-3 opacity-85" data-minutes={Math.round(v.minutes)}>
-								{v.readings.length} readings, {Math.round(v.minutes)} min{v.hung && `, ${v.trips} trips`}
+								{v.readings.length} readings, {Math.round(v.minutes)} min
+								{v.hung && `, ${v.trips === 1 ? '1 trip' : `${v.trips} trips`}`}
 							</p>
 							<Said error={error} className="mb-3 text-lg" />
 							{!enough && !v.hung && <Read played={v} move={move} enough={() => setEnough(true)} />}
@@ -99,8 +100,8 @@ function Picture({ played: v }: { played: Played }) {
 	const rubs = gaps.filter((g) => g.mm < 0.3);
 	return (
 		<svg
-			viewBox="0 0 320 520"
-			className="w-full max-w-sm"
+			viewBox="0 0 320 545"
+			className="w-full max-w-sm mx-auto max-lg:max-h-[46dvh]"
 			role="img"
 			aria-label={
 				v.hung
@@ -109,7 +110,7 @@ function Picture({ played: v }: { played: Played }) {
 			}
 			data-picture
 		>
-			<rect width={320} height={520} fill="var(--shade)" />
+			<rect width={320} height={545} fill="var(--shade)" />
 			{v.hung ? (
 				<>
 					<polygon points={points} fill="var(--light)" />
@@ -134,7 +135,6 @@ function Picture({ played: v }: { played: Played }) {
 					/>
 					{gaps.map((g, i) => {
 						const n = i % 3;
-						const upright = g.side === 'hinge' || g.side === 'lock';
 						const px =
 							g.side === 'hinge'
 								? x - 44
@@ -155,12 +155,28 @@ function Picture({ played: v }: { played: Played }) {
 								data-light={`${g.side} ${g.where}`}
 							>
 								{g.mm < 0.3 ? 'rubs' : g.mm}
-								{upright ? '' : ''}
 							</text>
 						);
 					})}
+					{gaps.map((g, i) => {
+						const e = edge(g.side, i % 3);
+						return (
+							g.mm < 0.3 && (
+								<line
+									key={g.side + g.where}
+									x1={e.x - e.dx}
+									y1={e.y - e.dy}
+									x2={e.x + e.dx}
+									y2={e.y + e.dy}
+									stroke="var(--on-shade)"
+									strokeWidth={6}
+									strokeDasharray="3 3"
+								/>
+							)
+						);
+					})}
 					{rubs.length > 0 && (
-						<text x={160} y={505} textAnchor="middle" fontSize={16} fill="var(--on-shade)">
+						<text x={160} y={535} textAnchor="middle" fontSize={16} fill="var(--on-shade)">
 							it rubs at {rubs.length} of 12 places
 						</text>
 					)}
