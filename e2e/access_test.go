@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"github.com/chromedp/cdproto/cdp"
@@ -22,7 +23,11 @@ var views = []string{
 	"/devices", "/pair", "/kit/tern-house", "/load/tern-house", "/papers/tern-house", "/cards/tern-house/galley", "/rod/tern-house/chart", "/j/tern-house/saloon/margins",
 	"/j/tern-house/linen/try", "/j/tern-house/saloon/try", "/cards/tern-house/linen?step=try", "/j/tern-house/boots/log", "/j/tern-house/chart/log",
 	"/j/tern-house/linen/stops", "/j/tern-house/saloon/hinges", "/j/tern-house/saloon/swing", "/j/tern-house/saloon/lock",
+	"/day/tern-house", "/practice", "/practice/opening/usual/7", "/practice/opening/usual/8", "/practice/opening/usual/9",
 }
+
+// What stands at a practice opening: a slab hangs in no. 8, and no. 9 is done.
+const hangsThere = `{"do":"read","reading":{"kind":"width","at":"200 mm"}},{"do":"read","reading":{"kind":"height","at":"50 mm"}},{"do":"margins","school":"painted"},{"do":"slab","slab":4},{"do":"edge","edge":"keep-lock"},{"do":"cut","cut":{"head":"819 mm","foot":"819 mm","length":"2020 mm","headUp":0,"footUp":0}}`
 
 // Every view, by day and night, on a desk and a phone, judged by axe-core
 // against WCAG 2.2 A and AA.
@@ -30,11 +35,23 @@ func TestEveryViewAgainstAxe(t *testing.T) {
 	u := sit(t, "demo")
 	axe, err := os.ReadFile(filepath.Join("..", "web", "node_modules", "axe-core", "axe.min.js"))
 	require.NoError(t, err)
+	// A day for two, and a frame that is made to a slab.
+	c := client{url: u.p.URL}
+	var v view
+	tag, err := c.send(t, "POST", "/api/jobs/tern-house/openings", "", `{"name": "Ice pantry"}`, &v)
+	require.NoError(t, err)
+	_, err = c.send(t, "PATCH", "/api/jobs/tern-house/openings/"+v.Opening.ID, tag, `[{"op": "add", "path": "/measuring", "value": "frame"}, {"op": "add", "path": "/slab", "value": {"width": 762, "length": 1981, "thickness": 35}},
+		{"op": "add", "path": "/lining", "value": {"thick": 28, "wall": [124, 125, 128, 124, 124, 126], "width": [841, 843, 838], "height": [2042, 2040]}}]`, &v)
+	require.NoError(t, err)
+	var day any
+	_, err = c.send(t, "PUT", "/api/jobs/tern-house/day", `"0"`, `{"date": "2026-11-26", "carpenters": [{"name": "Wren", "from": 480, "to": 1020}, {"name": "", "from": 480, "to": 720}], "doors": [], "own": [{"id": "a", "name": "Sweep", "minutes": 10, "place": "outside"}]}`, &day)
+	require.NoError(t, err)
+	views := append(slices.Clone(views), "/j/tern-house/"+v.Opening.ID+"/measure")
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
 		u.do(chromedp.EmulateViewport(size[0], size[1]))
 		for _, theme := range []string{"day", "night"} {
 			u.do(chromedp.Navigate(u.p.URL + "/icon.svg"))
-			u.js(fmt.Sprintf(`(localStorage.setItem('theme', %q), '')`, theme))
+			u.js(fmt.Sprintf(`(localStorage.setItem('theme', %q), sessionStorage.setItem('play usual 8', %q), sessionStorage.setItem('play usual 9', %q), '')`, theme, "["+hangsThere+"]", "["+hangsThere+`,{"do":"done"}]`))
 			for _, view := range views {
 				u.open(view)
 				u.until("the page is whole", `document.fonts.status === 'loaded' && !document.querySelector('p[role=status].p-6')`)

@@ -162,7 +162,8 @@ func (s *State) chosen(g *Grade, say func(bool, string, ...any)) {
 	best, need := s.rightSlab()
 	z := s.ex.Slabs[s.Slab]
 	area := func(w, l measure.Length) float64 { return w.MM() * l.MM() / 100 }
-	made := (s.made.Head.MM() + s.made.Foot.MM()) / 2 * (s.made.Length.MM() - s.made.FootUp.MM()/2) / 100
+	top, foot, long := s.hung.Size()
+	made := (top + foot) / 2 * long / 100
 	g.Waste = math.Max(area(z[0], z[1])-made, 0)
 	if best >= 0 {
 		g.Least = math.Max(area(s.ex.Slabs[best][0], s.ex.Slabs[best][1])-area(need[0], need[1]), 0)

@@ -100,7 +100,7 @@ function Picture({ played: v }: { played: Played }) {
 	const rubs = gaps.filter((g) => g.mm < 0.3);
 	return (
 		<svg
-			viewBox="0 0 320 545"
+			viewBox="0 0 320 560"
 			className="w-full max-w-sm mx-auto max-lg:max-h-[46dvh]"
 			role="img"
 			aria-label={
@@ -110,7 +110,7 @@ function Picture({ played: v }: { played: Played }) {
 			}
 			data-picture
 		>
-			<rect width={320} height={545} fill="var(--shade)" />
+			<rect width={320} height={560} fill="var(--shade)" />
 			{v.hung ? (
 				<>
 					<polygon points={points} fill="var(--light)" />
@@ -142,7 +142,7 @@ function Picture({ played: v }: { played: Played }) {
 									? x + w + 44
 									: x + w * ([0.1, 0.5, 0.9][n] ?? 0);
 						const py =
-							g.side === 'head' ? y - 36 : g.side === 'foot' ? y + h + 50 : y + h * ([0.9, 0.5, 0.1][n] ?? 0);
+							g.side === 'head' ? y - 36 : g.side === 'foot' ? y + h + 68 : y + h * ([0.9, 0.5, 0.1][n] ?? 0);
 						return (
 							<text
 								key={g.side + g.where}
@@ -176,7 +176,7 @@ function Picture({ played: v }: { played: Played }) {
 						);
 					})}
 					{rubs.length > 0 && (
-						<text x={160} y={535} textAnchor="middle" fontSize={16} fill="var(--on-shade)">
+						<text x={160} y={552} textAnchor="middle" fontSize={16} fill="var(--on-shade)">
 							it rubs at {rubs.length} of 12 places
 						</text>
 					)}
