@@ -58,6 +58,9 @@ func (p printing) figure(f Figure) string {
 // leaves tells what was found of the opening, then each slab.
 func (p printing) leaves(v Plan) {
 	p.findings(v.Findings)
+	if v.Lining != nil {
+		p.lining(*v.Lining)
+	}
 	doubtful := ""
 	if len(v.Clashes) > 0 {
 		doubtful = "DOUBTFUL, not to be cut or marked to: "
@@ -67,6 +70,32 @@ func (p printing) leaves(v Plan) {
 			fmt.Fprintf(p.w, "  -- the leaf on the lock jamb; its own jamb is called its hinge jamb --\n")
 		}
 		p.leaf(l, doubtful)
+	}
+}
+
+// lining prints a frame that is made to the slab: what it is cut to, and how it is set.
+func (p printing) lining(l LiningOf) {
+	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
+	line("Frame, clear\t%s wide\t%s high", p.show(l.Width.Text), p.show(l.Height.Text))
+	for _, x := range l.Parts {
+		wide := ""
+		if x.Wide.MM > 0 {
+			wide = " × " + p.show(x.Wide.Text)
+		}
+		line("  %d %s\t%s%s × %s", x.Count, x.Name, p.show(x.Long.Text), wide, p.show(x.Thick.Text))
+	}
+	for _, r := range l.Rip {
+		var marks []string
+		for _, m := range r.Marks {
+			marks = append(marks, p.show(m.Text))
+		}
+		line("  Rip the %s\t%s", r.Name, strings.Join(marks, ", "))
+	}
+	for _, k := range l.Packs {
+		line("  Pack the %v jamb\t%s behind %s, %s up", k.Side, p.show(k.Thick.Text), k.What, p.show(k.Up.Text))
+	}
+	for _, s := range l.Steps {
+		line("Frame: %s", s)
 	}
 }
 

@@ -11,7 +11,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/job"
+	"kindmargin/core/lining"
 	"kindmargin/core/measure"
+	"kindmargin/core/slab"
 )
 
 func decoded(t *testing.T, name string) job.Job {
@@ -65,4 +67,20 @@ func TestControlCharactersAreNotPrinted(t *testing.T) {
 	require.NoError(t, Print(&out, j))
 	assert.False(t, strings.ContainsAny(out.String(), "\x1b\u202e"))
 	assert.Contains(t, strings.ToUpper(out.String()), "PANTRY\uFFFD[2J")
+}
+
+// A frame that is made to a slab is printed with its cut list, by hand: 762 and twice 3.5, and so on.
+func TestAFrameIsPrinted(t *testing.T) {
+	j := job.NewJob("j", "House", measure.Millimetres)
+	o := job.NewOpening("o", "Pantry", measure.Millimetres)
+	o.Measuring, o.Margins.School = job.ToFrame, "newframe"
+	mm := measure.FromMM
+	o.Slab = slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35)}
+	o.Lining = &lining.Choice{Thick: mm(28), Width: [3]measure.Length{mm(838), mm(838), mm(838)}, Height: [2]measure.Length{mm(2030), mm(2030)}}
+	j.Openings = []job.Opening{o}
+	var b bytes.Buffer
+	require.NoError(t, Print(&b, j))
+	for _, says := range []string{"769 wide", "1990.5 high", "1 hinge jamb", "1999.5 × 28", "1 brace across the foot", "6.5 behind the strike", "Frame: Check the slab first"} {
+		assert.Contains(t, b.String(), says)
+	}
 }

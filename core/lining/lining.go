@@ -27,7 +27,6 @@ type Choice struct {
 	Width  [3]measure.Length `json:"width"`
 	Height [2]measure.Length `json:"height"`
 	Floor  measure.Length    `json:"floor,omitempty"` // how much higher the floor lies under the lock jamb; below nought lower
-	Pack   measure.Length    `json:"pack,omitempty"`  // wanted a side; nought trade.Packing
 	Stop   measure.Length    `json:"stop,omitempty"`  // thickness of the stops; nought trade.StopThick
 	Stands bool              `json:"stands,omitempty"`
 }
@@ -54,7 +53,6 @@ func (c Choice) Check(u measure.Unit) error {
 		{Pointer: "/board", Is: "width of a board", Value: c.Board, Most: 500 * mm},
 		{Pointer: "/housing", Is: "depth of a housing", Value: c.Housing, Most: 30 * mm},
 		{Pointer: "/floor", Is: "step between two legs", Value: c.Floor, Least: -60 * mm, Most: 60 * mm},
-		{Pointer: "/pack", Is: "packing of a side", Value: c.Pack, Most: 40 * mm},
 		{Pointer: "/stop", Is: "thickness of a stop", Value: c.Stop, Most: 30 * mm},
 	}
 	for i, v := range c.Wall {
@@ -88,14 +86,6 @@ func (c Choice) housing() measure.Length {
 		return c.Housing
 	}
 	return (c.Thick / 3).Round(measure.Millimetre, measure.Nearest)
-}
-
-// pack is the packing wanted a side.
-func (c Choice) pack() measure.Length {
-	if c.Pack > 0 {
-		return c.Pack
-	}
-	return trade.Packing
 }
 
 func (c Choice) stop() measure.Length {

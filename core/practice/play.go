@@ -235,15 +235,6 @@ func slipped(r survey.Reading, rng *rand.Rand) (measure.Length, string) {
 	return r.Value - 10*mm, "10 mm too little"
 }
 
-// margin is the margin that the school asks for on a side, in mm.
-func (s *State) margin(side frame.Side) float64 {
-	school, _ := trade.SchoolByID(s.School)
-	if m := school.Margin[side]; m > 0 {
-		return m.MM()
-	}
-	return simulate.WantedMargin
-}
-
 // cut cuts the slab and hangs it, as the learner says or as the plan has it.
 func (s *State) cut(m Move, rng *rand.Rand) error {
 	switch {

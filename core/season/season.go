@@ -253,5 +253,9 @@ func (y Year) Why() string {
 	if !y.Movement.Planks && !y.Movement.Stiles {
 		return y.Movement.Note
 	}
-	return fmt.Sprintf("%s, %.0f mm across the grain", y.Wood.Name, y.Across)
+	ends := ""
+	if y.Movement.Held < 1 {
+		ends = "; at head and foot, where the rails hold, about half"
+	}
+	return fmt.Sprintf("%s, %.0f mm across the grain%s", y.Wood.Name, y.Across, ends)
 }

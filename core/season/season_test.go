@@ -97,6 +97,10 @@ func TestWhatRunsAcross(t *testing.T) {
 	assert.InDelta(t, 0.16, at("hollow", 30*mm, c), 1e-9)
 	assert.InDelta(t, 0.08, at("engineered", 0, c), 1e-9)
 	assert.Zero(t, at("steel", 0, c))
+	framed := planked(800)
+	framed.Construction = "solid"
+	assert.Contains(t, year(t, framed, c).Why(), "at head and foot, where the rails hold, about half")
+	assert.NotContains(t, year(t, planked(800), c).Why(), "rails")
 	quarter := c
 	quarter.Sawn, quarter.Wood = SawnQuarter, "white-oak"
 	assert.InDelta(t, 800*0.00180, at("planked", 0, quarter), 1e-9)

@@ -201,10 +201,12 @@ var Cautions = []Caution{
 	{"cut", "Clamp the work, both hands on the tool, battery out or plug pulled for any setting; let it stop. Eyes, ears, mask, extraction: hardwood and MDF dust harm lungs."},
 	{"cut", "Blade just through, nothing under the cut."},
 	{"hinges", "Both hands behind the edge of chisel and knife. Wedge the slab before a screw comes out; with the stops off it can swing through and tear its hinges."},
+	{"hinges", "Router and drill: battery out or plug pulled for any setting, the slab clamped, both hands on; let it stop. Eyes, ears, mask."},
 	{"swing", "With the stops off a door can swing through and tear its hinges: wedge it. Keep fingers out of the hinge side."},
 	{"try", "Wedge the foot before a screw comes out, the last one where least can happen; fingers out of the hinge side. Two people above about 25 kg (55 lb)."},
 	{"try", "Plane a hanging door only with its foot wedged: both hands on the tool, eyes and mask; battery out or plug pulled for any setting."},
 	{"stops", "Nails back through the wood, eyes covered; with the stops off the door can swing through."},
 	{"log", "A rated, glazed or escape-route door is passed by whoever answers for the building, not by this record."},
+	{"lock", "Clamp the slab before it is bored, nothing behind the bit, sleeves and gloves away from it; battery out or plug pulled for any setting. Chisels: both hands behind the edge."},
 	{"lock", "Bathrooms, bedrooms and escape routes must open from inside without a key, as the local code says."},
 }

@@ -1661,8 +1661,6 @@ export interface components {
             housing?: number;
             /** @enum {string} */
             joint?: "" | "over" | "between";
-            /** @description A length in millimetres, exact to the nanometre. */
-            pack?: number;
             stands?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             stop?: number;
