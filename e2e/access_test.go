@@ -32,6 +32,15 @@ const hangsThere = `{"do":"read","reading":{"kind":"width","at":"200 mm"}},{"do"
 // Every view, by day and night, on a desk and a phone, judged by axe-core
 // against WCAG 2.2 A and AA.
 func TestEveryViewAgainstAxe(t *testing.T) {
+	for name, size := range map[string][2]int64{"desk": {1280, 800}, "phone": {390, 844}} {
+		t.Run(name, func(t *testing.T) {
+			t.Parallel() // each has a browser of its own, and they wait for one another's pages
+			everyViewAgainstAxe(t, size)
+		})
+	}
+}
+
+func everyViewAgainstAxe(t *testing.T, size [2]int64) {
 	u := sit(t, "demo")
 	axe, err := os.ReadFile(filepath.Join("..", "web", "node_modules", "axe-core", "axe.min.js"))
 	require.NoError(t, err)
@@ -47,30 +56,28 @@ func TestEveryViewAgainstAxe(t *testing.T) {
 	_, err = c.send(t, "PUT", "/api/jobs/tern-house/day", `"0"`, `{"date": "2026-11-26", "carpenters": [{"name": "Wren", "from": 480, "to": 1020}, {"name": "", "from": 480, "to": 720}], "doors": [], "own": [{"id": "a", "name": "Sweep", "minutes": 10, "place": "outside"}]}`, &day)
 	require.NoError(t, err)
 	views := append(slices.Clone(views), "/j/tern-house/"+v.Opening.ID+"/measure")
-	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
-		u.do(chromedp.EmulateViewport(size[0], size[1]))
-		for _, theme := range []string{"day", "night"} {
-			u.do(chromedp.Navigate(u.p.URL + "/icon.svg"))
-			u.js(fmt.Sprintf(`(localStorage.setItem('theme', %q), sessionStorage.setItem('play usual 8', %q), sessionStorage.setItem('play usual 9', %q), '')`, theme, "["+hangsThere+"]", "["+hangsThere+`,{"do":"done"}]`))
-			for _, view := range views {
-				u.open(view)
-				u.until("the page is whole", `document.fonts.status === 'loaded' && !document.querySelector('p[role=status].p-6')`)
-				u.js(`(document.querySelector('[data-choosing]')?.click(), document.querySelector('[data-narrow]')?.click(), document.querySelectorAll('main details').forEach((d) => { d.open = true; }), '')`)
-				u.js(string(axe) + `;''`)
-				u.js(`(window.found = null, axe.run(document, {
+	u.do(chromedp.EmulateViewport(size[0], size[1]))
+	for _, theme := range []string{"day", "night"} {
+		u.do(chromedp.Navigate(u.p.URL + "/icon.svg"))
+		u.js(fmt.Sprintf(`(localStorage.setItem('theme', %q), sessionStorage.setItem('play usual 8', %q), sessionStorage.setItem('play usual 9', %q), '')`, theme, "["+hangsThere+"]", "["+hangsThere+`,{"do":"done"}]`))
+		for _, view := range views {
+			u.open(view)
+			u.until("the page is whole", `document.fonts.status === 'loaded' && !document.querySelector('p[role=status].p-6')`)
+			u.js(`(document.querySelector('[data-choosing]')?.click(), document.querySelector('[data-narrow]')?.click(), document.querySelectorAll('main details').forEach((d) => { d.open = true; }), '')`)
+			u.js(string(axe) + `;''`)
+			u.js(`(window.found = null, axe.run(document, {
 					runOnly: {type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']},
 					rules: {'target-size': {enabled: true}, 'label-content-name-mismatch': {enabled: true}},
 				}).then((r) => { window.found = JSON.stringify(r.violations.map((v) => ({
 					id: v.id, nodes: v.nodes.length, first: v.nodes[0].html.slice(0, 200), why: v.nodes[0].failureSummary.slice(0, 300)}))) }).catch((e) => { window.found = JSON.stringify([{id: 'axe itself', first: String(e)}]) }), '')`)
-				u.until("axe is done", `window.found !== null`)
-				var found []struct {
-					ID, First, Why string
-					Nodes          int
-				}
-				require.NoError(t, json.Unmarshal([]byte(u.js(`window.found`)), &found))
-				for _, f := range found {
-					assert.Fail(t, f.ID, "%s, %s, %d wide: %d nodes, such as %s\n%s", view, theme, size[0], f.Nodes, f.First, f.Why)
-				}
+			u.until("axe is done", `window.found !== null`)
+			var found []struct {
+				ID, First, Why string
+				Nodes          int
+			}
+			require.NoError(t, json.Unmarshal([]byte(u.js(`window.found`)), &found))
+			for _, f := range found {
+				assert.Fail(t, f.ID, "%s, %s, %d wide: %d nodes, such as %s\n%s", view, theme, size[0], f.Nodes, f.First, f.Why)
 			}
 		}
 	}

@@ -212,9 +212,9 @@ func smallCase(r *rand.Rand) ([]Task, Calendar) {
 	if r.IntN(2) == 0 {
 		k.Break = Span{540, 540 + 15*r.IntN(3)}
 	}
-	n := 3 + r.IntN(7)
+	n := 3 + r.IntN(6)
 	if len(k.Hours) == 2 {
-		n = min(n, 6)
+		n = min(n, 5)
 	}
 	tools := []string{"", "router: 2", "router: 3", "bush: a", "saw: one"}
 	places := []trade.Place{trade.AtOpening, trade.AtTrestles, trade.Outside}
