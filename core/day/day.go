@@ -148,13 +148,7 @@ func (d Day) checkOwn(bad *field.Errors) {
 		if o.Dries < 0 || o.Dries > LongestWait {
 			bad.Add(at+"/dries", "%s holds up what comes after it for %s: longer than a week.", o.Name, Lasts(o.Dries))
 		}
-		if !slices.ContainsFunc(trade.Places, func(p struct {
-			ID   trade.Place
-			Name string
-		},
-		) bool {
-			return p.ID == o.Place
-		}) {
+		if !slices.ContainsFunc(trade.Places, func(p trade.PlaceOf) bool { return p.ID == o.Place }) {
 			bad.Add(at+"/place", "There is no place %.40q: at the opening, at the trestles or outside.", string(o.Place))
 		}
 		if slices.Contains(o.After, o.ID) {

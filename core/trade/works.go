@@ -10,11 +10,14 @@ const (
 	Outside    Place = "outside"
 )
 
-// Places lists them, by name.
-var Places = []struct {
+// PlaceOf is a place in words.
+type PlaceOf struct {
 	ID   Place
 	Name string
-}{{AtOpening, "at the opening"}, {AtTrestles, "at the trestles"}, {Outside, "outside"}}
+}
+
+// Places lists them.
+var Places = []PlaceOf{{AtOpening, "at the opening"}, {AtTrestles, "at the trestles"}, {Outside, "outside"}}
 
 // Work is a kind of work at a door, and what it takes.
 type Work struct {

@@ -1,0 +1,198 @@
+package practice
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/plan"
+	"kindmargin/core/simulate"
+)
+
+// cut cuts the slab and hangs it, as the learner says or as the plan has it.
+func (s *State) cut(m Move, rng *rand.Rand) error {
+	switch {
+	case s.Hung:
+		return fmt.Errorf("it is cut already")
+	case s.Slab < 0:
+		return fmt.Errorf("choose a slab first")
+	case s.School == "":
+		return fmt.Errorf("set the margins first")
+	}
+	z := s.ex.Slabs[s.Slab]
+	if m.Plan {
+		l, err := s.planned()
+		if err != nil {
+			return err
+		}
+		s.byPlan = true
+		s.hung = simulate.HangPlanned(s.door.Slab, l, rng)
+		w, long := plan.Sizes(*l.Try.Planned)
+		made := *l.Try.Planned
+		s.made = Sizes{Head: w[0], Foot: w[2], Length: long[0], HeadUp: made.Head[len(made.Head)-1] - made.Head[0]}
+		s.door.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
+	} else {
+		if m.Cut == nil {
+			return fmt.Errorf("say what it is cut to, or take the plan's")
+		}
+		if s.Edge == "" {
+			return fmt.Errorf("say which edge the width comes off")
+		}
+		c := *m.Cut
+		for _, x := range []struct {
+			name  string
+			v, at measure.Length
+			least measure.Length
+		}{{"width at the head", c.Head, z[0], 300 * mm}, {"width at the foot", c.Foot, z[0], 300 * mm}, {"length", c.Length, z[1], 1000 * mm}} {
+			if x.v > x.at {
+				return fmt.Errorf("a %s of %s cannot be cut from a slab of %s: wood does not go back on", x.name, measure.Say(x.v, "mm"), measure.Say(x.at, "mm"))
+			}
+			if x.v < x.least {
+				return fmt.Errorf("a %s of %s is no door", x.name, measure.Say(x.v, "mm"))
+			}
+		}
+		if c.HeadUp.Abs() > 40*mm || c.FootUp.Abs() > 40*mm {
+			return fmt.Errorf("a head or foot 40 mm out of square is none: measure it again")
+		}
+		s.made = c
+		s.hung = simulate.HangCut(simulate.Cut{Top: c.Head.MM(), Foot: c.Foot.MM(), Length: c.Length.MM(), HeadUp: c.HeadUp.MM(), FootUp: c.FootUp.MM()}, rng)
+		made := s.recorded()
+		s.door.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
+	}
+	s.first, s.Hung = s.hung, true
+	s.look()
+	return nil
+}
+
+// planned is the plan's leaf on the learner's readings and choices.
+func (s *State) planned() (plan.Leaf, error) {
+	p := plan.Solve(s.job, s.door)
+	switch {
+	case len(p.Clashes) > 0:
+		return plan.Leaf{}, fmt.Errorf("the plan does not cut while readings clash: %s", p.Clashes[0].Finding.Words(measure.Millimetres, measure.HalfMillimetre))
+	case p.Leaves[0].Try == nil || p.Leaves[0].Try.Planned == nil || p.Leaves[0].Cut == nil || len(p.Leaves[0].Hinges) == 0:
+		return plan.Leaf{}, fmt.Errorf("the plan has no answer yet: a width, a floor-to-head and the slab are the least it needs")
+	}
+	return p.Leaves[0], nil
+}
+
+// recorded is what the learner's cut is recorded as.
+func (s *State) recorded() job.Made {
+	c := s.made
+	h := s.door.Hinges
+	up := measure.FromMM(simulate.AboutHeight - simulate.WantedMargin)
+	pins := simulate.Pins()
+	var hinges []job.MadeHinge
+	for _, p := range pins {
+		hinges = append(hinges, job.MadeHinge{Down: (up - measure.FromMM(p) - h.Leaf/2).Round(mm/2, measure.Nearest), Slab: h.Plate, Jamb: h.Plate})
+	}
+	return job.Made{
+		Hand: s.door.Hand, Lock: []measure.Length{c.Foot, c.Head}, Head: []measure.Length{0, c.HeadUp}, Foot: []measure.Length{c.Length, c.Length - c.FootUp},
+		Hinges: hinges, Margin: measure.FromMM(simulate.WantedMargin),
+	}
+}
+
+// look is the true light of the slab as it hangs.
+func (s *State) look() {
+	s.Light, s.GoesIn = nil, s.hidden.GoesIn(s.hung)
+	for _, side := range frame.Sides {
+		reach := simulate.AboutWidth
+		where := []string{"hinge corner", "middle", "lock corner"}
+		if side.Upright() {
+			reach = simulate.AboutHeight
+			where = []string{"foot", "middle", "head"}
+		}
+		for i, w := range where {
+			at := reach * []float64{0.04, 0.5, 0.96}[i]
+			s.Light = append(s.Light, Light{side, w, math.Round(s.hidden.Gap(s.hung, side, at)*10) / 10})
+		}
+	}
+}
+
+// adjust does something to the slab that hangs, as the learner says or as the plan has it.
+func (s *State) adjust(m Move, rng *rand.Rand) error {
+	if !s.Hung {
+		return fmt.Errorf("nothing hangs yet")
+	}
+	var did job.Did
+	var minutes float64
+	var trips int
+	if m.Plan {
+		before := s.Minutes
+		way, ok := s.advised(rng)
+		if !ok {
+			s.Minutes = before
+			return fmt.Errorf("the plan would do nothing more")
+		}
+		did, trips, minutes = way.Did, way.Trips, way.Minutes-float64(way.Trips)*s.job.Kit.TripMinutes()
+	} else {
+		if m.Adjust == nil {
+			return fmt.Errorf("say what is done, or take the plan's advice")
+		}
+		did = *m.Adjust
+		for len(did.Pack) < 2 {
+			did.Pack = append(did.Pack, 0)
+		}
+		for _, v := range did.Pack {
+			if v > 5*mm || v < -3*mm {
+				return fmt.Errorf("a hinge is packed out by 5 mm or let in by 3 mm at most")
+			}
+		}
+		for _, p := range did.Planed {
+			for _, v := range p.Off {
+				if v < 0 || v > 30*mm {
+					return fmt.Errorf("planing takes off nought to 30 mm; wood does not go back on")
+				}
+			}
+			if p.Side == frame.Hinge || p.Side == frame.NoSide {
+				return fmt.Errorf("head, lock edge or foot is planed; at the hinge edge the hinges are moved")
+			}
+		}
+		minutes, trips = simulate.Adjusting(did)
+	}
+	s.hung = s.hung.Adjusted(did, trips > 0, rng)
+	hangs := s.door.Tried[0].Hangs
+	s.door.Tried[0].Hangs = append(slices.Clone(hangs), job.Hang{ID: fmt.Sprint("h", len(hangs)+1), Did: &did})
+	s.Rounds++
+	s.Trips += trips
+	s.Minutes += minutes
+	s.look()
+	return nil
+}
+
+// advised is what the plan would do next: it reads the gaps that it asks for first, with packers.
+func (s *State) advised(rng *rand.Rand) (w plan.TryWay, ok bool) {
+	last := &s.door.Tried[0].Hangs[len(s.door.Tried[0].Hangs)-1]
+	for range 20 {
+		t := plan.Solve(s.job, s.door).Leaves[0].Try
+		if t == nil {
+			return w, false
+		}
+		if len(t.ToRead) == 0 {
+			if t.Fits || len(t.Ways) == 0 {
+				return w, false
+			}
+			return t.Ways[0], true
+		}
+		for _, ask := range t.ToRead {
+			r := ask.Reading
+			r.ID = fmt.Sprint("g", len(last.Gaps)+1)
+			noise := s.kit.Sigma(r)
+			if !s.GoesIn { // it is held up against the opening
+				noise, r.PlusMinus = crude, measure.FromMM(figure.Coverage*crude)
+			}
+			r.Value = measure.FromMM(s.hidden.Gap(s.hung, r.Side, r.At.MM()) + rng.NormFloat64()*noise)
+			last.Gaps = append(last.Gaps, r)
+			s.Minutes += s.kit.Minutes(r)
+		}
+	}
+	return w, false
+}
+
+// crude is how true gaps are told of a slab that does not go in, in mm; as simulate has it.
+const crude = 1.0

@@ -1,0 +1,100 @@
+import { useState } from 'react';
+import type { Schemas, Unit } from '../api';
+import { Cautions } from '../says';
+import { Tape } from '../tape';
+import { withUnit } from './geometry';
+import type { Doing } from './read';
+
+type Move = Schemas['Move'];
+
+/** Adjust is what is done to the slab that hangs. */
+export function Adjust({ move, unit, goesIn }: Doing & { unit: Unit; goesIn: boolean }) {
+	const blank = {
+		top: '',
+		bottom: '',
+		lockFoot: '',
+		lockHead: '',
+		headHinge: '',
+		headLock: '',
+		footHinge: '',
+		footLock: '',
+	};
+	const [did, setDid] = useState(blank);
+	const field = (id: keyof typeof did, label: string) => (
+		<Tape
+			id={`did-${id}`}
+			label={label}
+			value={did[id]}
+			unit={unit}
+			placeholder="0"
+			onChange={(t) => setDid({ ...did, [id]: t })}
+			onEnter={() => undefined}
+		/>
+	);
+	const l = (t: string) => withUnit(t || '0', unit) as unknown as number;
+	const planed = (side: 'lock' | 'head' | 'foot', a: string, b: string) =>
+		a || b ? [{ side, off: [l(a), l('0'), l(b)] as unknown as never }] : [];
+	return (
+		<>
+			{!goesIn && (
+				<p className="text-lg mb-2 border-l-4 border-warning pl-3">
+					It does not go in yet: it was held up against the opening.
+				</p>
+			)}
+			<fieldset className="grid grid-cols-2 gap-x-3 gap-y-2 mb-2">
+				<legend className="text-lg">Pack out (minus lets in)</legend>
+				{field('top', 'Top hinge')}
+				{field('bottom', 'Bottom hinge')}
+			</fieldset>
+			<fieldset className="grid grid-cols-2 gap-x-3 gap-y-2 mb-2">
+				<legend className="text-lg">Plane off</legend>
+				{field('lockFoot', 'Lock edge, foot')}
+				{field('lockHead', 'Lock edge, head')}
+				{field('headHinge', 'Head, hinge corner')}
+				{field('headLock', 'Head, lock corner')}
+				{field('footHinge', 'Foot, hinge corner')}
+				{field('footLock', 'Foot, lock corner')}
+			</fieldset>
+			<div className="grid sm:grid-cols-2 gap-2">
+				<button
+					type="button"
+					className="btn h-14 text-lg"
+					onClick={async () => {
+						const ok = await move({
+							do: 'adjust',
+							adjust: {
+								pack: [l(did.top), l(did.bottom)],
+								planed: [
+									...planed('lock', did.lockFoot, did.lockHead),
+									...planed('head', did.headHinge, did.headLock),
+									...planed('foot', did.footHinge, did.footLock),
+								],
+							} as Move['adjust'],
+						});
+						if (ok) setDid(blank);
+					}}
+					data-adjust-own
+				>
+					Do it, and hang it again
+				</button>
+				<button
+					type="button"
+					className="btn h-14 text-lg"
+					onClick={() => move({ do: 'adjust', plan: true })}
+					data-adjust-plan
+				>
+					Take the plan's advice
+				</button>
+				<button
+					type="button"
+					className="btn btn-primary h-14 text-lg sm:col-span-2"
+					onClick={() => move({ do: 'done' })}
+					data-call-done
+				>
+					Call it done
+				</button>
+			</div>
+			<Cautions step="try" />
+		</>
+	);
+}

@@ -1,0 +1,91 @@
+import { Download } from 'lucide-react';
+import { Link } from 'react-router';
+import type { Schemas } from '../api';
+import { Len } from '../length';
+
+type Played = Schemas['Played'];
+
+/** GradeOf is what it came to, and why. */
+export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNullable<Played['grade']> }) {
+	const row = (label: string, mine: string, plan: string) => (
+		<tr className="border-b border-base-300">
+			<th scope="row" className="text-left font-normal py-1">
+				{label}
+			</th>
+			<td className="text-xl dim text-right">{mine}</td>
+			<td className="text-xl dim text-right">{plan}</td>
+		</tr>
+	);
+	const p = g.plan;
+	const none = p.answers ? '' : 'no answer';
+	return (
+		<section aria-label="Grade" data-grade={String(g.fits)} data-trips={g.trips}>
+			<ul className="mb-3">
+				{g.said.map((s) => (
+					<li
+						key={s.text}
+						className={`border-l-4 pl-3 py-1 mb-1 ${s.good ? 'border-success' : 'border-error'}`}
+						data-said={String(s.good)}
+					>
+						<strong>{s.good ? 'Well: ' : 'Not so: '}</strong>
+						{s.text}
+					</li>
+				))}
+				{g.unchecked.map((u) => (
+					<li key={u} className="border-l-4 border-warning pl-3 py-1 mb-1" data-unchecked>
+						<strong>Never read: </strong>
+						{u}.
+					</li>
+				))}
+			</ul>
+			<table className="w-full mb-3">
+				<thead>
+					<tr className="text-left">
+						<td />
+						<th className="text-right">You</th>
+						<th className="text-right">The plan, on your readings</th>
+					</tr>
+				</thead>
+				<tbody>
+					{row('Trips to the trestles', String(g.trips), none || String(p.trips))}
+					{row('Minutes', String(Math.round(g.minutes)), none || String(Math.round(p.minutes)))}
+					{row('Uneven light, mm', g.uneven.mm, none || p.uneven.mm)}
+					{row('Fits', g.fits ? 'yes' : 'no', none || (p.fits ? 'yes' : 'no'))}
+					{row('Slab to the saw, cm²', String(g.waste), `${g.least} at least`)}
+				</tbody>
+			</table>
+			<details className="mb-3">
+				<summary className="min-h-11 flex items-center cursor-pointer underline">
+					What the plan would have done, and why
+				</summary>
+				{p.answers && (
+					<p>
+						Cut to <Len text={p.head} /> at the head, <Len text={p.foot} /> at the foot,{' '}
+						<Len text={p.length} /> long.
+					</p>
+				)}
+				<ul className="list-disc pl-5">
+					{p.why.map((w) => (
+						<li key={w}>{w}</li>
+					))}
+				</ul>
+			</details>
+			<p className="border-l-8 border-primary pl-3 text-lg mb-3" data-learn>
+				<strong>Practise next:</strong> {g.learn}
+			</p>
+			<p className="flex flex-wrap gap-2">
+				<Link className="btn btn-primary" to="/practice">
+					Back to practice
+				</Link>
+				<a
+					className="btn"
+					href={`data:application/json,${encodeURIComponent(v.attempt)}`}
+					download="attempt.exercise.json"
+					data-attempt
+				>
+					<Download size={20} aria-hidden="true" /> This attempt, to hand in
+				</a>
+			</p>
+		</section>
+	);
+}

@@ -1,0 +1,135 @@
+import type { Schemas } from '../api';
+import { around, asks, board, edge } from './geometry';
+
+type Played = Schemas['Played'];
+
+/** Picture is the opening as it was read, and once a slab hangs its true light. */
+export function Picture({ played: v }: { played: Played }) {
+	const { x, y, w, h } = board;
+	const gaps = v.light.map((l) => ({ side: l.side, where: l.where, mm: l.gap.mm }));
+	const points = around(gaps)
+		.map((p) => p.join(','))
+		.join(' ');
+	const rubs = gaps.filter((g) => g.mm < 0.3);
+	return (
+		<svg
+			viewBox="0 0 320 560"
+			className="w-full max-w-sm mx-auto max-lg:max-h-[46dvh]"
+			role="img"
+			aria-label={
+				v.hung
+					? `The light: ${gaps.map((g) => `${g.side} ${g.where} ${g.mm}`).join(', ')} mm`
+					: 'The opening, and where it was read'
+			}
+			data-picture
+		>
+			<rect width={320} height={560} fill="var(--shade)" />
+			{v.hung ? (
+				<>
+					<polygon points={points} fill="var(--light)" />
+					<rect x={x} y={y} width={w} height={h} fill="var(--board)" />
+					<rect
+						x={x + 25}
+						y={y + 30}
+						width={w - 50}
+						height={150}
+						fill="none"
+						stroke="var(--board-line)"
+						strokeWidth={2}
+					/>
+					<rect
+						x={x + 25}
+						y={y + 215}
+						width={w - 50}
+						height={150}
+						fill="none"
+						stroke="var(--board-line)"
+						strokeWidth={2}
+					/>
+					{gaps.map((g, i) => {
+						const n = i % 3;
+						const px =
+							g.side === 'hinge'
+								? x - 44
+								: g.side === 'lock'
+									? x + w + 44
+									: x + w * ([0.1, 0.5, 0.9][n] ?? 0);
+						const py =
+							g.side === 'head' ? y - 36 : g.side === 'foot' ? y + h + 68 : y + h * ([0.9, 0.5, 0.1][n] ?? 0);
+						return (
+							<text
+								key={g.side + g.where}
+								x={px}
+								y={py}
+								textAnchor="middle"
+								fontSize={19}
+								fill="var(--on-shade)"
+								className="dim"
+								data-light={`${g.side} ${g.where}`}
+							>
+								{g.mm < 0.3 ? 'rubs' : g.mm}
+							</text>
+						);
+					})}
+					{gaps.map((g, i) => {
+						const e = edge(g.side, i % 3);
+						return (
+							g.mm < 0.3 && (
+								<line
+									key={g.side + g.where}
+									x1={e.x - e.dx}
+									y1={e.y - e.dy}
+									x2={e.x + e.dx}
+									y2={e.y + e.dy}
+									stroke="var(--on-shade)"
+									strokeWidth={6}
+									strokeDasharray="3 3"
+								/>
+							)
+						);
+					})}
+					{rubs.length > 0 && (
+						<text x={160} y={552} textAnchor="middle" fontSize={16} fill="var(--on-shade)">
+							it rubs at {rubs.length} of 12 places
+						</text>
+					)}
+				</>
+			) : (
+				<>
+					<rect
+						x={x}
+						y={y}
+						width={w}
+						height={h}
+						fill="var(--shade-deep)"
+						stroke="var(--rod)"
+						strokeWidth={3}
+					/>
+					{asks
+						.filter((a) => v.readings.some((r) => nameOf(a.id, r.name)))
+						.map((a) => (
+							<line
+								key={a.id}
+								x1={a.line[0]}
+								y1={a.line[1]}
+								x2={a.line[2]}
+								y2={a.line[3]}
+								stroke="var(--light)"
+								strokeWidth={2.5}
+							/>
+						))}
+				</>
+			)}
+		</svg>
+	);
+}
+
+/** nameOf reports whether a reading is of a place: the drawing marks it. */
+function nameOf(id: string, name: string) {
+	const [kind, where] = id.split('-');
+	const words: Record<string, string> = { height: 'floor to head' };
+	return (
+		name.startsWith(words[kind ?? ''] ?? kind ?? '') &&
+		(!where || name.includes(where === 'foot' ? 'floor' : where))
+	);
+}
