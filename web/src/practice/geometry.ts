@@ -48,7 +48,7 @@ export const asks: Ask[] = (() => {
 		...[200, 600, 1000, 1400, 1800].map(
 			(at): Ask => ({
 				id: `width-${at}`,
-				name: `Width, ${at} up`,
+				name: `Width, ${at} mm up`,
 				reading: { kind: 'width', at: `${at} mm` },
 				line: [x, up(at), x + w, up(at)],
 			}),
@@ -56,7 +56,7 @@ export const asks: Ask[] = (() => {
 		...[50, 413, 776].map(
 			(at): Ask => ({
 				id: `height-${at}`,
-				name: `Floor to head, ${at} over`,
+				name: `Floor to head, ${at} mm over`,
 				reading: { kind: 'height', at: `${at} mm` },
 				line: [over(at), y, over(at), y + h],
 			}),
