@@ -31,7 +31,7 @@ export function LengthField({
 }) {
 	const { view } = useDoor();
 	const gone = optional ? 'remove' : empty;
-	const { text, type, keep, error, dirty, clash } = useKept(pointer, label, gone);
+	const { text, type, keep, error, waits, dirty, clash } = useKept(pointer, label, gone);
 	return (
 		<>
 			<Tape
@@ -43,9 +43,10 @@ export function LengthField({
 				sign={sign}
 				onChange={type}
 				error={error}
+				waits={waits}
 				note={note}
 				placeholder={placeholder}
-				onLeave={(t) => dirty && !error && keep(t)}
+				onLeave={(t) => dirty && !error && !waits && keep(t)}
 				onEnter={async (t) => {
 					const el = document.activeElement as HTMLElement;
 					// Whoever went elsewhere while it was saved stays there.

@@ -35,6 +35,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 	const last = useRef(kept);
 	const { text, setText, remember } = useDraft(pointer, kept);
 	const [error, setError] = useState('');
+	const [waits, setWaits] = useState('');
 	// Another hand kept another value while this one was typed.
 	const [clash, setClash] = useState(false);
 	// What stood here when it was begun to be typed.
@@ -54,6 +55,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 			// What waited on this device was handed in.
 			remember();
 			setError('');
+			setWaits('');
 		}
 	});
 	const type = (t: string) => {
@@ -62,6 +64,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 		setText(t);
 		remember(t === last.current ? undefined : t);
 		setError('');
+		setWaits('');
 		setClash(false);
 	};
 	/** Resolves to whether it is kept now. */
@@ -88,8 +91,10 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 			type(last.current);
 			return true;
 		} catch (e) {
+			const said = saidOf(e, (p) => p === pointer);
 			setClash((e as Trouble).status === 412);
-			setError(saidOf(e, (p) => p === pointer));
+			if ((e as Trouble).status === 0) setWaits(said);
+			else setError(said);
 			return false;
 		}
 	};
@@ -99,6 +104,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 		type,
 		keep,
 		error,
+		waits,
 		dirty: text !== kept,
 		clash: clash && text !== kept ? settle : undefined,
 	};

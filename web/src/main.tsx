@@ -70,8 +70,17 @@ if (location.pathname !== '/pair') {
 // Browsers allow it on this machine and under TLS alone.
 if ('serviceWorker' in navigator) {
 	addEventListener('load', () => navigator.serviceWorker.register('/sw.js'));
-	// What was read before it stood by is read again, and so kept.
-	navigator.serviceWorker.addEventListener('controllerchange', () => cache.invalidateQueries());
+	// What was read before it stood by is read again, and so kept; what is being read for the first time
+	// went past it, and is read again once it is there.
+	navigator.serviceWorker.addEventListener('controllerchange', async () => {
+		await Promise.allSettled(
+			cache
+				.getQueryCache()
+				.findAll({ fetchStatus: 'fetching' })
+				.map((q) => q.promise),
+		);
+		cache.invalidateQueries();
+	});
 }
 
 const root = document.getElementById('root');

@@ -22,6 +22,8 @@ type TapeProps = {
 	onEnter: (text: string) => void;
 	onLeave?: (text: string) => void;
 	error?: string;
+	/** What is said of an entry that waits on this device: nothing is wrong with it. */
+	waits?: string;
 	big?: boolean;
 	placeholder?: string;
 	autoFocus?: boolean;
@@ -110,6 +112,11 @@ export function Tape(p: TapeProps) {
 			{p.error && (
 				<p id={`${id}-error`} role="alert" className="text-error text-base mt-1 font-semibold">
 					{p.error}
+				</p>
+			)}
+			{p.waits && (
+				<p role="alert" className="border-l-4 border-info pl-2 text-base mt-1" data-waits>
+					{p.waits}
 				</p>
 			)}
 			{pad && (

@@ -37,10 +37,12 @@ export function TakeReading({
 	// What was typed for one reading is kept for that one alone.
 	const { text, setText, remember } = useDraft(`reading ${name}`, '');
 	const [error, setError] = useState('');
+	const [waits, setWaits] = useState('');
 	const type = (t: string) => {
 		setText(t);
 		remember(t || undefined);
 		setError('');
+		setWaits('');
 		typing?.(t !== '');
 	};
 	const gap = reading.kind === 'gap';
@@ -58,12 +60,16 @@ export function TakeReading({
 			setText('');
 			typing?.(false);
 		} catch (e) {
+			const said = saidOf(e, (p) => p.endsWith('/value'));
 			if ((e as Trouble).status === 0) {
 				// It waits on this device: the entry is free for the next.
 				setText('');
 				typing?.(false);
-			} else remember(typed);
-			setError(saidOf(e, (p) => p.endsWith('/value')));
+				setWaits(said);
+				return;
+			}
+			remember(typed);
+			setError(said);
 		}
 	};
 	const thinnest = view.job.unit === 'in' ? '1/32' : '1';
@@ -79,6 +85,7 @@ export function TakeReading({
 				onChange={type}
 				onEnter={take}
 				error={error}
+				waits={waits}
 				placeholder={
 					same
 						? `as before: ${same}`

@@ -70,6 +70,7 @@ function TakeGap({
 	const { view, leaf, which, save } = useDoor();
 	const { text, setText, remember } = useDraft(`gap ${name}`, '');
 	const [error, setError] = useState('');
+	const [waits, setWaits] = useState('');
 	const k = (leaf.try?.hangs.length ?? 1) - 1;
 	const path = `/tried/${which - 1}/hangs/${k}/gaps/-`;
 	const take = async (typed: string, sight = '') => {
@@ -80,12 +81,16 @@ function TakeGap({
 			setText('');
 			typing?.(false);
 		} catch (e) {
+			const said = saidOf(e, (p) => p.endsWith('/value'));
 			if ((e as Trouble).status === 0) {
 				// It waits on this device: the entry is free for the next.
 				setText('');
 				typing?.(false);
-			} else remember(typed);
-			setError(saidOf(e, (p) => p.endsWith('/value')));
+				setWaits(said);
+				return;
+			}
+			remember(typed);
+			setError(said);
 		}
 	};
 	const inch = view.job.unit === 'in';
@@ -102,10 +107,12 @@ function TakeGap({
 					setText(t);
 					remember(t || undefined);
 					setError('');
+					setWaits('');
 					typing?.(t !== '');
 				}}
 				onEnter={take}
 				error={error}
+				waits={waits}
 				placeholder={inch ? '1/8' : '2.5'}
 			/>
 			<div className="grid grid-cols-3 gap-2 mt-2">
