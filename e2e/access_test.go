@@ -203,8 +203,8 @@ func TestNothingIsLostOnTheScreen(t *testing.T) {
 	u.until("it is back in its place", `document.querySelector('[data-door]')?.dataset.door === 'linen'`)
 
 	u.open("/")
-	u.until("the jobs", `document.querySelector('li button')`)
-	u.js(`([...document.querySelectorAll('li button')][0].click(), '')`)
+	u.until("the jobs", `document.querySelector('main li button')`)
+	u.js(`([...document.querySelectorAll('main li button')][0].click(), '')`)
 	u.until("the job is off", `document.querySelector('[data-put-back=tern-house]')`)
 	u.js(`(document.querySelector('[data-taken-off]').open = true, document.querySelector('[data-put-back=tern-house]').click(), '')`)
 	u.until("and back", `document.querySelector('a[href="/j/tern-house"]')`)

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import { ask, client, type Op, type OpeningView, once, Trouble } from './api';
-import { untouched } from './rebase';
+import { moot, untouched } from './rebase';
 
 /** Entry is a change that waits on this device until the server is there again. */
 export type Entry = {
@@ -106,8 +106,9 @@ export async function handIn(e: Entry, anyway = false): Promise<OpeningView> {
 			return await patch(e, version);
 		} catch (err) {
 			if (!(err instanceof Trouble) || err.status !== 412 || tries > 5) throw err;
-			// Another hand was quicker. Where it changed something else, both hold.
+			// Another hand was quicker. Where it changed something else, both hold; what it took off is off.
 			const now = await opening(e.job, e.opening);
+			if (moot(now.opening, e.ops)) return now;
 			if (!anyway && !untouched(e.was, now.opening, e.ops)) throw err;
 			version = now.version;
 		}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Op } from './api';
-import { untouched } from './rebase';
+import { moot, untouched } from './rebase';
 
 const door = {
 	room: 'Hall',
@@ -41,5 +41,21 @@ describe('a change made from an older state', () => {
 		const test: Op[] = [{ op: 'test', path: '/readings/0/id', value: 'r1' }];
 		expect(untouched(door, door, test)).toBe(true);
 		expect(untouched(door, { ...door, readings: [] }, test)).toBe(false);
+	});
+});
+
+describe('a thing that is taken off twice', () => {
+	const off = (i: number, id: string): Op[] => [
+		{ op: 'test', path: `/readings/${i}/id`, value: id },
+		{ op: 'remove', path: `/readings/${i}` },
+	];
+	it('is off already where its ID is gone, whatever stands at its place', () => {
+		expect(moot({ readings: [{ id: 'r2' }] }, off(0, 'r1'))).toBe(true);
+		expect(moot({ readings: [] }, off(0, 'r1'))).toBe(true);
+	});
+	it('is not where it has only moved, or where more is changed', () => {
+		expect(moot({ readings: [{ id: 'r0' }, { id: 'r1' }] }, off(0, 'r1'))).toBe(false);
+		expect(moot(door, set('/room', 'Loft'))).toBe(false);
+		expect(moot({ readings: [] }, [...off(0, 'r1'), ...set('/room', 'Loft')])).toBe(false);
 	});
 });

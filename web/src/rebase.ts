@@ -16,6 +16,22 @@ export function untouched(was: unknown, is: unknown, ops: Op[]): boolean {
 	});
 }
 
+/**
+ * moot says that a change only takes things off a list that are off it already, by their IDs: asked for twice,
+ * or by two hands, it is done.
+ */
+export function moot(is: unknown, ops: Op[]): boolean {
+	const named = ops.filter((op) => op.op === 'test' && op.path.endsWith('/id'));
+	return (
+		named.length > 0 &&
+		ops.every((op) => op.op === 'remove' || named.includes(op)) &&
+		named.every((op) => {
+			const list = at(is, op.path.replace(/\/\d+\/id$/, ''));
+			return Array.isArray(list) && !list.some((x) => (x as { id?: string }).id === op.value);
+		})
+	);
+}
+
 /** names are the things of a list, by their IDs where they have them. */
 const names = (list: unknown) =>
 	Array.isArray(list) ? list.map((x) => (x as { id?: string } | null)?.id ?? x) : list;
