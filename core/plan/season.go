@@ -106,7 +106,7 @@ func percent(v float64) string { return season.Percent(v).Text() + " %" }
 // since the door was fitted; ok is false where it says nothing.
 func foretold(d door, b bay, h job.Hang) (closed float64, ok bool) {
 	y, ok := seasonOf(d, b)
-	m, known := moistureOf(h)
+	m, known := moistureOf(y, h)
 	if !ok || !known || b.meets || h.Revisit == "" {
 		return 0, false
 	}
@@ -114,12 +114,12 @@ func foretold(d door, b bay, h job.Hang) (closed float64, ok bool) {
 }
 
 // moistureOf is what a slab held at a revisit, by meter or by the air it hung in, in %.
-func moistureOf(h job.Hang) (m float64, ok bool) {
+func moistureOf(y season.Year, h job.Hang) (m float64, ok bool) {
 	switch {
 	case h.Moisture > 0:
 		return float64(h.Moisture), true
 	case h.Air != nil:
-		return h.Air.Moisture(), true
+		return y.Comes(*h.Air), true
 	}
 	return 0, false
 }
@@ -131,7 +131,7 @@ func sinceForetold(d door, b bay, at string, h job.Hang, v Try) (said findings) 
 		return nil
 	}
 	y, _ := seasonOf(d, b)
-	moisture, _ := moistureOf(h)
+	moisture, _ := moistureOf(y, h)
 	middle := len(v.Margins[frame.Lock]) / 2
 	was, now := v.Was[frame.Lock][middle], v.Margins[frame.Lock][middle]
 	found := was.Mean - now.Mean

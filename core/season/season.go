@@ -120,6 +120,8 @@ type Year struct {
 	From     Source
 	Months   [12]Month
 	Wet, Dry time.Month // in which the light is narrowest and widest
+	mean     float64    // moisture content that the year's air makes
+	sealed   bool
 }
 
 // Of is the year of a slab between jambs of a thickness, nought where theirs do not count; ok is
@@ -148,17 +150,14 @@ func Of(s slab.Slab, c Choice, jamb measure.Length) (y Year, ok bool) {
 		y.From = FromAir
 	}
 
-	var mean float64
+	y.sealed = c.Sealed
 	for _, m := range climate.Months {
-		mean += airOf(m).Moisture() / 12
+		y.mean += airOf(m).Moisture() / 12
 	}
 	y.Wet, y.Dry = time.January, time.January
 	for i, m := range climate.Months {
 		air := airOf(m)
-		moisture, jambs := air.Moisture(), 2*jamb.MM()*trade.JambWood.Tangential*(air.Moisture()-y.Room)
-		if c.Sealed {
-			moisture = mean + trade.SealedMoves*(moisture-mean)
-		}
+		moisture, jambs := y.Comes(air), 2*jamb.MM()*trade.JambWood.Tangential*(air.Moisture()-y.Room)
 		grown := y.Rate * (moisture - y.Now)
 		if c.School == ByThumb {
 			grown, jambs = trade.ThumbRate*s.Width.MM()*float64(air.Humidity-room.Humidity), 0
@@ -172,6 +171,16 @@ func Of(s slab.Slab, c Choice, jamb measure.Length) (y Year, ok bool) {
 		}
 	}
 	return y, true
+}
+
+// Comes is the moisture content that the slab comes to in the air of a month: sealed, it makes only a part
+// of the way from what it holds through the year.
+func (y Year) Comes(a Air) float64 {
+	m := a.Moisture()
+	if y.sealed {
+		m = y.mean + trade.SealedMoves*(m-y.mean)
+	}
+	return m
 }
 
 // In is a month of the year.

@@ -83,6 +83,17 @@ func TestTheRuleOfThumb(t *testing.T) {
 	assert.InDelta(t, 0.001*800*(60-50)/10, by.In(7).Slab, 0.1)
 }
 
+// Sealed on six sides a slab makes six tenths of the way from what it holds through the year.
+func TestASealedSlabMovesLess(t *testing.T) {
+	open := year(t, planked(800), Choice{Climate: "coast", Moisture: 11})
+	sealed := year(t, planked(800), Choice{Climate: "coast", Moisture: 11, Sealed: true})
+	swing := func(y Year) float64 { return y.In(y.Wet).Slab - y.In(y.Dry).Slab }
+	assert.InDelta(t, 0.6, swing(sealed)/swing(open), 1e-9)
+	damp := Air{20, 70} // 13.1 % (table 4-2)
+	assert.InDelta(t, 13.1, open.Comes(damp), 0.15)
+	assert.InDelta(t, 0.6, (sealed.Comes(damp)-sealed.Comes(Air{20, 50}))/(open.Comes(damp)-open.Comes(Air{20, 50})), 1e-9)
+}
+
 // What runs across the grain: planks whole, a framed slab's stiles, hardly anything else.
 func TestWhatRunsAcross(t *testing.T) {
 	c := Choice{Climate: "heated", Air: &Air{20, 40}}
