@@ -68,8 +68,12 @@ type HeldOf struct {
 func PlanDay(d day.Day, j job.Job, doors []load.Door, log day.Log, begun string) DayOf {
 	v := DayOf{Day: d, Begun: begun, Entries: []EntryOf{}, Done: []EntryOf{}, Dries: []DriesOf{}, Held: []HeldOf{}, Problems: []string{}, Left: []string{}}
 	now, ok := d.Minute(begun)
-	if !ok || now < 0 {
+	switch {
+	case !ok || now < 0:
 		now = 0 // a day that is still to come is planned from its beginning
+	case now >= 24*60: // one that is past goes on today
+		d.Date = begun[:len(time.DateOnly)]
+		now, _ = d.Minute(begun)
 	}
 	w, err := d.Tasks(j, doors, log, now)
 	for _, h := range w.Held {

@@ -67,6 +67,15 @@ func TestTheCalendarOfADay(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Prime, first", summary, "its comma is written as the standard has it")
 
+	// Taken up again three weeks later, it goes on that day, by what was done.
+	late := d
+	late.Marks = []day.Mark{{Task: "own/prime", Done: "2026-11-26T09:10"}}
+	gone, _ := write(late, "2026-12-17T10:00", stamp)
+	require.Len(t, gone.Entries, 2)
+	assert.Empty(t, gone.Left)
+	assert.Equal(t, "2026-12-17 10:00", gone.Entries[0].Date+" "+gone.Entries[0].From)
+	assert.Equal(t, "2026-11-26", gone.Day.Date, "as it was set")
+
 	// The priming is done late, the hinges are struck out.
 	d.Marks = []day.Mark{{Task: "own/prime", Done: "2026-11-26T09:10"}, {Task: "own/fetch", Struck: true}}
 	_, again := write(d, "2026-11-26T09:10", stamp.Add(time.Hour))

@@ -51,9 +51,6 @@ func (d Day) Tasks(j job.Job, doors []Door, log Log, now int) (Work, error) {
 		if door.Signed != nil {
 			continue
 		}
-		if len(door.Plan.Clashes) > 0 {
-			l.held = append(l.held, Held{door.Name, "two of its readings clash: settle them first"})
-		}
 		l.door(door)
 	}
 	l.own()
@@ -62,13 +59,22 @@ func (d Day) Tasks(j job.Job, doors []Door, log Log, now int) (Work, error) {
 
 // door lists what remains of one door.
 func (l *listing) door(d Door) {
+	if len(d.Plan.Clashes) > 0 { // nothing is cut or marked to them
+		l.held = append(l.held, Held{d.Name, "two of its readings clash: settle them first, and the rest is planned"})
+		l.add(d, "", "measure", 0, "", 0, nil)
+		return
+	}
 	var measured []int
 	if !d.Plan.Done(job.StepMeasure) && (len(d.Plan.ToRead) > 0 || len(d.Readings) == 0) {
 		measured = l.add(d, "", "measure", max(len(d.Plan.ToRead), 4), "", 0, nil)
 	}
 	var last []int
 	for i := range d.Plan.Leaves {
-		last = append(last, l.leaf(d, i, measured)...)
+		ends, ok := l.leaf(d, i, measured)
+		if !ok {
+			return // what comes after waits past this plan
+		}
+		last = append(last, ends...)
 	}
 	for n := range l.Coats {
 		id := "coat"
@@ -76,20 +82,17 @@ func (l *listing) door(d Door) {
 			id += "-" + strconv.Itoa(n+1)
 		}
 		last = l.add(d, id, "coat", 0, "brush: paint", 0, last)
-		if k := len(l.all) - 1; len(last) > 0 {
-			l.all[k].Dries = l.CoatDries
-			if l.Coats > 1 {
-				l.all[k].Name = fmt.Sprintf("Coat of paint, %d of %d", n+1, l.Coats)
-			}
+		coat := &l.all[last[0]]
+		if coat.Dries = l.CoatDries; l.Coats > 1 {
+			coat.Name = fmt.Sprintf("Coat of paint, %d of %d", n+1, l.Coats)
 		}
 	}
-	if l.Coats == 0 || len(last) > 0 {
-		l.add(d, "", "sign", 0, "", 0, last)
-	}
+	l.add(d, "", "sign", 0, "", 0, last)
 }
 
-// leaf lists what remains of a leaf before its paint; after are the last tasks of it.
-func (l *listing) leaf(d Door, n int, measured []int) (last []int) {
+// leaf lists what remains of a leaf before its paint, and gives the last tasks of it; ok is false where its
+// slab lies in the room for longer than is planned.
+func (l *listing) leaf(d Door, n int, measured []int) (last []int, ok bool) {
 	v, s, name := d.Plan.Leaves[n], d.Slab, ""
 	if n == 1 {
 		s = d.Pair.Slab
@@ -125,7 +128,7 @@ func (l *listing) leaf(d Door, n int, measured []int) (last []int) {
 			if k.Dries > LongestWait {
 				l.held = append(l.held, Held{d.Name, fmt.Sprintf("its slab lies in the room for about %d days before it is cut: what comes after is not planned yet", v.Season.Lie)})
 				k.Dries = 0
-				return nil
+				return nil, false
 			}
 		}
 		edges, tool := edgesCut(v)
@@ -165,7 +168,7 @@ func (l *listing) leaf(d Door, n int, measured []int) (last []int) {
 	if !d.Plan.Done(job.StepStops) {
 		last = add("stops", 0, "", 0, fits, hangs, last)
 	}
-	return last
+	return last, true
 }
 
 // hinges lists the pockets of a leaf and its jamb.
@@ -280,8 +283,8 @@ func (l *listing) own() {
 func (l *listing) marked() (w Work, err error) {
 	w.Held = l.held
 	var bad field.Errors
-	at := make([]int, len(l.all)) // in what remains; -1 where it is not
-	dry := make([]int, len(l.all))
+	at := make([]int, len(l.all))   // in what remains; -1 where it is not
+	dry := make([]*int, len(l.all)) // when what is done is dry; nil where it is not done
 	for i := range l.all {
 		t := &l.all[i]
 		m := l.mark(t.ID)
@@ -307,7 +310,8 @@ func (l *listing) marked() (w Work, err error) {
 		done, ok := l.Minute(m.Done)
 		switch {
 		case ok:
-			dry[i] = done + t.Dries
+			done += t.Dries
+			dry[i] = &done
 			w.Done = append(w.Done, *t)
 		case m.Struck:
 			w.Done = append(w.Done, *t)
@@ -333,8 +337,8 @@ func (l *listing) marked() (w Work, err error) {
 			switch {
 			case at[a] >= 0:
 				after = append(after, at[a])
-			case dry[a] > 0:
-				t.Ready = max(t.Ready, dry[a])
+			case dry[a] != nil:
+				t.Ready = max(t.Ready, *dry[a])
 			default: // struck out: what it waited for is waited for
 				for _, b := range l.all[a].After {
 					wait(b)
