@@ -46,7 +46,7 @@ func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], c
 		}
 		edge := edgeCut(d, b, o, side, first, left, across)
 		sheet.Edges = append(sheet.Edges, edge)
-		if d.Cut.LeaveOn == job.WhenSure && first.Left[side] > mostSure {
+		if d.leaveOn() == job.WhenSure && first.Left[side] > mostSure {
 			said.say(Care, job.StepCut, "", HardlySure, Args{"wall": Wall(side), "left": measure.FromMM(first.Left[side])})
 		}
 	}
@@ -61,7 +61,7 @@ const mostSure = 6
 // less half a mark of the tape, since each cut is rounded so that on average so much
 // more stays on.
 func leaveOn(d door, o fit.Outline) (leave frame.Each[float64]) {
-	switch d.Cut.LeaveOn {
+	switch d.leaveOn() {
 	case job.WhenSure:
 		for side, mm := range o.LeaveOn(cutting(d.tape)) {
 			leave[side] = max(mm-d.tape.Step().MM()/2, 0)
@@ -85,7 +85,7 @@ func cutting(tape measure.Tape) fit.Sureness {
 // taper holds the cut up where the head's slope is so unsure that the leave-on, in
 // mm, would taper it: a reading more settles it, and is asked for.
 func taper(d door, s surveyed, o fit.Outline, left float64) (ask *Suggestion, said findings) {
-	if left <= fit.MostTaper || d.Cut.LeaveOn != job.WhenSure {
+	if left <= fit.MostTaper || d.leaveOn() != job.WhenSure {
 		return nil, nil
 	}
 	row := o.Wanted[slices.IndexFunc(o.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
@@ -124,6 +124,14 @@ func lacks(d door, wanted frame.Each[float64], laid fit.Laid) (said findings) {
 		}
 	}
 	return said
+}
+
+// leaveOn is what is left on at the first cut: nothing of a slab that its frame is made to.
+func (d door) leaveOn() job.Habit {
+	if d.Framed() != nil {
+		return job.ToLine
+	}
+	return d.Cut.LeaveOn
 }
 
 // mostWide is how much wider than the slab asks a frame may stand: what fits a margin. Common practice.
@@ -169,7 +177,7 @@ const mostPlaned = 6 * measure.Millimetre
 // marks of the edge across from it, where those come first.
 func edgeCut(d door, b bay, o fit.Outline, side frame.Side, laid fit.Laid, left float64, across []Mark) EdgeCut {
 	e := EdgeCut{Side: side, Left: figure.Sum(
-		0, figure.Term{Label: leftLabel[d.Cut.LeaveOn], Value: d.est(left), Source: figure.Rule},
+		0, figure.Term{Label: leftLabel[d.leaveOn()], Value: d.est(left), Source: figure.Rule},
 	).Rounded(d.tape, measure.Nearest)}
 	reach := b.slab.Width
 	if side.Upright() {

@@ -18,9 +18,8 @@ import (
 // toFrame is a slab with no frame yet: 28 mm boards in a wall of 124.
 func toFrame(change func(*job.Opening)) job.Opening {
 	o := job.NewOpening("o", "Study", measure.Millimetres)
-	o.Measuring, o.Walls = job.ToFrame, job.New
+	o.Measuring = job.ToFrame
 	o.Margins.School = "newframe"
-	o.Cut.LeaveOn = job.ToLine
 	o.Slab = slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35)}
 	o.Lining = &lining.Choice{Thick: mm(28), Board: mm(140), Width: [3]measure.Length{mm(838), mm(838), mm(838)}, Height: [2]measure.Length{mm(2030), mm(2030)}}
 	for i := range o.Lining.Wall {
@@ -95,6 +94,15 @@ func TestAFrameIsMarkedBeforeItStands(t *testing.T) {
 	p = Solve(house, o)
 	assert.NotEmpty(t, p.ToRead)
 	assert.Equal(t, Open, p.Notches[0].State)
+}
+
+// Gone about another way after all, the opening is as little known as before, and the habit of leaving on holds.
+func TestNoFrameAfterAll(t *testing.T) {
+	o := toFrame(func(o *job.Opening) { o.Measuring = job.ByTape })
+	p := Solve(house, o)
+	assert.Nil(t, p.Lining)
+	assert.Nil(t, p.Leaves[0].Drawing)
+	assert.Equal(t, job.WhenSure, door{Opening: o}.leaveOn())
 }
 
 // A frame that stands wide is read so, and is moved rather than the slab bought again.

@@ -33,7 +33,7 @@ type trips struct {
 }
 
 func tripsOf(d door, drawn []fit.Outline) trips {
-	t := trips{drawn: drawn, trip: fit.Trip{Sureness: cutting(d.tape), Round: d.tape.Step().MM(), Fits: d.kit.FitsWithin().MM(), ByRule: d.Cut.LeaveOn == job.WhenSure}}
+	t := trips{drawn: drawn, trip: fit.Trip{Sureness: cutting(d.tape), Round: d.tape.Step().MM(), Fits: d.kit.FitsWithin().MM(), ByRule: d.leaveOn() == job.WhenSure}}
 	for _, o := range drawn {
 		t.leave = append(t.leave, leaveOn(d, o))
 	}
@@ -111,7 +111,7 @@ func (t trips) tooBig(d door, s surveyed) (list []Suggestion) {
 	for k, o := range t.drawn {
 		most = max(most, o.TooBig(t.leave[k]))
 	}
-	if most == 0 || d.Cut.LeaveOn != job.WhenSure {
+	if most == 0 || d.leaveOn() != job.WhenSure {
 		return nil
 	}
 	for _, g := range s.shape.Best(t.rows(), candidates(d, s)) {

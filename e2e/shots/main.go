@@ -233,8 +233,7 @@ func framed(url string) (id string, err error) {
 		return "", err
 	}
 	var out any
-	return v.Opening.ID, ask("PATCH", at+"/"+v.Opening.ID, fmt.Sprintf("%q", fmt.Sprint(v.Version)), `[{"op": "add", "path": "/measuring", "value": "frame"}, {"op": "add", "path": "/walls", "value": "new"},
-		{"op": "add", "path": "/margins/school", "value": "newframe"}, {"op": "add", "path": "/cut/leaveOn", "value": "to-line"}, {"op": "add", "path": "/slab", "value": {"width": 762, "length": 1981, "thickness": 35}},
+	return v.Opening.ID, ask("PATCH", at+"/"+v.Opening.ID, fmt.Sprintf("%q", fmt.Sprint(v.Version)), `[{"op": "add", "path": "/measuring", "value": "frame"}, {"op": "add", "path": "/margins/school", "value": "newframe"}, {"op": "add", "path": "/slab", "value": {"width": 762, "length": 1981, "thickness": 35}},
 		{"op": "add", "path": "/lining", "value": {"thick": 28, "board": 140, "wall": [124, 125, 128, 124, 124, 126], "width": [841, 843, 838], "height": [2042, 2040]}}]`, &out)
 }
 

@@ -6,16 +6,14 @@ import { Len, Row, Why } from '../../length';
 import { Findings } from '../../says';
 import { trade } from '../../trade';
 
-/** beginFrame is what a frame made to the slab is begun with: its boards, its margins, and nothing cut off the slab. */
+/** beginFrame is what a frame made to the slab is begun with: its boards and its margins. */
 export const beginFrame = (unit: Unit): Op[] => [
 	{
 		op: 'add',
 		path: '/lining',
 		value: { thick: unit === 'in' ? 28.575 : 28, wall: [0, 0, 0, 0, 0, 0], width: [0, 0, 0], height: [0, 0] },
 	},
-	{ op: 'add', path: '/walls', value: 'new' },
 	{ op: 'add', path: '/margins/school', value: 'newframe' },
-	{ op: 'add', path: '/cut/leaveOn', value: 'to-line' },
 ];
 
 const places = ['foot', 'middle', 'head'];
