@@ -38,18 +38,27 @@ const momentForm = "2006-01-02T15:04"
 
 // day is a job's day as it is planned now.
 func (s server) day(ctx context.Context, in *DayIn) (*body[sheet.DayOf], error) {
-	now, err := in.moment()
+	v, _, err := s.keptDay(ctx, *in)
 	if err != nil {
 		return nil, problem(ctx, err)
+	}
+	return &body[sheet.DayOf]{etag(v.Version), v}, nil
+}
+
+// keptDay is a job's day as it is kept, planned from the moment that was asked for.
+func (s server) keptDay(ctx context.Context, in DayIn) (sheet.DayOf, job.Job, error) {
+	now, err := in.moment()
+	if err != nil {
+		return sheet.DayOf{}, job.Job{}, err
 	}
 	d, version, err := s.store.Day(ctx, in.Job)
 	if err != nil {
-		return nil, problem(ctx, err)
+		return sheet.DayOf{}, job.Job{}, err
 	}
-	return s.dayBody(ctx, in.Job, d, version, now)
+	return s.dayOf(ctx, in.Job, d, version, now)
 }
 
-// dayBody plans a day; one that was not made yet is a usual one.
+// dayBody is a day that was changed, planned anew.
 func (s server) dayBody(ctx context.Context, id string, d day.Day, version int64, now string) (*body[sheet.DayOf], error) {
 	v, _, err := s.dayOf(ctx, id, d, version, now)
 	if err != nil {
@@ -58,6 +67,7 @@ func (s server) dayBody(ctx context.Context, id string, d day.Day, version int64
 	return &body[sheet.DayOf]{etag(version), v}, nil
 }
 
+// dayOf plans a day; one that was not made yet is a usual one.
 func (s server) dayOf(ctx context.Context, id string, d day.Day, version int64, now string) (sheet.DayOf, job.Job, error) {
 	if version == 0 {
 		d = day.Usual(now[:len(time.DateOnly)])
@@ -164,15 +174,7 @@ func became(m day.Mark) string {
 
 // calendar is the day as an iCalendar.
 func (s server) calendar(ctx context.Context, in *DayIn) (*sheetOut, error) {
-	now, err := in.moment()
-	if err != nil {
-		return nil, problem(ctx, err)
-	}
-	d, version, err := s.store.Day(ctx, in.Job)
-	if err != nil {
-		return nil, problem(ctx, err)
-	}
-	v, j, err := s.dayOf(ctx, in.Job, d, version, now)
+	v, j, err := s.keptDay(ctx, *in)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

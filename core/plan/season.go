@@ -23,7 +23,11 @@ type Season struct {
 
 // seasonOf is the year of a leaf; ok is false where the seasons are left out.
 func seasonOf(d door, b bay) (season.Year, bool) {
-	return season.Of(b.slab, d.Season, d.Hinges.Jamb)
+	jamb := d.Hinges.Jamb
+	if d.Pair != nil { // each leaf hangs on one of the two
+		jamb /= 2
+	}
+	return season.Of(b.slab, d.Season, jamb)
 }
 
 // seasonal adds to the margin wanted at the lock edge what the year still does to it: of a pair, of
@@ -102,36 +106,31 @@ func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings
 
 func percent(v float64) string { return season.Percent(v).Text() + " %" }
 
-// foretold is how far, in mm, the air of a revisit says that the light at the lock edge has closed
-// since the door was fitted; ok is false where it says nothing.
-func foretold(d door, b bay, h job.Hang) (closed float64, ok bool) {
+// foretold is what a slab holds at a revisit, in %, by meter or by the air it hung in, and how far, in mm,
+// that says that the light at the lock edge has closed since the door was fitted; ok is false where it says
+// nothing.
+func foretold(d door, b bay, h job.Hang) (moisture, closed float64, ok bool) {
 	y, ok := seasonOf(d, b)
-	m, known := moistureOf(y, h)
-	if !ok || !known || b.meets || h.Revisit == "" {
-		return 0, false
+	if !ok || b.meets || h.Revisit == "" {
+		return 0, 0, false
 	}
-	return y.At(m), true
-}
-
-// moistureOf is what a slab held at a revisit, by meter or by the air it hung in, in %.
-func moistureOf(y season.Year, h job.Hang) (m float64, ok bool) {
 	switch {
 	case h.Moisture > 0:
-		return float64(h.Moisture), true
+		return float64(h.Moisture), y.At(float64(h.Moisture)), true
 	case h.Air != nil:
-		return y.Comes(*h.Air), true
+		m := y.With(*h.Air)
+		return m.Moisture, m.Closes(), true
 	}
-	return 0, false
+	return 0, 0, false
 }
 
 // sinceForetold holds what the lock margin did since the door was left against what was foretold.
 func sinceForetold(d door, b bay, at string, h job.Hang, v Try) (said findings) {
-	closed, ok := foretold(d, b, h)
+	moisture, closed, ok := foretold(d, b, h)
 	if !ok {
 		return nil
 	}
 	y, _ := seasonOf(d, b)
-	moisture, _ := moistureOf(y, h)
 	middle := len(v.Margins[frame.Lock]) / 2
 	was, now := v.Was[frame.Lock][middle], v.Margins[frame.Lock][middle]
 	found := was.Mean - now.Mean

@@ -109,7 +109,7 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 	if h.beside != nil { // what is read is the whole light between the leaves
 		v.Wanted[frame.Lock] = figure.Sum(0, figure.Term{Label: "margin between the leaves", Value: d.Pair.Meeting, Source: figure.Choice})
 	}
-	if grown, ok := foretold(d, b, t.Hangs[len(t.Hangs)-1]); ok { // it is judged against what that day should show
+	if _, grown, ok := foretold(d, b, t.Hangs[len(t.Hangs)-1]); ok { // it is judged against what that day should show
 		v.Wanted[frame.Lock] = figure.Sum(v.Wanted[frame.Lock].Sigma, append(slices.Clone(v.Wanted[frame.Lock].Terms), figure.Term{
 			Label: "that the season has closed since it was fitted", Value: -d.est(grown), Source: figure.Estimate, Sigma: trade.MoveUnsure * math.Abs(grown),
 		})...)

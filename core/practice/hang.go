@@ -184,7 +184,7 @@ func (s *State) advised(rng *rand.Rand) (w plan.TryWay, ok bool) {
 			r.ID = fmt.Sprint("g", len(last.Gaps)+1)
 			noise := s.kit.Sigma(r)
 			if !s.GoesIn { // it is held up against the opening
-				noise, r.PlusMinus = crude, measure.FromMM(figure.Coverage*crude)
+				noise, r.PlusMinus = simulate.Crude, measure.FromMM(figure.Coverage*simulate.Crude)
 			}
 			r.Value = measure.FromMM(s.hidden.Gap(s.hung, r.Side, r.At.MM()) + rng.NormFloat64()*noise)
 			last.Gaps = append(last.Gaps, r)
@@ -193,6 +193,3 @@ func (s *State) advised(rng *rand.Rand) (w plan.TryWay, ok bool) {
 	}
 	return w, false
 }
-
-// crude is how true gaps are told of a slab that does not go in, in mm; as simulate has it.
-const crude = 1.0

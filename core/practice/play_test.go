@@ -181,7 +181,9 @@ func TestSlipsAreTold(t *testing.T) {
 			assert.Contains(t, done.Grade.Learn, "Spotting a slip")
 			done, err = Play(e, append(append(moves, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: moves[i].Reading.At}}), end...))
 			require.NoError(t, err)
-			assert.Len(t, done.Readings, 6)
+			require.Len(t, done.Readings, 6)
+			b, _ = json.Marshal(done.Grade.Said)
+			assert.Equal(t, done.Readings[5].Slip == "", strings.Contains(string(b), "and you read it again"))
 		}
 	}
 	assert.True(t, found)

@@ -122,6 +122,9 @@ type Year struct {
 	Wet, Dry time.Month // in which the light is narrowest and widest
 	mean     float64    // moisture content that the year's air makes
 	sealed   bool
+	jamb     float64 // thickness, mm
+	thumb    float64 // mm of the slab's width for each 1 % of humidity, where the rule of thumb foretells; else nought
+	humidity Percent // that the rule of thumb starts from
 }
 
 // Of is the year of a slab between jambs of a thickness, nought where theirs do not count; ok is
@@ -150,19 +153,16 @@ func Of(s slab.Slab, c Choice, jamb measure.Length) (y Year, ok bool) {
 		y.From = FromAir
 	}
 
-	y.sealed = c.Sealed
+	y.sealed, y.jamb, y.humidity = c.Sealed, jamb.MM(), room.Humidity
+	if c.School == ByThumb {
+		y.thumb = trade.ThumbRate * s.Width.MM()
+	}
 	for _, m := range climate.Months {
 		y.mean += airOf(m).Moisture() / 12
 	}
 	y.Wet, y.Dry = time.January, time.January
 	for i, m := range climate.Months {
-		air := airOf(m)
-		moisture, jambs := y.Comes(air), 2*jamb.MM()*trade.JambWood.Tangential*(air.Moisture()-y.Room)
-		grown := y.Rate * (moisture - y.Now)
-		if c.School == ByThumb {
-			grown, jambs = trade.ThumbRate*s.Width.MM()*float64(air.Humidity-room.Humidity), 0
-		}
-		y.Months[i] = Month{air, moisture, grown, jambs}
+		y.Months[i] = y.With(airOf(m))
 		if y.Months[i].Closes() > y.In(y.Wet).Closes() {
 			y.Wet = time.Month(i + 1)
 		}
@@ -180,6 +180,18 @@ func (y Year) Comes(a Air) float64 {
 	if y.sealed {
 		m = y.mean + trade.SealedMoves*(m-y.mean)
 	}
+	return m
+}
+
+// With is what slab and jambs come to when they have lived in an air.
+func (y Year) With(a Air) Month {
+	m := Month{Air: a, Moisture: y.Comes(a)}
+	if y.thumb > 0 {
+		m.Slab = y.thumb * float64(a.Humidity-y.humidity)
+		return m
+	}
+	m.Slab = y.At(m.Moisture)
+	m.Jambs = 2 * y.jamb * trade.JambWood.Tangential * (a.Moisture() - y.Room)
 	return m
 }
 

@@ -71,6 +71,17 @@ func TestASolidDoorTakesUpFourMillimetres(t *testing.T) {
 	assert.InDelta(t, 4, y.At(summer.Moisture()), 0.8)
 }
 
+// What a revisit's air does is foretold by the school that foretold the year, jambs and all.
+func TestTheSameSchoolForetellsARevisit(t *testing.T) {
+	damp := Air{20, 60}
+	thumb := year(t, planked(800), Choice{Climate: "heated", School: ByThumb, Air: &Air{20, 40}})
+	assert.InDelta(t, 0.001*800*2, thumb.With(damp).Closes(), 1e-9)
+	y, ok := Of(planked(800), Choice{Climate: "heated", Air: &Air{20, 40}}, 25*mm)
+	require.True(t, ok)
+	// 7.7 to 11.0 % (table 4-2, 70 °F): the slab, and two jambs of 25 mm.
+	assert.InDelta(t, (800+2*25)*0.00216*3.3, y.With(damp).Closes(), 0.2)
+}
+
 // The rule of thumb: 0.1 % of the width for each 10 % of humidity. Common practice.
 func TestTheRuleOfThumb(t *testing.T) {
 	c, _ := trade.ClimateByID("heated")

@@ -58,7 +58,7 @@ func (o opening) finish(j job.Job, door job.Opening, l plan.Leaf, out *hung, rng
 				r.ID = fmt.Sprint("g", len(last.Gaps))
 				noise := j.Kit.Tools.Sigma(r)
 				if !in { // it is held up against the opening
-					noise, r.PlusMinus = crude, measure.FromMM(figure.Coverage*crude)
+					noise, r.PlusMinus = Crude, measure.FromMM(figure.Coverage*Crude)
 				}
 				r.Value = measure.FromMM(o.gapAt(out.door, r.Side, r.At.MM()) + rng.NormFloat64()*noise)
 				last.Gaps = append(last.Gaps, r)

@@ -108,8 +108,8 @@ func (o opening) uneven(d door) (worst float64) {
 	return worst
 }
 
-// crude is how true gaps are told of a slab that does not go in, in mm.
-const crude = 1.0
+// Crude is how true gaps are told of a slab that does not go in, in mm.
+const Crude = 1.0
 
 // shave is how the schools go on: the door is hung, its gaps are read, and while it does not
 // fit each edge that stands too near its side is planed to the straight line that the gaps
@@ -120,7 +120,7 @@ func (o opening) shave(h *hung, rng *rand.Rand) {
 		g := o.gaps(h.door)
 		noise := gapNoise
 		if !o.goesIn(h.door) { // it shows hardly more than where it touches
-			noise = crude
+			noise = Crude
 		}
 		h.minutes += shaveGaps * trade.GapMinutes
 		before, off, planed := h.door, frame.Each[float64]{}, 0
@@ -160,8 +160,8 @@ func (o opening) lacks(s frame.Side, g []fit.Point, wanted, noise float64, rng *
 	}
 	line, best, _ = fit.Minimax(read)
 	line.A -= max(best-(wanted-least), 0) // keep the least in the tightest place
-	if noise == crude {
-		line.A += crude // and more is left on
+	if noise == Crude {
+		line.A += Crude // and more is left on
 	}
 	for end, at := range [2]float64{0, reach(s)} {
 		lack[end] = max(max(wanted-line.At(at), 0)+rng.NormFloat64()*cutNoise, 0)

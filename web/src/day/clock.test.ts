@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { byDay, lasts, momentOf, nextOf, toClock, toMinute } from './clock';
+import { byDay, lasts, momentOf, nextOf, numberIn, toClock, toMinute } from './clock';
 
 test('a minute of the day and the clock', () => {
 	expect([0, 480, 725, 1020].map(toClock)).toEqual(['00:00', '08:00', '12:05', '17:00']);
@@ -31,4 +31,16 @@ test('each pair of hands has one task next', () => {
 
 test('minutes as they are said', () => {
 	expect([20, 60, 167].map(lasts)).toEqual(['20 min', '1 h', '2 h 47']);
+});
+
+test('a number as a tired hand types it', () => {
+	expect(['4', '4 h', ' 2,5 ', '30min', '1.5', '', 'two'].map(numberIn)).toEqual([
+		4,
+		4,
+		2.5,
+		30,
+		1.5,
+		undefined,
+		undefined,
+	]);
 });

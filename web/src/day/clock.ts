@@ -39,3 +39,9 @@ export function nextOf<E extends { id: string; who: string[] }>(list: E[]) {
 /** lasts says so many minutes: "20 min", "1 h 30". */
 export const lasts = (m: number) =>
 	m < 60 ? `${m} min` : m % 60 === 0 ? `${m / 60} h` : `${Math.floor(m / 60)} h ${m % 60}`;
+
+/** numberIn is the number that was typed, whatever stands after it: "4 h", "2,5", "30 min"; nothing where there is none. */
+export function numberIn(text: string): number | undefined {
+	const m = /^\s*(-?\d+(?:[.,]\d+)?)/.exec(text);
+	return m?.[1] === undefined ? undefined : Number(m[1].replace(',', '.'));
+}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Schemas } from '../api';
 import { newKey } from '../api';
 import { trade } from '../trade';
-import { toClock, toMinute } from './clock';
+import { numberIn, toClock, toMinute } from './clock';
 
 type Day = Schemas['Day'];
 type Place = Schemas['Own']['place'];
@@ -187,8 +187,10 @@ function Count({
 				data-field={id}
 				defaultValue={String(value)}
 				onBlur={(e) => {
-					const n = Number(e.target.value.replace(',', '.'));
-					if (Number.isFinite(n) && n !== value) set(n);
+					const n = numberIn(e.target.value);
+					if (n === undefined)
+						e.target.value = String(value); // what stands holds
+					else if (n !== value) set(n);
 				}}
 			/>
 		</label>
@@ -237,7 +239,7 @@ function OwnTasks({
 							{
 								id: newKey().slice(0, 12),
 								name,
-								minutes: Number(minutes),
+								minutes: Math.round(numberIn(minutes) ?? 0),
 								place: place as Place,
 								...(after && { after: [after] }),
 							},
