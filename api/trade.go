@@ -194,6 +194,15 @@ func TradeTables() Trade {
 		CodeFirst: trade.CodeFirst, Obstacles: trade.Obstacles, Registrations: named(plan.Across), Ends: named(plan.Along), Habits: named(plan.Habits), Walls: named(plan.Walls),
 		Measurings: named(plan.Measurings),
 	}
+	t.measuring()
+	t.fittings()
+	t.papers()
+	t.house()
+	return t
+}
+
+// measuring are the tables of reading an opening and of the margins.
+func (t *Trade) measuring() {
 	for _, s := range plan.StepsOf {
 		t.Steps = append(t.Steps, StepOf{s.Step, s.Name})
 	}
@@ -218,6 +227,10 @@ func TradeTables() Trade {
 		}
 		t.Schools = append(t.Schools, v)
 	}
+}
+
+// fittings are those of slabs, hinges and locks.
+func (t *Trade) fittings() {
 	for _, c := range trade.Constructions {
 		v := Built{ID: c.ID, Name: c.Name, Note: c.Note, Source: c.Source}
 		for _, side := range frame.Sides {
@@ -235,6 +248,10 @@ func TradeTables() Trade {
 	for _, k := range trade.DeviceKinds {
 		t.DeviceKinds = append(t.DeviceKinds, DeviceKind{k.ID, k.Name, k.Fixed, k.Note})
 	}
+}
+
+// papers are those of what is printed, and of schedules.
+func (t *Trade) papers() {
 	for _, v := range full.Templates {
 		t.Templates = append(t.Templates, TemplateOf{v.ID, v.Name, v.Note, v.Step, v.Body})
 	}
@@ -250,6 +267,10 @@ func TradeTables() Trade {
 	for _, c := range schedule.Columns {
 		t.Columns = append(t.Columns, Named{c.ID, c.Name, c.Hint})
 	}
+}
+
+// house are those of the walk, the seasons and the day.
+func (t *Trade) house() {
 	t.Parts, t.Sawns, t.SeasonSchools = named(plan.Parts), named(plan.Sawns), named(plan.SeasonSchools)
 	t.Joints = named(plan.Joints)
 	for _, p := range trade.Places {
@@ -281,5 +302,4 @@ func TradeTables() Trade {
 	for _, c := range trade.Cautions {
 		t.Cautions = append(t.Cautions, Caution(c))
 	}
-	return t
 }

@@ -10,17 +10,19 @@ import (
 
 // SeasonOf is what a leaf does through the year.
 type SeasonOf struct {
-	Today   Figure        `json:"today" doc:"The lock margin to set now."`
-	Tight   MonthOf       `json:"tight" doc:"The month in which the light is narrowest."`
-	Wide    MonthOf       `json:"wide" doc:"The month in which it is widest."`
-	Months  []MonthOf     `json:"months" doc:"January first."`
-	Jambs   *Length       `json:"jambs,omitempty" doc:"How far both jambs grow into the opening by the tightest month; absent where their thickness was not given. The wall behind them does not move."`
-	Other   Text          `json:"other" doc:"What the other school would set."`
-	Lie     int           `json:"lie" doc:"Days that the slab lies in the room first; nought where it need not."`
-	Now     string        `json:"now" doc:"The moisture that it holds."`
-	From    season.Source `json:"from" doc:"What tells that."`
-	Why     string        `json:"why" doc:"What of it moves."`
-	Sources []string      `json:"sources"`
+	Today    Figure        `json:"today" doc:"The lock margin to set now."`
+	Tightest Figure        `json:"tightest" doc:"The margin then, with what it is made of."`
+	Widest   Figure        `json:"widest" doc:"The margin when it is widest."`
+	Tight    MonthOf       `json:"tight" doc:"The month in which the light is narrowest."`
+	Wide     MonthOf       `json:"wide" doc:"The month in which it is widest."`
+	Months   []MonthOf     `json:"months" doc:"January first."`
+	Jambs    *Length       `json:"jambs,omitempty" doc:"How far both jambs grow into the opening by the tightest month; absent where their thickness was not given. The wall behind them does not move."`
+	Other    Text          `json:"other" doc:"What the other school would set."`
+	Lie      int           `json:"lie" doc:"Days that the slab lies in the room first; nought where it need not."`
+	Now      string        `json:"now" doc:"The moisture that it holds."`
+	From     season.Source `json:"from" doc:"What tells that."`
+	Why      string        `json:"why" doc:"What of it moves."`
+	Sources  []string      `json:"sources"`
 }
 
 // MonthOf is one month of a slab's year.
@@ -33,7 +35,7 @@ type MonthOf struct {
 
 func (p printer) season(s plan.Season) *SeasonOf {
 	v := &SeasonOf{
-		Today: p.fine(s.Today), Months: make([]MonthOf, len(s.Months)), Lie: s.Lie, Other: Fine(s.Other),
+		Today: p.fine(s.Today), Tightest: p.fine(s.Wettest), Widest: p.fine(s.Driest), Months: make([]MonthOf, len(s.Months)), Lie: s.Lie, Other: Fine(s.Other),
 		Now: season.Percent(s.Now).Text() + " %", From: s.From, Why: s.Why(),
 		Sources: []string{s.Wood.Source, s.Movement.Source, "the climate is " + s.Climate.Source},
 	}

@@ -140,7 +140,7 @@ func (d Day) checkOwn(bad *field.Errors) {
 			bad.Add(at+"/name", "Say what is to be done, in 1 to %d letters.", mostLetters)
 		}
 		if o.Minutes < 1 || o.Minutes > dayMinutes {
-			bad.Add(at+"/minutes", "%d minutes is no task of a day.", o.Minutes)
+			bad.Add(at+"/minutes", "%d minutes is no task of a day: say how long it takes, 1 to %d.", o.Minutes, dayMinutes)
 		}
 		if o.Hands < 0 || o.Hands > 2 {
 			bad.Add(at+"/hands", "One does it, or two; not %d.", o.Hands)

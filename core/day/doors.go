@@ -120,24 +120,8 @@ func (l *listing) leaf(d Door, n int, measured []int) (last []int, ok bool) {
 
 	shaped := measured
 	if !cut {
-		lain := measured
-		if v.Season != nil && v.Season.Lie > 0 {
-			lain = add("lie", 0, "", weight)
-			k := &l.all[lain[0]]
-			k.Dries = v.Season.Lie * dayMinutes
-			if k.Dries > LongestWait {
-				l.held = append(l.held, Held{d.Name, fmt.Sprintf("its slab lies in the room for about %d days before it is cut: what comes after is not planned yet", v.Season.Lie)})
-				k.Dries = 0
-				return nil, false
-			}
-		}
-		edges, tool := edgesCut(v)
-		shaped = add("cut", edges, tool, weight, measured, lain)
-		if v.Cut != nil && len(v.Cut.Inserts) > 0 {
-			shaped = add("insert", len(v.Cut.Inserts), "glue: insert", 0, shaped)
-			if l.Clamps {
-				l.all[shaped[0]].Dries = trade.ClampMinutes
-			}
+		if shaped, ok = l.shaping(d, v, weight, add, measured); !ok {
+			return nil, false
 		}
 	}
 	ready := [][]int{shaped}
@@ -171,8 +155,36 @@ func (l *listing) leaf(d Door, n int, measured []int) (last []int, ok bool) {
 	return last, true
 }
 
+// adder adds a task of a leaf: its work, to how many it is done, with what, what it lifts in kg, and what it waits for.
+type adder func(work string, each int, tool string, lifts float64, after ...[]int) []int
+
+// shaping lists what brings a slab to its shape, and gives the last of it; ok is false where it lies in the room
+// for longer than is planned.
+func (l *listing) shaping(d Door, v plan.Leaf, weight float64, add adder, measured []int) (shaped []int, ok bool) {
+	lain := measured
+	if v.Season != nil && v.Season.Lie > 0 {
+		lain = add("lie", 0, "", weight)
+		k := &l.all[lain[0]]
+		k.Dries = v.Season.Lie * dayMinutes
+		if k.Dries > LongestWait {
+			l.held = append(l.held, Held{d.Name, fmt.Sprintf("its slab lies in the room for about %d days before it is cut: what comes after is not planned yet", v.Season.Lie)})
+			k.Dries = 0
+			return nil, false
+		}
+	}
+	edges, tool := edgesCut(v)
+	shaped = add("cut", edges, tool, weight, measured, lain)
+	if v.Cut != nil && len(v.Cut.Inserts) > 0 {
+		shaped = add("insert", len(v.Cut.Inserts), "glue: insert", 0, shaped)
+		if l.Clamps {
+			l.all[shaped[0]].Dries = trade.ClampMinutes
+		}
+	}
+	return shaped, true
+}
+
 // hinges lists the pockets of a leaf and its jamb.
-func (l *listing) hinges(d Door, v plan.Leaf, s slab.Slab, add func(string, int, string, float64, ...[]int) []int, shaped, measured []int) (ready [][]int) {
+func (l *listing) hinges(d Door, v plan.Leaf, s slab.Slab, add adder, shaped, measured []int) (ready [][]int) {
 	count := max(len(v.Hinges), d.Hinges.Count)
 	var depth measure.Length
 	if v.Gauges.Depth.Value > 0 {

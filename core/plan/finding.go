@@ -27,7 +27,7 @@ type Finding struct {
 	Args    Args
 }
 
-// Code names what was found; its words stand in words.go.
+// Code names what was found; its words stand in says.go.
 type Code string
 
 // Args are a finding's arguments by name. A measure.Length is said to the tape;

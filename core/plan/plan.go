@@ -9,7 +9,7 @@
 //	try.go) → the rod and the drawing (rod.go, draw.go)
 //
 // Findings are codes with arguments (finding.go); their words stand in
-// words.go. Everything here is a pure function of its arguments.
+// says.go. Everything here is a pure function of its arguments.
 package plan
 
 import (

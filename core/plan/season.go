@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"time"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/frame"
@@ -14,9 +15,9 @@ import (
 // Season is what a leaf does through the year, and what its lock margin is set to for it.
 type Season struct {
 	season.Year
-	Today   figure.Figure // lock margin to set now
-	Wettest measure.Length
-	Driest  measure.Length
+	Today   figure.Figure  // lock margin to set now
+	Wettest figure.Figure  // that margin in the month when it is tightest
+	Driest  figure.Figure  // and when it is widest
 	Other   measure.Length // what the other school would set it to: the rule of thumb, or moisture content
 	Lie     int            // days that the slab lies in the room first
 }
@@ -66,8 +67,7 @@ func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings
 		return nil, nil
 	}
 	v := Season{Year: y, Today: wanted, Lie: int(math.Ceil(y.Lie(b.slab)))}
-	v.Wettest = d.est(wanted.Value.MM() - y.In(y.Wet).Closes())
-	v.Driest = d.est(wanted.Value.MM() - y.In(y.Dry).Closes())
+	v.Wettest, v.Driest = inMonth(d, y, wanted.Value, y.Wet), inMonth(d, y, wanted.Value, y.Dry)
 
 	other := d
 	other.Season.School = season.ByThumb
@@ -83,9 +83,9 @@ func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings
 	if widest == 0 {
 		widest = trade.WidestLight
 	}
-	if v.Driest > widest && !b.meets {
+	if v.Driest.Value > widest && !b.meets {
 		said.say(Care, job.StepMargins, "/season", SeasonTooWide, Args{
-			"least": v.Wettest, "wet": y.Wet.String(), "driest": v.Driest, "dry": y.Dry.String(), "widest": Exact(widest),
+			"least": v.Wettest.Value, "wet": y.Wet.String(), "driest": v.Driest.Value, "dry": y.Dry.String(), "widest": Exact(widest),
 		})
 	}
 	if v.Lie > 0 {
@@ -102,6 +102,21 @@ func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings
 		said.say(Note, job.StepMargins, "/season", SeasonBeyond, Args{"least": number(int(trade.ByTable.Least)), "most": number(int(trade.ByTable.Most))})
 	}
 	return &v, said
+}
+
+// inMonth is the lock margin in a month, of a door that is hung to today's.
+func inMonth(d door, y season.Year, today measure.Length, month time.Month) figure.Figure {
+	m := y.In(month)
+	slab, jambs := d.est(-m.Slab), d.est(-m.Jambs)
+	sigma := trade.MoveUnsure * math.Abs(m.Closes())
+	terms := []figure.Term{
+		{Label: "set today", Value: today, Source: figure.Choice},
+		{Label: "the slab, from " + percent(y.Now) + " to " + percent(m.Moisture), Value: slab, Source: figure.Estimate, Sigma: sigma},
+	}
+	if jambs != 0 {
+		terms = append(terms, figure.Term{Label: "both jambs; the wall does not move", Value: jambs, Source: figure.Estimate})
+	}
+	return figure.Sum(sigma, terms...)
 }
 
 func percent(v float64) string { return season.Percent(v).Text() + " %" }

@@ -50,9 +50,9 @@ func TestTheMarginOfTheSeason(t *testing.T) {
 			middle := (closes(c.wet) + closes(c.dry)) / 2
 			want := max(3+middle, c.least+max(closes(c.wet), 0))
 			assert.InDelta(t, want, l.Wanted[frame.Lock].Value.MM(), 0.3)
-			assert.InDelta(t, want-closes(c.wet), l.Season.Wettest.MM(), 0.4)
-			assert.InDelta(t, want-closes(c.dry), l.Season.Driest.MM(), 0.4)
-			assert.GreaterOrEqual(t, l.Season.Wettest.MM(), c.least-0.011)
+			assert.InDelta(t, want-closes(c.wet), l.Season.Wettest.Value.MM(), 0.4)
+			assert.InDelta(t, want-closes(c.dry), l.Season.Driest.Value.MM(), 0.4)
+			assert.GreaterOrEqual(t, l.Season.Wettest.Value.MM(), c.least-0.011)
 			assert.Equal(t, c.tightest, l.Season.Wet.String())
 			assert.Equal(t, c.widest, l.Season.Dry.String())
 			assert.Equal(t, c.wantLie, l.Season.Lie > 0)

@@ -70,7 +70,7 @@ func (c Choice) Check(u measure.Unit) error {
 		bad.Add("/wood", "There is no wood called %.40q: take one of the list, or softwood or hardwood where its kind is not known.", c.Wood)
 	}
 	if !slices.Contains(Sawns, c.Sawn) {
-		bad.Add("/sawn", "Boards are sawn %q or %q, not %.40q.", SawnFlat, SawnQuarter, string(c.Sawn))
+		bad.Add("/sawn", "Boards are sawn %q or %q, not %.40q: leave it out where it is not known.", SawnFlat, SawnQuarter, string(c.Sawn))
 	}
 	if !slices.Contains(Schools, c.School) {
 		bad.Add("/school", "Moves are foretold by moisture content or by %q, not by %.40q.", ByThumb, string(c.School))

@@ -2492,12 +2492,16 @@ export interface components {
             sources: string[];
             /** @description The month in which the light is narrowest. */
             tight: components["schemas"]["MonthOf"];
+            /** @description The margin then, with what it is made of. */
+            tightest: components["schemas"]["Figure"];
             /** @description The lock margin to set now. */
             today: components["schemas"]["Figure"];
             /** @description What of it moves. */
             why: string;
             /** @description The month in which it is widest. */
             wide: components["schemas"]["MonthOf"];
+            /** @description The margin when it is widest. */
+            widest: components["schemas"]["Figure"];
         };
         Seen: {
             /** @enum {string} */

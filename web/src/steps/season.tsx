@@ -146,7 +146,7 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 			</Row>
 			<Row label={`Tightest in ${s.tight.name}`} note={`${s.tight.air}: ${s.tight.moisture}`}>
 				<span data-tight={s.tight.name} data-mm={s.tight.light.mm}>
-					<Len text={s.tight.light.text} />
+					<Why figure={s.tightest} title={`Lock margin in ${s.tight.name}`} />
 				</span>
 			</Row>
 			{s.jambs && (
@@ -158,7 +158,7 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 			)}
 			<Row label={`Widest in ${s.wide.name}`} note={`${s.wide.air}: ${s.wide.moisture}`}>
 				<span data-wide={s.wide.name} data-mm={s.wide.light.mm}>
-					<Len text={s.wide.light.text} />
+					<Why figure={s.widest} title={`Lock margin in ${s.wide.name}`} />
 				</span>
 			</Row>
 			<Row
