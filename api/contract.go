@@ -118,95 +118,133 @@ const (
 	largestFile   = 64 << 20
 )
 
+// contract tells who answers what.
+type contract struct {
+	a huma.API
+	s server
+	// Raw bodies are described after the operations are registered, which would call them text.
+	describe []func()
+}
+
 // operations tells the contract and who answers.
 func operations(a huma.API, s server) {
-	op := func(method, path, id, summary string) huma.Operation {
-		return huma.Operation{
-			Method: method, Path: "/api" + path, OperationID: id, Summary: summary, MaxBodyBytes: largestChange,
-			// Bodies are read by this package, which says in the trade's words what is wrong with them.
-			SkipValidateBody: true, SkipValidateParams: true,
-			Errors: []int{400, 401, 403, 404, 405, 409, 412, 413, 421, 422, 428, 429, 500, 503, 507},
-		}
+	c := &contract{a: a, s: s}
+	c.jobs()
+	c.house()
+	c.doors()
+	c.sharing()
+	c.day()
+	c.practice()
+	for _, f := range c.describe {
+		f()
 	}
-	// Raw bodies are described after the operations are registered, which would
-	// call them text.
-	var describe []func()
-	defer func() {
-		for _, f := range describe {
-			f()
-		}
-	}()
-	taking := func(o huma.Operation, body reflect.Type) huma.Operation {
-		in := &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{}}
-		o.RequestBody = in
-		describe = append(describe, func() {
-			in.Content["application/json"].Schema = a.OpenAPI().Components.Schemas.Schema(body, true, o.OperationID)
-		})
-		return o
+}
+
+// operation is one operation of the contract.
+func operation(method, path, id, summary string) huma.Operation {
+	return huma.Operation{
+		Method: method, Path: "/api" + path, OperationID: id, Summary: summary, MaxBodyBytes: largestChange,
+		// Bodies are read by this package, which says in the trade's words what is wrong with them.
+		SkipValidateBody: true, SkipValidateParams: true,
+		Errors: []int{400, 401, 403, 404, 405, 409, 412, 413, 421, 422, 428, 429, 500, 503, 507},
 	}
-	door := "/jobs/{job}/openings/{opening}"
-	huma.Register(a, op(http.MethodGet, "/trade", "trade", "The tables that choices are made from"), s.trade)
-	huma.Register(a, op(http.MethodGet, "/jobs", "list-jobs", "All jobs, with those that were taken off"), s.jobs)
-	huma.Register(a, taking(op(http.MethodPost, "/jobs", "add-job", "Begin a job"), reflect.TypeFor[NewJob]()), s.addJob)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), s.walk)
-	huma.Register(a, taking(op(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape, presets, kit, or what is usual in it"), reflect.TypeFor[JobChange]()), s.changeJob)
-	huma.Register(a, op(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list"), s.removeJob)
-	huma.Register(a, op(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off"), s.restoreJob)
-	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), s.addOpening)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some doors of the walk"), s.drawings)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for some doors"), s.load)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/paper", "paper", "Some doors on paper, as PDF: their cards, the house book, what to order or to load"), s.papers)
-	file := func(o huma.Operation, most int64) huma.Operation {
-		o.MaxBodyBytes = most
-		return o
-	}
-	huma.Register(a, op(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), s.events)
-	huma.Register(a, op(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), s.sharing)
-	huma.Register(a, taking(op(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), s.pair)
-	huma.Register(a, op(http.MethodGet, "/practice", "practice", "What was practised, and what would help next"), s.practice)
-	huma.Register(a, op(http.MethodGet, "/practice/exercise", "exercise", "A hidden opening as a file, for a class"), s.exercise)
-	huma.Register(a, taking(op(http.MethodPost, "/practice/play", "play", "Do the moves of an attempt at a hidden opening"), reflect.TypeFor[Playing]()), s.play)
-	huma.Register(a, op(http.MethodGet, "/practice/drills/{kind}", "drill", "A short question"), s.drill)
-	huma.Register(a, taking(op(http.MethodPost, "/practice/drills/{kind}", "answer-drill", "Answer it"), reflect.TypeFor[Answered]()), s.answer)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/day", "day", "The day of a job, planned from a moment on"), s.day)
-	huma.Register(a, taking(op(http.MethodPut, "/jobs/{job}/day", "set-day", "Set how the day is planned"), reflect.TypeFor[day.Day]()), s.setDay)
-	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/day/marks", "mark-task", "Say what became of a task"), reflect.TypeFor[day.Mark]()), s.markTask)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/day/calendar", "day-calendar", "The day as an iCalendar"), s.calendar)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/air", "air", "The air of a house, as its hygrometer read it"), s.air)
-	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/air", "add-air", "Keep a reading of a house's air"), reflect.TypeFor[Airing]()), s.addAir)
-	huma.Register(a, taking(op(http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a device"), reflect.TypeFor[Speaking]()), s.speak)
-	huma.Register(a, op(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device"), s.endPass)
-	huma.Register(a, op(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"), s.backup)
-	huma.Register(a, op(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), s.everything)
-	huma.Register(a, file(op(http.MethodPost, "/restore", "restore-backup", "Put a backup in the place of all that is kept; what was there is kept beside it"), mostBackup), s.restoreFrom)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/schedule", "export-schedule", "The job's schedule and its other tables"), s.exportSchedule)
-	huma.Register(a, file(op(http.MethodPost, "/jobs/{job}/schedule/preview", "preview-schedule", "What would come in of a schedule, CSV or XLSX"), largestSchedule), s.previewSchedule)
-	huma.Register(a, file(op(http.MethodPost, "/jobs/{job}/schedule", "import-schedule", "Put the lines of a schedule on the walk"), largestSchedule), s.importSchedule)
-	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/copy", "copy-choices", "Give a door's choices to others, or say what that would do"), reflect.TypeFor[CopyChoices]()), s.copyChoices)
-	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/undo", "undo-many", "Take several doors back by one change each, all or none"), reflect.TypeFor[UndoMany]()), s.undoMany)
-	huma.Register(a, taking(op(http.MethodPost, "/jobs/{job}/kit/{tool}/proof", "prove-tool", "What a proof of a tool says of it; nothing is kept"), reflect.TypeFor[proof]()), s.prove)
-	huma.Register(a, op(http.MethodGet, door, "opening", "An opening and its plan"), s.opening)
-	huma.Register(a, taking(op(http.MethodPatch, door, "change-opening", "Change an opening"), reflect.TypeFor[[]Op]()), s.change)
-	huma.Register(a, op(http.MethodPost, door+"/undo", "undo", "Take the last change back"), s.undo)
-	huma.Register(a, op(http.MethodPost, door+"/redo", "redo", "Bring the change again"), s.redo)
-	huma.Register(a, op(http.MethodDelete, door, "remove-opening", "Take an opening off the walk"), s.remove)
-	huma.Register(a, op(http.MethodPost, door+"/restore", "restore-opening", "Put a removed opening back"), s.restore)
-	huma.Register(a, taking(op(http.MethodPut, door+"/place", "place", "Put a door elsewhere on the walk"), reflect.TypeFor[WalkPlace]()), s.place)
-	huma.Register(a, op(http.MethodGet, door+"/stock", "stock", "Which stock size to buy for an opening"), s.stock)
-	huma.Register(a, op(http.MethodGet, door+"/hinges", "hinge-ways", "The hinges that could be taken for an opening, and what speaks against each"), s.hingeWays)
-	huma.Register(a, op(http.MethodGet, door+"/sheet", "full-size-sheet", "A template of an opening at full size, as PDF, SVG or DXF"), s.sheet)
-	huma.Register(a, op(http.MethodGet, door+"/rod", "story-rod", "A story rod marked from an opening, and how the other doors of the job differ from it"), s.storyRod)
-	huma.Register(a, op(http.MethodGet, door+"/log", "log", "A door's story: its changes, photographs and minutes"), s.log)
-	huma.Register(a, taking(op(http.MethodPost, door+"/time", "spend-time", "Count time that was spent on a step"), reflect.TypeFor[TimeSpent]()), s.spend)
-	photo := op(http.MethodPost, door+"/photos", "add-photo", "Keep a photograph, JPEG or PNG; it is written anew, without where it was taken")
-	photo.MaxBodyBytes = largestPhoto
-	huma.Register(a, photo, s.addPhoto)
-	huma.Register(a, op(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), s.photo)
-	huma.Register(a, op(http.MethodDelete, door+"/photos/{photo}", "remove-photo", "Take a photograph off"), s.removePhoto)
-	huma.Register(a, op(http.MethodPost, door+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off"), s.restorePhoto)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/bundle", "export-bundle", "The job as a zip: the open job file with its photographs"), s.bundle)
-	huma.Register(a, op(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), s.export)
-	bring := op(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file")
-	bring.MaxBodyBytes = largestZip
-	huma.Register(a, bring, s.importFile)
+}
+
+// longer is an operation that takes more than a change of a door.
+func longer(o huma.Operation, most int64) huma.Operation {
+	o.MaxBodyBytes = most
+	return o
+}
+
+// taking is an operation that takes a body.
+func (c *contract) taking(o huma.Operation, body reflect.Type) huma.Operation {
+	in := &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{}}
+	o.RequestBody = in
+	c.describe = append(c.describe, func() {
+		in.Content["application/json"].Schema = c.a.OpenAPI().Components.Schemas.Schema(body, true, o.OperationID)
+	})
+	return o
+}
+
+// door is the address of a door.
+const door = "/jobs/{job}/openings/{opening}"
+
+// jobs are the list of jobs, and a job with its doors.
+func (c *contract) jobs() {
+	huma.Register(c.a, operation(http.MethodGet, "/trade", "trade", "The tables that choices are made from"), c.s.trade)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs", "list-jobs", "All jobs, with those that were taken off"), c.s.jobs)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs", "add-job", "Begin a job"), reflect.TypeFor[NewJob]()), c.s.addJob)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), c.s.walk)
+	huma.Register(c.a, c.taking(operation(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape, presets, kit, or what is usual in it"), reflect.TypeFor[JobChange]()), c.s.changeJob)
+	huma.Register(c.a, operation(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list"), c.s.removeJob)
+	huma.Register(c.a, operation(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off"), c.s.restoreJob)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), c.s.addOpening)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/bundle", "export-bundle", "The job as a zip: the open job file with its photographs"), c.s.bundle)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), c.s.export)
+	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file"), largestZip), c.s.importFile)
+}
+
+// house is what is done with several doors of a job at once.
+func (c *contract) house() {
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some doors of the walk"), c.s.drawings)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for some doors"), c.s.load)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/paper", "paper", "Some doors on paper, as PDF: their cards, the house book, what to order or to load"), c.s.papers)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/schedule", "export-schedule", "The job's schedule and its other tables"), c.s.exportSchedule)
+	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/{job}/schedule/preview", "preview-schedule", "What would come in of a schedule, CSV or XLSX"), largestSchedule), c.s.previewSchedule)
+	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/{job}/schedule", "import-schedule", "Put the lines of a schedule on the walk"), largestSchedule), c.s.importSchedule)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/copy", "copy-choices", "Give a door's choices to others, or say what that would do"), reflect.TypeFor[CopyChoices]()), c.s.copyChoices)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/undo", "undo-many", "Take several doors back by one change each, all or none"), reflect.TypeFor[UndoMany]()), c.s.undoMany)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/kit/{tool}/proof", "prove-tool", "What a proof of a tool says of it; nothing is kept"), reflect.TypeFor[proof]()), c.s.prove)
+}
+
+// doors is what is done at one door.
+func (c *contract) doors() {
+	huma.Register(c.a, operation(http.MethodGet, door, "opening", "An opening and its plan"), c.s.opening)
+	huma.Register(c.a, c.taking(operation(http.MethodPatch, door, "change-opening", "Change an opening"), reflect.TypeFor[[]Op]()), c.s.change)
+	huma.Register(c.a, operation(http.MethodPost, door+"/undo", "undo", "Take the last change back"), c.s.undo)
+	huma.Register(c.a, operation(http.MethodPost, door+"/redo", "redo", "Bring the change again"), c.s.redo)
+	huma.Register(c.a, operation(http.MethodDelete, door, "remove-opening", "Take an opening off the walk"), c.s.remove)
+	huma.Register(c.a, operation(http.MethodPost, door+"/restore", "restore-opening", "Put a removed opening back"), c.s.restore)
+	huma.Register(c.a, c.taking(operation(http.MethodPut, door+"/place", "place", "Put a door elsewhere on the walk"), reflect.TypeFor[WalkPlace]()), c.s.place)
+	huma.Register(c.a, operation(http.MethodGet, door+"/stock", "stock", "Which stock size to buy for an opening"), c.s.stock)
+	huma.Register(c.a, operation(http.MethodGet, door+"/hinges", "hinge-ways", "The hinges that could be taken for an opening, and what speaks against each"), c.s.hingeWays)
+	huma.Register(c.a, operation(http.MethodGet, door+"/sheet", "full-size-sheet", "A template of an opening at full size, as PDF, SVG or DXF"), c.s.sheet)
+	huma.Register(c.a, operation(http.MethodGet, door+"/rod", "story-rod", "A story rod marked from an opening, and how the other doors of the job differ from it"), c.s.storyRod)
+	huma.Register(c.a, operation(http.MethodGet, door+"/log", "log", "A door's story: its changes, photographs and minutes"), c.s.log)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, door+"/time", "spend-time", "Count time that was spent on a step"), reflect.TypeFor[TimeSpent]()), c.s.spend)
+	huma.Register(c.a, longer(operation(http.MethodPost, door+"/photos", "add-photo", "Keep a photograph, JPEG or PNG; it is written anew, without where it was taken"), largestPhoto), c.s.addPhoto)
+	huma.Register(c.a, operation(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), c.s.photo)
+	huma.Register(c.a, operation(http.MethodDelete, door+"/photos/{photo}", "remove-photo", "Take a photograph off"), c.s.removePhoto)
+	huma.Register(c.a, operation(http.MethodPost, door+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off"), c.s.restorePhoto)
+}
+
+// sharing is other devices and instruments, and keeping all of it safe.
+func (c *contract) sharing() {
+	huma.Register(c.a, operation(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), c.s.events)
+	huma.Register(c.a, operation(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), c.s.sharing)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), c.s.pair)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a device"), reflect.TypeFor[Speaking]()), c.s.speak)
+	huma.Register(c.a, operation(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device"), c.s.endPass)
+	huma.Register(c.a, operation(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"), c.s.backup)
+	huma.Register(c.a, operation(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), c.s.everything)
+	huma.Register(c.a, longer(operation(http.MethodPost, "/restore", "restore-backup", "Put a backup in the place of all that is kept; what was there is kept beside it"), mostBackup), c.s.restoreFrom)
+}
+
+// day is the order of a day, and the air of a house.
+func (c *contract) day() {
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/day", "day", "The day of a job, planned from a moment on"), c.s.day)
+	huma.Register(c.a, c.taking(operation(http.MethodPut, "/jobs/{job}/day", "set-day", "Set how the day is planned"), reflect.TypeFor[day.Day]()), c.s.setDay)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/day/marks", "mark-task", "Say what became of a task"), reflect.TypeFor[day.Mark]()), c.s.markTask)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/day/calendar", "day-calendar", "The day as an iCalendar"), c.s.calendar)
+	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/air", "air", "The air of a house, as its hygrometer read it"), c.s.air)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/air", "add-air", "Keep a reading of a house's air"), reflect.TypeFor[Airing]()), c.s.addAir)
+}
+
+// practice is what is learnt without spoiling slabs.
+func (c *contract) practice() {
+	huma.Register(c.a, operation(http.MethodGet, "/practice", "practice", "What was practised, and what would help next"), c.s.practice)
+	huma.Register(c.a, operation(http.MethodGet, "/practice/exercise", "exercise", "A hidden opening as a file, for a class"), c.s.exercise)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/practice/play", "play", "Do the moves of an attempt at a hidden opening"), reflect.TypeFor[Playing]()), c.s.play)
+	huma.Register(c.a, operation(http.MethodGet, "/practice/drills/{kind}", "drill", "A short question"), c.s.drill)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/practice/drills/{kind}", "answer-drill", "Answer it"), reflect.TypeFor[Answered]()), c.s.answer)
 }
