@@ -60,18 +60,29 @@ func Quantum(u measure.Unit) measure.Length {
 // whichever way it is rounded.
 const slack = 50 * measure.Micrometre
 
+// Under brings the figure to a mark of the tape that is not over it, as a term of its own: a cut leaves
+// more on, never less.
+func (f Figure) Under(tape measure.Tape) Figure {
+	return f.to(f.Value.Round(tape.Step(), measure.Down), "rounded to the tape, leaving more on")
+}
+
 // Rounded brings the figure to the tape, as a term of its own.
 func (f Figure) Rounded(tape measure.Tape, way measure.Way) Figure {
 	to := f.Value.Round(tape.Step(), measure.Nearest)
 	if (to - f.Value).Abs() > slack {
 		to = f.Value.Round(tape.Step(), way)
 	}
-	if to == f.Value {
-		return f
-	}
 	label := "rounded to the tape"
 	if way == measure.Down {
 		label = "rounded to the tape, leaving more on"
+	}
+	return f.to(to, label)
+}
+
+// to is the figure at another value, the difference a term of its own.
+func (f Figure) to(to measure.Length, label string) Figure {
+	if to == f.Value {
+		return f
 	}
 	terms := append(append(make([]Term, 0, len(f.Terms)+1), f.Terms...), Term{Label: label, Value: to - f.Value, Source: Rounding})
 	return Figure{Value: to, Sigma: f.Sigma, Terms: terms}

@@ -87,6 +87,7 @@ var wanted = Targets{
 func rigid(t testing.TB, width, height, hingeLean, lockLean, headRise, floorRise float64) *survey.Shape {
 	p := trueTools(survey.OldOpening(width, height))
 	p.JambBow, p.HeadBow = 1e-4, 1e-4
+	p.JambRipple, p.HeadRipple, p.FloorRipple = 1e-4, 1e-4, 1e-4
 	var rs []survey.Reading
 	for range 300 {
 		rs = append(

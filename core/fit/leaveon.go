@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/stat/distuv"
 
 	"kindmargin/core/frame"
 )
@@ -88,10 +89,33 @@ type Sureness struct {
 	Cut       float64 // standard deviation of a cut from its line, mm
 }
 
-// Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to 0.3 mm. A
-// fifth of that one is kept back for what is only learnt of an opening, how crooked it
-// is.
-var Common = Sureness{Tolerance: 1, Risk: 0.004, Cut: 0.3}
+// Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to 0.3 mm. Two
+// fifths of that one are kept back for what is only learnt of an opening, how crooked it
+// is. Risk1 is what version 1 of the rules risked.
+var Common = Sureness{Tolerance: 1, Risk: 0.003, Cut: 0.3}
+
+// Risk1 is described with Common.
+const Risk1 = 0.004
+
+// held is how much tighter the head must hang at the hinge corner, where its margin is set by the hinges'
+// marks, so that it is too wide there no more often than the risk of an edge allows, mm.
+func held(corner excess, s Sureness) float64 {
+	z := distuv.UnitNormal.Quantile(1 - s.perEdge(true))
+	by := math.Inf(1)
+	for _, b := range corner.strayed(s.Cut).bounds {
+		by = min(by, z*b.sigma+b.mean-s.Tolerance)
+	}
+	return max(by, 0)
+}
+
+// perEdge is the risk of one edge: of the three that are judged, and of the corner that the slab hangs by
+// where that counts.
+func (s Sureness) perEdge(corner bool) float64 {
+	if corner {
+		return s.Risk / 4
+	}
+	return s.Risk / 3
+}
 
 // LeaveOn is the least amount, in mm, to leave on each edge at the first cut
 // so that the risk is kept. On the head it is what to leave at the lock
@@ -116,7 +140,7 @@ func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 			}
 			return p
 		}
-		risk := s.Risk / float64(len(edges))
+		risk := s.perEdge(o.corner)
 		if chance(0) <= risk {
 			continue
 		}

@@ -24,6 +24,9 @@ type Targets struct {
 	// Pins are the heights of the top and the bottom hinge: there the
 	// pockets hold the slab to the jamb as it really is.
 	Pins [2]float64
+	// Sure is how sure the head margin at the hinge corner must be not too wide: nothing can be left on
+	// there, since the slab hangs by it. The zero value holds nothing back.
+	Sure Sureness
 }
 
 // Gap is one planned margin: the light between a straight edge and the side,
@@ -81,7 +84,11 @@ type Outline struct {
 	pins    Line    // of the jamb, u over v
 	offered *placed // where the slab stood when it was offered up
 	ends    [3]edgeEnds
-	strike  float64 // from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
+	// Held is how much tighter the head hangs than a straight edge would ask, because it may be less bowed
+	// than it seems, mm.
+	Held   float64
+	corner bool    // whether the hinge corner of the head counts among what may be too wide
+	strike float64 // from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
 }
 
 // Scribe gives the outline with one edge scribed to its side, so that the light

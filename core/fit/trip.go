@@ -132,6 +132,9 @@ func (o Outline) Ends() (rows []survey.Row) {
 	return rows
 }
 
+// EndOf is the edge whose end is the i-th of Ends.
+func EndOf(i int) frame.Side { return tripEdges[i/2] }
+
 // Trip is what another trip to the trestles hangs on.
 type Trip struct {
 	Sureness
@@ -197,6 +200,15 @@ func (o Outline) TooBig(leave frame.Each[float64]) (most float64) {
 		}
 	}
 	return most
+}
+
+// LeftOn is about what is left on each of lock edge, head and foot, in mm, once the ends' covariance has
+// fallen from before to cov.
+func (t Trip) LeftOn(leave frame.Each[float64], cov, before []float64) (left [3]float64) {
+	for k, side := range tripEdges {
+		left[k] = t.left(leave[side], cov, before, 2*k)
+	}
+	return left
 }
 
 // hopeless is a chance that is none: all six ends' together can still be told from nought.

@@ -31,7 +31,8 @@ type Made struct {
 	// foot; nothing where it is straight.
 	Hollow []measure.Length `json:"hollow,omitempty"`
 	Hinges []MadeHinge      `json:"hinges"`
-	Margin measure.Length   `json:"margin"` // head margin at the hinge corner, as it was hung
+	Margin measure.Length   `json:"margin"`          // head margin at the hinge corner, as it was hung
+	Rules  int              `json:"rules,omitempty"` // version of the rules that its marks came from; nought for the first
 }
 
 // MadeHinge is a hinge as it was let in.

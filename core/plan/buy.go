@@ -31,7 +31,7 @@ type StockFit struct {
 // others, nearest first. It is empty while the opening has no answer, and panics
 // for a leaf that is not there.
 func Buy(j job.Job, o job.Opening, leaf int) (list []StockFit) {
-	d := door{o, j.Unit, j.Tape, j.Kit}
+	d := newDoor(j, o)
 	read, _ := readShape(d)
 	if !read.answers() {
 		return nil

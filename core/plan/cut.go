@@ -9,22 +9,24 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
-	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
 
 // cut lays the outline on the slab, with what is wanted left on, and says what comes off
 // each edge. The sheet
-// is nil while the slab is not measured. ask is the reading without which the
-// head is not to be tapered.
-func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], corners [2]figure.Figure) (sheet *CutSheet, laid *fit.Laid, ask *Suggestion, said findings) {
+// is nil while the slab is not measured. ask are the readings without which it is not to be cut.
+func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], corners [2]figure.Figure) (sheet *CutSheet, laid *fit.Laid, ask []Suggestion, said findings) {
 	if missing := b.slab.Missing(); len(missing) > 0 {
 		said.say(Care, job.StepSlab, b.at+"/"+missing[0], SlabUnmeasured, Args{"missing": join(missing)})
 		return nil, nil, nil, said
 	}
 	way, said := lay(d, s, b, o, corners[1])
 	first := fit.Lay(way.outline, wanted, b.slab, way.chosen.Laying)
-	ask, more := taper(d, s, o, wanted[frame.Head])
+	kept := first.Left
+	for side := range kept {
+		kept[side] = min(kept[side], wanted[side])
+	}
+	ask, more := doubts(d, s, o, kept)
 	said = append(said, more...)
 	said = append(said, lacks(d, wanted, first)...)
 
@@ -63,7 +65,7 @@ const mostSure = 6
 func leaveOn(d door, o fit.Outline) (leave frame.Each[float64]) {
 	switch d.leaveOn() {
 	case job.WhenSure:
-		for side, mm := range o.LeaveOn(cutting(d.tape)) {
+		for side, mm := range o.LeaveOn(d.cutting()) {
 			leave[side] = max(mm-d.tape.Step().MM()/2, 0)
 		}
 	case job.Always3:
@@ -76,38 +78,13 @@ func leaveOn(d door, o fit.Outline) (leave frame.Each[float64]) {
 // cutting is the usual sureness with a tape: a cut strays from its line, its line
 // from the figure by the tape's rounding, and the packers or the head's mark that it is
 // hung to by as much (uniform errors; JCGM 100:2008, 4.3.7).
-func cutting(tape measure.Tape) fit.Sureness {
-	s := fit.Common
-	s.Cut = math.Sqrt(s.Cut*s.Cut + 2*tape.Step().MM()*tape.Step().MM()/12)
+func (d door) cutting() fit.Sureness {
+	s, step := fit.Common, d.tape.Step().MM()
+	if d.rules == rules1 {
+		s.Risk = fit.Risk1
+	}
+	s.Cut = math.Sqrt(s.Cut*s.Cut + 2*step*step/12)
 	return s
-}
-
-// taper holds the cut up where the head's slope is so unsure that the leave-on, in
-// mm, would taper it: a reading more settles it, and is asked for.
-func taper(d door, s surveyed, o fit.Outline, left float64) (ask *Suggestion, said findings) {
-	if left <= fit.MostTaper || d.leaveOn() != job.WhenSure {
-		return nil, nil
-	}
-	row := o.Wanted[slices.IndexFunc(o.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
-	slopes := slices.DeleteFunc(survey.Candidates(measure.FromMM(s.width), measure.FromMM(s.height), d.unit), func(r survey.Reading) bool {
-		return r.Kind != survey.Square && r.Kind != survey.Level && r.Kind != survey.Plumb
-	})
-	gains := s.shape.Best([]survey.Row{row}, slopes)
-	if len(gains) == 0 || gains[0].From < fit.SlopeUnread {
-		return nil, nil
-	}
-	g := gains[0]
-	gravity, code := Stop, HeadUnread
-	if d.Cut.Knowing {
-		gravity, code = Care, HeadUnreadKnowing
-	}
-	said.say(gravity, job.StepCut, "/cut/knowing", code, Args{
-		"reading": g.Reading, "sure": Sure(g.From), "left": measure.FromMM(left),
-		// The taper is some sigmas of the slope, so it falls as that does.
-		"then": measure.FromMM(max(left*g.To/g.From, 0)),
-	})
-	first := d.suggestion(g.Reading, brings(d.unit, frame.Head, ends[frame.Head][2], g), false)
-	return &first, said
 }
 
 // lacks says where less can be left on than should be.
@@ -219,7 +196,7 @@ func sigmaAt(o fit.Outline, side frame.Side, share float64) float64 {
 func depth(d door, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 	terms := make([]figure.Term, 0, 7)
 	add := func(label string, mm float64, from figure.Source, sd float64) {
-		if v := d.est(mm); v != 0 || from == figure.Reading {
+		if v := d.under(mm); v != 0 || from == figure.Reading {
 			terms = append(terms, figure.Term{Label: label, Value: v, Source: from, Sigma: sd})
 		}
 	}
@@ -248,7 +225,10 @@ func depth(d door, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 		f.Terms = append(f.Terms, figure.Term{Label: "nothing there to take off", Value: -f.Value, Source: figure.Rule})
 		f.Value = 0
 	}
-	return f.Rounded(d.tape, measure.Down)
+	if d.rules == rules1 {
+		return f.Rounded(d.tape, measure.Down)
+	}
+	return f.Under(d.tape)
 }
 
 // checks are the slab's own sizes less the marks on both sides of it.

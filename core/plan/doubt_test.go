@@ -18,8 +18,8 @@ import (
 	"kindmargin/core/survey"
 )
 
-// careful is an old opening read as a careful person would: five widths, two
-// heights, plumb, level, straight and square.
+// careful is an old opening read as a careful person would: five widths, three
+// heights, plumb, level (the head's both ways round), straight, and square in both corners.
 func careful() job.Opening {
 	o := square()
 	o.Walls, o.Readings, o.Cut.LeaveOn = job.Old, nil, job.WhenSure
@@ -39,6 +39,9 @@ func careful() job.Opening {
 		{Kind: survey.Straight, Side: frame.Hinge, At: mm(1000), From: mm(200), To: mm(1800), Value: mm(0.5)},
 		{Kind: survey.Straight, Side: frame.Lock, At: mm(1000), From: mm(200), To: mm(1800), Value: mm(0)},
 		{Kind: survey.Square, Side: frame.Hinge, At: mm(600), Value: mm(-0.5)},
+		{Kind: survey.Height, At: mm(400), Value: mm(2031.5)},
+		{Kind: survey.Square, Side: frame.Lock, At: mm(600), Value: mm(0)},
+		{Kind: survey.Level, Side: frame.Head, At: mm(770), From: mm(50), Turned: true, Value: mm(-1)},
 	} {
 		r.ID = "r" + string(rune('a'+i))
 		o.Readings = append(o.Readings, r)
@@ -114,26 +117,26 @@ func TestAHeadThatNobodyHeldASquareToIsNotCut(t *testing.T) {
 	}
 	o.Readings = few
 	p := Solve(house, o)
-	require.True(t, said(p, Stop, "Not yet: read the "), "%v", p.Findings)
+	require.True(t, said(p, Stop, " before you cut"), "%v", p.Findings)
 	assert.Equal(t, "look at what is wrong", stateOf(p, job.StepCut).Says)
 	require.NotEmpty(t, p.ToRead)
-	asked := p.ToRead[0].Reading
-	assert.Contains(t, []survey.Kind{survey.Square, survey.Level, survey.Plumb}, asked.Kind)
+	waits := find(p, Stop, "lock corner only").Args["reading"].(survey.Reading)
+	assert.Contains(t, []survey.Kind{survey.Square, survey.Level, survey.Plumb}, waits.Kind)
 
 	o.Cut.Knowing = true
 	p = Solve(house, o)
-	assert.False(t, said(p, Stop, "Not yet"))
-	assert.True(t, said(p, Care, "Cut knowingly without the "))
+	assert.False(t, said(p, Stop, " before you cut"))
+	assert.True(t, said(p, Care, "You are cutting without the "))
 	assert.Equal(t, "ready to cut", stateOf(p, job.StepCut).Says)
 
 	o.Cut.Knowing = false
-	for n := 1; said(p, Stop, "Not yet") || n == 1; n++ {
+	for n := 1; said(p, Stop, "lock corner only") || n == 1; n++ {
 		require.LessOrEqual(t, n, 3, "two or three readings settle it: %v", p.Findings)
-		asked.ID = "asked" + strconv.Itoa(n)
-		o.Readings = append(o.Readings, asked)
+		waits.ID = "asked" + strconv.Itoa(n)
+		o.Readings = append(o.Readings, waits)
 		p = Solve(house, o)
-		if len(p.ToRead) > 0 {
-			asked = p.ToRead[0].Reading
+		if f := find(p, Stop, "lock corner only"); f != nil {
+			waits = f.Args["reading"].(survey.Reading)
 		}
 	}
 }

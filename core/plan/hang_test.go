@@ -70,7 +70,7 @@ func TestThePackersBringThePinsToOneLine(t *testing.T) {
 }
 
 func readShapeOf(o job.Opening) surveyed {
-	s, _ := readShape(door{o, house.Unit, house.Tape, house.Kit})
+	s, _ := readShape(newDoor(house, o))
 	return s
 }
 

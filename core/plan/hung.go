@@ -44,7 +44,7 @@ func hungOf(d door, b bay, t job.Tried, width, height float64, beside *survey.Ha
 		h.Strays = append(h.Strays[:len(h.Strays):len(h.Strays)], len(strays))
 		strays = append(strays, s)
 	}
-	cut := cutting(d.tape).Cut
+	cut := d.cutting().Cut
 	stray(survey.Stray{Of: survey.OfPins, From: h.Pins[1], To: h.Pins[0], Sigma: trade.HungPin})
 	stray(survey.Stray{Of: survey.OfHead, Sigma: trade.HungPin})
 	stray(survey.Stray{Of: survey.OfLockEdge, To: length, Sigma: cut})

@@ -146,7 +146,7 @@ type HingeWay struct {
 // HingeWays are the hinges of a job's kit and of the trade's list against one leaf's slab,
 // in their order; nil for a leaf that is not there.
 func HingeWays(j job.Job, o job.Opening, leaf int) (list []HingeWay) {
-	d := door{o, j.Unit, j.Tape, j.Kit}
+	d := newDoor(j, o)
 	bays := baysOf(d)
 	if leaf >= len(bays) {
 		return nil

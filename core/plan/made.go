@@ -26,6 +26,9 @@ func made(d door, b bay, l Leaf, corner figure.Figure) *job.Made {
 		return nil
 	}
 	m := job.Made{Hand: handOf(d, b), Margin: corner.Value}
+	if d.rules > rules1 {
+		m.Rules = int(d.rules)
+	}
 	for i, h := range l.Hinges {
 		jamb := d.Hinges.Plate
 		if deep := d.Hinges.PocketAt(i).Deep; deep != 0 && d.Hinges.From == hinge.FromPockets {

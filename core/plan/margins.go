@@ -20,6 +20,9 @@ const sweepCut = measure.Inch / 2
 // margins are the margins wanted of a leaf, and what they ask of its outline.
 func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Targets, said findings) {
 	want = fit.Targets{Least: d.Margins.Least.MM(), Uneven: d.Margins.Uneven.MM()}
+	if d.leaveOn() == job.WhenSure && d.rules > rules1 {
+		want.Sure = d.cutting()
+	}
 	top, bottom := d.Hinges.Tops(measure.FromMM(s.height))
 	half := d.Hinges.Leaf.MM() / 2
 	want.Pins = [2]float64{s.height - top.MM() - half, s.height - bottom.MM() - half}

@@ -139,11 +139,20 @@ type door struct {
 	unit measure.Unit
 	tape measure.Tape
 	kit  job.Kit
+	rules
 }
 
 // est is an estimate as a term can hold it.
 func (d door) est(mm float64) measure.Length {
 	return measure.FromMM(mm).Round(figure.Quantum(d.unit), measure.Nearest)
+}
+
+// under is an estimate as a term of a cut: rounded so that the terms never add up to more.
+func (d door) under(mm float64) measure.Length {
+	if d.rules == rules1 {
+		return d.est(mm)
+	}
+	return measure.FromMM(mm).Round(figure.Quantum(d.unit), measure.Down)
 }
 
 // mostSettled is how many readings a survey may have for its clash to be settled
@@ -160,14 +169,14 @@ type Door struct {
 // clashes is said in Findings, and everything that does not hang on it is
 // still answered. It is a pure function of its arguments.
 func Solve(j job.Job, o job.Opening) Plan {
-	p := solve(door{o, j.Unit, j.Tape, j.Kit})
+	p := solve(newDoor(j, o))
 	if len(p.Clashes) == 0 || len(o.Readings) > mostSettled {
 		return p
 	}
 	c := p.Clashes[0]
 	ways := append([]survey.Reading{c.Reading}, c.Or...)
 	for _, r := range ways[:min(len(ways), 3)] {
-		other := solve(door{settled(o, c, r), j.Unit, j.Tape, j.Kit})
+		other := solve(newDoor(j, settled(o, c, r)))
 		p.Without = append(p.Without, Settled{r, c.Swapped, &other})
 	}
 	return p
@@ -220,8 +229,10 @@ func solve(d door) Plan {
 			l.Swing = &w
 			l.Findings = append(l.Findings, more...)
 		}
-		if ask := leaf(d, read, b, drawn[i], t.leave[i], l); ask != nil {
-			p.ToRead = append([]Suggestion{*ask}, slices.DeleteFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name })...)
+		for _, ask := range leaf(d, read, b, drawn[i], t.leave[i], l) {
+			if !slices.ContainsFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name }) {
+				p.ToRead = append(p.ToRead, ask)
+			}
 		}
 	}
 	if drawn != nil {
@@ -234,9 +245,9 @@ func solve(d door) Plan {
 	return p
 }
 
-// leaf works out one slab in its bay: its findings go with it. ask is the
-// reading that its cut waits for, nil where it waits for none.
-func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[float64], l *Leaf) (ask *Suggestion) {
+// leaf works out one slab in its bay: its findings go with it. ask are the
+// readings that its cut waits for.
+func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[float64], l *Leaf) (ask []Suggestion) {
 	say := func(f findings) { l.Findings = append(l.Findings, f...) }
 	var said findings
 

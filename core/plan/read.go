@@ -85,6 +85,9 @@ func readShape(d door) (s surveyed, said findings) {
 	if made != nil {
 		prior = survey.MadeFrame(made.Width.Value.MM(), made.Height.Value.MM())
 	}
+	if d.rules == rules1 {
+		prior = prior.Version1()
+	}
 	prior.Tape, prior.Kit = d.tape.Step().MM(), d.kit.Tools
 	s.inside, s.usual = inside, prior
 	shape, err := survey.Learn(inside, d.Offers, prior)

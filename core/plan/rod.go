@@ -44,7 +44,21 @@ func (p Plan) Done(s job.Step) bool {
 
 // rod works out each notch; next is the first step that is not done.
 func rod(d door, p Plan) (notches []Notch, next job.Step) {
+	var before *Plan // by the rules that steps were finished by, worked out where it is asked for
 	clash := len(p.Clashes) > 0
+	// earlier reports whether a step was finished by earlier rules, and would be marked as it was by them:
+	// nothing that it hangs on has changed since.
+	earlier := func(step job.Step, done string) bool {
+		by := rulesOfMark(done)
+		if by >= d.rules {
+			return false
+		}
+		if before == nil {
+			p := solve(d.by(by))
+			before = &p
+		}
+		return mark(d.by(by), *before, step) == done
+	}
 	for _, known := range StepsOf {
 		step := known.Step
 		stopped := slices.ContainsFunc(p.All(), func(f Finding) bool { return f.Gravity == Stop && f.Step == step })
@@ -69,7 +83,7 @@ func rod(d door, p Plan) (notches []Notch, next job.Step) {
 			if step == job.StepMeasure || step == job.StepSlab && !clash {
 				n.State = Open // nothing before them to wait for
 			}
-		case was && done == n.Mark && !stopped:
+		case was && (done == n.Mark || earlier(step, done)) && !stopped:
 			n.State, n.Says = Done, isDone
 		case was:
 			n.State, n.Says = Nicked, changedSince
@@ -152,7 +166,7 @@ func mark(d door, p Plan, step job.Step) string {
 		m.put(d, b, p.Leaves[i], step)
 		s += fmt.Sprintf("%08x", m.h.Sum32())
 	}
-	return s
+	return d.marked(s)
 }
 
 type marker struct {

@@ -59,6 +59,14 @@ func tooBigToTry(u measure.Unit, left float64) string {
 	return "until it is read, " + measure.Say(measure.FromMM(left).Round(measure.Millimetre, measure.Nearest), u) + " would be left on: too big to try"
 }
 
+// wouldTell is said of a reading that would tell a slip.
+const wouldTell = "would show a slip that no other reading shows"
+
+// middleBrings says what a reading brings of the middle of a side.
+func middleBrings(u measure.Unit, side frame.Side, g survey.Gain) string {
+	return "middle of the " + side.Wall() + ": from ±" + sure(g.From, u) + " to ±" + sure(g.To, u)
+}
+
 // tellsMargins is said of a gap that is worth reading.
 const tellsMargins = "tells most of the margins that are not sure"
 

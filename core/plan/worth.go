@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 )
 
 // Worth is what a reading is worth, with those that best follow it: what they take off
@@ -33,7 +34,7 @@ type trips struct {
 }
 
 func tripsOf(d door, drawn []fit.Outline) trips {
-	t := trips{drawn: drawn, trip: fit.Trip{Sureness: cutting(d.tape), Round: d.tape.Step().MM(), Fits: d.kit.FitsWithin().MM(), ByRule: d.leaveOn() == job.WhenSure}}
+	t := trips{drawn: drawn, trip: fit.Trip{Sureness: d.cutting(), Round: d.tape.Step().MM(), Fits: d.kit.FitsWithin().MM(), ByRule: d.leaveOn() == job.WhenSure}}
 	for _, o := range drawn {
 		t.leave = append(t.leave, leaveOn(d, o))
 	}
@@ -104,8 +105,9 @@ func worthwhile(d door, s surveyed, t trips) (list []Suggestion, now float64) {
 	return list, t.chance(t.before)
 }
 
-// tooBig lists the readings that bring most where no number of them spares the trip, and
-// what would be left on makes a slab that hardly goes in: it would tell little of its gaps.
+// tooBig lists the readings that are worth taking where no number of them spares the trip, and what would
+// be left on makes a slab that hardly goes in: it would tell little of its gaps. Each spares the planing of
+// what need not be left on for it; one that spares less than its own minutes is not asked for.
 func (t trips) tooBig(d door, s surveyed) (list []Suggestion) {
 	most := 0.0
 	for k, o := range t.drawn {
@@ -114,13 +116,34 @@ func (t trips) tooBig(d door, s surveyed) (list []Suggestion) {
 	if most == 0 || d.leaveOn() != job.WhenSure {
 		return nil
 	}
-	for _, g := range s.shape.Best(t.rows(), candidates(d, s)) {
-		if len(list) == mostOffered {
+	q := s.shape.Search(t.rows(), candidates(d, s))
+	before := q.Now()
+	now, cov := t.planing(before, s), slices.Clone(before)
+	gains := make([]gain, len(q.Candidates))
+	for k, r := range q.Candidates {
+		q.After(cov, k)
+		own := d.kit.Tools.Minutes(r)
+		gains[k] = gain{k, own, (now - t.planing(cov, s)) / own}
+	}
+	slices.SortStableFunc(gains, func(a, b gain) int { return cmp.Compare(b.brings, a.brings) })
+	for _, g := range gains {
+		if len(list) == mostOffered || g.brings < 1 {
 			break
 		}
-		list = append(list, d.suggestion(g.Reading, tooBigToTry(d.unit, most), false))
+		list = append(list, d.suggestion(q.Candidates[g.at], tooBigToTry(d.unit, most), false))
 	}
 	return list
+}
+
+// planing is about how many minutes the planing takes of what is left on, with a covariance of all ends.
+func (t trips) planing(cov []float64, s surveyed) (minutes float64) {
+	long := [3]float64{s.height, s.width, s.width}
+	t.each(cov, func(k int, own, before []float64) {
+		for e, left := range t.trip.LeftOn(t.leave[k], own, before) {
+			minutes += trade.WoodMinutes * left * long[e] / 1000
+		}
+	})
+	return minutes
 }
 
 // order picks the readings that bring most for their minutes, one after the other, as

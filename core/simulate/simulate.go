@@ -123,9 +123,10 @@ func Run(openings int, seed uint64, only ...string) (Result, error) {
 	return r, nil
 }
 
-// crookeder is the prior of old openings, so many times as crooked.
+// crookeder is the prior of old openings, so many times as crooked, by version 1 of the rules: sides
+// with one bend each, as figures of before were found in. Package oracle has other forms.
 func crookeder(by float64) survey.Prior {
-	p := survey.OldOpening(width, height)
+	p := survey.OldOpening(width, height).Version1()
 	p.Lean, p.Slope, p.JambBow, p.HeadBow = p.Lean*by, p.Slope*by, p.JambBow*by, p.HeadBow*by
 	return p
 }

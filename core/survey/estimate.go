@@ -24,12 +24,22 @@ type Shape struct {
 	rows   []Row             // the readings', then the two pins, then what was measured of the offers
 	resid  []float64         // y − Aμ
 	noise  []float64         // variances, mm²
+	owned  []owned           // the rows of what was measured of the offers
 	places places            // that the rows touch
-	bends  []float64         // between the places, as a table; nil where they are too many
+	bends  bends             // between the places; none where they are too many
 	chol   blas64.Triangular // U of S = UᵀU
 	alpha  []float64         // S⁻¹(y − Aμ)
 
-	suspects func() []Suspect // worked out when first asked for
+	// Worked out when first asked for.
+	suspects func() []Suspect
+	inverse  func() []float64 // S⁻¹, n × n
+}
+
+// owned is the place among an estimate's rows of one measurement of an offer.
+type owned struct {
+	row, offer int
+	field      string
+	read       measure.Length
 }
 
 // Estimate conditions the prior on the readings, and on the frame's two pins
@@ -104,8 +114,12 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		if !slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Gap && r.Offer == of.ID }) {
 			continue
 		}
-		rows, values, noise := of.own(k)
-		s.rows, s.resid, s.noise = append(s.rows, rows...), append(s.resid, values...), append(s.noise, noise...)
+		for _, own := range of.own(k) {
+			if own.field != "" {
+				s.owned = append(s.owned, owned{len(s.rows), k, own.field, own.read})
+			}
+			s.rows, s.resid, s.noise = append(s.rows, own.Row), append(s.resid, own.value), append(s.noise, own.noise)
+		}
 	}
 	if s.places = placesOf(s.rows); s.places.cells <= mostCells {
 		s.bends = s.places.bends(&p)
@@ -119,7 +133,7 @@ func (s *Shape) under(p Prior) (*Shape, error) {
 	if slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
 		return Estimate(s.given, s.offers, p) // diagonals are linear about the shape itself
 	}
-	t := &Shape{prior: p, offers: s.offers, corner: s.corner, given: s.given, rows: s.rows, resid: s.resid, noise: s.noise, places: s.places, bends: s.bends}
+	t := &Shape{prior: p, offers: s.offers, corner: s.corner, given: s.given, rows: s.rows, resid: s.resid, noise: s.noise, owned: s.owned, places: s.places, bends: s.bends}
 	return t, t.condition()
 }
 
@@ -140,7 +154,7 @@ func (s *Shape) condition() error {
 	}
 	s.alpha = slices.Clone(s.resid)
 	lapack64.Potrs(s.chol, blas64.General{Rows: n, Cols: 1, Stride: 1, Data: s.alpha})
-	s.suspects = sync.OnceValue(s.findSuspects)
+	s.suspects, s.inverse = sync.OnceValue(s.findSuspects), sync.OnceValue(s.invert)
 	return nil
 }
 

@@ -95,9 +95,9 @@ func (s Stray) spread() spread {
 	case long == 0:
 		return spread{offset: s.Sigma}
 	case s.Taper:
-		return spread{0, s.Sigma / long, s.Bow, long / 2}
+		return spread{lean: s.Sigma / long, bow: s.Bow, run: long / 2}
 	}
-	return spread{s.Sigma / math.Sqrt2, math.Sqrt2 * s.Sigma / long, s.Bow, long / 2}
+	return spread{offset: s.Sigma / math.Sqrt2, lean: math.Sqrt2 * s.Sigma / long, bow: s.Bow, run: long / 2}
 }
 
 // strays adds a hung slab's errors of a kind at a place, times by.

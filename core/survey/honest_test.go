@@ -5,9 +5,9 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"runtime"
 	"slices"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -66,27 +66,6 @@ func (h house) draw(rng *rand.Rand) truth {
 	}
 }
 
-// edgesOf are figures of each edge as a slab hung on the hinge jamb sees it.
-func edgesOf(h, w float64) (rows []Row, side []frame.Side) {
-	top, bottom := h-190, 262.0
-	pins := func(v float64) Row {
-		f := (v - bottom) / (top - bottom)
-		return Row{{Of(frame.Hinge), bottom, f - 1}, {Of(frame.Hinge), top, -f}}
-	}
-	for i := range 7 {
-		v := h * float64(i) / 6
-		rows, side = append(rows, append(pins(v), Term{Of(frame.Lock), v, 1})), append(side, frame.Lock)
-		rows, side = append(rows, append(pins(v), Term{Of(frame.Hinge), v, 1})), append(side, frame.Hinge)
-	}
-	for i := range 5 {
-		u := w * float64(i) / 4
-		turn := u / (top - bottom)
-		rows, side = append(rows, Row{{Of(frame.Head), u, 1}, {Of(frame.Head), 0, -1}, {Of(frame.Hinge), top, turn}, {Of(frame.Hinge), bottom, -turn}}), append(side, frame.Head)
-		rows, side = append(rows, Row{{Of(frame.Head), 0, 1}, {Of(frame.Foot), u, -1}, {Of(frame.Hinge), top, -turn}, {Of(frame.Hinge), bottom, turn}}), append(side, frame.Foot)
-	}
-	return rows, side
-}
-
 // full is a survey with the redundancy that catches a slip.
 var full = append(append([]Reading{}, fullTape...), []Reading{
 	{Kind: Straight, Side: frame.Hinge, At: mm(1000), From: mm(200), To: mm(1800)},
@@ -112,80 +91,6 @@ func (o truth) survey(what []Reading, tape float64, rng *rand.Rand) []Reading {
 		rs[i] = r
 	}
 	return rs
-}
-
-// Two standard deviations hold the truth 93 to 98 times in a hundred over all
-// edges, and on no edge less than 90 times, in square, in old and in crooked
-// houses that this package's prior does not draw, on each tape and by each
-// survey; sound readings are accused in under 2 surveys of 100, in crooked
-// houses under 3. (In a frame that is truer than the readings, ± is wider than
-// it need be: a width read to 0.8 mm of a frame true to 0.3 is held to 99.)
-func TestSurenessIsHonest(t *testing.T) {
-	rows, sides := edgesOf(2030, 826)
-	surveys := map[string][]Reading{
-		"full": full, "no straightedge": fullTape,
-		"tape and square": {
-			{Kind: Width, At: mm(200)},
-			{Kind: Width, At: mm(1000)},
-			{Kind: Width, At: mm(1800)},
-			{Kind: Height, At: mm(50)},
-			{Kind: Height, At: mm(770)},
-			{Kind: Square, Side: frame.Hinge, At: mm(600)},
-		},
-	}
-	for _, h := range houses {
-		for name, what := range surveys {
-			var in, all frame.Each[int]
-			alarms, surveyed := 0, 0
-			for _, tape := range tapes {
-				rng := rand.New(rand.NewPCG(5, 3))
-				for range 150 {
-					o := h.draw(rng)
-					p := h.walls(826, 2030)
-					p.Tape = tape
-					s, err := Learn(o.survey(what, tape, rng), nil, p)
-					require.NoError(t, err)
-					mean, cov := s.Joint(rows)
-					for i, row := range rows {
-						m, sd := mean[i], math.Sqrt(max(cov.At(i, i), 0))
-						if sd < 0.02 { // where the pins hold the slab to the jamb itself
-							continue
-						}
-						var want float64
-						for _, c := range row {
-							want += c.By * o.side(frame.Side(c.Of), c.At)
-						}
-						all[sides[i]]++
-						if math.Abs(want-m) <= 2*sd {
-							in[sides[i]]++
-						}
-					}
-					surveyed++
-					if len(s.Suspects()) > 0 {
-						alarms++
-					}
-				}
-			}
-			total, held, says := 0, 0, ""
-			for _, side := range frame.Sides {
-				share := float64(in[side]) / float64(all[side])
-				says += fmt.Sprintf(" %v %.3f", side, share)
-				total, held = total+all[side], held+in[side]
-				assert.GreaterOrEqual(t, share, 0.90, "%s, %s: %v", h.name, name, side)
-			}
-			share, accused := float64(held)/float64(total), float64(alarms)/float64(surveyed)
-			t.Logf("%-22s %-16s inside ±2σ %.3f (%s), sound readings accused %.3f", h.name, name, share, says[1:], accused)
-			assert.GreaterOrEqual(t, share, 0.93, "%s, %s", h.name, name)
-			if h.jamb >= 2 && name != "tape and square" {
-				assert.LessOrEqual(t, share, 0.985, "%s, %s", h.name, name)
-			}
-			most := 0.02
-			if h.jamb > 3 {
-				most = 0.03
-			}
-			assert.Less(t, accused, most, "%s, %s", h.name, name)
-		}
-	}
 }
 
 // A slip large enough to be told (five and a half times as large as the other
@@ -297,11 +202,12 @@ func TestCrookednessAgainstPlainIntegration(t *testing.T) {
 		s, err := Estimate(o.survey(rs, 0.5, rng), nil, p)
 		require.NoError(t, err)
 		n := len(s.given)
-		var sum, lean, bow float64
-		type weighed struct{ l, b, log float64 }
+		var sum, lean, bow, ripple float64
+		type weighed struct{ l, b, r, log float64 }
 		var all []weighed
-		for i, l := range levels {
-			for j, b := range levels {
+		for _, k := range plain(leans, bows, ripples) {
+			{
+				l, b, r := k[0], k[1], k[2]
 				cov := mat.NewSymDense(n+1, nil)
 				y, mu := make([]float64, n+1), make([]float64, n+1)
 				for a := range n + 1 {
@@ -313,8 +219,8 @@ func TestCrookednessAgainstPlainIntegration(t *testing.T) {
 									_, spread := p.biasFor(x.Of)
 									v += x.By * z.By * spread * spread
 								} else if x.Of == z.Of {
-									d := (x.At - z.At) / 700
-									v += x.By * z.By * (2500 + 0.004*0.004*l*l*x.At*z.At + 1.5*1.5*b*b*math.Exp(-d*d/2))
+									d, e := (x.At-z.At)/700, (x.At-z.At)/300
+									v += x.By * z.By * (2500 + 0.004*0.004*l*l*x.At*z.At + 1.5*1.5*b*b*math.Exp(-d*d/2) + 1.25*1.25*r*r*math.Exp(-e*e/2))
 								}
 							}
 						}
@@ -332,18 +238,31 @@ func TestCrookednessAgainstPlainIntegration(t *testing.T) {
 				}
 				normal, ok := distmv.NewNormal(mu, cov, nil)
 				require.True(t, ok)
-				all = append(all, weighed{l, b, math.Log(believe[i]*believe[j]) + normal.LogProb(y)})
+				all = append(all, weighed{l, b, r, math.Log(k[3]) + normal.LogProb(y)})
 			}
 		}
 		top := slices.MaxFunc(all, func(a, b weighed) int { return cmp.Compare(a.log, b.log) }).log
 		for _, w := range all {
 			f := math.Exp(w.log - top)
-			sum, lean, bow = sum+f, lean+f*w.l*w.l, bow+f*w.b*w.b
+			sum, lean, bow, ripple = sum+f, lean+f*w.l*w.l, bow+f*w.b*w.b, ripple+f*w.r*w.r
 		}
 		got := s.learn(nil)
 		assert.InDelta(t, 0.004*math.Sqrt(lean/sum), got.Lean, 1e-6, h.name)
 		assert.InDelta(t, 1.5*math.Sqrt(bow/sum), got.JambBow, 1e-4, h.name)
+		assert.InDelta(t, 1.25*math.Sqrt(ripple/sum), got.JambRipple, 1e-4, h.name)
 	}
+}
+
+// plain are all levels of lean, bow and ripple together, each with what is believed of it.
+func plain(leans, bows, ripples []belief) (all [][4]float64) {
+	for _, l := range leans {
+		for _, b := range bows {
+			for _, r := range ripples {
+				all = append(all, [4]float64{l.level, b.level, r.level, l.share * b.share * r.share})
+			}
+		}
+	}
+	return all
 }
 
 // Several readings that close one loop explain a clash equally well: they are
@@ -397,8 +316,8 @@ func TestTwoValuesWrittenTheWrongWayRound(t *testing.T) {
 	assert.ElementsMatch(t, []string{rs[i].ID, rs[j].ID}, []string{list[0].Reading.ID, list[0].Swapped.ID})
 }
 
-// No survey that the checks let through takes long: a thousand readings, three
-// hundred of them slips.
+// No survey that the checks let through costs an estimate for each suspect: a thousand
+// readings, three hundred of them slips.
 func TestAThousandReadingsWithThreeHundredSlips(t *testing.T) {
 	rng := rand.New(rand.NewPCG(1, 9))
 	o := houses[1].draw(rng)
@@ -407,16 +326,14 @@ func TestAThousandReadingsWithThreeHundredSlips(t *testing.T) {
 		what = append(what, Reading{Kind: Width, At: mm(float64(20 + 2*i))})
 	}
 	rs := o.survey(what, 0.5, rng)
-	learn := func() (list []Suspect, took time.Duration) {
-		took = time.Hour
-		for range 3 { // the least of three, so that a busy machine does not count
-			start := time.Now()
-			s, err := Learn(rs, nil, OldOpening(826, 2030))
-			require.NoError(t, err)
-			list = s.Suspects()
-			took = min(took, time.Since(start))
-		}
-		return list, took
+	learn := func() (list []Suspect, allocated uint64) {
+		var before, after runtime.MemStats
+		runtime.ReadMemStats(&before)
+		s, err := Learn(rs, nil, OldOpening(826, 2030))
+		require.NoError(t, err)
+		list = s.Suspects()
+		runtime.ReadMemStats(&after)
+		return list, after.TotalAlloc - before.TotalAlloc
 	}
 	_, sound := learn()
 	for i := range 300 {
@@ -430,6 +347,5 @@ func TestAThousandReadingsWithThreeHundredSlips(t *testing.T) {
 		require.NoError(t, err)
 		assert.True(t, i%3 == 0 && i < 900 || x.Swapped != nil, "%s is sound", x.Reading.ID)
 	}
-	t.Log(sound, slips)
-	assert.Less(t, slips, 30*sound, "hundreds of estimates when each suspect costs one")
+	assert.Less(t, slips, 4*sound, "an estimate more, and its inverse; a hundred times as much when each suspect costs one")
 }

@@ -7,10 +7,10 @@ import (
 	"kindmargin/core/frame"
 )
 
-// How crooked an opening is, is learnt from its readings. The prior's lean and
-// bow of the jambs, and its slope and bow of head and floor, are each taken times
-// one of a few levels; each pair of levels is weighed by its evidence, the
-// density that it gives the readings,
+// How crooked an opening is, is learnt from its readings. The prior's lean, bow and
+// ripple of the jambs, and its slope, bow and ripple of head and floor, are each taken times
+// one of a few levels; each three levels are weighed by their evidence, the
+// density that they give the readings,
 //
 //	log p(y | levels) = −½ rᵀS⁻¹r − ½ log|S| + const,
 //
@@ -19,22 +19,38 @@ import (
 // Nobody reads the belly of a head or a floor: both are taken to be as crooked
 // as the jambs, and then what their own readings say. The levels and what is
 // believed of them are chosen so that ± holds from square frames to houses half
-// again as crooked as usual; TestSurenessIsHonest keeps them to it.
+// again as crooked as usual, and for jambs with an S, a bump or a settled corner;
+// TestSurenessHoldsInOpeningsOfEveryForm keeps them to it.
+type belief struct{ level, share float64 }
+
 var (
-	levels  = [...]float64{0.25, 0.5, 1, 2, 4}
-	believe = [...]float64{0.11, 0.2, 0.32, 0.23, 0.14}
+	leans   = []belief{{0.25, 0.11}, {0.5, 0.2}, {1, 0.32}, {2, 0.23}, {4, 0.14}}
+	bows    = []belief{{0.25, 0.15}, {0.5, 0.32}, {1, 0.4}, {2, 0.12}, {4, 0.01}}
+	ripples = []belief{{0.5, 0.36}, {1, 0.36}, {1.7, 0.19}, {2.6, 0.09}}
+	// Those of version 1, without a ripple.
+	bows1    = leans
+	ripples1 = []belief{{0, 1}}
 )
+
+// beliefs are those of bow and ripple that go with a prior.
+func (p Prior) beliefs() (bow, ripple []belief) {
+	if p.first {
+		return bows1, ripples1
+	}
+	return bows, ripples
+}
 
 // mostLearnt is how many readings are enough to learn from: more are thinned
 // evenly.
 const mostLearnt = 60
 
-// crookedness is the four parts of a prior that are learnt.
-type crookedness struct{ lean, bow, slope, headBow float64 }
+// crookedness is the parts of a prior that are learnt, as multiples: of the jambs, and of head and floor.
+type crookedness struct{ lean, bow, ripple, slope, flatBow, flatRipple float64 }
 
 func (p Prior) crookeder(by crookedness) Prior {
-	p.Lean, p.JambBow = p.Lean*by.lean, p.JambBow*by.bow
-	p.Slope, p.HeadBow = p.Slope*by.slope, p.HeadBow*by.headBow
+	p.Lean, p.JambBow, p.JambRipple = p.Lean*by.lean, p.JambBow*by.bow, p.JambRipple*by.ripple
+	p.Slope, p.HeadBow = p.Slope*by.slope, p.HeadBow*by.flatBow
+	p.HeadRipple, p.FloorRipple = p.HeadRipple*by.flatRipple, p.FloorRipple*by.flatRipple
 	return p
 }
 
@@ -61,15 +77,15 @@ func (s *Shape) learn(doubted map[int]bool) Prior {
 	for i := hinge + 2; i < len(s.rows); i++ {
 		offers = append(offers, i)
 	}
-	lean, bow := s.weigh(append(append(thin(jambs), hinge), offers...), func(lean, bow float64) Prior {
-		return p.crookeder(crookedness{lean, bow, 1, 1})
+	jamb := s.weigh(append(append(thin(jambs), hinge), offers...), func(x levels) Prior {
+		return p.crookeder(crookedness{x.lean, x.bow, x.ripple, 1, 1, 1})
 	})
-	both := math.Sqrt(lean * bow)
-	p = p.crookeder(crookedness{lean, bow, both, both})
-	slope, headBow := s.weigh(append(append(thin(heads), hinge, hinge+1), offers...), func(slope, bow float64) Prior {
-		return p.crookeder(crookedness{1, 1, slope, bow})
+	both := math.Sqrt(jamb.lean * jamb.bow)
+	p = p.crookeder(crookedness{jamb.lean, jamb.bow, jamb.ripple, both, both, jamb.ripple})
+	flat := s.weigh(append(append(thin(heads), hinge, hinge+1), offers...), func(x levels) Prior {
+		return p.crookeder(crookedness{1, 1, 1, x.lean, x.bow, x.ripple})
 	})
-	return p.crookeder(crookedness{1, 1, slope, headBow})
+	return p.crookeder(crookedness{1, 1, 1, flat.lean, flat.bow, flat.ripple})
 }
 
 // leanOf is a side's lean from plumb or slope from level; nought for what is no
@@ -95,59 +111,94 @@ func thin(rows []int) []int {
 	return out
 }
 
-// weigh gives the root mean square of the levels of lean and bow by the evidence
+// levels are a level of lean, of bow and of ripple.
+type levels struct{ lean, bow, ripple float64 }
+
+// weigh gives the root mean square of the levels of lean, bow and ripple by the evidence
 // of some rows; prior is the prior at a level of each.
-func (s *Shape) weigh(rows []int, prior func(lean, bow float64) Prior) (lean, bow float64) {
+func (s *Shape) weigh(rows []int, prior func(levels) Prior) levels {
 	n := len(rows)
-	// S is a sum of three parts: what stays, and the parts of lean and bow, which
+	// S is a sum of four parts: what stays, and the parts of lean, bow and ripple, which
 	// go with the squares of their levels.
-	none, bowed := prior(0, 0), prior(0, 1)
-	stays, bows := s.cov(&none, rows), s.cov(&bowed, rows)
+	none, bowed, rippled := prior(levels{}), prior(levels{bow: 1}), prior(levels{ripple: 1})
+	stays, bow, ripple := s.cov(&none, rows), s.cov(&bowed, rows), s.cov(&rippled, rows)
 	for k := range stays {
-		bows[k] -= stays[k]
+		bow[k] -= stays[k]
+		ripple[k] -= stays[k]
 	}
 	// The part of lean has rank two, a column u for each of the two sides: its
 	// levels cost no factorisation of their own (Woodbury's identity and the matrix
 	// determinant lemma). With LLᵀ the rest of S, w = L⁻¹r and V = L⁻¹u,
 	//
 	//	log|S| = log|LLᵀ| + log|I + l²VᵀV|;  rᵀS⁻¹r = wᵀw − l²(Vᵀw)ᵀ(I + l²VᵀV)⁻¹(Vᵀw)
-	v := s.leanColumns(rows, none, prior(1, 0))
+	v := s.leanColumns(rows, none, prior(levels{lean: 1}))
 	resid := make([]float64, n)
 	for a, i := range rows {
 		resid[a] = s.resid[i]
 		stays[a*n+a] += s.noise[i]
 	}
-	var logs [len(levels)][len(levels)]float64
-	most := math.Inf(-1)
+	bows, ripples := s.prior.beliefs()
+	var found evidence
 	work, w, v0, v1 := make([]float64, n*n), make([]float64, n), make([]float64, n), make([]float64, n)
-	for j, b := range levels {
-		for k := range work {
-			work[k] = stays[k] + b*b*bows[k]
-		}
-		copy(w, resid)
-		copy(v0, v[0])
-		copy(v1, v[1])
-		det, ok := factor(work, w, v0, v1)
-		var ww, g00, g01, g11, c0, c1 float64
-		for k := range w {
-			ww += w[k] * w[k]
-			g00, g01, g11 = g00+v0[k]*v0[k], g01+v0[k]*v1[k], g11+v1[k]*v1[k]
-			c0, c1 = c0+v0[k]*w[k], c1+v1[k]*w[k]
-		}
-		for i, l := range levels {
+	for _, b := range bows {
+		for _, r := range ripples {
+			bb, rr := b.level*b.level, r.level*r.level
+			for i := range n { // the lower triangle is all that is factored
+				for k := i * n; k <= i*n+i; k++ {
+					work[k] = stays[k] + bb*bow[k] + rr*ripple[k]
+				}
+			}
+			copy(w, resid)
+			copy(v0, v[0])
+			copy(v1, v[1])
+			det, ok := factor(work, w, v0, v1)
 			if !ok {
-				logs[i][j] = math.Inf(-1)
 				continue
 			}
-			ll := l * l
-			p, q, r := 1+ll*g00, ll*g01, 1+ll*g11
-			d := p*r - q*q
-			misfit := ww - ll*(c0*c0*r-2*c0*c1*q+c1*c1*p)/d
-			logs[i][j] = math.Log(believe[i]*believe[j]/(det*math.Sqrt(d))) - misfit/2
-			most = max(most, logs[i][j])
+			var ww, g00, g01, g11, c0, c1 float64
+			for k := range w {
+				ww += w[k] * w[k]
+				g00, g01, g11 = g00+v0[k]*v0[k], g01+v0[k]*v1[k], g11+v1[k]*v1[k]
+				c0, c1 = c0+v0[k]*w[k], c1+v1[k]*w[k]
+			}
+			for _, l := range leans {
+				ll := l.level * l.level
+				p, q, s := 1+ll*g00, ll*g01, 1+ll*g11
+				d := p*s - q*q
+				misfit := ww - ll*(c0*c0*s-2*c0*c1*q+c1*c1*p)/d
+				found.add(math.Log(l.share*b.share*r.share/(det*math.Sqrt(d)))-misfit/2, levels{ll, bb, rr})
+			}
 		}
 	}
-	return meanLevels(&logs, most)
+	return found.levels()
+}
+
+// evidence sums squares of levels, weighed by the exponentials of logarithms; the greatest so far is
+// taken out of them, so that none overflows.
+type evidence struct {
+	most, sum float64
+	squares   levels
+}
+
+func (e *evidence) add(log float64, squares levels) {
+	if e.sum == 0 || log > e.most {
+		by := math.Exp(e.most - log)
+		if e.sum == 0 {
+			by = 0
+		}
+		e.most, e.sum = log, e.sum*by
+		e.squares = levels{e.squares.lean * by, e.squares.bow * by, e.squares.ripple * by}
+	}
+	w := math.Exp(log - e.most)
+	e.sum += w
+	e.squares.lean += w * squares.lean
+	e.squares.bow += w * squares.bow
+	e.squares.ripple += w * squares.ripple
+}
+
+// levels is the root mean square.
+func (e *evidence) levels() levels {
+	return levels{math.Sqrt(e.squares.lean / e.sum), math.Sqrt(e.squares.bow / e.sum), math.Sqrt(e.squares.ripple / e.sum)}
 }
 
 // leanColumns are what a lean of the one and of the other side of a pair does
@@ -166,21 +217,6 @@ func (s *Shape) leanColumns(rows []int, none, one Prior) [2][]float64 {
 		}
 	}
 	return v
-}
-
-// meanLevels is the root mean square of the levels, weighed by the logarithms
-// of their evidence, of which most is the greatest.
-func meanLevels(logs *[len(levels)][len(levels)]float64, most float64) (lean, bow float64) {
-	var sum float64
-	for i, l := range levels {
-		for j, b := range levels {
-			w := math.Exp(logs[i][j] - most)
-			sum += w
-			lean += w * l * l
-			bow += w * b * b
-		}
-	}
-	return math.Sqrt(lean / sum), math.Sqrt(bow / sum)
 }
 
 // factor puts L of S = LLᵀ in place of the lower triangle of S, n × n in rows, and

@@ -185,6 +185,7 @@ func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 		list = append(
 			list,
 			Reading{Kind: Plumb, Side: side, At: high, From: low},
+			Reading{Kind: Plumb, Side: side, At: mm(height / 2), From: low},
 			Reading{Kind: Straight, Side: side, At: mm(height / 2), From: low, To: high},
 			Reading{Kind: Straight, Side: side, At: mm(height * 5 / 16), From: low, To: high},
 			Reading{Kind: Straight, Side: side, At: mm(height * 11 / 16), From: low, To: high},

@@ -105,13 +105,23 @@ func (p places) dot(row int, with []float64) (c float64) {
 	return c
 }
 
-// bends is how much the bow at one place of a side says of the bow at another,
-// exp(−½((s−s')/ℓ)²), as a table. It does not hang on how crooked the side is, so it is
+// bends are how much the bow, and the ripple, at one place of a side says of that at another,
+// exp(−½((s−s')/ℓ)²), as tables. They do not hang on how crooked the side is, so they are
 // worked out once for every level that is weighed.
-func (p places) bends(prior *Prior) []float64 {
+type bends struct{ bow, ripple []float64 }
+
+func (p places) bends(prior *Prior) bends {
+	return bends{
+		p.bells(func(of Part) float64 { return prior.of(of).run }),
+		p.bells(func(of Part) float64 { return prior.of(of).wave }),
+	}
+}
+
+// bells is the table of one of the two; run is its length of a part, nought where it has none.
+func (p places) bells(length func(Part) float64) []float64 {
 	table := make([]float64, p.cells)
 	for i, s := range p.at {
-		run := prior.of(s.Of).run
+		run := length(s.Of)
 		if run == 0 {
 			continue
 		}
@@ -127,14 +137,14 @@ func (p places) bends(prior *Prior) []float64 {
 }
 
 // own is the prior covariance of places of one part, as a table, in mm².
-func (p places) own(prior *Prior, bends []float64) []float64 {
+func (p places) own(prior *Prior, bends bends) []float64 {
 	table := make([]float64, p.cells)
 	for i, s := range p.at {
 		of, l := prior.of(s.Of), p.like[i]
-		offset, lean, bow := of.offset*of.offset, of.lean*of.lean*s.At, of.bow*of.bow
-		row, bend := l.in(table), l.in(bends)
+		offset, lean, bow, ripple := of.offset*of.offset, of.lean*of.lean*s.At, of.bow*of.bow, of.ripple*of.ripple
+		row, bend, rippled := l.in(table), l.in(bends.bow), l.in(bends.ripple)
 		for j, t := range p.at[l.from:l.to] {
-			row[j] = offset + lean*t.At + bow*bend[j]
+			row[j] = offset + lean*t.At + bow*bend[j] + ripple*rippled[j]
 		}
 	}
 	return table
@@ -153,15 +163,8 @@ func (p *Prior) across(these, those places) (table []float64, at []like) {
 	table = make([]float64, cells)
 	for i, s := range these.at {
 		of, row := p.of(s.Of), at[i].in(table)
-		offset, lean, bow, inverse := of.offset*of.offset, of.lean*of.lean*s.At, of.bow*of.bow, 1.0
-		if bow != 0 {
-			inverse = 1 / of.run
-		}
 		for j, t := range those.at[at[i].from:at[i].to] {
-			row[j] = offset + lean*t.At
-			if bow != 0 {
-				row[j] += bow * bell((s.At-t.At)*inverse)
-			}
+			row[j] = of.cov(s.At, t.At)
 		}
 	}
 	return table, at
@@ -174,7 +177,7 @@ const mostCells = 100_000
 func (s *Shape) cov(p *Prior, rows []int) []float64 {
 	n := len(rows)
 	c := make([]float64, n*n)
-	if s.bends == nil {
+	if s.bends.bow == nil {
 		for a, i := range rows {
 			for b, j := range rows[:a+1] {
 				v := p.covOf(s.rows[i], s.rows[j])

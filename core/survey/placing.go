@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"kindmargin/core/frame"
+	"kindmargin/core/measure"
 )
 
 // Each offer has unknowns of its own, after the sides: how far its foot at the
@@ -40,8 +41,8 @@ const (
 // in mm per mm. An old door was planed to its opening; a new slab comes from a
 // machine. Common practice.
 var shapes = [2]spread{
-	{30, 0.003, 0.5, 700},
-	{30, 0.0007, 0.25, 700},
+	{offset: 30, lean: 0.003, bow: 0.5, run: 700},
+	{offset: 30, lean: 0.0007, bow: 0.25, run: 700},
 }
 
 // unknown is one of the unknowns of offer number k; shape those of its edges.
@@ -70,32 +71,40 @@ func gapRow(r Reading, k int, of Offer) (row Row, constant float64) {
 	return Row{{unknown(k, up), 0, 1}, {unknown(k, turn), 0, at}, {shape(k, of, frame.Foot), at, 1}, {Of(frame.Foot), at, -1}}, 0
 }
 
-// own is what was measured of an offer's own edges, as rows with their values
-// and variances: width at head, middle and foot, length on both edges, and how
+// ownRow is what was measured of an offer's own edges, as a row with its value, relative to a rectangle,
+// and variance.
+type ownRow struct {
+	Row
+	value, noise float64
+	field        string         // of the Offer; empty for its origin
+	read         measure.Length // as it was measured
+}
+
+// own are the rows of width at head, middle and foot, length on both edges, and how
 // square its head is. The foot's corner at the hinge edge is its origin.
-func (of Offer) own(k int) (rows []Row, values, noise []float64) {
-	add := func(value, sigma float64, row ...Term) {
-		rows, values, noise = append(rows, row), append(values, value), append(noise, sigma*sigma)
-	}
+func (of Offer) own(k int) (rows []ownRow) {
 	lock, head, foot := shape(k, of, frame.Lock), shape(k, of, frame.Head), shape(k, of, frame.Foot)
 	width, length := of.Width.MM(), of.Length.MM()
+	add := func(field string, read measure.Length, less, sigma float64, row ...Term) {
+		rows = append(rows, ownRow{row, read.MM() - less, sigma * sigma, field, read})
+	}
 	sigma := Width.sigma()
-	add(0, sigma, Term{lock, length, 1})
+	add("width", of.Width, width, sigma, Term{lock, length, 1})
 	if of.WidthMid > 0 {
-		add(of.WidthMid.MM()-width, sigma, Term{lock, length / 2, 1})
+		add("widthMid", of.WidthMid, width, sigma, Term{lock, length / 2, 1})
 	}
 	if of.WidthFoot > 0 {
-		add(of.WidthFoot.MM()-width, sigma, Term{lock, 0, 1})
+		add("widthFoot", of.WidthFoot, width, sigma, Term{lock, 0, 1})
 	}
-	add(0, sigma, Term{head, 0, 1})
-	add(0, 0, Term{foot, 0, 1})
+	add("length", of.Length, length, sigma, Term{head, 0, 1})
+	add("", 0, 0, 0, Term{foot, 0, 1})
 	if of.LengthLock > 0 {
-		add(of.LengthLock.MM()-length, sigma, Term{head, width, 1}, Term{foot, width, -1})
+		add("lengthLock", of.LengthLock, length, sigma, Term{head, width, 1}, Term{foot, width, -1})
 	}
 	if of.Square != nil {
-		add(of.Square.MM(), Square.sigma(), Term{head, width, 1}, Term{head, 0, -1})
+		add("square", *of.Square, 0, Square.sigma(), Term{head, width, 1}, Term{head, 0, -1})
 	}
-	return rows, values, noise
+	return rows
 }
 
 // Placing is where an offer stood: its foot corner at the hinge edge, along u

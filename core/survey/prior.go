@@ -4,8 +4,11 @@
 // Each side of the opening is a Gaussian process, known before any reading
 // only as roughly straight and roughly plumb or level:
 //
-//	side(s) = nominal + offset + lean·s + bow(s)
-//	cov(s,s') = σ_offset² + σ_lean²·s·s' + σ_bow²·exp(−½((s−s')/ℓ)²)
+//	side(s) = nominal + offset + lean·s + bow(s) + ripple(s)
+//	cov(s,s') = σ_offset² + σ_lean²·s·s' + σ_bow²·exp(−½((s−s')/ℓ)²) + σ_ripple²·exp(−½((s−s')/λ)²)
+//
+// The bow is a side's one long bend, the ripple its S, its bump at a knot or a hinge, its settled
+// corner: what lies between three readings.
 //
 // and each reading is a linear row over the sides, y = A z + ε, ε ~ N(0, R).
 // The estimate is the conditional of the joint normal:
@@ -31,6 +34,10 @@ type Prior struct {
 	JambBow, HeadBow  float64 // HeadBow is for head and floor
 	JambRun, FloorRun float64 // ℓ: the length over which a side bends
 	HeadRun           float64
+	// Ripple is how far jambs, head and floor stray over a shorter length, JambWave and FlatWave.
+	// Nought as version 1 of the rules had it: a side was straight but for one bend.
+	JambRipple, HeadRipple, FloorRipple float64
+	JambWave, FlatWave                  float64
 	// Tape is the distance between two marks of the tape: what is read is rounded
 	// to it, which adds Tape²/12 to each reading's variance (a uniform error;
 	// JCGM 100:2008, 4.3.7). Nought where readings are not rounded.
@@ -41,6 +48,8 @@ type Prior struct {
 	// cuts and of its hanging.
 	Hangs  []Hang
 	Strays []Stray
+
+	first bool // of version 1 of the rules
 }
 
 // OldOpening is an opening in a house that has settled. Common practice.
@@ -49,20 +58,33 @@ func OldOpening(width, height float64) Prior {
 		Width: width, Height: height, Offset: 50,
 		Lean: 0.004, Slope: 0.004, JambBow: 1.5, HeadBow: 0.8,
 		JambRun: 700, FloorRun: 400, HeadRun: 400,
+		JambRipple: 1.25, HeadRipple: 1.9, FloorRipple: 0.6, JambWave: 300, FlatWave: 200,
 	}
 }
+
+// Version1 is the prior as the first version of the rules had it: without a ripple, and with less of an
+// error of a tape's hook. What was cut by it keeps its figures.
+func (p Prior) Version1() Prior {
+	p.JambRipple, p.HeadRipple, p.FloorRipple = 0, 0, 0
+	p.first = true
+	return p
+}
+
+// hook1 is the bias of a tape as it comes by version 1, mm.
+const hook1 = 0.5
 
 // NewFrame is a frame set by a careful hand: a quarter of OldOpening's
 // crookedness. Common practice.
 func NewFrame(width, height float64) Prior {
 	p := OldOpening(width, height)
-	return p.crookeder(crookedness{0.25, 0.25, 0.25, 0.25})
+	const quarter = 0.25
+	return p.crookeder(crookedness{quarter, quarter, quarter, quarter, quarter, quarter})
 }
 
 // MadeFrame is a frame whose boards were cut to a size, and that is set on packing by a careful hand:
 // its size is known before it is read, and head and brace hold its jambs parallel. Assumed.
 func MadeFrame(width, height float64) Prior {
-	p := NewFrame(width, height).crookeder(crookedness{0.4, 0.7, 0.4, 0.7})
+	p := NewFrame(width, height).crookeder(crookedness{0.4, 0.7, 0.7, 0.4, 0.7, 0.7})
 	p.Offset = 1
 	return p
 }
@@ -91,18 +113,18 @@ func (p *Prior) mean(of Part) float64 {
 	return 0
 }
 
-// spread is how far a part strays: the deviations of its offset, its lean and its bow, and
-// the length over which it bends.
-type spread struct{ offset, lean, bow, run float64 }
+// spread is how far a part strays: the deviations of its offset, its lean, its bow and its ripple,
+// and the lengths over which it bends.
+type spread struct{ offset, lean, bow, run, ripple, wave float64 }
 
 func (p *Prior) of(part Part) spread {
 	switch part {
 	case Of(frame.Hinge), Of(frame.Lock):
-		return spread{p.Offset, p.Lean, p.JambBow, p.JambRun}
+		return spread{p.Offset, p.Lean, p.JambBow, p.JambRun, p.JambRipple, p.JambWave}
 	case Of(frame.Head):
-		return spread{p.Offset, p.Slope, p.HeadBow, p.HeadRun}
+		return spread{p.Offset, p.Slope, p.HeadBow, p.HeadRun, p.HeadRipple, p.FlatWave}
 	case Of(frame.Foot):
-		return spread{p.Offset, p.Slope, p.HeadBow, p.FloorRun}
+		return spread{p.Offset, p.Slope, p.HeadBow, p.FloorRun, p.FloorRipple, p.FlatWave}
 	}
 	if part < firstPlaced {
 		_, bias := p.biasFor(part)
@@ -131,6 +153,9 @@ func (x spread) cov(s, t float64) float64 {
 	v := x.offset*x.offset + x.lean*x.lean*s*t
 	if x.bow != 0 {
 		v += x.bow * x.bow * bell((s-t)/x.run)
+	}
+	if x.ripple != 0 {
+		v += x.ripple * x.ripple * bell((s-t)/x.wave)
 	}
 	return v
 }

@@ -113,17 +113,22 @@ func TestEstimateAgainstConditionNormal(t *testing.T) {
 	nominal := map[frame.Side]float64{frame.Lock: 828, frame.Head: 2030}
 	bow := map[frame.Side]float64{frame.Hinge: 1.5, frame.Lock: 1.5, frame.Head: 0.8, frame.Foot: 0.8}
 	run := map[frame.Side]float64{frame.Hinge: 700, frame.Lock: 700, frame.Head: 400, frame.Foot: 400}
+	ripple := map[frame.Side]float64{frame.Hinge: 1.25, frame.Lock: 1.25, frame.Head: 1.9, frame.Foot: 0.6}
+	wave := map[frame.Side]float64{frame.Hinge: 300, frame.Lock: 300, frame.Head: 200, frame.Foot: 200}
 	n, m := len(stations), len(rows)
 	prior := func(i, j int) float64 {
 		a, b := stations[i], stations[j]
 		if a.side != b.side {
 			return 0
 		}
-		if a.side >= tape {
+		switch a.side {
+		case tape:
+			return 0.6 * 0.6
+		case level, square:
 			return 0.5 * 0.5
 		}
-		d := (a.at - b.at) / run[a.side]
-		return 50*50 + 0.004*0.004*a.at*b.at + bow[a.side]*bow[a.side]*math.Exp(-d*d/2)
+		d, e := (a.at-b.at)/run[a.side], (a.at-b.at)/wave[a.side]
+		return 50*50 + 0.004*0.004*a.at*b.at + bow[a.side]*bow[a.side]*math.Exp(-d*d/2) + ripple[a.side]*ripple[a.side]*math.Exp(-e*e/2)
 	}
 	mu := make([]float64, n+m)
 	big := mat.NewSymDense(n+m, nil)
@@ -275,7 +280,7 @@ func TestSignsByHand(t *testing.T) {
 func TestMoreReadingsNeverMakeItLessSure(t *testing.T) {
 	p := OldOpening(828, 2030)
 	all := leaning()
-	figure := Row{{Of(frame.Lock), 1500, 1}, {Of(frame.Hinge), 1500, -1}}
+	figure := Row{{Of(frame.Lock), 1000, 1}, {Of(frame.Hinge), 1000, -1}}
 	last := math.Inf(1)
 	for n := range len(all) + 1 {
 		s, err := Estimate(all[:n], nil, p)
@@ -284,7 +289,7 @@ func TestMoreReadingsNeverMakeItLessSure(t *testing.T) {
 		assert.LessOrEqual(t, sd, last+1e-9)
 		last = sd
 	}
-	assert.Less(t, last, math.Hypot(0.8, 0.5), "three widths and a square agree better than one width, its hook counted")
+	assert.Less(t, last, math.Hypot(0.8, 0.6), "three widths and a square agree better than one width, its hook counted")
 }
 
 func TestAMisreadWidthIsNamed(t *testing.T) {

@@ -4,8 +4,6 @@ import (
 	"cmp"
 	"math"
 	"slices"
-
-	"gonum.org/v1/gonum/lapack/lapack64"
 )
 
 // suspectAt is the leave-one-out score from which a reading is called in
@@ -74,15 +72,7 @@ func (s *Shape) findSuspects() (list []Suspect) {
 	if misfit <= suspectAt*suspectAt { // nothing left out takes more off than there is
 		return nil
 	}
-	t := s.chol
-	t.Data = slices.Clone(t.Data)
-	inv, _ := lapack64.Potri(t) // of a factor that has no nought on its diagonal
-	c := clash{n, inv.Data, slices.Clone(s.alpha), make([]bool, n)}
-	for i := range n {
-		for j := range i {
-			c.inv[i*n+j] = c.inv[j*n+i]
-		}
-	}
+	c := clash{n, slices.Clone(s.inverse()), slices.Clone(s.alpha), make([]bool, n)}
 	for {
 		x, ok := s.worst(&c)
 		if !ok || len(list) == mostSuspects {

@@ -221,10 +221,21 @@ func (p *Prior) biasTerm(r Reading) (t Term, ok bool) {
 // biasFor is the mean and the spread of a bias.
 func (p *Prior) biasFor(of Part) (mean, spread float64) {
 	n := int(of - firstBias)
-	if n < mostTools {
-		known, _ := trade.InstrumentByID(p.Kit[n].Instrument)
-		t := handOf(known, p.Kit[n].Proved, trade.Reads{}, n)
-		return t.mean, t.spread
+	if n >= mostTools {
+		i := &trade.Instruments[n-mostTools]
+		return 0, p.usualBias(i)
 	}
-	return 0, trade.Instruments[n-mostTools].Bias
+	tool := p.Kit[n]
+	known, _ := trade.InstrumentByID(tool.Instrument)
+	if tool.Proved == nil {
+		return 0, p.usualBias(known)
+	}
+	return tool.Proved.Bias, tool.Proved.Sure
+}
+
+func (p *Prior) usualBias(i *trade.Instrument) float64 {
+	if i.ID == "tape" && p.first {
+		return hook1
+	}
+	return i.Bias
 }

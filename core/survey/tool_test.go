@@ -62,16 +62,22 @@ func TestBiasesAgainstLeastSquares(t *testing.T) {
 			b := places[j]
 			v := 0.0
 			if side, ok := a.Of.Side(); a.Of == b.Of && ok {
-				bow, run := 1.5, 700.0
-				if !side.Upright() {
-					bow, run = 0.8, 400
+				bow, run, ripple, wave := 1.5, 700.0, 1.25, 300.0
+				switch side {
+				case frame.Head:
+					bow, run, ripple, wave = 0.8, 400, 1.9, 200
+				case frame.Foot:
+					bow, run, ripple, wave = 0.8, 400, 0.6, 200
 				}
-				d := (a.At - b.At) / run
-				v = 2500 + 16e-6*a.At*b.At + bow*bow*math.Exp(-d*d/2)
+				d, e := (a.At-b.At)/run, (a.At-b.At)/wave
+				v = 2500 + 16e-6*a.At*b.At + bow*bow*math.Exp(-d*d/2) + ripple*ripple*math.Exp(-e*e/2)
 			} else if a.Of == b.Of {
 				spread, known := spreads[a.Of]
 				if !known {
-					spread = 0.5 // the usual tape's hook, the usual square
+					spread = 0.5 // the usual square
+				}
+				if a.Of == firstBias+mostTools { // the usual tape, which is the first instrument
+					spread = 0.6
 				}
 				v = spread * spread
 			}
@@ -142,6 +148,7 @@ func TestBiasesAgainstLeastSquares(t *testing.T) {
 func TestReadingsWithOneToolShareItsError(t *testing.T) {
 	p := OldOpening(826, 2030)
 	p.Lean, p.Slope, p.JambBow, p.HeadBow = 1e-5, 1e-5, 1e-4, 1e-4 // a true frame, so that all widths are one
+	p.JambRipple = 1e-4
 	width := Row{{Of(frame.Lock), 1000, 1}, {Of(frame.Hinge), 1000, -1}}
 	sure := func(rs ...Reading) float64 {
 		s, err := Estimate(rs, nil, p)
@@ -153,7 +160,7 @@ func TestReadingsWithOneToolShareItsError(t *testing.T) {
 	for i := range 40 {
 		many = append(many, Reading{Kind: Width, At: mm(float64(100 + 45*i)), Value: mm(826)})
 	}
-	assert.InDelta(t, math.Hypot(0.5, 0.8/math.Sqrt(40)), sure(many...), 0.02, "by hand: the hook, and the mean of forty")
+	assert.InDelta(t, math.Hypot(0.6, 0.8/math.Sqrt(40)), sure(many...), 0.02, "by hand: the hook, and the mean of forty")
 	p.Kit = Kit{{ID: "rods", Instrument: "rods"}}
 	assert.InDelta(t, math.Hypot(0.1, 0.3), sure(Reading{Kind: Width, At: mm(1000), Value: mm(826), Tool: "rods"}), 0.02)
 
@@ -183,9 +190,9 @@ func TestAProofFindsTheBentHook(t *testing.T) {
 	got, err := kit.Prove("t", Proof{Kind: Width, Against: "r", Own: list(827, 826.5, 827, 826.5), Better: list(826, 826, 826)}, 0.5, measure.Millimetres)
 	require.NoError(t, err)
 	// By hand: the tape's mean to 0.104 (four usual readings and four of these), the rods'
-	// to 0.024 and their own 0.01; beside the usual 0.25.
-	assert.InDelta(t, 0.75*0.25/(0.25+0.104+0.024+0.01), got.Bias, 0.01, "three quarters, drawn toward nothing")
-	assert.InDelta(t, math.Sqrt(0.138*0.25/0.388), got.Sure, 0.01)
+	// to 0.024 and their own 0.01; beside the usual 0.36.
+	assert.InDelta(t, 0.75*0.36/(0.36+0.104+0.024+0.01), got.Bias, 0.01, "three quarters, drawn toward nothing")
+	assert.InDelta(t, math.Sqrt(0.138*0.36/0.498), got.Sure, 0.01)
 	assert.Equal(t, 7, got.Readings)
 
 	// A level that reads 4 mm one way and 2 mm turned, over 1600: 1 mm in 1.6 m.

@@ -34,7 +34,7 @@ const assumed = "assumed, from memory"
 var Instruments = []Instrument{
 	{"tape", "Tape, inside", []Reads{
 		{"width", 0.8, false, 0.3}, {"height", 0.8, false, 0.3}, {"diagonal", 1.2, false, 0.3},
-	}, 0.5, false, "reads long", "reads short", assumed},
+	}, 0.6, false, "reads long", "reads short", assumed + "; a hook bent by 0.8 mm is met"},
 	{"level", "Long level and packers", []Reads{
 		{"plumb", 0.5, false, 0.8}, {"level", 0.5, false, 0.8},
 	}, 0.5, true, "says high at its far end", "says low at its far end", assumed},

@@ -1,0 +1,56 @@
+package oracle
+
+import (
+	"math"
+	"math/rand/v2"
+
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// Hands are tools of every instrument, each as wrong as it is: mm, or mm a metre, by the
+// instrument's ID.
+type Hands struct{ Bias map[string]float64 }
+
+// NewHands draws tools as wrong as such tools are.
+func NewHands(rng *rand.Rand) Hands {
+	h := Hands{map[string]float64{}}
+	for _, i := range trade.Instruments {
+		h.Bias[i.ID] = rng.NormFloat64() * i.Bias
+	}
+	return h
+}
+
+// depthSpread is how far apart in the depth of a wall two readings are taken (standard deviation).
+// Assumed.
+const depthSpread = 6.0
+
+// Read takes a reading with a kit, to a mark of the tape; gap answers for a slab that stands there.
+func (o Opening) Read(r survey.Reading, k survey.Kit, h Hands, tape float64, gap Gap, rng *rand.Rand) survey.Reading {
+	_, id := k.Tool(r)
+	i, _ := trade.InstrumentByID(id)
+	reads, _ := i.Of(string(r.Kind))
+	apart := 1.0 // metres between its places, for what is so much a metre
+	switch r.Kind {
+	case survey.Plumb, survey.Level:
+		apart = (r.At - r.From).MM() / 1000
+	case survey.Square:
+		apart = r.At.MM() / 1000
+	case survey.Straight:
+		apart = (r.To - r.From).MM() / 1000
+	}
+	sigma, bias := reads.Sigma, h.Bias[id]
+	if reads.PerMetre {
+		sigma *= math.Abs(apart)
+	}
+	if i.PerMetre {
+		bias *= apart
+	}
+	if r.Turned {
+		bias = -bias
+	}
+	v := o.Truth(r, rng.NormFloat64()*depthSpread, gap) + rng.NormFloat64()*sigma + bias
+	r.Value = measure.FromMM(v).Round(measure.FromMM(tape), measure.Nearest)
+	return r
+}

@@ -1,0 +1,232 @@
+package plan
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// doubts holds the cut up while a reading more is needed before it: the head's slope, the middle of a side,
+// or what would tell a slip that could ruin the slab. left is what stays on each edge, mm. Cut knowingly,
+// each is said, and nothing waits.
+func doubts(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask []Suggestion, said findings) {
+	if d.Framed() != nil { // the frame is moved, not the slab cut
+		return nil, nil
+	}
+	all := []func(door, surveyed, fit.Outline, frame.Each[float64]) (*Suggestion, findings){taper, middles, slips}
+	if d.rules == rules1 {
+		all = all[:1]
+	}
+	for _, doubt := range all {
+		a, more := doubt(d, s, o, left)
+		if said.add(more); a != nil {
+			ask = append(ask, *a)
+		}
+	}
+	return ask, said
+}
+
+// doubt says one of them: a Stop, or, cut knowingly, a Care.
+func (d door) doubt(said *findings, waits, knowingly Code, args Args) {
+	gravity, code := Stop, waits
+	if d.Cut.Knowing {
+		gravity, code = Care, knowingly
+	}
+	said.say(gravity, job.StepCut, "/cut/knowing", code, args)
+}
+
+// taper holds the cut up where the head's slope is so unsure that the leave-on, in
+// mm, would taper it: a reading more settles it, and is asked for.
+func taper(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Suggestion, said findings) {
+	if left[frame.Head] <= fit.MostTaper || d.leaveOn() != job.WhenSure {
+		return nil, nil
+	}
+	row := o.Wanted[slices.IndexFunc(o.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
+	slopes := slices.DeleteFunc(candidates(d, s), func(r survey.Reading) bool {
+		return r.Kind != survey.Square && r.Kind != survey.Level && r.Kind != survey.Plumb
+	})
+	gains := s.shape.Best([]survey.Row{row}, slopes)
+	if len(gains) == 0 || gains[0].From < fit.SlopeUnread || gains[0].To > hardlySurer*gains[0].From {
+		return nil, nil
+	}
+	g := gains[0]
+	d.doubt(&said, HeadUnread, HeadUnreadKnowing, Args{
+		"reading": g.Reading, "sure": Sure(g.From), "left": measure.FromMM(left[frame.Head]),
+		// The taper is some sigmas of the slope, so it falls as that does.
+		"then": measure.FromMM(max(left[frame.Head]*g.To/g.From, 0)),
+	})
+	first := d.suggestion(g.Reading, brings(d.unit, frame.Head, ends[frame.Head][2], g), false)
+	return &first, said
+}
+
+// hardlySurer is the share of a figure's σ that a reading must leave less than, to be worth holding a cut
+// up for.
+const hardlySurer = 0.9
+
+// middleKnown is how well the middle of a side must be known against its ends, σ, as a multiple of the
+// unevenness that is accepted: what an eye does not see need not be read.
+const middleKnown = 2
+
+// middles holds the cut up while the middle of the head or of a jamb is not known: three places make a
+// side straight or bowed, two never do.
+func middles(d door, s surveyed, _ fit.Outline, _ frame.Each[float64]) (ask *Suggestion, said findings) {
+	sides := []frame.Side{frame.Head, frame.Hinge, frame.Lock}
+	var rows []survey.Row
+	for _, side := range sides {
+		long := s.width
+		if side.Upright() {
+			long = s.height
+		}
+		at := func(share, by float64) survey.Term {
+			return survey.Term{Of: survey.Of(side), At: share * long, By: by}
+		}
+		rows = append(rows, survey.Row{at(0.5, 1), at(0.1, -0.5), at(0.9, -0.5)})
+	}
+	_, cov := s.shape.Joint(rows)
+	enough := max(middleKnown*d.Margins.Uneven.MM(), leastMiddle)
+	for i, side := range sides {
+		sigma := math.Sqrt(max(cov.At(i, i), 0))
+		if sigma <= enough {
+			continue
+		}
+		gains := s.shape.Best(rows[i:i+1], candidates(d, s))
+		if len(gains) == 0 || gains[0].To > hardlySurer*gains[0].From { // no tool of the kit tells
+			continue
+		}
+		d.doubt(&said, MiddleUnread, MiddleUnreadKnowing, Args{"wall": Wall(side), "sure": Sure(sigma), "reading": gains[0].Reading})
+		if ask == nil {
+			a := d.suggestion(gains[0].Reading, middleBrings(d.unit, side, gains[0]), false)
+			ask = &a
+		}
+	}
+	return ask, said
+}
+
+// leastMiddle is what a tape can tell of a middle, mm, however little unevenness is accepted.
+const leastMiddle = 0.8
+
+// danger is a slip that could ruin the slab unnoticed.
+type danger struct {
+	survey.Slip
+	raised float64 // the chance of a ruined slab, by the slip
+	wide   float64 // how much too wide a margin would come out, mm
+	side   frame.Side
+	lacks  float64 // Δχ² until it would be noticed
+}
+
+// likely is how much of a danger it is.
+func (x danger) likely() float64 { return x.raised * math.Exp(-x.Misfit/2) }
+
+// dangers are the slips that could stand in the readings, would hardly be noticed, and would ruin the slab:
+// undone, each moves the end of a cut over the tolerance toward too small.
+func dangers(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (list []danger, in *survey.Doubts) {
+	rows := o.Ends()
+	in = s.shape.Doubts(rows)
+	_, cov := s.shape.Joint(rows)
+	sure := d.cutting()
+	for side := range left { // by rounding half a mark more stays on
+		left[side] += d.tape.Step().MM() / 2
+	}
+	sound := o.Ruin(sure, left, cov, nil)
+	in.Each(func(x *survey.Slip) {
+		most, at := 0.0, 0
+		for i, v := range x.Shift {
+			if v > most {
+				most, at = v, i
+			}
+		}
+		if most <= sure.Tolerance || x.Misfit > mostHidden {
+			return
+		}
+		y := danger{Slip: *x, raised: o.Ruin(sure, left, cov, x.Shift) - sound, wide: most, side: fit.EndOf(at)}
+		if y.raised < trade.SlipRaises || y.likely() <= trade.SlipHides {
+			return
+		}
+		y.lacks = 2 * math.Log(y.likely()/trade.SlipHides)
+		y.Shift = nil
+		list = append(list, y)
+	})
+	slices.SortStableFunc(list, func(a, b danger) int { return cmp.Compare(b.likely(), a.likely()) })
+	return list[:min(len(list), mostDangers)], in
+}
+
+// mostHidden is the misfit past which no slip is likely enough, however sure its ruin.
+var mostHidden = -2 * math.Log(trade.SlipHides)
+
+// mostDangers is how many slips are held against the readings that could tell them.
+const mostDangers = 30
+
+// slips holds the cut up while a slip that people make could ruin the slab unnoticed. The reading that tells
+// most of such slips for its minutes is asked for; where no tool of the kit tells, the reading itself, once
+// more.
+func slips(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Suggestion, said findings) {
+	list, in := dangers(d, s, o, left)
+	if len(list) == 0 {
+		return nil, nil
+	}
+	could := candidates(d, s)
+	worst := list[0]
+	slips := make([]survey.Slip, len(list))
+	for i, x := range list {
+		slips[i] = x.Slip
+	}
+	best, most := survey.Reading{}, 0.0
+	for c, tells := range in.Telling(slips, could) {
+		brings := 0.0
+		for i, v := range tells {
+			brings += min(v, list[i].lacks)
+		}
+		if brings /= d.kit.Tools.Minutes(could[c]); tells[0] >= tellsEnough*worst.lacks && brings > most {
+			best, most = could[c], brings
+		}
+	}
+	if most == 0 {
+		again, ok := in.Again(worst.Slip)
+		if !ok { // a measurement of the slab that was offered up
+			d.doubt(&said, SlabSlip, SlabSlipKnowing, Args{"offer": worst.Offer.Name, "what": offerFields[worst.Field], "slip": worst.words(), "wide": measure.FromMM(worst.wide), "side": worst.side.String()})
+			return nil, said
+		}
+		best = again
+	}
+	args := Args{"slip": worst.words(), "wide": measure.FromMM(worst.wide), "side": worst.side.String(), "next": best}
+	waits, knowingly := SlipHides, SlipHidesKnowing
+	switch {
+	case worst.Swapped != nil:
+		waits, knowingly = SwapHides, SwapHidesKnowing
+		args["reading"], args["other"] = worst.Reading, *worst.Swapped
+	case worst.Offer != nil:
+		waits, knowingly = SlabSlipHides, SlabSlipKnowing
+		args["offer"], args["what"] = worst.Offer.Name, offerFields[worst.Field]
+	default:
+		args["reading"] = worst.Reading
+	}
+	d.doubt(&said, waits, knowingly, args)
+	a := d.suggestion(best, wouldTell, false)
+	return &a, said
+}
+
+// tellsEnough is the share of what a slip lacks that a reading must tell of it, to be asked for.
+const tellsEnough = 0.25
+
+// words are the slip's, after "if".
+func (x danger) words() string {
+	for _, known := range trade.Slips {
+		if known.ID == x.ID {
+			return known.Words
+		}
+	}
+	return ""
+}
+
+// offerFields names the measurements of a slab that was offered up.
+var offerFields = map[string]string{
+	"width": "width at the top", "widthMid": "width in the middle", "widthFoot": "width at the bottom",
+	"length": "length on the hinge edge", "lengthLock": "length on the lock edge", "square": "squareness",
+}
