@@ -49,7 +49,7 @@ func taper(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Su
 		return nil, nil
 	}
 	row := o.Wanted[slices.IndexFunc(o.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
-	slopes := slices.DeleteFunc(candidates(d, s), func(r survey.Reading) bool {
+	slopes := slices.DeleteFunc(slices.Clone(s.could), func(r survey.Reading) bool {
 		return r.Kind != survey.Square && r.Kind != survey.Level && r.Kind != survey.Plumb
 	})
 	gains := s.shape.Best([]survey.Row{row}, slopes)
@@ -96,7 +96,7 @@ func middles(d door, s surveyed, _ fit.Outline, _ frame.Each[float64]) (ask *Sug
 		if sigma <= enough {
 			continue
 		}
-		gains := s.shape.Best(rows[i:i+1], candidates(d, s))
+		gains := s.shape.Best(rows[i:i+1], s.could)
 		if len(gains) == 0 || gains[0].To > hardlySurer*gains[0].From { // no tool of the kit tells
 			continue
 		}
@@ -127,14 +127,12 @@ func (x danger) likely() float64 { return x.raised * math.Exp(-x.Misfit/2) }
 // dangers are the slips that could stand in the readings, would hardly be noticed, and would ruin the slab:
 // undone, each moves the end of a cut over the tolerance toward too small.
 func dangers(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (list []danger, in *survey.Doubts) {
-	rows := o.Ends()
-	in = s.shape.Doubts(rows)
-	_, cov := s.shape.Joint(rows)
+	in = s.shape.Doubts(o.Ends())
 	sure := d.cutting()
 	for side := range left { // by rounding half a mark more stays on
 		left[side] += d.tape.Step().MM() / 2
 	}
-	sound := o.Ruin(sure, left, cov, nil)
+	sound := o.Ruin(sure, left, in.Cov, nil)
 	in.Each(func(x *survey.Slip) {
 		most, at := 0.0, 0
 		for i, v := range x.Shift {
@@ -145,7 +143,7 @@ func dangers(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (list 
 		if most <= sure.Tolerance || x.Misfit > mostHidden {
 			return
 		}
-		y := danger{Slip: *x, raised: o.Ruin(sure, left, cov, x.Shift) - sound, wide: most, side: fit.EndOf(at)}
+		y := danger{Slip: *x, raised: o.Ruin(sure, left, in.Cov, x.Shift) - sound, wide: most, side: fit.EndOf(at)}
 		if y.raised < trade.SlipRaises || y.likely() <= trade.SlipHides {
 			return
 		}
@@ -171,20 +169,19 @@ func slips(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Su
 	if len(list) == 0 {
 		return nil, nil
 	}
-	could := candidates(d, s)
 	worst := list[0]
 	slips := make([]survey.Slip, len(list))
 	for i, x := range list {
 		slips[i] = x.Slip
 	}
 	best, most := survey.Reading{}, 0.0
-	for c, tells := range in.Telling(slips, could) {
+	for c, tells := range in.Telling(slips, s.could) {
 		brings := 0.0
 		for i, v := range tells {
 			brings += min(v, list[i].lacks)
 		}
-		if brings /= d.kit.Tools.Minutes(could[c]); tells[0] >= tellsEnough*worst.lacks && brings > most {
-			best, most = could[c], brings
+		if brings /= d.kit.Tools.Minutes(s.could[c]); tells[0] >= tellsEnough*worst.lacks && brings > most {
+			best, most = s.could[c], brings
 		}
 	}
 	if most == 0 {

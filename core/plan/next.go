@@ -72,7 +72,7 @@ func surest(d door, s surveyed, drawn []fit.Outline) (list []Suggestion) {
 	if worst <= d.PlusMinus.MM()/figure.Coverage {
 		return nil
 	}
-	for i, g := range s.shape.Best(rows, candidates(d, s)) {
+	for i, g := range s.shape.Best(rows, s.could) {
 		if i == mostOffered || g.Worth < 0.01 {
 			break
 		}

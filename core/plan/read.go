@@ -18,6 +18,7 @@ type surveyed struct {
 	usual           survey.Prior     // before anything was learnt
 	widths, heights int              // how often each was read
 	width, height   float64          // about, mm
+	could           []survey.Reading // that could be read next
 }
 
 // answers reports whether there are readings enough for any answer.
@@ -96,6 +97,7 @@ func readShape(d door) (s surveyed, said findings) {
 		shape, _ = survey.Estimate(nil, nil, prior)
 	}
 	s.shape = shape
+	s.could = candidates(d, s)
 	return s, said
 }
 

@@ -89,11 +89,12 @@ func (t trips) each(cov []float64, f func(k int, own, before []float64)) {
 // worthwhile lists the readings to take next, in their order, and the chance of another
 // trip as it is. It is empty when enough was measured.
 func worthwhile(d door, s surveyed, t trips) (list []Suggestion, now float64) {
-	q := s.shape.Search(t.rows(), candidates(d, s))
+	q := s.shape.Search(t.rows(), s.could)
 	t.before = q.Now()
 	order, best := t.order(q, d.kit)
 	if len(order) == 0 {
-		list = t.tooBig(d, s)
+		q.Reset()
+		list = t.tooBig(d, s, q)
 	}
 	for _, k := range order[:min(len(order), mostOffered)] {
 		x := d.suggestion(q.Candidates[k], thenWorth, false)
@@ -108,7 +109,7 @@ func worthwhile(d door, s surveyed, t trips) (list []Suggestion, now float64) {
 // tooBig lists the readings that are worth taking where no number of them spares the trip, and what would
 // be left on makes a slab that hardly goes in: it would tell little of its gaps. Each spares the planing of
 // what need not be left on for it; one that spares less than its own minutes is not asked for.
-func (t trips) tooBig(d door, s surveyed) (list []Suggestion) {
+func (t trips) tooBig(d door, s surveyed, q *survey.Search) (list []Suggestion) {
 	most := 0.0
 	for k, o := range t.drawn {
 		most = max(most, o.TooBig(t.leave[k]))
@@ -116,9 +117,7 @@ func (t trips) tooBig(d door, s surveyed) (list []Suggestion) {
 	if most == 0 || d.leaveOn() != job.WhenSure {
 		return nil
 	}
-	q := s.shape.Search(t.rows(), candidates(d, s))
-	before := q.Now()
-	now, cov := t.planing(before, s), slices.Clone(before)
+	now, cov := t.planing(t.before, s), slices.Clone(t.before)
 	gains := make([]gain, len(q.Candidates))
 	for k, r := range q.Candidates {
 		q.After(cov, k)
@@ -165,8 +164,10 @@ func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best Worth) {
 			return (t.nearness(cov) - at) / g.own
 		})
 		// A trip costs cost minutes, so what is worth reading brings more than a share of
-		// 1/cost nearer each minute; the shares only fall.
-		if first.brings <= 0 || goesIn && cost*first.brings < 1 || cost*trips-minutes <= best.Minutes {
+		// 1/cost nearer each minute; the shares only fall, so no more than most can be spared.
+		nearest := min(at+first.brings*(cost*trips-minutes), 0)
+		most := cost*(trips-1+math.Exp(nearest)) - minutes
+		if first.brings <= 0 || goesIn && cost*first.brings < 1 || most <= best.Minutes {
 			break
 		}
 		order, minutes = append(order, first.at), minutes+first.own

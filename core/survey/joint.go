@@ -36,7 +36,21 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 func (s *Shape) spread(figures []Row) (own blas64.Symmetric, told blas64.General) {
 	n, f := len(figures), placesOf(figures)
 	own = blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
-	told = blas64.General{Rows: len(s.rows), Cols: n, Stride: n, Data: make([]float64, len(s.rows)*n)}
+	with := make([]float64, len(f.at))
+	table := f.own(&s.prior, f.bends(&s.prior))
+	for i := range figures {
+		f.with(i, table, with)
+		for j := i; j < n; j++ {
+			own.Data[i*n+j] = f.dot(j, with)
+		}
+	}
+	return own, s.told(f)
+}
+
+// told is the prior covariance of each reading (by rows) with each of the rows of some places, in mm².
+func (s *Shape) told(f places) blas64.General {
+	n := len(f.rows)
+	told := blas64.General{Rows: len(s.rows), Cols: n, Stride: n, Data: make([]float64, len(s.rows)*n)}
 	with := make([]float64, len(f.at))
 	across, at := s.prior.across(s.places, f)
 	for i := range s.rows {
@@ -49,14 +63,7 @@ func (s *Shape) spread(figures []Row) (own blas64.Symmetric, told blas64.General
 			told.Data[i*n+j] = f.dot(j, with)
 		}
 	}
-	table := f.own(&s.prior, f.bends(&s.prior))
-	for i := range figures {
-		f.with(i, table, with)
-		for j := i; j < n; j++ {
-			own.Data[i*n+j] = f.dot(j, with)
-		}
-	}
-	return own, told
+	return told
 }
 
 // At returns a side's coordinate at one place and its standard deviation.

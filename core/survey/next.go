@@ -7,6 +7,7 @@ import (
 
 	"gonum.org/v1/gonum/blas"
 	"gonum.org/v1/gonum/blas/blas64"
+	"gonum.org/v1/gonum/floats"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
@@ -60,18 +61,26 @@ func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
 type Search struct {
 	Candidates []Reading // those that can be
 	n          int
-	own        []float64 // covariance of the n figures, mm²
-	across     []float64 // of each candidate (by rows) with each figure
-	all        []float64 // of the figures and the candidates at first, noise left out; the upper triangle
-	sure       []float64 // variance of each candidate now, its noise left out
-	noise      []float64 // of each candidate, mm²
-	taken      []float64 // what each one taken took off: covariances are less by the products of a row
+	own        []float64    // covariance of the n figures, mm²
+	across     []float64    // of each candidate (by rows) with each figure
+	sure       []float64    // variance of each candidate now, its noise left out
+	noise      []float64    // of each candidate, mm²
+	taken      []float64    // what each one taken took off: covariances are less by the products of a row
+	first      [3][]float64 // own, across and sure before any was taken
+
+	// From which covariances of candidates are worked out once one of them is taken: the places of figures
+	// and candidates, their prior covariance, and what the readings take off it, by rows.
+	f     places
+	table []float64
+	half  []float64
+	read  int       // how many readings there are
+	with  []float64 // room for one row's covariances
 }
 
 // Search prepares a search; a candidate that cannot be is passed over.
 func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 	most := len(candidates)
-	q := &Search{n: len(figures), Candidates: make([]Reading, 0, most), noise: make([]float64, 0, most)}
+	q := &Search{n: len(figures), read: len(s.rows), Candidates: make([]Reading, 0, most), noise: make([]float64, 0, most)}
 	rows := append(make([]Row, 0, len(figures)+most), figures...)
 	for _, r := range candidates {
 		if row, _, err := s.rowOf(r); err == nil {
@@ -79,36 +88,48 @@ func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 			q.Candidates, q.noise = append(q.Candidates, r), append(q.noise, s.prior.noise(r))
 		}
 	}
-	n, c := q.n, len(q.Candidates)
-	all, half := s.spread(rows)
+	q.f = placesOf(rows)
+	q.table, q.with = q.f.own(&s.prior, q.f.bends(&s.prior)), make([]float64, len(q.f.at))
+	half := s.told(q.f)
 	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
-	blas64.Syrk(blas.Trans, -1, half, 1, all)
-	q.all = all.Data
-	q.taken = make([]float64, 0, usuallyTaken*c)
+	q.half = make([]float64, len(half.Data))
+	for i := range q.read {
+		for j, v := range half.Data[i*half.Stride : (i+1)*half.Stride] {
+			q.half[j*q.read+i] = v
+		}
+	}
+	n, c := q.n, len(q.Candidates)
 	q.own, q.across, q.sure = make([]float64, n*n), make([]float64, n*c), make([]float64, c)
 	for i := range n {
+		q.f.with(i, q.table, q.with)
 		for j := i; j < n; j++ {
-			v := all.Data[i*(n+c)+j]
+			v := q.given(i, j)
 			q.own[i*n+j], q.own[j*n+i] = v, v
 		}
 		q.own[i*n+i] = max(q.own[i*n+i], 0)
 		for j := range c {
-			q.across[j*n+i] = all.Data[i*(n+c)+n+j]
+			q.across[j*n+i] = q.given(i, n+j)
 		}
 	}
 	for i := range c {
-		q.sure[i] = q.among(i, i)
+		q.f.with(n+i, q.table, q.with)
+		q.sure[i] = q.given(n+i, n+i)
 	}
+	q.first = [3][]float64{slices.Clone(q.own), slices.Clone(q.across), slices.Clone(q.sure)}
 	return q
 }
 
-// usuallyTaken is how many readings are usually looked ahead.
-const usuallyTaken = 16
+// Reset gives back what was taken.
+func (q *Search) Reset() {
+	q.taken = q.taken[:0]
+	copy(q.own, q.first[0])
+	copy(q.across, q.first[1])
+	copy(q.sure, q.first[2])
+}
 
-// among is the covariance at first of two candidates, the first not after the second.
-func (q *Search) among(i, j int) float64 {
-	n := q.n
-	return q.all[(n+i)*(n+len(q.Candidates))+n+j]
+// given is the covariance of rows i and j given the readings, with those of row i in q.with.
+func (q *Search) given(i, j int) float64 {
+	return q.f.dot(j, q.with) - floats.Dot(q.half[i*q.read:(i+1)*q.read], q.half[j*q.read:(j+1)*q.read])
 }
 
 // Now is the covariance of the figures as it is, n × n by rows, mm².
@@ -132,15 +153,14 @@ func (q *Search) After(cov []float64, k int) {
 func (q *Search) Take(k int) {
 	n, c := q.n, len(q.Candidates)
 	at := len(q.taken)
+	q.f.with(n+k, q.table, q.with)
 	for i := range c {
-		q.taken = append(q.taken, q.among(min(i, k), max(i, k)))
+		q.taken = append(q.taken, q.given(n+k, n+i))
 	}
 	row := q.taken[at:]
 	for before := 0; before < at; before += c {
 		g := q.taken[before : before+c]
-		for i, x := range g {
-			row[i] -= g[k] * x
-		}
+		floats.AddScaled(row, -g[k], g)
 	}
 	by := math.Sqrt(1 / (q.sure[k] + q.noise[k]))
 	col := make([]float64, n)
@@ -189,6 +209,8 @@ func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 			Reading{Kind: Straight, Side: side, At: mm(height / 2), From: low, To: high},
 			Reading{Kind: Straight, Side: side, At: mm(height * 5 / 16), From: low, To: high},
 			Reading{Kind: Straight, Side: side, At: mm(height * 11 / 16), From: low, To: high},
+			Reading{Kind: Straight, Side: side, At: mm(height * 13 / 64), From: low, To: high},
+			Reading{Kind: Straight, Side: side, At: mm(height * 51 / 64), From: low, To: high},
 			Reading{Kind: Square, Side: side, At: mm(width * 3 / 4)},
 			Reading{Kind: Diagonal, Side: side},
 		)
@@ -200,5 +222,10 @@ func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 			Reading{Kind: Straight, Side: side, At: mm(width / 2), From: near, To: far},
 		)
 	}
+	list = append(
+		list,
+		Reading{Kind: Straight, Side: frame.Head, At: mm(width / 4), From: near, To: far},
+		Reading{Kind: Straight, Side: frame.Head, At: mm(width * 3 / 4), From: near, To: far},
+	)
 	return list
 }

@@ -8,6 +8,7 @@ import (
 	"gonum.org/v1/gonum/blas/blas64"
 	"gonum.org/v1/gonum/floats"
 	"gonum.org/v1/gonum/lapack/lapack64"
+	"gonum.org/v1/gonum/mat"
 
 	"kindmargin/core/trade"
 )
@@ -45,15 +46,19 @@ type Doubts struct {
 	inverse []float64 // S⁻¹, n × n
 	moves   []float64 // of each row (by rows), the figures it moves for each mm
 	figures int
+	Cov     *mat.SymDense // of the figures, mm²
 }
 
 // Doubts prepares the search for slips in some figures.
 func (s *Shape) Doubts(figures []Row) *Doubts {
-	_, told := s.spread(figures)
-	// S⁻¹·(K·Aᵀ) for each figure.
-	solved := blas64.General{Rows: told.Rows, Cols: told.Cols, Stride: told.Stride, Data: told.Data}
+	own, told := s.spread(figures)
+	solved := told // S⁻¹·(K·Aᵀ) for each figure
+	solved.Data = slices.Clone(told.Data)
 	lapack64.Potrs(s.chol, solved)
-	return &Doubts{s, s.inverse(), solved.Data, len(figures)}
+	blas64.Syr2k(blas.Trans, -0.5, told, solved, 1, own)
+	d := &Doubts{s, s.inverse(), solved.Data, len(figures), new(mat.SymDense)}
+	d.Cov.SetRawSymmetric(own)
+	return d
 }
 
 // invert gives S⁻¹, both triangles.
