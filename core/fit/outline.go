@@ -91,6 +91,21 @@ type Outline struct {
 	strike float64 // from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
 }
 
+// Uncut gives the outline with its foot as an uncut slab of a length has it: square to the hinge edge, so
+// that its margins are those that the slab will have.
+func (o Outline) Uncut(length float64) Outline {
+	e := o.Edges[frame.Foot]
+	line := Line{A: o.Corners()[topHinge].Y - length}
+	gaps := make([]Gap, len(e.Gaps))
+	for i, g := range e.Gaps {
+		g.Mean += line.At(g.Along) - e.Line.At(g.Along)
+		gaps[i] = g
+	}
+	e.Line, e.Gaps = line, gaps
+	o.Edges[frame.Foot] = e
+	return o
+}
+
 // Scribe gives the outline with one edge scribed to its side, so that the light
 // there is the margin wanted, in mm, all along.
 func (o Outline) Scribe(side frame.Side, wanted float64) Outline {

@@ -26,10 +26,26 @@ type Choice struct {
 	// the lock jamb, from the floor that is there.
 	Width  [3]measure.Length `json:"width"`
 	Height [2]measure.Length `json:"height"`
-	Floor  measure.Length    `json:"floor,omitempty"` // how much higher the floor lies under the lock jamb; below nought lower
-	Stop   measure.Length    `json:"stop,omitempty"`  // thickness of the stops; nought trade.StopThick
-	Stands bool              `json:"stands,omitempty"`
+	// Floor and High are how much higher the floor lies than under the hinge jamb: under the lock jamb, and
+	// at its highest place between the jambs and where the slab swings; below nought lower. Nil where it was
+	// not read, which is not the same as level.
+	Floor  *measure.Length `json:"floor,omitempty"`
+	High   *measure.Length `json:"high,omitempty"`
+	Stop   measure.Length  `json:"stop,omitempty"` // thickness of the stops; nought trade.StopThick
+	Stands bool            `json:"stands,omitempty"`
 }
+
+// AtLock is how much higher the floor is under the lock jamb; nought where it was not read.
+func (c Choice) AtLock() measure.Length { return deref(c.Floor) }
+
+// Highest is how much higher the floor's highest place is than under the hinge jamb: nought where that is
+// the highest itself.
+func (c Choice) Highest() measure.Length {
+	return max(c.AtLock(), deref(c.High), 0)
+}
+
+// Kept reports whether a frame stands that was made before its floor was asked for: it is not reopened.
+func (c Choice) Kept() bool { return c.Stands && c.High == nil }
 
 // Joint is how head and jambs meet.
 type Joint string
@@ -52,7 +68,8 @@ func (c Choice) Check(u measure.Unit) error {
 		{Pointer: "/thick", Is: "thickness of a lining", Value: c.Thick, Most: 80 * mm},
 		{Pointer: "/board", Is: "width of a board", Value: c.Board, Most: 500 * mm},
 		{Pointer: "/housing", Is: "depth of a housing", Value: c.Housing, Most: 30 * mm},
-		{Pointer: "/floor", Is: "step between two legs", Value: c.Floor, Least: -60 * mm, Most: 60 * mm},
+		{Pointer: "/floor", Is: "step between two legs", Value: c.AtLock(), Least: -60 * mm, Most: 60 * mm},
+		{Pointer: "/high", Is: "rise of a floor", Value: deref(c.High), Least: -60 * mm, Most: 60 * mm},
 		{Pointer: "/stop", Is: "thickness of a stop", Value: c.Stop, Most: 30 * mm},
 	}
 	for i, v := range c.Wall {
@@ -75,6 +92,13 @@ func (c Choice) Check(u measure.Unit) error {
 			measure.Say(c.Housing, u), measure.Say(c.Thick, u), measure.Say(c.Thick/2, u))
 	}
 	return bad.Err()
+}
+
+func deref(l *measure.Length) measure.Length {
+	if l == nil {
+		return 0
+	}
+	return *l
 }
 
 // housing is how deep the head is housed.
@@ -140,7 +164,7 @@ func Least(slab measure.Length) measure.Length { return slab + trade.StopWide }
 // Make cuts a frame to what it must leave.
 func Make(c Choice, clear Clear) Frame {
 	f := Frame{Clear: clear, House: c.housing(), Brace: clear.Width}
-	f.Jamb[frame.Hinge], f.Jamb[frame.Lock] = clear.Height, clear.Height-c.Floor
+	f.Jamb[frame.Hinge], f.Jamb[frame.Lock] = clear.Height, clear.Height-c.AtLock()
 	f.Head = clear.Width
 	f.Outer = Clear{Width: clear.Width + 2*c.Thick, Height: clear.Height + c.Thick}
 	switch c.Joint {
@@ -207,7 +231,7 @@ func (f *Frame) rough(c Choice) {
 		f.PackedMore = most
 	}
 	// Both are from the floor under their own leg.
-	f.Above = min(c.Height[0], c.Height[1]+c.Floor) - f.Outer.Height
+	f.Above = min(c.Height[0], c.Height[1]+c.AtLock()) - f.Outer.Height
 	if f.Above < 0 {
 		f.Low = -f.Above
 	}

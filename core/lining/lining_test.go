@@ -44,7 +44,8 @@ func TestAFrameByHand(t *testing.T) {
 
 // A wall that is not one thickness, and a floor that is not one height.
 func TestTheWallIsRarelyOneThickness(t *testing.T) {
-	c := Choice{Thick: 28 * mm, Board: 140 * mm, Wall: [6]measure.Length{124 * mm, 126 * mm, 128 * mm, 123 * mm, 123 * mm, 125 * mm}, Floor: 4 * mm}
+	four := 4 * mm
+	c := Choice{Thick: 28 * mm, Board: 140 * mm, Wall: [6]measure.Length{124 * mm, 126 * mm, 128 * mm, 123 * mm, 123 * mm, 125 * mm}, Floor: &four}
 	f := Make(c, Clear{769 * mm, 1990 * mm, 35 * mm})
 	assert.True(t, f.Taper)
 	assert.Equal(t, [3]measure.Length{124 * mm, 126 * mm, 128 * mm}, f.Rip[frame.Hinge])
@@ -72,9 +73,10 @@ func TestWhatIsInItsWay(t *testing.T) {
 	c.Width = [3]measure.Length{900 * mm, 900 * mm, 900 * mm}
 	assert.Equal(t, 75*mm/2, Make(c, Clear{769 * mm, 1990 * mm, 35 * mm}).PackedMore)
 
+	steep := 90 * mm
 	for at, c := range map[string]Choice{
 		"/thick": {Thick: -mm}, "/wall/2": {Wall: [6]measure.Length{0, 0, 900 * mm}}, "/joint": {Joint: "glue"},
-		"/housing": {Thick: 20 * mm, Housing: 12 * mm}, "/floor": {Floor: 90 * mm}, "/width/1": {Width: [3]measure.Length{0, 9000 * mm}}, "/height/0": {Height: [2]measure.Length{-mm}},
+		"/housing": {Thick: 20 * mm, Housing: 12 * mm}, "/floor": {Floor: &steep}, "/high": {High: &steep}, "/width/1": {Width: [3]measure.Length{0, 9000 * mm}}, "/height/0": {Height: [2]measure.Length{-mm}},
 	} {
 		var bad field.Errors
 		require.True(t, errors.As(c.Check(measure.Millimetres), &bad), at)
@@ -88,7 +90,8 @@ func TestPutTogetherItLeavesWhatItMust(t *testing.T) {
 		length := func(name string, least, most int) measure.Length {
 			return measure.Length(rapid.IntRange(least*2, most*2).Draw(t, name)) * mm / 2
 		}
-		c := Choice{Thick: length("thick", 18, 45), Joint: rapid.SampledFrom(Joints).Draw(t, "joint"), Floor: length("floor", -10, 10)}
+		floor := length("floor", -10, 10)
+		c := Choice{Thick: length("thick", 18, 45), Joint: rapid.SampledFrom(Joints).Draw(t, "joint"), Floor: &floor}
 		clear := Clear{length("width", 400, 1800), length("height", 1800, 2400), length("slab", 30, 50)}
 		f := Make(c, clear)
 		// Stood on the floor under the hinge jamb: where the underside of the head comes, and how far apart
@@ -104,7 +107,7 @@ func TestPutTogetherItLeavesWhatItMust(t *testing.T) {
 		}
 		assert.Equal(t, clear.Height, under)
 		assert.Equal(t, clear.Width, apart)
-		assert.Equal(t, f.Jamb[frame.Hinge], f.Jamb[frame.Lock]+c.Floor, "both tops are level")
+		assert.Equal(t, f.Jamb[frame.Hinge], f.Jamb[frame.Lock]+floor, "both tops are level")
 		assert.Equal(t, apart, f.Brace)
 	})
 }

@@ -117,6 +117,9 @@ const mostWide = measure.Millimetre
 // shorts says where the slab does not reach the outline.
 func shorts(d door, b bay, laid fit.Laid) (said findings) {
 	for _, x := range laid.Short {
+		if d.Framed() != nil && !x.Side.Upright() {
+			continue // its feet are cut or packed: see stands
+		}
 		if d.Framed() != nil { // a frame can still be moved
 			gravity := Note
 			if measure.FromMM(x.By) > mostWide {

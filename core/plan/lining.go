@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"kindmargin/core/figure"
+	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/lining"
@@ -65,14 +66,79 @@ func clearOf(d door) *cleared {
 		}
 		long = max(long, s.Length, s.LengthLock)
 	}
-	return &cleared{
-		figure.Sum(0, width...),
-		figure.Sum(
-			0, figure.Term{Label: "slab at its longest", Value: long, Source: figure.Reading},
-			figure.Term{Label: "head margin wanted", Value: head.Value, Source: figure.Choice},
-			figure.Term{Label: "foot margin wanted, over the floor that is there", Value: foot.Value, Source: figure.Choice},
-		),
+	height := []figure.Term{
+		{Label: "slab at its longest", Value: long, Source: figure.Reading},
+		{Label: "head margin wanted", Value: head.Value, Source: figure.Choice},
+		{Label: "foot margin wanted, over the floor that is there", Value: foot.Value, Source: figure.Choice},
 	}
+	if high := highest(d); high > 0 {
+		height = append(height, figure.Term{Label: "the floor's highest place, over that under the hinge jamb", Value: high, Source: figure.Reading})
+	}
+	return &cleared{figure.Sum(0, width...), figure.Sum(0, height...)}
+}
+
+// highest is how much higher the floor's highest place is than under the hinge jamb of a frame that is
+// made to the slab: under the lock jamb, between, or where the slab swings, which is told from the floor
+// under the closed slab's free corner.
+func highest(d door) measure.Length {
+	c := d.Framed()
+	if c == nil || c.Kept() {
+		return 0
+	}
+	high := c.Highest()
+	for _, f := range d.Swing.Floor {
+		high = max(high, c.AtLock()+f.Up)
+	}
+	return high
+}
+
+// stands says where a frame leaves the slab too high or too low over the floor's highest place. Its feet are
+// cut or packed, whatever the jambs do.
+func stands(d door, drawn []fit.Outline, wanted measure.Length) (said findings) {
+	if d.Framed() == nil {
+		return nil
+	}
+	for _, o := range drawn {
+		gaps := o.Edges[frame.Foot].Gaps
+		smallest := gaps[0].Mean - highest(d).MM() // the floor is told from that under the hinge jamb
+		for _, g := range gaps {
+			smallest = min(smallest, g.Mean)
+		}
+		gap := measure.FromMM(smallest)
+		by := gap - wanted
+		gravity := Note
+		if by.Abs() > mostWide {
+			gravity = Stop
+		}
+		switch {
+		case by > tells:
+			said.say(gravity, job.StepMeasure, "/lining", FrameHigh, Args{"edge": Edge(frame.Foot), "by": Finely(by)})
+		case by < -tells:
+			said.say(gravity, job.StepMeasure, "/lining", FrameLow, Args{"gap": max(gap, 0), "wanted": wanted, "by": Finely(-by)})
+		default:
+			continue
+		}
+		break
+	}
+	return said
+}
+
+// tells is what a frame may stand off by before anything is said of it.
+const tells = measure.Millimetre / 4
+
+// floorUnread asks for the floor of a frame that is still to be made.
+func floorUnread(d door) (said findings) {
+	c := d.Framed()
+	if c.Stands {
+		return nil
+	}
+	if c.Floor == nil {
+		said.say(Stop, job.StepMeasure, "/lining/floor", FrameFloorUnread, nil)
+	}
+	if c.High == nil && len(d.Swing.Floor) == 0 {
+		said.say(Stop, job.StepMeasure, "/lining/high", FrameHighUnread, nil)
+	}
+	return said
 }
 
 // wallPlaces are the six places of lining.Choice.Wall.
@@ -89,6 +155,7 @@ func liningOf(d door, leaves []Leaf) (*Lining, findings) {
 	l := Lining{Frame: lining.Make(c, lining.Clear{Width: size.Width.Value, Height: size.Height.Value, Thick: d.Slab.Thickness}), Width: size.Width, Height: size.Height}
 	var said findings
 	stop := func(code Code, at string, args Args) { said.say(Stop, job.StepMeasure, "/lining"+at, code, args) }
+	said.add(floorUnread(d))
 	if l.Narrow > 0 {
 		stop(RoughNarrow, "/width", Args{
 			"rough": c.Width[l.NarrowAt], "where": []string{"foot", "middle", "head"}[l.NarrowAt], "outer": l.Outer.Width,
@@ -125,9 +192,10 @@ func (l *Lining) packs(d door, leaves []Leaf) {
 	if !l.Rough || l.Narrow > 0 {
 		return
 	}
-	high := l.Frame.Height
+	// Each is told from the floor under its own jamb.
+	high := frame.Each[measure.Length]{frame.Hinge: l.Frame.Height, frame.Lock: l.Frame.Height - d.Framed().AtLock()}
 	thick := func(up measure.Length) measure.Length {
-		at := 2 * up.MM() / max(high.MM(), 1)
+		at := 2 * up.MM() / max(l.Frame.Height.MM(), 1)
 		i := min(int(at), 1)
 		a, b := l.Pack[i].MM(), l.Pack[i+1].MM()
 		return measure.FromMM(a+(b-a)*(at-float64(i))).Round(d.tape.Step(), measure.Nearest)
@@ -140,17 +208,17 @@ func (l *Lining) packs(d door, leaves []Leaf) {
 		put(side, 100*measure.Millimetre, "the foot")
 		for k := len(leaf.Hinges) - 1; k >= 0; k-- {
 			h := leaf.Hinges[k]
-			put(side, high-h.Jamb.Value-d.Hinges.Leaf/2, "the "+strings.ToLower(h.Name))
+			put(side, high[side]-h.Jamb.Value-d.Hinges.Leaf/2, "the "+strings.ToLower(h.Name))
 		}
 	}
 	if d.Pair == nil {
 		put(frame.Lock, 100*measure.Millimetre, "the foot")
-		strike := high / 2
+		strike := high[frame.Lock] / 2
 		if len(leaves) > 0 && leaves[0].Latch != nil {
-			strike = high - leaves[0].Latch.Jamb.Value
+			strike = high[frame.Lock] - leaves[0].Latch.Jamb.Value
 		}
 		put(frame.Lock, strike, "the strike")
-		put(frame.Lock, high-100*measure.Millimetre, "the head")
+		put(frame.Lock, high[frame.Lock]-100*measure.Millimetre, "the head")
 	}
 }
 

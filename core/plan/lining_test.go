@@ -141,3 +141,107 @@ func TestWhatIsInAFramesWay(t *testing.T) {
 		assert.NotNil(t, find(p, c.want, c.says), "%s\n%v", c.says, p.Findings)
 	}
 }
+
+// The floor of a frame by hand: 10 higher under the lock jamb, 14 where the door swings. The clear height
+// is over its highest place, each jamb stands on its own floor, the slab clears it by what is wanted, and
+// handle and strike are told from the floor that the hand stands on.
+func TestAFrameStandsOnTheFloorThatIsThere(t *testing.T) {
+	level := Solve(house, toFrame(nil))
+	for _, c := range []struct {
+		name             string
+		floor, high      float64
+		height, lockJamb float64 // clear height from the floor under the hinge jamb; how much shorter the lock jamb is
+		hinge, lock      float64 // foot margins at the two corners
+	}{
+		{"level", 0, 0, 1990.5, 0, 6, 6},
+		{"10 higher under the lock jamb", 10, 10, 2000.5, 10, 16, 6},
+		{"10 lower there", -10, 0, 1990.5, -10, 6, 16},
+		{"and 14 where the door swings", 10, 14, 2004.5, 10, 20, 10},
+		{"8 higher between level jambs", 0, 8, 1998.5, 0, 14, 14},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			o := toFrame(func(o *job.Opening) {
+				floor, high := mm(c.floor), mm(c.high)
+				o.Lining.Floor, o.Lining.High = &floor, &high
+			})
+			p := Solve(house, o)
+			assert.InDelta(t, c.height, p.Lining.Height.Value.MM(), 1e-6)
+			assert.InDelta(t, c.lockJamb, (p.Lining.Jamb[frame.Hinge] - p.Lining.Jamb[frame.Lock]).MM(), 1e-6)
+			foot := map[string]float64{}
+			for _, l := range p.Leaves[0].Light {
+				if l.Side == frame.Foot {
+					foot[l.Where] = l.Margin.Value.MM()
+				}
+			}
+			assert.InDelta(t, c.hinge, foot["hinge corner"], 0.02)
+			assert.InDelta(t, c.lock, foot["lock corner"], 0.02)
+			for _, code := range []Code{FrameHigh, FrameLow, FrameFloorUnread, FrameHighUnread} {
+				assert.Empty(t, ofCode(p.Findings, code), "%v", code)
+			}
+			// 1000 above the floor under the lock jamb, told down from the head.
+			l := p.Leaves[0].Latch
+			assert.InDelta(t, c.height-c.floor-1000, l.Jamb.Value.MM(), 0.3, "the strike, down from the head")
+			strike := p.Lining.Packs[len(p.Lining.Packs)-2]
+			require.Equal(t, "the strike", strike.What)
+			assert.InDelta(t, 1000, strike.Up.MM(), 5, "packed where the strike comes, from the floor under its own jamb")
+			for i, h := range p.Leaves[0].Hinges {
+				assert.Equal(t, level.Leaves[0].Hinges[i].Jamb, h.Jamb, "hinges are told from the head")
+			}
+		})
+	}
+}
+
+// A floor that was read at one place only, or not at all, is asked for; nought is a reading. A frame that
+// already stands is not reopened.
+func TestAFramesFloorIsAskedFor(t *testing.T) {
+	nought := measure.Length(0)
+	for _, c := range []struct {
+		name        string
+		floor, high *measure.Length
+		asks        []Code
+	}{
+		{"nothing read", nil, nil, []Code{FrameFloorUnread, FrameHighUnread}},
+		{"under the lock jamb only", &nought, nil, []Code{FrameHighUnread}},
+		{"its highest only", nil, &nought, []Code{FrameFloorUnread}},
+		{"both", &nought, &nought, nil},
+	} {
+		o := toFrame(func(o *job.Opening) { o.Lining.Floor, o.Lining.High = c.floor, c.high })
+		var asks []Code
+		for _, f := range Solve(house, o).Findings {
+			if f.Code == FrameFloorUnread || f.Code == FrameHighUnread {
+				assert.Equal(t, Stop, f.Gravity)
+				asks = append(asks, f.Code)
+			}
+		}
+		assert.Equal(t, c.asks, asks, c.name)
+		o.Lining.Stands = true
+		for _, f := range Solve(house, o).Findings {
+			assert.NotContains(t, []Code{FrameFloorUnread, FrameHighUnread}, f.Code, "%s: it stands", c.name)
+		}
+	}
+}
+
+// A frame that stands too low over its floor, or too high, is cured at its feet.
+func TestAFrameThatStandsHighOrLow(t *testing.T) {
+	for _, c := range []struct {
+		off  float64
+		code Code
+		want Gravity
+		by   float64
+	}{{-4, FrameLow, Stop, 4}, {-0.8, FrameLow, Note, 0.8}, {5, FrameHigh, Stop, 5}} {
+		o := toFrame(func(o *job.Opening) {
+			nought := measure.Length(0)
+			o.Lining.Stands, o.Lining.Floor, o.Lining.High = true, &nought, &nought
+		})
+		for i, at := range []float64{50, 400, 700} {
+			for n := range 6 {
+				o.Readings = append(o.Readings, survey.Reading{ID: string(rune('a'+i)) + string(rune('0'+n)), Kind: survey.Height, At: mm(at), Value: mm(1990.5 + c.off), PlusMinus: mm(0.2)})
+			}
+		}
+		p := Solve(house, o)
+		said := ofCode(p.Findings, c.code)
+		require.Len(t, said, 1, "%v: %v", c.off, p.Findings)
+		assert.Equal(t, c.want, said[0].Gravity)
+		assert.InDelta(t, c.by, measure.Length(said[0].Args["by"].(Finely)).MM(), 0.5)
+	}
+}

@@ -123,6 +123,9 @@ func outlines(d door, s surveyed, bays []bay, want fit.Targets) ([]fit.Outline, 
 		return nil, said
 	}
 	for i, b := range bays {
+		if long := max(b.slab.Length, b.slab.LengthLock); d.Framed() != nil && long > 0 {
+			list[i] = list[i].Uncut(long.MM())
+		}
 		list[i] = scribe(d, b, list[i], want)
 		var more findings
 		if list[i], more = hollow(d, b, list[i], want); i == 0 {

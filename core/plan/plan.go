@@ -202,6 +202,7 @@ func solve(d door) Plan {
 	if read.answers() {
 		drawn, more = outlines(d, read, bays, targets)
 		said = append(said, more...)
+		said = append(said, stands(d, drawn, wanted[frame.Foot].Value)...)
 	}
 	t := tripsOf(d, drawn)
 	p.ToRead, p.Trip = next(d, read, t)

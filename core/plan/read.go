@@ -85,6 +85,9 @@ func readShape(d door) (s surveyed, said findings) {
 	}
 	if made != nil {
 		prior = survey.MadeFrame(made.Width.Value.MM(), made.Height.Value.MM())
+		if c := d.Framed(); !c.Kept() { // its floor was read for it
+			prior.FloorRise = c.AtLock().MM() / made.Width.Value.MM()
+		}
 	}
 	if d.rules == rules1 {
 		prior = prior.Version1()

@@ -50,7 +50,11 @@ var says = map[Code]string{
 	WallThin:           "The wall is {wall} thick at the {where}, and a lining for a slab {slab} thick with its stop is {least} at least: pack the wall out there by {by}, or let the lining stand proud under the casing.",
 	BoardNarrow:        "The boards are {board} wide and the wall {wall} at the {where}: take wider ones, or glue a strip of {by} on.",
 	WallTapers:         "The wall is {least} to {most} thick: rip each lining to a taper, as it is marked at foot, middle and head, and plane to the line.",
-	FrameWide:          "The frame stands {by} too wide for the slab at its {edge}, {at} from its top: pack the jamb in by as much there before it is screwed home.",
+	FrameWide:          "The frame stands {by} too wide at the {edge}, {at} from the top. Pack the jamb in by that much there before you screw it home.",
+	FrameHigh:          "The gap at the {edge} comes out {by} too big. The frame stands too high: cut both jamb feet by that much before you screw it home.",
+	FrameLow:           "The gap at the bottom comes out at {gap} at its smallest; {wanted} is wanted over the floor's highest place. Pack both jamb feet up by {by} before you screw the frame home.",
+	FrameFloorUnread:   "How much higher is the floor under the lock jamb? Lay a level across from jamb to jamb. The frame is not cut until it is read, even where it is level.",
+	FrameHighUnread:    "How much higher is the floor at its highest place, between the jambs and where the door swings? Measure it from the floor under the hinge jamb. The frame is not cut until it is read.",
 
 	SeasonTooWide:   "No margin spans this year: with {least} kept in {wet} the light at the lock edge comes to {driest} in {dry}, and {widest} is the widest that looks right. Seal all six sides, take an engineered slab or quarter-sawn boards, or accept the wide light in {dry}.",
 	SeasonLie:       "The slab holds {now} and the room makes it {room}: let it lie flat there on battens, air all round, for about {days} days before it is fitted, or it moves by {by} in its first weeks.",

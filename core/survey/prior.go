@@ -28,6 +28,7 @@ import (
 // deviations, in millimetres; leans in millimetres per millimetre.
 type Prior struct {
 	Width, Height     float64 // nominal size
+	FloorRise         float64 // nominal, toward the lock jamb
 	Offset            float64 // of each side from its nominal place
 	Lean              float64 // of a jamb from plumb
 	Slope             float64 // of head and floor from level
@@ -164,6 +165,9 @@ func (p *Prior) meanOf(r Row) float64 {
 	var m float64
 	for _, t := range r {
 		m += t.By * p.mean(t.Of)
+		if t.Of == Of(frame.Foot) {
+			m += t.By * p.FloorRise * t.At
+		}
 	}
 	return m
 }
