@@ -47,6 +47,7 @@ const (
 	FrameHighUnread  Code = "frame-floor-highest-unread"
 
 	SeasonTooWide   Code = "season-too-wide"
+	SeasonKeeps     Code = "season-keeps"
 	SeasonLie       Code = "season-lie"
 	SeasonSeal      Code = "season-seal"
 	SeasonBeyond    Code = "season-beyond"

@@ -56,7 +56,8 @@ var says = map[Code]string{
 	FrameFloorUnread:   "How much higher is the floor under the lock jamb? Lay a level across from jamb to jamb. The frame is not cut until it is read, even where it is level.",
 	FrameHighUnread:    "How much higher is the floor at its highest place, between the jambs and where the door swings? Measure it from the floor under the hinge jamb. The frame is not cut until it is read.",
 
-	SeasonTooWide:   "No margin spans this year: with {least} kept in {wet} the light at the lock edge comes to {driest} in {dry}, and {widest} is the widest that looks right. Seal all six sides, take an engineered slab or quarter-sawn boards, or accept the wide light in {dry}.",
+	SeasonTooWide:   "No margin spans this year. With {least} kept in {wet}, the gap at the lock edge comes to {driest} in {dry}; {widest} is the widest that looks right. Seal all six sides, take an engineered slab or quarter-sawn boards, or accept the wide gap in {dry}.",
+	SeasonKeeps:     "The lock margin keeps {least} in {wet} {times} times in 20. More would be over {widest} in {dry}. Seal all six sides, or look at the door again in {wet}.",
 	SeasonLie:       "The slab holds {now} and the room makes it {room}: let it lie flat there on battens, air all round, for about {days} days before it is fitted, or it moves by {by} in its first weeks.",
 	SeasonSeal:      "From {wet} to {dry} the light at the lock edge moves by {by}: seal all six sides, the cut ends most of all. Come back in {wet}, when it is tightest, and in {dry}.",
 	SeasonBeyond:    "In this year the wood leaves the {least} to {most} % that its coefficient was measured between: a guess on top of a guess.",

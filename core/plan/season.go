@@ -4,6 +4,8 @@ import (
 	"math"
 	"time"
 
+	"gonum.org/v1/gonum/stat/distuv"
+
 	"kindmargin/core/figure"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
@@ -43,7 +45,13 @@ func seasonal(d door, f figure.Figure) figure.Figure {
 			return f
 		}
 		least := d.Margins.Least.MM() / float64(len(bays))
-		_, more := y.Today(f.Value.MM(), least)
+		_, more := y.Today(f.Value.MM(), least, 0)
+		if d.rules > rules1 {
+			_, sure := y.Today(f.Value.MM(), least, season.OneSided*trade.MoveUnsure)
+			// No further than the widest light that looks right allows, where the least is kept in the mean.
+			room := widest(d).MM() + y.In(y.Dry).Closes() - (f.Value.MM() + y.Middle())
+			more = max(more, min(sure, room))
+		}
 		middle += y.Middle() / float64(len(bays))
 		raised = max(raised, more)
 		why = y.Why()
@@ -54,7 +62,7 @@ func seasonal(d door, f figure.Figure) figure.Figure {
 		Source: figure.Estimate, Sigma: trade.MoveUnsure * math.Abs(middle),
 	})
 	if raised > 0 {
-		terms = append(terms, figure.Term{Label: "more, so that the least is kept in its tightest month", Value: d.est(raised), Source: figure.Rule})
+		terms = append(terms, figure.Term{Label: "more, so that the least is kept in its tightest month, 19 times in 20", Value: d.est(raised), Source: figure.Rule})
 	}
 	return figure.Sum(trade.MoveUnsure*math.Abs(middle), terms...)
 }
@@ -79,13 +87,14 @@ func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings
 	moves := y.Movement.Planks || y.Movement.Stiles
 
 	var said findings
-	widest := d.Season.Widest
-	if widest == 0 {
-		widest = trade.WidestLight
-	}
-	if v.Driest.Value > widest && !b.meets {
+	if v.Driest.Value > widest(d)+figure.Quantum(d.unit) && !b.meets {
 		said.say(Care, job.StepMargins, "/season", SeasonTooWide, Args{
-			"least": v.Wettest.Value, "wet": y.Wet.String(), "driest": v.Driest.Value, "dry": y.Dry.String(), "widest": Exact(widest),
+			"least": d.Margins.Least, "wet": y.Wet.String(), "driest": v.Driest.Value, "dry": y.Dry.String(), "widest": Exact(widest(d)),
+		})
+	}
+	if kept := keeps(d, y, wanted.Value); kept < 19 && d.rules > rules1 && !b.meets {
+		said.say(Note, job.StepMargins, "/season", SeasonKeeps, Args{
+			"least": d.Margins.Least, "wet": y.Wet.String(), "times": number(kept), "widest": Exact(widest(d)), "dry": y.Dry.String(),
 		})
 	}
 	if v.Lie > 0 {
@@ -102,6 +111,24 @@ func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings
 		said.say(Note, job.StepMargins, "/season", SeasonBeyond, Args{"least": number(int(trade.ByTable.Least)), "most": number(int(trade.ByTable.Most))})
 	}
 	return &v, said
+}
+
+// widest is the widest light that looks right in the driest month.
+func widest(d door) measure.Length {
+	if d.Season.Widest > 0 {
+		return d.Season.Widest
+	}
+	return trade.WidestLight
+}
+
+// keeps is how many times in twenty the margin set today keeps the least in the month when it is tightest.
+func keeps(d door, y season.Year, today measure.Length) int {
+	closes := y.In(y.Wet).Closes()
+	if closes <= 0 {
+		return 20
+	}
+	z := ((today - d.Margins.Least).MM() - closes) / (trade.MoveUnsure * closes)
+	return int(math.Round(20 * distuv.UnitNormal.CDF(z)))
 }
 
 // inMonth is the lock margin in a month, of a door that is hung to today's.

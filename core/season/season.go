@@ -234,12 +234,17 @@ func across(s slab.Slab, c Choice, m trade.Movement, w trade.Wood) (mm, rate flo
 func (y Year) Middle() float64 { return (y.In(y.Wet).Closes() + y.In(y.Dry).Closes()) / 2 }
 
 // Today is the margin to set, all in mm: the one wanted is kept in the middle of the year, more
-// where the least would not be in the wettest month, or today; raised is that more.
-func (y Year) Today(wanted, least float64) (today, raised float64) {
+// where the least would not be in the wettest month, or today; raised is that more. The least is kept even
+// where the wood moves more than it should by a part, unsure, of its move: OneSided deviations of
+// trade.MoveUnsure keep it nineteen times in twenty, nought every other time.
+func (y Year) Today(wanted, least, unsure float64) (today, raised float64) {
 	today = wanted + y.Middle()
-	raised = max(least+max(y.In(y.Wet).Closes(), 0)-today, 0)
+	raised = max(least+max(y.In(y.Wet).Closes(), 0)*(1+unsure)-today, 0)
 	return today + raised, raised
 }
+
+// OneSided is the normal deviate that is passed one time in twenty, on one side.
+const OneSided = 1.645
 
 // At is what the slab has grown by, in mm, when it has come to a moisture content.
 func (y Year) At(moisture float64) float64 { return y.Rate * (moisture - y.Now) }

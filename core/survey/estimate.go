@@ -118,6 +118,11 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 			if own.field != "" {
 				s.owned = append(s.owned, owned{len(s.rows), k, own.field, own.read})
 			}
+			if kind, ok := ownKinds[own.field]; ok && !p.first { // with the tape that reads the opening
+				if bias, ok := p.biasTerm(Reading{Kind: kind}); ok {
+					own.Row = append(own.Row, bias)
+				}
+			}
 			s.rows, s.resid, s.noise = append(s.rows, own.Row), append(s.resid, own.value), append(s.noise, own.noise)
 		}
 	}

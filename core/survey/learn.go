@@ -25,8 +25,8 @@ type belief struct{ level, share float64 }
 
 var (
 	leans   = []belief{{0.25, 0.11}, {0.5, 0.2}, {1, 0.32}, {2, 0.23}, {4, 0.14}}
-	bows    = []belief{{0.25, 0.15}, {0.5, 0.32}, {1, 0.4}, {2, 0.12}, {4, 0.01}}
-	ripples = []belief{{0.5, 0.36}, {1, 0.36}, {1.7, 0.19}, {2.6, 0.09}}
+	bows    = []belief{{0.25, 0.15}, {0.5, 0.32}, {1, 0.4}, {2, 0.13}}
+	ripples = []belief{{0.5, 0.37}, {1.1, 0.42}, {2.2, 0.21}}
 	// Those of version 1, without a ripple.
 	bows1    = leans
 	ripples1 = []belief{{0, 1}}
@@ -229,11 +229,7 @@ func factor(s []float64, xs ...[]float64) (det float64, ok bool) {
 		d := row[i]
 		for j := range i {
 			other := s[j*n : j*n+j+1]
-			sum, have := row[j], row[:j]
-			for k, c := range other[:len(have)] {
-				sum -= have[k] * c
-			}
-			sum /= other[j]
+			sum := (row[j] - dot(row[:j], other[:j])) / other[j]
 			row[j] = sum
 			d -= sum * sum
 		}
@@ -244,14 +240,27 @@ func factor(s []float64, xs ...[]float64) (det float64, ok bool) {
 		row[i] = root
 		det *= root
 		for _, x := range xs {
-			v := x[i]
-			for k, c := range row[:i] {
-				v -= c * x[k]
-			}
-			x[i] = v / root
+			x[i] = (x[i] - dot(row[:i], x[:i])) / root
 		}
 	}
 	return det, true
+}
+
+// dot is the sum of products, in four sums so that none waits for the one before it.
+func dot(x, y []float64) float64 {
+	var a, b, c, d float64
+	y = y[:len(x)]
+	k := 0
+	for ; k+4 <= len(x); k += 4 {
+		a += x[k] * y[k]
+		b += x[k+1] * y[k+1]
+		c += x[k+2] * y[k+2]
+		d += x[k+3] * y[k+3]
+	}
+	for ; k < len(x); k++ {
+		a += x[k] * y[k]
+	}
+	return (a + b) + (c + d)
 }
 
 // Learn is the estimate with a prior as crooked as the readings themselves say

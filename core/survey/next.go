@@ -210,6 +210,8 @@ func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 			Reading{Kind: Straight, Side: side, At: mm(height * 5 / 16), From: low, To: high},
 			Reading{Kind: Straight, Side: side, At: mm(height * 11 / 16), From: low, To: high},
 			Reading{Kind: Straight, Side: side, At: mm(height * 13 / 64), From: low, To: high},
+			Reading{Kind: Straight, Side: side, At: mm(height * 26 / 64), From: low, To: high},
+			Reading{Kind: Straight, Side: side, At: mm(height * 38 / 64), From: low, To: high},
 			Reading{Kind: Straight, Side: side, At: mm(height * 51 / 64), From: low, To: high},
 			Reading{Kind: Square, Side: side, At: mm(width * 3 / 4)},
 			Reading{Kind: Diagonal, Side: side},

@@ -80,6 +80,9 @@ type ownRow struct {
 	read         measure.Length // as it was measured
 }
 
+// ownKinds is how each measurement of a slab by a tape is read.
+var ownKinds = map[string]Kind{"width": Width, "widthMid": Width, "widthFoot": Width, "length": Height, "lengthLock": Height}
+
 // own are the rows of width at head, middle and foot, length on both edges, and how
 // square its head is. The foot's corner at the hinge edge is its origin.
 func (of Offer) own(k int) (rows []ownRow) {

@@ -331,7 +331,7 @@ func TestAnOldDoorIsAsSureAsItWasMeasured(t *testing.T) {
 	require.NoError(t, err)
 	w, sd = s.Of(foot)
 	assert.InDelta(t, 794, w, 1)
-	assert.Less(t, sd, 1.2)
+	assert.Less(t, sd, 1.3, "its hook counted, which a tape has that measures the door")
 	square := measure.Length(0)
 	thrice.Square = &square
 	thrice.LengthLock = mm(1994)

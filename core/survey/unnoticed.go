@@ -98,11 +98,8 @@ func (d *Doubts) Each(f func(*Slip)) {
 		}
 	}
 	for _, o := range s.owned {
-		kind := Width
-		switch o.field {
-		case "length", "lengthLock":
-			kind = Height
-		case "square":
+		kind, ok := ownKinds[o.field]
+		if !ok {
 			kind = Square
 		}
 		known, _ := kind.Of()
