@@ -108,16 +108,18 @@ const MostDoors = job.MostOpenings
 
 const (
 	addChangeQuery = `INSERT INTO changes (job_id, opening_id, parent, label, doc, by, at) VALUES (?, ?, ?, ?, ?, ?, ` + now + `)`
-	moveQuery      = `UPDATE openings SET head = ? WHERE job_id = ? AND id = ? AND head = ? AND NOT removed`
-	walkQuery      = `UPDATE jobs SET walk = walk + 1 WHERE id = ?`
+	// position is found by the index of a job's positions
+	addOpeningQuery = `INSERT INTO openings (job_id, id, position, head)
+		VALUES (?, ?, (SELECT coalesce(max(position), 0) + 1 FROM openings WHERE job_id = ?), ?)`
+	moveQuery = `UPDATE openings SET head = ? WHERE job_id = ? AND id = ? AND head = ? AND NOT removed`
+	walkQuery = `UPDATE jobs SET walk = walk + 1 WHERE id = ?`
 )
 
 func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label, by string) (change int64, err error) {
 	if change, err = s.addChange(ctx, tx, jobID, o, nil, label, by); err != nil {
 		return 0, err
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO openings (job_id, id, position, head)
-		VALUES (?, ?, (SELECT coalesce(max(position), 0) + 1 FROM openings WHERE job_id = ?), ?)`, jobID, o.ID, jobID, change)
+	_, err = tx.ExecContext(ctx, addOpeningQuery, jobID, o.ID, jobID, change)
 	return change, err
 }
 

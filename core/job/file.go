@@ -20,7 +20,7 @@ import (
 // published in docs/job.schema.json.
 const (
 	FileFormat  = "kindmargin job"
-	FileVersion = 2
+	FileVersion = 3 // since then a mark says by which rules a step was finished
 )
 
 // File is the open job file.
