@@ -369,7 +369,7 @@ func TestAKitIsKeptAndProved(t *testing.T) {
 	require.Equal(t, 200, r.status, string(r.raw))
 	var got ProofFound
 	require.NoError(t, json.Unmarshal(r.raw, &got))
-	assert.Contains(t, got.Says, "reads long by 0.5 mm (±0.6 mm)")
+	assert.Contains(t, got.Says, "reads long by 0.6 mm (±0.7 mm)")
 	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{"kind": "width", "against": "r", "own": []string{"827"}, "better": []string{"826", "far"}})
 	assert.Equal(t, 422, r.status)
 	assert.Contains(t, string(r.raw), "/better/1")

@@ -22,6 +22,7 @@ const largestSchedule = 16 << 20
 type ScheduleIn struct {
 	JobPath
 	Columns []string `query:"columns" doc:"What each column is, by ID, set apart by commas; - for one that is left out. None where it is to be matched here."`
+	Hands   string   `query:"hands" enum:"pull,push" doc:"The side that the schedule's LH and RH are seen from; none where it was not said."`
 	raw
 }
 
@@ -33,6 +34,15 @@ type SchedulePreview struct {
 	Rows    []ScheduleRow    `json:"rows" doc:"The first few hundred, and every one with a fault among the first."`
 	Good    int              `json:"good" doc:"How many lines are doors."`
 	Bad     int              `json:"bad" doc:"How many cannot be."`
+	Hand    *ScheduleHand    `json:"hand,omitempty" doc:"A hand of the schedule, where it has to be said which side LH and RH are seen from."`
+	Hands   string           `json:"hands" enum:",pull,push" doc:"The side that was said."`
+}
+
+// ScheduleHand is a hand as a schedule writes it, and where.
+type ScheduleHand struct {
+	Line int    `json:"line"`
+	Name string `json:"name" doc:"The door of that line."`
+	Hand string `json:"hand"`
 }
 
 // ScheduleColumn is one column of the file.
@@ -99,7 +109,7 @@ func (s server) readSchedule(ctx context.Context, in *ScheduleIn) (r scheduleRea
 	default:
 		r.columns = schedule.Match(headers)
 	}
-	r.rows = schedule.Read(r.job, r.table.Rows, r.header, r.columns)
+	r.rows = schedule.Read(r.job, r.table.Rows, r.header, r.columns, schedule.Seen(in.Hands))
 	return r, nil
 }
 
@@ -131,7 +141,15 @@ func (s server) previewSchedule(ctx context.Context, in *ScheduleIn) (*body[Sche
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	v := SchedulePreview{Notes: append([]string{}, r.table.Notes...), Columns: []ScheduleColumn{}, Known: r.known, Rows: []ScheduleRow{}}
+	v := SchedulePreview{Notes: append([]string{}, r.table.Notes...), Columns: []ScheduleColumn{}, Known: r.known, Rows: []ScheduleRow{}, Hands: in.Hands}
+	if line, hand, ok := schedule.Asks(r.rows); ok {
+		v.Hand = &ScheduleHand{Line: line, Hand: hand}
+		for _, row := range r.rows {
+			if row.Line == line {
+				v.Hand.Name = row.Opening.Name
+			}
+		}
+	}
 	for i, h := range r.table.Rows[r.header] {
 		c := ScheduleColumn{Header: h, ID: r.columns[i], Sample: []string{}}
 		for _, row := range r.table.Rows[r.header+1:] {

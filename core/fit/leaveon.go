@@ -105,7 +105,7 @@ func held(corner excess, s Sureness) float64 {
 	for _, b := range corner.strayed(s.Cut).bounds {
 		by = min(by, z*b.sigma+b.mean-s.Tolerance)
 	}
-	return max(by, 0)
+	return min(max(by, 0), s.Tolerance) // more is held for a head whose middle nobody read: it is asked for
 }
 
 // perEdge is the risk of one edge: of the three that are judged, and of the corner that the slab hangs by

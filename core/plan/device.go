@@ -178,7 +178,7 @@ func boring(d door, b bay, w lock.Work) []string {
 		if r.Plate.Radius > 0 {
 			corner = fmt.Sprintf("its corners are round, %s", say(r.Plate.Radius))
 		}
-		list = append(list, fmt.Sprintf("Let the faceplate in flush: %s by %s, %s deep, from %s down; knife round the plate itself, chop across the grain; %s. Along the grain a tenth of the blow: a stile splits beside a latch.", say(r.Plate.Long), say(r.Plate.Wide), say(r.Plate.Thick), at(r.Top), corner))
+		list = append(list, fmt.Sprintf("Let the faceplate in flush: %s by %s, %s deep, from %s down; knife round the plate itself, chop across the grain; %s. Along the grain only light taps: a stile splits beside a latch.", say(r.Plate.Long), say(r.Plate.Wide), say(r.Plate.Thick), at(r.Top), corner))
 	}
 	for _, l := range w.Lengths {
 		list = append(list, fmt.Sprintf("Cut the %s to %s for this slab.", l.What, say(l.Cut.Value)))

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"errors"
+	"math"
 	"slices"
 
 	"kindmargin/core/figure"
@@ -21,7 +22,9 @@ const sweepCut = measure.Inch / 2
 func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Targets, said findings) {
 	want = fit.Targets{Least: d.Margins.Least.MM(), Uneven: d.Margins.Uneven.MM()}
 	if d.leaveOn() == job.WhenSure && d.rules > rules1 {
+		// The slab hangs by its finished corner, whatever the saw did: only its marks stray, by the tape.
 		want.Sure = d.cutting()
+		want.Sure.Cut = d.tape.Step().MM() / math.Sqrt(6)
 	}
 	top, bottom := d.Hinges.Tops(measure.FromMM(s.height))
 	half := d.Hinges.Leaf.MM() / 2

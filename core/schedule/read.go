@@ -21,6 +21,8 @@ type Row struct {
 	Line    int // in the file, the first being 1
 	Opening job.Opening
 	Faults  []Fault
+
+	asks string // a hand that hangs on the side it is seen from, while that was not said
 }
 
 // Fault is why a line cannot be a door, in a sentence.
@@ -29,13 +31,39 @@ type Fault struct {
 	Problem string
 }
 
+// Seen is the side that a schedule's LH and RH are seen from. Conventions differ (Britain and DIN 107 see a
+// hand from the pull side, North America's LH and RH are seen from the push side), so it is asked for once,
+// never guessed.
+type Seen string
+
+// The sides; the zero value is one that was not said yet.
+const (
+	NotSaid  Seen = ""
+	FromPull Seen = "pull"
+	FromPush Seen = "push"
+)
+
+// Seens lists what can be said.
+var Seens = []Seen{FromPull, FromPush}
+
+// Asks is the first hand of some rows that hangs on the side it is seen from, as the schedule writes it, with
+// its line; ok is false where none does, or it was said.
+func Asks(rows []Row) (line int, hand string, ok bool) {
+	for _, r := range rows {
+		if r.asks != "" {
+			return r.Line, r.asks, true
+		}
+	}
+	return 0, "", false
+}
+
 // Read reads the lines below the headers as doors of a job, which begin with what is usual
 // in it; lines with nothing in them are passed over. columns are what each column is. No two
 // doors may bear one name in one room, those that are on the walk among them.
-func Read(j job.Job, rows [][]string, header int, columns []string) []Row {
-	seen := map[string]string{}
+func Read(j job.Job, rows [][]string, header int, columns []string, seen Seen) []Row {
+	taken := map[string]string{}
 	for _, o := range j.Openings {
-		seen[doorKey(o)] = "is on the walk already"
+		taken[doorKey(o)] = "is on the walk already"
 	}
 	units := make([]measure.Unit, len(columns))
 	for i := range columns {
@@ -51,7 +79,7 @@ func Read(j job.Job, rows [][]string, header int, columns []string) []Row {
 		if empty(rows[n]) {
 			continue
 		}
-		r := reading{job: j, row: Row{Line: n + 1, Opening: j.Begin("new", "")}}
+		r := reading{job: j, seen: seen, row: Row{Line: n + 1, Opening: j.Begin("new", "")}}
 		for i, id := range columns {
 			if id == NoColumn || i >= len(rows[n]) {
 				continue
@@ -60,10 +88,10 @@ func Read(j job.Job, rows [][]string, header int, columns []string) []Row {
 		}
 		r.check()
 		key := doorKey(r.row.Opening)
-		if was, ok := seen[key]; ok && r.row.Opening.Name != "" {
+		if was, ok := taken[key]; ok && r.row.Opening.Name != "" {
 			r.fault("name", "%q %s: give it another name, or leave the line out.", r.row.Opening.Name, was)
 		}
-		seen[key] = fmt.Sprintf("is in line %d already", n+1)
+		taken[key] = fmt.Sprintf("is in line %d already", n+1)
 		list = append(list, r.row)
 	}
 	return list
@@ -85,9 +113,10 @@ func clean(s string) string {
 
 // reading is one line while it is read.
 type reading struct {
-	job job.Job
-	row Row
-	bad map[string]bool // columns that have a fault
+	job  job.Job
+	row  Row
+	seen Seen
+	bad  map[string]bool // columns that have a fault
 }
 
 func (r *reading) fault(column, format string, a ...any) {
@@ -201,12 +230,29 @@ func placesOf(u measure.Unit) places {
 // hand takes a side as schedules write it.
 func (r *reading) hand(text string) {
 	switch strings.ToLower(strings.Trim(text, ". ")) {
-	case "left", "l", "lh", "left hand", "left-hand":
+	case "left", "l":
 		r.row.Opening.Hand = frame.Left
-	case "right", "r", "rh", "right hand", "right-hand":
+	case "right", "r":
 		r.row.Opening.Hand = frame.Right
+	case "lh", "left hand", "left-hand":
+		r.coded(text, frame.Left, frame.Right)
+	case "rh", "right hand", "right-hand":
+		r.coded(text, frame.Right, frame.Left)
 	default:
 		r.fault("hand", "%.40q is no side: the hinges are on the left or on the right, seen from the pull face.", text)
+	}
+}
+
+// coded takes a hand by the side that it is seen from.
+func (r *reading) coded(text string, pull, push frame.Hand) {
+	switch r.seen {
+	case FromPull:
+		r.row.Opening.Hand = pull
+	case FromPush:
+		r.row.Opening.Hand = push
+	default:
+		r.row.asks = text
+		r.fault("hand", "Is %.40q seen from the pull side or from the push side? Say it once for the whole schedule.", text)
 	}
 }
 

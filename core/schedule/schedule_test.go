@@ -70,7 +70,7 @@ func TestLinesAreReadAsDoors(t *testing.T) {
 		" | | | | | | | | | | | | |",
 		"2 | Hall | right | planked | 30 1/2 | 198,1 cm | 44 | butt-100 | | bathroom-64 | | | |",
 	)
-	list := Read(j, rows, 0, Match(rows[0]))
+	list := Read(j, rows, 0, Match(rows[0]), FromPull)
 	require.Len(t, list, 2)
 	for _, r := range list {
 		assert.Empty(t, r.Faults)
@@ -122,7 +122,7 @@ func TestLinesThatCannotBe(t *testing.T) {
 		{strings.Repeat("x", 200), "name", "1 to 120 letters"},
 	} {
 		rows := table(header, c.line, "Good")
-		list := Read(j, rows, 0, Match(rows[0]))
+		list := Read(j, rows, 0, Match(rows[0]), FromPull)
 		require.Len(t, list, 2, c.line)
 		if assert.NotEmpty(t, list[0].Faults, c.line) {
 			assert.Equal(t, c.column, list[0].Faults[0].Column, c.line)
@@ -131,7 +131,7 @@ func TestLinesThatCannotBe(t *testing.T) {
 		assert.Empty(t, list[1].Faults, c.line)
 	}
 	rows := table(header, "Bath", "Bath", "Bath | Loft", "'=Bath", "'-1")
-	list := Read(j, rows, 0, Match(rows[0]))
+	list := Read(j, rows, 0, Match(rows[0]), FromPull)
 	assert.Contains(t, list[1].Faults[0].Problem, "is in line 2 already")
 	assert.Empty(t, list[2].Faults, "one of another room")
 	assert.Contains(t, list[3].Faults[0].Problem, "is a formula", "with the sign that keeps it from being worked out, too")
@@ -150,7 +150,7 @@ func TestAnythingCanBeRead(t *testing.T) {
 			ids = append(ids, c.ID)
 		}
 		_ = Header(rows)
-		for _, r := range Read(j, rows, 0, ids) {
+		for _, r := range Read(j, rows, 0, ids, NotSaid) {
 			if len(r.Faults) == 0 {
 				if err := r.Opening.Check(j.Unit); err != nil {
 					t.Fatal(err)
@@ -158,4 +158,33 @@ func TestAnythingCanBeRead(t *testing.T) {
 			}
 		}
 	})
+}
+
+// LH is seen from the pull side in Britain and by DIN 107, from the push side in North America (published
+// conventions, from memory): the same schedule puts its hinges on the other side. Until it is said, no such
+// line comes in; a plain side is taken as it stands.
+func TestHandsAreAskedForOnce(t *testing.T) {
+	j := job.NewJob("house", "House", measure.Inches)
+	rows := table("Door | Hand | Width", "1 | LH | 30", "2 | RH | 30", "3 | left | 30", "4 | right-hand | 30")
+	for seen, want := range map[Seen][]frame.Hand{
+		FromPull: {frame.Left, frame.Right, frame.Left, frame.Right},
+		FromPush: {frame.Right, frame.Left, frame.Left, frame.Left},
+	} {
+		list := Read(j, rows, 0, Match(rows[0]), seen)
+		require.Len(t, list, 4)
+		for i, r := range list {
+			assert.Empty(t, r.Faults, seen)
+			assert.Equal(t, want[i], r.Opening.Hand, "%s, line %d", seen, r.Line)
+		}
+		_, _, asks := Asks(list)
+		assert.False(t, asks)
+	}
+	list := Read(j, rows, 0, Match(rows[0]), NotSaid)
+	for i, bad := range []bool{true, true, false, true} {
+		assert.Equal(t, bad, len(list[i].Faults) == 1, "line %d", list[i].Line)
+	}
+	line, hand, ok := Asks(list)
+	assert.True(t, ok)
+	assert.Equal(t, 2, line)
+	assert.Equal(t, "LH", hand)
 }

@@ -176,7 +176,7 @@ func (c card) blocks() (list []block) {
 
 func (c card) stops() (list []said) {
 	for _, f := range append(append([]sheet.Finding{}, c.plan.Findings...), c.leaf.Findings...) {
-		if f.Gravity == plan.Stop {
+		if f.Gravity == plan.Stop || f.Pointer == "/cut/knowing" { // what is cut knowingly is said too
 			list = append(list, said{f.Text, false})
 		}
 	}

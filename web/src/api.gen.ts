@@ -1658,6 +1658,8 @@ export interface components {
             floor?: number;
             height: number[];
             /** @description A length in millimetres, exact to the nanometre. */
+            high?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             housing?: number;
             /** @enum {string} */
             joint?: "" | "over" | "between";
@@ -1784,6 +1786,8 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             margin: number;
             on?: string;
+            /** Format: int64 */
+            rules?: number;
         };
         MadeHinge: {
             /** @description A length in millimetres, exact to the nanometre. */

@@ -144,6 +144,14 @@ export function CardsPage() {
 			</main>
 		);
 	const done = ticked.includes(card.id);
+	// What was cut without a reading that would settle it is said where the saw is.
+	const knowing =
+		card.step === 'cut'
+			? v.plan.leaves
+					.flatMap((l) => l.findings)
+					.filter((f) => f.pointer === '/cut/knowing')
+					.map((f) => f.text)
+			: [];
 	const cautions = trade.cautions.filter((c) => c.step === card.step);
 	return (
 		<ShownIn value={shown}>
@@ -201,6 +209,11 @@ export function CardsPage() {
 					>
 						{card.says}
 					</p>
+					{knowing.map((text) => (
+						<p key={text} className="text-lg sm:text-xl border-l-8 border-warning pl-3" data-knowing>
+							{text}
+						</p>
+					))}
 					<Said error={error} />
 					<p className="mt-auto flex gap-2 text-base text-base-content border-t-2 border-warning pt-1">
 						<TriangleAlert size={22} className="shrink-0 text-warning" aria-hidden="true" />

@@ -19,9 +19,10 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 	const [came, setCame] = useState<Schemas['ScheduleImported'] | null>(null);
 	const [error, attempt] = useAttempt();
 	const path = `/api/jobs/${head.id}/schedule`;
-	const look = (f: File, columns?: string[]) =>
+	const look = (f: File, columns?: string[], hands?: string) =>
 		attempt(async () => {
 			const query = new URLSearchParams(columns ? { columns: asked(columns) } : {});
+			if (hands) query.set('hands', hands);
 			setSeen(await send<Preview>(`${path}/preview?${query}`, f));
 			setKey(newKey());
 		});
@@ -37,6 +38,7 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 			if (!file || !seen) return;
 			const columns = asked(seen.columns.map((c) => c.id));
 			const query = new URLSearchParams({ columns, good: String(seen.bad > 0), by: whoNow() });
+			if (seen.hands) query.set('hands', seen.hands);
 			setCame(await send(`${path}?${query}`, file, key));
 			setSeen(null);
 			cache.invalidateQueries({ queryKey: ['walk', head.id] });
@@ -100,9 +102,21 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 						seen={seen}
 						match={(i, id) => {
 							const ids = seen.columns.map((c, k) => (k === i ? id : c.id === id ? '' : c.id));
-							look(file, ids);
+							look(file, ids, seen.hands);
 						}}
 					/>
+					{(seen.hand || seen.hands) && (
+						<Hands
+							seen={seen}
+							say={(hands) =>
+								look(
+									file,
+									seen.columns.map((c) => c.id),
+									hands,
+								)
+							}
+						/>
+					)}
 					<Rows seen={seen} />
 					<div className="flex flex-wrap gap-3 items-center">
 						<button
@@ -127,6 +141,40 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 }
 
 const asked = (ids: string[]) => ids.map((id) => id || '-').join(',');
+
+/** Hands asks once which side the schedule's LH and RH are seen from, by its own first example. */
+function Hands({ seen, say }: { seen: Preview; say: (hands: string) => void }) {
+	const [example, setExample] = useState(seen.hand);
+	if (seen.hand && seen.hand.line !== example?.line) setExample(seen.hand);
+	const left = /^\s*l/i.test(example?.hand ?? 'LH');
+	const choices = [
+		{ hands: 'pull', text: 'the side it opens toward (pull side)', side: left ? 'left' : 'right' },
+		{ hands: 'push', text: 'the side you push it from', side: left ? 'right' : 'left' },
+	];
+	return (
+		<fieldset className="border-l-4 border-warning pl-3" data-hands={seen.hands}>
+			<legend className="text-xl">
+				{example ? `Line ${example.line}, ${example.name || 'no name'}: ${example.hand}` : 'LH and RH'}. Seen from
+				where?
+			</legend>
+			{choices.map((c) => (
+				<label key={c.hands} className="flex items-center gap-3 min-h-11 text-lg">
+					<input
+						type="radio"
+						className="radio"
+						name="hands"
+						data-field={`hands-${c.hands}`}
+						checked={seen.hands === c.hands}
+						onChange={() => say(c.hands)}
+					/>
+					<span>
+						Seen from {c.text}: hinges on the <strong>{c.side}</strong>, seen from the pull side
+					</span>
+				</label>
+			))}
+		</fieldset>
+	);
+}
 
 /** Columns says what each column is taken for, and lets it be put right. */
 function Columns({ seen, match }: { seen: Preview; match: (i: number, id: string) => void }) {

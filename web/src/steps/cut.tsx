@@ -27,28 +27,36 @@ export function CutStep() {
 	const { view, leaf, save } = useDoor();
 	const cut = leaf.cut;
 	const [error, attempt] = useAttempt();
-	const unsure = leaf.findings.some((f) => f.code === 'head-slope-unread');
+	// What a reading more would settle: it waits for that, or is cut knowingly.
+	const unsure = leaf.findings.some((f) => f.pointer === '/cut/knowing');
 	if (!cut) return <p className="mb-4">The cuts wait for a width, a height and the slab's measurements.</p>;
 	return (
 		<>
 			{(unsure || view.opening.cut.knowing) && (
-				<label className="flex items-center gap-3 min-h-11 mb-3">
-					<input
-						type="checkbox"
-						className="checkbox"
-						data-field="cut-knowing"
-						checked={!!view.opening.cut.knowing}
-						onChange={(e) =>
-							attempt(() =>
-								save(
-									[{ op: 'add', path: '/cut/knowing', value: e.target.checked }],
-									e.target.checked ? 'cut so, knowingly' : 'not cut so',
-								),
-							)
-						}
-					/>
-					Cut it so, knowingly
-				</label>
+				<div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-3">
+					{unsure && (
+						<Link className="btn" to={`/j/${view.job.id}/${view.opening.id}/measure`} data-read-first>
+							Read it first
+						</Link>
+					)}
+					<label className="flex items-center gap-3 min-h-11">
+						<input
+							type="checkbox"
+							className="checkbox"
+							data-field="cut-knowing"
+							checked={!!view.opening.cut.knowing}
+							onChange={(e) =>
+								attempt(() =>
+									save(
+										[{ op: 'add', path: '/cut/knowing', value: e.target.checked }],
+										e.target.checked ? 'cut so, knowingly' : 'not cut so',
+									),
+								)
+							}
+						/>
+						Cut without it, knowingly
+					</label>
+				</div>
 			)}
 			<Said error={error} />
 			<div className="mb-3" data-laid={`${cut.across}, ${cut.along}`}>

@@ -69,9 +69,15 @@ export function LiningPanel() {
 				<LengthField pointer="/lining/height/1" label="Height, lock side" empty={0} />
 				<LengthField
 					pointer="/lining/floor"
-					label="Floor, lock side higher by"
+					label="Floor under the lock jamb, higher by"
 					optional
-					note="minus where it is lower"
+					note="against the hinge jamb's; 0 where level, minus where lower"
+				/>
+				<LengthField
+					pointer="/lining/high"
+					label="Floor's highest place, higher by"
+					optional
+					note="between the jambs and where the door swings"
 				/>
 			</fieldset>
 			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
