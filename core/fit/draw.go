@@ -179,6 +179,9 @@ func (o *Outline) drawEdge(side frame.Side, want Targets, points []Point, at []s
 		e.excess = excessOf(side, e.Gaps, want.Margin[side]+e.Moved, cov)
 		o.ends[slices.Index(tripEdges[:], side)] = endsOf(side, e, rows, cov, want.Margin[side]+e.Moved, want.Least)
 	}
+	if side == frame.Head {
+		o.atCorner = cornerRow(e.Gaps, rows)
+	}
 	o.Edges[side] = e
 	for where, i := range [3]int{0, len(rows) / 2, len(rows) - 1} {
 		o.Wanted = append(o.Wanted, WantedMargin{side, where, rows[i]})

@@ -86,9 +86,10 @@ type Outline struct {
 	ends    [3]edgeEnds
 	// Held is how much tighter the head hangs than a straight edge would ask, because it may be less bowed
 	// than it seems, mm.
-	Held   float64
-	corner bool    // whether the hinge corner of the head counts among what may be too wide
-	strike float64 // from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
+	Held     float64
+	corner   bool       // whether the hinge corner of the head counts among what may be too wide
+	atCorner survey.Row // how much wider than the best the margin comes out there
+	strike   float64    // from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
 }
 
 // Uncut gives the outline with its foot as an uncut slab of a length has it: square to the hinge edge, so

@@ -6,21 +6,59 @@ import (
 	"gonum.org/v1/gonum/mat"
 
 	"kindmargin/core/frame"
+	"kindmargin/core/survey"
 )
 
+// cornerRow is how much wider than the best straight edge's the margin comes out at the head's hinge corner,
+// where it is set by the hinges' marks: a straight edge stands off a bowed head by half its belly, so half of
+// what the belly is less.
+func cornerRow(gaps []Gap, rows []survey.Row) (row survey.Row) {
+	last := len(gaps) - 1
+	middle := last / 2
+	half := -0.5
+	if gaps[middle].Mean < (gaps[0].Mean+gaps[last].Mean)/2 {
+		half = 0.5
+	}
+	add := func(i int, by float64) {
+		for _, t := range rows[i] {
+			t.By *= by
+			row = append(row, t)
+		}
+	}
+	add(middle, half)
+	add(0, -half/2)
+	add(last, -half/2)
+	return row
+}
+
+// Doubted are the figures of the opening that a slip could ruin the slab by: those of Ends, and the head
+// margin at the hinge corner.
+func (o Outline) Doubted() []survey.Row { return append(o.Ends(), o.atCorner) }
+
+// DoubtedOf is the edge of the i-th of Doubted.
+func DoubtedOf(i int) frame.Side {
+	if i == 2*len(tripEdges) {
+		return frame.Head
+	}
+	return tripEdges[i/2]
+}
+
 // Ruin is the chance that a finished margin comes out more than the tolerance wider than the best
-// straight edge could make it, at any of the six ends that Ends lists, where the opening is wider there by
+// straight edge could make it, at any place that Doubted lists, where the opening is wider there by
 // shift than the readings say (mm; nil for nowhere), left is what stays on each edge, and cov the
-// covariance of the ends, mm².
+// covariance of those figures, mm².
 func (o Outline) Ruin(s Sureness, left frame.Each[float64], cov mat.Symmetric, shift []float64) float64 {
 	sound := 1.0
-	for i := range 2 * len(o.ends) {
-		e, end := o.ends[i/2], i%2
-		room := s.Tolerance + left[tripEdges[i/2]]*e.share[end]
+	for i := range cov.SymmetricDim() {
+		room, waves := s.Tolerance+o.Held, 0.0 // at the corner
+		if i < 2*len(o.ends) {
+			e := o.ends[i/2]
+			room, waves = s.Tolerance+left[tripEdges[i/2]]*e.share[i%2], e.waves
+		}
 		if shift != nil {
 			room -= shift[i]
 		}
-		sound *= 1 - phi(-room/math.Sqrt(cov.At(i, i)+s.Cut*s.Cut+e.waves))
+		sound *= 1 - phi(-room/math.Sqrt(cov.At(i, i)+s.Cut*s.Cut+waves))
 	}
 	return 1 - sound
 }

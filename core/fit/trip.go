@@ -132,9 +132,6 @@ func (o Outline) Ends() (rows []survey.Row) {
 	return rows
 }
 
-// EndOf is the edge whose end is the i-th of Ends.
-func EndOf(i int) frame.Side { return tripEdges[i/2] }
-
 // Trip is what another trip to the trestles hangs on.
 type Trip struct {
 	Sureness

@@ -38,6 +38,9 @@ func clashes(d door, s surveyed) (list []Clash) {
 		case x.Swapped != nil:
 			code = ChangedRound
 			args = Args{"reading": x.Reading, "value": args["value"], "other": *x.Swapped, "otherValue": Exact(x.Swapped.Value)}
+		case x.Bump:
+			c.Again, _ = x.Beside()
+			code, args["next"] = OrBump, c.Again
 		case len(x.Or) > 0:
 			code, args["others"] = OneOf, Any(x.Or)
 			if r, ok := s.shape.Split(x, survey.Candidates(measure.FromMM(s.width), measure.FromMM(s.height), d.unit)); ok {
@@ -48,8 +51,8 @@ func clashes(d door, s surveyed) (list []Clash) {
 				}
 			}
 		}
-		if args["slip"] != "" {
-			code = slipped[code]
+		if other, ok := slipped[code]; ok && args["slip"] != "" {
+			code = other
 		}
 		i := slices.IndexFunc(d.Readings, func(r survey.Reading) bool { return r.ID == x.Reading.ID })
 		c.Finding = Finding{Stop, job.StepMeasure, pointerTo(i, "value"), code, args}
@@ -61,7 +64,6 @@ func clashes(d door, s surveyed) (list []Clash) {
 // slipped is the code that also names the slip with the tape.
 var slipped = map[Code]Code{
 	Contradicted: ContradictedBySlip, OneOf: OneOfBySlip, OneOfSplit: OneOfSplitBySlip, OneOfAgain: OneOfAgainBySlip,
-	ChangedRound: ChangedRound,
 }
 
 // settled is the opening with the clash settled by leaving r out, or by changing

@@ -18,6 +18,7 @@ const (
 	Contradicted       Code = "contradicted"
 	ContradictedBySlip Code = "contradicted-by-slip"
 	ChangedRound       Code = "changed-round"
+	OrBump             Code = "contradicted-or-bump"
 	OneOf              Code = "one-of"
 	OneOfBySlip        Code = "one-of-by-slip"
 	OneOfSplit         Code = "one-of-split"

@@ -66,13 +66,23 @@ func leaveOn(d door, o fit.Outline) (leave frame.Each[float64]) {
 	switch d.leaveOn() {
 	case job.WhenSure:
 		for side, mm := range o.LeaveOn(d.cutting()) {
-			leave[side] = max(mm-d.tape.Step().MM()/2, 0)
+			leave[side] = max(mm-d.rounded(frame.Side(side)), 0)
 		}
 	case job.Always3:
 		three := measure.FromMM(3).Round(d.tape.Step(), measure.Up).MM()
 		leave[frame.Lock], leave[frame.Foot] = three, three
 	}
 	return leave
+}
+
+// rounded is what stays on an edge on average because its cuts are rounded to the tape, mm. The head keeps
+// nothing by it: it is hung by its finished hinge corner, so what rounding leaves on there is lost at the
+// lock corner.
+func (d door) rounded(side frame.Side) float64 {
+	if side == frame.Head && d.rules > rules1 {
+		return 0
+	}
+	return d.tape.Step().MM() / 2
 }
 
 // cutting is the usual sureness with a tape: a cut strays from its line, its line

@@ -127,10 +127,10 @@ func (x danger) likely() float64 { return x.raised * math.Exp(-x.Misfit/2) }
 // dangers are the slips that could stand in the readings, would hardly be noticed, and would ruin the slab:
 // undone, each moves the end of a cut over the tolerance toward too small.
 func dangers(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (list []danger, in *survey.Doubts) {
-	in = s.shape.Doubts(o.Ends())
+	in = s.shape.Doubts(o.Doubted())
 	sure := d.cutting()
-	for side := range left { // by rounding half a mark more stays on
-		left[side] += d.tape.Step().MM() / 2
+	for side := range left {
+		left[side] += d.rounded(frame.Side(side))
 	}
 	sound := o.Ruin(sure, left, in.Cov, nil)
 	in.Each(func(x *survey.Slip) {
@@ -143,7 +143,7 @@ func dangers(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (list 
 		if most <= sure.Tolerance || x.Misfit > mostHidden {
 			return
 		}
-		y := danger{Slip: *x, raised: o.Ruin(sure, left, in.Cov, x.Shift) - sound, wide: most, side: fit.EndOf(at)}
+		y := danger{Slip: *x, raised: o.Ruin(sure, left, in.Cov, x.Shift) - sound, wide: most, side: fit.DoubtedOf(at)}
 		if y.raised < trade.SlipRaises || y.likely() <= trade.SlipHides {
 			return
 		}

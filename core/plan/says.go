@@ -29,6 +29,7 @@ var says = map[Code]string{
 
 	Contradicted:       otherSay + readAgain,
 	ContradictedBySlip: otherSay + perhaps + readAgain,
+	OrBump:             "The {reading} reads {value}, but the others say about {about}. It may be wrong, or there is a bump there. Read the {next} before you strike anything out.",
 	ChangedRound:       "The {reading} ({value}) and the {other} ({otherValue}) look as if each was written down for the other. Read one of them again, or change them round.",
 	OneOf:              otherSay + asWell,
 	OneOfBySlip:        otherSay + perhaps + asWell,

@@ -36,6 +36,9 @@ type Suspect struct {
 	// Swapped is a reading of the same kind that this one was written down for,
 	// and the other way round; nil where there is none.
 	Swapped *Reading
+	// Bump is whether a bump in the side, at a knot or a hinge, would explain it as well; a second reading
+	// beside it tells. See Beside.
+	Bump bool
 
 	index, other int         // of Reading and Swapped among the readings given
 	without      [][]float64 // S⁻¹r with the reading, or each of Or, left out
@@ -157,6 +160,7 @@ func (s *Shape) worst(c *clash) (x Suspect, ok bool) {
 		return slip(a) - slip(b)
 	})
 	x = s.suspect(c, group[0])
+	x.Bump = len(group) == 1 && x.bump()
 	for _, k := range group[1:] {
 		x.Or = append(x.Or, s.given[k])
 	}
@@ -176,6 +180,34 @@ func (s *Shape) suspect(c *clash, i int) Suspect {
 		Reading: s.given[i], Predicted: s.given[i].seen() - miss, Sigma: 1 / math.Sqrt(precision),
 		Score: math.Abs(c.alpha[i]) / math.Sqrt(precision), index: i,
 	}
+}
+
+// bumpSpread is how far a side bumps out at one place, mm (standard deviation). Assumed.
+const bumpSpread = 3.0
+
+// bump reports whether a bump at the reading's place brings it within two sigmas, and no slip does.
+func (x Suspect) bump() bool {
+	_, ok := x.Beside()
+	return ok && x.Slip() == "" && x.Score*x.Sigma < 2*math.Hypot(x.Sigma, bumpSpread)
+}
+
+// besideBy is how far beside a reading a second one is taken: a bump is as wide, a slip has no width.
+const besideBy = 60 * millimetre
+
+// Beside is the reading that tells a bump from a slip: the same beside the first; ok is false for what is
+// not read at one place of one side.
+func (x Suspect) Beside() (r Reading, ok bool) {
+	r = x.Reading
+	r.ID, r.Value = "", 0
+	switch r.Kind {
+	case Width, Height, Plumb, Straight, Gap:
+		r.At -= besideBy
+		if r.At < besideBy || (r.Kind == Plumb || r.Kind == Straight) && r.At <= r.From+besideBy {
+			r.At += 2 * besideBy
+		}
+		return r, true
+	}
+	return r, false
 }
 
 // swapped finds the two readings of one kind that, written down for one another,
