@@ -190,7 +190,7 @@ func TestTheLoadOfThreeDoors(t *testing.T) {
 	assert.Len(t, l.Groups[0].Items, 3)
 	assert.Equal(t, sheet.LoadItem{Name: "100 mm (4 in) butt", Count: 5, Doors: []string{"Chart room", "Galley"}}, l.Groups[1].Items[0])
 	assert.Len(t, l.Cutting, 3)
-	assert.Equal(t, "12", l.Cutting[0].Hinge.MM, "with what its planks will grow by August")
+	assert.Equal(t, "12.5", l.Cutting[0].Hinge.MM, "with what its planks will grow by August")
 	assert.Equal(t, 404, s.do("GET", path+"/load?doors=gone", "", nil).status)
 }
 

@@ -39,6 +39,11 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	fill("/lining/width/2", "894")
 	fill("/lining/height/0", "2075")
 	fill("/lining/height/1", "2075")
+	// The floor is asked for, level or not; under the lock jamb alone is not enough.
+	u.says("How much higher is the floor under the lock jamb?")
+	fill("/lining/floor", "0")
+	u.says("How much higher is the floor at its highest place")
+	fill("/lining/high", "0")
 	// 826 and twice 28 is 882; with 2 a side it wants 886.
 	u.says("with 2 mm of packing a side it is 16 mm too narrow")
 	u.until("it cannot stand", `document.querySelector('[data-stands]').disabled`)

@@ -94,7 +94,7 @@ func TestLoadForThreeDoors(t *testing.T) {
 	for name, n := range map[string]string{
 		// 2 of the chart room and 3 of the galley; their 5 × 2 × 4 screws less a long one a slab.
 		"100 mm (4 in) butt": "5 ×", "75 mm (3 in) butt": "2 ×", "no. 10 × 38 mm": "38 ×", "no. 10 × 75 mm": "2 ×", "no. 8 × 32 mm": "11 ×",
-		"wedge": "9 ×", "packer, 3 mm": "6 ×", "insert, 702 × 30 × 29 mm": "2 ×",
+		"wedge": "9 ×", "packer, 3 mm": "4 ×", "packer, 2.5 mm": "2 ×", "insert, 702 × 30 × 29 mm": "2 ×",
 	} {
 		u.until(name, fmt.Sprintf(`document.querySelector('[data-count=%q]')?.innerText === %q`, name, n))
 	}
@@ -201,7 +201,7 @@ func TestPapersOfTheHouse(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/papers/tern-house")
 	for kind, says := range map[string][]string{
-		"card":  {"Chart room", "Hinges on the RIGHT", "Hinge edge: 6.5 at 0", "Latch 1038 down the slab", "Linen room", "gaps read"},
+		"card":  {"Chart room", "Hinges on the RIGHT", "Hinge edge: 7 at 0", "Latch 1038 down the slab", "Linen room", "gaps read"},
 		"book":  {"The doors of the house: 6", "Signed off", "To order, Tern House", "11 × 100 mm (4 in) butt"},
 		"order": {"To order, Tern House", "84 × no. 10 × 38 mm"},
 	} {

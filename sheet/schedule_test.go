@@ -42,7 +42,7 @@ func TestAScheduleThatWentOutComesIn(t *testing.T) {
 			require.NoError(t, err)
 			empty := j
 			empty.Openings = nil
-			rows := schedule.Read(empty, got.Rows, 0, schedule.Match(got.Rows[0]))
+			rows := schedule.Read(empty, got.Rows, 0, schedule.Match(got.Rows[0]), schedule.FromPull)
 			require.Len(t, rows, len(j.Openings), kind)
 			for i, r := range rows {
 				require.Empty(t, r.Faults, "%s: %s", kind, j.Openings[i].Name)

@@ -60,11 +60,14 @@ func Quantum(u measure.Unit) measure.Length {
 // whichever way it is rounded.
 const slack = 50 * measure.Micrometre
 
-// Under brings the figure to a mark of the tape that is not over it, as a term of its own: a cut leaves
-// more on, never less.
-func (f Figure) Under(tape measure.Tape) Figure {
-	return f.to(f.Value.Round(tape.Step(), measure.Down), "rounded to the tape, leaving more on")
+// Within brings the figure to the greatest mark of the tape that its exact value reaches, as a term of its
+// own: a cut never goes past its terms by what they are rounded to when they are shown.
+func (f Figure) Within(tape measure.Tape, exact measure.Length) Figure {
+	return f.to((exact+shown).Round(tape.Step(), measure.Down), "rounded to the tape, leaving more on")
 }
+
+// shown is what terms are rounded to when they are shown, in millimetres: no hand sees less.
+const shown = 10 * measure.Micrometre
 
 // Rounded brings the figure to the tape, as a term of its own.
 func (f Figure) Rounded(tape measure.Tape, way measure.Way) Figure {

@@ -92,6 +92,19 @@ type Outline struct {
 	strike   float64    // from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
 }
 
+// Unheld gives the outline as it is once nothing is held back at the head.
+func (o Outline) Unheld() Outline {
+	e := o.Edges[frame.Head]
+	e.Line.A -= o.Held
+	gaps := slices.Clone(e.Gaps)
+	for i := range gaps {
+		gaps[i].Mean += o.Held
+	}
+	e.Gaps, o.Held = gaps, 0
+	o.Edges[frame.Head] = e
+	return o
+}
+
 // Uncut gives the outline with its foot as an uncut slab of a length has it: square to the hinge edge, so
 // that its margins are those that the slab will have.
 func (o Outline) Uncut(length float64) Outline {

@@ -13,8 +13,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/figure"
+	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
+	"kindmargin/core/measure"
 )
 
 // kept is a figure of a plan, in mm, and its standard deviation.
@@ -105,4 +107,38 @@ func TestFiguresOfBefore(t *testing.T) {
 	assert.Equal(t, 3, cut, "one was cut, one hung, one signed off")
 	t.Logf("%d of %d other figures lie within their ± of before", within, others)
 	assert.GreaterOrEqual(t, float64(within)/float64(others), 0.95)
+}
+
+// A cut is never deeper than its terms: each mark lies at or under what the laid outline asks, however the
+// terms are rounded to be shown, on every tape.
+func TestACutNeverGoesPastItsTerms(t *testing.T) {
+	for _, file := range []string{"tern-house-v2", "alder-cottage-v2"} {
+		b, err := os.ReadFile(filepath.Join("..", "job", "testdata", file+".job.json"))
+		require.NoError(t, err)
+		j, err := job.Decode(b)
+		require.NoError(t, err)
+		for _, tape := range append(measure.Tapes(measure.Millimetres), measure.Tapes(measure.Inches)...) {
+			j.Tape = tape
+			for _, o := range j.Openings {
+				o.Done, o.Tried = nil, nil
+				d := newDoor(j, o)
+				read, _ := readShape(d)
+				_, want, _ := margins(d, read)
+				drawn, _ := outlines(d, read, baysOf(d), want)
+				p := Solve(j, o)
+				for i, b := range baysOf(d) {
+					cut := p.Leaves[i].Cut
+					laid := fit.Lay(drawn[i], leaveOn(d, drawn[i]), b.slab, cut.Laying)
+					for _, e := range cut.Edges {
+						if e.Side == frame.Lock || e.Side == frame.Foot { // marked across from what was marked before
+							continue
+						}
+						for k, m := range e.Marks {
+							assert.LessOrEqual(t, m.Depth.Value.MM(), max(laid.Cuts[e.Side][k].Depth, 0)+0.0101, "%s %s %v, on %v", file, o.ID, e.Side, tape)
+						}
+					}
+				}
+			}
+		}
+	}
 }

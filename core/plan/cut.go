@@ -18,7 +18,8 @@ import (
 func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], corners [2]figure.Figure) (sheet *CutSheet, laid *fit.Laid, ask []Suggestion, said findings) {
 	if missing := b.slab.Missing(); len(missing) > 0 {
 		said.say(Care, job.StepSlab, b.at+"/"+missing[0], SlabUnmeasured, Args{"missing": join(missing)})
-		return nil, nil, nil, said
+		ask, _ = doubts(d, s, o, wanted) // asked for with the other readings, not once the slab is there
+		return nil, nil, ask, said
 	}
 	way, said := lay(d, s, b, o, corners[1])
 	first := fit.Lay(way.outline, wanted, b.slab, way.chosen.Laying)
@@ -208,8 +209,10 @@ func sigmaAt(o fit.Outline, side frame.Side, share float64) float64 {
 // depth is the figure of one mark with its terms.
 func depth(d door, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 	terms := make([]figure.Term, 0, 7)
+	exact := 0.0
 	add := func(label string, mm float64, from figure.Source, sd float64) {
-		if v := d.under(mm); v != 0 || from == figure.Reading {
+		exact += mm
+		if v := d.est(mm); v != 0 || from == figure.Reading {
 			terms = append(terms, figure.Term{Label: label, Value: v, Source: from, Sigma: sd})
 		}
 	}
@@ -241,7 +244,7 @@ func depth(d door, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 	if d.rules == rules1 {
 		return f.Rounded(d.tape, measure.Down)
 	}
-	return f.Under(d.tape)
+	return f.Within(d.tape, measure.FromMM(max(exact, 0)))
 }
 
 // checks are the slab's own sizes less the marks on both sides of it.

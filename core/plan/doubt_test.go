@@ -19,7 +19,7 @@ import (
 )
 
 // careful is an old opening read as a careful person would: five widths, three
-// heights, plumb, level (the head's both ways round), straight, and square in both corners.
+// heights, plumb, level (the head's both ways round), straight, a diagonal, and square in both corners.
 func careful() job.Opening {
 	o := square()
 	o.Walls, o.Readings, o.Cut.LeaveOn = job.Old, nil, job.WhenSure
@@ -42,6 +42,7 @@ func careful() job.Opening {
 		{Kind: survey.Height, At: mm(400), Value: mm(2031.5)},
 		{Kind: survey.Square, Side: frame.Lock, At: mm(600), Value: mm(0)},
 		{Kind: survey.Level, Side: frame.Head, At: mm(770), From: mm(50), Turned: true, Value: mm(-1)},
+		{Kind: survey.Diagonal, Side: frame.Lock, Value: mm(2193)},
 	} {
 		r.ID = "r" + string(rune('a'+i))
 		o.Readings = append(o.Readings, r)

@@ -126,7 +126,7 @@ var tapes = []measure.Tape{measure.HalfMillimetre, measure.WholeMillimetre, meas
 // What the program asks for by tape, level and square, in usual houses.
 func TestReadingsAskedFor(t *testing.T) {
 	for _, h := range oracle.Houses {
-		n := seeds(30, 400)
+		n := seeds(8, 400)
 		count, small, notReady := make([]int, n), make([]float64, n), make([]bool, n)
 		each(n, func(i int) {
 			s := newSite(h, plainKit, tapes[i%len(tapes)], rand.New(rand.NewPCG(uint64(i), 17)))

@@ -246,7 +246,7 @@ func headCorners(d door, o fit.Outline) (corners [2]figure.Figure) {
 
 // finished tells which slab is wanted.
 func finished(d door, o fit.Outline, sure frame.Each[float64]) Size {
-	size := o.Size()
+	size := o.Unheld().Size()
 	return Size{
 		Width: figure.Sum(
 			sure[frame.Lock],

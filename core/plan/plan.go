@@ -147,14 +147,6 @@ func (d door) est(mm float64) measure.Length {
 	return measure.FromMM(mm).Round(figure.Quantum(d.unit), measure.Nearest)
 }
 
-// under is an estimate as a term of a cut: rounded so that the terms never add up to more.
-func (d door) under(mm float64) measure.Length {
-	if d.rules == rules1 {
-		return d.est(mm)
-	}
-	return measure.FromMM(mm).Round(figure.Quantum(d.unit), measure.Down)
-}
-
 // mostSettled is how many readings a survey may have for its clash to be settled
 // beforehand: past it, each plan takes a second.
 const mostSettled = 200

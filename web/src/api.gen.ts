@@ -2412,6 +2412,13 @@ export interface components {
             header: string;
             problem: string;
         };
+        ScheduleHand: {
+            hand: string;
+            /** Format: int64 */
+            line: number;
+            /** @description The door of that line. */
+            name: string;
+        };
         ScheduleImported: {
             /**
              * Format: int64
@@ -2433,6 +2440,13 @@ export interface components {
              * @description How many lines are doors.
              */
             good: number;
+            /** @description A hand of the schedule, where it has to be said which side LH and RH are seen from. */
+            hand?: components["schemas"]["ScheduleHand"];
+            /**
+             * @description The side that was said.
+             * @enum {string}
+             */
+            hands: "" | "pull" | "push";
             /** @description A schedule with these headers came before, and is matched as it was then. */
             known: boolean;
             /** @description How it was read, where that is not plain. */
@@ -9822,6 +9836,8 @@ export interface operations {
             query?: {
                 /** @description What each column is, by ID, set apart by commas; - for one that is left out. None where it is to be matched here. */
                 columns?: string[];
+                /** @description The side that the schedule's LH and RH are seen from; none where it was not said. */
+                hands?: "pull" | "push";
                 /** @description Leave the lines out that cannot be doors; else nothing comes in unless all can. */
                 good?: boolean;
                 /** @description Who brings it in. */
@@ -9994,6 +10010,8 @@ export interface operations {
             query?: {
                 /** @description What each column is, by ID, set apart by commas; - for one that is left out. None where it is to be matched here. */
                 columns?: string[];
+                /** @description The side that the schedule's LH and RH are seen from; none where it was not said. */
+                hands?: "pull" | "push";
             };
             header?: never;
             path: {
