@@ -234,7 +234,7 @@ func framed(url string) (id string, err error) {
 	}
 	var out any
 	return v.Opening.ID, ask("PATCH", at+"/"+v.Opening.ID, fmt.Sprintf("%q", fmt.Sprint(v.Version)), `[{"op": "add", "path": "/measuring", "value": "frame"}, {"op": "add", "path": "/margins/school", "value": "newframe"}, {"op": "add", "path": "/slab", "value": {"width": 762, "length": 1981, "thickness": 35}},
-		{"op": "add", "path": "/lining", "value": {"thick": 28, "board": 140, "wall": [124, 125, 128, 124, 124, 126], "width": [841, 843, 838], "height": [2042, 2040]}}]`, &out)
+		{"op": "add", "path": "/lining", "value": {"thick": 28, "board": 140, "wall": [124, 125, 128, 124, 124, 126], "width": [841, 843, 838], "height": [2042, 2040], "floor": 3, "high": 4}}]`, &out)
 }
 
 // card is the picture of a door card, as poppler draws the PDF.

@@ -36,7 +36,7 @@ export function CutStep() {
 				<div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-3">
 					{unsure && (
 						<Link className="btn" to={`/j/${view.job.id}/${view.opening.id}/measure`} data-read-first>
-							Read it first
+							Read first
 						</Link>
 					)}
 					<label className="flex items-center gap-3 min-h-11">
@@ -54,7 +54,7 @@ export function CutStep() {
 								)
 							}
 						/>
-						Cut without it, knowingly
+						Cut without, knowingly
 					</label>
 				</div>
 			)}
