@@ -23,7 +23,8 @@ var Slips = []Slip{
 	{"sign", "in and out, or the two ends, were swapped", true, times(-1), none},
 }
 
-func plus(by float64) func(float64) float64  { return func(read float64) float64 { return read + by } }
+func plus(by float64) func(float64) float64 { return func(read float64) float64 { return read + by } }
+
 func times(by float64) func(float64) float64 { return func(read float64) float64 { return read * by } }
 func none(float64) float64                   { return math.NaN() }
 

@@ -154,8 +154,8 @@ function Hands({ seen, say }: { seen: Preview; say: (hands: string) => void }) {
 	return (
 		<fieldset className="border-l-4 border-warning pl-3" data-hands={seen.hands}>
 			<legend className="text-xl">
-				{example ? `Line ${example.line}, ${example.name || 'no name'}: ${example.hand}` : 'LH and RH'}. Seen from
-				where?
+				{example ? `Line ${example.line}, ${example.name || 'no name'}: ${example.hand}` : 'LH and RH'}. Seen
+				from where?
 			</legend>
 			{choices.map((c) => (
 				<label key={c.hands} className="flex items-center gap-3 min-h-11 text-lg">
