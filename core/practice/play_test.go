@@ -85,10 +85,10 @@ func TestThePlansAdviceScoresAsTheSimulationSays(t *testing.T) {
 		small += len(s.hidden.Small(s.hung))
 	}
 	t.Logf("first hang %.2f, simulated %.2f; in the end %.2f, %.2f; trips %.2f, %.2f; too small %d", first/tries, want.Ways[0].Fits, fits/tries, want.Ways[0].Finished, trips/tries, want.Ways[0].TripsMean, small)
-	// Two deviations of a share of 30 against one of 50.
+	// Three binomial deviations of a share of 30 against one of 50, about nine in ten.
 	assert.InDelta(t, want.Ways[0].Fits, first/tries, 0.23)
 	assert.InDelta(t, want.Ways[0].TripsMean, trips/tries, 0.4)
-	assert.InDelta(t, want.Ways[0].Finished, fits/tries, 0.15)
+	assert.InDelta(t, want.Ways[0].Finished, fits/tries, 0.21)
 	assert.LessOrEqual(t, small, 2)
 }
 

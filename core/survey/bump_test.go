@@ -15,7 +15,7 @@ import (
 )
 
 // A knot that stands 5.5 mm proud over a hand's width is no slip: the reading on it is not called wrong before a
-// second one is taken beside it, and with that one nothing is.
+// second one is taken beside it, and with that one nothing is, unless the knot ends between the two.
 func TestABumpIsNotCalledASlip(t *testing.T) {
 	asked, settled := 0, 0
 	const openings = 40
@@ -62,7 +62,7 @@ func TestABumpIsNotCalledASlip(t *testing.T) {
 	}
 	t.Logf("of %d openings %d ask for a reading beside it, and %d are settled by it", openings, asked, settled)
 	assert.Positive(t, asked)
-	assert.GreaterOrEqual(t, float64(settled), 0.9*float64(asked))
+	assert.GreaterOrEqual(t, float64(settled), 0.8*float64(asked))
 }
 
 func abs(v float64) float64 { return max(v, -v) }

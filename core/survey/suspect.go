@@ -123,7 +123,7 @@ func (c *clash) take(k int) {
 func (s *Shape) worst(c *clash) (x Suspect, ok bool) {
 	best, at := 0.0, -1
 	for i := range s.given {
-		if !c.gone[i] {
+		if !c.gone[i] && !s.borneOut(i) {
 			if g := c.gain(i); g > best {
 				best, at = g, i
 			}
@@ -208,6 +208,27 @@ func (x Suspect) Beside() (r Reading, ok bool) {
 		return r, true
 	}
 	return r, false
+}
+
+// borneOut reports whether the reading nearest to one, of its kind and side and as far off as Beside takes a
+// second one, says the same: then there is a bump, and no slip.
+func (s *Shape) borneOut(i int) bool {
+	r := s.given[i]
+	if _, ok := (Suspect{Reading: r}).Beside(); !ok || s.prior.first {
+		return false
+	}
+	nearest, at := 2*besideBy+1, -1
+	for k := range s.given {
+		o := &s.given[k]
+		if k == i || o.Kind != r.Kind || o.Side != r.Side || o.Offer != r.Offer {
+			continue
+		}
+		if d := (o.At - r.At).Abs(); d < nearest {
+			nearest, at = d, k
+		}
+	}
+	apart := math.Sqrt(s.noise[i])
+	return at >= 0 && nearest >= besideBy/2 && math.Abs(r.seen()-s.given[at].seen()) <= 3*math.Sqrt2*apart
 }
 
 // swapped finds the two readings of one kind that, written down for one another,
