@@ -43,9 +43,6 @@ const (
 	FromPush Seen = "push"
 )
 
-// Seens lists what can be said.
-var Seens = []Seen{FromPull, FromPush}
-
 // Asks is the first hand of some rows that hangs on the side it is seen from, as the schedule writes it, with
 // its line; ok is false where none does, or it was said.
 func Asks(rows []Row) (line int, hand string, ok bool) {

@@ -151,7 +151,7 @@ func (d *Doubts) weigh(x *Slip) {
 }
 
 // Telling is how much a reading more would raise the misfit of each of some slips, if they were one: each
-// foretells another value of it, and the square of how far they lie apart, against how sure that is, is
+// predicts another value of it, and the square of how far they lie apart, against how sure that is, is
 // what it tells (Δχ²). Candidates that cannot be are nought throughout.
 func (d *Doubts) Telling(slips []Slip, candidates []Reading) (tells [][]float64) {
 	s, n := d.s, len(d.s.rows)
