@@ -220,7 +220,7 @@ func (c simulateCmd) Run(out io.Writer) error {
 		fmt.Fprintf(w, "\n%s\t(%s)\n", t.Name, t.Kit)
 		fmt.Fprintf(w, "  fit at the first hang\t%.1f %%\n", 100*t.Fits)
 		fmt.Fprintf(w, "  fit when done\t%.1f %%, straight edges off the best by %.1f mm at most in 95 of 100, worst %.1f\n", 100*t.Finished, t.Off95, t.OffWorst)
-		fmt.Fprintf(w, "  too small by over 1 mm\t%.2f %%\n", 100*t.TooSmall)
+		fmt.Fprintf(w, "  too small by over 1 mm\t%.2f %%, as it was cut %.2f %%\n", 100*t.TooSmall, 100*t.CutTooSmall)
 		fmt.Fprintf(w, "  further trips to the trestles\tmean %.2f, median %.0f, 95 in 100 at most %.0f, worst %.0f\n", t.TripsMean, t.TripsMedian, t.Trips95, t.TripsWorst)
 		fmt.Fprintf(w, "  minutes of the whole door, mean\t%.1f, with %.1f readings\n", t.MinutesMean, t.ReadingsMean)
 		fmt.Fprintf(w, "  unevenness at the first hang\tmedian %.1f mm, 95 in 100 under %.1f\n", t.UnevenMedian, t.Uneven95)

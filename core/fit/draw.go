@@ -39,8 +39,9 @@ func draw(b bay, want Targets) (Outline, error) {
 	all, first := stations(b)
 	gaps := make([]survey.Row, len(all))
 	sides := make([]survey.Row, len(all))
+	slab := b.slabTerms()
 	for i, s := range all {
-		gaps[i] = s.gapRow(top, bottom)
+		gaps[i] = append(s.gapRow(top, bottom), slab[s.side]...)
 		sides[i] = survey.Row{{Of: survey.Of(s.side), At: s.at, By: 1}}
 	}
 	gaps, cov := b.joint(gaps)
@@ -98,6 +99,18 @@ func stations(b bay) ([]station, frame.Each[int]) {
 		}
 	}
 	return all, first
+}
+
+// slabTerms are what the slab's own width and length, too much as its tape reads them, add to the margins of
+// lock edge and foot: the slab is so much less than its marks are worked out for.
+func (b bay) slabTerms() (rows frame.Each[survey.Row]) {
+	p := b.shape.Prior()
+	for side, kind := range map[frame.Side]survey.Kind{frame.Lock: survey.Width, frame.Foot: survey.Height} {
+		if t, ok := p.SlabTerm(kind); ok {
+			rows[side] = survey.Row{t}
+		}
+	}
+	return rows
 }
 
 // gapRow is the margin at a station of a slab hung on pins at two heights, as

@@ -87,12 +87,16 @@ type Sureness struct {
 	Tolerance float64 // a finished margin may be this much too wide, mm
 	Risk      float64 // accepted chance of more than that anywhere on the slab
 	Cut       float64 // standard deviation of a cut from its line, mm
+	Slab      float64 // how sure the slab's own size and squareness are, a standard deviation, mm
 }
 
+// Marked is the standard deviation of a finished edge from where it should lie by the readings, mm.
+func (s Sureness) Marked() float64 { return math.Hypot(s.Cut, s.Slab) }
+
 // Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to 0.3 mm. Two
-// fifths of that one are kept back for what is only learnt of an opening, how crooked it
-// is. Risk1 is what version 1 of the rules risked.
-var Common = Sureness{Tolerance: 1, Risk: 0.003, Cut: 0.3}
+// thirds of that one are kept back, for what is only learnt of an opening, how crooked it
+// is, and for the small slips that nobody notices. Risk1 is what version 1 of the rules risked.
+var Common = Sureness{Tolerance: 1, Risk: 0.0015, Cut: 0.3}
 
 // Risk1 is described with Common.
 const Risk1 = 0.004
@@ -131,7 +135,7 @@ func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 		var list []excess
 		for _, x := range o.Edges[side].excess {
 			if x.share > 0 { // where nothing can be left on, the slab is hung to its mark
-				list = append(list, x.strayed(s.Cut))
+				list = append(list, x.strayed(s.Marked()))
 			}
 		}
 		chance := func(left float64) (p float64) {

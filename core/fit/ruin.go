@@ -58,7 +58,8 @@ func (o Outline) Ruin(s Sureness, left frame.Each[float64], cov mat.Symmetric, s
 		if shift != nil {
 			room -= shift[i]
 		}
-		sound *= 1 - phi(-room/math.Sqrt(cov.At(i, i)+s.Cut*s.Cut+waves))
+		cut := s.Marked()
+		sound *= 1 - phi(-room/math.Sqrt(cov.At(i, i)+cut*cut+waves))
 	}
 	return 1 - sound
 }

@@ -148,10 +148,10 @@ func (o Outline) Chance(t Trip, leave frame.Each[float64], cov, before []float64
 	fits := 1.0
 	for k, e := range o.ends {
 		i, j := 2*k, 2*k+1
-		left := t.left(leave[tripEdges[k]], cov, before, i)
+		left, cut := t.left(leave[tripEdges[k]], cov, before, i), t.Marked()
 		fits *= box(
 			[2]float64{-left * e.share[0], -left * e.share[1]},
-			[3]float64{cov[i*6+i] + t.Cut*t.Cut + e.waves, cov[i*6+j], cov[j*6+j] + t.Cut*t.Cut + e.waves},
+			[3]float64{cov[i*6+i] + cut*cut + e.waves, cov[i*6+j], cov[j*6+j] + cut*cut + e.waves},
 			[2]float64{max(-t.Fits, e.least[0]), max(-t.Fits, e.least[1])}, t.Fits, e.way, e.within,
 		)
 	}
@@ -213,7 +213,8 @@ const hopeless = 1e-50
 
 // sigma is the standard deviation of end i of an edge as it is cut, mm.
 func (t Trip) sigma(e edgeEnds, cov []float64, i int) float64 {
-	return math.Sqrt(cov[i*6+i] + t.Cut*t.Cut + e.waves)
+	cut := t.Marked()
+	return math.Sqrt(cov[i*6+i] + cut*cut + e.waves)
 }
 
 // left is what stays on an edge with ends i and i+1: by the rule, less in proportion as
@@ -228,11 +229,12 @@ func (t Trip) left(left float64, cov, before []float64, i int) float64 {
 
 // leaves is about what the rule leaves on an edge with ends i and i+1.
 func (t Trip) leaves(cov []float64, i int) float64 {
-	return max(usualDeviate*math.Sqrt(max(cov[i*6+i], cov[i*6+6+i+1])+t.Cut*t.Cut)-t.Tolerance, 0)
+	cut := t.Marked()
+	return max(usualDeviate*math.Sqrt(max(cov[i*6+i], cov[i*6+6+i+1])+cut*cut)-t.Tolerance, 0)
 }
 
-// usualDeviate is the normal deviate that is passed at either end with the risk of one
-// edge: a third of half a percent, by both.
+// usualDeviate is about the normal deviate that is passed at either end with the risk of one edge. What is left
+// on goes by how it falls with the readings, so it need be no nearer.
 const usualDeviate = 3.14
 
 // box is the chance that two normal figures, of some means and of variances and

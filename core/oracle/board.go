@@ -34,15 +34,24 @@ func (b Board) lock(y float64) float64 {
 func (b Board) top(x float64) float64    { return -b.Rise * x / b.Width }
 func (b Board) bottom(x float64) float64 { return b.Length + b.Drop*x/b.Width }
 
-// tapeNoise is how well a slab is measured on trestles, mm. Assumed.
-const tapeNoise = 0.4
+// How well a slab is measured on trestles by a tape, and its squareness by rods from corner to corner, mm.
+// Assumed.
+const (
+	tapeNoise = 0.4
+	rodNoise  = 0.15
+)
 
-// Measured is the slab as the tape tells it that reads the opening too, everywhere that it can be measured.
-func (b Board) Measured(h Hands, tape float64, rng *rand.Rand) slab.Slab {
+// Measured is the slab as one instrument tells it, everywhere that it can be measured: the tape that reads the
+// opening too, or rods that are carried to it.
+func (b Board) Measured(h Hands, with string, tape float64, rng *rand.Rand) slab.Slab {
 	square := func(v float64) measure.Length {
 		return measure.FromMM(v+rng.NormFloat64()*tapeNoise).Round(measure.FromMM(tape), measure.Nearest)
 	}
-	read := func(v float64) measure.Length { return square(v + h.Bias["tape"]) }
+	read := func(v float64) measure.Length { return square(v + h.Bias[with]) }
+	if with != "tape" { // carried there, from corner to corner too: nothing is read between
+		square = func(v float64) measure.Length { return measure.FromMM(v + rng.NormFloat64()*rodNoise) }
+		read = func(v float64) measure.Length { return measure.FromMM(v + h.Bias[with]) }
+	}
 	return slab.Slab{
 		Width: read(b.lock(0)), WidthMid: read(b.lock(b.Length / 2)), WidthFoot: read(b.lock(b.Length)),
 		Length: read(b.Length), LengthLock: read(b.bottom(b.Width) - b.top(b.Width)), Square: square(b.Rise),

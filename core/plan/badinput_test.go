@@ -68,7 +68,7 @@ func TestBadInputIsNeverReadyAndWrong(t *testing.T) {
 		rng := rand.New(rand.NewPCG(seed, 37))
 		s := newSite(oracle.Houses[1], plainKit, measure.HalfMillimetre, rng)
 		s.hands.Bias["tape"] = -10
-		s.door.Slab = s.board.Measured(s.hands, 0.5, rng)
+		s.door.Slab = s.board.Measured(s.hands, "tape", 0.5, rng)
 		much := measure.FromMM(150)
 		s.door.Slab.Limits.Head, s.door.Slab.Limits.Hinge, s.door.Slab.Limits.Lock, s.door.Slab.Limits.Foot = &much, &much, &much, &much
 		p, _ := s.asked(60)

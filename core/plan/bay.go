@@ -13,6 +13,8 @@ type bay struct {
 	second  bool   // it hangs on the lock jamb
 	bolted  bool   // it is bolted top and bottom and carries the strike
 	strikes bool   // it carries a latch
+	// reads is by how much too much the slab's width and length were read, mm; slab is without it.
+	reads [2]float64
 }
 
 // baysOf gives one bay, or the two of a pair, the hinge jamb's first.

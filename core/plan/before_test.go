@@ -128,7 +128,7 @@ func TestACutNeverGoesPastItsTerms(t *testing.T) {
 				p := Solve(j, o)
 				for i, b := range baysOf(d) {
 					cut := p.Leaves[i].Cut
-					laid := fit.Lay(drawn[i], leaveOn(d, drawn[i]), b.slab, cut.Laying)
+					laid := fit.Lay(drawn[i], leaveOn(d, drawn[i]), b.slab.Less(read.reads[0], read.reads[1]), cut.Laying)
 					for _, e := range cut.Edges {
 						if e.Side == frame.Lock || e.Side == frame.Foot { // marked across from what was marked before
 							continue

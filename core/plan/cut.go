@@ -21,8 +21,10 @@ func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], c
 		ask, _ = doubts(d, s, o, wanted) // asked for with the other readings, not once the slab is there
 		return nil, nil, ask, said
 	}
-	way, said := lay(d, s, b, o, corners[1])
-	first := fit.Lay(way.outline, wanted, b.slab, way.chosen.Laying)
+	as := b // as the slab is, whatever its tape reads long
+	as.slab, as.reads = b.slab.Less(s.reads[0], s.reads[1]), s.reads
+	way, said := lay(d, s, as, o, corners[1])
+	first := fit.Lay(way.outline, wanted, as.slab, way.chosen.Laying)
 	kept := first.Left
 	for side := range kept {
 		kept[side] = min(kept[side], wanted[side])
@@ -47,13 +49,13 @@ func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], c
 		case frame.Foot:
 			across = sheet.Edges[0].Marks
 		}
-		edge := edgeCut(d, b, o, side, first, left, across)
+		edge := edgeCut(d, as, o, side, first, left, across)
 		sheet.Edges = append(sheet.Edges, edge)
 		if d.leaveOn() == job.WhenSure && first.Left[side] > mostSure {
 			said.say(Care, job.StepCut, "", HardlySure, Args{"wall": Wall(side), "left": measure.FromMM(first.Left[side])})
 		}
 	}
-	sheet.Width, sheet.Length = checks(d, sheet.Edges, first)
+	sheet.Width, sheet.Length = checks(d, as, sheet.Edges, first)
 	return sheet, &first, ask, said
 }
 
@@ -88,14 +90,27 @@ func (d door) rounded(side frame.Side) float64 {
 
 // cutting is the usual sureness with a tape: a cut strays from its line, its line
 // from the figure by the tape's rounding, and the packers or the head's mark that it is
-// hung to by as much (uniform errors; JCGM 100:2008, 4.3.7).
+// hung to by as much (uniform errors; JCGM 100:2008, 4.3.7); and the slab from its own sizes.
 func (d door) cutting() fit.Sureness {
 	s, step := fit.Common, d.tape.Step().MM()
 	if d.rules == rules1 {
 		s.Risk = fit.Risk1
 	}
 	s.Cut = math.Sqrt(s.Cut*s.Cut + 2*step*step/12)
+	if d.rules > rules1 {
+		s.Slab = d.slabRead()
+	}
 	return s
+}
+
+// slabRead is how sure the slab's own size and squareness are, a standard deviation in mm; nought where
+// what read the opening is carried to it.
+func (d door) slabRead() float64 {
+	_, sigma := d.kit.Tools.OnSlab()
+	if sigma == 0 {
+		return 0
+	}
+	return math.Hypot(sigma, d.tape.Step().MM()/math.Sqrt(12))
 }
 
 // lacks says where less can be left on than should be.
@@ -179,7 +194,7 @@ func edgeCut(d door, b bay, o fit.Outline, side frame.Side, laid fit.Laid, left 
 		if across != nil {
 			c.OtherCut = across[k].Depth.Value.MM()
 		}
-		m := Mark{measure.FromMM(c.At).Round(d.tape.Step(), measure.Nearest), depth(d, side, c, sigmaAt(o, side, c.At/reach.MM()))}
+		m := Mark{measure.FromMM(c.At).Round(d.tape.Step(), measure.Nearest), depth(d, b, side, c, sigmaAt(o, side, c.At/reach.MM()))}
 		deepest = max(deepest, m.Depth.Value)
 		e.Marks = append(e.Marks, m)
 	}
@@ -207,7 +222,7 @@ func sigmaAt(o fit.Outline, side frame.Side, share float64) float64 {
 }
 
 // depth is the figure of one mark with its terms.
-func depth(d door, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
+func depth(d door, b bay, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 	terms := make([]figure.Term, 0, 7)
 	exact := 0.0
 	add := func(label string, mm float64, from figure.Source, sd float64) {
@@ -216,20 +231,24 @@ func depth(d door, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 			terms = append(terms, figure.Term{Label: label, Value: v, Source: from, Sigma: sd})
 		}
 	}
+	own := func(label string, long float64) {
+		add(label, c.Whole+long, figure.Reading, 0)
+		add("what the slab was measured with reads long by this", -long, figure.Estimate, 0)
+	}
 	switch side {
 	case frame.Head:
 		add("the head falls below its highest place, square to the slab", c.Opening, figure.Estimate, sigma)
 		add("margin here against the margin there", c.NearGap, figure.Estimate, 0)
 		add("taken off the head to share the length", c.Shared, figure.Choice, 0)
 	case frame.Foot:
-		add("slab's length here", c.Whole, figure.Reading, 0)
+		own("slab's length here", b.reads[1])
 		add("opening here, floor to head along the slab", -c.Opening, figure.Estimate, sigma)
 		add("head margin here", c.FarGap, figure.Choice, 0)
 		add("foot margin here", c.NearGap, figure.Choice, 0)
 		add("comes off the head here", -c.OtherCut, figure.Estimate, 0)
 	default:
 		other := map[frame.Side]string{frame.Hinge: "lock", frame.Lock: "hinge"}[side]
-		add("slab's width here", c.Whole, figure.Reading, 0)
+		own("slab's width here", b.reads[0])
 		add("opening here, square to the slab", -c.Opening, figure.Estimate, sigma)
 		add(side.String()+" margin here", c.NearGap, figure.Choice, 0)
 		add(other+" margin here", c.FarGap, figure.Choice, 0)
@@ -247,8 +266,8 @@ func depth(d door, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 	return f.Within(d.tape, measure.FromMM(max(exact, 0)))
 }
 
-// checks are the slab's own sizes less the marks on both sides of it.
-func checks(d door, edges []EdgeCut, laid fit.Laid) (width, length [3]figure.Figure) {
+// checks are the slab's own sizes less the marks on both sides of it, as what measured it reads them.
+func checks(d door, b bay, edges []EdgeCut, laid fit.Laid) (width, length [3]figure.Figure) {
 	marked := func(side frame.Side, k int) measure.Length {
 		return edges[slices.Index(frame.Sides[:], side)].Marks[k].Depth.Value
 	}
@@ -256,7 +275,7 @@ func checks(d door, edges []EdgeCut, laid fit.Laid) (width, length [3]figure.Fig
 		k := 2 * i
 		width[i] = figure.Sum(
 			0,
-			figure.Term{Label: "slab's width " + label, Value: d.est(laid.Cuts[frame.Hinge][k].Whole), Source: figure.Reading},
+			figure.Term{Label: "slab's width " + label, Value: d.est(laid.Cuts[frame.Hinge][k].Whole + b.reads[0]), Source: figure.Reading},
 			figure.Term{Label: "marked off the hinge edge", Value: -marked(frame.Hinge, k), Source: figure.Choice},
 			figure.Term{Label: "marked off the lock edge", Value: -marked(frame.Lock, k), Source: figure.Choice},
 		)
@@ -264,7 +283,7 @@ func checks(d door, edges []EdgeCut, laid fit.Laid) (width, length [3]figure.Fig
 	for i, label := range []string{"on its hinge edge", "in the middle", "on its lock edge"} {
 		length[i] = figure.Sum(
 			0,
-			figure.Term{Label: "slab's length " + label, Value: d.est(laid.Cuts[frame.Head][i].Whole), Source: figure.Reading},
+			figure.Term{Label: "slab's length " + label, Value: d.est(laid.Cuts[frame.Head][i].Whole + b.reads[1]), Source: figure.Reading},
 			figure.Term{Label: "marked off the head", Value: -marked(frame.Head, i), Source: figure.Choice},
 			figure.Term{Label: "marked off the foot", Value: -marked(frame.Foot, i), Source: figure.Choice},
 		)

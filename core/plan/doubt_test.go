@@ -43,6 +43,8 @@ func careful() job.Opening {
 		{Kind: survey.Square, Side: frame.Lock, At: mm(600), Value: mm(0)},
 		{Kind: survey.Level, Side: frame.Head, At: mm(770), From: mm(50), Turned: true, Value: mm(-1)},
 		{Kind: survey.Diagonal, Side: frame.Lock, Value: mm(2193)},
+		{Kind: survey.Diagonal, Side: frame.Hinge, Value: mm(2193)},
+		{Kind: survey.Straight, Side: frame.Hinge, At: mm(1400), From: mm(200), To: mm(1850)},
 	} {
 		r.ID = "r" + string(rune('a'+i))
 		o.Readings = append(o.Readings, r)

@@ -125,7 +125,7 @@ type danger struct {
 func (x danger) likely() float64 { return x.raised * math.Exp(-x.Misfit/2) }
 
 // dangers are the slips that could stand in the readings, would hardly be noticed, and would ruin the slab:
-// undone, each moves the end of a cut over the tolerance toward too small.
+// undone, each moves the end of a cut toward too small.
 func dangers(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (list []danger, in *survey.Doubts) {
 	in = s.shape.Doubts(o.Doubted())
 	sure := d.cutting()
@@ -140,7 +140,7 @@ func dangers(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (list 
 				most, at = v, i
 			}
 		}
-		if most <= sure.Tolerance || x.Misfit > mostHidden {
+		if most <= trade.SlipMoves || x.Misfit > mostHidden {
 			return
 		}
 		y := danger{Slip: *x, raised: o.Ruin(sure, left, in.Cov, x.Shift) - sound, wide: most, side: fit.DoubtedOf(at)}

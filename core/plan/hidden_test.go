@@ -61,10 +61,18 @@ func newSite(h oracle.House, kit survey.Kit, tape measure.Tape, rng *rand.Rand) 
 		s.door.Walls = job.New
 	}
 	s.board = oracle.NewBoard(s.truth.Width+60, s.truth.Height+60, rng)
-	s.door.Slab = s.board.Measured(s.hands, tape.Step().MM(), rng)
+	s.door.Slab = s.board.Measured(s.hands, onSlab(kit), tape.Step().MM(), rng)
 	much := measure.FromMM(150)
 	s.door.Slab.Limits.Head, s.door.Slab.Limits.Hinge, s.door.Slab.Limits.Lock, s.door.Slab.Limits.Foot = &much, &much, &much, &much
 	return s
+}
+
+// onSlab is what the slab is measured with: rods that are there are carried to it. Common practice.
+func onSlab(k survey.Kit) string {
+	if slices.ContainsFunc(k, func(t survey.Tool) bool { return t.Instrument == "rods" }) {
+		return "rods"
+	}
+	return "tape"
 }
 
 // read takes a reading and adds it.

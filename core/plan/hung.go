@@ -44,12 +44,12 @@ func hungOf(d door, b bay, t job.Tried, width, height float64, beside *survey.Ha
 		h.Strays = append(h.Strays[:len(h.Strays):len(h.Strays)], len(strays))
 		strays = append(strays, s)
 	}
-	cut := d.cutting().Cut
+	sure := d.cutting()
 	stray(survey.Stray{Of: survey.OfPins, From: h.Pins[1], To: h.Pins[0], Sigma: trade.HungPin})
 	stray(survey.Stray{Of: survey.OfHead, Sigma: trade.HungPin})
-	stray(survey.Stray{Of: survey.OfLockEdge, To: length, Sigma: cut})
-	stray(survey.Stray{Of: survey.OfTop, To: across, Sigma: cut, Taper: true})
-	stray(survey.Stray{Of: survey.OfFoot, To: across, Sigma: cut})
+	stray(survey.Stray{Of: survey.OfLockEdge, To: length, Sigma: sure.Marked()})
+	stray(survey.Stray{Of: survey.OfTop, To: across, Sigma: sure.Marked(), Taper: true})
+	stray(survey.Stray{Of: survey.OfFoot, To: across, Sigma: sure.Marked()})
 	list := t.Hangs
 	if next != nil {
 		list = append(list[:len(list):len(list)], job.Hang{Did: next})
@@ -59,7 +59,7 @@ func hungOf(d door, b bay, t job.Tried, width, height float64, beside *survey.Ha
 		if k.Did != nil {
 			for _, s := range done(&h, *k.Did, last) {
 				if s.Of >= survey.OfLockEdge {
-					s.Sigma = cut
+					s.Sigma = sure.Cut
 				}
 				stray(s)
 			}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"math"
 	"slices"
 	"strconv"
 
@@ -19,6 +20,7 @@ type surveyed struct {
 	widths, heights int              // how often each was read
 	width, height   float64          // about, mm
 	could           []survey.Reading // that could be read next
+	reads           [2]float64       // by how much too much a slab's width and length are read, mm
 }
 
 // answers reports whether there are readings enough for any answer.
@@ -68,10 +70,25 @@ func readShape(d door) (s surveyed, said findings) {
 	if len(heights) > 0 {
 		s.height = median(heights)
 	}
-	inside := make([]survey.Reading, 0, len(s.readings))
+	said = append(said, s.keepInside(d)...)
+	s.usual = priorOf(d, s, made)
+	shape, err := survey.Learn(s.inside, d.Offers, s.usual)
+	if err != nil { // cannot be: every reading was checked and the prior is ours
+		said.say(Stop, job.StepMeasure, "/readings", NotCombined, Args{"problem": err.Error()})
+		shape, _ = survey.Estimate(nil, nil, s.usual)
+	}
+	s.shape = shape
+	s.reads = slabReads(shape)
+	s.could = candidates(d, s)
+	return s, said
+}
+
+// keepInside keeps the readings that lie in an opening of the size that it is taken for.
+func (s *surveyed) keepInside(d door) (said findings) {
+	s.inside = make([]survey.Reading, 0, len(s.readings))
 	for _, r := range s.readings {
 		if within(r, s.width, s.height) {
-			inside = append(inside, r)
+			s.inside = append(s.inside, r)
 			continue
 		}
 		i := slices.IndexFunc(d.Readings, func(x survey.Reading) bool { return x.ID == r.ID })
@@ -79,6 +96,12 @@ func readShape(d door) (s surveyed, said findings) {
 			"reading": r, "width": measure.FromMM(s.width), "height": measure.FromMM(s.height),
 		})
 	}
+	return said
+}
+
+// priorOf is what is believed of an opening before it is read; made is the size that its frame was made to, or
+// nil.
+func priorOf(d door, s surveyed, made *cleared) survey.Prior {
 	prior := survey.OldOpening(s.width, s.height)
 	if d.Walls == job.New {
 		prior = survey.NewFrame(s.width, s.height)
@@ -93,15 +116,24 @@ func readShape(d door) (s surveyed, said findings) {
 		prior = prior.Version1()
 	}
 	prior.Tape, prior.Kit = d.tape.Step().MM(), d.kit.Tools
-	s.inside, s.usual = inside, prior
-	shape, err := survey.Learn(inside, d.Offers, prior)
-	if err != nil { // cannot be: every reading was checked and the prior is ours
-		said.say(Stop, job.StepMeasure, "/readings", NotCombined, Args{"problem": err.Error()})
-		shape, _ = survey.Estimate(nil, nil, prior)
+	return prior
+}
+
+// leastRead is the least error of a tape that is taken off a slab's own size, mm: one that was never proved is
+// as good as true.
+const leastRead = 0.05
+
+// slabReads is by how much too much the slab's width and length are read, mm.
+func slabReads(s *survey.Shape) (reads [2]float64) {
+	p := s.Prior()
+	for i, kind := range [2]survey.Kind{survey.Width, survey.Height} {
+		if t, ok := p.SlabTerm(kind); ok {
+			if by := s.Means([]survey.Row{{t}})[0]; math.Abs(by) >= leastRead {
+				reads[i] = by
+			}
+		}
 	}
-	s.shape = shape
-	s.could = candidates(d, s)
-	return s, said
+	return reads
 }
 
 func pointerTo(reading int, field string) string {

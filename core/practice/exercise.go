@@ -21,8 +21,11 @@ import (
 // The open file of an exercise, and of an attempt at one.
 const (
 	Format  = "kindmargin exercise"
-	Version = 1
+	Version = 2
 )
+
+// taped is the version from which the slab too is measured with the exercise's tape.
+const taped = 2
 
 // Level is how hard an exercise is.
 type Level struct {
@@ -108,7 +111,7 @@ func (e Exercise) sum() string {
 
 // hidden is the opening of an exercise.
 func (e Exercise) hidden() simulate.Hidden {
-	h := simulate.Hidden{Biases: e.Biases}
+	h := simulate.Hidden{Biases: e.Biases, Taped: e.Version >= taped}
 	for _, s := range frame.Sides {
 		h.Sides[s] = e.Sides[s.String()]
 	}

@@ -31,7 +31,7 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 			return err
 		}
 		s.byPlan = true
-		s.hung = simulate.HangPlanned(s.door.Slab, l, rng)
+		s.hung = s.hidden.HangPlanned(s.door.Slab, l, s.kit, rng)
 		w, long := plan.Sizes(*l.Try.Planned)
 		made := *l.Try.Planned
 		s.made = Sizes{Head: w[0], Foot: w[2], Length: long[0], HeadUp: made.Head[len(made.Head)-1] - made.Head[0]}
@@ -60,7 +60,9 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 			return fmt.Errorf("a head or foot 40 mm out of square is none: measure it again")
 		}
 		s.made = c
-		s.hung = simulate.HangCut(simulate.Cut{Top: c.Head.MM(), Foot: c.Foot.MM(), Length: c.Length.MM(), HeadUp: c.HeadUp.MM(), FootUp: c.FootUp.MM()}, rng)
+		s.hung = s.hidden.HangCut(simulate.Cut{
+			Top: c.Head.MM(), Foot: c.Foot.MM(), Length: c.Length.MM(), HeadUp: c.HeadUp.MM(), FootUp: c.FootUp.MM(),
+		}, s.kit, rng)
 		made := s.recorded()
 		s.door.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
 	}

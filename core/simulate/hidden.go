@@ -19,6 +19,8 @@ import (
 type Hidden struct {
 	Sides  frame.Each[[]float64]
 	Biases map[string]float64
+	// Taped says that the slab too is measured with those instruments.
+	Taped bool
 }
 
 // What every hidden opening is hung to, in mm: a slab still to be painted.
@@ -38,7 +40,7 @@ func Draw(rng *rand.Rand, crooked float64, trueTools bool) Hidden {
 	if trueTools {
 		h.bias = map[string]float64{}
 	}
-	return Hidden{o.side, h.bias}
+	return Hidden{o.side, h.bias, true}
 }
 
 // Whole reports whether it has all its sides.
@@ -66,14 +68,28 @@ type Hung struct{ d door }
 type Cut struct{ Top, Foot, Length, HeadUp, FootUp float64 }
 
 // HangCut is a slab that was cut so, on pins set to the margin wanted; cuts are as true as saw and plane
-// are.
-func HangCut(c Cut, rng *rand.Rand) Hung {
-	d := door{pin: [2]float64{margin, margin}, top: c.Top, foot: c.Foot, length: c.Length, headUp: c.HeadUp, footUp: c.FootUp, headGap: margin}
+// are, and sizes as what is in the kit reads them.
+func (h Hidden) HangCut(c Cut, k survey.Kit, rng *rand.Rand) Hung {
+	d := door{
+		pin: [2]float64{margin, margin}, top: c.Top - h.onSlab(k), foot: c.Foot - h.onSlab(k), length: c.Length - h.onSlab(k),
+		headUp: c.HeadUp, footUp: c.FootUp, headGap: margin,
+	}
 	return Hung{d.cut(rng)}
 }
 
 // HangPlanned is a slab that was cut and hung by a plan's marks.
-func HangPlanned(s slab.Slab, l plan.Leaf, rng *rand.Rand) Hung { return Hung{doorOf(s, l).cut(rng)} }
+func (h Hidden) HangPlanned(s slab.Slab, l plan.Leaf, k survey.Kit, rng *rand.Rand) Hung {
+	return Hung{doorOf(s.Less(h.onSlab(k), h.onSlab(k)), l).cut(rng)}
+}
+
+// onSlab is by how much too much a kit reads a slab, mm.
+func (h Hidden) onSlab(k survey.Kit) float64 {
+	if !h.Taped {
+		return 0
+	}
+	with, _ := k.OnSlab()
+	return h.Biases[with]
+}
 
 // Adjusted is a slab with so much done to it; off says that it came off its hinges for it.
 func (u Hung) Adjusted(did job.Did, off bool, rng *rand.Rand) Hung {

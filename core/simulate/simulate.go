@@ -26,6 +26,7 @@ type Tally struct {
 	TripsMedian  float64 `json:"tripsMedian"`
 	Trips95      float64 `json:"trips95"`
 	TripsWorst   float64 `json:"tripsWorst"`
+	CutTooSmall  float64 `json:"cutTooSmall"` // share that was too small already as it was cut
 	TooSmall     float64 `json:"tooSmall"`    // share that is too small by over 1 mm somewhere in the end
 	MinutesMean  float64 `json:"minutesMean"` // of the whole door: readings and placings, trips at 12 minutes, what is done once it hangs, and an hour for a slab that is bought again
 	ReadingsMean float64 `json:"readingsMean"`
@@ -138,13 +139,14 @@ const boughtAgain = 60
 // outcome is what came of one door.
 type outcome struct {
 	fits, finished, small    bool
+	cutSmall                 bool
 	trips, minutes, readings float64
 	uneven, end, off         float64
 }
 
 func (o opening) outcome(h hung) outcome {
 	out := outcome{
-		fits: o.fits(h.first), finished: o.fits(h.door), small: len(o.small(h.door)) > 0,
+		fits: o.fits(h.first), finished: o.fits(h.door), small: len(o.small(h.door)) > 0, cutSmall: len(o.small(h.first)) > 0,
 		uneven: o.uneven(h.first), end: o.uneven(h.door), off: o.off(h.door),
 		trips: float64(h.trips), readings: float64(h.readings), minutes: h.minutes + job.UsualTrip*float64(h.trips),
 	}
@@ -161,6 +163,9 @@ func tally(w way, list []outcome) Tally {
 	for _, o := range list {
 		if o.fits {
 			t.Fits += 1 / n
+		}
+		if o.cutSmall {
+			t.CutTooSmall += 1 / n
 		}
 		if o.small {
 			t.TooSmall += 1 / n

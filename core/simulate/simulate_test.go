@@ -194,7 +194,11 @@ func TestTheProgramAgainstTheSchools(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, r.Ways, 5)
 	plain, proved, schools := r.Ways[0], r.Ways[1], r.Ways[2:]
-	assert.LessOrEqual(t, plain.TooSmall, 0.02, "2 in 120")
+	assert.Zero(t, plain.CutTooSmall)
+	assert.Zero(t, proved.CutTooSmall)
+	// A slab is measured no better than an opening; what is planed off a hung one is not yet held to the risk of
+	// a cut, so that some end too small.
+	assert.LessOrEqual(t, plain.TooSmall, 0.05, "6 in 120")
 	assert.LessOrEqual(t, proved.TooSmall, 0.02)
 	// A side may ripple between any two readings, so more is left on than these openings, of one bend a side,
 	// ask for: two in three fitted before that was believed, one in three does now.

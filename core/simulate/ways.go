@@ -52,6 +52,12 @@ func (o opening) read(r survey.Reading, k survey.Kit, h hands, tape measure.Tape
 	return r
 }
 
+// slab is a slab as it truly is, by what its tape says of it.
+func (h hands) slab(s slab.Slab, k survey.Kit, rng *rand.Rand) slab.Slab {
+	with, sigma := k.OnSlab()
+	return s.Less(h.bias[with]+rng.NormFloat64()*sigma, h.bias[with]+rng.NormFloat64()*sigma)
+}
+
 // truth is what a reading would be without any error, in mm.
 func (o opening) truth(r survey.Reading) (v float64) {
 	if r.Kind == survey.Diagonal { // whose row hangs on the shape
@@ -159,7 +165,7 @@ func ours(o opening, h hands, k survey.Kit, tape measure.Tape, trip float64, rng
 			}
 		}
 		if len(p.ToRead) == 0 || out.readings >= mostRead {
-			out.door = doorOf(door.Slab, p.Leaves[0]).cut(rng)
+			out.door = doorOf(h.slab(door.Slab, k, rng), p.Leaves[0]).cut(rng)
 			out.first = out.door
 			j.Kit.Trip = 0 // what a trip really costs, once the cut was planned
 			o.finish(j, door, p.Leaves[0], &out, rng)
@@ -210,7 +216,8 @@ func doorOf(s slab.Slab, l plan.Leaf) door {
 var widths = []float64{200, 1000, 1800}
 
 // thumb is the rule: longest width less two margins, square head and foot; the shortest
-// floor to head less its margins; so much more left on all round, to be shaved.
+// floor to head less its margins; so much more left on all round, to be shaved. The slab is marked with the
+// tape that read the opening.
 func thumb(more float64) func(opening, hands, *rand.Rand) (hung, error) {
 	return func(o opening, h hands, rng *rand.Rand) (hung, error) {
 		k := h.plain()
@@ -227,9 +234,9 @@ func thumb(more float64) func(opening, hands, *rand.Rand) (hung, error) {
 		for _, at := range []float64{50, width - 50} {
 			lowest = min(lowest, take(survey.Reading{Kind: survey.Height, At: measure.FromMM(at)}))
 		}
-		w := widest - 2*margin + more
+		w, long := widest-2*margin+more-h.bias["tape"], lowest-margin-under+more-h.bias["tape"]
 		out.door = door{
-			pin: [2]float64{margin, margin}, top: w, foot: w, length: lowest - margin - under + more, headGap: margin,
+			pin: [2]float64{margin, margin}, top: w, foot: w, length: long, headGap: margin,
 		}.cut(rng)
 		return out.tried(o, rng), nil
 	}

@@ -93,6 +93,16 @@ func (s Slab) FootAt(part float64) float64 {
 	return s.Length.MM() + (lock-s.Length).MM()*part
 }
 
+// Less is the slab so much narrower and shorter than it was read, mm.
+func (s Slab) Less(width, length float64) Slab {
+	for v, by := range map[*measure.Length]float64{&s.Width: width, &s.WidthMid: width, &s.WidthFoot: width, &s.Length: length, &s.LengthLock: length} {
+		if *v > 0 {
+			*v -= measure.FromMM(by)
+		}
+	}
+	return s
+}
+
 func or(v, otherwise measure.Length) measure.Length {
 	if v == 0 {
 		return otherwise

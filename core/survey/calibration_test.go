@@ -172,7 +172,7 @@ func (s school) read(h oracle.House, k kit, tape float64, rng *rand.Rand) survey
 			b.Taper, b.Rise, b.Drop = rng.NormFloat64()*4, rng.NormFloat64()*3, rng.NormFloat64()*3
 			b.Bow = rng.NormFloat64() * 0.5
 		}
-		out.offers = []survey.Offer{oracle.Offer("s", b.Measured(hands, tape, rng), s.old)}
+		out.offers = []survey.Offer{oracle.Offer("s", b.Measured(hands, "tape", tape, rng), s.old)}
 		gap = b.Stands(o, 15+rng.NormFloat64()*2, 20+rng.NormFloat64()*2, rng.NormFloat64()*0.002)
 	}
 	for i, r := range s.readings(o.Width, o.Height) {

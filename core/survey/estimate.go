@@ -118,8 +118,8 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 			if own.field != "" {
 				s.owned = append(s.owned, owned{len(s.rows), k, own.field, own.read})
 			}
-			if kind, ok := ownKinds[own.field]; ok && !p.first { // with the tape that reads the opening
-				if bias, ok := p.biasTerm(Reading{Kind: kind}); ok {
+			if kind, ok := ownKinds[own.field]; ok {
+				if bias, ok := p.SlabTerm(kind); ok {
 					own.Row = append(own.Row, bias)
 				}
 			}

@@ -17,9 +17,9 @@ type Hang struct {
 	Rise   float64    // how far its foot is over the floor, about: places up the slab are so much higher in the opening
 	// The slab, by places up it from its foot, or across from its hinge edge.
 	Hollow []Along // how far its hinge edge stands back from straight
-	Lock   []Along // its width
+	Lock   []Along // its width, as its tape reads it
 	Top    []Along // how far its head stands above square to its hinge edge's top corner
-	Foot   []Along // its length
+	Foot   []Along // its length, as its tape reads it
 	// Strays are the errors that it has, as places in Prior.Strays: those of the cut, of the
 	// hanging, and of all that was done since.
 	Strays []int
@@ -178,11 +178,18 @@ func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant floa
 	row, constant = h.sides(Term{Of(frame.Head), 0, 1}, Term{Of(frame.Foot), at, -1})
 	row = h.strays(row, p, OfHead, at, -1)
 	row = h.strays(row, p, OfFoot, at, -1)
+	if long, ok := p.SlabTerm(Height); ok {
+		row = append(row, long)
+	}
 	return h.turn(row, constant-h.Head-OffAt(h.Foot, at), p, at, -1)
 }
 
 func (h Hang) lockEdge(p *Prior, at, by float64) (row Row, constant float64) {
 	row, constant = h.edge(p, at+h.Rise, by)
+	if wide, ok := p.SlabTerm(Width); ok {
+		wide.By *= -by
+		row = append(row, wide)
+	}
 	return h.strays(row, p, OfLockEdge, at, by), constant + by*OffAt(h.Lock, at)
 }
 

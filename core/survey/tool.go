@@ -79,6 +79,33 @@ func (k Kit) with(r Reading) (t inHand, ok bool) {
 	return t, false
 }
 
+// onSlab finds what a slab itself is measured with: the first tool of the kit that can be, else a usual one.
+func (k Kit) onSlab(kind Kind) (t inHand, ok bool) {
+	for i := range k {
+		if known, _ := trade.InstrumentByID(k[i].Instrument); known == nil || !known.OnSlab {
+			continue
+		}
+		if t, ok := k.hand(i, kind); ok {
+			return t, true
+		}
+	}
+	for i := range trade.Instruments {
+		known := &trade.Instruments[i]
+		if reads, ok := known.Of(string(kind)); ok && known.OnSlab {
+			return handOf(known, nil, reads, mostTools+i), true
+		}
+	}
+	return t, false
+}
+
+// OnSlab is the ID of the instrument that a slab's width and length are measured with, and how well: its
+// standard deviation in mm, nought for what is carried there and not read.
+func (k Kit) OnSlab() (instrument string, sigma float64) {
+	t, _ := k.onSlab(Width)
+	known, _ := trade.InstrumentByID(t.instrument)
+	return t.instrument, known.SlabSigma
+}
+
 func (k Kit) hand(i int, kind Kind) (t inHand, ok bool) {
 	known, ok := trade.InstrumentByID(k[i].Instrument)
 	if !ok {
@@ -216,6 +243,17 @@ func (p *Prior) biasTerm(r Reading) (t Term, ok bool) {
 		return Term{}, false
 	}
 	return Term{firstBias + Part(hand.number), 0, hand.lever(r)}, true
+}
+
+// SlabTerm is by how much too much a slab's own width or length is read, as a term of a figure: what the
+// tape adds to the opening it adds to the slab, and so takes nothing off the margins. ok is false where
+// nothing is.
+func (p *Prior) SlabTerm(kind Kind) (t Term, ok bool) {
+	hand, ok := p.Kit.onSlab(kind)
+	if !ok || !hand.biased || p.first {
+		return Term{}, false
+	}
+	return Term{firstBias + Part(hand.number), 0, 1}, true
 }
 
 // biasFor is the mean and the spread of a bias.

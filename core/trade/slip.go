@@ -28,10 +28,11 @@ func plus(by float64) func(float64) float64 { return func(read float64) float64 
 func times(by float64) func(float64) float64 { return func(read float64) float64 { return read * by } }
 func none(float64) float64                   { return math.NaN() }
 
-// What makes a slip one to read on for: undone, it moves the end of a cut by more than the tolerance
-// toward too small, raises the chance of a ruined slab by so much, and is that likely beside the reading
-// as it stands, the one times the other. Found by planting slips in hidden surveys.
+// What makes a slip one to read on for: undone, it moves the end of a cut by so much toward too small, mm,
+// raises the chance of a ruined slab by so much, and is that likely beside the reading as it stands, the one
+// times the other. Found by planting slips in hidden surveys.
 const (
-	SlipRaises = 0.03
-	SlipHides  = 0.01
+	SlipMoves  = 0.6
+	SlipRaises = 0.02
+	SlipHides  = 0.007
 )

@@ -33,6 +33,9 @@ export function SlabStep() {
 			{wanted && <WhichToBuy />}
 			<section className="grid gap-3">
 				<h2 className="text-lg">The slab on the trestles, uncut</h2>
+				<p className="text-sm mb-2">
+					Measure it with the tape or rods that read the opening: what they read wrong then cancels.
+				</p>
 				<LengthField pointer={`${slab}/width`} label="Width, at the head" />
 				<LengthField pointer={`${slab}/length`} label="Length, on the hinge edge" />
 				<LengthField pointer={`${slab}/thickness`} label="Thickness" />
