@@ -64,6 +64,8 @@ const (
 	HeadUnread        Code = "head-slope-unread"
 	HeadUnreadKnowing Code = "head-slope-unread-knowingly"
 
+	SizesOnly           Code = "sizes-only"
+	GapsOnly            Code = "gaps-only"
 	MiddleUnread        Code = "middle-unread"
 	MiddleUnreadKnowing Code = "middle-unread-knowingly"
 	SlipHides           Code = "slip-would-hide"

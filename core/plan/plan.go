@@ -181,6 +181,7 @@ func solve(d door) Plan {
 		said = append(said, c.Finding)
 	}
 	said = append(said, unread(read)...)
+	said = append(said, sizesOnly(d, read)...)
 	said = append(said, hands(d)...)
 
 	wanted, targets, more := margins(d, read)

@@ -190,3 +190,24 @@ func within(r survey.Reading, width, height float64) bool {
 	across, up := r.Reach()
 	return across.MM() <= width+beyond && up.MM() <= height+beyond
 }
+
+// severalRead is how many readings tell that somebody goes on without a level, a square or a straightedge.
+const severalRead = 5
+
+// sizesOnly says why ± is wide where nothing tells how plumb or straight a side is.
+func sizesOnly(d door, s surveyed) (said findings) {
+	if d.rules == rules1 || d.Walls == job.New || d.Framed() != nil || len(s.inside) < severalRead {
+		return nil
+	}
+	code := SizesOnly
+	for _, r := range s.inside {
+		switch r.Kind {
+		case survey.Plumb, survey.Level, survey.Square, survey.Straight:
+			return nil
+		case survey.Gap:
+			code = GapsOnly
+		}
+	}
+	said.say(Note, job.StepMeasure, "/readings", code, nil)
+	return said
+}

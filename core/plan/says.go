@@ -76,6 +76,8 @@ var says = map[Code]string{
 	HeadUnread:        "Read the {reading} before you cut, half a minute. The head's slope is known to ±{sure} at the lock corner only. {left} would have to stay on there; with the reading about {then}.",
 	HeadUnreadKnowing: "You are cutting without the {reading}. The head's slope is known to ±{sure} at the lock corner only, so {left} stays on there.",
 
+	SizesOnly:           "Sizes alone do not tell how straight the sides are, so ± allows for a crooked opening. A level or a straightedge on each jamb would narrow it.",
+	GapsOnly:            "Gaps beside a slab tell little of how straight the sides are between them, so ± allows for a crooked opening. A level or a straightedge on each jamb would narrow it.",
 	MiddleUnread:        "Read the {reading} before you cut. The middle of the {wall} is known to ±{sure} only: it could be bowed.",
 	MiddleUnreadKnowing: "You are cutting without the middle of the {wall}: it is known to ±{sure} only.",
 	SlipHides:           "Read the {next} before you cut. If the {reading} is wrong, say because {slip}, no other reading would show it. The gap at the {side} could end up {wide} too big.",
