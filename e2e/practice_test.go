@@ -44,12 +44,12 @@ func TestPractice(t *testing.T) {
 	u.click(`[data-practice]`)
 	u.until("an opening comes first", `document.querySelector('[data-practise-next="opening"]')`)
 	begun := time.Now()
-	u.open("/practice/opening/even/12")
+	u.open("/practice/opening/even/13")
 	u.asks("width-200", "width-600", "width-1000", "width-1400", "width-1800", "height-50", "height-413", "height-776", "plumb-hinge", "plumb-lock", "level-head", "level-foot", "square-hinge", "diagonal-hinge", "diagonal-lock")
 	u.click(`[data-enough-read]`)
 	u.click(`[data-cut-plan]`)
 	u.until("a slab comes first", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('hoose a slab first'))`)
-	e, err := practice.New(12, "even")
+	e, err := practice.New(13, "even")
 	require.NoError(t, err)
 	slab := "3"
 	if wide := max(e.Sides["lock"][0], e.Sides["lock"][28]); wide > 840 {
