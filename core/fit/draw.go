@@ -105,10 +105,11 @@ func stations(b bay) ([]station, frame.Each[int]) {
 // lock edge and foot: the slab is so much less than its marks are worked out for.
 func (b bay) slabTerms() (rows frame.Each[survey.Row]) {
 	p := b.shape.Prior()
-	for side, kind := range map[frame.Side]survey.Kind{frame.Lock: survey.Width, frame.Foot: survey.Height} {
-		if t, ok := p.SlabTerm(kind); ok {
-			rows[side] = survey.Row{t}
-		}
+	if wide, ok := p.SlabTerm(survey.Width); ok {
+		rows[frame.Lock] = survey.Row{wide}
+	}
+	if long, ok := p.SlabTerm(survey.Height); ok {
+		rows[frame.Foot] = survey.Row{long}
 	}
 	return rows
 }

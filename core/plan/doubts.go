@@ -49,11 +49,14 @@ func taper(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Su
 		return nil, nil
 	}
 	row := o.Wanted[slices.IndexFunc(o.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
+	if _, sigma := s.shape.Of(row); sigma < fit.SlopeUnread {
+		return nil, nil
+	}
 	slopes := slices.DeleteFunc(slices.Clone(s.could), func(r survey.Reading) bool {
 		return r.Kind != survey.Square && r.Kind != survey.Level && r.Kind != survey.Plumb
 	})
 	gains := s.shape.Best([]survey.Row{row}, slopes)
-	if len(gains) == 0 || gains[0].From < fit.SlopeUnread || gains[0].To > hardlySurer*gains[0].From {
+	if len(gains) == 0 || gains[0].To > hardlySurer*gains[0].From {
 		return nil, nil
 	}
 	g := gains[0]
