@@ -248,3 +248,22 @@ func TestFilesThatCannotBe(t *testing.T) {
 	_, err = New(1, "hellish")
 	assert.ErrorContains(t, err, "even, usual or crooked")
 }
+
+// An attempt of the first version is hung as it was then: its slab is as wide as it was cut. Since the second
+// what the tape reads too much is missing.
+func TestAnOldAttemptIsHungAsItWas(t *testing.T) {
+	wide := func(version int) float64 {
+		e := exercise(t, 3, "crooked")
+		e.Version, e.Biases["tape"] = version, 0.75
+		cut := Sizes{Head: 805 * mm, Foot: 805 * mm, Length: 2000 * mm}
+		s, err := Play(e, []Move{
+			{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 1000 * mm}},
+			{Do: DoMargins, School: "prefinished"}, {Do: DoSlab, Slab: 5}, {Do: DoEdge, Edge: "keep-hinge"},
+			{Do: DoCut, Cut: &cut},
+		})
+		require.NoError(t, err)
+		top, _, _ := s.hung.Size()
+		return top
+	}
+	assert.InDelta(t, 0.75, wide(1)-wide(2), 1e-9)
+}

@@ -56,3 +56,9 @@ func TestCheckNamesTheField(t *testing.T) {
 	}
 	assert.NoError(t, Slab{}.Check(measure.Millimetres), "what is not given yet is not wrong")
 }
+
+// What a tape reads too much comes off every size that was read, and off none that was not.
+func TestASlabThatWasReadTooMuch(t *testing.T) {
+	s := Slab{Width: mm(838), WidthFoot: mm(838.5), Length: mm(1981), Square: mm(1)}.Less(0.5, 0.8)
+	assert.Equal(t, Slab{Width: mm(837.5), WidthFoot: mm(838), Length: mm(1980.2), Square: mm(1)}, s)
+}

@@ -266,3 +266,19 @@ func TestEveryKindHasAnInstrument(t *testing.T) {
 	}
 	assert.LessOrEqual(t, int(firstBias)+mostTools+len(trade.Instruments), int(firstPlaced), "each bias is a part of its own")
 }
+
+// A slab is measured with what can be laid on it: the first such tool of the kit, a usual tape where none is.
+func TestWhatMeasuresASlab(t *testing.T) {
+	for _, c := range []struct {
+		kit  Kit
+		with string
+	}{
+		{nil, "tape"},
+		{Kit{{ID: "a", Instrument: "laser"}, {ID: "b", Instrument: "rods"}, {ID: "c", Instrument: "tape"}}, "rods"},
+		{Kit{{ID: "a", Instrument: "laser"}, {ID: "b", Instrument: "level"}}, "tape"},
+	} {
+		with, sigma := c.kit.OnSlab()
+		assert.Equal(t, c.with, with)
+		assert.Equal(t, with == "rods", sigma == 0, "rods are carried, and not read")
+	}
+}
