@@ -66,3 +66,29 @@ func TestABumpIsNotCalledASlip(t *testing.T) {
 }
 
 func abs(v float64) float64 { return max(v, -v) }
+
+// A reading that is 4 mm out, which no slip with a tape explains, may be a bump until one beside it was read;
+// where that says otherwise, the reading itself is wrong, and the same place is not asked for again.
+func TestOneReadingBesideTellsABumpFromASlip(t *testing.T) {
+	mm := measure.FromMM
+	p := survey.NewFrame(826, 2030)
+	p.Tape = 0.5
+	var rs []survey.Reading
+	for _, at := range []float64{100, 300, 700, 900, 1100, 1300, 1500, 1700, 1950} {
+		rs = append(rs, survey.Reading{ID: fmt.Sprint(at), Kind: survey.Width, At: mm(at), Value: mm(826)})
+	}
+	rs = append(rs, survey.Reading{ID: "odd", Kind: survey.Width, At: mm(500), Value: mm(822)})
+	first := func() survey.Suspect {
+		s, err := survey.Learn(rs, nil, p)
+		require.NoError(t, err)
+		require.NotEmpty(t, s.Suspects())
+		require.Equal(t, "odd", s.Suspects()[0].Reading.ID)
+		return s.Suspects()[0]
+	}
+	x := first()
+	require.True(t, x.Bump)
+	beside, _ := x.Beside()
+	beside.ID, beside.Value = "beside", mm(826)
+	rs = append(rs, beside)
+	assert.False(t, first().Bump)
+}

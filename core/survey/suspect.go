@@ -160,7 +160,9 @@ func (s *Shape) worst(c *clash) (x Suspect, ok bool) {
 		return slip(a) - slip(b)
 	})
 	x = s.suspect(c, group[0])
-	x.Bump = len(group) == 1 && x.bump()
+	if _, told := s.beside(x.index); len(group) == 1 && !told { // a second one beside it was read: no bump
+		x.Bump = x.bump()
+	}
 	for _, k := range group[1:] {
 		x.Or = append(x.Or, s.given[k])
 	}
@@ -210,25 +212,30 @@ func (x Suspect) Beside() (r Reading, ok bool) {
 	return r, false
 }
 
-// borneOut reports whether the reading nearest to one, of its kind and side and as far off as Beside takes a
-// second one, says the same: then there is a bump, and no slip.
-func (s *Shape) borneOut(i int) bool {
+// beside finds the reading nearest to one, of its kind and side, about as far off as Beside takes a second one;
+// ok is false where there is none.
+func (s *Shape) beside(i int) (at int, ok bool) {
 	r := s.given[i]
-	if _, ok := (Suspect{Reading: r}).Beside(); !ok || s.prior.first {
-		return false
+	if _, ok := (Suspect{Reading: r}).Beside(); !ok {
+		return 0, false
 	}
-	nearest, at := 2*besideBy+1, -1
+	nearest := 2*besideBy + 1
 	for k := range s.given {
 		o := &s.given[k]
 		if k == i || o.Kind != r.Kind || o.Side != r.Side || o.Offer != r.Offer {
 			continue
 		}
-		if d := (o.At - r.At).Abs(); d < nearest {
-			nearest, at = d, k
+		if d := (o.At - r.At).Abs(); d >= besideBy/2 && d < nearest {
+			nearest, at, ok = d, k, true
 		}
 	}
-	apart := math.Sqrt(s.noise[i])
-	return at >= 0 && nearest >= besideBy/2 && math.Abs(r.seen()-s.given[at].seen()) <= 3*math.Sqrt2*apart
+	return at, ok
+}
+
+// borneOut reports whether the reading beside one says the same: then there is a bump, and no slip.
+func (s *Shape) borneOut(i int) bool {
+	at, ok := s.beside(i)
+	return ok && !s.prior.first && math.Abs(s.given[i].seen()-s.given[at].seen()) <= 3*math.Sqrt2*math.Sqrt(s.noise[i])
 }
 
 // swapped finds the two readings of one kind that, written down for one another,
