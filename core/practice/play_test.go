@@ -258,7 +258,9 @@ func TestAnOldAttemptIsHungAsItWas(t *testing.T) {
 		cut := Sizes{Head: 805 * mm, Foot: 805 * mm, Length: 2000 * mm}
 		s, err := Play(e, []Move{
 			{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 1000 * mm}},
-			{Do: DoMargins, School: "prefinished"}, {Do: DoSlab, Slab: 5}, {Do: DoEdge, Edge: "keep-hinge"},
+			{Do: DoMargins, School: "prefinished"},
+			{Do: DoSlab, Slab: 5},
+			{Do: DoEdge, Edge: "keep-hinge"},
 			{Do: DoCut, Cut: &cut},
 		})
 		require.NoError(t, err)
