@@ -194,7 +194,8 @@ func edgeCut(d door, b bay, o fit.Outline, side frame.Side, laid fit.Laid, left 
 		if across != nil {
 			c.OtherCut = across[k].Depth.Value.MM()
 		}
-		m := Mark{measure.FromMM(c.At).Round(d.tape.Step(), measure.Nearest), depth(d, b, side, c, sigmaAt(o, side, c.At/reach.MM()))}
+		sigma := sigmaAt(o, side, c.At/reach.MM())
+		m := Mark{measure.FromMM(c.At).Round(d.tape.Step(), measure.Nearest), depth(d, b, side, c, sigma)}
 		deepest = max(deepest, m.Depth.Value)
 		e.Marks = append(e.Marks, m)
 	}
@@ -233,7 +234,11 @@ func depth(d door, b bay, side frame.Side, c fit.Cut, sigma float64) figure.Figu
 	}
 	own := func(label string, long float64) {
 		add(label, c.Whole+long, figure.Reading, 0)
-		add("what the slab was measured with reads long by this", -long, figure.Estimate, 0)
+		wrong := "the tape or rods read long"
+		if long < 0 {
+			wrong = "the tape or rods read short"
+		}
+		add(wrong, -long, figure.Estimate, 0)
 	}
 	switch side {
 	case frame.Head:
@@ -273,17 +278,19 @@ func checks(d door, b bay, edges []EdgeCut, laid fit.Laid) (width, length [3]fig
 	}
 	for i, label := range []string{"at its head", "in the middle", "at its foot"} {
 		k := 2 * i
+		own := d.est(laid.Cuts[frame.Hinge][k].Whole + b.reads[0])
 		width[i] = figure.Sum(
 			0,
-			figure.Term{Label: "slab's width " + label, Value: d.est(laid.Cuts[frame.Hinge][k].Whole + b.reads[0]), Source: figure.Reading},
+			figure.Term{Label: "slab's width " + label, Value: own, Source: figure.Reading},
 			figure.Term{Label: "marked off the hinge edge", Value: -marked(frame.Hinge, k), Source: figure.Choice},
 			figure.Term{Label: "marked off the lock edge", Value: -marked(frame.Lock, k), Source: figure.Choice},
 		)
 	}
 	for i, label := range []string{"on its hinge edge", "in the middle", "on its lock edge"} {
+		own := d.est(laid.Cuts[frame.Head][i].Whole + b.reads[1])
 		length[i] = figure.Sum(
 			0,
-			figure.Term{Label: "slab's length " + label, Value: d.est(laid.Cuts[frame.Head][i].Whole + b.reads[1]), Source: figure.Reading},
+			figure.Term{Label: "slab's length " + label, Value: own, Source: figure.Reading},
 			figure.Term{Label: "marked off the head", Value: -marked(frame.Head, i), Source: figure.Choice},
 			figure.Term{Label: "marked off the foot", Value: -marked(frame.Foot, i), Source: figure.Choice},
 		)

@@ -22,13 +22,11 @@ func TestItSaysWhyAnOpeningIsUnsure(t *testing.T) {
 	says := func(p plan.Plan, code plan.Code) bool {
 		return slices.ContainsFunc(p.Findings, func(f plan.Finding) bool { return f.Code == code && f.Gravity == plan.Note })
 	}
-	lock := func(p plan.Plan) (widest float64) {
+	widest := func(p plan.Plan) (sigma float64) {
 		for _, l := range p.Leaves[0].Light {
-			if l.Side == frame.Lock {
-				widest = max(widest, l.Margin.Sigma)
-			}
+			sigma = max(sigma, l.Margin.Sigma)
 		}
-		return widest
+		return sigma
 	}
 	s := newSite(oracle.Houses[1], plainKit, measure.HalfMillimetre, rand.New(rand.NewPCG(7, 7)))
 	for _, at := range []float64{200, 600, 1000, 1400, 1800} {
@@ -39,13 +37,20 @@ func TestItSaysWhyAnOpeningIsUnsure(t *testing.T) {
 	}
 	tape := plan.Solve(s.job, s.door)
 	require.True(t, says(tape, plan.SizesOnly))
+	read := s.door.Readings
+	for _, at := range []float64{100, 800, 1200, 1900} {
+		s.read(survey.Reading{Kind: survey.Width, At: mm(at)})
+	}
+	widths := plan.Solve(s.job, s.door)
+	assert.True(t, says(widths, plan.SizesOnly), "more of the same tells no more")
+	s.door.Readings = slices.Clone(read)
 	for _, side := range []frame.Side{frame.Hinge, frame.Lock} {
 		s.read(survey.Reading{Kind: survey.Plumb, Side: side, At: mm(1800), From: mm(200)})
 		s.read(survey.Reading{Kind: survey.Plumb, Side: side, At: mm(1000), From: mm(200)})
 	}
 	level := plan.Solve(s.job, s.door)
 	assert.False(t, says(level, plan.SizesOnly), "now something tells")
-	assert.Less(t, lock(level), 0.9*lock(tape))
+	assert.Less(t, widest(level), 0.8*widest(widths), "four of a level do more than four of a tape")
 
 	old := newSite(oracle.Houses[1], plainKit, measure.HalfMillimetre, rand.New(rand.NewPCG(7, 7)))
 	b := oracle.NewBoard(old.truth.Width-16, old.truth.Height-20, old.rng)

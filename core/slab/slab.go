@@ -95,11 +95,15 @@ func (s Slab) FootAt(part float64) float64 {
 
 // Less is the slab so much narrower and shorter than it was read, mm.
 func (s Slab) Less(width, length float64) Slab {
-	for v, by := range map[*measure.Length]float64{&s.Width: width, &s.WidthMid: width, &s.WidthFoot: width, &s.Length: length, &s.LengthLock: length} {
-		if *v > 0 {
-			*v -= measure.FromMM(by)
+	less := func(by float64, sizes ...*measure.Length) {
+		for _, v := range sizes {
+			if *v > 0 { // it was read
+				*v -= measure.FromMM(by)
+			}
 		}
 	}
+	less(width, &s.Width, &s.WidthMid, &s.WidthFoot)
+	less(length, &s.Length, &s.LengthLock)
 	return s
 }
 
