@@ -181,16 +181,21 @@ func (o *Outline) drawEdge(side frame.Side, want Targets, points []Point, at []s
 			Sigma: math.Sqrt(max(cov.At(i, i), 0)),
 		}
 	}
+	if side != frame.Hinge { // the pins are set to the hinge jamb itself
+		e.excess = excessOf(side, e.Gaps, want.Margin[side]+e.Moved, cov)
+	}
 	if side == frame.Head && want.Sure.Risk > 0 {
 		o.corner = true
-		o.Held = held(excessOf(side, e.Gaps, want.Margin[side]+e.Moved, cov)[0], want.Sure)
+		o.Held = held(e.excess[0], want.Sure)
 		e.Line.A += o.Held
 		for i := range e.Gaps {
 			e.Gaps[i].Mean -= o.Held
+			for k := range e.excess[i].bounds {
+				e.excess[i].bounds[k].mean -= o.Held
+			}
 		}
 	}
-	if side != frame.Hinge { // the pins are set to the hinge jamb itself
-		e.excess = excessOf(side, e.Gaps, want.Margin[side]+e.Moved, cov)
+	if side != frame.Hinge {
 		o.ends[slices.Index(tripEdges[:], side)] = endsOf(side, e, rows, cov, want.Margin[side]+e.Moved, want.Least)
 	}
 	if side == frame.Head {

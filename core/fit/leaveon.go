@@ -54,30 +54,28 @@ func (x excess) strayed(cut float64) excess {
 // which is linear in the opening, and so normal.
 func excessOf(side frame.Side, gaps []Gap, wanted float64, cov mat.Symmetric) []excess {
 	last := len(gaps) - 1
-	list := make([]excess, len(gaps))
+	share := func(i int) float64 { return (gaps[i].Along - gaps[0].Along) / (gaps[last].Along - gaps[0].Along) }
+	list, bounds := make([]excess, len(gaps)), 2*(last-1)
+	all := make([]bound, len(gaps)*bounds)
 	for i, g := range gaps {
-		x := excess{share: 1, way: (g.Along - gaps[0].Along) / (gaps[last].Along - gaps[0].Along), bounds: make([]bound, 0, 2*last)}
+		list[i] = excess{bounds: all[i*bounds : (i+1)*bounds], share: 1, way: share(i)}
 		if side == frame.Head {
-			x.share = g.At / gaps[last].At // the hinge corner is cut to its mark
+			list[i].share = g.At / gaps[last].At // the hinge corner is cut to its mark
 		}
-		for k := 1; k < last; k++ {
-			f := (gaps[k].Along - gaps[0].Along) / (gaps[last].Along - gaps[0].Along)
-			for _, half := range [2]float64{0.5, -0.5} {
-				at := [4]int{i, k, 0, last}
-				by := [4]float64{1, -half, half * (1 - f), half * f}
-				b := bound{mean: -wanted}
-				var variance float64
-				for p, c := range by {
-					b.mean += c * gaps[at[p]].Mean
-					for q, d := range by {
-						variance += c * d * cov.At(at[p], at[q])
-					}
-				}
-				b.sigma = math.Sqrt(max(variance, 0))
-				x.bounds = append(x.bounds, b)
+	}
+	for k := 1; k < last; k++ {
+		f := share(k)
+		sagitta := gaps[k].Mean - (1-f)*gaps[0].Mean - f*gaps[last].Mean
+		with := func(i int) float64 { // covariance of the sagitta with a gap
+			return cov.At(k, i) - (1-f)*cov.At(0, i) - f*cov.At(last, i)
+		}
+		own := with(k) - (1-f)*with(0) - f*with(last)
+		for i, g := range gaps {
+			for way, half := range [2]float64{0.5, -0.5} {
+				variance := cov.At(i, i) - 2*half*with(i) + half*half*own
+				list[i].bounds[2*(k-1)+way] = bound{g.Mean - wanted - half*sagitta, math.Sqrt(max(variance, 0))}
 			}
 		}
-		list[i] = x
 	}
 	return list
 }
@@ -91,7 +89,10 @@ type Sureness struct {
 }
 
 // Marked is the standard deviation of a finished edge from where it should lie by the readings, mm.
-func (s Sureness) Marked() float64 { return math.Hypot(s.Cut, s.Slab) }
+func (s Sureness) Marked() float64 { return math.Sqrt(s.marked()) }
+
+// marked is its variance, mm².
+func (s Sureness) marked() float64 { return s.Cut*s.Cut + s.Slab*s.Slab }
 
 // Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to 0.3 mm. Two
 // thirds of that one are kept back, for what is only learnt of an opening, how crooked it

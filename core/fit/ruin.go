@@ -58,8 +58,7 @@ func (o Outline) Ruin(s Sureness, left frame.Each[float64], cov mat.Symmetric, s
 		if shift != nil {
 			room -= shift[i]
 		}
-		cut := s.Marked()
-		sound *= 1 - phi(-room/math.Sqrt(cov.At(i, i)+cut*cut+waves))
+		sound *= 1 - phi(-room/math.Sqrt(cov.At(i, i)+s.marked()+waves))
 	}
 	return 1 - sound
 }

@@ -116,6 +116,9 @@ func stray(at int, line func(int) []float64, cov mat.Symmetric) (v float64) {
 	}
 	weights[at]++
 	for i, a := range weights {
+		if a == 0 {
+			continue
+		}
 		for j, b := range weights {
 			v += a * b * cov.At(i, j)
 		}
@@ -148,10 +151,10 @@ func (o Outline) Chance(t Trip, leave frame.Each[float64], cov, before []float64
 	fits := 1.0
 	for k, e := range o.ends {
 		i, j := 2*k, 2*k+1
-		left, cut := t.left(leave[tripEdges[k]], cov, before, i), t.Marked()
+		left, cut := t.left(leave[tripEdges[k]], cov, before, i), t.marked()
 		fits *= box(
 			[2]float64{-left * e.share[0], -left * e.share[1]},
-			[3]float64{cov[i*6+i] + cut*cut + e.waves, cov[i*6+j], cov[j*6+j] + cut*cut + e.waves},
+			[3]float64{cov[i*6+i] + cut + e.waves, cov[i*6+j], cov[j*6+j] + cut + e.waves},
 			[2]float64{max(-t.Fits, e.least[0]), max(-t.Fits, e.least[1])}, t.Fits, e.way, e.within,
 		)
 	}
@@ -213,8 +216,7 @@ const hopeless = 1e-50
 
 // sigma is the standard deviation of end i of an edge as it is cut, mm.
 func (t Trip) sigma(e edgeEnds, cov []float64, i int) float64 {
-	cut := t.Marked()
-	return math.Sqrt(cov[i*6+i] + cut*cut + e.waves)
+	return math.Sqrt(cov[i*6+i] + t.marked() + e.waves)
 }
 
 // left is what stays on an edge with ends i and i+1: by the rule, less in proportion as
@@ -229,8 +231,7 @@ func (t Trip) left(left float64, cov, before []float64, i int) float64 {
 
 // leaves is about what the rule leaves on an edge with ends i and i+1.
 func (t Trip) leaves(cov []float64, i int) float64 {
-	cut := t.Marked()
-	return max(usualDeviate*math.Sqrt(max(cov[i*6+i], cov[i*6+6+i+1])+cut*cut)-t.Tolerance, 0)
+	return max(usualDeviate*math.Sqrt(max(cov[i*6+i], cov[i*6+6+i+1])+t.marked())-t.Tolerance, 0)
 }
 
 // usualDeviate is about the normal deviate that is passed at either end with the risk of one edge. What is left

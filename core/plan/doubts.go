@@ -48,10 +48,11 @@ func taper(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Su
 	if left[frame.Head] <= fit.MostTaper || d.leaveOn() != job.WhenSure {
 		return nil, nil
 	}
-	row := o.Wanted[slices.IndexFunc(o.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
-	if _, sigma := s.shape.Of(row); sigma < fit.SlopeUnread {
+	gaps := o.Edges[frame.Head].Gaps
+	if gaps[len(gaps)-1].Sigma < fit.SlopeUnread {
 		return nil, nil
 	}
+	row := o.Wanted[slices.IndexFunc(o.Wanted, func(w fit.WantedMargin) bool { return w.Side == frame.Head && w.Where == 2 })].Row
 	slopes := slices.DeleteFunc(slices.Clone(s.could), func(r survey.Reading) bool {
 		return r.Kind != survey.Square && r.Kind != survey.Level && r.Kind != survey.Plumb
 	})

@@ -1,8 +1,6 @@
 package plan
 
 import (
-	"slices"
-
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/measure"
@@ -84,19 +82,30 @@ func surest(d door, s surveyed, drawn []fit.Outline) (list []Suggestion) {
 
 // candidates are the readings that could be taken next with the kit at hand: what was
 // read already with the same tool at the same place would hardly tell more.
-func candidates(d door, s surveyed) []survey.Reading {
-	all := d.kit.Tools.Each(survey.Candidates(measure.FromMM(s.width), measure.FromMM(s.height), d.unit))
-	read := func(r survey.Reading) bool {
-		return slices.ContainsFunc(s.readings, func(x survey.Reading) bool {
-			if x.Kind != r.Kind || x.Side != r.Side || x.At != r.At || x.From != r.From || x.To != r.To || x.Turned != r.Turned {
-				return false
-			}
-			with, _ := d.kit.Tools.Tool(r)
-			tool, _ := d.kit.Tools.Tool(x)
-			return tool == with
-		})
+func candidates(d door, s surveyed) (list []survey.Reading) {
+	all := survey.Candidates(measure.FromMM(s.width), measure.FromMM(s.height), d.unit)
+	list = make([]survey.Reading, 0, len(all)+8) // a level is turned
+	for r := range d.kit.Tools.Each(all) {
+		if !read(s.readings, d.kit.Tools, &r) {
+			list = append(list, r)
+		}
 	}
-	return slices.DeleteFunc(all, read)
+	return list
+}
+
+// read reports whether one of some readings is of the same place as another, with the same tool.
+func read(readings []survey.Reading, kit survey.Kit, r *survey.Reading) bool {
+	for i := range readings {
+		x := &readings[i]
+		if x.At != r.At || x.From != r.From || x.To != r.To || x.Turned != r.Turned || x.Side != r.Side || x.Kind != r.Kind {
+			continue
+		}
+		with, _ := kit.Tool(*r)
+		if tool, _ := kit.Tool(*x); tool == with {
+			return true
+		}
+	}
+	return false
 }
 
 // first is where the first width (at the top hinge's height) and the first

@@ -38,7 +38,7 @@ func (s *site) byHand() {
 		add(survey.Reading{Kind: survey.Height, At: at(f * w)})
 	}
 	reads := func(k survey.Kind) bool {
-		return len(s.job.Kit.Tools) == 0 || len(s.job.Kit.Tools.Each([]survey.Reading{{Kind: k, Side: frame.Hinge}})) > 0
+		return len(s.job.Kit.Tools) == 0 || slices.Collect(s.job.Kit.Tools.Each([]survey.Reading{{Kind: k, Side: frame.Hinge}})) != nil
 	}
 	for _, side := range []frame.Side{frame.Hinge, frame.Lock} {
 		if reads(survey.Plumb) && s.rng.IntN(3) > 0 {

@@ -195,12 +195,18 @@ type gain struct {
 // as others are taken, so only those are looked at again that brought more before than
 // the best brings now.
 func greatest(gains []gain, brings func(gain) float64) gain {
-	slices.SortFunc(gains, func(a, b gain) int { return cmp.Compare(b.brings, a.brings) })
 	best := gain{brings: math.Inf(-1)}
 	for i := range gains {
-		if gains[i].brings <= best.brings {
+		most := i
+		for k := i + 1; k < len(gains); k++ {
+			if gains[k].brings > gains[most].brings {
+				most = k
+			}
+		}
+		if gains[most].brings <= best.brings {
 			break
 		}
+		gains[i], gains[most] = gains[most], gains[i]
 		gains[i].brings = brings(gains[i])
 		if gains[i].brings > best.brings {
 			best = gains[i]

@@ -158,7 +158,9 @@ func (s *Shape) condition() error {
 		return fmt.Errorf("the readings cannot be combined: the opening's prior has no spread")
 	}
 	s.alpha = slices.Clone(s.resid)
-	lapack64.Potrs(s.chol, blas64.General{Rows: n, Cols: 1, Stride: 1, Data: s.alpha})
+	alpha := blas64.Vector{N: n, Inc: 1, Data: s.alpha}
+	blas64.Trsv(blas.Trans, s.chol, alpha)
+	blas64.Trsv(blas.NoTrans, s.chol, alpha)
 	s.suspects, s.inverse = sync.OnceValue(s.findSuspects), sync.OnceValue(s.invert)
 	return nil
 }

@@ -37,7 +37,7 @@ func (s *Shape) spread(figures []Row) (own blas64.Symmetric, told blas64.General
 	n, f := len(figures), placesOf(figures)
 	own = blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}
 	with := make([]float64, len(f.at))
-	table := f.own(&s.prior, f.bends(&s.prior))
+	table := f.own(&s.prior)
 	for i := range figures {
 		f.with(i, table, with)
 		for j := i; j < n; j++ {

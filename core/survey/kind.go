@@ -182,11 +182,14 @@ func (r Reading) How(u measure.Unit) string {
 }
 
 func (r Reading) fill(text string, u measure.Unit) string {
-	if !strings.Contains(text, "{") {
-		return text
+	for _, place := range [...]struct {
+		name string
+		at   measure.Length
+	}{{"{at}", r.At}, {"{from}", r.From}, {"{to}", r.To}} {
+		if strings.Contains(text, place.name) {
+			text = strings.ReplaceAll(text, place.name, measure.Say(place.at, u))
+		}
 	}
-	return strings.NewReplacer(
-		"{at}", measure.Say(r.At, u), "{from}", measure.Say(r.From, u), "{to}", measure.Say(r.To, u),
-		"{edge}", r.Side.String(), "{side}", r.Side.Wall(),
-	).Replace(text)
+	text = strings.ReplaceAll(text, "{edge}", r.Side.String())
+	return strings.ReplaceAll(text, "{side}", r.Side.Wall())
 }

@@ -139,19 +139,26 @@ func (s *Shape) weigh(rows []int, prior func(levels) Prior) levels {
 	}
 	bows, ripples := s.prior.beliefs()
 	var found evidence
-	work, w, v0, v1 := make([]float64, n*n), make([]float64, n), make([]float64, n), make([]float64, n)
+	// S, r, the two u, and a row of nought; where the readings are odd, one more that says nothing.
+	even := n + n%2
+	work, inverse := make([]float64, (even+4)*even), make([]float64, even)
+	row := func(i int) []float64 { return work[i*even : i*even+n] }
+	w, v0, v1 := row(even), row(even+1), row(even+2)
+	if even > n {
+		work[even*even-1] = 1
+	}
 	for _, b := range bows {
 		for _, r := range ripples {
 			bb, rr := b.level*b.level, r.level*r.level
 			for i := range n { // the lower triangle is all that is factored
-				for k := i * n; k <= i*n+i; k++ {
-					work[k] = stays[k] + bb*bow[k] + rr*ripple[k]
+				for k, v := range stays[i*n : i*n+i+1] {
+					work[i*even+k] = v + bb*bow[i*n+k] + rr*ripple[i*n+k]
 				}
 			}
 			copy(w, resid)
 			copy(v0, v[0])
 			copy(v1, v[1])
-			det, ok := factor(work, w, v0, v1)
+			det, ok := factor(work, even, inverse)
 			if !ok {
 				continue
 			}
@@ -219,48 +226,53 @@ func (s *Shape) leanColumns(rows []int, none, one Prior) [2][]float64 {
 	return v
 }
 
-// factor puts L of S = LLᵀ in place of the lower triangle of S, n × n in rows, and
-// L⁻¹x in place of each x; det is |L|. ok is false where S is not positive definite.
-func factor(s []float64, xs ...[]float64) (det float64, ok bool) {
-	n := len(xs[0])
+// factor puts L of S = LLᵀ in place of the lower triangle of S, n × n in rows, and L⁻¹x in place of each row x
+// that follows them. There is an even number of either, worked two by two, so that what came before is read half
+// as often. inverse takes what L has on its diagonal, inverted; det is |L|. ok is false where S is not positive
+// definite.
+func factor(rows []float64, n int, inverse []float64) (det float64, ok bool) {
 	det = 1 // sixty roots of a few centimetres are far from overflowing
-	for i := range n {
-		row := s[i*n : i*n+i+1]
-		d := row[i]
-		for j := range i {
-			other := s[j*n : j*n+j+1]
-			sum := (row[j] - dot(row[:j], other[:j])) / other[j]
-			row[j] = sum
-			d -= sum * sum
+	pivot := func(i int, v float64) bool {
+		root := math.Sqrt(v)
+		det *= root
+		inverse[i] = 1 / root
+		return v > 0
+	}
+	for i := 0; i*n < len(rows); i += 2 {
+		a, b := rows[i*n:(i+1)*n], rows[(i+1)*n:(i+2)*n]
+		var aa, ab, bb float64
+		for j := 0; j < min(i, n); j += 2 {
+			x, y := rows[j*n:j*n+j], rows[(j+1)*n:(j+1)*n+j+1]
+			ax, ay, bx, by := dots(a[:j], b[:j], x, y[:j])
+			a0, b0 := (a[j]-ax)*inverse[j], (b[j]-bx)*inverse[j]
+			a1, b1 := (a[j+1]-ay-a0*y[j])*inverse[j+1], (b[j+1]-by-b0*y[j])*inverse[j+1]
+			a[j], a[j+1], b[j], b[j+1] = a0, a1, b0, b1
+			aa, ab, bb = aa+a0*a0+a1*a1, ab+a0*b0+a1*b1, bb+b0*b0+b1*b1
 		}
-		if d <= 0 {
+		if i >= n {
+			continue
+		}
+		if !pivot(i, a[i]-aa) {
 			return 0, false
 		}
-		root := math.Sqrt(d)
-		row[i] = root
-		det *= root
-		for _, x := range xs {
-			x[i] = (x[i] - dot(row[:i], x[:i])) / root
+		b[i] = (b[i] - ab) * inverse[i]
+		if !pivot(i+1, b[i+1]-bb-b[i]*b[i]) {
+			return 0, false
 		}
 	}
 	return det, true
 }
 
-// dot is the sum of products, in four sums so that none waits for the one before it.
-func dot(x, y []float64) float64 {
-	var a, b, c, d float64
-	y = y[:len(x)]
-	k := 0
-	for ; k+4 <= len(x); k += 4 {
-		a += x[k] * y[k]
-		b += x[k+1] * y[k+1]
-		c += x[k+2] * y[k+2]
-		d += x[k+3] * y[k+3]
+// dots are the sums of products of a and of b with x and with y, all of one length.
+func dots(a, b, x, y []float64) (ax, ay, bx, by float64) {
+	b, x, y = b[:len(a)], x[:len(a)], y[:len(a)]
+	for k, v := range a {
+		ax += v * x[k]
+		ay += v * y[k]
+		bx += b[k] * x[k]
+		by += b[k] * y[k]
 	}
-	for ; k < len(x); k++ {
-		a += x[k] * y[k]
-	}
-	return (a + b) + (c + d)
+	return ax, ay, bx, by
 }
 
 // Learn is the estimate with a prior as crooked as the readings themselves say

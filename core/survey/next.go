@@ -68,53 +68,50 @@ type Search struct {
 	taken      []float64    // what each one taken took off: covariances are less by the products of a row
 	first      [3][]float64 // own, across and sure before any was taken
 
-	// From which covariances of candidates are worked out once one of them is taken: the places of figures
-	// and candidates, their prior covariance, and what the readings take off it, by rows.
+	// From which covariances are worked out: the places of figures and candidates, their prior covariance, and
+	// what the readings take off it, a row for each reading.
 	f     places
 	table []float64
-	half  []float64
-	read  int       // how many readings there are
-	with  []float64 // room for one row's covariances
+	half  blas64.General
+	with  []float64 // room for one row's covariances with each place, and with each row
+	row   []float64
 }
 
 // Search prepares a search; a candidate that cannot be is passed over.
 func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
-	most := len(candidates)
-	q := &Search{n: len(figures), read: len(s.rows), Candidates: make([]Reading, 0, most), noise: make([]float64, 0, most)}
-	rows := append(make([]Row, 0, len(figures)+most), figures...)
-	for _, r := range candidates {
-		if row, _, err := s.rowOf(r); err == nil {
-			rows = append(rows, row)
-			q.Candidates, q.noise = append(q.Candidates, r), append(q.noise, s.prior.noise(r))
+	q := &Search{n: len(figures), Candidates: candidates, noise: make([]float64, len(candidates))}
+	rows := append(make([]Row, 0, len(figures)+len(candidates)), figures...)
+	for i, r := range candidates {
+		row, _, err := s.rowOf(r)
+		if err != nil {
+			return s.Search(figures, slices.DeleteFunc(slices.Clone(candidates), func(r Reading) bool { _, _, err := s.rowOf(r); return err != nil }))
 		}
+		rows, q.noise[i] = append(rows, row), s.prior.noise(r)
 	}
 	q.f = placesOf(rows)
-	q.table, q.with = q.f.own(&s.prior, q.f.bends(&s.prior)), make([]float64, len(q.f.at))
-	half := s.told(q.f)
-	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
-	q.half = make([]float64, len(half.Data))
-	for i := range q.read {
-		for j, v := range half.Data[i*half.Stride : (i+1)*half.Stride] {
-			q.half[j*q.read+i] = v
-		}
-	}
+	q.table, q.with, q.row = q.f.own(&s.prior), make([]float64, len(q.f.at)), make([]float64, len(rows))
+	q.half = s.told(q.f)
+	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, q.half)
 	n, c := q.n, len(q.Candidates)
 	q.own, q.across, q.sure = make([]float64, n*n), make([]float64, n*c), make([]float64, c)
 	for i := range n {
-		q.f.with(i, q.table, q.with)
-		for j := i; j < n; j++ {
-			v := q.given(i, j)
-			q.own[i*n+j], q.own[j*n+i] = v, v
-		}
+		cov := q.given(i, 0)
+		copy(q.own[i*n:(i+1)*n], cov)
 		q.own[i*n+i] = max(q.own[i*n+i], 0)
-		for j := range c {
-			q.across[j*n+i] = q.given(i, n+j)
+		for k, v := range cov[n:] {
+			q.across[k*n+i] = v
 		}
 	}
-	for i := range c {
-		q.f.with(n+i, q.table, q.with)
-		q.sure[i] = q.given(n+i, n+i)
+	for k := range c {
+		q.f.with(n+k, q.table, q.with)
+		q.sure[k] = q.f.dot(n+k, q.with)
 	}
+	for i := range q.half.Rows {
+		for k, v := range q.half.Data[i*q.half.Stride+n : (i+1)*q.half.Stride] {
+			q.sure[k] -= v * v
+		}
+	}
+	q.taken = make([]float64, 0, 8*c)
 	q.first = [3][]float64{slices.Clone(q.own), slices.Clone(q.across), slices.Clone(q.sure)}
 	return q
 }
@@ -127,9 +124,18 @@ func (q *Search) Reset() {
 	copy(q.sure, q.first[2])
 }
 
-// given is the covariance of rows i and j given the readings, with those of row i in q.with.
-func (q *Search) given(i, j int) float64 {
-	return q.f.dot(j, q.with) - floats.Dot(q.half[i*q.read:(i+1)*q.read], q.half[j*q.read:(j+1)*q.read])
+// given is the covariance of a row with each row of a number and up, given the readings; it holds until the next.
+func (q *Search) given(row, from int) []float64 {
+	q.f.with(row, q.table, q.with)
+	cov := q.row[from:]
+	for j := range cov {
+		cov[j] = q.f.dot(from+j, q.with)
+	}
+	for i := range q.half.Rows {
+		half := q.half.Data[i*q.half.Stride : (i+1)*q.half.Stride]
+		floats.AddScaled(cov, -half[row], half[from:])
+	}
+	return cov
 }
 
 // Now is the covariance of the figures as it is, n × n by rows, mm².
@@ -153,10 +159,7 @@ func (q *Search) After(cov []float64, k int) {
 func (q *Search) Take(k int) {
 	n, c := q.n, len(q.Candidates)
 	at := len(q.taken)
-	q.f.with(n+k, q.table, q.with)
-	for i := range c {
-		q.taken = append(q.taken, q.given(n+k, n+i))
-	}
+	q.taken = append(q.taken, q.given(n+k, n)...)
 	row := q.taken[at:]
 	for before := 0; before < at; before += c {
 		g := q.taken[before : before+c]
@@ -191,7 +194,7 @@ func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 		}
 		return v.Round(step, measure.Nearest)
 	}
-	list = make([]Reading, 0, 40)
+	list = make([]Reading, 0, 44)
 	low, high := mm(height/10), mm(height*9/10)
 	near, far := mm(width/16), mm(width*15/16)
 	list = append(list, Reading{Kind: Width, At: mm(height / 20)}, Reading{Kind: Width, At: mm(height * 19 / 20)})

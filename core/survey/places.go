@@ -31,36 +31,36 @@ type touch struct {
 
 func placesOf(rows []Row) places {
 	p := places{rows: make([][]touch, len(rows))}
-	found := make([]Term, 0, 2*len(rows))
 	touches := 0
 	for _, row := range rows {
 		touches += len(row)
 	}
 	all := make([]touch, 0, touches)
+	at, of := make([]float64, 0, 2*len(rows)), make([]Part, 0, 2*len(rows))
 	for i, row := range rows {
 		from := len(all)
 		for _, t := range row {
 			k := 0
-			for k < len(found) && (found[k].At != t.At || found[k].Of != t.Of) {
+			for k < len(at) && (at[k] != t.At || of[k] != t.Of) {
 				k++
 			}
-			if k == len(found) {
-				found = append(found, Term{t.Of, t.At, 1})
+			if k == len(at) {
+				at, of = append(at, t.At), append(of, t.Of)
 			}
 			all = append(all, touch{k, t.By})
 		}
 		p.rows[i] = all[from:len(all):len(all)]
 	}
-	p.at = make([]Term, 0, len(found))
-	goes := make([]int, len(found))
-	for i, first := range found {
-		if slices.ContainsFunc(found[:i], func(t Term) bool { return t.Of == first.Of }) {
+	p.at = make([]Term, 0, len(at))
+	goes := make([]int, len(at))
+	for i, first := range of {
+		if slices.Contains(of[:i], first) {
 			continue // with the first of its part
 		}
-		for k, t := range found[i:] {
-			if t.Of == first.Of {
-				goes[i+k] = len(p.at)
-				p.at = append(p.at, t)
+		for k := i; k < len(of); k++ {
+			if of[k] == first {
+				goes[k] = len(p.at)
+				p.at = append(p.at, Term{first, at[k], 1})
 			}
 		}
 	}
@@ -137,7 +137,22 @@ func (p places) bells(length func(Part) float64) []float64 {
 }
 
 // own is the prior covariance of places of one part, as a table, in mm².
-func (p places) own(prior *Prior, bends bends) []float64 {
+func (p places) own(prior *Prior) []float64 {
+	table := make([]float64, p.cells)
+	for i, s := range p.at {
+		of, l := prior.of(s.Of), p.like[i]
+		row := l.in(table)
+		for j, t := range p.at[l.from : i+1] {
+			v := of.cov(s.At, t.At)
+			row[j] = v
+			p.like[l.from+j].in(table)[i-l.from] = v
+		}
+	}
+	return table
+}
+
+// bent is the same by a prior, from bends worked out before.
+func (p places) bent(prior *Prior, bends bends) []float64 {
 	table := make([]float64, p.cells)
 	for i, s := range p.at {
 		of, l := prior.of(s.Of), p.like[i]
@@ -186,7 +201,7 @@ func (s *Shape) cov(p *Prior, rows []int) []float64 {
 		}
 		return c
 	}
-	own, with := s.places.own(p, s.bends), make([]float64, len(s.places.at))
+	own, with := s.places.bent(p, s.bends), make([]float64, len(s.places.at))
 	for a, i := range rows {
 		s.places.with(i, own, with)
 		for b, j := range rows[:a+1] {

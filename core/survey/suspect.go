@@ -75,11 +75,14 @@ func (s *Shape) findSuspects() (list []Suspect) {
 	if misfit <= suspectAt*suspectAt { // nothing left out takes more off than there is
 		return nil
 	}
-	c := clash{n, slices.Clone(s.inverse()), slices.Clone(s.alpha), make([]bool, n)}
+	c := clash{n, s.inverse(), s.alpha, make([]bool, n)}
 	for {
 		x, ok := s.worst(&c)
 		if !ok || len(list) == mostSuspects {
 			return list
+		}
+		if len(list) == 0 { // the shape keeps its own
+			c.inv = slices.Clone(c.inv)
 		}
 		list = append(list, x)
 		c.take(x.index)

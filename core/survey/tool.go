@@ -1,6 +1,7 @@
 package survey
 
 import (
+	"iter"
 	"math"
 
 	"kindmargin/core/figure"
@@ -189,28 +190,32 @@ func (k Kit) Sigma(r Reading) float64 {
 // Each gives each of some readings once with every tool of the kit that reads it, and
 // once more with a level turned end for end whose error is not known; what no tool of
 // the kit reads is left out. An empty kit is one usual instrument for each kind.
-func (k Kit) Each(readings []Reading) (list []Reading) {
-	list = make([]Reading, 0, 2*len(readings))
-	add := func(r Reading, t inHand) {
-		list = append(list, r)
-		if (r.Kind == Plumb || r.Kind == Level) && t.spread > smallError {
-			r.Turned = true
-			list = append(list, r)
+func (k Kit) Each(readings []Reading) iter.Seq[Reading] {
+	return func(yield func(Reading) bool) {
+		each := func(r Reading, t inHand) bool {
+			if !yield(r) {
+				return false
+			}
+			if (r.Kind == Plumb || r.Kind == Level) && t.spread > smallError {
+				r.Turned = true
+				return yield(r)
+			}
+			return true
 		}
-	}
-	for _, r := range readings {
-		if len(k) == 0 {
-			t, _ := k.with(r)
-			add(r, t)
-		}
-		for i := range k {
-			if t, ok := k.hand(i, r.Kind); ok {
-				r.Tool = k[i].ID
-				add(r, t)
+		for _, r := range readings {
+			if len(k) == 0 {
+				if t, _ := k.with(r); !each(r, t) {
+					return
+				}
+			}
+			for i := range k {
+				t, ok := k.hand(i, r.Kind)
+				if r.Tool = k[i].ID; ok && !each(r, t) {
+					return
+				}
 			}
 		}
 	}
-	return list
 }
 
 // smallError is an error of a level, in mm a metre, that is not worth turning it for.

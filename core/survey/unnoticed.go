@@ -52,11 +52,20 @@ type Doubts struct {
 // Doubts prepares the search for slips in some figures.
 func (s *Shape) Doubts(figures []Row) *Doubts {
 	own, told := s.spread(figures)
-	solved := told // S⁻¹·(K·Aᵀ) for each figure
-	solved.Data = slices.Clone(told.Data)
-	lapack64.Potrs(s.chol, solved)
-	blas64.Syr2k(blas.Trans, -0.5, told, solved, 1, own)
-	d := &Doubts{s, s.inverse(), solved.Data, len(figures), new(mat.SymDense)}
+	n, m := len(s.rows), len(figures)
+	d := &Doubts{s, s.inverse(), make([]float64, m*n), m, new(mat.SymDense)}
+	each := make([]float64, n)
+	for j := range m {
+		for i := range each {
+			each[i] = told.Data[i*m+j]
+		}
+		for i := range n {
+			d.moves[i*m+j] = floats.Dot(d.inverse[i*n:(i+1)*n], each)
+		}
+	}
+	moves := told
+	moves.Data = d.moves
+	blas64.Syr2k(blas.Trans, -0.5, told, moves, 1, own)
 	d.Cov.SetRawSymmetric(own)
 	return d
 }
