@@ -3,6 +3,7 @@
 package table
 
 import (
+	"archive/zip"
 	"bytes"
 	"encoding/csv"
 	"errors"
@@ -28,8 +29,7 @@ type Table struct {
 // What is read at most.
 const (
 	mostColumns = 200
-	mostUnzip   = 256 << 20
-	mostSheet   = 64 << 20
+	mostLine    = 256 << 10 // bytes of a line of CSV
 )
 
 // Read reads a table of at most so many rows; of a workbook the first sheet that like calls
@@ -93,14 +93,19 @@ func readCSV(text string, mostRows int) ([][]string, error) {
 	if first, rest, _ := strings.Cut(text, "\n"); strings.HasPrefix(first, "sep=") { // as some spreadsheets say it
 		text = rest
 	}
-	r := csv.NewReader(strings.NewReader(text))
+	pace := &pacer{r: strings.NewReader(text)}
+	r := csv.NewReader(pace)
 	r.Comma, r.LazyQuotes, r.FieldsPerRecord, r.ReuseRecord = sep, true, -1, true
 	var rows [][]string
 	// Lines with nothing in them are passed over by the reader, and counted here.
 	for {
+		pace.left = mostLine
 		record, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			return rows, nil
+		}
+		if errors.Is(err, errLine) {
+			return nil, field.Fault("", "Line %d is longer than a line of a schedule can be, or a quote in it was never closed: mend it, then read it again.", len(rows)+1)
 		}
 		if err != nil {
 			return nil, field.Fault("", "It cannot be read as CSV (%s): save it again, or as .xlsx.", strings.TrimPrefix(err.Error(), "record on "))
@@ -115,8 +120,38 @@ func readCSV(text string, mostRows int) ([][]string, error) {
 		for len(rows) < line-1 {
 			rows = append(rows, nil)
 		}
+		for i, cell := range record {
+			if err := tooLong(cell, i+1, line); err != nil {
+				return nil, err
+			}
+		}
 		rows = append(rows, slices.Clone(record))
 	}
+}
+
+// pacer gives no more of a text than it was let, so that no line of it is read that is longer.
+type pacer struct {
+	r    io.Reader
+	left int
+}
+
+var errLine = errors.New("a line is too long")
+
+func (p *pacer) Read(b []byte) (int, error) {
+	if p.left <= 0 {
+		return 0, errLine
+	}
+	n, err := p.r.Read(b[:min(len(b), p.left)])
+	p.left -= n
+	return n, err
+}
+
+// tooLong refuses a cell that holds more than spreadsheets do.
+func tooLong(cell string, column, line int) error {
+	if len(cell) <= mostLetters || utf8.RuneCountInString(cell) <= mostLetters {
+		return nil
+	}
+	return field.Fault("", "Column %d of line %d holds more than 32,767 letters: shorten it, then read it again.", column, line)
 }
 
 // separator is the sign that sets cells apart: the one that stands most often in every one of
@@ -160,24 +195,33 @@ func readBook(b []byte, mostRows int, like func([][]string) bool) (t Table, err 
 			err = notABook()
 		}
 	}()
-	f, err := excelize.OpenReader(bytes.NewReader(b), excelize.Options{RawCellValue: true, UnzipSizeLimit: mostUnzip, UnzipXMLSizeLimit: mostSheet})
+	z, err := zip.NewReader(bytes.NewReader(b), int64(len(b)))
+	if err != nil {
+		return t, notABook()
+	}
+	merged, err := scan(z)
+	if err != nil {
+		return t, notABook()
+	}
+	f, err := excelize.OpenReader(bytes.NewReader(b), excelize.Options{RawCellValue: true, UnzipSizeLimit: mostUnzip, UnzipXMLSizeLimit: mostUnzip})
 	if err != nil {
 		return t, notABook()
 	}
 	defer f.Close()
-	sheets := f.GetSheetList()
+	sheets, parts := f.GetSheetList(), partsOf(z)
 	read := ""
 	var first error
-	for _, name := range sheets {
-		rows, merged, err := readSheet(f, name, mostRows)
+	for i, name := range sheets {
+		rows, err := readSheet(f, name, mostRows)
 		if err != nil {
 			first = errors.Join(first, err)
 			continue
 		}
+		n := apart(rows, merged[parts[f.WorkBook.Sheets.Sheet[i].ID]])
 		if fits := like(rows); fits || t.Rows == nil && len(rows) > 0 {
 			t, read = Table{Rows: rows}, name
-			if merged > 0 {
-				t.Notes = append(t.Notes, fmt.Sprintf("Merged cells were taken apart (%d): each now has the value that they shared.", merged))
+			if n > 0 {
+				t.Notes = append(t.Notes, fmt.Sprintf("Merged cells were taken apart (%d): each now has the value that they shared.", n))
 			}
 			if fits {
 				break
@@ -206,20 +250,20 @@ func notABook() error {
 	return field.Fault("", "This workbook is damaged, cut short, locked, or larger than one of doors ever is: save it again as .xlsx, or as CSV.")
 }
 
-func readSheet(f *excelize.File, name string, mostRows int) (rows [][]string, merged int, err error) {
+func readSheet(f *excelize.File, name string, mostRows int) (rows [][]string, err error) {
 	it, err := f.Rows(name)
 	if err != nil {
-		return nil, 0, err
+		return nil, err
 	}
 	defer it.Close()
-	blank := 0
+	blank, text := 0, 0
 	for it.Next() {
 		row, err := it.Columns()
 		if err != nil {
-			return nil, 0, err
+			return nil, err
 		}
 		if len(row) > mostColumns {
-			return nil, 0, tooWide()
+			return nil, tooWide()
 		}
 		if len(row) == 0 { // sheets end in thousands of rows with nothing in them
 			if blank++; blank > 4*mostRows {
@@ -231,31 +275,43 @@ func readSheet(f *excelize.File, name string, mostRows int) (rows [][]string, me
 			rows = append(rows, nil)
 		}
 		if rows = append(rows, row); len(rows) > mostRows {
-			return nil, 0, tooMany(mostRows)
+			return nil, tooMany(mostRows)
+		}
+		for i, cell := range row {
+			if err := tooLong(cell, i+1, len(rows)); err != nil {
+				return nil, err
+			}
+			if text += len(cell); text > mostText {
+				return nil, field.Fault("", "The sheet %.40q holds more text than a schedule of doors: take out what is not of the doors.", name)
+			}
 		}
 	}
-	if err := it.Error(); err != nil {
-		return nil, 0, err
-	}
-	cells, err := f.GetMergeCells(name)
-	if err != nil {
-		return nil, 0, err
-	}
-	for _, m := range cells {
-		c0, r0, err0 := excelize.CellNameToCoordinates(m.GetStartAxis())
-		c1, r1, err1 := excelize.CellNameToCoordinates(m.GetEndAxis())
-		if err0 != nil || err1 != nil {
+	return rows, it.Error()
+}
+
+// apart gives each of some merged cells the value that they share, and tells how many ranges there were.
+func apart(rows [][]string, ranges []string) (n int) {
+	left := len(rows) * mostColumns // cells: ranges that lie over each other are none that a spreadsheet makes
+	for _, ref := range ranges {
+		from, to, _ := strings.Cut(ref, ":")
+		c0, r0, err0 := excelize.CellNameToCoordinates(from)
+		c1, r1, err1 := excelize.CellNameToCoordinates(to)
+		if err0 != nil || err1 != nil || r0 > len(rows) || c0 > len(rows[r0-1]) {
 			continue
 		}
+		value := rows[r0-1][c0-1]
 		for r := r0; r <= min(r1, len(rows)); r++ {
 			for c := c0; c <= min(c1, mostColumns); c++ {
 				for len(rows[r-1]) < c {
 					rows[r-1] = append(rows[r-1], "")
 				}
-				rows[r-1][c-1] = m.GetCellValue()
+				rows[r-1][c-1] = value
+			}
+			if left -= c1 - c0 + 1; left < 0 {
+				return n
 			}
 		}
-		merged++
+		n++
 	}
-	return rows, merged, nil
+	return n
 }
