@@ -120,3 +120,31 @@ func TestTwoSlipsThatExcuseEachOther(t *testing.T) {
 	t.Logf("of %d openings, %d pairs planted, %d called ready and ruined", n, planted, ruined)
 	assert.LessOrEqual(t, float64(ruined)/float64(planted), 0.005+chance(0.005, planted))
 }
+
+// With a tape alone, and all read that it can read, nothing is left that could tell a slip: it is asked for once
+// more, and no plan breaks off.
+func TestNothingIsLeftToRead(t *testing.T) {
+	kit := survey.Kit{{ID: "tape", Instrument: "tape"}}
+	again := 0
+	for seed := range uint64(4) {
+		s := newSite(oracle.Houses[1+seed%3], kit, measure.HalfMillimetre, rand.New(rand.NewPCG(seed, 47)))
+		s.read(survey.Reading{Kind: survey.Width, At: measure.Metre})
+		s.read(survey.Reading{Kind: survey.Height, At: measure.Metre / 10})
+		places := survey.Candidates(measure.FromMM(s.truth.Width), measure.FromMM(s.truth.Height), measure.Millimetres)
+		for r := range kit.Each(places) {
+			s.read(r)
+		}
+		for i := range s.door.Readings {
+			p := s.with(func(rs []survey.Reading) []survey.Reading {
+				rs[i].Value += 10 * measure.Millimetre
+				return rs
+			})
+			for _, f := range p.All() {
+				if f.Code == plan.SlipHides {
+					again++
+				}
+			}
+		}
+	}
+	assert.Positive(t, again, "some could hide, and are asked for once more")
+}

@@ -15,6 +15,9 @@ import (
 // (n × n), in mm and mm².
 func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 	n := len(figures)
+	if n == 0 {
+		return nil, new(mat.SymDense)
+	}
 	own, half := s.spread(figures)
 	mean = make([]float64, n)
 	for j, f := range figures {

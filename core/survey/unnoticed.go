@@ -174,6 +174,9 @@ func (d *Doubts) Telling(slips []Slip, candidates []Reading) (tells [][]float64)
 		}
 	}
 	m := len(rows)
+	if m == 0 {
+		return tells
+	}
 	own, told := s.spread(rows)
 	half := blas64.General{Rows: n, Cols: m, Stride: m, Data: slices.Clone(told.Data)}
 	blas64.Trsm(blas.Left, blas.Trans, 1, s.chol, half)
