@@ -339,14 +339,27 @@ func TestADiskThatCannotBeWrittenIsSaid(t *testing.T) {
 
 func TestPagesFromElsewhereAreRefused(t *testing.T) {
 	s := run(t)
-	req, err := http.NewRequest("POST", s.url+"/api/jobs", strings.NewReader(`{"name":"X","unit":"mm"}`))
-	require.NoError(t, err)
-	req.Header.Set("Content-Type", "application/json")
-	req.Header.Set("Sec-Fetch-Site", "cross-site")
-	res, err := http.DefaultClient.Do(req)
-	require.NoError(t, err)
-	defer res.Body.Close()
-	assert.Equal(t, http.StatusForbidden, res.StatusCode)
+	for _, c := range []struct {
+		method, path, site string
+		status             int
+	}{
+		{"POST", "/jobs", "cross-site", 403},
+		{"GET", "/jobs", "cross-site", 403},
+		{"GET", "/jobs", "same-site", 403}, // another program's page on this machine
+		{"GET", "/everything", "cross-site", 403},
+		{"GET", "/jobs", "same-origin", 200},
+		{"GET", "/jobs", "none", 200}, // typed by a hand
+		{"GET", "/jobs", "", 200},     // no browser
+	} {
+		req, err := http.NewRequest(c.method, s.url+"/api"+c.path, strings.NewReader(`{"name":"X","unit":"mm"}`))
+		require.NoError(t, err)
+		req.Header.Set("Content-Type", "application/json")
+		req.Header.Set("Sec-Fetch-Site", c.site)
+		res, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		_ = res.Body.Close()
+		assert.Equal(t, c.status, res.StatusCode, "%v", c)
+	}
 }
 
 // A tape with a bent hook is proved against rods; the words say so; what a proof cannot

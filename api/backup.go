@@ -183,5 +183,9 @@ func (s server) putJob(ctx context.Context, z *zip.Writer, dir, id string) error
 	if err != nil {
 		return err
 	}
-	return table.XLSX(w, sheet.Schedule(j, sheet.Planned(j)))
+	doors, err := sheet.Planned(ctx, j)
+	if err != nil {
+		return err
+	}
+	return table.XLSX(w, sheet.Schedule(j, doors))
 }

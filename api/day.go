@@ -98,7 +98,11 @@ func (s server) dayOf(ctx context.Context, id string, d day.Day, version int64, 
 		return o.Signed != nil || len(d.Doors) > 0 && !slices.Contains(d.Doors, o.ID)
 	})
 	j.Openings = chosen[:min(len(chosen), day.MostDoors)]
-	v := sheet.PlanDay(d, j, sheet.Planned(j), log, now)
+	planned, err := sheet.Planned(ctx, j)
+	if err != nil {
+		return sheet.DayOf{}, j, err
+	}
+	v := sheet.PlanDay(d, j, planned, log, now)
 	if len(chosen) > day.MostDoors {
 		v.Held = append(v.Held, sheet.HeldOf{Door: "The rest of the walk", Why: fmt.Sprintf("only the first %d doors are planned at once: choose those that are meant", day.MostDoors)})
 	}

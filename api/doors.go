@@ -1,6 +1,10 @@
 package api
 
 import (
+	"context"
+	"fmt"
+	"log/slog"
+	"runtime/debug"
 	"sync"
 	"time"
 
@@ -18,6 +22,7 @@ const patience = 60 * time.Millisecond
 // doorCache holds doors as they are met on the walk, so that a walk works out only those that
 // have changed since it was last taken.
 type doorCache struct {
+	log *slog.Logger
 	sync.Mutex
 	held     map[doorKey]met
 	underway map[doorKey]bool
@@ -45,8 +50,8 @@ func keyOf(u store.Unread) doorKey {
 // cache begins anew.
 const mostHeld = 2 * job.MostOpenings
 
-func newDoorCache() *doorCache {
-	return &doorCache{held: map[doorKey]met{}, underway: map[doorKey]bool{}}
+func newDoorCache(log *slog.Logger) *doorCache {
+	return &doorCache{log: log, held: map[doorKey]met{}, underway: map[doorKey]bool{}}
 }
 
 func (c *doorCache) has(k doorKey) bool {
@@ -109,15 +114,32 @@ func (c *doorCache) one(k store.Kept) met {
 	d, ok := c.held[doorKey{k.Job.ID, k.Opening.ID, k.Version, k.Job.Version}]
 	c.Unlock()
 	if !ok {
-		d = doorOf(k.Job.Job(), k)
+		d = c.metOf(k)
 	}
 	return d
 }
 
+// metOf works a door out. One whose plan panics is told as such, and hides no other.
+func (c *doorCache) metOf(k store.Kept) (d met) {
+	defer func() {
+		if p := recover(); p != nil {
+			c.log.Error("a door cannot be worked out", "job", k.Job.ID, "opening", k.Opening.ID, "cause", fmt.Sprintf("%v\n%s", p, debug.Stack()))
+			d = met{Door: stopped(k, "This door cannot be worked out, which is our mistake: the others are not touched by it. Its readings are kept; tell us what was entered last.")}
+		}
+	}()
+	return doorOf(k.Job.Job(), k)
+}
+
+// stopped is a door of which nothing can be told but why.
+func stopped(k store.Kept, why string) Door {
+	return Door{ID: k.Opening.ID, Version: k.Version, Name: k.Opening.Name, Room: k.Opening.Room, Hand: frame.Left, Rod: []plan.State{}, Stops: []string{why}}
+}
+
 // workOut works out doors and holds them.
 func (c *doorCache) workOut(list []store.Unread, era int) {
-	sheet.Together(len(list), func(i int) {
-		d, key := doorOf(list[i].Job.Job(), list[i].Read()), keyOf(list[i])
+	// It has no end but its own: what one page asked for, others wait for.
+	_ = sheet.Together(context.Background(), len(list), func(i int) {
+		d, key := c.metOf(list[i].Read()), keyOf(list[i])
 		c.Lock()
 		defer c.Unlock()
 		if c.era != era {
@@ -136,12 +158,10 @@ const mostSaid = 3
 
 func doorOf(j job.Job, k store.Kept) met {
 	o := k.Opening
-	door := Door{ID: o.ID, Version: k.Version, Name: o.Name, Room: o.Room, Hand: o.Hand, Rod: []plan.State{}, Stops: []string{}}
 	if k.Broken != nil {
-		door.Hand = frame.Left
-		door.Stops = append(door.Stops, "What is kept of this door cannot be read: the data file is damaged there. Run kindmargin check, and take the door from a backup.")
-		return met{Door: door}
+		return met{Door: stopped(k, "What is kept of this door cannot be read: the data file is damaged there. Run kindmargin check, and take the door from a backup.")}
 	}
+	door := Door{ID: o.ID, Version: k.Version, Name: o.Name, Room: o.Room, Hand: o.Hand, Rod: []plan.State{}, Stops: []string{}}
 	p := plan.Solve(j, o)
 	door.Next, door.Signed = p.Next, o.Signed != nil
 	if o.Slab.Width > 0 {

@@ -113,7 +113,8 @@ func (s server) planned(ctx context.Context, id string, doors []string) (job.Job
 		}
 		j.Openings = slices.DeleteFunc(j.Openings, func(o job.Opening) bool { return !wanted[o.ID] })
 	}
-	return j, sheet.Planned(j), nil
+	planned, err := sheet.Planned(ctx, j)
+	return j, planned, err
 }
 
 func (s server) load(ctx context.Context, in *DoorsIn) (*body[sheet.Load], error) {
@@ -153,6 +154,7 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	copied := make([]copiedDoor, len(asked.To))
 	for i, to := range asked.To {
 		k, ok := at[to.ID]
+		delete(at, to.ID) // named again, it is refused
 		switch {
 		case !ok || k.Broken != nil:
 			return nil, problem(ctx, store.ErrNotFound)
@@ -162,7 +164,9 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 		k.By = asked.By
 		copied[i] = copiedDoor{kept: k, to: k.Opening.Takes(from.Opening, asked.Parts)}
 	}
-	sheet.Together(len(copied), func(i int) { copied[i].judge(j, asked.Parts) })
+	if err := sheet.Together(ctx, len(copied), func(i int) { copied[i].judge(j, asked.Parts) }); err != nil {
+		return nil, problem(ctx, err)
+	}
 
 	out := &body[Copied]{Body: Copied{Doors: []CopiedDoor{}, Standing: []Standing{}}}
 	var saved []store.Kept

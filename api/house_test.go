@@ -4,6 +4,7 @@ import (
 	"archive/zip"
 	"bytes"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"os"
 	"os/exec"
@@ -73,7 +74,7 @@ func TestTheHouseAtAGlance(t *testing.T) {
 
 // A walk that is not worked out in time says so, and the next one has it.
 func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
-	c := newDoorCache()
+	c := newDoorCache(slog.New(slog.DiscardHandler))
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)
 	defer st.Close()

@@ -153,19 +153,33 @@ func (s server) history(ctx context.Context, in *historyIn, move func(context.Co
 	return openingBody(k), nil
 }
 
+// LeafIn is a leaf of a door in an address.
+type LeafIn struct {
+	Leaf int `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf: 1 is the one on the hinge jamb."`
+}
+
+// of is the leaf's place among those of a door, which has it.
+func (l LeafIn) of(o job.Opening) (int, error) {
+	if l.Leaf != 1 && (l.Leaf != 2 || o.Pair == nil) {
+		return 0, unreadable("query.leaf", "A door has leaf 1, and a pair leaf 2.")
+	}
+	return l.Leaf - 1, nil
+}
+
 func (s server) stock(ctx context.Context, in *struct {
 	OpeningPath
-	Leaf int `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Which leaf of a pair."`
+	LeafIn
 },
 ) (*body[[]sheet.StockFit], error) {
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	if in.Leaf != 1 && (in.Leaf != 2 || k.Opening.Pair == nil) {
-		return nil, huma.Error422UnprocessableEntity("A door has leaf 1, and a pair leaf 2.")
+	leaf, err := in.of(k.Opening)
+	if err != nil {
+		return nil, err
 	}
-	return &body[[]sheet.StockFit]{etag(k.Version), sheet.Stock(k.Job.Job(), k.Opening, in.Leaf-1)}, nil
+	return &body[[]sheet.StockFit]{etag(k.Version), sheet.Stock(k.Job.Job(), k.Opening, leaf)}, nil
 }
 
 func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[sheet.StoryRod], error) {
@@ -183,14 +197,18 @@ func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[sheet.Stor
 // hingeWays are the hinges that could be taken.
 func (s server) hingeWays(ctx context.Context, in *struct {
 	OpeningPath
-	Leaf int `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf."`
+	LeafIn
 },
 ) (*body[[]sheet.HingeWay], error) {
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[[]sheet.HingeWay]{Body: sheet.HingeWays(k.Job.Job(), k.Opening, in.Leaf-1)}, nil
+	leaf, err := in.of(k.Opening)
+	if err != nil {
+		return nil, err
+	}
+	return &body[[]sheet.HingeWay]{Body: sheet.HingeWays(k.Job.Job(), k.Opening, leaf)}, nil
 }
 
 func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {

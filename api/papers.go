@@ -30,7 +30,7 @@ func (s server) papers(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	var b bytes.Buffer
-	if err := paper.Write(&b, in.Kind, in.Paper, j, doors, s.pictures(ctx, in.Job)); err != nil {
+	if err := paper.Write(ctx, &b, in.Kind, in.Paper, j, doors, s.pictures(ctx, in.Job)); err != nil {
 		return nil, problem(ctx, err)
 	}
 	name := fileStem(j.Name)

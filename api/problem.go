@@ -92,6 +92,14 @@ func problem(ctx context.Context, err error) error {
 	return e
 }
 
+// unreadable is a request that cannot be meant, at one of its parameters.
+func unreadable(at, says string) error {
+	return &huma.ErrorModel{
+		Status: http.StatusBadRequest, Title: http.StatusText(http.StatusBadRequest), Detail: says,
+		Errors: []*huma.ErrorDetail{{Location: at, Message: says}},
+	}
+}
+
 // problemOf is the first thing that cannot be of what a check found.
 func problemOf(err error) string {
 	var fields field.Errors

@@ -51,13 +51,13 @@ type Pages struct {
 // machine itself, so that no page elsewhere can reach it under a name of its own,
 // and other devices only where it is shared and they hold a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
-	s := server{st, newDoorCache(), share, newHub(), &said{}, pages.Build, make(chan struct{})}
+	s := server{st, newDoorCache(log), share, newHub(), &said{}, pages.Build, make(chan struct{})}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()
 	foreign.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		refuse(w, r, http.StatusForbidden, "A page from elsewhere asked for this change, so it was not made. Use Kind Margin's own page.")
 	}))
-	r.Use(logged(log), s.guarded, s.ownNames, foreign.Handler, tries, s.admitted)
+	r.Use(logged(log), s.guarded, s.ownNames, foreign.Handler, ownPages, tries, s.admitted)
 	operations(humachi.New(r, config()), s)
 	r.Get("/healthz", func(w http.ResponseWriter, r *http.Request) {
 		if err := st.Ready(r.Context()); err != nil {
@@ -144,6 +144,22 @@ func (s server) guarded(next http.Handler) http.Handler {
 		}
 		if s.share.TLS {
 			h.Set("Strict-Transport-Security", "max-age=31536000")
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// ownPages answers what a browser asks of the API for a page of our own, or for what a hand typed or followed here,
+// and nothing that a page from elsewhere has it ask, reading alone among it (Fetch Metadata, W3C, Sec-Fetch-Site).
+func ownPages(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		switch r.Header.Get("Sec-Fetch-Site") {
+		case "", "none", "same-origin": // one that is no browser says nothing
+		default:
+			if strings.HasPrefix(r.URL.Path, "/api") {
+				refuse(w, r, http.StatusForbidden, "A page from elsewhere asked for this, so it was not answered. Open it from Kind Margin's own page.")
+				return
+			}
 		}
 		next.ServeHTTP(w, r)
 	})

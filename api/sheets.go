@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"kindmargin/core/field"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/sheet/full"
 	"kindmargin/sheet/paper"
@@ -14,10 +15,10 @@ import (
 // SheetIn is a full-size sheet that is asked for.
 type SheetIn struct {
 	OpeningPath
+	LeafIn
 	Template string `query:"template" required:"true" doc:"card, lock, plate, strike, hinge, rod or jig."`
 	Format   string `query:"format" default:"pdf" doc:"pdf, svg, dxf or stl."`
 	Paper    string `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid; for pdf."`
-	Leaf     int    `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf."`
 	Bush     string `query:"bush" default:"16 mm" doc:"The router's guide bush, as a person writes a length."`
 	Cutter   string `query:"cutter" default:"12 mm" doc:"Its cutter."`
 	Printed  string `query:"printed" default:"100 mm" doc:"How long the ruler of 100 mm comes out of the printer."`
@@ -29,9 +30,13 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	leaf, err := in.of(k.Opening)
+	if err != nil {
+		return nil, err
+	}
 	if in.Template == "card" {
 		var b bytes.Buffer
-		if err := paper.Write(&b, "card", in.Paper, k.Job.Job(), oneDoor(k.Job.Job(), k.Opening), nil); err != nil {
+		if err := paper.Write(ctx, &b, "card", in.Paper, k.Job.Job(), oneDoor(k.Job.Job(), k.Opening), nil); err != nil {
 			return nil, problem(ctx, err)
 		}
 		return &sheetOut{"application/pdf", `attachment; filename="` + fileStem(k.Opening.Name) + `-card.pdf"`, b.Bytes()}, nil
@@ -44,8 +49,8 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 	}
 	var b bytes.Buffer
 	asked := full.Asked{
-		Template: in.Template, Format: in.Format, Paper: in.Paper, Leaf: in.Leaf - 1, Printed: lengths[2].MM() / 100,
-		Router: full.Router{Bush: lengths[0], Cutter: lengths[1]},
+		Template: in.Template, Format: in.Format, Paper: in.Paper, Leaf: leaf, Printed: lengths[2].MM() / 100,
+		Router: lock.Router{Bush: lengths[0], Cutter: lengths[1]},
 	}
 	if err := full.Write(&b, k.Job.Job(), k.Opening, asked); err != nil {
 		return nil, problem(ctx, err)

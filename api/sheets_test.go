@@ -22,10 +22,15 @@ func TestASheetTakesLengthsAsTheyAreTyped(t *testing.T) {
 	require.Equal(t, 200, a.status, string(a.raw))
 	assert.Contains(t, string(a.raw), "12.7 cutter in a 15.88 bush", "5/8 in is 15.875 mm")
 
-	for field, a := range map[string]answer{"/bush": ask("wide", "12"), "/cutter": ask("16", "12 13")} {
+	for field, a := range map[string]answer{"/bush": ask("30 m", "12"), "/cutter": ask("16", "12 13")} {
 		assert.Equal(t, 422, a.status)
 		p := a.trouble(t)
 		require.Len(t, p.Errors, 1)
 		assert.Equal(t, field, p.Errors[0].Location)
+	}
+	for _, path := range []string{"sheet?template=lock&leaf=0", "sheet?template=lock&leaf=2", "stock?leaf=0", "hinges?leaf=0", "hinges?leaf=3"} {
+		a := s.do("GET", "/jobs/"+head.ID+"/openings/linen/"+path, "", nil)
+		assert.Equal(t, 400, a.status, path)
+		assert.Equal(t, "query.leaf", a.trouble(t).Errors[0].Location)
 	}
 }

@@ -2,6 +2,7 @@ package main
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"io"
 	"os"
@@ -11,6 +12,7 @@ import (
 	"kindmargin/api"
 	"kindmargin/core/job"
 	"kindmargin/core/load"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
 	"kindmargin/sheet"
@@ -58,7 +60,7 @@ type paperCmd struct {
 	Paper   string   `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`
 }
 
-func (c paperCmd) Run(out io.Writer) error {
+func (c paperCmd) Run(ctx context.Context, out io.Writer) error {
 	j, photos, err := c.read()
 	if err != nil {
 		return err
@@ -72,10 +74,12 @@ func (c paperCmd) Run(out io.Writer) error {
 		doors = append(doors, load.Door{Opening: o, Plan: plan.Solve(j, o)})
 	}
 	if len(c.Opening) == 0 {
-		doors = sheet.Planned(j)
+		if doors, err = sheet.Planned(ctx, j); err != nil {
+			return err
+		}
 	}
 	var b bytes.Buffer
-	if err := paper.Write(&b, c.Kind, c.Paper, j, doors, api.PicturesOf(photos)); err != nil {
+	if err := paper.Write(ctx, &b, c.Kind, c.Paper, j, doors, api.PicturesOf(photos)); err != nil {
 		return err
 	}
 	return c.write(out, b.Bytes())
@@ -87,12 +91,16 @@ type scheduleCmd struct {
 	Table  string `help:"For csv, which table." enum:"schedule,measured,slabs,hardware,margins" default:"schedule"`
 }
 
-func (c scheduleCmd) Run(out io.Writer) error {
+func (c scheduleCmd) Run(ctx context.Context, out io.Writer) error {
 	j, _, err := c.read()
 	if err != nil {
 		return err
 	}
-	tables := sheet.Schedule(j, sheet.Planned(j))
+	doors, err := sheet.Planned(ctx, j)
+	if err != nil {
+		return err
+	}
+	tables := sheet.Schedule(j, doors)
 	var b bytes.Buffer
 	if c.Format == "xlsx" {
 		err = table.XLSX(&b, tables)
@@ -112,14 +120,14 @@ type sheetCmd struct {
 	Leaf     int     `help:"Of a pair, the leaf." default:"1"`
 	Format   string  `help:"How to write it." enum:"pdf,svg,dxf,stl" default:"pdf"`
 	Paper    string  `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`
-	Bush     float64 `help:"The router's guide bush, mm." default:"16"`
-	Cutter   float64 `help:"Its cutter, mm." default:"12"`
+	Bush     string  `help:"The router's guide bush, in mm or with its unit." default:"16"`
+	Cutter   string  `help:"Its cutter." default:"12"`
 	Printed  float64 `help:"At what percent of full size the printer prints." default:"100"`
 }
 
-func (c sheetCmd) Run(out io.Writer) error {
+func (c sheetCmd) Run(ctx context.Context, out io.Writer) error {
 	if c.Template == "card" {
-		return paperCmd{c.jobFile, "card", []string{c.Opening}, c.Paper}.Run(out)
+		return paperCmd{c.jobFile, "card", []string{c.Opening}, c.Paper}.Run(ctx, out)
 	}
 	j, _, err := c.read()
 	if err != nil {
@@ -129,11 +137,15 @@ func (c sheetCmd) Run(out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	var buf bytes.Buffer
-	asked := full.Asked{
-		Template: c.Template, Format: c.Format, Paper: c.Paper, Leaf: max(c.Leaf-1, 0), Printed: c.Printed / 100,
-		Router: full.Router{Bush: measure.FromMM(c.Bush), Cutter: measure.FromMM(c.Cutter)},
+	var r lock.Router
+	if r.Bush, err = measure.Parse(c.Bush, measure.Millimetres); err != nil {
+		return err
 	}
+	if r.Cutter, err = measure.Parse(c.Cutter, measure.Millimetres); err != nil {
+		return err
+	}
+	var buf bytes.Buffer
+	asked := full.Asked{Template: c.Template, Format: c.Format, Paper: c.Paper, Leaf: c.Leaf - 1, Printed: c.Printed / 100, Router: r}
 	if err := full.Write(&buf, j, o, asked); err != nil {
 		return err
 	}

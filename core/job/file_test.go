@@ -3,6 +3,7 @@ package job
 import (
 	"bytes"
 	"errors"
+	"runtime"
 	"strings"
 	"testing"
 
@@ -208,4 +209,31 @@ func FuzzDecode(f *testing.F) {
 		require.NoError(t, err)
 		require.True(t, bytes.Equal(once, twice))
 	})
+}
+
+// What a small file comes to as values is counted while it is read: a door of two letters is one of thousands of
+// bytes.
+func TestASmallFileTakesNoMuchRoom(t *testing.T) {
+	file := func(openings string) []byte {
+		return []byte(`{"format": "kindmargin job", "version": 1, "job": {"id": "x", "name": "X", "unit": "mm", "tape": "1mm", "openings": [` + openings + `]}}`)
+	}
+	list := func(one string, n int) string { return strings.Repeat(one+",", n-1) + one }
+	for name, c := range map[string]struct {
+		b    []byte
+		says string
+	}{
+		"a million doors":            {file(list("{}", 1_000_000)), "more from line 1 on than this program keeps"},
+		"a million of none":          {file(list("null", 1_000_000)), "more from line 1 on"},
+		"readings without end":       {file(`{"readings": [` + list("{}", 5_000_000) + `]}`), "more from line 1 on"},
+		"lists in lists":             {file(`{"readings": ` + strings.Repeat("[", 5000) + strings.Repeat("]", 5000) + `}`), "deeper than anything"},
+		"letters that are no letter": {file(`{"name": [` + list(`"\ufffd"`, 200_000) + `]}`), "cannot keep"},
+	} {
+		var before, after runtime.MemStats
+		runtime.ReadMemStats(&before)
+		_, err := Decode(c.b)
+		runtime.ReadMemStats(&after)
+		assert.ErrorContains(t, err, c.says, name)
+		assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(256<<20), name)
+	}
+	assert.ErrorContains(t, CheckJSON(bytes.Repeat([]byte("["), 1<<20), nil), "deeper than anything", "as is a change that is sent")
 }

@@ -9,6 +9,7 @@ import (
 	"reflect"
 	"strconv"
 	"strings"
+	"sync"
 	"unicode/utf8"
 
 	"kindmargin/core/field"
@@ -17,13 +18,17 @@ import (
 // CheckJSON reports, as a field.Error, the first thing in a JSON text that
 // encoding/json would drop or take for something else without a word: text that
 // is not UTF-8, a name that stands twice in one object, one that the type t does
-// not have exactly so, and more after the end. A nil type takes any name. That
-// the text fits the type otherwise is json.Unmarshal's to say.
+// not have exactly so, and more after the end; and a text that would take more room
+// as values than a job of as many doors as there can be. A nil type takes any name.
+// That the text fits the type otherwise is json.Unmarshal's to say.
 func CheckJSON(b []byte, t reflect.Type) error {
 	if !utf8.Valid(b) {
 		return field.Fault("", "It holds text that is not UTF-8: save it as UTF-8, then read it again.")
 	}
-	w := strictly{dec: json.NewDecoder(bytes.NewReader(b)), text: b}
+	w := strictly{dec: json.NewDecoder(bytes.NewReader(b)), text: b, left: mostRoom}
+	w.halves = sync.OnceValue(func() bool {
+		return !bytes.ContainsRune(b, utf8.RuneError) && !bytes.Contains(bytes.ToLower(b), []byte(`\ufffd`))
+	})
 	w.dec.UseNumber()
 	if err := w.value(t, ""); err != nil {
 		var own field.Error
@@ -38,9 +43,38 @@ func CheckJSON(b []byte, t reflect.Type) error {
 	return nil
 }
 
+// What a text may come to as values: three bytes, {}, come to some thousand as a door.
+const (
+	mostRoom  = 192 << 20 // bytes, structs in lists counted twice
+	mostDepth = 100
+)
+
 type strictly struct {
-	dec  *json.Decoder
-	text []byte
+	dec    *json.Decoder
+	text   []byte
+	left   int         // bytes of room
+	depth  int         // of lists and objects that are open
+	halves func() bool // what stands for half a character was not written so
+}
+
+// take takes room for a value of a type.
+func (w *strictly) take(t reflect.Type, at string) error {
+	room := 32
+	if t != nil {
+		room = max(int(t.Size()), 16)
+	}
+	if w.left -= room; w.left < 0 {
+		return field.Fault(at, "There is more from line %d on than this program keeps: share it between jobs.", w.line())
+	}
+	return nil
+}
+
+// deeper opens a list or an object.
+func (w *strictly) deeper(at string) error {
+	if w.depth++; w.depth > mostDepth {
+		return field.Fault("", "Line %d holds lists in lists, deeper than anything that is kept.", w.line())
+	}
+	return nil
 }
 
 func (w *strictly) line() int {
@@ -63,17 +97,27 @@ func (w *strictly) value(t reflect.Type, at string) error {
 	}
 	switch token {
 	case json.Delim('{'):
+		if err := errors.Join(w.deeper(at), w.take(t, at)); err != nil {
+			return err
+		}
 		if err := w.object(t, at); err != nil {
 			return err
 		}
 	case json.Delim('['):
+		if err := w.deeper(at); err != nil {
+			return err
+		}
 		var elem reflect.Type
 		if t != nil && (t.Kind() == reflect.Slice || t.Kind() == reflect.Array) {
 			elem = t.Elem()
 		}
 		n := 0
 		for ; w.dec.More(); n++ {
-			if err := w.value(elem, at+"/"+strconv.Itoa(n)); err != nil {
+			here := at + "/" + strconv.Itoa(n)
+			if err := w.take(elem, here); err != nil {
+				return err
+			}
+			if err := w.value(elem, here); err != nil {
 				return err
 			}
 		}
@@ -86,6 +130,7 @@ func (w *strictly) value(t reflect.Type, at string) error {
 		}
 		return nil
 	}
+	w.depth--
 	_, err = w.dec.Token() // the closing brace or bracket
 	return err
 }
@@ -122,8 +167,7 @@ func (w *strictly) object(t reflect.Type, at string) error {
 
 // whole refuses text with half a character in it, which would be changed.
 func (w *strictly) whole(s, at string) error {
-	if strings.ContainsRune(s, utf8.RuneError) && !bytes.ContainsRune(w.text, utf8.RuneError) &&
-		!bytes.Contains(bytes.ToLower(w.text), []byte(`\ufffd`)) {
+	if strings.ContainsRune(s, utf8.RuneError) && w.halves() {
 		return field.Fault(at, "Line %d holds half a character: write it again.", w.line())
 	}
 	return nil

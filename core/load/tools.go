@@ -139,10 +139,10 @@ func (c *counting) routed(what string, p trade.Plate, l leaf) {
 	if p.Long == 0 {
 		return
 	}
-	r := trade.UsualRouter // sold in millimetres
+	r := lock.UsualRouter // sold in millimetres
 	c.set(
 		fmt.Sprintf("Router: %s of %s × %s, %.0f mm cutter in a %.0f mm bush", what, c.bare(p.Wide), c.say(p.Long), r.Cutter.MM(), r.Bush.MM()),
-		c.say(p.Thick)+" deep, template's hole "+c.bare(lock.Opening(p.Wide, r.Bush, r.Cutter))+" × "+c.say(lock.Opening(p.Long, r.Bush, r.Cutter)), l,
+		c.say(p.Thick)+" deep, template's hole "+c.bare(r.Opening(p.Wide))+" × "+c.say(r.Opening(p.Long)), l,
 	)
 }
 

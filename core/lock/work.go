@@ -3,6 +3,7 @@ package lock
 import (
 	"math"
 
+	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
 	"kindmargin/core/trade"
@@ -173,6 +174,25 @@ func Gap(a, b Hole) measure.Length {
 	return measure.FromMM(math.Hypot(dx, dy)) - (a.Dia+b.Dia)/2
 }
 
-// Opening is what a template's hole is, for a router whose guide bush runs in it: as much
-// larger than the plate, each way, as the bush is wider than the cutter. Common practice.
-func Opening(plate, bush, cutter measure.Length) measure.Length { return plate + bush - cutter }
+// Router is what a router's template is made for: diameters of its guide bush and its cutter.
+type Router struct{ Bush, Cutter measure.Length }
+
+// UsualRouter is the trade's usual one.
+var UsualRouter = Router(trade.UsualRouter)
+
+// Opening is what a template's hole is for a plate: as much larger than it, each way, as the bush that runs in
+// the hole is wider than the cutter. Common practice.
+func (r Router) Opening(plate measure.Length) measure.Length { return plate + r.Bush - r.Cutter }
+
+// Check refuses, as a field.Error, a router that cannot make a hole so wide.
+func (r Router) Check(wide measure.Length) error {
+	switch {
+	case r.Bush > trade.WidestBush:
+		return field.Fault("/bush", "A bush of %.4g mm is none: they are made up to %.4g mm.", r.Bush.MM(), trade.WidestBush.MM())
+	case r.Cutter <= 0 || r.Bush <= r.Cutter:
+		return field.Fault("/bush", "A bush of %.4g mm does not take a cutter of %.4g mm: it is wider than the cutter.", r.Bush.MM(), r.Cutter.MM())
+	case r.Cutter > wide:
+		return field.Fault("/cutter", "A cutter of %.4g mm is wider than what it is to cut, %.4g mm.", r.Cutter.MM(), wide.MM())
+	}
+	return nil
+}

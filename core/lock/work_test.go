@@ -69,8 +69,9 @@ func TestThePublishedKnobSet(t *testing.T) {
 
 // Common practice: a 12 mm cutter in a 16 mm bush adds 4, so 24 × 60 becomes 28 × 64.
 func TestTemplateSum(t *testing.T) {
-	assert.Equal(t, mm(28), Opening(mm(24), mm(16), mm(12)))
-	assert.Equal(t, mm(64), Opening(mm(60), mm(16), mm(12)))
+	r := Router{Bush: mm(16), Cutter: mm(12)}
+	assert.Equal(t, mm(28), r.Opening(mm(24)))
+	assert.Equal(t, mm(64), r.Opening(mm(60)))
 }
 
 // The bit is the smallest at hand that is no smaller, within a tenth.

@@ -233,6 +233,9 @@ var Bits = map[measure.Unit][]measure.Length{
 // WidestBit is past which a hole saw bores. Common practice.
 const WidestBit = 32 * mm
 
+// WidestBush is the widest guide bush that a router takes. Common practice: they are made up to 40 mm or so.
+const WidestBush = 60 * mm
+
 // UsualRouter is a 12 mm cutter in a 16 mm bush. Common practice.
 var UsualRouter = struct{ Bush, Cutter measure.Length }{16 * mm, 12 * mm}
 

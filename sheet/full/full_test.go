@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/job"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/trade"
 	"kindmargin/demo"
@@ -181,7 +182,7 @@ func TestEverySheetOfEveryDeviceReadsBack(t *testing.T) {
 	for _, d := range trade.Devices {
 		o.Lock.Device = d.ID
 		for _, id := range []string{"lock", "plate", "strike"} {
-			draft, err := Make(id, j, o, 0, Router{Bush: 11 * measure.Millimetre, Cutter: 8 * measure.Millimetre})
+			draft, err := Make(id, j, o, 0, lock.Router{Bush: 11 * measure.Millimetre, Cutter: 8 * measure.Millimetre})
 			if err != nil { // a pull has no faceplate
 				assert.Contains(t, err.Error(), "has no")
 				continue
@@ -192,7 +193,7 @@ func TestEverySheetOfEveryDeviceReadsBack(t *testing.T) {
 		}
 	}
 	for _, id := range []string{"hinge", "rod"} {
-		draft, err := Make(id, j, o, 0, UsualRouter)
+		draft, err := Make(id, j, o, 0, lock.UsualRouter)
 		require.NoError(t, err)
 		for _, p := range Papers {
 			checked += holds(t, draft, p)
@@ -233,7 +234,7 @@ func TestTiles(t *testing.T) {
 // 26 × 154, its corners of 6 and 2: common practice.
 func TestARoutersTemplate(t *testing.T) {
 	j, o := demoDoor(t, "galley")
-	d, err := Make("plate", j, o, 0, UsualRouter)
+	d, err := Make("plate", j, o, 0, lock.UsualRouter)
 	require.NoError(t, err)
 	var hole Shape
 	for _, s := range d.Shapes {
@@ -242,19 +243,27 @@ func TestARoutersTemplate(t *testing.T) {
 		}
 	}
 	assert.Equal(t, [3]float64{26, 154, 8}, [3]float64{hole.W, hole.H, hole.R})
-	for says, r := range map[string]Router{
+	for says, r := range map[string]lock.Router{
 		"A bush of 10 mm does not take a cutter of 12 mm": {Bush: 10 * measure.Millimetre, Cutter: 12 * measure.Millimetre},
+		"A bush of 3e+04 mm is none":                      {Bush: 30 * measure.Metre, Cutter: 12 * measure.Millimetre},
+		"A bush of 9.223e+12 mm is none":                  {Bush: measure.FromMM(1e308), Cutter: 12 * measure.Millimetre},
 		"wider than what it is to cut, 22 mm":             {Bush: 30 * measure.Millimetre, Cutter: 25 * measure.Millimetre},
 	} {
 		_, err := Make("plate", j, o, 0, r)
 		assert.ErrorContains(t, err, says)
 	}
 	o.Lock.Device = ""
-	_, err = Make("lock", j, o, 0, UsualRouter)
+	_, err = Make("lock", j, o, 0, lock.UsualRouter)
 	assert.ErrorContains(t, err, "nothing to bore")
-	_, err = Make("lock", j, o, 1, UsualRouter)
+	_, err = Make("lock", j, o, 1, lock.UsualRouter)
 	assert.ErrorContains(t, err, "one leaf")
-	_, err = Make("jig", j, o, 0, UsualRouter)
+	_, err = Make("lock", j, o, -1, lock.UsualRouter)
+	assert.ErrorContains(t, err, "one leaf")
+	_, err = MakeSolid("lock", j, o, -1, lock.UsualRouter)
+	assert.ErrorContains(t, err, "one leaf")
+	assert.ErrorContains(t, Draft{Width: 30_000, Height: 300}.write(nil, "pdf", "a4", 1), "30 by 0.3 m")
+	assert.ErrorContains(t, Draft{Width: 300, Height: 300}.write(nil, "pdf", "a4", math.NaN()), "not set to full size")
+	_, err = Make("jig", j, o, 0, lock.UsualRouter)
 	assert.ErrorContains(t, err, "no template")
 }
 
@@ -262,7 +271,7 @@ func TestARoutersTemplate(t *testing.T) {
 // the fold.
 func TestSVGIsInMillimetres(t *testing.T) {
 	j, o := demoDoor(t, "linen")
-	d, err := Make("lock", j, o, 0, UsualRouter)
+	d, err := Make("lock", j, o, 0, lock.UsualRouter)
 	require.NoError(t, err)
 	var b bytes.Buffer
 	require.NoError(t, d.write(&b, "svg", "", 1))
@@ -308,15 +317,15 @@ func TestTheDXFThatAnotherReaderReads(t *testing.T) {
 func TestWhatCannotBeWritten(t *testing.T) {
 	j, o := demoDoor(t, "linen")
 	var b bytes.Buffer
-	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "pdf", Paper: "b5", Printed: 1, Router: UsualRouter}), "no paper")
-	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "png", Router: UsualRouter}), "no format")
+	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "pdf", Paper: "b5", Printed: 1, Router: lock.UsualRouter}), "no paper")
+	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "png", Router: lock.UsualRouter}), "no format")
 }
 
 // docs/template.svg, which the README shows, is what the program draws for the demo.
 func TestTheTemplateInDocsIsCurrent(t *testing.T) {
 	j, o := demoDoor(t, "linen")
 	var b bytes.Buffer
-	require.NoError(t, Write(&b, j, o, Asked{Template: "lock", Format: "svg", Router: UsualRouter}))
+	require.NoError(t, Write(&b, j, o, Asked{Template: "lock", Format: "svg", Router: lock.UsualRouter}))
 	kept, err := os.ReadFile("../../docs/template.svg")
 	require.NoError(t, err)
 	assert.Equal(t, string(kept), b.String(), "bin/kindmargin sheet demo/tern-house.json --opening linen --template lock --format svg --out docs/template.svg")

@@ -21,7 +21,7 @@ const (
 // MakeSolid makes a body for a 3-D printer of one leaf of a door: the boring jig of its
 // device, or the pocket template of its hinge. What cannot be made is refused, as a
 // field.Error.
-func MakeSolid(id string, j job.Job, o job.Opening, leaf int, r Router) (*Solid, error) {
+func MakeSolid(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (*Solid, error) {
 	switch id {
 	case "hinge":
 		return pocketBody(o, r)
@@ -30,7 +30,10 @@ func MakeSolid(id string, j job.Job, o job.Opening, leaf int, r Router) (*Solid,
 		return nil, field.Fault("/template", "There is no body of %.40q for a 3-D printer: only of the boring template and the hinge pocket.", id)
 	}
 	p := plan.Solve(j, o)
-	if leaf >= len(p.Leaves) || len(p.Leaves[leaf].Devices) == 0 {
+	if leaf < 0 || leaf >= len(p.Leaves) {
+		return nil, noLeaf(len(p.Leaves))
+	}
+	if len(p.Leaves[leaf].Devices) == 0 {
 		return nil, field.Fault("/template", "Choose a latch or lock for this leaf first: there is nothing to make a jig for.")
 	}
 	thick := o.Slab.Thickness
@@ -96,9 +99,9 @@ func boringJig(w lock.Work, line, thick float64) (*Solid, error) {
 
 // pocketBody is a router's template for one hinge leaf: a plate with the pocket's opening,
 // open at the pull face, where a fence lies on it.
-func pocketBody(o job.Opening, r Router) (*Solid, error) {
+func pocketBody(o job.Opening, r lock.Router) (*Solid, error) {
 	c := o.Hinges
-	if err := r.check(min(c.Width, c.Leaf)); err != nil {
+	if err := r.Check(min(c.Width, c.Leaf)); err != nil {
 		return nil, err
 	}
 	more := (r.Bush - r.Cutter).MM()

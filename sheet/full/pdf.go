@@ -14,7 +14,7 @@ import (
 // much larger. Each sheet has a ruler of 100 mm (4 in beside it) to hold a rule against,
 // and crosses where it joins the next.
 func (d Draft) PDF(w io.Writer, p Paper, printed float64) error {
-	if printed < 0.9 || printed > 1.1 {
+	if !(printed >= 0.9 && printed <= 1.1) { // NaN neither
 		return field.Fault("/printed", "A printer that prints at %.1f %% is not set to full size: print without fitting to the page.", 100*printed)
 	}
 	d = d.scaled(1 / printed)

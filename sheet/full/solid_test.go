@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/trade"
 )
@@ -75,7 +76,7 @@ func TestEveryJigIsSound(t *testing.T) {
 	made := 0
 	for _, d := range trade.Devices {
 		o.Lock.Device = d.ID
-		s, err := MakeSolid("lock", j, o, 0, UsualRouter)
+		s, err := MakeSolid("lock", j, o, 0, lock.UsualRouter)
 		if err != nil {
 			assert.Contains(t, err.Error(), "jig")
 			continue
@@ -84,9 +85,9 @@ func TestEveryJigIsSound(t *testing.T) {
 		made++
 	}
 	assert.Greater(t, made, 6)
-	s, err := MakeSolid("hinge", j, o, 0, UsualRouter)
+	s, err := MakeSolid("hinge", j, o, 0, lock.UsualRouter)
 	require.NoError(t, err)
 	sound(t, s)
-	_, err = MakeSolid("rod", j, o, 0, UsualRouter)
+	_, err = MakeSolid("rod", j, o, 0, lock.UsualRouter)
 	assert.ErrorContains(t, err, "no body")
 }

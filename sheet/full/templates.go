@@ -15,14 +15,6 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Router is what a router's template is made for.
-type Router struct {
-	Bush, Cutter measure.Length // diameters
-}
-
-// UsualRouter is the trade's usual one.
-var UsualRouter = Router(trade.UsualRouter)
-
 // Template is a sheet that can be had of a door.
 type Template struct {
 	ID, Name string
@@ -42,10 +34,10 @@ var Templates = []Template{
 
 // Make draws a template of one leaf of a door, 0 the one on the hinge jamb. What cannot be
 // made is refused with the figures that clash, as a field.Error.
-func Make(id string, j job.Job, o job.Opening, leaf int, r Router) (Draft, error) {
+func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, error) {
 	p := plan.Solve(j, o)
-	if leaf >= len(p.Leaves) {
-		return Draft{}, field.Fault("/leaf", "This door has one leaf.")
+	if leaf < 0 || leaf >= len(p.Leaves) {
+		return Draft{}, noLeaf(len(p.Leaves))
 	}
 	l, slab := p.Leaves[leaf], o.Slab
 	if leaf == 1 {
@@ -84,6 +76,14 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r Router) (Draft, error
 		return Draft{}, field.Fault("/template", "The %s has no strike.", w.Device.Name)
 	}
 	return routed(name+": strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)
+}
+
+// noLeaf is a leaf that a door of so many does not have.
+func noLeaf(leaves int) error {
+	if leaves == 1 {
+		return field.Fault("/leaf", "This door has one leaf: ask for leaf 1.")
+	}
+	return field.Fault("/leaf", "A pair has leaf 1, on the hinge jamb, and leaf 2.")
 }
 
 // face is how much of a face a boring template shows past its deepest hole, mm.
@@ -138,11 +138,11 @@ const cheek = 45
 
 // routed is a template for a plate: its hole for the bush, the plate, the middle line with a
 // cheek so far from it, and what is bored behind.
-func routed(title string, p trade.Plate, cheekAt measure.Length, r Router, bored bool, hole measure.Length) (Draft, error) {
-	if err := r.check(p.Wide); err != nil {
+func routed(title string, p trade.Plate, cheekAt measure.Length, r lock.Router, bored bool, hole measure.Length) (Draft, error) {
+	if err := r.Check(p.Wide); err != nil {
 		return Draft{}, err
 	}
-	w, h := lock.Opening(p.Wide, r.Bush, r.Cutter).MM(), lock.Opening(p.Long, r.Bush, r.Cutter).MM()
+	w, h := r.Opening(p.Wide).MM(), r.Opening(p.Long).MM()
 	d := Draft{Title: title, Width: w + 2*cheek, Height: h + 2*cheek}
 	x, y := d.Width/2, d.Height/2
 	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
@@ -167,26 +167,15 @@ func routed(title string, p trade.Plate, cheekAt measure.Length, r Router, bored
 	return d, nil
 }
 
-// check refuses a router that cannot make a hole so wide.
-func (r Router) check(wide measure.Length) error {
-	switch {
-	case r.Cutter <= 0 || r.Bush <= r.Cutter:
-		return field.Fault("/bush", "A bush of %.4g mm does not take a cutter of %.4g mm: it is wider than the cutter.", r.Bush.MM(), r.Cutter.MM())
-	case r.Cutter > wide:
-		return field.Fault("/cutter", "A cutter of %.4g mm is wider than what it is to cut, %.4g mm.", r.Cutter.MM(), wide.MM())
-	}
-	return nil
-}
-
 // hinge is the top hinge's pocket, open toward the pull face, on a strip whose end is set to
 // the slab's top; a nib as long as the head margin stands over that for the jamb, where it
 // touches the head.
-func hinge(name string, o job.Opening, l plan.Leaf, r Router) (Draft, error) {
+func hinge(name string, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
 	c := o.Hinges
 	if len(l.Hinges) == 0 {
 		return Draft{}, field.Fault("/template", "The hinges' places wait for readings.")
 	}
-	if err := r.check(min(c.Width, c.Leaf)); err != nil {
+	if err := r.Check(min(c.Width, c.Leaf)); err != nil {
 		return Draft{}, err
 	}
 	more := (r.Bush - r.Cutter).MM()

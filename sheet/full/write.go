@@ -5,6 +5,7 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/job"
+	"kindmargin/core/lock"
 )
 
 // Format is a way to write a draft.
@@ -35,7 +36,7 @@ func FormatByID(id string) (f Format, ok bool) {
 type Asked struct {
 	Template, Format, Paper string
 	Leaf                    int // 0 the one on the hinge jamb
-	Router                  Router
+	Router                  lock.Router
 	Printed                 float64 // at what share of full size the printer prints
 }
 
@@ -59,8 +60,14 @@ func Write(w io.Writer, j job.Job, o job.Opening, a Asked) error {
 	return d.write(w, a.Format, a.Paper, a.Printed)
 }
 
+// mostDraft is how large a draft is at most, mm: a rod of the tallest opening.
+const mostDraft = 6000
+
 // write writes a draft in a format; paper and printed are for those that go on paper.
 func (d Draft) write(w io.Writer, format, paper string, printed float64) error {
+	if !(d.Width <= mostDraft && d.Height <= mostDraft) {
+		return field.Fault("/template", "This template would be %.3g by %.3g m: one of the figures that it is made from is wrong.", d.Width/1000, d.Height/1000)
+	}
 	switch format {
 	case "svg":
 		return d.SVG(w)

@@ -2,6 +2,7 @@ package paper
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"image"
 	_ "image/jpeg" // what pictures are kept as
@@ -28,7 +29,7 @@ type Photo struct {
 // Book is the book of a house: its schedule, a card of each door with its story and its
 // pictures, and what is to be ordered. pictures are those of a door; nil where there are
 // none. One that the paper cannot hold is told in its place.
-func Book(w io.Writer, j job.Job, doors []load.Door, p full.Paper, pictures Pictures) error {
+func Book(ctx context.Context, w io.Writer, j job.Job, doors []load.Door, p full.Paper, pictures Pictures) error {
 	d := newPage(p, j.Name, j.Name+" · "+sure)
 	f := &flow{page: d}
 	f.begin()
@@ -38,6 +39,9 @@ func Book(w io.Writer, j job.Job, doors []load.Door, p full.Paper, pictures Pict
 	f.y += 3
 	index := f.index(j, doors)
 	for i, door := range doors {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
 		d.SetLink(index[i], 0, d.PageNo()+1)
 		cards(d, j, door)
 		f.begin()
@@ -52,6 +56,9 @@ func Book(w io.Writer, j job.Job, doors []load.Door, p full.Paper, pictures Pict
 			return err
 		}
 		for k, photo := range list {
+			if err := ctx.Err(); err != nil {
+				return err
+			}
 			f.picture(fmt.Sprintf("%s-%d", door.ID, k), photo)
 		}
 	}

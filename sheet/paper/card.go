@@ -1,6 +1,7 @@
 package paper
 
 import (
+	"context"
 	"fmt"
 	"io"
 	"math"
@@ -17,13 +18,16 @@ import (
 
 // Cards are doors each on a page, for the wall beside it: its slab with chalk lines, cuts,
 // hinges, swing, lock and tries; a pair has a page a leaf.
-func Cards(w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
+func Cards(ctx context.Context, w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
 	title := j.Name
 	if len(doors) == 1 {
 		title = doors[0].Name + ", " + j.Name
 	}
 	d := newPage(p, title, sure)
 	for _, door := range doors {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
 		cards(d, j, door)
 	}
 	return d.write(w)

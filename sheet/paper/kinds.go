@@ -1,6 +1,7 @@
 package paper
 
 import (
+	"context"
 	"io"
 
 	"kindmargin/core/field"
@@ -24,8 +25,8 @@ var Kinds = []Kind{
 type Pictures func(opening string) ([]Photo, error)
 
 // Write puts some doors of a job on paper; pictures, which may be nil, are for the book. An
-// unknown kind or paper is a field.Error.
-func Write(w io.Writer, kind, size string, j job.Job, doors []load.Door, pictures Pictures) error {
+// unknown kind or paper is a field.Error; it stops between two doors when the context ends, with its error.
+func Write(ctx context.Context, w io.Writer, kind, size string, j job.Job, doors []load.Door, pictures Pictures) error {
 	p, ok := full.PaperByID(size)
 	if !ok {
 		return field.Fault("/paper", "There is no paper %.40q: use a4, a3, letter or tabloid.", size)
@@ -35,9 +36,9 @@ func Write(w io.Writer, kind, size string, j job.Job, doors []load.Door, picture
 	}
 	switch kind {
 	case "card":
-		return Cards(w, j, doors, p)
+		return Cards(ctx, w, j, doors, p)
 	case "book":
-		return Book(w, j, doors, p, pictures)
+		return Book(ctx, w, j, doors, p, pictures)
 	case "order":
 		return Order(w, j, doors, p)
 	case "load":

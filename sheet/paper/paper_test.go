@@ -31,6 +31,12 @@ func house(t *testing.T, n int) job.Job {
 	return jobs[n]
 }
 
+func planned(t *testing.T, j job.Job) []load.Door {
+	doors, err := sheet.Planned(t.Context(), j)
+	require.NoError(t, err)
+	return doors
+}
+
 func door(t *testing.T, j job.Job, id string) []load.Door {
 	for _, o := range j.Openings {
 		if o.ID == id {
@@ -81,7 +87,7 @@ func (s sheetOf) text() string {
 func write(t *testing.T, kind, size string, j job.Job, doors []load.Door, pictures Pictures) []byte {
 	t.Helper()
 	var b bytes.Buffer
-	require.NoError(t, Write(&b, kind, size, j, doors, pictures))
+	require.NoError(t, Write(t.Context(), &b, kind, size, j, doors, pictures))
 	return b.Bytes()
 }
 
@@ -151,7 +157,7 @@ func TestWhatTheCardSays(t *testing.T) {
 	bare := j
 	o := j.Begin("new", "Attic")
 	bare.Openings = []job.Opening{o}
-	assert.Contains(t, read(t, write(t, "card", "a4", bare, sheet.Planned(bare), nil))[0].text(), "Measure, take a width and a height")
+	assert.Contains(t, read(t, write(t, "card", "a4", bare, planned(t, bare), nil))[0].text(), "Measure, take a width and a height")
 }
 
 // A doubt stands at the top of the card, and no name breaks it, in whatever letters.
@@ -197,7 +203,7 @@ func TestTheHouseBook(t *testing.T) {
 			{opening, job.StepLog, at, "Wren", "a tower", photo(t, 3, 2000)},
 		}, nil
 	}
-	pdf := write(t, "book", "a4", j, sheet.Planned(j), pictures)
+	pdf := write(t, "book", "a4", j, planned(t, j), pictures)
 	pages := read(t, pdf)
 	assert.Contains(t, pages[0].text(), "The doors of the house: 6")
 	all := ""
@@ -223,13 +229,13 @@ func TestTheHouseBook(t *testing.T) {
 	assert.Len(t, strings.Split(strings.TrimSpace(string(out)), "\n"), 2+3, "three pictures are in it")
 	var b bytes.Buffer
 	fails := func(string) ([]Photo, error) { return nil, fmt.Errorf("the disk is gone") }
-	assert.ErrorContains(t, Write(&b, "book", "a4", j, sheet.Planned(j), fails), "the disk is gone")
+	assert.ErrorContains(t, Write(t.Context(), &b, "book", "a4", j, planned(t, j), fails), "the disk is gone")
 }
 
 // The lists say what the counts of core/load are, over as many pages as it takes.
 func TestListsOnPaper(t *testing.T) {
 	j := house(t, 0)
-	doors := sheet.Planned(j)
+	doors := planned(t, j)
 	for len(doors) < 80 {
 		d := doors[1]
 		d.Name = fmt.Sprintf("Door %d with a long name to tell it from all the others", len(doors))
@@ -247,7 +253,7 @@ func TestListsOnPaper(t *testing.T) {
 	assert.Contains(t, all, fmt.Sprintf("%d × surface lock, cylinder", 1+74))
 	assert.Contains(t, all, "Set once")
 	var b bytes.Buffer
-	assert.ErrorContains(t, Write(&b, "poem", "a4", j, doors, nil), "no paper called")
-	assert.ErrorContains(t, Write(&b, "card", "b5", j, doors, nil), "no paper")
-	assert.ErrorContains(t, Write(&b, "card", "a4", j, nil, nil), "no door")
+	assert.ErrorContains(t, Write(t.Context(), &b, "poem", "a4", j, doors, nil), "no paper called")
+	assert.ErrorContains(t, Write(t.Context(), &b, "card", "b5", j, doors, nil), "no paper")
+	assert.ErrorContains(t, Write(t.Context(), &b, "card", "a4", j, nil, nil), "no door")
 }
