@@ -50,6 +50,11 @@ type answer struct {
 }
 
 func (s site) do(method, path, ifMatch string, in any) answer {
+	return s.doWith(method, path, in, "If-Match", ifMatch)
+}
+
+// doWith asks with some headers; one with no value is left out.
+func (s site) doWith(method, path string, in any, headers ...string) answer {
 	var r io.Reader
 	switch v := in.(type) {
 	case nil:
@@ -63,8 +68,10 @@ func (s site) do(method, path, ifMatch string, in any) answer {
 	req, err := http.NewRequestWithContext(s.t.Context(), method, s.url+"/api"+path, r)
 	require.NoError(s.t, err)
 	req.Header.Set("Content-Type", "application/json")
-	if ifMatch != "" {
-		req.Header.Set("If-Match", ifMatch)
+	for i := 0; i+1 < len(headers); i += 2 {
+		if headers[i+1] != "" {
+			req.Header.Set(headers[i], headers[i+1])
+		}
 	}
 	res, err := http.DefaultClient.Do(req)
 	require.NoError(s.t, err)

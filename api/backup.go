@@ -81,7 +81,7 @@ func (s server) restoreFrom(ctx context.Context, in *Large) (*body[RestoredView]
 	}
 	defer os.RemoveAll(dir)
 	name := filepath.Join(dir, "sent.db")
-	if err := receive(in.body, name); err != nil {
+	if err := receive(in.body, name, mostBackup); err != nil {
 		return nil, problem(ctx, err)
 	}
 	r, err := s.store.Restore(ctx, name)
@@ -108,19 +108,19 @@ func notRestored(err error) string {
 	return "This is no backup of Kind Margin, so nothing was restored: all is as it was. Choose a file that Backup made."
 }
 
-// receive keeps what is sent.
-func receive(r io.Reader, name string) error {
+// receive keeps what is sent, of so many bytes at most.
+func receive(r io.Reader, name string, most int64) error {
 	f, err := os.Create(name)
 	if err != nil {
 		return errors.Join(store.ErrDisk, err)
 	}
-	n, err := io.Copy(f, io.LimitReader(r, mostBackup+1))
+	n, err := io.Copy(f, io.LimitReader(r, most+1))
 	if cerr := f.Close(); cerr != nil && err == nil {
 		err = errors.Join(store.ErrDisk, cerr)
 	}
 	switch {
-	case n > mostBackup:
-		return huma.Error422UnprocessableEntity("A backup of more than 4 GB is restored on this machine itself, with kindmargin restore: nothing was changed.")
+	case n > most:
+		return huma.NewError(http.StatusRequestEntityTooLarge, "")
 	case errors.Is(err, io.ErrUnexpectedEOF):
 		return huma.NewError(http.StatusBadRequest, "")
 	}

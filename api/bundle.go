@@ -8,12 +8,21 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"io/fs"
 	"net/http"
+	"reflect"
 	"slices"
+	"strings"
+	"sync/atomic"
+	"time"
+	"unicode"
+	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"kindmargin/core/job"
+	"kindmargin/photo"
+	"kindmargin/sheet"
 	"kindmargin/store"
 )
 
@@ -103,67 +112,192 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 // isZip reports whether a file begins as a zip does.
 func isZip(b []byte) bool { return bytes.HasPrefix(b, []byte("PK\x03\x04")) }
 
-// unbundle reads a bundle: the job file in it, and its photographs.
-func unbundle(b []byte) (doc []byte, photos []store.Photo, err error) {
-	fail := func(format string, a ...any) ([]byte, []store.Photo, error) {
-		return nil, nil, &job.ErrFile{Problem: fmt.Sprintf(format, a...) + " Nothing was changed: take another copy of it."}
+// Brought is a file that is brought in: an open job file, or a bundle with its photographs, which are not read yet.
+type Brought struct {
+	Job    job.Job
+	photos []store.Photo // their pictures apart
+	files  []*zip.File   // the pictures, each once
+	of     []int         // the file of each photograph
+}
+
+// What a bundle may hold at most.
+const (
+	largestList = 16 << 20
+	mostPhotos  = 10_000
+	longestBy   = 120 // letters
+	longestText = 200
+)
+
+// damagedBundle is why a bundle was refused.
+func damagedBundle(format string, a ...any) error {
+	return &job.ErrFile{Problem: fmt.Sprintf(format, a...) + " Nothing was changed: take another copy of it."}
+}
+
+// Bring reads a file that is brought in, as far as it tells what is in it; the pictures are read by Pictures.
+func Bring(r io.ReaderAt, size int64) (*Brought, error) {
+	head := make([]byte, 4)
+	if _, err := r.ReadAt(head, 0); err != nil && !errors.Is(err, io.EOF) {
+		return nil, err
 	}
-	z, err := zip.NewReader(bytes.NewReader(b), int64(len(b)))
-	if err != nil {
-		return fail("This is not a whole zip.")
-	}
-	read := func(name string, most int64) ([]byte, error) {
-		f, err := z.Open(name)
+	if !isZip(head) {
+		if size > largestFile {
+			return nil, &job.ErrFile{Problem: "A job file of more than 64 MB is none of ours: nothing was read."}
+		}
+		doc, err := io.ReadAll(io.NewSectionReader(r, 0, size))
 		if err != nil {
 			return nil, err
 		}
-		defer f.Close()
-		b, err := io.ReadAll(io.LimitReader(f, most+1))
-		if err == nil && int64(len(b)) > most {
-			err = fmt.Errorf("%s is larger than it may be", name)
-		}
-		return b, err
+		j, err := job.Decode(doc)
+		return &Brought{Job: j}, err
 	}
-	if doc, err = read(bundleJob, largestFile); err != nil {
-		return fail("This zip holds no whole job.json.")
-	}
-	raw, err := read(bundlePhotos, largestChange)
+	z, err := zip.NewReader(r, size)
 	if err != nil {
-		return doc, nil, nil // a job without photographs
+		return nil, damagedBundle("This is not a whole zip.")
 	}
-	var list []BundledPhoto
-	if err := json.Unmarshal(raw, &list); err != nil || len(list) > 10000 {
-		return fail("The list of photographs in this zip cannot be read.")
+	doc, ok, err := part(z, bundleJob, largestFile)
+	if err != nil || !ok {
+		return nil, damagedBundle("This zip holds no whole job.json.")
 	}
-	for _, p := range list {
-		data, err := read(p.File, largestPhoto)
-		if err != nil || !slices.Contains(job.Steps, p.Step) {
-			return fail("The photograph %.80q in this zip cannot be read.", p.File)
-		}
-		data, width, height, err := picture(data)
-		if err != nil {
-			return fail("The photograph %.80q in this zip is damaged, or is none.", p.File)
-		}
-		photos = append(photos, store.Photo{Opening: p.Opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Width: width, Height: height, Data: data})
+	b := &Brought{}
+	if b.Job, err = job.Decode(doc); err != nil {
+		return nil, err
 	}
-	return doc, photos, nil
+	list, ok, err := part(z, bundlePhotos, largestList)
+	switch {
+	case err != nil:
+		return nil, damagedBundle("The list of photographs in this zip is damaged, or larger than it may be.")
+	case ok:
+		return b, b.list(z, list)
+	}
+	return b, nil // a job without photographs
 }
 
-// Brought reads what was brought in: an open job file, or a bundle with its photographs.
-func Brought(b []byte) (j job.Job, photos []store.Photo, err error) {
-	doc := b
-	if isZip(b) {
-		if doc, photos, err = unbundle(b); err != nil {
-			return j, nil, err
+// part reads one part of a zip; ok is false where it is not there. A part that is damaged or too large is an error.
+func part(z *zip.Reader, name string, most int64) (b []byte, ok bool, err error) {
+	f, err := z.Open(name)
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, false, nil
+	}
+	if err != nil {
+		return nil, true, err
+	}
+	defer f.Close()
+	if b, err = io.ReadAll(io.LimitReader(f, most+1)); err == nil && int64(len(b)) > most {
+		err = fmt.Errorf("%s is larger than it may be", name)
+	}
+	return b, true, err
+}
+
+// list takes the list of photographs: each of a door of the job, at a step, in a file that is there.
+func (b *Brought) list(z *zip.Reader, raw []byte) error {
+	var list []BundledPhoto
+	if err := job.CheckJSON(raw, reflect.TypeFor[[]BundledPhoto]()); err != nil {
+		return damagedBundle("The list of photographs in this zip cannot be read.")
+	}
+	if err := json.Unmarshal(raw, &list); err != nil || len(list) > mostPhotos {
+		return damagedBundle("The list of photographs in this zip cannot be read, or names more than %d.", mostPhotos)
+	}
+	files, at, of := map[string]*zip.File{}, map[string]int{}, map[string]int{}
+	for _, f := range z.File {
+		files[f.Name] = f
+	}
+	for _, p := range list {
+		f, ok := files[p.File]
+		switch {
+		case !ok || f.UncompressedSize64 > photo.Largest:
+			return damagedBundle("The photograph %.80q is not in this zip, or is too large.", p.File)
+		case !slices.ContainsFunc(b.Job.Openings, func(o job.Opening) bool { return o.ID == p.Opening }):
+			return &job.ErrFile{Problem: fmt.Sprintf("A photograph in this zip belongs to a door %.40q that the job does not have. Nothing was changed.", p.Opening)}
+		case !slices.Contains(job.Steps, p.Step):
+			return damagedBundle("The photograph %.80q belongs to no step.", p.File)
+		case !onOneLine(p.Caption, longestText) || !onOneLine(p.By, longestBy):
+			return damagedBundle("What is said of the photograph %.80q is too long, or on several lines.", p.File)
+		case !isTime(p.At):
+			return damagedBundle("The photograph %.80q has no time that can be read.", p.File)
+		}
+		if of[p.Opening]++; of[p.Opening] > store.MostPhotos {
+			return damagedBundle("More than %d photographs belong to the door %.40q.", store.MostPhotos, p.Opening)
+		}
+		n, known := at[p.File]
+		if !known {
+			n = len(b.files)
+			at[p.File], b.files = n, append(b.files, f)
+		}
+		b.photos, b.of = append(b.photos, store.Photo{Opening: p.Opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption}), append(b.of, n)
+	}
+	return nil
+}
+
+// onOneLine reports whether a text has at most so many letters, none of which is a sign that steers.
+func onOneLine(s string, most int) bool {
+	return utf8.RuneCountInString(s) <= most && !strings.ContainsFunc(s, unicode.IsControl)
+}
+
+// isTime reports whether a text is a time as it is kept, or none.
+func isTime(s string) bool {
+	_, err := time.Parse(time.RFC3339, s)
+	return s == "" || err == nil
+}
+
+// Pictures reads the pictures, each once, on every processor, gives each to keep, and then tells how many were
+// read; it stops when the context ends. The photographs have their size from then on.
+func (b *Brought) Pictures(ctx context.Context, keep func(n int, k photo.Kept) error, told func(done int)) error {
+	sizes, errs := make([]photo.Kept, len(b.files)), make([]error, len(b.files))
+	ctx, stop := context.WithCancelCause(ctx)
+	defer stop(nil)
+	var done, bytes atomic.Int64
+	err := sheet.Together(ctx, len(b.files), func(n int) {
+		if errs[n] = b.picture(n, &bytes, &sizes[n], keep); errs[n] != nil {
+			stop(errs[n])
+			return
+		}
+		told(int(done.Add(1)))
+	})
+	for _, own := range errs { // what is wrong with a picture, before that the rest was stopped
+		if own != nil {
+			return own
 		}
 	}
-	if j, err = job.Decode(doc); err != nil {
-		return j, nil, err
+	if err != nil {
+		return err
 	}
-	for _, p := range photos {
-		if !slices.ContainsFunc(j.Openings, func(o job.Opening) bool { return o.ID == p.Opening }) {
-			return j, nil, &job.ErrFile{Problem: fmt.Sprintf("A photograph in this zip belongs to a door %.40q that the job does not have. Nothing was changed.", p.Opening)}
+	for i, n := range b.of {
+		b.photos[i].Width, b.photos[i].Height = sizes[n].Width, sizes[n].Height
+	}
+	return nil
+}
+
+func (b *Brought) picture(n int, bytes *atomic.Int64, size *photo.Kept, keep func(int, photo.Kept) error) error {
+	f, err := b.files[n].Open()
+	if err != nil {
+		return damagedBundle("The photograph %.80q in this zip cannot be read.", b.files[n].Name)
+	}
+	defer f.Close()
+	raw, err := io.ReadAll(io.LimitReader(f, photo.Largest))
+	if err != nil {
+		return damagedBundle("The photograph %.80q in this zip cannot be read.", b.files[n].Name)
+	}
+	k, err := photo.Keep(raw)
+	if err != nil {
+		return damagedBundle("The photograph %.80q in this zip is damaged, or is none.", b.files[n].Name)
+	}
+	times := 0
+	for _, m := range b.of {
+		if m == n {
+			times++
 		}
 	}
-	return j, photos, nil
+	if bytes.Add(int64(times*len(k.Data))) > largestZip {
+		return damagedBundle("The photographs in this zip come to more than 256 MB.")
+	}
+	*size = photo.Kept{Width: k.Width, Height: k.Height}
+	return keep(n, k)
+}
+
+// Photos are the photographs, each with what gives its picture.
+func (b *Brought) Photos(load func(n int) ([]byte, error)) []store.Photo {
+	for i, n := range b.of {
+		b.photos[i].Load = func() ([]byte, error) { return load(n) }
+	}
+	return b.photos
 }

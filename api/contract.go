@@ -14,6 +14,7 @@ import (
 
 	"kindmargin/core/day"
 	"kindmargin/core/job"
+	"kindmargin/photo"
 	"kindmargin/sheet"
 )
 
@@ -181,7 +182,10 @@ func (c *contract) jobs() {
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), c.s.addOpening)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/bundle", "export-bundle", "The job as a zip: the open job file with its photographs"), c.s.bundle)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), c.s.export)
-	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file"), largestZip), c.s.importFile)
+	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file, and wait for it"), largestFile), c.s.importFile)
+	huma.Register(c.a, longer(operation(http.MethodPost, "/imports", "import", "Bring in an open job file, or a zip with its photographs"), largestZip), c.s.bringIn)
+	huma.Register(c.a, operation(http.MethodGet, "/imports/{import}", "import-state", "How far a file is in"), c.s.imported)
+	huma.Register(c.a, operation(http.MethodDelete, "/imports/{import}", "stop-import", "Stop a file that comes in"), c.s.stopImport)
 }
 
 // house is what is done with several doors of a job at once.
@@ -212,7 +216,7 @@ func (c *contract) doors() {
 	huma.Register(c.a, operation(http.MethodGet, door+"/rod", "story-rod", "A story rod marked from an opening, and how the other doors of the job differ from it"), c.s.storyRod)
 	huma.Register(c.a, operation(http.MethodGet, door+"/log", "log", "A door's story: its changes, photographs and minutes"), c.s.log)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, door+"/time", "spend-time", "Count time that was spent on a step"), reflect.TypeFor[TimeSpent]()), c.s.spend)
-	huma.Register(c.a, longer(operation(http.MethodPost, door+"/photos", "add-photo", "Keep a photograph, JPEG or PNG; it is written anew, without where it was taken"), largestPhoto), c.s.addPhoto)
+	huma.Register(c.a, longer(operation(http.MethodPost, door+"/photos", "add-photo", "Keep a photograph, JPEG or PNG; it is written anew, without where it was taken"), photo.Largest), c.s.addPhoto)
 	huma.Register(c.a, operation(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), c.s.photo)
 	huma.Register(c.a, operation(http.MethodDelete, door+"/photos/{photo}", "remove-photo", "Take a photograph off"), c.s.removePhoto)
 	huma.Register(c.a, operation(http.MethodPost, door+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off"), c.s.restorePhoto)

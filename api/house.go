@@ -128,12 +128,20 @@ func (s server) load(ctx context.Context, in *DoorsIn) (*body[sheet.Load], error
 // copyChoices gives a door's choices to others, or says what that would do.
 func (s server) copyChoices(ctx context.Context, in *struct {
 	JobPath
+	Once
 	raw
 },
 ) (*body[Copied], error) {
 	asked, err := read[CopyChoices](in.RawBody)
 	if err != nil {
 		return nil, problem(ctx, err)
+	}
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	if at, ok, err := s.store.SavedAll(ctx, in.Job, once); err != nil || ok {
+		return copiedBefore(at), problem(ctx, err)
 	}
 	if len(asked.Parts) == 0 || slices.ContainsFunc(asked.Parts, func(p job.Part) bool { return !slices.Contains(job.Parts, p) }) {
 		return nil, huma.Error422UnprocessableEntity("Say which choices are copied: margins, hinges or lock.")
@@ -180,15 +188,24 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if asked.Preview {
 		return out, nil
 	}
-	now, err := s.store.SaveAll(ctx, "choices of "+from.Opening.Name, saved, to)
+	now, err := s.store.SaveAll(ctx, in.Job, "choices of "+from.Opening.Name, saved, to, once)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
 	s.tell(ctx, Changed{Job: in.Job, Label: "choices of " + from.Opening.Name, By: asked.By})
-	for _, k := range now {
-		out.Body.Standing = append(out.Body.Standing, Standing{k.Opening.ID, k.Version})
+	for _, at := range now {
+		out.Body.Standing = append(out.Body.Standing, Standing(at))
 	}
 	return out, nil
+}
+
+// copiedBefore is what a copy made, when it is asked for again.
+func copiedBefore(at []store.Standing) *body[Copied] {
+	v := Copied{Doors: []CopiedDoor{}, Standing: []Standing{}}
+	for _, d := range at {
+		v.Standing = append(v.Standing, Standing(d))
+	}
+	return &body[Copied]{Body: v}
 }
 
 // copiedDoor is a door that choices are copied to.
@@ -238,6 +255,7 @@ func (c *copiedDoor) judge(j job.Job, parts []job.Part) {
 // undoMany takes several doors back by the change that each stands at.
 func (s server) undoMany(ctx context.Context, in *struct {
 	JobPath
+	Once
 	raw
 },
 ) (*struct{}, error) {
@@ -245,11 +263,15 @@ func (s server) undoMany(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
+	}
 	var list []store.Standing
 	for _, d := range asked.Doors {
 		list = append(list, store.Standing(d))
 	}
-	err = s.store.UndoAll(ctx, in.Job, list)
+	err = s.store.UndoAll(ctx, in.Job, list, once)
 	if errors.Is(err, store.ErrStale) {
 		return nil, huma.NewError(http.StatusPreconditionFailed, "One of these doors was changed since: none was taken back. Undo it at the door itself, then the others ("+strings.TrimPrefix(err.Error(), store.ErrStale.Error()+": ")+").")
 	}

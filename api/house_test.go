@@ -82,7 +82,7 @@ func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
 	for i := range 300 {
 		j.Openings = append(j.Openings, thirty(fmt.Sprint("d", i)))
 	}
-	_, err = st.AddJob(t.Context(), j, "")
+	_, err = st.AddJob(t.Context(), j, store.Once{})
 	require.NoError(t, err)
 	_, list, _, err := st.Walk(t.Context(), "house", func(string, int64) bool { return false })
 	require.NoError(t, err)

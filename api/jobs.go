@@ -2,6 +2,8 @@ package api
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"net/http"
 	"strings"
 
@@ -22,16 +24,30 @@ type Precondition struct {
 }
 
 // Once is a key of the sender's own: the same request sent again with the same
-// key makes nothing more.
+// key makes nothing more and is answered again; another one with that key is refused.
 type Once struct {
-	Key string `header:"Idempotency-Key" doc:"A key of your own: the same request sent again makes nothing more."`
+	Key string `header:"Idempotency-Key" doc:"A key of your own: the same request sent again makes nothing more; another one with it is refused."`
+
+	asks string // the method and the address
 }
 
-func (o Once) check() error {
-	if len(o.Key) > 80 {
-		return huma.Error422UnprocessableEntity("Keep the Idempotency-Key under 80 letters.")
-	}
+// Resolve takes what is asked for.
+func (o *Once) Resolve(c huma.Context) []error {
+	at := c.URL()
+	o.asks = c.Method() + " " + at.RequestURI()
 	return nil
+}
+
+// of is the key of a request with a body.
+func (o Once) of(body []byte) (store.Once, error) {
+	if len(o.Key) > 80 {
+		return store.Once{}, huma.Error422UnprocessableEntity("Keep the Idempotency-Key under 80 letters.")
+	}
+	if o.Key == "" {
+		return store.Once{}, nil
+	}
+	asked := sha256.Sum256(append([]byte(o.asks+"\n"), body...))
+	return store.Once{Key: o.Key, Asked: hex.EncodeToString(asked[:])}, nil
 }
 
 type raw struct {
@@ -61,17 +77,18 @@ func (s server) addJob(ctx context.Context, in *struct {
 },
 ) (*body[JobHead], error) {
 	asked, err := read[NewJob](in.RawBody)
-	if err == nil {
-		err = in.check()
-	}
 	if err != nil {
 		return nil, problem(ctx, err)
+	}
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
 	}
 	j := job.NewJob("", strings.TrimSpace(asked.Name), asked.Unit)
 	if err := j.CheckHead(); err != nil {
 		return nil, problem(ctx, err)
 	}
-	h, err := s.store.AddJob(ctx, j, in.Key)
+	h, err := s.store.AddJob(ctx, j, once)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -81,6 +98,7 @@ func (s server) addJob(ctx context.Context, in *struct {
 func (s server) changeJob(ctx context.Context, in *struct {
 	JobPath
 	Precondition
+	Once
 	raw
 },
 ) (*body[JobHead], error) {
@@ -125,7 +143,11 @@ func (s server) changeJob(ctx context.Context, in *struct {
 			return nil, problem(ctx, err)
 		}
 	}
-	if head, err = s.store.SetHead(ctx, head, version); err != nil {
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	if head, err = s.store.SetHead(ctx, head, version, once); err != nil {
 		return nil, problem(ctx, err)
 	}
 	s.tell(ctx, Changed{Job: in.Job, Label: "the job"})
@@ -147,6 +169,7 @@ func (s server) usual(ctx context.Context, head store.Head, set SetUsual) (job.U
 type jobIn struct {
 	JobPath
 	Precondition
+	Once
 }
 
 func (s server) removeJob(ctx context.Context, in *jobIn) (*body[JobHead], error) {
@@ -162,7 +185,11 @@ func (s server) takeJob(ctx context.Context, in *jobIn, off bool) (*body[JobHead
 	if err != nil {
 		return nil, err
 	}
-	h, err := s.store.SetJobRemoved(ctx, in.Job, version, off)
+	once, err := in.of(nil)
+	if err != nil {
+		return nil, err
+	}
+	h, err := s.store.SetJobRemoved(ctx, in.Job, version, off, once)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -176,11 +203,12 @@ func (s server) addOpening(ctx context.Context, in *struct {
 },
 ) (*body[OpeningView], error) {
 	asked, err := read[NewOpening](in.RawBody)
-	if err == nil {
-		err = in.check()
-	}
 	if err != nil {
 		return nil, problem(ctx, err)
+	}
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
 	}
 	head, err := s.store.Head(ctx, in.Job)
 	if err != nil {
@@ -191,7 +219,7 @@ func (s server) addOpening(ctx context.Context, in *struct {
 	if err := o.Check(head.Unit); err != nil {
 		return nil, problem(ctx, err)
 	}
-	k, err := s.store.AddOpening(ctx, in.Job, o, in.Key)
+	k, err := s.store.AddOpening(ctx, in.Job, o, once)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -255,14 +283,18 @@ func (s server) importFile(ctx context.Context, in *struct {
 	raw
 },
 ) (*body[JobHead], error) {
-	if err := in.check(); err != nil {
+	once, err := in.of(in.RawBody)
+	if err != nil {
 		return nil, err
 	}
-	j, photos, err := Brought(in.RawBody)
+	if isZip(in.RawBody) {
+		return nil, huma.Error422UnprocessableEntity("A job with its photographs comes in by /api/imports, which says how far it is: nothing was changed.")
+	}
+	j, err := job.Decode(in.RawBody)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	h, err := s.store.AddJob(ctx, j, in.Key, photos...)
+	h, err := s.store.AddJob(ctx, j, once)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -1,22 +1,18 @@
 package api
 
 import (
-	"bytes"
 	"context"
 	"errors"
 	"fmt"
-	"image"
-	"image/jpeg"
-	_ "image/png" // is taken as well
 	"net/http"
 	"reflect"
 	"slices"
-	"strings"
 	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"kindmargin/core/job"
+	"kindmargin/photo"
 	"kindmargin/store"
 )
 
@@ -75,45 +71,12 @@ func (s server) log(ctx context.Context, in *OpeningPath) (*body[LogView], error
 	return &body[LogView]{Body: v}, nil
 }
 
-// The most that a photograph may be: the page brings it down before it is sent.
-const (
-	largestPhoto = 8 << 20
-	mostPixels   = 40_000_000
-	widestPhoto  = 2400
-	photoQuality = 82
-)
-
-// picture reads a photograph and writes it anew, which leaves out where and with what it
-// was taken.
-func picture(raw []byte) (b []byte, width, height int, err error) {
-	refused := func(format string, a ...any) ([]byte, int, int, error) {
-		return nil, 0, 0, huma.Error422UnprocessableEntity(fmt.Sprintf(format, a...) + " Nothing was changed: choose another.")
-	}
-	known, kind, err := image.DecodeConfig(bytes.NewReader(raw))
-	switch {
-	case err != nil:
-		return refused("This is not a picture that can be read (JPEG or PNG), or it is damaged.")
-	case known.Width*known.Height > mostPixels:
-		return refused("A picture of %d by %d is too large: %d million dots at most.", known.Width, known.Height, mostPixels/1_000_000)
-	case max(known.Width, known.Height) > widestPhoto:
-		return refused("A picture of %d by %d is larger than is kept, %d either way: bring it down first.", known.Width, known.Height, widestPhoto)
-	}
-	img, _, err := image.Decode(bytes.NewReader(raw))
-	if err != nil {
-		return refused("This %s is damaged or cut short.", strings.ToUpper(kind))
-	}
-	var out bytes.Buffer
-	if err := jpeg.Encode(&out, img, &jpeg.Options{Quality: photoQuality}); err != nil {
-		return nil, 0, 0, err
-	}
-	return out.Bytes(), known.Width, known.Height, nil
-}
-
 func (s server) addPhoto(ctx context.Context, in *struct {
 	OpeningPath
 	Step    job.Step `query:"step" doc:"That it belongs to."`
 	Caption string   `query:"caption" doc:"At most 200 letters."`
 	By      string   `query:"by" doc:"Who took it."`
+	Once
 	raw
 },
 ) (*body[PhotoView], error) {
@@ -123,13 +86,17 @@ func (s server) addPhoto(ctx context.Context, in *struct {
 	if utf8.RuneCountInString(in.Caption) > 200 || utf8.RuneCountInString(in.By) > 120 {
 		return nil, huma.Error422UnprocessableEntity("Keep the caption under 200 letters, and the name under 120.")
 	}
-	data, width, height, err := picture(in.RawBody)
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	kept, err := photo.Keep(in.RawBody)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
 	p, err := s.store.AddPhoto(ctx, in.Job, store.Photo{
-		Opening: in.Opening, Step: in.Step, By: in.By, Caption: in.Caption, Width: width, Height: height, Data: data,
-	})
+		Opening: in.Opening, Step: in.Step, By: in.By, Caption: in.Caption, Width: kept.Width, Height: kept.Height, Data: kept.Data,
+	}, once)
 	if errors.Is(err, store.ErrPhotos) {
 		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d photographs are kept of a door, those taken off among them, and there are as many: write down what this one would show as a note instead.", store.MostPhotos))
 	}
@@ -174,6 +141,7 @@ type TimeSpent struct {
 
 func (s server) spend(ctx context.Context, in *struct {
 	OpeningPath
+	Once
 	raw
 },
 ) (*struct{}, error) {
@@ -181,13 +149,17 @@ func (s server) spend(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
+	}
 	if !slices.Contains(job.Steps, t.Step) || t.Seconds < 1 || t.Seconds > 3600 {
 		return nil, huma.Error422UnprocessableEntity("Say a step, and 1 to 3600 seconds.")
 	}
 	if _, err := s.store.Opening(ctx, in.Job, in.Opening); err != nil {
 		return nil, problem(ctx, err)
 	}
-	return nil, problem(ctx, s.store.Spend(ctx, in.Job, in.Opening, t.Step, t.Seconds))
+	return nil, problem(ctx, s.store.Spend(ctx, in.Job, in.Opening, t.Step, t.Seconds, once))
 }
 
 // signed refuses a change of a door that is signed off, but for opening it again with a

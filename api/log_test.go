@@ -1,14 +1,12 @@
 package api
 
 import (
-	"archive/zip"
 	"bytes"
 	"encoding/binary"
 	"image"
 	"image/jpeg"
 	"image/png"
 	"net/http"
-	"strings"
 	"testing"
 	"time"
 
@@ -173,51 +171,4 @@ func TestHangsAndGapsAreNumbered(t *testing.T) {
 	assert.Contains(t, short.trouble(t).Detail, "2 stand where 3 belong", "nothing is filled up silently")
 	assert.Equal(t, 422, s.do("PATCH", path, a.etag, []Op{{Op: "replace", Path: "/tried/0/hangs/2/did/planed/0/off/3", Value: 1}}).status)
 	assert.Contains(t, v.Plan.Leaves[0].Try.Hangs[2].Did, "top hinge let in by 0.75 mm")
-}
-
-// A job goes out with its pictures as a zip and comes in again.
-func TestABundleComesInAgain(t *testing.T) {
-	s := run(t)
-	head := s.bring()
-	require.Less(t, s.do("POST", "/jobs/"+head.ID+"/openings/linen/photos?step=try&by=Wren", "", jpegOf(t, 60, 40)).status, 300)
-	a := s.do("GET", "/jobs/"+head.ID+"/bundle", "", nil)
-	require.Equal(t, 200, a.status)
-	z, err := zip.NewReader(bytes.NewReader(a.raw), int64(len(a.raw)))
-	require.NoError(t, err)
-	var names []string
-	for _, f := range z.File {
-		names = append(names, f.Name)
-	}
-	assert.Equal(t, []string{"job.json", "photos/linen-try-1.jpg", "photos.json"}, names)
-	again := got[JobHead](t, s.do("POST", "/jobs/file", "", a.raw))
-	assert.NotEqual(t, head.ID, again.ID)
-	v := got[LogView](t, s.do("GET", "/jobs/"+again.ID+"/openings/linen/log", "", nil))
-	require.Len(t, v.Photos, 1)
-	assert.Equal(t, "Wren", v.Photos[0].By)
-
-	bad := s.do("POST", "/jobs/file", "", a.raw[:len(a.raw)/2])
-	assert.Equal(t, 422, bad.status)
-	assert.Contains(t, bad.trouble(t).Detail, "not a whole zip")
-	swap := func(file string, b []byte) []byte {
-		var buf bytes.Buffer
-		w := zip.NewWriter(&buf)
-		for _, f := range z.File {
-			if strings.HasPrefix(f.Name, file) {
-				o, err := w.Create(f.Name)
-				require.NoError(t, err)
-				_, err = o.Write(b)
-				require.NoError(t, err)
-				continue
-			}
-			require.NoError(t, w.Copy(f))
-		}
-		require.NoError(t, w.Close())
-		return buf.Bytes()
-	}
-	for file, says := range map[string]string{"photos/": "damaged, or is none", "photos.json": "list of photographs", "job.json": "not a whole job file"} {
-		a := s.do("POST", "/jobs/file", "", swap(file, []byte("no")))
-		assert.Equal(t, 422, a.status, file)
-		assert.Contains(t, a.trouble(t).Detail, says)
-	}
-	assert.Len(t, got[[]JobHead](t, s.do("GET", "/jobs", "", nil)), 2, "nothing came of those")
 }

@@ -42,14 +42,15 @@ func (s server) change(ctx context.Context, in *struct {
 	if utf8.RuneCountInString(in.Label) > 200 || utf8.RuneCountInString(in.By) > 120 {
 		return nil, huma.Error422UnprocessableEntity("Keep the label under 200 letters, and the name under 120.")
 	}
-	if err := in.check(); err != nil {
+	once, err := in.of(in.RawBody)
+	if err != nil {
 		return nil, err
 	}
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	if k.Key = in.Key; k.Key != "" {
+	if k.Once = once; once.Key != "" {
 		switch sent, err := s.store.SentBefore(ctx, k); {
 		case err != nil:
 			return nil, problem(ctx, err)
@@ -123,6 +124,7 @@ func meanwhile[T any](work func() T) func() T {
 type historyIn struct {
 	OpeningPath
 	Precondition
+	Once
 }
 
 func (s server) undo(ctx context.Context, in *historyIn) (*body[OpeningView], error) {
@@ -133,7 +135,7 @@ func (s server) redo(ctx context.Context, in *historyIn) (*body[OpeningView], er
 	return s.history(ctx, in, s.store.Redo)
 }
 
-func (s server) history(ctx context.Context, in *historyIn, move func(context.Context, string, string, int64) (store.Kept, error)) (*body[OpeningView], error) {
+func (s server) history(ctx context.Context, in *historyIn, move func(context.Context, string, string, int64, store.Once) (store.Kept, error)) (*body[OpeningView], error) {
 	version, err := in.version()
 	if err != nil {
 		return nil, err
@@ -145,7 +147,11 @@ func (s server) history(ctx context.Context, in *historyIn, move func(context.Co
 	if err := signed(now.Opening, job.Opening{}); err != nil {
 		return nil, err
 	}
-	k, err := move(ctx, in.Job, in.Opening, version)
+	once, err := in.of(nil)
+	if err != nil {
+		return nil, err
+	}
+	k, err := move(ctx, in.Job, in.Opening, version, once)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -11,7 +11,6 @@ import (
 	"kindmargin/core/load"
 	"kindmargin/core/plan"
 	"kindmargin/sheet/paper"
-	"kindmargin/store"
 )
 
 // largestBook is the most that a book's pictures come to.
@@ -57,18 +56,6 @@ func (s server) pictures(ctx context.Context, jobID string) paper.Pictures {
 				return nil, huma.Error422UnprocessableEntity("The pictures of these doors come to more than 200 MB, which no book holds: choose fewer doors, and make two books.")
 			}
 			list = append(list, paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: b})
-		}
-		return list, nil
-	}
-}
-
-// PicturesOf are photographs that were brought in with a job, as a book asks for them.
-func PicturesOf(photos []store.Photo) paper.Pictures {
-	return func(opening string) (list []paper.Photo, err error) {
-		for _, p := range photos {
-			if p.Opening == opening {
-				list = append(list, paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: p.Data})
-			}
 		}
 		return list, nil
 	}

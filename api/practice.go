@@ -176,7 +176,15 @@ func asSentence(err error) string {
 }
 
 // play does the moves of an attempt.
-func (s server) play(ctx context.Context, in *struct{ raw }) (*body[Played], error) {
+func (s server) play(ctx context.Context, in *struct {
+	Once
+	raw
+},
+) (*body[Played], error) {
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
+	}
 	asked, err := read[Playing](in.RawBody)
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -201,7 +209,7 @@ func (s server) play(ctx context.Context, in *struct{ raw }) (*body[Played], err
 	v := playedView(e, st)
 	if g := st.Grade; g != nil && asked.Keep {
 		p := store.Practised{By: asked.By, Kind: "opening", Name: e.Name, Right: g.Fits && len(g.Small) == 0, Says: g.Said[0].Text, Learn: g.Learn, Doc: string(e.Write())}
-		if err := s.store.AddPractised(ctx, p); err != nil {
+		if err := s.store.AddPractised(ctx, p, once); err != nil {
 			return nil, problem(ctx, err)
 		}
 	}
@@ -289,9 +297,14 @@ func (s server) drill(ctx context.Context, in *DrillIn) (*body[Drilled], error) 
 // answer tells whether an answer is right, and keeps that.
 func (s server) answer(ctx context.Context, in *struct {
 	DrillIn
+	Once
 	raw
 },
 ) (*body[DrillTold], error) {
+	once, err := in.of(in.RawBody)
+	if err != nil {
+		return nil, err
+	}
 	asked, err := read[Answered](in.RawBody)
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -308,7 +321,7 @@ func (s server) answer(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	right := asked.Answer == d.Right
-	if err := s.store.AddPractised(ctx, store.Practised{By: asked.By, Kind: d.Kind, Name: name, Right: right, Says: d.Answers[asked.Answer], Doc: string(doc)}); err != nil {
+	if err := s.store.AddPractised(ctx, store.Practised{By: asked.By, Kind: d.Kind, Name: name, Right: right, Says: d.Answers[asked.Answer], Doc: string(doc)}, once); err != nil {
 		return nil, problem(ctx, err)
 	}
 	return &body[DrillTold]{Body: DrillTold{right, d.Right, d.Why}}, nil

@@ -68,6 +68,8 @@ func problem(ctx context.Context, err error) error {
 		return huma.Error404NotFound("It is not here: it was taken off, or the address is wrong. Go back to the walk.")
 	case errors.Is(err, store.ErrStale):
 		return huma.Error412PreconditionFailed("It was changed since you looked, here or on another device. The newer state is shown; your entry is kept: save it again if it still holds.")
+	case errors.Is(err, store.ErrKey):
+		return huma.Error422UnprocessableEntity("This Idempotency-Key was used for another request, so nothing was done: give this one a key of its own.")
 	case errors.Is(err, store.ErrNothing):
 		return huma.Error422UnprocessableEntity("There is nothing left to undo or redo.")
 	case errors.Is(err, store.ErrFull):

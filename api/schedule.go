@@ -13,6 +13,7 @@ import (
 	"kindmargin/core/schedule"
 	"kindmargin/sheet"
 	"kindmargin/sheet/table"
+	"kindmargin/store"
 )
 
 // largestSchedule is the most that is read of a schedule.
@@ -215,8 +216,12 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	By   string `query:"by" doc:"Who brings it in."`
 },
 ) (*body[ScheduleImported], error) {
-	if err := in.check(); err != nil {
+	once, err := in.of(in.RawBody)
+	if err != nil {
 		return nil, err
+	}
+	if added, ok, err := s.store.AddedBefore(ctx, in.Job, once); err != nil || ok {
+		return scheduleImported(added), problem(ctx, err)
 	}
 	r, err := s.readSchedule(ctx, &in.ScheduleIn)
 	if err != nil {
@@ -237,7 +242,7 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	case len(doors) == 0:
 		return nil, huma.Error422UnprocessableEntity("No line of this schedule is a door: nothing was brought in.")
 	}
-	at, err := s.store.AddOpenings(ctx, in.Job, doors, in.Key, in.By)
+	added, err := s.store.AddOpenings(ctx, in.Job, doors, left, once, in.By)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -245,11 +250,15 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	s.tell(ctx, Changed{Job: in.Job, Label: "a schedule", By: in.By})
-	v := ScheduleImported{Standing: []Standing{}, Left: left}
-	for _, d := range at {
+	return scheduleImported(added), nil
+}
+
+func scheduleImported(in store.Added) *body[ScheduleImported] {
+	v := ScheduleImported{Standing: []Standing{}, Left: in.Left}
+	for _, d := range in.Standing {
 		v.Standing = append(v.Standing, Standing(d))
 	}
-	return &body[ScheduleImported]{Body: v}, nil
+	return &body[ScheduleImported]{Body: v}
 }
 
 // exportSchedule gives out the tables of a job.

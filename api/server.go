@@ -24,6 +24,8 @@ import (
 type server struct {
 	store   *store.Store
 	doors   *doorCache
+	imports *imports
+	logs    *slog.Logger
 	share   Share
 	hub     *hub
 	said    *said
@@ -51,7 +53,9 @@ type Pages struct {
 // machine itself, so that no page elsewhere can reach it under a name of its own,
 // and other devices only where it is shared and they hold a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
-	s := server{st, newDoorCache(log), share, newHub(), &said{}, pages.Build, make(chan struct{})}
+	s := server{
+		store: st, doors: newDoorCache(log), imports: &imports{}, logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
+	}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()
 	foreign.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

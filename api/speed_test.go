@@ -57,7 +57,7 @@ func serving(tb testing.TB, openings int) bench {
 	for i := range openings {
 		j.Openings = append(j.Openings, thirty(fmt.Sprintf("d%d", i)))
 	}
-	_, err = st.AddJob(tb.Context(), j, "")
+	_, err = st.AddJob(tb.Context(), j, store.Once{})
 	require.NoError(tb, err)
 	srv := httptest.NewServer(New(st, Pages{}, slog.New(slog.DiscardHandler), Share{}))
 	tb.Cleanup(func() { srv.Close(); _ = st.Close() })

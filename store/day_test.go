@@ -43,7 +43,7 @@ func TestADayIsKept(t *testing.T) {
 	_, _, err = s.Day(t.Context(), "nowhere")
 	assert.ErrorIs(t, err, ErrNotFound)
 
-	require.NoError(t, s.Spend(t.Context(), k.Job.ID, k.Opening.ID, job.StepCut, 90))
+	require.NoError(t, s.Spend(t.Context(), k.Job.ID, k.Opening.ID, job.StepCut, 90, Once{}))
 	spent, err := s.SpentAll(t.Context(), k.Job.ID)
 	require.NoError(t, err)
 	assert.Equal(t, map[string]map[job.Step]int{k.Opening.ID: {job.StepCut: 90}}, spent)

@@ -72,57 +72,52 @@ func (s *Store) Walk(ctx context.Context, id string, known func(opening string, 
 }
 
 // AddOpenings puts some openings at the end of a job's walk, all or none, each with a new
-// ID, and tells where they stand. For a key that was used before it makes nothing and tells none.
-func (s *Store) AddOpenings(ctx context.Context, jobID string, list []job.Opening, key, by string) (at []Standing, err error) {
-	key = keyed("openings of "+jobID, key)
-	err = s.tx(ctx, func(tx *sql.Tx) error {
-		if in, _, err := made(ctx, tx, key); err != nil || in != "" {
-			return err
-		}
+// ID, and tells where they stand, and how many lines were left out; for a key that was used before, what it told
+// then.
+func (s *Store) AddOpenings(ctx context.Context, jobID string, list []job.Opening, left int, o Once, by string) (in Added, err error) {
+	in, _, err = once(ctx, s, o, addedTo(jobID), func(tx *sql.Tx) (Added, error) {
+		at := Added{Standing: []Standing{}, Left: left}
 		if _, err := headOf(ctx, tx, jobID); err != nil {
-			return err
+			return at, err
 		}
 		var doors int
 		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM openings WHERE job_id = ?`, jobID).Scan(&doors); err != nil {
-			return err
+			return at, err
 		}
 		if doors+len(list) > MostDoors {
-			return ErrFull
+			return at, ErrFull
 		}
 		for _, o := range list {
 			o.ID = NewID()
 			change, err := s.addOpening(ctx, tx, jobID, o, "brought in from a schedule", by)
 			if err != nil {
-				return err
+				return at, err
 			}
-			at = append(at, Standing{o.ID, change})
+			at.Standing = append(at.Standing, Standing{o.ID, change})
 		}
-		if err := keepMade(ctx, tx, key, jobID, ""); err != nil {
-			return err
-		}
-		return s.walked(ctx, tx, jobID)
+		return at, s.walked(ctx, tx, jobID)
 	})
-	return at, err
+	return in, err
 }
 
 // SaveAll appends a change to each of some openings of one job, as they were read; all or
-// none. Where another change came first to any of them the error is ErrStale.
-func (s *Store) SaveAll(ctx context.Context, label string, from []Kept, to []job.Opening) ([]Kept, error) {
-	out := make([]Kept, len(from))
-	err := s.tx(ctx, func(tx *sql.Tx) error {
+// none, and tells where they stand. Where another change came first to any of them the error is ErrStale.
+func (s *Store) SaveAll(ctx context.Context, jobID, label string, from []Kept, to []job.Opening, o Once) ([]Standing, error) {
+	at, _, err := once(ctx, s, o, "changes of "+jobID, func(tx *sql.Tx) ([]Standing, error) {
+		at := []Standing{}
 		for i, k := range from {
 			change, err := s.addChange(ctx, tx, k.Job.ID, to[i], k.Version, label, k.By)
 			if err != nil {
-				return err
+				return at, err
 			}
 			if err := s.move(ctx, tx, k, change); err != nil {
-				return fmt.Errorf("%w: %s", err, k.Opening.Name)
+				return at, fmt.Errorf("%w: %s", err, k.Opening.Name)
 			}
-			out[i] = Kept{Job: k.Job, Opening: to[i], Version: change, Undo: label}
+			at = append(at, Standing{k.Opening.ID, change})
 		}
-		return nil
+		return at, nil
 	})
-	return out, err
+	return at, err
 }
 
 // Standing is an opening and the change that it stands at.
@@ -131,36 +126,64 @@ type Standing struct {
 	Version int64
 }
 
+// Added is what came in of a schedule.
+type Added struct {
+	Standing []Standing
+	Left     int // lines that were left out
+}
+
+func addedTo(jobID string) string { return "openings of " + jobID }
+
+// AddedBefore tells what a request with a key brought in before; ok is false where none did.
+func (s *Store) AddedBefore(ctx context.Context, jobID string, o Once) (in Added, ok bool, err error) {
+	was, ok, err := o.before(ctx, s.read, addedTo(jobID))
+	if err == nil && ok && was.more != "" {
+		err = json.Unmarshal([]byte(was.more), &in)
+	}
+	return in, ok, disk(err)
+}
+
+// SavedAll tells where the openings of a job stood when a request with a key saved them before; ok is false where
+// none did.
+func (s *Store) SavedAll(ctx context.Context, jobID string, o Once) (at []Standing, ok bool, err error) {
+	was, ok, err := o.before(ctx, s.read, "changes of "+jobID)
+	if err == nil && ok {
+		err = json.Unmarshal([]byte(was.more), &at)
+	}
+	return at, ok, disk(err)
+}
+
 // UndoAll takes some openings of a job, that still stand where they are said to, back to the
 // change before, and those that were just put on the walk off it; all or none.
-func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing) error {
-	return s.tx(ctx, func(tx *sql.Tx) error {
+func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing, o Once) error {
+	_, _, err := once(ctx, s, o, "undo of "+jobID, func(tx *sql.Tx) (none struct{}, err error) {
 		for _, at := range list {
 			k, err := one(ctx, tx, jobID, at.ID)
 			switch {
 			case err != nil:
-				return err
+				return none, err
 			case k.Version != at.Version:
-				return fmt.Errorf("%w: %s", ErrStale, k.Opening.Name)
+				return none, fmt.Errorf("%w: %s", ErrStale, k.Opening.Name)
 			case k.Undo == "":
 				if _, err := tx.ExecContext(ctx, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ?`, jobID, at.ID); err != nil {
-					return err
+					return none, err
 				}
 				if err := s.walked(ctx, tx, jobID); err != nil {
-					return err
+					return none, err
 				}
 				continue
 			}
 			var parent int64
 			if err := tx.QueryRowContext(ctx, `SELECT parent FROM changes WHERE id = ?`, at.Version).Scan(&parent); err != nil {
-				return err
+				return none, err
 			}
 			if err := s.move(ctx, tx, k, parent); err != nil {
-				return err
+				return none, err
 			}
 		}
-		return nil
+		return none, nil
 	})
+	return err
 }
 
 // Place puts an opening before another one on the walk; at its end where none is named.

@@ -19,7 +19,7 @@ func house(t *testing.T, s *Store, doors int) (Head, []Kept) {
 	for i := range doors {
 		j.Openings = append(j.Openings, job.NewOpening(fmt.Sprint("d", i), fmt.Sprint(i), measure.Millimetres))
 	}
-	head, err := s.AddJob(t.Context(), j, "")
+	head, err := s.AddJob(t.Context(), j, Once{})
 	require.NoError(t, err)
 	_, walk, _, err := s.Job(t.Context(), head.ID)
 	require.NoError(t, err)
@@ -59,7 +59,7 @@ func TestWhatIsUsualIsKept(t *testing.T) {
 	from := job.NewOpening("", "Study", measure.Millimetres)
 	from.Lock.Handle = measure.FromMM(1020)
 	head.Usual = head.Usual.Set(head.Unit, from, job.Parts)
-	_, err := s.SetHead(t.Context(), head, head.Version)
+	_, err := s.SetHead(t.Context(), head, head.Version, Once{})
 	require.NoError(t, err)
 	require.NoError(t, s.Close())
 	s = open(t, path)
@@ -108,28 +108,34 @@ func TestManyDoorsAtOnce(t *testing.T) {
 		o.Room = "Hall"
 		to = append(to, o)
 	}
-	_, err := s.SaveAll(t.Context(), "rooms", append(walk[:2:2], Kept{Job: walk[2].Job, Opening: walk[2].Opening, Version: walk[1].Version}), to)
+	_, err := s.SaveAll(t.Context(), head.ID, "rooms", append(walk[:2:2], Kept{Job: walk[2].Job, Opening: walk[2].Opening, Version: walk[1].Version}), to, Once{})
 	require.ErrorIs(t, err, ErrStale)
 	assert.ErrorContains(t, err, "2")
 	k, err := s.Opening(t.Context(), head.ID, "d0")
 	require.NoError(t, err)
 	assert.Empty(t, k.Opening.Room, "none was changed")
 
-	now, err := s.SaveAll(t.Context(), "rooms", walk, to)
+	key := Once{Key: "rooms", Asked: "all to the hall"}
+	at, err := s.SaveAll(t.Context(), head.ID, "rooms", walk, to, key)
 	require.NoError(t, err)
-	at := []Standing{}
-	for _, k := range now {
-		assert.Equal(t, "rooms", k.Undo)
-		at = append(at, Standing{k.Opening.ID, k.Version})
-	}
-	later := now[1].Opening
+	require.Len(t, at, len(walk))
+	told, before, err := s.SavedAll(t.Context(), head.ID, key)
+	require.NoError(t, err)
+	assert.True(t, before)
+	assert.Equal(t, at, told, "sent again, it is answered as it was")
+	_, _, err = s.SavedAll(t.Context(), head.ID, Once{Key: "rooms", Asked: "all to the loft"})
+	require.ErrorIs(t, err, ErrKey)
+	now, err := s.Opening(t.Context(), head.ID, at[1].ID)
+	require.NoError(t, err)
+	assert.Equal(t, "rooms", now.Undo)
+	later := now.Opening
 	later.Name = "later"
-	k, err = s.Save(t.Context(), now[1], "name", later)
+	k, err = s.Save(t.Context(), now, "name", later)
 	require.NoError(t, err)
-	require.ErrorIs(t, s.UndoAll(t.Context(), head.ID, at), ErrStale)
-	_, err = s.Undo(t.Context(), head.ID, "d1", k.Version)
+	require.ErrorIs(t, s.UndoAll(t.Context(), head.ID, at, Once{}), ErrStale)
+	_, err = s.Undo(t.Context(), head.ID, "d1", k.Version, Once{})
 	require.NoError(t, err)
-	require.NoError(t, s.UndoAll(t.Context(), head.ID, at))
+	require.NoError(t, s.UndoAll(t.Context(), head.ID, at, Once{}))
 	_, walk, _, err = s.Job(t.Context(), head.ID)
 	require.NoError(t, err)
 	for _, k := range walk {
@@ -143,21 +149,23 @@ func TestManyDoorsComeInOnce(t *testing.T) {
 	s, _ := fresh(t)
 	head, _ := house(t, s, 1)
 	list := []job.Opening{job.NewOpening("", "a", measure.Millimetres), job.NewOpening("", "b", measure.Millimetres)}
-	at, err := s.AddOpenings(t.Context(), head.ID, list, "key", "Wren")
+	added, err := s.AddOpenings(t.Context(), head.ID, list, 3, Once{Key: "key"}, "Wren")
 	require.NoError(t, err)
+	at := added.Standing
 	require.Len(t, at, 2)
-	again, err := s.AddOpenings(t.Context(), head.ID, list, "key", "Wren")
+	again, err := s.AddOpenings(t.Context(), head.ID, list, 0, Once{Key: "key"}, "Wren")
 	require.NoError(t, err)
-	assert.Empty(t, again, "sent twice, it makes nothing more")
+	assert.Equal(t, 3, again.Left)
+	assert.Equal(t, added, again, "sent twice, it makes nothing more, and answers as before")
 	assert.Equal(t, "0ab", order(t, s, head.ID))
 	story, err := s.Changes(t.Context(), head.ID, at[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, "Wren", story[0].By)
-	require.NoError(t, s.UndoAll(t.Context(), head.ID, at))
+	require.NoError(t, s.UndoAll(t.Context(), head.ID, at, Once{}))
 	assert.Equal(t, "0", order(t, s, head.ID))
-	_, err = s.AddOpenings(t.Context(), head.ID, make([]job.Opening, MostDoors), "", "")
+	_, err = s.AddOpenings(t.Context(), head.ID, make([]job.Opening, MostDoors), 0, Once{}, "")
 	assert.ErrorIs(t, err, ErrFull)
-	_, err = s.AddOpenings(t.Context(), "none", list, "", "")
+	_, err = s.AddOpenings(t.Context(), "none", list, 0, Once{}, "")
 	assert.ErrorIs(t, err, ErrNotFound)
 }
 
@@ -178,7 +186,7 @@ func TestMatchingsAreRemembered(t *testing.T) {
 func TestACheckReadsAll(t *testing.T) {
 	s, path := fresh(t)
 	_, walk := house(t, s, 2)
-	_, err := s.AddPhoto(t.Context(), "house", Photo{Opening: "d0", Step: job.StepLog, Data: []byte("\xFF\xD8\xFF and so on")})
+	_, err := s.AddPhoto(t.Context(), "house", Photo{Opening: "d0", Step: job.StepLog, Data: []byte("\xFF\xD8\xFF and so on")}, Once{})
 	require.NoError(t, err)
 	r, err := Check(t.Context(), path)
 	require.NoError(t, err)

@@ -86,13 +86,12 @@ func headOf(ctx context.Context, q querier, id string) (Head, error) {
 // AddJob keeps a whole job, its openings each with a first change. An ID that
 // is empty or taken is replaced by a new one. For a key that was used before it
 // returns the job made then.
-func (s *Store) AddJob(ctx context.Context, j job.Job, key string, photos ...Photo) (Head, error) {
+func (s *Store) AddJob(ctx context.Context, j job.Job, once Once, photos ...Photo) (Head, error) {
 	var head Head
-	key = keyed("job", key)
 	err := s.tx(ctx, func(tx *sql.Tx) error {
-		if id, _, err := made(ctx, tx, key); err != nil || id != "" {
+		if was, ok, err := once.before(ctx, tx, "job"); err != nil || ok {
 			if err == nil {
-				head, err = headOf(ctx, tx, id)
+				head, err = headOf(ctx, tx, was.job)
 			}
 			return err
 		}
@@ -120,7 +119,7 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, key string, photos ...Pho
 				return err
 			}
 		}
-		if err := keepMade(ctx, tx, key, j.ID, ""); err != nil {
+		if err := once.keep(ctx, tx, "job", answer{job: j.ID}); err != nil {
 			return err
 		}
 		head, err = headOf(ctx, tx, j.ID)
@@ -130,8 +129,8 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, key string, photos ...Pho
 }
 
 // SetHead changes a job's name, unit, tape, presets, kit and what is usual, if it still stands at version.
-func (s *Store) SetHead(ctx context.Context, h Head, version int64) (Head, error) {
-	return s.setJob(ctx, h.ID, version, func(tx *sql.Tx) error {
+func (s *Store) SetHead(ctx context.Context, h Head, version int64, once Once) (Head, error) {
+	return s.setJob(ctx, h.ID, version, once, func(tx *sql.Tx) error {
 		presets, kit, usual, err := headDocs(h.Presets, h.Kit, h.Usual)
 		if err != nil {
 			return err
@@ -157,17 +156,22 @@ func headDocs(presets []job.Preset, kit job.Kit, usual job.Usual) (p, k, u strin
 
 // SetJobRemoved takes a job that still stands at version off the list, or puts
 // it back.
-func (s *Store) SetJobRemoved(ctx context.Context, id string, version int64, removed bool) (Head, error) {
-	return s.setJob(ctx, id, version, func(tx *sql.Tx) error {
+func (s *Store) SetJobRemoved(ctx context.Context, id string, version int64, removed bool, once Once) (Head, error) {
+	return s.setJob(ctx, id, version, once, func(tx *sql.Tx) error {
 		_, err := tx.ExecContext(ctx, `UPDATE jobs SET removed = ? WHERE id = ?`, removed, id)
 		return err
 	})
 }
 
-func (s *Store) setJob(ctx context.Context, id string, version int64, set func(*sql.Tx) error) (h Head, err error) {
+func (s *Store) setJob(ctx context.Context, id string, version int64, once Once, set func(*sql.Tx) error) (h Head, err error) {
+	what := "head of " + id
 	err = s.tx(ctx, func(tx *sql.Tx) error {
 		now, err := headOf(ctx, tx, id)
 		if err != nil {
+			return err
+		}
+		if _, ok, err := once.before(ctx, tx, what); err != nil || ok {
+			h = now
 			return err
 		}
 		if now.Version != version {
@@ -177,6 +181,9 @@ func (s *Store) setJob(ctx context.Context, id string, version int64, set func(*
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, `UPDATE jobs SET version = version + 1, walk = walk + 1 WHERE id = ?`, id); err != nil {
+			return err
+		}
+		if err := once.keep(ctx, tx, what, answer{job: id}); err != nil {
 			return err
 		}
 		h, err = headOf(ctx, tx, id)

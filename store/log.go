@@ -56,7 +56,7 @@ func (s *Store) Changes(ctx context.Context, jobID, id string) ([]Change, error)
 	return list, err
 }
 
-// Photo is a photograph of a door; Data is a JPEG.
+// Photo is a photograph of a door; Data is a JPEG, or Load gives it where that is set.
 type Photo struct {
 	ID            string
 	Opening       string
@@ -65,6 +65,7 @@ type Photo struct {
 	Caption       string
 	Width, Height int
 	Data          []byte
+	Load          func() ([]byte, error) `json:"-"`
 }
 
 // MostPhotos is how many photographs are kept of a door, those taken off included.
@@ -73,10 +74,18 @@ const MostPhotos = 60
 // ErrPhotos is a door that has as many photographs as are kept of one.
 var ErrPhotos = errors.New("as many photographs as are kept of a door")
 
-// AddPhoto keeps a photograph with a new ID; At is now, unless it is given.
-func (s *Store) AddPhoto(ctx context.Context, jobID string, p Photo) (Photo, error) {
-	err := s.tx(ctx, func(tx *sql.Tx) error { return addPhoto(ctx, tx, jobID, &p) })
-	return p, err
+// AddPhoto keeps a photograph with a new ID; At is now, unless it is given. For a key that was used before it
+// returns the one that was kept then, without its data.
+func (s *Store) AddPhoto(ctx context.Context, jobID string, p Photo, o Once) (Photo, error) {
+	kept, _, err := once(ctx, s, o, "photo of "+jobID+" "+p.Opening, func(tx *sql.Tx) (Photo, error) {
+		if err := addPhoto(ctx, tx, jobID, &p); err != nil {
+			return p, err
+		}
+		told := p
+		told.Data, told.Load = nil, nil
+		return told, nil
+	})
+	return kept, err
 }
 
 func addPhoto(ctx context.Context, tx *sql.Tx, jobID string, p *Photo) error {
@@ -93,9 +102,16 @@ func addPhoto(ctx context.Context, tx *sql.Tx, jobID string, p *Photo) error {
 	case count >= MostPhotos:
 		return ErrPhotos
 	}
+	data := p.Data
+	if p.Load != nil {
+		var err error
+		if data, err = p.Load(); err != nil {
+			return err
+		}
+	}
 	return tx.QueryRowContext(ctx, `INSERT INTO photos (id, job_id, opening_id, step, at, by, caption, width, height, data)
 		VALUES (?, ?, ?, ?, coalesce(nullif(?, ''), `+now+`), ?, ?, ?, ?, ?) RETURNING at`,
-		p.ID, jobID, p.Opening, p.Step, p.At, p.By, p.Caption, p.Width, p.Height, p.Data).Scan(&p.At)
+		p.ID, jobID, p.Opening, p.Step, p.At, p.By, p.Caption, p.Width, p.Height, data).Scan(&p.At)
 }
 
 // Photos are those of a door, the first one first, without their data; those of every door
@@ -141,13 +157,14 @@ func (s *Store) SetPhotoRemoved(ctx context.Context, jobID, opening, id string, 
 	})
 }
 
-// Spend adds seconds to those spent on a step of a door.
-func (s *Store) Spend(ctx context.Context, jobID, opening string, step job.Step, seconds int) error {
-	return s.tx(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `INSERT INTO spent (job_id, opening_id, step, seconds) VALUES (?, ?, ?, ?)
+// Spend adds seconds to those spent on a step of a door, once for a key.
+func (s *Store) Spend(ctx context.Context, jobID, opening string, step job.Step, seconds int, o Once) error {
+	_, _, err := once(ctx, s, o, "time of "+jobID+" "+opening, func(tx *sql.Tx) (none struct{}, err error) {
+		_, err = tx.ExecContext(ctx, `INSERT INTO spent (job_id, opening_id, step, seconds) VALUES (?, ?, ?, ?)
 			ON CONFLICT DO UPDATE SET seconds = seconds + excluded.seconds`, jobID, opening, step, seconds)
-		return err
+		return none, err
 	})
+	return err
 }
 
 // Spent is how many seconds were spent on each step of a door.

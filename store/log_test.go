@@ -38,10 +38,10 @@ func TestADataFileOfTheFifthFormOpens(t *testing.T) {
 func TestPhotographsAreNeverDeleted(t *testing.T) {
 	s, path := fresh(t)
 	k := study(t, s)
-	p, err := s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, By: "Wren", Data: []byte("\xFF\xD8a picture")})
+	p, err := s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, By: "Wren", Data: []byte("\xFF\xD8a picture")}, Once{})
 	require.NoError(t, err)
 	assert.NotEmpty(t, p.At)
-	kept, err := s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepLog, At: "2026-04-14T10:00:00Z", Data: []byte{0xFF, 0xD8}})
+	kept, err := s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepLog, At: "2026-04-14T10:00:00Z", Data: []byte{0xFF, 0xD8}}, Once{})
 	require.NoError(t, err)
 	assert.Equal(t, "2026-04-14T10:00:00Z", kept.At, "one that is brought in keeps its time")
 	require.NoError(t, s.SetPhotoRemoved(t.Context(), k.Job.ID, k.Opening.ID, p.ID, true))
@@ -53,12 +53,12 @@ func TestPhotographsAreNeverDeleted(t *testing.T) {
 	assert.Equal(t, "\xFF\xD8a picture", string(data), "taken off, not gone")
 	assert.ErrorIs(t, s.SetPhotoRemoved(t.Context(), k.Job.ID, "other", p.ID, false), ErrNotFound)
 	for range MostPhotos - 2 {
-		_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, Data: []byte{0xFF, 0xD8}})
+		_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{})
 		require.NoError(t, err)
 	}
-	_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, Data: []byte{0xFF, 0xD8}})
+	_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{})
 	assert.ErrorIs(t, err, ErrPhotos)
-	_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: "none", Step: job.StepTry, Data: []byte{0xFF, 0xD8}})
+	_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: "none", Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{})
 	assert.ErrorIs(t, err, ErrNotFound)
 	require.NoError(t, s.Close())
 	_, err = Check(t.Context(), path)
@@ -69,10 +69,10 @@ func TestTimeIsCounted(t *testing.T) {
 	s, _ := fresh(t)
 	k := study(t, s)
 	for range 3 {
-		require.NoError(t, s.Spend(t.Context(), k.Job.ID, k.Opening.ID, job.StepCut, 40))
+		require.NoError(t, s.Spend(t.Context(), k.Job.ID, k.Opening.ID, job.StepCut, 40, Once{}))
 	}
 	spent, err := s.Spent(t.Context(), k.Job.ID, k.Opening.ID)
 	require.NoError(t, err)
 	assert.Equal(t, map[job.Step]int{job.StepCut: 120}, spent)
-	assert.Error(t, s.Spend(t.Context(), k.Job.ID, "none", job.StepCut, 40))
+	assert.Error(t, s.Spend(t.Context(), k.Job.ID, "none", job.StepCut, 40, Once{}))
 }

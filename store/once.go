@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/rand"
 	"database/sql"
+	"encoding/json"
 	"errors"
 	"strings"
 )
@@ -11,32 +12,67 @@ import (
 // NewID is a short random name for a job or an opening.
 func NewID() string { return strings.ToLower(rand.Text()[:10]) }
 
-// keyed is a request's key among those for the same thing, so that one key used
-// for a job and a door, or for doors of two jobs, is two keys. An empty key is none.
-func keyed(what, key string) string {
-	if key == "" {
-		return ""
-	}
-	return what + " " + key
+// Once is what makes a request one that is done once: the same one sent again with its key makes nothing more, and
+// another one with that key is refused with ErrKey.
+type Once struct {
+	Key   string // the sender's own (an idempotency key); empty for none
+	Asked string // a digest of what is asked for; empty where it is not told
 }
 
-// made tells what was made for a request's key before: the same request sent again
-// makes nothing more.
-func made(ctx context.Context, tx *sql.Tx, key string) (jobID, openingID string, err error) {
-	if key == "" {
-		return "", "", nil
+// ErrKey is a key that was used for another request.
+var ErrKey = errors.New("the key was used for another request")
+
+// answer is what was made for a request.
+type answer struct{ job, opening, more string }
+
+// before tells what was made for a request before; ok is false where nothing was. One key used for several kinds
+// of thing, or for things of two jobs, is several keys.
+func (o Once) before(ctx context.Context, q querier, what string) (a answer, ok bool, err error) {
+	if o.Key == "" {
+		return a, false, nil
 	}
-	err = tx.QueryRowContext(ctx, `SELECT job_id, opening_id FROM made WHERE key = ?`, key).Scan(&jobID, &openingID)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = nil
+	var asked string
+	err = q.QueryRowContext(ctx, `SELECT job_id, opening_id, asked, answer FROM made WHERE key = ?`, what+" "+o.Key).Scan(&a.job, &a.opening, &asked, &a.more)
+	switch {
+	case errors.Is(err, sql.ErrNoRows):
+		return a, false, nil
+	case err == nil && asked != "" && o.Asked != "" && asked != o.Asked:
+		return a, false, ErrKey
 	}
-	return jobID, openingID, err
+	return a, err == nil, err
 }
 
-func keepMade(ctx context.Context, tx *sql.Tx, key, jobID, openingID string) error {
-	if key == "" {
+// keep remembers what was made for a request.
+func (o Once) keep(ctx context.Context, tx *sql.Tx, what string, a answer) error {
+	if o.Key == "" {
 		return nil
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO made (key, job_id, opening_id) VALUES (?, ?, ?)`, key, jobID, openingID)
+	_, err := tx.ExecContext(ctx, `INSERT INTO made (key, job_id, opening_id, asked, answer) VALUES (?, ?, ?, ?, ?)`, what+" "+o.Key, a.job, a.opening, o.Asked, a.more)
 	return err
+}
+
+// once does something in one transaction, and gives what it gave; where the request was done before, it gives what
+// it gave then, and again is true.
+func once[T any](ctx context.Context, s *Store, o Once, what string, do func(*sql.Tx) (T, error)) (v T, again bool, err error) {
+	err = s.tx(ctx, func(tx *sql.Tx) error {
+		was, ok, err := o.before(ctx, tx, what)
+		if err != nil {
+			return err
+		}
+		if again = ok; ok {
+			if was.more == "" { // kept before answers were
+				return nil
+			}
+			return json.Unmarshal([]byte(was.more), &v)
+		}
+		if v, err = do(tx); err != nil {
+			return err
+		}
+		b, err := json.Marshal(v)
+		if err != nil {
+			return err
+		}
+		return o.keep(ctx, tx, what, answer{more: string(b)})
+	})
+	return v, again, err
 }

@@ -41,7 +41,7 @@ func TestADataFileOfTheSecondFormOpens(t *testing.T) {
 	assert.Equal(t, measure.FromMM(1984.5), k.Opening.Readings[4].Value)
 	assert.Equal(t, job.Old, k.Opening.Walls, "what was kept as words is kept as an ID")
 	assert.NoError(t, k.Opening.Check(heads[0].Unit))
-	k, err = s.Undo(t.Context(), "tern-house", "linen", k.Version)
+	k, err = s.Undo(t.Context(), "tern-house", "linen", k.Version, Once{})
 	require.NoError(t, err)
 	assert.Len(t, k.Opening.Readings, 9)
 
@@ -123,7 +123,7 @@ func TestADamagedFileIsFoundAtStartAndNamed(t *testing.T) {
 func TestOneDoorThatCannotBeReadLeavesTheOthers(t *testing.T) {
 	s, path := fresh(t)
 	k := study(t, s)
-	two, err := s.AddOpening(t.Context(), k.Job.ID, job.NewOpening("", "Pantry", measure.Millimetres), "")
+	two, err := s.AddOpening(t.Context(), k.Job.ID, job.NewOpening("", "Pantry", measure.Millimetres), Once{})
 	require.NoError(t, err)
 	_, err = s.write.Exec(`UPDATE changes SET doc = '{"name": 3' WHERE id = ?`, k.Version)
 	require.NoError(t, err)
@@ -162,22 +162,22 @@ func TestReadingWaitsForNoWriter(t *testing.T) {
 func TestTheSameRequestSentAgainMakesOneThing(t *testing.T) {
 	s, _ := fresh(t)
 	j := job.NewJob("", "House", measure.Millimetres)
-	one, err := s.AddJob(t.Context(), j, "k1")
+	one, err := s.AddJob(t.Context(), j, Once{Key: "k1"})
 	require.NoError(t, err)
-	again, err := s.AddJob(t.Context(), j, "k1")
+	again, err := s.AddJob(t.Context(), j, Once{Key: "k1"})
 	require.NoError(t, err)
 	assert.Equal(t, one, again)
 	o := job.NewOpening("", "Study", measure.Millimetres)
-	a, err := s.AddOpening(t.Context(), one.ID, o, "k2")
+	a, err := s.AddOpening(t.Context(), one.ID, o, Once{Key: "k2"})
 	require.NoError(t, err)
-	b, err := s.AddOpening(t.Context(), one.ID, o, "k2")
+	b, err := s.AddOpening(t.Context(), one.ID, o, Once{Key: "k2"})
 	require.NoError(t, err)
 	assert.Equal(t, a, b)
 	// A key is that of one kind of thing in one place: used for another, it is another.
-	other, err := s.AddJob(t.Context(), j, "k2")
+	other, err := s.AddJob(t.Context(), j, Once{Key: "k2"})
 	require.NoError(t, err)
 	assert.NotEqual(t, one.ID, other.ID)
-	c, err := s.AddOpening(t.Context(), other.ID, o, "k2")
+	c, err := s.AddOpening(t.Context(), other.ID, o, Once{Key: "k2"})
 	require.NoError(t, err)
 	assert.NotEqual(t, a.Opening.ID, c.Opening.ID)
 	heads, err := s.Jobs(t.Context())
@@ -190,12 +190,12 @@ func TestTheSameRequestSentAgainMakesOneThing(t *testing.T) {
 func TestAJobIsTakenOffAndPutBack(t *testing.T) {
 	s, _ := fresh(t)
 	k := study(t, s)
-	_, err := s.SetJobRemoved(t.Context(), k.Job.ID, 9, true)
+	_, err := s.SetJobRemoved(t.Context(), k.Job.ID, 9, true, Once{})
 	assert.ErrorIs(t, err, ErrStale)
-	h, err := s.SetJobRemoved(t.Context(), k.Job.ID, 1, true)
+	h, err := s.SetJobRemoved(t.Context(), k.Job.ID, 1, true, Once{})
 	require.NoError(t, err)
 	assert.True(t, h.Removed)
-	h, err = s.SetJobRemoved(t.Context(), k.Job.ID, h.Version, false)
+	h, err = s.SetJobRemoved(t.Context(), k.Job.ID, h.Version, false, Once{})
 	require.NoError(t, err)
 	assert.False(t, h.Removed)
 	assert.Equal(t, 1, h.Openings, "with its doors")
@@ -234,7 +234,7 @@ func TestFiveThousandDoorsAreBroughtInAtOnce(t *testing.T) {
 	for i := range MostDoors {
 		j.Openings = append(j.Openings, job.NewOpening(fmt.Sprint("d", i), "Door", measure.Millimetres))
 	}
-	h, err := s.AddJob(t.Context(), j, "")
+	h, err := s.AddJob(t.Context(), j, Once{})
 	require.NoError(t, err)
 	for _, query := range []string{addOpeningQuery, oneQuery, moveQuery, walkQuery} {
 		rows, err := s.read.QueryContext(t.Context(), "EXPLAIN QUERY PLAN "+query, slices.Repeat([]any{"x"}, strings.Count(query, "?"))...)
@@ -247,6 +247,6 @@ func TestFiveThousandDoorsAreBroughtInAtOnce(t *testing.T) {
 		}
 		require.NoError(t, rows.Close())
 	}
-	_, err = s.AddOpening(t.Context(), h.ID, job.NewOpening("", "One more", measure.Millimetres), "")
+	_, err = s.AddOpening(t.Context(), h.ID, job.NewOpening("", "One more", measure.Millimetres), Once{})
 	assert.ErrorIs(t, err, ErrFull)
 }

@@ -20,7 +20,7 @@ type Kept struct {
 	Version int64  // of the opening: the change it stands at
 	Undo    string // label of the change that undo takes back; empty when none
 	By      string // who makes the next change
-	Key     string // of the request that makes it, so that the same one sent again changes nothing more; may be empty
+	Once    Once   // of the request that makes it
 	Redo    string // label of the change that redo brings again; empty when none
 	// Broken is why the opening cannot be read back; then its name alone is known.
 	Broken error
@@ -142,14 +142,14 @@ func (s *Store) addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.O
 
 // AddOpening puts an opening at the end of a job's walk, with a new ID. For a
 // key that was used before it returns the opening made then.
-func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, key string) (Kept, error) {
+func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, once Once) (Kept, error) {
 	o.ID = NewID()
-	key = keyed("opening of "+jobID, key)
+	what := "opening of " + jobID
 	var k Kept
 	err := s.tx(ctx, func(tx *sql.Tx) error {
-		if in, id, err := made(ctx, tx, key); err != nil || id != "" {
+		if was, ok, err := once.before(ctx, tx, what); err != nil || ok {
 			if err == nil {
-				k, err = one(ctx, tx, in, id)
+				k, err = one(ctx, tx, was.job, was.opening)
 			}
 			return err
 		}
@@ -171,7 +171,7 @@ func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, key
 		head.Openings, head.Walk = head.Openings+1, head.Walk+1
 		o.Normalise()
 		k = Kept{Job: head, Opening: o, Version: change}
-		if err := keepMade(ctx, tx, key, jobID, o.ID); err != nil {
+		if err := once.keep(ctx, tx, what, answer{job: jobID, opening: o.ID}); err != nil {
 			return err
 		}
 		return s.walked(ctx, tx, jobID)
@@ -194,7 +194,7 @@ func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening
 		if to.Version, err = s.addChange(ctx, tx, from.Job.ID, o, from.Version, label, from.By); err != nil {
 			return err
 		}
-		if err := keepMade(ctx, tx, changeKey(from), from.Job.ID, from.Opening.ID); err != nil {
+		if err := from.Once.keep(ctx, tx, changeOf(from), answer{job: from.Job.ID, opening: from.Opening.ID}); err != nil {
 			return err
 		}
 		return s.move(ctx, tx, from, to.Version)
@@ -202,30 +202,35 @@ func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening
 	return to, err
 }
 
-func changeKey(k Kept) string { return keyed("change of "+k.Job.ID+" "+k.Opening.ID, k.Key) }
+func changeOf(k Kept) string { return "change of " + k.Job.ID + " " + k.Opening.ID }
 
-// SentBefore reports whether a change with the key of an opening's next one was made already.
+// SentBefore reports whether an opening's next change was made already.
 func (s *Store) SentBefore(ctx context.Context, k Kept) (sent bool, err error) {
-	err = s.read.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM made WHERE key = ?)`, changeKey(k)).Scan(&sent)
+	_, sent, err = k.Once.before(ctx, s.read, changeOf(k))
 	return sent, disk(err)
 }
 
 // Undo takes an opening that still stands at version back to the change
 // before it.
-func (s *Store) Undo(ctx context.Context, jobID, id string, version int64) (Kept, error) {
-	return s.step(ctx, jobID, id, version, `SELECT parent FROM changes WHERE id = ?`, func(k Kept) bool { return k.Undo != "" })
+func (s *Store) Undo(ctx context.Context, jobID, id string, version int64, once Once) (Kept, error) {
+	return s.step(ctx, jobID, id, version, once, `SELECT parent FROM changes WHERE id = ?`, func(k Kept) bool { return k.Undo != "" })
 }
 
 // Redo takes an opening that still stands at version to the newest change
 // made from it.
-func (s *Store) Redo(ctx context.Context, jobID, id string, version int64) (Kept, error) {
-	return s.step(ctx, jobID, id, version, `SELECT max(id) FROM changes WHERE parent = ?`, func(k Kept) bool { return k.Redo != "" })
+func (s *Store) Redo(ctx context.Context, jobID, id string, version int64, once Once) (Kept, error) {
+	return s.step(ctx, jobID, id, version, once, `SELECT max(id) FROM changes WHERE parent = ?`, func(k Kept) bool { return k.Redo != "" })
 }
 
-func (s *Store) step(ctx context.Context, jobID, id string, version int64, to string, can func(Kept) bool) (Kept, error) {
+// step moves an opening along its changes; sent again, it tells how the opening stands now.
+func (s *Store) step(ctx context.Context, jobID, id string, version int64, once Once, to string, can func(Kept) bool) (Kept, error) {
 	var k Kept
 	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
 		if k, err = one(ctx, tx, jobID, id); err != nil {
+			return err
+		}
+		what := "step of " + jobID + " " + id
+		if _, ok, err := once.before(ctx, tx, what); err != nil || ok {
 			return err
 		}
 		if k.Version != version {
@@ -239,6 +244,9 @@ func (s *Store) step(ctx context.Context, jobID, id string, version int64, to st
 			return err
 		}
 		if err := s.move(ctx, tx, k, change); err != nil {
+			return err
+		}
+		if err := once.keep(ctx, tx, what, answer{job: jobID, opening: id}); err != nil {
 			return err
 		}
 		k, err = one(ctx, tx, jobID, id)

@@ -31,7 +31,7 @@ func TestABackupTakenUnderLoadRestoresWhole(t *testing.T) {
 	other, err := Open(t.Context(), filepath.Join(dir, "other.db"))
 	require.NoError(t, err)
 	defer other.Close()
-	head, err := s.AddJob(t.Context(), job.NewJob("house", "House", measure.Millimetres), "")
+	head, err := s.AddJob(t.Context(), job.NewJob("house", "House", measure.Millimetres), Once{})
 	require.NoError(t, err)
 	var kept [hands]atomic.Int64
 	var wg sync.WaitGroup
@@ -40,7 +40,7 @@ func TestABackupTakenUnderLoadRestoresWhole(t *testing.T) {
 	defer end()
 	work := make(chan struct{}, perRound) // else the hands outrun the backups, ever more
 	for i := range kept {
-		k, err := s.AddOpening(t.Context(), head.ID, job.NewOpening("", fmt.Sprint(i), measure.Millimetres), "")
+		k, err := s.AddOpening(t.Context(), head.ID, job.NewOpening("", fmt.Sprint(i), measure.Millimetres), Once{})
 		require.NoError(t, err)
 		wg.Go(func() {
 			for n := 1; ; n++ {
@@ -73,7 +73,7 @@ func TestABackupTakenUnderLoadRestoresWhole(t *testing.T) {
 		_, err := s.Backup(t.Context(), backup)
 		require.NoError(t, err)
 		if r.IntN(3) == 0 { // something else stands in the other file, now and then
-			_, err := other.AddJob(t.Context(), job.NewJob("", fmt.Sprintf("Another %d", round), measure.Inches), "")
+			_, err := other.AddJob(t.Context(), job.NewJob("", fmt.Sprintf("Another %d", round), measure.Inches), Once{})
 			require.NoError(t, err)
 		}
 		done, err := other.Restore(t.Context(), backup)
@@ -223,7 +223,7 @@ func TestARestoreThatTheDiskCannotHold(t *testing.T) {
 			o.Notes = []job.Note{{Text: fmt.Sprint(make([]byte, 1500))[:1900]}}
 			j.Openings = append(j.Openings, o)
 		}
-		_, err = b.AddJob(t.Context(), j, "")
+		_, err = b.AddJob(t.Context(), j, Once{})
 		require.NoError(t, err)
 		require.NoError(t, b.Close())
 	}

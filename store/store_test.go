@@ -28,9 +28,9 @@ func fresh(t *testing.T) (*Store, string) {
 }
 
 func study(t *testing.T, s *Store) Kept {
-	h, err := s.AddJob(t.Context(), job.NewJob("", "House", measure.Millimetres), "")
+	h, err := s.AddJob(t.Context(), job.NewJob("", "House", measure.Millimetres), Once{})
 	require.NoError(t, err)
-	k, err := s.AddOpening(t.Context(), h.ID, job.NewOpening("", "Study", measure.Millimetres), "")
+	k, err := s.AddOpening(t.Context(), h.ID, job.NewOpening("", "Study", measure.Millimetres), Once{})
 	require.NoError(t, err)
 	return k
 }
@@ -40,7 +40,7 @@ func TestDemoComesBackByteForByte(t *testing.T) {
 	jobs, err := demo.Jobs()
 	require.NoError(t, err)
 	for _, j := range jobs {
-		_, err := s.AddJob(t.Context(), j, "")
+		_, err := s.AddJob(t.Context(), j, Once{})
 		require.NoError(t, err)
 	}
 	require.NoError(t, s.Close())
@@ -61,7 +61,7 @@ func TestDemoComesBackByteForByte(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, string(want), string(got))
 	}
-	again, err := s.AddJob(t.Context(), jobs[0], "")
+	again, err := s.AddJob(t.Context(), jobs[0], Once{})
 	require.NoError(t, err)
 	assert.NotEqual(t, jobs[0].ID, again.ID, "a second copy gets an ID of its own")
 }
@@ -78,9 +78,9 @@ func TestUndoAndRedoAcrossRestarts(t *testing.T) {
 		k, err = s.Save(t.Context(), k, "named "+name, o)
 		require.NoError(t, err)
 	}
-	step := func(f func(context.Context, string, string, int64) (Kept, error), want string) {
+	step := func(f func(context.Context, string, string, int64, Once) (Kept, error), want string) {
 		var err error
-		k, err = f(t.Context(), jobID, id, k.Version)
+		k, err = f(t.Context(), jobID, id, k.Version, Once{})
 		require.NoError(t, err)
 		assert.Equal(t, want, k.Opening.Name)
 	}
@@ -92,7 +92,7 @@ func TestUndoAndRedoAcrossRestarts(t *testing.T) {
 	s = open(t, path)
 	step(s.Undo, "A")
 	step(s.Undo, "Study")
-	_, err := s.Undo(t.Context(), jobID, id, k.Version)
+	_, err := s.Undo(t.Context(), jobID, id, k.Version, Once{})
 	assert.ErrorIs(t, err, ErrNothing)
 	require.NoError(t, s.Close())
 
@@ -102,7 +102,7 @@ func TestUndoAndRedoAcrossRestarts(t *testing.T) {
 	rename("C") // from A: redo now leads to C, and B is still in the history
 	step(s.Undo, "A")
 	step(s.Redo, "C")
-	_, err = s.Redo(t.Context(), jobID, id, k.Version)
+	_, err = s.Redo(t.Context(), jobID, id, k.Version, Once{})
 	assert.ErrorIs(t, err, ErrNothing)
 	var n int
 	require.NoError(t, s.write.QueryRow(`SELECT count(*) FROM changes`).Scan(&n))
@@ -120,16 +120,16 @@ func TestAStaleSaveIsRefused(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, first.Version, now.Version)
 	assert.Equal(t, "one", now.Undo)
-	_, err = s.Undo(t.Context(), k.Job.ID, k.Opening.ID, k.Version)
+	_, err = s.Undo(t.Context(), k.Job.ID, k.Opening.ID, k.Version, Once{})
 	assert.ErrorIs(t, err, ErrStale)
 	h := k.Job
 	h.Name = "New name"
 	h.Presets = []job.Preset{{Name: "Ours", Margins: k.Opening.Margins}}
-	h2, err := s.SetHead(t.Context(), h, h.Version)
+	h2, err := s.SetHead(t.Context(), h, h.Version, Once{})
 	require.NoError(t, err)
 	assert.Equal(t, "New name", h2.Name)
 	assert.Equal(t, h.Presets, h2.Presets)
-	_, err = s.SetHead(t.Context(), h, h.Version)
+	_, err = s.SetHead(t.Context(), h, h.Version, Once{})
 	assert.ErrorIs(t, err, ErrStale)
 }
 

@@ -108,7 +108,7 @@ func (c demoCmd) Run(ctx context.Context, out io.Writer) error {
 			return err
 		}
 		for _, j := range jobs {
-			if _, err := st.AddJob(ctx, j, ""); err != nil {
+			if _, err := st.AddJob(ctx, j, store.Once{}); err != nil {
 				return err
 			}
 		}

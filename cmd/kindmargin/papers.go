@@ -8,6 +8,7 @@ import (
 	"os"
 	"slices"
 	"strings"
+	"sync"
 
 	"kindmargin/api"
 	"kindmargin/core/job"
@@ -15,11 +16,11 @@ import (
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
+	"kindmargin/photo"
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
 	"kindmargin/sheet/paper"
 	"kindmargin/sheet/table"
-	"kindmargin/store"
 )
 
 // jobFile is a job to be drawn or printed, and where that goes.
@@ -28,12 +29,38 @@ type jobFile struct {
 	Out  string `help:"File to write; standard output where it is not given." type:"path"`
 }
 
-func (c jobFile) read() (job.Job, []store.Photo, error) {
+func (c jobFile) read() (*api.Brought, error) {
 	b, err := readFile(c.File)
 	if err != nil {
-		return job.Job{}, nil, err
+		return nil, err
 	}
-	return api.Brought(b)
+	return api.Bring(bytes.NewReader(b), int64(len(b)))
+}
+
+// pictures are the photographs that came with a job, as a book asks for them.
+func pictures(ctx context.Context, b *api.Brought) (paper.Pictures, error) {
+	var mu sync.Mutex
+	data := map[int][]byte{}
+	err := b.Pictures(ctx, func(n int, k photo.Kept) error {
+		mu.Lock()
+		defer mu.Unlock()
+		data[n] = k.Data
+		return nil
+	}, func(int) {})
+	photos := b.Photos(func(n int) ([]byte, error) { return data[n], nil })
+	return func(opening string) (list []paper.Photo, err error) {
+		for _, p := range photos {
+			if p.Opening != opening {
+				continue
+			}
+			b, err := p.Load()
+			if err != nil {
+				return nil, err
+			}
+			list = append(list, paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: b})
+		}
+		return list, nil
+	}, err
 }
 
 func (c jobFile) write(out io.Writer, b []byte) error {
@@ -61,10 +88,11 @@ type paperCmd struct {
 }
 
 func (c paperCmd) Run(ctx context.Context, out io.Writer) error {
-	j, photos, err := c.read()
+	brought, err := c.read()
 	if err != nil {
 		return err
 	}
+	j := brought.Job
 	var doors []load.Door
 	for _, name := range c.Opening {
 		o, err := find(j, name)
@@ -78,8 +106,14 @@ func (c paperCmd) Run(ctx context.Context, out io.Writer) error {
 			return err
 		}
 	}
+	var photos paper.Pictures
+	if c.Kind == "book" {
+		if photos, err = pictures(ctx, brought); err != nil {
+			return err
+		}
+	}
 	var b bytes.Buffer
-	if err := paper.Write(ctx, &b, c.Kind, c.Paper, j, doors, api.PicturesOf(photos)); err != nil {
+	if err := paper.Write(ctx, &b, c.Kind, c.Paper, j, doors, photos); err != nil {
 		return err
 	}
 	return c.write(out, b.Bytes())
@@ -92,10 +126,11 @@ type scheduleCmd struct {
 }
 
 func (c scheduleCmd) Run(ctx context.Context, out io.Writer) error {
-	j, _, err := c.read()
+	brought, err := c.read()
 	if err != nil {
 		return err
 	}
+	j := brought.Job
 	doors, err := sheet.Planned(ctx, j)
 	if err != nil {
 		return err
@@ -129,10 +164,11 @@ func (c sheetCmd) Run(ctx context.Context, out io.Writer) error {
 	if c.Template == "card" {
 		return paperCmd{c.jobFile, "card", []string{c.Opening}, c.Paper}.Run(ctx, out)
 	}
-	j, _, err := c.read()
+	brought, err := c.read()
 	if err != nil {
 		return err
 	}
+	j := brought.Job
 	o, err := find(j, c.Opening)
 	if err != nil {
 		return err

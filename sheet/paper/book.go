@@ -4,8 +4,6 @@ import (
 	"bytes"
 	"context"
 	"fmt"
-	"image"
-	_ "image/jpeg" // what pictures are kept as
 	"io"
 	"strings"
 
@@ -14,6 +12,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/load"
 	"kindmargin/core/plan"
+	"kindmargin/photo"
 	"kindmargin/sheet/full"
 )
 
@@ -55,11 +54,11 @@ func Book(ctx context.Context, w io.Writer, j job.Job, doors []load.Door, p full
 		if err != nil {
 			return err
 		}
-		for k, photo := range list {
+		for k, shot := range list {
 			if err := ctx.Err(); err != nil {
 				return err
 			}
-			f.picture(fmt.Sprintf("%s-%d", door.ID, k), photo)
+			f.picture(fmt.Sprintf("%s-%d", door.ID, k), shot)
 		}
 	}
 	f.begin()
@@ -145,26 +144,17 @@ func story(f *flow, d load.Door) {
 	f.y += 3
 }
 
-// mostPixels is more than any picture that is kept here has.
-const mostPixels = 50_000_000
-
 // picture puts a picture on the paper, as wide as half of it or as high as a third; one that
 // it cannot hold is told instead.
 func (f *flow) picture(name string, p Photo) {
 	caption := strings.TrimSpace(p.Caption + " · " + plan.StepName(p.Step) + " · " + p.At + " " + p.By)
-	known, kind, err := image.DecodeConfig(bytes.NewReader(p.Data))
-	if err == nil && (kind != "jpeg" || known.Width*known.Height > mostPixels || known.Width < 1 || known.Height < 1) {
-		err = fmt.Errorf("it is no JPEG of a size that is kept here")
-	}
-	if err == nil { // all of it, not the beginning alone
-		_, _, err = image.Decode(bytes.NewReader(p.Data))
-	}
+	w, h, err := photo.Size(p.Data)
 	if err != nil {
 		f.line(10, "B", "A picture is here that the paper cannot hold: "+caption)
 		return
 	}
-	by := min((f.wide-2*edge)/2/float64(known.Width), (f.high-2*edge)/3/float64(known.Height))
-	wide, high := float64(known.Width)*by, float64(known.Height)*by
+	by := min((f.wide-2*edge)/2/float64(w), (f.high-2*edge)/3/float64(h))
+	wide, high := float64(w)*by, float64(h)*by
 	f.room(high + 3*lead(9))
 	f.RegisterImageOptionsReader(name, fpdf.ImageOptions{ImageType: "JPG"}, bytes.NewReader(p.Data))
 	f.ImageOptions(name, edge, f.y, wide, high, false, fpdf.ImageOptions{ImageType: "JPG"}, 0, "")

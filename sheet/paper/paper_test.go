@@ -174,7 +174,7 @@ func TestDoubtsAndNamesOnPaper(t *testing.T) {
 	assert.Less(t, strings.Index(text, "Readings clash"), strings.Index(text, "MARGINS WANTED"))
 }
 
-func photo(t *testing.T, wide, high int) []byte {
+func shot(t *testing.T, wide, high int) []byte {
 	img := image.NewGray(image.Rect(0, 0, wide, high))
 	for i := range img.Pix {
 		img.Pix[i] = uint8(i)
@@ -189,7 +189,7 @@ func photo(t *testing.T, wide, high int) []byte {
 // that the paper cannot hold is told in its place, and the rest is there.
 func TestTheHouseBook(t *testing.T) {
 	j := house(t, 0)
-	whole := photo(t, 400, 300)
+	whole := shot(t, 400, 300)
 	pictures := func(opening string) ([]Photo, error) {
 		if opening != "linen" {
 			return nil, nil
@@ -199,8 +199,8 @@ func TestTheHouseBook(t *testing.T) {
 			{opening, job.StepTry, at, "Wren", "the lock edge", whole},
 			{opening, job.StepTry, at, "Wren", "cut short", whole[:len(whole)/2]},
 			{opening, job.StepLog, at, "Wren", "no picture", []byte("a letter")},
-			{opening, job.StepLog, at, "Wren", "a thread", photo(t, 2000, 2)},
-			{opening, job.StepLog, at, "Wren", "a tower", photo(t, 3, 2000)},
+			{opening, job.StepLog, at, "Wren", "a thread", shot(t, 2000, 2)},
+			{opening, job.StepLog, at, "Wren", "a tower", shot(t, 3, 2000)},
 		}, nil
 	}
 	pdf := write(t, "book", "a4", j, planned(t, j), pictures)

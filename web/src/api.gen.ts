@@ -55,6 +55,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring in an open job file, or a zip with its photographs */
+        post: operations["import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a file is in */
+        get: operations["import-state"];
+        put?: never;
+        post?: never;
+        /** Stop a file that comes in */
+        delete: operations["stop-import"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -82,7 +117,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring in an open job file */
+        /** Bring in an open job file, and wait for it */
         post: operations["import-job"];
         delete?: never;
         options?: never;
@@ -1504,6 +1539,28 @@ export interface components {
             id: string;
             on: string;
             revisit: string;
+        };
+        Import: {
+            /**
+             * Format: int64
+             * @description How many pictures were read.
+             */
+            done: number;
+            id: string;
+            /** @description What came in. */
+            job?: components["schemas"]["JobHead"];
+            /**
+             * Format: int64
+             * @description Of how many; nought while that is not known.
+             */
+            of: number;
+            /** @description Why it was refused. */
+            problem: string;
+            /**
+             * @description It is read, then kept; or it was stopped, or refused.
+             * @enum {string}
+             */
+            state: "reading" | "keeping" | "done" | "stopped" | "refused";
         };
         InPlan: {
             name: string;
@@ -3510,6 +3567,480 @@ export interface operations {
             };
         };
     };
+    import: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "stop-import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-jobs": {
         parameters: {
             query?: never;
@@ -3670,7 +4201,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of your own: the same request sent again makes nothing more. */
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -3833,7 +4364,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of your own: the same request sent again makes nothing more. */
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -4159,6 +4690,8 @@ export interface operations {
             header?: {
                 /** @description The ETag that the change was made from. */
                 "If-Match"?: string;
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job: string;
@@ -4320,6 +4853,8 @@ export interface operations {
             header?: {
                 /** @description The ETag that the change was made from. */
                 "If-Match"?: string;
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job: string;
@@ -4961,7 +5496,10 @@ export interface operations {
     "copy-choices": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 job: string;
             };
@@ -6424,7 +6962,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description A key of your own: the same request sent again makes nothing more. */
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -6750,6 +7288,8 @@ export interface operations {
             header?: {
                 /** @description The ETag that the change was made from. */
                 "If-Match"?: string;
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job: string;
@@ -6914,7 +7454,7 @@ export interface operations {
             header?: {
                 /** @description The ETag that the change was made from. */
                 "If-Match"?: string;
-                /** @description A key of your own: the same request sent again makes nothing more. */
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -7079,7 +7619,7 @@ export interface operations {
     "hinge-ways": {
         parameters: {
             query?: {
-                /** @description Of a pair, the leaf. */
+                /** @description Of a pair, the leaf: 1 is the one on the hinge jamb. */
                 leaf?: number;
             };
             header?: never;
@@ -7407,7 +7947,10 @@ export interface operations {
                 /** @description Who took it. */
                 by?: string;
             };
-            header?: never;
+            header?: {
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 job: string;
                 opening: string;
@@ -8208,6 +8751,8 @@ export interface operations {
             header?: {
                 /** @description The ETag that the change was made from. */
                 "If-Match"?: string;
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job: string;
@@ -8682,14 +9227,14 @@ export interface operations {
     "full-size-sheet": {
         parameters: {
             query: {
+                /** @description Of a pair, the leaf: 1 is the one on the hinge jamb. */
+                leaf?: number;
                 /** @description card, lock, plate, strike, hinge, rod or jig. */
                 template: string;
                 /** @description pdf, svg, dxf or stl. */
                 format?: string;
                 /** @description a4, a3, letter or tabloid; for pdf. */
                 paper?: string;
-                /** @description Of a pair, the leaf. */
-                leaf?: number;
                 /** @description The router's guide bush, as a person writes a length. */
                 bush?: string;
                 /** @description Its cutter. */
@@ -8857,7 +9402,7 @@ export interface operations {
     stock: {
         parameters: {
             query?: {
-                /** @description Which leaf of a pair. */
+                /** @description Of a pair, the leaf: 1 is the one on the hinge jamb. */
                 leaf?: number;
             };
             header?: never;
@@ -9019,7 +9564,10 @@ export interface operations {
     "spend-time": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 job: string;
                 opening: string;
@@ -9182,6 +9730,8 @@ export interface operations {
             header?: {
                 /** @description The ETag that the change was made from. */
                 "If-Match"?: string;
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job: string;
@@ -9510,6 +10060,8 @@ export interface operations {
             header?: {
                 /** @description The ETag that the change was made from. */
                 "If-Match"?: string;
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
             };
             path: {
                 job: string;
@@ -9844,7 +10396,7 @@ export interface operations {
                 by?: string;
             };
             header?: {
-                /** @description A key of your own: the same request sent again makes nothing more. */
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
                 "Idempotency-Key"?: string;
             };
             path: {
@@ -10175,7 +10727,10 @@ export interface operations {
     "undo-many": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 job: string;
             };
@@ -11127,7 +11682,10 @@ export interface operations {
             query?: {
                 seed?: number;
             };
-            header?: never;
+            header?: {
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 kind: string;
             };
@@ -11449,7 +12007,10 @@ export interface operations {
     play: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A key of your own: the same request sent again makes nothing more; another one with it is refused. */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };

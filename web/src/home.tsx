@@ -12,6 +12,7 @@ import { useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask, client, type JobHead, newKey, once, type Schemas, send, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
+import { BringIn } from './bring-in';
 import { useHomeFocus } from './home-focus';
 import { Failed, TakenOff, Waiting } from './says';
 import { Top } from './top';
@@ -129,41 +130,6 @@ function Begin() {
 					Begin
 				</button>
 			</form>
-		</section>
-	);
-}
-
-function BringIn() {
-	const go = useNavigate();
-	const cache = useQueryClient();
-	const input = useRef<HTMLInputElement>(null);
-	const [error, attempt] = useAttempt();
-	const bring = async (file?: File) => {
-		if (!file) return;
-		await attempt(async () => {
-			const answer = await send<JobHead>('/api/jobs/file', file, newKey());
-			cache.invalidateQueries({ queryKey: ['jobs'] });
-			go(`/j/${answer.id}`);
-		});
-	};
-	return (
-		<section>
-			<h2 className="text-2xl mb-2">Bring in a job file</h2>
-			<input
-				ref={input}
-				type="file"
-				accept=".json,application/json,.zip"
-				className="hidden"
-				aria-label="Job file"
-				onChange={(e) => {
-					bring(e.target.files?.[0]);
-					e.target.value = ''; // so that the same file, mended, can be chosen again
-				}}
-			/>
-			<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
-				<FileInput aria-hidden="true" /> Choose a file
-			</button>
-			<Said error={error} className="mt-2" />
 		</section>
 	);
 }

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
-import { ask, client, type Schemas, Trouble } from './api';
+import { ask, client, newKey, once, type Schemas, Trouble } from './api';
 import { useDoor } from './door-state';
 import { whoNow } from './who';
 
@@ -66,13 +66,19 @@ export function Photos({ step }: { step: string }) {
 			for (const file of files) {
 				const body = await smaller(file);
 				const query = new URLSearchParams({ step, by: whoNow(), caption: '' });
-				const r = await fetch(`/api/jobs/${path.job}/openings/${path.opening}/photos?${query}`, {
-					method: 'POST',
-					headers: { 'Content-Type': 'image/jpeg' },
-					body,
-				}).catch(() => {
-					throw new Trouble('Kind Margin does not answer: the photograph was not kept. Try it again.', 0);
-				});
+				const key = newKey();
+				const post = () =>
+					fetch(`/api/jobs/${path.job}/openings/${path.opening}/photos?${query}`, {
+						method: 'POST',
+						headers: { 'Content-Type': 'image/jpeg', ...once(key).header },
+						body,
+					});
+				// Where the answer was lost on the way, it is sent again, and kept once.
+				const r = await post()
+					.catch(post)
+					.catch(() => {
+						throw new Trouble('Kind Margin does not answer: the photograph was not kept. Try it again.', 0);
+					});
 				if (!r.ok)
 					throw new Trouble(
 						(await r.json().catch(() => ({}))).detail ?? 'The photograph was not kept.',

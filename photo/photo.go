@@ -1,0 +1,119 @@
+// Package photo reads photographs as people send them and writes them as they are kept: JPEG, without where and
+// with what they were taken.
+package photo
+
+import (
+	"bytes"
+	"encoding/binary"
+	"image"
+	"image/jpeg"
+	_ "image/png" // is taken as well
+	"strings"
+
+	"kindmargin/core/field"
+)
+
+// The most that a photograph may be: the page brings it down before it is sent.
+const (
+	Largest = 8 << 20 // bytes, as it is sent
+	Widest  = 2400    // dots, either way
+
+	mostDots = 40_000_000
+	// mostScans is how many passes of a JPEG are decoded: each goes over the whole picture. Programs write ten
+	// or so, the thriftiest some twenty; common practice.
+	mostScans = 40
+	quality   = 82
+)
+
+// Kept is a photograph as it is kept.
+type Kept struct {
+	Data          []byte // JPEG
+	Width, Height int
+}
+
+// Keep reads a photograph, JPEG or PNG, and writes it anew. One that is none, is damaged, or would take too much
+// room or work, is refused with a field.Error.
+func Keep(raw []byte) (k Kept, err error) {
+	kind, err := check(raw)
+	if err != nil {
+		return k, err
+	}
+	img, _, err := image.Decode(bytes.NewReader(raw))
+	if err != nil {
+		return k, refused("This %s is damaged or cut short.", strings.ToUpper(kind))
+	}
+	var out bytes.Buffer
+	if err := jpeg.Encode(&out, img, &jpeg.Options{Quality: quality}); err != nil {
+		return k, err
+	}
+	return Kept{out.Bytes(), img.Bounds().Dx(), img.Bounds().Dy()}, nil
+}
+
+// Size is the size, in dots, of a photograph that is kept; it fails with a field.Error where that is none, or not
+// whole.
+func Size(data []byte) (width, height int, err error) {
+	kind, err := check(data)
+	if err == nil && kind != "jpeg" {
+		err = refused("This is no JPEG.")
+	}
+	if err != nil {
+		return 0, 0, err
+	}
+	img, _, err := image.Decode(bytes.NewReader(data)) // all of it, not the beginning alone
+	if err != nil {
+		return 0, 0, refused("This JPEG is damaged or cut short.")
+	}
+	return img.Bounds().Dx(), img.Bounds().Dy(), nil
+}
+
+func refused(format string, a ...any) error {
+	return field.Fault("", format+" Nothing was changed: choose another.", a...)
+}
+
+// check refuses what would take too much to decode, before it is.
+func check(raw []byte) (kind string, err error) {
+	known, kind, err := image.DecodeConfig(bytes.NewReader(raw))
+	switch {
+	case err != nil:
+		return kind, refused("This is not a picture that can be read (JPEG or PNG), or it is damaged.")
+	case known.Width < 1 || known.Height < 1:
+		return kind, refused("This picture has no dots.")
+	case known.Width*known.Height > mostDots:
+		return kind, refused("A picture of %d by %d is too large: %d million dots at most.", known.Width, known.Height, mostDots/1_000_000)
+	case max(known.Width, known.Height) > Widest:
+		return kind, refused("A picture of %d by %d is larger than is kept, %d either way: bring it down first.", known.Width, known.Height, Widest)
+	case kind == "jpeg" && scans(raw) > mostScans:
+		return kind, refused("This JPEG is written in more than %d passes, which no camera does: save it again.", mostScans)
+	}
+	return kind, nil
+}
+
+// scans counts the scans of a JPEG (ITU-T T.81, B.1.1: markers are 0xFF and a code, and all but a few have a length
+// after them; in what a scan holds, 0xFF is followed by nought or by a restart).
+func scans(raw []byte) (n int) {
+	const soi, sos, eoi = 0xd8, 0xda, 0xd9
+	for at := 0; at+3 < len(raw); {
+		if raw[at] != 0xff {
+			next := bytes.IndexByte(raw[at:], 0xff)
+			if next < 0 {
+				return n
+			}
+			at += next
+			continue
+		}
+		switch code := raw[at+1]; {
+		case code == 0xff: // filled up
+			at++
+		case code == eoi:
+			return n
+		case code == 0 || code == soi || code >= 0xd0 && code <= 0xd7 || code == 1:
+			at += 2
+		default:
+			if code == sos {
+				n++
+			}
+			at += 2 + max(int(binary.BigEndian.Uint16(raw[at+2:])), 2)
+		}
+	}
+	return n
+}

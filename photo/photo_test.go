@@ -1,0 +1,91 @@
+package photo
+
+import (
+	"bytes"
+	"encoding/binary"
+	"image"
+	"image/jpeg"
+	"image/png"
+	"os"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/field"
+)
+
+func gray(t *testing.T, w, h int) []byte {
+	var b bytes.Buffer
+	require.NoError(t, jpeg.Encode(&b, image.NewGray(image.Rect(0, 0, w, h)), nil))
+	return b.Bytes()
+}
+
+// A picture in ten passes, written by another program, is taken and written anew.
+func TestAPictureInPasses(t *testing.T) {
+	raw, err := os.ReadFile("testdata/progressive.jpg") // 96 × 64, by libjpeg
+	require.NoError(t, err)
+	assert.Equal(t, bytes.Count(raw, []byte{0xff, 0xda}), scans(raw))
+	assert.Greater(t, scans(raw), 5)
+	k, err := Keep(raw)
+	require.NoError(t, err)
+	assert.Equal(t, [2]int{96, 64}, [2]int{k.Width, k.Height})
+	assert.Equal(t, 1, scans(k.Data), "kept in one")
+	w, h, err := Size(k.Data)
+	require.NoError(t, err)
+	assert.Equal(t, [2]int{96, 64}, [2]int{w, h})
+}
+
+// Each pass goes over the whole picture: thousands of them are refused before the first.
+func TestAPictureInAThousandPasses(t *testing.T) {
+	raw, err := os.ReadFile("testdata/progressive.jpg")
+	require.NoError(t, err)
+	last := bytes.LastIndex(raw, []byte{0xff, 0xda})
+	pass := raw[last : len(raw)-2]
+	many := append(append([]byte{}, raw[:len(raw)-2]...), bytes.Repeat(pass, 1000)...)
+	many = append(many, 0xff, 0xd9)
+	for _, read := range []func() error{
+		func() error { _, err := Keep(many); return err },
+		func() error { _, _, err := Size(many); return err },
+	} {
+		var own field.Error
+		require.ErrorAs(t, read(), &own)
+		assert.Contains(t, own.Problem, "more than 40 passes")
+	}
+}
+
+func TestWhatIsNoPicture(t *testing.T) {
+	huge := gray(t, 8, 8)
+	at := bytes.Index(huge, []byte{0xff, 0xc0})
+	require.Positive(t, at)
+	copy(huge[at+5:], []byte{0xff, 0xdc, 0xff, 0xdc}) // says that it is 65,500 each way
+	var drawn bytes.Buffer
+	require.NoError(t, png.Encode(&drawn, image.NewGray(image.Rect(0, 0, 30, 40))))
+	whole := gray(t, 400, 300)
+	for says, raw := range map[string][]byte{
+		"not a picture":       []byte("the lock margin is tight"),
+		"damaged":             whole[:len(whole)/3],
+		"too large":           huge,
+		"bring it down first": gray(t, 3000, 10),
+	} {
+		_, err := Keep(raw)
+		assert.ErrorContains(t, err, says)
+	}
+	k, err := Keep(drawn.Bytes())
+	require.NoError(t, err, "a PNG is taken")
+	assert.Equal(t, 40, k.Height)
+	_, _, err = Size(drawn.Bytes())
+	assert.ErrorContains(t, err, "no JPEG", "and is not kept as one")
+}
+
+// Markers are counted, whatever stands between them, and reading them always ends.
+func FuzzScans(f *testing.F) {
+	f.Add([]byte{0xff, 0xd8, 0xff, 0xda, 0, 2, 1, 2, 0xff, 0, 0xff, 0xd9})
+	f.Add([]byte{0xff, 0xff, 0xff, 0xda, 0, 0})
+	f.Add(binary.BigEndian.AppendUint16([]byte{0xff, 0xe1}, 65535))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		if n := scans(b); n > bytes.Count(b, []byte{0xff, 0xda}) {
+			t.Fatal(n)
+		}
+	})
+}
