@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -142,8 +143,13 @@ func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse,
 	gone := func() { _, _ = f.Close(), os.Remove(f.Name()) }
 	z := zip.NewWriter(f)
 	used := map[string]bool{}
+	var unread []string
 	for _, h := range heads {
 		if h.Removed {
+			continue
+		}
+		if h.Broken != nil {
+			unread = append(unread, h.Name+" ("+h.ID+")")
 			continue
 		}
 		dir := fileStem(h.Name)
@@ -154,6 +160,9 @@ func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse,
 		if err = s.putJob(ctx, z, dir+"/", h.ID); err != nil {
 			break
 		}
+	}
+	if err == nil && len(unread) > 0 {
+		err = told(z, "These jobs cannot be read, since the data file is damaged there. They are not in this zip: run kindmargin check, and take them from a backup.\n\n"+strings.Join(unread, "\n")+"\n")
 	}
 	if err = errors.Join(err, z.Close()); err == nil {
 		_, err = f.Seek(0, io.SeekStart)
@@ -168,6 +177,15 @@ func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse,
 		c.SetHeader("Content-Disposition", `attachment; filename="kindmargin-everything-`+time.Now().Format("2006-01-02")+`.zip"`)
 		_, _ = io.Copy(c.BodyWriter(), f)
 	}}, nil
+}
+
+// told puts what is to be known of a zip in it, where it is seen.
+func told(z *zip.Writer, text string) error {
+	w, err := z.Create("READ-ME.txt")
+	if err == nil {
+		_, err = io.WriteString(w, text)
+	}
+	return err
 }
 
 // putJob puts one job in a zip, under a folder.

@@ -22,7 +22,8 @@ const patience = 60 * time.Millisecond
 // doorCache holds doors as they are met on the walk, so that a walk works out only those that
 // have changed since it was last taken.
 type doorCache struct {
-	log *slog.Logger
+	log  *slog.Logger
+	work func(job.Job, store.Kept) met // doorOf
 	sync.Mutex
 	held     map[doorKey]met
 	underway map[doorKey]bool
@@ -51,7 +52,7 @@ func keyOf(u store.Unread) doorKey {
 const mostHeld = 2 * job.MostOpenings
 
 func newDoorCache(log *slog.Logger) *doorCache {
-	return &doorCache{log: log, held: map[doorKey]met{}, underway: map[doorKey]bool{}}
+	return &doorCache{log: log, work: doorOf, held: map[doorKey]met{}, underway: map[doorKey]bool{}}
 }
 
 func (c *doorCache) has(k doorKey) bool {
@@ -127,7 +128,7 @@ func (c *doorCache) metOf(k store.Kept) (d met) {
 			d = met{Door: stopped(k, "This door cannot be worked out, which is our mistake: the others are not touched by it. Its readings are kept; tell us what was entered last.")}
 		}
 	}()
-	return doorOf(k.Job.Job(), k)
+	return c.work(k.Job.Job(), k)
 }
 
 // stopped is a door of which nothing can be told but why.

@@ -83,6 +83,8 @@ func problem(ctx context.Context, err error) error {
 		status, says = http.StatusInsufficientStorage, "The disk is full or cannot be written, so this was not saved. Your entry is kept: make room, then save it again."
 	case errors.Is(err, store.ErrBusy), errors.Is(err, context.DeadlineExceeded):
 		status, says = http.StatusServiceUnavailable, "The data file is held by another program, so this was not done. Your entry is kept: try again in a moment."
+	case errors.Is(err, store.ErrGone):
+		status, says = http.StatusInsufficientStorage, "The data file was removed or replaced while Kind Margin ran, so nothing is saved any more. Your entry is kept: stop the program, put the file back or go on from a backup, and start it again."
 	case errors.Is(err, store.ErrDamaged):
 		says = "What is kept of this cannot be read: the data file is damaged there. Nothing was changed: run kindmargin check, and take it from a backup."
 	}

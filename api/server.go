@@ -25,6 +25,7 @@ type server struct {
 	store   *store.Store
 	doors   *doorCache
 	imports *imports
+	seen    *sightings
 	logs    *slog.Logger
 	share   Share
 	hub     *hub
@@ -54,7 +55,7 @@ type Pages struct {
 // and other devices only where it is shared and they hold a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	s := server{
-		store: st, doors: newDoorCache(log), imports: &imports{}, logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
+		store: st, doors: newDoorCache(log), imports: &imports{}, seen: &sightings{}, logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
 	}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()

@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"net/netip"
 	"strings"
+	"sync"
 	"time"
 	"unicode"
 	"unicode/utf8"
@@ -91,7 +92,7 @@ func (s server) admitted(next http.Handler) http.Handler {
 			p, err := s.store.PassOf(r.Context(), c.Value)
 			switch {
 			case err == nil:
-				_ = s.store.SeePass(r.Context(), p.ID) // it is let in all the same
+				s.seen.note(p, s.store.SeePass)
 				next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), deviceKey{}, device{p.ID, p.Name})))
 				return
 			case !errors.Is(err, store.ErrNotFound):
@@ -107,6 +108,38 @@ func (s server) admitted(next http.Handler) http.Handler {
 		}
 		next.ServeHTTP(w, r)
 	})
+}
+
+// sightings note when devices were here, on their own: no request waits for the data file to be written to.
+type sightings struct {
+	sync.Mutex
+	underway map[string]bool
+}
+
+// patientSight is how long it is tried to note one.
+const patientSight = 10 * time.Second
+
+func (n *sightings) note(p store.Pass, see func(context.Context, string) error) {
+	if !p.Unseen(time.Now()) {
+		return
+	}
+	n.Lock()
+	defer n.Unlock()
+	if n.underway == nil {
+		n.underway = map[string]bool{}
+	}
+	if n.underway[p.ID] {
+		return
+	}
+	n.underway[p.ID] = true
+	go func() {
+		ctx, cancel := context.WithTimeout(context.Background(), patientSight)
+		defer cancel()
+		_ = see(ctx, p.ID) // it is let in all the same, and noted with the next
+		n.Lock()
+		defer n.Unlock()
+		delete(n.underway, p.ID)
+	}()
 }
 
 // peer is the address that a request came from, which no header can claim.

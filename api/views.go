@@ -21,6 +21,7 @@ type JobHead struct {
 	Version  int64        `json:"version"`
 	Openings int          `json:"openings"`
 	Removed  bool         `json:"removed" doc:"Taken off the list of jobs."`
+	Broken   string       `json:"broken,omitempty" doc:"Why it cannot be opened; then only its name and ID are told."`
 }
 
 // Door is an opening as it is met on the walk.
@@ -162,7 +163,17 @@ type NewOpening struct {
 }
 
 func headView(h store.Head) JobHead {
-	return JobHead{h.ID, h.Name, h.Unit, h.Tape, append([]job.Preset{}, h.Presets...), h.Kit, usualView(h), h.Version, h.Openings, h.Removed}
+	v := JobHead{
+		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Usual: []Usual{},
+		Version: h.Version, Openings: h.Openings, Removed: h.Removed,
+	}
+	if h.Broken != nil {
+		v.Unit, v.Tape, v.Presets, v.Kit = measure.Millimetres, measure.WholeMillimetre, []job.Preset{}, job.Kit{}
+		v.Broken = "What is kept of this job cannot be read: the data file is damaged there. The other jobs are not touched: run kindmargin check, and take this one from a backup."
+		return v
+	}
+	v.Usual = usualView(h)
+	return v
 }
 
 func usualView(h store.Head) []Usual {

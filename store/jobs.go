@@ -24,6 +24,7 @@ type Head struct {
 	Walk     int64 // counts every change of the job and its doors
 	Removed  bool  // taken off the list of jobs
 	Openings int
+	Broken   error // why it cannot be read back, where it cannot: in a list of all, so that the others can
 }
 
 // Job is the head as an empty job, for core.
@@ -43,6 +44,9 @@ func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err err
 	case err != nil:
 		return h, err
 	}
+	if err := known(h.Unit, string(h.Tape)); err != nil {
+		return h, fmt.Errorf("%w: job %s: %w", ErrDamaged, h.ID, err)
+	}
 	if err := json.Unmarshal(presets, &h.Presets); err != nil {
 		return h, fmt.Errorf("%w: the presets of job %s: %w", ErrDamaged, h.ID, err)
 	}
@@ -55,7 +59,7 @@ func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err err
 	return h, nil
 }
 
-// Jobs lists all jobs, oldest first, with those that were taken off.
+// Jobs lists all jobs, oldest first, with those that were taken off, and those that cannot be read.
 func (s *Store) Jobs(ctx context.Context) ([]Head, error) {
 	rows, err := s.read.QueryContext(ctx, `SELECT `+headColumns+` FROM jobs j ORDER BY j.rowid`)
 	if err != nil {
@@ -65,7 +69,7 @@ func (s *Store) Jobs(ctx context.Context) ([]Head, error) {
 	heads := []Head{}
 	for rows.Next() {
 		h, err := scanHead(rows)
-		if err != nil {
+		if h.Broken = err; err != nil && !errors.Is(err, ErrDamaged) {
 			return nil, disk(err)
 		}
 		heads = append(heads, h)

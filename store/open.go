@@ -16,7 +16,6 @@ import (
 	"runtime"
 
 	"github.com/gofrs/flock"
-	"github.com/pressly/goose/v3"
 	"modernc.org/sqlite"
 	lib "modernc.org/sqlite/lib"
 )
@@ -37,6 +36,8 @@ var (
 	ErrBusy = errors.New("held by another program")
 	// ErrFull is a job that has as many doors as it can hold.
 	ErrFull = errors.New("full")
+	// ErrGone is a data file that was removed, or has another in its place, while it is open.
+	ErrGone = errors.New("the data file was removed or replaced")
 	// ErrNewer is a data file of a newer program.
 	ErrNewer = errors.New("it was made by a newer program")
 	// ErrDamaged is a data file, or one thing in it, that cannot be read back.
@@ -53,6 +54,7 @@ const demoMark = 0xDE30
 // methods are safe for concurrent use.
 type Store struct {
 	path        string
+	file        os.FileInfo // that is open
 	write, read *sql.DB
 	save        map[string]*sql.Stmt // of write, by their text
 	opening     *sql.Stmt            // of read
@@ -98,6 +100,9 @@ func (s *Store) open(ctx context.Context, path string) error {
 	if err := s.migrate(ctx, path); err != nil {
 		return err
 	}
+	if s.file, err = os.Stat(path); err != nil {
+		return err
+	}
 	if s.read, err = connect(path, url.Values{"_pragma": {"busy_timeout(5000)", "query_only(1)"}}); err != nil {
 		return err
 	}
@@ -114,7 +119,10 @@ func (s *Store) open(ctx context.Context, path string) error {
 	return nil
 }
 
+// connect opens a data file. What stands in its schema is not trusted, and none of it is changed but by SQL.
 func connect(path string, q url.Values) (*sql.DB, error) {
+	q.Add("_pragma", "trusted_schema(0)")
+	q.Set("_defensive", "1")
 	return sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?"+q.Encode())
 }
 
@@ -140,17 +148,7 @@ func recognise(ctx context.Context, path string) (exists bool, err error) {
 	if err := sound(ctx, db, "quick_check"); err != nil {
 		return true, err
 	}
-	var all, ours int
-	if err := db.QueryRowContext(ctx, `SELECT count(*), count(*) FILTER (WHERE name IN ('jobs', 'openings', 'changes'))
-		FROM sqlite_master WHERE type = 'table'`).Scan(&all, &ours); err != nil {
-		return true, err
-	}
-	// Files of the first two forms bear no mark; one that was just made may hold
-	// the table of forms alone.
-	if id == 0 && ours < 3 && all > 2 {
-		return true, errors.New("it belongs to another program; nothing was written to it. Choose another file")
-	}
-	return true, nil
+	return true, sameSchema(ctx, db)
 }
 
 var errEmpty = errors.New("an empty file")
@@ -195,11 +193,7 @@ func damaged(err error) error {
 }
 
 func (s *Store) migrate(ctx context.Context, path string) error {
-	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
-	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, s.write, files)
+	p, err := provider(s.write)
 	if err != nil {
 		return err
 	}
@@ -245,9 +239,22 @@ func (s *Store) Close() error {
 	return errors.Join(errs...)
 }
 
-// Ready reports whether the data file answers.
+// Ready reports whether the data file is there and answers.
 func (s *Store) Ready(ctx context.Context) error {
+	if err := s.here(); err != nil {
+		return err
+	}
 	return disk(s.read.PingContext(ctx))
+}
+
+// here reports ErrGone where the data file is no longer what is open: what was saved then would be in no file that
+// anybody finds again.
+func (s *Store) here() error {
+	now, err := os.Stat(s.path)
+	if err != nil || !os.SameFile(s.file, now) {
+		return ErrGone
+	}
+	return nil
 }
 
 // disk marks the errors of a disk that is full, read-only or failing, and of a

@@ -135,7 +135,7 @@ func TestOneDoorThatCannotBeReadLeavesTheOthers(t *testing.T) {
 	_, err = s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
 	assert.ErrorIs(t, err, ErrDamaged)
 	_, err = Check(t.Context(), path)
-	assert.ErrorContains(t, err, "change 1 cannot be read")
+	assert.ErrorContains(t, err, "row 1 of changes")
 }
 
 func TestReadingWaitsForNoWriter(t *testing.T) {

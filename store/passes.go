@@ -6,6 +6,7 @@ import (
 	"crypto/sha256"
 	"database/sql"
 	"errors"
+	"time"
 )
 
 // Pass lets one device in, until it is ended.
@@ -49,6 +50,14 @@ func (s *Store) PassOf(ctx context.Context, secret string) (p Pass, err error) {
 		return p, ErrNotFound
 	}
 	return p, disk(err)
+}
+
+// hour is how exactly it is noted when a device was here: RFC 3339 up to its hour.
+const hour = len("2006-01-02T15")
+
+// Unseen reports whether it is not noted yet that a device was here in this hour.
+func (p Pass) Unseen(now time.Time) bool {
+	return len(p.Seen) < hour || p.Seen[:hour] != now.UTC().Format(time.RFC3339)[:hour]
 }
 
 // SeePass notes that a device was here, once an hour at most.

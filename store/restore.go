@@ -20,6 +20,9 @@ type Restored struct {
 
 // Backup writes a whole, consistent copy of the open data file, as Backup does.
 func (s *Store) Backup(ctx context.Context, to string) (Report, error) {
+	if err := s.here(); err != nil {
+		return Report{}, err
+	}
 	return Backup(ctx, s.path, to)
 }
 
@@ -28,6 +31,9 @@ func (s *Store) Backup(ctx context.Context, to string) (Report, error) {
 // the newest form, and a copy of what was there is kept. The backup itself is not altered.
 // What was written while another change waits comes after it, and finds itself stale.
 func (s *Store) Restore(ctx context.Context, backup string) (r Restored, err error) {
+	if err := s.here(); err != nil {
+		return r, fmt.Errorf("nothing was restored: %w", err)
+	}
 	if r.Report, err = Check(ctx, backup); err != nil {
 		return r, fmt.Errorf("nothing was restored: %w", err)
 	}
@@ -73,14 +79,9 @@ func RestoreFile(ctx context.Context, path, backup string) (Restored, error) {
 	return r, errors.Join(err, s.Close())
 }
 
-// stage makes a copy of a backup in the newest form.
+// stage makes a data file with the rows of a backup, in the newest form.
 func stage(ctx context.Context, backup, to string) error {
-	db, err := readOnly(ctx, backup)
-	if err != nil {
-		return err
-	}
-	defer db.Close()
-	if err := copyTo(ctx, db, to); err != nil {
+	if err := copyRows(ctx, backup, to); err != nil {
 		return disk(err)
 	}
 	brought, err := Open(ctx, to)

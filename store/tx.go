@@ -5,9 +5,16 @@ import (
 	"database/sql"
 )
 
-// tx runs f in one transaction of the connection that writes.
+// tx runs f in one transaction of the connection that writes. It fails with ErrGone where the data file went, before
+// it or meanwhile.
 func (s *Store) tx(ctx context.Context, f func(*sql.Tx) error) error {
-	return within(ctx, s.write, nil, f)
+	if err := s.here(); err != nil {
+		return err
+	}
+	if err := within(ctx, s.write, nil, f); err != nil {
+		return err
+	}
+	return s.here()
 }
 
 // look runs f in one transaction that only reads, and waits for no writer.

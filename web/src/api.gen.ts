@@ -1585,6 +1585,8 @@ export interface components {
             usual?: components["schemas"]["SetUsual"];
         };
         JobHead: {
+            /** @description Why it cannot be opened; then only its name and ID are told. */
+            broken?: string;
             id: string;
             kit: components["schemas"]["Kit"];
             name: string;

@@ -51,20 +51,29 @@ export function Home() {
 					<ul>
 						{on?.map((j) => (
 							<li key={j.id} className="border-b border-base-300 flex items-center">
-								<Link
-									to={`/j/${j.id}`}
-									className="grow flex items-center gap-4 py-3 text-xl hover:bg-base-200 px-2"
-								>
-									<DoorOpen aria-hidden="true" />
-									<span className="grow font-semibold">{j.name}</span>
-									<span className="text-base opacity-80">
-										{j.openings === 1 ? '1 door' : `${j.openings} doors`}, {inUnit[j.unit]}
-									</span>
-								</Link>
-								<button type="button" className="btn btn-ghost" onClick={() => take(j, false)}>
-									<Trash2 size={18} aria-hidden="true" /> Take off
-									<span className="sr-only"> {j.name}</span>
-								</button>
+								{j.broken ? (
+									<div className="grow grid gap-1 py-3 px-2" data-broken={j.id}>
+										<span className="text-xl font-semibold">{j.name}</span>
+										<span className="text-error font-semibold">{j.broken}</span>
+									</div>
+								) : (
+									<>
+										<Link
+											to={`/j/${j.id}`}
+											className="grow flex items-center gap-4 py-3 text-xl hover:bg-base-200 px-2"
+										>
+											<DoorOpen aria-hidden="true" />
+											<span className="grow font-semibold">{j.name}</span>
+											<span className="text-base opacity-80">
+												{j.openings === 1 ? '1 door' : `${j.openings} doors`}, {inUnit[j.unit]}
+											</span>
+										</Link>
+										<button type="button" className="btn btn-ghost" onClick={() => take(j, false)}>
+											<Trash2 size={18} aria-hidden="true" /> Take off
+											<span className="sr-only"> {j.name}</span>
+										</button>
+									</>
+								)}
 							</li>
 						))}
 					</ul>
