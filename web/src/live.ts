@@ -93,8 +93,11 @@ export function enter(l: Length, anyway = false): boolean {
 /**
  * listen hears what other pages do, brings what they changed up to date, and tells when the server is
  * there again. It never touches what is being typed: an entry takes a newer value only where nothing is.
+ * What it returns ends it.
  */
-export function listen(cache: QueryClient, again: () => void) {
+export function listen(cache: QueryClient, again: () => void): () => void {
+	const ends = new AbortController();
+	const { signal } = ends;
 	let source: EventSource | undefined;
 	let lost: number | undefined;
 	let off = false;
@@ -156,10 +159,16 @@ export function listen(cache: QueryClient, again: () => void) {
 	const here = () => {
 		if (!source && document.visibilityState === 'visible') open();
 	};
-	addEventListener('pagehide', away);
-	addEventListener('pageshow', here);
-	document.addEventListener('visibilitychange', () =>
-		document.visibilityState === 'hidden' ? away() : here(),
+	addEventListener('pagehide', away, { signal });
+	addEventListener('pageshow', here, { signal });
+	document.addEventListener(
+		'visibilitychange',
+		() => (document.visibilityState === 'hidden' ? away() : here()),
+		{ signal },
 	);
 	here();
+	return () => {
+		ends.abort();
+		away();
+	};
 }
