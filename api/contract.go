@@ -127,8 +127,21 @@ type contract struct {
 	describe []func()
 }
 
+// runs marks an operation that only who runs the house may ask for.
+func runs(o huma.Operation) huma.Operation {
+	o.Metadata = map[string]any{"runs": true}
+	return o
+}
+
 // operations tells the contract and who answers.
 func operations(a huma.API, s server) {
+	a.UseMiddleware(func(c huma.Context, next func(huma.Context)) {
+		if c.Operation().Metadata["runs"] != nil && !deviceOf(c.Context()).runs() {
+			_ = huma.WriteErr(a, c, errNotRun.GetStatus(), errNotRun.Error())
+			return
+		}
+		next(c)
+	})
 	c := &contract{a: a, s: s}
 	c.jobs()
 	c.house()
@@ -177,8 +190,8 @@ func (c *contract) jobs() {
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs", "add-job", "Begin a job"), reflect.TypeFor[NewJob]()), c.s.addJob)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), c.s.walk)
 	huma.Register(c.a, c.taking(operation(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape, presets, kit, or what is usual in it"), reflect.TypeFor[JobChange]()), c.s.changeJob)
-	huma.Register(c.a, operation(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list"), c.s.removeJob)
-	huma.Register(c.a, operation(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off"), c.s.restoreJob)
+	huma.Register(c.a, runs(operation(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list")), c.s.removeJob)
+	huma.Register(c.a, runs(operation(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off")), c.s.restoreJob)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), c.s.addOpening)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/bundle", "export-bundle", "The job as a zip: the open job file with its photographs"), c.s.bundle)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), c.s.export)
@@ -228,10 +241,12 @@ func (c *contract) sharing() {
 	huma.Register(c.a, operation(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), c.s.sharing)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), c.s.pair)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a device"), reflect.TypeFor[Speaking]()), c.s.speak)
-	huma.Register(c.a, operation(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device"), c.s.endPass)
-	huma.Register(c.a, operation(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"), c.s.backup)
+	huma.Register(c.a, operation(http.MethodPost, "/pairing", "new-code", "Show a new pairing code, at this machine"), c.s.newCode)
+	huma.Register(c.a, operation(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device, with all that is under way for it"), c.s.endPass)
+	huma.Register(c.a, c.taking(operation(http.MethodPut, "/passes/{pass}", "raise-pass", "Let a device run the house, or no more, at this machine"), reflect.TypeFor[Raising]()), c.s.raisePass)
+	huma.Register(c.a, runs(operation(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent")), c.s.backup)
 	huma.Register(c.a, operation(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), c.s.everything)
-	huma.Register(c.a, longer(operation(http.MethodPost, "/restore", "restore-backup", "Put a backup in the place of all that is kept; what was there is kept beside it"), mostBackup), c.s.restoreFrom)
+	huma.Register(c.a, runs(longer(operation(http.MethodPost, "/restore", "restore-backup", "Put a backup in the place of all that is kept; what was there is kept beside it"), mostBackup)), c.s.restoreFrom)
 }
 
 // day is the order of a day, and the air of a house.

@@ -55,6 +55,7 @@ type imports struct {
 // importing is one of them. Its view is changed under the lock of all.
 type importing struct {
 	view  Import
+	pass  string // of the device that sent it; empty for this machine
 	once  store.Once
 	ended time.Time // nought while it is underway
 	stop  context.CancelFunc
@@ -63,7 +64,7 @@ type importing struct {
 var errManyImports = huma.NewError(http.StatusTooManyRequests, "Two files are coming in already: wait until one of them is in, or stop it.")
 
 // begin takes one up; begun is false where the same one was taken up before.
-func (l *imports) begin(once store.Once, stop context.CancelFunc) (i *importing, begun bool, err error) {
+func (l *imports) begin(pass string, once store.Once, stop context.CancelFunc) (i *importing, begun bool, err error) {
 	l.Lock()
 	defer l.Unlock()
 	var kept []*importing
@@ -91,9 +92,20 @@ func (l *imports) begin(once store.Once, stop context.CancelFunc) (i *importing,
 	case underway >= mostImports:
 		return nil, false, errManyImports
 	}
-	i = &importing{view: Import{ID: store.NewID(), State: importReading}, once: once, stop: stop}
+	i = &importing{view: Import{ID: store.NewID(), State: importReading}, pass: pass, once: once, stop: stop}
 	l.list = append(l.list, i)
 	return i, true, nil
+}
+
+// end stops those of a device whose pass was ended.
+func (l *imports) end(pass string) {
+	l.Lock()
+	defer l.Unlock()
+	for _, i := range l.list {
+		if i.pass == pass {
+			i.stop()
+		}
+	}
 }
 
 // find is one of them, as it stands.
@@ -143,7 +155,7 @@ func (s server) bringIn(ctx context.Context, in *ImportIn) (*importOut, error) {
 	}
 	once.Asked = hex.EncodeToString(digest.Sum(nil))
 	on, stop := context.WithCancel(context.WithoutCancel(ctx))
-	i, begun, err := s.imports.begin(once, stop)
+	i, begun, err := s.imports.begin(deviceOf(ctx).id, once, stop)
 	if err != nil || !begun {
 		stop()
 		_ = os.RemoveAll(dir)

@@ -13,7 +13,7 @@ import (
 
 // A length is heard by the pages of the device that it is for, once, and by no others.
 func TestALengthIsHeardOnce(t *testing.T) {
-	s := sharing(t, theCode)
+	s := sharing(t, shares)
 	pass, view := s.pairs("the phone")
 	other, _ := s.pairs("another phone")
 	ear := func(cookie string) chan string {

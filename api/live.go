@@ -97,12 +97,16 @@ func (s server) tell(ctx context.Context, c Changed) {
 	s.hub.tell("change", c, everyone)
 }
 
-// drop lets go of the pages of a device whose pass was ended.
+// drop tells the pages of a device that its pass was ended, and tells them nothing more.
 func (h *hub) drop(pass string) {
 	h.Lock()
 	defer h.Unlock()
 	for e := range h.ears {
 		if e.pass == pass {
+			select {
+			case e.told <- []byte("event: ended\ndata: {}\n\n"):
+			default: // it hears so when it asks again
+			}
 			delete(h.ears, e)
 			close(e.told)
 		}

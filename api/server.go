@@ -22,22 +22,31 @@ import (
 )
 
 type server struct {
-	store   *store.Store
-	doors   *doorCache
-	imports *imports
-	seen    *sightings
-	logs    *slog.Logger
-	share   Share
-	hub     *hub
-	said    *said
-	pages   string
-	closing chan struct{}
+	store    *store.Store
+	doors    *doorCache
+	imports  *imports
+	seen     *sightings
+	codes    *codes
+	underway *underway
+	logs     *slog.Logger
+	share    Share
+	hub      *hub
+	said     *said
+	pages    string
+	closing  chan struct{}
 }
 
 // Program is the whole program behind HTTP.
 type Program struct {
 	http.Handler
 	close func()
+	codes *codes
+}
+
+// NewCode is a new pairing code, as it is shown where the program was started.
+func (p Program) NewCode() string {
+	code, _ := p.codes.renew()
+	return code
 }
 
 // Close lets go of the pages that listen.
@@ -55,7 +64,7 @@ type Pages struct {
 // and other devices only where it is shared and they hold a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	s := server{
-		store: st, doors: newDoorCache(log), imports: &imports{}, seen: &sightings{}, logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
+		store: st, doors: newDoorCache(log), imports: &imports{}, seen: &sightings{}, codes: &codes{make: share.Codes, plain: share.Plain, now: time.Now}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
 	}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()
@@ -83,7 +92,7 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	r.MethodNotAllowed(func(w http.ResponseWriter, req *http.Request) {
 		refuse(w, req, http.StatusMethodNotAllowed, fmt.Sprintf("This address does not take %.10s: see /api/openapi.json for what it takes.", req.Method))
 	})
-	return Program{r, sync.OnceFunc(func() { close(s.closing) })}
+	return Program{r, sync.OnceFunc(func() { close(s.closing) }), s.codes}
 }
 
 // trace follows one request: its ID, and what went wrong inside, which goes to
@@ -91,6 +100,7 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 type trace struct {
 	id    string
 	page  string // that asks, by a name of its own
+	from  string // the address that asks
 	cause error
 }
 
@@ -107,7 +117,7 @@ func traceOf(ctx context.Context) *trace {
 func logged(log *slog.Logger) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			t := &trace{id: strings.ToLower(rand.Text()[:8]), page: r.Header.Get("X-Page")}
+			t := &trace{id: strings.ToLower(rand.Text()[:8]), page: r.Header.Get("X-Page"), from: r.RemoteAddr}
 			r = r.WithContext(context.WithValue(r.Context(), traceKey{}, t))
 			ww, start := middleware.NewWrapResponseWriter(w, r.ProtoMajor), time.Now()
 			ww.Header().Set("X-Request-Id", t.id)

@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"crypto/subtle"
 	"errors"
 	"net"
 	"net/http"
@@ -21,23 +20,27 @@ import (
 
 // Share is how other devices are let in; the zero value lets none in.
 type Share struct {
-	Code        string              // what a device shows once to be let in
-	URLs        []string            // where they find this machine
-	QR          [][]bool            // the first of them with the code, for a camera
-	Fingerprint string              // of a certificate of one's own; empty where there is none
-	TLS         bool                // all goes encrypted
-	Hosts       []string            // names and addresses that are this machine's own, beside the loopback ones
-	Plain       func(string) string // how a code is compared
+	Codes       func() string              // a new pairing code, which a device shows once to be let in
+	Plain       func(string) string        // how a code is compared
+	URLs        []string                   // where they find this machine
+	QR          func(code string) [][]bool // the first of them with the code, for a camera
+	Fingerprint string                     // of a certificate of one's own; empty where there is none
+	TLS         bool                       // all goes encrypted
+	Hosts       []string                   // names and addresses that are this machine's own, beside the loopback ones
 }
 
 // on reports whether other devices are let in.
-func (s Share) on() bool { return s.Code != "" }
+func (s Share) on() bool { return s.Codes != nil }
 
 // device is who sent a request.
 type device struct {
-	id   string // of its pass; empty for this machine
-	name string
+	id     string // of its pass; empty for this machine
+	name   string
+	raised bool
 }
+
+// runs reports whether it runs the house: this machine does, and a device that was raised here.
+func (d device) runs() bool { return d.id == "" || d.raised }
 
 // thisMachine is what a request from this machine itself comes from.
 const thisMachine = "this machine"
@@ -92,8 +95,15 @@ func (s server) admitted(next http.Handler) http.Handler {
 			p, err := s.store.PassOf(r.Context(), c.Value)
 			switch {
 			case err == nil:
+				ctx, done, ok := s.underway.begin(context.WithValue(r.Context(), deviceKey{}, device{p.ID, p.Name, p.Runs}), p.ID)
+				if !ok {
+					break // it was ended just now
+				}
+				defer done()
 				s.seen.note(p, s.store.SeePass)
-				next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), deviceKey{}, device{p.ID, p.Name})))
+				r = r.WithContext(ctx)
+				r.Body = reads{r.Body, ctx}
+				next.ServeHTTP(w, r)
 				return
 			case !errors.Is(err, store.ErrNotFound):
 				traceOf(r.Context()).cause = err
@@ -103,6 +113,7 @@ func (s server) admitted(next http.Handler) http.Handler {
 		}
 		open := !strings.HasPrefix(r.URL.Path, "/api/") && r.URL.Path != "/healthz" || r.URL.Path == "/api/pair" && r.Method == http.MethodPost
 		if !open || !s.share.on() {
+			w.Header().Set("Clear-Site-Data", `"cache"`) // what was kept of the house goes with the pass
 			refuse(w, r, http.StatusUnauthorized, "This device has no pass, or its pass was ended: pair it with the code that Kind Margin shows on the machine it runs on.")
 			return
 		}
@@ -142,19 +153,20 @@ func (n *sightings) note(p store.Pass, see func(context.Context, string) error) 
 	}()
 }
 
-// peer is the address that a request came from, which no header can claim.
+// peer is the network that a request came from, which no header can claim.
 func peer(r *http.Request) (string, error) {
 	host, _, err := net.SplitHostPort(r.RemoteAddr)
-	return host, err
+	return network(host), err
 }
 
-// tries limits how often a code is tried: ten times a minute from one address, thirty in all.
+// tries limits how often a code is tried: ten times a minute from one network. There is no limit for all together,
+// by which one could keep the others out: a code of 36 bits that holds for ten minutes is not found by trying.
 func tries(next http.Handler) http.Handler {
 	tooMany := httprate.WithLimitHandler(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set("Retry-After", "60")
 		refuse(w, r, http.StatusTooManyRequests, "Too many codes were tried: wait a minute, then try the one that is shown.")
 	})
-	limited := httprate.LimitBy(10, time.Minute, peer, tooMany)(httprate.LimitBy(30, time.Minute, httprate.Key("all"), tooMany)(next))
+	limited := httprate.LimitBy(10, time.Minute, peer, tooMany)(next)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if r.URL.Path == "/api/pair" {
 			limited.ServeHTTP(w, r)
@@ -199,19 +211,26 @@ type PassView struct {
 	Made string `json:"made" doc:"RFC 3339."`
 	Seen string `json:"seen" doc:"When it was last here, to the hour."`
 	This bool   `json:"this" doc:"It is the device that asks."`
+	Runs bool   `json:"runs" doc:"It runs the house: backup, restore, passes, taking off jobs. Else it reads and enters."`
+}
+
+func passView(p store.Pass, this bool) PassView {
+	return PassView{ID: p.ID, Name: p.Name, Made: p.Made, Seen: p.Seen, This: this, Runs: p.Runs}
 }
 
 // SharingView is how other devices are let in.
 type SharingView struct {
 	On          bool       `json:"on"`
 	URLs        []string   `json:"urls"`
-	Code        string     `json:"code" doc:"The pairing code; told on this machine alone."`
+	Code        string     `json:"code" doc:"The pairing code, while one holds; told on this machine alone."`
+	Until       string     `json:"until" doc:"Until when it holds, RFC 3339."`
 	QR          []string   `json:"qr" doc:"Address and code for a camera, row by row, # where it is dark; told on this machine alone."`
 	Fingerprint string     `json:"fingerprint" doc:"SHA-256 of a certificate of one's own; empty where there is none."`
 	TLS         bool       `json:"tls"`
 	Passes      []PassView `json:"passes"`
 	Device      string     `json:"device" doc:"What the device that asks is called."`
 	Here        bool       `json:"here" doc:"It is the machine that the program runs on."`
+	Runs        bool       `json:"runs" doc:"The device that asks runs the house."`
 }
 
 func (s server) sharing(ctx context.Context, _ *struct{}) (*body[SharingView], error) {
@@ -222,22 +241,43 @@ func (s server) sharing(ctx context.Context, _ *struct{}) (*body[SharingView], e
 	d := deviceOf(ctx)
 	v := SharingView{
 		On: s.share.on(), URLs: append([]string{}, s.share.URLs...), QR: []string{}, Fingerprint: s.share.Fingerprint, TLS: s.share.TLS,
-		Passes: []PassView{}, Device: d.name, Here: d.id == "",
+		Passes: []PassView{}, Device: d.name, Here: d.id == "", Runs: d.runs(),
 	}
-	if v.Here {
-		v.Code = s.share.Code
-		for _, row := range s.share.QR {
-			line := ""
-			for _, dark := range row {
-				line += map[bool]string{true: "#", false: " "}[dark]
-			}
-			v.QR = append(v.QR, line)
+	if v.Here && v.On {
+		var until time.Time
+		if v.Code, until = s.codes.show(); v.Code != "" {
+			v.Until = until.UTC().Format(time.RFC3339)
+			v.QR = squares(s.share.QR(v.Code))
 		}
 	}
 	for _, p := range passes {
-		v.Passes = append(v.Passes, PassView{p.ID, p.Name, p.Made, p.Seen, p.ID == d.id})
+		v.Passes = append(v.Passes, passView(p, p.ID == d.id))
 	}
 	return &body[SharingView]{Body: v}, nil
+}
+
+// squares is a code for a camera, row by row.
+func squares(rows [][]bool) (lines []string) {
+	for _, row := range rows {
+		line := ""
+		for _, dark := range row {
+			line += map[bool]string{true: "#", false: " "}[dark]
+		}
+		lines = append(lines, line)
+	}
+	return lines
+}
+
+// newCode shows a new pairing code: at this machine alone, where it is seen who asks.
+func (s server) newCode(ctx context.Context, _ *struct{}) (*body[SharingView], error) {
+	switch {
+	case deviceOf(ctx).id != "":
+		return nil, huma.NewError(http.StatusForbidden, "A pairing code is shown on the machine that Kind Margin runs on, and nowhere else.")
+	case !s.share.on():
+		return nil, huma.NewError(http.StatusForbidden, "No other device is let in now: start Kind Margin with --share.")
+	}
+	s.codes.renew()
+	return s.sharing(ctx, nil)
 }
 
 // Paired is a device that was let in, with its pass as a cookie.
@@ -255,10 +295,14 @@ func (s server) pair(ctx context.Context, in *struct{ raw }) (*Paired, error) {
 	switch n := utf8.RuneCountInString(name); {
 	case !s.share.on():
 		return nil, huma.NewError(http.StatusForbidden, "No other device is let in now: start Kind Margin with --share.")
-	case subtle.ConstantTimeCompare([]byte(s.share.Plain(asked.Code)), []byte(s.share.Plain(s.share.Code))) != 1:
-		return nil, huma.NewError(http.StatusForbidden, "That is not the code: type the one that Kind Margin shows on the machine it runs on.")
+	case !s.codes.is(asked.Code):
+		s.logs.Warn("a pairing code was refused", "address", traceOf(ctx).from, "name", name)
+		return nil, errNoCode
 	case n == 0 || n > 60 || strings.ContainsFunc(name, unicode.IsControl):
 		return nil, huma.Error422UnprocessableEntity("Say what this device is called, in 1 to 60 letters, such as Wren's phone.")
+	}
+	if !s.codes.spend(asked.Code) { // another device was quicker
+		return nil, errNoCode
 	}
 	p, secret, err := s.store.AddPass(ctx, name)
 	if errors.Is(err, store.ErrPasses) {
@@ -267,19 +311,67 @@ func (s server) pair(ctx context.Context, in *struct{ raw }) (*Paired, error) {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	s.logs.Info("a device was let in", "device", name, "pass", p.ID, "address", traceOf(ctx).from)
+	s.hub.tell("device", LetIn{p.ID, name}, everyone)
 	return &Paired{http.Cookie{
 		Name: s.share.cookie(), Value: secret, Path: "/", MaxAge: int(passLasts / time.Second),
 		Secure: s.share.TLS, HttpOnly: true, SameSite: http.SameSiteStrictMode,
-	}, PassView{p.ID, p.Name, p.Made, p.Seen, true}}, nil
+	}, passView(p, true)}, nil
 }
 
-func (s server) endPass(ctx context.Context, in *struct {
+var errNoCode = huma.NewError(http.StatusForbidden, "That is not the code, or it is used up or over ten minutes old: type the one that Kind Margin shows on the machine it runs on now.")
+
+// LetIn is a device that was let in, as every page is told.
+type LetIn struct {
+	Pass string `json:"pass"`
+	Name string `json:"name"`
+}
+
+// PassPath is a pass in an address.
+type PassPath struct {
 	Pass string `path:"pass"`
-},
-) (*struct{}, error) {
+}
+
+// endPass ends a pass, with all that is under way for it and the code that is shown. A device that does not run the
+// house ends its own alone.
+func (s server) endPass(ctx context.Context, in *PassPath) (*struct{}, error) {
+	if d := deviceOf(ctx); !d.runs() && d.id != in.Pass {
+		return nil, errNotRun
+	}
 	if err := s.store.EndPass(ctx, in.Pass); err != nil {
 		return nil, problem(ctx, err)
 	}
+	s.codes.end()
 	s.hub.drop(in.Pass)
+	s.imports.end(in.Pass)
+	s.underway.end(ctx, in.Pass)
+	s.logs.Info("a pass was ended", "pass", in.Pass, "by", deviceOf(ctx).name)
 	return nil, nil
 }
+
+// Raising is whether a device runs the house.
+type Raising struct {
+	Runs bool `json:"runs"`
+}
+
+// raisePass lets a device run the house, or no more: at this machine alone.
+func (s server) raisePass(ctx context.Context, in *struct {
+	PassPath
+	raw
+},
+) (*struct{}, error) {
+	if deviceOf(ctx).id != "" {
+		return nil, huma.NewError(http.StatusForbidden, "Who runs the house is said on the machine that Kind Margin runs on, and nowhere else.")
+	}
+	asked, err := read[Raising](in.RawBody)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	if err := s.store.RaisePass(ctx, in.Pass, asked.Runs); err != nil {
+		return nil, problem(ctx, err)
+	}
+	s.logs.Info("a device was raised", "pass", in.Pass, "runs", asked.Runs)
+	return nil, nil
+}
+
+var errNotRun = huma.NewError(http.StatusForbidden, "This device reads and enters. Backup, restore, passes and taking off jobs are done on the machine that Kind Margin runs on, or by a device that was raised there, under Devices.")

@@ -32,6 +32,9 @@ func sharing(t *testing.T, how Share) shared {
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)
 	how.Plain = share.Plain
+	if how.URLs != nil {
+		how.Codes, how.QR = share.Code, func(string) [][]bool { return [][]bool{{true, false}} }
+	}
 	pages := http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { _, _ = io.WriteString(w, "the page") })
 	program := New(st, Pages{pages, "one.js"}, slog.New(slog.DiscardHandler), how)
 	here := httptest.NewServer(program)
@@ -43,7 +46,14 @@ func sharing(t *testing.T, how Share) shared {
 	return shared{site{t, here.URL}, there.URL}
 }
 
-var theCode = Share{Code: "7KQM-XW3D", URLs: []string{"http://127.0.0.2:8137"}, QR: [][]bool{{true, false}}, Hosts: []string{"wren.local"}}
+// shares lets other devices in.
+var shares = Share{URLs: []string{"http://127.0.0.2:8137"}, Hosts: []string{"wren.local"}}
+
+// code asks for a new pairing code at this machine.
+func (s shared) code() string {
+	s.t.Helper()
+	return got[SharingView](s.t, s.do("POST", "/pairing", "", nil)).Code
+}
 
 // ask asks as another device does, with its pass.
 func (s shared) ask(method, path, pass string, in any, set ...string) answer {
@@ -72,7 +82,7 @@ func (s shared) ask(method, path, pass string, in any, set ...string) answer {
 
 func (s shared) pairs(name string) (pass string, view PassView) {
 	s.t.Helper()
-	a := s.ask("POST", "/api/pair", "", Pairing{"7kqm xw3d", name})
+	a := s.ask("POST", "/api/pair", "", Pairing{strings.ToLower(strings.Replace(s.code(), "-", " ", 1)), name})
 	require.Equal(s.t, 200, a.status, string(a.raw))
 	c, err := http.ParseSetCookie(a.header.Get("Set-Cookie"))
 	require.NoError(s.t, err)
@@ -83,11 +93,11 @@ func (s shared) pairs(name string) (pass string, view PassView) {
 // Nothing of the job is answered without a pass: every route of the contract is walked, with no
 // pass, with a made-up one, and with one that was ended; and with one that holds none is shut.
 func TestNothingIsAnsweredWithoutAPass(t *testing.T) {
-	s := sharing(t, theCode)
+	s := sharing(t, shares)
 	_, v, _ := s.begin(measure.Millimetres)
 	pass, view := s.pairs("Wren's phone")
 	ended, other := s.pairs("an old phone")
-	require.Equal(t, 204, s.ask("DELETE", "/api/passes/"+other.ID, pass, nil).status)
+	require.Equal(t, 204, s.do("DELETE", "/passes/"+other.ID, "", nil).status)
 	doc, err := OpenAPI()
 	require.NoError(t, err)
 	var contract struct {
@@ -95,7 +105,7 @@ func TestNothingIsAnsweredWithoutAPass(t *testing.T) {
 	}
 	require.NoError(t, json.Unmarshal(doc, &contract))
 	routes := 0
-	fill := strings.NewReplacer("{job}", v.Job.ID, "{opening}", v.Opening.ID, "{tool}", "tape", "{photo}", "none", "{pass}", "none")
+	fill := strings.NewReplacer("{job}", v.Job.ID, "{opening}", v.Opening.ID, "{tool}", "tape", "{photo}", "none", "{pass}", "none", "{import}", "none")
 	for path, methods := range contract.Paths {
 		for method := range methods {
 			method, path := strings.ToUpper(method), fill.Replace(path)
@@ -132,33 +142,35 @@ func TestNotSharedNobodyIsLetIn(t *testing.T) {
 // Codes are tried ten times a minute from one address, and no answer tells how near one was;
 // the right one is let in once the wrong ones are over.
 func TestCodesAreTriedATimeOrTen(t *testing.T) {
-	s := sharing(t, theCode)
+	s := sharing(t, shares)
+	code := s.code()
 	tried := map[int]int{}
 	for i := range 100 {
 		a := s.ask("POST", "/api/pair", "", Pairing{fmt.Sprintf("7KQM-%04d", i), "phone"})
 		tried[a.status]++
-		assert.NotContains(t, string(a.raw), theCode.Code)
+		assert.NotContains(t, string(a.raw), code)
 		if a.status == 429 {
 			assert.NotEmpty(t, a.header.Get("Retry-After"))
 			assert.Contains(t, a.trouble(t).Detail, "wait a minute")
 		}
 	}
 	assert.Equal(t, map[int]int{403: 10, 429: 90}, tried)
-	assert.Equal(t, 429, s.ask("POST", "/api/pair", "", Pairing{theCode.Code, "phone"}).status, "the right one waits as well")
+	assert.Equal(t, 429, s.ask("POST", "/api/pair", "", Pairing{code, "phone"}).status, "the right one waits as well")
 	assert.Equal(t, 200, s.do("GET", "/sharing", "", nil).status, "who works on is not held up")
-	fresh := sharing(t, theCode)
+	fresh := sharing(t, shares)
+	held := fresh.code()
 	for _, name := range []string{"", " ", strings.Repeat("x", 61), "a\x00b"} {
-		assert.Equal(t, 422, fresh.ask("POST", "/api/pair", "", Pairing{theCode.Code, name}).status, "%q", name)
+		assert.Equal(t, 422, fresh.ask("POST", "/api/pair", "", Pairing{held, name}).status, "%q", name)
 	}
 }
 
 // Headers, cookies and passes against OWASP ASVS 4.0.3 (from memory), section by section.
 func TestPassesAgainstASVS(t *testing.T) {
 	for _, tls := range []bool{false, true} {
-		how := theCode
+		how := shares
 		how.TLS = tls
 		s := sharing(t, how)
-		a := s.ask("POST", "/api/pair", "", Pairing{theCode.Code, "phone"})
+		a := s.ask("POST", "/api/pair", "", Pairing{s.code(), "phone"})
 		require.Equal(t, 200, a.status)
 		c, err := http.ParseSetCookie(a.header.Get("Set-Cookie"))
 		require.NoError(t, err)
@@ -183,7 +195,7 @@ func TestPassesAgainstASVS(t *testing.T) {
 		assert.Contains(t, a.header.Get("Content-Type"), "application/json", "14.4.1")
 		assert.Contains(t, []string{"no-cache", "no-store"}, s.ask("GET", "/api/jobs", "", nil).header.Get("Cache-Control"), "8.2.1")
 	}
-	s := sharing(t, theCode)
+	s := sharing(t, shares)
 	pass, _ := s.pairs("phone")
 	for says, set := range map[string][]string{
 		"a foreign origin":     {"Origin", "http://evil.example"},
@@ -202,7 +214,10 @@ func TestPassesAgainstASVS(t *testing.T) {
 	require.Len(t, p.Passes, 1)
 	assert.True(t, p.Passes[0].This)
 	here := got[SharingView](t, s.do("GET", "/sharing", "", nil))
-	assert.Equal(t, theCode.Code, here.Code)
+	assert.Empty(t, here.Code, "it is used up")
+	assert.Empty(t, here.QR)
+	here = got[SharingView](t, s.do("POST", "/pairing", "", nil))
+	assert.Len(t, here.Code, 9)
 	assert.Equal(t, []string{"# "}, here.QR)
 	assert.Equal(t, 204, s.do("DELETE", "/passes/"+p.Passes[0].ID, "", nil).status)
 	assert.Equal(t, 401, s.ask("GET", "/api/jobs", pass, nil).status)
@@ -212,7 +227,7 @@ func TestPassesAgainstASVS(t *testing.T) {
 // A change that one device makes is told to every page that listens, with the device's name;
 // one whose pass is ended hears no more.
 func TestChangesAreTold(t *testing.T) {
-	s := sharing(t, theCode)
+	s := sharing(t, shares)
 	path, _, tag := s.begin(measure.Millimetres)
 	pass, view := s.pairs("Wren's phone")
 	hears := func(url, pass string) (lines chan string) {
@@ -261,15 +276,16 @@ func TestChangesAreTold(t *testing.T) {
 		}
 	}
 	require.Equal(t, 204, s.do("DELETE", "/passes/"+view.ID, "", nil).status)
+	assert.Contains(t, next(there), "event: ended", "its pages hear why")
 	_, open := <-there
-	assert.False(t, open, "its pages hear no more")
+	assert.False(t, open, "and no more")
 	require.Equal(t, 200, s.do("PATCH", path, a.etag, width("1000", "826")).status)
 	assert.Contains(t, next(here), `"device":"this machine"`)
 }
 
 // A change that is sent again with its key, since its answer was lost, is made once.
 func TestAChangeSentAgainIsMadeOnce(t *testing.T) {
-	s := sharing(t, theCode)
+	s := sharing(t, shares)
 	path, _, tag := s.begin(measure.Millimetres)
 	pass, _ := s.pairs("phone")
 	first := s.ask("PATCH", "/api"+path, pass, width("1800", "826"), "If-Match", tag, "Idempotency-Key", "k1")

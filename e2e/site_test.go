@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"net/url"
 	"path/filepath"
 	"slices"
 	"strconv"
@@ -26,7 +27,7 @@ import (
 func shared(t *testing.T) (desk, phone person) {
 	ctx, cancel := context.WithTimeout(t.Context(), 4*time.Minute)
 	t.Cleanup(cancel)
-	p, err := StartAt(ctx, bin, "demo", filepath.Join(t.TempDir(), "e2e.db"), "127.0.0.1:0", "--share")
+	p, err := StartAt(ctx, bin, "demo", filepath.Join(t.TempDir(), "e2e.db"), ":0", "--share")
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = p.Stop() })
 	sit := func(url string) person {
@@ -61,12 +62,27 @@ func reads(name string, door [3]string) string {
 	return "0.5"
 }
 
+// newCode is a new pairing code, as it is shown on this machine, of a program that is reached at an address.
+func newCode(t *testing.T, at string) string {
+	t.Helper()
+	here, err := url.Parse(at)
+	require.NoError(t, err)
+	res, err := http.Post("http://127.0.0.1:"+here.Port()+"/api/pairing", "application/json", nil)
+	require.NoError(t, err)
+	defer res.Body.Close()
+	var v struct{ Code string }
+	require.NoError(t, json.NewDecoder(res.Body).Decode(&v))
+	require.NotEmpty(t, v.Code)
+	return v.Code
+}
+
 // pairs lets the phone in by the code, as its camera reads it.
 func (u person) pairs(name string) {
 	u.t.Helper()
+	code := newCode(u.t, u.p.URL)
 	u.do(chromedp.Navigate(u.p.URL + "/icon.svg")) // so that the page is loaded anew, with the code
-	u.open("/pair#" + u.p.Code)
-	u.until("the code is there", fmt.Sprintf(`document.querySelector('[data-field="pair-code"]')?.value === %q`, u.p.Code))
+	u.open("/pair#" + code)
+	u.until("the code is there, and stands in no address", fmt.Sprintf(`document.querySelector('[data-field="pair-code"]')?.value === %q && location.hash === ''`, code))
 	u.do(chromedp.Focus(`[data-field="pair-name"]`))
 	u.keys(name, kb.Enter)
 	u.until("let in", `document.querySelector('a[href="/j/tern-house"]')`)
@@ -88,7 +104,13 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.until("the walk is drawn", `document.querySelector('[data-field="opening-name"]')`)
 
 	desk.open("/devices")
-	desk.until("it is told on the desk", `document.querySelector('[data-pass="Wren phone"]') && document.querySelector('[data-qr]') && document.querySelector('[data-code]')?.innerText.length === 9`)
+	desk.until("it is told on the desk, and the code is used up", `document.querySelector('[data-pass="Wren phone"]') && !document.querySelector('[data-code]')`)
+	desk.do(chromedp.Click("[data-new-code]"))
+	desk.until("a new one is shown", `document.querySelector('[data-qr]') && document.querySelector('[data-code]')?.innerText.length === 9`)
+	desk.do(chromedp.Click(`[data-raise="Wren phone"]`))
+	desk.until("it may run the house", `document.querySelector('[data-raise="Wren phone"]').checked`)
+	desk.do(chromedp.Click(`[data-raise="Wren phone"]`))
+	desk.until("and no more", `!document.querySelector('[data-raise="Wren phone"]').checked`)
 	var v view
 	_, err := client{url: desk.p.URL}.send(t, "POST", "/api/jobs/tern-house/openings", "", `{"name": "Box room"}`, &v)
 	require.NoError(t, err)
@@ -136,9 +158,12 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	desk.open("/devices")
 	desk.do(chromedp.Click(`[data-end-pass="Wren phone"]`))
 	desk.until("it is ended", `!document.querySelector('[data-pass]')`)
-	phone.keys(kb.Enter)
-	phone.until("it is let in no more", `location.pathname === '/pair'`)
+	phone.until("it is let in no more, at once", `location.pathname === '/pair' && !document.querySelector('[data-waiting]')`)
+	phone.until("it says how much waits, and not what", `document.querySelector('[data-typed-here]')?.dataset.typedHere === '1' && !document.body.innerText.includes('12')`)
+	phone.open("/j/tern-house")
+	phone.until("nothing of the house is shown", `location.pathname === '/pair' && !document.body.innerText.includes('Chart')`)
 	phone.pairs("Wren phone again")
+	desk.until("it is told on every page", `document.querySelector('[data-let-in="Wren phone again"]')`)
 	phone.open(door)
 	phone.until("what it typed is there", `document.querySelector('[data-field="next-reading"]')?.value === '12'`)
 }
@@ -181,7 +206,7 @@ func TestATapeThatSpeaks(t *testing.T) {
 	out, err = command(t, "tape", "--to", phone.p.URL, "826 mm")
 	require.Error(t, err)
 	assert.Contains(t, out, "no pass", "from another address it pairs first")
-	out, err = command(t, "tape", "--to", phone.p.URL, "--code", desk.p.Code, "--device", "Wren phone", "826 mm")
+	out, err = command(t, "tape", "--to", phone.p.URL, "--code", newCode(t, desk.p.URL), "--device", "Wren phone", "826 mm")
 	require.NoError(t, err, out)
 	phone.until("and is heard", `document.querySelector('[data-spoken-length="826 mm"]')`)
 }
@@ -357,4 +382,17 @@ func TestTwoTapesAtOnce(t *testing.T) {
 	u.until("the next one waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
 	u.do(chromedp.Click(`[data-spoken-length="12 mm"] [data-put-length]`))
 	u.until("put in by hand: kept, or refused beside the entry that holds it", fmt.Sprintf(`!document.querySelector('[data-spoken-length]') && (document.querySelectorAll('[data-reading]').length === %s + 2 || document.querySelector('[data-field="next-reading"]').value.startsWith('12'))`, before))
+}
+
+// An address that was given is kept, shared or not.
+func TestTheAddressThatWasGiven(t *testing.T) {
+	p, err := StartAt(t.Context(), bin, "demo", filepath.Join(t.TempDir(), "at.db"), "127.0.0.1:0", "--share")
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = p.Stop() })
+	here, err := http.Get(p.URL + "/healthz")
+	require.NoError(t, err)
+	_ = here.Body.Close()
+	assert.Equal(t, 200, here.StatusCode)
+	_, err = http.Get(strings.Replace(p.URL, "127.0.0.1", "127.0.0.2", 1) + "/healthz")
+	assert.Error(t, err, "at no other address is it heard")
 }

@@ -49,8 +49,8 @@ func Addresses() ([]net.IP, error) {
 // capitals by hand.
 const codeLetters = "23456789CDFGHJKMPQRTVWXY"
 
-// Code is a pairing code, 8 letters in two groups: 36 bits, of which no one tries more than some
-// hundred before he is stopped.
+// Code is a pairing code, 8 letters in two groups: 36 bits, of which no one tries more than a
+// hundred in the ten minutes that it holds.
 func Code() string {
 	var b strings.Builder
 	for i := range 8 {
@@ -129,12 +129,12 @@ func Print(w io.Writer, rows [][]bool) error {
 // validity is how long a certificate made here holds: under what browsers still take.
 const validity = 397 * 24 * time.Hour
 
-// Own reads the certificate at a path, or makes one there for some addresses, signed by
-// itself; one that has less than a month left, or is not for all of them, is made anew.
-func Own(path string, hosts []net.IP) (tls.Certificate, error) {
+// Own reads the certificate at a path, or makes one there for some addresses and names, signed
+// by itself; one that has less than a month left, or is not for all of them, is made anew.
+func Own(path string, hosts []net.IP, names []string) (tls.Certificate, error) {
 	have, err := tls.LoadX509KeyPair(path, path)
 	switch {
-	case err == nil && holds(have, hosts):
+	case err == nil && holds(have, hosts, names):
 		return have, nil
 	case err != nil && !errors.Is(err, fs.ErrNotExist):
 		return have, fmt.Errorf("the certificate %s cannot be read: take it away, and another is made: %w", path, err)
@@ -151,7 +151,7 @@ func Own(path string, hosts []net.IP) (tls.Certificate, error) {
 	c := &x509.Certificate{
 		SerialNumber: serial, Subject: pkix.Name{CommonName: "Kind Margin on this machine"}, NotBefore: from, NotAfter: from.Add(validity),
 		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth}, BasicConstraintsValid: true,
-		IPAddresses: append([]net.IP{net.IPv4(127, 0, 0, 1), net.IPv6loopback}, hosts...), DNSNames: []string{"localhost"},
+		IPAddresses: append([]net.IP{net.IPv4(127, 0, 0, 1), net.IPv6loopback}, hosts...), DNSNames: append([]string{"localhost"}, names...),
 	}
 	der, err := x509.CreateCertificate(rand.Reader, c, c, &key.PublicKey, key)
 	if err != nil {
@@ -168,13 +168,18 @@ func Own(path string, hosts []net.IP) (tls.Certificate, error) {
 	return tls.X509KeyPair(both, both)
 }
 
-// holds reports whether a certificate is good for a month more and for all of some addresses.
-func holds(c tls.Certificate, hosts []net.IP) bool {
+// holds reports whether a certificate is good for a month more and for all of some addresses and names.
+func holds(c tls.Certificate, hosts []net.IP, names []string) bool {
 	if c.Leaf == nil || time.Until(c.Leaf.NotAfter) < 30*24*time.Hour {
 		return false
 	}
 	for _, h := range hosts {
 		if c.Leaf.VerifyHostname(h.String()) != nil {
+			return false
+		}
+	}
+	for _, n := range names {
+		if c.Leaf.VerifyHostname(n) != nil {
 			return false
 		}
 	}

@@ -14,7 +14,11 @@ type Pass struct {
 	ID, Name   string
 	Made, Seen string // RFC 3339, UTC; seen to the hour
 	Ended      string // empty while it holds
+	Runs       bool   // it runs the house; else it reads and enters
 }
+
+// holds is what a pass is that lets a device in: not ended, and used in the last 90 days.
+const holds = `ended = '' AND seen > strftime('%Y-%m-%dT%H:%M:%SZ', 'now', '-90 days')`
 
 // mostPasses is how many devices are let in at once.
 const mostPasses = 50
@@ -29,7 +33,7 @@ func (s *Store) AddPass(ctx context.Context, name string) (p Pass, secret string
 	hash := sha256.Sum256([]byte(secret))
 	err = s.tx(ctx, func(tx *sql.Tx) error {
 		var held int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM passes WHERE ended = ''`).Scan(&held); err != nil {
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM passes WHERE `+holds).Scan(&held); err != nil {
 			return err
 		}
 		if held >= mostPasses {
@@ -41,11 +45,11 @@ func (s *Store) AddPass(ctx context.Context, name string) (p Pass, secret string
 	return p, secret, err
 }
 
-// PassOf is the pass of which a device holds the secret; ErrNotFound where it is none, or was
-// ended.
+// PassOf is the pass of which a device holds the secret; ErrNotFound where it is none, was
+// ended, or was not used for 90 days.
 func (s *Store) PassOf(ctx context.Context, secret string) (p Pass, err error) {
 	hash := sha256.Sum256([]byte(secret))
-	err = s.read.QueryRowContext(ctx, `SELECT id, name, made, seen FROM passes WHERE hash = ? AND ended = ''`, hash[:]).Scan(&p.ID, &p.Name, &p.Made, &p.Seen)
+	err = s.read.QueryRowContext(ctx, `SELECT id, name, made, seen, runs FROM passes WHERE hash = ? AND `+holds, hash[:]).Scan(&p.ID, &p.Name, &p.Made, &p.Seen, &p.Runs)
 	if errors.Is(err, sql.ErrNoRows) {
 		return p, ErrNotFound
 	}
@@ -70,7 +74,7 @@ func (s *Store) SeePass(ctx context.Context, id string) error {
 
 // Passes are all that hold, the first one first.
 func (s *Store) Passes(ctx context.Context) ([]Pass, error) {
-	rows, err := s.read.QueryContext(ctx, `SELECT id, name, made, seen FROM passes WHERE ended = '' ORDER BY made, id`)
+	rows, err := s.read.QueryContext(ctx, `SELECT id, name, made, seen, runs FROM passes WHERE `+holds+` ORDER BY made, id`)
 	if err != nil {
 		return nil, disk(err)
 	}
@@ -78,12 +82,26 @@ func (s *Store) Passes(ctx context.Context) ([]Pass, error) {
 	list := []Pass{}
 	for rows.Next() {
 		var p Pass
-		if err := rows.Scan(&p.ID, &p.Name, &p.Made, &p.Seen); err != nil {
+		if err := rows.Scan(&p.ID, &p.Name, &p.Made, &p.Seen, &p.Runs); err != nil {
 			return nil, disk(err)
 		}
 		list = append(list, p)
 	}
 	return list, disk(rows.Err())
+}
+
+// RaisePass lets the device of a pass run the house, or no more.
+func (s *Store) RaisePass(ctx context.Context, id string, runs bool) error {
+	return s.tx(ctx, func(tx *sql.Tx) error {
+		res, err := tx.ExecContext(ctx, `UPDATE passes SET runs = ? WHERE id = ? AND `+holds, runs, id)
+		if err != nil {
+			return err
+		}
+		if n, err := res.RowsAffected(); err != nil || n == 0 {
+			return errors.Join(err, ErrNotFound)
+		}
+		return nil
+	})
 }
 
 // EndPass ends a pass: who holds it is let in no more.

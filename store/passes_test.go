@@ -1,6 +1,8 @@
 package store
 
 import (
+	"crypto/sha256"
+	"net/url"
 	"os"
 	"path/filepath"
 	"testing"
@@ -61,4 +63,39 @@ func TestPasses(t *testing.T) {
 	}
 	_, _, err = s.AddPass(t.Context(), "one too many")
 	assert.ErrorIs(t, err, ErrPasses)
+}
+
+// A pass that was not used for 90 days lets nobody in; one that was let in before passes were of two kinds keeps what
+// it could do.
+func TestPassesOfBefore(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "house.db")
+	db, err := connect(path, url.Values{})
+	require.NoError(t, err)
+	require.NoError(t, migrateTo(t.Context(), db, 13))
+	hash := func(secret string) []byte {
+		h := sha256.Sum256([]byte(secret))
+		return h[:]
+	}
+	for secret, seen := range map[string]string{"used": "-89 days", "unused": "-91 days"} {
+		_, err = db.Exec(`INSERT INTO passes (id, name, hash, made, seen) VALUES (?1, ?1, ?2, '2025-01-01T00:00:00Z', strftime('%Y-%m-%dT%H:%M:%SZ', 'now', ?3))`, secret, hash(secret), seen)
+		require.NoError(t, err)
+	}
+	require.NoError(t, db.Close())
+	s := open(t, path)
+	p, err := s.PassOf(t.Context(), "used")
+	require.NoError(t, err)
+	assert.True(t, p.Runs, "it could do all, and still can")
+	_, err = s.PassOf(t.Context(), "unused")
+	assert.ErrorIs(t, err, ErrNotFound)
+	list, err := s.Passes(t.Context())
+	require.NoError(t, err)
+	assert.Len(t, list, 1)
+	assert.ErrorIs(t, s.RaisePass(t.Context(), "unused", true), ErrNotFound)
+	fresh, _, err := s.AddPass(t.Context(), "new")
+	require.NoError(t, err)
+	assert.False(t, fresh.Runs, "one that is let in now reads and enters")
+	require.NoError(t, s.RaisePass(t.Context(), fresh.ID, true))
+	list, err = s.Passes(t.Context())
+	require.NoError(t, err)
+	assert.True(t, list[1].Runs)
 }

@@ -56,6 +56,9 @@ func (s *Store) Restore(ctx context.Context, backup string) (r Restored, err err
 	if err := goesOn(ctx, conn, staged); err != nil {
 		return r, fmt.Errorf("nothing was restored: %w", disk(err))
 	}
+	if err := ctx.Err(); err != nil { // who asked for it was put out meanwhile
+		return r, fmt.Errorf("nothing was restored: %w", err)
+	}
 	if err := overwrite(conn, staged); err != nil {
 		return r, fmt.Errorf("nothing was restored: %w", disk(err))
 	}
@@ -131,7 +134,7 @@ func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 		}
 	}
 	for _, p := range passes {
-		if _, err := db.ExecContext(ctx, `INSERT INTO passes (id, name, hash, made, seen, ended) VALUES (?, ?, ?, ?, ?, ?)`, p...); err != nil {
+		if _, err := db.ExecContext(ctx, `INSERT INTO passes (id, name, hash, made, seen, ended, runs) VALUES (?, ?, ?, ?, ?, ?, ?)`, p...); err != nil {
 			return err
 		}
 	}
@@ -141,7 +144,7 @@ func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 
 // passesOf are the passes of a data file, whole, those that were ended too.
 func passesOf(ctx context.Context, live *sql.Conn) (list [][]any, err error) {
-	rows, err := live.QueryContext(ctx, `SELECT id, name, hash, made, seen, ended FROM passes`)
+	rows, err := live.QueryContext(ctx, `SELECT id, name, hash, made, seen, ended, runs FROM passes`)
 	if err != nil {
 		return nil, err
 	}
@@ -149,10 +152,11 @@ func passesOf(ctx context.Context, live *sql.Conn) (list [][]any, err error) {
 	for rows.Next() {
 		var id, name, made, seen, ended string
 		var hash []byte
-		if err := rows.Scan(&id, &name, &hash, &made, &seen, &ended); err != nil {
+		var runs bool
+		if err := rows.Scan(&id, &name, &hash, &made, &seen, &ended, &runs); err != nil {
 			return nil, err
 		}
-		list = append(list, []any{id, name, hash, made, seen, ended})
+		list = append(list, []any{id, name, hash, made, seen, ended, runs})
 	}
 	return list, rows.Err()
 }

@@ -20,7 +20,7 @@ import (
 )
 
 type listen struct {
-	Addr    string   `help:"Address to listen on: of this machine alone, unless --share." default:"127.0.0.1:8137" env:"KINDMARGIN_ADDR"`
+	Addr    string   `help:"Address to listen on; 127.0.0.1:8137 where none is given, and with --share port 8137 of every address." env:"KINDMARGIN_ADDR"`
 	Log     string   `help:"What to log: debug, info, warn or error." default:"info" enum:"debug,info,warn,error" env:"KINDMARGIN_LOG"`
 	Share   bool     `help:"Let devices on the local network in that know the pairing code." env:"KINDMARGIN_SHARE"`
 	Name    []string `help:"With --share: names that this machine is reached by, beside its addresses." env:"KINDMARGIN_NAME"`
@@ -62,21 +62,26 @@ type listener struct {
 // open listens, before any file is touched; data is the data file, beside which a certificate
 // is kept.
 func (c listen) open(data string) (*listener, error) {
-	host, port, err := net.SplitHostPort(c.Addr)
+	addr := c.Addr
+	switch {
+	case addr == "" && c.Share: // shared, it is heard at every address, but for one that was given
+		addr = ":8137"
+	case addr == "":
+		addr = "127.0.0.1:8137"
+	}
+	host, port, err := net.SplitHostPort(addr)
 	if err != nil {
-		return nil, fmt.Errorf("%q is no address to listen on: give one such as 127.0.0.1:8137", c.Addr)
+		return nil, fmt.Errorf("%q is no address to listen on: give one such as 127.0.0.1:8137", addr)
 	}
 	ip := net.ParseIP(host)
 	local := host == "localhost" || ip != nil && ip.IsLoopback()
 	switch {
 	case !local && !c.Share:
-		return nil, fmt.Errorf("%s can be reached from other machines: add --share to let in those that know the pairing code, or listen on 127.0.0.1", c.Addr)
+		return nil, fmt.Errorf("%s can be reached from other machines: add --share to let in those that know the pairing code, or listen on 127.0.0.1", addr)
 	case !c.Share && (c.TLS || c.TLSCert != "" || len(c.Name) > 0):
 		return nil, errors.New("--tls and --name go with --share")
 	case (c.TLSCert == "") != (c.TLSKey == ""), c.TLS && c.TLSCert != "":
 		return nil, errors.New("give --tls-cert and --tls-key together, or --tls alone")
-	case c.Share && host == "127.0.0.1":
-		host = "" // shared, it is heard at every address
 	}
 	l, err := net.Listen("tcp", net.JoinHostPort(host, port))
 	if err != nil {
@@ -105,7 +110,7 @@ func (c listen) shared(l net.Listener, ip net.IP, all bool, data string) (*liste
 			return nil, err
 		}
 	}
-	s := api.Share{Code: share.Code(), Plain: share.Plain, Hosts: c.Name, TLS: c.TLS || c.TLSCert != ""}
+	s := api.Share{Codes: share.Code, Plain: share.Plain, Hosts: c.Name, TLS: c.TLS || c.TLSCert != ""}
 	scheme := "http"
 	if s.TLS {
 		scheme = "https"
@@ -130,15 +135,20 @@ func (c listen) shared(l net.Listener, ip net.IP, all bool, data string) (*liste
 	if len(s.URLs) == 0 {
 		return nil, errors.New("this machine is on no network that others could reach it by: join one, or run without --share")
 	}
-	if s.QR, err = share.QR(s.URLs[0] + "/pair#" + s.Code); err != nil {
+	first := s.URLs[0]
+	if _, err := share.QR(first); err != nil {
 		return nil, err
+	}
+	s.QR = func(code string) [][]bool {
+		rows, _ := share.QR(first + "/pair#" + code) // as the address alone does, it fits
+		return rows
 	}
 	return &listener{l, s}, nil
 }
 
 func (c listen) certificate(path string, at []net.IP) (tls.Certificate, error) {
 	if c.TLS {
-		return share.Own(path, at)
+		return share.Own(path, at, c.Name)
 	}
 	cert, err := tls.LoadX509KeyPair(c.TLSCert, c.TLSKey)
 	if err != nil {
@@ -147,9 +157,9 @@ func (c listen) certificate(path string, at []net.IP) (tls.Certificate, error) {
 	return cert, err
 }
 
-// says prints where the program is.
-func (l *listener) says(out io.Writer) error {
-	if l.share.Code == "" {
+// says prints where the program is, and a pairing code where other devices are let in.
+func (l *listener) says(out io.Writer, newCode func() string) error {
+	if l.share.Codes == nil {
 		_, err := fmt.Fprintf(out, "Kind Margin is at http://%s\n", l.Addr())
 		return err
 	}
@@ -164,14 +174,16 @@ func (l *listener) says(out io.Writer) error {
 	if ip := net.ParseIP(host); ip == nil || ip.IsUnspecified() {
 		host = "127.0.0.1"
 	}
-	fmt.Fprintf(out, "Kind Margin is at %s://%s on this machine,\nand for other devices at %s\nPairing code: %s\n", scheme, net.JoinHostPort(host, port), strings.Join(l.share.URLs, " or "), l.share.Code)
+	code := newCode()
+	fmt.Fprintf(out, "Kind Margin is at %s://%s on this machine,\nand for other devices at %s\nPairing code: %s\nIt lets in one device in the next ten minutes; for another, open Devices on this machine.\n",
+		scheme, net.JoinHostPort(host, port), strings.Join(l.share.URLs, " or "), code)
 	if l.share.Fingerprint != "" {
 		fmt.Fprintf(out, "The certificate was made here. A browser warns of it once: see that it shows this SHA-256 fingerprint.\n%s\n", l.share.Fingerprint)
 	}
 	if !l.share.TLS {
-		fmt.Fprintln(out, "It goes unencrypted over your network: on one that you do not trust, add --tls.")
+		fmt.Fprintln(out, "All of it goes unencrypted over your network, the pairing code, readings and photographs too: on one that you do not trust, add --tls.")
 	}
-	return share.Print(out, l.share.QR)
+	return share.Print(out, l.share.QR(code))
 }
 
 func (c listen) serve(ctx context.Context, out io.Writer, l *listener, st *store.Store, data string) error {
@@ -191,7 +203,7 @@ func (c listen) serve(ctx context.Context, out io.Writer, l *listener, st *store
 		ErrorLog:          slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 	}
 	srv.RegisterOnShutdown(program.Close)
-	if err := l.says(out); err != nil {
+	if err := l.says(out, program.NewCode); err != nil {
 		return err
 	}
 	log.Info("listening", "address", l.Addr().String(), "data", data, "shared", c.Share)

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch';
+import { putOut } from './access';
 import type { components, paths } from './api.gen';
 
 export type Schemas = components['schemas'];
@@ -62,7 +63,7 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 		throw new Trouble(silent, 0);
 	}
 	const { data, error, response } = answer;
-	if (response.status === 401 && location.pathname !== '/pair') location.assign('/pair');
+	if (response.status === 401) putOut();
 	if (!response.ok) {
 		const fields = (error?.errors ?? []).map((e) => ({
 			message: e.message ?? '',

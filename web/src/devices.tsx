@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { since } from './access';
 import { ask, client, type Schemas } from './api';
 import { Said, useAttempt } from './attempt';
 import { Failed, Waiting } from './says';
@@ -25,11 +26,17 @@ export function DevicesPage() {
 							<h1 className="text-3xl mb-2" tabIndex={-1} data-home>
 								Devices
 							</h1>
-							{s.on ? <LetIn s={s} /> : <Alone />}
+							{s.on ? <LetIn s={s} again={() => sharing.refetch()} /> : <Alone />}
 						</section>
 						<section>
 							<h2 className="text-2xl mb-2">Let in</h2>
 							{s.passes.length === 0 && <p>No other device has a pass.</p>}
+							{s.passes.length > 0 && (
+								<p className="opacity-80 max-w-prose mb-2">
+									A device reads and enters. One that runs the house also takes backups, restores them, ends
+									passes and takes jobs off. A pass that is not used for 90 days ends by itself.
+								</p>
+							)}
 							<ul>
 								{s.passes.map((p) => (
 									<li
@@ -44,9 +51,33 @@ export function DevicesPage() {
 												since {p.made.slice(0, 10)}, last here {p.seen.slice(0, 13).replace('T', ' at ')} h
 											</span>
 										</span>
+										{s.here && (
+											<label className="flex items-center gap-2 min-h-11">
+												<input
+													type="checkbox"
+													className="toggle toggle-primary"
+													checked={p.runs}
+													data-raise={p.name}
+													onChange={async (e) => {
+														const runs = e.target.checked;
+														await attempt(() =>
+															ask(
+																client.PUT('/api/passes/{pass}', {
+																	params: { path: { pass: p.id } },
+																	body: { runs },
+																}),
+															),
+														);
+														sharing.refetch();
+													}}
+												/>
+												runs the house<span className="sr-only">: {p.name}</span>
+											</label>
+										)}
 										<button
 											type="button"
 											className="btn"
+											disabled={!s.runs && !p.this}
 											onClick={async () => {
 												await attempt(() =>
 													ask(client.DELETE('/api/passes/{pass}', { params: { path: { pass: p.id } } })),
@@ -78,7 +109,8 @@ function Alone() {
 	);
 }
 
-function LetIn({ s }: { s: Sharing }) {
+function LetIn({ s, again }: { s: Sharing; again: () => void }) {
+	const [error, attempt] = useAttempt();
 	return (
 		<div className="flex flex-wrap gap-6 items-start">
 			<div className="grow basis-72 grid gap-3">
@@ -90,13 +122,29 @@ function LetIn({ s }: { s: Sharing }) {
 						</strong>
 					))}
 				</p>
-				{s.here ? (
+				{s.here && s.code && (
 					<p>
 						and give this code
 						<strong className="block text-4xl dim tracking-widest" data-code>
 							{s.code}
 						</strong>
-						or point its camera at the picture.
+						or point its camera at the picture. It lets one device in, until {since(new Date(s.until))}.
+					</p>
+				)}
+				{s.here ? (
+					<p>
+						<button
+							type="button"
+							className={`btn text-lg ${s.code ? '' : 'btn-primary'}`}
+							data-new-code
+							onClick={async () => {
+								await attempt(() => ask(client.POST('/api/pairing')));
+								again();
+							}}
+						>
+							{s.code ? 'Show another code' : 'Show a code'}
+						</button>
+						<Said error={error} />
 					</p>
 				) : (
 					<p>The code is shown on the machine that Kind Margin runs on.</p>

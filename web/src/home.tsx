@@ -24,6 +24,8 @@ const inUnit = { mm: 'in millimetres', in: 'in inches' };
 /** Home lists the jobs; a new one is begun, or brought in from a file. */
 export function Home() {
 	const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
+	const sharing = useQuery({ queryKey: ['sharing'], queryFn: () => ask(client.GET('/api/sharing')) });
+	const runs = sharing.data?.runs ?? true;
 	const [error, attempt] = useAttempt();
 	const take = async (j: JobHead, back: boolean) => {
 		const how = { params: { path: { job: j.id }, header: { 'If-Match': `"${j.version}"` } } };
@@ -68,21 +70,23 @@ export function Home() {
 												{j.openings === 1 ? '1 door' : `${j.openings} doors`}, {inUnit[j.unit]}
 											</span>
 										</Link>
-										<button type="button" className="btn btn-ghost" onClick={() => take(j, false)}>
-											<Trash2 size={18} aria-hidden="true" /> Take off
-											<span className="sr-only"> {j.name}</span>
-										</button>
+										{runs && (
+											<button type="button" className="btn btn-ghost" onClick={() => take(j, false)}>
+												<Trash2 size={18} aria-hidden="true" /> Take off
+												<span className="sr-only"> {j.name}</span>
+											</button>
+										)}
 									</>
 								)}
 							</li>
 						))}
 					</ul>
 					<Said error={error} className="mt-2" />
-					<TakenOff what="Jobs" list={off} back={(j) => take(j, true)} />
+					<TakenOff what="Jobs" list={off} back={runs ? (j) => take(j, true) : undefined} />
 				</section>
 				<Begin />
 				<BringIn />
-				<Safe done={() => jobs.refetch()} />
+				<Safe runs={runs} done={() => jobs.refetch()} />
 			</main>
 		</>
 	);
@@ -144,7 +148,7 @@ function Begin() {
 }
 
 /** Safe keeps what there is safe: a backup down, one up again, and everything as open files. */
-function Safe({ done }: { done: () => void }) {
+function Safe({ runs, done }: { runs: boolean; done: () => void }) {
 	const cache = useQueryClient();
 	const input = useRef<HTMLInputElement>(null);
 	const [file, setFile] = useState<File | null>(null);
@@ -178,32 +182,39 @@ function Safe({ done }: { done: () => void }) {
 			</p>
 			<h2 className="text-2xl mb-2">Keep it safe</h2>
 			<p className="flex flex-wrap gap-2 mb-2">
-				<a className="btn text-lg" href="/api/backup" download data-backup>
-					<DatabaseBackup size={20} aria-hidden="true" /> Backup
-				</a>
+				{runs && (
+					<a className="btn text-lg" href="/api/backup" download data-backup>
+						<DatabaseBackup size={20} aria-hidden="true" /> Backup
+					</a>
+				)}
 				<a className="btn text-lg" href="/api/everything" download data-everything>
 					<FileDown size={20} aria-hidden="true" /> Everything, as open files
 				</a>
-				<input
-					ref={input}
-					type="file"
-					accept=".db"
-					className="hidden"
-					aria-label="Backup"
-					data-field="restore-file"
-					onChange={(e) => {
-						setFile(e.target.files?.[0] ?? null);
-						setBrought(null);
-						e.target.value = '';
-					}}
-				/>
-				<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
-					<FileInput size={20} aria-hidden="true" /> Restore a backup…
-				</button>
+				{runs && (
+					<>
+						<input
+							ref={input}
+							type="file"
+							accept=".db"
+							className="hidden"
+							aria-label="Backup"
+							data-field="restore-file"
+							onChange={(e) => {
+								setFile(e.target.files?.[0] ?? null);
+								setBrought(null);
+								e.target.value = '';
+							}}
+						/>
+						<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
+							<FileInput size={20} aria-hidden="true" /> Restore a backup…
+						</button>
+					</>
+				)}
 			</p>
 			<p className="opacity-80 max-w-prose">
-				A backup holds every change of every job, and is read back before it comes down. Keep it on another
-				disk.
+				{runs
+					? 'A backup holds every change of every job, and is read back before it comes down. Keep it on another disk.'
+					: 'Backups are taken and restored, and jobs taken off, on the machine that Kind Margin runs on.'}
 			</p>
 			{file && (
 				<div className="border-l-4 border-warning pl-3 my-3 grid gap-2" data-restore-ready>

@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useEffect } from 'react';
+import { ended, since } from './access';
 import { Said, useAttempt } from './attempt';
-import { enter, seen, taken, useLine } from './live';
+import { enter, known, seen, taken, useLine } from './live';
 import { drop, handIn, useQueue } from './queue';
 
 /** showFor is how long what another page did stays in sight, ms. */
@@ -17,6 +18,7 @@ export function LineBar() {
 		const t = setTimeout(seen, showFor);
 		return () => clearTimeout(t);
 	}, [change]);
+	if (ended()) return null; // what waits is not shown to whoever holds the device then
 	return (
 		<div className="fixed right-3 bottom-3 max-lg:[body:has([data-rod])_&]:bottom-22 z-30 grid gap-2 justify-items-end max-w-[min(28rem,calc(100vw-1.5rem))] no-print">
 			{change && (
@@ -30,6 +32,24 @@ export function LineBar() {
 						{change.by && `, ${change.by}`}: {change.label}
 					</span>
 					<button type="button" className="btn btn-ghost btn-sm" onClick={seen}>
+						<X size={18} aria-hidden="true" />
+						<span className="sr-only">Put it away</span>
+					</button>
+				</p>
+			)}
+			{line.device && (
+				<p
+					role="alert"
+					className="bg-warning text-warning-content px-3 py-2 flex flex-wrap gap-2 items-center"
+					data-let-in={line.device.name}
+				>
+					<span>
+						A device was let in: <strong>{line.device.name}</strong>. If it is none of yours, end its pass.
+					</span>
+					<a className="btn btn-sm" href="/devices" onClick={known}>
+						Devices
+					</a>
+					<button type="button" className="btn btn-ghost btn-sm" onClick={known}>
 						<X size={18} aria-hidden="true" />
 						<span className="sr-only">Put it away</span>
 					</button>
@@ -72,13 +92,13 @@ export function LineBar() {
 					</button>
 				</p>
 			)}
-			<Waiting on={line.on} />
+			<Waiting on={line.on} at={line.since} />
 		</div>
 	);
 }
 
 /** Waiting is what waits on this device: for the server, or for a hand to decide. One line where nothing needs one. */
-function Waiting({ on }: { on: boolean }) {
+function Waiting({ on, at }: { on: boolean; at: Date | null }) {
 	const queue = useQueue();
 	const cache = useQueryClient();
 	const [error, attempt] = useAttempt();
@@ -93,12 +113,14 @@ function Waiting({ on }: { on: boolean }) {
 			data-no-signal={!on || undefined}
 		>
 			<summary className="cursor-pointer text-lg min-h-11 flex items-center">
-				<span role="status">{on ? waits : `No signal${n ? `: ${waits}` : ''}`}</span>
+				<span role="status">
+					{on ? waits : `No signal${at ? ` since ${since(at)}` : ''}${n ? `: ${waits}` : ''}`}
+				</span>
 			</summary>
 			{!on && (
 				<p className="pb-2">
-					Kind Margin does not answer. What you enter waits on this device, and is handed in when it is there
-					again.
+					Kind Margin does not answer{at && `: what is shown is as it was at ${since(at)}`}. What you enter
+					waits on this device, and is handed in when it is there again.
 					{!('serviceWorker' in navigator) &&
 						' Leave this page open: without --tls it cannot be opened again until then.'}
 				</p>

@@ -5,6 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 /** Source is an event source that is told what it hears. */
 class Source extends EventTarget {
 	static all: Source[] = [];
+	static OPEN = 1;
 	static CLOSED = 2;
 	readyState = 0;
 	onerror: (() => void) | null = null;
@@ -77,6 +78,22 @@ describe('the line to the server', () => {
 		expect(Source.all).toHaveLength(1);
 		vi.advanceTimersByTime(2100);
 		expect(Source.all).toHaveLength(2);
+	});
+	it('is put out where that was why it was refused, or where it is told so', async () => {
+		history.replaceState(null, '', '/pair');
+		const { ended, letIn } = await import('./access');
+		vi.stubGlobal('fetch', async () => new Response('{}', { status: 200 }));
+		only().fails(true);
+		await vi.advanceTimersByTimeAsync(10);
+		expect(ended()).toBe(false);
+		vi.stubGlobal('fetch', async () => new Response('{}', { status: 401 }));
+		only().fails(true);
+		await vi.advanceTimersByTimeAsync(10);
+		expect(ended()).toBe(true);
+		letIn();
+		only().hears('ended', {});
+		expect(ended()).toBe(true);
+		letIn();
 	});
 	it('does not listen out of sight', () => {
 		dispatchEvent(new Event('pagehide'));

@@ -1,5 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { useSyncExternalStore } from 'react';
+import { heard, lastHeard, putOut } from './access';
 import { pageID } from './api';
 
 /** Change is what another page did, as it is told. */
@@ -20,6 +21,10 @@ export type Length = { id: string; text: string; from: string };
 export type Line = {
 	/** The server answers; unknown until it was first heard or missed. */
 	on: boolean;
+	/** When it was there last, while it is not. */
+	since: Date | null;
+	/** A device that was let in, until that was put out of sight. */
+	device: { pass: string; name: string } | null;
 	/** What another page did last. */
 	change: (Change & { at: number }) | null;
 	/** The program is of another build than this page. */
@@ -28,7 +33,7 @@ export type Line = {
 	lengths: Length[];
 };
 
-let line: Line = { on: true, change: null, newer: false, lengths: [] };
+let line: Line = { on: true, since: null, device: null, change: null, newer: false, lengths: [] };
 const ears = new Set<() => void>();
 const put = (more: Partial<Line>) => {
 	line = { ...line, ...more };
@@ -51,6 +56,12 @@ export const taken = (id: string) => put({ lengths: line.lengths.filter((l) => l
 
 /** seen puts what another page did out of sight. */
 export const seen = () => put({ change: null });
+
+/** known puts a device that was let in out of sight. */
+export const known = () => put({ device: null });
+
+/** noted is how often it is noted that the server is there, ms. */
+const noted = 15_000;
 
 const build = () =>
 	document.querySelector<HTMLScriptElement>('script[type=module][src]')?.src.split('/').at(-1);
@@ -107,7 +118,8 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 		lost = undefined;
 		const was = off;
 		off = false;
-		put({ on: true });
+		heard();
+		put({ on: true, since: null });
 		if (was) cache.invalidateQueries(); // what was told meanwhile was not heard
 		again();
 	};
@@ -129,6 +141,8 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 			}
 			put({ change: { ...c, at: Date.now() } });
 		});
+		source.addEventListener('device', (e) => put({ device: JSON.parse((e as MessageEvent).data) }));
+		source.addEventListener('ended', putOut);
 		source.addEventListener('air', (e) => {
 			cache.invalidateQueries({ queryKey: ['air', JSON.parse((e as MessageEvent).data).job] });
 		});
@@ -140,14 +154,20 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 			// A blink is no loss.
 			lost ??= window.setTimeout(() => {
 				off = true;
-				put({ on: false });
+				put({ on: false, since: lastHeard() });
 			}, 1500);
-			// Refused for good, a source does not try again by itself.
-			if (source?.readyState === EventSource.CLOSED) retry = window.setTimeout(open, 2000);
+			if (source?.readyState !== EventSource.CLOSED) return;
+			// Refused for good, a source does not say why, nor try again by itself.
+			fetch('/api/sharing').then(
+				(r) => r.status === 401 && putOut(),
+				() => undefined,
+			);
+			retry = window.setTimeout(open, 2000);
 		};
 	};
 	// A page out of sight does not listen: browsers hold few lines to one host, and those in sight need
 	// theirs. Seen again, it reads anew what it missed.
+	const note = setInterval(() => source?.readyState === EventSource.OPEN && heard(), noted);
 	const away = () => {
 		clearTimeout(lost);
 		clearTimeout(retry);
@@ -169,6 +189,7 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 	here();
 	return () => {
 		ends.abort();
+		clearInterval(note);
 		away();
 	};
 }

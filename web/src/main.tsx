@@ -3,6 +3,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import './app.css';
+import { ended, putOut } from './access';
 import { Trouble } from './api';
 import { CardsPage } from './cards';
 import { DayPage } from './day/page';
@@ -55,7 +56,12 @@ const cache = new QueryClient({
 
 document.documentElement.dataset.theme = readTheme();
 
-if (location.pathname !== '/pair') {
+const out = ended() && location.pathname !== '/pair';
+if (out) location.replace('/pair');
+// A page that is brought back as it was, after the device was put out.
+addEventListener('pageshow', (e) => e.persisted && ended() && putOut());
+
+if (location.pathname !== '/pair' && !out) {
 	const handInAll = () =>
 		flush(async (e, view) => {
 			await cache.cancelQueries({ queryKey: ['opening', e.job, e.opening] });
@@ -84,7 +90,7 @@ if ('serviceWorker' in navigator) {
 }
 
 const root = document.getElementById('root');
-if (root)
+if (root && !out)
 	createRoot(root).render(
 		<StrictMode>
 			<QueryClientProvider client={cache}>

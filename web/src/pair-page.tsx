@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { ended, forgetTyped, letIn, typedHere } from './access';
 import { ask, client } from './api';
 import { Said, useAttempt } from './attempt';
 
@@ -7,10 +8,13 @@ export function PairPage() {
 	const [code, setCode] = useState(() => decodeURIComponent(location.hash.slice(1)));
 	const [name, setName] = useState('');
 	const [error, attempt] = useAttempt();
+	// The code stands in no address that is kept, nor in its history.
+	useEffect(() => history.replaceState(history.state, '', '/pair'), []);
 	const pair = async (e: React.FormEvent) => {
 		e.preventDefault();
 		await attempt(async () => {
 			await ask(client.POST('/api/pair', { body: { code, name } }));
+			letIn();
 			location.replace('/');
 		});
 	};
@@ -20,8 +24,8 @@ export function PairPage() {
 				Pair this device
 			</h1>
 			<p className="mb-4">
-				It is let in once, by the code that Kind Margin shows on the machine it runs on, and stays until its
-				pass is ended there.
+				It is let in once, by the code that Kind Margin shows on the machine it runs on, under Devices. A code
+				lets one device in, for ten minutes.
 			</p>
 			<form onSubmit={pair} className="grid gap-3">
 				<label>
@@ -51,6 +55,39 @@ export function PairPage() {
 					Pair
 				</button>
 			</form>
+			{ended() && <Typed />}
 		</main>
+	);
+}
+
+/** Typed is what was typed on a device that was put out: how much, and no more. */
+function Typed() {
+	const [n, setN] = useState(typedHere);
+	const [sure, setSure] = useState(false);
+	if (n === 0) return null;
+	return (
+		<section className="mt-8 border-l-4 border-warning pl-3" data-typed-here={n}>
+			<p className="mb-2">
+				{n === 1 ? '1 entry that was typed here waits' : `${n} entries that were typed here wait`}. They are
+				shown and sent once this device is let in again.
+			</p>
+			{sure ? (
+				<button
+					type="button"
+					className="btn btn-error"
+					data-forget-typed
+					onClick={() => {
+						forgetTyped();
+						setN(typedHere());
+					}}
+				>
+					Delete them for good
+				</button>
+			) : (
+				<button type="button" className="btn" data-forget onClick={() => setSure(true)}>
+					Delete them…
+				</button>
+			)}
+		</section>
 	);
 }

@@ -58,7 +58,7 @@ export function TakenOff<T extends { id: string; name: string }>({
 }: {
 	what: string;
 	list: T[];
-	back: (x: T) => void;
+	back?: (x: T) => void;
 }) {
 	if (list.length === 0) return null;
 	return (
@@ -70,9 +70,11 @@ export function TakenOff<T extends { id: string; name: string }>({
 				{list.map((x) => (
 					<li key={x.id} className="flex items-center gap-3 border-b border-base-300 py-1">
 						<span className="grow text-lg">{x.name}</span>
-						<button type="button" className="btn" onClick={() => back(x)} data-put-back={x.id}>
-							Put back<span className="sr-only"> {x.name}</span>
-						</button>
+						{back && (
+							<button type="button" className="btn" onClick={() => back(x)} data-put-back={x.id}>
+								Put back<span className="sr-only"> {x.name}</span>
+							</button>
+						)}
 					</li>
 				))}
 			</ul>
