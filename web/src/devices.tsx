@@ -10,7 +10,11 @@ type Sharing = Schemas['SharingView'];
 
 /** DevicesPage shows how other devices are let in, and which are. */
 export function DevicesPage() {
-	const sharing = useQuery({ queryKey: ['sharing'], queryFn: () => ask(client.GET('/api/sharing')) });
+	const sharing = useQuery({
+		queryKey: ['sharing'],
+		queryFn: () => ask(client.GET('/api/sharing')),
+		refetchInterval: 20_000,
+	});
 	const trail = useMemo(() => [{ to: '/', text: 'Jobs' }, { text: 'Devices' }], []);
 	const [error, attempt] = useAttempt();
 	const s = sharing.data;

@@ -31,7 +31,7 @@ export function LineBar() {
 						From {change.device}
 						{change.by && `, ${change.by}`}: {change.label}
 					</span>
-					<button type="button" className="btn btn-ghost btn-sm" onClick={seen}>
+					<button type="button" className="btn btn-ghost btn-sm text-current" onClick={seen}>
 						<X size={18} aria-hidden="true" />
 						<span className="sr-only">Put it away</span>
 					</button>
@@ -49,7 +49,7 @@ export function LineBar() {
 					<a className="btn btn-sm" href="/devices" onClick={known}>
 						Devices
 					</a>
-					<button type="button" className="btn btn-ghost btn-sm" onClick={known}>
+					<button type="button" className="btn btn-ghost btn-sm text-current" onClick={known}>
 						<X size={18} aria-hidden="true" />
 						<span className="sr-only">Put it away</span>
 					</button>

@@ -141,7 +141,10 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 			}
 			put({ change: { ...c, at: Date.now() } });
 		});
-		source.addEventListener('device', (e) => put({ device: JSON.parse((e as MessageEvent).data) }));
+		source.addEventListener('device', (e) => {
+			cache.invalidateQueries({ queryKey: ['sharing'] });
+			put({ device: JSON.parse((e as MessageEvent).data) });
+		});
 		source.addEventListener('ended', putOut);
 		source.addEventListener('air', (e) => {
 			cache.invalidateQueries({ queryKey: ['air', JSON.parse((e as MessageEvent).data).job] });

@@ -68,8 +68,9 @@ function Typed() {
 	return (
 		<section className="mt-8 border-l-4 border-warning pl-3" data-typed-here={n}>
 			<p className="mb-2">
-				{n === 1 ? '1 entry that was typed here waits' : `${n} entries that were typed here wait`}. They are
-				shown and sent once this device is let in again.
+				{n === 1
+					? '1 entry that was typed here waits. It is shown and sent once this device is let in again.'
+					: `${n} entries that were typed here wait. They are shown and sent once this device is let in again.`}
 			</p>
 			{sure ? (
 				<button
@@ -81,11 +82,11 @@ function Typed() {
 						setN(typedHere());
 					}}
 				>
-					Delete them for good
+					{n === 1 ? 'Delete it for good' : 'Delete them for good'}
 				</button>
 			) : (
 				<button type="button" className="btn" data-forget onClick={() => setSure(true)}>
-					Delete them…
+					{n === 1 ? 'Delete it…' : 'Delete them…'}
 				</button>
 			)}
 		</section>
