@@ -115,17 +115,32 @@ func receive(r io.Reader, name string, most int64) error {
 	if err != nil {
 		return errors.Join(store.ErrDisk, err)
 	}
-	n, err := io.Copy(f, io.LimitReader(r, most+1))
+	sent := &cutShort{r: io.LimitReader(r, most+1)}
+	n, err := io.Copy(f, sent)
 	if cerr := f.Close(); cerr != nil && err == nil {
 		err = errors.Join(store.ErrDisk, cerr)
 	}
 	switch {
 	case n > most:
 		return huma.NewError(http.StatusRequestEntityTooLarge, "")
-	case errors.Is(err, io.ErrUnexpectedEOF):
+	case sent.err != nil:
 		return huma.NewError(http.StatusBadRequest, "")
 	}
 	return err
+}
+
+// cutShort remembers what went wrong with what is sent, apart from what goes wrong with keeping it.
+type cutShort struct {
+	r   io.Reader
+	err error
+}
+
+func (c *cutShort) Read(b []byte) (int, error) {
+	n, err := c.r.Read(b)
+	if err != nil && !errors.Is(err, io.EOF) {
+		c.err = err
+	}
+	return n, err
 }
 
 // everything sends all jobs as one zip of open files: of each its job file, its photographs

@@ -233,6 +233,14 @@ func onOneLine(s string, most int) bool {
 	return utf8.RuneCountInString(s) <= most && !strings.ContainsFunc(s, unicode.IsControl)
 }
 
+// byHand refuses a name, or what is said, that is too long or on several lines.
+func byHand(by, said string) error {
+	if !onOneLine(by, longestBy) || !onOneLine(said, longestText) {
+		return huma.Error422UnprocessableEntity(fmt.Sprintf("Keep the name under %d letters, and what is said of it under %d, each on one line.", longestBy, longestText))
+	}
+	return nil
+}
+
 // isTime reports whether a text is a time as it is kept, or none.
 func isTime(s string) bool {
 	_, err := time.Parse(time.RFC3339, s)

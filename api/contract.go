@@ -16,6 +16,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/photo"
 	"kindmargin/sheet"
+	"kindmargin/sheet/full"
 )
 
 // No list on the wire is ever null.
@@ -170,6 +171,36 @@ func longer(o huma.Operation, most int64) huma.Operation {
 	return o
 }
 
+// giving is an operation that answers with files of some types.
+func giving(o huma.Operation, says string, types ...string) huma.Operation {
+	content := map[string]*huma.MediaType{}
+	for _, t := range types {
+		content[t] = &huma.MediaType{Schema: &huma.Schema{Type: huma.TypeString, Format: "binary"}}
+	}
+	o.Responses = map[string]*huma.Response{"200": {Description: says, Content: content}}
+	return o
+}
+
+// The types of what is not JSON.
+const (
+	typePDF   = "application/pdf"
+	typeXLSX  = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+	typeCSV   = "text/csv; charset=utf-8"
+	typeZip   = "application/zip"
+	typeICal  = "text/calendar; charset=utf-8"
+	typeJPEG  = "image/jpeg"
+	typeDB    = "application/vnd.sqlite3"
+	typeTells = "text/event-stream"
+)
+
+// formats are the types of a full-size sheet.
+func formats() (types []string) {
+	for _, f := range full.Formats {
+		types = append(types, f.Type)
+	}
+	return types
+}
+
 // taking is an operation that takes a body.
 func (c *contract) taking(o huma.Operation, body reflect.Type) huma.Operation {
 	in := &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{}}
@@ -193,7 +224,7 @@ func (c *contract) jobs() {
 	huma.Register(c.a, runs(operation(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list")), c.s.removeJob)
 	huma.Register(c.a, runs(operation(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off")), c.s.restoreJob)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), c.s.addOpening)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/bundle", "export-bundle", "The job as a zip: the open job file with its photographs"), c.s.bundle)
+	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/bundle", "export-bundle", "The job as a zip: the open job file with its photographs"), "The zip", typeZip), c.s.bundle)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), c.s.export)
 	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file, and wait for it"), largestFile), c.s.importFile)
 	huma.Register(c.a, longer(operation(http.MethodPost, "/imports", "import", "Bring in an open job file, or a zip with its photographs"), largestZip), c.s.bringIn)
@@ -205,8 +236,8 @@ func (c *contract) jobs() {
 func (c *contract) house() {
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some doors of the walk"), c.s.drawings)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for some doors"), c.s.load)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/paper", "paper", "Some doors on paper, as PDF: their cards, the house book, what to order or to load"), c.s.papers)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/schedule", "export-schedule", "The job's schedule and its other tables"), c.s.exportSchedule)
+	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/paper", "paper", "Some doors on paper, as PDF: their cards, the house book, what to order or to load"), "The paper", typePDF), c.s.papers)
+	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/schedule", "export-schedule", "The job's schedule and its other tables"), "The tables", typeXLSX, typeCSV), c.s.exportSchedule)
 	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/{job}/schedule/preview", "preview-schedule", "What would come in of a schedule, CSV or XLSX"), largestSchedule), c.s.previewSchedule)
 	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/{job}/schedule", "import-schedule", "Put the lines of a schedule on the walk"), largestSchedule), c.s.importSchedule)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/copy", "copy-choices", "Give a door's choices to others, or say what that would do"), reflect.TypeFor[CopyChoices]()), c.s.copyChoices)
@@ -225,27 +256,27 @@ func (c *contract) doors() {
 	huma.Register(c.a, c.taking(operation(http.MethodPut, door+"/place", "place", "Put a door elsewhere on the walk"), reflect.TypeFor[WalkPlace]()), c.s.place)
 	huma.Register(c.a, operation(http.MethodGet, door+"/stock", "stock", "Which stock size to buy for an opening"), c.s.stock)
 	huma.Register(c.a, operation(http.MethodGet, door+"/hinges", "hinge-ways", "The hinges that could be taken for an opening, and what speaks against each"), c.s.hingeWays)
-	huma.Register(c.a, operation(http.MethodGet, door+"/sheet", "full-size-sheet", "A template of an opening at full size, as PDF, SVG or DXF"), c.s.sheet)
+	huma.Register(c.a, giving(operation(http.MethodGet, door+"/sheet", "full-size-sheet", "A template of an opening at full size, as PDF, SVG or DXF"), "The template", formats()...), c.s.sheet)
 	huma.Register(c.a, operation(http.MethodGet, door+"/rod", "story-rod", "A story rod marked from an opening, and how the other doors of the job differ from it"), c.s.storyRod)
 	huma.Register(c.a, operation(http.MethodGet, door+"/log", "log", "A door's story: its changes, photographs and minutes"), c.s.log)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, door+"/time", "spend-time", "Count time that was spent on a step"), reflect.TypeFor[TimeSpent]()), c.s.spend)
 	huma.Register(c.a, longer(operation(http.MethodPost, door+"/photos", "add-photo", "Keep a photograph, JPEG or PNG; it is written anew, without where it was taken"), photo.Largest), c.s.addPhoto)
-	huma.Register(c.a, operation(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), c.s.photo)
+	huma.Register(c.a, giving(operation(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), "The picture", typeJPEG), c.s.photo)
 	huma.Register(c.a, operation(http.MethodDelete, door+"/photos/{photo}", "remove-photo", "Take a photograph off"), c.s.removePhoto)
 	huma.Register(c.a, operation(http.MethodPost, door+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off"), c.s.restorePhoto)
 }
 
 // sharing is other devices and instruments, and keeping all of it safe.
 func (c *contract) sharing() {
-	huma.Register(c.a, operation(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), c.s.events)
+	huma.Register(c.a, giving(operation(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), "The changes", typeTells), c.s.events)
 	huma.Register(c.a, operation(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), c.s.sharing)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), c.s.pair)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a device"), reflect.TypeFor[Speaking]()), c.s.speak)
 	huma.Register(c.a, operation(http.MethodPost, "/pairing", "new-code", "Show a new pairing code, at this machine"), c.s.newCode)
 	huma.Register(c.a, operation(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device, with all that is under way for it"), c.s.endPass)
 	huma.Register(c.a, c.taking(operation(http.MethodPut, "/passes/{pass}", "raise-pass", "Let a device run the house, or no more, at this machine"), reflect.TypeFor[Raising]()), c.s.raisePass)
-	huma.Register(c.a, runs(operation(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent")), c.s.backup)
-	huma.Register(c.a, operation(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), c.s.everything)
+	huma.Register(c.a, runs(giving(operation(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"), "The data file", typeDB)), c.s.backup)
+	huma.Register(c.a, giving(operation(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), "The zip", typeZip), c.s.everything)
 	huma.Register(c.a, runs(longer(operation(http.MethodPost, "/restore", "restore-backup", "Put a backup in the place of all that is kept; what was there is kept beside it"), mostBackup)), c.s.restoreFrom)
 }
 
@@ -254,7 +285,7 @@ func (c *contract) day() {
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/day", "day", "The day of a job, planned from a moment on"), c.s.day)
 	huma.Register(c.a, c.taking(operation(http.MethodPut, "/jobs/{job}/day", "set-day", "Set how the day is planned"), reflect.TypeFor[day.Day]()), c.s.setDay)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/day/marks", "mark-task", "Say what became of a task"), reflect.TypeFor[day.Mark]()), c.s.markTask)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/day/calendar", "day-calendar", "The day as an iCalendar"), c.s.calendar)
+	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/day/calendar", "day-calendar", "The day as an iCalendar"), "The calendar", typeICal), c.s.calendar)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/air", "air", "The air of a house, as its hygrometer read it"), c.s.air)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/air", "add-air", "Keep a reading of a house's air"), reflect.TypeFor[Airing]()), c.s.addAir)
 }

@@ -140,6 +140,9 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
+	if err := byHand(asked.By, ""); err != nil {
+		return nil, err
+	}
 	if at, ok, err := s.store.SavedAll(ctx, in.Job, once); err != nil || ok {
 		return copiedBefore(at), problem(ctx, err)
 	}

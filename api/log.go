@@ -7,7 +7,6 @@ import (
 	"net/http"
 	"reflect"
 	"slices"
-	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -83,8 +82,8 @@ func (s server) addPhoto(ctx context.Context, in *struct {
 	if !slices.Contains(job.Steps, in.Step) {
 		return nil, huma.Error422UnprocessableEntity("Say which step the photograph belongs to.")
 	}
-	if utf8.RuneCountInString(in.Caption) > 200 || utf8.RuneCountInString(in.By) > 120 {
-		return nil, huma.Error422UnprocessableEntity("Keep the caption under 200 letters, and the name under 120.")
+	if err := byHand(in.By, in.Caption); err != nil {
+		return nil, err
 	}
 	once, err := in.of(in.RawBody)
 	if err != nil {

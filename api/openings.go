@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"reflect"
-	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -39,8 +38,8 @@ func (s server) change(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	if utf8.RuneCountInString(in.Label) > 200 || utf8.RuneCountInString(in.By) > 120 {
-		return nil, huma.Error422UnprocessableEntity("Keep the label under 200 letters, and the name under 120.")
+	if err := byHand(in.By, in.Label); err != nil {
+		return nil, err
 	}
 	once, err := in.of(in.RawBody)
 	if err != nil {

@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"strings"
-	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -189,8 +188,8 @@ func (s server) play(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	if utf8.RuneCountInString(asked.By) > 120 {
-		return nil, huma.Error422UnprocessableEntity("Keep the name under 120 letters.")
+	if err := byHand(asked.By, ""); err != nil {
+		return nil, err
 	}
 	var e practice.Exercise
 	if asked.File != "" {
@@ -313,7 +312,7 @@ func (s server) answer(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	if asked.Answer < 0 || asked.Answer >= len(d.Answers) || utf8.RuneCountInString(asked.By) > 120 {
+	if asked.Answer < 0 || asked.Answer >= len(d.Answers) || byHand(asked.By, "") != nil {
 		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Take one of the %d answers.", len(d.Answers)))
 	}
 	doc, err := json.Marshal(map[string]any{"seed": in.Seed, "answer": asked.Answer})

@@ -31,6 +31,9 @@ var plainly = map[int]string{
 func init() {
 	of := huma.NewError
 	huma.NewError = func(status int, msg string, errs ...error) huma.StatusError {
+		if msg == "cannot read request body" { // it was cut off, or is not what it says that it is
+			status = http.StatusBadRequest
+		}
 		if says, ok := plainly[status]; ok {
 			return of(status, says)
 		}

@@ -220,6 +220,9 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
+	if err := byHand(in.By, ""); err != nil {
+		return nil, err
+	}
 	if added, ok, err := s.store.AddedBefore(ctx, in.Job, once); err != nil || ok {
 		return scheduleImported(added), problem(ctx, err)
 	}

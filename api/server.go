@@ -84,6 +84,11 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	})
 	r.NotFound(func(w http.ResponseWriter, req *http.Request) {
 		if pages.Handler != nil && !strings.HasPrefix(req.URL.Path, "/api/") {
+			if req.Method != http.MethodGet && req.Method != http.MethodHead {
+				w.Header().Set("Allow", "GET, HEAD")
+				refuse(w, req, http.StatusMethodNotAllowed, fmt.Sprintf("A page is read, and does not take %.10s.", req.Method))
+				return
+			}
 			pages.ServeHTTP(w, req)
 			return
 		}

@@ -220,6 +220,20 @@ func TestPapersOfTheHouse(t *testing.T) {
 	b, err := os.ReadFile(card)
 	require.NoError(t, err)
 	assert.Equal(t, text(t, u.get("/api/jobs/tern-house/paper?kind=card&doors=chart")), text(t, b), "the same from the command line")
+	out, err = command(t, "paper", bundle, "--kind", "order", "--out", card)
+	require.Error(t, err)
+	assert.Contains(t, out, "is there already")
+	out, err = command(t, "paper", bundle, "--kind", "order", "--out", card, "--force")
+	require.NoError(t, err, out)
+	for _, force := range [][]string{nil, {"--force"}} {
+		out, err = command(t, append([]string{"schedule", bundle, "--out", bundle}, force...)...)
+		require.Error(t, err)
+		assert.Contains(t, out, "the file that was read")
+	}
+	for _, bush := range []string{"1e308", "30 m", "NaN"} {
+		out, err = command(t, "sheet", bundle, "--opening", "Chart room", "--template", "hinge", "--bush", bush)
+		require.Error(t, err, "a bush of %s: %s", bush, out)
+	}
 	xlsx := filepath.Join(dir, "house.xlsx")
 	out, err = command(t, "schedule", bundle, "--out", xlsx)
 	require.NoError(t, err, out)

@@ -7,6 +7,10 @@ import (
 	"fmt"
 	"net/url"
 	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"time"
 
 	"github.com/gofrs/flock"
 	"modernc.org/sqlite"
@@ -16,6 +20,36 @@ import (
 type Restored struct {
 	Report
 	Before string // a whole copy of the data file as it was
+}
+
+// MostBefore is how many copies of what was there before a restore are kept, the newest ones.
+const MostBefore = 5
+
+// thin removes the oldest of them.
+func thin(path string) error {
+	names, err := filepath.Glob(globbed(path) + ".before-restore*")
+	if err != nil {
+		return err
+	}
+	made := map[string]time.Time{}
+	for _, name := range names {
+		at, err := os.Stat(name)
+		if err != nil {
+			return err
+		}
+		made[name] = at.ModTime()
+	}
+	slices.SortFunc(names, func(a, b string) int { return made[b].Compare(made[a]) })
+	var errs []error
+	for _, name := range names[min(len(names), MostBefore):] {
+		errs = append(errs, os.Remove(name))
+	}
+	return errors.Join(errs...)
+}
+
+// globbed is a path in which nothing is a pattern.
+func globbed(path string) string {
+	return strings.NewReplacer(`\`, `\\`, "*", `\*`, "?", `\?`, "[", `\[`).Replace(path)
 }
 
 // Backup writes a whole, consistent copy of the open data file, as Backup does.
@@ -62,6 +96,7 @@ func (s *Store) Restore(ctx context.Context, backup string) (r Restored, err err
 	if err := overwrite(conn, staged); err != nil {
 		return r, fmt.Errorf("nothing was restored: %w", disk(err))
 	}
+	_ = thin(s.path) // one that is left lies there and does no harm
 	return r, nil
 }
 

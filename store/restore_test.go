@@ -7,6 +7,7 @@ import (
 	"math/rand/v2"
 	"os"
 	"path/filepath"
+	"strings"
 	"strconv"
 	"sync"
 	"sync/atomic"
@@ -239,4 +240,33 @@ func TestARestoreThatTheDiskCannotHold(t *testing.T) {
 	now.Opening.Room = "Still at work"
 	_, err = s.Save(t.Context(), now, "room", now.Opening)
 	assert.NoError(t, err)
+}
+
+// Of what was there before, the last five copies are kept, whatever the data file is called.
+func TestFiveCopiesOfBeforeAreKept(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "a [house] *.db")
+	s := open(t, path)
+	study(t, s)
+	backup := filepath.Join(t.TempDir(), "b.db")
+	_, err := s.Backup(t.Context(), backup)
+	require.NoError(t, err)
+	other := path + ".before-the-roof" // none of ours
+	require.NoError(t, os.WriteFile(other, nil, 0o600))
+	var last Restored
+	for range MostBefore + 3 {
+		last, err = s.Restore(t.Context(), backup)
+		require.NoError(t, err)
+		assert.FileExists(t, last.Before)
+	}
+	list, err := os.ReadDir(filepath.Dir(path))
+	require.NoError(t, err)
+	kept := 0
+	for _, f := range list {
+		if strings.Contains(f.Name(), ".before-restore") {
+			kept++
+		}
+	}
+	assert.Equal(t, MostBefore, kept)
+	assert.FileExists(t, last.Before, "the newest is there")
+	assert.FileExists(t, other)
 }

@@ -151,7 +151,7 @@ func (c restoreCmd) Run(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(out, "%s now holds %s. What it held before lies in %s.\n", c.Data, holds(r.Report), r.Before)
+	fmt.Fprintf(out, "%s now holds %s. What it held before lies in %s; the last %d such copies are kept.\n", c.Data, holds(r.Report), r.Before, store.MostBefore)
 	return nil
 }
 

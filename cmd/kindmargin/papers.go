@@ -3,8 +3,10 @@ package main
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"io"
+	"io/fs"
 	"os"
 	"slices"
 	"strings"
@@ -25,8 +27,9 @@ import (
 
 // jobFile is a job to be drawn or printed, and where that goes.
 type jobFile struct {
-	File string `arg:"" help:"A job file, or a zip with its photographs; - for standard input."`
-	Out  string `help:"File to write; standard output where it is not given." type:"path"`
+	File  string `arg:"" help:"A job file, or a zip with its photographs; - for standard input."`
+	Out   string `help:"File to write; standard output where it is not given." type:"path"`
+	Force bool   `help:"Write over a file that is there; never over the one that is read."`
 }
 
 func (c jobFile) read() (*api.Brought, error) {
@@ -67,6 +70,21 @@ func (c jobFile) write(out io.Writer, b []byte) error {
 	if c.Out == "" {
 		_, err := out.Write(b)
 		return err
+	}
+	was, err := os.Stat(c.Out)
+	switch {
+	case errors.Is(err, fs.ErrNotExist):
+	case err != nil:
+		return err
+	case c.File != "-":
+		if in, err := os.Stat(c.File); err == nil && os.SameFile(in, was) {
+			return fmt.Errorf("%s is the file that was read: it is not written over. Give --out another name", c.Out)
+		}
+		fallthrough
+	default:
+		if !c.Force {
+			return fmt.Errorf("%s is there already: give another name, or --force to write over it", c.Out)
+		}
 	}
 	return os.WriteFile(c.Out, b, 0o644)
 }

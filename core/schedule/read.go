@@ -102,8 +102,8 @@ func doorKey(o job.Opening) string {
 // what a cell may hold that a name may not.
 func clean(s string) string {
 	s = strings.TrimSpace(s)
-	if len(s) > 1 && s[0] == '\'' && strings.ContainsRune("=+-@", rune(s[1])) {
-		s = s[1:]
+	if rest, ok := strings.CutPrefix(s, "'"); ok && strings.IndexAny(rest, "=+-@＝＋－＠") == 0 {
+		s = rest
 	}
 	return strings.Join(strings.Fields(s), " ")
 }
@@ -132,7 +132,7 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 	if text == "" {
 		return
 	}
-	if strings.HasPrefix(text, "=") {
+	if strings.HasPrefix(text, "=") || strings.HasPrefix(text, "＝") {
 		r.fault(id, "%.40q is a formula, and nothing is worked out here: save the schedule with its values.", text)
 		return
 	}

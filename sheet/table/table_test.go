@@ -169,6 +169,7 @@ var out = Sheet{
 		{"+1", "@SUM(A1)", -0.25, 0},
 		{"-1/16 in", "a, \"b\"; c", 1981.0, 3},
 		{"plain", "two\nlines", 0.1, 1},
+		{"＝1+1", "＠x", 0.1, 1},
 	},
 }
 
@@ -183,12 +184,13 @@ func TestWhatGoesOutIsReadBackElsewhere(t *testing.T) {
 	var rows [][]string
 	python(t, &rows, `import sys, json, csv
 print(json.dumps(list(csv.reader(open(sys.argv[1], encoding="utf-8-sig", newline="")))))`, path)
-	require.Len(t, rows, 5)
+	require.Len(t, rows, 6)
 	assert.Equal(t, out.Headers, rows[0])
 	assert.Equal(t, []string{"'=HYPERLINK(\"http://x\")", "Küche", "777.5", "2"}, rows[1])
 	assert.Equal(t, []string{"'+1", "'@SUM(A1)", "-0.25", "0"}, rows[2])
 	assert.Equal(t, []string{"'-1/16 in", "a, \"b\"; c", "1981", "3"}, rows[3])
 	assert.Equal(t, "two\nlines", rows[4][1])
+	assert.Equal(t, []string{"'＝1+1", "'＠x"}, rows[5][:2])
 
 	b.Reset()
 	second := out
@@ -202,7 +204,7 @@ w = openpyxl.load_workbook(sys.argv[1])
 print(json.dumps({s.title: [[[c.data_type, c.value] for c in r] for r in s.iter_rows()] for s in w.worksheets}))`, path)
 	for _, name := range []string{"Schedule", "Again"} {
 		got := cells[name]
-		require.Len(t, got, 5)
+		require.Len(t, got, 6)
 		for r, row := range out.Rows {
 			for c, want := range row {
 				kind := "s"

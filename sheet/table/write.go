@@ -19,11 +19,15 @@ type Sheet struct {
 	Rows     [][]any
 }
 
+// signs are those that a formula begins with, also as wide as a letter of Chinese or Japanese, which some
+// spreadsheets take for them.
+const signs = "=+-@\t\r\n＝＋－＠"
+
 // harmless is text that no spreadsheet works out: one that begins as a formula does has a
 // quote put before it (OWASP, CSV injection, from memory), which the reading here takes off
 // again.
 func harmless(s string) string {
-	if s != "" && strings.ContainsRune("=+-@\t\r", rune(s[0])) {
+	if first, _ := utf8.DecodeRuneInString(s); s != "" && strings.ContainsRune(signs, first) {
 		return "'" + s
 	}
 	return s

@@ -3146,12 +3146,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The data file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/vnd.sqlite3": string;
+                };
             };
             /** @description Bad Request */
             400: {
@@ -3299,12 +3301,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The changes */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "text/event-stream": string;
+                };
             };
             /** @description Bad Request */
             400: {
@@ -3452,12 +3456,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The zip */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/zip": string;
+                };
             };
             /** @description Bad Request */
             400: {
@@ -5374,7 +5380,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The zip */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -5382,7 +5388,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/zip": string;
                 };
             };
             /** @description Bad Request */
@@ -6030,7 +6036,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The calendar */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -6038,7 +6044,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/calendar; charset=utf-8": string;
                 };
             };
             /** @description Bad Request */
@@ -8155,7 +8161,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The picture */
             200: {
                 headers: {
                     "Cache-Control"?: string;
@@ -8164,7 +8170,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "image/jpeg": string;
                 };
             };
             /** @description Bad Request */
@@ -9290,7 +9296,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The template */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -9298,7 +9304,10 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/pdf": string;
+                    "image/svg+xml": string;
+                    "image/vnd.dxf": string;
+                    "model/stl": string;
                 };
             };
             /** @description Bad Request */
@@ -9945,7 +9954,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The paper */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -9953,7 +9962,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/pdf": string;
                 };
             };
             /** @description Bad Request */
@@ -10274,7 +10283,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The tables */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
@@ -10282,7 +10291,8 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "text/csv; charset=utf-8": string;
                 };
             };
             /** @description Bad Request */
