@@ -186,11 +186,18 @@ func (s *Store) walked(ctx context.Context, tx *sql.Tx, jobID string) error {
 }
 
 // Save appends a change to an opening, as it was read, and makes it the one
-// that it stands at. Where another change came first the error is ErrStale.
+// that it stands at; sent again, it tells how the opening stands now. Where another change came first the error is
+// ErrStale.
 func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening) (Kept, error) {
 	to := Kept{Job: from.Job, Opening: o, Undo: label}
 	to.Job.Walk++
 	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
+		if _, ok, err := from.Once.before(ctx, tx, changeOf(from)); err != nil || ok { // sent twice at once
+			if err == nil {
+				to, err = one(ctx, tx, from.Job.ID, from.Opening.ID)
+			}
+			return err
+		}
 		if to.Version, err = s.addChange(ctx, tx, from.Job.ID, o, from.Version, label, from.By); err != nil {
 			return err
 		}
