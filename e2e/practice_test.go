@@ -81,6 +81,12 @@ func TestPractice(t *testing.T) {
 	require.Error(t, err)
 	assert.Contains(t, out, "was altered")
 
+	odd := filepath.Join(t.TempDir(), "\x1b[2Jattempt.json")
+	require.NoError(t, os.WriteFile(odd, []byte(attempt), 0o600))
+	out, err = command(t, "practice", "grade", odd)
+	require.NoError(t, err, out)
+	assert.NotContains(t, out, "\x1b", "no name steers the terminal")
+
 	// Badly: one width, from a file that was handed out, the biggest slab, and square by guess.
 	handed := filepath.Join(t.TempDir(), "class.json")
 	out, err = command(t, "practice", "new", "--seed", "5", "--level", "usual")

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"strings"
+	"unicode"
 
 	"kindmargin/core/practice"
 )
@@ -29,6 +31,16 @@ func (c exerciseCmd) Run(out io.Writer) error {
 	return err
 }
 
+// plain is text of somebody else's as a terminal shows it: with no sign in it that would steer one.
+func plain(text string) string {
+	return strings.Map(func(r rune) rune {
+		if !unicode.IsPrint(r) {
+			return '\uFFFD'
+		}
+		return r
+	}, text)
+}
+
 type gradeCmd struct {
 	Files []string `arg:"" help:"Attempts, as the page saves them." type:"existingfile"`
 	JSON  bool     `help:"As JSON."`
@@ -42,14 +54,14 @@ func (c gradeCmd) Run(out io.Writer) error {
 		}
 		e, err := practice.Read(b)
 		if err != nil {
-			return fmt.Errorf("%s: %w", name, err)
+			return fmt.Errorf("%s: %s", plain(name), plain(err.Error()))
 		}
 		s, err := practice.Play(e, e.Moves)
 		if err != nil {
-			return fmt.Errorf("%s: %w", name, err)
+			return fmt.Errorf("%s: %s", plain(name), plain(err.Error()))
 		}
 		if s.Grade == nil {
-			return fmt.Errorf("%s: it was not played to its end: %d moves", name, len(e.Moves))
+			return fmt.Errorf("%s: it was not played to its end: %d moves", plain(name), len(e.Moves))
 		}
 		if c.JSON {
 			if err := json.NewEncoder(out).Encode(s.Grade); err != nil {
@@ -58,7 +70,7 @@ func (c gradeCmd) Run(out io.Writer) error {
 			continue
 		}
 		g := s.Grade
-		fmt.Fprintf(out, "%s: %s\n", name, e.Name)
+		fmt.Fprintf(out, "%s: %s\n", plain(name), plain(e.Name))
 		fmt.Fprintf(out, "  %d readings, %d trips, %.0f minutes, %.1f mm uneven, %.0f cm² to the saw (%.0f at least)\n", g.Readings, g.Trips, g.Minutes, g.Uneven, g.Waste, g.Least)
 		for _, x := range g.Said {
 			mark := "-"

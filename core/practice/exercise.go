@@ -74,11 +74,17 @@ var slabs = [][2]measure.Length{
 
 const mm = measure.Millimetre
 
+// mostSeed is the greatest whole number that every program which reads JSON keeps as it is (RFC 8259, 6).
+const mostSeed = 1<<53 - 1
+
 // New draws an exercise: the same seed and level give the same.
 func New(seed uint64, level string) (Exercise, error) {
 	l, ok := levelByID(level)
 	if !ok {
 		return Exercise{}, fmt.Errorf("there is no level %.40q: even, usual or crooked", level)
+	}
+	if seed > mostSeed {
+		return Exercise{}, fmt.Errorf("a seed goes up to %d", uint64(mostSeed))
 	}
 	rng := rand.New(rand.NewPCG(seed, 0x6b6d))
 	h := simulate.Draw(rng, l.crooked, !l.tools)

@@ -227,6 +227,24 @@ func TestMovesThatCannotBe(t *testing.T) {
 }
 
 // An exercise that was altered, or is of a newer version, is named.
+// A file that another program has read and written again, in its own order, is the same exercise.
+func TestAFileThatWasRewritten(t *testing.T) {
+	for _, seed := range []uint64{7, mostSeed} {
+		e, err := New(seed, "usual")
+		require.NoError(t, err)
+		var any map[string]any // numbers as float64, as JavaScript has them
+		require.NoError(t, json.Unmarshal(e.Write(), &any))
+		b, err := json.Marshal(any)
+		require.NoError(t, err)
+		again, err := Read(b)
+		require.NoError(t, err)
+		assert.Equal(t, e.Sides, again.Sides)
+		assert.Equal(t, seed, again.Seed)
+	}
+	_, err := New(mostSeed+1, "usual")
+	assert.ErrorContains(t, err, "a seed goes up to")
+}
+
 func TestFilesThatCannotBe(t *testing.T) {
 	e := exercise(t, 11, "usual")
 	file := string(e.Write())

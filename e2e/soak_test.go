@@ -1,0 +1,155 @@
+package e2e
+
+import (
+	"bytes"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strconv"
+	"sync"
+	"sync/atomic"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// soaks is how long the program is worked at: some seconds in the tests, an hour by make soak.
+func soaks(t *testing.T) time.Duration {
+	text := os.Getenv("KINDMARGIN_SOAK")
+	if text == "" {
+		return 6 * time.Second
+	}
+	d, err := time.ParseDuration(text)
+	require.NoError(t, err)
+	return d
+}
+
+// descriptors is how many files a process has open.
+func descriptors(t *testing.T, pid int) int {
+	t.Helper()
+	list, err := os.ReadDir("/proc/" + strconv.Itoa(pid) + "/fd")
+	require.NoError(t, err)
+	return len(list)
+}
+
+// Saves, files that come in, papers, backups, restores and a hundred pages that listen, all at once and for a long
+// time: memory stays where it is, and no file is left open.
+func TestASoak(t *testing.T) {
+	p, err := Start(t.Context(), bin, "demo", filepath.Join(t.TempDir(), "soak.db"))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = p.Stop() })
+	get := func(path string) []byte {
+		res, err := http.Get(p.URL + path)
+		if err != nil {
+			return nil
+		}
+		defer res.Body.Close()
+		b, _ := io.ReadAll(res.Body)
+		return b
+	}
+	post := func(path string, body []byte) int {
+		res, err := http.Post(p.URL+path, "application/octet-stream", bytes.NewReader(body))
+		if err != nil {
+			return 0
+		}
+		defer res.Body.Close()
+		_, _ = io.Copy(io.Discard, res.Body)
+		return res.StatusCode
+	}
+	bundle, backup := get("/api/jobs/tern-house/bundle"), get("/api/backup")
+	require.NotEmpty(t, bundle)
+	require.NotEmpty(t, backup)
+	http.DefaultClient.CloseIdleConnections()
+	before := descriptors(t, p.PID())
+
+	end := time.Now().Add(soaks(t))
+	var counts sync.Map
+	var wg sync.WaitGroup
+	over := func() bool { return !time.Now().Before(end) }
+	does := func(what string, work func(n int) bool) {
+		var done atomic.Int64
+		counts.Store(what, &done)
+		wg.Go(func() {
+			for n := 0; !over(); n++ {
+				if work(n) {
+					done.Add(1)
+				}
+			}
+		})
+	}
+	for i, door := range []string{"linen", "chart", "beam", "galley"} {
+		c, at := client{url: p.URL}, "/api/jobs/tern-house/openings/"+door
+		does(fmt.Sprintf("saves %d", i), func(n int) bool { // a restore may have come between
+			var now view
+			tag, err := c.send(t, "GET", at, "", "", &now)
+			if err == nil {
+				_, err = c.send(t, "PATCH", at, tag, fmt.Sprintf(`[{"op": "replace", "path": "/room", "value": "Room %d"}]`, n), &now)
+			}
+			return err == nil
+		})
+	}
+	does("imports", func(int) bool { return post("/api/imports", bundle) == http.StatusAccepted })
+	does("papers", func(n int) bool {
+		return len(get("/api/jobs/tern-house/paper?kind="+[]string{"book", "card", "load", "order"}[n%4])) > 1000
+	})
+	does("tables", func(n int) bool {
+		return len(get("/api/jobs/tern-house/schedule")) > 1000 && len(get("/api/everything")) > 1000
+	})
+	does("restores", func(int) bool { return post("/api/restore", backup) == http.StatusOK })
+	does("backups", func(int) bool { return len(get("/api/backup")) > 1000 })
+	var listening []io.Closer
+	for range 100 {
+		res, err := http.Get(p.URL + "/api/events")
+		require.NoError(t, err)
+		listening = append(listening, res.Body)
+		go func() { _, _ = io.Copy(io.Discard, res.Body) }()
+	}
+	var memory []float64
+	tick := time.NewTicker(max(soaks(t)/200, 50*time.Millisecond))
+	for range tick.C {
+		mb, _ := resident(t, p.PID())
+		if memory = append(memory, mb); over() {
+			break
+		}
+	}
+	tick.Stop()
+	wg.Wait()
+	for _, l := range listening {
+		require.NoError(t, l.Close())
+	}
+	counts.Range(func(what, n any) bool {
+		t.Logf("%s: %d", what, n.(*atomic.Int64).Load())
+		assert.Positive(t, n.(*atomic.Int64).Load(), what)
+		return true
+	})
+	// What is left of it is what an idle program has open.
+	assert.Eventually(t, func() bool {
+		http.DefaultClient.CloseIdleConnections()
+		return descriptors(t, p.PID()) <= before+4
+	}, time.Minute, 100*time.Millisecond, "no file is left open")
+	third := len(memory) / 3
+	middle, last := mean(memory[third:2*third]), mean(memory[2*third:])
+	t.Logf("memory in the middle third %.0f MB, in the last %.0f, at most %.0f; %d files open before, %d after", middle, last, greatest(memory), before, descriptors(t, p.PID()))
+	if soaks(t) >= 5*time.Minute { // it takes a while until the heap has its size
+		assert.Less(t, last, 1.1*middle)
+	}
+	assert.Less(t, greatest(memory), 512.0)
+}
+
+func mean(list []float64) (m float64) {
+	for _, v := range list {
+		m += v / float64(len(list))
+	}
+	return m
+}
+
+func greatest(list []float64) (m float64) {
+	for _, v := range list {
+		m = max(m, v)
+	}
+	return m
+}
