@@ -3,7 +3,7 @@
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
 WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api.gen.ts')
 
-.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden thousand thorough readers
+.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
@@ -61,6 +61,9 @@ kills: web/dist/index.html ## kills the program ten thousand times in eight stre
 thousand: web/dist/index.html ## a thousand doors and a hundred pages that listen: answers, list, search, saves, memory
 	go test -count=1 -v ./e2e -run 'AThousandDoors|ManyPagesListen|APhoneAtTheOpening'
 
+soak: web/dist/index.html ## an hour of saves, imports, papers, restores and listeners at once: memory flat, nothing left open
+	KINDMARGIN_SOAK=$${KINDMARGIN_SOAK:-60m} go test -count=1 -timeout 120m -v ./e2e -run ASoak
+
 hidden: ## eight thousand hidden openings by each school: none called ready may be too small
 	KINDMARGIN_HIDDEN=8000 go test -count=1 -v ./core/simulate -run Hidden
 
@@ -68,7 +71,8 @@ FUZZTIME ?= 30s
 
 thorough: web/dist/index.html ## all seeds, hidden openings, kills, the thousand doors, fuzzing; says its figures
 	KINDMARGIN_THOROUGH=1 go test -count=1 -timeout 120m -v ./core/survey ./core/plan -run 'EveryForm|Bump|AskedFor|NoSlip' | grep -E 'inside|readings|surveys|openings|ask for|^(---|ok|FAIL|PASS)'
-	$(MAKE) hidden kills thousand
+	KINDMARGIN_THOROUGH=1 go test -count=1 -v ./store -run Spoilt
+	$(MAKE) hidden kills thousand soak
 	@for f in $$(grep -rl '^func Fuzz' --include='*_test.go' .); do for n in $$(sed -n 's/^func \(Fuzz[A-Za-z]*\).*/\1/p' $$f); do \
 		echo "fuzzing $$n for $(FUZZTIME)"; go test -run '^$$' -fuzz "^$$n$$" -fuzztime $(FUZZTIME) $$(dirname $$f) || exit 1; done; done
 

@@ -34,6 +34,7 @@ type cli struct {
 	Restore  restoreCmd       `cmd:"" help:"Put a backup in the place of a data file; what was there is kept beside it."`
 	Backup   backupCmd        `cmd:"" help:"Copy the data file whole, also while the program serves it, and read the copy back."`
 	Check    checkCmd         `cmd:"" help:"Read the whole data file and say whether it is sound."`
+	Code     codeCmd          `cmd:"" help:"Show a new pairing code of a Kind Margin that runs on this machine with --share."`
 	Practice practiceCmd      `cmd:"" help:"Draw exercises, and grade attempts at them."`
 	Air      airCmd           `cmd:"" help:"A simulated hygrometer that sends a house's air (docs/instruments.md)."`
 	Tape     tapeCmd          `cmd:"" help:"A simulated tape that sends its lengths to the entry that waits (docs/instruments.md)."`
