@@ -56,6 +56,7 @@ type Playing struct {
 
 // Played is how an attempt stands. What is true of the opening is told once it is done.
 type Played struct {
+	Class    bool           `json:"class" doc:"Of a class: it ends with the cut, and its teacher grades it."`
 	Name     string         `json:"name"`
 	Level    string         `json:"level"`
 	Bored    bool           `json:"bored" doc:"The slabs are bored on their lock edge."`
@@ -217,7 +218,7 @@ func (s server) play(ctx context.Context, in *struct {
 
 func playedView(e practice.Exercise, st practice.State) Played {
 	v := Played{
-		Name: e.Name, Level: e.Level, Bored: e.Bored, Slabs: []sheet.Text{}, Readings: []PlayedRead{}, Minutes: st.Minutes, School: st.School, Slab: st.Slab, Edge: st.Edge,
+		Class: e.Sealed != "", Name: e.Name, Level: e.Level, Bored: e.Bored, Slabs: []sheet.Text{}, Readings: []PlayedRead{}, Minutes: st.Minutes, School: st.School, Slab: st.Slab, Edge: st.Edge,
 		Hung: st.Hung, GoesIn: st.GoesIn, Light: []PlayedLight{}, Rounds: st.Rounds, Trips: st.Trips, Done: st.Done,
 	}
 	for _, z := range e.Slabs {
@@ -231,6 +232,9 @@ func playedView(e practice.Exercise, st practice.State) Played {
 		gap := measure.FromMM(l.Gap)
 		v.Light = append(v.Light, PlayedLight{l.Side, l.Where, sheet.Length{MM: l.Gap, Text: sheet.Fine(gap)}})
 	}
+	if st.Done {
+		v.Attempt = string(e.Write())
+	}
 	if g := st.Grade; g != nil {
 		p := g.Plan
 		v.Grade = &PracticeGrade{
@@ -241,7 +245,6 @@ func playedView(e practice.Exercise, st practice.State) Played {
 		for _, x := range g.Said {
 			v.Grade.Said = append(v.Grade.Said, PracticeSaid(x))
 		}
-		v.Attempt = string(e.Write())
 	}
 	return v
 }

@@ -107,6 +107,33 @@ func TestPractice(t *testing.T) {
 	u.click(`[data-call-done]`)
 	u.until("the grade says why", `document.querySelector('[data-grade="false"]') && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('too much came off')) && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('more than it took')) && [...document.querySelectorAll('[data-unchecked]')].some((e) => e.innerText.includes('floor to head'))`)
 
+	// A class's: read, cut, handed in, and graded with the teacher's key alone.
+	teacher := filepath.Join(t.TempDir(), "teacher.key")
+	out, err = command(t, "practice", "new", "--seed", "6", "--level", "even", "--class", teacher)
+	require.NoError(t, err, out)
+	assert.NotContains(t, out, `"sides": {`)
+	require.NoError(t, os.WriteFile(handed, []byte(out), 0o600))
+	u.open("/practice")
+	u.do(chromedp.SetUploadFiles(`[data-field="exercise-file"]`, []string{handed}))
+	u.until("the class's opening", `location.pathname === '/practice/opening/file/0' && document.querySelector('[data-ask]')`)
+	u.asks("width-200", "width-1800", "height-50", "square-hinge")
+	u.click(`[data-enough-read]`)
+	u.chooses("Margins painted", "Slab 3", "Width comes off keep-lock")
+	for field, text := range map[string]string{"head": "820", "foot": "820", "length": "2020"} {
+		u.do(chromedp.Focus(`[data-field="cut-` + field + `"]`))
+		u.keys(text, kb.Tab)
+	}
+	u.click(`[data-cut-own]`)
+	u.until("it is handed in, and nothing is told", `document.querySelector('[data-handed-in]') && !document.querySelector('[data-grade]') && !document.querySelector('[data-light]')`)
+	attempt = u.js(`decodeURIComponent(document.querySelector('[data-attempt]').href.split(',').slice(1).join(','))`)
+	require.NoError(t, os.WriteFile(file, []byte(attempt), 0o600))
+	out, err = command(t, "practice", "grade", file)
+	require.Error(t, err)
+	assert.Contains(t, out, "--class KEYFILE")
+	out, err = command(t, "practice", "grade", "--class", teacher, file)
+	require.NoError(t, err, out)
+	assert.Contains(t, out, "4 readings")
+
 	u.open("/practice")
 	u.until("both are kept", `document.querySelector('[data-runs="2"]')`)
 	u.click(`[data-drill="pocket"]`)

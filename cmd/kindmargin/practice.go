@@ -2,12 +2,14 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"os"
 	"strings"
 	"unicode"
 
+	"kindmargin/class"
 	"kindmargin/core/practice"
 )
 
@@ -20,12 +22,22 @@ type practiceCmd struct {
 type exerciseCmd struct {
 	Seed  uint64 `help:"The same seed draws the same opening." default:"1"`
 	Level string `help:"even, usual or crooked." default:"usual"`
+	Class string `help:"For a class: its truth is sealed for the key in this file, which is made where there is none. Grading needs it." type:"path" placeholder:"KEYFILE"`
 }
 
 func (c exerciseCmd) Run(out io.Writer) error {
 	e, err := practice.New(c.Seed, c.Level)
 	if err != nil {
 		return err
+	}
+	if c.Class != "" {
+		key, err := class.Key(c.Class)
+		if err != nil {
+			return err
+		}
+		if e, err = class.Seal(e, key.Recipient()); err != nil {
+			return err
+		}
 	}
 	_, err = out.Write(e.Write())
 	return err
@@ -43,7 +55,20 @@ func plain(text string) string {
 
 type gradeCmd struct {
 	Files []string `arg:"" help:"Attempts, as the page saves them." type:"existingfile"`
+	Class string   `help:"The file with the key of the class that they are of." type:"existingfile" placeholder:"KEYFILE"`
 	JSON  bool     `help:"As JSON."`
+}
+
+// unsealed is an attempt of a class, with what was sealed in it.
+func (c gradeCmd) unsealed(e practice.Exercise) (practice.Exercise, error) {
+	if c.Class == "" {
+		return e, errors.New("it is of a class: give the file with its key, --class KEYFILE")
+	}
+	key, err := class.Key(c.Class)
+	if err != nil {
+		return e, err
+	}
+	return class.Open(e, key)
 }
 
 func (c gradeCmd) Run(out io.Writer) error {
@@ -55,6 +80,11 @@ func (c gradeCmd) Run(out io.Writer) error {
 		e, err := practice.Read(b)
 		if err != nil {
 			return fmt.Errorf("%s: %s", plain(name), plain(err.Error()))
+		}
+		if e.Sealed != "" {
+			if e, err = c.unsealed(e); err != nil {
+				return fmt.Errorf("%s: %s", plain(name), plain(err.Error()))
+			}
 		}
 		s, err := practice.Play(e, e.Moves)
 		if err != nil {

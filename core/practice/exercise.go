@@ -21,11 +21,14 @@ import (
 // The open file of an exercise, and of an attempt at one.
 const (
 	Format  = "kindmargin exercise"
-	Version = 2
+	Version = 3
 )
 
-// taped is the version from which the slab too is measured with the exercise's tape.
-const taped = 2
+// The versions from which the slab too is measured with the exercise's tape, and from which one can be for a class.
+const (
+	taped   = 2
+	classes = 3
+)
 
 // Level is how hard an exercise is.
 type Level struct {
@@ -63,8 +66,10 @@ type Exercise struct {
 	Sides   map[string][]float64 `json:"sides"` // the true opening, mm
 	Biases  map[string]float64   `json:"biases"`
 	Slabs   [][2]measure.Length  `json:"slabs"`
-	Moves   []Move               `json:"moves,omitempty"` // of an attempt at it
-	Check   string               `json:"check"`           // of all but the moves: it tells an altered file
+	Drawn   []Drawn              `json:"drawn,omitempty"`  // of one for a class: what is read of it
+	Sealed  string               `json:"sealed,omitempty"` // and the whole of it, for the teacher's key; then nothing true stands beside it
+	Moves   []Move               `json:"moves,omitempty"`  // of an attempt at it
+	Check   string               `json:"check"`            // of all but the moves: it tells an altered file
 }
 
 // slabs are the sizes at hand: which is big enough, and not too big, is the learner's to say.
@@ -89,7 +94,7 @@ func New(seed uint64, level string) (Exercise, error) {
 	rng := rand.New(rand.NewPCG(seed, 0x6b6d))
 	h := simulate.Draw(rng, l.crooked, !l.tools)
 	e := Exercise{
-		Format: Format, Version: Version, Name: fmt.Sprintf("%s, no. %d", l.Name, seed), Seed: seed, Level: level,
+		Format: Format, Version: taped, Name: fmt.Sprintf("%s, no. %d", l.Name, seed), Seed: seed, Level: level,
 		Bored: rng.IntN(2) == 0, Sides: map[string][]float64{}, Biases: h.Biases, Slabs: slabs,
 	}
 	for _, s := range frame.Sides {
@@ -147,7 +152,12 @@ func Read(b []byte) (e Exercise, err error) {
 	if err := d.Decode(&e); err != nil {
 		return e, fmt.Errorf("the exercise was altered: %w. Take the file as it was handed out", err)
 	}
-	if _, ok := levelByID(e.Level); !ok || !e.hidden().Whole() || e.sum() != e.Check {
+	_, ok := levelByID(e.Level)
+	whole := e.hidden().Whole()
+	if e.Sealed != "" {
+		whole = e.Sides == nil && len(e.Drawn) > 0 && !slices.ContainsFunc(e.Drawn, func(d Drawn) bool { return len(d.Values) == 0 || len(d.Values) > 100 })
+	}
+	if !ok || !whole || e.sum() != e.Check {
 		return e, fmt.Errorf("the exercise was altered: its check is %.20q and what it holds gives %q. Take the file as it was handed out", e.Check, e.sum())
 	}
 	return e, nil

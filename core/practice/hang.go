@@ -14,7 +14,7 @@ import (
 	"kindmargin/core/simulate"
 )
 
-// cut cuts the slab and hangs it, as the learner says or as the plan has it.
+// cut cuts the slab and hangs it, as the learner says or as the plan has it; in a class that is the end.
 func (s *State) cut(m Move, rng *rand.Rand) error {
 	switch {
 	case s.Hung:
@@ -25,13 +25,14 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 		return fmt.Errorf("set the margins first")
 	}
 	z := s.ex.Slabs[s.Slab]
+	var hang func() simulate.Hung
 	if m.Plan {
 		l, err := s.planned()
 		if err != nil {
 			return err
 		}
 		s.byPlan = true
-		s.hung = s.hidden.HangPlanned(s.door.Slab, l, s.kit, rng)
+		hang = func() simulate.Hung { return s.hidden.HangPlanned(s.door.Slab, l, s.kit, rng) }
 		w, long := plan.Sizes(*l.Try.Planned)
 		made := *l.Try.Planned
 		s.made = Sizes{Head: w[0], Foot: w[2], Length: long[0], HeadUp: made.Head[len(made.Head)-1] - made.Head[0]}
@@ -60,12 +61,19 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 			return fmt.Errorf("a head or foot 40 mm out of square is none: measure it again")
 		}
 		s.made = c
-		s.hung = s.hidden.HangCut(simulate.Cut{
-			Top: c.Head.MM(), Foot: c.Foot.MM(), Length: c.Length.MM(), HeadUp: c.HeadUp.MM(), FootUp: c.FootUp.MM(),
-		}, s.kit, rng)
+		hang = func() simulate.Hung {
+			return s.hidden.HangCut(simulate.Cut{
+				Top: c.Head.MM(), Foot: c.Foot.MM(), Length: c.Length.MM(), HeadUp: c.HeadUp.MM(), FootUp: c.FootUp.MM(),
+			}, s.kit, rng)
+		}
 		made := s.recorded()
 		s.door.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
 	}
+	if s.ex.Sealed != "" { // it is handed in: how it hangs is the teacher's to see
+		s.Done = true
+		return nil
+	}
+	s.hung = hang()
 	s.first, s.Hung = s.hung, true
 	s.look()
 	return nil

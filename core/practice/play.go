@@ -75,7 +75,7 @@ type State struct {
 	Trips    int
 	Minutes  float64
 	Done     bool
-	Grade    *Grade // once it is done
+	Grade    *Grade // once it is done; a class's is graded by its teacher
 
 	ex     Exercise
 	hidden simulate.Hidden
@@ -121,7 +121,7 @@ func (s *State) step(i int, m Move) error {
 	if err := s.move(m, rand.New(rand.NewPCG(s.ex.Seed, uint64(i)))); err != nil {
 		return err
 	}
-	if s.Done {
+	if s.Done && s.ex.Sealed == "" {
 		g := s.grade()
 		s.Grade = &g
 	}
@@ -198,23 +198,28 @@ func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 	if across.MM() > simulate.AboutWidth || up.MM() > simulate.AboutHeight {
 		return fmt.Errorf("that is outside the opening, about %.0f mm by %.0f mm", simulate.AboutWidth, simulate.AboutHeight)
 	}
-	r = s.hidden.Read(r, s.kit, measure.HalfMillimetre, rng)
+	t := Taken{Minutes: s.kit.Minutes(r)}
+	if len(s.ex.Drawn) > 0 {
+		var err error
+		if r.Value, t.Slip, err = s.drawn(r); err != nil {
+			return err
+		}
+	} else {
+		r = s.hidden.Read(r, s.kit, measure.HalfMillimetre, rng)
+		l, _ := levelByID(s.ex.Level)
+		if rng.Float64() < l.slips {
+			r.Value, t.Slip = slipped(r, rng)
+		}
+	}
 	if err := r.Check(measure.Millimetres); err != nil {
 		return err
-	}
-	t := Taken{Minutes: s.kit.Minutes(r)}
-	l, _ := levelByID(s.ex.Level)
-	if rng.Float64() < l.slips {
-		r.Value, t.Slip = slipped(r, rng)
 	}
 	t.Reading = r
 	s.Readings = append(s.Readings, t)
 	s.Minutes += t.Minutes
 	// A place that is read again settles which of the two was misread; where both say about the same, both
 	// count.
-	misread := func(o survey.Reading) bool {
-		return o.Kind == r.Kind && o.Side == r.Side && o.At == r.At && o.From == r.From && o.To == r.To && o.Turned == r.Turned && (o.Value-r.Value).Abs() > 5*mm
-	}
+	misread := func(o survey.Reading) bool { return same(o, r) && (o.Value-r.Value).Abs() > 5*mm }
 	s.door.Readings = append(slices.DeleteFunc(slices.Clone(s.door.Readings), misread), r)
 	return nil
 }

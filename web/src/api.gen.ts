@@ -2236,6 +2236,8 @@ export interface components {
             attempt: string;
             /** @description The slabs are bored on their lock edge. */
             bored: boolean;
+            /** @description Of a class: it ends with the cut, and its teacher grades it. */
+            class: boolean;
             done: boolean;
             edge: string;
             goesIn: boolean;

@@ -235,8 +235,8 @@ function Safe({ runs, done }: { runs: boolean; done: () => void }) {
 			{brought && (
 				<p role="status" className="text-lg mt-2" data-restored={brought.jobs}>
 					Restored: {brought.jobs === 1 ? '1 job' : `${brought.jobs} jobs`}, {brought.doors} doors. What was
-					here lies in {brought.before}, beside the data file; restore that to go back. The last five such copies are
-					kept.
+					here lies in {brought.before}, beside the data file; restore that to go back. The last five such
+					copies are kept.
 				</p>
 			)}
 			<Said error={error} className="mt-2" />

@@ -79,6 +79,7 @@ export function PracticePage() {
 														const file = await f.text();
 														await ask(client.POST('/api/practice/play', { body: { file, moves: [] } }));
 														sessionStorage.setItem('exercise file', file);
+														sessionStorage.removeItem('play file 0'); // the moves were of another
 														go('/practice/opening/file/0');
 													});
 												}}

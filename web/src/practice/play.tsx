@@ -27,7 +27,7 @@ export function PlayPage() {
 	const [error, attempt] = useAttempt();
 	const body = { ...(own ? { file: own } : { seed: Number(seed), level }), by: whoNow() };
 	const q = useQuery({
-		queryKey: ['play', key, moves.length],
+		queryKey: ['play', own, key, moves.length],
 		queryFn: () => ask(client.POST('/api/practice/play', { body: { ...body, moves } })),
 		placeholderData: keepPreviousData,
 		staleTime: Number.POSITIVE_INFINITY,
@@ -39,7 +39,7 @@ export function PlayPage() {
 			const v = await ask(
 				client.POST('/api/practice/play', { body: { ...body, moves: next, keep: m.do === 'done' } }),
 			);
-			cache.setQueryData(['play', key, next.length], v);
+			cache.setQueryData(['play', own, key, next.length], v);
 			sessionStorage.setItem(key, JSON.stringify(next));
 			setMoves(next);
 			if (m.do === 'done') cache.invalidateQueries({ queryKey: ['practice'] });
@@ -61,13 +61,15 @@ export function PlayPage() {
 						<Picture played={v} />
 						<div>
 							<h1 className="text-2xl">
-								{v.done
-									? 'What it came to'
-									: v.hung
-										? 'It hangs'
-										: enough
-											? 'Choose and cut'
-											: 'Read the opening'}
+								{v.done && v.class
+									? 'Handed in'
+									: v.done
+										? 'What it came to'
+										: v.hung
+											? 'It hangs'
+											: enough
+												? 'Choose and cut'
+												: 'Read the opening'}
 							</h1>
 							<p className="mb-3 opacity-85" data-minutes={Math.round(v.minutes)}>
 								{v.readings.length} readings, {Math.round(v.minutes)} min
@@ -80,6 +82,7 @@ export function PlayPage() {
 							)}
 							{v.hung && !v.done && <Adjust move={move} unit={unit} goesIn={v.goesIn} />}
 							{v.grade && <GradeOf played={v} grade={v.grade} />}
+							{v.done && v.class && <HandIn attempt={v.attempt ?? ''} />}
 							{!v.done && !v.hung && <Exercise level={level} seed={seed} own={!!own} />}
 						</div>
 					</div>
@@ -89,13 +92,32 @@ export function PlayPage() {
 	);
 }
 
+/** HandIn is the end of a class's opening: how the slab hangs is the teacher's to see. */
+function HandIn({ attempt }: { attempt: string }) {
+	return (
+		<div data-handed-in>
+			<p className="text-lg mb-3">
+				The slab is cut. Save the attempt and give it to your teacher, who hangs it and grades it.
+			</p>
+			<a
+				className="btn btn-primary text-lg"
+				href={`data:application/json,${encodeURIComponent(attempt)}`}
+				download="attempt.exercise.json"
+				data-attempt
+			>
+				<Download size={20} aria-hidden="true" /> This attempt, to hand in
+			</a>
+		</div>
+	);
+}
+
 /** Exercise hands the same opening to a class. */
 function Exercise({ level, seed, own }: { level: string; seed: string; own: boolean }) {
 	if (own) return null;
 	return (
 		<p className="mt-6">
 			<a className="btn" href={`/api/practice/exercise?level=${level}&seed=${seed}`} download data-hand-out>
-				<Download size={20} aria-hidden="true" /> This opening as a file, for a class
+				<Download size={20} aria-hidden="true" /> This opening as a file, to practise
 			</a>
 		</p>
 	);
