@@ -11,9 +11,9 @@ import (
 	"os"
 	"path/filepath"
 	"runtime/debug"
+	"slices"
 	"strconv"
 	"sync"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -40,10 +40,10 @@ const (
 	importRefused = "refused"
 )
 
-// What there is of imports at most: underway at once, and how long one that has ended is told of.
+// What there is of imports at most: underway at once, and of those that have ended, how many are told of.
 const (
 	mostImports = 2
-	importTold  = time.Hour
+	mostEnded   = 20
 )
 
 // imports are the files that come in, and those that came in of late.
@@ -57,7 +57,7 @@ type importing struct {
 	view  Import
 	pass  string // of the device that sent it; empty for this machine
 	once  store.Once
-	ended time.Time // nought while it is underway
+	ended bool
 	stop  context.CancelFunc
 }
 
@@ -67,14 +67,9 @@ var errManyImports = huma.NewError(http.StatusTooManyRequests, "Two files are co
 func (l *imports) begin(pass string, once store.Once, stop context.CancelFunc) (i *importing, begun bool, err error) {
 	l.Lock()
 	defer l.Unlock()
-	var kept []*importing
 	underway := 0
 	for _, x := range l.list {
-		if !x.ended.IsZero() && time.Since(x.ended) > importTold {
-			continue
-		}
-		kept = append(kept, x)
-		if x.ended.IsZero() {
+		if !x.ended {
 			underway++
 		}
 		if once.Key == "" || x.once.Key != once.Key || x.view.State == importStopped || x.view.State == importRefused {
@@ -85,7 +80,6 @@ func (l *imports) begin(pass string, once store.Once, stop context.CancelFunc) (
 		}
 		i = x
 	}
-	l.list = kept
 	switch {
 	case i != nil:
 		return i, false, nil
@@ -94,6 +88,10 @@ func (l *imports) begin(pass string, once store.Once, stop context.CancelFunc) (
 	}
 	i = &importing{view: Import{ID: store.NewID(), State: importReading}, pass: pass, once: once, stop: stop}
 	l.list = append(l.list, i)
+	for n := len(l.list) - underway - 1; n > mostEnded; n-- { // the oldest that has ended goes
+		at := slices.IndexFunc(l.list, func(x *importing) bool { return x.ended })
+		l.list = slices.Delete(l.list, at, at+1)
+	}
 	return i, true, nil
 }
 
@@ -126,7 +124,7 @@ func (l *imports) set(i *importing, change func(*Import)) {
 	defer l.Unlock()
 	change(&i.view)
 	if i.view.State != importReading && i.view.State != importKeeping {
-		i.ended = time.Now()
+		i.ended = true
 	}
 }
 
@@ -249,7 +247,7 @@ type ImportPath struct {
 	Import string `path:"import"`
 }
 
-var errNoImport = huma.Error404NotFound("There is no such import, or it ended over an hour ago: see whether the job is on the list.")
+var errNoImport = huma.Error404NotFound("There is no such import, or it ended long ago: see whether the job is on the list.")
 
 func (s server) imported(_ context.Context, in *ImportPath) (*body[Import], error) {
 	view, _, ok := s.imports.find(in.Import)

@@ -195,6 +195,12 @@ func TestAnImportIsMadeOnceAndCanBeStopped(t *testing.T) {
 		s.do("DELETE", "/imports/"+i.ID, "", nil)
 		s.ended(i.ID)
 	}
+	for range mostEnded + 5 {
+		assert.Equal(t, importRefused, s.imports([]byte("no"), "").State)
+	}
+	assert.Equal(t, 404, s.do("GET", "/imports/"+first.ID, "", nil).status, "the oldest is told of no more")
+	assert.Equal(t, importDone, s.imports(file, "k1").State)
+	assert.Len(t, got[[]JobHead](t, s.do("GET", "/jobs", "", nil)), 2, "but its key is still known")
 	assert.Equal(t, 404, s.do("GET", "/imports/none", "", nil).status)
 	assert.Equal(t, 404, s.do("DELETE", "/imports/none", "", nil).status)
 }
