@@ -2,7 +2,9 @@ package api
 
 import (
 	"bufio"
+	"encoding/json"
 	"fmt"
+	"log/slog"
 	"net"
 	"net/http"
 	"net/http/httptest"
@@ -10,9 +12,6 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
-
-	"encoding/json"
-	"log/slog"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

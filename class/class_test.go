@@ -56,7 +56,9 @@ func TestAClass(t *testing.T) {
 	moves := []practice.Move{
 		read(survey.Width, 0, 200*mm, 0), read(survey.Width, 0, 1000*mm, 0), read(survey.Width, 0, 1800*mm, 0), read(survey.Width, 0, 1800*mm, 0),
 		read(survey.Height, 0, 50*mm, 0), read(survey.Height, 0, 776*mm, 0), read(survey.Square, frame.Hinge, 600*mm, 0),
-		{Do: practice.DoMargins, School: "painted"}, {Do: practice.DoSlab, Slab: 3}, {Do: practice.DoEdge, Edge: "keep-lock"},
+		{Do: practice.DoMargins, School: "painted"},
+		{Do: practice.DoSlab, Slab: 3},
+		{Do: practice.DoEdge, Edge: "keep-lock"},
 	}
 	s, err := practice.Play(handed, moves)
 	require.NoError(t, err)
