@@ -254,7 +254,7 @@ func TestFilesThatCannotBe(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, e, same, "a seed gives the same")
 	for says, b := range map[string]string{
-		"of version 3 and this program reads up to version 2: update": strings.Replace(file, `"version": 2`, `"version": 3`, 1),
+		"of version 4 and this program reads up to version 3: update": strings.Replace(file, `"version": 2`, `"version": 4`, 1),
 		"was altered: its check":   strings.Replace(file, `"level": "usual"`, `"level": "even"`, 1),
 		"was altered":              strings.Replace(file, `"bored"`, `"boring"`, 1),
 		"this is no exercise":      `{"format": "kindmargin job"}`,
