@@ -54,7 +54,8 @@ func TestAPairingCodeIsUsedUp(t *testing.T) {
 	assert.False(t, c.is(""), "nothing is no code")
 }
 
-// A code is asked for at this machine, and so is who runs the house; a device reads and enters until then.
+// A code is asked for at this machine, and so is who runs the house; a device reads and enters until then (OWASP ASVS
+// 4.0.3, 4.1.3, from memory: no more than is needed).
 func TestADeviceReadsAndEntersUntilItIsRaised(t *testing.T) {
 	s := sharing(t, shares)
 	path, v, tag := s.begin(measure.Millimetres)
@@ -141,7 +142,8 @@ func TestAnEndedPassEndsWhatIsUnderWay(t *testing.T) {
 }
 
 // A device that was let in is told on every page and in the log, and so is a code that was refused, with its
-// address (OWASP ASVS 4.0.3, 7.1.3, from memory: what is let in and what is not is logged).
+// address (OWASP ASVS 4.0.3, 2.2.3 and 7.1.3, from memory: who is let in is told, what is let in and what is not is
+// logged).
 func TestWhoIsLetInIsTold(t *testing.T) {
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)

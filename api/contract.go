@@ -2,6 +2,7 @@ package api
 
 import (
 	"encoding/json"
+	"mime"
 	"net/http"
 	"path"
 	"reflect"
@@ -141,6 +142,10 @@ func operations(a huma.API, s server) {
 			_ = huma.WriteErr(a, c, errNotRun.GetStatus(), errNotRun.Error())
 			return
 		}
+		if c.Operation().Metadata["json"] != nil && !isJSON(c.Header("Content-Type")) {
+			_ = huma.WriteErr(a, c, http.StatusUnsupportedMediaType, "")
+			return
+		}
 		next(c)
 	})
 	c := &contract{a: a, s: s}
@@ -193,6 +198,13 @@ const (
 	typeTells = "text/event-stream"
 )
 
+// isJSON reports whether a body is said to be JSON: a form of another page cannot say so (OWASP ASVS 4.0.3, 13.2.5,
+// from memory).
+func isJSON(contentType string) bool {
+	kind, _, err := mime.ParseMediaType(contentType)
+	return err == nil && (kind == "application/json" || kind == "application/json-patch+json")
+}
+
 // formats are the types of a full-size sheet.
 func formats() (types []string) {
 	for _, f := range full.Formats {
@@ -205,6 +217,10 @@ func formats() (types []string) {
 func (c *contract) taking(o huma.Operation, body reflect.Type) huma.Operation {
 	in := &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{}}
 	o.RequestBody = in
+	if o.Metadata == nil {
+		o.Metadata = map[string]any{}
+	}
+	o.Metadata["json"] = true
 	c.describe = append(c.describe, func() {
 		in.Content["application/json"].Schema = c.a.OpenAPI().Components.Schemas.Schema(body, true, o.OperationID)
 	})

@@ -50,6 +50,31 @@ func TestABodyThatIsCutOff(t *testing.T) {
 	assert.Len(t, got[[]JobHead](t, s.do("GET", "/jobs", "", nil)), 1)
 }
 
+// A body that does not say that it is JSON is not read as such (OWASP ASVS 4.0.3, 13.2.5, from memory).
+func TestABodySaysWhatItIs(t *testing.T) {
+	s := run(t)
+	path, _, tag := s.begin(measure.Millimetres)
+	for kind, want := range map[string]int{
+		"application/json": 200, "application/json; charset=utf-8": 200, "application/json-patch+json": 200,
+		"text/plain": 415, "application/x-www-form-urlencoded": 415, "multipart/form-data; boundary=x": 415, "application/octet-stream": 415, "json": 415, "": 415,
+	} {
+		if kind == "" { // it says nothing
+			req, err := http.NewRequestWithContext(t.Context(), "PATCH", s.url+"/api"+path, strings.NewReader("[]"))
+			require.NoError(t, err)
+			res, err := http.DefaultClient.Do(req)
+			require.NoError(t, err)
+			_ = res.Body.Close()
+			assert.Equal(t, want, res.StatusCode)
+			continue
+		}
+		a := s.doWith("PATCH", path, width("1800", "826"), "If-Match", tag, "Content-Type", kind)
+		assert.Equal(t, want, a.status, kind)
+		if a.status == 200 {
+			tag = a.etag
+		}
+	}
+}
+
 // A page is read and takes nothing.
 func TestAPageTakesNothing(t *testing.T) {
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))

@@ -36,7 +36,8 @@ func TestAPictureInPasses(t *testing.T) {
 	assert.Equal(t, [2]int{96, 64}, [2]int{w, h})
 }
 
-// Each pass goes over the whole picture: thousands of them are refused before the first.
+// Each pass goes over the whole picture: thousands of them are refused before the first (OWASP ASVS 4.0.3, 12.1.1,
+// from memory: no file uses up what others need).
 func TestAPictureInAThousandPasses(t *testing.T) {
 	raw, err := os.ReadFile("testdata/progressive.jpg")
 	require.NoError(t, err)

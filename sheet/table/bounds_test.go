@@ -62,7 +62,7 @@ func allocated(does func()) uint64 {
 	return after.TotalAlloc - before.TotalAlloc
 }
 
-// What a small file unpacks to is bounded before it is unpacked.
+// What a small file unpacks to is bounded before it is unpacked (OWASP ASVS 4.0.3, 12.1.2, from memory).
 func TestASmallFileTakesNoMuchRoom(t *testing.T) {
 	cells := func(n int) string {
 		var s strings.Builder
