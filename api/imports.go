@@ -166,7 +166,7 @@ func (s server) bringIn(ctx context.Context, in *ImportIn) (*importOut, error) {
 	go func() {
 		defer os.RemoveAll(dir)
 		defer stop()
-		s.importing(on, i, dir)
+		s.readImport(on, i, dir)
 	}()
 	view, _, _ := s.imports.find(i.view.ID)
 	return &importOut{http.StatusAccepted, view}, nil
@@ -177,8 +177,8 @@ type importOut struct {
 	Body   Import
 }
 
-// importing reads a file and keeps what is in it.
-func (s server) importing(ctx context.Context, i *importing, dir string) {
+// readImport reads a file and keeps what is in it.
+func (s server) readImport(ctx context.Context, i *importing, dir string) {
 	defer func() {
 		if p := recover(); p != nil {
 			s.logs.Error("an import panicked", "import", i.view.ID, "cause", fmt.Sprintf("%v\n%s", p, debug.Stack()))

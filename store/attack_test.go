@@ -70,6 +70,8 @@ func TestWhatABackupBringsBesideRows(t *testing.T) {
 func TestAForeignFileIsNeverTakenOver(t *testing.T) {
 	for name, make := range map[string]string{
 		"one table":          `CREATE TABLE songs (a)`,
+		"three tables":       `CREATE TABLE songs (a); CREATE TABLE bands (b); CREATE TABLE years (c)`,
+		"a mark of its own":  `PRAGMA application_id = 7; CREATE TABLE songs (a)`,
 		"our names":          `CREATE TABLE jobs (a); CREATE TABLE openings (b); CREATE TABLE changes (c)`,
 		"our mark":           fmt.Sprintf(`PRAGMA application_id = %d; CREATE TABLE songs (a)`, mark),
 		"a table of forms":   `CREATE TABLE goose_db_version (id INTEGER PRIMARY KEY, version_id INTEGER, is_applied INTEGER); CREATE TABLE songs (a)`,

@@ -80,27 +80,6 @@ func TestABackupMadeWhileServingIsWhole(t *testing.T) {
 	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
 }
 
-func TestAFileOfAnotherProgramIsNeverWrittenTo(t *testing.T) {
-	for name, make := range map[string]string{
-		"with tables of its own": `CREATE TABLE songs (a); CREATE TABLE bands (b); CREATE TABLE years (c);`,
-		"with a mark of its own": `PRAGMA application_id = 7; CREATE TABLE songs (a);`,
-	} {
-		path := filepath.Join(t.TempDir(), "songs.db")
-		db, err := sql.Open("sqlite", path)
-		require.NoError(t, err)
-		_, err = db.Exec(make)
-		require.NoError(t, err)
-		require.NoError(t, db.Close())
-		before, err := os.ReadFile(path)
-		require.NoError(t, err)
-		_, err = Open(t.Context(), path)
-		assert.ErrorContains(t, err, "another program", name)
-		after, err := os.ReadFile(path)
-		require.NoError(t, err)
-		assert.Equal(t, before, after, name)
-	}
-}
-
 func TestADamagedFileIsFoundAtStartAndNamed(t *testing.T) {
 	path := copied(t)
 	b, err := os.ReadFile(path)
