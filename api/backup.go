@@ -36,9 +36,9 @@ type RestoredView struct {
 
 // backup sends a whole copy of the data file, read back before it goes.
 func (s server) backup(ctx context.Context, _ *Large) (*huma.StreamResponse, error) {
-	dir, err := os.MkdirTemp("", "kindmargin-backup")
+	dir, err := s.store.Scratch()
 	if err != nil {
-		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
+		return nil, problem(ctx, err)
 	}
 	name := filepath.Join(dir, "backup.db")
 	if _, err := s.store.Backup(ctx, name); err != nil {
@@ -76,9 +76,9 @@ func (l *Large) Resolve(c huma.Context) []error {
 
 // restoreFrom puts a backup that is sent in the place of all that is kept.
 func (s server) restoreFrom(ctx context.Context, in *Large) (*body[RestoredView], error) {
-	dir, err := os.MkdirTemp("", "kindmargin-restore")
+	dir, err := s.store.Scratch()
 	if err != nil {
-		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
+		return nil, problem(ctx, err)
 	}
 	defer os.RemoveAll(dir)
 	name := filepath.Join(dir, "sent.db")
@@ -151,11 +151,16 @@ func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse,
 		return nil, problem(ctx, err)
 	}
 	// It is made whole before it goes, so that one that fails half-way is not taken for all.
-	f, err := os.CreateTemp("", "kindmargin-everything")
+	temp, err := s.store.Scratch()
 	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	f, err := os.Create(filepath.Join(temp, "everything.zip"))
+	if err != nil {
+		_ = os.RemoveAll(temp)
 		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
 	}
-	gone := func() { _, _ = f.Close(), os.Remove(f.Name()) }
+	gone := func() { _, _ = f.Close(), os.RemoveAll(temp) }
 	z := zip.NewWriter(f)
 	used := map[string]bool{}
 	var unread []string

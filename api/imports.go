@@ -136,9 +136,9 @@ type ImportIn struct {
 
 // bringIn takes a file and reads it on its own: the answer says under which ID it is found.
 func (s server) bringIn(ctx context.Context, in *ImportIn) (*importOut, error) {
-	dir, err := os.MkdirTemp("", "kindmargin-import")
+	dir, err := s.store.Scratch()
 	if err != nil {
-		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
+		return nil, problem(ctx, err)
 	}
 	name := filepath.Join(dir, "file")
 	digest := sha256.New()

@@ -112,6 +112,9 @@ func TestKillsInTheMiddle(t *testing.T) {
 		require.NoError(t, p.Kill())
 		p, err = Start(t.Context(), bin, "serve", data)
 		require.NoError(t, err, "it starts after a kill at %s", stage)
+		left, err := filepath.Glob(data + ".restoring*")
+		require.NoError(t, err)
+		assert.Empty(t, left, "what was half done is gone")
 		now := heads(t, p)
 		if status == 200 {
 			assert.Equal(t, []string{"Other"}, now, "what was acknowledged is there")

@@ -14,6 +14,7 @@ import (
 	"net/url"
 	"os"
 	"runtime"
+	"time"
 
 	"github.com/gofrs/flock"
 	"modernc.org/sqlite"
@@ -87,8 +88,12 @@ func (s *Store) open(ctx context.Context, path string) error {
 			return err
 		}
 	}
+	sweep(path)
 	s.lock = flock.New(path + ".lock")
-	if ok, err := s.lock.TryRLock(); err != nil || !ok {
+	// Another program holds it alone only for a moment, when it begins.
+	wait, end := context.WithTimeout(ctx, 5*time.Second)
+	defer end()
+	if ok, err := s.lock.TryRLockContext(wait, 10*time.Millisecond); err != nil || !ok {
 		return errors.Join(ErrBusy, err)
 	}
 	if s.write, err = connect(path, url.Values{"_txlock": {"immediate"}, "_pragma": {
