@@ -221,6 +221,11 @@ func (s server) putJob(ctx context.Context, z *zip.Writer, dir, id string) error
 	if err != nil {
 		return err
 	}
+	end, err := s.turn(ctx, len(j.Openings))
+	defer end()
+	if err != nil {
+		return err
+	}
 	doors, err := sheet.Planned(ctx, j)
 	if err != nil {
 		return err

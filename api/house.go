@@ -94,16 +94,26 @@ func (s server) place(ctx context.Context, in *struct {
 	return nil, s.told(ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before), in.Job, "", "put elsewhere")
 }
 
+// turn waits until so many doors more may be planned: all that is planned at once comes to one
+// full job's doors, for the memory's sake. Who took a turn ends it when the plans are done with.
+func (s server) turn(ctx context.Context, doors int) (end func(), err error) {
+	weight := int64(min(doors, job.MostOpenings))
+	if err := s.plans.Acquire(ctx, weight); err != nil {
+		return func() {}, err
+	}
+	return func() { s.plans.Release(weight) }, nil
+}
+
 // planned are some doors of a job with their plans, in the order of the walk; all of them
-// where none is named.
-func (s server) planned(ctx context.Context, id string, doors []string) (job.Job, []load.Door, error) {
-	j, err := s.whole(ctx, id)
-	if err != nil {
-		return j, nil, err
+// where none is named. end, which is never nil, ends their turn.
+func (s server) planned(ctx context.Context, id string, doors []string) (j job.Job, list []load.Door, end func(), err error) {
+	end = func() {}
+	if j, err = s.whole(ctx, id); err != nil {
+		return j, nil, end, err
 	}
 	for _, d := range doors {
 		if !slices.ContainsFunc(j.Openings, func(o job.Opening) bool { return o.ID == d }) {
-			return j, nil, store.ErrNotFound
+			return j, nil, end, store.ErrNotFound
 		}
 	}
 	if len(doors) > 0 {
@@ -113,12 +123,16 @@ func (s server) planned(ctx context.Context, id string, doors []string) (job.Job
 		}
 		j.Openings = slices.DeleteFunc(j.Openings, func(o job.Opening) bool { return !wanted[o.ID] })
 	}
-	planned, err := sheet.Planned(ctx, j)
-	return j, planned, err
+	if end, err = s.turn(ctx, len(j.Openings)); err != nil {
+		return j, nil, end, err
+	}
+	list, err = sheet.Planned(ctx, j)
+	return j, list, end, err
 }
 
 func (s server) load(ctx context.Context, in *DoorsIn) (*body[sheet.Load], error) {
-	j, doors, err := s.planned(ctx, in.Job, in.Doors)
+	j, doors, end, err := s.planned(ctx, in.Job, in.Doors)
+	defer end()
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

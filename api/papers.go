@@ -24,7 +24,8 @@ func (s server) papers(ctx context.Context, in *struct {
 	Paper string `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid."`
 },
 ) (*sheetOut, error) {
-	j, doors, err := s.planned(ctx, in.Job, in.Doors)
+	j, doors, end, err := s.planned(ctx, in.Job, in.Doors)
+	defer end()
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

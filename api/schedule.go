@@ -271,7 +271,8 @@ func (s server) exportSchedule(ctx context.Context, in *struct {
 	Table  string `query:"table" default:"schedule" doc:"For csv: schedule, measured, slabs, hardware or margins."`
 },
 ) (*sheetOut, error) {
-	j, doors, err := s.planned(ctx, in.Job, in.Doors)
+	j, doors, end, err := s.planned(ctx, in.Job, in.Doors)
+	defer end()
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

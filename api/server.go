@@ -17,7 +17,9 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
+	"golang.org/x/sync/semaphore"
 
+	"kindmargin/core/job"
 	"kindmargin/store"
 )
 
@@ -25,6 +27,7 @@ type server struct {
 	store    *store.Store
 	doors    *doorCache
 	imports  *imports
+	plans    *semaphore.Weighted // see turn
 	seen     *sightings
 	codes    *codes
 	underway *underway
@@ -64,7 +67,7 @@ type Pages struct {
 // and other devices only where it is shared and they hold a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	s := server{
-		store: st, doors: newDoorCache(log), imports: &imports{}, seen: &sightings{}, codes: &codes{make: share.Codes, plain: share.Plain, now: time.Now}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
+		store: st, doors: newDoorCache(log), imports: &imports{}, plans: semaphore.NewWeighted(job.MostOpenings), seen: &sightings{}, codes: &codes{make: share.Codes, plain: share.Plain, now: time.Now}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
 	}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()

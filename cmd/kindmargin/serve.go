@@ -10,6 +10,7 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"runtime/debug"
 	"strings"
 	"time"
 
@@ -186,10 +187,17 @@ func (l *listener) says(out io.Writer, newCode func() string) error {
 	return share.Print(out, l.share.QR(code))
 }
 
+// softLimit is from where on the memory is tidied more eagerly, in bytes: a house of thousands of doors then takes
+// longer to put on paper, but half the room.
+const softLimit = 320 << 20
+
 func (c listen) serve(ctx context.Context, out io.Writer, l *listener, st *store.Store, data string) error {
 	var level slog.Level
 	if err := level.UnmarshalText([]byte(c.Log)); err != nil {
 		return err
+	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(softLimit)
 	}
 	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
 	program := api.New(st, api.Pages{Handler: web.Handler(), Build: web.Build()}, log, l.share)
