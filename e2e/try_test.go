@@ -224,6 +224,7 @@ func TestAWholeDoor(t *testing.T) {
 			now, err := http.Get(u.p.URL + api)
 			require.NoError(t, err)
 			require.NoError(t, now.Body.Close())
+			req.Header.Set("Content-Type", "application/json-patch+json")
 			req.Header.Set("If-Match", now.Header.Get("ETag"))
 			res, err := http.DefaultClient.Do(req)
 			require.NoError(t, err)
