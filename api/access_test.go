@@ -52,6 +52,10 @@ func TestAPairingCodeIsUsedUp(t *testing.T) {
 	shown, _ := c.show()
 	assert.Empty(t, shown)
 	assert.False(t, c.is(""), "nothing is no code")
+	newer, _ := c.renew()
+	assert.False(t, c.spend(code), "one that was put out of use spends no other")
+	assert.True(t, c.spend(newer))
+	assert.False(t, c.spend(newer), "it lets in one device")
 }
 
 // A code is asked for at this machine, and so is who runs the house; a device reads and enters until then (OWASP ASVS

@@ -163,6 +163,9 @@ func (s server) bringIn(ctx context.Context, in *ImportIn) (*importOut, error) {
 		view, _, _ := s.imports.find(i.view.ID)
 		return &importOut{http.StatusAccepted, view}, nil
 	}
+	if s.underway.over(i.pass) { // ended since the file began to come in
+		stop()
+	}
 	go func() {
 		defer os.RemoveAll(dir)
 		defer stop()

@@ -3,9 +3,12 @@ package api
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"encoding/json"
 	"fmt"
+	"log/slog"
 	"net/http"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -14,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/job"
+	"kindmargin/core/measure"
 	"kindmargin/store"
 )
 
@@ -203,4 +207,32 @@ func TestAnImportIsMadeOnceAndCanBeStopped(t *testing.T) {
 	assert.Len(t, got[[]JobHead](t, s.do("GET", "/jobs", "", nil)), 2, "but its key is still known")
 	assert.Equal(t, 404, s.do("GET", "/imports/none", "", nil).status)
 	assert.Equal(t, 404, s.do("DELETE", "/imports/none", "", nil).status)
+}
+
+// A file that was still coming in when its device's pass was ended stops, however late it is taken up.
+func TestWhatIsSentByAnEndedPassDoesNotComeIn(t *testing.T) {
+	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "house.db"))
+	require.NoError(t, err)
+	defer st.Close()
+	file, err := job.Encode(job.NewJob("", "House", measure.Millimetres))
+	require.NoError(t, err)
+	s := server{store: st, imports: &imports{}, underway: newUnderway(), logs: slog.New(slog.DiscardHandler), hub: newHub(), said: &said{}}
+	comesIn := func(pass string) Import {
+		ctx := context.WithValue(t.Context(), deviceKey{}, device{id: pass, name: pass})
+		out, err := s.bringIn(ctx, &ImportIn{Large: Large{body: bytes.NewReader(file)}})
+		require.NoError(t, err)
+		var v Import
+		require.Eventually(t, func() bool {
+			v, _, _ = s.imports.find(out.Body.ID)
+			return v.State != importReading && v.State != importKeeping
+		}, time.Minute, time.Millisecond)
+		return v
+	}
+	assert.Equal(t, importDone, comesIn("phone").State)
+	s.underway.end(t.Context(), "phone")
+	s.imports.end("phone")
+	assert.Equal(t, importStopped, comesIn("phone").State)
+	heads, err := st.Jobs(t.Context())
+	require.NoError(t, err)
+	assert.Len(t, heads, 1)
 }

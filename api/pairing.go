@@ -38,21 +38,27 @@ func (c *codes) show() (code string, until time.Time) {
 	return c.code, c.until
 }
 
-// is reports whether that is the code that holds, in the same time whatever it is.
+// is reports whether that is the code that holds.
 func (c *codes) is(said string) bool {
-	code, _ := c.show()
-	return subtle.ConstantTimeCompare([]byte(c.plain(said)), []byte(c.plain(code))) == 1 && code != ""
-}
-
-// spend uses the code up; it is false where it went meanwhile.
-func (c *codes) spend(said string) bool {
-	if !c.is(said) {
-		return false
-	}
 	c.Lock()
 	defer c.Unlock()
-	held := c.code != ""
-	c.code = ""
+	return c.holds(said)
+}
+
+// holds is is, under the lock; it takes the same time whatever was said.
+func (c *codes) holds(said string) bool {
+	same := subtle.ConstantTimeCompare([]byte(c.plain(said)), []byte(c.plain(c.code))) == 1
+	return same && c.code != "" && c.now().Before(c.until)
+}
+
+// spend uses the code up; it is false where that is not the one that holds, or no longer.
+func (c *codes) spend(said string) bool {
+	c.Lock()
+	defer c.Unlock()
+	held := c.holds(said)
+	if held {
+		c.code = ""
+	}
 	return held
 }
 

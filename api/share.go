@@ -343,8 +343,8 @@ func (s server) endPass(ctx context.Context, in *PassPath) (*struct{}, error) {
 	}
 	s.codes.end()
 	s.hub.drop(in.Pass)
-	s.imports.end(in.Pass)
 	s.underway.end(ctx, in.Pass)
+	s.imports.end(in.Pass) // after it: what begins later is stopped by bringIn
 	s.logs.Info("a pass was ended", "pass", in.Pass, "by", deviceOf(ctx).name)
 	return nil, nil
 }

@@ -51,6 +51,13 @@ func (u *underway) begin(ctx context.Context, pass string) (on context.Context, 
 	}, true
 }
 
+// over reports whether a pass was ended.
+func (u *underway) over(pass string) bool {
+	u.Lock()
+	defer u.Unlock()
+	return u.ended[pass]
+}
+
 // patientEnd is how long the end of a pass waits for what is under way to stop. What is slower has lost its context,
 // without which nothing is kept.
 const patientEnd = 5 * time.Second

@@ -70,7 +70,7 @@ func (w *strictly) take(t reflect.Type, at string) error {
 }
 
 // deeper opens a list or an object.
-func (w *strictly) deeper(at string) error {
+func (w *strictly) deeper() error {
 	if w.depth++; w.depth > mostDepth {
 		return field.Fault("", "Line %d holds lists in lists, deeper than anything that is kept.", w.line())
 	}
@@ -97,14 +97,14 @@ func (w *strictly) value(t reflect.Type, at string) error {
 	}
 	switch token {
 	case json.Delim('{'):
-		if err := errors.Join(w.deeper(at), w.take(t, at)); err != nil {
+		if err := errors.Join(w.deeper(), w.take(t, at)); err != nil {
 			return err
 		}
 		if err := w.object(t, at); err != nil {
 			return err
 		}
 	case json.Delim('['):
-		if err := w.deeper(at); err != nil {
+		if err := w.deeper(); err != nil {
 			return err
 		}
 		var elem reflect.Type
