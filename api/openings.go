@@ -53,7 +53,10 @@ func (s server) change(ctx context.Context, in *struct {
 		switch sent, err := s.store.SentBefore(ctx, k); {
 		case err != nil:
 			return nil, problem(ctx, err)
-		case sent: // its answer was lost on the way
+		case sent: // its answer was lost on the way, and it may have been made since the door was read
+			if k, err = s.store.Opening(ctx, in.Job, in.Opening); err != nil {
+				return nil, problem(ctx, err)
+			}
 			return openingBody(k), nil
 		}
 	}
@@ -87,9 +90,14 @@ func (s server) change(ctx context.Context, in *struct {
 	// The plan is worked out while the disk is written to.
 	unit := k.Job.Job()
 	planned := meanwhile(func() sheet.Plan { return sheet.Of(unit, o) })
-	if k, err = s.store.Save(ctx, k, in.Label, o); err != nil {
+	k, again, err := s.store.Save(ctx, k, in.Label, o)
+	if err != nil {
 		planned()
 		return nil, problem(ctx, err)
+	}
+	if again { // sent twice at once, and perhaps another change came after it
+		planned()
+		return openingBody(k), nil
 	}
 	s.tell(ctx, Changed{Job: in.Job, Opening: in.Opening, Version: k.Version, Label: in.Label, By: in.By})
 	return openingWith(k, planned), nil

@@ -117,7 +117,7 @@ func TestADataFileThatGoesWhileItIsOpen(t *testing.T) {
 		k := study(t, s)
 		require.NoError(t, s.Ready(t.Context()))
 		require.NoError(t, goes(path))
-		_, err := s.Save(t.Context(), k, "late", k.Opening)
+		_, _, err := s.Save(t.Context(), k, "late", k.Opening)
 		assert.ErrorIs(t, err, ErrGone, name)
 		_, err = s.AddJob(t.Context(), job.NewJob("", "House", measure.Millimetres), Once{})
 		assert.ErrorIs(t, err, ErrGone, name)

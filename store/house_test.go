@@ -130,7 +130,7 @@ func TestManyDoorsAtOnce(t *testing.T) {
 	assert.Equal(t, "rooms", now.Undo)
 	later := now.Opening
 	later.Name = "later"
-	k, err = s.Save(t.Context(), now, "name", later)
+	k, _, err = s.Save(t.Context(), now, "name", later)
 	require.NoError(t, err)
 	require.ErrorIs(t, s.UndoAll(t.Context(), head.ID, at, Once{}), ErrStale)
 	_, err = s.Undo(t.Context(), head.ID, "d1", k.Version, Once{})

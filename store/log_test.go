@@ -24,7 +24,7 @@ func TestADataFileOfTheFifthFormOpens(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Back hall", k.Opening.Room)
 	k.By, k.Opening.Room = "Wren", "Front hall"
-	_, err = s.Save(t.Context(), k, "the room again", k.Opening)
+	_, _, err = s.Save(t.Context(), k, "the room again", k.Opening)
 	require.NoError(t, err)
 	list, err := s.Changes(t.Context(), "alder-cottage", "pantry")
 	require.NoError(t, err)

@@ -59,7 +59,7 @@ func TestABackupMadeWhileServingIsWhole(t *testing.T) {
 	k := study(t, s) // in the journal, not yet in the file itself
 	for range 5 {
 		var err error
-		k, err = s.Save(t.Context(), k, "again", k.Opening)
+		k, _, err = s.Save(t.Context(), k, "again", k.Opening)
 		require.NoError(t, err)
 	}
 	to := filepath.Join(t.TempDir(), "backup.db")
@@ -131,10 +131,10 @@ func TestReadingWaitsForNoWriter(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.write.Exec(`PRAGMA busy_timeout = 50`)
 	require.NoError(t, err)
-	_, err = s.Save(t.Context(), k, "held", k.Opening)
+	_, _, err = s.Save(t.Context(), k, "held", k.Opening)
 	assert.ErrorIs(t, err, ErrBusy)
 	require.NoError(t, tx.Rollback())
-	_, err = s.Save(t.Context(), k, "free", k.Opening)
+	_, _, err = s.Save(t.Context(), k, "free", k.Opening)
 	assert.NoError(t, err)
 }
 
@@ -194,7 +194,7 @@ func TestTheDemoPutsOnlyItsOwnFileAside(t *testing.T) {
 	require.NoError(t, s.MarkDemo(t.Context()))
 	k := study(t, s)
 	assert.ErrorContains(t, Fresh(path), "in use by another Kind Margin")
-	_, err = s.Save(t.Context(), k, "still there", k.Opening)
+	_, _, err = s.Save(t.Context(), k, "still there", k.Opening)
 	require.NoError(t, err)
 	require.NoError(t, s.Close())
 	require.NoError(t, Fresh(path))

@@ -188,11 +188,11 @@ func (s *Store) walked(ctx context.Context, tx *sql.Tx, jobID string) error {
 // Save appends a change to an opening, as it was read, and makes it the one
 // that it stands at; sent again, it tells how the opening stands now. Where another change came first the error is
 // ErrStale.
-func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening) (Kept, error) {
-	to := Kept{Job: from.Job, Opening: o, Undo: label}
+func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening) (to Kept, again bool, err error) {
+	to = Kept{Job: from.Job, Opening: o, Undo: label}
 	to.Job.Walk++
-	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
-		if _, ok, err := from.Once.before(ctx, tx, changeOf(from)); err != nil || ok { // sent twice at once
+	err = s.tx(ctx, func(tx *sql.Tx) (err error) {
+		if _, again, err = from.Once.before(ctx, tx, changeOf(from)); err != nil || again { // sent twice at once
 			if err == nil {
 				to, err = one(ctx, tx, from.Job.ID, from.Opening.ID)
 			}
@@ -206,12 +206,13 @@ func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening
 		}
 		return s.move(ctx, tx, from, to.Version)
 	})
-	return to, err
+	return to, again, err
 }
 
 func changeOf(k Kept) string { return "change of " + k.Job.ID + " " + k.Opening.ID }
 
-// SentBefore reports whether an opening's next change was made already.
+// SentBefore reports whether an opening's next change was made already. Asked after the opening was read, it tells
+// that change from those of others: what was read does not hold it where the answer is no.
 func (s *Store) SentBefore(ctx context.Context, k Kept) (sent bool, err error) {
 	_, sent, err = k.Once.before(ctx, s.read, changeOf(k))
 	return sent, disk(err)

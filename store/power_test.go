@@ -29,7 +29,7 @@ func TestWhatWasAcknowledgedOutlivesThePower(t *testing.T) {
 	for n := range 25 {
 		o := k.Opening
 		o.Name = fmt.Sprintf("Study %d", n)
-		k, err = s.Save(t.Context(), k, "renamed", o)
+		k, _, err = s.Save(t.Context(), k, "renamed", o)
 		require.NoError(t, err)
 		sizes = append(sizes, journal())
 	}

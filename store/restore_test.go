@@ -51,7 +51,7 @@ func TestABackupTakenUnderLoadRestoresWhole(t *testing.T) {
 					return
 				}
 				k.Opening.Room = fmt.Sprint(n)
-				to, err := s.Save(context.WithoutCancel(ctx), k, "change "+k.Opening.Room, k.Opening)
+				to, _, err := s.Save(context.WithoutCancel(ctx), k, "change "+k.Opening.Room, k.Opening)
 				if !assert.NoError(t, err) {
 					return
 				}
@@ -119,7 +119,7 @@ func TestARestoreOverALiveJob(t *testing.T) {
 	was := k.Opening
 	later := was
 	later.Room = "Loft"
-	page, err := s.Save(t.Context(), k, "room", later) // a page stands at this
+	page, _, err := s.Save(t.Context(), k, "room", later) // a page stands at this
 	require.NoError(t, err)
 	jobThen, err := s.Head(t.Context(), k.Job.ID)
 	require.NoError(t, err)
@@ -135,10 +135,10 @@ func TestARestoreOverALiveJob(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, done.Changes+1, old.Changes, "the copy holds what was there")
 
-	_, err = s.Save(t.Context(), page, "from the page", later)
+	_, _, err = s.Save(t.Context(), page, "from the page", later)
 	assert.ErrorIs(t, err, ErrStale, "the page's change is not in the backup")
 	now.Opening.Room = "Cellar"
-	next, err := s.Save(t.Context(), now, "room", now.Opening)
+	next, _, err := s.Save(t.Context(), now, "room", now.Opening)
 	require.NoError(t, err)
 	assert.Greater(t, next.Version, page.Version, "no number is used twice")
 	jobNow, err := s.Head(t.Context(), k.Job.ID)
@@ -238,7 +238,7 @@ func TestARestoreThatTheDiskCannotHold(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, k.Opening, now.Opening)
 	now.Opening.Room = "Still at work"
-	_, err = s.Save(t.Context(), now, "room", now.Opening)
+	_, _, err = s.Save(t.Context(), now, "room", now.Opening)
 	assert.NoError(t, err)
 }
 

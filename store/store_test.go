@@ -75,7 +75,7 @@ func TestUndoAndRedoAcrossRestarts(t *testing.T) {
 		o := k.Opening
 		o.Name = name
 		var err error
-		k, err = s.Save(t.Context(), k, "named "+name, o)
+		k, _, err = s.Save(t.Context(), k, "named "+name, o)
 		require.NoError(t, err)
 	}
 	step := func(f func(context.Context, string, string, int64, Once) (Kept, error), want string) {
@@ -112,9 +112,9 @@ func TestUndoAndRedoAcrossRestarts(t *testing.T) {
 func TestAStaleSaveIsRefused(t *testing.T) {
 	s, _ := fresh(t)
 	k := study(t, s)
-	first, err := s.Save(t.Context(), k, "one", k.Opening)
+	first, _, err := s.Save(t.Context(), k, "one", k.Opening)
 	require.NoError(t, err)
-	_, err = s.Save(t.Context(), k, "two", k.Opening)
+	_, _, err = s.Save(t.Context(), k, "two", k.Opening)
 	assert.ErrorIs(t, err, ErrStale)
 	now, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
 	require.NoError(t, err)
@@ -140,7 +140,7 @@ func TestOneOfManySavesAtOnceWins(t *testing.T) {
 	won := make(chan bool, 8)
 	for range cap(won) {
 		wg.Go(func() {
-			_, err := s.Save(context.Background(), k, "race", k.Opening)
+			_, _, err := s.Save(context.Background(), k, "race", k.Opening)
 			if err != nil {
 				assert.ErrorIs(t, err, ErrStale)
 			}
@@ -192,7 +192,7 @@ func TestADiskThatCannotBeWritten(t *testing.T) {
 		big.Readings = append(big.Readings, job.NewOpening("", "", "").Readings...)
 		big.Room += "a long, long, long name for a small room " + string(rune('a'+i%26))
 	}
-	_, err = s.Save(t.Context(), k, "too much", big)
+	_, _, err = s.Save(t.Context(), k, "too much", big)
 	require.ErrorIs(t, err, ErrDisk)
 	now, err := s.Opening(t.Context(), k.Job.ID, k.Opening.ID)
 	require.NoError(t, err)
