@@ -15,8 +15,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 
-	"kindmargin/sheet"
-	"kindmargin/sheet/table"
 	"kindmargin/store"
 )
 
@@ -45,20 +43,12 @@ func (s server) backup(ctx context.Context, _ *Large) (*huma.StreamResponse, err
 		_ = os.RemoveAll(dir)
 		return nil, problem(ctx, err)
 	}
-	return &huma.StreamResponse{Body: func(c huma.Context) {
-		defer os.RemoveAll(dir)
-		f, err := os.Open(name)
-		if err != nil {
-			panic(err) // it was just read back
-		}
-		defer f.Close()
-		c.SetHeader("Content-Type", "application/vnd.sqlite3")
-		c.SetHeader("Content-Disposition", `attachment; filename="kindmargin-backup-`+time.Now().Format("2006-01-02")+`.db"`)
-		if at, err := f.Stat(); err == nil {
-			c.SetHeader("Content-Length", fmt.Sprint(at.Size()))
-		}
-		_, _ = io.Copy(c.BodyWriter(), f) // who has gone is not told
-	}}, nil
+	f, err := os.Open(name)
+	if err != nil {
+		_ = os.RemoveAll(dir)
+		return nil, problem(ctx, err)
+	}
+	return sends(f, typeDB, "kindmargin-backup-"+today()+".db", func() { _ = os.RemoveAll(dir) }), nil
 }
 
 // Large is a request that may take its time, either way; its body is given as it arrives,
@@ -143,25 +133,57 @@ func (c *cutShort) Read(b []byte) (int, error) {
 	return n, err
 }
 
-// everything sends all jobs as one zip of open files: of each its job file, its photographs
-// and its tables as a workbook.
-func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse, error) {
-	heads, err := s.store.Jobs(ctx)
+// wholeFile gives a file that is made whole before it goes, so that one that fails half-way is not taken for all.
+func (s server) wholeFile(ctx context.Context, kind, name string, write func(io.Writer) error) (*huma.StreamResponse, error) {
+	dir, err := s.store.Scratch()
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	// It is made whole before it goes, so that one that fails half-way is not taken for all.
-	temp, err := s.store.Scratch()
+	f, err := os.Create(filepath.Join(dir, "file"))
 	if err != nil {
-		return nil, problem(ctx, err)
-	}
-	f, err := os.Create(filepath.Join(temp, "everything.zip"))
-	if err != nil {
-		_ = os.RemoveAll(temp)
+		_ = os.RemoveAll(dir)
 		return nil, problem(ctx, errors.Join(store.ErrDisk, err))
 	}
-	gone := func() { _, _ = f.Close(), os.RemoveAll(temp) }
-	z := zip.NewWriter(f)
+	if err = write(onDisk{f}); err == nil {
+		_, err = f.Seek(0, io.SeekStart)
+	}
+	if err != nil {
+		_, _ = f.Close(), os.RemoveAll(dir)
+		return nil, problem(ctx, err)
+	}
+	return sends(f, kind, name, func() { _ = os.RemoveAll(dir) }), nil
+}
+
+// everything sends all jobs, where they are few doors.
+func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse, error) {
+	m, err := s.makesEverything(ctx)
+	if err == nil && m.of > mostAtOnce {
+		err = errExport
+	}
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return s.wholeFile(ctx, m.kind, m.file, func(w io.Writer) error { return m.write(ctx, w, untold) })
+}
+
+// makesEverything is all jobs as one zip of open files: of each its job file, its photographs
+// and its tables as a workbook.
+func (s server) makesEverything(ctx context.Context) (made, error) {
+	heads, err := s.store.Jobs(ctx)
+	m := made{file: "kindmargin-everything-" + today() + ".zip", kind: typeZip}
+	for _, h := range heads {
+		if !h.Removed && h.Broken == nil {
+			m.of += h.Openings
+		}
+	}
+	m.write = func(ctx context.Context, w io.Writer, told func()) error {
+		z := zip.NewWriter(w)
+		return errors.Join(s.putJobs(ctx, z, heads, told), z.Close())
+	}
+	return m, err
+}
+
+func (s server) putJobs(ctx context.Context, z *zip.Writer, heads []store.Head, told func()) error {
 	used := map[string]bool{}
 	var unread []string
 	for _, h := range heads {
@@ -177,30 +199,18 @@ func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse,
 			dir = fmt.Sprintf("%s-%d", fileStem(h.Name), n)
 		}
 		used[dir] = true
-		if err = s.putJob(ctx, z, dir+"/", h.ID); err != nil {
-			break
+		if err := s.putJob(ctx, z, dir+"/", h.ID, told); err != nil {
+			return err
 		}
 	}
-	if err == nil && len(unread) > 0 {
-		err = told(z, "These jobs cannot be read, since the data file is damaged there. They are not in this zip: run kindmargin check, and take them from a backup.\n\n"+strings.Join(unread, "\n")+"\n")
+	if len(unread) == 0 {
+		return nil
 	}
-	if err = errors.Join(err, z.Close()); err == nil {
-		_, err = f.Seek(0, io.SeekStart)
-	}
-	if err != nil {
-		gone()
-		return nil, problem(ctx, err)
-	}
-	return &huma.StreamResponse{Body: func(c huma.Context) {
-		defer gone()
-		c.SetHeader("Content-Type", "application/zip")
-		c.SetHeader("Content-Disposition", `attachment; filename="kindmargin-everything-`+time.Now().Format("2006-01-02")+`.zip"`)
-		_, _ = io.Copy(c.BodyWriter(), f)
-	}}, nil
+	return readMe(z, "These jobs cannot be read, since the data file is damaged there. They are not in this zip: run kindmargin check, and take them from a backup.\n\n"+strings.Join(unread, "\n")+"\n")
 }
 
-// told puts what is to be known of a zip in it, where it is seen.
-func told(z *zip.Writer, text string) error {
+// readMe puts what is to be known of a zip in it, where it is seen.
+func readMe(z *zip.Writer, text string) error {
 	w, err := z.Create("READ-ME.txt")
 	if err == nil {
 		_, err = io.WriteString(w, text)
@@ -208,8 +218,8 @@ func told(z *zip.Writer, text string) error {
 	return err
 }
 
-// putJob puts one job in a zip, under a folder.
-func (s server) putJob(ctx context.Context, z *zip.Writer, dir, id string) error {
+// putJob puts one job in a zip, under a folder, and calls told after each door of its tables.
+func (s server) putJob(ctx context.Context, z *zip.Writer, dir, id string, told func()) error {
 	j, err := s.whole(ctx, id)
 	if err != nil {
 		return err
@@ -221,14 +231,5 @@ func (s server) putJob(ctx context.Context, z *zip.Writer, dir, id string) error
 	if err != nil {
 		return err
 	}
-	end, err := s.turn(ctx, len(j.Openings))
-	defer end()
-	if err != nil {
-		return err
-	}
-	doors, err := sheet.Planned(ctx, j)
-	if err != nil {
-		return err
-	}
-	return table.XLSX(w, sheet.Schedule(j, doors))
+	return writeTables(ctx, w, j, told)
 }

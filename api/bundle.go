@@ -44,30 +44,32 @@ type BundledPhoto struct {
 	Caption string   `json:"caption"`
 }
 
-type zipOut struct {
-	ContentType string `header:"Content-Type"`
-	Disposition string `header:"Content-Disposition"`
-	Body        []byte `contentType:"application/zip"`
-}
-
-func (s server) bundle(ctx context.Context, in *JobPath) (*zipOut, error) {
+func (s server) bundle(ctx context.Context, in *struct {
+	JobPath
+	Large
+},
+) (*huma.StreamResponse, error) {
+	if err := s.atMost(ctx, in.Job, nil, mostFiled); err != nil {
+		return nil, problem(ctx, err)
+	}
 	j, err := s.whole(ctx, in.Job)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	var buf bytes.Buffer
-	z := zip.NewWriter(&buf)
-	if err := errors.Join(s.bundleInto(ctx, z, "", j, largestZip), z.Close()); err != nil {
-		return nil, problem(ctx, err)
-	}
-	return &zipOut{"application/zip", `attachment; filename="` + fileStem(j.Name) + `.job.zip"`, buf.Bytes()}, nil
+	return s.wholeFile(ctx, typeZip, fileStem(j.Name)+".job.zip", func(w io.Writer) error { return s.writeBundle(ctx, w, j, untold) })
+}
+
+// writeBundle writes a job with its photographs as a zip.
+func (s server) writeBundle(ctx context.Context, w io.Writer, j job.Job, _ func()) error {
+	z := zip.NewWriter(w)
+	return errors.Join(s.bundleInto(ctx, z, "", j, largestZip), z.Close())
 }
 
 // bundleInto puts a job and its photographs in a zip, under a folder; no more of them than
 // most bytes, nought for any.
 func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job.Job, most int) error {
-	put := func(name string, b []byte) error {
-		w, err := z.Create(dir + name)
+	put := func(name string, method uint16, b []byte) error {
+		w, err := z.CreateHeader(&zip.FileHeader{Name: dir + name, Method: method})
 		if err == nil {
 			_, err = w.Write(b)
 		}
@@ -77,7 +79,7 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 	if err != nil {
 		return err
 	}
-	if err := put(bundleJob, doc); err != nil {
+	if err := put(bundleJob, zip.Deflate, doc); err != nil {
 		return err
 	}
 	photos, err := s.store.Photos(ctx, j.ID, "")
@@ -97,7 +99,7 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 			return huma.NewError(http.StatusInsufficientStorage, "The photographs are more than a bundle holds (256 MB): keep them by kindmargin backup, which holds any size.")
 		}
 		file := fmt.Sprintf("photos/%s-%s-%d.jpg", p.Opening, p.Step, i+1)
-		if err := put(file, b); err != nil {
+		if err := put(file, zip.Store, b); err != nil {
 			return err
 		}
 		list = append(list, BundledPhoto{file, p.Opening, p.Step, p.At, p.By, p.Caption})
@@ -106,7 +108,7 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 	if err != nil {
 		return err
 	}
-	return put(bundlePhotos, b)
+	return put(bundlePhotos, zip.Deflate, b)
 }
 
 // isZip reports whether a file begins as a zip does.

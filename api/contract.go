@@ -195,6 +195,7 @@ const (
 	typeICal  = "text/calendar; charset=utf-8"
 	typeJPEG  = "image/jpeg"
 	typeDB    = "application/vnd.sqlite3"
+	typeJSON  = "application/json"
 	typeTells = "text/event-stream"
 )
 
@@ -253,6 +254,10 @@ func (c *contract) house() {
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some doors of the walk"), c.s.drawings)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for some doors"), c.s.load)
 	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/paper", "paper", "Some doors on paper, as PDF: their cards, the house book, what to order or to load"), "The paper", typePDF), c.s.papers)
+	huma.Register(c.a, c.taking(operation(http.MethodPost, "/exports", "make-export", "Make a file of a job, or of all, that takes a while: a paper, tables, a list"), reflect.TypeFor[NewExport]()), c.s.makeExport)
+	huma.Register(c.a, operation(http.MethodGet, "/exports/{export}", "export-state", "How far a file is made"), c.s.exported)
+	huma.Register(c.a, operation(http.MethodDelete, "/exports/{export}", "stop-export", "Stop a file that is made"), c.s.stopExport)
+	huma.Register(c.a, giving(operation(http.MethodGet, "/exports/{export}/file", "export-file", "The file, once it is made"), "The file", typePDF, typeXLSX, typeCSV, typeZip, typeJSON), c.s.sendExport)
 	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/schedule", "export-schedule", "The job's schedule and its other tables"), "The tables", typeXLSX, typeCSV), c.s.exportSchedule)
 	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/{job}/schedule/preview", "preview-schedule", "What would come in of a schedule, CSV or XLSX"), largestSchedule), c.s.previewSchedule)
 	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/{job}/schedule", "import-schedule", "Put the lines of a schedule on the walk"), largestSchedule), c.s.importSchedule)

@@ -72,32 +72,39 @@ func (s server) dayOf(ctx context.Context, id string, d day.Day, version int64, 
 	if version == 0 {
 		d = day.Usual(now[:len(time.DateOnly)])
 	}
-	j, err := s.whole(ctx, id)
+	list, err := s.store.List(ctx, id)
 	if err != nil {
-		return sheet.DayOf{}, j, err
+		return sheet.DayOf{}, job.Job{}, err
 	}
 	spent, err := s.store.SpentAll(ctx, id)
 	if err != nil {
-		return sheet.DayOf{}, j, err
+		return sheet.DayOf{}, job.Job{}, err
 	}
 	// The house's own pace: of doors that were signed off, and so took what they took.
 	log, doors := day.Log{}, map[job.Step]float64{}
-	for _, o := range j.Openings {
-		for step, seconds := range spent[o.ID] {
-			if o.Signed != nil {
+	var chosen []string // those that went off the walk meanwhile are left out
+	for _, o := range list {
+		switch {
+		case o.Signed:
+			for step, seconds := range spent[o.ID] {
 				log[step] += float64(seconds) / 60
 				doors[step]++
 			}
+		case len(d.Doors) == 0 || slices.Contains(d.Doors, o.ID):
+			chosen = append(chosen, o.ID)
 		}
 	}
 	for step := range log {
 		log[step] /= doors[step]
 	}
-	// Doors that went off the walk meanwhile are left out.
-	chosen := slices.DeleteFunc(slices.Clone(j.Openings), func(o job.Opening) bool {
-		return o.Signed != nil || len(d.Doors) > 0 && !slices.Contains(d.Doors, o.ID)
-	})
-	j.Openings = chosen[:min(len(chosen), day.MostDoors)]
+	head, some, err := s.store.Some(ctx, id, chosen[:min(len(chosen), day.MostDoors)])
+	if err != nil {
+		return sheet.DayOf{}, job.Job{}, err
+	}
+	j, err := jobOf(head, some)
+	if err != nil {
+		return sheet.DayOf{}, j, err
+	}
 	planned, err := sheet.Planned(ctx, j)
 	if err != nil {
 		return sheet.DayOf{}, j, err

@@ -11,7 +11,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"kindmargin/core/job"
-	"kindmargin/core/load"
 	"kindmargin/core/plan"
 	"kindmargin/sheet"
 	"kindmargin/store"
@@ -94,50 +93,70 @@ func (s server) place(ctx context.Context, in *struct {
 	return nil, s.told(ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before), in.Job, "", "put elsewhere")
 }
 
-// turn waits until so many doors more may be planned: all that is planned at once comes to one
-// full job's doors, for the memory's sake. Who took a turn ends it when the plans are done with.
-func (s server) turn(ctx context.Context, doors int) (end func(), err error) {
-	weight := int64(min(doors, job.MostOpenings))
-	if err := s.plans.Acquire(ctx, weight); err != nil {
-		return func() {}, err
+// chosen are some doors of a job, in the order of the walk; all of them where none is named.
+func (s server) chosen(ctx context.Context, id string, doors []string) (job.Job, error) {
+	if len(doors) == 0 {
+		return s.whole(ctx, id)
 	}
-	return func() { s.plans.Release(weight) }, nil
+	head, list, err := s.store.Some(ctx, id, doors)
+	if err != nil {
+		return job.Job{}, err
+	}
+	j, err := jobOf(head, list)
+	for _, d := range doors {
+		if err == nil && !slices.ContainsFunc(j.Openings, func(o job.Opening) bool { return o.ID == d }) {
+			err = store.ErrNotFound
+		}
+	}
+	return j, err
 }
 
-// planned are some doors of a job with their plans, in the order of the walk; all of them
-// where none is named. end, which is never nil, ends their turn.
-func (s server) planned(ctx context.Context, id string, doors []string) (j job.Job, list []load.Door, end func(), err error) {
-	end = func() {}
-	if j, err = s.whole(ctx, id); err != nil {
-		return j, nil, end, err
+// mostAtOnce is how many doors are planned while their request waits. More are an export, which says how far it is.
+const mostAtOnce = 60
+
+var errExport = huma.Error422UnprocessableEntity("That is more doors than are given out at once: have it made under Papers and schedules, which shows how far it is. (For a program: POST /api/exports.)")
+
+// few are chosen doors that may be planned while their request waits.
+func (s server) few(ctx context.Context, id string, doors []string) (job.Job, error) {
+	if err := s.atMost(ctx, id, doors, mostAtOnce); err != nil {
+		return job.Job{}, err
 	}
-	for _, d := range doors {
-		if !slices.ContainsFunc(j.Openings, func(o job.Opening) bool { return o.ID == d }) {
-			return j, nil, end, store.ErrNotFound
-		}
-	}
-	if len(doors) > 0 {
-		wanted := map[string]bool{}
-		for _, d := range doors {
-			wanted[d] = true
-		}
-		j.Openings = slices.DeleteFunc(j.Openings, func(o job.Opening) bool { return !wanted[o.ID] })
-	}
-	if end, err = s.turn(ctx, len(j.Openings)); err != nil {
-		return j, nil, end, err
-	}
-	list, err = sheet.Planned(ctx, j)
-	return j, list, end, err
+	return s.chosen(ctx, id, doors)
 }
+
+// atMost refuses more doors than so many; all of the job's where none is named.
+func (s server) atMost(ctx context.Context, id string, doors []string, most int) error {
+	n := len(doors)
+	if n == 0 {
+		head, err := s.store.Head(ctx, id)
+		if err != nil {
+			return err
+		}
+		n = head.Openings
+	}
+	if n > most {
+		return errExport
+	}
+	return nil
+}
+
+// untold is told of each door of an answer that is waited for.
+func untold() {}
 
 func (s server) load(ctx context.Context, in *DoorsIn) (*body[sheet.Load], error) {
-	j, doors, end, err := s.planned(ctx, in.Job, in.Doors)
-	defer end()
+	j, err := s.few(ctx, in.Job, in.Doors)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[sheet.Load]{Body: sheet.LoadOf(j, load.Of(j, doors))}, nil
+	v, err := sheet.LoadFor(ctx, j, untold)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	return &body[sheet.Load]{Body: v}, nil
 }
+
+// mostCopied is how many doors choices are copied to at once: each is planned as it was and as it would be.
+const mostCopied = 200
 
 // copyChoices gives a door's choices to others, or says what that would do.
 func (s server) copyChoices(ctx context.Context, in *struct {
@@ -157,15 +176,22 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if err := byHand(asked.By, ""); err != nil {
 		return nil, err
 	}
-	if at, ok, err := s.store.SavedAll(ctx, in.Job, once); err != nil || ok {
-		return copiedBefore(at), problem(ctx, err)
-	}
 	if len(asked.Parts) == 0 || slices.ContainsFunc(asked.Parts, func(p job.Part) bool { return !slices.Contains(job.Parts, p) }) {
 		return nil, huma.Error422UnprocessableEntity("Say which choices are copied: margins, hinges or lock.")
 	}
-	head, list, _, err := s.store.Job(ctx, in.Job)
+	if len(asked.To) > mostCopied {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Choices are copied to %d doors at most at once: choose fewer.", mostCopied))
+	}
+	ids := []string{asked.From}
+	for _, to := range asked.To {
+		ids = append(ids, to.ID)
+	}
+	head, list, err := s.store.Some(ctx, in.Job, ids)
 	if err != nil {
 		return nil, problem(ctx, err)
+	}
+	if at, ok, err := s.store.SavedAll(ctx, in.Job, once); err != nil || ok { // after the doors were read: see store.SentBefore
+		return copiedBefore(at), problem(ctx, err)
 	}
 	at := map[string]store.Kept{}
 	for _, k := range list {

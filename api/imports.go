@@ -5,15 +5,11 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
-	"fmt"
 	"io"
 	"net/http"
 	"os"
 	"path/filepath"
-	"runtime/debug"
-	"slices"
 	"strconv"
-	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -40,91 +36,10 @@ const (
 	importRefused = "refused"
 )
 
-// What there is of imports at most: underway at once, and of those that have ended, how many are told of.
-const (
-	mostImports = 2
-	mostEnded   = 20
-)
-
-// imports are the files that come in, and those that came in of late.
-type imports struct {
-	sync.Mutex
-	list []*importing
-}
-
-// importing is one of them. Its view is changed under the lock of all.
-type importing struct {
-	view  Import
-	pass  string // of the device that sent it; empty for this machine
-	once  store.Once
-	ended bool
-	stop  context.CancelFunc
-}
-
-var errManyImports = huma.NewError(http.StatusTooManyRequests, "Two files are coming in already: wait until one of them is in, or stop it.")
-
-// begin takes one up; begun is false where the same one was taken up before.
-func (l *imports) begin(pass string, once store.Once, stop context.CancelFunc) (i *importing, begun bool, err error) {
-	l.Lock()
-	defer l.Unlock()
-	underway := 0
-	for _, x := range l.list {
-		if !x.ended {
-			underway++
-		}
-		if once.Key == "" || x.once.Key != once.Key || x.view.State == importStopped || x.view.State == importRefused {
-			continue
-		}
-		if x.once.Asked != once.Asked {
-			return nil, false, store.ErrKey
-		}
-		i = x
-	}
-	switch {
-	case i != nil:
-		return i, false, nil
-	case underway >= mostImports:
-		return nil, false, errManyImports
-	}
-	i = &importing{view: Import{ID: store.NewID(), State: importReading}, pass: pass, once: once, stop: stop}
-	l.list = append(l.list, i)
-	for n := len(l.list) - underway - 1; n > mostEnded; n-- { // the oldest that has ended goes
-		at := slices.IndexFunc(l.list, func(x *importing) bool { return x.ended })
-		l.list = slices.Delete(l.list, at, at+1)
-	}
-	return i, true, nil
-}
-
-// end stops those of a device whose pass was ended.
-func (l *imports) end(pass string) {
-	l.Lock()
-	defer l.Unlock()
-	for _, i := range l.list {
-		if i.pass == pass {
-			i.stop()
-		}
-	}
-}
-
-// find is one of them, as it stands.
-func (l *imports) find(id string) (view Import, stop context.CancelFunc, ok bool) {
-	l.Lock()
-	defer l.Unlock()
-	for _, i := range l.list {
-		if i.view.ID == id {
-			return i.view, i.stop, true
-		}
-	}
-	return view, nil, false
-}
-
-// set changes how one of them stands.
-func (l *imports) set(i *importing, change func(*Import)) {
-	l.Lock()
-	defer l.Unlock()
-	change(&i.view)
-	if i.view.State != importReading && i.view.State != importKeeping {
-		i.ended = true
+func newImports() *background[Import] {
+	return &background[Import]{
+		most: 2, kept: 20,
+		many: huma.NewError(http.StatusTooManyRequests, "Two files are coming in already: wait until one of them is in, or stop it."),
 	}
 }
 
@@ -153,14 +68,17 @@ func (s server) bringIn(ctx context.Context, in *ImportIn) (*importOut, error) {
 	}
 	once.Asked = hex.EncodeToString(digest.Sum(nil))
 	on, stop := context.WithCancel(context.WithoutCancel(ctx))
-	i, begun, err := s.imports.begin(deviceOf(ctx).id, once, stop)
+	id := store.NewID()
+	i, begun, err := s.imports.begin(&task[Import]{
+		id: id, pass: deviceOf(ctx).id, once: once, stop: stop, drop: func() {}, view: Import{ID: id, State: importReading},
+	})
 	if err != nil || !begun {
 		stop()
 		_ = os.RemoveAll(dir)
 		if err != nil {
 			return nil, problem(ctx, err)
 		}
-		view, _, _ := s.imports.find(i.view.ID)
+		_, view := s.imports.find(i.id)
 		return &importOut{http.StatusAccepted, view}, nil
 	}
 	if s.underway.over(i.pass) { // ended since the file began to come in
@@ -171,7 +89,7 @@ func (s server) bringIn(ctx context.Context, in *ImportIn) (*importOut, error) {
 		defer stop()
 		s.readImport(on, i, dir)
 	}()
-	view, _, _ := s.imports.find(i.view.ID)
+	_, view := s.imports.find(i.id)
 	return &importOut{http.StatusAccepted, view}, nil
 }
 
@@ -181,15 +99,13 @@ type importOut struct {
 }
 
 // readImport reads a file and keeps what is in it.
-func (s server) readImport(ctx context.Context, i *importing, dir string) {
-	defer func() {
-		if p := recover(); p != nil {
-			s.logs.Error("an import panicked", "import", i.view.ID, "cause", fmt.Sprintf("%v\n%s", p, debug.Stack()))
-			s.imports.set(i, func(v *Import) { v.State, v.Problem = importRefused, wentWrong })
-		}
-	}()
-	head, err := s.importFrom(ctx, i, dir)
-	s.imports.set(i, func(v *Import) {
+func (s server) readImport(ctx context.Context, i *task[Import], dir string) {
+	var head store.Head
+	err := recovered(func() (err error) {
+		head, err = s.importFrom(ctx, i, dir)
+		return err
+	})
+	s.imports.end(i, err != nil, func(v *Import) {
 		switch {
 		case err == nil:
 			h := headView(head)
@@ -197,7 +113,7 @@ func (s server) readImport(ctx context.Context, i *importing, dir string) {
 		case errors.Is(err, context.Canceled):
 			v.State = importStopped
 		default:
-			v.State, v.Problem = importRefused, s.sayImport(ctx, i, err)
+			v.State, v.Problem = importRefused, s.saidOf(ctx, "import", i.id, err)
 		}
 	})
 	if err == nil {
@@ -205,17 +121,17 @@ func (s server) readImport(ctx context.Context, i *importing, dir string) {
 	}
 }
 
-// sayImport is why a file was refused, in a sentence; what went wrong inside goes to the log.
-func (s server) sayImport(ctx context.Context, i *importing, err error) string {
+// saidOf is why a task failed, in a sentence; what went wrong inside goes to the log.
+func (s server) saidOf(ctx context.Context, what, id string, err error) string {
 	said := problem(ctx, err)
 	var status huma.StatusError
 	if errors.As(said, &status) && status.GetStatus() >= 500 {
-		s.logs.Error("an import failed", "import", i.view.ID, "cause", err.Error())
+		s.logs.Error("an "+what+" failed", what, id, "cause", err.Error())
 	}
 	return said.Error()
 }
 
-func (s server) importFrom(ctx context.Context, i *importing, dir string) (h store.Head, err error) {
+func (s server) importFrom(ctx context.Context, i *task[Import], dir string) (h store.Head, err error) {
 	f, err := os.Open(filepath.Join(dir, "file"))
 	if err != nil {
 		return h, err
@@ -253,8 +169,8 @@ type ImportPath struct {
 var errNoImport = huma.Error404NotFound("There is no such import, or it ended long ago: see whether the job is on the list.")
 
 func (s server) imported(_ context.Context, in *ImportPath) (*body[Import], error) {
-	view, _, ok := s.imports.find(in.Import)
-	if !ok {
+	t, view := s.imports.find(in.Import)
+	if t == nil {
 		return nil, errNoImport
 	}
 	return &body[Import]{Body: view}, nil
@@ -262,10 +178,10 @@ func (s server) imported(_ context.Context, in *ImportPath) (*body[Import], erro
 
 // stopImport stops one; where it was in already, the answer says so.
 func (s server) stopImport(_ context.Context, in *ImportPath) (*body[Import], error) {
-	view, stop, ok := s.imports.find(in.Import)
-	if !ok {
+	t, view := s.imports.find(in.Import)
+	if t == nil {
 		return nil, errNoImport
 	}
-	stop()
+	t.stop()
 	return &body[Import]{Body: view}, nil
 }

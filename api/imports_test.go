@@ -199,7 +199,7 @@ func TestAnImportIsMadeOnceAndCanBeStopped(t *testing.T) {
 		s.do("DELETE", "/imports/"+i.ID, "", nil)
 		s.ended(i.ID)
 	}
-	for range mostEnded + 5 {
+	for range newImports().kept + 5 {
 		assert.Equal(t, importRefused, s.imports([]byte("no"), "").State)
 	}
 	assert.Equal(t, 404, s.do("GET", "/imports/"+first.ID, "", nil).status, "the oldest is told of no more")
@@ -216,21 +216,21 @@ func TestWhatIsSentByAnEndedPassDoesNotComeIn(t *testing.T) {
 	defer st.Close()
 	file, err := job.Encode(job.NewJob("", "House", measure.Millimetres))
 	require.NoError(t, err)
-	s := server{store: st, imports: &imports{}, underway: newUnderway(), logs: slog.New(slog.DiscardHandler), hub: newHub(), said: &said{}}
+	s := server{store: st, imports: newImports(), underway: newUnderway(), logs: slog.New(slog.DiscardHandler), hub: newHub(), said: &said{}}
 	comesIn := func(pass string) Import {
 		ctx := context.WithValue(t.Context(), deviceKey{}, device{id: pass, name: pass})
 		out, err := s.bringIn(ctx, &ImportIn{Large: Large{body: bytes.NewReader(file)}})
 		require.NoError(t, err)
 		var v Import
 		require.Eventually(t, func() bool {
-			v, _, _ = s.imports.find(out.Body.ID)
+			_, v = s.imports.find(out.Body.ID)
 			return v.State != importReading && v.State != importKeeping
 		}, time.Minute, time.Millisecond)
 		return v
 	}
 	assert.Equal(t, importDone, comesIn("phone").State)
 	s.underway.end(t.Context(), "phone")
-	s.imports.end("phone")
+	s.imports.endPass("phone")
 	assert.Equal(t, importStopped, comesIn("phone").State)
 	heads, err := st.Jobs(t.Context())
 	require.NoError(t, err)

@@ -234,18 +234,30 @@ type fileOut struct {
 }
 
 func (s server) export(ctx context.Context, in *JobPath) (*fileOut, error) {
+	if err := s.atMost(ctx, in.Job, nil, mostFiled); err != nil {
+		return nil, problem(ctx, err)
+	}
 	j, err := s.whole(ctx, in.Job)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	b, err := job.Encode(j)
+	b, err := jobFile(j)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	if len(b) > largestFile {
-		return nil, huma.NewError(http.StatusInsufficientStorage, "The job is larger than a job file may be (64 MB): keep it by kindmargin backup, which holds any size.")
+	return &fileOut{typeJSON, attached(fileStem(j.Name) + ".job.json"), b}, nil
+}
+
+// mostFiled is how many doors a job file is given out with while its request waits.
+const mostFiled = 1000
+
+// jobFile is a job as a file that can be brought in again.
+func jobFile(j job.Job) ([]byte, error) {
+	b, err := job.Encode(j)
+	if err == nil && len(b) > largestFile {
+		err = huma.NewError(http.StatusInsufficientStorage, "The job is larger than a job file may be (64 MB): keep it by kindmargin backup, which holds any size.")
 	}
-	return &fileOut{"application/json", `attachment; filename="` + fileStem(j.Name) + `.job.json"`, b}, nil
+	return b, err
 }
 
 // whole is a job with all its doors: with one left out it would pass for the whole.
@@ -254,6 +266,11 @@ func (s server) whole(ctx context.Context, id string) (job.Job, error) {
 	if err != nil {
 		return job.Job{}, err
 	}
+	return jobOf(head, list)
+}
+
+// jobOf is a job of some doors.
+func jobOf(head store.Head, list []store.Kept) (job.Job, error) {
 	j := head.Job()
 	for _, k := range list {
 		if k.Broken != nil {

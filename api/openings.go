@@ -196,16 +196,21 @@ func (s server) stock(ctx context.Context, in *struct {
 }
 
 func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[sheet.StoryRod], error) {
-	j, err := s.whole(ctx, in.Job)
+	j, err := s.few(ctx, in.Job, nil)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	r, ok := sheet.Rod(j, in.Opening)
+	r, ok, err := sheet.Rod(ctx, j, in.Opening, untold)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
 	if !ok {
-		return nil, huma.Error422UnprocessableEntity("No rod can be marked from this door yet: its hinges wait for readings.")
+		return nil, errNoRod
 	}
 	return &body[sheet.StoryRod]{Body: r}, nil
 }
+
+var errNoRod = huma.Error422UnprocessableEntity("No rod can be marked from this door yet: its hinges wait for readings.")
 
 // hingeWays are the hinges that could be taken.
 func (s server) hingeWays(ctx context.Context, in *struct {

@@ -3,18 +3,11 @@ package api
 import (
 	"bytes"
 	"context"
-	"fmt"
-
-	"github.com/danielgtaylor/huma/v2"
+	"iter"
 
 	"kindmargin/core/job"
-	"kindmargin/core/load"
-	"kindmargin/core/plan"
 	"kindmargin/sheet/paper"
 )
-
-// largestBook is the most that a book's pictures come to.
-const largestBook = 200 << 20
 
 // papers puts some doors of a job on paper.
 func (s server) papers(ctx context.Context, in *struct {
@@ -24,45 +17,64 @@ func (s server) papers(ctx context.Context, in *struct {
 	Paper string `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid."`
 },
 ) (*sheetOut, error) {
-	j, doors, end, err := s.planned(ctx, in.Job, in.Doors)
-	defer end()
+	j, err := s.few(ctx, in.Job, in.Doors)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	if in.Kind == exportBook {
+		if err := s.fewPictures(ctx, j); err != nil {
+			return nil, problem(ctx, err)
+		}
+	}
 	var b bytes.Buffer
-	if err := paper.Write(ctx, &b, in.Kind, in.Paper, j, doors, s.pictures(ctx, in.Job)); err != nil {
+	asked := paper.Asked{Kind: in.Kind, Paper: in.Paper, Job: j, Pictures: s.pictures(ctx, in.Job)}
+	if err := paper.Write(ctx, &b, asked); err != nil {
 		return nil, problem(ctx, err)
 	}
 	name := fileStem(j.Name)
-	if len(doors) == 1 {
-		name += "-" + fileStem(doors[0].Name)
+	if len(j.Openings) == 1 {
+		name += "-" + fileStem(j.Openings[0].Name)
 	}
-	return &sheetOut{"application/pdf", fmt.Sprintf(`attachment; filename="%s-%s.pdf"`, name, in.Kind), b.Bytes()}, nil
+	return &sheetOut{typePDF, attached(name + "-" + in.Kind + ".pdf"), b.Bytes()}, nil
 }
+
+// mostPictured is how many photographs a book brings down to its size while its request waits.
+const mostPictured = 8
+
+// fewPictures refuses doors with more.
+func (s server) fewPictures(ctx context.Context, j job.Job) error {
+	n := 0
+	for _, o := range j.Openings {
+		list, err := s.store.Photos(ctx, j.ID, o.ID)
+		if err != nil {
+			return err
+		}
+		n += len(list)
+	}
+	if n > mostPictured {
+		return errExport
+	}
+	return nil
+}
+
+// attached is the Content-Disposition of a file to be kept.
+func attached(name string) string { return `attachment; filename="` + name + `"` }
 
 // pictures are the photographs of a job's doors, as a book asks for them.
 func (s server) pictures(ctx context.Context, jobID string) paper.Pictures {
-	total := 0
-	return func(opening string) (list []paper.Photo, err error) {
-		photos, err := s.store.Photos(ctx, jobID, opening)
-		if err != nil {
-			return nil, err
-		}
-		for _, p := range photos {
-			b, err := s.store.PhotoData(ctx, jobID, opening, p.ID)
+	return func(opening string) iter.Seq2[paper.Photo, error] {
+		return func(yield func(paper.Photo, error) bool) {
+			photos, err := s.store.Photos(ctx, jobID, opening)
 			if err != nil {
-				return nil, err
+				yield(paper.Photo{}, err)
 			}
-			if total += len(b); total > largestBook {
-				return nil, huma.Error422UnprocessableEntity("The pictures of these doors come to more than 200 MB, which no book holds: choose fewer doors, and make two books.")
+			for _, p := range photos {
+				b, err := s.store.PhotoData(ctx, jobID, opening, p.ID)
+				shot := paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: b}
+				if !yield(shot, err) {
+					return
+				}
 			}
-			list = append(list, paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: b})
 		}
-		return list, nil
 	}
-}
-
-// oneDoor is a door of a job with its plan.
-func oneDoor(j job.Job, o job.Opening) []load.Door {
-	return []load.Door{{Opening: o, Plan: plan.Solve(j, o)}}
 }

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"io"
 	"slices"
 	"strings"
 
@@ -223,10 +224,11 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	if err := byHand(in.By, ""); err != nil {
 		return nil, err
 	}
+	r, err := s.readSchedule(ctx, &in.ScheduleIn)
+	// After the job was read: see store.SentBefore.
 	if added, ok, err := s.store.AddedBefore(ctx, in.Job, once); err != nil || ok {
 		return scheduleImported(added), problem(ctx, err)
 	}
-	r, err := s.readSchedule(ctx, &in.ScheduleIn)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -271,29 +273,47 @@ func (s server) exportSchedule(ctx context.Context, in *struct {
 	Table  string `query:"table" default:"schedule" doc:"For csv: schedule, measured, slabs, hardware or margins."`
 },
 ) (*sheetOut, error) {
-	j, doors, end, err := s.planned(ctx, in.Job, in.Doors)
-	defer end()
+	j, err := s.few(ctx, in.Job, in.Doors)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	tables := sheet.Schedule(j, doors)
 	var b bytes.Buffer
-	name, kind := fileStem(j.Name)+".xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+	out := &sheetOut{}
 	switch in.Format {
 	case "xlsx":
-		err = table.XLSX(&b, tables)
+		out.ContentType, out.Disposition = typeXLSX, attached(fileStem(j.Name)+".xlsx")
+		err = writeTables(ctx, &b, j, untold)
 	case "csv":
-		i := slices.IndexFunc(tables, func(t table.Sheet) bool { return t.ID == in.Table })
-		if i < 0 {
-			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("There is no table %.20q: ask for schedule, measured, slabs, hardware or margins.", in.Table))
-		}
-		name, kind = fileStem(j.Name)+"-"+in.Table+".csv", "text/csv; charset=utf-8"
-		err = tables[i].CSV(&b)
+		out.ContentType, out.Disposition = typeCSV, attached(fileStem(j.Name)+"-"+in.Table+".csv")
+		err = writeTable(ctx, &b, j, in.Table, untold)
 	default:
 		return nil, huma.Error422UnprocessableEntity("A schedule goes out as xlsx or csv.")
 	}
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &sheetOut{kind, `attachment; filename="` + name + `"`, b.Bytes()}, nil
+	out.Body = b.Bytes()
+	return out, nil
+}
+
+// writeTables writes all tables of a job as a workbook.
+func writeTables(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+	tables, err := sheet.Schedule(ctx, j, told)
+	if err != nil {
+		return err
+	}
+	return table.XLSX(w, tables)
+}
+
+// writeTable writes one of them as CSV.
+func writeTable(ctx context.Context, w io.Writer, j job.Job, id string, told func()) error {
+	i := slices.IndexFunc(sheet.ScheduleTables, func(t sheet.ScheduleTable) bool { return t.ID == id })
+	if i < 0 {
+		return huma.Error422UnprocessableEntity(fmt.Sprintf("There is no table %.20q: ask for schedule, measured, slabs, hardware or margins.", id))
+	}
+	tables, err := sheet.Schedule(ctx, j, told)
+	if err != nil {
+		return err
+	}
+	return tables[i].CSV(w)
 }

@@ -19,15 +19,15 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"golang.org/x/sync/semaphore"
 
-	"kindmargin/core/job"
 	"kindmargin/store"
 )
 
 type server struct {
 	store    *store.Store
 	doors    *doorCache
-	imports  *imports
-	plans    *semaphore.Weighted // see turn
+	imports  *background[Import]
+	exports  *background[Export]
+	making   *semaphore.Weighted // one export is made at a time, for the memory's sake
 	seen     *sightings
 	codes    *codes
 	underway *underway
@@ -52,7 +52,7 @@ func (p Program) NewCode() string {
 	return code
 }
 
-// Close lets go of the pages that listen.
+// Close ends the streams of the pages that listen, and takes away the files that were made.
 func (p Program) Close() { p.close() }
 
 // Pages are the front end, and a name for the build of it that there is.
@@ -67,7 +67,7 @@ type Pages struct {
 // and other devices only where it is shared and they hold a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	s := server{
-		store: st, doors: newDoorCache(log), imports: &imports{}, plans: semaphore.NewWeighted(job.MostOpenings), seen: &sightings{}, codes: &codes{make: share.Codes, plain: share.Plain, now: time.Now}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
+		store: st, doors: newDoorCache(log), imports: newImports(), exports: newExports(), making: semaphore.NewWeighted(1), seen: &sightings{}, codes: &codes{make: share.Codes, plain: share.Plain, now: time.Now}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
 	}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()
@@ -100,7 +100,10 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	r.MethodNotAllowed(func(w http.ResponseWriter, req *http.Request) {
 		refuse(w, req, http.StatusMethodNotAllowed, fmt.Sprintf("This address does not take %.10s: see /api/openapi.json for what it takes.", req.Method))
 	})
-	return Program{r, sync.OnceFunc(func() { close(s.closing) }), s.codes}
+	return Program{r, sync.OnceFunc(func() {
+		close(s.closing)
+		s.exports.close()
+	}), s.codes}
 }
 
 // trace follows one request: its ID, and what went wrong inside, which goes to

@@ -344,7 +344,8 @@ func (s server) endPass(ctx context.Context, in *PassPath) (*struct{}, error) {
 	s.codes.end()
 	s.hub.drop(in.Pass)
 	s.underway.end(ctx, in.Pass)
-	s.imports.end(in.Pass) // after it: what begins later is stopped by bringIn
+	s.imports.endPass(in.Pass) // after it: what begins later is stopped where it begins
+	s.exports.endPass(in.Pass)
 	s.logs.Info("a pass was ended", "pass", in.Pass, "by", deviceOf(ctx).name)
 	return nil, nil
 }

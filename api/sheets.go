@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"kindmargin/core/field"
+	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/sheet/full"
@@ -36,10 +37,12 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 	}
 	if in.Template == "card" {
 		var b bytes.Buffer
-		if err := paper.Write(ctx, &b, "card", in.Paper, k.Job.Job(), oneDoor(k.Job.Job(), k.Opening), nil); err != nil {
+		j := k.Job.Job()
+		j.Openings = []job.Opening{k.Opening}
+		if err := paper.Write(ctx, &b, paper.Asked{Kind: "card", Paper: in.Paper, Job: j}); err != nil {
 			return nil, problem(ctx, err)
 		}
-		return &sheetOut{"application/pdf", `attachment; filename="` + fileStem(k.Opening.Name) + `-card.pdf"`, b.Bytes()}, nil
+		return &sheetOut{typePDF, attached(fileStem(k.Opening.Name) + "-card.pdf"), b.Bytes()}, nil
 	}
 	var lengths [3]measure.Length
 	for i, t := range []struct{ at, text string }{{"/bush", in.Bush}, {"/cutter", in.Cutter}, {"/printed", in.Printed}} {
@@ -52,7 +55,11 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 		Template: in.Template, Format: in.Format, Paper: in.Paper, Leaf: leaf, Printed: lengths[2].MM() / 100,
 		Router: lock.Router{Bush: lengths[0], Cutter: lengths[1]},
 	}
-	if err := full.Write(&b, k.Job.Job(), k.Opening, asked); err != nil {
+	j := k.Job.Job()
+	if all, err := s.few(ctx, in.Job, nil); err == nil && in.Template == "rod" { // which shows where the other doors differ
+		j = all
+	}
+	if err := full.Write(&b, j, k.Opening, asked); err != nil {
 		return nil, problem(ctx, err)
 	}
 	f, _ := full.FormatByID(in.Format)

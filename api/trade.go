@@ -32,6 +32,8 @@ type Trade struct {
 	Papers        []string       `json:"papers"`
 	PaperKinds    []Named        `json:"paperKinds" doc:"Papers that doors are put on."`
 	Tables        []Named        `json:"tables" doc:"That a job gives out; the first can be read in again."`
+	AtOnce        int            `json:"atOnce" doc:"Of how many doors a paper, a table or a list is given at once; of more it is an export."`
+	FiledAtOnce   int            `json:"filedAtOnce" doc:"The same for a job file."`
 	Columns       []Named        `json:"columns" doc:"That a schedule can have."`
 	Joints        []Named        `json:"joints" doc:"Of a frame's head and jambs."`
 	Places        []Named        `json:"places" doc:"Where work is done."`
@@ -264,6 +266,7 @@ func (t *Trade) papers() {
 	for _, k := range sheet.ScheduleTables {
 		t.Tables = append(t.Tables, Named{k.ID, k.Name, k.Note})
 	}
+	t.AtOnce, t.FiledAtOnce = mostAtOnce, mostFiled
 	for _, c := range schedule.Columns {
 		t.Columns = append(t.Columns, Named{c.ID, c.Name, c.Hint})
 	}

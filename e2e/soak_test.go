@@ -2,12 +2,14 @@ package e2e
 
 import (
 	"bytes"
+	"encoding/json"
 	"fmt"
 	"io"
 	"net/http"
 	"os"
 	"path/filepath"
 	"strconv"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -97,7 +99,10 @@ func TestASoak(t *testing.T) {
 		return len(get("/api/jobs/tern-house/paper?kind="+[]string{"book", "card", "load", "order"}[n%4])) > 1000
 	})
 	does("tables", func(n int) bool {
-		return len(get("/api/jobs/tern-house/schedule")) > 1000 && len(get("/api/everything")) > 1000
+		return len(get("/api/jobs/tern-house/schedule")) > 1000
+	})
+	does("exports", func(n int) bool {
+		return export(p.URL, []string{"everything", "book", "tables", "bundle"}[n%4])
 	})
 	does("restores", func(int) bool { return post("/api/restore", backup) == http.StatusOK })
 	does("backups", func(int) bool { return len(get("/api/backup")) > 1000 })
@@ -138,6 +143,31 @@ func TestASoak(t *testing.T) {
 		assert.Less(t, last, 1.1*middle)
 	}
 	assert.Less(t, greatest(memory), 512.0)
+}
+
+// export has a file made, and reads it.
+func export(url, what string) bool {
+	var e struct{ ID, State string }
+	asks := func(method, path, body string) []byte {
+		req, err := http.NewRequest(method, url+path, strings.NewReader(body))
+		if err != nil {
+			return nil
+		}
+		req.Header.Set("Content-Type", "application/json")
+		res, err := http.DefaultClient.Do(req)
+		if err != nil {
+			return nil
+		}
+		defer res.Body.Close()
+		b, _ := io.ReadAll(res.Body)
+		_ = json.Unmarshal(b, &e)
+		return b
+	}
+	asks("POST", "/api/exports", fmt.Sprintf(`{"what": %q, "job": "tern-house"}`, what))
+	for e.State == "waiting" || e.State == "making" {
+		asks("GET", "/api/exports/"+e.ID, "")
+	}
+	return e.State == "done" && len(asks("GET", "/api/exports/"+e.ID+"/file", "")) > 1000
 }
 
 func mean(list []float64) (m float64) {

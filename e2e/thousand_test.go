@@ -173,6 +173,23 @@ func TestAThousandDoors(t *testing.T) {
 	t.Logf("walk of 1,000 doors: first answer %v, all plans %v, again %v; list painted %v; search %v; server %.0f MB, %.0f at most",
 		slices.Min(cold), slices.Min(whole), slices.Min(warm), slices.Min(paint), slices.Min(search), now, most)
 	assert.Less(t, most, 100.0)
+	papersOfAThousand(u)
+}
+
+// What takes a while of a thousand doors says how far it is, can be stopped, and comes; a list on a page likewise.
+func papersOfAThousand(u person) {
+	u.do(chromedp.Navigate(u.p.URL+"/papers/works"), chromedp.WaitVisible("[data-paper=book]"))
+	u.do(chromedp.Click("[data-paper=book]"))
+	u.until("it says how far it is", `/^[1-9][0-9]? %$/.test(document.querySelector('[data-on-paper] [data-made]')?.innerText)`)
+	u.do(chromedp.Click("[data-on-paper] [data-stop]"))
+	u.until("it is stopped, and says so", `document.querySelector('[data-on-paper] [role=status]')?.innerText === 'Stopped.'`)
+	u.do(chromedp.Click("[data-table=slabs]"))
+	u.until("it is made", `document.querySelector('[data-made-file]')`)
+	csv := string(u.get(u.js(`document.querySelector('[data-made-file]').getAttribute('href')`)))
+	assert.Contains(u.t, csv, "838 × 2040 × 40 mm\",1000,\"Door 1, Door 2,")
+	assert.Contains(u.t, csv, "Door 60 and 940 more")
+	u.do(chromedp.Navigate(u.p.URL + "/load/works"))
+	u.until("what to load for all", `document.querySelector('[data-load-for]')?.innerText.startsWith('For all 1000 doors')`)
 }
 
 // took is what a piece of script says that it took, in ms.

@@ -8,7 +8,10 @@ import (
 	"image"
 	"image/jpeg"
 	_ "image/png" // is taken as well
+	"math"
 	"strings"
+
+	"golang.org/x/image/draw"
 
 	"kindmargin/core/field"
 )
@@ -49,22 +52,36 @@ func Keep(raw []byte) (k Kept, err error) {
 	return Kept{out.Bytes(), img.Bounds().Dx(), img.Bounds().Dy()}, nil
 }
 
-// Size is the size, in dots, of a photograph that is kept; it fails with a field.Error where that is none, or not
-// whole.
-func Size(data []byte) (width, height int, err error) {
+// Fit is a photograph that is kept, brought down to so many dots each way, its shape kept; one that fits is given as
+// it is. It fails with a field.Error where that is none, or not whole.
+func Fit(data []byte, width, height int) (k Kept, err error) {
 	kind, err := check(data)
 	if err == nil && kind != "jpeg" {
 		err = refused("This is no JPEG.")
 	}
 	if err != nil {
-		return 0, 0, err
+		return k, err
 	}
 	img, _, err := image.Decode(bytes.NewReader(data)) // all of it, not the beginning alone
 	if err != nil {
-		return 0, 0, refused("This JPEG is damaged or cut short.")
+		return k, refused("This JPEG is damaged or cut short.")
 	}
-	return img.Bounds().Dx(), img.Bounds().Dy(), nil
+	is := img.Bounds()
+	by := min(float64(width)/float64(is.Dx()), float64(height)/float64(is.Dy()))
+	if by >= 1 {
+		return Kept{data, is.Dx(), is.Dy()}, nil
+	}
+	small := image.NewRGBA(image.Rect(0, 0, dots(is.Dx(), by), dots(is.Dy(), by)))
+	draw.ApproxBiLinear.Scale(small, small.Bounds(), img, is, draw.Src, nil)
+	var out bytes.Buffer
+	if err := jpeg.Encode(&out, small, &jpeg.Options{Quality: quality}); err != nil {
+		return k, err
+	}
+	return Kept{out.Bytes(), small.Bounds().Dx(), small.Bounds().Dy()}, nil
 }
+
+// dots is so many dots brought down, one at least.
+func dots(n int, by float64) int { return max(1, int(math.Round(float64(n)*by))) }
 
 func refused(format string, a ...any) error {
 	return field.Fault("", format+" Nothing was changed: choose another.", a...)

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/binary"
 	"image"
+	"image/color"
 	"image/jpeg"
 	"image/png"
 	"os"
@@ -31,9 +32,35 @@ func TestAPictureInPasses(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, [2]int{96, 64}, [2]int{k.Width, k.Height})
 	assert.Equal(t, 1, scans(k.Data), "kept in one")
-	w, h, err := Size(k.Data)
+	fits, err := Fit(k.Data, Widest, Widest)
 	require.NoError(t, err)
-	assert.Equal(t, [2]int{96, 64}, [2]int{w, h})
+	assert.Equal(t, k, fits, "as it is")
+}
+
+// A picture is brought down to the room there is, with its shape, and dark stays dark where it was.
+func TestAPictureIsBroughtDown(t *testing.T) {
+	img := image.NewGray(image.Rect(0, 0, 1200, 800))
+	for x := range 600 {
+		for y := range 800 {
+			img.SetGray(x, y, color.Gray{250})
+		}
+	}
+	var b bytes.Buffer
+	require.NoError(t, jpeg.Encode(&b, img, nil))
+	for _, c := range []struct{ width, height, wide, high int }{{300, 800, 300, 200}, {1200, 100, 150, 100}, {5, 1, 2, 1}, {1, 1, 1, 1}} {
+		k, err := Fit(b.Bytes(), c.width, c.height)
+		require.NoError(t, err)
+		small, err := jpeg.Decode(bytes.NewReader(k.Data))
+		require.NoError(t, err)
+		assert.Equal(t, image.Rect(0, 0, c.wide, c.high), small.Bounds())
+		assert.Equal(t, [2]int{c.wide, c.high}, [2]int{k.Width, k.Height})
+		if c.wide > 2 {
+			left, _, _, _ := small.At(c.wide/4, c.high/2).RGBA()
+			right, _, _, _ := small.At(c.wide*3/4, c.high/2).RGBA()
+			assert.InDelta(t, 250, left>>8, 3)
+			assert.InDelta(t, 0, right>>8, 3)
+		}
+	}
 }
 
 // Each pass goes over the whole picture: thousands of them are refused before the first (OWASP ASVS 4.0.3, 12.1.1,
@@ -47,7 +74,7 @@ func TestAPictureInAThousandPasses(t *testing.T) {
 	many = append(many, 0xff, 0xd9)
 	for _, read := range []func() error{
 		func() error { _, err := Keep(many); return err },
-		func() error { _, _, err := Size(many); return err },
+		func() error { _, err := Fit(many, 100, 100); return err },
 	} {
 		var own field.Error
 		require.ErrorAs(t, read(), &own)
@@ -75,7 +102,7 @@ func TestWhatIsNoPicture(t *testing.T) {
 	k, err := Keep(drawn.Bytes())
 	require.NoError(t, err, "a PNG is taken")
 	assert.Equal(t, 40, k.Height)
-	_, _, err = Size(drawn.Bytes())
+	_, err = Fit(drawn.Bytes(), 100, 100)
 	assert.ErrorContains(t, err, "no JPEG", "and is not kept as one")
 }
 

@@ -1,6 +1,8 @@
 package sheet
 
 import (
+	"context"
+
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/load"
@@ -55,6 +57,17 @@ type LoadSetting struct {
 type LoadOpen struct {
 	Door string `json:"door"`
 	Why  string `json:"why"`
+}
+
+// LoadFor is the list for the doors of a job, after each of which it calls told. It fails as Each does.
+func LoadFor(ctx context.Context, j job.Job, told func()) (Load, error) {
+	c := load.NewCounter(j)
+	err := Each(ctx, j, func(d load.Door) error {
+		c.Add(d)
+		told()
+		return nil
+	})
+	return LoadOf(j, c.List()), err
 }
 
 // LoadOf is a list in its JSON form.

@@ -13,10 +13,40 @@ import (
 	"kindmargin/core/plan"
 )
 
-// Planned are all doors of a job with their plans. It fails as Together does.
-func Planned(ctx context.Context, j job.Job) ([]load.Door, error) {
-	doors := make([]load.Door, len(j.Openings))
-	err := Together(ctx, len(doors), func(i int) { doors[i] = load.Door{Opening: j.Openings[i], Plan: plan.Solve(j, j.Openings[i])} })
+// batch is how many doors are planned at once; no more of their plans are held.
+const batch = 32
+
+// Each plans the doors of a job, some at once on every processor, and hands them on in the order
+// of the walk. It fails as Together does, or with what does fails with.
+func Each(ctx context.Context, j job.Job, does func(load.Door) error) error {
+	for from := 0; from < len(j.Openings); from += batch {
+		some := j.Openings[from:min(from+batch, len(j.Openings))]
+		doors := make([]load.Door, len(some))
+		if err := Together(ctx, len(some), func(i int) { doors[i] = planned(j, some[i]) }); err != nil {
+			return err
+		}
+		for _, d := range doors {
+			if err := ctx.Err(); err != nil {
+				return err
+			}
+			if err := does(d); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+func planned(j job.Job, o job.Opening) load.Door {
+	return load.Door{Opening: o, Plan: plan.Solve(j, o)}
+}
+
+// Planned are all doors of a job with their plans, for a job of few. It fails as Together does.
+func Planned(ctx context.Context, j job.Job) (doors []load.Door, err error) {
+	err = Each(ctx, j, func(d load.Door) error {
+		doors = append(doors, d)
+		return nil
+	})
 	return doors, err
 }
 

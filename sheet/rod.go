@@ -1,7 +1,11 @@
 package sheet
 
 import (
+	"context"
+	"slices"
+
 	"kindmargin/core/job"
+	"kindmargin/core/load"
 	"kindmargin/core/plan"
 )
 
@@ -30,11 +34,26 @@ type RodOff struct {
 	Slab Length `json:"slab"`
 }
 
-// Rod is a story rod marked from one door of a job; ok is false where that has no hinges yet.
-func Rod(j job.Job, from string) (StoryRod, bool) {
-	r, ok := plan.StoryRod(j, from)
+// Rod is a story rod marked from one door of a job, compared with the others, after each of which
+// it calls told; ok is false where that door is not there, or has no hinges yet. It fails as Each does.
+func Rod(ctx context.Context, j job.Job, from string, told func()) (v StoryRod, ok bool, err error) {
+	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool { return o.ID == from })
+	if i < 0 {
+		return v, false, nil
+	}
+	r, ok := plan.StoryRod(planned(j, j.Openings[i]))
+	if !ok {
+		return v, false, nil
+	}
+	if err := Each(ctx, j, func(d load.Door) error {
+		r.Compare(d, j.Tape.Step()/2)
+		told()
+		return nil
+	}); err != nil {
+		return v, true, err
+	}
 	p := printer{j.Unit, j.Tape}
-	v := StoryRod{Of: r.Of, Marks: p.rodMarks(r.Marks), Doors: []RodDoor{}}
+	v = StoryRod{Of: r.Of, Marks: p.rodMarks(r.Marks), Doors: []RodDoor{}}
 	for _, d := range r.Doors {
 		door := RodDoor{d.ID, d.Name, d.Leaf, d.Missing == "" && len(d.Off) == 0, []RodOff{}, d.Missing}
 		for _, o := range d.Off {
@@ -42,7 +61,7 @@ func Rod(j job.Job, from string) (StoryRod, bool) {
 		}
 		v.Doors = append(v.Doors, door)
 	}
-	return v, ok
+	return v, true, nil
 }
 
 func (p printer) rodMarks(list []plan.RodMark) []RodMark {

@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -19,36 +20,53 @@ import (
 type ScheduleTable struct {
 	ID, Name, Note string
 
-	make func(tables) table.Sheet
+	headers func(tables) []string
+	rows    func(tables, load.Door) [][]any // of a door; nil where it lists an order
+	orders  []load.Kind                     // what of that
 }
 
 // ScheduleTables lists them. The first can be read in again.
 var ScheduleTables = []ScheduleTable{
-	{"schedule", "Schedule", "a line a door; it can be brought in again", tables.schedule},
-	{"measured", "Measured sizes", "every reading, with its tool", tables.measured},
-	{"slabs", "Slabs to order", "by size and construction", func(t tables) table.Sheet { return t.ordered(load.Slabs) }},
-	{"hardware", "Hardware to order", "hinges, screws, locks, inserts", func(t tables) table.Sheet {
-		return t.ordered(load.Hinges, load.Screws, load.Locks, load.Inserts)
-	}},
-	{"margins", "Margins", "wanted, planned and found, side by side", tables.margins},
+	{"schedule", "Schedule", "a line a door; it can be brought in again", tables.scheduleHead, tables.schedule, nil},
+	{"measured", "Measured sizes", "every reading, with its tool", tables.measuredHead, tables.measured, nil},
+	{"slabs", "Slabs to order", "by size and construction", tables.orderedHead, nil, []load.Kind{load.Slabs}},
+	{
+		"hardware", "Hardware to order", "hinges, screws, locks, inserts", tables.orderedHead, nil,
+		[]load.Kind{load.Hinges, load.Screws, load.Locks, load.Inserts},
+	},
+	{"margins", "Margins", "wanted, planned and found, side by side", tables.marginsHead, tables.margins, nil},
 }
 
-// Schedule is the tables of some doors of a job; lengths are numbers of millimetres, or, in a
-// job in inches, text with its unit, since a bare 5/8 is a day in May to a spreadsheet.
-func Schedule(j job.Job, doors []load.Door) (list []table.Sheet) {
-	t := tables{j, doors}
-	for _, known := range ScheduleTables {
-		s := known.make(t)
-		s.ID, s.Name = known.ID, known.Name
-		list = append(list, s)
+// Schedule is the tables of the doors of a job, after each of which it calls told; lengths are
+// numbers of millimetres, or, in a job in inches, text with its unit, since a bare 5/8 is a day in
+// May to a spreadsheet. It fails as Each does.
+func Schedule(ctx context.Context, j job.Job, told func()) ([]table.Sheet, error) {
+	t := tables{j}
+	list := make([]table.Sheet, len(ScheduleTables))
+	for i, known := range ScheduleTables {
+		list[i] = table.Sheet{ID: known.ID, Name: known.Name, Headers: known.headers(t)}
 	}
-	return list
+	need := load.NewCounter(j)
+	err := Each(ctx, j, func(d load.Door) error {
+		need.Add(d)
+		for i, known := range ScheduleTables {
+			if known.rows != nil {
+				list[i].Rows = append(list[i].Rows, known.rows(t, d)...)
+			}
+		}
+		told()
+		return nil
+	})
+	order := need.List().Order()
+	for i, known := range ScheduleTables {
+		if known.orders != nil {
+			list[i].Rows = t.ordered(order, known.orders)
+		}
+	}
+	return list, err
 }
 
-type tables struct {
-	job   job.Job
-	doors []load.Door
-}
+type tables struct{ job job.Job }
 
 // length is a length as a cell; nothing for nought.
 func (t tables) length(l measure.Length) any {
@@ -70,54 +88,55 @@ var lengths = map[string]bool{
 	"width-head": true, "width-mid": true, "width-foot": true, "height-hinge": true, "height-lock": true,
 }
 
-func (t tables) schedule() (s table.Sheet) {
+func (t tables) scheduleHead() (head []string) {
 	for _, c := range schedule.Columns {
 		name := c.Name
 		if lengths[c.ID] {
 			name = t.unit(name)
 		}
-		s.Headers = append(s.Headers, name)
+		head = append(head, name)
 	}
-	s.Headers = append(s.Headers, "Step", "Waits for", t.unit("Finished width"), t.unit("Finished length"), "Weight")
-	for _, d := range t.doors {
-		said := schedule.Say(t.job, d.Opening)
-		var row []any
-		for _, c := range schedule.Columns {
-			switch v := said[c.ID].(type) {
-			case measure.Length:
-				row = append(row, t.length(v))
-			case nil:
-				row = append(row, "")
-			default:
-				row = append(row, v)
-			}
-		}
-		step, waits := "signed off", ""
-		for _, n := range d.Plan.Notches {
-			if n.Step == d.Plan.Next {
-				step, waits = plan.StepName(n.Step), n.Says
-			}
-		}
-		width, length, weight := any(""), any(""), any("")
-		if f := d.Plan.Leaves[0].Finished; f != nil {
-			width, length = t.length(f.Width.Value), t.length(f.Length.Value)
-		}
-		if len(d.Slab.Missing()) == 0 {
-			weight = plan.Weight(d.Slab.Weight(), t.job.Unit)
-		}
-		s.Rows = append(s.Rows, append(row, step, waits, width, length, weight))
-	}
-	return s
+	return append(head, "Step", "Waits for", t.unit("Finished width"), t.unit("Finished length"), "Weight")
 }
 
-func (t tables) measured() (s table.Sheet) {
-	s.Headers = []string{"Door", "Room", "Reading", t.unit("Value"), "With", "Struck out"}
-	for _, d := range t.doors {
-		for _, r := range d.Readings {
-			s.Rows = append(s.Rows, []any{d.Name, d.Room, r.Title(t.job.Unit), t.exact(r), plan.ToolName(t.job.Kit.Tools, r), r.Struck})
+func (t tables) schedule(d load.Door) [][]any {
+	said := schedule.Say(t.job, d.Opening)
+	var row []any
+	for _, c := range schedule.Columns {
+		switch v := said[c.ID].(type) {
+		case measure.Length:
+			row = append(row, t.length(v))
+		case nil:
+			row = append(row, "")
+		default:
+			row = append(row, v)
 		}
 	}
-	return s
+	step, waits := "signed off", ""
+	for _, n := range d.Plan.Notches {
+		if n.Step == d.Plan.Next {
+			step, waits = plan.StepName(n.Step), n.Says
+		}
+	}
+	width, length, weight := any(""), any(""), any("")
+	if f := d.Plan.Leaves[0].Finished; f != nil {
+		width, length = t.length(f.Width.Value), t.length(f.Length.Value)
+	}
+	if len(d.Slab.Missing()) == 0 {
+		weight = plan.Weight(d.Slab.Weight(), t.job.Unit)
+	}
+	return [][]any{append(row, step, waits, width, length, weight)}
+}
+
+func (t tables) measuredHead() []string {
+	return []string{"Door", "Room", "Reading", t.unit("Value"), "With", "Struck out"}
+}
+
+func (t tables) measured(d load.Door) (rows [][]any) {
+	for _, r := range d.Readings {
+		rows = append(rows, []any{d.Name, d.Room, r.Title(t.job.Unit), t.exact(r), plan.ToolName(t.job.Kit.Tools, r), r.Struck})
+	}
+	return rows
 }
 
 // exact is a reading's value, nought too.
@@ -128,9 +147,9 @@ func (t tables) exact(r survey.Reading) any {
 	return t.length(r.Value)
 }
 
-func (t tables) ordered(kinds ...load.Kind) (s table.Sheet) {
-	s.Headers = []string{"What", "Name", "How many", "For", "Note"}
-	l := load.Order(t.job, t.doors)
+func (tables) orderedHead() []string { return []string{"What", "Name", "How many", "For", "Note"} }
+
+func (tables) ordered(l load.List, kinds []load.Kind) (rows [][]any) {
 	for _, h := range load.Headings {
 		for _, i := range l.Items {
 			if i.Kind != h.Kind || !slices.Contains(kinds, i.Kind) {
@@ -140,41 +159,53 @@ func (t tables) ordered(kinds ...load.Kind) (s table.Sheet) {
 			if i.Count == 0 {
 				count = ""
 			}
-			s.Rows = append(s.Rows, []any{h.Name, i.Name, count, strings.Join(i.Doors, ", "), i.Note})
+			rows = append(rows, []any{h.Name, i.Name, count, named(i.Doors), i.Note})
 		}
 	}
-	return s
+	return rows
 }
 
-func (t tables) margins() (s table.Sheet) {
-	s.Headers = []string{"Door", "Room", "Leaf", "Side", "Where", t.unit("Wanted"), t.unit("Planned"), t.unit("Planned ±"), t.unit("Found"), t.unit("Found ±"), "Signed off by", "On"}
+// mostNamed is how many doors are named in a cell, which holds 32,767 letters at most.
+const mostNamed = 60
+
+// named names doors, the first of them where there are very many.
+func named(doors []string) string {
+	if len(doors) <= mostNamed {
+		return strings.Join(doors, ", ")
+	}
+	return fmt.Sprintf("%s and %d more", strings.Join(doors[:mostNamed], ", "), len(doors)-mostNamed)
+}
+
+func (t tables) marginsHead() []string {
+	return []string{"Door", "Room", "Leaf", "Side", "Where", t.unit("Wanted"), t.unit("Planned"), t.unit("Planned ±"), t.unit("Found"), t.unit("Found ±"), "Signed off by", "On"}
+}
+
+func (t tables) margins(d load.Door) (rows [][]any) {
 	p := printer{t.job.Unit, t.job.Tape}
-	for _, d := range t.doors {
-		by, on := "", ""
-		if d.Signed != nil {
-			by, on = d.Signed.By, d.Signed.On
+	by, on := "", ""
+	if d.Signed != nil {
+		by, on = d.Signed.By, d.Signed.On
+	}
+	for n, l := range d.Plan.Leaves {
+		leaf := ""
+		if len(d.Plan.Leaves) > 1 {
+			leaf = []string{"hinge jamb", "lock jamb"}[n]
 		}
-		for n, l := range d.Plan.Leaves {
-			leaf := ""
-			if len(d.Plan.Leaves) > 1 {
-				leaf = []string{"hinge jamb", "lock jamb"}[n]
+		found := map[[2]string]Figure{}
+		if l.Try != nil {
+			for _, m := range p.places(l.Try.Margins) {
+				found[[2]string{m.Side.String(), m.Where}] = m.Figure
 			}
-			found := map[[2]string]Figure{}
-			if l.Try != nil {
-				for _, m := range p.places(l.Try.Margins) {
-					found[[2]string{m.Side.String(), m.Where}] = m.Figure
-				}
+		}
+		for _, m := range l.Light {
+			row := []any{d.Name, d.Room, leaf, m.Side.String(), m.Where, t.length(l.Wanted[m.Side].Value), t.fine(m.Margin.Value), t.sure(m.Margin.Sigma), "", "", by, on}
+			if f, ok := found[[2]string{m.Side.String(), m.Where}]; ok {
+				row[8], row[9] = t.fine(measure.FromMM(f.MM)), f.PlusMinus.Of(t.job.Unit)
 			}
-			for _, m := range l.Light {
-				row := []any{d.Name, d.Room, leaf, m.Side.String(), m.Where, t.length(l.Wanted[m.Side].Value), t.fine(m.Margin.Value), t.sure(m.Margin.Sigma), "", "", by, on}
-				if f, ok := found[[2]string{m.Side.String(), m.Where}]; ok {
-					row[8], row[9] = t.fine(measure.FromMM(f.MM)), f.PlusMinus.Of(t.job.Unit)
-				}
-				s.Rows = append(s.Rows, row)
-			}
+			rows = append(rows, row)
 		}
 	}
-	return s
+	return rows
 }
 
 // fine is a margin to a tenth of a millimetre or a 64th.

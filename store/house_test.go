@@ -211,3 +211,39 @@ func TestACheckReadsAll(t *testing.T) {
 	_, err = Check(t.Context(), path)
 	assert.NoError(t, err)
 }
+
+// Some of the doors are read in the order of the walk, without those that are not on it; a list says which were
+// signed off, and one that is damaged does not hide the others.
+func TestSomeOfTheDoors(t *testing.T) {
+	s, _ := fresh(t)
+	head, walk := house(t, s, 3)
+	id := func(n int) string { return walk[n].Opening.ID }
+	names := func(ids ...string) (all string) {
+		_, some, err := s.Some(t.Context(), head.ID, ids)
+		require.NoError(t, err)
+		for _, k := range some {
+			all += k.Opening.Name
+		}
+		return all
+	}
+	assert.Equal(t, "02", names(id(2), "gone", id(0), id(2)))
+	require.NoError(t, s.Place(t.Context(), head.ID, id(2), id(0)))
+	assert.Equal(t, "20", names(id(0), id(2)))
+	assert.Empty(t, names())
+	_, _, err := s.Some(t.Context(), "none", nil)
+	require.ErrorIs(t, err, ErrNotFound)
+
+	signed := walk[1].Opening
+	signed.Signed = &job.Signed{By: "Wren", On: "2026-11-30"}
+	now, _, err := s.Save(t.Context(), walk[1], "signed", signed)
+	require.NoError(t, err)
+	_, err = s.write.ExecContext(t.Context(), `UPDATE changes SET doc = '{"signed": ' WHERE opening_id = ?`, id(0))
+	require.NoError(t, err)
+	list, err := s.List(t.Context(), head.ID)
+	require.NoError(t, err)
+	assert.Equal(t, []Listed{{id(2), false}, {id(0), false}, {id(1), true}}, list)
+	require.NoError(t, s.Remove(t.Context(), head.ID, id(1), now.Version))
+	list, err = s.List(t.Context(), head.ID)
+	require.NoError(t, err)
+	assert.Len(t, list, 2)
+}

@@ -42,6 +42,50 @@ func (s *Store) Job(ctx context.Context, id string) (head Head, walk, off []Kept
 	return head, walk, off, err
 }
 
+// Some reads one job with those of some openings that are on its walk, in that order.
+func (s *Store) Some(ctx context.Context, jobID string, ids []string) (head Head, list []Kept, err error) {
+	chosen, err := json.Marshal(ids)
+	if err != nil {
+		return head, nil, err
+	}
+	err = s.look(ctx, func(tx *sql.Tx) (err error) {
+		if head, err = headOf(ctx, tx, jobID); err != nil {
+			return err
+		}
+		list, err = kept(ctx, tx, head, `o.job_id = ? AND NOT o.removed AND o.id IN (SELECT value FROM json_each(?)) ORDER BY o.position`, jobID, string(chosen))
+		return err
+	})
+	return head, list, err
+}
+
+// Listed is an opening of which no more is read than whether it was signed off.
+type Listed struct {
+	ID     string
+	Signed bool
+}
+
+// List lists a job's openings in the order of the walk. One that cannot be read back is not signed off.
+func (s *Store) List(ctx context.Context, jobID string) (list []Listed, err error) {
+	err = s.look(ctx, func(tx *sql.Tx) error {
+		rows, err := tx.QueryContext(ctx, `
+			SELECT o.id, CASE WHEN json_valid(c.doc) THEN coalesce(json_type(c.doc, '$.signed'), 'null') <> 'null' ELSE 0 END
+			FROM openings o JOIN changes c ON c.id = o.head WHERE o.job_id = ? AND NOT o.removed ORDER BY o.position`, jobID)
+		if err != nil {
+			return err
+		}
+		defer rows.Close()
+		for rows.Next() {
+			var l Listed
+			if err := rows.Scan(&l.ID, &l.Signed); err != nil {
+				return err
+			}
+			list = append(list, l)
+		}
+		return rows.Err()
+	})
+	return list, err
+}
+
 // Opening reads one opening. One that cannot be read back is ErrDamaged.
 func (s *Store) Opening(ctx context.Context, jobID, id string) (Kept, error) {
 	k, err := scanOne(s.opening.QueryRowContext(ctx, jobID, id))

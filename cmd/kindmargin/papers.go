@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"io/fs"
+	"iter"
 	"os"
 	"slices"
 	"strings"
@@ -14,10 +15,8 @@ import (
 
 	"kindmargin/api"
 	"kindmargin/core/job"
-	"kindmargin/core/load"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
-	"kindmargin/core/plan"
 	"kindmargin/photo"
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
@@ -51,18 +50,18 @@ func pictures(ctx context.Context, b *api.Brought) (paper.Pictures, error) {
 		return nil
 	}, func(int) {})
 	photos := b.Photos(func(n int) ([]byte, error) { return data[n], nil })
-	return func(opening string) (list []paper.Photo, err error) {
-		for _, p := range photos {
-			if p.Opening != opening {
-				continue
+	return func(opening string) iter.Seq2[paper.Photo, error] {
+		return func(yield func(paper.Photo, error) bool) {
+			for _, p := range photos {
+				if p.Opening != opening {
+					continue
+				}
+				b, err := p.Load()
+				if !yield(paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: b}, err) {
+					return
+				}
 			}
-			b, err := p.Load()
-			if err != nil {
-				return nil, err
-			}
-			list = append(list, paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: b})
 		}
-		return list, nil
 	}, err
 }
 
@@ -110,28 +109,24 @@ func (c paperCmd) Run(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	j := brought.Job
-	var doors []load.Door
+	asked := paper.Asked{Kind: c.Kind, Paper: c.Paper, Job: brought.Job}
+	if len(c.Opening) > 0 {
+		asked.Job.Openings = nil
+	}
 	for _, name := range c.Opening {
-		o, err := find(j, name)
+		o, err := find(brought.Job, name)
 		if err != nil {
 			return err
 		}
-		doors = append(doors, load.Door{Opening: o, Plan: plan.Solve(j, o)})
+		asked.Job.Openings = append(asked.Job.Openings, o)
 	}
-	if len(c.Opening) == 0 {
-		if doors, err = sheet.Planned(ctx, j); err != nil {
-			return err
-		}
-	}
-	var photos paper.Pictures
 	if c.Kind == "book" {
-		if photos, err = pictures(ctx, brought); err != nil {
+		if asked.Pictures, err = pictures(ctx, brought); err != nil {
 			return err
 		}
 	}
 	var b bytes.Buffer
-	if err := paper.Write(ctx, &b, c.Kind, c.Paper, j, doors, photos); err != nil {
+	if err := paper.Write(ctx, &b, asked); err != nil {
 		return err
 	}
 	return c.write(out, b.Bytes())
@@ -148,12 +143,10 @@ func (c scheduleCmd) Run(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	j := brought.Job
-	doors, err := sheet.Planned(ctx, j)
+	tables, err := sheet.Schedule(ctx, brought.Job, func() {})
 	if err != nil {
 		return err
 	}
-	tables := sheet.Schedule(j, doors)
 	var b bytes.Buffer
 	if c.Format == "xlsx" {
 		err = table.XLSX(&b, tables)

@@ -123,34 +123,63 @@ func leaves(d Door) (list []leaf) {
 
 // Of is the list for some doors of a job.
 func Of(j job.Job, doors []Door) List {
-	c := counting{job: j, at: map[string]int{}}
+	c := NewCounter(j)
 	for _, d := range doors {
-		c.list.Doors = append(c.list.Doors, d.Name)
-		if len(d.Plan.Clashes) > 0 {
-			c.open(d.Name, "two of its readings clash: settle them first")
-		}
-		for _, l := range leaves(d) {
-			c.slab(l)
-			c.hinges(l)
-			c.lock(l)
-			c.inserts(l)
-			c.packers(l)
-			c.cuttingOf(l)
-			c.tools(l)
-			c.settings(l)
-		}
+		c.Add(d)
 	}
-	c.rods(doors)
-	slices.SortStableFunc(c.list.Items, func(a, b Item) int {
+	return c.List()
+}
+
+// Counter counts what doors need, a door at a time, so that no more than one plan is held.
+type Counter struct {
+	job  job.Job
+	list List
+	at   map[string]*counted // of items and settings
+	rods []rod
+}
+
+// counted is where an item or a setting stands in its list, and how many doors had been
+// counted when it last took one.
+type counted struct{ at, doors int }
+
+// NewCounter is a Counter for doors of a job.
+func NewCounter(j job.Job) *Counter { return &Counter{job: j, at: map[string]*counted{}} }
+
+// Add counts a door.
+func (c *Counter) Add(d Door) {
+	c.list.Doors = append(c.list.Doors, d.Name)
+	if len(d.Plan.Clashes) > 0 {
+		c.open(d.Name, "two of its readings clash: settle them first")
+	}
+	for _, l := range leaves(d) {
+		c.slab(l)
+		c.hinges(l)
+		c.lock(l)
+		c.inserts(l)
+		c.packers(l)
+		c.cuttingOf(l)
+		c.tools(l)
+		c.settings(l)
+	}
+	c.rodOf(d)
+}
+
+// List is what the doors that were added need.
+func (c *Counter) List() List {
+	l := c.list
+	l.Items = slices.Clone(l.Items)
+	slices.SortStableFunc(l.Items, func(a, b Item) int {
 		return cmp.Or(cmp.Compare(place(a.Kind), place(b.Kind)), cmp.Compare(a.Name, b.Name))
 	})
-	return c.list
+	for _, r := range c.rods {
+		l.Settings = append(l.Settings, r.Setting)
+	}
+	return l
 }
 
 // Order is what is bought for some doors: the part of their list that a carpenter has not.
-func Order(j job.Job, doors []Door) List {
-	l := Of(j, doors)
-	l.Items = slices.DeleteFunc(l.Items, func(i Item) bool { return !Headings[place(i.Kind)].Ordered })
+func (l List) Order() List {
+	l.Items = slices.DeleteFunc(slices.Clone(l.Items), func(i Item) bool { return !Headings[place(i.Kind)].Ordered })
 	l.Cutting, l.Settings = nil, nil
 	return l
 }
@@ -159,57 +188,58 @@ func place(k Kind) int {
 	return slices.IndexFunc(Headings, func(h Heading) bool { return h.Kind == k })
 }
 
-// counting adds up a list.
-type counting struct {
-	job  job.Job
-	list List
-	at   map[string]int // where each item and setting stands in its list
-}
-
 // need adds so many of something for a leaf; none where one does for all.
-func (c *counting) need(k Kind, name, note string, count int, l leaf) {
-	key := string(k) + "\x00" + name
-	at, ok := c.at[key]
-	if !ok {
-		at = len(c.list.Items)
-		c.at[key] = at
+func (c *Counter) need(k Kind, name, note string, count int, l leaf) {
+	at := c.place(string(k)+"\x00"+name, len(c.list.Items))
+	if at.at == len(c.list.Items) {
 		c.list.Items = append(c.list.Items, Item{Kind: k, Name: name, Note: note})
 	}
-	i := &c.list.Items[at]
+	i := &c.list.Items[at.at]
 	i.Count += count
-	if !slices.Contains(i.Doors, l.Door.Name) {
-		i.Doors = append(i.Doors, l.Door.Name)
-	}
+	i.Doors = c.named(at, i.Doors, l)
 }
 
 // set adds a leaf to those that a setting does.
-func (c *counting) set(what, to string, l leaf) {
-	key := "set\x00" + what + "\x00" + to
-	at, ok := c.at[key]
-	if !ok {
-		at = len(c.list.Settings)
-		c.at[key] = at
+func (c *Counter) set(what, to string, l leaf) {
+	at := c.place("set\x00"+what+"\x00"+to, len(c.list.Settings))
+	if at.at == len(c.list.Settings) {
 		c.list.Settings = append(c.list.Settings, Setting{What: what, To: to})
 	}
-	if s := &c.list.Settings[at]; !slices.Contains(s.Doors, l.Door.Name) {
-		s.Doors = append(s.Doors, l.Door.Name)
-	}
+	s := &c.list.Settings[at.at]
+	s.Doors = c.named(at, s.Doors, l)
 }
 
-func (c *counting) open(door, why string) {
+// place is where a line stands, or will, at the end of its list.
+func (c *Counter) place(key string, end int) *counted {
+	if c.at[key] == nil {
+		c.at[key] = &counted{at: end}
+	}
+	return c.at[key]
+}
+
+// named adds a leaf's door to a line's, once for both leaves of a pair.
+func (c *Counter) named(at *counted, doors []string, l leaf) []string {
+	if at.doors == len(c.list.Doors) {
+		return doors
+	}
+	at.doors = len(c.list.Doors)
+	return append(doors, l.Door.Name)
+}
+
+func (c *Counter) open(door, why string) {
 	if o := (Open{door, why}); !slices.Contains(c.list.Open, o) {
 		c.list.Open = append(c.list.Open, o)
 	}
 }
 
 // bare is a length as it is said in the job's unit, and say the same with the unit.
-func (c *counting) bare(l measure.Length) string {
+func (c *Counter) bare(l measure.Length) string {
 	return measure.Fine(l, measure.Nearest, c.job.Unit)
 }
 
-func (c *counting) say(l measure.Length) string { return c.bare(l) + " " + string(c.job.Unit) }
+func (c *Counter) say(l measure.Length) string { return c.bare(l) + " " + string(c.job.Unit) }
 
 // size is three measures of a piece.
-func (c *counting) size(width, length, thickness measure.Length) string {
+func (c *Counter) size(width, length, thickness measure.Length) string {
 	return fmt.Sprintf("%s × %s × %s", c.bare(width), c.bare(length), c.say(thickness))
 }

@@ -146,7 +146,7 @@ func TestTwoDoorsAlike(t *testing.T) {
 // What is bought is the list without what a carpenter has.
 func TestTheOrder(t *testing.T) {
 	j, doors := tern(t)
-	o := Order(j, []Door{doors["beam"]})
+	o := Of(j, []Door{doors["beam"]}).Order()
 	assert.Equal(t, 2, count(o, "75 mm (3 in) butt"))
 	assert.Equal(t, 2, count(o, "insert, 702 × 30 × 29 mm"))
 	assert.Equal(t, -1, count(o, "wedge"))

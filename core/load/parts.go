@@ -11,7 +11,7 @@ import (
 
 // slab counts the slab of a leaf that is not cut yet: as it was measured, or the stock size
 // that its opening wants.
-func (c *counting) slab(l leaf) {
+func (c *Counter) slab(l leaf) {
 	if l.cut {
 		return
 	}
@@ -41,7 +41,7 @@ func (c *counting) slab(l leaf) {
 }
 
 // hinges counts the hinges and screws of a leaf that does not hang yet.
-func (c *counting) hinges(l leaf) {
+func (c *Counter) hinges(l leaf) {
 	if l.hung {
 		return
 	}
@@ -73,7 +73,7 @@ func (c *counting) hinges(l leaf) {
 }
 
 // lock counts the devices of a leaf whose lock is not done.
-func (c *counting) lock(l leaf) {
+func (c *Counter) lock(l leaf) {
 	if l.locked {
 		return
 	}
@@ -101,7 +101,7 @@ func (c *counting) lock(l leaf) {
 const glue, glued = "wood glue", "with tape, or clamps and battens"
 
 // inserts counts what closes a hollow slab's cut ends, and fills old holes.
-func (c *counting) inserts(l leaf) {
+func (c *Counter) inserts(l leaf) {
 	if l.Cut != nil && !l.cut {
 		for _, i := range l.Cut.Inserts {
 			c.need(Inserts, "insert, "+c.size(i.Width, i.Deep, i.Thickness), "softwood or MDF, between the stiles and the skins", 1, l)
@@ -124,7 +124,7 @@ func (c *counting) inserts(l leaf) {
 
 // packers counts what holds a slab while it is fitted, and what goes behind its leaves. Two
 // packers at the head, two wedges at the foot and one in the lock margin are common practice.
-func (c *counting) packers(l leaf) {
+func (c *Counter) packers(l leaf) {
 	if l.hung {
 		return
 	}
@@ -142,7 +142,7 @@ func (c *counting) packers(l leaf) {
 }
 
 // cuttingOf puts a slab that is still to be cut on the cutting list.
-func (c *counting) cuttingOf(l leaf) {
+func (c *Counter) cuttingOf(l leaf) {
 	if l.cut || l.Cut == nil || len(l.Plan.Clashes) > 0 {
 		return
 	}

@@ -11,11 +11,11 @@ import (
 )
 
 // tool adds a tool that does for every door.
-func (c *counting) tool(name, note string, l leaf) { c.need(Tools, name, note, 0, l) }
+func (c *Counter) tool(name, note string, l leaf) { c.need(Tools, name, note, 0, l) }
 
 // tools adds the tools for what is still to be done to a leaf. All common practice, but for
 // the bits, which are what its devices are bored with.
-func (c *counting) tools(l leaf) {
+func (c *Counter) tools(l leaf) {
 	if l.Signed != nil {
 		return
 	}
@@ -56,7 +56,7 @@ func wood(l leaf) string {
 }
 
 // cutters adds what each edge of a slab is brought down with.
-func (c *counting) cutters(l leaf) {
+func (c *Counter) cutters(l leaf) {
 	for _, e := range l.Cut.Edges {
 		switch deep := deepest(e); {
 		case deep >= trade.SawFrom:
@@ -76,7 +76,7 @@ func (c *counting) cutters(l leaf) {
 }
 
 // bits adds what a device is bored and let in with.
-func (c *counting) bits(l leaf, w lock.Work) {
+func (c *Counter) bits(l leaf, w lock.Work) {
 	bit := func(size measure.Length) {
 		switch {
 		case size == 0:
@@ -105,7 +105,7 @@ func (c *counting) bits(l leaf, w lock.Work) {
 }
 
 // settings adds what is set for a leaf.
-func (c *counting) settings(l leaf) {
+func (c *Counter) settings(l leaf) {
 	if l.Signed != nil {
 		return
 	}
@@ -135,7 +135,7 @@ func (c *counting) settings(l leaf) {
 }
 
 // routed adds a template for a plate, with the usual cutter and bush.
-func (c *counting) routed(what string, p trade.Plate, l leaf) {
+func (c *Counter) routed(what string, p trade.Plate, l leaf) {
 	if p.Long == 0 {
 		return
 	}
@@ -146,29 +146,24 @@ func (c *counting) routed(what string, p trade.Plate, l leaf) {
 	)
 }
 
-// rods adds which doors share a story rod: those whose marks lie within half a mark of the
-// tape of the first one's.
-func (c *counting) rods(doors []Door) {
-	near := c.job.Tape.Step() / 2
-	type rod struct {
-		marks []plan.RodMark
-		first leaf
+// rod is a story rod, and which doors share it.
+type rod struct {
+	Setting
+	marks []plan.RodMark
+}
+
+// rodOf adds a door to those that share a story rod: the first whose marks lie within half a
+// mark of the tape of this one's, or one of its own.
+func (c *Counter) rodOf(d Door) {
+	l := leaves(d)[0]
+	if l.hung || len(l.Rod) == 0 {
+		return
 	}
-	var all []rod
-next:
-	for _, d := range doors {
-		for _, l := range leaves(d) {
-			if l.hung || len(l.Rod) == 0 || l.n > 0 {
-				continue
-			}
-			for _, r := range all {
-				if plan.SameRod(r.marks, l.Rod, near) {
-					c.set("Story rod", "marked from "+r.first.name, l)
-					continue next
-				}
-			}
-			all = append(all, rod{l.Rod, l})
-			c.set("Story rod", "marked from "+l.name, l)
+	for i, r := range c.rods {
+		if plan.SameRod(r.marks, l.Rod, c.job.Tape.Step()/2) {
+			c.rods[i].Doors = append(r.Doors, d.Name)
+			return
 		}
 	}
+	c.rods = append(c.rods, rod{Setting{"Story rod", "marked from " + l.name, []string{d.Name}}, l.Rod})
 }

@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"kindmargin/core/figure"
-	"kindmargin/core/job"
 	"kindmargin/core/measure"
 )
 
@@ -38,6 +37,8 @@ type Rod struct {
 	Of    string // the door whose marks it carries
 	Marks []RodMark
 	Doors []RodDoor
+
+	from string // its ID
 }
 
 // RodDoor is how another door differs from the rod: nothing where it meets every mark.
@@ -55,44 +56,36 @@ type RodOff struct {
 	Jamb, Slab measure.Length
 }
 
-// StoryRod is one rod for all the doors of a job, marked from one of them; ok is false
-// where that has no hinges yet. A mark within half a mark of the tape meets the rod.
-func StoryRod(j job.Job, from string) (r Rod, ok bool) {
-	plans := make([]Plan, len(j.Openings))
-	for i, o := range j.Openings {
-		plans[i] = Solve(j, o)
-		if o.ID == from && len(plans[i].Leaves[0].Rod) > 0 {
-			r.Of, r.Marks, ok = o.Name, plans[i].Leaves[0].Rod, true
+// StoryRod is a rod for the doors of a job, marked from one of them; ok is false where that
+// has no hinges yet.
+func StoryRod(from Door) (r Rod, ok bool) {
+	marks := from.Plan.Leaves[0].Rod
+	return Rod{Of: from.Name, Marks: marks, from: from.ID}, len(marks) > 0
+}
+
+// Compare adds how a door differs from the rod. A mark within near of the rod's meets it.
+func (r *Rod) Compare(d Door, near measure.Length) {
+	for n, l := range d.Plan.Leaves {
+		if d.ID == r.from && n == 0 {
+			continue
 		}
-	}
-	if !ok {
-		return r, false
-	}
-	near := j.Tape.Step() / 2
-	for i, o := range j.Openings {
-		for n, l := range plans[i].Leaves {
-			if o.ID == from && n == 0 {
-				continue
-			}
-			door := RodDoor{ID: o.ID, Name: o.Name, Leaf: n + 1}
-			if len(l.Rod) == 0 {
-				door.Missing = "its hinges are not marked yet"
-			}
-			for _, m := range r.Marks {
-				for _, theirs := range l.Rod {
-					jamb, slab := theirs.Jamb.Value-m.Jamb.Value, theirs.Slab.Value-m.Slab.Value
-					if theirs.Name == m.Name && (jamb.Abs() > near || slab.Abs() > near) {
-						door.Off = append(door.Off, RodOff{m.Name, jamb, slab})
-					}
+		door := RodDoor{ID: d.ID, Name: d.Name, Leaf: n + 1}
+		if len(l.Rod) == 0 {
+			door.Missing = "its hinges are not marked yet"
+		}
+		for _, m := range r.Marks {
+			for _, theirs := range l.Rod {
+				jamb, slab := theirs.Jamb.Value-m.Jamb.Value, theirs.Slab.Value-m.Slab.Value
+				if theirs.Name == m.Name && (jamb.Abs() > near || slab.Abs() > near) {
+					door.Off = append(door.Off, RodOff{m.Name, jamb, slab})
 				}
 			}
-			if len(l.Hinges) != 0 && len(l.Hinges) != hingesOf(r.Marks) {
-				door.Missing = "it hangs on " + number(len(l.Hinges)) + " hinges"
-			}
-			r.Doors = append(r.Doors, door)
 		}
+		if len(l.Hinges) != 0 && len(l.Hinges) != hingesOf(r.Marks) {
+			door.Missing = "it hangs on " + number(len(l.Hinges)) + " hinges"
+		}
+		r.Doors = append(r.Doors, door)
 	}
-	return r, true
 }
 
 func hingesOf(marks []RodMark) (n int) {

@@ -218,7 +218,10 @@ func rod(name string, j job.Job, o job.Opening, l plan.Leaf) Draft {
 	for _, m := range l.Rod {
 		last = math.Max(last, m.Jamb.Value.MM())
 	}
-	house, _ := plan.StoryRod(j, o.ID)
+	house, _ := plan.StoryRod(plan.Door{Opening: o, Plan: plan.Solve(j, o)})
+	for _, other := range j.Openings {
+		house.Compare(plan.Door{Opening: other, Plan: plan.Solve(j, other)}, j.Tape.Step()/2)
+	}
 	jambAt := map[string]float64{}
 	for _, m := range house.Marks {
 		jambAt[m.Name] = m.Jamb.Value.MM()

@@ -9,10 +9,12 @@ import (
 
 	"codeberg.org/go-pdf/fpdf"
 
+	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/load"
 	"kindmargin/core/plan"
 	"kindmargin/photo"
+	"kindmargin/sheet"
 	"kindmargin/sheet/full"
 )
 
@@ -25,72 +27,97 @@ type Photo struct {
 	Data    []byte
 }
 
-// Book is the book of a house: its schedule, a card of each door with its story and its
-// pictures, and what is to be ordered. pictures are those of a door; nil where there are
-// none. One that the paper cannot hold is told in its place.
-func Book(ctx context.Context, w io.Writer, j job.Job, doors []load.Door, p full.Paper, pictures Pictures) error {
+// book is the book of a house: its schedule, a card of each door with its story and its
+// pictures, and what is to be ordered. A picture that the paper cannot hold is told in its place.
+// The doors are planned twice, for the schedule that comes first and for their pages.
+func (a Asked) book(ctx context.Context, w io.Writer, p full.Paper) error {
+	j := a.Job
 	d := newPage(p, j.Name, j.Name+" · "+sure)
 	f := &flow{page: d}
 	f.begin()
 	f.y = edge
 	f.title(j.Name)
-	f.line(12, "", fmt.Sprintf("The doors of the house: %d, %s.", len(doors), inUnit(j)))
+	f.line(12, "", fmt.Sprintf("The doors of the house: %d, %s.", len(j.Openings), inUnit(j)))
 	f.y += 3
-	index := f.index(j, doors)
-	for i, door := range doors {
-		if err := ctx.Err(); err != nil {
-			return err
-		}
-		d.SetLink(index[i], 0, d.PageNo()+1)
-		cards(d, j, door)
-		f.begin()
-		f.y = edge
-		f.title(door.Name)
-		story(f, door)
-		if pictures == nil {
-			continue
-		}
-		list, err := pictures(door.ID)
-		if err != nil {
-			return err
-		}
-		for k, shot := range list {
-			if err := ctx.Err(); err != nil {
-				return err
-			}
-			f.picture(fmt.Sprintf("%s-%d", door.ID, k), shot)
-		}
+	need := load.NewCounter(j)
+	var rows [][]string
+	if err := sheet.Each(ctx, j, func(d load.Door) error {
+		rows = append(rows, indexRow(j, d, len(rows)+1))
+		need.Add(d)
+		a.Told()
+		return nil
+	}); err != nil {
+		return err
+	}
+	index := f.index(rows)
+	n := 0
+	if err := sheet.Each(ctx, j, func(door load.Door) error {
+		d.SetLink(index[n], 0, d.PageNo()+1)
+		n++
+		a.Told()
+		return a.chapter(ctx, f, door)
+	}); err != nil {
+		return err
 	}
 	f.begin()
 	f.y = edge
-	ordered(f, j, doors)
+	ordered(f, j, need.List())
 	return d.write(w)
 }
 
-// index is the schedule of the house; each door's line leads to its card.
-func (f *flow) index(j job.Job, doors []load.Door) []int {
-	links := make([]int, len(doors))
-	columns := []column{{"", 0.7}, {"Door", 4}, {"Room", 4}, {"Hinges", 1.6}, {"Slab", 3.6}, {"Finished", 3.6}, {"Step", 3}}
-	var rows [][]string
-	for i, d := range doors {
-		links[i] = f.AddLink()
-		slab, finished, step := "", "", "signed off"
-		if len(d.Slab.Missing()) == 0 {
-			slab = j.Tape.Show(d.Slab.Width) + " × " + j.Tape.Show(d.Slab.Length)
-		}
-		if s := d.Plan.Leaves[0].Finished; s != nil {
-			finished = j.Tape.Show(s.Width.Value) + " × " + j.Tape.Show(s.Length.Value)
-		}
-		if d.Plan.Next != "" {
-			step = plan.StepName(d.Plan.Next)
-		}
-		rows = append(rows, []string{fmt.Sprint(i + 1), d.Name, d.Room, string(d.Hand), slab, finished, step})
+// chapter is a door's card, its story and its pictures.
+func (a Asked) chapter(ctx context.Context, f *flow, door load.Door) error {
+	cards(f.page, a.Job, door)
+	f.begin()
+	f.y = edge
+	f.title(door.Name)
+	story(f, door)
+	if a.Pictures == nil {
+		return nil
 	}
+	k := 0
+	for shot, err := range a.Pictures(door.ID) {
+		if err == nil {
+			err = ctx.Err()
+		}
+		if err == nil {
+			err = f.picture(fmt.Sprintf("%s-%d", door.ID, k), shot)
+		}
+		if err != nil {
+			return err
+		}
+		k++
+	}
+	return nil
+}
+
+// indexRow is a door's line in the schedule of a house.
+func indexRow(j job.Job, d load.Door, n int) []string {
+	slab, finished, step := "", "", "signed off"
+	if len(d.Slab.Missing()) == 0 {
+		slab = j.Tape.Show(d.Slab.Width) + " × " + j.Tape.Show(d.Slab.Length)
+	}
+	if s := d.Plan.Leaves[0].Finished; s != nil {
+		finished = j.Tape.Show(s.Width.Value) + " × " + j.Tape.Show(s.Length.Value)
+	}
+	if d.Plan.Next != "" {
+		step = plan.StepName(d.Plan.Next)
+	}
+	return []string{fmt.Sprint(n), d.Name, d.Room, string(d.Hand), slab, finished, step}
+}
+
+// index is the schedule of the house; each door's line leads to its card.
+func (f *flow) index(rows [][]string) []int {
+	links := make([]int, len(rows))
+	for i := range rows {
+		links[i] = f.AddLink()
+	}
+	columns := []column{{"", 0.7}, {"Door", 4}, {"Room", 4}, {"Hinges", 1.6}, {"Slab", 3.6}, {"Finished", 3.6}, {"Step", 3}}
 	from, top := f.PageNo(), f.y
 	f.table(10, columns, rows)
 	if f.PageNo() == from { // where the index goes on over pages, its lines lead nowhere
-		for i := range doors {
-			high := (f.y - top) / float64(len(doors)+1)
+		for i := range rows {
+			high := (f.y - top) / float64(len(rows)+1)
 			f.Link(edge, top+high*float64(i+1), f.wide-2*edge, high, links[i])
 		}
 	}
@@ -144,23 +171,34 @@ func story(f *flow, d load.Door) {
 	f.y += 3
 }
 
-// picture puts a picture on the paper, as wide as half of it or as high as a third; one that
-// it cannot hold is told instead.
-func (f *flow) picture(name string, p Photo) {
+// fine is how many dots an inch a picture has on paper: what an office printer shows of one (common practice).
+const fine = 200
+
+// mostPictures is the most that the pictures of a book come to.
+const mostPictures = 100 << 20
+
+// picture puts a picture on the paper, as wide as half of it or as high as a third, with no more dots than are seen
+// there; one that it cannot hold is told instead.
+func (f *flow) picture(name string, p Photo) error {
 	caption := strings.TrimSpace(p.Caption + " · " + plan.StepName(p.Step) + " · " + p.At + " " + p.By)
-	w, h, err := photo.Size(p.Data)
+	wide, high := (f.wide-2*edge)/2, (f.high-2*edge)/3
+	k, err := photo.Fit(p.Data, int(wide/25.4*fine), int(high/25.4*fine))
 	if err != nil {
 		f.line(10, "B", "A picture is here that the paper cannot hold: "+caption)
-		return
+		return nil
 	}
-	by := min((f.wide-2*edge)/2/float64(w), (f.high-2*edge)/3/float64(h))
-	wide, high := float64(w)*by, float64(h)*by
+	if f.pictures += len(k.Data); f.pictures > mostPictures {
+		return field.Fault("/doors", "The pictures of these doors come to more than %d MB, which no book holds: choose fewer doors, and make two books.", mostPictures>>20)
+	}
+	by := min(wide/float64(k.Width), high/float64(k.Height))
+	wide, high = float64(k.Width)*by, float64(k.Height)*by
 	f.room(high + 3*lead(9))
-	f.RegisterImageOptionsReader(name, fpdf.ImageOptions{ImageType: "JPG"}, bytes.NewReader(p.Data))
+	f.RegisterImageOptionsReader(name, fpdf.ImageOptions{ImageType: "JPG"}, bytes.NewReader(k.Data))
 	f.ImageOptions(name, edge, f.y, wide, high, false, fpdf.ImageOptions{ImageType: "JPG"}, 0, "")
 	f.y += high
 	f.ink(pencil)
 	f.line(9, "", caption)
 	f.ink(ink)
 	f.y += 3
+	return nil
 }

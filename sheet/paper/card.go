@@ -16,19 +16,20 @@ import (
 	"kindmargin/sheet/full"
 )
 
-// Cards are doors each on a page, for the wall beside it: its slab with chalk lines, cuts,
+// cards are the doors each on a page, for the wall beside it: its slab with chalk lines, cuts,
 // hinges, swing, lock and tries; a pair has a page a leaf.
-func Cards(ctx context.Context, w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
-	title := j.Name
-	if len(doors) == 1 {
-		title = doors[0].Name + ", " + j.Name
+func (a Asked) cards(ctx context.Context, w io.Writer, p full.Paper) error {
+	title := a.Job.Name
+	if len(a.Job.Openings) == 1 {
+		title = a.Job.Openings[0].Name + ", " + title
 	}
 	d := newPage(p, title, sure)
-	for _, door := range doors {
-		if err := ctx.Err(); err != nil {
-			return err
-		}
-		cards(d, j, door)
+	if err := sheet.Each(ctx, a.Job, func(door load.Door) error {
+		cards(d, a.Job, door)
+		a.Told()
+		return nil
+	}); err != nil {
+		return err
 	}
 	return d.write(w)
 }

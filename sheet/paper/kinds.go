@@ -3,10 +3,10 @@ package paper
 import (
 	"context"
 	"io"
+	"iter"
 
 	"kindmargin/core/field"
 	"kindmargin/core/job"
-	"kindmargin/core/load"
 	"kindmargin/sheet/full"
 )
 
@@ -16,33 +16,54 @@ type Kind struct{ ID, Name, Note string }
 // Kinds lists them.
 var Kinds = []Kind{
 	{"card", "Door cards", "a page a slab, for the wall beside it: chalk lines, cuts, hinges, swing, lock, tries"},
-	{"book", "House book", "the schedule, each door's card, story and pictures, and what is to be ordered"},
+	{book, "House book", "the schedule, each door's card, story and pictures, and what is to be ordered"},
 	{"order", "Order list", "what is bought: slabs, hinges, screws, locks, inserts"},
 	{"load", "Load list", "all that goes along, the cutting list, and what is set once"},
 }
 
-// Pictures gives the pictures of a door.
-type Pictures func(opening string) ([]Photo, error)
+// Pictures gives the pictures of a door, one after the other; one that cannot be read ends the paper.
+type Pictures func(opening string) iter.Seq2[Photo, error]
 
-// Write puts some doors of a job on paper; pictures, which may be nil, are for the book. An
-// unknown kind or paper is a field.Error; it stops between two doors when the context ends, with its error.
-func Write(ctx context.Context, w io.Writer, kind, size string, j job.Job, doors []load.Door, pictures Pictures) error {
-	p, ok := full.PaperByID(size)
-	if !ok {
-		return field.Fault("/paper", "There is no paper %.40q: use a4, a3, letter or tabloid.", size)
+// Asked is a paper that is asked for: the doors of a job on it.
+type Asked struct {
+	Kind, Paper string // by ID
+	Job         job.Job
+	Pictures    Pictures // for a book; nil where there are none
+	Told        func()   // called after each door, as often as Passes says; may be nil
+}
+
+// Passes is how often Told is called for each door of a kind of paper.
+func Passes(kind string) int {
+	if kind == book { // for its schedule, and for its pages
+		return 2
 	}
-	if len(doors) == 0 {
+	return 1
+}
+
+// Write puts the doors of a job on paper, and holds the plans of a few of them at once. An unknown kind
+// or paper is a field.Error; it fails as sheet.Each does.
+func Write(ctx context.Context, w io.Writer, a Asked) error {
+	p, ok := full.PaperByID(a.Paper)
+	if !ok {
+		return field.Fault("/paper", "There is no paper %.40q: use a4, a3, letter or tabloid.", a.Paper)
+	}
+	if len(a.Job.Openings) == 0 {
 		return field.Fault("/doors", "There is no door to put on paper yet.")
 	}
-	switch kind {
-	case "card":
-		return Cards(ctx, w, j, doors, p)
-	case "book":
-		return Book(ctx, w, j, doors, p, pictures)
-	case "order":
-		return Order(w, j, doors, p)
-	case "load":
-		return Load(w, j, doors, p)
+	if a.Told == nil {
+		a.Told = func() {}
 	}
-	return field.Fault("/kind", "There is no paper called %.40q: ask for card, book, order or load.", kind)
+	switch a.Kind {
+	case "card":
+		return a.cards(ctx, w, p)
+	case book:
+		return a.book(ctx, w, p)
+	case "order":
+		return a.order(ctx, w, p)
+	case "load":
+		return a.load(ctx, w, p)
+	}
+	return field.Fault("/kind", "There is no paper called %.40q: ask for card, book, order or load.", a.Kind)
 }
+
+const book = "book"

@@ -1,6 +1,7 @@
 package paper
 
 import (
+	"context"
 	"fmt"
 	"io"
 	"strings"
@@ -12,30 +13,50 @@ import (
 	"kindmargin/sheet/full"
 )
 
-// Order is what is bought for some doors.
-func Order(w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
-	d := newPage(p, "Order, "+j.Name, sure)
+// order is what is bought for the doors.
+func (a Asked) order(ctx context.Context, w io.Writer, p full.Paper) error {
+	need, err := a.count(ctx)
+	if err != nil {
+		return err
+	}
+	d := newPage(p, "Order, "+a.Job.Name, sure)
 	f := &flow{page: d}
 	f.begin()
 	f.y = edge
-	ordered(f, j, doors)
+	ordered(f, a.Job, need)
 	return d.write(w)
 }
 
-func ordered(f *flow, j job.Job, doors []load.Door) {
-	l := sheet.LoadOf(j, load.Order(j, doors))
+// count counts what the doors need.
+func (a Asked) count(ctx context.Context) (load.List, error) {
+	c := load.NewCounter(a.Job)
+	err := sheet.Each(ctx, a.Job, func(d load.Door) error {
+		c.Add(d)
+		a.Told()
+		return nil
+	})
+	return c.List(), err
+}
+
+func ordered(f *flow, j job.Job, need load.List) {
+	l := sheet.LoadOf(j, need.Order())
 	f.title("To order, " + j.Name)
 	f.line(11, "", "For "+some(l.Doors)+". What is cut, hung or fitted already is left out.")
 	groups(f, l)
 }
 
-// Load is what to take along for some doors, and what is set once for them.
-func Load(w io.Writer, j job.Job, doors []load.Door, p full.Paper) error {
+// load is what to take along for the doors, and what is set once for them.
+func (a Asked) load(ctx context.Context, w io.Writer, p full.Paper) error {
+	need, err := a.count(ctx)
+	if err != nil {
+		return err
+	}
+	j := a.Job
 	d := newPage(p, "To load, "+j.Name, sure)
 	f := &flow{page: d}
 	f.begin()
 	f.y = edge
-	l := sheet.LoadOf(j, load.Of(j, doors))
+	l := sheet.LoadOf(j, need)
 	f.title("To load, " + j.Name)
 	f.line(11, "", "For "+some(l.Doors)+".")
 	groups(f, l)

@@ -117,7 +117,8 @@ func (d *page) cut(text string, wide float64) string {
 // flow writes down a page after page.
 type flow struct {
 	*page
-	y float64
+	y        float64
+	pictures int // their bytes so far
 }
 
 // room begins a new page where so much no longer goes on this one.

@@ -2,14 +2,18 @@ package paper
 
 import (
 	"bytes"
+	"context"
 	"encoding/xml"
+	"errors"
 	"fmt"
 	"image"
 	"image/color"
 	"image/jpeg"
+	"iter"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -17,11 +21,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/job"
-	"kindmargin/core/load"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
 	"kindmargin/demo"
-	"kindmargin/sheet"
 	"kindmargin/sheet/full"
 )
 
@@ -31,20 +33,12 @@ func house(t *testing.T, n int) job.Job {
 	return jobs[n]
 }
 
-func planned(t *testing.T, j job.Job) []load.Door {
-	doors, err := sheet.Planned(t.Context(), j)
-	require.NoError(t, err)
-	return doors
-}
-
-func door(t *testing.T, j job.Job, id string) []load.Door {
-	for _, o := range j.Openings {
-		if o.ID == id {
-			return []load.Door{{Opening: o, Plan: plan.Solve(j, o)}}
-		}
-	}
-	require.Fail(t, "no such door", id)
-	return nil
+// only is a job with one of its doors, and that door's plan.
+func only(t *testing.T, j job.Job, id string) (job.Job, plan.Plan) {
+	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool { return o.ID == id })
+	require.GreaterOrEqual(t, i, 0, id)
+	j.Openings = slices.Clone(j.Openings[i : i+1])
+	return j, plan.Solve(j, j.Openings[0])
 }
 
 // word is a word as poppler finds it on a page, in points.
@@ -84,10 +78,13 @@ func (s sheetOf) text() string {
 	return strings.Join(list, " ")
 }
 
-func write(t *testing.T, kind, size string, j job.Job, doors []load.Door, pictures Pictures) []byte {
+func write(t *testing.T, kind, size string, j job.Job, pictures Pictures) []byte {
 	t.Helper()
 	var b bytes.Buffer
-	require.NoError(t, Write(t.Context(), &b, kind, size, j, doors, pictures))
+	told := 0
+	a := Asked{Kind: kind, Paper: size, Job: j, Pictures: pictures, Told: func() { told++ }}
+	require.NoError(t, Write(t.Context(), &b, a))
+	assert.Equal(t, Passes(kind)*len(j.Openings), told, "it says how far it is")
 	return b.Bytes()
 }
 
@@ -99,9 +96,9 @@ func TestTheDoorCard(t *testing.T) {
 		j := house(t, n)
 		for _, id := range ids {
 			for _, p := range full.Papers {
-				d := door(t, j, id)
-				pages := read(t, write(t, "card", p.ID, j, d, nil))
-				require.Len(t, pages, len(d[0].Plan.Leaves), "%s on %s", id, p.ID)
+				one, solved := only(t, j, id)
+				pages := read(t, write(t, "card", p.ID, one, nil))
+				require.Len(t, pages, len(solved.Leaves), "%s on %s", id, p.ID)
 				for i, page := range pages {
 					assert.InDelta(t, p.Width/25.4*72, page.Wide, 0.1)
 					assert.InDelta(t, p.Height/25.4*72, page.High, 0.1)
@@ -109,7 +106,7 @@ func TestTheDoorCard(t *testing.T) {
 						inside := w.X0 >= 20 && w.Y0 >= 10 && w.X1 <= page.Wide-20 && w.Y1 <= page.High-10
 						assert.True(t, inside, "%s on %s: %q is at %v", id, p.ID, w.Text, w)
 					}
-					for _, h := range d[0].Plan.Leaves[i].Hinges {
+					for _, h := range solved.Leaves[i].Hinges {
 						figure := j.Tape.Show(h.Slab.Value)
 						tallest := 0.0
 						for _, w := range page.Words {
@@ -130,7 +127,8 @@ func TestTheDoorCard(t *testing.T) {
 // its hinges on the right.
 func TestWhatTheCardSays(t *testing.T) {
 	j := house(t, 0)
-	page := read(t, write(t, "card", "a4", j, door(t, j, "chart"), nil))[0]
+	chart, _ := only(t, j, "chart")
+	page := read(t, write(t, "card", "a4", chart, nil))[0]
 	text := page.text()
 	for _, says := range []string{
 		"Chart room", "Tern House", "Hinges on the RIGHT", "Top hinge: 160 / 163", "Bottom hinge: 1715 / 1718", "Latch 1038 down the slab, strike 1041 down the jamb",
@@ -151,23 +149,23 @@ func TestWhatTheCardSays(t *testing.T) {
 	scale := (place["1715"].Y0 - place["160"].Y0) / 1555
 	assert.InDelta(t, 878-50, (place["1038"].Y0-place["160"].Y0)/scale, 5)
 
-	tries := read(t, write(t, "card", "a4", j, door(t, j, "linen"), nil))[0].text()
+	linen, _ := only(t, j, "linen")
+	tries := read(t, write(t, "card", "a4", linen, nil))[0].text()
 	assert.Contains(t, tries, "gaps read")
 	assert.Contains(t, tries, "found, lock:")
 	bare := j
 	o := j.Begin("new", "Attic")
 	bare.Openings = []job.Opening{o}
-	assert.Contains(t, read(t, write(t, "card", "a4", bare, planned(t, bare), nil))[0].text(), "Measure, take a width and a height")
+	assert.Contains(t, read(t, write(t, "card", "a4", bare, nil))[0].text(), "Measure, take a width and a height")
 }
 
 // A doubt stands at the top of the card, and no name breaks it, in whatever letters.
 func TestDoubtsAndNamesOnPaper(t *testing.T) {
-	j := house(t, 0)
-	d := door(t, j, "chart")
-	d[0].Name = "Küche Ελλάς Дверь \u202E🚪\n" + strings.Repeat("long ", 40)
-	d[0].Readings[0].Value += measure.FromMM(10)
-	d[0].Plan = plan.Solve(j, d[0].Opening)
-	page := read(t, write(t, "card", "a4", j, d, nil))[0]
+	j, _ := only(t, house(t, 0), "chart")
+	o := &j.Openings[0]
+	o.Name = "Küche Ελλάς Дверь \u202E🚪\n" + strings.Repeat("long ", 40)
+	o.Readings[0].Value += measure.FromMM(10)
+	page := read(t, write(t, "card", "a4", j, nil))[0]
 	text := page.text()
 	assert.Contains(t, text, "Küche Ελλάς Дверь")
 	assert.Contains(t, text, "Readings clash: no figure here is to be cut or marked to.")
@@ -185,25 +183,39 @@ func shot(t *testing.T, wide, high int) []byte {
 	return b.Bytes()
 }
 
+// shown gives pictures, and then an error where there is one.
+func shown(list []Photo, err error) iter.Seq2[Photo, error] {
+	return func(yield func(Photo, error) bool) {
+		for _, p := range list {
+			if !yield(p, nil) {
+				return
+			}
+		}
+		if err != nil {
+			yield(Photo{}, err)
+		}
+	}
+}
+
 // The book has the schedule, a card and a story a door, its pictures, and the order; a picture
 // that the paper cannot hold is told in its place, and the rest is there.
 func TestTheHouseBook(t *testing.T) {
 	j := house(t, 0)
 	whole := shot(t, 400, 300)
-	pictures := func(opening string) ([]Photo, error) {
+	pictures := func(opening string) iter.Seq2[Photo, error] {
 		if opening != "linen" {
-			return nil, nil
+			return shown(nil, nil)
 		}
 		at := "2026-11-20T10:00:00Z"
-		return []Photo{
+		return shown([]Photo{
 			{opening, job.StepTry, at, "Wren", "the lock edge", whole},
 			{opening, job.StepTry, at, "Wren", "cut short", whole[:len(whole)/2]},
 			{opening, job.StepLog, at, "Wren", "no picture", []byte("a letter")},
 			{opening, job.StepLog, at, "Wren", "a thread", shot(t, 2000, 2)},
 			{opening, job.StepLog, at, "Wren", "a tower", shot(t, 3, 2000)},
-		}, nil
+		}, nil)
 	}
-	pdf := write(t, "book", "a4", j, planned(t, j), pictures)
+	pdf := write(t, "book", "a4", j, pictures)
 	pages := read(t, pdf)
 	assert.Contains(t, pages[0].text(), "The doors of the house: 6")
 	all := ""
@@ -227,21 +239,24 @@ func TestTheHouseBook(t *testing.T) {
 	out, err := exec.CommandContext(t.Context(), "pdfimages", "-list", file).Output()
 	require.NoError(t, err)
 	assert.Len(t, strings.Split(strings.TrimSpace(string(out)), "\n"), 2+3, "three pictures are in it")
+	for _, line := range strings.Split(strings.TrimSpace(string(out)), "\n")[2:] {
+		fields := strings.Fields(line) // page, number, type, width, height
+		assert.LessOrEqual(t, len(fields[3]+fields[4]), len("732717"), "with no more dots than are seen: %s", line)
+	}
 	var b bytes.Buffer
-	fails := func(string) ([]Photo, error) { return nil, fmt.Errorf("the disk is gone") }
-	assert.ErrorContains(t, Write(t.Context(), &b, "book", "a4", j, planned(t, j), fails), "the disk is gone")
+	fails := func(string) iter.Seq2[Photo, error] { return shown(nil, errors.New("the disk is gone")) }
+	assert.ErrorContains(t, Write(t.Context(), &b, Asked{Kind: "book", Paper: "a4", Job: j, Pictures: fails}), "the disk is gone")
 }
 
 // The lists say what the counts of core/load are, over as many pages as it takes.
 func TestListsOnPaper(t *testing.T) {
 	j := house(t, 0)
-	doors := planned(t, j)
-	for len(doors) < 80 {
-		d := doors[1]
-		d.Name = fmt.Sprintf("Door %d with a long name to tell it from all the others", len(doors))
-		doors = append(doors, d)
+	for len(j.Openings) < 80 {
+		o := j.Openings[1]
+		o.Name = fmt.Sprintf("Door %d with a long name to tell it from all the others", len(j.Openings))
+		j.Openings = append(j.Openings, o)
 	}
-	pages := read(t, write(t, "load", "letter", j, doors, nil))
+	pages := read(t, write(t, "load", "letter", j, nil))
 	assert.Greater(t, len(pages), 5)
 	all := ""
 	for _, p := range pages {
@@ -253,7 +268,16 @@ func TestListsOnPaper(t *testing.T) {
 	assert.Contains(t, all, fmt.Sprintf("%d × surface lock, cylinder", 1+74))
 	assert.Contains(t, all, "Set once")
 	var b bytes.Buffer
-	assert.ErrorContains(t, Write(t.Context(), &b, "poem", "a4", j, doors, nil), "no paper called")
-	assert.ErrorContains(t, Write(t.Context(), &b, "card", "b5", j, doors, nil), "no paper")
-	assert.ErrorContains(t, Write(t.Context(), &b, "card", "a4", j, nil, nil), "no door")
+	fails := func(a Asked, says string) {
+		assert.ErrorContains(t, Write(t.Context(), &b, a), says)
+	}
+	fails(Asked{Kind: "poem", Paper: "a4", Job: j}, "no paper called")
+	fails(Asked{Kind: "card", Paper: "b5", Job: j}, "no paper")
+	ended, end := context.WithCancel(t.Context())
+	end()
+	for _, k := range Kinds {
+		assert.ErrorIs(t, Write(ended, &b, Asked{Kind: k.ID, Paper: "a4", Job: j}), context.Canceled, k.ID)
+	}
+	j.Openings = nil
+	fails(Asked{Kind: "card", Paper: "a4", Job: j}, "no door")
 }

@@ -13,6 +13,7 @@ import { Link, useNavigate } from 'react-router';
 import { ask, client, type JobHead, newKey, once, type Schemas, send, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { BringIn } from './bring-in';
+import { GiveOut } from './give-out';
 import { useHomeFocus } from './home-focus';
 import { Failed, TakenOff, Waiting } from './says';
 import { Top } from './top';
@@ -86,7 +87,11 @@ export function Home() {
 				</section>
 				<Begin />
 				<BringIn />
-				<Safe runs={runs} done={() => jobs.refetch()} />
+				<Safe
+					runs={runs}
+					doors={(on ?? []).reduce((n, j) => n + j.openings, 0)}
+					done={() => jobs.refetch()}
+				/>
 			</main>
 		</>
 	);
@@ -148,7 +153,7 @@ function Begin() {
 }
 
 /** Safe keeps what there is safe: a backup down, one up again, and everything as open files. */
-function Safe({ runs, done }: { runs: boolean; done: () => void }) {
+function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () => void }) {
 	const cache = useQueryClient();
 	const input = useRef<HTMLInputElement>(null);
 	const [file, setFile] = useState<File | null>(null);
@@ -187,9 +192,15 @@ function Safe({ runs, done }: { runs: boolean; done: () => void }) {
 						<DatabaseBackup size={20} aria-hidden="true" /> Backup
 					</a>
 				)}
-				<a className="btn text-lg" href="/api/everything" download data-everything>
+				<GiveOut
+					doors={doors}
+					href="/api/everything"
+					wanted={{ what: 'everything', job: '' }}
+					className="text-lg"
+					data-everything
+				>
 					<FileDown size={20} aria-hidden="true" /> Everything, as open files
-				</a>
+				</GiveOut>
 				{runs && (
 					<>
 						<input

@@ -3,9 +3,12 @@ import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { ask, client, type Schemas, type Unit } from './api';
+import { howFar, type Made, makeList } from './exports';
+import { GiveOut } from './give-out';
 import { useHomeFocus } from './home-focus';
 import { Cautions, Failed, Waiting } from './says';
 import { Top, useShownIn } from './top';
+import { trade } from './trade';
 import { walkQuery } from './walk/page';
 
 type Load = Schemas['Load'];
@@ -17,14 +20,19 @@ export function LoadPage() {
 	const doors = query.get('doors')?.split(',').filter(Boolean) ?? [];
 	const walk = useQuery(walkQuery(job));
 	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
+	const [far, setFar] = useState<Made>();
+	const many = doors.length || (walk.data?.doors.length ?? 0);
 	const load = useQuery({
 		queryKey: ['load', job, ...doors],
-		queryFn: () =>
-			ask(
-				client.GET('/api/jobs/{job}/load', {
-					params: { path: { job }, query: doors.length ? { doors } : {} },
-				}),
-			),
+		enabled: many > 0 || walk.isSuccess,
+		queryFn: ({ signal }) =>
+			many > trade.atOnce
+				? makeList<Load>({ what: 'load-list', job, doors }, setFar, signal)
+				: ask(
+						client.GET('/api/jobs/{job}/load', {
+							params: { path: { job }, query: doors.length ? { doors } : {} },
+						}),
+					),
 	});
 	const trail = useMemo(
 		() => (walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: 'What to load' }] : []),
@@ -38,7 +46,8 @@ export function LoadPage() {
 		<>
 			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
 			<main className="p-4 sm:p-6 max-w-6xl mx-auto">
-				{load.isPending && <Waiting text="Counting…" />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{load.isPending && !walk.error && <Waiting text={`Counting… ${howFar(far)}`} />}
 				{load.error && <Failed error={load.error} retry={() => load.refetch()} />}
 				{load.data && (
 					<>
@@ -50,9 +59,13 @@ export function LoadPage() {
 							hung or fitted already is left out.
 						</p>
 						<p className="flex flex-wrap gap-2 mb-4">
-							<a className="btn" href={`/api/jobs/${job}/paper?${paper}`} download>
+							<GiveOut
+								doors={many}
+								href={`/api/jobs/${job}/paper?${paper}`}
+								wanted={{ what: 'load', job, doors, paper: paper.get('paper') ?? '' }}
+							>
 								<Printer size={20} aria-hidden="true" /> Print it
-							</a>
+							</GiveOut>
 							<Link className="btn" to={`/j/${job}`}>
 								Choose other doors
 							</Link>

@@ -3,6 +3,7 @@ import { FileDown, Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import type { Unit } from './api';
+import { GiveOut } from './give-out';
 import { useHomeFocus } from './home-focus';
 import { Failed, Waiting } from './says';
 import { ScheduleIn } from './schedule-in';
@@ -15,6 +16,7 @@ export function PapersPage() {
 	const { job = '' } = useParams();
 	const walk = useQuery(walkQuery(job));
 	const head = walk.data?.job;
+	const doors = walk.data?.doors.length ?? 0;
 	const trail = useMemo(
 		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: 'Papers and schedules' }] : []),
 		[head, job],
@@ -33,8 +35,8 @@ export function PapersPage() {
 						</h1>
 						<ScheduleIn head={head} done={() => walk.refetch()} />
 						<div className="grid lg:grid-cols-2 gap-8">
-							<OnPaper job={job} unit={head.unit as Unit} />
-							<GivenOut job={job} />
+							<OnPaper job={job} unit={head.unit as Unit} doors={doors} />
+							<GivenOut job={job} doors={doors} />
 						</div>
 					</>
 				)}
@@ -43,7 +45,7 @@ export function PapersPage() {
 	);
 }
 
-function OnPaper({ job, unit }: { job: string; unit: Unit }) {
+function OnPaper({ job, unit, doors }: { job: string; unit: Unit; doors: number }) {
 	const [paper, setPaper] = useState(
 		() => localStorage.getItem('paper') ?? (unit === 'in' ? 'letter' : 'a4'),
 	);
@@ -71,14 +73,15 @@ function OnPaper({ job, unit }: { job: string; unit: Unit }) {
 			<ul>
 				{trade.paperKinds.map((k) => (
 					<Line key={k.id} name={k.name} why={k.why}>
-						<a
-							className="btn"
+						<GiveOut
+							doors={doors}
+							atOnce={k.id === 'book' ? 0 : trade.atOnce} // it may hold many photographs
 							href={`/api/jobs/${job}/paper?kind=${k.id}&paper=${paper}`}
-							download
+							wanted={{ job, what: k.id, paper }}
 							data-paper={k.id}
 						>
 							<Printer size={18} aria-hidden="true" /> PDF<span className="sr-only"> of the {k.name}</span>
-						</a>
+						</GiveOut>
 					</Line>
 				))}
 			</ul>
@@ -87,33 +90,48 @@ function OnPaper({ job, unit }: { job: string; unit: Unit }) {
 	);
 }
 
-function GivenOut({ job }: { job: string }) {
+function GivenOut({ job, doors }: { job: string; doors: number }) {
 	const out = `/api/jobs/${job}/schedule`;
 	return (
 		<section data-given-out>
 			<h2 className="text-2xl mb-2">To other programs</h2>
 			<ul>
 				<Line name="All tables" why="one workbook, a sheet each">
-					<a className="btn" href={out} download data-table="xlsx">
+					<GiveOut doors={doors} href={out} wanted={{ job, what: 'tables' }} data-table="xlsx">
 						<FileDown size={18} aria-hidden="true" /> XLSX
-					</a>
+					</GiveOut>
 				</Line>
 				{trade.tables.map((t) => (
 					<Line key={t.id} name={t.name} why={t.why}>
-						<a className="btn" href={`${out}?format=csv&table=${t.id}`} download data-table={t.id}>
+						<GiveOut
+							doors={doors}
+							href={`${out}?format=csv&table=${t.id}`}
+							wanted={{ job, what: t.id }}
+							data-table={t.id}
+						>
 							<FileDown size={18} aria-hidden="true" /> CSV<span className="sr-only"> of {t.name}</span>
-						</a>
+						</GiveOut>
 					</Line>
 				))}
 				<Line name="Job file" why="open JSON, all that was read and chosen">
-					<a className="btn" href={`/api/jobs/${job}/file`} download>
+					<GiveOut
+						doors={doors}
+						atOnce={trade.filedAtOnce}
+						href={`/api/jobs/${job}/file`}
+						wanted={{ job, what: 'file' }}
+					>
 						<FileDown size={18} aria-hidden="true" /> JSON
-					</a>
+					</GiveOut>
 				</Line>
 				<Line name="Job file with its photographs" why="a zip">
-					<a className="btn" href={`/api/jobs/${job}/bundle`} download>
+					<GiveOut
+						doors={doors}
+						atOnce={trade.filedAtOnce}
+						href={`/api/jobs/${job}/bundle`}
+						wanted={{ job, what: 'bundle' }}
+					>
 						<FileDown size={18} aria-hidden="true" /> ZIP
-					</a>
+					</GiveOut>
 				</Line>
 			</ul>
 		</section>

@@ -1,11 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { ask, client, type Schemas, type Unit } from './api';
+import { howFar, type Made, makeList } from './exports';
 import { useHomeFocus } from './home-focus';
 import { Len, ShownIn, SvgDigits, Why } from './length';
 import { Failed, Waiting } from './says';
 import { Top, useShownIn } from './top';
+import { trade } from './trade';
 
 type StoryRod = Schemas['StoryRod'];
 
@@ -17,9 +19,14 @@ export function RodPage() {
 		queryKey: ['walk', job],
 		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
 	});
+	const [far, setFar] = useState<Made>();
 	const rod = useQuery({
 		queryKey: ['rod', job, opening],
-		queryFn: () => ask(client.GET('/api/jobs/{job}/openings/{opening}/rod', { params: { path } })),
+		enabled: walk.isSuccess,
+		queryFn: ({ signal }) =>
+			(walk.data?.doors.length ?? 0) > trade.atOnce
+				? makeList<StoryRod>({ what: 'story-rod', job, from: opening }, setFar, signal)
+				: ask(client.GET('/api/jobs/{job}/openings/{opening}/rod', { params: { path } })),
 		staleTime: 0,
 	});
 	const head = walk.data?.job;
@@ -33,7 +40,8 @@ export function RodPage() {
 		<ShownIn value={shown}>
 			<Top trail={trail} unit={shown} setUnit={setShown} />
 			<main className="p-4 sm:p-6 max-w-5xl mx-auto" data-story-rod>
-				{(rod.isPending || walk.isPending) && <Waiting text="Marking the rod…" />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{rod.isPending && !walk.error && <Waiting text={`Marking the rod… ${howFar(far)}`} />}
 				{rod.error && <Failed error={rod.error} retry={() => rod.refetch()} />}
 				{rod.data && (
 					<>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { ask, client, type Door, type Schemas, type Walk } from '../api';
 import { Said, useAttempt } from '../attempt';
+import { GiveOut } from '../give-out';
 import { Sheet } from '../sheet';
 import { trade } from '../trade';
 import { whoNow } from '../who';
@@ -52,9 +53,13 @@ export function Chosen({
 					<Link className="btn" to={`/load/${job}?${query}`} data-load-chosen>
 						<PackageOpen size={20} aria-hidden="true" /> What to load
 					</Link>
-					<a className="btn" href={`/api/jobs/${job}/paper?kind=card&${query}`} download>
+					<GiveOut
+						doors={ids.length}
+						href={`/api/jobs/${job}/paper?kind=card&${query}`}
+						wanted={{ what: 'card', job, doors: ids }}
+					>
 						<Printer size={20} aria-hidden="true" /> Door cards
-					</a>
+					</GiveOut>
 					<button type="button" className="btn" onClick={() => setCopying(true)} data-copying>
 						<Copy size={20} aria-hidden="true" /> Copy choices to them
 					</button>
