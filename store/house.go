@@ -156,12 +156,25 @@ func (s *Store) SavedAll(ctx context.Context, jobID string, o Once) (at []Standi
 // UndoAll takes some openings of a job, that still stand where they are said to, back to the
 // change before, and those that were just put on the walk off it; all or none.
 func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing, o Once) error {
+	ids := make([]string, len(list))
+	for i, at := range list {
+		ids[i] = at.ID
+	}
 	_, _, err := once(ctx, s, o, "undo of "+jobID, func(tx *sql.Tx) (none struct{}, err error) {
+		_, doors, err := some(ctx, tx, jobID, ids)
+		if err != nil {
+			return none, err
+		}
+		stand := map[string]Kept{}
+		for _, k := range doors {
+			stand[k.Opening.ID] = k
+		}
 		for _, at := range list {
-			k, err := one(ctx, tx, jobID, at.ID)
+			k, ok := stand[at.ID]
+			delete(stand, at.ID) // named again, it is no longer there
 			switch {
-			case err != nil:
-				return none, err
+			case !ok:
+				return none, ErrNotFound
 			case k.Version != at.Version:
 				return none, fmt.Errorf("%w: %s", ErrStale, k.Opening.Name)
 			case k.Undo == "":

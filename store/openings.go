@@ -44,17 +44,22 @@ func (s *Store) Job(ctx context.Context, id string) (head Head, walk, off []Kept
 
 // Some reads one job with those of some openings that are on its walk, in that order.
 func (s *Store) Some(ctx context.Context, jobID string, ids []string) (head Head, list []Kept, err error) {
+	err = s.look(ctx, func(tx *sql.Tx) (err error) {
+		head, list, err = some(ctx, tx, jobID, ids)
+		return err
+	})
+	return head, list, err
+}
+
+func some(ctx context.Context, q querier, jobID string, ids []string) (head Head, list []Kept, err error) {
 	chosen, err := json.Marshal(ids)
 	if err != nil {
 		return head, nil, err
 	}
-	err = s.look(ctx, func(tx *sql.Tx) (err error) {
-		if head, err = headOf(ctx, tx, jobID); err != nil {
-			return err
-		}
-		list, err = kept(ctx, tx, head, `o.job_id = ? AND NOT o.removed AND o.id IN (SELECT value FROM json_each(?)) ORDER BY o.position`, jobID, string(chosen))
-		return err
-	})
+	if head, err = headOf(ctx, q, jobID); err != nil {
+		return head, nil, err
+	}
+	list, err = kept(ctx, q, head, `o.job_id = ? AND NOT o.removed AND o.id IN (SELECT value FROM json_each(?)) ORDER BY o.position`, jobID, string(chosen))
 	return head, list, err
 }
 

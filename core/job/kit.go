@@ -40,6 +40,19 @@ func (k Kit) BitsAtHand(u measure.Unit) []measure.Length {
 	return trade.Bits[u]
 }
 
+// Holds reports whether a kit has every tool, hinge and device that another has of its own.
+func (k Kit) Holds(other Kit) bool {
+	return holds(k.Tools, other.Tools, func(t survey.Tool) string { return t.ID + " " + t.Instrument }) &&
+		holds(k.Hinges, other.Hinges, func(h OwnHinge) string { return h.ID }) &&
+		holds(k.Devices, other.Devices, func(d trade.Device) string { return d.ID })
+}
+
+func holds[T any](list, other []T, id func(T) string) bool {
+	return !slices.ContainsFunc(other, func(o T) bool {
+		return !slices.ContainsFunc(list, func(t T) bool { return id(t) == id(o) })
+	})
+}
+
 // OwnHinge is a hinge that is measured once and kept for all the job's doors. Nought is what
 // was not said.
 type OwnHinge struct {
