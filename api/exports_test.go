@@ -54,7 +54,7 @@ func (s site) madeOf(id string) (v Export) {
 // which says how far it is; the file is what fewer doors would have got at once.
 func TestManyDoorsAreAnExport(t *testing.T) {
 	s := run(t)
-	many, few := s.house(mostAtOnce+1), s.house(mostAtOnce)
+	many, few, booked := s.house(mostAtOnce+1), s.house(mostAtOnce), s.house(mostBooked)
 	at := func(head JobHead, what string) string {
 		switch what {
 		case "card", "book", "order", "load":
@@ -84,6 +84,10 @@ func TestManyDoorsAreAnExport(t *testing.T) {
 			_, err := zip.NewReader(bytes.NewReader(file.raw), int64(len(file.raw)))
 			assert.NoError(t, err)
 			continue
+		}
+		if what == exportBook {
+			require.Equal(t, 422, s.do("GET", at(few, what), "", nil).status)
+			few = booked
 		}
 		now := s.do("GET", at(few, what), "", nil)
 		require.Equal(t, 200, now.status, what)

@@ -112,7 +112,7 @@ func (s server) chosen(ctx context.Context, id string, doors []string) (job.Job,
 }
 
 // mostAtOnce is how many doors are planned while their request waits. More are an export, which says how far it is.
-const mostAtOnce = 60
+const mostAtOnce = 40
 
 var errExport = huma.Error422UnprocessableEntity("That is more doors than are given out at once: have it made under Papers and schedules, which shows how far it is. (For a program: POST /api/exports.)")
 

@@ -127,6 +127,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if asked.Presets != nil {
 		head.Presets = *asked.Presets
 	}
+	was := head.Kit
 	if asked.Kit != nil {
 		head.Kit = *asked.Kit
 	}
@@ -138,7 +139,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if err := head.Job().CheckHead(); err != nil {
 		return nil, problem(ctx, err)
 	}
-	if asked.Kit != nil {
+	if !head.Kit.Holds(was) { // else no door can miss anything
 		if err := s.keepsKit(ctx, head); err != nil {
 			return nil, problem(ctx, err)
 		}

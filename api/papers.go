@@ -22,7 +22,7 @@ func (s server) papers(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	if in.Kind == exportBook {
-		if err := s.fewPictures(ctx, j); err != nil {
+		if err := s.shortBook(ctx, j); err != nil {
 			return nil, problem(ctx, err)
 		}
 	}
@@ -38,11 +38,17 @@ func (s server) papers(ctx context.Context, in *struct {
 	return &sheetOut{typePDF, attached(name + "-" + in.Kind + ".pdf"), b.Bytes()}, nil
 }
 
-// mostPictured is how many photographs a book brings down to its size while its request waits.
-const mostPictured = 8
+// What a book may have while its request waits: each door is planned twice, each photograph brought down to its size.
+const (
+	mostPictured = 8
+	mostBooked   = mostAtOnce / 2
+)
 
-// fewPictures refuses doors with more.
-func (s server) fewPictures(ctx context.Context, j job.Job) error {
+// shortBook refuses doors of which a book has more.
+func (s server) shortBook(ctx context.Context, j job.Job) error {
+	if len(j.Openings) > mostBooked {
+		return errExport
+	}
 	n := 0
 	for _, o := range j.Openings {
 		list, err := s.store.Photos(ctx, j.ID, o.ID)
