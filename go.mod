@@ -5,6 +5,7 @@ go 1.26.8
 require (
 	codeberg.org/go-pdf/fpdf v0.12.0
 	filippo.io/age v1.3.2
+	github.com/BurntSushi/toml v1.6.0
 	github.com/alecthomas/kong v1.17.0
 	github.com/anishathalye/porcupine v1.3.1
 	github.com/arran4/golang-ical v0.3.4
@@ -17,6 +18,7 @@ require (
 	github.com/go-chi/httprate v0.16.1
 	github.com/gofrs/flock v0.13.2
 	github.com/makiuchi-d/gozxing v0.1.1
+	github.com/nicksnyder/go-i18n/v2 v2.7.0
 	github.com/peterstace/simplefeatures v0.50.0
 	github.com/pressly/goose/v3 v3.29.0
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
@@ -33,7 +35,6 @@ require (
 
 require (
 	filippo.io/hpke v0.4.0 // indirect
-	github.com/BurntSushi/toml v1.4.1-0.20240526193622-a339e1f7089c // indirect
 	github.com/dustin/go-humanize v1.1.0 // indirect
 	github.com/go-json-experiment/json v0.0.0-20260213210345-44df1a37e875 // indirect
 	github.com/google/uuid v1.6.0 // indirect

@@ -180,7 +180,7 @@ func doorOf(j job.Job, k store.Kept) met {
 			door.Cares++
 		case f.Gravity != plan.Stop:
 		case len(door.Stops) < mostSaid:
-			door.Stops = append(door.Stops, f.Words(j.Unit, j.Tape))
+			door.Stops = append(door.Stops, sheet.Voice(j).Say(f.Message()))
 		}
 		if f.Gravity == plan.Stop && f.Step == p.Next {
 			door.Now = false

@@ -279,7 +279,7 @@ func (c *copiedDoor) judge(j job.Job, parts []job.Part) {
 	stops := func(o job.Opening) (list []string) {
 		for _, f := range plan.Solve(j, o).All() {
 			if f.Gravity == plan.Stop {
-				list = append(list, f.Words(j.Unit, j.Tape))
+				list = append(list, sheet.Voice(j).Say(f.Message()))
 			}
 		}
 		return list

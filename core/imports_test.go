@@ -15,7 +15,7 @@ import (
 func TestArrows(t *testing.T) {
 	out, err := exec.Command("go", "list", "-f", `{{.ImportPath}} {{join .Imports " "}}`, "./...").Output()
 	require.NoError(t, err)
-	order := []string{"frame", "measure", "field", "figure", "trade", "survey", "slab", "season", "lining", "fit", "hinge", "swing", "lock", "try", "job", "plan", "day", "load", "schedule", "oracle", "simulate", "practice"}
+	order := []string{"frame", "measure", "message", "field", "figure", "trade", "survey", "slab", "season", "lining", "fit", "hinge", "swing", "lock", "try", "job", "plan", "day", "load", "schedule", "oracle", "simulate", "practice"}
 	rank := map[string]int{}
 	for i, p := range order {
 		rank["kindmargin/core/"+p] = i + 1

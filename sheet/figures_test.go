@@ -20,7 +20,9 @@ import (
 
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/plan"
 	"kindmargin/demo"
+	"kindmargin/words"
 )
 
 // figuresOf are all numbers of a JSON document in order, to 1 µm (or a thousandth of what they are in), without
@@ -164,4 +166,29 @@ func TestWhatIsAFigure(t *testing.T) {
 	line, err := figuresOf([]byte(`{"b": 1.00049, "a": [2, {"text": {"mm": "3.5"}, "mm": -0.0001}], "args": {"by": 7, "in": [8]}, "ok": true, "z": 9e2}`))
 	require.NoError(t, err)
 	assert.Equal(t, "1 2 0 900", line)
+}
+
+// All that is found in those houses is said, in each language and each unit: nothing is left out of the catalogue, no
+// argument is missing, and no figure of nought is told.
+func TestFindingsAreSaid(t *testing.T) {
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	for n := range 100 {
+		jobs = append(jobs, seeded(jobs[:2], n))
+	}
+	said := map[plan.Code]bool{}
+	for _, j := range jobs {
+		for _, o := range j.Openings {
+			for _, f := range plan.Solve(j, o).All() {
+				said[f.Code] = true
+				for _, l := range words.Languages {
+					for _, v := range []words.Voice{words.In(l, measure.Millimetres, measure.HalfMillimetre), words.In(l, measure.Inches, measure.ThirtySeconds)} {
+						text := v.Say(f.Message())
+						assert.NotRegexp(t, `[\[\]{}]|  |\.\.|\b0 (mm|in)\b|±0\b`, text)
+					}
+				}
+			}
+		}
+	}
+	assert.Greater(t, len(said), 35, "many things are found there")
 }

@@ -9,7 +9,7 @@ import (
 // HingeWays are the hinges that could be taken for a leaf of an opening, 0 the one on the
 // hinge jamb: the job's own, then the trade's.
 func HingeWays(j job.Job, o job.Opening, leaf int) []HingeWay {
-	p := printer{j.Unit, j.Tape}
+	p := newPrinter(j)
 	list := []HingeWay{}
 	for _, w := range plan.HingeWays(j, o, leaf) {
 		kind, _ := trade.HingeKindByID(w.Kind)
@@ -22,7 +22,7 @@ func HingeWays(j job.Job, o job.Opening, leaf int) []HingeWay {
 			v.Load = plan.Weight(w.Load, j.Unit)
 		}
 		for _, f := range w.Against {
-			v.Against = append(v.Against, f.Words(p.unit, p.tape))
+			v.Against = append(v.Against, p.voice.Say(f.Message()))
 		}
 		list = append(list, v)
 	}

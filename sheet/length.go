@@ -4,7 +4,9 @@ package sheet
 
 import (
 	"kindmargin/core/figure"
+	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/words"
 )
 
 // Text is a length as it is shown, in either unit, without the unit.
@@ -45,9 +47,16 @@ type Term struct {
 
 // printer shows lengths for one job.
 type printer struct {
-	unit measure.Unit
-	tape measure.Tape
+	unit  measure.Unit
+	tape  measure.Tape
+	voice words.Voice
 }
+
+// newPrinter shows what belongs to a job.
+func newPrinter(j job.Job) printer { return printer{j.Unit, j.Tape, Voice(j)} }
+
+// Voice says what belongs to a job.
+func Voice(j job.Job) words.Voice { return words.In(words.Usual(j.Unit), j.Unit, j.Tape) }
 
 // both is a length shown in each unit by the same rule.
 func both(show func(measure.Unit) string) Text {

@@ -72,7 +72,7 @@ func LoadFor(ctx context.Context, j job.Job, told func()) (Load, error) {
 
 // LoadOf is a list in its JSON form.
 func LoadOf(j job.Job, l load.List) Load {
-	p := printer{j.Unit, j.Tape}
+	p := newPrinter(j)
 	v := Load{Doors: append([]string{}, l.Doors...), Groups: []LoadGroup{}, Cutting: []LoadCut{}, Settings: []LoadSetting{}, Open: []LoadOpen{}}
 	for _, h := range load.Headings {
 		g := LoadGroup{h.Kind, h.Name, []LoadItem{}}

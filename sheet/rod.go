@@ -52,7 +52,7 @@ func Rod(ctx context.Context, j job.Job, from string, told func()) (v StoryRod, 
 	}); err != nil {
 		return v, true, err
 	}
-	p := printer{j.Unit, j.Tape}
+	p := newPrinter(j)
 	v = StoryRod{Of: r.Of, Marks: p.rodMarks(r.Marks), Doors: []RodDoor{}}
 	for _, d := range r.Doors {
 		door := RodDoor{d.ID, d.Name, d.Leaf, d.Missing == "" && len(d.Off) == 0, []RodOff{}, d.Missing}

@@ -181,7 +181,7 @@ func (t tables) marginsHead() []string {
 }
 
 func (t tables) margins(d load.Door) (rows [][]any) {
-	p := printer{t.job.Unit, t.job.Tape}
+	p := newPrinter(t.job)
 	by, on := "", ""
 	if d.Signed != nil {
 		by, on = d.Signed.By, d.Signed.On

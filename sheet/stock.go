@@ -21,12 +21,12 @@ type StockFit struct {
 
 // Stock holds the stock sizes against a leaf of an opening, 0 or 1.
 func Stock(j job.Job, o job.Opening, leaf int) []StockFit {
-	p := printer{j.Unit, j.Tape}
+	p := newPrinter(j)
 	out := []StockFit{}
 	for _, f := range plan.Buy(j, o, leaf) {
 		v := StockFit{
 			f.Market, p.exact(f.Width), p.exact(f.Stock.Length), p.exact(f.Thickness), f.Fits, f.Best,
-			f.Why.Words(j.Unit, j.Tape), nil, plan.Weight(f.Weight, j.Unit),
+			p.voice.Say(f.Why.Message()), nil, plan.Weight(f.Weight, j.Unit),
 		}
 		for _, side := range frame.Sides {
 			v.Off = append(v.Off, p.length(f.Off[side]))

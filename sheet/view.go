@@ -6,7 +6,9 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
+	"kindmargin/core/survey"
 	"kindmargin/core/swing"
 )
 
@@ -15,7 +17,7 @@ func Of(j job.Job, o job.Opening) Plan { return NewPlan(j, o, plan.Solve(j, o)) 
 
 // NewPlan is a plan of an opening in its JSON form.
 func NewPlan(j job.Job, o job.Opening, p plan.Plan) Plan {
-	pr := printer{j.Unit, j.Tape}
+	pr := newPrinter(j)
 	v := Plan{
 		Next: p.Next, Trip: cents(p.Trip), Rod: []Notch{}, Findings: pr.findings(p.Findings), Clashes: []Clash{}, Without: []Settled{}, ToRead: []ToRead{},
 		Readings: []ReadingOn{}, Places: []Place{}, Leaves: []Leaf{},
@@ -100,16 +102,44 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 func (p printer) findings(list []plan.Finding) []Finding {
 	out := make([]Finding, len(list))
 	for i, f := range list {
-		out[i] = Finding{f.Gravity, f.Step, f.Pointer, f.Code, map[string]any{}, f.Words(p.unit, p.tape)}
+		out[i] = Finding{f.Gravity, f.Step, f.Pointer, f.Code, map[string]any{}, p.voice.Say(f.Message())}
 		for name, arg := range f.Args {
-			out[i].Args[name] = plan.Plain(arg)
+			out[i].Args[name] = p.plain(arg)
 		}
 	}
 	return out
 }
 
+// plain is an argument of a message as other programs read it: a length in mm, a reading by its ID, an edge or a side
+// by name, a weight in kg, else text.
+func (p printer) plain(arg any) any {
+	switch v := arg.(type) {
+	case measure.Length:
+		return v.MM()
+	case message.At:
+		return measure.Length(v).MM()
+	case message.Exact:
+		return measure.Length(v).MM()
+	case message.Fine:
+		return measure.Length(v).MM()
+	case message.Slope:
+		return measure.Length(v).MM()
+	case message.Sure, message.Mass, message.Degrees, message.Percent, message.Number, message.Count, message.Month, frame.Hand:
+		return v
+	case message.Edge:
+		return frame.Side(v).String()
+	case message.Wall:
+		return frame.Side(v).String()
+	case message.Margin:
+		return frame.Side(v).String()
+	case survey.Reading:
+		return v.ID
+	}
+	return p.voice.Word(arg)
+}
+
 func (p printer) clash(c plan.Clash) Clash {
-	v := Clash{ID: c.Reading.ID, Or: []string{}, AgainID: c.Again.ID, Text: c.Words(p.unit, p.tape), Again: toRead(c.Suggest(p.unit))}
+	v := Clash{ID: c.Reading.ID, Or: []string{}, AgainID: c.Again.ID, Text: p.voice.Say(c.Message()), Again: toRead(c.Suggest(p.unit))}
 	for _, r := range c.Or {
 		v.Or = append(v.Or, r.ID)
 	}

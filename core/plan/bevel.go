@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/swing"
 	"kindmargin/core/trade"
 )
@@ -94,15 +95,15 @@ func (e edge) bevel(d door, b bay, c swing.Choice) (f figure.Figure, said findin
 	pass := measure.FromMM(e.pass)
 	switch near := e.passing(swing.LockPull, beside); {
 	case e.slab.Bevel > most:
-		said.say(Stop, job.StepSwing, at, BevelTooMuch, Args{"bevel": f.Value, "thickness": Exact(thick), "most": measure.FromMM(most)})
+		said.say(Stop, job.StepSwing, at, BevelTooMuch, Args{"bevel": f.Value, "thickness": message.Exact(thick), "most": measure.FromMM(most)})
 	case near < e.pass:
-		said.say(Stop, job.StepSwing, "/margins/lock", PullFaceTouches, Args{"passes": Finely(measure.FromMM(max(near, 0))), "lack": Finely(measure.FromMM(e.pass - near)), "pass": pass})
+		said.say(Stop, job.StepSwing, "/margins/lock", PullFaceTouches, Args{"passes": message.Fine(measure.FromMM(max(near, 0))), "lack": message.Fine(measure.FromMM(e.pass - near)), "pass": pass})
 	case !possible:
 		said.say(Stop, job.StepSwing, at, NoBevelPasses, Args{"most": measure.FromMM(most), "pass": pass})
 	case e.passing(swing.LockPush, beside) < e.pass-0.01:
-		said.say(Care, job.StepSwing, at, BevelShort, Args{"needed": Finely(measure.FromMM(least)), "pass": pass})
+		said.say(Care, job.StepSwing, at, BevelShort, Args{"needed": message.Fine(measure.FromMM(least)), "pass": pass})
 	case !b.meets && c.Closing == nil && e.passing(swing.LockPush, [][]swing.Point{twisted(c, e.slab, e.pin, beside[0])}) < e.pass/2:
-		said.say(Care, job.StepSwing, "/swing/closing", TwistUnread, Args{"over": Exact(swing.ClosingOver)})
+		said.say(Care, job.StepSwing, "/swing/closing", TwistUnread, Args{"over": message.Exact(swing.ClosingOver)})
 	}
 	return f, said
 }
@@ -152,7 +153,7 @@ func stopped(c swing.Choice, s swing.Slab, p swing.Pin) (shape []swing.Point, sa
 		// It bears where the stop ends, so far from the pins, and holds the lock edge off by as
 		// many times what it presses.
 		bears := max(c.Stop.MM()-p.Margin/2, 1)
-		said.say(Stop, job.StepSwing, "/swing/play", StopSprings, Args{"by": Finely(measure.FromMM(-play)), "off": measure.FromMM(-play * (p.Margin/2 + s.Width) / bears)})
+		said.say(Stop, job.StepSwing, "/swing/play", StopSprings, Args{"by": message.Fine(measure.FromMM(-play)), "off": measure.FromMM(-play * (p.Margin/2 + s.Width) / bears)})
 	}
 	return shape, said
 }

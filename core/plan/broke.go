@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
@@ -27,10 +28,10 @@ func (h *tries) doubt(d door, at string) {
 			g := &last.Gaps[i]
 			g.Clash = true
 			h.said.say(Care, job.StepTry, at+"/hangs/"+strconv.Itoa(k)+"/gaps/"+strconv.Itoa(i)+"/value", GapContradicted, Args{
-				"reading": g.Reading, "value": Finely(g.Value), "about": Finely(measure.FromMM(max(x.Predicted, 0))),
+				"reading": g.Reading, "value": message.Fine(g.Value), "about": message.Fine(measure.FromMM(max(x.Predicted, 0))),
 			})
 		case x.Reading.Offer == "":
-			h.said.say(Note, job.StepTry, "", ReadingGapsDoubt, Args{"reading": x.Reading, "value": Exact(x.Reading.Value), "about": measure.FromMM(x.Predicted)})
+			h.said.say(Note, job.StepTry, "", ReadingGapsDoubt, Args{"reading": x.Reading, "value": message.Exact(x.Reading.Value), "about": measure.FromMM(x.Predicted)})
 		}
 	}
 	off := slices.ContainsFunc(last.Gaps, func(g FoundGap) bool { return g.Off })
@@ -69,7 +70,7 @@ func (h *tries) broke(d door) (said findings) {
 		said.say(Note, job.StepTry, "", ForetoldMissed, nil)
 		return said
 	}
-	long := Finely(measure.FromMM(math.Abs(by)))
+	long := message.Fine(measure.FromMM(math.Abs(by)))
 	switch worst.Of {
 	case survey.OfPins:
 		names := hingeNames[len(h.tried.Made.Hinges)]
@@ -77,16 +78,16 @@ func (h *tries) broke(d door) (said findings) {
 		if worst.To < worst.From {
 			name = names[len(names)-1]
 		}
-		said.say(Care, job.StepTry, "", HingeNotHome, Args{"name": name, "by": long, "way": either(by, "further out", "further in")})
+		said.say(Care, job.StepTry, "", HingeNotHome, Args{"name": name, "by": long, "way": way(by, "further-out", "further-in")})
 	case survey.OfHead:
-		said.say(Care, job.StepTry, "", HangsOff, Args{"by": long, "way": either(by, "lower", "higher")})
+		said.say(Care, job.StepTry, "", HangsOff, Args{"by": long, "way": way(by, "lower", "higher")})
 	default:
 		side := map[survey.Strays]frame.Side{survey.OfLockEdge: frame.Lock, survey.OfTop: frame.Head, survey.OfFoot: frame.Foot}[worst.Of]
 		end := 0
 		if worst.To > worst.From {
 			end = 2
 		}
-		said.say(Care, job.StepTry, "", CutOffLine, Args{"edge": Edge(side), "by": long, "way": either(by, "proud of", "inside"), "end": ends[side][end]})
+		said.say(Care, job.StepTry, "", CutOffLine, Args{"edge": message.Edge(side), "by": long, "way": way(by, "proud-of", "inside"), "end": message.End{Side: side, Place: end}})
 	}
 	return said
 }

@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/trade"
 )
@@ -79,7 +80,7 @@ func hold(stock trade.Stock, like slab.Slab, o fit.Outline, tape measure.Tape) S
 		f.lost += max(w.Deepest[side], 0)
 		f.lack += w.Over[side]
 		if w.Over[side] > 0 && f.Why.Code == "" {
-			why(StockOver, Args{"edge": Edge(side), "off": measure.FromMM(w.Deepest[side]), "more": Finely(measure.FromMM(w.Over[side]))})
+			why(StockOver, Args{"edge": message.Edge(side), "off": measure.FromMM(w.Deepest[side]), "more": message.Fine(measure.FromMM(w.Over[side]))})
 		}
 	}
 	var narrow, short float64

@@ -5,6 +5,7 @@ import (
 
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
@@ -30,19 +31,19 @@ func clashes(d door, s surveyed) (list []Clash) {
 	for _, x := range s.shape.Suspects() {
 		c := Clash{Reading: x.Reading, Or: x.Or, Swapped: x.Swapped, Again: x.Reading}
 		args := Args{
-			"reading": x.Reading, "value": Exact(x.Reading.Value),
+			"reading": x.Reading, "value": message.Exact(x.Reading.Value),
 			"about": measure.FromMM(x.Predicted), "slip": x.Slip(),
 		}
 		code := Contradicted
 		switch {
 		case x.Swapped != nil:
 			code = ChangedRound
-			args = Args{"reading": x.Reading, "value": args["value"], "other": *x.Swapped, "otherValue": Exact(x.Swapped.Value)}
+			args = Args{"reading": x.Reading, "value": args["value"], "other": *x.Swapped, "otherValue": message.Exact(x.Swapped.Value)}
 		case x.Bump:
 			c.Again, _ = x.Beside()
 			code, args["next"] = OrBump, c.Again
 		case len(x.Or) > 0:
-			code, args["others"] = OneOf, Any(x.Or)
+			code, args["others"] = OneOf, eitherOf(x.Or)
 			if r, ok := s.shape.Split(x, survey.Candidates(measure.FromMM(s.width), measure.FromMM(s.height), d.unit)); ok {
 				c.Again = r
 				code, args["next"] = OneOfSplit, r
@@ -51,7 +52,7 @@ func clashes(d door, s surveyed) (list []Clash) {
 				}
 			}
 		}
-		if other, ok := slipped[code]; ok && args["slip"] != "" {
+		if other, ok := slipped[code]; ok && args["slip"] != message.ID("") {
 			code = other
 		}
 		i := slices.IndexFunc(d.Readings, func(r survey.Reading) bool { return r.ID == x.Reading.ID })
@@ -82,4 +83,12 @@ func settled(o job.Opening, c Clash, r survey.Reading) job.Opening {
 		}
 	}
 	return o
+}
+
+// eitherOf are readings of which any one could be meant, with their values.
+func eitherOf(list []survey.Reading) (or message.Or) {
+	for _, r := range list {
+		or = append(or, message.Message{ID: "list.the-reading", Args: Args{"reading": r, "value": message.Exact(r.Value)}})
+	}
+	return or
 }

@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -17,7 +18,7 @@ import (
 // is nil while the slab is not measured. ask are the readings without which it is not to be cut.
 func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], corners [2]figure.Figure) (sheet *CutSheet, laid *fit.Laid, ask []Suggestion, said findings) {
 	if missing := b.slab.Missing(); len(missing) > 0 {
-		said.say(Care, job.StepSlab, b.at+"/"+missing[0], SlabUnmeasured, Args{"missing": join(missing)})
+		said.say(Care, job.StepSlab, b.at+"/"+missing[0], SlabUnmeasured, Args{"missing": sizeNames(missing)})
 		ask, _ = doubts(d, s, o, wanted) // asked for with the other readings, not once the slab is there
 		return nil, nil, ask, said
 	}
@@ -52,7 +53,7 @@ func cut(d door, s surveyed, b bay, o fit.Outline, wanted frame.Each[float64], c
 		edge := edgeCut(d, as, o, side, first, left, across)
 		sheet.Edges = append(sheet.Edges, edge)
 		if d.leaveOn() == job.WhenSure && first.Left[side] > mostSure {
-			said.say(Care, job.StepCut, "", HardlySure, Args{"wall": Wall(side), "left": measure.FromMM(first.Left[side])})
+			said.say(Care, job.StepCut, "", HardlySure, Args{"edge": message.Edge(side), "wall": message.Wall(side), "left": measure.FromMM(first.Left[side])})
 		}
 	}
 	sheet.Width, sheet.Length = checks(d, as, sheet.Edges, first)
@@ -121,7 +122,7 @@ func lacks(d door, wanted frame.Each[float64], laid fit.Laid) (said findings) {
 	for _, side := range frame.Sides {
 		if lack := wanted[side] - laid.Left[side]; lack > d.tape.Step().MM()/2 {
 			said.say(Care, job.StepCut, "", NoLeaveOn, Args{
-				"edge": Edge(side), "wanted": measure.FromMM(wanted[side]),
+				"edge": message.Edge(side), "wanted": measure.FromMM(wanted[side]),
 				"left": measure.FromMM(laid.Left[side]), "lack": measure.FromMM(lack),
 			})
 		}
@@ -151,14 +152,14 @@ func shorts(d door, b bay, laid fit.Laid) (said findings) {
 			if measure.FromMM(x.By) > mostWide {
 				gravity = Stop
 			}
-			said.say(gravity, job.StepMeasure, "/lining", FrameWide, Args{"edge": Edge(x.Side), "at": measure.FromMM(x.At), "by": Finely(measure.FromMM(x.By))})
+			said.say(gravity, job.StepMeasure, "/lining", FrameWide, Args{"edge": message.Edge(x.Side), "at": measure.FromMM(x.At), "by": message.Fine(measure.FromMM(x.By))})
 			continue
 		}
 		field, code := "/length", TooShort
 		if x.Side.Upright() {
 			field, code = "/width", TooNarrow
 		}
-		said.say(Stop, job.StepSlab, b.at+field, code, Args{"side": x.Side.String(), "at": measure.FromMM(x.At), "by": measure.FromMM(x.By)})
+		said.say(Stop, job.StepSlab, b.at+field, code, Args{"edge": message.Edge(x.Side), "at": measure.FromMM(x.At), "by": measure.FromMM(x.By)})
 	}
 	return said
 }
@@ -306,4 +307,12 @@ func (c *CutSheet) bevel(d door, bevel figure.Figure) {
 	e := &c.Edges[slices.IndexFunc(c.Edges, func(e EdgeCut) bool { return e.Side == frame.Lock })]
 	e.Bevel = bevel
 	e.Says += " Then bevel it: the push face " + d.tape.Show(bevel.Value) + " narrower than the pull face."
+}
+
+// sizeNames are sizes of a slab by the names of their fields.
+func sizeNames(fields []string) (list message.And) {
+	for _, f := range fields {
+		list = append(list, message.ID("slab-size."+f))
+	}
+	return list
 }

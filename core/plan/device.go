@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -65,40 +66,40 @@ func moved(f figure.Figure, up measure.Length) figure.Figure {
 func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 	thick, name := b.slab.Thickness, w.Device.Name
 	if hand := string(handOf(d, b)); w.Device.Handed != "" && w.Device.Handed != hand {
-		said.say(Stop, job.StepLock, "/lock/device", DeviceOfOtherHand, Args{"name": name, "made": w.Device.Handed, "hand": hand})
+		said.say(Stop, job.StepLock, "/lock/device", DeviceOfOtherHand, Args{"name": name, "made": frame.Hand(w.Device.Handed), "hand": frame.Hand(hand)})
 	}
 	if e := w.Edge; e != nil {
 		switch wall := e.Wall.Value; {
 		case wall <= 0:
-			said.say(Stop, job.StepLock, "/lock/device", BoreThrough, Args{"wide": Exact(e.Wide), "thickness": Exact(thick), "most": Exact(thick - 2*trade.ThinWall)})
+			said.say(Stop, job.StepLock, "/lock/device", BoreThrough, Args{"wide": message.Exact(e.Wide), "thickness": message.Exact(thick), "most": message.Exact(thick - 2*trade.ThinWall)})
 		case wall < trade.ThinWall:
-			said.say(Care, job.StepLock, "/lock/device", ThinWalls, Args{"bore": Exact(e.Wide), "thickness": thick, "wall": wall, "least": Exact(trade.ThinWall)})
+			said.say(Care, job.StepLock, "/lock/device", ThinWalls, Args{"bore": message.Exact(e.Wide), "thickness": thick, "wall": wall, "least": message.Exact(trade.ThinWall)})
 		}
 		if w.Plate != nil && e.Long == 0 && e.Cover < trade.LeastCover {
-			said.say(Care, job.StepLock, "/lock/device", CoverThin, Args{"plate": Exact(w.Plate.Plate.Wide), "bore": Exact(e.Wide), "cover": Exact(max(e.Cover, 0)), "smaller": Exact(w.Plate.Plate.Wide - 2*trade.LeastCover)})
+			said.say(Care, job.StepLock, "/lock/device", CoverThin, Args{"plate": message.Exact(w.Plate.Plate.Wide), "bore": message.Exact(e.Wide), "cover": covered(e.Cover), "smaller": message.Exact(w.Plate.Plate.Wide - 2*trade.LeastCover)})
 		}
 		if e.Bit == 0 && e.Long == 0 {
-			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": "latch bore", "dia": Exact(w.Device.Edge.Bore)})
+			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": "latch bore", "dia": message.Exact(w.Device.Edge.Bore)})
 		}
 	}
 	said.add(inStile(d, b, w, laid))
 	said.add(inTheWayOf(d, w, laid))
 	for i, h := range w.Holes {
 		if h.Bit == 0 {
-			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": h.What, "dia": Exact(h.Dia)})
+			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": h.What, "dia": message.Exact(h.Dia)})
 		}
 		if wood := h.In.Value - h.Dia/2; wood < trade.HoleApart && wood > -h.Dia {
-			said.say(Stop, job.StepLock, "/lock/backset", HoleAtEdge, Args{"what": h.What, "wood": Exact(wood), "least": Exact(h.Dia/2 + trade.HoleApart)})
+			said.say(Stop, job.StepLock, "/lock/backset", HoleAtEdge, Args{"what": h.What, "wood": message.Exact(wood), "least": message.Exact(h.Dia/2 + trade.HoleApart)})
 		}
 		for _, o := range w.Holes[:i] {
 			meets(&said, h, o, thick)
 		}
 	}
 	if w.Device.Screw > thick-2*measure.Millimetre && w.Device.Screw > 0 {
-		said.say(Stop, job.StepLock, "/lock/device", FaceScrewLong, Args{"screw": Exact(w.Device.Screw), "thickness": Exact(thick)})
+		said.say(Stop, job.StepLock, "/lock/device", FaceScrewLong, Args{"screw": message.Exact(w.Device.Screw), "thickness": message.Exact(thick)})
 	}
 	if s := w.Strike; s != nil && d.Lock.Jamb > 0 && s.In.Value+s.Plate.Wide/2 > d.Lock.Jamb {
-		said.say(Stop, job.StepLock, "/lock/jamb", StrikeOutside, Args{"plate": Exact(s.Plate.Wide), "in": Exact(s.In.Value), "jamb": Exact(d.Lock.Jamb)})
+		said.say(Stop, job.StepLock, "/lock/jamb", StrikeOutside, Args{"plate": message.Exact(s.Plate.Wide), "in": message.Exact(s.In.Value), "jamb": message.Exact(d.Lock.Jamb)})
 	}
 	return said
 }
@@ -106,7 +107,7 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 // meets says where two holes have too little wood between them, or none.
 func meets(said *findings, a, b lock.Hole, thick measure.Length) {
 	gap := lock.Gap(a, b)
-	args := Args{"what": a.What, "other": b.What, "wood": Exact(max(gap, 0)), "least": Exact(trade.HoleApart)}
+	args := Args{"what": a.What, "other": b.What, "wood": message.Exact(max(gap, 0)), "least": message.Exact(trade.HoleApart)}
 	blind := a.Deep > 0 && b.Deep > 0 && a.Deep+b.Deep < thick
 	if blind && a.From != b.From && a.From != trade.FromBoth && b.From != trade.FromBoth {
 		return // from opposite faces, and neither comes to the other
@@ -144,11 +145,11 @@ func inStile(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 	}
 	for _, h := range w.Holes {
 		if reach := h.In.Value + h.Dia/2; reach > stile {
-			said.say(Stop, job.StepLock, "/lock/backset", PastStile, Args{"what": h.What, "reach": Exact(reach), "stile": Exact(stile), "backset": Exact(max(stile-h.Dia/2, 0))})
+			said.say(Stop, job.StepLock, "/lock/backset", PastStile, Args{"what": h.What, "reach": message.Exact(reach), "stile": message.Exact(stile), "backset": message.Exact(max(stile-h.Dia/2, 0))})
 		}
 	}
 	if deep := w.Device.Case.Deep; deep > stile {
-		said.say(Stop, job.StepLock, "/lock/device", CasePastStile, Args{"case": Exact(deep), "stile": Exact(stile)})
+		said.say(Stop, job.StepLock, "/lock/device", CasePastStile, Args{"case": message.Exact(deep), "stile": message.Exact(stile)})
 	}
 	return said
 }
@@ -248,7 +249,15 @@ func inTheWayOf(d door, w lock.Work, laid *fit.Laid) (said findings) {
 		if up != nil && down != nil {
 			by += ", or " + d.tape.Show(*down-top) + " lower"
 		}
-		said.say(Care, job.StepLock, "/lock/avoid", DeviceInTheWay, Args{"name": w.Device.Name, "what": s.What, "from": s.From, "to": s.To, "by": by})
+		said.say(Care, job.StepLock, "/lock/avoid", DeviceInTheWay, Args{"name": w.Device.Name, "what": s.What, "from": message.At(s.From), "to": message.At(s.To), "by": by})
 	}
 	return said
+}
+
+// covered says how much a plate hides on either side of a bore.
+func covered(by measure.Length) message.Message {
+	if by <= 0 {
+		return message.Message{ID: "cover.none"}
+	}
+	return message.Message{ID: "cover.some", Args: Args{"by": message.Exact(by)}}
 }

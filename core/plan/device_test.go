@@ -61,21 +61,21 @@ func TestWhatOfADeviceDoesNotGoIn(t *testing.T) {
 		require.NoError(t, j.Check())
 		return saidOf(t, Solve(j, o).Leaves[0].Findings, code, gravity)
 	}
-	assert.Contains(t, tell(BoreThrough, Stop, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(38) }), "38 mm wide goes through the faces of a slab 35 mm thick: 25 mm is the most")
-	assert.Contains(t, tell(ThinWalls, Care, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(25.4) }), "walls of 5 mm", "4.8, on the tape")
-	assert.Contains(t, tell(CoverThin, Care, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(24) }), "hides only 0.5 mm on either side of a 24 mm bore: 22 mm or less is better", "22 rather than 25: common practice")
-	assert.Contains(t, tell(NoBit, Care, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Dia = mm(19) }), "no bit at hand for the spindle, 19 mm")
-	assert.Contains(t, tell(HoleAtEdge, Stop, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Off = mm(13) }), "leave 2 mm of wood to the edge and break out: its middle stands 15 mm in")
+	assert.Contains(t, tell(BoreThrough, Stop, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(38) }), "A hole or slot 38 mm wide breaks through the faces of a slab 35 mm thick. 25 mm is the most.")
+	assert.Contains(t, tell(ThinWalls, Care, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(25.4) }), "leaves 5 mm each side", "4.8, on the tape")
+	assert.Contains(t, tell(CoverThin, Care, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(24) }), "A forend 25 mm wide hides only 0.5 mm each side of a 24 mm hole. Bore 22 mm or less and square its ends.", "22 rather than 25: common practice")
+	assert.Contains(t, tell(NoBit, Care, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Dia = mm(19) }), "You have no bit of 19 mm for the spindle.")
+	assert.Contains(t, tell(HoleAtEdge, Stop, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Off = mm(13) }), "The spindle leaves 2 mm of wood to the edge and would break out. Its middle must be 15 mm in at least.")
 	assert.Contains(t, tell(HolesMeet, Stop, func(d *trade.Device, _ *job.Opening) {
 		d.Holes = append(d.Holes, trade.Hole{What: "bolt", Up: mm(14), Dia: mm(8), From: trade.FromBoth})
 	}), "The bolt and the spindle run into each other")
 	assert.Contains(t, tell(HolesNear, Care, func(d *trade.Device, _ *job.Opening) {
 		d.Holes = append(d.Holes, trade.Hole{What: "bolt", Up: mm(17), Dia: mm(8), From: trade.FromBoth})
-	}), "only 2 mm of wood is left", "17 − 11 − 4")
-	assert.Contains(t, tell(DeviceOfOtherHand, Stop, func(d *trade.Device, _ *job.Opening) { d.Handed = "right" }), "made for hinges on the right and the door has them on the left")
-	assert.Contains(t, tell(FaceScrewLong, Stop, func(d *trade.Device, _ *job.Opening) { d.Screw = mm(38) }), "38 mm long come out of a slab 35 mm thick")
-	assert.Contains(t, tell(StrikeOutside, Stop, func(_ *trade.Device, o *job.Opening) { o.Lock.Jamb = mm(28) }), "does not lie on a jamb 28 mm wide", "17.5 + 12.5 is 30")
-	assert.Contains(t, tell(PastStile, Stop, func(_ *trade.Device, o *job.Opening) { o.Slab.Stile = mm(65) }), "reaches 71 mm in and the stile ends at 65 mm: a backset of 54 mm at most", "60 + 11; 65 − 11")
+	}), "Only 2 mm of wood is left between the bolt and the spindle.", "17 − 11 − 4")
+	assert.Contains(t, tell(DeviceOfOtherHand, Stop, func(d *trade.Device, _ *job.Opening) { d.Handed = "right" }), "The lock is made for hinges on the right, and this door has them on the left.")
+	assert.Contains(t, tell(FaceScrewLong, Stop, func(d *trade.Device, _ *job.Opening) { d.Screw = mm(38) }), "Screws 38 mm long come through a slab 35 mm thick.")
+	assert.Contains(t, tell(StrikeOutside, Stop, func(_ *trade.Device, o *job.Opening) { o.Lock.Jamb = mm(28) }), "A keep 25 mm wide, its middle 17.5 mm in, runs off a jamb 28 mm wide.", "17.5 + 12.5 is 30")
+	assert.Contains(t, tell(PastStile, Stop, func(_ *trade.Device, o *job.Opening) { o.Slab.Stile = mm(65) }), "The spindle reaches 71 mm in, and the stile ends at 65 mm. Take a backset of 54 mm at most.", "60 + 11; 65 − 11")
 	assert.Contains(t, tell(CasePastStile, Stop, func(_ *trade.Device, o *job.Opening) { o.Slab.Stile, o.Lock.Backset = mm(72), mm(50) }), "The case is 76 mm deep and the stile 72 mm wide")
 }
 
@@ -104,7 +104,7 @@ func TestAHandleHeldToARule(t *testing.T) {
 	require.NoError(t, o.Check(house.Unit))
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, OutOfReach))
 	o.Lock.Highest = mm(1200)
-	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, OutOfReach, Stop), "outside the local rule: 900 mm to 1200 mm")
+	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, OutOfReach, Stop), "The handle comes 1250 mm above the floor: outside the local rule, 900 mm to 1200 mm.")
 	o.Lock.Lowest = mm(1300)
 	assert.ErrorContains(t, o.Check(house.Unit), "/lock/highest:")
 	o.Lock.Reach = "none"
@@ -124,8 +124,8 @@ func TestOldHolesInTheJamb(t *testing.T) {
 	require.NoError(t, o.Check(house.Unit))
 	found := ofCode(Solve(house, o).Leaves[0].Findings, OldHoleLeft)
 	require.Len(t, found, 2)
-	assert.Contains(t, found[0].Words(house.Unit, house.Tape), "The stray screw, 5 mm, stays uncovered: glue in a dowel")
-	assert.Contains(t, found[1].Words(house.Unit, house.Tape), "The old strike, 60 mm, stays uncovered: glue in a block")
+	assert.Contains(t, wordsOf(found[0], house.Unit, house.Tape), "The stray screw, 5 mm, stays uncovered. Glue in a dowel")
+	assert.Contains(t, wordsOf(found[1], house.Unit, house.Tape), "The old strike, 60 mm, stays uncovered. Glue in a block")
 	o.Lock.Device = "pull-dummy"
 	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, OldHoleLeft), 3, "a pull has no strike to cover any")
 	o.Lock.Device = "latch-22"
@@ -139,11 +139,11 @@ func TestAStrikeThatIsMissed(t *testing.T) {
 	o := square()
 	o.Lock.Missed = &lock.Missed{Up: mm(1), In: mm(0.5)}
 	f := Solve(house, o).Leaves[0].Findings
-	assert.Contains(t, saidOf(t, f, StrikeFiled, Care), "1 mm too far up: file its opening there by 1 mm")
-	assert.Contains(t, saidOf(t, f, StrikeIn, Care), "falls 0.5 mm short")
+	assert.Contains(t, saidOf(t, f, StrikeFiled, Care), "1 mm too high. File its opening there by 1 mm.")
+	assert.Contains(t, saidOf(t, f, StrikeIn, Care), "stops 0.5 mm short")
 	o.Lock.Missed = &lock.Missed{Up: mm(-3), In: mm(-0.5)}
 	f = Solve(house, o).Leaves[0].Findings
-	assert.Contains(t, saidOf(t, f, StrikeMoved, Care), "move the plate down by 3 mm")
+	assert.Contains(t, saidOf(t, f, StrikeMoved, Care), "Move the plate down by 3 mm")
 	assert.Contains(t, saidOf(t, f, StrikeRattles, Care), "rattles by 0.5 mm")
 	o.Lock.Missed = &lock.Missed{Up: mm(40)}
 	assert.ErrorContains(t, o.Check(house.Unit), "/lock/missed:")
@@ -187,7 +187,7 @@ func TestStopsThatAreThere(t *testing.T) {
 	l = Solve(house, o).Leaves[0]
 	held := ofCode(l.Findings, StopHolds)
 	require.Len(t, held, 2, "the head stop and the hinge leg meet there")
-	assert.Contains(t, held[0].Words(house.Unit, house.Tape), "The head stop holds the slab off at its hinge end: move it back, or plane it there, by 1.5 mm")
+	assert.Contains(t, wordsOf(held[0], house.Unit, house.Tape), "The head stop holds the slab off at its hinge end. Move it back, or plane it there, by 1.5 mm.")
 	assert.Contains(t, saidOf(t, l.Findings, JambsCross, Care), "the corners cross by 5.5 mm")
 }
 
@@ -212,7 +212,7 @@ func TestStopsOfAPair(t *testing.T) {
 
 // A rail's joint from 1070 to 1160 of the uncut slab; the head loses nothing here, so the
 // latch's 22 about 1029 end 30 above it, and a bathroom lock's slot, 1012 to 1102, runs into
-// it: it stands clear 44 higher or 160 lower, its spindle's top 1021 the first of it.
+// it: It stands clear 44 higher or 160 lower, its spindle's top 1021 the first of it.
 func TestADeviceInARailsJoint(t *testing.T) {
 	o := square()
 	o.Slab.Thickness = mm(44)
@@ -225,7 +225,7 @@ func TestADeviceInARailsJoint(t *testing.T) {
 	line := l.Latch.Slab.Value.MM()
 	words := saidOf(t, l.Findings, DeviceInTheWay, Care)
 	// From 17 above the line, the slot's end, to 73 under it: 90, and 12 of wood.
-	assert.Contains(t, words, fmt.Sprintf("it stands clear %.4g higher, or %.4g lower", line-17-(1070-12-90), 1160+12-(line-17)))
+	assert.Contains(t, words, fmt.Sprintf("It stands clear %.4g higher, or %.4g lower", line-17-(1070-12-90), 1160+12-(line-17)))
 	o.Lock.Avoid[0].What = ""
 	assert.ErrorContains(t, o.Check(house.Unit), "/lock/avoid/0/what:")
 }

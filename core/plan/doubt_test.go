@@ -106,7 +106,7 @@ func TestTwoValuesChangedRoundAreSettledByChangingThemBack(t *testing.T) {
 	p := Solve(house, o)
 	require.NotEmpty(t, p.Clashes)
 	require.NotNil(t, p.Clashes[0].Swapped, "%v", text(p.Clashes[0].Finding))
-	assert.Contains(t, text(p.Clashes[0].Finding), "written down for the other")
+	assert.Contains(t, text(p.Clashes[0].Finding), "The width, 200 mm up (834 mm) and the width, 1800 mm up (820 mm) look swapped.")
 	assert.Empty(t, p.Without[0].Plan.Clashes)
 }
 
@@ -123,7 +123,7 @@ func TestAHeadThatNobodyHeldASquareToIsNotCut(t *testing.T) {
 	require.True(t, said(p, Stop, " before you cut"), "%v", p.Findings)
 	assert.Equal(t, "look at what is wrong", stateOf(p, job.StepCut).Says)
 	require.NotEmpty(t, p.ToRead)
-	waits := find(p, Stop, "lock corner only").Args["reading"].(survey.Reading)
+	waits := find(p, Stop, "at the lock corner. That leaves").Args["reading"].(survey.Reading)
 	assert.Contains(t, []survey.Kind{survey.Square, survey.Level, survey.Plumb}, waits.Kind)
 
 	o.Cut.Knowing = true
@@ -133,12 +133,12 @@ func TestAHeadThatNobodyHeldASquareToIsNotCut(t *testing.T) {
 	assert.Equal(t, "ready to cut", stateOf(p, job.StepCut).Says)
 
 	o.Cut.Knowing = false
-	for n := 1; said(p, Stop, "lock corner only") || n == 1; n++ {
+	for n := 1; said(p, Stop, "at the lock corner. That leaves") || n == 1; n++ {
 		require.LessOrEqual(t, n, 3, "two or three readings settle it: %v", p.Findings)
 		waits.ID = "asked" + strconv.Itoa(n)
 		o.Readings = append(o.Readings, waits)
 		p = Solve(house, o)
-		if f := find(p, Stop, "lock corner only"); f != nil {
+		if f := find(p, Stop, "at the lock corner. That leaves"); f != nil {
 			waits = f.Args["reading"].(survey.Reading)
 		}
 	}
@@ -149,7 +149,7 @@ func TestTheFootsLeaveOnIsNotGivenAwayUnsaid(t *testing.T) {
 	o.Slab.Length = mm(2025) // hardly longer than the finished slab
 	p := Solve(house, o)
 	require.NotEmpty(t, p.Leaves[0].Cut.Edges)
-	assert.True(t, said(p, Care, "should be left on at the foot") || said(p, Care, "should be left on at the head"), "%v", p.Findings)
+	assert.True(t, said(p, Care, " on at the bottom: ") || said(p, Care, " on at the top: "), "%v", p.Findings)
 }
 
 // A bore 965 below the slab's top and a strike 1041 below the head: the latch is
@@ -164,11 +164,11 @@ func TestABoreThatIsThereRules(t *testing.T) {
 	// 3 of margin: the latch lies 997 below the finished head, 23 come off it.
 	assert.InDelta(t, 23, p.Leaves[0].Cut.Edges[0].Marks[2].Depth.Value.MM(), 0.6)
 	assert.InDelta(t, p.Leaves[0].Latch.Jamb.Value.MM(), p.Leaves[0].Latch.Slab.Value.MM()+3, 0.6)
-	assert.False(t, said(p, Stop, "the latch would miss it"))
+	assert.False(t, said(p, Stop, "so the latch would miss it"))
 
 	o.Slab.Handle = mm(900) // above the strike: nothing that comes off brings it down
 	p = Solve(house, o)
-	assert.True(t, said(p, Stop, "above the strike that is there, and the latch would miss it"), "%v", p.Findings)
+	assert.True(t, said(p, Stop, "above the keep that is there, so the latch would miss it"), "%v", p.Findings)
 
 	o.Lock.From = lock.FromHandle
 	o.Slab.Handle = mm(1020)
@@ -209,19 +209,19 @@ func TestPivotsHingesAndWeights(t *testing.T) {
 	o = square()
 	o.Slab.Construction, o.Slab.Thickness = "solid", mm(73) // 838 × 2040 × 73 mm of 620 kg/m³
 	o.Hinges.Count = 3
-	assert.True(t, said(Solve(house, o), Care, "about 77 kg, more than 60 kg"))
+	assert.True(t, said(Solve(house, o), Care, "about 77 kg, over 60 kg"))
 	j := house
 	j.Unit, j.Tape = measure.Inches, measure.Sixteenths
 	p = Solve(j, o)
-	assert.True(t, said(p, Care, "about 171 lb, more than 132 lb"), "77.4/0.45359")
+	assert.True(t, said(p, Care, "about 171 lb, over 132 lb"), "77.4/0.45359")
 	for _, f := range p.Findings {
-		assert.NotContains(t, f.Words(measure.Inches, measure.ThirtySeconds), " mm", "an inch job speaks in inches")
-		assert.NotContains(t, f.Words(measure.Inches, measure.ThirtySeconds), " kg:")
+		assert.NotContains(t, wordsOf(f, measure.Inches, measure.ThirtySeconds), " mm", "an inch job speaks in inches")
+		assert.NotContains(t, wordsOf(f, measure.Inches, measure.ThirtySeconds), " kg:")
 	}
 
 	o = square()
 	o.Hinges = hinge.Choice{From: hinge.FromPockets, Pockets: []measure.Length{mm(163), mm(1700)}, Count: 3, Leaf: mm(75), Width: mm(29), Plate: mm(2), Closed: mm(7)}
-	assert.True(t, said(Solve(house, o), Care, "3 hinges are asked for and the jamb has 2 pockets"))
+	assert.True(t, said(Solve(house, o), Care, "3 hinges are asked for, and the jamb has 2 recesses"))
 }
 
 // A cupboard door 43 in high is a door.

@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
@@ -62,7 +63,7 @@ func taper(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Su
 	}
 	g := gains[0]
 	d.doubt(&said, HeadUnread, HeadUnreadKnowing, Args{
-		"reading": g.Reading, "sure": Sure(g.From), "left": measure.FromMM(left[frame.Head]),
+		"reading": g.Reading, "sure": message.Sure(g.From), "left": measure.FromMM(left[frame.Head]),
 		// The taper is some sigmas of the slope, so it falls as that does.
 		"then": measure.FromMM(max(left[frame.Head]*g.To/g.From, 0)),
 	})
@@ -104,7 +105,7 @@ func middles(d door, s surveyed, _ fit.Outline, _ frame.Each[float64]) (ask *Sug
 		if len(gains) == 0 || gains[0].To > hardlySurer*gains[0].From { // no tool of the kit tells
 			continue
 		}
-		d.doubt(&said, MiddleUnread, MiddleUnreadKnowing, Args{"wall": Wall(side), "sure": Sure(sigma), "reading": gains[0].Reading})
+		d.doubt(&said, MiddleUnread, MiddleUnreadKnowing, Args{"wall": message.Wall(side), "sure": message.Sure(sigma), "reading": gains[0].Reading})
 		if ask == nil {
 			a := d.suggestion(gains[0].Reading, middleBrings(d.unit, side, gains[0]), false)
 			ask = &a
@@ -191,12 +192,12 @@ func slips(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Su
 	if most == 0 {
 		again, ok := in.Again(worst.Slip)
 		if !ok { // a measurement of the slab that was offered up
-			d.doubt(&said, SlabSlip, SlabSlipKnowing, Args{"offer": worst.Offer.Name, "what": offerFields[worst.Field], "slip": worst.words(), "wide": measure.FromMM(worst.wide), "side": worst.side.String()})
+			d.doubt(&said, SlabSlip, SlabSlipKnowing, Args{"offer": worst.Offer.Name, "what": offerFields[worst.Field], "slip": message.ID("slip." + worst.ID), "wide": measure.FromMM(worst.wide), "side": message.Margin(worst.side)})
 			return nil, said
 		}
 		best = again
 	}
-	args := Args{"slip": worst.words(), "wide": measure.FromMM(worst.wide), "side": worst.side.String(), "next": best}
+	args := Args{"slip": message.ID("slip." + worst.ID), "wide": measure.FromMM(worst.wide), "side": message.Margin(worst.side), "next": best}
 	waits, knowingly := SlipHides, SlipHidesKnowing
 	switch {
 	case worst.Swapped != nil:
@@ -216,18 +217,8 @@ func slips(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Su
 // tellsEnough is the share of what a slip lacks that a reading must tell of it, to be asked for.
 const tellsEnough = 0.25
 
-// words are the slip's, after "if".
-func (x danger) words() string {
-	for _, known := range trade.Slips {
-		if known.ID == x.ID {
-			return known.Words
-		}
-	}
-	return ""
-}
-
 // offerFields names the measurements of a slab that was offered up.
-var offerFields = map[string]string{
-	"width": "width at the top", "widthMid": "width in the middle", "widthFoot": "width at the bottom",
-	"length": "length on the hinge edge", "lengthLock": "length on the lock edge", "square": "squareness",
+var offerFields = map[string]message.ID{
+	"width": "slab-size.width-head", "widthMid": "slab-size.width-mid", "widthFoot": "slab-size.width-foot",
+	"length": "slab-size.length-hinge", "lengthLock": "slab-size.length-lock", "square": "slab-size.square",
 }

@@ -22,7 +22,7 @@ func saidOf(t *testing.T, list []Finding, code Code, gravity Gravity) string {
 	found := ofCode(list, code)
 	require.Len(t, found, 1, "%v", code)
 	assert.Equal(t, gravity, found[0].Gravity)
-	return found[0].Words(measure.Millimetres, house.Tape)
+	return wordsOf(found[0], measure.Millimetres, house.Tape)
 }
 
 // A jamb that bellies in by 3 is 1.5 either side of the best straight edge: where 3 is wanted
@@ -33,7 +33,7 @@ func TestTheEdgeIsHollowedBetweenThePockets(t *testing.T) {
 	o.Hinges.Count = 2 // the middle is free
 	p := Solve(house, o)
 	words := saidOf(t, p.Findings, JambHollows, Note)
-	assert.Contains(t, words, "the light between the hinges falls to 1.5 mm")
+	assert.Contains(t, words, "The hinge jamb bellies in, and the gap between the hinges falls to 1.5 mm.")
 	assert.Contains(t, words, "by 1.5 mm at most, would ease it")
 	straight := depths(p.Leaves[0].Cut.Edges[1])
 
@@ -66,9 +66,9 @@ func TestWhatSpeaksAgainstAHinge(t *testing.T) {
 		change(&o)
 		return Solve(house, o).Leaves[0].Findings
 	}
-	assert.Contains(t, saidOf(t, leaf(func(o *job.Opening) { o.Hinges.Width = mm(36) }), HingeTooWide, Stop), "36 mm wide goes right through a slab 35 mm thick: 32 mm is the widest")
-	assert.Contains(t, saidOf(t, leaf(func(o *job.Opening) { o.Swing.Pin = mm(2) }), PinInSlab, Stop), "stands 3.5 mm out at least", "half of 7")
-	assert.Contains(t, saidOf(t, leaf(func(o *job.Opening) { o.Margins.Hinge = length(8) }), MarginTooWide, Stop), "A hinge margin of 8 mm is wider than the closed hinge, 7 mm")
+	assert.Contains(t, saidOf(t, leaf(func(o *job.Opening) { o.Hinges.Width = mm(36) }), HingeTooWide, Stop), "A leaf 36 mm wide goes right through a slab 35 mm thick. Take one of 32 mm or less.")
+	assert.Contains(t, saidOf(t, leaf(func(o *job.Opening) { o.Swing.Pin = mm(2) }), PinInSlab, Stop), "The knuckle is about 7 mm thick, so its middle stands out 3.5 mm at least.", "half of 7")
+	assert.Contains(t, saidOf(t, leaf(func(o *job.Opening) { o.Margins.Hinge = length(8) }), MarginTooWide, Stop), "You want a hinge gap of 8 mm, and the hinge closes to 7 mm.")
 	assert.Contains(t, saidOf(t, leaf(func(o *job.Opening) { o.Swing.Bevel = length(8) }), BevelTooMuch, Stop), "7 mm is the most", "a fifth of 35")
 
 	// The hinge gives 3 and 2 is wanted: each jamb pocket is 1 deeper than the leaf's 2.
@@ -76,14 +76,14 @@ func TestWhatSpeaksAgainstAHinge(t *testing.T) {
 	o.Margins.Hinge, o.Hinges.Jamb = length(2), mm(7.5)
 	found := ofCode(Solve(house, o).Leaves[0].Findings, PocketTooDeep)
 	require.Len(t, found, 2)
-	assert.Contains(t, found[0].Words(measure.Millimetres, house.Tape), "3 mm deep and the jamb is 7.5 mm thick: leave 5 mm behind it")
+	assert.Contains(t, wordsOf(found[0], measure.Millimetres, house.Tape), "The recess of the top hinge in the jamb would be 3 mm deep, and the jamb is 7.5 mm thick. Leave 5 mm behind it.")
 	o.Hinges.Jamb = mm(8.5)
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, PocketTooDeep))
 
 	o = square()
 	o.Slab.Construction = "hollow"
 	o.Hinges.Size = "butt-75"
-	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, ScrewTooLong, Care), "Screws 32 mm long pass the stile: 12 mm of it is left", "30 less the 18 that come off")
+	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, ScrewTooLong, Care), "Screws 32 mm long go past the stile. Only 12 mm of it is left, and the slab is hollow behind.", "30 less the 18 that come off")
 	o.Cut.Registration = "keep-hinge"
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, ScrewTooLong), "2 past 30 hold as well")
 }
@@ -97,7 +97,7 @@ func TestTheOpenEndOfAHollowSlab(t *testing.T) {
 	o.Hinges.From, o.Hinges.Places = hinge.OwnPlaces, []measure.Length{mm(20), mm(1700)}
 	words := saidOf(t, Solve(house, o).Leaves[0].Findings, HingeInTheWay, Stop)
 	assert.Contains(t, words, "open end, its rail cut away (0 mm to 30 mm)")
-	assert.Contains(t, words, "Clear is down to 42 mm", "30 and 12 of wood")
+	assert.Contains(t, words, "It stands clear if moved down to 42 mm.", "30 and 12 of wood")
 	o.Hinges.Places[0] = mm(42)
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeInTheWay))
 }
@@ -106,9 +106,9 @@ func TestANewLeafOfAnotherCorner(t *testing.T) {
 	o := square()
 	o.Hinges.From, o.Hinges.Pockets = hinge.FromPockets, []measure.Length{mm(163), mm(1700)}
 	o.Hinges.Old = []hinge.Pocket{{Long: mm(75)}, {Long: mm(75), Round: mm(6)}}
-	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, PocketCorners, Note), "round corners and the leaf square ones: square them with the chisel")
+	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, PocketCorners, Note), "The old recess of the bottom hinge has round corners and the leaf has square ones.")
 	o.Hinges.Size = "radius-100"
-	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, PocketCorners, Note), "they stay open behind the leaf's")
+	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, PocketCorners, Note), "The old recess of the top hinge has square corners and the leaf has round ones.")
 }
 
 // A continuous hinge lies along the whole edge and is packed at three places of it.
@@ -148,7 +148,7 @@ func TestRisingHinges(t *testing.T) {
 	assert.InDelta(t, 35.9*9.81*0.012/(math.Pi/2), l.Swing.Drift.Shuts, 0.1)
 	at := math.Atan2(41, 1.5) - math.Asin(6/math.Hypot(41, 1.5))
 	words := saidOf(t, l.Findings, RisingHead, Care)
-	assert.Contains(t, words, "ease the push side of the head by 8.5 mm at the hinge corner")
+	assert.Contains(t, words, "Ease the push side of the top by 8.5 mm at the hinge corner, running out over 126.5 mm, or it binds.")
 	assert.InDelta(t, 8.6, 12*at/(math.Pi/2)+1-3, 0.1)
 	assert.Contains(t, l.Hanging.Goes, "It is handed: buy it for hinges on the left.")
 }
@@ -169,7 +169,7 @@ func TestAStopThatSprings(t *testing.T) {
 	assert.Len(t, l.Swing.Stop, 4)
 	assert.Empty(t, ofCode(l.Findings, StopSprings))
 	o.Swing.Play = length(-0.5)
-	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, StopSprings, Stop), "by 0.5 mm before the door is home: it stands 39 mm off")
+	assert.Contains(t, saidOf(t, Solve(house, o).Leaves[0].Findings, StopSprings, Stop), "The doorstop presses 0.5 mm on the push face beside the hinges before the door is home. The door stands 39 mm off at the lock edge and springs open.")
 }
 
 func TestMeetingEdgesOfAPair(t *testing.T) {
@@ -179,7 +179,7 @@ func TestMeetingEdgesOfAPair(t *testing.T) {
 	require.NoError(t, o.Check(measure.Millimetres))
 	p := Solve(house, o)
 	first, bolted := p.Leaves[0], p.Leaves[1]
-	assert.Contains(t, saidOf(t, first.Findings, MeetingEdges, Note), "About 8 mm in all comes off the two meeting edges", "common practice")
+	assert.Contains(t, saidOf(t, first.Findings, MeetingEdges, Note), "Take about 8 mm in all off the two meeting edges, so that they pass.", "common practice")
 	assert.False(t, first.Swing.Second)
 	require.Len(t, first.Swing.Parts, 2)
 	assert.Greater(t, first.Swing.Clear.Value, mm(1.4), "the least of a pair is half its meeting margin")
@@ -221,7 +221,7 @@ func TestWhatElseASlabCouldHangOn(t *testing.T) {
 	o.Swing.Casing, o.Swing.Open = mm(14), 180
 	for _, w := range HingeWays(j, o, 0) {
 		if w.ID == "butt-75" {
-			assert.Contains(t, saidOf(t, w.Against, PinBehindCasing, Care), "a casing 14 mm thick: 8 mm is needed", "half of it and a millimetre")
+			assert.Contains(t, saidOf(t, w.Against, PinBehindCasing, Care), "With its pin 6 mm out, this hinge does not fold back over an architrave 14 mm thick. It takes 8 mm.", "half of it and a millimetre")
 		}
 	}
 	assert.Nil(t, HingeWays(j, o, 1), "there is no second leaf")

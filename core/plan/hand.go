@@ -8,12 +8,12 @@ import (
 // hands says where what is known of the opening contradicts the side that the hinges are
 // said to be on: an old strike beside the hinges, old pockets across from them.
 func hands(d door) (said findings) {
-	args := Args{"hand": string(d.Hand)}
+	args := Args{"hand": d.Hand}
 	if d.Seen.Strike == d.Hand {
 		said.say(Stop, job.StepMeasure, "/hand", StrikeAtHinges, args)
 	}
 	if d.Seen.Pockets != "" && d.Seen.Pockets != d.Hand {
-		said.say(Stop, job.StepMeasure, "/hand", PocketsAcross, Args{"hand": string(d.Hand), "pockets": string(d.Seen.Pockets)})
+		said.say(Stop, job.StepMeasure, "/hand", PocketsAcross, Args{"hand": d.Hand, "pockets": d.Seen.Pockets})
 	}
 	return said
 }
@@ -22,7 +22,7 @@ func hands(d door) (said findings) {
 func turned(d door, b bay) (said findings) {
 	s, hand := b.slab, handOf(d, b)
 	if s.Made != "" && s.Made != hand {
-		said.say(Stop, job.StepSlab, b.at+"/made", MadeForOtherHand, Args{"made": string(s.Made), "hand": string(hand)})
+		said.say(Stop, job.StepSlab, b.at+"/made", MadeForOtherHand, Args{"made": s.Made, "hand": hand})
 	}
 	switch blockBehind := s.Block == frame.Hinge; {
 	case blockBehind && s.TopDown:

@@ -20,7 +20,7 @@ func TestTheHandAgainstWhatIsKnown(t *testing.T) {
 	p := Solve(house, o)
 	require.Len(t, ofCode(p.Findings, StrikeAtHinges), 1)
 	require.Len(t, ofCode(p.Findings, PocketsAcross), 1)
-	assert.Contains(t, ofCode(p.Findings, PocketsAcross)[0].Words(measure.Millimetres, house.Tape), "on the left jamb")
+	assert.Contains(t, wordsOf(ofCode(p.Findings, PocketsAcross)[0], measure.Millimetres, house.Tape), "The hinges are said to be on the right, but the old recesses are in the left jamb.")
 	assert.False(t, p.Notches[0].Ready, "nothing is cut to a door that turns the other way")
 	o.Seen.Strike = "up"
 	assert.ErrorContains(t, o.Check(measure.Millimetres), "/seen/strike")

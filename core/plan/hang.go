@@ -11,6 +11,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -70,13 +71,14 @@ func old(d door, name string, i int) (said findings) {
 	at := "/hinges/old/" + strconv.Itoa(i)
 	for _, id := range p.Faults {
 		f, _ := trade.FaultByID(id)
-		said.say(Care, job.StepHinges, at+"/faults", OldHinge, Args{"name": name, "fault": f.Name, "cure": f.Cure})
+		said.say(Care, job.StepHinges, at+"/faults", OldHinge, Args{"name": name, "fault": message.ID("fault." + f.ID), "cure": message.ID("cure." + f.ID)})
 	}
 	for _, k := range []struct {
-		field, what, way string
-		old, leaf        measure.Length
-	}{{"long", "long", "downward", p.Long, c.Leaf}, {"wide", "wide", "toward the push face", p.Wide, c.Width}} {
-		args := Args{"name": name, "what": k.what, "old": Exact(k.old), "leaf": Exact(k.leaf), "by": Exact((k.leaf - k.old).Abs()), "way": k.way}
+		field     string
+		what, way message.ID
+		old, leaf measure.Length
+	}{{"long", "way.long", "way.downward", p.Long, c.Leaf}, {"wide", "way.wide", "way.toward-push-face", p.Wide, c.Width}} {
+		args := Args{"name": name, "what": k.what, "old": message.Exact(k.old), "leaf": message.Exact(k.leaf), "by": message.Exact((k.leaf - k.old).Abs()), "way": k.way}
 		switch {
 		case k.old == 0 || (k.old-k.leaf).Abs() <= measure.Millimetre/2:
 		case k.old < k.leaf:
@@ -86,16 +88,16 @@ func old(d door, name string, i int) (said findings) {
 		}
 	}
 	known, _ := d.kit.Hinge(c.Size)
-	corners := func(r measure.Length) string {
+	corners := func(r measure.Length) message.ID {
 		if r == 0 {
-			return "square"
+			return "corner.square"
 		}
-		return "round"
+		return "corner.round"
 	}
 	if p.Long != 0 && (p.Round == 0) != (known.Radius == 0) {
-		do := "square them with the chisel"
+		do := message.ID("do.square-corners")
 		if p.Round == 0 {
-			do = "they stay open behind the leaf's: fill them, or take a square leaf"
+			do = "do.fill-corners"
 		}
 		said.say(Note, job.StepHinges, at+"/round", PocketCorners, Args{"name": name, "old": corners(p.Round), "leaf": corners(known.Radius), "do": do})
 	}
@@ -126,7 +128,7 @@ func screwed(d door, b bay, laid *fit.Laid) (said findings) {
 		off = max(off, c.Depth)
 	}
 	if left := built.Stile - measure.FromMM(off); known.Screw.Long > left+trade.PastStile {
-		said.say(Care, job.StepHinges, "/hinges/size", ScrewTooLong, Args{"screw": Exact(known.Screw.Long), "left": left})
+		said.say(Care, job.StepHinges, "/hinges/size", ScrewTooLong, Args{"screw": message.Exact(known.Screw.Long), "left": left})
 	}
 	return said
 }

@@ -87,13 +87,13 @@ func TestAThirdHingeIsMovedClear(t *testing.T) {
 	assert.Equal(t, before.Slab.Value-mm(77), l.Hinges[1].Slab.Value, "10 − 12 − 75: up")
 	said := ofCode(l.Findings, HingeMoved)
 	require.Len(t, said, 1)
-	assert.Equal(t, "The middle hinge is moved up by 77 mm, clear of the latch recess.", said[0].Words(measure.Millimetres, house.Tape))
+	assert.Equal(t, "The middle hinge moves up by 77 mm, clear of the latch recess.", wordsOf(said[0], measure.Millimetres, house.Tape))
 
 	o.Hinges.Avoid[0].At = l.Hinges[0].Jamb.Value + mm(20)
 	said = ofCode(Solve(house, o).Leaves[0].Findings, HingeInTheWay)
 	require.Len(t, said, 1, "the top hinge stays where the rule has it, and is refused")
 	assert.Equal(t, Stop, said[0].Gravity)
-	assert.Contains(t, said[0].Words(measure.Millimetres, house.Tape), "Clear is up to 83 mm or down to 262 mm", "150 + 20 − 12 − 75, and 150 + 20 + 80 + 12")
+	assert.Contains(t, wordsOf(said[0], measure.Millimetres, house.Tape), "It stands clear if moved up to 83 mm or down to 262 mm.", "150 + 20 − 12 − 75, and 150 + 20 + 80 + 12")
 	o.Hinges.From, o.Hinges.Places = hinge.OwnPlaces, []measure.Length{mm(262), mm(1700)}
 	p = Solve(house, o)
 	assert.Empty(t, ofCode(p.Leaves[0].Findings, HingeInTheWay))
@@ -131,7 +131,7 @@ func TestOldPocketsAndTheirHinges(t *testing.T) {
 	assert.Len(t, ofCode(l.Findings, OldHinge), 2)
 	assert.Len(t, ofCode(l.Findings, PocketCutOn), 1, "5 too short")
 	assert.Len(t, ofCode(l.Findings, PocketFill), 1, "3 too wide")
-	assert.Contains(t, ofCode(l.Findings, OldHinge)[0].Words(measure.Millimetres, house.Tape), "Old top hinge, loose: drive a longer screw")
+	assert.Contains(t, wordsOf(ofCode(l.Findings, OldHinge)[0], measure.Millimetres, house.Tape), "Old top hinge: it is loose.")
 	o.Hinges.Old = append(o.Hinges.Old, hinge.Pocket{})
 	assert.ErrorContains(t, o.Check(measure.Millimetres), "2 pockets and 3 descriptions")
 }
@@ -155,7 +155,7 @@ func TestTheUsualHinge(t *testing.T) {
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeShort), "75 for 35 thick")
 	o.Slab.Thickness = mm(44)
 	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeShort), 1)
-	assert.Contains(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeShort)[0].Words(measure.Millimetres, house.Tape), "hinges of 100 mm are usual; these are 75 mm")
+	assert.Contains(t, wordsOf(ofCode(Solve(house, o).Leaves[0].Findings, HingeShort)[0], measure.Millimetres, house.Tape), "Hinges of 100 mm are usual for a slab 44 mm thick and 838 mm wide. These are 75 mm.")
 	inches := house
 	inches.Unit, inches.Tape = measure.Inches, measure.ThirtySeconds
 	require.Len(t, ofCode(Solve(inches, o).Leaves[0].Findings, HingesByHeight), 1, "three for 80 in")

@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
@@ -43,7 +44,7 @@ func latch(d door, s surveyed, b bay, laid *fit.Laid, corner figure.Figure) (*lo
 		said.say(Note, job.StepLock, "/lock/"+d.Lock.From, HandleUnusual, Args{"at": p.Floor.Value, "least": usual.Least, "most": usual.Most})
 	}
 	if p.Wall.Value < trade.ThinWall && d.Lock.Device == "" {
-		said.say(Care, job.StepLock, "/lock/bore", ThinWalls, Args{"bore": d.Lock.Bore, "thickness": b.slab.Thickness, "wall": p.Wall.Value, "least": Exact(trade.ThinWall)})
+		said.say(Care, job.StepLock, "/lock/bore", ThinWalls, Args{"bore": d.Lock.Bore, "thickness": b.slab.Thickness, "wall": p.Wall.Value, "least": message.Exact(trade.ThinWall)})
 	}
 	said.add(heights(d, p))
 	said.add(missed(d))

@@ -7,6 +7,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -25,7 +26,7 @@ const hardly = 0.25
 func limits(d door, b bay, way fit.Judged, laid fit.Laid, o fit.Outline) (said findings) {
 	slab := b.slab
 	if weight := slab.Weight(); slab.Construction != "" && weight > trade.TwoPeople {
-		said.say(Care, job.StepSlab, "", TwoPeople, Args{"weight": Mass(weight)})
+		said.say(Care, job.StepSlab, "", TwoPeople, Args{"weight": message.Mass(weight)})
 	}
 	if slab.Construction == "rated" {
 		said.say(Stop, job.StepCut, b.at+"/construction", Rated, nil)
@@ -33,7 +34,7 @@ func limits(d door, b bay, way fit.Judged, laid fit.Laid, o fit.Outline) (said f
 	said = append(said, over(b, way)...)
 	said = append(said, machining(b, way)...)
 	if b.meets {
-		said.say(Note, job.StepCut, "", MeetingEdges, Args{"off": Exact(trade.MeetingOff)})
+		said.say(Note, job.StepCut, "", MeetingEdges, Args{"off": message.Exact(trade.MeetingOff)})
 	}
 	said = append(said, copied(d, o)...)
 	if slab.Construction == "moulded" {
@@ -46,7 +47,7 @@ func limits(d door, b bay, way fit.Judged, laid fit.Laid, o fit.Outline) (said f
 			code = RailGone
 		}
 		said.say(Care, job.StepCut, "", code, Args{
-			"end": in.End.String(), "left": in.Left, "width": in.Width, "thickness": in.Thickness, "deep": in.Deep,
+			"end": message.Edge(in.End), "left": in.Left, "width": in.Width, "thickness": in.Thickness, "deep": in.Deep,
 		})
 	}
 	return said
@@ -62,11 +63,11 @@ func over(b bay, way fit.Judged) (said findings) {
 		}
 		off := measure.FromMM(way.Deepest[side])
 		if b.slab.IsMachined(side) {
-			said.say(Stop, job.StepCut, b.at+"/machined", CutsMachining, Args{"edge": Edge(side), "off": off})
+			said.say(Stop, job.StepCut, b.at+"/machined", CutsMachining, Args{"edge": message.Edge(side), "off": off})
 			continue
 		}
 		said.say(Stop, job.StepCut, b.at+"/limits/"+side.String(), OverLimit, Args{
-			"edge": Edge(side), "off": off, "more": Finely(measure.FromMM(by)), "construction": kind.Name, "most": Exact(b.slab.Most(side)),
+			"edge": message.Edge(side), "off": off, "more": message.Fine(measure.FromMM(by)), "construction": kind.Name, "most": message.Exact(b.slab.Most(side)),
 		})
 	}
 	return said
@@ -108,10 +109,10 @@ func pivots(b bay, way fit.Judged) (said findings) {
 		}
 		from := b.slab.Pivot - measure.FromMM(off)
 		if from < trade.PivotWood {
-			said.say(Stop, job.StepCut, b.at+"/pivot", PivotAtEdge, Args{"end": end.String(), "from": max(from, 0), "least": trade.PivotWood})
+			said.say(Stop, job.StepCut, b.at+"/pivot", PivotAtEdge, Args{"end": message.Edge(end), "from": max(from, 0), "least": trade.PivotWood})
 			continue
 		}
-		said.say(Care, job.StepCut, b.at+"/pivot", PivotAgain, Args{"end": end.String(), "from": from})
+		said.say(Care, job.StepCut, b.at+"/pivot", PivotAgain, Args{"end": message.Edge(end), "from": from})
 	}
 	return said
 }
@@ -126,11 +127,22 @@ func copied(d door, o fit.Outline) (said findings) {
 		c := o.Corners()
 		said.say(Note, job.StepCut, "", OldCopied, Args{
 			"name": f.Name, "hinge": max(d.Slab.Width-f.Width, 0), "foot": max(d.Slab.Length-f.Length, 0),
-			"head":   Changed{measure.FromMM(c[1].X-c[0].X) - f.Width, "wider", "narrower"},
-			"atFoot": Changed{measure.FromMM(c[2].X-c[3].X) - f.Width, "wider", "narrower"},
-			"length": Changed{measure.FromMM(o.Size().HingeEdge) - f.Length, "longer", "shorter"},
+			"head":   d.changed(measure.FromMM(c[1].X-c[0].X)-f.Width, "way.wider", "way.narrower"),
+			"atFoot": d.changed(measure.FromMM(c[2].X-c[3].X)-f.Width, "way.wider", "way.narrower"),
+			"length": d.changed(measure.FromMM(o.Size().HingeEdge)-f.Length, "way.longer", "way.shorter"),
 		})
 		break
 	}
 	return said
+}
+
+// changed says by how much a size is to be other than it is, to the tape.
+func (d door) changed(by measure.Length, more, less message.ID) message.Message {
+	switch by = by.Round(d.tape.Step(), measure.Nearest); {
+	case by == 0:
+		return message.Message{ID: "way.same"}
+	case by < 0:
+		more, by = less, -by
+	}
+	return message.Message{ID: more, Args: Args{"by": by}}
 }

@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lining"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -112,9 +113,9 @@ func stands(d door, drawn []fit.Outline, wanted measure.Length) (said findings) 
 		}
 		switch {
 		case by > tells:
-			said.say(gravity, job.StepMeasure, "/lining", FrameHigh, Args{"edge": Edge(frame.Foot), "by": Finely(by)})
+			said.say(gravity, job.StepMeasure, "/lining", FrameHigh, Args{"by": message.Fine(by)})
 		case by < -tells:
-			said.say(gravity, job.StepMeasure, "/lining", FrameLow, Args{"gap": max(gap, 0), "wanted": wanted, "by": Finely(-by)})
+			said.say(gravity, job.StepMeasure, "/lining", FrameLow, Args{"gap": max(gap, 0), "wanted": wanted, "by": message.Fine(-by)})
 		default:
 			continue
 		}
@@ -141,8 +142,11 @@ func floorUnread(d door) (said findings) {
 	return said
 }
 
-// wallPlaces are the six places of lining.Choice.Wall.
-var wallPlaces = [6]string{"foot of the hinge side", "middle of the hinge side", "head of the hinge side", "foot of the lock side", "middle of the lock side", "head of the lock side"}
+// wallPlace is one of the six places of lining.Choice.Wall: foot, middle and head of each side.
+func wallPlace(i int) message.Message {
+	side := [...]frame.Side{frame.Hinge, frame.Lock}[i/3]
+	return message.Message{ID: "place.of-side", Args: Args{"place": message.End{Side: side, Place: i % 3}, "side": message.Margin(side)}}
+}
 
 // liningOf is the frame that is made to the slab, and what is in its way; nil where none is, or the slab
 // is not measured.
@@ -158,7 +162,7 @@ func liningOf(d door, leaves []Leaf) (*Lining, findings) {
 	said.add(floorUnread(d))
 	if l.Narrow > 0 {
 		stop(RoughNarrow, "/width", Args{
-			"rough": c.Width[l.NarrowAt], "where": []string{"foot", "middle", "head"}[l.NarrowAt], "outer": l.Outer.Width,
+			"rough": c.Width[l.NarrowAt], "where": message.End{Side: frame.Hinge, Place: l.NarrowAt}, "outer": l.Outer.Width,
 			"least": trade.LeastPacking, "short": l.Narrow, "thin": max(c.Thick-(l.Narrow+1)/2, 0),
 		})
 	}
@@ -166,10 +170,10 @@ func liningOf(d door, leaves []Leaf) (*Lining, findings) {
 		stop(RoughLow, "/height", Args{"short": l.Low, "outer": l.Outer.Height})
 	}
 	if l.Thin > 0 {
-		stop(WallThin, "/wall", Args{"wall": l.Thin, "where": wallPlaces[l.ThinAt], "slab": d.Slab.Thickness, "least": lining.Least(d.Slab.Thickness), "by": lining.Least(d.Slab.Thickness) - l.Thin})
+		stop(WallThin, "/wall", Args{"wall": l.Thin, "where": wallPlace(l.ThinAt), "slab": d.Slab.Thickness, "least": lining.Least(d.Slab.Thickness), "by": lining.Least(d.Slab.Thickness) - l.Thin})
 	}
 	if l.Board > 0 {
-		stop(BoardNarrow, "/board", Args{"board": c.Board, "wall": c.Wall[l.BoardAt], "where": wallPlaces[l.BoardAt], "by": l.Board})
+		stop(BoardNarrow, "/board", Args{"board": c.Board, "wall": c.Wall[l.BoardAt], "where": wallPlace(l.BoardAt), "by": l.Board})
 	}
 	if l.PackedMore > 0 {
 		said.say(Care, job.StepMeasure, "/lining/width", RoughWide, Args{"by": l.PackedMore, "most": trade.MostPacking})

@@ -11,6 +11,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lining"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
 )
@@ -130,12 +131,12 @@ func TestWhatIsInAFramesWay(t *testing.T) {
 		want   Gravity
 		says   string
 	}{
-		{func(l *lining.Choice) { l.Width[1] = mm(815) }, Stop, "The rough opening is 815 mm wide at its middle, and the frame 825 mm over all: with 2 mm of packing a side it is 14 mm too narrow. Boards of 21 mm"},
-		{func(l *lining.Choice) { l.Height[1] = mm(2000) }, Stop, "too low by 18.5 mm for a frame 2018.5 mm high"},
-		{func(l *lining.Choice) { l.Wall[4] = mm(60) }, Stop, "The wall is 60 mm thick at the middle of the lock side, and a lining for a slab 35 mm thick with its stop is 67 mm at least: pack the wall out there by 7 mm"},
-		{func(l *lining.Choice) { l.Wall[2] = mm(148) }, Stop, "The boards are 140 mm wide and the wall 148 mm at the head of the hinge side: take wider ones, or glue a strip of 8 mm on."},
-		{func(l *lining.Choice) { l.Wall[2] = mm(128) }, Note, "The wall is 124 mm to 128 mm thick: rip each lining to a taper"},
-		{func(l *lining.Choice) { l.Width = [3]measure.Length{mm(900), mm(880), mm(880)} }, Care, "Each side would be packed by 37.5 mm; past 20 mm"},
+		{func(l *lining.Choice) { l.Width[1] = mm(815) }, Stop, "The rough opening is 815 mm wide at its middle. The frame is 825 mm overall, and 2 mm of packing a side makes it 14 mm too wide. Use boards of 21 mm"},
+		{func(l *lining.Choice) { l.Height[1] = mm(2000) }, Stop, "18.5 mm too low for a frame 2018.5 mm high"},
+		{func(l *lining.Choice) { l.Wall[4] = mm(60) }, Stop, "The wall is 60 mm thick at the middle of the lock side. A lining for a slab 35 mm thick needs 67 mm. Pad the wall out there by 7 mm"},
+		{func(l *lining.Choice) { l.Wall[2] = mm(148) }, Stop, "The boards are 140 mm wide and the wall is 148 mm at the top of the hinge side. Take wider boards, or glue on a strip of 8 mm."},
+		{func(l *lining.Choice) { l.Wall[2] = mm(128) }, Note, "The wall is 124 mm to 128 mm thick. Rip each lining to a taper"},
+		{func(l *lining.Choice) { l.Width = [3]measure.Length{mm(900), mm(880), mm(880)} }, Care, "Each side needs 37.5 mm of packing. Over 20 mm"},
 	} {
 		p := Solve(house, toFrame(func(o *job.Opening) { c.change(o.Lining) }))
 		assert.NotNil(t, find(p, c.want, c.says), "%s\n%v", c.says, p.Findings)
@@ -242,6 +243,6 @@ func TestAFrameThatStandsHighOrLow(t *testing.T) {
 		said := ofCode(p.Findings, c.code)
 		require.Len(t, said, 1, "%v: %v", c.off, p.Findings)
 		assert.Equal(t, c.want, said[0].Gravity)
-		assert.InDelta(t, c.by, measure.Length(said[0].Args["by"].(Finely)).MM(), 0.5)
+		assert.InDelta(t, c.by, measure.Length(said[0].Args["by"].(message.Fine)).MM(), 0.5)
 	}
 }

@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -70,7 +71,7 @@ func HingesOf(c hinge.Choice) int {
 // carries, and the margin that it gives.
 func suits(d door, b bay, h trade.Hinge, wanted measure.Length) (said findings) {
 	thick := b.slab.Thickness
-	args := Args{"width": Exact(h.Width), "thickness": Exact(thick), "most": Exact(thick - leastSetback)}
+	args := Args{"width": message.Exact(h.Width), "thickness": message.Exact(thick), "most": message.Exact(thick - leastSetback)}
 	switch {
 	case thick == 0:
 	case h.Width >= thick:
@@ -82,21 +83,21 @@ func suits(d door, b bay, h trade.Hinge, wanted measure.Length) (said findings) 
 	case flush <= 0:
 		said.say(Care, job.StepHinges, "/hinges/closed", HingeBound, Args{"margin": flush})
 	case wanted > h.Closed:
-		said.say(Stop, job.StepHinges, "/margins/hinge", MarginTooWide, Args{"wanted": wanted, "closed": Exact(h.Closed)})
+		said.say(Stop, job.StepHinges, "/margins/hinge", MarginTooWide, Args{"wanted": wanted, "closed": message.Exact(h.Closed)})
 	}
 	// A knuckle is about as thick as the closed hinge, and stands clear of the face.
 	if h.Pin > 0 && h.Pin < h.Closed/2 && h.Kind != trade.Continuous {
-		said.say(Stop, job.StepSwing, "/swing/pin", PinInSlab, Args{"pin": Exact(h.Pin), "closed": Exact(h.Closed), "least": Exact(h.Closed / 2)})
+		said.say(Stop, job.StepSwing, "/swing/pin", PinInSlab, Args{"pin": message.Exact(h.Pin), "closed": message.Exact(h.Closed), "least": message.Exact(h.Closed / 2)})
 	}
 	if len(b.slab.Missing()) > 0 {
 		return said
 	}
 	if usual := trade.HingeByThickness(thick, b.slab.Width, d.unit); d.Hinges.From != hinge.FromPockets && h.Kind != trade.Continuous && h.Leaf < usual-3*measure.Millimetre {
-		said.say(Note, job.StepHinges, "/hinges/size", HingeShort, Args{"thickness": Exact(thick), "width": b.slab.Width, "leaf": Exact(h.Leaf), "usual": Exact(usual)})
+		said.say(Note, job.StepHinges, "/hinges/size", HingeShort, Args{"thickness": message.Exact(thick), "width": b.slab.Width, "leaf": message.Exact(h.Leaf), "usual": message.Exact(usual)})
 	}
 	n, weight := HingesOf(d.Hinges), b.slab.Weight()
 	if most := h.Load * float64(n) / 2; h.Load > 0 && weight > most {
-		said.say(Care, job.StepHinges, "/hinges/size", HingeTooLight, Args{"weight": Mass(weight), "hinges": number(n), "name": h.Name, "most": Mass(most)})
+		said.say(Care, job.StepHinges, "/hinges/size", HingeTooLight, Args{"weight": message.Mass(weight), "hinges": number(n), "name": h.Name, "most": message.Mass(most)})
 	}
 	return said
 }
@@ -106,7 +107,7 @@ func suits(d door, b bay, h trade.Hinge, wanted measure.Length) (said findings) 
 func count(d door, b bay) (said findings) {
 	c, n := d.Hinges, HingesOf(d.Hinges)
 	if c.From == hinge.FromPockets && len(c.Pockets) > 0 && n != c.Count {
-		said.say(Care, job.StepHinges, "/hinges/count", PocketsCount, Args{"asked": number(c.Count), "pockets": number(n)})
+		said.say(Care, job.StepHinges, "/hinges/count", PocketsCount, Args{"asked": message.Number(c.Count), "pockets": message.Number(n)})
 	}
 	if len(b.slab.Missing()) > 0 || c.From == hinge.WholeEdge {
 		return said
@@ -116,9 +117,9 @@ func count(d door, b bay) (said findings) {
 	switch grade, _ := trade.HingeGradeFor(weight); {
 	case known.Load > 0: // suits says it
 	case weight > usual.Most:
-		said.say(Care, job.StepHinges, "/hinges/count", HingesOverloaded, Args{"weight": Mass(weight), "most": Mass(usual.Most), "grade": number(grade)})
+		said.say(Care, job.StepHinges, "/hinges/count", HingesOverloaded, Args{"weight": message.Mass(weight), "most": message.Mass(usual.Most), "grade": number(grade)})
 	case weight > usual.Two && n < 3:
-		said.say(Care, job.StepHinges, "/hinges/count", ThreeHinges, Args{"weight": Mass(weight)})
+		said.say(Care, job.StepHinges, "/hinges/count", ThreeHinges, Args{"weight": message.Mass(weight)})
 	}
 	if usual := trade.HingesByHeight(b.slab.Length); c.From != hinge.FromPockets && d.unit == measure.Inches && n < usual {
 		said.say(Note, job.StepHinges, "/hinges/count", HingesByHeight, Args{"length": b.slab.Length, "usual": number(usual), "hinges": number(n)})
@@ -157,7 +158,7 @@ func HingeWays(j job.Job, o job.Opening, leaf int) (list []HingeWay) {
 		c := hinge.Choice{Plate: h.Plate, Closed: h.Closed}
 		against := suits(d, b, h, wanted)
 		if least := d.Swing.Casing/2 + measure.Millimetre; d.Swing.Open > rightAngle && d.Swing.Casing > 0 && h.Pin < least {
-			against.say(Care, job.StepSwing, "/swing/pin", PinBehindCasing, Args{"pin": Exact(h.Pin), "casing": Exact(d.Swing.Casing), "least": least})
+			against.say(Care, job.StepSwing, "/swing/pin", PinBehindCasing, Args{"pin": message.Exact(h.Pin), "casing": message.Exact(d.Swing.Casing), "least": least})
 		}
 		list = append(list, HingeWay{h, against, c.Flush()})
 	}

@@ -11,6 +11,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -47,7 +48,7 @@ func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Tar
 		}
 		wanted[side], want.Margin[side] = f, f.Value.MM()
 		if f.Value < d.Margins.Least && !meets {
-			said.say(Care, job.StepMargins, "/margins/least", UnderLeast, Args{"side": side.String(), "wanted": f.Value, "least": d.Margins.Least})
+			said.say(Care, job.StepMargins, "/margins/least", UnderLeast, Args{"side": message.Margin(side), "wanted": f.Value, "least": d.Margins.Least})
 		}
 	}
 	if d.Margins.Sweep {
@@ -222,10 +223,10 @@ func light(d door, o fit.Outline, wanted frame.Each[figure.Figure]) (list []Ligh
 			case side == frame.Hinge:
 				code = NotStraightHinge
 			}
-			said.say(Note, job.StepMargins, "", code, Args{"wall": Wall(side), "by": measure.FromMM(e.Residual)})
+			said.say(Note, job.StepMargins, "", code, Args{"wall": message.Wall(side), "by": measure.FromMM(e.Residual)})
 		}
 		if e.Moved > 0.1 && !e.Scribed {
-			said.say(Note, job.StepMargins, "", GivesWay, Args{"side": side.String(), "by": measure.FromMM(e.Moved)})
+			said.say(Note, job.StepMargins, "", GivesWay, Args{"side": message.Margin(side), "by": message.Fine(measure.FromMM(e.Moved))})
 		}
 	}
 	return list, sure, said

@@ -8,8 +8,8 @@
 //	broke, the next gap and what to do (made.go, hung.go, hangs.go, broke.go, gap.go,
 //	try.go) → the rod and the drawing (rod.go, draw.go)
 //
-// Findings are codes with arguments (finding.go); their words stand in
-// says.go. Everything here is a pure function of its arguments.
+// Findings are codes with arguments (finding.go), said by package words. Everything
+// here is a pure function of its arguments.
 package plan
 
 import (

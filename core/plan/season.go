@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/season"
 	"kindmargin/core/trade"
 )
@@ -89,26 +90,26 @@ func seasons(d door, s surveyed, b bay, wanted figure.Figure) (*Season, findings
 	var said findings
 	if v.Driest.Value > widest(d)+figure.Quantum(d.unit) && !b.meets {
 		said.say(Care, job.StepMargins, "/season", SeasonTooWide, Args{
-			"least": d.Margins.Least, "wet": y.Wet.String(), "driest": v.Driest.Value, "dry": y.Dry.String(), "widest": Exact(widest(d)),
+			"least": d.Margins.Least, "wet": message.Month(y.Wet), "driest": v.Driest.Value, "dry": message.Month(y.Dry), "widest": message.Exact(widest(d)),
 		})
 	}
 	if kept := keeps(d, y, wanted.Value); kept < 19 && d.rules > rules1 && !b.meets {
 		said.say(Note, job.StepMargins, "/season", SeasonKeeps, Args{
-			"least": d.Margins.Least, "wet": y.Wet.String(), "times": number(kept), "widest": Exact(widest(d)), "dry": y.Dry.String(),
+			"least": d.Margins.Least, "wet": message.Month(y.Wet), "times": message.Number(kept), "widest": message.Exact(widest(d)), "dry": message.Month(y.Dry),
 		})
 	}
 	if v.Lie > 0 {
 		said.say(Care, job.StepMargins, "/season/moisture", SeasonLie, Args{
-			"now": percent(y.Now), "room": percent(y.Room), "days": number(v.Lie), "by": Finely(measure.FromMM(math.Abs(y.At(y.Room)))),
+			"now": message.Percent(y.Now), "room": message.Percent(y.Room), "days": message.Count(v.Lie), "by": message.Fine(measure.FromMM(math.Abs(y.At(y.Room)))),
 		})
 	}
 	if moves && !d.Season.Sealed {
 		said.say(Note, job.StepMargins, "/season/sealed", SeasonSeal, Args{
-			"by": d.est(y.In(y.Wet).Closes() - y.In(y.Dry).Closes()), "wet": y.Wet.String(), "dry": y.Dry.String(),
+			"by": d.est(y.In(y.Wet).Closes() - y.In(y.Dry).Closes()), "wet": message.Month(y.Wet), "dry": message.Month(y.Dry),
 		})
 	}
 	if moves && !y.ByTable() && d.Season.School == season.ByMoisture {
-		said.say(Note, job.StepMargins, "/season", SeasonBeyond, Args{"least": number(int(trade.ByTable.Least)), "most": number(int(trade.ByTable.Most))})
+		said.say(Note, job.StepMargins, "/season", SeasonBeyond, Args{"least": message.Number(trade.ByTable.Least), "most": message.Number(trade.ByTable.Most)})
 	}
 	return &v, said
 }
@@ -184,9 +185,9 @@ func sinceForetold(d door, b bay, at string, h job.Hang, v Try) (said findings) 
 		code = SeasonDisagrees
 	}
 	said.say(Note, job.StepTry, at, code, Args{
-		"moisture": percent(moisture), "was": percent(y.Now),
-		"way": either(closed, "closed", "opened"), "foretold": Finely(measure.FromMM(math.Abs(closed))),
-		"went": either(found, "closed", "opened"), "found": Finely(measure.FromMM(math.Abs(found))),
+		"moisture": message.Percent(moisture), "was": message.Percent(y.Now),
+		"way": way(closed, "closed", "opened"), "foretold": message.Fine(measure.FromMM(math.Abs(closed))),
+		"went": way(found, "closed", "opened"), "found": message.Fine(measure.FromMM(math.Abs(found))),
 	})
 	return said
 }

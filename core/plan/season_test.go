@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/season"
 )
 
@@ -94,9 +95,9 @@ func TestAYearThatNoMarginSpans(t *testing.T) {
 	o := living("planked", season.Choice{Month: 1, Wood: "red-oak"})
 	said := ofCode(Solve(house, o).Leaves[0].Findings, SeasonTooWide)
 	require.Len(t, said, 1)
-	words := said[0].Words(measure.Millimetres, measure.HalfMillimetre)
+	words := wordsOf(said[0], measure.Millimetres, measure.HalfMillimetre)
 	assert.Contains(t, words, "With 1.5 mm kept in July")
-	assert.Contains(t, words, "in January; 6 mm is the widest that looks right")
+	assert.Contains(t, words, "6 mm is the most that looks right.")
 	o.Season.Sealed, o.Season.Sawn = true, season.SawnQuarter
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, SeasonTooWide))
 }
@@ -147,7 +148,7 @@ func TestARevisitAgainstWhatWasForetold(t *testing.T) {
 			l := Solve(house, o).Leaves[0]
 			said := ofCode(l.Findings, c.says)
 			require.Len(t, said, 1, "%v", l.Findings)
-			assert.InDelta(t, 1.57, measure.Length(said[0].Args["foretold"].(Finely)).MM(), 0.1)
+			assert.InDelta(t, 1.57, measure.Length(said[0].Args["foretold"].(message.Fine)).MM(), 0.1)
 			assert.InDelta(t, left-1.57, l.Try.Wanted[frame.Lock].Value.MM(), 0.1)
 			assert.Equal(t, c.fits, l.Try.Fits)
 		})

@@ -22,6 +22,7 @@ import (
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
+	"kindmargin/words"
 )
 
 func mm(v float64) measure.Length { return measure.FromMM(v) }
@@ -222,9 +223,9 @@ func TestWhichToBuy(t *testing.T) {
 	for _, f := range list {
 		switch {
 		case f.Width == mm(813):
-			assert.Contains(t, text(f.Why), "too narrow by 7 mm")
+			assert.Contains(t, text(f.Why), "Too narrow by 7 mm.")
 		case f.Width == mm(838) && f.Length == mm(1981):
-			assert.Contains(t, text(f.Why), "too short by 42 mm")
+			assert.Contains(t, text(f.Why), "Too short by 42 mm.")
 		case f.Width == mm(914) && f.Length == mm(2032):
 			assert.Contains(t, text(f.Why), "would lose 47 mm, 37 mm more than may come off")
 		}
@@ -252,7 +253,7 @@ func TestAsOfferedUp(t *testing.T) {
 	o.Slab.Width, o.Slab.Length = mm(822), mm(2020)
 	o.Offers = []survey.Offer{{ID: "s", Name: "the slab", Width: mm(822), Length: mm(2020)}}
 	o.Cut.Registration = string(fit.AsOffered)
-	assert.NotNil(t, find(Solve(house, o), Stop, "read some with it standing"))
+	assert.NotNil(t, find(Solve(house, o), Stop, "Stand it in the opening and read some"))
 	for i, at := range []float64{200, 1000, 1800} {
 		o.Readings = append(
 			o.Readings,
@@ -276,7 +277,7 @@ func TestAsOfferedUp(t *testing.T) {
 func TestThePivotIsDrilledAgain(t *testing.T) {
 	o := square()
 	o.Slab.Pivot = mm(38)
-	f := find(Solve(house, o), Care, "pivot hole in the foot")
+	f := find(Solve(house, o), Care, "offcut of the bottom")
 	require.NotNil(t, f)
 	assert.Contains(t, text(*f), "20 mm from the finished hinge edge")
 }
@@ -296,7 +297,7 @@ func TestWhatIsStillToCome(t *testing.T) {
 	o.Margins.Sweep = true
 	p = Solve(house, o)
 	assert.InDelta(t, 2032-12.7, p.Leaves[0].Finished.Length.Value.MM(), 0.51)
-	assert.NotNil(t, find(p, Note, "cut twice"))
+	assert.NotNil(t, find(p, Note, "Cut the bottom twice"))
 	o.Margins.Paint, o.Margins.Floor = mm(5), mm(-1)
 	err := o.Check(measure.Millimetres)
 	assert.ErrorContains(t, err, "/margins/paint")
@@ -325,8 +326,8 @@ func TestCopyTheOldDoor(t *testing.T) {
 	p := Solve(house, o)
 	f := find(p, Note, "Copying the one that hung here")
 	require.NotNil(t, f, "%v", p.Findings)
-	assert.Contains(t, text(*f), "takes 23 mm off the hinge edge and 25 mm off the foot")
-	assert.Contains(t, text(*f), "at the head 5 mm wider, at the foot 5 mm wider, and 8 mm longer")
+	assert.Contains(t, text(*f), "Copying the one that hung here, flush at the top and the lock edge, takes 23 mm off the hinge edge and 25 mm off the bottom.")
+	assert.Contains(t, text(*f), "By its gaps the new one should be, at the top, 5 mm wider; at the bottom, 5 mm wider; in length, 8 mm longer.")
 	assert.Equal(t, mm(1029), p.Leaves[0].Latch.Slab.Value.Round(mm(1), measure.Nearest), "the gaps alone give latch marks")
 }
 
@@ -373,11 +374,16 @@ func TestAlternativesTakeTheSameInAll(t *testing.T) {
 	assert.InDelta(t, p.Leaves[0].Cut.Edges[1].Marks[2].Depth.Value.MM(), p.Leaves[0].Cut.Edges[2].Marks[2].Depth.Value.MM(), 0.51, "even")
 }
 
-func text(f Finding) string { return f.Words(house.Unit, house.Tape) }
+func text(f Finding) string { return wordsOf(f, house.Unit, house.Tape) }
+
+// wordsOf is a finding in the English that goes with a unit.
+func wordsOf(f Finding, u measure.Unit, tape measure.Tape) string {
+	return words.In(words.Usual(u), u, tape).Say(f.Message())
+}
 
 func find(p Plan, w Gravity, says string) *Finding {
 	for _, f := range p.All() {
-		inInches := f.Words(measure.Inches, measure.ThirtySeconds)
+		inInches := wordsOf(f, measure.Inches, measure.ThirtySeconds)
 		if f.Gravity == w && (strings.Contains(text(f), says) || strings.Contains(inInches, says)) {
 			return &f
 		}
@@ -393,25 +399,25 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 		says    string
 		pointer string
 	}{
-		{"no width", func(o *job.Opening) { o.Readings = o.Readings[30:36] }, Note, "No width has been read", ""},
-		{"no height", func(o *job.Opening) { o.Readings = o.Readings[:5] }, Note, "No floor-to-head", ""},
-		{"misread width", func(o *job.Opening) { o.Readings[7].Value += mm(10) }, Stop, "reads 836 mm, but the others say about 826 mm: perhaps the tape was misread by 10 mm", "/readings/7/value"},
-		{"reading outside", func(o *job.Opening) { o.Readings[7].At = mm(2500) }, Stop, "read outside the opening", "/readings/7/at"},
-		{"slab not measured", func(o *job.Opening) { o.Slab = slab.Slab{} }, Care, "width, length and thickness is not measured", "/slab/width"},
+		{"no width", func(o *job.Opening) { o.Readings = o.Readings[30:36] }, Note, "Take a width first", ""},
+		{"no height", func(o *job.Opening) { o.Readings = o.Readings[:5] }, Note, "Take a height from the floor to the head", ""},
+		{"misread width", func(o *job.Opening) { o.Readings[7].Value += mm(10) }, Stop, "reads 836 mm, but the others say about 826 mm. Perhaps the tape was misread by 10 mm", "/readings/7/value"},
+		{"reading outside", func(o *job.Opening) { o.Readings[7].At = mm(2500) }, Stop, "lies outside the opening", "/readings/7/at"},
+		{"slab not measured", func(o *job.Opening) { o.Slab = slab.Slab{} }, Care, "Measure the slab's width, length and thickness.", "/slab/width"},
 		{"narrow slab", func(o *job.Opening) { o.Slab.Width = mm(813) }, Stop, "too narrow", "/slab/width"},
 		{"short slab", func(o *job.Opening) { o.Slab.Length = mm(2010) }, Stop, "too short", "/slab/length"},
 		{"no pockets given", func(o *job.Opening) { o.Hinges.From = hinge.FromPockets }, Stop, "Measure the existing pockets", "/hinges/pockets"},
 		{"no strike given", func(o *job.Opening) { o.Lock.From = lock.FromStrike }, Stop, "Measure the existing strike", "/lock/strike"},
 		{"low handle", func(o *job.Opening) { o.Lock.Handle = mm(850) }, Note, "850 mm above the floor", "/lock/handle"},
-		{"wide bore", func(o *job.Opening) { o.Lock.Bore = mm(28) }, Care, "walls of 3.5 mm", "/lock/bore"},
+		{"wide bore", func(o *job.Opening) { o.Lock.Bore = mm(28) }, Care, "leaves 3.5 mm each side", "/lock/bore"},
 		{"wide leaf", func(o *job.Opening) { o.Hinges.Width = mm(34) }, Care, "Only 1 mm of wood", "/hinges/width"},
-		{"margin under least", func(o *job.Opening) { one := mm(1); o.Margins.Lock = &one }, Care, "under the least margin", "/margins/least"},
-		{"more than the edge allows", func(o *job.Opening) { o.Slab.Limits = slab.Limits{} }, Stop, "would lose 18 mm, 8 mm more than may come off", "/slab/limits/hinge"},
-		{"a pocketed edge forced", func(o *job.Opening) { o.Slab.Machined = []frame.Side{frame.Hinge} }, Stop, "carries bores or pockets", "/slab/machined"},
+		{"margin under least", func(o *job.Opening) { one := mm(1); o.Margins.Lock = &one }, Care, "but the least margin is set to", "/margins/least"},
+		{"more than the edge allows", func(o *job.Opening) { o.Slab.Limits = slab.Limits{} }, Stop, "would lose 18 mm: 8 mm more than may come off", "/slab/limits/hinge"},
+		{"a pocketed edge forced", func(o *job.Opening) { o.Slab.Machined = []frame.Side{frame.Hinge} }, Stop, "is bored or recessed and would lose", "/slab/machined"},
 		{"rated", func(o *job.Opening) { o.Slab.Construction = "rated" }, Stop, "never ready by itself", "/slab/construction"},
 		{"hollow past its rail", func(o *job.Opening) { o.Slab.Construction, o.Slab.Length = "hollow", mm(2060) }, Care, "insert 778 mm wide and 29 mm thick", ""},
 		{"lock past its block", func(o *job.Opening) { o.Slab.Construction, o.Lock.Handle = "hollow", mm(1130) }, Care, "misses it by", "/lock/handle"},
-		{"heavy", func(o *job.Opening) { o.Slab.Construction = "solid" }, Care, "about 37 kg: two people", ""},
+		{"heavy", func(o *job.Opening) { o.Slab.Construction = "solid" }, Care, "about 37 kg. Two people", ""},
 		{"no room", func(o *job.Opening) {
 			fifteen := mm(15)
 			o.Margins.Lock = &fifteen
@@ -430,7 +436,7 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 			}
 			assert.Len(t, p.Notches, len(job.Steps))
 			assert.NotEmpty(t, p.Leaves[0].Wanted, "what does not hang on it is still answered")
-			assert.Equal(t, p.Leaves[0].Drawing == nil, c.gravity == Note && strings.HasPrefix(c.says, "No ") || len(o.Readings) == 0, "a door is drawn once a width and a height are read")
+			assert.Equal(t, p.Leaves[0].Drawing == nil, c.gravity == Note && strings.HasPrefix(c.says, "Take a ") || len(o.Readings) == 0, "a door is drawn once a width and a height are read")
 		})
 	}
 }
@@ -456,14 +462,14 @@ func TestWhatGoesWrongOnSite(t *testing.T) {
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(841)})
 			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
-		}, Stop, "the width, 1000 mm up (841 mm) were wrong, and nothing tells which is. Read the width, 1000 mm up again"},
+		}, Stop, "Or the width, 1000 mm up (841 mm) could be the wrong one. Read the width, 1000 mm up again"},
 		{"all readings at one height", func(o *job.Opening) {
 			o.Walls, o.Readings, o.Cut.LeaveOn = job.Old, nil, job.WhenSure
 			for range 3 {
 				reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
 			}
 			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
-		}, Care, "not sure enough to cut near the line"},
+		}, Care, "is not measured closely enough yet"},
 		{"a slab out of square by more than its trims", func(o *job.Opening) {
 			o.Slab.Square, o.Slab.Length, o.Slab.LengthLock = mm(-25), mm(2040), mm(2040)
 		}, Stop, "too short"},
@@ -472,14 +478,14 @@ func TestWhatGoesWrongOnSite(t *testing.T) {
 			o.Slab.Limits = slab.Limits{Hinge: &none, Lock: &none}
 			o.Cut.Registration = job.ByRule
 		}, Stop, "18 mm more than may come off"},
-		{"no thickness", func(o *job.Opening) { o.Slab.Thickness = 0 }, Care, "thickness is not measured"},
+		{"no thickness", func(o *job.Opening) { o.Slab.Thickness = 0 }, Care, "Measure the slab's thickness."},
 		{"a pair with one width", func(o *job.Opening) {
 			o.Walls, o.Readings, o.Cut.LeaveOn = job.Old, nil, job.WhenSure
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
 			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
 			o.Slab.Width = mm(420)
 			o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(4), Fixed: frame.Lock}
-		}, Care, "not sure enough"},
+		}, Care, "not measured closely enough"},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
@@ -548,7 +554,7 @@ func TestHabitsOfLeavingOn(t *testing.T) {
 	assert.Equal(t, mm(3), three.Leaves[0].Cut.Edges[1].Left.Value, "the lock edge is kept, so it stays on the hinge edge")
 	assert.Zero(t, three.Leaves[0].Cut.Edges[2].Left.Value)
 	assert.Greater(t, when.Leaves[0].Cut.Edges[1].Left.Value, mm(3), "one width is not enough to cut near the line")
-	assert.NotNil(t, find(when, Care, "not sure enough"))
+	assert.NotNil(t, find(when, Care, "not measured closely enough"))
 	assert.Less(t, when.Leaves[0].Cut.Edges[1].Marks[2].Depth.Value, line.Leaves[0].Cut.Edges[1].Marks[2].Depth.Value)
 }
 

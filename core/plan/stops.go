@@ -7,6 +7,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -45,11 +46,11 @@ func stops(d door, b bay) (*Stops, findings) {
 	}
 	for _, m := range v.Moves {
 		if m.By.Value < 0 && m.By.Value+d.playWanted() < 0 {
-			said.say(Care, job.StepStops, "/stops/stand", StopHolds, Args{"stop": m.Stop, "end": m.End, "by": Exact(-m.By.Value)})
+			said.say(Care, job.StepStops, "/stops/stand", StopHolds, Args{"stop": m.Stop, "end": m.End, "by": message.Exact(-m.By.Value)})
 		}
 	}
 	if cross := v.Cross.Value.Abs(); cross > trade.MostCross {
-		said.say(Care, job.StepStops, "/stops/stand", JambsCross, Args{"by": Exact(cross), "each": Exact(cross / 4)})
+		said.say(Care, job.StepStops, "/stops/stand", JambsCross, Args{"by": message.Exact(cross), "each": message.Exact(cross / 4)})
 	}
 	return &v, said
 }

@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -19,7 +20,7 @@ const mostUnsure = 0.5
 // the lock corner as the door hangs.
 func agree(d door, b bay, corner figure.Figure) (said findings) {
 	if figure.Coverage*corner.Sigma > mostUnsure && (d.Lock.From != lock.FromStrike || b.slab.Handle == 0) {
-		said.say(Note, job.StepLock, "/lock/from", StrikeFromLatch, Args{"sure": Sure(corner.Sigma)})
+		said.say(Note, job.StepLock, "/lock/from", StrikeFromLatch, Args{"sure": message.Sure(corner.Sigma)})
 	}
 	return said
 }
@@ -30,7 +31,7 @@ func heights(d door, p lock.Plan) (said findings) {
 	if !ok {
 		return nil
 	}
-	args := Args{"at": p.Floor.Value, "rule": rule.Name, "least": Exact(rule.Least), "most": Exact(rule.Most)}
+	args := Args{"at": p.Floor.Value, "rule": rule.Name, "least": message.Exact(rule.Least), "most": message.Exact(rule.Most)}
 	if p.Floor.Value < rule.Least || p.Floor.Value > rule.Most {
 		said.say(Stop, job.StepLock, "/lock/"+d.Lock.From, OutOfReach, args)
 	}
@@ -40,7 +41,7 @@ func heights(d door, p lock.Plan) (said findings) {
 // oldHoles says what becomes of the holes that are there: covered by a plate, or filled.
 func oldHoles(d door, list []Device) (said findings) {
 	for i, o := range d.Lock.Old {
-		args := Args{"what": o.What, "size": Exact(o.Dia)}
+		args := Args{"what": o.What, "size": message.Exact(o.Dia)}
 		covered := false
 		for _, v := range list {
 			plate := v.Plate
@@ -59,9 +60,9 @@ func oldHoles(d door, list []Device) (said findings) {
 		if covered {
 			continue
 		}
-		args["cure"] = "glue in a block of the same wood, grain alike, and plane it flush"
+		args["cure"] = message.ID("fill.block")
 		if o.Dia <= trade.Dowelled {
-			args["cure"] = "glue in a dowel and pare it flush"
+			args["cure"] = message.ID("fill.dowel")
 		}
 		said.say(Note, job.StepLock, "/lock/old/"+strconv.Itoa(i), OldHoleLeft, args)
 		for _, v := range list {
@@ -81,25 +82,19 @@ func missed(d door) (said findings) {
 	if m == nil {
 		return nil
 	}
-	way := func(v measure.Length, more, less string) string {
-		if v < 0 {
-			return less
-		}
-		return more
-	}
 	if m.Up != 0 {
 		code := StrikeMoved
 		if m.Up.Abs() <= trade.MostFiled {
 			code = StrikeFiled
 		}
-		said.say(Care, job.StepLock, "/lock/missed", code, Args{"by": Exact(m.Up.Abs()), "way": way(m.Up, "up", "down"), "most": Exact(trade.MostFiled)})
+		said.say(Care, job.StepLock, "/lock/missed", code, Args{"by": message.Exact(m.Up.Abs()), "way": way(m.Up.MM(), "high", "low"), "to": way(m.Up.MM(), "up", "down"), "most": message.Exact(trade.MostFiled)})
 	}
 	if m.In != 0 {
 		code := StrikeIn
 		if m.In < 0 {
 			code = StrikeRattles
 		}
-		said.say(Care, job.StepLock, "/lock/missed", code, Args{"by": Exact(m.In.Abs())})
+		said.say(Care, job.StepLock, "/lock/missed", code, Args{"by": message.Exact(m.In.Abs())})
 	}
 	return said
 }

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"maps"
 	"math"
 
 	"kindmargin/core/figure"
@@ -9,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
 	"kindmargin/core/trade"
@@ -61,7 +63,7 @@ func (w *Swing) drifts(d door, l swing.Lean, s swing.Slab, p swing.Pin) (v Drift
 	case w.Rests > w.Opens-1:
 		code = DriftsOpen
 	}
-	said.say(Note, job.StepSwing, "/swing/lean", code, Args{"rests": Degrees(w.Rests), "side": v.Side, "out": v.Out})
+	said.say(Note, job.StepSwing, "/swing/lean", code, Args{"rests": message.Degrees(w.Rests), "lean": leanSaid(v.Side, v.Out)})
 	return v, said
 }
 
@@ -145,7 +147,7 @@ func floorSaid(d door, b bay, w Swing, reach float64) (said findings) {
 	for i, f := range d.Swing.Floor {
 		if f.Under(b.jamb()) && (f.At.MM() > reach+1 || float64(f.Angle) > w.Opens+1) {
 			said.say(Stop, job.StepSwing, fmt.Sprintf("/swing/floor/%d/at", i), FloorOutside, Args{
-				"at": f.At, "angle": Degrees(f.Angle), "reach": measure.FromMM(reach), "opens": Degrees(w.Opens),
+				"at": f.At, "angle": message.Degrees(f.Angle), "reach": measure.FromMM(reach), "opens": message.Degrees(w.Opens),
 			})
 		}
 	}
@@ -219,4 +221,20 @@ func roughly(d door, s surveyed, b bay, c swing.Choice, pins [2]float64) ([]swin
 	}
 	thick := b.slab.Thickness.MM()
 	return swing.Slab{Width: width - 6, Thickness: thick}.Corners(swing.Pin{Margin: 3, Out: pinOut(c)}), l
+}
+
+// leanSaid says how far in a metre the line of the pins leans toward the lock side and toward you, or away from them;
+// a lean that is not seen is not told.
+func leanSaid(side, out measure.Length) message.Message {
+	const seen = measure.Millimetre / 20
+	aside := Args{"side": message.Slope(side.Abs()), "sideWay": way(side.MM(), "toward", "away-from")}
+	toward := Args{"out": message.Slope(out.Abs()), "outWay": way(out.MM(), "toward", "away-from")}
+	switch {
+	case out.Abs() < seen:
+		return message.Message{ID: "lean.side", Args: aside}
+	case side.Abs() < seen:
+		return message.Message{ID: "lean.out", Args: toward}
+	}
+	maps.Copy(aside, toward)
+	return message.Message{ID: "lean.both", Args: aside}
 }

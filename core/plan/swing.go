@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/swing"
 	"kindmargin/core/trade"
 )
@@ -231,7 +232,7 @@ func (w *Swing) opens(d door, b bay, c swing.Choice, p swing.Pin) (said findings
 	if w.Opens >= float64(want) {
 		return nil
 	}
-	args := Args{"angle": Degrees(w.Opens), "thing": w.Against, "wanted": Degrees(want)}
+	args := Args{"angle": message.Degrees(w.Opens), "thing": w.Against, "wanted": message.Degrees(want)}
 	code := OpensShort
 	if w.Against == "casing" {
 		// Folded right back, the pull face lies as far in front of the pins as it lay behind.

@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
@@ -38,7 +39,7 @@ func TestAFloorHigherInTheSweepRaisesTheFoot(t *testing.T) {
 	assert.Len(t, foot.Terms, 2, "what is under the moving foot, and the floor there: %v", foot.Terms)
 	said := ofCode(p.Findings, FootRaised)
 	require.Len(t, said, 1)
-	assert.Contains(t, said[0].Words(measure.Millimetres, house.Tape), "6 mm more than the 6 mm wanted")
+	assert.Contains(t, wordsOf(said[0], measure.Millimetres, house.Tape), "The gap at the bottom is 6 mm more than the 6 mm you want, so that it clears the floor all through the swing.")
 	for k, m := range p.Leaves[0].Cut.Edges[3].Marks {
 		assert.InDelta(t, flat.Leaves[0].Cut.Edges[3].Marks[k].Depth.Value.MM()+6, m.Depth.Value.MM(), 0.5)
 	}
@@ -77,7 +78,7 @@ func TestALeaningJambSinksTheFreeCorner(t *testing.T) {
 	// and its middle, 23.5 behind the line of the pins, comes atan(23.5/412), 3.3°, later.
 	drifts := ofCode(p.Leaves[0].Findings, DriftsTo)
 	require.Len(t, drifts, 1)
-	assert.InDelta(t, 165.3, float64(drifts[0].Args["rests"].(Degrees)), 0.8)
+	assert.InDelta(t, 165.3, float64(drifts[0].Args["rests"].(message.Degrees)), 0.8)
 }
 
 // 35 thick with 3 either side passes square; 44 thick has the usual bevel, 44/16 = 2.75,
@@ -167,7 +168,7 @@ func TestBadSwings(t *testing.T) {
 	said := ofCode(Solve(house, o).Leaves[0].Findings, FloorOutside)
 	require.Len(t, said, 1)
 	assert.Equal(t, "/swing/floor/0/at", said[0].Pointer)
-	assert.Contains(t, said[0].Words(measure.Millimetres, house.Tape), "reaches 823 mm")
+	assert.Contains(t, wordsOf(said[0], measure.Millimetres, house.Tape), "reaches 823 mm")
 
 	// Of a pair, the place that is wrong is named as it stands in the whole list.
 	o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(4), Fixed: frame.Lock}

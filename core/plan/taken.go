@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -73,7 +74,7 @@ func clear(d door, m hinge.Mark, name string, i int, taken []hinge.Span, length 
 			at = up
 		}
 		term := figure.Term{Label: "moved clear of the " + s.What, Value: *at - top, Source: figure.Rule}
-		said.say(Note, job.StepHinges, "/hinges/avoid", HingeMoved, Args{"name": name, "by": (*at - top).Abs(), "way": map[bool]string{true: "up", false: "down"}[*at < top], "what": s.What})
+		said.say(Note, job.StepHinges, "/hinges/avoid", HingeMoved, Args{"name": name, "by": (*at - top).Abs(), "way": way((top - *at).MM(), "up", "down"), "what": s.What})
 		move := func(f figure.Figure) figure.Figure {
 			return figure.Sum(f.Sigma, append(slices.Clone(f.Terms), term)...)
 		}
@@ -84,21 +85,20 @@ func clear(d door, m hinge.Mark, name string, i int, taken []hinge.Span, length 
 		gravity = Care
 	}
 	said.say(gravity, job.StepHinges, "/hinges/from", HingeInTheWay, Args{
-		"name": name, "at": top, "what": s.What, "from": s.From, "to": s.To, "wood": trade.PocketWood, "places": clearPlaces(d, up, down),
+		"name": name, "at": top, "what": s.What, "from": message.At(s.From), "to": message.At(s.To), "wood": trade.PocketWood, "places": clearPlaces(up, down),
 	})
 	return m, said
 }
 
 // clearPlaces says the nearest places each way.
-func clearPlaces(d door, up, down *measure.Length) string {
-	say := func(l measure.Length) string { return measure.Say(l.Round(d.tape.Step(), measure.Nearest), d.unit) }
+func clearPlaces(up, down *measure.Length) message.Message {
 	switch {
 	case up != nil && down != nil:
-		return "up to " + say(*up) + " or down to " + say(*down)
+		return message.Message{ID: "clear.both", Args: Args{"up": *up, "down": *down}}
 	case up != nil:
-		return "up to " + say(*up)
+		return message.Message{ID: "clear.up", Args: Args{"up": *up}}
 	case down != nil:
-		return "down to " + say(*down)
+		return message.Message{ID: "clear.down", Args: Args{"down": *down}}
 	}
-	return "nowhere on this edge as it is: fill what is there"
+	return message.Message{ID: "clear.none"}
 }

@@ -97,7 +97,7 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 	}
 	at := "/tried/" + strconv.Itoa(leaf)
 	if m.Hand != handOf(d, b) {
-		said.say(Stop, job.StepTry, at+"/made", TurnedOver, Args{"was": string(m.Hand), "is": string(handOf(d, b))})
+		said.say(Stop, job.StepTry, at+"/made", TurnedOver, Args{"was": m.Hand, "is": handOf(d, b)})
 		return &v, said
 	}
 	h := hangOf(d, s, b, leaf, planned, at)

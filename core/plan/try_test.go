@@ -128,7 +128,7 @@ func TestBadInputAtTheTry(t *testing.T) {
 	o := fresh()
 	gap(&o, frame.Lock, 500, 2)
 	o.Hand = o.Hand.Other()
-	assert.NotNil(t, find(Solve(house, o), Stop, "was the slab turned over?"), "the places are others then")
+	assert.NotNil(t, find(Solve(house, o), Stop, "Was the slab turned over?"), "the places are others then")
 }
 
 // A gap that no rigid door could show is named, and the others stand.
@@ -140,7 +140,7 @@ func TestAGapThatNoRigidDoorShows(t *testing.T) {
 	}
 	gap(&o, frame.Lock, 1000, 9)
 	p := Solve(house, o)
-	f := find(p, Care, "which no rigid door shows")
+	f := find(p, Care, "but the other gaps say about")
 	require.NotNil(t, f)
 	assert.Equal(t, "/tried/0/hangs/0/gaps/8/value", f.Pointer)
 	for _, g := range p.Leaves[0].Try.Hangs[0].Gaps {
@@ -186,8 +186,8 @@ func TestWhatBrokeIsNamed(t *testing.T) {
 		}
 		return 0
 	})
-	assert.NotNil(t, find(Solve(house, o), Care, "The lock edge came out 2."), "%v", Solve(house, o).Leaves[0].Findings)
-	assert.NotNil(t, find(Solve(house, o), Care, "proud of its line at its foot"))
+	assert.NotNil(t, find(Solve(house, o), Care, "The lock edge was cut 2."), "%v", Solve(house, o).Leaves[0].Findings)
+	assert.NotNil(t, find(Solve(house, o), Care, "proud of its line at its bottom"))
 }
 
 // What a way foretells against the slab's polygon turned and moved as a rigid body in an
@@ -323,9 +323,9 @@ func TestARevisitSaysWhatMoved(t *testing.T) {
 	o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2", Revisit: "first damp autumn"})
 	read(1.4)
 	p := Solve(house, o)
-	f := find(p, Note, "Since it was left, the lock margin has closed by 1.")
+	f := find(p, Note, "Since you left it, the gap at the lock side has closed by 1.")
 	require.NotNil(t, f, "%v", p.Leaves[0].Findings)
-	assert.Contains(t, f.Words(measure.Millimetres, measure.HalfMillimetre), "at its middle")
+	assert.Contains(t, wordsOf(*f, measure.Millimetres, measure.HalfMillimetre), "Since you left it, the gap at the lock side has closed by 1.3 mm at the middle.")
 	ways := p.Leaves[0].Try.Ways
 	require.NotEmpty(t, ways)
 	require.Len(t, ways[0].Planed, 1)
@@ -356,7 +356,7 @@ func TestOnlyWhatIsAllowedIsTouched(t *testing.T) {
 	o.Tried[0].Hangs[0].With = nil
 	o.Tried[0].Hangs[0].Springs, o.Tried[0].Hangs[0].Proud, o.Tried[0].Hangs[0].Drags, o.Tried[0].Hangs[0].Drifts = true, []int{1}, []int{40}, job.DriftsShut
 	p := Solve(house, o)
-	for _, says := range []string{"hinge-bound", "light behind the bottom hinge's leaf", "drags at 40°", "drifts shut"} {
+	for _, says := range []string{"hinge-bound", "behind the leaf of the bottom hinge", "drags at 40°", "drifts shut"} {
 		assert.NotNil(t, find(p, Care, says), says)
 	}
 }

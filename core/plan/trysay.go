@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 	"kindmargin/core/try"
 )
@@ -103,6 +104,11 @@ func planes(p try.Planed, off job.Planed, passes int, hanging bool, say func(mea
 	return text + " Ease the arris and seal it."
 }
 
+// way is the word for one way or the other, by whether by is over nought.
+func way(by float64, over, under string) message.ID {
+	return message.ID("way." + either(by, over, under))
+}
+
 func none(l measure.Length, say func(measure.Length) string) string {
 	if l == 0 {
 		return "nothing"
@@ -138,13 +144,14 @@ func seen(d door, at string, t *try.Hung, v Try) (said findings) {
 			}
 		}
 		m := v.Margins[side]
-		mm := func(end int) Finely { return Finely(max(measure.FromMM(m[end*(len(m)-1)/2].Mean), 0)) }
-		args := Args{"edge": Edge(side), "side": side.String(), "wanted": measure.FromMM(t.Wanted[side])}
+		end := func(place int) message.End { return message.End{Side: side, Place: place} }
+		mm := func(end int) message.Fine { return message.Fine(max(measure.FromMM(m[end*(len(m)-1)/2].Mean), 0)) }
+		args := Args{"side": message.Margin(side), "wanted": measure.FromMM(t.Wanted[side])}
 		code := Code("")
 		switch {
 		case len(tight) > 0 && len(wide) > 0:
 			code = MarginLeans
-			args["tight"], args["at"], args["wide"], args["other"] = mm(tight[0]), ends[side][tight[0]], mm(wide[0]), ends[side][wide[0]]
+			args["tight"], args["at"], args["wide"], args["other"] = mm(tight[0]), end(tight[0]), mm(wide[0]), end(wide[0])
 		case len(tight) == 2:
 			code = MarginTight
 			args["tight"], args["other"] = mm(tight[0]), mm(tight[1])
@@ -153,17 +160,17 @@ func seen(d door, at string, t *try.Hung, v Try) (said findings) {
 			args["tight"] = mm(1)
 		case len(tight) == 1:
 			code = MarginTightAt
-			args["tight"], args["at"] = mm(tight[0]), ends[side][tight[0]]
+			args["tight"], args["at"] = mm(tight[0]), end(tight[0])
 		case len(wide) == 2:
 			code = MarginWide
 			args["wide"], args["other"] = mm(wide[0]), mm(wide[1])
 		case len(wide) == 1:
 			code = MarginWideAt
-			args["wide"], args["at"] = mm(wide[0]), ends[side][wide[0]]
+			args["wide"], args["at"] = mm(wide[0]), end(wide[0])
 		default:
 			continue
 		}
-		args["cause"] = causes[code][side]
+		args["cause"] = message.ID("cause." + string(code) + "." + side.String())
 		said.say(Care, job.StepTry, at, code, args)
 	}
 	if len(v.ToRead) == 0 && len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
@@ -188,7 +195,7 @@ func sinceLeft(at string, v Try) (said findings) {
 		}
 		if math.Abs(worst) > mostStill {
 			said.say(Note, job.StepTry, at, Moved, Args{
-				"side": side.String(), "by": Finely(measure.FromMM(math.Abs(worst))), "way": either(worst, "opened", "closed"), "where": ends[side][where],
+				"side": message.Margin(side), "by": message.Fine(measure.FromMM(math.Abs(worst))), "way": way(worst, "opened", "closed"), "where": message.End{Side: side, Place: where},
 			})
 		}
 	}
@@ -198,13 +205,13 @@ func sinceLeft(at string, v Try) (said findings) {
 // sights says what else was seen of a hung slab, and its cure.
 func sights(d door, at string, h job.Hang, names []string) (said findings) {
 	for _, a := range h.Drags {
-		said.say(Care, job.StepTry, at, Drags, Args{"angle": Degrees(a)})
+		said.say(Care, job.StepTry, at, Drags, Args{"angle": message.Degrees(a)})
 	}
 	if h.Springs {
 		said.say(Care, job.StepTry, at, Springs, nil)
 	}
 	if h.Drifts != "" {
-		said.say(Care, job.StepTry, at, Drifts, Args{"way": h.Drifts, "to": map[string]string{job.DriftsOpen: "away from the lock jamb at the head", job.DriftsShut: "toward the lock jamb at the head"}[h.Drifts]})
+		said.say(Care, job.StepTry, at, Drifts, Args{"way": message.ID("way." + h.Drifts), "to": map[string]message.ID{job.DriftsOpen: "way.away-from", job.DriftsShut: "way.toward"}[h.Drifts]})
 	}
 	for _, p := range h.Proud {
 		if p < len(names) {
@@ -217,7 +224,7 @@ func sights(d door, at string, h job.Hang, names []string) (said findings) {
 	if h.Did != nil {
 		for i, m := range h.Did.Pack {
 			if i < len(names) && (m > trade.MostOut || m < -trade.MostLetIn) {
-				said.say(Care, job.StepTry, at, MovedFar, Args{"name": names[i], "by": Finely(m.Abs()), "out": Exact(trade.MostOut), "in": Exact(trade.MostLetIn)})
+				said.say(Care, job.StepTry, at, MovedFar, Args{"name": names[i], "by": message.Fine(m.Abs()), "out": message.Exact(trade.MostOut), "in": message.Exact(trade.MostLetIn)})
 			}
 		}
 	}

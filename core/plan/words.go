@@ -13,47 +13,6 @@ import (
 	"kindmargin/core/trade"
 )
 
-// causes is why a margin of a hung slab is out, in the trade's words: "what goes wrong, and
-// the cure" (common practice).
-var causes = map[Code]frame.Each[string]{
-	MarginLeans: {
-		frame.Head:  "The slab leans, or its head was cut off square: a hinge packed or let in turns it; else the head is planed.",
-		frame.Foot:  "The slab leans, or the floor slopes more than was read: a hinge turns it; else the foot is planed.",
-		frame.Lock:  "The slab leans: one hinge packed, or the other let in, turns it; else the lock edge is planed.",
-		frame.Hinge: "The pins do not run along the jamb: one hinge is to be packed or let in.",
-	},
-	MarginTight: {
-		frame.Head:  "The slab stands too high, or its head is too long: plane it, or lower the hinges.",
-		frame.Foot:  "The slab hangs too low or is too long: plane the foot, or raise the hinges.",
-		frame.Lock:  "The slab is too wide, or its pins stand too far out: plane the lock edge, or let the hinges in where the hinge margin is wide.",
-		frame.Hinge: "The leaves lie too deep: it will spring. Pack both out.",
-	},
-	MarginTightAt: {
-		frame.Head:  "A rub is planed; where the lock margin leans too, a hinge turns it.",
-		frame.Foot:  "A rub is planed; where the lock margin leans too, a hinge turns it.",
-		frame.Lock:  "A rub is planed; where the far end is wide, one hinge cures it.",
-		frame.Hinge: "That hinge lies too deep: pack it out.",
-	},
-	MarginMiddle: {
-		frame.Head:  "The head of the opening bellies down: ease it there.",
-		frame.Foot:  "The floor is high there: ease the foot there.",
-		frame.Lock:  "The stile has swollen, or the jamb bellies in: plane the middle first.",
-		frame.Hinge: "The jamb bellies in there: ease the edge between the pockets.",
-	},
-	MarginWide: {
-		frame.Head:  "The slab hangs too low or is too short: raise the hinges, or accept it.",
-		frame.Foot:  "The slab hangs too high or is short: lower the hinges, fit a sweep, or accept it.",
-		frame.Lock:  "Too wide a gap is cured at the hinges: pack all of them out; else a lipping.",
-		frame.Hinge: "The leaves stand proud: let them in.",
-	},
-	MarginWideAt: {
-		frame.Head:  "A wide gap is cured at the hinges: one of them turns the slab.",
-		frame.Foot:  "A wide gap is cured at the hinges: one of them turns the slab.",
-		frame.Lock:  "A wide gap is cured at the hinges: pack the one at that end.",
-		frame.Hinge: "That hinge stands proud: let it in.",
-	},
-}
-
 // tooBigToTry is said of a reading without which too much would be left on.
 func tooBigToTry(u measure.Unit, left float64) string {
 	return "until it is read, " + measure.Say(measure.FromMM(left).Round(measure.Millimetre, measure.Nearest), u) + " would be left on: too big to try"
@@ -70,80 +29,6 @@ func middleBrings(u measure.Unit, side frame.Side, g survey.Gain) string {
 // tellsMargins is said of a gap that is worth reading.
 const tellsMargins = "tells most of the margins that are not sure"
 
-// Changed is a size that should be other than it is, with the words for more and
-// for less.
-type Changed struct {
-	By         measure.Length
-	More, Less string
-}
-
-// Words are a finding in words, in the job's unit and to its tape.
-func (f Finding) Words(u measure.Unit, tape measure.Tape) string {
-	text := says[f.Code]
-	var b strings.Builder
-	for {
-		open := strings.IndexByte(text, '{')
-		if open < 0 {
-			b.WriteString(text)
-			return b.String()
-		}
-		end := open + strings.IndexByte(text[open:], '}')
-		b.WriteString(text[:open])
-		b.WriteString(word(f.Args[text[open+1:end]], u, tape))
-		text = text[end+1:]
-	}
-}
-
-// word is one argument in words.
-func word(arg any, u measure.Unit, tape measure.Tape) string {
-	switch v := arg.(type) {
-	case string:
-		return v
-	case measure.Length:
-		return measure.Say(v.Round(tape.Step(), measure.Nearest), u)
-	case Exact:
-		return measure.Say(measure.Length(v), u)
-	case Finely:
-		return finely(measure.Length(v), u)
-	case Sure:
-		return sure(float64(v), u)
-	case Edge:
-		return frame.Side(v).Edge()
-	case Wall:
-		return frame.Side(v).Wall()
-	case Mass:
-		return Weight(float64(v), u)
-	case Degrees:
-		return fmt.Sprintf("%.0f°", float64(v))
-	case survey.Reading:
-		return v.Title(u)
-	case Any:
-		names := make([]string, len(v))
-		for i, r := range v {
-			names[i] = fmt.Sprintf("the %s (%s)", r.Title(u), measure.Say(r.Value, u))
-		}
-		return or(names)
-	case Changed:
-		by := v.By.Round(tape.Step(), measure.Nearest)
-		switch {
-		case by == 0:
-			return "as it is"
-		case by > 0:
-			return measure.Say(by, u) + " " + v.More
-		}
-		return measure.Say(-by, u) + " " + v.Less
-	}
-	return fmt.Sprint(arg)
-}
-
-// finely says a small amount to more places than the tape has.
-func finely(l measure.Length, u measure.Unit) string {
-	return measure.Fine(max(l, smallest[u]), measure.Up, u) + " " + string(u)
-}
-
-// smallest is the least amount that is said of each unit: never nothing.
-var smallest = map[measure.Unit]measure.Length{measure.Millimetres: measure.Millimetre / 10, measure.Inches: measure.Inch / 64}
-
 // sure shows a standard deviation in mm as it stands after ±: twice, rounded up.
 func sure(sigma float64, u measure.Unit) string {
 	return measure.Fine(measure.FromMM(figure.Coverage*sigma), measure.Up, u)
@@ -159,13 +44,6 @@ func Weight(kg float64, u measure.Unit) string {
 		return fmt.Sprintf("%.0f lb", kg/0.45359237)
 	}
 	return fmt.Sprintf("%.0f kg", kg)
-}
-
-func or(words []string) string {
-	if len(words) == 1 {
-		return words[0]
-	}
-	return strings.Join(words[:len(words)-1], ", ") + " or " + words[len(words)-1]
 }
 
 func join(words []string) string {

@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -84,7 +85,7 @@ func (s *State) planned() (plan.Leaf, error) {
 	p := plan.Solve(s.job, s.door)
 	switch {
 	case len(p.Clashes) > 0:
-		return plan.Leaf{}, fmt.Errorf("the plan does not cut while readings clash: %s", p.Clashes[0].Finding.Words(measure.Millimetres, measure.HalfMillimetre))
+		return plan.Leaf{}, errors.New("the plan does not cut while readings clash: read one of them again, or strike it out")
 	case p.Leaves[0].Try == nil || p.Leaves[0].Try.Planned == nil || p.Leaves[0].Cut == nil || len(p.Leaves[0].Hinges) == 0:
 		return plan.Leaf{}, fmt.Errorf("the plan has no answer yet: a width, a floor-to-head and the slab are the least it needs")
 	}

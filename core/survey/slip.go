@@ -2,36 +2,37 @@ package survey
 
 import (
 	"math"
+
+	"kindmargin/core/message"
 )
 
-// Slip names the mistake with the tape that would best explain a suspect, in
-// words that follow "perhaps"; it is empty when none brings the reading within
+// Slip is the mistake with the tape that would best explain a suspect; it is empty where none brings the reading within
 // two sigmas of what the others predict.
-func (x Suspect) Slip() string {
+func (x Suspect) Slip() message.ID {
 	y, r := x.Reading.seen(), x.Reading
 	type guess struct {
 		value float64
-		words string
+		id    message.ID
 	}
 	guesses := []guess{
-		{y - 10, "the tape was misread by 10 mm"},
-		{y + 10, "the tape was misread by 10 mm"},
-		{y - 100, "the tape was misread by 100 mm"},
-		{y + 100, "the tape was misread by 100 mm"},
-		{y - 25.4, "the tape was misread by an inch"},
-		{y + 25.4, "the tape was misread by an inch"},
-		{y * 10, "it was read in centimetres"},
-		{y / 10, "it was written in tenths of a millimetre"},
-		{y * 25.4, "it was read in inches"},
-		{y - 100, "the tape was held at its 100 mm mark"},
+		{y - 10, "slip.10mm"},
+		{y + 10, "slip.10mm"},
+		{y - 100, "slip.100mm"},
+		{y + 100, "slip.100mm"},
+		{y - 25.4, "slip.1in"},
+		{y + 25.4, "slip.1in"},
+		{y * 10, "slip.centimetres"},
+		{y / 10, "slip.tenths"},
+		{y * 25.4, "slip.inches"},
+		{y - 100, "slip.held-at-100"},
 	}
 	switch r.Kind {
 	case Plumb:
-		guesses = append(guesses, guess{-y, "in and out were swapped"})
+		guesses = append(guesses, guess{-y, "slip.in-and-out"})
 	case Level:
-		guesses = append(guesses, guess{-y, "the two ends were swapped"})
+		guesses = append(guesses, guess{-y, "slip.ends"})
 	case Square, Straight:
-		guesses = append(guesses, guess{-y, "the light was at the other end"})
+		guesses = append(guesses, guess{-y, "slip.light"})
 	}
 	best := guess{}
 	off := 2 * x.Sigma
@@ -40,5 +41,5 @@ func (x Suspect) Slip() string {
 			best, off = g, d
 		}
 	}
-	return best.words
+	return best.id
 }

@@ -5,8 +5,7 @@ import "math"
 // Slip is a mistake that people make in reading or writing down a length. Common practice.
 type Slip struct {
 	ID     string
-	Words  string // follow "if"
-	Signed bool   // only where a reading may be under nought
+	Signed bool // only where a reading may be under nought
 	// Meant and Meant2 are what was meant where a length was read, mm: a slip may lie either way.
 	Meant, Meant2 func(read float64) float64
 }
@@ -16,11 +15,11 @@ const Swapped = "swapped"
 
 // Slips are those of one reading.
 var Slips = []Slip{
-	{"10mm", "the tape was misread by 10 mm", false, plus(10), plus(-10)},
-	{"1in", "the tape was misread by an inch", false, plus(25.4), plus(-25.4)},
-	{"100mm", "the tape was misread by 100 mm", false, plus(100), plus(-100)},
-	{"tenfold", "centimetres and millimetres were mixed up", false, times(10), times(0.1)},
-	{"sign", "in and out, or the two ends, were swapped", true, times(-1), none},
+	{"10mm", false, plus(10), plus(-10)},
+	{"1in", false, plus(25.4), plus(-25.4)},
+	{"100mm", false, plus(100), plus(-100)},
+	{"tenfold", false, times(10), times(0.1)},
+	{"sign", true, times(-1), none},
 }
 
 func plus(by float64) func(float64) float64 { return func(read float64) float64 { return read + by } }

@@ -1,0 +1,105 @@
+package words
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/survey"
+)
+
+// Word is one argument of a message in words.
+func (v Voice) Word(arg any) string {
+	switch a := arg.(type) {
+	case string:
+		return a
+	case message.ID:
+		return v.Text(a)
+	case message.Message:
+		return v.Say(a)
+	case message.And:
+		return v.join(a, "list.and")
+	case message.Or:
+		return v.join(a, "list.or")
+	case measure.Length, message.At, message.Exact, message.Fine, message.Slope, message.Sure:
+		return v.length(a)
+	case message.Mass:
+		return Mass(float64(a), v.unit)
+	case message.Degrees:
+		return fmt.Sprintf("%.0f°", float64(a))
+	case message.Percent:
+		return strconv.FormatFloat(math.Round(10*float64(a))/10, 'f', -1, 64) + " %"
+	case message.Number:
+		return strconv.Itoa(int(a))
+	case message.Count:
+		return strconv.Itoa(int(a))
+	case survey.Reading:
+		return a.Title(v.unit)
+	}
+	return v.part(arg)
+}
+
+// length is an argument that is one, with its unit; what is not sure has none, since it stands after ±.
+func (v Voice) length(arg any) string {
+	switch l := arg.(type) {
+	case measure.Length:
+		if l = l.Round(v.tape.Step(), measure.Nearest); l == 0 {
+			return v.Text("length.nothing")
+		}
+		return measure.Say(l, v.unit)
+	case message.At:
+		return measure.Say(measure.Length(l).Round(v.tape.Step(), measure.Nearest), v.unit)
+	case message.Exact:
+		return measure.Say(measure.Length(l), v.unit)
+	case message.Fine:
+		return measure.Fine(max(measure.Length(l), least[v.unit]), measure.Up, v.unit) + " " + string(v.unit)
+	case message.Slope:
+		if v.unit == measure.Inches {
+			const foot = 12 * 25.4 / 1000 // of a metre (international yard and pound agreement, 1959)
+			by := measure.FromMM(measure.Length(l).MM() * foot)
+			return v.Say(message.Message{ID: "slope.foot", Args: message.Args{"by": measure.Fine(by, measure.Nearest, v.unit)}})
+		}
+		return v.Say(message.Message{ID: "slope.metre", Args: message.Args{"by": measure.Fine(measure.Length(l), measure.Nearest, v.unit) + " " + string(v.unit)}})
+	case message.Sure:
+		return measure.Fine(measure.FromMM(figure.Coverage*float64(l)), measure.Up, v.unit)
+	}
+	return ""
+}
+
+// least is the smallest amount that is said in each unit: never nothing.
+var least = map[measure.Unit]measure.Length{measure.Millimetres: measure.Millimetre / 10, measure.Inches: measure.Inch / 64}
+
+// Mass is a weight in the unit that goes with a job's lengths: 1 lb is 0.45359237 kg exactly (international yard
+// and pound agreement, 1959).
+func Mass(kg float64, u measure.Unit) string {
+	if u == measure.Inches {
+		return fmt.Sprintf("%.0f lb", kg/0.45359237)
+	}
+	return fmt.Sprintf("%.0f kg", kg)
+}
+
+// part is an argument that names a part of the opening or the slab, or a month.
+func (v Voice) part(arg any) string {
+	switch a := arg.(type) {
+	case message.Edge:
+		return v.Text(message.ID("edge." + frame.Side(a).String()))
+	case message.Wall:
+		return v.Text(message.ID("wall." + frame.Side(a).String()))
+	case message.Margin:
+		return v.Text(message.ID("margin." + frame.Side(a).String()))
+	case frame.Hand:
+		return v.Text(message.ID("hand." + string(a)))
+	case message.Month:
+		return v.Text(message.ID("month." + strconv.Itoa(int(a))))
+	case message.End:
+		if a.Side.Upright() {
+			return v.Text([...]message.ID{"place.foot", "place.middle", "place.head"}[a.Place])
+		}
+		return v.Text([...]message.ID{"place.hinge-corner", "place.middle", "place.lock-corner"}[a.Place])
+	}
+	return fmt.Sprintf("[%T]", arg)
+}
