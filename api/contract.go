@@ -237,7 +237,7 @@ func (c *contract) jobs() {
 	huma.Register(c.a, operation(http.MethodGet, "/jobs", "list-jobs", "All jobs, with those that were taken off"), c.s.jobs)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs", "add-job", "Begin a job"), reflect.TypeFor[NewJob]()), c.s.addJob)
 	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), c.s.walk)
-	huma.Register(c.a, c.taking(operation(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape, presets, kit, or what is usual in it"), reflect.TypeFor[JobChange]()), c.s.changeJob)
+	huma.Register(c.a, c.taking(operation(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape, language, presets, kit, or what is usual in it"), reflect.TypeFor[JobChange]()), c.s.changeJob)
 	huma.Register(c.a, runs(operation(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list")), c.s.removeJob)
 	huma.Register(c.a, runs(operation(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off")), c.s.restoreJob)
 	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), c.s.addOpening)

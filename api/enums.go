@@ -47,6 +47,7 @@ func enumerate(r huma.Registry) {
 	enum(r, frame.Left, frame.Right)
 	enum(r, measure.Millimetres, measure.Inches)
 	enum(r, append(measure.Tapes(measure.Millimetres), measure.Tapes(measure.Inches)...)...)
+	enum(r, append([]job.Language{""}, job.Languages...)...)
 	enum(r, survey.Kinds...)
 	enum(r, append([]job.Step{""}, job.Steps...)...)
 	enum(r, job.Old, job.New)

@@ -124,6 +124,9 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if asked.Tape != nil {
 		head.Tape = *asked.Tape
 	}
+	if asked.Language != nil {
+		head.Language = *asked.Language
+	}
 	if asked.Presets != nil {
 		head.Presets = *asked.Presets
 	}

@@ -53,6 +53,7 @@ type Trade struct {
 	Kinds         []KindOf       `json:"kinds"`
 	Instruments   []InstrumentOf `json:"instruments"`
 	Tapes         []TapeOf       `json:"tapes"`
+	Languages     []Named        `json:"languages" doc:"That a job's sentences can be in."`
 	Handings      []Handing      `json:"handings"`
 	Sights        []Named        `json:"sights" doc:"What is seen of a gap instead of a figure."`
 	Cautions      []Caution      `json:"cautions"`
@@ -299,6 +300,7 @@ func (t *Trade) house() {
 			t.Tapes = append(t.Tapes, TapeOf{string(tape), string(u), tape.Name()})
 		}
 	}
+	t.Languages = []Named{{string(job.British), "British", "recess, packer, keep"}, {string(job.American), "American", "mortise, shim, strike plate"}}
 	for _, s := range trade.Sights {
 		t.Sights = append(t.Sights, Named{s.ID, s.Name, ""})
 	}

@@ -15,6 +15,7 @@ type JobHead struct {
 	Name     string       `json:"name"`
 	Unit     measure.Unit `json:"unit"`
 	Tape     measure.Tape `json:"tape"`
+	Language job.Language `json:"language" doc:"The English of its sentences; empty for the one that the unit suggests."`
 	Presets  []job.Preset `json:"presets"`
 	Kit      job.Kit      `json:"kit"`
 	Usual    []Usual      `json:"usual" doc:"What new doors begin with, where that was chosen."`
@@ -142,12 +143,14 @@ type NewJob struct {
 
 // JobChange is what is changed of a job; what is absent stays.
 type JobChange struct {
-	Name    *string       `json:"name,omitempty"`
-	Unit    *measure.Unit `json:"unit,omitempty"`
-	Tape    *measure.Tape `json:"tape,omitempty"`
-	Presets *[]job.Preset `json:"presets,omitempty"`
-	Kit     *job.Kit      `json:"kit,omitempty"`
-	Usual   *SetUsual     `json:"usual,omitempty"`
+	Name *string       `json:"name,omitempty"`
+	Unit *measure.Unit `json:"unit,omitempty"`
+	Tape *measure.Tape `json:"tape,omitempty"`
+	// Language is empty for the one that the unit suggests.
+	Language *job.Language `json:"language,omitempty"`
+	Presets  *[]job.Preset `json:"presets,omitempty"`
+	Kit      *job.Kit      `json:"kit,omitempty"`
+	Usual    *SetUsual     `json:"usual,omitempty"`
 }
 
 // Usual is a part of the choices that new doors begin with.
@@ -164,7 +167,7 @@ type NewOpening struct {
 
 func headView(h store.Head) JobHead {
 	v := JobHead{
-		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Usual: []Usual{},
+		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language, Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Usual: []Usual{},
 		Version: h.Version, Openings: h.Openings, Removed: h.Removed,
 	}
 	if h.Broken != nil {

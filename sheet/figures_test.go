@@ -181,7 +181,7 @@ func TestFindingsAreSaid(t *testing.T) {
 		for _, o := range j.Openings {
 			for _, f := range plan.Solve(j, o).All() {
 				said[f.Code] = true
-				for _, l := range words.Languages {
+				for _, l := range job.Languages {
 					for _, v := range []words.Voice{words.In(l, measure.Millimetres, measure.HalfMillimetre), words.In(l, measure.Inches, measure.ThirtySeconds)} {
 						text := v.Say(f.Message())
 						assert.NotRegexp(t, `[\[\]{}]|  |\.\.|\b0 (mm|in)\b|±0\b`, text)

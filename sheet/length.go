@@ -56,7 +56,7 @@ type printer struct {
 func newPrinter(j job.Job) printer { return printer{j.Unit, j.Tape, Voice(j)} }
 
 // Voice says what belongs to a job.
-func Voice(j job.Job) words.Voice { return words.In(words.Usual(j.Unit), j.Unit, j.Tape) }
+func Voice(j job.Job) words.Voice { return words.In(j.Speaks(), j.Unit, j.Tape) }
 
 // both is a length shown in each unit by the same rule.
 func both(show func(measure.Unit) string) Text {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -83,4 +84,24 @@ func TestAFrameIsPrinted(t *testing.T) {
 	for _, says := range []string{"769 wide", "1990.5 high", "1 hinge jamb", "1999.5 × 28", "1 brace across the foot", "6.5 behind the strike", "Frame: Check the slab first"} {
 		assert.Contains(t, b.String(), says)
 	}
+}
+
+// A job speaks the English that its unit suggests, or the one that was chosen: its figures stay as they are.
+func TestAJobSpeaksItsEnglish(t *testing.T) {
+	j := decoded(t, "tern-house")
+	print := func(l job.Language) string {
+		j.Language = l
+		require.NoError(t, j.Check())
+		var b bytes.Buffer
+		require.NoError(t, Print(&b, j))
+		return b.String()
+	}
+	british, american := print(""), print(job.American)
+	assert.Equal(t, british, print(job.British))
+	assert.Contains(t, british, "the latch and the keep could miss by that")
+	assert.Contains(t, american, "the latch and the strike plate could miss by that")
+	figures := regexp.MustCompile(`\d+(\.\d+)?`)
+	assert.Equal(t, figures.FindAllString(british, -1), figures.FindAllString(american, -1))
+	j.Language = "fr"
+	assert.ErrorContains(t, j.Check(), "/language")
 }

@@ -112,7 +112,7 @@ func (r row) step() error {
 // rowChecks are what each table's rows are held to.
 var rowChecks = map[string]func(row) error{
 	"jobs": func(r row) error {
-		return errors.Join(known(measure.Unit(r.text("unit")), r.text("tape")), r.is("presets", &[]job.Preset{}), r.is("kit", &job.Kit{}), r.is("usual", &job.Usual{}))
+		return errors.Join(known(measure.Unit(r.text("unit")), r.text("tape"), job.Language(r.text("language"))), r.is("presets", &[]job.Preset{}), r.is("kit", &job.Kit{}), r.is("usual", &job.Usual{}))
 	},
 	"openings": func(row) error { return nil }, // all of it is names of other rows
 	"changes": func(r row) error {
@@ -156,13 +156,16 @@ var rowChecks = map[string]func(row) error{
 	},
 }
 
-// known refuses a unit, or a tape, that there is none of: nothing could be worked out by it.
-func known(u measure.Unit, tape string) error {
+// known refuses a unit, a tape or a language that there is none of: nothing could be worked out by it, or said.
+func known(u measure.Unit, tape string, l job.Language) error {
 	if u != measure.Millimetres && u != measure.Inches {
 		return fmt.Errorf("there is no unit %.40q", string(u))
 	}
 	if !slices.Contains(measure.Tapes(u), measure.Tape(tape)) {
 		return fmt.Errorf("there is no tape %.40q in %s", tape, u)
+	}
+	if l != "" && !slices.Contains(job.Languages, l) {
+		return fmt.Errorf("there is no language %.40q", string(l))
 	}
 	return nil
 }

@@ -17,6 +17,7 @@ type Head struct {
 	Name     string
 	Unit     measure.Unit
 	Tape     measure.Tape
+	Language job.Language
 	Presets  []job.Preset
 	Kit      job.Kit
 	Usual    job.Usual
@@ -29,22 +30,22 @@ type Head struct {
 
 // Job is the head as an empty job, for core.
 func (h Head) Job() job.Job {
-	return job.Job{ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Presets: h.Presets, Kit: h.Kit, Usual: h.Usual, Openings: []job.Opening{}}
+	return job.Job{ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language, Presets: h.Presets, Kit: h.Kit, Usual: h.Usual, Openings: []job.Opening{}}
 }
 
-const headColumns = `j.id, j.name, j.unit, j.tape, j.presets, j.kit, j.usual, j.version, j.walk, j.removed,
+const headColumns = `j.id, j.name, j.unit, j.tape, j.language, j.presets, j.kit, j.usual, j.version, j.walk, j.removed,
 	(SELECT count(*) FROM openings o WHERE o.job_id = j.id AND NOT o.removed)`
 
 func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err error) {
 	var presets, kit, usual []byte
-	err = row.Scan(append([]any{&h.ID, &h.Name, &h.Unit, &h.Tape, &presets, &kit, &usual, &h.Version, &h.Walk, &h.Removed, &h.Openings}, more...)...)
+	err = row.Scan(append([]any{&h.ID, &h.Name, &h.Unit, &h.Tape, &h.Language, &presets, &kit, &usual, &h.Version, &h.Walk, &h.Removed, &h.Openings}, more...)...)
 	switch {
 	case errors.Is(err, sql.ErrNoRows):
 		return h, ErrNotFound
 	case err != nil:
 		return h, err
 	}
-	if err := known(h.Unit, string(h.Tape)); err != nil {
+	if err := known(h.Unit, string(h.Tape), h.Language); err != nil {
 		return h, fmt.Errorf("%w: job %s: %w", ErrDamaged, h.ID, err)
 	}
 	if err := json.Unmarshal(presets, &h.Presets); err != nil {
@@ -110,7 +111,7 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, once Once, photos ...Phot
 		if err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, name, unit, tape, presets, kit, usual) VALUES (?, ?, ?, ?, ?, ?, ?)`, j.ID, j.Name, j.Unit, j.Tape, presets, kit, usual); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, name, unit, tape, language, presets, kit, usual) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`, j.ID, j.Name, j.Unit, j.Tape, j.Language, presets, kit, usual); err != nil {
 			return err
 		}
 		for _, o := range j.Openings {
@@ -132,15 +133,15 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, once Once, photos ...Phot
 	return head, err
 }
 
-// SetHead changes a job's name, unit, tape, presets, kit and what is usual, if it still stands at version.
+// SetHead changes a job's name, unit, tape, language, presets, kit and what is usual, if it still stands at version.
 func (s *Store) SetHead(ctx context.Context, h Head, version int64, once Once) (Head, error) {
 	return s.setJob(ctx, h.ID, version, once, func(tx *sql.Tx) error {
 		presets, kit, usual, err := headDocs(h.Presets, h.Kit, h.Usual)
 		if err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, presets = ?, kit = ?, usual = ? WHERE id = ?`,
-			h.Name, h.Unit, h.Tape, presets, kit, usual, h.ID)
+		_, err = tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, language = ?, presets = ?, kit = ?, usual = ? WHERE id = ?`,
+			h.Name, h.Unit, h.Tape, h.Language, presets, kit, usual, h.ID)
 		return err
 	})
 }

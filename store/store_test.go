@@ -215,3 +215,27 @@ func TestANewerDataFileIsRefused(t *testing.T) {
 	_, err = Open(t.Context(), path)
 	assert.ErrorContains(t, err, "update the program")
 }
+
+// A data file of the fourteenth form, from before a job had a language, opens, and one is kept from then on.
+func TestADataFileOfTheFourteenthFormOpens(t *testing.T) {
+	b, err := os.ReadFile(filepath.Join("testdata", "form14.db"))
+	require.NoError(t, err)
+	path := filepath.Join(t.TempDir(), "house.db")
+	require.NoError(t, os.WriteFile(path, b, 0o600))
+	s := open(t, path)
+	heads, err := s.Jobs(t.Context())
+	require.NoError(t, err)
+	require.Equal(t, "Plover House", heads[0].Name)
+	assert.Empty(t, heads[0].Language)
+	h := heads[0]
+	h.Language = job.British
+	h, err = s.SetHead(t.Context(), h, h.Version, Once{})
+	require.NoError(t, err)
+	assert.Equal(t, job.British, h.Language)
+	_, walk, _, err := s.Job(t.Context(), h.ID)
+	require.NoError(t, err)
+	assert.Len(t, walk, 1)
+	copied, err := s.AddJob(t.Context(), h.Job(), Once{})
+	require.NoError(t, err)
+	assert.Equal(t, job.British, copied.Language)
+}

@@ -13,35 +13,17 @@ import (
 	"github.com/nicksnyder/go-i18n/v2/i18n/template"
 	"golang.org/x/text/language"
 
+	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 )
 
-// Language is an English that the catalogue speaks, by its BCP 47 tag.
-type Language string
-
-// The languages. What is not said in another is said in British, which is the fault of a test.
-const (
-	British  Language = "en-GB"
-	American Language = "en-US"
-)
-
-// Languages lists them.
-var Languages = []Language{British, American}
-
-// Usual is the language that a unit suggests.
-func Usual(u measure.Unit) Language {
-	if u == measure.Inches {
-		return American
-	}
-	return British
-}
-
 //go:embed *.toml
 var files embed.FS
 
-// localizers are the catalogue as it is asked, by language.
-var localizers = func() map[Language]*i18n.Localizer {
+// localizers are the catalogue as it is asked, by language. What is not said in another is said in British, which is
+// the fault of a test.
+var localizers = func() map[job.Language]*i18n.Localizer {
 	b := i18n.NewBundle(language.BritishEnglish)
 	b.RegisterUnmarshalFunc("toml", toml.Unmarshal)
 	names, err := fs.Glob(files, "*.toml")
@@ -53,8 +35,8 @@ var localizers = func() map[Language]*i18n.Localizer {
 			panic(err) // a test reads every file
 		}
 	}
-	all := map[Language]*i18n.Localizer{}
-	for _, l := range Languages {
+	all := map[job.Language]*i18n.Localizer{}
+	for _, l := range job.Languages {
 		all[l] = i18n.NewLocalizer(b, string(l))
 	}
 	return all
@@ -65,15 +47,15 @@ var strict = &template.TextParser{Option: "missingkey=error"}
 
 // Voice says messages: in a language, with lengths in a unit and rounded to a tape.
 type Voice struct {
-	language Language
+	language job.Language
 	unit     measure.Unit
 	tape     measure.Tape
 }
 
 // In is a voice. A language that there is none of is British.
-func In(l Language, u measure.Unit, t measure.Tape) Voice {
+func In(l job.Language, u measure.Unit, t measure.Tape) Voice {
 	if _, ok := localizers[l]; !ok {
-		l = British
+		l = job.British
 	}
 	return Voice{l, u, t}
 }

@@ -17,13 +17,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/frame"
+	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
 // sentences are a language's file: each ID with its forms, "other" alone where it has one.
-func sentences(t *testing.T, l Language) map[string]map[string]string {
+func sentences(t *testing.T, l job.Language) map[string]map[string]string {
 	t.Helper()
 	b, err := files.ReadFile(string(l) + ".toml")
 	require.NoError(t, err)
@@ -67,7 +68,7 @@ func asks(text string) []string {
 
 // Every ID stands in both languages, in the same forms and with the same arguments.
 func TestBothLanguagesSayTheSame(t *testing.T) {
-	british, american := sentences(t, British), sentences(t, American)
+	british, american := sentences(t, job.British), sentences(t, job.American)
 	require.Greater(t, len(british), 200)
 	assert.Equal(t, slices.Sorted(maps.Keys(british)), slices.Sorted(maps.Keys(american)))
 	for id, forms := range british {
@@ -112,7 +113,7 @@ func literals(t *testing.T) map[string]bool {
 // stands in the code.
 func TestEverySentenceIsSaid(t *testing.T) {
 	used := literals(t)
-	for id := range sentences(t, British) {
+	for id := range sentences(t, job.British) {
 		if used[id] {
 			continue
 		}
@@ -133,7 +134,7 @@ func TestEverySentenceIsSaid(t *testing.T) {
 // syllables a word − 15.59) half of them are for a reader of twelve.
 func TestSentencesAreShort(t *testing.T) {
 	const longest = 25
-	for _, l := range Languages {
+	for _, l := range job.Languages {
 		var grades []float64
 		for id, forms := range sentences(t, l) {
 			for _, text := range forms {
@@ -179,7 +180,7 @@ var (
 )
 
 func TestEachEnglishIsItsOwn(t *testing.T) {
-	for l, others := range map[Language][]string{British: americanOnly, American: britishOnly} {
+	for l, others := range map[job.Language][]string{job.British: americanOnly, job.American: britishOnly} {
 		for id, forms := range sentences(t, l) {
 			for _, text := range forms {
 				for _, word := range others {
@@ -225,8 +226,8 @@ func TestArgumentsAreSaid(t *testing.T) {
 		{message.ID("do.square-corners"), "Square them with a chisel.", "Square them with a chisel."},
 		{r, "width, 1800 mm up", r.Title(measure.Inches)},
 	} {
-		assert.Equal(t, c.metric, In(British, measure.Millimetres, measure.HalfMillimetre).Word(c.arg), "%#v", c.arg)
-		assert.Equal(t, c.inch, In(American, measure.Inches, measure.ThirtySeconds).Word(c.arg), "%#v", c.arg)
+		assert.Equal(t, c.metric, In(job.British, measure.Millimetres, measure.HalfMillimetre).Word(c.arg), "%#v", c.arg)
+		assert.Equal(t, c.inch, In(job.American, measure.Inches, measure.ThirtySeconds).Word(c.arg), "%#v", c.arg)
 	}
 }
 
@@ -246,8 +247,6 @@ func TestWhatIsSaid(t *testing.T) {
 		v.Say(message.Message{ID: "finding.old-hole-near", Args: message.Args{"what": "latch bore", "hole": odd}}))
 	assert.Equal(t, "[finding.nothing]", v.Say(message.Message{ID: "finding.nothing"}))
 	assert.Equal(t, "[finding.old-hole-near]", v.Say(message.Message{ID: "finding.old-hole-near", Args: message.Args{"what": "x"}}))
-	assert.Equal(t, American, Usual(measure.Inches))
-	assert.Equal(t, British, Usual(measure.Millimetres))
 }
 
 // Each finding that core/plan hands out gives what its sentence asks for, as far as its arguments stand beside its code.
@@ -275,7 +274,7 @@ func TestFindingsGiveWhatIsAsked(t *testing.T) {
 		})
 	}
 	require.Greater(t, len(codes), 150)
-	said, checked := sentences(t, British), 0
+	said, checked := sentences(t, job.British), 0
 	for _, code := range codes {
 		assert.Contains(t, said, "finding."+code)
 	}

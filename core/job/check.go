@@ -226,6 +226,9 @@ func (j Job) CheckHead() error {
 	} else if !slices.Contains(measure.Tapes(j.Unit), j.Tape) {
 		bad.Add("/tape", "A job in %s is cut to %v, not to %q.", j.Unit, measure.Tapes(j.Unit), j.Tape)
 	}
+	if j.Language != "" && !slices.Contains(Languages, j.Language) {
+		bad.Add("/language", "A job speaks %s (British) or %s (American), not %q.", British, American, short(string(j.Language)))
+	}
 	if len(j.Presets) > mostPresets {
 		bad.Add("/presets", "%d presets are more than %d: keep those that are used.", len(j.Presets), mostPresets)
 		return bad

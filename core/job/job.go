@@ -22,10 +22,34 @@ type Job struct {
 	Name     string       `json:"name"`
 	Unit     measure.Unit `json:"unit"`
 	Tape     measure.Tape `json:"tape"`
-	Presets  []Preset     `json:"presets,omitempty"` // margins of one's own, for every door of the job
+	Language Language     `json:"language,omitempty"` // that its sentences are in; empty for the one that its unit suggests
+	Presets  []Preset     `json:"presets,omitempty"`  // margins of one's own, for every door of the job
 	Kit      Kit          `json:"kit,omitzero"`
 	Usual    Usual        `json:"usual,omitzero"` // what a new door begins with
 	Openings []Opening    `json:"openings"`
+}
+
+// Language is an English, by its BCP 47 tag.
+type Language string
+
+// The languages.
+const (
+	British  Language = "en-GB"
+	American Language = "en-US"
+)
+
+// Languages lists them.
+var Languages = []Language{British, American}
+
+// Speaks is the language that a job's sentences are in.
+func (j Job) Speaks() Language {
+	switch {
+	case j.Language != "":
+		return j.Language
+	case j.Unit == measure.Inches:
+		return American
+	}
+	return British
 }
 
 // Preset is a set of margins under a name.

@@ -378,7 +378,7 @@ func text(f Finding) string { return wordsOf(f, house.Unit, house.Tape) }
 
 // wordsOf is a finding in the English that goes with a unit.
 func wordsOf(f Finding, u measure.Unit, tape measure.Tape) string {
-	return words.In(words.Usual(u), u, tape).Say(f.Message())
+	return words.In(job.Job{Unit: u}.Speaks(), u, tape).Say(f.Message())
 }
 
 func find(p Plan, w Gravity, says string) *Finding {

@@ -192,7 +192,7 @@ export interface paths {
         delete: operations["remove-job"];
         options?: never;
         head?: never;
-        /** Change a job's name, unit, tape, presets, kit, or what is usual in it */
+        /** Change a job's name, unit, tape, language, presets, kit, or what is usual in it */
         patch: operations["change-job"];
         trace?: never;
     };
@@ -1668,6 +1668,8 @@ export interface components {
         };
         JobChange: {
             kit?: components["schemas"]["Kit"];
+            /** @enum {string} */
+            language?: "" | "en-GB" | "en-US";
             name?: string;
             presets?: components["schemas"]["Preset"][];
             /** @enum {string} */
@@ -1681,6 +1683,11 @@ export interface components {
             broken?: string;
             id: string;
             kit: components["schemas"]["Kit"];
+            /**
+             * @description The English of its sentences; empty for the one that the unit suggests.
+             * @enum {string}
+             */
+            language: "" | "en-GB" | "en-US";
             name: string;
             /** Format: int64 */
             openings: number;
@@ -3073,6 +3080,8 @@ export interface components {
             /** @description Of a frame's head and jambs. */
             joints: components["schemas"]["Named"][];
             kinds: components["schemas"]["KindOf"][];
+            /** @description That a job's sentences can be in. */
+            languages: components["schemas"]["Named"][];
             measurings: components["schemas"]["Named"][];
             /** @description What leaves keep clear of. */
             obstacles: string[];

@@ -121,7 +121,20 @@ export function WalkPage() {
 							<p className="text-lg grow" data-summary>
 								{summary(doors)}
 							</p>
-							<TapeChoice head={walk.data.job} done={() => walk.refetch()} />
+							<JobChoice
+								head={walk.data.job}
+								field="tape"
+								label="Cut to"
+								options={trade.tapes.filter((t) => t.unit === walk.data.job.unit)}
+								done={() => walk.refetch()}
+							/>
+							<JobChoice
+								head={walk.data.job}
+								field="language"
+								label="Words"
+								options={[{ id: '', name: 'as the unit suggests' }, ...trade.languages]}
+								done={() => walk.refetch()}
+							/>
 						</div>
 						<nav aria-label="The whole house" className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3">
 							<Link className="btn" to={`/day/${job}`} data-to-day>
@@ -360,34 +373,45 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 	);
 }
 
-function TapeChoice({ head, done }: { head: JobHead; done: () => void }) {
+/** JobChoice is one choice of a job, kept as it is made. */
+function JobChoice({
+	head,
+	field,
+	label,
+	options,
+	done,
+}: {
+	head: JobHead;
+	field: 'tape' | 'language';
+	label: string;
+	options: { id: string; name: string }[];
+	done: () => void;
+}) {
 	const [error, attempt] = useAttempt();
 	return (
 		<label className="flex items-center gap-2 whitespace-nowrap">
-			Cut to
+			{label}
 			<select
 				className="select"
-				data-field="tape"
-				value={head.tape}
+				data-field={field}
+				value={head[field]}
 				onChange={async (e) => {
 					await attempt(async () => {
 						await ask(
 							client.PATCH('/api/jobs/{job}', {
 								params: { path: { job: head.id }, header: { 'If-Match': `"${head.version}"` } },
-								body: { tape: e.target.value as JobHead['tape'] },
+								body: { [field]: e.target.value },
 							}),
 						);
 					});
 					done();
 				}}
 			>
-				{trade.tapes
-					.filter((t) => t.unit === head.unit)
-					.map((t) => (
-						<option key={t.id} value={t.id}>
-							{t.name}
-						</option>
-					))}
+				{options.map((o) => (
+					<option key={o.id} value={o.id}>
+						{o.name}
+					</option>
+				))}
 			</select>
 			{error && <span className="text-error">{error}</span>}
 		</label>
