@@ -122,14 +122,21 @@ type StepOf struct {
 
 // KindOf is what the page needs to know of a kind of reading.
 type KindOf struct {
-	ID     survey.Kind  `json:"id"`
-	Name   string       `json:"name"`
-	Asks   string       `json:"asks" doc:"What its value is."`
-	Sides  []frame.Side `json:"sides" doc:"At which it can be read; empty for none."`
-	At     Labelled     `json:"at" doc:"Labels of its places; empty where it has none."`
-	From   Labelled     `json:"from"`
-	To     Labelled     `json:"to"`
-	Signed bool         `json:"signed"`
+	ID      survey.Kind  `json:"id"`
+	Name    string       `json:"name"`
+	Asks    string       `json:"asks" doc:"What its value is."`
+	Sides   []frame.Side `json:"sides" doc:"At which it can be read; empty for none."`
+	At      Labelled     `json:"at" doc:"Labels of its places; empty where it has none."`
+	From    Labelled     `json:"from"`
+	To      Labelled     `json:"to"`
+	Signed  bool         `json:"signed"`
+	Example Example      `json:"example"`
+}
+
+// Example is a value as it could be typed.
+type Example struct {
+	Millimetres string `json:"mm"`
+	Inches      string `json:"in"`
 }
 
 // Labelled is a label on an upright side, and on a level one.
@@ -217,7 +224,7 @@ func (t *Trade) measuring() {
 		t.Instruments = append(t.Instruments, tool)
 	}
 	for _, k := range survey.KindsOf() {
-		t.Kinds = append(t.Kinds, KindOf{k.Kind, k.Name, k.Asks, append([]frame.Side{}, k.Sides...), Labelled(k.At), Labelled(k.From), Labelled(k.To), k.Signed})
+		t.Kinds = append(t.Kinds, KindOf{k.Kind, k.Name, k.Asks, append([]frame.Side{}, k.Sides...), Labelled(k.At), Labelled(k.From), Labelled(k.To), k.Signed, Example(k.Example)})
 	}
 	for _, s := range trade.Schools {
 		v := School{ID: s.ID, Name: s.Name, Note: s.Note, Source: s.Source}

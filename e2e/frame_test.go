@@ -42,14 +42,14 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	// The floor is asked for, level or not; under the lock jamb alone is not enough.
 	u.says("How much higher is the floor under the lock jamb?")
 	fill("/lining/floor", "0")
-	u.says("How much higher is the floor at its highest place")
+	u.says("How much higher is the floor at its highest")
 	fill("/lining/high", "0")
 	// 826 and twice 28 is 882; with 2 a side it wants 886.
-	u.says("with 2 mm of packing a side it is 16 mm too narrow")
+	u.says("2 mm of packing a side makes it 16 mm too wide")
 	u.until("it cannot stand", `document.querySelector('[data-stands]').disabled`)
 	fill("/lining/width/0", "894")
 	fill("/lining/wall/3", "60")
-	u.says("a lining for a slab 35 mm thick with its stop is 67 mm at least")
+	u.says("A lining for a slab 35 mm thick needs 67 mm")
 	fill("/lining/wall/3", "126")
 	u.until("a taper", `document.body.innerText.includes('Rip to a taper') && !document.querySelector('[data-stands]').disabled`)
 	for part, long := range map[string]string{"hinge jamb": "2041", "lock jamb": "2041", "head": "882", "brace across the foot": "826"} {

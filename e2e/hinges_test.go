@@ -29,22 +29,22 @@ func TestHingesMovedClearOfWhatIsThere(t *testing.T) {
 		u.until(what+" is kept", `document.querySelector('[data-avoid="`+what+`"]')`)
 	}
 	avoid("latch recess", midway, "60")
-	u.until("it is moved clear", `document.querySelector('main').innerText.includes('clear of the latch recess')`)
+	u.until("it is moved clear", `document.querySelector('[data-code=hinge-moved-clear]')?.innerText.includes('clear of the latch recess')`)
 	assert.NotEqual(t, midway, u.figure("hinge-jamb-middle hinge"))
 	avoid("rail joint", "170", "40")
-	u.until("the top one is refused", `document.querySelector('main').innerText.includes('it would break out. Clear is ')`)
+	u.until("the top one is refused", `document.querySelector('[data-code=hinge-not-clear]')?.innerText.includes('It stands clear if moved ')`)
 	u.until("the step waits", `document.querySelector('[data-onward][aria-disabled=true]')`)
 
 	u.open("/j/tern-house/chart/hinges")
 	u.do(chromedp.Click(`main details summary`), chromedp.Click(`[data-old="0"]`))
 	u.until("it is looked over", `document.querySelector('[data-field="/hinges/old/0/long"]')`)
 	u.retype("/hinges/old/0/long", "90")
-	u.until("the leaf is longer", `document.querySelector('main').innerText.includes('cut it on downward by 10 mm')`)
+	u.until("the leaf is longer", `document.querySelector('[data-code=pocket-cut-on]')?.innerText.includes('Cut it 10 mm further downward')`)
 	u.do(chromedp.Click(`[data-fault="0 loose"]`))
-	u.until("the cure is said", `document.querySelector('main').innerText.includes('Old top hinge, loose: drive a longer screw')`)
+	u.until("the cure is said", `document.querySelector('[data-code=old-hinge]')?.innerText.includes('Old top hinge: it is loose. Drive a longer screw')`)
 	u.js(`(() => { const s = document.querySelector('[data-field=hinge-size]'); s.value = 'ball-75'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`)
 	u.until("its measures are filled in", `document.querySelector('[data-field="/hinges/leaf"]').value === '76'`)
-	u.until("the pocket is longer now", `document.querySelector('main').innerText.includes('glue in a patch 14 mm long')`)
+	u.until("the pocket is longer now", `document.querySelector('[data-code=pocket-filled]')?.innerText.includes('Glue in a patch of 14 mm')`)
 }
 
 // A slab that was made for the other hand is refused before it is cut; an old strike beside
@@ -54,16 +54,16 @@ func TestASlabOfTheWrongHandIsCaught(t *testing.T) {
 	u.open("/j/tern-house/linen/slab")
 	u.js(`(document.querySelectorAll('main details').forEach((d) => { d.open = true; }), '')`)
 	u.do(chromedp.Click(`input[name="/slab/made"]`), chromedp.Click(`[data-field=top-down]`))
-	u.until("the top is down", `document.querySelector('main').innerText.includes('turn the slab round before it is marked')`)
+	u.until("the top is down", `document.querySelector('[data-code=top-is-down]')`)
 	u.js(`(document.querySelectorAll('input[name="/slab/made"]')[1].click(), '')`)
-	u.until("it is refused", `document.querySelector('main').innerText.includes('made for hinges on the right and the opening has them on the left')`)
+	u.until("it is refused", `document.querySelector('[data-code=made-for-other-hand]')?.innerText.includes('made for hinges on the right, and this opening has them on the left')`)
 	u.until("the step waits", `document.querySelector('[data-onward][aria-disabled=true]')`)
 	u.ctrl("z")
-	u.until("it is taken back", `!document.querySelector('main').innerText.includes('made for hinges on the right')`)
+	u.until("it is taken back", `!document.querySelector('[data-code=made-for-other-hand]')`)
 	u.open("/j/tern-house/linen/measure")
 	u.js(`(document.querySelector('[data-about]').open = true, '')`)
 	u.do(chromedp.Click(`input[name="/seen/strike"]`))
-	u.until("the strike is beside the hinges", `document.querySelector('main').innerText.includes('the old strike is in that very jamb')`)
+	u.until("the strike is beside the hinges", `document.querySelector('[data-code=strike-at-hinges]')`)
 }
 
 // One rod for three doors: two whose hinges go by the same rule meet it, but for the lower
@@ -127,9 +127,9 @@ func TestHingesAsOnAnotherDoorAndAHollowedEdge(t *testing.T) {
 	u.keys("another slab", "\r")
 	u.until("open again", `document.querySelector('[data-sign]')`)
 	u.open("/j/tern-house/boots/hinges")
-	u.until("it could be hollowed", `document.querySelector('main').innerText.includes('Hollowing the slab\'s edge between the pockets')`)
+	u.until("it could be hollowed", `document.querySelector('[data-code=jamb-hollows]')`)
 	u.do(chromedp.Click(`[data-field="/hinges/hollow"]`))
-	u.until("the alternative is taken", `document.querySelector('[data-field="/hinges/hollow"]').checked && !document.querySelector('main').innerText.includes('Hollowing the slab')`)
+	u.until("the alternative is taken", `document.querySelector('[data-field="/hinges/hollow"]').checked && !document.querySelector('[data-code=jamb-hollows]')`)
 	u.open("/j/tern-house/boots/cut")
 	u.until("the cut follows the jamb", `document.querySelector('main').innerText.includes('Hollowed between the pockets to follow the jamb')`)
 }

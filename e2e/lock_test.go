@@ -26,7 +26,7 @@ func TestLocksOfTheList(t *testing.T) {
 	u.pick("/lock/device", "code-6")
 	u.until("its holes are listed", `document.querySelector('[data-figure="hole-down-upper fixing"]')`)
 	u.retype("/slab/stile", "65")
-	u.says("reaches 66 mm in and the stile ends at")
+	u.says("reaches 66 mm in, and the stile ends at")
 	u.says("The case is 76 mm deep")
 	u.until("the step waits", `document.querySelector('[data-onward][aria-disabled=true]')`)
 
@@ -56,7 +56,7 @@ func TestALatchToAnOldStrike(t *testing.T) {
 	u.do(chromedp.Click(`[data-field=missed-open]`), chromedp.Click(`[data-field=missed-add]`))
 	u.until("it can be said", `document.querySelector('[data-field="/lock/missed/up"]')`)
 	u.retype("/lock/missed/up", "3")
-	u.says("move the plate up by 3 mm")
+	u.says("Move the plate up by 3 mm")
 }
 
 // The fixed leaf of a pair is bolted top and bottom.

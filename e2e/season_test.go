@@ -99,5 +99,5 @@ func TestAPlankedDoorThroughTheYear(t *testing.T) {
 		u.keys(text)
 	}
 	u.keys(kb.Enter)
-	u.until("the season explains it", `[...document.querySelectorAll('[data-finding]')].some((e) => e.innerText.includes('The season explains it: at 11.') && e.innerText.includes('should have opened by about 3.'))`)
+	u.until("the season explains it", `[...document.querySelectorAll('[data-finding]')].some((e) => e.innerText.includes('The season explains it. At 11.') && e.innerText.includes('should have opened by about 3.'))`)
 }

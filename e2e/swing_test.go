@@ -58,7 +58,7 @@ func TestAFloorThatForcesTheFootUp(t *testing.T) {
 	u.do(chromedp.Focus(`[data-field=floor-up]`))
 	u.keys("9", kb.Enter)
 	u.until("the floor is kept", `document.querySelector('[data-floor="70"]')`)
-	u.until("it says why", `document.querySelector('main').innerText.includes('6 mm more than the 6 mm wanted')`)
+	u.until("it says why", `document.querySelector('[data-code=foot-raised]')?.innerText.includes('6 mm more than the 6 mm you want')`)
 	assert.InDelta(t, before+6, u.footOff("linen"), 0.51)
 	u.open("/j/tern-house/linen/margins")
 	u.until("the foot margin is 12", `[...document.querySelectorAll('main [data-mm]')].some((e) => e.dataset.mm === '12')`)
@@ -124,11 +124,11 @@ func TestAPairThatWillNotPassUntilBevelled(t *testing.T) {
 	u.until("the meeting margin is kept", `document.querySelector('[data-field="/pair/meeting"]').value === '2'`)
 	u.open("/j/tern-house/saloon/swing")
 	u.retype("/swing/bevel", "0")
-	u.until("they do not pass", `document.querySelector('main').innerText.includes('of bevel to pass with')`)
+	u.until("they do not pass", `document.querySelector('[data-code=bevel-too-small]')`)
 	u.do(chromedp.Focus(`[data-field="/swing/bevel"]`))
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys(kb.Delete, kb.Enter)
-	u.until("bevelled they do", `!document.querySelector('main').innerText.includes('of bevel to pass with') && Number(document.querySelector('[data-figure=swing-bevel]').dataset.mm) > 0`)
+	u.until("bevelled they do", `!document.querySelector('[data-code=bevel-too-small]') && Number(document.querySelector('[data-figure=swing-bevel]').dataset.mm) > 0`)
 }
 
 // A pair is drawn whole on every step; with rebated edges the bolted leaf opens second, and
@@ -148,7 +148,7 @@ func TestAPairIsDrawnWholeAndItsEdgesWorked(t *testing.T) {
 		u.js(`([...document.querySelectorAll('main label')].find((l) => l.innerText.startsWith('` + text + `')).querySelector('input').click(), '')`)
 	}
 	edges("rebated")
-	u.until("it opens second", `document.querySelector('main').innerText.includes('opens only once the other stands open')`)
+	u.until("it opens second", `document.querySelector('[data-code=opens-second]')`)
 	edges("rounded")
-	u.until("either opens first", `!document.querySelector('main').innerText.includes('opens only once') && document.querySelector('[data-figure=swing-bevel]').dataset.mm === '1.5'`)
+	u.until("either opens first", `!document.querySelector('[data-code=opens-second]') && document.querySelector('[data-figure=swing-bevel]').dataset.mm === '1.5'`)
 }

@@ -60,6 +60,9 @@ func (l Labelled) of(side frame.Side) string {
 	return l.Across
 }
 
+// Example is a value as it could be typed, in each unit.
+type Example struct{ Millimetres, Inches string }
+
 // KindOf is what is known of one kind of reading.
 type KindOf struct {
 	Kind
@@ -72,6 +75,7 @@ type KindOf struct {
 	// At, From and To label its places; empty where it has none.
 	At, From, To Labelled
 	Signed       bool // its value may be under nought
+	Example      Example
 	Least, Most  measure.Length
 }
 
@@ -92,33 +96,33 @@ var kinds = []KindOf{
 	{
 		Kind: Width, Name: "Width", Noun: "width", Title: Labelled{"width, {at} up", ""},
 		How: "Across, jamb face to jamb face.", Asks: "Jamb face to jamb face",
-		At: Labelled{inJamb, ""}, Least: 300 * millimetre, Most: 3 * metre,
+		At: Labelled{inJamb, ""}, Example: Example{"777.5", "30 5/8"}, Least: 300 * millimetre, Most: 3 * metre,
 	},
 	{
 		Kind: Height, Name: "Floor to head", Noun: "floor-to-head height", Title: Labelled{"floor to head, {at} from the hinge jamb", ""},
 		How: "Up, floor to head.", Asks: "Floor to head",
-		At: Labelled{"", inHead}, Least: 500 * millimetre, Most: 4 * metre, // a cupboard under the stairs
+		At: Labelled{"", inHead}, Example: Example{"2032", "80 1/4"}, Least: 500 * millimetre, Most: 4 * metre, // a cupboard under the stairs
 	},
 	{
 		Kind: Plumb, Name: "Plumb of a jamb", Noun: "lean", Title: Labelled{"plumb of the {side}, {at} up against {from} up", ""},
 		How:   "Long level on the jamb: how far further in does it stand at the upper place? Out is minus.",
 		Asks:  "How far further into the opening it stands at the upper place; out is minus",
 		Sides: jambs, At: Labelled{"Upper place, above the floor", ""}, From: Labelled{"Against the lower place, above the floor", ""},
-		Signed: true, Least: -100 * millimetre, Most: 100 * millimetre,
+		Signed: true, Example: Example{"-1.5", "-1/16"}, Least: -100 * millimetre, Most: 100 * millimetre,
 	},
 	{
 		Kind: Level, Name: "Level of head or floor", Noun: "fall", Title: Labelled{"", "level of the {side}, {at} along against {from} along"},
 		How:   "Level from end to end: how much higher is the lock side? Lower is minus.",
 		Asks:  "How much higher it is there; lower is minus",
 		Sides: flats, At: Labelled{"", inHead}, From: Labelled{"", "Against the place, from the hinge jamb"},
-		Signed: true, Least: -100 * millimetre, Most: 100 * millimetre,
+		Signed: true, Example: Example{"-1.5", "-1/16"}, Least: -100 * millimetre, Most: 100 * millimetre,
 	},
 	{
 		Kind: Square, Name: "Square in a head corner", Noun: "gap at a square", Title: Labelled{"square in the {edge} corner of the head, blade {at}", ""},
 		How:   "Stock on the jamb, blade along the head: the light at the blade's end. Light in the corner is minus.",
 		Asks:  "Light at the blade's end; light in the corner is minus",
 		Sides: jambs, At: Labelled{"Length of the blade", ""},
-		Signed: true, Least: -60 * millimetre, Most: 60 * millimetre,
+		Signed: true, Example: Example{"-1.5", "-1/16"}, Least: -60 * millimetre, Most: 60 * millimetre,
 	},
 	{
 		Kind: Straight, Name: "Straight: light under a straightedge", Noun: "light under a straightedge",
@@ -128,19 +132,19 @@ var kinds = []KindOf{
 		Sides: every,
 		At:    Labelled{"Where the light is read, above the floor", "Where the light is read, from the hinge jamb"},
 		From:  Labelled{"Straightedge from, above the floor", "Straightedge from, from the hinge jamb"}, To: Labelled{"to", "to"},
-		Signed: true, Least: -40 * millimetre, Most: 40 * millimetre,
+		Signed: true, Example: Example{"-1.5", "-1/16"}, Least: -40 * millimetre, Most: 40 * millimetre,
 	},
 	{
 		Kind: Diagonal, Name: "Diagonal", Noun: "diagonal", Title: Labelled{"diagonal from the foot of the {side}", ""},
 		How: "From this foot to the head's far corner.", Asks: "To the head's far corner",
-		Sides: jambs, Least: 600 * millimetre, Most: 5 * metre,
+		Sides: jambs, Example: Example{"2190", "86 1/4"}, Least: 600 * millimetre, Most: 5 * metre,
 	},
 	{
 		Kind: Gap, Name: "Gap beside a slab offered up, or the old door", Noun: "gap beside a slab",
 		Title: Labelled{"gap at the {edge} edge, {at} up the slab", "gap at the {edge}, {at} from the slab's hinge edge"},
 		How:   "Packers between slab and side until one just passes.", Asks: "The packer that just passes",
 		Sides: every, At: Labelled{"Up the slab, from its foot", "From the slab's hinge edge"},
-		Signed: true, Least: -20 * millimetre, Most: 80 * millimetre, // minus where the slab overlaps the side
+		Signed: true, Example: Example{"3", "1/8"}, Least: -20 * millimetre, Most: 80 * millimetre, // minus where the slab overlaps the side
 	},
 }
 

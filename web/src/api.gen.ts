@@ -1353,6 +1353,10 @@ export interface components {
              */
             type: string;
         };
+        Example: {
+            in: string;
+            mm: string;
+        };
         Export: {
             /**
              * Format: int64
@@ -1708,6 +1712,7 @@ export interface components {
             asks: string;
             /** @description Labels of its places; empty where it has none. */
             at: components["schemas"]["Labelled"];
+            example: components["schemas"]["Example"];
             from: components["schemas"]["Labelled"];
             /** @enum {string} */
             id: "width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap";

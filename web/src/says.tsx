@@ -19,6 +19,7 @@ export function Findings({ list }: { list: Plan['findings'] }) {
 					<p
 						key={f.pointer + f.text}
 						data-finding={f.gravity}
+						data-code={f.code}
 						className={`border-l-4 pl-3 py-1 flex gap-2 ${className}`}
 					>
 						<Icon size={22} className="shrink-0 mt-0.5" aria-hidden="true" />

@@ -143,7 +143,7 @@ export function CutStep() {
 			<p className="mt-3">
 				Marks are from the uncut slab's top hinge corner. Saw off the line where it says so, then plane to it:
 				high places first, then long even strokes. Bevel the lock edge last, the push face the narrower (about
-				1/8 in in 2 in, or 3.5°). Ease every arris; seal fresh cuts.
+				1/8 in in 2 in, or 3.6°). Ease every arris; seal fresh cuts.
 			</p>
 		</>
 	);

@@ -11,7 +11,7 @@ import { TakeReading } from './take';
 /** chance says a chance as it is said on site. */
 function chance(p: number) {
 	if (p >= 0.95) return 'nearly sure';
-	return p < 0.05 ? 'hardly' : `${Math.max(Math.round(p * 10), 1)} in 10`;
+	return p < 0.05 ? `${Math.ceil(p * 100)} in 100` : `${Math.max(Math.round(p * 10), 1)} in 10`;
 }
 
 /** MeasureStep offers the next reading by name and place; Enter takes it and moves on. */

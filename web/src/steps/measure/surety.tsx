@@ -15,8 +15,8 @@ export function Surety() {
 					<div key={w.side} className="border-t-4 border-[var(--rod-edge)] pt-1" data-sure={w.side}>
 						{w.side}
 						<div className="text-xl dim">
-							{Number.parseFloat(w.plusMinus.mm) > 20 ? (
-								'not known'
+							{!leaf.drawing || Number.parseFloat(w.plusMinus.mm) > 20 ? (
+								'not known yet'
 							) : pick(w.plusMinus, unit) ? (
 								<Sure text={w.plusMinus} />
 							) : (

@@ -18,8 +18,6 @@ export type Draft = {
 	turned?: boolean;
 };
 
-const signed = (kind: string) => kindOf(kind)?.signed;
-
 /** TakeReading is the entry of one reading; Enter takes it. */
 export function TakeReading({
 	name,
@@ -86,17 +84,7 @@ export function TakeReading({
 				onEnter={take}
 				error={error}
 				waits={waits}
-				placeholder={
-					same
-						? `as before: ${same}`
-						: signed(reading.kind)
-							? view.job.unit === 'in'
-								? '-1/16'
-								: '-1.5'
-							: view.job.unit === 'in'
-								? '30 5/8'
-								: '777.5'
-				}
+				placeholder={same ? `as before: ${same}` : kindOf(reading.kind)?.example[view.job.unit as Unit]}
 			/>
 			{gap && (
 				<div className="flex flex-wrap gap-2 mt-2">
