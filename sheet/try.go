@@ -79,7 +79,7 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 	}
 	v := &TryOf{
 		Planned: t.Planned, Cut: t.Cut, Width: []Length{}, Length: []Length{}, Hinges: append([]string{}, t.Names...), Hangs: []HungOf{},
-		Found: along(t.Margins, t.Wanted, d), Foretold: along(t.Was, t.Wanted, d), Margins: p.places(t.Margins), ToRead: []ToRead{}, Ways: []TryWayOf{}, After: append([]string{}, t.After...), May: []MayOf{},
+		Found: along(t.Margins, t.Wanted, d), Foretold: along(t.Was, t.Wanted, d), Margins: p.places(t.Margins), ToRead: []ToRead{}, Ways: []TryWayOf{}, After: p.say(t.After), May: []MayOf{},
 		Fits: t.Fits, Done: t.Done(),
 	}
 	if s := t.Sizes; s != nil {
@@ -91,7 +91,7 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 		}
 	}
 	for _, h := range t.Hangs {
-		hung := HungOf{ID: h.ID, On: h.On, By: h.By, Revisit: h.Revisit, Did: append([]string{}, h.DidSays...), Gaps: []FoundGapOf{}}
+		hung := HungOf{ID: h.ID, On: h.On, By: h.By, Revisit: h.Revisit, Did: p.say(h.DidSays), Gaps: []FoundGapOf{}}
 		for _, g := range h.Gaps {
 			f := FoundGapOf{ID: g.ID, Name: g.Name, Side: g.Side, At: g.At.MM(), Found: Fine(g.Value), Foretold: p.fine(g.Foretold), Off: g.Off, Clash: g.Clash, Struck: g.Struck}
 			if s, ok := trade.SightByID(g.Sight); ok {
@@ -106,7 +106,7 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 	}
 	for _, w := range t.Ways {
 		v.Ways = append(v.Ways, TryWayOf{
-			Uses: plan.Uses(w.Uses), Does: w.Does, Out: append([]string{}, w.Out...), Costs: w.Costs, Minutes: cents(w.Minutes), Trips: w.Trips, Hanging: w.Hanging,
+			Uses: plan.Uses(w.Uses), Does: p.say(w.Does), Out: p.say(w.Out), Costs: p.voice.Say(w.Costs), Minutes: cents(w.Minutes), Trips: w.Trips, Hanging: w.Hanging,
 			Did: w.Did, Foretold: along(w.Margins, t.Wanted, d), Margins: p.places(w.Margins),
 		})
 	}

@@ -110,6 +110,15 @@ func (p printer) findings(list []plan.Finding) []Finding {
 	return out
 }
 
+// say is a list of messages in words, never nil.
+func (p printer) say(list []message.Message) []string {
+	out := make([]string, len(list))
+	for i, m := range list {
+		out[i] = p.voice.Say(m)
+	}
+	return out
+}
+
 // plain is an argument of a message as other programs read it: a length in mm, a reading by its ID, an edge or a side
 // by name, a weight in kg, else text.
 func (p printer) plain(arg any) any {
@@ -119,6 +128,8 @@ func (p printer) plain(arg any) any {
 	case message.At:
 		return measure.Length(v).MM()
 	case message.Exact:
+		return measure.Length(v).MM()
+	case message.Near:
 		return measure.Length(v).MM()
 	case message.Fine:
 		return measure.Length(v).MM()

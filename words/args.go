@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"strconv"
+	"strings"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/frame"
@@ -25,7 +26,13 @@ func (v Voice) Word(arg any) string {
 		return v.join(a, "list.and")
 	case message.Or:
 		return v.join(a, "list.or")
-	case measure.Length, message.At, message.Exact, message.Fine, message.Slope, message.Sure:
+	case message.Sentences:
+		said := make([]string, len(a))
+		for i, m := range a {
+			said[i] = v.Say(m)
+		}
+		return strings.Join(said, " ")
+	case measure.Length, message.At, message.Exact, message.Near, message.Fine, message.Slope, message.Sure:
 		return v.length(a)
 	case message.Mass:
 		return Mass(float64(a), v.unit)
@@ -55,8 +62,13 @@ func (v Voice) length(arg any) string {
 		return measure.Say(measure.Length(l).Round(v.tape.Step(), measure.Nearest), v.unit)
 	case message.Exact:
 		return measure.Say(measure.Length(l), v.unit)
+	case message.Near:
+		if l = message.Near(measure.Length(l).Round(smallest[v.unit], measure.Nearest)); l == 0 {
+			return v.Text("length.nothing")
+		}
+		return measure.Fine(measure.Length(l), measure.Nearest, v.unit) + " " + string(v.unit)
 	case message.Fine:
-		return measure.Fine(max(measure.Length(l), least[v.unit]), measure.Up, v.unit) + " " + string(v.unit)
+		return measure.Fine(max(measure.Length(l), smallest[v.unit]), measure.Up, v.unit) + " " + string(v.unit)
 	case message.Slope:
 		if v.unit == measure.Inches {
 			const foot = 12 * 25.4 / 1000 // of a metre (international yard and pound agreement, 1959)
@@ -70,8 +82,8 @@ func (v Voice) length(arg any) string {
 	return ""
 }
 
-// least is the smallest amount that is said in each unit: never nothing.
-var least = map[measure.Unit]measure.Length{measure.Millimetres: measure.Millimetre / 10, measure.Inches: measure.Inch / 64}
+// smallest is the smallest amount that is said in each unit.
+var smallest = map[measure.Unit]measure.Length{measure.Millimetres: measure.Millimetre / 10, measure.Inches: measure.Inch / 64}
 
 // Mass is a weight in the unit that goes with a job's lengths: 1 lb is 0.45359237 kg exactly (international yard
 // and pound agreement, 1959).

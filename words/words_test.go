@@ -203,6 +203,8 @@ func TestArgumentsAreSaid(t *testing.T) {
 		{mm(0.1), "nothing", "nothing"},
 		{message.At(0), "0 mm", "0 in"},
 		{message.Exact(mm(0.75)), "0.75 mm", "1/32 in"},
+		{message.Near(mm(1.24)), "1.2 mm", "3/64 in"}, // 3.12 sixty-fourths
+		{message.Near(mm(0.04)), "nothing", "nothing"},
 		{message.Fine(mm(0)), "0.1 mm", "1/64 in"},
 		{message.Fine(mm(1.21)), "1.3 mm", "1/16 in"},               // upward; 1.21 is 3.05 sixty-fourths
 		{message.Slope(mm(4)), "4 mm in a metre", "3/64 in a foot"}, // 4 · 0.3048 = 1.22 mm, 3.07 sixty-fourths
@@ -223,6 +225,7 @@ func TestArgumentsAreSaid(t *testing.T) {
 		{message.And{"a"}, "a", "a"},
 		{message.And{"a", "b", "c"}, "a, b and c", "a, b and c"},
 		{message.Or{"a", mm(2)}, "a or 2 mm", "a or 3/32 in"}, // 2.52 thirty-seconds
+		{message.Sentences{{ID: "do.square-corners"}, {ID: "clear.none"}}, "Square them with a chisel. There is no clear place on this edge: fill what is there.", "Square them with a chisel. There is no clear place on this edge: fill what is there."},
 		{message.ID("do.square-corners"), "Square them with a chisel.", "Square them with a chisel."},
 		{r, "width, 1800 mm up", r.Title(measure.Inches)},
 	} {

@@ -24,6 +24,7 @@ type Message struct {
 // How a length is said.
 type (
 	Exact measure.Length // as it was given
+	Near  measure.Length // to a tenth of a millimetre or a 64th of an inch
 	Fine  measure.Length // to a tenth of a millimetre or a 64th of an inch, rounded up, and never as nothing
 	At    measure.Length // a place, to the tape, which may be nought
 	Slope measure.Length // a metre: so much in a metre, or in a foot
@@ -53,8 +54,9 @@ type End struct {
 	Place int
 }
 
-// Lists of arguments: the one with "and", the other with "or" before its last.
+// Lists of arguments: with "and" or "or" before their last; sentences one after the other.
 type (
-	And []any
-	Or  []any
+	And       []any
+	Or        []any
+	Sentences []Message
 )

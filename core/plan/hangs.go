@@ -102,7 +102,7 @@ func hangOf(d door, s surveyed, b bay, leaf int, planned []*job.Made, at string)
 // find lists the gaps of a hang; those of the last one are held against what was foretold.
 func (h *tries) find(d door, k int, hang job.Hang) Hung {
 	names := hingeNames[len(h.tried.Made.Hinges)]
-	found := Hung{Hang: hang, DidSays: didSays(d, hang.Did, names), Gaps: make([]FoundGap, len(hang.Gaps))}
+	found := Hung{Hang: hang, DidSays: didSays(hang.Did, names), Gaps: make([]FoundGap, len(hang.Gaps))}
 	rows, constants := make([]survey.Row, len(hang.Gaps)), make([]float64, len(hang.Gaps))
 	for i, g := range hang.Gaps {
 		found.Gaps[i] = FoundGap{Reading: g, Name: g.Title(d.unit)}

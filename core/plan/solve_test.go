@@ -19,6 +19,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
@@ -375,6 +376,11 @@ func TestAlternativesTakeTheSameInAll(t *testing.T) {
 }
 
 func text(f Finding) string { return wordsOf(f, house.Unit, house.Tape) }
+
+// saying is a message in the house's words.
+func saying(m message.Message) string {
+	return words.In(house.Speaks(), house.Unit, house.Tape).Say(m)
+}
 
 // wordsOf is a finding in the English that goes with a unit.
 func wordsOf(f Finding, u measure.Unit, tape measure.Tape) string {

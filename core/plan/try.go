@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 	"kindmargin/core/try"
@@ -29,9 +30,9 @@ type Try struct {
 	Was     frame.Each[[]try.Margin] // as was foretold before its gaps were read
 	ToRead  []Suggestion
 	Ways    []TryWay
-	After   []string // once the margins are in: flush with the jamb, then the latch, each with what it costs
-	Fits    bool     // every margin is in
-	Names   []string // of its hinges
+	After   []message.Message // once the margins are in: flush with the jamb, then the latch, each with what it costs
+	Fits    bool              // every margin is in
+	Names   []string          // of its hinges
 }
 
 // MadeSizes are those of a slab after its cut, to check it by.
@@ -43,7 +44,7 @@ type MadeSizes struct {
 // Hung is one hang with its gaps.
 type Hung struct {
 	job.Hang
-	DidSays []string // what was done before it, in words
+	DidSays []message.Message // what was done before it
 	Gaps    []FoundGap
 }
 
@@ -56,13 +57,13 @@ type FoundGap struct {
 	Clash    bool          // the others contradict it
 }
 
-// TryWay is a way to bring every margin in, in words.
+// TryWay is a way to bring every margin in.
 type TryWay struct {
 	try.Way
 	Did   job.Did
-	Does  []string // what is done, in its order
-	Out   []string // what stays out
-	Costs string
+	Does  []message.Message // what is done, in its order
+	Out   []message.Message // what stays out
+	Costs message.Message
 }
 
 // triedOf is what was recorded of a leaf; Made is nil where it was not cut yet.

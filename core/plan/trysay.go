@@ -1,10 +1,8 @@
 package plan
 
 import (
-	"fmt"
 	"math"
 	"strconv"
-	"strings"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
@@ -14,27 +12,26 @@ import (
 	"kindmargin/core/try"
 )
 
-// way puts a way in words, with what would be foretold of it.
+// way is a way with what is done and what stays out, and with what would be foretold of it.
 func (h *tries) way(d door, w try.Way, names []string) TryWay {
 	v := TryWay{Way: w}
 	fine := func(mm float64) measure.Length {
 		return measure.FromMM(mm).Round(measure.Tapes(d.unit)[0].Step(), measure.Nearest)
 	}
-	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
+	does := func(id message.ID, args Args) { v.Does = append(v.Does, message.Message{ID: id, Args: args}) }
 	for i, m := range w.Moves {
 		by := measure.FromMM(m)
-		say := func(l measure.Length) string { return measure.Say(l, d.unit) } // of a card, exactly
 		v.Did.Pack = append(v.Did.Pack, by)
-		switch {
+		switch { // of a card, exactly
 		case m > 0:
-			v.Does = append(v.Does, "Pack the "+names[i]+" out by "+say(by)+": wedge the foot, draw its jamb leaf's screws, card behind the leaf, screws home.")
+			does("do.hinge-out", Args{"name": names[i], "by": message.Exact(by)})
 		case m < 0:
-			v.Does = append(v.Does, "Let the "+names[i]+" in by "+say(-by)+": take out its packing, or pare its jamb pocket so much deeper, flat.")
+			does("do.hinge-in", Args{"name": names[i], "by": message.Exact(-by)})
 		}
 	}
 	if w.Up != 0 {
 		v.Did.Up = measure.FromMM(w.Up)
-		v.Does = append(v.Does, "All hinges "+either(w.Up, "up", "down")+" by "+say(v.Did.Up.Abs())+": plug the old holes with glued wood, pilot new ones.")
+		does("do.hinges-along", Args{"way": way(w.Up, "up", "down"), "by": message.Near(v.Did.Up.Abs())})
 	}
 	length := edgeReach(*h.tried.Made, frame.Hinge)
 	for _, p := range w.Planed {
@@ -47,18 +44,33 @@ func (h *tries) way(d door, w try.Way, names []string) TryWay {
 		if !p.Side.Upright() {
 			reach = edgeReach(*h.tried.Made, frame.Head)
 		}
-		v.Does = append(v.Does, planes(p, off, len(p.Passes(reach)), w.Hanging, say))
+		v.Does = append(v.Does, planes(off, len(p.Passes(reach)), w.Hanging))
 	}
-	v.Costs = fmt.Sprintf("%.0f minutes, ", w.Minutes) + either(float64(w.Trips)-0.5, "one trip to the trestles", "no trip")
-	if w.Hanging {
-		v.Costs += ", planed as it hangs"
-	}
+	v.Costs = costs(w)
 	for _, s := range w.Stays {
-		by := measure.FromMM(math.Abs(s.By))
-		v.Out = append(v.Out, "the "+s.Side.String()+" margin stays "+say(by)+" too "+either(s.By, "wide", "tight")+" at its "+ends[s.Side][s.End])
+		if by := measure.FromMM(math.Abs(s.By)); by >= leastSaid {
+			v.Out = append(v.Out, message.Message{ID: "margin-stays." + message.ID(either(s.By, "wide", "tight")), Args: Args{
+				"side": message.Margin(s.Side), "by": message.Near(by), "at": message.End{Side: s.Side, Place: s.End},
+			}})
+		}
 	}
 	h.foretell(d, &v)
 	return v
+}
+
+// leastSaid is the least by which a margin is said to stay out.
+const leastSaid = measure.Millimetre / 20
+
+// costs says what a way costs.
+func costs(w try.Way) message.Message {
+	trip := message.ID("trip.none")
+	switch {
+	case w.Hanging:
+		trip = "trip.hanging"
+	case w.Trips > 0:
+		trip = "trip.once"
+	}
+	return message.Message{ID: "costs", Args: Args{"minutes": message.Count(math.Round(w.Minutes)), "trip": trip}}
 }
 
 // foretell adds to a way's margins what its work is unsure by.
@@ -74,46 +86,42 @@ func (h *tries) foretell(d door, v *TryWay) {
 	}
 }
 
-// planes says what comes off an edge.
-func planes(p try.Planed, off job.Planed, passes int, hanging bool, say func(measure.Length) string) string {
-	where := ends[p.Side]
-	a, m, b := off.Off[0], off.Off[1], off.Off[2]
-	text := "Plane the " + p.Side.Edge() + ": "
-	switch {
-	case m > max(a, b):
-		text += say(m) + " in the middle, running out to " + none(a, say) + " at the " + where[0] + " and " + none(b, say) + " at the " + where[2] + "; the middle first"
-	case a == b:
-		text += say(a) + " all along"
-	case a < b:
-		text += say(b) + " at the " + where[2] + " to " + none(a, say) + " at the " + where[0] + "; start at the " + where[2] + " and lengthen each pass"
-	default:
-		text += say(a) + " at the " + where[0] + " to " + none(b, say) + " at the " + where[2] + "; start at the " + where[0] + " and lengthen each pass"
-	}
-	text += fmt.Sprintf(", %d passes", passes)
-	if passes == 1 {
-		text = strings.TrimSuffix(text, "es")
-	}
+// planes says what comes off an edge, and where it is done.
+func planes(p job.Planed, passes int, hanging bool) message.Message {
+	a, m, b := p.Off[0], p.Off[1], p.Off[2]
+	where := message.ID("plane-where.ends")
 	switch {
 	case p.Side == frame.Lock && hanging:
-		text += ". It can stay on its hinges: open, its foot wedged."
+		where = "plane-where.hanging"
 	case p.Side == frame.Lock:
-		text += ". On the trestles, clamped on edge."
-	default:
-		text += ". On the trestles, in from both ends."
+		where = "plane-where.edge"
 	}
-	return text + " Ease the arris and seal it."
+	args := Args{"edge": message.Edge(p.Side), "passes": message.Count(passes), "where": where}
+	end := func(name string, place int, by measure.Length) {
+		args[name], args[name+"By"] = message.End{Side: p.Side, Place: place}, message.Near(by)
+	}
+	switch {
+	case m > max(a, b):
+		args["by"] = message.Near(m)
+		end("start", 0, a)
+		end("end", 2, b)
+		return message.Message{ID: "plane.middle", Args: args}
+	case a == b:
+		args["by"] = message.Near(a)
+		return message.Message{ID: "plane.even", Args: args}
+	case a < b:
+		end("start", 2, b)
+		end("end", 0, a)
+	default:
+		end("start", 0, a)
+		end("end", 2, b)
+	}
+	return message.Message{ID: "plane.taper", Args: args}
 }
 
 // way is the word for one way or the other, by whether by is over nought.
 func way(by float64, over, under string) message.ID {
 	return message.ID("way." + either(by, over, under))
-}
-
-func none(l measure.Length, say func(measure.Length) string) string {
-	if l == 0 {
-		return "nothing"
-	}
-	return say(l)
 }
 
 func either(by float64, over, under string) string {
@@ -174,7 +182,7 @@ func seen(d door, at string, t *try.Hung, v Try) (said findings) {
 		said.say(Care, job.StepTry, at, code, args)
 	}
 	if len(v.ToRead) == 0 && len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
-		said.say(Care, job.StepTry, at, NothingBringsIn, Args{"out": join(v.Ways[0].Out)})
+		said.say(Care, job.StepTry, at, NothingBringsIn, Args{"out": message.Sentences(v.Ways[0].Out)})
 	}
 	return said
 }
@@ -234,69 +242,81 @@ func sights(d door, at string, h job.Hang, names []string) (said findings) {
 // after is what follows the margins: where the jambs are not in one plane, half is taken up by
 // the hinges, the top one a quarter one way and the bottom one the other, and half by the
 // stops; then the latch. Common practice.
-func after(d door, l Leaf, names []string) (list []string) {
-	say := func(v measure.Length) string { return measure.Fine(v, measure.Nearest, d.unit) + " " + string(d.unit) }
-	costs := func(minutes float64) string { return fmt.Sprintf(" %.0f minutes, no trip.", minutes) }
+func after(d door, l Leaf, names []string) (list []message.Message) {
+	put := func(id message.ID, minutes float64, args Args) {
+		args["minutes"] = message.Count(math.Round(minutes))
+		list = append(list, message.Message{ID: id, Args: args})
+	}
 	if l.Stops != nil && len(l.Stops.Moves) > 0 {
 		if cross := l.Stops.Cross.Value; cross.Abs() > trade.MostCross {
 			// Over nought the lock side stands off at its foot and touches at its head: the pins'
 			// head comes toward you, so that the lock side's does.
-			list = append(list, "Flush: move the "+names[0]+" by "+say((cross/4).Abs())+" "+either(cross.MM(), "toward you", "away from you")+" and the "+names[len(names)-1]+
-				" as much "+either(cross.MM(), "away from you", "toward you")+"; the stops take up the other half."+costs(2*trade.PackMinutes))
+			put("after.flush", 2*trade.PackMinutes, Args{
+				"top": names[0], "by": message.Near((cross / 4).Abs()), "way": way(cross.MM(), "toward", "away-from"),
+				"bottom": names[len(names)-1], "other": way(cross.MM(), "away-from", "toward"),
+			})
 		}
-		var moves []string
+		var moves message.And
 		for _, m := range l.Stops.Moves {
 			if m.By.Value.Abs() >= measure.Millimetre/2 {
-				moves = append(moves, "the "+m.Stop+"'s "+m.End+" "+say(m.By.Value.Abs())+either(m.By.Value.MM(), " toward the slab", " away from it"))
+				moves = append(moves, message.Message{ID: "after.stop", Args: Args{
+					"stop": m.Stop, "end": m.End, "by": message.Near(m.By.Value.Abs()), "way": way(m.By.Value.MM(), "toward", "away-from"),
+				}})
 			}
 		}
 		if len(moves) > 0 {
-			list = append(list, "Stops: move "+join(moves)+"."+costs(trade.StopMinutes))
+			put("after.stops", trade.StopMinutes, Args{"moves": moves})
 		}
 	}
 	if m := d.Lock.Missed; m != nil && (m.Up != 0 || m.In != 0) {
-		var by []string
+		var by message.And
 		if m.Up != 0 {
-			by = append(by, say(m.Up.Abs())+either(m.Up.MM(), " up", " down"))
+			by = append(by, message.Message{ID: "after.strike-along", Args: Args{"by": message.Near(m.Up.Abs()), "way": way(m.Up.MM(), "up", "down")}})
 		}
 		if m.In != 0 {
-			by = append(by, say(m.In.Abs())+either(m.In.MM(), " toward the stop", " away from the stop"))
+			by = append(by, message.Message{ID: "after.strike-across", Args: Args{"by": message.Near(m.In.Abs()), "way": way(m.In.MM(), "toward", "away-from")}})
 		}
-		list = append(list, "Latch: move the strike "+join(by)+"; not the latch."+costs(trade.StrikeMove))
+		put("after.latch", trade.StrikeMove, Args{"moves": by})
 	}
 	return list
 }
 
 // didSays says what was done to a slab, each thing in a few words.
-func didSays(d door, did *job.Did, names []string) (list []string) {
+func didSays(did *job.Did, names []string) (list []message.Message) {
 	if did == nil {
 		return nil
 	}
-	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
+	put := func(id message.ID, args Args) { list = append(list, message.Message{ID: id, Args: args}) }
 	for i, m := range did.Pack {
-		if m != 0 && i < len(names) {
-			list = append(list, names[i]+either(m.MM(), " packed out by ", " let in by ")+measure.Say(m.Abs(), d.unit))
+		switch by := message.Exact(m.Abs()); {
+		case i >= len(names) || m == 0:
+		case m > 0:
+			put("did.hinge-out", Args{"name": names[i], "by": by})
+		default:
+			put("did.hinge-in", Args{"name": names[i], "by": by})
 		}
 	}
 	for i, m := range did.Fore {
 		if m != 0 && i < len(names) {
-			list = append(list, names[i]+" moved by "+measure.Say(m.Abs(), d.unit)+either(m.MM(), " toward you", " away from you"))
+			put("did.hinge-fore", Args{"name": names[i], "by": message.Exact(m.Abs()), "way": way(m.MM(), "toward", "away-from")})
 		}
 	}
 	if did.Up != 0 {
-		list = append(list, "all hinges "+either(did.Up.MM(), "up", "down")+" by "+say(did.Up.Abs()))
+		put("did.hinges-along", Args{"way": way(did.Up.MM(), "up", "down"), "by": message.Near(did.Up.Abs())})
 	}
 	for _, p := range did.Planed {
-		where := ends[p.Side]
-		what := p.Side.Edge() + " planed by " + none(p.Off[0], say)
-		if p.Off[0] != p.Off[2] || p.Off[1] > p.Off[0] {
-			what += " at the " + where[0]
-			if p.Off[1] > max(p.Off[0], p.Off[2]) {
-				what += ", " + say(p.Off[1]) + " in the middle"
-			}
-			what += ", " + none(p.Off[2], say) + " at the " + where[2]
+		args := Args{"edge": message.Edge(p.Side), "by": message.Near(p.Off[0])}
+		if p.Off[0] == p.Off[2] && p.Off[1] <= p.Off[0] {
+			put("did.planed", args)
+			continue
 		}
-		list = append(list, what)
+		args["start"], args["end"], args["endBy"] = message.End{Side: p.Side}, message.End{Side: p.Side, Place: 2}, message.Near(p.Off[2])
+		if p.Off[1] > max(p.Off[0], p.Off[2]) {
+			args["middle"] = message.Near(p.Off[1])
+			put("did.planed-middle", args)
+			continue
+		}
+		put("did.planed-taper", args)
 	}
 	return list
 }

@@ -16,6 +16,7 @@ import (
 	"kindmargin/photo"
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
+	"kindmargin/words"
 )
 
 // Photo is a picture of a door; Data is a JPEG.
@@ -71,7 +72,7 @@ func (a Asked) chapter(ctx context.Context, f *flow, door load.Door) error {
 	f.begin()
 	f.y = edge
 	f.title(door.Name)
-	story(f, door)
+	story(f, sheet.Voice(a.Job), door)
 	if a.Pictures == nil {
 		return nil
 	}
@@ -125,7 +126,7 @@ func (f *flow) index(rows [][]string) []int {
 }
 
 // story is what was written down of a door, in order: its notes, its hangs, its sign-offs.
-func story(f *flow, d load.Door) {
+func story(f *flow, voice words.Voice, d load.Door) {
 	said := false
 	tell := func(head, text string) {
 		said = true
@@ -151,7 +152,11 @@ func story(f *flow, d load.Door) {
 			if h.Revisit != "" {
 				what = "Looked at again, " + h.Revisit
 			}
-			text := strings.Join(h.DidSays, "; ")
+			var did []string
+			for _, m := range h.DidSays {
+				did = append(did, voice.Say(m))
+			}
+			text := strings.Join(did, "; ")
 			if text != "" {
 				text += "; "
 			}
