@@ -70,6 +70,9 @@ func (s bench) ask(method, path, tag, body string) (status int, etag string) {
 	if tag != "" {
 		req.Header.Set("If-Match", tag)
 	}
+	if body != "" {
+		req.Header.Set("Content-Type", "application/json-patch+json")
+	}
 	res, err := http.DefaultClient.Do(req)
 	require.NoError(s.tb, err)
 	defer res.Body.Close()

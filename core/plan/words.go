@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"strconv"
-	"strings"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/frame"
@@ -44,13 +43,6 @@ func Weight(kg float64, u measure.Unit) string {
 		return fmt.Sprintf("%.0f lb", kg/0.45359237)
 	}
 	return fmt.Sprintf("%.0f kg", kg)
-}
-
-func join(words []string) string {
-	if len(words) < 2 {
-		return strings.Join(words, "")
-	}
-	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
 }
 
 // What a notch says.
