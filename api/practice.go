@@ -10,10 +10,12 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
+	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/practice"
 	"kindmargin/sheet"
 	"kindmargin/store"
+	"kindmargin/words"
 )
 
 // Practice is what was practised, and what would help next.
@@ -237,10 +239,14 @@ func playedView(e practice.Exercise, st practice.State) Played {
 	}
 	if g := st.Grade; g != nil {
 		p := g.Plan
+		why, voice := []string{}, words.In(job.British, measure.Millimetres, measure.HalfMillimetre)
+		for _, c := range p.Cuts {
+			why = append(why, voice.Word(c))
+		}
 		v.Grade = &PracticeGrade{
 			Fits: g.Fits, First: g.First, Trips: g.Trips, Minutes: g.Minutes, Readings: g.Readings, Uneven: sheet.Fine(measure.FromMM(g.Uneven)),
 			Waste: int(g.Waste), Least: int(g.Least), Said: []PracticeSaid{}, Unchecked: append([]string{}, g.Unchecked...), Learn: g.Learn,
-			Plan: PracticeWould{p.Answers, p.Fits, p.Trips, p.Minutes, sheet.Fine(p.Head), sheet.Fine(p.Foot), sheet.Fine(p.Length), sheet.Fine(measure.FromMM(p.Uneven)), append([]string{}, p.Why...)},
+			Plan: PracticeWould{p.Answers, p.Fits, p.Trips, p.Minutes, sheet.Fine(p.Head), sheet.Fine(p.Foot), sheet.Fine(p.Length), sheet.Fine(measure.FromMM(p.Uneven)), append(why, p.Why...)},
 		}
 		for _, x := range g.Said {
 			v.Grade.Said = append(v.Grade.Said, PracticeSaid(x))

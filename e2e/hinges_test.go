@@ -131,5 +131,5 @@ func TestHingesAsOnAnotherDoorAndAHollowedEdge(t *testing.T) {
 	u.do(chromedp.Click(`[data-field="/hinges/hollow"]`))
 	u.until("the alternative is taken", `document.querySelector('[data-field="/hinges/hollow"]').checked && !document.querySelector('[data-code=jamb-hollows]')`)
 	u.open("/j/tern-house/boots/cut")
-	u.until("the cut follows the jamb", `document.querySelector('main').innerText.includes('Hollowed between the pockets to follow the jamb')`)
+	u.until("the cut follows the jamb", `document.querySelector('main').innerText.includes('Hollow it between the recesses to follow the jamb')`)
 }

@@ -176,9 +176,12 @@ func (p printer) cutSheet(c plan.CutSheet) *CutSheet {
 		Why: plan.Why(c.Laying), Rules: append([]string{}, c.Rules...),
 	}
 	for _, e := range c.Edges {
-		edge := EdgeCut{e.Side, e.Method, e.Says, p.figure(e.Left), p.figure(e.Bevel), make([]CutMark, len(e.Marks)), make([]Pass, len(e.Passes))}
+		edge := EdgeCut{e.Side, p.voice.Text(e.Method), p.voice.Word(e.Says), p.figure(e.Left), p.figure(e.Bevel), make([]CutMark, len(e.Marks)), make([]Pass, len(e.Passes))}
 		for i, m := range e.Marks {
 			edge.Marks[i] = CutMark{p.length(m.At), p.figure(m.Depth)}
+			if m.Depth.Value == 0 { // what is not cut has no ±
+				edge.Marks[i].Depth.PlusMinus = Text{}
+			}
 		}
 		for i, pass := range e.Passes {
 			edge.Passes[i] = Pass{p.length(measure.FromMM(pass.From)), p.length(measure.FromMM(pass.To)), Fine(measure.FromMM(pass.Bite))}

@@ -202,7 +202,7 @@ func edgeCut(d door, b bay, o fit.Outline, side frame.Side, laid fit.Laid, left 
 	}
 	scribed := o.Edges[side].Scribed
 	e.Method = trade.Method(deepest)
-	e.Says = advice(d, e, deepest, scribed)
+	e.Says = advice(e, deepest, scribed)
 	if n := len(e.Marks); deepest > 0 && deepest < mostPlaned && !scribed {
 		e.Passes = fit.Passes(e.Marks[0].Depth.Value.MM(), e.Marks[n-1].Depth.Value.MM(), reach.MM(), 1)
 	}
@@ -306,7 +306,7 @@ func (c *CutSheet) bevel(d door, bevel figure.Figure) {
 	}
 	e := &c.Edges[slices.IndexFunc(c.Edges, func(e EdgeCut) bool { return e.Side == frame.Lock })]
 	e.Bevel = bevel
-	e.Says += " Then bevel it: the push face " + d.tape.Show(bevel.Value) + " narrower than the pull face."
+	e.Says = append(e.Says, message.Message{ID: "cut.bevel", Args: Args{"by": bevel.Value}})
 }
 
 // sizeNames are sizes of a slab by the names of their fields.

@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/swing"
 	"kindmargin/core/trade"
@@ -43,7 +44,7 @@ func TestTheEdgeIsHollowedBetweenThePockets(t *testing.T) {
 	hollowed := depths(p.Leaves[0].Cut.Edges[1])
 	assert.InDelta(t, straight[2]+1.5, hollowed[2], 0.6, "in the middle")
 	assert.Equal(t, straight[0], hollowed[0], "the top pocket's end stays on the line")
-	assert.Contains(t, p.Leaves[0].Cut.Edges[1].Says, "the pockets stay on the line")
+	assert.Contains(t, p.Leaves[0].Cut.Edges[1].Says, message.Message{ID: "cut.hollowed"})
 	for _, l := range p.Leaves[0].Light {
 		if l.Side == frame.Hinge && l.Where == "middle" {
 			assert.InDelta(t, 3, l.Margin.Value.MM(), 0.1)

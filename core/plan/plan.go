@@ -22,6 +22,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
@@ -100,11 +101,11 @@ type CutSheet struct {
 type EdgeCut struct {
 	Side   frame.Side
 	Marks  []Mark
-	Method string
-	Says   string
-	Left   figure.Figure // left on for now
-	Bevel  figure.Figure // of the lock edge: how much narrower the push face is planed
-	Passes []fit.Pass    // of a plane, a millimetre at a time; empty where a saw goes first
+	Method message.ID
+	Says   message.Sentences // how it is worked, and what is left on
+	Left   figure.Figure     // left on for now
+	Bevel  figure.Figure     // of the lock edge: how much narrower the push face is planed
+	Passes []fit.Pass        // of a plane, a millimetre at a time; empty where a saw goes first
 }
 
 // Mark is one mark of a cut.

@@ -91,12 +91,14 @@ func TestTheBevelOfTheLockEdge(t *testing.T) {
 	assert.Zero(t, w.Bevel.Value)
 	// √(821.5² + 41²) from the pin to the corner, 824.5 to the jamb's face beyond 1.5.
 	assert.InDelta(t, 824.5-math.Hypot(821.5, 41), w.Clear.Value.MM(), 0.15)
-	assert.NotContains(t, p.Leaves[0].Cut.Edges[2].Says, "bevel")
+	for _, m := range p.Leaves[0].Cut.Edges[2].Says {
+		assert.NotEqual(t, message.ID("cut.bevel"), m.ID)
+	}
 
 	o.Slab.Thickness = mm(44)
 	p = Solve(house, o)
 	assert.Equal(t, mm(3), p.Leaves[0].Swing.Bevel.Value)
-	assert.Contains(t, p.Leaves[0].Cut.Edges[2].Says, "the push face 3 narrower")
+	assert.Contains(t, p.Leaves[0].Cut.Edges[2].Says, message.Message{ID: "cut.bevel", Args: Args{"by": mm(3)}})
 	assert.Equal(t, mm(3), p.Leaves[0].Cut.Edges[2].Bevel.Value)
 
 	o.Slab.Thickness, o.Swing.Closing = mm(35), length(8)

@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/figure"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
@@ -135,37 +136,41 @@ func brings(u measure.Unit, side frame.Side, where string, g survey.Gain) string
 	return fmt.Sprintf("%v margin, %s: %s", side, where, how)
 }
 
-// advice says an edge's decision in a sentence.
-func advice(d door, e EdgeCut, deepest measure.Length, scribed bool) string {
+// advice says how an edge is worked.
+func advice(e EdgeCut, deepest measure.Length, scribed bool) (list message.Sentences) {
+	say := func(id message.ID, args Args) { list = append(list, message.Message{ID: id, Args: args}) }
 	if deepest == 0 {
-		return "Nothing comes off the " + e.Side.Edge() + "."
+		say("cut.nothing", Args{"edge": message.Edge(e.Side)})
+		return list
 	}
 	first, last := e.Marks[0].Depth.Value, e.Marks[len(e.Marks)-1].Depth.Value
-	from, to := "head", "foot"
-	if !e.Side.Upright() {
-		from, to = "hinge corner", "lock corner"
+	end := func(place int) message.End { return message.End{Side: e.Side, Place: place} }
+	from, to := end(0), end(2)
+	if e.Side.Upright() { // its marks are from the head down
+		from, to = to, from
 	}
-	text := fmt.Sprintf("%s off all along.", d.tape.Show(first))
+	if first < last {
+		first, last, from, to = last, first, to, from
+	}
 	switch {
 	case scribed && e.Side == frame.Hinge:
-		text = "Hollowed between the pockets to follow the jamb: plane the straight line first, then down to these marks; the pockets stay on the line."
+		say("cut.hollowed", nil)
 	case scribed:
-		text = "Scribed: mark it along the " + e.Side.Wall() + " at the wanted margin and cut to that; high places first."
-	case first != last:
-		if first < last {
-			first, last, from, to = last, first, to, from
-		}
-		text = fmt.Sprintf("A taper: %s at the %s to %s at the %s. Start where most comes off and lengthen each pass.", d.tape.Show(first), from, d.tape.Show(last), to)
+		say("cut.scribed", Args{"wall": message.Wall(e.Side)})
+	case first == last:
+		say("cut.even", Args{"by": first})
+	default:
+		say("cut.taper", Args{"by": first, "start": from, "endBy": last, "end": to})
 	}
 	if !e.Side.Upright() {
-		text += " Plane in from both ends so that the stiles' end grain does not break out."
+		say("cut.both-ends", nil)
 	}
-	if e.Left.Value > 0 {
-		where := ""
-		if e.Side == frame.Head {
-			where = " at the lock corner"
-		}
-		text += fmt.Sprintf(" %s is left on%s for the next try.", d.tape.Show(e.Left.Value), where)
+	switch left := e.Left.Value; {
+	case left <= 0:
+	case e.Side == frame.Head:
+		say("cut.left-on-corner", Args{"by": left})
+	default:
+		say("cut.left-on", Args{"by": left})
 	}
-	return text
+	return list
 }

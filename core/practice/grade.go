@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/simulate"
 	"kindmargin/core/survey"
@@ -51,6 +52,7 @@ type Would struct {
 	Foot    measure.Length
 	Length  measure.Length
 	Why     []string
+	Cuts    []message.Sentences // how it would have worked each edge
 }
 
 // grade judges an attempt by the truth.
@@ -235,9 +237,7 @@ func (s *State) would() (w Would) {
 	w.Head, w.Foot, w.Length = o.made.Head, o.made.Foot, o.made.Length
 	p := plan.Solve(s.job, func() job.Opening { d := o.door; d.Tried = nil; return d }())
 	for _, e := range p.Leaves[0].Cut.Edges {
-		if e.Says != "" {
-			w.Why = append(w.Why, e.Says)
-		}
+		w.Cuts = append(w.Cuts, e.Says)
 	}
 	if len(p.ToRead) > 0 {
 		w.Why = append(w.Why, fmt.Sprintf("Before it cut it would have read the %s: %s.", p.ToRead[0].Name, p.ToRead[0].Brings))

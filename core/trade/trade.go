@@ -6,6 +6,7 @@ package trade
 import (
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // The sources of what is in the tables.
@@ -170,16 +171,16 @@ const (
 
 // Method is how an edge is brought down by depth: saw and plane, power plane, or hand plane
 // for a millimetre or so.
-func Method(depth measure.Length) string {
+func Method(depth measure.Length) message.ID {
 	switch {
 	case depth >= SawFrom:
-		return "saw off the line, then plane to it"
+		return "method.saw"
 	case depth > PlaneTo:
-		return "power plane"
+		return "method.power-plane"
 	case depth > 0:
-		return "hand plane"
+		return "method.hand-plane"
 	}
-	return "leave as it is"
+	return "method.leave"
 }
 
 // Caution is said at the step where the hand is.

@@ -7,6 +7,7 @@ import (
 
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 func TestEverySchoolIsWhole(t *testing.T) {
@@ -37,9 +38,9 @@ func TestFiguresOfTheTrade(t *testing.T) {
 	assert.Equal(t, measure.FromMM(177.8), rule.FromTop)
 	assert.Equal(t, FromMemory, rule.Source)
 
-	for depth, want := range map[float64]string{
-		7: "saw off the line, then plane to it", 6: "saw off the line, then plane to it",
-		5.9: "power plane", 1: "hand plane", 0: "leave as it is",
+	for depth, want := range map[float64]message.ID{
+		7: "method.saw", 6: "method.saw",
+		5.9: "method.power-plane", 1: "method.hand-plane", 0: "method.leave",
 	} {
 		assert.Equal(t, want, Method(measure.FromMM(depth)), "%v mm", depth)
 	}
