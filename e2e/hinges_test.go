@@ -96,7 +96,7 @@ func TestAHingeKeptForTheJob(t *testing.T) {
 	}
 	u.do(chromedp.Click(`[data-field=own-hinge-keep]`))
 	u.until("the door hangs on it", `document.querySelector('[data-field=hinge-size]').selectedOptions[0].textContent === 'brass from the attic'`)
-	u.until("its screws are told", `document.querySelector('[data-screws]')?.innerText.includes('3 a leaf, no. 8 × 30 mm; pilot 2.5 mm for softwood')`)
+	u.until("its screws are told", `document.querySelector('[data-screws]')?.innerText.includes('3 a leaf, no. 8 × 30 mm. Drill 2.5 mm for softwood')`)
 	u.js(`(document.querySelector('.drawn [data-pocket]').dispatchEvent(new MouseEvent('click', { bubbles: true })), '')`)
 	u.until("the pocket says why", `document.querySelector('dialog[open]')?.textContent.includes('top hinge on the slab')`)
 	u.keys(kb.Escape)

@@ -82,7 +82,7 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 	}
 	v.Rod = p.rodMarks(l.Rod)
 	if h := l.Hanging; h != nil {
-		v.Hanging = &Hanging{p.figures(h.Head[:]), p.fine(h.Shut), p.fine(h.Open), h.Two, h.Goes, append([]string{}, h.Screws...), h.Steps}
+		v.Hanging = &Hanging{p.figures(h.Head[:]), p.fine(h.Shut), p.fine(h.Open), h.Two, h.Goes, p.say(h.Screws), p.say(h.Steps)}
 	}
 	if l.Swing != nil {
 		v.Swing = p.swing(*l.Swing)

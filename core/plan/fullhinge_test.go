@@ -125,7 +125,7 @@ func TestAContinuousHinge(t *testing.T) {
 	assert.InDelta(t, length-100, l.Hinges[2].Slab.Value.MM(), 1)
 	assert.InDelta(t, (length-100)/2, l.Hinges[1].Slab.Value.MM(), 1)
 	assert.InDelta(t, 2, (l.Hinges[0].Pack.Value - l.Hinges[1].Pack.Value).MM(), 0.5, "the belly between")
-	assert.Contains(t, strings.Join(l.Hanging.Steps, " "), "One rebate along the whole edge")
+	assert.Contains(t, l.Hanging.Steps, message.Message{ID: "hang.whole-edge"})
 	assert.Empty(t, ofCode(l.Findings, HingeShort))
 }
 
@@ -240,7 +240,7 @@ func TestOwnHingesOfAJob(t *testing.T) {
 	l := Solve(j, o).Leaves[0]
 	saidOf(t, l.Findings, HingeTooLight, Care)
 	saidOf(t, l.Findings, RisingShuts, Note)
-	assert.Equal(t, "3 a leaf, no. 8 × 32 mm; pilot 2.5 mm for softwood, 3 mm for hardwood, as deep as the screw is long", l.Hanging.Screws[0])
+	assert.Equal(t, "3 a leaf, no. 8 × 32 mm. Drill 2.5 mm for softwood, 3 mm for hardwood, as deep as the screw is long.", saying(l.Hanging.Screws[0]))
 	bad := own
 	bad.Kind, bad.Closed, bad.Name, bad.Screws = "magic", mm(3), "", 90
 	j.Kit.Hinges = []job.OwnHinge{own, bad}
@@ -256,8 +256,8 @@ func TestScrewsForTheTrial(t *testing.T) {
 	o.Hinges.Size = "butt-75"
 	h := Solve(house, o).Leaves[0].Hanging
 	require.Len(t, h.Screws, 3)
-	assert.Contains(t, h.Screws[1], "the middle one and the lowest")
-	assert.Contains(t, h.Screws[2], "75 mm into the stud")
+	assert.Contains(t, saying(h.Screws[1]), "the middle one and the lowest")
+	assert.Contains(t, saying(h.Screws[2]), "75 mm into the stud")
 	o.Hinges.Size = ""
 	assert.Empty(t, Solve(house, o).Leaves[0].Hanging.Screws)
 }

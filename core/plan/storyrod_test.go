@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -58,7 +57,10 @@ func TestHowItIsHung(t *testing.T) {
 	assert.InDelta(t, 3, open.Open.Value.MM(), 0.3, "under the door standing open there are 3")
 	o.Hinges.Long = true
 	o.Hinges.Size = "radius-100"
-	said := strings.Join(Solve(house, o).Leaves[0].Hanging.Steps, " ")
+	said := ""
+	for _, m := range Solve(house, o).Leaves[0].Hanging.Steps {
+		said += saying(m) + "\n"
+	}
 	assert.Contains(t, said, "hair long")
-	assert.Contains(t, said, "8 of radius")
+	assert.Contains(t, said, "8 mm of radius")
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // Screw is a wood screw by its gauge number and length.
@@ -61,16 +62,16 @@ func LongScrew(u measure.Unit) measure.Length {
 
 // Trial is which of a leaf's screws go in for the trial, and why those: two at most, and the
 // hole that pulls hardest keeps fresh wood until the door hangs right. Common practice.
-func Trial(screws int) string {
+func Trial(screws int) message.ID {
 	switch {
 	case screws == 0: // nobody said how many there are
-		return "one or two"
+		return "trial.some"
 	case screws <= 2:
-		return "both"
+		return "trial.both"
 	case screws == 3:
-		return "the middle one and the lowest"
+		return "trial.of-three"
 	case screws > 6:
-		return "every fourth one"
+		return "trial.fourth"
 	}
-	return "the two in the middle"
+	return "trial.middle"
 }

@@ -115,7 +115,7 @@ func TestScrews(t *testing.T) {
 	assert.Equal(t, 9*inch/64, Screw{10, 38 * mm}.Pilot(Hard, measure.Inches))
 	assert.Equal(t, "no. 8 × 32 mm", Screw{8, 32 * mm}.Say(Screw{8, 32 * mm}.Unit()))
 	assert.Equal(t, "no. 12 × 1 1/4 in", Screw{12, 5 * inch / 4}.Say(Screw{12, 5 * inch / 4}.Unit()))
-	for n, want := range map[int]string{0: "one or two", 2: "both", 3: "the middle one and the lowest", 4: "the two in the middle", 32: "every fourth one"} {
+	for n, want := range map[int]message.ID{0: "trial.some", 2: "trial.both", 3: "trial.of-three", 4: "trial.middle", 32: "trial.fourth"} {
 		assert.Equal(t, want, Trial(n))
 	}
 }
