@@ -32,9 +32,9 @@ func TestLocksOfTheList(t *testing.T) {
 
 	u.open("/j/tern-house/chart/lock")
 	assert.Equal(t, "60", u.figure("hole-in-cylinder"), "a surface lock's cylinder")
-	u.says("Let the faceplate in flush: 65 mm by 20 mm")
+	u.says("Let the forend in flush: 65 mm by 20 mm")
 	u.pick("/lock/device", "bathroom-64")
-	u.says("Slot in the edge: 90 mm by 16 mm, 66 mm deep")
+	u.says("Cut the slot in the edge 90 mm by 16 mm, 66 mm deep")
 	u.says("It must open from outside without a key")
 	u.until("the slot is drawn", `document.querySelector('[data-lock-view]')`)
 	u.eachSaysWhy()

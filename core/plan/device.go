@@ -1,9 +1,8 @@
 package plan
 
 import (
-	"fmt"
 	"math"
-	"strings"
+	"slices"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
@@ -19,8 +18,8 @@ import (
 // Device is a device as it goes into one leaf.
 type Device struct {
 	lock.Work
-	Second bool     // the second one, above or below the latch
-	Steps  []string // what to do, in order, in words
+	Second bool              // the second one, above or below the latch
+	Steps  []message.Message // what to do, in order
 }
 
 // devices are the works of the devices of one leaf at its latch line; nil where none was
@@ -155,61 +154,79 @@ func inStile(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 }
 
 // boring tells the work of a device, in the order of the hand.
-func boring(d door, b bay, w lock.Work) []string {
-	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
-	at := func(f figure.Figure) string { return d.tape.Show(f.Value) }
+func boring(d door, b bay, w lock.Work) (list []message.Message) {
+	put := func(id message.ID, args Args) { list = append(list, message.Message{ID: id, Args: args}) }
 	kind, _ := trade.DeviceKindByID(w.Device.Kind)
-	list := []string{"Tape on both faces where it is bored, so that veneer does not lift. Square one line round the lock edge and both faces at the latch's height: all is measured from it."}
+	if trade.Veneered(b.slab.Construction) {
+		put("bore.tape", nil)
+	}
+	put("bore.line", nil)
 	if w.Edge != nil {
-		list = append(list, fmt.Sprintf("Centre of the edge: gauge set to %s, half the thickness less the pencil's own half, marked from both faces; the centre lies between the two lines.", say(w.Gauge.Value)))
+		put("bore.middle", Args{"gauge": message.Near(w.Gauge.Value)})
 	}
 	for _, h := range w.Holes {
-		list = append(list, hole(d, h, say, at))
+		list = append(list, hole(h)...)
 	}
 	if e := w.Edge; e != nil {
-		switch {
-		case e.Long > 0:
-			list = append(list, fmt.Sprintf("Slot in the edge: %s by %s, %s deep, its middle %s down. Chain of holes with a %s bit, depth stop on, then chisel to the lines; a router's depth in steps, battery out between.", say(e.Long), say(e.Wide), say(e.Deep.Value), at(e.Down), say(e.Bit)))
-		default:
-			list = append(list, fmt.Sprintf("Bore the edge at the crossing: pilot, then %s bit, %s deep by the stop; %s of wood stays on either side. Keep the bit in the plane of the slab.", say(e.Wide), say(e.Deep.Value), say(e.Wall.Value)))
+		args := Args{"wide": message.Near(e.Wide), "deep": message.Near(e.Deep.Value)}
+		if e.Long > 0 {
+			args["long"], args["down"], args["bit"] = message.Near(e.Long), message.At(e.Down.Value), message.Near(e.Bit)
+			put("bore.slot", args)
+		} else {
+			args["wall"] = message.Near(e.Wall.Value)
+			put("bore.edge", args)
 		}
 	}
 	if r := w.Plate; r != nil {
-		corner := "square its corners"
+		args := Args{"long": message.Near(r.Plate.Long), "wide": message.Near(r.Plate.Wide), "thick": message.Near(r.Plate.Thick), "top": message.At(r.Top.Value)}
 		if r.Plate.Radius > 0 {
-			corner = fmt.Sprintf("its corners are round, %s", say(r.Plate.Radius))
+			args["radius"] = message.Near(r.Plate.Radius)
+			put("bore.plate-round", args)
+		} else {
+			put("bore.plate", args)
 		}
-		list = append(list, fmt.Sprintf("Let the faceplate in flush: %s by %s, %s deep, from %s down; knife round the plate itself, chop across the grain; %s. Along the grain only light taps: a stile splits beside a latch.", say(r.Plate.Long), say(r.Plate.Wide), say(r.Plate.Thick), at(r.Top), corner))
 	}
 	for _, l := range w.Lengths {
-		list = append(list, fmt.Sprintf("Cut the %s to %s for this slab.", l.What, say(l.Cut.Value)))
+		put("bore.length", Args{"what": l.What, "long": message.Near(l.Cut.Value)})
 	}
-	list = append(list, "Put it together by hand: snug, never forced; plates parallel to the edge by a square set to "+say(d.Lock.Backset)+", the backset; a drop of lock on the grub screw. Its plates come off again for the painter. "+kind.Note)
+	put("bore.together", nil)
+	if slices.Contains(levers, kind.ID) {
+		put("bore.levers", Args{"backset": message.Near(d.Lock.Backset)})
+	}
+	if kind.Note != "" {
+		put("bore.note", Args{"note": kind.Note})
+	}
 	if b.slab.Construction == "steel" {
-		list = append(list, "Steel: centre-punch every hole, bore slowly with oil, file the burr; never a wood bit.")
+		put("bore.steel", nil)
 	}
 	return list
 }
 
-func hole(d door, h lock.Hole, say func(measure.Length) string, at func(figure.Figure) string) string {
-	bit, near := h.Bit, ""
-	switch {
-	case bit == 0:
+// levers are the kinds of devices whose handles turn a spindle, and are held on it by a screw.
+var levers = []string{"lever-plate", "lever-rose", "mortise", "bathroom"}
+
+// hole says how a hole in a face is bored; where another bit than its own is the nearest, that too.
+func hole(h lock.Hole) []message.Message {
+	bit := h.Bit
+	if bit == 0 {
 		bit = h.Dia
-	case bit != h.Dia:
-		near = fmt.Sprintf(" It wants %s: that is the nearest at hand that is no smaller.", say(h.Dia))
 	}
-	where := fmt.Sprintf("%s: %s down, %s in from the finished edge.", title(h.What), at(h.Down), at(h.In))
+	args := Args{"what": h.What, "down": message.At(h.Down.Value), "in": message.At(h.In.Value), "bit": message.Near(bit)}
+	id := message.ID("hole.deep")
 	switch {
 	case h.From == trade.FromBoth && h.Deep == 0:
-		return where + fmt.Sprintf(" Pilot of %s right through, then the %s bit from both faces to the middle, so that nothing breaks out.%s", say(trade.PilotDia), say(bit), near)
+		id, args["pilot"] = "hole.both", message.Near(trade.PilotDia)
 	case h.Deep == 0:
-		return where + fmt.Sprintf(" Pilot of %s right through, then the %s bit from the %s face with waste clamped behind.%s", say(trade.PilotDia), say(bit), h.From, near)
+		id, args["pilot"], args["face"] = "hole.through", message.Near(trade.PilotDia), message.ID("face."+h.From)
+	default:
+		args["deep"], args["face"] = message.Near(h.Deep), message.ID("face."+h.From)
 	}
-	return where + fmt.Sprintf(" %s bit from the %s face, %s deep by the stop.%s", title(say(bit)), h.From, say(h.Deep), near)
+	list := []message.Message{{ID: id, Args: args}}
+	if bit != h.Dia {
+		list = append(list, message.Message{ID: "hole.nearest", Args: Args{"dia": message.Near(h.Dia)}})
+	}
+	return list
 }
-
-func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 // inTheWayOf says where a device lies in what its edge was said to hold: a rail's joint, a
 // moulding, the end of a lock block. Both places are down from the slab's finished top.

@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/trade"
 )
@@ -34,9 +35,11 @@ func TestADeviceOnTheSlab(t *testing.T) {
 	require.Len(t, l.Devices, 1)
 	d := l.Devices[0]
 	assert.InDelta(t, 1029-19, d.Holes[1].Down.Value.MM(), 0.51)
-	assert.Contains(t, d.Steps[0], "Square one line round")
-	assert.Contains(t, d.Steps[2], "Pilot of 3 mm right through, then the 22 mm bit from both faces")
-	assert.Contains(t, strings.Join(d.Steps, " "), "Cut the spindle to 90 mm")
+	steps := saying(message.Message{ID: "list.and", Args: Args{"before": "", "last": message.Sentences(d.Steps)}})
+	for _, says := range []string{"Square one line round", "Drill 3 mm right through first, then 22 mm from both faces", "Cut the spindle to 90 mm"} {
+		assert.Contains(t, steps, says)
+	}
+	assert.NotContains(t, steps, "veneer", "solid core, but not a flush one")
 	assert.Contains(t, strings.Join(l.Strikes, " "), "17.5 mm in from the jamb's pull-side arris")
 
 	o.Lock.Second = "bolt-60"

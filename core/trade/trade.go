@@ -66,6 +66,15 @@ type Construction struct {
 	Source      string
 }
 
+// Veneered reports whether the faces of a construction are thin enough to lift where they are bored. Common practice.
+func Veneered(construction string) bool {
+	switch construction {
+	case "hollow", "moulded", "engineered", "flush":
+		return true
+	}
+	return false
+}
+
 // most lists head, hinge, lock, foot.
 func most(head, hinge, lock, foot measure.Length) frame.Each[measure.Length] {
 	return frame.Each[measure.Length]{frame.Head: head, frame.Hinge: hinge, frame.Lock: lock, frame.Foot: foot}
