@@ -8,7 +8,10 @@ import (
 func (p printer) devices(list []plan.Device) []DeviceWork {
 	out := []DeviceWork{}
 	for _, d := range list {
-		v := DeviceWork{Name: d.Device.Name, Second: d.Second, Gauge: p.fine(d.Gauge), Holes: []HoleOf{}, Lengths: []LengthOf{}, Steps: p.say(d.Steps)}
+		v := DeviceWork{Name: d.Device.Name, Second: d.Second, Gauge: p.fine(d.Gauge), Holes: []HoleOf{}, Lengths: []LengthOf{}, Steps: []string{}}
+		for _, s := range d.Steps {
+			v.Steps = append(v.Steps, p.voice.Word(s))
+		}
 		for _, h := range d.Holes {
 			v.Holes = append(v.Holes, HoleOf{h.What, p.figure(h.Down), p.figure(h.In), p.exact(h.Dia), p.exact(h.Bit), h.Up.MM(), h.From, p.exact(h.Deep)})
 		}

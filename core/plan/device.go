@@ -18,8 +18,8 @@ import (
 // Device is a device as it goes into one leaf.
 type Device struct {
 	lock.Work
-	Second bool              // the second one, above or below the latch
-	Steps  []message.Message // what to do, in order
+	Second bool                // the second one, above or below the latch
+	Steps  []message.Sentences // what to do, in order
 }
 
 // devices are the works of the devices of one leaf at its latch line; nil where none was
@@ -154,8 +154,12 @@ func inStile(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 }
 
 // boring tells the work of a device, in the order of the hand.
-func boring(d door, b bay, w lock.Work) (list []message.Message) {
-	put := func(id message.ID, args Args) { list = append(list, message.Message{ID: id, Args: args}) }
+func boring(d door, b bay, w lock.Work) (list []message.Sentences) {
+	put := func(id message.ID, args Args) { list = append(list, message.Sentences{{ID: id, Args: args}}) }
+	more := func(id message.ID, args Args) {
+		last := len(list) - 1
+		list[last] = append(list[last], message.Message{ID: id, Args: args})
+	}
 	kind, _ := trade.DeviceKindByID(w.Device.Kind)
 	if trade.Veneered(b.slab.Construction) {
 		put("bore.tape", nil)
@@ -165,7 +169,7 @@ func boring(d door, b bay, w lock.Work) (list []message.Message) {
 		put("bore.middle", Args{"gauge": message.Near(w.Gauge.Value)})
 	}
 	for _, h := range w.Holes {
-		list = append(list, hole(h)...)
+		list = append(list, hole(h))
 	}
 	if e := w.Edge; e != nil {
 		args := Args{"wide": message.Near(e.Wide), "deep": message.Near(e.Deep.Value)}
@@ -191,10 +195,10 @@ func boring(d door, b bay, w lock.Work) (list []message.Message) {
 	}
 	put("bore.together", nil)
 	if slices.Contains(levers, kind.ID) {
-		put("bore.levers", Args{"backset": message.Near(d.Lock.Backset)})
+		more("bore.levers", Args{"backset": message.Near(d.Lock.Backset)})
 	}
 	if kind.Note != "" {
-		put("bore.note", Args{"note": kind.Note})
+		more("bore.note", Args{"note": kind.Note})
 	}
 	if b.slab.Construction == "steel" {
 		put("bore.steel", nil)
@@ -206,7 +210,7 @@ func boring(d door, b bay, w lock.Work) (list []message.Message) {
 var levers = []string{"lever-plate", "lever-rose", "mortise", "bathroom"}
 
 // hole says how a hole in a face is bored; where another bit than its own is the nearest, that too.
-func hole(h lock.Hole) []message.Message {
+func hole(h lock.Hole) message.Sentences {
 	bit := h.Bit
 	if bit == 0 {
 		bit = h.Dia
@@ -221,7 +225,7 @@ func hole(h lock.Hole) []message.Message {
 	default:
 		args["deep"], args["face"] = message.Near(h.Deep), message.ID("face."+h.From)
 	}
-	list := []message.Message{{ID: id, Args: args}}
+	list := message.Sentences{{ID: id, Args: args}}
 	if bit != h.Dia {
 		list = append(list, message.Message{ID: "hole.nearest", Args: Args{"dia": message.Near(h.Dia)}})
 	}

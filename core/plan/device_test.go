@@ -12,7 +12,6 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
-	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/trade"
 )
@@ -35,7 +34,12 @@ func TestADeviceOnTheSlab(t *testing.T) {
 	require.Len(t, l.Devices, 1)
 	d := l.Devices[0]
 	assert.InDelta(t, 1029-19, d.Holes[1].Down.Value.MM(), 0.51)
-	steps := saying(message.Message{ID: "list.and", Args: Args{"before": "", "last": message.Sentences(d.Steps)}})
+	steps := ""
+	for _, s := range d.Steps {
+		for _, m := range s {
+			steps += saying(m) + "\n"
+		}
+	}
 	for _, says := range []string{"Square one line round", "Drill 3 mm right through first, then 22 mm from both faces", "Cut the spindle to 90 mm"} {
 		assert.Contains(t, steps, says)
 	}
