@@ -160,7 +160,7 @@ func (s server) makes(ctx context.Context, in NewExport) (made, error) {
 		m.of = 0
 		return with(stem+".job.zip", typeZip, s.writeBundle)
 	}
-	return m, huma.Error422UnprocessableEntity(fmt.Sprintf("There is nothing called %.20q to be made.", in.What))
+	return m, huma.Error422UnprocessableEntity(fmt.Sprintf("Nothing called %.20q can be made: ask for card, book, order, load, tables, one table by its name, load-list, story-rod, file, bundle or everything.", in.What))
 }
 
 type exportOut struct {

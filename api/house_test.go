@@ -374,3 +374,29 @@ func TestEverythingGoesOut(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, j.Openings, 6)
 }
+
+// A job's language is chosen, and what is found at its doors speaks it; one that there is none of is refused at its
+// field, and nothing is changed.
+func TestAJobsLanguageIsChosen(t *testing.T) {
+	s := run(t)
+	head := s.bring()
+	says := func() (all string) {
+		for _, f := range got[OpeningView](t, s.do("GET", "/jobs/"+head.ID+"/openings/linen", "", nil)).Plan.Leaves[0].Findings {
+			all += f.Text + "\n"
+		}
+		return all
+	}
+	change := func(language string) answer {
+		return s.do("PATCH", "/jobs/"+head.ID, etag(head.Version), map[string]any{"language": language})
+	}
+	assert.Contains(t, says(), "the latch and the keep could miss by that")
+	head = got[JobHead](t, change("en-US"))
+	assert.Equal(t, job.American, head.Language)
+	assert.Contains(t, says(), "the latch and the strike plate could miss by that")
+	a := change("fr")
+	assert.Equal(t, 422, a.status)
+	assert.Contains(t, string(a.raw), `"/language"`)
+	head = got[JobHead](t, change(""))
+	assert.Empty(t, head.Language)
+	assert.Contains(t, says(), "the latch and the keep could miss by that")
+}

@@ -56,8 +56,10 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 		Router: lock.Router{Bush: lengths[0], Cutter: lengths[1]},
 	}
 	j := k.Job.Job()
-	if all, err := s.few(ctx, in.Job, nil); err == nil && in.Template == "rod" { // which shows where the other doors differ
-		j = all
+	if in.Template == "rod" { // which shows where the other doors differ, where they are few
+		if all, err := s.few(ctx, in.Job, nil); err == nil {
+			j = all
+		}
 	}
 	if err := full.Write(&b, j, k.Opening, asked); err != nil {
 		return nil, problem(ctx, err)

@@ -192,3 +192,35 @@ func TestFindingsAreSaid(t *testing.T) {
 	}
 	assert.Greater(t, len(said), 35, "many things are found there")
 }
+
+// The arguments of findings are of the kinds that version 2 of the plan JSON has them in: testdata/args.json was written
+// by the program before their words moved, from the same doors.
+func TestArgumentsStayOfTheirKind(t *testing.T) {
+	b, err := os.ReadFile("testdata/args.json")
+	require.NoError(t, err)
+	var before map[string]map[string]string
+	require.NoError(t, json.Unmarshal(b, &before))
+	require.Greater(t, len(before), 30)
+	jobs, err := demo.Jobs()
+	require.NoError(t, err)
+	for n := range 100 {
+		jobs = append(jobs, seeded(jobs[:2], n))
+	}
+	for _, j := range jobs {
+		for _, d := range Plans(j).Doors {
+			found := d.Plan.Findings
+			for _, l := range d.Plan.Leaves {
+				found = append(found, l.Findings...)
+			}
+			for _, f := range found {
+				b, err := json.Marshal(f.Args)
+				require.NoError(t, err)
+				var args map[string]any
+				require.NoError(t, json.Unmarshal(b, &args))
+				for name, kind := range before[string(f.Code)] {
+					assert.Equal(t, kind, fmt.Sprintf("%T", args[name]), "%s of %s", name, f.Code)
+				}
+			}
+		}
+	}
+}

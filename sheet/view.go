@@ -135,8 +135,12 @@ func (p printer) plain(arg any) any {
 		return measure.Length(v).MM()
 	case message.Slope:
 		return measure.Length(v).MM()
-	case message.Sure, message.Mass, message.Degrees, message.Percent, message.Number, message.Count, message.Month, frame.Hand:
+	case message.Change:
+		return v.By.MM()
+	case message.Sure, message.Mass, message.Degrees:
 		return v
+	case message.End:
+		return plan.EndName(v.Side, v.Place)
 	case message.Edge:
 		return frame.Side(v).String()
 	case message.Wall:
@@ -145,6 +149,14 @@ func (p printer) plain(arg any) any {
 		return frame.Side(v).String()
 	case survey.Reading:
 		return v.ID
+	case survey.Valued:
+		return v.ID
+	case message.Or:
+		list := make([]any, len(v))
+		for i, x := range v {
+			list[i] = p.plain(x)
+		}
+		return list
 	}
 	return p.voice.Word(arg)
 }

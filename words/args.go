@@ -46,8 +46,24 @@ func (v Voice) Word(arg any) string {
 		return strconv.Itoa(int(a))
 	case survey.Reading:
 		return a.Title(v.unit)
+	case survey.Valued:
+		return v.Say(message.Message{ID: "list.the-reading", Args: message.Args{"reading": survey.Reading(a), "value": message.Exact(a.Value)}})
+	case message.Change:
+		return v.change(a)
 	}
 	return v.part(arg)
+}
+
+// change is how a size is to be, to the tape.
+func (v Voice) change(c message.Change) string {
+	id, by := c.More, c.By.Round(v.tape.Step(), measure.Nearest)
+	switch {
+	case by == 0:
+		return v.Text("way.same")
+	case by < 0:
+		id, by = c.Less, -by
+	}
+	return v.Say(message.Message{ID: id, Args: message.Args{"by": by}})
 }
 
 // length is an argument that is one, with its unit; what is not sure has none, since it stands after ±.

@@ -54,6 +54,12 @@ type End struct {
 	Place int
 }
 
+// Change is a size that is to be other than it is: more or less, each said by an ID that takes by how much.
+type Change struct {
+	By         measure.Length
+	More, Less ID
+}
+
 // Lists of arguments: with "and" or "or" before their last; sentences one after the other.
 type (
 	And       []any

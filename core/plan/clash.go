@@ -88,7 +88,7 @@ func settled(o job.Opening, c Clash, r survey.Reading) job.Opening {
 // eitherOf are readings of which any one could be meant, with their values.
 func eitherOf(list []survey.Reading) (or message.Or) {
 	for _, r := range list {
-		or = append(or, message.Message{ID: "list.the-reading", Args: Args{"reading": r, "value": message.Exact(r.Value)}})
+		or = append(or, survey.Valued(r))
 	}
 	return or
 }

@@ -152,14 +152,14 @@ func shorts(d door, b bay, laid fit.Laid) (said findings) {
 			if measure.FromMM(x.By) > mostWide {
 				gravity = Stop
 			}
-			said.say(gravity, job.StepMeasure, "/lining", FrameWide, Args{"edge": message.Edge(x.Side), "at": measure.FromMM(x.At), "by": message.Fine(measure.FromMM(x.By))})
+			said.say(gravity, job.StepMeasure, "/lining", FrameWide, Args{"side": message.Margin(x.Side), "edge": message.Edge(x.Side), "at": measure.FromMM(x.At), "by": message.Fine(measure.FromMM(x.By))})
 			continue
 		}
 		field, code := "/length", TooShort
 		if x.Side.Upright() {
 			field, code = "/width", TooNarrow
 		}
-		said.say(Stop, job.StepSlab, b.at+field, code, Args{"edge": message.Edge(x.Side), "at": measure.FromMM(x.At), "by": measure.FromMM(x.By)})
+		said.say(Stop, job.StepSlab, b.at+field, code, Args{"side": message.Margin(x.Side), "edge": message.Edge(x.Side), "at": measure.FromMM(x.At), "by": measure.FromMM(x.By)})
 	}
 	return said
 }

@@ -75,7 +75,7 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 			said.say(Care, job.StepLock, "/lock/device", ThinWalls, Args{"bore": message.Exact(e.Wide), "thickness": thick, "wall": wall, "least": message.Exact(trade.ThinWall)})
 		}
 		if w.Plate != nil && e.Long == 0 && e.Cover < trade.LeastCover {
-			said.say(Care, job.StepLock, "/lock/device", CoverThin, Args{"plate": message.Exact(w.Plate.Plate.Wide), "bore": message.Exact(e.Wide), "cover": covered(e.Cover), "smaller": message.Exact(w.Plate.Plate.Wide - 2*trade.LeastCover)})
+			said.say(Care, job.StepLock, "/lock/device", CoverThin, Args{"plate": message.Exact(w.Plate.Plate.Wide), "bore": message.Exact(e.Wide), "cover": message.Exact(max(e.Cover, 0)), "hides": covered(e.Cover), "smaller": message.Exact(w.Plate.Plate.Wide - 2*trade.LeastCover)})
 		}
 		if e.Bit == 0 && e.Long == 0 {
 			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": "latch bore", "dia": message.Exact(w.Device.Edge.Bore)})

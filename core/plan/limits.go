@@ -127,22 +127,11 @@ func copied(d door, o fit.Outline) (said findings) {
 		c := o.Corners()
 		said.say(Note, job.StepCut, "", OldCopied, Args{
 			"name": f.Name, "hinge": max(d.Slab.Width-f.Width, 0), "foot": max(d.Slab.Length-f.Length, 0),
-			"head":   d.changed(measure.FromMM(c[1].X-c[0].X)-f.Width, "way.wider", "way.narrower"),
-			"atFoot": d.changed(measure.FromMM(c[2].X-c[3].X)-f.Width, "way.wider", "way.narrower"),
-			"length": d.changed(measure.FromMM(o.Size().HingeEdge)-f.Length, "way.longer", "way.shorter"),
+			"head":   message.Change{By: measure.FromMM(c[1].X-c[0].X) - f.Width, More: "way.wider", Less: "way.narrower"},
+			"atFoot": message.Change{By: measure.FromMM(c[2].X-c[3].X) - f.Width, More: "way.wider", Less: "way.narrower"},
+			"length": message.Change{By: measure.FromMM(o.Size().HingeEdge) - f.Length, More: "way.longer", Less: "way.shorter"},
 		})
 		break
 	}
 	return said
-}
-
-// changed says by how much a size is to be other than it is, to the tape.
-func (d door) changed(by measure.Length, more, less message.ID) message.Message {
-	switch by = by.Round(d.tape.Step(), measure.Nearest); {
-	case by == 0:
-		return message.Message{ID: "way.same"}
-	case by < 0:
-		more, by = less, -by
-	}
-	return message.Message{ID: more, Args: Args{"by": by}}
 }

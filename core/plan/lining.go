@@ -113,7 +113,7 @@ func stands(d door, drawn []fit.Outline, wanted measure.Length) (said findings) 
 		}
 		switch {
 		case by > tells:
-			said.say(gravity, job.StepMeasure, "/lining", FrameHigh, Args{"by": message.Fine(by)})
+			said.say(gravity, job.StepMeasure, "/lining", FrameHigh, Args{"edge": message.Edge(frame.Foot), "by": message.Fine(by)})
 		case by < -tells:
 			said.say(gravity, job.StepMeasure, "/lining", FrameLow, Args{"gap": max(gap, 0), "wanted": wanted, "by": message.Fine(-by)})
 		default:

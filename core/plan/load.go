@@ -122,7 +122,7 @@ func count(d door, b bay) (said findings) {
 		said.say(Care, job.StepHinges, "/hinges/count", ThreeHinges, Args{"weight": message.Mass(weight)})
 	}
 	if usual := trade.HingesByHeight(b.slab.Length); c.From != hinge.FromPockets && d.unit == measure.Inches && n < usual {
-		said.say(Note, job.StepHinges, "/hinges/count", HingesByHeight, Args{"length": b.slab.Length, "usual": number(usual), "hinges": number(n)})
+		said.say(Note, job.StepHinges, "/hinges/count", HingesByHeight, Args{"length": b.slab.Length, "usual": number(usual), "hinges": number(n), "each": message.Exact(30 * measure.Inch)})
 	}
 	return said
 }

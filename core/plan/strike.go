@@ -87,7 +87,7 @@ func missed(d door) (said findings) {
 		if m.Up.Abs() <= trade.MostFiled {
 			code = StrikeFiled
 		}
-		said.say(Care, job.StepLock, "/lock/missed", code, Args{"by": message.Exact(m.Up.Abs()), "way": way(m.Up.MM(), "high", "low"), "to": way(m.Up.MM(), "up", "down"), "most": message.Exact(trade.MostFiled)})
+		said.say(Care, job.StepLock, "/lock/missed", code, Args{"by": message.Exact(m.Up.Abs()), "way": way(m.Up.MM(), "up", "down"), "too": way(m.Up.MM(), "high", "low"), "most": message.Exact(trade.MostFiled)})
 	}
 	if m.In != 0 {
 		code := StrikeIn

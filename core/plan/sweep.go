@@ -63,7 +63,7 @@ func (w *Swing) drifts(d door, l swing.Lean, s swing.Slab, p swing.Pin) (v Drift
 	case w.Rests > w.Opens-1:
 		code = DriftsOpen
 	}
-	said.say(Note, job.StepSwing, "/swing/lean", code, Args{"rests": message.Degrees(w.Rests), "lean": leanSaid(v.Side, v.Out)})
+	said.say(Note, job.StepSwing, "/swing/lean", code, Args{"rests": message.Degrees(w.Rests), "side": v.Side, "out": v.Out, "lean": leanSaid(v.Side, v.Out)})
 	return v, said
 }
 

@@ -154,7 +154,7 @@ func seen(d door, at string, t *try.Hung, v Try) (said findings) {
 		m := v.Margins[side]
 		end := func(place int) message.End { return message.End{Side: side, Place: place} }
 		mm := func(end int) message.Fine { return message.Fine(max(measure.FromMM(m[end*(len(m)-1)/2].Mean), 0)) }
-		args := Args{"side": message.Margin(side), "wanted": measure.FromMM(t.Wanted[side])}
+		args := Args{"edge": message.Edge(side), "side": message.Margin(side), "wanted": measure.FromMM(t.Wanted[side])}
 		code := Code("")
 		switch {
 		case len(tight) > 0 && len(wide) > 0:

@@ -60,6 +60,9 @@ func (l Labelled) of(side frame.Side) string {
 	return l.Across
 }
 
+// Valued is a reading that is said with its value.
+type Valued Reading
+
 // Example is a value as it could be typed, in each unit.
 type Example struct{ Millimetres, Inches string }
 

@@ -26,6 +26,7 @@ export function GiveOut({
 	[hook: `data-${string}`]: string | boolean;
 }) {
 	const [made, setMade] = useState<Made>();
+	const [busy, setBusy] = useState(false);
 	const [file, setFile] = useState<string>();
 	const [error, attempt] = useAttempt();
 	const stop = useRef<AbortController>(undefined);
@@ -41,12 +42,14 @@ export function GiveOut({
 		const mine = new AbortController();
 		stop.current = mine;
 		setFile(undefined);
+		setBusy(true);
 		await attempt(async () => {
 			const at = await makeFile(wanted, setMade, mine.signal);
 			setFile(at);
-			if (at) location.assign(at); // it comes as a file: the page stays
+			if (at && !mine.signal.aborted) location.assign(at); // it comes as a file: the page stays
 		});
 		setMade(undefined);
+		setBusy(false);
 	};
 	return (
 		<span className="inline-flex flex-wrap items-center justify-end gap-2">
@@ -77,7 +80,7 @@ export function GiveOut({
 						</a>
 					)}
 					{file === '' && <span role="status">Stopped.</span>}
-					<button type="button" className={`btn ${className}`} onClick={make} {...hooks}>
+					<button type="button" className={`btn ${className}`} disabled={busy} onClick={make} {...hooks}>
 						{children}
 					</button>
 				</>
