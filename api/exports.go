@@ -95,72 +95,84 @@ func (s server) makes(ctx context.Context, in NewExport) (made, error) {
 		}
 		stem += "-" + fileStem(j.Openings[0].Name)
 	}
-	m := made{of: doors}
-	// with makes a file of the job, once that is read.
-	with := func(file, kind string, write func(context.Context, io.Writer, job.Job, func()) error) (made, error) {
-		m.file, m.kind = file, kind
-		m.write = func(ctx context.Context, w io.Writer, told func()) error {
-			j, err := s.chosen(ctx, in.Job, in.Doors)
-			if err != nil {
-				return err
-			}
-			return write(ctx, w, j, told)
-		}
-		return m, nil
+	f, err := s.fileOf(in)
+	if err != nil {
+		return made{}, err
 	}
-	isTable := slices.ContainsFunc(sheet.ScheduleTables, func(t sheet.ScheduleTable) bool { return t.ID == in.What })
-	isPaper := slices.ContainsFunc(paper.Kinds, func(k paper.Kind) bool { return k.ID == in.What })
+	return made{file: stem + f.ends, kind: f.kind, of: doors * f.passes, write: func(ctx context.Context, w io.Writer, told func()) error {
+		j, err := s.chosen(ctx, in.Job, in.Doors)
+		if err != nil {
+			return err
+		}
+		return f.write(ctx, w, j, told)
+	}}, nil
+}
+
+// fileOf is a file of a job: what its name ends with, its media type, and how often write calls told for each door.
+type fileOf struct {
+	ends, kind string
+	passes     int
+	write      func(ctx context.Context, w io.Writer, j job.Job, told func()) error
+}
+
+// fileOf finds the file that is asked for.
+func (s server) fileOf(in NewExport) (fileOf, error) {
 	switch {
-	case isPaper:
+	case slices.ContainsFunc(paper.Kinds, func(k paper.Kind) bool { return k.ID == in.What }):
 		if in.Paper == "" {
 			in.Paper = "a4"
 		}
-		m.of *= paper.Passes(in.What)
-		return with(stem+"-"+in.What+".pdf", typePDF, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+		return fileOf{"-" + in.What + ".pdf", typePDF, paper.Passes(in.What), func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
 			return paper.Write(ctx, w, paper.Asked{Kind: in.What, Paper: in.Paper, Job: j, Pictures: s.pictures(ctx, j.ID), Told: told})
-		})
-	case isTable:
-		return with(stem+"-"+in.What+".csv", typeCSV, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+		}}, nil
+	case slices.ContainsFunc(sheet.ScheduleTables, func(t sheet.ScheduleTable) bool { return t.ID == in.What }):
+		return fileOf{"-" + in.What + ".csv", typeCSV, 1, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
 			return writeTable(ctx, w, j, in.What, told)
-		})
+		}}, nil
 	}
 	switch in.What {
 	case exportTables:
-		return with(stem+".xlsx", typeXLSX, writeTables)
+		return fileOf{".xlsx", typeXLSX, 1, writeTables}, nil
 	case exportLoad:
-		return with(stem+"-load.json", typeJSON, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
-			v, err := sheet.LoadFor(ctx, j, told)
-			if err != nil {
-				return err
-			}
-			return json.NewEncoder(w).Encode(v)
-		})
+		return fileOf{"-load.json", typeJSON, 1, writeLoad}, nil
 	case exportRod:
-		return with(stem+"-rod.json", typeJSON, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
-			v, ok, err := sheet.Rod(ctx, j, in.From, told)
-			if err != nil {
-				return err
-			}
-			if !ok {
-				return errNoRod
-			}
-			return json.NewEncoder(w).Encode(v)
-		})
+		return fileOf{"-rod.json", typeJSON, 1, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+			return writeRod(ctx, w, j, in.From, told)
+		}}, nil
 	case exportFile:
-		m.of = 0
-		return with(stem+".job.json", typeJSON, func(_ context.Context, w io.Writer, j job.Job, _ func()) error {
-			doc, err := jobFile(j)
-			if err != nil {
-				return err
-			}
-			_, err = w.Write(doc)
-			return err
-		})
+		return fileOf{".job.json", typeJSON, 0, writeFile}, nil
 	case exportBundle:
-		m.of = 0
-		return with(stem+".job.zip", typeZip, s.writeBundle)
+		return fileOf{".job.zip", typeZip, 0, s.writeBundle}, nil
 	}
-	return m, huma.Error422UnprocessableEntity(fmt.Sprintf("Nothing called %.20q can be made: ask for card, book, order, load, tables, one table by its name, load-list, story-rod, file, bundle or everything.", in.What))
+	return fileOf{}, huma.Error422UnprocessableEntity(fmt.Sprintf("Nothing called %.20q can be made: ask for card, book, order, load, tables, one table by its name, load-list, story-rod, file, bundle or everything.", in.What))
+}
+
+func writeLoad(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+	v, err := sheet.LoadFor(ctx, j, told)
+	if err != nil {
+		return err
+	}
+	return json.NewEncoder(w).Encode(v)
+}
+
+func writeRod(ctx context.Context, w io.Writer, j job.Job, from string, told func()) error {
+	v, ok, err := sheet.Rod(ctx, j, from, told)
+	if err != nil {
+		return err
+	}
+	if !ok {
+		return errNoRod
+	}
+	return json.NewEncoder(w).Encode(v)
+}
+
+func writeFile(_ context.Context, w io.Writer, j job.Job, _ func()) error {
+	doc, err := jobFile(j)
+	if err != nil {
+		return err
+	}
+	_, err = w.Write(doc)
+	return err
 }
 
 type exportOut struct {

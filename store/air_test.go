@@ -1,8 +1,6 @@
 package store
 
 import (
-	"os"
-	"path/filepath"
 	"testing"
 	"time"
 
@@ -14,11 +12,7 @@ import (
 
 // A data file of the eighth form, from before a house's air was kept, opens.
 func TestADataFileOfTheEighthFormOpens(t *testing.T) {
-	b, err := os.ReadFile(filepath.Join("testdata", "form8.db"))
-	require.NoError(t, err)
-	path := filepath.Join(t.TempDir(), "house.db")
-	require.NoError(t, os.WriteFile(path, b, 0o600))
-	s := open(t, path)
+	s := ofForm(t, "form8")
 	heads, err := s.Jobs(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, "Kept house", heads[0].Name)

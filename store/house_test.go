@@ -2,8 +2,6 @@ package store
 
 import (
 	"fmt"
-	"os"
-	"path/filepath"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -37,11 +35,7 @@ func order(t *testing.T, s *Store, id string) (names string) {
 
 // A data file of the sixth form, from before a job said what is usual in it, opens.
 func TestADataFileOfTheSixthFormOpens(t *testing.T) {
-	b, err := os.ReadFile(filepath.Join("testdata", "form6.db"))
-	require.NoError(t, err)
-	path := filepath.Join(t.TempDir(), "house.db")
-	require.NoError(t, os.WriteFile(path, b, 0o600))
-	s := open(t, path)
+	s := ofForm(t, "form6")
 	heads, err := s.Jobs(t.Context())
 	require.NoError(t, err)
 	require.Len(t, heads, 1)
@@ -50,7 +44,7 @@ func TestADataFileOfTheSixthFormOpens(t *testing.T) {
 	_, walk, _, err := s.Job(t.Context(), heads[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, measure.FromMM(826), walk[0].Opening.Readings[0].Value)
-	assert.FileExists(t, path+".form6")
+	assert.FileExists(t, s.path+".form6")
 }
 
 func TestWhatIsUsualIsKept(t *testing.T) {

@@ -13,11 +13,7 @@ import (
 
 // A data file of the seventh form, from before other devices were let in, opens.
 func TestADataFileOfTheSeventhFormOpens(t *testing.T) {
-	b, err := os.ReadFile(filepath.Join("testdata", "form7.db"))
-	require.NoError(t, err)
-	path := filepath.Join(t.TempDir(), "house.db")
-	require.NoError(t, os.WriteFile(path, b, 0o600))
-	s := open(t, path)
+	s := ofForm(t, "form7")
 	heads, err := s.Jobs(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, "Dunlin House", heads[0].Name)

@@ -22,6 +22,15 @@ func open(t *testing.T, path string) *Store {
 	return s
 }
 
+// ofForm opens a data file that an earlier program made.
+func ofForm(t *testing.T, form string) *Store {
+	b, err := os.ReadFile(filepath.Join("testdata", form+".db"))
+	require.NoError(t, err)
+	path := filepath.Join(t.TempDir(), "house.db")
+	require.NoError(t, os.WriteFile(path, b, 0o600))
+	return open(t, path)
+}
+
 func fresh(t *testing.T) (*Store, string) {
 	path := filepath.Join(t.TempDir(), "a house & garden?.db")
 	return open(t, path), path
@@ -218,11 +227,7 @@ func TestANewerDataFileIsRefused(t *testing.T) {
 
 // A data file of the fourteenth form, from before a job had a language, opens, and one is kept from then on.
 func TestADataFileOfTheFourteenthFormOpens(t *testing.T) {
-	b, err := os.ReadFile(filepath.Join("testdata", "form14.db"))
-	require.NoError(t, err)
-	path := filepath.Join(t.TempDir(), "house.db")
-	require.NoError(t, os.WriteFile(path, b, 0o600))
-	s := open(t, path)
+	s := ofForm(t, "form14")
 	heads, err := s.Jobs(t.Context())
 	require.NoError(t, err)
 	require.Equal(t, "Plover House", heads[0].Name)
