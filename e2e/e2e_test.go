@@ -92,6 +92,27 @@ func (u person) until(what, js string) {
 	}
 }
 
+// click strikes what a selector finds. A page that is drawn anew between the look and the stroke moves it from under
+// the pointer; then it is struck again, as a hand would.
+func (u person) click(sel string) {
+	u.t.Helper()
+	u.until(sel, fmt.Sprintf(`document.querySelector(%q)`, sel))
+	for range 5 {
+		u.js(fmt.Sprintf(`((sel) => {
+			document.querySelector(sel)?.scrollIntoView({ block: 'center' });
+			window.struck_ = false;
+			document.addEventListener('click', (e) => { window.struck_ ||= !!e.target.closest?.(sel); }, { capture: true });
+		})(%q), ''`, sel))
+		u.do(chromedp.Click(sel))
+		// A page that was left, or what went with the stroke, tells nothing: it was struck.
+		missed, err := chromedp.Run(u.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`window.struck_ === false && !!document.querySelector(%q)`, sel)))
+		if err != nil || !missed {
+			return
+		}
+	}
+	require.Fail(u.t, "could not be struck", sel)
+}
+
 func (u person) js(js string) string {
 	u.t.Helper()
 	s, err := chromedp.Run(u.ctx, chromedp.Evaluate[string](js))
@@ -351,7 +372,7 @@ func TestAtTheOpening(t *testing.T) {
 	u.ctrl("y")
 	u.until("redone", `document.querySelector('[data-field="/readings/0/value"]').value === '839.5'`)
 	// It is struck out with a reason, and kept.
-	u.do(chromedp.Click(`[data-strike="width, 1800 mm up"]`))
+	u.click(`[data-strike="width, 1800 mm up"]`)
 	u.focused("strike-why")
 	u.keys(kb.Enter)
 	u.until("struck out", `document.querySelector('[data-reading="width, 1800 mm up"]').dataset.struck === 'misread' && !document.querySelector('[data-finding=stop]')`)
@@ -373,7 +394,7 @@ func TestAtTheOpening(t *testing.T) {
 	u.until("kept", `document.querySelector('[data-preset="Ours"]')`)
 	u.open("/j/tern-house/linen/margins")
 	u.until("there for another door", `document.querySelector('[data-preset="Ours"] button')`)
-	u.do(chromedp.Click(`[data-preset="Ours"] button`))
+	u.click(`[data-preset="Ours"] button`)
 	u.until("taken", `document.querySelector('[data-field="/margins/lock"]').value === '2.2'`)
 	u.open("/j/tern-house/chart/margins")
 	u.until("back", `document.querySelector('[data-field="/margins/lock"]')?.value === '2.2'`)
@@ -394,7 +415,7 @@ func TestAtTheOpening(t *testing.T) {
 	u.press("m")
 	u.press("w")
 	u.until("the walk", `document.querySelectorAll('[data-door]').length === 6`)
-	u.do(chromedp.Click("[data-theme-button]"))
+	u.click("[data-theme-button]")
 	u.until("night", `document.documentElement.dataset.theme === 'night'`)
 }
 
@@ -437,7 +458,7 @@ func TestTwoDevices(t *testing.T) {
 	u.until("both are on the screen", `document.querySelector('[data-settle="/slab/width"] [data-theirs]')?.innerText === 'Keep 731' && document.querySelector('[data-settle="/slab/width"] [data-mine]').innerText === 'Put 729' && document.querySelector('[data-field="/slab/width"]').value === '729'`)
 	w, _ = kept()
 	assert.Equal(t, "731 mm", w, "nothing is decided yet")
-	u.do(chromedp.Click(`[data-settle="/slab/width"] [data-mine]`))
+	u.click(`[data-settle="/slab/width"] [data-mine]`)
 	u.until("settled", `!document.querySelector('[data-settle]') && document.querySelector('[data-field="/slab/width"]').value === '729'`)
 	w, _ = kept()
 	assert.Equal(t, "729 mm", w)
@@ -445,7 +466,7 @@ func TestTwoDevices(t *testing.T) {
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("700")
 	elsewhere("/slab/width", "732")
-	u.do(chromedp.Click(`[data-settle="/slab/width"] [data-theirs]`))
+	u.click(`[data-settle="/slab/width"] [data-theirs]`)
 	u.until("theirs is kept", `!document.querySelector('[data-settle]') && document.querySelector('[data-field="/slab/width"]').value === '732'`)
 }
 
@@ -572,18 +593,18 @@ func TestASlabFromStockAndAnotherWayToLayIt(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/chart/cut")
 	u.until("even stiles by rule", `document.querySelector('[data-laid="even-stiles, keep-head"]')`)
-	u.do(chromedp.Click(`input[name="/cut/registration"][value="keep-hinge"]`))
+	u.click(`input[name="/cut/registration"][value="keep-hinge"]`)
 	u.until("forced", `document.querySelector('[data-laid^="keep-hinge"]')`)
 	u.until("and checked the same way", `[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('lock edge would lose'))`)
 	assert.Contains(t, u.js(`document.querySelector('section[aria-label="Hinge edge"]').innerText`), "Nothing comes off")
-	u.do(chromedp.Click(`input[name="/cut/registration"][value="by-rule"]`))
+	u.click(`input[name="/cut/registration"][value="by-rule"]`)
 	u.until("by rule again", `document.querySelector('[data-laid="even-stiles, keep-head"]') && !document.querySelector('[data-finding=stop]')`)
 
 	u.press("2")
 	u.until("the stock is held against the opening", `document.querySelector('[data-stock="826x2040"][data-fits="true"] button')`)
 	assert.Contains(t, u.js(`document.querySelector('[data-stock="826x2040"]').innerText`), "buy this")
 	u.until("what falls out says why", `document.querySelector('[data-stock][data-fits="false"]')?.innerText.includes('Too ')`)
-	u.do(chromedp.Click(`[data-stock="826x2040"] button`))
+	u.click(`[data-stock="826x2040"] button`)
 	u.until("it is the slab", `document.querySelector('[data-field="/slab/width"]').value === '826'`)
 	u.ctrl("z")
 	u.until("and one key takes it back", `document.querySelector('[data-field="/slab/width"]').value === '838'`)
@@ -606,14 +627,14 @@ func TestAHollowSlabCutAtBothEnds(t *testing.T) {
 func TestAPair(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/linen/measure")
-	u.do(chromedp.Click("[data-about] summary"))
-	u.do(chromedp.Click(`[data-field="pair"]`))
+	u.click("[data-about] summary")
+	u.click(`[data-field="pair"]`)
 	u.until("it is a pair", `document.querySelector('[data-field="/pair/meeting"]')?.value === '4'`)
 	u.press("2")
 	u.until("two leaves", `document.querySelectorAll('[data-leaf]').length === 2`)
 	// 726 to 726.5 less 4 between the leaves and 3 at each jamb, halved.
 	assert.Contains(t, []string{"358", "358.5"}, u.figure("finished-width"))
-	u.do(chromedp.Click(`[data-leaf="2"]`))
+	u.click(`[data-leaf="2"]`)
 	u.until("the second leaf's slab", `document.querySelector('[data-field="/pair/slab/width"]')`)
 	for field, v := range map[string]string{"/pair/slab/width": "370", "/pair/slab/length": "1981", "/pair/slab/thickness": "35"} {
 		u.retype(field, v)
@@ -622,7 +643,7 @@ func TestAPair(t *testing.T) {
 	u.until("its cuts are there", `document.querySelector('[data-step=cut]').dataset.state !== 'waits'`)
 	u.open("/j/tern-house/saloon/lock")
 	u.until("the hung leaf has the latch", `document.querySelector('[data-figure="latch-slab"]')`)
-	u.do(chromedp.Click(`[data-leaf="2"]`))
+	u.click(`[data-leaf="2"]`)
 	u.until("the bolted leaf carries the strike", `document.querySelector('[data-code=bolted-leaf]')`)
 }
 
@@ -637,7 +658,7 @@ func TestTheOldDoorsGapsOnScreen(t *testing.T) {
 	u.do(chromedp.Focus(`[data-field="opening-name"]`))
 	u.keys("Hall", kb.Enter)
 	u.until("measuring", `document.querySelector('[data-field="other-reading"]')`)
-	u.do(chromedp.Click(`[data-field="other-reading"]`))
+	u.click(`[data-field="other-reading"]`)
 	choose := func(field, value string) {
 		u.until(field, fmt.Sprintf(`document.querySelector('[data-field=%q]')`, field))
 		u.do(chromedp.SetValue(fmt.Sprintf(`[data-field=%q]`, field), value))
@@ -662,7 +683,7 @@ func TestTheOldDoorsGapsOnScreen(t *testing.T) {
 			u.until("kept", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length === %d && document.querySelector('[data-field="next-reading"]').value === ''`, n))
 		}
 	}
-	u.do(chromedp.Click("[data-step=slab]"))
+	u.click("[data-step=slab]")
 	u.until("the size to buy", `document.querySelector('[data-figure="finished-width"]')`)
 	assert.Equal(t, "820", u.figure("finished-width"))
 	assert.Equal(t, "2023", u.figure("finished-length"))

@@ -41,7 +41,7 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "doors.csv")
 	require.NoError(t, os.WriteFile(file, []byte("Tür;Raum;Band;Breite;Höhe\n101;Flur;left;762,5;1981\n102;Bad;inward;762;1981\n;Bad;right;762;1981\n103;Küche;right;838;2040\n"), 0o600))
 	u.open("/j/tern-house")
-	u.do(chromedp.Click("[data-papers]"))
+	u.click("[data-papers]")
 	send := func() {
 		u.do(chromedp.SetUploadFiles(`[data-field="schedule-file"]`, []string{file}))
 		u.until("it is looked at", `document.querySelector('[data-columns]')`)
@@ -55,7 +55,7 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 	}
 	u.until("two are doors and two cannot be", `document.querySelector('[data-good]').dataset.good === '2' && document.querySelector('[data-good]').dataset.bad === '2'`)
 	u.until("each says why", `document.querySelector('[data-line="3"]').innerText.includes('Band: "inward" is no side') && document.querySelector('[data-line="4"]').innerText.includes('names no door')`)
-	u.do(chromedp.Click("[data-take-schedule]"))
+	u.click("[data-take-schedule]")
 	u.until("two came in", `document.querySelector('[data-came]')?.dataset.came === '2'`)
 	u.open("/j/tern-house")
 	u.until("on the walk", `document.querySelectorAll('[data-door]').length === 8 && document.body.innerText.includes('762.5 × 1981')`)
@@ -67,9 +67,9 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, []byte("Tür;Raum;Band;Breite;Höhe\n104;Flur;left;762;1981\n105;Flur;left;762;1981\n"), 0o600))
 	send()
 	u.until("all is well", `document.querySelector('[data-good]').dataset.good === '2' && document.querySelector('[data-good]').dataset.bad === '0'`)
-	u.do(chromedp.Click("[data-take-schedule]"))
+	u.click("[data-take-schedule]")
 	u.until("in", `document.querySelector('[data-came]')?.dataset.came === '2'`)
-	u.do(chromedp.Click("[data-undo-schedule]"))
+	u.click("[data-undo-schedule]")
 	u.until("off again", `!document.querySelector('[data-came]')`)
 	u.open("/j/tern-house")
 	u.until("as before", `document.querySelectorAll('[data-door]').length === 8`)
@@ -84,12 +84,12 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 func TestLoadForThreeDoors(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house")
-	u.do(chromedp.Click("[data-choosing]"))
+	u.click("[data-choosing]")
 	for _, id := range []string{"chart", "beam", "galley"} {
-		u.do(chromedp.Click(fmt.Sprintf(`[data-choose=%q]`, id)))
+		u.click(fmt.Sprintf(`[data-choose=%q]`, id))
 	}
 	u.until("three", `document.querySelector('[data-chosen]').dataset.chosen === '3'`)
-	u.do(chromedp.Click("[data-load-chosen]"))
+	u.click("[data-load-chosen]")
 	u.until("the list", `document.querySelector('[data-load-for]')?.innerText.startsWith('For Chart room, Under the beam, Galley.')`)
 	for name, n := range map[string]string{
 		// 2 of the chart room and 3 of the galley; their 5 × 2 × 4 screws less a long one a slab.
@@ -103,7 +103,7 @@ func TestLoadForThreeDoors(t *testing.T) {
 	u.until("a template's hole", setting+`.includes("template's hole 29 × 61 mm Under the beam")`)
 	u.until("the cutting list", `document.querySelectorAll('[data-cutting] tbody tr').length === 3`)
 
-	u.do(chromedp.Click(`[data-tick="wedge"]`))
+	u.click(`[data-tick="wedge"]`)
 	u.do(chromedp.Navigate(u.js(`location.href`)))
 	u.until("a tick outlives a reload", `document.querySelector('[data-tick="wedge"]')?.checked`)
 	paper := text(t, u.get("/api/jobs/tern-house/paper?kind=load&doors=chart,beam,galley"))
@@ -122,23 +122,24 @@ func TestChoicesFromTheScreen(t *testing.T) {
 	}
 	before := opening("beam")
 	u.open("/j/tern-house")
-	u.do(chromedp.Click("[data-choosing]"))
+	u.click("[data-choosing]")
 	for _, id := range []string{"beam", "boots", "chart"} {
-		u.do(chromedp.Click(fmt.Sprintf(`[data-choose=%q]`, id)))
+		u.click(fmt.Sprintf(`[data-choose=%q]`, id))
 	}
-	u.do(chromedp.Click("[data-copying]"))
+	u.click("[data-copying]")
 	u.pick("copy-from", "galley")
-	u.do(chromedp.Click(`[data-part="margins"]`))
+	u.click(`[data-part="margins"]`)
 	u.until("what would change is seen", `document.querySelector('[data-copied=beam]')?.innerText.includes('hinge: 75 mm (3 in) butt → 100 mm (4 in) butt')`)
 	u.until("a signed door stays as it is", `document.querySelector('[data-copied=boots]').innerText.includes('signed off')`)
 	u.until("margins were not asked for", `!document.querySelector('[data-copied=beam]').innerText.includes('margins:')`)
-	u.do(chromedp.Click(`[data-field="copy-later"]`), chromedp.Click("[data-copy]"))
+	u.click(`[data-field="copy-later"]`)
+	u.click("[data-copy]")
 	u.until("done, and said", `document.querySelector('[data-deed]')?.innerText.includes('2 doors have the choices of Galley, and new doors begin with them')`)
 	assert.Equal(t, "butt-100", opening("beam").Hinges.Size)
 	assert.Equal(t, "bathroom-64", opening("chart").Lock.Device)
 	assert.Equal(t, before.Margins, opening("beam").Margins)
 	u.until("the job says what new doors begin with", `document.querySelector('[data-usual]')?.innerText.includes('hinges, lock')`)
-	u.do(chromedp.Click("[data-undo-deed]"))
+	u.click("[data-undo-deed]")
 	u.until("taken back", `!document.querySelector('[data-deed]') && !document.querySelector('[data-usual]')`)
 	assert.Equal(t, before, opening("beam"))
 	assert.Equal(t, "surface-60", opening("chart").Lock.Device)
@@ -178,7 +179,7 @@ func TestTheWalkInHand(t *testing.T) {
 	u.do(chromedp.Focus(`[data-move="saloon"]`))
 	u.do(chromedp.KeyEvent(kb.ArrowDown, chromedp.KeyModifiers(chromedp.ModifierAlt)))
 	u.until("moved", order+` === 'linen chart saloon boots beam galley'`)
-	u.do(chromedp.Click("[data-undo-deed]"))
+	u.click("[data-undo-deed]")
 	u.until("undone", order+` === 'linen saloon chart boots beam galley'`)
 
 	u.do(chromedp.Focus("[data-home]"))
@@ -207,7 +208,7 @@ func TestPapersOfTheHouse(t *testing.T) {
 	} {
 		link := fmt.Sprintf(`[data-paper=%q]`, kind)
 		if kind == "book" { // which may hold many photographs, and so is made on its own
-			u.do(chromedp.Click(link))
+			u.click(link)
 			link = `[data-made-file]`
 			u.until("it is made", fmt.Sprintf(`document.querySelector(%q)`, link))
 		}
@@ -304,9 +305,11 @@ func TestBackupUnderLoadAndRestore(t *testing.T) {
 	u.until("both jobs", `document.body.innerText.includes('Begun later')`)
 	letter := filepath.Join(t.TempDir(), "letter.db")
 	require.NoError(t, os.WriteFile(letter, []byte("Dear carpenter"), 0o600))
-	u.do(chromedp.SetUploadFiles(`[data-field="restore-file"]`, []string{letter}), chromedp.Click("[data-restore]"))
+	u.do(chromedp.SetUploadFiles(`[data-field="restore-file"]`, []string{letter}))
+	u.click("[data-restore]")
 	u.until("what is none is refused", `document.querySelector('[data-safe] [role=alert]')?.innerText.includes('no backup of Kind Margin')`)
-	u.do(chromedp.SetUploadFiles(`[data-field="restore-file"]`, []string{backup}), chromedp.Click("[data-restore]"))
+	u.do(chromedp.SetUploadFiles(`[data-field="restore-file"]`, []string{backup}))
+	u.click("[data-restore]")
 	u.until("restored", `document.querySelector('[data-restored]')?.dataset.restored === '1'`)
 	u.until("the list is that of the backup", `!document.querySelector('main li')?.innerText.includes('Begun later') && document.body.innerText.includes('Plover House')`)
 	for i, door := range doors {
@@ -363,8 +366,8 @@ func TestAKitForAnotherJob(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/kit/alder-cottage")
 	u.until("what the other has more", `document.querySelector('[data-kit-from]')?.innerText.includes('Tern House has the yellow tape, the 1.8 m level')`)
-	u.do(chromedp.Click(`[data-take-kit="tern-house"]`))
+	u.click(`[data-take-kit="tern-house"]`)
 	u.until("taken over", `document.querySelector('[data-tool=level]') && document.querySelector('[data-undo-kit]')`)
-	u.do(chromedp.Click("[data-undo-kit]"))
+	u.click("[data-undo-kit]")
 	u.until("given back", `!document.querySelector('[data-tool=level]') && document.querySelector('[data-take-kit]')`)
 }

@@ -46,14 +46,15 @@ func TestALatchToAnOldStrike(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/chart/lock")
 	assert.Equal(t, "1041", u.figure("latch-jamb"))
-	u.do(chromedp.Click(`[data-field=old-holes-open]`))
+	u.click(`[data-field=old-holes-open]`)
 	for field, text := range map[string]string{"old-what": "old keep", "old-down": "1120", "old-dia": "40"} {
 		u.do(chromedp.Focus(`[data-field=` + field + `]`))
 		u.keys(text)
 	}
-	u.do(chromedp.Click(`[data-field=old-add]`))
+	u.click(`[data-field=old-add]`)
 	u.says("The old keep, 40 mm, stays uncovered")
-	u.do(chromedp.Click(`[data-field=missed-open]`), chromedp.Click(`[data-field=missed-add]`))
+	u.click(`[data-field=missed-open]`)
+	u.click(`[data-field=missed-add]`)
 	u.until("it can be said", `document.querySelector('[data-field="/lock/missed/up"]')`)
 	u.retype("/lock/missed/up", "3")
 	u.says("Move the plate up by 3 mm")
@@ -63,7 +64,7 @@ func TestALatchToAnOldStrike(t *testing.T) {
 func TestBoltsOnAPair(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/saloon/lock")
-	u.do(chromedp.Click(`[data-leaf="2"]`))
+	u.click(`[data-leaf="2"]`)
 	u.says("Keeps: in the head and in the floor, 9.5 mm from the meeting line")
 	u.pick("/pair/bolts", "surface-bolt-150")
 	u.says("A surface bolt, 150 mm at the top and one at the foot")
@@ -74,7 +75,7 @@ func TestBoltsOnAPair(t *testing.T) {
 func TestADeviceFromItsPaper(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/linen/lock")
-	u.do(chromedp.Click(`[data-field=device-open]`))
+	u.click(`[data-field=device-open]`)
 	start := time.Now()
 	enter := func(field, text string) {
 		if text == "" {
@@ -94,7 +95,7 @@ func TestADeviceFromItsPaper(t *testing.T) {
 		{"lower screw", "40", "-80", "4"},
 	} {
 		if i > 0 {
-			u.do(chromedp.Click(`[data-field=hole-more]`))
+			u.click(`[data-field=hole-more]`)
 			u.until("one more hole", `document.querySelector('[data-field=hole-what-`+strconv.Itoa(i)+`]')`)
 		}
 		n := strconv.Itoa(i)
@@ -121,7 +122,8 @@ func TestADeviceFromItsPaper(t *testing.T) {
 	assert.Len(t, j.Kit.Devices[0].Holes, 6)
 	assert.Equal(t, j.Kit.Devices[0].ID, j.Openings[0].Lock.Device)
 
-	u.do(chromedp.Click(`[data-field=sheets-open]`), chromedp.Click(`[data-see=lock]`))
+	u.click(`[data-field=sheets-open]`)
+	u.click(`[data-see=lock]`)
 	u.until("the sheet is seen", `document.querySelector('[data-template=lock] img')?.naturalWidth > 0`)
 	u.js(`(fetch(document.querySelector('[data-template=lock] img').src).then((r) => r.text()).then((text) => {
 		const box = document.createElement('div');
@@ -145,7 +147,7 @@ func TestADeviceFromItsPaper(t *testing.T) {
 func TestStopsAreMoved(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/galley/stops")
-	u.do(chromedp.Click(`[data-field=stand-add]`))
+	u.click(`[data-field=stand-add]`)
 	u.until("they can be read", `document.querySelector('[data-field="/stops/stand/lockHead"]')`)
 	u.retype("/stops/stand/lockHead", "4")
 	u.until("the head stop moves", `document.querySelector('[data-figure="stop-head stop-lock end"]')?.dataset.mm === '3'`)
@@ -158,7 +160,8 @@ func TestStopsAreMoved(t *testing.T) {
 func TestADeviceBegunFromAnother(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/galley/lock")
-	u.do(chromedp.Click(`[data-field=device-open]`), chromedp.Click(`[data-field=device-begin]`))
+	u.click(`[data-field=device-open]`)
+	u.click(`[data-field=device-begin]`)
 	u.until("it is filled in", `document.querySelector('[data-field=hole-what-1]')?.value === 'turn and release'`)
 	u.do(chromedp.Focus(`[data-field=hole-up-1]`))
 	u.js(`(document.activeElement.select(), '')`)

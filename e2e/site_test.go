@@ -105,11 +105,11 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 
 	desk.open("/devices")
 	desk.until("it is told on the desk, and the code is used up", `document.querySelector('[data-pass="Wren phone"]') && !document.querySelector('[data-code]')`)
-	desk.do(chromedp.Click("[data-new-code]"))
+	desk.click("[data-new-code]")
 	desk.until("a new one is shown", `document.querySelector('[data-qr]') && document.querySelector('[data-code]')?.innerText.length === 9`)
-	desk.do(chromedp.Click(`[data-raise="Wren phone"]`))
+	desk.click(`[data-raise="Wren phone"]`)
 	desk.until("it may run the house", `document.querySelector('[data-raise="Wren phone"]').checked`)
-	desk.do(chromedp.Click(`[data-raise="Wren phone"]`))
+	desk.click(`[data-raise="Wren phone"]`)
 	desk.until("and no more", `!document.querySelector('[data-raise="Wren phone"]').checked`)
 	var v view
 	_, err := client{url: desk.p.URL}.send(t, "POST", "/api/jobs/tern-house/openings", "", `{"name": "Box room"}`, &v)
@@ -156,7 +156,7 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.do(chromedp.Focus(`[data-field="next-reading"]`))
 	phone.keys("12")
 	desk.open("/devices")
-	desk.do(chromedp.Click(`[data-end-pass="Wren phone"]`))
+	desk.click(`[data-end-pass="Wren phone"]`)
 	desk.until("it is ended", `!document.querySelector('[data-pass]')`)
 	phone.until("it is let in no more, at once", `location.pathname === '/pair' && !document.querySelector('[data-waiting]')`)
 	phone.until("it says how much waits, and not what", `document.querySelector('[data-typed-here]')?.dataset.typedHere === '1' && !document.body.innerText.includes('12')`)
@@ -293,9 +293,9 @@ func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
 
 	u.open("/j/tern-house/chart/slab")
 	u.until("what can be is handed in, the rest says why", `document.querySelector('[data-waiting]')?.dataset.waiting === '2' && document.querySelector('[data-entry="of a door that went"]').innerText.includes('taken off') && document.querySelector('[data-entry="of another slab"]').innerText.includes('Another hand changed it')`)
-	u.do(chromedp.Click(`[data-entry="of another slab"] [data-put-mine]`))
+	u.click(`[data-entry="of another slab"] [data-put-mine]`)
 	u.until("put in its place", `document.querySelector('[data-field="/slab/width"]')?.value === '830'`)
-	u.do(chromedp.Click(`[data-entry="of a door that went"] [data-leave-theirs]`))
+	u.click(`[data-entry="of a door that went"] [data-leave-theirs]`)
 	u.until("nothing waits", `!document.querySelector('[data-waiting]')`)
 	_, err = c.send(t, "GET", "/api/jobs/tern-house/openings/chart", "", "", &chart)
 	require.NoError(t, err)
@@ -361,7 +361,7 @@ func TestAPageOfAnOlderVersion(t *testing.T) {
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = again.Stop() })
 	u.until("it says so, and nothing is taken", `document.querySelector('[data-newer]')?.innerText.includes('newer than this page') && document.querySelector('[data-field="next-reading"]').value === '82'`)
-	u.do(chromedp.Click(`[data-newer] button`))
+	u.click(`[data-newer] button`)
 	u.until("loaded again, with what was typed", `!document.querySelector('[data-newer]') && document.querySelector('script[type=module][src]')?.src.includes('index-older') === false && document.querySelector('[data-field="next-reading"]')?.value === '82'`)
 }
 
@@ -380,7 +380,7 @@ func TestTwoTapesAtOnce(t *testing.T) {
 	}
 	u.until("the first is taken, the second waits", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length === %s + 1 && document.querySelector('[data-spoken-length="12 mm"]')?.innerText.includes("Lark's tape says 12 mm")`, before))
 	u.until("the next one waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
-	u.do(chromedp.Click(`[data-spoken-length="12 mm"] [data-put-length]`))
+	u.click(`[data-spoken-length="12 mm"] [data-put-length]`)
 	u.until("put in by hand: kept, or refused beside the entry that holds it", fmt.Sprintf(`!document.querySelector('[data-spoken-length]') && (document.querySelectorAll('[data-reading]').length === %s + 2 || document.querySelector('[data-field="next-reading"]').value.startsWith('12'))`, before))
 }
 

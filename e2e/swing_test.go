@@ -86,7 +86,7 @@ func TestTheDoorIsSwungByKeyAndByItself(t *testing.T) {
 	u.do(chromedp.Focus(`[data-field=swing-angle]`))
 	u.keys(kb.ArrowRight, kb.ArrowRight, kb.ArrowRight)
 	u.until("it is said", `document.querySelector('[data-field=swing-angle]').ariaValueText?.startsWith('3 degrees, ') || document.querySelector('[data-field=swing-angle]').getAttribute('aria-valuetext').startsWith('3 degrees, ')`)
-	u.do(chromedp.Click(`[data-play]`))
+	u.click(`[data-play]`)
 	u.until("no motion: open at once", `document.querySelector('[data-field=swing-angle]').value === document.querySelector('[data-field=swing-angle]').max`)
 	assert.InDelta(t, 95, u.angle(), 1, "against the dresser")
 
@@ -106,7 +106,7 @@ func TestTheDoorIsSwungByKeyAndByItself(t *testing.T) {
 		requestAnimationFrame(step);
 		return '';
 	})()`)
-	u.do(chromedp.Click(`[data-play]`))
+	u.click(`[data-play]`)
 	u.until("it swings open", `window.angles_.some((a) => a > 10 && a < 80) && window.angles_.at(-1) >= 95`)
 	t.Log("frames, in ms: ", u.js(`(() => {
 		const moving = window.frames_.filter((_, i) => window.angles_[i + 1] > 0 && window.angles_[i + 1] < 95).sort((a, b) => a - b);
@@ -143,7 +143,7 @@ func TestAPairIsDrawnWholeAndItsEdgesWorked(t *testing.T) {
 	u.js(`(document.querySelector('.drawn [data-pair] > :last-child').click(), '')`)
 	u.until("a tap takes the other leaf", `document.querySelector('[data-leaf="2"][aria-pressed=true]')`)
 	u.open("/j/tern-house/saloon/swing")
-	u.do(chromedp.Click(`[data-leaf="2"]`))
+	u.click(`[data-leaf="2"]`)
 	edges := func(text string) {
 		u.js(`([...document.querySelectorAll('main label')].find((l) => l.innerText.startsWith('` + text + `')).querySelector('input').click(), '')`)
 	}

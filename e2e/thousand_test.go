@@ -179,11 +179,11 @@ func TestAThousandDoors(t *testing.T) {
 // What takes a while of a thousand doors says how far it is, can be stopped, and comes; a list on a page likewise.
 func papersOfAThousand(u person) {
 	u.do(chromedp.Navigate(u.p.URL+"/papers/works"), chromedp.WaitVisible("[data-paper=book]"))
-	u.do(chromedp.Click("[data-paper=book]"))
+	u.click("[data-paper=book]")
 	u.until("it says how far it is", `/^[1-9][0-9]? %$/.test(document.querySelector('[data-on-paper] [data-made]')?.innerText)`)
-	u.do(chromedp.Click("[data-on-paper] [data-stop]"))
+	u.click("[data-on-paper] [data-stop]")
 	u.until("it is stopped, and says so", `document.querySelector('[data-on-paper] [role=status]')?.innerText === 'Stopped.'`)
-	u.do(chromedp.Click("[data-table=slabs]"))
+	u.click("[data-table=slabs]")
 	u.until("it is made", `document.querySelector('[data-made-file]')`)
 	csv := string(u.get(u.js(`document.querySelector('[data-made-file]').getAttribute('href')`)))
 	assert.Contains(u.t, csv, "838 × 2040 × 40 mm\",1000,\"Door 1, Door 2,")

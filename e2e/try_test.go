@@ -77,13 +77,6 @@ func (w *world) did(d job.Did) {
 	}
 }
 
-func (u person) click(sel string) {
-	u.t.Helper()
-	u.until(sel, fmt.Sprintf(`document.querySelector(%q)`, sel))
-	u.js(fmt.Sprintf(`(document.querySelector(%q).scrollIntoView({ block: 'center' }), '')`, sel))
-	u.do(chromedp.Click(sel))
-}
-
 func (u person) opening(path string) job.Opening {
 	u.t.Helper()
 	var v struct{ Opening job.Opening }
