@@ -99,9 +99,10 @@ func (u person) click(sel string) {
 	u.until(sel, fmt.Sprintf(`document.querySelector(%q)`, sel))
 	for range 5 {
 		u.js(fmt.Sprintf(`((sel) => {
-			document.querySelector(sel)?.scrollIntoView({ block: 'center' });
+			const meant = document.querySelector(sel);
+			meant?.scrollIntoView({ block: 'center' });
 			window.struck_ = false;
-			document.addEventListener('click', (e) => { window.struck_ ||= !!e.target.closest?.(sel); }, { capture: true });
+			document.addEventListener('click', (e) => { window.struck_ ||= !!meant?.contains(e.target) || !!e.target.closest?.(sel); }, { capture: true });
 		})(%q), ''`, sel))
 		u.do(chromedp.Click(sel))
 		// A page that was left, or what went with the stroke, tells nothing: it was struck.
