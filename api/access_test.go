@@ -81,7 +81,7 @@ func TestADeviceReadsAndEntersUntilItIsRaised(t *testing.T) {
 	for what, ask := range house {
 		a := ask()
 		assert.Equal(t, 403, a.status, what)
-		assert.Contains(t, a.trouble(t).Detail, "reads and enters", what)
+		assert.Contains(t, a.trouble(t).Detail, "a device that may run the house", what)
 	}
 	own := func(method, path string, in any) int { return s.ask(method, "/api"+path, pass, in).status }
 	assert.Equal(t, 403, own("POST", "/pairing", nil), "a code is shown at this machine alone")

@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"fmt"
 	"strings"
 	"time"
 	"unicode"
@@ -10,6 +9,7 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/season"
 	"kindmargin/store"
 )
@@ -62,6 +62,9 @@ func (s server) addAir(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
+	if aired.Name == "" {
+		aired.Name = s.label(ctx, "air.hygrometer", nil)
+	}
 	if err := s.store.AddAir(ctx, in.Job, aired); err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -75,27 +78,24 @@ func (s server) addAir(ctx context.Context, in *struct {
 func airedOf(asked Airing, u measure.Unit, now time.Time) (a store.Aired, err error) {
 	var bad field.Errors
 	if a.Celsius, err = season.ParseCelsius(asked.Temperature, u); err != nil {
-		bad.Add("/temperature", "%s.", err)
+		bad.Under("/temperature", err)
 	}
 	if a.Humidity, err = season.ParsePercent(asked.Humidity); err != nil {
-		bad.Add("/humidity", "%s.", err)
+		bad.Under("/humidity", err)
 	}
 	if len(bad) == 0 {
 		bad.Under("", a.Air.Check())
 	}
 	a.Name = strings.TrimSpace(asked.From)
-	if a.Name == "" {
-		a.Name = "a hygrometer"
-	}
 	if utf8.RuneCountInString(a.Name) > 60 || strings.ContainsFunc(a.Name, unicode.IsControl) {
-		bad.Add("/from", "Keep the hygrometer's name under 60 letters, on one line.")
+		bad.Add("/from", "refused.hygrometer", nil)
 	}
 	a.At = now.UTC().Truncate(time.Second)
 	if asked.At != "" {
 		if a.At, err = time.Parse(time.RFC3339, asked.At); err != nil {
-			bad.Add("/at", "%.40q is no moment: write it like 2026-11-26T08:00:00Z.", asked.At)
+			bad.Add("/at", "refused.moment-utc", message.Args{"given": message.Quote(asked.At)})
 		} else if a.At.After(now.Add(airAhead)) {
-			bad.Add("/at", "%s lies ahead of the program's clock, %s: set the hygrometer's.", a.At.UTC().Format(time.RFC3339), now.UTC().Format(time.RFC3339))
+			bad.Add("/at", "refused.moment-ahead", message.Args{"given": a.At.UTC().Format(time.RFC3339), "now": now.UTC().Format(time.RFC3339)})
 		}
 	}
 	return a, bad.Err()
@@ -129,7 +129,7 @@ func (s server) air(ctx context.Context, in *JobPath) (*body[AirLog], error) {
 			mean.Celsius += a.Celsius / season.Celsius(len(list))
 			mean.Humidity += a.Humidity / season.Percent(len(list))
 		}
-		log.Mean = view(mean, fmt.Sprintf("the mean of %d days", airDays), list[len(list)-1].At)
+		log.Mean = view(mean, s.label(ctx, "air.mean-of-days", message.Args{"days": message.Count(airDays)}), list[len(list)-1].At)
 	}
 	return &body[AirLog]{Body: log}, nil
 }

@@ -100,13 +100,13 @@ func TestNothingInAJobFileIsDroppedOrTakenForSomethingElse(t *testing.T) {
 		return strings.Replace(file, old, by, 1)
 	}
 	for name, c := range map[string]struct{ file, says string }{
-		"openings twice":    {strings.TrimSuffix(strings.TrimSpace(file), "}\n}") + `, "openings": []}}`, "stands twice"},
-		"a name's case":     {swap(`"unit"`, `"Unit"`), `write "unit"`},
+		"openings twice":    {strings.TrimSuffix(strings.TrimSpace(file), "}\n}") + `, "openings": []}}`, "is there twice"},
+		"a name's case":     {swap(`"unit"`, `"Unit"`), "Write “unit”"},
 		"not UTF-8":         {swap("Study", "Stu\xffdy"), "UTF-8"},
 		"half a character":  {swap("Study", `Stu\ud800dy`), "half a character"},
-		"an id not ours":    {swap(`"d1"`, `"../d1"`), "id of its own"},
-		"an unknown name":   {swap(`"unit"`, `"colour": 1, "unit"`), `"colour"`},
-		"text for a number": {swap(`"count": 2`, `"count": "two"`), "a string stands where a whole number belongs"},
+		"an id not ours":    {swap(`"d1"`, `"../d1"`), "ID of its own"},
+		"an unknown name":   {swap(`"unit"`, `"colour": 1, "unit"`), "“colour”"},
+		"text for a number": {swap(`"count": 2`, `"count": "two"`), "It should be a whole number, not text"},
 		"more after it":     {file + "{}", "more after its end"},
 		"cut short":         {file[:len(file)/2], "not a whole job file"},
 	} {
@@ -193,10 +193,10 @@ func TestEveryRefusalKeepsTheContract(t *testing.T) {
 		{"GET", "/nothing", "", nil, 404, "nothing at this address"},
 		{"GET", "/jobs/" + strings.Repeat("x", 500), "", nil, 404, "Go back to the walk"},
 		{"PUT", "/jobs", "", nil, 405, "does not take PUT"},
-		{"POST", "/jobs", "", []byte(`{"name": 3}`), 422, "a number stands where text belongs"},
-		{"POST", "/jobs", "", []byte(``), 400, "send it whole"},
+		{"POST", "/jobs", "", []byte(`{"name": 3}`), 422, "It should be text, not a number"},
+		{"POST", "/jobs", "", []byte(``), 400, "Send it whole"},
 		{"POST", "/jobs", "", []byte(`{"name"`), 422, "not whole"},
-		{"POST", "/jobs", "", []byte(`{"Name": "X", "unit": "mm"}`), 422, `write "name"`},
+		{"POST", "/jobs", "", []byte(`{"Name": "X", "unit": "mm"}`), 422, "Write “name”"},
 		{"PATCH", path, "W/" + tag, width("1", "2"), 422, "with its quotes"},
 		{"PATCH", path, tag, []byte(`[{"op": "move", "path": "/name"}]`), 422, "add, remove, replace or test"},
 		{"PATCH", path, tag, []byte(`[{"op": "add", "path": "/name"}]`), 422, "needs a value"},

@@ -15,6 +15,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 
+	"kindmargin/core/message"
 	"kindmargin/store"
 )
 
@@ -81,22 +82,22 @@ func (s server) restoreFrom(ctx context.Context, in *Large) (*body[RestoredView]
 		return nil, problem(ctx, err)
 	case err != nil:
 		traceOf(ctx).cause = err
-		return nil, huma.Error422UnprocessableEntity(notRestored(err))
+		return nil, refusalOf(http.StatusUnprocessableEntity, notRestored(err), nil)
 	}
 	s.doors.forget()
-	s.tell(ctx, Changed{Label: "a backup was restored"})
+	s.tell(ctx, Changed{Label: s.label(ctx, "label.restored", nil)})
 	return &body[RestoredView]{Body: RestoredView{r.Jobs, r.Openings, r.Changes, filepath.Base(r.Before)}}, nil
 }
 
 // notRestored is why a file was not restored, without the paths of this machine.
-func notRestored(err error) string {
+func notRestored(err error) message.ID {
 	switch {
 	case errors.Is(err, store.ErrDamaged):
-		return "This backup is damaged or cut short, so nothing was restored: all is as it was. Take another copy of it."
+		return "api.backup-damaged"
 	case errors.Is(err, store.ErrNewer):
-		return "This backup was made by a newer program, so nothing was restored: update this one first."
+		return "api.backup-newer"
 	}
-	return "This is no backup of Kind Margin, so nothing was restored: all is as it was. Choose a file that Backup made."
+	return "api.backup-none"
 }
 
 // receive keeps what is sent, of so many bytes at most.
@@ -112,9 +113,9 @@ func receive(r io.Reader, name string, most int64) error {
 	}
 	switch {
 	case n > most:
-		return huma.NewError(http.StatusRequestEntityTooLarge, "")
+		return refusalOf(http.StatusRequestEntityTooLarge, "api.too-large", nil)
 	case sent.err != nil:
-		return huma.NewError(http.StatusBadRequest, "")
+		return refusalOf(http.StatusBadRequest, "api.unreadable", nil)
 	}
 	return err
 }
@@ -206,7 +207,7 @@ func (s server) putJobs(ctx context.Context, z *zip.Writer, heads []store.Head, 
 	if len(unread) == 0 {
 		return nil
 	}
-	return readMe(z, "These jobs cannot be read, since the data file is damaged there. They are not in this zip: run kindmargin check, and take them from a backup.\n\n"+strings.Join(unread, "\n")+"\n")
+	return readMe(z, s.label(ctx, "api.zip-without", nil)+"\n\n"+strings.Join(unread, "\n")+"\n")
 }
 
 // readMe puts what is to be known of a zip in it, where it is seen.

@@ -21,6 +21,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/photo"
 	"kindmargin/sheet"
 	"kindmargin/store"
@@ -96,7 +97,7 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 			return err
 		}
 		if total += len(b); most > 0 && total > most {
-			return huma.NewError(http.StatusInsufficientStorage, "The photographs are more than a bundle holds (256 MB): keep them by kindmargin backup, which holds any size.")
+			return refusalOf(http.StatusInsufficientStorage, "api.bundle-large", nil)
 		}
 		file := fmt.Sprintf("photos/%s-%s-%d.jpg", p.Opening, p.Step, i+1)
 		if err := put(file, zip.Store, b); err != nil {
@@ -131,8 +132,8 @@ const (
 )
 
 // damagedBundle is why a bundle was refused.
-func damagedBundle(format string, a ...any) error {
-	return &job.ErrFile{Problem: fmt.Sprintf(format, a...) + " Nothing was changed: take another copy of it."}
+func damagedBundle(id message.ID, args message.Args) error {
+	return &job.ErrFile{Problem: message.Message{ID: id, Args: args}}
 }
 
 // Bring reads a file that is brought in, as far as it tells what is in it; the pictures are read by Pictures.
@@ -143,7 +144,7 @@ func Bring(r io.ReaderAt, size int64) (*Brought, error) {
 	}
 	if !isZip(head) {
 		if size > largestFile {
-			return nil, &job.ErrFile{Problem: "A job file of more than 64 MB is none of ours: nothing was read."}
+			return nil, damagedBundle("bundle.file-large", nil)
 		}
 		doc, err := io.ReadAll(io.NewSectionReader(r, 0, size))
 		if err != nil {
@@ -154,11 +155,11 @@ func Bring(r io.ReaderAt, size int64) (*Brought, error) {
 	}
 	z, err := zip.NewReader(r, size)
 	if err != nil {
-		return nil, damagedBundle("This is not a whole zip.")
+		return nil, damagedBundle("bundle.no-zip", nil)
 	}
 	doc, ok, err := part(z, bundleJob, largestFile)
 	if err != nil || !ok {
-		return nil, damagedBundle("This zip holds no whole job.json.")
+		return nil, damagedBundle("bundle.no-job", nil)
 	}
 	b := &Brought{}
 	if b.Job, err = job.Decode(doc); err != nil {
@@ -167,7 +168,7 @@ func Bring(r io.ReaderAt, size int64) (*Brought, error) {
 	list, ok, err := part(z, bundlePhotos, largestList)
 	switch {
 	case err != nil:
-		return nil, damagedBundle("The list of photographs in this zip is damaged, or larger than it may be.")
+		return nil, damagedBundle("bundle.list-damaged", nil)
 	case ok:
 		return b, b.list(z, list)
 	}
@@ -185,7 +186,7 @@ func part(z *zip.Reader, name string, most int64) (b []byte, ok bool, err error)
 	}
 	defer f.Close()
 	if b, err = io.ReadAll(io.LimitReader(f, most+1)); err == nil && int64(len(b)) > most {
-		err = fmt.Errorf("%s is larger than it may be", name)
+		err = fmt.Errorf("too large: %s", name)
 	}
 	return b, true, err
 }
@@ -194,10 +195,10 @@ func part(z *zip.Reader, name string, most int64) (b []byte, ok bool, err error)
 func (b *Brought) list(z *zip.Reader, raw []byte) error {
 	var list []BundledPhoto
 	if err := job.CheckJSON(raw, reflect.TypeFor[[]BundledPhoto]()); err != nil {
-		return damagedBundle("The list of photographs in this zip cannot be read.")
+		return damagedBundle("bundle.list-unread", nil)
 	}
 	if err := json.Unmarshal(raw, &list); err != nil || len(list) > mostPhotos {
-		return damagedBundle("The list of photographs in this zip cannot be read, or names more than %d.", mostPhotos)
+		return damagedBundle("bundle.list-long", message.Args{"most": message.Number(mostPhotos)})
 	}
 	files, at, of := map[string]*zip.File{}, map[string]int{}, map[string]int{}
 	for _, f := range z.File {
@@ -207,18 +208,18 @@ func (b *Brought) list(z *zip.Reader, raw []byte) error {
 		f, ok := files[p.File]
 		switch {
 		case !ok || f.UncompressedSize64 > photo.Largest:
-			return damagedBundle("The photograph %.80q is not in this zip, or is too large.", p.File)
+			return damagedBundle("bundle.photo-missing", message.Args{"file": message.Quote(p.File)})
 		case !slices.ContainsFunc(b.Job.Openings, func(o job.Opening) bool { return o.ID == p.Opening }):
-			return &job.ErrFile{Problem: fmt.Sprintf("A photograph in this zip belongs to a door %.40q that the job does not have. Nothing was changed.", p.Opening)}
+			return damagedBundle("bundle.photo-door", message.Args{"door": message.Quote(p.Opening)})
 		case !slices.Contains(job.Steps, p.Step):
-			return damagedBundle("The photograph %.80q belongs to no step.", p.File)
+			return damagedBundle("bundle.photo-step", message.Args{"file": message.Quote(p.File)})
 		case !onOneLine(p.Caption, longestText) || !onOneLine(p.By, longestBy):
-			return damagedBundle("What is said of the photograph %.80q is too long, or on several lines.", p.File)
+			return damagedBundle("bundle.photo-text", message.Args{"file": message.Quote(p.File)})
 		case !isTime(p.At):
-			return damagedBundle("The photograph %.80q has no time that can be read.", p.File)
+			return damagedBundle("bundle.photo-time", message.Args{"file": message.Quote(p.File)})
 		}
 		if of[p.Opening]++; of[p.Opening] > store.MostPhotos {
-			return damagedBundle("More than %d photographs belong to the door %.40q.", store.MostPhotos, p.Opening)
+			return damagedBundle("bundle.photo-many", message.Args{"most": message.Number(store.MostPhotos), "door": message.Quote(p.Opening)})
 		}
 		n, known := at[p.File]
 		if !known {
@@ -238,7 +239,7 @@ func onOneLine(s string, most int) bool {
 // byHand refuses a name, or what is said, that is too long or on several lines.
 func byHand(by, said string) error {
 	if !onOneLine(by, longestBy) || !onOneLine(said, longestText) {
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("Keep the name under %d letters, and what is said of it under %d, each on one line.", longestBy, longestText))
+		return refusalOf(422, "api.by-and-text", message.Args{"by": message.Number(longestBy), "text": message.Number(longestText)})
 	}
 	return nil
 }
@@ -280,16 +281,16 @@ func (b *Brought) Pictures(ctx context.Context, keep func(n int, k photo.Kept) e
 func (b *Brought) picture(n int, bytes *atomic.Int64, size *photo.Kept, keep func(int, photo.Kept) error) error {
 	f, err := b.files[n].Open()
 	if err != nil {
-		return damagedBundle("The photograph %.80q in this zip cannot be read.", b.files[n].Name)
+		return damagedBundle("bundle.photo-unread", message.Args{"file": message.Quote(b.files[n].Name)})
 	}
 	defer f.Close()
 	raw, err := io.ReadAll(io.LimitReader(f, photo.Largest))
 	if err != nil {
-		return damagedBundle("The photograph %.80q in this zip cannot be read.", b.files[n].Name)
+		return damagedBundle("bundle.photo-unread", message.Args{"file": message.Quote(b.files[n].Name)})
 	}
 	k, err := photo.Keep(raw)
 	if err != nil {
-		return damagedBundle("The photograph %.80q in this zip is damaged, or is none.", b.files[n].Name)
+		return damagedBundle("bundle.photo-damaged", message.Args{"file": message.Quote(b.files[n].Name)})
 	}
 	times := 0
 	for _, m := range b.of {
@@ -298,7 +299,7 @@ func (b *Brought) picture(n int, bytes *atomic.Int64, size *photo.Kept, keep fun
 		}
 	}
 	if bytes.Add(int64(times*len(k.Data))) > largestZip {
-		return damagedBundle("The photographs in this zip come to more than 256 MB.")
+		return damagedBundle("bundle.photos-large", nil)
 	}
 	*size = photo.Kept{Width: k.Width, Height: k.Height}
 	return keep(n, k)

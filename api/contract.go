@@ -15,9 +15,11 @@ import (
 
 	"kindmargin/core/day"
 	"kindmargin/core/job"
+	"kindmargin/core/measure"
 	"kindmargin/photo"
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
+	"kindmargin/words"
 )
 
 // No list on the wire is ever null.
@@ -38,11 +40,12 @@ func schemas(prefix string) huma.Registry {
 	})
 }
 
-func config() huma.Config {
+func config(s server) huma.Config {
 	c := huma.DefaultConfig("Kind Margin", "1")
 	c.Components.Schemas = schemas("#/components/schemas/")
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath = "/api/openapi", "", ""
 	c.CreateHooks = nil
+	c.Transformers = append(c.Transformers, s.worded)
 	c.Components.Schemas.RegisterTypeAlias(lengthType, reflect.TypeFor[lengthOnWire]())
 	enumerate(c.Components.Schemas)
 	return c
@@ -50,7 +53,7 @@ func config() huma.Config {
 
 // OpenAPI is the contract as JSON, for the front end's types.
 func OpenAPI() ([]byte, error) {
-	a := humachi.New(chi.NewRouter(), config())
+	a := humachi.New(chi.NewRouter(), config(server{}))
 	operations(a, server{})
 	b, err := json.MarshalIndent(a.OpenAPI(), "", "  ")
 	return append(b, '\n'), err
@@ -99,8 +102,8 @@ func schemaOf[T any](title, description string, length reflect.Type) ([]byte, er
 
 // TradeJSON is the tables that choices are made from, with the cautions, as the
 // front end ships them: no failure of the network hides a caution.
-func TradeJSON() ([]byte, error) {
-	b, err := json.MarshalIndent(TradeTables(), "", "\t")
+func TradeJSON(l job.Language) ([]byte, error) {
+	b, err := json.MarshalIndent(TradeTables(words.In(l, measure.Millimetres, measure.HalfMillimetre)), "", "\t")
 	return append(b, '\n'), err
 }
 
@@ -139,7 +142,7 @@ func runs(o huma.Operation) huma.Operation {
 func operations(a huma.API, s server) {
 	a.UseMiddleware(func(c huma.Context, next func(huma.Context)) {
 		if c.Operation().Metadata["runs"] != nil && !deviceOf(c.Context()).runs() {
-			_ = huma.WriteErr(a, c, errNotRun.GetStatus(), errNotRun.Error())
+			_ = huma.WriteErr(a, c, errNotRun.GetStatus(), s.voice(c.Context()).Say(errNotRun.says))
 			return
 		}
 		if c.Operation().Metadata["json"] != nil && !isJSON(c.Header("Content-Type")) {

@@ -3,17 +3,15 @@ package api
 import (
 	"bytes"
 	"context"
-	"fmt"
 	"net/http"
 	"slices"
 	"strings"
 	"time"
 
-	"github.com/danielgtaylor/huma/v2"
-
 	"kindmargin/core/day"
 	"kindmargin/core/field"
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/sheet"
 )
 
@@ -29,7 +27,7 @@ func (in DayIn) moment() (string, error) {
 		return time.Now().Format(momentForm), nil
 	}
 	if _, err := time.Parse(momentForm, in.Now); err != nil {
-		return "", field.Fault("/now", "%.40q is no moment: write it like 2026-11-26T10:20.", in.Now)
+		return "", field.Fault("/now", "refused.moment", message.Args{"given": message.Quote(in.Now)})
 	}
 	return in.Now, nil
 }
@@ -111,7 +109,10 @@ func (s server) dayOf(ctx context.Context, id string, d day.Day, version int64, 
 	}
 	v := sheet.PlanDay(d, j, planned, log, now)
 	if len(chosen) > day.MostDoors {
-		v.Held = append(v.Held, sheet.HeldOf{Door: "The rest of the walk", Why: fmt.Sprintf("only the first %d doors are planned at once: choose those that are meant", day.MostDoors)})
+		v.Held = append(v.Held, sheet.HeldOf{
+			Door: sheet.Voice(j).Text("day.rest"),
+			Why:  sheet.Voice(j).Say(message.Message{ID: "day.rest-why", Args: message.Args{"most": message.Number(day.MostDoors)}}),
+		})
 	}
 	v.Version = version
 	return v, j, nil
@@ -140,7 +141,7 @@ func (s server) setDay(ctx context.Context, in *struct {
 		return nil, err
 	}
 	d, version, err = s.store.SetDay(ctx, in.Job, d, version)
-	if err = s.told(ctx, err, in.Job, "", "planned the day"); err != nil {
+	if err = s.told(ctx, err, in.Job, "", s.label(ctx, "label.day", nil)); err != nil {
 		return nil, err
 	}
 	return s.dayBody(ctx, in.Job, d, version, now)
@@ -161,26 +162,26 @@ func (s server) markTask(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	if m.Task == "" || len(m.Task) > 160 {
-		return nil, huma.Error422UnprocessableEntity("Say which task: its id, as the day has it.")
+		return nil, refusalOf(422, "api.which-task", nil)
 	}
 	d, version, err := s.store.MarkTask(ctx, in.Job, m, day.Usual(now[:len(time.DateOnly)]))
-	if err = s.told(ctx, err, in.Job, "", "the day: "+became(m)); err != nil {
+	if err = s.told(ctx, err, in.Job, "", s.label(ctx, became(m), nil)); err != nil {
 		return nil, err
 	}
 	return s.dayBody(ctx, in.Job, d, version, now)
 }
 
 // became says what became of a task.
-func became(m day.Mark) string {
+func became(m day.Mark) message.ID {
 	switch {
 	case m.Done != "":
-		return "something done"
+		return "label.day-done"
 	case m.Struck:
-		return "something struck out"
+		return "label.day-struck"
 	case m.Late > 0:
-		return "something runs late"
+		return "label.day-late"
 	}
-	return "something changed"
+	return "label.day-changed"
 }
 
 // calendar is the day as an iCalendar.
@@ -190,10 +191,10 @@ func (s server) calendar(ctx context.Context, in *DayIn) (*sheetOut, error) {
 		return nil, problem(ctx, err)
 	}
 	if len(v.Problems) > 0 {
-		return nil, huma.NewError(http.StatusConflict, strings.Join(v.Problems, " "))
+		return nil, refusalOf(http.StatusConflict, "api.own-words", message.Args{"words": strings.Join(v.Problems, " ")})
 	}
 	var b bytes.Buffer
-	if err := sheet.Calendar(&b, v, j.ID, j.Name, time.Now()); err != nil {
+	if err := sheet.Calendar(&b, v, j, time.Now()); err != nil {
 		return nil, problem(ctx, err)
 	}
 	return &sheetOut{"text/calendar; charset=utf-8", `attachment; filename="` + fileStem(j.Name) + `-day.ics"`, b.Bytes()}, nil

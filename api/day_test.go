@@ -55,7 +55,7 @@ func TestADayOfTheHouse(t *testing.T) {
 		status int
 		says   string
 	}{
-		{func() answer { return s.do("GET", path+"/day?now=noon", "", nil) }, 422, "is no moment"},
+		{func() answer { return s.do("GET", path+"/day?now=noon", "", nil) }, 422, "is not a time"},
 		{func() answer {
 			d := d
 			d.Carpenters = []day.Carpenter{{Name: "Wren", From: 600, To: 600}}

@@ -10,6 +10,7 @@ import (
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/sheet"
 	"kindmargin/store"
@@ -125,15 +126,15 @@ func (c *doorCache) metOf(k store.Kept) (d met) {
 	defer func() {
 		if p := recover(); p != nil {
 			c.log.Error("a door cannot be worked out", "job", k.Job.ID, "opening", k.Opening.ID, "cause", fmt.Sprintf("%v\n%s", p, debug.Stack()))
-			d = met{Door: stopped(k, "This door cannot be worked out, which is our mistake: the others are not touched by it. Its readings are kept; tell us what was entered last.")}
+			d = met{Door: stopped(k, "api.door-panicked")}
 		}
 	}()
 	return c.work(k.Job.Job(), k)
 }
 
 // stopped is a door of which nothing can be told but why.
-func stopped(k store.Kept, why string) Door {
-	return Door{ID: k.Opening.ID, Version: k.Version, Name: k.Opening.Name, Room: k.Opening.Room, Hand: frame.Left, Rod: []plan.State{}, Stops: []string{why}}
+func stopped(k store.Kept, why message.ID) Door {
+	return Door{ID: k.Opening.ID, Version: k.Version, Name: k.Opening.Name, Room: k.Opening.Room, Hand: frame.Left, Rod: []plan.State{}, Stops: []string{sheet.Voice(k.Job.Job()).Text(why)}}
 }
 
 // workOut works out doors and holds them.
@@ -160,10 +161,10 @@ const mostSaid = 3
 func doorOf(j job.Job, k store.Kept) met {
 	o := k.Opening
 	if k.Broken != nil {
-		return met{Door: stopped(k, "What is kept of this door cannot be read: the data file is damaged there. Run kindmargin check, and take the door from a backup.")}
+		return met{Door: stopped(k, "api.door-damaged")}
 	}
 	door := Door{ID: o.ID, Version: k.Version, Name: o.Name, Room: o.Room, Hand: o.Hand, Rod: []plan.State{}, Stops: []string{}}
-	p := plan.Solve(j, o)
+	p, voice := plan.Solve(j, o), sheet.Voice(j)
 	door.Next, door.Signed = p.Next, o.Signed != nil
 	if o.Slab.Width > 0 {
 		door.Slab = j.Tape.Show(o.Slab.Width) + " × " + j.Tape.Show(o.Slab.Length)
@@ -171,7 +172,7 @@ func doorOf(j job.Job, k store.Kept) met {
 	for _, n := range p.Notches {
 		door.Rod = append(door.Rod, n.State)
 		if n.Step == p.Next {
-			door.Says, door.Now = n.Says, n.State != plan.Waits
+			door.Says, door.Now = voice.Text(n.Says), n.State != plan.Waits
 		}
 	}
 	for _, f := range p.All() {

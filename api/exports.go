@@ -15,6 +15,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/sheet"
 	"kindmargin/sheet/paper"
 	"kindmargin/store"
@@ -64,7 +65,7 @@ const (
 func newExports() *background[Export] {
 	return &background[Export]{
 		most: 10, kept: 5,
-		many: huma.NewError(http.StatusTooManyRequests, "Ten files are being made already: wait until one of them is done, or stop it."),
+		many: refusalOf(http.StatusTooManyRequests, "api.exports-busy", nil),
 	}
 }
 
@@ -144,7 +145,7 @@ func (s server) fileOf(in NewExport) (fileOf, error) {
 	case exportBundle:
 		return fileOf{".job.zip", typeZip, 0, s.writeBundle}, nil
 	}
-	return fileOf{}, huma.Error422UnprocessableEntity(fmt.Sprintf("Nothing called %.20q can be made: ask for card, book, order, load, tables, one table by its name, load-list, story-rod, file, bundle or everything.", in.What))
+	return fileOf{}, refusalOf(422, "api.no-export-kind", message.Args{"given": message.Quote(in.What)})
 }
 
 func writeLoad(ctx context.Context, w io.Writer, j job.Job, told func()) error {
@@ -278,7 +279,7 @@ type ExportPath struct {
 	Export string `path:"export"`
 }
 
-var errNoExport = huma.Error404NotFound("There is no such file, or it was made long ago: have it made again.")
+var errNoExport = refusalOf(404, "api.no-export", nil)
 
 func (s server) exported(_ context.Context, in *ExportPath) (*body[Export], error) {
 	t, view := s.exports.find(in.Export)
@@ -309,7 +310,7 @@ func (s server) sendExport(_ context.Context, in *struct {
 	case t == nil:
 		return nil, errNoExport
 	case view.State != exportDone:
-		return nil, huma.NewError(http.StatusConflict, "This file is not made yet: ask how far it is, and for the file when it is done.")
+		return nil, refusalOf(http.StatusConflict, "api.not-made-yet", nil)
 	}
 	f, err := os.Open(view.path)
 	if err != nil { // told of no more since

@@ -21,6 +21,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/sheet"
 	"kindmargin/store"
+	"kindmargin/words"
 )
 
 // house brings in a job with so many doors.
@@ -191,7 +192,7 @@ func TestAnExportIsMadeOnceAndCanBeStopped(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, first.ID, again.ID)
 	_, err = ask(ctx, "k1", "load")
-	assert.ErrorContains(t, err, "used for another request")
+	assert.ErrorContains(t, err, "api.key-used")
 	second, err := ask(ctx, "k2", "book")
 	require.NoError(t, err)
 	here, err := ask(t.Context(), "k3", "order")
@@ -203,7 +204,7 @@ func TestAnExportIsMadeOnceAndCanBeStopped(t *testing.T) {
 		ExportPath
 		Large
 	}{ExportPath: ExportPath{first.ID}})
-	assert.ErrorContains(t, err, "not made yet")
+	assert.ErrorContains(t, err, "api.not-made-yet")
 	_, err = s.stopExport(ctx, &ExportPath{first.ID})
 	require.NoError(t, err)
 	ends(first, exportStopped)
@@ -241,7 +242,7 @@ func TestAnExportIsMadeOnceAndCanBeStopped(t *testing.T) {
 		require.NoError(t, err)
 	}
 	_, err = ask(t.Context(), "", "order")
-	assert.ErrorContains(t, err, "Ten files are being made already")
+	assert.ErrorContains(t, err, "api.exports-busy")
 	s.exports.close()
 	s.making.Release(1)
 	assert.Zero(t, files())
@@ -280,7 +281,7 @@ func TestExportsThatFail(t *testing.T) {
 	srv.writeExport(t.Context(), e, made{write: func(context.Context, io.Writer, func()) error { panic("no such unit") }})
 	_, v = srv.exports.find("e")
 	assert.Equal(t, exportFailed, v.State)
-	assert.Equal(t, wentWrong, v.Problem)
+	assert.Equal(t, words.Voice{}.Text(wentWrong), v.Problem)
 	assert.Contains(t, log.String(), "no such unit")
 	assert.True(t, srv.making.TryAcquire(1), "the next comes to its turn")
 }

@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"errors"
-	"fmt"
 	"net/http"
 	"slices"
 	"strings"
@@ -11,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/sheet"
 	"kindmargin/store"
@@ -62,7 +62,7 @@ const mostDrawn = 60
 // drawings are the light of doors that are seen on the walk.
 func (s server) drawings(ctx context.Context, in *DoorsIn) (*body[[]DoorDrawing], error) {
 	if len(in.Doors) == 0 || len(in.Doors) > mostDrawn {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Ask for the drawings of 1 to %d doors.", mostDrawn))
+		return nil, refusalOf(422, "api.drawings", message.Args{"most": message.Number(mostDrawn)})
 	}
 	out := &body[[]DoorDrawing]{Body: []DoorDrawing{}}
 	for _, id := range in.Doors {
@@ -90,7 +90,7 @@ func (s server) place(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return nil, s.told(ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before), in.Job, "", "put elsewhere")
+	return nil, s.told(ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before), in.Job, "", s.label(ctx, "label.put-elsewhere", nil))
 }
 
 // chosen are some doors of a job, in the order of the walk; all of them where none is named.
@@ -114,7 +114,7 @@ func (s server) chosen(ctx context.Context, id string, doors []string) (job.Job,
 // mostAtOnce is how many doors are planned while their request waits. More are an export, which says how far it is.
 const mostAtOnce = 40
 
-var errExport = huma.Error422UnprocessableEntity("That is more doors than are given out at once: have it made under Papers and schedules, which shows how far it is. (For a program: POST /api/exports.)")
+var errExport = refusalOf(422, "api.too-many-at-once", nil)
 
 // few are chosen doors that may be planned while their request waits.
 func (s server) few(ctx context.Context, id string, doors []string) (job.Job, error) {
@@ -177,10 +177,10 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 		return nil, err
 	}
 	if len(asked.Parts) == 0 || slices.ContainsFunc(asked.Parts, func(p job.Part) bool { return !slices.Contains(job.Parts, p) }) {
-		return nil, huma.Error422UnprocessableEntity("Say which choices are copied: margins, hinges or lock.")
+		return nil, refusalOf(422, "api.which-choices", nil)
 	}
 	if len(asked.To) > mostCopied {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Choices are copied to %d doors at most at once: choose fewer.", mostCopied))
+		return nil, refusalOf(422, "api.copied-most", message.Args{"most": message.Number(mostCopied)})
 	}
 	ids := []string{asked.From}
 	for _, to := range asked.To {
@@ -231,11 +231,12 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if asked.Preview {
 		return out, nil
 	}
-	now, err := s.store.SaveAll(ctx, in.Job, "choices of "+from.Opening.Name, saved, to, once)
+	label := s.label(ctx, "label.choices", message.Args{"door": from.Opening.Name})
+	now, err := s.store.SaveAll(ctx, in.Job, label, saved, to, once)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	s.tell(ctx, Changed{Job: in.Job, Label: "choices of " + from.Opening.Name, By: asked.By})
+	s.tell(ctx, Changed{Job: in.Job, Label: label, By: asked.By})
 	for _, at := range now {
 		out.Body.Standing = append(out.Body.Standing, Standing(at))
 	}
@@ -263,17 +264,17 @@ func (c *copiedDoor) judge(j job.Job, parts []job.Part) {
 	was := c.kept.Opening
 	c.view = CopiedDoor{ID: was.ID, Name: was.Name, Room: was.Room, Changes: []string{}, Brings: []string{}}
 	for _, p := range parts {
-		c.view.Changes = append(c.view.Changes, plan.Differs(j, p, was, c.to)...)
+		c.view.Changes = append(c.view.Changes, inWords(sheet.Voice(j), plan.Differs(j, p, was, c.to))...)
 	}
 	if len(c.view.Changes) == 0 {
 		return
 	}
 	if err := signed(was, c.to); err != nil {
-		c.view.Refused = "It was signed off: open it again in Log first."
+		c.view.Refused = sheet.Voice(j).Text("api.copy-signed")
 		return
 	}
-	if err := errors.Join(c.to.Check(j.Unit), c.to.CheckKit(j.Kit)); err != nil {
-		c.view.Refused = problemOf(err)
+	if err := errors.Join(c.to.Check(), c.to.CheckKit(j.Kit)); err != nil {
+		c.view.Refused = sheet.Voice(j).Say(problemOf(err))
 		return
 	}
 	stops := func(o job.Opening) (list []string) {
@@ -291,7 +292,7 @@ func (c *copiedDoor) judge(j job.Job, parts []job.Part) {
 		}
 	}
 	if len(was.Tried) > 0 || was.Done[job.StepCut] != "" {
-		c.view.Brings = append(c.view.Brings, "It is cut already: what was done goes by what was chosen then.")
+		c.view.Brings = append(c.view.Brings, sheet.Voice(j).Text("api.copy-cut"))
 	}
 }
 
@@ -316,7 +317,7 @@ func (s server) undoMany(ctx context.Context, in *struct {
 	}
 	err = s.store.UndoAll(ctx, in.Job, list, once)
 	if errors.Is(err, store.ErrStale) {
-		return nil, huma.NewError(http.StatusPreconditionFailed, "One of these doors was changed since: none was taken back. Undo it at the door itself, then the others ("+strings.TrimPrefix(err.Error(), store.ErrStale.Error()+": ")+").")
+		return nil, refusalOf(http.StatusPreconditionFailed, "api.undo-stale", message.Args{"doors": strings.TrimPrefix(err.Error(), store.ErrStale.Error()+": ")})
 	}
-	return nil, s.told(ctx, err, in.Job, "", "several doors taken back")
+	return nil, s.told(ctx, err, in.Job, "", s.label(ctx, "label.several-back", nil))
 }

@@ -131,7 +131,7 @@ func TestChoicesAreCopiedAndTakenBack(t *testing.T) {
 		{chart.ID, chart.Version}, {boots.ID, boots.Version}, {beam.ID, beam.Version},
 	}, Preview: true, By: "Wren"}
 	seen := got[Copied](t, s.do("POST", path+"/copy", "", ask))
-	assert.Contains(t, seen.Doors[0].Changes, "lock: surface lock, cylinder → bathroom lock, 64 mm case")
+	assert.Contains(t, seen.Doors[0].Changes, "lock: rim lock, cylinder → bathroom lock, 64 mm case")
 	assert.Contains(t, seen.Doors[1].Refused, "signed off")
 	assert.Contains(t, seen.Doors[2].Changes, "hinge: 75 mm (3 in) butt → 100 mm (4 in) butt")
 	assert.NotEmpty(t, seen.Doors[2].Brings)
@@ -207,7 +207,7 @@ func TestAScheduleComesIn(t *testing.T) {
 	assert.Equal(t, 2, seen.Good)
 	assert.Equal(t, 1, seen.Bad)
 	assert.Equal(t, 3, seen.Rows[0].Line, "what is wrong is seen first")
-	assert.Equal(t, ScheduleFault{"Hung", `"sideways" is no side: the hinges are on the left or on the right, seen from the pull face.`}, seen.Rows[0].Faults[0])
+	assert.Equal(t, ScheduleFault{"Hung", "“sideways” is not a side. The hinges are on the left or on the right, seen from the pull side."}, seen.Rows[0].Faults[0])
 	assert.Equal(t, []string{"762", "762", "838,5"}, seen.Columns[3].Sample)
 	assert.False(t, seen.Known)
 
@@ -330,7 +330,7 @@ func TestBackupAndRestoreFromThePage(t *testing.T) {
 	assert.Equal(t, 412, s.do("PATCH", door, changed.etag, patch("/room", "Attic")).status)
 
 	for says, body := range map[string][]byte{
-		"damaged or cut short": a.raw[:len(a.raw)/2], "no backup of Kind Margin": []byte("a letter"),
+		"damaged or cut short": a.raw[:len(a.raw)/2], "not a backup of Kind Margin": []byte("a letter"),
 	} {
 		bad := s.do("POST", "/restore", "", body)
 		assert.Equal(t, 422, bad.status)

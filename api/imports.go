@@ -13,6 +13,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"kindmargin/core/message"
 	"kindmargin/photo"
 	"kindmargin/store"
 )
@@ -39,7 +40,7 @@ const (
 func newImports() *background[Import] {
 	return &background[Import]{
 		most: 2, kept: 20,
-		many: huma.NewError(http.StatusTooManyRequests, "Two files are coming in already: wait until one of them is in, or stop it."),
+		many: refusalOf(http.StatusTooManyRequests, "api.imports-busy", nil),
 	}
 }
 
@@ -117,7 +118,7 @@ func (s server) readImport(ctx context.Context, i *task[Import], dir string) {
 		}
 	})
 	if err == nil {
-		s.tell(ctx, Changed{Job: head.ID, Label: "a job came in"})
+		s.tell(ctx, Changed{Job: head.ID, Label: s.label(ctx, "label.came-in", nil)})
 	}
 }
 
@@ -127,6 +128,9 @@ func (s server) saidOf(ctx context.Context, what, id string, err error) string {
 	var status huma.StatusError
 	if errors.As(said, &status) && status.GetStatus() >= 500 {
 		s.logs.Error("an "+what+" failed", what, id, "cause", err.Error())
+	}
+	if m, ok := message.Of(said); ok {
+		return s.voice(ctx).Say(m)
 	}
 	return said.Error()
 }
@@ -166,7 +170,7 @@ type ImportPath struct {
 	Import string `path:"import"`
 }
 
-var errNoImport = huma.Error404NotFound("There is no such import, or it ended long ago: see whether the job is on the list.")
+var errNoImport = refusalOf(404, "api.no-import", nil)
 
 func (s server) imported(_ context.Context, in *ImportPath) (*body[Import], error) {
 	t, view := s.imports.find(in.Import)

@@ -151,7 +151,7 @@ func TestABundleComesInWholeOrNotAtAll(t *testing.T) {
 		"a caption on two lines":  {photo(func(p *BundledPhoto) { p.Caption = "a\nb" }), "on several lines"},
 		"a caption too long":      {photo(func(p *BundledPhoto) { p.Caption = strings.Repeat("a", 201) }), "too long"},
 		"a time that is none":     {photo(func(p *BundledPhoto) { p.At = "yesterday" }), "no time"},
-		"a picture that is none":  {bundled(t, j, list, map[string][]byte{"photos/a.jpg": []byte("no")}), "damaged, or is none"},
+		"a picture that is none":  {bundled(t, j, list, map[string][]byte{"photos/a.jpg": []byte("no")}), "damaged, or is not a picture"},
 		"too many of a door":      {bundled(t, j, many, map[string][]byte{"photos/a.jpg": pic}), "More than 60 photographs"},
 		"a job that is none":      {bundled(t, j, list, map[string][]byte{bundleJob: []byte("no")}), "not a whole job file"},
 		"no zip and no file":      {[]byte("the lock margin is tight"), "not a whole job file"},

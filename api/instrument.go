@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"fmt"
 	"net/http"
 	"slices"
 	"strings"
@@ -10,9 +9,8 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"github.com/danielgtaylor/huma/v2"
-
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/store"
 )
 
@@ -60,7 +58,7 @@ func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], err
 		return nil, problem(ctx, err)
 	}
 	if utf8.RuneCountInString(asked.ID) > 80 || utf8.RuneCountInString(asked.From) > 60 || strings.ContainsFunc(asked.ID+asked.From, unicode.IsControl) {
-		return nil, huma.Error422UnprocessableEntity("Keep the id under 80 letters and the name under 60, on one line.")
+		return nil, refusalOf(422, "api.instrument-name", nil)
 	}
 	if _, err := measure.Parse(asked.Text, measure.NoUnit); err != nil {
 		return nil, problem(ctx, err)
@@ -73,7 +71,7 @@ func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], err
 		return &body[Heard]{}, nil
 	}
 	if asked.From == "" {
-		asked.From = "an instrument"
+		asked.From = s.label(ctx, "api.an-instrument", nil)
 	}
 	if asked.ID == "" {
 		asked.ID = store.NewID()
@@ -81,7 +79,7 @@ func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], err
 	heard := s.hub.tell("length", Measured{asked.ID, strings.TrimSpace(asked.Text), asked.From}, func(e *ear) bool { return e.pass == to })
 	if heard == 0 {
 		s.said.forget(asked.ID)
-		return nil, huma.NewError(http.StatusConflict, "No page of that device is open, so nothing was read: open the door there, then send it again.")
+		return nil, refusalOf(http.StatusConflict, "api.nobody-listens", nil)
 	}
 	return &body[Heard]{Body: Heard{heard}}, nil
 }
@@ -110,5 +108,5 @@ func (s server) deviceNamed(ctx context.Context, name string) (pass string, err 
 			return p.ID, nil
 		}
 	}
-	return "", huma.Error422UnprocessableEntity(fmt.Sprintf("No device called %.60q is let in: see Devices for their names.", name))
+	return "", refusalOf(422, "api.no-such-client", message.Args{"given": message.Quote(name)})
 }

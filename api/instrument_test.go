@@ -59,9 +59,9 @@ func TestALengthIsHeardOnce(t *testing.T) {
 
 	for says, bad := range map[string]Speaking{
 		"has no unit":               {Text: "826", To: "the phone"},
-		"should begin with":         {Text: "long", To: "the phone"},
-		"No device called":          {Text: "826 mm", To: "nobody"},
-		"Keep the id under 80":      {Text: "826 mm", ID: strings.Repeat("x", 81)},
+		"Begin with":                {Text: "long", To: "the phone"},
+		"No device “nobody”":        {Text: "826 mm", To: "nobody"},
+		"Keep the ID under 80":      {Text: "826 mm", ID: strings.Repeat("x", 81)},
 		"on one line":               {Text: "826 mm", From: "a\nb"},
 		"No page of that device is": {Text: "826 mm", To: thisMachine, ID: "later"},
 	} {

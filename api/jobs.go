@@ -41,7 +41,7 @@ func (o *Once) Resolve(c huma.Context) []error {
 // of is the key of a request with a body.
 func (o Once) of(body []byte) (store.Once, error) {
 	if len(o.Key) > 80 {
-		return store.Once{}, huma.Error422UnprocessableEntity("Keep the Idempotency-Key under 80 letters.")
+		return store.Once{}, refusalOf(422, "api.key-long", nil)
 	}
 	if o.Key == "" {
 		return store.Once{}, nil
@@ -154,7 +154,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if head, err = s.store.SetHead(ctx, head, version, once); err != nil {
 		return nil, problem(ctx, err)
 	}
-	s.tell(ctx, Changed{Job: in.Job, Label: "the job"})
+	s.tell(ctx, Changed{Job: in.Job, Label: s.label(ctx, "label.job", nil)})
 	return headBody(head), nil
 }
 
@@ -220,14 +220,14 @@ func (s server) addOpening(ctx context.Context, in *struct {
 	}
 	o := head.Job().Begin("", strings.TrimSpace(asked.Name))
 	o.Room = strings.TrimSpace(asked.Room)
-	if err := o.Check(head.Unit); err != nil {
+	if err := o.Check(); err != nil {
 		return nil, problem(ctx, err)
 	}
 	k, err := s.store.AddOpening(ctx, in.Job, o, once)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	s.tell(ctx, Changed{Job: in.Job, Opening: k.Opening.ID, Version: k.Version, Label: "added"})
+	s.tell(ctx, Changed{Job: in.Job, Opening: k.Opening.ID, Version: k.Version, Label: s.label(ctx, "label.added", nil)})
 	return openingBody(k), nil
 }
 
@@ -259,7 +259,7 @@ const mostFiled = 1000
 func jobFile(j job.Job) ([]byte, error) {
 	b, err := job.Encode(j)
 	if err == nil && len(b) > largestFile {
-		err = huma.NewError(http.StatusInsufficientStorage, "The job is larger than a job file may be (64 MB): keep it by kindmargin backup, which holds any size.")
+		err = refusalOf(http.StatusInsufficientStorage, "api.file-large", nil)
 	}
 	return b, err
 }
@@ -309,7 +309,7 @@ func (s server) importFile(ctx context.Context, in *struct {
 		return nil, err
 	}
 	if isZip(in.RawBody) {
-		return nil, huma.Error422UnprocessableEntity("A job with its photographs comes in by /api/imports, which says how far it is: nothing was changed.")
+		return nil, refusalOf(422, "api.import-zip", nil)
 	}
 	j, err := job.Decode(in.RawBody)
 	if err != nil {

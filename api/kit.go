@@ -8,8 +8,10 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
+	"kindmargin/sheet"
 	"kindmargin/store"
 )
 
@@ -21,7 +23,7 @@ func (s server) keepsKit(ctx context.Context, head store.Head) error {
 	}
 	for _, k := range append(walk, off...) {
 		if k.Broken == nil && k.Opening.CheckKit(head.Kit) != nil {
-			return field.Fault("/kit", "%s was read with a tool, or hangs on hinges, that this would take out of the kit: keep it, or choose another there first.", k.Opening.Name)
+			return field.Fault("/kit", "refused.kit-in-use", message.Args{"door": k.Opening.Name})
 		}
 	}
 	return nil
@@ -52,11 +54,11 @@ func (s server) prove(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	got, err := head.Kit.Tools.Prove(in.Tool, asked, head.Tape.Step().MM(), head.Unit)
+	got, err := head.Kit.Tools.Prove(in.Tool, asked, head.Tape.Step().MM())
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[ProofFound]{Body: ProofFound{got, proofSays(head.Kit.Tools, in.Tool, got, head.Unit)}}, nil
+	return &body[ProofFound]{Body: ProofFound{got, sheet.Voice(head.Job()).Say(proofSays(head.Kit.Tools, in.Tool, got))}}, nil
 }
 
 // proof is a survey.Proof with lengths as a person writes them.
@@ -74,7 +76,7 @@ func (p proof) lengths(u measure.Unit) (survey.Proof, error) {
 	parse := func(at, text string) measure.Length {
 		l, err := measure.Parse(text, u)
 		if err != nil {
-			bad.Add(at, "%s", err.Error())
+			bad.Under(at, err)
 		}
 		return l
 	}
@@ -91,25 +93,25 @@ func (p proof) lengths(u measure.Unit) (survey.Proof, error) {
 }
 
 // proofSays tells what was found, and how sure (2σ).
-func proofSays(kit survey.Kit, id string, p survey.Proved, u measure.Unit) string {
+func proofSays(kit survey.Kit, id string, p survey.Proved) message.Message {
 	var instrument *trade.Instrument
 	for _, t := range kit {
 		if t.ID == id {
 			instrument, _ = trade.InstrumentByID(t.Instrument)
 		}
 	}
-	by, sure := measure.FromMM(math.Abs(p.Bias)), measure.FromMM(figure.Coverage*p.Sure)
-	each := ""
-	if instrument.PerMetre {
-		each = " in each metre"
-	}
-	say := func(l measure.Length, way measure.Way) string { return measure.Fine(l, way, u) + " " + string(u) }
-	if p.Bias > -p.Sure/2 && p.Bias < p.Sure/2 {
-		return fmt.Sprintf("No error was found, to ±%s%s: it is taken as true, and as sure as that.", say(sure, measure.Up), each)
-	}
-	way := instrument.Way
+	args := message.Args{"by": message.Near(measure.FromMM(math.Abs(p.Bias))), "sure": message.Fine(measure.FromMM(figure.Coverage * p.Sure)), "way": instrument.Way}
 	if p.Bias < 0 {
-		way = instrument.Other
+		args["way"] = instrument.Other
 	}
-	return fmt.Sprintf("It %s by %s%s (±%s): that is allowed for.", way, say(by, measure.Nearest), each, say(sure, measure.Up))
+	none := p.Bias > -p.Sure/2 && p.Bias < p.Sure/2
+	switch {
+	case none && instrument.PerMetre:
+		return message.Message{ID: "proof.true-metre", Args: args}
+	case none:
+		return message.Message{ID: "proof.true", Args: args}
+	case instrument.PerMetre:
+		return message.Message{ID: "proof.wrong-metre", Args: args}
+	}
+	return message.Message{ID: "proof.wrong", Args: args}
 }

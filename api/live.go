@@ -10,6 +10,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+
+	"kindmargin/core/message"
 )
 
 // Changed is a change that every open page hears of at once.
@@ -164,4 +166,9 @@ func (s server) events(ctx context.Context, in *ListenIn) (*huma.StreamResponse,
 			}
 		}
 	}}, nil
+}
+
+// label is what a change is called, in the words of the job that it is of.
+func (s server) label(ctx context.Context, id message.ID, args message.Args) string {
+	return s.voice(ctx).Say(message.Message{ID: id, Args: args})
 }

@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 	"errors"
-	"fmt"
 	"net/http"
 	"reflect"
 	"slices"
@@ -11,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/photo"
 	"kindmargin/store"
 )
@@ -80,7 +80,7 @@ func (s server) addPhoto(ctx context.Context, in *struct {
 },
 ) (*body[PhotoView], error) {
 	if !slices.Contains(job.Steps, in.Step) {
-		return nil, huma.Error422UnprocessableEntity("Say which step the photograph belongs to.")
+		return nil, refusalOf(422, "api.photo-step", nil)
 	}
 	if err := byHand(in.By, in.Caption); err != nil {
 		return nil, err
@@ -97,7 +97,7 @@ func (s server) addPhoto(ctx context.Context, in *struct {
 		Opening: in.Opening, Step: in.Step, By: in.By, Caption: in.Caption, Width: kept.Width, Height: kept.Height, Data: kept.Data,
 	}, once)
 	if errors.Is(err, store.ErrPhotos) {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d photographs are kept of a door, those taken off among them, and there are as many: write down what this one would show as a note instead.", store.MostPhotos))
+		return nil, refusalOf(422, "api.photos-full", message.Args{"most": message.Number(store.MostPhotos)})
 	}
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -160,7 +160,7 @@ func (s server) spend(ctx context.Context, in *struct {
 		return nil, err
 	}
 	if !slices.Contains(job.Steps, t.Step) || t.Seconds < 1 || t.Seconds > 3600 {
-		return nil, huma.Error422UnprocessableEntity("Say a step, and 1 to 3600 seconds.")
+		return nil, refusalOf(422, "api.time-spent", nil)
 	}
 	if _, err := s.store.Opening(ctx, in.Job, in.Opening); err != nil {
 		return nil, problem(ctx, err)
@@ -182,5 +182,5 @@ func signed(before, after job.Opening) error {
 	if reflect.DeepEqual(before, after) {
 		return nil
 	}
-	return huma.NewError(http.StatusConflict, fmt.Sprintf("This door was signed off by %s and is locked: open it again in Log, with a reason, then change it. Nothing was changed.", before.Signed.By))
+	return refusalOf(http.StatusConflict, "api.signed", message.Args{"by": before.Signed.By})
 }

@@ -33,8 +33,8 @@ func jpegOf(t *testing.T, w, h int) []byte {
 	return b.Bytes()
 }
 
-// located is a JPEG with an Exif segment that says where it was taken.
-func located(t *testing.T, w, h int) []byte {
+// placed is a JPEG with an Exif segment that says where it was taken.
+func placed(t *testing.T, w, h int) []byte {
 	exif := "Exif\x00\x00GPS 52.1 N 1.6 E"
 	head := append([]byte{0xff, 0xd8, 0xff, 0xe1}, binary.BigEndian.AppendUint16(nil, uint16(len(exif)+2))...)
 	return append(append(head, exif...), jpegOf(t, w, h)[2:]...)
@@ -43,7 +43,7 @@ func located(t *testing.T, w, h int) []byte {
 func TestPhotographsAreKeptWithoutWhereTheyWereTaken(t *testing.T) {
 	s := run(t)
 	path, _, _ := s.begin(measure.Millimetres)
-	a := s.do("POST", path+"/photos?step=try&by=Wren&caption=the+lock+margin", "", located(t, 120, 90))
+	a := s.do("POST", path+"/photos?step=try&by=Wren&caption=the+lock+margin", "", placed(t, 120, 90))
 	p := got[PhotoView](t, a)
 	assert.Equal(t, "Wren", p.By)
 	assert.Equal(t, 120, p.Width)
@@ -82,11 +82,11 @@ func TestPicturesThatAreNone(t *testing.T) {
 		status int
 		says   string
 	}{
-		{"a note", []byte("the lock margin is tight"), 422, "not a picture"},
+		{"a note", []byte("the lock margin is tight"), 422, "not a JPEG or PNG"},
 		{"nothing", []byte{}, 400, "nothing was changed"},
 		{"cut short", whole[:len(whole)/3], 422, "damaged"},
 		{"too many dots", bomb, 422, "too large"},
-		{"not brought down", jpegOf(t, 3000, 10), 422, "bring it down first"},
+		{"not brought down", jpegOf(t, 3000, 10), 422, "make it smaller first"},
 		{"200 MB", append(whole, make([]byte, 200<<20)...), 413, ""},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -168,7 +168,7 @@ func TestHangsAndGapsAreNumbered(t *testing.T) {
 	planed["off"] = []any{0, 1}
 	short := s.do("PATCH", path, a.etag, patch("/tried/0/hangs/2/did/planed", []any{planed}))
 	assert.Equal(t, 422, short.status)
-	assert.Contains(t, short.trouble(t).Detail, "2 stand where 3 belong", "nothing is filled up silently")
+	assert.Contains(t, short.trouble(t).Detail, "2 values where 3 belong", "nothing is filled up silently")
 	assert.Equal(t, 422, s.do("PATCH", path, a.etag, []Op{{Op: "replace", Path: "/tried/0/hangs/2/did/planed/0/off/3", Value: 1}}).status)
 	assert.Contains(t, v.Plan.Leaves[0].Try.Hangs[2].Did, "top hinge let in by 0.75 mm")
 }

@@ -4,8 +4,6 @@ import (
 	"context"
 	"reflect"
 
-	"github.com/danielgtaylor/huma/v2"
-
 	"kindmargin/core/job"
 	"kindmargin/sheet"
 	"kindmargin/store"
@@ -71,7 +69,7 @@ func (s server) change(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	if err := o.Check(k.Job.Unit); err != nil {
+	if err := o.Check(); err != nil {
 		return nil, problem(ctx, err)
 	}
 	if err := o.CheckKit(k.Job.Kit); err != nil {
@@ -85,7 +83,7 @@ func (s server) change(ctx context.Context, in *struct {
 	}
 	k.By = in.By
 	if in.Label == "" {
-		in.Label = "a change"
+		in.Label = s.label(ctx, "label.change", nil)
 	}
 	// The plan is worked out while the disk is written to.
 	unit := k.Job.Job()
@@ -162,7 +160,7 @@ func (s server) history(ctx context.Context, in *historyIn, move func(context.Co
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	s.tell(ctx, Changed{Job: in.Job, Opening: in.Opening, Version: k.Version, Label: "undo or redo"})
+	s.tell(ctx, Changed{Job: in.Job, Opening: in.Opening, Version: k.Version, Label: s.label(ctx, "label.undo", nil)})
 	return openingBody(k), nil
 }
 
@@ -174,7 +172,7 @@ type LeafIn struct {
 // of is the leaf's place among those of a door, which has it.
 func (l LeafIn) of(o job.Opening) (int, error) {
 	if l.Leaf != 1 && (l.Leaf != 2 || o.Pair == nil) {
-		return 0, unreadable("query.leaf", "A door has leaf 1, and a pair leaf 2.")
+		return 0, unreadable("query.leaf", "api.leaf")
 	}
 	return l.Leaf - 1, nil
 }
@@ -210,7 +208,7 @@ func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[sheet.Stor
 	return &body[sheet.StoryRod]{Body: r}, nil
 }
 
-var errNoRod = huma.Error422UnprocessableEntity("No rod can be marked from this door yet: its hinges wait for readings.")
+var errNoRod = refusalOf(422, "api.no-rod", nil)
 
 // hingeWays are the hinges that could be taken.
 func (s server) hingeWays(ctx context.Context, in *struct {
@@ -234,11 +232,11 @@ func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {
 	if err != nil {
 		return nil, err
 	}
-	return nil, s.told(ctx, s.store.Remove(ctx, in.Job, in.Opening, version), in.Job, in.Opening, "taken off")
+	return nil, s.told(ctx, s.store.Remove(ctx, in.Job, in.Opening, version), in.Job, in.Opening, s.label(ctx, "label.taken-off", nil))
 }
 
 func (s server) restore(ctx context.Context, in *OpeningPath) (*struct{}, error) {
-	return nil, s.told(ctx, s.store.PutBack(ctx, in.Job, in.Opening), in.Job, in.Opening, "put back")
+	return nil, s.told(ctx, s.store.PutBack(ctx, in.Job, in.Opening), in.Job, in.Opening, s.label(ctx, "label.put-back", nil))
 }
 
 // told tells every page of a change of the walk, where it was made.

@@ -3,20 +3,20 @@ package api
 import (
 	"encoding/json"
 	"errors"
-	"fmt"
+	"net/http"
 	"reflect"
 	"slices"
 	"sort"
 	"strconv"
 	"strings"
 
-	"github.com/danielgtaylor/huma/v2"
 	jsonpatch "github.com/evanphx/json-patch/v5"
 
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/season"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
@@ -39,21 +39,21 @@ func readOps(raw []byte) ([]op, error) {
 		return nil, err
 	}
 	if len(ops) == 0 || len(ops) > mostOps {
-		return nil, field.Error{Problem: fmt.Sprintf("A change has 1 to %d operations, not %d.", mostOps, len(ops))}
+		return nil, field.Fault("", "refused.ops", message.Args{"most": message.Number(mostOps), "given": message.Number(len(ops))})
 	}
 	for _, o := range ops {
 		if !slices.Contains([]string{"add", "remove", "replace", "test"}, o.Op) {
-			return nil, field.Error{Pointer: pointer(o), Problem: "A change can add, remove, replace or test."}
+			return nil, field.Fault(pointer(o), "refused.op", nil)
 		}
 		t, ok := job.TypeAt(openingType, o.Path)
 		if !ok || o.Path == "" {
-			return nil, field.Error{Pointer: pointer(o), Problem: "That does not belong there: an opening has no such place."}
+			return nil, field.Fault(pointer(o), "refused.op-place", nil)
 		}
 		if o.Op == "remove" {
 			continue
 		}
 		if o.Value == nil {
-			return nil, field.Error{Pointer: pointer(o), Problem: "That change needs a value."}
+			return nil, field.Fault(pointer(o), "refused.op-value", nil)
 		}
 		var f field.Error
 		if errors.As(job.CheckJSON(o.Value, t), &f) {
@@ -112,7 +112,7 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 		return o, wrongAt(ops, err)
 	}
 	if after.ID != o.ID {
-		return o, field.Error{Pointer: "/id", Problem: "An opening keeps its id."}
+		return o, field.Fault("/id", "refused.opening-keeps-id", nil)
 	}
 	number(after.Readings, "r")
 	numberHangs(after.Tried)
@@ -140,10 +140,11 @@ func apply(doc []byte, ops []op) ([]byte, error) {
 	i := sort.Search(len(ops)-1, func(n int) bool { _, err := try(n + 1); return err != nil })
 	at := pointer(ops[i])
 	if ops[i].Op == "test" {
-		return nil, huma.Error412PreconditionFailed("What stood there when you looked is gone or has moved, so nothing was changed. The newer state is shown: do it again if it still holds.",
-			&huma.ErrorDetail{Location: at, Message: "Something else stands there now."})
+		r := refusalOf(http.StatusPreconditionFailed, "api.moved", nil)
+		r.at = []located{{at, message.Message{ID: "api.something-else"}}}
+		return nil, r
 	}
-	return nil, field.Error{Pointer: at, Problem: "The change does not fit the opening: there is nothing at that place."}
+	return nil, field.Fault(at, "refused.op-fits-not", nil)
 }
 
 // wrongAt points at the operation whose value does not belong where it went.
@@ -196,7 +197,7 @@ func readLengths(at string, value any, unit measure.Unit, bad *field.Errors) any
 	case string:
 		read, err := readText(at, v, unit)
 		if err != nil {
-			*bad = append(*bad, field.Error{Pointer: at, Problem: err.Error()})
+			bad.Under(at, err)
 			return nil
 		}
 		return read

@@ -4,15 +4,13 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"strings"
-
-	"github.com/danielgtaylor/huma/v2"
 
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
-	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/practice"
+	"kindmargin/core/survey"
 	"kindmargin/sheet"
 	"kindmargin/store"
 	"kindmargin/words"
@@ -80,14 +78,18 @@ type Played struct {
 
 // PlayedRead is a reading as the learner has it.
 type PlayedRead struct {
-	Name string     `json:"name"`
-	Text sheet.Text `json:"text"`
+	Name string      `json:"name"`
+	Kind survey.Kind `json:"kind"`
+	Side frame.Side  `json:"side,omitempty"`
+	At   float64     `json:"at" doc:"In mm."`
+	Text sheet.Text  `json:"text"`
 }
 
 // PlayedLight is the light at one place.
 type PlayedLight struct {
 	Side  frame.Side   `json:"side"`
-	Where string       `json:"where"`
+	Place string       `json:"place" doc:"As in a plan."`
+	Where string       `json:"where" doc:"The same in words."`
 	Gap   sheet.Length `json:"gap"`
 }
 
@@ -132,9 +134,9 @@ func (s server) practice(ctx context.Context, _ *struct{}) (*body[Practice], err
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	v := Practice{Runs: []PracticeRun{}}
+	v, voice := Practice{Runs: []PracticeRun{}}, s.practised(ctx)
 	for _, l := range practice.Levels {
-		v.Levels = append(v.Levels, Named{l.ID, l.Name, l.Why})
+		v.Levels = append(v.Levels, Named{l.ID, voice.Text(l.Name()), voice.Text(l.Why())})
 	}
 	var runs []practice.Run
 	tried, right := map[string]int{}, map[string]int{}
@@ -150,9 +152,10 @@ func (s server) practice(ctx context.Context, _ *struct{}) (*body[Practice], err
 		v.Runs = append(v.Runs, PracticeRun{p.At, p.By, p.Kind, p.Name, p.Right, p.Says, p.Learn})
 	}
 	for _, d := range practice.Drills {
-		v.Drills = append(v.Drills, PracticeKind{d.ID, d.Name, tried[d.ID], right[d.ID]})
+		v.Drills = append(v.Drills, PracticeKind{d.ID, voice.Text(d.Name()), tried[d.ID], right[d.ID]})
 	}
-	v.Next, v.Why = practice.Next(runs)
+	next, why := practice.Next(runs)
+	v.Next, v.Why = next, voice.Say(why)
 	return &body[Practice]{Body: v}, nil
 }
 
@@ -166,15 +169,14 @@ type ExerciseIn struct {
 func (s server) exercise(ctx context.Context, in *ExerciseIn) (*sheetOut, error) {
 	e, err := practice.New(in.Seed, in.Level)
 	if err != nil {
-		return nil, problem(ctx, field.Error{Problem: asSentence(err)})
+		return nil, problem(ctx, err)
 	}
 	return &sheetOut{"application/json", fmt.Sprintf(`attachment; filename="%s-%d.exercise.json"`, e.Level, e.Seed), e.Write()}, nil
 }
 
-// asSentence is an error as a sentence.
-func asSentence(err error) string {
-	t := err.Error()
-	return strings.ToUpper(t[:1]) + t[1:] + "."
+// practised is how practice is told: in the words of the device, and in millimetres.
+func (s server) practised(ctx context.Context) words.Voice {
+	return s.voice(ctx).Measured(measure.Millimetres, measure.HalfMillimetre)
 }
 
 // play does the moves of an attempt.
@@ -201,16 +203,17 @@ func (s server) play(ctx context.Context, in *struct {
 		e, err = practice.New(asked.Seed, asked.Level)
 	}
 	if err != nil {
-		return nil, problem(ctx, field.Error{Pointer: "/file", Problem: asSentence(err)})
+		return nil, problem(ctx, field.Error{Pointer: "/file", Problem: problemOf(err)})
 	}
 	st, err := practice.Play(e, asked.Moves)
 	if err != nil {
-		return nil, problem(ctx, field.Error{Pointer: fmt.Sprintf("/moves/%d", max(len(asked.Moves)-1, 0)), Problem: asSentence(err)})
+		return nil, problem(ctx, field.Error{Pointer: fmt.Sprintf("/moves/%d", max(len(asked.Moves)-1, 0)), Problem: problemOf(err)})
 	}
 	e.Moves = asked.Moves
-	v := playedView(e, st)
+	voice := s.practised(ctx)
+	v := playedView(voice, e, st)
 	if g := st.Grade; g != nil && asked.Keep {
-		p := store.Practised{By: asked.By, Kind: "opening", Name: e.Name, Right: g.Fits && len(g.Small) == 0, Says: g.Said[0].Text, Learn: g.Learn, Doc: string(e.Write())}
+		p := store.Practised{By: asked.By, Kind: "opening", Name: voice.Say(e.Title()), Right: g.Fits && len(g.Small) == 0, Says: voice.Say(g.Said[0].Text), Learn: voice.Say(g.Learn), Doc: string(e.Write())}
 		if err := s.store.AddPractised(ctx, p, once); err != nil {
 			return nil, problem(ctx, err)
 		}
@@ -218,9 +221,9 @@ func (s server) play(ctx context.Context, in *struct {
 	return &body[Played]{Body: v}, nil
 }
 
-func playedView(e practice.Exercise, st practice.State) Played {
+func playedView(voice words.Voice, e practice.Exercise, st practice.State) Played {
 	v := Played{
-		Class: e.Sealed != "", Name: e.Name, Level: e.Level, Bored: e.Bored, Slabs: []sheet.Text{}, Readings: []PlayedRead{}, Minutes: st.Minutes, School: st.School, Slab: st.Slab, Edge: st.Edge,
+		Class: e.Sealed != "", Name: voice.Say(e.Title()), Level: e.Level, Bored: e.Bored, Slabs: []sheet.Text{}, Readings: []PlayedRead{}, Minutes: st.Minutes, School: st.School, Slab: st.Slab, Edge: st.Edge,
 		Hung: st.Hung, GoesIn: st.GoesIn, Light: []PlayedLight{}, Rounds: st.Rounds, Trips: st.Trips, Done: st.Done,
 	}
 	for _, z := range e.Slabs {
@@ -228,28 +231,28 @@ func playedView(e practice.Exercise, st practice.State) Played {
 		v.Slabs = append(v.Slabs, sheet.Text{MM: w.MM + " × " + l.MM, In: w.In + " × " + l.In})
 	}
 	for _, r := range st.Readings {
-		v.Readings = append(v.Readings, PlayedRead{r.Title(measure.Millimetres), sheet.Fine(r.Value)})
+		v.Readings = append(v.Readings, PlayedRead{voice.Word(r.Reading), r.Kind, r.Side, r.At.MM(), sheet.Fine(r.Value)})
 	}
 	for _, l := range st.Light {
 		gap := measure.FromMM(l.Gap)
-		v.Light = append(v.Light, PlayedLight{l.Side, l.Where, sheet.Length{MM: l.Gap, Text: sheet.Fine(gap)}})
+		v.Light = append(v.Light, PlayedLight{l.At.Side, l.At.ID(), voice.Word(l.At), sheet.Length{MM: l.Gap, Text: sheet.Fine(gap)}})
 	}
 	if st.Done {
 		v.Attempt = string(e.Write())
 	}
 	if g := st.Grade; g != nil {
 		p := g.Plan
-		why, voice := []string{}, words.In(job.British, measure.Millimetres, measure.HalfMillimetre)
+		why := []string{}
 		for _, c := range p.Cuts {
 			why = append(why, voice.Word(c))
 		}
 		v.Grade = &PracticeGrade{
 			Fits: g.Fits, First: g.First, Trips: g.Trips, Minutes: g.Minutes, Readings: g.Readings, Uneven: sheet.Fine(measure.FromMM(g.Uneven)),
-			Waste: int(g.Waste), Least: int(g.Least), Said: []PracticeSaid{}, Unchecked: append([]string{}, g.Unchecked...), Learn: g.Learn,
-			Plan: PracticeWould{p.Answers, p.Fits, p.Trips, p.Minutes, sheet.Fine(p.Head), sheet.Fine(p.Foot), sheet.Fine(p.Length), sheet.Fine(measure.FromMM(p.Uneven)), append(why, p.Why...)},
+			Waste: int(g.Waste), Least: int(g.Least), Said: []PracticeSaid{}, Unchecked: inWords(voice, g.Unchecked), Learn: voice.Say(g.Learn),
+			Plan: PracticeWould{p.Answers, p.Fits, p.Trips, p.Minutes, sheet.Fine(p.Head), sheet.Fine(p.Foot), sheet.Fine(p.Length), sheet.Fine(measure.FromMM(p.Uneven)), append(why, inWords(voice, p.Why)...)},
 		}
 		for _, x := range g.Said {
-			v.Grade.Said = append(v.Grade.Said, PracticeSaid(x))
+			v.Grade.Said = append(v.Grade.Said, PracticeSaid{x.Good, voice.Say(x.Text)})
 		}
 	}
 	return v
@@ -282,13 +285,13 @@ type DrillTold struct {
 	Why    string `json:"why"`
 }
 
-func drillOf(in DrillIn) (d practice.Drill, name string, err error) {
+func drillOf(in DrillIn) (d practice.Drill, name message.ID, err error) {
 	if d, err = practice.Ask(in.Kind, in.Seed); err != nil {
-		return d, "", field.Error{Pointer: "/kind", Problem: asSentence(err)}
+		return d, "", err
 	}
 	for _, k := range practice.Drills {
 		if k.ID == in.Kind {
-			name = k.Name
+			name = k.Name()
 		}
 	}
 	return d, name, nil
@@ -299,7 +302,8 @@ func (s server) drill(ctx context.Context, in *DrillIn) (*body[Drilled], error) 
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[Drilled]{Body: Drilled{d.Kind, name, d.Asks, d.Answers}}, nil
+	voice := s.practised(ctx)
+	return &body[Drilled]{Body: Drilled{d.Kind, voice.Text(name), voice.Say(d.Asks), inWords(voice, d.Answers)}}, nil
 }
 
 // answer tells whether an answer is right, and keeps that.
@@ -322,15 +326,15 @@ func (s server) answer(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	if asked.Answer < 0 || asked.Answer >= len(d.Answers) || byHand(asked.By, "") != nil {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("Take one of the %d answers.", len(d.Answers)))
+		return nil, refusalOf(422, "api.which-answer", message.Args{"most": message.Number(len(d.Answers))})
 	}
 	doc, err := json.Marshal(map[string]any{"seed": in.Seed, "answer": asked.Answer})
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	right := asked.Answer == d.Right
-	if err := s.store.AddPractised(ctx, store.Practised{By: asked.By, Kind: d.Kind, Name: name, Right: right, Says: d.Answers[asked.Answer], Doc: string(doc)}, once); err != nil {
+	right, voice := asked.Answer == d.Right, s.practised(ctx)
+	if err := s.store.AddPractised(ctx, store.Practised{By: asked.By, Kind: d.Kind, Name: voice.Text(name), Right: right, Says: voice.Say(d.Answers[asked.Answer]), Doc: string(doc)}, once); err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[DrillTold]{Body: DrillTold{right, d.Right, d.Why}}, nil
+	return &body[DrillTold]{Body: DrillTold{right, d.Right, voice.Word(d.Why)}}, nil
 }

@@ -10,35 +10,134 @@ import (
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5"
+	"golang.org/x/text/language"
 
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/sheet"
 	"kindmargin/store"
+	"kindmargin/words"
 )
 
-const wentWrong = "Something went wrong here, so nothing was changed. Your entry is kept: try again, and if it comes again, tell us the number shown."
+const wentWrong message.ID = "api.went-wrong"
 
 // What the server underneath would say in its own words.
-var plainly = map[int]string{
-	http.StatusRequestEntityTooLarge: "That is too large, so nothing was read: a change has at most 1 MB, a schedule 16, a job file 64, one with photographs 256.",
-	http.StatusRequestTimeout:        "It took too long to arrive, so nothing was changed. Try again.",
-	http.StatusUnsupportedMediaType:  "Send it as JSON (application/json).",
-	http.StatusNotAcceptable:         "It is given as JSON only.",
-	http.StatusBadRequest:            "The request cannot be read, so nothing was changed: send it whole, as JSON.",
+var plainly = map[int]message.ID{
+	http.StatusRequestEntityTooLarge: "api.too-large",
+	http.StatusRequestTimeout:        "api.too-slow",
+	http.StatusUnsupportedMediaType:  "api.media-type",
+	http.StatusNotAcceptable:         "api.accept",
+	http.StatusBadRequest:            "api.unreadable",
 }
 
 func init() {
 	of := huma.NewError
 	huma.NewError = func(status int, msg string, errs ...error) huma.StatusError {
-		if msg == "cannot read request body" { // it was cut off, or is not what it says that it is
+		if msg == cannotRead { // it was cut off, or is not what it says that it is
 			status = http.StatusBadRequest
 		}
-		if says, ok := plainly[status]; ok {
-			return of(status, says)
+		if id, ok := plainly[status]; ok {
+			return refusalOf(status, id, nil)
 		}
 		return of(status, msg, errs...)
 	}
+}
+
+// cannotRead is what huma calls a body that it cannot read.
+const cannotRead = "cannot read request body"
+
+// refusal is an answer that is a problem (RFC 9457). It is worded when it is sent, in the words of the job that it is
+// about or of the device that asks.
+type refusal struct {
+	status   int
+	says     message.Message
+	at       []located
+	header   http.Header
+	instance string
+}
+
+// located is a problem at a part of a request.
+type located struct {
+	where string
+	says  message.Message
+}
+
+func refusalOf(status int, id message.ID, args message.Args) *refusal {
+	return &refusal{status: status, says: message.Message{ID: id, Args: args}}
+}
+
+func (r *refusal) Error() string { return r.says.String() }
+
+// Message is what it says.
+func (r *refusal) Message() message.Message { return r.says }
+
+// GetStatus is its status.
+func (r *refusal) GetStatus() int { return r.status }
+
+// GetHeaders are what goes with it.
+func (r *refusal) GetHeaders() http.Header { return r.header }
+
+// ContentType is that of a problem.
+func (r *refusal) ContentType(string) string { return "application/problem+json" }
+
+// in is the problem in words.
+func (r *refusal) in(v words.Voice) *huma.ErrorModel {
+	e := &huma.ErrorModel{Status: r.status, Title: http.StatusText(r.status), Detail: v.Say(r.says), Instance: r.instance}
+	for _, l := range r.at {
+		e.Errors = append(e.Errors, &huma.ErrorDetail{Location: l.where, Message: v.Say(l.says)})
+	}
+	return e
+}
+
+// worded is how problems come to their words; what is no problem stays as it is.
+func (s server) worded(ctx huma.Context, _ string, v any) (any, error) {
+	if r, ok := v.(*refusal); ok {
+		return r.in(s.voice(ctx.Context())), nil
+	}
+	return v, nil
+}
+
+// voice says what a request is told: in the words of its job, or of the device that asks.
+func (s server) voice(ctx context.Context) words.Voice {
+	if id := chi.URLParamFromCtx(ctx, "job"); id != "" && s.store != nil {
+		if head, err := s.store.Head(ctx, id); err == nil && head.Broken == nil {
+			return sheet.Voice(head.Job())
+		}
+	}
+	return deviceVoice(traceOf(ctx).language)
+}
+
+// deviceVoice is that of a device, by the languages that it reads.
+func deviceVoice(accept string) words.Voice {
+	_, i := language.MatchStrings(english, accept)
+	if job.Languages[i] == job.American {
+		return words.In(job.American, measure.Inches, measure.UsualTape(measure.Inches))
+	}
+	return words.In(job.British, measure.Millimetres, measure.UsualTape(measure.Millimetres))
+}
+
+// english matches what a device reads with what there is.
+var english = func() language.Matcher {
+	var tags []language.Tag
+	for _, l := range job.Languages {
+		tags = append(tags, language.MustParse(string(l)))
+	}
+	return language.NewMatcher(tags)
+}()
+
+// refusals are what the store says of what cannot be done.
+var refusals = []struct {
+	err error
+	*refusal
+}{
+	{store.ErrNotFound, refusalOf(http.StatusNotFound, "api.not-here", nil)},
+	{store.ErrStale, refusalOf(http.StatusPreconditionFailed, "api.stale", nil)},
+	{store.ErrKey, refusalOf(http.StatusUnprocessableEntity, "api.key-used", nil)},
+	{store.ErrNothing, refusalOf(http.StatusUnprocessableEntity, "api.nothing-left", nil)},
+	{store.ErrFull, refusalOf(http.StatusUnprocessableEntity, "api.job-full", message.Args{"most": message.Number(store.MostDoors)})},
 }
 
 // problem turns what core and store say into problem+json (RFC 9457). What went
@@ -46,8 +145,6 @@ func init() {
 func problem(ctx context.Context, err error) error {
 	var fields field.Errors
 	var one field.Error
-	var file *job.ErrFile
-	var parse *measure.ParseError
 	var said huma.StatusError
 	switch {
 	case err == nil:
@@ -58,62 +155,55 @@ func problem(ctx context.Context, err error) error {
 		fields = field.Errors{one}
 		fallthrough
 	case errors.As(err, &fields):
-		details := make([]error, len(fields))
-		for i, f := range fields {
-			details[i] = &huma.ErrorDetail{Message: f.Problem, Location: f.Pointer}
+		r := &refusal{status: http.StatusUnprocessableEntity, says: fields[0].Problem}
+		for _, f := range fields {
+			r.at = append(r.at, located{f.Pointer, f.Problem})
 		}
-		return huma.Error422UnprocessableEntity(fields[0].Problem, details...)
-	case errors.As(err, &file):
-		return huma.Error422UnprocessableEntity(file.Problem)
-	case errors.As(err, &parse):
-		return huma.Error422UnprocessableEntity(parse.Error())
-	case errors.Is(err, store.ErrNotFound):
-		return huma.Error404NotFound("It is not here: it was taken off, or the address is wrong. Go back to the walk.")
-	case errors.Is(err, store.ErrStale):
-		return huma.Error412PreconditionFailed("It was changed since you looked, here or on another device. The newer state is shown; your entry is kept: save it again if it still holds.")
-	case errors.Is(err, store.ErrKey):
-		return huma.Error422UnprocessableEntity("This Idempotency-Key was used for another request, so nothing was done: give this one a key of its own.")
-	case errors.Is(err, store.ErrNothing):
-		return huma.Error422UnprocessableEntity("There is nothing left to undo or redo.")
-	case errors.Is(err, store.ErrFull):
-		return huma.Error422UnprocessableEntity("The job holds " + strconv.Itoa(store.MostDoors) + " doors, as many as it can: begin another job.")
+		return r
+	}
+	if m, ok := message.Of(err); ok {
+		return &refusal{status: http.StatusUnprocessableEntity, says: m}
+	}
+	for _, known := range refusals {
+		if errors.Is(err, known.err) {
+			return known.refusal
+		}
 	}
 	t := traceOf(ctx)
 	t.cause = err
-	status, says := http.StatusInternalServerError, wentWrong
+	r := refusalOf(http.StatusInternalServerError, wentWrong, nil)
 	switch {
 	case errors.Is(err, store.ErrDisk):
-		status, says = http.StatusInsufficientStorage, "The disk is full or cannot be written, so this was not saved. Your entry is kept: make room, then save it again."
+		r = refusalOf(http.StatusInsufficientStorage, "api.disk", nil)
 	case errors.Is(err, store.ErrBusy), errors.Is(err, context.DeadlineExceeded):
-		status, says = http.StatusServiceUnavailable, "The data file is held by another program, so this was not done. Your entry is kept: try again in a moment."
+		r = refusalOf(http.StatusServiceUnavailable, "api.busy", nil)
+		r.header = http.Header{"Retry-After": {"2"}}
 	case errors.Is(err, store.ErrGone):
-		status, says = http.StatusInsufficientStorage, "The data file was removed or replaced while Kind Margin ran, so nothing is saved any more. Your entry is kept: stop the program, put the file back or go on from a backup, and start it again."
+		r = refusalOf(http.StatusInsufficientStorage, "api.gone", nil)
 	case errors.Is(err, store.ErrDamaged):
-		says = "What is kept of this cannot be read: the data file is damaged there. Nothing was changed: run kindmargin check, and take it from a backup."
+		r = refusalOf(http.StatusInternalServerError, "api.damaged", nil)
 	}
-	e := huma.NewError(status, says).(*huma.ErrorModel)
-	e.Instance = instance(t)
-	if status == http.StatusServiceUnavailable {
-		return huma.ErrorWithHeaders(e, http.Header{"Retry-After": {"2"}})
-	}
-	return e
+	r.instance = instance(t)
+	return r
 }
 
 // unreadable is a request that cannot be meant, at one of its parameters.
-func unreadable(at, says string) error {
-	return &huma.ErrorModel{
-		Status: http.StatusBadRequest, Title: http.StatusText(http.StatusBadRequest), Detail: says,
-		Errors: []*huma.ErrorDetail{{Location: at, Message: says}},
-	}
+func unreadable(at string, id message.ID) error {
+	r := refusalOf(http.StatusBadRequest, id, nil)
+	r.at = []located{{at, r.says}}
+	return r
 }
 
 // problemOf is the first thing that cannot be of what a check found.
-func problemOf(err error) string {
+func problemOf(err error) message.Message {
 	var fields field.Errors
 	if errors.As(err, &fields) && len(fields) > 0 {
 		return fields[0].Problem
 	}
-	return err.Error()
+	if m, ok := message.Of(err); ok {
+		return m
+	}
+	return message.Message{ID: wentWrong}
 }
 
 // instance is the request's ID as the URI reference that RFC 9457 asks for.
@@ -125,7 +215,7 @@ func instance(t *trace) string {
 }
 
 func write(w http.ResponseWriter, r *http.Request, e *huma.ErrorModel) {
-	if e.Status >= 500 {
+	if e.Status >= http.StatusInternalServerError {
 		e.Instance = instance(traceOf(r.Context()))
 	}
 	w.Header().Set("Content-Type", "application/problem+json")
@@ -138,13 +228,14 @@ func etag(version int64) string { return `"` + strconv.FormatInt(version, 10) + 
 // version is the version that a change was made from.
 func (m Precondition) version() (int64, error) {
 	if m.IfMatch == "" {
-		return 0, huma.Error428PreconditionRequired("A change says which version it was made from: send If-Match with the ETag last read.")
+		return 0, refusalOf(428, "api.if-match", nil)
 	}
 	text := strings.TrimSpace(m.IfMatch)
 	v, err := strconv.ParseInt(strings.Trim(text, `"`), 10, 64)
 	if err != nil || text != etag(v) {
-		return 0, huma.NewError(http.StatusUnprocessableEntity, "If-Match holds no version: send the ETag last read, as it was, with its quotes.",
-			&huma.ErrorDetail{Location: "header.If-Match", Message: "Send one ETag, such as \"12\"."})
+		r := refusalOf(http.StatusUnprocessableEntity, "api.no-version", nil)
+		r.at = []located{{"header.If-Match", message.Message{ID: "api.one-etag"}}}
+		return 0, r
 	}
 	return v, nil
 }
@@ -152,7 +243,7 @@ func (m Precondition) version() (int64, error) {
 // read is a body as type T, with every name in it one that T has.
 func read[T any](raw []byte) (v T, err error) {
 	if len(raw) == 0 {
-		return v, field.Error{Problem: "The request says nothing: send it as JSON."}
+		return v, field.Fault("", "refused.empty-request", nil)
 	}
 	if err := job.CheckJSON(raw, reflect.TypeFor[T]()); err != nil {
 		return v, err
@@ -169,5 +260,5 @@ func misplaced(at string, err error) error {
 	if errors.As(err, &kind) && kind.Field != "" {
 		at += "/" + strings.ReplaceAll(kind.Field, ".", "/")
 	}
-	return field.Error{Pointer: at, Problem: "That does not belong there: " + job.Belongs(err) + "."}
+	return field.Fault(at, "refused.belongs", message.Args{"why": job.Belongs(err)})
 }

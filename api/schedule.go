@@ -8,13 +8,13 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/danielgtaylor/huma/v2"
-
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/core/schedule"
 	"kindmargin/sheet"
 	"kindmargin/sheet/table"
 	"kindmargin/store"
+	"kindmargin/words"
 )
 
 // largestSchedule is the most that is read of a schedule.
@@ -84,19 +84,19 @@ type scheduleRead struct {
 
 func (s server) readSchedule(ctx context.Context, in *ScheduleIn) (r scheduleRead, err error) {
 	if len(in.RawBody) > largestSchedule {
-		return r, huma.Error422UnprocessableEntity("A schedule of more than 16 MB is none of doors: nothing was read.")
+		return r, refusalOf(422, "api.schedule-large", nil)
 	}
 	if r.job, err = s.whole(ctx, in.Job); err != nil {
 		return r, err
 	}
 	if r.table, err = table.Read(in.RawBody, job.MostOpenings, func(rows [][]string) bool {
-		at := schedule.Header(rows)
+		at := schedule.Header(rows, words.Everywhere)
 		return at >= 0 && len(rows) > at+1
 	}); err != nil {
 		return r, err
 	}
-	if r.header = schedule.Header(r.table.Rows); r.header < 0 {
-		return r, huma.Error422UnprocessableEntity("There is no line of headers in this schedule.")
+	if r.header = schedule.Header(r.table.Rows, words.Everywhere); r.header < 0 {
+		return r, refusalOf(422, "api.schedule-headers", nil)
 	}
 	headers := r.table.Rows[r.header]
 	switch remembered, err := s.store.Matching(ctx, headerKey(headers)); {
@@ -109,9 +109,9 @@ func (s server) readSchedule(ctx context.Context, in *ScheduleIn) (r scheduleRea
 	case len(remembered) == len(headers):
 		r.columns, r.known = remembered, true
 	default:
-		r.columns = schedule.Match(headers)
+		r.columns = schedule.Match(headers, words.Everywhere)
 	}
-	r.rows = schedule.Read(r.job, r.table.Rows, r.header, r.columns, schedule.Seen(in.Hands))
+	r.rows = schedule.Read(r.job, r.table.Rows, r.header, r.columns, schedule.Seen(in.Hands), words.Everywhere)
 	return r, nil
 }
 
@@ -121,7 +121,7 @@ const leftOut = "-"
 // matched are the columns as a person matched them.
 func matched(said []string, headers int) ([]string, error) {
 	if len(said) != headers {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("The schedule has %d columns and %d were matched: look at it again.", headers, len(said)))
+		return nil, refusalOf(422, "api.schedule-columns", message.Args{"columns": message.Number(headers), "matched": message.Number(len(said))})
 	}
 	out := make([]string, len(said))
 	for i, id := range said {
@@ -129,7 +129,7 @@ func matched(said []string, headers int) ([]string, error) {
 			continue
 		}
 		if _, ok := schedule.ByID(id); !ok || slices.Contains(out[:i], id) {
-			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%.20q is no column, or was matched twice.", id))
+			return nil, refusalOf(422, "api.schedule-column", message.Args{"given": message.Quote(id)})
 		}
 		out[i] = id
 	}
@@ -143,7 +143,7 @@ func (s server) previewSchedule(ctx context.Context, in *ScheduleIn) (*body[Sche
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	v := SchedulePreview{Notes: append([]string{}, r.table.Notes...), Columns: []ScheduleColumn{}, Known: r.known, Rows: []ScheduleRow{}, Hands: in.Hands}
+	v := SchedulePreview{Notes: inWords(s.voice(ctx), r.table.Notes), Columns: []ScheduleColumn{}, Known: r.known, Rows: []ScheduleRow{}, Hands: in.Hands}
 	if line, hand, ok := schedule.Asks(r.rows); ok {
 		v.Hand = &ScheduleHand{Line: line, Hand: hand}
 		for _, row := range r.rows {
@@ -182,13 +182,13 @@ func (s server) previewSchedule(ctx context.Context, in *ScheduleIn) (*body[Sche
 // row is one line as it is shown.
 func (r scheduleRead) row(row schedule.Row) ScheduleRow {
 	v := ScheduleRow{Line: row.Line, Name: row.Opening.Name, Room: row.Opening.Room, Says: []string{}, Faults: []ScheduleFault{}}
-	said := schedule.Say(r.job, row.Opening)
+	said, voice := schedule.Say(r.job, row.Opening), sheet.Voice(r.job)
 	for _, f := range row.Faults {
 		delete(said, f.Column) // it was not taken
 	}
 	for i, id := range r.columns {
 		if c, ok := schedule.ByID(id); ok && id != "name" && id != "room" && said[id] != nil && i < len(r.table.Rows[row.Line-1]) && r.table.Rows[row.Line-1][i] != "" {
-			v.Says = append(v.Says, c.Name+": "+sheet.Words(said[id], r.job.Unit))
+			v.Says = append(v.Says, voice.Text(c.Name())+": "+sheet.Words(said[id], voice))
 		}
 	}
 	for _, f := range row.Faults {
@@ -197,7 +197,7 @@ func (r scheduleRead) row(row schedule.Row) ScheduleRow {
 		if f.Column != "" && at >= 0 {
 			header = r.table.Rows[r.header][at]
 		}
-		v.Faults = append(v.Faults, ScheduleFault{header, f.Problem})
+		v.Faults = append(v.Faults, ScheduleFault{header, voice.Say(f.Problem)})
 	}
 	return v
 }
@@ -243,9 +243,9 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	}
 	switch {
 	case left > 0 && !in.Good:
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%d of %d lines cannot be doors, so nothing was brought in: mend them, or take the others alone.", left, len(r.rows)))
+		return nil, refusalOf(422, "api.schedule-bad", message.Args{"bad": message.Number(left), "all": message.Number(len(r.rows))})
 	case len(doors) == 0:
-		return nil, huma.Error422UnprocessableEntity("No line of this schedule is a door: nothing was brought in.")
+		return nil, refusalOf(422, "api.schedule-none", nil)
 	}
 	added, err := s.store.AddOpenings(ctx, in.Job, doors, left, once, in.By)
 	if err != nil {
@@ -254,7 +254,7 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	if err := s.store.KeepMatching(ctx, headerKey(r.table.Rows[r.header]), r.columns); err != nil {
 		return nil, problem(ctx, err)
 	}
-	s.tell(ctx, Changed{Job: in.Job, Label: "a schedule", By: in.By})
+	s.tell(ctx, Changed{Job: in.Job, Label: s.label(ctx, "label.schedule", nil), By: in.By})
 	return scheduleImported(added), nil
 }
 
@@ -287,7 +287,7 @@ func (s server) exportSchedule(ctx context.Context, in *struct {
 		out.ContentType, out.Disposition = typeCSV, attached(fileStem(j.Name)+"-"+in.Table+".csv")
 		err = writeTable(ctx, &b, j, in.Table, untold)
 	default:
-		return nil, huma.Error422UnprocessableEntity("A schedule goes out as xlsx or csv.")
+		return nil, refusalOf(422, "api.schedule-format", nil)
 	}
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -309,7 +309,7 @@ func writeTables(ctx context.Context, w io.Writer, j job.Job, told func()) error
 func writeTable(ctx context.Context, w io.Writer, j job.Job, id string, told func()) error {
 	i := slices.IndexFunc(sheet.ScheduleTables, func(t sheet.ScheduleTable) bool { return t.ID == id })
 	if i < 0 {
-		return huma.Error422UnprocessableEntity(fmt.Sprintf("There is no table %.20q: ask for schedule, measured, slabs, hardware or margins.", id))
+		return refusalOf(422, "api.no-table", message.Args{"given": message.Quote(id)})
 	}
 	tables, err := sheet.Schedule(ctx, j, told)
 	if err != nil {

@@ -13,12 +13,12 @@ import (
 	"sync"
 	"time"
 
-	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 	"golang.org/x/sync/semaphore"
 
+	"kindmargin/core/message"
 	"kindmargin/store"
 )
 
@@ -72,14 +72,14 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()
 	foreign.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		refuse(w, r, http.StatusForbidden, "A page from elsewhere asked for this change, so it was not made. Use Kind Margin's own page.")
+		refuse(w, r, http.StatusForbidden, "api.foreign-change", nil)
 	}))
 	r.Use(logged(log), s.guarded, s.ownNames, foreign.Handler, ownPages, tries, s.admitted)
-	operations(humachi.New(r, config()), s)
+	operations(humachi.New(r, config(s)), s)
 	r.Get("/healthz", func(w http.ResponseWriter, r *http.Request) {
 		if err := st.Ready(r.Context()); err != nil {
 			traceOf(r.Context()).cause = err
-			refuse(w, r, http.StatusServiceUnavailable, "The data file does not answer.")
+			refuse(w, r, http.StatusServiceUnavailable, "api.no-answer", nil)
 			return
 		}
 		w.Header().Set("Content-Type", "text/plain; charset=utf-8")
@@ -89,16 +89,16 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 		if pages.Handler != nil && !strings.HasPrefix(req.URL.Path, "/api/") {
 			if req.Method != http.MethodGet && req.Method != http.MethodHead {
 				w.Header().Set("Allow", "GET, HEAD")
-				refuse(w, req, http.StatusMethodNotAllowed, fmt.Sprintf("A page is read, and does not take %.10s.", req.Method))
+				refuse(w, req, http.StatusMethodNotAllowed, "api.page-method", message.Args{"method": message.Quote(req.Method)})
 				return
 			}
 			pages.ServeHTTP(w, req)
 			return
 		}
-		refuse(w, req, http.StatusNotFound, "There is nothing at this address: see /api/openapi.json for what there is.")
+		refuse(w, req, http.StatusNotFound, "api.no-address", nil)
 	})
 	r.MethodNotAllowed(func(w http.ResponseWriter, req *http.Request) {
-		refuse(w, req, http.StatusMethodNotAllowed, fmt.Sprintf("This address does not take %.10s: see /api/openapi.json for what it takes.", req.Method))
+		refuse(w, req, http.StatusMethodNotAllowed, "api.address-method", message.Args{"method": message.Quote(req.Method)})
 	})
 	return Program{r, sync.OnceFunc(func() {
 		close(s.closing)
@@ -109,10 +109,11 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 // trace follows one request: its ID, and what went wrong inside, which goes to
 // the log and never to the client.
 type trace struct {
-	id    string
-	page  string // that asks, by a name of its own
-	from  string // the address that asks
-	cause error
+	id       string
+	page     string // that asks, by a name of its own
+	from     string // the address that asks
+	language string // that the device reads: its Accept-Language
+	cause    error
 }
 
 type traceKey struct{}
@@ -128,14 +129,14 @@ func traceOf(ctx context.Context) *trace {
 func logged(log *slog.Logger) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			t := &trace{id: strings.ToLower(rand.Text()[:8]), page: r.Header.Get("X-Page"), from: r.RemoteAddr}
+			t := &trace{id: strings.ToLower(rand.Text()[:8]), page: r.Header.Get("X-Page"), from: r.RemoteAddr, language: r.Header.Get("Accept-Language")}
 			r = r.WithContext(context.WithValue(r.Context(), traceKey{}, t))
 			ww, start := middleware.NewWrapResponseWriter(w, r.ProtoMajor), time.Now()
 			ww.Header().Set("X-Request-Id", t.id)
 			defer func() {
 				if p := recover(); p != nil && p != http.ErrAbortHandler {
 					t.cause = fmt.Errorf("panic: %v\n%s", p, debug.Stack())
-					refuse(ww, r, http.StatusInternalServerError, wentWrong)
+					refuse(ww, r, http.StatusInternalServerError, wentWrong, nil)
 				}
 				level := slog.LevelDebug
 				if ww.Status() >= 500 {
@@ -183,7 +184,7 @@ func ownPages(next http.Handler) http.Handler {
 		case "", "none", "same-origin": // one that is no browser says nothing
 		default:
 			if strings.HasPrefix(r.URL.Path, "/api") {
-				refuse(w, r, http.StatusForbidden, "A page from elsewhere asked for this, so it was not answered. Open it from Kind Margin's own page.")
+				refuse(w, r, http.StatusForbidden, "api.foreign-read", nil)
 				return
 			}
 		}
@@ -192,7 +193,6 @@ func ownPages(next http.Handler) http.Handler {
 }
 
 // refuse answers outside the operations, in the form that they have.
-func refuse(w http.ResponseWriter, r *http.Request, status int, says string) {
-	e := huma.NewError(status, says).(*huma.ErrorModel)
-	write(w, r, e)
+func refuse(w http.ResponseWriter, r *http.Request, status int, id message.ID, args message.Args) {
+	write(w, r, refusalOf(status, id, args).in(deviceVoice(r.Header.Get("Accept-Language"))))
 }

@@ -12,7 +12,6 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/httprate"
 
 	"kindmargin/store"
@@ -43,7 +42,7 @@ type device struct {
 func (d device) runs() bool { return d.id == "" || d.raised }
 
 // thisMachine is what a request from this machine itself comes from.
-const thisMachine = "this machine"
+const thisMachine = "this machine" // kept so in the history, and asked for so by instruments
 
 type deviceKey struct{}
 
@@ -107,14 +106,14 @@ func (s server) admitted(next http.Handler) http.Handler {
 				return
 			case !errors.Is(err, store.ErrNotFound):
 				traceOf(r.Context()).cause = err
-				refuse(w, r, http.StatusInternalServerError, wentWrong)
+				refuse(w, r, http.StatusInternalServerError, wentWrong, nil)
 				return
 			}
 		}
 		open := !strings.HasPrefix(r.URL.Path, "/api/") && r.URL.Path != "/healthz" || r.URL.Path == "/api/pair" && r.Method == http.MethodPost
 		if !open || !s.share.on() {
 			w.Header().Set("Clear-Site-Data", `"cache"`) // what was kept of the house goes with the pass
-			refuse(w, r, http.StatusUnauthorized, "This device has no pass, or its pass was ended: pair it with the code that Kind Margin shows on the machine it runs on.")
+			refuse(w, r, http.StatusUnauthorized, "api.no-pass", nil)
 			return
 		}
 		next.ServeHTTP(w, r)
@@ -164,7 +163,7 @@ func peer(r *http.Request) (string, error) {
 func tries(next http.Handler) http.Handler {
 	tooMany := httprate.WithLimitHandler(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set("Retry-After", "60")
-		refuse(w, r, http.StatusTooManyRequests, "Too many codes were tried: wait a minute, then try the one that is shown.")
+		refuse(w, r, http.StatusTooManyRequests, "api.too-many-codes", nil)
 	})
 	limited := httprate.LimitBy(10, time.Minute, peer, tooMany)(next)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -191,7 +190,7 @@ func (s server) ownNames(next http.Handler) http.Handler {
 			known = known || strings.EqualFold(h, host)
 		}
 		if !known {
-			refuse(w, r, http.StatusMisdirectedRequest, "Kind Margin answers only under its own addresses: open it at one that it printed when it started.")
+			refuse(w, r, http.StatusMisdirectedRequest, "api.other-host", nil)
 			return
 		}
 		next.ServeHTTP(w, r)
@@ -272,9 +271,9 @@ func squares(rows [][]bool) (lines []string) {
 func (s server) newCode(ctx context.Context, _ *struct{}) (*body[SharingView], error) {
 	switch {
 	case deviceOf(ctx).id != "":
-		return nil, huma.NewError(http.StatusForbidden, "A pairing code is shown on the machine that Kind Margin runs on, and nowhere else.")
+		return nil, refusalOf(http.StatusForbidden, "api.code-here-only", nil)
 	case !s.share.on():
-		return nil, huma.NewError(http.StatusForbidden, "No other device is let in now: start Kind Margin with --share.")
+		return nil, refusalOf(http.StatusForbidden, "api.not-shared", nil)
 	}
 	s.codes.renew()
 	return s.sharing(ctx, nil)
@@ -294,19 +293,19 @@ func (s server) pair(ctx context.Context, in *struct{ raw }) (*Paired, error) {
 	name := strings.TrimSpace(asked.Name)
 	switch n := utf8.RuneCountInString(name); {
 	case !s.share.on():
-		return nil, huma.NewError(http.StatusForbidden, "No other device is let in now: start Kind Margin with --share.")
+		return nil, refusalOf(http.StatusForbidden, "api.not-shared", nil)
 	case !s.codes.is(asked.Code):
 		s.logs.Warn("a pairing code was refused", "address", traceOf(ctx).from, "name", name)
 		return nil, errNoCode
 	case n == 0 || n > 60 || strings.ContainsFunc(name, unicode.IsControl):
-		return nil, huma.Error422UnprocessableEntity("Say what this device is called, in 1 to 60 letters, such as Wren's phone.")
+		return nil, refusalOf(422, "api.client-name", nil)
 	}
 	if !s.codes.spend(asked.Code) { // another device was quicker
 		return nil, errNoCode
 	}
 	p, secret, err := s.store.AddPass(ctx, name)
 	if errors.Is(err, store.ErrPasses) {
-		return nil, huma.Error422UnprocessableEntity("50 devices are let in, as many as can be: end the pass of one first.")
+		return nil, refusalOf(422, "api.clients-full", nil)
 	}
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -319,7 +318,7 @@ func (s server) pair(ctx context.Context, in *struct{ raw }) (*Paired, error) {
 	}, passView(p, true)}, nil
 }
 
-var errNoCode = huma.NewError(http.StatusForbidden, "That is not the code, or it is used up or over ten minutes old: type the one that Kind Margin shows on the machine it runs on now.")
+var errNoCode = refusalOf(http.StatusForbidden, "api.wrong-code", nil)
 
 // LetIn is a device that was let in, as every page is told.
 type LetIn struct {
@@ -362,7 +361,7 @@ func (s server) raisePass(ctx context.Context, in *struct {
 },
 ) (*struct{}, error) {
 	if deviceOf(ctx).id != "" {
-		return nil, huma.NewError(http.StatusForbidden, "Who runs the house is said on the machine that Kind Margin runs on, and nowhere else.")
+		return nil, refusalOf(http.StatusForbidden, "api.raise-here-only", nil)
 	}
 	asked, err := read[Raising](in.RawBody)
 	if err != nil {
@@ -375,4 +374,4 @@ func (s server) raisePass(ctx context.Context, in *struct {
 	return nil, nil
 }
 
-var errNotRun = huma.NewError(http.StatusForbidden, "This device reads and enters. Backup, restore, passes and taking off jobs are done on the machine that Kind Margin runs on, or by a device that was raised there, under Devices.")
+var errNotRun = refusalOf(http.StatusForbidden, "api.not-raised", nil)

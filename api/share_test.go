@@ -151,7 +151,7 @@ func TestCodesAreTriedATimeOrTen(t *testing.T) {
 		assert.NotContains(t, string(a.raw), code)
 		if a.status == 429 {
 			assert.NotEmpty(t, a.header.Get("Retry-After"))
-			assert.Contains(t, a.trouble(t).Detail, "wait a minute")
+			assert.Contains(t, a.trouble(t).Detail, "Wait a minute")
 		}
 	}
 	assert.Equal(t, map[int]int{403: 10, 429: 90}, tried)

@@ -47,7 +47,9 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 	var lengths [3]measure.Length
 	for i, t := range []struct{ at, text string }{{"/bush", in.Bush}, {"/cutter", in.Cutter}, {"/printed", in.Printed}} {
 		if lengths[i], err = measure.Parse(t.text, k.Job.Unit); err != nil {
-			return nil, problem(ctx, field.Fault(t.at, "%s", err.Error()))
+			var bad field.Errors
+			bad.Under(t.at, err)
+			return nil, problem(ctx, bad.Err())
 		}
 	}
 	var b bytes.Buffer

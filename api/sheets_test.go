@@ -20,7 +20,7 @@ func TestASheetTakesLengthsAsTheyAreTyped(t *testing.T) {
 	}
 	a := ask(`5/8"`, "12,7 mm")
 	require.Equal(t, 200, a.status, string(a.raw))
-	assert.Contains(t, string(a.raw), "12.7 cutter in a 15.88 bush", "5/8 in is 15.875 mm")
+	assert.Contains(t, string(a.raw), "cutter of 12.7 mm in a bush of 15.875 mm", "5/8 in is 15.875 mm")
 
 	for field, a := range map[string]answer{"/bush": ask("30 m", "12"), "/cutter": ask("16", "12 13")} {
 		assert.Equal(t, 422, a.status)

@@ -2,10 +2,12 @@ package api
 
 import (
 	"context"
+	"slices"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/schedule"
 	"kindmargin/core/survey"
@@ -13,10 +15,11 @@ import (
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
 	"kindmargin/sheet/paper"
+	"kindmargin/words"
 )
 
-func (s server) trade(context.Context, *struct{}) (*body[Trade], error) {
-	return &body[Trade]{Body: TradeTables()}, nil
+func (s server) trade(ctx context.Context, _ *struct{}) (*body[Trade], error) {
+	return &body[Trade]{Body: TradeTables(s.voice(ctx))}, nil
 }
 
 // Trade is the tables that the choices are made from.
@@ -50,6 +53,8 @@ type Trade struct {
 	Walls         []Named        `json:"walls"`
 	Measurings    []Named        `json:"measurings"`
 	Steps         []StepOf       `json:"steps"`
+	Margins       []Named        `json:"margins" doc:"By side."`
+	MarginPlaces  []Named        `json:"marginPlaces" doc:"Of a gap along its edge: foot, middle and head; of head and foot hinge-corner, middle and lock-corner."`
 	Kinds         []KindOf       `json:"kinds"`
 	Instruments   []InstrumentOf `json:"instruments"`
 	Tapes         []TapeOf       `json:"tapes"`
@@ -98,9 +103,10 @@ type Named struct {
 	Why  string `json:"why"`
 }
 
-func named[T ~string](list []plan.Choice[T]) (out []Named) {
-	for _, c := range list {
-		out = append(out, Named{string(c.ID), c.Name, c.Why})
+// choices are some choices in words; why is nothing where there is no choice to explain.
+func choices[T ~string](v words.Voice, list plan.Choices[T]) (out []Named) {
+	for _, id := range list.IDs {
+		out = append(out, Named{string(id), v.Text(list.Name(id)), v.Text(list.Why(id))})
 	}
 	return out
 }
@@ -198,36 +204,70 @@ type Caution struct {
 	Text string `json:"text"`
 }
 
-// TradeTables gives them all.
-func TradeTables() Trade {
-	t := Trade{
-		CodeFirst: trade.CodeFirst, Obstacles: trade.Obstacles, Registrations: named(plan.Across), Ends: named(plan.Along), Habits: named(plan.Habits), Walls: named(plan.Walls),
-		Measurings: named(plan.Measurings),
+// tables are the trade's tables while they are put in words.
+type tables struct {
+	words.Voice
+	Trade
+}
+
+// TradeTables gives them all, in the words of a voice.
+func TradeTables(v words.Voice) Trade {
+	t := tables{v, Trade{
+		CodeFirst: v.Text(trade.CodeFirst), Registrations: choices(v, plan.Across), Ends: choices(v, plan.Along), Habits: choices(v, plan.Habits), Walls: choices(v, plan.Walls),
+		Measurings: choices(v, plan.Measurings),
+	}}
+	for _, o := range trade.Obstacles {
+		t.Obstacles = append(t.Obstacles, v.Text(o))
 	}
 	t.measuring()
 	t.fittings()
 	t.papers()
 	t.house()
-	return t
+	return t.Trade
+}
+
+// labelled are the labels of a place in words.
+func (t tables) labelled(l survey.Labelled) (out Labelled) {
+	if l.Up != "" {
+		out.Up = t.Text(l.Up)
+	}
+	if l.Across != "" {
+		out.Across = t.Text(l.Across)
+	}
+	return out
 }
 
 // measuring are the tables of reading an opening and of the margins.
-func (t *Trade) measuring() {
-	for _, s := range plan.StepsOf {
-		t.Steps = append(t.Steps, StepOf{s.Step, s.Name})
+func (t *tables) measuring() {
+	for _, s := range job.Steps {
+		t.Steps = append(t.Steps, StepOf{s, t.Text(plan.StepName(s))})
+	}
+	for _, s := range frame.Sides {
+		t.Margins = append(t.Margins, Named{s.String(), t.Word(message.Margin(s)), ""})
+	}
+	for _, side := range []frame.Side{frame.Lock, frame.Head} {
+		for place := range 3 {
+			if e := (message.End{Side: side, Place: place}); side == frame.Lock || place != 1 {
+				t.MarginPlaces = append(t.MarginPlaces, Named{e.ID(), t.Word(e), ""})
+			}
+		}
 	}
 	for _, i := range trade.Instruments {
-		tool := InstrumentOf{ID: i.ID, Name: i.Name, PerMetre: i.PerMetre, Source: i.Source}
+		tool := InstrumentOf{ID: i.ID, Name: t.Text(i.Name()), PerMetre: i.PerMetre, Source: i.Source}
 		for _, r := range i.Reads {
 			tool.Reads = append(tool.Reads, survey.Kind(r.Kind))
 		}
 		t.Instruments = append(t.Instruments, tool)
 	}
 	for _, k := range survey.KindsOf() {
-		t.Kinds = append(t.Kinds, KindOf{k.Kind, k.Name, k.Asks, append([]frame.Side{}, k.Sides...), Labelled(k.At), Labelled(k.From), Labelled(k.To), k.Signed, Example(k.Example)})
+		id := message.ID(k.Kind)
+		t.Kinds = append(t.Kinds, KindOf{
+			k.Kind, t.Text("kind." + id), t.Text("asks." + id), append([]frame.Side{}, k.Sides...),
+			t.labelled(k.At), t.labelled(k.From), t.labelled(k.To), k.Signed, Example(k.Example),
+		})
 	}
 	for _, s := range trade.Schools {
-		v := School{ID: s.ID, Name: s.Name, Note: s.Note, Source: s.Source}
+		v := School{ID: s.ID, Name: t.Text(s.Name()), Note: t.Text(s.Note()), Source: s.Source}
 		for _, side := range frame.Sides {
 			sized := Sized{Side: side}
 			if s.Margin[side] > 0 {
@@ -240,78 +280,90 @@ func (t *Trade) measuring() {
 }
 
 // fittings are those of slabs, hinges and locks.
-func (t *Trade) fittings() {
+func (t *tables) fittings() {
 	for _, c := range trade.Constructions {
-		v := Built{ID: c.ID, Name: c.Name, Note: c.Note, Source: c.Source}
+		v := Built{ID: c.ID, Name: t.Text(c.Name()), Note: t.Text(c.Note()), Source: c.Source}
 		for _, side := range frame.Sides {
 			v.Most = append(v.Most, Sized{side, sheet.Fine(c.Most[side])})
 		}
 		t.Constructions = append(t.Constructions, v)
 	}
 	for _, r := range trade.HingeRules {
-		t.HingeRules = append(t.HingeRules, HingeRule{r.ID, r.Name, r.Source})
+		t.HingeRules = append(t.HingeRules, HingeRule{r.ID, t.Text(r.Name()), r.Source})
 	}
 	for _, k := range trade.HingeKinds {
-		t.HingeKinds = append(t.HingeKinds, HingeKind{k.ID, k.Name, k.Note})
+		t.HingeKinds = append(t.HingeKinds, HingeKind{k.ID, t.Text(k.Name()), t.Text(k.Note())})
 	}
-	t.Devices = trade.Devices
+	for _, d := range trade.Devices { // one of one's own begins with its words
+		d.Name, d.Holes, d.Cuts = t.Say(d.Title()), slices.Clone(d.Holes), slices.Clone(d.Cuts)
+		for i, h := range d.Holes {
+			d.Holes[i].What = t.Say(h.Title())
+		}
+		for i, c := range d.Cuts {
+			d.Cuts[i].What = t.Say(c.Title())
+		}
+		t.Devices = append(t.Devices, d)
+	}
 	for _, k := range trade.DeviceKinds {
-		t.DeviceKinds = append(t.DeviceKinds, DeviceKind{k.ID, k.Name, k.Fixed, k.Note})
+		t.DeviceKinds = append(t.DeviceKinds, DeviceKind{k.ID, t.Text(k.Name()), k.Fixed, t.Text(k.Note())})
 	}
 }
 
 // papers are those of what is printed, and of schedules.
-func (t *Trade) papers() {
+func (t *tables) papers() {
 	for _, v := range full.Templates {
-		t.Templates = append(t.Templates, TemplateOf{v.ID, v.Name, v.Note, v.Step, v.Body})
+		t.Templates = append(t.Templates, TemplateOf{v.ID, t.Text(v.Name()), t.Text(v.Note()), v.Step, v.Body})
 	}
 	for _, p := range full.Papers {
 		t.Papers = append(t.Papers, p.ID)
 	}
 	for _, k := range paper.Kinds {
-		t.PaperKinds = append(t.PaperKinds, Named{k.ID, k.Name, k.Note})
+		t.PaperKinds = append(t.PaperKinds, Named{k.ID, t.Text(k.Name()), t.Text(k.Note())})
 	}
 	for _, k := range sheet.ScheduleTables {
-		t.Tables = append(t.Tables, Named{k.ID, k.Name, k.Note})
+		t.Tables = append(t.Tables, Named{k.ID, t.Text(k.Name()), t.Text(k.Note())})
 	}
 	t.AtOnce, t.FiledAtOnce = mostAtOnce, mostFiled
 	for _, c := range schedule.Columns {
-		t.Columns = append(t.Columns, Named{c.ID, c.Name, c.Hint})
+		t.Columns = append(t.Columns, Named{c.ID, t.Text(c.Name()), t.Text(c.Hint())})
 	}
 }
 
 // house are those of the walk, the seasons and the day.
-func (t *Trade) house() {
-	t.Parts, t.Sawns, t.SeasonSchools = named(plan.Parts), named(plan.Sawns), named(plan.SeasonSchools)
-	t.Joints = named(plan.Joints)
+func (t *tables) house() {
+	t.Parts, t.Sawns, t.SeasonSchools = choices(t.Voice, plan.Parts), choices(t.Voice, plan.Sawns), choices(t.Voice, plan.SeasonSchools)
+	t.Joints = choices(t.Voice, plan.Joints)
 	for _, p := range trade.Places {
-		t.Places = append(t.Places, Named{string(p.ID), p.Name, ""})
+		t.Places = append(t.Places, Named{string(p), t.Text(p.Name()), ""})
 	}
 	for _, w := range trade.Woods {
-		t.Woods = append(t.Woods, Named{w.ID, w.Name, w.Source})
+		t.Woods = append(t.Woods, Named{w.ID, t.Text(w.Name()), w.Source})
 	}
 	for _, c := range trade.Climates {
-		t.Climates = append(t.Climates, Named{c.ID, c.Name, c.Source})
+		t.Climates = append(t.Climates, Named{c.ID, t.Text(c.Name()), c.Source})
 	}
 	for _, r := range trade.ReachRules {
-		t.ReachRules = append(t.ReachRules, Named{r.ID, r.Name, r.Source})
+		t.ReachRules = append(t.ReachRules, Named{r.ID, t.Text(r.Name()), r.Source})
 	}
 	for _, h := range trade.Handings {
-		t.Handings = append(t.Handings, Handing(h))
+		t.Handings = append(t.Handings, Handing{t.Text(h.Market()), t.Text(h.Left()), t.Text(h.Right()), h.Source})
 	}
 	for _, f := range trade.Faults {
-		t.Faults = append(t.Faults, Fault(f))
+		t.Faults = append(t.Faults, Fault{f.ID, t.Text(f.Name()), t.Text(f.Cure())})
 	}
 	for _, u := range []measure.Unit{measure.Millimetres, measure.Inches} {
 		for _, tape := range measure.Tapes(u) {
-			t.Tapes = append(t.Tapes, TapeOf{string(tape), string(u), tape.Name()})
+			t.Tapes = append(t.Tapes, TapeOf{string(tape), string(u), t.Word(tape)})
 		}
 	}
-	t.Languages = []Named{{string(job.British), "British", "recess, packer, keep"}, {string(job.American), "American", "mortise, shim, strike plate"}}
+	for _, l := range job.Languages {
+		id := message.ID(l)
+		t.Languages = append(t.Languages, Named{string(l), t.Text("language." + id), t.Text("language-why." + id)})
+	}
 	for _, s := range trade.Sights {
-		t.Sights = append(t.Sights, Named{s.ID, s.Name, ""})
+		t.Sights = append(t.Sights, Named{s.ID, t.Text(s.Name()), ""})
 	}
 	for _, c := range trade.Cautions {
-		t.Cautions = append(t.Cautions, Caution(c))
+		t.Cautions = append(t.Cautions, Caution{c.Step, t.Text(c.Says)})
 	}
 }

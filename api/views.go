@@ -4,9 +4,11 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/sheet"
 	"kindmargin/store"
+	"kindmargin/words"
 )
 
 // JobHead is a job without its openings.
@@ -172,7 +174,7 @@ func headView(h store.Head) JobHead {
 	}
 	if h.Broken != nil {
 		v.Unit, v.Tape, v.Presets, v.Kit = measure.Millimetres, measure.WholeMillimetre, []job.Preset{}, job.Kit{}
-		v.Broken = "What is kept of this job cannot be read: the data file is damaged there. The other jobs are not touched: run kindmargin check, and take this one from a backup."
+		v.Broken = words.In(job.British, v.Unit, v.Tape).Text("api.job-damaged")
 		return v
 	}
 	v.Usual = usualView(h)
@@ -184,11 +186,20 @@ func usualView(h store.Head) []Usual {
 	j := h.Job()
 	plain, own := job.NewOpening("", "", h.Unit), j.Begin("", "")
 	for _, p := range job.Parts {
-		if says := plan.Differs(j, p, plain, own); len(says) > 0 {
+		if says := inWords(sheet.Voice(j), plan.Differs(j, p, plain, own)); len(says) > 0 {
 			list = append(list, Usual{p, says})
 		}
 	}
 	return list
+}
+
+// inWords are messages in words, never nil.
+func inWords(v words.Voice, list []message.Message) []string {
+	out := make([]string, len(list))
+	for i, m := range list {
+		out[i] = v.Say(m)
+	}
+	return out
 }
 
 func headBody(h store.Head) *body[JobHead] { return &body[JobHead]{etag(h.Version), headView(h)} }

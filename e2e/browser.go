@@ -102,6 +102,7 @@ func Browser(ctx context.Context, profile string) (context.Context, context.Canc
 		chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("disable-domain-reliability", true),
 		chromedp.Flag("force-prefers-reduced-motion", true),
+		chromedp.Flag("accept-lang", "en-GB"), // what pages without a job speak
 		chromedp.Flag("no-proxy-server", true),
 		chromedp.WSURLReadTimeout(60*time.Second),
 	)

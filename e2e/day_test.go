@@ -64,7 +64,7 @@ func TestADayOfSixDoors(t *testing.T) {
 	u.open("/j/tern-house")
 	u.until("the walk", `document.querySelectorAll('[data-door]').length >= 7`)
 	u.click(`[data-to-day]`)
-	u.until("two are wanted", `[...document.querySelectorAll('[data-problem]')].some((e) => e.innerText.includes('put a second pair of hands on the list'))`)
+	u.until("two are wanted", `[...document.querySelectorAll('[data-problem]')].some((e) => e.innerText.includes('needs two people, and two are never there together'))`)
 	u.click(`[data-settings] summary`)
 	u.click(`[data-another]`)
 	u.until("it is planned", `!document.querySelector('[data-problem]') && document.querySelector('[data-now]')`)
@@ -142,6 +142,6 @@ func TestADayOfSixDoors(t *testing.T) {
 	u.do(chromedp.Focus(`[data-field="coats"]`))
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("9", kb.Tab)
-	u.until("nine coats are refused", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('9 coats of paint: 0 to 4.'))`)
+	u.until("nine coats are refused", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('0 to 4 coats of paint are possible, not 9.'))`)
 	assert.Equal(t, "6", u.js(`String(document.querySelectorAll('[data-task$="/coat-2"]').length)`))
 }

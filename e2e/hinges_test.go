@@ -16,8 +16,8 @@ func TestHingesMovedClearOfWhatIsThere(t *testing.T) {
 	u.open("/j/tern-house/linen/hinges")
 	u.until("the hinges are drawn", `document.querySelector('.drawn svg[aria-label^="The hinge jamb"]')`)
 	u.click(`input[name="/hinges/count"]:not(:checked)`)
-	u.until("three", `document.querySelector('[data-figure="hinge-jamb-middle hinge"]')`)
-	midway := u.figure("hinge-jamb-middle hinge")
+	u.until("three", `document.querySelector('[data-figure="hinge-jamb-hinge.middle"]')`)
+	midway := u.figure("hinge-jamb-hinge.middle")
 	u.click(`[data-field=avoid-open]`)
 	avoid := func(what, at, long string) {
 		u.do(chromedp.Focus(`[data-field=avoid-what]`))
@@ -30,7 +30,7 @@ func TestHingesMovedClearOfWhatIsThere(t *testing.T) {
 	}
 	avoid("latch recess", midway, "60")
 	u.until("it is moved clear", `document.querySelector('[data-code=hinge-moved-clear]')?.innerText.includes('clear of the latch recess')`)
-	assert.NotEqual(t, midway, u.figure("hinge-jamb-middle hinge"))
+	assert.NotEqual(t, midway, u.figure("hinge-jamb-hinge.middle"))
 	avoid("rail joint", "170", "40")
 	u.until("the top one is refused", `document.querySelector('[data-code=hinge-not-clear]')?.innerText.includes('It stands clear if moved ')`)
 	u.until("the step waits", `document.querySelector('[data-onward][aria-disabled=true]')`)
@@ -118,7 +118,7 @@ func TestHingesAsOnAnotherDoorAndAHollowedEdge(t *testing.T) {
 	u.js(`([...document.querySelectorAll('main label')].find((l) => l.innerText.startsWith('places of your own')).querySelector('input').click(), '')`)
 	u.until("places can be taken over", `document.querySelector('[data-field=as-on] option[value=chart]')`)
 	u.js(`(() => { const s = document.querySelector('[data-field=as-on]'); s.value = 'chart'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`)
-	u.until("they stand as in the chart room", `document.querySelector('[data-figure="hinge-slab-top hinge"]')?.dataset.mm === '160'`)
+	u.until("they stand as in the chart room", `document.querySelector('[data-figure="hinge-slab-hinge.top"]')?.dataset.mm === '160'`)
 
 	// The boot room is signed off: it is opened again before anything of it is changed.
 	u.open("/j/tern-house/boots/hinges")

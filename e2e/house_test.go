@@ -54,7 +54,7 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 		u.until(header+" is matched", fmt.Sprintf(`document.querySelector('[data-field=%q]').value === %q`, "column "+header, id))
 	}
 	u.until("two are doors and two cannot be", `document.querySelector('[data-good]').dataset.good === '2' && document.querySelector('[data-good]').dataset.bad === '2'`)
-	u.until("each says why", `document.querySelector('[data-line="3"]').innerText.includes('Band: "inward" is no side') && document.querySelector('[data-line="4"]').innerText.includes('names no door')`)
+	u.until("each says why", `document.querySelector('[data-line="3"]').innerText.includes('Band: “inward” is not a side') && document.querySelector('[data-line="4"]').innerText.includes('names no door')`)
 	u.click("[data-take-schedule]")
 	u.until("two came in", `document.querySelector('[data-came]')?.dataset.came === '2'`)
 	u.open("/j/tern-house")
@@ -93,19 +93,19 @@ func TestLoadForThreeDoors(t *testing.T) {
 	u.until("the list", `document.querySelector('[data-load-for]')?.innerText.startsWith('For Chart room, Under the beam, Galley.')`)
 	for name, n := range map[string]string{
 		// 2 of the chart room and 3 of the galley; their 5 × 2 × 4 screws less a long one a slab.
-		"100 mm (4 in) butt": "5 ×", "75 mm (3 in) butt": "2 ×", "no. 10 × 38 mm": "38 ×", "no. 10 × 75 mm": "2 ×", "no. 8 × 32 mm": "11 ×",
-		"wedge": "9 ×", "packer, 3 mm": "4 ×", "packer, 2.5 mm": "2 ×", "insert, 702 × 30 × 29 mm": "2 ×",
+		"hinge-size.butt-100": "5 ×", "hinge-size.butt-75": "2 ×", "screw.size long=38 mm no=10": "38 ×", "screw.size long=75 mm no=10": "2 ×", "screw.size long=32 mm no=8": "11 ×",
+		"load.wedge": "9 ×", "load.packer thick=3 mm": "4 ×", "load.packer thick=2.5 mm": "2 ×", "load.insert size=[702 mm 30 mm 29 mm]": "2 ×",
 	} {
 		u.until(name, fmt.Sprintf(`document.querySelector('[data-count=%q]')?.innerText === %q`, name, n))
 	}
 	setting := `[...document.querySelectorAll('[data-setting]')].map((s) => s.innerText.replaceAll('\n', ' ')).join('|')`
-	u.until("gauges are set once for two doors", setting+`.includes("Marking gauge: hinge pockets, from the pull face 32 mm wide Chart room, Galley")`)
-	u.until("a template's hole", setting+`.includes("template's hole 29 × 61 mm Under the beam")`)
+	u.until("gauges are set once for two doors", setting+`.includes("Marking gauge: hinge recesses, from the pull face 32 mm wide Chart room, Galley")`)
+	u.until("a template's hole", setting+`.includes("hole of the template 29 × 61 mm Under the beam")`)
 	u.until("the cutting list", `document.querySelectorAll('[data-cutting] tbody tr').length === 3`)
 
-	u.click(`[data-tick="wedge"]`)
+	u.click(`[data-tick="load.wedge"]`)
 	u.do(chromedp.Navigate(u.js(`location.href`)))
-	u.until("a tick outlives a reload", `document.querySelector('[data-tick="wedge"]')?.checked`)
+	u.until("a tick outlives a reload", `document.querySelector('[data-tick="load.wedge"]')?.checked`)
 	paper := text(t, u.get("/api/jobs/tern-house/paper?kind=load&doors=chart,beam,galley"))
 	assert.Contains(t, paper, "5 × 100 mm (4 in) butt")
 	assert.Contains(t, paper, "Cutting list, in mm")
@@ -202,8 +202,8 @@ func TestPapersOfTheHouse(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/papers/tern-house")
 	for kind, says := range map[string][]string{
-		"card":  {"Chart room", "Hinges on the RIGHT", "Hinge edge: 7 at 0", "Latch 1038 down the slab", "Linen room", "gaps read"},
-		"book":  {"The doors of the house: 6", "Signed off", "To order, Tern House", "11 × 100 mm (4 in) butt"},
+		"card":  {"Chart room", "Hinges on the RIGHT", "Hinge edge: 7 at 0", "Latch 1038 down the door", "Linen room", "gaps read"},
+		"book":  {"6 doors in the house", "Signed off", "To order, Tern House", "11 × 100 mm (4 in) butt"},
 		"order": {"To order, Tern House", "84 × no. 10 × 38 mm"},
 	} {
 		link := fmt.Sprintf(`[data-paper=%q]`, kind)
@@ -307,7 +307,7 @@ func TestBackupUnderLoadAndRestore(t *testing.T) {
 	require.NoError(t, os.WriteFile(letter, []byte("Dear carpenter"), 0o600))
 	u.do(chromedp.SetUploadFiles(`[data-field="restore-file"]`, []string{letter}))
 	u.click("[data-restore]")
-	u.until("what is none is refused", `document.querySelector('[data-safe] [role=alert]')?.innerText.includes('no backup of Kind Margin')`)
+	u.until("what is none is refused", `document.querySelector('[data-safe] [role=alert]')?.innerText.includes('not a backup of Kind Margin')`)
 	u.do(chromedp.SetUploadFiles(`[data-field="restore-file"]`, []string{backup}))
 	u.click("[data-restore]")
 	u.until("restored", `document.querySelector('[data-restored]')?.dataset.restored === '1'`)

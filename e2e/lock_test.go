@@ -67,7 +67,7 @@ func TestBoltsOnAPair(t *testing.T) {
 	u.click(`[data-leaf="2"]`)
 	u.says("Keeps: in the head and in the floor, 9.5 mm from the meeting line")
 	u.pick("/pair/bolts", "surface-bolt-150")
-	u.says("A surface bolt, 150 mm at the top and one at the foot")
+	u.says("Bolts: surface bolt, 150 mm, one at the top and one at the bottom of this door")
 }
 
 // A device is entered from a paper pattern of six holes, with keys alone, in well under three

@@ -105,7 +105,7 @@ func TestPractice(t *testing.T) {
 	u.click(`[data-cut-own]`)
 	u.until("it hangs", `document.querySelector('[data-call-done]')`)
 	u.click(`[data-call-done]`)
-	u.until("the grade says why", `document.querySelector('[data-grade="false"]') && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('too much came off')) && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('more than it took')) && [...document.querySelectorAll('[data-unchecked]')].some((e) => e.innerText.includes('floor to head'))`)
+	u.until("the grade says why", `document.querySelector('[data-grade="false"]') && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('Too much came off')) && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('was more than it took')) && [...document.querySelectorAll('[data-unchecked]')].some((e) => e.innerText.includes('floor to head'))`)
 
 	// A class's: read, cut, handed in, and graded with the teacher's key alone.
 	teacher := filepath.Join(t.TempDir(), "teacher.key")
@@ -138,7 +138,7 @@ func TestPractice(t *testing.T) {
 	u.until("both are kept", `document.querySelector('[data-runs="2"]')`)
 	u.click(`[data-drill="pocket"]`)
 	u.click(`[data-asks="pocket"] [data-answer="0"]`)
-	u.until("told, with why", `document.querySelector('[data-told]')?.innerText.includes('both pockets')`)
+	u.until("told, with why", `document.querySelector('[data-told]')?.innerText.includes('both recesses')`)
 	u.click(`[data-another-drill]`)
 	u.until("another", `!document.querySelector('[data-told]') && document.querySelector('[data-asks="pocket"]')`)
 }

@@ -48,10 +48,10 @@ func TestAPlankedDoorThroughTheYear(t *testing.T) {
 	u.do(chromedp.Focus(`[data-field="/season/air/humidity"]`))
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("130", kb.Enter)
-	u.until("air that cannot be is refused, and stays to be corrected", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('A relative humidity of 130 % cannot be')) && document.querySelector('[data-field="/season/air/humidity"]').value === '130'`)
+	u.until("air that cannot be is refused, and stays to be corrected", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('A humidity of 130 % is not possible')) && document.querySelector('[data-field="/season/air/humidity"]').value === '130'`)
 	out, err = command(t, "air", "--to", u.p.URL, "--job", "tern-house", "20C", "130 %")
 	require.Error(t, err)
-	assert.Contains(t, out, "cannot be (1 to 100)")
+	assert.Contains(t, out, "is not possible: 1 to 100 is")
 	u.keys(kb.Escape)
 
 	// It is cut and hung, and left with the margins that were wanted.

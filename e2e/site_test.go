@@ -54,7 +54,7 @@ var beam, galley = [3]string{"764.5", "1860", "2011"}, [3]string{"829.5", "2043.
 
 // reads is what is read for a question of a door that stands square.
 func reads(name string, door [3]string) string {
-	for i, begins := range []string{"width", "floor", "diagonal"} {
+	for i, begins := range []string{"width", "height", "diagonal"} {
 		if strings.HasPrefix(name, begins) {
 			return door[i]
 		}
@@ -199,10 +199,10 @@ func TestATapeThatSpeaks(t *testing.T) {
 
 	out, err = say("a bit more than that")
 	require.Error(t, err)
-	assert.Contains(t, out, "should begin with a number")
+	assert.Contains(t, out, "Begin with a number")
 	out, err = command(t, "tape", "--to", desk.p.URL, "--device", "Nobody's phone", "826 mm")
 	require.Error(t, err)
-	assert.Contains(t, out, "No device called")
+	assert.Contains(t, out, "No device “Nobody's phone”")
 	out, err = command(t, "tape", "--to", phone.p.URL, "826 mm")
 	require.Error(t, err)
 	assert.Contains(t, out, "no pass", "from another address it pairs first")

@@ -14,6 +14,7 @@ import (
 	"golang.org/x/image/draw"
 
 	"kindmargin/core/field"
+	"kindmargin/core/message"
 )
 
 // The most that a photograph may be: the page brings it down before it is sent.
@@ -43,7 +44,7 @@ func Keep(raw []byte) (k Kept, err error) {
 	}
 	img, _, err := image.Decode(bytes.NewReader(raw))
 	if err != nil {
-		return k, refused("This %s is damaged or cut short.", strings.ToUpper(kind))
+		return k, refused("refused.photo-damaged", message.Args{"kind": strings.ToUpper(kind)})
 	}
 	var out bytes.Buffer
 	if err := jpeg.Encode(&out, img, &jpeg.Options{Quality: quality}); err != nil {
@@ -57,14 +58,14 @@ func Keep(raw []byte) (k Kept, err error) {
 func Fit(data []byte, width, height int) (k Kept, err error) {
 	kind, err := check(data)
 	if err == nil && kind != "jpeg" {
-		err = refused("This is no JPEG.")
+		err = refused("refused.photo-no-jpeg", nil)
 	}
 	if err != nil {
 		return k, err
 	}
 	img, _, err := image.Decode(bytes.NewReader(data)) // all of it, not the beginning alone
 	if err != nil {
-		return k, refused("This JPEG is damaged or cut short.")
+		return k, refused("refused.photo-damaged", message.Args{"kind": "JPEG"})
 	}
 	is := img.Bounds()
 	by := min(float64(width)/float64(is.Dx()), float64(height)/float64(is.Dy()))
@@ -83,8 +84,8 @@ func Fit(data []byte, width, height int) (k Kept, err error) {
 // dots is so many dots brought down, one at least.
 func dots(n int, by float64) int { return max(1, int(math.Round(float64(n)*by))) }
 
-func refused(format string, a ...any) error {
-	return field.Fault("", format+" Nothing was changed: choose another.", a...)
+func refused(id message.ID, args message.Args) error {
+	return field.Fault("", id, args)
 }
 
 // check refuses what would take too much to decode, before it is.
@@ -92,15 +93,15 @@ func check(raw []byte) (kind string, err error) {
 	known, kind, err := image.DecodeConfig(bytes.NewReader(raw))
 	switch {
 	case err != nil:
-		return kind, refused("This is not a picture that can be read (JPEG or PNG), or it is damaged.")
+		return kind, refused("refused.photo-unread", nil)
 	case known.Width < 1 || known.Height < 1:
-		return kind, refused("This picture has no dots.")
+		return kind, refused("refused.photo-empty", nil)
 	case known.Width*known.Height > mostDots:
-		return kind, refused("A picture of %d by %d is too large: %d million dots at most.", known.Width, known.Height, mostDots/1_000_000)
+		return kind, refused("refused.photo-large", message.Args{"wide": message.Number(known.Width), "high": message.Number(known.Height), "most": message.Number(mostDots / 1_000_000)})
 	case max(known.Width, known.Height) > Widest:
-		return kind, refused("A picture of %d by %d is larger than is kept, %d either way: bring it down first.", known.Width, known.Height, Widest)
+		return kind, refused("refused.photo-wide", message.Args{"wide": message.Number(known.Width), "high": message.Number(known.Height), "most": message.Number(Widest)})
 	case kind == "jpeg" && scans(raw) > mostScans:
-		return kind, refused("This JPEG is written in more than %d passes, which no camera does: save it again.", mostScans)
+		return kind, refused("refused.photo-passes", message.Args{"most": message.Number(mostScans)})
 	}
 	return kind, nil
 }

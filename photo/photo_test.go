@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/field"
+	"kindmargin/core/message"
 )
 
 func gray(t *testing.T, w, h int) []byte {
@@ -78,7 +79,7 @@ func TestAPictureInAThousandPasses(t *testing.T) {
 	} {
 		var own field.Error
 		require.ErrorAs(t, read(), &own)
-		assert.Contains(t, own.Problem, "more than 40 passes")
+		assert.Equal(t, message.ID("refused.photo-passes"), own.Problem.ID)
 	}
 }
 
@@ -91,10 +92,10 @@ func TestWhatIsNoPicture(t *testing.T) {
 	require.NoError(t, png.Encode(&drawn, image.NewGray(image.Rect(0, 0, 30, 40))))
 	whole := gray(t, 400, 300)
 	for says, raw := range map[string][]byte{
-		"not a picture":       []byte("the lock margin is tight"),
-		"damaged":             whole[:len(whole)/3],
-		"too large":           huge,
-		"bring it down first": gray(t, 3000, 10),
+		"refused.photo-unread": []byte("the lock margin is tight"),
+		"damaged":              whole[:len(whole)/3],
+		"refused.photo-large":  huge,
+		"refused.photo-wide":   gray(t, 3000, 10),
 	} {
 		_, err := Keep(raw)
 		assert.ErrorContains(t, err, says)
@@ -103,7 +104,7 @@ func TestWhatIsNoPicture(t *testing.T) {
 	require.NoError(t, err, "a PNG is taken")
 	assert.Equal(t, 40, k.Height)
 	_, err = Fit(drawn.Bytes(), 100, 100)
-	assert.ErrorContains(t, err, "no JPEG", "and is not kept as one")
+	assert.ErrorContains(t, err, "refused.photo-no-jpeg", "and is not kept as one")
 }
 
 // Markers are counted, whatever stands between them, and reading them always ends.

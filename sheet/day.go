@@ -2,9 +2,9 @@ package sheet
 
 import (
 	"errors"
-	"fmt"
 	"io"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -14,7 +14,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/load"
-	"kindmargin/core/trade"
+	"kindmargin/core/message"
 )
 
 // DayOf is a job's day as it is planned from a moment on.
@@ -75,53 +75,53 @@ func PlanDay(d day.Day, j job.Job, doors []load.Door, log day.Log, begun string)
 		d.Date = begun[:len(time.DateOnly)]
 		now, _ = d.Minute(begun)
 	}
+	pr := newPrinter(j)
 	w, err := d.Tasks(j, doors, log, now)
 	for _, h := range w.Held {
-		v.Held = append(v.Held, HeldOf(h))
+		v.Held = append(v.Held, HeldOf{h.Door, pr.voice.Say(h.Why)})
 	}
 	marks := map[string]day.Mark{}
 	for _, m := range d.Marks {
 		marks[m.Task] = m
 	}
 	for _, t := range w.Done {
-		v.Done = append(v.Done, entryOf(d, t, marks[t.ID]))
+		v.Done = append(v.Done, pr.entry(d, t, marks[t.ID]))
 	}
-	if v.wrong(err) {
+	if v.wrong(pr, err) {
 		return v
 	}
 	o, err := d.Plan(w, now)
-	if v.wrong(err) {
+	if v.wrong(pr, err) {
 		return v
 	}
 	v.ToAndFro = o.Prep
 	for _, i := range o.Left {
-		v.Left = append(v.Left, w.Tasks[i].Title())
+		v.Left = append(v.Left, pr.voice.Say(w.Tasks[i].Title()))
 	}
 	type drying struct {
 		what      string
 		from, end int
 	}
 	var dry []drying
-	set := map[int]map[string]string{}
+	set := map[int]map[string]day.Setting{}
 	for _, e := range o.Entries {
 		t := w.Tasks[e.Task]
-		x := entryOf(d, t, marks[t.ID])
+		x := pr.entry(d, t, marks[t.ID])
 		from, to := d.Moment(e.Start), d.Moment(e.End)
-		x.Date, x.Day, x.From, x.To, x.Prep = from.Format(time.DateOnly), from.Format("Monday 2 January"), from.Format("15:04"), to.Format("15:04"), e.Prep
+		x.Date, x.Day, x.From, x.To, x.Prep = from.Format(time.DateOnly), pr.day(from), from.Format("15:04"), to.Format("15:04"), e.Prep
 		for _, c := range e.Who {
 			if name := d.Carpenters[c].Name; name != "" || len(d.Carpenters) > 1 {
 				if name == "" {
-					name = fmt.Sprintf("carpenter %d", c+1)
+					name = pr.voice.Say(message.Message{ID: "day.carpenter", Args: message.Args{"n": message.Number(c + 1)}})
 				}
 				x.Who = append(x.Who, name)
 			}
-			tool, setting, _ := strings.Cut(t.Tool, ": ")
 			if set[c] == nil {
-				set[c] = map[string]string{}
+				set[c] = map[string]day.Setting{}
 			}
-			if tool != "" && set[c][tool] != t.Tool {
-				set[c][tool] = t.Tool
-				x.Sets = strings.TrimSpace(tool + " " + setting)
+			if s := t.Set; s.Tool != "" && !set[c][s.Tool].Same(s) {
+				set[c][s.Tool] = s
+				x.Sets = pr.voice.Say(s.Says)
 			}
 		}
 		for _, k := range dry {
@@ -130,9 +130,9 @@ func PlanDay(d day.Day, j job.Job, doors []load.Door, log day.Log, begun string)
 			}
 		}
 		if t.Dries > 0 && slices.ContainsFunc(w.Tasks, func(n day.Task) bool { return slices.Contains(n.After, e.Task) }) {
-			x.Dries = day.Lasts(t.Dries)
-			dry = append(dry, drying{t.Title(), e.End, e.End + t.Dries})
-			v.Dries = append(v.Dries, DriesOf{t.Title(), d.Moment(e.End + t.Dries).Format("Monday 2 January 15:04")})
+			x.Dries = pr.voice.Word(message.Lasting(t.Dries))
+			dry = append(dry, drying{pr.voice.Say(t.Title()), e.End, e.End + t.Dries})
+			v.Dries = append(v.Dries, DriesOf{pr.voice.Say(t.Title()), pr.day(d.Moment(e.End+t.Dries)) + d.Moment(e.End+t.Dries).Format(" 15:04")})
 		}
 		v.Entries = append(v.Entries, x)
 	}
@@ -140,11 +140,11 @@ func PlanDay(d day.Day, j job.Job, doors []load.Door, log day.Log, begun string)
 }
 
 // wrong takes an error's sentences down, and reports whether there were any.
-func (v *DayOf) wrong(err error) bool {
+func (v *DayOf) wrong(p printer, err error) bool {
 	var all field.Errors
 	if errors.As(err, &all) {
 		for _, e := range all {
-			v.Problems = append(v.Problems, e.Problem)
+			v.Problems = append(v.Problems, p.voice.Say(e.Problem))
 		}
 	} else if err != nil {
 		v.Problems = append(v.Problems, err.Error())
@@ -152,17 +152,20 @@ func (v *DayOf) wrong(err error) bool {
 	return err != nil
 }
 
-func entryOf(d day.Day, t day.Task, m day.Mark) EntryOf {
+// day is a day in words: "Monday 2 January".
+func (p printer) day(t time.Time) string {
+	return p.voice.Say(message.Message{ID: "day.date", Args: message.Args{
+		"weekday": "weekday." + message.ID(strconv.Itoa(int(t.Weekday()))), "day": message.Number(t.Day()), "month": message.Month(t.Month()),
+	}})
+}
+
+func (p printer) entry(d day.Day, t day.Task, m day.Mark) EntryOf {
 	m.Task = t.ID
-	x := EntryOf{ID: t.ID, Name: t.Name, Door: t.Door, DoorID: t.DoorID, Minutes: t.Minutes, Hands: t.Hands, Who: []string{}, Mark: m}
-	for _, p := range trade.Places {
-		if p.ID == t.Place {
-			x.Place = p.Name
-		}
-	}
+	x := EntryOf{ID: t.ID, Name: p.voice.Say(t.Name), Door: t.Door, DoorID: t.DoorID, Minutes: t.Minutes, Hands: t.Hands, Who: []string{}, Mark: m}
+	x.Place = p.voice.Text(t.Place.Name())
 	if end, ok := d.Minute(m.Done); ok {
 		to := d.Moment(end)
-		x.Date, x.Day, x.From, x.To = to.Format(time.DateOnly), to.Format("Monday 2 January"), d.Moment(end-t.Minutes).Format("15:04"), to.Format("15:04")
+		x.Date, x.Day, x.From, x.To = to.Format(time.DateOnly), p.day(to), d.Moment(end-t.Minutes).Format("15:04"), to.Format("15:04")
 	}
 	return x
 }
@@ -170,15 +173,16 @@ func entryOf(d day.Day, t day.Task, m day.Mark) EntryOf {
 // Calendar writes a day as an iCalendar (RFC 5545), at times by the clock where it is done. Each task
 // has a name of its own that stays, so that a calendar that takes it in again moves what it has; stamp
 // is when it was written, and what is written later goes before.
-func Calendar(w io.Writer, v DayOf, jobID, jobName string, stamp time.Time) error {
+func Calendar(w io.Writer, v DayOf, j job.Job, stamp time.Time) error {
+	p := newPrinter(j)
 	c := ics.NewCalendarFor("Kind Margin")
 	c.SetMethod(ics.MethodPublish)
-	c.SetXWRCalName(jobName)
+	c.SetXWRCalName(j.Name)
 	put := func(e EntryOf, status ics.ObjectStatus) {
 		if e.Date == "" {
 			e.Date, e.From, e.To = v.Day.Date, "00:00", "00:00"
 		}
-		x := c.AddEvent(e.ID + "@" + jobID + ".kindmargin")
+		x := c.AddEvent(e.ID + "@" + j.ID + ".kindmargin")
 		x.SetDtStampTime(stamp.UTC())
 		x.SetSequence(int(stamp.Unix() / 10))
 		x.SetProperty(ics.ComponentPropertyDtStart, floating(e.Date, e.From))
@@ -190,11 +194,14 @@ func Calendar(w io.Writer, v DayOf, jobID, jobName string, stamp time.Time) erro
 		x.SetSummary(title)
 		x.SetLocation(e.Place)
 		var notes []string
-		for _, n := range []string{strings.Join(e.Who, " and "), prefixed("Set: ", e.Sets), prefixed("Dries: ", e.Dries)} {
-			if n != "" {
-				notes = append(notes, n)
+		note := func(id message.ID, text string) {
+			if text != "" {
+				notes = append(notes, p.voice.Say(message.Message{ID: id, Args: message.Args{"text": text}}))
 			}
 		}
+		note("day.who", p.voice.Word(named(e.Who)))
+		note("day.set", e.Sets)
+		note("day.dries", e.Dries)
 		if len(notes) > 0 {
 			x.SetDescription(strings.Join(notes, "\n"))
 		}
@@ -218,9 +225,10 @@ func floating(date, clock string) string {
 	return strings.ReplaceAll(date, "-", "") + "T" + strings.ReplaceAll(clock, ":", "") + "00"
 }
 
-func prefixed(before, text string) string {
-	if text == "" {
-		return ""
+// named is a list of names.
+func named(names []string) (list message.And) {
+	for _, n := range names {
+		list = append(list, n)
 	}
-	return before + text
+	return list
 }

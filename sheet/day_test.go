@@ -44,7 +44,7 @@ func TestTheCalendarOfADay(t *testing.T) {
 		v := PlanDay(d, j, nil, nil, now)
 		require.Empty(t, v.Problems)
 		var b bytes.Buffer
-		require.NoError(t, Calendar(&b, v, j.ID, j.Name, stamp))
+		require.NoError(t, Calendar(&b, v, j, stamp))
 		return v, events(t, b.Bytes())
 	}
 	v, first := write(d, "2026-11-26T08:00", stamp)

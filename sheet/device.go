@@ -8,12 +8,12 @@ import (
 func (p printer) devices(list []plan.Device) []DeviceWork {
 	out := []DeviceWork{}
 	for _, d := range list {
-		v := DeviceWork{Name: d.Device.Name, Second: d.Second, Gauge: p.fine(d.Gauge), Holes: []HoleOf{}, Lengths: []LengthOf{}, Steps: []string{}}
+		v := DeviceWork{Name: p.voice.Say(d.Device.Title()), Second: d.Second, Gauge: p.fine(d.Gauge), Holes: []HoleOf{}, Lengths: []LengthOf{}, Steps: []string{}}
 		for _, s := range d.Steps {
 			v.Steps = append(v.Steps, p.voice.Word(s))
 		}
 		for _, h := range d.Holes {
-			v.Holes = append(v.Holes, HoleOf{h.What, p.figure(h.Down), p.figure(h.In), p.exact(h.Dia), p.exact(h.Bit), h.Up.MM(), h.From, p.exact(h.Deep)})
+			v.Holes = append(v.Holes, HoleOf{p.voice.Say(h.Title()), p.figure(h.Down), p.figure(h.In), p.exact(h.Dia), p.exact(h.Bit), h.Up.MM(), h.From, p.exact(h.Deep)})
 		}
 		if e := d.Edge; e != nil {
 			v.Edge = &EdgeOf{p.figure(e.Down), p.fine(e.Deep), p.fine(e.Wall), p.exact(e.Long), p.exact(e.Wide), p.exact(e.Cover)}
@@ -26,7 +26,7 @@ func (p printer) devices(list []plan.Device) []DeviceWork {
 			v.Strike = &StrikeOf{p.recess(s.Recess), p.figure(s.Bolt), p.fine(s.In), p.exact(s.Hole), p.exact(s.Deep)}
 		}
 		for _, l := range d.Lengths {
-			v.Lengths = append(v.Lengths, LengthOf{l.What, p.fine(l.Cut)})
+			v.Lengths = append(v.Lengths, LengthOf{p.voice.Say(l.Part), p.fine(l.Cut)})
 		}
 		out = append(out, v)
 	}
@@ -37,9 +37,9 @@ func (p printer) stops(s *plan.Stops) *StopsOf {
 	if s == nil {
 		return nil
 	}
-	v := &StopsOf{From: p.fine(s.From), Moves: []StopMoveOf{}, Cross: p.fine(s.Cross), Steps: s.Steps}
+	v := &StopsOf{From: p.fine(s.From), Moves: []StopMoveOf{}, Cross: p.fine(s.Cross), Steps: p.say(s.Steps)}
 	for _, m := range s.Moves {
-		v.Moves = append(v.Moves, StopMoveOf{m.Stop, m.End, p.fine(m.By)})
+		v.Moves = append(v.Moves, StopMoveOf{m.Stop, m.End, p.voice.Text(m.StopName()), p.voice.Text(m.EndName()), p.fine(m.By)})
 	}
 	return v
 }

@@ -14,12 +14,12 @@ func HingeWays(j job.Job, o job.Opening, leaf int) []HingeWay {
 	for _, w := range plan.HingeWays(j, o, leaf) {
 		kind, _ := trade.HingeKindByID(w.Kind)
 		v := HingeWay{
-			ID: w.ID, Name: w.Name, Own: len(list) < len(j.Kit.Hinges), Kind: kind.Name, Goes: kind.Goes, Note: kind.Note,
+			ID: w.ID, Name: p.voice.Say(w.Title()), Own: len(list) < len(j.Kit.Hinges), Kind: p.voice.Text(kind.Name()), Goes: p.voice.Text(kind.Goes()), Note: p.voice.Text(kind.Note()),
 			Leaf: w.Leaf.MM(), Width: w.Width.MM(), Plate: w.Plate.MM(), Closed: w.Closed.MM(), Pin: w.Pin.MM(),
 			Fits: len(w.Against) == 0, Against: []string{}, Flush: p.fine(w.Flush),
 		}
 		if w.Load > 0 {
-			v.Load = plan.Weight(w.Load, j.Unit)
+			v.Load = p.weight(w.Load)
 		}
 		for _, f := range w.Against {
 			v.Against = append(v.Against, p.voice.Say(f.Message()))

@@ -102,7 +102,7 @@ func (p printer) view(f figure.Figure, text Text) Figure {
 	v := Figure{MM: f.Value.MM(), Text: text, PlusMinus: plusMinus(f.Sigma), Terms: make([]Term, len(f.Terms))}
 	for i, t := range f.Terms {
 		v.Terms[i] = Term{
-			Label:     t.Label,
+			Label:     p.voice.Say(t.Message()),
 			Text:      both(func(u measure.Unit) string { return measure.Decimal(t.Value, u) }),
 			PlusMinus: plusMinus(t.Sigma),
 			Source:    t.Source,

@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"kindmargin/core/frame"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 )
 
@@ -19,6 +20,7 @@ type LiningOf struct {
 
 // PartOf is a line of the cut list.
 type PartOf struct {
+	ID    string `json:"id" doc:"The same in any words."`
 	Name  string `json:"name"`
 	Count int    `json:"count"`
 	Long  Length `json:"long"`
@@ -42,20 +44,22 @@ type PackingOf struct {
 }
 
 func (p printer) lining(l plan.Lining) *LiningOf {
-	v := &LiningOf{Width: p.fine(l.Width), Height: p.fine(l.Height), Parts: []PartOf{}, Housing: p.length(l.House), Rip: []RipOf{}, Taper: l.Taper, Packs: []PackingOf{}, Steps: l.Steps}
+	v := &LiningOf{Width: p.fine(l.Width), Height: p.fine(l.Height), Parts: []PartOf{}, Housing: p.length(l.House), Rip: []RipOf{}, Taper: l.Taper, Packs: []PackingOf{}, Steps: p.say(l.Steps)}
 	for _, x := range l.Parts {
-		v.Parts = append(v.Parts, PartOf{x.Name, x.Count, p.length(x.Long), p.length(x.Wide), p.length(x.Thick), x.Note})
+		v.Parts = append(v.Parts, PartOf{string(x.Name), p.voice.Text(x.Name), x.Count, p.length(x.Long), p.length(x.Wide), p.length(x.Thick), p.maybe(message.Message{ID: x.Note})})
 	}
 	if l.Walls {
-		rip := func(name string, list ...Length) { v.Rip = append(v.Rip, RipOf{name, list}) }
+		rip := func(side frame.Side, list ...Length) {
+			v.Rip = append(v.Rip, RipOf{p.voice.Word(message.Wall(side)), list})
+		}
 		for _, side := range []frame.Side{frame.Hinge, frame.Lock} {
 			r := l.Rip[side]
-			rip(side.String()+" jamb", p.length(r[0]), p.length(r[1]), p.length(r[2]))
+			rip(side, p.length(r[0]), p.length(r[1]), p.length(r[2]))
 		}
-		rip("head", p.length(l.RipEnd[0]), p.length(l.RipEnd[1]))
+		rip(frame.Head, p.length(l.RipEnd[0]), p.length(l.RipEnd[1]))
 	}
 	for _, x := range l.Packs {
-		v.Packs = append(v.Packs, PackingOf{x.Side, p.length(x.Up), x.What, p.length(x.Thick)})
+		v.Packs = append(v.Packs, PackingOf{x.Side, p.length(x.Up), p.voice.Text(x.What), p.length(x.Thick)})
 	}
 	return v
 }

@@ -1,7 +1,10 @@
 package sheet
 
 import (
+	"cmp"
 	"context"
+	"slices"
+	"strings"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
@@ -27,6 +30,7 @@ type LoadGroup struct {
 
 // LoadItem is one line.
 type LoadItem struct {
+	ID    string   `json:"id" doc:"The same in any words."`
 	Name  string   `json:"name"`
 	Note  string   `json:"note"`
 	Count int      `json:"count" doc:"Nought where one does for all the doors."`
@@ -75,27 +79,28 @@ func LoadOf(j job.Job, l load.List) Load {
 	p := newPrinter(j)
 	v := Load{Doors: append([]string{}, l.Doors...), Groups: []LoadGroup{}, Cutting: []LoadCut{}, Settings: []LoadSetting{}, Open: []LoadOpen{}}
 	for _, h := range load.Headings {
-		g := LoadGroup{h.Kind, h.Name, []LoadItem{}}
+		g := LoadGroup{h.Kind, p.voice.Text(h.Name()), []LoadItem{}}
 		for _, i := range l.Items {
 			if i.Kind == h.Kind {
-				g.Items = append(g.Items, LoadItem{i.Name, i.Note, i.Count, i.Doors})
+				g.Items = append(g.Items, LoadItem{i.Name.String(), p.voice.Say(i.Name), strings.Join(p.say(i.Note), "; "), i.Count, i.Doors})
 			}
 		}
+		slices.SortStableFunc(g.Items, func(a, b LoadItem) int { return cmp.Compare(a.Name, b.Name) })
 		if len(g.Items) > 0 {
 			v.Groups = append(v.Groups, g)
 		}
 	}
 	for _, c := range l.Cutting {
 		v.Cutting = append(v.Cutting, LoadCut{
-			c.Door, c.Slab, p.marked(c.Off[frame.Head]), p.marked(c.Off[frame.Hinge]), p.marked(c.Off[frame.Lock]), p.marked(c.Off[frame.Foot]),
+			p.voice.Say(c.Door), p.voice.Word(c.Slab), p.marked(c.Off[frame.Head]), p.marked(c.Off[frame.Hinge]), p.marked(c.Off[frame.Lock]), p.marked(c.Off[frame.Foot]),
 			p.marked(c.Width), p.marked(c.Length), c.Left,
 		})
 	}
 	for _, s := range l.Settings {
-		v.Settings = append(v.Settings, LoadSetting{s.What, s.To, s.Doors})
+		v.Settings = append(v.Settings, LoadSetting{p.voice.Say(s.What), p.voice.Say(s.To), s.Doors})
 	}
 	for _, o := range l.Open {
-		v.Open = append(v.Open, LoadOpen{o.Door, o.Why})
+		v.Open = append(v.Open, LoadOpen{p.voice.Say(o.Door), p.voice.Say(o.Why)})
 	}
 	return v
 }

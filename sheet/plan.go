@@ -165,7 +165,8 @@ type Sided struct {
 // Light is the margin at one place of a side.
 type Light struct {
 	Side   frame.Side `json:"side"`
-	Where  string     `json:"where"`
+	Place  string     `json:"place" doc:"foot, middle or head; of head and foot hinge-corner, middle or lock-corner."`
+	Where  string     `json:"where" doc:"The same in words."`
 	Figure Figure     `json:"figure"`
 }
 
@@ -227,6 +228,7 @@ type Way struct {
 
 // Hinge is one hinge's marks, to the top of the leaf.
 type Hinge struct {
+	ID   string `json:"id" doc:"The same for every door that hangs on as many."`
 	Name string `json:"name"`
 	Slab Figure `json:"slab" doc:"Down from the finished head."`
 	Jamb Figure `json:"jamb" doc:"Down from the head of the opening."`
@@ -235,29 +237,31 @@ type Hinge struct {
 
 // Swing is how the slab swings as planned. Angles are in degrees from closed.
 type Swing struct {
-	Bevel    Figure         `json:"bevel" doc:"How much narrower the push face is at the lock edge; of a rebated one, each half."`
-	Relief   Figure         `json:"relief" doc:"How far the push face is planed back at the hinge edge; nought where it need not be."`
-	Clear    Figure         `json:"clear" doc:"The least that it passes the lock jamb, or the other leaf, by."`
-	ClearAt  float64        `json:"clearAt" doc:"At which angle."`
-	Second   bool           `json:"second" doc:"Of a pair: it opens only once the other leaf stands open."`
-	Opens    float64        `json:"opens" doc:"How far it opens."`
-	OpensWhy []string       `json:"opensWhy"`
-	Against  string         `json:"against" doc:"What stops it there; empty where it folds right back."`
-	Rests    float64        `json:"rests" doc:"Where it comes to rest, let go at 45."`
-	RestsWhy []string       `json:"restsWhy"`
-	Least    Figure         `json:"least" doc:"The least between the foot and the floor through the swing."`
-	LeastAt  float64        `json:"leastAt" doc:"At which angle."`
-	Foot     []FootAt       `json:"foot" doc:"The free corner over the floor, from closed to open."`
-	Slab     [][2]float64   `json:"slab" doc:"The closed slab from above, mm from the pin: x toward the lock jamb, z toward the viewer. Hinge edge pull face first, then the lock edge, then the push face."`
-	Parts    [][][2]float64 `json:"parts" doc:"The same in convex parts: two where its edge is rebated."`
-	Beside   Beside         `json:"beside"`
-	Stop     [][2]float64   `json:"stop" doc:"On the hinge jamb, behind the slab; empty where none was read."`
-	Things   []InPlan       `json:"things" doc:"What it could open against."`
+	Bevel     Figure         `json:"bevel" doc:"How much narrower the push face is at the lock edge; of a rebated one, each half."`
+	Relief    Figure         `json:"relief" doc:"How far the push face is planed back at the hinge edge; nought where it need not be."`
+	Clear     Figure         `json:"clear" doc:"The least that it passes the lock jamb, or the other leaf, by."`
+	ClearAt   float64        `json:"clearAt" doc:"At which angle."`
+	Second    bool           `json:"second" doc:"Of a pair: it opens only once the other leaf stands open."`
+	Opens     float64        `json:"opens" doc:"How far it opens."`
+	OpensWhy  []string       `json:"opensWhy"`
+	Against   string         `json:"against" doc:"What stops it there; empty where it folds right back."`
+	AgainstID string         `json:"againstId" doc:"Which of things that is."`
+	Rests     float64        `json:"rests" doc:"Where it comes to rest, let go at 45."`
+	RestsWhy  []string       `json:"restsWhy"`
+	Least     Figure         `json:"least" doc:"The least between the foot and the floor through the swing."`
+	LeastAt   float64        `json:"leastAt" doc:"At which angle."`
+	Foot      []FootAt       `json:"foot" doc:"The free corner over the floor, from closed to open."`
+	Slab      [][2]float64   `json:"slab" doc:"The closed slab from above, mm from the pin: x toward the lock jamb, z toward the viewer. Hinge edge pull face first, then the lock edge, then the push face."`
+	Parts     [][][2]float64 `json:"parts" doc:"The same in convex parts: two where its edge is rebated."`
+	Beside    Beside         `json:"beside"`
+	Stop      [][2]float64   `json:"stop" doc:"On the hinge jamb, behind the slab; empty where none was read."`
+	Things    []InPlan       `json:"things" doc:"What it could open against."`
 }
 
 // Beside is what the lock edge passes.
 type Beside struct {
 	Name  string         `json:"name" doc:"The lock jamb, or the other leaf."`
+	Leaf  bool           `json:"leaf" doc:"It is the other leaf."`
 	Parts [][][2]float64 `json:"parts"`
 }
 
@@ -271,6 +275,7 @@ type FootAt struct {
 
 // InPlan is something seen from above, as a convex outline.
 type InPlan struct {
+	ID    string       `json:"id" doc:"casing, or thing-0 for the first that was said."`
 	Name  string       `json:"name"`
 	Shape [][2]float64 `json:"shape"`
 }
@@ -288,6 +293,7 @@ type Hanging struct {
 
 // RodMark is one mark of a story rod.
 type RodMark struct {
+	ID   string `json:"id" doc:"The same for every door."`
 	Name string `json:"name"`
 	Jamb Figure `json:"jamb" doc:"Down from the head."`
 	Slab Figure `json:"slab" doc:"Down from the slab's finished top."`
@@ -396,9 +402,11 @@ type StopsOf struct {
 
 // StopMoveOf is one end of a stop, toward the slab; below nought away from it.
 type StopMoveOf struct {
-	Stop string `json:"stop"`
-	End  string `json:"end"`
-	By   Figure `json:"by"`
+	Of   frame.Side `json:"of" doc:"head, or the leg at the hinge or the lock jamb."`
+	At   frame.Side `json:"at" doc:"At which of its ends."`
+	Stop string     `json:"stop" doc:"The stop in words."`
+	End  string     `json:"end"`
+	By   Figure     `json:"by"`
 }
 
 // LengthOf is a part that is cut to the slab.

@@ -4,47 +4,66 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"strconv"
 	"strings"
 	"text/tabwriter"
 	"unicode"
 
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
+	"kindmargin/words"
 )
 
 // Print prints every opening's plan for a person, in the order of the
 // work, with the same figures as the screen.
 func Print(out io.Writer, j job.Job) error {
 	w := tabwriter.NewWriter(visible{out}, 0, 4, 2, ' ', 0)
-	p := printing{w, j.Unit}
-	unit := map[measure.Unit]string{measure.Millimetres: "millimetres", measure.Inches: "inches"}[j.Unit]
-	fmt.Fprintf(w, "%s, in %s, cut to %s\n", j.Name, unit, j.Tape)
+	p := printing{w, j.Unit, Voice(j)}
+	fmt.Fprintln(w, p.say("print.job-"+message.ID(j.Unit), "job", j.Name, "tape", string(j.Tape)))
 	for _, o := range j.Openings {
 		plan := Of(j, o)
 		fmt.Fprintf(w, "\n%s", strings.ToUpper(o.Name))
 		if o.Room != "" {
 			fmt.Fprintf(w, ", %s", o.Room)
 		}
-		fmt.Fprintf(w, "; hinges on the %s, seen from the pull face\n", o.Hand)
+		fmt.Fprintf(w, "; %s\n", p.say("print.hand", "hand", o.Hand))
 		p.leaves(plan)
 		for _, other := range plan.Without {
-			how := "without the " + other.Name
+			how := p.say("print.without", "reading", other.Name)
 			if other.Swapped != "" {
-				how = "with the two values changed round"
+				how = p.say("print.swapped")
 			}
-			fmt.Fprintf(w, "  -- %s it would be --\n", how)
+			fmt.Fprintf(w, "  -- %s --\n", how)
 			p.leaves(other.Plan)
 		}
 	}
-	fmt.Fprintf(w, "\nThe truth lies inside ± 19 times in 20. %s\n", trade.CodeFirst)
+	fmt.Fprintf(w, "\n%s %s\n", p.say("paper-line.sure"), p.say(trade.CodeFirst))
 	return w.Flush()
 }
 
 type printing struct {
-	w    io.Writer
-	unit measure.Unit
+	w     io.Writer
+	unit  measure.Unit
+	voice words.Voice
 }
+
+// say is a message, args being names and values by turns.
+func (p printing) say(id message.ID, args ...any) string {
+	m := message.Message{ID: id}
+	for i := 0; i+1 < len(args); i += 2 {
+		if m.Args == nil {
+			m.Args = message.Args{}
+		}
+		m.Args[args[i].(string)] = args[i+1]
+	}
+	return p.voice.Say(m)
+}
+
+// line writes a line of an opening; what stands in its cells is told apart by tabs.
+func (p printing) line(cells ...string) { fmt.Fprintf(p.w, "  %s\n", strings.Join(cells, "\t")) }
 
 func (p printing) show(t Text) string { return t.Of(p.unit) }
 
@@ -63,11 +82,11 @@ func (p printing) leaves(v Plan) {
 	}
 	doubtful := ""
 	if len(v.Clashes) > 0 {
-		doubtful = "DOUBTFUL, not to be cut or marked to: "
+		doubtful = p.say("print.doubtful") + " "
 	}
 	for i, l := range v.Leaves {
 		if i > 0 {
-			fmt.Fprintf(p.w, "  -- the leaf on the lock jamb; its own jamb is called its hinge jamb --\n")
+			fmt.Fprintf(p.w, "  -- %s --\n", p.say("print.second-leaf"))
 		}
 		p.leaf(l, doubtful)
 	}
@@ -75,60 +94,60 @@ func (p printing) leaves(v Plan) {
 
 // lining prints a frame that is made to the slab: what it is cut to, and how it is set.
 func (p printing) lining(l LiningOf) {
-	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
-	line("Frame, clear\t%s wide\t%s high", p.show(l.Width.Text), p.show(l.Height.Text))
+	p.line(p.say("print.frame"), p.say("print.wide", "width", p.show(l.Width.Text)), p.say("print.high", "height", p.show(l.Height.Text)))
 	for _, x := range l.Parts {
 		wide := ""
 		if x.Wide.MM > 0 {
 			wide = " × " + p.show(x.Wide.Text)
 		}
-		line("  %d %s\t%s%s × %s", x.Count, x.Name, p.show(x.Long.Text), wide, p.show(x.Thick.Text))
+		p.line("  "+strconv.Itoa(x.Count)+" "+x.Name, p.show(x.Long.Text)+wide+" × "+p.show(x.Thick.Text))
 	}
 	for _, r := range l.Rip {
 		var marks []string
 		for _, m := range r.Marks {
 			marks = append(marks, p.show(m.Text))
 		}
-		line("  Rip the %s\t%s", r.Name, strings.Join(marks, ", "))
+		p.line("  "+p.say("print.rip", "name", r.Name), strings.Join(marks, ", "))
 	}
 	for _, k := range l.Packs {
-		line("  Pack the %v jamb\t%s behind %s, %s up", k.Side, p.show(k.Thick.Text), k.What, p.show(k.Up.Text))
+		p.line("  "+p.say("print.pack", "wall", message.Wall(k.Side)), p.say("print.packing", "thick", p.show(k.Thick.Text), "what", k.What, "up", p.show(k.Up.Text)))
 	}
-	for _, s := range l.Steps {
-		line("Frame: %s", s)
+	p.steps("print.frame", l.Steps)
+}
+
+// steps writes sentences under a heading.
+func (p printing) steps(head message.ID, list []string) {
+	for _, s := range list {
+		p.line(p.say(head) + ": " + s)
 	}
 }
 
 func (p printing) findings(list []Finding) {
 	for _, f := range list {
-		fmt.Fprintf(p.w, "  %s: %s\n", strings.ToUpper(string(f.Gravity)), f.Text)
+		p.line(strings.ToUpper(p.say("gravity."+message.ID(f.Gravity))) + ": " + f.Text)
 	}
 }
 
 // leaf tells one slab in the order of the work: what to look at, the margins
 // wanted, the slab, the cuts edge by edge, the hinges, the lock, the end.
 func (p printing) leaf(v Leaf, doubtful string) {
-	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
 	p.findings(v.Findings)
 	var wanted []string
 	for _, m := range v.Wanted {
-		wanted = append(wanted, fmt.Sprintf("%v %s", m.Side, p.show(m.Figure.Text)))
+		wanted = append(wanted, p.voice.Word(message.Margin(m.Side))+" "+p.show(m.Figure.Text))
 	}
-	line("Margins wanted\t%s", strings.Join(wanted, ", "))
+	p.line(p.say("card.margins"), strings.Join(wanted, ", "))
 	if s := v.Season; s != nil {
-		line("Season\ttoday %s at the lock edge (the slab holds %s); tightest in %s, %s; widest in %s, %s; the other school says %s",
-			p.figure(s.Today), s.Now, s.Tight.Name, p.show(s.Tight.Light.Text), s.Wide.Name, p.show(s.Wide.Light.Text), p.show(s.Other))
+		p.line(p.say("choices.season"), p.say("print.season", "today", p.figure(s.Today), "now", s.Now,
+			"tight", s.Tight.Name, "tightest", p.show(s.Tight.Light.Text), "wide", s.Wide.Name, "widest", p.show(s.Wide.Light.Text), "other", p.show(s.Other)))
 	}
-	for i := 0; i+2 < len(v.Light); i += 3 {
-		m := v.Light[i : i+3]
-		line("Light, %v\t%s %s\t%s %s\t%s %s", m[0].Side, m[0].Where, p.figure(m[0].Figure), m[1].Where, p.figure(m[1].Figure), m[2].Where, p.figure(m[2].Figure))
-	}
+	p.light("print.light", v.Light)
 	if s := v.Finished; s != nil {
-		line("%sFinished slab\t%s\tby %s", doubtful, p.figure(s.Width), p.figure(s.Length))
+		p.line(doubtful+p.say("card.finished"), p.figure(s.Width), p.say("print.by", "length", p.figure(s.Length)))
 	}
 	if v.Cut != nil {
 		p.cuts(v.Cut, doubtful)
-		line("Then ease every arris, and seal the cut edges before they stand: the ends most of all.")
+		p.line(p.say("print.then-ease"))
 	}
 	p.hinges(v, doubtful)
 	if w := v.Swing; w != nil {
@@ -138,26 +157,33 @@ func (p printing) leaf(v Leaf, doubtful string) {
 		p.hanging(h)
 	}
 	if l := v.Latch; l != nil {
-		line("%sLatch\t%s down the lock edge, from the slab's finished head\tstrike %s down the jamb, from the head", doubtful, p.figure(l.Slab), p.figure(l.Jamb))
-		line("  backset %s\tbore %s from either face, %s of wood left\thandle %s above the floor", p.figure(l.Backset), p.figure(l.Centre), p.show(l.Wall.Text), p.figure(l.Floor))
+		p.line(doubtful+p.say("print.latch"), p.say("print.latch-slab", "down", p.figure(l.Slab)), p.say("print.latch-jamb", "down", p.figure(l.Jamb)))
+		p.line("  "+p.say("print.backset", "backset", p.figure(l.Backset)), p.say("print.bore", "centre", p.figure(l.Centre), "wall", p.show(l.Wall.Text)), p.say("print.handle", "floor", p.figure(l.Floor)))
 	}
 	for _, d := range v.Devices {
 		for _, step := range d.Steps {
-			line("%s: %s", strings.ToUpper(d.Name[:1])+d.Name[1:], step)
+			p.line(capital(d.Name) + ": " + step)
 		}
 	}
-	for _, step := range v.Strikes {
-		line("In the jamb: %s", step)
-	}
+	p.steps("print.in-jamb", v.Strikes)
 	p.try(v.Try)
 	if s := v.Stops; s != nil {
-		line("%sStops\t%s from the jamb's pull-side arris", doubtful, p.figure(s.From))
+		p.line(doubtful+p.say("step.stops"), p.say("card.stops-from", "from", p.figure(s.From)))
 		for _, m := range s.Moves {
-			line("  %s, %s\tmove by %s", m.Stop, m.End, p.figure(m.By))
+			p.line("  " + p.say("card.stop-move", "stop", m.Stop, "end", m.End, "by", p.figure(m.By)))
 		}
-		for _, step := range s.Steps {
-			line("Stops: %s", step)
+		p.steps("step.stops", s.Steps)
+	}
+}
+
+// light writes margins at three places of each side.
+func (p printing) light(head message.ID, list []Light) {
+	for i := 0; i+2 < len(list); i += 3 {
+		cells := []string{p.say(head, "side", message.Margin(list[i].Side))}
+		for _, m := range list[i : i+3] {
+			cells = append(cells, m.Where+" "+p.figure(m.Figure))
 		}
+		p.line(cells...)
 	}
 }
 
@@ -166,73 +192,59 @@ func (p printing) try(t *TryOf) {
 	if t == nil || !t.Cut {
 		return
 	}
-	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
 	for i, h := range t.Hangs {
-		what := fmt.Sprintf("Hang %d", i+1)
+		what := p.say("try.hang", "n", message.Number(i+1))
 		if h.Revisit != "" {
-			what = "Looked at again, " + h.Revisit
+			what = p.say("try.again", "revisit", h.Revisit)
 		}
-		line("%s\t%d gaps read\t%s", what, len(h.Gaps), strings.Join(h.Did, "; "))
+		p.line(what, p.say("try.gaps-read", "gaps", message.Count(len(h.Gaps))), strings.Join(h.Did, " "))
 	}
-	for i := 0; i+2 < len(t.Margins); i += 3 {
-		m := t.Margins[i : i+3]
-		line("Found, %v\t%s %s\t%s %s\t%s %s", m[0].Side, m[0].Where, p.figure(m[0].Figure), m[1].Where, p.figure(m[1].Figure), m[2].Where, p.figure(m[2].Figure))
-	}
+	p.light("print.found", t.Margins)
 	for _, a := range t.After {
-		line("%s", a)
+		p.line(a)
 	}
 	if t.Done {
-		line("It fits, or was left so.")
+		p.line(p.say("print.fits"))
 		return
 	}
 	for _, r := range t.ToRead {
-		line("Read next\t%s", r.Name)
+		p.line(p.say("print.read-next"), r.Name)
 	}
 	for i, w := range t.Ways {
-		what := "Least work"
+		what := message.ID("print.least-work")
 		if i > 0 {
-			what = "Or"
+			what = "print.or"
 		}
-		line("%s\t%s\t%s", what, w.Costs, strings.Join(append(w.Does, w.Out...), " "))
+		p.line(p.say(what), w.Costs, strings.Join(append(w.Does, w.Out...), " "))
 	}
 }
 
 func (p printing) hanging(h *Hanging) {
-	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
 	if h.Goes != "" {
-		line("Hinges: %s", h.Goes)
+		p.line(p.say("step.hinges") + ": " + h.Goes)
 	}
-	for _, s := range h.Screws {
-		line("Screws: %s", s)
-	}
-	for _, step := range h.Steps {
-		line("Hang: %s", step)
-	}
+	p.steps("load-kind.screws", h.Screws)
+	p.steps("print.hang", h.Steps)
 }
 
 func (p printing) cuts(c *CutSheet, doubtful string) {
-	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
 	for _, why := range c.Why {
-		line("%s", why)
+		p.line(why)
 	}
 	for _, rule := range c.Rules {
-		line("Decided by: %s.", rule)
+		p.line(p.say("print.decided", "rule", rule))
 	}
-	line("Slab on the trestles, about %s. Along the long edges all marks are from the top hinge corner's end, across from the hinge edge.", c.Weight)
+	p.line(p.say("print.on-trestles", "weight", c.Weight))
 	for _, e := range c.Edges {
-		what := map[string]string{"hinge": "hinge edge", "lock": "lock edge"}[e.Side.String()]
-		if what == "" {
-			what = e.Side.String()
-		}
-		line("%sCut the %s: %s. %s", doubtful, what, e.Method, e.Says)
+		p.line(doubtful + p.say("print.cut", "edge", message.Edge(e.Side), "method", e.Method, "says", e.Says))
 		for _, m := range e.Marks {
-			line("  at %s\toff %s", p.show(m.At.Text), p.figure(m.Depth))
+			p.line("  "+p.say("print.at", "at", p.show(m.At.Text)), p.say("print.off", "off", p.figure(m.Depth)))
 		}
 		for i, pass := range e.Passes {
-			line("  pass %d\t%s to %s, taking %s", i+1, p.show(pass.From.Text), p.show(pass.To.Text), p.show(pass.Bite))
+			p.line("  "+p.say("print.pass", "n", message.Number(i+1)), p.say("print.pass-from", "from", p.show(pass.From.Text), "to", p.show(pass.To.Text), "bite", p.show(pass.Bite)))
 		}
 		if e.Left.MM > 0 {
-			line("  left on for the next try\t%s", p.show(e.Left.Text))
+			p.line("  "+p.say("print.left-on"), p.show(e.Left.Text))
 		}
 	}
 	check := func(fs []Figure) string {
@@ -242,45 +254,55 @@ func (p printing) cuts(c *CutSheet, doubtful string) {
 		}
 		return strings.Join(s, ", ")
 	}
-	line("Check it\twidth at head, middle and foot %s\tlength at hinge edge, middle and lock edge %s", check(c.Width), check(c.Length))
+	p.line(p.say("print.check"), p.say("print.check-width", "width", check(c.Width)), p.say("print.check-length", "length", check(c.Length)))
 }
 
 func (p printing) hinges(v Leaf, doubtful string) {
-	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
 	if len(v.Hinges) == 0 {
 		return
 	}
-	line("Marking gauge\tpockets %s deep, %s wide\t%s of wood left behind; leaves flush give a margin of %s",
-		p.show(v.Gauges.Depth.Text), p.show(v.Gauges.Width.Text), p.show(v.Gauges.Setback.Text), p.show(v.Gauges.Flush.Text))
+	g := v.Gauges
+	p.line(p.say("print.gauge"), p.say("print.pockets", "deep", p.show(g.Depth.Text), "wide", p.show(g.Width.Text)),
+		p.say("print.setback", "setback", p.show(g.Setback.Text), "flush", p.show(g.Flush.Text)))
 	for _, h := range v.Hinges {
 		pack := ""
 		switch {
 		case math.Abs(h.Pack.MM) < 0.2: // no one sees it
 		case h.Pack.MM > 0:
-			pack = "packer of " + p.show(h.Pack.Text) + " behind the jamb leaf"
+			pack = p.say("card.pack", "by", p.show(h.Pack.Text))
 		default:
-			pack = "jamb pocket deeper by " + strings.TrimPrefix(p.show(h.Pack.Text), "-")
+			pack = p.say("card.deeper", "by", strings.TrimPrefix(p.show(h.Pack.Text), "-"))
 		}
-		line("%s%s, to the leaf's top\tslab %s\tjamb %s\t%s", doubtful, strings.ToUpper(h.Name[:1])+h.Name[1:], p.figure(h.Slab), p.figure(h.Jamb), pack)
+		p.line(doubtful+p.say("print.hinge", "hinge", capital(h.Name)), p.say("print.hinge-slab", "down", p.figure(h.Slab)), p.say("print.hinge-jamb", "down", p.figure(h.Jamb)), pack)
 	}
-	line("Hinges are measured on the slab from its finished head, in the jamb from the head, on the hinge side.")
+	p.line(p.say("print.hinges-from"))
 }
 
 func (p printing) swing(w *Swing, doubtful string) {
-	line := func(format string, a ...any) { fmt.Fprintf(p.w, "  "+format+"\n", a...) }
-	bevel := "lock edge square"
+	bevel := p.say("card.square-edge")
 	if w.Bevel.MM > 0 {
-		bevel = "lock edge bevelled, push face " + p.figure(w.Bevel) + " narrower"
+		bevel = p.say("card.bevelled", "by", p.figure(w.Bevel))
 	}
-	stops := "folds right back"
+	stops := p.say("print.folds-back")
 	if w.Against != "" {
-		stops = "against the " + w.Against
+		stops = p.say("print.against", "thing", w.Against)
 	}
-	line("%sSwing\t%s\tpasses the %s by %s at %.0f°\topens to %.0f°, %s", doubtful, bevel, w.Beside.Name, p.figure(w.Clear), w.ClearAt, w.Opens, stops)
+	p.line(doubtful+p.say("step.swing"), bevel,
+		p.say("print.passes", "beside", w.Beside.Name, "clear", p.figure(w.Clear), "at", message.Degrees(w.ClearAt)),
+		p.say("print.opens", "opens", message.Degrees(w.Opens), "stops", stops))
 	if w.Relief.MM > 0 {
-		line("  hinge edge\tpush face planed back by %s", p.figure(w.Relief))
+		p.line("  "+p.voice.Word(message.Edge(frame.Hinge)), p.say("print.relief", "by", p.figure(w.Relief)))
 	}
-	line("  over the floor\tleast %s at %.0f°\tlet go at 45° it rests at %.0f°", p.figure(w.Least), w.LeastAt, w.Rests)
+	p.line("  "+p.say("print.over-floor"), p.say("print.least", "least", p.figure(w.Least), "at", message.Degrees(w.LeastAt)), p.say("print.rests", "rests", message.Degrees(w.Rests)))
+}
+
+// capital begins a line large.
+func capital(s string) string {
+	r := []rune(s)
+	if len(r) > 0 {
+		r[0] = unicode.ToUpper(r[0])
+	}
+	return string(r)
 }
 
 // visible keeps control characters in names from the terminal.

@@ -81,7 +81,7 @@ func TestAFrameIsPrinted(t *testing.T) {
 	j.Openings = []job.Opening{o}
 	var b bytes.Buffer
 	require.NoError(t, Print(&b, j))
-	for _, says := range []string{"769 wide", "1990.5 high", "1 hinge jamb", "1999.5 × 28", "1 brace across the foot", "6.5 behind the strike", "Frame: Check the slab first"} {
+	for _, says := range []string{"769 wide", "1990.5 high", "1 hinge jamb", "1999.5 × 28", "1 brace across the bottom", "6.5 behind the keep", "Frame: Check the slab first"} {
 		assert.Contains(t, b.String(), says)
 	}
 }

@@ -55,9 +55,9 @@ func Rod(ctx context.Context, j job.Job, from string, told func()) (v StoryRod, 
 	p := newPrinter(j)
 	v = StoryRod{Of: r.Of, Marks: p.rodMarks(r.Marks), Doors: []RodDoor{}}
 	for _, d := range r.Doors {
-		door := RodDoor{d.ID, d.Name, d.Leaf, d.Missing == "" && len(d.Off) == 0, []RodOff{}, d.Missing}
+		door := RodDoor{d.ID, d.Name, d.Leaf, d.Missing.ID == "" && len(d.Off) == 0, []RodOff{}, p.maybe(d.Missing)}
 		for _, o := range d.Off {
-			door.Off = append(door.Off, RodOff{o.Name, p.length(o.Jamb), p.length(o.Slab)})
+			door.Off = append(door.Off, RodOff{p.voice.Say(o.Name), p.length(o.Jamb), p.length(o.Slab)})
 		}
 		v.Doors = append(v.Doors, door)
 	}
@@ -67,7 +67,7 @@ func Rod(ctx context.Context, j job.Job, from string, told func()) (v StoryRod, 
 func (p printer) rodMarks(list []plan.RodMark) []RodMark {
 	out := make([]RodMark, len(list))
 	for i, m := range list {
-		out[i] = RodMark{m.Name, p.figure(m.Jamb), p.figure(m.Slab)}
+		out[i] = RodMark{m.ID, p.voice.Say(m.Name), p.figure(m.Jamb), p.figure(m.Slab)}
 	}
 	return out
 }

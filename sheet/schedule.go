@@ -7,44 +7,53 @@ import (
 	"slices"
 	"strings"
 
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/load"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/schedule"
 	"kindmargin/core/survey"
 	"kindmargin/sheet/table"
+	"kindmargin/words"
 )
 
 // ScheduleTable is a table that a job gives out.
 type ScheduleTable struct {
-	ID, Name, Note string
+	ID string
 
 	headers func(tables) []string
 	rows    func(tables, load.Door) [][]any // of a door; nil where it lists an order
 	orders  []load.Kind                     // what of that
 }
 
+// Name is what the table is called.
+func (t ScheduleTable) Name() message.ID { return "table." + message.ID(t.ID) }
+
+// Note says what stands in it.
+func (t ScheduleTable) Note() message.ID { return "table-note." + message.ID(t.ID) }
+
 // ScheduleTables lists them. The first can be read in again.
 var ScheduleTables = []ScheduleTable{
-	{"schedule", "Schedule", "a line a door; it can be brought in again", tables.scheduleHead, tables.schedule, nil},
-	{"measured", "Measured sizes", "every reading, with its tool", tables.measuredHead, tables.measured, nil},
-	{"slabs", "Slabs to order", "by size and construction", tables.orderedHead, nil, []load.Kind{load.Slabs}},
+	{"schedule", tables.scheduleHead, tables.schedule, nil},
+	{"measured", tables.measuredHead, tables.measured, nil},
+	{"slabs", tables.orderedHead, nil, []load.Kind{load.Slabs}},
 	{
-		"hardware", "Hardware to order", "hinges, screws, locks, inserts", tables.orderedHead, nil,
+		"hardware", tables.orderedHead, nil,
 		[]load.Kind{load.Hinges, load.Screws, load.Locks, load.Inserts},
 	},
-	{"margins", "Margins", "wanted, planned and found, side by side", tables.marginsHead, tables.margins, nil},
+	{"margins", tables.marginsHead, tables.margins, nil},
 }
 
 // Schedule is the tables of the doors of a job, after each of which it calls told; lengths are
 // numbers of millimetres, or, in a job in inches, text with its unit, since a bare 5/8 is a day in
 // May to a spreadsheet. It fails as Each does.
 func Schedule(ctx context.Context, j job.Job, told func()) ([]table.Sheet, error) {
-	t := tables{j}
+	t := tables{newPrinter(j), j}
 	list := make([]table.Sheet, len(ScheduleTables))
 	for i, known := range ScheduleTables {
-		list[i] = table.Sheet{ID: known.ID, Name: known.Name, Headers: known.headers(t)}
+		list[i] = table.Sheet{ID: known.ID, Name: t.voice.Text(known.Name()), Headers: known.headers(t)}
 	}
 	need := load.NewCounter(j)
 	err := Each(ctx, j, func(d load.Door) error {
@@ -66,10 +75,16 @@ func Schedule(ctx context.Context, j job.Job, told func()) ([]table.Sheet, error
 	return list, err
 }
 
-type tables struct{ job job.Job }
+type tables struct {
+	printer
+	job job.Job
+}
 
-// length is a length as a cell; nothing for nought.
-func (t tables) length(l measure.Length) any {
+// heads are headers in words.
+func (t tables) heads(ids ...message.ID) []string { return t.texts(ids) }
+
+// cell is a length as a cell; nothing for nought.
+func (t tables) cell(l measure.Length) any {
 	switch {
 	case l == 0:
 		return ""
@@ -80,7 +95,9 @@ func (t tables) length(l measure.Length) any {
 }
 
 // unit is a header for lengths.
-func (t tables) unit(header string) string { return header + " (" + string(t.job.Unit) + ")" }
+func (t tables) inUnit(header message.ID) string {
+	return t.voice.Text(header) + " (" + string(t.job.Unit) + ")"
+}
 
 // lengths are the columns of a schedule that hold one.
 var lengths = map[string]bool{
@@ -90,13 +107,13 @@ var lengths = map[string]bool{
 
 func (t tables) scheduleHead() (head []string) {
 	for _, c := range schedule.Columns {
-		name := c.Name
 		if lengths[c.ID] {
-			name = t.unit(name)
+			head = append(head, t.inUnit(c.Name()))
+			continue
 		}
-		head = append(head, name)
+		head = append(head, t.voice.Text(c.Name()))
 	}
-	return append(head, "Step", "Waits for", t.unit("Finished width"), t.unit("Finished length"), "Weight")
+	return append(head, t.voice.Text("head.step"), t.voice.Text("head.waits"), t.inUnit("head.finished-width"), t.inUnit("head.finished-length"), t.voice.Text("head.weight"))
 }
 
 func (t tables) schedule(d load.Door) [][]any {
@@ -105,51 +122,55 @@ func (t tables) schedule(d load.Door) [][]any {
 	for _, c := range schedule.Columns {
 		switch v := said[c.ID].(type) {
 		case measure.Length:
-			row = append(row, t.length(v))
+			row = append(row, t.cell(v))
+		case message.Message:
+			row = append(row, t.voice.Say(v))
 		case nil:
 			row = append(row, "")
 		default:
 			row = append(row, v)
 		}
 	}
-	step, waits := "signed off", ""
+	step, waits := t.voice.Text("head.signed-off"), ""
 	for _, n := range d.Plan.Notches {
 		if n.Step == d.Plan.Next {
-			step, waits = plan.StepName(n.Step), n.Says
+			step, waits = t.voice.Text(plan.StepName(n.Step)), t.voice.Text(n.Says)
 		}
 	}
 	width, length, weight := any(""), any(""), any("")
 	if f := d.Plan.Leaves[0].Finished; f != nil {
-		width, length = t.length(f.Width.Value), t.length(f.Length.Value)
+		width, length = t.cell(f.Width.Value), t.cell(f.Length.Value)
 	}
 	if len(d.Slab.Missing()) == 0 {
-		weight = plan.Weight(d.Slab.Weight(), t.job.Unit)
+		weight = t.weight(d.Slab.Weight())
 	}
 	return [][]any{append(row, step, waits, width, length, weight)}
 }
 
 func (t tables) measuredHead() []string {
-	return []string{"Door", "Room", "Reading", t.unit("Value"), "With", "Struck out"}
+	return append(t.heads("head.door", "head.room", "head.reading"), t.inUnit("head.value"), t.voice.Text("head.with"), t.voice.Text("head.struck"))
 }
 
 func (t tables) measured(d load.Door) (rows [][]any) {
 	for _, r := range d.Readings {
-		rows = append(rows, []any{d.Name, d.Room, r.Title(t.job.Unit), t.exact(r), plan.ToolName(t.job.Kit.Tools, r), r.Struck})
+		rows = append(rows, []any{d.Name, d.Room, t.voice.Word(r), t.value(r), t.maybe(plan.ToolName(t.job.Kit.Tools, r)), r.Struck})
 	}
 	return rows
 }
 
-// exact is a reading's value, nought too.
-func (t tables) exact(r survey.Reading) any {
+// value is a reading's value, nought too.
+func (t tables) value(r survey.Reading) any {
 	if r.Value == 0 {
 		return 0.0
 	}
-	return t.length(r.Value)
+	return t.cell(r.Value)
 }
 
-func (tables) orderedHead() []string { return []string{"What", "Name", "How many", "For", "Note"} }
+func (t tables) orderedHead() []string {
+	return t.heads("head.what", "head.name", "head.how-many", "head.for", "head.note")
+}
 
-func (tables) ordered(l load.List, kinds []load.Kind) (rows [][]any) {
+func (t tables) ordered(l load.List, kinds []load.Kind) (rows [][]any) {
 	for _, h := range load.Headings {
 		for _, i := range l.Items {
 			if i.Kind != h.Kind || !slices.Contains(kinds, i.Kind) {
@@ -159,7 +180,7 @@ func (tables) ordered(l load.List, kinds []load.Kind) (rows [][]any) {
 			if i.Count == 0 {
 				count = ""
 			}
-			rows = append(rows, []any{h.Name, i.Name, count, named(i.Doors), i.Note})
+			rows = append(rows, []any{t.voice.Text(h.Name()), t.voice.Say(i.Name), count, t.some(i.Doors), strings.Join(t.say(i.Note), "; ")})
 		}
 	}
 	return rows
@@ -168,20 +189,25 @@ func (tables) ordered(l load.List, kinds []load.Kind) (rows [][]any) {
 // mostNamed is how many doors are named in a cell, which holds 32,767 letters at most.
 const mostNamed = 60
 
-// named names doors, the first of them where there are very many.
-func named(doors []string) string {
+// some names doors, the first of them where there are very many.
+func (t tables) some(doors []string) string {
 	if len(doors) <= mostNamed {
 		return strings.Join(doors, ", ")
 	}
-	return fmt.Sprintf("%s and %d more", strings.Join(doors[:mostNamed], ", "), len(doors)-mostNamed)
+	return t.voice.Say(message.Message{ID: "head.and-more", Args: message.Args{
+		"doors": strings.Join(doors[:mostNamed], ", "), "more": message.Number(len(doors) - mostNamed),
+	}})
 }
 
 func (t tables) marginsHead() []string {
-	return []string{"Door", "Room", "Leaf", "Side", "Where", t.unit("Wanted"), t.unit("Planned"), t.unit("Planned ±"), t.unit("Found"), t.unit("Found ±"), "Signed off by", "On"}
+	return append(
+		t.heads("head.door", "head.room", "head.leaf", "head.side", "head.where"),
+		t.inUnit("head.wanted"), t.inUnit("head.planned"), t.inUnit("head.planned-sure"), t.inUnit("head.found"), t.inUnit("head.found-sure"),
+		t.voice.Text("head.signed-off-by"), t.voice.Text("head.on"),
+	)
 }
 
 func (t tables) margins(d load.Door) (rows [][]any) {
-	p := newPrinter(t.job)
 	by, on := "", ""
 	if d.Signed != nil {
 		by, on = d.Signed.By, d.Signed.On
@@ -189,18 +215,19 @@ func (t tables) margins(d load.Door) (rows [][]any) {
 	for n, l := range d.Plan.Leaves {
 		leaf := ""
 		if len(d.Plan.Leaves) > 1 {
-			leaf = []string{"hinge jamb", "lock jamb"}[n]
+			leaf = t.voice.Word(message.Wall([]frame.Side{frame.Hinge, frame.Lock}[n]))
 		}
 		found := map[[2]string]Figure{}
 		if l.Try != nil {
-			for _, m := range p.places(l.Try.Margins) {
-				found[[2]string{m.Side.String(), m.Where}] = m.Figure
+			for _, m := range t.places(l.Try.Margins) {
+				found[[2]string{m.Side.String(), m.Place}] = m.Figure
 			}
 		}
 		for _, m := range l.Light {
-			row := []any{d.Name, d.Room, leaf, m.Side.String(), m.Where, t.length(l.Wanted[m.Side].Value), t.fine(m.Margin.Value), t.sure(m.Margin.Sigma), "", "", by, on}
-			if f, ok := found[[2]string{m.Side.String(), m.Where}]; ok {
-				row[8], row[9] = t.fine(measure.FromMM(f.MM)), f.PlusMinus.Of(t.job.Unit)
+			place := message.End{Side: m.Side, Place: m.Where}
+			row := []any{d.Name, d.Room, leaf, t.voice.Word(message.Margin(m.Side)), t.voice.Word(place), t.cell(l.Wanted[m.Side].Value), t.tenths(m.Margin.Value), t.sure(m.Margin.Sigma), "", "", by, on}
+			if f, ok := found[[2]string{m.Side.String(), place.ID()}]; ok {
+				row[8], row[9] = t.tenths(measure.FromMM(f.MM)), f.PlusMinus.Of(t.job.Unit)
 			}
 			rows = append(rows, row)
 		}
@@ -209,7 +236,7 @@ func (t tables) margins(d load.Door) (rows [][]any) {
 }
 
 // fine is a margin to a tenth of a millimetre or a 64th.
-func (t tables) fine(l measure.Length) any {
+func (t tables) tenths(l measure.Length) any {
 	if t.job.Unit == measure.Inches {
 		return measure.Fine(l, measure.Nearest, t.job.Unit) + " in"
 	}
@@ -220,9 +247,12 @@ func (t tables) fine(l measure.Length) any {
 func (t tables) sure(sigma float64) any { return plusMinus(sigma).Of(t.job.Unit) }
 
 // Words is a cell of a schedule in words.
-func Words(cell any, u measure.Unit) string {
-	if l, ok := cell.(measure.Length); ok {
-		return measure.Say(l, u)
+func Words(cell any, v words.Voice) string {
+	switch c := cell.(type) {
+	case measure.Length:
+		return v.Word(message.Exact(c))
+	case message.Message:
+		return v.Say(c)
 	}
 	return fmt.Sprint(cell)
 }

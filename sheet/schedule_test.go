@@ -14,6 +14,7 @@ import (
 	"kindmargin/core/survey"
 	"kindmargin/demo"
 	"kindmargin/sheet/table"
+	"kindmargin/words"
 )
 
 func schedules(t *testing.T, j job.Job) []table.Sheet {
@@ -37,11 +38,11 @@ func TestAScheduleThatWentOutComesIn(t *testing.T) {
 		require.NoError(t, tables[0].CSV(&csv))
 		require.NoError(t, table.XLSX(&xlsx, tables))
 		for kind, b := range map[string][]byte{"csv": csv.Bytes(), "xlsx": xlsx.Bytes()} {
-			got, err := table.Read(b, 100, func(rows [][]string) bool { return schedule.Header(rows) >= 0 })
+			got, err := table.Read(b, 100, func(rows [][]string) bool { return schedule.Header(rows, words.Everywhere) >= 0 })
 			require.NoError(t, err)
 			empty := j
 			empty.Openings = nil
-			rows := schedule.Read(empty, got.Rows, 0, schedule.Match(got.Rows[0]), schedule.FromPull)
+			rows := schedule.Read(empty, got.Rows, 0, schedule.Match(got.Rows[0], words.Everywhere), schedule.FromPull, words.Everywhere)
 			require.Len(t, rows, len(j.Openings), kind)
 			for i, r := range rows {
 				require.Empty(t, r.Faults, "%s: %s", kind, j.Openings[i].Name)

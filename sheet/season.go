@@ -1,9 +1,8 @@
 package sheet
 
 import (
-	"time"
-
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/season"
 )
@@ -36,13 +35,13 @@ type MonthOf struct {
 func (p printer) season(s plan.Season) *SeasonOf {
 	v := &SeasonOf{
 		Today: p.fine(s.Today), Tightest: p.fine(s.Wettest), Widest: p.fine(s.Driest), Months: make([]MonthOf, len(s.Months)), Lie: s.Lie, Other: Fine(s.Other),
-		Now: season.Percent(s.Now).Text() + " %", From: s.From, Why: s.Why(),
-		Sources: []string{s.Wood.Source, s.Movement.Source, "the climate is " + s.Climate.Source},
+		Now: p.voice.Word(message.Percent(s.Now)), From: s.From, Why: p.voice.Say(s.Why()),
+		Sources: []string{s.Wood.Source, s.Movement.Source, p.voice.Say(message.Message{ID: "season.climate-source", Args: message.Args{"source": s.Climate.Source}})},
 	}
 	today := s.Today.Value.MM()
 	for i, m := range s.Months {
 		light := measure.FromMM(today-m.Closes()).Round(measure.Millimetre/100, measure.Nearest)
-		v.Months[i] = MonthOf{time.Month(i + 1).String(), m.Air.Text(p.unit), season.Percent(m.Moisture).Text() + " %", Length{light.MM(), Fine(light)}}
+		v.Months[i] = MonthOf{p.voice.Word(message.Month(i + 1)), m.Air.Text(p.unit), p.voice.Word(message.Percent(m.Moisture)), Length{light.MM(), Fine(light)}}
 	}
 	if j := s.In(s.Wet).Jambs; j != 0 {
 		grown := p.exact(measure.FromMM(j).Round(measure.Millimetre/100, measure.Nearest))

@@ -25,8 +25,8 @@ func Stock(j job.Job, o job.Opening, leaf int) []StockFit {
 	out := []StockFit{}
 	for _, f := range plan.Buy(j, o, leaf) {
 		v := StockFit{
-			f.Market, p.exact(f.Width), p.exact(f.Stock.Length), p.exact(f.Thickness), f.Fits, f.Best,
-			p.voice.Say(f.Why.Message()), nil, plan.Weight(f.Weight, j.Unit),
+			p.voice.Text(f.Market), p.exact(f.Width), p.exact(f.Stock.Length), p.exact(f.Thickness), f.Fits, f.Best,
+			p.voice.Say(f.Why.Message()), nil, p.weight(f.Weight),
 		}
 		for _, side := range frame.Sides {
 			v.Off = append(v.Off, p.length(f.Off[side]))

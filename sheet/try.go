@@ -78,7 +78,7 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 		return nil
 	}
 	v := &TryOf{
-		Planned: t.Planned, Cut: t.Cut, Width: []Length{}, Length: []Length{}, Hinges: append([]string{}, t.Names...), Hangs: []HungOf{},
+		Planned: t.Planned, Cut: t.Cut, Width: []Length{}, Length: []Length{}, Hinges: p.texts(t.Names), Hangs: []HungOf{},
 		Found: along(t.Margins, t.Wanted, d), Foretold: along(t.Was, t.Wanted, d), Margins: p.places(t.Margins), ToRead: []ToRead{}, Ways: []TryWayOf{}, After: p.say(t.After), May: []MayOf{},
 		Fits: t.Fits, Done: t.Done(),
 	}
@@ -93,16 +93,16 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 	for _, h := range t.Hangs {
 		hung := HungOf{ID: h.ID, On: h.On, By: h.By, Revisit: h.Revisit, Did: p.say(h.DidSays), Gaps: []FoundGapOf{}}
 		for _, g := range h.Gaps {
-			f := FoundGapOf{ID: g.ID, Name: g.Name, Side: g.Side, At: g.At.MM(), Found: Fine(g.Value), Foretold: p.fine(g.Foretold), Off: g.Off, Clash: g.Clash, Struck: g.Struck}
+			f := FoundGapOf{ID: g.ID, Name: p.voice.Word(g.Reading), Side: g.Side, At: g.At.MM(), Found: Fine(g.Value), Foretold: p.fine(g.Foretold), Off: g.Off, Clash: g.Clash, Struck: g.Struck}
 			if s, ok := trade.SightByID(g.Sight); ok {
-				f.Sight = s.Name
+				f.Sight = p.voice.Text(s.Name())
 			}
 			hung.Gaps = append(hung.Gaps, f)
 		}
 		v.Hangs = append(v.Hangs, hung)
 	}
 	for _, r := range t.ToRead {
-		v.ToRead = append(v.ToRead, toRead(r))
+		v.ToRead = append(v.ToRead, p.toRead(r))
 	}
 	for _, w := range t.Ways {
 		v.Ways = append(v.Ways, TryWayOf{
@@ -110,8 +110,8 @@ func (p printer) try(t *plan.Try, d *plan.Drawing) *TryOf {
 			Did: w.Did, Foretold: along(w.Margins, t.Wanted, d), Margins: p.places(w.Margins),
 		})
 	}
-	for _, m := range plan.May(t.Names) {
-		v.May = append(v.May, MayOf{m.ID, m.Name})
+	for _, m := range plan.MayBe(t.Names) {
+		v.May = append(v.May, MayOf{m.ID, p.voice.Say(m.Name)})
 	}
 	return v
 }
@@ -159,9 +159,9 @@ func (p printer) places(m frame.Each[[]try.Margin]) []Light {
 				continue
 			}
 			g := m[side][where*(n-1)/2]
-			out = append(out, Light{side, plan.EndName(side, where), p.fine(figure.Sum(g.Sigma, figure.Term{
-				Label: "as all that was read says", Value: measure.FromMM(cents(g.Mean)), Source: figure.Estimate, Sigma: g.Sigma,
-			}))})
+			out = append(out, p.light(side, where, p.fine(figure.Sum(g.Sigma, figure.Term{
+				Label: "term.all-read", Value: measure.FromMM(cents(g.Mean)), Source: figure.Estimate, Sigma: g.Sigma,
+			}))))
 		}
 	}
 	return out

@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
+	"kindmargin/words"
 )
 
 // Of works out an opening of a job and gives its JSON form.
@@ -23,23 +24,23 @@ func NewPlan(j job.Job, o job.Opening, p plan.Plan) Plan {
 		Readings: []ReadingOn{}, Places: []Place{}, Leaves: []Leaf{},
 	}
 	for _, n := range p.Notches {
-		v.Rod = append(v.Rod, Notch(n))
+		v.Rod = append(v.Rod, Notch{n.Step, n.State, n.Ready, pr.voice.Text(n.Says), n.Mark})
 	}
 	for _, r := range p.ToRead {
-		v.ToRead = append(v.ToRead, toRead(r))
+		v.ToRead = append(v.ToRead, pr.toRead(r))
 	}
 	for _, c := range p.Clashes {
 		v.Clashes = append(v.Clashes, pr.clash(c))
 	}
 	for _, w := range p.Without {
-		settled := Settled{ID: w.Reading.ID, Name: w.Reading.Title(j.Unit), Plan: NewPlan(j, o, *w.Plan)}
+		settled := Settled{ID: w.Reading.ID, Name: pr.voice.Word(w.Reading), Plan: NewPlan(j, o, *w.Plan)}
 		if w.Swapped != nil {
 			settled.Swapped = w.Swapped.ID
 		}
 		v.Without = append(v.Without, settled)
 	}
 	for _, r := range o.Readings {
-		v.Readings = append(v.Readings, ReadingOn{r.ID, r.Title(j.Unit), pr.exactly(Fine(r.Value), r.Value), plan.ToolName(j.Kit.Tools, r), r.Struck})
+		v.Readings = append(v.Readings, ReadingOn{r.ID, pr.voice.Word(r), pr.exactly(Fine(r.Value), r.Value), pr.maybe(plan.ToolName(j.Kit.Tools, r)), r.Struck})
 	}
 	for _, r := range p.Places {
 		v.Places = append(v.Places, Place{r.ID, r.Kind, r.Side, r.At, r.From, r.To, r.Clash, r.Wanted})
@@ -60,7 +61,7 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 		Gauges: Gauges{p.figure(g.Depth), p.figure(g.Width), p.figure(g.Setback), p.fine(g.Flush), "", []string{}},
 	}
 	if g.Pull.Load > 0 {
-		v.Gauges.Pull, v.Gauges.PullWhy = plan.Weight(g.Pull.Load, p.unit), g.Pull.Why(p.unit)
+		v.Gauges.Pull, v.Gauges.PullWhy = p.weight(g.Pull.Load), p.say(g.Pull.Why())
 	}
 	for _, side := range frame.Sides {
 		v.Wanted = append(v.Wanted, Sided{side, p.fine(l.Wanted[side]), plusMinus(l.Sure[side])})
@@ -69,7 +70,7 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 		v.Season = p.season(*l.Season)
 	}
 	for i, m := range l.Light {
-		v.Light[i] = Light{m.Side, m.Where, p.fine(m.Margin)}
+		v.Light[i] = p.light(m.Side, m.Where, p.fine(m.Margin))
 	}
 	if f := l.Finished; f != nil {
 		v.Finished = &Finished{p.figure(f.Width), p.figure(f.Length)}
@@ -78,11 +79,11 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 		v.Cut = p.cutSheet(*l.Cut)
 	}
 	for i, h := range l.Hinges {
-		v.Hinges[i] = Hinge{h.Name, p.figure(h.Slab), p.figure(h.Jamb), p.fine(h.Pack)}
+		v.Hinges[i] = Hinge{string(h.Name), p.voice.Text(h.Name), p.figure(h.Slab), p.figure(h.Jamb), p.fine(h.Pack)}
 	}
 	v.Rod = p.rodMarks(l.Rod)
 	if h := l.Hanging; h != nil {
-		v.Hanging = &Hanging{p.figures(h.Head[:]), p.fine(h.Shut), p.fine(h.Open), h.Two, h.Goes, p.say(h.Screws), p.say(h.Steps)}
+		v.Hanging = &Hanging{p.figures(h.Head[:]), p.fine(h.Shut), p.fine(h.Open), h.Two, p.voice.Word(h.Goes), p.say(h.Screws), p.say(h.Steps)}
 	}
 	if l.Swing != nil {
 		v.Swing = p.swing(*l.Swing)
@@ -91,7 +92,7 @@ func (p printer) leaf(l plan.Leaf, jamb frame.Side) Leaf {
 		v.Latch = &Latch{p.figure(k.Slab), p.figure(k.Jamb), p.figure(k.Floor), p.figure(k.Backset), p.figure(k.Centre), p.fine(k.Wall)}
 	}
 	v.Stops = p.stops(l.Stops)
-	v.Devices, v.Strikes = p.devices(l.Devices), append([]string{}, l.Strikes...)
+	v.Devices, v.Strikes = p.devices(l.Devices), p.say(l.Strikes)
 	if l.Drawing != nil {
 		v.Drawing = Draw(*l.Drawing)
 	}
@@ -119,6 +120,35 @@ func (p printer) say(list []message.Message) []string {
 	return out
 }
 
+// texts is a list of IDs in words, never nil.
+func (p printer) texts(list []message.ID) []string {
+	out := make([]string, len(list))
+	for i, id := range list {
+		out[i] = p.voice.Text(id)
+	}
+	return out
+}
+
+// maybe is a message in words, and nothing for none.
+func (p printer) maybe(m message.Message) string {
+	if m.ID == "" {
+		return ""
+	}
+	return p.voice.Say(m)
+}
+
+// weight is a weight in the unit that goes with the job's lengths.
+func (p printer) weight(kg float64) string { return words.Mass(kg, p.unit) }
+
+// light is a margin at one place of a side: 0 its foot or hinge corner, 1 its middle, 2 its head or lock corner.
+func (p printer) light(side frame.Side, place int, f Figure) Light {
+	end := message.End{Side: side, Place: place}
+	return Light{side, end.ID(), p.voice.Word(end), f}
+}
+
+// endNames are the places of a side as version 2 of the plan has them among the arguments of findings.
+var endNames = map[string]string{"foot": "foot", "middle": "middle", "head": "head", "hinge-corner": "hinge corner", "lock-corner": "lock corner"}
+
 // plain is an argument of a message as other programs read it: a length in mm, a reading by its ID, an edge or a side
 // by name, a weight in kg, else text.
 func (p printer) plain(arg any) any {
@@ -140,7 +170,7 @@ func (p printer) plain(arg any) any {
 	case message.Sure, message.Mass, message.Degrees:
 		return v
 	case message.End:
-		return plan.EndName(v.Side, v.Place)
+		return endNames[v.ID()]
 	case message.Edge:
 		return frame.Side(v).String()
 	case message.Wall:
@@ -162,7 +192,7 @@ func (p printer) plain(arg any) any {
 }
 
 func (p printer) clash(c plan.Clash) Clash {
-	v := Clash{ID: c.Reading.ID, Or: []string{}, AgainID: c.Again.ID, Text: p.voice.Say(c.Message()), Again: toRead(c.Suggest(p.unit))}
+	v := Clash{ID: c.Reading.ID, Or: []string{}, AgainID: c.Again.ID, Text: p.voice.Say(c.Message()), Again: p.toRead(c.Suggest())}
 	for _, r := range c.Or {
 		v.Or = append(v.Or, r.ID)
 	}
@@ -172,10 +202,10 @@ func (p printer) clash(c plan.Clash) Clash {
 	return v
 }
 
-func toRead(s plan.Suggestion) ToRead {
+func (p printer) toRead(s plan.Suggestion) ToRead {
 	r := s.Reading
 	return ToRead{
-		s.Name, s.How, s.Brings, s.Needed, s.Tool, r.Tool, r.Turned,
+		p.voice.Say(r.Title()), p.voice.Say(r.How()), p.voice.Word(s.Brings), s.Needed, p.maybe(s.Tool), r.Tool, r.Turned,
 		Worth{cents(s.Worth.Minutes), cents(s.Worth.Own), max(s.Worth.With, 0), cents(s.Worth.From), cents(s.Worth.To)},
 		r.Kind, r.Side, r.At, r.From, r.To, r.Offer,
 	}
@@ -184,8 +214,8 @@ func toRead(s plan.Suggestion) ToRead {
 func (p printer) cutSheet(c plan.CutSheet) *CutSheet {
 	v := &CutSheet{
 		Edges: []EdgeCut{}, Others: []Way{}, Width: p.figures(c.Width[:]), Length: p.figures(c.Length[:]),
-		Across: c.Laying.Across, Along: c.Laying.Along, Weight: plan.Weight(c.Weight, p.unit),
-		Why: plan.Why(c.Laying), Rules: append([]string{}, c.Rules...),
+		Across: c.Laying.Across, Along: c.Laying.Along, Weight: p.weight(c.Weight),
+		Why: p.texts(plan.Why(c.Laying)), Rules: p.texts(c.Rules),
 	}
 	for _, e := range c.Edges {
 		edge := EdgeCut{e.Side, p.voice.Text(e.Method), p.voice.Word(e.Says), p.figure(e.Left), p.figure(e.Bevel), make([]CutMark, len(e.Marks)), make([]Pass, len(e.Passes))}
@@ -226,15 +256,15 @@ func (p printer) swing(w plan.Swing) *Swing {
 	}
 	v := &Swing{
 		Bevel: p.figure(w.Bevel), Relief: p.figure(w.Relief), Clear: p.fine(w.Clear), ClearAt: math.Round(w.ClearAt), Second: w.Second,
-		Opens: math.Floor(w.Opens), OpensWhy: w.OpensWhy(), Against: w.Against, Rests: math.Round(w.Rests), RestsWhy: w.RestsWhy(p.unit),
+		Opens: math.Floor(w.Opens), OpensWhy: p.say(w.OpensWhy()), Against: p.maybe(w.Against.Thing), AgainstID: w.Against.ID, Rests: math.Round(w.Rests), RestsWhy: p.say(w.RestsWhy()),
 		Least: p.fine(w.Least), LeastAt: math.Round(w.LeastAt),
-		Slab: points(w.Slab), Parts: parts(w.Parts), Beside: Beside{w.Beside.Name, parts(w.Beside.Parts)}, Stop: append([][2]float64{}, points(w.Stop)...), Things: []InPlan{},
+		Slab: points(w.Slab), Parts: parts(w.Parts), Beside: Beside{p.voice.Text(w.Beside.Name), w.Beside.Name == "thing.other-leaf", parts(w.Beside.Parts)}, Stop: append([][2]float64{}, points(w.Stop)...), Things: []InPlan{},
 	}
 	for _, f := range w.Foot {
 		v.Foot = append(v.Foot, FootAt{cents(f.Angle), cents(f.Rise), cents(f.Floor), p.hundredths(f.Clear)})
 	}
 	for _, t := range w.Things {
-		v.Things = append(v.Things, InPlan{t.Name, points(t.Shape)})
+		v.Things = append(v.Things, InPlan{t.ID, p.voice.Say(t.Name), points(t.Shape)})
 	}
 	return v
 }

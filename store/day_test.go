@@ -34,7 +34,7 @@ func TestADayIsKept(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, kept.Marks, "a mark that says nothing is taken away")
 	_, _, err = s.MarkTask(t.Context(), k.Job.ID, day.Mark{Task: "study/cut", Done: "soon"}, day.Day{})
-	assert.ErrorContains(t, err, "is no moment")
+	assert.ErrorContains(t, err, "refused.moment given=soon")
 	again, now, err := s.Day(t.Context(), k.Job.ID)
 	require.NoError(t, err)
 	assert.Equal(t, kept.Coats, again.Coats)

@@ -40,7 +40,7 @@ func TestADataFileOfTheSecondFormOpens(t *testing.T) {
 	assert.Len(t, k.Opening.Readings, 10)
 	assert.Equal(t, measure.FromMM(1984.5), k.Opening.Readings[4].Value)
 	assert.Equal(t, job.Old, k.Opening.Walls, "what was kept as words is kept as an ID")
-	assert.NoError(t, k.Opening.Check(heads[0].Unit))
+	assert.NoError(t, k.Opening.Check())
 	k, err = s.Undo(t.Context(), "tern-house", "linen", k.Version, Once{})
 	require.NoError(t, err)
 	assert.Len(t, k.Opening.Readings, 9)

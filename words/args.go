@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
+	"kindmargin/core/season"
 	"kindmargin/core/survey"
 )
 
@@ -34,8 +35,26 @@ func (v Voice) Word(arg any) string {
 		return strings.Join(said, " ")
 	case measure.Length, message.At, message.Exact, message.Near, message.Fine, message.Slope, message.Sure:
 		return v.length(a)
+	case message.Size:
+		sides := make([]string, len(a))
+		for i, l := range a {
+			sides[i] = measure.Fine(l.Round(smallest[v.in()], measure.Nearest), measure.Nearest, v.in())
+		}
+		return strings.Join(sides, " × ") + " " + string(v.in())
 	case message.Mass:
-		return Mass(float64(a), v.unit)
+		return Mass(float64(a), v.in())
+	case message.Celsius:
+		return season.Celsius(a).Text(v.in()) + " " + season.Degrees(v.in())
+	case message.Lasting:
+		return v.lasting(int(a))
+	case message.Clock:
+		return fmt.Sprintf("%02d:%02d", int(a)/60, int(a)%60)
+	case message.Torque:
+		return fmt.Sprintf("%.2f N·m", float64(a))
+	case message.Chance:
+		return v.chance(float64(a))
+	case measure.Tape:
+		return v.Text("tape." + message.ID(a))
 	case message.Degrees:
 		return fmt.Sprintf("%.0f°", float64(a))
 	case message.Percent:
@@ -45,13 +64,39 @@ func (v Voice) Word(arg any) string {
 	case message.Count:
 		return strconv.Itoa(int(a))
 	case survey.Reading:
-		return a.Title(v.unit)
+		return v.Say(a.Title())
 	case survey.Valued:
 		return v.Say(message.Message{ID: "list.the-reading", Args: message.Args{"reading": survey.Reading(a), "value": message.Exact(a.Value)}})
 	case message.Change:
 		return v.change(a)
 	}
 	return v.part(arg)
+}
+
+// lasting is how long something takes: "20 min", "1 h 30", "2 days".
+func (v Voice) lasting(minutes int) string {
+	const day = 24 * 60
+	h, m := minutes/60, minutes%60
+	switch {
+	case minutes >= 2*day:
+		return v.Say(message.Message{ID: "lasting.days", Args: message.Args{"days": message.Number((minutes + day/2) / day)}})
+	case h == 0:
+		return strconv.Itoa(m) + " min"
+	case m == 0:
+		return strconv.Itoa(h) + " h"
+	}
+	return strconv.Itoa(h) + " h " + strconv.Itoa(m)
+}
+
+// chance is how likely something is, as carpenters say it.
+func (v Voice) chance(p float64) string {
+	switch {
+	case p >= 0.95:
+		return v.Text("chance.sure")
+	case p >= 0.05:
+		return v.Say(message.Message{ID: "chance.in-ten", Args: message.Args{"times": message.Number(max(math.Round(p*10), 1))}})
+	}
+	return v.Say(message.Message{ID: "chance.in-hundred", Args: message.Args{"times": message.Number(math.Ceil(p * 100))}})
 }
 
 // change is how a size is to be, to the tape.
@@ -73,27 +118,27 @@ func (v Voice) length(arg any) string {
 		if l = l.Round(v.tape.Step(), measure.Nearest); l == 0 {
 			return v.Text("length.nothing")
 		}
-		return measure.Say(l, v.unit)
+		return measure.Say(l, v.in())
 	case message.At:
-		return measure.Say(measure.Length(l).Round(v.tape.Step(), measure.Nearest), v.unit)
+		return measure.Say(measure.Length(l).Round(v.tape.Step(), measure.Nearest), v.in())
 	case message.Exact:
-		return measure.Say(measure.Length(l), v.unit)
+		return measure.Say(measure.Length(l), v.in())
 	case message.Near:
-		if l = message.Near(measure.Length(l).Round(smallest[v.unit], measure.Nearest)); l == 0 {
+		if l = message.Near(measure.Length(l).Round(smallest[v.in()], measure.Nearest)); l == 0 {
 			return v.Text("length.nothing")
 		}
-		return measure.Fine(measure.Length(l), measure.Nearest, v.unit) + " " + string(v.unit)
+		return measure.Fine(measure.Length(l), measure.Nearest, v.in()) + " " + string(v.in())
 	case message.Fine:
-		return measure.Fine(max(measure.Length(l), smallest[v.unit]), measure.Up, v.unit) + " " + string(v.unit)
+		return measure.Fine(max(measure.Length(l), smallest[v.in()]), measure.Up, v.in()) + " " + string(v.in())
 	case message.Slope:
-		if v.unit == measure.Inches {
+		if v.in() == measure.Inches {
 			const foot = 12 * 25.4 / 1000 // of a metre (international yard and pound agreement, 1959)
 			by := measure.FromMM(measure.Length(l).MM() * foot)
-			return v.Say(message.Message{ID: "slope.foot", Args: message.Args{"by": measure.Fine(by, measure.Nearest, v.unit)}})
+			return v.Say(message.Message{ID: "slope.foot", Args: message.Args{"by": measure.Fine(by, measure.Nearest, v.in())}})
 		}
-		return v.Say(message.Message{ID: "slope.metre", Args: message.Args{"by": measure.Fine(measure.Length(l), measure.Nearest, v.unit) + " " + string(v.unit)}})
+		return v.Say(message.Message{ID: "slope.metre", Args: message.Args{"by": measure.Fine(measure.Length(l), measure.Nearest, v.in()) + " " + string(v.in())}})
 	case message.Sure:
-		return measure.Fine(measure.FromMM(figure.Coverage*float64(l)), measure.Up, v.unit)
+		return measure.Fine(measure.FromMM(figure.Coverage*float64(l)), measure.Up, v.in())
 	}
 	return ""
 }
@@ -124,10 +169,7 @@ func (v Voice) part(arg any) string {
 	case message.Month:
 		return v.Text(message.ID("month." + strconv.Itoa(int(a))))
 	case message.End:
-		if a.Side.Upright() {
-			return v.Text([...]message.ID{"place.foot", "place.middle", "place.head"}[a.Place])
-		}
-		return v.Text([...]message.ID{"place.hinge-corner", "place.middle", "place.lock-corner"}[a.Place])
+		return v.Text("place." + message.ID(a.ID()))
 	}
 	return fmt.Sprintf("[%T]", arg)
 }

@@ -3,6 +3,7 @@
 package words
 
 import (
+	"cmp"
 	"embed"
 	"fmt"
 	"io/fs"
@@ -45,12 +46,16 @@ var localizers = func() map[job.Language]*i18n.Localizer {
 // strict refuses a sentence that asks for an argument it is not given.
 var strict = &template.TextParser{Option: "missingkey=error"}
 
-// Voice says messages: in a language, with lengths in a unit and rounded to a tape.
+// Voice says messages: in a language, with lengths in a unit and rounded to a tape. The zero value says them in
+// British, in millimetres.
 type Voice struct {
 	language job.Language
 	unit     measure.Unit
 	tape     measure.Tape
 }
+
+// in is the unit that lengths are said in.
+func (v Voice) in() measure.Unit { return cmp.Or(v.unit, measure.Millimetres) }
 
 // In is a voice. A language that there is none of is British.
 func In(l job.Language, u measure.Unit, t measure.Tape) Voice {
@@ -59,6 +64,9 @@ func In(l job.Language, u measure.Unit, t measure.Tape) Voice {
 	}
 	return Voice{l, u, t}
 }
+
+// Measured is the voice in another unit, and rounded to another tape.
+func (v Voice) Measured(u measure.Unit, t measure.Tape) Voice { return Voice{v.language, u, t} }
 
 // Say is a message in words. One that is not in the catalogue, or lacks an argument, is said by its ID.
 func (v Voice) Say(m message.Message) string {
@@ -73,7 +81,11 @@ func (v Voice) Say(m message.Message) string {
 		}
 		c.TemplateData = said
 	}
-	text, err := localizers[v.language].Localize(&c)
+	in, ok := localizers[v.language]
+	if !ok {
+		in = localizers[job.British]
+	}
+	text, err := in.Localize(&c)
 	if err != nil {
 		return fmt.Sprintf("[%s]", m.ID)
 	}
@@ -94,4 +106,12 @@ func (v Voice) join(list []any, id message.ID) string {
 	}
 	last := len(said) - 1
 	return v.Say(message.Message{ID: id, Args: message.Args{"before": strings.Join(said[:last], ", "), "last": said[last]}})
+}
+
+// Everywhere is a message in every language, for what is read in any. Lengths are in millimetres.
+func Everywhere(m message.Message) (list []string) {
+	for _, l := range job.Languages {
+		list = append(list, In(l, measure.Millimetres, measure.HalfMillimetre).Say(m))
+	}
+	return list
 }

@@ -109,23 +109,29 @@ func literals(t *testing.T) map[string]bool {
 	return all
 }
 
-// No sentence is an orphan: its ID stands in the code, or is put together there from its first part and a name that
-// stands in the code.
+// No sentence is an orphan: its ID stands in the code, or is put together there of parts that do, after a first one
+// that ends in a dot.
 func TestEverySentenceIsSaid(t *testing.T) {
 	used := literals(t)
+	var together func(rest string) bool
+	together = func(rest string) bool {
+		if rest = strings.TrimPrefix(rest, "-"); used[rest] {
+			return true
+		}
+		for i := range rest {
+			if part := rest[:i]; (rest[i] == '.' || rest[i] == '-') && (used[part] || used[part+rest[i:i+1]] || used["-"+part]) && together(rest[i+1:]) {
+				return true
+			}
+		}
+		return false
+	}
 	for id := range sentences(t, job.British) {
 		if used[id] {
 			continue
 		}
 		first, rest, ok := strings.Cut(id, ".")
 		require.True(t, ok, id)
-		assert.True(t, used[first+"."], "nothing says %s", id)
-		if first == "month" {
-			continue
-		}
-		for _, name := range strings.Split(rest, ".") {
-			assert.True(t, used[name], "nothing says %s of %s", name, id)
-		}
+		assert.True(t, slices.Contains([]string{"month", "weekday"}, first) || together(first+"."+rest), "nothing says %s", id)
 	}
 }
 
@@ -139,7 +145,7 @@ func TestSentencesAreShort(t *testing.T) {
 		for id, forms := range sentences(t, l) {
 			for _, text := range forms {
 				plain := placeholder.ReplaceAllString(text, "five")
-				assert.NotRegexp(t, `  |\.\.|,,| [.,;:?]|\{|\}|^ | $`, plain, id)
+				assert.NotRegexp(t, `  |\.\.|,,| [.,;:?]( |$)|\{|\}|^ | $`, plain, id)
 				words, syllables, n := 0, 0, 0
 				for _, s := range regexp.MustCompile(`[.?!]( |$)`).Split(plain, -1) {
 					list := strings.Fields(s)
@@ -152,13 +158,13 @@ func TestSentencesAreShort(t *testing.T) {
 						syllables += spoken(w)
 					}
 				}
-				if strings.HasPrefix(id, "finding.") && n > 0 {
+				if strings.HasSuffix(plain, ".") && n > 0 { // a sentence, not a name
 					grades = append(grades, 0.39*float64(words)/float64(n)+11.8*float64(syllables)/float64(words)-15.59)
 				}
 			}
 		}
 		slices.Sort(grades)
-		t.Logf("%s: Flesch–Kincaid grade %.1f at the median of %d findings, %.1f at nine in ten", l, grades[len(grades)/2], len(grades), grades[len(grades)*9/10])
+		t.Logf("%s: Flesch–Kincaid grade %.1f at the median of %d texts, %.1f at nine in ten", l, grades[len(grades)/2], len(grades), grades[len(grades)*9/10])
 		assert.Less(t, grades[len(grades)/2], 7.0, l)
 	}
 }
@@ -176,12 +182,17 @@ func spoken(word string) int {
 // Words that one side of the Atlantic alone says, at the bench or in spelling (from memory).
 var (
 	britishOnly  = []string{"packer", "packing", "architrave", "forend", "keep plate", "lining leg", "doorstop", "trestle", "arris", "moulding", "centre", "metre", "millimetre", "centimetre", "colour", "recess"}
-	americanOnly = []string{"shim", "casing", "faceplate", "strike plate", "mortise", "sawhorse", "molding", "center", "meter", "color", "jamb set"}
+	americanOnly = []string{"shim", "casing", "faceplate", "strike plate", "mortise", "sawhorse", "molding", "center", "millimeter", "color", "jamb set"}
 )
 
 func TestEachEnglishIsItsOwn(t *testing.T) {
+	// Locks that are let in are called so in both; a language names itself.
+	same := []string{"device-kind.mortise", "device.mortise-64", "language-why.en-US", "language-why.en-GB"}
 	for l, others := range map[job.Language][]string{job.British: americanOnly, job.American: britishOnly} {
 		for id, forms := range sentences(t, l) {
+			if slices.Contains(same, id) {
+				continue
+			}
 			for _, text := range forms {
 				for _, word := range others {
 					assert.NotRegexp(t, `(?i)\b`+word+`(s|ed|es|ing)?\b`, placeholder.ReplaceAllString(text, ""), "%s, %s", l, id)
@@ -229,7 +240,7 @@ func TestArgumentsAreSaid(t *testing.T) {
 		{message.Or{"a", mm(2)}, "a or 2 mm", "a or 3/32 in"}, // 2.52 thirty-seconds
 		{message.Sentences{{ID: "do.square-corners"}, {ID: "clear.none"}}, "Square them with a chisel. There is no clear place on this edge: fill what is there.", "Square them with a chisel. There is no clear place on this edge: fill what is there."},
 		{message.ID("do.square-corners"), "Square them with a chisel.", "Square them with a chisel."},
-		{r, "width, 1800 mm up", r.Title(measure.Inches)},
+		{r, "width, 1800 mm up", "width, 70 55/64 in up"},
 	} {
 		assert.Equal(t, c.metric, In(job.British, measure.Millimetres, measure.HalfMillimetre).Word(c.arg), "%#v", c.arg)
 		assert.Equal(t, c.inch, In(job.American, measure.Inches, measure.ThirtySeconds).Word(c.arg), "%#v", c.arg)

@@ -5,23 +5,28 @@ package main
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"os"
 	"os/signal"
 	"path/filepath"
 	"runtime/debug"
+	"strings"
 	"syscall"
 	"text/tabwriter"
 
 	"github.com/alecthomas/kong"
 
 	"kindmargin/api"
+	"kindmargin/core/field"
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/core/simulate"
 	"kindmargin/demo"
 	"kindmargin/sheet"
 	"kindmargin/store"
+	"kindmargin/words"
 )
 
 type cli struct {
@@ -56,7 +61,30 @@ func main() {
 		kong.Vars{"version": "Kind Margin " + version()},
 		kong.UsageOnError(),
 	)
-	k.FatalIfErrorf(k.Run())
+	k.FatalIfErrorf(inWords(k.Run()))
+}
+
+// terminal is what the command line says where no job is.
+var terminal = words.Voice{}
+
+// inWords is an error as it is said to a person: the same but for what core says by its ID.
+func inWords(err error) error {
+	var said []message.Message
+	var many field.Errors
+	if errors.As(err, &many) {
+		for _, e := range many {
+			said = append(said, e.Problem)
+		}
+	} else if m, ok := message.Of(err); ok {
+		said = append(said, m)
+	} else {
+		return err
+	}
+	text := err.Error()
+	for _, m := range said {
+		text = strings.Replace(text, m.String(), terminal.Say(m), 1)
+	}
+	return errors.New(text)
 }
 
 // built is what make built the program from.
@@ -218,7 +246,7 @@ func (c simulateCmd) Run(out io.Writer) error {
 	fmt.Fprintf(out, "%d openings, in houses from half to half again as crooked as usual, seed %d\n", r.Openings, c.Seed)
 	w := tabwriter.NewWriter(out, 0, 4, 2, ' ', 0)
 	for _, t := range r.Ways {
-		fmt.Fprintf(w, "\n%s\t(%s)\n", t.Name, t.Kit)
+		fmt.Fprintf(w, "\n%s\t(%s)\n", terminal.Text("simulate."+message.ID(t.ID)), terminal.Text("simulate-kit."+message.ID(t.ID)))
 		fmt.Fprintf(w, "  fit at the first hang\t%.1f %%\n", 100*t.Fits)
 		fmt.Fprintf(w, "  fit when done\t%.1f %%, straight edges off the best by %.1f mm at most in 95 of 100, worst %.1f\n", 100*t.Finished, t.Off95, t.OffWorst)
 		fmt.Fprintf(w, "  too small by over 1 mm\t%.2f %%, as it was cut %.2f %%\n", 100*t.TooSmall, 100*t.CutTooSmall)
@@ -238,8 +266,9 @@ type contractCmd struct {
 func (c contractCmd) Run() error {
 	for file, make := range map[string]func() ([]byte, error){
 		filepath.Join(c.Docs, "openapi.json"): api.OpenAPI, filepath.Join(c.Docs, "job.schema.json"): api.FileSchema,
-		filepath.Join(c.Docs, "plan.schema.json"): api.PlanSchema,
-		filepath.Join(c.Web, "trade.gen.json"):    api.TradeJSON,
+		filepath.Join(c.Docs, "plan.schema.json"):    api.PlanSchema,
+		filepath.Join(c.Web, "trade.en-GB.gen.json"): func() ([]byte, error) { return api.TradeJSON(job.British) },
+		filepath.Join(c.Web, "trade.en-US.gen.json"): func() ([]byte, error) { return api.TradeJSON(job.American) },
 	} {
 		b, err := make()
 		if err != nil {

@@ -71,6 +71,30 @@ func (c gradeCmd) unsealed(e practice.Exercise) (practice.Exercise, error) {
 	return class.Open(e, key)
 }
 
+// told is a grade in words.
+type told struct {
+	*practice.Grade
+	Said      []saidOf
+	Unchecked []string
+	Learn     string
+}
+
+type saidOf struct {
+	Good bool
+	Text string
+}
+
+func toldOf(g *practice.Grade) told {
+	t := told{Grade: g, Learn: terminal.Say(g.Learn)}
+	for _, s := range g.Said {
+		t.Said = append(t.Said, saidOf{s.Good, terminal.Say(s.Text)})
+	}
+	for _, u := range g.Unchecked {
+		t.Unchecked = append(t.Unchecked, terminal.Say(u))
+	}
+	return t
+}
+
 func (c gradeCmd) Run(out io.Writer) error {
 	for _, name := range c.Files {
 		b, err := os.ReadFile(name)
@@ -79,28 +103,28 @@ func (c gradeCmd) Run(out io.Writer) error {
 		}
 		e, err := practice.Read(b)
 		if err != nil {
-			return fmt.Errorf("%s: %s", plain(name), plain(err.Error()))
+			return fmt.Errorf("%s: %s", plain(name), plain(inWords(err).Error()))
 		}
 		if e.Sealed != "" {
 			if e, err = c.unsealed(e); err != nil {
-				return fmt.Errorf("%s: %s", plain(name), plain(err.Error()))
+				return fmt.Errorf("%s: %s", plain(name), plain(inWords(err).Error()))
 			}
 		}
 		s, err := practice.Play(e, e.Moves)
 		if err != nil {
-			return fmt.Errorf("%s: %s", plain(name), plain(err.Error()))
+			return fmt.Errorf("%s: %s", plain(name), plain(inWords(err).Error()))
 		}
 		if s.Grade == nil {
 			return fmt.Errorf("%s: it was not played to its end: %d moves", plain(name), len(e.Moves))
 		}
 		if c.JSON {
-			if err := json.NewEncoder(out).Encode(s.Grade); err != nil {
+			if err := json.NewEncoder(out).Encode(toldOf(s.Grade)); err != nil {
 				return err
 			}
 			continue
 		}
-		g := s.Grade
-		fmt.Fprintf(out, "%s: %s\n", plain(name), plain(e.Name))
+		g := toldOf(s.Grade)
+		fmt.Fprintf(out, "%s: %s\n", plain(name), plain(terminal.Say(e.Title())))
 		fmt.Fprintf(out, "  %d readings, %d trips, %.0f minutes, %.1f mm uneven, %.0f cm² to the saw (%.0f at least)\n", g.Readings, g.Trips, g.Minutes, g.Uneven, g.Waste, g.Least)
 		for _, x := range g.Said {
 			mark := "-"

@@ -1,7 +1,6 @@
 package day
 
 import (
-	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -10,6 +9,7 @@ import (
 	"unicode/utf8"
 
 	"kindmargin/core/field"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -87,37 +87,37 @@ const (
 func (d Day) Check() error {
 	var bad field.Errors
 	if _, err := time.Parse(time.DateOnly, d.Date); err != nil {
-		bad.Add("/date", "%.40q is no day: write it like 2026-11-26.", d.Date)
+		bad.Add("/date", "refused.date", message.Args{"given": message.Quote(d.Date)})
 	}
 	if len(d.Carpenters) == 0 || len(d.Carpenters) > mostCarpenters {
-		bad.Add("/carpenters", "1 to %d carpenters are planned for, not %d.", mostCarpenters, len(d.Carpenters))
+		bad.Add("/carpenters", "refused.carpenters", message.Args{"most": message.Number(mostCarpenters), "given": message.Number(len(d.Carpenters))})
 	}
 	worked := 0
 	for i, c := range d.Carpenters {
 		at := "/carpenters/" + strconv.Itoa(i)
 		if !said(c.Name) {
-			bad.Add(at+"/name", "Keep the name under %d letters, on one line.", mostLetters)
+			bad.Add(at+"/name", "refused.name", message.Args{"most": message.Number(mostLetters)})
 		}
 		if c.From < 0 || c.To > dayMinutes || c.From >= c.To {
-			bad.Add(at+"/to", "From %s to %s there are no hours to work: let the day end after it begins.", clock(c.From), clock(c.To))
+			bad.Add(at+"/to", "refused.hours", message.Args{"from": message.Clock(c.From), "to": message.Clock(c.To)})
 			continue
 		}
 		k := Calendar{Hours: []Span{c.span()}, Break: d.Break}
 		worked = max(worked, k.longest(1))
 	}
 	if d.Break.From < 0 || d.Break.To > dayMinutes || d.Break.From > d.Break.To {
-		bad.Add("/break/to", "A break from %s to %s is none: let it end after it begins.", clock(d.Break.From), clock(d.Break.To))
+		bad.Add("/break/to", "refused.break", message.Args{"from": message.Clock(d.Break.From), "to": message.Clock(d.Break.To)})
 	} else if len(bad) == 0 && worked == 0 {
-		bad.Add("/break/to", "The break, %s to %s, takes the whole day: nobody is left to work.", clock(d.Break.From), clock(d.Break.To))
+		bad.Add("/break/to", "refused.break-all-day", message.Args{"from": message.Clock(d.Break.From), "to": message.Clock(d.Break.To)})
 	}
 	if len(d.Doors) > MostDoors {
-		bad.Add("/doors", "%d doors are more than %d: plan fewer at once.", len(d.Doors), MostDoors)
+		bad.Add("/doors", "refused.day-doors", message.Args{"given": message.Number(len(d.Doors)), "most": message.Number(MostDoors)})
 	}
 	if d.Coats < 0 || d.Coats > 4 {
-		bad.Add("/coats", "%d coats of paint: 0 to 4.", d.Coats)
+		bad.Add("/coats", "refused.coats", message.Args{"given": message.Number(d.Coats)})
 	}
 	if d.CoatDries < 0 || d.CoatDries > LongestWait {
-		bad.Add("/coatDries", "A coat that dries for %s holds up more than a week: plan what comes after it by itself.", Lasts(d.CoatDries))
+		bad.Add("/coatDries", "refused.coat-dries", message.Args{"dries": message.Lasting(d.CoatDries)})
 	}
 	d.checkOwn(&bad)
 	d.checkMarks(&bad)
@@ -126,40 +126,40 @@ func (d Day) Check() error {
 
 func (d Day) checkOwn(bad *field.Errors) {
 	if len(d.Own) > mostOwn {
-		bad.Add("/own", "%d tasks of your own are more than %d.", len(d.Own), mostOwn)
+		bad.Add("/own", "refused.own-tasks", message.Args{"given": message.Number(len(d.Own)), "most": message.Number(mostOwn)})
 		return
 	}
 	seen := map[string]bool{}
 	for i, o := range d.Own {
 		at := "/own/" + strconv.Itoa(i)
 		if o.ID == "" || len(o.ID) > mostID || seen[o.ID] {
-			bad.Add(at+"/id", "Each task needs an id of its own; %.40q is none, or is used twice.", o.ID)
+			bad.Add(at+"/id", "refused.task-id", message.Args{"given": message.Quote(o.ID)})
 		}
 		seen[o.ID] = true
 		if strings.TrimSpace(o.Name) == "" || !said(o.Name) {
-			bad.Add(at+"/name", "Say what is to be done, in 1 to %d letters.", mostLetters)
+			bad.Add(at+"/name", "refused.task-name", message.Args{"most": message.Number(mostLetters)})
 		}
 		if o.Minutes < 1 || o.Minutes > dayMinutes {
-			bad.Add(at+"/minutes", "%d minutes is no task of a day: say how long it takes, 1 to %d.", o.Minutes, dayMinutes)
+			bad.Add(at+"/minutes", "refused.task-minutes", message.Args{"given": message.Number(o.Minutes), "most": message.Number(dayMinutes)})
 		}
 		if o.Hands < 0 || o.Hands > 2 {
-			bad.Add(at+"/hands", "One does it, or two; not %d.", o.Hands)
+			bad.Add(at+"/hands", "refused.task-hands", message.Args{"given": message.Number(o.Hands)})
 		}
 		if o.Dries < 0 || o.Dries > LongestWait {
-			bad.Add(at+"/dries", "%s holds up what comes after it for %s: longer than a week.", o.Name, Lasts(o.Dries))
+			bad.Add(at+"/dries", "refused.own-dries", message.Args{"task": o.Name, "dries": message.Lasting(o.Dries)})
 		}
-		if !slices.ContainsFunc(trade.Places, func(p trade.PlaceOf) bool { return p.ID == o.Place }) {
-			bad.Add(at+"/place", "There is no place %.40q: at the opening, at the trestles or outside.", string(o.Place))
+		if !slices.Contains(trade.Places, o.Place) {
+			bad.Add(at+"/place", "refused.task-place", message.Args{"given": message.Quote(string(o.Place))})
 		}
 		if slices.Contains(o.After, o.ID) {
-			bad.Add(at+"/after", "%s waits for itself: take that away.", o.Name)
+			bad.Add(at+"/after", "refused.waits-for-itself", message.Args{"task": o.Name})
 		}
 	}
 }
 
 func (d Day) checkMarks(bad *field.Errors) {
 	if len(d.Marks) > mostMarks {
-		bad.Add("/marks", "%d marks are more than %d.", len(d.Marks), mostMarks)
+		bad.Add("/marks", "refused.day-marks", message.Args{"given": message.Number(len(d.Marks)), "most": message.Number(mostMarks)})
 		return
 	}
 	for i, m := range d.Marks {
@@ -169,14 +169,14 @@ func (d Day) checkMarks(bad *field.Errors) {
 				continue
 			}
 			if _, err := time.Parse(minuteForm, v); err != nil {
-				bad.Add(at+field, "%.40q is no moment: write it like 2026-11-26T10:20.", v)
+				bad.Add(at+field, "refused.moment", message.Args{"given": message.Quote(v)})
 			}
 		}
 		if m.Late < 0 || m.Late > mostLate || m.Minutes < 0 || m.Minutes > dayMinutes {
-			bad.Add(at+"/late", "A task runs late by up to %s and takes up to a day.", Lasts(mostLate))
+			bad.Add(at+"/late", "refused.task-late", message.Args{"most": message.Lasting(mostLate)})
 		}
 		if m.Hands < 0 || m.Hands > 2 {
-			bad.Add(at+"/hands", "One does it, or two; not %d.", m.Hands)
+			bad.Add(at+"/hands", "refused.task-hands", message.Args{"given": message.Number(m.Hands)})
 		}
 	}
 }
@@ -190,9 +190,6 @@ const (
 func said(s string) bool {
 	return utf8.RuneCountInString(s) <= mostLetters && !strings.ContainsFunc(s, unicode.IsControl)
 }
-
-// clock is a minute of the day as a clock shows it.
-func clock(m int) string { return fmt.Sprintf("%02d:%02d", m/60, m%60) }
 
 // first is the midnight before the first day, in no zone.
 func (d Day) first() time.Time {

@@ -1,7 +1,6 @@
 package day
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strconv"
@@ -11,6 +10,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/slab"
 	"kindmargin/core/trade"
@@ -23,7 +23,10 @@ type Door = plan.Door
 type Log map[job.Step]float64
 
 // Held is a door of which something cannot be planned yet.
-type Held struct{ Door, Why string }
+type Held struct {
+	Door string
+	Why  message.Message
+}
 
 // Work is all that a day is planned from.
 type Work struct {
@@ -60,13 +63,13 @@ func (d Day) Tasks(j job.Job, doors []Door, log Log, now int) (Work, error) {
 // door lists what remains of one door.
 func (l *listing) door(d Door) {
 	if len(d.Plan.Clashes) > 0 { // nothing is cut or marked to them
-		l.held = append(l.held, Held{d.Name, "two of its readings clash: settle them first, and the rest is planned"})
-		l.add(d, "", "measure", 0, "", 0, nil)
+		l.held = append(l.held, Held{d.Name, message.Message{ID: "day.clash"}})
+		l.add(d, "", "measure", 0, Setting{}, 0, nil)
 		return
 	}
 	var measured []int
 	if !d.Plan.Done(job.StepMeasure) && (len(d.Plan.ToRead) > 0 || len(d.Readings) == 0) {
-		measured = l.add(d, "", "measure", max(len(d.Plan.ToRead), 4), "", 0, nil)
+		measured = l.add(d, "", "measure", max(len(d.Plan.ToRead), 4), Setting{}, 0, nil)
 	}
 	var last []int
 	for i := range d.Plan.Leaves {
@@ -81,24 +84,24 @@ func (l *listing) door(d Door) {
 		if n > 0 {
 			id += "-" + strconv.Itoa(n+1)
 		}
-		last = l.add(d, id, "coat", 0, "brush: paint", 0, last)
+		last = l.add(d, id, "coat", 0, settingOf("brush", "paint"), 0, last)
 		coat := &l.all[last[0]]
 		if coat.Dries = l.CoatDries; l.Coats > 1 {
-			coat.Name = fmt.Sprintf("Coat of paint, %d of %d", n+1, l.Coats)
+			coat.Name = message.Message{ID: "day.coat-of", Args: message.Args{"n": message.Number(n + 1), "of": message.Number(l.Coats)}}
 		}
 	}
-	l.add(d, "", "sign", 0, "", 0, last)
+	l.add(d, "", "sign", 0, Setting{}, 0, last)
 }
 
 // leaf lists what remains of a leaf before its paint, and gives the last tasks of it; ok is false where its
 // slab lies in the room for longer than is planned.
 func (l *listing) leaf(d Door, n int, measured []int) (last []int, ok bool) {
-	v, s, name := d.Plan.Leaves[n], d.Slab, ""
+	v, s, name := d.Plan.Leaves[n], d.Slab, message.ID("")
 	if n == 1 {
 		s = d.Pair.Slab
 	}
 	if d.Pair != nil {
-		name = []string{" (hinge jamb's leaf)", " (lock jamb's leaf)"}[n]
+		name = []message.ID{"day.leaf-on-hinge-jamb", "day.leaf-on-lock-jamb"}[n]
 	}
 	var tried job.Tried
 	if n < len(d.Tried) {
@@ -112,9 +115,11 @@ func (l *listing) leaf(d Door, n int, measured []int) (last []int, ok bool) {
 		return work
 	}
 	weight := s.Weight()
-	add := func(work string, each int, tool string, lifts float64, after ...[]int) []int {
+	add := func(work string, each int, tool Setting, lifts float64, after ...[]int) []int {
 		got := l.add(d, id(work), work, each, tool, lifts, slices.Concat(after...))
-		l.all[got[0]].Name += name
+		if t := &l.all[got[0]]; name != "" {
+			t.Name = message.Message{ID: name, Args: message.Args{"work": t.Name}}
+		}
 		return got
 	}
 
@@ -126,48 +131,48 @@ func (l *listing) leaf(d Door, n int, measured []int) (last []int, ok bool) {
 	}
 	ready := [][]int{shaped}
 	if !cut {
-		ready = append(ready, add("seal", 0, "brush: sealer", 0, shaped))
+		ready = append(ready, add("seal", 0, settingOf("brush", "sealer"), 0, shaped))
 	}
 	if !hung && !d.Plan.Done(job.StepHinges) {
 		ready = append(ready, l.hinges(d, v, s, add, shaped, measured)...)
 	}
 	var bored []int
 	if v.Strike && !d.Plan.Done(job.StepLock) {
-		bored = add("bores", max(len(v.Devices), 1), "drill: "+d.Lock.Device, 0, shaped)
+		bored = add("bores", max(len(v.Devices), 1), l.device("drill", d.Lock.Device), 0, shaped)
 		ready = append(ready, bored)
 	}
 	var hangs, fits []int
 	if !hung {
-		hangs = add("hang", len(v.Hinges), "", weight, ready...)
+		hangs = add("hang", len(v.Hinges), Setting{}, weight, ready...)
 	}
 	if !d.Plan.Done(job.StepTry) {
-		fits = add("try", 0, "", weight, hangs)
+		fits = add("try", 0, Setting{}, weight, hangs)
 		k := &l.all[fits[0]]
 		k.Minutes += int(math.Round(d.Plan.Trip * l.job.Kit.TripMinutes()))
 		last = fits
 	}
 	if v.Strike && !d.Plan.Done(job.StepLock) {
-		last = add("strike", max(len(v.Devices), 1), "bush: "+d.Lock.Device, 0, fits, hangs, bored)
+		last = add("strike", max(len(v.Devices), 1), l.device("bush", d.Lock.Device), 0, fits, hangs, bored)
 	}
 	if !d.Plan.Done(job.StepStops) {
-		last = add("stops", 0, "", 0, fits, hangs, last)
+		last = add("stops", 0, Setting{}, 0, fits, hangs, last)
 	}
 	return last, true
 }
 
 // adder adds a task of a leaf: its work, to how many it is done, with what, what it lifts in kg, and what it waits for.
-type adder func(work string, each int, tool string, lifts float64, after ...[]int) []int
+type adder func(work string, each int, tool Setting, lifts float64, after ...[]int) []int
 
 // shaping lists what brings a slab to its shape, and gives the last of it; ok is false where it lies in the room
 // for longer than is planned.
 func (l *listing) shaping(d Door, v plan.Leaf, weight float64, add adder, measured []int) (shaped []int, ok bool) {
 	lain := measured
 	if v.Season != nil && v.Season.Lie > 0 {
-		lain = add("lie", 0, "", weight)
+		lain = add("lie", 0, Setting{}, weight)
 		k := &l.all[lain[0]]
 		k.Dries = v.Season.Lie * dayMinutes
 		if k.Dries > LongestWait {
-			l.held = append(l.held, Held{d.Name, fmt.Sprintf("its slab lies in the room for about %d days before it is cut: what comes after is not planned yet", v.Season.Lie)})
+			l.held = append(l.held, Held{d.Name, message.Message{ID: "day.lies", Args: message.Args{"days": message.Count(v.Season.Lie)}}})
 			k.Dries = 0
 			return nil, false
 		}
@@ -175,7 +180,7 @@ func (l *listing) shaping(d Door, v plan.Leaf, weight float64, add adder, measur
 	edges, tool := edgesCut(v)
 	shaped = add("cut", edges, tool, weight, measured, lain)
 	if v.Cut != nil && len(v.Cut.Inserts) > 0 {
-		shaped = add("insert", len(v.Cut.Inserts), "glue: insert", 0, shaped)
+		shaped = add("insert", len(v.Cut.Inserts), settingOf("glue", "insert"), 0, shaped)
 		if l.Clamps {
 			l.all[shaped[0]].Dries = trade.ClampMinutes
 		}
@@ -190,7 +195,7 @@ func (l *listing) hinges(d Door, v plan.Leaf, s slab.Slab, add adder, shaped, me
 	if v.Gauges.Depth.Value > 0 {
 		depth = v.Gauges.Depth.Value
 	}
-	tool := "router: " + measure.Say(depth, l.job.Unit)
+	tool := Setting{"router", depth.String(), message.Message{ID: "sets.router", Args: message.Args{"deep": message.Exact(depth)}}}
 	fills := 0
 	for _, f := range v.Findings {
 		if f.Code == plan.PocketFill {
@@ -199,7 +204,7 @@ func (l *listing) hinges(d Door, v plan.Leaf, s slab.Slab, add adder, shaped, me
 	}
 	var filled []int
 	if fills > 0 {
-		filled = add("fill", fills, "filler: wood", 0, measured)
+		filled = add("fill", fills, settingOf("filler", "wood"), 0, measured)
 		ready = append(ready, filled)
 	}
 	if !s.IsMachined(frame.Hinge) {
@@ -212,11 +217,11 @@ func (l *listing) hinges(d Door, v plan.Leaf, s slab.Slab, add adder, shaped, me
 }
 
 // edgesCut is how many edges of a leaf are cut, and with what.
-func edgesCut(v plan.Leaf) (edges int, tool string) {
+func edgesCut(v plan.Leaf) (edges int, tool Setting) {
 	if v.Cut == nil {
-		return 4, "saw: guide"
+		return 4, settingOf("saw", "guide")
 	}
-	tool = "plane: power"
+	tool = settingOf("plane", "power")
 	for _, e := range v.Cut.Edges {
 		var deepest measure.Length
 		for _, m := range e.Marks {
@@ -226,20 +231,20 @@ func edgesCut(v plan.Leaf) (edges int, tool string) {
 			edges++
 		}
 		if deepest >= trade.SawFrom {
-			tool = "saw: guide"
+			tool = settingOf("saw", "guide")
 		}
 	}
 	return edges, tool
 }
 
 // add lists a task of a door, with its table's minutes or those of the house's own log.
-func (l *listing) add(d Door, id, work string, each int, tool string, lifts float64, after []int) []int {
+func (l *listing) add(d Door, id, work string, each int, set Setting, lifts float64, after []int) []int {
 	w, _ := trade.WorkByID(work)
 	if id == "" {
 		id = work
 	}
 	t := Task{
-		ID: d.ID + "/" + id, Name: w.Name, Door: d.Name, DoorID: d.ID, Place: w.Place, Tool: tool, Hands: 1, Dries: w.Dries,
+		ID: d.ID + "/" + id, Name: message.Message{ID: w.Name()}, Door: d.Name, DoorID: d.ID, Place: w.Place, Set: set, Hands: 1, Dries: w.Dries,
 		Minutes: int(math.Ceil((w.Minutes + w.Each*float64(each)) * l.pace(job.Step(w.Step)))),
 	}
 	for _, a := range after {
@@ -255,6 +260,20 @@ func (l *listing) add(d Door, id, work string, each int, tool string, lifts floa
 	}
 	l.all, l.weight = append(l.all, t), append(l.weight, lifts)
 	return []int{len(l.all) - 1}
+}
+
+// settingOf is a setting that the catalogue has.
+func settingOf(tool, key string) Setting {
+	return Setting{tool, key, message.Message{ID: "sets." + message.ID(tool) + "-" + message.ID(key)}}
+}
+
+// device is a tool set for a device.
+func (l *listing) device(tool, id string) Setting {
+	d, ok := l.job.Kit.Device(id)
+	if !ok {
+		return settingOf(tool, "latch")
+	}
+	return Setting{tool, id, message.Message{ID: "sets." + message.ID(tool), Args: message.Args{"device": d.Title()}}}
 }
 
 // pace is how this house's doors go at a step, against the table: its own log, where there is one,
@@ -276,7 +295,7 @@ func (l *listing) pace(step job.Step) float64 {
 // own lists the tasks of one's own.
 func (l *listing) own() {
 	for _, o := range l.Own {
-		l.all = append(l.all, Task{ID: "own/" + o.ID, Name: o.Name, Place: o.Place, Minutes: o.Minutes, Hands: max(o.Hands, 1), Dries: o.Dries})
+		l.all = append(l.all, Task{ID: "own/" + o.ID, Name: message.Own(o.Name), Place: o.Place, Minutes: o.Minutes, Hands: max(o.Hands, 1), Dries: o.Dries})
 		l.weight = append(l.weight, 0)
 	}
 	for _, o := range l.Own {
@@ -307,9 +326,9 @@ func (l *listing) marked() (w Work, err error) {
 		if kg := l.weight[i]; m.Hands > 0 {
 			switch {
 			case kg >= trade.TwoPeople && m.Hands < 2:
-				bad.Add("/marks", "%s: the slab weighs %s, and two people lift from %s up. Leave it at two.", t.Title(), plan.Weight(kg, l.job.Unit), plan.Weight(trade.TwoPeople, l.job.Unit))
+				bad.Add("/marks", "refused.two-lift", message.Args{"task": t.Title(), "weight": message.Mass(kg), "least": message.Mass(trade.TwoPeople)})
 			case kg > 0 && kg < trade.TwoPeople && m.Hands > 1:
-				bad.Add("/marks", "%s: the slab weighs %s, which one lifts; two from %s up. Leave it at one, and the other has free hands.", t.Title(), plan.Weight(kg, l.job.Unit), plan.Weight(trade.TwoPeople, l.job.Unit))
+				bad.Add("/marks", "refused.one-lifts", message.Args{"task": t.Title(), "weight": message.Mass(kg), "least": message.Mass(trade.TwoPeople)})
 			default:
 				t.Hands = m.Hands
 			}

@@ -158,8 +158,7 @@ func newSearch(tasks []Task, k Calendar, from int) *search {
 		for _, a := range t.After {
 			waits[a] = append(waits[a], i)
 		}
-		tool, _, _ := strings.Cut(t.Tool, ":")
-		s.tool = append(s.tool, tool)
+		s.tool = append(s.tool, t.Set.Tool)
 		s.places = append(s.places, [2]string{string(t.Place), doorAt(t)})
 	}
 	s.then = make([]int, len(tasks))
@@ -293,7 +292,7 @@ func (s *search) put(at *state, i, ready int, who ...int) *state {
 			if at.where[c] != s.places[i] {
 				p += trade.WalkMinutes
 			}
-			if s.tool[i] != "" && at.set[c][s.tool[i]] != t.Tool {
+			if s.tool[i] != "" && at.set[c][s.tool[i]] != t.Set.Key {
 				p += trade.SetUpMinutes
 			}
 			prep = max(prep, p)
@@ -330,7 +329,7 @@ func (s *search) put(at *state, i, ready int, who ...int) *state {
 		m.free[c], m.where[c] = end, s.places[i]
 		if s.tool[i] != "" {
 			m.set[c] = maps.Clone(m.set[c])
-			m.set[c][s.tool[i]] = t.Tool
+			m.set[c][s.tool[i]] = t.Set.Key
 		}
 	}
 	m.bound, m.idle = s.bound(m)
@@ -354,7 +353,7 @@ func (m *state) key() string {
 		put(int32(f))
 		b.WriteString(m.where[i][0] + m.where[i][1])
 		for _, tool := range slices.Sorted(maps.Keys(m.set[i])) {
-			b.WriteString(tool + m.set[i][tool])
+			b.WriteString(tool + ":" + m.set[i][tool])
 		}
 	}
 	return b.String()

@@ -2,12 +2,12 @@ package day
 
 import (
 	"math/rand/v2"
-	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -122,14 +122,14 @@ func (b *brute) try(latest int) {
 
 func (b *brute) put(i, dry, latest int, who ...int) {
 	t := b.tasks[i]
-	tool := strings.Split(t.Tool, ":")[0]
+	tool := t.Set.Tool
 	prep, start := 0, 0
 	for _, c := range who {
 		p := 0
 		if b.where[c] != standing(t) {
 			p = trade.WalkMinutes
 		}
-		if t.Tool != "" && b.set[c][tool] != t.Tool {
+		if tool != "" && b.set[c][tool] != t.Set.Key {
 			p += trade.SetUpMinutes
 		}
 		prep, start = max(prep, p), max(start, b.free[c])
@@ -154,8 +154,8 @@ func (b *brute) put(i, dry, latest int, who ...int) {
 	for j, c := range who {
 		free[j], where[j], set[j] = b.free[c], b.where[c], b.set[c]
 		b.free[c], b.where[c] = start+prep+t.Minutes, standing(t)
-		if t.Tool != "" {
-			s := map[string]string{tool: t.Tool}
+		if tool != "" {
+			s := map[string]string{tool: t.Set.Key}
 			for k, v := range set[j] {
 				if k != tool {
 					s[k] = v
@@ -216,11 +216,11 @@ func smallCase(r *rand.Rand) ([]Task, Calendar) {
 	if len(k.Hours) == 2 {
 		n = min(n, 5)
 	}
-	tools := []string{"", "router: 2", "router: 3", "bush: a", "saw: one"}
+	tools := []Setting{{}, {Tool: "router", Key: "2"}, {Tool: "router", Key: "3"}, {Tool: "bush", Key: "a"}, {Tool: "saw", Key: "one"}}
 	places := []trade.Place{trade.AtOpening, trade.AtTrestles, trade.Outside}
 	tasks := make([]Task, n)
 	for i := range tasks {
-		t := Task{Name: "work", DoorID: string(rune('a' + r.IntN(2))), Place: places[r.IntN(3)], Tool: tools[r.IntN(len(tools))], Minutes: 5 + 5*r.IntN(8), Hands: 1}
+		t := Task{Name: message.Own("work"), DoorID: string(rune('a' + r.IntN(2))), Place: places[r.IntN(3)], Set: tools[r.IntN(len(tools))], Minutes: 5 + 5*r.IntN(8), Hands: 1}
 		if r.IntN(4) == 0 {
 			t.Dries = []int{20, 60, 240, 720}[r.IntN(4)]
 		}

@@ -6,20 +6,20 @@ package day
 import (
 	"slices"
 	"strconv"
-	"strings"
 
 	"kindmargin/core/field"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
 // Task is one piece of work.
 type Task struct {
 	ID      string // of its own, and the same each time that the day is planned
-	Name    string
+	Name    message.Message
 	Door    string // where it belongs to one: its name
 	DoorID  string
 	Place   trade.Place
-	Tool    string // with its setting, as "router: 2 mm"; the tool stands before the colon. Empty for none
+	Set     Setting
 	Minutes int
 	Hands   int   // 1 or 2
 	Dries   int   // minutes after it until what waits for it can begin
@@ -28,6 +28,16 @@ type Task struct {
 	// Begun is when it was begun, where it is in hand: it is gone on with first.
 	Begun *int
 }
+
+// Setting is what a tool is set to. Two are the same where Tool and Key are.
+type Setting struct {
+	Tool string // its ID; empty for none
+	Key  string // what it is set to, for that tool
+	Says message.Message
+}
+
+// Same reports whether one does for the other.
+func (s Setting) Same(as Setting) bool { return s.Tool == as.Tool && s.Key == as.Key }
 
 // Span is from one time of the day to another, in minutes since midnight.
 type Span struct {
@@ -113,25 +123,26 @@ func check(tasks []Task, k Calendar) error {
 	for i, t := range tasks {
 		at := "/" + strconv.Itoa(i)
 		if t.Dries > LongestWait {
-			bad.Add(at+"/dries", "%s dries for %s: longer than a week. Leave what comes after it for another plan.", t.Title(), Lasts(t.Dries))
+			bad.Add(at+"/dries", "refused.task-dries", message.Args{"task": t.Title(), "dries": message.Lasting(t.Dries)})
 		}
 		most := k.longest(t.Hands)
 		switch {
 		case t.Hands > 1 && most == 0:
-			bad.Add(at+"/hands", "%s takes two, and two are never there together: put a second pair of hands on the list, for those hours at least.", t.Title())
+			bad.Add(at+"/hands", "refused.two-needed", message.Args{"task": t.Title()})
 		case t.atMost() > most:
-			bad.Add(at+"/minutes", "%s takes %s with going there and setting up, and the longest stretch without a break is %s: split it, or make the day longer.", t.Title(), Lasts(t.atMost()), Lasts(most))
+			bad.Add(at+"/minutes", "refused.task-too-long", message.Args{"task": t.Title(), "takes": message.Lasting(t.atMost()), "most": message.Lasting(most)})
 		}
 	}
 	if ring := ring(tasks); ring != nil {
-		names := make([]string, len(ring))
+		names := make(message.And, len(ring))
 		for i, n := range ring {
 			names[i] = tasks[n].Title()
 		}
+		at := "/" + strconv.Itoa(ring[0]) + "/after"
 		if len(ring) == 1 {
-			bad.Add("/"+strconv.Itoa(ring[0])+"/after", "%s waits for itself: take that away.", names[0])
+			bad.Add(at, "refused.waits-for-itself", message.Args{"task": names[0]})
 		} else {
-			bad.Add("/"+strconv.Itoa(ring[0])+"/after", "These wait for one another in a ring: %s. Let one of them not wait.", strings.Join(names, ", "))
+			bad.Add(at, "refused.wait-in-ring", message.Args{"tasks": names})
 		}
 	}
 	return bad.Err()
@@ -139,7 +150,7 @@ func check(tasks []Task, k Calendar) error {
 
 // atMost is what a task takes with going there and setting its tool.
 func (t Task) atMost() int {
-	if t.Tool == "" {
+	if t.Set.Tool == "" {
 		return t.Minutes + trade.WalkMinutes
 	}
 	return t.Minutes + trade.WalkMinutes + trade.SetUpMinutes
@@ -177,26 +188,9 @@ func ring(tasks []Task) []int {
 }
 
 // Title is a task with its door.
-func (t Task) Title() string {
+func (t Task) Title() message.Message {
 	if t.Door == "" {
 		return t.Name
 	}
-	return t.Door + ": " + lower(t.Name)
-}
-
-// lower begins a name small, inside a sentence.
-func lower(s string) string { return strings.ToLower(s[:min(1, len(s))]) + s[min(1, len(s)):] }
-
-// Lasts says so many minutes: "20 min", "1 h 30", "2 days".
-func Lasts(minutes int) string {
-	h, m := minutes/60, minutes%60
-	switch {
-	case minutes >= 2*dayMinutes:
-		return strconv.Itoa((minutes+dayMinutes/2)/dayMinutes) + " days"
-	case h == 0:
-		return strconv.Itoa(m) + " min"
-	case m == 0:
-		return strconv.Itoa(h) + " h"
-	}
-	return strconv.Itoa(h) + " h " + strconv.Itoa(m)
+	return message.Message{ID: "day.task-of-door", Args: message.Args{"door": t.Door, "task": t.Name}}
 }

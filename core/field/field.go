@@ -3,23 +3,27 @@ package field
 
 import (
 	"errors"
-	"fmt"
 	"strings"
 
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // Error is one part that cannot be.
 type Error struct {
 	Pointer string // JSON pointer (RFC 6901) from the thing that was checked; empty for the whole
-	Problem string // a sentence
+	Problem message.Message
 }
 
-func (e Error) Error() string { return e.Problem }
+// Error is the problem's ID and arguments, for the log.
+func (e Error) Error() string { return e.Problem.String() }
 
-// Fault is the Error of a part, its problem as fmt.Sprintf makes it.
-func Fault(pointer, format string, a ...any) Error {
-	return Error{pointer, fmt.Sprintf(format, a...)}
+// Message is the problem.
+func (e Error) Message() message.Message { return e.Problem }
+
+// Fault is the Error of a part.
+func Fault(pointer string, id message.ID, args message.Args) Error {
+	return Error{pointer, message.Message{ID: id, Args: args}}
 }
 
 // Errors are all the parts that cannot be.
@@ -28,7 +32,7 @@ type Errors []Error
 func (e Errors) Error() string {
 	s := make([]string, len(e))
 	for i, f := range e {
-		s[i] = f.Pointer + ": " + f.Problem
+		s[i] = f.Pointer + ": " + f.Error()
 	}
 	return strings.Join(s, "\n")
 }
@@ -37,9 +41,9 @@ func (e Errors) Error() string {
 const Most = 20
 
 // Add keeps one more.
-func (e *Errors) Add(pointer, format string, a ...any) {
+func (e *Errors) Add(pointer string, id message.ID, args message.Args) {
 	if len(*e) < Most {
-		*e = append(*e, Fault(pointer, format, a...))
+		*e = append(*e, Fault(pointer, id, args))
 	}
 }
 
@@ -52,9 +56,13 @@ func (e *Errors) Under(pointer string, err error) bool {
 	case errors.As(err, &all):
 	case errors.As(err, &one):
 		all = Errors{one}
+	default:
+		if m, ok := message.Of(err); ok {
+			all = Errors{{Problem: m}}
+		}
 	}
 	for _, f := range all {
-		e.Add(pointer+f.Pointer, "%s", f.Problem)
+		e.Add(pointer+f.Pointer, f.Problem.ID, f.Problem.Args)
 	}
 	return len(all) > 0
 }
@@ -70,25 +78,25 @@ func (e Errors) Err() error {
 // Range is a length at a place, and what it can be there.
 type Range struct {
 	Pointer     string
-	Is          string // what it is no … of: "width of a hinge leaf"
+	Is          message.ID // what it is: "size.backset"
 	Value       measure.Length
 	Least, Most measure.Length
 }
 
-// Check is the Error of a length that is out of its range, worded in the unit of
-// the job.
-func (r Range) Check(u measure.Unit) error {
+// Check is the Error of a length that is out of its range.
+func (r Range) Check() error {
 	if r.Value >= r.Least && r.Value <= r.Most {
 		return nil
 	}
-	return Fault(r.Pointer, "%s is no %s (%s to %s): measure it again, and look at the unit.",
-		measure.Say(r.Value, u), r.Is, measure.Say(r.Least, u), measure.Say(r.Most, u))
+	return Fault(r.Pointer, "refused.size", message.Args{
+		"value": message.Exact(r.Value), "what": r.Is, "least": message.Exact(r.Least), "most": message.Exact(r.Most),
+	})
 }
 
 // First is the first of some ranges that is not kept to.
-func First(u measure.Unit, ranges ...Range) error {
+func First(ranges ...Range) error {
 	for _, r := range ranges {
-		if err := r.Check(u); err != nil {
+		if err := r.Check(); err != nil {
 			return err
 		}
 	}

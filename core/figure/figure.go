@@ -4,6 +4,7 @@ package figure
 
 import (
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // Coverage is how many standard deviations stand after ±, wherever one is shown, asked
@@ -25,11 +26,15 @@ const (
 
 // Term is one part of a figure.
 type Term struct {
-	Label  string
+	Label  message.ID
+	Args   message.Args   // that its label asks for
 	Value  measure.Length // signed: terms add up
 	Source Source
 	Sigma  float64 // mm; 0 where it is exact
 }
+
+// Message is the label as it is said.
+func (t Term) Message() message.Message { return message.Message{ID: t.Label, Args: t.Args} }
 
 // Figure is a length with its reasons.
 type Figure struct {
@@ -63,7 +68,7 @@ const slack = 50 * measure.Micrometre
 // Within brings the figure to the greatest mark of the tape that its exact value reaches, as a term of its
 // own: a cut never goes past its terms by what they are rounded to when they are shown.
 func (f Figure) Within(tape measure.Tape, exact measure.Length) Figure {
-	return f.to((exact+shown).Round(tape.Step(), measure.Down), "rounded to the tape, leaving more on")
+	return f.to((exact+shown).Round(tape.Step(), measure.Down), "term.rounded-less")
 }
 
 // shown is what terms are rounded to when they are shown, in millimetres: no hand sees less.
@@ -75,15 +80,15 @@ func (f Figure) Rounded(tape measure.Tape, way measure.Way) Figure {
 	if (to - f.Value).Abs() > slack {
 		to = f.Value.Round(tape.Step(), way)
 	}
-	label := "rounded to the tape"
+	label := message.ID("term.rounded")
 	if way == measure.Down {
-		label = "rounded to the tape, leaving more on"
+		label = "term.rounded-less"
 	}
 	return f.to(to, label)
 }
 
 // to is the figure at another value, the difference a term of its own.
-func (f Figure) to(to measure.Length, label string) Figure {
+func (f Figure) to(to measure.Length, label message.ID) Figure {
 	if to == f.Value {
 		return f
 	}

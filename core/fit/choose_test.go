@@ -23,12 +23,12 @@ func TestChoose(t *testing.T) {
 		along  Ends
 		why    string
 	}{
-		{"nothing decides but the work", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35)}, KeepLock, KeepHead, "less work"},
-		{"a bored lock edge", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35), Machined: []frame.Side{frame.Lock}}, KeepLock, KeepHead, "machined"},
-		{"pockets in the hinge edge", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35), Machined: []frame.Side{frame.Hinge}}, KeepHinge, KeepHead, "machined"},
-		{"more off than one edge allows", slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35), Construction: "hollow"}, EvenStiles, KeepHead, "may come off"},
-		{"stiles that show", slab.Slab{Width: mm(826), Length: mm(2040), Thickness: mm(35), Construction: "solid", Limits: slab.Limits{Head: limit(20)}}, EvenStiles, EvenEnds, "alike"},
-		{"a bore that would end too low", slab.Slab{Width: mm(826), Length: mm(2110), Thickness: mm(35), Handle: mm(1140), Machined: []frame.Side{frame.Lock}, Limits: slab.Limits{Head: limit(100), Foot: limit(100)}}, KeepLock, EvenEnds, "usable height"},
+		{"nothing decides but the work", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35)}, KeepLock, KeepHead, "rule.one-edge"},
+		{"a bored lock edge", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35), Machined: []frame.Side{frame.Lock}}, KeepLock, KeepHead, "rule.machined"},
+		{"pockets in the hinge edge", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35), Machined: []frame.Side{frame.Hinge}}, KeepHinge, KeepHead, "rule.machined"},
+		{"more off than one edge allows", slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35), Construction: "hollow"}, EvenStiles, KeepHead, "rule.limits"},
+		{"stiles that show", slab.Slab{Width: mm(826), Length: mm(2040), Thickness: mm(35), Construction: "solid", Limits: slab.Limits{Head: limit(20)}}, EvenStiles, EvenEnds, "rule.alike"},
+		{"a bore that would end too low", slab.Slab{Width: mm(826), Length: mm(2110), Thickness: mm(35), Handle: mm(1140), Machined: []frame.Side{frame.Lock}, Limits: slab.Limits{Head: limit(100), Foot: limit(100)}}, KeepLock, EvenEnds, "rule.handle"},
 	}
 	for _, c := range cases {
 		ways := Judge(o, c.s, Layings())
@@ -38,7 +38,7 @@ func TestChoose(t *testing.T) {
 		if assert.NotEmpty(t, why, c.name) {
 			all := ""
 			for _, w := range why {
-				all += w + "; "
+				all += string(w) + "; "
 			}
 			assert.Contains(t, all, c.why, c.name)
 		}

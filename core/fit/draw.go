@@ -1,12 +1,12 @@
 package fit
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
 	"gonum.org/v1/gonum/mat"
 
+	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/survey"
 )
@@ -34,7 +34,7 @@ func draw(b bay, want Targets) (Outline, error) {
 	var o Outline
 	top, bottom := want.Pins[0], want.Pins[1]
 	if top <= bottom {
-		return o, fmt.Errorf("the top hinge at %.0f mm is not above the bottom one at %.0f mm", top, bottom)
+		return o, field.Fault("/hinges", "refused.hinges-order", nil)
 	}
 	all, first := stations(b)
 	gaps := make([]survey.Row, len(all))

@@ -442,7 +442,7 @@ func TestNoRoom(t *testing.T) {
 	t1 = wanted
 	t1.Pins = [2]float64{200, 1800}
 	_, err = Draw(rigid(t, 800, 2000, 0, 0, 0, 0), t1)
-	assert.ErrorContains(t, err, "not above")
+	assert.ErrorContains(t, err, "refused.hinges-order")
 }
 
 func BenchmarkDrawAndLay(b *testing.B) {

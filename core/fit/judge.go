@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"kindmargin/core/frame"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/trade"
 )
@@ -58,7 +59,7 @@ const overBy = 0.25
 
 // rule is one thing that decides between ways of laying the slab, in order.
 type rule struct {
-	says string
+	id   message.ID
 	of   func(Judged, slab.Slab) float64
 	near float64 // as good as equal within this
 }
@@ -71,13 +72,13 @@ func sum(e frame.Each[float64]) (t float64) {
 }
 
 var rules = []rule{
-	{"no other way is the slab big enough", func(w Judged, _ slab.Slab) (short float64) {
+	{"rule.big-enough", func(w Judged, _ slab.Slab) (short float64) {
 		for _, s := range w.Short {
 			short += s.By
 		}
 		return short
 	}, 0.05},
-	{"a machined edge is never cut", func(w Judged, s slab.Slab) (cut float64) {
+	{"rule.machined", func(w Judged, s slab.Slab) (cut float64) {
 		for _, side := range frame.Sides {
 			if s.IsMachined(side) {
 				cut += w.Over[side]
@@ -85,16 +86,16 @@ var rules = []rule{
 		}
 		return cut
 	}, 0.05},
-	{"what may come off each edge is kept to", func(w Judged, _ slab.Slab) float64 { return sum(w.Over) }, 0.05},
-	{"the bore that is there meets the strike that is there", func(w Judged, _ slab.Slab) float64 { return math.Abs(w.Strike) }, 0.5},
-	{"the handle that is bored stays at a usable height", func(w Judged, _ slab.Slab) float64 { return w.Handle }, 1},
-	{"stiles and rails that show stay alike", func(w Judged, s slab.Slab) float64 {
+	{"rule.limits", func(w Judged, _ slab.Slab) float64 { return sum(w.Over) }, 0.05},
+	{"rule.strike", func(w Judged, _ slab.Slab) float64 { return math.Abs(w.Strike) }, 0.5},
+	{"rule.handle", func(w Judged, _ slab.Slab) float64 { return w.Handle }, 1},
+	{"rule.alike", func(w Judged, s slab.Slab) float64 {
 		if c, _ := trade.ConstructionByID(s.Construction); c.Framed {
 			return w.Uneven
 		}
 		return 0
 	}, 0.5},
-	{"one long edge is less work than two", func(w Judged, _ slab.Slab) float64 { return w.Edges }, 0.5},
+	{"rule.one-edge", func(w Judged, _ slab.Slab) float64 { return w.Edges }, 0.5},
 }
 
 // Choose picks among the ways judged: a machined edge first, then limits, then
@@ -102,7 +103,7 @@ var rules = []rule{
 // nothing decides, the first in the list, which for Layings is to cut the
 // hinge edge, least seen, and the foot. It returns the index and the rules
 // that decided, in order. It panics with no ways.
-func Choose(ways []Judged, s slab.Slab) (best int, why []string) {
+func Choose(ways []Judged, s slab.Slab) (best int, why []message.ID) {
 	left := make([]int, len(ways))
 	for i := range left {
 		left[i] = i
@@ -119,7 +120,7 @@ func Choose(ways []Judged, s slab.Slab) (best int, why []string) {
 			}
 		}
 		if len(next) < len(left) {
-			why = append(why, r.says)
+			why = append(why, r.id)
 			left = next
 		}
 	}

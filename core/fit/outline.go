@@ -220,5 +220,5 @@ type WantedMargin struct {
 type ErrNoRoom struct{ Width, Height float64 }
 
 func (e *ErrNoRoom) Error() string {
-	return fmt.Sprintf("The margins leave a slab of %.0f by %.0f mm: ask for smaller margins or read the opening again.", e.Width, e.Height)
+	return fmt.Sprintf("no-room %.0f %.0f", e.Width, e.Height)
 }

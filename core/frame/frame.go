@@ -7,7 +7,10 @@
 // mathematics: a left-handed door is drawn mirrored.
 package frame
 
-import "fmt"
+import (
+	"fmt"
+	"strconv"
+)
 
 // Side is one of the four sides of an opening, or the edge of the slab that
 // meets it.
@@ -65,7 +68,7 @@ func (s Side) Edge() string {
 // MarshalText writes the side's name.
 func (s Side) MarshalText() ([]byte, error) {
 	if int(s) >= len(names) {
-		return nil, fmt.Errorf("there is no %s: use head, hinge, lock or foot", s)
+		return nil, NoSuchSide(strconv.Itoa(int(s)))
 	}
 	return []byte(names[s]), nil
 }
@@ -78,8 +81,13 @@ func (s *Side) UnmarshalText(b []byte) error {
 			return nil
 		}
 	}
-	return fmt.Errorf("there is no side %.40q: use head, hinge, lock or foot", b)
+	return NoSuchSide(fmt.Sprintf("%.40s", b))
 }
+
+// NoSuchSide is a text that names no side.
+type NoSuchSide string
+
+func (e NoSuchSide) Error() string { return fmt.Sprintf("no side %q", string(e)) }
 
 // Hand is the side the hinges are on, seen from the pull face.
 type Hand string

@@ -20,5 +20,5 @@ func TestSidesAreWrittenByName(t *testing.T) {
 	var s Side
 	assert.ErrorContains(t, json.Unmarshal([]byte(`"top"`), &s), `no side "top"`)
 	_, err := json.Marshal(Side(9))
-	assert.ErrorContains(t, err, "side 9")
+	assert.ErrorContains(t, err, `no side "9"`)
 }

@@ -4,12 +4,14 @@ import (
 	"slices"
 
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // Span is a part of an edge that is taken: an old pocket, a latch recess, the joint of a
 // rail. Both places are measured down the same edge.
 type Span struct {
-	What     string
+	What     message.Message
+	Old      bool // an old pocket
 	From, To measure.Length
 }
 

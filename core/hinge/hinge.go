@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -72,83 +73,79 @@ func (c Choice) PocketAt(i int) Pocket {
 
 const mostAvoid = 20
 
-// Check reports the first thing that cannot be, as a field.Error worded in the
-// unit of the job.
-func (c Choice) Check(u measure.Unit) error {
+// Check reports the first thing that cannot be, as a field.Error.
+func (c Choice) Check() error {
 	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets && c.From != OwnPlaces && c.From != WholeEdge {
-		return field.Fault("/from", "There is no hinge rule %.40q: use the pockets in the jamb, places of your own, one hinge along the edge, or one of the rules.", c.From)
+		return field.Fault("/from", "refused.no-hinge-rule-listed", message.Args{"given": message.Quote(c.From)})
 	}
 	if c.Count != 2 && c.Count != 3 {
-		return field.Fault("/count", "A door hangs on two or three hinges here, not %d.", c.Count)
+		return field.Fault("/count", "refused.hinges-2-or-3", message.Args{"given": message.Number(c.Count)})
 	}
 	const mm = measure.Millimetre
 	if err := field.First(
-		u,
-		field.Range{Pointer: "/leaf", Is: "length of a hinge", Value: c.Leaf, Least: 40 * mm, Most: 250 * mm},
-		field.Range{Pointer: "/width", Is: "width of a hinge leaf", Value: c.Width, Least: 10 * mm, Most: 120 * mm},
-		field.Range{Pointer: "/plate", Is: "thickness of a hinge leaf", Value: c.Plate, Least: mm / 2, Most: 6 * mm},
-		field.Range{Pointer: "/closed", Is: "thickness of a closed hinge", Value: c.Closed, Least: mm, Most: 20 * mm},
-		field.Range{Pointer: "/jamb", Is: "thickness of a jamb", Value: c.Jamb, Most: 150 * mm},
+		field.Range{Pointer: "/leaf", Is: "size.length-of-a-hinge", Value: c.Leaf, Least: 40 * mm, Most: 250 * mm},
+		field.Range{Pointer: "/width", Is: "size.width-of-a-hinge-leaf", Value: c.Width, Least: 10 * mm, Most: 120 * mm},
+		field.Range{Pointer: "/plate", Is: "size.thickness-of-a-hinge-leaf", Value: c.Plate, Least: mm / 2, Most: 6 * mm},
+		field.Range{Pointer: "/closed", Is: "size.thickness-of-a-closed-hinge", Value: c.Closed, Least: mm, Most: 20 * mm},
+		field.Range{Pointer: "/jamb", Is: "size.thickness-of-a-jamb", Value: c.Jamb, Most: 150 * mm},
 	); err != nil {
 		return err
 	}
 	if c.Closed < 2*c.Plate {
-		return field.Fault("/closed", "The closed hinge, %s, is thinner than its two leaves, %s each: measure it outside to outside.", measure.Say(c.Closed, u), measure.Say(c.Plate, u))
+		return field.Fault("/closed", "refused.closed-hinge", message.Args{"closed": message.Exact(c.Closed), "plate": message.Exact(c.Plate)})
 	}
 	for i, p := range c.Pockets {
 		at := fmt.Sprintf("/pockets/%d", i)
 		if p <= 0 || p > 4*measure.Metre {
-			return field.Fault(at, "%s is no place for a pocket: measure from the head to its top.", measure.Say(p, u))
+			return field.Fault(at, "refused.pocket-place", message.Args{"value": message.Exact(p)})
 		}
 		if i > 0 && p < c.Pockets[i-1]+c.Leaf {
-			return field.Fault(at, "The pocket at %s overlaps the one at %s (a leaf is %s): measure both from the head, top one first.",
-				measure.Say(p, u), measure.Say(c.Pockets[i-1], u), measure.Say(c.Leaf, u))
+			return field.Fault(at, "refused.pockets-overlap", message.Args{"at": message.Exact(p), "before": message.Exact(c.Pockets[i-1]), "leaf": message.Exact(c.Leaf)})
 		}
 	}
 	if len(c.Pockets) > 3 {
-		return field.Fault("/pockets", "There are %d pockets: keep the two or three that will be used.", len(c.Pockets))
+		return field.Fault("/pockets", "refused.too-many-pockets", message.Args{"given": message.Number(len(c.Pockets))})
 	}
-	if err := c.checkPlaces(u); err != nil {
+	if err := c.checkPlaces(); err != nil {
 		return err
 	}
-	return c.checkOld(u)
+	return c.checkOld()
 }
 
-func (c Choice) checkPlaces(u measure.Unit) error {
+func (c Choice) checkPlaces() error {
 	if c.Third != "" && c.Third != Midway && c.Third != MoveUp {
-		return field.Fault("/third", "A third hinge goes midway or is moved up, not %.40q.", c.Third)
+		return field.Fault("/third", "refused.third-hinge", message.Args{"given": message.Quote(c.Third)})
 	}
 	if len(c.Places) > mostHinges {
-		return field.Fault("/places", "A door hangs on %d hinges at most here, not %d.", mostHinges, len(c.Places))
+		return field.Fault("/places", "refused.hinges-most", message.Args{"most": message.Number(mostHinges), "given": message.Number(len(c.Places))})
 	}
 	for i, p := range c.Places {
 		at := fmt.Sprintf("/places/%d", i)
 		if p < 0 || p > 4*measure.Metre {
-			return field.Fault(at, "%s is no place for a hinge: measure from the slab's finished top to the leaf's.", measure.Say(p, u))
+			return field.Fault(at, "refused.hinge-place", message.Args{"value": message.Exact(p)})
 		}
 		if i > 0 && p < c.Places[i-1]+c.Leaf {
-			return field.Fault(at, "The hinge at %s overlaps the one at %s (a leaf is %s): top one first, this one at %s or below.",
-				measure.Say(p, u), measure.Say(c.Places[i-1], u), measure.Say(c.Leaf, u), measure.Say(c.Places[i-1]+c.Leaf, u))
+			return field.Fault(at, "refused.hinges-overlap", message.Args{"at": message.Exact(p), "before": message.Exact(c.Places[i-1]), "leaf": message.Exact(c.Leaf), "least": message.Exact(c.Places[i-1] + c.Leaf)})
 		}
 	}
-	return CheckAvoid(c.Avoid, u)
+	return CheckAvoid(c.Avoid)
 }
 
 // CheckAvoid reports the first of some places to avoid that cannot be.
-func CheckAvoid(list []Avoid, u measure.Unit) error {
+func CheckAvoid(list []Avoid) error {
 	if len(list) > mostAvoid {
-		return field.Fault("/avoid", "Keep the %d places that matter.", mostAvoid)
+		return field.Fault("/avoid", "refused.too-many-places", message.Args{"most": message.Number(mostAvoid)})
 	}
 	for i, a := range list {
 		at := fmt.Sprintf("/avoid/%d", i)
 		if n := len([]rune(a.What)); n == 0 || n > 60 {
-			return field.Fault(at+"/what", "Say what is there, in 1 to 60 letters.")
+			return field.Fault(at+"/what", "refused.what-is-there", nil)
 		}
 		if a.At < 0 || a.At > 4*measure.Metre {
-			return field.Fault(at+"/at", "%s is no place on a door's edge.", measure.Say(a.At, u))
+			return field.Fault(at+"/at", "refused.place-on-edge", message.Args{"value": message.Exact(a.At)})
 		}
 		if a.Long <= 0 || a.Long > 4*measure.Metre {
-			return field.Fault(at+"/long", "Say how long it is, down the edge.")
+			return field.Fault(at+"/long", "refused.how-long", nil)
 		}
 	}
 	return nil
@@ -156,25 +153,24 @@ func CheckAvoid(list []Avoid, u measure.Unit) error {
 
 const mostHinges = 4
 
-func (c Choice) checkOld(u measure.Unit) error {
+func (c Choice) checkOld() error {
 	const mm = measure.Millimetre
 	if len(c.Old) > len(c.Pockets) {
-		return field.Fault("/old", "There are %d pockets and %d descriptions of them.", len(c.Pockets), len(c.Old))
+		return field.Fault("/old", "refused.pockets-described", message.Args{"pockets": message.Number(len(c.Pockets)), "given": message.Number(len(c.Old))})
 	}
 	for i, p := range c.Old {
 		at := fmt.Sprintf("/old/%d", i)
 		if err := field.First(
-			u,
-			field.Range{Pointer: at + "/long", Is: "length of a pocket", Value: p.Long, Most: 300 * mm},
-			field.Range{Pointer: at + "/wide", Is: "width of a pocket", Value: p.Wide, Most: 120 * mm},
-			field.Range{Pointer: at + "/deep", Is: "depth of a pocket", Value: p.Deep, Most: 15 * mm},
-			field.Range{Pointer: at + "/round", Is: "radius of a pocket's corners", Value: p.Round, Most: 25 * mm},
+			field.Range{Pointer: at + "/long", Is: "size.length-of-a-recess", Value: p.Long, Most: 300 * mm},
+			field.Range{Pointer: at + "/wide", Is: "size.width-of-a-recess", Value: p.Wide, Most: 120 * mm},
+			field.Range{Pointer: at + "/deep", Is: "size.depth-of-a-recess", Value: p.Deep, Most: 15 * mm},
+			field.Range{Pointer: at + "/round", Is: "size.radius-of-a-recesss-corners", Value: p.Round, Most: 25 * mm},
 		); err != nil {
 			return err
 		}
 		for k, f := range p.Faults {
 			if _, ok := trade.FaultByID(f); !ok {
-				return field.Fault(fmt.Sprintf("%s/faults/%d", at, k), "There is no fault of a hinge called %.40q.", f)
+				return field.Fault(fmt.Sprintf("%s/faults/%d", at, k), "refused.no-hinge-fault", message.Args{"given": message.Quote(f)})
 			}
 		}
 	}
@@ -186,9 +182,9 @@ func (c Choice) checkOld(u measure.Unit) error {
 func (c Choice) Flush() figure.Figure {
 	return figure.Sum(
 		0,
-		figure.Term{Label: "closed hinge, outside to outside", Value: c.Closed, Source: figure.Choice},
-		figure.Term{Label: "slab pocket, leaf flush", Value: -c.Plate, Source: figure.Rule},
-		figure.Term{Label: "jamb pocket, leaf flush", Value: -c.Plate, Source: figure.Rule},
+		figure.Term{Label: "term.closed-hinge", Value: c.Closed, Source: figure.Choice},
+		figure.Term{Label: "term.slab-pocket", Value: -c.Plate, Source: figure.Rule},
+		figure.Term{Label: "term.jamb-pocket", Value: -c.Plate, Source: figure.Rule},
 	)
 }
 

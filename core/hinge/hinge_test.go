@@ -71,17 +71,17 @@ func TestCheckNamesTheField(t *testing.T) {
 		"pockets":   with(func(c *Choice) { c.Pockets = []measure.Length{mm(100), mm(300), mm(500), mm(700)} }),
 	} {
 		var e field.Error
-		if assert.ErrorAs(t, c.Check(measure.Millimetres), &e, at) {
+		if assert.ErrorAs(t, c.Check(), &e, at) {
 			assert.Equal(t, "/"+at, e.Pointer)
 		}
 	}
-	assert.NoError(t, butts.Check(measure.Millimetres))
+	assert.NoError(t, butts.Check())
 	_, err := Place(butts, fig(2000), fig(3), measure.HalfMillimetre)
-	assert.ErrorContains(t, err, "at least two")
+	assert.ErrorContains(t, err, "refused.pockets-wanted")
 	short := butts
 	short.From = "6and9"
 	_, err = Place(short, fig(400), fig(3), measure.HalfMillimetre)
-	assert.ErrorContains(t, err, "too short")
+	assert.ErrorContains(t, err, "refused.slab-short-for-hinges")
 }
 
 // Slab 2000 long, leaves of 75: the last of two places ends 25 past it at 1950, and 1925 is
@@ -90,13 +90,13 @@ func TestPlacesOfOnesOwn(t *testing.T) {
 	c := butts
 	c.From, c.Places = OwnPlaces, []measure.Length{mm(150), mm(1950)}
 	_, err := Place(c, fig(2000), fig(3), measure.HalfMillimetre)
-	assert.ErrorContains(t, err, "would end 25 mm past the foot of the slab: set it 1925 mm down at most")
+	assert.ErrorContains(t, err, "refused.hinge-past-foot by=25 mm most=1925 mm")
 	c.Places[1] = mm(1925)
 	marks, err := Place(c, fig(2000), fig(3), measure.HalfMillimetre)
 	require.NoError(t, err)
 	assert.Equal(t, mm(1928), marks[1].Jamb.Value)
 	c.Places[1] = mm(200)
-	assert.ErrorContains(t, c.Check(measure.Millimetres), "this one at 225 mm or below")
+	assert.ErrorContains(t, c.Check(), "least=225 mm")
 	c.From = WholeEdge
 	marks, err = Place(c, fig(2000.4), fig(3), measure.HalfMillimetre)
 	require.NoError(t, err)

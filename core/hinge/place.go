@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -52,27 +53,26 @@ func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, e
 
 func fromPockets(c Choice, margin figure.Figure) ([]Mark, error) {
 	if len(c.Pockets) < 2 {
-		return nil, field.Fault("/pockets", "Measure the existing pockets: head to the top of each, at least two.")
+		return nil, field.Fault("/pockets", "refused.pockets-wanted", nil)
 	}
 	var marks []Mark
 	for _, p := range c.Pockets {
-		jamb := figure.Sum(0, figure.Term{Label: "head to the top of the pocket", Value: p, Source: figure.Reading})
-		marks = append(marks, Mark{Jamb: jamb, Slab: less(jamb, "head margin at the hinge corner", margin)})
+		jamb := figure.Sum(0, figure.Term{Label: "term.head-to-pocket", Value: p, Source: figure.Reading})
+		marks = append(marks, Mark{Jamb: jamb, Slab: less(jamb, "term.head-margin-hinge-corner", margin)})
 	}
 	return marks, nil
 }
 
 func ownPlaces(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, error) {
 	if len(c.Places) < 2 {
-		return nil, field.Fault("/places", "Give the places of two hinges at least, from the slab's finished top to each leaf's.")
+		return nil, field.Fault("/places", "refused.places-wanted", nil)
 	}
 	if last := c.Places[len(c.Places)-1] + c.Leaf; last > length.Value {
-		return nil, field.Fault(fmt.Sprintf("/places/%d", len(c.Places)-1), "The bottom hinge would end %s past the foot of the slab: set it %s down at most.",
-			measure.Say((last-length.Value).Round(tape.Step(), measure.Up), tape.Unit()), measure.Say((length.Value-c.Leaf).Round(tape.Step(), measure.Down), tape.Unit()))
+		return nil, field.Fault(fmt.Sprintf("/places/%d", len(c.Places)-1), "refused.hinge-past-foot", message.Args{"by": message.Exact((last - length.Value).Round(tape.Step(), measure.Up)), "most": message.Exact((length.Value - c.Leaf).Round(tape.Step(), measure.Down))})
 	}
 	var slab []figure.Figure
 	for _, p := range c.Places {
-		slab = append(slab, figure.Sum(0, figure.Term{Label: "slab's top to the leaf: a place of your own", Value: p, Source: figure.Choice}))
+		slab = append(slab, figure.Sum(0, figure.Term{Label: "term.own-place", Value: p, Source: figure.Choice}))
 	}
 	return inJamb(slab, margin), nil
 }
@@ -81,35 +81,35 @@ func ownPlaces(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mar
 func byRule(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, error) {
 	rule, ok := trade.HingeRuleByID(c.From)
 	if !ok {
-		return nil, field.Fault("/from", "There is no hinge rule %.40q.", c.From)
+		return nil, field.Fault("/from", "refused.no-hinge-rule", message.Args{"given": message.Quote(c.From)})
 	}
-	top := figure.Sum(0, figure.Term{Label: "slab's top to the leaf: " + rule.Name, Value: rule.FromTop, Source: figure.Rule})
+	top := figure.Sum(0, figure.Term{Label: "term.top-to-leaf-rule", Args: message.Args{"rule": rule.Name()}, Value: rule.FromTop, Source: figure.Rule})
 	bottom := figure.Sum(
 		length.Sigma,
-		figure.Term{Label: "slab's finished length on the hinge edge", Value: length.Value, Source: figure.Estimate, Sigma: length.Sigma},
-		figure.Term{Label: "foot to the bottom of the leaf: " + rule.Name, Value: -rule.FromFoot, Source: figure.Rule},
-		figure.Term{Label: "the leaf's own length", Value: -c.Leaf, Source: figure.Choice},
+		figure.Term{Label: "term.finished-length", Value: length.Value, Source: figure.Estimate, Sigma: length.Sigma},
+		figure.Term{Label: "term.foot-to-leaf-rule", Args: message.Args{"rule": rule.Name()}, Value: -rule.FromFoot, Source: figure.Rule},
+		figure.Term{Label: "term.leaf-length", Value: -c.Leaf, Source: figure.Choice},
 	).Rounded(tape, measure.Nearest)
 	slab := []figure.Figure{top, bottom}
 	switch {
 	case c.Count == 3 && c.Third == MoveUp:
 		middle := figure.Sum(
 			0,
-			figure.Term{Label: "the top leaf's distance", Value: top.Value, Source: figure.Rule},
-			figure.Term{Label: "the leaf's own length", Value: c.Leaf, Source: figure.Choice},
-			figure.Term{Label: "moved up, where the weight pulls", Value: trade.ThirdUp, Source: figure.Rule},
+			figure.Term{Label: "term.top-leaf", Value: top.Value, Source: figure.Rule},
+			figure.Term{Label: "term.leaf-length", Value: c.Leaf, Source: figure.Choice},
+			figure.Term{Label: "term.moved-up", Value: trade.ThirdUp, Source: figure.Rule},
 		)
 		slab = []figure.Figure{top, middle, bottom}
 	case c.Count == 3:
 		middle := figure.Sum(
 			bottom.Sigma/2,
-			figure.Term{Label: "half the top leaf's distance", Value: top.Value / 2, Source: figure.Rule},
-			figure.Term{Label: "half the bottom leaf's distance", Value: bottom.Value / 2, Source: figure.Rule},
+			figure.Term{Label: "term.half-top-leaf", Value: top.Value / 2, Source: figure.Rule},
+			figure.Term{Label: "term.half-bottom-leaf", Value: bottom.Value / 2, Source: figure.Rule},
 		).Rounded(tape, measure.Nearest)
 		slab = []figure.Figure{top, middle, bottom}
 	}
 	if bottom.Value < top.Value+c.Leaf {
-		return nil, field.Fault("/from", "The slab is too short for two hinges by that rule.")
+		return nil, field.Fault("/from", "refused.slab-short-for-hinges", nil)
 	}
 	return inJamb(slab, margin), nil
 }
@@ -120,8 +120,8 @@ func wholeEdge(c Choice, length figure.Figure, tape measure.Tape) (slab []figure
 	for _, half := range []measure.Length{0, 1, 2} {
 		slab = append(slab, figure.Sum(
 			length.Sigma,
-			figure.Term{Label: "along the slab's finished length", Value: length.Value * half / 2, Source: figure.Estimate, Sigma: length.Sigma},
-			figure.Term{Label: "less what a packer there holds up", Value: -c.Leaf * half / 2, Source: figure.Choice},
+			figure.Term{Label: "term.along-length", Value: length.Value * half / 2, Source: figure.Estimate, Sigma: length.Sigma},
+			figure.Term{Label: "term.less-packer", Value: -c.Leaf * half / 2, Source: figure.Choice},
 		).Rounded(tape, measure.Nearest))
 	}
 	return slab
@@ -133,15 +133,15 @@ func inJamb(slab []figure.Figure, margin figure.Figure) (marks []Mark) {
 	for _, s := range slab {
 		jamb := figure.Sum(
 			margin.Sigma,
-			figure.Term{Label: "slab's top to the leaf", Value: s.Value, Source: figure.Rule},
-			figure.Term{Label: "head margin at the hinge corner", Value: margin.Value, Source: figure.Choice},
+			figure.Term{Label: "term.top-to-leaf", Value: s.Value, Source: figure.Rule},
+			figure.Term{Label: "term.head-margin-hinge-corner", Value: margin.Value, Source: figure.Choice},
 		)
 		marks = append(marks, Mark{Slab: s, Jamb: jamb})
 	}
 	return marks
 }
 
-func less(f figure.Figure, label string, by figure.Figure) figure.Figure {
+func less(f figure.Figure, label message.ID, by figure.Figure) figure.Figure {
 	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: label, Value: -by.Value, Source: figure.Choice, Sigma: by.Sigma})
 	return figure.Sum(by.Sigma, terms...)
 }

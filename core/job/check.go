@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
@@ -29,156 +30,153 @@ const (
 	longestTick  = 120
 )
 
-// Check reports every field that cannot be, as field.Errors worded in the
-// unit of the job; nil when there is none. What is merely missing yet is
+// Check reports every field that cannot be, as field.Errors; nil when there is none. What is merely missing yet is
 // plan.Solve's to say.
-func (o Opening) Check(u measure.Unit) error {
+func (o Opening) Check() error {
 	var bad field.Errors
-	o.checkHead(u, &bad)
+	o.checkHead(&bad)
 	if len(o.Readings) > mostReadings {
-		bad.Add("/readings", "%d readings are more than %d: keep those you trust.", len(o.Readings), mostReadings)
+		bad.Add("/readings", "refused.too-many-readings", message.Args{"given": message.Number(len(o.Readings)), "most": message.Number(mostReadings)})
 		return bad
 	}
 	if len(o.Offers) > mostOffers {
-		bad.Add("/offers", "%d placings are more than %d: keep those that are used.", len(o.Offers), mostOffers)
+		bad.Add("/offers", "refused.too-many-placings", message.Args{"given": message.Number(len(o.Offers)), "most": message.Number(mostOffers)})
 		return bad
 	}
-	o.checkReadings(u, o.checkOffers(u, &bad), &bad)
-	bad.Under("/slab", o.Slab.Check(u))
+	o.checkReadings(o.checkOffers(&bad), &bad)
+	bad.Under("/slab", o.Slab.Check())
 	if o.Pair != nil {
-		bad.Under("/pair", o.Pair.check(u))
+		bad.Under("/pair", o.Pair.check())
 	}
-	bad.Under("/margins", o.Margins.check(u))
-	bad.Under("/season", o.Season.Check(u))
+	bad.Under("/margins", o.Margins.check())
+	bad.Under("/season", o.Season.Check())
 	if o.Lining != nil {
-		bad.Under("/lining", o.Lining.Check(u))
+		bad.Under("/lining", o.Lining.Check())
 	}
 	bad.Under("/cut", o.Cut.check())
-	bad.Under("/hinges", o.Hinges.Check(u))
-	bad.Under("/swing", o.Swing.Check(u))
+	bad.Under("/hinges", o.Hinges.Check())
+	bad.Under("/swing", o.Swing.Check())
 	if o.Slab.Thickness > 0 && o.Hinges.Width > o.Slab.Thickness {
-		bad.Add("/hinges/width", "The leaf, %s wide, is wider than the slab is thick, %s: use a narrower hinge.",
-			measure.Say(o.Hinges.Width, u), measure.Say(o.Slab.Thickness, u))
+		bad.Add("/hinges/width", "refused.leaf-wider-than-slab", message.Args{"leaf": message.Exact(o.Hinges.Width), "thickness": message.Exact(o.Slab.Thickness)})
 	}
-	bad.Under("/lock", o.Lock.Check(u))
-	bad.Under("/stops", o.Stops.Check(u))
-	o.checkTried(u, &bad)
+	bad.Under("/lock", o.Lock.Check())
+	bad.Under("/stops", o.Stops.Check())
+	o.checkTried(&bad)
 	o.checkLog(&bad)
 	for step, mark := range o.Done {
 		if !slices.Contains(Steps, step) {
-			bad.Add("/done", "There is no step called %q.", short(string(step)))
+			bad.Add("/done", "refused.no-step", message.Args{"given": message.Quote(step)})
 		} else if len(mark) > longestMark {
-			bad.Add("/done/"+string(step), "That is no mark of a finished step.")
+			bad.Add("/done/"+string(step), "refused.no-step-mark", nil)
 		}
 	}
 	if len(o.Ticked) > mostTicks || slices.ContainsFunc(o.Ticked, func(t string) bool { return letters(t) > longestTick || !plain(t) }) {
-		bad.Add("/ticked", "At most %d cards are ticked, each by a name of %d letters.", mostTicks, longestTick)
+		bad.Add("/ticked", "refused.too-many-ticks", message.Args{"most": message.Number(mostTicks), "letters": message.Number(longestTick)})
 	}
 	return bad.Err()
 }
 
-func (o Opening) checkHead(u measure.Unit, bad *field.Errors) {
+func (o Opening) checkHead(bad *field.Errors) {
 	if !named(o.Name) {
-		bad.Add("/name", "Give the opening a name of 1 to %d letters, such as the room it leads to.", longestName)
+		bad.Add("/name", "refused.opening-name", message.Args{"most": message.Number(longestName)})
 	}
 	if letters(o.Room) > longestName || !plain(o.Room) {
-		bad.Add("/room", "Keep the room under %d letters, on one line.", longestName)
+		bad.Add("/room", "refused.room-name", message.Args{"most": message.Number(longestName)})
 	}
 	if o.Hand != frame.Left && o.Hand != frame.Right {
-		bad.Add("/hand", "The hinges are on the left or the right, seen from the pull face, not on %q.", short(string(o.Hand)))
+		bad.Add("/hand", "refused.hand", message.Args{"given": message.Quote(o.Hand)})
 	}
 	for at, hand := range map[string]frame.Hand{"/seen/pockets": o.Seen.Pockets, "/seen/strike": o.Seen.Strike} {
 		if hand != "" && hand != frame.Left && hand != frame.Right {
-			bad.Add(at, "They are on the left jamb or the right one, not on %q.", short(string(hand)))
+			bad.Add(at, "refused.seen-hand", message.Args{"given": message.Quote(hand)})
 		}
 	}
 	if o.Walls != Old && o.Walls != New {
-		bad.Add("/walls", "The opening is %q or %q, not %q.", Old, New, short(string(o.Walls)))
+		bad.Add("/walls", "refused.walls", message.Args{"old": string(Old), "new": string(New), "given": message.Quote(o.Walls)})
 	}
 	if !slices.Contains(Measurings, o.Measuring) {
-		bad.Add("/measuring", "There is no way of measuring called %q.", short(string(o.Measuring)))
+		bad.Add("/measuring", "refused.no-measuring", message.Args{"given": message.Quote(o.Measuring)})
 	}
 	if o.Between < 0 || o.Between > measure.Longest {
-		bad.Add("/between", "%s is no wall: measure between what stands left and right of the opening.", measure.Say(o.Between, u))
+		bad.Add("/between", "refused.between", message.Args{"value": message.Exact(o.Between)})
 	}
 	if most := 20 * measure.Millimetre; o.PlusMinus < 0 || o.PlusMinus > most {
-		bad.Add("/plusMinus", "%s is no sureness to ask for (up to %s; nothing to let minutes decide).", measure.Say(o.PlusMinus, u), measure.Say(most, u))
+		bad.Add("/plusMinus", "refused.asked-sureness", message.Args{"value": message.Exact(o.PlusMinus), "most": message.Exact(most)})
 	}
 }
 
 // checkOffers gives the IDs of the placings.
-func (o Opening) checkOffers(u measure.Unit, bad *field.Errors) (offers map[string]bool) {
+func (o Opening) checkOffers(bad *field.Errors) (offers map[string]bool) {
 	offers = map[string]bool{}
 	for i, f := range o.Offers {
 		at := "/offers/" + strconv.Itoa(i)
 		if !identifies(f.ID) || offers[f.ID] {
-			bad.Add(at+"/id", "Each placing needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(f.ID))
+			bad.Add(at+"/id", "refused.placing-id", message.Args{"given": message.Quote(f.ID)})
 		}
 		offers[f.ID] = true
 		if !named(f.Name) {
-			bad.Add(at+"/name", "Say what stood in the opening, in 1 to %d letters.", longestName)
+			bad.Add(at+"/name", "refused.placing-name", message.Args{"most": message.Number(longestName)})
 		}
 		size := slab.Slab{Width: f.Width, Length: f.Length, WidthMid: f.WidthMid, WidthFoot: f.WidthFoot, LengthLock: f.LengthLock}
 		switch {
-		case bad.Under(at, size.Check(u)):
+		case bad.Under(at, size.Check()):
 		case f.Width == 0 || f.Length == 0:
-			bad.Add(at+"/width", "Give the width and the length of what stood in the opening.")
+			bad.Add(at+"/width", "refused.placing-size", nil)
 		case f.Square != nil && f.Square.Abs() > 30*measure.Millimetre:
-			bad.Add(at+"/square", "%s out of square is no door: measure it again.", measure.Say(*f.Square, u))
+			bad.Add(at+"/square", "refused.out-of-square", message.Args{"value": message.Exact(*f.Square)})
 		}
 	}
 	return offers
 }
 
-func (o Opening) checkReadings(u measure.Unit, offers map[string]bool, bad *field.Errors) {
+func (o Opening) checkReadings(offers map[string]bool, bad *field.Errors) {
 	seen := map[string]bool{}
 	for i, r := range o.Readings {
 		at := "/readings/" + strconv.Itoa(i)
 		if !identifies(r.ID) || seen[r.ID] {
-			bad.Add(at+"/id", "Each reading needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(r.ID))
+			bad.Add(at+"/id", "refused.reading-id", message.Args{"given": message.Quote(r.ID)})
 		}
 		seen[r.ID] = true
 		switch {
-		case bad.Under(at, r.Check(u)):
+		case bad.Under(at, r.Check()):
 		case r.Kind == survey.Gap && !offers[r.Offer]:
-			bad.Add(at+"/offer", "There is no placing %q: say which slab stood there.", short(r.Offer))
+			bad.Add(at+"/offer", "refused.no-placing", message.Args{"given": message.Quote(r.Offer)})
 		case r.Kind == survey.Width && o.Between > 0 && r.Value > o.Between:
-			bad.Add(at+"/value", "%s is wider than the %s between what stands left and right of the opening: read both again.",
-				measure.Say(r.Value, u), measure.Say(o.Between, u))
+			bad.Add(at+"/value", "refused.wider-than-between", message.Args{"value": message.Exact(r.Value), "between": message.Exact(o.Between)})
 		}
 	}
 }
 
-func (p Pair) check(u measure.Unit) error {
+func (p Pair) check() error {
 	var bad field.Errors
-	bad.Under("/slab", p.Slab.Check(u))
+	bad.Under("/slab", p.Slab.Check())
 	if most := 20 * measure.Millimetre; p.Meeting < 0 || p.Meeting > most {
-		bad.Add("/meeting", "%s is no margin between two leaves (up to %s).", measure.Say(p.Meeting, u), measure.Say(most, u))
+		bad.Add("/meeting", "refused.meeting-margin", message.Args{"value": message.Exact(p.Meeting), "most": message.Exact(most)})
 	}
 	if p.Offset.Abs() > measure.Metre {
-		bad.Add("/offset", "The meeting line cannot stand %s from midway.", measure.Say(p.Offset, u))
+		bad.Add("/offset", "refused.meeting-offset", message.Args{"value": message.Exact(p.Offset)})
 	}
 	if !p.Fixed.Upright() {
-		bad.Add("/fixed", "One leaf is bolted: the one on the hinge jamb or the one on the lock jamb.")
+		bad.Add("/fixed", "refused.fixed-leaf", nil)
 	}
 	if !slices.Contains(swing.AllMeets, p.Edges) {
-		bad.Add("/edges", "Meeting edges are plain, rebated or rounded, not %q.", short(string(p.Edges)))
+		bad.Add("/edges", "refused.meeting-edges", message.Args{"given": message.Quote(p.Edges)})
 	}
-	bad.Under("", field.Range{Pointer: "/lip", Is: "lap of rebated edges", Value: p.Lip, Most: 30 * measure.Millimetre}.Check(u))
+	bad.Under("", field.Range{Pointer: "/lip", Is: "size.lap-of-rebated-edges", Value: p.Lip, Most: 30 * measure.Millimetre}.Check())
 	return bad.Err()
 }
 
-func (m Margins) check(u measure.Unit) error {
+func (m Margins) check() error {
 	const mm = measure.Millimetre
 	var bad field.Errors
 	if _, ok := trade.SchoolByID(m.School); !ok {
-		bad.Add("/school", "There is no school of margins %q.", short(m.School))
+		bad.Add("/school", "refused.no-margins-school", message.Args{"given": message.Quote(m.School)})
 	}
 	ranges := []field.Range{
-		{Pointer: "/least", Is: "least margin", Value: m.Least, Most: 10 * mm},
-		{Pointer: "/uneven", Is: "unevenness to accept", Value: m.Uneven, Most: 5 * mm},
-		{Pointer: "/paint", Is: "film of paint", Value: m.Paint, Most: 3 * mm},
-		{Pointer: "/floor", Is: "floor still to come", Value: m.Floor, Most: 60 * mm},
+		{Pointer: "/least", Is: "size.least-margin", Value: m.Least, Most: 10 * mm},
+		{Pointer: "/uneven", Is: "size.unevenness-to-accept", Value: m.Uneven, Most: 5 * mm},
+		{Pointer: "/paint", Is: "size.coat-of-paint", Value: m.Paint, Most: 3 * mm},
+		{Pointer: "/floor", Is: "size.thickness-of-the-new-floor", Value: m.Floor, Most: 60 * mm},
 	}
 	for _, side := range frame.Sides {
 		most := 15 * mm
@@ -186,11 +184,11 @@ func (m Margins) check(u measure.Unit) error {
 			most = 60 * mm
 		}
 		if own := m.Own(side); own != nil {
-			ranges = append(ranges, field.Range{Pointer: "/" + side.String(), Is: "margin for the " + side.String(), Value: *own, Most: most})
+			ranges = append(ranges, field.Range{Pointer: "/" + side.String(), Is: "size.margin-" + message.ID(side.String()), Value: *own, Most: most})
 		}
 	}
 	for _, r := range ranges {
-		bad.Under("", r.Check(u))
+		bad.Under("", r.Check())
 	}
 	return bad.Err()
 }
@@ -198,19 +196,19 @@ func (m Margins) check(u measure.Unit) error {
 func (c Cut) check() error {
 	var bad field.Errors
 	if c.Ends != "" && !slices.Contains(Ends, c.Ends) {
-		bad.Add("/ends", "There is no way of sharing the length called %q: use %s.", short(c.Ends), strings.Join(Ends, ", "))
+		bad.Add("/ends", "refused.no-ends", message.Args{"given": message.Quote(c.Ends), "all": listed(Ends)})
 	}
 	if !slices.Contains(Registrations, c.Registration) {
-		bad.Add("/registration", "There is no way of laying the slab called %q: use %s.", short(c.Registration), strings.Join(Registrations, ", "))
+		bad.Add("/registration", "refused.no-registration", message.Args{"given": message.Quote(c.Registration), "all": listed(Registrations)})
 	}
 	if !slices.Contains(shapes, c.LockEdge) {
-		bad.Add("/lockEdge", "An edge is straight or scribed, or as the rules say, not %q.", short(c.LockEdge))
+		bad.Add("/lockEdge", "refused.edge-shape", message.Args{"given": message.Quote(c.LockEdge)})
 	}
 	if !slices.Contains(shapes, c.Head) {
-		bad.Add("/head", "An edge is straight or scribed, or as the rules say, not %q.", short(c.Head))
+		bad.Add("/head", "refused.edge-shape", message.Args{"given": message.Quote(c.Head)})
 	}
 	if !slices.Contains(Habits, c.LeaveOn) {
-		bad.Add("/leaveOn", "There is no habit called %q.", short(string(c.LeaveOn)))
+		bad.Add("/leaveOn", "refused.no-leave-on", message.Args{"given": message.Quote(c.LeaveOn)})
 	}
 	return bad.Err()
 }
@@ -219,29 +217,29 @@ func (c Cut) check() error {
 func (j Job) CheckHead() error {
 	var bad field.Errors
 	if !named(j.Name) {
-		bad.Add("/name", "Give the job a name of 1 to %d letters, such as the house.", longestName)
+		bad.Add("/name", "refused.job-name", message.Args{"most": message.Number(longestName)})
 	}
 	if j.Unit != measure.Millimetres && j.Unit != measure.Inches {
-		bad.Add("/unit", "A job is worked in mm or in, not in %q.", short(string(j.Unit)))
+		bad.Add("/unit", "refused.unit", message.Args{"given": message.Quote(j.Unit)})
 	} else if !slices.Contains(measure.Tapes(j.Unit), j.Tape) {
-		bad.Add("/tape", "A job in %s is cut to %v, not to %q.", j.Unit, measure.Tapes(j.Unit), j.Tape)
+		bad.Add("/tape", "refused.tape", message.Args{"unit": string(j.Unit), "all": listed(measure.Tapes(j.Unit)), "given": message.Quote(j.Tape)})
 	}
 	if j.Language != "" && !slices.Contains(Languages, j.Language) {
-		bad.Add("/language", "A job speaks %s (British) or %s (American), not %q.", British, American, short(string(j.Language)))
+		bad.Add("/language", "refused.language", message.Args{"british": string(British), "american": string(American), "given": message.Quote(j.Language)})
 	}
 	if len(j.Presets) > mostPresets {
-		bad.Add("/presets", "%d presets are more than %d: keep those that are used.", len(j.Presets), mostPresets)
+		bad.Add("/presets", "refused.too-many-presets", message.Args{"given": message.Number(len(j.Presets)), "most": message.Number(mostPresets)})
 		return bad
 	}
 	for i, p := range j.Presets {
 		at := "/presets/" + strconv.Itoa(i)
 		same := slices.ContainsFunc(j.Presets[:i], func(q Preset) bool { return q.Name == p.Name })
 		if !named(p.Name) || same {
-			bad.Add(at+"/name", "Give the preset a name of its own, of 1 to %d letters.", longestName)
+			bad.Add(at+"/name", "refused.preset-name", message.Args{"most": message.Number(longestName)})
 		}
-		bad.Under(at+"/margins", p.Margins.check(j.Unit))
+		bad.Under(at+"/margins", p.Margins.check())
 	}
-	if !bad.Under("/kit", j.Kit.check(j.Unit)) {
+	if !bad.Under("/kit", j.Kit.check()) {
 		bad.Under("/usual", j.Usual.check(j))
 	}
 	return bad.Err()
@@ -253,10 +251,10 @@ func (j Job) Check() error {
 	var bad field.Errors
 	bad.Under("", j.CheckHead())
 	if j.ID != "" && !identifies(j.ID) {
-		bad.Add("/id", "A job's id is %s; %q is none.", idAdvice, short(j.ID))
+		bad.Add("/id", "refused.job-id", message.Args{"given": message.Quote(j.ID)})
 	}
 	if len(j.Openings) > MostOpenings {
-		bad.Add("/openings", "%d doors are more than the %d that a job holds: share them between two jobs.", len(j.Openings), MostOpenings)
+		bad.Add("/openings", "refused.too-many-doors", message.Args{"given": message.Number(len(j.Openings)), "most": message.Number(MostOpenings)})
 		return bad
 	}
 	seen := map[string]bool{}
@@ -266,13 +264,22 @@ func (j Job) Check() error {
 		}
 		at := "/openings/" + strconv.Itoa(i)
 		if !identifies(o.ID) || seen[o.ID] {
-			bad.Add(at+"/id", "Each opening needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(o.ID))
+			bad.Add(at+"/id", "refused.opening-id", message.Args{"given": message.Quote(o.ID)})
 		}
 		seen[o.ID] = true
-		bad.Under(at, o.Check(j.Unit))
+		bad.Under(at, o.Check())
 		bad.Under(at, o.CheckKit(j.Kit))
 	}
 	return bad.Err()
+}
+
+// listed are IDs as a message names them.
+func listed[T ~string](ids []T) message.Or {
+	list := make(message.Or, len(ids))
+	for i, id := range ids {
+		list[i] = string(id)
+	}
+	return list
 }
 
 // letters counts what a person would count.
@@ -285,8 +292,6 @@ func named(s string) bool {
 }
 
 func plain(s string) bool { return !strings.ContainsFunc(s, unicode.IsControl) }
-
-const idAdvice = "1 to 40 letters a to z, digits, dots, hyphens or underscores"
 
 // identifies reports whether an ID is like those given here: it stands in
 // addresses.

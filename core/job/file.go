@@ -5,13 +5,14 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 	"reflect"
 	"strings"
 
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
-	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
@@ -42,19 +43,21 @@ func Encode(j Job) ([]byte, error) {
 	return append(b, '\n'), nil
 }
 
-// ErrFile is a job file that cannot be read, in a sentence that says why and
-// what to do.
-type ErrFile struct{ Problem string }
+// ErrFile is a job file that cannot be read.
+type ErrFile struct{ Problem message.Message }
 
-func (e *ErrFile) Error() string { return e.Problem }
+func (e *ErrFile) Error() string { return e.Problem.String() }
+
+// Message is the problem.
+func (e *ErrFile) Message() message.Message { return e.Problem }
 
 // Decode reads a job file and checks everything in it. It fails with *ErrFile
 // for a file that is not one, is cut short, is newer than this program, or
 // holds something this program does not keep, and with field.Errors (pointers
 // from the job) for fields that cannot be. Nothing is dropped silently.
 func Decode(b []byte) (Job, error) {
-	fail := func(format string, a ...any) (Job, error) {
-		return Job{}, &ErrFile{fmt.Sprintf(format, a...)}
+	fail := func(id message.ID, args message.Args) (Job, error) {
+		return Job{}, &ErrFile{message.Message{ID: id, Args: args}}
 	}
 	b = bytes.TrimPrefix(b, []byte("\uFEFF")) // the mark that some editors put before UTF-8
 	var head struct {
@@ -62,27 +65,26 @@ func Decode(b []byte) (Job, error) {
 		Version int    `json:"version"`
 	}
 	if err := json.NewDecoder(bytes.NewReader(b)).Decode(&head); err != nil {
-		return fail("This is not a whole job file (%s). Nothing was changed: take another copy of it.", explain(b, err))
+		return fail("file.not-whole", message.Args{"why": explain(b, err)})
 	}
 	switch {
 	case head.Format != FileFormat:
-		return fail("This is not a job file: its format is %q, not %q. Nothing was changed.", short(head.Format), FileFormat)
+		return fail("file.other-format", message.Args{"given": message.Quote(head.Format), "format": FileFormat})
 	case head.Version > FileVersion:
-		return fail("This job file is version %d and this program reads up to version %d. Update the program, then read it again.", head.Version, FileVersion)
+		return fail("file.newer", message.Args{"version": message.Number(head.Version), "most": message.Number(FileVersion)})
 	case head.Version < 1:
-		return fail("This job file has no version: it should say \"version\": %d.", FileVersion)
+		return fail("file.no-version", message.Args{"version": message.Number(FileVersion)})
 	}
 	var own field.Error
 	if errors.As(CheckJSON(b, reflect.TypeFor[File]()), &own) {
-		at := ""
-		if own.Pointer != "" {
-			at = " at " + own.Pointer
+		if own.Pointer == "" {
+			return fail("file.not-read", message.Args{"problem": own.Problem})
 		}
-		return fail("The job file cannot be read whole%s: %s Nothing was changed.", at, own.Problem)
+		return fail("file.not-read-at", message.Args{"at": own.Pointer, "problem": own.Problem})
 	}
 	var f File
 	if err := json.Unmarshal(b, &f); err != nil {
-		return fail("The job file holds something this program cannot keep (%s). Nothing was changed.", explain(b, err))
+		return fail("file.not-kept", message.Args{"why": explain(b, err)})
 	}
 	if f.Version < 2 {
 		for i := range f.Job.Openings {
@@ -125,36 +127,40 @@ func (o *Opening) upgrade() {
 }
 
 // explain says where reading stopped, by line, and what stands there.
-func explain(b []byte, err error) string {
+func explain(b []byte, err error) message.Message {
 	var syntax *json.SyntaxError
 	var kind *json.UnmarshalTypeError
-	line := func(offset int64) int {
-		return 1 + bytes.Count(b[:min(max(offset, 0), int64(len(b)))], []byte("\n"))
+	line := func(offset int64) message.Number {
+		return message.Number(1 + bytes.Count(b[:min(max(offset, 0), int64(len(b)))], []byte("\n")))
 	}
 	switch {
+	case errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF):
+		return message.Message{ID: "file.breaks-off", Args: message.Args{"line": line(int64(len(b)))}}
 	case errors.As(err, &syntax):
-		return fmt.Sprintf("it breaks off or is not JSON at line %d", line(syntax.Offset))
+		return message.Message{ID: "file.breaks-off", Args: message.Args{"line": line(syntax.Offset)}}
 	case errors.As(err, &kind):
-		return fmt.Sprintf("line %d: %s", line(kind.Offset), Belongs(err))
+		return message.Message{ID: "file.at-line", Args: message.Args{"line": line(kind.Offset), "problem": Belongs(err)}}
 	}
 	return Belongs(err)
 }
 
-// Belongs says in words what json.Unmarshal could not put in its place.
-func Belongs(err error) string {
+// jsonTypes are what json.Unmarshal can find, and expect.
+var jsonTypes = map[reflect.Kind]message.ID{
+	reflect.String: "json.string", reflect.Bool: "json.bool", reflect.Slice: "json.array", reflect.Struct: "json.object",
+	reflect.Map: "json.object", reflect.Int: "json.integer", reflect.Int64: "json.length", reflect.Float64: "json.number",
+}
+
+// Belongs is what json.Unmarshal could not put in its place.
+func Belongs(err error) message.Message {
 	var kind *json.UnmarshalTypeError
-	var parse *measure.ParseError
-	switch {
-	case errors.As(err, &parse):
-		return strings.TrimSuffix(parse.Error(), ".")
-	case errors.As(err, &kind):
-		what := map[reflect.Kind]string{
-			reflect.String: "text", reflect.Bool: "true or false", reflect.Slice: "a list", reflect.Struct: "a group of fields",
-			reflect.Map: "a group of fields", reflect.Int: "a whole number", reflect.Int64: "a length", reflect.Float64: "a number",
-		}[kind.Type.Kind()]
-		return fmt.Sprintf("a %s stands where %s belongs", strings.Fields(kind.Value)[0], what)
+	if m, ok := message.Of(err); ok {
+		return m
 	}
-	return short(err.Error()) // of our own types: a side, a hand
+	if errors.As(err, &kind) {
+		is, _, _ := strings.Cut(kind.Value, " ") // "number 3.5": the digits are of no use here
+		return message.Message{ID: "file.belongs", Args: message.Args{"is": message.ID("json." + is), "wanted": jsonTypes[kind.Type.Kind()]}}
+	}
+	return message.Message{ID: "file.unreadable"}
 }
 
 // normalise makes empty lists empty rather than absent.

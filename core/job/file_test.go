@@ -105,29 +105,30 @@ func TestLengthsAsTextWithAUnit(t *testing.T) {
 
 func TestBadFilesSayWhatToDo(t *testing.T) {
 	cases := []struct{ name, old, new, says string }{
-		{"cut short", smallFile[200:], "", "not a whole job file"},
-		{"no job file", "kindmargin job", "shopping list", "not a job file"},
-		{"newer", `"version": 1`, `"version": 7`, "Update the program"},
-		{"no version", `"version": 1, `, "", "no version"},
+		{"cut short", smallFile[200:], "", "file.not-whole why=file.breaks-off line=3"},
+		{"no job file", "kindmargin job", "shopping list", "file.other-format"},
+		{"newer", `"version": 1`, `"version": 7`, "file.newer"},
+		{"no version", `"version": 1, `, "", "file.no-version"},
 		{"unknown field", `"name": "Study"`, `"name": "Study", "colour": "green"`, "colour"},
-		{"no length", `"30 1/8 in"`, `"wide"`, "begin with a number"},
-		{"no unit", `"30 1/8 in"`, `"30 1/8"`, "has no unit"},
-		{"wrong type", `"name": "Study"`, `"name": 7`, "line 2"},
-		{"unknown side", `"kind": "width"`, `"kind": "width", "side": "top"`, `no side "top"`},
-		{"more after the end", smallFile, smallFile + "{}", "more after its end"},
+		{"no length", `"30 1/8 in"`, `"wide"`, "unread.no-number"},
+		{"no unit", `"30 1/8 in"`, `"30 1/8"`, "unread.no-unit"},
+		{"wrong type", `"name": "Study"`, `"name": 7`, "line=2"},
+		{"unknown side", `"kind": "width"`, `"kind": "width", "side": "top"`, "refused.no-side given=top"},
+		{"more after the end", smallFile, smallFile + "{}", "refused.after-end"},
 	}
 	for _, c := range cases {
 		_, err := Decode([]byte(strings.Replace(smallFile, c.old, c.new, 1)))
 		var fe *ErrFile
 		if assert.ErrorAs(t, err, &fe, c.name) {
-			assert.Contains(t, fe.Problem, c.says, c.name)
+			assert.Contains(t, fe.Error(), c.says, c.name)
 		}
 	}
 	_, err := Decode([]byte(strings.Replace(smallFile, "30 1/8 in", "3 in", 1)))
 	var bad field.Errors
 	require.True(t, errors.As(err, &bad))
 	assert.Equal(t, "/openings/0/readings/0/value", bad[0].Pointer)
-	assert.Contains(t, bad[0].Problem, "3 in is no width")
+	assert.Contains(t, bad[0].Error(), "refused.reading-value")
+	assert.Contains(t, bad[0].Error(), "value=76.2 mm", "3 in")
 }
 
 func TestCheckPointsAtTheField(t *testing.T) {
@@ -156,18 +157,18 @@ func TestCheckPointsAtTheField(t *testing.T) {
 		o := whole()
 		change(&o)
 		var bad field.Errors
-		if assert.True(t, errors.As(o.Check(measure.Millimetres), &bad), pointer) {
+		if assert.True(t, errors.As(o.Check(), &bad), pointer) {
 			var got []string
 			for _, f := range bad {
 				got = append(got, f.Pointer)
-				assert.NotEmpty(t, f.Problem)
+				assert.NotEmpty(t, f.Problem.ID)
 			}
 			assert.Contains(t, got, pointer)
 		}
 	}
 	o := whole()
 	o.Between = mm(820)
-	assert.ErrorContains(t, o.Check(measure.Millimetres), "wider than the 820 mm between")
+	assert.ErrorContains(t, o.Check(), "refused.wider-than-between between=820 mm")
 	j := Job{Name: "", Unit: "ft", Tape: "1in", Openings: []Opening{whole(), whole()}}
 	err := j.Check()
 	assert.ErrorContains(t, err, "/name")
@@ -188,7 +189,7 @@ func TestCheckPointsAtTheField(t *testing.T) {
 func TestUsualChoicesPassTheirOwnCheck(t *testing.T) {
 	for _, u := range []measure.Unit{measure.Millimetres, measure.Inches} {
 		o := NewOpening("o", "Study", u)
-		assert.NoError(t, o.Check(u))
+		assert.NoError(t, o.Check())
 		assert.Equal(t, frame.Left, o.Hand)
 	}
 }
@@ -222,11 +223,11 @@ func TestASmallFileTakesNoMuchRoom(t *testing.T) {
 		b    []byte
 		says string
 	}{
-		"a million doors":            {file(list("{}", 1_000_000)), "more from line 1 on than this program keeps"},
-		"a million of none":          {file(list("null", 1_000_000)), "more from line 1 on"},
-		"readings without end":       {file(`{"readings": [` + list("{}", 5_000_000) + `]}`), "more from line 1 on"},
-		"lists in lists":             {file(`{"readings": ` + strings.Repeat("[", 5000) + strings.Repeat("]", 5000) + `}`), "deeper than anything"},
-		"letters that are no letter": {file(`{"name": [` + list(`"\ufffd"`, 200_000) + `]}`), "cannot keep"},
+		"a million doors":            {file(list("{}", 1_000_000)), "refused.too-much line=1"},
+		"a million of none":          {file(list("null", 1_000_000)), "refused.too-much line=1"},
+		"readings without end":       {file(`{"readings": [` + list("{}", 5_000_000) + `]}`), "refused.too-much line=1"},
+		"lists in lists":             {file(`{"readings": ` + strings.Repeat("[", 5000) + strings.Repeat("]", 5000) + `}`), "refused.too-deep"},
+		"letters that are no letter": {file(`{"name": [` + list(`"\ufffd"`, 200_000) + `]}`), "file.not-kept"},
 	} {
 		var before, after runtime.MemStats
 		runtime.ReadMemStats(&before)
@@ -235,5 +236,5 @@ func TestASmallFileTakesNoMuchRoom(t *testing.T) {
 		assert.ErrorContains(t, err, c.says, name)
 		assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(256<<20), name)
 	}
-	assert.ErrorContains(t, CheckJSON(bytes.Repeat([]byte("["), 1<<20), nil), "deeper than anything", "as is a change that is sent")
+	assert.ErrorContains(t, CheckJSON(bytes.Repeat([]byte("["), 1<<20), nil), "refused.too-deep", "as is a change that is sent")
 }

@@ -1,12 +1,14 @@
 package job
 
 import (
+	"math"
 	"slices"
 	"strconv"
 
 	"kindmargin/core/field"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
@@ -78,7 +80,7 @@ func (k Kit) Hinge(id string) (h trade.Hinge, ok bool) {
 		if o.ID == id {
 			return trade.Hinge{
 				ID: o.ID, Kind: o.Kind, Name: o.Name, Leaf: o.Leaf, Width: o.Width, Plate: o.Plate, Closed: o.Closed, Pin: o.Pin, Radius: o.Radius,
-				Rise: o.Rise, Screws: o.Screws, Screw: trade.Screw{No: o.Gauge, Long: o.Screw}, Load: o.Load, Source: "measured for this job",
+				Rise: o.Rise, Screws: o.Screws, Screw: trade.Screw{No: o.Gauge, Long: o.Screw}, Load: o.Load, Source: trade.ForThisJob,
 			}, true
 		}
 	}
@@ -114,30 +116,30 @@ const (
 	beyond      = 5.0   // mm, or mm a metre: no tool that is used is so wrong
 )
 
-func (k Kit) check(u measure.Unit) error {
+func (k Kit) check() error {
 	var bad field.Errors
 	if len(k.Tools) > mostTools {
-		bad.Add("/tools", "%d tools are more than %d: keep those that are used.", len(k.Tools), mostTools)
+		bad.Add("/tools", "refused.too-many-tools", message.Args{"given": message.Number(len(k.Tools)), "most": message.Number(mostTools)})
 		return bad
 	}
 	if k.Trip < 0 || k.Trip > longestTrip {
-		bad.Add("/trip", "A trip to the trestles takes 0 to %.0f minutes (nothing for %.0f), not %g.", longestTrip, UsualTrip, k.Trip)
+		bad.Add("/trip", "refused.trip", message.Args{"most": message.Number(longestTrip), "usual": message.Number(UsualTrip), "given": message.Number(math.Round(k.Trip))})
 	}
-	bad.Under("", field.Range{Pointer: "/fits", Is: "margin that still fits", Value: k.Fits, Most: 5 * measure.Millimetre}.Check(u))
-	k.checkHinges(u, &bad)
-	k.checkDevices(u, &bad)
+	bad.Under("", field.Range{Pointer: "/fits", Is: "size.margin-that-still-fits", Value: k.Fits, Most: 5 * measure.Millimetre}.Check())
+	k.checkHinges(&bad)
+	k.checkDevices(&bad)
 	for i, t := range k.Tools {
 		at := "/tools/" + strconv.Itoa(i)
 		same := func(x survey.Tool) bool { return x.ID == t.ID }
 		if !identifies(t.ID) || slices.ContainsFunc(k.Tools[:i], same) {
-			bad.Add(at+"/id", "Each tool needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(t.ID))
+			bad.Add(at+"/id", "refused.tool-id", message.Args{"given": message.Quote(t.ID)})
 		}
 		if letters(t.Name) > longestName || !plain(t.Name) {
-			bad.Add(at+"/name", "Keep the tool's name under %d letters, on one line.", longestName)
+			bad.Add(at+"/name", "refused.tool-name", message.Args{"most": message.Number(longestName)})
 		}
 		known, ok := trade.InstrumentByID(t.Instrument)
 		if !ok {
-			bad.Add(at+"/instrument", "There is no instrument %q: choose one of the list.", short(t.Instrument))
+			bad.Add(at+"/instrument", "refused.no-instrument", message.Args{"given": message.Quote(t.Instrument)})
 			continue
 		}
 		if p := t.Proved; p != nil {
@@ -147,84 +149,84 @@ func (k Kit) check(u measure.Unit) error {
 	return bad.Err()
 }
 
-func (k Kit) checkHinges(u measure.Unit, bad *field.Errors) {
+func (k Kit) checkHinges(bad *field.Errors) {
 	const mm = measure.Millimetre
 	if len(k.Hinges) > mostTools {
-		bad.Add("/hinges", "%d hinges are more than %d: keep those that are used.", len(k.Hinges), mostTools)
+		bad.Add("/hinges", "refused.too-many-hinges", message.Args{"given": message.Number(len(k.Hinges)), "most": message.Number(mostTools)})
 		return
 	}
 	for i, h := range k.Hinges {
 		at := "/hinges/" + strconv.Itoa(i)
 		_, sold := trade.HingeByID(h.ID)
 		if !identifies(h.ID) || sold || slices.ContainsFunc(k.Hinges[:i], func(x OwnHinge) bool { return x.ID == h.ID }) {
-			bad.Add(at+"/id", "Each hinge needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(h.ID))
+			bad.Add(at+"/id", "refused.hinge-id", message.Args{"given": message.Quote(h.ID)})
 		}
 		if n := letters(h.Name); n == 0 || n > longestName || !plain(h.Name) {
-			bad.Add(at+"/name", "Give the hinge a name of 1 to %d letters, on one line.", longestName)
+			bad.Add(at+"/name", "refused.hinge-name", message.Args{"most": message.Number(longestName)})
 		}
 		if _, ok := trade.HingeKindByID(h.Kind); !ok {
-			bad.Add(at+"/kind", "There is no kind of hinge %q: choose one of the list.", short(h.Kind))
+			bad.Add(at+"/kind", "refused.no-hinge-kind", message.Args{"given": message.Quote(h.Kind)})
 		}
 		for _, r := range []field.Range{
-			{Pointer: at + "/leaf", Is: "length of a hinge", Value: h.Leaf, Least: 40 * mm, Most: 250 * mm},
-			{Pointer: at + "/width", Is: "width of a hinge leaf", Value: h.Width, Least: 10 * mm, Most: 120 * mm},
-			{Pointer: at + "/plate", Is: "thickness of a hinge leaf", Value: h.Plate, Least: mm / 2, Most: 6 * mm},
-			{Pointer: at + "/closed", Is: "thickness of a closed hinge", Value: h.Closed, Least: max(2*h.Plate, mm), Most: 20 * mm},
-			{Pointer: at + "/pin", Is: "pin's place in front of the face", Value: h.Pin, Most: 60 * mm},
-			{Pointer: at + "/radius", Is: "radius of a leaf's corners", Value: h.Radius, Most: 25 * mm},
-			{Pointer: at + "/rise", Is: "rise of a hinge", Value: h.Rise, Most: 30 * mm},
-			{Pointer: at + "/screw", Is: "length of a screw", Value: h.Screw, Most: 150 * mm},
+			{Pointer: at + "/leaf", Is: "size.length-of-a-hinge", Value: h.Leaf, Least: 40 * mm, Most: 250 * mm},
+			{Pointer: at + "/width", Is: "size.width-of-a-hinge-leaf", Value: h.Width, Least: 10 * mm, Most: 120 * mm},
+			{Pointer: at + "/plate", Is: "size.thickness-of-a-hinge-leaf", Value: h.Plate, Least: mm / 2, Most: 6 * mm},
+			{Pointer: at + "/closed", Is: "size.thickness-of-a-closed-hinge", Value: h.Closed, Least: max(2*h.Plate, mm), Most: 20 * mm},
+			{Pointer: at + "/pin", Is: "size.distance-of-the-pin-in-front-of-the-face", Value: h.Pin, Most: 60 * mm},
+			{Pointer: at + "/radius", Is: "size.radius-of-a-leafs-corners", Value: h.Radius, Most: 25 * mm},
+			{Pointer: at + "/rise", Is: "size.rise-of-a-hinge", Value: h.Rise, Most: 30 * mm},
+			{Pointer: at + "/screw", Is: "size.length-of-a-screw", Value: h.Screw, Most: 150 * mm},
 		} {
-			bad.Under("", r.Check(u))
+			bad.Under("", r.Check())
 		}
 		if h.Screws < 0 || h.Screws > 60 || h.Gauge < 0 || h.Gauge > 24 || h.Load < 0 || h.Load > 500 {
-			bad.Add(at, "A hinge has up to 60 screws of gauge 0 to 24 a leaf, and two carry up to 500 kg.")
+			bad.Add(at, "refused.hinge-screws", nil)
 		}
 	}
 }
 
-func (k Kit) checkDevices(u measure.Unit, bad *field.Errors) {
+func (k Kit) checkDevices(bad *field.Errors) {
 	if len(k.Devices) > mostTools || len(k.Bits) > 2*mostTools {
-		bad.Add("/devices", "Keep the %d devices and %d bits that are used.", mostTools, 2*mostTools)
+		bad.Add("/devices", "refused.too-many-devices", message.Args{"devices": message.Number(mostTools), "bits": message.Number(2 * mostTools)})
 		return
 	}
 	for i, d := range k.Devices {
 		at := "/devices/" + strconv.Itoa(i)
 		_, sold := trade.DeviceByID(d.ID)
 		if !identifies(d.ID) || sold || slices.ContainsFunc(k.Devices[:i], func(x trade.Device) bool { return x.ID == d.ID }) {
-			bad.Add(at+"/id", "Each device needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(d.ID))
+			bad.Add(at+"/id", "refused.device-id", message.Args{"given": message.Quote(d.ID)})
 		}
 		if !plain(d.Name) {
-			bad.Add(at+"/name", "Keep the device's name on one line.")
+			bad.Add(at+"/name", "refused.device-one-line", nil)
 		}
-		bad.Under(at, lock.CheckDevice(d, u))
+		bad.Under(at, lock.CheckDevice(d))
 	}
 	for i, b := range k.Bits {
-		bad.Under("", field.Range{Pointer: "/bits/" + strconv.Itoa(i), Is: "bit", Value: b, Least: measure.Millimetre, Most: 120 * measure.Millimetre}.Check(u))
+		bad.Under("", field.Range{Pointer: "/bits/" + strconv.Itoa(i), Is: "size.size-of-a-bit", Value: b, Least: measure.Millimetre, Most: 120 * measure.Millimetre}.Check())
 	}
 }
 
 func (k Kit) checkProved(id string, known *trade.Instrument, p survey.Proved) error {
-	unit := "mm"
+	bias, sure := message.ID("refused.proof-bias"), message.ID("refused.proof-sure")
 	if known.PerMetre {
-		unit = "mm a metre"
+		bias, sure = "refused.proof-bias-metre", "refused.proof-sure-metre"
 	}
 	switch {
 	case p.Bias < -beyond || p.Bias > beyond:
-		return field.Fault("/bias", "A tool that is %.2f %s wrong is not used: prove it again, or mend it.", p.Bias, unit)
+		return field.Fault("/bias", bias, message.Args{"by": strconv.FormatFloat(p.Bias, 'f', 2, 64)})
 	case p.Sure < 0 || p.Sure > beyond || p.Sigma < 0 || p.Sigma > beyond:
-		return field.Fault("/sure", "A proof is sure to something between nothing and %.0f %s.", beyond, unit)
+		return field.Fault("/sure", sure, message.Args{"most": message.Number(beyond)})
 	case p.Readings < 4 || p.Readings > 40:
-		return field.Fault("/readings", "A proof has 2 to 20 readings with each tool; %d in all prove nothing.", p.Readings)
+		return field.Fault("/readings", "refused.proof-readings", message.Args{"given": message.Number(p.Readings)})
 	}
 	// A chain of proofs must end at a tool that stands for itself.
 	for at, left := p.Against, len(k.Tools); at != ""; left-- {
 		i := slices.IndexFunc(k.Tools, func(x survey.Tool) bool { return x.ID == at })
 		switch {
 		case i < 0:
-			return field.Fault("/against", "There is no tool %q in the kit to have proved it against.", short(at))
+			return field.Fault("/against", "refused.proof-no-tool", message.Args{"given": message.Quote(at)})
 		case at == id || left == 0:
-			return field.Fault("/against", "Two tools cannot prove each other in a circle: prove one against a third, or take it as it comes.")
+			return field.Fault("/against", "refused.proof-circle", nil)
 		case k.Tools[i].Proved == nil:
 			return nil
 		}
@@ -242,12 +244,12 @@ func (o Opening) CheckKit(k Kit) error {
 			continue
 		}
 		if id, _ := k.Tools.Tool(r); id != r.Tool {
-			bad.Add("/readings/"+strconv.Itoa(i)+"/tool", "There is no tool %q in the job's kit that reads this: choose another.", short(r.Tool))
+			bad.Add("/readings/"+strconv.Itoa(i)+"/tool", "refused.reading-tool", message.Args{"given": message.Quote(r.Tool)})
 		}
 	}
 	if id := o.Hinges.Size; id != "" {
 		if _, ok := k.Hinge(id); !ok {
-			bad.Add("/hinges/size", "There is no hinge %q in the list, nor kept with the job: choose another.", short(id))
+			bad.Add("/hinges/size", "refused.no-hinge-size", message.Args{"given": message.Quote(id)})
 		}
 	}
 	devices := map[string]string{"/lock/device": o.Lock.Device, "/lock/second": o.Lock.Second}
@@ -256,7 +258,7 @@ func (o Opening) CheckKit(k Kit) error {
 	}
 	for at, id := range devices {
 		if _, ok := k.Device(id); !ok && id != "" {
-			bad.Add(at, "There is no device %q in the list, nor kept with the job: choose another.", short(id))
+			bad.Add(at, "refused.no-device", message.Args{"given": message.Quote(id)})
 		}
 	}
 	return bad.Err()

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"reflect"
 	"strconv"
@@ -13,6 +12,7 @@ import (
 	"unicode/utf8"
 
 	"kindmargin/core/field"
+	"kindmargin/core/message"
 )
 
 // CheckJSON reports, as a field.Error, the first thing in a JSON text that
@@ -23,7 +23,7 @@ import (
 // That the text fits the type otherwise is json.Unmarshal's to say.
 func CheckJSON(b []byte, t reflect.Type) error {
 	if !utf8.Valid(b) {
-		return field.Fault("", "It holds text that is not UTF-8: save it as UTF-8, then read it again.")
+		return field.Fault("", "refused.not-utf8", nil)
 	}
 	w := strictly{dec: json.NewDecoder(bytes.NewReader(b)), text: b, left: mostRoom}
 	w.halves = sync.OnceValue(func() bool {
@@ -35,10 +35,10 @@ func CheckJSON(b []byte, t reflect.Type) error {
 		if errors.As(err, &own) {
 			return own
 		}
-		return field.Fault("", "It is not whole: line %d is not JSON.", w.line())
+		return field.Fault("", "refused.not-json", message.Args{"line": message.Number(w.line())})
 	}
 	if _, err := w.dec.Token(); !errors.Is(err, io.EOF) {
-		return field.Fault("", "There is more after its end.")
+		return field.Fault("", "refused.after-end", nil)
 	}
 	return nil
 }
@@ -64,7 +64,7 @@ func (w *strictly) take(t reflect.Type, at string) error {
 		room = max(int(t.Size()), 16)
 	}
 	if w.left -= room; w.left < 0 {
-		return field.Fault(at, "There is more from line %d on than this program keeps: share it between jobs.", w.line())
+		return field.Fault(at, "refused.too-much", message.Args{"line": message.Number(w.line())})
 	}
 	return nil
 }
@@ -72,7 +72,7 @@ func (w *strictly) take(t reflect.Type, at string) error {
 // deeper opens a list or an object.
 func (w *strictly) deeper() error {
 	if w.depth++; w.depth > mostDepth {
-		return field.Fault("", "Line %d holds lists in lists, deeper than anything that is kept.", w.line())
+		return field.Fault("", "refused.too-deep", message.Args{"line": message.Number(w.line())})
 	}
 	return nil
 }
@@ -122,7 +122,7 @@ func (w *strictly) value(t reflect.Type, at string) error {
 			}
 		}
 		if t != nil && t.Kind() == reflect.Array && n != t.Len() {
-			return field.Fault(at, "%d stand where %d belong (line %d).", n, t.Len(), w.line())
+			return field.Fault(at, "refused.so-many", message.Args{"given": message.Number(n), "most": message.Number(t.Len()), "line": message.Number(w.line())})
 		}
 	default:
 		if s, ok := token.(string); ok {
@@ -144,19 +144,24 @@ func (w *strictly) object(t reflect.Type, at string) error {
 		}
 		name, ok := token.(string)
 		if !ok {
-			return field.Fault(at, "Line %d is not JSON.", w.line())
+			return field.Fault(at, "refused.not-json", message.Args{"line": message.Number(w.line())})
 		}
 		if err := w.whole(name, at); err != nil {
 			return err
 		}
 		here := at + "/" + Escape(name)
 		if seen[name] {
-			return field.Fault(here, "%q stands twice there (line %d): keep one of them.", short(name), w.line())
+			return field.Fault(here, "refused.twice", message.Args{"name": message.Quote(name), "line": message.Number(w.line())})
 		}
 		seen[name] = true
 		kind, err := fieldOf(t, name)
 		if err != nil {
-			return field.Fault(here, "%v (line %d).", err, w.line())
+			var own field.Error
+			if errors.As(err, &own) {
+				own.Pointer, own.Problem.Args["line"] = here, message.Number(w.line())
+				return own
+			}
+			return err
 		}
 		if err := w.value(kind, here); err != nil {
 			return err
@@ -168,7 +173,7 @@ func (w *strictly) object(t reflect.Type, at string) error {
 // whole refuses text with half a character in it, which would be changed.
 func (w *strictly) whole(s, at string) error {
 	if strings.ContainsRune(s, utf8.RuneError) && w.halves() {
-		return field.Fault(at, "Line %d holds half a character: write it again.", w.line())
+		return field.Fault(at, "refused.half-character", message.Args{"line": message.Number(w.line())})
 	}
 	return nil
 }
@@ -194,10 +199,10 @@ func fieldOf(t reflect.Type, name string) (reflect.Type, error) {
 			}
 		}
 		if like != "" {
-			return nil, fmt.Errorf("%q is not kept: write %q", short(name), like)
+			return nil, field.Fault("", "refused.name-like", message.Args{"name": message.Quote(name), "like": like})
 		}
 	}
-	return nil, fmt.Errorf("%q is not something this program keeps", short(name))
+	return nil, field.Fault("", "refused.name-unknown", message.Args{"name": message.Quote(name)})
 }
 
 // TypeAt is the type of what a JSON pointer (RFC 6901) into t leads to, exactly
@@ -240,13 +245,4 @@ var (
 )
 
 // Escape makes a name a token of a JSON pointer.
-func Escape(name string) string { return escape.Replace(short(name)) }
-
-// short keeps what others wrote out of our own words, but for its beginning.
-func short(s string) string {
-	r := []rune(s)
-	if len(r) > 40 {
-		return string(r[:40]) + "…"
-	}
-	return s
-}
+func Escape(name string) string { return escape.Replace(message.Quote(name)) }

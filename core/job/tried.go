@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/season"
 	"kindmargin/core/survey"
 )
@@ -131,17 +132,17 @@ const (
 // checkLog reports what cannot be in a door's notes and its sign-off.
 func (o Opening) checkLog(bad *field.Errors) {
 	if len(o.Notes) > mostNotes || len(o.Reopened) > mostNotes {
-		bad.Add("/notes", "%d notes are more than %d of one door.", len(o.Notes), mostNotes)
+		bad.Add("/notes", "refused.too-many-notes", message.Args{"given": message.Number(len(o.Notes)), "most": message.Number(mostNotes)})
 		return
 	}
 	for i, n := range o.Notes {
 		at := "/notes/" + strconv.Itoa(i)
 		bad.Under(at, when(n.On, n.By))
 		if l := letters(n.Text); l == 0 || l > longestNote {
-			bad.Add(at+"/text", "A note has 1 to %d letters.", longestNote)
+			bad.Add(at+"/text", "refused.note-text", message.Args{"most": message.Number(longestNote)})
 		}
 		if n.Step != "" && !slices.Contains(Steps, n.Step) {
-			bad.Add(at+"/step", "There is no step called %q.", short(string(n.Step)))
+			bad.Add(at+"/step", "refused.no-step", message.Args{"given": message.Quote(n.Step)})
 		}
 	}
 	if s := o.Signed; s != nil {
@@ -151,7 +152,7 @@ func (o Opening) checkLog(bad *field.Errors) {
 		at := "/reopened/" + strconv.Itoa(i)
 		bad.Under(at, when(r.On, r.By))
 		if l := letters(strings.TrimSpace(r.Why)); l == 0 || l > longestNote {
-			bad.Add(at+"/why", "Say why it is opened again, in 1 to %d letters.", longestNote)
+			bad.Add(at+"/why", "refused.reopen-why", message.Args{"most": message.Number(longestNote)})
 		}
 		bad.Under(at+"/was", r.Was.check())
 	}
@@ -161,92 +162,92 @@ func (s Signed) check() error {
 	var bad field.Errors
 	bad.Under("", when(s.On, s.By))
 	if strings.TrimSpace(s.By) == "" {
-		bad.Add("/by", "Say who signs.")
+		bad.Add("/by", "refused.who-signs", nil)
 	}
 	if letters(s.Note) > longestNote || len(s.Margins) > mostNotes {
-		bad.Add("/note", "Keep the note under %d letters.", longestNote)
+		bad.Add("/note", "refused.note-long", message.Args{"most": message.Number(longestNote)})
 	}
 	return bad.Err()
 }
 
 // checkTried reports what cannot be in the tries of an opening.
-func (o Opening) checkTried(u measure.Unit, bad *field.Errors) {
+func (o Opening) checkTried(bad *field.Errors) {
 	leaves := 1
 	if o.Pair != nil {
 		leaves = 2
 	}
 	if len(o.Tried) > leaves {
-		bad.Add("/tried", "There are %d leaves and tries of %d.", leaves, len(o.Tried))
+		bad.Add("/tried", "refused.too-many-tries", message.Args{"leaves": message.Number(leaves), "given": message.Number(len(o.Tried))})
 		return
 	}
 	seen := map[string]bool{}
 	for i, t := range o.Tried {
 		at := "/tried/" + strconv.Itoa(i)
 		if t.Made != nil {
-			bad.Under(at+"/made", t.Made.check(u))
+			bad.Under(at+"/made", t.Made.check())
 		}
 		if t.Made == nil && len(t.Hangs) > 0 {
-			bad.Add(at+"/hangs", "It is not cut yet: record the cut first, then what is found when it hangs.")
+			bad.Add(at+"/hangs", "refused.not-cut-yet", nil)
 			continue
 		}
 		if len(t.Hangs) > mostHangs {
-			bad.Add(at+"/hangs", "%d hangs are more than %d of one door.", len(t.Hangs), mostHangs)
+			bad.Add(at+"/hangs", "refused.too-many-hangs", message.Args{"given": message.Number(len(t.Hangs)), "most": message.Number(mostHangs)})
 			continue
 		}
 		for k, h := range t.Hangs {
 			at := at + "/hangs/" + strconv.Itoa(k)
 			if !identifies(h.ID) || seen[h.ID] {
-				bad.Add(at+"/id", "Each hang needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(h.ID))
+				bad.Add(at+"/id", "refused.hang-id", message.Args{"given": message.Quote(h.ID)})
 			}
 			seen[h.ID] = true
-			bad.Under(at, h.check(u, *t.Made))
-			bad.Under(at, t.moved(u, k))
+			bad.Under(at, h.check(*t.Made))
+			bad.Under(at, t.moved(k))
 		}
 	}
 }
 
-func (m Made) check(u measure.Unit) error {
+func (m Made) check() error {
 	const mm = measure.Millimetre
 	var bad field.Errors
 	if m.Hand != frame.Left && m.Hand != frame.Right {
-		bad.Add("/hand", "The hinges are on the left or the right, seen from the pull face, not on %q.", short(string(m.Hand)))
+		bad.Add("/hand", "refused.hand", message.Args{"given": message.Quote(m.Hand)})
 	}
 	bad.Under("", when(m.On, m.By))
 	for at, list := range map[string][]measure.Length{"/lock": m.Lock, "/head": m.Head, "/foot": m.Foot, "/hollow": m.Hollow} {
 		if len(list) > mostPlaces || len(list) < 2 && at != "/hollow" || len(list) == 1 {
-			bad.Add(at, "An edge is told at 2 to %d places, not at %d.", mostPlaces, len(list))
+			bad.Add(at, "refused.edge-places", message.Args{"most": message.Number(mostPlaces), "given": message.Number(len(list))})
 		}
 		for i, v := range list {
 			r := field.Range{Pointer: at + "/" + strconv.Itoa(i), Value: v}
 			switch at {
 			case "/lock":
-				r.Is, r.Least, r.Most = "width of a slab", 100*mm, 2*measure.Metre
+				r.Is, r.Least, r.Most = "size.width-of-a-slab", 100*mm, 2*measure.Metre
 			case "/foot":
-				r.Is, r.Least, r.Most = "length of a slab", 300*mm, 4*measure.Metre
+				r.Is, r.Least, r.Most = "size.length-of-a-slab", 300*mm, 4*measure.Metre
 			default:
-				r.Is, r.Least, r.Most = "place of an edge", -100*mm, 100*mm
+				r.Is, r.Least, r.Most = "size.place-of-an-edge", -100*mm, 100*mm
 			}
-			bad.Under("", r.Check(u))
+			bad.Under("", r.Check())
 		}
 	}
 	if len(m.Hinges) < 2 || len(m.Hinges) > 4 {
-		bad.Add("/hinges", "A door hangs on two to four hinges here, not on %d.", len(m.Hinges))
+		bad.Add("/hinges", "refused.hinges-2-to-4", message.Args{"given": message.Number(len(m.Hinges))})
 	}
 	for i, h := range m.Hinges {
 		at := "/hinges/" + strconv.Itoa(i)
 		for _, r := range []field.Range{
-			{Pointer: at + "/down", Is: "place of a hinge", Value: h.Down, Most: 4 * measure.Metre},
-			{Pointer: at + "/slab", Is: "depth of a pocket", Value: h.Slab, Most: 15 * mm},
-			{Pointer: at + "/jamb", Is: "depth of a pocket", Value: h.Jamb, Most: 15 * mm},
-			{Pointer: at + "/pack", Is: "packer behind a leaf", Value: h.Pack, Least: -10 * mm, Most: 10 * mm},
+			{Pointer: at + "/down", Is: "size.place-of-a-hinge", Value: h.Down, Most: 4 * measure.Metre},
+			{Pointer: at + "/slab", Is: "size.depth-of-a-recess", Value: h.Slab, Most: 15 * mm},
+			{Pointer: at + "/jamb", Is: "size.depth-of-a-recess", Value: h.Jamb, Most: 15 * mm},
+			{Pointer: at + "/pack", Is: "size.packer-behind-a-leaf", Value: h.Pack, Least: -10 * mm, Most: 10 * mm},
 		} {
-			bad.Under("", r.Check(u))
+			bad.Under("", r.Check())
 		}
 		if i > 0 && h.Down < m.Hinges[i-1].Down+20*mm {
-			bad.Add(at+"/down", "The hinges are told from the top one down.")
+			bad.Add(at+"/down", "refused.hinges-top-first", nil)
 		}
 	}
-	bad.Under("", field.Range{Pointer: "/margin", Is: "head margin", Value: m.Margin, Least: -10 * mm, Most: 60 * mm}.Check(u))
+	bad.Under("", field.Range{Pointer: "/margin", Is: "size.margin-at-the-top", Value: m.Margin, Least: -10 * mm, Most: 60 * mm}.Check())
 	return bad.Err()
 }
 
@@ -254,29 +255,29 @@ func (m Made) check(u measure.Unit) error {
 func when(on, by string) error {
 	var bad field.Errors
 	if letters(on) > longestID || !plain(on) {
-		bad.Add("/on", "Say when in under %d letters.", longestID)
+		bad.Add("/on", "refused.when", message.Args{"most": message.Number(longestID)})
 	}
 	if letters(by) > longestName || !plain(by) {
-		bad.Add("/by", "Keep the name under %d letters, on one line.", longestName)
+		bad.Add("/by", "refused.name", message.Args{"most": message.Number(longestName)})
 	}
 	return bad.Err()
 }
 
-func (h Hang) check(u measure.Unit, m Made) error {
+func (h Hang) check(m Made) error {
 	var bad field.Errors
 	bad.Under("", when(h.On, h.By))
 	if letters(h.Revisit) > longestName || !plain(h.Revisit) {
-		bad.Add("/revisit", "Say the season in under %d letters.", longestName)
+		bad.Add("/revisit", "refused.revisit", message.Args{"most": message.Number(longestName)})
 	}
 	if len(h.Gaps) > mostGaps {
-		bad.Add("/gaps", "%d gaps are more than %d: keep those you trust.", len(h.Gaps), mostGaps)
+		bad.Add("/gaps", "refused.too-many-gaps", message.Args{"given": message.Number(len(h.Gaps)), "most": message.Number(mostGaps)})
 		return bad
 	}
 	ids := map[string]bool{}
 	for i, g := range h.Gaps {
 		at := "/gaps/" + strconv.Itoa(i)
 		if !identifies(g.ID) || ids[g.ID] {
-			bad.Add(at+"/id", "Each gap needs an id of its own (%s); %q is none, or is used twice.", idAdvice, short(g.ID))
+			bad.Add(at+"/id", "refused.gap-id", message.Args{"given": message.Quote(g.ID)})
 		}
 		ids[g.ID] = true
 		reach := m.Lock[0]
@@ -285,20 +286,20 @@ func (h Hang) check(u measure.Unit, m Made) error {
 		}
 		switch {
 		case g.Kind != survey.Gap || g.Offer != h.ID:
-			bad.Add(at+"/offer", "Beside a hung slab gaps are read, each with the ID of its hang.")
-		case bad.Under(at, g.Check(u)):
+			bad.Add(at+"/offer", "refused.gap-hang", nil)
+		case bad.Under(at, g.Check()):
 		case g.At > reach:
-			bad.Add(at+"/at", "%s is past the slab, %s along that edge: was it turned over, or is it the other edge?", measure.Say(g.At, u), measure.Say(reach, u))
+			bad.Add(at+"/at", "refused.gap-past-slab", message.Args{"value": message.Exact(g.At), "long": message.Exact(reach)})
 		}
 		for _, f := range h.Gaps[:i] {
 			if f.Side == g.Side && f.At == g.At && f.Struck == "" && g.Struck == "" && (f.Sight == "rubs") != (g.Sight == "rubs") {
-				bad.Add(at+"/sight", "At %s on the %s it both rubs and shows a gap: take the one that is wrong away.", measure.Say(g.At, u), g.Side.Edge())
+				bad.Add(at+"/sight", "refused.rubs-and-gap", message.Args{"at": message.Exact(g.At), "edge": message.Edge(g.Side)})
 			}
 		}
 	}
 	for i, a := range h.Drags {
 		if a < 1 || a > 180 || len(h.Drags) > 10 {
-			bad.Add("/drags/"+strconv.Itoa(i), "It drags at an angle of 1 to 180 degrees, not at %d.", a)
+			bad.Add("/drags/"+strconv.Itoa(i), "refused.drag-angle", message.Args{"given": message.Number(a)})
 		}
 	}
 	if h.Air != nil {
@@ -306,49 +307,49 @@ func (h Hang) check(u measure.Unit, m Made) error {
 	}
 	bad.Under("", season.CheckMoisture("/moisture", h.Moisture))
 	if h.Drifts != "" && h.Drifts != DriftsOpen && h.Drifts != DriftsShut {
-		bad.Add("/drifts", "It drifts open or shut, not %q.", short(h.Drifts))
+		bad.Add("/drifts", "refused.drifts", message.Args{"given": message.Quote(h.Drifts)})
 	}
 	for i, p := range h.Proud {
 		if p < 0 || p >= len(m.Hinges) {
-			bad.Add("/proud/"+strconv.Itoa(i), "There is no hinge %d: the top one is 0.", p)
+			bad.Add("/proud/"+strconv.Itoa(i), "refused.no-hinge", message.Args{"given": message.Number(p)})
 		}
 	}
 	if len(h.With) > 10 || h.Way < 0 || h.Way > 10 {
-		bad.Add("/with", "There are no such ways.")
+		bad.Add("/with", "refused.no-ways", nil)
 	}
 	return bad.Err()
 }
 
 // moved reports a hinge of hang k that was moved past what pocket or screw allows, all
 // moves since the first hang together, and wood that was put back.
-func (t Tried) moved(u measure.Unit, k int) error {
+func (t Tried) moved(k int) error {
 	var bad field.Errors
 	did := t.Hangs[k].Did
 	if did == nil {
 		return nil
 	}
 	if len(did.Pack) > len(t.Made.Hinges) {
-		bad.Add("/did/pack", "There are %d hinges and moves of %d.", len(t.Made.Hinges), len(did.Pack))
+		bad.Add("/did/pack", "refused.too-many-moves", message.Args{"hinges": message.Number(len(t.Made.Hinges)), "given": message.Number(len(did.Pack))})
 		return bad.Err()
 	}
 	for i := range did.Pack {
 		out := t.Out(k, i)
-		bad.Under("", field.Range{Pointer: "/did/pack/" + strconv.Itoa(i), Is: "move of a hinge, all together,", Value: out, Least: -mostLetIn, Most: mostOut}.Check(u))
+		bad.Under("", field.Range{Pointer: "/did/pack/" + strconv.Itoa(i), Is: "size.move-of-a-hinge-in-all", Value: out, Least: -mostLetIn, Most: mostOut}.Check())
 	}
 	if len(did.Fore) > len(t.Made.Hinges) {
-		bad.Add("/did/fore", "There are %d hinges and moves of %d.", len(t.Made.Hinges), len(did.Fore))
+		bad.Add("/did/fore", "refused.too-many-moves", message.Args{"hinges": message.Number(len(t.Made.Hinges)), "given": message.Number(len(did.Fore))})
 	}
 	for i, v := range did.Fore {
-		bad.Under("", field.Range{Pointer: "/did/fore/" + strconv.Itoa(i), Is: "move of a hinge to and fro", Value: v, Least: -mostOut, Most: mostOut}.Check(u))
+		bad.Under("", field.Range{Pointer: "/did/fore/" + strconv.Itoa(i), Is: "size.move-of-a-hinge-to-or-fro", Value: v, Least: -mostOut, Most: mostOut}.Check())
 	}
-	bad.Under("", field.Range{Pointer: "/did/up", Is: "move of all hinges up or down", Value: did.Up, Least: -mostUp, Most: mostUp}.Check(u))
+	bad.Under("", field.Range{Pointer: "/did/up", Is: "size.move-of-all-hinges-up-or-down", Value: did.Up, Least: -mostUp, Most: mostUp}.Check())
 	for i, p := range did.Planed {
 		at := "/did/planed/" + strconv.Itoa(i)
 		if p.Side == frame.NoSide {
-			bad.Add(at+"/side", "Say which edge was planed.")
+			bad.Add(at+"/side", "refused.which-planed", nil)
 		}
 		for j, v := range p.Off {
-			bad.Under("", field.Range{Pointer: at + "/off/" + strconv.Itoa(j), Is: "depth to plane off", Value: v, Most: 30 * measure.Millimetre}.Check(u))
+			bad.Under("", field.Range{Pointer: at + "/off/" + strconv.Itoa(j), Is: "size.depth-to-plane-off", Value: v, Most: 30 * measure.Millimetre}.Check())
 		}
 	}
 	return bad.Err()

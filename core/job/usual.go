@@ -143,9 +143,9 @@ func (j Job) Begin(id, name string) Opening {
 
 // check reports what no door could begin with.
 func (s Usual) check(j Job) error {
-	o := j.Begin("new", "a door put on the walk")
+	o := j.Begin("new", "new")
 	var bad field.Errors
-	bad.Under("", o.Check(j.Unit))
+	bad.Under("", o.Check())
 	bad.Under("", o.CheckKit(j.Kit))
 	return bad.Err()
 }

@@ -34,7 +34,7 @@ func TestChoicesAreTaken(t *testing.T) {
 	assert.Equal(t, "bathroom-64", got.Lock.Device)
 	assert.Equal(t, mm(1040), got.Lock.Handle)
 	assert.Zero(t, got.Lock.Strike, "the other jamb's strike is not this one's")
-	assert.NoError(t, got.Check(measure.Millimetres))
+	assert.NoError(t, got.Check())
 
 	old := NewOpening("c", "Boot room", measure.Millimetres)
 	old.Hinges.From, old.Hinges.Pockets, old.Hinges.Count = hinge.FromPockets, []measure.Length{mm(163), mm(1718)}, 2

@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -60,36 +61,35 @@ const (
 // Joints lists them.
 var Joints = []Joint{Housed, Over, Between}
 
-// Check reports what cannot be, as field.Errors worded in the unit of the job.
-func (c Choice) Check(u measure.Unit) error {
+// Check reports what cannot be, as field.Errors.
+func (c Choice) Check() error {
 	const mm = measure.Millimetre
 	var bad field.Errors
 	ranges := []field.Range{
-		{Pointer: "/thick", Is: "thickness of a lining", Value: c.Thick, Most: 80 * mm},
-		{Pointer: "/board", Is: "width of a board", Value: c.Board, Most: 500 * mm},
-		{Pointer: "/housing", Is: "depth of a housing", Value: c.Housing, Most: 30 * mm},
-		{Pointer: "/floor", Is: "step between two legs", Value: c.AtLock(), Least: -60 * mm, Most: 60 * mm},
-		{Pointer: "/high", Is: "rise of a floor", Value: deref(c.High), Least: -60 * mm, Most: 60 * mm},
-		{Pointer: "/stop", Is: "thickness of a stop", Value: c.Stop, Most: 30 * mm},
+		{Pointer: "/thick", Is: "size.thickness-of-a-lining-leg", Value: c.Thick, Most: 80 * mm},
+		{Pointer: "/board", Is: "size.width-of-a-board", Value: c.Board, Most: 500 * mm},
+		{Pointer: "/housing", Is: "size.depth-of-a-housing", Value: c.Housing, Most: 30 * mm},
+		{Pointer: "/floor", Is: "size.step-in-the-floor-between-the-legs", Value: c.AtLock(), Least: -60 * mm, Most: 60 * mm},
+		{Pointer: "/high", Is: "size.rise-of-the-floor", Value: deref(c.High), Least: -60 * mm, Most: 60 * mm},
+		{Pointer: "/stop", Is: "size.thickness-of-a-doorstop", Value: c.Stop, Most: 30 * mm},
 	}
 	for i, v := range c.Wall {
-		ranges = append(ranges, field.Range{Pointer: "/wall/" + strconv.Itoa(i), Is: "thickness of a wall", Value: v, Most: 600 * mm})
+		ranges = append(ranges, field.Range{Pointer: "/wall/" + strconv.Itoa(i), Is: "size.thickness-of-a-wall", Value: v, Most: 600 * mm})
 	}
 	for i, v := range c.Width {
-		ranges = append(ranges, field.Range{Pointer: "/width/" + strconv.Itoa(i), Is: "width of a rough opening", Value: v, Most: 4 * measure.Metre})
+		ranges = append(ranges, field.Range{Pointer: "/width/" + strconv.Itoa(i), Is: "size.width-of-a-rough-opening", Value: v, Most: 4 * measure.Metre})
 	}
 	for i, v := range c.Height {
-		ranges = append(ranges, field.Range{Pointer: "/height/" + strconv.Itoa(i), Is: "height of a rough opening", Value: v, Most: 5 * measure.Metre})
+		ranges = append(ranges, field.Range{Pointer: "/height/" + strconv.Itoa(i), Is: "size.height-of-a-rough-opening", Value: v, Most: 5 * measure.Metre})
 	}
 	for _, r := range ranges {
-		bad.Under("", r.Check(u))
+		bad.Under("", r.Check())
 	}
 	if !slices.Contains(Joints, c.Joint) {
-		bad.Add("/joint", "There is no joint called %.40q.", string(c.Joint))
+		bad.Add("/joint", "refused.no-joint", message.Args{"given": string(c.Joint)})
 	}
 	if c.Joint == Housed && c.Housing > 0 && c.Thick > 0 && c.Housing > c.Thick/2 {
-		bad.Add("/housing", "A housing %s deep takes more than half of a board %s thick: %s is the most.",
-			measure.Say(c.Housing, u), measure.Say(c.Thick, u), measure.Say(c.Thick/2, u))
+		bad.Add("/housing", "refused.housing-deep", message.Args{"housing": message.Exact(c.Housing), "board": message.Exact(c.Thick), "most": message.Exact(c.Thick / 2)})
 	}
 	return bad.Err()
 }
@@ -152,10 +152,10 @@ type Frame struct {
 
 // Part is a line of the cut list.
 type Part struct {
-	Name              string
+	Name              message.ID
 	Count             int
 	Long, Wide, Thick measure.Length
-	Note              string
+	Note              message.ID // nothing where there is none
 }
 
 // Least is the narrowest that a lining can be ripped to: the slab, and a stop that holds.
@@ -240,14 +240,14 @@ func (f *Frame) rough(c Choice) {
 // list is the cut list, the longest first.
 func (f *Frame) list(c Choice) {
 	wide := func(list ...measure.Length) measure.Length { return slices.Max(list) }
-	jamb := func(name string, side frame.Side) Part {
+	jamb := func(name message.ID, side frame.Side) Part {
 		return Part{name, 1, f.Jamb[side], wide(f.Rip[side][:]...), c.Thick, ""}
 	}
 	f.Parts = []Part{
-		jamb("hinge jamb", frame.Hinge), jamb("lock jamb", frame.Lock),
-		{"head", 1, f.Head, wide(f.RipEnd[:]...), c.Thick, ""},
-		{"stop, on the legs", 2, f.Clear.Height, trade.StopWide, c.stop(), "cut to the floor, and under the head's"},
-		{"stop, on the head", 1, f.Clear.Width, trade.StopWide, c.stop(), ""},
-		{"brace across the foot", 1, f.Brace, trade.BraceWide, trade.BraceThick, "comes off once it is screwed"},
+		jamb("wall.hinge", frame.Hinge), jamb("wall.lock", frame.Lock),
+		{"wall.head", 1, f.Head, wide(f.RipEnd[:]...), c.Thick, ""},
+		{"lining-part.leg-stop", 2, f.Clear.Height, trade.StopWide, c.stop(), "lining-part.leg-stop-note"},
+		{"lining-part.head-stop", 1, f.Clear.Width, trade.StopWide, c.stop(), ""},
+		{"lining-part.brace", 1, f.Brace, trade.BraceWide, trade.BraceThick, "lining-part.brace-note"},
 	}
 }

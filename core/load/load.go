@@ -5,12 +5,12 @@ package load
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/slab"
 )
@@ -33,34 +33,36 @@ const (
 // carpenter has.
 type Heading struct {
 	Kind    Kind
-	Name    string
 	Ordered bool
 }
 
+// Name is what the kind is called.
+func (h Heading) Name() message.ID { return "load-kind." + message.ID(h.Kind) }
+
 // Headings lists them, in the order of loading.
 var Headings = []Heading{
-	{Slabs, "Slabs", true},
-	{Hinges, "Hinges", true},
-	{Screws, "Screws", true},
-	{Locks, "Locks and latches", true},
-	{Inserts, "Inserts, glue, sealer", true},
-	{Packers, "Packers and wedges", false},
-	{Tools, "Tools, bits and blades", false},
+	{Slabs, true},
+	{Hinges, true},
+	{Screws, true},
+	{Locks, true},
+	{Inserts, true},
+	{Packers, false},
+	{Tools, false},
 }
 
 // Item is one line of a list.
 type Item struct {
 	Kind  Kind
-	Name  string
-	Note  string
-	Count int      // nought where one does for all the doors
-	Doors []string // that it is for, by name, in order
+	Name  message.Message
+	Note  []message.Message // nothing, or what there is to say of it
+	Count int               // nought where one does for all the doors
+	Doors []string          // that it is for, by name, in order
 }
 
 // Cut is one slab of the cutting list.
 type Cut struct {
-	Door   string
-	Slab   string
+	Door   message.Message
+	Slab   message.Size
 	Off    frame.Each[measure.Length] // most off each edge
 	Width  measure.Length             // after the first cut, at its widest
 	Length measure.Length             // at its longest
@@ -69,18 +71,21 @@ type Cut struct {
 
 // Setting is something that is set once and then does several doors.
 type Setting struct {
-	What  string // the tool, and what for
-	To    string
+	What  message.Message // the tool, and what for
+	To    message.Message
 	Doors []string
 }
 
 // Open is a door of which something cannot be counted yet.
-type Open struct{ Door, Why string }
+type Open struct {
+	Door message.Message
+	Why  message.Message
+}
 
 // List is what to take along.
 type List struct {
 	Doors    []string
-	Items    []Item // by kind, then by name
+	Items    []Item // by kind
 	Cutting  []Cut
 	Settings []Setting
 	Open     []Open
@@ -95,7 +100,7 @@ type leaf struct {
 	plan.Leaf
 	slab              slab.Slab
 	n                 int
-	name              string
+	name              message.Message
 	hand              frame.Hand
 	cut, hung, locked bool
 	bolted            bool // it is the fixed leaf of a pair
@@ -104,9 +109,9 @@ type leaf struct {
 // leaves are the leaves of a door.
 func leaves(d Door) (list []leaf) {
 	for i, v := range d.Plan.Leaves {
-		l := leaf{Door: d, Leaf: v, slab: d.Slab, n: i, name: d.Name, hand: d.Hand, locked: d.Plan.Done(job.StepLock) || d.Signed != nil}
+		l := leaf{Door: d, Leaf: v, slab: d.Slab, n: i, name: message.Own(d.Name), hand: d.Hand, locked: d.Plan.Done(job.StepLock) || d.Signed != nil}
 		if d.Pair != nil {
-			l.name += []string{", leaf on the hinge jamb", ", leaf on the lock jamb"}[i]
+			l.name = message.Message{ID: []message.ID{"load.leaf-on-hinge-jamb", "load.leaf-on-lock-jamb"}[i], Args: message.Args{"door": d.Name}}
 			l.bolted = (d.Pair.Fixed == frame.Lock) == (i == 1)
 		}
 		if i == 1 {
@@ -149,7 +154,7 @@ func NewCounter(j job.Job) *Counter { return &Counter{job: j, at: map[string]*co
 func (c *Counter) Add(d Door) {
 	c.list.Doors = append(c.list.Doors, d.Name)
 	if len(d.Plan.Clashes) > 0 {
-		c.open(d.Name, "two of its readings clash: settle them first")
+		c.open(message.Own(d.Name), message.Message{ID: "day.clash"})
 	}
 	for _, l := range leaves(d) {
 		c.slab(l)
@@ -169,7 +174,7 @@ func (c *Counter) List() List {
 	l := c.list
 	l.Items = slices.Clone(l.Items)
 	slices.SortStableFunc(l.Items, func(a, b Item) int {
-		return cmp.Or(cmp.Compare(place(a.Kind), place(b.Kind)), cmp.Compare(a.Name, b.Name))
+		return cmp.Compare(place(a.Kind), place(b.Kind))
 	})
 	for _, r := range c.rods {
 		l.Settings = append(l.Settings, r.Setting)
@@ -189,8 +194,8 @@ func place(k Kind) int {
 }
 
 // need adds so many of something for a leaf; none where one does for all.
-func (c *Counter) need(k Kind, name, note string, count int, l leaf) {
-	at := c.place(string(k)+"\x00"+name, len(c.list.Items))
+func (c *Counter) need(k Kind, name message.Message, note []message.Message, count int, l leaf) {
+	at := c.place(string(k)+"\x00"+name.String(), len(c.list.Items))
 	if at.at == len(c.list.Items) {
 		c.list.Items = append(c.list.Items, Item{Kind: k, Name: name, Note: note})
 	}
@@ -200,8 +205,8 @@ func (c *Counter) need(k Kind, name, note string, count int, l leaf) {
 }
 
 // set adds a leaf to those that a setting does.
-func (c *Counter) set(what, to string, l leaf) {
-	at := c.place("set\x00"+what+"\x00"+to, len(c.list.Settings))
+func (c *Counter) set(what, to message.Message, l leaf) {
+	at := c.place("set\x00"+what.String()+"\x00"+to.String(), len(c.list.Settings))
 	if at.at == len(c.list.Settings) {
 		c.list.Settings = append(c.list.Settings, Setting{What: what, To: to})
 	}
@@ -226,20 +231,21 @@ func (c *Counter) named(at *counted, doors []string, l leaf) []string {
 	return append(doors, l.Door.Name)
 }
 
-func (c *Counter) open(door, why string) {
-	if o := (Open{door, why}); !slices.Contains(c.list.Open, o) {
-		c.list.Open = append(c.list.Open, o)
+func (c *Counter) open(door, why message.Message) {
+	key := "open\x00" + door.String() + "\x00" + why.String()
+	if at := c.place(key, len(c.list.Open)); at.at == len(c.list.Open) {
+		c.list.Open = append(c.list.Open, Open{door, why})
 	}
 }
 
-// bare is a length as it is said in the job's unit, and say the same with the unit.
-func (c *Counter) bare(l measure.Length) string {
-	return measure.Fine(l, measure.Nearest, c.job.Unit)
+// text is a message without arguments, or with one list of them.
+func text(id message.ID, args ...message.Args) message.Message {
+	m := message.Message{ID: id}
+	if len(args) > 0 {
+		m.Args = args[0]
+	}
+	return m
 }
 
-func (c *Counter) say(l measure.Length) string { return c.bare(l) + " " + string(c.job.Unit) }
-
-// size is three measures of a piece.
-func (c *Counter) size(width, length, thickness measure.Length) string {
-	return fmt.Sprintf("%s × %s × %s", c.bare(width), c.bare(length), c.say(thickness))
-}
+// noted is a note of one message.
+func noted(id message.ID) []message.Message { return []message.Message{{ID: id}} }

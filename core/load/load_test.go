@@ -11,10 +11,12 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
 	"kindmargin/demo"
+	"kindmargin/words"
 )
 
 func tern(t *testing.T) (job.Job, map[string]Door) {
@@ -27,9 +29,12 @@ func tern(t *testing.T) (job.Job, map[string]Door) {
 	return jobs[0], doors
 }
 
+// british is how lists are read here: lengths to a tenth of a millimetre.
+var british = words.In(job.British, measure.Millimetres, measure.HalfMillimetre)
+
 func count(l List, name string) int {
 	for _, i := range l.Items {
-		if i.Name == name {
+		if british.Say(i.Name) == name {
 			return i.Count
 		}
 	}
@@ -65,7 +70,7 @@ func TestTheHouseIsCounted(t *testing.T) {
 		"no. 8 × 75 mm":                                             1,
 		"tubular latch, 22 mm":                                      2,
 		"flush bolt, 150 mm":                                        2,
-		"surface lock, cylinder":                                    1,
+		"rim lock, cylinder":                                        1,
 		"bathroom lock, 64 mm case":                                 1,
 		"insert, 702 × 30 × 29 mm":                                  2,
 		"wedge":                                                     15,
@@ -99,16 +104,16 @@ func TestWhatIsSetOnce(t *testing.T) {
 	l := Of(j, []Door{doors["chart"], doors["galley"], doors["beam"]})
 	by := map[string]string{}
 	for _, s := range l.Settings {
-		by[s.What+": "+s.To] = strings.Join(s.Doors, ", ")
+		by[british.Say(s.What)+": "+british.Say(s.To)] = strings.Join(s.Doors, ", ")
 	}
 	for what, who := range map[string]string{
-		"Marking gauge, and a router's depth: hinge pockets: 2.5 mm deep":                                      "Chart room, Galley",
-		"Marking gauge, and a router's depth: hinge pockets: 2 mm deep":                                        "Under the beam",
-		"Marking gauge: hinge pockets, from the pull face: 32 mm wide":                                         "Chart room, Galley",
-		"Gauge: centre of the lock edge, from both faces: 19.8 mm":                                             "Chart room, Galley", // 40 / 2 − 0.25, to a tenth
-		"Router: faceplate of 25 × 57 mm, 12 mm cutter in a 16 mm bush: 3 mm deep, template's hole 29 × 61 mm": "Under the beam",
-		"Story rod: marked from Chart room":                                                                    "Chart room",
-		"Story rod: marked from Under the beam":                                                                "Under the beam",
+		"Marking gauge and depth of a router: hinge recesses: 2.5 mm deep":                                       "Chart room, Galley",
+		"Marking gauge and depth of a router: hinge recesses: 2 mm deep":                                         "Under the beam",
+		"Marking gauge: hinge recesses, from the pull face: 32 mm wide":                                          "Chart room, Galley",
+		"Gauge: centre of the lock edge, from both faces: 19.8 mm":                                               "Chart room, Galley", // 40 / 2 − 0.25, to a tenth
+		"Router: forend of 25 × 57 mm, 12 mm cutter in a 16 mm bush: 3 mm deep, hole of the template 29 × 61 mm": "Under the beam",
+		"Story rod: marked from Chart room":                                                                      "Chart room",
+		"Story rod: marked from Under the beam":                                                                  "Under the beam",
 	} {
 		assert.Equal(t, who, by[what], what)
 	}
@@ -122,12 +127,12 @@ func TestTwoDoorsAlike(t *testing.T) {
 	b.ID, b.Name = "scullery", "Scullery"
 	one, two := Of(j, []Door{a}), Of(j, []Door{a, b})
 	for _, i := range one.Items {
-		assert.Equal(t, 2*i.Count, count(two, i.Name), i.Name)
+		assert.Equal(t, 2*i.Count, count(two, british.Say(i.Name)), i.Name)
 	}
 	rods := 0
 	for _, s := range two.Settings {
 		assert.Equal(t, []string{"Galley", "Scullery"}, s.Doors, s.What)
-		if s.What == "Story rod" {
+		if s.What.ID == "load.story-rod" {
 			rods++
 		}
 	}
@@ -136,7 +141,7 @@ func TestTwoDoorsAlike(t *testing.T) {
 	b.Plan = plan.Solve(j, b.Opening)
 	rods = 0
 	for _, s := range Of(j, []Door{a, b}).Settings {
-		if s.What == "Story rod" {
+		if s.What.ID == "load.story-rod" {
 			rods++
 		}
 	}
@@ -186,7 +191,7 @@ func TestWhatIsStillOpen(t *testing.T) {
 	assert.Equal(t, 2, count(l, "100 mm (4 in) lift-off, for hinges on the right"), "handed ones by hand")
 	assert.Equal(t, 1, count(l, "continuous, 32 mm open"), "one along the edge")
 	assert.Equal(t, 64, count(l, "no. 4 × 16 mm"), "32 in each leaf")
-	assert.Contains(t, l.Open, Open{"Attic", "its slab waits for a width and a height of the opening"})
-	assert.Contains(t, l.Open, Open{"Drive", "no stock size fits its opening: have one made"})
-	assert.Contains(t, l.Open, Open{"Attic", "nobody said which screws its hinges take"}, "a hinge of no known size")
+	assert.Contains(t, l.Open, Open{message.Own("Attic"), text("load.slab-waits")})
+	assert.Contains(t, l.Open, Open{message.Own("Drive"), text("load.no-stock")})
+	assert.Contains(t, l.Open, Open{message.Own("Attic"), text("load.screws-unknown")}, "a hinge of no known size")
 }

@@ -1,10 +1,9 @@
 package load
 
 import (
-	"fmt"
-
 	"kindmargin/core/hinge"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/trade"
 )
@@ -16,27 +15,24 @@ func (c *Counter) slab(l leaf) {
 		return
 	}
 	known, _ := trade.ConstructionByID(l.slab.Construction)
-	put := func(width, length, thickness measure.Length, note string, weight float64) {
+	put := func(width, length, thickness measure.Length, note []message.Message, weight float64) {
 		if weight > trade.TwoPeople {
-			if note != "" {
-				note += "; "
-			}
-			note += "about " + plan.Weight(weight, c.job.Unit) + " each: two people"
+			note = append(note, text("load.two-people", message.Args{"weight": message.Mass(weight)}))
 		}
-		c.need(Slabs, known.Name+", "+c.size(width, length, thickness), note, 1, l)
+		c.need(Slabs, text("load.slab", message.Args{"construction": known.Name(), "size": message.Size{width, length, thickness}}), note, 1, l)
 	}
 	if len(l.slab.Missing()) == 0 {
-		put(l.slab.Width, l.slab.Length, l.slab.Thickness, "", l.slab.Weight())
+		put(l.slab.Width, l.slab.Length, l.slab.Thickness, nil, l.slab.Weight())
 		return
 	}
 	stock := plan.Buy(c.job, l.Opening, l.n)
 	switch {
 	case len(stock) == 0:
-		c.open(l.name, "its slab waits for a width and a height of the opening")
+		c.open(l.name, text("load.slab-waits"))
 	case !stock[0].Best:
-		c.open(l.name, "no stock size fits its opening: have one made")
+		c.open(l.name, text("load.no-stock"))
 	default:
-		put(stock[0].Width, stock[0].Length, stock[0].Thickness, "stock size, still to be bought", stock[0].Weight)
+		put(stock[0].Width, stock[0].Length, stock[0].Thickness, noted("load.stock"), stock[0].Weight)
 	}
 }
 
@@ -48,28 +44,33 @@ func (c *Counter) hinges(l leaf) {
 	choice := l.Opening.Hinges
 	whole := choice.From == hinge.WholeEdge
 	h, known := c.job.Kit.Hinge(choice.Size)
-	name, note := h.Name, ""
+	name := h.Title()
 	if !known {
-		name = fmt.Sprintf("hinge, leaf %s × %s", c.bare(choice.Leaf), c.say(choice.Width))
+		name = text("load.hinge-of", message.Args{"leaf": message.Size{choice.Leaf, choice.Width}})
 	}
 	if kind, ok := trade.HingeKindByID(h.Kind); ok && kind.Handed {
-		name += ", for hinges on the " + string(l.hand)
+		name = handed(name, l)
 	}
-	n := plan.HingesOf(choice)
+	n, note := plan.HingesOf(choice), []message.Message(nil)
 	if whole {
-		n, note = 1, "cut to length at the foot"
+		n, note = 1, noted("load.cut-to-length")
 	}
 	c.need(Hinges, name, note, n, l)
 	if h.Screws == 0 || h.Screw.Long == 0 {
-		c.open(l.name, "nobody said which screws its hinges take")
+		c.open(l.name, text("load.screws-unknown"))
 		return
 	}
 	screws := 2 * n * h.Screws
 	if !whole { // one of the top leaf's gives way to a long one into the stud
 		screws--
-		c.need(Screws, trade.Screw{No: h.Screw.No, Long: trade.LongScrew(c.job.Unit)}.Say(c.job.Unit), "into the stud, top hinge's jamb leaf", 1, l)
+		c.need(Screws, trade.Screw{No: h.Screw.No, Long: trade.LongScrew(c.job.Unit)}.Message(), noted("load.into-stud"), 1, l)
 	}
-	c.need(Screws, h.Screw.Say(c.job.Unit), "", screws, l)
+	c.need(Screws, h.Screw.Message(), nil, screws, l)
+}
+
+// handed is something that is made for the hand of a leaf.
+func handed(name message.Message, l leaf) message.Message {
+	return text("load.for-hand", message.Args{"name": name, "hand": l.hand})
 }
 
 // lock counts the devices of a leaf whose lock is not done.
@@ -77,48 +78,47 @@ func (c *Counter) lock(l leaf) {
 	if l.locked {
 		return
 	}
-	put := func(id string, count int, note string) {
+	put := func(id string, count int, note []message.Message) {
 		if d, ok := c.job.Kit.Device(id); ok {
-			name := d.Name
+			name := d.Title()
 			if d.Handed != "" {
-				name += ", for hinges on the " + string(l.hand)
+				name = handed(name, l)
 			}
 			c.need(Locks, name, note, count, l)
 		}
 	}
 	if l.bolted {
-		put(l.Pair.Bolts, 2, "top and bottom of the fixed leaf")
+		put(l.Pair.Bolts, 2, noted("load.bolts"))
 		return
 	}
 	choice := l.Opening.Lock
+	backset := message.Args{"backset": message.Near(choice.Backset)}
 	if choice.Device == "" {
-		c.need(Locks, "latch, backset "+c.say(choice.Backset), "with its strike", 1, l)
+		c.need(Locks, text("load.latch", backset), noted("load.with-strike"), 1, l)
 	}
-	put(choice.Device, 1, "backset "+c.say(choice.Backset))
-	put(choice.Second, 1, "")
+	put(choice.Device, 1, []message.Message{text("load.backset", backset)})
+	put(choice.Second, 1, nil)
 }
-
-const glue, glued = "wood glue", "with tape, or clamps and battens"
 
 // inserts counts what closes a hollow slab's cut ends, and fills old holes.
 func (c *Counter) inserts(l leaf) {
 	if l.Cut != nil && !l.cut {
 		for _, i := range l.Cut.Inserts {
-			c.need(Inserts, "insert, "+c.size(i.Width, i.Deep, i.Thickness), "softwood or MDF, between the stiles and the skins", 1, l)
-			c.need(Inserts, glue, glued, 0, l)
+			c.need(Inserts, text("load.insert", message.Args{"size": message.Size{i.Width, i.Deep, i.Thickness}}), noted("load.insert-note"), 1, l)
+			c.need(Inserts, text("load.glue"), noted("load.glued"), 0, l)
 		}
-		c.need(Inserts, "sealer or primer", "for fresh cuts, the ends most of all", 0, l)
+		c.need(Inserts, text("load.sealer"), noted("load.sealer-note"), 0, l)
 	}
 	if l.n > 0 || l.locked {
 		return
 	}
 	for _, o := range l.Opening.Lock.Old {
-		name := "block of the same wood, for an old recess of " + c.say(o.Dia)
+		name := message.ID("load.block")
 		if o.Dia <= trade.Dowelled {
-			name = "dowel, " + c.say(o.Dia)
+			name = "load.dowel"
 		}
-		c.need(Inserts, name, "for an old hole", 1, l)
-		c.need(Inserts, glue, glued, 0, l)
+		c.need(Inserts, text(name, message.Args{"dia": message.Near(o.Dia)}), noted("load.old-hole"), 1, l)
+		c.need(Inserts, text("load.glue"), noted("load.glued"), 0, l)
 	}
 }
 
@@ -130,13 +130,13 @@ func (c *Counter) packers(l leaf) {
 	}
 	if l.Hanging != nil {
 		for _, f := range l.Hanging.Head {
-			c.need(Packers, "packer, "+c.job.Tape.Show(f.Value)+" "+string(c.job.Unit), "at the head", 1, l)
+			c.need(Packers, text("load.packer", message.Args{"thick": message.At(f.Value)}), noted("load.at-head"), 1, l)
 		}
 	}
-	c.need(Packers, "wedge", "two under the foot, one in the lock margin", 3, l)
+	c.need(Packers, text("load.wedge"), noted("load.wedge-note"), 3, l)
 	for _, h := range l.Leaf.Hinges {
 		if h.Pack.Value > measure.Millimetre/5 { // less is not seen
-			c.need(Packers, "card, "+c.say(h.Pack.Value), "behind a jamb leaf", 1, l)
+			c.need(Packers, text("load.card", message.Args{"thick": message.Near(h.Pack.Value)}), noted("load.card-note"), 1, l)
 		}
 	}
 }
@@ -146,7 +146,7 @@ func (c *Counter) cuttingOf(l leaf) {
 	if l.cut || l.Cut == nil || len(l.Plan.Clashes) > 0 {
 		return
 	}
-	cut := Cut{Door: l.name, Slab: c.size(l.slab.Width, l.slab.Length, l.slab.Thickness)}
+	cut := Cut{Door: l.name, Slab: message.Size{l.slab.Width, l.slab.Length, l.slab.Thickness}}
 	for _, e := range l.Cut.Edges {
 		cut.Off[e.Side] = deepest(e)
 		cut.Left = cut.Left || e.Left.Value > 0

@@ -1,17 +1,18 @@
 package load
 
 import (
-	"fmt"
-
 	"kindmargin/core/frame"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/trade"
 )
 
 // tool adds a tool that does for every door.
-func (c *Counter) tool(name, note string, l leaf) { c.need(Tools, name, note, 0, l) }
+func (c *Counter) tool(name message.Message, note []message.Message, l leaf) {
+	c.need(Tools, name, note, 0, l)
+}
 
 // tools adds the tools for what is still to be done to a leaf. All common practice, but for
 // the bits, which are what its devices are bored with.
@@ -21,23 +22,21 @@ func (c *Counter) tools(l leaf) {
 	}
 	if !l.cut && l.n == 0 {
 		for _, r := range l.Plan.ToRead {
-			c.tool(r.Tool, "to read on", l)
+			c.tool(r.Tool, noted("load.to-read"), l)
 		}
 	}
-	c.tool("pencil, knife, tape, square", "", l)
-	c.tool("driver and spare battery", "", l)
-	c.tool("packers and feelers for the gaps", "", l)
-	c.tool("hand plane", "", l)
-	c.tool("eyes, ears, dust mask, extraction", "", l)
+	for _, id := range []message.ID{"load.pencil", "load.driver", "load.feelers", "load.hand-plane", "load.mask"} {
+		c.tool(text(id), nil, l)
+	}
 	if !l.cut && l.Cut != nil {
 		c.cutters(l)
 	}
 	if !l.hung {
-		c.tool("stand or trestles", "a loose slab is never leaned", l)
-		c.tool("marking gauges, two", "each set once", l)
-		c.tool("chisels and mallet", "", l)
+		c.tool(text("load.stand"), noted("load.stand-note"), l)
+		c.tool(text("load.gauges"), noted("load.gauges-note"), l)
+		c.tool(text("load.chisels"), nil, l)
 		if h, ok := c.job.Kit.Hinge(l.Opening.Hinges.Size); ok && h.Screw.Long > 0 {
-			c.tool("pilot bit, "+c.say(h.Screw.Pilot(wood(l), c.job.Unit)), "for "+h.Screw.Say(c.job.Unit), l)
+			c.tool(text("load.pilot", message.Args{"dia": message.Near(h.Screw.Pilot(wood(l), c.job.Unit))}), []message.Message{text("load.for-screw", message.Args{"screw": h.Screw.Message()})}, l)
 		}
 	}
 	if !l.locked {
@@ -60,37 +59,38 @@ func (c *Counter) cutters(l leaf) {
 	for _, e := range l.Cut.Edges {
 		switch deep := deepest(e); {
 		case deep >= trade.SawFrom:
-			blade := "fine-toothed saw blade"
+			blade := message.ID("load.blade")
 			if e.Side == frame.Head || e.Side == frame.Foot {
-				blade = "fine-toothed cross-cut blade"
+				blade = "load.cross-blade"
 			}
-			c.tool("saw and guide", "", l)
-			c.tool(blade, "", l)
+			c.tool(text("sets.saw-guide"), nil, l)
+			c.tool(text(blade), nil, l)
 		case deep > trade.PlaneTo:
-			c.tool("power plane", "", l)
+			c.tool(text("sets.plane-power"), nil, l)
 		}
 	}
 	if l.Swing != nil && l.Swing.Bevel.Value > 0 {
-		c.tool("bevel gauge", "for the lock edge", l)
+		c.tool(text("load.bevel-gauge"), noted("load.for-lock-edge"), l)
 	}
 }
 
 // bits adds what a device is bored and let in with.
 func (c *Counter) bits(l leaf, w lock.Work) {
 	bit := func(size measure.Length) {
+		dia := message.Args{"dia": message.Near(size)}
 		switch {
 		case size == 0:
 		case size > trade.WidestBit:
-			c.tool("hole saw, "+c.say(size), "", l)
+			c.tool(text("load.hole-saw", dia), nil, l)
 		default:
-			c.tool("bit, "+c.say(size), "", l)
+			c.tool(text("load.bit", dia), nil, l)
 		}
 	}
-	c.tool("pilot bit, "+c.say(trade.PilotDia), "right through, before any other", l)
+	c.tool(text("load.pilot", message.Args{"dia": message.Near(trade.PilotDia)}), noted("load.pilot-note"), l)
 	for _, h := range w.Holes {
 		bit(h.Bit)
 		if h.Bit == 0 {
-			c.open(l.name, "no bit of "+c.say(h.Dia)+" is in the kit, for the "+h.What)
+			c.open(l.name, text("load.no-bit", message.Args{"dia": message.Near(h.Dia), "hole": h.Title()}))
 		}
 	}
 	if w.Edge != nil {
@@ -100,7 +100,7 @@ func (c *Counter) bits(l leaf, w lock.Work) {
 		bit(w.Strike.Hole)
 	}
 	if len(w.Lengths) > 0 {
-		c.tool("hacksaw and file", "for what is cut to the slab's thickness", l)
+		c.tool(text("load.hacksaw"), noted("load.hacksaw-note"), l)
 	}
 }
 
@@ -110,39 +110,39 @@ func (c *Counter) settings(l leaf) {
 		return
 	}
 	if !l.hung && len(l.Leaf.Hinges) > 0 {
-		c.set("Marking gauge, and a router's depth: hinge pockets", c.say(l.Gauges.Depth.Value)+" deep", l)
-		c.set("Marking gauge: hinge pockets, from the pull face", c.say(l.Gauges.Width.Value)+" wide", l)
+		c.set(text("load.set-depth"), text("load.deep", message.Args{"by": message.Near(l.Gauges.Depth.Value)}), l)
+		c.set(text("load.set-width"), text("load.wide", message.Args{"by": message.Near(l.Gauges.Width.Value)}), l)
 	}
 	if !l.cut && l.Swing != nil && l.Swing.Bevel.Value > 0 {
-		c.set("Bevel gauge: lock edge", c.say(l.Swing.Bevel.Value)+" in "+c.say(l.slab.Thickness), l)
+		c.set(text("load.set-bevel"), text("load.in-thickness", message.Args{"by": message.Near(l.Swing.Bevel.Value), "thickness": message.Near(l.slab.Thickness)}), l)
 	}
 	if l.locked {
 		return
 	}
 	for _, d := range l.Devices {
 		w := d.Work
-		c.set("Gauge: centre of the lock edge, from both faces", c.say(w.Gauge.Value), l)
+		c.set(text("load.set-centre"), text("load.at", message.Args{"by": message.Near(w.Gauge.Value)}), l)
 		if w.Edge != nil {
-			c.set("Depth stop: "+w.Device.Name, c.say(w.Edge.Deep.Value), l)
+			c.set(text("load.set-stop", message.Args{"device": w.Device.Title()}), text("load.at", message.Args{"by": message.Near(w.Edge.Deep.Value)}), l)
 		}
 		if w.Plate != nil {
-			c.routed("faceplate", w.Plate.Plate, l)
+			c.routed("load.faceplate", w.Plate.Plate, l)
 		}
 		if w.Strike != nil {
-			c.routed("strike", w.Strike.Plate, l)
+			c.routed("load.strike", w.Strike.Plate, l)
 		}
 	}
 }
 
 // routed adds a template for a plate, with the usual cutter and bush.
-func (c *Counter) routed(what string, p trade.Plate, l leaf) {
+func (c *Counter) routed(what message.ID, p trade.Plate, l leaf) {
 	if p.Long == 0 {
 		return
 	}
 	r := lock.UsualRouter // sold in millimetres
 	c.set(
-		fmt.Sprintf("Router: %s of %s × %s, %.0f mm cutter in a %.0f mm bush", what, c.bare(p.Wide), c.say(p.Long), r.Cutter.MM(), r.Bush.MM()),
-		c.say(p.Thick)+" deep, template's hole "+c.bare(r.Opening(p.Wide))+" × "+c.say(r.Opening(p.Long)), l,
+		text("load.set-router", message.Args{"what": what, "size": message.Size{p.Wide, p.Long}, "cutter": message.Number(r.Cutter / measure.Millimetre), "bush": message.Number(r.Bush / measure.Millimetre)}),
+		text("load.routed", message.Args{"deep": message.Near(p.Thick), "size": message.Size{r.Opening(p.Wide), r.Opening(p.Long)}}), l,
 	)
 }
 
@@ -165,5 +165,5 @@ func (c *Counter) rodOf(d Door) {
 			return
 		}
 	}
-	c.rods = append(c.rods, rod{Setting{"Story rod", "marked from " + l.name, []string{d.Name}}, l.Rod})
+	c.rods = append(c.rods, rod{Setting{text("load.story-rod"), text("load.marked-from", message.Args{"door": l.name}), []string{d.Name}}, l.Rod})
 }

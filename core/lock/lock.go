@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/figure"
 	"kindmargin/core/hinge"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -65,55 +66,52 @@ func (c Choice) HeldTo() (r trade.ReachRule, ok bool) {
 	if most == 0 {
 		most = 2 * measure.Metre
 	}
-	return trade.ReachRule{ID: LocalRule, Name: "the local rule", Least: c.Lowest, Most: most, Source: "told for this door"}, true
+	return trade.ReachRule{ID: LocalRule, Least: c.Lowest, Most: most, Source: trade.ForThisDoor}, true
 }
 
-// Check reports the first thing that cannot be, as a field.Error worded in the
-// unit of the job.
-func (c Choice) Check(u measure.Unit) error {
+// Check reports the first thing that cannot be, as a field.Error.
+func (c Choice) Check() error {
 	if c.From != FromStrike && c.From != FromHandle {
-		return field.Fault("/from", "The latch's height comes from the strike or from a handle height, not from %.40q.", c.From)
+		return field.Fault("/from", "refused.latch-from", message.Args{"given": message.Quote(c.From)})
 	}
 	const mm = measure.Millimetre
 	if _, ok := c.HeldTo(); !ok && c.Reach != "" {
-		return field.Fault("/reach", "There is no rule %.40q for a handle's height.", c.Reach)
+		return field.Fault("/reach", "refused.no-reach", message.Args{"given": message.Quote(c.Reach)})
 	}
 	if c.Reach == LocalRule && c.Lowest > c.Highest && c.Highest > 0 {
-		return field.Fault("/highest", "A handle between %s and %s is none: the lower height first.", measure.Say(c.Lowest, u), measure.Say(c.Highest, u))
+		return field.Fault("/highest", "refused.handle-range", message.Args{"lowest": message.Exact(c.Lowest), "highest": message.Exact(c.Highest)})
 	}
 	if len(c.Old) > mostOld {
-		return field.Fault("/old", "Keep the %d old holes that matter.", mostOld)
+		return field.Fault("/old", "refused.too-many-old-holes", message.Args{"most": message.Number(mostOld)})
 	}
 	for i, o := range c.Old {
 		at := fmt.Sprintf("/old/%d", i)
 		if n := len([]rune(o.What)); n == 0 || n > 60 {
-			return field.Fault(at+"/what", "Say what it was, in 1 to 60 letters.")
+			return field.Fault(at+"/what", "refused.what-it-was", nil)
 		}
 		if err := field.First(
-			u,
-			field.Range{Pointer: at + "/down", Is: "place of an old hole", Value: o.Down, Most: 4 * measure.Metre},
-			field.Range{Pointer: at + "/off", Is: "place of an old hole", Value: o.Off, Most: measure.Metre},
-			field.Range{Pointer: at + "/dia", Is: "size of an old hole", Value: o.Dia, Least: mm, Most: 250 * mm},
+			field.Range{Pointer: at + "/down", Is: "size.place-of-an-old-hole", Value: o.Down, Most: 4 * measure.Metre},
+			field.Range{Pointer: at + "/off", Is: "size.place-of-an-old-hole", Value: o.Off, Most: measure.Metre},
+			field.Range{Pointer: at + "/dia", Is: "size.size-of-an-old-hole", Value: o.Dia, Least: mm, Most: 250 * mm},
 		); err != nil {
 			return err
 		}
 	}
-	if err := hinge.CheckAvoid(c.Avoid, u); err != nil {
+	if err := hinge.CheckAvoid(c.Avoid); err != nil {
 		return err
 	}
 	if m := c.Missed; m != nil && (m.Up.Abs() > 20*mm || m.In.Abs() > 20*mm) {
-		return field.Fault("/missed", "A latch that misses by more than %s is marked afresh.", measure.Say(20*mm, u))
+		return field.Fault("/missed", "refused.latch-misses", message.Args{"most": message.Exact(20 * mm)})
 	}
 	return field.First(
-		u,
-		field.Range{Pointer: "/lowest", Is: "handle height", Value: c.Lowest, Most: 2 * measure.Metre},
-		field.Range{Pointer: "/highest", Is: "handle height", Value: c.Highest, Most: 2 * measure.Metre},
-		field.Range{Pointer: "/above", Is: "second bolt's distance", Value: c.Above, Least: -500 * mm, Most: 500 * mm},
-		field.Range{Pointer: "/jamb", Is: "jamb past the strike", Value: c.Jamb, Most: 200 * mm},
-		field.Range{Pointer: "/strike", Is: "place for a strike below the head", Value: c.Strike, Least: 0, Most: 3 * measure.Metre},
-		field.Range{Pointer: "/handle", Is: "handle height", Value: c.Handle, Least: 300 * mm, Most: 1800 * mm},
-		field.Range{Pointer: "/backset", Is: "backset", Value: c.Backset, Least: 20 * mm, Most: 200 * mm},
-		field.Range{Pointer: "/bore", Is: "latch bore", Value: c.Bore, Least: 10 * mm, Most: 40 * mm},
+		field.Range{Pointer: "/lowest", Is: "size.height-of-a-handle", Value: c.Lowest, Most: 2 * measure.Metre},
+		field.Range{Pointer: "/highest", Is: "size.height-of-a-handle", Value: c.Highest, Most: 2 * measure.Metre},
+		field.Range{Pointer: "/above", Is: "size.distance-of-the-second-bolt", Value: c.Above, Least: -500 * mm, Most: 500 * mm},
+		field.Range{Pointer: "/jamb", Is: "size.width-of-jamb-past-the-keep", Value: c.Jamb, Most: 200 * mm},
+		field.Range{Pointer: "/strike", Is: "size.distance-of-the-keep-below-the-head", Value: c.Strike, Least: 0, Most: 3 * measure.Metre},
+		field.Range{Pointer: "/handle", Is: "size.height-of-a-handle", Value: c.Handle, Least: 300 * mm, Most: 1800 * mm},
+		field.Range{Pointer: "/backset", Is: "size.backset", Value: c.Backset, Least: 20 * mm, Most: 200 * mm},
+		field.Range{Pointer: "/bore", Is: "size.size-of-the-latch-bore", Value: c.Bore, Least: 10 * mm, Most: 40 * mm},
 	)
 }
 
@@ -140,47 +138,47 @@ func Place(c Choice, opening, margin figure.Figure, bored *figure.Figure, thickn
 	case bored != nil && c.From != FromStrike:
 		p.Jamb = figure.Sum(
 			margin.Sigma,
-			figure.Term{Label: "slab's finished top to the bore that is there", Value: bored.Value, Source: figure.Reading},
-			figure.Term{Label: "head margin at the lock corner", Value: margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
+			figure.Term{Label: "term.top-to-bore", Value: bored.Value, Source: figure.Reading},
+			figure.Term{Label: "term.head-margin-lock-corner", Value: margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
 		).Rounded(tape, measure.Nearest)
 	case c.From == FromStrike:
 		if c.Strike == 0 {
-			return p, field.Fault("/strike", "Measure the existing strike: head to its centre, on the lock jamb.")
+			return p, field.Fault("/strike", "refused.strike-wanted", nil)
 		}
-		p.Jamb = figure.Sum(0, figure.Term{Label: "head to the strike's centre", Value: c.Strike, Source: figure.Reading})
+		p.Jamb = figure.Sum(0, figure.Term{Label: "term.head-to-strike", Value: c.Strike, Source: figure.Reading})
 	default:
 		p.Jamb = figure.Sum(
 			opening.Sigma,
-			figure.Term{Label: "floor to head at the lock jamb", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma},
-			figure.Term{Label: "handle height above the floor", Value: -c.Handle, Source: figure.Choice},
+			figure.Term{Label: "term.floor-to-head-lock", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma},
+			figure.Term{Label: "term.handle-height", Value: -c.Handle, Source: figure.Choice},
 		).Rounded(tape, measure.Nearest)
 	}
 	p.Slab = figure.Sum(
 		margin.Sigma,
-		figure.Term{Label: "head to the strike's centre", Value: p.Jamb.Value, Source: figure.Estimate},
-		figure.Term{Label: "head margin at the lock corner", Value: -margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
+		figure.Term{Label: "term.head-to-strike", Value: p.Jamb.Value, Source: figure.Estimate},
+		figure.Term{Label: "term.head-margin-lock-corner", Value: -margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
 	)
 	if bored != nil {
 		p.Slab = *bored
 	}
 	p.Floor = figure.Sum(
 		opening.Sigma,
-		figure.Term{Label: "floor to head at the lock jamb", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma},
-		figure.Term{Label: "head to the strike's centre", Value: -p.Jamb.Value, Source: figure.Estimate},
+		figure.Term{Label: "term.floor-to-head-lock", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma},
+		figure.Term{Label: "term.head-to-strike", Value: -p.Jamb.Value, Source: figure.Estimate},
 	).Rounded(tape, measure.Nearest)
 	if p.Jamb.Value <= 0 || p.Floor.Value <= 0 {
-		return p, field.Fault("/"+c.From, "That height is outside the opening: measure it again.")
+		return p, field.Fault("/"+c.From, "refused.height-outside", nil)
 	}
-	p.Backset = figure.Sum(0, figure.Term{Label: "backset, from the finished lock edge", Value: c.Backset, Source: figure.Choice})
+	p.Backset = figure.Sum(0, figure.Term{Label: "term.backset", Value: c.Backset, Source: figure.Choice})
 	p.Centre = figure.Sum(
 		0,
-		figure.Term{Label: "slab's thickness", Value: thickness, Source: figure.Reading},
-		figure.Term{Label: "to its centre: half comes off", Value: -(thickness - thickness/2), Source: figure.Rule},
+		figure.Term{Label: "term.thickness", Value: thickness, Source: figure.Reading},
+		figure.Term{Label: "term.to-centre", Value: -(thickness - thickness/2), Source: figure.Rule},
 	)
 	p.Wall = figure.Sum(
 		0,
-		figure.Term{Label: "half the slab's thickness", Value: thickness / 2, Source: figure.Reading},
-		figure.Term{Label: "half the latch bore", Value: -c.Bore / 2, Source: figure.Choice},
+		figure.Term{Label: "term.half-thickness", Value: thickness / 2, Source: figure.Reading},
+		figure.Term{Label: "term.half-latch-bore", Value: -c.Bore / 2, Source: figure.Choice},
 	)
 	return p, nil
 }

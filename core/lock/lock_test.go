@@ -52,13 +52,13 @@ func TestErrorsNameTheField(t *testing.T) {
 		"bore":    with(func(c *Choice) { c.Bore = mm(54) }),
 	} {
 		var e field.Error
-		if assert.ErrorAs(t, c.Check(measure.Inches), &e, at) {
+		if assert.ErrorAs(t, c.Check(), &e, at) {
 			assert.Equal(t, "/"+at, e.Pointer)
 		}
 	}
-	assert.NoError(t, latch.Check(measure.Millimetres))
+	assert.NoError(t, latch.Check())
 	_, err := Place(with(func(c *Choice) { c.From = FromStrike }), fig(2000), fig(3), nil, mm(35), measure.HalfMillimetre)
-	assert.ErrorContains(t, err, "Measure the existing strike")
+	assert.ErrorContains(t, err, "refused.strike-wanted")
 	_, err = Place(with(func(c *Choice) { c.Handle = mm(1800) }), fig(1500), fig(3), nil, mm(35), measure.HalfMillimetre)
-	assert.ErrorContains(t, err, "outside the opening")
+	assert.ErrorContains(t, err, "refused.height-outside")
 }

@@ -3,7 +3,9 @@ package lock
 import (
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
+	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -26,20 +28,20 @@ type Stand struct {
 
 // Check reports the first thing that cannot be, as a field.Error worded in the unit of the
 // job.
-func (s Stops) Check(u measure.Unit) error {
+func (s Stops) Check() error {
 	const mm = measure.Millimetre
 	list := []field.Range{
-		{Pointer: "/play", Is: "play at the stops", Value: s.Play, Most: 6 * mm},
-		{Pointer: "/paint", Is: "film of paint", Value: s.Paint, Most: 3 * mm},
+		{Pointer: "/play", Is: "size.play-at-the-doorstops", Value: s.Play, Most: 6 * mm},
+		{Pointer: "/paint", Is: "size.coat-of-paint", Value: s.Paint, Most: 3 * mm},
 	}
 	if s.Stand != nil {
 		for at, v := range map[string]measure.Length{
 			"/stand/hingeHead": s.Stand.HingeHead, "/stand/lockHead": s.Stand.LockHead, "/stand/hingeFoot": s.Stand.HingeFoot, "/stand/lockFoot": s.Stand.LockFoot,
 		} {
-			list = append(list, field.Range{Pointer: at, Is: "slab's distance from its stop", Value: v, Least: -20 * mm, Most: 40 * mm})
+			list = append(list, field.Range{Pointer: at, Is: "size.gap-between-door-and-doorstop", Value: v, Least: -20 * mm, Most: 40 * mm})
 		}
 	}
-	return field.First(u, list...)
+	return field.First(list...)
 }
 
 // StopPlan is where the stops go.
@@ -54,10 +56,14 @@ type StopPlan struct {
 
 // StopMove is one end of a stop.
 type StopMove struct {
-	Stop string // "head stop", "hinge leg" or "lock leg"
-	End  string // at which of its ends
+	Stop frame.Side // frame.Head, or the leg at the hinge or the lock jamb
+	End  frame.Side // at which of its ends: of the head's toward which jamb, of a leg at head or foot
 	By   figure.Figure
 }
+
+// StopName is what the stop is called, EndName which of its ends it is.
+func (m StopMove) StopName() message.ID { return "stop." + message.ID(m.Stop.String()) }
+func (m StopMove) EndName() message.ID  { return "stop-end." + message.ID(m.End.String()) }
 
 // PlaceStops gives the stops of a slab of a thickness.
 func (s Stops) PlaceStops(thickness measure.Length) StopPlan {
@@ -67,32 +73,32 @@ func (s Stops) PlaceStops(thickness measure.Length) StopPlan {
 	}
 	p := StopPlan{From: figure.Sum(
 		0,
-		figure.Term{Label: "slab's thickness", Value: thickness, Source: figure.Reading},
-		figure.Term{Label: "play for the seasons: a card", Value: play, Source: figure.Choice},
-		figure.Term{Label: "paint still to come on both", Value: s.Paint, Source: figure.Choice},
+		figure.Term{Label: "term.thickness", Value: thickness, Source: figure.Reading},
+		figure.Term{Label: "term.play", Value: play, Source: figure.Choice},
+		figure.Term{Label: "term.paint-both", Value: s.Paint, Source: figure.Choice},
 	)}
 	if s.Stand == nil {
 		return p
 	}
-	move := func(stop, end string, stands measure.Length) {
+	move := func(stop, end frame.Side, stands measure.Length) {
 		p.Moves = append(p.Moves, StopMove{stop, end, figure.Sum(
 			0,
-			figure.Term{Label: "the shut slab stands off it there", Value: stands, Source: figure.Reading},
-			figure.Term{Label: "play wanted, and paint to come", Value: -play - s.Paint, Source: figure.Choice},
+			figure.Term{Label: "term.stands-off", Value: stands, Source: figure.Reading},
+			figure.Term{Label: "term.play-wanted", Value: -play - s.Paint, Source: figure.Choice},
 		)})
 	}
-	move("head stop", "hinge end", s.Stand.HingeHead)
-	move("head stop", "lock end", s.Stand.LockHead)
-	move("hinge leg", "head", s.Stand.HingeHead)
-	move("hinge leg", "foot", s.Stand.HingeFoot)
-	move("lock leg", "head", s.Stand.LockHead)
-	move("lock leg", "foot", s.Stand.LockFoot)
+	move(frame.Head, frame.Hinge, s.Stand.HingeHead)
+	move(frame.Head, frame.Lock, s.Stand.LockHead)
+	move(frame.Hinge, frame.Head, s.Stand.HingeHead)
+	move(frame.Hinge, frame.Foot, s.Stand.HingeFoot)
+	move(frame.Lock, frame.Head, s.Stand.LockHead)
+	move(frame.Lock, frame.Foot, s.Stand.LockFoot)
 	p.Cross = figure.Sum(
 		0,
-		figure.Term{Label: "hinge side, head", Value: s.Stand.HingeHead, Source: figure.Reading},
-		figure.Term{Label: "lock side, foot", Value: s.Stand.LockFoot, Source: figure.Reading},
-		figure.Term{Label: "less lock side, head", Value: -s.Stand.LockHead, Source: figure.Reading},
-		figure.Term{Label: "less hinge side, foot", Value: -s.Stand.HingeFoot, Source: figure.Reading},
+		figure.Term{Label: "term.stand-hinge-head", Value: s.Stand.HingeHead, Source: figure.Reading},
+		figure.Term{Label: "term.stand-lock-foot", Value: s.Stand.LockFoot, Source: figure.Reading},
+		figure.Term{Label: "term.less-lock-head", Value: -s.Stand.LockHead, Source: figure.Reading},
+		figure.Term{Label: "term.less-hinge-foot", Value: -s.Stand.HingeFoot, Source: figure.Reading},
 	)
 	return p
 }

@@ -19,16 +19,16 @@ func TestWhereTheStopsGo(t *testing.T) {
 	require.Len(t, p.Moves, 6)
 	by := map[string]measure.Length{}
 	for _, m := range p.Moves {
-		by[m.Stop+" "+m.End] = m.By.Value
+		by[m.Stop.String()+" "+m.End.String()] = m.By.Value
 	}
 	assert.Equal(t, map[string]measure.Length{
-		"head stop hinge end": mm(-1), "head stop lock end": mm(3), "hinge leg head": mm(-1), "hinge leg foot": mm(2), "lock leg head": mm(3), "lock leg foot": 0,
+		"head hinge": mm(-1), "head lock": mm(3), "hinge head": mm(-1), "hinge foot": mm(2), "lock head": mm(3), "lock foot": 0,
 	}, by, "what it stands off, less 1.3")
 	assert.Equal(t, mm(-6), p.Cross.Value, "0.3 + 1.3 − 4.3 − 3.3")
 }
 
 func TestCheckStops(t *testing.T) {
-	assert.NoError(t, Stops{Play: mm(2)}.Check(measure.Millimetres))
-	assert.ErrorContains(t, Stops{Play: mm(20)}.Check(measure.Millimetres), "play at the stops")
-	assert.ErrorContains(t, Stops{Stand: &Stand{LockFoot: mm(90)}}.Check(measure.Millimetres), "from its stop")
+	assert.NoError(t, Stops{Play: mm(2)}.Check())
+	assert.ErrorContains(t, Stops{Play: mm(20)}.Check(), "size.play-at-the-doorstops")
+	assert.ErrorContains(t, Stops{Stand: &Stand{LockFoot: mm(90)}}.Check(), "size.gap-between-door-and-doorstop")
 }

@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -57,7 +58,7 @@ type Strike struct {
 
 // Length is what a part is cut to.
 type Length struct {
-	What string
+	Part message.Message // what it is called
 	Cut  figure.Figure
 }
 
@@ -66,19 +67,19 @@ func Fit(p Plan, d trade.Device, thickness measure.Length, bits []measure.Length
 	half := thickness / 2
 	w := Work{Device: d, Gauge: figure.Sum(
 		0,
-		figure.Term{Label: "half the slab's thickness", Value: half, Source: figure.Reading},
-		figure.Term{Label: "half the pencil's own width", Value: -trade.PencilHalf, Source: figure.Rule},
+		figure.Term{Label: "term.half-thickness", Value: half, Source: figure.Reading},
+		figure.Term{Label: "term.half-pencil", Value: -trade.PencilHalf, Source: figure.Rule},
 	)}
 	for _, h := range d.Holes {
 		w.Holes = append(w.Holes, Hole{Hole: h, Down: above(p.Slab, h.Up), In: in(p.Backset, h.Off), Bit: bit(bits, h.Dia)})
 	}
 	if e := d.Edge; e.Deep > 0 {
-		cut := EdgeCut{Down: above(p.Slab, e.Up), Long: e.Long, Wide: e.Wide, Deep: figure.Sum(0, figure.Term{Label: "depth for the device", Value: e.Deep, Source: figure.Choice})}
+		cut := EdgeCut{Down: above(p.Slab, e.Up), Long: e.Long, Wide: e.Wide, Deep: figure.Sum(0, figure.Term{Label: "term.device-depth", Value: e.Deep, Source: figure.Choice})}
 		if d.Case.Deep > 0 {
 			cut.Deep = figure.Sum(
 				0,
-				figure.Term{Label: "depth of the case", Value: d.Case.Deep, Source: figure.Choice},
-				figure.Term{Label: "clear behind it", Value: max(e.Deep-d.Case.Deep, 0), Source: figure.Rule},
+				figure.Term{Label: "term.case-depth", Value: d.Case.Deep, Source: figure.Choice},
+				figure.Term{Label: "term.clear-behind", Value: max(e.Deep-d.Case.Deep, 0), Source: figure.Rule},
 			)
 		}
 		if e.Bore > 0 {
@@ -91,8 +92,8 @@ func Fit(p Plan, d trade.Device, thickness measure.Length, bits []measure.Length
 		}
 		cut.Wall = figure.Sum(
 			0,
-			figure.Term{Label: "half the slab's thickness", Value: half, Source: figure.Reading},
-			figure.Term{Label: "half the bore or slot", Value: -cut.Wide / 2, Source: figure.Choice},
+			figure.Term{Label: "term.half-thickness", Value: half, Source: figure.Reading},
+			figure.Term{Label: "term.half-bore", Value: -cut.Wide / 2, Source: figure.Choice},
 		)
 		if d.Plate.Wide > 0 {
 			cut.Cover = (d.Plate.Wide - cut.Wide) / 2
@@ -105,14 +106,14 @@ func Fit(p Plan, d trade.Device, thickness measure.Length, bits []measure.Length
 	if s := d.Strike; s.Plate.Long > 0 {
 		w.Strike = &Strike{
 			Recess: Recess{Top: above(above(p.Jamb, s.Plate.Up), s.Plate.Long/2), Plate: s.Plate}, Bolt: p.Jamb, Hole: s.Bolt, Deep: s.Deep, Box: s.Box,
-			In: figure.Sum(0, figure.Term{Label: "half the slab's thickness: it closes flush with the jamb", Value: half, Source: figure.Reading}),
+			In: figure.Sum(0, figure.Term{Label: "term.half-thickness-flush", Value: half, Source: figure.Reading}),
 		}
 	}
 	for _, c := range d.Cuts {
-		w.Lengths = append(w.Lengths, Length{c.What, figure.Sum(
+		w.Lengths = append(w.Lengths, Length{c.Title(), figure.Sum(
 			0,
-			figure.Term{Label: "slab's thickness", Value: thickness, Source: figure.Reading},
-			figure.Term{Label: "what the " + c.What + " has more than that", Value: c.Base, Source: figure.Choice},
+			figure.Term{Label: "term.thickness", Value: thickness, Source: figure.Reading},
+			figure.Term{Label: "term.part-more", Args: message.Args{"part": c.Title()}, Value: c.Base, Source: figure.Choice},
 		)})
 	}
 	return w
@@ -122,9 +123,9 @@ func above(f figure.Figure, up measure.Length) figure.Figure {
 	if up == 0 {
 		return f
 	}
-	label := "above the latch line"
+	label := message.ID("term.above-latch-line")
 	if up < 0 {
-		label = "under the latch line"
+		label = "term.under-latch-line"
 	}
 	return with(f, label, -up)
 }
@@ -134,10 +135,10 @@ func in(backset figure.Figure, off measure.Length) figure.Figure {
 	if off == 0 {
 		return backset
 	}
-	return figure.Sum(0, figure.Term{Label: "off the finished lock edge", Value: off, Source: figure.Choice})
+	return figure.Sum(0, figure.Term{Label: "term.off-lock-edge", Value: off, Source: figure.Choice})
 }
 
-func with(f figure.Figure, label string, by measure.Length) figure.Figure {
+func with(f figure.Figure, label message.ID, by measure.Length) figure.Figure {
 	terms := append(append(make([]figure.Term, 0, len(f.Terms)+1), f.Terms...), figure.Term{Label: label, Value: by, Source: figure.Choice})
 	return figure.Sum(f.Sigma, terms...)
 }
@@ -188,11 +189,11 @@ func (r Router) Opening(plate measure.Length) measure.Length { return plate + r.
 func (r Router) Check(wide measure.Length) error {
 	switch {
 	case r.Bush > trade.WidestBush:
-		return field.Fault("/bush", "A bush of %.4g mm is none: they are made up to %.4g mm.", r.Bush.MM(), trade.WidestBush.MM())
+		return field.Fault("/bush", "refused.bush", message.Args{"bush": message.Exact(r.Bush), "most": message.Exact(trade.WidestBush)})
 	case r.Cutter <= 0 || r.Bush <= r.Cutter:
-		return field.Fault("/bush", "A bush of %.4g mm does not take a cutter of %.4g mm: it is wider than the cutter.", r.Bush.MM(), r.Cutter.MM())
+		return field.Fault("/bush", "refused.bush-cutter", message.Args{"bush": message.Exact(r.Bush), "cutter": message.Exact(r.Cutter)})
 	case r.Cutter > wide:
-		return field.Fault("/cutter", "A cutter of %.4g mm is wider than what it is to cut, %.4g mm.", r.Cutter.MM(), wide.MM())
+		return field.Fault("/cutter", "refused.cutter-wide", message.Args{"cutter": message.Exact(r.Cutter), "wide": message.Exact(wide)})
 	}
 	return nil
 }

@@ -93,10 +93,10 @@ func (l *Length) UnmarshalJSON(b []byte) error {
 	}
 	mm, err := strconv.ParseFloat(s, 64)
 	if err != nil {
-		return &ParseError{Text: s, Problem: "is not a number of millimetres"}
+		return unread(s, "unread.no-millimetres")
 	}
 	if math.Abs(mm) > Longest.MM() {
-		return &ParseError{Text: s, Problem: "is longer than any door or wall (" + Longest.String() + ")"}
+		return unread(s, "unread.far", "metres", strconv.FormatFloat(mm/1000, 'g', 6, 64))
 	}
 	*l = FromMM(mm)
 	return nil

@@ -53,23 +53,23 @@ func TestParseWhatPeopleWrite(t *testing.T) {
 
 func TestParseSaysWhatIsWrong(t *testing.T) {
 	cases := []struct{ text, says string }{
-		{"", "is empty"},
-		{"wide", "begin with a number"},
-		{"8e2", `has "e2" where`},
-		{"778 30", "two lengths run together"},
-		{"2' 778mm", "two lengths run together"},
-		{"12mm 3", "two lengths run together"},
-		{"1,234.5", "two decimal points"},
-		{"35.", "ends in a decimal point"},
-		{"35 3/", "nothing under the line"},
-		{"35 3/0", "over nought"},
-		{"35 5/4", "not less than one"},
-		{"30 5/8/2", "two lines"},
-		{"1.5/2", "decimal inside a fraction"},
-		{"826 km", `has "km" where`},
-		{"9000000", "understood as 9000 m"},
-		{"--3", "begin with a number"},
-		{"123456789012345678901234567890123456789012", "too long"},
+		{"", "unread.empty"},
+		{"wide", "unread.no-number"},
+		{"8e2", "unread.word"},
+		{"778 30", "unread.two-lengths"},
+		{"2' 778mm", "unread.two-lengths"},
+		{"12mm 3", "unread.two-lengths"},
+		{"1,234.5", "unread.two-points"},
+		{"35.", "unread.point-at-end"},
+		{"35 3/", "unread.nothing-under"},
+		{"35 3/0", "unread.over-nought"},
+		{"35 5/4", "unread.fraction-over-one"},
+		{"30 5/8/2", "unread.two-lines"},
+		{"1.5/2", "unread.point-in-fraction"},
+		{"826 km", "unread.word"},
+		{"9000000", "unread.far"},
+		{"--3", "unread.no-number"},
+		{"123456789012345678901234567890123456789012", "unread.long"},
 	}
 	for _, c := range cases {
 		_, err := Parse(c.text, Millimetres)
@@ -80,7 +80,7 @@ func TestParseSaysWhatIsWrong(t *testing.T) {
 		}
 	}
 	_, err := Parse("778", NoUnit)
-	assert.ErrorContains(t, err, "has no unit")
+	assert.ErrorContains(t, err, "unread.no-unit")
 }
 
 func TestEverySixtyFourthRoundTrips(t *testing.T) {

@@ -3,6 +3,7 @@ package measure
 import (
 	"fmt"
 	"math/big"
+	"strconv"
 	"strings"
 )
 
@@ -25,11 +26,27 @@ const Longest = 30 * Metre
 // ParseError says what was written and what could not be made of it.
 type ParseError struct {
 	Text    string // as written
-	Problem string // completes a sentence that begins with the text
+	Problem string // its ID in the catalogue: "unread.empty"
+	Args    map[string]any
 }
 
 func (e *ParseError) Error() string {
-	return fmt.Sprintf("%.40q %s.", e.Text, e.Problem)
+	if len(e.Args) > 0 {
+		return fmt.Sprintf("%s %q %v", e.Problem, e.Text, e.Args)
+	}
+	return fmt.Sprintf("%s %q", e.Problem, e.Text)
+}
+
+// unread is text that is no length; args are names and values by turns.
+func unread(text, problem string, args ...any) *ParseError {
+	e := &ParseError{Text: text, Problem: problem}
+	for i := 0; i+1 < len(args); i += 2 {
+		if e.Args == nil {
+			e.Args = map[string]any{}
+		}
+		e.Args[args[i].(string)] = args[i+1]
+	}
+	return e
 }
 
 // units lists what may follow a number, longest first where one begins
@@ -72,15 +89,13 @@ var typed = strings.NewReplacer(
 // stands in. Errors are *ParseError and say what was understood. A length
 // finer than a nanometre is rounded to one; one beyond ±Longest is an error.
 func Parse(text string, unit Unit) (Length, error) {
-	fail := func(format string, a ...any) (Length, error) {
-		return 0, &ParseError{Text: text, Problem: fmt.Sprintf(format, a...)}
-	}
+	fail := func(problem string, args ...any) (Length, error) { return 0, unread(text, problem, args...) }
 	s := strings.ToLower(strings.TrimSpace(typed.Replace(text)))
 	if s == "" {
-		return fail("is empty: type a length such as %s", example(unit))
+		return fail("unread.empty", "example", example(unit))
 	}
 	if len(s) > 40 {
-		return fail("is too long to be a length")
+		return fail("unread.long")
 	}
 	negative := strings.HasPrefix(s, "-")
 	if negative || strings.HasPrefix(s, "+") {
@@ -89,17 +104,17 @@ func Parse(text string, unit Unit) (Length, error) {
 
 	total, last := new(big.Rat), Length(0)
 	for parts := 0; s != ""; parts++ {
-		n, rest, err := number(s)
-		if err != "" {
-			return fail("%s", err)
+		n, rest, problem := number(s)
+		if problem != "" {
+			return fail(problem)
 		}
 		size, rest, named := unitOf(rest)
 		if word := strings.TrimLeft(rest, " "); !named && word != "" && word[0] >= 'a' && word[0] <= 'z' {
-			return fail("has %.40q where mm, cm, m, in or ft can stand", word)
+			return fail("unread.word", "word", word)
 		}
 		switch {
 		case parts > 0 && !(last == Foot && (!named || size == Inch)):
-			return fail("is two lengths run together: give one, or feet then inches")
+			return fail("unread.two-lengths")
 		case named:
 		case last == Foot:
 			size = Inch
@@ -108,7 +123,7 @@ func Parse(text string, unit Unit) (Length, error) {
 		case unit == Inches:
 			size = Inch
 		default:
-			return fail("has no unit: write mm or in after it")
+			return fail("unread.no-unit")
 		}
 		total.Add(total, n.Mul(n, new(big.Rat).SetInt64(int64(size))))
 		last = size
@@ -119,7 +134,7 @@ func Parse(text string, unit Unit) (Length, error) {
 	}
 	if total.Cmp(new(big.Rat).SetInt64(int64(Longest))) > 0 {
 		mm, _ := total.Float64()
-		return fail("was understood as %.6g m, longer than any door or wall", mm/float64(Metre))
+		return fail("unread.far", "metres", strconv.FormatFloat(mm/float64(Metre), 'g', 6, 64))
 	}
 	l := nearest(total)
 	if negative {
@@ -136,11 +151,11 @@ func example(u Unit) string {
 }
 
 // number reads "30", "30.625", "777,5", "5/8", "30 5/8" or "30-5/8" from the
-// front of s. The message is empty when it could.
-func number(s string) (n *big.Rat, rest, message string) {
+// front of s. The problem is empty when it could.
+func number(s string) (n *big.Rat, rest, problem string) {
 	whole, rest := digits(s)
 	if whole == "" && !strings.HasPrefix(s, ".") && !strings.HasPrefix(s, ",") {
-		return nil, "", "is not a length: it should begin with a number"
+		return nil, "", "unread.no-number"
 	}
 	if den, after, ok := fraction(rest); ok {
 		return ratio(whole, den, after)
@@ -149,15 +164,15 @@ func number(s string) (n *big.Rat, rest, message string) {
 		dec, after := digits(rest[1:])
 		switch {
 		case dec == "":
-			return nil, "", "ends in a decimal point: what follows it?"
+			return nil, "", "unread.point-at-end"
 		case strings.HasPrefix(after, ".") || strings.HasPrefix(after, ","):
-			return nil, "", "has two decimal points: write thousands without a separator"
+			return nil, "", "unread.two-points"
 		case strings.HasPrefix(after, "/"):
-			return nil, "", "has a decimal inside a fraction: write one or the other"
+			return nil, "", "unread.point-in-fraction"
 		}
 		r, ok := new(big.Rat).SetString("0" + whole + "." + dec)
 		if !ok {
-			return nil, "", "is not a length"
+			return nil, "", "unread.no-length"
 		}
 		return r, after, ""
 	}
@@ -173,12 +188,12 @@ func number(s string) (n *big.Rat, rest, message string) {
 	if num == "" || !ok {
 		return n, rest, ""
 	}
-	f, after, message := ratio(num, den, after)
-	if message != "" {
-		return nil, "", message
+	f, after, problem := ratio(num, den, after)
+	if problem != "" {
+		return nil, "", problem
 	}
 	if f.Cmp(big.NewRat(1, 1)) >= 0 {
-		return nil, "", fmt.Sprintf("has the fraction %s/%s, which is not less than one", num, den)
+		return nil, "", "unread.fraction-over-one"
 	}
 	return n.Add(n, f), after, ""
 }
@@ -195,14 +210,14 @@ func fraction(s string) (den, rest string, ok bool) {
 
 func ratio(num, den, rest string) (*big.Rat, string, string) {
 	if den == "" {
-		return nil, "", "has a fraction with nothing under the line"
+		return nil, "", "unread.nothing-under"
 	}
 	r, ok := new(big.Rat).SetString(num + "/" + den)
 	if !ok {
-		return nil, "", "has a fraction over nought"
+		return nil, "", "unread.over-nought"
 	}
 	if strings.HasPrefix(rest, "/") {
-		return nil, "", "has a fraction with two lines"
+		return nil, "", "unread.two-lines"
 	}
 	return r, rest, ""
 }

@@ -24,18 +24,17 @@ type known struct {
 	unit Unit
 	step Length
 	like Tape
-	name string
 }
 
 // tapes are what is known of each, the finest of a unit first: like is the one nearest in
 // fineness in the other unit.
 var tapes = []known{
-	{Tenths, Millimetres, Millimetre / 10, SixtyFourths, "a tenth of a millimetre, by calipers"},
-	{HalfMillimetre, Millimetres, Millimetre / 2, ThirtySeconds, "half a millimetre"},
-	{WholeMillimetre, Millimetres, Millimetre, Sixteenths, "a millimetre"},
-	{SixtyFourths, Inches, Inch / 64, Tenths, "1/64 in, by a fine rule"},
-	{ThirtySeconds, Inches, Inch / 32, HalfMillimetre, "1/32 in"},
-	{Sixteenths, Inches, Inch / 16, WholeMillimetre, "1/16 in"},
+	{Tenths, Millimetres, Millimetre / 10, SixtyFourths},
+	{HalfMillimetre, Millimetres, Millimetre / 2, ThirtySeconds},
+	{WholeMillimetre, Millimetres, Millimetre, Sixteenths},
+	{SixtyFourths, Inches, Inch / 64, Tenths},
+	{ThirtySeconds, Inches, Inch / 32, HalfMillimetre},
+	{Sixteenths, Inches, Inch / 16, WholeMillimetre},
 }
 
 // Tapes lists them for a unit, the finest first.
@@ -61,9 +60,6 @@ func (t Tape) Unit() Unit { return t.known().unit }
 
 // Step is the distance between two marks.
 func (t Tape) Step() Length { return t.known().step }
-
-// Name is how a carpenter says it.
-func (t Tape) Name() string { return t.known().name }
 
 // In returns the tape nearest in fineness in another unit, so that a figure
 // can be shown the other way on a tap.

@@ -3,6 +3,12 @@
 package message
 
 import (
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 )
@@ -21,6 +27,63 @@ type Message struct {
 	Args Args
 }
 
+// plain is an argument for the log: a length with its unit.
+func plain(arg any) any {
+	switch l := arg.(type) {
+	case Exact:
+		return measure.Length(l)
+	case Near:
+		return measure.Length(l)
+	case Fine:
+		return measure.Length(l)
+	case At:
+		return measure.Length(l)
+	case Slope:
+		return measure.Length(l)
+	}
+	return arg
+}
+
+// Own is a name that somebody gave, as it stands.
+func Own(name string) Message { return Message{ID: "name.own", Args: Args{"name": name}} }
+
+// String is the ID with the arguments as Go writes them, for the log.
+func (m Message) String() string {
+	var s strings.Builder
+	s.WriteString(string(m.ID))
+	for _, name := range slices.Sorted(maps.Keys(m.Args)) {
+		fmt.Fprintf(&s, " %s=%v", name, plain(m.Args[name]))
+	}
+	return s.String()
+}
+
+// Of is what an error says to a person; ok is false for one that is for the log alone.
+func Of(err error) (m Message, ok bool) {
+	var length *measure.ParseError
+	var side frame.NoSuchSide
+	var own interface{ Message() Message }
+	switch {
+	case errors.As(err, &own):
+		return own.Message(), true
+	case errors.As(err, &length):
+		args := Args{"text": Quote(length.Text)}
+		maps.Copy(args, length.Args)
+		return Message{ID: ID(length.Problem), Args: args}, true
+	case errors.As(err, &side):
+		return Message{ID: "refused.no-side", Args: Args{"given": string(side)}}, true
+	}
+	return m, false
+}
+
+// Quote is what somebody wrote, for a message that names it: its first forty letters.
+func Quote[T ~string](written T) string {
+	r := []rune(string(written))
+	if len(r) > 40 {
+		return string(r[:40]) + "…"
+	}
+	return string(written)
+}
+
 // How a length is said.
 type (
 	Exact measure.Length // as it was given
@@ -30,8 +93,16 @@ type (
 	Slope measure.Length // a metre: so much in a metre, or in a foot
 )
 
+// Size is the sides of something, to a tenth of a millimetre or a 64th of an inch, its unit said once.
+type Size []measure.Length
+
 // Other quantities.
 type (
+	Celsius float64 // a temperature, in the degrees that go with the job's lengths
+	Torque  float64 // N·m
+	Lasting int     // minutes that something takes or waits
+	Clock   int     // minutes since midnight
+	Chance  float64 // 0 to 1
 	Sure    float64 // a standard deviation in mm, as it stands after ±
 	Mass    float64 // kg; in the unit that goes with the job's lengths
 	Degrees float64 // an angle, to the whole degree
@@ -52,6 +123,14 @@ type (
 type End struct {
 	Side  frame.Side
 	Place int
+}
+
+// ID is the place by name.
+func (e End) ID() string {
+	if e.Side.Upright() {
+		return [...]string{"foot", "middle", "head"}[e.Place]
+	}
+	return [...]string{"hinge-corner", "middle", "lock-corner"}[e.Place]
 }
 
 // Change is a size that is to be other than it is: more or less, each said by an ID that takes by how much.

@@ -57,21 +57,21 @@ const (
 var Houses = []House{
 	{Name: "square", New: true, lean: 0.3, jamb: 0.3, head: 0.2},
 	{Name: "old", lean: 4, jamb: 2, head: 1},
-	{Name: "half again as crooked", Crooked: true, lean: 6, jamb: 3.5, head: 1.8},
-	{Name: "S-shaped jambs", Crooked: true, lean: 4, head: 1, own: func(o *Opening, rng *rand.Rand) {
+	{Name: "half-again-as-crooked", Crooked: true, lean: 6, jamb: 3.5, head: 1.8},
+	{Name: "s-shaped-jambs", Crooked: true, lean: 4, head: 1, own: func(o *Opening, rng *rand.Rand) {
 		for _, s := range jambs {
 			o.add(s, sForm, either(rng)*(1.5+rng.Float64()))
 		}
 	}},
-	{Name: "bumped jambs", lean: 4, jamb: 1, head: 1, own: func(o *Opening, rng *rand.Rand) {
+	{Name: "bumped-jambs", lean: 4, jamb: 1, head: 1, own: func(o *Opening, rng *rand.Rand) {
 		for _, s := range jambs {
 			o.add(s, bump(0.15+0.7*rng.Float64(), 150/o.Height), either(rng)*2)
 		}
 	}},
-	{Name: "bowed head", lean: 4, jamb: 2, own: func(o *Opening, rng *rand.Rand) {
+	{Name: "bowed-head", lean: 4, jamb: 2, own: func(o *Opening, rng *rand.Rand) {
 		o.add(frame.Head, arc, 2+2*rng.Float64())
 	}},
-	{Name: "settled corner", Crooked: true, lean: 4, jamb: 1.5, own: func(o *Opening, rng *rand.Rand) {
+	{Name: "settled-corner", Crooked: true, lean: 4, jamb: 1.5, own: func(o *Opening, rng *rand.Rand) {
 		o.add(frame.Head, settled(0.5+0.3*rng.Float64()), -2-3*rng.Float64())
 	}},
 	{Name: "twisted", lean: 4, jamb: 2, head: 1, own: func(o *Opening, rng *rand.Rand) {

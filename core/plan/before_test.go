@@ -17,6 +17,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // kept is a figure of a plan, in mm, and its standard deviation.
@@ -33,7 +34,7 @@ func figuresOf(p Plan) map[string]kept {
 			put("wanted "+side.String(), l.Wanted[side])
 		}
 		for _, x := range l.Light {
-			put(fmt.Sprintf("light %v %s", x.Side, x.Where), x.Margin)
+			put(fmt.Sprintf("light %v %s", x.Side, strings.ReplaceAll(message.End{Side: x.Side, Place: x.Where}.ID(), "-", " ")), x.Margin)
 		}
 		if l.Finished != nil {
 			put("width", l.Finished.Width)

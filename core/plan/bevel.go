@@ -66,7 +66,7 @@ func (e edge) passing(corner int, beside [][]swing.Point) float64 {
 // that is rounded to its pins passes by what it has closed.
 func (e edge) bevel(d door, b bay, c swing.Choice) (f figure.Figure, said findings) {
 	if e.slab.Meets == swing.Rounded {
-		return figure.Sum(0, figure.Term{Label: "rounded to an arc about the pins", Value: d.est(e.slab.Narrower(e.pin)), Source: figure.Estimate}).Rounded(d.tape, measure.Up), nil
+		return figure.Sum(0, figure.Term{Label: "term.arc", Value: d.est(e.slab.Narrower(e.pin)), Source: figure.Estimate}).Rounded(d.tape, measure.Up), nil
 	}
 	if e.slab.Meets == swing.Rebated && e.slab.Behind {
 		e.beside = func(float64) [][]swing.Point { return nil } // the other stands open by then
@@ -75,7 +75,7 @@ func (e edge) bevel(d door, b bay, c swing.Choice) (f figure.Figure, said findin
 	most := 0.2 * e.slab.Thickness // 11°
 	least, possible := swing.LeastBevel(e.slab, e.pin, e.beside, e.pass, most)
 	if c.Bevel != nil {
-		f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *c.Bevel, Source: figure.Choice})
+		f = figure.Sum(0, figure.Term{Label: "term.own", Value: *c.Bevel, Source: figure.Choice})
 	} else {
 		var usual measure.Length
 		if thick >= trade.SquareUnder && !b.slab.IsMachined(frame.Lock) && e.slab.Meets == swing.Plain {
@@ -84,9 +84,9 @@ func (e edge) bevel(d door, b bay, c swing.Choice) (f figure.Figure, said findin
 		need := measure.FromMM(least).Round(d.tape.Step(), measure.Up)
 		switch {
 		case possible && need > usual:
-			f = figure.Sum(0, figure.Term{Label: "least with which the push face's corner passes", Value: need, Source: figure.Rule})
+			f = figure.Sum(0, figure.Term{Label: "term.least-bevel", Value: need, Source: figure.Rule})
 		default:
-			f = figure.Sum(0, figure.Term{Label: "1/8 in in 2 in, from 1 1/2 in thick up", Value: usual, Source: figure.Rule}).Rounded(d.tape, measure.Nearest)
+			f = figure.Sum(0, figure.Term{Label: "term.usual-bevel", Value: usual, Source: figure.Rule}).Rounded(d.tape, measure.Nearest)
 		}
 	}
 	e.slab.Bevel = f.Value.MM()
@@ -125,8 +125,8 @@ func relief(d door, c swing.Choice, s swing.Slab, p swing.Pin) (f figure.Figure,
 	}
 	f = figure.Sum(
 		0,
-		figure.Term{Label: "wanted behind the hinge edge", Value: measure.FromMM(leastBehind), Source: figure.Rule},
-		figure.Term{Label: "what is there, by the jamb's face", Value: -d.est(near), Source: figure.Estimate},
+		figure.Term{Label: "term.behind-wanted", Value: measure.FromMM(leastBehind), Source: figure.Rule},
+		figure.Term{Label: "term.behind-there", Value: -d.est(near), Source: figure.Estimate},
 	).Rounded(d.tape, measure.Up)
 	said.say(Care, job.StepSwing, "/swing/hingeClosing", HingeEdgeBinds, Args{"by": f.Value})
 	return f, said

@@ -79,7 +79,7 @@ func settled(o job.Opening, c Clash, r survey.Reading) job.Opening {
 		case c.Swapped != nil && own.ID == c.Swapped.ID:
 			own.Value = r.Value
 		case own.ID == r.ID:
-			own.Struck = "left out to see"
+			own.Struck = "clash"
 		}
 	}
 	return o

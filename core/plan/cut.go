@@ -227,43 +227,46 @@ func sigmaAt(o fit.Outline, side frame.Side, share float64) float64 {
 func depth(d door, b bay, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 	terms := make([]figure.Term, 0, 7)
 	exact := 0.0
-	add := func(label string, mm float64, from figure.Source, sd float64) {
+	add := func(label message.ID, mm float64, from figure.Source, sd float64) {
 		exact += mm
 		if v := d.est(mm); v != 0 || from == figure.Reading {
 			terms = append(terms, figure.Term{Label: label, Value: v, Source: from, Sigma: sd})
 		}
 	}
-	own := func(label string, long float64) {
+	own := func(label message.ID, long float64) {
 		add(label, c.Whole+long, figure.Reading, 0)
-		wrong := "the tape or rods read long"
+		wrong := message.ID("term.reads-long")
 		if long < 0 {
-			wrong = "the tape or rods read short"
+			wrong = "term.reads-short"
 		}
 		add(wrong, -long, figure.Estimate, 0)
 	}
 	switch side {
 	case frame.Head:
-		add("the head falls below its highest place, square to the slab", c.Opening, figure.Estimate, sigma)
-		add("margin here against the margin there", c.NearGap, figure.Estimate, 0)
-		add("taken off the head to share the length", c.Shared, figure.Choice, 0)
+		add("term.head-falls", c.Opening, figure.Estimate, sigma)
+		add("term.margin-here-there", c.NearGap, figure.Estimate, 0)
+		add("term.shared", c.Shared, figure.Choice, 0)
 	case frame.Foot:
-		own("slab's length here", b.reads[1])
-		add("opening here, floor to head along the slab", -c.Opening, figure.Estimate, sigma)
-		add("head margin here", c.FarGap, figure.Choice, 0)
-		add("foot margin here", c.NearGap, figure.Choice, 0)
-		add("comes off the head here", -c.OtherCut, figure.Estimate, 0)
+		own("term.slab-length-here", b.reads[1])
+		add("term.opening-long-here", -c.Opening, figure.Estimate, sigma)
+		add("term.head-margin-here", c.FarGap, figure.Choice, 0)
+		add("term.foot-margin-here", c.NearGap, figure.Choice, 0)
+		add("term.off-head-here", -c.OtherCut, figure.Estimate, 0)
 	default:
-		other := map[frame.Side]string{frame.Hinge: "lock", frame.Lock: "hinge"}[side]
-		own("slab's width here", b.reads[0])
-		add("opening here, square to the slab", -c.Opening, figure.Estimate, sigma)
-		add(side.String()+" margin here", c.NearGap, figure.Choice, 0)
-		add(other+" margin here", c.FarGap, figure.Choice, 0)
-		add("comes off the "+other+" edge here", -c.OtherCut, figure.Estimate, 0)
+		own("term.slab-width-here", b.reads[0])
+		add("term.opening-wide-here", -c.Opening, figure.Estimate, sigma)
+		near, far, off := message.ID("term.hinge-margin-here-cut"), message.ID("term.lock-margin-here-cut"), message.ID("term.off-lock-here")
+		if side == frame.Lock {
+			near, far, off = far, near, "term.off-hinge-here"
+		}
+		add(near, c.NearGap, figure.Choice, 0)
+		add(far, c.FarGap, figure.Choice, 0)
+		add(off, -c.OtherCut, figure.Estimate, 0)
 	}
-	add("left on for now", -c.Left, figure.Rule, 0)
+	add("term.left-on", -c.Left, figure.Rule, 0)
 	f := figure.Sum(sigma, terms...)
 	if f.Value < 0 {
-		f.Terms = append(f.Terms, figure.Term{Label: "nothing there to take off", Value: -f.Value, Source: figure.Rule})
+		f.Terms = append(f.Terms, figure.Term{Label: "term.nothing-off", Value: -f.Value, Source: figure.Rule})
 		f.Value = 0
 	}
 	if d.rules == rules1 {
@@ -277,23 +280,23 @@ func checks(d door, b bay, edges []EdgeCut, laid fit.Laid) (width, length [3]fig
 	marked := func(side frame.Side, k int) measure.Length {
 		return edges[slices.Index(frame.Sides[:], side)].Marks[k].Depth.Value
 	}
-	for i, label := range []string{"at its head", "in the middle", "at its foot"} {
+	for i, label := range []message.ID{"term.slab-width-head", "term.slab-width-middle", "term.slab-width-foot"} {
 		k := 2 * i
 		own := d.est(laid.Cuts[frame.Hinge][k].Whole + b.reads[0])
 		width[i] = figure.Sum(
 			0,
-			figure.Term{Label: "slab's width " + label, Value: own, Source: figure.Reading},
-			figure.Term{Label: "marked off the hinge edge", Value: -marked(frame.Hinge, k), Source: figure.Choice},
-			figure.Term{Label: "marked off the lock edge", Value: -marked(frame.Lock, k), Source: figure.Choice},
+			figure.Term{Label: label, Value: own, Source: figure.Reading},
+			figure.Term{Label: "term.marked-hinge", Value: -marked(frame.Hinge, k), Source: figure.Choice},
+			figure.Term{Label: "term.marked-lock", Value: -marked(frame.Lock, k), Source: figure.Choice},
 		)
 	}
-	for i, label := range []string{"on its hinge edge", "in the middle", "on its lock edge"} {
+	for i, label := range []message.ID{"term.slab-length-hinge", "term.slab-length-middle", "term.slab-length-lock"} {
 		own := d.est(laid.Cuts[frame.Head][i].Whole + b.reads[1])
 		length[i] = figure.Sum(
 			0,
-			figure.Term{Label: "slab's length " + label, Value: own, Source: figure.Reading},
-			figure.Term{Label: "marked off the head", Value: -marked(frame.Head, i), Source: figure.Choice},
-			figure.Term{Label: "marked off the foot", Value: -marked(frame.Foot, i), Source: figure.Choice},
+			figure.Term{Label: label, Value: own, Source: figure.Reading},
+			figure.Term{Label: "term.marked-head", Value: -marked(frame.Head, i), Source: figure.Choice},
+			figure.Term{Label: "term.marked-foot", Value: -marked(frame.Foot, i), Source: figure.Choice},
 		)
 	}
 	return width, length

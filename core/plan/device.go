@@ -57,13 +57,13 @@ func devices(d door, b bay, p lock.Plan, laid *fit.Laid) (list []Device, said fi
 }
 
 func moved(f figure.Figure, up measure.Length) figure.Figure {
-	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: "the second one stands above the latch line by", Value: -up, Source: figure.Choice})
+	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: "term.second-above", Value: -up, Source: figure.Choice})
 	return figure.Sum(f.Sigma, terms...)
 }
 
 // fits says what of a device does not go into a slab, or only just.
 func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
-	thick, name := b.slab.Thickness, w.Device.Name
+	thick, name := b.slab.Thickness, w.Device.Title()
 	if hand := string(handOf(d, b)); w.Device.Handed != "" && w.Device.Handed != hand {
 		said.say(Stop, job.StepLock, "/lock/device", DeviceOfOtherHand, Args{"name": name, "made": frame.Hand(w.Device.Handed), "hand": frame.Hand(hand)})
 	}
@@ -78,17 +78,17 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 			said.say(Care, job.StepLock, "/lock/device", CoverThin, Args{"plate": message.Exact(w.Plate.Plate.Wide), "bore": message.Exact(e.Wide), "cover": message.Exact(max(e.Cover, 0)), "hides": covered(e.Cover), "smaller": message.Exact(w.Plate.Plate.Wide - 2*trade.LeastCover)})
 		}
 		if e.Bit == 0 && e.Long == 0 {
-			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": "latch bore", "dia": message.Exact(w.Device.Edge.Bore)})
+			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": message.ID("hole.latch-bore"), "dia": message.Exact(w.Device.Edge.Bore)})
 		}
 	}
 	said.add(inStile(d, b, w, laid))
 	said.add(inTheWayOf(d, w, laid))
 	for i, h := range w.Holes {
 		if h.Bit == 0 {
-			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": h.What, "dia": message.Exact(h.Dia)})
+			said.say(Care, job.StepLock, "/lock/device", NoBit, Args{"what": h.Title(), "dia": message.Exact(h.Dia)})
 		}
 		if wood := h.In.Value - h.Dia/2; wood < trade.HoleApart && wood > -h.Dia {
-			said.say(Stop, job.StepLock, "/lock/backset", HoleAtEdge, Args{"what": h.What, "wood": message.Exact(wood), "least": message.Exact(h.Dia/2 + trade.HoleApart)})
+			said.say(Stop, job.StepLock, "/lock/backset", HoleAtEdge, Args{"what": h.Title(), "wood": message.Exact(wood), "least": message.Exact(h.Dia/2 + trade.HoleApart)})
 		}
 		for _, o := range w.Holes[:i] {
 			meets(&said, h, o, thick)
@@ -106,7 +106,7 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 // meets says where two holes have too little wood between them, or none.
 func meets(said *findings, a, b lock.Hole, thick measure.Length) {
 	gap := lock.Gap(a, b)
-	args := Args{"what": a.What, "other": b.What, "wood": message.Exact(max(gap, 0)), "least": message.Exact(trade.HoleApart)}
+	args := Args{"what": a.Title(), "other": b.Title(), "wood": message.Exact(max(gap, 0)), "least": message.Exact(trade.HoleApart)}
 	blind := a.Deep > 0 && b.Deep > 0 && a.Deep+b.Deep < thick
 	if blind && a.From != b.From && a.From != trade.FromBoth && b.From != trade.FromBoth {
 		return // from opposite faces, and neither comes to the other
@@ -144,7 +144,7 @@ func inStile(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 	}
 	for _, h := range w.Holes {
 		if reach := h.In.Value + h.Dia/2; reach > stile {
-			said.say(Stop, job.StepLock, "/lock/backset", PastStile, Args{"what": h.What, "reach": message.Exact(reach), "stile": message.Exact(stile), "backset": message.Exact(max(stile-h.Dia/2, 0))})
+			said.say(Stop, job.StepLock, "/lock/backset", PastStile, Args{"what": h.Title(), "reach": message.Exact(reach), "stile": message.Exact(stile), "backset": message.Exact(max(stile-h.Dia/2, 0))})
 		}
 	}
 	if deep := w.Device.Case.Deep; deep > stile {
@@ -160,7 +160,7 @@ func boring(d door, b bay, w lock.Work) (list []message.Sentences) {
 		last := len(list) - 1
 		list[last] = append(list[last], message.Message{ID: id, Args: args})
 	}
-	kind, _ := trade.DeviceKindByID(w.Device.Kind)
+	kind, ok := trade.DeviceKindByID(w.Device.Kind)
 	if trade.Veneered(b.slab.Construction) {
 		put("bore.tape", nil)
 	}
@@ -191,14 +191,14 @@ func boring(d door, b bay, w lock.Work) (list []message.Sentences) {
 		}
 	}
 	for _, l := range w.Lengths {
-		put("bore.length", Args{"what": l.What, "long": message.Near(l.Cut.Value)})
+		put("bore.length", Args{"what": l.Part, "long": message.Near(l.Cut.Value)})
 	}
 	put("bore.together", nil)
 	if slices.Contains(levers, kind.ID) {
 		more("bore.levers", Args{"backset": message.Near(d.Lock.Backset)})
 	}
-	if kind.Note != "" {
-		more("bore.note", Args{"note": kind.Note})
+	if ok {
+		more(kind.Note(), nil)
 	}
 	if b.slab.Construction == "steel" {
 		put("bore.steel", nil)
@@ -215,7 +215,7 @@ func hole(h lock.Hole) message.Sentences {
 	if bit == 0 {
 		bit = h.Dia
 	}
-	args := Args{"what": h.What, "down": message.At(h.Down.Value), "in": message.At(h.In.Value), "bit": message.Near(bit)}
+	args := Args{"what": h.Title(), "down": message.At(h.Down.Value), "in": message.At(h.In.Value), "bit": message.Near(bit)}
 	id := message.ID("hole.deep")
 	switch {
 	case h.From == trade.FromBoth && h.Deep == 0:
@@ -256,21 +256,18 @@ func inTheWayOf(d door, w lock.Work, laid *fit.Laid) (said findings) {
 		if laid != nil {
 			from -= measure.FromMM(laid.Top[1])
 		}
-		taken = append(taken, hinge.Span{What: a.What, From: from, To: from + a.Long})
+		taken = append(taken, hinge.Span{What: message.Own(a.What), From: from, To: from + a.Long})
 	}
 	if s, blocked := hinge.Blocks(taken, top, end-top, trade.PocketWood); blocked {
 		up, down := hinge.Clear(taken, top, end-top, trade.PocketWood, 0, 4*measure.Metre)
-		by := ""
-		switch {
-		case up != nil:
-			by = d.tape.Show(top-*up) + " higher"
-		case down != nil:
-			by = d.tape.Show(*down-top) + " lower"
+		by := message.Or{}
+		if up != nil {
+			by = append(by, message.Message{ID: "way.higher", Args: Args{"by": top - *up}})
 		}
-		if up != nil && down != nil {
-			by += ", or " + d.tape.Show(*down-top) + " lower"
+		if down != nil {
+			by = append(by, message.Message{ID: "way.lower", Args: Args{"by": *down - top}})
 		}
-		said.say(Care, job.StepLock, "/lock/avoid", DeviceInTheWay, Args{"name": w.Device.Name, "what": s.What, "from": message.At(s.From), "to": message.At(s.To), "by": by})
+		said.say(Care, job.StepLock, "/lock/avoid", DeviceInTheWay, Args{"name": w.Device.Title(), "what": s.What, "from": message.At(s.From), "to": message.At(s.To), "by": by})
 	}
 	return said
 }

@@ -1,134 +1,135 @@
 package plan
 
 import (
-	"strconv"
-	"time"
+	"reflect"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
-	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/season"
 	"kindmargin/core/trade"
 )
 
-// choice is one choice of a door, in words.
-type choice struct{ what, is string }
+// choice is one choice of a door: what it is called, and an argument that says what it is.
+type choice struct {
+	what message.ID
+	is   any
+}
 
-// Differs tells how a part of two doors' choices differs, each as "what: this → that", in the
-// job's unit; nothing where it does not.
-func Differs(j job.Job, p job.Part, from, to job.Opening) (list []string) {
+// Differs tells how a part of two doors' choices differs; nothing where it does not.
+func Differs(j job.Job, p job.Part, from, to job.Opening) (list []message.Message) {
 	a, b := choicesOf(j, p, from), choicesOf(j, p, to)
 	for i := range a {
-		if a[i].is != b[i].is {
-			list = append(list, a[i].what+": "+a[i].is+" → "+b[i].is)
+		if !reflect.DeepEqual(a[i].is, b[i].is) {
+			list = append(list, message.Message{ID: "differs.change", Args: Args{"what": a[i].what, "from": a[i].is, "to": b[i].is}})
 		}
 	}
 	return list
 }
 
-// choicesOf puts a part of a door's choices in words; the same ones for every door.
+// choicesOf are a part of a door's choices; the same ones for every door.
 func choicesOf(j job.Job, p job.Part, o job.Opening) []choice {
-	say := func(l measure.Length) string { return measure.Say(l, j.Unit) }
 	switch p {
 	case job.PartMargins:
-		return marginChoices(o.Margins, say)
+		return marginChoices(o.Margins)
 	case job.PartHinges:
-		return hingeChoices(j, o.Hinges, say)
+		return hingeChoices(j, o.Hinges)
 	case job.PartLock:
-		return lockChoices(j, o.Lock, say)
+		return lockChoices(j, o.Lock)
 	case job.PartSeason:
-		return seasonChoices(j, o.Season, say)
+		return seasonChoices(o.Season)
 	}
 	return nil
 }
 
-func marginChoices(m job.Margins, say func(measure.Length) string) []choice {
+func marginChoices(m job.Margins) []choice {
 	school, _ := trade.SchoolByID(m.School)
-	list := []choice{{"margins", school.Name}}
+	list := []choice{{"choices.margins", school.Name()}}
 	for _, side := range frame.Sides {
-		is := "by the school"
+		var is any = message.ID("differs.by-school")
 		if own := m.Own(side); own != nil {
-			is = say(*own)
+			is = message.Exact(*own)
 		}
-		list = append(list, choice{side.String() + " margin", is})
+		list = append(list, choice{"size.margin-" + message.ID(side.String()), is})
 	}
-	return append(list, choice{"least margin", say(m.Least)}, choice{"unevenness", say(m.Uneven)}, choice{"paint to come", say(m.Paint)})
+	return append(list, choice{"differs.least", message.Exact(m.Least)}, choice{"differs.uneven", message.Exact(m.Uneven)}, choice{"differs.paint", message.Exact(m.Paint)})
 }
 
-func seasonChoices(j job.Job, c season.Choice, say func(measure.Length) string) []choice {
-	air, widest, sealed := "not read", trade.WidestLight, "not sealed"
+func seasonChoices(c season.Choice) []choice {
+	widest, sealed := trade.WidestLight, message.ID("differs.not-sealed")
+	var air any = message.ID("differs.not-read")
 	if c.Air != nil {
-		air = c.Air.Text(j.Unit)
+		air = message.Message{ID: "differs.air", Args: Args{"celsius": message.Celsius(c.Air.Celsius), "humidity": message.Percent(c.Air.Humidity)}}
 	}
 	if c.Widest > 0 {
 		widest = c.Widest
 	}
 	if c.Sealed {
-		sealed = "sealed all round"
+		sealed = "differs.sealed"
 	}
-	climate, wood := "left out", trade.Woods[0]
+	climate, wood := message.ID("differs.left-out"), trade.Woods[0]
 	if k, ok := trade.ClimateByID(c.Climate); ok {
-		climate = k.Name
+		climate = k.Name()
 	}
 	if w, ok := trade.WoodByID(c.Wood); ok {
 		wood = w
 	}
 	return []choice{
-		{"seasons", climate},
-		{"wood", wood.Name},
-		{"boards", named(Sawns, c.Sawn).Name},
-		{"air now", air},
-		{"month now", time.Month(max(c.Month, 1)).String()},
-		{"edges", sealed},
-		{"widest light", say(widest)},
-		{"foretold", named(SeasonSchools, c.School).Name},
+		{"choices.season", climate},
+		{"differs.wood", wood.Name()},
+		{"differs.boards", Sawns.Name(c.Sawn)},
+		{"differs.air-now", air},
+		{"differs.month-now", message.Month(max(c.Month, 1))},
+		{"differs.edges", sealed},
+		{"differs.widest", message.Exact(widest)},
+		{"differs.school", SeasonSchools.Name(c.School)},
 	}
 }
 
-func hingeChoices(j job.Job, c hinge.Choice, say func(measure.Length) string) []choice {
-	name := "one of " + say(c.Leaf) + " by " + say(c.Width)
+func hingeChoices(j job.Job, c hinge.Choice) []choice {
+	name := message.Message{ID: "differs.hinge-of", Args: Args{"leaf": message.Exact(c.Leaf), "width": message.Exact(c.Width)}}
 	if h, ok := j.Kit.Hinge(c.Size); ok {
-		name = h.Name
+		name = h.Title()
 	}
-	where := map[string]string{hinge.FromPockets: "the pockets in the jamb", hinge.OwnPlaces: "places of one's own", hinge.WholeEdge: "along the whole edge"}[c.From]
+	where := map[string]message.ID{hinge.FromPockets: "differs.pockets", hinge.OwnPlaces: "differs.own-places", hinge.WholeEdge: "differs.whole-edge"}[c.From]
 	if r, ok := trade.HingeRuleByID(c.From); ok {
-		where = r.Name
+		where = r.Name()
 	}
-	third := "midway"
+	third := message.ID("differs.midway")
 	if c.Third == hinge.MoveUp {
-		third = "moved up"
+		third = "differs.moved-up"
 	}
 	return []choice{
-		{"hinge", name},
-		{"pocket", say(c.Plate) + " deep, " + say(c.Width) + " wide, leaf " + say(c.Leaf)},
-		{"where", where},
-		{"how many", strconv.Itoa(HingesOf(c))},
-		{"third hinge", third},
+		{"differs.hinge", name},
+		{"differs.pocket", message.Message{ID: "differs.pocket-size", Args: Args{"plate": message.Exact(c.Plate), "width": message.Exact(c.Width), "leaf": message.Exact(c.Leaf)}}},
+		{"differs.where", where},
+		{"differs.how-many", message.Number(HingesOf(c))},
+		{"differs.third", third},
 	}
 }
 
-func lockChoices(j job.Job, c lock.Choice, say func(measure.Length) string) []choice {
-	name := func(id, none string) string {
+func lockChoices(j job.Job, c lock.Choice) []choice {
+	name := func(id string, none message.Message) message.Message {
 		if d, ok := j.Kit.Device(id); ok {
-			return d.Name
+			return d.Title()
 		}
 		return none
 	}
-	height := "the strike in the jamb"
+	var height any = message.ID("differs.strike")
 	if c.From == lock.FromHandle {
-		height = say(c.Handle) + " above the floor"
+		height = message.Message{ID: "differs.above-floor", Args: Args{"handle": message.Exact(c.Handle)}}
 	}
-	held := "nothing"
+	held := message.ID("differs.held-to-none")
 	if r, ok := c.HeldTo(); ok {
-		held = r.Name
+		held = r.Name()
 	}
 	return []choice{
-		{"lock", name(c.Device, "a latch, bore "+say(c.Bore))},
-		{"backset", say(c.Backset)},
-		{"height by", height},
-		{"height held to", held},
-		{"second one", name(c.Second, "none")},
+		{"differs.lock", name(c.Device, message.Message{ID: "differs.latch-bore", Args: Args{"bore": message.Exact(c.Bore)}})},
+		{"differs.backset", message.Exact(c.Backset)},
+		{"differs.height", height},
+		{"differs.held-to", held},
+		{"differs.second", name(c.Second, message.Message{ID: "differs.none"})},
 	}
 }

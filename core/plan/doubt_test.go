@@ -15,6 +15,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
@@ -69,7 +70,7 @@ func TestWhileReadingsClashNothingIsReady(t *testing.T) {
 	o := careful()
 	sound := Solve(house, o)
 	require.Empty(t, sound.Clashes)
-	require.Equal(t, "ready to cut", stateOf(sound, job.StepCut).Says, "%v", sound.Findings)
+	require.Equal(t, message.ID("step-open.cut"), stateOf(sound, job.StepCut).Says, "%v", sound.Findings)
 
 	o.Readings[2].Value += mm(10)
 	p := Solve(house, o)
@@ -79,7 +80,7 @@ func TestWhileReadingsClashNothingIsReady(t *testing.T) {
 	for _, step := range job.Steps[1:] {
 		n := stateOf(p, step)
 		assert.Equal(t, Waits, n.State, "%v", step)
-		assert.Contains(t, n.Says, "until the readings agree")
+		assert.Equal(t, message.ID("notch.clash"), n.Says)
 	}
 	assert.Equal(t, job.StepMeasure, p.Next)
 
@@ -87,7 +88,7 @@ func TestWhileReadingsClashNothingIsReady(t *testing.T) {
 	require.Len(t, p.Without, 1)
 	without := p.Without[0]
 	assert.Equal(t, o.Readings[2].ID, without.Reading.ID)
-	assert.Equal(t, "ready to cut", stateOf(*without.Plan, job.StepCut).Says)
+	assert.Equal(t, message.ID("step-open.cut"), stateOf(*without.Plan, job.StepCut).Says)
 	require.Len(t, without.Plan.Leaves[0].Cut.Edges, 4)
 	for i, c := range without.Plan.Leaves[0].Cut.Edges {
 		for k, m := range c.Marks {
@@ -121,7 +122,7 @@ func TestAHeadThatNobodyHeldASquareToIsNotCut(t *testing.T) {
 	o.Readings = few
 	p := Solve(house, o)
 	require.True(t, said(p, Stop, " before you cut"), "%v", p.Findings)
-	assert.Equal(t, "look at what is wrong", stateOf(p, job.StepCut).Says)
+	assert.Equal(t, message.ID("notch.wrong"), stateOf(p, job.StepCut).Says)
 	require.NotEmpty(t, p.ToRead)
 	waits := find(p, Stop, "at the lock corner. That leaves").Args["reading"].(survey.Reading)
 	assert.Contains(t, []survey.Kind{survey.Square, survey.Level, survey.Plumb}, waits.Kind)
@@ -130,7 +131,7 @@ func TestAHeadThatNobodyHeldASquareToIsNotCut(t *testing.T) {
 	p = Solve(house, o)
 	assert.False(t, said(p, Stop, " before you cut"))
 	assert.True(t, said(p, Care, "You are cutting without the "))
-	assert.Equal(t, "ready to cut", stateOf(p, job.StepCut).Says)
+	assert.Equal(t, message.ID("step-open.cut"), stateOf(p, job.StepCut).Says)
 
 	o.Cut.Knowing = false
 	for n := 1; said(p, Stop, "at the lock corner. That leaves") || n == 1; n++ {
@@ -232,7 +233,7 @@ func TestALowDoorIsTaken(t *testing.T) {
 	o.Readings = []survey.Reading{
 		{ID: "a", Kind: survey.Height, At: in(2, 1), Value: in(43, 1)},
 	}
-	require.NoError(t, o.Check(measure.Inches))
+	require.NoError(t, o.Check())
 	p := Solve(j, o)
 	require.NotEmpty(t, p.ToRead)
 	assert.Less(t, p.ToRead[0].Reading.At, in(43, 1), "the width is asked for inside it")

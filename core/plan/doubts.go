@@ -67,7 +67,7 @@ func taper(d door, s surveyed, o fit.Outline, left frame.Each[float64]) (ask *Su
 		// The taper is some sigmas of the slope, so it falls as that does.
 		"then": measure.FromMM(max(left[frame.Head]*g.To/g.From, 0)),
 	})
-	first := d.suggestion(g.Reading, brings(d.unit, frame.Head, ends[frame.Head][2], g), false)
+	first := d.suggestion(g.Reading, brings(frame.Head, 2, g), false)
 	return &first, said
 }
 
@@ -107,7 +107,7 @@ func middles(d door, s surveyed, _ fit.Outline, _ frame.Each[float64]) (ask *Sug
 		}
 		d.doubt(&said, MiddleUnread, MiddleUnreadKnowing, Args{"wall": message.Wall(side), "sure": message.Sure(sigma), "reading": gains[0].Reading})
 		if ask == nil {
-			a := d.suggestion(gains[0].Reading, middleBrings(d.unit, side, gains[0]), false)
+			a := d.suggestion(gains[0].Reading, middleBrings(side, gains[0]), false)
 			ask = &a
 		}
 	}

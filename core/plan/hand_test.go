@@ -23,7 +23,7 @@ func TestTheHandAgainstWhatIsKnown(t *testing.T) {
 	assert.Contains(t, wordsOf(ofCode(p.Findings, PocketsAcross)[0], measure.Millimetres, house.Tape), "The hinges are said to be on the right, but the old recesses are in the left jamb.")
 	assert.False(t, p.Notches[0].Ready, "nothing is cut to a door that turns the other way")
 	o.Seen.Strike = "up"
-	assert.ErrorContains(t, o.Check(measure.Millimetres), "/seen/strike")
+	assert.ErrorContains(t, o.Check(), "/seen/strike")
 }
 
 func TestASlabOrderedOrTurnedTheWrongWay(t *testing.T) {
@@ -40,7 +40,7 @@ func TestASlabOrderedOrTurnedTheWrongWay(t *testing.T) {
 	l := Solve(house, o).Leaves[0]
 	require.Len(t, ofCode(l.Findings, TopIsDown), 1)
 	o.Slab.Block = frame.Head
-	assert.ErrorContains(t, o.Check(measure.Millimetres), "/slab/block")
+	assert.ErrorContains(t, o.Check(), "/slab/block")
 
 	// The second leaf of a pair hangs on the other jamb, so its hand is the other.
 	o = square()

@@ -34,13 +34,13 @@ func hang(d door, b bay, o fit.Outline, corner figure.Figure, sure frame.Each[fl
 		said.add(more)
 		y := size.TopHinge - m.Slab.Value.MM() - c.Leaf.MM()/2
 		terms := []figure.Term{
-			{Label: "hinge margin planned here, pins on one line", Value: d.est(o.Edges[frame.Hinge].GapAt(y)), Source: figure.Estimate},
-			{Label: "what the hinge gives, leaves flush", Value: -c.Flush().Value, Source: figure.Choice},
+			{Label: "term.hinge-margin-here", Value: d.est(o.Edges[frame.Hinge].GapAt(y)), Source: figure.Estimate},
+			{Label: "term.hinge-gives", Value: -c.Flush().Value, Source: figure.Choice},
 		}
 		if c.From == hinge.FromPockets {
 			said.add(old(d, name, i))
 			if deep := c.PocketAt(i).Deep; deep != 0 && deep != c.Plate {
-				terms = append(terms, figure.Term{Label: "old pocket's depth, less the leaf's thickness", Value: deep - c.Plate, Source: figure.Reading})
+				terms = append(terms, figure.Term{Label: "term.old-pocket-less-leaf", Value: deep - c.Plate, Source: figure.Reading})
 			}
 		}
 		h := Hinge{name, m, figure.Sum(0, terms...).Rounded(packers(d), measure.Nearest)}
@@ -52,21 +52,21 @@ func hang(d door, b bay, o fit.Outline, corner figure.Figure, sure frame.Each[fl
 }
 
 // nameOf is what a hinge is called; of a continuous one, the place that is packed.
-func nameOf(c hinge.Choice, i, of int) string {
+func nameOf(c hinge.Choice, i, of int) message.ID {
 	if c.From == hinge.WholeEdge {
-		return [...]string{"hinge's top", "hinge's middle", "hinge's foot"}[i]
+		return [...]message.ID{"hinge.whole-top", "hinge.whole-middle", "hinge.whole-foot"}[i]
 	}
 	return hingeNames[of][i]
 }
 
 // hingeNames by how many there are.
-var hingeNames = map[int][]string{
-	2: {"top hinge", "bottom hinge"}, 3: {"top hinge", "middle hinge", "bottom hinge"},
-	4: {"top hinge", "second hinge", "third hinge", "bottom hinge"},
+var hingeNames = map[int][]message.ID{
+	2: {"hinge.top", "hinge.bottom"}, 3: {"hinge.top", "hinge.middle", "hinge.bottom"},
+	4: {"hinge.top", "hinge.second", "hinge.third", "hinge.bottom"},
 }
 
 // old says what an old pocket and its leaf need, and how the new leaf lies in it.
-func old(d door, name string, i int) (said findings) {
+func old(d door, name message.ID, i int) (said findings) {
 	c, p := d.Hinges, d.Hinges.PocketAt(i)
 	at := "/hinges/old/" + strconv.Itoa(i)
 	for _, id := range p.Faults {

@@ -14,6 +14,7 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
@@ -111,7 +112,7 @@ func TestOldPocketsInTheWay(t *testing.T) {
 	l := Solve(house, o).Leaves[0]
 	said := ofCode(l.Findings, HingeInTheWay)
 	require.Len(t, said, 1, "153 to 253 in the jamb covers 160 to 235; the lower one is in the way")
-	assert.Equal(t, "bottom hinge", said[0].Args["name"])
+	assert.Equal(t, message.ID("hinge.bottom"), said[0].Args["name"])
 	o.Hinges.Old[1].Filled = true
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeInTheWay))
 }
@@ -124,7 +125,7 @@ func TestOldPocketsAndTheirHinges(t *testing.T) {
 	o.Hinges.Old = []hinge.Pocket{
 		{Long: mm(70), Wide: mm(32), Deep: mm(3), Faults: []string{"loose", "split"}}, {Long: mm(75.4)},
 	}
-	require.NoError(t, o.Check(measure.Millimetres))
+	require.NoError(t, o.Check())
 	l := Solve(house, o).Leaves[0]
 	assert.Equal(t, plain[0].Pack.Value+mm(1), l.Hinges[0].Pack.Value, "a pocket 3 deep for a leaf of 2 is packed up by 1")
 	assert.Equal(t, plain[1].Pack.Value, l.Hinges[1].Pack.Value)
@@ -133,7 +134,7 @@ func TestOldPocketsAndTheirHinges(t *testing.T) {
 	assert.Len(t, ofCode(l.Findings, PocketFill), 1, "3 too wide")
 	assert.Contains(t, wordsOf(ofCode(l.Findings, OldHinge)[0], measure.Millimetres, house.Tape), "Old top hinge: it is loose.")
 	o.Hinges.Old = append(o.Hinges.Old, hinge.Pocket{})
-	assert.ErrorContains(t, o.Check(measure.Millimetres), "2 pockets and 3 descriptions")
+	assert.ErrorContains(t, o.Check(), "refused.pockets-described given=3 pockets=2")
 }
 
 func TestWhatHingesCarry(t *testing.T) {

@@ -16,7 +16,7 @@ type Hanging struct {
 	Open   figure.Figure     // and standing open at 90°, where the floor is another
 	Two    bool              // two people lift it
 	Steps  []message.Message // in their order
-	Goes   string            // which leaf goes on the slab, and which way the pin comes out
+	Goes   message.Sentences // which leaf goes on the slab, and which way the pin comes out
 	Screws []message.Message // of each leaf, with their pilots, and which for the trial
 }
 
@@ -29,9 +29,9 @@ func hanging(d door, b bay, l Leaf, corners [2]figure.Figure) *Hanging {
 	known, _ := d.kit.Hinge(d.Hinges.Size)
 	h.Screws = screws(d.unit, known)
 	if kind, ok := trade.HingeKindByID(known.Kind); ok {
-		h.Goes = kind.Goes
+		h.Goes = message.Sentences{{ID: kind.Goes()}}
 		if kind.Handed {
-			h.Goes += " It is handed: buy it for hinges on the " + string(handOf(d, b)) + "."
+			h.Goes = append(h.Goes, message.Message{ID: "hinge-handed." + message.ID(handOf(d, b))})
 		}
 	}
 	put := func(id message.ID, args Args) { h.Steps = append(h.Steps, message.Message{ID: id, Args: args}) }
@@ -70,7 +70,7 @@ func screws(u measure.Unit, h trade.Hinge) []message.Message {
 	}
 	list := []message.Message{
 		{ID: "screws.each", Args: Args{
-			"count": message.Number(h.Screws), "screw": h.Screw.Say(u),
+			"count": message.Number(h.Screws), "screw": h.Screw.Message(),
 			"soft": message.Near(h.Screw.Pilot(trade.Soft, u)), "hard": message.Near(h.Screw.Pilot(trade.Hard, u)),
 		}},
 		{ID: "screws.trial", Args: Args{"trial": trade.Trial(h.Screws)}},

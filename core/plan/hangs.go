@@ -105,7 +105,7 @@ func (h *tries) find(d door, k int, hang job.Hang) Hung {
 	found := Hung{Hang: hang, DidSays: didSays(hang.Did, names), Gaps: make([]FoundGap, len(hang.Gaps))}
 	rows, constants := make([]survey.Row, len(hang.Gaps)), make([]float64, len(hang.Gaps))
 	for i, g := range hang.Gaps {
-		found.Gaps[i] = FoundGap{Reading: g, Name: g.Title(d.unit)}
+		found.Gaps[i] = FoundGap{Reading: g}
 		rows[i], constants[i] = h.prior.Gap(h.prior.Hangs[k], g.Side, g.At.MM())
 	}
 	if k < len(h.tried.Hangs)-1 || len(rows) == 0 {

@@ -67,8 +67,8 @@ func bored(d door, b bay, laid *fit.Laid) *figure.Figure {
 	}
 	f := figure.Sum(
 		0,
-		figure.Term{Label: "slab's top to the bore that is there", Value: b.slab.Handle, Source: figure.Reading},
-		figure.Term{Label: "comes off the head there, once what is left on is planed off", Value: -d.est(laid.Final), Source: figure.Estimate},
+		figure.Term{Label: "term.slab-top-to-bore", Value: b.slab.Handle, Source: figure.Reading},
+		figure.Term{Label: "term.off-head-at-last", Value: -d.est(laid.Final), Source: figure.Estimate},
 	)
 	return &f
 }

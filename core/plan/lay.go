@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
@@ -16,7 +17,7 @@ import (
 type laying struct {
 	outline fit.Outline // with the strike that is there, and the place where the slab was offered up
 	chosen  fit.Judged
-	rules   []string
+	rules   []message.ID
 	ways    []Way
 }
 

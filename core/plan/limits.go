@@ -67,7 +67,7 @@ func over(b bay, way fit.Judged) (said findings) {
 			continue
 		}
 		said.say(Stop, job.StepCut, b.at+"/limits/"+side.String(), OverLimit, Args{
-			"edge": message.Edge(side), "off": off, "more": message.Fine(measure.FromMM(by)), "construction": kind.Name, "most": message.Exact(b.slab.Most(side)),
+			"edge": message.Edge(side), "off": off, "more": message.Fine(measure.FromMM(by)), "construction": kind.Name(), "most": message.Exact(b.slab.Most(side)),
 		})
 	}
 	return said

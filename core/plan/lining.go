@@ -1,9 +1,6 @@
 package plan
 
 import (
-	"fmt"
-	"strings"
-
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
@@ -20,14 +17,14 @@ type Lining struct {
 	Width  figure.Figure // between its jambs
 	Height figure.Figure // from the floor that is there to its head
 	Packs  []Packing
-	Steps  []string // in words, in their order
+	Steps  []message.Message // in their order
 }
 
 // Packing is a place where the frame is packed off the wall.
 type Packing struct {
 	Side  frame.Side
 	Up    measure.Length // from the floor
-	What  string         // what it stands behind
+	What  message.ID     // what it stands behind
 	Thick measure.Length // about
 }
 
@@ -52,28 +49,28 @@ func clearOf(d door) *cleared {
 		if s.Width == 0 || s.Length == 0 {
 			return nil
 		}
-		name := "slab at its widest"
+		name := message.ID("term.slab-widest")
 		if len(bays) > 1 {
-			name = []string{"hinge jamb's leaf at its widest", "lock jamb's leaf at its widest"}[i]
+			name = []message.ID{"term.hinge-leaf-widest", "term.lock-leaf-widest"}[i]
 		}
 		width = append(
 			width, figure.Term{Label: name, Value: max(s.Width, s.WidthMid, s.WidthFoot), Source: figure.Reading},
-			figure.Term{Label: "hinge margin wanted", Value: hinge.Value, Source: figure.Choice},
+			figure.Term{Label: "term.hinge-margin-wanted", Value: hinge.Value, Source: figure.Choice},
 		)
 		if i == 0 {
-			width = append(width, figure.Term{Label: "lock margin wanted", Value: lock.Value, Source: figure.Choice})
+			width = append(width, figure.Term{Label: "term.lock-margin-wanted", Value: lock.Value, Source: figure.Choice})
 		} else {
-			width = append(width, figure.Term{Label: "the other half of the margin between", Value: d.Pair.Meeting - lock.Value, Source: figure.Choice})
+			width = append(width, figure.Term{Label: "term.other-half-between", Value: d.Pair.Meeting - lock.Value, Source: figure.Choice})
 		}
 		long = max(long, s.Length, s.LengthLock)
 	}
 	height := []figure.Term{
-		{Label: "slab at its longest", Value: long, Source: figure.Reading},
-		{Label: "head margin wanted", Value: head.Value, Source: figure.Choice},
-		{Label: "foot margin wanted, over the floor that is there", Value: foot.Value, Source: figure.Choice},
+		{Label: "term.slab-longest", Value: long, Source: figure.Reading},
+		{Label: "term.head-margin-wanted", Value: head.Value, Source: figure.Choice},
+		{Label: "term.foot-margin-wanted", Value: foot.Value, Source: figure.Choice},
 	}
 	if high := highest(d); high > 0 {
-		height = append(height, figure.Term{Label: "the floor's highest place, over that under the hinge jamb", Value: high, Source: figure.Reading})
+		height = append(height, figure.Term{Label: "term.floor-highest", Value: high, Source: figure.Reading})
 	}
 	return &cleared{figure.Sum(0, width...), figure.Sum(0, height...)}
 }
@@ -204,52 +201,52 @@ func (l *Lining) packs(d door, leaves []Leaf) {
 		a, b := l.Pack[i].MM(), l.Pack[i+1].MM()
 		return measure.FromMM(a+(b-a)*(at-float64(i))).Round(d.tape.Step(), measure.Nearest)
 	}
-	put := func(side frame.Side, up measure.Length, what string) {
+	put := func(side frame.Side, up measure.Length, what message.ID) {
 		l.Packs = append(l.Packs, Packing{side, up.Round(10*measure.Millimetre, measure.Nearest), what, thick(up)})
 	}
 	for i, leaf := range leaves {
 		side := []frame.Side{frame.Hinge, frame.Lock}[i]
-		put(side, 100*measure.Millimetre, "the foot")
+		put(side, 100*measure.Millimetre, "packed.foot")
 		for k := len(leaf.Hinges) - 1; k >= 0; k-- {
 			h := leaf.Hinges[k]
-			put(side, high[side]-h.Jamb.Value-d.Hinges.Leaf/2, "the "+strings.ToLower(h.Name))
+			put(side, high[side]-h.Jamb.Value-d.Hinges.Leaf/2, h.Name)
 		}
 	}
 	if d.Pair == nil {
-		put(frame.Lock, 100*measure.Millimetre, "the foot")
+		put(frame.Lock, 100*measure.Millimetre, "packed.foot")
 		strike := high[frame.Lock] / 2
 		if len(leaves) > 0 && leaves[0].Latch != nil {
 			strike = high[frame.Lock] - leaves[0].Latch.Jamb.Value
 		}
-		put(frame.Lock, strike, "the strike")
-		put(frame.Lock, high[frame.Lock]-100*measure.Millimetre, "the head")
+		put(frame.Lock, strike, "packed.strike")
+		put(frame.Lock, high[frame.Lock]-100*measure.Millimetre, "packed.head")
 	}
 }
 
 // steps are how it is made and set. Common practice.
 func (l *Lining) steps(d door) {
-	say := func(v measure.Length) string { return measure.Say(v.Round(d.tape.Step(), measure.Nearest), d.unit) }
-	joined := map[lining.Joint]string{
-		lining.Housed:  fmt.Sprintf("House the head for the jambs, %s deep, %s between the housings; glue, pin, and two long screws a side.", say(l.House), say(l.Frame.Width)),
-		lining.Over:    "Lay the head on the jambs, flush at both ends; glue, and two long screws down into each.",
-		lining.Between: "Stand the head between the jambs, flush with their tops; glue, and two long screws in through each.",
-	}[d.Framed().Joint]
-	ripped := fmt.Sprintf("Rip all three to %s, flush with both faces of the wall.", say(l.Rip[frame.Hinge][0]))
-	if l.Taper {
-		ripped = "Mark each lining's width at foot, middle and head, and rip it to the line; the head runs from the one jamb's width to the other's."
+	say := func(id message.ID, args Args) { l.Steps = append(l.Steps, message.Message{ID: id, Args: args}) }
+	say("lining.check-slab", nil)
+	say("lining.cut", Args{"hinge": l.Jamb[frame.Hinge], "lock": l.Jamb[frame.Lock], "head": l.Head})
+	switch {
+	case !l.Walls:
+		say("lining.measure-wall", nil)
+	case l.Taper:
+		say("lining.rip-taper", nil)
+	default:
+		say("lining.rip", Args{"rip": l.Rip[frame.Hinge][0]})
 	}
-	if !l.Walls {
-		ripped = "Measure the wall at all six places before anything is ripped."
+	say("lining.pockets", nil)
+	switch d.Framed().Joint {
+	case lining.Housed:
+		say("lining.housed", Args{"deep": l.House, "between": l.Frame.Width})
+	case lining.Over:
+		say("lining.over", nil)
+	case lining.Between:
+		say("lining.between", nil)
 	}
-	l.Steps = []string{
-		"Check the slab first: width at head, middle and foot, length on both edges. The frame is cut to its greatest.",
-		fmt.Sprintf("Cut the jambs to %s and %s, hinge and lock; the head to %s. Mark which is which.", say(l.Jamb[frame.Hinge]), say(l.Jamb[frame.Lock]), say(l.Head)),
-		ripped,
-		"Cut the hinge pockets and the strike on the trestles, from the same rod as the slab's: set it the head margin past the slab's top.",
-		joined,
-		fmt.Sprintf("Screw the brace across the foot, %s between the jambs; check it clear at head, middle and foot, its diagonals alike, and out of wind.", say(l.Brace)),
-		fmt.Sprintf("Stand it in: about %s of packing a side. Hinge jamb first, plumb and straight, packed behind each hinge; then the head level; then the lock jamb.", say(max(l.Pack[1], trade.Packing))),
-		"Two screws through each packing, and one behind each hinge's leaf. The brace stays on until the last is in.",
-		"Then read it like any opening, and hang the slab.",
-	}
+	say("lining.brace", Args{"brace": l.Brace})
+	say("lining.stand", Args{"packing": max(l.Pack[1], trade.Packing)})
+	say("lining.screw", nil)
+	say("lining.read", nil)
 }

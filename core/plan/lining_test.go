@@ -51,7 +51,7 @@ func TestClearSizesOfAFrame(t *testing.T) {
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			o := toFrame(c.change)
-			require.NoError(t, o.Check(measure.Millimetres))
+			require.NoError(t, o.Check())
 			l := Solve(house, o).Lining
 			require.NotNil(t, l)
 			assert.InDelta(t, c.width, l.Width.Value.MM(), 1e-6)
@@ -74,7 +74,7 @@ func TestAFrameIsMarkedBeforeItStands(t *testing.T) {
 	p := Solve(house, o)
 	assert.Empty(t, p.ToRead)
 	assert.Equal(t, Open, p.Notches[0].State)
-	assert.Equal(t, makeFrame, p.Notches[0].Says)
+	assert.Equal(t, message.ID("notch.frame"), p.Notches[0].Says)
 	l := p.Leaves[0]
 	require.Len(t, l.Hinges, 2)
 	for _, h := range l.Hinges {
@@ -168,14 +168,14 @@ func TestAFrameStandsOnTheFloorThatIsThere(t *testing.T) {
 			p := Solve(house, o)
 			assert.InDelta(t, c.height, p.Lining.Height.Value.MM(), 1e-6)
 			assert.InDelta(t, c.lockJamb, (p.Lining.Jamb[frame.Hinge] - p.Lining.Jamb[frame.Lock]).MM(), 1e-6)
-			foot := map[string]float64{}
+			foot := map[int]float64{}
 			for _, l := range p.Leaves[0].Light {
 				if l.Side == frame.Foot {
 					foot[l.Where] = l.Margin.Value.MM()
 				}
 			}
-			assert.InDelta(t, c.hinge, foot["hinge corner"], 0.02)
-			assert.InDelta(t, c.lock, foot["lock corner"], 0.02)
+			assert.InDelta(t, c.hinge, foot[0], 0.02)
+			assert.InDelta(t, c.lock, foot[2], 0.02)
 			for _, code := range []Code{FrameHigh, FrameLow, FrameFloorUnread, FrameHighUnread} {
 				assert.Empty(t, ofCode(p.Findings, code), "%v", code)
 			}
@@ -183,7 +183,7 @@ func TestAFrameStandsOnTheFloorThatIsThere(t *testing.T) {
 			l := p.Leaves[0].Latch
 			assert.InDelta(t, c.height-c.floor-1000, l.Jamb.Value.MM(), 0.3, "the strike, down from the head")
 			strike := p.Lining.Packs[len(p.Lining.Packs)-2]
-			require.Equal(t, "the strike", strike.What)
+			require.Equal(t, message.ID("packed.strike"), strike.What)
 			assert.InDelta(t, 1000, strike.Up.MM(), 5, "packed where the strike comes, from the floor under its own jamb")
 			for i, h := range p.Leaves[0].Hinges {
 				assert.Equal(t, level.Leaves[0].Hinges[i].Jamb, h.Jamb, "hinges are told from the head")

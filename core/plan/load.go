@@ -34,20 +34,20 @@ type Pull struct {
 // before anything is read. wanted is the hinge margin.
 func gauges(d door, b bay, wanted measure.Length) (g Gauges, said findings) {
 	c := d.Hinges
-	leaf := func(label string, v measure.Length) figure.Figure {
+	leaf := func(label message.ID, v measure.Length) figure.Figure {
 		return figure.Sum(0, figure.Term{Label: label, Value: v, Source: figure.Choice})
 	}
-	g = Gauges{Depth: leaf("the leaf's own thickness: flush", c.Plate), Width: leaf("the leaf's own width, from the pull face", c.Width), Flush: c.Flush()}
+	g = Gauges{Depth: leaf("term.leaf-thickness", c.Plate), Width: leaf("term.leaf-width-own", c.Width), Flush: c.Flush()}
 	if b.slab.Thickness > 0 {
 		g.Setback = figure.Sum(
 			0,
-			figure.Term{Label: "slab's thickness", Value: b.slab.Thickness, Source: figure.Reading},
-			figure.Term{Label: "width of the leaf, let in", Value: -c.Width, Source: figure.Choice},
+			figure.Term{Label: "term.thickness", Value: b.slab.Thickness, Source: figure.Reading},
+			figure.Term{Label: "term.leaf-width", Value: -c.Width, Source: figure.Choice},
 		)
 	}
 	known, _ := d.kit.Hinge(c.Size)
 	said = suits(d, b, trade.Hinge{
-		Name: known.Name, Kind: known.Kind, Leaf: c.Leaf, Width: c.Width, Plate: c.Plate, Closed: c.Closed, Pin: d.Swing.Pin, Load: known.Load,
+		ID: known.ID, Name: known.Name, Kind: known.Kind, Leaf: c.Leaf, Width: c.Width, Plate: c.Plate, Closed: c.Closed, Pin: d.Swing.Pin, Load: known.Load,
 	}, wanted)
 	said.add(count(d, b))
 	return g, said
@@ -97,7 +97,7 @@ func suits(d door, b bay, h trade.Hinge, wanted measure.Length) (said findings) 
 	}
 	n, weight := HingesOf(d.Hinges), b.slab.Weight()
 	if most := h.Load * float64(n) / 2; h.Load > 0 && weight > most {
-		said.say(Care, job.StepHinges, "/hinges/size", HingeTooLight, Args{"weight": message.Mass(weight), "hinges": number(n), "name": h.Name, "most": message.Mass(most)})
+		said.say(Care, job.StepHinges, "/hinges/size", HingeTooLight, Args{"weight": message.Mass(weight), "hinges": message.Number(n), "name": h.Title(), "most": message.Mass(most)})
 	}
 	return said
 }
@@ -117,12 +117,12 @@ func count(d door, b bay) (said findings) {
 	switch grade, _ := trade.HingeGradeFor(weight); {
 	case known.Load > 0: // suits says it
 	case weight > usual.Most:
-		said.say(Care, job.StepHinges, "/hinges/count", HingesOverloaded, Args{"weight": message.Mass(weight), "most": message.Mass(usual.Most), "grade": number(grade)})
+		said.say(Care, job.StepHinges, "/hinges/count", HingesOverloaded, Args{"weight": message.Mass(weight), "most": message.Mass(usual.Most), "grade": message.Number(grade)})
 	case weight > usual.Two && n < 3:
 		said.say(Care, job.StepHinges, "/hinges/count", ThreeHinges, Args{"weight": message.Mass(weight)})
 	}
 	if usual := trade.HingesByHeight(b.slab.Length); c.From != hinge.FromPockets && d.unit == measure.Inches && n < usual {
-		said.say(Note, job.StepHinges, "/hinges/count", HingesByHeight, Args{"length": b.slab.Length, "usual": number(usual), "hinges": number(n), "each": message.Exact(30 * measure.Inch)})
+		said.say(Note, job.StepHinges, "/hinges/count", HingesByHeight, Args{"length": b.slab.Length, "usual": message.Number(usual), "hinges": message.Number(n), "each": message.Exact(30 * measure.Inch)})
 	}
 	return said
 }

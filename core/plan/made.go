@@ -27,7 +27,7 @@ func made(d door, b bay, l Leaf, corner figure.Figure) *job.Made {
 	}
 	m := job.Made{Hand: handOf(d, b), Margin: corner.Value}
 	if d.rules > rules1 {
-		m.Rules = int(d.rules)
+		m.Rules = int(min(d.rules, rules2)) // since then only marks of finished steps are otherwise
 	}
 	for i, h := range l.Hinges {
 		jamb := d.Hinges.Plate

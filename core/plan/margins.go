@@ -65,16 +65,16 @@ func margins(d door, s surveyed) (wanted frame.Each[figure.Figure], want fit.Tar
 func wantedAt(d door, side frame.Side, head measure.Length) figure.Figure {
 	school, _ := trade.SchoolByID(d.Margins.School)
 	meets := d.Pair != nil && side == frame.Lock
-	f := figure.Sum(0, figure.Term{Label: school.Name + " (" + school.Source + ")", Value: school.Margin[side], Source: figure.Rule})
+	f := figure.Sum(0, figure.Term{Label: "term.school", Args: Args{"school": school.Name(), "source": school.Source}, Value: school.Margin[side], Source: figure.Rule})
 	switch own := d.Margins.Own(side); {
 	case meets:
 		f = figure.Sum(
 			0,
-			figure.Term{Label: "margin between the leaves", Value: d.Pair.Meeting, Source: figure.Choice},
-			figure.Term{Label: "the other leaf's half", Value: -(d.Pair.Meeting - d.Pair.Meeting/2), Source: figure.Rule},
+			figure.Term{Label: "term.between-leaves", Value: d.Pair.Meeting, Source: figure.Choice},
+			figure.Term{Label: "term.other-half", Value: -(d.Pair.Meeting - d.Pair.Meeting/2), Source: figure.Rule},
 		)
 	case own != nil:
-		f = figure.Sum(0, figure.Term{Label: "set for this door", Value: *own, Source: figure.Choice})
+		f = figure.Sum(0, figure.Term{Label: "term.own", Value: *own, Source: figure.Choice})
 	case side == frame.Hinge && school.Margin[side] == 0:
 		f = d.Hinges.Flush()
 	}
@@ -91,15 +91,15 @@ func coming(m job.Margins, side frame.Side, f figure.Figure, head measure.Length
 	terms := f.Terms
 	if side == frame.Foot && m.Sweep {
 		terms = []figure.Term{
-			{Label: "first cut for a sweep: floor to head less 1/2 in", Value: sweepCut, Source: figure.Rule},
-			{Label: "of this, the head margin", Value: -head, Source: figure.Choice},
+			{Label: "term.sweep-cut", Value: sweepCut, Source: figure.Rule},
+			{Label: "term.of-this-head", Value: -head, Source: figure.Choice},
 		}
 	}
 	if side == frame.Foot && m.Floor > 0 {
-		terms = append(terms[:len(terms):len(terms)], figure.Term{Label: "floor still to come", Value: m.Floor, Source: figure.Choice})
+		terms = append(terms[:len(terms):len(terms)], figure.Term{Label: "term.floor-to-come", Value: m.Floor, Source: figure.Choice})
 	}
 	if m.Paint > 0 && side != frame.Foot {
-		terms = append(terms[:len(terms):len(terms)], figure.Term{Label: "paint still to come on slab and jamb", Value: m.Paint, Source: figure.Choice})
+		terms = append(terms[:len(terms):len(terms)], figure.Term{Label: "term.paint-to-come", Value: m.Paint, Source: figure.Choice})
 	}
 	return figure.Sum(0, terms...)
 }
@@ -123,7 +123,7 @@ func outlines(d door, s surveyed, bays []bay, want fit.Targets) ([]fit.Outline, 
 		said.say(Stop, job.StepMargins, "", NoRoom, Args{"width": measure.FromMM(room.Width), "height": measure.FromMM(room.Height)})
 		return nil, said
 	case err != nil:
-		said.say(Stop, job.StepMargins, "", NoOutline, Args{"problem": err.Error()})
+		said.say(Stop, job.StepMargins, "", NoOutline, Args{"problem": problemOf(err)})
 		return nil, said
 	}
 	for i, b := range bays {
@@ -193,12 +193,6 @@ func hollow(d door, b bay, o fit.Outline, want fit.Targets) (fit.Outline, findin
 	return o, said
 }
 
-// ends names the three places of a side where its margin is judged.
-var ends = frame.Each[[3]string]{
-	frame.Head: {"hinge corner", "middle", "lock corner"}, frame.Foot: {"hinge corner", "middle", "lock corner"},
-	frame.Hinge: {"foot", "middle", "head"}, frame.Lock: {"foot", "middle", "head"},
-}
-
 // light gives the margins that an outline leaves at the three places of each
 // side, and the worst sigma of each side in mm.
 func light(d door, o fit.Outline, wanted frame.Each[figure.Figure]) (list []Light, sure frame.Each[float64], said findings) {
@@ -206,10 +200,10 @@ func light(d door, o fit.Outline, wanted frame.Each[figure.Figure]) (list []Ligh
 		e := o.Edges[side]
 		n := len(e.Gaps)
 		for where, g := range []fit.Gap{e.Gaps[0], e.Gaps[n/2], e.Gaps[n-1]} {
-			list = append(list, Light{side, ends[side][where], figure.Sum(
+			list = append(list, Light{side, where, figure.Sum(
 				g.Sigma,
-				figure.Term{Label: "margin wanted", Value: wanted[side].Value, Source: figure.Choice},
-				figure.Term{Label: "a straight edge against this side, here", Value: d.est(g.Mean) - wanted[side].Value, Source: figure.Estimate, Sigma: g.Sigma},
+				figure.Term{Label: "term.margin-wanted", Value: wanted[side].Value, Source: figure.Choice},
+				figure.Term{Label: "term.straight-edge", Value: d.est(g.Mean) - wanted[side].Value, Source: figure.Estimate, Sigma: g.Sigma},
 			)})
 		}
 		for _, g := range e.Gaps {
@@ -239,7 +233,7 @@ func headCorners(d door, o fit.Outline) (corners [2]figure.Figure) {
 	for i, g := range []fit.Gap{gaps[0], gaps[len(gaps)-1]} {
 		corners[i] = figure.Sum(
 			g.Sigma,
-			figure.Term{Label: "head margin planned at this corner", Value: d.est(g.Mean), Source: figure.Estimate, Sigma: g.Sigma},
+			figure.Term{Label: "term.head-margin-planned", Value: d.est(g.Mean), Source: figure.Estimate, Sigma: g.Sigma},
 		).Rounded(d.tape, measure.Nearest)
 	}
 	return corners
@@ -251,15 +245,15 @@ func finished(d door, o fit.Outline, sure frame.Each[float64]) Size {
 	return Size{
 		Width: figure.Sum(
 			sure[frame.Lock],
-			figure.Term{Label: "opening at its widest, square to the hinge jamb", Value: d.est(size.Width + size.HingeGap + size.LockGap), Source: figure.Estimate, Sigma: sure[frame.Lock]},
-			figure.Term{Label: "hinge margin there", Value: -d.est(size.HingeGap), Source: figure.Choice},
-			figure.Term{Label: "lock margin there", Value: -d.est(size.LockGap), Source: figure.Choice},
+			figure.Term{Label: "term.opening-widest", Value: d.est(size.Width + size.HingeGap + size.LockGap), Source: figure.Estimate, Sigma: sure[frame.Lock]},
+			figure.Term{Label: "term.hinge-margin-there", Value: -d.est(size.HingeGap), Source: figure.Choice},
+			figure.Term{Label: "term.lock-margin-there", Value: -d.est(size.LockGap), Source: figure.Choice},
 		).Rounded(d.tape, measure.Up),
 		Length: figure.Sum(
 			sure[frame.Foot],
-			figure.Term{Label: "opening at its highest, along the hinge jamb", Value: d.est(size.Length + size.HeadGap + size.FootGap), Source: figure.Estimate, Sigma: sure[frame.Foot]},
-			figure.Term{Label: "head margin there", Value: -d.est(size.HeadGap), Source: figure.Choice},
-			figure.Term{Label: "foot margin there", Value: -d.est(size.FootGap), Source: figure.Choice},
+			figure.Term{Label: "term.opening-highest", Value: d.est(size.Length + size.HeadGap + size.FootGap), Source: figure.Estimate, Sigma: sure[frame.Foot]},
+			figure.Term{Label: "term.head-margin-there", Value: -d.est(size.HeadGap), Source: figure.Choice},
+			figure.Term{Label: "term.foot-margin-there", Value: -d.est(size.FootGap), Source: figure.Choice},
 		).Rounded(d.tape, measure.Up),
 	}
 }

@@ -4,22 +4,21 @@ import (
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
 // Suggestion is a reading that is worth taking next.
 type Suggestion struct {
-	Reading survey.Reading // without a value
-	Name    string
-	How     string
-	Brings  string // what it would make surer, and how far
-	Needed  bool   // no answer without it
+	Reading survey.Reading    // without a value
+	Brings  message.Sentences // what it would make surer, and how far
+	Needed  bool              // no answer without it
 	Worth   Worth
-	Tool    string // with what: the tool's name, or its instrument's
+	Tool    message.Message // with what: the tool's name, or its instrument's
 }
 
-func (d door) suggestion(r survey.Reading, brings string, needed bool) Suggestion {
-	return Suggestion{Reading: r, Name: r.Title(d.unit), How: r.How(d.unit), Brings: brings, Needed: needed, Tool: ToolName(d.kit.Tools, r)}
+func (d door) suggestion(r survey.Reading, brings message.Sentences, needed bool) Suggestion {
+	return Suggestion{Reading: r, Brings: brings, Needed: needed, Tool: ToolName(d.kit.Tools, r)}
 }
 
 // mostOffered is how many readings are offered at once.
@@ -75,7 +74,7 @@ func surest(d door, s surveyed, drawn []fit.Outline) (list []Suggestion) {
 			break
 		}
 		w := wanted[g.Figure]
-		list = append(list, d.suggestion(g.Reading, brings(d.unit, w.Side, ends[w.Side][w.Where], g), false))
+		list = append(list, d.suggestion(g.Reading, brings(w.Side, w.Where, g), false))
 	}
 	return list
 }

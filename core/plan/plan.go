@@ -65,10 +65,10 @@ type Leaf struct {
 	Hanging  *Hanging
 	Rod      []RodMark // of a story rod, from the head down
 	Latch    *lock.Plan
-	Devices  []Device // that go in at the latch line
-	Stops    *Stops   // nil while the slab's thickness is not known
-	Strikes  []string // how the strike is let in, or the fixed leaf of a pair is bolted
-	Try      *Try     // nil while there is no cut to record
+	Devices  []Device          // that go in at the latch line
+	Stops    *Stops            // nil while the slab's thickness is not known
+	Strikes  []message.Message // how the strike is let in, or the fixed leaf of a pair is bolted
+	Try      *Try              // nil while there is no cut to record
 	Drawing  *Drawing
 	// Strike is false for the leaf of a pair that carries no latch of its own.
 	Strike bool
@@ -80,16 +80,16 @@ type Size struct{ Width, Length figure.Figure }
 // Light is the margin at one place of a side.
 type Light struct {
 	Side   frame.Side
-	Where  string // end or middle of the side
+	Where  int // along the side: 0 its foot or hinge corner, 1 its middle, 2 its head or lock corner
 	Margin figure.Figure
 }
 
 // CutSheet is what comes off a slab at the first cut.
 type CutSheet struct {
-	Laying fit.Laying // as chosen
-	Rules  []string   // what decided it, in order; empty where it was forced
-	Others []Way      // every way of laying the slab, the chosen one among them
-	Edges  []EdgeCut  // in the order of frame.Sides
+	Laying fit.Laying   // as chosen
+	Rules  []message.ID // what decided it, in order; empty where it was forced
+	Others []Way        // every way of laying the slab, the chosen one among them
+	Edges  []EdgeCut    // in the order of frame.Sides
 	// Width and Length of the slab after the first cut: head, middle, foot; hinge
 	// edge, middle, lock edge.
 	Width, Length [3]figure.Figure
@@ -126,7 +126,7 @@ type Way struct {
 
 // Hinge is one hinge on slab and jamb.
 type Hinge struct {
-	Name string
+	Name message.ID
 	hinge.Mark
 	// Pack is what goes behind the jamb leaf to keep the pins on one line and
 	// the margin as planned; below nought, how much deeper its pocket goes.
@@ -225,7 +225,7 @@ func solve(d door) Plan {
 			l.Findings = append(l.Findings, more...)
 		}
 		for _, ask := range leaf(d, read, b, drawn[i], t.leave[i], l) {
-			if !slices.ContainsFunc(p.ToRead, func(s Suggestion) bool { return s.Name == ask.Name }) {
+			if !slices.ContainsFunc(p.ToRead, func(s Suggestion) bool { return s.Reading.Title().String() == ask.Reading.Title().String() }) {
 				p.ToRead = append(p.ToRead, ask)
 			}
 		}
@@ -274,7 +274,7 @@ func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[floa
 		say(said)
 		say(oldHoles(d, l.Devices))
 		for _, v := range l.Devices {
-			l.Strikes = append(l.Strikes, striking(d, v.Work)...)
+			l.Strikes = append(l.Strikes, striking(v.Work)...)
 		}
 	}
 	l.Hanging = hanging(d, b, *l, corners)

@@ -37,8 +37,8 @@ func readShape(d door) (s surveyed, said findings) {
 	var widths, heights []float64
 	s.readings = make([]survey.Reading, 0, len(d.Readings))
 	for i, r := range d.Readings {
-		if err := r.Check(d.unit); err != nil {
-			said.say(Stop, job.StepMeasure, pointerTo(i, "value"), Impossible, Args{"problem": err.Error()})
+		if err := r.Check(); err != nil {
+			said.say(Stop, job.StepMeasure, pointerTo(i, "value"), Impossible, Args{"problem": problemOf(err)})
 			continue
 		}
 		if r.Struck != "" {
@@ -74,7 +74,7 @@ func readShape(d door) (s surveyed, said findings) {
 	s.usual = priorOf(d, s, made)
 	shape, err := survey.Learn(s.inside, d.Offers, s.usual)
 	if err != nil { // cannot be: every reading was checked and the prior is ours
-		said.say(Stop, job.StepMeasure, "/readings", NotCombined, Args{"problem": err.Error()})
+		said.say(Stop, job.StepMeasure, "/readings", NotCombined, Args{"problem": problemOf(err)})
 		shape, _ = survey.Estimate(nil, nil, s.usual)
 	}
 	s.shape = shape

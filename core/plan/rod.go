@@ -11,6 +11,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // State of a notch on the rod.
@@ -32,9 +33,9 @@ var States = []State{Waits, Open, Done, Nicked}
 type Notch struct {
 	Step  job.Step
 	State State
-	Ready bool   // it can be finished: its answer is there and nothing stops it
-	Says  string // what it waits for or what to do, in a few words
-	Mark  string // what Opening.Done holds when it is finished as it now is
+	Ready bool       // it can be finished: its answer is there and nothing stops it
+	Says  message.ID // what it waits for or what to do, in a few words
+	Mark  string     // what Opening.Done holds when it is finished as it now is
 }
 
 // Done reports whether a step is finished, as its inputs now are.
@@ -59,8 +60,7 @@ func rod(d door, p Plan) (notches []Notch, next job.Step) {
 		}
 		return mark(d.by(by), *before, step) == done
 	}
-	for _, known := range StepsOf {
-		step := known.Step
+	for _, step := range job.Steps {
 		stopped := slices.ContainsFunc(p.All(), func(f Finding) bool { return f.Gravity == Stop && f.Step == step })
 		answered := has(d, p, step)
 		if clash && step != job.StepMeasure { // all that follows hangs on the readings
@@ -73,27 +73,27 @@ func rod(d door, p Plan) (notches []Notch, next job.Step) {
 		done, was := d.Done[step]
 		switch {
 		case !answered:
-			n.State, n.Says = Waits, known.Waits
+			n.State, n.Says = Waits, "step-waits."+message.ID(step)
 			if clash && step != job.StepMeasure {
-				n.Says = waitsForClash
+				n.Says = "notch.clash"
 			}
 			if c := d.Framed(); c != nil && step == job.StepMeasure {
-				n.Says = makeFrame
+				n.Says = "notch.frame"
 			}
 			if step == job.StepMeasure || step == job.StepSlab && !clash {
 				n.State = Open // nothing before them to wait for
 			}
 		case was && (done == n.Mark || earlier(step, done)) && !stopped:
-			n.State, n.Says = Done, isDone
+			n.State, n.Says = Done, "notch.done"
 		case was:
-			n.State, n.Says = Nicked, changedSince
+			n.State, n.Says = Nicked, "notch.changed"
 		case step == job.StepMeasure && len(p.ToRead) > 0:
-			n.Says = moreWouldHelp
+			n.Says = "notch.more"
 		default:
-			n.Says = known.Open
+			n.Says = "step-open." + message.ID(step)
 		}
 		if stopped && answered {
-			n.Says = lookAtWrong
+			n.Says = "notch.wrong"
 		}
 		notches = append(notches, n)
 		if next == "" && n.State != Done {
@@ -223,7 +223,11 @@ func (m *marker) put(d door, b bay, l Leaf, step job.Step) {
 	case job.StepSwing:
 		if w := l.Swing; w != nil {
 			m.lengths(w.Bevel.Value, w.Relief.Value, l.Wanted[frame.Foot].Value)
-			m.print(math.Round(w.Opens), w.Against)
+			against := w.Against.ID
+			if d.rules <= rules2 {
+				against = wordsOf2(d, against)
+			}
+			m.print(math.Round(w.Opens), against)
 		}
 	case job.StepTry, job.StepLog:
 		m.tries(l.Try)
@@ -251,7 +255,7 @@ func (m *marker) readings(d door) {
 		m.line = append(strconv.AppendBool(m.line, r.Struck != ""), ' ')
 		m.write(appendLengths(m.line, r.PlusMinus/2))
 		if r.Blocked {
-			m.print("nothing passes")
+			m.print(token(d, "blocked", "nothing passes"))
 		}
 		if r.Tool != "" || r.Turned {
 			m.print(r.Tool, r.Turned)
@@ -270,11 +274,29 @@ func (m *marker) readings(d door) {
 		}
 	}
 	if d.Walls == job.New {
-		m.print("new frame")
+		m.print(token(d, "new", "new frame"))
 	}
 	if d.PlusMinus != 0 {
 		m.lengths(d.PlusMinus / 2)
 	}
+}
+
+// token is what a mark holds for something that is so; version 2 of the rules held words.
+func token(d door, id, was string) string {
+	if d.rules <= rules2 {
+		return was
+	}
+	return id
+}
+
+// wordsOf2 is what a mark by version 2 of the rules held for what a door opens against.
+func wordsOf2(d door, id string) string {
+	for i, t := range d.Swing.Things {
+		if id == thingID(i) {
+			return t.Name
+		}
+	}
+	return id
 }
 
 // slab prints in the form in which the second data form printed it.

@@ -15,7 +15,8 @@ type rules int
 // year in the mean only; nothing marks what was finished by it.
 const (
 	rules1 rules = 1
-	latest rules = 2
+	rules2 rules = 2 // its marks of finished steps hold words
+	latest rules = 3 // its marks do not, and its figures are those of version 2
 )
 
 // Version is the latest version of the rules, which a cut is made by.

@@ -39,7 +39,7 @@ func seasonOf(d door, b bay) (season.Year, bool) {
 func seasonal(d door, f figure.Figure) figure.Figure {
 	bays := baysOf(d)
 	var middle, raised float64
-	var why string
+	var why message.Message
 	for _, b := range bays {
 		y, ok := seasonOf(d, b)
 		if !ok {
@@ -58,12 +58,13 @@ func seasonal(d door, f figure.Figure) figure.Figure {
 		why = y.Why()
 	}
 	terms := append(f.Terms[:len(f.Terms):len(f.Terms)], figure.Term{
-		Label:  "that it still closes to the middle of its year (" + why + ")",
+		Label:  "term.season-closes",
+		Args:   Args{"why": why},
 		Value:  d.est(middle),
 		Source: figure.Estimate, Sigma: trade.MoveUnsure * math.Abs(middle),
 	})
 	if raised > 0 {
-		terms = append(terms, figure.Term{Label: "more, so that the least is kept in its tightest month, 19 times in 20", Value: d.est(raised), Source: figure.Rule})
+		terms = append(terms, figure.Term{Label: "term.season-more", Value: d.est(raised), Source: figure.Rule})
 	}
 	return figure.Sum(trade.MoveUnsure*math.Abs(middle), terms...)
 }
@@ -138,16 +139,14 @@ func inMonth(d door, y season.Year, today measure.Length, month time.Month) figu
 	slab, jambs := d.est(-m.Slab), d.est(-m.Jambs)
 	sigma := trade.MoveUnsure * math.Abs(m.Closes())
 	terms := []figure.Term{
-		{Label: "set today", Value: today, Source: figure.Choice},
-		{Label: "the slab, from " + percent(y.Now) + " to " + percent(m.Moisture), Value: slab, Source: figure.Estimate, Sigma: sigma},
+		{Label: "term.set-today", Value: today, Source: figure.Choice},
+		{Label: "term.slab-moisture", Args: Args{"from": message.Percent(y.Now), "to": message.Percent(m.Moisture)}, Value: slab, Source: figure.Estimate, Sigma: sigma},
 	}
 	if jambs != 0 {
-		terms = append(terms, figure.Term{Label: "both jambs; the wall does not move", Value: jambs, Source: figure.Estimate})
+		terms = append(terms, figure.Term{Label: "term.both-jambs", Value: jambs, Source: figure.Estimate})
 	}
 	return figure.Sum(sigma, terms...)
 }
-
-func percent(v float64) string { return season.Percent(v).Text() + " %" }
 
 // foretold is what a slab holds at a revisit, in %, by meter or by the air it hung in, and how far, in mm,
 // that says that the light at the lock edge has closed since the door was fitted; ok is false where it says

@@ -144,7 +144,7 @@ func TestARevisitAgainstWhatWasForetold(t *testing.T) {
 			// 60 % at 70 °F is 11.0 %, 40 % is 7.7: two stiles of 110 mm grow by 1.57 mm.
 			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2", Revisit: "August", Air: &season.Air{Celsius: 21, Humidity: 60}})
 			read(c.closed)
-			require.NoError(t, o.Check(measure.Millimetres))
+			require.NoError(t, o.Check())
 			l := Solve(house, o).Leaves[0]
 			said := ofCode(l.Findings, c.says)
 			require.Len(t, said, 1, "%v", l.Findings)

@@ -162,7 +162,7 @@ func TestEveryFigureAddsUpAndNoCutGoesBelowNought(t *testing.T) {
 		j := rapid.SampledFrom(jobs).Draw(t, "job")
 		j.Tape = rapid.SampledFrom(measure.Tapes(j.Unit)).Draw(t, "tape")
 		o := drawOpening(t, j)
-		require.NoError(t, o.Check(j.Unit))
+		require.NoError(t, o.Check())
 		p := Solve(j, o)
 		seen := 0
 		figures(reflect.ValueOf(p), "", func(path string, f figure.Figure) {
@@ -241,7 +241,7 @@ func TestByRuleSaysWhatDecided(t *testing.T) {
 	o.Slab.Limits, o.Slab.Construction = slab.Limits{}, "hollow"
 	p := Solve(house, o)
 	assert.Equal(t, fit.Laying{Across: fit.EvenStiles, Along: fit.KeepHead}, p.Leaves[0].Cut.Laying, "18 off, and only 10 from either edge")
-	assert.Contains(t, p.Leaves[0].Cut.Rules, "what may come off each edge is kept to")
+	assert.Contains(t, p.Leaves[0].Cut.Rules, message.ID("rule.limits"))
 	o.Cut.Registration, o.Cut.Ends = "keep-lock", "keep-head"
 	assert.Empty(t, Solve(house, o).Leaves[0].Cut.Rules, "forced")
 }
@@ -264,7 +264,7 @@ func TestAsOfferedUp(t *testing.T) {
 			survey.Reading{ID: fmt.Sprint("f", i), Kind: survey.Gap, Offer: "s", Side: frame.Foot, At: mm(at / 3), Value: mm(10)},
 		)
 	}
-	require.NoError(t, o.Check(measure.Millimetres))
+	require.NoError(t, o.Check())
 	p := Solve(house, o)
 	assert.Equal(t, fit.AsOffered, p.Leaves[0].Cut.Laying.Across)
 	for i, want := range []float64{1, 2, 0, 0} { // head 3 − 2; hinge 3 − 1; lock 3 − 3; foot: 10 clear, 6 wanted
@@ -300,7 +300,7 @@ func TestWhatIsStillToCome(t *testing.T) {
 	assert.InDelta(t, 2032-12.7, p.Leaves[0].Finished.Length.Value.MM(), 0.51)
 	assert.NotNil(t, find(p, Note, "Cut the bottom twice"))
 	o.Margins.Paint, o.Margins.Floor = mm(5), mm(-1)
-	err := o.Check(measure.Millimetres)
+	err := o.Check()
 	assert.ErrorContains(t, err, "/margins/paint")
 	assert.ErrorContains(t, err, "/margins/floor")
 }
@@ -323,7 +323,7 @@ func TestCopyTheOldDoor(t *testing.T) {
 		gap(frame.Head, at, 5)
 		gap(frame.Foot, at, 12)
 	}
-	require.NoError(t, o.Check(measure.Millimetres))
+	require.NoError(t, o.Check())
 	p := Solve(house, o)
 	f := find(p, Note, "Copying the one that hung here")
 	require.NotNil(t, f, "%v", p.Findings)
@@ -339,7 +339,7 @@ func TestPair(t *testing.T) {
 	o.Slab.Width = mm(410)
 	o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(4), Fixed: frame.Lock}
 	o.Pair.Slab.Width = mm(420)
-	require.NoError(t, o.Check(measure.Millimetres))
+	require.NoError(t, o.Check())
 	p := Solve(house, o)
 	require.Len(t, p.Leaves, 2)
 	assert.InDelta(t, 408, p.Leaves[0].Finished.Width.Value.MM(), 0.51)
@@ -355,9 +355,9 @@ func TestPair(t *testing.T) {
 	if assert.NotNil(t, f) {
 		assert.Equal(t, "/pair/slab/width", f.Pointer)
 	}
-	assert.Equal(t, "look at what is wrong", p.Notches[1].Says, "a step is for both leaves")
+	assert.Equal(t, message.ID("notch.wrong"), p.Notches[1].Says, "a step is for both leaves")
 	o.Pair.Fixed = frame.Head
-	assert.ErrorContains(t, o.Check(measure.Millimetres), "/pair/fixed")
+	assert.ErrorContains(t, o.Check(), "/pair/fixed")
 }
 
 // The three ways of laying the slab take the same off in all, to the tape.
@@ -380,6 +380,15 @@ func text(f Finding) string { return wordsOf(f, house.Unit, house.Tape) }
 // saying is a message in the house's words.
 func saying(m message.Message) string {
 	return words.In(house.Speaks(), house.Unit, house.Tape).Say(m)
+}
+
+// all are messages in words, one after the other.
+func all(list []message.Message, between string) string {
+	said := make([]string, len(list))
+	for i, m := range list {
+		said[i] = saying(m)
+	}
+	return strings.Join(said, between)
 }
 
 // wordsOf is a finding in the English that goes with a unit.
@@ -412,8 +421,8 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 		{"slab not measured", func(o *job.Opening) { o.Slab = slab.Slab{} }, Care, "Measure the slab's width, length and thickness.", "/slab/width"},
 		{"narrow slab", func(o *job.Opening) { o.Slab.Width = mm(813) }, Stop, "too narrow", "/slab/width"},
 		{"short slab", func(o *job.Opening) { o.Slab.Length = mm(2010) }, Stop, "too short", "/slab/length"},
-		{"no pockets given", func(o *job.Opening) { o.Hinges.From = hinge.FromPockets }, Stop, "Measure the existing pockets", "/hinges/pockets"},
-		{"no strike given", func(o *job.Opening) { o.Lock.From = lock.FromStrike }, Stop, "Measure the existing strike", "/lock/strike"},
+		{"no pockets given", func(o *job.Opening) { o.Hinges.From = hinge.FromPockets }, Stop, "recesses", "/hinges/pockets"},
+		{"no strike given", func(o *job.Opening) { o.Lock.From = lock.FromStrike }, Stop, "Measure the old keep: from the head to its centre, on the lock jamb.", "/lock/strike"},
 		{"low handle", func(o *job.Opening) { o.Lock.Handle = mm(850) }, Note, "850 mm above the floor", "/lock/handle"},
 		{"wide bore", func(o *job.Opening) { o.Lock.Bore = mm(28) }, Care, "leaves 3.5 mm each side", "/lock/bore"},
 		{"wide leaf", func(o *job.Opening) { o.Hinges.Width = mm(34) }, Care, "Only 1 mm of wood", "/hinges/width"},
@@ -462,7 +471,7 @@ func TestWhatGoesWrongOnSite(t *testing.T) {
 		{"contradictory diagonals", func(o *job.Opening) {
 			reading(o, survey.Reading{Kind: survey.Diagonal, Side: frame.Hinge, Value: mm(2193.5)})
 			reading(o, survey.Reading{Kind: survey.Diagonal, Side: frame.Lock, Value: mm(2180)})
-		}, Stop, "diagonal from the foot of the lock jamb reads 2180 mm, but the others say about 2193.5 mm"},
+		}, Stop, "diagonal from the bottom of the lock jamb reads 2180 mm, but the others say about 2193.5 mm"},
 		{"the same place twice, 15 apart", func(o *job.Opening) {
 			o.Walls, o.Readings = job.Old, nil
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
@@ -497,7 +506,7 @@ func TestWhatGoesWrongOnSite(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) {
 			o := square()
 			c.change(&o)
-			require.NoError(t, o.Check(measure.Millimetres))
+			require.NoError(t, o.Check())
 			p := Solve(house, o)
 			assert.NotNil(t, find(p, c.gravity, c.says), "%v", p.Findings)
 			assert.NotEmpty(t, p.Leaves[0].Drawing)
@@ -514,7 +523,7 @@ func TestAThousandReadings(t *testing.T) {
 		r.ID = fmt.Sprintf("y%d", len(o.Readings))
 		o.Readings = append(o.Readings, r)
 	}
-	require.NoError(t, o.Check(measure.Millimetres))
+	require.NoError(t, o.Check())
 	p := Solve(house, o)
 	assert.InDelta(t, 820, p.Leaves[0].Finished.Width.Value.MM(), 0.51)
 	assert.Empty(t, find(p, Stop, ""))
@@ -532,7 +541,7 @@ func TestTheRod(t *testing.T) {
 	assert.Equal(t, []State{Open, Open, Waits, Waits, Waits, Waits, Waits, Waits, Waits, Waits}, states(p))
 	require.Len(t, p.ToRead, 2)
 	assert.True(t, p.ToRead[0].Needed)
-	assert.Equal(t, "width, 1800 mm up", p.ToRead[0].Name)
+	assert.Equal(t, "width, 1800 mm up", saying(p.ToRead[0].Reading.Title()))
 
 	o = square()
 	p = Solve(house, o)

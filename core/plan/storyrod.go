@@ -2,20 +2,25 @@ package plan
 
 import (
 	"slices"
-	"strings"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // rodMarks are the marks of a story rod for one leaf, off its one end, that set past the
 // slab's top by the head margin meets the head: each hinge's top and bottom, and the latch.
 func rodMarks(d door, l Leaf) (list []RodMark) {
 	for _, h := range l.Hinges {
-		list = append(list, RodMark{h.Name + ", top", h.Jamb, h.Slab}, RodMark{h.Name + ", bottom", down(h.Jamb, d.Hinges.Leaf), down(h.Slab, d.Hinges.Leaf)})
+		of := Args{"hinge": h.Name}
+		list = append(
+			list,
+			RodMark{string(h.Name) + "/top", message.Message{ID: "rod.top", Args: of}, h.Jamb, h.Slab},
+			RodMark{string(h.Name) + "/bottom", message.Message{ID: "rod.bottom", Args: of}, down(h.Jamb, d.Hinges.Leaf), down(h.Slab, d.Hinges.Leaf)},
+		)
 	}
 	if l.Latch != nil {
-		list = append(list, RodMark{"latch, on the lock side", l.Latch.Jamb, l.Latch.Slab})
+		list = append(list, RodMark{"latch", message.Message{ID: "rod.latch"}, l.Latch.Jamb, l.Latch.Slab})
 	}
 	return list
 }
@@ -23,12 +28,13 @@ func rodMarks(d door, l Leaf) (list []RodMark) {
 // RodMark is one mark of a story rod: in the jamb from the head, on the slab from its
 // finished top. They differ by the head margin.
 type RodMark struct {
-	Name       string
+	ID         string // the same for every door: "hinge.top/bottom", "latch"
+	Name       message.Message
 	Jamb, Slab figure.Figure
 }
 
 func down(f figure.Figure, by measure.Length) figure.Figure {
-	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: "the leaf's own length", Value: by, Source: figure.Choice})
+	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: "term.leaf-length", Value: by, Source: figure.Choice})
 	return figure.Sum(f.Sigma, terms...)
 }
 
@@ -38,7 +44,8 @@ type Rod struct {
 	Marks []RodMark
 	Doors []RodDoor
 
-	from string // its ID
+	from   string // its ID
+	hinges int    // that it carries
 }
 
 // RodDoor is how another door differs from the rod: nothing where it meets every mark.
@@ -46,21 +53,22 @@ type RodDoor struct {
 	ID, Name string
 	Leaf     int // of a pair, 1 or 2
 	Off      []RodOff
-	Missing  string // why it cannot be compared
+	Missing  message.Message // why it cannot be compared; the zero value where it can
 }
 
 // RodOff is one mark that another door has elsewhere: so much lower, on the jamb and on
 // the slab; below nought, higher.
 type RodOff struct {
-	Name       string
+	ID         string // of the mark
+	Name       message.Message
 	Jamb, Slab measure.Length
 }
 
 // StoryRod is a rod for the doors of a job, marked from one of them; ok is false where that
 // has no hinges yet.
 func StoryRod(from Door) (r Rod, ok bool) {
-	marks := from.Plan.Leaves[0].Rod
-	return Rod{Of: from.Name, Marks: marks, from: from.ID}, len(marks) > 0
+	leaf := from.Plan.Leaves[0]
+	return Rod{Of: from.Name, Marks: leaf.Rod, from: from.ID, hinges: len(leaf.Hinges)}, len(leaf.Rod) > 0
 }
 
 // Compare adds how a door differs from the rod. A mark within near of the rod's meets it.
@@ -71,35 +79,26 @@ func (r *Rod) Compare(d Door, near measure.Length) {
 		}
 		door := RodDoor{ID: d.ID, Name: d.Name, Leaf: n + 1}
 		if len(l.Rod) == 0 {
-			door.Missing = "its hinges are not marked yet"
+			door.Missing = message.Message{ID: "rod.not-marked"}
 		}
 		for _, m := range r.Marks {
 			for _, theirs := range l.Rod {
 				jamb, slab := theirs.Jamb.Value-m.Jamb.Value, theirs.Slab.Value-m.Slab.Value
-				if theirs.Name == m.Name && (jamb.Abs() > near || slab.Abs() > near) {
-					door.Off = append(door.Off, RodOff{m.Name, jamb, slab})
+				if theirs.ID == m.ID && (jamb.Abs() > near || slab.Abs() > near) {
+					door.Off = append(door.Off, RodOff{m.ID, m.Name, jamb, slab})
 				}
 			}
 		}
-		if len(l.Hinges) != 0 && len(l.Hinges) != hingesOf(r.Marks) {
-			door.Missing = "it hangs on " + number(len(l.Hinges)) + " hinges"
+		if len(l.Hinges) != 0 && len(l.Hinges) != r.hinges {
+			door.Missing = message.Message{ID: "rod.hangs-on", Args: Args{"hinges": message.Count(len(l.Hinges))}}
 		}
 		r.Doors = append(r.Doors, door)
 	}
 }
 
-func hingesOf(marks []RodMark) (n int) {
-	for _, m := range marks {
-		if strings.HasSuffix(m.Name, ", top") {
-			n++
-		}
-	}
-	return n
-}
-
 // SameRod reports whether two rods carry the same marks, to so near.
 func SameRod(a, b []RodMark, near measure.Length) bool {
 	return slices.EqualFunc(a, b, func(a, b RodMark) bool {
-		return a.Name == b.Name && (a.Jamb.Value-b.Jamb.Value).Abs() <= near && (a.Slab.Value-b.Slab.Value).Abs() <= near
+		return a.ID == b.ID && (a.Jamb.Value-b.Jamb.Value).Abs() <= near && (a.Slab.Value-b.Slab.Value).Abs() <= near
 	})
 }

@@ -1,13 +1,11 @@
 package plan
 
 import (
-	"fmt"
 	"strconv"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
-	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
@@ -31,7 +29,7 @@ func heights(d door, p lock.Plan) (said findings) {
 	if !ok {
 		return nil
 	}
-	args := Args{"at": p.Floor.Value, "rule": rule.Name, "least": message.Exact(rule.Least), "most": message.Exact(rule.Most)}
+	args := Args{"at": p.Floor.Value, "rule": rule.Name(), "least": message.Exact(rule.Least), "most": message.Exact(rule.Most)}
 	if p.Floor.Value < rule.Least || p.Floor.Value > rule.Most {
 		said.say(Stop, job.StepLock, "/lock/"+d.Lock.From, OutOfReach, args)
 	}
@@ -68,7 +66,7 @@ func oldHoles(d door, list []Device) (said findings) {
 		for _, v := range list {
 			for _, h := range v.Holes {
 				if gap := (h.Down.Value - o.Down).Abs() - (h.Dia+o.Dia)/2; !o.Jamb && o.Off > 0 && (h.In.Value-o.Off).Abs() < (h.Dia+o.Dia)/2+trade.HoleApart && gap < trade.HoleApart {
-					said.say(Care, job.StepLock, "/lock/old/"+strconv.Itoa(i), OldHoleNear, Args{"what": o.What, "hole": h.What})
+					said.say(Care, job.StepLock, "/lock/old/"+strconv.Itoa(i), OldHoleNear, Args{"what": o.What, "hole": h.Title()})
 				}
 			}
 		}
@@ -100,29 +98,27 @@ func missed(d door) (said findings) {
 }
 
 // striking tells how the strike is let in.
-func striking(d door, w lock.Work) []string {
+func striking(w lock.Work) (list []message.Message) {
 	s := w.Strike
 	if s == nil {
 		return nil
 	}
-	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
-	list := []string{
-		fmt.Sprintf("Strike: middle of the latch %s down from the head; shut the door on a dab of paint, or prick the latch through, and see that it meets the figure.", d.tape.Show(s.Bolt.Value)),
-		fmt.Sprintf("Its hole's middle %s in from the jamb's pull-side arris, as the closed slab lies: where the slab stands proud or back, so much more or less. The latch's flat bears on the plate with the slab on its stop: a card of play, no more.", say(s.In.Value)),
-		fmt.Sprintf("Plate: %s by %s, %s deep, from %s down.", say(s.Plate.Long), say(s.Plate.Wide), say(s.Plate.Thick), d.tape.Show(s.Top.Value)),
-	}
+	say := func(id message.ID, args Args) { list = append(list, message.Message{ID: id, Args: args}) }
+	say("strike.middle", Args{"down": message.At(s.Bolt.Value)})
+	say("strike.in", Args{"in": message.Near(s.In.Value)})
+	say("strike.plate", Args{"long": message.Near(s.Plate.Long), "wide": message.Near(s.Plate.Wide), "thick": message.Near(s.Plate.Thick), "top": message.At(s.Top.Value)})
 	if s.Hole > 0 {
-		box := ""
+		hole := message.ID("strike.hole")
 		if s.Box {
-			box = " Its box goes in behind."
+			hole = "strike.hole-box"
 		}
-		list = append(list, fmt.Sprintf("Hole for the bolt: %s bit, %s deep.%s One long screw through the plate into the stud.", say(s.Hole), say(s.Deep), box))
+		say(hole, Args{"bit": message.Near(s.Hole), "deep": message.Near(s.Deep)})
 	}
 	return list
 }
 
 // bolting tells how the fixed leaf of a pair is bolted, top and bottom.
-func bolting(d door, b bay) []string {
+func bolting(d door, b bay) (list []message.Message) {
 	if !b.bolted {
 		return nil
 	}
@@ -130,17 +126,16 @@ func bolting(d door, b bay) []string {
 	if !ok {
 		return nil
 	}
-	say := func(l measure.Length) string { return measure.Fine(l, measure.Nearest, d.unit) + " " + string(d.unit) }
+	say := func(id message.ID, args Args) { list = append(list, message.Message{ID: id, Args: args}) }
 	half := b.slab.Thickness / 2
-	list := []string{fmt.Sprintf("A %s at the top and one at the foot of this leaf, on its meeting side.", known.Name)}
+	say("bolting.where", Args{"bolt": known.Title()})
 	if known.Edge.Deep > 0 {
-		list = append(list, fmt.Sprintf("Slot in the meeting edge: %s by %s, %s deep, its middle %s from either face; its plate flush.", say(known.Edge.Long), say(known.Edge.Wide), say(known.Edge.Deep), say(half)))
+		say("bolting.slot", Args{"long": message.Near(known.Edge.Long), "wide": message.Near(known.Edge.Wide), "deep": message.Near(known.Edge.Deep), "half": message.Near(half)})
 	}
-	back := known.Edge.Deep/2 + d.Pair.Meeting/2
-	list = append(
-		list,
-		fmt.Sprintf("Keeps: in the head and in the floor, %s from the meeting line toward this leaf's hinges, %s behind the pull face's line; hole %s, %s deep. Prick each from the bolt with the leaf shut.", say(back), say(half), say(known.Strike.Bolt), say(known.Strike.Deep)),
-		"Then the meeting bead goes on the leaf that opens first, and the strike is marked from its latch.",
-	)
+	say("bolting.keeps", Args{
+		"back": message.Near(known.Edge.Deep/2 + d.Pair.Meeting/2), "half": message.Near(half),
+		"hole": message.Near(known.Strike.Bolt), "deep": message.Near(known.Strike.Deep),
+	})
+	say("bolting.bead", nil)
 	return list
 }

@@ -92,12 +92,12 @@ func (w Swing) at(angle float64) Foot {
 func (f Foot) over(d door, o fit.Outline) figure.Figure {
 	gaps := o.Edges[frame.Foot].Gaps
 	last := gaps[len(gaps)-1]
-	terms := []figure.Term{{Label: "foot margin under the free corner, closed", Value: d.est(last.Mean), Source: figure.Estimate, Sigma: last.Sigma}}
+	terms := []figure.Term{{Label: "term.under-free-corner", Value: d.est(last.Mean), Source: figure.Estimate, Sigma: last.Sigma}}
 	if v := d.est(f.Rise); v != 0 {
-		terms = append(terms, figure.Term{Label: fmt.Sprintf("the corner rises or sinks by %.0f°", f.Angle), Value: v, Source: figure.Estimate})
+		terms = append(terms, figure.Term{Label: "term.corner-rises", Args: Args{"angle": message.Degrees(f.Angle)}, Value: v, Source: figure.Estimate})
 	}
 	if v := d.est(-f.Floor); v != 0 {
-		terms = append(terms, figure.Term{Label: "the floor there, against that under the closed door", Value: v, Source: figure.Reading})
+		terms = append(terms, figure.Term{Label: "term.floor-there", Value: v, Source: figure.Reading})
 	}
 	return figure.Sum(last.Sigma, terms...)
 }
@@ -188,15 +188,15 @@ func sweepFoot(d door, s surveyed, pins [2]float64, wanted measure.Length) (f fi
 	if !ok {
 		return f, false
 	}
-	terms := []figure.Term{{Label: "under the moving foot", Value: under, Source: figure.Rule}}
+	terms := []figure.Term{{Label: "term.under-moving-foot", Value: under, Source: figure.Rule}}
 	if worst.up != 0 {
-		terms = append(terms, figure.Term{Label: fmt.Sprintf("floor at %.0f°, against that under the closed door", worst.angle), Value: d.est(worst.up), Source: figure.Reading})
+		terms = append(terms, figure.Term{Label: "term.floor-at", Args: Args{"angle": message.Degrees(worst.angle)}, Value: d.est(worst.up), Source: figure.Reading})
 	}
 	if r := d.est(-worst.rise); r != 0 {
-		terms = append(terms, figure.Term{Label: fmt.Sprintf("the free corner sinks or rises by %.0f°", worst.angle), Value: r, Source: figure.Estimate})
+		terms = append(terms, figure.Term{Label: "term.corner-rises", Args: Args{"angle": message.Degrees(worst.angle)}, Value: r, Source: figure.Estimate})
 	}
 	if d.Margins.Floor > 0 {
-		terms = append(terms, figure.Term{Label: "floor still to come", Value: d.Margins.Floor, Source: figure.Choice})
+		terms = append(terms, figure.Term{Label: "term.floor-to-come", Value: d.Margins.Floor, Source: figure.Choice})
 	}
 	return figure.Sum(0, terms...).Rounded(d.tape, measure.Up), true
 }

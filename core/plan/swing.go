@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strconv"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
@@ -22,7 +23,7 @@ type Swing struct {
 	Clear   figure.Figure // least that the slab passes the lock jamb, or the other leaf, by
 	ClearAt float64       // and at which angle
 	Opens   float64       // how far it opens
-	Against string        // what stops it there; empty where it folds right back
+	Against Meeting       // what stops it there; the zero value where it folds right back
 	Meets   []Meeting     // what it would meet, in order, were each the only one
 	Second  bool          // of a pair: it opens only once the other leaf stands open
 	Foot    []Foot        // the free corner over the floor, through the swing
@@ -43,19 +44,21 @@ type Swing struct {
 
 // Beside is what the lock edge passes, in convex parts.
 type Beside struct {
-	Name  string
+	Name  message.ID
 	Parts [][]swing.Point
 }
 
 // InPlan is something that the slab could touch, as a convex outline.
 type InPlan struct {
-	Name  string
+	ID    string // "casing", or "thing-0" for the first of swing.Choice's things
+	Name  message.Message
 	Shape []swing.Point
 }
 
 // Meeting is at which angle a slab would meet something.
 type Meeting struct {
-	Thing string
+	ID    string // of what it meets
+	Thing message.Message
 	Angle float64
 }
 
@@ -89,9 +92,9 @@ func swings(d door, b bay, o fit.Outline, other *fit.Outline) (w Swing, said fin
 	gap := o.Edges[frame.Lock].GapAt(at)
 
 	beside := func(float64) [][]swing.Point { return [][]swing.Point{lockJamb(c, p, s, gap).Corners(p)} }
-	w.Beside.Name = "lock jamb"
+	w.Beside.Name = "wall.lock"
 	if b.meets {
-		w.Beside.Name, gap = "other leaf", d.Pair.Meeting.MM()
+		w.Beside.Name, gap = "thing.other-leaf", d.Pair.Meeting.MM()
 		beside = func(bevel float64) [][]swing.Point { return otherLeaf(d, b, s, p, *other, at, bevel) }
 	}
 	e := edge{s, p, beside, b.pass(d)}
@@ -149,25 +152,25 @@ func (b bay) pass(d door) float64 {
 func clearance(d door, w Swing, p swing.Pin, gap float64, e fit.Edge, to float64) (f figure.Figure, at float64) {
 	near, at := swing.NearestOf(w.Parts, w.Beside.Parts, 0, to)
 	closed := d.est(gap)
-	terms := []figure.Term{{Label: "margin at the lock edge, closed, at its tightest", Value: closed, Source: figure.Estimate}}
+	terms := []figure.Term{{Label: "term.lock-margin-tightest", Value: closed, Source: figure.Estimate}}
 	rest := d.est(near) - closed
 	if at > 0.01*degree {
-		corner, name := swing.LockPush, "push"
+		corner, past := swing.LockPush, message.ID("term.push-corner-past")
 		if math.Hypot(w.Slab[swing.LockPull].X, w.Slab[swing.LockPull].Z) > math.Hypot(w.Slab[swing.LockPush].X, w.Slab[swing.LockPush].Z) {
-			corner, name = swing.LockPull, "pull"
+			corner, past = swing.LockPull, "term.pull-corner-past"
 		}
 		far := w.Slab[swing.LockPull].X
 		square := math.Hypot(far, w.Slab[corner].Z) // its way round the pins, were the edge square
 		swung := d.est(far - square)
-		terms = append(terms, figure.Term{Label: "the " + name + " face's corner swings past it, were the edge square", Value: swung, Source: figure.Estimate})
+		terms = append(terms, figure.Term{Label: past, Value: swung, Source: figure.Estimate})
 		rest -= swung
 		if back := d.est(square - math.Hypot(w.Slab[corner].X, w.Slab[corner].Z)); back != 0 {
-			terms = append(terms, figure.Term{Label: "its bevel takes back", Value: back, Source: figure.Rule})
+			terms = append(terms, figure.Term{Label: "term.bevel-back", Value: back, Source: figure.Rule})
 			rest -= back
 		}
 	}
 	if rest != 0 {
-		terms = append(terms, figure.Term{Label: "how what stands there lies", Value: rest, Source: figure.Estimate})
+		terms = append(terms, figure.Term{Label: "term.how-it-lies", Value: rest, Source: figure.Estimate})
 	}
 	sigma := 0.0
 	for _, g := range e.Gaps {
@@ -191,24 +194,27 @@ func widthAt(o fit.Outline, along float64) float64 {
 	return o.Edges[frame.Lock].Line.At(along) - o.Edges[frame.Hinge].Line.At(along)
 }
 
+// thingID is the ID of a thing that was said to stand in the way.
+func thingID(i int) string { return "thing-" + strconv.Itoa(i) }
+
 // inTheWay is what a door could open against, in plan.
 func inTheWay(c swing.Choice, p swing.Pin) (list []InPlan) {
-	box := func(name string, x0, x1, z0, z1 float64) {
-		list = append(list, InPlan{name, []swing.Point{{X: x0, Z: z0}, {X: x1, Z: z0}, {X: x1, Z: z1}, {X: x0, Z: z1}}})
+	box := func(id string, name message.Message, x0, x1, z0, z1 float64) {
+		list = append(list, InPlan{id, name, []swing.Point{{X: x0, Z: z0}, {X: x1, Z: z0}, {X: x1, Z: z1}, {X: x0, Z: z1}}})
 	}
 	face := -p.Margin / 2 // of the hinge jamb
 	if c.Casing > 0 {
 		near := face - c.Reveal.MM()
-		box("casing", near-70, near, -p.Out, c.Casing.MM()-p.Out)
+		box("casing", message.Message{ID: "thing.casing"}, near-70, near, -p.Out, c.Casing.MM()-p.Out)
 	}
-	for _, t := range c.Things {
-		at := face + t.At.MM()
+	for i, t := range c.Things {
+		id, at := thingID(i), face+t.At.MM()
 		if t.Wall {
-			box(t.Name, face-t.At.MM()-100, face-t.At.MM(), -p.Out, 3000)
+			box(id, message.Own(t.Name), face-t.At.MM()-100, face-t.At.MM(), -p.Out, 3000)
 			continue
 		}
 		out := t.Out.MM() - p.Out
-		box(t.Name, at-1, at+1, out-1, out+1)
+		box(id, message.Own(t.Name), at-1, at+1, out-1, out+1)
 	}
 	return list
 }
@@ -218,12 +224,12 @@ func (w *Swing) opens(d door, b bay, c swing.Choice, p swing.Pin) (said findings
 	w.Opens = 180
 	for _, thing := range w.Things {
 		if angle, ok := swing.Touches(w.Slab, thing.Shape, 0, math.Pi); ok {
-			w.Meets = append(w.Meets, Meeting{thing.Name, angle / degree})
+			w.Meets = append(w.Meets, Meeting{thing.ID, thing.Name, angle / degree})
 		}
 	}
 	slices.SortStableFunc(w.Meets, func(a, b Meeting) int { return cmp.Compare(a.Angle, b.Angle) })
 	if len(w.Meets) > 0 {
-		w.Opens, w.Against = w.Meets[0].Angle, w.Meets[0].Thing
+		w.Opens, w.Against = w.Meets[0].Angle, w.Meets[0]
 	}
 	want := c.Open
 	if want == 0 {
@@ -232,9 +238,9 @@ func (w *Swing) opens(d door, b bay, c swing.Choice, p swing.Pin) (said findings
 	if w.Opens >= float64(want) {
 		return nil
 	}
-	args := Args{"angle": message.Degrees(w.Opens), "thing": w.Against, "wanted": message.Degrees(want)}
+	args := Args{"angle": message.Degrees(w.Opens), "thing": w.Against.Thing, "wanted": message.Degrees(want)}
 	code := OpensShort
-	if w.Against == "casing" {
+	if w.Against.ID == "casing" {
 		// Folded right back, the pull face lies as far in front of the pins as it lay behind.
 		code = OpensShortOfCasing
 		args["pin"] = c.Casing/2 + measure.Millimetre

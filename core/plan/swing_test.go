@@ -200,7 +200,7 @@ func TestBadSwings(t *testing.T) {
 	} {
 		o := square()
 		o.Swing = c
-		assert.ErrorContains(t, o.Check(measure.Millimetres), at+":")
+		assert.ErrorContains(t, o.Check(), at+":")
 	}
 }
 

@@ -19,7 +19,7 @@ func takenFrom(d door, b bay, length measure.Length, corner figure.Figure, laid 
 	c := d.Hinges
 	if laid != nil {
 		for _, open := range laid.Inserts(b.slab) {
-			s := hinge.Span{What: "open end, its rail cut away", To: open.Deep}
+			s := hinge.Span{What: message.Message{ID: "span.open-end"}, To: open.Deep}
 			if open.End == frame.Foot {
 				s.From, s.To = length-open.Deep, length
 			}
@@ -34,7 +34,7 @@ func takenFrom(d door, b bay, length measure.Length, corner figure.Figure, laid 
 				from -= measure.FromMM(laid.Top[0])
 			}
 		}
-		taken = append(taken, hinge.Span{What: a.What, From: from, To: from + a.Long})
+		taken = append(taken, hinge.Span{What: message.Own(a.What), From: from, To: from + a.Long})
 	}
 	if c.From == hinge.FromPockets || c.From == hinge.WholeEdge {
 		return taken
@@ -48,7 +48,7 @@ func takenFrom(d door, b bay, length measure.Length, corner figure.Figure, laid 
 		if long == 0 {
 			long = c.Leaf
 		}
-		taken = append(taken, hinge.Span{What: "old pocket", From: p - corner.Value, To: p - corner.Value + long})
+		taken = append(taken, hinge.Span{What: message.Message{ID: "span.old-pocket"}, Old: true, From: p - corner.Value, To: p - corner.Value + long})
 	}
 	return taken
 }
@@ -56,11 +56,11 @@ func takenFrom(d door, b bay, length measure.Length, corner figure.Figure, laid 
 // clear moves a third hinge that a rule set to the nearest place that leaves it enough wood,
 // and says where any other has too little. A leaf that covers an old pocket wholly has all
 // its wood.
-func clear(d door, m hinge.Mark, name string, i int, taken []hinge.Span, length measure.Length, of int) (hinge.Mark, findings) {
+func clear(d door, m hinge.Mark, name message.ID, i int, taken []hinge.Span, length measure.Length, of int) (hinge.Mark, findings) {
 	var said findings
 	c, top := d.Hinges, m.Slab.Value
 	taken = slices.DeleteFunc(slices.Clone(taken), func(s hinge.Span) bool {
-		return s.What == "old pocket" && s.From >= top && s.To <= top+c.Leaf
+		return s.Old && s.From >= top && s.To <= top+c.Leaf
 	})
 	s, blocked := hinge.Blocks(taken, top, c.Leaf, trade.PocketWood)
 	if !blocked {
@@ -73,7 +73,7 @@ func clear(d door, m hinge.Mark, name string, i int, taken []hinge.Span, length 
 		if down == nil || up != nil && top-*up <= *down-top {
 			at = up
 		}
-		term := figure.Term{Label: "moved clear of the " + s.What, Value: *at - top, Source: figure.Rule}
+		term := figure.Term{Label: "term.moved-clear", Args: Args{"what": s.What}, Value: *at - top, Source: figure.Rule}
 		said.say(Note, job.StepHinges, "/hinges/avoid", HingeMoved, Args{"name": name, "by": (*at - top).Abs(), "way": way((top - *at).MM(), "up", "down"), "what": s.What})
 		move := func(f figure.Figure) figure.Figure {
 			return figure.Sum(f.Sigma, append(slices.Clone(f.Terms), term)...)

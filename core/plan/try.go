@@ -32,7 +32,7 @@ type Try struct {
 	Ways    []TryWay
 	After   []message.Message // once the margins are in: flush with the jamb, then the latch, each with what it costs
 	Fits    bool              // every margin is in
-	Names   []string          // of its hinges
+	Names   []message.ID      // of its hinges
 }
 
 // MadeSizes are those of a slab after its cut, to check it by.
@@ -51,7 +51,6 @@ type Hung struct {
 // FoundGap is a gap as it was read, beside what was foretold there.
 type FoundGap struct {
 	survey.Reading
-	Name     string
 	Foretold figure.Figure // with what a packer is unsure by
 	Off      bool          // found further off than 19 times in 20
 	Clash    bool          // the others contradict it
@@ -108,11 +107,11 @@ func tried(d door, s surveyed, b bay, l Leaf, leaf int, planned []*job.Made) (*T
 	v.Hangs = h.hangs
 	said.add(h.said)
 	if h.beside != nil { // what is read is the whole light between the leaves
-		v.Wanted[frame.Lock] = figure.Sum(0, figure.Term{Label: "margin between the leaves", Value: d.Pair.Meeting, Source: figure.Choice})
+		v.Wanted[frame.Lock] = figure.Sum(0, figure.Term{Label: "term.between-leaves", Value: d.Pair.Meeting, Source: figure.Choice})
 	}
 	if _, grown, ok := foretold(d, b, t.Hangs[len(t.Hangs)-1]); ok { // it is judged against what that day should show
 		v.Wanted[frame.Lock] = figure.Sum(v.Wanted[frame.Lock].Sigma, append(slices.Clone(v.Wanted[frame.Lock].Terms), figure.Term{
-			Label: "that the season has closed since it was fitted", Value: -d.est(grown), Source: figure.Estimate, Sigma: trade.MoveUnsure * math.Abs(grown),
+			Label: "term.season-closed", Value: -d.est(grown), Source: figure.Estimate, Sigma: trade.MoveUnsure * math.Abs(grown),
 		})...)
 	}
 	v.Was = h.was
@@ -189,14 +188,14 @@ func meansOf(list []string) try.Means {
 // TryMeans are what may be done to a slab that hangs.
 var TryMeans = []struct {
 	try.Means
-	ID, Name string
+	ID string
 }{
-	{try.Hinge(0), "hinge-0", "top hinge packed or let in"},
-	{try.Hinge(1), "hinge-1", "second hinge packed or let in"},
-	{try.Hinge(2), "hinge-2", "third hinge packed or let in"},
-	{try.Hinge(3), "hinge-3", "fourth hinge packed or let in"},
-	{try.AllUp, "all-up", "all hinges up or down"},
-	{try.PlaneHead, "plane-head", "head planed"},
-	{try.PlaneLock, "plane-lock", "lock edge planed"},
-	{try.PlaneFoot, "plane-foot", "foot planed"},
+	{try.Hinge(0), "hinge-0"},
+	{try.Hinge(1), "hinge-1"},
+	{try.Hinge(2), "hinge-2"},
+	{try.Hinge(3), "hinge-3"},
+	{try.AllUp, "all-up"},
+	{try.PlaneHead, "plane-head"},
+	{try.PlaneLock, "plane-lock"},
+	{try.PlaneFoot, "plane-foot"},
 }

@@ -93,36 +93,36 @@ func TestBadInputAtTheTry(t *testing.T) {
 		change func(o *job.Opening)
 		says   string
 	}{
-		{"a try before any cut", func(o *job.Opening) { o.Tried[0].Made = nil }, "not cut yet"},
+		{"a try before any cut", func(o *job.Opening) { o.Tried[0].Made = nil }, "refused.not-cut-yet"},
 		{"a rub and a gap at one place", func(o *job.Opening) {
 			gap(o, frame.Lock, 500, 2)
 			gap(o, frame.Lock, 500, 0)
 			o.Tried[0].Hangs[0].Gaps[1].Sight = "rubs"
-		}, "both rubs and shows a gap"},
-		{"a gap past the slab", func(o *job.Opening) { gap(o, frame.Head, 1900, 2) }, "past the slab"},
+		}, "refused.rubs-and-gap"},
+		{"a gap past the slab", func(o *job.Opening) { gap(o, frame.Head, 1900, 2) }, "refused.gap-past-slab"},
 		{"a gap of another hang", func(o *job.Opening) {
 			gap(o, frame.Head, 100, 2)
 			o.Tried[0].Hangs[0].Gaps[0].Offer = "h9"
-		}, "ID of its hang"},
+		}, "refused.gap-hang"},
 		{"a hinge moved past its screws", func(o *job.Opening) {
 			for i := range 3 {
 				o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: fmt.Sprint("n", i), Did: &job.Did{Pack: []measure.Length{mm(2), 0}}})
 			}
-		}, "6 mm is no move of a hinge"},
+		}, "what=size.move-of-a-hinge-in-all"},
 		{"wood planed back on", func(o *job.Opening) {
 			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "n", Did: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{mm(-1), 0, 0}}}}})
-		}, "no depth to plane off"},
-		{"nobody signs a second time", func(o *job.Opening) { o.Reopened = []job.Reopened{{Why: "again"}} }, "Say who signs"},
-		{"two hangs of one name", func(o *job.Opening) { o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h1"}) }, "used twice"},
-		{"no such hinge", func(o *job.Opening) { o.Tried[0].Hangs[0].Proud = []int{4} }, "no hinge 4"},
-		{"a reason of nothing", func(o *job.Opening) { o.Reopened = []job.Reopened{{Was: job.Signed{By: "W"}, Why: " "}} }, "Say why"},
-		{"nobody signs", func(o *job.Opening) { o.Signed = &job.Signed{On: "today"} }, "Say who signs"},
+		}, "what=size.depth-to-plane-off"},
+		{"nobody signs a second time", func(o *job.Opening) { o.Reopened = []job.Reopened{{Why: "again"}} }, "refused.who-signs"},
+		{"two hangs of one name", func(o *job.Opening) { o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h1"}) }, "refused.hang-id"},
+		{"no such hinge", func(o *job.Opening) { o.Tried[0].Hangs[0].Proud = []int{4} }, "refused.no-hinge given=4"},
+		{"a reason of nothing", func(o *job.Opening) { o.Reopened = []job.Reopened{{Was: job.Signed{By: "W"}, Why: " "}} }, "refused.reopen-why"},
+		{"nobody signs", func(o *job.Opening) { o.Signed = &job.Signed{On: "today"} }, "refused.who-signs"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			o := fresh()
-			require.NoError(t, o.Check(measure.Millimetres))
+			require.NoError(t, o.Check())
 			c.change(&o)
-			assert.ErrorContains(t, o.Check(measure.Millimetres), c.says)
+			assert.ErrorContains(t, o.Check(), c.says)
 		})
 	}
 	o := fresh()
@@ -397,7 +397,7 @@ func TestFlushThenTheLatch(t *testing.T) {
 	}
 	assert.Equal(t, []string{
 		"Flush: move the top hinge 1.5 mm toward you and the bottom hinge as much away from you. The doorstops take up the other half. 8 minutes, no trip.",
-		"Doorstops: move the lock end of the head stop 1 mm away from the slab, the head of the lock leg 1 mm away from the slab and the foot of the lock leg 5 mm toward the slab. 6 minutes, no trip.",
+		"Doorstops: move the lock end of the head stop 1 mm away from the slab, the top of the lock leg 1 mm away from the slab and the bottom of the lock leg 5 mm toward the slab. 6 minutes, no trip.",
 		"Latch: move the keep, not the latch: 2 mm up and 1 mm away from the doorstop. 8 minutes, no trip.",
 	}, list)
 }

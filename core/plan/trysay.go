@@ -13,7 +13,7 @@ import (
 )
 
 // way is a way with what is done and what stays out, and with what would be foretold of it.
-func (h *tries) way(d door, w try.Way, names []string) TryWay {
+func (h *tries) way(d door, w try.Way, names []message.ID) TryWay {
 	v := TryWay{Way: w}
 	fine := func(mm float64) measure.Length {
 		return measure.FromMM(mm).Round(measure.Tapes(d.unit)[0].Step(), measure.Nearest)
@@ -211,7 +211,7 @@ func sinceLeft(at string, v Try) (said findings) {
 }
 
 // sights says what else was seen of a hung slab, and its cure.
-func sights(d door, at string, h job.Hang, names []string) (said findings) {
+func sights(d door, at string, h job.Hang, names []message.ID) (said findings) {
 	for _, a := range h.Drags {
 		said.say(Care, job.StepTry, at, Drags, Args{"angle": message.Degrees(a)})
 	}
@@ -242,7 +242,7 @@ func sights(d door, at string, h job.Hang, names []string) (said findings) {
 // after is what follows the margins: where the jambs are not in one plane, half is taken up by
 // the hinges, the top one a quarter one way and the bottom one the other, and half by the
 // stops; then the latch. Common practice.
-func after(d door, l Leaf, names []string) (list []message.Message) {
+func after(d door, l Leaf, names []message.ID) (list []message.Message) {
 	put := func(id message.ID, minutes float64, args Args) {
 		args["minutes"] = message.Count(math.Round(minutes))
 		list = append(list, message.Message{ID: id, Args: args})
@@ -260,7 +260,7 @@ func after(d door, l Leaf, names []string) (list []message.Message) {
 		for _, m := range l.Stops.Moves {
 			if m.By.Value.Abs() >= measure.Millimetre/2 {
 				moves = append(moves, message.Message{ID: "after.stop", Args: Args{
-					"stop": m.Stop, "end": m.End, "by": message.Near(m.By.Value.Abs()), "way": way(m.By.Value.MM(), "toward", "away-from"),
+					"stop": m.StopName(), "end": m.EndName(), "by": message.Near(m.By.Value.Abs()), "way": way(m.By.Value.MM(), "toward", "away-from"),
 				}})
 			}
 		}
@@ -282,7 +282,7 @@ func after(d door, l Leaf, names []string) (list []message.Message) {
 }
 
 // didSays says what was done to a slab, each thing in a few words.
-func didSays(did *job.Did, names []string) (list []message.Message) {
+func didSays(did *job.Did, names []message.ID) (list []message.Message) {
 	if did == nil {
 		return nil
 	}
@@ -350,23 +350,25 @@ func (v *Try) Done() bool {
 	return v != nil && len(v.Hangs) > 0 && (v.Fits && len(v.ToRead) == 0 || v.Hangs[len(v.Hangs)-1].Fits)
 }
 
-// May are what may be done to a leaf on hinges of some names, as choices.
-func May(names []string) (list []Choice[string]) {
+// May is what may be done to a leaf, by its ID.
+type May struct {
+	ID   string
+	Name message.Message
+}
+
+// MayBe are what may be done to a leaf on hinges of some names.
+func MayBe(names []message.ID) (list []May) {
 	if len(names) == 0 {
 		return nil
 	}
 	for i, k := range TryMeans {
 		switch {
 		case i < len(names):
-			list = append(list, Choice[string]{k.ID, names[i] + " packed or let in", ""})
+			list = append(list, May{k.ID, message.Message{ID: "may.hinge", Args: Args{"hinge": names[i]}}})
 		case k.Means >= try.Hinge(0): // there is no such hinge
 		default:
-			list = append(list, Choice[string]{k.ID, k.Name, ""})
+			list = append(list, May{k.ID, message.Message{ID: "may." + message.ID(k.ID)}})
 		}
 	}
 	return list
 }
-
-// EndName is what a place of a side is called: 0 at its foot or hinge corner, 1 its middle, 2
-// at its head or lock corner.
-func EndName(side frame.Side, where int) string { return ends[side][where] }

@@ -93,7 +93,7 @@ var slipsMade = []slip{
 
 func by(rs []survey.Reading, i int, mm float64) bool {
 	rs[i].Value += measure.FromMM(mm)
-	return mm != 0 && rs[i].Check(measure.Millimetres) == nil
+	return mm != 0 && rs[i].Check() == nil
 }
 
 // Each slip that people make, planted in each reading of surveys in any order and with several kits, read on

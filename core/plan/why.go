@@ -1,50 +1,63 @@
 package plan
 
 import (
-	"fmt"
-	"math"
-
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // OpensWhy says why a door opens as far as it does: what it would meet, in order.
-func (w Swing) OpensWhy() (list []string) {
+func (w Swing) OpensWhy() (list []message.Message) {
 	for _, m := range w.Meets {
-		list = append(list, fmt.Sprintf("it would meet the %s at %.0f°", m.Thing, math.Floor(m.Angle)))
+		list = append(list, message.Message{ID: "why.meets", Args: Args{"thing": m.Thing, "angle": message.Degrees(m.Angle)}})
 	}
 	if w.Opens == 180 {
-		list = append(list, "nothing that was told stands in its way short of 180°, the wall")
+		list = append(list, message.Message{ID: "why.folds-back"})
 	}
 	return list
 }
 
+// leastLean is the least lean of the hinge line, in a metre, that is told: a level does not show less.
+const leastLean = measure.Millimetre / 2
+
 // RestsWhy says why a door comes to rest where it does.
-func (w Swing) RestsWhy(u measure.Unit) []string {
-	lean := func(v measure.Length, way, other string) string {
-		if v < 0 {
-			v, way = -v, other
-		}
-		return "the pins lean " + measure.Fine(v, measure.Nearest, u) + " " + string(u) + " a metre " + way
+func (w Swing) RestsWhy() []message.Message {
+	side, out, turns, turn := message.ID("why.leans-to-lock"), message.ID("why.leans-to-you"), w.Drift.Shuts, message.ID("why.shuts")
+	if w.Drift.Side < 0 {
+		side = "why.leans-from-lock"
 	}
-	turns, way := w.Drift.Shuts, "shuts"
+	if w.Drift.Out < 0 {
+		out = "why.leans-from-you"
+	}
 	if turns < 0 {
-		turns, way = -turns, "opens"
+		turns, turn = -turns, "why.opens"
 	}
-	return []string{
-		lean(w.Drift.Side, "toward the lock jamb, foot to head", "away from the lock jamb, foot to head"),
-		lean(w.Drift.Out, "toward you", "away from you"),
-		fmt.Sprintf("that %s its %s with %.2f N·m at %d°", way, Weight(w.Weight, u), turns, letGo),
-		fmt.Sprintf("its hinges hold about %.2f N·m by their rubbing (assumed)", w.Drift.Rubs),
+	var why []message.Message
+	for _, lean := range []struct {
+		id message.ID
+		by measure.Length
+	}{{side, w.Drift.Side.Abs()}, {out, w.Drift.Out.Abs()}} {
+		if lean.by >= leastLean {
+			why = append(why, message.Message{ID: lean.id, Args: Args{"by": message.Slope(lean.by)}})
+		}
 	}
+	if why == nil {
+		why = []message.Message{{ID: "why.plumb"}}
+	}
+	return append(why,
+		message.Message{ID: turn, Args: Args{"weight": message.Mass(w.Weight), "turns": message.Torque(turns), "angle": message.Degrees(letGo)}},
+		message.Message{ID: "why.rubs", Args: Args{"rubs": message.Torque(w.Drift.Rubs)}},
+	)
 }
 
 // Why says what the pull on the top hinge is made of.
-func (p Pull) Why(u measure.Unit) []string {
-	say := func(l measure.Length) string { return measure.Say(l.Round(measure.Millimetre, measure.Nearest), u) }
-	return []string{
-		"the slab weighs about " + Weight(p.Weight, u),
-		"its middle hangs " + say(p.Half) + " from the pins",
-		"the outer hinges stand " + say(p.Apart) + " apart",
-		"pull = weight × half width / distance (statics)",
+func (p Pull) Why() []message.Message {
+	about := func(l measure.Length) message.Exact {
+		return message.Exact(l.Round(measure.Millimetre, measure.Nearest))
+	}
+	return []message.Message{
+		{ID: "why.weighs", Args: Args{"weight": message.Mass(p.Weight)}},
+		{ID: "why.half-width", Args: Args{"half": about(p.Half)}},
+		{ID: "why.apart", Args: Args{"apart": about(p.Apart)}},
+		{ID: "why.pull"},
 	}
 }

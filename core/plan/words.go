@@ -1,11 +1,8 @@
 package plan
 
 import (
-	"fmt"
 	"math"
-	"strconv"
 
-	"kindmargin/core/figure"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
@@ -13,127 +10,94 @@ import (
 	"kindmargin/core/trade"
 )
 
+// problemOf is what an error of a check says.
+func problemOf(err error) message.Message {
+	m, _ := message.Of(err)
+	return m
+}
+
 // tooBigToTry is said of a reading without which too much would be left on.
-func tooBigToTry(u measure.Unit, left float64) string {
-	return "until it is read, " + measure.Say(measure.FromMM(left).Round(measure.Millimetre, measure.Nearest), u) + " would be left on: too big to try"
+func tooBigToTry(left float64) message.Sentences {
+	return message.Sentences{{ID: "brings.too-big", Args: Args{"left": measure.FromMM(left)}}}
 }
 
-// wouldTell is said of a reading that would tell a slip.
-const wouldTell = "would show a slip that no other reading shows"
-
-// middleBrings says what a reading brings of the middle of a side.
-func middleBrings(u measure.Unit, side frame.Side, g survey.Gain) string {
-	return "middle of the " + side.Wall() + ": from ±" + sure(g.From, u) + " to ±" + sure(g.To, u)
-}
-
-// tellsMargins is said of a gap that is worth reading.
-const tellsMargins = "tells most of the margins that are not sure"
-
-// sure shows a standard deviation in mm as it stands after ±: twice, rounded up.
-func sure(sigma float64, u measure.Unit) string {
-	return measure.Fine(measure.FromMM(figure.Coverage*sigma), measure.Up, u)
-}
-
-// number is a small count in a sentence.
-func number(n int) string { return strconv.Itoa(n) }
-
-// Weight is a weight for a sentence, in the unit that goes with a job's lengths:
-// 1 lb is 0.45359237 kg exactly (international yard and pound agreement, 1959).
-func Weight(kg float64, u measure.Unit) string {
-	if u == measure.Inches {
-		return fmt.Sprintf("%.0f lb", kg/0.45359237)
-	}
-	return fmt.Sprintf("%.0f kg", kg)
-}
-
-// What a notch says.
-const (
-	waitsForClash = "waits until the readings agree"
-	isDone        = "done"
-	changedSince  = "changed since it was done"
-	moreWouldHelp = "another reading would help"
-	makeFrame     = "make the frame, and set it"
-	lookAtWrong   = "look at what is wrong"
+// wouldTell is said of a reading that would tell a slip, tellsMargins of a gap that is worth reading.
+var (
+	wouldTell    = message.Sentences{{ID: "brings.slip"}}
+	tellsMargins = message.Sentences{{ID: "brings.margins"}}
 )
 
+// middleBrings says what a reading brings of the middle of a side.
+func middleBrings(side frame.Side, g survey.Gain) message.Sentences {
+	return message.Sentences{{ID: "brings.middle", Args: Args{"wall": message.Wall(side), "from": message.Sure(g.From), "to": message.Sure(g.To)}}}
+}
+
 // What a reading that is needed brings.
-const (
-	noAnswerWidth  = "no answer without a width"
-	noAnswerHeight = "no answer without a height"
-	tellsClash     = "what tells the clash"
+var (
+	noAnswerWidth  = message.Sentences{{ID: "brings.no-width"}}
+	noAnswerHeight = message.Sentences{{ID: "brings.no-height"}}
+	tellsClash     = message.Sentences{{ID: "brings.clash"}}
+	// roundTheSlab is said of a place round a slab that stands in the opening, thenWorth of a reading that follows
+	// another.
+	roundTheSlab = message.Sentences{{ID: "brings.round"}}
+	thenWorth    = message.Sentences{{ID: "brings.then"}}
 )
 
 // Suggest is the reading that settles a clash, as one to take.
-func (c Clash) Suggest(u measure.Unit) Suggestion {
-	return Suggestion{Reading: c.Again, Name: c.Again.Title(u), How: c.Again.How(u), Brings: tellsClash}
+func (c Clash) Suggest() Suggestion {
+	return Suggestion{Reading: c.Again, Brings: tellsClash}
 }
-
-// roundTheSlab is said of a place round a slab that stands in the opening.
-const roundTheSlab = "once round the slab"
-
-// thenWorth is said of a reading that follows another.
-const thenWorth = "then"
 
 // worthOf says why a reading is worth its time.
-func worthOf(w Worth) string {
-	minutes := fmt.Sprintf("worth %.0f minutes", w.Minutes)
-	switch m := math.Round(w.Minutes); {
-	case m < 1:
-		minutes = "worth half a minute"
-	case m == 1:
-		minutes = "worth a minute"
+func worthOf(w Worth) (list message.Sentences) {
+	say := func(id message.ID, args Args) { list = append(list, message.Message{ID: id, Args: args}) }
+	if m := math.Round(w.Minutes); m < 1 {
+		say("worth.half", nil)
+	} else {
+		say("worth.minutes", Args{"minutes": message.Count(m)})
 	}
-	switch w.With {
-	case 0:
-	case 1:
-		minutes += " with one more after it"
-	default:
-		minutes += fmt.Sprintf(" with %d more after it", w.With)
+	if w.With > 0 {
+		say("worth.more", Args{"more": message.Count(w.With)})
 	}
-	from, to := inTen(w.From), inTen(w.To)
-	if from == to { // what it spares is the try after the first
-		return minutes + ": less is left on, so that the slab goes in at the first try"
+	if spoken(w.From) == spoken(w.To) { // what it spares is the try after the first
+		say("worth.less-left", nil)
+	} else {
+		say("worth.trip", Args{"from": message.Chance(w.From), "to": message.Chance(w.To)})
 	}
-	return fmt.Sprintf("%s: another trip from %s to %s", minutes, from, to)
+	return list
 }
 
-// inTen says a chance as carpenters say it.
-func inTen(p float64) string {
-	switch {
-	case p >= 0.05 && p < 0.95:
-		return fmt.Sprintf("%.0f in 10", max(math.Round(p*10), 1))
-	case p >= 0.95:
-		return "nearly sure"
+// spoken is a chance as finely as it is said.
+func spoken(p float64) float64 {
+	if p >= 0.05 && p < 0.95 {
+		return math.Round(p * 10)
 	}
-	return fmt.Sprintf("%.0f in 100", math.Ceil(p*100))
+	return math.Ceil(p*100) / 10
 }
 
-// ToolName is what a reading is taken with.
-func ToolName(k survey.Kit, r survey.Reading) string {
+// ToolName is what a reading is taken with; the zero Message where its instrument is not known.
+func ToolName(k survey.Kit, r survey.Reading) message.Message {
 	id, instrument := k.Tool(r)
 	for _, t := range k {
 		if t.ID == id && t.Name != "" {
-			return t.Name
+			return message.Own(t.Name)
 		}
 	}
 	known, ok := trade.InstrumentByID(instrument)
-	if !ok {
-		return ""
+	switch {
+	case !ok:
+		return message.Message{}
+	case r.Turned:
+		return message.Message{ID: "tool.turned", Args: Args{"tool": known.Name()}}
 	}
-	if r.Turned {
-		return known.Name + ", turned end for end"
-	}
-	return known.Name
+	return message.Message{ID: known.Name()}
 }
 
 // brings says what a reading would make surer, and how far.
-func brings(u measure.Unit, side frame.Side, where string, g survey.Gain) string {
-	from, to := sure(g.From, u), sure(g.To, u)
-	how := "from ±" + from + " to ±" + to
-	if from == to { // less than the marks of the tape tell
-		how = "a little surer than ±" + from
-	}
-	return fmt.Sprintf("%v margin, %s: %s", side, where, how)
+func brings(side frame.Side, place int, g survey.Gain) message.Sentences {
+	return message.Sentences{{ID: "brings.margin", Args: Args{
+		"side": message.Margin(side), "place": message.End{Side: side, Place: place}, "from": message.Sure(g.From), "to": message.Sure(g.To),
+	}}}
 }
 
 // advice says how an edge is worked.

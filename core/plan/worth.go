@@ -129,7 +129,7 @@ func (t trips) tooBig(d door, s surveyed, q *survey.Search) (list []Suggestion) 
 		if len(list) == mostOffered || g.brings < 1 {
 			break
 		}
-		list = append(list, d.suggestion(q.Candidates[g.at], tooBigToTry(d.unit, most), false))
+		list = append(list, d.suggestion(q.Candidates[g.at], tooBigToTry(most), false))
 	}
 	return list
 }

@@ -14,6 +14,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
@@ -93,7 +94,7 @@ func TestAThresholdByHandRules(t *testing.T) {
 	p := Solve(house, o)
 	require.NotEmpty(t, p.ToRead)
 	assert.Zero(t, p.ToRead[0].Worth.Minutes)
-	assert.Contains(t, p.ToRead[0].Brings, "±")
+	assert.Contains(t, all(p.ToRead[0].Brings, " "), "±")
 }
 
 // A dear trip makes more readings worth their time; a reading says with what, and a
@@ -110,10 +111,10 @@ func TestADearTripIsWorthMoreReadings(t *testing.T) {
 	dear := Solve(j, o)
 	require.NotEmpty(t, dear.ToRead)
 	for _, r := range dear.ToRead {
-		assert.Equal(t, "the long rods", r.Tool)
+		assert.Equal(t, message.Own("the long rods"), r.Tool)
 		assert.Contains(t, []survey.Kind{survey.Width, survey.Height, survey.Diagonal}, r.Reading.Kind)
 	}
-	assert.Contains(t, dear.ToRead[0].Brings, "worth ")
+	assert.Equal(t, message.ID("worth.minutes"), dear.ToRead[0].Brings[0].ID)
 	assert.Less(t, dear.ToRead[0].Worth.To, dear.ToRead[0].Worth.From)
 	assert.InDelta(t, dear.Trip, dear.ToRead[0].Worth.From, 1e-9)
 }

@@ -1,10 +1,10 @@
 package practice
 
 import (
-	"fmt"
 	"math/rand/v2"
 	"slices"
 
+	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 	"kindmargin/core/simulate"
@@ -92,7 +92,7 @@ func (e Exercise) Seal(sealed string) Exercise { return e.open(sealed) }
 // an attempt whose readings are not those that were handed out.
 func (e Exercise) Opened(whole Exercise) (Exercise, error) {
 	if whole.Sealed != "" || !whole.hidden().Whole() || whole.open(e.Sealed).sum() != e.Check {
-		return e, fmt.Errorf("the exercise was altered: what is sealed in it is of another one. Take the file as it was handed out")
+		return e, field.Fault("", "refused.exercise-sealed", nil)
 	}
 	whole.Moves = e.Moves
 	if n := len(whole.Moves); n > 0 && whole.Moves[n-1].Do == DoCut {
@@ -118,5 +118,5 @@ func (s *State) drawn(asked survey.Reading) (value measure.Length, slip string, 
 			return d.Values[n], slip, nil
 		}
 	}
-	return 0, "", fmt.Errorf("that is not read in this exercise: read one of the places that are shown")
+	return 0, "", field.Fault("/reading", "refused.place-not-shown", nil)
 }

@@ -13,8 +13,10 @@ import (
 	"math/rand/v2"
 	"slices"
 
+	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/simulate"
 )
 
@@ -33,18 +35,22 @@ const (
 // Level is how hard an exercise is.
 type Level struct {
 	ID      string
-	Name    string
-	Why     string
 	crooked float64 // times as crooked as an old opening usually is
 	slips   float64 // share of readings that are misread
 	tools   bool    // tools are as wrong as tools are
 }
 
+// Name is what the level is called.
+func (l Level) Name() message.ID { return "level." + message.ID(l.ID) }
+
+// Why says what it is like.
+func (l Level) Why() message.ID { return "level-why." + message.ID(l.ID) }
+
 // Levels lists them, the easiest first.
 var Levels = []Level{
-	{"even", "An even opening", "nearly square, tools that read true, no slips", 0.3, 0, false},
-	{"usual", "An old opening", "leans and bellies as old ones do; tools as they come; a slip now and then", 1, 0.06, true},
-	{"crooked", "A crooked one", "a house that has settled; a slip in every eighth reading", 1.7, 0.12, true},
+	{"even", 0.3, 0, false},
+	{"usual", 1, 0.06, true},
+	{"crooked", 1.7, 0.12, true},
 }
 
 func levelByID(id string) (Level, bool) {
@@ -86,15 +92,15 @@ const mostSeed = 1<<53 - 1
 func New(seed uint64, level string) (Exercise, error) {
 	l, ok := levelByID(level)
 	if !ok {
-		return Exercise{}, fmt.Errorf("there is no level %.40q: even, usual or crooked", level)
+		return Exercise{}, field.Fault("/level", "refused.no-level", message.Args{"given": message.Quote(level)})
 	}
 	if seed > mostSeed {
-		return Exercise{}, fmt.Errorf("a seed goes up to %d", uint64(mostSeed))
+		return Exercise{}, field.Fault("/seed", "refused.seed", message.Args{"most": message.Number(mostSeed)})
 	}
 	rng := rand.New(rand.NewPCG(seed, 0x6b6d))
 	h := simulate.Draw(rng, l.crooked, !l.tools)
 	e := Exercise{
-		Format: Format, Version: taped, Name: fmt.Sprintf("%s, no. %d", l.Name, seed), Seed: seed, Level: level,
+		Format: Format, Version: taped, Name: fmt.Sprintf("%s-%d", level, seed), Seed: seed, Level: level,
 		Bored: rng.IntN(2) == 0, Sides: map[string][]float64{}, Biases: h.Biases, Slabs: slabs,
 	}
 	for _, s := range frame.Sides {
@@ -107,6 +113,15 @@ func New(seed uint64, level string) (Exercise, error) {
 	}
 	e.Check = e.sum()
 	return e, nil
+}
+
+// Title is what the exercise is called: by its level and number, or as its file has it.
+func (e Exercise) Title() message.Message {
+	l, ok := levelByID(e.Level)
+	if !ok || e.Sealed != "" {
+		return message.Own(e.Name)
+	}
+	return says("practice.exercise", "level", l.Name(), "no", message.Number(e.Seed))
 }
 
 // sum tells an exercise from an altered one.
@@ -135,22 +150,22 @@ const mostFile = 1 << 20
 // Read reads an exercise or an attempt. The error says what is wrong with it, and what would work.
 func Read(b []byte) (e Exercise, err error) {
 	if len(b) > mostFile {
-		return e, fmt.Errorf("an exercise has at most %d bytes, and this is %d", mostFile, len(b))
+		return e, field.Fault("/file", "refused.exercise-long", message.Args{"most": message.Number(mostFile), "given": message.Number(len(b))})
 	}
 	var head struct {
 		Format  string
 		Version int
 	}
 	if err := json.Unmarshal(b, &head); err != nil || head.Format != Format {
-		return e, fmt.Errorf("this is no exercise of Kind Margin: it should say \"format\": %q", Format)
+		return e, field.Fault("/file", "refused.exercise-format", message.Args{"format": Format})
 	}
 	if head.Version > Version {
-		return e, fmt.Errorf("this exercise is of version %d and this program reads up to version %d: update the program, then read it again", head.Version, Version)
+		return e, field.Fault("/file", "refused.exercise-newer", message.Args{"version": message.Number(head.Version), "most": message.Number(Version)})
 	}
 	d := json.NewDecoder(bytes.NewReader(b))
 	d.DisallowUnknownFields()
 	if err := d.Decode(&e); err != nil {
-		return e, fmt.Errorf("the exercise was altered: %w. Take the file as it was handed out", err)
+		return e, field.Fault("/file", "refused.exercise-altered", nil)
 	}
 	_, ok := levelByID(e.Level)
 	whole := e.hidden().Whole()
@@ -158,7 +173,7 @@ func Read(b []byte) (e Exercise, err error) {
 		whole = e.Sides == nil && len(e.Drawn) > 0 && !slices.ContainsFunc(e.Drawn, func(d Drawn) bool { return len(d.Values) == 0 || len(d.Values) > 100 })
 	}
 	if !ok || !whole || e.sum() != e.Check {
-		return e, fmt.Errorf("the exercise was altered: its check is %.20q and what it holds gives %q. Take the file as it was handed out", e.Check, e.sum())
+		return e, field.Fault("/file", "refused.exercise-altered", nil)
 	}
 	return e, nil
 }

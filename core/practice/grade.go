@@ -5,7 +5,6 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
-	"strings"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
@@ -18,9 +17,9 @@ import (
 
 // Grade is what an attempt came to, and why.
 type Grade struct {
-	Fits     bool     // as it is left: every margin at least the least, and within a millimetre of the best straight
-	First    bool     // it fitted at the first hang
-	Small    []string // edges that stand over a millimetre too far: the slab is bought again
+	Fits     bool         // as it is left: every margin at least the least, and within a millimetre of the best straight
+	First    bool         // it fitted at the first hang
+	Small    []frame.Side // edges that stand over a millimetre too far: the slab is bought again
 	Trips    int
 	Minutes  float64 // readings, trips at twelve minutes, what was done, and an hour for a slab that is bought again
 	Readings int
@@ -29,15 +28,15 @@ type Grade struct {
 	Least    float64 // cm² that would have, from the right slab
 	Said     []Said
 	// Unchecked is what was never read; Learn the drill or the habit that would help most.
-	Unchecked []string
-	Learn     string
+	Unchecked []message.Message
+	Learn     message.Message
 	Plan      Would
 }
 
 // Said is one judgement, with why.
 type Said struct {
 	Good bool
-	Text string
+	Text message.Message
 }
 
 // Would is what the plan would have done with the same readings.
@@ -51,7 +50,7 @@ type Would struct {
 	Head    measure.Length // width that it would have cut, at the head and the foot
 	Foot    measure.Length
 	Length  measure.Length
-	Why     []string
+	Why     []message.Message
 	Cuts    []message.Sentences // how it would have worked each edge
 }
 
@@ -61,46 +60,41 @@ func (s *State) grade() Grade {
 		Fits: s.hidden.Fits(s.hung), First: s.hidden.Fits(s.first), Trips: s.Trips, Readings: len(s.Readings), Uneven: s.hidden.Uneven(s.hung),
 		Minutes: s.Minutes + job.UsualTrip*float64(s.Trips),
 	}
-	for _, side := range s.hidden.Small(s.hung) {
-		g.Small = append(g.Small, side.Edge())
-	}
+	g.Small = append(g.Small, s.hidden.Small(s.hung)...)
 	if len(g.Small) > 0 {
 		g.Minutes += simulate.BoughtAgain
 	}
-	say := func(good bool, format string, a ...any) {
-		g.Said = append(g.Said, Said{good, fmt.Sprintf(format, a...)})
+	say := func(good bool, id message.ID, args ...any) {
+		g.Said = append(g.Said, Said{good, says(id, args...)})
 	}
 	switch {
 	case g.First:
-		say(true, "It fitted at the first hang.")
+		say(true, "grade.first")
 	case g.Fits:
-		say(true, "It fits, after %s and %s to the trestles.", count(s.Rounds, "round", "rounds"), count(s.Trips, "trip", "trips"))
+		say(true, "grade.fits", "rounds", says("grade.rounds", "rounds", message.Count(s.Rounds)), "trips", says("grade.trips", "trips", message.Count(s.Trips)))
 	case !s.hidden.GoesIn(s.hung):
-		say(false, "It does not go in: it was left where it still rubs.")
+		say(false, "grade.rubs")
 	default:
-		say(false, "It was left with light that is not even: a margin is under %.1f mm, or an edge is over a millimetre off the best.", simulate.LeastMargin)
+		say(false, "grade.uneven", "least", message.Exact(measure.FromMM(simulate.LeastMargin)))
 	}
 	if len(g.Small) > 0 {
-		say(false, "The %s stands over a millimetre too far off: too much came off, and wood does not go back on. Another slab is fetched.", strings.Join(g.Small, " and the "))
+		var edges message.And
+		for _, side := range g.Small {
+			edges = append(edges, message.Edge(side))
+		}
+		say(false, "grade.small", "edges", edges)
 	}
 	s.unchecked(&g)
 	s.slips(&g, say)
 	s.chosen(&g, say)
 	g.Plan = s.would()
-	if g.Learn == "" && !g.First && g.Plan.First {
-		g.Learn = "The cut: with the same readings the plan's fitted at once. Take the width at head and foot apart, from the widest place of each half."
+	if g.Learn.ID == "" && !g.First && g.Plan.First {
+		g.Learn = says("learn.cut")
 	}
-	if g.Learn == "" {
-		g.Learn = "A harder opening."
+	if g.Learn.ID == "" {
+		g.Learn = says("learn.harder")
 	}
 	return g
-}
-
-func count(n int, one, many string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return fmt.Sprintf("%d %s", n, many)
 }
 
 // unchecked is what was never read of the opening.
@@ -116,27 +110,27 @@ func (s *State) unchecked(g *Grade) {
 		return slices.ContainsFunc(s.Readings, func(t Taken) bool { return t.Kind == k && (side == frame.NoSide || t.Side == side) })
 	}
 	if n := len(places[survey.Width]); n < 3 {
-		g.Unchecked = append(g.Unchecked, fmt.Sprintf("the width at three places or more, since jambs belly: it was at %d", n))
+		g.Unchecked = append(g.Unchecked, says("unchecked.width", "places", message.Number(n)))
 	}
 	if n := len(places[survey.Height]); n < 2 {
-		g.Unchecked = append(g.Unchecked, "floor to head beside both jambs")
+		g.Unchecked = append(g.Unchecked, says("unchecked.height"))
 	}
 	if !of(survey.Level, frame.Head) && !of(survey.Square, frame.NoSide) && len(places[survey.Height]) < 2 && !of(survey.Diagonal, frame.NoSide) {
-		g.Unchecked = append(g.Unchecked, "how the head runs: by level, square, diagonals or two heights")
+		g.Unchecked = append(g.Unchecked, says("unchecked.head"))
 	}
 	if !of(survey.Plumb, frame.Hinge) && !of(survey.Straight, frame.Hinge) {
-		g.Unchecked = append(g.Unchecked, "the hinge jamb, for plumb or straight")
+		g.Unchecked = append(g.Unchecked, says("unchecked.hinge-jamb"))
 	}
 	if !of(survey.Plumb, frame.Lock) && !of(survey.Straight, frame.Lock) {
-		g.Unchecked = append(g.Unchecked, "the lock jamb, for plumb or straight")
+		g.Unchecked = append(g.Unchecked, says("unchecked.lock-jamb"))
 	}
 	if len(g.Unchecked) > 0 {
-		g.Learn = "Measuring: read " + g.Unchecked[0] + "."
+		g.Learn = says("learn.measuring", "what", g.Unchecked[0])
 	}
 }
 
 // slips tells which readings were misread, and whether that was found.
-func (s *State) slips(g *Grade, say func(bool, string, ...any)) {
+func (s *State) slips(g *Grade, say func(bool, message.ID, ...any)) {
 	for i, t := range s.Readings {
 		if t.Slip == "" {
 			continue
@@ -144,22 +138,22 @@ func (s *State) slips(g *Grade, say func(bool, string, ...any)) {
 		again := slices.ContainsFunc(s.Readings[i+1:], func(o Taken) bool {
 			return o.Kind == t.Kind && o.Side == t.Side && o.At == t.At && o.From == t.From && o.To == t.To && o.Slip == ""
 		})
-		name := t.Title(measure.Millimetres)
+		name, slip := t.Title(), slipOf(t.Slip)
 		if again {
-			say(true, "The %s was misread, %s, and you read it again.", name, t.Slip)
+			say(true, "grade.slip-found", "reading", name, "slip", slip)
 			continue
 		}
-		say(false, "The %s was misread, %s, and nobody read it again.", name, t.Slip)
-		g.Learn = "Spotting a slip: hold each reading against the others before you cut."
+		say(false, "grade.slip-left", "reading", name, "slip", slip)
+		g.Learn = says("learn.slip")
 	}
 }
 
 // chosen judges margins, slab and edge.
-func (s *State) chosen(g *Grade, say func(bool, string, ...any)) {
+func (s *State) chosen(g *Grade, say func(bool, message.ID, ...any)) {
 	if s.School == "painted" {
-		say(true, "3 mm round it and 6 under it: right for a slab still to be painted.")
+		say(true, "grade.margins")
 	} else {
-		say(false, "The slab is still to be painted: 3 mm round it and 6 under it; other margins leave it too tight or too wide once the paint is on.")
+		say(false, "grade.other-margins")
 	}
 	best, need := s.rightSlab()
 	z := s.ex.Slabs[s.Slab]
@@ -172,26 +166,29 @@ func (s *State) chosen(g *Grade, say func(bool, string, ...any)) {
 	}
 	switch {
 	case s.Slab == best:
-		say(true, "The nearest size up: %s.", size(z))
+		say(true, "grade.size", "size", size(z))
 	case best < 0:
 	case z[0] < need[0] || z[1] < need[1]:
-		say(false, "%s is too small for a finished slab of %s: the nearest size up was %s.", size(z), size(need), size(s.ex.Slabs[best]))
+		say(false, "grade.size-small", "size", size(z), "need", size(need), "best", size(s.ex.Slabs[best]))
 	default:
-		say(false, "%s was more than it took: the nearest size up, %s, loses less under the saw, and what may come off each edge is limited.", size(z), size(s.ex.Slabs[best]))
+		say(false, "grade.size-large", "size", size(z), "best", size(s.ex.Slabs[best]))
 	}
 	if s.byPlan {
 		return
 	}
 	switch {
 	case s.ex.Bored && s.Edge != "keep-lock":
-		say(false, "The slab was bored on its lock edge: what comes off there shrinks the backset. Take the width off the hinge edge.")
-		g.Learn = "Which edge: never trim one that carries machining."
+		say(false, "grade.bored-edge")
+		g.Learn = says("learn.edge")
 	case s.Edge == "keep-lock":
-		say(true, "The width came off the hinge edge: least seen, and the lock edge keeps its bore and its strength.")
+		say(true, "grade.hinge-edge")
 	}
 }
 
-func size(z [2]measure.Length) string { return fmt.Sprintf("%.0f × %.0f mm", z[0].MM(), z[1].MM()) }
+// size is a slab's, to a millimetre.
+func size(z [2]measure.Length) message.Size {
+	return message.Size{z[0].Round(mm, measure.Nearest), z[1].Round(mm, measure.Nearest)}
+}
 
 // rightSlab is the smallest slab that is big enough, and the size that is needed of it.
 func (s *State) rightSlab() (best int, need [2]measure.Length) {
@@ -227,9 +224,11 @@ func (s *State) would() (w Would) {
 	}
 	_ = o.move(Move{Do: DoMargins, School: "painted"}, rng)
 	if err := o.cut(Move{Plan: true}, rng); err != nil {
-		w.Why = []string{sentence(err.Error())}
+		if m, ok := message.Of(err); ok {
+			w.Why = append(w.Why, m)
+		}
 		if p := plan.Solve(s.job, o.door); len(p.ToRead) > 0 {
-			w.Why = append(w.Why, "It would read next: the "+p.ToRead[0].Name+".")
+			w.Why = append(w.Why, says("grade.would-read", "reading", p.ToRead[0].Reading))
 		}
 		return w
 	}
@@ -240,7 +239,7 @@ func (s *State) would() (w Would) {
 		w.Cuts = append(w.Cuts, e.Says)
 	}
 	if len(p.ToRead) > 0 {
-		w.Why = append(w.Why, fmt.Sprintf("Before it cut it would have read the %s: %s.", p.ToRead[0].Name, p.ToRead[0].Brings))
+		w.Why = append(w.Why, says("grade.would-have-read", "reading", p.ToRead[0].Reading, "brings", p.ToRead[0].Brings))
 	}
 	for range 8 {
 		if o.adjust(Move{Plan: true}, rng) != nil {
@@ -258,13 +257,4 @@ func (s *State) readMinutes() (sum float64) {
 		sum += t.Minutes
 	}
 	return sum
-}
-
-// sentence begins large and ends with a full stop.
-func sentence(s string) string {
-	s = strings.ToUpper(s[:1]) + s[1:]
-	if !strings.HasSuffix(s, ".") {
-		s += "."
-	}
-	return s
 }

@@ -1,7 +1,6 @@
 package practice
 
 import (
-	"errors"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -11,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/simulate"
 )
@@ -19,11 +19,11 @@ import (
 func (s *State) cut(m Move, rng *rand.Rand) error {
 	switch {
 	case s.Hung:
-		return fmt.Errorf("it is cut already")
+		return refuse("refused.cut-already")
 	case s.Slab < 0:
-		return fmt.Errorf("choose a slab first")
+		return refuse("refused.slab-first")
 	case s.School == "":
-		return fmt.Errorf("set the margins first")
+		return refuse("refused.margins-first")
 	}
 	z := s.ex.Slabs[s.Slab]
 	var hang func() simulate.Hung
@@ -40,26 +40,26 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 		s.door.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
 	} else {
 		if m.Cut == nil {
-			return fmt.Errorf("say what it is cut to, or take the plan's")
+			return refuse("refused.say-cut")
 		}
 		if s.Edge == "" {
-			return fmt.Errorf("say which edge the width comes off")
+			return refuse("refused.say-edge")
 		}
 		c := *m.Cut
 		for _, x := range []struct {
-			name  string
+			what  message.ID
 			v, at measure.Length
 			least measure.Length
-		}{{"width at the head", c.Head, z[0], 300 * mm}, {"width at the foot", c.Foot, z[0], 300 * mm}, {"length", c.Length, z[1], 1000 * mm}} {
+		}{{"practice.width-head", c.Head, z[0], 300 * mm}, {"practice.width-foot", c.Foot, z[0], 300 * mm}, {"practice.length", c.Length, z[1], 1000 * mm}} {
 			if x.v > x.at {
-				return fmt.Errorf("a %s of %s cannot be cut from a slab of %s: wood does not go back on", x.name, measure.Say(x.v, "mm"), measure.Say(x.at, "mm"))
+				return refuse("refused.cut-too-big", "what", x.what, "value", message.Exact(x.v), "slab", message.Exact(x.at))
 			}
 			if x.v < x.least {
-				return fmt.Errorf("a %s of %s is no door", x.name, measure.Say(x.v, "mm"))
+				return refuse("refused.cut-too-small", "what", x.what, "value", message.Exact(x.v))
 			}
 		}
 		if c.HeadUp.Abs() > 40*mm || c.FootUp.Abs() > 40*mm {
-			return fmt.Errorf("a head or foot 40 mm out of square is none: measure it again")
+			return refuse("refused.cut-out-of-square", "most", message.Exact(40*mm))
 		}
 		s.made = c
 		hang = func() simulate.Hung {
@@ -85,9 +85,9 @@ func (s *State) planned() (plan.Leaf, error) {
 	p := plan.Solve(s.job, s.door)
 	switch {
 	case len(p.Clashes) > 0:
-		return plan.Leaf{}, errors.New("the plan does not cut while readings clash: read one of them again, or strike it out")
+		return plan.Leaf{}, refuse("refused.plan-clash")
 	case p.Leaves[0].Try == nil || p.Leaves[0].Try.Planned == nil || p.Leaves[0].Cut == nil || len(p.Leaves[0].Hinges) == 0:
-		return plan.Leaf{}, fmt.Errorf("the plan has no answer yet: a width, a floor-to-head and the slab are the least it needs")
+		return plan.Leaf{}, refuse("refused.plan-no-answer")
 	}
 	return p.Leaves[0], nil
 }
@@ -113,14 +113,12 @@ func (s *State) look() {
 	s.Light, s.GoesIn = nil, s.hidden.GoesIn(s.hung)
 	for _, side := range frame.Sides {
 		reach := simulate.AboutWidth
-		where := []string{"hinge corner", "middle", "lock corner"}
 		if side.Upright() {
 			reach = simulate.AboutHeight
-			where = []string{"foot", "middle", "head"}
 		}
-		for i, w := range where {
-			at := reach * []float64{0.04, 0.5, 0.96}[i]
-			s.Light = append(s.Light, Light{side, w, math.Round(s.hidden.Gap(s.hung, side, at)*10) / 10})
+		for i, share := range []float64{0.04, 0.5, 0.96} {
+			at := reach * share
+			s.Light = append(s.Light, Light{message.End{Side: side, Place: i}, math.Round(s.hidden.Gap(s.hung, side, at)*10) / 10})
 		}
 	}
 }
@@ -128,7 +126,7 @@ func (s *State) look() {
 // adjust does something to the slab that hangs, as the learner says or as the plan has it.
 func (s *State) adjust(m Move, rng *rand.Rand) error {
 	if !s.Hung {
-		return fmt.Errorf("nothing hangs yet")
+		return refuse("refused.nothing-hangs")
 	}
 	var did job.Did
 	var minutes float64
@@ -138,12 +136,12 @@ func (s *State) adjust(m Move, rng *rand.Rand) error {
 		way, ok := s.advised(rng)
 		if !ok {
 			s.Minutes = before
-			return fmt.Errorf("the plan would do nothing more")
+			return refuse("refused.plan-nothing")
 		}
 		did, trips, minutes = way.Did, way.Trips, way.Minutes-float64(way.Trips)*s.job.Kit.TripMinutes()
 	} else {
 		if m.Adjust == nil {
-			return fmt.Errorf("say what is done, or take the plan's advice")
+			return refuse("refused.say-done")
 		}
 		did = *m.Adjust
 		for len(did.Pack) < 2 {
@@ -151,17 +149,17 @@ func (s *State) adjust(m Move, rng *rand.Rand) error {
 		}
 		for _, v := range did.Pack {
 			if v > 5*mm || v < -3*mm {
-				return fmt.Errorf("a hinge is packed out by 5 mm or let in by 3 mm at most")
+				return refuse("refused.packed-far", "out", message.Exact(5*mm), "in", message.Exact(3*mm))
 			}
 		}
 		for _, p := range did.Planed {
 			for _, v := range p.Off {
 				if v < 0 || v > 30*mm {
-					return fmt.Errorf("planing takes off nought to 30 mm; wood does not go back on")
+					return refuse("refused.planed-far", "most", message.Exact(30*mm))
 				}
 			}
 			if p.Side == frame.Hinge || p.Side == frame.NoSide {
-				return fmt.Errorf("head, lock edge or foot is planed; at the hinge edge the hinges are moved")
+				return refuse("refused.planed-edge")
 			}
 		}
 		minutes, trips = simulate.Adjusting(did)

@@ -5,10 +5,11 @@ import (
 	"math/rand/v2"
 	"slices"
 
+	"kindmargin/core/field"
 	"kindmargin/core/fit"
-	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/simulate"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
@@ -52,14 +53,13 @@ type Sizes struct {
 type Taken struct {
 	survey.Reading
 	Minutes float64
-	Slip    string // what it was misread by; told once all is done
+	Slip    string // the ID of what it was misread by; told once all is done
 }
 
 // Light is the true light beside the hung slab, at one place, in mm.
 type Light struct {
-	Side  frame.Side
-	Where string
-	Gap   float64
+	At  message.End
+	Gap float64
 }
 
 // State is how an attempt stands.
@@ -96,14 +96,28 @@ const mostMoves = 300
 func Play(e Exercise, moves []Move) (State, error) {
 	s := begin(e)
 	if len(moves) > mostMoves {
-		return s, fmt.Errorf("%d moves are more than %d", len(moves), mostMoves)
+		return s, refuse("refused.too-many-moves-played", "given", message.Number(len(moves)), "most", message.Number(mostMoves))
 	}
 	for i, m := range moves {
 		if err := s.step(i, m); err != nil {
-			return s, fmt.Errorf("move %d: %w", i+1, err)
+			return s, inMove(i, err)
 		}
 	}
 	return s, nil
+}
+
+// refuse is what cannot be done, args being names and values by turns.
+func refuse(id message.ID, args ...any) error {
+	return field.Error{Problem: says(id, args...)}
+}
+
+// inMove is what cannot be, with the move that it is in.
+func inMove(i int, err error) error {
+	m, ok := message.Of(err)
+	if !ok {
+		return err
+	}
+	return refuse("refused.move", "move", message.Number(i+1), "problem", m)
 }
 
 // begin is an attempt before its first move.
@@ -130,22 +144,22 @@ func (s *State) step(i int, m Move) error {
 
 func (s *State) move(m Move, rng *rand.Rand) error {
 	if s.Done {
-		return fmt.Errorf("it is done: begin another")
+		return refuse("refused.exercise-done")
 	}
 	switch m.Do {
 	case DoRead:
 		return s.read(m.Reading, rng)
 	case DoMargins:
 		if _, ok := trade.SchoolByID(m.School); !ok {
-			return fmt.Errorf("there is no school of margins called %.40q", m.School)
+			return refuse("refused.no-margins-school", "given", message.Quote(m.School))
 		}
 		s.School, s.door.Margins.School = m.School, m.School
 	case DoSlab:
 		if s.Hung {
-			return fmt.Errorf("the slab is cut already: adjust it, or call it done")
+			return refuse("refused.slab-cut")
 		}
 		if m.Slab < 0 || m.Slab >= len(s.ex.Slabs) {
-			return fmt.Errorf("there is no slab %d: 0 to %d", m.Slab, len(s.ex.Slabs)-1)
+			return refuse("refused.no-slab", "given", message.Number(m.Slab), "most", message.Number(len(s.ex.Slabs)-1))
 		}
 		s.Slab = m.Slab
 		much := 60 * mm
@@ -156,7 +170,7 @@ func (s *State) move(m Move, rng *rand.Rand) error {
 		}
 	case DoEdge:
 		if m.Edge != "keep-lock" && m.Edge != "keep-hinge" && m.Edge != "even-stiles" {
-			return fmt.Errorf("the width comes off the hinge edge, the lock edge or both, not %.40q", m.Edge)
+			return refuse("refused.exercise-edge", "given", message.Quote(m.Edge))
 		}
 		s.Edge = m.Edge
 	case DoCut:
@@ -165,11 +179,11 @@ func (s *State) move(m Move, rng *rand.Rand) error {
 		return s.adjust(m, rng)
 	case DoDone:
 		if !s.Hung {
-			return fmt.Errorf("nothing hangs yet: choose a slab, cut it and hang it first")
+			return refuse("refused.hang-first")
 		}
 		s.Done = true
 	default:
-		return fmt.Errorf("there is nothing called %.40q to do", m.Do)
+		return refuse("refused.no-move", "given", message.Quote(m.Do))
 	}
 	return nil
 }
@@ -177,10 +191,10 @@ func (s *State) move(m Move, rng *rand.Rand) error {
 // read takes a reading with the simulated instruments, now and then misread.
 func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 	if asked == nil {
-		return fmt.Errorf("say what is read, and where")
+		return refuse("refused.say-reading")
 	}
 	if s.Hung {
-		return fmt.Errorf("a slab hangs there: look at its light")
+		return refuse("refused.slab-hangs")
 	}
 	r := survey.Reading{ID: fmt.Sprintf("r%d", len(s.Readings)+1), Kind: asked.Kind, Side: asked.Side, At: asked.At, From: asked.From, To: asked.To, Turned: asked.Turned}
 	for _, t := range s.kit {
@@ -192,11 +206,11 @@ func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 		r.Tool, _ = s.kit.Tool(r)
 	}
 	if r.Kind == survey.Gap || !slices.Contains(survey.Kinds, r.Kind) {
-		return fmt.Errorf("there is nothing called %.40q to read here", string(r.Kind))
+		return refuse("refused.nothing-to-read", "given", message.Quote(r.Kind))
 	}
 	across, up := r.Reach()
 	if across.MM() > simulate.AboutWidth || up.MM() > simulate.AboutHeight {
-		return fmt.Errorf("that is outside the opening, about %.0f mm by %.0f mm", simulate.AboutWidth, simulate.AboutHeight)
+		return refuse("refused.outside-opening", "width", message.Exact(measure.FromMM(simulate.AboutWidth)), "height", message.Exact(measure.FromMM(simulate.AboutHeight)))
 	}
 	t := Taken{Minutes: s.kit.Minutes(r)}
 	if len(s.ex.Drawn) > 0 {
@@ -211,7 +225,7 @@ func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 			r.Value, t.Slip = slipped(r, rng)
 		}
 	}
-	if err := r.Check(measure.Millimetres); err != nil {
+	if err := r.Check(); err != nil {
 		return err
 	}
 	t.Reading = r
@@ -230,9 +244,20 @@ func slipped(r survey.Reading, rng *rand.Rand) (measure.Length, string) {
 	small := r.Value.Abs() < 100*mm
 	switch {
 	case small && r.Value != 0 && rng.IntN(2) == 0:
-		return -r.Value, "its sign turned round"
+		return -r.Value, "sign"
 	case rng.IntN(2) == 0:
-		return r.Value + 10*mm, "10 mm too much"
+		return r.Value + 10*mm, "much"
 	}
-	return r.Value - 10*mm, "10 mm too little"
+	return r.Value - 10*mm, "little"
+}
+
+// slips3 are slips by the words that files of version 3 hold them in.
+var slips3 = map[string]string{"its sign turned round": "sign", "10 mm too much": "much", "10 mm too little": "little"}
+
+// slipOf is what a reading was misread by, as it is said.
+func slipOf(id string) message.ID {
+	if now, ok := slips3[id]; ok {
+		id = now
+	}
+	return "misread." + message.ID(id)
 }

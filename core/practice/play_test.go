@@ -11,10 +11,14 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/simulate"
 	"kindmargin/core/survey"
+	"kindmargin/words"
 )
+
+var british = words.In(job.British, measure.Millimetres, measure.HalfMillimetre)
 
 func exercise(t *testing.T, seed uint64, level string) Exercise {
 	t.Helper()
@@ -137,17 +141,20 @@ func TestABadGameSaysWhy(t *testing.T) {
 	assert.GreaterOrEqual(t, g.Minutes, 60.0, "another slab")
 	var said []string
 	for _, x := range g.Said {
-		said = append(said, x.Text)
+		said = append(said, british.Say(x.Text))
 	}
-	all := strings.Join(append(said, g.Unchecked...), "\n")
+	for _, m := range g.Unchecked {
+		said = append(said, british.Say(m))
+	}
+	all := strings.Join(said, "\n")
 	for _, says := range []string{
-		"stands over a millimetre too far off", "the width at three places or more, since jambs belly: it was at 1", "floor to head beside both jambs", "the lock jamb, for plumb or straight",
+		"over a millimetre. Wood does not go back on", "the width at three places or more, since jambs belly: it was at 1", "floor to head beside both jambs", "the lock jamb, for plumb or straight",
 		"The slab is still to be painted", "914 × 2083 mm was more than it took", "what comes off there shrinks the backset",
 	} {
 		assert.Contains(t, all, says)
 	}
 	assert.False(t, g.Plan.Answers)
-	assert.Contains(t, strings.Join(g.Plan.Why, " "), "It would read next: the floor to head")
+	assert.Contains(t, british.Say(g.Plan.Why[len(g.Plan.Why)-1]), "It would read next: the floor to head")
 	assert.Greater(t, g.Waste, g.Least)
 }
 
@@ -177,13 +184,13 @@ func TestSlipsAreTold(t *testing.T) {
 			done, err := Play(e, append(moves, end...))
 			require.NoError(t, err)
 			b, _ := json.Marshal(done.Grade.Said)
-			assert.Contains(t, string(b), "nobody read it again")
-			assert.Contains(t, done.Grade.Learn, "Spotting a slip")
+			assert.Contains(t, string(b), "grade.slip-left")
+			assert.Equal(t, "learn.slip", string(done.Grade.Learn.ID))
 			done, err = Play(e, append(append(moves, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: moves[i].Reading.At}}), end...))
 			require.NoError(t, err)
 			require.Len(t, done.Readings, 6)
 			b, _ = json.Marshal(done.Grade.Said)
-			assert.Equal(t, done.Readings[5].Slip == "", strings.Contains(string(b), "and you read it again"))
+			assert.Equal(t, done.Readings[5].Slip == "", strings.Contains(string(b), "grade.slip-found"))
 		}
 	}
 	assert.True(t, found)
@@ -202,27 +209,29 @@ func TestMovesThatCannotBe(t *testing.T) {
 		move   Move
 		says   string
 	}{
-		{nil, Move{Do: "fly"}, `nothing called "fly" to do`},
-		{nil, Move{Do: DoRead}, "say what is read"},
-		{nil, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Gap}}, "nothing called \"gap\" to read here"},
+		{nil, Move{Do: "fly"}, "There is no move “fly”"},
+		{nil, Move{Do: DoRead}, "Say what is read"},
+		{nil, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Gap}}, "There is no “gap” to read here"},
 		{nil, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 2500 * mm}}, "outside the opening"},
-		{nil, Move{Do: DoMargins, School: "loose"}, "no school of margins"},
+		{nil, Move{Do: DoMargins, School: "loose"}, "There is no set of margins"},
 		{nil, Move{Do: DoSlab, Slab: 9}, "no slab 9: 0 to 5"},
 		{nil, Move{Do: DoEdge, Edge: "all"}, "the hinge edge, the lock edge or both"},
-		{nil, cut(820*mm, 820*mm, 2020*mm), "choose a slab first"},
-		{ready[1:2], cut(820*mm, 820*mm, 2020*mm), "set the margins first"},
-		{ready, cut(850*mm, 820*mm, 2020*mm), "a width at the head of 850 mm cannot be cut from a slab of 838 mm: wood does not go back on"},
-		{ready, Move{Do: DoCut, Plan: true}, "the plan has no answer yet"},
-		{ready, Move{Do: DoDone}, "nothing hangs yet"},
-		{ready, Move{Do: DoAdjust, Plan: true}, "nothing hangs yet"},
-		{hung, Move{Do: DoSlab, Slab: 1}, "the slab is cut already"},
-		{hung, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 1000 * mm}}, "a slab hangs there"},
-		{hung, Move{Do: DoAdjust, Adjust: &job.Did{Pack: []measure.Length{9 * mm}}}, "packed out by 5 mm"},
-		{hung, Move{Do: DoAdjust, Adjust: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{-mm}}}}}, "wood does not go back on"},
-		{append(hung[:4:4], Move{Do: DoDone}), Move{Do: DoDone}, "it is done: begin another"},
+		{nil, cut(820*mm, 820*mm, 2020*mm), "Choose a slab first"},
+		{ready[1:2], cut(820*mm, 820*mm, 2020*mm), "Set the margins first"},
+		{ready, cut(850*mm, 820*mm, 2020*mm), "A width at the top of 850 mm cannot be cut from a slab of 838 mm. Wood does not go back on."},
+		{ready, Move{Do: DoCut, Plan: true}, "The plan has no answer yet"},
+		{ready, Move{Do: DoDone}, "Nothing hangs yet"},
+		{ready, Move{Do: DoAdjust, Plan: true}, "Nothing hangs yet"},
+		{hung, Move{Do: DoSlab, Slab: 1}, "The slab is cut already"},
+		{hung, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 1000 * mm}}, "A slab hangs there"},
+		{hung, Move{Do: DoAdjust, Adjust: &job.Did{Pack: []measure.Length{9 * mm}}}, "packed out by at most 5 mm"},
+		{hung, Move{Do: DoAdjust, Adjust: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{-mm}}}}}, "Wood does not go back on"},
+		{append(hung[:4:4], Move{Do: DoDone}), Move{Do: DoDone}, "It is done. Begin another"},
 	} {
 		_, err := Play(e, append(c.before[:len(c.before):len(c.before)], c.move))
-		assert.ErrorContains(t, err, c.says)
+		m, ok := message.Of(err)
+		require.True(t, ok)
+		assert.Contains(t, british.Say(m), c.says)
 	}
 }
 
@@ -242,7 +251,7 @@ func TestAFileThatWasRewritten(t *testing.T) {
 		assert.Equal(t, seed, again.Seed)
 	}
 	_, err := New(mostSeed+1, "usual")
-	assert.ErrorContains(t, err, "a seed goes up to")
+	assert.ErrorContains(t, err, "refused.seed")
 }
 
 func TestFilesThatCannotBe(t *testing.T) {
@@ -254,17 +263,17 @@ func TestFilesThatCannotBe(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, e, same, "a seed gives the same")
 	for says, b := range map[string]string{
-		"of version 4 and this program reads up to version 3: update": strings.Replace(file, `"version": 2`, `"version": 4`, 1),
-		"was altered: its check":   strings.Replace(file, `"level": "usual"`, `"level": "even"`, 1),
-		"was altered":              strings.Replace(file, `"bored"`, `"boring"`, 1),
-		"this is no exercise":      `{"format": "kindmargin job"}`,
-		"it should say \"format\"": "nothing",
+		"refused.exercise-newer most=3 version=4": strings.Replace(file, `"version": 2`, `"version": 4`, 1),
+		"refused.exercise-altered":                strings.Replace(file, `"level": "usual"`, `"level": "even"`, 1),
+		"exercise-altered":                        strings.Replace(file, `"bored"`, `"boring"`, 1),
+		"refused.exercise-format":                 `{"format": "kindmargin job"}`,
+		"exercise-format":                         "nothing",
 	} {
 		_, err := Read([]byte(b))
 		assert.ErrorContains(t, err, says)
 	}
 	_, err = New(1, "hellish")
-	assert.ErrorContains(t, err, "even, usual or crooked")
+	assert.ErrorContains(t, err, "refused.no-level")
 }
 
 // An attempt of the first version is hung as it was then: its slab is as wide as it was cut. Since the second

@@ -7,41 +7,50 @@ import (
 	"unicode"
 
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // Column is something that a schedule can say of a door.
 type Column struct {
 	ID   string
-	Name string   // as it is written in a schedule that goes out
-	Also []string // other headers that mean it
-	Hint string
+	Also []string // headers that mean it, beside its own
 }
+
+// Name is the header that a schedule goes out with.
+func (c Column) Name() message.ID { return "column." + message.ID(c.ID) }
+
+// Hint says what stands in it.
+func (c Column) Hint() message.ID { return "column-hint." + message.ID(c.ID) }
+
+// Names are what something is called, in every language: a schedule may be in any.
+type Names func(message.Message) []string
 
 // NoColumn is a column of a schedule that is left out.
 const NoColumn = ""
 
 // Columns are what a schedule can say, in the order in which one goes out. A drawing's size
-// of an opening is none of them: it is no reading. Other headers are common practice.
+// of an opening is none of them: it is no reading. Headers are common practice, and those that
+// a schedule of ours went out with before.
 var Columns = []Column{
-	{"name", "Door", []string{"door no", "door number", "door name", "door ref", "door mark", "door id", "mark", "no", "number", "ref", "name"}, "its name; needed"},
-	{"room", "Room", []string{"location", "seen from", "from room", "room name", "area"}, "seen from"},
-	{"hand", "Hinges on", []string{"hand", "handing", "hinge side", "hung", "hanging"}, "left or right, seen from the pull face"},
-	{"construction", "Construction", []string{"door type", "leaf type", "type", "core", "material", "slab type"}, "one of the slabs that are known here"},
-	{"width", "Slab width", []string{"door width", "leaf width", "width", "w", "slab w"}, "as it is bought"},
-	{"length", "Slab length", []string{"door height", "leaf height", "height", "length", "h", "slab height", "slab l"}, "as it is bought"},
-	{"thickness", "Slab thickness", []string{"thickness", "thk", "door thickness", "leaf thickness", "t"}, ""},
-	{"school", "Margins", []string{"margin", "gaps", "clearance"}, "a school of margins"},
-	{"hinge", "Hinge", []string{"hinges", "hinge type", "butts", "butt"}, "one that is known here, or kept with the job"},
-	{"hinges", "Number of hinges", []string{"no of hinges", "hinge qty", "hinges qty", "hinge count", "qty hinges"}, "2 or 3"},
-	{"lock", "Lock", []string{"latch", "lockset", "lock type", "latch type"}, "one that is known here, or kept with the job"},
-	{"backset", "Backset", nil, ""},
-	{"handle", "Handle height", []string{"lever height", "spindle height", "latch height"}, "above the floor"},
-	{"width-head", "Width read near the head", []string{"width head", "width top", "opening width top"}, "with a tape, on site"},
-	{"width-mid", "Width read midway", []string{"width middle", "width mid", "opening width middle"}, "with a tape, on site"},
-	{"width-foot", "Width read near the floor", []string{"width foot", "width bottom", "opening width bottom"}, "with a tape, on site"},
-	{"height-hinge", "Height read on the hinge side", []string{"height hinge side", "opening height hinge side"}, "floor to head, on site"},
-	{"height-lock", "Height read on the lock side", []string{"height lock side", "opening height lock side"}, "floor to head, on site"},
-	{"note", "Note", []string{"notes", "remark", "remarks", "comment", "comments"}, ""},
+	{"name", []string{"door no", "door number", "door name", "door ref", "door mark", "door id", "mark", "no", "number", "ref", "name"}},
+	{"room", []string{"location", "seen from", "from room", "room name", "area"}},
+	{"hand", []string{"hand", "handing", "hinge side", "hung", "hanging"}},
+	{"construction", []string{"door type", "leaf type", "type", "core", "material", "slab type"}},
+	{"width", []string{"door width", "leaf width", "width", "w", "slab w"}},
+	{"length", []string{"door height", "leaf height", "height", "length", "h", "slab height", "slab l"}},
+	{"thickness", []string{"thickness", "thk", "door thickness", "leaf thickness", "t"}},
+	{"school", []string{"margin", "gaps", "clearance"}},
+	{"hinge", []string{"hinges", "hinge type", "butts", "butt"}},
+	{"hinges", []string{"no of hinges", "hinge qty", "hinges qty", "hinge count", "qty hinges"}},
+	{"lock", []string{"latch", "lockset", "lock type", "latch type"}},
+	{"backset", nil},
+	{"handle", []string{"lever height", "spindle height", "latch height"}},
+	{"width-head", []string{"width head", "width top", "opening width top", "width read near the head"}},
+	{"width-mid", []string{"width middle", "width mid", "opening width middle", "width read midway"}},
+	{"width-foot", []string{"width foot", "width bottom", "opening width bottom", "width read near the floor"}},
+	{"height-hinge", []string{"height hinge side", "opening height hinge side", "height read on the hinge side"}},
+	{"height-lock", []string{"height lock side", "opening height lock side", "height read on the lock side"}},
+	{"note", []string{"notes", "remark", "remarks", "comment", "comments"}},
 }
 
 // ByID finds a column; ok is false where there is none of that name.
@@ -71,7 +80,7 @@ func plainly(header string) (text string, u measure.Unit) {
 
 // Match says which column each header most likely is, each one once; NoColumn where it is
 // like none.
-func Match(headers []string) []string {
+func Match(headers []string, names Names) []string {
 	out := make([]string, len(headers))
 	used := map[string]bool{}
 	take := func(like func(Column, string) bool) {
@@ -89,7 +98,9 @@ func Match(headers []string) []string {
 		}
 	}
 	// What a schedule of ours says goes before what others might mean by it.
-	take(func(c Column, text string) bool { name, _ := plainly(c.Name); return name == text })
+	take(func(c Column, text string) bool {
+		return slices.ContainsFunc(names(message.Message{ID: c.Name()}), func(name string) bool { name, _ = plainly(name); return name == text })
+	})
 	take(func(c Column, text string) bool { return slices.Contains(c.Also, text) })
 	return out
 }
@@ -99,11 +110,11 @@ const deepest = 20
 
 // Header finds the line of headers: the first one with two columns that are known, else the
 // first that is not empty; -1 where all are.
-func Header(rows [][]string) int {
+func Header(rows [][]string, names Names) int {
 	first := -1
 	for i, row := range rows[:min(len(rows), deepest)] {
 		said := 0
-		for _, id := range Match(row) {
+		for _, id := range Match(row, names) {
 			if id != NoColumn {
 				said++
 			}

@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
@@ -25,10 +26,10 @@ type Row struct {
 	asks string // a hand that hangs on the side it is seen from, while that was not said
 }
 
-// Fault is why a line cannot be a door, in a sentence.
+// Fault is why a line cannot be a door.
 type Fault struct {
 	Column  string // its ID; empty where it is the whole line
-	Problem string
+	Problem message.Message
 }
 
 // Seen is the side that a schedule's LH and RH are seen from. Conventions differ (Britain and DIN 107 see a
@@ -57,10 +58,10 @@ func Asks(rows []Row) (line int, hand string, ok bool) {
 // Read reads the lines below the headers as doors of a job, which begin with what is usual
 // in it; lines with nothing in them are passed over. columns are what each column is. No two
 // doors may bear one name in one room, those that are on the walk among them.
-func Read(j job.Job, rows [][]string, header int, columns []string, seen Seen) []Row {
-	taken := map[string]string{}
+func Read(j job.Job, rows [][]string, header int, columns []string, seen Seen, names Names) []Row {
+	taken := map[string]int{} // the line of each door; nought on the walk already
 	for _, o := range j.Openings {
-		taken[doorKey(o)] = "is on the walk already"
+		taken[doorKey(o)] = 0
 	}
 	units := make([]measure.Unit, len(columns))
 	for i := range columns {
@@ -76,7 +77,7 @@ func Read(j job.Job, rows [][]string, header int, columns []string, seen Seen) [
 		if empty(rows[n]) {
 			continue
 		}
-		r := reading{job: j, seen: seen, row: Row{Line: n + 1, Opening: j.Begin("new", "")}}
+		r := reading{job: j, seen: seen, names: names, row: Row{Line: n + 1, Opening: j.Begin("new", "")}}
 		for i, id := range columns {
 			if id == NoColumn || i >= len(rows[n]) {
 				continue
@@ -86,9 +87,13 @@ func Read(j job.Job, rows [][]string, header int, columns []string, seen Seen) [
 		r.check()
 		key := doorKey(r.row.Opening)
 		if was, ok := taken[key]; ok && r.row.Opening.Name != "" {
-			r.fault("name", "%q %s: give it another name, or leave the line out.", r.row.Opening.Name, was)
+			twice := message.ID("refused.schedule-on-walk")
+			if was > 0 {
+				twice = "refused.schedule-twice"
+			}
+			r.fault("name", twice, message.Args{"name": r.row.Opening.Name, "line": message.Number(was)})
 		}
-		taken[key] = fmt.Sprintf("is in line %d already", n+1)
+		taken[key] = n + 1
 		list = append(list, r.row)
 	}
 	return list
@@ -110,13 +115,14 @@ func clean(s string) string {
 
 // reading is one line while it is read.
 type reading struct {
-	job  job.Job
-	row  Row
-	seen Seen
-	bad  map[string]bool // columns that have a fault
+	job   job.Job
+	row   Row
+	seen  Seen
+	names Names
+	bad   map[string]bool // columns that have a fault
 }
 
-func (r *reading) fault(column, format string, a ...any) {
+func (r *reading) fault(column string, id message.ID, args message.Args) {
 	if r.bad == nil {
 		r.bad = map[string]bool{}
 	}
@@ -124,7 +130,7 @@ func (r *reading) fault(column, format string, a ...any) {
 		return
 	}
 	r.bad[column] = true
-	r.row.Faults = append(r.row.Faults, Fault{column, fmt.Sprintf(format, a...)})
+	r.row.Faults = append(r.row.Faults, Fault{column, message.Message{ID: id, Args: args}})
 }
 
 // cell takes one cell.
@@ -133,14 +139,15 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 		return
 	}
 	if strings.HasPrefix(text, "=") || strings.HasPrefix(text, "＝") {
-		r.fault(id, "%.40q is a formula, and nothing is worked out here: save the schedule with its values.", text)
+		r.fault(id, "refused.formula", message.Args{"given": message.Quote(text)})
 		return
 	}
 	o := &r.row.Opening
 	length := func(to *measure.Length) {
 		l, err := measure.Parse(text, u)
 		if err != nil {
-			r.fault(id, "%s", err.Error())
+			m, _ := message.Of(err)
+			r.fault(id, m.ID, m.Args)
 			return
 		}
 		*to = l
@@ -161,7 +168,7 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 	case "hand":
 		r.hand(text)
 	case "construction":
-		r.row.Opening.Slab.Construction = r.choose(id, text, "slab", constructions())
+		r.row.Opening.Slab.Construction = r.choose(id, text, "refused.schedule-slab", r.constructions())
 	case "width":
 		length(&o.Slab.Width)
 	case "length":
@@ -169,23 +176,23 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 	case "thickness":
 		length(&o.Slab.Thickness)
 	case "school":
-		if s := r.choose(id, text, "school of margins", schools()); s != "" {
+		if s := r.choose(id, text, "refused.schedule-school", r.schools()); s != "" {
 			o.Margins.School = s
 		}
 	case "hinge":
-		if h, ok := r.job.Kit.Hinge(r.choose(id, text, "hinge", hinges(r.job))); ok {
+		if h, ok := r.job.Kit.Hinge(r.choose(id, text, "refused.schedule-hinge", r.hinges())); ok {
 			o.Hinges.Size, o.Hinges.Leaf, o.Hinges.Width, o.Hinges.Plate, o.Hinges.Closed = h.ID, h.Leaf, h.Width, h.Plate, h.Closed
 			o.Swing.Pin = h.Pin
 		}
 	case "hinges":
 		n, err := strconv.Atoi(text)
 		if err != nil || n < 2 || n > 3 {
-			r.fault(id, "A door hangs on 2 or 3 hinges here, not on %.20q.", text)
+			r.fault(id, "refused.hinges-count", message.Args{"given": message.Quote(text)})
 			return
 		}
 		o.Hinges.Count = n
 	case "lock":
-		if d, ok := r.job.Kit.Device(r.choose(id, text, "lock", devices(r.job))); ok {
+		if d, ok := r.job.Kit.Device(r.choose(id, text, "refused.schedule-lock", r.devices())); ok {
 			o.Lock.Device = d.ID
 			if len(d.Backsets) > 0 {
 				o.Lock.Backset = d.Backsets[0]
@@ -236,7 +243,7 @@ func (r *reading) hand(text string) {
 	case "rh", "right hand", "right-hand":
 		r.coded(text, frame.Right, frame.Left)
 	default:
-		r.fault("hand", "%.40q is no side: the hinges are on the left or on the right, seen from the pull face.", text)
+		r.fault("hand", "refused.schedule-hand", message.Args{"given": message.Quote(text)})
 	}
 }
 
@@ -249,55 +256,67 @@ func (r *reading) coded(text string, pull, push frame.Hand) {
 		r.row.Opening.Hand = push
 	default:
 		r.row.asks = text
-		r.fault("hand", "Is %.40q seen from the pull side or from the push side? Say it once for the whole schedule.", text)
+		r.fault("hand", "refused.schedule-seen", message.Args{"given": message.Quote(text)})
 	}
 }
 
 // named is something that is chosen by its name or its ID.
-type named struct{ id, name string }
+type named struct {
+	id   string
+	name message.Message
+	was  string // what a schedule of ours called it before
+}
 
-func constructions() (list []named) {
+func (r *reading) constructions() (list []named) {
 	for _, c := range trade.Constructions {
-		list = append(list, named{c.ID, c.Name})
+		list = append(list, named{id: c.ID, name: message.Message{ID: c.Name()}})
 	}
 	return list
 }
 
-func schools() (list []named) {
+func (r *reading) schools() (list []named) {
 	for _, s := range trade.Schools {
-		list = append(list, named{s.ID, s.Name})
+		list = append(list, named{id: s.ID, name: message.Message{ID: s.Name()}})
 	}
 	return list
 }
 
-func hinges(j job.Job) (list []named) {
-	for _, h := range j.Kit.Hinges {
-		list = append(list, named{h.ID, h.Name})
+func (r *reading) hinges() (list []named) {
+	for _, own := range r.job.Kit.Hinges {
+		h, _ := r.job.Kit.Hinge(own.ID)
+		list = append(list, named{id: h.ID, name: h.Title()})
 	}
 	for _, h := range trade.Hinges {
-		list = append(list, named{h.ID, h.Name})
+		list = append(list, named{id: h.ID, name: h.Title()})
 	}
 	return list
 }
 
-func devices(j job.Job) (list []named) {
-	for _, d := range append(slices.Clone(j.Kit.Devices), trade.Devices...) {
-		list = append(list, named{d.ID, d.Name})
+// calledBefore are devices by the names that schedules of ours had for them until they were renamed.
+var calledBefore = map[string]string{"surface-60": "surface lock, cylinder"}
+
+func (r *reading) devices() (list []named) {
+	for _, d := range append(slices.Clone(r.job.Kit.Devices), trade.Devices...) {
+		list = append(list, named{id: d.ID, name: d.Title(), was: calledBefore[d.ID]})
 	}
 	return list
 }
 
-// choose finds what is meant: by its ID, its whole name, or what only one name begins with.
+// choose finds what is meant: by its ID, its whole name in any language, or what only one name begins with.
 // It gives no ID, and keeps a fault, where that is none or more than one.
-func (r *reading) choose(column, text, what string, list []named) string {
+func (r *reading) choose(column, text string, none message.ID, list []named) string {
 	low := strings.ToLower(text)
 	var like []named
 	for _, n := range list {
-		name := strings.ToLower(n.name)
-		if low == n.id || low == name {
-			return n.id
+		begins := false
+		for _, name := range append(r.names(n.name), n.was) {
+			name = strings.ToLower(name)
+			if low == n.id || low == name {
+				return n.id
+			}
+			begins = begins || strings.HasPrefix(name, low)
 		}
-		if strings.HasPrefix(name, low) {
+		if begins {
 			like = append(like, n)
 		}
 	}
@@ -307,15 +326,11 @@ func (r *reading) choose(column, text, what string, list []named) string {
 	case 0:
 		like = list
 	}
-	var names []string
+	var some message.Or
 	for _, n := range like[:min(len(like), 4)] {
-		names = append(names, n.name)
+		some = append(some, n.name)
 	}
-	more := ""
-	if len(like) > 4 {
-		more = " and so on"
-	}
-	r.fault(column, "There is no %s %.60q: say one as it is called here, such as %s%s.", what, text, strings.Join(names, "; "), more)
+	r.fault(column, none, message.Args{"given": message.Quote(text), "some": some})
 	return ""
 }
 
@@ -348,19 +363,19 @@ func (r *reading) readOf(pointer string) string {
 // check finds what cannot be in the door that was read.
 func (r *reading) check() {
 	if strings.TrimSpace(r.row.Opening.Name) == "" {
-		r.fault("name", "This line names no door: give it a name, or leave it out.")
+		r.fault("name", "refused.schedule-name", nil)
 		r.row.Opening.Name = ""
 		return
 	}
 	var all field.Errors
-	err := r.row.Opening.Check(r.job.Unit)
+	err := r.row.Opening.Check()
 	if errors.As(err, &all) {
 		for _, f := range all {
 			column, ok := pointers[f.Pointer]
 			if !ok {
 				column = r.readOf(f.Pointer)
 			}
-			r.fault(column, "%s", f.Problem)
+			r.fault(column, f.Problem.ID, f.Problem.Args)
 		}
 	}
 }

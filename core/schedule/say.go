@@ -4,13 +4,14 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
 
-// Say is what a schedule that goes out says of a door, by column: text, a number, or a
-// measure.Length; what is not known is left out. Read gives the same door back, as far as a
+// Say is what a schedule that goes out says of a door, by column: text, a number, a
+// measure.Length, or a message.Message that names it; what is not known is left out. Read gives the same door back, as far as a
 // schedule tells one.
 func Say(j job.Job, o job.Opening) map[string]any {
 	out := map[string]any{"name": o.Name, "hand": string(o.Hand), "hinges": plan.HingesOf(o.Hinges)}
@@ -24,21 +25,22 @@ func Say(j job.Job, o job.Opening) map[string]any {
 			out[id] = l
 		}
 	}
+	named := func(id string, m message.Message) { out[id] = m }
 	text("room", o.Room)
 	if c, ok := trade.ConstructionByID(o.Slab.Construction); ok && o.Slab.Construction != "" {
-		text("construction", c.Name)
+		named("construction", message.Message{ID: c.Name()})
 	}
 	length("width", o.Slab.Width)
 	length("length", o.Slab.Length)
 	length("thickness", o.Slab.Thickness)
 	if s, ok := trade.SchoolByID(o.Margins.School); ok {
-		text("school", s.Name)
+		named("school", message.Message{ID: s.Name()})
 	}
 	if h, ok := j.Kit.Hinge(o.Hinges.Size); ok {
-		text("hinge", h.Name)
+		named("hinge", h.Title())
 	}
 	if d, ok := j.Kit.Device(o.Lock.Device); ok {
-		text("lock", d.Name)
+		named("lock", d.Title())
 	}
 	length("backset", o.Lock.Backset)
 	if o.Lock.From == lock.FromHandle {

@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
+	"kindmargin/words"
 )
 
 // table is a schedule as one writes it: cells by |.
@@ -26,6 +27,8 @@ func table(lines ...string) (rows [][]string) {
 	return rows
 }
 
+var british = words.In(job.British, measure.Millimetres, measure.HalfMillimetre)
+
 func mm(v float64) measure.Length { return measure.FromMM(v) }
 
 func TestHeadersAreMatched(t *testing.T) {
@@ -39,7 +42,7 @@ func TestHeadersAreMatched(t *testing.T) {
 		{"Width read midway | Height read on the hinge side", "width-mid height-hinge"},
 	} {
 		var got []string
-		for _, id := range Match(table(c.header)[0]) {
+		for _, id := range Match(table(c.header)[0], words.Everywhere) {
 			if id == "" {
 				id = "-"
 			}
@@ -50,16 +53,16 @@ func TestHeadersAreMatched(t *testing.T) {
 	// Every name of ours is matched to its own column.
 	var names, ids []string
 	for _, c := range Columns {
-		names, ids = append(names, c.Name), append(ids, c.ID)
+		names, ids = append(names, british.Text(c.Name())), append(ids, c.ID)
 	}
-	assert.Equal(t, ids, Match(names))
+	assert.Equal(t, ids, Match(names, words.Everywhere))
 }
 
 func TestTheLineOfHeadersIsFound(t *testing.T) {
-	assert.Equal(t, 3, Header(table("Tern House", "", "Door schedule, rev. C", "Door | Room | Width", "1 | Hall | 762")))
-	assert.Equal(t, 1, Header(table("", "A | B", "1 | 2")))
-	assert.Equal(t, -1, Header(table("", " | ")))
-	assert.Equal(t, -1, Header(nil))
+	assert.Equal(t, 3, Header(table("Tern House", "", "Door schedule, rev. C", "Door | Room | Width", "1 | Hall | 762"), words.Everywhere))
+	assert.Equal(t, 1, Header(table("", "A | B", "1 | 2"), words.Everywhere))
+	assert.Equal(t, -1, Header(table("", " | "), words.Everywhere))
+	assert.Equal(t, -1, Header(nil, words.Everywhere))
 }
 
 func TestLinesAreReadAsDoors(t *testing.T) {
@@ -70,7 +73,7 @@ func TestLinesAreReadAsDoors(t *testing.T) {
 		" | | | | | | | | | | | | |",
 		"2 | Hall | right | planked | 30 1/2 | 198,1 cm | 44 | butt-100 | | bathroom-64 | | | |",
 	)
-	list := Read(j, rows, 0, Match(rows[0]), FromPull)
+	list := Read(j, rows, 0, Match(rows[0], words.Everywhere), FromPull, words.Everywhere)
 	require.Len(t, list, 2)
 	for _, r := range list {
 		assert.Empty(t, r.Faults)
@@ -105,36 +108,36 @@ func TestLinesThatCannotBe(t *testing.T) {
 	header := "Door | Room | Hand | Construction | Slab width | Hinge | Number of hinges | Handle height | Width read midway"
 	for _, c := range []struct{ line, column, says string }{
 		{" | Hall", "name", "names no door"},
-		{"Attic", "name", `"Attic" is on the walk already`},
+		{"Attic", "name", "“Attic” is on the walk already"},
 		{"attic ", "name", "is on the walk already"},
-		{"Bath | | inward", "hand", "is no side"},
+		{"Bath | | inward", "hand", "is not a side"},
 		{"Bath | | | papier mâché", "construction", "There is no slab"},
-		{"Bath | | | hollow core", "construction", "Hollow core, flush; Hollow core, moulded skins"},
-		{"Bath | | | | wide", "width", "should begin with a number"},
+		{"Bath | | | hollow core", "construction", "Hollow core, flush or Hollow core, moulded skins"},
+		{"Bath | | | | wide", "width", "Begin with a number"},
 		{"Bath | | | | 1,981", "width", "1.981 mm"},
 		{"Bath | | | | 76", "width", "width"},
 		{"Bath | | | | =A1*2", "width", "is a formula"},
 		{"=HYPERLINK(1) | ", "name", "is a formula"},
 		{"Bath | | | | | the brass ones", "hinge", "There is no hinge"},
 		{"Bath | | | | | | 7", "hinges", "2 or 3"},
-		{"Bath | | | | | | | 5000", "handle", "handle height"},
-		{"Bath | | | | | | | | 12", "width-mid", "12 mm is no width"},
+		{"Bath | | | | | | | 5000", "handle", "height of a handle"},
+		{"Bath | | | | | | | | 12", "width-mid", "12 mm cannot be the width"},
 		{strings.Repeat("x", 200), "name", "1 to 120 letters"},
 	} {
 		rows := table(header, c.line, "Good")
-		list := Read(j, rows, 0, Match(rows[0]), FromPull)
+		list := Read(j, rows, 0, Match(rows[0], words.Everywhere), FromPull, words.Everywhere)
 		require.Len(t, list, 2, c.line)
 		if assert.NotEmpty(t, list[0].Faults, c.line) {
 			assert.Equal(t, c.column, list[0].Faults[0].Column, c.line)
-			assert.Contains(t, list[0].Faults[0].Problem, c.says)
+			assert.Contains(t, british.Say(list[0].Faults[0].Problem), c.says)
 		}
 		assert.Empty(t, list[1].Faults, c.line)
 	}
 	rows := table(header, "Bath", "Bath", "Bath | Loft", "'=Bath", "'-1")
-	list := Read(j, rows, 0, Match(rows[0]), FromPull)
-	assert.Contains(t, list[1].Faults[0].Problem, "is in line 2 already")
+	list := Read(j, rows, 0, Match(rows[0], words.Everywhere), FromPull, words.Everywhere)
+	assert.Contains(t, british.Say(list[1].Faults[0].Problem), "is in line 2 already")
 	assert.Empty(t, list[2].Faults, "one of another room")
-	assert.Contains(t, list[3].Faults[0].Problem, "is a formula", "with the sign that keeps it from being worked out, too")
+	assert.Contains(t, british.Say(list[3].Faults[0].Problem), "is a formula", "with the sign that keeps it from being worked out, too")
 	assert.Equal(t, "-1", list[4].Opening.Name)
 }
 
@@ -149,10 +152,10 @@ func TestAnythingCanBeRead(t *testing.T) {
 		for _, c := range Columns {
 			ids = append(ids, c.ID)
 		}
-		_ = Header(rows)
-		for _, r := range Read(j, rows, 0, ids, NotSaid) {
+		_ = Header(rows, words.Everywhere)
+		for _, r := range Read(j, rows, 0, ids, NotSaid, words.Everywhere) {
 			if len(r.Faults) == 0 {
-				if err := r.Opening.Check(j.Unit); err != nil {
+				if err := r.Opening.Check(); err != nil {
 					t.Fatal(err)
 				}
 			}
@@ -170,7 +173,7 @@ func TestHandsAreAskedForOnce(t *testing.T) {
 		FromPull: {frame.Left, frame.Right, frame.Left, frame.Right},
 		FromPush: {frame.Right, frame.Left, frame.Left, frame.Left},
 	} {
-		list := Read(j, rows, 0, Match(rows[0]), seen)
+		list := Read(j, rows, 0, Match(rows[0], words.Everywhere), seen, words.Everywhere)
 		require.Len(t, list, 4)
 		for i, r := range list {
 			assert.Empty(t, r.Faults, seen)
@@ -179,7 +182,7 @@ func TestHandsAreAskedForOnce(t *testing.T) {
 		_, _, asks := Asks(list)
 		assert.False(t, asks)
 	}
-	list := Read(j, rows, 0, Match(rows[0]), NotSaid)
+	list := Read(j, rows, 0, Match(rows[0], words.Everywhere), NotSaid, words.Everywhere)
 	for i, bad := range []bool{true, true, false, true} {
 		assert.Equal(t, bad, len(list[i].Faults) == 1, "line %d", list[i].Line)
 	}

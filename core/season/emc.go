@@ -2,7 +2,7 @@ package season
 
 import (
 	"kindmargin/core/field"
-	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -22,10 +22,10 @@ const (
 func (a Air) Check() error {
 	var bad field.Errors
 	if !(a.Celsius >= leastCelsius && a.Celsius <= mostCelsius) {
-		bad.Add("/celsius", "%s °C is no room's air (%d to %d): read the thermometer again, or was it °F?", a.Celsius.Text(measure.Millimetres), leastCelsius, mostCelsius)
+		bad.Add("/celsius", "refused.celsius", message.Args{"given": message.Celsius(a.Celsius), "least": message.Celsius(leastCelsius), "most": message.Celsius(mostCelsius)})
 	}
 	if !(a.Humidity >= leastHumidity && a.Humidity <= mostHumidity) {
-		bad.Add("/humidity", "A relative humidity of %s %% cannot be (%d to %d): read the hygrometer again.", a.Humidity.Text(), leastHumidity, mostHumidity)
+		bad.Add("/humidity", "refused.humidity", message.Args{"given": a.Humidity.Text(), "least": message.Number(leastHumidity), "most": message.Number(mostHumidity)})
 	}
 	return bad.Err()
 }
@@ -65,9 +65,9 @@ func CheckMoisture(pointer string, m Percent) error {
 	case m == 0:
 		return nil
 	case m > trade.FibreSaturation:
-		return field.Fault(pointer, "%s %% is above fibre saturation, about %d %%: wood as wet as that has not begun to shrink. Let it dry in the room, and measure again.", m.Text(), trade.FibreSaturation)
+		return field.Fault(pointer, "refused.moisture-high", message.Args{"given": m.Text(), "most": message.Number(trade.FibreSaturation)})
 	case !(m >= 3):
-		return field.Fault(pointer, "%s %% is drier than any room makes wood (3 to %d): read the meter again.", m.Text(), trade.FibreSaturation)
+		return field.Fault(pointer, "refused.moisture-low", message.Args{"given": m.Text(), "most": message.Number(trade.FibreSaturation)})
 	}
 	return nil
 }

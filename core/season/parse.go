@@ -1,12 +1,13 @@
 package season
 
 import (
-	"fmt"
 	"math"
 	"strconv"
 	"strings"
 
+	"kindmargin/core/field"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // Celsius is a temperature in °C.
@@ -31,7 +32,7 @@ func ParseCelsius(text string, u measure.Unit) (Celsius, error) {
 	}
 	v, ok := plainNumber(strings.TrimSuffix(strings.TrimSpace(bare), "°"))
 	if !ok {
-		return 0, fmt.Errorf("%.40q is no temperature: write it like 20 °C or 68 °F", text)
+		return 0, field.Fault("", "refused.temperature", message.Args{"given": message.Quote(text)})
 	}
 	if fahrenheit {
 		v = (v - 32) / 1.8
@@ -60,7 +61,7 @@ func Degrees(u measure.Unit) string {
 func ParsePercent(text string) (Percent, error) {
 	v, ok := plainNumber(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(text), "%")))
 	if !ok {
-		return 0, fmt.Errorf("%.40q is no percentage: write it like 54 or 54 %%", text)
+		return 0, field.Fault("", "refused.percentage", message.Args{"given": message.Quote(text)})
 	}
 	return Percent(v), nil
 }

@@ -5,13 +5,13 @@
 package season
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"time"
 
 	"kindmargin/core/field"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/slab"
 	"kindmargin/core/trade"
 )
@@ -60,29 +60,29 @@ var (
 	Schools = []School{ByMoisture, ByThumb}
 )
 
-// Check reports what cannot be, as field.Errors worded in the unit of the job.
-func (c Choice) Check(u measure.Unit) error {
+// Check reports what cannot be, as field.Errors.
+func (c Choice) Check() error {
 	var bad field.Errors
 	if _, ok := trade.ClimateByID(c.Climate); !ok && c.Climate != "" {
-		bad.Add("/climate", "There is no climate called %.40q: take one of the list that is like the house, or leave the seasons out.", c.Climate)
+		bad.Add("/climate", "refused.no-climate", message.Args{"given": message.Quote(c.Climate)})
 	}
 	if _, ok := trade.WoodByID(c.Wood); !ok && c.Wood != "" {
-		bad.Add("/wood", "There is no wood called %.40q: take one of the list, or softwood or hardwood where its kind is not known.", c.Wood)
+		bad.Add("/wood", "refused.no-wood", message.Args{"given": message.Quote(c.Wood)})
 	}
 	if !slices.Contains(Sawns, c.Sawn) {
-		bad.Add("/sawn", "Boards are sawn %q or %q, not %.40q: leave it out where it is not known.", SawnFlat, SawnQuarter, string(c.Sawn))
+		bad.Add("/sawn", "refused.sawn", message.Args{"flat": string(SawnFlat), "quarter": string(SawnQuarter), "given": string(c.Sawn)})
 	}
 	if !slices.Contains(Schools, c.School) {
-		bad.Add("/school", "Moves are foretold by moisture content or by %q, not by %.40q.", ByThumb, string(c.School))
+		bad.Add("/school", "refused.season-school", message.Args{"thumb": string(ByThumb), "given": string(c.School)})
 	}
-	bad.Under("", field.Range{Pointer: "/across", Is: "width of timber across the grain", Value: c.Across, Most: 2 * measure.Metre}.Check(u))
-	bad.Under("", field.Range{Pointer: "/widest", Is: "margin that looks right", Value: c.Widest, Most: 20 * measure.Millimetre}.Check(u))
+	bad.Under("", field.Range{Pointer: "/across", Is: "size.width-of-timber-across-the-grain", Value: c.Across, Most: 2 * measure.Metre}.Check())
+	bad.Under("", field.Range{Pointer: "/widest", Is: "size.widest-gap-that-looks-right", Value: c.Widest, Most: 20 * measure.Millimetre}.Check())
 	bad.Under("", CheckMoisture("/moisture", c.Moisture))
 	if c.Air != nil {
 		bad.Under("/air", c.Air.Check())
 	}
 	if c.Month < 0 || c.Month > 12 {
-		bad.Add("/month", "There is no month %d: 1 for January to 12.", c.Month)
+		bad.Add("/month", "refused.no-month", message.Args{"given": message.Number(c.Month)})
 	}
 	return bad.Err()
 }
@@ -275,13 +275,13 @@ func (y Year) Lie(s slab.Slab) float64 {
 }
 
 // Why says what the move of a slab is made of.
-func (y Year) Why() string {
+func (y Year) Why() message.Message {
 	if !y.Movement.Planks && !y.Movement.Stiles {
-		return y.Movement.Note
+		return message.Message{ID: y.Movement.Note()}
 	}
-	ends := ""
+	id := message.ID("season.across")
 	if y.Movement.Held < 1 {
-		ends = "; at head and foot, where the rails hold, about half"
+		id = "season.across-held"
 	}
-	return fmt.Sprintf("%s, %.0f mm across the grain%s", y.Wood.Name, y.Across, ends)
+	return message.Message{ID: id, Args: message.Args{"wood": y.Wood.Name(), "across": measure.FromMM(y.Across)}}
 }

@@ -5,21 +5,21 @@
 package simulate
 
 import (
-	"fmt"
 	"hash/fnv"
 	"math/rand/v2"
 	"runtime"
 	"slices"
 	"sync"
 
+	"kindmargin/core/field"
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/core/survey"
 )
 
 // Tally is what came of one way of working.
 type Tally struct {
-	Name         string  `json:"name"`
-	Kit          string  `json:"kit"`
+	ID           string  `json:"id"`
 	Fits         float64 `json:"fits"`     // share at the first hang: every margin at least the least, and within 1 mm of the best straight
 	Finished     float64 `json:"finished"` // the same share once nothing more is done
 	TripsMean    float64 `json:"tripsMean"`
@@ -64,8 +64,8 @@ func (h hung) tried(o opening, rng *rand.Rand) hung {
 
 // way is a way of working; hands are the tools, as wrong as they are.
 type way struct {
-	id, name, kit string
-	hang          func(o opening, h hands, rng *rand.Rand) (hung, error)
+	id   string
+	hang func(o opening, h hands, rng *rand.Rand) (hung, error)
 }
 
 // Run hangs so many random openings each way, in houses from half to half again as
@@ -73,12 +73,12 @@ type way struct {
 // the same result, whichever ways are hung; all are where none is named by its ID.
 func Run(openings int, seed uint64, only ...string) (Result, error) {
 	if openings < 1 {
-		return Result{}, fmt.Errorf("there is nothing to simulate in %d openings", openings)
+		return Result{}, field.Fault("/openings", "refused.simulate-none", message.Args{"given": message.Number(openings)})
 	}
 	ways := ways()
 	for _, id := range only {
 		if !slices.ContainsFunc(ways, func(w way) bool { return w.id == id }) {
-			return Result{}, fmt.Errorf("there is no way called %q", id)
+			return Result{}, field.Fault("/only", "refused.simulate-way", message.Args{"given": message.Quote(id)})
 		}
 	}
 	ways = slices.DeleteFunc(ways, func(w way) bool { return len(only) > 0 && !slices.Contains(only, w.id) })
@@ -158,7 +158,7 @@ func (o opening) outcome(h hung) outcome {
 
 func tally(w way, list []outcome) Tally {
 	n := float64(len(list))
-	t := Tally{Name: w.name, Kit: w.kit}
+	t := Tally{ID: w.id}
 	var trips, uneven, end, off []float64
 	for _, o := range list {
 		if o.fits {

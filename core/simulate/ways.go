@@ -21,15 +21,15 @@ var pins = [2]float64{height - 187.5, 262.5}
 // ways are this program with two kits, and the schools it is up against.
 func ways() []way {
 	return []way{
-		{"plain", "kindmargin, a trip at 12 minutes", "tape, level and square as they come", func(o opening, h hands, rng *rand.Rand) (hung, error) {
+		{"plain", func(o opening, h hands, rng *rand.Rand) (hung, error) {
 			return ours(o, h, h.plain(), measure.HalfMillimetre, 0, rng)
 		}},
-		{"rods", "kindmargin, a trip at 90 minutes", "rods, straightedge and feelers; level and square proved; read and marked to a tenth with calipers", func(o opening, h hands, rng *rand.Rand) (hung, error) {
+		{"rods", func(o opening, h hands, rng *rand.Rand) (hung, error) {
 			return ours(o, h, h.proved(rng), measure.Tenths, heavy, rng)
 		}},
-		{"longest", "longest width less two margins", "tape", thumb(0)},
-		{"leave-3", "leave 3 mm and shave", "tape", thumb(3)},
-		{"scribe", "offer up and scribe", "packers and pencil", scribe},
+		{"longest", thumb(0)},
+		{"leave-3", thumb(3)},
+		{"scribe", scribe},
 	}
 }
 
@@ -103,7 +103,7 @@ func (h hands) proved(rng *rand.Rand) survey.Kit {
 		return list
 	}
 	prove := func(i int, p survey.Proof) {
-		got, err := k.Prove(k[i].ID, p, 0.5, measure.Millimetres)
+		got, err := k.Prove(k[i].ID, p, 0.5)
 		if err != nil {
 			panic(err)
 		}

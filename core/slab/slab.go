@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -121,41 +122,41 @@ func (s Slab) Weight() float64 {
 }
 
 // Check reports the first measurement given that no door slab has, as a
-// field.Error worded in the unit of the job. A measurement of nought is one not
+// field.Error. A measurement of nought is one not
 // given yet.
-func (s Slab) Check(u measure.Unit) error {
+func (s Slab) Check() error {
 	if s.Made != "" && s.Made != frame.Left && s.Made != frame.Right {
-		return field.Fault("/made", "A slab is made for hinges on the left or on the right, or for either, not for %.40q.", string(s.Made))
+		return field.Fault("/made", "refused.slab-made", message.Args{"given": string(s.Made)})
 	}
 	if s.Block != frame.NoSide && !s.Block.Upright() {
-		return field.Fault("/block", "A lock block lies along the hinge edge or the lock edge.")
+		return field.Fault("/block", "refused.slab-block", nil)
 	}
 	const mm = measure.Millimetre
 	for _, r := range []field.Range{
-		{Pointer: "/width", Is: "door slab's width", Value: s.Width, Least: 200 * mm, Most: 2000 * mm},
-		{Pointer: "/widthMid", Is: "door slab's width", Value: s.WidthMid, Least: 200 * mm, Most: 2000 * mm},
-		{Pointer: "/widthFoot", Is: "door slab's width", Value: s.WidthFoot, Least: 200 * mm, Most: 2000 * mm},
-		{Pointer: "/length", Is: "door slab's length", Value: s.Length, Least: 500 * mm, Most: 4000 * mm},
-		{Pointer: "/lengthLock", Is: "door slab's length", Value: s.LengthLock, Least: 500 * mm, Most: 4000 * mm},
-		{Pointer: "/thickness", Is: "door slab's thickness", Value: s.Thickness, Least: 15 * mm, Most: 120 * mm},
-		{Pointer: "/square", Is: "door slab's squareness", Value: s.Square, Least: -30 * mm, Most: 30 * mm},
-		{Pointer: "/handle", Is: "door slab's bore", Value: s.Handle, Least: 300 * mm, Most: 2000 * mm},
-		{Pointer: "/stile", Is: "door slab's stile", Value: s.Stile, Least: 15 * mm, Most: 400 * mm},
-		{Pointer: "/pivot", Is: "door slab's pivot hole", Value: s.Pivot, Least: 5 * mm, Most: 200 * mm},
+		{Pointer: "/width", Is: "size.width-of-a-slab", Value: s.Width, Least: 200 * mm, Most: 2000 * mm},
+		{Pointer: "/widthMid", Is: "size.width-of-a-slab", Value: s.WidthMid, Least: 200 * mm, Most: 2000 * mm},
+		{Pointer: "/widthFoot", Is: "size.width-of-a-slab", Value: s.WidthFoot, Least: 200 * mm, Most: 2000 * mm},
+		{Pointer: "/length", Is: "size.length-of-a-slab", Value: s.Length, Least: 500 * mm, Most: 4000 * mm},
+		{Pointer: "/lengthLock", Is: "size.length-of-a-slab", Value: s.LengthLock, Least: 500 * mm, Most: 4000 * mm},
+		{Pointer: "/thickness", Is: "size.thickness-of-a-slab", Value: s.Thickness, Least: 15 * mm, Most: 120 * mm},
+		{Pointer: "/square", Is: "size.amount-a-slab-is-out-of-square", Value: s.Square, Least: -30 * mm, Most: 30 * mm},
+		{Pointer: "/handle", Is: "size.height-of-a-slabs-bore", Value: s.Handle, Least: 300 * mm, Most: 2000 * mm},
+		{Pointer: "/stile", Is: "size.width-of-a-stile", Value: s.Stile, Least: 15 * mm, Most: 400 * mm},
+		{Pointer: "/pivot", Is: "size.depth-of-a-pivot-hole", Value: s.Pivot, Least: 5 * mm, Most: 200 * mm},
 	} {
 		if r.Value == 0 {
 			continue
 		}
-		if err := r.Check(u); err != nil {
+		if err := r.Check(); err != nil {
 			return err
 		}
 	}
 	if _, ok := trade.ConstructionByID(s.Construction); !ok {
-		return field.Fault("/construction", "There is no construction %.40q.", s.Construction)
+		return field.Fault("/construction", "refused.no-construction", message.Args{"given": message.Quote(s.Construction)})
 	}
 	for _, side := range frame.Sides {
 		if m := s.Most(side); m < 0 || m > 300*mm {
-			return field.Fault("/limits/"+side.String(), "%s is no limit for the %v edge (0 to %s).", measure.Say(m, u), side, measure.Say(300*mm, u))
+			return field.Fault("/limits/"+side.String(), "refused.edge-limit", message.Args{"value": message.Exact(m), "edge": message.Edge(side), "most": message.Exact(300 * mm)})
 		}
 	}
 	return nil

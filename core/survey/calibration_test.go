@@ -178,7 +178,7 @@ func (s school) read(h oracle.House, k kit, tape float64, rng *rand.Rand) survey
 	for i, r := range s.readings(o.Width, o.Height) {
 		r.ID = fmt.Sprint(i)
 		r = o.Read(r, k.kit, hands, tape, gap, rng)
-		if r.Check(measure.Millimetres) != nil { // so crooked that the slab does not stand in it
+		if r.Check() != nil { // so crooked that the slab does not stand in it
 			return s.read(h, k, tape, rng)
 		}
 		out.readings = append(out.readings, r)

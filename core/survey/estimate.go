@@ -1,7 +1,6 @@
 package survey
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"sync"
@@ -10,6 +9,7 @@ import (
 	"gonum.org/v1/gonum/blas/blas64"
 	"gonum.org/v1/gonum/lapack/lapack64"
 
+	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 )
@@ -93,7 +93,7 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		if r.Struck != "" {
 			continue
 		}
-		if err := r.Check(measure.Millimetres); err != nil {
+		if err := r.Check(); err != nil {
 			return nil, err
 		}
 		row, constant, err := s.rowOf(r)
@@ -155,7 +155,7 @@ func (s *Shape) condition() error {
 	}
 	var ok bool
 	if s.chol, ok = lapack64.Potrf(cov); !ok {
-		return fmt.Errorf("the readings cannot be combined: the opening's prior has no spread")
+		return field.Fault("/readings", "refused.not-combined", nil)
 	}
 	s.alpha = slices.Clone(s.resid)
 	alpha := blas64.Vector{N: n, Inc: 1, Data: s.alpha}

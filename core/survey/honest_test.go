@@ -136,7 +136,7 @@ func TestSlipsAreFoundAndTheRightReadingNamed(t *testing.T) {
 				if i == j || len(sound.Suspects()) > 0 {
 					continue
 				}
-				if by := slip(rs, i, j); by < 5.5*foretold || rs[i].Check(measure.Millimetres) != nil {
+				if by := slip(rs, i, j); by < 5.5*foretold || rs[i].Check() != nil {
 					continue // it cannot be told, or is refused outright
 				}
 				told++

@@ -5,6 +5,7 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -34,24 +35,24 @@ const mostApart = 20 * millimetre
 // readings agree, weighed with what its instrument usually does (as four readings
 // more); the difference, less the better tool's own bias, is weighed with the usual
 // bias of the instrument (Bayes' rule for normal figures). Lengths are rounded to a
-// tape of step mm. It fails with a field.Error, worded in the unit of the job, for a
+// tape of step mm. It fails with a field.Error for a
 // proof that proves nothing.
-func (k Kit) Prove(id string, p Proof, step float64, u measure.Unit) (Proved, error) {
+func (k Kit) Prove(id string, p Proof, step float64) (Proved, error) {
 	own, ok := k.tool(id, p.Kind)
 	if !ok {
-		return Proved{}, field.Fault("/kind", "This tool reads no such thing: choose what it reads.")
+		return Proved{}, field.Fault("/kind", "refused.proof-kind", nil)
 	}
 	turned := p.Against == ""
 	better := own
 	if turned && p.Kind != Plumb && p.Kind != Level {
-		return Proved{}, field.Fault("/against", "Only a level proves itself by being turned: say which better tool the span was read with.")
+		return Proved{}, field.Fault("/against", "refused.proof-against", nil)
 	}
 	if !turned {
 		if p.Against == id {
-			return Proved{}, field.Fault("/against", "A tool cannot be proved against itself: choose a better one.")
+			return Proved{}, field.Fault("/against", "refused.proof-itself", nil)
 		}
 		if better, ok = k.tool(p.Against, p.Kind); !ok {
-			return Proved{}, field.Fault("/against", "The better tool reads no such thing: choose one that does.")
+			return Proved{}, field.Fault("/against", "refused.proof-other-kind", nil)
 		}
 	}
 	reading := Reading{Kind: p.Kind, At: p.Span}
@@ -60,10 +61,10 @@ func (k Kit) Prove(id string, p Proof, step float64, u measure.Unit) (Proved, er
 	}
 	lever := own.lever(reading)
 	if math.Abs(lever) < 0.2 {
-		return Proved{}, field.Fault("/span", "Give the span that was read, %s or more: this tool is wrong by the metre.", measure.Say(200*millimetre, u))
+		return Proved{}, field.Fault("/span", "refused.proof-span", message.Args{"least": message.Exact(200 * millimetre)})
 	}
 	for at, list := range map[string][]measure.Length{"/own": p.Own, "/better": p.Better} {
-		if err := agree(at, list, u); err != nil {
+		if err := agree(at, list); err != nil {
 			return Proved{}, err
 		}
 	}
@@ -97,16 +98,16 @@ func (k Kit) tool(id string, kind Kind) (t inHand, ok bool) {
 	return t, false
 }
 
-func agree(at string, list []measure.Length, u measure.Unit) error {
+func agree(at string, list []measure.Length) error {
 	if len(list) < leastReadings || len(list) > mostReadings {
-		return field.Fault(at, "Read the span %d times at least with each, and %d at most: one reading proves nothing.", leastReadings, mostReadings)
+		return field.Fault(at, "refused.proof-times", message.Args{"least": message.Number(leastReadings), "most": message.Number(mostReadings)})
 	}
 	least, most := list[0], list[0]
 	for _, l := range list {
 		least, most = min(least, l), max(most, l)
 	}
 	if most-least > mostApart {
-		return field.Fault(at, "These readings of one span lie %s apart: read it again.", measure.Say(most-least, u))
+		return field.Fault(at, "refused.proof-apart", message.Args{"by": message.Exact(most - least)})
 	}
 	return nil
 }

@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -80,78 +81,67 @@ func (r Reading) Reach() (across, up measure.Length) {
 }
 
 // Check reports the first thing that cannot be in a reading taken by itself,
-// as a field.Error worded in the unit of the job.
-func (r Reading) Check(u measure.Unit) error {
-	fail := faultIn(u)
+// as a field.Error.
+func (r Reading) Check() error {
+	fail := func(at string, id message.ID, args message.Args) error { return field.Fault("/"+at, id, args) }
 	known, ok := r.Kind.Of()
 	if !ok {
-		return fail("kind", "There is no reading called %.40q: use width, height, plumb, level, square, straight, diagonal or gap.", r.Kind)
+		return fail("kind", "refused.no-reading-kind", message.Args{"given": message.Quote(r.Kind)})
 	}
 	switch {
 	case r.Kind == Plumb && !r.Side.Upright():
-		return fail("side", "Plumb is read on a jamb: choose hinge or lock.")
+		return fail("side", "refused.plumb-side", nil)
 	case r.Kind == Level && r.Side.Upright():
-		return fail("side", "Level is read on the head or the floor: choose head or foot.")
+		return fail("side", "refused.level-side", nil)
 	case r.Kind == Square && !r.Side.Upright():
-		return fail("side", "Square is read in a head corner: choose the hinge or the lock side.")
+		return fail("side", "refused.square-side", nil)
 	}
 	switch {
 	case r.Kind == Diagonal && !r.Side.Upright():
-		return fail("side", "A diagonal starts at the foot of a jamb: choose hinge or lock.")
+		return fail("side", "refused.diagonal-side", nil)
 	case (r.Kind == Straight || r.Kind == Gap) && r.Side == frame.NoSide:
-		return fail("side", "Say at which side it was read: head, hinge, lock or foot.")
+		return fail("side", "refused.reading-side", nil)
 	case r.Kind == Gap && r.Offer == "":
-		return fail("offer", "Say which placing of the slab the gap was read in.")
+		return fail("offer", "refused.gap-placing", nil)
 	case r.Turned && r.Kind != Plumb && r.Kind != Level:
-		return fail("turned", "Only a level is turned end for end.")
+		return fail("turned", "refused.turned", nil)
 	case r.PlusMinus < 0 || r.PlusMinus > 100*measure.Millimetre:
-		return fail("plusMinus", "A reading is sure to something between nothing and %v, not %v.", 100*measure.Millimetre, r.PlusMinus)
+		return fail("plusMinus", "refused.reading-sure", message.Args{"most": message.Exact(100 * measure.Millimetre), "given": message.Exact(r.PlusMinus)})
 	case utf8.RuneCountInString(r.Struck) > 200:
-		return fail("struck", "Keep the reason under 200 letters.")
+		return fail("struck", "refused.struck-why", nil)
 	}
 	if r.Value < known.Least || r.Value > known.Most {
-		return fail("value", "%v is no %s of a door opening (%v to %v): read it again, and look at the unit.",
-			r.Value, known.Noun, known.Least, known.Most)
+		return fail("value", "refused.reading-value", message.Args{"value": message.Exact(r.Value), "what": message.ID("noun." + r.Kind), "least": message.Exact(known.Least), "most": message.Exact(known.Most)})
 	}
 	return r.checkPlaces(fail)
 }
 
-// faultIn words a fault with its lengths in a unit.
-func faultIn(u measure.Unit) func(at, format string, a ...any) error {
-	return func(at, format string, a ...any) error {
-		for i, x := range a {
-			if l, ok := x.(measure.Length); ok {
-				a[i] = measure.Say(l, u)
-			}
-		}
-		return field.Fault("/"+at, format, a...)
-	}
-}
+// failing is a fault at a part of a reading.
+type failing func(at string, id message.ID, args message.Args) error
 
 // checkPlaces reports the first place of the reading that cannot be.
-func (r Reading) checkPlaces(fail func(at, format string, a ...any) error) error {
+func (r Reading) checkPlaces(fail failing) error {
 	if r.At < 0 || r.At > tallest {
-		return fail("at", "%v is not a place in the opening: measure it from the floor or from the hinge jamb.", r.At)
+		return fail("at", "refused.reading-place", message.Args{"value": message.Exact(r.At)})
 	}
 	switch r.Kind {
 	case Plumb, Level:
 		if r.From < 0 || r.From > tallest {
-			return fail("from", "%v is not a place in the opening: measure it from the floor or from the hinge jamb.", r.From)
+			return fail("from", "refused.reading-place", message.Args{"value": message.Exact(r.From)})
 		}
 		if (r.At - r.From).Abs() < 50*measure.Millimetre {
-			return fail("at", "The two places, %v and %v, are too close to tell a lean: take them further apart.", r.From, r.At)
+			return fail("at", "refused.places-close", message.Args{"from": message.Exact(r.From), "at": message.Exact(r.At)})
 		}
 	case Straight:
 		if r.From < 0 || r.To > tallest || r.To-r.From < 200*measure.Millimetre {
-			return fail("to", "The straightedge lies between two places at least %v apart, not from %v to %v.", 200*measure.Millimetre, r.From, r.To)
+			return fail("to", "refused.straightedge-ends", message.Args{"least": message.Exact(200 * measure.Millimetre), "from": message.Exact(r.From), "to": message.Exact(r.To)})
 		}
 		if r.At <= r.From || r.At >= r.To {
-			return fail("at", "The light is read between the ends of the straightedge, %v and %v, not at %v.", r.From, r.To, r.At)
+			return fail("at", "refused.straightedge-at", message.Args{"from": message.Exact(r.From), "to": message.Exact(r.To), "at": message.Exact(r.At)})
 		}
 	case Square:
 		if r.At < 100*measure.Millimetre || r.At > 1500*measure.Millimetre {
-			return fail("at", "A square's blade is %v to %v long, not %v: give the blade's length.",
-				100*measure.Millimetre, 1500*measure.Millimetre, r.At)
+			return fail("at", "refused.blade", message.Args{"least": message.Exact(100 * measure.Millimetre), "most": message.Exact(1500 * measure.Millimetre), "given": message.Exact(r.At)})
 		}
 	}
 	return nil

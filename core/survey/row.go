@@ -6,6 +6,7 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
+	"kindmargin/core/message"
 )
 
 // Part is what a term is a coordinate of: a side of the opening, or one of the
@@ -106,7 +107,7 @@ func (s *Shape) rowOf(r Reading) (row Row, constant float64, err error) {
 		}
 		k := slices.IndexFunc(s.offers, func(o Offer) bool { return o.ID == r.Offer })
 		if k < 0 || k >= mostOffers {
-			return nil, 0, field.Fault("/offer", "There is no placing %q: say which slab stood there.", r.Offer)
+			return nil, 0, field.Fault("/offer", "refused.no-placing", message.Args{"given": message.Quote(r.Offer)})
 		}
 		row, constant = gapRow(r, k, s.offers[k])
 	case Diagonal:

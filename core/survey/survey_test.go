@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 func mm(v float64) measure.Length { return measure.FromMM(v) }
@@ -313,35 +314,39 @@ func TestCheckNamesTheField(t *testing.T) {
 		field string
 		says  string
 	}{
-		{Reading{Kind: "depth", Value: mm(3)}, "kind", "no reading called"},
-		{Reading{Kind: Width, At: mm(200), Value: mm(60)}, "value", "look at the unit"},
-		{Reading{Kind: Width, At: mm(200), Value: mm(-800)}, "value", "read it again"},
-		{Reading{Kind: Height, Value: mm(203)}, "value", "look at the unit"},
-		{Reading{Kind: Width, At: mm(-1), Value: mm(800)}, "at", "not a place"},
-		{Reading{Kind: Plumb, Side: frame.Head, At: mm(1900), Value: mm(3)}, "side", "on a jamb"},
-		{Reading{Kind: Level, Side: frame.Lock, At: mm(800), Value: mm(3)}, "side", "head or the floor"},
-		{Reading{Kind: Plumb, Side: frame.Hinge, At: mm(120), From: mm(100), Value: mm(3)}, "at", "too close"},
-		{Reading{Kind: Plumb, Side: frame.Hinge, At: mm(1900), From: mm(-100), Value: mm(3)}, "from", "not a place"},
+		{Reading{Kind: "depth", Value: mm(3)}, "kind", "no-reading-kind"},
+		{Reading{Kind: Width, At: mm(200), Value: mm(60)}, "value", "reading-value"},
+		{Reading{Kind: Width, At: mm(200), Value: mm(-800)}, "value", "reading-value"},
+		{Reading{Kind: Height, Value: mm(203)}, "value", "reading-value"},
+		{Reading{Kind: Width, At: mm(-1), Value: mm(800)}, "at", "reading-place"},
+		{Reading{Kind: Plumb, Side: frame.Head, At: mm(1900), Value: mm(3)}, "side", "plumb-side"},
+		{Reading{Kind: Level, Side: frame.Lock, At: mm(800), Value: mm(3)}, "side", "level-side"},
+		{Reading{Kind: Plumb, Side: frame.Hinge, At: mm(120), From: mm(100), Value: mm(3)}, "at", "places-close"},
+		{Reading{Kind: Plumb, Side: frame.Hinge, At: mm(1900), From: mm(-100), Value: mm(3)}, "from", "reading-place"},
 		{Reading{Kind: Square, Side: frame.Hinge, At: mm(20), Value: mm(3)}, "at", "blade"},
-		{Reading{Kind: Square, Side: frame.Foot, At: mm(600), Value: mm(3)}, "side", "head corner"},
+		{Reading{Kind: Square, Side: frame.Foot, At: mm(600), Value: mm(3)}, "side", "square-side"},
 	}
 	for _, c := range cases {
-		err := c.r.Check(measure.Millimetres)
+		err := c.r.Check()
 		var re field.Error
 		if assert.ErrorAs(t, err, &re, "%v", c.r) {
 			assert.Equal(t, "/"+c.field, re.Pointer)
-			assert.Contains(t, re.Problem, c.says)
+			assert.Equal(t, "refused."+c.says, string(re.Problem.ID))
 		}
 		_, err = Estimate([]Reading{c.r}, nil, OldOpening(800, 2000))
 		assert.Error(t, err)
 	}
 }
 
-func TestNamesAndErrorsSpeakTheJobsUnit(t *testing.T) {
+func TestAReadingIsNamedByItsPlaces(t *testing.T) {
 	r := Reading{Kind: Width, At: 40 * measure.Inch, Value: 3 * measure.Inch}
-	assert.Equal(t, "width, 40 in up", r.Title(measure.Inches))
-	assert.Equal(t, "width, 1016 mm up", r.Title(measure.Millimetres))
-	assert.ErrorContains(t, r.Check(measure.Inches), "3 in is no width")
+	assert.Equal(t, "reading.width", string(r.Title().ID))
+	assert.Equal(t, message.Exact(40*measure.Inch), r.Title().Args["at"])
+	gap := Reading{Kind: Gap, Side: frame.Head, At: mm(20)}
+	assert.Equal(t, "reading.gap-across", string(gap.Title().ID))
+	square := Reading{Kind: Square, Side: frame.Lock, At: mm(600)}
+	assert.Equal(t, "lock-corner", square.Title().Args["corner"].(message.End).ID())
+	assert.ErrorContains(t, r.Check(), "refused.reading-value")
 }
 
 func BenchmarkEstimate20(b *testing.B) {

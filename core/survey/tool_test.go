@@ -187,7 +187,7 @@ func TestAProofFindsTheBentHook(t *testing.T) {
 		}
 		return out
 	}
-	got, err := kit.Prove("t", Proof{Kind: Width, Against: "r", Own: list(827, 826.5, 827, 826.5), Better: list(826, 826, 826)}, 0.5, measure.Millimetres)
+	got, err := kit.Prove("t", Proof{Kind: Width, Against: "r", Own: list(827, 826.5, 827, 826.5), Better: list(826, 826, 826)}, 0.5)
 	require.NoError(t, err)
 	// By hand: the tape's mean to 0.104 (four usual readings and four of these), the rods'
 	// to 0.024 and their own 0.01; beside the usual 0.36.
@@ -196,7 +196,7 @@ func TestAProofFindsTheBentHook(t *testing.T) {
 	assert.Equal(t, 7, got.Readings)
 
 	// A level that reads 4 mm one way and 2 mm turned, over 1600: 1 mm in 1.6 m.
-	got, err = kit.Prove("l", Proof{Kind: Plumb, Span: mm(1600), Own: list(4, 4, 4), Better: list(2, 2, 2)}, 0.5, measure.Millimetres)
+	got, err = kit.Prove("l", Proof{Kind: Plumb, Span: mm(1600), Own: list(4, 4, 4), Better: list(2, 2, 2)}, 0.5)
 	require.NoError(t, err)
 	assert.InDelta(t, 1/1.6, got.Bias, 0.1)
 
@@ -214,7 +214,7 @@ func TestAProofFindsTheBentHook(t *testing.T) {
 		"no such tool":       {"x", Proof{Kind: Width, Against: "r", Own: list(1, 1), Better: list(1, 1)}, "/kind"},
 		"by what reads none": {"t", Proof{Kind: Width, Against: "l", Own: list(827, 827), Better: list(826, 826)}, "/against"},
 	} {
-		_, err := kit.Prove(c.tool, c.p, 0.5, measure.Millimetres)
+		_, err := kit.Prove(c.tool, c.p, 0.5)
 		var bad field.Error
 		if assert.ErrorAs(t, err, &bad, name) {
 			assert.Equal(t, c.at, bad.Pointer, name)
@@ -237,7 +237,7 @@ func TestProofsAreAsSureAsTheySay(t *testing.T) {
 			}
 			return out
 		}
-		got, err := kit.Prove("t", Proof{Kind: Width, Against: "r", Own: read(0.8, bias), Better: read(0.3, other)}, 0.5, measure.Millimetres)
+		got, err := kit.Prove("t", Proof{Kind: Width, Against: "r", Own: read(0.8, bias), Better: read(0.3, other)}, 0.5)
 		require.NoError(t, err)
 		if math.Abs(got.Bias-bias) <= 2*got.Sure {
 			in++

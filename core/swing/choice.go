@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // Choice is what is chosen, or found at the opening, of how a door swings. Nought and nil
@@ -59,7 +60,7 @@ const (
 
 // Check reports the first thing that cannot be, as a field.Error worded in the unit of the
 // job.
-func (c Choice) Check(u measure.Unit) error {
+func (c Choice) Check() error {
 	const mm = measure.Millimetre
 	or := func(l *measure.Length) measure.Length {
 		if l == nil {
@@ -68,67 +69,66 @@ func (c Choice) Check(u measure.Unit) error {
 		return *l
 	}
 	if c.Pin < 0 || c.Pin > 60*mm {
-		return field.Fault("/pin", "A pin %s in front of the pull face lies inside the slab, or far from it: measure from the face to the pin's middle (6 mm, 1/4 in, is usual).", measure.Say(c.Pin, u))
+		return field.Fault("/pin", "refused.pin", message.Args{"value": message.Exact(c.Pin)})
 	}
 	if err := field.First(
-		u,
-		field.Range{Pointer: "/stop", Is: "stop's width off the jamb", Value: c.Stop, Most: 60 * mm},
-		field.Range{Pointer: "/play", Is: "play at the stop", Value: or(c.Play), Least: -10 * mm, Most: 20 * mm},
-		field.Range{Pointer: "/bevel", Is: "bevel", Value: or(c.Bevel), Most: 15 * mm},
-		field.Range{Pointer: "/closing", Is: "jamb's face out of square over 100 mm", Value: or(c.Closing), Least: -15 * mm, Most: 15 * mm},
-		field.Range{Pointer: "/hingeClosing", Is: "jamb's face out of square over 100 mm", Value: or(c.HingeClosing), Least: -15 * mm, Most: 15 * mm},
-		field.Range{Pointer: "/forward", Is: "jamb's reach in front of the pull face", Value: c.Forward, Most: 100 * mm},
-		field.Range{Pointer: "/casing", Is: "casing's reach in front of the pull face", Value: c.Casing, Most: 100 * mm},
-		field.Range{Pointer: "/reveal", Is: "casing's setting back", Value: c.Reveal, Most: 100 * mm},
-		field.Range{Pointer: "/lean", Is: "lean of a jamb across the wall", Value: or(c.Lean), Least: -60 * mm, Most: 60 * mm},
+		field.Range{Pointer: "/stop", Is: "size.width-of-the-doorstop-off-the-jamb", Value: c.Stop, Most: 60 * mm},
+		field.Range{Pointer: "/play", Is: "size.play-at-the-doorstop", Value: or(c.Play), Least: -10 * mm, Most: 20 * mm},
+		field.Range{Pointer: "/bevel", Is: "size.bevel", Value: or(c.Bevel), Most: 15 * mm},
+		field.Range{Pointer: "/closing", Is: "size.amount-a-jambs-face-is-out-of-square", Value: or(c.Closing), Least: -15 * mm, Most: 15 * mm},
+		field.Range{Pointer: "/hingeClosing", Is: "size.amount-a-jambs-face-is-out-of-square", Value: or(c.HingeClosing), Least: -15 * mm, Most: 15 * mm},
+		field.Range{Pointer: "/forward", Is: "size.distance-the-jamb-stands-in-front-of-the-pull-face", Value: c.Forward, Most: 100 * mm},
+		field.Range{Pointer: "/casing", Is: "size.distance-the-architrave-stands-in-front-of-the-pull-face", Value: c.Casing, Most: 100 * mm},
+		field.Range{Pointer: "/reveal", Is: "size.distance-the-architrave-is-set-back", Value: c.Reveal, Most: 100 * mm},
+		field.Range{Pointer: "/lean", Is: "size.lean-of-a-jamb-across-the-wall", Value: or(c.Lean), Least: -60 * mm, Most: 60 * mm},
 	); err != nil {
 		return err
 	}
 	if c.Open != 0 && (c.Open < 30 || c.Open > 180) {
-		return field.Fault("/open", "A door opens 30° to 180°, not %d°.", c.Open)
+		return field.Fault("/open", "refused.opens", message.Args{"given": message.Number(c.Open)})
 	}
 	if len(c.Things) > mostThings || len(c.Floor) > mostThings {
-		return field.Fault("", "Keep the %d that matter: %d things and %d places of the floor are too many.", mostThings, len(c.Things), len(c.Floor))
+		return field.Fault("", "refused.too-many-things", message.Args{"most": message.Number(mostThings), "things": message.Number(len(c.Things)), "places": message.Number(len(c.Floor))})
 	}
 	for i, t := range c.Things {
-		if err := t.check(fmt.Sprintf("/things/%d", i), u); err != nil {
+		if err := t.check(fmt.Sprintf("/things/%d", i)); err != nil {
 			return err
 		}
 	}
 	for i, f := range c.Floor {
-		if err := f.check(fmt.Sprintf("/floor/%d", i), u); err != nil {
+		if err := f.check(fmt.Sprintf("/floor/%d", i)); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-func (t Thing) check(at string, u measure.Unit) error {
+func (t Thing) check(at string) error {
 	if n := len([]rune(t.Name)); n == 0 || n > mostName {
-		return field.Fault(at+"/name", "Say what stands there, in 1 to %d letters.", mostName)
+		return field.Fault(at+"/name", "refused.thing-name", message.Args{"most": message.Number(mostName)})
 	}
 	if t.At.Abs() > 5*measure.Metre || t.Wall && t.At < 0 {
-		return field.Fault(at+"/at", "%s is no place for it: measure from the hinge jamb's face.", measure.Say(t.At, u))
+		return field.Fault(at+"/at", "refused.thing-at", message.Args{"value": message.Exact(t.At)})
 	}
 	if !t.Wall && (t.Out <= 0 || t.Out > 5*measure.Metre) {
-		return field.Fault(at+"/out", "%s is no place for it: measure out from the pull face.", measure.Say(t.Out, u))
+		return field.Fault(at+"/out", "refused.thing-out", message.Args{"value": message.Exact(t.Out)})
 	}
 	if t.Jamb != frame.NoSide && !t.Jamb.Upright() {
-		return field.Fault(at+"/jamb", "Say which leaf: the one on the hinge or on the lock jamb.")
+		return field.Fault(at+"/jamb", "refused.which-leaf", nil)
 	}
 	return nil
 }
 
-func (f Floor) check(at string, u measure.Unit) error {
+func (f Floor) check(at string) error {
 	switch {
 	case f.At <= 0 || f.At > 2*measure.Metre:
-		return field.Fault(at+"/at", "%s from the hinge jamb is no place that a door sweeps.", measure.Say(f.At, u))
+		return field.Fault(at+"/at", "refused.floor-at", message.Args{"value": message.Exact(f.At)})
 	case f.Angle < 1 || f.Angle > 180:
-		return field.Fault(at+"/angle", "The floor is read where the door stands open by 1° to 180°, not %d°.", f.Angle)
+		return field.Fault(at+"/angle", "refused.floor-angle", message.Args{"given": message.Number(f.Angle)})
 	case f.Up.Abs() > 60*measure.Millimetre:
-		return field.Fault(at+"/up", "A floor %s higher is a step: no door sweeps it.", measure.Say(f.Up, u))
+		return field.Fault(at+"/up", "refused.floor-up", message.Args{"value": message.Exact(f.Up)})
 	case f.Jamb != frame.NoSide && !f.Jamb.Upright():
-		return field.Fault(at+"/jamb", "Say which leaf: the one on the hinge or on the lock jamb.")
+		return field.Fault(at+"/jamb", "refused.which-leaf", nil)
 	}
 	return nil
 }

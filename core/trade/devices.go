@@ -1,14 +1,17 @@
 package trade
 
-import "kindmargin/core/measure"
+import (
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+)
 
 // Device is a latch, a lock, a bolt or a pull as it goes into a slab: what is bored and cut
 // for it, all from one line squared round the lock edge at the latch's height. Nought is
 // what it has not.
 type Device struct {
 	ID       string           `json:"id"`
-	Kind     string           `json:"kind"` // ID of a DeviceKind
-	Name     string           `json:"name"`
+	Kind     string           `json:"kind"`               // ID of a DeviceKind
+	Name     string           `json:"name"`               // of one's own
 	Backsets []measure.Length `json:"backsets,omitempty"` // that it is made in, the usual first
 	Holes    []Hole           `json:"holes,omitempty"`    // in the faces, in the order of boring
 	Edge     Edge             `json:"edge,omitzero"`
@@ -25,7 +28,8 @@ type Device struct {
 
 // Hole is bored square into a face.
 type Hole struct {
-	What string         `json:"what"`
+	Part string         `json:"-"`             // ID of what goes through it, in Devices
+	What string         `json:"what"`          // in words of one's own
 	Off  measure.Length `json:"off,omitempty"` // from the lock edge; nought at the backset
 	Up   measure.Length `json:"up,omitempty"`  // above the latch line; below nought under it
 	Dia  measure.Length `json:"dia"`
@@ -76,33 +80,56 @@ type Strike struct {
 
 // CutTo is a part that is cut to the slab: so much and its thickness.
 type CutTo struct {
-	What string         `json:"what"`
+	Part string         `json:"-"`    // its ID, in Devices
+	What string         `json:"what"` // in words of one's own
 	Base measure.Length `json:"base"`
+}
+
+// Title is what the device is called.
+func (d Device) Title() message.Message { return title(d.Name, "device.", d.ID) }
+
+// Title is what goes through the hole.
+func (h Hole) Title() message.Message { return title(h.What, "part.", h.Part) }
+
+// Title is what the part is called.
+func (c CutTo) Title() message.Message { return title(c.What, "part.", c.Part) }
+
+// title is a name of one's own, or that of something in the trade's tables.
+func title(own string, table message.ID, id string) message.Message {
+	if own != "" {
+		return message.Own(own)
+	}
+	return message.Message{ID: table + message.ID(id)}
 }
 
 // DeviceKind is a kind of device.
 type DeviceKind struct {
-	ID, Name string
-	Fixed    bool // it goes on the leaf of a pair that is bolted
-	Surface  bool // it lies on the face
-	Note     string
+	ID      string
+	Fixed   bool // it goes on the leaf of a pair that is bolted
+	Surface bool // it lies on the face
 }
+
+// Name is what the kind is called.
+func (k DeviceKind) Name() message.ID { return "device-kind." + message.ID(k.ID) }
+
+// Note says how it goes in.
+func (k DeviceKind) Note() message.ID { return "device-note." + message.ID(k.ID) }
 
 // DeviceKinds of inner doors. Common practice.
 var DeviceKinds = []DeviceKind{
-	{"latch", "tubular latch", false, false, "The latch's slope faces the way the door shuts."},
-	{"knob", "knob set", false, false, "One cross bore, the latch bore into it."},
-	{"lever-plate", "lever on plate", false, false, "Plates set parallel to the edge by a square; their screws piloted from the plate itself."},
-	{"lever-rose", "lever on rose, bolt-through", false, false, "Bolts right through: holes on one plumb line, snug and never forced."},
-	{"mortise", "mortise lock", false, false, "A slot on the centre of the edge; the keyhole under the spindle."},
-	{"bathroom", "bathroom lock", false, false, "It must open from outside without a key, as the local code says."},
-	{"bolt", "second bolt", false, false, "A hand above the latch, unless the frame says otherwise."},
-	{"surface", "surface lock", false, true, "On the pull face; its case let into the edge, its keeper on the jamb."},
-	{"code", "push-button code lock", false, true, "Its paper pattern is data: every hole from the one line."},
-	{"flush-bolt", "flush bolt", true, false, "In the fixed leaf's meeting edge or face, top and bottom; keeps in head and floor."},
-	{"surface-bolt", "surface bolt", true, true, "On the fixed leaf's pull face, top and bottom."},
-	{"catch", "ball or roller catch", false, false, "Holds a door that has no latch; pressed home by its plate."},
-	{"pull", "pull with a dummy spindle", false, true, "Bolts right through, or screws from behind."},
+	{"latch", false, false},
+	{"knob", false, false},
+	{"lever-plate", false, false},
+	{"lever-rose", false, false},
+	{"mortise", false, false},
+	{"bathroom", false, false},
+	{"bolt", false, false},
+	{"surface", false, true},
+	{"code", false, true},
+	{"flush-bolt", true, false},
+	{"surface-bolt", true, true},
+	{"catch", false, false},
+	{"pull", false, true},
 }
 
 // DeviceKindByID finds a kind; ok is false where there is none of that name.
@@ -120,97 +147,97 @@ func DeviceKindByID(id string) (k DeviceKind, ok bool) {
 // A156.115, from memory; the others are common practice.
 var Devices = []Device{
 	{
-		ID: "latch-22", Kind: "latch", Name: "tubular latch, 22 mm", Backsets: []measure.Length{60 * mm, 44 * mm, 57 * mm, 70 * mm},
-		Holes: []Hole{{What: "spindle", Dia: 22 * mm, From: FromBoth}},
+		ID: "latch-22", Kind: "latch", Backsets: []measure.Length{60 * mm, 44 * mm, 57 * mm, 70 * mm},
+		Holes: []Hole{{Part: "spindle", Dia: 22 * mm, From: FromBoth}},
 		Edge:  Edge{Bore: 22 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 21 * mm, Thick: 21 * mm},
 		Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm / 2}, Bolt: 25 * mm, Deep: 12 * mm},
-		Cuts: []CutTo{{"spindle", 50 * mm}}, Turns: true, Source: CommonPractice,
+		Cuts: []CutTo{{Part: "spindle", Base: 50 * mm}}, Turns: true, Source: CommonPractice,
 	},
 	{
-		ID: "knob-54", Kind: "knob", Name: "knob set, 2 1/8 in", Backsets: []measure.Length{19 * inch / 8, 11 * inch / 4},
-		Holes: []Hole{{What: "cross bore", Dia: 17 * inch / 8, From: FromBoth}},
+		ID: "knob-54", Kind: "knob", Backsets: []measure.Length{19 * inch / 8, 11 * inch / 4},
+		Holes: []Hole{{Part: "cross-bore", Dia: 17 * inch / 8, From: FromBoth}},
 		Edge:  Edge{Bore: inch, Deep: 7 * inch / 2}, Case: Case{Deep: 27 * inch / 8, High: 7 * inch / 8, Thick: 7 * inch / 8},
 		Plate: Plate{Long: 9 * inch / 4, Wide: inch, Thick: inch / 8, Radius: inch / 4}, Strike: Strike{Plate: Plate{Long: 9 * inch / 4, Wide: 13 * inch / 8, Thick: inch / 16, Radius: inch / 4}, Bolt: inch, Deep: inch / 2},
 		Turns: true, Source: FromMemory,
 	},
 	{
-		ID: "lever-plate", Kind: "lever-plate", Name: "lever on plate", Backsets: []measure.Length{44 * mm, 57 * mm},
-		Holes: []Hole{{What: "spindle", Dia: 16 * mm, From: FromBoth}},
+		ID: "lever-plate", Kind: "lever-plate", Backsets: []measure.Length{44 * mm, 57 * mm},
+		Holes: []Hole{{Part: "spindle", Dia: 16 * mm, From: FromBoth}},
 		Edge:  Edge{Bore: 22 * mm, Deep: 66 * mm}, Case: Case{Deep: 64 * mm, High: 21 * mm, Thick: 21 * mm},
 		Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm / 2}, Bolt: 25 * mm, Deep: 12 * mm},
-		Cuts: []CutTo{{"spindle", 60 * mm}}, Turns: true, Source: CommonPractice,
+		Cuts: []CutTo{{Part: "spindle", Base: 60 * mm}}, Turns: true, Source: CommonPractice,
 	},
 	{
-		ID: "lever-rose", Kind: "lever-rose", Name: "lever on rose, bolts 38 mm apart", Backsets: []measure.Length{60 * mm, 44 * mm},
+		ID: "lever-rose", Kind: "lever-rose", Backsets: []measure.Length{60 * mm, 44 * mm},
 		Holes: []Hole{
-			{What: "spindle", Dia: 22 * mm, From: FromBoth}, {What: "upper bolt", Up: 19 * mm, Dia: 8 * mm, From: FromBoth}, {What: "lower bolt", Up: -19 * mm, Dia: 8 * mm, From: FromBoth},
+			{Part: "spindle", Dia: 22 * mm, From: FromBoth}, {Part: "upper-bolt", Up: 19 * mm, Dia: 8 * mm, From: FromBoth}, {Part: "lower-bolt", Up: -19 * mm, Dia: 8 * mm, From: FromBoth},
 		},
 		Edge: Edge{Bore: 22 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},
 		Plate: Plate{Long: 60 * mm, Wide: 26 * mm, Thick: 3 * mm, Radius: 13 * mm}, Strike: Strike{Plate: Plate{Long: 60 * mm, Wide: 26 * mm, Thick: 2 * mm, Radius: 13 * mm}, Bolt: 25 * mm, Deep: 12 * mm},
-		Cuts: []CutTo{{"spindle", 55 * mm}, {"through bolts", -5 * mm}}, Turns: true, Source: CommonPractice,
+		Cuts: []CutTo{{Part: "spindle", Base: 55 * mm}, {Part: "through-bolts", Base: -5 * mm}}, Turns: true, Source: CommonPractice,
 	},
 	{
-		ID: "mortise-64", Kind: "mortise", Name: "mortise lock, 64 mm case", Backsets: []measure.Length{44 * mm},
-		Holes: []Hole{{What: "spindle", Dia: 16 * mm, From: FromBoth}, {What: "keyhole", Up: -57 * mm, Dia: 10 * mm, From: FromBoth}},
+		ID: "mortise-64", Kind: "mortise", Backsets: []measure.Length{44 * mm},
+		Holes: []Hole{{Part: "spindle", Dia: 16 * mm, From: FromBoth}, {Part: "keyhole", Up: -57 * mm, Dia: 10 * mm, From: FromBoth}},
 		Edge:  Edge{Long: 90 * mm, Wide: 16 * mm, Deep: 66 * mm, Up: -28 * mm}, Case: Case{High: 80 * mm, Deep: 64 * mm, Thick: 14 * mm},
 		Plate: Plate{Long: 150 * mm, Wide: 22 * mm, Thick: 3 * mm, Up: -28 * mm}, Strike: Strike{Plate: Plate{Long: 125 * mm, Wide: 22 * mm, Thick: 2 * mm, Up: -28 * mm}, Bolt: 16 * mm, Deep: 15 * mm, Box: true},
-		Cuts: []CutTo{{"spindle", 60 * mm}}, Turns: true, Source: CommonPractice,
+		Cuts: []CutTo{{Part: "spindle", Base: 60 * mm}}, Turns: true, Source: CommonPractice,
 	},
 	{
-		ID: "bathroom-64", Kind: "bathroom", Name: "bathroom lock, 64 mm case", Backsets: []measure.Length{44 * mm},
-		Holes: []Hole{{What: "spindle", Dia: 16 * mm, From: FromBoth}, {What: "turn and release", Up: -57 * mm, Dia: 12 * mm, From: FromBoth}},
+		ID: "bathroom-64", Kind: "bathroom", Backsets: []measure.Length{44 * mm},
+		Holes: []Hole{{Part: "spindle", Dia: 16 * mm, From: FromBoth}, {Part: "turn-and-release", Up: -57 * mm, Dia: 12 * mm, From: FromBoth}},
 		Edge:  Edge{Long: 90 * mm, Wide: 16 * mm, Deep: 66 * mm, Up: -28 * mm}, Case: Case{High: 80 * mm, Deep: 64 * mm, Thick: 14 * mm},
 		Plate: Plate{Long: 150 * mm, Wide: 22 * mm, Thick: 3 * mm, Up: -28 * mm}, Strike: Strike{Plate: Plate{Long: 125 * mm, Wide: 22 * mm, Thick: 2 * mm, Up: -28 * mm}, Bolt: 16 * mm, Deep: 15 * mm, Box: true},
-		Cuts: []CutTo{{"spindle", 60 * mm}, {"turn's spindle", 30 * mm}}, Turns: true, Source: CommonPractice,
+		Cuts: []CutTo{{Part: "spindle", Base: 60 * mm}, {Part: "turn-spindle", Base: 30 * mm}}, Turns: true, Source: CommonPractice,
 	},
 	{
-		ID: "bolt-60", Kind: "bolt", Name: "tubular bolt, thumb-turn", Backsets: []measure.Length{60 * mm, 70 * mm}, Above: 150 * mm,
-		Holes: []Hole{{What: "turn", Dia: 32 * mm, From: FromBoth}},
+		ID: "bolt-60", Kind: "bolt", Backsets: []measure.Length{60 * mm, 70 * mm}, Above: 150 * mm,
+		Holes: []Hole{{Part: "turn", Dia: 32 * mm, From: FromBoth}},
 		Edge:  Edge{Bore: 24 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},
 		Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 2 * mm}, Bolt: 25 * mm, Deep: 25 * mm, Box: true},
-		Cuts: []CutTo{{"tail bar", 15 * mm}, {"through bolts", 5 * mm}}, Turns: true, Source: CommonPractice,
+		Cuts: []CutTo{{Part: "tail-bar", Base: 15 * mm}, {Part: "through-bolts", Base: 5 * mm}}, Turns: true, Source: CommonPractice,
 	},
 	{
-		ID: "surface-60", Kind: "surface", Name: "surface lock, cylinder", Backsets: []measure.Length{60 * mm, 40 * mm},
-		Holes: []Hole{{What: "cylinder", Dia: 32 * mm, From: FromBoth}},
+		ID: "surface-60", Kind: "surface", Backsets: []measure.Length{60 * mm, 40 * mm},
+		Holes: []Hole{{Part: "cylinder", Dia: 32 * mm, From: FromBoth}},
 		Plate: Plate{Long: 65 * mm, Wide: 20 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 65 * mm, Wide: 25 * mm, Thick: 7 * mm / 2}},
-		Cuts: []CutTo{{"tail bar", 15 * mm}, {"cylinder's screws", 10 * mm}}, Turns: false, Handed: "", Source: CommonPractice,
+		Cuts: []CutTo{{Part: "tail-bar", Base: 15 * mm}, {Part: "cylinder-screws", Base: 10 * mm}}, Turns: false, Handed: "", Source: CommonPractice,
 	},
 	{
-		ID: "code-6", Kind: "code", Name: "push-button code lock", Backsets: []measure.Length{60 * mm, 70 * mm},
+		ID: "code-6", Kind: "code", Backsets: []measure.Length{60 * mm, 70 * mm},
 		Holes: []Hole{
-			{What: "spindle", Dia: 12 * mm, From: FromBoth},
-			{What: "upper fixing", Up: 62 * mm, Dia: 10 * mm, From: FromBoth},
-			{What: "lower fixing", Up: -62 * mm, Dia: 10 * mm, From: FromBoth},
-			{What: "code chamber", Up: 30 * mm, Dia: 16 * mm, From: FromPull, Deep: 15 * mm},
+			{Part: "spindle", Dia: 12 * mm, From: FromBoth},
+			{Part: "upper-fixing", Up: 62 * mm, Dia: 10 * mm, From: FromBoth},
+			{Part: "lower-fixing", Up: -62 * mm, Dia: 10 * mm, From: FromBoth},
+			{Part: "code-chamber", Up: 30 * mm, Dia: 16 * mm, From: FromPull, Deep: 15 * mm},
 		},
 		Edge: Edge{Bore: 24 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 22 * mm, Thick: 22 * mm},
 		Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm}, Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 2 * mm}, Bolt: 25 * mm, Deep: 12 * mm},
-		Cuts: []CutTo{{"spindle", 20 * mm}, {"fixing bolts", 5 * mm}}, Turns: true, Source: CommonPractice,
+		Cuts: []CutTo{{Part: "spindle", Base: 20 * mm}, {Part: "fixing-bolts", Base: 5 * mm}}, Turns: true, Source: CommonPractice,
 	},
 	{
-		ID: "flush-bolt-150", Kind: "flush-bolt", Name: "flush bolt, 150 mm",
+		ID: "flush-bolt-150", Kind: "flush-bolt",
 		Edge: Edge{Long: 150 * mm, Wide: 19 * mm, Deep: 15 * mm}, Plate: Plate{Long: 150 * mm, Wide: 19 * mm, Thick: 2 * mm},
 		Strike: Strike{Plate: Plate{Long: 40 * mm, Wide: 19 * mm, Thick: 2 * mm}, Bolt: 12 * mm, Deep: 20 * mm}, Source: CommonPractice,
 	},
 	{
-		ID: "surface-bolt-150", Kind: "surface-bolt", Name: "surface bolt, 150 mm",
+		ID: "surface-bolt-150", Kind: "surface-bolt",
 		Strike: Strike{Plate: Plate{Long: 30 * mm, Wide: 20 * mm, Thick: 2 * mm}, Bolt: 12 * mm, Deep: 20 * mm}, Source: CommonPractice,
 	},
 	{
-		ID: "ball-catch", Kind: "catch", Name: "ball catch, 13 mm",
+		ID: "ball-catch", Kind: "catch",
 		Edge: Edge{Bore: 13 * mm, Deep: 32 * mm}, Case: Case{Deep: 30 * mm, High: 13 * mm, Thick: 13 * mm},
 		Plate: Plate{Long: 42 * mm, Wide: 18 * mm, Thick: 2 * mm}, Strike: Strike{Plate: Plate{Long: 42 * mm, Wide: 18 * mm, Thick: 1 * mm}}, Source: CommonPractice,
 	},
 	{
-		ID: "roller-catch", Kind: "catch", Name: "roller catch, 16 mm",
+		ID: "roller-catch", Kind: "catch",
 		Edge: Edge{Long: 36 * mm, Wide: 16 * mm, Deep: 34 * mm}, Case: Case{High: 26 * mm, Deep: 32 * mm, Thick: 15 * mm},
 		Plate: Plate{Long: 57 * mm, Wide: 22 * mm, Thick: 2 * mm}, Strike: Strike{Plate: Plate{Long: 45 * mm, Wide: 22 * mm, Thick: 1 * mm}}, Source: CommonPractice,
 	},
 	{
-		ID: "pull-dummy", Kind: "pull", Name: "pull, bolts 38 mm apart", Backsets: []measure.Length{60 * mm},
-		Holes: []Hole{{What: "upper bolt", Up: 19 * mm, Dia: 8 * mm, From: FromBoth}, {What: "lower bolt", Up: -19 * mm, Dia: 8 * mm, From: FromBoth}},
-		Cuts:  []CutTo{{"through bolts", -5 * mm}}, Source: CommonPractice,
+		ID: "pull-dummy", Kind: "pull", Backsets: []measure.Length{60 * mm},
+		Holes: []Hole{{Part: "upper-bolt", Up: 19 * mm, Dia: 8 * mm, From: FromBoth}, {Part: "lower-bolt", Up: -19 * mm, Dia: 8 * mm, From: FromBoth}},
+		Cuts:  []CutTo{{Part: "through-bolts", Base: -5 * mm}}, Source: CommonPractice,
 	},
 }
 
@@ -261,15 +288,18 @@ const (
 
 // ReachRule is a range of heights above the floor that some code wants handles in.
 type ReachRule struct {
-	ID, Name    string
+	ID          string
 	Least, Most measure.Length
 	Source      string
 }
 
+// Name is what the rule is called.
+func (r ReachRule) Name() message.ID { return "reach." + message.ID(r.ID) }
+
 // ReachRules that are known; the local code decides.
 var ReachRules = []ReachRule{
-	{"ada", "34 to 48 in (ADA)", 34 * inch, 48 * inch, "ADA Standards 2010, 404.2.7; ICC A117.1; from memory"},
-	{"uk", "900 to 1100 mm", 900 * mm, 1100 * mm, "Approved Document M, from memory"},
+	{"ada", 34 * inch, 48 * inch, "ADA Standards 2010, 404.2.7; ICC A117.1; from memory"},
+	{"uk", 900 * mm, 1100 * mm, "Approved Document M, from memory"},
 }
 
 // ReachRuleByID finds a rule; ok is false where there is none of that name.

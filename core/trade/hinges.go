@@ -1,23 +1,33 @@
 package trade
 
-import "kindmargin/core/measure"
+import (
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+)
 
 // HingeKind is how a kind of hinge is made, and which way it goes on.
 type HingeKind struct {
-	ID, Name string
-	Goes     string // which leaf goes on the slab, and which way the pin comes out
-	Note     string // what it is for, and what it costs
-	Handed   bool   // made for hinges on the left, or on the right
+	ID     string
+	Handed bool // made for hinges on the left, or on the right
 }
+
+// Name is what the kind is called.
+func (k HingeKind) Name() message.ID { return "hinge-kind." + message.ID(k.ID) }
+
+// Goes says which leaf goes on the slab, and which way the pin comes out.
+func (k HingeKind) Goes() message.ID { return "hinge-goes." + message.ID(k.ID) }
+
+// Note says what it is for, and what it costs.
+func (k HingeKind) Note() message.ID { return "hinge-note." + message.ID(k.ID) }
 
 // HingeKinds of inner doors. Common practice.
 var HingeKinds = []HingeKind{
-	{"butt", "butt", "Either leaf goes on the slab; the pin's head is up, its knuckle clear of the pull face.", "For most doors. With a fixed pin the slab comes off by its screws.", false},
-	{"ball-bearing", "ball-bearing", "Either leaf goes on the slab; the pin's head is up.", "Carries a heavy or much used slab and does not wear.", false},
-	{"loose pin", "loose pin", "Either leaf goes on the slab, all hinges the same way up: the pins are driven out upward from below.", "The slab lifts off by its pins; not where the knuckles show outside a locked room.", false},
-	{"lift-off", "lift-off", "The leaf with the pin goes on the jamb, pin up; the one with the socket on the slab.", "The slab lifts straight off, if the head margin and the top of the room let it rise by the pin.", true},
-	{"rising", "rising", "The leaf with the pin goes on the jamb, pin up; the slab's leaf rides up on it.", "Lifts the slab over a floor or a carpet as it opens, and lets it fall shut; its top is eased so that it clears the head.", true},
-	{"continuous", "continuous", "One leaf along the whole of the slab's edge, the other along the jamb; cut to length at the foot.", "Holds a slab that warps, along all of a thin stile; it shows, and the jamb must be straight or packed along its whole length.", false},
+	{"butt", false},
+	{"ball-bearing", false},
+	{"loose pin", false},
+	{"lift-off", true},
+	{"rising", true},
+	{"continuous", false},
 }
 
 // HingeKindByID finds a kind; ok is false where there is none of that name.
@@ -35,37 +45,41 @@ const Continuous = "continuous"
 
 // Hinge is a hinge as it is sold, opened flat for its leaves and closed for the rest.
 type Hinge struct {
-	ID, Kind, Name string
-	Leaf           measure.Length // length along the edge; of a continuous one, what a packer holds up
-	Width          measure.Length // of a leaf as let in, the knuckle clear
-	Plate          measure.Length // thickness of a leaf
-	Closed         measure.Length // outside to outside, leaves parallel
-	Pin            measure.Length // the pin's middle in front of the face
-	Radius         measure.Length // of a leaf's corners; nought square
-	Rise           measure.Length // that it lifts the slab by at a right angle
-	Screws         int            // in each leaf
-	Screw          Screw
-	Load           float64 // the heaviest slab that two carry, kg; nought where nobody says
-	Source         string
+	ID, Kind string
+	Name     string         // of one's own
+	Leaf     measure.Length // length along the edge; of a continuous one, what a packer holds up
+	Width    measure.Length // of a leaf as let in, the knuckle clear
+	Plate    measure.Length // thickness of a leaf
+	Closed   measure.Length // outside to outside, leaves parallel
+	Pin      measure.Length // the pin's middle in front of the face
+	Radius   measure.Length // of a leaf's corners; nought square
+	Rise     measure.Length // that it lifts the slab by at a right angle
+	Screws   int            // in each leaf
+	Screw    Screw
+	Load     float64 // the heaviest slab that two carry, kg; nought where nobody says
+	Source   string
 }
+
+// Title is what the hinge is called.
+func (h Hinge) Title() message.Message { return title(h.Name, "hinge-size.", h.ID) }
 
 // Hinges are common sizes. Makers differ by some tenths: the hinge in hand decides.
 // Loads are those of plain use on an inner door, assumed: of the lightest butts that of grade
 // 7 of EN 1935.
 var Hinges = []Hinge{
-	{"butt-75", "butt", "75 mm (3 in) butt", 75 * mm, 29 * mm, 2 * mm, 7 * mm, 6 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
-	{"butt-100", "butt", "100 mm (4 in) butt", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
-	{"ball-75", "ball-bearing", "75 mm (3 in) ball-bearing", 76 * mm, 30 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
-	{"ball-100", "ball-bearing", "100 mm (4 in) ball-bearing", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 0, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
-	{"radius-100", "ball-bearing", "100 mm ball-bearing, round corners", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 8 * mm, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
-	{"loose-100", "loose pin", "100 mm (4 in) loose pin", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
-	{"lift-100", "lift-off", "100 mm (4 in) lift-off", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 4, Screw{10, 38 * mm}, 35, FromMemory},
-	{"rising-100", "rising", "100 mm (4 in) rising butt", 100 * mm, 34 * mm, 5 * mm / 2, 8 * mm, 8 * mm, 0, 12 * mm, 4, Screw{10, 38 * mm}, 35, FromMemory},
-	{"continuous-32", Continuous, "continuous, 32 mm open", 100 * mm, 13 * mm, 7 * mm / 10, 5 * mm / 2, 2 * mm, 0, 0, 32, Screw{4, 16 * mm}, 40, FromMemory},
-	{"butt-3half", "butt", "3 1/2 in butt", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, 0, 0, 3, Screw{9, inch}, 40, FromMemory},
-	{"radius-3half", "butt", "3 1/2 in butt, 1/4 in round corners", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, inch / 4, 0, 3, Screw{9, inch}, 40, FromMemory},
-	{"butt-4in", "butt", "4 in butt", 4 * inch, 11 * inch / 8, 3 * inch / 32, 5 * inch / 16, inch / 4, 0, 0, 4, Screw{9, inch}, 45, FromMemory},
-	{"ball-4half", "ball-bearing", "4 1/2 in ball-bearing", 9 * inch / 2, 3 * inch / 2, inch / 8, 3 * inch / 8, 5 * inch / 16, 0, 0, 4, Screw{12, 5 * inch / 4}, 80, FromMemory},
+	{"butt-75", "butt", "", 75 * mm, 29 * mm, 2 * mm, 7 * mm, 6 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
+	{"butt-100", "butt", "", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
+	{"ball-75", "ball-bearing", "", 76 * mm, 30 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
+	{"ball-100", "ball-bearing", "", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 0, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
+	{"radius-100", "ball-bearing", "", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 8 * mm, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
+	{"loose-100", "loose pin", "", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
+	{"lift-100", "lift-off", "", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 4, Screw{10, 38 * mm}, 35, FromMemory},
+	{"rising-100", "rising", "", 100 * mm, 34 * mm, 5 * mm / 2, 8 * mm, 8 * mm, 0, 12 * mm, 4, Screw{10, 38 * mm}, 35, FromMemory},
+	{"continuous-32", Continuous, "", 100 * mm, 13 * mm, 7 * mm / 10, 5 * mm / 2, 2 * mm, 0, 0, 32, Screw{4, 16 * mm}, 40, FromMemory},
+	{"butt-3half", "butt", "", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, 0, 0, 3, Screw{9, inch}, 40, FromMemory},
+	{"radius-3half", "butt", "", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, inch / 4, 0, 3, Screw{9, inch}, 40, FromMemory},
+	{"butt-4in", "butt", "", 4 * inch, 11 * inch / 8, 3 * inch / 32, 5 * inch / 16, inch / 4, 0, 0, 4, Screw{9, inch}, 45, FromMemory},
+	{"ball-4half", "ball-bearing", "", 9 * inch / 2, 3 * inch / 2, inch / 8, 3 * inch / 8, 5 * inch / 16, 0, 0, 4, Screw{12, 5 * inch / 4}, 80, FromMemory},
 }
 
 // HingeByID finds a hinge; ok is false where there is none of that name.
@@ -104,17 +118,23 @@ func HingeWidth(thickness, setback, clearance measure.Length) measure.Length {
 }
 
 // Fault is something wrong with an old hinge or its pocket, and its cure.
-type Fault struct{ ID, Name, Cure string }
+type Fault struct{ ID string }
+
+// Name says what is wrong.
+func (f Fault) Name() message.ID { return "fault." + message.ID(f.ID) }
+
+// Cure says what to do.
+func (f Fault) Cure() message.ID { return "cure." + message.ID(f.ID) }
 
 // Faults of old hinges. Common practice.
 var Faults = []Fault{
-	{"loose", "loose", "drive a longer screw into the stud behind, or plug the holes with glued hardwood and pilot again"},
-	{"stripped", "screws no longer bite", "plug the holes with glued hardwood, cut it flush and pilot on centre; or a longer screw at the top"},
-	{"proud", "stands proud", "let the leaf in further until it lies flush"},
-	{"sunk", "sunk below flush", "shim the leaf up to flush with card or veneer of its full size"},
-	{"bent", "bent", "replace it, and its fellow: a bent leaf keeps the pins off one line"},
-	{"painted", "painted over", "scrape the leaf and its screw heads clean before anything is set to it"},
-	{"split", "jamb split", "glue and clamp the split, plug the holes, and drive the screws beside it; a patch where wood is gone"},
+	{"loose"},
+	{"stripped"},
+	{"proud"},
+	{"sunk"},
+	{"bent"},
+	{"painted"},
+	{"split"},
 }
 
 // FaultByID finds a fault; ok is false where there is none of that name.
@@ -132,8 +152,9 @@ func FaultByID(id string) (f Fault, ok bool) {
 const PocketWood = 12 * mm
 
 // Obstacles are what leaves keep clear of on a jamb or on a slab. Common practice.
-var Obstacles = []string{
-	"old latch recess", "old strike", "knot or split", "rail's joint", "end of the lock block", "gap between stile and core", "moulding", "glazed panel",
+var Obstacles = []message.ID{
+	"obstacle.latch-recess", "obstacle.strike", "obstacle.knot", "obstacle.rail-joint",
+	"obstacle.lock-block", "obstacle.core", "obstacle.moulding", "obstacle.glass",
 }
 
 // BehindPocket is the least of a jamb behind a pocket; MostPacked is the thickest packer that

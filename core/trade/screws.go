@@ -1,8 +1,6 @@
 package trade
 
 import (
-	"fmt"
-
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 )
@@ -13,9 +11,9 @@ type Screw struct {
 	Long measure.Length
 }
 
-// Say is a screw in words.
-func (s Screw) Say(u measure.Unit) string {
-	return fmt.Sprintf("no. %d × %s %s", s.No, measure.Fine(s.Long, measure.Nearest, u), u)
+// Message is the screw as it is asked for.
+func (s Screw) Message() message.Message {
+	return message.Message{ID: "screw.size", Args: message.Args{"no": message.Number(s.No), "long": message.Near(s.Long)}}
 }
 
 // Unit is the unit that the screw is sold by.

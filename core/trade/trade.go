@@ -13,6 +13,8 @@ import (
 const (
 	CommonPractice = "common practice"
 	FromMemory     = "published, written from memory"
+	ForThisDoor    = "set for this door"
+	ForThisJob     = "measured for this job"
 )
 
 const (
@@ -23,20 +25,24 @@ const (
 // School is a way of setting margins.
 type School struct {
 	ID     string
-	Name   string
 	Margin frame.Each[measure.Length] // hinge nought: what the hinge gives
-	Note   string
 	Source string
 }
 
+// Name is what the school is called.
+func (s School) Name() message.ID { return "school." + message.ID(s.ID) }
+
+// Note says what it is for.
+func (s School) Note() message.ID { return "school-note." + message.ID(s.ID) }
+
 // Schools of margins, the one for most work first.
 var Schools = []School{
-	{"painted", "Still to be painted", frame.Each[measure.Length]{frame.Head: 3 * mm, frame.Hinge: 3 * mm, frame.Lock: 3 * mm, frame.Foot: 6 * mm}, "6 mm (1/4 in) over the finished floor; paint thickens every edge.", CommonPractice},
-	{"prefinished", "Pre-finished, tight", frame.Each[measure.Length]{frame.Head: 2 * mm, frame.Lock: 2 * mm, frame.Foot: 6 * mm}, "The hinge margin is what the hinge gives, 2 to 3 mm (about 3/32 in).", CommonPractice},
-	{"newframe", "New frame made to the door", frame.Each[measure.Length]{frame.Head: 7 * mm / 2, frame.Hinge: 7 * mm / 2, frame.Lock: 7 * mm / 2, frame.Foot: 6 * mm}, "For a frame that is set to the slab.", CommonPractice},
-	{"inch", "Inch, all round", frame.Each[measure.Length]{frame.Head: inch / 8, frame.Hinge: inch / 8, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8}, "1/8 in all round, 1/4 to 1/2 in at the foot.", CommonPractice},
-	{"thin", "Thin door against the hinge jamb", frame.Each[measure.Length]{frame.Head: inch / 8, frame.Hinge: inch / 16, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8}, "Under 1 1/2 in thick: 3/16 in for both sides together.", CommonPractice},
-	{"utility", "Low utility or closet door", frame.Each[measure.Length]{frame.Head: 6 * mm, frame.Hinge: 3 * mm, frame.Lock: 6 * mm, frame.Foot: 19 * mm}, "Up to 25 mm (1 in) short overall.", CommonPractice},
+	{"painted", frame.Each[measure.Length]{frame.Head: 3 * mm, frame.Hinge: 3 * mm, frame.Lock: 3 * mm, frame.Foot: 6 * mm}, CommonPractice},
+	{"prefinished", frame.Each[measure.Length]{frame.Head: 2 * mm, frame.Lock: 2 * mm, frame.Foot: 6 * mm}, CommonPractice},
+	{"newframe", frame.Each[measure.Length]{frame.Head: 7 * mm / 2, frame.Hinge: 7 * mm / 2, frame.Lock: 7 * mm / 2, frame.Foot: 6 * mm}, CommonPractice},
+	{"inch", frame.Each[measure.Length]{frame.Head: inch / 8, frame.Hinge: inch / 8, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8}, CommonPractice},
+	{"thin", frame.Each[measure.Length]{frame.Head: inch / 8, frame.Hinge: inch / 16, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8}, CommonPractice},
+	{"utility", frame.Each[measure.Length]{frame.Head: 6 * mm, frame.Hinge: 3 * mm, frame.Lock: 6 * mm, frame.Foot: 19 * mm}, CommonPractice},
 }
 
 // SchoolByID finds a school; ok is false where there is none of that name.
@@ -51,8 +57,7 @@ func SchoolByID(id string) (s School, ok bool) {
 
 // Construction is how a slab is built, and what that allows.
 type Construction struct {
-	ID   string
-	Name string
+	ID string
 	// Most that may come off each edge where the maker does not say.
 	Most frame.Each[measure.Length]
 	// Stile and Rail are the width of the solid wood along the long edges and
@@ -62,9 +67,14 @@ type Construction struct {
 	LockBlock   measure.Length // length of the block that the lock goes in, about mid-height
 	Density     float64        // of the whole slab, kg/m³
 	Framed      bool           // stiles show, so the eye wants them alike
-	Note        string
 	Source      string
 }
+
+// Name is what the construction is called.
+func (c Construction) Name() message.ID { return "construction." + message.ID(c.ID) }
+
+// Note says what it allows.
+func (c Construction) Note() message.ID { return "construction-note." + message.ID(c.ID) }
 
 // Veneered reports whether the faces of a construction are thin enough to lift where they are bored. Common practice.
 func Veneered(construction string) bool {
@@ -84,14 +94,14 @@ func most(head, hinge, lock, foot measure.Length) frame.Each[measure.Length] {
 // maker states comes first. A rated slab has none but its certificate's.
 // Densities are rough, for lifting.
 var Constructions = []Construction{
-	{"hollow", "Hollow core, flush", most(20*mm, 10*mm, 10*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, false, "Solid only at a frame of about 30 mm (1 1/4 in) and a lock block; cut more than the rail and the end is open.", CommonPractice},
-	{"moulded", "Hollow core, moulded skins", most(20*mm, 6*mm, 6*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, true, "Keep every cut 25 mm (1 in) or more from the moulding.", CommonPractice},
-	{"engineered", "Engineered or veneered stile and rail", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 600, true, "3 to 6 mm (1/8 to 1/4 in) a side and up to 20 (3/4 in) at the foot; equal amounts keep the stiles alike.", CommonPractice},
-	{"solid", "Solid timber, framed", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 620, true, "Hard woods split: pilot everything.", CommonPractice},
-	{"flush", "Solid core, flush", most(10*mm, 10*mm, 10*mm, 20*mm), 0, 0, 0, 0, 600, false, "As much as the lipping allows.", CommonPractice},
-	{"planked", "Planked, ledged or framed", most(10*mm, 15*mm, 15*mm, 20*mm), 0, 0, 0, 0, 560, true, "Moves across its whole width with the seasons.", CommonPractice},
-	{"steel", "Steel skins", most(0, 0, 0, 0), 0, 0, 0, 0, 450, false, "Nothing comes off a steel slab: it is ordered to size, and bored slowly, centre-punched.", CommonPractice},
-	{"rated", "Rated: fire, smoke or sound", most(0, 0, 0, 0), 0, 0, 0, 0, 700, false, "Only what its certificate allows.", CommonPractice},
+	{"hollow", most(20*mm, 10*mm, 10*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, false, CommonPractice},
+	{"moulded", most(20*mm, 6*mm, 6*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, true, CommonPractice},
+	{"engineered", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 600, true, CommonPractice},
+	{"solid", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 620, true, CommonPractice},
+	{"flush", most(10*mm, 10*mm, 10*mm, 20*mm), 0, 0, 0, 0, 600, false, CommonPractice},
+	{"planked", most(10*mm, 15*mm, 15*mm, 20*mm), 0, 0, 0, 0, 560, true, CommonPractice},
+	{"steel", most(0, 0, 0, 0), 0, 0, 0, 0, 450, false, CommonPractice},
+	{"rated", most(0, 0, 0, 0), 0, 0, 0, 0, 700, false, CommonPractice},
 }
 
 // ConstructionByID finds a construction; the empty name is a flush solid
@@ -122,7 +132,7 @@ const PivotWood = 12 * mm
 
 // Stock is a slab size that is sold.
 type Stock struct {
-	Market                   string
+	Market                   message.ID
 	Width, Length, Thickness measure.Length
 }
 
@@ -130,13 +140,13 @@ type Stock struct {
 // written from memory.
 var Stocks = func() (list []Stock) {
 	for _, w := range []measure.Length{610, 686, 711, 762, 813, 838, 914} {
-		list = append(list, Stock{"metric, 1981 and 2032 high", w * mm, 1981 * mm, 35 * mm}, Stock{"metric, 1981 and 2032 high", w * mm, 2032 * mm, 35 * mm})
+		list = append(list, Stock{"market.metric-high", w * mm, 1981 * mm, 35 * mm}, Stock{"market.metric-high", w * mm, 2032 * mm, 35 * mm})
 	}
 	for _, w := range []measure.Length{526, 626, 726, 826, 926} {
-		list = append(list, Stock{"metric, 2040 high", w * mm, 2040 * mm, 40 * mm})
+		list = append(list, Stock{"market.metric-2040", w * mm, 2040 * mm, 40 * mm})
 	}
 	for _, w := range []measure.Length{24, 26, 28, 30, 32, 34, 36} {
-		list = append(list, Stock{"inch, 80 high", w * inch, 80 * inch, 11 * inch / 8}, Stock{"inch, 84 high", w * inch, 84 * inch, 11 * inch / 8})
+		list = append(list, Stock{"market.inch-80", w * inch, 80 * inch, 11 * inch / 8}, Stock{"market.inch-84", w * inch, 84 * inch, 11 * inch / 8})
 	}
 	return list
 }()
@@ -144,18 +154,20 @@ var Stocks = func() (list []Stock) {
 // HingeRule places the outer hinges by distance from the slab's ends.
 type HingeRule struct {
 	ID       string
-	Name     string
 	FromTop  measure.Length // slab's top to the top of the top leaf
 	FromFoot measure.Length // slab's foot to the bottom of the bottom leaf
 	Source   string
 }
 
+// Name is what the rule is called.
+func (r HingeRule) Name() message.ID { return "hinge-rule." + message.ID(r.ID) }
+
 // HingeRules are the two common ones. The first is worked in round figures
 // in either unit.
 var HingeRules = []HingeRule{
-	{"6and9", "150 mm down, 225 mm up", 150 * mm, 225 * mm, CommonPractice},
-	{"6and9in", "6 in down, 9 in up", 6 * inch, 9 * inch, CommonPractice},
-	{"7and11", "7 in down, 11 in up", 7 * inch, 11 * inch, FromMemory},
+	{"6and9", 150 * mm, 225 * mm, CommonPractice},
+	{"6and9in", 6 * inch, 9 * inch, CommonPractice},
+	{"7and11", 7 * inch, 11 * inch, FromMemory},
 }
 
 // HingeRuleByID finds a rule; ok is false where there is none of that name.
@@ -195,28 +207,28 @@ func Method(depth measure.Length) message.ID {
 // Caution is said at the step where the hand is.
 type Caution struct {
 	Step string // a job.Step
-	Text string
+	Says message.ID
 }
 
 // CodeFirst goes with every caution.
-const CodeFirst = "Your local code and a licensed trade come first."
+const CodeFirst message.ID = "caution.code-first"
 
 // Cautions by step. All common practice.
 var Cautions = []Caution{
-	{"measure", "Old paint may hold lead and old boards asbestos: test before you scrape or plane."},
-	{"measure", "A frame that is taken out or made wider may hold the wall up: studs and lintels are for whoever answers for the building."},
-	{"slab", "Rated, glazed, escape-route and external doors: the certificate and the local code set what may be cut. This plan is not for them."},
-	{"slab", "Never lean a loose door unsecured: a stand holds it on edge. Two people above about 25 kg (55 lb)."},
-	{"margins", "On escape routes and rated doors the code sets the gaps, not the eye."},
-	{"cut", "Clamp the work, both hands on the tool, battery out or plug pulled for any setting; let it stop. Eyes, ears, mask, extraction: hardwood and MDF dust harm lungs."},
-	{"cut", "Blade just through, nothing under the cut."},
-	{"hinges", "Both hands behind the edge of chisel and knife. Wedge the slab before a screw comes out; with the stops off it can swing through and tear its hinges."},
-	{"hinges", "Router and drill: battery out or plug pulled for any setting, the slab clamped, both hands on; let it stop. Eyes, ears, mask."},
-	{"swing", "With the stops off a door can swing through and tear its hinges: wedge it. Keep fingers out of the hinge side."},
-	{"try", "Wedge the foot before a screw comes out, the last one where least can happen; fingers out of the hinge side. Two people above about 25 kg (55 lb)."},
-	{"try", "Plane a hanging door only with its foot wedged: both hands on the tool, eyes and mask; battery out or plug pulled for any setting."},
-	{"stops", "Nails back through the wood, eyes covered; with the stops off the door can swing through."},
-	{"log", "A rated, glazed or escape-route door is passed by whoever answers for the building, not by this record."},
-	{"lock", "Clamp the slab before it is bored, nothing behind the bit, sleeves and gloves away from it; battery out or plug pulled for any setting. Chisels: both hands behind the edge."},
-	{"lock", "Bathrooms, bedrooms and escape routes must open from inside without a key, as the local code says."},
+	{"measure", "caution.measure-paint"},
+	{"measure", "caution.measure-frame"},
+	{"slab", "caution.slab-rated"},
+	{"slab", "caution.slab-loose"},
+	{"margins", "caution.margins-code"},
+	{"cut", "caution.cut-tools"},
+	{"cut", "caution.cut-blade"},
+	{"hinges", "caution.hinges-chisel"},
+	{"hinges", "caution.hinges-router"},
+	{"swing", "caution.swing-stops"},
+	{"try", "caution.try-wedge"},
+	{"try", "caution.try-plane"},
+	{"stops", "caution.stops-nails"},
+	{"log", "caution.log-rated"},
+	{"lock", "caution.lock-bore"},
+	{"lock", "caution.lock-inside"},
 }

@@ -113,8 +113,7 @@ func TestScrews(t *testing.T) {
 	assert.Equal(t, 3*mm, Screw{8, 32 * mm}.Pilot(Hard, measure.Millimetres))
 	assert.Equal(t, 7*inch/64, Screw{10, 38 * mm}.Pilot(Soft, measure.Inches))
 	assert.Equal(t, 9*inch/64, Screw{10, 38 * mm}.Pilot(Hard, measure.Inches))
-	assert.Equal(t, "no. 8 × 32 mm", Screw{8, 32 * mm}.Say(Screw{8, 32 * mm}.Unit()))
-	assert.Equal(t, "no. 12 × 1 1/4 in", Screw{12, 5 * inch / 4}.Say(Screw{12, 5 * inch / 4}.Unit()))
+	assert.Equal(t, message.Args{"no": message.Number(8), "long": message.Near(32 * mm)}, Screw{8, 32 * mm}.Message().Args)
 	for n, want := range map[int]message.ID{0: "trial.some", 2: "trial.both", 3: "trial.of-three", 4: "trial.middle", 32: "trial.fourth"} {
 		assert.Equal(t, want, Trial(n))
 	}

@@ -1,20 +1,26 @@
 package trade
 
-import "kindmargin/core/measure"
+import (
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+)
 
 // Sight is what is seen of a gap where no packer gave its figure.
 type Sight struct {
-	ID, Name string
-	Gap      measure.Length // what it is taken for
-	Sure     float64        // its standard deviation, mm
+	ID   string
+	Gap  measure.Length // what it is taken for
+	Sure float64        // its standard deviation, mm
 }
+
+// Name says what is seen.
+func (s Sight) Name() message.ID { return "sight." + message.ID(s.ID) }
 
 // Sights of one gap. The thinnest packer is half a millimetre, a rub leaves at most a mark of
 // pencil: common practice.
 var Sights = []Sight{
-	{"rubs", "it rubs here", 150 * measure.Micrometre, 0.15},
-	{"nothing", "nothing passes", 250 * measure.Micrometre, 0.2},
-	{"thinnest", "only the thinnest passes", 750 * measure.Micrometre, 0.2},
+	{"rubs", 150 * measure.Micrometre, 0.15},
+	{"nothing", 250 * measure.Micrometre, 0.2},
+	{"thinnest", 750 * measure.Micrometre, 0.2},
 }
 
 // SightByID finds a sight; ok is false where there is none of that name.

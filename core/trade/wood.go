@@ -1,31 +1,35 @@
 package trade
 
+import "kindmargin/core/message"
+
 // Wood is a species and how it moves: its change of size for each 1 % of moisture content, as a
 // part of its size at 6 to 14 %, across the rings (radial) and along them (tangential).
 type Wood struct {
 	ID         string
-	Name       string
 	Radial     float64
 	Tangential float64
 	Source     string
 }
 
+// Name is what the wood is called.
+func (w Wood) Name() message.ID { return "wood." + message.ID(w.ID) }
+
 const table135 = "Wood Handbook (FPL-GTR-190), table 13-5, from memory"
 
 // Woods that slabs are made of, the unknown ones first.
 var Woods = []Wood{
-	{"softwood", "Softwood, kind not known", 0.00133, 0.00216, "as ponderosa pine: " + table135},
-	{"hardwood", "Hardwood, kind not known", 0.00158, 0.00369, "as red oak, which moves most of these: " + table135},
-	{"white-oak", "White oak", 0.00180, 0.00365, table135},
-	{"red-oak", "Red oak", 0.00158, 0.00369, table135},
-	{"sugar-maple", "Sugar maple", 0.00165, 0.00353, table135},
-	{"black-walnut", "Black walnut", 0.00190, 0.00274, table135},
-	{"yellow-poplar", "Yellow-poplar", 0.00158, 0.00289, table135},
-	{"douglas-fir", "Douglas-fir, coast", 0.00165, 0.00267, table135},
-	{"white-pine", "Eastern white pine", 0.00071, 0.00212, table135},
-	{"white-fir", "White fir", 0.00112, 0.00245, table135},
-	{"redcedar", "Western redcedar", 0.00111, 0.00234, table135},
-	{"ponderosa", "Ponderosa pine", 0.00133, 0.00216, table135},
+	{"softwood", 0.00133, 0.00216, "as ponderosa pine: " + table135},
+	{"hardwood", 0.00158, 0.00369, "as red oak, which moves most of these: " + table135},
+	{"white-oak", 0.00180, 0.00365, table135},
+	{"red-oak", 0.00158, 0.00369, table135},
+	{"sugar-maple", 0.00165, 0.00353, table135},
+	{"black-walnut", 0.00190, 0.00274, table135},
+	{"yellow-poplar", 0.00158, 0.00289, table135},
+	{"douglas-fir", 0.00165, 0.00267, table135},
+	{"white-pine", 0.00071, 0.00212, table135},
+	{"white-fir", 0.00112, 0.00245, table135},
+	{"redcedar", 0.00111, 0.00234, table135},
+	{"ponderosa", 0.00133, 0.00216, table135},
 }
 
 // WoodByID finds a wood; ok is false where there is none of that name.
@@ -56,20 +60,22 @@ type Movement struct {
 	// Board is the change of its whole width for each 1 % of moisture content, where boards or
 	// veneers decide.
 	Board  float64
-	Note   string
 	Source string
 }
 
+// Note says what of it moves.
+func (m Movement) Note() message.ID { return "movement." + message.ID(m.Construction) }
+
 // Movements, by construction.
 var Movements = []Movement{
-	{"planked", true, false, 1, 0, "planks side by side: the whole width runs across the grain", CommonPractice},
-	{"solid", false, true, 0.5, 0, "the two stiles; the rails hold the ends, so that the middle moves most", CommonPractice + "; the half at the ends is assumed"},
-	{"engineered", false, false, 1, 0.0001, "veneers across each other: almost nothing", assumed},
-	{"hollow", false, false, 1, 0.0002, "board skins on a frame: little", assumed},
-	{"moulded", false, false, 1, 0.0002, "board skins on a frame: little", assumed},
-	{"flush", false, false, 1, 0.0002, "a board core: little", assumed},
-	{"rated", false, false, 1, 0.0002, "a board core: little", assumed},
-	{"steel", false, false, 1, 0, "steel does not move with the air", CommonPractice},
+	{"planked", true, false, 1, 0, CommonPractice},
+	{"solid", false, true, 0.5, 0, CommonPractice + "; the half at the ends is assumed"},
+	{"engineered", false, false, 1, 0.0001, assumed},
+	{"hollow", false, false, 1, 0.0002, assumed},
+	{"moulded", false, false, 1, 0.0002, assumed},
+	{"flush", false, false, 1, 0.0002, assumed},
+	{"rated", false, false, 1, 0.0002, assumed},
+	{"steel", false, false, 1, 0, CommonPractice},
 }
 
 // MovementOf is how a construction moves; the empty name is a flush solid core.
@@ -106,20 +112,22 @@ type Month struct{ Celsius, Humidity float64 }
 // Climate is the air indoors through a year, January first.
 type Climate struct {
 	ID     string
-	Name   string
 	Months [12]Month
 	Source string
 }
+
+// Name is what the climate is called.
+func (c Climate) Name() message.ID { return "climate." + message.ID(c.ID) }
 
 const invented = "assumed: invented, but plausible"
 
 // Climates indoors. They stand in for a year of one's own hygrometer.
 var Climates = []Climate{
-	{"heated", "Cold winters, heated", [12]Month{{20, 32}, {20, 33}, {20, 37}, {20, 42}, {20, 50}, {21, 57}, {22, 60}, {22, 60}, {20, 57}, {20, 50}, {20, 42}, {20, 35}}, invented},
-	{"coast", "By the sea, lightly heated", [12]Month{{17, 58}, {17, 57}, {17, 56}, {17, 57}, {18, 60}, {19, 65}, {20, 68}, {20, 70}, {19, 69}, {18, 66}, {17, 62}, {17, 59}}, invented},
-	{"dry", "Dry summers, mild wet winters", [12]Month{{18, 60}, {18, 58}, {18, 55}, {19, 52}, {21, 48}, {24, 42}, {26, 38}, {26, 39}, {24, 44}, {21, 52}, {19, 58}, {18, 61}}, invented},
-	{"humid", "Hot wet summers, heated winters", [12]Month{{20, 36}, {20, 38}, {20, 43}, {22, 52}, {24, 62}, {25, 68}, {26, 72}, {26, 71}, {24, 66}, {22, 56}, {20, 46}, {20, 38}}, invented},
-	{"unheated", "Not heated, cold winters", [12]Month{{3, 82}, {4, 80}, {7, 75}, {11, 69}, {15, 66}, {18, 66}, {20, 67}, {20, 69}, {17, 74}, {12, 79}, {7, 83}, {4, 84}}, invented},
+	{"heated", [12]Month{{20, 32}, {20, 33}, {20, 37}, {20, 42}, {20, 50}, {21, 57}, {22, 60}, {22, 60}, {20, 57}, {20, 50}, {20, 42}, {20, 35}}, invented},
+	{"coast", [12]Month{{17, 58}, {17, 57}, {17, 56}, {17, 57}, {18, 60}, {19, 65}, {20, 68}, {20, 70}, {19, 69}, {18, 66}, {17, 62}, {17, 59}}, invented},
+	{"dry", [12]Month{{18, 60}, {18, 58}, {18, 55}, {19, 52}, {21, 48}, {24, 42}, {26, 38}, {26, 39}, {24, 44}, {21, 52}, {19, 58}, {18, 61}}, invented},
+	{"humid", [12]Month{{20, 36}, {20, 38}, {20, 43}, {22, 52}, {24, 62}, {25, 68}, {26, 72}, {26, 71}, {24, 66}, {22, 56}, {20, 46}, {20, 38}}, invented},
+	{"unheated", [12]Month{{3, 82}, {4, 80}, {7, 75}, {11, 69}, {15, 66}, {18, 66}, {20, 67}, {20, 69}, {17, 74}, {12, 79}, {7, 83}, {4, 84}}, invented},
 }
 
 // ClimateByID finds a climate; ok is false where there is none of that name.

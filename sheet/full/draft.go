@@ -2,13 +2,19 @@
 // many sheets as it needs, as SVG, or as DXF for a cutter.
 package full
 
-import "math"
+import (
+	"math"
+
+	"kindmargin/words"
+)
 
 // Draft is a drawing at full size: mm, x to the right, y down, from its upper left corner.
 type Draft struct {
 	Title         string
 	Width, Height float64
 	Shapes        []Shape
+
+	voice words.Voice
 }
 
 // Shape is a line, a round or a round-cornered rectangle, or a text.

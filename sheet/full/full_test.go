@@ -19,6 +19,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 	"kindmargin/demo"
 )
@@ -184,7 +185,8 @@ func TestEverySheetOfEveryDeviceReadsBack(t *testing.T) {
 		for _, id := range []string{"lock", "plate", "strike"} {
 			draft, err := Make(id, j, o, 0, lock.Router{Bush: 11 * measure.Millimetre, Cutter: 8 * measure.Millimetre})
 			if err != nil { // a pull has no faceplate
-				assert.Contains(t, err.Error(), "has no")
+				said, _ := message.Of(err)
+				assert.Contains(t, []message.ID{"refused.no-faceplate", "refused.no-strike"}, said.ID)
 				continue
 			}
 			for _, p := range Papers {
@@ -216,7 +218,7 @@ func TestAPrinterThatIsNotTrue(t *testing.T) {
 	}
 	assert.True(t, wide["55.1"], "54 / 0.98")
 	assert.True(t, wide["102.0"], "100 / 0.98")
-	assert.ErrorContains(t, d.PDF(&b, Papers[0], 0.7), "70.0 %")
+	assert.ErrorContains(t, d.PDF(&b, Papers[0], 0.7), "refused.printed percent=70")
 }
 
 // A strip of 60 by 600 on A4: 261 of it on each sheet, 12 shared: 261, 510, 600 make three.
@@ -244,27 +246,27 @@ func TestARoutersTemplate(t *testing.T) {
 	}
 	assert.Equal(t, [3]float64{26, 154, 8}, [3]float64{hole.W, hole.H, hole.R})
 	for says, r := range map[string]lock.Router{
-		"A bush of 10 mm does not take a cutter of 12 mm": {Bush: 10 * measure.Millimetre, Cutter: 12 * measure.Millimetre},
-		"A bush of 3e+04 mm is none":                      {Bush: 30 * measure.Metre, Cutter: 12 * measure.Millimetre},
-		"A bush of 9.223e+12 mm is none":                  {Bush: measure.FromMM(1e308), Cutter: 12 * measure.Millimetre},
-		"wider than what it is to cut, 22 mm":             {Bush: 30 * measure.Millimetre, Cutter: 25 * measure.Millimetre},
+		"refused.bush-cutter bush=10 mm cutter=12 mm": {Bush: 10 * measure.Millimetre, Cutter: 12 * measure.Millimetre},
+		"refused.bush bush=30000 mm":                  {Bush: 30 * measure.Metre, Cutter: 12 * measure.Millimetre},
+		"refused.bush bush=9223372036854":             {Bush: measure.FromMM(1e308), Cutter: 12 * measure.Millimetre},
+		"refused.cutter-wide cutter=25 mm wide=22 mm": {Bush: 30 * measure.Millimetre, Cutter: 25 * measure.Millimetre},
 	} {
 		_, err := Make("plate", j, o, 0, r)
 		assert.ErrorContains(t, err, says)
 	}
 	o.Lock.Device = ""
 	_, err = Make("lock", j, o, 0, lock.UsualRouter)
-	assert.ErrorContains(t, err, "nothing to bore")
+	assert.ErrorContains(t, err, "refused.nothing-to-bore")
 	_, err = Make("lock", j, o, 1, lock.UsualRouter)
-	assert.ErrorContains(t, err, "one leaf")
+	assert.ErrorContains(t, err, "refused.leaf-1")
 	_, err = Make("lock", j, o, -1, lock.UsualRouter)
-	assert.ErrorContains(t, err, "one leaf")
+	assert.ErrorContains(t, err, "refused.leaf-1")
 	_, err = MakeSolid("lock", j, o, -1, lock.UsualRouter)
-	assert.ErrorContains(t, err, "one leaf")
-	assert.ErrorContains(t, Draft{Width: 30_000, Height: 300}.write(nil, "pdf", "a4", 1), "30 by 0.3 m")
-	assert.ErrorContains(t, Draft{Width: 300, Height: 300}.write(nil, "pdf", "a4", math.NaN()), "not set to full size")
+	assert.ErrorContains(t, err, "refused.leaf-1")
+	assert.ErrorContains(t, Draft{Width: 30_000, Height: 300}.write(nil, "pdf", "a4", 1), "refused.template-size height=300 mm width=30000 mm")
+	assert.ErrorContains(t, Draft{Width: 300, Height: 300}.write(nil, "pdf", "a4", math.NaN()), "refused.printed percent=NaN")
 	_, err = Make("jig", j, o, 0, lock.UsualRouter)
-	assert.ErrorContains(t, err, "no template")
+	assert.ErrorContains(t, err, "refused.no-template given=jig")
 }
 
 // SVG by an XML parser: its size in mm is its viewBox, and the spindle of 22 stands 60 from
@@ -317,8 +319,8 @@ func TestTheDXFThatAnotherReaderReads(t *testing.T) {
 func TestWhatCannotBeWritten(t *testing.T) {
 	j, o := demoDoor(t, "linen")
 	var b bytes.Buffer
-	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "pdf", Paper: "b5", Printed: 1, Router: lock.UsualRouter}), "no paper")
-	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "png", Router: lock.UsualRouter}), "no format")
+	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "pdf", Paper: "b5", Printed: 1, Router: lock.UsualRouter}), "refused.paper given=b5")
+	assert.ErrorContains(t, Write(&b, j, o, Asked{Template: "lock", Format: "png", Router: lock.UsualRouter}), "refused.format given=png")
 }
 
 // docs/template.svg, which the README shows, is what the program draws for the demo.

@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/trade"
 )
@@ -27,14 +28,14 @@ func MakeSolid(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (*S
 		return pocketBody(o, r)
 	case "lock":
 	default:
-		return nil, field.Fault("/template", "There is no body of %.40q for a 3-D printer: only of the boring template and the hinge pocket.", id)
+		return nil, field.Fault("/template", "refused.no-body", message.Args{"given": message.Quote(id)})
 	}
 	p := plan.Solve(j, o)
 	if leaf < 0 || leaf >= len(p.Leaves) {
 		return nil, noLeaf(len(p.Leaves))
 	}
 	if len(p.Leaves[leaf].Devices) == 0 {
-		return nil, field.Fault("/template", "Choose a latch or lock for this leaf first: there is nothing to make a jig for.")
+		return nil, field.Fault("/template", "refused.nothing-to-jig", nil)
 	}
 	thick := o.Slab.Thickness
 	if leaf == 1 {
@@ -73,7 +74,7 @@ func boringJig(w lock.Work, line, thick float64) (*Solid, error) {
 		}
 	}
 	if len(pilots) == 0 {
-		return nil, field.Fault("/template", "The %s has no holes in its face: there is no jig to make.", w.Device.Name)
+		return nil, field.Fault("/template", "refused.no-face-holes", message.Args{"device": w.Device.Title()})
 	}
 	deep, up, down = deep+jigRound, up+jigRound, down+jigRound
 	plate := Block{[3]float64{-jigWall, -up, 0}, [3]float64{deep, down, jigWall}}
@@ -92,7 +93,7 @@ func boringJig(w lock.Work, line, thick float64) (*Solid, error) {
 	less = append(less, Block{[3]float64{deep - 10, -half, 0}, [3]float64{deep - 3, half, jigWall}})
 	s, ok := NewSolid([]Block{plate, fence}, less, bores)
 	if !ok {
-		return nil, field.Fault("/template", "The holes of the %s stand too near each other's lines for a printed jig: use the boring template.", w.Device.Name)
+		return nil, field.Fault("/template", "refused.jig-holes-near", message.Args{"device": w.Device.Title()})
 	}
 	return s, nil
 }

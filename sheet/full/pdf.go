@@ -1,12 +1,12 @@
 package full
 
 import (
-	"fmt"
 	"io"
 
 	"codeberg.org/go-pdf/fpdf"
 
 	"kindmargin/core/field"
+	"kindmargin/core/message"
 )
 
 // PDF writes a draft at full size over as many sheets of a paper as it needs. printed is at
@@ -15,7 +15,7 @@ import (
 // and crosses where it joins the next.
 func (d Draft) PDF(w io.Writer, p Paper, printed float64) error {
 	if !(printed >= 0.9 && printed <= 1.1) { // NaN neither
-		return field.Fault("/printed", "A printer that prints at %.1f %% is not set to full size: print without fitting to the page.", 100*printed)
+		return field.Fault("/printed", "refused.printed", message.Args{"percent": message.Percent(100 * printed)})
 	}
 	d = d.scaled(1 / printed)
 	p = d.on(p)
@@ -42,7 +42,7 @@ func (d Draft) PDF(w io.Writer, p Paper, printed float64) error {
 			doc.Line(x, y-4, x, y+4)
 		}
 		doc.ClipEnd()
-		foot(doc, tr, p, d.Title, i+1, len(tiles), 1/printed)
+		d.foot(doc, tr, p, i+1, len(tiles), 1/printed)
 	}
 	return doc.Output(w)
 }
@@ -99,12 +99,12 @@ func (d Draft) joins(tw, th float64) (list []Tile) {
 }
 
 // foot is a sheet's title, and its ruler.
-func foot(doc *fpdf.Fpdf, tr func(string) string, p Paper, title string, n, of int, by float64) {
+func (d Draft) foot(doc *fpdf.Fpdf, tr func(string) string, p Paper, n, of int, by float64) {
 	doc.SetDashPattern(nil, 0)
 	doc.SetDrawColor(0, 0, 0)
 	y := p.Height - edge
 	doc.SetFont("Helvetica", "", 8)
-	doc.Text(edge, y-10, tr(fmt.Sprintf("%s, sheet %d of %d. Print at full size, and hold a rule to this: 100 mm, and 4 in.", title, n, of)))
+	doc.Text(edge, y-10, tr(d.voice.Say(message.Message{ID: "template-line.sheet", Args: message.Args{"title": d.Title, "n": message.Number(n), "of": message.Number(of)}})))
 	for _, r := range []struct{ step, long, up float64 }{{10, 100, 0}, {25.4, 101.6, 5}} {
 		at := y - r.up
 		doc.Line(edge, at, edge+r.long*by, at)

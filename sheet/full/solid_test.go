@@ -14,6 +14,7 @@ import (
 
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -78,7 +79,8 @@ func TestEveryJigIsSound(t *testing.T) {
 		o.Lock.Device = d.ID
 		s, err := MakeSolid("lock", j, o, 0, lock.UsualRouter)
 		if err != nil {
-			assert.Contains(t, err.Error(), "jig")
+			said, _ := message.Of(err)
+			assert.Equal(t, message.ID("refused.no-face-holes"), said.ID)
 			continue
 		}
 		sound(t, s)
@@ -89,5 +91,5 @@ func TestEveryJigIsSound(t *testing.T) {
 	require.NoError(t, err)
 	sound(t, s)
 	_, err = MakeSolid("rod", j, o, 0, lock.UsualRouter)
-	assert.ErrorContains(t, err, "no body")
+	assert.ErrorContains(t, err, "refused.no-body given=rod")
 }

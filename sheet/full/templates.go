@@ -1,7 +1,6 @@
 package full
 
 import (
-	"fmt"
 	"maps"
 	"math"
 	"slices"
@@ -11,25 +10,47 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/trade"
+	"kindmargin/words"
 )
 
 // Template is a sheet that can be had of a door.
 type Template struct {
-	ID, Name string
-	Note     string
-	Step     job.Step // at which it is wanted
-	Body     bool     // it can be had for a 3-D printer too
+	ID   string
+	Step job.Step // at which it is wanted
+	Body bool     // it can be had for a 3-D printer too
 }
+
+// Name is what the template is called.
+func (t Template) Name() message.ID { return "template." + message.ID(t.ID) }
+
+// Note says what is on it.
+func (t Template) Note() message.ID { return "template-note." + message.ID(t.ID) }
 
 // Templates that there are.
 var Templates = []Template{
-	{"lock", "boring template", "Folded over the lock edge at its two lines: each hole's centre on both faces; its jig for a 3-D printer.", job.StepLock, true},
-	{"plate", "faceplate, for the router", "A hole for a guide bush: the plate and the bush less the cutter.", job.StepLock, false},
-	{"strike", "strike, for the router", "The same for the strike, with its bolt hole.", job.StepLock, false},
-	{"hinge", "hinge pockets, for the router", "One leaf's pocket, flush with the pull face.", job.StepHinges, true},
-	{"rod", "story rod", "The marks of the hinge and lock side, off the head, slab beside jamb.", job.StepHinges, false},
+	{"lock", job.StepLock, true},
+	{"plate", job.StepLock, false},
+	{"strike", job.StepLock, false},
+	{"hinge", job.StepHinges, true},
+	{"rod", job.StepHinges, false},
+}
+
+// drawn is what a template says, of a door: in millimetres, as it is drawn.
+type drawn struct {
+	words.Voice
+	door string
+}
+
+func (d drawn) say(id message.ID, args message.Args) string {
+	return d.Say(message.Message{ID: id, Args: args})
+}
+
+// title is the door, and what is drawn of it.
+func (d drawn) title(what any) string {
+	return d.say("template-line.title", message.Args{"door": d.door, "what": what})
 }
 
 // Make draws a template of one leaf of a door, 0 the one on the hinge jamb. What cannot be
@@ -43,47 +64,47 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, 
 	if leaf == 1 {
 		slab = o.Pair.Slab
 	}
-	name := o.Name
+	door := drawn{Voice: words.In(j.Speaks(), measure.Millimetres, j.Tape.In(measure.Millimetres)), door: o.Name}
 	if len(p.Leaves) == 2 {
-		name += fmt.Sprintf(", leaf on the %v jamb", []frame.Side{frame.Hinge, frame.Lock}[leaf])
+		door.door = door.say("load.leaf-on-"+message.ID([]frame.Side{frame.Hinge, frame.Lock}[leaf].String())+"-jamb", message.Args{"door": o.Name})
 	}
 	switch id {
 	case "lock", "plate", "strike":
 		if len(l.Devices) == 0 {
-			return Draft{}, field.Fault("/template", "Choose a latch or lock for this leaf first: there is nothing to bore.")
+			return Draft{}, field.Fault("/template", "refused.nothing-to-bore", nil)
 		}
 	case "hinge":
-		return hinge(name, o, l, r)
+		return hinge(door, o, l, r)
 	case "rod":
 		if len(l.Rod) == 0 {
-			return Draft{}, field.Fault("/template", "The rod's marks wait for readings.")
+			return Draft{}, field.Fault("/template", "refused.rod-waits", nil)
 		}
-		return rod(name, j, o, l), nil
+		return rod(door, j, o, l), nil
 	default:
-		return Draft{}, field.Fault("/template", "There is no template %.40q.", id)
+		return Draft{}, field.Fault("/template", "refused.no-template", message.Args{"given": message.Quote(id)})
 	}
 	w := l.Devices[0].Work
 	switch id {
 	case "lock":
-		return boring(name, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM()), nil
+		return boring(door, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM()), nil
 	case "plate":
 		if w.Plate == nil {
-			return Draft{}, field.Fault("/template", "The %s has no faceplate.", w.Device.Name)
+			return Draft{}, field.Fault("/template", "refused.no-faceplate", message.Args{"device": w.Device.Title()})
 		}
-		return routed(name+": faceplate", w.Plate.Plate, slab.Thickness/2, r, w.Edge != nil && w.Edge.Long == 0, 0)
+		return routed(door, "load.faceplate", w.Plate.Plate, slab.Thickness/2, r, w.Edge != nil && w.Edge.Long == 0, 0)
 	}
 	if w.Strike == nil {
-		return Draft{}, field.Fault("/template", "The %s has no strike.", w.Device.Name)
+		return Draft{}, field.Fault("/template", "refused.no-strike", message.Args{"device": w.Device.Title()})
 	}
-	return routed(name+": strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)
+	return routed(door, "load.strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)
 }
 
 // noLeaf is a leaf that a door of so many does not have.
 func noLeaf(leaves int) error {
 	if leaves == 1 {
-		return field.Fault("/leaf", "This door has one leaf: ask for leaf 1.")
+		return field.Fault("/leaf", "refused.leaf-1", nil)
 	}
-	return field.Fault("/leaf", "A pair has leaf 1, on the hinge jamb, and leaf 2.")
+	return field.Fault("/leaf", "refused.leaf-2", nil)
 }
 
 // face is how much of a face a boring template shows past its deepest hole, mm.
@@ -91,7 +112,7 @@ const face = 25
 
 // boring is folded over the edge: pull face, edge, push face. line is the latch's place down
 // the edge.
-func boring(name string, w lock.Work, line, thick float64) Draft {
+func boring(of drawn, w lock.Work, line, thick float64) Draft {
 	deep, up, down := 70.0, 40.0, 40.0
 	reach := func(y, r float64) { up, down = max(up, r-y+15), max(down, y+r+15) }
 	for _, h := range w.Holes {
@@ -101,19 +122,19 @@ func boring(name string, w lock.Work, line, thick float64) Draft {
 	if e := w.Edge; e != nil {
 		reach(e.Down.Value.MM()-line, max(e.Long, e.Wide).MM()/2)
 	}
-	d := Draft{Title: name + ": " + w.Device.Name, Width: 2*deep + thick, Height: up + down}
+	d := Draft{voice: of.Voice, Title: of.title(w.Device.Title()), Width: 2*deep + thick, Height: up + down}
 	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
 	d.line(FoldLayer, deep, 0, deep, d.Height)
 	d.line(FoldLayer, deep+thick, 0, deep+thick, d.Height)
 	d.line(MarkLayer, 0, up, d.Width, up)
 	d.line(MarkLayer, deep+thick/2, 0, deep+thick/2, d.Height)
-	d.text(3, d.Height-3, 3, "across: the line squared round the edge")
-	d.middle(deep/2, 6, 3.5, "pull face")
-	d.middle(deep+thick/2, 6, 3, "edge")
-	d.middle(deep+thick+deep/2, 6, 3.5, "push face")
+	d.text(3, d.Height-3, 3, of.Text("template-line.across"))
+	d.middle(deep/2, 6, 3.5, of.Text("face.pull"))
+	d.middle(deep+thick/2, 6, 3, of.Text("template-line.edge"))
+	d.middle(deep+thick+deep/2, 6, 3.5, of.Text("face.push"))
 	for i, h := range w.Holes {
 		y, x := up+h.Down.Value.MM()-line, h.In.Value.MM()
-		label := fmt.Sprintf("%d %s %.4g mm", i+1, h.What, h.Dia.MM())
+		label := of.say("template-line.hole", message.Args{"n": message.Number(i + 1), "what": h.Title(), "dia": message.Near(h.Dia)})
 		if h.From != trade.FromPush {
 			d.circle(deep-x, y, h.Dia.MM()/2)
 			d.text(4, y-1, 2.5, label)
@@ -138,12 +159,12 @@ const cheek = 45
 
 // routed is a template for a plate: its hole for the bush, the plate, the middle line with a
 // cheek so far from it, and what is bored behind.
-func routed(title string, p trade.Plate, cheekAt measure.Length, r lock.Router, bored bool, hole measure.Length) (Draft, error) {
+func routed(of drawn, plate message.ID, p trade.Plate, cheekAt measure.Length, r lock.Router, bored bool, hole measure.Length) (Draft, error) {
 	if err := r.Check(p.Wide); err != nil {
 		return Draft{}, err
 	}
 	w, h := r.Opening(p.Wide).MM(), r.Opening(p.Long).MM()
-	d := Draft{Title: title, Width: w + 2*cheek, Height: h + 2*cheek}
+	d := Draft{voice: of.Voice, Title: of.title(plate), Width: w + 2*cheek, Height: h + 2*cheek}
 	x, y := d.Width/2, d.Height/2
 	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
 	// A cutter leaves corners of its own radius at least.
@@ -153,10 +174,10 @@ func routed(title string, p trade.Plate, cheekAt measure.Length, r lock.Router, 
 	d.line(MarkLayer, x, 0, x, d.Height)
 	d.line(MarkLayer, 0, y-p.Up.MM(), d.Width, y-p.Up.MM())
 	d.line(FoldLayer, x-cheekAt.MM(), 0, x-cheekAt.MM(), d.Height)
-	d.text(4, 6, 3.5, fmt.Sprintf("hole %.4g x %.4g mm for a %.4g cutter in a %.4g bush", w, h, r.Cutter.MM(), r.Bush.MM()))
-	d.text(4, d.Height-4, 3, fmt.Sprintf("dashed: the cheek, %.4g from the middle; latch line across", cheekAt.MM()))
+	d.text(4, 6, 3.5, of.say("template-line.routed", message.Args{"wide": message.Exact(r.Opening(p.Wide)), "long": message.Exact(r.Opening(p.Long)), "cutter": message.Exact(r.Cutter), "bush": message.Exact(r.Bush)}))
+	d.text(4, d.Height-4, 3, of.say("template-line.cheek", message.Args{"from": message.Near(cheekAt)}))
 	if p.Radius < r.Cutter/2 {
-		d.text(4, d.Height-8, 3, "corners squared with the chisel")
+		d.text(4, d.Height-8, 3, of.Text("template-line.corners"))
 	}
 	if bored || hole > 0 {
 		d.cross(x, y-p.Up.MM(), 6)
@@ -170,10 +191,10 @@ func routed(title string, p trade.Plate, cheekAt measure.Length, r lock.Router, 
 // hinge is the top hinge's pocket, open toward the pull face, on a strip whose end is set to
 // the slab's top; a nib as long as the head margin stands over that for the jamb, where it
 // touches the head.
-func hinge(name string, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
+func hinge(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
 	c := o.Hinges
 	if len(l.Hinges) == 0 {
-		return Draft{}, field.Fault("/template", "The hinges' places wait for readings.")
+		return Draft{}, field.Fault("/template", "refused.hinges-wait", nil)
 	}
 	if err := r.Check(min(c.Width, c.Leaf)); err != nil {
 		return Draft{}, err
@@ -184,7 +205,7 @@ func hinge(name string, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error
 	top := l.Hinges[0].Jamb.Value.MM()
 	nib := top - l.Hinges[0].Slab.Value.MM()
 	open := top - more/2
-	d := Draft{Title: name + ": hinge pocket", Width: w + cheek, Height: open + h + cheek}
+	d := Draft{voice: of.Voice, Title: of.title(message.ID("template-line.pocket")), Width: w + cheek, Height: open + h + cheek}
 	d.line(CutLayer, 0, nib, 0, open)
 	d.line(CutLayer, 0, open, w, open)
 	d.line(CutLayer, w, open, w, open+h)
@@ -196,11 +217,11 @@ func hinge(name string, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error
 	d.line(CutLayer, d.Width-cheek/2, 0, d.Width-cheek/2, nib)
 	d.line(CutLayer, d.Width-cheek/2, nib, 0, nib)
 	d.rect(MarkLayer, 0, top, c.Width.MM(), c.Leaf.MM(), 0)
-	d.text(4, nib+18, 2.5, "slab: this end at its top, the nib past it")
-	d.text(4, nib+22, 2.5, "jamb: the nib touches the head")
-	d.text(4, nib+6, 3.5, fmt.Sprintf("leaf %.4g x %.4g mm, %.4g deep", c.Leaf.MM(), c.Width.MM(), c.Plate.MM()))
-	d.text(4, nib+11, 3, fmt.Sprintf("%.4g cutter in a %.4g bush", r.Cutter.MM(), r.Bush.MM()))
-	d.text(4, d.Height-4, 3, "left: flush with the pull face")
+	d.text(4, nib+18, 2.5, of.Text("template-line.on-slab"))
+	d.text(4, nib+22, 2.5, of.Text("template-line.on-jamb"))
+	d.text(4, nib+6, 3.5, of.say("template-line.leaf", message.Args{"long": message.Near(c.Leaf), "wide": message.Near(c.Width), "deep": message.Near(c.Plate)}))
+	d.text(4, nib+11, 3, of.say("template-line.router", message.Args{"cutter": message.Exact(r.Cutter), "bush": message.Exact(r.Bush)}))
+	d.text(4, d.Height-4, 3, of.Text("template-line.left"))
 	return d, nil
 }
 
@@ -213,7 +234,7 @@ const (
 // rod is a strip with the marks of the jamb on its left and of the slab, the head margin
 // higher, in its middle; its upper end is set to the head, or the slab's top to it. On its
 // right are the marks of the house's other doors that stand elsewhere, in the jamb.
-func rod(name string, j job.Job, o job.Opening, l plan.Leaf) Draft {
+func rod(of drawn, j job.Job, o job.Opening, l plan.Leaf) Draft {
 	last := 0.0
 	for _, m := range l.Rod {
 		last = math.Max(last, m.Jamb.Value.MM())
@@ -224,25 +245,25 @@ func rod(name string, j job.Job, o job.Opening, l plan.Leaf) Draft {
 	}
 	jambAt := map[string]float64{}
 	for _, m := range house.Marks {
-		jambAt[m.Name] = m.Jamb.Value.MM()
+		jambAt[m.ID] = m.Jamb.Value.MM()
 	}
 	for _, door := range house.Doors {
 		for _, off := range door.Off {
-			last = math.Max(last, jambAt[off.Name]+off.Jamb.MM())
+			last = math.Max(last, jambAt[off.ID]+off.Jamb.MM())
 		}
 	}
-	d := Draft{Title: name + ": story rod", Width: rodWide + houseWide, Height: last + 40}
+	d := Draft{voice: of.Voice, Title: of.title(message.ID("template.rod")), Width: rodWide + houseWide, Height: last + 40}
 	d.line(FoldLayer, rodWide, 0, rodWide, d.Height)
-	d.text(rodWide+2, 5, 3, "other doors: jamb")
+	d.text(rodWide+2, 5, 3, of.Text("template-line.others"))
 	said := map[float64]string{} // of doors that have a mark at one place
 	for _, door := range house.Doors {
 		for _, off := range door.Off {
-			y := jambAt[off.Name] + off.Jamb.MM()
+			y := jambAt[off.ID] + off.Jamb.MM()
 			if said[y] != "" {
 				said[y] = door.Name + ", " + said[y]
 				continue
 			}
-			said[y] = door.Name + ": " + off.Name
+			said[y] = door.Name + ": " + of.Say(off.Name)
 		}
 	}
 	for _, y := range slices.Sorted(maps.Keys(said)) {
@@ -251,13 +272,13 @@ func rod(name string, j job.Job, o job.Opening, l plan.Leaf) Draft {
 	}
 	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
 	d.line(FoldLayer, rodWide/2, 0, rodWide/2, d.Height)
-	d.text(2, 5, 3, "head: jamb")
-	d.text(rodWide/2+2, 5, 3, "slab")
+	d.text(2, 5, 3, of.Text("template-line.jamb"))
+	d.text(rodWide/2+2, 5, 3, of.Text("template-line.slab"))
 	for _, m := range l.Rod {
 		jamb, slab := m.Jamb.Value.MM(), m.Slab.Value.MM()
 		d.line(CutLayer, 0, jamb, rodWide/2, jamb)
 		d.line(CutLayer, rodWide/2, slab, rodWide, slab)
-		d.text(1, jamb-1, 2.5, m.Name)
+		d.text(1, jamb-1, 2.5, of.Say(m.Name))
 		d.text(1, jamb+3.5, 2.5, j.Tape.Show(m.Jamb.Value))
 		d.text(rodWide/2+1, slab+3.5, 2.5, j.Tape.Show(m.Slab.Value))
 	}

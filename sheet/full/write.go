@@ -6,20 +6,25 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
 )
 
 // Format is a way to write a draft.
 type Format struct {
-	ID, Name, Type string // Type is its media type
-	Paper          bool   // it goes on paper
+	ID, Type string // Type is its media type
+	Paper    bool   // it goes on paper
 }
+
+// Name is what the format is called.
+func (f Format) Name() message.ID { return "format." + message.ID(f.ID) }
 
 // Formats that there are.
 var Formats = []Format{
-	{"pdf", "PDF, at full size on paper", "application/pdf", true},
-	{"svg", "SVG, in millimetres", "image/svg+xml", false},
-	{"dxf", "DXF, for a cutter", "image/vnd.dxf", false},
-	{"stl", "STL, for a 3-D printer", "model/stl", false},
+	{"pdf", "application/pdf", true},
+	{"svg", "image/svg+xml", false},
+	{"dxf", "image/vnd.dxf", false},
+	{"stl", "model/stl", false},
 }
 
 // FormatByID finds a format; ok is false where there is none of that name.
@@ -66,7 +71,7 @@ const mostDraft = 6000
 // write writes a draft in a format; paper and printed are for those that go on paper.
 func (d Draft) write(w io.Writer, format, paper string, printed float64) error {
 	if !(d.Width <= mostDraft && d.Height <= mostDraft) {
-		return field.Fault("/template", "This template would be %.3g by %.3g m: one of the figures that it is made from is wrong.", d.Width/1000, d.Height/1000)
+		return field.Fault("/template", "refused.template-size", message.Args{"width": message.Exact(measure.FromMM(d.Width)), "height": message.Exact(measure.FromMM(d.Height))})
 	}
 	switch format {
 	case "svg":
@@ -76,9 +81,9 @@ func (d Draft) write(w io.Writer, format, paper string, printed float64) error {
 	case "pdf":
 		p, ok := PaperByID(paper)
 		if !ok {
-			return field.Fault("/paper", "There is no paper %.40q: use a4, a3, letter or tabloid.", paper)
+			return field.Fault("/paper", "refused.paper", message.Args{"given": message.Quote(paper)})
 		}
 		return d.PDF(w, p, printed)
 	}
-	return field.Fault("/format", "There is no format %.40q: use pdf, svg, dxf or stl.", format)
+	return field.Fault("/format", "refused.format", message.Args{"given": message.Quote(format)})
 }

@@ -12,11 +12,11 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/load"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/photo"
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
-	"kindmargin/words"
 )
 
 // Photo is a picture of a door; Data is a JPEG.
@@ -33,17 +33,17 @@ type Photo struct {
 // The doors are planned twice, for the schedule that comes first and for their pages.
 func (a Asked) book(ctx context.Context, w io.Writer, p full.Paper) error {
 	j := a.Job
-	d := newPage(p, j.Name, j.Name+" · "+sure)
+	d := newPage(p, j, j.Name, j.Name+" ·")
 	f := &flow{page: d}
 	f.begin()
 	f.y = edge
 	f.title(j.Name)
-	f.line(12, "", fmt.Sprintf("The doors of the house: %d, %s.", len(j.Openings), inUnit(j)))
+	f.line(12, "", d.text("paper-line.doors", "doors", message.Count(len(j.Openings)), "unit", d.inUnit(j)))
 	f.y += 3
 	need := load.NewCounter(j)
 	var rows [][]string
 	if err := sheet.Each(ctx, j, func(d load.Door) error {
-		rows = append(rows, indexRow(j, d, len(rows)+1))
+		rows = append(rows, f.indexRow(j, d, len(rows)+1))
 		need.Add(d)
 		a.Told()
 		return nil
@@ -72,7 +72,7 @@ func (a Asked) chapter(ctx context.Context, f *flow, door load.Door) error {
 	f.begin()
 	f.y = edge
 	f.title(door.Name)
-	story(f, sheet.Voice(a.Job), door)
+	story(f, door)
 	if a.Pictures == nil {
 		return nil
 	}
@@ -93,8 +93,8 @@ func (a Asked) chapter(ctx context.Context, f *flow, door load.Door) error {
 }
 
 // indexRow is a door's line in the schedule of a house.
-func indexRow(j job.Job, d load.Door, n int) []string {
-	slab, finished, step := "", "", "signed off"
+func (f *flow) indexRow(j job.Job, d load.Door, n int) []string {
+	slab, finished, step := "", "", f.text("head.signed-off")
 	if len(d.Slab.Missing()) == 0 {
 		slab = j.Tape.Show(d.Slab.Width) + " × " + j.Tape.Show(d.Slab.Length)
 	}
@@ -102,9 +102,9 @@ func indexRow(j job.Job, d load.Door, n int) []string {
 		finished = j.Tape.Show(s.Width.Value) + " × " + j.Tape.Show(s.Length.Value)
 	}
 	if d.Plan.Next != "" {
-		step = plan.StepName(d.Plan.Next)
+		step = f.text(plan.StepName(d.Plan.Next))
 	}
-	return []string{fmt.Sprint(n), d.Name, d.Room, string(d.Hand), slab, finished, step}
+	return []string{fmt.Sprint(n), d.Name, d.Room, f.voice.Word(d.Hand), slab, finished, step}
 }
 
 // index is the schedule of the house; each door's line leads to its card.
@@ -113,7 +113,9 @@ func (f *flow) index(rows [][]string) []int {
 	for i := range rows {
 		links[i] = f.AddLink()
 	}
-	columns := []column{{"", 0.7}, {"Door", 4}, {"Room", 4}, {"Hinges", 1.6}, {"Slab", 3.6}, {"Finished", 3.6}, {"Step", 3}}
+	columns := []column{
+		{"", 0.7}, {f.text("head.door"), 4}, {f.text("head.room"), 4}, {f.text("step.hinges"), 1.6}, {f.text("step.slab"), 3.6}, {f.text("head.finished"), 3.6}, {f.text("head.step"), 3},
+	}
 	from, top := f.PageNo(), f.y
 	f.table(10, columns, rows)
 	if f.PageNo() == from { // where the index goes on over pages, its lines lead nowhere
@@ -126,7 +128,7 @@ func (f *flow) index(rows [][]string) []int {
 }
 
 // story is what was written down of a door, in order: its notes, its hangs, its sign-offs.
-func story(f *flow, voice words.Voice, d load.Door) {
+func story(f *flow, d load.Door) {
 	said := false
 	tell := func(head, text string) {
 		said = true
@@ -139,7 +141,7 @@ func story(f *flow, voice words.Voice, d load.Door) {
 	for _, n := range d.Notes {
 		head := n.On + " " + n.By
 		if n.Step != "" {
-			head += " · " + plan.StepName(n.Step)
+			head += " · " + f.text(plan.StepName(n.Step))
 		}
 		tell(head, n.Text)
 	}
@@ -148,30 +150,25 @@ func story(f *flow, voice words.Voice, d load.Door) {
 			continue
 		}
 		for i, h := range l.Try.Hangs {
-			what := fmt.Sprintf("Hang %d", i+1)
+			what := f.text("try.hang", "n", message.Number(i+1))
 			if h.Revisit != "" {
-				what = "Looked at again, " + h.Revisit
+				what = f.text("try.again", "revisit", h.Revisit)
 			}
-			var did []string
 			for _, m := range h.DidSays {
-				did = append(did, voice.Say(m))
+				what += " " + f.voice.Say(m)
 			}
-			text := strings.Join(did, "; ")
-			if text != "" {
-				text += "; "
-			}
-			tell(h.On+" "+h.By, fmt.Sprintf("%s: %s%d gaps read.", what, text, len(h.Gaps)))
+			tell(h.On+" "+h.By, what+" "+f.text("try.gaps-read", "gaps", message.Count(len(h.Gaps))))
 		}
 	}
 	for _, r := range d.Reopened {
-		tell(r.Was.On+" "+r.Was.By, "Signed off. "+r.Was.Note)
-		tell(r.On+" "+r.By, "Opened again: "+r.Why)
+		tell(r.Was.On+" "+r.Was.By, f.text("paper-line.signed")+" "+r.Was.Note)
+		tell(r.On+" "+r.By, f.text("paper-line.reopened", "why", r.Why))
 	}
 	if s := d.Signed; s != nil {
-		tell(s.On+" "+s.By, "Signed off. "+s.Note)
+		tell(s.On+" "+s.By, f.text("paper-line.signed")+" "+s.Note)
 	}
 	if !said {
-		f.line(10.5, "", "Nothing was written down of this door.")
+		f.line(10.5, "", f.text("paper-line.no-story"))
 	}
 	f.y += 3
 }
@@ -185,15 +182,15 @@ const mostPictures = 100 << 20
 // picture puts a picture on the paper, as wide as half of it or as high as a third, with no more dots than are seen
 // there; one that it cannot hold is told instead.
 func (f *flow) picture(name string, p Photo) error {
-	caption := strings.TrimSpace(p.Caption + " · " + plan.StepName(p.Step) + " · " + p.At + " " + p.By)
+	caption := strings.TrimSpace(p.Caption + " · " + f.text(plan.StepName(p.Step)) + " · " + p.At + " " + p.By)
 	wide, high := (f.wide-2*edge)/2, (f.high-2*edge)/3
 	k, err := photo.Fit(p.Data, int(wide/25.4*fine), int(high/25.4*fine))
 	if err != nil {
-		f.line(10, "B", "A picture is here that the paper cannot hold: "+caption)
+		f.line(10, "B", f.text("paper-line.picture", "caption", caption))
 		return nil
 	}
 	if f.pictures += len(k.Data); f.pictures > mostPictures {
-		return field.Fault("/doors", "The pictures of these doors come to more than %d MB, which no book holds: choose fewer doors, and make two books.", mostPictures>>20)
+		return field.Fault("/doors", "refused.book-pictures", message.Args{"most": message.Number(mostPictures >> 20)})
 	}
 	by := min(wide/float64(k.Width), high/float64(k.Height))
 	wide, high = float64(k.Width)*by, float64(k.Height)*by

@@ -6,11 +6,13 @@ import (
 	"io"
 	"math"
 	"strings"
+	"unicode"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/load"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
@@ -23,7 +25,7 @@ func (a Asked) cards(ctx context.Context, w io.Writer, p full.Paper) error {
 	if len(a.Job.Openings) == 1 {
 		title = a.Job.Openings[0].Name + ", " + title
 	}
-	d := newPage(p, title, sure)
+	d := newPage(p, a.Job, title, "")
 	if err := sheet.Each(ctx, a.Job, func(door load.Door) error {
 		cards(d, a.Job, door)
 		a.Told()
@@ -61,7 +63,7 @@ type card struct {
 
 // block is a heading with its lines; large ones are figures to be read from where one stands.
 type block struct {
-	name  string
+	name  message.ID
 	lines []said
 }
 
@@ -99,16 +101,16 @@ func (c card) draw() {
 func (c card) head() float64 {
 	name := c.door.Name
 	if len(c.plan.Leaves) > 1 {
-		name += ", leaf on the " + []string{"hinge jamb", "lock jamb"}[c.n]
+		name = c.text("load.leaf-on-"+message.ID([]frame.Side{frame.Hinge, frame.Lock}[c.n].String())+"-jamb", "door", name)
 	}
 	c.font("B", 24)
 	c.Text(edge, edge+8, c.cut(name, c.wide-2*edge))
 	where := c.job.Name
 	if c.door.Room != "" {
-		where += " · seen from: " + c.door.Room
+		where += " · " + c.text("card.seen-from", "room", c.door.Room)
 	}
-	y := c.say(edge, edge+9, c.wide-2*edge, 11, "", where+" · "+inUnit(c.job))
-	y = c.say(edge, y, c.wide-2*edge, 12, "B", "Hinges on the "+strings.ToUpper(string(c.hand))+", seen from the pull face")
+	y := c.say(edge, edge+9, c.wide-2*edge, 11, "", where+" · "+c.inUnit(c.job))
+	y = c.say(edge, y, c.wide-2*edge, 12, "B", c.text("card.hand-"+message.ID(c.hand)))
 	c.SetLineWidth(0.5)
 	c.Line(edge, y+1.5, c.wide-edge, y+1.5)
 	c.SetLineWidth(0.2)
@@ -116,12 +118,8 @@ func (c card) head() float64 {
 }
 
 // inUnit says what a job's figures are in.
-func inUnit(j job.Job) string {
-	unit := "millimetres"
-	if j.Unit == measure.Inches {
-		unit = "inches"
-	}
-	return "figures in " + unit + ", cut to " + j.Tape.Name()
+func (d *page) inUnit(j job.Job) string {
+	return d.text("card.in-"+message.ID(j.Unit), "tape", j.Tape)
 }
 
 // lay writes the blocks down a column at a scale, or only says where they would end.
@@ -130,7 +128,7 @@ func (c card) lay(blocks []block, x, y, wide, scale float64, write bool) float64
 		size := 9.5 * scale
 		if write {
 			c.ink(pencil)
-			c.say(x, y, wide, size, "B", strings.ToUpper(b.name))
+			c.say(x, y, wide, size, "B", strings.ToUpper(c.text(b.name)))
 			c.ink(ink)
 		}
 		y += lead(size)
@@ -153,28 +151,28 @@ func (c card) lay(blocks []block, x, y, wide, scale float64, write bool) float64
 	return y
 }
 
-const stopName = "Stop"
+const stopName message.ID = "card.stop"
 
 // blocks are what the card says, in the order of the work.
 func (c card) blocks() (list []block) {
-	add := func(name string, lines ...said) {
+	add := func(name message.ID, lines ...said) {
 		if len(lines) > 0 {
 			list = append(list, block{name, lines})
 		}
 	}
 	add(stopName, c.stops()...)
-	add("Margins wanted", said{c.wanted(), false})
+	add("card.margins", said{c.wanted(), false})
 	if f := c.leaf.Finished; f != nil {
-		add("Finished slab", said{c.figure(f.Width) + " × " + c.figure(f.Length), true})
+		add("card.finished", said{c.figure(f.Width) + " × " + c.figure(f.Length), true})
 	}
-	add("Cut, in this order", c.cuts()...)
-	add("Hinges: to the leaf's top, slab / jamb", c.hinges()...)
-	add("Swing", c.swing()...)
-	add("Lock", c.lock()...)
-	add("Stops", c.stopsMoved()...)
-	add("Tries", c.tries()...)
+	add("card.cut", c.cuts()...)
+	add("card.hinges", c.hinges()...)
+	add("step.swing", c.swing()...)
+	add("step.lock", c.lock()...)
+	add("step.stops", c.stopsMoved()...)
+	add("card.tries", c.tries()...)
 	if s := c.door.Signed; s != nil {
-		add("Signed off", said{s.By + ", " + s.On + ". " + s.Note, false})
+		add("card.signed", said{s.By + ", " + s.On + ". " + s.Note, false})
 	}
 	return list
 }
@@ -186,7 +184,7 @@ func (c card) stops() (list []said) {
 		}
 	}
 	if len(c.plan.Clashes) > 0 {
-		list = append(list, said{"Readings clash: no figure here is to be cut or marked to.", true})
+		list = append(list, said{c.text("card.clash"), true})
 	}
 	return list
 }
@@ -194,7 +192,7 @@ func (c card) stops() (list []said) {
 func (c card) wanted() string {
 	var s []string
 	for _, m := range c.leaf.Wanted {
-		s = append(s, m.Side.String()+" "+c.show(m.Figure.Text))
+		s = append(s, c.voice.Word(message.Margin(m.Side))+" "+c.show(m.Figure.Text))
 	}
 	return strings.Join(s, " · ")
 }
@@ -206,21 +204,20 @@ func (c card) cuts() (list []said) {
 	for _, e := range c.leaf.Cut.Edges {
 		var off []string
 		for _, m := range e.Marks {
-			off = append(off, c.show(m.Depth.Text)+" at "+c.show(m.At.Text))
+			off = append(off, c.text("card.off-at", "off", c.show(m.Depth.Text), "at", c.show(m.At.Text)))
 		}
-		name := strings.ToUpper(e.Side.Edge()[:1]) + e.Side.Edge()[1:]
-		list = append(list, said{name + ": " + strings.Join(ends(off), ", "), true})
+		list = append(list, said{capital(c.voice.Word(message.Edge(e.Side))) + ": " + strings.Join(ends(off), ", "), true})
 		more := e.Method
 		if e.Left.MM > 0 {
-			more += "; " + c.show(e.Left.Text) + " left on"
+			more += "; " + c.text("card.left-on", "left", c.show(e.Left.Text))
 		}
 		if e.Bevel.MM > 0 {
-			more += "; bevel " + c.show(e.Bevel.Text)
+			more += "; " + c.text("card.bevel", "bevel", c.show(e.Bevel.Text))
 		}
 		list = append(list, said{more, false})
 	}
-	list = append(list, said{"Width after it, head to foot: " + c.row(c.leaf.Cut.Width) + ". Length, hinge to lock edge: " + c.row(c.leaf.Cut.Length) + ".", false})
-	return append(list, said{"About " + c.leaf.Cut.Weight + ". Along the long edges all is from the top hinge corner's end, across from the hinge edge. Ease, seal.", false})
+	list = append(list, said{c.text("card.after", "width", c.row(c.leaf.Cut.Width), "length", c.row(c.leaf.Cut.Length)), false})
+	return append(list, said{c.text("card.from", "weight", c.leaf.Cut.Weight), false})
 }
 
 // ends are the first, the middle and the last of a list.
@@ -241,13 +238,13 @@ func (c card) row(list []sheet.Figure) string {
 
 func (c card) hinges() (list []said) {
 	for _, h := range c.leaf.Hinges {
-		text := strings.ToUpper(h.Name[:1]) + h.Name[1:] + ": " + c.show(h.Slab.Text) + " / " + c.show(h.Jamb.Text)
+		text := capital(h.Name) + ": " + c.show(h.Slab.Text) + " / " + c.show(h.Jamb.Text)
 		list = append(list, said{text, true})
 		switch {
 		case h.Pack.MM > 0.2:
-			list = append(list, said{"pack its jamb leaf out by " + c.show(h.Pack.Text), false})
+			list = append(list, said{c.text("card.pack", "by", c.show(h.Pack.Text)), false})
 		case h.Pack.MM < -0.2:
-			list = append(list, said{"its jamb pocket deeper by " + strings.TrimPrefix(c.show(h.Pack.Text), "-"), false})
+			list = append(list, said{c.text("card.deeper", "by", strings.TrimPrefix(c.show(h.Pack.Text), "-")), false})
 		}
 	}
 	if len(list) == 0 {
@@ -256,9 +253,9 @@ func (c card) hinges() (list []said) {
 	g := c.leaf.Gauges
 	known := ""
 	if h, ok := c.job.Kit.Hinge(c.door.Hinges.Size); ok {
-		known = h.Name + ". "
+		known = capital(c.voice.Say(h.Title())) + ". "
 	}
-	list = append(list, said{known + "Gauge " + c.show(g.Depth.Text) + " deep, " + c.show(g.Width.Text) + " wide from the pull face.", false})
+	list = append(list, said{known + c.text("card.gauge", "deep", c.show(g.Depth.Text), "wide", c.show(g.Width.Text)), false})
 	if h := c.leaf.Hanging; h != nil {
 		for _, s := range h.Screws {
 			list = append(list, said{s, false})
@@ -272,12 +269,12 @@ func (c card) swing() (list []said) {
 	if w == nil {
 		return nil
 	}
-	bevel := "lock edge square"
+	bevel := c.text("card.square-edge")
 	if w.Bevel.MM > 0 {
-		bevel = "push face " + c.show(w.Bevel.Text) + " narrower at the lock edge"
+		bevel = c.text("card.bevelled", "by", c.show(w.Bevel.Text))
 	}
-	list = append(list, said{fmt.Sprintf("%s; passes by %s; opens to %.0f°", bevel, c.figure(w.Clear), w.Opens), false})
-	return append(list, said{fmt.Sprintf("least over the floor %s, at %.0f°", c.figure(w.Least), w.LeastAt), false})
+	list = append(list, said{c.text("card.swing", "edge", bevel, "clear", c.figure(w.Clear), "opens", message.Degrees(w.Opens)), false})
+	return append(list, said{c.text("card.floor", "least", c.figure(w.Least), "at", message.Degrees(w.LeastAt)), false})
 }
 
 func (c card) lock() (list []said) {
@@ -290,11 +287,11 @@ func (c card) lock() (list []said) {
 	}
 	list = append(
 		list,
-		said{"Latch " + c.show(l.Slab.Text) + " down the slab, strike " + c.show(l.Jamb.Text) + " down the jamb", true},
-		said{"backset " + c.show(l.Backset.Text) + ", centre of the edge " + c.show(l.Centre.Text) + "; handle " + c.figure(l.Floor) + " above the floor", false},
+		said{c.text("card.latch", "slab", c.show(l.Slab.Text), "jamb", c.show(l.Jamb.Text)), true},
+		said{c.text("card.backset", "backset", c.show(l.Backset.Text), "centre", c.show(l.Centre.Text), "handle", c.figure(l.Floor)), false},
 	)
 	for _, d := range c.leaf.Devices {
-		list = append(list, said{d.Name + ", bored in this order: " + c.holes(d), false})
+		list = append(list, said{c.text("card.bored", "device", d.Name, "holes", c.holes(d)), false})
 	}
 	return list
 }
@@ -303,10 +300,10 @@ func (c card) lock() (list []said) {
 func (c card) holes(d sheet.DeviceWork) string {
 	var s []string
 	for _, h := range d.Holes {
-		s = append(s, fmt.Sprintf("%s %s down, %s in, %s", h.What, c.show(h.Down.Text), c.show(h.In.Text), c.show(h.Bit.Text)))
+		s = append(s, c.text("card.hole", "what", h.What, "down", c.show(h.Down.Text), "in", c.show(h.In.Text), "bit", c.show(h.Bit.Text)))
 	}
 	if d.Edge != nil {
-		s = append(s, "edge "+c.show(d.Edge.Wide.Text)+", "+c.show(d.Edge.Deep.Text)+" deep")
+		s = append(s, c.text("card.edge", "wide", c.show(d.Edge.Wide.Text), "deep", c.show(d.Edge.Deep.Text)))
 	}
 	return strings.Join(s, "; ")
 }
@@ -316,9 +313,9 @@ func (c card) stopsMoved() (list []said) {
 	if s == nil || len(s.Moves) == 0 {
 		return nil
 	}
-	list = append(list, said{c.figure(s.From) + " from the jamb's pull-side arris", false})
+	list = append(list, said{c.text("card.stops-from", "from", c.figure(s.From)), false})
 	for _, m := range s.Moves {
-		list = append(list, said{m.Stop + ", " + m.End + ": move by " + c.show(m.By.Text), false})
+		list = append(list, said{c.text("card.stop-move", "stop", m.Stop, "end", m.End, "by", c.show(m.By.Text)), false})
 	}
 	return list
 }
@@ -334,9 +331,9 @@ func (c card) tries() (list []said) {
 			what += h.Revisit + ": "
 		}
 		if len(h.Did) > 0 {
-			what += strings.Join(h.Did, "; ") + "; "
+			what += strings.Join(h.Did, " ") + " "
 		}
-		list = append(list, said{fmt.Sprintf("%s%d gaps read. %s", what, len(h.Gaps), strings.TrimSpace(h.On+" "+h.By)), false})
+		list = append(list, said{what + c.text("try.gaps-read", "gaps", message.Count(len(h.Gaps))) + " " + strings.TrimSpace(h.On+" "+h.By), false})
 	}
 	by := map[frame.Side][]string{}
 	for _, m := range t.Margins {
@@ -344,11 +341,11 @@ func (c card) tries() (list []said) {
 	}
 	for _, side := range frame.Sides {
 		if len(by[side]) > 0 {
-			list = append(list, said{"found, " + side.String() + ": " + strings.Join(by[side], ", "), false})
+			list = append(list, said{c.text("card.found", "side", message.Margin(side), "gaps", strings.Join(by[side], ", ")), false})
 		}
 	}
 	if !t.Done && len(t.Ways) > 0 {
-		list = append(list, said{"Least work, " + t.Ways[0].Costs + ": " + strings.Join(t.Ways[0].Does, " "), false})
+		list = append(list, said{c.text("card.least-work", "costs", t.Ways[0].Costs, "does", strings.Join(t.Ways[0].Does, " ")), false})
 	}
 	return list
 }
@@ -362,7 +359,7 @@ func (c card) board(x, y, wide, high float64) {
 	width, length := s.Width.MM(), s.Length.MM()
 	if len(s.Missing()) > 0 || c.leaf.Cut == nil {
 		c.ink(pencil)
-		c.say(x, y+4, wide-4, 12, "", "No cut to draw yet: "+c.waits())
+		c.say(x, y+4, wide-4, 12, "", c.text("card.no-cut", "waits", c.waits()))
 		c.ink(ink)
 		return
 	}
@@ -371,11 +368,11 @@ func (c card) board(x, y, wide, high float64) {
 	b := board{card: c, x: x + wide/2 - width*by/2, y: y + 8, by: by, width: width, length: length}
 	b.draw()
 	c.ink(pencil)
-	text := "The uncut slab from the pull face; blue is cut to"
+	text := c.text("card.drawn")
 	if n := b.times(); n > 1 {
-		text += fmt.Sprintf(", drawn ×%.0f deep", n)
+		text = c.text("card.drawn-deep", "times", message.Number(n))
 	}
-	c.say(x, y+8+length*by+7, wide-4, 9, "", text+".")
+	c.say(x, y+8+length*by+7, wide-4, 9, "", text)
 	c.ink(ink)
 }
 
@@ -383,7 +380,7 @@ func (c card) board(x, y, wide, high float64) {
 func (c card) waits() string {
 	for _, n := range c.plan.Rod {
 		if n.Step == c.plan.Next {
-			return plan.StepName(n.Step) + ", " + n.Says
+			return c.text(plan.StepName(n.Step)) + ", " + n.Says
 		}
 	}
 	return ""
@@ -442,7 +439,7 @@ func (b board) draw() {
 		text         string
 		across, down float64
 		from         bool
-	}{{"hinge edge", 0.13, 0.42, true}, {"lock edge", 0.87, 0.58, false}} {
+	}{{b.voice.Word(message.Edge(frame.Hinge)), 0.13, 0.42, true}, {b.voice.Word(message.Edge(frame.Lock)), 0.87, 0.58, false}} {
 		b.label(b.width*e.across, b.length*e.down, e.text, e.from)
 	}
 	b.ink(ink)
@@ -519,4 +516,13 @@ func (b board) label(across, down float64, text string, from bool) {
 		x -= b.GetStringWidth(text)
 	}
 	b.Text(x, y+1.6, text)
+}
+
+// capital begins a line large.
+func capital(s string) string {
+	r := []rune(s)
+	if len(r) > 0 {
+		r[0] = unicode.ToUpper(r[0])
+	}
+	return string(r)
 }

@@ -7,18 +7,25 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/sheet/full"
 )
 
 // Kind is a paper that a job can be put on.
-type Kind struct{ ID, Name, Note string }
+type Kind struct{ ID string }
+
+// Name is what the paper is called.
+func (k Kind) Name() message.ID { return "paper." + message.ID(k.ID) }
+
+// Note says what is on it.
+func (k Kind) Note() message.ID { return "paper-note." + message.ID(k.ID) }
 
 // Kinds lists them.
 var Kinds = []Kind{
-	{"card", "Door cards", "a page a slab, for the wall beside it: chalk lines, cuts, hinges, swing, lock, tries"},
-	{book, "House book", "the schedule, each door's card, story and pictures, and what is to be ordered"},
-	{"order", "Order list", "what is bought: slabs, hinges, screws, locks, inserts"},
-	{"load", "Load list", "all that goes along, the cutting list, and what is set once"},
+	{"card"},
+	{book},
+	{"order"},
+	{"load"},
 }
 
 // Pictures gives the pictures of a door, one after the other; one that cannot be read ends the paper.
@@ -45,10 +52,10 @@ func Passes(kind string) int {
 func Write(ctx context.Context, w io.Writer, a Asked) error {
 	p, ok := full.PaperByID(a.Paper)
 	if !ok {
-		return field.Fault("/paper", "There is no paper %.40q: use a4, a3, letter or tabloid.", a.Paper)
+		return field.Fault("/paper", "refused.paper", message.Args{"given": message.Quote(a.Paper)})
 	}
 	if len(a.Job.Openings) == 0 {
-		return field.Fault("/doors", "There is no door to put on paper yet.")
+		return field.Fault("/doors", "refused.no-doors", nil)
 	}
 	if a.Told == nil {
 		a.Told = func() {}
@@ -63,7 +70,7 @@ func Write(ctx context.Context, w io.Writer, a Asked) error {
 	case "load":
 		return a.load(ctx, w, p)
 	}
-	return field.Fault("/kind", "There is no paper called %.40q: ask for card, book, order or load.", a.Kind)
+	return field.Fault("/kind", "refused.paper-kind", message.Args{"given": message.Quote(a.Kind)})
 }
 
 const book = "book"

@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/load"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/sheet"
 	"kindmargin/sheet/full"
 )
@@ -19,12 +20,17 @@ func (a Asked) order(ctx context.Context, w io.Writer, p full.Paper) error {
 	if err != nil {
 		return err
 	}
-	d := newPage(p, "Order, "+a.Job.Name, sure)
+	d := newPage(p, a.Job, title(a.Job, "paper-line.to-order"), "")
 	f := &flow{page: d}
 	f.begin()
 	f.y = edge
 	ordered(f, a.Job, need)
 	return d.write(w)
+}
+
+// title is what a paper is called.
+func title(j job.Job, id message.ID) string {
+	return sheet.Voice(j).Say(message.Message{ID: id, Args: message.Args{"job": j.Name}})
 }
 
 // count counts what the doors need.
@@ -40,8 +46,8 @@ func (a Asked) count(ctx context.Context) (load.List, error) {
 
 func ordered(f *flow, j job.Job, need load.List) {
 	l := sheet.LoadOf(j, need.Order())
-	f.title("To order, " + j.Name)
-	f.line(11, "", "For "+some(l.Doors)+". What is cut, hung or fitted already is left out.")
+	f.title(title(j, "paper-line.to-order"))
+	f.line(11, "", f.text("paper-line.for", "doors", f.some(l.Doors))+" "+f.text("paper-line.left-out"))
 	groups(f, l)
 }
 
@@ -52,22 +58,22 @@ func (a Asked) load(ctx context.Context, w io.Writer, p full.Paper) error {
 		return err
 	}
 	j := a.Job
-	d := newPage(p, "To load, "+j.Name, sure)
+	d := newPage(p, j, title(j, "paper-line.to-load"), "")
 	f := &flow{page: d}
 	f.begin()
 	f.y = edge
 	l := sheet.LoadOf(j, need)
-	f.title("To load, " + j.Name)
-	f.line(11, "", "For "+some(l.Doors)+".")
+	f.title(title(j, "paper-line.to-load"))
+	f.line(11, "", f.text("paper-line.for", "doors", f.some(l.Doors)))
 	groups(f, l)
 	cutting(f, l, j.Unit)
 	if len(l.Settings) > 0 {
-		f.title("Set once")
+		f.title(f.text("paper-line.set-once"))
 		var rows [][]string
 		for _, s := range l.Settings {
-			rows = append(rows, []string{s.What, s.To, some(s.Doors)})
+			rows = append(rows, []string{s.What, s.To, f.some(s.Doors)})
 		}
-		f.table(10.5, []column{{"What", 5}, {"To", 4}, {"For", 4}}, rows)
+		f.table(10.5, []column{{f.text("head.what"), 5}, {f.text("head.to"), 4}, {f.text("head.for"), 4}}, rows)
 	}
 	return d.write(w)
 }
@@ -76,7 +82,7 @@ func (a Asked) load(ctx context.Context, w io.Writer, p full.Paper) error {
 func groups(f *flow, l sheet.Load) {
 	for _, o := range l.Open {
 		f.ink(red)
-		f.line(11, "B", o.Door+": "+o.Why+".")
+		f.line(11, "B", f.text("paper-line.open", "door", o.Door, "why", o.Why))
 		f.ink(ink)
 	}
 	for _, g := range l.Groups {
@@ -92,14 +98,14 @@ func groups(f *flow, l sheet.Load) {
 			if i.Count > 0 {
 				count = fmt.Sprintf("%d ×", i.Count)
 			}
-			high := f.tall(f.wide-2*edge-24, 12, "", text) + f.tall(f.wide-2*edge-24, 8.5, "", some(i.Doors))
+			high := f.tall(f.wide-2*edge-24, 12, "", text) + f.tall(f.wide-2*edge-24, 8.5, "", f.some(i.Doors))
 			f.room(high + 1)
 			f.Rect(edge, f.y+1.2, 3.6, 3.6, "D")
 			f.font("B", 12)
 			f.Text(edge+22-f.GetStringWidth(count), f.y+lead(12)*0.75, count)
 			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 12, "", text)
 			f.ink(pencil)
-			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 8.5, "", some(i.Doors)) + 0.8
+			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 8.5, "", f.some(i.Doors)) + 0.8
 			f.ink(ink)
 		}
 	}
@@ -109,25 +115,33 @@ func cutting(f *flow, l sheet.Load, u measure.Unit) {
 	if len(l.Cutting) == 0 {
 		return
 	}
-	f.title("Cutting list, in " + string(u))
+	f.title(f.text("paper-line.cutting", "unit", string(u)))
 	var rows [][]string
 	for _, c := range l.Cutting {
 		after := c.Width.Of(u) + " × " + c.Length.Of(u)
 		if c.Left {
-			after += ", some left on"
+			after += ", " + f.text("paper-line.some-left")
 		}
 		rows = append(rows, []string{c.Door, c.Slab, c.Head.Of(u), c.Hinge.Of(u), c.Lock.Of(u), c.Foot.Of(u), after})
 	}
-	f.table(10.5, []column{{"Door", 4}, {"Slab", 4}, {"Head", 1.3}, {"Hinge", 1.3}, {"Lock", 1.3}, {"Foot", 1.3}, {"After the first cut", 4}}, rows)
+	f.table(10.5, []column{
+		{f.text("head.door"), 4},
+		{f.text("step.slab"), 4},
+		{f.text("head.off-head"), 1.3},
+		{f.text("head.off-hinge"), 1.3},
+		{f.text("head.off-lock"), 1.3},
+		{f.text("head.off-foot"), 1.3},
+		{f.text("head.after-cut"), 4},
+	}, rows)
 }
 
 // mostNamed is how many doors are named before the rest are only counted.
 const mostNamed = 8
 
 // some names doors, the first of them where there are many.
-func some(doors []string) string {
+func (d *page) some(doors []string) string {
 	if len(doors) <= mostNamed {
 		return strings.Join(doors, ", ")
 	}
-	return fmt.Sprintf("%s and %d more", strings.Join(doors[:mostNamed-1], ", "), len(doors)-mostNamed+1)
+	return d.text("head.and-more", "doors", strings.Join(doors[:mostNamed-1], ", "), "more", message.Number(len(doors)-mostNamed+1))
 }

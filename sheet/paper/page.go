@@ -12,8 +12,12 @@ import (
 	"golang.org/x/image/font/gofont/gobold"
 	"golang.org/x/image/font/gofont/goregular"
 
+	"kindmargin/core/job"
+	"kindmargin/core/message"
 	"kindmargin/core/trade"
+	"kindmargin/sheet"
 	"kindmargin/sheet/full"
+	"kindmargin/words"
 )
 
 // edge is what printers leave white, mm.
@@ -24,6 +28,7 @@ type page struct {
 	*fpdf.Fpdf
 	wide, high float64
 	foot       string // what stands at the foot of each page
+	voice      words.Voice
 }
 
 // The few colours of paper: ink, pencil, chalk, and the red of what stops the work.
@@ -35,9 +40,11 @@ var (
 	faint  = [3]int{225, 225, 225}
 )
 
-func newPage(p full.Paper, title, foot string) *page {
+// newPage is a document of a job; foot is what stands before what is said at the foot of every paper.
+func newPage(p full.Paper, j job.Job, title, foot string) *page {
 	doc := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: p.Width, Ht: p.Height}})
-	d := &page{Fpdf: doc, wide: p.Width, high: p.Height, foot: foot}
+	d := &page{Fpdf: doc, wide: p.Width, high: p.Height, voice: sheet.Voice(j)}
+	d.foot = strings.TrimSpace(foot + " " + d.voice.Text("paper-line.sure") + " " + d.voice.Text(trade.CodeFirst))
 	doc.SetTitle(plain(title), true)
 	doc.SetCreator("Kind Margin", true)
 	doc.AddUTF8FontFromBytes("go", "", goregular.TTF)
@@ -84,6 +91,18 @@ func plain(s string) string {
 
 // lead is the height of a line of text of a size, mm.
 func lead(size float64) float64 { return size * 25.4 / 72 * 1.25 }
+
+// text is a message in the words of the job, args being names and values by turns.
+func (d *page) text(id message.ID, args ...any) string {
+	m := message.Message{ID: id}
+	for i := 0; i+1 < len(args); i += 2 {
+		if m.Args == nil {
+			m.Args = message.Args{}
+		}
+		m.Args[args[i].(string)] = args[i+1]
+	}
+	return d.voice.Say(m)
+}
 
 // say writes text in a column, broken into lines, and gives where it ends.
 func (d *page) say(x, y, wide, size float64, style, text string) float64 {
@@ -194,6 +213,3 @@ func (f *flow) table(size float64, columns []column, rows [][]string) {
 	}
 	f.y += 2
 }
-
-// sure is what is said at the foot of every paper.
-const sure = "± holds 19 times in 20. " + trade.CodeFirst

@@ -131,8 +131,8 @@ func TestWhatTheCardSays(t *testing.T) {
 	page := read(t, write(t, "card", "a4", chart, nil))[0]
 	text := page.text()
 	for _, says := range []string{
-		"Chart room", "Tern House", "Hinges on the RIGHT", "Top hinge: 160 / 163", "Bottom hinge: 1715 / 1718", "Latch 1038 down the slab, strike 1041 down the jamb",
-		"surface lock, cylinder", "100 mm (4 in) butt", "Your local code and a licensed trade come first.",
+		"Chart room", "Tern House", "Hinges on the RIGHT", "Top hinge: 160 / 163", "Bottom hinge: 1715 / 1718", "Latch 1038 down the door, keep 1041 down the jamb",
+		"rim lock, cylinder", "100 mm (4 in) butt", "Your local code and a licensed trade come first.",
 	} {
 		assert.Contains(t, text, says)
 	}
@@ -152,7 +152,7 @@ func TestWhatTheCardSays(t *testing.T) {
 	linen, _ := only(t, j, "linen")
 	tries := read(t, write(t, "card", "a4", linen, nil))[0].text()
 	assert.Contains(t, tries, "gaps read")
-	assert.Contains(t, tries, "found, lock:")
+	assert.Contains(t, tries, "found, lock side:")
 	bare := j
 	o := j.Begin("new", "Attic")
 	bare.Openings = []job.Opening{o}
@@ -168,7 +168,7 @@ func TestDoubtsAndNamesOnPaper(t *testing.T) {
 	page := read(t, write(t, "card", "a4", j, nil))[0]
 	text := page.text()
 	assert.Contains(t, text, "Küche Ελλάς Дверь")
-	assert.Contains(t, text, "Readings clash: no figure here is to be cut or marked to.")
+	assert.Contains(t, text, "Readings clash: do not cut or mark to any figure here.")
 	assert.Less(t, strings.Index(text, "Readings clash"), strings.Index(text, "MARGINS WANTED"))
 }
 
@@ -217,7 +217,7 @@ func TestTheHouseBook(t *testing.T) {
 	}
 	pdf := write(t, "book", "a4", j, pictures)
 	pages := read(t, pdf)
-	assert.Contains(t, pages[0].text(), "The doors of the house: 6")
+	assert.Contains(t, pages[0].text(), "6 doors in the house")
 	all := ""
 	for _, p := range pages {
 		all += p.text() + "\n"
@@ -229,7 +229,7 @@ func TestTheHouseBook(t *testing.T) {
 		assert.GreaterOrEqual(t, strings.Count(all, o.Name), 3, "in the schedule, on its card, over its story: %s", o.Name)
 	}
 	for _, says := range []string{
-		"the lock edge · Try", "A picture is here that the paper cannot hold: cut short", "A picture is here that the paper cannot hold: no picture",
+		"the lock edge · Try", "There is a picture here that the paper cannot hold: cut short", "There is a picture here that the paper cannot hold: no picture",
 		"Signed off.", "Looked at again", "To order, Tern House", "84 × no. 10 × 38 mm",
 	} {
 		assert.Contains(t, all, says)
@@ -265,19 +265,19 @@ func TestListsOnPaper(t *testing.T) {
 			assert.True(t, w.X1 <= p.Wide-20 && w.Y1 <= p.High-10, "%q is off the paper", w.Text)
 		}
 	}
-	assert.Contains(t, all, fmt.Sprintf("%d × surface lock, cylinder", 1+74))
+	assert.Contains(t, all, fmt.Sprintf("%d × rim lock, cylinder", 1+74))
 	assert.Contains(t, all, "Set once")
 	var b bytes.Buffer
 	fails := func(a Asked, says string) {
 		assert.ErrorContains(t, Write(t.Context(), &b, a), says)
 	}
-	fails(Asked{Kind: "poem", Paper: "a4", Job: j}, "no paper called")
-	fails(Asked{Kind: "card", Paper: "b5", Job: j}, "no paper")
+	fails(Asked{Kind: "poem", Paper: "a4", Job: j}, "refused.paper-kind given=poem")
+	fails(Asked{Kind: "card", Paper: "b5", Job: j}, "refused.paper given=b5")
 	ended, end := context.WithCancel(t.Context())
 	end()
 	for _, k := range Kinds {
 		assert.ErrorIs(t, Write(ended, &b, Asked{Kind: k.ID, Paper: "a4", Job: j}), context.Canceled, k.ID)
 	}
 	j.Openings = nil
-	fails(Asked{Kind: "card", Paper: "a4", Job: j}, "no door")
+	fails(Asked{Kind: "card", Paper: "a4", Job: j}, "refused.no-doors")
 }

@@ -76,29 +76,29 @@ func TestASmallFileTakesNoMuchRoom(t *testing.T) {
 		b    []byte
 		says string
 	}{
-		"one string of 30 MB in 4,999 cells": {handMade(t, map[string]string{sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si><t>" + long + "</t></si>")}), "larger"},
+		"one string of 30 MB in 4,999 cells": {handMade(t, map[string]string{sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si><t>" + long + "</t></si>")}), "refused.table-workbook"},
 		"that in many runs": {handMade(t, map[string]string{
 			sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si>" + strings.Repeat("<r><t>"+long[:30_000]+"</t></r>", 400) + "</si>"),
-		}), "larger"},
+		}), "refused.table-workbook"},
 		"that with signs that look like tags": {handMade(t, map[string]string{
 			sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si><t>" + strings.Repeat("si>", 5<<20) + "</t></si>"),
-		}), "larger"},
+		}), "refused.table-workbook"},
 		"that in a section of text": {handMade(t, map[string]string{
 			sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si><t><![CDATA[" + strings.Repeat("<si>", 3<<20) + "]]></t></si>"),
-		}), "larger"},
+		}), "refused.table-workbook"},
 		"a row of long strings": {handMade(t, map[string]string{
 			sheetPart: sheetOf(`<row r="1">` + strings.Repeat(`<c t="s"><v>0</v></c>`, 16_384) + `</row>`), stringPart: stringsOf("<si><t>" + long[:100_000] + "</t></si>"),
-		}), "larger"},
-		"240 MB of spaces":    {handMade(t, map[string]string{sheetPart: sheetOf(strings.Repeat(" ", 240<<20))}), "larger"},
-		"a million strings":   {handMade(t, map[string]string{sheetPart: sheetOf(cells(2)), stringPart: stringsOf(strings.Repeat("<si/>", 1_000_000))}), "larger"},
-		"a million styles":    {handMade(t, map[string]string{sheetPart: sheetOf(cells(2)), "xl/styles.xml": "<styleSheet><cellXfs>" + strings.Repeat("<xf/>", 1_000_000) + "</cellXfs></styleSheet>"}), "larger"},
-		"escapes in a cell":   {handMade(t, map[string]string{sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si><t>" + strings.Repeat("_x0041_", 18_000) + "</t></si>")}), "larger"},
-		"a cell too long":     {handMade(t, map[string]string{sheetPart: sheetOf(cells(1)), stringPart: stringsOf("<si><t>" + long[:32_768] + "</t></si>")}), "Column 1 of line 1 holds more than 32,767 letters"},
-		"far too much text":   {handMade(t, map[string]string{sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si><t>" + long[:32_000] + "</t></si>")}), "more text than a schedule"},
-		"12 MB of commas":     {bytes.Repeat([]byte(","), 12<<20), "longer than a line"},
-		"commas in quotes":    {bytes.Repeat([]byte("\"\n\","), 3<<20), "longer than a line"},
-		"a quote left open":   {[]byte("Door,Room\n1,\"Hall" + long[:1<<20]), "Line 2 is longer"},
-		"a CSV cell too long": {[]byte("Door,Room\n1," + long[:40_000]), "Column 2 of line 2 holds more than 32,767 letters"},
+		}), "refused.table-workbook"},
+		"240 MB of spaces":    {handMade(t, map[string]string{sheetPart: sheetOf(strings.Repeat(" ", 240<<20))}), "refused.table-workbook"},
+		"a million strings":   {handMade(t, map[string]string{sheetPart: sheetOf(cells(2)), stringPart: stringsOf(strings.Repeat("<si/>", 1_000_000))}), "refused.table-workbook"},
+		"a million styles":    {handMade(t, map[string]string{sheetPart: sheetOf(cells(2)), "xl/styles.xml": "<styleSheet><cellXfs>" + strings.Repeat("<xf/>", 1_000_000) + "</cellXfs></styleSheet>"}), "refused.table-workbook"},
+		"escapes in a cell":   {handMade(t, map[string]string{sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si><t>" + strings.Repeat("_x0041_", 18_000) + "</t></si>")}), "refused.table-workbook"},
+		"a cell too long":     {handMade(t, map[string]string{sheetPart: sheetOf(cells(1)), stringPart: stringsOf("<si><t>" + long[:32_768] + "</t></si>")}), "refused.table-cell-long column=1 line=1"},
+		"far too much text":   {handMade(t, map[string]string{sheetPart: sheetOf(cells(4999)), stringPart: stringsOf("<si><t>" + long[:32_000] + "</t></si>")}), "refused.table-text name=Doors"},
+		"12 MB of commas":     {bytes.Repeat([]byte(","), 12<<20), "refused.table-line-long line=1"},
+		"commas in quotes":    {bytes.Repeat([]byte("\"\n\","), 3<<20), "refused.table-line-long line=1"},
+		"a quote left open":   {[]byte("Door,Room\n1,\"Hall" + long[:1<<20]), "refused.table-line-long line=2"},
+		"a CSV cell too long": {[]byte("Door,Room\n1," + long[:40_000]), "refused.table-cell-long column=2 line=2"},
 	} {
 		var err error
 		took := allocated(func() { _, err = Read(c.b, 5000, anything) })

@@ -7,7 +7,6 @@ import (
 	"bytes"
 	"encoding/csv"
 	"errors"
-	"fmt"
 	"io"
 	"slices"
 	"strings"
@@ -18,12 +17,13 @@ import (
 	"golang.org/x/text/encoding/unicode"
 
 	"kindmargin/core/field"
+	"kindmargin/core/message"
 )
 
 // Table is a table as it was read: cells as text, rows of any length.
 type Table struct {
 	Rows  [][]string
-	Notes []string // how it was read, where that is not plain
+	Notes []message.Message // how it was read, where that is not plain
 }
 
 // What is read at most.
@@ -38,13 +38,13 @@ const (
 func Read(b []byte, mostRows int, like func([][]string) bool) (Table, error) {
 	switch {
 	case len(bytes.TrimSpace(b)) == 0:
-		return Table{}, field.Fault("", "The file is empty.")
+		return Table{}, field.Fault("", "refused.table-empty", nil)
 	case bytes.HasPrefix(b, []byte("PK\x03\x04")):
 		return readBook(b, mostRows, like)
 	case bytes.HasPrefix(b, []byte("\xD0\xCF\x11\xE0")):
-		return Table{}, field.Fault("", "This is a workbook of the old kind (.xls), or one that is locked by a password: save it as .xlsx or as CSV, unlocked.")
+		return Table{}, field.Fault("", "refused.table-xls", nil)
 	case bytes.HasPrefix(b, []byte("%PDF")):
-		return Table{}, field.Fault("", "This is a PDF: ask for the schedule as a workbook (.xlsx) or as CSV.")
+		return Table{}, field.Fault("", "refused.table-pdf", nil)
 	}
 	text, note, err := decode(b)
 	if err != nil {
@@ -52,36 +52,36 @@ func Read(b []byte, mostRows int, like func([][]string) bool) (Table, error) {
 	}
 	t := Table{}
 	if note != "" {
-		t.Notes = append(t.Notes, note)
+		t.Notes = append(t.Notes, message.Message{ID: note})
 	}
 	t.Rows, err = readCSV(text, mostRows)
 	return t, err
 }
 
 func tooMany(most int) error {
-	return field.Fault("", "There are more than %d lines, which is more than a job holds: share them between jobs.", most)
+	return field.Fault("", "refused.table-lines", message.Args{"most": message.Number(most)})
 }
 
 func tooWide() error {
-	return field.Fault("", "There are more than %d columns: this is no door schedule.", mostColumns)
+	return field.Fault("", "refused.table-columns", message.Args{"most": message.Number(mostColumns)})
 }
 
 // decode gives the text of a file, whatever it is written in.
-func decode(b []byte) (text, note string, err error) {
+func decode(b []byte) (text string, note message.ID, err error) {
 	switch {
 	case bytes.HasPrefix(b, []byte("\xFF\xFE")), bytes.HasPrefix(b, []byte("\xFE\xFF")):
 		out, err := unicode.UTF16(unicode.LittleEndian, unicode.UseBOM).NewDecoder().Bytes(b)
 		if err != nil {
-			return "", "", field.Fault("", "This text is cut short or damaged: save it again as CSV.")
+			return "", "", field.Fault("", "refused.table-damaged", nil)
 		}
 		return string(out), "", nil
 	case bytes.IndexByte(b, 0) >= 0:
-		return "", "", field.Fault("", "This is neither text nor a workbook: save the schedule as .xlsx or as CSV.")
+		return "", "", field.Fault("", "refused.table-neither", nil)
 	case utf8.Valid(b):
 		return strings.TrimPrefix(string(b), "\uFEFF"), "", nil
 	}
 	out, err := charmap.Windows1252.NewDecoder().Bytes(b)
-	return string(out), "It is not written in UTF-8, so it was read as Western European (Windows-1252): see that the names are right.", err
+	return string(out), "read-as.western", err
 }
 
 var separators = []rune{',', ';', '\t', '|'}
@@ -105,10 +105,10 @@ func readCSV(text string, mostRows int) ([][]string, error) {
 			return rows, nil
 		}
 		if errors.Is(err, errLine) {
-			return nil, field.Fault("", "Line %d is longer than a line of a schedule can be, or a quote in it was never closed: mend it, then read it again.", len(rows)+1)
+			return nil, field.Fault("", "refused.table-line-long", message.Args{"line": message.Number(len(rows) + 1)})
 		}
 		if err != nil {
-			return nil, field.Fault("", "It cannot be read as CSV (%s): save it again, or as .xlsx.", strings.TrimPrefix(err.Error(), "record on "))
+			return nil, field.Fault("", "refused.table-csv", message.Args{"why": strings.TrimPrefix(err.Error(), "record on ")})
 		}
 		line, _ := r.FieldPos(0)
 		switch {
@@ -151,7 +151,7 @@ func tooLong(cell string, column, line int) error {
 	if len(cell) <= mostLetters || utf8.RuneCountInString(cell) <= mostLetters {
 		return nil
 	}
-	return field.Fault("", "Column %d of line %d holds more than 32,767 letters: shorten it, then read it again.", column, line)
+	return field.Fault("", "refused.table-cell-long", message.Args{"column": message.Number(column), "line": message.Number(line)})
 }
 
 // separator is the sign that sets cells apart: the one that stands most often in every one of
@@ -221,7 +221,7 @@ func readBook(b []byte, mostRows int, like func([][]string) bool) (t Table, err 
 		if fits := like(rows); fits || t.Rows == nil && len(rows) > 0 {
 			t, read = Table{Rows: rows}, name
 			if n > 0 {
-				t.Notes = append(t.Notes, fmt.Sprintf("Merged cells were taken apart (%d): each now has the value that they shared.", n))
+				t.Notes = append(t.Notes, message.Message{ID: "read-as.merged", Args: message.Args{"cells": message.Count(n)}})
 			}
 			if fits {
 				break
@@ -236,18 +236,18 @@ func readBook(b []byte, mostRows int, like func([][]string) bool) (t Table, err 
 		}
 		return t, notABook()
 	case t.Rows == nil:
-		return t, field.Fault("", "There is nothing in this workbook.")
+		return t, field.Fault("", "refused.table-nothing", nil)
 	case len(sheets) > 1:
-		t.Notes = append(t.Notes, fmt.Sprintf("The sheet %q was read, of %d.", read, len(sheets)))
+		t.Notes = append(t.Notes, message.Message{ID: "read-as.sheet", Args: message.Args{"name": message.Quote(read), "sheets": message.Number(len(sheets))}})
 	}
 	if bytes.Contains(b, []byte("vbaProject.bin")) {
-		t.Notes = append(t.Notes, "It holds macros: they were not run.")
+		t.Notes = append(t.Notes, message.Message{ID: "read-as.macros"})
 	}
 	return t, nil
 }
 
 func notABook() error {
-	return field.Fault("", "This workbook is damaged, cut short, locked, or larger than one of doors ever is: save it again as .xlsx, or as CSV.")
+	return field.Fault("", "refused.table-workbook", nil)
 }
 
 func readSheet(f *excelize.File, name string, mostRows int) (rows [][]string, err error) {
@@ -282,7 +282,7 @@ func readSheet(f *excelize.File, name string, mostRows int) (rows [][]string, er
 				return nil, err
 			}
 			if text += len(cell); text > mostText {
-				return nil, field.Fault("", "The sheet %.40q holds more text than a schedule of doors: take out what is not of the doors.", name)
+				return nil, field.Fault("", "refused.table-text", message.Args{"name": message.Quote(name)})
 			}
 		}
 	}

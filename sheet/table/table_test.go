@@ -16,6 +16,8 @@ import (
 	"github.com/xuri/excelize/v2"
 	"golang.org/x/text/encoding/charmap"
 	"golang.org/x/text/encoding/unicode"
+
+	"kindmargin/core/message"
 )
 
 func anything([][]string) bool { return true }
@@ -108,14 +110,14 @@ func TestWhatIsNoTable(t *testing.T) {
 	}{
 		"nothing":         {nil, "empty"},
 		"spaces":          {[]byte(" \n\n"), "empty"},
-		"100,000 lines":   {[]byte(many.String()), "more than 5000 lines"},
-		"300 columns":     {[]byte(wide.String()), "more than 200 columns"},
-		"a picture":       {[]byte("\x89PNG\x00\x00\x01"), "neither text nor a workbook"},
-		"an old workbook": {[]byte("\xD0\xCF\x11\xE0\xA1\xB1"), "old kind"},
-		"a PDF":           {[]byte("%PDF-1.7 and so on"), "PDF"},
-		"another zip":     {letter.Bytes(), "damaged"},
-		"half a workbook": {whole[:len(whole)/2], "damaged"},
-		"a long workbook": {book(6000), "more than 5000 lines"},
+		"100,000 lines":   {[]byte(many.String()), "refused.table-lines most=5000"},
+		"300 columns":     {[]byte(wide.String()), "refused.table-columns most=200"},
+		"a picture":       {[]byte("\x89PNG\x00\x00\x01"), "refused.table-neither"},
+		"an old workbook": {[]byte("\xD0\xCF\x11\xE0\xA1\xB1"), "refused.table-xls"},
+		"a PDF":           {[]byte("%PDF-1.7 and so on"), "refused.table-pdf"},
+		"another zip":     {letter.Bytes(), "refused.table-workbook"},
+		"half a workbook": {whole[:len(whole)/2], "refused.table-workbook"},
+		"a long workbook": {book(6000), "refused.table-lines most=5000"},
 		"odd UTF-16":      {[]byte("\xFF\xFEa\x00b"), ""},
 	} {
 		_, err := Read(c.b, 5000, anything)
@@ -143,7 +145,10 @@ w.save(sys.argv[1]); print("true")`, path)
 	got, err := Read(b, 100, func(rows [][]string) bool { return len(rows) > 2 })
 	require.NoError(t, err)
 	assert.Equal(t, [][]string{{"Doors of the house"}, {"Door", "Room", "Width"}, {"1", "Hall", "762"}, {"2", "Hall", "838.5"}, {"3", "Loft"}}, got.Rows)
-	assert.Equal(t, []string{"Merged cells were taken apart (1): each now has the value that they shared.", `The sheet "Doors" was read, of 2.`}, got.Notes)
+	assert.Equal(t, []message.Message{
+		{ID: "read-as.merged", Args: message.Args{"cells": message.Count(1)}},
+		{ID: "read-as.sheet", Args: message.Args{"name": "Doors", "sheets": message.Number(2)}},
+	}, got.Notes)
 }
 
 // A workbook with macros is read, and says that they were not run.
@@ -159,7 +164,7 @@ func TestMacrosAreNotRun(t *testing.T) {
 	got, err := Read(b, 100, anything)
 	require.NoError(t, err)
 	assert.Equal(t, [][]string{{"Door", "Room"}}, got.Rows)
-	assert.Contains(t, got.Notes, "It holds macros: they were not run.")
+	assert.Contains(t, got.Notes, message.Message{ID: "read-as.macros"})
 }
 
 var out = Sheet{

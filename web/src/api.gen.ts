@@ -960,6 +960,8 @@ export interface components {
             what: string;
         };
         Beside: {
+            /** @description It is the other leaf. */
+            leaf: boolean;
             /** @description The lock jamb, or the other leaf. */
             name: string;
             parts: number[][][];
@@ -1528,6 +1530,8 @@ export interface components {
             why: string;
         };
         Hinge: {
+            /** @description The same for every door that hangs on as many. */
+            id: string;
             /** @description Down from the head of the opening. */
             jamb: components["schemas"]["Figure"];
             name: string;
@@ -1659,6 +1663,8 @@ export interface components {
             state: "reading" | "keeping" | "done" | "stopped" | "refused";
         };
         InPlan: {
+            /** @description casing, or thing-0 for the first that was said. */
+            id: string;
             name: string;
             shape: number[][];
         };
@@ -1793,8 +1799,11 @@ export interface components {
         };
         Light: {
             figure: components["schemas"]["Figure"];
+            /** @description foot, middle or head; of head and foot hinge-corner, middle or lock-corner. */
+            place: string;
             /** @enum {string} */
             side: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description The same in words. */
             where: string;
         };
         LightView: {
@@ -1891,6 +1900,8 @@ export interface components {
              */
             count: number;
             doors: string[];
+            /** @description The same in any words. */
+            id: string;
             name: string;
             note: string;
         };
@@ -2230,6 +2241,8 @@ export interface components {
         PartOf: {
             /** Format: int64 */
             count: number;
+            /** @description The same in any words. */
+            id: string;
             long: components["schemas"]["Length"];
             name: string;
             note: string;
@@ -2362,12 +2375,24 @@ export interface components {
         };
         PlayedLight: {
             gap: components["schemas"]["Length"];
+            /** @description As in a plan. */
+            place: string;
             /** @enum {string} */
             side: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description The same in words. */
             where: string;
         };
         PlayedRead: {
+            /**
+             * Format: double
+             * @description In mm.
+             */
+            at: number;
+            /** @enum {string} */
+            kind: "width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap";
             name: string;
+            /** @enum {string} */
+            side?: "" | "head" | "hinge" | "lock" | "foot";
             text: components["schemas"]["Text"];
         };
         Playing: {
@@ -2570,6 +2595,8 @@ export interface components {
             off: components["schemas"]["RodOff"][];
         };
         RodMark: {
+            /** @description The same for every door. */
+            id: string;
             /** @description Down from the head. */
             jamb: components["schemas"]["Figure"];
             name: string;
@@ -2862,8 +2889,19 @@ export interface components {
             width: components["schemas"]["Length"];
         };
         StopMoveOf: {
+            /**
+             * @description At which of its ends.
+             * @enum {string}
+             */
+            at: "" | "head" | "hinge" | "lock" | "foot";
             by: components["schemas"]["Figure"];
             end: string;
+            /**
+             * @description head, or the leg at the hinge or the lock jamb.
+             * @enum {string}
+             */
+            of: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description The stop in words. */
             stop: string;
         };
         Stops: {
@@ -2909,6 +2947,8 @@ export interface components {
         Swing: {
             /** @description What stops it there; empty where it folds right back. */
             against: string;
+            /** @description Which of things that is. */
+            againstId: string;
             beside: components["schemas"]["Beside"];
             /** @description How much narrower the push face is at the lock edge; of a rebated one, each half. */
             bevel: components["schemas"]["Figure"];
@@ -3087,6 +3127,10 @@ export interface components {
             kinds: components["schemas"]["KindOf"][];
             /** @description That a job's sentences can be in. */
             languages: components["schemas"]["Named"][];
+            /** @description Of a gap along its edge: foot, middle and head; of head and foot hinge-corner, middle and lock-corner. */
+            marginPlaces: components["schemas"]["Named"][];
+            /** @description By side. */
+            margins: components["schemas"]["Named"][];
             measurings: components["schemas"]["Named"][];
             /** @description What leaves keep clear of. */
             obstacles: string[];

@@ -1,6 +1,7 @@
 import createClient from 'openapi-fetch';
 import { putOut } from './access';
 import type { components, paths } from './api.gen';
+import { deviceEnglish } from './english';
 
 export type Schemas = components['schemas'];
 export type OpeningView = Schemas['OpeningView'];
@@ -25,6 +26,10 @@ export const client = createClient<paths>({
 	baseUrl: location.origin,
 	headers: { 'X-Page': pageID },
 	querySerializer: { array: { style: 'form', explode: false } },
+});
+
+client.use({
+	onRequest: ({ request }) => request.headers.set('Accept-Language', deviceEnglish()),
 });
 
 /** Trouble is why something was not saved, in the server's own words where it gave any. */
@@ -81,6 +86,7 @@ export async function send<T>(path: string, file: File, key = ''): Promise<T> {
 	const headers = {
 		'Content-Type': 'application/octet-stream',
 		'X-Page': pageID,
+		'Accept-Language': deviceEnglish(),
 		...(key ? once(key).header : {}),
 	};
 	const res = await fetch(path, { method: 'POST', headers, body: file }).catch(() => {

@@ -13,7 +13,7 @@ import { Doubtful, ShownIn, WhyDialog } from './length';
 import { LockView } from './lock-view';
 import { Both, PairDaylight } from './pair-view';
 import { Photos } from './photos';
-import { Rod, stepNames, steps } from './rod';
+import { Rod, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
 import { Sizes } from './sizes';
 import { Sketch } from './sketch';
@@ -31,6 +31,7 @@ import { TryStep } from './steps/try/step';
 import { StopsView } from './stops-view';
 import { SwingView } from './swing-view';
 import { Top, useShownIn } from './top';
+import { stepName } from './trade';
 import { Trestles } from './trestles';
 import { asFound, TryView } from './try-view';
 
@@ -291,8 +292,8 @@ export function DoorPage() {
 										{v.opening.room && `, ${v.opening.room}`}; hinges on the {v.opening.hand}, figures in{' '}
 										{shown}
 									</p>
-									<h1 className="text-2xl mb-2 max-lg:sr-only" tabIndex={-1} data-home>
-										{stepNames[step]}
+									<h1 className="text-2xl mb-2 max-lg:sr-only" tabIndex={-1} data-home data-at={step}>
+										{stepName(step)}
 									</h1>
 									<Clash step={step} />
 									{elsewhere.length > 0 && step !== 'measure' && !doubtful && (
@@ -364,13 +365,13 @@ function Onward({ step, to, walk }: { step: string; to: (s: string) => string; w
 					await attempt(async () => {
 						if (notch.state !== 'done') {
 							const value = { ...view.opening.done, [step]: notch.mark };
-							await save([{ op: 'add', path: '/done', value }], `${stepNames[step]} done`);
+							await save([{ op: 'add', path: '/done', value }], `${stepName(step)} done`);
 						}
 						go(next ? to(next) : walk);
 					});
 				}}
 			>
-				{next ? `${stepNames[step]} done: on to ${stepNames[next]}` : 'Done: back to the walk'}
+				{next ? `${stepName(step)} done: on to ${stepName(next)}` : 'Done: back to the walk'}
 			</button>
 			{!ready && <p className="opacity-80">Not yet: {notch.says}.</p>}
 			<Said error={error} />

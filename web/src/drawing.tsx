@@ -252,7 +252,7 @@ export function Daylight({
 				</g>
 			)}
 			{places && <Readings d={d} places={places} px={px} py={py} font={font} />}
-			{detail && margins?.filter((m) => !small || m.where === 'middle').map((m) => marginText(m))}
+			{detail && margins?.filter((m) => !small || m.place === 'middle').map((m) => marginText(m))}
 		</svg>
 	);
 
@@ -264,18 +264,18 @@ export function Daylight({
 		let p: P;
 		let anchor: 'start' | 'middle' | 'end' = 'middle';
 		if (m.side === 'hinge' || m.side === 'lock') {
-			const y = m.where === 'head' ? th[1] - 90 : m.where === 'foot' ? fh[1] + 90 : mid(th[1], fh[1]);
+			const y = m.place === 'head' ? th[1] - 90 : m.place === 'foot' ? fh[1] + 90 : mid(th[1], fh[1]);
 			p = spot(m.side, y, off);
 			anchor = (m.side === 'lock') === (flip === 1) ? 'start' : 'end';
 		} else {
 			const x =
-				m.where === 'hinge corner' ? th[0] + 90 : m.where === 'lock corner' ? tl[0] - 90 : mid(th[0], tl[0]);
+				m.place === 'hinge-corner' ? th[0] + 90 : m.place === 'lock-corner' ? tl[0] - 90 : mid(th[0], tl[0]);
 			p = spot(m.side, x, off + (m.side === 'foot' ? font * 0.75 : 0));
 		}
 		return (
 			// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
 			<text
-				key={m.side + m.where}
+				key={m.side + m.place}
 				x={px(p[0])}
 				y={py(p[1]) + (m.side === 'hinge' || m.side === 'lock' ? font * 0.35 : 0)}
 				fontSize={font}

@@ -63,7 +63,7 @@ export function HandChoice({ hand, seen }: { hand: string; seen?: Schemas['Seen'
 			<div className="grid sm:grid-cols-2 gap-x-4">
 				<Choose
 					pointer="/seen/pockets"
-					label="Old hinge pockets are on the"
+					label="Old hinge recesses are on the"
 					row
 					unset={seen?.pockets || 'none'}
 					options={jambs}

@@ -45,7 +45,7 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 			viewBox={`-740 -240 1480 ${d.height + 330}`}
 			className="absolute inset-0 w-full h-full"
 			role="img"
-			aria-label="The hinge jamb and the slab's hinge edge side by side, the margin between them as light, each hinge leaf in its pocket"
+			aria-label="The hinge jamb and the slab's hinge edge side by side, the margin between them as light, each hinge leaf in its recess"
 		>
 			<g transform={`scale(${mirror} 1)`}>
 				<rect x={-board} y={y(top) - 60} width={board + 60} height={top - low + 120} fill="var(--light)" />

@@ -8,15 +8,17 @@ import {
 	Smartphone,
 	Trash2,
 } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ask, client, type JobHead, newKey, once, type Schemas, send, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { BringIn } from './bring-in';
+import { chooseEnglish, chosenEnglish, type English, hear, jobEnglish } from './english';
 import { GiveOut } from './give-out';
 import { useHomeFocus } from './home-focus';
 import { Failed, TakenOff, Waiting } from './says';
 import { Top } from './top';
+import { trade } from './trade';
 
 const trail: { text: string }[] = [];
 
@@ -27,6 +29,7 @@ export function Home() {
 	const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
 	const sharing = useQuery({ queryKey: ['sharing'], queryFn: () => ask(client.GET('/api/sharing')) });
 	const runs = sharing.data?.runs ?? true;
+	const chosen = useSyncExternalStore(hear, chosenEnglish);
 	const [error, attempt] = useAttempt();
 	const take = async (j: JobHead, back: boolean) => {
 		const how = { params: { path: { job: j.id }, header: { 'If-Match': `"${j.version}"` } } };
@@ -43,9 +46,27 @@ export function Home() {
 			<Top trail={trail} />
 			<main className="max-w-3xl mx-auto p-4 sm:p-6 grid gap-8">
 				<section>
-					<h1 className="text-3xl mb-3" tabIndex={-1} data-home>
-						Jobs
-					</h1>
+					<div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-3">
+						<h1 className="text-3xl grow" tabIndex={-1} data-home>
+							Jobs
+						</h1>
+						<label className="flex items-center gap-2 whitespace-nowrap">
+							Words
+							<select
+								className="select"
+								data-field="device-language"
+								value={chosen}
+								onChange={(e) => chooseEnglish(e.target.value as English)}
+							>
+								<option value="">as the browser reads</option>
+								{trade.languages.map((l) => (
+									<option key={l.id} value={l.id}>
+										{l.name}
+									</option>
+								))}
+							</select>
+						</label>
+					</div>
 					{jobs.isPending && <Waiting text="Fetching the jobs…" />}
 					{jobs.error && <Failed error={jobs.error} retry={() => jobs.refetch()} />}
 					{on?.length === 0 && (
@@ -109,6 +130,7 @@ function Begin() {
 		e.preventDefault();
 		await attempt(async () => {
 			const j = await ask(client.POST('/api/jobs', { params: once(key), body: { name, unit } }));
+			jobEnglish(j);
 			cache.invalidateQueries({ queryKey: ['jobs'] });
 			go(`/j/${j.id}`);
 		});

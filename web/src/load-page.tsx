@@ -135,21 +135,21 @@ function Group({ group: g, ticks }: { group: Load['groups'][number]; ticks: Tick
 			<h2 className="text-xl border-b-2 border-base-content">{g.name}</h2>
 			<ul>
 				{g.items.map((i) => (
-					<li key={i.name} className="border-b border-base-300 break-inside-avoid">
+					<li key={i.id} className="border-b border-base-300 break-inside-avoid">
 						<label className="flex gap-3 items-start py-2 min-h-11 cursor-pointer">
 							<input
 								type="checkbox"
 								className="checkbox checkbox-lg mt-0.5"
-								checked={ticks.has(i.name)}
-								onChange={(e) => ticks.put(i.name, e.target.checked)}
-								data-tick={i.name}
+								checked={ticks.has(i.id)}
+								onChange={(e) => ticks.put(i.id, e.target.checked)}
+								data-tick={i.id}
 							/>
 							{i.count > 0 && (
-								<span className="w-12 shrink-0 text-right text-xl font-bold tabular-nums" data-count={i.name}>
+								<span className="w-12 shrink-0 text-right text-xl font-bold tabular-nums" data-count={i.id}>
 									{i.count} ×
 								</span>
 							)}
-							<span className={`min-w-0 ${ticks.has(i.name) ? 'line-through opacity-70' : ''}`}>
+							<span className={`min-w-0 ${ticks.has(i.id) ? 'line-through opacity-70' : ''}`}>
 								<span className="text-lg">{i.name}</span>
 								{i.note && <span className="opacity-80"> ({i.note})</span>}
 								<span className="block text-sm opacity-80">{some(i.doors)}</span>

@@ -4,11 +4,12 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import './app.css';
 import { ended, putOut } from './access';
-import { Trouble } from './api';
+import { type JobHead, Trouble } from './api';
 import { CardsPage } from './cards';
 import { DayPage } from './day/page';
 import { DevicesPage } from './devices';
 import { DoorPage } from './door';
+import { hear, jobEnglish } from './english';
 import { Home } from './home';
 import { KitPage } from './kit';
 import { LineBar } from './line';
@@ -21,11 +22,13 @@ import { PlayPage } from './practice/play';
 import { flush } from './queue';
 import { RodPage } from './rod-page';
 import { Broken } from './says';
+import { Spoken } from './spoken';
 import { readTheme } from './top';
 import { WalkPage } from './walk/page';
 
 const router = createBrowserRouter([
 	{
+		element: <Spoken />,
 		errorElement: <Broken />,
 		children: [
 			{ path: '/', element: <Home /> },
@@ -55,6 +58,14 @@ const cache = new QueryClient({
 });
 
 document.documentElement.dataset.theme = readTheme();
+// What is read of a job says what it speaks.
+cache.getQueryCache().subscribe(({ query }) => {
+	const { data } = query.state;
+	const heads = Array.isArray(data) ? data : [(data as { job?: JobHead } | undefined)?.job];
+	for (const head of heads) if (head?.unit && head.tape) jobEnglish(head);
+});
+// What the server said in the other English is asked again.
+hear(() => cache.invalidateQueries());
 
 const out = ended() && location.pathname !== '/pair';
 if (out) location.replace('/pair');
@@ -75,7 +86,10 @@ if (location.pathname !== '/pair' && !out) {
 }
 // Browsers allow it on this machine and under TLS alone.
 if ('serviceWorker' in navigator) {
-	addEventListener('load', () => navigator.serviceWorker.register('/sw.js'));
+	const register = () => navigator.serviceWorker.register('/sw.js');
+	// The page's words may be read past the load.
+	if (document.readyState === 'complete') register();
+	else addEventListener('load', register);
 	// What was read before it stood by is read again, and so kept; what is being read for the first time
 	// went past it, and is read again once it is there.
 	navigator.serviceWorker.addEventListener('controllerchange', async () => {
@@ -85,6 +99,9 @@ if ('serviceWorker' in navigator) {
 				.findAll({ fetchStatus: 'fetching' })
 				.map((q) => q.promise),
 		);
+		// So are the parts of the page that came by before it stood by.
+		for (const e of performance.getEntriesByType('resource'))
+			if (/\/assets\//.test(e.name)) fetch(e.name).catch(() => undefined);
 		cache.invalidateQueries();
 	});
 }

@@ -145,9 +145,9 @@ function Stick({ rod }: { rod: StoryRod }) {
 				strokeWidth={6}
 			/>
 			{rod.marks.map((m, i) => {
-				const latch = m.name.startsWith('latch');
+				const latch = m.id === 'latch';
 				return (
-					<g key={m.name}>
+					<g key={m.id}>
 						<line
 							x1={20}
 							x2={20 + end * 0.06}

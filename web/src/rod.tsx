@@ -1,17 +1,15 @@
 import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import type { Plan } from './api';
-import { trade } from './trade';
+import { stepName, trade } from './trade';
 
 export const steps = trade.steps.map((s) => s.id as string);
 
-export const stepNames: Record<string, string> = Object.fromEntries(trade.steps.map((s) => [s.id, s.name]));
-
 const states: Record<string, string> = {
-	done: 'cut',
+	done: 'done',
 	open: 'open',
 	waits: 'waits',
-	nicked: 'nicked: changed since it was done',
+	nicked: 'changed since it was done',
 };
 
 /** Notch is one mark across the rod: cut through when done, a pencil line when open, nicked when stale. */
@@ -68,7 +66,7 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 						<>
 							<Notch state={n.state} />
 							<span className="leading-tight">
-								{stepNames[n.step]}
+								{stepName(n.step)}
 								<span className="hidden lg:block text-xs font-normal">{i + 1}</span>
 								<span className="sr-only">
 									: {states[n.state]}. {n.says}

@@ -12,15 +12,15 @@ export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string;
 	const mirror = hand === 'right' ? 1 : -1;
 	const [w, h, stop, font] = [300, 620, 22, 30];
 	const play = (s.from.mm - thickness) * times;
-	const by = (name: string, end: string) => s.moves.find((m) => m.stop === name && m.end === end);
+	const by = (of: string, at: string) => s.moves.find((m) => m.of === of && m.at === at);
 	const x = (toLock: number) => mirror * (toLock - w / 2);
 	const ends = [
-		{ m: by('head stop', 'hinge end'), at: [70, stop + 44] },
-		{ m: by('head stop', 'lock end'), at: [w - 70, stop + 44] },
-		{ m: by('hinge leg', 'head'), at: [70, 120] },
-		{ m: by('lock leg', 'head'), at: [w - 70, 120] },
-		{ m: by('hinge leg', 'foot'), at: [70, h - 30] },
-		{ m: by('lock leg', 'foot'), at: [w - 70, h - 30] },
+		{ m: by('head', 'hinge'), at: [70, stop + 44] },
+		{ m: by('head', 'lock'), at: [w - 70, stop + 44] },
+		{ m: by('hinge', 'head'), at: [70, 120] },
+		{ m: by('lock', 'head'), at: [w - 70, 120] },
+		{ m: by('hinge', 'foot'), at: [70, h - 30] },
+		{ m: by('lock', 'foot'), at: [w - 70, h - 30] },
 	] as const;
 	const cut = 150;
 	return (

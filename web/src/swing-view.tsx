@@ -52,7 +52,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 	const left = Math.min(reach * Math.cos((Math.min(w.opens, 165) * Math.PI) / 180), -reach * 0.3);
 	const lock = slab[1] as P;
 	// Past a pair's other leaf the wall goes on.
-	const paired = beside.name === 'other leaf';
+	const paired = beside.leaf;
 	const wall = paired ? Math.max(...beside.parts.flat().map(([x]) => x ?? 0)) + 3 : lock[0] + 6;
 	const right = paired ? wall : reach;
 	const view = { x: left - 60, y: -170, w: right - left + 160, h: reach + 230 };
@@ -108,11 +108,11 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 					{w.stop.length > 0 && <path d={outline(w.stop as P[])} fill="var(--rod)" />}
 					{things.map((t) => (
 						<path
-							key={t.name}
+							key={t.id}
 							d={outline(t.shape as P[])}
 							fill="var(--floor)"
 							stroke="var(--on-shade)"
-							strokeWidth={t.name === w.against ? 8 : 3}
+							strokeWidth={t.id === w.againstId ? 8 : 3}
 						/>
 					))}
 					<g transform={`rotate(${angle})`}>
@@ -132,7 +132,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 					const [x, y] = t.shape[2] as P;
 					return (
 						<text
-							key={t.name}
+							key={t.id}
 							x={mirror * x}
 							y={y + reach / 16}
 							fontSize={reach / 18}

@@ -36,7 +36,7 @@ export function TryView({
 	const hangs = view.opening.tried?.[which - 1]?.hangs ?? [];
 	const way = t.ways[Math.min(hangs.at(-1)?.way ?? 0, t.ways.length - 1)];
 	const all = {
-		was: { text: 'Foretold', light: t.foretold, margins: undefined },
+		was: { text: 'Predicted', light: t.foretold, margins: undefined },
 		found: { text: 'Found', light: t.found, margins: t.margins },
 		after: { text: 'Once done', light: way?.foretold ?? [], margins: way?.margins },
 	};

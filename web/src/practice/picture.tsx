@@ -1,12 +1,13 @@
 import type { Schemas } from '../api';
-import { around, asks, board, edge } from './geometry';
+import { marginName, placeName } from '../trade';
+import { type Ask, around, asks, board, edge } from './geometry';
 
 type Played = Schemas['Played'];
 
 /** Picture is the opening as it was read, and once a slab hangs its true light. */
 export function Picture({ played: v }: { played: Played }) {
 	const { x, y, w, h } = board;
-	const gaps = v.light.map((l) => ({ side: l.side, where: l.where, mm: l.gap.mm }));
+	const gaps = v.light.map((l) => ({ side: l.side, where: l.place, mm: l.gap.mm }));
 	const points = around(gaps)
 		.map((p) => p.join(','))
 		.join(' ');
@@ -18,7 +19,7 @@ export function Picture({ played: v }: { played: Played }) {
 			role="img"
 			aria-label={
 				v.hung
-					? `The light: ${gaps.map((g) => `${g.side} ${g.where} ${g.mm}`).join(', ')} mm`
+					? `The light: ${gaps.map((g) => `${marginName(g.side)}, ${placeName(g.where)} ${g.mm}`).join(', ')} mm`
 					: 'The opening, and where it was read'
 			}
 			data-picture
@@ -106,7 +107,7 @@ export function Picture({ played: v }: { played: Played }) {
 						strokeWidth={3}
 					/>
 					{asks
-						.filter((a) => v.readings.some((r) => nameOf(a.id, r.name)))
+						.filter((a) => v.readings.some((r) => isOf(r, a)))
 						.map((a) => (
 							<line
 								key={a.id}
@@ -124,12 +125,11 @@ export function Picture({ played: v }: { played: Played }) {
 	);
 }
 
-/** nameOf reports whether a reading is of a place: the drawing marks it. */
-function nameOf(id: string, name: string) {
-	const [kind, where] = id.split('-');
-	const words: Record<string, string> = { height: 'floor to head' };
+/** isOf reports whether a reading is of a place: the drawing marks it. */
+function isOf(r: Schemas['PlayedRead'], { reading }: Ask) {
 	return (
-		name.startsWith(words[kind ?? ''] ?? kind ?? '') &&
-		(!where || name.includes(where === 'foot' ? 'floor' : where))
+		r.kind === reading.kind &&
+		(!reading.side || r.side === reading.side) &&
+		(!reading.at || r.at === Number.parseFloat(reading.at))
 	);
 }

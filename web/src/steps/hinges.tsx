@@ -38,7 +38,7 @@ export function HingesStep() {
 										{m.name}
 										{packed(m.pack.mm) && (
 											<div className="text-sm">
-												{m.pack.mm > 0 ? 'packer behind the jamb leaf ' : 'jamb pocket deeper by '}
+												{m.pack.mm > 0 ? 'packer behind the jamb leaf ' : 'jamb recess deeper by '}
 												<Why
 													figure={{
 														...m.pack,
@@ -53,10 +53,10 @@ export function HingesStep() {
 										)}
 									</td>
 									<td className="text-right text-2xl dim">
-										<Why figure={m.slab} title={`${m.name} on the slab`} id={`hinge-slab-${m.name}`} bare />
+										<Why figure={m.slab} title={`${m.name} on the slab`} id={`hinge-slab-${m.id}`} bare />
 									</td>
 									<td className="text-right text-2xl dim">
-										<Why figure={m.jamb} title={`${m.name} on the jamb`} id={`hinge-jamb-${m.name}`} bare />
+										<Why figure={m.jamb} title={`${m.name} on the jamb`} id={`hinge-jamb-${m.id}`} bare />
 									</td>
 								</tr>
 							))}
@@ -66,14 +66,14 @@ export function HingesStep() {
 			)}
 			<section className="mb-5">
 				<h2 className="text-lg">Marking gauge</h2>
-				<Row label="Depth of pocket" note="leaf thickness: flush and flat">
-					<Why figure={g.depth} title="Depth of pocket" id="gauge-depth" />
+				<Row label="Depth of recess" note="leaf thickness: flush and flat">
+					<Why figure={g.depth} title="Depth of recess" id="gauge-depth" />
 				</Row>
-				<Row label="Width of pocket" note="leaf width, from the pull face">
-					<Why figure={g.width} title="Width of pocket" id="gauge-width" />
+				<Row label="Width of recess" note="leaf width, from the pull face">
+					<Why figure={g.width} title="Width of recess" id="gauge-width" />
 				</Row>
 				{g.setback.terms.length > 0 && (
-					<Row label="Setback" note="wood left behind the pocket">
+					<Row label="Setback" note="wood left behind the recess">
 						<Why figure={g.setback} title="Setback" id="setback" />
 					</Row>
 				)}
@@ -130,7 +130,7 @@ export function HingesStep() {
 				pointer="/hinges/from"
 				label="Places come from"
 				options={[
-					{ value: 'pockets', text: 'the pockets that are in the jamb' },
+					{ value: 'pockets', text: 'the recesses that are in the jamb' },
 					{ value: 'own', text: "places of your own, or another door's" },
 					{ value: 'whole', text: 'one continuous hinge along the edge' },
 					...trade.hingeRules.map((r) => ({ value: r.id, text: r.name, note: r.source })),
@@ -179,7 +179,7 @@ export function HingesStep() {
 					placeholder="not read"
 					empty={0}
 				/>
-				<Ticked pointer="/hinges/long" text="Lower pockets a hair long, so that it hangs easily" />
+				<Ticked pointer="/hinges/long" text="Lower recesses a hair long, so that it hangs easily" />
 			</section>
 		</>
 	);
@@ -204,7 +204,7 @@ function Pockets() {
 	};
 	return (
 		<section className="mb-4 grid gap-2">
-			<p>From the head to the top of each pocket, top one first; never from one another.</p>
+			<p>From the head to the top of each recess, top one first; never from one another.</p>
 			{pockets.map((_, i) => (
 				// biome-ignore lint/suspicious/noArrayIndexKey: a pocket is its place in the order
 				<div key={i} className="flex items-end gap-2 flex-wrap border-b border-base-300 pb-2">
@@ -217,7 +217,7 @@ function Pockets() {
 						onClick={() =>
 							put(
 								pockets.filter((_, k) => k !== i),
-								`took out pocket ${i + 1}`,
+								`took out recess ${i + 1}`,
 								old.filter((_, k) => k !== i),
 							)
 						}
@@ -228,7 +228,7 @@ function Pockets() {
 				</div>
 			))}
 			{pockets.length < 3 && (
-				<NewPocket key={pockets.length} add={(t) => put([...pockets, t], `pocket at ${t}`)} />
+				<NewPocket key={pockets.length} add={(t) => put([...pockets, t], `recess at ${t}`)} />
 			)}
 			<Said error={error} />
 		</section>
@@ -237,7 +237,7 @@ function Pockets() {
 
 function NewPocket({
 	add,
-	label = 'Another pocket',
+	label = 'Another recess',
 	field = 'new-pocket',
 }: {
 	add: (text: string) => void;
@@ -300,7 +300,7 @@ function OldPocket({ at: i }: { at: number }) {
 					type="button"
 					className="btn btn-sm h-11"
 					data-old={i}
-					onClick={() => put({}, `looked at pocket ${i + 1}`)}
+					onClick={() => put({}, `looked at recess ${i + 1}`)}
 				>
 					Look it over
 				</button>
@@ -318,7 +318,7 @@ function OldPocket({ at: i }: { at: number }) {
 								onChange={(e) =>
 									put(
 										{ faults: e.target.checked ? [...faults, f.id] : faults.filter((x) => x !== f.id) },
-										`pocket ${i + 1}: ${f.name}`,
+										`recess ${i + 1}: ${f.name}`,
 									)
 								}
 							/>
@@ -330,7 +330,7 @@ function OldPocket({ at: i }: { at: number }) {
 							type="checkbox"
 							className="checkbox checkbox-primary"
 							checked={old.filled ?? false}
-							onChange={(e) => put({ filled: e.target.checked }, `pocket ${i + 1} filled`)}
+							onChange={(e) => put({ filled: e.target.checked }, `recess ${i + 1} filled`)}
 						/>
 						filled with glued wood
 					</label>
@@ -395,7 +395,7 @@ function AsOn({ put }: { put: (value: unknown[], label: string) => Promise<boole
 					attempt(async () => {
 						const path = { job, opening: e.target.value };
 						const rod = await ask(client.GET('/api/jobs/{job}/openings/{opening}/rod', { params: { path } }));
-						const tops = rod.marks.filter((m) => m.name.endsWith(', top')).map((m) => m.slab.mm);
+						const tops = rod.marks.filter((m) => m.id.endsWith('/top')).map((m) => m.slab.mm);
 						await put(tops, `hinges as on ${other?.name}`);
 					});
 				}}
@@ -418,7 +418,7 @@ function Hollowed() {
 	const said = [...view.plan.findings, ...leaf.findings].some((f) => f.code.startsWith('jamb-hollow'));
 	if (!said && !view.opening.hinges.hollow) return null;
 	return (
-		<Ticked pointer="/hinges/hollow" text="Hollow the slab's hinge edge to the jamb, between the pockets" />
+		<Ticked pointer="/hinges/hollow" text="Hollow the slab's hinge edge to the jamb, between the recesses" />
 	);
 }
 

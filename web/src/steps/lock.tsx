@@ -112,7 +112,7 @@ export function LockStep() {
 					<LengthField
 						pointer="/lock/jamb"
 						label="Width of the jamb's face"
-						note="from its pull-side arris to the stop"
+						note="from its pull-side corner to the doorstop"
 						placeholder="not read"
 						empty={0}
 					/>

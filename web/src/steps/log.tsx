@@ -4,8 +4,8 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Digits } from '../length';
 import { photoURL, useLog } from '../photos';
-import { stepNames } from '../rod';
 import { counts, setCounts } from '../spent';
+import { marginName, placeName, stepName } from '../trade';
 import { stampOf, today, Who, whoNow } from '../who';
 
 /** LogStep is the door's story: sign-off, revisit, notes, pictures, and all that was changed. */
@@ -28,7 +28,7 @@ function useMargins() {
 		(l.try?.margins ?? []).map((m) => ({
 			leaf,
 			side: m.side,
-			where: m.where,
+			where: m.place,
 			wanted: l.wanted.find((w) => w.side === m.side)?.figure.mm ?? 0,
 			found: m.figure.mm,
 		})),
@@ -212,7 +212,7 @@ function Finals({
 					<tr key={`${m.leaf} ${m.side} ${m.where}`} className="border-b border-base-300">
 						<td>
 							{pair && `leaf ${(m.leaf ?? 0) + 1}, `}
-							{m.side}, {m.where}
+							{marginName(m.side)}, {placeName(m.where)}
 						</td>
 						<td className="text-right dim">
 							<Digits>{text(m.wanted)}</Digits>
@@ -368,7 +368,7 @@ function Story() {
 		...photos.map((p) => ({
 			at: local(p.at),
 			by: p.by,
-			says: p.caption || `at ${stepNames[p.step]}`,
+			says: p.caption || `at ${stepName(p.step)}`,
 			photo: p.id,
 		})),
 	].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
@@ -390,9 +390,7 @@ function Story() {
 				count the minutes at each step on this device
 			</label>
 			{spent.length > 0 && (
-				<p className="mb-2">
-					Minutes: {spent.map(([s, m]) => `${stepNames[s] ?? s} ${Math.round(m)}`).join(', ')}
-				</p>
+				<p className="mb-2">Minutes: {spent.map(([s, m]) => `${stepName(s)} ${Math.round(m)}`).join(', ')}</p>
 			)}
 			<ol data-story={entries.length}>
 				{entries.map((e) => (

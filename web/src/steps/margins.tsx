@@ -168,13 +168,13 @@ export function MarginsStep() {
 							{leaf.light
 								.filter((m) => m.side === s)
 								.map((m) => (
-									<div key={m.where}>
+									<div key={m.place}>
 										<div className="text-sm opacity-80">{m.where}</div>
 										<Why
 											figure={m.figure}
 											title={`${sideNames[s]} margin, ${m.where}`}
 											className="text-xl dim"
-											id={`margin-${s}-${m.where}`}
+											id={`margin-${s}-${m.place}`}
 										/>
 									</div>
 								))}

@@ -101,7 +101,7 @@ export function Season() {
 					<div className="sm:col-span-2">
 						<Choose
 							pointer="/season/school"
-							label="Foretold"
+							label="Predicted"
 							unset=""
 							options={trade.seasonSchools.map((c) => ({
 								value: c.id,

@@ -82,7 +82,7 @@ export function SlabStep() {
 				</details>
 				<details>
 					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
-						Bores and pockets that are there, and what the maker allows
+						Bores and recesses that are there, and what the maker allows
 					</summary>
 					<div className="grid gap-3 pt-1">
 						<Machined />
@@ -143,7 +143,7 @@ function Construction({ built }: { built: string }) {
 						});
 					}}
 				>
-					<option value="">not told yet</option>
+					<option value="">not known yet</option>
 					{trade.constructions.map((c) => (
 						<option key={c.id} value={c.id}>
 							{c.name}

@@ -11,8 +11,8 @@ export function StopsStep() {
 		<>
 			{s ? (
 				<section className="mb-5">
-					<Row label="Stop's face" note="from the jamb's pull-side arris">
-						<Why figure={s.from} title="Stop's face, from the jamb's pull-side arris" id="stop-from" />
+					<Row label="Stop's face" note="from the jamb's pull-side corner">
+						<Why figure={s.from} title="Stop's face, from the jamb's pull-side corner" id="stop-from" />
 					</Row>
 					{s.moves.map((m) => (
 						<Row

@@ -37,7 +37,7 @@ export function SwingStep() {
 					<Row label="Foot over the floor" note={`least, at ${w.leastAt}°`}>
 						<Why figure={w.least} title={`Foot over the floor at ${w.leastAt}°`} id="swing-least" />
 					</Row>
-					<Row label="Let go half open" note={w.rests === 45 ? 'stays where it is left' : 'it drifts'}>
+					<Row label="Left half open" note={w.rests === 45 ? 'stays where it is left' : 'it drifts'}>
 						<Because
 							text={`rests at ${w.rests}°`}
 							why={w.restsWhy}

@@ -3,7 +3,8 @@ import { GripVertical, OctagonAlert, Trash2, TriangleAlert } from 'lucide-react'
 import { Link } from 'react-router';
 import type { Door, Drawing } from '../api';
 import { Daylight } from '../drawing';
-import { stepNames, steps } from '../rod';
+import { steps } from '../rod';
+import { stepName } from '../trade';
 
 /** What can be done to a door where it is met. */
 export type OnWalk = {
@@ -69,7 +70,7 @@ export function DoorCard({
 					'Being worked out…'
 				) : d.next ? (
 					<>
-						<strong>{stepNames[d.next]}</strong>: {d.says}
+						<strong>{stepName(d.next)}</strong>: {d.says}
 					</>
 				) : d.signed ? (
 					'Signed off.'

@@ -135,9 +135,9 @@ function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 			<ul data-cut-list>
 				{l.parts.map((p) => (
 					<li
-						key={p.name}
+						key={p.id}
 						className="flex items-baseline gap-3 border-b border-base-300 py-1"
-						data-part={p.name}
+						data-part={p.id}
 						data-long={p.long.mm}
 					>
 						<span className="grow">

@@ -4,6 +4,7 @@ import type { Op, Plan } from '../../api';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { LengthField } from '../../field';
+import { readingID } from '../../reading-id';
 
 type Reading = Plan['readings'][number];
 
@@ -33,7 +34,7 @@ export function ReadingList() {
 
 /** Kept is one reading: to correct, to strike out with a reason, or to count again. */
 function Kept({ r, i }: { r: Reading; i: number }) {
-	const { save } = useDoor();
+	const { save, view } = useDoor();
 	const [why, setWhy] = useState<string | null>(null);
 	const [error, attempt] = useAttempt();
 	const change = async (ops: Op[], label: string) => {
@@ -42,9 +43,10 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 			setWhy(null);
 		});
 	};
+	const what = readingID(view.opening.readings[i] ?? { kind: '' });
 	const name = `${r.name[0]?.toUpperCase()}${r.name.slice(1)}`;
 	return (
-		<li className="border-b border-base-300 py-1.5" data-reading={r.name} data-struck={r.struck || undefined}>
+		<li className="border-b border-base-300 py-1.5" data-reading={what} data-struck={r.struck || undefined}>
 			<div className="flex max-sm:flex-wrap items-start gap-2">
 				<span className={`grow max-sm:w-full pt-2 ${r.struck ? 'line-through' : ''}`}>{name}</span>
 				<span className="max-sm:grow sm:w-40 shrink-0">
@@ -65,7 +67,7 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 						type="button"
 						className="btn btn-ghost px-2"
 						aria-expanded={why !== null}
-						data-strike={r.name}
+						data-strike={what}
 						onClick={() => setWhy(why === null ? 'misread' : null)}
 					>
 						<X size={20} aria-hidden="true" />

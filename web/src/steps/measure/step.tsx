@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useDoor } from '../../door-state';
+import { readingID } from '../../reading-id';
 import { AboutOpening, GoAbout } from './about';
 import { LiningPanel } from './lining';
 import { ReadingList } from './list';
@@ -71,7 +72,7 @@ export function MeasureStep() {
 						Next reading{next.brings && ': '}
 						{next.brings}
 					</p>
-					<h2 className="text-xl mb-1" data-next={next.name}>
+					<h2 className="text-xl mb-1" data-next={readingID(next)}>
 						{next.name[0]?.toUpperCase()}
 						{next.name.slice(1)}
 					</h2>
@@ -122,7 +123,8 @@ export function MeasureStep() {
 						<ul className="text-[0.95rem] opacity-85 mt-1">
 							{open.slice(1, 3).map((r) => (
 								<li key={r.name}>
-									{r.brings}: {r.name}, {r.with.toLowerCase()}
+									<span className="inline-block first-letter:uppercase">{r.name}</span>,{' '}
+									{r.with.toLowerCase()}. {r.brings}
 								</li>
 							))}
 						</ul>

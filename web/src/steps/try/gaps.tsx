@@ -5,6 +5,7 @@ import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { saidOf, useDraft } from '../../kept';
 import { Len, Sure } from '../../length';
+import { readingID } from '../../reading-id';
 import { Tape } from '../../tape';
 import { trade } from '../../trade';
 
@@ -24,7 +25,7 @@ export function NextGap() {
 		<section aria-label="Next gap" className="border-2 border-[var(--rod-edge)] p-3 mb-4">
 			{next ? (
 				<>
-					<h2 className="text-2xl mb-1 first-letter:uppercase" data-next={next.name}>
+					<h2 className="text-2xl mb-1 first-letter:uppercase" data-next={readingID(next)}>
 						{next.name}
 					</h2>
 					<TakeGap
@@ -186,7 +187,7 @@ export function GapList() {
 				<thead>
 					<tr className="text-left text-sm">
 						<th className="font-normal">Where</th>
-						<th className="font-normal text-right">Foretold</th>
+						<th className="font-normal text-right">Predicted</th>
 						<th className="font-normal text-right">Found</th>
 						<th>
 							<span className="sr-only">Take away</span>
@@ -198,10 +199,10 @@ export function GapList() {
 						<tr
 							key={g.id}
 							className={`border-b border-base-300 align-baseline ${g.struck ? 'line-through opacity-70' : ''}`}
-							data-gap-row={g.name}
+							data-gap-row={readingID({ kind: 'gap', side: g.side, at: g.at })}
 							data-off={g.off || undefined}
 						>
-							<td className="py-1 pr-2">{g.name.replace(/^gap at the /, '')}</td>
+							<td className="py-1 pr-2">{g.name}</td>
 							<td className="text-right dim whitespace-nowrap">
 								<Len text={g.foretold.text} />
 								<Sure text={g.foretold.plusMinus} />
@@ -209,7 +210,7 @@ export function GapList() {
 							<td className="text-right dim text-lg pl-3">
 								{g.sight ? <span className="text-base">{g.sight}</span> : <Len text={g.found} />}
 								{g.off && !g.struck && (
-									<strong className="block text-sm text-warning">not as foretold</strong>
+									<strong className="block text-sm text-warning">not as predicted</strong>
 								)}
 							</td>
 							<td className="w-11">

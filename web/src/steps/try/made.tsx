@@ -23,7 +23,7 @@ export function Made() {
 			{did && (
 				<details className="mb-2">
 					<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="did-open">
-						It was done otherwise than told
+						It was done another way
 					</summary>
 					<div className="grid grid-cols-2 gap-3">
 						{(did.pack ?? []).map((_, i) => (
@@ -135,8 +135,8 @@ export function Made() {
 				{m.hinges.map((_, i) => (
 					<fieldset key={names[i]} className="grid grid-cols-3 gap-2 mt-2">
 						<legend className="first-letter:uppercase">{names[i]}</legend>
-						<LengthField pointer={`${at}/made/hinges/${i}/slab`} label="Slab's pocket" empty={0} />
-						<LengthField pointer={`${at}/made/hinges/${i}/jamb`} label="Jamb's pocket" empty={0} />
+						<LengthField pointer={`${at}/made/hinges/${i}/slab`} label="Slab's recess" empty={0} />
+						<LengthField pointer={`${at}/made/hinges/${i}/jamb`} label="Jamb's recess" empty={0} />
 						<LengthField pointer={`${at}/made/hinges/${i}/pack`} label="Packed by" empty={0} />
 					</fieldset>
 				))}

@@ -49,7 +49,7 @@ export function Sights() {
 			<fieldset className="flex flex-wrap items-center gap-x-5">
 				<legend className="sr-only">Let go half open</legend>
 				{[
-					['', 'stays where it is let go'],
+					['', 'stays where it is left'],
 					['open', 'drifts open'],
 					['shut', 'drifts shut'],
 				].map(([id = '', text = '']) => (

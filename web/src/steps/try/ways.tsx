@@ -132,7 +132,7 @@ function Foretold({
 	return (
 		<details className="mb-1">
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="foretold-open">
-				What is foretold of it
+				What is predicted
 			</summary>
 			<ul className="grid sm:grid-cols-2 gap-x-4">
 				{list.map((m) => (
