@@ -93,6 +93,10 @@ func TestTheWorkOneCardAtATime(t *testing.T) {
 	u.open("/cards/tern-house/galley")
 	u.until("the first card", `document.querySelector('[data-card]')`)
 	first := u.js(`document.querySelector('[data-card]').dataset.card`)
+	var cards int
+	_, err := fmt.Sscanf(u.js(`document.querySelector('[data-card] h1 + p').innerText`), "1 of %d", &cards)
+	require.NoError(t, err)
+	assert.LessOrEqual(t, cards, 16)
 	size := func() string {
 		return u.js(`String(Math.min(...[...document.querySelectorAll('[data-card] [data-figure] [data-shown] *')].map((e) => parseFloat(getComputedStyle(e).fontSize))) >= (innerWidth < 640 ? 40 : 56))`)
 	}

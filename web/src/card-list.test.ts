@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { OpeningView } from './api';
-import { cardsOf } from './card-list';
+import { type Card, cardsOf, isDone, without } from './card-list';
 
 const text = (mm: number) => ({ mm: String(mm), in: '' });
 const figure = (mm: number) => ({ mm, text: text(mm), plusMinus: text(0), terms: [] });
@@ -75,15 +75,15 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 	});
 	const cards = cardsOf(v).slice(3);
 	expect(cards.map((c) => c.title)).toEqual([
-		'Pockets in the slab',
-		'Pockets in the jamb',
+		'Recesses in the slab',
+		'Recesses in the jamb',
 		'Screws and pilots',
-		'Hang it, 1 of 2',
-		'Hang it, 2 of 2',
+		'Hang it',
 	]);
-	expect(cards[1]?.says).toBe('Pack the top hinge out by 1.8.');
+	expect(cards[1]?.says).toEqual(['Pack the top hinge out by 1.8.']);
 	expect(cards[1]?.rows.map((r) => r.off)).toEqual([text(153), text(1703)]);
-	expect(cards[2]?.says).toBe('3 a leaf. the middle one first.');
+	expect(cards[2]?.says).toEqual(['3 a leaf', 'the middle one first']);
+	expect(cards[3]?.says).toEqual(['stand it', 'screw it']);
 	Object.assign(leaf, {
 		latch: { jamb: figure(1032) },
 		devices: [
@@ -92,22 +92,35 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 		strikes: ['mark the strike'],
 		stops: { from: figure(36), steps: ['head stop first'] },
 	});
-	const more = cardsOf(v).slice(8);
-	expect(more.map((c) => c.title)).toEqual([
-		'Latch, 1 of 2',
-		'Latch, 2 of 2',
-		'In the jamb, 1 of 1',
-		'Stops, 1 of 1',
-	]);
+	const more = cardsOf(v).slice(7);
+	expect(more.map((c) => c.title)).toEqual(['Latch', 'In the jamb', 'Stops']);
 	// (7 · 31 + 102900) · 31 + 6000, less three times 1000003.
-	expect(more[0]?.id).toBe('0 latch 0 202618');
+	expect(more[0]?.id).toBe('0 device 1 0+2 202618');
+	// A card is done where each that it stands for was ticked, whatever they were called.
+	const latch = more[0] as Card;
+	expect(isDone(latch, ['0 tubular latch 0 202618'])).toBe(false);
+	const old = ['0 tubular latch 0 202618', '0 tubular latch 1 202618'];
+	expect(isDone(latch, old)).toBe(true);
+	expect(isDone(latch, ['0 tubular latch 0 1', '0 tubular latch 1 1'])).toBe(false);
+	expect(without(more[1] as Card, cardsOf(v), [...old, '0 head 9 9 9'])).toEqual(old);
+	expect(without(latch, cardsOf(v), old)).toEqual([]);
 	leaf.findings = [{ step: 'lock', gravity: 'stop' }] as typeof leaf.findings;
 	expect(
 		cardsOf(v)
-			.slice(8)
+			.slice(7)
 			.map((c) => c.title),
-	).toEqual(['Stops, 1 of 1']);
+	).toEqual(['Stops']);
 	Object.assign(leaf, { devices: [], strikes: [], stops: undefined });
 	leaf.findings = [{ step: 'hinges', gravity: 'stop' }] as typeof leaf.findings;
 	expect(cardsOf(v)).toHaveLength(3);
+});
+
+test('a card holds no more than is read at arm’s length', () => {
+	const v = view([18, 18, 18, 18, 18]);
+	const leaf = v.plan.leaves[0] as NonNullable<(typeof v.plan.leaves)[0]>;
+	const steps = [1, 2, 3, 4, 5, 6].map((i) => `${i} `.repeat(75)); // 150 letters each
+	Object.assign(leaf, { stops: { from: figure(36), steps } });
+	const cards = cardsOf(v).slice(3);
+	expect(cards.map((c) => c.title)).toEqual(['Stops, 1 of 2', 'Stops, 2 of 2']);
+	expect(cards.flatMap((c) => c.says)).toEqual(steps);
 });

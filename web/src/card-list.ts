@@ -7,11 +7,13 @@ type Shown = { mm: string; in: string };
 export type Card = {
 	/** Names the card and the figures that it is done by, so that it opens again when they change. */
 	id: string;
+	/** The cards that an earlier version had in its place: it is done where each of them was ticked. */
+	was: ((ticked: string) => boolean)[];
 	title: string;
 	from: string;
 	tool: string;
 	rows: { at?: Shown; off: Shown }[];
-	says: string;
+	says: string[];
 	/** The step that its cautions are those of. */
 	step: 'cut' | 'hinges' | 'lock' | 'try' | 'stops';
 	left?: Shown;
@@ -37,17 +39,18 @@ export function cardsOf(view: OpeningView): Card[] {
 		const sizes = [...cut.width, ...cut.length];
 		const check: Card = {
 			id: `${n} check ${sizes.map((f) => f.mm).join(' ')}`,
+			was: [],
 			title: `Check it${of}`,
 			from: 'Width at head, middle and foot; then length at hinge edge, middle and lock edge',
 			tool: 'tape',
 			rows: sizes.map((f) => ({ off: f.text })),
 			step: 'cut',
-			says: 'Then ease every arris, and seal the cut edges before they stand: the ends most of all.',
+			says: ['Then ease every arris, and seal the cut edges before they stand: the ends most of all.'],
 		};
 		return [
 			...edges,
 			check,
-			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm'),
+			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm', view.opening?.hinges?.size ?? ''),
 			...lockCards(leaf, n, of),
 			...tryCards(leaf, view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0, n, of),
 			...stopCards(leaf, n, of),
@@ -60,6 +63,7 @@ function edgeCard(e: Edge, leaf: number, of: string): Card {
 	const even = e.marks.every((m) => m.depth.mm === e.marks[0]?.depth.mm);
 	return {
 		id: `${leaf} ${e.side} ${e.marks.map((m) => m.depth.mm).join(' ')}`,
+		was: [],
 		title: edgeNames[e.side] + of,
 		from: even
 			? 'The same all along'
@@ -71,25 +75,26 @@ function edgeCard(e: Edge, leaf: number, of: string): Card {
 		rows: even
 			? [{ off: e.marks[0]?.depth.text ?? { mm: '', in: '' } }]
 			: e.marks.map((m) => ({ at: m.at.text, off: m.depth.text })),
-		says: e.says,
+		says: [e.says],
 		strip: e.marks.map((m) => ({ at: m.at.mm, depth: m.depth.mm })),
 		...(e.left.mm > 0 ? { left: e.left.text } : {}),
 	};
 }
 
 /** hingeCards are the pockets in slab and jamb, and how the slab is hung; none while the hinges are refused. */
-function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[] {
+function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: string): Card[] {
 	const { hinges, hanging, gauges } = leaf;
 	if (!hinges?.length || !hanging) return [];
 	if (leaf.findings.some((f) => f.step === 'hinges' && f.gravity === 'stop')) return [];
 	const card = (where: 'slab' | 'jamb', from: string, says: string): Card => ({
 		id: `${n} ${where} pockets ${hinges.map((h) => (where === 'jamb' ? `${h.jamb.mm} ${h.pack.mm}` : h.slab.mm)).join(' ')} ${gauges.depth.mm} ${gauges.width.mm}`,
-		title: (where === 'slab' ? 'Pockets in the slab' : 'Pockets in the jamb') + of,
+		was: [],
+		title: (where === 'slab' ? 'Recesses in the slab' : 'Recesses in the jamb') + of,
 		from: `To the top of each leaf, ${from}; ${gauges.depth.text[unit]} deep, ${gauges.width.text[unit]} wide`,
 		tool: 'knife and chisel, or router',
 		step: 'hinges',
 		rows: hinges.map((h) => ({ off: h[where].text })),
-		says,
+		says: [says],
 	});
 	const packs = hinges
 		.filter((h) => packed(h.pack.mm))
@@ -107,13 +112,14 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[
 		...(hanging.screws.length > 0
 			? [
 					{
-						id: `${n} screws ${hanging.screws.join(' ')}`,
+						id: `${n} screws ${hinges.length} ${size}`,
+						was: [(t: string) => t.startsWith(`${n} screws `) && /[a-z] [a-z]/.test(t)],
 						title: `Screws and pilots${of}`,
 						from: hanging.goes,
 						tool: 'drill',
 						step: 'hinges' as const,
 						rows: [],
-						says: `${hanging.screws.join('. ')}.`,
+						says: hanging.screws,
 					},
 				]
 			: []),
@@ -140,9 +146,14 @@ function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 	const { latch, devices, strikes } = leaf;
 	const lock = [
 		...(devices ?? []).flatMap((d) =>
-			told(d.steps, d.name.charAt(0).toUpperCase() + d.name.slice(1), 'lock', `${n} ${d.name}`, of, [
-				print(d.holes.flatMap((h) => [h.down.mm, h.in.mm])),
-			]),
+			told(
+				d.steps,
+				d.name.charAt(0).toUpperCase() + d.name.slice(1),
+				'lock',
+				`${n} device ${d.second ? 2 : 1}`,
+				of,
+				[print(d.holes.flatMap((h) => [h.down.mm, h.in.mm]))],
+			),
 		),
 		...told(strikes ?? [], 'In the jamb', 'lock', `${n} strike`, of, [latch?.jamb.mm ?? 0]),
 	];
@@ -159,7 +170,26 @@ function stopCards(leaf: Leaf, n: number, of: string): Card[] {
 /** print is a short print of figures that are too many to name a card by. */
 const print = (figures: number[]) => figures.reduce((h, f) => (h * 31 + Math.round(f * 100)) % 1_000_003, 7);
 
-/** told makes a card of each sentence of some work; by are the figures that it is done by. */
+/** What a card holds at most, so that it is read at arm's length: sentences, and letters of them. */
+const most = { sentences: 6, letters: 540 };
+
+/** together are the sentences of some work by card, each card with as many as it holds. */
+function together(steps: string[]): { first: number; steps: string[] }[] {
+	const cards: { first: number; steps: string[] }[] = [];
+	steps.forEach((says, i) => {
+		const last = cards.at(-1);
+		const full =
+			!last || last.steps.length === most.sentences || [...last.steps, says].join(' ').length > most.letters;
+		if (full) cards.push({ first: i, steps: [says] });
+		else last.steps.push(says);
+	});
+	return cards;
+}
+
+/** named are the ticks that say by themselves which card they are of. */
+const named = /^\d+ (head|hinge|lock|foot|check|slab|jamb|screws) /;
+
+/** told makes the cards of some work; by are the figures that it is done by. */
 function told(
 	steps: string[],
 	title: string,
@@ -168,13 +198,31 @@ function told(
 	of: string,
 	by: number[],
 ): Card[] {
-	return steps.map((says, i) => ({
-		id: `${id} ${i} ${by.join(' ')}`,
-		title: `${title}, ${i + 1} of ${steps.length}${of}`,
+	const cards = together(steps);
+	const leaf = id.split(' ')[0];
+	return cards.map((c, k) => ({
+		id: `${id} ${c.first}+${c.steps.length} ${by.join(' ')}`,
+		// A card of each sentence, of whatever name it had then.
+		was: c.steps.map(
+			(_, i) => (t: string) =>
+				!named.test(t) && t.startsWith(`${leaf} `) && t.endsWith(` ${c.first + i} ${by.join(' ')}`),
+		),
+		title: title + (cards.length > 1 ? `, ${k + 1} of ${cards.length}` : '') + of,
 		from: '',
 		tool: '',
 		step,
 		rows: [],
-		says,
+		says: c.steps,
 	}));
+}
+
+/** isDone reports whether a card is ticked, as it is or as the cards that stood in its place. */
+export function isDone(card: Card, ticked: string[]) {
+	return ticked.includes(card.id) || (card.was.length > 0 && card.was.every((f) => ticked.some(f)));
+}
+
+/** without are the ticks of the cards that there are, less those of one. */
+export function without(card: Card, cards: Card[], ticked: string[]) {
+	const of = (c: Card, t: string) => t === c.id || c.was.some((f) => f(t));
+	return ticked.filter((t) => !of(card, t) && cards.some((c) => of(c, t)));
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Unit } from './api';
 import { Said, useAttempt } from './attempt';
-import { cardsOf } from './card-list';
+import { cardsOf, isDone, without } from './card-list';
 import { useDoorState } from './door-state';
 import { useHomeFocus } from './home-focus';
 import { useShortcuts } from './keys';
@@ -94,7 +94,7 @@ export function CardsPage() {
 	const ticked = v?.opening.ticked ?? [];
 	const [asked] = useSearchParams();
 	const step = asked.get('step');
-	const open = (c: (typeof cards)[number]) => !ticked.includes(c.id);
+	const open = (c: (typeof cards)[number]) => !isDone(c, ticked);
 	const own = cards.findIndex((c) => c.step === step && open(c));
 	const first = own >= 0 ? own : cards.findIndex(open);
 	const here = Math.min(Math.max(at ?? (first < 0 ? 0 : first), 0), Math.max(cards.length - 1, 0));
@@ -103,9 +103,9 @@ export function CardsPage() {
 	useHomeFocus(`${here} ${v?.version}`);
 	const tick = () => {
 		if (!card || !state) return;
-		const on = !ticked.includes(card.id);
-		// What is ticked for figures that have gone is let go.
-		const kept = ticked.filter((t) => cards.some((c) => c.id === t) && t !== card.id);
+		const on = open(card);
+		// A tick for figures that have gone is dropped.
+		const kept = without(card, cards, ticked);
 		attempt(async () => {
 			await state.save(
 				[{ op: 'add', path: '/ticked', value: on ? [...kept, card.id] : kept }],
@@ -143,7 +143,7 @@ export function CardsPage() {
 				</Link>
 			</main>
 		);
-	const done = ticked.includes(card.id);
+	const done = !open(card);
 	// What was cut without a reading that would settle it is said where the saw is.
 	const knowing =
 		card.step === 'cut'
@@ -202,13 +202,17 @@ export function CardsPage() {
 							<Len text={card.left} unit /> stays on for the next try.
 						</p>
 					)}
-					<p
+					<ol
 						className={
-							card.rows.length > 0 ? 'text-lg sm:text-xl max-w-prose' : 'text-2xl sm:text-4xl sm:leading-snug'
+							card.rows.length > 0
+								? 'text-lg sm:text-xl max-w-prose'
+								: 'grid gap-2 sm:gap-3 text-xl sm:text-[2rem] sm:leading-snug'
 						}
 					>
-						{card.says}
-					</p>
+						{card.says.map((s) => (
+							<li key={s}>{s}</li>
+						))}
+					</ol>
 					{knowing.map((text) => (
 						<p key={text} className="text-lg sm:text-xl border-l-8 border-warning pl-3" data-knowing>
 							{text}
