@@ -164,7 +164,7 @@ function Stick({ rod }: { rod: StoryRod }) {
 							fill="currentColor"
 							className="dim"
 						>
-							<SvgDigits text={m.jamb.text} /> {latch ? 'latch' : m.name.replace(' hinge,', ' leaf:')}
+							<SvgDigits text={m.jamb.text} /> {m.name}
 						</text>
 					</g>
 				);
