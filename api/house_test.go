@@ -189,7 +189,7 @@ func TestTheLoadOfThreeDoors(t *testing.T) {
 	assert.Equal(t, []string{"Chart room", "Under the beam", "Galley"}, l.Doors, "in the order of the walk")
 	require.Equal(t, load.Slabs, l.Groups[0].Kind)
 	assert.Len(t, l.Groups[0].Items, 3)
-	assert.Equal(t, sheet.LoadItem{Name: "100 mm (4 in) butt", Count: 5, Doors: []string{"Chart room", "Galley"}}, l.Groups[1].Items[0])
+	assert.Equal(t, sheet.LoadItem{ID: "hinge-size.butt-100", Name: "100 mm (4 in) butt", Count: 5, Doors: []string{"Chart room", "Galley"}}, l.Groups[1].Items[0])
 	assert.Len(t, l.Cutting, 3)
 	assert.Equal(t, "12.5", l.Cutting[0].Hinge.MM, "with what its planks will grow by August")
 	assert.Equal(t, 404, s.do("GET", path+"/load?doors=gone", "", nil).status)

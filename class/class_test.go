@@ -72,7 +72,7 @@ func TestAClass(t *testing.T) {
 	_, err = practice.Play(handed, append(moves, practice.Move{Do: practice.DoDone}))
 	assert.Error(t, err)
 	_, err = practice.Play(handed, []practice.Move{read(survey.Width, 0, 700*mm, 0)})
-	assert.ErrorContains(t, err, "one of the places that are shown")
+	assert.ErrorContains(t, err, "refused.place-not-shown")
 
 	attempt := handed
 	attempt.Moves = moves
@@ -115,7 +115,7 @@ func TestAClass(t *testing.T) {
 		_, err = practice.Read(x.Write())
 		require.NoError(t, err, name)
 		_, err = Open(x, key)
-		assert.ErrorContains(t, err, "altered", name)
+		assert.ErrorContains(t, err, "refused.exercise-", name)
 	}
 }
 
