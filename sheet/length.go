@@ -68,6 +68,14 @@ func (p printer) marked(l measure.Length) Text {
 	return both(func(u measure.Unit) string { return p.tape.In(u).Show(l) })
 }
 
+// roomy shows a length to the tape, rounded up, so that what goes within it is not tight.
+func (p printer) roomy(l measure.Length) Text {
+	return both(func(u measure.Unit) string {
+		t := p.tape.In(u)
+		return t.Show(l.Round(t.Step(), measure.Up))
+	})
+}
+
 // given shows a length to the tape, and in the job's unit as it was given.
 func (p printer) given(l measure.Length) Text {
 	t := p.marked(l)

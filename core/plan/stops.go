@@ -38,7 +38,7 @@ func stops(d door, b bay) (*Stops, findings) {
 	}
 	v.Steps = []message.Message{
 		{ID: "stops.shut"},
-		{ID: order, Args: Args{"card": message.Near(v.From.Value - b.slab.Thickness), "from": message.Near(v.From.Value)}},
+		{ID: order, Args: Args{"card": message.Near(v.From.Value - b.slab.Thickness), "from": v.From.Value.Round(d.tape.Step(), measure.Up)}},
 		{ID: "stops.old"},
 		{ID: "stops.pin"},
 	}
