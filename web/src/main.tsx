@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { lazy, type ReactNode, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import './app.css';
@@ -17,14 +17,17 @@ import { listen } from './live';
 import { LoadPage } from './load-page';
 import { PairPage } from './pair-page';
 import { PapersPage } from './papers-page';
-import { PracticePage } from './practice/page';
-import { PlayPage } from './practice/play';
 import { flush } from './queue';
 import { RodPage } from './rod-page';
-import { Broken } from './says';
+import { Broken, Waiting } from './says';
 import { Spoken } from './spoken';
 import { readTheme } from './top';
 import { WalkPage } from './walk/page';
+
+// Practice asks the server for every move, so that it needs no part of the first load.
+const PracticePage = lazy(async () => ({ default: (await import('./practice/page')).PracticePage }));
+const PlayPage = lazy(async () => ({ default: (await import('./practice/play')).PlayPage }));
+const fetched = (page: ReactNode) => <Suspense fallback={<Waiting text="One moment…" />}>{page}</Suspense>;
 
 const router = createBrowserRouter([
 	{
@@ -34,8 +37,8 @@ const router = createBrowserRouter([
 			{ path: '/', element: <Home /> },
 			{ path: '/j/:job', element: <WalkPage /> },
 			{ path: '/kit/:job', element: <KitPage /> },
-			{ path: '/practice', element: <PracticePage /> },
-			{ path: '/practice/opening/:level/:seed', element: <PlayPage /> },
+			{ path: '/practice', element: fetched(<PracticePage />) },
+			{ path: '/practice/opening/:level/:seed', element: fetched(<PlayPage />) },
 			{ path: '/load/:job', element: <LoadPage /> },
 			{ path: '/day/:job', element: <DayPage /> },
 			{ path: '/devices', element: <DevicesPage /> },
