@@ -371,3 +371,22 @@ func TestAKitForAnotherJob(t *testing.T) {
 	u.click("[data-undo-kit]")
 	u.until("given back", `!document.querySelector('[data-tool=level]') && document.querySelector('[data-take-kit]')`)
 }
+
+// A job's pages are in the English of the job, the others in that of the device; a part of another build is not there.
+func TestEachPageIsInItsEnglish(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/")
+	u.until("as the browser is set", `document.documentElement.lang === 'en-GB'`)
+	u.pick("device-language", "en-US")
+	u.until("as it was chosen", `document.documentElement.lang === 'en-US' && document.querySelector('[data-field="device-language"]').value === 'en-US'`)
+	u.open("/practice")
+	u.until("drills too", `document.body.innerText.includes('Depth of a mortise')`)
+	u.open("/j/tern-house/linen/hinges")
+	u.until("a job in millimetres is British", `document.documentElement.lang === 'en-GB' && document.body.innerText.includes('Recesses: knife round the leaf')`)
+	u.open("/j/alder-cottage/pantry/hinges")
+	u.until("one in inches American", `document.documentElement.lang === 'en-US' && document.body.innerText.includes('Mortises: knife round the leaf')`)
+	res, err := http.Get(u.p.URL + "/assets/of-another-build.js")
+	require.NoError(t, err)
+	defer res.Body.Close()
+	assert.Equal(t, http.StatusNotFound, res.StatusCode)
+}

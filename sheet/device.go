@@ -37,7 +37,7 @@ func (p printer) stops(s *plan.Stops) *StopsOf {
 	if s == nil {
 		return nil
 	}
-	v := &StopsOf{From: p.view(s.From, p.roomy(s.From.Value)), Moves: []StopMoveOf{}, Cross: p.fine(s.Cross), Steps: p.say(s.Steps)}
+	v := &StopsOf{From: p.view(s.From, p.markedUp(s.From.Value)), Moves: []StopMoveOf{}, Cross: p.fine(s.Cross), Steps: p.say(s.Steps)}
 	for _, m := range s.Moves {
 		v.Moves = append(v.Moves, StopMoveOf{m.Stop, m.End, p.voice.Text(m.StopName()), p.voice.Text(m.EndName()), p.fine(m.By)})
 	}

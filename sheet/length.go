@@ -68,8 +68,8 @@ func (p printer) marked(l measure.Length) Text {
 	return both(func(u measure.Unit) string { return p.tape.In(u).Show(l) })
 }
 
-// roomy shows a length to the tape, rounded up, so that what goes within it is not tight.
-func (p printer) roomy(l measure.Length) Text {
+// markedUp shows a length to the tape, rounded up, so that what goes within it is not tight.
+func (p printer) markedUp(l measure.Length) Text {
 	return both(func(u measure.Unit) string {
 		t := p.tape.In(u)
 		return t.Show(l.Round(t.Step(), measure.Up))

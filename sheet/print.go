@@ -52,14 +52,7 @@ type printing struct {
 
 // say is a message, args being names and values by turns.
 func (p printing) say(id message.ID, args ...any) string {
-	m := message.Message{ID: id}
-	for i := 0; i+1 < len(args); i += 2 {
-		if m.Args == nil {
-			m.Args = message.Args{}
-		}
-		m.Args[args[i].(string)] = args[i+1]
-	}
-	return p.voice.Say(m)
+	return p.voice.Say(message.With(id, args...))
 }
 
 // line writes a line of an opening; what stands in its cells is told apart by tabs.

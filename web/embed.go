@@ -46,6 +46,10 @@ func Handler() http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
 		if f, err := fs.Stat(files, name); err != nil || f.IsDir() {
+			if strings.HasPrefix(name, "assets/") { // of another build: the page is not one of its parts
+				http.NotFound(w, r)
+				return
+			}
 			if _, err := fs.Stat(files, "index.html"); err != nil {
 				http.Error(w, "The front end is not built: run make demo.", http.StatusServiceUnavailable)
 				return

@@ -71,23 +71,23 @@ func (c gradeCmd) unsealed(e practice.Exercise) (practice.Exercise, error) {
 	return class.Open(e, key)
 }
 
-// told is a grade in words.
-type told struct {
+// gradeText is a grade in words.
+type gradeText struct {
 	*practice.Grade
-	Said      []saidOf
+	Said      []judgement
 	Unchecked []string
 	Learn     string
 }
 
-type saidOf struct {
+type judgement struct {
 	Good bool
 	Text string
 }
 
-func toldOf(g *practice.Grade) told {
-	t := told{Grade: g, Learn: terminal.Say(g.Learn)}
+func inText(g *practice.Grade) gradeText {
+	t := gradeText{Grade: g, Learn: terminal.Say(g.Learn)}
 	for _, s := range g.Said {
-		t.Said = append(t.Said, saidOf{s.Good, terminal.Say(s.Text)})
+		t.Said = append(t.Said, judgement{s.Good, terminal.Say(s.Text)})
 	}
 	for _, u := range g.Unchecked {
 		t.Unchecked = append(t.Unchecked, terminal.Say(u))
@@ -118,12 +118,12 @@ func (c gradeCmd) Run(out io.Writer) error {
 			return fmt.Errorf("%s: it was not played to its end: %d moves", plain(name), len(e.Moves))
 		}
 		if c.JSON {
-			if err := json.NewEncoder(out).Encode(toldOf(s.Grade)); err != nil {
+			if err := json.NewEncoder(out).Encode(inText(s.Grade)); err != nil {
 				return err
 			}
 			continue
 		}
-		g := toldOf(s.Grade)
+		g := inText(s.Grade)
 		fmt.Fprintf(out, "%s: %s\n", plain(name), plain(terminal.Say(e.Title())))
 		fmt.Fprintf(out, "  %d readings, %d trips, %.0f minutes, %.1f mm uneven, %.0f cm² to the saw (%.0f at least)\n", g.Readings, g.Trips, g.Minutes, g.Uneven, g.Waste, g.Least)
 		for _, x := range g.Said {

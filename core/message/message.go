@@ -44,6 +44,18 @@ func plain(arg any) any {
 	return arg
 }
 
+// With is a message whose arguments are given as names and values by turns.
+func With(id ID, args ...any) Message {
+	m := Message{ID: id}
+	if len(args) > 0 {
+		m.Args = make(Args, len(args)/2)
+	}
+	for i := 0; i+1 < len(args); i += 2 {
+		m.Args[args[i].(string)] = args[i+1]
+	}
+	return m
+}
+
 // Own is a name that somebody gave, as it stands.
 func Own(name string) Message { return Message{ID: "name.own", Args: Args{"name": name}} }
 

@@ -66,18 +66,6 @@ func among(rng *rand.Rand, asks, right message.Message, others []message.Message
 	return Drill{Asks: asks, Answers: list, Right: at, Why: why}
 }
 
-// says is a message with arguments, names and values by turns.
-func says(id message.ID, args ...any) message.Message {
-	m := message.Message{ID: id}
-	for i := 0; i+1 < len(args); i += 2 {
-		if m.Args == nil {
-			m.Args = message.Args{}
-		}
-		m.Args[args[i].(string)] = args[i+1]
-	}
-	return m
-}
-
 // askHand asks for the hand of a door, or for the edge that the lock block belongs to.
 func askHand(rng *rand.Rand) Drill {
 	hinges := []frame.Hand{frame.Left, frame.Right}[rng.IntN(2)]
@@ -88,15 +76,15 @@ func askHand(rng *rand.Rand) Drill {
 	}
 	if rng.IntN(2) == 0 {
 		return among(
-			rng, says("drill-hand.asks", "stand", stand, "seen", seen),
-			says("drill-hand.on", "hand", hinges), []message.Message{says("drill-hand.on", "hand", hinges.Other())},
-			says("drill-hand.why"),
+			rng, message.With("drill-hand.asks", "stand", stand, "seen", seen),
+			message.With("drill-hand.on", "hand", hinges), []message.Message{message.With("drill-hand.on", "hand", hinges.Other())},
+			message.With("drill-hand.why"),
 		)
 	}
 	return among(
-		rng, says("drill-hand.asks-block", "stand", stand, "seen", seen),
-		says("drill-hand.to", "hand", seen.Other()), []message.Message{says("drill-hand.to", "hand", seen), says("drill-hand.either")},
-		says("drill-hand.why-block"),
+		rng, message.With("drill-hand.asks-block", "stand", stand, "seen", seen),
+		message.With("drill-hand.to", "hand", seen.Other()), []message.Message{message.With("drill-hand.to", "hand", seen), message.With("drill-hand.either")},
+		message.With("drill-hand.why-block"),
 	)
 }
 
@@ -107,21 +95,23 @@ func askWidth(rng *rand.Rand) Drill {
 	widest := w[2]
 	rng.Shuffle(3, func(i, j int) { w[i], w[j] = w[j], w[i] })
 	const m = 3
-	say := func(v int) message.Message { return says("drill.length", "length", metric(measure.Length(v)*mm)) }
+	say := func(v int) message.Message {
+		return message.With("drill.length", "length", metric(measure.Length(v)*mm))
+	}
 	return among(
-		rng, says("drill-width.asks", "head", message.Number(w[0]), "middle", message.Number(w[1]), "foot", message.Number(w[2]), "margin", metric(m*mm)),
+		rng, message.With("drill-width.asks", "head", message.Number(w[0]), "middle", message.Number(w[1]), "foot", message.Number(w[2]), "margin", metric(m*mm)),
 		say(widest-2*m), []message.Message{say(a - 2*m), say((w[0]+w[1]+w[2])/3 - 2*m), say(widest - m)},
-		says("drill-width.why"),
+		message.With("drill-width.why"),
 	)
 }
 
 // metric and inches are lengths that a question gives in its own unit, whatever a job is in.
 func metric(l measure.Length) message.Message {
-	return says("drill.mm", "length", measure.Exact(l, measure.Millimetres))
+	return message.With("drill.mm", "length", measure.Exact(l, measure.Millimetres))
 }
 
 func inches(l measure.Length) message.Message {
-	return says("drill.in", "length", measure.Exact(l, measure.Inches))
+	return message.With("drill.in", "length", measure.Exact(l, measure.Inches))
 }
 
 // askSlip shows readings of which one was misread by ten.
@@ -137,12 +127,12 @@ func askSlip(rng *rand.Rand) Drill {
 		if i == bad {
 			v += by
 		}
-		list = append(list, says("drill-slip.up", "at", metric(measure.Length(p)*mm)))
-		read = append(read, says("drill-slip.read", "value", metric(measure.Length(v)*mm), "at", metric(measure.Length(p)*mm)))
+		list = append(list, message.With("drill-slip.up", "at", metric(measure.Length(p)*mm)))
+		read = append(read, message.With("drill-slip.read", "value", metric(measure.Length(v)*mm), "at", metric(measure.Length(p)*mm)))
 	}
 	others := slices.Delete(slices.Clone(list), bad, bad+1)
 	rng.Shuffle(len(others), func(i, j int) { others[i], others[j] = others[j], others[i] })
-	return among(rng, says("drill-slip.asks", "read", read), list[bad], others, says("drill-slip.why"))
+	return among(rng, message.With("drill-slip.asks", "read", read), list[bad], others, message.With("drill-slip.why"))
 }
 
 // askFractions asks for a sum on an inch tape.
@@ -151,11 +141,11 @@ func askFractions(rng *rand.Rand) Drill {
 	w := measure.Length(whole)*measure.Inch + measure.Length(1+rng.IntN(15))*measure.Inch/16
 	m := measure.Length(1+rng.IntN(3)) * measure.Inch / 16
 	right := w - 2*m
-	say := func(l measure.Length) message.Message { return says("drill.length", "length", inches(l)) }
+	say := func(l measure.Length) message.Message { return message.With("drill.length", "length", inches(l)) }
 	return among(
-		rng, says("drill-fractions.asks", "width", inches(w), "margin", inches(m)), say(right),
+		rng, message.With("drill-fractions.asks", "width", inches(w), "margin", inches(m)), say(right),
 		[]message.Message{say(w - m), say(right + measure.Inch/16), say(right - measure.Inch/16), say(w + 2*m)},
-		says("drill-fractions.why"),
+		message.With("drill-fractions.why"),
 	)
 }
 
@@ -167,10 +157,10 @@ func askOrder(rng *rand.Rand) Drill {
 	var others []message.Message
 	for k, f := range fitting {
 		if k != i {
-			others = append(others, says(f))
+			others = append(others, message.With(f))
 		}
 	}
-	return among(rng, says("drill-order.asks", "done", fitting[i]), says(fitting[i+1]), others, says("drill-order.why"))
+	return among(rng, message.With("drill-order.asks", "done", fitting[i]), message.With(fitting[i+1]), others, message.With("drill-order.why"))
 }
 
 // askPocket asks how deep both pockets go: margin = closed hinge − both pockets.
@@ -179,11 +169,11 @@ func askPocket(rng *rand.Rand) Drill {
 	want := measure.Length(4+rng.IntN(3)) * mm / 2    // 2 to 3 mm
 	each := (closed - want) / 2
 	c := hinge.Choice{Plate: each, Closed: closed}
-	say := func(l measure.Length) message.Message { return says("drill.length", "length", metric(l)) }
+	say := func(l measure.Length) message.Message { return message.With("drill.length", "length", metric(l)) }
 	return among(
-		rng, says("drill-pocket.asks", "closed", metric(closed), "want", metric(want)), say(each),
+		rng, message.With("drill-pocket.asks", "closed", metric(closed), "want", metric(want)), say(each),
 		[]message.Message{say(closed - want), say(closed / 2), say(each + mm/2), say(want)},
-		says("drill-pocket.why"), says("drill-pocket.checked", "closed", metric(closed), "each", metric(each), "left", metric(c.Flush().Value)),
+		message.With("drill-pocket.why"), message.With("drill-pocket.checked", "closed", metric(closed), "each", metric(each), "left", metric(c.Flush().Value)),
 	)
 }
 
@@ -195,11 +185,11 @@ func askCure(rng *rand.Rand) Drill {
 	var others []message.Message
 	for k, rub := range rubs {
 		if k != i {
-			others = append(others, says("drill-cure."+rub))
+			others = append(others, message.With("drill-cure."+rub))
 		}
 	}
 	rng.Shuffle(len(others), func(a, b int) { others[a], others[b] = others[b], others[a] })
-	return among(rng, says("drill-cure.asks", "seen", "drill-seen."+rubs[i]), says("drill-cure."+rubs[i]), others, says("drill-cure.why"))
+	return among(rng, message.With("drill-cure.asks", "seen", "drill-seen."+rubs[i]), message.With("drill-cure."+rubs[i]), others, message.With("drill-cure.why"))
 }
 
 // Run is one thing that was practised, and how it went.
@@ -227,7 +217,7 @@ func Next(runs []Run) (kind string, why message.Message) {
 		}
 	}
 	if openings == 0 {
-		return "opening", says("practice.begin")
+		return "opening", message.With("practice.begin")
 	}
 	var worst DrillKind
 	share := 0.8
@@ -239,15 +229,15 @@ func Next(runs []Run) (kind string, why message.Message) {
 		}
 	}
 	if worst.ID != "" {
-		return worst.ID, says("practice.right-so-far", "drill", worst.Name(), "right", message.Number(right[worst.ID]), "tried", message.Number(tried[worst.ID]))
+		return worst.ID, message.With("practice.right-so-far", "drill", worst.Name(), "right", message.Number(right[worst.ID]), "tried", message.Number(tried[worst.ID]))
 	}
 	for _, d := range Drills {
 		if tried[d.ID] == 0 {
-			return d.ID, says("practice.not-tried", "drill", d.Name())
+			return d.ID, message.With("practice.not-tried", "drill", d.Name())
 		}
 	}
 	if learn == "" {
-		return "opening", says("practice.another")
+		return "opening", message.With("practice.another")
 	}
-	return "opening", says("practice.last-one", "learn", learn)
+	return "opening", message.With("practice.last-one", "learn", learn)
 }

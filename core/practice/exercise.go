@@ -121,7 +121,7 @@ func (e Exercise) Title() message.Message {
 	if !ok || e.Sealed != "" {
 		return message.Own(e.Name)
 	}
-	return says("practice.exercise", "level", l.Name(), "no", message.Number(e.Seed))
+	return message.With("practice.exercise", "level", l.Name(), "no", message.Number(e.Seed))
 }
 
 // sum tells an exercise from an altered one.

@@ -65,13 +65,13 @@ func (s *State) grade() Grade {
 		g.Minutes += simulate.BoughtAgain
 	}
 	say := func(good bool, id message.ID, args ...any) {
-		g.Said = append(g.Said, Said{good, says(id, args...)})
+		g.Said = append(g.Said, Said{good, message.With(id, args...)})
 	}
 	switch {
 	case g.First:
 		say(true, "grade.first")
 	case g.Fits:
-		say(true, "grade.fits", "rounds", says("grade.rounds", "rounds", message.Count(s.Rounds)), "trips", says("grade.trips", "trips", message.Count(s.Trips)))
+		say(true, "grade.fits", "rounds", message.With("grade.rounds", "rounds", message.Count(s.Rounds)), "trips", message.With("grade.trips", "trips", message.Count(s.Trips)))
 	case !s.hidden.GoesIn(s.hung):
 		say(false, "grade.rubs")
 	default:
@@ -89,10 +89,10 @@ func (s *State) grade() Grade {
 	s.chosen(&g, say)
 	g.Plan = s.would()
 	if g.Learn.ID == "" && !g.First && g.Plan.First {
-		g.Learn = says("learn.cut")
+		g.Learn = message.With("learn.cut")
 	}
 	if g.Learn.ID == "" {
-		g.Learn = says("learn.harder")
+		g.Learn = message.With("learn.harder")
 	}
 	return g
 }
@@ -110,22 +110,22 @@ func (s *State) unchecked(g *Grade) {
 		return slices.ContainsFunc(s.Readings, func(t Taken) bool { return t.Kind == k && (side == frame.NoSide || t.Side == side) })
 	}
 	if n := len(places[survey.Width]); n < 3 {
-		g.Unchecked = append(g.Unchecked, says("unchecked.width", "places", message.Number(n)))
+		g.Unchecked = append(g.Unchecked, message.With("unchecked.width", "places", message.Number(n)))
 	}
 	if n := len(places[survey.Height]); n < 2 {
-		g.Unchecked = append(g.Unchecked, says("unchecked.height"))
+		g.Unchecked = append(g.Unchecked, message.With("unchecked.height"))
 	}
 	if !of(survey.Level, frame.Head) && !of(survey.Square, frame.NoSide) && len(places[survey.Height]) < 2 && !of(survey.Diagonal, frame.NoSide) {
-		g.Unchecked = append(g.Unchecked, says("unchecked.head"))
+		g.Unchecked = append(g.Unchecked, message.With("unchecked.head"))
 	}
 	if !of(survey.Plumb, frame.Hinge) && !of(survey.Straight, frame.Hinge) {
-		g.Unchecked = append(g.Unchecked, says("unchecked.hinge-jamb"))
+		g.Unchecked = append(g.Unchecked, message.With("unchecked.hinge-jamb"))
 	}
 	if !of(survey.Plumb, frame.Lock) && !of(survey.Straight, frame.Lock) {
-		g.Unchecked = append(g.Unchecked, says("unchecked.lock-jamb"))
+		g.Unchecked = append(g.Unchecked, message.With("unchecked.lock-jamb"))
 	}
 	if len(g.Unchecked) > 0 {
-		g.Learn = says("learn.measuring", "what", g.Unchecked[0])
+		g.Learn = message.With("learn.measuring", "what", g.Unchecked[0])
 	}
 }
 
@@ -144,7 +144,7 @@ func (s *State) slips(g *Grade, say func(bool, message.ID, ...any)) {
 			continue
 		}
 		say(false, "grade.slip-left", "reading", name, "slip", slip)
-		g.Learn = says("learn.slip")
+		g.Learn = message.With("learn.slip")
 	}
 }
 
@@ -179,7 +179,7 @@ func (s *State) chosen(g *Grade, say func(bool, message.ID, ...any)) {
 	switch {
 	case s.ex.Bored && s.Edge != "keep-lock":
 		say(false, "grade.bored-edge")
-		g.Learn = says("learn.edge")
+		g.Learn = message.With("learn.edge")
 	case s.Edge == "keep-lock":
 		say(true, "grade.hinge-edge")
 	}
@@ -228,7 +228,7 @@ func (s *State) would() (w Would) {
 			w.Why = append(w.Why, m)
 		}
 		if p := plan.Solve(s.job, o.door); len(p.ToRead) > 0 {
-			w.Why = append(w.Why, says("grade.would-read", "reading", p.ToRead[0].Reading))
+			w.Why = append(w.Why, message.With("grade.would-read", "reading", p.ToRead[0].Reading))
 		}
 		return w
 	}
@@ -239,7 +239,7 @@ func (s *State) would() (w Would) {
 		w.Cuts = append(w.Cuts, e.Says)
 	}
 	if len(p.ToRead) > 0 {
-		w.Why = append(w.Why, says("grade.would-have-read", "reading", p.ToRead[0].Reading, "brings", p.ToRead[0].Brings))
+		w.Why = append(w.Why, message.With("grade.would-have-read", "reading", p.ToRead[0].Reading, "brings", p.ToRead[0].Brings))
 	}
 	for range 8 {
 		if o.adjust(Move{Plan: true}, rng) != nil {

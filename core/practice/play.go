@@ -108,7 +108,7 @@ func Play(e Exercise, moves []Move) (State, error) {
 
 // refuse is what cannot be done, args being names and values by turns.
 func refuse(id message.ID, args ...any) error {
-	return field.Error{Problem: says(id, args...)}
+	return field.Error{Problem: message.With(id, args...)}
 }
 
 // inMove is what cannot be, with the move that it is in.

@@ -94,14 +94,7 @@ func lead(size float64) float64 { return size * 25.4 / 72 * 1.25 }
 
 // text is a message in the words of the job, args being names and values by turns.
 func (d *page) text(id message.ID, args ...any) string {
-	m := message.Message{ID: id}
-	for i := 0; i+1 < len(args); i += 2 {
-		if m.Args == nil {
-			m.Args = message.Args{}
-		}
-		m.Args[args[i].(string)] = args[i+1]
-	}
-	return d.voice.Say(m)
+	return d.voice.Say(message.With(id, args...))
 }
 
 // say writes text in a column, broken into lines, and gives where it ends.

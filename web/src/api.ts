@@ -1,7 +1,7 @@
 import createClient from 'openapi-fetch';
 import { putOut } from './access';
 import type { components, paths } from './api.gen';
-import { deviceEnglish } from './english';
+import { deviceLocale } from './locale';
 
 export type Schemas = components['schemas'];
 export type OpeningView = Schemas['OpeningView'];
@@ -29,7 +29,7 @@ export const client = createClient<paths>({
 });
 
 client.use({
-	onRequest: ({ request }) => request.headers.set('Accept-Language', deviceEnglish()),
+	onRequest: ({ request }) => request.headers.set('Accept-Language', deviceLocale()),
 });
 
 /** Trouble is why something was not saved, in the server's own words where it gave any. */
@@ -86,7 +86,7 @@ export async function send<T>(path: string, file: File, key = ''): Promise<T> {
 	const headers = {
 		'Content-Type': 'application/octet-stream',
 		'X-Page': pageID,
-		'Accept-Language': deviceEnglish(),
+		'Accept-Language': deviceLocale(),
 		...(key ? once(key).header : {}),
 	};
 	const res = await fetch(path, { method: 'POST', headers, body: file }).catch(() => {

@@ -7,8 +7,8 @@ type Shown = { mm: string; in: string };
 export type Card = {
 	/** Names the card and the figures that it is done by, so that it opens again when they change. */
 	id: string;
-	/** The cards that an earlier version had in its place: it is done where each of them was ticked. */
-	was: ((ticked: string) => boolean)[];
+	/** The cards that an earlier version had in its place; it is done where each of them was ticked. */
+	replaces: ((ticked: string) => boolean)[];
 	title: string;
 	from: string;
 	tool: string;
@@ -39,7 +39,7 @@ export function cardsOf(view: OpeningView): Card[] {
 		const sizes = [...cut.width, ...cut.length];
 		const check: Card = {
 			id: `${n} check ${sizes.map((f) => f.mm).join(' ')}`,
-			was: [],
+			replaces: [],
 			title: `Check it${of}`,
 			from: 'Width at head, middle and foot; then length at hinge edge, middle and lock edge',
 			tool: 'tape',
@@ -63,7 +63,7 @@ function edgeCard(e: Edge, leaf: number, of: string): Card {
 	const even = e.marks.every((m) => m.depth.mm === e.marks[0]?.depth.mm);
 	return {
 		id: `${leaf} ${e.side} ${e.marks.map((m) => m.depth.mm).join(' ')}`,
-		was: [],
+		replaces: [],
 		title: edgeNames[e.side] + of,
 		from: even
 			? 'The same all along'
@@ -88,7 +88,7 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: 
 	if (leaf.findings.some((f) => f.step === 'hinges' && f.gravity === 'stop')) return [];
 	const card = (where: 'slab' | 'jamb', from: string, says: string): Card => ({
 		id: `${n} ${where} pockets ${hinges.map((h) => (where === 'jamb' ? `${h.jamb.mm} ${h.pack.mm}` : h.slab.mm)).join(' ')} ${gauges.depth.mm} ${gauges.width.mm}`,
-		was: [],
+		replaces: [],
 		title: (where === 'slab' ? 'Recesses in the slab' : 'Recesses in the jamb') + of,
 		from: `To the top of each leaf, ${from}; ${gauges.depth.text[unit]} deep, ${gauges.width.text[unit]} wide`,
 		tool: 'knife and chisel, or router',
@@ -113,7 +113,7 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: 
 			? [
 					{
 						id: `${n} screws ${hinges.length} ${size}`,
-						was: [(t: string) => t.startsWith(`${n} screws `) && /[a-z] [a-z]/.test(t)],
+						replaces: [(t: string) => t.startsWith(`${n} screws `) && /[a-z] [a-z]/.test(t)],
 						title: `Screws and pilots${of}`,
 						from: hanging.goes,
 						tool: 'drill',
@@ -173,8 +173,8 @@ const print = (figures: number[]) => figures.reduce((h, f) => (h * 31 + Math.rou
 /** What a card holds at most, so that it is read at arm's length: sentences, and letters of them. */
 const most = { sentences: 6, letters: 540 };
 
-/** together are the sentences of some work by card, each card with as many as it holds. */
-function together(steps: string[]): { first: number; steps: string[] }[] {
+/** groupSteps are the sentences of some work by card, each card with as many as it holds. */
+function groupSteps(steps: string[]): { first: number; steps: string[] }[] {
 	const cards: { first: number; steps: string[] }[] = [];
 	steps.forEach((says, i) => {
 		const last = cards.at(-1);
@@ -186,8 +186,8 @@ function together(steps: string[]): { first: number; steps: string[] }[] {
 	return cards;
 }
 
-/** named are the ticks that say by themselves which card they are of. */
-const named = /^\d+ (head|hinge|lock|foot|check|slab|jamb|screws) /;
+/** namedTick matches the ticks that say by themselves which card they are of. */
+const namedTick = /^\d+ (head|hinge|lock|foot|check|slab|jamb|screws) /;
 
 /** told makes the cards of some work; by are the figures that it is done by. */
 function told(
@@ -198,14 +198,14 @@ function told(
 	of: string,
 	by: number[],
 ): Card[] {
-	const cards = together(steps);
+	const cards = groupSteps(steps);
 	const leaf = id.split(' ')[0];
 	return cards.map((c, k) => ({
 		id: `${id} ${c.first}+${c.steps.length} ${by.join(' ')}`,
 		// A card of each sentence, of whatever name it had then.
-		was: c.steps.map(
+		replaces: c.steps.map(
 			(_, i) => (t: string) =>
-				!named.test(t) && t.startsWith(`${leaf} `) && t.endsWith(` ${c.first + i} ${by.join(' ')}`),
+				!namedTick.test(t) && t.startsWith(`${leaf} `) && t.endsWith(` ${c.first + i} ${by.join(' ')}`),
 		),
 		title: title + (cards.length > 1 ? `, ${k + 1} of ${cards.length}` : '') + of,
 		from: '',
@@ -218,11 +218,11 @@ function told(
 
 /** isDone reports whether a card is ticked, as it is or as the cards that stood in its place. */
 export function isDone(card: Card, ticked: string[]) {
-	return ticked.includes(card.id) || (card.was.length > 0 && card.was.every((f) => ticked.some(f)));
+	return ticked.includes(card.id) || (card.replaces.length > 0 && card.replaces.every((f) => ticked.some(f)));
 }
 
 /** without are the ticks of the cards that there are, less those of one. */
 export function without(card: Card, cards: Card[], ticked: string[]) {
-	const of = (c: Card, t: string) => t === c.id || c.was.some((f) => f(t));
+	const of = (c: Card, t: string) => t === c.id || c.replaces.some((f) => f(t));
 	return ticked.filter((t) => !of(card, t) && cards.some((c) => of(c, t)));
 }

@@ -13,9 +13,9 @@ import { Link, useNavigate } from 'react-router';
 import { ask, client, type JobHead, newKey, once, type Schemas, send, type Unit } from './api';
 import { Said, useAttempt } from './attempt';
 import { BringIn } from './bring-in';
-import { chooseEnglish, chosenEnglish, type English, hear, jobEnglish } from './english';
 import { GiveOut } from './give-out';
 import { useHomeFocus } from './home-focus';
+import { chooseLocale, chosenLocale, keepJobLocale, type Locale, subscribe } from './locale';
 import { Failed, TakenOff, Waiting } from './says';
 import { Top } from './top';
 import { trade } from './trade';
@@ -29,7 +29,7 @@ export function Home() {
 	const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
 	const sharing = useQuery({ queryKey: ['sharing'], queryFn: () => ask(client.GET('/api/sharing')) });
 	const runs = sharing.data?.runs ?? true;
-	const chosen = useSyncExternalStore(hear, chosenEnglish);
+	const chosen = useSyncExternalStore(subscribe, chosenLocale);
 	const [error, attempt] = useAttempt();
 	const take = async (j: JobHead, back: boolean) => {
 		const how = { params: { path: { job: j.id }, header: { 'If-Match': `"${j.version}"` } } };
@@ -56,9 +56,9 @@ export function Home() {
 								className="select"
 								data-field="device-language"
 								value={chosen}
-								onChange={(e) => chooseEnglish(e.target.value as English)}
+								onChange={(e) => chooseLocale(e.target.value as Locale)}
 							>
-								<option value="">as the browser reads</option>
+								<option value="">as the browser is set</option>
 								{trade.languages.map((l) => (
 									<option key={l.id} value={l.id}>
 										{l.name}
@@ -130,7 +130,7 @@ function Begin() {
 		e.preventDefault();
 		await attempt(async () => {
 			const j = await ask(client.POST('/api/jobs', { params: once(key), body: { name, unit } }));
-			jobEnglish(j);
+			keepJobLocale(j);
 			cache.invalidateQueries({ queryKey: ['jobs'] });
 			go(`/j/${j.id}`);
 		});

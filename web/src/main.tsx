@@ -9,18 +9,18 @@ import { CardsPage } from './cards';
 import { DayPage } from './day/page';
 import { DevicesPage } from './devices';
 import { DoorPage } from './door';
-import { hear, jobEnglish } from './english';
 import { Home } from './home';
 import { KitPage } from './kit';
 import { LineBar } from './line';
 import { listen } from './live';
 import { LoadPage } from './load-page';
+import { keepJobLocale } from './locale';
+import { Localized } from './localized';
 import { PairPage } from './pair-page';
 import { PapersPage } from './papers-page';
 import { flush } from './queue';
 import { RodPage } from './rod-page';
 import { Broken, Waiting } from './says';
-import { Spoken } from './spoken';
 import { readTheme } from './top';
 import { WalkPage } from './walk/page';
 
@@ -31,7 +31,7 @@ const fetched = (page: ReactNode) => <Suspense fallback={<Waiting text="One mome
 
 const router = createBrowserRouter([
 	{
-		element: <Spoken />,
+		element: <Localized />,
 		errorElement: <Broken />,
 		children: [
 			{ path: '/', element: <Home /> },
@@ -61,14 +61,12 @@ const cache = new QueryClient({
 });
 
 document.documentElement.dataset.theme = readTheme();
-// What is read of a job says what it speaks.
+// Each answer about a job tells its locale.
 cache.getQueryCache().subscribe(({ query }) => {
 	const { data } = query.state;
 	const heads = Array.isArray(data) ? data : [(data as { job?: JobHead } | undefined)?.job];
-	for (const head of heads) if (head?.unit && head.tape) jobEnglish(head);
+	for (const head of heads) if (head?.unit && head.tape) keepJobLocale(head);
 });
-// What the server said in the other English is asked again.
-hear(() => cache.invalidateQueries());
 
 const out = ended() && location.pathname !== '/pair';
 if (out) location.replace('/pair');

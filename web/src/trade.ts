@@ -1,30 +1,32 @@
 import type { Trade } from './api';
-import { type English, wordsOf } from './english';
+import { type Locale, localeOf } from './locale';
 
-/** The tables in each English: shipped with the page, so that no failure hides a caution, and one read at a time. */
-const tables: Record<English, () => Promise<unknown>> = {
+/** The tables by locale: shipped with the page, so that no failure hides a caution, and one read at a time. */
+const tables: Record<Locale, () => Promise<unknown>> = {
 	'en-GB': async () => (await import('./trade.en-GB.gen.json')).default,
 	'en-US': async () => (await import('./trade.en-US.gen.json')).default,
 };
 
-/** spoken is the English that the page speaks now. */
-export let spoken = wordsOf(location.pathname);
+/** locale is that of the page now. */
+export let locale = localeOf(location.pathname);
 
-/** The tables that choices are made from, in the English that the page speaks. */
-export let trade = await read(spoken);
+/** The tables that choices are made from, in the locale of the page. */
+export let trade = {} as Trade;
 
-async function read(e: English) {
-	const read = (await tables[e]()) as Trade;
-	document.documentElement.lang = e;
-	return read;
+let wanted = locale;
+
+/** loadLocale changes the locale of the page. It rejects, and nothing changes, where the tables cannot be had. */
+export async function loadLocale(l: Locale) {
+	wanted = l;
+	const read = (await tables[l]()) as Trade;
+	if (l !== wanted) return; // another was asked for meanwhile
+	trade = read;
+	locale = l;
+	document.documentElement.lang = l;
 }
 
-/** speak changes the English of the page. What cannot be had without signal leaves it as it was. */
-export async function speak(e: English) {
-	if (e === spoken) return;
-	trade = await read(e);
-	spoken = e;
-}
+// Without signal the locale of a job may never have been loaded here: the other one is better than no page.
+await loadLocale(locale).catch(() => loadLocale(locale === 'en-GB' ? 'en-US' : 'en-GB'));
 
 /** stepName is what a step of the work is called. */
 export function stepName(id: string) {

@@ -1,0 +1,22 @@
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { Outlet, useLocation } from 'react-router';
+import { localeOf, subscribe } from './locale';
+import { Waiting } from './says';
+import { loadLocale, locale } from './trade';
+
+/** Localized renders each page in its own locale, and mounts it again when that changes. */
+export function Localized() {
+	const { pathname } = useLocation();
+	const wanted = useSyncExternalStore(subscribe, () => localeOf(pathname));
+	// The one that was tried last: without signal the other may not be there.
+	const [tried, setTried] = useState(locale);
+	useEffect(() => {
+		let here = true;
+		const done = () => here && setTried(wanted);
+		loadLocale(wanted).then(done, done);
+		return () => {
+			here = false;
+		};
+	}, [wanted]);
+	return tried === wanted ? <Outlet key={wanted} /> : <Waiting text="One moment…" />;
+}
