@@ -76,15 +76,17 @@ func (u person) open(path string) {
 	u.do(chromedp.Navigate(u.p.URL+path), chromedp.WaitVisible("h1, [data-step]"))
 }
 
-// until waits for a condition of the page, written as a JavaScript expression.
+// until waits for a condition of the page, written as a JavaScript expression. An expression that throws is not met
+// yet: what it looks for may be drawn a moment later, and a poll that throws between two frames would never end.
 func (u person) until(what, js string) {
 	u.t.Helper()
-	_, err := chromedp.Run(u.ctx, chromedp.Poll[bool]("!!("+js+")"))
+	met := chromedp.Poll[bool]("(() => { try { return !!(" + js + "); } catch { return false; } })()")
+	_, err := chromedp.Run(u.ctx, met)
 	for range 5 { // the page that was asked was left, for the one that is meant
 		if err == nil || !strings.Contains(err.Error(), "navigated or closed") && !strings.Contains(err.Error(), "Cannot find context") {
 			break
 		}
-		_, err = chromedp.Run(u.ctx, chromedp.Poll[bool]("!!("+js+")"))
+		_, err = chromedp.Run(u.ctx, met)
 	}
 	if err != nil {
 		where, _ := chromedp.Run(u.ctx, chromedp.Evaluate[string](
