@@ -34,7 +34,7 @@ drift: web/node_modules/.package-lock.json ## fails when docs/openapi.json or th
 	@tmp=$$(mktemp -d) && trap 'rm -rf "$$tmp"' EXIT && \
 	go run ./cmd/kindmargin contract "$$tmp" "$$tmp" && \
 	diff -u docs/openapi.json "$$tmp/openapi.json" && diff -u docs/job.schema.json "$$tmp/job.schema.json" && diff -u docs/plan.schema.json "$$tmp/plan.schema.json" && \
-	diff -u web/src/trade.en-GB.gen.json "$$tmp/trade.en-GB.gen.json" && diff -u web/src/trade.en-US.gen.json "$$tmp/trade.en-US.gen.json" && \
+	for l in en-GB en-US; do for f in trade texts; do diff -u web/src/$$f.$$l.gen.json "$$tmp/$$f.$$l.gen.json" || exit 1; done; done && \
 	(cd web && npx --no-install openapi-typescript ../docs/openapi.json -o "$$tmp/api.gen.ts" >/dev/null) && \
 	diff -u web/src/api.gen.ts "$$tmp/api.gen.ts" || { echo "stale: run make types"; exit 1; }
 

@@ -1,6 +1,7 @@
 package api
 
 import (
+	"bytes"
 	"encoding/json"
 	"mime"
 	"net/http"
@@ -105,6 +106,20 @@ func schemaOf[T any](title, description string, length reflect.Type) ([]byte, er
 func TradeJSON(l job.Language) ([]byte, error) {
 	b, err := json.MarshalIndent(TradeTables(words.In(l, measure.Millimetres, measure.HalfMillimetre)), "", "\t")
 	return append(b, '\n'), err
+}
+
+// TextsJSON is what the page says by itself, in a language, as i18next reads it.
+func TextsJSON(l job.Language) ([]byte, error) {
+	texts, err := words.PageTexts(l)
+	if err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	enc := json.NewEncoder(&b)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", "\t")
+	err = enc.Encode(texts)
+	return b.Bytes(), err
 }
 
 type lengthInFile float64

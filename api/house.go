@@ -316,8 +316,8 @@ func (s server) undoMany(ctx context.Context, in *struct {
 		list = append(list, store.Standing(d))
 	}
 	err = s.store.UndoAll(ctx, in.Job, list, once)
-	if errors.Is(err, store.ErrStale) {
-		return nil, refusalOf(http.StatusPreconditionFailed, "api.undo-stale", message.Args{"doors": strings.TrimPrefix(err.Error(), store.ErrStale.Error()+": ")})
+	if stale, ok := errors.AsType[store.StaleDoor](err); ok {
+		return nil, refusalOf(http.StatusPreconditionFailed, "api.undo-stale", message.Args{"door": stale.Name})
 	}
 	return nil, s.told(ctx, err, in.Job, "", s.label(ctx, "label.several-back", nil))
 }

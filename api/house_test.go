@@ -149,7 +149,7 @@ func TestChoicesAreCopiedAndTakenBack(t *testing.T) {
 	assert.Equal(t, 204, s.do("POST", path+"/undo", "", UndoMany{done.Standing}).status)
 	again := s.do("POST", path+"/undo", "", UndoMany{done.Standing})
 	assert.Equal(t, 412, again.status)
-	assert.Contains(t, again.trouble(t).Detail, "none was taken back")
+	assert.Contains(t, again.trouble(t).Detail, "none of these doors was taken back")
 	now = got[OpeningView](t, s.do("GET", path+"/openings/"+chart.ID, "", nil))
 	assert.Equal(t, "surface-60", now.Opening.Lock.Device)
 	for _, bad := range []CopyChoices{{From: galley.ID}, {From: galley.ID, Parts: []job.Part{"paint"}}} {

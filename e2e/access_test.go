@@ -155,9 +155,9 @@ func TestAClashIsSeenWhereTheHandIs(t *testing.T) {
 
 	u.open("/j/tern-house/chart/cut")
 	u.until("the figures are doubtful", `document.querySelector('[data-figure^=cut-][data-doubtful]')`)
-	u.until("no chalk line is drawn", `!document.querySelector('svg[aria-label*="chalk"]')`)
+	u.until("no chalk line is drawn", `!document.querySelector('[data-view=chalk]')`)
 	u.until("it cannot be finished", `document.querySelector('[data-onward][aria-disabled=true]')`)
-	u.until("the plan without it stands there", `document.querySelector('[data-without=r2]')?.innerText.includes('off the')`)
+	u.until("the plan without it stands there", `document.querySelector('[data-without=r2]')?.innerText.includes('comes off')`)
 	u.do(chromedp.Focus(`[data-without=r2] [data-settle]`))
 	u.keys(kb.Enter)
 	u.until("it is taken", `!document.querySelector('[data-doubtful]') && document.querySelector('[data-figure^=cut-]')`)

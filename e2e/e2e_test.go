@@ -459,7 +459,7 @@ func TestTwoDevices(t *testing.T) {
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("729")
 	elsewhere("/slab/width", "731")
-	u.until("both are on the screen", `document.querySelector('[data-settle="/slab/width"] [data-theirs]')?.innerText === 'Keep 731' && document.querySelector('[data-settle="/slab/width"] [data-mine]').innerText === 'Put 729' && document.querySelector('[data-field="/slab/width"]').value === '729'`)
+	u.until("both are on the screen", `document.querySelector('[data-settle="/slab/width"] [data-theirs]')?.innerText === 'Keep 731' && document.querySelector('[data-settle="/slab/width"] [data-mine]').innerText === 'Use 729' && document.querySelector('[data-field="/slab/width"]').value === '729'`)
 	w, _ = kept()
 	assert.Equal(t, "731 mm", w, "nothing is decided yet")
 	u.click(`[data-settle="/slab/width"] [data-mine]`)
@@ -506,8 +506,9 @@ func TestTheProgramStopsAnswering(t *testing.T) {
 	u.cached("/api/jobs/" + id.ID + "/openings/" + v.Opening.ID)
 	require.NoError(t, u.p.Kill())
 	u.keys("826", kb.Enter)
-	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('it waits on this device'))`)
+	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('is kept on this device'))`)
 	u.until("the entry is free for the next", `document.querySelector('[data-field="next-reading"]').value === '' && document.querySelector('[data-waiting]').dataset.waiting === '1'`)
+	u.open("/devices") // a part of the page that was never opened is there too
 	u.open(page)
 	u.until("a reload without signal finds the door, and the entry", `document.querySelector('[data-field="next-reading"]') && document.querySelector('[data-waiting]')?.dataset.waiting === '1'`)
 
@@ -604,7 +605,7 @@ func TestASlabFromStockAndAnotherWayToLayIt(t *testing.T) {
 	u.click(`input[name="/cut/registration"][value="keep-hinge"]`)
 	u.until("forced", `document.querySelector('[data-laid^="keep-hinge"]')`)
 	u.until("and checked the same way", `[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('lock edge would lose'))`)
-	assert.Contains(t, u.js(`document.querySelector('section[aria-label="Hinge edge"]').innerText`), "Nothing comes off")
+	assert.Contains(t, u.js(`document.querySelector('[data-edge=hinge]').innerText`), "Nothing comes off")
 	u.click(`input[name="/cut/registration"][value="by-rule"]`)
 	u.until("by rule again", `document.querySelector('[data-laid="even-stiles, keep-head"]') && !document.querySelector('[data-finding=stop]')`)
 

@@ -14,7 +14,7 @@ import (
 func TestHingesMovedClearOfWhatIsThere(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/linen/hinges")
-	u.until("the hinges are drawn", `document.querySelector('.drawn svg[aria-label^="The hinge jamb"]')`)
+	u.until("the hinges are drawn", `document.querySelector('.drawn [data-view=hinges]')`)
 	u.click(`input[name="/hinges/count"]:not(:checked)`)
 	u.until("three", `document.querySelector('[data-figure="hinge-jamb-hinge.middle"]')`)
 	midway := u.figure("hinge-jamb-hinge.middle")
@@ -77,7 +77,7 @@ func TestAStoryRodForTheHouse(t *testing.T) {
 	u.until("the rod is marked", `document.querySelectorAll('[data-rod-door]').length >= 5`)
 	u.until("163 is on it", `[...document.querySelectorAll('[data-story-rod] [data-mm]')].some((e) => e.dataset.mm === '163')`)
 	assert.Equal(t, "it hangs on 3 hinges", u.js(`document.querySelector('[data-rod-door=boots]').innerText.replace('Boot room', '').trim()`))
-	u.until("the linen room says how it differs", `document.querySelector('[data-rod-door=linen]').innerText.includes('top hinge, top: higher by 10 mm in the jamb')`)
+	u.until("the linen room says how it differs", `document.querySelector('[data-rod-door=linen]').innerText.includes('top hinge, top: 10 mm higher in the jamb')`)
 }
 
 // A hinge is measured once and kept for the job; another door hangs on it, and it cannot be
@@ -115,7 +115,7 @@ func TestAHingeKeptForTheJob(t *testing.T) {
 func TestHingesAsOnAnotherDoorAndAHollowedEdge(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/linen/hinges")
-	u.js(`([...document.querySelectorAll('main label')].find((l) => l.innerText.startsWith('places of your own')).querySelector('input').click(), '')`)
+	u.js(`(document.querySelector('[name="/hinges/from"][value=own]').click(), '')`)
 	u.until("places can be taken over", `document.querySelector('[data-field=as-on] option[value=chart]')`)
 	u.js(`(() => { const s = document.querySelector('[data-field=as-on]'); s.value = 'chart'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`)
 	u.until("they stand as in the chart room", `document.querySelector('[data-figure="hinge-slab-hinge.top"]')?.dataset.mm === '160'`)

@@ -134,7 +134,7 @@ func TestChoicesFromTheScreen(t *testing.T) {
 	u.until("margins were not asked for", `!document.querySelector('[data-copied=beam]').innerText.includes('margins:')`)
 	u.click(`[data-field="copy-later"]`)
 	u.click("[data-copy]")
-	u.until("done, and said", `document.querySelector('[data-deed]')?.innerText.includes('2 doors have the choices of Galley, and new doors begin with them')`)
+	u.until("done, and said", `document.querySelector('[data-deed]')?.innerText.includes('2 doors now have the choices of Galley, and new doors begin with them')`)
 	assert.Equal(t, "butt-100", opening("beam").Hinges.Size)
 	assert.Equal(t, "bathroom-64", opening("chart").Lock.Device)
 	assert.Equal(t, before.Margins, opening("beam").Margins)
@@ -365,7 +365,7 @@ func TestABackupThatTheDiskCannotHold(t *testing.T) {
 func TestAKitForAnotherJob(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/kit/alder-cottage")
-	u.until("what the other has more", `document.querySelector('[data-kit-from]')?.innerText.includes('Tern House has the yellow tape, the 1.8 m level')`)
+	u.until("what the other has more", `document.querySelector('[data-kit-from]')?.innerText.includes('Tern House also has the yellow tape, the 1.8 m level')`)
 	u.click(`[data-take-kit="tern-house"]`)
 	u.until("taken over", `document.querySelector('[data-tool=level]') && document.querySelector('[data-undo-kit]')`)
 	u.click("[data-undo-kit]")

@@ -65,7 +65,7 @@ func TestABundleFromTheScreen(t *testing.T) {
 	u.do(chromedp.SetUploadFiles(bring, []string{make(40)}))
 	u.until("it says how far", `/Reading photographs: \d+ of 40/.test(document.querySelector('[data-import-says]')?.innerText)`)
 	u.click("[data-stop-import]")
-	u.until("stopped", `document.querySelector('[data-bring-in]').innerText.includes('Stopped: nothing of it came in.')`)
+	u.until("stopped", `document.querySelector('[data-bring-in]').innerText.includes('Stopped. Nothing came in.')`)
 	bad := filepath.Join(t.TempDir(), "half.zip")
 	require.NoError(t, os.WriteFile(bad, whole[:len(whole)/2], 0o600))
 	u.do(chromedp.SetUploadFiles(bring, []string{bad}))

@@ -60,7 +60,7 @@ func TestATapeWithABentHookIsProvedAndReadsOn(t *testing.T) {
 	u.click(`[data-prove="tape"]`)
 	u.do(chromedp.Focus(`[data-field="proof-own"]`))
 	u.keys("825", kb.Enter)
-	u.until("one reading is not enough", `document.querySelector('[data-proof="tape"]').innerText.includes('1 more at least')`)
+	u.until("one reading is not enough", `document.querySelector('[data-proof="tape"]').innerText.includes('at least 1 more')`)
 	u.keys("825.5", kb.Enter, "825", kb.Enter, "825.5", kb.Enter, "825", kb.Enter, "825.5", kb.Enter)
 	u.do(chromedp.Focus(`[data-field="proof-better"]`))
 	u.keys("826", kb.Enter, "826", kb.Enter, "826", kb.Enter, "826.5", kb.Enter)
@@ -79,7 +79,7 @@ func TestATapeWithABentHookIsProvedAndReadsOn(t *testing.T) {
 	u.until("then the height", `document.querySelector('[data-next^="height"]')`)
 	u.focused("next-reading")
 	u.keys("2030", kb.Enter)
-	u.until("another is asked for, and why", `document.querySelector('section[aria-label="Next reading"] [data-next]')?.dataset.next !== '' && /worth |left on|from ±/.test(document.querySelector('section[aria-label="Next reading"]').innerText)`)
+	u.until("another is asked for, and why", `document.querySelector('[data-asked] [data-next]')?.dataset.next !== '' && /worth |left on|from ±/.test(document.querySelector('[data-asked]').innerText)`)
 	u.click("[data-step=slab]")
 	u.until("the size", `document.querySelector('[data-figure="finished-width"]')`)
 	// 825.5 as read, 0.65 that the tape reads short, less two margins of 3: rounded up.
@@ -134,7 +134,7 @@ func TestTheWorkOneCardAtATime(t *testing.T) {
 func TestASlabOfferedUpIsReadOnceRound(t *testing.T) {
 	u := sit(t, "serve")
 	u.begin("Mere Farm", "Dairy")
-	u.until("nothing is wrong yet", `!document.querySelector('[data-finding=stop]') && document.querySelector('svg[aria-label^="The opening, not read yet"]')`)
+	u.until("nothing is wrong yet", `!document.querySelector('[data-finding=stop]') && document.querySelector('[data-view=unread]')`)
 	u.click(`input[name="/measuring"][value="offered"], label:has(input[name="/measuring"]):nth-of-type(3) input`)
 	u.until("what stands there", `document.querySelector('[data-field="offer-width"]')`)
 	u.do(chromedp.Focus(`[data-field="offer-width"]`))
@@ -177,11 +177,11 @@ func TestOneScreenOnAPhone(t *testing.T) {
 	u.do(chromedp.EmulateViewport(390, 844))
 	u.open("/j/tern-house/chart/measure")
 	u.until("the question", `document.querySelector('[data-next]')`)
-	u.click(`[aria-label="Tape keypad"]`)
-	u.until("the keypad", `[...document.querySelectorAll('section[aria-label="Next reading"] button')].some((b) => b.innerText === 'Enter')`)
+	u.click(`[data-keypad]`)
+	u.until("the keypad", `[...document.querySelectorAll('[data-asked] button')].some((b) => b.innerText === 'Enter')`)
 	whole := `((e) => { const r = e.getBoundingClientRect(); const rod = document.querySelector('[data-rod]').getBoundingClientRect(); return r.top >= 0 && r.bottom <= rod.top })`
 	assert.Equal(t, "true", u.js(`String(`+whole+`(document.querySelector('[data-next]')))`))
-	assert.Equal(t, "true", u.js(`String(`+whole+`([...document.querySelectorAll('section[aria-label="Next reading"] button')].find((b) => b.innerText === 'Enter')))`))
+	assert.Equal(t, "true", u.js(`String(`+whole+`([...document.querySelectorAll('[data-asked] button')].find((b) => b.innerText === 'Enter')))`))
 	assert.Equal(t, "true", u.js(`String([...document.querySelectorAll('svg[role=img] [data-margin]')].every((e) => e.getBoundingClientRect().height >= 16))`))
 }
 

@@ -193,7 +193,7 @@ func TestATapeThatSpeaks(t *testing.T) {
 	phone.keys("8")
 	out, err = say("--name", "the second tape", "1 mm")
 	require.NoError(t, err, out)
-	phone.until("it is shown, and what is typed stays", `document.querySelector('[data-spoken-length="1 mm"]')?.innerText.includes('the second tape says 1 mm') && document.querySelector('[data-field="next-reading"]').value === '8'`)
+	phone.until("it is shown, and what is typed stays", `document.querySelector('[data-spoken-length="1 mm"]')?.innerText.includes('the second tape reads 1 mm') && document.querySelector('[data-field="next-reading"]').value === '8'`)
 	phone.js(`(document.querySelector('[data-away]').click(), '')`)
 	phone.until("put away", `!document.querySelector('[data-spoken-length]')`)
 
@@ -292,7 +292,7 @@ func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
 	require.NoError(t, err)
 
 	u.open("/j/tern-house/chart/slab")
-	u.until("what can be is handed in, the rest says why", `document.querySelector('[data-waiting]')?.dataset.waiting === '2' && document.querySelector('[data-entry="of a door that went"]').innerText.includes('taken off') && document.querySelector('[data-entry="of another slab"]').innerText.includes('Another hand changed it')`)
+	u.until("what can be is handed in, the rest says why", `document.querySelector('[data-waiting]')?.dataset.waiting === '2' && document.querySelector('[data-entry="of a door that went"]').innerText.includes('taken off') && document.querySelector('[data-entry="of another slab"]').innerText.includes('Someone else changed it')`)
 	u.click(`[data-entry="of another slab"] [data-put-mine]`)
 	u.until("put in its place", `document.querySelector('[data-field="/slab/width"]')?.value === '830'`)
 	u.click(`[data-entry="of a door that went"] [data-leave-theirs]`)
@@ -378,7 +378,7 @@ func TestTwoTapesAtOnce(t *testing.T) {
 		require.NoError(t, res.Body.Close())
 		require.Less(t, res.StatusCode, 300)
 	}
-	u.until("the first is taken, the second waits", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length === %s + 1 && document.querySelector('[data-spoken-length="12 mm"]')?.innerText.includes("Lark's tape says 12 mm")`, before))
+	u.until("the first is taken, the second waits", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length === %s + 1 && document.querySelector('[data-spoken-length="12 mm"]')?.innerText.includes("Lark's tape reads 12 mm")`, before))
 	u.until("the next one waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
 	u.click(`[data-spoken-length="12 mm"] [data-put-length]`)
 	u.until("put in by hand: kept, or refused beside the entry that holds it", fmt.Sprintf(`!document.querySelector('[data-spoken-length]') && (document.querySelectorAll('[data-reading]').length === %s + 2 || document.querySelector('[data-field="next-reading"]').value.startsWith('12'))`, before))

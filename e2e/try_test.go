@@ -203,7 +203,7 @@ func TestAWholeDoor(t *testing.T) {
 			none := filepath.Join(t.TempDir(), "none.jpg")
 			require.NoError(t, os.WriteFile(none, []byte("a note"), 0o600))
 			u.do(chromedp.SetUploadFiles(`[data-field="photo"]`, []string{none}))
-			u.until("what is no picture is refused", `document.body.innerText.includes('none.jpg is not a picture')`)
+			u.until("what is no picture is refused", `document.body.innerText.includes('none.jpg cannot be read as a picture')`)
 
 			u.finish("/stops")
 			u.finish("/log")
@@ -237,7 +237,7 @@ func TestAWholeDoor(t *testing.T) {
 			u.until("looked at again", `document.querySelector('[data-hang]')?.innerText.includes('first damp autumn')`)
 			w.swollen = 1.6
 			u.readGaps(w, api)
-			u.until("the old gaps stand beside the new", `[...document.querySelectorAll('summary')].some((s) => s.innerText.startsWith('Hang 1'))`)
+			u.until("the old gaps stand beside the new", `[...document.querySelectorAll('summary')].some((s) => s.innerText.startsWith('Try 1'))`)
 			u.until("what to do about it", `document.querySelector('[data-way]')`)
 			u.open(u.js("location.pathname.replace('/try', '/log')"))
 			u.until("its story", `document.querySelector('[data-story]')?.innerText.includes('first damp autumn') && document.querySelector('[data-story] img')`)

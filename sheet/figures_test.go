@@ -109,6 +109,7 @@ func TestFiguresStay(t *testing.T) {
 	var now bytes.Buffer
 	put := func(j job.Job) {
 		for _, d := range Plans(j).Doors {
+			d.Said = nil // no words
 			doc, err := json.Marshal(d)
 			require.NoError(t, err)
 			line, err := figuresOf(doc)

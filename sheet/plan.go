@@ -1,12 +1,16 @@
 package sheet
 
 import (
+	"encoding/json"
+	"strconv"
+
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
+	"kindmargin/words"
 )
 
 // The JSON of plans, as other programs read it: docs/planjson.md. Its version goes
@@ -33,15 +37,53 @@ type Door struct {
 	Room string     `json:"room"`
 	Hand frame.Hand `json:"hand" doc:"The side of the hinges, seen from the pull face."`
 	Plan Plan       `json:"plan"`
+
+	// The texts of the plan without their words.
+	Said map[string][]words.Code `json:"said" doc:"What each text of the plan says, by its JSON pointer in the plan: one code, or several where it is put together. A text that is not here is somebody's own, or a figure."`
 }
 
 // Plans works out every opening of a job.
 func Plans(j job.Job) File {
 	f := File{FileFormat, FileVersion, j.Name, j.Unit, j.Tape, []Door{}}
 	for _, o := range j.Openings {
-		f.Doors = append(f.Doors, Door{o.ID, o.Name, o.Room, o.Hand, Of(j, o)})
+		p := plan.Solve(j, o)
+		f.Doors = append(f.Doors, Door{o.ID, o.Name, o.Room, o.Hand, NewPlan(j, o, p), said(j, o, p)})
 	}
 	return f
+}
+
+// said are the codes of a plan's texts, by their JSON pointers.
+func said(j job.Job, o job.Opening, p plan.Plan) map[string][]words.Code {
+	pr := newPrinter(j)
+	pr.voice = pr.voice.Coded()
+	b, err := json.Marshal(pr.plan(j, o, p))
+	var tree any
+	if err == nil {
+		err = json.Unmarshal(b, &tree)
+	}
+	if err != nil {
+		panic(err) // as the plan itself would be
+	}
+	all := map[string][]words.Code{}
+	var walk func(at string, v any)
+	walk = func(at string, v any) {
+		switch v := v.(type) {
+		case map[string]any:
+			for name, x := range v {
+				walk(at+"/"+name, x)
+			}
+		case []any:
+			for i, x := range v {
+				walk(at+"/"+strconv.Itoa(i), x)
+			}
+		case string:
+			if codes := words.Codes(v); codes != nil {
+				all[at] = codes
+			}
+		}
+	}
+	walk("", tree)
+	return all
 }
 
 // Plan is the answer for one opening, as other programs read it. Lengths are

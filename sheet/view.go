@@ -17,8 +17,9 @@ import (
 func Of(j job.Job, o job.Opening) Plan { return NewPlan(j, o, plan.Solve(j, o)) }
 
 // NewPlan is a plan of an opening in its JSON form.
-func NewPlan(j job.Job, o job.Opening, p plan.Plan) Plan {
-	pr := newPrinter(j)
+func NewPlan(j job.Job, o job.Opening, p plan.Plan) Plan { return newPrinter(j).plan(j, o, p) }
+
+func (pr printer) plan(j job.Job, o job.Opening, p plan.Plan) Plan {
 	v := Plan{
 		Next: p.Next, Trip: cents(p.Trip), Rod: []Notch{}, Findings: pr.findings(p.Findings), Clashes: []Clash{}, Without: []Settled{}, ToRead: []ToRead{},
 		Readings: []ReadingOn{}, Places: []Place{}, Leaves: []Leaf{},
@@ -33,7 +34,7 @@ func NewPlan(j job.Job, o job.Opening, p plan.Plan) Plan {
 		v.Clashes = append(v.Clashes, pr.clash(c))
 	}
 	for _, w := range p.Without {
-		settled := Settled{ID: w.Reading.ID, Name: pr.voice.Word(w.Reading), Plan: NewPlan(j, o, *w.Plan)}
+		settled := Settled{ID: w.Reading.ID, Name: pr.voice.Word(w.Reading), Plan: pr.plan(j, o, *w.Plan)}
 		if w.Swapped != nil {
 			settled.Swapped = w.Swapped.ID
 		}

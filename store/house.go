@@ -120,6 +120,14 @@ func (s *Store) SaveAll(ctx context.Context, jobID, label string, from []Kept, t
 	return at, err
 }
 
+// StaleDoor is ErrStale of one door among several.
+type StaleDoor struct{ Name string }
+
+func (e StaleDoor) Error() string { return ErrStale.Error() + ": " + e.Name }
+
+// Unwrap makes it an ErrStale.
+func (StaleDoor) Unwrap() error { return ErrStale }
+
 // Standing is an opening and the change that it stands at.
 type Standing struct {
 	ID      string
@@ -176,7 +184,7 @@ func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing, o On
 			case !ok:
 				return none, ErrNotFound
 			case k.Version != at.Version:
-				return none, fmt.Errorf("%w: %s", ErrStale, k.Opening.Name)
+				return none, StaleDoor{k.Opening.Name}
 			case k.Undo == "":
 				if _, err := tx.ExecContext(ctx, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ?`, jobID, at.ID); err != nil {
 					return none, err

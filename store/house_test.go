@@ -126,7 +126,11 @@ func TestManyDoorsAtOnce(t *testing.T) {
 	later.Name = "later"
 	k, _, err = s.Save(t.Context(), now, "name", later)
 	require.NoError(t, err)
-	require.ErrorIs(t, s.UndoAll(t.Context(), head.ID, at, Once{}), ErrStale)
+	err = s.UndoAll(t.Context(), head.ID, at, Once{})
+	require.ErrorIs(t, err, ErrStale)
+	var stale StaleDoor
+	require.ErrorAs(t, err, &stale)
+	assert.NotEmpty(t, stale.Name)
 	_, err = s.Undo(t.Context(), head.ID, "d1", k.Version, Once{})
 	require.NoError(t, err)
 	require.NoError(t, s.UndoAll(t.Context(), head.ID, at, Once{}))

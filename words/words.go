@@ -52,6 +52,7 @@ type Voice struct {
 	language job.Language
 	unit     measure.Unit
 	tape     measure.Tape
+	coded    bool
 }
 
 // in is the unit that lengths are said in.
@@ -62,14 +63,20 @@ func In(l job.Language, u measure.Unit, t measure.Tape) Voice {
 	if _, ok := localizers[l]; !ok {
 		l = job.British
 	}
-	return Voice{l, u, t}
+	return Voice{language: l, unit: u, tape: t}
 }
 
 // Measured is the voice in another unit, and rounded to another tape.
-func (v Voice) Measured(u measure.Unit, t measure.Tape) Voice { return Voice{v.language, u, t} }
+func (v Voice) Measured(u measure.Unit, t measure.Tape) Voice {
+	v.unit, v.tape = u, t
+	return v
+}
 
 // Say is a message in words. One that is not in the catalogue, or lacks an argument, is said by its ID.
 func (v Voice) Say(m message.Message) string {
+	if v.coded {
+		return v.code(m)
+	}
 	c := i18n.LocalizeConfig{MessageID: string(m.ID), TemplateParser: strict}
 	if len(m.Args) > 0 {
 		said := make(map[string]string, len(m.Args))

@@ -269,6 +269,8 @@ func (c contractCmd) Run() error {
 		filepath.Join(c.Docs, "plan.schema.json"):    api.PlanSchema,
 		filepath.Join(c.Web, "trade.en-GB.gen.json"): func() ([]byte, error) { return api.TradeJSON(job.British) },
 		filepath.Join(c.Web, "trade.en-US.gen.json"): func() ([]byte, error) { return api.TradeJSON(job.American) },
+		filepath.Join(c.Web, "texts.en-GB.gen.json"): func() ([]byte, error) { return api.TextsJSON(job.British) },
+		filepath.Join(c.Web, "texts.en-US.gen.json"): func() ([]byte, error) { return api.TextsJSON(job.American) },
 	} {
 		b, err := make()
 		if err != nil {

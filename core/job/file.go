@@ -106,6 +106,9 @@ var wordsOf1 = map[string]string{
 	"cut once when sure": "when-sure", "always leave 3 mm": "always-3", "cut to the line": "to-line",
 }
 
+// seenAgain is how pages before wrote in the reason of a Reopened that the door is looked at again.
+const seenAgain = "looked at again: "
+
 // upgrade brings an opening that version 1 kept to the form of now.
 func (o *Opening) upgrade() {
 	now := func(word string) string {
@@ -254,6 +257,11 @@ func (o *Opening) Normalise() {
 	}
 	if len(o.Reopened) == 0 {
 		o.Reopened = nil
+	}
+	for i, r := range o.Reopened {
+		if season, ok := strings.CutPrefix(r.Why, seenAgain); ok && r.Revisit == "" {
+			o.Reopened[i].Why, o.Reopened[i].Revisit = "", season
+		}
 	}
 	if len(o.Done) == 0 {
 		o.Done = nil

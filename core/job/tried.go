@@ -112,12 +112,13 @@ type SignedMargin struct {
 	Found  measure.Length `json:"found"`
 }
 
-// Reopened is a sign-off that was taken back.
+// Reopened is a sign-off that was taken back: for a reason, or to look at the door again.
 type Reopened struct {
-	On  string `json:"on"`
-	By  string `json:"by,omitempty"`
-	Why string `json:"why"`
-	Was Signed `json:"was"`
+	On      string `json:"on"`
+	By      string `json:"by,omitempty"`
+	Why     string `json:"why,omitempty"`
+	Revisit string `json:"revisit,omitempty"` // the season that it is looked at again in, as its hang has it
+	Was     Signed `json:"was"`
 }
 
 // What is kept of one leaf at most.
@@ -151,7 +152,7 @@ func (o Opening) checkLog(bad *field.Errors) {
 	for i, r := range o.Reopened {
 		at := "/reopened/" + strconv.Itoa(i)
 		bad.Under(at, when(r.On, r.By))
-		if l := letters(strings.TrimSpace(r.Why)); l == 0 || l > longestNote {
+		if l := letters(strings.TrimSpace(r.Why + r.Revisit)); l == 0 || l > longestNote {
 			bad.Add(at+"/why", "refused.reopen-why", message.Args{"most": message.Number(longestNote)})
 		}
 		bad.Under(at+"/was", r.Was.check())

@@ -162,7 +162,9 @@ func story(f *flow, d load.Door) {
 	}
 	for _, r := range d.Reopened {
 		tell(r.Was.On+" "+r.Was.By, f.text("paper-line.signed")+" "+r.Was.Note)
-		tell(r.On+" "+r.By, f.text("paper-line.reopened", "why", r.Why))
+		if r.Revisit == "" { // else the hang tells it
+			tell(r.On+" "+r.By, f.text("paper-line.reopened", "why", r.Why))
+		}
 	}
 	if s := d.Signed; s != nil {
 		tell(s.On+" "+s.By, f.text("paper-line.signed")+" "+s.Note)

@@ -108,7 +108,7 @@ func readCSV(text string, mostRows int) ([][]string, error) {
 			return nil, field.Fault("", "refused.table-line-long", message.Args{"line": message.Number(len(rows) + 1)})
 		}
 		if err != nil {
-			return nil, field.Fault("", "refused.table-csv", message.Args{"why": strings.TrimPrefix(err.Error(), "record on ")})
+			return nil, field.Fault("", "refused.table-csv", message.Args{"line": message.Number(len(rows) + 1)})
 		}
 		line, _ := r.FieldPos(0)
 		switch {

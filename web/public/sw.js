@@ -8,16 +8,32 @@ const patience = 4000;
 self.addEventListener('install', (e) => {
 	e.waitUntil(
 		(async () => {
-			const cache = await caches.open(pages);
-			const index = await fetch('/', { cache: 'no-cache' });
-			const text = await index.clone().text();
-			await cache.put('/', index);
-			const parts = [...text.matchAll(/(?:src|href)="(\/[^"]+)"/g)].map((m) => m[1]);
-			await cache.addAll([...new Set(parts)]);
+			await keep(await fetch('/', { cache: 'no-cache' }));
 			await self.skipWaiting();
 		})(),
 	);
 });
+
+/** keep keeps the page of now with all its parts, also those that no one opened yet: a script names what it fetches. */
+async function keep(index) {
+	const cache = await caches.open(pages);
+	const text = await index.clone().text();
+	const was = await cache.match('/');
+	if (was && (await was.text()) === text) return;
+	let named = [...text.matchAll(/(?:src|href)="(\/[^"]+)"/g)].map((m) => m[1]);
+	for (const seen = new Set(); named.length > 0; ) {
+		const fresh = [...new Set(named)].filter((part) => !seen.has(part));
+		for (const part of fresh) seen.add(part);
+		const texts = await Promise.all(
+			fresh.map(async (part) => {
+				if (!(await cache.match(part))) await cache.add(part);
+				return /\.js$/.test(part) ? (await cache.match(part)).text() : '';
+			}),
+		);
+		named = texts.flatMap((t) => [...t.matchAll(/assets\/[\w.-]+\.(?:js|css)/g)].map((m) => `/${m[0]}`));
+	}
+	await cache.put('/', index);
+}
 
 self.addEventListener('activate', (e) => e.waitUntil(self.clients.claim()));
 
@@ -27,22 +43,23 @@ const kept = /^\/api\/(jobs|sharing)(\/[^/]+(\/(drawings|openings\/[^/]+))?)?$/;
 self.addEventListener('fetch', (e) => {
 	const url = new URL(e.request.url);
 	if (e.request.method !== 'GET' || url.origin !== location.origin) return;
-	if (e.request.mode === 'navigate') e.respondWith(page(e.request));
+	if (e.request.mode === 'navigate') e.respondWith(page(e));
 	else if (/^\/(assets\/|icon|manifest)/.test(url.pathname)) e.respondWith(asset(e.request));
 	else if (kept.test(url.pathname)) e.respondWith(job(e.request));
 });
 
 /** page is the page of now, or the one that was last seen. */
-async function page(request) {
+async function page(e) {
 	const cache = await caches.open(pages);
 	try {
-		const now = await fetch(request, { signal: AbortSignal.timeout(patience) });
-		if (now.ok) await cache.put('/', now.clone());
+		const now = await fetch(e.request, { signal: AbortSignal.timeout(patience) });
+		// The one before stays until all parts of this one are here.
+		if (now.ok) e.waitUntil(keep(now.clone()).catch(() => undefined));
 		return now;
-	} catch (e) {
+	} catch (failed) {
 		const was = await cache.match('/');
 		if (was) return was;
-		throw e;
+		throw failed;
 	}
 }
 

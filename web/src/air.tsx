@@ -5,6 +5,7 @@ import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
 import { at } from './pointer';
 import { Tape } from './tape';
+import { say } from './texts';
 
 /** degrees is the sign of the degrees that go with a unit. */
 export const degrees = (unit: string) => (unit === 'in' ? '°F' : '°C');
@@ -37,7 +38,7 @@ export function AirEntry({ pointer, label }: { pointer: string; label: string })
 			<div className="grid grid-cols-2 gap-3">
 				<Tape
 					id={`${pointer}/celsius`}
-					label="Temperature"
+					label={say('season.temperature')}
 					value={t}
 					unit={view.job.unit as Unit}
 					sign={degrees(view.job.unit)}
@@ -47,7 +48,7 @@ export function AirEntry({ pointer, label }: { pointer: string; label: string })
 				/>
 				<Tape
 					id={`${pointer}/humidity`}
-					label="Relative humidity"
+					label={say('season.relative-humidity')}
 					value={h}
 					unit={view.job.unit as Unit}
 					sign="%"
@@ -64,8 +65,10 @@ export function AirEntry({ pointer, label }: { pointer: string; label: string })
 							<span className="grow">
 								{a.from}: <strong>{a.text}</strong>
 								<span className="block text-sm opacity-75">
-									{a === log?.mean ? 'from' : 'at'} {a.at.slice(0, 16).replace('T', ' ')}
-									{a === log?.mean && ' on'}; wood comes to {a.moisture} in it
+									{say(a === log?.mean ? 'season.logged-from' : 'season.logged-at', {
+										at: a.at.slice(0, 16).replace('T', ' '),
+										moisture: a.moisture,
+									})}
 								</span>
 							</span>
 							<button
@@ -73,7 +76,7 @@ export function AirEntry({ pointer, label }: { pointer: string; label: string })
 								className="btn"
 								onClick={() => put(a.celsius, a.humidity, `${a.text} (${a.from})`)}
 							>
-								Take it
+								{say('page.use-it')}
 							</button>
 						</p>
 					),
@@ -82,9 +85,11 @@ export function AirEntry({ pointer, label }: { pointer: string; label: string })
 				<button
 					type="button"
 					className="btn btn-ghost justify-self-start"
-					onClick={() => attempt(() => save([{ op: 'remove', path: pointer }], `${label}: not read`))}
+					onClick={() =>
+						attempt(() => save([{ op: 'remove', path: pointer }], say('season.label-not-read', { label })))
+					}
 				>
-					Not read
+					{say('season.not-read')}
 				</button>
 			)}
 		</fieldset>

@@ -2562,8 +2562,9 @@ export interface components {
         Reopened: {
             by?: string;
             on: string;
+            revisit?: string;
             was: components["schemas"]["Signed"];
-            why: string;
+            why?: string;
         };
         RestoredView: {
             /** @description The file's name that holds what was there before, beside the data file. */

@@ -2,6 +2,7 @@ import createClient from 'openapi-fetch';
 import { putOut } from './access';
 import type { components, paths } from './api.gen';
 import { deviceLocale } from './locale';
+import { say } from './texts';
 
 export type Schemas = components['schemas'];
 export type OpeningView = Schemas['OpeningView'];
@@ -45,8 +46,6 @@ export class Trouble extends Error {
 	}
 }
 
-const silent = 'Kind Margin does not answer. Your entry is kept: see that it is running, then try again.';
-
 /**
  * newKey is a key that no other request has. Browsers give randomUUID on this machine and under TLS alone;
  * a phone that is let in without TLS has only getRandomValues.
@@ -65,7 +64,7 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 	try {
 		answer = await call;
 	} catch {
-		throw new Trouble(silent, 0);
+		throw new Trouble(say('page.silent'), 0);
 	}
 	const { data, error, response } = answer;
 	if (response.status === 401) putOut();
@@ -75,14 +74,14 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 			pointer: e.location ?? '',
 		}));
 		const request = response.status >= 500 ? (response.headers.get('X-Request-Id') ?? '') : '';
-		throw new Trouble(error?.detail ?? silent, response.status, fields, request);
+		throw new Trouble(error?.detail ?? say('page.silent'), response.status, fields, request);
 	}
 	return data as T;
 }
 
 /** send sends a file as it is; what it is made of is the server's to find out. */
 export async function send<T>(path: string, file: File, key = ''): Promise<T> {
-	if (file.size === 0) throw new Trouble('The file is empty.', 0);
+	if (file.size === 0) throw new Trouble(say('page.the-file-is-empty'), 0);
 	const headers = {
 		'Content-Type': 'application/octet-stream',
 		'X-Page': pageID,
@@ -90,9 +89,9 @@ export async function send<T>(path: string, file: File, key = ''): Promise<T> {
 		...(key ? once(key).header : {}),
 	};
 	const res = await fetch(path, { method: 'POST', headers, body: file }).catch(() => {
-		throw new Trouble('Kind Margin does not answer: see that it is running, then try again.', 0);
+		throw new Trouble(say('page.kind-margin-does-not-answer'), 0);
 	});
 	const answer = await res.json().catch(() => ({}));
-	if (!res.ok) throw new Trouble(answer.detail ?? 'It could not be read.', res.status);
+	if (!res.ok) throw new Trouble(answer.detail ?? say('page.it-could-not-be-read'), res.status);
 	return answer as T;
 }

@@ -2,14 +2,14 @@ import { useState } from 'react';
 
 /** useAttempt runs what may fail, and keeps the sentence to say when it did. */
 export function useAttempt(): [said: string, attempt: (what: () => Promise<unknown>) => Promise<boolean>] {
-	const [said, say] = useState('');
+	const [said, setSaid] = useState('');
 	const attempt = async (what: () => Promise<unknown>) => {
 		try {
 			await what();
-			say('');
+			setSaid('');
 			return true;
 		} catch (e) {
-			say((e as Error).message);
+			setSaid((e as Error).message);
 			return false;
 		}
 	};

@@ -4,6 +4,7 @@ import { useDoor } from './door-state';
 import { LengthField } from './field';
 import { Entry, TakeOut, useList } from './list';
 import { at } from './pointer';
+import { say } from './texts';
 import { trade } from './trade';
 
 type Avoid = { what: string; slab?: boolean; at: number; long: number };
@@ -24,23 +25,21 @@ export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: bo
 			</summary>
 			<div className="grid gap-2">
 				<p className="text-sm opacity-80">
-					{jamb
-						? "An old latch recess or strike on the jamb, a rail's joint, moulding or glass on the slab."
-						: "A rail's joint, a moulding, the end of a lock block; down from the slab's uncut top."}
+					{jamb ? say('avoid.an-old-latch-recess-or') : say('avoid.a-rail-joint-a-moulding')}
 				</p>
 				{list.map((a, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: told by its order
 					<div key={i} className="flex items-end gap-2 flex-wrap">
 						<span className="basis-24 grow min-h-11 flex items-center" data-avoid={a.what}>
-							{a.what}, {a.slab ? 'slab' : 'jamb'}
+							{a.what}, {say(a.slab ? 'page.the-slab' : 'page.the-jamb')}
 						</span>
 						<div className="grow basis-20">
-							<LengthField pointer={`${path}/${i}/at`} label="Down to it" empty={0} />
+							<LengthField pointer={`${path}/${i}/at`} label={say('avoid.down-to-it')} empty={0} />
 						</div>
 						<div className="grow basis-20">
-							<LengthField pointer={`${path}/${i}/long`} label="Long" />
+							<LengthField pointer={`${path}/${i}/long`} label={say('page.long')} />
 						</div>
-						<TakeOut list={list} at={i} put={put} label={`the ${a.what}`} />
+						<TakeOut list={list} at={i} put={put} label={say('page.the-thing', { thing: a.what })} />
 					</div>
 				))}
 				<form
@@ -56,7 +55,7 @@ export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: bo
 				>
 					{jamb && (
 						<fieldset className="flex gap-4 basis-full">
-							<legend className="sr-only">Where it is</legend>
+							<legend className="sr-only">{say('page.where-it-is')}</legend>
 							{[false, true].map((v) => (
 								<label key={String(v)} className="flex items-center gap-2 min-h-11">
 									<input
@@ -66,16 +65,22 @@ export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: bo
 										checked={slab === v}
 										onChange={() => setSlab(v)}
 									/>
-									{v ? 'on the slab, from its uncut top' : 'on the jamb, from the head'}
+									{v ? say('avoid.on-the-slab-from-its') : say('avoid.on-the-jamb-from-the')}
 								</label>
 							))}
 						</fieldset>
 					)}
-					<Entry label="What" value={what} set={setWhat} field="avoid-what" often={trade.obstacles} />
-					<Entry label="Down to it" value={place} set={setPlace} field="avoid-at" />
-					<Entry label="Long" value={long} set={setLong} field="avoid-long" />
+					<Entry
+						label={say('page.what')}
+						value={what}
+						set={setWhat}
+						field="avoid-what"
+						often={trade.obstacles}
+					/>
+					<Entry label={say('avoid.down-to-it')} value={place} set={setPlace} field="avoid-at" />
+					<Entry label={say('page.long')} value={long} set={setLong} field="avoid-long" />
 					<button type="submit" className="btn" data-field="avoid-add">
-						Add
+						{say('page.add')}
 					</button>
 				</form>
 				<Said error={error} />

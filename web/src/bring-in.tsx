@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ask, client, newKey, type Schemas, send } from './api';
 import { Said, useAttempt } from './attempt';
+import { say } from './texts';
 
 type Import = Schemas['Import'];
 
@@ -45,13 +46,13 @@ export function BringIn() {
 	const busy = sending || underWay(now);
 	return (
 		<section data-bring-in>
-			<h2 className="text-2xl mb-2">Bring in a job file</h2>
+			<h2 className="text-2xl mb-2">{say('home.bring-in-a-job-file')}</h2>
 			<input
 				ref={input}
 				type="file"
 				accept=".json,application/json,.zip"
 				className="hidden"
-				aria-label="Job file"
+				aria-label={say('home.job-file')}
 				onChange={(e) => {
 					bring(e.target.files?.[0]);
 					e.target.value = ''; // so that the same file, mended, can be chosen again
@@ -59,18 +60,18 @@ export function BringIn() {
 			/>
 			<p className="flex flex-wrap gap-2">
 				<button type="button" className="btn text-lg" disabled={busy} onClick={() => input.current?.click()}>
-					<FileInput aria-hidden="true" /> Choose a file
+					<FileInput aria-hidden="true" /> {say('page.choose-a-file')}
 				</button>
 				{underWay(now) && (
 					<button type="button" className="btn text-lg" data-stop-import onClick={stop}>
-						<X aria-hidden="true" /> Stop
+						<X aria-hidden="true" /> {say('page.stop')}
 					</button>
 				)}
 			</p>
 			{busy && <Far sending={sending} now={now} />}
 			{now?.state === 'stopped' && (
 				<p role="status" className="mt-2">
-					Stopped: nothing of it came in.
+					{say('home.stopped-nothing-came-in')}
 				</p>
 			)}
 			<Said
@@ -84,12 +85,12 @@ export function BringIn() {
 /** Far is how far a file is in. */
 function Far({ sending, now }: { sending: boolean; now?: Import }) {
 	const says = sending
-		? 'Sending the file…'
+		? say('home.sending-the-file')
 		: now?.state === 'keeping'
-			? 'Keeping it…'
+			? say('page.keeping-it')
 			: now?.of
-				? `Reading photographs: ${now.done} of ${now.of}.`
-				: 'Reading it…';
+				? say('home.reading-photographs-done-of-of', { done: now.done, of: now.of })
+				: say('home.reading-it');
 	return (
 		<div className="mt-2 grid gap-1 max-w-md">
 			<p role="status" data-import-says>
@@ -97,7 +98,7 @@ function Far({ sending, now }: { sending: boolean; now?: Import }) {
 			</p>
 			<progress
 				className="progress progress-primary w-full"
-				aria-label="How far it is in"
+				aria-label={say('home.how-much-has-come-in')}
 				{...(now?.of && now.state === 'reading' ? { value: now.done, max: now.of } : {})}
 			/>
 		</div>

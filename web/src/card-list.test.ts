@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { expect, test } from 'vitest';
 import type { OpeningView } from './api';
 import { type Card, cardsOf, isDone, without } from './card-list';
@@ -34,7 +35,11 @@ const view = (hinge: number[], leaves = 1) =>
 	}) as unknown as OpeningView;
 
 test('a card for each edge that is cut, in the order of the work, then the check', () => {
-	expect(cardsOf(view([18, 18, 18, 18, 18])).map((c) => c.title)).toEqual(['Hinge edge', 'Foot', 'Check it']);
+	expect(cardsOf(view([18, 18, 18, 18, 18])).map((c) => c.title)).toEqual([
+		'Hinge edge',
+		'Bottom',
+		'Check it',
+	]);
 });
 
 test('what is even is one figure, a taper has its places', () => {

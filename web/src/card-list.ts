@@ -1,5 +1,7 @@
 import type { Leaf, OpeningView } from './api';
 import { packed } from './geometry';
+import { capital, say } from './texts';
+import { edgeName, jambName } from './trade';
 
 type Edge = NonNullable<Leaf['cut']>['edges'][number];
 type Shown = { mm: string; in: string };
@@ -21,31 +23,24 @@ export type Card = {
 	strip?: { at: number; depth: number }[];
 };
 
-const edgeNames: Record<string, string> = {
-	head: 'Head',
-	hinge: 'Hinge edge',
-	lock: 'Lock edge',
-	foot: 'Foot',
-};
-
 /** cardsOf are the cards of the work, in its order: each edge that is cut, the check, the pockets, the hanging, the lock and the stops. */
 export function cardsOf(view: OpeningView): Card[] {
 	const many = view.plan.leaves.length > 1;
 	return view.plan.leaves.flatMap((leaf, n) => {
 		const cut = leaf.cut;
 		if (!cut) return [];
-		const of = many ? `, leaf on the ${leaf.jamb} jamb` : '';
+		const of = many ? say('cards.of-leaf', { jamb: jambName(leaf.jamb) }) : '';
 		const edges = cut.edges.filter((e) => e.marks.some((m) => m.depth.mm > 0)).map((e) => edgeCard(e, n, of));
 		const sizes = [...cut.width, ...cut.length];
 		const check: Card = {
 			id: `${n} check ${sizes.map((f) => f.mm).join(' ')}`,
 			replaces: [],
-			title: `Check it${of}`,
-			from: 'Width at head, middle and foot; then length at hinge edge, middle and lock edge',
+			title: say('cards.check-it-of', { of }),
+			from: say('cards.width-at-top-middle-and'),
 			tool: 'tape',
 			rows: sizes.map((f) => ({ off: f.text })),
 			step: 'cut',
-			says: ['Then ease every arris, and seal the cut edges before they stand: the ends most of all.'],
+			says: [say('cards.then-ease-every-arris-and')],
 		};
 		return [
 			...edges,
@@ -64,12 +59,12 @@ function edgeCard(e: Edge, leaf: number, of: string): Card {
 	return {
 		id: `${leaf} ${e.side} ${e.marks.map((m) => m.depth.mm).join(' ')}`,
 		replaces: [],
-		title: edgeNames[e.side] + of,
+		title: capital(edgeName(e.side)) + of,
 		from: even
-			? 'The same all along'
+			? say('cards.the-same-all-along')
 			: flat
-				? "Across from the hinge edge's corner"
-				: "Down from the head's end of the edge",
+				? say('cards.across-from-the-hinge-corner')
+				: say('cards.down-from-the-top'),
 		tool: e.method,
 		step: 'cut',
 		rows: even
@@ -89,9 +84,13 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: 
 	const card = (where: 'slab' | 'jamb', from: string, says: string): Card => ({
 		id: `${n} ${where} pockets ${hinges.map((h) => (where === 'jamb' ? `${h.jamb.mm} ${h.pack.mm}` : h.slab.mm)).join(' ')} ${gauges.depth.mm} ${gauges.width.mm}`,
 		replaces: [],
-		title: (where === 'slab' ? 'Recesses in the slab' : 'Recesses in the jamb') + of,
-		from: `To the top of each leaf, ${from}; ${gauges.depth.text[unit]} deep, ${gauges.width.text[unit]} wide`,
-		tool: 'knife and chisel, or router',
+		title: (where === 'slab' ? say('cards.recesses-in-the-slab') : say('cards.recesses-in-the-jamb')) + of,
+		from: say('cards.to-the-top-of-each', {
+			from,
+			depth: gauges.depth.text[unit],
+			width: gauges.width.text[unit],
+		}),
+		tool: say('cards.knife-and-chisel-or-router'),
 		step: 'hinges',
 		rows: hinges.map((h) => ({ off: h[where].text })),
 		says: [says],
@@ -100,21 +99,19 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: 
 		.filter((h) => packed(h.pack.mm))
 		.map((h) => {
 			const by = h.pack.text[unit].replace('-', '');
-			return h.pack.mm > 0 ? `Pack the ${h.name} out by ${by}.` : `Let the ${h.name} in ${by} deeper.`;
+			return h.pack.mm > 0
+				? say('cards.pack-the-name-out-by', { name: h.name, by })
+				: say('cards.set-the-name-by-deeper', { name: h.name, by });
 		});
 	return [
-		card(
-			'slab',
-			"from the slab's finished top",
-			'Knife round the leaf itself, chop across the grain, pare flat. The leaf lies flush, tight in its corners.',
-		),
-		card('jamb', 'from the head', packs.join(' ') || 'No packing: the pins lie on one line.'),
+		card('slab', say('cards.from-the-slabs-finished-top'), say('cards.knife-round-the-leaf-itself')),
+		card('jamb', say('page.from-the-head'), packs.join(' ') || say('cards.no-packing')),
 		...(hanging.screws.length > 0
 			? [
 					{
 						id: `${n} screws ${hinges.length} ${size}`,
 						replaces: [(t: string) => t.startsWith(`${n} screws `) && /[a-z] [a-z]/.test(t)],
-						title: `Screws and pilots${of}`,
+						title: say('cards.screws-and-pilots-of', { of }),
 						from: hanging.goes,
 						tool: 'drill',
 						step: 'hinges' as const,
@@ -123,7 +120,7 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: 
 					},
 				]
 			: []),
-		...told(hanging.steps, 'Hang it', 'hinges', `${n} hang`, of, [
+		...told(hanging.steps, say('cards.hang-it'), 'hinges', `${n} hang`, of, [
 			...hanging.head.map((f) => f.mm),
 			hanging.shut.mm,
 			hanging.open.mm,
@@ -137,7 +134,7 @@ function tryCards(leaf: Leaf, chosen: number, n: number, of: string): Card[] {
 	const way = t?.ways[Math.min(chosen, t.ways.length - 1)];
 	if (!t || !way) return [];
 	const by = way.margins.map((m) => Math.round(m.figure.mm * 10));
-	return told(way.does, 'Bring it in', 'try', `${n} try ${t.hangs.length}`, of, [print(by)]);
+	return told(way.does, say('cards.bring-the-gaps-in'), 'try', `${n} try ${t.hangs.length}`, of, [print(by)]);
 }
 
 /** lockCards are what is bored for each device, and the strike; of what is refused, none. */
@@ -155,7 +152,7 @@ function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 				[print(d.holes.flatMap((h) => [h.down.mm, h.in.mm]))],
 			),
 		),
-		...told(strikes ?? [], 'In the jamb', 'lock', `${n} strike`, of, [latch?.jamb.mm ?? 0]),
+		...told(strikes ?? [], say('page.in-the-jamb'), 'lock', `${n} strike`, of, [latch?.jamb.mm ?? 0]),
 	];
 	return refused('lock') ? [] : lock;
 }
@@ -164,7 +161,7 @@ function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 function stopCards(leaf: Leaf, n: number, of: string): Card[] {
 	const { stops } = leaf;
 	if (leaf.findings.some((f) => f.step === 'stops' && f.gravity === 'stop')) return [];
-	return told(stops?.steps ?? [], 'Stops', 'stops', `${n} stops`, of, [stops?.from.mm ?? 0]);
+	return told(stops?.steps ?? [], say('cards.stops'), 'stops', `${n} stops`, of, [stops?.from.mm ?? 0]);
 }
 
 /** print is a short print of figures that are too many to name a card by. */
@@ -207,7 +204,7 @@ function told(
 			(_, i) => (t: string) =>
 				!namedTick.test(t) && t.startsWith(`${leaf} `) && t.endsWith(` ${c.first + i} ${by.join(' ')}`),
 		),
-		title: title + (cards.length > 1 ? `, ${k + 1} of ${cards.length}` : '') + of,
+		title: title + (cards.length > 1 ? say('cards.part', { number: k + 1, of: cards.length }) : '') + of,
 		from: '',
 		tool: '',
 		step,

@@ -9,6 +9,7 @@ import { useHomeFocus } from './home-focus';
 import { useShortcuts } from './keys';
 import { Len, ShownIn } from './length';
 import { Failed, Waiting } from './says';
+import { say } from './texts';
 import { useShownIn } from './top';
 import { trade } from './trade';
 
@@ -109,7 +110,7 @@ export function CardsPage() {
 		attempt(async () => {
 			await state.save(
 				[{ op: 'add', path: '/ticked', value: on ? [...kept, card.id] : kept }],
-				`${on ? 'done' : 'not done'}: ${card.title}`,
+				`${on ? 'done' : say('cards.not-done')}: ${card.title}`,
 			);
 			if (on && here < cards.length - 1) go(1);
 		});
@@ -122,7 +123,7 @@ export function CardsPage() {
 		back: () => go(-1),
 		tick: (e) => (itself(e) ? false : void tick()),
 	});
-	if (query.isPending) return <Waiting text="Fetching the cards…" />;
+	if (query.isPending) return <Waiting text={say('cards.fetching-the-cards')} />;
 	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} />;
 	if (!v) return null;
 	const stop =
@@ -135,11 +136,11 @@ export function CardsPage() {
 		return (
 			<main className="p-6 text-2xl grid gap-4 max-w-3xl">
 				<h1 className="text-3xl" tabIndex={-1} data-home>
-					{v.opening.name}: not to be cut yet
+					{say('cards.opening-not-ready-to-cut', { opening: v.opening.name })}
 				</h1>
-				<p>{stop ?? 'The cuts wait for a width, a height and the slab’s measurements.'}</p>
+				<p>{stop ?? say('cards.first-read-a-width-and')}</p>
 				<Link className="btn btn-primary text-xl" to={back}>
-					Back to the cut sheet
+					{say('cards.back-to-the-cut-sheet')}
 				</Link>
 			</main>
 		);
@@ -159,14 +160,14 @@ export function CardsPage() {
 				<div className="flex items-center gap-3 px-3 sm:px-6 pt-2 border-b-4 border-[var(--rod-edge)]">
 					<Link className="btn btn-ghost px-2" to={back}>
 						<ArrowLeft size={24} aria-hidden="true" />
-						<span className="sr-only">Back to {v.opening.name}</span>
+						<span className="sr-only">{say('cards.back-to-opening', { opening: v.opening.name })}</span>
 					</Link>
 					<h1 className="text-2xl sm:text-4xl grow" tabIndex={-1} data-home>
 						{card.title}
 					</h1>
 					<p className="text-lg whitespace-nowrap">
-						{here + 1} of {cards.length}
-						{done && <strong> · done</strong>}
+						{say('cards.number-of', { number: here + 1, of: cards.length })}
+						{done && <strong> {say('cards.done')}</strong>}
 					</p>
 				</div>
 				<section
@@ -199,7 +200,7 @@ export function CardsPage() {
 					{card.strip && <Strip marks={card.strip} />}
 					{card.left && (
 						<p className="text-xl sm:text-2xl border-l-8 border-[var(--light)] pl-3">
-							<Len text={card.left} unit /> stays on for the next try.
+							<Len text={card.left} unit /> {say('cards.stays-on-for-the-next')}
 						</p>
 					)}
 					<ol
@@ -235,7 +236,7 @@ export function CardsPage() {
 						onClick={() => go(-1)}
 					>
 						<ArrowLeft size={28} aria-hidden="true" />
-						<span className="sr-only">Back</span>
+						<span className="sr-only">{say('page.back')}</span>
 					</button>
 					<button
 						type="button"
@@ -244,7 +245,7 @@ export function CardsPage() {
 						data-tick
 						onClick={tick}
 					>
-						<Check size={28} aria-hidden="true" /> {done ? 'Done: open it again' : 'Done'}
+						<Check size={28} aria-hidden="true" /> {done ? say('cards.done-open-it-again') : say('page.done')}
 					</button>
 					<button
 						type="button"
@@ -253,7 +254,7 @@ export function CardsPage() {
 						data-next-card
 						onClick={() => go(1)}
 					>
-						<span className="sr-only">Next</span>
+						<span className="sr-only">{say('page.next')}</span>
 						<ArrowRight size={28} aria-hidden="true" />
 					</button>
 				</div>

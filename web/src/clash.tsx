@@ -4,6 +4,9 @@ import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
 import { useShortcuts } from './keys';
 import { Len } from './length';
+import { Phrase } from './phrase';
+import { say } from './texts';
+import { edgeName } from './trade';
 
 type Settled = Schemas['Settled'];
 
@@ -34,8 +37,10 @@ export function Clash({ step }: { step: string }) {
 					{ op: 'add', path: `/readings/${a}/value`, value: two.value },
 					{ op: 'add', path: `/readings/${b}/value`, value: one.value },
 				]
-			: [{ op: 'add', path: `/readings/${a}/struck`, value: 'the others contradict it' }];
-		await attempt(() => save(ops, two ? `changed round: ${name}` : `struck out: ${name}`));
+			: [{ op: 'add', path: `/readings/${a}/struck`, value: say('clash.the-other-readings-disagree-with') }];
+		await attempt(() =>
+			save(ops, two ? say('clash.swapped-name', { name }) : say('page.struck-out-name', { name })),
+		);
 	};
 	useShortcuts({
 		again: () => (clash && step === 'measure' ? again() : false),
@@ -45,7 +50,7 @@ export function Clash({ step }: { step: string }) {
 	const more = view.plan.clashes.length - 1;
 	return (
 		<section
-			aria-label="Readings that clash"
+			aria-label={say('clash.readings-that-clash')}
 			className="clash sticky top-0 lg:-top-4 z-10 bg-base-100 border-l-4 border-error pl-3 py-2 mb-4"
 			data-finding="stop"
 			data-clash={clash.id}
@@ -53,15 +58,15 @@ export function Clash({ step }: { step: string }) {
 			<p className="flex gap-2">
 				<OctagonAlert size={22} className="shrink-0 mt-0.5 text-error" aria-hidden="true" />
 				<span>
-					<strong className="text-error">Stop: </strong>
+					<strong className="text-error">{say('clash.stop')} </strong>
 					{clash.text}
-					{more > 0 && ` (${more} more after it.)`}
+					{more > 0 && ` ${say('clash.more', { count: more })}`}
 				</span>
 			</p>
 			{step === 'measure' ? (
 				<div className="flex flex-wrap gap-2 mt-2">
 					<button type="button" className="btn btn-primary" onClick={again} data-again>
-						Read it again <kbd className="font-normal max-lg:hidden">Alt R</kbd>
+						{say('clash.read-it-again')} <kbd className="font-normal max-lg:hidden">Alt R</kbd>
 					</button>
 					<button
 						type="button"
@@ -69,15 +74,13 @@ export function Clash({ step }: { step: string }) {
 						onClick={() => settle(clash.id, clash.swapped)}
 						data-settle={clash.id}
 					>
-						{clash.swapped ? 'Change them round' : 'Strike it out'}{' '}
+						{clash.swapped ? say('clash.swap-them') : say('page.strike-it-out')}{' '}
 						<kbd className="font-normal max-lg:hidden">Alt X</kbd>
 					</button>
 				</div>
 			) : (
 				<>
-					<p className="font-semibold mt-1">
-						The figures below are doubtful: cut and mark to none of them until this is settled.
-					</p>
+					<p className="font-semibold mt-1">{say('clash.do-not-cut-or-mark')}</p>
 					{view.plan.without.map((w) => (
 						<Without key={w.id} w={w} take={() => settle(w.id, w.swapped)} />
 					))}
@@ -88,35 +91,40 @@ export function Clash({ step }: { step: string }) {
 	);
 }
 
-const edges: Record<string, string> = { head: 'head', hinge: 'hinge edge', lock: 'lock edge', foot: 'foot' };
-
 /** Without is the plan with a clash settled one way, beside the doubtful one. */
 function Without({ w, take }: { w: Settled; take: () => void }) {
 	const leaf = w.plan.leaves[0];
 	return (
 		<div className="border-t border-base-300 mt-2 pt-2" data-without={w.id}>
 			<p>
-				{w.swapped ? 'With the two values changed round' : `Without the ${w.name}`}
+				{w.swapped
+					? say('clash.with-the-two-values-swapped')
+					: say('clash.without-the-reading', { reading: w.name })}
 				{leaf?.finished && (
 					<>
 						{' '}
-						the finished slab is <Len text={leaf.finished.width.text} /> by{' '}
-						<Len text={leaf.finished.length.text} unit />
+						<Phrase
+							id="clash.finished"
+							of={{
+								width: <Len text={leaf.finished.width.text} />,
+								length: <Len text={leaf.finished.length.text} unit />,
+							}}
+						/>
 					</>
 				)}
 				{leaf?.cut && (
 					<>
-						; off the{' '}
+						{say('clash.comes-off')}{' '}
 						{leaf.cut.edges.map((e, i) => {
 							const [first, last] = [e.marks[0], e.marks[e.marks.length - 1]];
 							return (
 								<span key={e.side}>
 									{i > 0 && ', '}
-									{edges[e.side]} {first && <Len text={first.depth.text} />}
+									{edgeName(e.side)} {first && <Len text={first.depth.text} />}
 									{first && last && first.depth.mm !== last.depth.mm && (
 										<>
 											{' '}
-											to <Len text={last.depth.text} />
+											<Phrase id="clash.to" of={{ last: <Len text={last.depth.text} /> }} />
 										</>
 									)}
 								</span>
@@ -127,7 +135,7 @@ function Without({ w, take }: { w: Settled; take: () => void }) {
 				.
 			</p>
 			<button type="button" className="btn mt-1" onClick={take} data-settle={w.id}>
-				{w.swapped ? 'Change them round and take it' : 'Strike it out and take these'}
+				{w.swapped ? say('clash.swap-them-and-use-this') : say('clash.strike-it-out-and-use')}
 			</button>
 		</div>
 	);

@@ -5,6 +5,7 @@ import { Said, useAttempt } from './attempt';
 import { useDoor } from './door-state';
 import { typed } from './kept';
 import { Entry } from './list';
+import { say } from './texts';
 import { trade } from './trade';
 
 type Device = Schemas['Device'];
@@ -32,9 +33,9 @@ export function DeviceForm() {
 	);
 	const begin = () => {
 		if (!chosen) return;
-		const t = (v?: number) => (v ? `${v} mm` : '');
+		const t = (v?: number) => (v ? say('page.length-mm', { length: v }) : '');
 		setBase(chosen);
-		setName(`${chosen.name}, changed`);
+		setName(say('lock.chosen-changed', { chosen: chosen.name }));
 		setKind(chosen.kind);
 		setBackset(t(chosen.backsets?.[0]));
 		setHoles(
@@ -126,7 +127,7 @@ export function DeviceForm() {
 	return (
 		<details className="mb-4">
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="device-open">
-				A device of your own, from its paper
+				{say('lock.hardware-of-your-own-from')}
 			</summary>
 			<form
 				className="grid gap-3"
@@ -137,13 +138,13 @@ export function DeviceForm() {
 			>
 				{chosen && (
 					<button type="button" className="btn justify-self-start" data-field="device-begin" onClick={begin}>
-						Begin from the {chosen.name}
+						{say('lock.start-from-the-chosen', { chosen: chosen.name })}
 					</button>
 				)}
 				<div className="flex flex-wrap gap-2 items-end">
-					<Entry label="Called" value={name} set={setName} field="device-name" />
+					<Entry label={say('page.called')} value={name} set={setName} field="device-name" />
 					<label className="grow basis-40">
-						<span className="block mb-1">Kind</span>
+						<span className="block mb-1">{say('page.kind')}</span>
 						<select className="select w-full" value={kind} onChange={(e) => setKind(e.target.value)}>
 							{trade.deviceKinds.map((k) => (
 								<option key={k.id} value={k.id}>
@@ -152,38 +153,55 @@ export function DeviceForm() {
 							))}
 						</select>
 					</label>
-					<Entry label="Backset" value={backset} set={setBackset} field="device-backset" />
+					<Entry label={say('lock.backset')} value={backset} set={setBackset} field="device-backset" />
 				</div>
-				<p className="text-sm opacity-80">
-					Holes: off the lock edge (empty: at the backset), above the latch line (below: −), diameter, from
-					which face, how deep (empty: right through).
-				</p>
+				<p className="text-sm opacity-80">{say('lock.each-hole-distance-from-the')}</p>
 				{holes.map((h, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: a hole is its place in the order
 					<fieldset key={i} className="flex flex-wrap gap-2 items-end border-b border-base-300 pb-2">
-						<legend className="sr-only">Hole {i + 1}</legend>
+						<legend className="sr-only">{say('lock.hole-number', { number: i + 1 })}</legend>
 						<Entry
-							label={`${i + 1}, for`}
+							label={say('lock.number-for', { number: i + 1 })}
 							value={h.what}
 							set={(v) => set(i, { what: v })}
 							field={`hole-what-${i}`}
 						/>
-						<Entry label="Off" value={h.off} set={(v) => set(i, { off: v })} field={`hole-off-${i}`} />
-						<Entry label="Up" value={h.up} set={(v) => set(i, { up: v })} field={`hole-up-${i}`} />
-						<Entry label="Wide" value={h.dia} set={(v) => set(i, { dia: v })} field={`hole-dia-${i}`} />
+						<Entry
+							label={say('lock.off')}
+							value={h.off}
+							set={(v) => set(i, { off: v })}
+							field={`hole-off-${i}`}
+						/>
+						<Entry
+							label={say('lock.up')}
+							value={h.up}
+							set={(v) => set(i, { up: v })}
+							field={`hole-up-${i}`}
+						/>
+						<Entry
+							label={say('page.wide')}
+							value={h.dia}
+							set={(v) => set(i, { dia: v })}
+							field={`hole-dia-${i}`}
+						/>
 						<label className="grow basis-24">
-							<span className="block mb-1">From</span>
+							<span className="block mb-1">{say('page.from')}</span>
 							<select
 								className="select w-full"
 								value={h.from}
 								onChange={(e) => set(i, { from: e.target.value })}
 							>
-								<option value="both">both faces</option>
-								<option value="pull">pull face</option>
-								<option value="push">push face</option>
+								<option value="both">{say('lock.both-faces')}</option>
+								<option value="pull">{say('page.pull-face')}</option>
+								<option value="push">{say('lock.push-face')}</option>
 							</select>
 						</label>
-						<Entry label="Deep" value={h.deep} set={(v) => set(i, { deep: v })} field={`hole-deep-${i}`} />
+						<Entry
+							label={say('page.deep')}
+							value={h.deep}
+							set={(v) => set(i, { deep: v })}
+							field={`hole-deep-${i}`}
+						/>
 					</fieldset>
 				))}
 				<button
@@ -192,28 +210,40 @@ export function DeviceForm() {
 					data-field="hole-more"
 					onClick={() => setHoles([...holes, blank])}
 				>
-					Another hole
+					{say('lock.another-hole')}
 				</button>
 				<Group
-					legend="In the edge"
+					legend={say('lock.in-the-edge')}
 					values={edge}
 					set={setEdge}
-					fields={{ bore: 'Bore', long: 'or slot, long', wide: 'wide', deep: 'Deep', case: 'Case deep' }}
+					fields={{
+						bore: say('lock.bore'),
+						long: say('lock.or-slot-long'),
+						wide: 'wide',
+						deep: say('page.deep'),
+						case: say('lock.case-deep'),
+					}}
 				/>
 				<Group
-					legend="Faceplate"
+					legend={say('lock.forend')}
 					values={plate}
 					set={setPlate}
-					fields={{ long: 'Long', wide: 'Wide', thick: 'Thick' }}
+					fields={{ long: say('page.long'), wide: say('page.wide'), thick: say('lock.thick') }}
 				/>
 				<Group
-					legend="Strike"
+					legend={say('lock.keep')}
 					values={strike}
 					set={setStrike}
-					fields={{ long: 'Long', wide: 'Wide', thick: 'Thick', bolt: 'Hole', deep: 'Hole deep' }}
+					fields={{
+						long: say('page.long'),
+						wide: say('page.wide'),
+						thick: say('lock.thick'),
+						bolt: say('lock.hole'),
+						deep: say('lock.hole-deep'),
+					}}
 				/>
 				<button type="submit" className="btn btn-primary" data-field="device-keep">
-					Keep it for the job, and use it here
+					{say('lock.keep-it-for-the-job')}
 				</button>
 				<Said error={error} />
 			</form>

@@ -3,7 +3,9 @@ import { useMemo } from 'react';
 import { since } from './access';
 import { ask, client, type Schemas } from './api';
 import { Said, useAttempt } from './attempt';
+import { Phrase } from './phrase';
 import { Failed, Waiting } from './says';
+import { say } from './texts';
 import { Top } from './top';
 
 type Sharing = Schemas['SharingView'];
@@ -15,31 +17,28 @@ export function DevicesPage() {
 		queryFn: () => ask(client.GET('/api/sharing')),
 		refetchInterval: 20_000,
 	});
-	const trail = useMemo(() => [{ to: '/', text: 'Jobs' }, { text: 'Devices' }], []);
+	const trail = useMemo(() => [{ to: '/', text: say('page.jobs') }, { text: say('page.devices') }], []);
 	const [error, attempt] = useAttempt();
 	const s = sharing.data;
 	return (
 		<>
 			<Top trail={trail} />
 			<main className="max-w-3xl mx-auto p-4 sm:p-6 grid gap-6">
-				{sharing.isPending && <Waiting text="Looking who is there…" />}
+				{sharing.isPending && <Waiting text={say('devices.looking-for-devices')} />}
 				{sharing.error && <Failed error={sharing.error} retry={() => sharing.refetch()} />}
 				{s && (
 					<>
 						<section>
 							<h1 className="text-3xl mb-2" tabIndex={-1} data-home>
-								Devices
+								{say('page.devices')}
 							</h1>
 							{s.on ? <LetIn s={s} again={() => sharing.refetch()} /> : <Alone />}
 						</section>
 						<section>
-							<h2 className="text-2xl mb-2">Let in</h2>
-							{s.passes.length === 0 && <p>No other device has a pass.</p>}
+							<h2 className="text-2xl mb-2">{say('devices.let-in')}</h2>
+							{s.passes.length === 0 && <p>{say('devices.no-other-device-has-a')}</p>}
 							{s.passes.length > 0 && (
-								<p className="opacity-80 max-w-prose mb-2">
-									A device reads and enters. One that runs the house also takes backups, restores them, ends
-									passes and takes jobs off. A pass that is not used for 90 days ends by itself.
-								</p>
+								<p className="opacity-80 max-w-prose mb-2">{say('devices.a-device-can-read-and')}</p>
 							)}
 							<ul>
 								{s.passes.map((p) => (
@@ -50,9 +49,13 @@ export function DevicesPage() {
 									>
 										<span className="grow">
 											<strong className="text-lg">{p.name}</strong>
-											{p.this && ' (this device)'}
+											{p.this && ` ${say('devices.this-device')}`}
 											<span className="block opacity-80">
-												since {p.made.slice(0, 10)}, last here {p.seen.slice(0, 13).replace('T', ' at ')} h
+												{say('devices.since-day-last-here-seen', {
+													day: p.made.slice(0, 10),
+													seen: p.seen.slice(0, 10),
+													hour: p.seen.slice(11, 13),
+												})}
 											</span>
 										</span>
 										{s.here && (
@@ -75,7 +78,8 @@ export function DevicesPage() {
 														sharing.refetch();
 													}}
 												/>
-												runs the house<span className="sr-only">: {p.name}</span>
+												{say('devices.runs-the-house')}
+												<span className="sr-only">: {p.name}</span>
 											</label>
 										)}
 										<button
@@ -90,7 +94,8 @@ export function DevicesPage() {
 											}}
 											data-end-pass={p.name}
 										>
-											End its pass<span className="sr-only">: {p.name}</span>
+											{say('devices.end-its-pass')}
+											<span className="sr-only">: {p.name}</span>
 										</button>
 									</li>
 								))}
@@ -107,8 +112,7 @@ export function DevicesPage() {
 function Alone() {
 	return (
 		<p className="text-lg max-w-prose">
-			Only this machine is let in. Start Kind Margin with <code className="dim">--share</code>, and a phone at
-			the opening can read beside the laptop on the trestles.
+			<Phrase id="devices.only-this-machine-can-use" of={{ share: <code className="dim">--share</code> }} />
 		</p>
 	);
 }
@@ -119,7 +123,7 @@ function LetIn({ s, again }: { s: Sharing; again: () => void }) {
 		<div className="flex flex-wrap gap-6 items-start">
 			<div className="grow basis-72 grid gap-3">
 				<p>
-					On the other device, open
+					{say('devices.open')}
 					{s.urls.map((u) => (
 						<strong key={u} className="block text-2xl dim break-all" data-url>
 							{u}
@@ -128,11 +132,17 @@ function LetIn({ s, again }: { s: Sharing; again: () => void }) {
 				</p>
 				{s.here && s.code && (
 					<p>
-						and give this code
-						<strong className="block text-4xl dim tracking-widest" data-code>
-							{s.code}
-						</strong>
-						or point its camera at the picture. It lets one device in, until {since(new Date(s.until))}.
+						<Phrase
+							id="devices.enter-code"
+							of={{
+								code: (
+									<strong className="block text-4xl dim tracking-widest" data-code>
+										{s.code}
+									</strong>
+								),
+								until: since(new Date(s.until)),
+							}}
+						/>
 					</p>
 				)}
 				{s.here ? (
@@ -146,23 +156,22 @@ function LetIn({ s, again }: { s: Sharing; again: () => void }) {
 								again();
 							}}
 						>
-							{s.code ? 'Show another code' : 'Show a code'}
+							{s.code ? say('devices.show-another-code') : say('devices.show-a-code')}
 						</button>
 						<Said error={error} />
 					</p>
 				) : (
-					<p>The code is shown on the machine that Kind Margin runs on.</p>
+					<p>{say('devices.the-code-is-shown-on')}</p>
 				)}
 				{s.fingerprint && (
 					<p>
-						Its browser warns once, since the certificate was made here. The fingerprint that it shows must be
+						{say('devices.fingerprint')}
 						<code className="block dim break-all">{s.fingerprint}</code>
 					</p>
 				)}
 				{!s.tls && (
 					<p className="border-l-4 border-warning pl-3">
-						It goes unencrypted over your network, and without signal the page only works while it stays open.
-						With <code className="dim">--tls</code> it is encrypted, and opens without signal too.
+						<Phrase id="devices.plain" of={{ tls: <code className="dim">--tls</code> }} />
 					</p>
 				)}
 			</div>
@@ -182,7 +191,7 @@ function Code({ rows }: { rows: string[] }) {
 			viewBox={`0 0 ${size} ${size}`}
 			className="w-64 h-64 bg-white shrink-0"
 			role="img"
-			aria-label="Address and code for a camera"
+			aria-label={say('devices.address-and-code-for-a')}
 			shapeRendering="crispEdges"
 			data-qr
 		>

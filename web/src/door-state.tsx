@@ -3,6 +3,7 @@ import { createContext, useCallback, useContext, useMemo, useRef, useState } fro
 import { ask, client, type Leaf, newKey, type Op, type OpeningView, Trouble } from './api';
 import { at } from './pointer';
 import { enqueue, handIn } from './queue';
+import { say } from './texts';
 import { today, whoNow } from './who';
 
 export type DoorState = {
@@ -24,7 +25,7 @@ export const DoorContext = createContext<DoorState | null>(null);
 
 export function useDoor(): DoorState {
 	const d = useContext(DoorContext);
-	if (!d) throw new Error('no door');
+	if (!d) throw new Error(say('door.no-door'));
 	return d;
 }
 
@@ -94,7 +95,7 @@ export function useDoorState(job: string, opening: string) {
 					// With no signal it waits on this device.
 					if (e instanceof Trouble && e.status === 0) {
 						enqueue({ ...entry, version });
-						throw new Trouble(waits, 0);
+						throw new Trouble(say('page.waits'), 0);
 					}
 					throw e;
 				}
@@ -126,9 +127,6 @@ export function useDoorState(job: string, opening: string) {
 	const state = query.data ? { view: query.data, save, move, trouble } : null;
 	return { state, query, setTrouble };
 }
-
-/** What is said of an entry that waits. */
-const waits = 'No signal: it waits on this device, and is handed in when Kind Margin is there again.';
 
 /** saw tests, before a change, that each thing of a list is still the one that was seen at its place. */
 function saw(view: OpeningView, ops: Op[]): Op[] {

@@ -13,6 +13,7 @@ import { Doubtful, ShownIn, WhyDialog } from './length';
 import { LockView } from './lock-view';
 import { Both, PairDaylight } from './pair-view';
 import { Photos } from './photos';
+import { Phrase } from './phrase';
 import { Rod, steps } from './rod';
 import { Cautions, Failed, Findings, Waiting } from './says';
 import { Sizes } from './sizes';
@@ -30,8 +31,9 @@ import { SwingStep } from './steps/swing';
 import { TryStep } from './steps/try/step';
 import { StopsView } from './stops-view';
 import { SwingView } from './swing-view';
+import { say } from './texts';
 import { Top, useShownIn } from './top';
-import { stepName } from './trade';
+import { handName, jambName, marginName, placeName, stepName } from './trade';
 import { Trestles } from './trestles';
 import { asFound, TryView } from './try-view';
 
@@ -84,16 +86,16 @@ export function DoorPage() {
 		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
 		entry: () => document.querySelector<HTMLElement>('[data-tape]')?.focus(),
 	});
-	if (query.isPending) return <Waiting text="Fetching the door…" />;
+	if (query.isPending) return <Waiting text={say('door.fetching-the-door')} />;
 	if (query.error && !state)
 		return (
 			<main>
 				<h1 className="text-2xl px-6 pt-6" tabIndex={-1} data-home>
-					This door cannot be shown
+					{say('door.this-door-cannot-be-shown')}
 				</h1>
 				<Failed error={query.error} retry={() => query.refetch()} />
 				<Link className="btn mx-6" to={`/j/${job}`}>
-					Back to the walk
+					{say('page.back-to-the-walk')}
 				</Link>
 			</main>
 		);
@@ -106,13 +108,16 @@ export function DoorPage() {
 	const hand = which === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
 	const doubtful = v.plan.clashes.length > 0;
 	const askLight = (m: Leaf['light'][number]) =>
-		setAsked({ figure: m.figure, title: `${m.side} margin, ${m.where}` });
+		setAsked({
+			figure: m.figure,
+			title: say('page.margin-margin-where', { margin: marginName(m.side), where: placeName(m.where) }),
+		});
 	const onTrestles = step === 'cut' && leaf.cut && !doubtful;
 	// Spoken when it changes: a new doubt, or that enough was measured.
 	const spoken = doubtful
-		? `Stop: ${v.plan.clashes[0]?.text}`
+		? say('door.stop', { clash: v.plan.clashes[0]?.text })
 		: v.opening.readings.length > 0 && v.plan.toRead.length === 0
-			? 'Measured enough.'
+			? say('page.measured-enough')
 			: '';
 	return (
 		<DoorContext value={{ ...state, leaf, which, slab: which === 2 ? '/pair/slab' : '/slab' }}>
@@ -126,25 +131,25 @@ export function DoorPage() {
 							type="button"
 							className="btn btn-ghost px-2"
 							aria-disabled={!v.undo}
-							title={v.undo ? `Undo: ${v.undo}` : 'Nothing to undo'}
+							title={v.undo ? say('door.undo-change', { change: v.undo }) : say('door.nothing-to-undo')}
 							data-undo
 							onClick={() => v.undo && state.move('undo')}
 						>
 							<Undo2 size={20} aria-hidden="true" />
-							<span className="max-xl:sr-only">Undo</span>
-							<span className="sr-only">: {v.undo || 'nothing left'}</span>
+							<span className="max-xl:sr-only">{say('page.undo')}</span>
+							<span className="sr-only">: {v.undo || say('door.nothing-left')}</span>
 						</button>
 						<button
 							type="button"
 							className="btn btn-ghost px-2"
 							aria-disabled={!v.redo}
-							title={v.redo ? `Redo: ${v.redo}` : 'Nothing to redo'}
+							title={v.redo ? say('door.redo-change', { change: v.redo }) : say('door.nothing-to-redo')}
 							data-redo
 							onClick={() => v.redo && state.move('redo')}
 						>
 							<Redo2 size={20} aria-hidden="true" />
-							<span className="max-xl:sr-only">Redo</span>
-							<span className="sr-only">: {v.redo || 'nothing left'}</span>
+							<span className="max-xl:sr-only">{say('door.redo')}</span>
+							<span className="sr-only">: {v.redo || say('door.nothing-left')}</span>
 						</button>
 					</Top>
 					{asked && <WhyDialog figure={asked.figure} title={asked.title} close={() => setAsked(null)} />}
@@ -159,7 +164,7 @@ export function DoorPage() {
 									query.refetch();
 								}}
 							>
-								Look again
+								{say('door.look-again')}
 							</button>
 						</p>
 					)}
@@ -240,7 +245,7 @@ export function DoorPage() {
 										ask={askLight}
 										go={(s) => go(to(s))}
 										places={step === 'measure' ? v.plan.places : undefined}
-										label={`${v.opening.name}: both leaves in one wall, the margins as light`}
+										label={say('door.opening-both-leaves-in-the', { opening: v.opening.name })}
 									/>
 								) : (
 									<Daylight
@@ -252,7 +257,7 @@ export function DoorPage() {
 										ask={askLight}
 										go={(s) => go(to(s))}
 										places={step === 'measure' ? v.plan.places : undefined}
-										label={`${v.opening.name}: the opening in shade, the slab dark, its margins as light`}
+										label={say('door.opening-the-slab-in-its', { opening: v.opening.name })}
 										className="w-full h-full"
 									/>
 								)}
@@ -261,14 +266,14 @@ export function DoorPage() {
 									!['slab', 'swing', 'hinges', 'stops'].includes(step) &&
 									!(step === 'lock' && leaf.devices.length > 0) && (
 										<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
-											Light ×{times}
+											{say('door.gaps-times', { times })}
 											<input
 												type="range"
 												min={1}
 												max={40}
 												value={times}
 												className="w-20 lg:w-32 h-11 accent-[var(--light)]"
-												aria-label="How many times the light is magnified"
+												aria-label={say('door.how-many-times-the-gaps')}
 												onChange={(e) => {
 													setTimes(Number(e.target.value));
 													localStorage.setItem('magnify', e.target.value);
@@ -278,7 +283,7 @@ export function DoorPage() {
 									)}
 								{onTrestles && (
 									<figcaption className="absolute inset-x-0 bottom-1 text-center text-sm">
-										Chalk lines on the uncut slab; what comes off is drawn ×4
+										{say('door.chalk-lines-on-the-uncut')}
 									</figcaption>
 								)}
 							</figure>
@@ -289,8 +294,8 @@ export function DoorPage() {
 								<Doubtful value={doubtful}>
 									<p className="hidden print:block text-xl font-bold">
 										{v.job.name}: {v.opening.name}
-										{v.opening.room && `, ${v.opening.room}`}; hinges on the {v.opening.hand}, figures in{' '}
-										{shown}
+										{v.opening.room && `, ${v.opening.room}`}
+										{say('door.printed', { hand: handName(v.opening.hand), unit: shown })}
 									</p>
 									<h1 className="text-2xl mb-2 max-lg:sr-only" tabIndex={-1} data-home data-at={step}>
 										{stepName(step)}
@@ -300,7 +305,7 @@ export function DoorPage() {
 										<Findings list={elsewhere.slice(0, 2)} />
 									)}
 									{pair && step !== 'measure' && (
-										<fieldset className="join mb-3" aria-label="Leaf">
+										<fieldset className="join mb-3" aria-label={say('door.leaf')}>
 											{[1, 2].map((n) => (
 												<button
 													key={n}
@@ -310,19 +315,25 @@ export function DoorPage() {
 													data-leaf={n}
 													onClick={() => setLeaf(n)}
 												>
-													leaf on the {n === 1 ? 'hinge' : 'lock'} jamb
+													{say('page.leaf-on', { jamb: jambName(n === 1 ? 'hinge' : 'lock') })}
 												</button>
 											))}
 										</fieldset>
 									)}
 									{v.opening.signed && step !== 'log' && (
 										<p className="border-l-8 border-success pl-3 mb-3" data-locked>
-											Signed off by {v.opening.signed.by}, {v.opening.signed.on}: nothing of it is changed
-											until it is{' '}
-											<Link className="link" to={to('log')}>
-												opened again, with a reason
-											</Link>
-											.
+											<Phrase
+												id="door.signed"
+												of={{
+													by: v.opening.signed.by,
+													on: v.opening.signed.on,
+													again: (
+														<Link className="link" to={to('log')}>
+															{say('door.open-it-again')}
+														</Link>
+													),
+												}}
+											/>
 										</p>
 									)}
 									{/* In the middle of a try the next gap comes first, and tells of what is wrong after it. */}
@@ -365,15 +376,20 @@ function Onward({ step, to, walk }: { step: string; to: (s: string) => string; w
 					await attempt(async () => {
 						if (notch.state !== 'done') {
 							const value = { ...view.opening.done, [step]: notch.mark };
-							await save([{ op: 'add', path: '/done', value }], `${stepName(step)} done`);
+							await save(
+								[{ op: 'add', path: '/done', value }],
+								say('door.step-done', { step: stepName(step) }),
+							);
 						}
 						go(next ? to(next) : walk);
 					});
 				}}
 			>
-				{next ? `${stepName(step)} done: on to ${stepName(next)}` : 'Done: back to the walk'}
+				{next
+					? say('door.step-done-on-to-next', { step: stepName(step), next: stepName(next) })
+					: say('door.done-back-to-the-walk')}
 			</button>
-			{!ready && <p className="opacity-80">Not yet: {notch.says}.</p>}
+			{!ready && <p className="opacity-80">{say('door.not-yet-says', { says: notch.says })}</p>}
 			<Said error={error} />
 		</div>
 	);

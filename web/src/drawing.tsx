@@ -2,6 +2,7 @@ import { useContext, useSyncExternalStore } from 'react';
 import type { Drawing, Leaf, Plan } from './api';
 import { type Box, near, type P, readingLine } from './geometry';
 import { pick, ShownIn, SvgDigits } from './length';
+import { say } from './texts';
 
 /** How soft a margin's edge is drawn: layers at so many sigmas. */
 const layers = [1.6, 1.07, 0.53, 0, -0.53, -1.07, -1.6];
@@ -368,7 +369,7 @@ function Readings({
 								strokeWidth={8}
 								paintOrder="stroke"
 							>
-								read here next
+								{say('door.read-here-next')}
 							</text>
 						)}
 					</g>

@@ -28,6 +28,7 @@ async function server(...answers: (Made | Error)[]) {
 		return Response.json(next, { status: method === 'POST' ? 202 : 200 });
 	});
 	vi.resetModules(); // the client takes fetch when it is made
+	await import('./test-setup');
 	return { asked, ...(await import('./exports')) };
 }
 

@@ -1,4 +1,5 @@
 import { ask, client, newKey, once, type Schemas, Trouble } from './api';
+import { say } from './texts';
 
 export type Wanted = Schemas['NewExport'];
 export type Made = Schemas['Export'];
@@ -44,8 +45,8 @@ export async function makeFile(
 export async function makeList<T>(wanted: Wanted, told: (m: Made) => void, signal: AbortSignal): Promise<T> {
 	const file = await makeFile(wanted, told, signal);
 	const res = file && (await fetch(file, { signal }));
-	if (!res) throw new Trouble('Stopped: nothing was made.', 0);
-	if (!res.ok) throw new Trouble('It was made, but did not arrive. Try again.', res.status);
+	if (!res) throw new Trouble(say('papers.stopped-nothing-was-made'), 0);
+	if (!res.ok) throw new Trouble(say('papers.it-was-made-but-did'), res.status);
 	return res.json();
 }
 
@@ -54,7 +55,7 @@ export const howFar = (m?: Made) =>
 	!m
 		? ''
 		: m.state === 'waiting'
-			? 'waits for its turn'
+			? say('papers.waits-for-its-turn')
 			: m.of
 				? `${Math.floor((100 * m.done) / m.of)} %`
 				: '';

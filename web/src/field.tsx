@@ -5,6 +5,7 @@ import { useDoor } from './door-state';
 import { useKept } from './kept';
 import { at } from './pointer';
 import { onward, Tape } from './tape';
+import { say } from './texts';
 
 /** LengthField is one kept length of the opening, or another quantity, saved on Enter and on leaving it. */
 export function LengthField({
@@ -56,10 +57,10 @@ export function LengthField({
 			{clash && (
 				<p className="flex flex-wrap gap-2 items-center mb-2" data-settle={pointer}>
 					<button type="button" className="btn" onClick={clash.leave} data-theirs>
-						Keep {clash.theirs || 'nothing'}
+						{say('page.keep-theirs', { value: clash.theirs || say('page.nothing') })}
 					</button>
 					<button type="button" className="btn btn-primary" onClick={clash.keep} data-mine>
-						Put {clash.mine || 'nothing'}
+						{say('page.use-value', { value: clash.mine || say('page.nothing') })}
 					</button>
 				</p>
 			)}
@@ -158,6 +159,7 @@ export function Choose<T extends string | number>({
 							type="radio"
 							className="radio radio-primary"
 							name={pointer}
+							value={String(o.value)}
 							checked={now === o.value}
 							onChange={() => set(o)}
 						/>

@@ -2,6 +2,7 @@ import { X } from 'lucide-react';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Said, useAttempt } from './attempt';
 import { howFar, type Made, makeFile, type Wanted } from './exports';
+import { say } from './texts';
 import { trade } from './trade';
 
 /**
@@ -57,7 +58,7 @@ export function GiveOut({
 				<>
 					<progress
 						className="progress progress-primary w-20"
-						aria-label="How far it is"
+						aria-label={say('papers.how-far-it-is')}
 						{...(made.of && made.state === 'making' ? { value: made.done, max: made.of } : {})}
 					/>
 					<span role="status" className="tabular-nums" data-made>
@@ -69,17 +70,17 @@ export function GiveOut({
 						onClick={() => stop.current?.abort()}
 						data-stop
 					>
-						<X size={18} aria-hidden="true" /> Stop
+						<X size={18} aria-hidden="true" /> {say('page.stop')}
 					</button>
 				</>
 			) : (
 				<>
 					{file && (
 						<a className="link" href={file} download data-made-file>
-							Save it again
+							{say('papers.save-it-again')}
 						</a>
 					)}
-					{file === '' && <span role="status">Stopped.</span>}
+					{file === '' && <span role="status">{say('papers.stopped')}</span>}
 					<button type="button" className={`btn ${className}`} disabled={busy} onClick={make} {...hooks}>
 						{children}
 					</button>

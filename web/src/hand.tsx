@@ -1,6 +1,7 @@
 import type { Schemas } from './api';
 import { Choose } from './field';
-import { trade } from './trade';
+import { say } from './texts';
+import { handName, trade } from './trade';
 
 /** HandPicture shows the person standing on the pull side, the door opening toward them. */
 function HandPicture({ hand }: { hand: string }) {
@@ -44,11 +45,11 @@ export function HandChoice({ hand, seen }: { hand: string; seen?: Schemas['Seen'
 				<HandPicture hand={side} />
 				<Choose
 					pointer="/hand"
-					label="Stand where the door comes toward you. The hinges, knuckles showing, are on your"
+					label={say('measure.stand-where-the-door-comes')}
 					row
 					options={[
-						{ value: 'left', text: 'left' },
-						{ value: 'right', text: 'right' },
+						{ value: 'left', text: handName('left') },
+						{ value: 'right', text: handName('right') },
 					]}
 				/>
 			</div>
@@ -63,25 +64,25 @@ export function HandChoice({ hand, seen }: { hand: string; seen?: Schemas['Seen'
 			<div className="grid sm:grid-cols-2 gap-x-4">
 				<Choose
 					pointer="/seen/pockets"
-					label="Old hinge recesses are on the"
+					label={say('measure.old-hinge-recesses-are-on')}
 					row
 					unset={seen?.pockets || 'none'}
-					options={jambs}
+					options={jambs()}
 				/>
 				<Choose
 					pointer="/seen/strike"
-					label="The old strike is on the"
+					label={say('measure.the-old-keep-is-on')}
 					row
 					unset={seen?.strike || 'none'}
-					options={jambs}
+					options={jambs()}
 				/>
 			</div>
 		</section>
 	);
 }
 
-const jambs = [
-	{ value: 'left', text: 'left' },
-	{ value: 'right', text: 'right' },
-	{ value: 'none', text: 'none', remove: true },
+const jambs = () => [
+	{ value: 'left', text: handName('left') },
+	{ value: 'right', text: handName('right') },
+	{ value: 'none', text: say('measure.no-jamb'), remove: true },
 ];

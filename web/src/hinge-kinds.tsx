@@ -6,6 +6,8 @@ import { useDoor } from './door-state';
 import { typed } from './kept';
 import { Why } from './length';
 import { Entry } from './list';
+import { Phrase } from './phrase';
+import { say } from './texts';
 import { trade } from './trade';
 
 type Way = Schemas['HingeWay'];
@@ -43,24 +45,24 @@ export function HingeKinds() {
 							{ op: 'add', path: '/swing/pin', value: h.pin },
 						]
 					: [set('size', '')],
-				`hinge: ${h?.name ?? 'of your own'}`,
+				say('hinges.change', { hinge: h?.name ?? say('hinges.of-your-own') }),
 			);
 		});
 	return (
 		<div className="sm:col-span-2 grid gap-2">
 			<label className="block">
-				<span className="block mb-1">Kind and size</span>
+				<span className="block mb-1">{say('hinges.kind-and-size')}</span>
 				<select
 					className="select w-full"
 					data-field="hinge-size"
 					value={size}
 					onChange={(e) => take(list.find((h) => h.id === e.target.value))}
 				>
-					<option value="">of your own measure</option>
+					<option value="">{say('hinges.sizes-of-your-own')}</option>
 					{list.map((h) => (
 						<option key={h.id} value={h.id}>
 							{h.name}
-							{h.fits ? '' : ' (see why not)'}
+							{h.fits ? '' : ` ${say('hinges.see-why-not')}`}
 						</option>
 					))}
 				</select>
@@ -68,7 +70,7 @@ export function HingeKinds() {
 			{known && (
 				<p className="text-sm opacity-80">
 					{known.note}
-					{known.load && ` Two carry ${known.load}.`} Set its measures right by the hinge in hand.
+					{known.load && ` ${say('hinges.two-carry', { load: known.load })}`} {say('hinges.by-the-hinge')}
 				</p>
 			)}
 			<Others list={list.filter((h) => h.id !== size)} take={take} />
@@ -86,15 +88,20 @@ function Others({ list, take }: { list: Way[]; take: (h: Way) => Promise<boolean
 	return (
 		<details open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="hinge-ways">
-				What else this slab could hang on
+				{say('hinges.other-hinges-for-this-slab')}
 			</summary>
 			{open && (
 				<ul>
 					{inOrder.map((h) => (
 						<li key={h.id} className="border-b border-base-300 py-2 flex gap-3 items-start" data-way={h.id}>
 							<div className="grow">
-								<span className="font-semibold">{h.name}</span>, margin{' '}
-								<Why figure={h.flush} title={`Hinge margin that ${h.name} gives`} />
+								<Phrase
+									id="hinges.with-margin"
+									of={{
+										hinge: <span className="font-semibold">{h.name}</span>,
+										margin: <Why figure={h.flush} title={say('hinges.margin-with-name', { name: h.name })} />,
+									}}
+								/>
 								{h.fits ? (
 									<div className="text-sm opacity-80">{h.note}</div>
 								) : (
@@ -106,7 +113,7 @@ function Others({ list, take }: { list: Way[]; take: (h: Way) => Promise<boolean
 								)}
 							</div>
 							<button type="button" className="btn btn-sm h-11" onClick={() => take(h)}>
-								Take it
+								{say('page.use-it')}
 							</button>
 						</li>
 					))}
@@ -152,13 +159,13 @@ function KeepOwn() {
 					body: { kit: { ...job.kit, hinges: [...(job.kit.hinges ?? []), own] } },
 				}),
 			);
-			await save([{ op: 'add', path: '/hinges/size', value: id }], `hinge: ${own.name}`);
+			await save([{ op: 'add', path: '/hinges/size', value: id }], say('hinges.change', { hinge: own.name }));
 			await cache.invalidateQueries({ queryKey: ['opening', job.id] });
 		});
 	return (
 		<details>
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="own-hinge-open">
-				Keep this hinge for the whole job
+				{say('hinges.keep-this-hinge-for-the')}
 			</summary>
 			<form
 				className="flex flex-wrap items-end gap-2"
@@ -168,7 +175,7 @@ function KeepOwn() {
 				}}
 			>
 				<label className="grow basis-40">
-					<span className="block mb-1">Called</span>
+					<span className="block mb-1">{say('page.called')}</span>
 					<input
 						className="input w-full"
 						data-field="own-hinge"
@@ -177,7 +184,7 @@ function KeepOwn() {
 					/>
 				</label>
 				<label className="grow basis-40">
-					<span className="block mb-1">Kind</span>
+					<span className="block mb-1">{say('page.kind')}</span>
 					<select className="select w-full" value={kind} onChange={(e) => setKind(e.target.value)}>
 						{trade.hingeKinds.map((k) => (
 							<option key={k.id} value={k.id}>
@@ -186,12 +193,20 @@ function KeepOwn() {
 						))}
 					</select>
 				</label>
-				{kind === 'rising' && <Entry label="Rises by 90°" value={rise} set={setRise} field="own-rise" />}
-				<Entry label="Screws a leaf" value={screws} set={setScrews} field="own-screws" number />
-				<Entry label="Their number" value={gauge} set={setGauge} field="own-gauge" number />
-				<Entry label="Their length" value={long} set={setLong} field="own-long" />
+				{kind === 'rising' && (
+					<Entry label={say('hinges.rises-by-90')} value={rise} set={setRise} field="own-rise" />
+				)}
+				<Entry
+					label={say('hinges.screws-in-each-leaf')}
+					value={screws}
+					set={setScrews}
+					field="own-screws"
+					number
+				/>
+				<Entry label={say('hinges.how-many')} value={gauge} set={setGauge} field="own-gauge" number />
+				<Entry label={say('hinges.how-long')} value={long} set={setLong} field="own-long" />
 				<button type="submit" className="btn" data-field="own-hinge-keep">
-					Keep
+					{say('page.keep')}
 				</button>
 				<Said error={error} />
 			</form>

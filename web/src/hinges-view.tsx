@@ -2,6 +2,7 @@ import { useContext } from 'react';
 import type { Figure, Leaf } from './api';
 import { packed } from './geometry';
 import { pick, ShownIn, SvgDigits } from './length';
+import { say } from './texts';
 
 /** How many units of the drawing a millimetre across is: half a millimetre of packing is seen. */
 const across = 44;
@@ -45,7 +46,8 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 			viewBox={`-740 -240 1480 ${d.height + 330}`}
 			className="absolute inset-0 w-full h-full"
 			role="img"
-			aria-label="The hinge jamb and the slab's hinge edge side by side, the margin between them as light, each hinge leaf in its recess"
+			aria-label={say('hinges.the-hinge-jamb-and-the')}
+			data-view="hinges"
 		>
 			<g transform={`scale(${mirror} 1)`}>
 				<rect x={-board} y={y(top) - 60} width={board + 60} height={top - low + 120} fill="var(--light)" />
@@ -69,14 +71,14 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 								y={y(at)}
 								depth={depth}
 								leaf={d.leaf}
-								tap={() => ask(h.slab, `${h.name} on the slab`)}
+								tap={() => ask(h.slab, say('hinges.name-on-the-slab', { name: h.name }))}
 							/>
 							<Pocket
 								x={-gap - depth + pack}
 								y={y(at)}
 								depth={depth}
 								leaf={d.leaf}
-								tap={() => ask(h.jamb, `${h.name} on the jamb`)}
+								tap={() => ask(h.jamb, say('hinges.name-on-the-jamb', { name: h.name }))}
 							/>
 							{pack > 0 && (
 								// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
@@ -88,7 +90,7 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 									fill="var(--chalk)"
 									stroke="none"
 									className="cursor-help"
-									onClick={() => ask(h.pack, `${h.name}: the margin planned against the hinge's own`)}
+									onClick={() => ask(h.pack, say('hinges.name-the-planned-margin-less', { name: h.name }))}
 								/>
 							)}
 							<circle
@@ -114,18 +116,18 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 			<g fill="var(--on-shade)" fontSize={font} className="dim">
 				<text x={mirror * -(board + 20)} y={-60} textAnchor={mirror === 1 ? 'end' : 'start'}>
 					<tspan x={mirror * -(board + 20)} dy={-font * 1.1}>
-						jamb,
+						{say('hinges.jamb')}
 					</tspan>
 					<tspan x={mirror * -(board + 20)} dy={font * 1.1}>
-						from the head
+						{say('page.from-the-head')}
 					</tspan>
 				</text>
 				<text x={mirror * (board + 20)} y={-60} textAnchor={mirror === 1 ? 'start' : 'end'}>
 					<tspan x={mirror * (board + 20)} dy={-font * 1.1}>
-						slab,
+						{say('hinges.slab')}
 					</tspan>
 					<tspan x={mirror * (board + 20)} dy={font * 1.1}>
-						from its top
+						{say('hinges.from-its-top')}
 					</tspan>
 				</text>
 				{leaf.hinges.map((h, i) => {
@@ -154,7 +156,7 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 									y={v + font * 1.2}
 									textAnchor={mirror === 1 ? 'end' : 'start'}
 								>
-									{h.pack.mm > 0 ? 'pack ' : 'deeper '}
+									{say(h.pack.mm > 0 ? 'hinges.view-pack' : 'hinges.view-deeper')}{' '}
 									{pick(h.pack.text, unit).replace('-', '')}
 								</text>
 							)}

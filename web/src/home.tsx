@@ -17,12 +17,11 @@ import { GiveOut } from './give-out';
 import { useHomeFocus } from './home-focus';
 import { chooseLocale, chosenLocale, keepJobLocale, type Locale, subscribe } from './locale';
 import { Failed, TakenOff, Waiting } from './says';
+import { say } from './texts';
 import { Top } from './top';
 import { trade } from './trade';
 
 const trail: { text: string }[] = [];
-
-const inUnit = { mm: 'in millimetres', in: 'in inches' };
 
 /** Home lists the jobs; a new one is begun, or brought in from a file. */
 export function Home() {
@@ -48,17 +47,17 @@ export function Home() {
 				<section>
 					<div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-3">
 						<h1 className="text-3xl grow" tabIndex={-1} data-home>
-							Jobs
+							{say('page.jobs')}
 						</h1>
 						<label className="flex items-center gap-2 whitespace-nowrap">
-							Words
+							{say('page.words')}
 							<select
 								className="select"
 								data-field="device-language"
 								value={chosen}
 								onChange={(e) => chooseLocale(e.target.value as Locale)}
 							>
-								<option value="">as the browser is set</option>
+								<option value="">{say('home.as-the-browser-is-set')}</option>
 								{trade.languages.map((l) => (
 									<option key={l.id} value={l.id}>
 										{l.name}
@@ -67,11 +66,9 @@ export function Home() {
 							</select>
 						</label>
 					</div>
-					{jobs.isPending && <Waiting text="Fetching the jobs…" />}
+					{jobs.isPending && <Waiting text={say('home.fetching-the-jobs')} />}
 					{jobs.error && <Failed error={jobs.error} retry={() => jobs.refetch()} />}
-					{on?.length === 0 && (
-						<p className="text-lg">No job yet. Begin one below: a house, and its first door.</p>
-					)}
+					{on?.length === 0 && <p className="text-lg">{say('home.no-job-yet-begin-one')}</p>}
 					<ul>
 						{on?.map((j) => (
 							<li key={j.id} className="border-b border-base-300 flex items-center">
@@ -89,12 +86,13 @@ export function Home() {
 											<DoorOpen aria-hidden="true" />
 											<span className="grow font-semibold">{j.name}</span>
 											<span className="text-base opacity-80">
-												{j.openings === 1 ? '1 door' : `${j.openings} doors`}, {inUnit[j.unit]}
+												{say('page.count-doors', { count: j.openings })},{' '}
+												{say(j.unit === 'in' ? 'home.in-inches' : 'home.in-millimetres')}
 											</span>
 										</Link>
 										{runs && (
 											<button type="button" className="btn btn-ghost" onClick={() => take(j, false)}>
-												<Trash2 size={18} aria-hidden="true" /> Take off
+												<Trash2 size={18} aria-hidden="true" /> {say('page.take-off')}
 												<span className="sr-only"> {j.name}</span>
 											</button>
 										)}
@@ -104,7 +102,7 @@ export function Home() {
 						))}
 					</ul>
 					<Said error={error} className="mt-2" />
-					<TakenOff what="Jobs" list={off} back={runs ? (j) => take(j, true) : undefined} />
+					<TakenOff what={say('page.jobs')} list={off} back={runs ? (j) => take(j, true) : undefined} />
 				</section>
 				<Begin />
 				<BringIn />
@@ -137,10 +135,10 @@ function Begin() {
 	};
 	return (
 		<section>
-			<h2 className="text-2xl mb-2">Begin a job</h2>
+			<h2 className="text-2xl mb-2">{say('home.begin-a-job')}</h2>
 			<form onSubmit={begin} className="grid gap-3">
 				<label>
-					<span className="block mb-1">House or job</span>
+					<span className="block mb-1">{say('home.house-or-job')}</span>
 					<input
 						className="input w-full text-lg"
 						data-field="job-name"
@@ -150,7 +148,7 @@ function Begin() {
 					/>
 				</label>
 				<fieldset className="flex gap-6">
-					<legend className="sr-only">Unit</legend>
+					<legend className="sr-only">{say('home.unit')}</legend>
 					{(['mm', 'in'] as const).map((u) => (
 						<label key={u} className="flex items-center gap-2 min-h-11">
 							<input
@@ -161,13 +159,13 @@ function Begin() {
 								checked={unit === u}
 								onChange={() => setUnit(u)}
 							/>
-							{u === 'mm' ? 'millimetres' : 'inches'}
+							{say(u === 'mm' ? 'home.millimetres' : 'home.inches')}
 						</label>
 					))}
 				</fieldset>
 				<Said error={error} />
 				<button type="submit" className="btn btn-primary text-lg" data-field="job-begin">
-					Begin
+					{say('home.begin')}
 				</button>
 			</form>
 		</section>
@@ -195,23 +193,23 @@ function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () =>
 	};
 	return (
 		<section data-safe>
-			<h2 className="text-2xl mb-2">Practice</h2>
+			<h2 className="text-2xl mb-2">{say('page.practice')}</h2>
 			<p className="mb-6">
 				<Link className="btn text-lg" to="/practice" data-practice>
-					<GraduationCap size={20} aria-hidden="true" /> Hidden openings and drills
+					<GraduationCap size={20} aria-hidden="true" /> {say('home.hidden-openings-and-drills')}
 				</Link>
 			</p>
-			<h2 className="text-2xl mb-2">Other devices</h2>
+			<h2 className="text-2xl mb-2">{say('home.other-devices')}</h2>
 			<p className="mb-6">
 				<Link className="btn text-lg" to="/devices" data-devices>
-					<Smartphone size={20} aria-hidden="true" /> A phone at the opening
+					<Smartphone size={20} aria-hidden="true" /> {say('home.a-phone-at-the-opening')}
 				</Link>
 			</p>
-			<h2 className="text-2xl mb-2">Keep it safe</h2>
+			<h2 className="text-2xl mb-2">{say('home.keep-it-safe')}</h2>
 			<p className="flex flex-wrap gap-2 mb-2">
 				{runs && (
 					<a className="btn text-lg" href="/api/backup" download data-backup>
-						<DatabaseBackup size={20} aria-hidden="true" /> Backup
+						<DatabaseBackup size={20} aria-hidden="true" /> {say('home.backup')}
 					</a>
 				)}
 				<GiveOut
@@ -221,7 +219,7 @@ function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () =>
 					className="text-lg"
 					data-everything
 				>
-					<FileDown size={20} aria-hidden="true" /> Everything, as open files
+					<FileDown size={20} aria-hidden="true" /> {say('home.everything-as-open-files')}
 				</GiveOut>
 				{runs && (
 					<>
@@ -230,7 +228,7 @@ function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () =>
 							type="file"
 							accept=".db"
 							className="hidden"
-							aria-label="Backup"
+							aria-label={say('home.backup')}
 							data-field="restore-file"
 							onChange={(e) => {
 								setFile(e.target.files?.[0] ?? null);
@@ -239,37 +237,39 @@ function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () =>
 							}}
 						/>
 						<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
-							<FileInput size={20} aria-hidden="true" /> Restore a backup…
+							<FileInput size={20} aria-hidden="true" /> {say('home.restore-a-backup')}
 						</button>
 					</>
 				)}
 			</p>
 			<p className="opacity-80 max-w-prose">
-				{runs
-					? 'A backup holds every change of every job, and is read back before it comes down. Keep it on another disk.'
-					: 'Backups are taken and restored, and jobs taken off, on the machine that Kind Margin runs on.'}
+				{runs ? say('home.a-backup-holds-every-change') : say('home.only-the-machine-that-runs')}
 			</p>
 			{file && (
 				<div className="border-l-4 border-warning pl-3 my-3 grid gap-2" data-restore-ready>
 					<p className="text-lg">
-						{file.name}, {(file.size / 1e6).toFixed(1)} MB, takes the place of all that is here. A copy of
-						what is here stays beside the data file.
+						{say('home.file-size-mb-replaces-everything', {
+							file: file.name,
+							size: (file.size / 1e6).toFixed(1),
+						})}
 					</p>
 					<p className="flex gap-2">
 						<button type="button" className="btn btn-primary" disabled={busy} onClick={restore} data-restore>
-							{busy ? 'Restoring…' : 'Restore it'}
+							{busy ? say('home.restoring') : say('home.restore-it')}
 						</button>
 						<button type="button" className="btn" disabled={busy} onClick={() => setFile(null)}>
-							Leave all as it is
+							{say('home.leave-everything-as-it-is')}
 						</button>
 					</p>
 				</div>
 			)}
 			{brought && (
 				<p role="status" className="text-lg mt-2" data-restored={brought.jobs}>
-					Restored: {brought.jobs === 1 ? '1 job' : `${brought.jobs} jobs`}, {brought.doors} doors. What was
-					here lies in {brought.before}, beside the data file; restore that to go back. The last five such
-					copies are kept.
+					{say('home.restored', {
+						jobs: say('home.count-jobs', { count: brought.jobs }),
+						doors: say('page.count-doors', { count: brought.doors }),
+						before: brought.before,
+					})}
 				</p>
 			)}
 			<Said error={error} className="mt-2" />

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Op, Trouble } from './api';
 import { useDoor } from './door-state';
+import { say } from './texts';
 
 /**
  * useDraft is what is typed and not yet kept; what is remembered of it outlives a reload. To remember
@@ -42,7 +43,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 	const base = useRef<string | null>(null);
 	const clashes = () => {
 		setClash(true);
-		setError(`Another hand put ${kept || 'nothing'} here while you typed.`);
+		setError(say('page.another-hand', { value: kept || say('page.nothing') }));
 	};
 	useEffect(() => {
 		// What was kept elsewhere shows, unless something is being typed here.

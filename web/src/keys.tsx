@@ -1,11 +1,12 @@
 import { useEffect, useState } from 'react';
 import { Sheet } from './sheet';
+import { say, type TextId } from './texts';
 
 type Page = 'jobs' | 'walk' | 'door';
 
 type Shortcut = {
 	keys: string;
-	what: string;
+	what: TextId;
 	/** On which pages it is told. */
 	pages: Page[];
 	/** What is pressed, where the page listens for it; what an entry or a button does by itself has none. */
@@ -16,67 +17,67 @@ type Shortcut = {
 
 /** Every shortcut, once: the sheet tells them and useShortcuts listens for them. */
 const table = {
-	enter: { keys: 'Enter', what: 'take the entry and go on to the next', pages: ['door'] },
-	tab: { keys: 'Tab / Shift Tab', what: 'next or previous place', pages: ['jobs', 'walk', 'door'] },
+	enter: { keys: 'Enter', what: 'keys.enter', pages: ['door'] },
+	tab: { keys: 'Tab / Shift Tab', what: 'keys.tab', pages: ['jobs', 'walk', 'door'] },
 	leave: {
 		keys: 'Esc',
-		what: 'leave the entry, so that single keys work',
+		what: 'keys.leave',
 		pages: ['door'],
 		press: ['escape'],
 	},
 	undo: {
 		keys: 'Ctrl Z',
-		what: 'undo, also out of an entry that is saved',
+		what: 'keys.undo',
 		pages: ['door'],
 		press: ['ctrl z'],
 	},
-	redo: { keys: 'Ctrl Y', what: 'redo', pages: ['door'], press: ['ctrl y', 'ctrl shift z'] },
-	again: { keys: 'Alt R', what: 'where readings clash: read it again', pages: ['door'], press: ['alt r'] },
-	strike: { keys: 'Alt X', what: 'where readings clash: strike it out', pages: ['door'], press: ['alt x'] },
+	redo: { keys: 'Ctrl Y', what: 'keys.redo', pages: ['door'], press: ['ctrl y', 'ctrl shift z'] },
+	again: { keys: 'Alt R', what: 'keys.again', pages: ['door'], press: ['alt r'] },
+	strike: { keys: 'Alt X', what: 'keys.strike', pages: ['door'], press: ['alt x'] },
 	step: {
 		keys: '1 to 9, 0',
-		what: 'to a step of the rod, in order',
+		what: 'keys.step',
 		pages: ['door'],
 		press: ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'],
 		single: true,
 	},
 	entry: {
 		keys: 'n',
-		what: 'to the next reading or the first entry',
+		what: 'keys.entry',
 		pages: ['walk', 'door'],
 		press: ['n'],
 		single: true,
 	},
-	walk: { keys: 'w', what: 'back to the walk', pages: ['door'], press: ['w'], single: true },
-	find: { keys: '/', what: 'find a door', pages: ['walk'], press: ['/'], single: true },
+	walk: { keys: 'w', what: 'keys.walk', pages: ['door'], press: ['w'], single: true },
+	find: { keys: '/', what: 'keys.find', pages: ['walk'], press: ['/'], single: true },
 	earlier: {
 		keys: 'Alt ↑',
-		what: 'the door in hand one place earlier on the walk',
+		what: 'keys.earlier',
 		pages: ['walk'],
 		press: ['alt arrowup'],
 	},
 	later: {
 		keys: 'Alt ↓',
-		what: 'the door in hand one place later on the walk',
+		what: 'keys.later',
 		pages: ['walk'],
 		press: ['alt arrowdown'],
 	},
 	unit: {
 		keys: 'm',
-		what: 'figures in mm or in inches',
+		what: 'keys.unit',
 		pages: ['walk', 'door'],
 		press: ['m'],
 		single: true,
 	},
 	next: {
 		keys: 'Space / →',
-		what: 'at the trestles: the next card',
+		what: 'keys.next',
 		pages: ['door'],
 		press: ['space', 'arrowright'],
 	},
-	back: { keys: '←', what: 'at the trestles: the card before', pages: ['door'], press: ['arrowleft'] },
-	tick: { keys: 'Enter', what: 'at the trestles: the card is done', pages: ['door'], press: ['enter'] },
-	sheet: { keys: '?', what: 'this sheet', pages: ['jobs', 'walk', 'door'], press: ['?'], single: true },
+	back: { keys: '←', what: 'keys.back', pages: ['door'], press: ['arrowleft'] },
+	tick: { keys: 'Enter', what: 'keys.tick', pages: ['door'], press: ['enter'] },
+	sheet: { keys: '?', what: 'keys.sheet', pages: ['jobs', 'walk', 'door'], press: ['?'], single: true },
 } satisfies Record<string, Shortcut>;
 
 const shortcuts: [string, Shortcut][] = Object.entries(table);
@@ -136,18 +137,18 @@ export function KeySheet({ page }: { page: Page }) {
 				data-keys
 				onClick={() => setOpen(true)}
 			>
-				?<span className="sr-only"> Keys</span>
+				?<span className="sr-only"> {say('keys.keys')}</span>
 			</button>
 			{open && (
-				<Sheet label="Keys" close={() => setOpen(false)}>
-					<h3 className="text-xl mb-3">Keys</h3>
+				<Sheet label={say('keys.keys')} close={() => setOpen(false)}>
+					<h3 className="text-xl mb-3">{say('keys.keys')}</h3>
 					<dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
 						{shortcuts
 							.filter(([, k]) => k.pages.includes(page) && !(silent && k.single))
 							.map(([id, k]) => (
 								<div key={id} className="contents">
 									<dt className="font-bold whitespace-nowrap">{k.keys}</dt>
-									<dd>{k.what}</dd>
+									<dd>{say(k.what)}</dd>
 								</div>
 							))}
 					</dl>
@@ -163,19 +164,16 @@ export function KeySheet({ page }: { page: Page }) {
 								setSilent(!e.target.checked);
 							}}
 						/>
-						Single keys, where nothing is being typed and no button has the focus
+						{say('keys.use-single-keys-when-nothing')}
 					</label>
 					<div className="grid sm:grid-cols-2 gap-4 mt-3 text-[0.95rem]">
 						<section>
 							<h3 className="text-lg">±</h3>
-							<p>
-								Twice the standard deviation (2σ): 19 times in 20 the truth lies within. Without ± it is
-								exact.
-							</p>
+							<p>{say('keys.the-truth-lies-within-19')}</p>
 						</section>
 						<section>
-							<h3 className="text-lg">Lengths, as written</h3>
-							<p>778 · 777,5 · 77.8 cm · 30 5/8 · 30-5/8" · 2' 6 5/8" · -1/16</p>
+							<h3 className="text-lg">{say('keys.how-lengths-can-be-typed')}</h3>
+							<p>{say('keys.778-777-5-77-8')}</p>
 						</section>
 					</div>
 				</Sheet>

@@ -2,6 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ask, client, type JobHead } from './api';
 import { both, brings, type Kit } from './kit-merge';
+import { Phrase } from './phrase';
+import { say } from './texts';
 
 /** KitFrom takes over what the kit of another job has more, and gives it back. */
 export function KitFrom({ head, save }: { head: JobHead; save: (kit: Kit) => Promise<unknown> }) {
@@ -12,12 +14,15 @@ export function KitFrom({ head, save }: { head: JobHead; save: (kit: Kit) => Pro
 	if (others.length === 0 && !before) return null;
 	return (
 		<section className="mt-6" data-kit-from>
-			<h2 className="text-xl mb-1">The kit of another job</h2>
+			<h2 className="text-xl mb-1">{say('kit.the-kit-of-another-job')}</h2>
 			<ul>
 				{others.map((j) => (
 					<li key={j.id} className="flex items-center gap-3 border-b border-base-300 py-1">
 						<span className="grow">
-							<strong>{j.name}</strong> has {brings(head.kit, j.kit).join(', ')} more.
+							<Phrase
+								id="kit.has-more"
+								of={{ job: <strong>{j.name}</strong>, tools: brings(head.kit, j.kit).join(', ') }}
+							/>
 						</span>
 						<button
 							type="button"
@@ -27,14 +32,15 @@ export function KitFrom({ head, save }: { head: JobHead; save: (kit: Kit) => Pro
 								if (await save(both(head.kit, j.kit))) setBefore({ kit: head.kit, from: j.name });
 							}}
 						>
-							Take it over<span className="sr-only"> from {j.name}</span>
+							{say('kit.take-it-over')}
+							<span className="sr-only"> {say('kit.from-name', { name: j.name })}</span>
 						</button>
 					</li>
 				))}
 			</ul>
 			{before && (
 				<p role="status" className="mt-2 text-lg">
-					Taken over from {before.from}.{' '}
+					{say('kit.taken-over', { from: before.from })}{' '}
 					<button
 						type="button"
 						className="btn btn-sm btn-primary"
@@ -43,7 +49,7 @@ export function KitFrom({ head, save }: { head: JobHead; save: (kit: Kit) => Pro
 							if (await save(before.kit)) setBefore(null);
 						}}
 					>
-						Undo
+						{say('page.undo')}
 					</button>
 				</p>
 			)}

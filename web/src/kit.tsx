@@ -9,6 +9,7 @@ import { typed } from './kept';
 import { KitFrom } from './kit-from';
 import { Failed, Waiting } from './says';
 import { Tape } from './tape';
+import { say } from './texts';
 import { Top } from './top';
 import { kindOf, trade } from './trade';
 
@@ -31,7 +32,7 @@ export function KitPage() {
 	const [error, attempt] = useAttempt();
 	const head = walk.data?.job;
 	const trail = useMemo(
-		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: 'Kit' }] : []),
+		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: say('page.kit') }] : []),
 		[head, job],
 	);
 	useHomeFocus(String(head?.version));
@@ -52,18 +53,14 @@ export function KitPage() {
 		<>
 			<Top trail={trail} />
 			<main className="p-4 sm:p-6 max-w-4xl mx-auto">
-				{walk.isPending && <Waiting text="Opening the bag…" />}
+				{walk.isPending && <Waiting text={say('kit.fetching-the-kit')} />}
 				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
 				{head && (
 					<>
 						<h1 className="text-3xl mb-1" tabIndex={-1} data-home>
-							Kit
+							{say('page.kit')}
 						</h1>
-						<p className="mb-4 max-w-prose">
-							The program asks for readings with these tools, and knows how far each is to be trusted. An
-							empty kit is one usual instrument for each kind of reading, as it comes. All that was read with
-							one tool shares its error: prove the tools you read most with.
-						</p>
+						<p className="mb-4 max-w-prose">{say('kit.kind-margin-asks-for-readings')}</p>
 						<Said error={error} className="mb-3" />
 						<ul className="grid gap-3 mb-5">
 							{(head.kit.tools ?? []).map((t, i) => (
@@ -85,7 +82,7 @@ export function KitPage() {
 							add={(t) => save(head, { ...head.kit, tools: [...(head.kit.tools ?? []), t] })}
 						/>
 						<Kept
-							title="Hinges kept"
+							title={say('kit.hinges-kept')}
 							list={(head.kit.hinges ?? []).map((h) => ({
 								...h,
 								is: trade.hingeKinds.find((k) => k.id === h.kind)?.name,
@@ -95,10 +92,13 @@ export function KitPage() {
 							}
 						/>
 						<Kept
-							title="Latches and locks kept"
+							title={say('kit.latches-and-locks-kept')}
 							list={(head.kit.devices ?? []).map((d) => ({
 								...d,
-								is: `${trade.deviceKinds.find((k) => k.id === d.kind)?.name}, ${(d.holes ?? []).length} holes`,
+								is: say('kit.name-holes-holes', {
+									name: trade.deviceKinds.find((k) => k.id === d.kind)?.name,
+									holes: (d.holes ?? []).length,
+								}),
 							}))}
 							takeOut={(id) =>
 								save(head, { ...head.kit, devices: (head.kit.devices ?? []).filter((x) => x.id !== id) })
@@ -109,7 +109,7 @@ export function KitPage() {
 						<KitFrom head={head} save={(kit) => save(head, kit)} />
 						<p className="mt-6">
 							<Link className="btn" to={`/j/${job}`}>
-								Back to the walk
+								{say('page.back-to-the-walk')}
 							</Link>
 						</p>
 					</>
@@ -131,7 +131,7 @@ function ToolInKit({
 }) {
 	const [proving, setProving] = useState(false);
 	const known = instrument(tool.instrument);
-	const unit = known?.perMetre ? 'mm a metre' : 'mm';
+	const unit = known?.perMetre ? say('kit.mm-in-a-metre') : 'mm';
 	return (
 		<li className="border-l-4 border-[var(--rod-edge)] pl-3 py-1" data-tool={tool.id}>
 			<div className="flex flex-wrap items-center gap-x-3 gap-y-1">
@@ -143,8 +143,14 @@ function ToolInKit({
 					</p>
 					<p data-proved={tool.proved ? 'yes' : 'no'}>
 						{tool.proved
-							? `Proved by ${tool.proved.readings} readings: ${tool.proved.bias > 0 ? '+' : ''}${tool.proved.bias} ${unit} (±${(2 * tool.proved.sure).toFixed(2)}), allowed for.`
-							: 'As it comes.'}
+							? say('kit.proved-by-readings-readings-sign', {
+									readings: tool.proved.readings,
+									sign: tool.proved.bias > 0 ? '+' : '',
+									bias: tool.proved.bias,
+									unit,
+									sure: (2 * tool.proved.sure).toFixed(2),
+								})
+							: say('kit.as-bought')}
 					</p>
 				</div>
 				<button
@@ -154,11 +160,11 @@ function ToolInKit({
 					data-prove={tool.id}
 					onClick={() => setProving(!proving)}
 				>
-					{tool.proved ? 'Prove it again' : 'Prove it'}
+					{tool.proved ? say('kit.prove-it-again') : say('kit.prove-it')}
 				</button>
 				<button type="button" className="btn btn-ghost px-2" onClick={() => change(null)}>
 					<X size={20} aria-hidden="true" />
-					<span className="sr-only">Take out of the kit: {called(tool)}</span>
+					<span className="sr-only">{say('kit.take-out-of-the-kit', { tool: called(tool) })}</span>
 				</button>
 			</div>
 			{proving && (
@@ -201,8 +207,7 @@ function Prove({
 	if (!turns && better.length === 0)
 		return (
 			<p className="py-2" role="status">
-				To prove it, put a better tool that reads the same into the kit first, such as sliding rods for a
-				tape.
+				{say('kit.to-prove-it-first-add')}
 			</p>
 		);
 	const work = async (a: string[], b: string[], s = span) => {
@@ -224,14 +229,11 @@ function Prove({
 	};
 	return (
 		<div className="grid gap-3 py-2" data-proof={tool.id}>
-			<p>
-				Read one span a few times with each, setting the tool anew every time. Three or four readings say most
-				of it.
-			</p>
+			<p>{say('kit.read-one-span-a-few')}</p>
 			<div className="flex flex-wrap gap-4">
 				{(known?.reads.length ?? 0) > 1 && (
 					<label>
-						<span className="block">What is read</span>
+						<span className="block">{say('kit.what-is-read')}</span>
 						<select
 							className="select"
 							value={kind}
@@ -251,7 +253,7 @@ function Prove({
 					</label>
 				)}
 				<label>
-					<span className="block">Against</span>
+					<span className="block">{say('kit.against')}</span>
 					<select
 						className="select"
 						data-field="proof-against"
@@ -261,7 +263,7 @@ function Prove({
 							setFound(null);
 						}}
 					>
-						{turns && <option value="">itself, turned end for end</option>}
+						{turns && <option value="">{say('kit.itself-turned-end-for-end')}</option>}
 						{better.map((t) => (
 							<option key={t.id} value={t.id}>
 								{called(t)}
@@ -272,7 +274,7 @@ function Prove({
 				{known?.perMetre && (
 					<Tape
 						id="proof-span"
-						label="Length between the two places"
+						label={say('kit.length-between-the-two-places')}
 						value={span}
 						unit={unit}
 						onChange={setSpan}
@@ -284,7 +286,7 @@ function Prove({
 			<div className="grid sm:grid-cols-2 gap-4">
 				<Times
 					id="proof-own"
-					label={`With ${called(tool)}`}
+					label={say('kit.with-tool', { tool: called(tool) })}
 					unit={unit}
 					list={own}
 					set={(list) => {
@@ -295,7 +297,9 @@ function Prove({
 				<Times
 					id="proof-better"
 					label={
-						against ? `With ${called(better.find((t) => t.id === against) ?? tool)}` : 'Turned end for end'
+						against
+							? say('kit.with-tool', { tool: called(better.find((t) => t.id === against) ?? tool) })
+							: say('kit.turned-end-for-end')
 					}
 					unit={unit}
 					list={other}
@@ -310,7 +314,7 @@ function Prove({
 				<p className="text-lg" role="status" data-found>
 					{found.says}{' '}
 					<button type="button" className="btn btn-primary" data-keep onClick={() => keep(found.proved)}>
-						Keep it
+						{say('kit.keep-it')}
 					</button>
 				</p>
 			)}
@@ -346,7 +350,7 @@ function Times({
 					set([...list, t.trim()]);
 					setText('');
 				}}
-				note={list.length < 2 ? `${2 - list.length} more at least` : undefined}
+				note={list.length < 2 ? say('kit.at-least-more-more', { more: 2 - list.length }) : undefined}
 			/>
 			<ol className="flex flex-wrap gap-x-1 text-lg dim">
 				{list.map((v, i) => (
@@ -358,7 +362,7 @@ function Times({
 							onClick={() => set(list.filter((_, k) => k !== i))}
 						>
 							{v}
-							<span className="sr-only">: take this reading out</span>
+							<span className="sr-only">{say('kit.take-this-reading-out')}</span>
 							<X size={14} aria-hidden="true" />
 						</button>
 					</li>
@@ -384,7 +388,7 @@ function AddTool({ head, add }: { head: JobHead; add: (t: Tool) => Promise<unkno
 			}}
 		>
 			<label>
-				<span className="block">One more tool</span>
+				<span className="block">{say('kit.another-tool')}</span>
 				<select
 					className="select"
 					data-field="tool-instrument"
@@ -399,17 +403,17 @@ function AddTool({ head, add }: { head: JobHead; add: (t: Tool) => Promise<unkno
 				</select>
 			</label>
 			<label className="grow">
-				<span className="block">Its name, if it has one</span>
+				<span className="block">{say('kit.its-name-if-it-has')}</span>
 				<input
 					className="input w-full"
 					data-field="tool-name"
 					value={name}
-					placeholder="the yellow tape"
+					placeholder={say('kit.the-yellow-tape')}
 					onChange={(e) => setName(e.target.value)}
 				/>
 			</label>
 			<button type="submit" className="btn btn-primary" data-add-tool>
-				Put it in
+				{say('page.put-it-in')}
 			</button>
 		</form>
 	);
@@ -427,7 +431,7 @@ function Costs({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => P
 			}}
 		>
 			<label>
-				<span className="block">A trip to the trestles and back takes</span>
+				<span className="block">{say('kit.a-trip-to-the-trestles')}</span>
 				<span className="input text-xl">
 					<input
 						className="dim grow"
@@ -437,15 +441,13 @@ function Costs({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => P
 						placeholder="12"
 						onChange={(e) => setTrip(e.target.value)}
 					/>
-					<span className="opacity-75 text-base">minutes</span>
+					<span className="opacity-75 text-base">{say('kit.minutes')}</span>
 				</span>
 			</label>
 			<button type="submit" className="btn">
-				Keep
+				{say('page.keep')}
 			</button>
-			<p className="w-full text-sm opacity-80 max-w-prose">
-				A heavy slab, or two flights of stairs, make it longer: then more readings are worth their time.
-			</p>
+			<p className="w-full text-sm opacity-80 max-w-prose">{say('kit.a-heavy-slab-or-two')}</p>
 		</form>
 	);
 }
@@ -468,7 +470,8 @@ function Kept(p: {
 							<span className="block text-sm opacity-80">{x.is}</span>
 						</span>
 						<button type="button" className="btn" onClick={() => p.takeOut(x.id)}>
-							Take out<span className="sr-only"> {x.name}</span>
+							{say('page.take-out')}
+							<span className="sr-only"> {x.name}</span>
 						</button>
 					</li>
 				))}
@@ -480,7 +483,9 @@ function Kept(p: {
 /** Bits are the bits that bores are chosen from; an empty list stands for the usual ones. */
 function Bits({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => Promise<unknown> }) {
 	const [text, setText] = useState(
-		(head.kit.bits ?? []).map((b) => (head.unit === 'mm' ? String(b) : `${b} mm`)).join(', '),
+		(head.kit.bits ?? [])
+			.map((b) => (head.unit === 'mm' ? String(b) : say('page.length-mm', { length: b })))
+			.join(', '),
 	);
 	return (
 		<form
@@ -498,17 +503,17 @@ function Bits({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => Pr
 			}}
 		>
 			<label className="grow">
-				<span className="block mb-1">Bits at hand, {head.unit}, with commas between</span>
+				<span className="block mb-1">{say('kit.bits-at-hand-unit-with', { unit: head.unit })}</span>
 				<input
 					className="input w-full text-lg dim"
 					data-field="bits"
-					placeholder="the usual ones"
+					placeholder={say('kit.the-usual-ones')}
 					value={text}
 					onChange={(e) => setText(e.target.value)}
 				/>
 			</label>
 			<button type="submit" className="btn" data-field="bits-keep">
-				Keep
+				{say('page.keep')}
 			</button>
 		</form>
 	);

@@ -1,6 +1,8 @@
 import { createContext, type ReactNode, useContext, useState } from 'react';
 import type { Figure, Text, Unit } from './api';
+import { Phrase } from './phrase';
 import { Sheet } from './sheet';
+import { say, type TextId } from './texts';
 
 /** The unit that figures are shown in; a tap shows the other one. */
 export const ShownIn = createContext<Unit>('mm');
@@ -8,13 +10,18 @@ export const ShownIn = createContext<Unit>('mm');
 /** Whether figures are doubtful, because readings clash: then none is to be cut or marked to. */
 export const Doubtful = createContext(false);
 
-export const sources: Record<string, string> = {
-	reading: 'read off',
-	estimate: 'worked out from the readings',
-	choice: 'chosen',
-	rule: 'rule of the trade',
-	rounding: 'to the tape',
+const sources: Record<string, TextId> = {
+	reading: 'page.source-reading',
+	estimate: 'page.source-estimate',
+	choice: 'page.source-choice',
+	rule: 'page.source-rule',
+	rounding: 'page.source-rounding',
 };
+
+/** sourceName is where a figure comes from. */
+export function sourceName(source: string) {
+	return sources[source] ? say(sources[source]) : source;
+}
 
 /** Fractions are set as fractions: "30 5/8" is one whole and one glyph-built fraction. */
 export function Digits({ children }: { children: string }) {
@@ -99,7 +106,7 @@ export function Why({
 				data-figure={id}
 				data-mm={figure.mm}
 				data-doubtful={doubtful || undefined}
-				title={`Why ${pick(figure.text, unit)}?`}
+				title={say('page.why-figure', { figure: pick(figure.text, unit) })}
 				onClick={() => setOpen(true)}
 			>
 				<span className="sr-only">{title}: </span>
@@ -108,11 +115,7 @@ export function Why({
 					<Len text={figure.text} />
 				</span>
 				{!bare && <Sure text={figure.plusMinus} />}
-				<span className="sr-only">
-					{' '}
-					{unit}
-					{doubtful ? ', doubtful.' : '.'} Why?
-				</span>
+				<span className="sr-only"> {say(doubtful ? 'page.doubtful-why' : 'page.why', { unit })}</span>
 			</button>
 			{open && <WhyDialog figure={figure} title={title} close={() => setOpen(false)} />}
 		</>
@@ -122,7 +125,7 @@ export function Why({
 /** WhyDialog lists the terms of a figure, over the page. */
 export function WhyDialog({ figure, title, close }: { figure: Figure; title: string; close: () => void }) {
 	return (
-		<Sheet label={`Why: ${title}`} close={close}>
+		<Sheet label={say('page.why-title', { title })} close={close}>
 			<h3 className="text-xl mb-3 first-letter:uppercase">{title}</h3>
 			<Sum figure={figure} />
 		</Sheet>
@@ -138,7 +141,7 @@ function Sum({ figure }: { figure: Figure }) {
 					<tr key={t.label} className="border-b border-base-300 align-baseline">
 						<td className="py-1.5 pr-3">
 							{t.label}
-							<div className="text-sm opacity-75">{sources[t.source]}</div>
+							<div className="text-sm opacity-75">{sourceName(t.source)}</div>
 						</td>
 						<td className="py-1.5 text-right dim text-lg">
 							<Digits>{pick(t.text, unit)}</Digits>
@@ -150,11 +153,11 @@ function Sum({ figure }: { figure: Figure }) {
 					<th className="py-2 text-left">
 						{pick(figure.plusMinus, unit) ? (
 							<>
-								Sure to <Len text={figure.plusMinus} unit />
-								<span className="font-normal">, 19 times in 20</span>
+								<Phrase id="page.sure-to" of={{ sure: <Len text={figure.plusMinus} unit /> }} />
+								<span className="font-normal">{say('page.19-times-in-20')}</span>
 							</>
 						) : (
-							'Exact'
+							say('page.exact')
 						)}
 					</th>
 					<td className="py-2 text-right text-2xl dim">
@@ -186,16 +189,16 @@ export function Because({
 				type="button"
 				className={`why ${doubtful ? 'doubtful' : ''}`}
 				data-figure={id}
-				title={`Why ${text}?`}
+				title={say('page.why-text', { text })}
 				onClick={() => setOpen(true)}
 			>
 				<span className="sr-only">{title}: </span>
 				{doubtful && '? '}
 				<span data-shown>{text}</span>
-				<span className="sr-only">{doubtful ? ', doubtful.' : '.'} Why?</span>
+				<span className="sr-only">{say(doubtful ? 'page.doubtful-why' : 'page.why', { unit: '' })}</span>
 			</button>
 			{open && (
-				<Sheet label={`Why: ${title}`} close={() => setOpen(false)}>
+				<Sheet label={say('page.why-title', { title })} close={() => setOpen(false)}>
 					<h3 className="text-xl mb-3 first-letter:uppercase">{title}</h3>
 					<ul className="mb-3">
 						{why.map((w) => (

@@ -4,7 +4,9 @@ import { useEffect } from 'react';
 import { ended, since } from './access';
 import { Said, useAttempt } from './attempt';
 import { enter, known, seen, taken, useLine } from './live';
+import { Phrase } from './phrase';
 import { drop, handIn, useQueue } from './queue';
+import { say } from './texts';
 
 /** showFor is how long what another page did stays in sight, ms. */
 const showFor = 6000;
@@ -28,12 +30,14 @@ export function LineBar() {
 					data-elsewhere
 				>
 					<span>
-						From {change.device}
-						{change.by && `, ${change.by}`}: {change.label}
+						{say('page.from-device', {
+							device: change.by ? `${change.device}, ${change.by}` : change.device,
+						})}
+						: {change.label}
 					</span>
 					<button type="button" className="btn btn-ghost btn-sm text-current" onClick={seen}>
 						<X size={18} aria-hidden="true" />
-						<span className="sr-only">Put it away</span>
+						<span className="sr-only">{say('page.close-x')}</span>
 					</button>
 				</p>
 			)}
@@ -44,14 +48,14 @@ export function LineBar() {
 					data-let-in={line.device.name}
 				>
 					<span>
-						A device was let in: <strong>{line.device.name}</strong>. If it is none of yours, end its pass.
+						<Phrase id="page.let-in" of={{ device: <strong>{line.device.name}</strong> }} />
 					</span>
 					<a className="btn btn-sm" href="/devices" onClick={known}>
-						Devices
+						{say('page.devices')}
 					</a>
 					<button type="button" className="btn btn-ghost btn-sm text-current" onClick={known}>
 						<X size={18} aria-hidden="true" />
-						<span className="sr-only">Put it away</span>
+						<span className="sr-only">{say('page.close-x')}</span>
 					</button>
 				</p>
 			)}
@@ -63,7 +67,7 @@ export function LineBar() {
 					data-spoken-length={l.text}
 				>
 					<span className="text-lg">
-						{l.from} says <strong>{l.text}</strong>
+						<Phrase id="page.says-length" of={{ from: l.from, length: <strong>{l.text}</strong> }} />
 					</span>
 					<button
 						type="button"
@@ -73,10 +77,10 @@ export function LineBar() {
 							if (enter(l, true)) taken(l.id);
 						}}
 					>
-						Put it in the entry
+						{say('page.put-it-in-the-entry')}
 					</button>
 					<button type="button" className="btn btn-ghost btn-sm" onClick={() => taken(l.id)} data-away>
-						Put it away
+						{say('page.close-x')}
 					</button>
 				</p>
 			))}
@@ -86,9 +90,9 @@ export function LineBar() {
 					className="bg-neutral text-neutral-content px-3 py-2 flex gap-2 items-center"
 					data-newer
 				>
-					The program is newer than this page. What is typed is kept.
+					{say('page.newer')}
 					<button type="button" className="btn btn-sm" onClick={() => location.reload()}>
-						Load it again
+						{say('page.load-it-again')}
 					</button>
 				</p>
 			)}
@@ -104,7 +108,7 @@ function Waiting({ on, at }: { on: boolean; at: Date | null }) {
 	const [error, attempt] = useAttempt();
 	const n = queue.length;
 	if (on && n === 0) return null;
-	const waits = n === 1 ? '1 entry waits here' : `${n} entries wait here`;
+	const waits = say('page.count-entries-wait-here', { count: n });
 	return (
 		<details
 			className={`${on ? 'bg-neutral text-neutral-content' : 'bg-warning text-warning-content'} px-3 w-full`}
@@ -114,15 +118,17 @@ function Waiting({ on, at }: { on: boolean; at: Date | null }) {
 		>
 			<summary className="cursor-pointer text-lg min-h-11 flex items-center">
 				<span role="status">
-					{on ? waits : `No signal${at ? ` since ${since(at)}` : ''}${n ? `: ${waits}` : ''}`}
+					{on
+						? waits
+						: (at ? say('page.no-signal-since', { at: since(at) }) : say('page.no-signal')) +
+							(n ? `: ${waits}` : '')}
 				</span>
 			</summary>
 			{!on && (
 				<p className="pb-2">
-					Kind Margin does not answer{at && `: what is shown is as it was at ${since(at)}`}. What you enter
-					waits on this device, and is handed in when it is there again.
-					{!('serviceWorker' in navigator) &&
-						' Leave this page open: without --tls it cannot be opened again until then.'}
+					{at ? say('page.no-answer-since', { at: since(at) }) : say('page.no-answer')}{' '}
+					{say('page.kept-here')}
+					{!('serviceWorker' in navigator) && ` ${say('page.leave-open')}`}
 				</p>
 			)}
 			<ul className="max-h-[40dvh] overflow-y-auto">
@@ -144,10 +150,10 @@ function Waiting({ on, at }: { on: boolean; at: Date | null }) {
 										})
 									}
 								>
-									Put mine
+									{say('page.use-mine')}
 								</button>{' '}
 								<button type="button" className="btn btn-sm" onClick={() => drop(e.key)} data-leave-theirs>
-									Leave it as it is
+									{say('page.leave-it-as-it-is')}
 								</button>
 							</span>
 						)}

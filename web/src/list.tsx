@@ -1,6 +1,7 @@
 import { useId } from 'react';
 import { useAttempt } from './attempt';
 import { useDoor } from './door-state';
+import { say } from './texts';
 
 /** useList keeps a list of the opening whole. */
 export function useList(path: string) {
@@ -32,11 +33,11 @@ export function TakeOut<T>({
 			onClick={() =>
 				put(
 					list.filter((_, k) => k !== at),
-					`took out ${label}`,
+					say('page.took-out-label', { label }),
 				)
 			}
 		>
-			Take out
+			{say('page.take-out')}
 		</button>
 	);
 }

@@ -7,8 +7,9 @@ import { howFar, type Made, makeList } from './exports';
 import { GiveOut } from './give-out';
 import { useHomeFocus } from './home-focus';
 import { Cautions, Failed, Waiting } from './says';
+import { say } from './texts';
 import { Top, useShownIn } from './top';
-import { trade } from './trade';
+import { edgeName, trade } from './trade';
 import { walkQuery } from './walk/page';
 
 type Load = Schemas['Load'];
@@ -35,7 +36,8 @@ export function LoadPage() {
 					),
 	});
 	const trail = useMemo(
-		() => (walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: 'What to load' }] : []),
+		() =>
+			walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: say('page.what-to-load') }] : [],
 		[walk.data, job],
 	);
 	const ticks = useTicks(job, doors);
@@ -47,16 +49,19 @@ export function LoadPage() {
 			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
 			<main className="p-4 sm:p-6 max-w-6xl mx-auto">
 				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
-				{load.isPending && !walk.error && <Waiting text={`Counting… ${howFar(far)}`} />}
+				{load.isPending && !walk.error && <Waiting text={say('loading.counting', { far: howFar(far) })} />}
 				{load.error && <Failed error={load.error} retry={() => load.refetch()} />}
 				{load.data && (
 					<>
 						<h1 className="text-3xl mb-1" tabIndex={-1} data-home>
-							What to load
+							{say('page.what-to-load')}
 						</h1>
 						<p className="text-lg mb-2" data-load-for>
-							For {doors.length ? some(load.data.doors) : `all ${load.data.doors.length} doors`}. What is cut,
-							hung or fitted already is left out.
+							{say('loading.for', {
+								doors: doors.length
+									? some(load.data.doors)
+									: say('loading.all-count-doors', { count: load.data.doors.length }),
+							})}
 						</p>
 						<p className="flex flex-wrap gap-2 mb-4">
 							<GiveOut
@@ -64,14 +69,14 @@ export function LoadPage() {
 								href={`/api/jobs/${job}/paper?${paper}`}
 								wanted={{ what: 'load', job, doors, paper: paper.get('paper') ?? '' }}
 							>
-								<Printer size={20} aria-hidden="true" /> Print it
+								<Printer size={20} aria-hidden="true" /> {say('page.print-it')}
 							</GiveOut>
 							<Link className="btn" to={`/j/${job}`}>
-								Choose other doors
+								{say('page.choose-other-doors')}
 							</Link>
 							{ticks.any && (
 								<button type="button" className="btn" onClick={ticks.clear} data-untick>
-									Untick all
+									{say('loading.untick-all')}
 								</button>
 							)}
 						</p>
@@ -103,7 +108,9 @@ export function LoadPage() {
 
 /** some names doors, the first of them where there are many. */
 const some = (doors: string[]) =>
-	doors.length <= 8 ? doors.join(', ') : `${doors.slice(0, 7).join(', ')} and ${doors.length - 7} more`;
+	doors.length <= 8
+		? doors.join(', ')
+		: say('loading.and-more', { doors: doors.slice(0, 7).join(', '), more: doors.length - 7 });
 
 type Ticks = {
 	has: (what: string) => boolean;
@@ -166,7 +173,7 @@ function Settings({ list }: { list: Load['settings'] }) {
 	if (list.length === 0) return null;
 	return (
 		<section className="mt-2 mb-4" data-settings>
-			<h2 className="text-xl border-b-2 border-base-content">Set once, for all of these</h2>
+			<h2 className="text-xl border-b-2 border-base-content">{say('loading.set-once-for-all-these')}</h2>
 			<dl className="grid sm:grid-cols-2 gap-x-8">
 				{list.map((s) => (
 					<div key={s.what + s.to} className="border-b border-base-300 py-2" data-setting={s.what}>
@@ -186,20 +193,22 @@ function Cutting({ list, unit }: { list: Load['cutting']; unit: Unit }) {
 	if (list.length === 0) return null;
 	return (
 		<section className="mb-4" data-cutting>
-			<h2 className="text-xl border-b-2 border-base-content">Cutting list, in {unit}</h2>
+			<h2 className="text-xl border-b-2 border-base-content">
+				{say('loading.cutting-list-in-unit', { unit })}
+			</h2>
 			{/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key */}
-			<section className="overflow-x-auto" aria-label="Cutting list" tabIndex={0}>
+			<section className="overflow-x-auto" aria-label={say('loading.cutting-list')} tabIndex={0}>
 				<table className="table">
 					<thead>
 						<tr>
-							<th>Door</th>
-							<th>Slab</th>
-							{['Head', 'Hinge', 'Lock', 'Foot'].map((s) => (
+							<th>{say('page.door')}</th>
+							<th>{say('page.slab')}</th>
+							{['head', 'hinge', 'lock', 'foot'].map(edgeName).map((s) => (
 								<th key={s} className="text-right">
 									{s}
 								</th>
 							))}
-							<th>After the first cut</th>
+							<th>{say('page.after-the-first-cut')}</th>
 						</tr>
 					</thead>
 					<tbody>
@@ -217,16 +226,14 @@ function Cutting({ list, unit }: { list: Load['cutting']; unit: Unit }) {
 								))}
 								<td>
 									{c.width[unit]} × {c.length[unit]}
-									{c.left && ', some left on'}
+									{c.left && say('loading.some-left-on')}
 								</td>
 							</tr>
 						))}
 					</tbody>
 				</table>
 			</section>
-			<p className="opacity-80">
-				Most off each edge. Cut by the door's own marks in Cut, not from here: edges are tapered.
-			</p>
+			<p className="opacity-80">{say('loading.the-most-that-comes-off')}</p>
 		</section>
 	);
 }

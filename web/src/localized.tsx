@@ -2,6 +2,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import { Outlet, useLocation } from 'react-router';
 import { localeOf, subscribe } from './locale';
 import { Waiting } from './says';
+import { say } from './texts';
 import { loadLocale, locale } from './trade';
 
 /** Localized renders each page in its own locale, and mounts it again when that changes. */
@@ -18,5 +19,5 @@ export function Localized() {
 			here = false;
 		};
 	}, [wanted]);
-	return tried === wanted ? <Outlet key={wanted} /> : <Waiting text="One moment…" />;
+	return tried === wanted ? <Outlet key={wanted} /> : <Waiting text={say('page.one-moment')} />;
 }

@@ -1,5 +1,6 @@
 import type { Leaf, Schemas } from './api';
 import { SvgDigits } from './length';
+import { say } from './texts';
 
 type Device = Schemas['DeviceWork'];
 
@@ -23,7 +24,7 @@ export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; 
 			viewBox={`${mirror === 1 ? -230 : -(jamb + 110)} ${-reach - 40} ${340 + jamb} ${2 * reach + 80}`}
 			className="absolute inset-0 w-full h-full"
 			role="img"
-			aria-label="The lock edge: holes in the pull face in drilling order, the bore and plate in the edge, the strike in the jamb"
+			aria-label={say('lock.the-lock-edge-holes-in')}
 			data-lock-view
 		>
 			<g transform={`scale(${mirror} 1)`}>
@@ -85,13 +86,13 @@ export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; 
 			</g>
 			<g fill="var(--on-shade)" fontSize={font} className="dim">
 				<text x={mirror * -110} y={-reach - 10} textAnchor="middle">
-					pull face
+					{say('page.pull-face')}
 				</text>
 				<text x={mirror * (edge + thickness / 2)} y={-reach - 10} textAnchor="middle">
-					edge
+					{say('lock.edge')}
 				</text>
 				<text x={mirror * (jamb + 35)} y={-reach - 10} textAnchor="middle">
-					jamb
+					{say('lock.jamb')}
 				</text>
 				{leaf.devices.flatMap((d) =>
 					d.holes.map((h) => {

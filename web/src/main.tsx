@@ -1,53 +1,47 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { lazy, type ReactNode, StrictMode, Suspense } from 'react';
+import { type ComponentType, StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import './app.css';
 import { ended, putOut } from './access';
 import { type JobHead, Trouble } from './api';
-import { CardsPage } from './cards';
-import { DayPage } from './day/page';
-import { DevicesPage } from './devices';
-import { DoorPage } from './door';
-import { Home } from './home';
-import { KitPage } from './kit';
 import { LineBar } from './line';
 import { listen } from './live';
-import { LoadPage } from './load-page';
 import { keepJobLocale } from './locale';
 import { Localized } from './localized';
-import { PairPage } from './pair-page';
-import { PapersPage } from './papers-page';
 import { flush } from './queue';
-import { RodPage } from './rod-page';
 import { Broken, Waiting } from './says';
+import { say } from './texts';
 import { readTheme } from './top';
-import { WalkPage } from './walk/page';
 
-// Practice asks the server for every move, so that it needs no part of the first load.
-const PracticePage = lazy(async () => ({ default: (await import('./practice/page')).PracticePage }));
-const PlayPage = lazy(async () => ({ default: (await import('./practice/play')).PlayPage }));
-const fetched = (page: ReactNode) => <Suspense fallback={<Waiting text="One moment…" />}>{page}</Suspense>;
+// Each page is a part of its own, fetched when it is opened.
+const pages: [path: string, page: () => Promise<{ Component: ComponentType }>][] = [
+	['/', async () => ({ Component: (await import('./home')).Home })],
+	['/j/:job', async () => ({ Component: (await import('./walk/page')).WalkPage })],
+	['/kit/:job', async () => ({ Component: (await import('./kit')).KitPage })],
+	['/practice', async () => ({ Component: (await import('./practice/page')).PracticePage })],
+	['/practice/opening/:level/:seed', async () => ({ Component: (await import('./practice/play')).PlayPage })],
+	['/load/:job', async () => ({ Component: (await import('./load-page')).LoadPage })],
+	['/day/:job', async () => ({ Component: (await import('./day/page')).DayPage })],
+	['/devices', async () => ({ Component: (await import('./devices')).DevicesPage })],
+	['/pair', async () => ({ Component: (await import('./pair-page')).PairPage })],
+	['/papers/:job', async () => ({ Component: (await import('./papers-page')).PapersPage })],
+	['/cards/:job/:opening', async () => ({ Component: (await import('./cards')).CardsPage })],
+	['/rod/:job/:opening', async () => ({ Component: (await import('./rod-page')).RodPage })],
+	['/j/:job/:opening/:step', async () => ({ Component: (await import('./door')).DoorPage })],
+];
+
+/** fetchAll fetches the pages that were not opened yet, so that each opens without signal while this one stays. */
+const fetchAll = () => Promise.allSettled(pages.map(([, page]) => page()));
 
 const router = createBrowserRouter([
 	{
 		element: <Localized />,
 		errorElement: <Broken />,
+		hydrateFallbackElement: <Waiting text={say('page.one-moment')} />,
 		children: [
-			{ path: '/', element: <Home /> },
-			{ path: '/j/:job', element: <WalkPage /> },
-			{ path: '/kit/:job', element: <KitPage /> },
-			{ path: '/practice', element: fetched(<PracticePage />) },
-			{ path: '/practice/opening/:level/:seed', element: fetched(<PlayPage />) },
-			{ path: '/load/:job', element: <LoadPage /> },
-			{ path: '/day/:job', element: <DayPage /> },
-			{ path: '/devices', element: <DevicesPage /> },
-			{ path: '/pair', element: <PairPage /> },
-			{ path: '/papers/:job', element: <PapersPage /> },
-			{ path: '/cards/:job/:opening', element: <CardsPage /> },
-			{ path: '/rod/:job/:opening', element: <RodPage /> },
+			...pages.map(([path, lazy]) => ({ path, lazy })),
 			{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },
-			{ path: '/j/:job/:opening/:step', element: <DoorPage /> },
 			{ path: '*', element: <Navigate to="/" replace /> },
 		],
 	},
@@ -85,12 +79,15 @@ if (location.pathname !== '/pair' && !out) {
 	// A change whose answer alone was lost waits while the line is on: it is tried again by and by.
 	setInterval(handInAll, 5000);
 }
+/** loaded runs f once the page is; it may be already, since the catalogue is read past the load. */
+function loaded(f: () => unknown) {
+	if (document.readyState === 'complete') f();
+	else addEventListener('load', f);
+}
+
 // Browsers allow it on this machine and under TLS alone.
 if ('serviceWorker' in navigator) {
-	const register = () => navigator.serviceWorker.register('/sw.js');
-	// The page's words may be read past the load.
-	if (document.readyState === 'complete') register();
-	else addEventListener('load', register);
+	loaded(() => navigator.serviceWorker.register('/sw.js').catch(() => undefined));
 	// What was read before it stood by is read again, and so kept; what is being read for the first time
 	// went past it, and is read again once it is there.
 	navigator.serviceWorker.addEventListener('controllerchange', async () => {
@@ -105,7 +102,7 @@ if ('serviceWorker' in navigator) {
 			if (/\/assets\//.test(e.name)) fetch(e.name).catch(() => undefined);
 		cache.invalidateQueries();
 	});
-}
+} else loaded(fetchAll); // the service worker keeps them otherwise
 
 const root = document.getElementById('root');
 if (root && !out)

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { ended, forgetTyped, letIn, typedHere } from './access';
 import { ask, client } from './api';
 import { Said, useAttempt } from './attempt';
+import { say } from './texts';
 
 /** PairPage lets this device in, by the code that is shown where Kind Margin runs. */
 export function PairPage() {
@@ -21,15 +22,12 @@ export function PairPage() {
 	return (
 		<main className="max-w-md mx-auto p-6">
 			<h1 className="text-3xl mb-2" tabIndex={-1} data-home>
-				Pair this device
+				{say('devices.pair-this-device')}
 			</h1>
-			<p className="mb-4">
-				It is let in once, by the code that Kind Margin shows on the machine it runs on, under Devices. A code
-				lets one device in, for ten minutes.
-			</p>
+			<p className="mb-4">{say('devices.kind-margin-shows-a-code')}</p>
 			<form onSubmit={pair} className="grid gap-3">
 				<label>
-					<span className="block mb-1">Code</span>
+					<span className="block mb-1">{say('devices.code')}</span>
 					<input
 						className="input w-full text-2xl dim uppercase tracking-widest"
 						data-field="pair-code"
@@ -40,11 +38,11 @@ export function PairPage() {
 					/>
 				</label>
 				<label>
-					<span className="block mb-1">What this device is called</span>
+					<span className="block mb-1">{say('devices.what-this-device-is-called')}</span>
 					<input
 						className="input w-full text-lg"
 						data-field="pair-name"
-						placeholder="Wren's phone"
+						placeholder={say('devices.wrens-phone')}
 						maxLength={60}
 						value={name}
 						onChange={(e) => setName(e.target.value)}
@@ -52,7 +50,7 @@ export function PairPage() {
 				</label>
 				<Said error={error} />
 				<button type="submit" className="btn btn-primary text-lg h-14" data-field="pair">
-					Pair
+					{say('devices.pair')}
 				</button>
 			</form>
 			{ended() && <Typed />}
@@ -67,11 +65,7 @@ function Typed() {
 	if (n === 0) return null;
 	return (
 		<section className="mt-8 border-l-4 border-warning pl-3" data-typed-here={n}>
-			<p className="mb-2">
-				{n === 1
-					? '1 entry that was typed here waits. It is shown and sent once this device is let in again.'
-					: `${n} entries that were typed here wait. They are shown and sent once this device is let in again.`}
-			</p>
+			<p className="mb-2">{say('devices.count-entries-that-were-typed', { count: n })}</p>
 			{sure ? (
 				<button
 					type="button"
@@ -82,11 +76,11 @@ function Typed() {
 						setN(typedHere());
 					}}
 				>
-					{n === 1 ? 'Delete it for good' : 'Delete them for good'}
+					{n === 1 ? say('devices.delete-it-for-good') : say('devices.delete-them-for-good')}
 				</button>
 			) : (
 				<button type="button" className="btn" data-forget onClick={() => setSure(true)}>
-					{n === 1 ? 'Delete it…' : 'Delete them…'}
+					{n === 1 ? say('devices.delete-it') : say('devices.delete-them')}
 				</button>
 			)}
 		</section>

@@ -2,6 +2,8 @@ import type { ReactNode } from 'react';
 import type { Leaf, OpeningView, Plan } from './api';
 import { Daylight, wholeOf } from './drawing';
 import type { P } from './geometry';
+import { say } from './texts';
+import { jambName } from './trade';
 
 type Props = {
 	leaves: Leaf[];
@@ -98,7 +100,7 @@ export function PairDaylight({ leaves, which, pick, hand, times, ask, go, places
 						go={p.n === which ? go : undefined}
 						places={p.n === 1 ? places : undefined}
 						at={[p === a ? 0 : bx, floor - (p.box.y + p.box.h)]}
-						label={`leaf on the ${p.leaf.jamb} jamb`}
+						label={say('page.leaf-on', { jamb: jambName(p.leaf.jamb) })}
 					/>
 				</g>
 			))}

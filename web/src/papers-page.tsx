@@ -7,6 +7,7 @@ import { GiveOut } from './give-out';
 import { useHomeFocus } from './home-focus';
 import { Failed, Waiting } from './says';
 import { ScheduleIn } from './schedule-in';
+import { say } from './texts';
 import { Top } from './top';
 import { trade } from './trade';
 import { walkQuery } from './walk/page';
@@ -18,7 +19,7 @@ export function PapersPage() {
 	const head = walk.data?.job;
 	const doors = walk.data?.doors.length ?? 0;
 	const trail = useMemo(
-		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: 'Papers and schedules' }] : []),
+		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: say('page.papers-and-schedules') }] : []),
 		[head, job],
 	);
 	useHomeFocus('');
@@ -26,12 +27,12 @@ export function PapersPage() {
 		<>
 			<Top trail={trail} />
 			<main className="p-4 sm:p-6 max-w-6xl mx-auto grid gap-8">
-				{walk.isPending && <Waiting text="Fetching the house…" />}
+				{walk.isPending && <Waiting text={say('papers.fetching-the-house')} />}
 				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
 				{head && (
 					<>
 						<h1 className="text-3xl -mb-4" tabIndex={-1} data-home>
-							Papers and schedules
+							{say('page.papers-and-schedules')}
 						</h1>
 						<ScheduleIn head={head} done={() => walk.refetch()} />
 						<div className="grid lg:grid-cols-2 gap-8">
@@ -51,9 +52,9 @@ function OnPaper({ job, unit, doors }: { job: string; unit: Unit; doors: number 
 	);
 	return (
 		<section data-on-paper>
-			<h2 className="text-2xl mb-2">On paper</h2>
+			<h2 className="text-2xl mb-2">{say('papers.on-paper')}</h2>
 			<label className="flex items-center gap-3 mb-2">
-				Paper
+				{say('page.paper')}
 				<select
 					className="select uppercase"
 					data-field="paper"
@@ -80,12 +81,13 @@ function OnPaper({ job, unit, doors }: { job: string; unit: Unit; doors: number 
 							wanted={{ job, what: k.id, paper }}
 							data-paper={k.id}
 						>
-							<Printer size={18} aria-hidden="true" /> PDF<span className="sr-only"> of the {k.name}</span>
+							<Printer size={18} aria-hidden="true" /> PDF
+							<span className="sr-only"> {say('papers.of-the-name', { name: k.name })}</span>
 						</GiveOut>
 					</Line>
 				))}
 			</ul>
-			<p className="opacity-80">Cards of some doors alone: choose them on the walk.</p>
+			<p className="opacity-80">{say('papers.for-the-cards-of-some')}</p>
 		</section>
 	);
 }
@@ -94,9 +96,9 @@ function GivenOut({ job, doors }: { job: string; doors: number }) {
 	const out = `/api/jobs/${job}/schedule`;
 	return (
 		<section data-given-out>
-			<h2 className="text-2xl mb-2">To other programs</h2>
+			<h2 className="text-2xl mb-2">{say('papers.to-other-programs')}</h2>
 			<ul>
-				<Line name="All tables" why="one workbook, a sheet each">
+				<Line name="All tables" why={say('papers.one-workbook-a-sheet-for')}>
 					<GiveOut doors={doors} href={out} wanted={{ job, what: 'tables' }} data-table="xlsx">
 						<FileDown size={18} aria-hidden="true" /> XLSX
 					</GiveOut>
@@ -109,11 +111,12 @@ function GivenOut({ job, doors }: { job: string; doors: number }) {
 							wanted={{ job, what: t.id }}
 							data-table={t.id}
 						>
-							<FileDown size={18} aria-hidden="true" /> CSV<span className="sr-only"> of {t.name}</span>
+							<FileDown size={18} aria-hidden="true" /> CSV
+							<span className="sr-only"> {say('papers.of-name', { name: t.name })}</span>
 						</GiveOut>
 					</Line>
 				))}
-				<Line name="Job file" why="open JSON, all that was read and chosen">
+				<Line name="Job file" why={say('papers.open-json-everything-read-and')}>
 					<GiveOut
 						doors={doors}
 						atOnce={trade.filedAtOnce}
@@ -123,7 +126,7 @@ function GivenOut({ job, doors }: { job: string; doors: number }) {
 						<FileDown size={18} aria-hidden="true" /> JSON
 					</GiveOut>
 				</Line>
-				<Line name="Job file with its photographs" why="a zip">
+				<Line name="Job file with its photographs" why={say('papers.a-zip')}>
 					<GiveOut
 						doors={doors}
 						atOnce={trade.filedAtOnce}

@@ -3,6 +3,7 @@ import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import { ask, client, newKey, once, type Schemas, Trouble } from './api';
 import { useDoor } from './door-state';
+import { say } from './texts';
 import { whoNow } from './who';
 
 type Photo = Schemas['PhotoView'];
@@ -15,11 +16,11 @@ const largestFile = 60 << 20;
 async function smaller(file: File): Promise<Blob> {
 	if (file.size > largestFile)
 		throw new Trouble(
-			`${file.name} is ${Math.round(file.size / 2 ** 20)} MB: that is no photograph of a door.`,
+			say('page.file-is-size-mb-too', { file: file.name, size: Math.round(file.size / 2 ** 20) }),
 			0,
 		);
 	const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' }).catch(() => {
-		throw new Trouble(`${file.name} is not a picture that can be read, or it is damaged.`, 0);
+		throw new Trouble(say('page.file-cannot-be-read-as', { file: file.name }), 0);
 	});
 	const by = Math.min(widest / Math.max(bitmap.width, bitmap.height), 1);
 	const canvas = document.createElement('canvas');
@@ -29,7 +30,7 @@ async function smaller(file: File): Promise<Blob> {
 	bitmap.close();
 	return new Promise((done, fail) =>
 		canvas.toBlob(
-			(b) => (b ? done(b) : fail(new Trouble('The picture could not be made smaller.', 0))),
+			(b) => (b ? done(b) : fail(new Trouble(say('page.the-picture-could-not-be'), 0))),
 			'image/jpeg',
 			0.85,
 		),
@@ -57,7 +58,7 @@ export function Photos({ step }: { step: string }) {
 	const cache = useQueryClient();
 	const log = useLog();
 	const path = { job: view.job.id, opening: view.opening.id };
-	const [said, say] = useState('');
+	const [said, setSaid] = useState('');
 	const [gone, setGone] = useState<Photo | null>(null);
 	const list = (log.data?.photos ?? []).filter((p) => p.step === step);
 	const again = () => cache.invalidateQueries({ queryKey: ['log', path.job, path.opening] });
@@ -77,17 +78,17 @@ export function Photos({ step }: { step: string }) {
 				const r = await post()
 					.catch(post)
 					.catch(() => {
-						throw new Trouble('Kind Margin does not answer: the photograph was not kept. Try it again.', 0);
+						throw new Trouble(say('page.photo-not-kept'), 0);
 					});
 				if (!r.ok)
 					throw new Trouble(
-						(await r.json().catch(() => ({}))).detail ?? 'The photograph was not kept.',
+						(await r.json().catch(() => ({}))).detail ?? say('page.the-photograph-was-not-kept'),
 						r.status,
 					);
 			}
 		},
-		onSuccess: () => say(''),
-		onError: (e) => say(e.message),
+		onSuccess: () => setSaid(''),
+		onError: (e) => setSaid(e.message),
 		onSettled: again,
 	});
 	const take = async (p: Photo, off: boolean) => {
@@ -99,42 +100,42 @@ export function Photos({ step }: { step: string }) {
 					: client.POST('/api/jobs/{job}/openings/{opening}/photos/{photo}/restore', { params }),
 			);
 			setGone(off ? p : null);
-			say('');
+			setSaid('');
 		} catch (e) {
-			say((e as Error).message);
+			setSaid((e as Error).message);
 		}
 		again();
 	};
 	return (
-		<section className="mb-4 no-print" aria-label="Photographs">
+		<section className="mb-4 no-print" aria-label={say('page.photographs')}>
 			<ul className="flex flex-wrap gap-2">
 				{list.map((p) => (
 					<li key={p.id} className="relative">
 						<a href={photoURL(path.job, path.opening, p.id)} target="_blank" rel="noreferrer">
 							<img
 								src={photoURL(path.job, path.opening, p.id)}
-								alt={p.caption || `Photograph, ${p.at.slice(0, 10)}`}
+								alt={p.caption || say('page.photograph', { of: p.at.slice(0, 10) })}
 								className="h-28 w-auto object-cover"
 								data-photo={p.id}
 							/>
 						</a>
 						<button type="button" className="btn btn-sm min-h-11" onClick={() => take(p, true)}>
-							Take off
+							{say('page.take-off')}
 						</button>
 					</li>
 				))}
 			</ul>
 			{gone && (
 				<p className="my-1">
-					A photograph was taken off.{' '}
+					{say('page.photo-off')}{' '}
 					<button type="button" className="btn" onClick={() => take(gone, false)}>
-						Put it back
+						{say('page.put-it-back')}
 					</button>
 				</p>
 			)}
 			<label className="btn cursor-pointer mt-1">
 				<Camera size={20} aria-hidden="true" />
-				{add.isPending ? 'Keeping it…' : 'Add a photograph'}
+				{add.isPending ? say('page.keeping-it') : say('page.add-a-photograph')}
 				<input
 					type="file"
 					accept="image/*"

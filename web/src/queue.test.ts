@@ -55,6 +55,7 @@ beforeEach(async () => {
 	localStorage.clear();
 	vi.stubGlobal('fetch', answer); // the client takes it when it is made
 	vi.resetModules();
+	await import('./test-setup');
 	queue = await import('./queue');
 });
 afterEach(() => vi.unstubAllGlobals());
@@ -141,7 +142,7 @@ describe('a change that another hand came before', () => {
 		queue.enqueue(entry());
 		server({ status: 412 }, { status: 200, body: view(7, { ...door, slab: { width: 830 } }) });
 		await queue.flush(() => undefined);
-		expect(waiting()[0]?.trouble).toBe('Another hand changed it meanwhile.');
+		expect(waiting()[0]?.trouble).toBe('Someone else changed it meanwhile.');
 	});
 	it('is made all the same where the hand says so', async () => {
 		server(

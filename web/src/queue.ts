@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from 'react';
 import { ask, client, type Op, type OpeningView, once, Trouble } from './api';
 import { moot, untouched } from './rebase';
+import { say } from './texts';
 
 /** Entry is a change that waits on this device until the server is there again. */
 export type Entry = {
@@ -131,7 +132,7 @@ export async function flush(done: (e: Entry, view: OpeningView) => void) {
 			} catch (err) {
 				const t = err as Trouble;
 				if (t.status === 0 || t.status === 401 || t.status >= 500) return;
-				mark(e.key, t.status === 412 ? 'Another hand changed it meanwhile.' : t.message);
+				mark(e.key, t.status === 412 ? say('page.someone-else-changed-it-meanwhile') : t.message);
 			}
 		}
 	} finally {

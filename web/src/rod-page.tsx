@@ -5,9 +5,11 @@ import { ask, client, type Schemas, type Unit } from './api';
 import { howFar, type Made, makeList } from './exports';
 import { useHomeFocus } from './home-focus';
 import { Len, ShownIn, SvgDigits, Why } from './length';
+import { Phrase } from './phrase';
 import { Failed, Waiting } from './says';
+import { say } from './texts';
 import { Top, useShownIn } from './top';
-import { trade } from './trade';
+import { jambName, trade } from './trade';
 
 type StoryRod = Schemas['StoryRod'];
 
@@ -32,7 +34,7 @@ export function RodPage() {
 	const head = walk.data?.job;
 	const [shown, setShown] = useShownIn(job, (head?.unit as Unit) ?? 'mm');
 	const trail = useMemo(
-		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: 'Story rod' }] : []),
+		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: say('story-rod.story-rod') }] : []),
 		[head, job],
 	);
 	useHomeFocus(rod.data?.of ?? '');
@@ -41,27 +43,25 @@ export function RodPage() {
 			<Top trail={trail} unit={shown} setUnit={setShown} />
 			<main className="p-4 sm:p-6 max-w-5xl mx-auto" data-story-rod>
 				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
-				{rod.isPending && !walk.error && <Waiting text={`Marking the rod… ${howFar(far)}`} />}
+				{rod.isPending && !walk.error && (
+					<Waiting text={say('story-rod.marking-the-rod-far', { far: howFar(far) })} />
+				)}
 				{rod.error && <Failed error={rod.error} retry={() => rod.refetch()} />}
 				{rod.data && (
 					<>
 						<h1 className="text-3xl mb-1" tabIndex={-1} data-home>
-							Story rod of the {rod.data.of}
+							{say('story-rod.story-rod-of-door', { door: rod.data.of })}
 						</h1>
-						<p className="mb-4 max-w-prose">
-							Cut a straight stick, mark it all from one end, and write the door on it. On a jamb its end
-							stands against the head; on a slab it is set past the finished top by the head margin. A jamb's
-							mark and the slab's are one mark.
-						</p>
+						<p className="mb-4 max-w-prose">{say('story-rod.cut-a-straight-stick-mark')}</p>
 						<div className="grid lg:grid-cols-[22rem_1fr] gap-6">
 							<Stick rod={rod.data} />
 							<div>
 								<table className="w-full mb-5">
 									<thead>
 										<tr className="text-left text-sm opacity-80">
-											<th className="font-normal">mark</th>
-											<th className="font-normal text-right">jamb, from the head</th>
-											<th className="font-normal text-right">slab, from its top</th>
+											<th className="font-normal">{say('story-rod.mark')}</th>
+											<th className="font-normal text-right">{say('page.jamb-from-the-head')}</th>
+											<th className="font-normal text-right">{say('page.slab-from-its-top')}</th>
 										</tr>
 									</thead>
 									<tbody>
@@ -69,16 +69,24 @@ export function RodPage() {
 											<tr key={m.name} className="border-t border-base-300">
 												<td className="py-1">{m.name}</td>
 												<td className="text-right text-2xl dim">
-													<Why figure={m.jamb} title={`${m.name}, in the jamb`} bare />
+													<Why
+														figure={m.jamb}
+														title={say('story-rod.name-in-the-jamb', { name: m.name })}
+														bare
+													/>
 												</td>
 												<td className="text-right text-2xl dim">
-													<Why figure={m.slab} title={`${m.name}, on the slab`} bare />
+													<Why
+														figure={m.slab}
+														title={say('story-rod.name-on-the-slab', { name: m.name })}
+														bare
+													/>
 												</td>
 											</tr>
 										))}
 									</tbody>
 								</table>
-								<h2 className="text-lg mb-1">The other doors</h2>
+								<h2 className="text-lg mb-1">{say('story-rod.the-other-doors')}</h2>
 								<ul className="grid gap-2">
 									{rod.data.doors.map((d) => (
 										<li
@@ -90,21 +98,27 @@ export function RodPage() {
 										>
 											<strong>
 												{d.name}
-												{d.leaf === 2 && ', leaf on the lock jamb'}
+												{d.leaf === 2 && `, ${say('page.leaf-on', { jamb: jambName('lock') })}`}
 											</strong>{' '}
-											{d.meets ? 'meets the rod.' : d.missing || 'differs:'}
+											{d.meets ? say('story-rod.meets') : d.missing || say('story-rod.differs')}
 											{!d.missing &&
 												d.off.map((o) => (
 													<div key={o.name}>
-														{o.name}: {o.jamb.mm < 0 ? 'higher' : 'lower'} by{' '}
-														<Len
-															text={{
-																mm: o.jamb.text.mm.replace('-', ''),
-																in: o.jamb.text.in.replace('-', ''),
+														<Phrase
+															id={o.jamb.mm < 0 ? 'story-rod.higher' : 'story-rod.lower'}
+															of={{
+																mark: o.name,
+																by: (
+																	<Len
+																		text={{
+																			mm: o.jamb.text.mm.replace('-', ''),
+																			in: o.jamb.text.in.replace('-', ''),
+																		}}
+																		unit
+																	/>
+																),
 															}}
-															unit
-														/>{' '}
-														in the jamb
+														/>
 													</div>
 												))}
 										</li>
@@ -114,7 +128,7 @@ export function RodPage() {
 						</div>
 						<p className="mt-6">
 							<Link className="btn" to={`/j/${job}/${opening}/hinges`}>
-								Back to the hinges
+								{say('story-rod.back-to-the-hinges')}
 							</Link>
 						</p>
 					</>
@@ -133,7 +147,7 @@ function Stick({ rod }: { rod: StoryRod }) {
 			viewBox={`0 -20 ${end * 0.5} ${end + 40}`}
 			className="w-full max-h-[34rem]"
 			role="img"
-			aria-label="The rod with its marks"
+			aria-label={say('story-rod.the-rod-with-its-marks')}
 		>
 			<rect
 				x={20}

@@ -1,16 +1,22 @@
 import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import type { Plan } from './api';
+import { say, type TextId } from './texts';
 import { stepName, trade } from './trade';
 
 export const steps = trade.steps.map((s) => s.id as string);
 
-const states: Record<string, string> = {
-	done: 'done',
-	open: 'open',
-	waits: 'waits',
-	nicked: 'changed since it was done',
+const states: Record<string, TextId> = {
+	done: 'door.state-done',
+	open: 'door.state-open',
+	waits: 'door.state-waits',
+	nicked: 'door.state-nicked',
 };
+
+/** stateName is how a step stands. */
+function stateName(state: string) {
+	return states[state] ? say(states[state]) : state;
+}
 
 /** Notch is one mark across the rod: cut through when done, a pencil line when open, nicked when stale. */
 function Notch({ state }: { state: string }) {
@@ -47,7 +53,7 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 	return (
 		<nav
 			ref={here}
-			aria-label="Steps"
+			aria-label={say('door.steps')}
 			data-rod
 			className="no-print flex lg:flex-col shrink-0 max-lg:order-last max-lg:overflow-x-auto z-10 lg:w-32 border-[var(--rod-edge)] max-lg:border-t-4 lg:border-x-4"
 			style={{ background: 'var(--rod)', color: 'var(--rod-ink)' }}
@@ -69,7 +75,7 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 								{stepName(n.step)}
 								<span className="hidden lg:block text-xs font-normal">{i + 1}</span>
 								<span className="sr-only">
-									: {states[n.state]}. {n.says}
+									: {stateName(n.state)}. {n.says}
 								</span>
 							</span>
 							{isActive && (

@@ -1,13 +1,14 @@
 import { Info, OctagonAlert, TriangleAlert } from 'lucide-react';
 import { useRouteError } from 'react-router';
 import type { Plan } from './api';
+import { say } from './texts';
 import { trade } from './trade';
 
 const looks = {
-	stop: { Icon: OctagonAlert, word: 'Stop', className: 'border-error text-error' },
-	care: { Icon: TriangleAlert, word: 'Take care', className: 'border-warning text-warning' },
-	note: { Icon: Info, word: 'Note', className: 'border-info text-info' },
-};
+	stop: { Icon: OctagonAlert, word: 'page.stop-word', className: 'border-error text-error' },
+	care: { Icon: TriangleAlert, word: 'page.care-word', className: 'border-warning text-warning' },
+	note: { Icon: Info, word: 'page.note-word', className: 'border-info text-info' },
+} as const;
 
 /** Findings says what is wrong or worth knowing at a step, and what to do. */
 export function Findings({ list }: { list: Plan['findings'] }) {
@@ -24,7 +25,7 @@ export function Findings({ list }: { list: Plan['findings'] }) {
 					>
 						<Icon size={22} className="shrink-0 mt-0.5" aria-hidden="true" />
 						<span>
-							<strong>{word}: </strong>
+							<strong>{say(word)}: </strong>
 							<span className="text-base-content">{f.text}</span>
 						</span>
 					</p>
@@ -39,7 +40,7 @@ export function Cautions({ step }: { step: string }) {
 	const list = trade.cautions.filter((c) => c.step === step);
 	if (list.length === 0) return null;
 	return (
-		<section aria-label="Cautions" className="mt-5 border-t-2 border-warning pt-2 text-[0.95rem]">
+		<section aria-label={say('page.cautions')} className="mt-5 border-t-2 border-warning pt-2 text-[0.95rem]">
 			{list.map((c) => (
 				<p key={c.text} className="flex gap-2 py-0.5">
 					<TriangleAlert size={18} className="shrink-0 mt-1 text-warning" aria-hidden="true" />
@@ -65,7 +66,7 @@ export function TakenOff<T extends { id: string; name: string }>({
 	return (
 		<details className="mt-4" data-taken-off>
 			<summary className="cursor-pointer min-h-11 flex items-center underline decoration-dotted underline-offset-4">
-				{what} taken off ({list.length})
+				{say('page.thing-taken-off-count', { thing: what, count: list.length })}
 			</summary>
 			<ul>
 				{list.map((x) => (
@@ -73,7 +74,8 @@ export function TakenOff<T extends { id: string; name: string }>({
 						<span className="grow text-lg">{x.name}</span>
 						{back && (
 							<button type="button" className="btn" onClick={() => back(x)} data-put-back={x.id}>
-								Put back<span className="sr-only"> {x.name}</span>
+								{say('page.put-back')}
+								<span className="sr-only"> {x.name}</span>
 							</button>
 						)}
 					</li>
@@ -96,7 +98,7 @@ export function Failed({ error, retry }: { error: Error; retry: () => void }) {
 		<div className="p-6 max-w-xl" role="alert">
 			<p className="text-lg mb-3">{error.message}</p>
 			<button type="button" className="btn btn-primary" onClick={retry}>
-				Try again
+				{say('page.try-again')}
 			</button>
 		</div>
 	);
@@ -107,17 +109,15 @@ export function Broken() {
 	const error = useRouteError() as Error | undefined;
 	return (
 		<main className="p-6 max-w-xl mx-auto" role="alert">
-			<h1 className="text-2xl mb-3">This page could not be drawn</h1>
-			<p className="text-lg mb-2">
-				Nothing that was saved is lost. Load it again; if it fails again, go back to the jobs.
-			</p>
+			<h1 className="text-2xl mb-3">{say('page.this-page-could-not-be')}</h1>
+			<p className="text-lg mb-2">{say('page.nothing-that-was-saved-is')}</p>
 			<p className="mb-4 opacity-80">{error?.message}</p>
 			<div className="flex gap-3">
 				<button type="button" className="btn btn-primary" onClick={() => location.reload()}>
-					Load it again
+					{say('page.load-it-again')}
 				</button>
 				<a className="btn" href="/">
-					All jobs
+					{say('page.all-jobs')}
 				</a>
 			</div>
 		</main>

@@ -4,7 +4,9 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { ask, client, type JobHead, newKey, type Schemas, send } from './api';
 import { Said, useAttempt } from './attempt';
-import { trade } from './trade';
+import { Phrase } from './phrase';
+import { say } from './texts';
+import { handName, trade } from './trade';
 import { whoNow } from './who';
 
 type Preview = Schemas['SchedulePreview'];
@@ -58,17 +60,14 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 		});
 	return (
 		<section data-schedule-in>
-			<h2 className="text-2xl mb-2">Bring in a schedule</h2>
-			<p className="mb-2 max-w-prose">
-				A line a door, as CSV or XLSX. You see what would come in before anything does. A size from a drawing
-				is taken for the slab's, never for a reading of the opening.
-			</p>
+			<h2 className="text-2xl mb-2">{say('schedule.bring-in-a-schedule')}</h2>
+			<p className="mb-2 max-w-prose">{say('schedule.one-line-for-each-door')}</p>
 			<input
 				ref={input}
 				type="file"
 				accept=".csv,.txt,.tsv,.xlsx,.xlsm"
 				className="hidden"
-				aria-label="Schedule"
+				aria-label={say('schedule.schedule')}
 				data-field="schedule-file"
 				onChange={(e) => {
 					choose(e.target.files?.[0]);
@@ -76,18 +75,19 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 				}}
 			/>
 			<button type="button" className="btn text-lg" onClick={() => input.current?.click()}>
-				<FileInput aria-hidden="true" /> {file && seen ? 'Choose another file' : 'Choose a file'}
+				<FileInput aria-hidden="true" />{' '}
+				{file && seen ? say('schedule.choose-another-file') : say('page.choose-a-file')}
 			</button>
 			<Said error={error} className="mt-2" />
 			{came && (
 				<p role="status" className="mt-3 text-lg" data-came={came.standing.length}>
-					{came.standing.length === 1 ? '1 door is' : `${came.standing.length} doors are`} on the walk
-					{came.left > 0 && `, ${came.left === 1 ? '1 line was' : `${came.left} lines were`} left out`}.{' '}
+					{say('schedule.on-the-walk', { count: came.standing.length })}
+					{came.left > 0 && ` ${say('schedule.lines-left-out', { count: came.left })}`}{' '}
 					<button type="button" className="btn btn-sm btn-primary" onClick={back} data-undo-schedule>
-						Undo
+						{say('page.undo')}
 					</button>{' '}
 					<Link className="btn btn-sm" to={`/j/${head.id}`}>
-						To the walk
+						{say('schedule.to-the-walk')}
 					</Link>
 				</p>
 			)}
@@ -108,7 +108,7 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 					{(seen.hand || seen.hands) && (
 						<Hands
 							seen={seen}
-							say={(hands) =>
+							choose={(hands) =>
 								look(
 									file,
 									seen.columns.map((c) => c.id),
@@ -127,11 +127,11 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 							data-take-schedule
 						>
 							{seen.bad === 0
-								? `Put ${seen.good === 1 ? '1 door' : `${seen.good} doors`} on the walk`
-								: `Put the ${seen.good} good ones on the walk, leave ${seen.bad} out`}
+								? say('schedule.put', { count: seen.good })
+								: say('schedule.put-the-good-good-ones', { good: seen.good, bad: seen.bad })}
 						</button>
 						<button type="button" className="btn btn-ghost" onClick={() => setSeen(null)}>
-							Bring in nothing
+							{say('schedule.bring-in-nothing')}
 						</button>
 					</div>
 				</div>
@@ -143,19 +143,28 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 const asked = (ids: string[]) => ids.map((id) => id || '-').join(',');
 
 /** Hands asks once which side the schedule's LH and RH are seen from, by its own first example. */
-function Hands({ seen, say }: { seen: Preview; say: (hands: string) => void }) {
+function Hands({ seen, choose }: { seen: Preview; choose: (hands: string) => void }) {
 	const [example, setExample] = useState(seen.hand);
 	if (seen.hand && seen.hand.line !== example?.line) setExample(seen.hand);
 	const left = /^\s*l/i.test(example?.hand ?? 'LH');
 	const choices = [
-		{ hands: 'pull', text: 'the side it opens toward (pull side)', side: left ? 'left' : 'right' },
-		{ hands: 'push', text: 'the side you push it from', side: left ? 'right' : 'left' },
+		{
+			hands: 'pull',
+			text: say('schedule.the-side-it-opens-toward'),
+			side: handName(left ? 'left' : 'right'),
+		},
+		{ hands: 'push', text: say('schedule.the-side-you-push-it'), side: handName(left ? 'right' : 'left') },
 	];
 	return (
 		<fieldset className="border-l-4 border-warning pl-3" data-hands={seen.hands}>
 			<legend className="text-xl">
-				{example ? `Line ${example.line}, ${example.name || 'no name'}: ${example.hand}` : 'LH and RH'}. Seen
-				from where?
+				{example
+					? say('schedule.example', {
+							line: example.line,
+							name: example.name || say('schedule.no-name'),
+							hand: example.hand,
+						})
+					: say('schedule.lh-rh')}
 			</legend>
 			{choices.map((c) => (
 				<label key={c.hands} className="flex items-center gap-3 min-h-11 text-lg">
@@ -165,10 +174,10 @@ function Hands({ seen, say }: { seen: Preview; say: (hands: string) => void }) {
 						name="hands"
 						data-field={`hands-${c.hands}`}
 						checked={seen.hands === c.hands}
-						onChange={() => say(c.hands)}
+						onChange={() => choose(c.hands)}
 					/>
 					<span>
-						Seen from {c.text}: hinges on the <strong>{c.side}</strong>, seen from the pull side
+						<Phrase id="schedule.seen-from" of={{ where: c.text, hand: <strong>{c.side}</strong> }} />
 					</span>
 				</label>
 			))}
@@ -181,15 +190,17 @@ function Columns({ seen, match }: { seen: Preview; match: (i: number, id: string
 	return (
 		<div data-columns data-known={seen.known}>
 			<h3 className="text-xl">
-				What its columns are
-				{seen.known && <span className="font-normal text-base"> (as you matched them before)</span>}
+				{say('schedule.columns')}
+				{seen.known && (
+					<span className="font-normal text-base"> {say('schedule.as-you-matched-them-before')}</span>
+				)}
 			</h3>
 			<ul className="grid sm:grid-cols-2 lg:grid-cols-3 gap-x-6">
 				{seen.columns.map((c, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
 					<li key={i} className="border-b border-base-300 py-2">
 						<label>
-							<strong>{c.header || '(no header)'}</strong>{' '}
+							<strong>{c.header || say('schedule.no-header')}</strong>{' '}
 							<span className="opacity-80 text-sm">{c.sample.join(', ')}</span>
 							<select
 								className="select w-full mt-1"
@@ -197,7 +208,7 @@ function Columns({ seen, match }: { seen: Preview; match: (i: number, id: string
 								data-field={`column ${c.header}`}
 								onChange={(e) => match(i, e.target.value)}
 							>
-								<option value="">left out</option>
+								<option value="">{say('schedule.left-out')}</option>
 								{trade.columns.map((k) => (
 									<option key={k.id} value={k.id}>
 										{k.name}
@@ -216,17 +227,21 @@ function Rows({ seen }: { seen: Preview }) {
 	return (
 		<div data-good={seen.good} data-bad={seen.bad}>
 			<h3 className="text-xl">
-				{seen.good === 1 ? '1 line is a door' : `${seen.good} lines are doors`}
-				{seen.bad > 0 && `, ${seen.bad === 1 ? '1 cannot be' : `${seen.bad} cannot be`}`}
+				{say('schedule.count-lines-are-doors', { count: seen.good })}
+				{seen.bad > 0 && `, ${say('schedule.count-cannot-be', { count: seen.bad })}`}
 			</h3>
-			{/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key */}
-			<section className="max-h-96 overflow-y-auto border-y border-base-300" aria-label="Lines" tabIndex={0}>
+			<section
+				className="max-h-96 overflow-y-auto border-y border-base-300"
+				aria-label={say('schedule.lines')}
+				// biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key
+				tabIndex={0}
+			>
 				<table className="table">
 					<thead>
 						<tr>
-							<th>Line</th>
-							<th>Door</th>
-							<th>What is made of it</th>
+							<th>{say('schedule.line')}</th>
+							<th>{say('page.door')}</th>
+							<th>{say('schedule.what-it-becomes')}</th>
 						</tr>
 					</thead>
 					<tbody>
@@ -253,7 +268,7 @@ function Rows({ seen }: { seen: Preview }) {
 			</section>
 			{seen.rows.length < seen.good + seen.bad && (
 				<p className="opacity-80">
-					The first {seen.rows.length} of {seen.good + seen.bad} lines, those that cannot be first.
+					{say('schedule.the-first-rows-of-good', { rows: seen.rows.length, good: seen.good + seen.bad })}
 				</p>
 			)}
 		</div>

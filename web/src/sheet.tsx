@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useRef } from 'react';
+import { say } from './texts';
 
 /** Sheet lies over the page until it is closed: by its button, Esc, or a tap beside it. */
 export function Sheet({ label, close, children }: { label: string; close: () => void; children: ReactNode }) {
@@ -10,12 +11,12 @@ export function Sheet({ label, close, children }: { label: string; close: () => 
 				{children}
 				<form method="dialog" className="mt-4">
 					<button type="submit" className="btn btn-primary w-full">
-						Close
+						{say('page.close')}
 					</button>
 				</form>
 			</div>
 			<form method="dialog" className="modal-backdrop">
-				<button type="submit">close</button>
+				<button type="submit">{say('page.close-2')}</button>
 			</form>
 		</dialog>
 	);

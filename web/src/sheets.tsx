@@ -1,6 +1,7 @@
 import { FileDown } from 'lucide-react';
 import { useState } from 'react';
 import { useDoor } from './door-state';
+import { say } from './texts';
 import { trade } from './trade';
 
 /** kept is a setting of this device: which paper, which router, how true its printer is. */
@@ -39,12 +40,12 @@ export function Sheets({ step }: { step: string }) {
 	return (
 		<details className="mb-4 no-print">
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="sheets-open">
-				Templates at full size
+				{say('papers.templates-at-full-size')}
 			</summary>
 			<div className="grid gap-3">
 				<div className="flex flex-wrap gap-2 items-end">
 					<label className="grow basis-28">
-						<span className="block mb-1">Paper</span>
+						<span className="block mb-1">{say('papers.paper')}</span>
 						<select
 							className="select w-full uppercase"
 							data-field="paper"
@@ -58,9 +59,9 @@ export function Sheets({ step }: { step: string }) {
 							))}
 						</select>
 					</label>
-					<Plain label="Its ruler of 100 mm measures" value={read} set={setRead} />
-					{router && <Plain label="Guide bush" value={bush} set={setBush} />}
-					{router && <Plain label="Cutter" value={cutter} set={setCutter} />}
+					<Plain label={say('papers.its-100-mm-ruler-measures')} value={read} set={setRead} />
+					{router && <Plain label={say('papers.guide-bush')} value={bush} set={setBush} />}
+					{router && <Plain label={say('papers.cutter')} value={cutter} set={setCutter} />}
 				</div>
 				{list.map((t) => (
 					<section key={t.id} className="border-b border-base-300 pb-2" data-template={t.id}>
@@ -73,7 +74,7 @@ export function Sheets({ step }: { step: string }) {
 								onClick={() => setSeen(seen === t.id ? '' : t.id)}
 								data-see={t.id}
 							>
-								{seen === t.id ? 'Fold it away' : 'See it'}
+								{seen === t.id ? say('papers.fold-it-away') : say('papers.see-it')}
 							</button>
 							{['pdf', 'svg', 'dxf', ...(t.body ? ['stl'] : [])].map((f) => (
 								<a key={f} className="btn" href={address(t.id, f)} download>
@@ -103,12 +104,12 @@ function Seen({ address, name }: { address: string; name: string }) {
 	return (
 		<img
 			src={address}
-			alt={`The ${name} as it will come out`}
+			alt={say('papers.the-name-as-it-will', { name })}
 			className="mt-2 bg-white max-h-[26rem] w-full object-contain"
 			onError={async () => {
 				const answer = await fetch(address);
 				const said = (await answer.json().catch(() => null)) as { detail?: string } | null;
-				setError(said?.detail ?? 'It cannot be drawn.');
+				setError(said?.detail ?? say('papers.it-cannot-be-drawn'));
 			}}
 		/>
 	);

@@ -1,5 +1,6 @@
 import type { Leaf } from './api';
 import { SvgDigits } from './length';
+import { say } from './texts';
 
 type Slab = { width: number; length: number };
 
@@ -19,7 +20,7 @@ export function Sizes({ leaf, slab }: { leaf: Leaf; slab: Slab }) {
 			viewBox={`-300 -260 ${w + 860} ${h + 560}`}
 			className="w-full h-full"
 			role="img"
-			aria-label="The finished slab with its sizes, over the slab that is there"
+			aria-label={say('slab.the-finished-slab-with-its')}
 		>
 			{there && (
 				<rect
@@ -49,11 +50,11 @@ export function Sizes({ leaf, slab }: { leaf: Leaf; slab: Slab }) {
 				</text>
 			</g>
 			<text x={w / 2} y={h / 2} fontSize={font * 0.7} textAnchor="middle" fill="var(--board-ink)">
-				finished
+				{say('slab.finished')}
 			</text>
 			{there && (
 				<text x={w / 2} y={h + 190} fontSize={font * 0.6} textAnchor="middle" fill="var(--light)">
-					the slab there, its spare drawn ×4
+					{say('slab.the-slab-as-it-is')}
 				</text>
 			)}
 		</svg>

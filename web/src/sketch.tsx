@@ -1,4 +1,5 @@
 import type { Schemas } from './api';
+import { say } from './texts';
 
 /** Sketch is an opening before its size is known: no door yet, and where the first reading goes. */
 export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string }) {
@@ -10,7 +11,8 @@ export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string 
 			viewBox={`-340 -200 ${w + 680} ${h + 420}`}
 			className="w-full h-full"
 			role="img"
-			aria-label={`The opening, not read yet. ${next ? `Read first: ${next.name}` : ''}`}
+			data-view="unread"
+			aria-label={next ? say('door.unread-next', { reading: next.name }) : say('door.unread')}
 		>
 			<rect x={-4000} y={h} width={9000} height={4000} fill="var(--floor)" />
 			<rect x={-70} y={-70} width={w + 140} height={h + 70} fill="var(--rod)" opacity={0.9} />
@@ -35,7 +37,7 @@ export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string 
 				fill="var(--on-shade)"
 				textAnchor={hand === 'right' ? 'end' : 'start'}
 			>
-				hinge jamb
+				{say('page.hinge-jamb')}
 			</text>
 			{line && (
 				<g stroke="var(--light)" fill="var(--light)">
@@ -56,7 +58,7 @@ export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string 
 						textAnchor="middle"
 						stroke="none"
 					>
-						read here first
+						{say('door.read-here-first')}
 					</text>
 				</g>
 			)}

@@ -1,5 +1,7 @@
 import type { Leaf } from './api';
 import { SvgDigits } from './length';
+import { Phrase } from './phrase';
+import { say } from './texts';
 
 /** How much larger the play is drawn than the slab beside it. */
 const times = 6;
@@ -28,7 +30,7 @@ export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string;
 			viewBox="-230 -70 660 760"
 			className="absolute inset-0 w-full h-full"
 			role="img"
-			aria-label="The stops round the shut slab from their own side, and a cut through jamb, slab and stop with the play as light"
+			aria-label={say('stops.the-doorstops-round-the-shut')}
 			data-stops-view
 		>
 			<g>
@@ -49,10 +51,10 @@ export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string;
 				)}
 				<g fill="var(--on-shade)" fontSize={20}>
 					<text x={0} y={-36}>
-						from the stops' side
+						{say('stops.from-the-side-of-the')}
 					</text>
 					<text x={x(0) - mirror * 14} y={h + 26}>
-						hinges
+						{say('stops.hinges')}
 					</text>
 				</g>
 			</g>
@@ -63,10 +65,10 @@ export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string;
 				<rect x={30} y={2 * thickness + play} width={44} height={80} fill="var(--rod)" />
 				<g fill="var(--on-shade)" fontSize={20} className="dim">
 					<text x={36} y={-12}>
-						pull face
+						{say('page.pull-face')}
 					</text>
 					<text x={84} y={2 * thickness + play + 40}>
-						stop, <SvgDigits text={s.from.text} /> back
+						<Phrase id="stops.doorstop-from-back" of={{ from: <SvgDigits text={s.from.text} /> }} />
 					</text>
 				</g>
 			</g>

@@ -3,6 +3,8 @@ import { useContext, useEffect, useId, useRef, useState } from 'react';
 import type { Swing } from './api';
 import { footAt, grabbed, outline, type P } from './geometry';
 import { pick, ShownIn } from './length';
+import { Phrase } from './phrase';
+import { say } from './texts';
 
 const still = () => matchMedia('(prefers-reduced-motion: reduce)').matches;
 
@@ -47,7 +49,11 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 		setMoving(false);
 		setAngle(grabbed([at.x * mirror, at.y], w.opens));
 	};
-	const said = `${Math.round(angle)} degrees, ${pick(now.clear.text, unit)} ${unit} over the floor`;
+	const said = say('swing.angle-degrees-clear-unit-over', {
+		angle: Math.round(angle),
+		clear: pick(now.clear.text, unit),
+		unit,
+	});
 	const { beside, things } = w;
 	const left = Math.min(reach * Math.cos((Math.min(w.opens, 165) * Math.PI) / 180), -reach * 0.3);
 	const lock = slab[1] as P;
@@ -63,7 +69,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 				viewBox={`${mirror === 1 ? view.x : -view.x - view.w} ${view.y} ${view.w} ${view.h}`}
 				className="grow min-h-0 w-full touch-none cursor-grab"
 				role="img"
-				aria-label={`The door from above, open at ${said}`}
+				aria-label={say('swing.the-door-from-above-open', { said })}
 				onPointerDown={drag}
 				onPointerMove={drag}
 			>
@@ -165,7 +171,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 						className="grow min-h-0 w-full"
 						style={{ background: 'var(--light)' }}
 						role="img"
-						aria-label="The lock edge passing what stands beside it, enlarged"
+						aria-label={say('swing.the-lock-edge-passing-what')}
 					>
 						<g transform={`scale(${mirror} 1)`}>
 							{beside.parts.map((part) => (
@@ -195,25 +201,34 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 						</g>
 					</svg>
 					<figcaption className="text-sm leading-tight">
-						past the {beside.name}
-						<span className="max-lg:hidden">, its corners' way dashed</span>: least {pick(w.clear.text, unit)}{' '}
-						at {w.clearAt}°
+						<Phrase
+							id="swing.past-the-name-dashed-at"
+							of={{
+								name: beside.name,
+								dashed: <span className="max-lg:hidden">{say('swing.the-path-of-its-corners')}</span>,
+								clear: pick(w.clear.text, unit),
+								angle: w.clearAt,
+							}}
+						/>
 					</figcaption>
 				</figure>
 				<figure className="grow min-w-0 flex flex-col">
 					<FloorStrip swing={w} angle={angle} />
 					<figcaption className="text-sm leading-tight">
-						over the floor, under the free corner: {pick(now.clear.text, unit)} here, least{' '}
-						{pick(w.least.text, unit)} at {w.leastAt}°
+						{say('swing.over-the-floor-under-the', {
+							clear: pick(now.clear.text, unit),
+							least: pick(w.least.text, unit),
+							leastAt: w.leastAt,
+						})}
 					</figcaption>
 				</figure>
 			</div>
 			<div className="flex items-center gap-3 px-3 pb-2 pt-1">
 				<button type="button" className="btn btn-sm h-11" data-play onClick={() => setMoving(true)}>
-					<Play size={18} aria-hidden="true" /> Swing it
+					<Play size={18} aria-hidden="true" /> {say('swing.swing-it')}
 				</button>
 				<label className="grow flex items-center gap-2">
-					<span className="sr-only">How far the door stands open</span>
+					<span className="sr-only">{say('swing.how-far-the-door-stands')}</span>
 					<input
 						type="range"
 						min={0}
@@ -253,7 +268,7 @@ function FloorStrip({ swing: w, angle }: { swing: Swing; angle: number }) {
 			className="grow min-h-0 w-full"
 			style={{ background: 'var(--board)' }}
 			role="img"
-			aria-label="The foot over the floor through the swing"
+			aria-label={say('swing.the-bottom-over-the-floor')}
 		>
 			<path d={outline([...foot, ...floor.slice().reverse()])} fill="var(--light)" />
 			<path d={outline([...floor, [360, -low], [0, -low]])} fill="var(--floor)" />

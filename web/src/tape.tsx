@@ -1,6 +1,7 @@
 import { Keyboard } from 'lucide-react';
 import { type ReactNode, useId, useRef, useState } from 'react';
 import type { Unit } from './api';
+import { say } from './texts';
 
 const coarse = () => matchMedia('(pointer: coarse)').matches;
 
@@ -95,9 +96,10 @@ export function Tape(p: TapeProps) {
 					<button
 						type="button"
 						className="btn btn-ghost btn-square no-print"
-						aria-label="Tape keypad"
+						aria-label={say('page.tape-keypad')}
+						data-keypad
 						aria-pressed={pad}
-						title="Tape keypad"
+						title={say('page.tape-keypad')}
 						tabIndex={-1}
 						onClick={() => {
 							setPad(!pad);

@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { Unit } from './api';
 import { KeySheet } from './keys';
+import { say } from './texts';
 
 /** readTheme is the theme that was chosen, else the one that the device is set to. */
 export function readTheme() {
@@ -39,9 +40,9 @@ export function Top({
 			>
 				<img src="/icon.svg" alt="" className="w-7 h-7" />
 				<span className="max-md:sr-only">Kind Margin</span>
-				<span className="sr-only">: all jobs</span>
+				<span className="sr-only">{say('page.all-jobs-2')}</span>
 			</Link>
-			<nav aria-label="Where you are" className="flex items-center gap-2 min-w-0 grow text-lg">
+			<nav aria-label={say('page.where-you-are')} className="flex items-center gap-2 min-w-0 grow text-lg">
 				{trail.map((t) => (
 					<span key={t.text} className="flex items-center gap-2 min-w-0 last:shrink">
 						<span className="max-sm:hidden" aria-hidden="true">
@@ -71,9 +72,7 @@ export function Top({
 				>
 					<span className={unit === 'mm' ? 'font-bold underline' : 'font-normal'}>mm</span>{' '}
 					<span className={unit === 'in' ? 'font-bold underline' : 'font-normal'}>in</span>
-					<span className="sr-only">
-						: figures are in {unit === 'mm' ? 'millimetres' : 'inches'}, show the other
-					</span>
+					<span className="sr-only">{say(unit === 'mm' ? 'page.in-millimetres' : 'page.in-inches')}</span>
 				</button>
 			)}
 			<button
@@ -83,8 +82,8 @@ export function Top({
 				data-theme-button
 			>
 				{theme === 'day' ? <Moon size={20} aria-hidden="true" /> : <Sun size={20} aria-hidden="true" />}
-				<span className="max-xl:sr-only">{theme === 'day' ? 'Night' : 'Day'}</span>
-				<span className="sr-only">: {theme === 'day' ? 'dark' : 'light, for glare'}</span>
+				<span className="max-xl:sr-only">{theme === 'day' ? say('page.night') : say('page.day')}</span>
+				<span className="sr-only">: {say(theme === 'day' ? 'page.dark' : 'page.light-for-glare')}</span>
 			</button>
 			<KeySheet page={trail.length > 1 ? 'door' : trail.length ? 'walk' : 'jobs'} />
 		</header>

@@ -1,10 +1,11 @@
 import type { Trade } from './api';
 import { type Locale, localeOf } from './locale';
+import { readTexts, say, type TextId } from './texts';
 
-/** The tables by locale: shipped with the page, so that no failure hides a caution, and one read at a time. */
-const tables: Record<Locale, () => Promise<unknown>> = {
-	'en-GB': async () => (await import('./trade.en-GB.gen.json')).default,
-	'en-US': async () => (await import('./trade.en-US.gen.json')).default,
+/** The catalogue by locale: shipped with the page, so that no failure hides a caution, and one read at a time. */
+const catalogue: Record<Locale, () => Promise<{ default: unknown }[]>> = {
+	'en-GB': () => Promise.all([import('./trade.en-GB.gen.json'), import('./texts.en-GB.gen.json')]),
+	'en-US': () => Promise.all([import('./trade.en-US.gen.json'), import('./texts.en-US.gen.json')]),
 };
 
 /** locale is that of the page now. */
@@ -18,9 +19,10 @@ let wanted = locale;
 /** loadLocale changes the locale of the page. It rejects, and nothing changes, where the tables cannot be had. */
 export async function loadLocale(l: Locale) {
 	wanted = l;
-	const read = (await tables[l]()) as Trade;
+	const [tables, texts] = await catalogue[l]();
 	if (l !== wanted) return; // another was asked for meanwhile
-	trade = read;
+	trade = tables?.default as Trade;
+	readTexts(l, texts?.default as Record<string, string>);
 	locale = l;
 	document.documentElement.lang = l;
 }
@@ -36,6 +38,33 @@ export function stepName(id: string) {
 /** marginName is what the margin at a side is called. */
 export function marginName(side: string) {
 	return named(trade.margins, side).name;
+}
+
+const edges: Record<string, TextId> = {
+	head: 'edge.head',
+	hinge: 'edge.hinge',
+	lock: 'edge.lock',
+	foot: 'edge.foot',
+};
+
+/** edgeName is what an edge of the slab is called. */
+export function edgeName(side: string) {
+	return edges[side] ? say(edges[side]) : side;
+}
+
+/** jambName is what the jamb on a side is called. */
+export function jambName(side: string) {
+	return say(side === 'lock' ? 'jamb.lock' : 'jamb.hinge');
+}
+
+/** wallName is what a side of the opening is called. */
+export function wallName(side: string) {
+	return side === 'head' || side === 'foot' ? say(`wall.${side}`) : jambName(side);
+}
+
+/** handName is what the hand that the hinges are on is called. */
+export function handName(hand: string) {
+	return say(hand === 'right' ? 'hand.right' : 'hand.left');
 }
 
 /** placeName is what a place along an edge is called; job files of before have a blank in some. */

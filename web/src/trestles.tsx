@@ -1,5 +1,7 @@
 import type { Leaf } from './api';
 import { SvgDigits } from './length';
+import { say } from './texts';
+import { edgeName } from './trade';
 
 type Cut = NonNullable<Leaf['cut']>;
 
@@ -82,9 +84,10 @@ export function Trestles({
 			viewBox={`${-pad} -110 ${width + 2 * pad} ${length + 220}`}
 			className={className}
 			role="img"
-			aria-label="The uncut slab with the chalk lines it is cut to"
+			aria-label={say('cut.the-uncut-slab-with-the')}
+			data-view="chalk"
 		>
-			<title>The uncut slab with the chalk lines it is cut to</title>
+			<title>{say('cut.the-uncut-slab-with-the')}</title>
 			<defs>
 				<pattern id="off" width="22" height="22" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
 					<rect width="22" height="22" fill="var(--board-line)" />
@@ -103,8 +106,8 @@ export function Trestles({
 			<rect x={0} y={0} width={width} height={length} fill="none" stroke="currentColor" strokeWidth={4} />
 			{name('head', width / 2, depth('head', 0) + 70)}
 			{name('foot', width / 2, length - Math.max(depth('foot', 0), depth('foot', 1)) - 40)}
-			{name('hinge edge', Math.max(depth('hinge', 0), depth('hinge', 1)) + 50, length / 2, -90)}
-			{name('lock edge', width - Math.max(depth('lock', 0), depth('lock', 1)) - 50, length / 2, 90)}
+			{name(edgeName('hinge'), Math.max(depth('hinge', 0), depth('hinge', 1)) + 50, length / 2, -90)}
+			{name(edgeName('lock'), width - Math.max(depth('lock', 0), depth('lock', 1)) - 50, length / 2, 90)}
 			{['hinge', 'lock'].flatMap((s) => [0, 1, 2, 3, 4].map((i) => label(s, i)))}
 			{['head', 'foot'].flatMap((s) => [0, 1, 2].map((i) => label(s, i)))}
 		</svg>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Leaf, Plan } from './api';
 import { useDoor } from './door-state';
 import { Daylight } from './drawing';
+import { say } from './texts';
 
 /** asFound is a leaf of a pair with its margins as they were found; of the light between the leaves each has half. */
 export function asFound(l: Leaf): Leaf {
@@ -36,9 +37,9 @@ export function TryView({
 	const hangs = view.opening.tried?.[which - 1]?.hangs ?? [];
 	const way = t.ways[Math.min(hangs.at(-1)?.way ?? 0, t.ways.length - 1)];
 	const all = {
-		was: { text: 'Predicted', light: t.foretold, margins: undefined },
-		found: { text: 'Found', light: t.found, margins: t.margins },
-		after: { text: 'Once done', light: way?.foretold ?? [], margins: way?.margins },
+		was: { text: say('page.predicted'), light: t.foretold, margins: undefined },
+		found: { text: say('page.found'), light: t.found, margins: t.margins },
+		after: { text: say('try.once-done'), light: way?.foretold ?? [], margins: way?.margins },
 	};
 	const shown = on === 'after' && !way ? 'found' : on;
 	const next = told ? undefined : t.toRead[0];
@@ -80,13 +81,13 @@ export function TryView({
 				margins={all[shown].margins}
 				detail
 				places={places}
-				label={`${name}: ${all[shown].text.toLowerCase()}, the margins as light`}
+				label={say('try.name-text-the-gaps-drawn', { name, text: all[shown].text.toLowerCase() })}
 				className="w-full h-full"
 			/>
 			{!told && (
 				<fieldset
 					className="absolute max-lg:right-1 max-lg:bottom-1 lg:left-2 lg:top-48 join lg:join-vertical no-print"
-					aria-label="Which light is drawn"
+					aria-label={say('try.which-gaps-are-drawn')}
 				>
 					{(['was', 'found', 'after'] as const).map((k) => (
 						<button

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { say } from './texts';
 
 const key = 'hand name';
 
@@ -14,7 +15,7 @@ export const stampOf = (d: Date) =>
 export const today = () => stampOf(new Date());
 
 /** Who asks whose hand it is; what is changed from here on is told as theirs. */
-export function Who({ label = 'Who works on this device' }: { label?: string }) {
+export function Who({ label = say('devices.who-works-on-this-device') }: { label?: string }) {
 	const [name, setName] = useState(whoNow);
 	return (
 		<label className="block">

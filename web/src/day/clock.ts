@@ -1,3 +1,5 @@
+import { say } from '../texts';
+
 /** toClock is a minute of the day as a clock shows it. */
 export const toClock = (m: number) =>
 	`${String(Math.floor(m / 60)).padStart(2, '0')}:${String(m % 60).padStart(2, '0')}`;
@@ -38,7 +40,11 @@ export function nextOf<E extends { id: string; who: string[] }>(list: E[]) {
 
 /** lasts says so many minutes: "20 min", "1 h 30". */
 export const lasts = (m: number) =>
-	m < 60 ? `${m} min` : m % 60 === 0 ? `${m / 60} h` : `${Math.floor(m / 60)} h ${m % 60}`;
+	m < 60
+		? say('day.minutes-min', { minutes: m })
+		: m % 60 === 0
+			? `${m / 60} h`
+			: `${Math.floor(m / 60)} h ${m % 60}`;
 
 /** numberIn is the number that was typed, whatever stands after it: "4 h", "2,5", "30 min"; nothing where there is none. */
 export function numberIn(text: string): number | undefined {

@@ -5,7 +5,9 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { ask, client, type Schemas } from '../api';
 import { Said } from '../attempt';
 import { useHomeFocus } from '../home-focus';
+import { Phrase } from '../phrase';
 import { Cautions, Failed, Waiting } from '../says';
+import { list, say } from '../texts';
 import { Top } from '../top';
 import { walkQuery } from '../walk/page';
 import { byDay, lasts, momentOf, nextOf } from './clock';
@@ -69,7 +71,7 @@ export function DayPage() {
 		setQuery({}, { replace: true });
 	}, [doors, !chosen]);
 	const trail = useMemo(
-		() => (walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: 'The day' }] : []),
+		() => (walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: say('page.the-day') }] : []),
 		[walk.data, job],
 	);
 	useHomeFocus('day');
@@ -84,34 +86,38 @@ export function DayPage() {
 		<>
 			<Top trail={trail} />
 			<main className="p-4 sm:p-6 max-w-5xl mx-auto">
-				{day.isPending && <Waiting text="Planning the day…" />}
+				{day.isPending && <Waiting text={say('day.planning-the-day')} />}
 				{day.error && !v && <Failed error={day.error} retry={() => day.refetch()} />}
 				{v && (
 					<>
 						<div className="flex flex-wrap items-end gap-x-4 gap-y-2 mb-3">
 							<h1 className="text-3xl" tabIndex={-1} data-home>
-								The day
+								{say('page.the-day')}
 							</h1>
 							<p className="text-lg grow" data-sum>
 								{last && (
-									<>
-										{v.entries.length} tasks, done {days.length === 1 ? 'today' : `on ${last.day}`} at{' '}
-										<strong data-end={`${last.date} ${last.to}`}>{last.to}</strong>; {lasts(v.toAndFro)} of
-										going to and fro and setting tools
-									</>
+									<Phrase
+										id="day.sum"
+										of={{
+											tasks: say('day.count-tasks', { count: v.entries.length }),
+											when: days.length === 1 ? say('day.today') : say('day.on-day', { day: last.day }),
+											at: <strong data-end={`${last.date} ${last.to}`}>{last.to}</strong>,
+											fro: lasts(v.toAndFro),
+										}}
+									/>
 								)}
-								{!last && v.problems.length === 0 && 'Nothing remains to be done.'}
+								{!last && v.problems.length === 0 && say('day.nothing-is-left-to-do')}
 							</p>
 						</div>
-						<nav aria-label="This day" className="no-print flex flex-wrap gap-2 mb-4">
+						<nav aria-label={say('day.this-day')} className="no-print flex flex-wrap gap-2 mb-4">
 							<button type="button" className="btn" onClick={() => print()}>
-								<Printer size={20} aria-hidden="true" /> Print it
+								<Printer size={20} aria-hidden="true" /> {say('page.print-it')}
 							</button>
 							<a className="btn" href={`/api/jobs/${job}/day/calendar?now=${now()}`} download data-calendar>
-								<CalendarDays size={20} aria-hidden="true" /> For a calendar
+								<CalendarDays size={20} aria-hidden="true" /> {say('day.for-a-calendar')}
 							</a>
 							<Link className="btn" to={`/j/${job}`}>
-								Choose other doors
+								{say('page.choose-other-doors')}
 							</Link>
 						</nav>
 						<Problems day={v} />
@@ -127,7 +133,7 @@ export function DayPage() {
 							<section key={d.date} className="mb-5" data-day={d.date}>
 								<h2 className="text-xl border-b-2 border-base-content">
 									{d.day}
-									{i > 0 && <span className="opacity-75">: what does not go in before</span>}
+									{i > 0 && <span className="opacity-75">{say('day.what-does-not-fit-before')}</span>}
 								</h2>
 								<ul>
 									{d.entries.map((e) => (
@@ -137,13 +143,11 @@ export function DayPage() {
 							</section>
 						))}
 						{v.dries.length > 0 && (
-							<section className="mb-5" aria-label="What dries">
-								<h2 className="text-lg">What dries or lies</h2>
+							<section className="mb-5" aria-label={say('day.what-is-drying')}>
+								<h2 className="text-lg">{say('day.drying-or-lying')}</h2>
 								<ul className="list-disc pl-5">
 									{v.dries.map((d) => (
-										<li key={d.what}>
-											{d.what}, until {d.until}
-										</li>
+										<li key={d.what}>{say('day.thing-until-until', { thing: d.what, until: d.until })}</li>
 									))}
 								</ul>
 							</section>
@@ -151,7 +155,7 @@ export function DayPage() {
 						{v.done.length > 0 && (
 							<details className="mb-5" data-done={v.done.length}>
 								<summary className="min-h-11 flex items-center cursor-pointer text-lg">
-									Done or struck out: {v.done.length}
+									{say('day.done-or-struck-out-done', { done: v.done.length })}
 								</summary>
 								<ul>
 									{v.done.map((e) => (
@@ -184,7 +188,7 @@ function Problems({ day: v }: { day: Day }) {
 				<p key={p} className="border-l-4 border-error pl-3 py-1 flex gap-2 text-lg" data-problem>
 					<OctagonAlert size={22} className="shrink-0 mt-0.5 text-error" aria-hidden="true" />
 					<span>
-						<strong className="text-error">Not planned: </strong>
+						<strong className="text-error">{say('day.not-planned')} </strong>
 						{p}
 					</span>
 				</p>
@@ -196,7 +200,7 @@ function Problems({ day: v }: { day: Day }) {
 			))}
 			{v.left.length > 0 && (
 				<p className="border-l-4 border-warning pl-3" data-left>
-					<strong>Does not go into a fortnight</strong>: {v.left.join('; ')}.
+					<strong>{say('day.does-not-fit-into-two')}</strong>: {v.left.join('; ')}.
 				</p>
 			)}
 		</div>
@@ -205,7 +209,7 @@ function Problems({ day: v }: { day: Day }) {
 
 /** where is the place, and who is there. */
 function where(e: Entry) {
-	return [e.place, e.who.join(' and '), e.hands > 1 && e.who.length < 2 ? 'two lift' : '']
+	return [e.place, list(e.who), e.hands > 1 && e.who.length < 2 ? say('day.two-to-lift') : '']
 		.filter(Boolean)
 		.join(', ');
 }
@@ -215,10 +219,14 @@ type Marked = { entry: Entry; mark: (m: Mark) => void };
 /** Now is what the hand does next: to be read from two metres, and ticked with a glove. */
 function Now({ entry: e, mark }: Marked) {
 	return (
-		<section className="bg-base-200 border-l-8 border-primary p-4" aria-label="Now" data-now={e.id}>
+		<section
+			className="bg-base-200 border-l-8 border-primary p-4"
+			aria-label={say('day.now')}
+			data-now={e.id}
+		>
 			<p className="text-lg">
-				{e.mark.begun ? 'In hand' : 'Next'}, {e.from} to {e.to}
-				{e.mark.late ? `, ${e.mark.late} min late` : ''}
+				{say(e.mark.begun ? 'day.in-hand' : 'day.next', { from: e.from, to: e.to })}
+				{e.mark.late ? `, ${say('day.late', { minutes: e.mark.late })}` : ''}
 			</p>
 			<p className="text-3xl sm:text-4xl font-semibold leading-tight my-1">
 				{e.door && <span className="block">{e.door}</span>}
@@ -226,7 +234,7 @@ function Now({ entry: e, mark }: Marked) {
 			</p>
 			<p className="text-xl mb-3">
 				{where(e)}
-				{e.sets && <>; set: {e.sets}</>}
+				{e.sets && `; ${say('day.sets', { tool: e.sets })}`}
 			</p>
 			<div className="grid grid-cols-2 sm:flex gap-3">
 				<button
@@ -235,7 +243,7 @@ function Now({ entry: e, mark }: Marked) {
 					onClick={() => mark({ ...e.mark, done: now() })}
 					data-done-now
 				>
-					Done
+					{say('page.done')}
 				</button>
 				{!e.mark.begun && (
 					<button
@@ -244,7 +252,7 @@ function Now({ entry: e, mark }: Marked) {
 						onClick={() => mark({ ...e.mark, begun: now() })}
 						data-begin
 					>
-						Begun
+						{say('day.begun')}
 					</button>
 				)}
 				<button
@@ -253,7 +261,7 @@ function Now({ entry: e, mark }: Marked) {
 					onClick={() => mark({ ...e.mark, late: (e.mark.late ?? 0) + lateBy })}
 					data-late
 				>
-					Runs late: {lateBy} min more
+					{say('day.runs-late-late-by-min', { lateBy })}
 				</button>
 			</div>
 		</section>
@@ -275,7 +283,7 @@ function Line({ entry: e, mark }: Marked) {
 					type="checkbox"
 					className="checkbox checkbox-xl mt-0.5"
 					checked={done}
-					aria-label={`${title}: done`}
+					aria-label={say('day.title-done', { title })}
 					onChange={() => mark(done ? { ...e.mark, done: '' } : { ...e.mark, done: now(), struck: false })}
 					data-tick={e.id}
 				/>
@@ -288,11 +296,15 @@ function Line({ entry: e, mark }: Marked) {
 						{e.name}
 					</span>
 					<span className="block text-sm opacity-85">
-						{e.minutes} min, {where(e)}
-						{e.sets && `; set: ${e.sets}`}
-						{e.dries && `; then ${e.dries} until what waits for it`}
-						{e.while && `; while ${e.while} dries`}
-						{e.mark.late ? `; ${e.mark.late} min late` : ''}
+						{[
+							`${say('day.minutes-min', { minutes: e.minutes })}, ${where(e)}`,
+							e.sets && say('day.sets', { tool: e.sets }),
+							e.dries && say('day.dries', { time: e.dries }),
+							e.while && say('day.while', { task: e.while }),
+							e.mark.late && say('day.late', { minutes: e.mark.late }),
+						]
+							.filter(Boolean)
+							.join('; ')}
 					</span>
 				</span>
 			</label>
@@ -304,7 +316,7 @@ function Line({ entry: e, mark }: Marked) {
 						onClick={() => mark({ ...e.mark, struck: false })}
 						data-put-back
 					>
-						Put back
+						{say('day.put-back')}
 					</button>
 				) : (
 					!done && (
@@ -312,7 +324,7 @@ function Line({ entry: e, mark }: Marked) {
 							<button
 								type="button"
 								className="btn btn-ghost"
-								aria-label={`${title}: ${lateBy} min more`}
+								aria-label={say('day.title-late-by-min-more', { title, lateBy })}
 								onClick={() => mark({ ...e.mark, late: (e.mark.late ?? 0) + lateBy })}
 								data-later={e.id}
 							>
@@ -321,11 +333,11 @@ function Line({ entry: e, mark }: Marked) {
 							<button
 								type="button"
 								className="btn btn-ghost"
-								aria-label={`Strike out ${title}`}
+								aria-label={say('day.strike-out-title', { title })}
 								onClick={() => mark({ ...e.mark, struck: true })}
 								data-strike={e.id}
 							>
-								Strike out
+								{say('day.strike-out')}
 							</button>
 						</>
 					)

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Schemas } from '../api';
 import { newKey } from '../api';
+import { say } from '../texts';
 import { trade } from '../trade';
 import { numberIn, toClock, toMinute } from './clock';
 
@@ -25,11 +26,11 @@ export function Settings({
 	return (
 		<details className="no-print mb-5" data-settings>
 			<summary className="min-h-11 flex items-center cursor-pointer text-lg underline">
-				Hours, hands, glue and paint
+				{say('day.hours-people-glue-and-paint')}
 			</summary>
 			<div className="grid sm:grid-cols-2 gap-x-6 gap-y-3 mt-2">
 				<label className="block">
-					<span className="block mb-1">First day</span>
+					<span className="block mb-1">{say('day.first-day')}</span>
 					<input
 						type="date"
 						className="input w-full"
@@ -47,33 +48,38 @@ export function Settings({
 						checked={!!day.weekends}
 						onChange={(e) => set({ ...day, weekends: e.target.checked })}
 					/>
-					Saturdays and Sundays are worked
+					{say('day.work-on-saturdays-and-sundays')}
 				</label>
 				<fieldset className="sm:col-span-2">
-					<legend className="text-lg">Who is there</legend>
+					<legend className="text-lg">{say('day.who-is-there')}</legend>
 					{day.carpenters.map((c, i) => (
 						// biome-ignore lint/suspicious/noArrayIndexKey: a carpenter is known by the place in the list
 						<div key={i} className="flex flex-wrap gap-2 items-end mb-2" data-carpenter={i}>
 							<label className="grow">
-								<span className="block text-sm">Name</span>
+								<span className="block text-sm">{say('day.name')}</span>
 								<input
 									className="input w-full"
 									maxLength={80}
 									data-field={`name-${i}`}
 									defaultValue={c.name}
-									placeholder={`carpenter ${i + 1}`}
+									placeholder={say('day.carpenter-number', { number: i + 1 })}
 									onBlur={(e) => e.target.value !== c.name && person(i, { name: e.target.value })}
 								/>
 							</label>
-							<Time id={`from-${i}`} label="From" value={c.from} set={(from) => person(i, { from })} />
-							<Time id={`to-${i}`} label="To" value={c.to} set={(to) => person(i, { to })} />
+							<Time
+								id={`from-${i}`}
+								label={say('page.from')}
+								value={c.from}
+								set={(from) => person(i, { from })}
+							/>
+							<Time id={`to-${i}`} label={say('day.to')} value={c.to} set={(to) => person(i, { to })} />
 							{day.carpenters.length > 1 && (
 								<button
 									type="button"
 									className="btn btn-ghost"
 									onClick={() => set({ ...day, carpenters: day.carpenters.filter((_, k) => k !== i) })}
 								>
-									Not there
+									{say('day.not-there')}
 								</button>
 							)}
 						</div>
@@ -86,25 +92,25 @@ export function Settings({
 						}
 						data-another
 					>
-						A second pair of hands
+						{say('day.a-second-person')}
 					</button>
 				</fieldset>
 				<div className="flex gap-2">
 					<Time
 						id="break-from"
-						label="Break from"
+						label={say('day.break-from')}
 						value={pause.from}
 						set={(from) => set({ ...day, break: { ...pause, from } })}
 					/>
 					<Time
 						id="break-to"
-						label="to"
+						label={say('day.to-2')}
 						value={pause.to}
 						set={(to) => set({ ...day, break: { ...pause, to } })}
 					/>
 				</div>
 				<fieldset>
-					<legend>Glue of an insert</legend>
+					<legend>{say('day.glue-for-an-insert')}</legend>
 					{[false, true].map((clamps) => (
 						<label key={String(clamps)} className="flex items-center gap-3 min-h-11">
 							<input
@@ -115,26 +121,28 @@ export function Settings({
 								onChange={() => set({ ...day, clamps })}
 								data-field={clamps ? 'clamps' : 'tape'}
 							/>
-							{clamps ? 'in clamps over night' : 'under tape, 20 minutes to handle'}
+							{clamps ? say('day.in-clamps-overnight') : say('day.under-tape-20-minutes-until')}
 						</label>
 					))}
 				</fieldset>
 				<Count
 					id="coats"
-					label="Coats of paint on each door"
+					label={say('day.coats-of-paint-on-each')}
 					value={day.coats ?? 0}
 					set={(coats) => set({ ...day, coats })}
 				/>
 				<Count
 					id="coat-dries"
-					label="Hours until the next coat"
+					label={say('day.hours-to-the-next-coat')}
 					value={(day.coatDries ?? 0) / 60}
 					set={(h) => set({ ...day, coatDries: Math.round(h * 60) })}
 				/>
 				<p className="sm:col-span-2" data-doors>
 					{day.doors.length === 0
-						? 'All doors that are not signed off.'
-						: `Doors: ${day.doors.map((id) => names.find((n) => n[0] === id)?.[1] ?? id).join(', ')}.`}
+						? say('day.all-doors-not-signed-off')
+						: say('day.doors', {
+								doors: day.doors.map((id) => names.find((n) => n[0] === id)?.[1] ?? id).join(', '),
+							})}
 				</p>
 				<OwnTasks day={day} tasks={tasks} set={set} />
 			</div>
@@ -213,18 +221,16 @@ function OwnTasks({
 	const [after, setAfter] = useState('');
 	return (
 		<fieldset className="sm:col-span-2">
-			<legend className="text-lg">Tasks of your own</legend>
+			<legend className="text-lg">{say('day.your-own-tasks')}</legend>
 			{(day.own ?? []).map((o) => (
 				<p key={o.id} className="flex gap-2 items-center" data-own={o.name}>
-					<span className="grow">
-						{o.name}, {o.minutes} min
-					</span>
+					<span className="grow">{say('day.name-minutes-min', { name: o.name, minutes: o.minutes })}</span>
 					<button
 						type="button"
 						className="btn btn-ghost"
 						onClick={() => set({ ...day, own: (day.own ?? []).filter((x) => x.id !== o.id) })}
 					>
-						Take it away
+						{say('page.take-it-away')}
 					</button>
 				</p>
 			))}
@@ -248,7 +254,7 @@ function OwnTasks({
 				}}
 			>
 				<label className="sm:col-span-2">
-					<span className="block text-sm">What</span>
+					<span className="block text-sm">{say('page.what')}</span>
 					<input
 						className="input w-full"
 						data-field="own-name"
@@ -259,7 +265,7 @@ function OwnTasks({
 					/>
 				</label>
 				<label>
-					<span className="block text-sm">Minutes</span>
+					<span className="block text-sm">{say('page.minutes')}</span>
 					<input
 						className="input w-full"
 						data-field="own-minutes"
@@ -269,7 +275,7 @@ function OwnTasks({
 					/>
 				</label>
 				<label>
-					<span className="block text-sm">Where</span>
+					<span className="block text-sm">{say('page.where')}</span>
 					<select className="select w-full" value={place} onChange={(e) => setPlace(e.target.value)}>
 						{trade.places.map((p) => (
 							<option key={p.id} value={p.id}>
@@ -279,9 +285,9 @@ function OwnTasks({
 					</select>
 				</label>
 				<label className="sm:col-span-3">
-					<span className="block text-sm">After</span>
+					<span className="block text-sm">{say('day.after')}</span>
 					<select className="select w-full" value={after} onChange={(e) => setAfter(e.target.value)}>
-						<option value="">nothing</option>
+						<option value="">{say('day.nothing')}</option>
 						{tasks.map((t) => (
 							<option key={t.id} value={t.id}>
 								{t.door ? `${t.door}: ` : ''}
@@ -291,7 +297,7 @@ function OwnTasks({
 					</select>
 				</label>
 				<button type="submit" className="btn">
-					Put it in
+					{say('page.put-it-in')}
 				</button>
 			</form>
 		</fieldset>

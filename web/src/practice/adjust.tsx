@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Schemas, Unit } from '../api';
 import { Cautions } from '../says';
 import { Tape } from '../tape';
+import { say } from '../texts';
 import { withUnit } from './geometry';
 import type { Doing } from './read';
 
@@ -37,23 +38,21 @@ export function Adjust({ move, unit, goesIn }: Doing & { unit: Unit; goesIn: boo
 	return (
 		<>
 			{!goesIn && (
-				<p className="text-lg mb-2 border-l-4 border-warning pl-3">
-					It does not go in yet: it was held up against the opening.
-				</p>
+				<p className="text-lg mb-2 border-l-4 border-warning pl-3">{say('practising.it-does-not-go-in')}</p>
 			)}
 			<fieldset className="grid grid-cols-2 gap-x-3 gap-y-2 mb-2">
-				<legend className="text-lg">Pack out (minus lets in)</legend>
-				{field('top', 'Top hinge')}
-				{field('bottom', 'Bottom hinge')}
+				<legend className="text-lg">{say('practising.pack-out-minus-set-deeper')}</legend>
+				{field('top', say('practising.top-hinge'))}
+				{field('bottom', say('practising.bottom-hinge'))}
 			</fieldset>
 			<fieldset className="grid grid-cols-2 gap-x-3 gap-y-2 mb-2">
-				<legend className="text-lg">Plane off</legend>
-				{field('lockFoot', 'Lock edge, foot')}
-				{field('lockHead', 'Lock edge, head')}
-				{field('headHinge', 'Head, hinge corner')}
-				{field('headLock', 'Head, lock corner')}
-				{field('footHinge', 'Foot, hinge corner')}
-				{field('footLock', 'Foot, lock corner')}
+				<legend className="text-lg">{say('practising.plane-off')}</legend>
+				{field('lockFoot', say('practising.lock-edge-bottom'))}
+				{field('lockHead', say('practising.lock-edge-top'))}
+				{field('headHinge', say('practising.top-hinge-corner'))}
+				{field('headLock', say('practising.top-lock-corner'))}
+				{field('footHinge', say('practising.bottom-hinge-corner'))}
+				{field('footLock', say('practising.bottom-lock-corner'))}
 			</fieldset>
 			<div className="grid sm:grid-cols-2 gap-2">
 				<button
@@ -75,7 +74,7 @@ export function Adjust({ move, unit, goesIn }: Doing & { unit: Unit; goesIn: boo
 					}}
 					data-adjust-own
 				>
-					Do it, and hang it again
+					{say('practising.do-it-and-hang-it')}
 				</button>
 				<button
 					type="button"
@@ -83,7 +82,7 @@ export function Adjust({ move, unit, goesIn }: Doing & { unit: Unit; goesIn: boo
 					onClick={() => move({ do: 'adjust', plan: true })}
 					data-adjust-plan
 				>
-					Take the plan's advice
+					{say('practising.do-as-the-plan-says')}
 				</button>
 				<button
 					type="button"
@@ -91,7 +90,7 @@ export function Adjust({ move, unit, goesIn }: Doing & { unit: Unit; goesIn: boo
 					onClick={() => move({ do: 'done' })}
 					data-call-done
 				>
-					Call it done
+					{say('practising.it-is-done')}
 				</button>
 			</div>
 			<Cautions step="try" />

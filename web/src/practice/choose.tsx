@@ -3,6 +3,7 @@ import type { Schemas, Unit } from '../api';
 import { pick } from '../length';
 import { Cautions } from '../says';
 import { Tape } from '../tape';
+import { say } from '../texts';
 import { trade } from '../trade';
 import { withUnit } from './geometry';
 import { type Doing, Readings } from './read';
@@ -57,52 +58,56 @@ export function Choose({
 	return (
 		<>
 			<details className="mb-2">
-				<summary className="min-h-11 flex items-center cursor-pointer underline">What was read</summary>
+				<summary className="min-h-11 flex items-center cursor-pointer underline">
+					{say('practising.what-was-read')}
+				</summary>
 				<Readings played={v} />
 				<button type="button" className="btn mt-2" onClick={back}>
-					Read more
+					{say('practising.read-more')}
 				</button>
 			</details>
 			<p className="mb-2 text-lg">
-				The slab is still to be painted{v.bored ? '; all of these are bored on their lock edge' : ''}.
+				{say(v.bored ? 'practising.to-be-painted-bored' : 'practising.to-be-painted')}
 			</p>
 			<div className="grid sm:grid-cols-2 gap-x-6">
 				{radio(
-					'Margins',
+					say('practising.margins'),
 					v.school,
 					trade.schools.map((s) => ({
 						id: s.id,
 						text: s.name,
-						note: s.margins.map((m) => `${m.side} ${pick(m.text, unit) || 'by the hinge'}`).join(', '),
+						note: s.margins
+							.map((m) => `${m.side} ${pick(m.text, unit) || say('page.by-the-hinge')}`)
+							.join(', '),
 					})),
 					(school) => move({ do: 'margins', school }),
 				)}
 				<div>
 					{radio(
-						'Slab',
+						say('page.slab'),
 						String(v.slab),
 						v.slabs.map((s, i) => ({ id: String(i), text: pick(s, unit) })),
 						(id) => move({ do: 'slab', slab: Number(id) }),
 					)}
 					{radio(
-						'Width comes off',
+						say('practising.width-comes-off'),
 						v.edge,
 						[
-							{ id: 'keep-lock', text: 'the hinge edge' },
-							{ id: 'keep-hinge', text: 'the lock edge' },
-							{ id: 'even-stiles', text: 'both alike' },
+							{ id: 'keep-lock', text: say('practising.the-hinge-edge') },
+							{ id: 'keep-hinge', text: say('practising.the-lock-edge') },
+							{ id: 'even-stiles', text: say('practising.both-the-same') },
 						],
 						(edge) => move({ do: 'edge', edge }),
 					)}
 				</div>
 			</div>
 			<fieldset className="grid sm:grid-cols-3 gap-x-3 gap-y-2">
-				<legend className="text-lg">Cut it to</legend>
-				{field('head', 'Width at the head')}
-				{field('foot', 'Width at the foot')}
-				{field('length', 'Length, hinge edge')}
-				{field('headUp', 'Head higher at the lock by')}
-				{field('footUp', 'Foot higher at the lock by')}
+				<legend className="text-lg">{say('practising.cut-it-to')}</legend>
+				{field('head', say('practising.width-at-the-top'))}
+				{field('foot', say('practising.width-at-the-bottom'))}
+				{field('length', say('practising.length-hinge-edge'))}
+				{field('headUp', say('practising.top-higher-at-the-lock'))}
+				{field('footUp', say('practising.bottom-higher-at-the-lock'))}
 			</fieldset>
 			<div className="grid sm:grid-cols-2 gap-2 mt-3">
 				<button
@@ -122,7 +127,7 @@ export function Choose({
 					}
 					data-cut-own
 				>
-					Cut it so, and hang it
+					{say('practising.cut-it-and-hang-it')}
 				</button>
 				<button
 					type="button"
@@ -130,7 +135,7 @@ export function Choose({
 					onClick={() => move({ do: 'cut', plan: true })}
 					data-cut-plan
 				>
-					Take the plan's cut
+					{say('practising.cut-as-the-plan-says')}
 				</button>
 			</div>
 			<Cautions step="cut" />

@@ -1,3 +1,6 @@
+import { say } from '../texts';
+import { jambName } from '../trade';
+
 export type Gap = { side: string; where: string; mm: number };
 
 /** The board in the picture, and how many times the light is magnified. */
@@ -48,23 +51,23 @@ export const asks: Ask[] = (() => {
 		...[200, 600, 1000, 1400, 1800].map(
 			(at): Ask => ({
 				id: `width-${at}`,
-				name: `Width, ${at} mm up`,
-				reading: { kind: 'width', at: `${at} mm` },
+				name: say('practising.width-at-mm-up', { at }),
+				reading: { kind: 'width', at: say('page.length-mm', { length: at }) },
 				line: [x, up(at), x + w, up(at)],
 			}),
 		),
 		...[50, 413, 776].map(
 			(at): Ask => ({
 				id: `height-${at}`,
-				name: `Floor to head, ${at} mm over`,
-				reading: { kind: 'height', at: `${at} mm` },
+				name: say('practising.floor-to-head-at-mm', { at }),
+				reading: { kind: 'height', at: say('page.length-mm', { length: at }) },
 				line: [over(at), y, over(at), y + h],
 			}),
 		),
 		...['hinge', 'lock'].map(
 			(side): Ask => ({
 				id: `plumb-${side}`,
-				name: `Plumb of the ${side} jamb`,
+				name: say('practising.plumb-of-the-jamb', { jamb: jambName(side) }),
 				reading: { kind: 'plumb', side, at: '1800 mm', from: '200 mm' },
 				line: [
 					side === 'hinge' ? x - 12 : x + w + 12,
@@ -77,7 +80,7 @@ export const asks: Ask[] = (() => {
 		...['head', 'foot'].map(
 			(side): Ask => ({
 				id: `level-${side}`,
-				name: side === 'head' ? 'Level of the head' : 'Level of the floor',
+				name: side === 'head' ? say('practising.level-of-the-head') : say('practising.level-of-the-floor'),
 				reading: { kind: 'level', side, at: '770 mm', from: '50 mm' },
 				line: [
 					over(50),
@@ -89,14 +92,14 @@ export const asks: Ask[] = (() => {
 		),
 		{
 			id: 'square-hinge',
-			name: 'Square at the head, hinge corner',
+			name: say('practising.square-at-the-head-hinge'),
 			reading: { kind: 'square', side: 'hinge', at: '600 mm' },
 			line: [x + 6, y + 90, x + 90, y + 6],
 		},
 		...['hinge', 'lock'].map(
 			(side): Ask => ({
 				id: `diagonal-${side}`,
-				name: `Diagonal from the ${side} jamb's foot`,
+				name: say('practising.diagonal-from-the-bottom-of', { jamb: jambName(side) }),
 				reading: { kind: 'diagonal', side },
 				line: side === 'hinge' ? [x, y + h, x + w, y] : [x + w, y + h, x, y],
 			}),

@@ -2,6 +2,8 @@ import { Download } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Schemas } from '../api';
 import { Len } from '../length';
+import { Phrase } from '../phrase';
+import { say } from '../texts';
 
 type Played = Schemas['Played'];
 
@@ -17,9 +19,9 @@ export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNul
 		</tr>
 	);
 	const p = g.plan;
-	const none = p.answers ? '' : 'no answer';
+	const none = p.answers ? '' : say('practising.no-answer');
 	return (
-		<section aria-label="Grade" data-grade={String(g.fits)} data-trips={g.trips}>
+		<section aria-label={say('practising.grade')} data-grade={String(g.fits)} data-trips={g.trips}>
 			<ul className="mb-3">
 				{g.said.map((s) => (
 					<li
@@ -27,13 +29,13 @@ export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNul
 						className={`border-l-4 pl-3 py-1 mb-1 ${s.good ? 'border-success' : 'border-error'}`}
 						data-said={String(s.good)}
 					>
-						<strong>{s.good ? 'Well: ' : 'Not so: '}</strong>
+						<strong>{say(s.good ? 'practising.well' : 'practising.not-so')} </strong>
 						{s.text}
 					</li>
 				))}
 				{g.unchecked.map((u) => (
 					<li key={u} className="border-l-4 border-warning pl-3 py-1 mb-1" data-unchecked>
-						<strong>Never read: </strong>
+						<strong>{say('practising.never-read')} </strong>
 						{u}.
 					</li>
 				))}
@@ -42,26 +44,36 @@ export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNul
 				<thead>
 					<tr className="text-left">
 						<td />
-						<th className="text-right">You</th>
-						<th className="text-right">The plan, on your readings</th>
+						<th className="text-right">{say('practising.you')}</th>
+						<th className="text-right">{say('practising.the-plan-on-your-readings')}</th>
 					</tr>
 				</thead>
 				<tbody>
-					{row('Trips to the trestles', String(g.trips), none || String(p.trips))}
-					{row('Minutes', String(Math.round(g.minutes)), none || String(Math.round(p.minutes)))}
-					{row('Uneven light, mm', g.uneven.mm, none || p.uneven.mm)}
-					{row('Fits', g.fits ? 'yes' : 'no', none || (p.fits ? 'yes' : 'no'))}
-					{row('Slab to the saw, cm²', String(g.waste), `${g.least} at least`)}
+					{row(say('practising.trips-to-the-trestles'), String(g.trips), none || String(p.trips))}
+					{row(say('page.minutes'), String(Math.round(g.minutes)), none || String(Math.round(p.minutes)))}
+					{row(say('practising.uneven-gaps-mm'), g.uneven.mm, none || p.uneven.mm)}
+					{row(say('practising.fits'), g.fits ? 'yes' : 'no', none || (p.fits ? 'yes' : 'no'))}
+					{row(
+						say('practising.slab-cut-away-cm'),
+						String(g.waste),
+						say('practising.at-least-least', { least: g.least }),
+					)}
 				</tbody>
 			</table>
 			<details className="mb-3">
 				<summary className="min-h-11 flex items-center cursor-pointer underline">
-					What the plan would have done, and why
+					{say('practising.what-the-plan-would-have')}
 				</summary>
 				{p.answers && (
 					<p>
-						Cut to <Len text={p.head} /> at the head, <Len text={p.foot} /> at the foot,{' '}
-						<Len text={p.length} /> long.
+						<Phrase
+							id="practising.cut-to"
+							of={{
+								top: <Len text={p.head} />,
+								bottom: <Len text={p.foot} />,
+								length: <Len text={p.length} />,
+							}}
+						/>
 					</p>
 				)}
 				<ul className="list-disc pl-5">
@@ -71,11 +83,11 @@ export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNul
 				</ul>
 			</details>
 			<p className="border-l-8 border-primary pl-3 text-lg mb-3" data-learn>
-				<strong>Practise next:</strong> {g.learn}
+				<strong>{say('practising.practise-next')}</strong> {g.learn}
 			</p>
 			<p className="flex flex-wrap gap-2">
 				<Link className="btn btn-primary" to="/practice">
-					Back to practice
+					{say('practising.back-to-practice')}
 				</Link>
 				<a
 					className="btn"
@@ -83,7 +95,7 @@ export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNul
 					download="attempt.exercise.json"
 					data-attempt
 				>
-					<Download size={20} aria-hidden="true" /> This attempt, to hand in
+					<Download size={20} aria-hidden="true" /> {say('practising.this-attempt-to-hand-in')}
 				</a>
 			</p>
 		</section>

@@ -5,13 +5,13 @@ import { ask, client, type Schemas } from '../api';
 import { Said, useAttempt } from '../attempt';
 import { useHomeFocus } from '../home-focus';
 import { Failed, Waiting } from '../says';
+import { say } from '../texts';
 import { Top } from '../top';
 import { whoNow } from '../who';
 
 type Practice = Schemas['Practice'];
 
 const seed = () => 1 + Math.floor(Math.random() * 999_999);
-const trail = [{ to: '/', text: 'Jobs' }, { text: 'Practice' }];
 
 /** PracticePage is where one learns to hang a door without spoiling slabs. */
 export function PracticePage() {
@@ -23,21 +23,18 @@ export function PracticePage() {
 	const v = q.data;
 	return (
 		<>
-			<Top trail={trail} />
+			<Top trail={[{ to: '/', text: say('page.jobs') }, { text: say('page.practice') }]} />
 			<main className="p-4 sm:p-6 max-w-5xl mx-auto">
 				<h1 className="text-3xl mb-1" tabIndex={-1} data-home>
-					Practice
+					{say('page.practice')}
 				</h1>
-				<p className="text-lg mb-4">
-					Hang a door in an opening that nobody sees: read it, choose, cut, hang, and be told what it came to.
-					No slab is spoiled.
-				</p>
-				{q.isPending && <Waiting text="Looking…" />}
+				<p className="text-lg mb-4">{say('practising.hang-a-door-in-a')}</p>
+				{q.isPending && <Waiting text={say('practising.looking')} />}
 				{q.error && <Failed error={q.error} retry={() => q.refetch()} />}
 				{v && (
 					<>
 						<p className="border-l-8 border-primary pl-3 mb-4 text-lg" data-practise-next={v.next}>
-							<strong>Next:</strong> {v.why}
+							<strong>{say('practising.next')}</strong> {v.why}
 						</p>
 						{drill ? (
 							<Drill
@@ -49,8 +46,8 @@ export function PracticePage() {
 							/>
 						) : (
 							<div className="grid lg:grid-cols-2 gap-x-8 gap-y-4 items-start">
-								<section aria-label="Hidden openings">
-									<h2 className="text-xl mb-2">A hidden opening</h2>
+								<section aria-label={say('practising.hidden-openings')}>
+									<h2 className="text-xl mb-2">{say('practising.a-hidden-opening')}</h2>
 									<div className="grid gap-2">
 										{v.levels.map((l) => (
 											<Link
@@ -66,7 +63,8 @@ export function PracticePage() {
 											</Link>
 										))}
 										<label className="btn h-auto py-3 justify-start">
-											Open an exercise that was handed out
+											{say('practising.open-exercise')}
+
 											<input
 												type="file"
 												accept=".json"
@@ -88,8 +86,8 @@ export function PracticePage() {
 										<Said error={error} />
 									</div>
 								</section>
-								<section aria-label="Drills">
-									<h2 className="text-xl mb-2">Short drills</h2>
+								<section aria-label={say('practising.drills')}>
+									<h2 className="text-xl mb-2">{say('practising.short-drills')}</h2>
 									<div className="grid gap-2">
 										{v.drills.map((d) => (
 											<button
@@ -101,7 +99,9 @@ export function PracticePage() {
 											>
 												{d.name}
 												<span className="font-normal opacity-85">
-													{d.tried ? `${d.right} of ${d.tried} right` : 'not tried'}
+													{d.tried
+														? say('practising.right-of-tried-right', { right: d.right, tried: d.tried })
+														: say('practising.not-tried')}
 												</span>
 											</button>
 										))}
@@ -121,15 +121,15 @@ export function PracticePage() {
 function Runs({ list }: { list: Practice['runs'] }) {
 	if (list.length === 0) return null;
 	return (
-		<section className="mt-6" aria-label="How it went" data-runs={list.length}>
-			<h2 className="text-xl">How it went</h2>
+		<section className="mt-6" aria-label={say('practising.how-it-went')} data-runs={list.length}>
+			<h2 className="text-xl">{say('practising.how-it-went')}</h2>
 			<ul>
 				{list.map((r) => (
 					<li key={r.at + r.says} className="border-b border-base-300 py-1 flex flex-wrap gap-x-3">
 						<span className="dim">{r.at.slice(0, 10)}</span>
 						<strong>{r.name}</strong>
 						<span>
-							{r.right ? 'right' : 'not right'}: {r.says}
+							{say(r.right ? 'practising.was-right' : 'practising.not-right')}: {r.says}
 						</span>
 						{r.learn && <span className="opacity-85">{r.learn}</span>}
 					</li>
@@ -169,7 +169,11 @@ function Drill({
 			cache.invalidateQueries({ queryKey: ['practice'] });
 		});
 	if (!q.data)
-		return q.error ? <Failed error={q.error} retry={() => q.refetch()} /> : <Waiting text="One moment…" />;
+		return q.error ? (
+			<Failed error={q.error} retry={() => q.refetch()} />
+		) : (
+			<Waiting text={say('page.one-moment')} />
+		);
 	return (
 		<section
 			className="border-2 border-[var(--rod-edge)] p-4"
@@ -199,15 +203,17 @@ function Drill({
 			<Said error={error} />
 			{told && (
 				<div className="mt-3" role="status" data-told={String(told.right)}>
-					<p className="text-xl font-semibold">{told.right ? 'Right.' : 'Not right.'}</p>
+					<p className="text-xl font-semibold">
+						{told.right ? say('practising.right') : say('practising.not-right-2')}
+					</p>
 					<p className="text-lg mb-3">{told.why}</p>
 					<button type="button" className="btn btn-primary mr-2" onClick={another} data-another-drill>
-						Another
+						{say('practising.another')}
 					</button>
 				</div>
 			)}
 			<button type="button" className="btn btn-ghost mt-2" onClick={done}>
-				Back
+				{say('page.back')}
 			</button>
 		</section>
 	);

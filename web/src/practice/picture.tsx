@@ -1,4 +1,5 @@
 import type { Schemas } from '../api';
+import { say } from '../texts';
 import { marginName, placeName } from '../trade';
 import { type Ask, around, asks, board, edge } from './geometry';
 
@@ -19,8 +20,10 @@ export function Picture({ played: v }: { played: Played }) {
 			role="img"
 			aria-label={
 				v.hung
-					? `The light: ${gaps.map((g) => `${marginName(g.side)}, ${placeName(g.where)} ${g.mm}`).join(', ')} mm`
-					: 'The opening, and where it was read'
+					? say('practising.the-light', {
+							gaps: gaps.map((g) => `${marginName(g.side)}, ${placeName(g.where)} ${g.mm}`).join(', '),
+						})
+					: say('practising.the-opening-and-where-it')
 			}
 			data-picture
 		>
@@ -68,7 +71,7 @@ export function Picture({ played: v }: { played: Played }) {
 								className="dim"
 								data-light={`${g.side} ${g.where}`}
 							>
-								{g.mm < 0.3 ? 'rubs' : g.mm}
+								{g.mm < 0.3 ? say('practising.rubs') : g.mm}
 							</text>
 						);
 					})}
@@ -91,7 +94,7 @@ export function Picture({ played: v }: { played: Played }) {
 					})}
 					{rubs.length > 0 && (
 						<text x={160} y={552} textAnchor="middle" fontSize={16} fill="var(--on-shade)">
-							it rubs at {rubs.length} of 12 places
+							{say('practising.it-rubs-at-rubs-of', { rubs: rubs.length })}
 						</text>
 					)}
 				</>

@@ -6,6 +6,7 @@ import { ask, client, type Schemas } from '../api';
 import { Said, useAttempt } from '../attempt';
 import { ShownIn } from '../length';
 import { Failed, Waiting } from '../says';
+import { say } from '../texts';
 import { Top, useShownIn } from '../top';
 import { whoNow } from '../who';
 import { Adjust } from './adjust';
@@ -49,12 +50,15 @@ export function PlayPage() {
 	return (
 		<ShownIn value={unit}>
 			<Top
-				trail={[{ to: '/practice', text: 'Practice' }, { text: v?.name ?? 'A hidden opening' }]}
+				trail={[
+					{ to: '/practice', text: say('page.practice') },
+					{ text: v?.name ?? say('practising.a-hidden-opening') },
+				]}
 				unit={unit}
 				setUnit={setUnit}
 			/>
 			<main className="p-4 sm:p-6 max-w-6xl mx-auto">
-				{q.isPending && <Waiting text="Drawing an opening…" />}
+				{q.isPending && <Waiting text={say('practising.drawing-an-opening')} />}
 				{q.error && <Failed error={q.error} retry={() => q.refetch()} />}
 				{v && (
 					<div className="grid lg:grid-cols-[22rem_1fr] gap-6 items-start">
@@ -62,18 +66,19 @@ export function PlayPage() {
 						<div>
 							<h1 className="text-2xl">
 								{v.done && v.class
-									? 'Handed in'
+									? say('practising.handed-in')
 									: v.done
-										? 'What it came to'
+										? say('practising.how-it-came-out')
 										: v.hung
-											? 'It hangs'
+											? say('practising.it-hangs')
 											: enough
-												? 'Choose and cut'
-												: 'Read the opening'}
+												? say('practising.choose-and-cut')
+												: say('practising.read-the-opening')}
 							</h1>
 							<p className="mb-3 opacity-85" data-minutes={Math.round(v.minutes)}>
-								{v.readings.length} readings, {Math.round(v.minutes)} min
-								{v.hung && `, ${v.trips === 1 ? '1 trip' : `${v.trips} trips`}`}
+								{say('practising.count-readings', { count: v.readings.length })},{' '}
+								{say('day.minutes-min', { minutes: Math.round(v.minutes) })}
+								{v.hung && `, ${say('practising.count-trips', { count: v.trips })}`}
 							</p>
 							<Said error={error} className="mb-3 text-lg" />
 							{!enough && !v.hung && <Read played={v} move={move} enough={() => setEnough(true)} />}
@@ -96,16 +101,14 @@ export function PlayPage() {
 function HandIn({ attempt }: { attempt: string }) {
 	return (
 		<div data-handed-in>
-			<p className="text-lg mb-3">
-				The slab is cut. Save the attempt and give it to your teacher, who hangs it and grades it.
-			</p>
+			<p className="text-lg mb-3">{say('practising.the-slab-is-cut-save')}</p>
 			<a
 				className="btn btn-primary text-lg"
 				href={`data:application/json,${encodeURIComponent(attempt)}`}
 				download="attempt.exercise.json"
 				data-attempt
 			>
-				<Download size={20} aria-hidden="true" /> This attempt, to hand in
+				<Download size={20} aria-hidden="true" /> {say('practising.this-attempt-to-hand-in')}
 			</a>
 		</div>
 	);
@@ -117,7 +120,7 @@ function Exercise({ level, seed, own }: { level: string; seed: string; own: bool
 	return (
 		<p className="mt-6">
 			<a className="btn" href={`/api/practice/exercise?level=${level}&seed=${seed}`} download data-hand-out>
-				<Download size={20} aria-hidden="true" /> This opening as a file, to practise
+				<Download size={20} aria-hidden="true" /> {say('practising.this-opening-as-a-file')}
 			</a>
 		</p>
 	);

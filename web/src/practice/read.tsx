@@ -1,5 +1,6 @@
 import type { Schemas } from '../api';
 import { Len } from '../length';
+import { say } from '../texts';
 import { asks } from './geometry';
 
 type Move = Schemas['Move'];
@@ -11,9 +12,7 @@ export type Doing = { move: (m: Move) => Promise<boolean> };
 export function Read({ played: v, move, enough }: Doing & { played: Played; enough: () => void }) {
 	return (
 		<>
-			<p className="mb-2">
-				Say what is read, and where; when it is enough, say so. Instruments are as wrong as yours.
-			</p>
+			<p className="mb-2">{say('practising.say-what-to-read-and')}</p>
 			<div className="grid sm:grid-cols-2 gap-2 mb-4">
 				{asks.map((a) => (
 					<button
@@ -34,7 +33,7 @@ export function Read({ played: v, move, enough }: Doing & { played: Played; enou
 				onClick={enough}
 				data-enough-read
 			>
-				Enough: choose and cut
+				{say('practising.enough-choose-and-cut')}
 			</button>
 		</>
 	);

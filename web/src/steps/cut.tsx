@@ -6,21 +6,23 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose } from '../field';
 import { Len, Why } from '../length';
-import { named, trade } from '../trade';
+import { Phrase } from '../phrase';
+import { capital, list, say } from '../texts';
+import { edgeName, named, placeName, trade } from '../trade';
 
-const edgeNames: Record<string, string> = {
-	head: 'Head',
-	hinge: 'Hinge edge',
-	lock: 'Lock edge',
-	foot: 'Foot',
-};
-
+/** The places of the marks along an edge; those between have no name. */
 const ends: Record<string, string[]> = {
-	head: ['hinge corner', 'middle', 'lock corner'],
-	foot: ['hinge corner', 'middle', 'lock corner'],
-	hinge: ['top', '', 'middle', '', 'foot'],
-	lock: ['top', '', 'middle', '', 'foot'],
+	head: ['hinge-corner', 'middle', 'lock-corner'],
+	foot: ['hinge-corner', 'middle', 'lock-corner'],
+	hinge: ['head', '', 'middle', '', 'foot'],
+	lock: ['head', '', 'middle', '', 'foot'],
 };
+
+/** endName is what a mark's place is called. */
+function endName(side: string, mark: number) {
+	const end = ends[side]?.[mark];
+	return end && placeName(end);
+}
 
 /** CutStep is the cut sheet: the decision, its reason, the other ways, and the marks edge by edge. */
 export function CutStep() {
@@ -29,14 +31,14 @@ export function CutStep() {
 	const [error, attempt] = useAttempt();
 	// What a reading more would settle: it waits for that, or is cut knowingly.
 	const unsure = leaf.findings.some((f) => f.pointer === '/cut/knowing');
-	if (!cut) return <p className="mb-4">The cuts wait for a width, a height and the slab's measurements.</p>;
+	if (!cut) return <p className="mb-4">{say('cut.first-read-a-width-and')}</p>;
 	return (
 		<>
 			{(unsure || view.opening.cut.knowing) && (
 				<div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-3">
 					{unsure && (
 						<Link className="btn" to={`/j/${view.job.id}/${view.opening.id}/measure`} data-read-first>
-							Read first
+							{say('cut.read-first')}
 						</Link>
 					)}
 					<label className="flex items-center gap-3 min-h-11">
@@ -49,12 +51,12 @@ export function CutStep() {
 								attempt(() =>
 									save(
 										[{ op: 'add', path: '/cut/knowing', value: e.target.checked }],
-										e.target.checked ? 'cut so, knowingly' : 'not cut so',
+										e.target.checked ? say('cut.cut-without-it-knowingly-x') : say('cut.not-cut-without-it'),
 									),
 								)
 							}
 						/>
-						Cut without, knowingly
+						{say('cut.cut-without-it-knowingly')}
 					</label>
 				</div>
 			)}
@@ -63,18 +65,20 @@ export function CutStep() {
 				<p className="text-lg">
 					{cut.why[0]} {cut.why[1]}
 				</p>
-				{cut.rules.length > 0 && <p className="opacity-85">Decided because {cut.rules.join('; ')}.</p>}
+				{cut.rules.length > 0 && (
+					<p className="opacity-85">{say('cut.why-rules', { rules: cut.rules.join('; ') })}</p>
+				)}
 			</div>
 			<div className="no-print mb-4">
 				<Link className="btn btn-primary text-lg" to={`/cards/${view.job.id}/${view.opening.id}`} data-cards>
-					<SquareStack size={20} aria-hidden="true" /> One card at a time, at the trestles
+					<SquareStack size={20} aria-hidden="true" /> {say('cut.one-card-at-a-time')}
 				</Link>
 			</div>
 			<div className="grid gap-5">
 				{cut.edges.map((e, i) => (
-					<section key={e.side} aria-label={edgeNames[e.side]}>
+					<section key={e.side} aria-label={edgeName(e.side)} data-edge={e.side}>
 						<h2 className="text-xl flex items-baseline gap-2">
-							{i + 1}. {edgeNames[e.side]}
+							{i + 1}. {capital(edgeName(e.side))}
 							<span className="text-base font-normal opacity-80">{e.method}</span>
 						</h2>
 						<p className="mb-1">{e.says}</p>
@@ -84,10 +88,12 @@ export function CutStep() {
 								<thead>
 									<tr className="text-left text-sm opacity-80">
 										<th className="font-normal">
-											{e.side === 'head' || e.side === 'foot' ? 'from the hinge edge' : 'down from the top'}
+											{e.side === 'head' || e.side === 'foot'
+												? say('cut.from-the-hinge-edge')
+												: say('cut.down-from-the-top')}
 										</th>
 										<th className="font-normal" />
-										<th className="font-normal text-right">off</th>
+										<th className="font-normal text-right">{say('page.off')}</th>
 									</tr>
 								</thead>
 								<tbody>
@@ -96,11 +102,14 @@ export function CutStep() {
 											<td className="text-xl dim">
 												<Len text={m.at.text} />
 											</td>
-											<td className="text-sm opacity-80">{ends[e.side]?.[k]}</td>
+											<td className="text-sm opacity-80">{endName(e.side, k)}</td>
 											<td className="text-right text-2xl dim">
 												<Why
 													figure={m.depth}
-													title={`${edgeNames[e.side]}, ${ends[e.side]?.[k] || 'between'}`}
+													title={say('cut.mark', {
+														edge: edgeName(e.side),
+														where: endName(e.side, k) || say('cut.between'),
+													})}
 													id={`cut-${e.side}-${k}`}
 												/>
 											</td>
@@ -117,34 +126,34 @@ export function CutStep() {
 				<Choose
 					key={edge}
 					pointer={`/cut/${edge}`}
-					label={edge === 'head' ? 'Head' : 'Lock edge'}
+					label={capital(edgeName(edge === 'head' ? 'head' : 'lock'))}
 					row
 					unset="by-rule"
 					options={[
-						{ value: 'by-rule', text: 'by rule' },
-						{ value: 'straight', text: 'straight' },
-						{ value: 'scribed', text: 'scribed' },
+						{ value: 'by-rule', text: say('page.by-rule') },
+						{ value: 'straight', text: say('cut.straight') },
+						{ value: 'scribed', text: say('cut.scribed') },
 					]}
 				/>
 			))}
 			<Choose
 				pointer="/cut/leaveOn"
-				label="What is left on at the first cut"
+				label={say('cut.leave-on-at-the-first')}
 				options={trade.habits.map((h) => ({ value: h.id, text: h.name, note: h.why }))}
 			/>
 			<section>
-				<h2 className="text-lg">After the first cut</h2>
-				<Three label="Width" figures={cut.width} names={['head', 'middle', 'foot']} />
-				<Three label="Length" figures={cut.length} names={['hinge edge', 'middle', 'lock edge']} />
+				<h2 className="text-lg">{say('page.after-the-first-cut')}</h2>
+				<Three label={say('page.width')} figures={cut.width} names={['head', 'middle', 'foot']} />
+				<Three
+					label={say('page.length')}
+					figures={cut.length}
+					names={[edgeName('hinge'), placeName('middle'), edgeName('lock')]}
+				/>
 			</section>
 			<button type="button" className="btn no-print mt-3" onClick={() => print()}>
-				<Printer size={20} aria-hidden="true" /> Print this sheet
+				<Printer size={20} aria-hidden="true" /> {say('cut.print-this-sheet')}
 			</button>
-			<p className="mt-3">
-				Marks are from the uncut slab's top hinge corner. Saw off the line where it says so, then plane to it:
-				high places first, then long even strokes. Bevel the lock edge last, the push face the narrower (about
-				1/8 in in 2 in, or 3.6°). Ease every arris; seal fresh cuts.
-			</p>
+			<p className="mt-3">{say('cut.marks-run-from-the-top')}</p>
 		</>
 	);
 }
@@ -157,14 +166,20 @@ function Passes({ edge }: { edge: NonNullable<Leaf['cut']>['edges'][number] }) {
 	return (
 		<p className="mb-1 dim" data-passes={edge.passes.length}>
 			{even ? (
-				<>
-					{edge.passes.length} passes of <Len text={edge.passes[0]?.bite ?? { mm: '', in: '' }} unit />, full
-					length.
-				</>
+				<Phrase
+					id="cut.passes"
+					of={{
+						passes: edge.passes.length,
+						bite: <Len text={edge.passes[0]?.bite ?? { mm: '', in: '' }} unit />,
+					}}
+				/>
 			) : (
 				edge.passes.map((p, i) => (
 					<span key={p.from.mm + p.to.mm} className="whitespace-nowrap">
-						{i + 1}: <Len text={p.from.text} /> to <Len text={p.to.text} />
+						<Phrase
+							id="cut.pass"
+							of={{ number: i + 1, from: <Len text={p.from.text} />, to: <Len text={p.to.text} /> }}
+						/>
 						{i < edge.passes.length - 1 ? ' · ' : ''}
 					</span>
 				))
@@ -189,7 +204,11 @@ function Three({
 				{figures.map((f, i) => (
 					<div key={names[i]}>
 						<div className="text-sm opacity-80">{names[i]}</div>
-						<Why figure={f} title={`${label} after the first cut, ${names[i]}`} className="text-xl dim" />
+						<Why
+							figure={f}
+							title={say('cut.label-after-the-first-cut', { label, names: names[i] })}
+							className="text-xl dim"
+						/>
 					</div>
 				))}
 			</div>
@@ -210,15 +229,15 @@ function Others() {
 		<div className="my-5 grid gap-4">
 			<Ways
 				pointer="/cut/registration"
-				legend="The width comes off (figures to the line)"
+				legend={say('cut.where-the-width-comes-off')}
 				ways={across.map((o) => ({
 					id: o.across,
 					bad: o,
 					cost: (
 						<>
-							hinge <Ends pair={o.hinge} />
+							{say('cut.off-hinge')} <Ends pair={o.hinge} />
 							<br />
-							lock <Ends pair={o.lock} />
+							{say('cut.off-lock')} <Ends pair={o.lock} />
 						</>
 					),
 				}))}
@@ -226,15 +245,15 @@ function Others() {
 			{along.length > 0 && (
 				<Ways
 					pointer="/cut/ends"
-					legend="The length comes off (figures to the line)"
+					legend={say('cut.where-the-length-comes-off')}
 					ways={along.map((o) => ({
 						id: o.along,
 						bad: o,
 						cost: (
 							<>
-								head <Len text={o.head.text} />
+								{say('cut.off-top')} <Len text={o.head.text} />
 								<br />
-								foot <Len text={o.foot.text} />
+								{say('cut.off-bottom')} <Len text={o.foot.text} />
 							</>
 						),
 					}))}
@@ -267,7 +286,7 @@ function Ways({
 			await attempt(async () => {
 				await save(
 					[{ op: 'add', path: pointer, value: id }],
-					`laid: ${id === 'by-rule' ? 'by rule' : named(table, id).name}`,
+					say('cut.laid', { way: id === 'by-rule' ? say('page.by-rule') : named(table, id).name }),
 				);
 			});
 		},
@@ -278,8 +297,8 @@ function Ways({
 			<label className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer min-h-11">
 				<input type="radio" {...radio('by-rule')} />
 				<span>
-					as the rules of the trade say{' '}
-					<span className="opacity-80">(now: {named(table, chosen ?? '').name})</span>
+					{say('page.by-rule')}{' '}
+					<span className="opacity-80">{say('cut.now-name', { name: named(table, chosen ?? '').name })}</span>
 				</span>
 			</label>
 			{ways.map((o) => (
@@ -287,9 +306,12 @@ function Ways({
 					<input type="radio" {...radio(o.id)} />
 					<span className="grow">
 						<span className="font-semibold">{named(table, o.id).name}</span>
-						{o.bad.short && <span className="text-error font-semibold"> (slab too small)</span>}
+						{o.bad.short && <span className="text-error font-semibold"> {say('cut.slab-too-small')}</span>}
 						{o.bad.over.length > 0 && (
-							<span className="text-error font-semibold"> (too much off the {o.bad.over.join(' and ')})</span>
+							<span className="text-error font-semibold">
+								{' '}
+								{say('cut.too-much-off-the-edges', { edges: list(o.bad.over.map(edgeName)) })}
+							</span>
 						)}
 						<span className="block text-sm opacity-80">{named(table, o.id).why}</span>
 					</span>
@@ -307,8 +329,6 @@ function Ends({ pair }: { pair: { mm: number; text: { mm: string; in: string } }
 	return a.mm === b.mm ? (
 		<Len text={a.text} />
 	) : (
-		<>
-			<Len text={a.text} /> to <Len text={b.text} />
-		</>
+		<Phrase id="cut.ends" of={{ from: <Len text={a.text} />, to: <Len text={b.text} /> }} />
 	);
 }

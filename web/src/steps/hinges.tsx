@@ -12,6 +12,7 @@ import { Because, Row, Why } from '../length';
 import { TakeOut, useList } from '../list';
 import { at } from '../pointer';
 import { Sheets } from '../sheets';
+import { say } from '../texts';
 import { trade } from '../trade';
 
 /** HingesStep marks the hinges on slab and jamb. */
@@ -26,9 +27,9 @@ export function HingesStep() {
 					<table className="w-full">
 						<thead>
 							<tr className="text-left text-sm opacity-80">
-								<th className="font-normal">to the top of each leaf</th>
-								<th className="font-normal text-right">slab, from its top</th>
-								<th className="font-normal text-right">jamb, from the head</th>
+								<th className="font-normal">{say('hinges.to-the-top-of-each')}</th>
+								<th className="font-normal text-right">{say('page.slab-from-its-top')}</th>
+								<th className="font-normal text-right">{say('page.jamb-from-the-head')}</th>
 							</tr>
 						</thead>
 						<tbody>
@@ -38,7 +39,7 @@ export function HingesStep() {
 										{m.name}
 										{packed(m.pack.mm) && (
 											<div className="text-sm">
-												{m.pack.mm > 0 ? 'packer behind the jamb leaf ' : 'jamb recess deeper by '}
+												{say(m.pack.mm > 0 ? 'hinges.packer' : 'hinges.deeper')}{' '}
 												<Why
 													figure={{
 														...m.pack,
@@ -47,16 +48,26 @@ export function HingesStep() {
 															in: m.pack.text.in.replace('-', ''),
 														},
 													}}
-													title={`${m.name}: the margin planned against the hinge's own`}
+													title={say('hinges.name-the-planned-margin-less', { name: m.name })}
 												/>
 											</div>
 										)}
 									</td>
 									<td className="text-right text-2xl dim">
-										<Why figure={m.slab} title={`${m.name} on the slab`} id={`hinge-slab-${m.id}`} bare />
+										<Why
+											figure={m.slab}
+											title={say('hinges.name-on-the-slab', { name: m.name })}
+											id={`hinge-slab-${m.id}`}
+											bare
+										/>
 									</td>
 									<td className="text-right text-2xl dim">
-										<Why figure={m.jamb} title={`${m.name} on the jamb`} id={`hinge-jamb-${m.id}`} bare />
+										<Why
+											figure={m.jamb}
+											title={say('hinges.name-on-the-jamb', { name: m.name })}
+											id={`hinge-jamb-${m.id}`}
+											bare
+										/>
 									</td>
 								</tr>
 							))}
@@ -65,30 +76,30 @@ export function HingesStep() {
 				</section>
 			)}
 			<section className="mb-5">
-				<h2 className="text-lg">Marking gauge</h2>
-				<Row label="Depth of recess" note="leaf thickness: flush and flat">
-					<Why figure={g.depth} title="Depth of recess" id="gauge-depth" />
+				<h2 className="text-lg">{say('hinges.marking-gauge')}</h2>
+				<Row label={say('hinges.depth-of-recess')} note={say('hinges.leaf-thickness-flush-and-flat')}>
+					<Why figure={g.depth} title={say('hinges.depth-of-recess')} id="gauge-depth" />
 				</Row>
-				<Row label="Width of recess" note="leaf width, from the pull face">
-					<Why figure={g.width} title="Width of recess" id="gauge-width" />
+				<Row label={say('hinges.width-of-recess')} note={say('hinges.leaf-width-from-the-pull')}>
+					<Why figure={g.width} title={say('hinges.width-of-recess')} id="gauge-width" />
 				</Row>
 				{g.setback.terms.length > 0 && (
-					<Row label="Setback" note="wood left behind the recess">
-						<Why figure={g.setback} title="Setback" id="setback" />
+					<Row label={say('hinges.setback')} note={say('hinges.wood-left-behind-the-recess')}>
+						<Why figure={g.setback} title={say('hinges.setback')} id="setback" />
 					</Row>
 				)}
-				<Row label="Hinge margin" note="with both leaves flush">
-					<Why figure={g.flush} title="Hinge margin, leaves flush" />
+				<Row label={say('hinges.hinge-margin')} note={say('hinges.with-both-leaves-flush')}>
+					<Why figure={g.flush} title={say('page.hinge-margin-leaves-flush')} />
 				</Row>
 				{g.pull && (
-					<Row label="Pull on the top hinge" note="about; the bottom one is pushed as much">
-						<Because text={g.pull} why={g.pullWhy} title="Pull on the top hinge" id="pull" />
+					<Row label={say('hinges.pull-on-the-top-hinge')} note={say('hinges.about-the-bottom-one-is')}>
+						<Because text={g.pull} why={g.pullWhy} title={say('hinges.pull-on-the-top-hinge')} id="pull" />
 					</Row>
 				)}
 			</section>
 			{leaf.hanging && (
 				<section className="mb-5" data-hanging>
-					<h2 className="text-lg">To the jamb, and hung</h2>
+					<h2 className="text-lg">{say('hinges.mark-the-jamb-and-hang')}</h2>
 					<ol className="list-decimal pl-5 grid gap-1">
 						{leaf.hanging.steps.map((s) => (
 							<li key={s}>{s}</li>
@@ -104,35 +115,39 @@ export function HingesStep() {
 					)}
 					<p className="mt-2 flex flex-wrap gap-x-6">
 						<span>
-							Wedge, shut:{' '}
-							<Why figure={leaf.hanging.shut} title="Wedge under the free corner, shut" id="wedge-shut" />
+							{say('hinges.wedge-shut')}{' '}
+							<Why
+								figure={leaf.hanging.shut}
+								title={say('hinges.wedge-under-the-free-corner')}
+								id="wedge-shut"
+							/>
 						</span>
 						<span>
-							open at 90°:{' '}
+							{say('hinges.wedge-open')}{' '}
 							<Why
 								figure={leaf.hanging.open}
-								title="Wedge under the free corner, open at 90°"
+								title={say('hinges.wedge-under-the-free-corner-open')}
 								id="wedge-open"
 							/>
 						</span>
 					</p>
 					<p className="mt-2 flex flex-wrap gap-2">
 						<Link className="btn" to={`/cards/${view.job.id}/${view.opening.id}`}>
-							One card at a time
+							{say('hinges.one-card-at-a-time')}
 						</Link>
 						<Link className="btn" to={`/rod/${view.job.id}/${view.opening.id}`} data-rod-link>
-							A story rod for the house
+							{say('hinges.a-story-rod-for-the')}
 						</Link>
 					</p>
 				</section>
 			)}
 			<Choose
 				pointer="/hinges/from"
-				label="Places come from"
+				label={say('hinges.places-come-from')}
 				options={[
-					{ value: 'pockets', text: 'the recesses that are in the jamb' },
-					{ value: 'own', text: "places of your own, or another door's" },
-					{ value: 'whole', text: 'one continuous hinge along the edge' },
+					{ value: 'pockets', text: say('hinges.the-recesses-in-the-jamb') },
+					{ value: 'own', text: say('hinges.your-own-places-or-those') },
+					{ value: 'whole', text: say('hinges.one-continuous-hinge-along-the') },
 					...trade.hingeRules.map((r) => ({ value: r.id, text: r.name, note: r.source })),
 				]}
 			/>
@@ -142,22 +157,22 @@ export function HingesStep() {
 				<>
 					<Choose
 						pointer="/hinges/count"
-						label="Number of hinges"
+						label={say('hinges.number-of-hinges')}
 						row
 						options={[
-							{ value: 2, text: 'two' },
-							{ value: 3, text: 'three' },
+							{ value: 2, text: say('hinges.of-two') },
+							{ value: 3, text: say('hinges.of-three') },
 						]}
 					/>
 					{h.count === 3 && (
 						<Choose
 							pointer="/hinges/third"
-							label="The third"
+							label={say('hinges.the-third')}
 							row
 							unset="midway"
 							options={[
-								{ value: 'midway', text: 'midway' },
-								{ value: 'up', text: 'moved up, under the weight' },
+								{ value: 'midway', text: say('hinges.midway') },
+								{ value: 'up', text: say('hinges.moved-up-under-the-weight') },
 							]}
 						/>
 					)}
@@ -165,21 +180,21 @@ export function HingesStep() {
 			)}
 			<Sheets step="hinges" />
 			<Hollowed />
-			<Avoids path="/hinges/avoid" of="What the leaves keep clear of" jamb />
+			<Avoids path="/hinges/avoid" of={say('hinges.what-the-leaves-stay-clear')} jamb />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2">
-				<h2 className="text-lg sm:col-span-2">The hinge</h2>
+				<h2 className="text-lg sm:col-span-2">{say('hinges.the-hinge')}</h2>
 				<HingeKinds />
-				<LengthField pointer="/hinges/leaf" label="Length of leaf" />
-				<LengthField pointer="/hinges/width" label="Width let in" />
-				<LengthField pointer="/hinges/plate" label="Leaf thickness" />
-				<LengthField pointer="/hinges/closed" label="Closed, outside" />
+				<LengthField pointer="/hinges/leaf" label={say('hinges.length-of-leaf')} />
+				<LengthField pointer="/hinges/width" label={say('hinges.width-let-in')} />
+				<LengthField pointer="/hinges/plate" label={say('hinges.leaf-thickness')} />
+				<LengthField pointer="/hinges/closed" label={say('hinges.closed-over-both-leaves')} />
 				<LengthField
 					pointer="/hinges/jamb"
-					label="The jamb's own thickness"
-					placeholder="not read"
+					label={say('hinges.the-jambs-own-thickness')}
+					placeholder={say('page.not-read')}
 					empty={0}
 				/>
-				<Ticked pointer="/hinges/long" text="Lower recesses a hair long, so that it hangs easily" />
+				<Ticked pointer="/hinges/long" text={say('hinges.cut-the-lower-recesses-a')} />
 			</section>
 		</>
 	);
@@ -204,12 +219,15 @@ function Pockets() {
 	};
 	return (
 		<section className="mb-4 grid gap-2">
-			<p>From the head to the top of each recess, top one first; never from one another.</p>
+			<p>{say('hinges.from-the-head-to-the')}</p>
 			{pockets.map((_, i) => (
 				// biome-ignore lint/suspicious/noArrayIndexKey: a pocket is its place in the order
 				<div key={i} className="flex items-end gap-2 flex-wrap border-b border-base-300 pb-2">
 					<div className="grow basis-28">
-						<LengthField pointer={`/hinges/pockets/${i}`} label={`Pocket ${i + 1}`} />
+						<LengthField
+							pointer={`/hinges/pockets/${i}`}
+							label={say('hinges.recess-number', { number: i + 1 })}
+						/>
 					</div>
 					<button
 						type="button"
@@ -217,18 +235,21 @@ function Pockets() {
 						onClick={() =>
 							put(
 								pockets.filter((_, k) => k !== i),
-								`took out recess ${i + 1}`,
+								say('hinges.took-out-recess-number', { number: i + 1 }),
 								old.filter((_, k) => k !== i),
 							)
 						}
 					>
-						Take out
+						{say('page.take-out')}
 					</button>
 					<OldPocket at={i} />
 				</div>
 			))}
 			{pockets.length < 3 && (
-				<NewPocket key={pockets.length} add={(t) => put([...pockets, t], `recess at ${t}`)} />
+				<NewPocket
+					key={pockets.length}
+					add={(t) => put([...pockets, t], say('hinges.recess-at-at', { at: t }))}
+				/>
 			)}
 			<Said error={error} />
 		</section>
@@ -237,7 +258,7 @@ function Pockets() {
 
 function NewPocket({
 	add,
-	label = 'Another recess',
+	label = say('hinges.another-recess'),
 	field = 'new-pocket',
 }: {
 	add: (text: string) => void;
@@ -264,7 +285,7 @@ function NewPocket({
 				/>
 			</label>
 			<button type="submit" className="btn">
-				Add
+				{say('page.add')}
 			</button>
 		</form>
 	);
@@ -286,28 +307,28 @@ function OldPocket({ at: i }: { at: number }) {
 	return (
 		<details className="basis-full" open={!!old && (faults.length > 0 || !!old.long)}>
 			<summary className="min-h-11 flex items-center cursor-pointer underline">
-				Its size, and the old hinge
+				{say('hinges.its-size-and-the-old')}
 			</summary>
 			{old ? (
 				<div className="grid grid-cols-2 gap-2">
-					<LengthField pointer={`/hinges/old/${i}/long`} label="Long" empty={0} />
-					<LengthField pointer={`/hinges/old/${i}/wide`} label="Wide" empty={0} />
-					<LengthField pointer={`/hinges/old/${i}/deep`} label="Deep" empty={0} />
-					<LengthField pointer={`/hinges/old/${i}/round`} label="Corner radius" empty={0} />
+					<LengthField pointer={`/hinges/old/${i}/long`} label={say('page.long')} empty={0} />
+					<LengthField pointer={`/hinges/old/${i}/wide`} label={say('page.wide')} empty={0} />
+					<LengthField pointer={`/hinges/old/${i}/deep`} label={say('page.deep')} empty={0} />
+					<LengthField pointer={`/hinges/old/${i}/round`} label={say('hinges.corner-radius')} empty={0} />
 				</div>
 			) : (
 				<button
 					type="button"
 					className="btn btn-sm h-11"
 					data-old={i}
-					onClick={() => put({}, `looked at recess ${i + 1}`)}
+					onClick={() => put({}, say('hinges.checked-recess-number', { number: i + 1 }))}
 				>
-					Look it over
+					{say('hinges.check-it-over')}
 				</button>
 			)}
 			{old && (
 				<fieldset className="flex flex-wrap gap-x-4 mt-1">
-					<legend className="sr-only">What is wrong with the hinge in pocket {i + 1}</legend>
+					<legend className="sr-only">{say('hinges.what-is-wrong-with-the', { number: i + 1 })}</legend>
 					{trade.faults.map((f) => (
 						<label key={f.id} className="flex items-center gap-2 min-h-11">
 							<input
@@ -318,7 +339,7 @@ function OldPocket({ at: i }: { at: number }) {
 								onChange={(e) =>
 									put(
 										{ faults: e.target.checked ? [...faults, f.id] : faults.filter((x) => x !== f.id) },
-										`recess ${i + 1}: ${f.name}`,
+										say('hinges.recess-number-name', { number: i + 1, name: f.name }),
 									)
 								}
 							/>
@@ -330,9 +351,11 @@ function OldPocket({ at: i }: { at: number }) {
 							type="checkbox"
 							className="checkbox checkbox-primary"
 							checked={old.filled ?? false}
-							onChange={(e) => put({ filled: e.target.checked }, `recess ${i + 1} filled`)}
+							onChange={(e) =>
+								put({ filled: e.target.checked }, say('hinges.recess-number-filled', { number: i + 1 }))
+							}
 						/>
-						filled with glued wood
+						{say('hinges.filled-with-wood-glued-in')}
 					</label>
 				</fieldset>
 			)}
@@ -348,23 +371,27 @@ function Places() {
 	const { error, put } = useList('/hinges/places');
 	return (
 		<section className="mb-4 grid gap-2">
-			<p>From the slab's finished top to the top of each leaf, top one first.</p>
+			<p>{say('hinges.from-the-slabs-finished-top')}</p>
 			<AsOn put={put} />
 			{places.map((_, i) => (
 				// biome-ignore lint/suspicious/noArrayIndexKey: a place is its place in the order
 				<div key={i} className="flex items-end gap-2">
 					<div className="grow">
-						<LengthField pointer={`/hinges/places/${i}`} label={`Hinge ${i + 1}`} empty={0} />
+						<LengthField
+							pointer={`/hinges/places/${i}`}
+							label={say('hinges.hinge-number', { number: i + 1 })}
+							empty={0}
+						/>
 					</div>
-					<TakeOut list={places} at={i} put={put} label={`hinge ${i + 1}`} />
+					<TakeOut list={places} at={i} put={put} label={say('hinges.hinge-number-2', { number: i + 1 })} />
 				</div>
 			))}
 			{places.length < 4 && (
 				<NewPocket
 					key={places.length}
-					label="Another hinge"
+					label={say('hinges.another-hinge')}
 					field="new-place"
-					add={(t) => put([...places, t], `hinge at ${t}`)}
+					add={(t) => put([...places, t], say('hinges.hinge-at-at', { at: t }))}
 				/>
 			)}
 			<Said error={error} />
@@ -385,7 +412,7 @@ function AsOn({ put }: { put: (value: unknown[], label: string) => Promise<boole
 	if (others.length === 0) return null;
 	return (
 		<label className="block">
-			<span className="block mb-1">As on another door</span>
+			<span className="block mb-1">{say('hinges.as-on-another-door')}</span>
 			<select
 				className="select w-full"
 				data-field="as-on"
@@ -396,11 +423,11 @@ function AsOn({ put }: { put: (value: unknown[], label: string) => Promise<boole
 						const path = { job, opening: e.target.value };
 						const rod = await ask(client.GET('/api/jobs/{job}/openings/{opening}/rod', { params: { path } }));
 						const tops = rod.marks.filter((m) => m.id.endsWith('/top')).map((m) => m.slab.mm);
-						await put(tops, `hinges as on ${other?.name}`);
+						await put(tops, say('hinges.hinges-as-on-other', { other: other?.name }));
 					});
 				}}
 			>
-				<option value="">choose a door</option>
+				<option value="">{say('hinges.choose-a-door')}</option>
 				{others.map((d) => (
 					<option key={d.id} value={d.id}>
 						{d.name}
@@ -417,9 +444,7 @@ function Hollowed() {
 	const { view, leaf } = useDoor();
 	const said = [...view.plan.findings, ...leaf.findings].some((f) => f.code.startsWith('jamb-hollow'));
 	if (!said && !view.opening.hinges.hollow) return null;
-	return (
-		<Ticked pointer="/hinges/hollow" text="Hollow the slab's hinge edge to the jamb, between the recesses" />
-	);
+	return <Ticked pointer="/hinges/hollow" text={say('hinges.hollow-the-hinge-edge-to')} />;
 }
 
 /** Ticked is a kept yes or no. */

@@ -6,7 +6,9 @@ import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Len, Row, Why } from '../length';
 import { Entry, TakeOut, useList } from '../list';
+import { Phrase } from '../phrase';
 import { Sheets } from '../sheets';
+import { say } from '../texts';
 import { trade } from '../trade';
 
 /** LockStep marks latch and strike, and what is bored for them. */
@@ -19,38 +21,40 @@ export function LockStep() {
 		<>
 			{l ? (
 				<section className="mb-5">
-					<Row label="Latch on the slab" note="down its lock edge, from the finished top">
-						<Why figure={l.slab} title="Latch on the slab" id="latch-slab" bare />
+					<Row label={say('lock.latch-on-the-slab')} note={say('lock.down-its-lock-edge-from')}>
+						<Why figure={l.slab} title={say('lock.latch-on-the-slab')} id="latch-slab" bare />
 					</Row>
-					<Row label="Strike in the jamb" note="centre, down from the head">
-						<Why figure={l.jamb} title="Strike in the jamb" id="latch-jamb" bare />
+					<Row label={say('lock.keep-in-the-jamb')} note={say('lock.middle-down-from-the-head')}>
+						<Why figure={l.jamb} title={say('lock.keep-in-the-jamb')} id="latch-jamb" bare />
 					</Row>
-					<Row label="Backset" note="finished lock edge to the spindle">
-						<Why figure={l.backset} title="Backset" id="latch-backset" />
+					<Row label={say('lock.backset')} note={say('lock.finished-lock-edge-to-the')}>
+						<Why figure={l.backset} title={say('lock.backset')} id="latch-backset" />
 					</Row>
-					<Row label="Handle above the floor">
-						<Why figure={l.floor} title="Handle above the floor" id="latch-floor" />
+					<Row label={say('lock.handle-above-the-floor')}>
+						<Why figure={l.floor} title={say('lock.handle-above-the-floor')} id="latch-floor" />
 					</Row>
 					{leaf.devices.length === 0 && (
 						<>
-							<Row label="Latch bore" note="centre, from either face">
-								<Why figure={l.centre} title="Latch bore" id="latch-centre" />
+							<Row label={say('lock.latch-bore')} note={say('lock.middle-from-either-face')}>
+								<Why figure={l.centre} title={say('lock.latch-bore')} id="latch-centre" />
 							</Row>
-							<Row label="Wall beside the bore" note="each side">
-								<Why figure={l.wall} title="Wall beside the bore" id="latch-wall" />
+							<Row label={say('lock.wall-beside-the-bore')} note={say('lock.each-side')}>
+								<Why figure={l.wall} title={say('lock.wall-beside-the-bore')} id="latch-wall" />
 							</Row>
 						</>
 					)}
 				</section>
 			) : (
-				!bolted && <p className="mb-4">The latch waits for readings and the slab's thickness.</p>
+				!bolted && <p className="mb-4">{say('lock.first-take-the-readings-and')}</p>
 			)}
 			{leaf.devices.map((d) => (
 				<Device key={d.name + d.second} device={d} />
 			))}
 			{leaf.strikes.length > 0 && (
 				<section className="mb-5" data-strikes>
-					<h2 className="text-lg">{bolted ? 'Bolts of the fixed leaf' : 'In the jamb'}</h2>
+					<h2 className="text-lg">
+						{bolted ? say('lock.bolts-of-the-fixed-leaf') : say('page.in-the-jamb')}
+					</h2>
 					<ol className="list-decimal pl-5 grid gap-1">
 						{leaf.strikes.map((s) => (
 							<li key={s}>{s}</li>
@@ -59,27 +63,31 @@ export function LockStep() {
 				</section>
 			)}
 			<section className="grid gap-2 mb-4">
-				<h2 className="text-lg">What goes in</h2>
-				<Pick pointer="/lock/device" label="Latch or lock" none="a latch of its backset and bore alone" />
+				<h2 className="text-lg">{say('lock.what-goes-in')}</h2>
+				<Pick
+					pointer="/lock/device"
+					label={say('lock.latch-or-lock')}
+					none={say('lock.a-latch-by-its-backset')}
+				/>
 				<Pick
 					pointer="/lock/second"
-					label="A second one, above or below"
-					none="none"
+					label={say('lock.a-second-one-above-or')}
+					none={say('lock.none')}
 					kinds={['bolt', 'latch']}
 				/>
 				{lock.second && (
 					<LengthField
 						pointer="/lock/above"
-						label="Above the latch line"
-						placeholder="by rule, 150 mm (6 in)"
+						label={say('lock.above-the-latch-line')}
+						placeholder={say('lock.by-rule-150-mm')}
 						empty={0}
 					/>
 				)}
 				{view.opening.pair && (
 					<Pick
 						pointer="/pair/bolts"
-						label="Bolts of the fixed leaf"
-						none="none chosen"
+						label={say('lock.bolts-of-the-fixed-leaf')}
+						none={say('lock.none-chosen')}
 						kinds={['flush-bolt', 'surface-bolt']}
 					/>
 				)}
@@ -87,54 +95,60 @@ export function LockStep() {
 			<DeviceForm />
 			<Choose
 				pointer="/lock/from"
-				label="Its height comes from"
+				label={say('lock.its-height-comes-from')}
 				options={[
-					{ value: 'strike', text: 'the strike that is in the jamb', note: 'the strike decides' },
-					{ value: 'handle', text: 'a handle height above the floor' },
+					{ value: 'strike', text: say('lock.the-keep-in-the-jamb'), note: say('lock.the-keep-decides') },
+					{ value: 'handle', text: say('lock.a-handle-height-above-the') },
 				]}
 			/>
 			<section className="grid gap-3 mb-4">
 				{lock.from === 'strike' ? (
-					<LengthField pointer="/lock/strike" label="Head to the strike's centre, on the lock jamb" />
+					<LengthField pointer="/lock/strike" label={say('lock.head-to-the-middle-of')} />
 				) : (
-					<LengthField pointer="/lock/handle" label="Handle above the floor" />
+					<LengthField pointer="/lock/handle" label={say('lock.handle-above-the-floor')} />
 				)}
 				<div className="grid sm:grid-cols-2 gap-3">
-					<LengthField pointer="/lock/backset" label="Backset" note="off the latch in hand" />
-					{!lock.device && <LengthField pointer="/lock/bore" label="Latch bore" note="diameter" />}
+					<LengthField
+						pointer="/lock/backset"
+						label={say('lock.backset')}
+						note={say('lock.read-it-off-the-latch')}
+					/>
+					{!lock.device && (
+						<LengthField pointer="/lock/bore" label={say('lock.latch-bore')} note={say('lock.diameter')} />
+					)}
 					<LengthField
 						pointer={`${slab}/stile`}
-						label="Width of the lock stile"
-						note="to moulding, glass or hollow core"
-						placeholder="not read"
+						label={say('lock.width-of-the-lock-stile')}
+						note={say('lock.to-moulding-glass-or-hollow')}
+						placeholder={say('page.not-read')}
 						empty={0}
 					/>
 					<LengthField
 						pointer="/lock/jamb"
-						label="Width of the jamb's face"
-						note="from its pull-side corner to the doorstop"
-						placeholder="not read"
+						label={say('lock.width-of-the-jambs-face')}
+						note={say('lock.from-its-pull-side-corner')}
+						placeholder={say('page.not-read')}
 						empty={0}
 					/>
 				</div>
 			</section>
 			<Choose
 				pointer="/lock/reach"
-				label="Its height is held to"
+				label={say('lock.keep-its-height-to')}
 				unset=""
 				options={[
-					{ value: '', text: 'nothing' },
+					{ value: '', text: say('lock.no-rule') },
 					...trade.reachRules.map((r) => ({ value: r.id, text: r.name, note: r.why })),
-					{ value: 'local', text: 'a local rule' },
+					{ value: 'local', text: say('lock.a-local-rule') },
 				]}
 			/>
 			{lock.reach === 'local' && (
 				<div className="grid grid-cols-2 gap-3 mb-4">
-					<LengthField pointer="/lock/lowest" label="No lower than" empty={0} />
-					<LengthField pointer="/lock/highest" label="No higher than" empty={0} />
+					<LengthField pointer="/lock/lowest" label={say('lock.no-lower-than')} empty={0} />
+					<LengthField pointer="/lock/highest" label={say('lock.no-higher-than')} empty={0} />
 				</div>
 			)}
-			<Avoids path="/lock/avoid" of="What the lock edge holds" />
+			<Avoids path="/lock/avoid" of={say('lock.what-is-in-the-lock')} />
 			<OldHoles />
 			<Missed />
 			<Sheets step="lock" />
@@ -153,10 +167,10 @@ function Device({ device: d }: { device: Work }) {
 				<table className="w-full">
 					<thead>
 						<tr className="text-left text-sm opacity-80">
-							<th className="font-normal">hole</th>
-							<th className="font-normal text-right">down</th>
-							<th className="font-normal text-right">in</th>
-							<th className="font-normal text-right">bit</th>
+							<th className="font-normal">{say('lock.hole-2')}</th>
+							<th className="font-normal text-right">{say('lock.down')}</th>
+							<th className="font-normal text-right">{say('lock.in')}</th>
+							<th className="font-normal text-right">{say('lock.bit')}</th>
 						</tr>
 					</thead>
 					<tbody>
@@ -165,19 +179,33 @@ function Device({ device: d }: { device: Work }) {
 								<td className="py-1">
 									{h.what}
 									<div className="text-sm opacity-80">
-										{h.from === 'both' ? 'both faces' : `${h.from} face`}
+										{say(
+											h.from === 'both'
+												? 'lock.both-faces'
+												: h.from === 'push'
+													? 'lock.push-face'
+													: 'page.pull-face',
+										)}
 										{h.deep.mm > 0 && (
-											<>
-												, <Len text={h.deep.text} /> deep
-											</>
+											<Phrase id="lock.hole-is-deep" of={{ deep: <Len text={h.deep.text} /> }} />
 										)}
 									</div>
 								</td>
 								<td className="text-right text-xl dim">
-									<Why figure={h.down} title={`${h.what}, down the edge`} id={`hole-down-${h.what}`} bare />
+									<Why
+										figure={h.down}
+										title={say('lock.thing-down-the-edge', { thing: h.what })}
+										id={`hole-down-${h.what}`}
+										bare
+									/>
 								</td>
 								<td className="text-right text-xl dim">
-									<Why figure={h.in} title={`${h.what}, in from the edge`} id={`hole-in-${h.what}`} bare />
+									<Why
+										figure={h.in}
+										title={say('lock.thing-in-from-the-edge', { thing: h.what })}
+										id={`hole-in-${h.what}`}
+										bare
+									/>
 								</td>
 								<td className="text-right text-xl dim">
 									<Len text={h.bit.mm > 0 ? h.bit.text : h.dia.text} />
@@ -189,28 +217,31 @@ function Device({ device: d }: { device: Work }) {
 			)}
 			{d.edge && (
 				<>
-					<Row label={d.edge.long.mm > 0 ? 'Slot in the edge' : 'Bore in the edge'} note="its middle, down">
-						<Why figure={d.edge.down} title="Bore or slot in the edge" />
+					<Row
+						label={d.edge.long.mm > 0 ? say('lock.slot-in-the-edge') : say('lock.bore-in-the-edge')}
+						note={say('lock.its-middle-down')}
+					>
+						<Why figure={d.edge.down} title={say('lock.bore-or-slot-in-the')} />
 					</Row>
-					<Row label="Deep" note="from the finished edge">
-						<Why figure={d.edge.deep} title="Depth in the edge" />
+					<Row label={say('page.deep')} note={say('lock.from-the-finished-edge')}>
+						<Why figure={d.edge.deep} title={say('lock.depth-in-the-edge')} />
 					</Row>
-					<Row label="Wall beside it" note="each side">
-						<Why figure={d.edge.wall} title="Wall beside the bore" id="edge-wall" />
+					<Row label={say('lock.wall-beside-it')} note={say('lock.each-side')}>
+						<Why figure={d.edge.wall} title={say('lock.wall-beside-the-bore')} id="edge-wall" />
 					</Row>
-					<Row label="Gauge for the centre" note="from both faces">
-						<Why figure={d.gauge} title="Gauge for the centre" />
+					<Row label={say('lock.gauge-for-the-middle')} note={say('lock.from-both-faces')}>
+						<Why figure={d.gauge} title={say('lock.gauge-for-the-middle')} />
 					</Row>
 				</>
 			)}
 			{d.plate && (
-				<Row label="Faceplate's upper end" note="down the edge">
-					<Why figure={d.plate.top} title="Faceplate's upper end" />
+				<Row label={say('lock.top-of-the-forend')} note={say('lock.down-the-edge')}>
+					<Why figure={d.plate.top} title={say('lock.top-of-the-forend')} />
 				</Row>
 			)}
 			{d.lengths.map((l) => (
-				<Row key={l.what} label={`Cut the ${l.what} to`}>
-					<Why figure={l.cut} title={`Length of the ${l.what}`} />
+				<Row key={l.what} label={say('lock.cut-the-thing-to', { thing: l.what })}>
+					<Why figure={l.cut} title={say('lock.length-of-the-thing', { thing: l.what })} />
 				</Row>
 			))}
 			<ol className="list-decimal pl-5 grid gap-1 mt-2">
@@ -288,22 +319,22 @@ function OldHoles() {
 	return (
 		<details className="mb-4" open={list.length > 0}>
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="old-holes-open">
-				Old holes and recesses
+				{say('lock.old-holes-and-recesses')}
 			</summary>
 			<div className="grid gap-2">
 				{list.map((o, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: told by its order
 					<div key={i} className="flex items-end gap-2 flex-wrap">
 						<span className="basis-24 grow min-h-11 flex items-center">
-							{o.what}, {o.jamb ? 'jamb' : 'slab'}
+							{o.what}, {say(o.jamb ? 'page.the-jamb' : 'page.the-slab')}
 						</span>
 						<div className="grow basis-20">
-							<LengthField pointer={`/lock/old/${i}/down`} label="Down to its middle" />
+							<LengthField pointer={`/lock/old/${i}/down`} label={say('lock.down-to-its-middle')} />
 						</div>
 						<div className="grow basis-20">
-							<LengthField pointer={`/lock/old/${i}/dia`} label="Its size" />
+							<LengthField pointer={`/lock/old/${i}/dia`} label={say('lock.its-size')} />
 						</div>
-						<TakeOut list={list} at={i} put={put} label={`the ${o.what}`} />
+						<TakeOut list={list} at={i} put={put} label={say('page.the-thing', { thing: o.what })} />
 					</div>
 				))}
 				<form
@@ -318,7 +349,7 @@ function OldHoles() {
 					}}
 				>
 					<fieldset className="flex gap-4 basis-full">
-						<legend className="sr-only">Where it is</legend>
+						<legend className="sr-only">{say('page.where-it-is')}</legend>
 						{[true, false].map((v) => (
 							<label key={String(v)} className="flex items-center gap-2 min-h-11">
 								<input
@@ -328,15 +359,15 @@ function OldHoles() {
 									checked={jamb === v}
 									onChange={() => setJamb(v)}
 								/>
-								{v ? 'in the jamb, from the head' : "in the slab's edge, from its finished top"}
+								{v ? say('lock.in-the-jamb-from-the') : say('lock.in-the-slabs-edge-from')}
 							</label>
 						))}
 					</fieldset>
-					<Entry label="What" value={what} set={setWhat} field="old-what" />
-					<Entry label="Down to its middle" value={down} set={setDown} field="old-down" />
-					<Entry label="Its size" value={dia} set={setDia} field="old-dia" />
+					<Entry label={say('page.what')} value={what} set={setWhat} field="old-what" />
+					<Entry label={say('lock.down-to-its-middle')} value={down} set={setDown} field="old-down" />
+					<Entry label={say('lock.its-size')} value={dia} set={setDia} field="old-dia" />
 					<button type="submit" className="btn" data-field="old-add">
-						Add
+						{say('page.add')}
 					</button>
 				</form>
 				<Said error={error} />
@@ -353,20 +384,20 @@ export function Missed() {
 	return (
 		<details className="mb-4" open={!!m}>
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="missed-open">
-				The latch misses the strike
+				{say('lock.the-latch-misses-the-keep')}
 			</summary>
 			{m ? (
 				<div className="grid sm:grid-cols-2 gap-3">
 					<LengthField
 						pointer="/lock/missed/up"
-						label="Meets it too high by"
-						note="too low below 0"
+						label={say('lock.too-high-by')}
+						note={say('lock.below-0-it-is-too')}
 						empty={0}
 					/>
 					<LengthField
 						pointer="/lock/missed/in"
-						label="Falls short of it by"
-						note="rattles by, below 0"
+						label={say('lock.falls-short-by')}
+						note={say('lock.below-0-it-rattles')}
 						empty={0}
 					/>
 				</div>
@@ -379,12 +410,12 @@ export function Missed() {
 						attempt(async () => {
 							await save(
 								[{ op: 'add', path: '/lock/missed', value: { up: 0, in: 0 } }],
-								'a latch that misses',
+								say('lock.a-latch-that-misses'),
 							);
 						})
 					}
 				>
-					Say by how much
+					{say('lock.measure-how-much')}
 				</button>
 			)}
 			<Said error={error} />

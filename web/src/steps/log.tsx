@@ -5,6 +5,7 @@ import { useDoor } from '../door-state';
 import { Digits } from '../length';
 import { photoURL, useLog } from '../photos';
 import { counts, setCounts } from '../spent';
+import { say } from '../texts';
 import { marginName, placeName, stepName } from '../trade';
 import { stampOf, today, Who, whoNow } from '../who';
 
@@ -53,23 +54,24 @@ function SignOff() {
 						value: { on: today(), by: whoNow(), ...(note ? { note } : {}), margins },
 					},
 				],
-				'signed off',
+				say('log.signed-off'),
 			);
 		});
 	return (
-		<section className="mb-5 border-2 border-[var(--rod-edge)] p-3" aria-label="Sign-off">
-			{!ready && (
-				<p className="mb-2">It is signed off once it hangs and every margin is in, or was left so.</p>
-			)}
+		<section className="mb-5 border-2 border-[var(--rod-edge)] p-3" aria-label={say('log.sign-off')}>
+			{!ready && <p className="mb-2">{say('log.sign-it-off-once-it')}</p>}
 			{view.opening.reopened?.map((r) => (
 				<p key={r.on} className="mb-1">
-					Opened again {r.on}
-					{r.by && ` by ${r.by}`}: {r.why}
+					{say(r.by ? 'log.opened-again-by' : 'log.opened-again-on', {
+						on: r.on,
+						by: r.by,
+						why: r.why || r.revisit,
+					})}
 				</p>
 			))}
-			<Who label="Who signs" />
+			<Who label={say('log.who-signs')} />
 			<label className="block my-2">
-				<span className="block mb-1">Anything to say</span>
+				<span className="block mb-1">{say('log.anything-to-note')}</span>
 				<input
 					className="input w-full"
 					data-field="sign-note"
@@ -85,7 +87,7 @@ function SignOff() {
 				data-sign
 				onClick={() => ready && sign()}
 			>
-				Sign this door off
+				{say('log.sign-this-door-off')}
 			</button>
 			<Said error={error} />
 		</section>
@@ -100,18 +102,18 @@ function Signed() {
 	const [error, attempt] = useAttempt();
 	const s = view.opening.signed;
 	if (!s) return null;
-	const reopen = (reason: string) => [
+	const reopen = (reason: { why: string } | { revisit: string }) => [
 		{
 			op: 'add' as const,
 			path: '/reopened',
-			value: [...(view.opening.reopened ?? []), { on: today(), by: whoNow(), why: reason, was: s }],
+			value: [...(view.opening.reopened ?? []), { on: today(), by: whoNow(), ...reason, was: s }],
 		},
 		{ op: 'remove' as const, path: '/signed' },
 	];
 	return (
-		<section className="mb-5" aria-label="Signed off" data-signed>
+		<section className="mb-5" aria-label={say('log.signed-off-2')} data-signed>
 			<div className="border-l-8 border-success pl-3">
-				<h2 className="text-2xl">Signed off</h2>
+				<h2 className="text-2xl">{say('log.signed-off-2')}</h2>
 				<p className="text-lg">
 					{s.by}, {s.on}
 					{s.note && `: ${s.note}`}
@@ -123,30 +125,30 @@ function Signed() {
 				onSubmit={(e) => {
 					e.preventDefault();
 					attempt(async () => {
-						const seen = season.trim() || 'another season';
+						const seen = season.trim() || say('log.another-season');
 						const visits = (view.opening.tried ?? []).map((_, i) => ({
 							op: 'add' as const,
 							path: `/tried/${i}/hangs/-`,
 							value: { id: '', on: today(), by: whoNow(), revisit: seen, gaps: [] },
 						}));
-						await save([...reopen(`looked at again: ${seen}`), ...visits], `looked at again: ${seen}`);
+						await save([...reopen({ revisit: seen }), ...visits], say('log.looked-at-again-seen', { seen }));
 						go(`/j/${view.job.id}/${view.opening.id}/try`);
 					});
 				}}
 			>
 				<label>
-					<span className="block mb-1">Look at it again in another season</span>
+					<span className="block mb-1">{say('log.look-at-it-again-in')}</span>
 					<input
 						className="input w-full"
 						data-field="season"
-						placeholder="first damp autumn"
+						placeholder={say('log.first-damp-autumn')}
 						value={season}
 						maxLength={120}
 						onChange={(e) => setSeason(e.target.value)}
 					/>
 				</label>
 				<button type="submit" className="btn" data-revisit>
-					Read its gaps again
+					{say('log.read-its-gaps-again')}
 				</button>
 			</form>
 			<form
@@ -154,12 +156,12 @@ function Signed() {
 				onSubmit={(e) => {
 					e.preventDefault();
 					attempt(async () => {
-						await save(reopen(why.trim()), `opened again: ${why.trim()}`);
+						await save(reopen({ why: why.trim() }), say('log.opened-again-why', { why: why.trim() }));
 					});
 				}}
 			>
 				<label>
-					<span className="block mb-1">Or open it again, because</span>
+					<span className="block mb-1">{say('log.or-open-it-again-because')}</span>
 					<input
 						className="input w-full"
 						data-field="reopen-why"
@@ -169,7 +171,7 @@ function Signed() {
 					/>
 				</label>
 				<button type="submit" className="btn" data-reopen aria-disabled={!why.trim()}>
-					Open it again
+					{say('log.open-it-again')}
 				</button>
 			</form>
 			<Said error={error} />
@@ -202,17 +204,19 @@ function Finals({
 		<table className="w-full mt-1">
 			<thead>
 				<tr className="text-left text-sm">
-					<th className="font-normal">Margin</th>
-					<th className="font-normal text-right">Wanted</th>
-					<th className="font-normal text-right">Found</th>
+					<th className="font-normal">{say('log.margin')}</th>
+					<th className="font-normal text-right">{say('log.wanted')}</th>
+					<th className="font-normal text-right">{say('page.found')}</th>
 				</tr>
 			</thead>
 			<tbody>
 				{list.map((m) => (
 					<tr key={`${m.leaf} ${m.side} ${m.where}`} className="border-b border-base-300">
 						<td>
-							{pair && `leaf ${(m.leaf ?? 0) + 1}, `}
-							{marginName(m.side)}, {placeName(m.where)}
+							{pair
+								? say('log.leaf-leaf-margin', { leaf: (m.leaf ?? 0) + 1, margin: marginName(m.side) })
+								: marginName(m.side)}
+							, {placeName(m.where)}
 						</td>
 						<td className="text-right dim">
 							<Digits>{text(m.wanted)}</Digits>
@@ -232,8 +236,8 @@ function Notes() {
 	const [text, setText] = useState('');
 	const [error, attempt] = useAttempt();
 	return (
-		<section className="mb-5" aria-label="Notes">
-			<h2 className="text-lg">Notes</h2>
+		<section className="mb-5" aria-label={say('log.notes')}>
+			<h2 className="text-lg">{say('log.notes')}</h2>
 			<ul>
 				{(view.opening.notes ?? []).map((n, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: notes stand in their order
@@ -250,21 +254,21 @@ function Notes() {
 					if (!text.trim()) return;
 					attempt(async () => {
 						const value = { text: text.trim(), on: today(), by: whoNow() };
-						await save([{ op: 'add', path: '/notes/-', value }], 'a note');
+						await save([{ op: 'add', path: '/notes/-', value }], say('log.a-note'));
 						setText('');
 					});
 				}}
 			>
 				<input
 					className="input grow"
-					aria-label="A note"
+					aria-label={say('log.a-note-2')}
 					data-field="note"
 					value={text}
 					maxLength={2000}
 					onChange={(e) => setText(e.target.value)}
 				/>
 				<button type="submit" className="btn">
-					Put it down
+					{say('page.note-it')}
 				</button>
 			</form>
 			<Said error={error} />
@@ -278,16 +282,18 @@ function Hardware() {
 	const unit = view.job.unit;
 	const of = (...pointers: string[]) => `${pointers.map((p) => view.texts[p] ?? '0').join(' × ')} ${unit}`;
 	return (
-		<section className="mb-5" aria-label="Hardware and materials">
-			<h2 className="text-lg">Hardware and materials</h2>
+		<section className="mb-5" aria-label={say('log.hardware-and-materials')}>
+			<h2 className="text-lg">{say('log.hardware-and-materials')}</h2>
 			<ul className="list-disc pl-5">
 				<li>
-					slab {of('/slab/width', '/slab/length', '/slab/thickness')} as bought,{' '}
-					{view.opening.slab.construction}
+					{say('log.slab-size-as-bought-construction', {
+						size: of('/slab/width', '/slab/length', '/slab/thickness'),
+						construction: view.opening.slab.construction,
+					})}
 				</li>
 				{view.plan.leaves.map((l) => (
 					<li key={l.jamb}>
-						{l.hinges.length} hinges, leaf {of('/hinges/leaf', '/hinges/width')}
+						{say('log.hinges', { count: l.hinges.length, leaf: of('/hinges/leaf', '/hinges/width') })}
 						{l.hanging?.screws[0] && `; ${l.hanging.screws[0]}`}
 					</li>
 				))}
@@ -311,7 +317,7 @@ function Entry({ e }: { e: Told }) {
 				{e.photo && (
 					<img
 						src={photoURL(view.job.id, view.opening.id, e.photo)}
-						alt={`Photograph, ${e.says}`}
+						alt={say('page.photograph', { of: e.says })}
 						className="h-20 w-auto float-right ml-2"
 					/>
 				)}
@@ -333,22 +339,26 @@ function Story() {
 				{log.error.message}
 			</p>
 		);
-	if (!log.data) return <p>Fetching its story…</p>;
+	if (!log.data) return <p>{say('log.fetching-the-history')}</p>;
 	const { changes, photos, minutes } = log.data;
 	const o = view.opening;
+	const signed = (note?: string) =>
+		note ? say('log.signed-off-note', { note }) : say('log.signed-off-entry');
 	const entries: Told[] = [
 		...(o.tried ?? []).flatMap((t, n) => {
-			const leaf = (o.tried?.length ?? 0) > 1 ? `, leaf ${n + 1}` : '';
+			const leaf = (o.tried?.length ?? 0) > 1 ? say('log.of-leaf', { number: n + 1 }) : '';
 			const seen = view.plan.leaves[n]?.try?.hangs ?? [];
 			return [
-				{ at: t.made?.on ?? '', by: t.made?.by ?? '', says: `cut and let in${leaf}` },
+				{ at: t.made?.on ?? '', by: t.made?.by ?? '', says: say('log.cut-and-let-in-leaf', { leaf }) },
 				...t.hangs.map((h, k) => ({
 					at: h.on ?? '',
 					by: h.by ?? '',
 					says: [
-						h.revisit ? `looked at again: ${h.revisit}` : `hang ${k + 1}${leaf}`,
+						h.revisit
+							? say('log.looked-at-again-revisit', { revisit: h.revisit })
+							: say('log.try-hang-leaf', { hang: k + 1, leaf }),
 						...(seen[k]?.did ?? []),
-						h.gaps.length > 0 ? `${h.gaps.length} gaps read` : '',
+						h.gaps.length > 0 ? say('log.count-gaps-read', { count: h.gaps.length }) : '',
 					]
 						.filter(Boolean)
 						.join('; '),
@@ -357,25 +367,23 @@ function Story() {
 		}),
 		...(o.notes ?? []).map((n) => ({ at: n.on ?? '', by: n.by ?? '', says: n.text })),
 		...(o.reopened ?? []).flatMap((r) => [
-			{ at: r.was.on, by: r.was.by, says: `signed off${r.was.note ? `: ${r.was.note}` : ''}` },
-			...(r.why.startsWith('looked at again')
+			{ at: r.was.on, by: r.was.by, says: signed(r.was.note) },
+			...(r.revisit // its hang tells it
 				? []
-				: [{ at: r.on, by: r.by ?? '', says: `opened again: ${r.why}` }]),
+				: [{ at: r.on, by: r.by ?? '', says: say('log.opened-again-why', { why: r.why }) }]),
 		]),
-		...(o.signed
-			? [{ at: o.signed.on, by: o.signed.by, says: `signed off${o.signed.note ? `: ${o.signed.note}` : ''}` }]
-			: []),
+		...(o.signed ? [{ at: o.signed.on, by: o.signed.by, says: signed(o.signed.note) }] : []),
 		...photos.map((p) => ({
 			at: local(p.at),
 			by: p.by,
-			says: p.caption || `at ${stepName(p.step)}`,
+			says: p.caption || say('log.at-step', { step: stepName(p.step) }),
 			photo: p.id,
 		})),
 	].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 	const spent = Object.entries(minutes).filter(([, m]) => m >= 0.5);
 	return (
-		<section aria-label="Story">
-			<h2 className="text-lg">Its story</h2>
+		<section aria-label={say('log.history')}>
+			<h2 className="text-lg">{say('log.history-x')}</h2>
 			<label className="flex items-center gap-3 min-h-11 cursor-pointer">
 				<input
 					type="checkbox"
@@ -387,10 +395,12 @@ function Story() {
 						setCounts(e.target.checked);
 					}}
 				/>
-				count the minutes at each step on this device
+				{say('log.count-the-minutes-at-each')}
 			</label>
 			{spent.length > 0 && (
-				<p className="mb-2">Minutes: {spent.map(([s, m]) => `${stepName(s)} ${Math.round(m)}`).join(', ')}</p>
+				<p className="mb-2">
+					{say('log.minutes', { spent: spent.map(([s, m]) => `${stepName(s)} ${Math.round(m)}`).join(', ') })}
+				</p>
 			)}
 			<ol data-story={entries.length}>
 				{entries.map((e) => (
@@ -399,7 +409,7 @@ function Story() {
 			</ol>
 			<details className="mt-2">
 				<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="changes-open">
-					Every change, {changes.length}
+					{say('log.every-change-count', { count: changes.length })}
 				</summary>
 				<ol data-changes={changes.length}>
 					{changes.map((c, i) => (
@@ -410,7 +420,7 @@ function Story() {
 			</details>
 			<p className="mt-3 no-print">
 				<a className="btn" href={`/api/jobs/${view.job.id}/bundle`} download data-bundle>
-					The whole job with its pictures, as a zip
+					{say('log.the-whole-job-with-its')}
 				</a>
 			</p>
 		</section>

@@ -5,7 +5,8 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { pick, Row, ShownIn, Why } from '../length';
-import { trade } from '../trade';
+import { capital, say } from '../texts';
+import { marginName, placeName, trade } from '../trade';
 import { Season } from './season';
 
 /** Presets are margins of one's own, kept with the job and taken for any of its doors. */
@@ -28,7 +29,7 @@ function Presets() {
 		});
 	return (
 		<fieldset className="mb-4">
-			<legend className="mb-1">Your own</legend>
+			<legend className="mb-1">{say('margins.your-own')}</legend>
 			{presets.map((p) => (
 				<div key={p.name} className="flex gap-2 mb-1" data-preset={p.name}>
 					<button
@@ -36,7 +37,10 @@ function Presets() {
 						className="btn grow justify-start"
 						onClick={() =>
 							attempt(() =>
-								save([{ op: 'replace', path: '/margins', value: p.margins }], `margins: ${p.name}`),
+								save(
+									[{ op: 'replace', path: '/margins', value: p.margins }],
+									say('margins.change', { name: p.name }),
+								),
 							)
 						}
 					>
@@ -45,10 +49,10 @@ function Presets() {
 					<button
 						type="button"
 						className="btn btn-ghost"
-						aria-label={`Forget ${p.name}`}
+						aria-label={say('margins.forget-name', { name: p.name })}
 						onClick={() => keep(presets.filter((q) => q.name !== p.name))}
 					>
-						Forget
+						{say('margins.forget')}
 					</button>
 				</div>
 			))}
@@ -61,14 +65,14 @@ function Presets() {
 			>
 				<input
 					className="input grow"
-					aria-label="Name for these margins"
-					placeholder="keep these margins as…"
+					aria-label={say('margins.name-for-these-margins')}
+					placeholder={say('margins.keep-these-margins-as')}
 					data-field="preset-name"
 					value={name}
 					onChange={(e) => setName(e.target.value)}
 				/>
 				<button type="submit" className="btn">
-					Keep
+					{say('page.keep')}
 				</button>
 			</form>
 			<Said error={error} />
@@ -92,19 +96,17 @@ function Sweep() {
 						await attempt(async () => {
 							await save(
 								[{ op: 'add', path: '/margins/sweep', value: e.target.checked }],
-								e.target.checked ? 'a sweep at the foot' : 'no sweep',
+								e.target.checked ? say('margins.a-sweep-at-the-bottom-x') : say('margins.no-sweep'),
 							);
 						});
 					}}
 				/>
-				A sweep or shoe at the foot: the foot is cut twice
+				{say('margins.a-sweep-at-the-bottom')}
 			</label>
 			<Said error={error} />
 		</div>
 	);
 }
-
-const sideNames: Record<string, string> = { head: 'Head', hinge: 'Hinge', lock: 'Lock', foot: 'Foot' };
 
 /** MarginsStep sets the light that is wanted, and shows what a straight edge can give. */
 export function MarginsStep() {
@@ -115,55 +117,57 @@ export function MarginsStep() {
 		<>
 			<Choose
 				pointer="/margins/school"
-				label="School"
+				label={say('margins.whose-margins')}
 				options={trade.schools.map((s) => ({
 					value: s.id,
 					text: s.name,
 					note:
 						s.id === view.opening.margins.school
 							? s.note
-							: s.margins.map((m) => `${m.side} ${pick(m.text, unit) || 'by the hinge'}`).join(', '),
+							: s.margins
+									.map((m) => `${marginName(m.side)} ${pick(m.text, unit) || say('page.by-the-hinge')}`)
+									.join(', '),
 				}))}
 			/>
 			<Presets />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2 mb-4">
-				<h2 className="text-lg sm:col-span-2">Wanted for this door</h2>
+				<h2 className="text-lg sm:col-span-2">{say('margins.wanted-for-this-door')}</h2>
 				{['head', 'hinge', 'lock', 'foot'].map((s) => (
 					<LengthField
 						key={s}
 						pointer={`/margins/${s}`}
-						label={sideNames[s] ?? s}
+						label={capital(marginName(s))}
 						optional
 						placeholder={
 							pick(
 								school?.margins.find((m) => m.side === s)?.text ?? { mm: '', in: '' },
 								view.job.unit as 'mm' | 'in',
-							) || 'by the hinge'
+							) || say('page.by-the-hinge')
 						}
 					/>
 				))}
-				<LengthField pointer="/margins/least" label="Least anywhere" />
-				<LengthField pointer="/margins/uneven" label="Unevenness accepted" />
+				<LengthField pointer="/margins/least" label={say('margins.smallest-gap-anywhere')} />
+				<LengthField pointer="/margins/uneven" label={say('margins.unevenness-that-is-all-right')} />
 				<LengthField
 					pointer="/margins/paint"
-					label="Paint still to come"
+					label={say('page.paint-still-to-come')}
 					optional
-					note="slab and jamb together"
+					note={say('margins.slab-and-jamb-together')}
 				/>
 				<LengthField
 					pointer="/margins/floor"
-					label="Floor still to come"
+					label={say('margins.floor-still-to-come')}
 					optional
-					note="carpet, boards, tiles"
+					note={say('margins.carpet-boards-tiles')}
 				/>
 				<Sweep />
 			</section>
 			<Season />
 			<section>
-				<h2 className="text-lg">The light a straight edge gives</h2>
+				<h2 className="text-lg">{say('margins.the-gaps-a-straight-edge')}</h2>
 				{['head', 'hinge', 'lock', 'foot'].map((s) => (
 					<div key={s} className="border-b border-base-300 py-1">
-						<div className="font-semibold">{sideNames[s]}</div>
+						<div className="font-semibold">{capital(marginName(s))}</div>
 						<div className="grid grid-cols-3">
 							{leaf.light
 								.filter((m) => m.side === s)
@@ -172,7 +176,10 @@ export function MarginsStep() {
 										<div className="text-sm opacity-80">{m.where}</div>
 										<Why
 											figure={m.figure}
-											title={`${sideNames[s]} margin, ${m.where}`}
+											title={say('page.margin-margin-where', {
+												margin: marginName(s),
+												where: placeName(m.where),
+											})}
 											className="text-xl dim"
 											id={`margin-${s}-${m.place}`}
 										/>
@@ -182,8 +189,8 @@ export function MarginsStep() {
 					</div>
 				))}
 			</section>
-			<Row label="What the hinge gives" note="closed, both leaves flush">
-				<Why figure={leaf.gauges.flush} title="Hinge margin, leaves flush" />
+			<Row label={say('margins.what-the-hinge-gives')} note={say('margins.closed-both-leaves-flush')}>
+				<Why figure={leaf.gauges.flush} title={say('page.hinge-margin-leaves-flush')} />
 			</Row>
 		</>
 	);

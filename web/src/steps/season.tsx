@@ -5,6 +5,7 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField, PickField } from '../field';
 import { Len, pick, Row, ShownIn, Why } from '../length';
+import { say, type TextId } from '../texts';
 import { trade } from '../trade';
 import { bars } from '../year';
 
@@ -23,20 +24,18 @@ export function Season() {
 		...list.filter((c) => c.id).map((c) => ({ value: c.id, text: c.name })),
 	];
 	return (
-		<section className="mb-5" aria-label="Seasons" data-seasons>
-			<h2 className="text-lg">Seasons</h2>
+		<section className="mb-5" aria-label={say('season.seasons')} data-seasons>
+			<h2 className="text-lg">{say('season.seasons')}</h2>
 			{s && <YearOf season={s} />}
 			<details open={chosen.climate && !s ? true : undefined} className="mt-2">
 				<summary className="min-h-11 flex items-center cursor-pointer underline" data-season-choices>
-					{chosen.climate
-						? 'The house, the wood and the air now'
-						: 'Does the wood move? Say how the house lives'}
+					{chosen.climate ? say('season.the-house-the-wood-and') : say('season.does-the-wood-move-say')}
 				</summary>
 				<div className="grid sm:grid-cols-2 gap-x-3">
 					<PickField
 						pointer="/season/climate"
-						label="The air indoors, through the year"
-						options={blank('seasons left out', trade.climates)}
+						label={say('season.the-air-indoors-through-the')}
+						options={blank(say('season.seasons-left-out'), trade.climates)}
 						note={trade.climates.find((c) => c.id === chosen.climate)?.why}
 						also={
 							chosen.month ? [] : [{ op: 'add', path: '/season/month', value: new Date().getMonth() + 1 }]
@@ -44,40 +43,40 @@ export function Season() {
 					/>
 					<PickField
 						pointer="/season/wood"
-						label="Wood"
-						options={blank('as a softwood', trade.woods)}
+						label={say('season.wood')}
+						options={blank(say('season.as-a-softwood'), trade.woods)}
 						note={trade.woods.find((c) => c.id === chosen.wood)?.why}
 					/>
 					<PickField
 						pointer="/season/sawn"
-						label="Boards"
+						label={say('season.boards')}
 						options={blank(trade.sawns[0]?.name ?? '', trade.sawns)}
 						note={trade.sawns.find((c) => c.id === (chosen.sawn ?? ''))?.why}
 					/>
 					<LengthField
 						pointer="/season/across"
-						label="Timber across the grain"
+						label={say('season.timber-across-the-grain')}
 						optional
-						placeholder="by the construction"
-						note="what really moves: planks, or both stiles"
+						placeholder={say('season.by-the-construction')}
+						note={say('season.what-really-moves-planks-or')}
 					/>
 					<LengthField
 						pointer="/season/moisture"
-						label="Moisture meter on the slab"
+						label={say('page.moisture-meter-on-the-slab')}
 						sign="%"
 						optional
-						note="goes before the air"
+						note={say('season.counts-before-the-air')}
 					/>
 					<PickField
 						pointer="/season/month"
-						label="Month now"
+						label={say('season.month-now')}
 						options={months.map((text, i) => ({ value: i + 1, text }))}
-						note="where neither was read"
+						note={say('season.where-neither-was-read')}
 					/>
-					<AirEntry pointer="/season/air" label="Air that the slab lies in" />
+					<AirEntry pointer="/season/air" label={say('season.air-that-the-slab-lies')} />
 					<LengthField
 						pointer="/season/widest"
-						label="Widest light that looks right"
+						label={say('season.widest-gap-that-looks-right')}
 						optional
 						placeholder="6"
 					/>
@@ -91,17 +90,17 @@ export function Season() {
 								attempt(() =>
 									save(
 										[{ op: 'add', path: '/season/sealed', value: e.target.checked }],
-										e.target.checked ? 'sealed all round' : 'not sealed',
+										e.target.checked ? say('season.sealed-all-round') : say('season.not-sealed'),
 									),
 								)
 							}
 						/>
-						All six sides are sealed
+						{say('season.all-six-sides-are-sealed')}
 					</label>
 					<div className="sm:col-span-2">
 						<Choose
 							pointer="/season/school"
-							label="Predicted"
+							label={say('page.predicted')}
 							unset=""
 							options={trade.seasonSchools.map((c) => ({
 								value: c.id,
@@ -118,10 +117,10 @@ export function Season() {
 	);
 }
 
-const from: Record<string, string> = {
-	meter: 'by the meter',
-	air: 'by the air that it lies in',
-	climate: 'as the month makes it',
+const from: Record<string, TextId> = {
+	meter: 'season.holds-by-meter',
+	air: 'season.holds-by-air',
+	climate: 'season.holds-by-climate',
 };
 
 /** YearOf is the light at the lock edge through the year, if the door is hung today. */
@@ -129,8 +128,8 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 	const unit = useContext(ShownIn);
 	const { view } = useDoor();
 	const lie = s.lie > 0 && (
-		<Row label="Let it lie in the room first" note="flat on battens, air all round">
-			<span data-lie={s.lie}>{s.lie} days</span>
+		<Row label={say('season.let-it-lie-in-the')} note={say('season.flat-on-battens-air-all')}>
+			<span data-lie={s.lie}>{say('season.count-days', { count: s.lie })}</span>
 		</Row>
 	);
 	const high = 96;
@@ -141,29 +140,38 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 	const thumb = (view.opening.season?.school ?? '') === 'thumb';
 	return (
 		<>
-			<Row label="Set at the lock edge today" note={`the slab holds ${s.now}, ${from[s.from] ?? ''}`}>
-				<Why figure={s.today} title="Lock margin to set today" id="season-today" />
+			<Row
+				label={say('season.set-at-the-lock-edge')}
+				note={say(from[s.from] ?? 'season.holds', { moisture: s.now })}
+			>
+				<Why figure={s.today} title={say('season.lock-margin-to-set-today')} id="season-today" />
 			</Row>
-			<Row label={`Tightest in ${s.tight.name}`} note={`${s.tight.air}: ${s.tight.moisture}`}>
+			<Row
+				label={say('season.tightest-in-tight', { tight: s.tight.name })}
+				note={`${s.tight.air}: ${s.tight.moisture}`}
+			>
 				<span data-tight={s.tight.name} data-mm={s.tight.light.mm}>
-					<Why figure={s.tightest} title={`Lock margin in ${s.tight.name}`} />
+					<Why figure={s.tightest} title={say('season.lock-margin-in-tight', { tight: s.tight.name })} />
 				</span>
 			</Row>
 			{s.jambs && (
-				<Row label="Of that, both jambs" note="the slab is the rest; the wall does not move with the air">
+				<Row label={say('season.of-that-both-jambs')} note={say('season.the-slab-is-the-rest')}>
 					<span data-jambs={s.jambs.mm}>
 						<Len text={s.jambs.text} />
 					</span>
 				</Row>
 			)}
-			<Row label={`Widest in ${s.wide.name}`} note={`${s.wide.air}: ${s.wide.moisture}`}>
+			<Row
+				label={say('season.widest-in-wide', { wide: s.wide.name })}
+				note={`${s.wide.air}: ${s.wide.moisture}`}
+			>
 				<span data-wide={s.wide.name} data-mm={s.wide.light.mm}>
-					<Why figure={s.widest} title={`Lock margin in ${s.wide.name}`} />
+					<Why figure={s.widest} title={say('season.lock-margin-in-wide', { wide: s.wide.name })} />
 				</span>
 			</Row>
 			<Row
-				label={thumb ? 'By the wood’s moisture it would be' : 'The rule of thumb would have said'}
-				note={thumb ? undefined : '0.1 % of the width for each 10 % of humidity'}
+				label={thumb ? say('season.by-the-woods-moisture-it') : say('season.the-rule-of-thumb-would')}
+				note={thumb ? undefined : say('season.0-1-of-the-width')}
 			>
 				<span data-other={pick(s.other, unit)}>
 					<Len text={s.other} />
@@ -174,7 +182,10 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 				viewBox={`0 0 360 ${high + 26}`}
 				className="w-full mt-3"
 				role="img"
-				aria-label={`Light at the lock edge by month: ${s.months.map((m) => `${m.name} ${pick(m.light.text, unit)}`).join(', ')} ${unit}`}
+				aria-label={say('season.light-by-month', {
+					light: s.months.map((m) => `${m.name} ${pick(m.light.text, unit)}`).join(', '),
+					unit,
+				})}
 				data-year
 			>
 				<rect width={360} height={high + 26} fill="var(--shade)" />
@@ -201,7 +212,7 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 				))}
 			</svg>
 			<p className="text-sm opacity-80 mt-1">
-				What moves: {s.why}. {s.sources.join('; ')}.
+				{say('season.what-moves-why-sources', { why: s.why, sources: s.sources.join('; ') })}
 			</p>
 		</>
 	);

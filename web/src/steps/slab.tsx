@@ -5,8 +5,10 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Len, pick, Row, Why } from '../length';
+import { Phrase } from '../phrase';
 import { at } from '../pointer';
-import { trade } from '../trade';
+import { say } from '../texts';
+import { edgeName, handName, trade } from '../trade';
 
 /** SlabStep says what size of slab the opening takes and which to buy, and takes the one there is. */
 export function SlabStep() {
@@ -18,63 +20,65 @@ export function SlabStep() {
 		<>
 			{wanted ? (
 				<section className="mb-5">
-					<h2 className="text-lg">The finished slab</h2>
-					<Row label="Width" note="at its widest; buy this or more">
-						<Why figure={wanted.width} title="Finished width" id="finished-width" />
+					<h2 className="text-lg">{say('slab.the-finished-slab')}</h2>
+					<Row label={say('page.width')} note={say('slab.at-its-widest-buy-this')}>
+						<Why figure={wanted.width} title={say('slab.finished-width')} id="finished-width" />
 					</Row>
-					<Row label="Length" note="at its longest; buy this or more">
-						<Why figure={wanted.length} title="Finished length" id="finished-length" />
+					<Row label={say('page.length')} note={say('slab.at-its-longest-buy-this')}>
+						<Why figure={wanted.length} title={say('slab.finished-length')} id="finished-length" />
 					</Row>
 				</section>
 			) : (
-				<p className="mb-4">Read a width and a height first: then the size to buy stands here.</p>
+				<p className="mb-4">{say('slab.first-read-a-width-and')}</p>
 			)}
 			<Construction built={built} />
 			{wanted && <WhichToBuy />}
 			<section className="grid gap-3">
-				<h2 className="text-lg">The slab on the trestles, uncut</h2>
-				<p className="text-sm mb-2">
-					Measure it with the tape or rods that read the opening: what they read wrong then cancels.
-				</p>
-				<LengthField pointer={`${slab}/width`} label="Width, at the head" />
-				<LengthField pointer={`${slab}/length`} label="Length, on the hinge edge" />
-				<LengthField pointer={`${slab}/thickness`} label="Thickness" />
+				<h2 className="text-lg">{say('slab.the-slab-on-the-trestles')}</h2>
+				<p className="text-sm mb-2">{say('slab.measure-it-with-the-tape')}</p>
+				<LengthField pointer={`${slab}/width`} label={say('slab.width-at-the-top')} />
+				<LengthField pointer={`${slab}/length`} label={say('slab.length-on-the-hinge-edge')} />
+				<LengthField pointer={`${slab}/thickness`} label={say('page.thickness')} />
 				<details>
 					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
-						Measured closer: other widths, the lock edge, out of square
+						{say('slab.more-sizes-other-widths-the')}
 					</summary>
 					<div className="grid sm:grid-cols-2 gap-3 pt-1">
-						<LengthField pointer={`${slab}/widthMid`} label="Width, middle" optional />
-						<LengthField pointer={`${slab}/widthFoot`} label="Width, foot" optional />
-						<LengthField pointer={`${slab}/lengthLock`} label="Length, lock edge" optional />
-						<LengthField pointer={`${slab}/square`} label="Head: lock corner high (+)" optional />
+						<LengthField pointer={`${slab}/widthMid`} label={say('slab.width-in-the-middle')} optional />
+						<LengthField pointer={`${slab}/widthFoot`} label={say('slab.width-at-the-bottom')} optional />
+						<LengthField
+							pointer={`${slab}/lengthLock`}
+							label={say('slab.length-on-the-lock-edge')}
+							optional
+						/>
+						<LengthField pointer={`${slab}/square`} label={say('slab.top-how-much-higher-at')} optional />
 					</div>
 				</details>
 				<details>
 					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
-						Which way round it lies, and for which hand it was made
+						{say('slab.which-way-round-it-lies')}
 					</summary>
 					<div className="grid gap-1 pt-1">
 						<Choose
 							pointer={`${slab}/made`}
-							label="Bored, pocketed or bevelled for hinges on the"
+							label={say('slab.bored-recessed-or-bevelled-for')}
 							row
 							unset="none"
 							options={[
-								{ value: 'left', text: 'left' },
-								{ value: 'right', text: 'right' },
-								{ value: 'none', text: 'either', remove: true },
+								{ value: 'left', text: handName('left') },
+								{ value: 'right', text: handName('right') },
+								{ value: 'none', text: say('slab.either'), remove: true },
 							]}
 						/>
 						<Choose
 							pointer={`${slab}/block`}
-							label="A hollow slab's lock block, printed on one end, is along the"
+							label={say('slab.a-hollow-slabs-lock-block')}
 							row
 							unset="none"
 							options={[
-								{ value: 'lock', text: 'lock edge' },
-								{ value: 'hinge', text: 'hinge edge' },
-								{ value: 'none', text: 'not looked', remove: true },
+								{ value: 'lock', text: edgeName('lock') },
+								{ value: 'hinge', text: edgeName('hinge') },
+								{ value: 'none', text: say('slab.not-checked'), remove: true },
 							]}
 						/>
 						<TopDown />
@@ -82,27 +86,23 @@ export function SlabStep() {
 				</details>
 				<details>
 					<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
-						Bores and recesses that are there, and what the maker allows
+						{say('slab.bores-and-recesses-already-there')}
 					</summary>
 					<div className="grid gap-3 pt-1">
 						<Machined />
 						<LengthField
 							pointer={`${slab}/handle`}
-							label="A handle's bore: down from the slab's top"
+							label={say('slab.a-handles-bore-down-from')}
 							optional
-							note="so that it ends at a usable height"
+							note={say('slab.so-that-it-ends-at')}
 						/>
-						<LengthField
-							pointer={`${slab}/pivot`}
-							label="A folding door's pivot holes: from the hinge edge"
-							optional
-						/>
+						<LengthField pointer={`${slab}/pivot`} label={say('slab.a-folding-doors-pivot-holes')} optional />
 						<div className="grid sm:grid-cols-2 gap-3">
 							{['head', 'hinge', 'lock', 'foot'].map((s) => (
 								<LengthField
 									key={s}
 									pointer={`${slab}/limits/${s}`}
-									label={`Most off: ${s}`}
+									label={say('slab.most-off-edge', { edge: edgeName(s) })}
 									optional
 									placeholder={pick(
 										trade.constructions
@@ -129,7 +129,7 @@ function Construction({ built }: { built: string }) {
 	return (
 		<div className="mb-4">
 			<label>
-				<span className="block mb-1">How it is built</span>
+				<span className="block mb-1">{say('slab.how-it-is-built')}</span>
 				<select
 					className="select w-full text-lg"
 					data-field="construction"
@@ -138,12 +138,14 @@ function Construction({ built }: { built: string }) {
 						await attempt(async () => {
 							await save(
 								[{ op: 'add', path: `${slab}/construction`, value: e.target.value }],
-								`built: ${e.target.value}`,
+								say('slab.built', {
+									construction: trade.constructions.find((c) => c.id === e.target.value)?.name,
+								}),
 							);
 						});
 					}}
 				>
-					<option value="">not known yet</option>
+					<option value="">{say('page.not-known-yet')}</option>
 					{trade.constructions.map((c) => (
 						<option key={c.id} value={c.id}>
 							{c.name}
@@ -153,8 +155,11 @@ function Construction({ built }: { built: string }) {
 			</label>
 			{now && (
 				<p className="text-sm opacity-85 mt-1">
-					{now.note} May lose: {now.most.map((m) => `${m.side} ${pick(m.text, unit) || '0'}`).join(', ')} (
-					{now.source}; the maker's word comes first).
+					{now.note}{' '}
+					{say('slab.may-lose', {
+						most: now.most.map((m) => `${edgeName(m.side)} ${pick(m.text, unit) || '0'}`).join(', '),
+						source: now.source,
+					})}
 				</p>
 			)}
 			<Said error={error} />
@@ -168,7 +173,7 @@ function Machined() {
 	const [error, attempt] = useAttempt();
 	return (
 		<fieldset>
-			<legend>Edges that carry bores or pockets: never cut</legend>
+			<legend>{say('slab.edges-with-bores-or-recesses')}</legend>
 			<div className="flex flex-wrap gap-x-6">
 				{['hinge', 'lock', 'head', 'foot'].map((s) => (
 					<label key={s} className="flex items-center gap-2 min-h-11">
@@ -182,7 +187,7 @@ function Machined() {
 								await attempt(async () => {
 									await save(
 										[{ op: 'add', path: `${slab}/machined`, value }],
-										`machined: ${value.join(', ') || 'none'}`,
+										say('slab.machined', { edges: value.map(edgeName).join(', ') || say('slab.no-edge') }),
 									);
 								});
 							}}
@@ -224,7 +229,7 @@ function WhichToBuy() {
 					{ op: 'add', path: `${slab}/length`, value: f.length.mm },
 					{ op: 'add', path: `${slab}/thickness`, value: f.thickness.mm },
 				],
-				`slab from stock: ${f.width.mm} × ${f.length.mm} mm`,
+				say('slab.slab-from-stock-width-length', { width: f.width.mm, length: f.length.mm }),
 			);
 		});
 	};
@@ -233,14 +238,10 @@ function WhichToBuy() {
 	const near = list.filter((f) => !f.fits);
 	const shown = all ? list : [...fits.slice(0, 3), ...near.slice(0, fits.length ? 1 : 3)];
 	return (
-		<section className="mb-5" aria-label="Which to buy">
-			<h2 className="text-lg">Which to buy</h2>
+		<section className="mb-5" aria-label={say('slab.which-to-buy')}>
+			<h2 className="text-lg">{say('slab.which-to-buy')}</h2>
 			{stock.error && <p className="text-error">{stock.error.message}</p>}
-			{stock.data && fits.length === 0 && (
-				<p className="py-1">
-					No stock size fits within what may come off: order one to size, or choose another construction.
-				</p>
-			)}
+			{stock.data && fits.length === 0 && <p className="py-1">{say('slab.no-stock-size-fits-within')}</p>}
 			<ul>
 				{shown.map((f) => {
 					const off = (i: number) => f.off[i] ?? { mm: 0, text: { mm: '0', in: '0' } };
@@ -255,13 +256,19 @@ function WhichToBuy() {
 								<span className="text-xl dim">
 									<Len text={f.width.text} /> × <Len text={f.length.text} /> × <Len text={f.thickness.text} />
 								</span>
-								{f.best && <strong className="ml-2">buy this</strong>}
+								{f.best && <strong className="ml-2">{say('slab.buy-this')}</strong>}
 								<span className="block text-sm opacity-85">
 									{f.fits ? (
-										<>
-											off: head <Len text={off(0).text} />, hinge <Len text={off(1).text} />, lock{' '}
-											<Len text={off(2).text} />, foot <Len text={off(3).text} />; about {f.weight}
-										</>
+										<Phrase
+											id="slab.off"
+											of={{
+												top: <Len text={off(0).text} />,
+												hinge: <Len text={off(1).text} />,
+												lock: <Len text={off(2).text} />,
+												bottom: <Len text={off(3).text} />,
+												weight: f.weight,
+											}}
+										/>
 									) : (
 										f.why
 									)}
@@ -269,7 +276,7 @@ function WhichToBuy() {
 							</span>
 							{f.fits && (
 								<button type="button" className="btn" onClick={() => take(f)}>
-									It is this
+									{say('slab.it-is-this')}
 								</button>
 							)}
 						</li>
@@ -278,7 +285,7 @@ function WhichToBuy() {
 			</ul>
 			{list.length > shown.length && (
 				<button type="button" className="btn btn-ghost" onClick={() => setAll(true)}>
-					All {list.length} sizes, and why they fall out
+					{say('slab.all-sizes-sizes-and-why', { sizes: list.length })}
 				</button>
 			)}
 			<Said error={error} />
@@ -302,12 +309,12 @@ function TopDown() {
 						attempt(async () => {
 							await save(
 								[{ op: 'add', path: `${slab}/topDown`, value: e.target.checked }],
-								e.target.checked ? 'its top lies at the foot' : 'its top lies at the head',
+								e.target.checked ? say('slab.its-top-is-at-the') : say('slab.its-top-is-at-the-top'),
 							);
 						})
 					}
 				/>
-				The end marked as its top lies at the foot
+				{say('slab.the-end-marked-top-is')}
 			</label>
 			<Said error={error} />
 		</>

@@ -2,6 +2,7 @@ import { Said, useAttempt } from '../attempt';
 import { useDoor } from '../door-state';
 import { LengthField } from '../field';
 import { Row, Why } from '../length';
+import { say } from '../texts';
 
 /** StopsStep places the stops that the shut slab lands on. */
 export function StopsStep() {
@@ -11,21 +12,21 @@ export function StopsStep() {
 		<>
 			{s ? (
 				<section className="mb-5">
-					<Row label="Stop's face" note="from the jamb's pull-side corner">
-						<Why figure={s.from} title="Stop's face, from the jamb's pull-side corner" id="stop-from" />
+					<Row label={say('stops.doorstops-face')} note={say('stops.from-the-jambs-pull-side')}>
+						<Why figure={s.from} title={say('stops.doorstops-face-from-the-jambs')} id="stop-from" />
 					</Row>
 					{s.moves.map((m) => (
 						<Row
 							key={m.stop + m.end}
 							label={`${m.stop}, ${m.end}`}
-							note={m.by.mm < 0 ? 'away from the slab' : 'toward the slab'}
+							note={m.by.mm < 0 ? say('stops.away-from-the-slab') : say('stops.toward-the-slab')}
 						>
 							<Why figure={m.by} title={`${m.stop}, ${m.end}`} id={`stop-${m.stop}-${m.end}`} />
 						</Row>
 					))}
 					{s.cross.terms.length > 0 && (
-						<Row label="Out of one plane" note="corner across corner">
-							<Why figure={s.cross} title="How far the corners are out of one plane" id="stop-cross" />
+						<Row label={say('stops.out-of-one-plane')} note={say('stops.corner-across-corner')}>
+							<Why figure={s.cross} title={say('stops.how-far-the-corners-are')} id="stop-cross" />
 						</Row>
 					)}
 					<ol className="list-decimal pl-5 grid gap-1 mt-3">
@@ -35,14 +36,19 @@ export function StopsStep() {
 					</ol>
 				</section>
 			) : (
-				<p className="mb-4">The stops wait for the slab's thickness.</p>
+				<p className="mb-4">{say('stops.first-measure-the-slabs-thickness')}</p>
 			)}
 			<section className="grid sm:grid-cols-2 gap-3 mb-4">
-				<LengthField pointer="/stops/play" label="Play at the stops" placeholder="a card, 1 mm" empty={0} />
+				<LengthField
+					pointer="/stops/play"
+					label={say('stops.play-at-the-doorstops')}
+					placeholder={say('stops.a-card-1-mm')}
+					empty={0}
+				/>
 				<LengthField
 					pointer="/stops/paint"
-					label="Paint still to come"
-					note="on slab and stop together"
+					label={say('page.paint-still-to-come')}
+					note={say('stops.on-slab-and-doorstop-together')}
 					empty={0}
 				/>
 			</section>
@@ -54,7 +60,7 @@ export function StopsStep() {
 					download
 					data-door-card
 				>
-					The whole door on paper
+					{say('stops.the-whole-door-on-paper')}
 				</a>
 			</p>
 		</>
@@ -82,27 +88,25 @@ export function Stand() {
 										value: { hingeHead: 0, lockHead: 0, hingeFoot: 0, lockFoot: 0 },
 									},
 								],
-								'stops that are there',
+								say('stops.doorstops-already-on'),
 							);
 						})
 					}
 				>
-					The stops are there: read how the slab stands off them
+					{say('stops.the-doorstops-are-on-already')}
 				</button>
 				<Said error={error} />
 			</>
 		);
 	return (
 		<section>
-			<h2 className="text-lg">Shut and latched, it stands off by</h2>
-			<p className="text-sm opacity-80 mb-2">
-				Feelers or packers between slab and stop; below 0 it is sprung on.
-			</p>
+			<h2 className="text-lg">{say('stops.shut-and-latched-it-stands')}</h2>
+			<p className="text-sm opacity-80 mb-2">{say('stops.feelers-or-packers-between-slab')}</p>
 			<div className="grid grid-cols-2 gap-3">
-				<LengthField pointer="/stops/stand/hingeHead" label="Hinge side, head" empty={0} />
-				<LengthField pointer="/stops/stand/lockHead" label="Lock side, head" empty={0} />
-				<LengthField pointer="/stops/stand/hingeFoot" label="Hinge side, foot" empty={0} />
-				<LengthField pointer="/stops/stand/lockFoot" label="Lock side, foot" empty={0} />
+				<LengthField pointer="/stops/stand/hingeHead" label={say('stops.hinge-side-top')} empty={0} />
+				<LengthField pointer="/stops/stand/lockHead" label={say('stops.lock-side-top')} empty={0} />
+				<LengthField pointer="/stops/stand/hingeFoot" label={say('stops.hinge-side-bottom')} empty={0} />
+				<LengthField pointer="/stops/stand/lockFoot" label={say('stops.lock-side-bottom')} empty={0} />
 			</div>
 		</section>
 	);

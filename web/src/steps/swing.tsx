@@ -4,6 +4,7 @@ import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { Because, Row, Why } from '../length';
 import { Entry, TakeOut, useList } from '../list';
+import { say } from '../texts';
 
 /** SwingStep says how the door will swing, and takes what that hangs on. */
 export function SwingStep() {
@@ -15,133 +16,173 @@ export function SwingStep() {
 			{w ? (
 				<section className="mb-5">
 					<Row
-						label="Bevel of the lock edge"
-						note={w.bevel.mm > 0 ? 'the push face so much narrower' : 'none: it passes square'}
+						label={say('swing.bevel-of-the-lock-edge')}
+						note={w.bevel.mm > 0 ? say('swing.the-push-face-is-this') : say('swing.none-square-clears')}
 					>
-						<Why figure={w.bevel} title="Bevel of the lock edge" id="swing-bevel" />
+						<Why figure={w.bevel} title={say('swing.bevel-of-the-lock-edge')} id="swing-bevel" />
 					</Row>
 					{w.relief.mm > 0 && (
-						<Row label="Relief of the hinge edge" note="its push face planed back so far">
-							<Why figure={w.relief} title="Relief of the hinge edge" id="swing-relief" />
+						<Row label={say('swing.relief-of-the-hinge-edge')} note={say('swing.push-face-planed-back-by')}>
+							<Why figure={w.relief} title={say('swing.relief-of-the-hinge-edge')} id="swing-relief" />
 						</Row>
 					)}
 					<Row
-						label={`Passes the ${w.beside.name}`}
-						note={w.second ? 'once the other leaf stands open' : `tightest at ${w.clearAt}°`}
+						label={say('swing.clears-the-beside', { beside: w.beside.name })}
+						note={
+							w.second
+								? say('swing.once-the-other-leaf-stands')
+								: say('swing.tightest-at-clear-at', { clearAt: w.clearAt })
+						}
 					>
-						<Why figure={w.clear} title={`Passes the ${w.beside.name}`} id="swing-clear" />
+						<Why
+							figure={w.clear}
+							title={say('swing.clears-the-beside', { beside: w.beside.name })}
+							id="swing-clear"
+						/>
 					</Row>
-					<Row label="Opens to" note={w.against ? `against the ${w.against}` : 'folds right back'}>
-						<Because text={`${w.opens}°`} why={w.opensWhy} title="How far it opens" id="swing-opens" />
-					</Row>
-					<Row label="Foot over the floor" note={`least, at ${w.leastAt}°`}>
-						<Why figure={w.least} title={`Foot over the floor at ${w.leastAt}°`} id="swing-least" />
-					</Row>
-					<Row label="Left half open" note={w.rests === 45 ? 'stays where it is left' : 'it drifts'}>
+					<Row
+						label={say('swing.opens-to')}
+						note={
+							w.against
+								? say('swing.against-the-against', { against: w.against })
+								: say('swing.folds-right-back')
+						}
+					>
 						<Because
-							text={`rests at ${w.rests}°`}
+							text={`${w.opens}°`}
+							why={w.opensWhy}
+							title={say('swing.how-far-it-opens')}
+							id="swing-opens"
+						/>
+					</Row>
+					<Row
+						label={say('swing.bottom-over-the-floor')}
+						note={say('swing.least-at-least-at', { leastAt: w.leastAt })}
+					>
+						<Why
+							figure={w.least}
+							title={say('swing.bottom-over-the-floor-at', { leastAt: w.leastAt })}
+							id="swing-least"
+						/>
+					</Row>
+					<Row
+						label={say('swing.left-half-open')}
+						note={w.rests === 45 ? say('page.stays-where-it-is-left') : say('swing.it-drifts')}
+					>
+						<Because
+							text={say('swing.rests-at-rests', { rests: w.rests })}
 							why={w.restsWhy}
-							title="Where it comes to rest"
+							title={say('swing.where-it-comes-to-rest')}
 							id="swing-rests"
 						/>
 					</Row>
 				</section>
 			) : (
-				<p className="mb-4">The swing waits for readings and the slab's thickness.</p>
+				<p className="mb-4">{say('swing.first-take-the-readings-and')}</p>
 			)}
 			{view.opening.pair && (
 				<>
 					<Choose
 						pointer="/pair/edges"
-						label="Meeting edges"
+						label={say('swing.meeting-edges')}
 						unset=""
 						options={[
 							{
 								value: '',
-								text: 'plain',
-								note: 'square, or bevelled so far as they need it; either leaf opens first',
+								text: say('swing.plain'),
+								note: say('swing.square-or-bevelled-as-far'),
 							},
-							{ value: 'rebated', text: 'rebated', note: 'one laps the other; the bolted one opens second' },
-							{ value: 'rounded', text: 'rounded', note: 'to an arc about the pins' },
+							{ value: 'rebated', text: say('swing.rebated'), note: say('swing.one-laps-over-the-other') },
+							{ value: 'rounded', text: say('swing.rounded'), note: say('swing.to-an-arc-about-the') },
 						]}
 					/>
 					{view.opening.pair.edges === 'rebated' && (
-						<LengthField pointer="/pair/lip" label="They lap by" placeholder="usual, 12 mm" empty={0} />
+						<LengthField
+							pointer="/pair/lip"
+							label={say('swing.they-lap-by')}
+							placeholder={say('swing.usually-12-mm')}
+							empty={0}
+						/>
 					)}
 				</>
 			)}
 			<Floors jamb={which === 2 ? 'lock' : ''} />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2 mb-4">
-				<h2 className="text-lg sm:col-span-2">Beside the lock edge</h2>
+				<h2 className="text-lg sm:col-span-2">{say('swing.beside-the-lock-edge')}</h2>
 				<LengthField
 					pointer="/swing/bevel"
-					label="Bevel"
-					note="push face narrower by"
-					placeholder="by rule"
+					label={say('swing.bevel')}
+					note={say('swing.push-face-narrower-by')}
+					placeholder={say('page.by-rule')}
 					optional
 				/>
 				<LengthField
 					pointer="/swing/closing"
-					label="Jamb's face closes in"
-					note="toward the push face, over 100 mm (4 in), by a square on the wall; opens out below 0"
-					placeholder="not read"
+					label={say('swing.jambs-face-closes-in-by')}
+					note={say('swing.toward-the-push-face-over')}
+					placeholder={say('page.not-read')}
 					optional
 				/>
 				<LengthField
 					pointer="/swing/forward"
-					label="Jamb or bead stands out"
-					note="in front of the pull face"
+					label={say('swing.jamb-or-bead-stands-out')}
+					note={say('swing.in-front-of-the-pull')}
 					empty={0}
 				/>
 				<LengthField
 					pointer="/swing/pin"
-					label="Pin stands out"
-					note="its middle, in front of the pull face"
-					placeholder="usual, 6 mm"
+					label={say('swing.pin-stands-out-by')}
+					note={say('swing.its-middle-in-front-of')}
+					placeholder={say('swing.usually-6-mm')}
 					empty={0}
 				/>
 			</section>
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2 mb-4">
-				<h2 className="text-lg sm:col-span-2">Behind the open door</h2>
+				<h2 className="text-lg sm:col-span-2">{say('swing.behind-the-open-door')}</h2>
 				<LengthField
 					pointer="/swing/casing"
-					label="Casing stands out"
-					note="beside the hinges, in front of the pull face"
+					label={say('swing.architrave-stands-out-by')}
+					note={say('swing.beside-the-hinges-in-front')}
 					empty={0}
 				/>
-				<LengthField pointer="/swing/reveal" label="Casing set back" note="from the jamb's face" empty={0} />
+				<LengthField
+					pointer="/swing/reveal"
+					label={say('swing.architrave-set-back-by')}
+					note={say('swing.from-the-jambs-face')}
+					empty={0}
+				/>
 				<LengthField
 					pointer="/swing/hingeClosing"
-					label="Hinge jamb's face closes in"
-					note="toward the push face, over 100 mm (4 in)"
-					placeholder="not read"
+					label={say('swing.hinge-jambs-face-closes-in')}
+					note={say('swing.toward-the-push-face-over-100')}
+					placeholder={say('page.not-read')}
 					optional
 				/>
 				<LengthField
 					pointer="/swing/stop"
-					label="Stop stands off the jamb"
-					note="or the back of its rebate, beside the hinges"
-					placeholder="off"
+					label={say('swing.doorstop-stands-off-the-jamb')}
+					note={say('swing.or-the-back-of-its')}
+					placeholder={say('page.off')}
 					empty={0}
 				/>
 				<LengthField
 					pointer="/swing/play"
-					label="Play at that stop"
-					note="between it and the push face; below 0 it presses"
-					placeholder="not read"
+					label={say('swing.play-at-that-doorstop')}
+					note={say('swing.between-it-and-the-push')}
+					placeholder={say('page.not-read')}
 					optional
 				/>
 				<LengthField
 					pointer="/swing/lean"
-					label="Hinge jamb leans toward you"
-					note="its head against its foot; away below 0"
-					placeholder="not read"
+					label={say('swing.hinge-jamb-leans-toward-you')}
+					note={say('swing.its-top-against-its-bottom')}
+					placeholder={say('page.not-read')}
 					optional
 				/>
 			</section>
 			<Choose
 				pointer="/swing/open"
-				label="It is to open to"
+				label={say('swing.it-is-to-open-to')}
 				row
 				unset={90}
 				options={[
@@ -152,9 +193,7 @@ export function SwingStep() {
 			/>
 			<Things jamb={which === 2 ? 'lock' : ''} />
 			{s?.bevel === undefined && w && w.bevel.mm > 0 && (
-				<p className="text-sm opacity-80">
-					Clear it at 90° of the edge first, then plane the bevel to its line.
-				</p>
+				<p className="text-sm opacity-80">{say('swing.let-it-clear-with-a')}</p>
 			)}
 		</>
 	);
@@ -170,11 +209,8 @@ function Floors({ jamb }: { jamb: string }) {
 	const [up, setUp] = useState('');
 	return (
 		<section className="mb-4 grid gap-2">
-			<h2 className="text-lg">The floor under the sweep</h2>
-			<p className="text-sm opacity-80">
-				Lay a straightedge or a level from under the closed door: how much higher is it where the free corner
-				goes?
-			</p>
+			<h2 className="text-lg">{say('swing.the-floor-under-the-sweep')}</h2>
+			<p className="text-sm opacity-80">{say('swing.lay-a-straightedge-or-a')}</p>
 			{list.map((f, i) => (
 				// biome-ignore lint/suspicious/noArrayIndexKey: a place is told by its order
 				<div key={i} className="flex items-end gap-2 flex-wrap">
@@ -182,12 +218,12 @@ function Floors({ jamb }: { jamb: string }) {
 						{f.angle}°
 					</span>
 					<div className="grow basis-24">
-						<LengthField pointer={`/swing/floor/${i}/at`} label="From the hinge jamb" />
+						<LengthField pointer={`/swing/floor/${i}/at`} label={say('swing.from-the-hinge-jamb')} />
 					</div>
 					<div className="grow basis-20">
-						<LengthField pointer={`/swing/floor/${i}/up`} label="Higher by" empty={0} />
+						<LengthField pointer={`/swing/floor/${i}/up`} label={say('swing.higher-by')} empty={0} />
 					</div>
-					<TakeOut list={list} at={i} put={put} label={`the floor at ${f.angle}°`} />
+					<TakeOut list={list} at={i} put={put} label={say('swing.the-floor-at-angle', { angle: f.angle })} />
 				</div>
 			))}
 			<form
@@ -197,7 +233,7 @@ function Floors({ jamb }: { jamb: string }) {
 					if (
 						await put(
 							[...list, { at, angle: Number(angle.replace('°', '').trim()), up, jamb }],
-							`floor at ${angle}°`,
+							say('swing.floor-at-angle', { angle }),
 						)
 					) {
 						setAngle('');
@@ -205,11 +241,11 @@ function Floors({ jamb }: { jamb: string }) {
 					}
 				}}
 			>
-				<Entry label="Open at, °" value={angle} set={setAngle} field="floor-angle" number />
-				<Entry label="From the hinge jamb" value={at} set={setAt} field="floor-at" />
-				<Entry label="Higher by" value={up} set={setUp} field="floor-up" />
+				<Entry label={say('swing.open-at')} value={angle} set={setAngle} field="floor-angle" number />
+				<Entry label={say('swing.from-the-hinge-jamb')} value={at} set={setAt} field="floor-at" />
+				<Entry label={say('swing.higher-by')} value={up} set={setUp} field="floor-up" />
 				<button type="submit" className="btn" data-field="floor-add">
-					Add
+					{say('page.add')}
 				</button>
 			</form>
 			<Said error={error} />
@@ -228,7 +264,7 @@ function Things({ jamb }: { jamb: string }) {
 	const [out, setOut] = useState('');
 	return (
 		<section className="mb-4 grid gap-2">
-			<h2 className="text-lg">What it could open against</h2>
+			<h2 className="text-lg">{say('swing.what-it-could-open-against')}</h2>
 			{list.map((t, i) => (
 				// biome-ignore lint/suspicious/noArrayIndexKey: a thing is told by its order
 				<div key={i} className="flex items-end gap-2 flex-wrap">
@@ -236,23 +272,28 @@ function Things({ jamb }: { jamb: string }) {
 					<div className="grow basis-24">
 						<LengthField
 							pointer={`/swing/things/${i}/at`}
-							label={t.wall ? 'Beyond the hinge jamb' : 'Along from the hinge jamb'}
+							label={t.wall ? say('swing.past-the-hinge-jamb') : say('swing.along-from-the-hinge-jamb')}
 							empty={0}
 						/>
 					</div>
 					{!t.wall && (
 						<div className="grow basis-24">
-							<LengthField pointer={`/swing/things/${i}/out`} label="Out from the face" />
+							<LengthField pointer={`/swing/things/${i}/out`} label={say('swing.out-from-the-face')} />
 						</div>
 					)}
-					<TakeOut list={list} at={i} put={put} label={`the ${t.name}`} />
+					<TakeOut list={list} at={i} put={put} label={say('swing.the-name', { name: t.name })} />
 				</div>
 			))}
 			<form
 				className="flex items-end gap-2 flex-wrap"
 				onSubmit={async (e) => {
 					e.preventDefault();
-					const thing = { name: name.trim() || (wall ? 'side wall' : 'furniture'), wall, at, jamb };
+					const thing = {
+						name: name.trim() || (wall ? say('swing.side-wall') : 'furniture'),
+						wall,
+						at,
+						jamb,
+					};
 					if (await put([...list, wall ? thing : { ...thing, out }], thing.name)) {
 						setName('');
 						setAt('');
@@ -261,7 +302,7 @@ function Things({ jamb }: { jamb: string }) {
 				}}
 			>
 				<fieldset className="flex gap-4 basis-full">
-					<legend className="sr-only">What stands there</legend>
+					<legend className="sr-only">{say('swing.what-stands-there')}</legend>
 					{[true, false].map((v) => (
 						<label key={String(v)} className="flex items-center gap-2 min-h-11">
 							<input
@@ -271,20 +312,20 @@ function Things({ jamb }: { jamb: string }) {
 								checked={wall === v}
 								onChange={() => setWall(v)}
 							/>
-							{v ? 'a side wall' : "a piece's nearest corner"}
+							{v ? say('swing.a-side-wall') : say('swing.a-pieces-nearest-corner')}
 						</label>
 					))}
 				</fieldset>
-				<Entry label="Called" value={name} set={setName} field="thing-name" />
+				<Entry label={say('page.called')} value={name} set={setName} field="thing-name" />
 				<Entry
-					label={wall ? 'Beyond the hinge jamb' : 'Along from it'}
+					label={wall ? say('swing.past-the-hinge-jamb') : say('swing.along-from-it')}
 					value={at}
 					set={setAt}
 					field="thing-at"
 				/>
-				{!wall && <Entry label="Out from the face" value={out} set={setOut} field="thing-out" />}
+				{!wall && <Entry label={say('swing.out-from-the-face')} value={out} set={setOut} field="thing-out" />}
 				<button type="submit" className="btn" data-field="thing-add">
-					Add
+					{say('page.add')}
 				</button>
 			</form>
 			<Said error={error} />

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { Door, Drawing } from '../api';
 import { Daylight } from '../drawing';
 import { steps } from '../rod';
+import { say } from '../texts';
 import { stepName } from '../trade';
 
 /** What can be done to a door where it is met. */
@@ -48,7 +49,7 @@ export function DoorCard({
 					drawing={drawing}
 					hand={d.hand}
 					times={14}
-					label={`${d.name}: the light round the door`}
+					label={say('walk.name-the-gaps-round-the', { name: d.name })}
 					className="w-full h-full"
 				/>
 			)}
@@ -62,20 +63,20 @@ export function DoorCard({
 				</strong>
 			</span>
 			<span className="block opacity-80 truncate">
-				{[d.room || 'room not named', d.slab].filter(Boolean).join(' · ')}
+				{[d.room || say('walk.room-not-named'), d.slab].filter(Boolean).join(' · ')}
 			</span>
 			<Notches door={d} />
 			<span className="block leading-snug line-clamp-2">
 				{d.working ? (
-					'Being worked out…'
+					say('walk.being-worked-out')
 				) : d.next ? (
 					<>
 						<strong>{stepName(d.next)}</strong>: {d.says}
 					</>
 				) : d.signed ? (
-					'Signed off.'
+					say('walk.signed-off')
 				) : (
-					'Done.'
+					say('walk.done')
 				)}
 			</span>
 			{d.stops[0] && (
@@ -87,12 +88,10 @@ export function DoorCard({
 			{!d.stops[0] && d.cares > 0 && (
 				<span className="flex gap-1.5 text-warning leading-snug">
 					<TriangleAlert size={18} className="shrink-0 mt-0.5" aria-hidden="true" />
-					{d.cares === 1 ? '1 thing asks for care' : `${d.cares} things ask for care`}
+					{say('walk.count-things-ask-for-care', { count: d.cares })}
 				</span>
 			)}
-			<span className="sr-only">
-				{done} of {steps.length} steps done.
-			</span>
+			<span className="sr-only">{say('walk.done-of-steps-steps-done', { done, steps: steps.length })}</span>
 		</span>
 	);
 	const ground = 'flex gap-3 h-36 w-full text-left hover:bg-base-200 focus-visible:relative';
@@ -115,7 +114,7 @@ export function DoorCard({
 						className="checkbox checkbox-primary absolute left-2 top-2 size-9 not-checked:bg-base-100"
 						checked={on.chosen.has(d.id)}
 						onChange={() => on.choose?.(d.id)}
-						aria-label={`Choose ${d.name}`}
+						aria-label={say('walk.choose-name', { name: d.name })}
 						data-choose={d.id}
 					/>
 				</label>
@@ -134,8 +133,8 @@ export function DoorCard({
 						className="btn btn-ghost font-normal px-2 cursor-grab touch-none"
 						data-move={d.id}
 					>
-						<GripVertical size={18} aria-hidden="true" /> Move
-						<span className="sr-only"> {d.name}: drag it, or Alt and an arrow</span>
+						<GripVertical size={18} aria-hidden="true" /> {say('walk.move')}
+						<span className="sr-only"> {say('walk.name-drag-it-or-press', { name: d.name })}</span>
 					</button>
 				)}
 				<button
@@ -144,7 +143,8 @@ export function DoorCard({
 					onClick={() => on.take(d)}
 					data-take-off={d.id}
 				>
-					<Trash2 size={18} aria-hidden="true" /> Take off<span className="sr-only">: {d.name}</span>
+					<Trash2 size={18} aria-hidden="true" /> {say('page.take-off')}
+					<span className="sr-only">: {d.name}</span>
 				</button>
 			</span>
 		</li>

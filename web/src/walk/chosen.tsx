@@ -6,6 +6,7 @@ import { ask, client, type Door, type Schemas, type Walk } from '../api';
 import { Said, useAttempt } from '../attempt';
 import { GiveOut } from '../give-out';
 import { Sheet } from '../sheet';
+import { say } from '../texts';
 import { trade } from '../trade';
 import { whoNow } from '../who';
 import type { Deed } from './page';
@@ -35,41 +36,41 @@ export function Chosen({
 	const some = ids.length > 0;
 	return (
 		<section
-			aria-label="Chosen doors"
+			aria-label={say('walk.chosen-doors')}
 			className="sticky bottom-0 z-10 bg-base-100 border-t-4 border-primary py-2 flex flex-wrap gap-2 items-center"
 			data-chosen={ids.length}
 		>
 			<p className="text-lg font-semibold mr-2" role="status">
-				{ids.length === 1 ? '1 door chosen' : `${ids.length} doors chosen`}
+				{say('walk.count-doors-chosen', { count: ids.length })}
 			</p>
 			<button type="button" className="btn" onClick={all} data-choose-all>
-				All that are seen
+				{say('walk.all-shown-here')}
 			</button>
 			{some && (
 				<>
 					<Link className="btn" to={`/day/${job}?${query}`} data-day-chosen>
-						<CalendarDays size={20} aria-hidden="true" /> Plan their day
+						<CalendarDays size={20} aria-hidden="true" /> {say('walk.plan-their-day')}
 					</Link>
 					<Link className="btn" to={`/load/${job}?${query}`} data-load-chosen>
-						<PackageOpen size={20} aria-hidden="true" /> What to load
+						<PackageOpen size={20} aria-hidden="true" /> {say('page.what-to-load')}
 					</Link>
 					<GiveOut
 						doors={ids.length}
 						href={`/api/jobs/${job}/paper?kind=card&${query}`}
 						wanted={{ what: 'card', job, doors: ids }}
 					>
-						<Printer size={20} aria-hidden="true" /> Door cards
+						<Printer size={20} aria-hidden="true" /> {say('walk.door-cards')}
 					</GiveOut>
 					<button type="button" className="btn" onClick={() => setCopying(true)} data-copying>
-						<Copy size={20} aria-hidden="true" /> Copy choices to them
+						<Copy size={20} aria-hidden="true" /> {say('walk.copy-choices-to-them')}
 					</button>
 				</>
 			)}
 			<button type="button" className="btn btn-ghost" onClick={none}>
-				Done choosing
+				{say('walk.done-choosing')}
 			</button>
 			{copying && (
-				<Sheet label="Copy choices" close={() => setCopying(false)}>
+				<Sheet label={say('walk.copy-choices')} close={() => setCopying(false)}>
 					<CopyTo job={job} doors={doors} to={doors.filter((d) => chosen.has(d.id))} did={did} />
 				</Sheet>
 			)}
@@ -107,7 +108,10 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 			cache.invalidateQueries({ queryKey: ['opening', job], refetchType: 'none' });
 			const n = done.standing.length;
 			did({
-				says: `${n === 1 ? '1 door has' : `${n} doors have`} the choices of ${doors.find((d) => d.id === from)?.name}${later ? ', and new doors begin with them' : ''}.`,
+				says: say(later ? 'walk.copied-and-new' : 'walk.copied', {
+					count: n,
+					door: doors.find((d) => d.id === from)?.name,
+				}),
 				back: async () => {
 					await ask(
 						client.POST('/api/jobs/{job}/undo', { params: { path }, body: { doors: done.standing } }),
@@ -120,16 +124,16 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 		});
 	return (
 		<div className="grid gap-3">
-			<h3 className="text-xl">Copy choices</h3>
+			<h3 className="text-xl">{say('walk.copy-choices')}</h3>
 			<label>
-				<span className="block mb-1">Of which door</span>
+				<span className="block mb-1">{say('walk.of-which-door')}</span>
 				<select
 					className="select w-full text-lg"
 					data-field="copy-from"
 					value={from}
 					onChange={(e) => setFrom(e.target.value)}
 				>
-					<option value="">choose one</option>
+					<option value="">{say('walk.choose-one')}</option>
 					{doors.map((d, i) => (
 						<option key={d.id} value={d.id}>
 							{i + 1}. {d.name}
@@ -138,7 +142,7 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 				</select>
 			</label>
 			<fieldset>
-				<legend>What</legend>
+				<legend>{say('page.what')}</legend>
 				{trade.parts.map((p) => (
 					<label key={p.id} className="flex gap-3 min-h-11 items-center">
 						<input
@@ -159,7 +163,7 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 						</span>
 					</label>
 				))}
-				<p className="opacity-80 mt-1">The kit is the job's: every door has it already.</p>
+				<p className="opacity-80 mt-1">{say('walk.the-kit-belongs-to-the')}</p>
 			</fieldset>
 			<label className="flex gap-3 min-h-11 items-center">
 				<input
@@ -169,17 +173,17 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 					checked={later}
 					onChange={(e) => setLater(e.target.checked)}
 				/>
-				New doors begin with them as well
+				{say('walk.new-doors-begin-with-them')}
 			</label>
 			{/* Its room is there from the beginning, so that nothing moves under the hand when it fills. */}
 			<section
 				className="h-72 overflow-y-auto border-y border-base-300 py-2"
-				aria-label="What it would do"
+				aria-label={say('walk.what-it-would-do')}
 				// biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key
 				tabIndex={0}
 				data-preview
 			>
-				{!ready && <p className="opacity-80">Choose a door, and see here what would change.</p>}
+				{!ready && <p className="opacity-80">{say('walk.choose-a-door-to-see')}</p>}
 				{preview.error && <Said error={preview.error.message} />}
 				{ready && preview.data && (
 					<ul className="grid gap-2">
@@ -187,9 +191,12 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 							<li key={d.id} data-copied={d.id}>
 								<strong>{d.name}</strong>
 								{d.refused ? (
-									<span className="text-error"> stays as it is: {d.refused}</span>
+									<span className="text-error">
+										{' '}
+										{say('walk.stays-as-it-is-refused', { refused: d.refused })}
+									</span>
 								) : d.changes.length === 0 ? (
-									' has these already.'
+									` ${say('walk.has-these')}`
 								) : (
 									<ul className="list-disc pl-5">
 										{d.changes.map((c) => (
@@ -199,7 +206,7 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 								)}
 								{d.brings.map((b) => (
 									<p key={b} className="text-warning">
-										Then: {b}
+										{say('walk.then', { next: b })}
 									</p>
 								))}
 							</li>
@@ -215,8 +222,7 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 				onClick={copy}
 				data-copy
 			>
-				{changed.length === 1 ? 'Copy to 1 door' : `Copy to ${changed.length} doors`}
-				{later ? ' and new ones' : ''}
+				{say(later ? 'walk.copy-to-and-new' : 'walk.copy-to', { count: changed.length })}
 			</button>
 		</div>
 	);

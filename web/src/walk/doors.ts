@@ -1,4 +1,5 @@
 import type { Door } from '../api';
+import { say, type TextId } from '../texts';
 
 /** Seen is what of a walk is looked at, and in which order. */
 export type Seen = {
@@ -15,13 +16,13 @@ export type Trouble = 'now' | 'stopped' | 'care' | 'waits' | 'done';
 
 export const plainly: Seen = { search: '', step: '', trouble: '', order: 'walk' };
 
-/** troubles are what a door can be looked for by, in words. */
-export const troubles: { id: Trouble; name: string }[] = [
-	{ id: 'now', name: 'can go on now' },
-	{ id: 'stopped', name: 'something stops it' },
-	{ id: 'care', name: 'asks for care' },
-	{ id: 'waits', name: 'waits for something' },
-	{ id: 'done', name: 'done' },
+/** troubles are what a door can be looked for by. */
+export const troubles: { id: Trouble; name: TextId }[] = [
+	{ id: 'now', name: 'walk.trouble-now' },
+	{ id: 'stopped', name: 'walk.trouble-stopped' },
+	{ id: 'care', name: 'walk.trouble-care' },
+	{ id: 'waits', name: 'walk.trouble-waits' },
+	{ id: 'done', name: 'walk.trouble-done' },
 ];
 
 const is: Record<Trouble, (d: Door) => boolean> = {
@@ -80,12 +81,12 @@ export function beside<T extends { id: string }>(doors: T[], id: string, by: -1 
 
 /** summary is the house in a sentence. */
 export function summary(doors: Door[]): string {
-	if (doors.length === 0) return 'No door yet.';
+	if (doors.length === 0) return say('walk.no-door-yet');
 	const n = (count: number) => count.toLocaleString('en');
 	const count = (t: Trouble) => doors.filter(is[t]).length;
-	const said = [doors.length === 1 ? '1 door on the walk' : `${n(doors.length)} doors on the walk`];
-	if (count('done')) said.push(`${n(count('done'))} done`);
-	if (count('now')) said.push(`${n(count('now'))} can go on now`);
-	if (count('stopped')) said.push(`${n(count('stopped'))} stopped`);
+	const said = [say('walk.doors-on-the-walk', { count: doors.length, doors: n(doors.length) })];
+	if (count('done')) said.push(say('walk.doors-done', { doors: n(count('done')) }));
+	if (count('now')) said.push(say('walk.doors-can-go-on-now', { doors: n(count('now')) }));
+	if (count('stopped')) said.push(say('walk.doors-stopped', { doors: n(count('stopped')) }));
 	return `${said.join(', ')}.`;
 }

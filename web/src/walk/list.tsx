@@ -11,6 +11,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useLayoutEffect, useRef, useState } from 'react';
 import { ask, client, type Door } from '../api';
+import { say } from '../texts';
 import { CardHigh, CardWide, DoorCard, type OnWalk } from './card';
 
 type Shown = { door: Door; number: number };
@@ -104,13 +105,13 @@ export function DoorList({
 const told = (list: Shown[]): Announcements => {
 	const name = (id: string | number) => list.find((x) => x.door.id === id)?.door.name ?? '';
 	return {
-		onDragStart: ({ active }) => `${name(active.id)} is picked up.`,
-		onDragOver: ({ over }) => (over ? `Over ${name(over.id)}.` : undefined),
+		onDragStart: ({ active }) => say('walk.name-is-picked-up', { name: name(active.id) }),
+		onDragOver: ({ over }) => (over ? say('walk.over-name', { name: name(over.id) }) : undefined),
 		onDragEnd: ({ active, over }) =>
 			over
-				? `${name(active.id)} takes the place of ${name(over.id)}.`
-				: `${name(active.id)} stays where it was.`,
-		onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
+				? say('walk.name-takes-the-place-of', { name: name(active.id), other: name(over.id) })
+				: say('walk.name-stays-where-it-was', { name: name(active.id) }),
+		onDragCancel: ({ active }) => say('walk.name-stays-where-it-was', { name: name(active.id) }),
 	};
 };
 

@@ -8,6 +8,7 @@ import { useHomeFocus } from '../home-focus';
 import { useShortcuts } from '../keys';
 import { ShownIn } from '../length';
 import { Failed, TakenOff, Waiting } from '../says';
+import { say } from '../texts';
 import { Top, useShownIn } from '../top';
 import { trade } from '../trade';
 import { Chosen } from './chosen';
@@ -63,7 +64,7 @@ export function WalkPage() {
 		if (!door) return;
 		const was = doors?.[at + 1]?.id ?? '';
 		change(
-			`${door.name} was put elsewhere.`,
+			say('walk.door-was-moved', { door: door.name }),
 			() => put(id, before),
 			() => put(id, was),
 		);
@@ -97,7 +98,7 @@ export function WalkPage() {
 		if (back) return change('', restore);
 		const header = { 'If-Match': `"${d.version}"` };
 		const off = () => ask(client.DELETE('/api/jobs/{job}/openings/{opening}', { params: { path, header } }));
-		return change(`${d.name} is off the walk.`, off, restore);
+		return change(say('walk.name-is-off-the-walk', { name: d.name }), off, restore);
 	};
 	const choose = (id: string) =>
 		setChosen((c) => {
@@ -110,7 +111,7 @@ export function WalkPage() {
 		<ShownIn value={shown}>
 			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
 			<main className="p-4 sm:p-6 max-w-7xl mx-auto">
-				{walk.isPending && <Waiting text="Walking the house…" />}
+				{walk.isPending && <Waiting text={say('walk.fetching-the-doors')} />}
 				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
 				{walk.data && doors && (
 					<>
@@ -124,30 +125,33 @@ export function WalkPage() {
 							<JobChoice
 								head={walk.data.job}
 								field="tape"
-								label="Cut to"
+								label={say('walk.cut-to')}
 								options={trade.tapes.filter((t) => t.unit === walk.data.job.unit)}
 								done={() => walk.refetch()}
 							/>
 							<JobChoice
 								head={walk.data.job}
 								field="language"
-								label="Words"
-								options={[{ id: '', name: 'as the unit suggests' }, ...trade.languages]}
+								label={say('walk.words')}
+								options={[{ id: '', name: say('walk.as-the-unit-suggests') }, ...trade.languages]}
 								done={() => walk.refetch()}
 							/>
 						</div>
-						<nav aria-label="The whole house" className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3">
+						<nav
+							aria-label={say('walk.the-whole-house')}
+							className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3"
+						>
 							<Link className="btn" to={`/day/${job}`} data-to-day>
-								<CalendarDays size={20} aria-hidden="true" /> The day
+								<CalendarDays size={20} aria-hidden="true" /> {say('page.the-day')}
 							</Link>
 							<Link className="btn" to={`/load/${job}`} data-load>
-								<PackageOpen size={20} aria-hidden="true" /> What to load
+								<PackageOpen size={20} aria-hidden="true" /> {say('page.what-to-load')}
 							</Link>
 							<Link className="btn" to={`/papers/${job}`} data-papers>
-								<FileSpreadsheet size={20} aria-hidden="true" /> Papers and schedules
+								<FileSpreadsheet size={20} aria-hidden="true" /> {say('page.papers-and-schedules')}
 							</Link>
 							<Link className="btn" to={`/kit/${job}`} data-kit>
-								<Ruler size={20} aria-hidden="true" /> Kit
+								<Ruler size={20} aria-hidden="true" /> {say('page.kit')}
 							</Link>
 							<button
 								type="button"
@@ -156,7 +160,7 @@ export function WalkPage() {
 								onClick={() => setChosen(chosen ? null : new Set())}
 								data-choosing
 							>
-								<ListChecks size={20} aria-hidden="true" /> Choose doors
+								<ListChecks size={20} aria-hidden="true" /> {say('walk.choose-doors')}
 							</button>
 						</nav>
 						{doors.length > 1 && <Finder look={look} set={setLook} doors={doors} />}
@@ -175,20 +179,22 @@ export function WalkPage() {
 									onClick={() => change('', deed.back)}
 									data-undo-deed
 								>
-									Undo
+									{say('page.undo')}
 								</button>
 							</p>
 						)}
 						<UsualChoices head={walk.data.job} done={() => walk.refetch()} />
 						{narrowed && (
 							<p role="status" className="mb-2" data-found>
-								{list.length === 0 ? 'No door is like that.' : `${list.length} of ${doors.length} doors.`}{' '}
+								{list.length === 0
+									? say('walk.no-door-matches')
+									: say('walk.shown-of-doors-doors', { shown: list.length, doors: doors.length })}{' '}
 								<button
 									type="button"
 									className="link min-h-11"
 									onClick={() => setLook({ ...plainly, order: look.order })}
 								>
-									All of them
+									{say('walk.all-of-them')}
 								</button>
 							</p>
 						)}
@@ -204,7 +210,7 @@ export function WalkPage() {
 							}}
 						/>
 						<AddDoor job={job} first={doors.length === 0} />
-						<TakenOff what="Doors" list={walk.data.off} back={(d) => take(d, true)} />
+						<TakenOff what={say('walk.doors')} list={walk.data.off} back={(d) => take(d, true)} />
 						{chosen && (
 							<Chosen
 								job={job}
@@ -251,11 +257,11 @@ function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; door
 	return (
 		<search className="flex flex-wrap gap-2 items-end mb-3">
 			<label className="grow basis-48">
-				<span className="block">Find a door</span>
+				<span className="block">{say('walk.find-a-door')}</span>
 				<input
 					type="search"
 					className="input w-full text-lg"
-					placeholder="name, room, step, size"
+					placeholder={say('walk.name-room-step-size')}
 					data-field="search"
 					value={look.search}
 					onChange={(e) => set({ ...look, search: e.target.value })}
@@ -268,17 +274,17 @@ function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; door
 				onClick={() => setMore(!more)}
 				data-narrow
 			>
-				Narrow it
+				{say('walk.filter')}
 			</button>
 			<label className={`basis-36 grow ${narrow}`}>
-				<span className="block">Step</span>
+				<span className="block">{say('walk.step')}</span>
 				<select
 					className="select w-full"
 					data-field="filter-step"
 					value={look.step}
 					onChange={(e) => set({ ...look, step: e.target.value })}
 				>
-					<option value="">any step</option>
+					<option value="">{say('walk.any-step')}</option>
 					{steps.map((s) => (
 						<option key={s.id} value={s.id}>
 							{s.name}
@@ -287,31 +293,31 @@ function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; door
 				</select>
 			</label>
 			<label className={`basis-44 grow ${narrow}`}>
-				<span className="block">How it stands</span>
+				<span className="block">{say('walk.state')}</span>
 				<select
 					className="select w-full"
 					data-field="filter-trouble"
 					value={look.trouble}
 					onChange={(e) => set({ ...look, trouble: e.target.value as Seen['trouble'] })}
 				>
-					<option value="">any way</option>
+					<option value="">{say('walk.any-state')}</option>
 					{troubles.map((t) => (
 						<option key={t.id} value={t.id}>
-							{t.name}
+							{say(t.name)}
 						</option>
 					))}
 				</select>
 			</label>
 			<label className={`basis-52 grow ${narrow}`}>
-				<span className="block">In order of</span>
+				<span className="block">{say('walk.in-order-of')}</span>
 				<select
 					className="select w-full"
 					data-field="order"
 					value={look.order}
 					onChange={(e) => set({ ...look, order: e.target.value as Seen['order'] })}
 				>
-					<option value="walk">the walk</option>
-					<option value="now">what can be done now</option>
+					<option value="walk">{say('walk.the-walk')}</option>
+					<option value="now">{say('walk.what-can-be-done-now')}</option>
 				</select>
 			</label>
 		</search>
@@ -345,9 +351,9 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 			onSubmit={add}
 			className="flex flex-wrap gap-3 items-end border-2 border-dashed border-base-300 p-4 mt-4"
 		>
-			<h2 className="text-xl basis-full">{first ? 'The first door' : 'Another door'}</h2>
+			<h2 className="text-xl basis-full">{first ? say('walk.the-first-door') : say('walk.another-door')}</h2>
 			<label className="grow basis-56">
-				<span className="block">Door</span>
+				<span className="block">{say('page.door')}</span>
 				<input
 					className="input w-full text-lg"
 					data-field="opening-name"
@@ -357,7 +363,7 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 				/>
 			</label>
 			<label className="grow basis-56">
-				<span className="block">Seen from (room)</span>
+				<span className="block">{say('walk.seen-from-room')}</span>
 				<input
 					className="input w-full text-lg"
 					data-field="opening-room"
@@ -366,7 +372,7 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 				/>
 			</label>
 			<button type="submit" className="btn btn-primary text-lg" data-field="opening-add">
-				<Plus size={20} aria-hidden="true" /> Measure it
+				<Plus size={20} aria-hidden="true" /> {say('walk.measure-it')}
 			</button>
 			<Said error={error} className="basis-full" />
 		</form>

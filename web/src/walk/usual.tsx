@@ -1,5 +1,6 @@
 import { ask, client, type JobHead, type Schemas } from '../api';
 import { Said, useAttempt } from '../attempt';
+import { say } from '../texts';
 import { named, trade } from '../trade';
 
 /** setUsual makes some of a door's choices those that new doors begin with; without a door the unit's are. */
@@ -19,8 +20,9 @@ export function UsualChoices({ head, done }: { head: JobHead; done: () => void }
 	return (
 		<details className="mb-3" data-usual>
 			<summary className="min-h-11 flex items-center cursor-pointer underline decoration-dotted underline-offset-4">
-				New doors begin with {head.usual.map((u) => named(trade.parts, u.part).name).join(', ')} of this job's
-				own
+				{say('walk.new-doors-begin-with-this', {
+					parts: head.usual.map((u) => named(trade.parts, u.part).name).join(', '),
+				})}
 			</summary>
 			<ul className="grid gap-2">
 				{head.usual.map((u) => (
@@ -37,7 +39,7 @@ export function UsualChoices({ head, done }: { head: JobHead; done: () => void }
 							}}
 							data-usual-back={u.part}
 						>
-							As usual again
+							{say('walk.back-to-the-usual')}
 						</button>
 					</li>
 				))}

@@ -3,6 +3,7 @@ import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { Choose, LengthField } from '../../field';
 import { HandChoice } from '../../hand';
+import { say } from '../../texts';
 import { named, trade } from '../../trade';
 import { beginFrame } from './lining';
 
@@ -14,7 +15,7 @@ export function GoAbout() {
 	const choose = (
 		<Choose
 			pointer="/measuring"
-			label="How do you go about it?"
+			label={say('measure.how-do-you-measure')}
 			unset=""
 			options={trade.measurings.map((m) => ({
 				value: m.id,
@@ -28,7 +29,7 @@ export function GoAbout() {
 	return (
 		<details className="mb-2">
 			<summary className="cursor-pointer min-h-11 flex items-center gap-2 underline decoration-dotted underline-offset-4">
-				Measured: {now.name}
+				{say('measure.measured-now', { now: now.name })}
 			</summary>
 			{choose}
 		</details>
@@ -42,19 +43,19 @@ export function AboutOpening() {
 	return (
 		<details className="mb-3" data-about>
 			<summary className="cursor-pointer min-h-11 flex items-center gap-2 underline decoration-dotted underline-offset-4">
-				Hinges on the {o.hand}, seen from the pull face · {named(trade.walls, o.walls).name}
+				{say('measure.hinges-on-the-hand-seen', { hand: o.hand, name: named(trade.walls, o.walls).name })}
 			</summary>
 			<div className="pt-2">
 				<HandChoice hand={o.hand} seen={o.seen} />
 				<Choose
 					pointer="/walls"
-					label="The opening"
+					label={say('measure.the-opening')}
 					options={trade.walls.map((w) => ({ value: w.id, text: w.name, note: w.why }))}
 				/>
 				<LengthField
 					pointer="/between"
-					label="Between what stands left and right of the opening"
-					note="Optional. A width that cannot fit there is caught."
+					label={say('measure.between-what-stands-left-and')}
+					note={say('measure.optional-it-catches-a-width')}
 					optional
 				/>
 				<PairOfDoors />
@@ -78,7 +79,7 @@ function PairOfDoors() {
 		await attempt(async () => {
 			await save(
 				[on ? { op: 'add', path: '/pair', value } : { op: 'remove', path: '/pair' }],
-				on ? 'a pair of doors' : 'a single door',
+				on ? say('measure.a-pair-of-doors') : say('measure.a-single-door'),
 			);
 		});
 	};
@@ -92,26 +93,26 @@ function PairOfDoors() {
 					checked={!!pair}
 					onChange={(e) => toggle(e.target.checked)}
 				/>
-				A pair of doors, meeting in the middle
+				{say('measure.a-pair-of-doors-meeting')}
 			</label>
 			{pair && (
 				<>
 					<div className="grid sm:grid-cols-2 gap-3">
-						<LengthField pointer="/pair/meeting" label="Margin between them" />
+						<LengthField pointer="/pair/meeting" label={say('measure.margin-between-them')} />
 						<LengthField
 							pointer="/pair/offset"
-							label="Meeting line off midway"
-							note="toward the lock jamb; minus the other way"
+							label={say('measure.meeting-line-off-the-middle')}
+							note={say('measure.toward-the-lock-jamb-minus')}
 							optional
 						/>
 					</div>
 					<Choose
 						pointer="/pair/fixed"
-						label="Bolted top and bottom, carries the strike: the leaf on the"
+						label={say('measure.the-leaf-that-is-bolted')}
 						row
 						options={[
-							{ value: 'hinge', text: 'hinge jamb' },
-							{ value: 'lock', text: 'lock jamb' },
+							{ value: 'hinge', text: say('page.hinge-jamb') },
+							{ value: 'lock', text: say('measure.lock-jamb') },
 						]}
 					/>
 				</>

@@ -4,7 +4,8 @@ import { useDoor } from '../../door-state';
 import { LengthField, PickField } from '../../field';
 import { Len, Row, Why } from '../../length';
 import { Findings } from '../../says';
-import { trade } from '../../trade';
+import { capital, say } from '../../texts';
+import { jambName, marginName, placeName, trade } from '../../trade';
 
 /** beginFrame is what a frame made to the slab is begun with: its boards and its margins. */
 export const beginFrame = (unit: Unit): Op[] => [
@@ -32,71 +33,77 @@ export function LiningPanel() {
 			<button
 				type="button"
 				className="btn btn-primary w-full h-14"
-				onClick={() => attempt(() => save(beginFrame(view.job.unit as Unit), 'a frame made to the slab'))}
+				onClick={() =>
+					attempt(() => save(beginFrame(view.job.unit as Unit), say('frame.a-frame-made-to-the')))
+				}
 			>
-				Begin the frame
+				{say('frame.begin-the-frame')}
 			</button>
 		);
 	}
 	return (
-		<section aria-label="The frame" data-lining>
+		<section aria-label={say('frame.the-frame')} data-lining>
 			<fieldset className="grid sm:grid-cols-3 gap-x-3">
-				<legend className="text-lg">The slab it is made to</legend>
-				<LengthField pointer="/slab/width" label="Width" empty={0} />
-				<LengthField pointer="/slab/length" label="Length" empty={0} />
-				<LengthField pointer="/slab/thickness" label="Thickness" empty={0} />
+				<legend className="text-lg">{say('frame.the-slab-it-is-made')}</legend>
+				<LengthField pointer="/slab/width" label={say('page.width')} empty={0} />
+				<LengthField pointer="/slab/length" label={say('page.length')} empty={0} />
+				<LengthField pointer="/slab/thickness" label={say('page.thickness')} empty={0} />
 				{view.opening.pair && (
-					<LengthField pointer="/pair/slab/width" label="The other leaf's width" empty={0} />
+					<LengthField pointer="/pair/slab/width" label={say('frame.the-other-leafs-width')} empty={0} />
 				)}
 			</fieldset>
 			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
-				<legend className="text-lg">The wall, finish to finish</legend>
+				<legend className="text-lg">{say('frame.the-wall-finish-to-finish')}</legend>
 				{[0, 1, 2, 3, 4, 5].map((i) => (
 					<LengthField
 						key={i}
 						pointer={`/lining/wall/${i}`}
-						label={`${i < 3 ? 'Hinge' : 'Lock'} side, ${places[i % 3]}`}
+						label={say('frame.wall-at', {
+							side: capital(marginName(i < 3 ? 'hinge' : 'lock')),
+							where: placeName(places[i % 3] ?? ''),
+						})}
 						empty={0}
 					/>
 				))}
 			</fieldset>
 			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
-				<legend className="text-lg">The rough opening</legend>
+				<legend className="text-lg">{say('frame.the-rough-opening')}</legend>
 				{places.map((p, i) => (
-					<LengthField key={p} pointer={`/lining/width/${i}`} label={`Width, ${p}`} empty={0} />
+					<LengthField
+						key={p}
+						pointer={`/lining/width/${i}`}
+						label={say('page.width-at', { where: placeName(p) })}
+						empty={0}
+					/>
 				))}
-				<LengthField pointer="/lining/height/0" label="Height, hinge side" empty={0} />
-				<LengthField pointer="/lining/height/1" label="Height, lock side" empty={0} />
+				<LengthField pointer="/lining/height/0" label={say('frame.height-hinge-side')} empty={0} />
+				<LengthField pointer="/lining/height/1" label={say('frame.height-lock-side')} empty={0} />
 				<LengthField
 					pointer="/lining/floor"
-					label="Floor under the lock jamb, higher by"
+					label={say('frame.floor-under-the-lock-jamb')}
 					optional
-					note="against the hinge jamb's; 0 where level, minus where lower"
+					note={say('frame.against-the-hinge-jambs-0')}
 				/>
 				<LengthField
 					pointer="/lining/high"
-					label="Floor's highest place, higher by"
+					label={say('frame.highest-place-of-the-floor')}
 					optional
-					note="between the jambs and where the door swings"
+					note={say('frame.between-the-jambs-and-where')}
 				/>
 			</fieldset>
 			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
-				<legend className="text-lg">The boards</legend>
-				<LengthField pointer="/lining/thick" label="Thickness" empty={0} />
-				<LengthField pointer="/lining/board" label="Width they come in" optional />
+				<legend className="text-lg">{say('frame.the-boards')}</legend>
+				<LengthField pointer="/lining/thick" label={say('page.thickness')} empty={0} />
+				<LengthField pointer="/lining/board" label={say('frame.width-as-bought')} optional />
 				<PickField
 					pointer="/lining/joint"
-					label="Head and jambs"
+					label={say('frame.head-and-jambs')}
 					options={trade.joints.map((j) => ({ value: j.id, text: j.name }))}
 					note={trade.joints.find((j) => j.id === (view.opening.lining?.joint ?? ''))?.why}
 				/>
 			</fieldset>
 			<Findings list={found} />
-			{l ? (
-				<FrameOf lining={l} />
-			) : (
-				<p className="my-3">The slab's width, length and the boards' thickness make the frame.</p>
-			)}
+			{l ? <FrameOf lining={l} /> : <p className="my-3">{say('frame.the-frame-needs-the-slabs')}</p>}
 			{l && (
 				<button
 					type="button"
@@ -106,13 +113,13 @@ export function LiningPanel() {
 						attempt(() =>
 							save(
 								[{ op: 'add', path: '/lining/stands', value: !stands }],
-								stands ? 'the frame does not stand yet' : 'the frame is made and stands',
+								stands ? say('frame.the-frame-does-not-stand') : say('frame.the-frame-is-made-and'),
 							),
 						)
 					}
 					data-stands={stands}
 				>
-					{stands ? 'It does not stand yet' : 'It is made and stands: read it'}
+					{stands ? say('frame.it-does-not-stand-yet') : say('frame.it-stands')}
 				</button>
 			)}
 			<Said error={error} />
@@ -124,14 +131,14 @@ export function LiningPanel() {
 function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 	return (
 		<>
-			<h2 className="text-lg mt-3">Clear, inside</h2>
-			<Row label="Width, between the jambs">
-				<Why figure={l.width} title="Clear width of the frame" id="frame-width" />
+			<h2 className="text-lg mt-3">{say('frame.inside')}</h2>
+			<Row label={say('frame.width-between-the-jambs')}>
+				<Why figure={l.width} title={say('frame.clear-width-of-the-frame')} id="frame-width" />
 			</Row>
-			<Row label="Height, floor to head">
-				<Why figure={l.height} title="Clear height of the frame" id="frame-height" />
+			<Row label={say('frame.height-floor-to-head')}>
+				<Why figure={l.height} title={say('frame.clear-height-of-the-frame')} id="frame-height" />
 			</Row>
-			<h2 className="text-lg mt-3">Cut list</h2>
+			<h2 className="text-lg mt-3">{say('frame.cut-list')}</h2>
 			<ul data-cut-list>
 				{l.parts.map((p) => (
 					<li
@@ -162,12 +169,12 @@ function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 			</ul>
 			{l.taper && (
 				<>
-					<h2 className="text-lg mt-3">Rip to a taper</h2>
+					<h2 className="text-lg mt-3">{say('frame.rip-to-a-taper')}</h2>
 					{l.rip.map((r) => (
 						<Row
 							key={r.name}
 							label={r.name}
-							note={r.marks.length === 3 ? 'foot, middle, head' : 'hinge end, lock end'}
+							note={r.marks.length === 3 ? say('frame.bottom-middle-top') : say('frame.hinge-end-lock-end')}
 						>
 							{r.marks.map((m, i) => (
 								// biome-ignore lint/suspicious/noArrayIndexKey: a mark is known by its place
@@ -182,14 +189,14 @@ function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 			)}
 			{l.packs.length > 0 && (
 				<>
-					<h2 className="text-lg mt-3">Packing, about</h2>
+					<h2 className="text-lg mt-3">{say('frame.packing-about')}</h2>
 					{l.packs.map((p) => (
 						<Row
 							key={p.side + p.what}
-							label={`${p.side} jamb, behind ${p.what}`}
+							label={say('frame.jamb-behind-thing', { jamb: capital(jambName(p.side)), thing: p.what })}
 							note={
 								<>
-									<Len text={p.up.text} unit /> up
+									<Len text={p.up.text} unit /> {say('frame.up')}
 								</>
 							}
 						>
@@ -198,7 +205,7 @@ function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 					))}
 				</>
 			)}
-			<h2 className="text-lg mt-3">How</h2>
+			<h2 className="text-lg mt-3">{say('frame.how')}</h2>
 			<ol className="list-decimal pl-6" data-frame-steps>
 				{l.steps.map((s) => (
 					<li key={s} className="mb-1">

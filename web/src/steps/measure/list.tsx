@@ -5,6 +5,7 @@ import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { LengthField } from '../../field';
 import { readingID } from '../../reading-id';
+import { say } from '../../texts';
 
 type Reading = Plan['readings'][number];
 
@@ -13,8 +14,8 @@ export function ReadingList() {
 	const { view } = useDoor();
 	if (view.plan.readings.length === 0) return null;
 	return (
-		<section aria-label="Readings">
-			<h2 className="text-lg mb-1">Readings</h2>
+		<section aria-label={say('measure.readings')}>
+			<h2 className="text-lg mb-1">{say('measure.readings')}</h2>
 			<ul>
 				{view.plan.readings.map((r, i) => (
 					<Kept key={r.id} r={r} i={i} />
@@ -23,9 +24,9 @@ export function ReadingList() {
 			<div className="max-w-60 mt-3">
 				<LengthField
 					pointer="/plusMinus"
-					label="Or measure until every margin is sure to ±"
+					label={say('measure.or-measure-until-every-gap')}
 					optional
-					placeholder="as minutes decide"
+					placeholder={say('measure.as-long-as-it-saves')}
 				/>
 			</div>
 		</section>
@@ -57,10 +58,13 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 						type="button"
 						className="btn btn-ghost px-2"
 						onClick={() =>
-							change([{ op: 'remove', path: `/readings/${i}/struck` }], `counts again: ${r.name}`)
+							change(
+								[{ op: 'remove', path: `/readings/${i}/struck` }],
+								say('measure.counts-again-name', { name: r.name }),
+							)
 						}
 					>
-						Count it
+						{say('measure.count-it-again')}
 					</button>
 				) : (
 					<button
@@ -71,11 +75,11 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 						onClick={() => setWhy(why === null ? 'misread' : null)}
 					>
 						<X size={20} aria-hidden="true" />
-						<span className="sr-only">Doubt it: strike out, or say how sure it is: {r.name}</span>
+						<span className="sr-only">{say('measure.doubt-it-strike-out-or', { name: r.name })}</span>
 					</button>
 				)}
 			</div>
-			{r.struck && <p className="text-sm">struck out: {r.struck}</p>}
+			{r.struck && <p className="text-sm">{say('measure.struck-out-struck', { struck: r.struck })}</p>}
 			{why !== null && (
 				<form
 					className="flex flex-wrap gap-2 pb-1"
@@ -83,13 +87,13 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 						e.preventDefault();
 						change(
 							[{ op: 'add', path: `/readings/${i}/struck`, value: why.trim() || 'misread' }],
-							`struck out: ${r.name}`,
+							say('page.struck-out-name', { name: r.name }),
 						);
 					}}
 				>
 					<input
 						className="input grow"
-						aria-label="Why it is struck out"
+						aria-label={say('measure.why-it-is-struck-out')}
 						data-field="strike-why"
 						// biome-ignore lint/a11y/noAutofocus: it opens where the hand is
 						autoFocus
@@ -97,23 +101,28 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 						onChange={(e) => setWhy(e.target.value)}
 					/>
 					<button type="submit" className="btn btn-primary">
-						Strike it out
+						{say('page.strike-it-out')}
 					</button>
 					<div className="w-full">
 						<LengthField
 							pointer={`/readings/${i}/plusMinus`}
-							label="Or say how sure it is: ±"
+							label={say('measure.or-say-how-sure-it')}
 							optional
-							placeholder="as usual for its kind"
+							placeholder={say('measure.as-usual-for-its-kind')}
 						/>
 					</div>
 					<button
 						type="button"
 						data-remove
 						className="btn"
-						onClick={() => change([{ op: 'remove', path: `/readings/${i}` }], `took out: ${r.name}`)}
+						onClick={() =>
+							change(
+								[{ op: 'remove', path: `/readings/${i}` }],
+								say('measure.took-out-name', { name: r.name }),
+							)
+						}
 					>
-						Take it away
+						{say('page.take-it-away')}
 					</button>
 				</form>
 			)}

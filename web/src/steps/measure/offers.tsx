@@ -3,17 +3,18 @@ import type { Unit } from '../../api';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { Tape } from '../../tape';
+import { say, type TextId } from '../../texts';
 
 type Size = 'width' | 'length' | 'widthMid' | 'widthFoot' | 'lengthLock' | 'square';
 
 /** sizes are what is read of what stands there; past the first two, only where it was measured closer. */
-const sizes: { size: Size; field: string; label: string }[] = [
-	{ size: 'width', field: 'offer-width', label: 'Its width, at the head' },
-	{ size: 'length', field: 'offer-length', label: 'Its length, on the hinge edge' },
-	{ size: 'widthMid', field: 'offer-mid', label: 'Width, middle' },
-	{ size: 'widthFoot', field: 'offer-foot', label: 'Width, foot' },
-	{ size: 'lengthLock', field: 'offer-lock', label: 'Length, lock edge' },
-	{ size: 'square', field: 'offer-square', label: 'Head: lock corner high (+)' },
+const sizes: { size: Size; field: string; label: TextId }[] = [
+	{ size: 'width', field: 'offer-width', label: 'measure.offer-width' },
+	{ size: 'length', field: 'offer-length', label: 'measure.offer-length' },
+	{ size: 'widthMid', field: 'offer-mid', label: 'measure.offer-mid' },
+	{ size: 'widthFoot', field: 'offer-foot', label: 'measure.offer-foot' },
+	{ size: 'lengthLock', field: 'offer-lock', label: 'measure.offer-lock' },
+	{ size: 'square', field: 'offer-square', label: 'measure.offer-square' },
 ];
 
 /** Offers are the placings that gaps were read in: a slab stood on wedges, or the old door as it hung. */
@@ -30,7 +31,7 @@ export function Offers({
 	const { view, save } = useDoor();
 	const offers = view.opening.offers ?? [];
 	const unit = view.job.unit as Unit;
-	const [name, setName] = useState(begins ? 'the old door' : 'the slab');
+	const [name, setName] = useState(begins ? say('measure.the-old-door') : say('measure.the-slab'));
 	const [old, setOld] = useState(begins);
 	const [typed, setTyped] = useState<Partial<Record<Size, string>>>({});
 	const [error, attempt] = useAttempt();
@@ -46,7 +47,7 @@ export function Offers({
 						? { op: 'add', path: '/offers/-', value: offer }
 						: { op: 'add', path: '/offers', value: [offer] },
 				],
-				`stood up: ${name}`,
+				say('measure.stood-up-name', { name }),
 			);
 			choose(id);
 			setAdding(false);
@@ -56,7 +57,7 @@ export function Offers({
 		<Tape
 			key={size}
 			id={field}
-			label={label}
+			label={say(label)}
 			value={typed[size] ?? ''}
 			unit={unit}
 			onChange={(text) => setTyped({ ...typed, [size]: text })}
@@ -70,7 +71,7 @@ export function Offers({
 	if (!adding)
 		return (
 			<label>
-				<span className="block">What stood in the opening</span>
+				<span className="block">{say('measure.what-stood-in-the-opening')}</span>
 				<span className="flex gap-2">
 					<select
 						className="select grow"
@@ -85,16 +86,16 @@ export function Offers({
 						))}
 					</select>
 					<button type="button" className="btn" onClick={() => setAdding(true)}>
-						Placed anew
+						{say('measure.placed-again')}
 					</button>
 				</span>
 			</label>
 		);
 	return (
 		<div className="grid gap-2">
-			<p>Gaps read without moving the slab belong together. Say what stood there.</p>
+			<p>{say('measure.gaps-read-without-moving-the')}</p>
 			<label>
-				<span className="block">What</span>
+				<span className="block">{say('page.what')}</span>
 				<input
 					className="input w-full text-lg"
 					data-field="offer-name"
@@ -103,7 +104,7 @@ export function Offers({
 				/>
 			</label>
 			<fieldset className="flex flex-wrap gap-x-6">
-				<legend className="sr-only">Which it is</legend>
+				<legend className="sr-only">{say('measure.which-it-is')}</legend>
 				{[true, false].map((is) => (
 					<label key={String(is)} className="flex items-center gap-2 min-h-11">
 						<input
@@ -113,23 +114,23 @@ export function Offers({
 							checked={old === is}
 							onChange={() => {
 								setOld(is);
-								setName(is ? 'the old door' : 'the slab');
+								setName(is ? say('measure.the-old-door') : say('measure.the-slab'));
 							}}
 						/>
-						{is ? 'the old door, as it hung' : 'the slab that is to be cut'}
+						{is ? say('measure.the-old-door-as-it') : say('measure.the-slab-that-is-to')}
 					</label>
 				))}
 			</fieldset>
 			<div className="grid sm:grid-cols-2 gap-2">{sizes.slice(0, 2).map(entry)}</div>
 			<details open={old}>
 				<summary className="min-h-11 cursor-pointer flex items-center underline decoration-dotted underline-offset-4">
-					Measured closer: an old door is rarely a rectangle
+					{say('measure.more-sizes-an-old-door')}
 				</summary>
 				<div className="grid sm:grid-cols-2 gap-2">{sizes.slice(2).map(entry)}</div>
 			</details>
 			<Said error={error} />
 			<button type="button" className="btn" onClick={add} data-field="offer-add">
-				It stands
+				{say('measure.it-stands')}
 			</button>
 		</div>
 	);

@@ -2,7 +2,8 @@ import { useState } from 'react';
 import type { Unit } from '../../api';
 import { useDoor } from '../../door-state';
 import { Tape } from '../../tape';
-import { kindOf, label, trade } from '../../trade';
+import { say } from '../../texts';
+import { kindOf, label, trade, wallName } from '../../trade';
 import { Offers } from './offers';
 import { type Draft, TakeReading } from './take';
 
@@ -35,9 +36,12 @@ export function OtherReading({ close }: { close: () => void }) {
 		...(kind === 'gap' && blocked ? { blocked } : {}),
 	};
 	return (
-		<section aria-label="Another reading" className="border-2 border-[var(--rod-edge)] p-3 mb-4 grid gap-2">
+		<section
+			aria-label={say('measure.another-reading')}
+			className="border-2 border-[var(--rod-edge)] p-3 mb-4 grid gap-2"
+		>
 			<label>
-				<span className="block">What</span>
+				<span className="block">{say('page.what')}</span>
 				<select
 					className="select w-full"
 					value={kind}
@@ -56,7 +60,9 @@ export function OtherReading({ close }: { close: () => void }) {
 				<>
 					{sides.length > 0 && (
 						<label>
-							<span className="block">{kind === 'diagonal' ? 'From the foot of' : 'Where'}</span>
+							<span className="block">
+								{kind === 'diagonal' ? say('measure.up-from-the-bottom-of') : say('page.where')}
+							</span>
 							<select
 								className="select w-full"
 								value={own}
@@ -65,7 +71,7 @@ export function OtherReading({ close }: { close: () => void }) {
 							>
 								{sides.map((s) => (
 									<option key={s} value={s}>
-										{s === 'foot' ? 'floor' : s === 'head' ? s : `${s} jamb`}
+										{wallName(s)}
 									</option>
 								))}
 							</select>
@@ -95,14 +101,14 @@ export function OtherReading({ close }: { close: () => void }) {
 								checked={blocked}
 								onChange={(e) => setBlocked(e.target.checked)}
 							/>
-							nothing passes (then the reading is 0)
+							{say('measure.nothing-passes-the-reading-is')}
 						</label>
 					)}
 					<TakeReading key={kind} name={known?.name ?? kind} reading={reading} how={known?.asks} />
 				</>
 			)}
 			<button type="button" className="btn btn-ghost" onClick={close}>
-				Back to what would help most
+				{say('measure.back-to-the-best-next')}
 			</button>
 		</section>
 	);

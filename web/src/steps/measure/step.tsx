@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import { useDoor } from '../../door-state';
+import { Phrase } from '../../phrase';
 import { readingID } from '../../reading-id';
+import { say } from '../../texts';
 import { AboutOpening, GoAbout } from './about';
 import { LiningPanel } from './lining';
 import { ReadingList } from './list';
@@ -11,8 +13,10 @@ import { TakeReading } from './take';
 
 /** chance says a chance as it is said on site. */
 function chance(p: number) {
-	if (p >= 0.95) return 'nearly sure';
-	return p < 0.05 ? `${Math.ceil(p * 100)} in 100` : `${Math.max(Math.round(p * 10), 1)} in 10`;
+	if (p >= 0.95) return say('measure.nearly-sure');
+	return p < 0.05
+		? say('measure.times-in-100', { times: Math.ceil(p * 100) })
+		: say('measure.times-in-10', { times: Math.max(Math.round(p * 10), 1) });
 }
 
 /** MeasureStep offers the next reading by name and place; Enter takes it and moves on. */
@@ -47,7 +51,7 @@ export function MeasureStep() {
 			<>
 				<GoAbout />
 				<section
-					aria-label="What stands in the opening"
+					aria-label={say('measure.what-stands-in-the-opening')}
 					className="border-2 border-[var(--rod-edge)] p-3 mb-4"
 				>
 					<Offers chosen="" choose={() => undefined} old={measuring === 'old-door'} />
@@ -61,16 +65,21 @@ export function MeasureStep() {
 			{framed && (
 				<details className="mb-3" data-frame-made>
 					<summary className="cursor-pointer min-h-11 flex items-center underline">
-						The frame as it was made
+						{say('measure.the-frame-as-it-was')}
 					</summary>
 					<LiningPanel />
 				</details>
 			)}
 			{next && !other && (
-				<section aria-label="Next reading" className="border-2 border-[var(--rod-edge)] p-3 mb-4">
+				<section
+					aria-label={say('measure.next-reading')}
+					data-asked
+					className="border-2 border-[var(--rod-edge)] p-3 mb-4"
+				>
 					<p className="opacity-80">
-						Next reading{next.brings && ': '}
-						{next.brings}
+						{next.brings
+							? say('measure.next-reading-brings', { brings: next.brings })
+							: say('measure.next-reading')}
 					</p>
 					<h2 className="text-xl mb-1" data-next={readingID(next)}>
 						{next.name[0]?.toUpperCase()}
@@ -78,7 +87,10 @@ export function MeasureStep() {
 					</h2>
 					{next.with && (
 						<p className="mb-1" data-with={next.with}>
-							With: <strong className="font-semibold">{next.with}</strong>
+							<Phrase
+								id="measure.with"
+								of={{ tool: <strong className="font-semibold">{next.with}</strong> }}
+							/>
 						</p>
 					)}
 					<TakeReading
@@ -99,7 +111,7 @@ export function MeasureStep() {
 					/>
 					{overtaken && (
 						<p role="status" className="mt-1 border-l-4 border-info pl-3" data-overtaken>
-							Another hand has read this, or made it needless, meanwhile. Enter takes yours beside it.
+							{say('measure.someone-else-has-read-this')}
 						</p>
 					)}
 					<div className="flex flex-wrap gap-2 mt-2">
@@ -108,7 +120,7 @@ export function MeasureStep() {
 							className="btn btn-ghost"
 							onClick={() => setSkipped([...skipped, next.name])}
 						>
-							Skip it
+							{say('page.skip-it')}
 						</button>
 						<button
 							type="button"
@@ -116,7 +128,7 @@ export function MeasureStep() {
 							onClick={() => setOther(true)}
 							data-field="other-reading"
 						>
-							Another reading
+							{say('measure.another-reading')}
 						</button>
 					</div>
 					{open.length > 1 && !next.needed && (
@@ -133,15 +145,14 @@ export function MeasureStep() {
 			)}
 			{!next && !other && (
 				<p className="mb-3 text-lg" data-enough>
-					<strong>{clash ? 'Settle what clashes first.' : 'Measured enough.'}</strong>{' '}
+					<strong>{clash ? say('measure.settle-what-clashes-first') : say('page.measured-enough')}</strong>{' '}
 					{!clash && (
 						<span className="block mb-2">
-							A further reading would take more minutes than it spares. Another trip to the trestles after the
-							first hang: {chance(view.plan.trip)}.
+							{say('measure.another-reading-would-cost-more', { trip: chance(view.plan.trip) })}
 						</span>
 					)}
 					<button type="button" className="btn" onClick={() => setOther(true)} data-field="other-reading">
-						Another reading
+						{say('measure.another-reading')}
 					</button>
 				</p>
 			)}

@@ -1,6 +1,7 @@
 import { useContext } from 'react';
 import { useDoor } from '../../door-state';
 import { pick, ShownIn, Sure } from '../../length';
+import { say } from '../../texts';
 
 /** Surety says how well each margin is known from the readings so far. */
 export function Surety() {
@@ -8,19 +9,19 @@ export function Surety() {
 	const unit = useContext(ShownIn);
 	if (view.opening.readings.length === 0) return null;
 	return (
-		<section aria-label="How sure" className="mb-4">
-			<h2 className="text-lg mb-1">How sure the margins are</h2>
+		<section aria-label={say('measure.how-sure')} className="mb-4">
+			<h2 className="text-lg mb-1">{say('measure.how-sure-the-gaps-are')}</h2>
 			<div className="grid grid-cols-4 gap-2 text-center">
 				{leaf.wanted.map((w) => (
 					<div key={w.side} className="border-t-4 border-[var(--rod-edge)] pt-1" data-sure={w.side}>
 						{w.side}
 						<div className="text-xl dim">
 							{!leaf.drawing || Number.parseFloat(w.plusMinus.mm) > 20 ? (
-								'not known yet'
+								say('page.not-known-yet')
 							) : pick(w.plusMinus, unit) ? (
 								<Sure text={w.plusMinus} />
 							) : (
-								'exact'
+								say('measure.exact')
 							)}
 						</div>
 					</div>

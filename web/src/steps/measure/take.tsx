@@ -3,6 +3,7 @@ import type { Trouble, Unit } from '../../api';
 import { useDoor } from '../../door-state';
 import { saidOf, useDraft } from '../../kept';
 import { Tape } from '../../tape';
+import { say } from '../../texts';
 import { kindOf } from '../../trade';
 
 /** Draft is a reading whose value is still to be read; places may be as they were typed. */
@@ -33,7 +34,7 @@ export function TakeReading({
 }) {
 	const { view, save } = useDoor();
 	// What was typed for one reading is kept for that one alone.
-	const { text, setText, remember } = useDraft(`reading ${name}`, '');
+	const { text, setText, remember } = useDraft(say('measure.reading-name', { name }), '');
 	const [error, setError] = useState('');
 	const [waits, setWaits] = useState('');
 	const type = (t: string) => {
@@ -84,19 +85,23 @@ export function TakeReading({
 				onEnter={take}
 				error={error}
 				waits={waits}
-				placeholder={same ? `as before: ${same}` : kindOf(reading.kind)?.example[view.job.unit as Unit]}
+				placeholder={
+					same
+						? say('measure.as-before-same', { same })
+						: kindOf(reading.kind)?.example[view.job.unit as Unit]
+				}
 			/>
 			{gap && (
 				<div className="flex flex-wrap gap-2 mt-2">
 					<button type="button" className="btn text-lg" data-gap="nothing" onClick={() => take('0', true)}>
-						nothing passes
+						{say('measure.nothing-passes')}
 					</button>
 					<button type="button" className="btn text-lg" data-gap="thinnest" onClick={() => take(thinnest)}>
-						the thinnest passes ({thinnest})
+						{say('measure.the-thinnest-passes-packer', { packer: thinnest })}
 					</button>
 					{same && (
 						<button type="button" className="btn text-lg" data-gap="same" onClick={() => take('')}>
-							same as before ({same})
+							{say('measure.same-as-before-same', { same })}
 						</button>
 					)}
 				</div>

@@ -7,7 +7,8 @@ import { saidOf, useDraft } from '../../kept';
 import { Len, Sure } from '../../length';
 import { readingID } from '../../reading-id';
 import { Tape } from '../../tape';
-import { trade } from '../../trade';
+import { say } from '../../texts';
+import { marginName, trade } from '../../trade';
 
 /** NextGap offers the gap that tells most; a packer's figure, or what is seen, takes it. */
 export function NextGap() {
@@ -22,7 +23,7 @@ export function NextGap() {
 	if (!t) return null;
 	if (other) return <OtherGap close={() => setOther(false)} />;
 	return (
-		<section aria-label="Next gap" className="border-2 border-[var(--rod-edge)] p-3 mb-4">
+		<section aria-label={say('try.next-gap')} className="border-2 border-[var(--rod-edge)] p-3 mb-4">
 			{next ? (
 				<>
 					<h2 className="text-2xl mb-1 first-letter:uppercase" data-next={readingID(next)}>
@@ -38,17 +39,17 @@ export function NextGap() {
 				</>
 			) : (
 				<p className="text-lg" data-enough>
-					<strong>Read enough.</strong> A further gap would hardly change what is to be done.
+					<strong>{say('try.read-enough')}</strong> {say('try.read-enough-why')}
 				</p>
 			)}
 			<div className="flex flex-wrap gap-2 mt-2">
 				{next && (
 					<button type="button" className="btn btn-ghost" onClick={() => setSkipped([...skipped, next.name])}>
-						Skip it
+						{say('page.skip-it')}
 					</button>
 				)}
 				<button type="button" className="btn btn-ghost" data-field="other-gap" onClick={() => setOther(true)}>
-					Another place
+					{say('try.another-place')}
 				</button>
 			</div>
 		</section>
@@ -69,7 +70,7 @@ function TakeGap({
 	typing?: (yes: boolean) => void;
 }) {
 	const { view, leaf, which, save } = useDoor();
-	const { text, setText, remember } = useDraft(`gap ${name}`, '');
+	const { text, setText, remember } = useDraft(say('try.gap-name', { name }), '');
 	const [error, setError] = useState('');
 	const [waits, setWaits] = useState('');
 	const k = (leaf.try?.hangs.length ?? 1) - 1;
@@ -99,7 +100,7 @@ function TakeGap({
 		<>
 			<Tape
 				id="next-gap"
-				label="The packer that just passes; where the slab overlaps, minus"
+				label={say('try.the-packer-that-just-passes')}
 				big
 				autoFocus={!matchMedia('(pointer: coarse)').matches}
 				value={text}
@@ -140,9 +141,12 @@ function OtherGap({ close }: { close: () => void }) {
 	const [at, setAt] = useState('');
 	const upright = side === 'lock' || side === 'hinge';
 	return (
-		<section aria-label="Another gap" className="border-2 border-[var(--rod-edge)] p-3 mb-4 grid gap-2">
+		<section
+			aria-label={say('try.another-gap')}
+			className="border-2 border-[var(--rod-edge)] p-3 mb-4 grid gap-2"
+		>
 			<fieldset className="grid grid-cols-4 gap-2">
-				<legend className="mb-1">Beside which edge</legend>
+				<legend className="mb-1">{say('try.beside-which-edge')}</legend>
 				{['head', 'lock', 'hinge', 'foot'].map((s) => (
 					<button
 						key={s}
@@ -157,15 +161,15 @@ function OtherGap({ close }: { close: () => void }) {
 			</fieldset>
 			<Tape
 				id="gap-at"
-				label={upright ? 'How far up the slab, from its foot' : "How far from the slab's hinge edge"}
+				label={upright ? say('try.how-far-up-the-slab') : say('try.how-far-from-the-slabs')}
 				value={at}
 				unit={view.job.unit as Unit}
 				onChange={setAt}
 				onEnter={() => document.querySelector<HTMLElement>('[data-field="next-gap"]')?.focus()}
 			/>
-			<TakeGap name={`${side} gap at ${at}`} side={side} at={at} />
+			<TakeGap name={say('try.margin-gap-at-at', { margin: marginName(side), at })} side={side} at={at} />
 			<button type="button" className="btn btn-ghost" onClick={close}>
-				Back to what tells most
+				{say('try.back-to-the-best-next')}
 			</button>
 		</section>
 	);
@@ -182,15 +186,15 @@ export function GapList() {
 	const earlier = t.hangs.slice(0, -1).filter((h) => h.gaps.length > 0);
 	return (
 		<section className="mb-4">
-			<h2 className="text-lg mb-1">Gaps of this hang</h2>
+			<h2 className="text-lg mb-1">{say('try.gaps-of-this-try')}</h2>
 			<table className="w-full">
 				<thead>
 					<tr className="text-left text-sm">
-						<th className="font-normal">Where</th>
-						<th className="font-normal text-right">Predicted</th>
-						<th className="font-normal text-right">Found</th>
+						<th className="font-normal">{say('page.where')}</th>
+						<th className="font-normal text-right">{say('page.predicted')}</th>
+						<th className="font-normal text-right">{say('page.found')}</th>
 						<th>
-							<span className="sr-only">Take away</span>
+							<span className="sr-only">{say('try.take-away')}</span>
 						</th>
 					</tr>
 				</thead>
@@ -210,7 +214,7 @@ export function GapList() {
 							<td className="text-right dim text-lg pl-3">
 								{g.sight ? <span className="text-base">{g.sight}</span> : <Len text={g.found} />}
 								{g.off && !g.struck && (
-									<strong className="block text-sm text-warning">not as predicted</strong>
+									<strong className="block text-sm text-warning">{say('try.not-as-predicted')}</strong>
 								)}
 							</td>
 							<td className="w-11">
@@ -221,13 +225,13 @@ export function GapList() {
 										attempt(async () => {
 											await save(
 												[{ op: 'remove', path: `/tried/${which - 1}/hangs/${k}/gaps/${i}` }],
-												`took away: ${g.name}`,
+												say('try.took-away-name', { name: g.name }),
 											);
 										})
 									}
 								>
 									<X size={18} aria-hidden="true" />
-									<span className="sr-only">Take away: {g.name}</span>
+									<span className="sr-only">{say('try.take-away-name', { name: g.name })}</span>
 								</button>
 							</td>
 						</tr>
@@ -238,7 +242,7 @@ export function GapList() {
 			{earlier.map((h) => (
 				<details key={h.id} className="mt-2">
 					<summary className="min-h-11 flex items-center cursor-pointer underline">
-						{h.revisit || `Hang ${t.hangs.indexOf(h) + 1}`}
+						{h.revisit || say('try.try-hang', { hang: t.hangs.indexOf(h) + 1 })}
 						{h.on && `, ${h.on}`}
 					</summary>
 					<ul>
@@ -251,7 +255,7 @@ export function GapList() {
 					</ul>
 				</details>
 			))}
-			<p className="sr-only">Figures in {view.job.unit}</p>
+			<p className="sr-only">{say('try.figures-in-unit', { unit: view.job.unit })}</p>
 		</section>
 	);
 }

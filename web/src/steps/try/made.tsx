@@ -1,6 +1,8 @@
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { LengthField } from '../../field';
+import { capital, say } from '../../texts';
+import { edgeName, placeName } from '../../trade';
 import { Sizes } from './step';
 
 /** Made is the slab as it really was cut, its pockets as they were let in, and what was really done since. */
@@ -16,14 +18,20 @@ export function Made() {
 	const names = leaf.try?.hinges ?? [];
 	const places = (n: number, from: string, to: string) =>
 		Array.from({ length: n }, (_, i) =>
-			i === 0 ? from : i === n - 1 ? to : n === 3 ? 'middle' : `${i}/${n - 1} along`,
+			i === 0
+				? from
+				: i === n - 1
+					? to
+					: n === 3
+						? placeName('middle')
+						: say('try.along', { part: i, of: n - 1 }),
 		);
 	return (
 		<>
 			{did && (
 				<details className="mb-2">
 					<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="did-open">
-						It was done another way
+						{say('try.it-was-done-another-way')}
 					</summary>
 					<div className="grid grid-cols-2 gap-3">
 						{(did.pack ?? []).map((_, i) => (
@@ -31,22 +39,27 @@ export function Made() {
 								// biome-ignore lint/suspicious/noArrayIndexKey: hinges stand in their order
 								key={i}
 								pointer={`${d}/pack/${i}`}
-								label={`${names[i]}, packed out by`}
-								note="let in below 0"
+								label={say('try.hinge-packed-out-by', { hinge: names[i] })}
+								note={say('try.below-0-set-deeper')}
 								empty={0}
 							/>
 						))}
-						<LengthField pointer={`${d}/up`} label="All hinges raised by" note="lowered below 0" optional />
+						<LengthField
+							pointer={`${d}/up`}
+							label={say('try.all-hinges-raised-by')}
+							note={say('try.below-0-lowered')}
+							optional
+						/>
 						{(did.planed ?? []).flatMap((p, i) =>
 							places(
 								3,
-								p.side === 'lock' ? 'foot' : 'hinge corner',
-								p.side === 'lock' ? 'head' : 'lock corner',
+								placeName(p.side === 'lock' ? 'foot' : 'hinge-corner'),
+								placeName(p.side === 'lock' ? 'head' : 'lock-corner'),
 							).map((where, j) => (
 								<LengthField
 									key={p.side + where}
 									pointer={`${d}/planed/${i}/off/${j}`}
-									label={`Planed off the ${p.side}, ${where}`}
+									label={say('try.planed-off-the-edge-where', { edge: edgeName(p.side), where })}
 									empty={0}
 								/>
 							)),
@@ -56,8 +69,8 @@ export function Made() {
 								// biome-ignore lint/suspicious/noArrayIndexKey: hinges stand in their order
 								key={i}
 								pointer={`${d}/fore/${i}`}
-								label={`${names[i]}, moved toward you by`}
-								note="away from you below 0"
+								label={say('try.hinge-moved-toward-you-by', { hinge: names[i] })}
+								note={say('try.below-0-away-from-you')}
 								empty={0}
 							/>
 						))}
@@ -74,11 +87,14 @@ export function Made() {
 									onClick={() =>
 										attempt(async () => {
 											const value = [...(did.planed ?? []), { side: s, off: [0, 0, 0] }];
-											await save([{ op: 'add', path: `${d}/planed`, value }], `the ${s} was planed as well`);
+											await save(
+												[{ op: 'add', path: `${d}/planed`, value }],
+												say('try.the-edge-was-planed-as', { edge: edgeName(s) }),
+											);
 										})
 									}
 								>
-									{s === 'lock' ? 'Lock edge' : s === 'head' ? 'Head' : 'Foot'} planed as well
+									{say('try.planed-as-well', { edge: capital(edgeName(s)) })}
 								</button>
 							))}
 						{!did.fore && (
@@ -90,12 +106,12 @@ export function Made() {
 									attempt(async () => {
 										await save(
 											[{ op: 'add', path: `${d}/fore`, value: names.map(() => 0) }],
-											'a hinge was moved to or fro',
+											say('try.a-hinge-was-moved-toward'),
 										);
 									})
 								}
 							>
-								A hinge moved to or fro
+								{say('try.a-hinge-moved-toward-or')}
 							</button>
 						)}
 					</div>
@@ -104,40 +120,44 @@ export function Made() {
 			)}
 			<details className="mb-4">
 				<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="made-open">
-					As it was cut and let in
+					{say('try.the-slab-and-its-recesses')}
 				</summary>
 				<Sizes />
-				<p className="my-2">Where the tape says otherwise on the cut slab, enter that:</p>
+				<p className="my-2">{say('try.where-the-tape-reads-otherwise')}</p>
 				<div className="grid grid-cols-2 gap-3">
-					{places(m.lock.length, 'foot', 'head').map((where, i) => (
-						<LengthField key={where} pointer={`${at}/made/lock/${i}`} label={`Width, ${where}`} />
+					{places(m.lock.length, placeName('foot'), placeName('head')).map((where, i) => (
+						<LengthField
+							key={where}
+							pointer={`${at}/made/lock/${i}`}
+							label={say('page.width-at', { where })}
+						/>
 					))}
-					{places(m.foot.length, 'hinge edge', 'lock edge').map((where, i) => (
-						<LengthField key={where} pointer={`${at}/made/foot/${i}`} label={`Length, ${where}`} />
+					{places(m.foot.length, edgeName('hinge'), edgeName('lock')).map((where, i) => (
+						<LengthField
+							key={where}
+							pointer={`${at}/made/foot/${i}`}
+							label={say('page.length-at', { where })}
+						/>
 					))}
-					{places(m.head.length, 'hinge corner', 'lock corner')
+					{places(m.head.length, placeName('hinge-corner'), placeName('lock-corner'))
 						.slice(1)
 						.map((where, i) => (
 							<LengthField
 								key={where}
 								pointer={`${at}/made/head/${i + 1}`}
-								label={`Head above square, ${where}`}
-								note="below square: minus"
+								label={say('try.top-above-square-where', { where })}
+								note={say('try.minus-below-square')}
 								empty={0}
 							/>
 						))}
-					<LengthField
-						pointer={`${at}/made/margin`}
-						label="Head margin at the hinge corner, as hung"
-						empty={0}
-					/>
+					<LengthField pointer={`${at}/made/margin`} label={say('try.top-gap-at-the-hinge')} empty={0} />
 				</div>
 				{m.hinges.map((_, i) => (
 					<fieldset key={names[i]} className="grid grid-cols-3 gap-2 mt-2">
 						<legend className="first-letter:uppercase">{names[i]}</legend>
-						<LengthField pointer={`${at}/made/hinges/${i}/slab`} label="Slab's recess" empty={0} />
-						<LengthField pointer={`${at}/made/hinges/${i}/jamb`} label="Jamb's recess" empty={0} />
-						<LengthField pointer={`${at}/made/hinges/${i}/pack`} label="Packed by" empty={0} />
+						<LengthField pointer={`${at}/made/hinges/${i}/slab`} label={say('try.slabs-recess')} empty={0} />
+						<LengthField pointer={`${at}/made/hinges/${i}/jamb`} label={say('try.jambs-recess')} empty={0} />
+						<LengthField pointer={`${at}/made/hinges/${i}/pack`} label={say('try.packed-by')} empty={0} />
 					</fieldset>
 				))}
 			</details>

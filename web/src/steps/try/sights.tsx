@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
+import { say } from '../../texts';
 import { Missed } from '../lock';
 import { Stand } from '../stops';
 
@@ -42,16 +43,16 @@ export function Sights() {
 			open={!!(hang.springs || hang.drifts || hang.rattles || proud.length || drags.length)}
 		>
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="seen-open">
-				What else is seen
+				{say('try.what-else-is-seen')}
 			</summary>
-			{flip('springs', 'springs back as it shuts')}
+			{flip('springs', say('try.springs-back-as-it-shuts'))}
 			{flip('rattles', 'rattles')}
 			<fieldset className="flex flex-wrap items-center gap-x-5">
-				<legend className="sr-only">Let go half open</legend>
+				<legend className="sr-only">{say('try.left-half-open-it')}</legend>
 				{[
-					['', 'stays where it is left'],
-					['open', 'drifts open'],
-					['shut', 'drifts shut'],
+					['', say('page.stays-where-it-is-left')],
+					['open', say('try.drifts-open')],
+					['shut', say('try.drifts-shut')],
 				].map(([id = '', text = '']) => (
 					<label key={id} className="flex items-center gap-3 min-h-11 cursor-pointer">
 						<input
@@ -75,11 +76,11 @@ export function Sights() {
 							put(
 								'proud',
 								e.target.checked ? [...proud, i] : proud.filter((p) => p !== i),
-								`light behind the ${name}`,
+								say('try.light-behind-the-name', { name }),
 							)
 						}
 					/>
-					light behind the {name}'s leaf
+					{say('try.light-behind-the-name-s', { name })}
 				</label>
 			))}
 			<form
@@ -87,12 +88,12 @@ export function Sights() {
 				onSubmit={(e) => {
 					e.preventDefault();
 					const a = Math.round(Number(angle));
-					if (a > 0) put('drags', [...drags, a], `drags at ${a}°`);
+					if (a > 0) put('drags', [...drags, a], say('try.drags-at-angle', { angle: a }));
 					setAngle('');
 				}}
 			>
 				<label>
-					<span className="block">Drags on the floor at, °</span>
+					<span className="block">{say('try.drags-on-the-floor-at')}</span>
 					<input
 						className="input w-24 text-xl dim"
 						inputMode="numeric"
@@ -102,7 +103,7 @@ export function Sights() {
 					/>
 				</label>
 				<button type="submit" className="btn">
-					Put it down
+					{say('page.note-it')}
 				</button>
 				{drags.map((d) => (
 					<button
@@ -113,11 +114,11 @@ export function Sights() {
 							put(
 								'drags',
 								drags.filter((x) => x !== d),
-								`no longer drags at ${d}°`,
+								say('try.no-longer-drags-at-angle', { angle: d }),
 							)
 						}
 					>
-						{d}° ×<span className="sr-only"> take away</span>
+						{d}° ×<span className="sr-only"> {say('try.take-away-2')}</span>
 					</button>
 				))}
 			</form>

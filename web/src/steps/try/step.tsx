@@ -5,6 +5,7 @@ import { useDoor } from '../../door-state';
 import { LengthField } from '../../field';
 import { Len, Row } from '../../length';
 import { Findings } from '../../says';
+import { say } from '../../texts';
 import { today, Who, whoNow } from '../../who';
 import { GapList, NextGap } from './gaps';
 import { Made } from './made';
@@ -15,7 +16,7 @@ import { Ways } from './ways';
 export function TryStep() {
 	const { view, leaf, which } = useDoor();
 	const t = leaf.try;
-	if (!t) return <p className="mb-4">The try waits for readings and the slab's measurements.</p>;
+	if (!t) return <p className="mb-4">{say('try.first-take-the-readings-and')}</p>;
 	if (!t.cut) return <RecordCut />;
 	const last = t.hangs.at(-1);
 	return (
@@ -24,28 +25,30 @@ export function TryStep() {
 			{last && (
 				<>
 					<p className="mb-2 opacity-80" data-hang={t.hangs.length}>
-						{last.revisit ? `Looked at again: ${last.revisit}` : `Hang ${t.hangs.length}`}
+						{last.revisit
+							? say('try.looked-at-again-revisit', { revisit: last.revisit })
+							: say('try.try-hang', { hang: t.hangs.length })}
 						{last.on && `, ${last.on}`}
 					</p>
 					{last.revisit && view.opening.season?.climate && (
 						<div className="mb-3" data-revisit-air>
 							<AirEntry
 								pointer={`/tried/${which - 1}/hangs/${t.hangs.length - 1}/air`}
-								label="The air on that day"
+								label={say('try.the-air-on-that-day')}
 							/>
 							<LengthField
 								pointer={`/tried/${which - 1}/hangs/${t.hangs.length - 1}/moisture`}
-								label="Moisture meter on the slab"
+								label={say('page.moisture-meter-on-the-slab')}
 								sign="%"
 								optional
-								note="what moved is held against what it foretells"
+								note={say('try.what-moved-is-compared-with')}
 							/>
 						</div>
 					)}
 					{last.did.length > 0 && (
 						<details className="mb-2">
 							<summary className="min-h-11 flex items-center cursor-pointer underline">
-								What was done before it
+								{say('try.done-before-this-try')}
 							</summary>
 							<ul className="list-disc pl-5">
 								{last.did.map((d) => (
@@ -59,8 +62,8 @@ export function TryStep() {
 					<Findings list={[...view.plan.findings, ...leaf.findings].filter((f) => f.step === 'try')} />
 					<Ways />
 					{t.after.length > 0 && (
-						<section className="mb-4" aria-label="Then">
-							<h2 className="text-lg">Then, once the margins are in</h2>
+						<section className="mb-4" aria-label={say('try.then')}>
+							<h2 className="text-lg">{say('try.then-once-the-gaps-are')}</h2>
 							<ul className="list-disc pl-5" data-after>
 								{t.after.map((a) => (
 									<li key={a}>{a}</li>
@@ -93,15 +96,15 @@ function RecordCut() {
 				made: { ...t.planned, ...stamp } as never,
 				hangs: [{ id: '', ...stamp, gaps: [] }],
 			};
-			await save([{ op: 'add', path: '/tried', value: tried }], 'cut and hung as planned');
+			await save([{ op: 'add', path: '/tried', value: tried }], say('try.cut-and-hung-as-planned'));
 		});
 	return (
 		<section className="mb-4">
-			<p className="mb-2 text-lg">After the first cut the slab measures:</p>
+			<p className="mb-2 text-lg">{say('try.after-the-first-cut-the')}</p>
 			<Sizes />
 			{!named && (
 				<div className="mt-3">
-					<Who label="Whose hands, for the log" />
+					<Who label={say('try.who-does-it-for-the')} />
 				</div>
 			)}
 			<button
@@ -110,11 +113,9 @@ function RecordCut() {
 				data-record-cut
 				onClick={record}
 			>
-				Cut so, and it hangs on its trial screws
+				{say('try.cut-and-it-hangs-on')}
 			</button>
-			<p className="text-sm opacity-80 mt-1">
-				What came out otherwise is entered below, once it is recorded.
-			</p>
+			<p className="text-sm opacity-80 mt-1">{say('try.what-came-out-differently-is')}</p>
 			<Said error={error} />
 		</section>
 	);
@@ -135,8 +136,12 @@ export function Sizes() {
 		));
 	return (
 		<>
-			{named(['at its head', 'in the middle', 'at its foot'], t.width, 'Width')}
-			{named(['on its hinge edge', 'on its lock edge'], t.length, 'Length')}
+			{named(
+				[say('try.at-the-top'), say('try.in-the-middle'), say('try.at-the-bottom')],
+				t.width,
+				say('page.width'),
+			)}
+			{named([say('try.on-the-hinge-edge'), say('try.on-the-lock-edge')], t.length, say('page.length'))}
 		</>
 	);
 }
@@ -158,7 +163,7 @@ function Hang() {
 					})
 				}
 			>
-				It hangs: read the gaps
+				{say('try.it-hangs-read-the-gaps')}
 			</button>
 			<Said error={error} />
 		</section>
@@ -171,8 +176,8 @@ function Fits() {
 	const list = leaf.try?.margins ?? [];
 	return (
 		<section className="border-l-8 border-success pl-3 mb-4" data-fits>
-			<h2 className="text-3xl">It fits.</h2>
-			<p className="mb-1">Every margin is in; nothing more is asked.</p>
+			<h2 className="text-3xl">{say('try.it-fits')}</h2>
+			<p className="mb-1">{say('try.every-gap-is-in-nothing')}</p>
 			<ul className="grid grid-cols-2 gap-x-4 dim text-lg">
 				{['head', 'lock', 'hinge', 'foot'].map((side) => (
 					<li key={side}>

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { Len, Sure } from '../../length';
+import { say } from '../../texts';
 import { today, whoNow } from '../../who';
 
 /** Ways tells the least work that brings every margin in, what else would, and what is foretold of it. */
@@ -21,12 +22,12 @@ export function Ways() {
 			await save([{ op: 'add', path: `${at}/${field}`, value }], label);
 		});
 	return (
-		<section className="mb-4" aria-label="What to do">
-			{t.fits && <p className="text-lg mb-2">As far as was read, every margin is in.</p>}
+		<section className="mb-4" aria-label={say('try.what-to-do')}>
+			{t.fits && <p className="text-lg mb-2">{say('try.as-far-as-was-read')}</p>}
 			{way && (
 				<div className="border-l-8 border-[var(--rod-edge)] pl-3" data-way={way.uses.join(' ')}>
 					<h2 className="text-xl">
-						{chosen === 0 ? 'Least work' : 'Another way'}:{' '}
+						{chosen === 0 ? say('try.least-work') : say('try.another-way')}:{' '}
 						<span className="whitespace-nowrap">{way.costs}</span>
 					</h2>
 					<ol className="list-decimal pl-5 grid gap-1 my-1 text-lg">
@@ -41,7 +42,7 @@ export function Ways() {
 					))}
 					<p>
 						<Link className="link" to={`/cards/${view.job.id}/${view.opening.id}?step=try`} data-try-cards>
-							One thing at a time, filling the screen
+							{say('try.one-thing-at-a-time')}
 						</Link>
 					</p>
 					<Foretold list={way.margins} />
@@ -54,18 +55,18 @@ export function Ways() {
 								const value = { id: '', on: today(), by: whoNow(), did: way.did, gaps: [] };
 								await save(
 									[{ op: 'add', path: `/tried/${which - 1}/hangs/-`, value }],
-									`done, and hung again: ${way.costs}`,
+									say('try.done-and-hung-again-costs', { costs: way.costs }),
 								);
 							})
 						}
 					>
-						Done so, and it hangs again
+						{say('try.done-so-and-it-hangs')}
 					</button>
 				</div>
 			)}
 			{t.ways.length > 1 && (
 				<fieldset className="mt-3">
-					<legend className="mb-1">Or</legend>
+					<legend className="mb-1">{say('try.or')}</legend>
 					{t.ways.map((w, i) => (
 						<label key={w.uses.join()} className="flex items-baseline gap-3 min-h-11 cursor-pointer">
 							<input
@@ -73,13 +74,13 @@ export function Ways() {
 								className="radio radio-primary self-center shrink-0"
 								name="way"
 								checked={i === chosen}
-								onChange={() => set('way', i, `way: ${w.costs}`)}
+								onChange={() => set('way', i, say('try.way', { way: w.costs }))}
 							/>
 							<span>
 								{w.uses.map((u) => t.may.find((m) => m.id === u)?.name ?? u).join(', ')}
 								<span className="block text-sm opacity-80">
 									{w.costs}
-									{w.out.length > 0 && `; ${w.out.length} stay out`}
+									{w.out.length > 0 && say('try.stay-out', { count: w.out.length })}
 								</span>
 							</span>
 						</label>
@@ -97,21 +98,21 @@ export function Ways() {
 						const value = { id: '', on: today(), by: whoNow(), did, gaps: [] };
 						await save(
 							[{ op: 'add', path: `/tried/${which - 1}/hangs/-`, value }],
-							'something else done, and hung again',
+							say('try.something-else-done-and-hung'),
 						);
 					})
 				}
 			>
-				Something else was done, and it hangs again
+				{say('try.something-else-was-done-and')}
 			</button>
 			{!t.fits && (
 				<button
 					type="button"
 					className="btn btn-ghost mt-1"
 					data-leave-so
-					onClick={() => set('fits', true, 'left as it is')}
+					onClick={() => set('fits', true, say('try.left-as-it-is'))}
 				>
-					Leave it so: call it done
+					{say('try.leave-it-so-call-it')}
 				</button>
 			)}
 			<Said error={error} />
@@ -132,7 +133,7 @@ function Foretold({
 	return (
 		<details className="mb-1">
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="foretold-open">
-				What is predicted
+				{say('try.what-is-predicted')}
 			</summary>
 			<ul className="grid sm:grid-cols-2 gap-x-4">
 				{list.map((m) => (
@@ -163,13 +164,15 @@ function Only({ at, now }: { at: string; now: string[] }) {
 				list.length === 0
 					? [{ op: 'remove', path: `${at}/with` }]
 					: [{ op: 'add', path: `${at}/with`, value: list }],
-				list.length === 0 ? 'anything may be done' : `only: ${list.join(', ')}`,
+				list.length === 0
+					? say('try.any-cure-may-be-used')
+					: say('try.only', { may: list.map((id) => may.find((m) => m.id === id)?.name ?? id).join(', ') }),
 			);
 		});
 	return (
 		<details className="mt-2" open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
 			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="only-open">
-				Only these may be touched
+				{say('try.use-only-these-cures')}
 			</summary>
 			{may.map((m) => (
 				<label key={m.id} className="flex items-center gap-3 min-h-11 cursor-pointer first-letter:uppercase">
@@ -184,7 +187,7 @@ function Only({ at, now }: { at: string; now: string[] }) {
 				</label>
 			))}
 			{now.length > 0 && leaf.try?.ways.length === 0 && (
-				<p className="text-warning">With these alone nothing can be done about it.</p>
+				<p className="text-warning">{say('try.these-alone-cannot-put-it')}</p>
 			)}
 			<Said error={error} />
 		</details>

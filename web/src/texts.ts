@@ -1,0 +1,47 @@
+import i18next from 'i18next';
+import type { Locale } from './locale';
+import type british from './texts.en-GB.gen.json';
+
+type Plain<K> = K extends `${infer id}_one` | `${infer id}_other` ? id : K;
+
+/** The ID of a text of the page, in `words/page` of the catalogue. */
+export type TextId = Plain<keyof typeof british>;
+
+/** What a text is said with; its `count` chooses between singular and plural. */
+export type Args = Record<string, string | number | undefined>;
+
+i18next.init({
+	fallbackLng: 'en-GB',
+	keySeparator: false,
+	nsSeparator: false,
+	resources: {},
+	// As the catalogue writes them. React escapes what it shows.
+	interpolation: { prefix: '{{.', suffix: '}}', escapeValue: false },
+});
+
+/** readTexts makes the texts of a locale those of the page. */
+export function readTexts(l: Locale, texts: Record<string, string>) {
+	i18next.addResourceBundle(l, 'translation', texts);
+	i18next.changeLanguage(l);
+}
+
+/** say is a text of the page. */
+export function say(id: TextId, args?: Args): string {
+	return i18next.t(id, args);
+}
+
+/** parts are the pieces of a text, and in every second place the name of what goes between them. */
+export function parts(id: TextId): string[] {
+	return i18next.t(id, { skipInterpolation: true }).split(/\{\{\.(\w+)\}\}/);
+}
+
+/** capital is a text with its first letter large. */
+export function capital(text: string) {
+	return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** list joins names as they are spoken: "Ada, Bo and Cy". */
+export function list(names: string[]) {
+	if (names.length < 2) return names.join();
+	return say('page.list-and', { before: names.slice(0, -1).join(', '), last: names.at(-1) });
+}
