@@ -199,8 +199,8 @@ func spoken(word string) int {
 
 // Words that one side of the Atlantic alone says, at the bench or in spelling (from memory).
 var (
-	britishOnly  = []string{"packer", "packing", "architrave", "forend", "keep plate", "lining leg", "doorstop", "trestle", "arris", "moulding", "centre", "metre", "millimetre", "centimetre", "colour", "recess"}
-	americanOnly = []string{"shim", "casing", "faceplate", "strike plate", "mortise", "sawhorse", "molding", "center", "millimeter", "color", "jamb set"}
+	britishOnly  = []string{"packer", "packing", "architrave", "forend", "keep plate", "lining leg", "doorstop", "trestle", "arris", "moulding", "centre", "metre", "millimetre", "centimetre", "colour", "recess", "rebate", "bevelled", "skirting", "aluminium"}
+	americanOnly = []string{"shim", "casing", "faceplate", "strike plate", "mortise", "sawhorse", "molding", "center", "millimeter", "color", "jamb set", "rabbet", "beveled", "baseboard", "aluminum"}
 )
 
 func TestEachEnglishIsItsOwn(t *testing.T) {

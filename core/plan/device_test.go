@@ -43,7 +43,7 @@ func TestADeviceOnTheSlab(t *testing.T) {
 		assert.Contains(t, steps, says)
 	}
 	assert.NotContains(t, steps, "veneer", "solid core, but not a flush one")
-	assert.Contains(t, all(l.Strikes, " "), "17.5 mm in from the pull-side corner of the jamb")
+	assert.Contains(t, all(l.Strikes, " "), "17.5 mm from the pull-side corner of the jamb")
 
 	o.Lock.Second = "bolt-60"
 	l = Solve(house, o).Leaves[0]
@@ -71,7 +71,7 @@ func TestWhatOfADeviceDoesNotGoIn(t *testing.T) {
 	assert.Contains(t, tell(ThinWalls, Care, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(25.4) }), "leaves 5 mm each side", "4.8, on the tape")
 	assert.Contains(t, tell(CoverThin, Care, func(d *trade.Device, _ *job.Opening) { d.Edge.Bore = mm(24) }), "A forend 25 mm wide hides only 0.5 mm each side of a 24 mm hole. Bore 22 mm or less and square its ends.", "22 rather than 25: common practice")
 	assert.Contains(t, tell(NoBit, Care, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Dia = mm(19) }), "You have no bit of 19 mm for the spindle.")
-	assert.Contains(t, tell(HoleAtEdge, Stop, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Off = mm(13) }), "The spindle leaves 2 mm of wood to the edge and would break out. Its middle must be 15 mm in at least.")
+	assert.Contains(t, tell(HoleAtEdge, Stop, func(d *trade.Device, _ *job.Opening) { d.Holes[0].Off = mm(13) }), "The spindle leaves 2 mm of wood to the edge and would break out. Its middle must be at least 15 mm from the edge.")
 	assert.Contains(t, tell(HolesMeet, Stop, func(d *trade.Device, _ *job.Opening) {
 		d.Holes = append(d.Holes, trade.Hole{What: "bolt", Up: mm(14), Dia: mm(8), From: trade.FromBoth})
 	}), "The bolt and the spindle run into each other")

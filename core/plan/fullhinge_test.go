@@ -179,7 +179,7 @@ func TestMeetingEdgesOfAPair(t *testing.T) {
 	require.NoError(t, o.Check())
 	p := Solve(house, o)
 	first, bolted := p.Leaves[0], p.Leaves[1]
-	assert.Contains(t, saidOf(t, first.Findings, MeetingEdges, Note), "Take about 8 mm in all off the two meeting edges, so that they pass.", "common practice")
+	assert.Contains(t, saidOf(t, first.Findings, MeetingEdges, Note), "Take about 8 mm altogether off the two meeting edges, so that they pass.", "common practice")
 	assert.False(t, first.Swing.Second)
 	require.Len(t, first.Swing.Parts, 2)
 	assert.Greater(t, first.Swing.Clear.Value, mm(1.4), "the least of a pair is half its meeting margin")

@@ -33,7 +33,7 @@ import { StopsView } from './stops-view';
 import { SwingView } from './swing-view';
 import { say } from './texts';
 import { Top, useShownIn } from './top';
-import { handName, jambName, marginName, placeName, stepName } from './trade';
+import { handName, jambName, marginName, stepName } from './trade';
 import { Trestles } from './trestles';
 import { asFound, TryView } from './try-view';
 
@@ -110,7 +110,7 @@ export function DoorPage() {
 	const askLight = (m: Leaf['light'][number]) =>
 		setAsked({
 			figure: m.figure,
-			title: say('page.margin-margin-where', { margin: marginName(m.side), where: placeName(m.where) }),
+			title: say('page.margin-margin-where', { margin: marginName(m.side), where: m.where }),
 		});
 	const onTrestles = step === 'cut' && leaf.cut && !doubtful;
 	// Spoken when it changes: a new doubt, or that enough was measured.

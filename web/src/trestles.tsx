@@ -104,8 +104,8 @@ export function Trestles({
 				strokeDasharray="40 14"
 			/>
 			<rect x={0} y={0} width={width} height={length} fill="none" stroke="currentColor" strokeWidth={4} />
-			{name('head', width / 2, depth('head', 0) + 70)}
-			{name('foot', width / 2, length - Math.max(depth('foot', 0), depth('foot', 1)) - 40)}
+			{name(edgeName('head'), width / 2, depth('head', 0) + 70)}
+			{name(edgeName('foot'), width / 2, length - Math.max(depth('foot', 0), depth('foot', 1)) - 40)}
 			{name(edgeName('hinge'), Math.max(depth('hinge', 0), depth('hinge', 1)) + 50, length / 2, -90)}
 			{name(edgeName('lock'), width - Math.max(depth('lock', 0), depth('lock', 1)) - 50, length / 2, 90)}
 			{['hinge', 'lock'].flatMap((s) => [0, 1, 2, 3, 4].map((i) => label(s, i)))}

@@ -30,7 +30,7 @@ function place(n: ts.Node) {
 
 /** Attributes and properties that no one reads. */
 const technical =
-	/^(className|class|key|id|type|role|href|to|d|fill|stroke.*|viewBox|pointer|jamb|transform|field|data-.*|htmlFor|name|auto.*|inputMode|enterKeyHint|src|rel|target|method|kind|pattern.*|download|accept|value|path|unset|media|aria-(hidden|live|controls|describedby|labelledby|current|haspopup|sort|pressed|atomic)|preserveAspectRatio|style|scope|side|step|unit|paintOrder|shapeRendering|vectorEffect|dominantBaseline|textAnchor|font.*|sizes|as|size|hand|offset|place|page|look|queryKey|cache|press|keys)$/;
+	/^(className|class|key|id|type|role|href|to|d|fill|stroke.*|viewBox|pointer|jamb|transform|field|data-.*|htmlFor|name|auto.*|inputMode|enterKeyHint|src|rel|target|method|kinds?|pattern.*|download|accept|value|path|unset|media|aria-(hidden|live|controls|describedby|labelledby|current|haspopup|sort|pressed|atomic)|preserveAspectRatio|style|scope|side|step|unit|paintOrder|shapeRendering|vectorEffect|dominantBaseline|textAnchor|font.*|sizes|as|size|hand|offset|place|page|look|queryKey|cache|press|keys)$/;
 
 /** Properties that are shown. */
 const shown = /^(text|label|title|note|why|says|word|legend|placeholder)$/;
@@ -72,6 +72,8 @@ function texts(tree: ts.SourceFile): string[] {
 			return;
 		}
 		if (ts.isJsxText(n)) add(n, n.text);
+		// The ID of a side is not what it is called.
+		if (inView && ts.isPropertyAccessExpression(n) && n.name.text === 'side') add(n, n.getText());
 		if (ts.isStringLiteralLike(n)) {
 			// Elsewhere a text is told from a key, a class or a code by how it is written.
 			const sentence = /\p{L}{2}[,:;.]? [\p{L}(]|^\p{Lu}\p{Ll}+[.:…!?]?$|^[ ,;:.]+\p{L}{2}|[,:;] $/u;
@@ -99,7 +101,8 @@ function texts(tree: ts.SourceFile): string[] {
 			ts.isBinaryExpression(n) ||
 			ts.isParenthesizedExpression(n) ||
 			ts.isTemplateExpression(n) ||
-			ts.isTemplateSpan(n);
+			ts.isTemplateSpan(n) ||
+			ts.isArrayLiteralExpression(n);
 		const drawn = ts.isJsxExpression(n) || ts.isJsxAttribute(n);
 		ts.forEachChild(n, (c) => {
 			if (ts.isConditionalExpression(n) && c === n.condition) return walk(c, false);

@@ -4,7 +4,7 @@ import { pick } from '../length';
 import { Cautions } from '../says';
 import { Tape } from '../tape';
 import { say } from '../texts';
-import { trade } from '../trade';
+import { marginName, trade } from '../trade';
 import { withUnit } from './geometry';
 import { type Doing, Readings } from './read';
 
@@ -77,7 +77,7 @@ export function Choose({
 						id: s.id,
 						text: s.name,
 						note: s.margins
-							.map((m) => `${m.side} ${pick(m.text, unit) || say('page.by-the-hinge')}`)
+							.map((m) => `${marginName(m.side)} ${pick(m.text, unit) || say('page.by-the-hinge')}`)
 							.join(', '),
 					})),
 					(school) => move({ do: 'margins', school }),

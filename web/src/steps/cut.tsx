@@ -70,7 +70,11 @@ export function CutStep() {
 				)}
 			</div>
 			<div className="no-print mb-4">
-				<Link className="btn btn-primary text-lg" to={`/cards/${view.job.id}/${view.opening.id}`} data-cards>
+				<Link
+					className="btn btn-primary text-lg h-auto min-h-12 py-1"
+					to={`/cards/${view.job.id}/${view.opening.id}`}
+					data-cards
+				>
 					<SquareStack size={20} aria-hidden="true" /> {say('cut.one-card-at-a-time')}
 				</Link>
 			</div>
@@ -143,7 +147,11 @@ export function CutStep() {
 			/>
 			<section>
 				<h2 className="text-lg">{say('page.after-the-first-cut')}</h2>
-				<Three label={say('page.width')} figures={cut.width} names={['head', 'middle', 'foot']} />
+				<Three
+					label={say('page.width')}
+					figures={cut.width}
+					names={['head', 'middle', 'foot'].map(placeName)}
+				/>
 				<Three
 					label={say('page.length')}
 					figures={cut.length}

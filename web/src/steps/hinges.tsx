@@ -109,7 +109,7 @@ export function HingesStep() {
 					{leaf.hanging.screws.length > 0 && (
 						<ul className="mt-2 list-disc pl-5" data-screws>
 							{leaf.hanging.screws.map((s) => (
-								<li key={s}>{s}.</li>
+								<li key={s}>{s}</li>
 							))}
 						</ul>
 					)}

@@ -6,7 +6,7 @@ import { Digits } from '../length';
 import { photoURL, useLog } from '../photos';
 import { counts, setCounts } from '../spent';
 import { say } from '../texts';
-import { marginName, placeName, stepName } from '../trade';
+import { marginName, placeName, stepName, trade } from '../trade';
 import { stampOf, today, Who, whoNow } from '../who';
 
 /** LogStep is the door's story: sign-off, revisit, notes, pictures, and all that was changed. */
@@ -288,7 +288,7 @@ function Hardware() {
 				<li>
 					{say('log.slab-size-as-bought-construction', {
 						size: of('/slab/width', '/slab/length', '/slab/thickness'),
-						construction: view.opening.slab.construction,
+						construction: trade.constructions.find((c) => c.id === view.opening.slab.construction)?.name,
 					})}
 				</li>
 				{view.plan.leaves.map((l) => (

@@ -6,7 +6,7 @@ import { useDoor } from '../door-state';
 import { Choose, LengthField } from '../field';
 import { pick, Row, ShownIn, Why } from '../length';
 import { capital, say } from '../texts';
-import { marginName, placeName, trade } from '../trade';
+import { marginName, trade } from '../trade';
 import { Season } from './season';
 
 /** Presets are margins of one's own, kept with the job and taken for any of its doors. */
@@ -178,7 +178,7 @@ export function MarginsStep() {
 											figure={m.figure}
 											title={say('page.margin-margin-where', {
 												margin: marginName(s),
-												where: placeName(m.where),
+												where: m.where,
 											})}
 											className="text-xl dim"
 											id={`margin-${s}-${m.place}`}

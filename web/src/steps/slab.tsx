@@ -192,7 +192,7 @@ function Machined() {
 								});
 							}}
 						/>
-						{s}
+						{edgeName(s)}
 					</label>
 				))}
 			</div>

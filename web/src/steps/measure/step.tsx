@@ -134,9 +134,9 @@ export function MeasureStep() {
 					{open.length > 1 && !next.needed && (
 						<ul className="text-[0.95rem] opacity-85 mt-1">
 							{open.slice(1, 3).map((r) => (
-								<li key={r.name}>
-									<span className="inline-block first-letter:uppercase">{r.name}</span>,{' '}
-									{r.with.toLowerCase()}. {r.brings}
+								<li key={r.name} className="first-letter:uppercase">
+									{say('measure.or-reading', { reading: r.name, tool: r.with.toLowerCase() })}{' '}
+									{r.brings !== next.brings && r.brings}
 								</li>
 							))}
 						</ul>

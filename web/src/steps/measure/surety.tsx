@@ -1,7 +1,8 @@
 import { useContext } from 'react';
 import { useDoor } from '../../door-state';
 import { pick, ShownIn, Sure } from '../../length';
-import { say } from '../../texts';
+import { capital, say } from '../../texts';
+import { marginName } from '../../trade';
 
 /** Surety says how well each margin is known from the readings so far. */
 export function Surety() {
@@ -14,7 +15,7 @@ export function Surety() {
 			<div className="grid grid-cols-4 gap-2 text-center">
 				{leaf.wanted.map((w) => (
 					<div key={w.side} className="border-t-4 border-[var(--rod-edge)] pt-1" data-sure={w.side}>
-						{w.side}
+						{capital(marginName(w.side))}
 						<div className="text-xl dim">
 							{!leaf.drawing || Number.parseFloat(w.plusMinus.mm) > 20 ? (
 								say('page.not-known-yet')

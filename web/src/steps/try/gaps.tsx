@@ -7,7 +7,7 @@ import { saidOf, useDraft } from '../../kept';
 import { Len, Sure } from '../../length';
 import { readingID } from '../../reading-id';
 import { Tape } from '../../tape';
-import { say } from '../../texts';
+import { capital, say } from '../../texts';
 import { marginName, trade } from '../../trade';
 
 /** NextGap offers the gap that tells most; a packer's figure, or what is seen, takes it. */
@@ -155,7 +155,7 @@ function OtherGap({ close }: { close: () => void }) {
 						aria-pressed={s === side}
 						onClick={() => setSide(s)}
 					>
-						{s}
+						{capital(marginName(s))}
 					</button>
 				))}
 			</fieldset>

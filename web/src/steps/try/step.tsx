@@ -5,7 +5,8 @@ import { useDoor } from '../../door-state';
 import { LengthField } from '../../field';
 import { Len, Row } from '../../length';
 import { Findings } from '../../says';
-import { say } from '../../texts';
+import { capital, say } from '../../texts';
+import { marginName } from '../../trade';
 import { today, Who, whoNow } from '../../who';
 import { GapList, NextGap } from './gaps';
 import { Made } from './made';
@@ -181,7 +182,7 @@ function Fits() {
 			<ul className="grid grid-cols-2 gap-x-4 dim text-lg">
 				{['head', 'lock', 'hinge', 'foot'].map((side) => (
 					<li key={side}>
-						<span className="text-base font-normal">{side} </span>
+						<span className="text-base font-normal">{capital(marginName(side))} </span>
 						{list
 							.filter((m) => m.side === side)
 							.map((m, i) => (

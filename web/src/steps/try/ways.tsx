@@ -4,6 +4,7 @@ import { Said, useAttempt } from '../../attempt';
 import { useDoor } from '../../door-state';
 import { Len, Sure } from '../../length';
 import { say } from '../../texts';
+import { marginName } from '../../trade';
 import { today, whoNow } from '../../who';
 
 /** Ways tells the least work that brings every margin in, what else would, and what is foretold of it. */
@@ -139,7 +140,7 @@ function Foretold({
 				{list.map((m) => (
 					<li key={m.side + m.where} className="flex gap-2">
 						<span className="grow">
-							{m.side}, {m.where}
+							{marginName(m.side)}, {m.where}
 						</span>
 						<span className="dim" data-foretold={`${m.side} ${m.where}`}>
 							<Len text={m.figure.text} />
