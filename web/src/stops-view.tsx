@@ -68,7 +68,7 @@ export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string;
 						{say('page.pull-face')}
 					</text>
 					<text x={84} y={2 * thickness + play + 40}>
-						<Phrase id="stops.doorstop-from-back" of={{ from: <SvgDigits text={s.from.text} /> }} />
+						<Phrase id="stops.from-back" of={{ from: <SvgDigits text={s.from.text} /> }} />
 					</text>
 				</g>
 			</g>

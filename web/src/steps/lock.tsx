@@ -79,7 +79,7 @@ export function LockStep() {
 					<LengthField
 						pointer="/lock/above"
 						label={say('lock.above-the-latch-line')}
-						placeholder={say('lock.by-rule-150-mm')}
+						placeholder={say(view.job.unit === 'in' ? 'lock.by-rule-in' : 'lock.by-rule-mm')}
 						empty={0}
 					/>
 				)}

@@ -42,7 +42,7 @@ export function StopsStep() {
 				<LengthField
 					pointer="/stops/play"
 					label={say('stops.play-at-the-doorstops')}
-					placeholder={say('stops.a-card-1-mm')}
+					placeholder={say(view.job.unit === 'in' ? 'stops.a-card-in' : 'stops.a-card-mm')}
 					empty={0}
 				/>
 				<LengthField

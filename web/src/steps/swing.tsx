@@ -100,7 +100,7 @@ export function SwingStep() {
 						<LengthField
 							pointer="/pair/lip"
 							label={say('swing.they-lap-by')}
-							placeholder={say('swing.usually-12-mm')}
+							placeholder={say(view.job.unit === 'in' ? 'swing.usual-lap-in' : 'swing.usual-lap-mm')}
 							empty={0}
 						/>
 					)}
@@ -119,7 +119,7 @@ export function SwingStep() {
 				<LengthField
 					pointer="/swing/closing"
 					label={say('swing.jambs-face-closes-in-by')}
-					note={say('swing.toward-the-push-face-over')}
+					note={say(view.job.unit === 'in' ? 'swing.lock-jamb-closes-in' : 'swing.lock-jamb-closes-mm')}
 					placeholder={say('page.not-read')}
 					optional
 				/>
@@ -133,7 +133,7 @@ export function SwingStep() {
 					pointer="/swing/pin"
 					label={say('swing.pin-stands-out-by')}
 					note={say('swing.its-middle-in-front-of')}
-					placeholder={say('swing.usually-6-mm')}
+					placeholder={say(view.job.unit === 'in' ? 'swing.usual-pin-in' : 'swing.usual-pin-mm')}
 					empty={0}
 				/>
 			</section>
@@ -154,7 +154,7 @@ export function SwingStep() {
 				<LengthField
 					pointer="/swing/hingeClosing"
 					label={say('swing.hinge-jambs-face-closes-in')}
-					note={say('swing.toward-the-push-face-over-100')}
+					note={say(view.job.unit === 'in' ? 'swing.jamb-closes-in' : 'swing.jamb-closes-mm')}
 					placeholder={say('page.not-read')}
 					optional
 				/>

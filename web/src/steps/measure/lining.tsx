@@ -148,7 +148,7 @@ function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 						data-long={p.long.mm}
 					>
 						<span className="grow">
-							{p.count} {p.name}
+							{say('frame.part', { number: p.count, part: p.name })}
 							{p.note && <span className="block text-sm opacity-75">{p.note}</span>}
 						</span>
 						<span className="text-2xl dim">
@@ -193,7 +193,7 @@ function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 					{l.packs.map((p) => (
 						<Row
 							key={p.side + p.what}
-							label={say('frame.jamb-behind-thing', { jamb: capital(jambName(p.side)), thing: p.what })}
+							label={say('frame.packing-at', { jamb: capital(jambName(p.side)), place: p.what })}
 							note={
 								<>
 									<Len text={p.up.text} unit /> {say('frame.up')}
