@@ -1,10 +1,41 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
+import type { Plugin } from 'vite';
 import { defineConfig } from 'vitest/config';
 
+// What every page needs is asked for with the page, before what starts it has been read.
+const preload: Plugin = {
+	name: 'preload',
+	transformIndexHtml: {
+		order: 'post',
+		handler: (_, { bundle }) =>
+			Object.keys(bundle ?? {})
+				.filter((part) => /\/(shared|main)-[^/]*\.js$/.test(part))
+				.map((part) => ({
+					tag: 'link',
+					attrs: { rel: 'modulepreload', crossorigin: true, href: `/${part}` },
+				})),
+	},
+};
+
 export default defineConfig({
-	plugins: [react(), tailwindcss()],
-	build: { assetsInlineLimit: 0, target: 'es2022' },
+	plugins: [react(), tailwindcss(), preload],
+	build: {
+		assetsInlineLimit: 0,
+		target: 'es2022',
+		rolldownOptions: {
+			output: {
+				codeSplitting: {
+					// What pages share is one part; what starts them does not wait for it.
+					includeDependenciesRecursively: false,
+					groups: [
+						{ name: 'start', test: /src\/(start|catalogue|locale|pages)\.|preload-helper/, priority: 1 },
+						{ name: 'shared', minShareCount: 2 },
+					],
+				},
+			},
+		},
+	},
 	test: { setupFiles: ['src/test-setup.ts'] },
 	server: { port: 5173, proxy: { '/api': 'http://127.0.0.1:8137' } },
 });

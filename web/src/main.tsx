@@ -1,38 +1,21 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { type ComponentType, StrictMode } from 'react';
+import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import './app.css';
 import { ended, putOut } from './access';
 import { type JobHead, Trouble } from './api';
 import { LineBar } from './line';
 import { listen } from './live';
 import { keepJobLocale } from './locale';
 import { Localized } from './localized';
+import { fetchAll, opened, pages } from './pages';
 import { flush } from './queue';
 import { Broken, Waiting } from './says';
 import { say } from './texts';
 import { readTheme } from './top';
 
-// Each page is a part of its own, fetched when it is opened.
-const pages: [path: string, page: () => Promise<{ Component: ComponentType }>][] = [
-	['/', async () => ({ Component: (await import('./home')).Home })],
-	['/j/:job', async () => ({ Component: (await import('./walk/page')).WalkPage })],
-	['/kit/:job', async () => ({ Component: (await import('./kit')).KitPage })],
-	['/practice', async () => ({ Component: (await import('./practice/page')).PracticePage })],
-	['/practice/opening/:level/:seed', async () => ({ Component: (await import('./practice/play')).PlayPage })],
-	['/load/:job', async () => ({ Component: (await import('./load-page')).LoadPage })],
-	['/day/:job', async () => ({ Component: (await import('./day/page')).DayPage })],
-	['/devices', async () => ({ Component: (await import('./devices')).DevicesPage })],
-	['/pair', async () => ({ Component: (await import('./pair-page')).PairPage })],
-	['/papers/:job', async () => ({ Component: (await import('./papers-page')).PapersPage })],
-	['/cards/:job/:opening', async () => ({ Component: (await import('./cards')).CardsPage })],
-	['/rod/:job/:opening', async () => ({ Component: (await import('./rod-page')).RodPage })],
-	['/j/:job/:opening/:step', async () => ({ Component: (await import('./door')).DoorPage })],
-];
-
-/** fetchAll fetches the pages that were not opened yet, so that each opens without signal while this one stays. */
-const fetchAll = () => Promise.allSettled(pages.map(([, page]) => page()));
+// The page that is opened is drawn at once; the others are fetched when they are.
+const first = await opened(location.pathname).catch(() => undefined);
 
 const router = createBrowserRouter([
 	{
@@ -40,7 +23,7 @@ const router = createBrowserRouter([
 		errorElement: <Broken />,
 		hydrateFallbackElement: <Waiting text={say('page.one-moment')} />,
 		children: [
-			...pages.map(([path, lazy]) => ({ path, lazy })),
+			...pages.map(([path, lazy]) => (path === first?.path ? first : { path, lazy })),
 			{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },
 			{ path: '*', element: <Navigate to="/" replace /> },
 		],

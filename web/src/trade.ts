@@ -1,12 +1,7 @@
 import type { Trade } from './api';
+import { catalogue } from './catalogue';
 import { type Locale, localeOf } from './locale';
 import { readTexts, say, type TextId } from './texts';
-
-/** The catalogue by locale: shipped with the page, so that no failure hides a caution, and one read at a time. */
-const catalogue: Record<Locale, () => Promise<{ default: unknown }[]>> = {
-	'en-GB': () => Promise.all([import('./trade.en-GB.gen.json'), import('./texts.en-GB.gen.json')]),
-	'en-US': () => Promise.all([import('./trade.en-US.gen.json'), import('./texts.en-US.gen.json')]),
-};
 
 /** locale is that of the page now. */
 export let locale = localeOf(location.pathname);

@@ -1,0 +1,27 @@
+import type { ComponentType } from 'react';
+
+/** The pages: each is a part of its own, fetched when it is opened. */
+export const pages: [path: string, page: () => Promise<{ Component: ComponentType }>][] = [
+	['/', async () => ({ Component: (await import('./home')).Home })],
+	['/j/:job', async () => ({ Component: (await import('./walk/page')).WalkPage })],
+	['/kit/:job', async () => ({ Component: (await import('./kit')).KitPage })],
+	['/practice', async () => ({ Component: (await import('./practice/page')).PracticePage })],
+	['/practice/opening/:level/:seed', async () => ({ Component: (await import('./practice/play')).PlayPage })],
+	['/load/:job', async () => ({ Component: (await import('./load-page')).LoadPage })],
+	['/day/:job', async () => ({ Component: (await import('./day/page')).DayPage })],
+	['/devices', async () => ({ Component: (await import('./devices')).DevicesPage })],
+	['/pair', async () => ({ Component: (await import('./pair-page')).PairPage })],
+	['/papers/:job', async () => ({ Component: (await import('./papers-page')).PapersPage })],
+	['/cards/:job/:opening', async () => ({ Component: (await import('./cards')).CardsPage })],
+	['/rod/:job/:opening', async () => ({ Component: (await import('./rod-page')).RodPage })],
+	['/j/:job/:opening/:step', async () => ({ Component: (await import('./door')).DoorPage })],
+];
+
+/** fetchAll fetches the pages that were not opened yet, so that each opens without signal while this one stays. */
+export const fetchAll = () => Promise.allSettled(pages.map(([, page]) => page()));
+
+/** opened is the page at an address, fetched; it rejects where it cannot be had. */
+export async function opened(address: string) {
+	const page = pages.find(([path]) => new RegExp(`^${path.replace(/:\w+/g, '[^/]+')}$`).test(address));
+	return page && { path: page[0], ...(await page[1]()) };
+}
