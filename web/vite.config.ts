@@ -26,11 +26,11 @@ export default defineConfig({
 		rolldownOptions: {
 			output: {
 				codeSplitting: {
-					// What pages share is one part; what starts them does not wait for it.
+					// What most pages share is one part; what starts them does not wait for it.
 					includeDependenciesRecursively: false,
 					groups: [
 						{ name: 'start', test: /src\/(start|catalogue|locale|pages)\.|preload-helper/, priority: 1 },
-						{ name: 'shared', minShareCount: 2 },
+						{ name: 'shared', minShareCount: 5 },
 					],
 				},
 			},
