@@ -22,7 +22,7 @@ test: web/dist/index.html chromium readers lint drift ## everything that CI chec
 	cd web && npm run --silent test
 	GOOS=js GOARCH=wasm go build ./core/... # the rules must run in a phone one day
 	go test $$(go list ./... | grep -v /e2e)
-	go test -count=1 -timeout 20m ./core ./e2e # what they look at is no input that the cache knows, so a cached answer says nothing
+	go test -count=1 -timeout 40m ./core ./e2e # what they look at is no input that the cache knows, so a cached answer says nothing
 
 lint: web/node_modules/.package-lock.json
 	@out=$$(go tool gofumpt -l $(GOFILES)); test -z "$$out" || { echo "not formatted, run make fmt:"; echo "$$out"; exit 1; }

@@ -50,8 +50,11 @@ type person struct {
 	p   *Program
 }
 
+// patience is when a test is given up that hangs; a starved machine takes four minutes for the longest.
+const patience = 12 * time.Minute
+
 func sit(t *testing.T, verb string) person {
-	ctx, cancel := context.WithTimeout(t.Context(), 4*time.Minute)
+	ctx, cancel := context.WithTimeout(t.Context(), patience)
 	t.Cleanup(cancel)
 	p, err := Start(ctx, bin, verb, filepath.Join(t.TempDir(), "e2e.db"))
 	require.NoError(t, err)
@@ -80,7 +83,7 @@ func (u person) open(path string) {
 // yet: what it looks for may be drawn a moment later, and a poll that throws between two frames would never end.
 func (u person) until(what, js string) {
 	u.t.Helper()
-	met := chromedp.Poll[bool]("(() => { try { return !!(" + js + "); } catch { return false; } })()")
+	met := chromedp.Poll[bool]("(() => { try { return !!("+js+"); } catch { return false; } })()", chromedp.WithPollingTimeout(2*time.Minute))
 	_, err := chromedp.Run(u.ctx, met)
 	for range 5 { // the page that was asked was left, for the one that is meant
 		if err == nil || !strings.Contains(err.Error(), "navigated or closed") && !strings.Contains(err.Error(), "Cannot find context") {

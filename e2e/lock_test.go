@@ -26,7 +26,7 @@ func TestLocksOfTheList(t *testing.T) {
 	u.pick("/lock/device", "code-6")
 	u.until("its holes are listed", `document.querySelector('[data-figure="hole-down-upper fixing"]')`)
 	u.retype("/slab/stile", "65")
-	u.says("reaches 66 mm in, and the stile ends at")
+	u.says("reaches 66 mm from the edge, and the stile ends at")
 	u.says("The case is 76 mm deep")
 	u.until("the step waits", `document.querySelector('[data-onward][aria-disabled=true]')`)
 

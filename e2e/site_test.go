@@ -25,7 +25,7 @@ import (
 // shared is a demo that other devices are let in to: a desk on this machine, and a phone that
 // reaches it at another address.
 func shared(t *testing.T) (desk, phone person) {
-	ctx, cancel := context.WithTimeout(t.Context(), 4*time.Minute)
+	ctx, cancel := context.WithTimeout(t.Context(), patience)
 	t.Cleanup(cancel)
 	p, err := StartAt(ctx, bin, "demo", filepath.Join(t.TempDir(), "e2e.db"), ":0", "--share")
 	require.NoError(t, err)

@@ -139,30 +139,12 @@ func PlanDay(d day.Day, j job.Job, doors []load.Door, log day.Log, begun string)
 	return v
 }
 
-// once are the problems of a day, those of tasks that need two people said together.
-func once(all field.Errors) (list []message.Message) {
-	two, at := 0, 0
-	for _, e := range all {
-		if e.Problem.ID == "refused.two-needed" {
-			if two++; two > 1 {
-				continue
-			}
-			at = len(list)
-		}
-		list = append(list, e.Problem)
-	}
-	if two > 1 {
-		list[at] = message.With("refused.two-needed-more", "task", list[at].Args["task"], "more", message.Count(two-1))
-	}
-	return list
-}
-
 // wrong takes an error's sentences down, and reports whether there were any.
 func (v *DayOf) wrong(p printer, err error) bool {
 	var all field.Errors
 	if errors.As(err, &all) {
-		for _, m := range once(all) {
-			v.Problems = append(v.Problems, p.voice.Say(m))
+		for _, e := range all {
+			v.Problems = append(v.Problems, p.voice.Say(e.Problem))
 		}
 	} else if err != nil {
 		v.Problems = append(v.Problems, err.Error())

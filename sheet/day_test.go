@@ -10,9 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/day"
-	"kindmargin/core/field"
 	"kindmargin/core/job"
-	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
 
@@ -98,22 +96,4 @@ func TestTheCalendarOfADay(t *testing.T) {
 	done, err := again["own/prime@house.kindmargin"].DateTimeEnd(time.UTC)
 	require.NoError(t, err)
 	assert.Equal(t, "09:10", done.Format("15:04"))
-}
-
-// What several tasks want is said once, with how many they are; what one wants is said of it.
-func TestTasksThatNeedTwoAreToldTogether(t *testing.T) {
-	said := func(tasks ...string) []string {
-		bad := field.Errors{}
-		bad.Add("/carpenters/0", "refused.carpenters", message.Args{"most": message.Number(9), "given": message.Number(0)})
-		for _, name := range tasks {
-			bad.Add("/hands", "refused.two-needed", message.Args{"task": message.Own(name)})
-		}
-		var v DayOf
-		assert.True(t, v.wrong(newPrinter(job.NewJob("house", "House", "mm")), bad.Err()))
-		return v.Problems[1:]
-	}
-	assert.Empty(t, said())
-	assert.Equal(t, []string{"“Porch” needs two people, and two are never there together. Add a second carpenter for those hours."}, said("Porch"))
-	assert.Equal(t, []string{"“Porch” and 1 more task need two people, and two are never there together. Add a second carpenter for those hours."}, said("Porch", "Attic"))
-	assert.Equal(t, []string{"“Porch” and 2 more tasks need two people, and two are never there together. Add a second carpenter for those hours."}, said("Porch", "Attic", "Loft"))
 }

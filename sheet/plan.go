@@ -65,25 +65,28 @@ func said(j job.Job, o job.Opening, p plan.Plan) map[string][]words.Code {
 		panic(err) // as the plan itself would be
 	}
 	all := map[string][]words.Code{}
-	var walk func(at string, v any)
-	walk = func(at string, v any) {
-		switch v := v.(type) {
-		case map[string]any:
-			for name, x := range v {
-				walk(at+"/"+name, x)
-			}
-		case []any:
-			for i, x := range v {
-				walk(at+"/"+strconv.Itoa(i), x)
-			}
-		case string:
-			if codes := words.Codes(v); codes != nil {
-				all[at] = codes
-			}
+	eachText("", tree, func(at, text string) {
+		if codes := words.Codes(text); codes != nil {
+			all[at] = codes
 		}
-	}
-	walk("", tree)
+	})
 	return all
+}
+
+// eachText calls f with each string of a decoded JSON value, and its JSON pointer: no key of a plan has a slash.
+func eachText(at string, v any, f func(at, text string)) {
+	switch v := v.(type) {
+	case map[string]any:
+		for name, x := range v {
+			eachText(at+"/"+name, x, f)
+		}
+	case []any:
+		for i, x := range v {
+			eachText(at+"/"+strconv.Itoa(i), x, f)
+		}
+	case string:
+		f(at, v)
+	}
 }
 
 // Plan is the answer for one opening, as other programs read it. Lengths are

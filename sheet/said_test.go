@@ -3,7 +3,6 @@ package sheet
 import (
 	"encoding/json"
 	"regexp"
-	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -23,22 +22,7 @@ func texts(t *testing.T, p Plan) map[string]string {
 	var tree any
 	require.NoError(t, json.Unmarshal(b, &tree))
 	all := map[string]string{}
-	var walk func(at string, v any)
-	walk = func(at string, v any) {
-		switch v := v.(type) {
-		case map[string]any:
-			for name, x := range v {
-				walk(at+"/"+name, x)
-			}
-		case []any:
-			for i, x := range v {
-				walk(at+"/"+strconv.Itoa(i), x)
-			}
-		case string:
-			all[at] = v
-		}
-	}
-	walk("", tree)
+	eachText("", tree, func(at, text string) { all[at] = text })
 	return all
 }
 

@@ -153,31 +153,17 @@ var endNames = map[string]string{"foot": "foot", "middle": "middle", "head": "he
 // plain is an argument of a message as other programs read it: a length in mm, a reading by its ID, an edge or a side
 // by name, a weight in kg, else text.
 func (p printer) plain(arg any) any {
+	if l, ok := message.LengthOf(arg); ok {
+		return l.MM()
+	}
+	if side, ok := message.SideOf(arg); ok {
+		return side.String()
+	}
 	switch v := arg.(type) {
-	case measure.Length:
-		return v.MM()
-	case message.At:
-		return measure.Length(v).MM()
-	case message.Exact:
-		return measure.Length(v).MM()
-	case message.Near:
-		return measure.Length(v).MM()
-	case message.Fine:
-		return measure.Length(v).MM()
-	case message.Slope:
-		return measure.Length(v).MM()
-	case message.Change:
-		return v.By.MM()
 	case message.Sure, message.Mass, message.Degrees:
 		return v
 	case message.End:
 		return endNames[v.ID()]
-	case message.Edge:
-		return frame.Side(v).String()
-	case message.Wall:
-		return frame.Side(v).String()
-	case message.Margin:
-		return frame.Side(v).String()
 	case survey.Reading:
 		return v.ID
 	case survey.Valued:

@@ -88,10 +88,16 @@ func (v Voice) plain(arg any) any {
 		return a.ID
 	case survey.Valued:
 		return a.ID
-	case message.Change:
-		return a.By.MM()
+	case message.End:
+		return a.ID()
 	}
-	return v.plainLength(arg)
+	if l, ok := message.LengthOf(arg); ok {
+		return l.MM()
+	}
+	if side, ok := message.SideOf(arg); ok {
+		return side.String()
+	}
+	return v.Word(arg)
 }
 
 func (v Voice) plains(list []any) []any {
@@ -100,31 +106,4 @@ func (v Voice) plains(list []any) []any {
 		plain[i] = v.plain(arg)
 	}
 	return plain
-}
-
-// plainLength is a length in mm, or a part of the opening by ID.
-func (v Voice) plainLength(arg any) any {
-	switch l := arg.(type) {
-	case measure.Length:
-		return l.MM()
-	case message.At:
-		return measure.Length(l).MM()
-	case message.Exact:
-		return measure.Length(l).MM()
-	case message.Near:
-		return measure.Length(l).MM()
-	case message.Fine:
-		return measure.Length(l).MM()
-	case message.Slope:
-		return measure.Length(l).MM()
-	case message.Edge:
-		return frame.Side(l).String()
-	case message.Wall:
-		return frame.Side(l).String()
-	case message.Margin:
-		return frame.Side(l).String()
-	case message.End:
-		return l.ID()
-	}
-	return v.Word(arg)
 }

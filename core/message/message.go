@@ -27,19 +27,44 @@ type Message struct {
 	Args Args
 }
 
+// LengthOf is the length that an argument is, however it is said.
+func LengthOf(arg any) (l measure.Length, ok bool) {
+	switch a := arg.(type) {
+	case measure.Length:
+		return a, true
+	case Exact:
+		return measure.Length(a), true
+	case Near:
+		return measure.Length(a), true
+	case Fine:
+		return measure.Length(a), true
+	case At:
+		return measure.Length(a), true
+	case Slope:
+		return measure.Length(a), true
+	case Change:
+		return a.By, true
+	}
+	return 0, false
+}
+
+// SideOf is the side that an argument names as a part of the slab, of the opening or as a gap.
+func SideOf(arg any) (s frame.Side, ok bool) {
+	switch a := arg.(type) {
+	case Edge:
+		return frame.Side(a), true
+	case Wall:
+		return frame.Side(a), true
+	case Margin:
+		return frame.Side(a), true
+	}
+	return s, false
+}
+
 // plain is an argument for the log: a length with its unit.
 func plain(arg any) any {
-	switch l := arg.(type) {
-	case Exact:
-		return measure.Length(l)
-	case Near:
-		return measure.Length(l)
-	case Fine:
-		return measure.Length(l)
-	case At:
-		return measure.Length(l)
-	case Slope:
-		return measure.Length(l)
+	if l, ok := LengthOf(arg); ok {
+		return l
 	}
 	return arg
 }

@@ -138,7 +138,7 @@ export function CardsPage() {
 				<h1 className="text-3xl" tabIndex={-1} data-home>
 					{say('cards.opening-not-ready-to-cut', { opening: v.opening.name })}
 				</h1>
-				<p>{stop ?? say('cards.first-read-a-width-and')}</p>
+				<p>{stop ?? say('cut.first-read-a-width-and')}</p>
 				<Link className="btn btn-primary text-xl" to={back}>
 					{say('cards.back-to-the-cut-sheet')}
 				</Link>

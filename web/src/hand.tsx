@@ -84,5 +84,5 @@ export function HandChoice({ hand, seen }: { hand: string; seen?: Schemas['Seen'
 const jambs = () => [
 	{ value: 'left', text: handName('left') },
 	{ value: 'right', text: handName('right') },
-	{ value: 'none', text: say('measure.no-jamb'), remove: true },
+	{ value: 'none', text: say('page.none'), remove: true },
 ];

@@ -173,7 +173,7 @@ export function KeySheet({ page }: { page: Page }) {
 						</section>
 						<section>
 							<h3 className="text-lg">{say('keys.how-lengths-can-be-typed')}</h3>
-							<p>{say('keys.778-777-5-77-8')}</p>
+							<p>{say('keys.lengths-examples')}</p>
 						</section>
 					</div>
 				</Sheet>

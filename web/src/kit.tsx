@@ -95,9 +95,9 @@ export function KitPage() {
 							title={say('kit.latches-and-locks-kept')}
 							list={(head.kit.devices ?? []).map((d) => ({
 								...d,
-								is: say('kit.name-holes-holes', {
+								is: say('kit.holes', {
 									name: trade.deviceKinds.find((k) => k.id === d.kind)?.name,
-									holes: (d.holes ?? []).length,
+									count: (d.holes ?? []).length,
 								}),
 							}))}
 							takeOut={(id) =>

@@ -37,7 +37,7 @@ export function LineBar() {
 					</span>
 					<button type="button" className="btn btn-ghost btn-sm text-current" onClick={seen}>
 						<X size={18} aria-hidden="true" />
-						<span className="sr-only">{say('page.close-x')}</span>
+						<span className="sr-only">{say('page.close')}</span>
 					</button>
 				</p>
 			)}
@@ -55,7 +55,7 @@ export function LineBar() {
 					</a>
 					<button type="button" className="btn btn-ghost btn-sm text-current" onClick={known}>
 						<X size={18} aria-hidden="true" />
-						<span className="sr-only">{say('page.close-x')}</span>
+						<span className="sr-only">{say('page.close')}</span>
 					</button>
 				</p>
 			)}
@@ -80,7 +80,7 @@ export function LineBar() {
 						{say('page.put-it-in-the-entry')}
 					</button>
 					<button type="button" className="btn btn-ghost btn-sm" onClick={() => taken(l.id)} data-away>
-						{say('page.close-x')}
+						{say('page.close')}
 					</button>
 				</p>
 			))}

@@ -92,7 +92,7 @@ export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; 
 					{say('lock.edge')}
 				</text>
 				<text x={mirror * (jamb + 35)} y={-reach - 10} textAnchor="middle">
-					{say('lock.jamb')}
+					{say('page.the-jamb')}
 				</text>
 				{leaf.devices.flatMap((d) =>
 					d.holes.map((h) => {

@@ -20,7 +20,10 @@ export const pages: [path: string, page: () => Promise<{ Component: ComponentTyp
 /** fetchAll fetches the pages that were not opened yet, so that each opens without signal while this one stays. */
 export const fetchAll = () => Promise.allSettled(pages.map(([, page]) => page()));
 
-/** opened is the page at an address, fetched; it rejects where it cannot be had. */
+/**
+ * opened is the page at an address, fetched; it rejects where it cannot be had. It matches the path itself: the router's
+ * matchPath would be fetched before the first page could be asked for.
+ */
 export async function opened(address: string) {
 	const page = pages.find(([path]) => new RegExp(`^${path.replace(/:\w+/g, '[^/]+')}$`).test(address));
 	return page && { path: page[0], ...(await page[1]()) };

@@ -5,7 +5,7 @@ import { say } from './texts';
 import { trade } from './trade';
 
 const looks = {
-	stop: { Icon: OctagonAlert, word: 'page.stop-word', className: 'border-error text-error' },
+	stop: { Icon: OctagonAlert, word: 'page.stop', className: 'border-error text-error' },
 	care: { Icon: TriangleAlert, word: 'page.care-word', className: 'border-warning text-warning' },
 	note: { Icon: Info, word: 'page.note-word', className: 'border-info text-info' },
 } as const;

@@ -16,7 +16,7 @@ export function Sheet({ label, close, children }: { label: string; close: () => 
 				</form>
 			</div>
 			<form method="dialog" className="modal-backdrop">
-				<button type="submit">{say('page.close-2')}</button>
+				<button type="submit">{say('page.close')}</button>
 			</form>
 		</dialog>
 	);

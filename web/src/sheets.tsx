@@ -45,7 +45,7 @@ export function Sheets({ step }: { step: string }) {
 			<div className="grid gap-3">
 				<div className="flex flex-wrap gap-2 items-end">
 					<label className="grow basis-28">
-						<span className="block mb-1">{say('papers.paper')}</span>
+						<span className="block mb-1">{say('page.paper')}</span>
 						<select
 							className="select w-full uppercase"
 							data-field="paper"

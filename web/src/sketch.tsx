@@ -37,7 +37,7 @@ export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string 
 				fill="var(--on-shade)"
 				textAnchor={hand === 'right' ? 'end' : 'start'}
 			>
-				{say('page.hinge-jamb')}
+				{say('jamb.hinge')}
 			</text>
 			{line && (
 				<g stroke="var(--light)" fill="var(--light)">

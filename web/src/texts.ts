@@ -31,8 +31,8 @@ export function say(id: TextId, args?: Args): string {
 }
 
 /** parts are the pieces of a text, and in every second place the name of what goes between them. */
-export function parts(id: TextId): string[] {
-	return i18next.t(id, { skipInterpolation: true }).split(/\{\{\.(\w+)\}\}/);
+export function parts(id: TextId, count?: number): string[] {
+	return i18next.t(id, { skipInterpolation: true, count }).split(/\{\{\.(\w+)\}\}/);
 }
 
 /** capital is a text with its first letter large. */

@@ -40,7 +40,7 @@ export function Top({
 			>
 				<img src="/icon.svg" alt="" className="w-7 h-7" />
 				<span className="max-md:sr-only">Kind Margin</span>
-				<span className="sr-only">{say('page.all-jobs-2')}</span>
+				<span className="sr-only">{say('page.to-all-jobs')}</span>
 			</Link>
 			<nav aria-label={say('page.where-you-are')} className="flex items-center gap-2 min-w-0 grow text-lg">
 				{trail.map((t) => (

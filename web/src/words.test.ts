@@ -1,7 +1,8 @@
 import ts from 'typescript';
 import { expect, test } from 'vitest';
-import { say } from './texts';
+import { parts, readTexts, say, type TextId } from './texts';
 import british from './texts.en-GB.gen.json';
+import american from './texts.en-US.gen.json';
 
 const files: Record<string, string> = import.meta.glob(
 	['./**/*.{ts,tsx}', '!./**/*.{test,gen}.*', '!./test-setup.ts'],
@@ -202,4 +203,22 @@ test('no code reads words', () => {
 	// What is typed and not saved is kept under a key of that name.
 	const keys = [expect.stringContaining("startsWith('draft ')")];
 	expect(trees.flatMap(wordsRead)).toEqual(keys);
+});
+
+// A text reads well with one and with several, and in both Englishes.
+test.each([
+	['en-GB', british],
+	['en-US', american],
+] as const)('each text reads well in %s', (locale, texts) => {
+	readTexts(locale, texts);
+	const ill =
+		/^$|[{}]| {2}|\.\.|,,| [.,;:?]( |$)|\b1 (doors|jobs|lines|entries|tasks|hinges|readings|trips|gaps|things|days|holes|passes|sizes)\b/;
+	for (const id of Object.keys(ids) as TextId[])
+		for (const count of [0, 1, 2, 21]) {
+			const asked = Object.fromEntries(
+				parts(id, count).flatMap((name, i) => (i % 2 ? [[name, '7 1/2']] : [])),
+			);
+			expect(say(id, { ...asked, count })).not.toMatch(ill);
+		}
+	readTexts('en-GB', british);
 });

@@ -316,7 +316,7 @@ function Line({ entry: e, mark }: Marked) {
 						onClick={() => mark({ ...e.mark, struck: false })}
 						data-put-back
 					>
-						{say('day.put-back')}
+						{say('page.put-back')}
 					</button>
 				) : (
 					!done && (

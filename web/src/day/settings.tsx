@@ -104,7 +104,7 @@ export function Settings({
 					/>
 					<Time
 						id="break-to"
-						label={say('day.to-2')}
+						label={say('day.break-to')}
 						value={pause.to}
 						set={(to) => set({ ...day, break: { ...pause, to } })}
 					/>
@@ -287,7 +287,7 @@ function OwnTasks({
 				<label className="sm:col-span-3">
 					<span className="block text-sm">{say('day.after')}</span>
 					<select className="select w-full" value={after} onChange={(e) => setAfter(e.target.value)}>
-						<option value="">{say('day.nothing')}</option>
+						<option value="">{say('page.nothing')}</option>
 						{tasks.map((t) => (
 							<option key={t.id} value={t.id}>
 								{t.door ? `${t.door}: ` : ''}

@@ -103,8 +103,8 @@ export function Choose({
 			</div>
 			<fieldset className="grid sm:grid-cols-3 gap-x-3 gap-y-2">
 				<legend className="text-lg">{say('practising.cut-it-to')}</legend>
-				{field('head', say('practising.width-at-the-top'))}
-				{field('foot', say('practising.width-at-the-bottom'))}
+				{field('head', say('slab.width-at-the-top'))}
+				{field('foot', say('slab.width-at-the-bottom'))}
 				{field('length', say('practising.length-hinge-edge'))}
 				{field('headUp', say('practising.top-higher-at-the-lock'))}
 				{field('footUp', say('practising.bottom-higher-at-the-lock'))}

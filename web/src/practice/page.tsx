@@ -129,7 +129,7 @@ function Runs({ list }: { list: Practice['runs'] }) {
 						<span className="dim">{r.at.slice(0, 10)}</span>
 						<strong>{r.name}</strong>
 						<span>
-							{say(r.right ? 'practising.was-right' : 'practising.not-right')}: {r.says}
+							{say(r.right ? 'practising.right' : 'practising.not-right')}: {r.says}
 						</span>
 						{r.learn && <span className="opacity-85">{r.learn}</span>}
 					</li>
@@ -204,7 +204,7 @@ function Drill({
 			{told && (
 				<div className="mt-3" role="status" data-told={String(told.right)}>
 					<p className="text-xl font-semibold">
-						{told.right ? say('practising.right') : say('practising.not-right-2')}
+						{told.right ? say('practising.answer-right') : say('practising.answer-not-right')}
 					</p>
 					<p className="text-lg mb-3">{told.why}</p>
 					<button type="button" className="btn btn-primary mr-2" onClick={another} data-another-drill>

@@ -51,7 +51,7 @@ export function CutStep() {
 								attempt(() =>
 									save(
 										[{ op: 'add', path: '/cut/knowing', value: e.target.checked }],
-										e.target.checked ? say('cut.cut-without-it-knowingly-x') : say('cut.not-cut-without-it'),
+										e.target.checked ? say('cut.cut-without-it-change') : say('cut.not-cut-without-it'),
 									),
 								)
 							}

@@ -383,7 +383,7 @@ function Places() {
 							empty={0}
 						/>
 					</div>
-					<TakeOut list={places} at={i} put={put} label={say('hinges.hinge-number-2', { number: i + 1 })} />
+					<TakeOut list={places} at={i} put={put} label={say('hinges.hinge-change', { number: i + 1 })} />
 				</div>
 			))}
 			{places.length < 4 && (

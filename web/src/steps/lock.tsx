@@ -45,7 +45,7 @@ export function LockStep() {
 					)}
 				</section>
 			) : (
-				!bolted && <p className="mb-4">{say('lock.first-take-the-readings-and')}</p>
+				!bolted && <p className="mb-4">{say('swing.first-take-the-readings-and')}</p>
 			)}
 			{leaf.devices.map((d) => (
 				<Device key={d.name + d.second} device={d} />
@@ -72,7 +72,7 @@ export function LockStep() {
 				<Pick
 					pointer="/lock/second"
 					label={say('lock.a-second-one-above-or')}
-					none={say('lock.none')}
+					none={say('page.none')}
 					kinds={['bolt', 'latch']}
 				/>
 				{lock.second && (
@@ -167,7 +167,7 @@ function Device({ device: d }: { device: Work }) {
 				<table className="w-full">
 					<thead>
 						<tr className="text-left text-sm opacity-80">
-							<th className="font-normal">{say('lock.hole-2')}</th>
+							<th className="font-normal">{say('lock.hole-column')}</th>
 							<th className="font-normal text-right">{say('lock.down')}</th>
 							<th className="font-normal text-right">{say('lock.in')}</th>
 							<th className="font-normal text-right">{say('lock.bit')}</th>

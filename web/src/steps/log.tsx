@@ -111,9 +111,9 @@ function Signed() {
 		{ op: 'remove' as const, path: '/signed' },
 	];
 	return (
-		<section className="mb-5" aria-label={say('log.signed-off-2')} data-signed>
+		<section className="mb-5" aria-label={say('log.signed-off-title')} data-signed>
 			<div className="border-l-8 border-success pl-3">
-				<h2 className="text-2xl">{say('log.signed-off-2')}</h2>
+				<h2 className="text-2xl">{say('log.signed-off-title')}</h2>
 				<p className="text-lg">
 					{s.by}, {s.on}
 					{s.note && `: ${s.note}`}
@@ -171,7 +171,7 @@ function Signed() {
 					/>
 				</label>
 				<button type="submit" className="btn" data-reopen aria-disabled={!why.trim()}>
-					{say('log.open-it-again')}
+					{say('door.open-it-again')}
 				</button>
 			</form>
 			<Said error={error} />
@@ -261,7 +261,7 @@ function Notes() {
 			>
 				<input
 					className="input grow"
-					aria-label={say('log.a-note-2')}
+					aria-label={say('log.note-field')}
 					data-field="note"
 					value={text}
 					maxLength={2000}
@@ -342,8 +342,7 @@ function Story() {
 	if (!log.data) return <p>{say('log.fetching-the-history')}</p>;
 	const { changes, photos, minutes } = log.data;
 	const o = view.opening;
-	const signed = (note?: string) =>
-		note ? say('log.signed-off-note', { note }) : say('log.signed-off-entry');
+	const signed = (note?: string) => (note ? say('log.signed-off-note', { note }) : say('log.signed-off'));
 	const entries: Told[] = [
 		...(o.tried ?? []).flatMap((t, n) => {
 			const leaf = (o.tried?.length ?? 0) > 1 ? say('log.of-leaf', { number: n + 1 }) : '';
@@ -383,7 +382,7 @@ function Story() {
 	const spent = Object.entries(minutes).filter(([, m]) => m >= 0.5);
 	return (
 		<section aria-label={say('log.history')}>
-			<h2 className="text-lg">{say('log.history-x')}</h2>
+			<h2 className="text-lg">{say('log.history')}</h2>
 			<label className="flex items-center gap-3 min-h-11 cursor-pointer">
 				<input
 					type="checkbox"

@@ -96,7 +96,7 @@ function Sweep() {
 						await attempt(async () => {
 							await save(
 								[{ op: 'add', path: '/margins/sweep', value: e.target.checked }],
-								e.target.checked ? say('margins.a-sweep-at-the-bottom-x') : say('margins.no-sweep'),
+								e.target.checked ? say('margins.sweep-change') : say('margins.no-sweep'),
 							);
 						});
 					}}

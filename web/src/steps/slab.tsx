@@ -187,7 +187,7 @@ function Machined() {
 								await attempt(async () => {
 									await save(
 										[{ op: 'add', path: `${slab}/machined`, value }],
-										say('slab.machined', { edges: value.map(edgeName).join(', ') || say('slab.no-edge') }),
+										say('slab.machined', { edges: value.map(edgeName).join(', ') || say('page.none') }),
 									);
 								});
 							}}

@@ -132,7 +132,7 @@ export function WalkPage() {
 							<JobChoice
 								head={walk.data.job}
 								field="language"
-								label={say('walk.words')}
+								label={say('page.words')}
 								options={[{ id: '', name: say('walk.as-the-unit-suggests') }, ...trade.languages]}
 								done={() => walk.refetch()}
 							/>

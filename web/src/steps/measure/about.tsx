@@ -111,8 +111,8 @@ function PairOfDoors() {
 						label={say('measure.the-leaf-that-is-bolted')}
 						row
 						options={[
-							{ value: 'hinge', text: say('page.hinge-jamb') },
-							{ value: 'lock', text: say('measure.lock-jamb') },
+							{ value: 'hinge', text: say('jamb.hinge') },
+							{ value: 'lock', text: say('jamb.lock') },
 						]}
 					/>
 				</>

@@ -11,10 +11,10 @@ type Size = 'width' | 'length' | 'widthMid' | 'widthFoot' | 'lengthLock' | 'squa
 const sizes: { size: Size; field: string; label: TextId }[] = [
 	{ size: 'width', field: 'offer-width', label: 'measure.offer-width' },
 	{ size: 'length', field: 'offer-length', label: 'measure.offer-length' },
-	{ size: 'widthMid', field: 'offer-mid', label: 'measure.offer-mid' },
-	{ size: 'widthFoot', field: 'offer-foot', label: 'measure.offer-foot' },
-	{ size: 'lengthLock', field: 'offer-lock', label: 'measure.offer-lock' },
-	{ size: 'square', field: 'offer-square', label: 'measure.offer-square' },
+	{ size: 'widthMid', field: 'offer-mid', label: 'slab.width-in-the-middle' },
+	{ size: 'widthFoot', field: 'offer-foot', label: 'slab.width-at-the-bottom' },
+	{ size: 'lengthLock', field: 'offer-lock', label: 'slab.length-on-the-lock-edge' },
+	{ size: 'square', field: 'offer-square', label: 'slab.top-how-much-higher-at' },
 ];
 
 /** Offers are the placings that gaps were read in: a slab stood on wedges, or the old door as it hung. */

@@ -118,7 +118,7 @@ export function Sights() {
 							)
 						}
 					>
-						{d}° ×<span className="sr-only"> {say('try.take-away-2')}</span>
+						{d}° ×<span className="sr-only"> {say('try.take-drag-away')}</span>
 					</button>
 				))}
 			</form>
