@@ -167,7 +167,7 @@ func TestABundleComesInWholeOrNotAtAll(t *testing.T) {
 // does not come in.
 func TestAnImportIsMadeOnceAndCanBeStopped(t *testing.T) {
 	s := run(t)
-	pic := jpegOf(t, 2000, 2000)
+	pic := jpegOf(t, 1000, 1000)
 	var list []BundledPhoto
 	files := map[string][]byte{}
 	for i := range 40 {

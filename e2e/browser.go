@@ -92,8 +92,7 @@ func (p *Program) Kill() error {
 	return nil
 }
 
-// Browser starts a headless Chromium with an empty profile. The first tab is
-// the context returned.
+// Browser starts a headless Chromium with an empty profile and returns its first tab. Cancelling ctx ends it.
 func Browser(ctx context.Context, profile string) (context.Context, context.CancelFunc) {
 	opts := append(
 		chromedp.DefaultExecAllocatorOptions[:],
@@ -104,9 +103,12 @@ func Browser(ctx context.Context, profile string) (context.Context, context.Canc
 		chromedp.Flag("force-prefers-reduced-motion", true),
 		chromedp.Flag("accept-lang", "en-GB"), // what pages without a job speak
 		chromedp.Flag("no-proxy-server", true),
+		// Pages that live for seconds: optimised code costs more than it saves.
+		chromedp.Flag("js-flags", "--no-maglev,--no-turbofan"),
 		chromedp.WSURLReadTimeout(60*time.Second),
 	)
-	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+	// The headless shell is the same engine without the windows of a desktop browser.
+	for _, name := range []string{"chromium-headless-shell", "chromium", "chromium-browser", "google-chrome"} {
 		if path, err := exec.LookPath(name); err == nil {
 			opts = append(opts, chromedp.ExecPath(path))
 			break

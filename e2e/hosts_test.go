@@ -27,6 +27,7 @@ func ip(t *testing.T, args ...string) error {
 // it at the address that was printed, is refused without a pass, is let in by the code, and
 // sees the certificate whose fingerprint was printed and no other.
 func TestTwoHosts(t *testing.T) {
+	t.Parallel()
 	laptop, phone := fmt.Sprintf("km-laptop-%d", os.Getpid()), fmt.Sprintf("km-phone-%d", os.Getpid())
 	if err := ip(t, "netns", "add", laptop); err != nil {
 		t.Logf("this machine allows no network namespaces, so nothing was seen of two hosts: %v", err)

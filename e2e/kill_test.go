@@ -4,9 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"os"
 	"path/filepath"
-	"strconv"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -16,18 +14,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/job"
+	"kindmargin/thorough"
 )
-
-// kills is how often the program is killed: some times in the tests, ten thousand times by
-// make kills.
-func kills(t *testing.T) int {
-	n, err := strconv.Atoi(os.Getenv("KINDMARGIN_KILLS"))
-	if os.Getenv("KINDMARGIN_KILLS") == "" {
-		return 60
-	}
-	require.NoError(t, err)
-	return n
-}
 
 // client saves in a program over HTTP.
 type client struct {
@@ -76,7 +64,9 @@ type view struct{ Opening job.Opening }
 // Killing the program in streams of saves, eight people at once, loses nothing that it had
 // acknowledged, time after time; and what was on its way is handed in after it, and made once.
 func TestKillsLoseNoAcknowledgedReading(t *testing.T) {
+	t.Parallel()
 	const people = 8
+	kills := thorough.Count(12, 10_000)
 	data := filepath.Join(t.TempDir(), "kill.db")
 	p, err := Start(t.Context(), bin, "serve", data)
 	require.NoError(t, err)
@@ -91,7 +81,7 @@ func TestKillsLoseNoAcknowledgedReading(t *testing.T) {
 		doors[i] = "/api/jobs/" + head.ID + "/openings/" + v.Opening.ID
 	}
 	saves := 0
-	for round := range kills(t) {
+	for round := range kills {
 		c := client{url: p.URL}
 		var acknowledged atomic.Int64
 		enough := make(chan struct{})
@@ -147,13 +137,14 @@ func TestKillsLoseNoAcknowledgedReading(t *testing.T) {
 			}
 		}
 	}
-	t.Logf("%d kills, %d acknowledged saves, none lost", kills(t), saves)
+	t.Logf("%d kills, %d acknowledged saves, none lost", kills, saves)
 	assert.NoError(t, p.Stop())
 }
 
 // A demo never clears a file that is not a demo's, whatever it is pointed at, nor
 // one that another demo is running on; and a backup made while serving is whole.
 func TestRealWorkIsNotClearedByADemo(t *testing.T) {
+	t.Parallel()
 	data := filepath.Join(t.TempDir(), "real.db")
 	p, err := Start(t.Context(), bin, "serve", data)
 	require.NoError(t, err)

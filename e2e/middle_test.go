@@ -84,6 +84,7 @@ func appears(t *testing.T, pattern string) {
 // A program that is killed in the middle of a restore, an import or a migration starts again, with all of what was
 // there before or all of what came, and a sound file.
 func TestKillsInTheMiddle(t *testing.T) {
+	t.Parallel()
 	sound := func(data string) {
 		out, err := command(t, "check", "--data", data)
 		require.NoError(t, err, out)

@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"bufio"
-	"context"
 	"encoding/json"
 	"fmt"
 	"net/http"
@@ -14,38 +13,27 @@ import (
 	"testing"
 	"time"
 
-	"github.com/chromedp/cdproto/cdp"
-	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"kindmargin/thorough"
 )
 
 // shared is a demo that other devices are let in to: a desk on this machine, and a phone that
 // reaches it at another address.
 func shared(t *testing.T) (desk, phone person) {
-	ctx, cancel := context.WithTimeout(t.Context(), patience)
-	t.Cleanup(cancel)
-	p, err := StartAt(ctx, bin, "demo", filepath.Join(t.TempDir(), "e2e.db"), ":0", "--share")
+	t.Parallel()
+	p, err := StartAt(t.Context(), bin, "demo", filepath.Join(t.TempDir(), "e2e.db"), ":0", "--share")
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = p.Stop() })
-	sit := func(url string) person {
-		tab, stop := Browser(ctx, t.TempDir())
-		t.Cleanup(stop)
-		at := *p
-		at.URL = url
-		return person{t, tab, &at}
-	}
-	desk, phone = sit(p.URL), sit(strings.Replace(p.URL, "127.0.0.1", "127.0.0.2", 1))
-	desk.do(chromedp.EmulateViewport(1280, 800))
-	phone.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile), func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
-		// As on a network without TLS, where browsers give a page less than on this machine.
-		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: `
-			Object.defineProperty(Crypto.prototype, 'randomUUID', { value: undefined });
-			delete Navigator.prototype.serviceWorker;`})
-		return chromedp.Void{}, err
-	})
+	elsewhere := *p
+	elsewhere.URL = strings.Replace(p.URL, "127.0.0.1", "127.0.0.2", 1)
+	desk, phone = at(t, p), at(t, &elsewhere)
+	phone.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
+	// As on a network without TLS, where browsers give a page less than on this machine.
+	phone.before(`Object.defineProperty(Crypto.prototype, 'randomUUID', { value: undefined }); delete Navigator.prototype.serviceWorker;`)
 	return desk, phone
 }
 
@@ -213,6 +201,7 @@ func TestATapeThatSpeaks(t *testing.T) {
 
 // A hundred pages that listen cost little, and a save with eight that listen is quick.
 func TestManyPagesListen(t *testing.T) {
+	t.Parallel()
 	p, err := Start(t.Context(), bin, "demo", filepath.Join(t.TempDir(), "listen.db"))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = p.Stop() })
@@ -232,27 +221,27 @@ func TestManyPagesListen(t *testing.T) {
 	tag, err := c.send(t, "GET", door, "", "", &now)
 	require.NoError(t, err)
 	var saves []time.Duration
-	for range 3 { // the quickest of three rounds, so that a disk that others write to does not count
+	for range thorough.Count(1, 3) { // the quickest of three rounds, so that a disk that others write to does not count
 		var round []time.Duration
-		for n := range 300 {
+		for n := range thorough.Count(60, 300) {
 			start := time.Now()
 			tag, err = c.send(t, "PATCH", door, tag, fmt.Sprintf(`[{"op": "replace", "path": "/slab/width", "value": %d}]`, 838+n%2), &now)
 			round = append(round, time.Since(start))
 			require.NoError(t, err)
 		}
-		if saves == nil || at(round, 0.99) < at(saves, 0.99) {
+		if saves == nil || quantile(round, 0.99) < quantile(saves, 0.99) {
 			saves = round
 		}
 	}
 	before, _ := resident(t, p.PID())
 	listen(100)
 	after, _ := resident(t, p.PID())
-	t.Logf("a save with 8 pages listening: median %v, 99 in 100 under %v; 100 pages more: %.0f MB", at(saves, 0.5), at(saves, 0.99), after-before)
+	t.Logf("a save with 8 pages listening: median %v, 99 in 100 under %v; 100 pages more: %.0f MB", quantile(saves, 0.5), quantile(saves, 0.99), after-before)
 	assert.Less(t, after-before, 50.0)
 }
 
-// at is the time that a share of some took at most.
-func at(took []time.Duration, share float64) time.Duration {
+// quantile is the time that a share of some took at most.
+func quantile(took []time.Duration, share float64) time.Duration {
 	sorted := slices.Sorted(slices.Values(took))
 	return sorted[int(float64(len(sorted)-1)*share)]
 }
@@ -305,22 +294,19 @@ func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
 // clock sets the clock of the pages that are opened from now on ahead.
 func (u person) clock(ahead time.Duration) {
 	u.t.Helper()
-	u.do(func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: fmt.Sprintf(`(() => {
-			const True = Date, ahead = %d;
-			window.Date = class extends True {
-				constructor(...a) { a.length ? super(...a) : super(True.now() + ahead); }
-				static now() { return True.now() + ahead; }
-			};
-		})()`, ahead.Milliseconds())})
-		return chromedp.Void{}, err
-	})
+	u.before(fmt.Sprintf(`(() => {
+		const True = Date, ahead = %d;
+		window.Date = class extends True {
+			constructor(...a) { a.length ? super(...a) : super(True.now() + ahead); }
+			static now() { return True.now() + ahead; }
+		};
+	})()`, ahead.Milliseconds()))
 }
 
 // What was read without signal by a clock an hour off waits through the night, with the page
 // shut, and is handed in the day after, once.
 func TestReadADayBefore(t *testing.T) {
-	u := sit(t, "demo")
+	u := offline(t, "demo")
 	u.clock(time.Hour)
 	const door = "/j/tern-house/galley/measure"
 	u.open(door)
@@ -335,9 +321,7 @@ func TestReadADayBefore(t *testing.T) {
 	u.until("it waits", `document.querySelector('[data-waiting]')?.dataset.waiting === '1'`)
 	u.do(chromedp.Navigate("about:blank"))
 
-	again, err := StartAt(u.ctx, bin, "serve", u.p.Data, strings.TrimPrefix(u.p.URL, "http://"))
-	require.NoError(t, err)
-	t.Cleanup(func() { _ = again.Stop() })
+	u.again()
 	u.clock(25 * time.Hour)
 	u.open(door)
 	u.until("it is handed in", `document.querySelector('[data-reading]') && !document.querySelector('[data-waiting]')`)
@@ -348,7 +332,7 @@ func TestReadADayBefore(t *testing.T) {
 
 // A page of an older version says so when the program is there again, and what is typed in it is kept.
 func TestAPageOfAnOlderVersion(t *testing.T) {
-	u := sit(t, "demo")
+	u := offline(t, "demo")
 	const door = "/j/tern-house/galley/measure"
 	u.open(door)
 	u.until("ready, and of this version", `document.querySelector('[data-field="next-reading"]') && !document.querySelector('[data-newer]')`)
@@ -357,9 +341,7 @@ func TestAPageOfAnOlderVersion(t *testing.T) {
 	// The page's script under another name, as a page of another build has it.
 	u.js(`(document.querySelector('script[type=module][src]').src = '/assets/index-older.js', '')`)
 	require.NoError(t, u.p.Kill())
-	again, err := StartAt(u.ctx, bin, "serve", u.p.Data, strings.TrimPrefix(u.p.URL, "http://"))
-	require.NoError(t, err)
-	t.Cleanup(func() { _ = again.Stop() })
+	u.again()
 	u.until("it says so, and nothing is taken", `document.querySelector('[data-newer]')?.innerText.includes('newer than this page') && document.querySelector('[data-field="next-reading"]').value === '82'`)
 	u.click(`[data-newer] button`)
 	u.until("loaded again, with what was typed", `!document.querySelector('[data-newer]') && document.querySelector('script[type=module][src]')?.src.includes('index-older') === false && document.querySelector('[data-field="next-reading"]')?.value === '82'`)
@@ -386,6 +368,7 @@ func TestTwoTapesAtOnce(t *testing.T) {
 
 // An address that was given is kept, shared or not.
 func TestTheAddressThatWasGiven(t *testing.T) {
+	t.Parallel()
 	p, err := StartAt(t.Context(), bin, "demo", filepath.Join(t.TempDir(), "at.db"), "127.0.0.1:0", "--share")
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = p.Stop() })

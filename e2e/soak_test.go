@@ -23,7 +23,7 @@ import (
 func soaks(t *testing.T) time.Duration {
 	text := os.Getenv("KINDMARGIN_SOAK")
 	if text == "" {
-		return 6 * time.Second
+		return 3 * time.Second
 	}
 	d, err := time.ParseDuration(text)
 	require.NoError(t, err)
@@ -41,6 +41,7 @@ func descriptors(t *testing.T, pid int) int {
 // Saves, files that come in, papers, backups, restores and a hundred pages that listen, all at once and for a long
 // time: memory stays where it is, and no file is left open.
 func TestASoak(t *testing.T) {
+	t.Parallel()
 	p, err := Start(t.Context(), bin, "demo", filepath.Join(t.TempDir(), "soak.db"))
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = p.Stop() })

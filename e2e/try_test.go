@@ -20,6 +20,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/thorough"
 )
 
 // world is a true opening, 826 by 2032 and square, and the slab that hangs in it: its pins'
@@ -140,7 +141,11 @@ func photograph(t *testing.T, dir string) string {
 // are planed, and what was foretold comes true; a photograph, a sign-off that is opened again,
 // and its first autumn.
 func TestAWholeDoor(t *testing.T) {
-	for name, size := range map[string][2]int64{"desk": {1280, 800}, "phone": {390, 844}} {
+	sizes := map[string][2]int64{"phone": {390, 844}}
+	if thorough.On() {
+		sizes["desk"] = [2]int64{1280, 800}
+	}
+	for name, size := range sizes {
 		t.Run(name, func(t *testing.T) {
 			u := sit(t, "serve")
 			u.do(chromedp.EmulateViewport(size[0], size[1]))

@@ -18,13 +18,15 @@ import (
 
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/thorough"
 )
 
 // A hundred backups are taken while eight hands save, and each is restored over another data
 // file: every door then has all its changes up to the one it stands at, and no fewer than
 // had been acknowledged before the backup was asked for.
 func TestABackupTakenUnderLoadRestoresWhole(t *testing.T) {
-	const hands, rounds, perRound = 8, 100, 8
+	const hands, perRound = 8, 8
+	rounds := thorough.Count(20, 100)
 	dir := t.TempDir()
 	s, err := Open(t.Context(), filepath.Join(dir, "live.db"))
 	require.NoError(t, err)

@@ -10,6 +10,7 @@ import (
 
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/thorough"
 )
 
 // spoil changes a file as a bad disk or a bad hand does: bytes, a page that is another's or none, its end.
@@ -45,10 +46,7 @@ func spoil(b []byte, rng *rand.Rand) []byte {
 // Whatever a data file holds, it is read or refused, and nothing panics: by check, as a backup, and as the file that
 // is served. What a check refuses is not restored.
 func TestSpoiltDataFiles(t *testing.T) {
-	rounds := 120
-	if os.Getenv("KINDMARGIN_THOROUGH") != "" {
-		rounds = 6000
-	}
+	rounds := thorough.Count(120, 6000)
 	s, _ := fresh(t)
 	k := study(t, s)
 	_, err := s.AddJob(t.Context(), job.NewJob("", "Another", measure.Inches), Once{Key: "k"})

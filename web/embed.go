@@ -11,7 +11,9 @@ import (
 	"net/http"
 	"path"
 	"regexp"
+	"slices"
 	"strings"
+	"sync"
 	"time"
 )
 
@@ -32,7 +34,7 @@ func Build() string {
 
 // Handler serves the front end: files as they are, and the page itself for
 // every other address, which the page then reads. What compresses well is
-// compressed once, here, and not at every request.
+// compressed once, and not at every request.
 func Handler() http.Handler {
 	files, err := fs.Sub(dist, "dist")
 	if err != nil {
@@ -69,7 +71,7 @@ func Handler() http.Handler {
 			if strings.Contains(r.Header.Get("Accept-Encoding"), "gzip") {
 				w.Header().Set("Content-Encoding", "gzip")
 				w.Header().Set("Content-Type", mime.TypeByExtension(path.Ext(name)))
-				http.ServeContent(w, r, name, time.Time{}, bytes.NewReader(b))
+				http.ServeContent(w, r, name, time.Time{}, bytes.NewReader(b()))
 				return
 			}
 		}
@@ -77,29 +79,26 @@ func Handler() http.Handler {
 	})
 }
 
-// pack compresses scripts, styles and drawings.
-func pack(files fs.FS) (map[string][]byte, error) {
-	packed := map[string][]byte{}
+// pack gives the scripts, styles and drawings compressed, each at the first request for it.
+func pack(files fs.FS) (map[string]func() []byte, error) {
+	packed := map[string]func() []byte{}
 	return packed, fs.WalkDir(files, ".", func(name string, f fs.DirEntry, err error) error {
-		if err != nil || f.IsDir() || !strings.Contains(".js .css .svg", path.Ext(name)) || path.Ext(name) == "" {
+		if err != nil || f.IsDir() || !slices.Contains([]string{".js", ".css", ".svg"}, path.Ext(name)) {
 			return err
 		}
 		b, err := fs.ReadFile(files, name)
-		if err != nil {
-			return err
-		}
-		var to bytes.Buffer
-		z, err := gzip.NewWriterLevel(&to, gzip.BestCompression)
-		if err != nil {
-			return err
-		}
-		if _, err := z.Write(b); err != nil {
-			return err
-		}
-		if err := z.Close(); err != nil {
-			return err
-		}
-		packed[name] = to.Bytes()
-		return nil
+		packed[name] = sync.OnceValue(func() []byte { return compressed(b) })
+		return err
 	})
+}
+
+func compressed(b []byte) []byte {
+	var to bytes.Buffer
+	z, err := gzip.NewWriterLevel(&to, gzip.BestCompression)
+	if err != nil {
+		panic(err) // the level is one of its own
+	}
+	_, _ = z.Write(b) // a buffer takes all
+	_ = z.Close()
+	return to.Bytes()
 }

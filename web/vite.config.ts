@@ -36,6 +36,6 @@ export default defineConfig({
 			},
 		},
 	},
-	test: { setupFiles: ['src/test-setup.ts'] },
+	test: { setupFiles: ['src/test-setup.ts'], pool: 'threads', isolate: false },
 	server: { port: 5173, proxy: { '/api': 'http://127.0.0.1:8137' } },
 });

@@ -9,6 +9,7 @@ import (
 
 	"kindmargin/core/message"
 	"kindmargin/core/trade"
+	"kindmargin/thorough"
 )
 
 // clockwork is when each carpenter works, minute by minute, written down apart from Calendar.
@@ -241,7 +242,8 @@ func smallCase(r *rand.Rand) ([]Task, Calendar) {
 // a twentieth longer, and no wait is ever broken.
 func TestNeverATwentiethLongerThanTheBest(t *testing.T) {
 	cases, same := 0, 0
-	for seed := range uint64(2300) {
+	all := thorough.Count(460, 2300)
+	for seed := range uint64(all) {
 		r := rand.New(rand.NewPCG(seed, 7))
 		tasks, k := smallCase(r)
 		from := 480 + r.IntN(90)
@@ -261,5 +263,5 @@ func TestNeverATwentiethLongerThanTheBest(t *testing.T) {
 		}
 	}
 	t.Logf("%d cases, %d of them the best there is", cases, same)
-	assert.Greater(t, cases, 2200)
+	assert.Greater(t, cases, all*22/23)
 }

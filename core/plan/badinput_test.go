@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/oracle"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
+	"kindmargin/thorough"
 )
 
 // known is a site in an old opening, read until the program calls it ready.
@@ -93,7 +94,7 @@ func TestBadInputIsNeverReadyAndWrong(t *testing.T) {
 // Two slips that excuse one another, two readings of one kind wrong by the same: what is still called ready is
 // hardly ever wrong by it.
 func TestTwoSlipsThatExcuseEachOther(t *testing.T) {
-	n, ruined, planted := seeds(6, 200), 0, 0
+	n, ruined, planted := thorough.Count(6, 200), 0, 0
 	for seed := range uint64(n) {
 		s := known(t, oracle.Houses[1], 100+seed)
 		if s.tooSmall(plan.Solve(s.job, s.door)) > 1 {
@@ -118,7 +119,7 @@ func TestTwoSlipsThatExcuseEachOther(t *testing.T) {
 		}
 	}
 	t.Logf("of %d openings, %d pairs planted, %d called ready and ruined", n, planted, ruined)
-	assert.LessOrEqual(t, float64(ruined)/float64(planted), 0.005+chance(0.005, planted))
+	assert.LessOrEqual(t, float64(ruined)/float64(planted), 0.005+thorough.Chance(0.005, planted))
 }
 
 // With a tape alone, and all read that it can read, nothing is left that could tell a slip: it is asked for once

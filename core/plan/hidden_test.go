@@ -2,9 +2,7 @@ package plan_test
 
 import (
 	"fmt"
-	"math"
 	"math/rand/v2"
-	"os"
 	"runtime"
 	"slices"
 	"sync"
@@ -18,24 +16,8 @@ import (
 	"kindmargin/core/oracle"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
+	"kindmargin/thorough"
 )
-
-// seeds is how many openings of each kind are drawn: few in make test, all in make thorough.
-func seeds(few, all int) int {
-	if os.Getenv("KINDMARGIN_THOROUGH") != "" {
-		return all
-	}
-	return few
-}
-
-// chance is three binomial standard deviations of a rate of p in n: what chance adds to a count of a
-// few. Nothing where all seeds run.
-func chance(p float64, n int) float64 {
-	if os.Getenv("KINDMARGIN_THOROUGH") != "" {
-		return 0
-	}
-	return 3 * math.Sqrt(p*(1-p)/float64(n))
-}
 
 // plainKit is what people own.
 var plainKit = survey.Kit{{ID: "tape", Instrument: "tape"}, {ID: "level", Instrument: "level"}, {ID: "square", Instrument: "square"}}
@@ -134,7 +116,7 @@ var tapes = []measure.Tape{measure.HalfMillimetre, measure.WholeMillimetre, meas
 // What the program asks for by tape, level and square, in usual houses.
 func TestReadingsAskedFor(t *testing.T) {
 	for _, h := range oracle.Houses {
-		n := seeds(8, 400)
+		n := thorough.Count(8, 400)
 		count, small, notReady := make([]int, n), make([]float64, n), make([]bool, n)
 		each(n, func(i int) {
 			s := newSite(h, plainKit, tapes[i%len(tapes)], rand.New(rand.NewPCG(uint64(i), 17)))
@@ -154,6 +136,6 @@ func TestReadingsAskedFor(t *testing.T) {
 			}
 		}
 		t.Logf("%-21s readings median %d, 95 in 100 %d, most %d; too small %d, not ready %d of %d", h.Name, count[n/2], count[n*95/100], count[n-1], over, waits, n)
-		assert.LessOrEqual(t, float64(over)/float64(n), 0.005+chance(0.005, n), h.Name)
+		assert.LessOrEqual(t, float64(over)/float64(n), 0.005+thorough.Chance(0.005, n), h.Name)
 	}
 }

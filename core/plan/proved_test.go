@@ -13,12 +13,13 @@ import (
 	"kindmargin/core/oracle"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
+	"kindmargin/thorough"
 )
 
 // A tape whose hook is bent by 0.8 mm reads the slab as it reads the opening: proved or not, either way, what
 // is left of the slab fits as well.
 func TestABentHookReadsTheSlabToo(t *testing.T) {
-	n := seeds(30, 400)
+	n := thorough.Count(30, 400)
 	for _, proved := range []bool{false, true} {
 		var middle [2]float64
 		for i, bias := range []float64{-0.8, 0.8} {
@@ -44,7 +45,7 @@ func TestABentHookReadsTheSlabToo(t *testing.T) {
 				}
 			}
 			middle[i] = over[n/2]
-			assert.LessOrEqual(t, float64(small)/float64(n), 0.005+chance(0.005, n), "hook %v, proved %v", bias, proved)
+			assert.LessOrEqual(t, float64(small)/float64(n), 0.005+thorough.Chance(0.005, n), "hook %v, proved %v", bias, proved)
 		}
 		t.Logf("proved %v: what is over the best in the middle of %d, %.2f and %.2f", proved, n, middle[0], middle[1])
 		assert.InDelta(t, middle[0], middle[1], 0.25, "it makes no difference which way")

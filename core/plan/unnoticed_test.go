@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/oracle"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
+	"kindmargin/thorough"
 )
 
 // kits are what is in the van.
@@ -100,7 +101,7 @@ func by(rs []survey.Reading, i int, mm float64) bool {
 // until the program calls them ready: of plans called ready, at most one in a thousand is ruined by the slip
 // alone, and at most three in a thousand more than without it.
 func TestNoSlipRuinsASlabThatIsCalledReady(t *testing.T) {
-	n := seeds(8, 3000)
+	n := thorough.Count(8, 3000)
 	type count struct{ planted, ready, ruined, alone, before int }
 	counts := make([]count, n)
 	each(n, func(i int) {
@@ -158,7 +159,7 @@ func TestNoSlipRuinsASlabThatIsCalledReady(t *testing.T) {
 	}
 	t.Logf("%d surveys ready, %d slips planted, %d still called ready, %d of them ruined by the slip alone, %d ruined in all, %d without it", surveys, sum.planted, sum.ready, sum.alone, sum.ruined, sum.before)
 	few := 0.0 // what chance adds to a count of a few: three deviations of a Poisson count of about one
-	if seeds(1, 0) == 1 {
+	if !thorough.On() {
 		few = 3
 	}
 	assert.Greater(t, surveys, n/2)

@@ -2,6 +2,7 @@ package practice
 
 import (
 	"encoding/json"
+	"math"
 	"strings"
 	"testing"
 
@@ -15,6 +16,7 @@ import (
 	"kindmargin/core/plan"
 	"kindmargin/core/simulate"
 	"kindmargin/core/survey"
+	"kindmargin/thorough"
 	"kindmargin/words"
 )
 
@@ -71,8 +73,8 @@ func advised(t *testing.T, e Exercise) (State, []Move) {
 // A learner who takes the plan's advice scores as simulate says: as many fit at the first hang, with as many
 // trips, in old openings with a tape, a level and a square as they come.
 func TestThePlansAdviceScoresAsTheSimulationSays(t *testing.T) {
-	const tries = 30
-	want, err := simulate.Run(50, 5, "plain")
+	tries, drawn := thorough.Count(10, 30), thorough.Count(16, 50)
+	want, err := simulate.Run(drawn, 5, "plain")
 	require.NoError(t, err)
 	first, fits, trips, small := 0.0, 0.0, 0.0, 0
 	for seed := range uint64(tries) {
@@ -88,11 +90,13 @@ func TestThePlansAdviceScoresAsTheSimulationSays(t *testing.T) {
 		trips += float64(s.Trips)
 		small += len(s.hidden.Small(s.hung))
 	}
-	t.Logf("first hang %.2f, simulated %.2f; in the end %.2f, %.2f; trips %.2f, %.2f; too small %d", first/tries, want.Ways[0].Fits, fits/tries, want.Ways[0].Finished, trips/tries, want.Ways[0].TripsMean, small)
-	// Three binomial deviations of a share of 30 against one of 50, about nine in ten.
-	assert.InDelta(t, want.Ways[0].Fits, first/tries, 0.23)
-	assert.InDelta(t, want.Ways[0].TripsMean, trips/tries, 0.4)
-	assert.InDelta(t, want.Ways[0].Finished, fits/tries, 0.21)
+	n, m := float64(tries), float64(drawn)
+	apart := func(p float64) float64 { return 3 * math.Sqrt(p*(1-p)*(1/n+1/m)) }
+	t.Logf("first hang %.2f, simulated %.2f; in the end %.2f, %.2f; trips %.2f, %.2f; too small %d", first/n, want.Ways[0].Fits, fits/n, want.Ways[0].Finished, trips/n, want.Ways[0].TripsMean, small)
+	// Three binomial deviations between two shares: of about one in eight, of nine in ten, and of trips of 0.6 each way.
+	assert.InDelta(t, want.Ways[0].Fits, first/n, apart(0.125))
+	assert.InDelta(t, want.Ways[0].TripsMean, trips/n, 3*0.58*math.Sqrt(1/n+1/m))
+	assert.InDelta(t, want.Ways[0].Finished, fits/n, apart(0.9))
 	assert.LessOrEqual(t, small, 2)
 }
 

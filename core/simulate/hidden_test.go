@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
-	"os"
-	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -15,6 +13,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/measure"
 	"kindmargin/core/survey"
+	"kindmargin/thorough"
 )
 
 // hidden draws an opening whose sides lean by normal chance (mm per m) and belly
@@ -60,8 +59,8 @@ func hidden(rng *rand.Rand, lean, jamb, head float64) (o opening) {
 
 // In hidden openings, square, old and half again as crooked, read by each school
 // on each tape, at most one slab in two hundred of those that are called ready to
-// cut is too small by over 1 mm against the best straight edge. KINDMARGIN_HIDDEN says how many
-// openings of each kind: make hidden takes eight thousand.
+// cut is too small by over 1 mm against the best straight edge. Make
+// hidden takes eight thousand of each kind.
 func TestTooSmallInHiddenOpenings(t *testing.T) {
 	mm := measure.FromMM
 	tape := []survey.Reading{
@@ -88,12 +87,7 @@ func TestTooSmallInHiddenOpenings(t *testing.T) {
 		name             string
 		lean, jamb, head float64
 	}{{"square", 0.3, 0.3, 0.2}, {"old", 4, 2, 1}, {"half again as crooked", 6, 3.5, 1.8}}
-	n := 800
-	if s := os.Getenv("KINDMARGIN_HIDDEN"); s != "" {
-		var err error
-		n, err = strconv.Atoi(s)
-		require.NoError(t, err)
-	}
+	n := thorough.Count(800, 8000)
 	for _, h := range houses {
 		for name, what := range schools {
 			ready, small := 0, 0

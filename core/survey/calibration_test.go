@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
-	"os"
 	"runtime"
 	"slices"
 	"sync"
@@ -17,24 +16,8 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/oracle"
 	"kindmargin/core/survey"
+	"kindmargin/thorough"
 )
-
-// seeds is how many openings of each kind are drawn: few in make test, all in make thorough.
-func seeds(few, all int) int {
-	if os.Getenv("KINDMARGIN_THOROUGH") != "" {
-		return all
-	}
-	return few
-}
-
-// margin is three binomial standard deviations of a rate of p in n: what chance adds to a count of a
-// few. Nothing where all seeds run.
-func margin(p float64, n int) float64 {
-	if os.Getenv("KINDMARGIN_THOROUGH") != "" {
-		return 0
-	}
-	return 3 * math.Sqrt(p*(1-p)/float64(n))
-}
 
 // A school of reading an opening of a size.
 type school struct {
@@ -304,7 +287,7 @@ func all(n int, trial func(i int) (held, error)) (sum held, err error) {
 // surveys. Thin surveys, which know little of how crooked the opening is, are held by how wide ± is in
 // the middle. Sound readings are hardly ever accused. The openings are the oracle's.
 func TestSurenessHoldsInOpeningsOfEveryForm(t *testing.T) {
-	n := seeds(24, 400)
+	n := thorough.Count(24, 400)
 	var full held
 	for _, h := range oracle.Houses {
 		for _, s := range schools {
@@ -324,13 +307,13 @@ func TestSurenessHoldsInOpeningsOfEveryForm(t *testing.T) {
 				t.Logf("%-21s %-16s %-16s inside %.3f, worst edge %.3f (%s), z %.2f, median σ %.2f, accused %.3f", h.Name, s.name, k.name, rate, worst, c.edges()[1:], math.Sqrt(c.z2/float64(figures)), median, accused)
 				name := fmt.Sprintf("%s, %s, %s", h.Name, s.name, k.name)
 				// The figures of one survey go together: about four of them are independent.
-				assert.GreaterOrEqual(t, rate, 0.93-margin(0.93, 4*c.surveys), name)
-				assert.GreaterOrEqual(t, worst, 0.90-margin(0.90, of/4), name)
+				assert.GreaterOrEqual(t, rate, 0.93-thorough.Chance(0.93, 4*c.surveys), name)
+				assert.GreaterOrEqual(t, worst, 0.90-thorough.Chance(0.90, of/4), name)
 				most := 0.01
 				if h.Crooked {
 					most = 0.02
 				}
-				assert.LessOrEqual(t, accused, most+margin(most, c.surveys), name)
+				assert.LessOrEqual(t, accused, most+thorough.Chance(most, c.surveys), name)
 				if s.name == "full" {
 					full.add(c)
 				}

@@ -19,15 +19,25 @@ i18next.init({
 	interpolation: { prefix: '{{.', suffix: '}}', escapeValue: false },
 });
 
+// Texts without arguments, as they were said: a page says some hundred of them each time that it is drawn.
+const said = new Map<TextId, string>();
+
 /** readTexts makes the texts of a locale those of the page. */
 export function readTexts(l: Locale, texts: Record<string, string>) {
+	said.clear();
 	i18next.addResourceBundle(l, 'translation', texts);
 	i18next.changeLanguage(l);
 }
 
 /** say is a text of the page. */
 export function say(id: TextId, args?: Args): string {
-	return i18next.t(id, args);
+	if (args) return i18next.t(id, args);
+	let text = said.get(id);
+	if (text === undefined) {
+		text = i18next.t(id);
+		said.set(id, text);
+	}
+	return text;
 }
 
 /** parts are the pieces of a text, and in every second place the name of what goes between them. */
