@@ -131,7 +131,8 @@ func (u person) do(steps ...chromedp.Action[chromedp.Void]) {
 
 func (u person) open(path string) {
 	u.t.Helper()
-	u.do(chromedp.Navigate(u.p.URL+path), chromedp.WaitVisible("h1, [data-step]"))
+	u.do(chromedp.Navigate(u.p.URL + path))
+	u.until("the page "+path, `[...document.querySelectorAll('h1, [data-step]')].some((e) => e.checkVisibility())`)
 }
 
 // until waits for a condition of the page, written as a JavaScript expression. An expression that throws is not met

@@ -124,7 +124,7 @@ export function CardsPage() {
 		tick: (e) => (itself(e) ? false : void tick()),
 	});
 	if (query.isPending) return <Waiting text={say('cards.fetching-the-cards')} />;
-	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} />;
+	if (query.error && !state) return <Failed error={query.error} retry={() => query.refetch()} alone />;
 	if (!v) return null;
 	const stop =
 		v.plan.clashes[0]?.text ??

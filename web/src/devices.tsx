@@ -25,7 +25,9 @@ export function DevicesPage() {
 			<Top trail={trail} />
 			<main className="max-w-3xl mx-auto p-4 sm:p-6 grid gap-6">
 				{sharing.isPending && <Waiting text={say('devices.looking-for-devices')} />}
-				{sharing.error && <Failed error={sharing.error} retry={() => sharing.refetch()} />}
+				{sharing.error && (
+					<Failed error={sharing.error} retry={() => sharing.refetch()} alone={!sharing.data} />
+				)}
 				{s && (
 					<>
 						<section>

@@ -54,7 +54,7 @@ export function KitPage() {
 			<Top trail={trail} />
 			<main className="p-4 sm:p-6 max-w-4xl mx-auto">
 				{walk.isPending && <Waiting text={say('kit.fetching-the-kit')} />}
-				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
 				{head && (
 					<>
 						<h1 className="text-3xl mb-1" tabIndex={-1} data-home>

@@ -48,7 +48,7 @@ export function LoadPage() {
 		<>
 			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
 			<main className="p-4 sm:p-6 max-w-6xl mx-auto">
-				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
 				{load.isPending && !walk.error && <Waiting text={say('loading.counting', { far: howFar(far) })} />}
 				{load.error && <Failed error={load.error} retry={() => load.refetch()} />}
 				{load.data && (

@@ -28,7 +28,7 @@ export function PapersPage() {
 			<Top trail={trail} />
 			<main className="p-4 sm:p-6 max-w-6xl mx-auto grid gap-8">
 				{walk.isPending && <Waiting text={say('papers.fetching-the-house')} />}
-				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
 				{head && (
 					<>
 						<h1 className="text-3xl -mb-4" tabIndex={-1} data-home>

@@ -42,7 +42,7 @@ export function RodPage() {
 		<ShownIn value={shown}>
 			<Top trail={trail} unit={shown} setUnit={setShown} />
 			<main className="p-4 sm:p-6 max-w-5xl mx-auto" data-story-rod>
-				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
 				{rod.isPending && !walk.error && (
 					<Waiting text={say('story-rod.marking-the-rod-far', { far: howFar(far) })} />
 				)}

@@ -93,9 +93,14 @@ export function Waiting({ text }: { text: string }) {
 	);
 }
 
-export function Failed({ error, retry }: { error: Error; retry: () => void }) {
+export function Failed({ error, retry, alone }: { error: Error; retry: () => void; alone?: boolean }) {
 	return (
 		<div className="p-6 max-w-xl" role="alert">
+			{alone && (
+				<h1 className="text-2xl mb-3" tabIndex={-1} data-home>
+					{say('page.this-page-could-not-be')}
+				</h1>
+			)}
 			<p className="text-lg mb-3">{error.message}</p>
 			<button type="button" className="btn btn-primary" onClick={retry}>
 				{say('page.try-again')}

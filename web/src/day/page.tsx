@@ -87,7 +87,7 @@ export function DayPage() {
 			<Top trail={trail} />
 			<main className="p-4 sm:p-6 max-w-5xl mx-auto">
 				{day.isPending && <Waiting text={say('day.planning-the-day')} />}
-				{day.error && !v && <Failed error={day.error} retry={() => day.refetch()} />}
+				{day.error && !v && <Failed error={day.error} retry={() => day.refetch()} alone />}
 				{v && (
 					<>
 						<div className="flex flex-wrap items-end gap-x-4 gap-y-2 mb-3">

@@ -112,7 +112,7 @@ export function WalkPage() {
 			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
 			<main className="p-4 sm:p-6 max-w-7xl mx-auto">
 				{walk.isPending && <Waiting text={say('walk.fetching-the-doors')} />}
-				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
 				{walk.data && doors && (
 					<>
 						<div className="flex flex-wrap items-end gap-x-6 gap-y-2 mb-3">
