@@ -3,13 +3,13 @@
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
 WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api.gen.ts')
 
-.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers
+.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers notices release
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
 
-bin/kindmargin: web/dist/index.html $(GOFILES) go.mod go.sum
-	go build -ldflags "-X main.built=$$(git describe --always --dirty 2>/dev/null)" -o $@ ./cmd/kindmargin
+bin/kindmargin: web/dist/index.html $(GOFILES) CHANGELOG.md go.mod go.sum
+	go build -buildvcs=auto -o $@ ./cmd/kindmargin
 
 web/node_modules/.package-lock.json: web/package.json web/package-lock.json
 	cd web && npm ci --no-audit --no-fund
@@ -54,6 +54,12 @@ dev: bin/kindmargin ## hot reload of the front end at http://127.0.0.1:5173, aga
 
 screenshots: web/dist/index.html chromium readers ## the pictures in docs/screenshots, from the demo
 	go run ./e2e/shots docs/screenshots
+
+notices: web/node_modules/.package-lock.json ## renews NOTICES, what ships inside the program; it fetches its tools
+	tools/notices.sh
+
+release: web/dist/index.html ## bin/release: the program for each system with what it ships, and their checksums
+	tools/release.sh
 
 bench:
 	go test ./core/... ./api -run '^$$' -bench . -benchmem

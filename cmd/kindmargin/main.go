@@ -18,6 +18,7 @@ import (
 
 	"github.com/alecthomas/kong"
 
+	"kindmargin"
 	"kindmargin/api"
 	"kindmargin/core/field"
 	"kindmargin/core/job"
@@ -87,19 +88,25 @@ func inWords(err error) error {
 	return errors.New(text)
 }
 
-// built is what make built the program from.
-var built string
-
-// version is what the program was built from, where that is known.
+// version is the newest version in CHANGELOG.md and, where the program was built in its repository, the commit.
 func version() string {
-	if built != "" {
-		return built
+	v := kindmargin.Version()
+	b, _ := debug.ReadBuildInfo()
+	if b == nil {
+		return v
 	}
-	b, ok := debug.ReadBuildInfo()
-	if !ok || b.Main.Version == "" {
-		return "of no known version"
+	set := map[string]string{}
+	for _, s := range b.Settings {
+		set[s.Key] = s.Value
 	}
-	return b.Main.Version
+	if commit := set["vcs.revision"]; len(commit) >= 7 {
+		v += " (" + commit[:7]
+		if set["vcs.modified"] == "true" {
+			v += ", changed"
+		}
+		v += ")"
+	}
+	return v
 }
 
 type demoCmd struct {

@@ -1,0 +1,5 @@
+{{ range . }}
+## {{ .Name }} {{ .Version }} ({{ .LicenseName }})
+
+{{ .LicenseText }}
+{{ end }}
