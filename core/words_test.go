@@ -86,6 +86,7 @@ var readers = map[string]int{
 	"core/job/file.go":      2, // a choice of old files
 	"core/schedule/read.go": 2, // hands, as people write them
 	"store/open.go":         1, // the first bytes of a data file
+	"version.go":            1, // the changelog's headings
 }
 
 // TestNoCodeReadsWords holds that nothing is decided by how something is called: no comparison, no case and no search
