@@ -1,7 +1,7 @@
 # Kind Margin. Needs Go, Node, make and git; everything else is installed from the lock files.
 
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
-WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api.gen.ts')
+WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api/contract.gen.ts')
 
 .PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers notices release
 
@@ -15,7 +15,7 @@ web/node_modules/.package-lock.json: web/package.json web/package-lock.json
 	cd web && npm ci --no-audit --no-fund
 	@touch $@
 
-web/dist/index.html: web/node_modules/.package-lock.json $(WEBFILES) web/src/api.gen.ts
+web/dist/index.html: web/node_modules/.package-lock.json $(WEBFILES) web/src/api/contract.gen.ts
 	cd web && npm run --silent build
 
 test: web/dist/index.html chromium readers lint drift ## everything that CI checks
@@ -37,12 +37,12 @@ drift: web/node_modules/.package-lock.json ## fails when docs/openapi.json or th
 	@tmp=$$(mktemp -d) && trap 'rm -rf "$$tmp"' EXIT && \
 	go run ./cmd/kindmargin contract "$$tmp" "$$tmp" && \
 	diff -u docs/openapi.json "$$tmp/openapi.json" && diff -u docs/job.schema.json "$$tmp/job.schema.json" && diff -u docs/plan.schema.json "$$tmp/plan.schema.json" && \
-	for l in en-GB en-US; do for f in trade texts; do diff -u web/src/$$f.$$l.gen.json "$$tmp/$$f.$$l.gen.json" || exit 1; done; done && \
-	(cd web && npx --no-install openapi-typescript ../docs/openapi.json -o "$$tmp/api.gen.ts" >/dev/null) && \
-	diff -u web/src/api.gen.ts "$$tmp/api.gen.ts" || { echo "stale: run make types"; exit 1; }
+	for l in en-GB en-US; do for f in trade texts; do diff -u web/src/words/$$f.$$l.gen.json "$$tmp/$$f.$$l.gen.json" || exit 1; done; done && \
+	(cd web && npx --no-install openapi-typescript ../docs/openapi.json -o "$$tmp/contract.gen.ts" >/dev/null) && \
+	diff -u web/src/api/contract.gen.ts "$$tmp/contract.gen.ts" || { echo "stale: run make types"; exit 1; }
 
 types: web/node_modules/.package-lock.json ## makes docs/openapi.json, the schemas in docs and the front end's types
-	go run ./cmd/kindmargin contract docs web/src
+	go run ./cmd/kindmargin contract docs web/src/words
 	cd web && npm run --silent types
 
 fmt: web/node_modules/.package-lock.json

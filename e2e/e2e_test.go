@@ -71,11 +71,11 @@ type person struct {
 // patience is when a test is given up that hangs; a starved machine takes four minutes for the longest.
 const patience = 12 * time.Minute
 
-// sit is a person at a program of their own, beside the other tests. Their page has no service worker, as where it is
-// served without TLS: it would fetch every part of the page for every test. Tests without signal are offline's.
+// sit is a person at a program of their own, beside the other tests. Their page's service worker is never
+// installed: it would fetch every part of the page for every test. Tests without signal are offline's.
 func sit(t *testing.T, verb string) person {
 	u := offline(t, verb)
-	u.before(`delete Navigator.prototype.serviceWorker;`)
+	u.before(`ServiceWorkerContainer.prototype.register = () => new Promise(() => {});`)
 	return u
 }
 

@@ -29,13 +29,17 @@ export default defineConfig({
 					// What most pages share is one part; what starts them does not wait for it.
 					includeDependenciesRecursively: false,
 					groups: [
-						{ name: 'start', test: /src\/(start|catalogue|locale|pages)\.|preload-helper/, priority: 1 },
+						{
+							name: 'start',
+							test: /src\/(app\/(start|pages)|words\/(catalogue|locale))\.|preload-helper/,
+							priority: 1,
+						},
 						{ name: 'shared', minShareCount: 5 },
 					],
 				},
 			},
 		},
 	},
-	test: { setupFiles: ['src/test-setup.ts'], pool: 'threads', isolate: false },
+	test: { setupFiles: ['src/app/test-setup.ts'], pool: 'threads', isolate: false },
 	server: { port: 5173, proxy: { '/api': 'http://127.0.0.1:8137' } },
 });

@@ -304,7 +304,7 @@ func TestSVGIsInMillimetres(t *testing.T) {
 	assert.InDelta(t, 60, v.G[0].Circle[1].X-v.G[2].Line[1].X, 1e-9, "and as far on the push face")
 }
 
-// The drawing that web/src/dxf.test.ts reads with a reader of its own: 80 by 60, a bore of 22,
+// The drawing that web/src/opening/dxf.test.ts reads with a reader of its own: 80 by 60, a bore of 22,
 // a plate of 25 by 57 with corners of 4, and a fold.
 func TestTheDXFThatAnotherReaderReads(t *testing.T) {
 	d := Draft{Title: "known", Width: 80, Height: 60}

@@ -1,4 +1,4 @@
-import { say } from '../texts';
+import { say } from '../words/texts';
 
 /** toClock is a minute of the day as a clock shows it. */
 export const toClock = (m: number) =>

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import type { Schemas } from '../api';
-import { newKey } from '../api';
-import { say } from '../texts';
-import { trade } from '../trade';
+import type { Schemas } from '../api/client';
+import { newKey } from '../api/client';
+import { say } from '../words/texts';
+import { trade } from '../words/trade';
 import { numberIn, toClock, toMinute } from './clock';
 
 type Day = Schemas['Day'];

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import type { Schemas, Unit } from '../api';
-import { Cautions } from '../says';
-import { Tape } from '../tape';
-import { say } from '../texts';
+import type { Schemas, Unit } from '../api/client';
+import { Cautions } from '../ui/says';
+import { Tape } from '../ui/tape';
+import { say } from '../words/texts';
 import { withUnit } from './geometry';
 import type { Doing } from './read';
 

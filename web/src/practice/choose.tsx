@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import type { Schemas, Unit } from '../api';
-import { pick } from '../length';
-import { Cautions } from '../says';
-import { Tape } from '../tape';
-import { say } from '../texts';
-import { marginName, trade } from '../trade';
+import type { Schemas, Unit } from '../api/client';
+import { pick } from '../ui/length';
+import { Cautions } from '../ui/says';
+import { Tape } from '../ui/tape';
+import { say } from '../words/texts';
+import { marginName, trade } from '../words/trade';
 import { withUnit } from './geometry';
 import { type Doing, Readings } from './read';
 

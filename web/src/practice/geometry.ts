@@ -1,5 +1,5 @@
-import { say } from '../texts';
-import { jambName } from '../trade';
+import { say } from '../words/texts';
+import { jambName } from '../words/trade';
 
 export type Gap = { side: string; where: string; mm: number };
 

@@ -1,9 +1,9 @@
 import { Download } from 'lucide-react';
 import { Link } from 'react-router';
-import type { Schemas } from '../api';
-import { Len } from '../length';
-import { Phrase } from '../phrase';
-import { say } from '../texts';
+import type { Schemas } from '../api/client';
+import { Len } from '../ui/length';
+import { Phrase } from '../words/phrase';
+import { say } from '../words/texts';
 
 type Played = Schemas['Played'];
 

@@ -1,13 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ask, client, type Schemas } from '../api';
-import { Said, useAttempt } from '../attempt';
-import { useHomeFocus } from '../home-focus';
-import { Failed, Waiting } from '../says';
-import { say } from '../texts';
-import { Top } from '../top';
-import { whoNow } from '../who';
+import { Said, useAttempt } from '../api/attempt';
+import { ask, client, type Schemas } from '../api/client';
+import { whoNow } from '../api/who';
+import { useHomeFocus } from '../app/home-focus';
+import { Top } from '../app/top';
+import { Failed, Waiting } from '../ui/says';
+import { say } from '../words/texts';
 
 type Practice = Schemas['Practice'];
 

@@ -1,6 +1,6 @@
-import type { Schemas } from '../api';
-import { say } from '../texts';
-import { marginName, placeName } from '../trade';
+import type { Schemas } from '../api/client';
+import { say } from '../words/texts';
+import { marginName, placeName } from '../words/trade';
 import { type Ask, around, asks, board, edge } from './geometry';
 
 type Played = Schemas['Played'];

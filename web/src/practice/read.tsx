@@ -1,6 +1,6 @@
-import type { Schemas } from '../api';
-import { Len } from '../length';
-import { say } from '../texts';
+import type { Schemas } from '../api/client';
+import { Len } from '../ui/length';
+import { say } from '../words/texts';
 import { asks } from './geometry';
 
 type Move = Schemas['Move'];

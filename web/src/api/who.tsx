@@ -1,0 +1,36 @@
+import { useState } from 'react';
+import { say } from '../words/texts';
+
+const key = 'hand name';
+
+/** whoNow is whose hand works on this device, as it was last said; empty where nobody said. */
+export const whoNow = () => localStorage.getItem(key) ?? '';
+
+const two = (n: number) => String(n).padStart(2, '0');
+
+/** stampOf is a time as records have it: to the minute, by the clock of this device. */
+export const stampOf = (d: Date) =>
+	`${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())} ${two(d.getHours())}:${two(d.getMinutes())}`;
+
+export const today = () => stampOf(new Date());
+
+/** Who asks whose hand it is; what is changed from here on is told as theirs. */
+export function Who({ label = say('devices.who-works-on-this-device') }: { label?: string }) {
+	const [name, setName] = useState(whoNow);
+	return (
+		<label className="block">
+			<span className="block mb-1">{label}</span>
+			<input
+				className="input w-full text-lg"
+				data-field="who"
+				maxLength={120}
+				autoComplete="name"
+				value={name}
+				onChange={(e) => {
+					setName(e.target.value);
+					localStorage.setItem(key, e.target.value);
+				}}
+			/>
+		</label>
+	);
+}

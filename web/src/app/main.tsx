@@ -1,0 +1,99 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { ended, putOut } from '../api/access';
+import { type JobHead, Trouble } from '../api/client';
+import { listen } from '../api/live';
+import { flush } from '../api/queue';
+import { Broken, Waiting } from '../ui/says';
+import { keepJobLocale } from '../words/locale';
+import { say } from '../words/texts';
+import { LineBar } from './line-bar';
+import { Localized } from './localized';
+import { fetchAll, opened, pages } from './pages';
+import { readTheme } from './top';
+
+// The page that is opened is drawn at once; the others are fetched when they are.
+const first = await opened(location.pathname).catch(() => undefined);
+
+const router = createBrowserRouter([
+	{
+		element: <Localized />,
+		errorElement: <Broken />,
+		hydrateFallbackElement: <Waiting text={say('page.one-moment')} />,
+		children: [
+			...pages.map(([path, lazy]) => (path === first?.path ? first : { path, lazy })),
+			{ path: '/j/:job/:opening', element: <Navigate to="measure" replace /> },
+			{ path: '*', element: <Navigate to="/" replace /> },
+		],
+	},
+]);
+
+const cache = new QueryClient({
+	defaultOptions: {
+		queries: { retry: (n, e) => !(e instanceof Trouble && e.status >= 400) && n < 2, networkMode: 'always' },
+		mutations: { networkMode: 'always' },
+	},
+});
+
+document.documentElement.dataset.theme = readTheme();
+// Each answer about a job tells its locale.
+cache.getQueryCache().subscribe(({ query }) => {
+	const { data } = query.state;
+	const heads = Array.isArray(data) ? data : [(data as { job?: JobHead } | undefined)?.job];
+	for (const head of heads) if (head?.unit && head.tape) keepJobLocale(head);
+});
+
+const out = ended() && location.pathname !== '/pair';
+if (out) location.replace('/pair');
+// A page that is brought back as it was, after the device was put out.
+addEventListener('pageshow', (e) => e.persisted && ended() && putOut());
+
+if (location.pathname !== '/pair' && !out) {
+	const handInAll = () =>
+		flush(async (e, view) => {
+			await cache.cancelQueries({ queryKey: ['opening', e.job, e.opening] });
+			cache.setQueryData(['opening', e.job, e.opening], view);
+			cache.invalidateQueries({ queryKey: ['walk', e.job] });
+		});
+	listen(cache, handInAll);
+	handInAll();
+	// A change whose answer alone was lost waits while the line is on: it is tried again by and by.
+	setInterval(handInAll, 5000);
+}
+/** loaded runs f once the page is; it may be already, since the catalogue is read past the load. */
+function loaded(f: () => unknown) {
+	if (document.readyState === 'complete') f();
+	else addEventListener('load', f);
+}
+
+// Browsers allow it on this machine and under TLS alone.
+if ('serviceWorker' in navigator) {
+	loaded(() => navigator.serviceWorker.register('/sw.js').catch(() => undefined));
+	// What was read before it stood by is read again, and so kept; what is being read for the first time
+	// went past it, and is read again once it is there.
+	navigator.serviceWorker.addEventListener('controllerchange', async () => {
+		await Promise.allSettled(
+			cache
+				.getQueryCache()
+				.findAll({ fetchStatus: 'fetching' })
+				.map((q) => q.promise),
+		);
+		// So are the parts of the page that came by before it stood by.
+		for (const e of performance.getEntriesByType('resource'))
+			if (/\/assets\//.test(e.name)) fetch(e.name).catch(() => undefined);
+		cache.invalidateQueries();
+	});
+} else loaded(fetchAll); // the service worker keeps them otherwise
+
+const root = document.getElementById('root');
+if (root && !out)
+	createRoot(root).render(
+		<StrictMode>
+			<QueryClientProvider client={cache}>
+				<RouterProvider router={router} />
+				<LineBar />
+			</QueryClientProvider>
+		</StrictMode>,
+	);

@@ -1,0 +1,33 @@
+import type { ComponentType } from 'react';
+
+/** The pages: each is a part of its own, fetched when it is opened. */
+export const pages: [path: string, page: () => Promise<{ Component: ComponentType }>][] = [
+	['/', async () => ({ Component: (await import('../house/jobs')).Home })],
+	['/j/:job', async () => ({ Component: (await import('../house/page')).WalkPage })],
+	['/kit/:job', async () => ({ Component: (await import('../house/kit')).KitPage })],
+	['/practice', async () => ({ Component: (await import('../practice/page')).PracticePage })],
+	[
+		'/practice/opening/:level/:seed',
+		async () => ({ Component: (await import('../practice/play')).PlayPage }),
+	],
+	['/load/:job', async () => ({ Component: (await import('../house/load')).LoadPage })],
+	['/day/:job', async () => ({ Component: (await import('../day/page')).DayPage })],
+	['/devices', async () => ({ Component: (await import('../sharing/page')).DevicesPage })],
+	['/pair', async () => ({ Component: (await import('../sharing/join')).PairPage })],
+	['/papers/:job', async () => ({ Component: (await import('../house/papers')).PapersPage })],
+	['/cards/:job/:opening', async () => ({ Component: (await import('../opening/cards/page')).CardsPage })],
+	['/rod/:job/:opening', async () => ({ Component: (await import('../house/story-rod')).RodPage })],
+	['/j/:job/:opening/:step', async () => ({ Component: (await import('../opening/page')).DoorPage })],
+];
+
+/** fetchAll fetches the pages that were not opened yet, so that each opens without signal while this one stays. */
+export const fetchAll = () => Promise.allSettled(pages.map(([, page]) => page()));
+
+/**
+ * opened is the page at an address, fetched; it rejects where it cannot be had. It matches the path itself: the router's
+ * matchPath would be fetched before the first page could be asked for.
+ */
+export async function opened(address: string) {
+	const page = pages.find(([path]) => new RegExp(`^${path.replace(/:\w+/g, '[^/]+')}$`).test(address));
+	return page && { path: page[0], ...(await page[1]()) };
+}

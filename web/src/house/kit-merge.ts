@@ -1,0 +1,34 @@
+import type { JobHead } from '../api/client';
+
+export type Kit = JobHead['kit'];
+
+/** both is a kit with what another one has beside it: tools, hinges and devices by their IDs, and bits. */
+export function both(own: Kit, other: Kit): Kit {
+	const more = <T extends { id: string }>(a: T[] = [], b: T[] = []) => [
+		...a,
+		...b.filter((x) => !a.some((y) => y.id === x.id)),
+	];
+	const bits = [...new Set([...(own.bits ?? []), ...(other.bits ?? [])])].sort((a, b) => a - b);
+	return {
+		...own,
+		tools: more(own.tools, other.tools),
+		hinges: more(own.hinges, other.hinges),
+		devices: more(own.devices, other.devices),
+		...(bits.length ? { bits } : {}),
+		...(own.trip ? {} : { trip: other.trip }),
+		...(own.fits ? {} : { fits: other.fits }),
+	};
+}
+
+/** brings says what a kit has more than another, by name; empty where nothing. */
+export function brings(own: Kit, other: Kit): string[] {
+	const to = both(own, other);
+	const names = (a: { id: string; name?: string }[] = [], b: { id: string; name?: string }[] = []) =>
+		b.filter((x) => !a.some((y) => y.id === x.id)).map((x) => x.name || x.id);
+	return [
+		...names(own.tools, to.tools),
+		...names(own.hinges, to.hinges),
+		...names(own.devices, to.devices),
+		...((to.bits?.length ?? 0) > (own.bits?.length ?? 0) ? ['bits'] : []),
+	];
+}

@@ -1,0 +1,239 @@
+import { useQuery } from '@tanstack/react-query';
+import { Printer } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { ask, client, type Schemas, type Unit } from '../api/client';
+import { howFar, type Made, makeList } from '../api/exports';
+import { useHomeFocus } from '../app/home-focus';
+import { Top, useShownIn } from '../app/top';
+import { GiveOut } from '../ui/give-out';
+import { Cautions, Failed, Waiting } from '../ui/says';
+import { say } from '../words/texts';
+import { edgeName, trade } from '../words/trade';
+import { walkQuery } from './page';
+
+type Load = Schemas['Load'];
+
+/** LoadPage is what to take along for some doors, to be ticked while it goes on the van. */
+export function LoadPage() {
+	const { job = '' } = useParams();
+	const [query] = useSearchParams();
+	const doors = query.get('doors')?.split(',').filter(Boolean) ?? [];
+	const walk = useQuery(walkQuery(job));
+	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
+	const [far, setFar] = useState<Made>();
+	const many = doors.length || (walk.data?.doors.length ?? 0);
+	const load = useQuery({
+		queryKey: ['load', job, ...doors],
+		enabled: many > 0 || walk.isSuccess,
+		queryFn: ({ signal }) =>
+			many > trade.atOnce
+				? makeList<Load>({ what: 'load-list', job, doors }, setFar, signal)
+				: ask(
+						client.GET('/api/jobs/{job}/load', {
+							params: { path: { job }, query: doors.length ? { doors } : {} },
+						}),
+					),
+	});
+	const trail = useMemo(
+		() =>
+			walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: say('page.what-to-load') }] : [],
+		[walk.data, job],
+	);
+	const ticks = useTicks(job, doors);
+	useHomeFocus(String(load.dataUpdatedAt));
+	const paper = new URLSearchParams({ kind: 'load', paper: walk.data?.job.unit === 'in' ? 'letter' : 'a4' });
+	if (doors.length) paper.set('doors', doors.join(','));
+	return (
+		<>
+			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
+			<main className="p-4 sm:p-6 max-w-6xl mx-auto">
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
+				{load.isPending && !walk.error && <Waiting text={say('loading.counting', { far: howFar(far) })} />}
+				{load.error && <Failed error={load.error} retry={() => load.refetch()} />}
+				{load.data && (
+					<>
+						<h1 className="text-3xl mb-1" tabIndex={-1} data-home>
+							{say('page.what-to-load')}
+						</h1>
+						<p className="text-lg mb-2" data-load-for>
+							{say('loading.for', {
+								doors: doors.length
+									? some(load.data.doors)
+									: say('loading.all-count-doors', { count: load.data.doors.length }),
+							})}
+						</p>
+						<p className="flex flex-wrap gap-2 mb-4">
+							<GiveOut
+								doors={many}
+								href={`/api/jobs/${job}/paper?${paper}`}
+								wanted={{ what: 'load', job, doors, paper: paper.get('paper') ?? '' }}
+							>
+								<Printer size={20} aria-hidden="true" /> {say('page.print-it')}
+							</GiveOut>
+							<Link className="btn" to={`/j/${job}`}>
+								{say('page.choose-other-doors')}
+							</Link>
+							{ticks.any && (
+								<button type="button" className="btn" onClick={ticks.clear} data-untick>
+									{say('loading.untick-all')}
+								</button>
+							)}
+						</p>
+						{load.data.open.map((o) => (
+							<p key={o.door + o.why} className="border-l-4 border-warning pl-3 mb-2" data-open>
+								<strong>{o.door}</strong>: {o.why}.
+							</p>
+						))}
+						<div className="grid lg:grid-cols-2 gap-x-8 items-start">
+							{[false, true].map((own) => (
+								<div key={String(own)}>
+									{load.data.groups
+										.filter((g) => (g.kind === 'packers' || g.kind === 'tools') === own)
+										.map((g) => (
+											<Group key={g.kind} group={g} ticks={ticks} />
+										))}
+								</div>
+							))}
+						</div>
+						<Settings list={load.data.settings} />
+						<Cutting list={load.data.cutting} unit={shown} />
+						<Cautions step="slab" />
+					</>
+				)}
+			</main>
+		</>
+	);
+}
+
+/** some names doors, the first of them where there are many. */
+const some = (doors: string[]) =>
+	doors.length <= 8
+		? doors.join(', ')
+		: say('loading.and-more', { doors: doors.slice(0, 7).join(', '), more: doors.length - 7 });
+
+type Ticks = {
+	has: (what: string) => boolean;
+	put: (what: string, on: boolean) => void;
+	any: boolean;
+	clear: () => void;
+};
+
+/** useTicks keeps on this device what is on the van already. */
+function useTicks(job: string, doors: string[]): Ticks {
+	const key = `loaded ${job} ${doors.join(',')}`;
+	const [on, set] = useState<string[]>(() => JSON.parse(localStorage.getItem(key) ?? '[]'));
+	const keep = (list: string[]) => {
+		set(list);
+		if (list.length) localStorage.setItem(key, JSON.stringify(list));
+		else localStorage.removeItem(key);
+	};
+	return {
+		has: (what) => on.includes(what),
+		put: (what, yes) => keep(yes ? [...on, what] : on.filter((x) => x !== what)),
+		any: on.length > 0,
+		clear: () => keep([]),
+	};
+}
+
+function Group({ group: g, ticks }: { group: Load['groups'][number]; ticks: Ticks }) {
+	return (
+		<section className="mb-4" data-group={g.kind}>
+			<h2 className="text-xl border-b-2 border-base-content">{g.name}</h2>
+			<ul>
+				{g.items.map((i) => (
+					<li key={i.id} className="border-b border-base-300 break-inside-avoid">
+						<label className="flex gap-3 items-start py-2 min-h-11 cursor-pointer">
+							<input
+								type="checkbox"
+								className="checkbox checkbox-lg mt-0.5"
+								checked={ticks.has(i.id)}
+								onChange={(e) => ticks.put(i.id, e.target.checked)}
+								data-tick={i.id}
+							/>
+							{i.count > 0 && (
+								<span className="w-12 shrink-0 text-right text-xl font-bold tabular-nums" data-count={i.id}>
+									{i.count} ×
+								</span>
+							)}
+							<span className={`min-w-0 ${ticks.has(i.id) ? 'line-through opacity-70' : ''}`}>
+								<span className="text-lg">{i.name}</span>
+								{i.note && <span className="opacity-80"> ({i.note})</span>}
+								<span className="block text-sm opacity-80">{some(i.doors)}</span>
+							</span>
+						</label>
+					</li>
+				))}
+			</ul>
+		</section>
+	);
+}
+
+function Settings({ list }: { list: Load['settings'] }) {
+	if (list.length === 0) return null;
+	return (
+		<section className="mt-2 mb-4" data-settings>
+			<h2 className="text-xl border-b-2 border-base-content">{say('loading.set-once-for-all-these')}</h2>
+			<dl className="grid sm:grid-cols-2 gap-x-8">
+				{list.map((s) => (
+					<div key={s.what + s.to} className="border-b border-base-300 py-2" data-setting={s.what}>
+						<dt>{s.what}</dt>
+						<dd>
+							<strong className="text-lg">{s.to}</strong>
+							<span className="block text-sm opacity-80">{some(s.doors)}</span>
+						</dd>
+					</div>
+				))}
+			</dl>
+		</section>
+	);
+}
+
+function Cutting({ list, unit }: { list: Load['cutting']; unit: Unit }) {
+	if (list.length === 0) return null;
+	return (
+		<section className="mb-4" data-cutting>
+			<h2 className="text-xl border-b-2 border-base-content">
+				{say('loading.cutting-list-in-unit', { unit })}
+			</h2>
+			{/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key */}
+			<section className="overflow-x-auto" aria-label={say('loading.cutting-list')} tabIndex={0}>
+				<table className="table">
+					<thead>
+						<tr>
+							<th>{say('page.door')}</th>
+							<th>{say('page.slab')}</th>
+							{['head', 'hinge', 'lock', 'foot'].map(edgeName).map((s) => (
+								<th key={s} className="text-right">
+									{s}
+								</th>
+							))}
+							<th>{say('page.after-the-first-cut')}</th>
+						</tr>
+					</thead>
+					<tbody>
+						{list.map((c) => (
+							<tr key={c.door}>
+								<th scope="row">{c.door}</th>
+								<td>{c.slab}</td>
+								{[c.head, c.hinge, c.lock, c.foot].map((t, i) => (
+									<td
+										key={['head', 'hinge', 'lock', 'foot'][i]}
+										className="text-right text-lg font-semibold tabular-nums"
+									>
+										{t[unit]}
+									</td>
+								))}
+								<td>
+									{c.width[unit]} × {c.length[unit]}
+									{c.left && say('loading.some-left-on')}
+								</td>
+							</tr>
+						))}
+					</tbody>
+				</table>
+			</section>
+			<p className="opacity-80">{say('loading.the-most-that-comes-off')}</p>
+		</section>
+	);
+}

@@ -1,0 +1,425 @@
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { CalendarDays, FileSpreadsheet, ListChecks, PackageOpen, Plus, Ruler } from 'lucide-react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { Said, useAttempt } from '../api/attempt';
+import { ask, client, type Door, type JobHead, newKey, once, type Unit, type Walk } from '../api/client';
+import { useHomeFocus } from '../app/home-focus';
+import { useShortcuts } from '../app/keys';
+import { Top, useShownIn } from '../app/top';
+import { ShownIn } from '../ui/length';
+import { Failed, TakenOff, Waiting } from '../ui/says';
+import { say } from '../words/texts';
+import { trade } from '../words/trade';
+import { Chosen } from './chosen';
+import { beside, moved, plainly, type Seen, seen, summary, troubles } from './doors';
+import { DoorList } from './list';
+import { UsualChoices } from './usual';
+
+/** A deed on the walk, and how it is taken back. */
+export type Deed = { says: string; back: () => Promise<unknown> };
+
+/** walkQuery is a job's walk; it is asked for again while plans are still being worked out. */
+export function walkQuery(job: string) {
+	return {
+		queryKey: ['walk', job],
+		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
+		refetchInterval: (q: { state: { data?: Walk } }) => (q.state.data?.working ? 150 : (false as const)),
+		placeholderData: keepPreviousData<Walk>,
+	};
+}
+
+/** WalkPage is the home of a job: the house at a glance, its doors in the order you walk it. */
+export function WalkPage() {
+	const { job = '' } = useParams();
+	const cache = useQueryClient();
+	const walk = useQuery(walkQuery(job));
+	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
+	const [look, setLook] = useLook(job);
+	const [chosen, setChosen] = useState<Set<string> | null>(null);
+	const [deed, setDeed] = useState<Deed | null>(null);
+	const [error, attempt] = useAttempt();
+	const trail = useMemo(() => (walk.data ? [{ text: walk.data.job.name }] : []), [walk.data]);
+	const doors = walk.data?.doors;
+	const asked = useDeferredValue(look);
+	const list = useMemo(() => seen(doors ?? [], asked, trade.steps), [doors, asked]);
+	useHomeFocus(JSON.stringify(doors?.map((d) => d.id)));
+	const change = async (says: string, does: () => Promise<unknown>, back?: () => Promise<unknown>) => {
+		if (await attempt(does)) setDeed(back ? { says, back } : null);
+		await walk.refetch();
+	};
+	const put = (id: string, before: string) => {
+		// At once on the screen, and then in the file.
+		cache.setQueryData<Walk>(['walk', job], (w) => w && { ...w, doors: moved(w.doors, id, before) });
+		return ask(
+			client.PUT('/api/jobs/{job}/openings/{opening}/place', {
+				params: { path: { job, opening: id } },
+				body: { before },
+			}),
+		);
+	};
+	const place = (id: string, before: string) => {
+		const at = doors?.findIndex((d) => d.id === id) ?? -1;
+		const door = doors?.[at];
+		if (!door) return;
+		const was = doors?.[at + 1]?.id ?? '';
+		change(
+			say('walk.door-was-moved', { door: door.name }),
+			() => put(id, before),
+			() => put(id, was),
+		);
+	};
+	// The focus goes with a door that was moved by key.
+	const follow = useRef('');
+	// biome-ignore lint/correctness/useExhaustiveDependencies: it runs when the order is drawn
+	useEffect(() => {
+		if (!follow.current) return;
+		document.querySelector<HTMLElement>(`[data-move="${follow.current}"]`)?.focus();
+		follow.current = '';
+	}, [doors]);
+	const step = (by: -1 | 1) => (e: KeyboardEvent) => {
+		const id = (e.target as HTMLElement).closest<HTMLElement>('[data-door]')?.dataset.door;
+		const before = id && doors && look.order === 'walk' ? beside(doors, id, by) : undefined;
+		if (id === undefined || before === undefined) return false;
+		follow.current = id;
+		place(id, before);
+	};
+	useShortcuts({
+		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
+		entry: () => document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus(),
+		find: () => document.querySelector<HTMLElement>('[data-field="search"]')?.focus(),
+		earlier: step(-1),
+		later: step(1),
+	});
+	const take = (d: { id: string; name: string; version?: number }, back: boolean) => {
+		const path = { job, opening: d.id };
+		const restore = () =>
+			ask(client.POST('/api/jobs/{job}/openings/{opening}/restore', { params: { path } }));
+		if (back) return change('', restore);
+		const header = { 'If-Match': `"${d.version}"` };
+		const off = () => ask(client.DELETE('/api/jobs/{job}/openings/{opening}', { params: { path, header } }));
+		return change(say('walk.name-is-off-the-walk', { name: d.name }), off, restore);
+	};
+	const choose = (id: string) =>
+		setChosen((c) => {
+			const next = new Set(c);
+			if (!next.delete(id)) next.add(id);
+			return next;
+		});
+	const narrowed = look.search || look.step || look.trouble;
+	return (
+		<ShownIn value={shown}>
+			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
+			<main className="p-4 sm:p-6 max-w-7xl mx-auto">
+				{walk.isPending && <Waiting text={say('walk.fetching-the-doors')} />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
+				{walk.data && doors && (
+					<>
+						<div className="flex flex-wrap items-end gap-x-6 gap-y-2 mb-3">
+							<h1 className="text-3xl" tabIndex={-1} data-home>
+								{walk.data.job.name}
+							</h1>
+							<p className="text-lg grow" data-summary>
+								{summary(doors)}
+							</p>
+							<JobChoice
+								head={walk.data.job}
+								field="tape"
+								label={say('walk.cut-to')}
+								options={trade.tapes.filter((t) => t.unit === walk.data.job.unit)}
+								done={() => walk.refetch()}
+							/>
+							<JobChoice
+								head={walk.data.job}
+								field="language"
+								label={say('page.words')}
+								options={[{ id: '', name: say('walk.as-the-unit-suggests') }, ...trade.languages]}
+								done={() => walk.refetch()}
+							/>
+						</div>
+						<nav
+							aria-label={say('walk.the-whole-house')}
+							className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3"
+						>
+							<Link className="btn" to={`/day/${job}`} data-to-day>
+								<CalendarDays size={20} aria-hidden="true" /> {say('page.the-day')}
+							</Link>
+							<Link className="btn" to={`/load/${job}`} data-load>
+								<PackageOpen size={20} aria-hidden="true" /> {say('page.what-to-load')}
+							</Link>
+							<Link className="btn" to={`/papers/${job}`} data-papers>
+								<FileSpreadsheet size={20} aria-hidden="true" /> {say('page.papers-and-schedules')}
+							</Link>
+							<Link className="btn" to={`/kit/${job}`} data-kit>
+								<Ruler size={20} aria-hidden="true" /> {say('page.kit')}
+							</Link>
+							<button
+								type="button"
+								className={`btn ${chosen ? 'btn-neutral' : ''}`}
+								aria-pressed={!!chosen}
+								onClick={() => setChosen(chosen ? null : new Set())}
+								data-choosing
+							>
+								<ListChecks size={20} aria-hidden="true" /> {say('walk.choose-doors')}
+							</button>
+						</nav>
+						{doors.length > 1 && <Finder look={look} set={setLook} doors={doors} />}
+						<Said error={error} className="mb-3" />
+						{deed && (
+							// It lies over the page, so that nothing moves under the hand when it comes.
+							<p
+								role="status"
+								className={`fixed left-4 z-20 bg-neutral text-neutral-content px-4 py-2 text-lg flex items-center gap-3 ${chosen ? 'bottom-24' : 'bottom-4'}`}
+								data-deed
+							>
+								{deed.says}{' '}
+								<button
+									type="button"
+									className="btn btn-sm btn-primary"
+									onClick={() => change('', deed.back)}
+									data-undo-deed
+								>
+									{say('page.undo')}
+								</button>
+							</p>
+						)}
+						<UsualChoices head={walk.data.job} done={() => walk.refetch()} />
+						{narrowed && (
+							<p role="status" className="mb-2" data-found>
+								{list.length === 0
+									? say('walk.no-door-matches')
+									: say('walk.shown-of-doors-doors', { shown: list.length, doors: doors.length })}{' '}
+								<button
+									type="button"
+									className="link min-h-11"
+									onClick={() => setLook({ ...plainly, order: look.order })}
+								>
+									{say('walk.all-of-them')}
+								</button>
+							</p>
+						)}
+						<DoorList
+							list={list}
+							place={place}
+							on={{
+								job,
+								take: (d: Door) => take(d, false),
+								choose: chosen ? choose : undefined,
+								chosen: chosen ?? new Set(),
+								moves: look.order === 'walk' && !chosen && doors.length > 1,
+							}}
+						/>
+						<AddDoor job={job} first={doors.length === 0} />
+						<TakenOff what={say('walk.doors')} list={walk.data.off} back={(d) => take(d, true)} />
+						{chosen && (
+							<Chosen
+								job={job}
+								doors={doors}
+								chosen={chosen}
+								all={() => setChosen(new Set(list.map((x) => x.door.id)))}
+								none={() => setChosen(null)}
+								did={(d) => {
+									setDeed(d);
+									setChosen(null);
+									walk.refetch();
+								}}
+							/>
+						)}
+					</>
+				)}
+			</main>
+		</ShownIn>
+	);
+}
+
+/** useLook keeps what of a walk is looked at, for as long as the page is open. */
+function useLook(job: string): [Seen, (s: Seen) => void] {
+	const key = `look ${job}`;
+	const [look, set] = useState<Seen>(() => ({
+		...plainly,
+		...JSON.parse(sessionStorage.getItem(key) ?? '{}'),
+	}));
+	return [
+		look,
+		(s) => {
+			sessionStorage.setItem(key, JSON.stringify(s));
+			set(s);
+		},
+	];
+}
+
+/** Finder narrows the walk to what is looked for, and sets its order. */
+function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; doors: Door[] }) {
+	const steps = trade.steps.filter((s) => doors.some((d) => d.next === s.id));
+	// On a phone the doors come first.
+	const [more, setMore] = useState(!!look.step || !!look.trouble || look.order !== 'walk');
+	const narrow = more ? '' : 'max-sm:hidden';
+	return (
+		<search className="flex flex-wrap gap-2 items-end mb-3">
+			<label className="grow basis-48">
+				<span className="block">{say('walk.find-a-door')}</span>
+				<input
+					type="search"
+					className="input w-full text-lg"
+					placeholder={say('walk.name-room-step-size')}
+					data-field="search"
+					value={look.search}
+					onChange={(e) => set({ ...look, search: e.target.value })}
+				/>
+			</label>
+			<button
+				type="button"
+				className="btn sm:hidden"
+				aria-expanded={more}
+				onClick={() => setMore(!more)}
+				data-narrow
+			>
+				{say('walk.filter')}
+			</button>
+			<label className={`basis-36 grow ${narrow}`}>
+				<span className="block">{say('walk.step')}</span>
+				<select
+					className="select w-full"
+					data-field="filter-step"
+					value={look.step}
+					onChange={(e) => set({ ...look, step: e.target.value })}
+				>
+					<option value="">{say('walk.any-step')}</option>
+					{steps.map((s) => (
+						<option key={s.id} value={s.id}>
+							{s.name}
+						</option>
+					))}
+				</select>
+			</label>
+			<label className={`basis-44 grow ${narrow}`}>
+				<span className="block">{say('walk.state')}</span>
+				<select
+					className="select w-full"
+					data-field="filter-trouble"
+					value={look.trouble}
+					onChange={(e) => set({ ...look, trouble: e.target.value as Seen['trouble'] })}
+				>
+					<option value="">{say('walk.any-state')}</option>
+					{troubles.map((t) => (
+						<option key={t.id} value={t.id}>
+							{say(t.name)}
+						</option>
+					))}
+				</select>
+			</label>
+			<label className={`basis-52 grow ${narrow}`}>
+				<span className="block">{say('walk.in-order-of')}</span>
+				<select
+					className="select w-full"
+					data-field="order"
+					value={look.order}
+					onChange={(e) => set({ ...look, order: e.target.value as Seen['order'] })}
+				>
+					<option value="walk">{say('walk.the-walk')}</option>
+					<option value="now">{say('walk.what-can-be-done-now')}</option>
+				</select>
+			</label>
+		</search>
+	);
+}
+
+function AddDoor({ job, first }: { job: string; first: boolean }) {
+	const go = useNavigate();
+	const cache = useQueryClient();
+	const [name, setName] = useState('');
+	const [room, setRoom] = useState('');
+	const [error, attempt] = useAttempt();
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another name is another door
+	const key = useMemo(() => newKey(), [name, room]);
+	const add = async (e: React.FormEvent) => {
+		e.preventDefault();
+		await attempt(async () => {
+			const v = await ask(
+				client.POST('/api/jobs/{job}/openings', {
+					params: { path: { job }, ...once(key) },
+					body: { name, room },
+				}),
+			);
+			cache.setQueryData(['opening', job, v.opening.id], v);
+			cache.invalidateQueries({ queryKey: ['walk', job] });
+			go(`/j/${job}/${v.opening.id}/measure`);
+		});
+	};
+	return (
+		<form
+			onSubmit={add}
+			className="flex flex-wrap gap-3 items-end border-2 border-dashed border-base-300 p-4 mt-4"
+		>
+			<h2 className="text-xl basis-full">{first ? say('walk.the-first-door') : say('walk.another-door')}</h2>
+			<label className="grow basis-56">
+				<span className="block">{say('page.door')}</span>
+				<input
+					className="input w-full text-lg"
+					data-field="opening-name"
+					value={name}
+					onChange={(e) => setName(e.target.value)}
+					aria-invalid={!!error}
+				/>
+			</label>
+			<label className="grow basis-56">
+				<span className="block">{say('walk.seen-from-room')}</span>
+				<input
+					className="input w-full text-lg"
+					data-field="opening-room"
+					value={room}
+					onChange={(e) => setRoom(e.target.value)}
+				/>
+			</label>
+			<button type="submit" className="btn btn-primary text-lg" data-field="opening-add">
+				<Plus size={20} aria-hidden="true" /> {say('walk.measure-it')}
+			</button>
+			<Said error={error} className="basis-full" />
+		</form>
+	);
+}
+
+/** JobChoice is one choice of a job, kept as it is made. */
+function JobChoice({
+	head,
+	field,
+	label,
+	options,
+	done,
+}: {
+	head: JobHead;
+	field: 'tape' | 'language';
+	label: string;
+	options: { id: string; name: string }[];
+	done: () => void;
+}) {
+	const [error, attempt] = useAttempt();
+	return (
+		<label className="flex items-center gap-2 whitespace-nowrap">
+			{label}
+			<select
+				className="select"
+				data-field={field}
+				value={head[field]}
+				onChange={async (e) => {
+					await attempt(async () => {
+						await ask(
+							client.PATCH('/api/jobs/{job}', {
+								params: { path: { job: head.id }, header: { 'If-Match': `"${head.version}"` } },
+								body: { [field]: e.target.value },
+							}),
+						);
+					});
+					done();
+				}}
+			>
+				{options.map((o) => (
+					<option key={o.id} value={o.id}>
+						{o.name}
+					</option>
+				))}
+			</select>
+			{error && <span className="text-error">{error}</span>}
+		</label>
+	);
+}

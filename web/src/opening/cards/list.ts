@@ -1,0 +1,225 @@
+import type { Leaf, OpeningView } from '../../api/client';
+import { packed } from '../../ui/geometry';
+import { capital, say } from '../../words/texts';
+import { edgeName, jambName } from '../../words/trade';
+
+type Edge = NonNullable<Leaf['cut']>['edges'][number];
+type Shown = { mm: string; in: string };
+
+export type Card = {
+	/** Names the card and the figures that it is done by, so that it opens again when they change. */
+	id: string;
+	/** The cards that an earlier version had in its place; it is done where each of them was ticked. */
+	replaces: ((ticked: string) => boolean)[];
+	title: string;
+	from: string;
+	tool: string;
+	rows: { at?: Shown; off: Shown }[];
+	says: string[];
+	/** The step that its cautions are those of. */
+	step: 'cut' | 'hinges' | 'lock' | 'try' | 'stops';
+	left?: Shown;
+	/** What comes off along the edge, in mm, for the strip: places and depths. */
+	strip?: { at: number; depth: number }[];
+};
+
+/** cardsOf are the cards of the work, in its order: each edge that is cut, the check, the pockets, the hanging, the lock and the stops. */
+export function cardsOf(view: OpeningView): Card[] {
+	const many = view.plan.leaves.length > 1;
+	return view.plan.leaves.flatMap((leaf, n) => {
+		const cut = leaf.cut;
+		if (!cut) return [];
+		const of = many ? say('cards.of-leaf', { jamb: jambName(leaf.jamb) }) : '';
+		const edges = cut.edges.filter((e) => e.marks.some((m) => m.depth.mm > 0)).map((e) => edgeCard(e, n, of));
+		const sizes = [...cut.width, ...cut.length];
+		const check: Card = {
+			id: `${n} check ${sizes.map((f) => f.mm).join(' ')}`,
+			replaces: [],
+			title: say('cards.check-it-of', { of }),
+			from: say('cards.width-at-top-middle-and'),
+			tool: 'tape',
+			rows: sizes.map((f) => ({ off: f.text })),
+			step: 'cut',
+			says: [say('cards.then-ease-every-arris-and')],
+		};
+		return [
+			...edges,
+			check,
+			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm', view.opening?.hinges?.size ?? ''),
+			...lockCards(leaf, n, of),
+			...tryCards(leaf, view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0, n, of),
+			...stopCards(leaf, n, of),
+		];
+	});
+}
+
+function edgeCard(e: Edge, leaf: number, of: string): Card {
+	const flat = e.side === 'head' || e.side === 'foot';
+	const even = e.marks.every((m) => m.depth.mm === e.marks[0]?.depth.mm);
+	return {
+		id: `${leaf} ${e.side} ${e.marks.map((m) => m.depth.mm).join(' ')}`,
+		replaces: [],
+		title: capital(edgeName(e.side)) + of,
+		from: even
+			? say('cards.the-same-all-along')
+			: flat
+				? say('cards.across-from-the-hinge-corner')
+				: say('cards.down-from-the-top'),
+		tool: e.method,
+		step: 'cut',
+		rows: even
+			? [{ off: e.marks[0]?.depth.text ?? { mm: '', in: '' } }]
+			: e.marks.map((m) => ({ at: m.at.text, off: m.depth.text })),
+		says: [e.says],
+		strip: e.marks.map((m) => ({ at: m.at.mm, depth: m.depth.mm })),
+		...(e.left.mm > 0 ? { left: e.left.text } : {}),
+	};
+}
+
+/** hingeCards are the pockets in slab and jamb, and how the slab is hung; none while the hinges are refused. */
+function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: string): Card[] {
+	const { hinges, hanging, gauges } = leaf;
+	if (!hinges?.length || !hanging) return [];
+	if (leaf.findings.some((f) => f.step === 'hinges' && f.gravity === 'stop')) return [];
+	const card = (where: 'slab' | 'jamb', from: string, says: string): Card => ({
+		id: `${n} ${where} pockets ${hinges.map((h) => (where === 'jamb' ? `${h.jamb.mm} ${h.pack.mm}` : h.slab.mm)).join(' ')} ${gauges.depth.mm} ${gauges.width.mm}`,
+		replaces: [],
+		title: (where === 'slab' ? say('cards.recesses-in-the-slab') : say('cards.recesses-in-the-jamb')) + of,
+		from: say('cards.to-the-top-of-each', {
+			from,
+			depth: gauges.depth.text[unit],
+			width: gauges.width.text[unit],
+		}),
+		tool: say('cards.knife-and-chisel-or-router'),
+		step: 'hinges',
+		rows: hinges.map((h) => ({ off: h[where].text })),
+		says: [says],
+	});
+	const packs = hinges
+		.filter((h) => packed(h.pack.mm))
+		.map((h) => {
+			const by = h.pack.text[unit].replace('-', '');
+			return h.pack.mm > 0
+				? say('cards.pack-the-name-out-by', { name: h.name, by })
+				: say('cards.set-the-name-by-deeper', { name: h.name, by });
+		});
+	return [
+		card('slab', say('cards.from-the-slabs-finished-top'), say('cards.knife-round-the-leaf-itself')),
+		card('jamb', say('page.from-the-head'), packs.join(' ') || say('cards.no-packing')),
+		...(hanging.screws.length > 0
+			? [
+					{
+						id: `${n} screws ${hinges.length} ${size}`,
+						replaces: [(t: string) => t.startsWith(`${n} screws `) && /[a-z] [a-z]/.test(t)],
+						title: say('cards.screws-and-pilots-of', { of }),
+						from: hanging.goes,
+						tool: 'drill',
+						step: 'hinges' as const,
+						rows: [],
+						says: hanging.screws,
+					},
+				]
+			: []),
+		...told(hanging.steps, say('cards.hang-it'), 'hinges', `${n} hang`, of, [
+			...hanging.head.map((f) => f.mm),
+			hanging.shut.mm,
+			hanging.open.mm,
+		]),
+	];
+}
+
+/** tryCards are what is done next to the slab that hangs, the way that was chosen; none where it fits. */
+function tryCards(leaf: Leaf, chosen: number, n: number, of: string): Card[] {
+	const t = leaf.try;
+	const way = t?.ways[Math.min(chosen, t.ways.length - 1)];
+	if (!t || !way) return [];
+	const by = way.margins.map((m) => Math.round(m.figure.mm * 10));
+	return told(way.does, say('cards.bring-the-gaps-in'), 'try', `${n} try ${t.hangs.length}`, of, [print(by)]);
+}
+
+/** lockCards are what is bored for each device, and the strike; of what is refused, none. */
+function lockCards(leaf: Leaf, n: number, of: string): Card[] {
+	const refused = (step: string) => leaf.findings.some((f) => f.step === step && f.gravity === 'stop');
+	const { latch, devices, strikes } = leaf;
+	const lock = [
+		...(devices ?? []).flatMap((d) =>
+			told(
+				d.steps,
+				d.name.charAt(0).toUpperCase() + d.name.slice(1),
+				'lock',
+				`${n} device ${d.second ? 2 : 1}`,
+				of,
+				[print(d.holes.flatMap((h) => [h.down.mm, h.in.mm]))],
+			),
+		),
+		...told(strikes ?? [], say('page.in-the-jamb'), 'lock', `${n} strike`, of, [latch?.jamb.mm ?? 0]),
+	];
+	return refused('lock') ? [] : lock;
+}
+
+/** stopCards set the stops, once it hangs. */
+function stopCards(leaf: Leaf, n: number, of: string): Card[] {
+	const { stops } = leaf;
+	if (leaf.findings.some((f) => f.step === 'stops' && f.gravity === 'stop')) return [];
+	return told(stops?.steps ?? [], say('cards.stops'), 'stops', `${n} stops`, of, [stops?.from.mm ?? 0]);
+}
+
+/** print is a short print of figures that are too many to name a card by. */
+const print = (figures: number[]) => figures.reduce((h, f) => (h * 31 + Math.round(f * 100)) % 1_000_003, 7);
+
+/** What a card holds at most, so that it is read at arm's length: sentences, and letters of them. */
+const most = { sentences: 6, letters: 540 };
+
+/** groupSteps are the sentences of some work by card, each card with as many as it holds. */
+function groupSteps(steps: string[]): { first: number; steps: string[] }[] {
+	const cards: { first: number; steps: string[] }[] = [];
+	steps.forEach((says, i) => {
+		const last = cards.at(-1);
+		const full =
+			!last || last.steps.length === most.sentences || [...last.steps, says].join(' ').length > most.letters;
+		if (full) cards.push({ first: i, steps: [says] });
+		else last.steps.push(says);
+	});
+	return cards;
+}
+
+/** namedTick matches the ticks that say by themselves which card they are of. */
+const namedTick = /^\d+ (head|hinge|lock|foot|check|slab|jamb|screws) /;
+
+/** told makes the cards of some work; by are the figures that it is done by. */
+function told(
+	steps: string[],
+	title: string,
+	step: Card['step'],
+	id: string,
+	of: string,
+	by: number[],
+): Card[] {
+	const cards = groupSteps(steps);
+	const leaf = id.split(' ')[0];
+	return cards.map((c, k) => ({
+		id: `${id} ${c.first}+${c.steps.length} ${by.join(' ')}`,
+		// A card of each sentence, of whatever name it had then.
+		replaces: c.steps.map(
+			(_, i) => (t: string) =>
+				!namedTick.test(t) && t.startsWith(`${leaf} `) && t.endsWith(` ${c.first + i} ${by.join(' ')}`),
+		),
+		title: title + (cards.length > 1 ? say('cards.part', { number: k + 1, of: cards.length }) : '') + of,
+		from: '',
+		tool: '',
+		step,
+		rows: [],
+		says: c.steps,
+	}));
+}
+
+/** isDone reports whether a card is ticked, as it is or as the cards that stood in its place. */
+export function isDone(card: Card, ticked: string[]) {
+	return ticked.includes(card.id) || (card.replaces.length > 0 && card.replaces.every((f) => ticked.some(f)));
+}
+
+/** without are the ticks of the cards that there are, less those of one. */
+export function without(card: Card, cards: Card[], ticked: string[]) {
+	const of = (c: Card, t: string) => t === c.id || c.replaces.some((f) => f(t));
+	return ticked.filter((t) => !of(card, t) && cards.some((c) => of(c, t)));
+}

@@ -1,0 +1,90 @@
+import type { Leaf } from '../api/client';
+import { say } from '../words/texts';
+import { marginName } from '../words/trade';
+import { Daylight } from './drawing';
+import { PairDaylight } from './pair';
+import { Sketch } from './steps/measure/sketch';
+import { type Drawn, stepOf } from './steps/table';
+import { asFound } from './steps/try/drawing';
+
+type Props = Omit<Drawn, 'times'> & {
+	step: string;
+	times: number;
+	setTimes: (n: number) => void;
+};
+
+/** OpeningFigure draws a step: its own drawing, else the opening. */
+export function OpeningFigure({ step: id, times, setTimes, ...rest }: Props) {
+	const d = { ...rest, times };
+	const step = stepOf(id);
+	const own = step.drawing?.(d) || null;
+	const paper = own !== null && step.caption !== undefined;
+	return (
+		<figure
+			className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${paper ? '' : 'no-print'} ${step.tall ?? 'h-[36dvh]'}`}
+			style={{ background: paper ? undefined : 'var(--shade)' }}
+		>
+			{own ?? <Opening {...d} shows={step.shows} />}
+			{d.leaf.drawing && (own === null || step.slider) && (
+				<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
+					{say('door.gaps-times', { times })}
+					<input
+						type="range"
+						min={1}
+						max={40}
+						value={times}
+						className="w-20 lg:w-32 h-11 accent-[var(--light)]"
+						aria-label={say('door.how-many-times-the-gaps')}
+						onChange={(e) => setTimes(Number(e.target.value))}
+					/>
+				</label>
+			)}
+			{paper && step.caption && (
+				<figcaption className="absolute inset-x-0 bottom-1 text-center text-sm">
+					{say(step.caption)}
+				</figcaption>
+			)}
+		</figure>
+	);
+}
+
+/** Opening draws the opening with its slab in daylight, or where to read first. */
+function Opening({
+	view: v,
+	leaf,
+	which,
+	hand,
+	times,
+	pick,
+	ask,
+	go,
+	shows,
+}: Drawn & { shows?: 'places' | 'found' }) {
+	if (!leaf.drawing) return <Sketch next={v.plan.toRead[0]} hand={hand} />;
+	const { leaves } = v.plan;
+	const askLight = (m: Leaf['light'][number]) =>
+		ask(m.figure, say('page.margin-margin-where', { margin: marginName(m.side), where: m.where }));
+	const shared = { times, go, ask: askLight, places: shows === 'places' ? v.plan.places : undefined };
+	if (leaves.length === 2 && leaves.every((l) => l.drawing))
+		return (
+			<PairDaylight
+				{...shared}
+				leaves={shows === 'found' ? leaves.map(asFound) : leaves}
+				which={which}
+				pick={pick}
+				hand={v.opening.hand}
+				label={say('door.opening-both-leaves-in-the', { opening: v.opening.name })}
+			/>
+		);
+	return (
+		<Daylight
+			{...shared}
+			drawing={leaf.drawing}
+			hand={hand}
+			margins={leaf.light}
+			detail
+			label={say('door.opening-the-slab-in-its', { opening: v.opening.name })}
+			className="w-full h-full"
+		/>
+	);
+}

@@ -1,0 +1,130 @@
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { Figure, OpeningView, Unit } from '../api/client';
+import { useHomeFocus } from '../app/home-focus';
+import { useShortcuts } from '../app/keys';
+import { Top, useShownIn } from '../app/top';
+import { ShownIn, WhyDialog } from '../ui/length';
+import { Failed, Waiting } from '../ui/says';
+import { say } from '../words/texts';
+import { OpeningFigure } from './figure';
+import { History } from './history';
+import { Panel } from './panel';
+import { useSpent } from './spent';
+import { DoorContext, useDoorState } from './state';
+import { Rod, steps } from './steps/strip';
+
+/** DoorPage is one opening: its steps, the drawing, and the step in hand. */
+export function DoorPage() {
+	const { job = '', opening = '', step = 'measure' } = useParams();
+	const { state, query, setTrouble } = useDoorState(job, opening);
+	const [shown, setShown] = useShownIn(job, (state?.view.job.unit as Unit) ?? 'mm');
+	const [times, setTimes] = useState(() => Number(localStorage.getItem('magnify')) || 14);
+	const [asked, setAsked] = useState<{ figure: Figure; title: string } | null>(null);
+	const [leafInHand, setLeaf] = useState(1);
+	const go = useNavigate();
+	const v = state?.view;
+	const which = v?.plan.leaves.length === 2 ? leafInHand : 1;
+	const leaf = v?.plan.leaves[which - 1];
+	const walk = `/j/${job}`;
+	const to = (s: string) => `${walk}/${opening}/${s}`;
+	const trail = useMemo(
+		() => (v ? [{ to: `/j/${job}`, text: v.job.name }, { text: v.opening.name }] : []),
+		[v, job],
+	);
+	useSpent(job, opening, step);
+	useHomeFocus(`${v?.version} ${step} ${which}`);
+	const move = (way: 'undo' | 'redo') => (e: KeyboardEvent) => {
+		// In an entry with something half-typed, undo is the entry's own.
+		const el = e.target as HTMLElement;
+		const pointer = el.dataset?.field;
+		if (pointer && el.matches('[data-tape]') && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? ''))
+			return false;
+		state?.move(way);
+	};
+	useShortcuts({
+		undo: move('undo'),
+		redo: move('redo'),
+		step: (e) => go(to(steps[(Number(e.key) + 9) % 10] ?? 'measure')),
+		walk: () => go(walk),
+		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
+		entry: () => document.querySelector<HTMLElement>('[data-tape]')?.focus(),
+	});
+	if (query.isPending) return <Waiting text={say('door.fetching-the-door')} />;
+	if (query.error && !state) return <NotThere error={query.error} retry={query.refetch} walk={walk} />;
+	if (!state || !v || !leaf) return null;
+	// The second leaf hangs on the other jamb.
+	const hand = which === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
+	return (
+		<DoorContext value={{ ...state, leaf, which, slab: which === 2 ? '/pair/slab' : '/slab' }}>
+			<ShownIn value={shown}>
+				<div className="door flex flex-col h-dvh">
+					<p className="sr-only" role="status" data-spoken>
+						{spoken(v)}
+					</p>
+					<Top trail={trail} unit={shown} setUnit={setShown}>
+						<History undo={v.undo} redo={v.redo} move={state.move} />
+					</Top>
+					{asked && <WhyDialog figure={asked.figure} title={asked.title} close={() => setAsked(null)} />}
+					{(state.trouble || query.error) && (
+						<p role="alert" className="loud bg-error text-error-content px-4 py-2 flex items-center gap-3">
+							<span className="grow">{state.trouble || query.error?.message}</span>
+							<button
+								type="button"
+								className="btn btn-sm"
+								onClick={() => {
+									setTrouble('');
+									query.refetch();
+								}}
+							>
+								{say('door.look-again')}
+							</button>
+						</p>
+					)}
+					<div className="door-body flex flex-col lg:flex-row grow min-h-0">
+						<Rod to={to} notches={v.plan.rod} />
+						<div className="door-scroll max-lg:relative max-lg:grow max-lg:overflow-y-auto max-lg:min-h-0 lg:contents">
+							<OpeningFigure
+								step={step}
+								view={v}
+								which={which}
+								leaf={leaf}
+								hand={hand}
+								times={times}
+								setTimes={(n) => {
+									setTimes(n);
+									localStorage.setItem('magnify', String(n));
+								}}
+								pick={setLeaf}
+								ask={(figure, title) => setAsked({ figure, title })}
+								go={(s) => go(to(s))}
+							/>
+							<Panel step={step} to={to} walk={walk} shown={shown} pick={setLeaf} />
+						</div>
+					</div>
+				</div>
+			</ShownIn>
+		</DoorContext>
+	);
+}
+
+/** spoken is said when it changes: a new doubt, or that enough was measured. */
+function spoken(v: OpeningView) {
+	if (v.plan.clashes.length > 0) return say('door.stop', { clash: v.plan.clashes[0]?.text });
+	return v.opening.readings.length > 0 && v.plan.toRead.length === 0 ? say('page.measured-enough') : '';
+}
+
+/** NotThere is the page of an opening that cannot be had. */
+function NotThere({ error, retry, walk }: { error: Error; retry: () => void; walk: string }) {
+	return (
+		<main>
+			<h1 className="text-2xl px-6 pt-6" tabIndex={-1} data-home>
+				{say('door.this-door-cannot-be-shown')}
+			</h1>
+			<Failed error={error} retry={retry} />
+			<Link className="btn mx-6" to={walk}>
+				{say('page.back-to-the-walk')}
+			</Link>
+		</main>
+	);
+}

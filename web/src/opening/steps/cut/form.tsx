@@ -1,0 +1,342 @@
+import { Printer, SquareStack } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { Said, useAttempt } from '../../../api/attempt';
+import type { Leaf } from '../../../api/client';
+import { Len, Why } from '../../../ui/length';
+import { Phrase } from '../../../words/phrase';
+import { capital, list, say } from '../../../words/texts';
+import { edgeName, named, placeName, trade } from '../../../words/trade';
+import { Choose } from '../../field';
+import { useDoor } from '../../state';
+
+/** The places of the marks along an edge; those between have no name. */
+const ends: Record<string, string[]> = {
+	head: ['hinge-corner', 'middle', 'lock-corner'],
+	foot: ['hinge-corner', 'middle', 'lock-corner'],
+	hinge: ['head', '', 'middle', '', 'foot'],
+	lock: ['head', '', 'middle', '', 'foot'],
+};
+
+/** endName is what a mark's place is called. */
+function endName(side: string, mark: number) {
+	const end = ends[side]?.[mark];
+	return end && placeName(end);
+}
+
+/** CutStep is the cut sheet: the decision, its reason, the other ways, and the marks edge by edge. */
+export function CutStep() {
+	const { view, leaf, save } = useDoor();
+	const cut = leaf.cut;
+	const [error, attempt] = useAttempt();
+	// What a reading more would settle: it waits for that, or is cut knowingly.
+	const unsure = leaf.findings.some((f) => f.pointer === '/cut/knowing');
+	if (!cut) return <p className="mb-4">{say('cut.first-read-a-width-and')}</p>;
+	return (
+		<>
+			{(unsure || view.opening.cut.knowing) && (
+				<div className="flex flex-wrap items-center gap-x-6 gap-y-2 mb-3">
+					{unsure && (
+						<Link className="btn" to={`/j/${view.job.id}/${view.opening.id}/measure`} data-read-first>
+							{say('cut.read-first')}
+						</Link>
+					)}
+					<label className="flex items-center gap-3 min-h-11">
+						<input
+							type="checkbox"
+							className="checkbox"
+							data-field="cut-knowing"
+							checked={!!view.opening.cut.knowing}
+							onChange={(e) =>
+								attempt(() =>
+									save(
+										[{ op: 'add', path: '/cut/knowing', value: e.target.checked }],
+										e.target.checked ? say('cut.cut-without-it-change') : say('cut.not-cut-without-it'),
+									),
+								)
+							}
+						/>
+						{say('cut.cut-without-it-knowingly')}
+					</label>
+				</div>
+			)}
+			<Said error={error} />
+			<div className="mb-3" data-laid={`${cut.across}, ${cut.along}`}>
+				<p className="text-lg">
+					{cut.why[0]} {cut.why[1]}
+				</p>
+				{cut.rules.length > 0 && (
+					<p className="opacity-85">{say('cut.why-rules', { rules: cut.rules.join('; ') })}</p>
+				)}
+			</div>
+			<div className="no-print mb-4">
+				<Link
+					className="btn btn-primary text-lg h-auto min-h-12 py-1"
+					to={`/cards/${view.job.id}/${view.opening.id}`}
+					data-cards
+				>
+					<SquareStack size={20} aria-hidden="true" /> {say('cut.one-card-at-a-time')}
+				</Link>
+			</div>
+			<div className="grid gap-5">
+				{cut.edges.map((e, i) => (
+					<section key={e.side} aria-label={edgeName(e.side)} data-edge={e.side}>
+						<h2 className="text-xl flex items-baseline gap-2">
+							{i + 1}. {capital(edgeName(e.side))}
+							<span className="text-base font-normal opacity-80">{e.method}</span>
+						</h2>
+						<p className="mb-1">{e.says}</p>
+						{e.passes.length > 1 && <Passes edge={e} />}
+						{e.marks.some((m) => m.depth.mm > 0) && (
+							<table className="w-full">
+								<thead>
+									<tr className="text-left text-sm opacity-80">
+										<th className="font-normal">
+											{e.side === 'head' || e.side === 'foot'
+												? say('cut.from-the-hinge-edge')
+												: say('cut.down-from-the-top')}
+										</th>
+										<th className="font-normal" />
+										<th className="font-normal text-right">{say('page.off')}</th>
+									</tr>
+								</thead>
+								<tbody>
+									{e.marks.map((m, k) => (
+										<tr key={m.at.mm} className="border-t border-base-300">
+											<td className="text-xl dim">
+												<Len text={m.at.text} />
+											</td>
+											<td className="text-sm opacity-80">{endName(e.side, k)}</td>
+											<td className="text-right text-2xl dim">
+												<Why
+													figure={m.depth}
+													title={say('cut.mark', {
+														edge: edgeName(e.side),
+														where: endName(e.side, k) || say('cut.between'),
+													})}
+													id={`cut-${e.side}-${k}`}
+												/>
+											</td>
+										</tr>
+									))}
+								</tbody>
+							</table>
+						)}
+					</section>
+				))}
+			</div>
+			<Others />
+			{(['lockEdge', 'head'] as const).map((edge) => (
+				<Choose
+					key={edge}
+					pointer={`/cut/${edge}`}
+					label={capital(edgeName(edge === 'head' ? 'head' : 'lock'))}
+					row
+					unset="by-rule"
+					options={[
+						{ value: 'by-rule', text: say('page.by-rule') },
+						{ value: 'straight', text: say('cut.straight') },
+						{ value: 'scribed', text: say('cut.scribed') },
+					]}
+				/>
+			))}
+			<Choose
+				pointer="/cut/leaveOn"
+				label={say('cut.leave-on-at-the-first')}
+				options={trade.habits.map((h) => ({ value: h.id, text: h.name, note: h.why }))}
+			/>
+			<section>
+				<h2 className="text-lg">{say('page.after-the-first-cut')}</h2>
+				<Three
+					label={say('page.width')}
+					figures={cut.width}
+					names={['head', 'middle', 'foot'].map(placeName)}
+				/>
+				<Three
+					label={say('page.length')}
+					figures={cut.length}
+					names={[edgeName('hinge'), placeName('middle'), edgeName('lock')]}
+				/>
+			</section>
+			<button type="button" className="btn no-print mt-3" onClick={() => print()}>
+				<Printer size={20} aria-hidden="true" /> {say('cut.print-this-sheet')}
+			</button>
+			<p className="mt-3">{say('cut.marks-run-from-the-top')}</p>
+		</>
+	);
+}
+
+/** Passes are those of a plane: 1 mm at a time, each a little longer. */
+function Passes({ edge }: { edge: NonNullable<Leaf['cut']>['edges'][number] }) {
+	const even = edge.passes.every(
+		(p) => p.from.mm === edge.passes[0]?.from.mm && p.to.mm === edge.passes[0]?.to.mm,
+	);
+	return (
+		<p className="mb-1 dim" data-passes={edge.passes.length}>
+			{even ? (
+				<Phrase
+					id="cut.passes"
+					of={{
+						passes: edge.passes.length,
+						bite: <Len text={edge.passes[0]?.bite ?? { mm: '', in: '' }} unit />,
+					}}
+				/>
+			) : (
+				edge.passes.map((p, i) => (
+					<span key={p.from.mm + p.to.mm} className="whitespace-nowrap">
+						<Phrase
+							id="cut.pass"
+							of={{ number: i + 1, from: <Len text={p.from.text} />, to: <Len text={p.to.text} /> }}
+						/>
+						{i < edge.passes.length - 1 ? ' · ' : ''}
+					</span>
+				))
+			)}
+		</p>
+	);
+}
+
+function Three({
+	label,
+	figures,
+	names,
+}: {
+	label: string;
+	figures: NonNullable<Leaf['cut']>['width'];
+	names: string[];
+}) {
+	return (
+		<div className="border-b border-base-300 py-1">
+			<div className="font-semibold">{label}</div>
+			<div className="grid grid-cols-3">
+				{figures.map((f, i) => (
+					<div key={names[i]}>
+						<div className="text-sm opacity-80">{names[i]}</div>
+						<Why
+							figure={f}
+							title={say('cut.label-after-the-first-cut', { label, names: names[i] })}
+							className="text-xl dim"
+						/>
+					</div>
+				))}
+			</div>
+		</div>
+	);
+}
+
+/** Others are the ways to lay the slab: across and along, each beside what it costs, or left to the rules. */
+function Others() {
+	const { leaf } = useDoor();
+	const cut = leaf.cut;
+	if (!cut) return null;
+	const across = cut.others.filter(
+		(o) => o.along === (cut.along || 'keep-head') || o.across === 'as-offered',
+	);
+	const along = cut.others.filter((o) => o.across === cut.across && o.along);
+	return (
+		<div className="my-5 grid gap-4">
+			<Ways
+				pointer="/cut/registration"
+				legend={say('cut.where-the-width-comes-off')}
+				ways={across.map((o) => ({
+					id: o.across,
+					bad: o,
+					cost: (
+						<>
+							{say('cut.off-hinge')} <Ends pair={o.hinge} />
+							<br />
+							{say('cut.off-lock')} <Ends pair={o.lock} />
+						</>
+					),
+				}))}
+			/>
+			{along.length > 0 && (
+				<Ways
+					pointer="/cut/ends"
+					legend={say('cut.where-the-length-comes-off')}
+					ways={along.map((o) => ({
+						id: o.along,
+						bad: o,
+						cost: (
+							<>
+								{say('cut.off-top')} <Len text={o.head.text} />
+								<br />
+								{say('cut.off-bottom')} <Len text={o.foot.text} />
+							</>
+						),
+					}))}
+				/>
+			)}
+		</div>
+	);
+}
+
+function Ways({
+	pointer,
+	legend,
+	ways,
+}: {
+	pointer: '/cut/registration' | '/cut/ends';
+	legend: string;
+	ways: { id: string; cost: ReactNode; bad: { short: boolean; over: string[] } }[];
+}) {
+	const { view, leaf, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const now = (pointer === '/cut/ends' ? view.opening.cut.ends : view.opening.cut.registration) || 'by-rule';
+	const chosen = pointer === '/cut/ends' ? leaf.cut?.along : leaf.cut?.across;
+	const table = pointer === '/cut/ends' ? trade.ends : trade.registrations;
+	const radio = (id: string) => ({
+		className: 'radio radio-primary mt-0.5',
+		name: pointer,
+		value: id,
+		checked: now === id,
+		onChange: async () => {
+			await attempt(async () => {
+				await save(
+					[{ op: 'add', path: pointer, value: id }],
+					say('cut.laid', { way: id === 'by-rule' ? say('page.by-rule') : named(table, id).name }),
+				);
+			});
+		},
+	});
+	return (
+		<fieldset>
+			<legend className="text-lg mb-1">{legend}</legend>
+			<label className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer min-h-11">
+				<input type="radio" {...radio('by-rule')} />
+				<span>
+					{say('page.by-rule')}{' '}
+					<span className="opacity-80">{say('cut.now-name', { name: named(table, chosen ?? '').name })}</span>
+				</span>
+			</label>
+			{ways.map((o) => (
+				<label key={o.id} className="flex gap-3 items-start py-2 border-b border-base-300 cursor-pointer">
+					<input type="radio" {...radio(o.id)} />
+					<span className="grow">
+						<span className="font-semibold">{named(table, o.id).name}</span>
+						{o.bad.short && <span className="text-error font-semibold"> {say('cut.slab-too-small')}</span>}
+						{o.bad.over.length > 0 && (
+							<span className="text-error font-semibold">
+								{' '}
+								{say('cut.too-much-off-the-edges', { edges: list(o.bad.over.map(edgeName)) })}
+							</span>
+						)}
+						<span className="block text-sm opacity-80">{named(table, o.id).why}</span>
+					</span>
+					<span className="text-right dim whitespace-nowrap">{o.cost}</span>
+				</label>
+			))}
+			<Said error={error} />
+		</fieldset>
+	);
+}
+
+function Ends({ pair }: { pair: { mm: number; text: { mm: string; in: string } }[] }) {
+	const [a, b] = pair;
+	if (!a || !b) return null;
+	return a.mm === b.mm ? (
+		<Len text={a.text} />
+	) : (
+		<Phrase id="cut.ends" of={{ from: <Len text={a.text} />, to: <Len text={b.text} /> }} />
+	);
+}

@@ -1,0 +1,166 @@
+import { useState } from 'react';
+import { Phrase } from '../../../words/phrase';
+import { say } from '../../../words/texts';
+import { readingID } from '../../reading-id';
+import { useDoor } from '../../state';
+import { AboutOpening, GoAbout } from './about';
+import { LiningPanel } from './lining';
+import { ReadingList } from './list';
+import { Offers } from './offers';
+import { OtherReading } from './other';
+import { Surety } from './surety';
+import { TakeReading } from './take';
+
+/** chance says a chance as it is said on site. */
+function chance(p: number) {
+	if (p >= 0.95) return say('measure.nearly-sure');
+	return p < 0.05
+		? say('measure.times-in-100', { times: Math.ceil(p * 100) })
+		: say('measure.times-in-10', { times: Math.max(Math.round(p * 10), 1) });
+}
+
+/** MeasureStep offers the next reading by name and place; Enter takes it and moves on. */
+export function MeasureStep() {
+	const { view } = useDoor();
+	const [skipped, setSkipped] = useState<string[]>([]);
+	const [other, setOther] = useState(false);
+	// Where readings clash, what settles it comes first.
+	const clash = view.plan.clashes[0];
+	const settles = clash && !clash.againID ? [clash.again] : [];
+	const open = [...settles, ...view.plan.toRead].filter((r) => !skipped.includes(r.name));
+	// While something is typed the question stays, whatever another hand reads meanwhile.
+	const [held, setHeld] = useState<(typeof open)[number] | null>(null);
+	const next = held ?? open[0];
+	const overtaken = held && !open.some((r) => r.name === held.name);
+	const { measuring, offers = [] } = view.opening;
+	const begun = view.opening.readings.length > 0;
+	const framed = measuring === 'frame';
+	if (framed && !view.opening.lining?.stands)
+		return (
+			<>
+				<GoAbout />
+				<LiningPanel />
+				<AboutOpening />
+			</>
+		);
+	// What stands in the opening is said before its gaps are read.
+	const wants = measuring === 'offered' || measuring === 'old-door';
+	const stands = offers.some((o) => !!o.old === (measuring === 'old-door'));
+	if (wants && !stands && !other)
+		return (
+			<>
+				<GoAbout />
+				<section
+					aria-label={say('measure.what-stands-in-the-opening')}
+					className="border-2 border-[var(--rod-edge)] p-3 mb-4"
+				>
+					<Offers chosen="" choose={() => undefined} old={measuring === 'old-door'} />
+				</section>
+				<AboutOpening />
+			</>
+		);
+	return (
+		<>
+			{!begun && <GoAbout />}
+			{framed && (
+				<details className="mb-3" data-frame-made>
+					<summary className="cursor-pointer min-h-11 flex items-center underline">
+						{say('measure.the-frame-as-it-was')}
+					</summary>
+					<LiningPanel />
+				</details>
+			)}
+			{next && !other && (
+				<section
+					aria-label={say('measure.next-reading')}
+					data-asked
+					className="border-2 border-[var(--rod-edge)] p-3 mb-4"
+				>
+					<p className="opacity-80">
+						{next.brings
+							? say('measure.next-reading-brings', { brings: next.brings })
+							: say('measure.next-reading')}
+					</p>
+					<h2 className="text-xl mb-1" data-next={readingID(next)}>
+						{next.name[0]?.toUpperCase()}
+						{next.name.slice(1)}
+					</h2>
+					{next.with && (
+						<p className="mb-1" data-with={next.with}>
+							<Phrase
+								id="measure.with"
+								of={{ tool: <strong className="font-semibold">{next.with}</strong> }}
+							/>
+						</p>
+					)}
+					<TakeReading
+						key={next.name}
+						name={next.name}
+						how={next.how}
+						typing={(yes) => setHeld(yes ? next : null)}
+						reading={{
+							...(next.offer ? { offer: next.offer } : {}),
+							...(next.tool ? { tool: next.tool } : {}),
+							...(next.turned ? { turned: true } : {}),
+							kind: next.kind,
+							at: next.at,
+							...(next.side ? { side: next.side } : {}),
+							...(next.from ? { from: next.from } : {}),
+							...(next.to ? { to: next.to } : {}),
+						}}
+					/>
+					{overtaken && (
+						<p role="status" className="mt-1 border-l-4 border-info pl-3" data-overtaken>
+							{say('measure.someone-else-has-read-this')}
+						</p>
+					)}
+					<div className="flex flex-wrap gap-2 mt-2">
+						<button
+							type="button"
+							className="btn btn-ghost"
+							onClick={() => setSkipped([...skipped, next.name])}
+						>
+							{say('page.skip-it')}
+						</button>
+						<button
+							type="button"
+							className="btn btn-ghost"
+							onClick={() => setOther(true)}
+							data-field="other-reading"
+						>
+							{say('measure.another-reading')}
+						</button>
+					</div>
+					{open.length > 1 && !next.needed && (
+						<ul className="text-[0.95rem] opacity-85 mt-1">
+							{open.slice(1, 3).map((r) => (
+								<li key={r.name} className="first-letter:uppercase">
+									{say('measure.or-reading', { reading: r.name, tool: r.with.toLowerCase() })}{' '}
+									{r.brings !== next.brings && r.brings}
+								</li>
+							))}
+						</ul>
+					)}
+				</section>
+			)}
+			{!next && !other && (
+				<p className="mb-3 text-lg" data-enough>
+					<strong>{clash ? say('measure.settle-what-clashes-first') : say('page.measured-enough')}</strong>{' '}
+					{!clash && (
+						<span className="block mb-2">
+							{say('measure.another-reading-would-cost-more', { trip: chance(view.plan.trip) })}
+						</span>
+					)}
+					<button type="button" className="btn" onClick={() => setOther(true)} data-field="other-reading">
+						{say('measure.another-reading')}
+					</button>
+				</p>
+			)}
+			{other && <OtherReading close={() => setOther(false)} />}
+			<Surety />
+			<ReadingList />
+			{begun && <GoAbout />}
+			<AboutOpening />
+		</>
+	);
+}

@@ -1,0 +1,218 @@
+import { Said, useAttempt } from '../../../api/attempt';
+import type { Op, Plan, Unit } from '../../../api/client';
+import { Len, Row, Why } from '../../../ui/length';
+import { Findings } from '../../../ui/says';
+import { capital, say } from '../../../words/texts';
+import { jambName, marginName, placeName, trade } from '../../../words/trade';
+import { LengthField, PickField } from '../../field';
+import { useDoor } from '../../state';
+
+/** beginFrame is what a frame made to the slab is begun with: its boards and its margins. */
+export const beginFrame = (unit: Unit): Op[] => [
+	{
+		op: 'add',
+		path: '/lining',
+		value: { thick: unit === 'in' ? 28.575 : 28, wall: [0, 0, 0, 0, 0, 0], width: [0, 0, 0], height: [0, 0] },
+	},
+	{ op: 'add', path: '/margins/school', value: 'newframe' },
+];
+
+const places = ['foot', 'middle', 'head'];
+
+/** LiningPanel makes the frame: slab and wall in, cut list and packing out. */
+export function LiningPanel() {
+	const { view, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const l = view.plan.lining;
+	const stands = !!view.opening.lining?.stands;
+	const found = view.plan.findings.filter((f) => f.pointer.startsWith('/lining'));
+	const stopped = found.some((f) => f.gravity === 'stop');
+	if (!view.opening.lining) {
+		// Of a file of another hand: the way was said, and nothing of the boards.
+		return (
+			<button
+				type="button"
+				className="btn btn-primary w-full h-14"
+				onClick={() =>
+					attempt(() => save(beginFrame(view.job.unit as Unit), say('frame.a-frame-made-to-the')))
+				}
+			>
+				{say('frame.begin-the-frame')}
+			</button>
+		);
+	}
+	return (
+		<section aria-label={say('frame.the-frame')} data-lining>
+			<fieldset className="grid sm:grid-cols-3 gap-x-3">
+				<legend className="text-lg">{say('frame.the-slab-it-is-made')}</legend>
+				<LengthField pointer="/slab/width" label={say('page.width')} empty={0} />
+				<LengthField pointer="/slab/length" label={say('page.length')} empty={0} />
+				<LengthField pointer="/slab/thickness" label={say('page.thickness')} empty={0} />
+				{view.opening.pair && (
+					<LengthField pointer="/pair/slab/width" label={say('frame.the-other-leafs-width')} empty={0} />
+				)}
+			</fieldset>
+			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
+				<legend className="text-lg">{say('frame.the-wall-finish-to-finish')}</legend>
+				{[0, 1, 2, 3, 4, 5].map((i) => (
+					<LengthField
+						key={i}
+						pointer={`/lining/wall/${i}`}
+						label={say('frame.wall-at', {
+							side: capital(marginName(i < 3 ? 'hinge' : 'lock')),
+							where: placeName(places[i % 3] ?? ''),
+						})}
+						empty={0}
+					/>
+				))}
+			</fieldset>
+			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
+				<legend className="text-lg">{say('frame.the-rough-opening')}</legend>
+				{places.map((p, i) => (
+					<LengthField
+						key={p}
+						pointer={`/lining/width/${i}`}
+						label={say('page.width-at', { where: placeName(p) })}
+						empty={0}
+					/>
+				))}
+				<LengthField pointer="/lining/height/0" label={say('frame.height-hinge-side')} empty={0} />
+				<LengthField pointer="/lining/height/1" label={say('frame.height-lock-side')} empty={0} />
+				<LengthField
+					pointer="/lining/floor"
+					label={say('frame.floor-under-the-lock-jamb')}
+					optional
+					note={say('frame.against-the-hinge-jambs-0')}
+				/>
+				<LengthField
+					pointer="/lining/high"
+					label={say('frame.highest-place-of-the-floor')}
+					optional
+					note={say('frame.between-the-jambs-and-where')}
+				/>
+			</fieldset>
+			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
+				<legend className="text-lg">{say('frame.the-boards')}</legend>
+				<LengthField pointer="/lining/thick" label={say('page.thickness')} empty={0} />
+				<LengthField pointer="/lining/board" label={say('frame.width-as-bought')} optional />
+				<PickField
+					pointer="/lining/joint"
+					label={say('frame.head-and-jambs')}
+					options={trade.joints.map((j) => ({ value: j.id, text: j.name }))}
+					note={trade.joints.find((j) => j.id === (view.opening.lining?.joint ?? ''))?.why}
+				/>
+			</fieldset>
+			<Findings list={found} />
+			{l ? <FrameOf lining={l} /> : <p className="my-3">{say('frame.the-frame-needs-the-slabs')}</p>}
+			{l && (
+				<button
+					type="button"
+					className={`btn w-full h-14 my-3 text-lg ${stands ? '' : 'btn-primary'}`}
+					disabled={stopped && !stands}
+					onClick={() =>
+						attempt(() =>
+							save(
+								[{ op: 'add', path: '/lining/stands', value: !stands }],
+								stands ? say('frame.the-frame-does-not-stand') : say('frame.the-frame-is-made-and'),
+							),
+						)
+					}
+					data-stands={stands}
+				>
+					{stands ? say('frame.it-does-not-stand-yet') : say('frame.it-stands')}
+				</button>
+			)}
+			<Said error={error} />
+		</section>
+	);
+}
+
+/** FrameOf is the frame as it is cut and set. */
+function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
+	return (
+		<>
+			<h2 className="text-lg mt-3">{say('frame.inside')}</h2>
+			<Row label={say('frame.width-between-the-jambs')}>
+				<Why figure={l.width} title={say('frame.clear-width-of-the-frame')} id="frame-width" />
+			</Row>
+			<Row label={say('frame.height-floor-to-head')}>
+				<Why figure={l.height} title={say('frame.clear-height-of-the-frame')} id="frame-height" />
+			</Row>
+			<h2 className="text-lg mt-3">{say('frame.cut-list')}</h2>
+			<ul data-cut-list>
+				{l.parts.map((p) => (
+					<li
+						key={p.id}
+						className="flex items-baseline gap-3 border-b border-base-300 py-1"
+						data-part={p.id}
+						data-long={p.long.mm}
+					>
+						<span className="grow">
+							{say('frame.part', { number: p.count, part: p.name })}
+							{p.note && <span className="block text-sm opacity-75">{p.note}</span>}
+						</span>
+						<span className="text-2xl dim">
+							<Len text={p.long.text} />
+						</span>
+						<span className="dim text-lg opacity-85 whitespace-nowrap">
+							{p.wide.mm > 0 && (
+								<>
+									{' × '}
+									<Len text={p.wide.text} />
+								</>
+							)}
+							{' × '}
+							<Len text={p.thick.text} />
+						</span>
+					</li>
+				))}
+			</ul>
+			{l.taper && (
+				<>
+					<h2 className="text-lg mt-3">{say('frame.rip-to-a-taper')}</h2>
+					{l.rip.map((r) => (
+						<Row
+							key={r.name}
+							label={r.name}
+							note={r.marks.length === 3 ? say('frame.bottom-middle-top') : say('frame.hinge-end-lock-end')}
+						>
+							{r.marks.map((m, i) => (
+								// biome-ignore lint/suspicious/noArrayIndexKey: a mark is known by its place
+								<span key={i}>
+									{i > 0 && ', '}
+									<Len text={m.text} />
+								</span>
+							))}
+						</Row>
+					))}
+				</>
+			)}
+			{l.packs.length > 0 && (
+				<>
+					<h2 className="text-lg mt-3">{say('frame.packing-about')}</h2>
+					{l.packs.map((p) => (
+						<Row
+							key={p.side + p.what}
+							label={say('frame.packing-at', { jamb: capital(jambName(p.side)), place: p.what })}
+							note={
+								<>
+									<Len text={p.up.text} unit /> {say('frame.up')}
+								</>
+							}
+						>
+							<Len text={p.thick.text} />
+						</Row>
+					))}
+				</>
+			)}
+			<h2 className="text-lg mt-3">{say('frame.how')}</h2>
+			<ol className="list-decimal pl-6" data-frame-steps>
+				{l.steps.map((s) => (
+					<li key={s} className="mb-1">
+						{s}
+					</li>
+				))}
+			</ol>
+		</>
+	);
+}

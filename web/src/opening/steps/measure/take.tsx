@@ -1,0 +1,111 @@
+import { useState } from 'react';
+import type { Trouble, Unit } from '../../../api/client';
+import { Tape } from '../../../ui/tape';
+import { say } from '../../../words/texts';
+import { kindOf } from '../../../words/trade';
+import { saidOf, useDraft } from '../../kept';
+import { useDoor } from '../../state';
+
+/** Draft is a reading whose value is still to be read; places may be as they were typed. */
+export type Draft = {
+	kind: string;
+	side?: string;
+	at?: string | number;
+	from?: string | number;
+	to?: string | number;
+	offer?: string;
+	blocked?: boolean;
+	tool?: string;
+	turned?: boolean;
+};
+
+/** TakeReading is the entry of one reading; Enter takes it. */
+export function TakeReading({
+	name,
+	how,
+	reading,
+	typing,
+}: {
+	name: string;
+	how?: string;
+	reading: Draft;
+	/** Told whether something is typed and not yet taken. */
+	typing?: (yes: boolean) => void;
+}) {
+	const { view, save } = useDoor();
+	// What was typed for one reading is kept for that one alone.
+	const { text, setText, remember } = useDraft(say('measure.reading-name', { name }), '');
+	const [error, setError] = useState('');
+	const [waits, setWaits] = useState('');
+	const type = (t: string) => {
+		setText(t);
+		remember(t || undefined);
+		setError('');
+		setWaits('');
+		typing?.(t !== '');
+	};
+	const gap = reading.kind === 'gap';
+	const before = gap
+		? view.opening.readings.findLastIndex((r) => r.kind === 'gap' && r.offer === reading.offer && !r.blocked)
+		: -1;
+	const same = before < 0 ? '' : (view.texts[`/readings/${before}/value`] ?? '');
+	const take = async (text: string, blocked = false) => {
+		// Enter alone is the same packer as before.
+		const typed = text.trim() === '' && same ? same : text;
+		try {
+			const value = { id: '', ...reading, ...(blocked ? { blocked } : {}), value: typed };
+			remember(); // the next reading must not find it
+			await save([{ op: 'add', path: '/readings/-', value }], `${name} ${typed}`);
+			setText('');
+			typing?.(false);
+		} catch (e) {
+			const said = saidOf(e, (p) => p.endsWith('/value'));
+			if ((e as Trouble).status === 0) {
+				// It waits on this device: the entry is free for the next.
+				setText('');
+				typing?.(false);
+				setWaits(said);
+				return;
+			}
+			remember(typed);
+			setError(said);
+		}
+	};
+	const thinnest = view.job.unit === 'in' ? '1/32' : '1';
+	return (
+		<>
+			<Tape
+				id="next-reading"
+				label={how ?? name}
+				big
+				autoFocus={!matchMedia('(pointer: coarse)').matches}
+				value={text}
+				unit={view.job.unit as Unit}
+				onChange={type}
+				onEnter={take}
+				error={error}
+				waits={waits}
+				placeholder={
+					same
+						? say('measure.as-before-same', { same })
+						: kindOf(reading.kind)?.example[view.job.unit as Unit]
+				}
+			/>
+			{gap && (
+				<div className="flex flex-wrap gap-2 mt-2">
+					<button type="button" className="btn text-lg" data-gap="nothing" onClick={() => take('0', true)}>
+						{say('measure.nothing-passes')}
+					</button>
+					<button type="button" className="btn text-lg" data-gap="thinnest" onClick={() => take(thinnest)}>
+						{say('measure.the-thinnest-passes-packer', { packer: thinnest })}
+					</button>
+					{same && (
+						<button type="button" className="btn text-lg" data-gap="same" onClick={() => take('')}>
+							{say('measure.same-as-before-same', { same })}
+						</button>
+					)}
+				</div>
+			)}
+		</>
+	);
+}

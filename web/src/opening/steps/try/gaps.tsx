@@ -1,0 +1,261 @@
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { Said, useAttempt } from '../../../api/attempt';
+import type { Trouble, Unit } from '../../../api/client';
+import { Len, Sure } from '../../../ui/length';
+import { Tape } from '../../../ui/tape';
+import { capital, say } from '../../../words/texts';
+import { marginName, trade } from '../../../words/trade';
+import { saidOf, useDraft } from '../../kept';
+import { readingID } from '../../reading-id';
+import { useDoor } from '../../state';
+
+/** NextGap offers the gap that tells most; a packer's figure, or what is seen, takes it. */
+export function NextGap() {
+	const { leaf } = useDoor();
+	const [skipped, setSkipped] = useState<string[]>([]);
+	const [other, setOther] = useState(false);
+	const t = leaf.try;
+	// While something is typed the question stays, whatever another hand reads meanwhile.
+	type Asked = NonNullable<typeof t>['toRead'][number];
+	const [held, setHeld] = useState<Asked | null>(null);
+	const next = held ?? t?.toRead.find((r) => !skipped.includes(r.name));
+	if (!t) return null;
+	if (other) return <OtherGap close={() => setOther(false)} />;
+	return (
+		<section aria-label={say('try.next-gap')} className="border-2 border-[var(--rod-edge)] p-3 mb-4">
+			{next ? (
+				<>
+					<h2 className="text-2xl mb-1 first-letter:uppercase" data-next={readingID(next)}>
+						{next.name}
+					</h2>
+					<TakeGap
+						key={next.name}
+						name={next.name}
+						side={next.side}
+						at={next.at}
+						typing={(yes) => setHeld(yes ? next : null)}
+					/>
+				</>
+			) : (
+				<p className="text-lg" data-enough>
+					<strong>{say('try.read-enough')}</strong> {say('try.read-enough-why')}
+				</p>
+			)}
+			<div className="flex flex-wrap gap-2 mt-2">
+				{next && (
+					<button type="button" className="btn btn-ghost" onClick={() => setSkipped([...skipped, next.name])}>
+						{say('page.skip-it')}
+					</button>
+				)}
+				<button type="button" className="btn btn-ghost" data-field="other-gap" onClick={() => setOther(true)}>
+					{say('try.another-place')}
+				</button>
+			</div>
+		</section>
+	);
+}
+
+/** TakeGap is the entry of one gap. */
+function TakeGap({
+	name,
+	side,
+	at,
+	typing,
+}: {
+	name: string;
+	side: string;
+	at: number | string;
+	/** Told whether something is typed and not yet taken. */
+	typing?: (yes: boolean) => void;
+}) {
+	const { view, leaf, which, save } = useDoor();
+	const { text, setText, remember } = useDraft(say('try.gap-name', { name }), '');
+	const [error, setError] = useState('');
+	const [waits, setWaits] = useState('');
+	const k = (leaf.try?.hangs.length ?? 1) - 1;
+	const path = `/tried/${which - 1}/hangs/${k}/gaps/-`;
+	const take = async (typed: string, sight = '') => {
+		try {
+			const value = { id: '', kind: 'gap', side, at, value: typed, ...(sight ? { sight } : {}) };
+			remember();
+			await save([{ op: 'add', path, value }], `${name} ${sight || typed}`);
+			setText('');
+			typing?.(false);
+		} catch (e) {
+			const said = saidOf(e, (p) => p.endsWith('/value'));
+			if ((e as Trouble).status === 0) {
+				// It waits on this device: the entry is free for the next.
+				setText('');
+				typing?.(false);
+				setWaits(said);
+				return;
+			}
+			remember(typed);
+			setError(said);
+		}
+	};
+	const inch = view.job.unit === 'in';
+	return (
+		<>
+			<Tape
+				id="next-gap"
+				label={say('try.the-packer-that-just-passes')}
+				big
+				autoFocus={!matchMedia('(pointer: coarse)').matches}
+				value={text}
+				unit={view.job.unit as Unit}
+				onChange={(t) => {
+					setText(t);
+					remember(t || undefined);
+					setError('');
+					setWaits('');
+					typing?.(t !== '');
+				}}
+				onEnter={take}
+				error={error}
+				waits={waits}
+				placeholder={inch ? '1/8' : '2.5'}
+			/>
+			<div className="grid grid-cols-3 gap-2 mt-2">
+				{trade.sights.map((s) => (
+					<button
+						key={s.id}
+						type="button"
+						className="btn text-base h-auto min-h-12 leading-tight"
+						data-sight={s.id}
+						onClick={() => take('0', s.id)}
+					>
+						{s.name}
+					</button>
+				))}
+			</div>
+		</>
+	);
+}
+
+/** OtherGap is a gap at a place of the carpenter's own. */
+function OtherGap({ close }: { close: () => void }) {
+	const { view } = useDoor();
+	const [side, setSide] = useState('lock');
+	const [at, setAt] = useState('');
+	const upright = side === 'lock' || side === 'hinge';
+	return (
+		<section
+			aria-label={say('try.another-gap')}
+			className="border-2 border-[var(--rod-edge)] p-3 mb-4 grid gap-2"
+		>
+			<fieldset className="grid grid-cols-4 gap-2">
+				<legend className="mb-1">{say('try.beside-which-edge')}</legend>
+				{['head', 'lock', 'hinge', 'foot'].map((s) => (
+					<button
+						key={s}
+						type="button"
+						className={`btn ${s === side ? 'btn-neutral' : ''}`}
+						aria-pressed={s === side}
+						onClick={() => setSide(s)}
+					>
+						{capital(marginName(s))}
+					</button>
+				))}
+			</fieldset>
+			<Tape
+				id="gap-at"
+				label={upright ? say('try.how-far-up-the-slab') : say('try.how-far-from-the-slabs')}
+				value={at}
+				unit={view.job.unit as Unit}
+				onChange={setAt}
+				onEnter={() => document.querySelector<HTMLElement>('[data-field="next-gap"]')?.focus()}
+			/>
+			<TakeGap name={say('try.margin-gap-at-at', { margin: marginName(side), at })} side={side} at={at} />
+			<button type="button" className="btn btn-ghost" onClick={close}>
+				{say('try.back-to-the-best-next')}
+			</button>
+		</section>
+	);
+}
+
+/** GapList is each gap as found beside what was foretold, to doubt or take away. */
+export function GapList() {
+	const { view, leaf, which, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const t = leaf.try;
+	const k = (t?.hangs.length ?? 1) - 1;
+	const hang = t?.hangs[k];
+	if (!hang || hang.gaps.length === 0) return null;
+	const earlier = t.hangs.slice(0, -1).filter((h) => h.gaps.length > 0);
+	return (
+		<section className="mb-4">
+			<h2 className="text-lg mb-1">{say('try.gaps-of-this-try')}</h2>
+			<table className="w-full">
+				<thead>
+					<tr className="text-left text-sm">
+						<th className="font-normal">{say('page.where')}</th>
+						<th className="font-normal text-right">{say('page.predicted')}</th>
+						<th className="font-normal text-right">{say('page.found')}</th>
+						<th>
+							<span className="sr-only">{say('try.take-away')}</span>
+						</th>
+					</tr>
+				</thead>
+				<tbody>
+					{hang.gaps.map((g, i) => (
+						<tr
+							key={g.id}
+							className={`border-b border-base-300 align-baseline ${g.struck ? 'line-through opacity-70' : ''}`}
+							data-gap-row={readingID({ kind: 'gap', side: g.side, at: g.at })}
+							data-off={g.off || undefined}
+						>
+							<td className="py-1 pr-2">{g.name}</td>
+							<td className="text-right dim whitespace-nowrap">
+								<Len text={g.foretold.text} />
+								<Sure text={g.foretold.plusMinus} />
+							</td>
+							<td className="text-right dim text-lg pl-3">
+								{g.sight ? <span className="text-base">{g.sight}</span> : <Len text={g.found} />}
+								{g.off && !g.struck && (
+									<strong className="block text-sm text-warning">{say('try.not-as-predicted')}</strong>
+								)}
+							</td>
+							<td className="w-11">
+								<button
+									type="button"
+									className="btn btn-ghost px-2"
+									onClick={() =>
+										attempt(async () => {
+											await save(
+												[{ op: 'remove', path: `/tried/${which - 1}/hangs/${k}/gaps/${i}` }],
+												say('try.took-away-name', { name: g.name }),
+											);
+										})
+									}
+								>
+									<X size={18} aria-hidden="true" />
+									<span className="sr-only">{say('try.take-away-name', { name: g.name })}</span>
+								</button>
+							</td>
+						</tr>
+					))}
+				</tbody>
+			</table>
+			<Said error={error} />
+			{earlier.map((h) => (
+				<details key={h.id} className="mt-2">
+					<summary className="min-h-11 flex items-center cursor-pointer underline">
+						{h.revisit || say('try.try-hang', { hang: t.hangs.indexOf(h) + 1 })}
+						{h.on && `, ${h.on}`}
+					</summary>
+					<ul>
+						{h.gaps.map((g) => (
+							<li key={g.id} className="flex gap-3 border-b border-base-300 py-0.5">
+								<span className="grow">{g.name}</span>
+								<span className="dim">{g.sight || <Len text={g.found} unit />}</span>
+							</li>
+						))}
+					</ul>
+				</details>
+			))}
+			<p className="sr-only">{say('try.figures-in-unit', { unit: view.job.unit })}</p>
+		</section>
+	);
+}

@@ -1,0 +1,196 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { Said, useAttempt } from '../../../api/attempt';
+import { today, whoNow } from '../../../api/who';
+import { Len, Sure } from '../../../ui/length';
+import { say } from '../../../words/texts';
+import { marginName } from '../../../words/trade';
+import { useDoor } from '../../state';
+
+/** Ways tells the least work that brings every margin in, what else would, and what is foretold of it. */
+export function Ways() {
+	const { view, leaf, which, save } = useDoor();
+	const [error, attempt] = useAttempt();
+	const t = leaf.try;
+	const k = (t?.hangs.length ?? 1) - 1;
+	const kept = view.opening.tried?.[which - 1]?.hangs[k];
+	const at = `/tried/${which - 1}/hangs/${k}`;
+	if (!t || !kept || t.hangs[k]?.gaps.length === 0 || (t.fits && t.toRead.length === 0)) return null;
+	const chosen = Math.min(kept.way ?? 0, Math.max(t.ways.length - 1, 0));
+	const way = t.ways[chosen];
+	const set = (field: string, value: unknown, label: string) =>
+		attempt(async () => {
+			await save([{ op: 'add', path: `${at}/${field}`, value }], label);
+		});
+	return (
+		<section className="mb-4" aria-label={say('try.what-to-do')}>
+			{t.fits && <p className="text-lg mb-2">{say('try.as-far-as-was-read')}</p>}
+			{way && (
+				<div className="border-l-8 border-[var(--rod-edge)] pl-3" data-way={way.uses.join(' ')}>
+					<h2 className="text-xl">
+						{chosen === 0 ? say('try.least-work') : say('try.another-way')}:{' '}
+						<span className="whitespace-nowrap">{way.costs}</span>
+					</h2>
+					<ol className="list-decimal pl-5 grid gap-1 my-1 text-lg">
+						{way.does.map((d) => (
+							<li key={d}>{d}</li>
+						))}
+					</ol>
+					{way.out.map((o) => (
+						<p key={o} className="text-warning font-semibold">
+							{o}
+						</p>
+					))}
+					<p>
+						<Link className="link" to={`/cards/${view.job.id}/${view.opening.id}?step=try`} data-try-cards>
+							{say('try.one-thing-at-a-time')}
+						</Link>
+					</p>
+					<Foretold list={way.margins} />
+					<button
+						type="button"
+						className="btn btn-primary text-lg h-14 w-full mt-2"
+						data-did-it
+						onClick={() =>
+							attempt(async () => {
+								const value = { id: '', on: today(), by: whoNow(), did: way.did, gaps: [] };
+								await save(
+									[{ op: 'add', path: `/tried/${which - 1}/hangs/-`, value }],
+									say('try.done-and-hung-again-costs', { costs: way.costs }),
+								);
+							})
+						}
+					>
+						{say('try.done-so-and-it-hangs')}
+					</button>
+				</div>
+			)}
+			{t.ways.length > 1 && (
+				<fieldset className="mt-3">
+					<legend className="mb-1">{say('try.or')}</legend>
+					{t.ways.map((w, i) => (
+						<label key={w.uses.join()} className="flex items-baseline gap-3 min-h-11 cursor-pointer">
+							<input
+								type="radio"
+								className="radio radio-primary self-center shrink-0"
+								name="way"
+								checked={i === chosen}
+								onChange={() => set('way', i, say('try.way', { way: w.costs }))}
+							/>
+							<span>
+								{w.uses.map((u) => t.may.find((m) => m.id === u)?.name ?? u).join(', ')}
+								<span className="block text-sm opacity-80">
+									{w.costs}
+									{w.out.length > 0 && say('try.stay-out', { count: w.out.length })}
+								</span>
+							</span>
+						</label>
+					))}
+				</fieldset>
+			)}
+			{!t.fits && <Only at={at} now={kept.with ?? []} />}
+			<button
+				type="button"
+				className="btn btn-ghost mt-1"
+				data-did-other
+				onClick={() =>
+					attempt(async () => {
+						const did = { pack: t.hinges.map(() => 0) };
+						const value = { id: '', on: today(), by: whoNow(), did, gaps: [] };
+						await save(
+							[{ op: 'add', path: `/tried/${which - 1}/hangs/-`, value }],
+							say('try.something-else-done-and-hung'),
+						);
+					})
+				}
+			>
+				{say('try.something-else-was-done-and')}
+			</button>
+			{!t.fits && (
+				<button
+					type="button"
+					className="btn btn-ghost mt-1"
+					data-leave-so
+					onClick={() => set('fits', true, say('try.left-as-it-is'))}
+				>
+					{say('try.leave-it-so-call-it')}
+				</button>
+			)}
+			<Said error={error} />
+		</section>
+	);
+}
+
+/** Foretold is what the margins will be, before anything is done. */
+function Foretold({
+	list,
+}: {
+	list: {
+		side: string;
+		where: string;
+		figure: { text: { mm: string; in: string }; plusMinus: { mm: string; in: string } };
+	}[];
+}) {
+	return (
+		<details className="mb-1">
+			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="foretold-open">
+				{say('try.what-is-predicted')}
+			</summary>
+			<ul className="grid sm:grid-cols-2 gap-x-4">
+				{list.map((m) => (
+					<li key={m.side + m.where} className="flex gap-2">
+						<span className="grow">
+							{marginName(m.side)}, {m.where}
+						</span>
+						<span className="dim" data-foretold={`${m.side} ${m.where}`}>
+							<Len text={m.figure.text} />
+							<Sure text={m.figure.plusMinus} />
+						</span>
+					</li>
+				))}
+			</ul>
+		</details>
+	);
+}
+
+/** Only forces what alone may be touched; the rest is worked out the same way. */
+function Only({ at, now }: { at: string; now: string[] }) {
+	const { leaf, save } = useDoor();
+	const [open, setOpen] = useState(now.length > 0);
+	const [error, attempt] = useAttempt();
+	const may = leaf.try?.may ?? [];
+	const put = (list: string[]) =>
+		attempt(async () => {
+			await save(
+				list.length === 0
+					? [{ op: 'remove', path: `${at}/with` }]
+					: [{ op: 'add', path: `${at}/with`, value: list }],
+				list.length === 0
+					? say('try.any-cure-may-be-used')
+					: say('try.only', { may: list.map((id) => may.find((m) => m.id === id)?.name ?? id).join(', ') }),
+			);
+		});
+	return (
+		<details className="mt-2" open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
+			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="only-open">
+				{say('try.use-only-these-cures')}
+			</summary>
+			{may.map((m) => (
+				<label key={m.id} className="flex items-center gap-3 min-h-11 cursor-pointer first-letter:uppercase">
+					<input
+						type="checkbox"
+						className="checkbox"
+						data-only={m.id}
+						checked={now.includes(m.id)}
+						onChange={() => put(now.includes(m.id) ? now.filter((x) => x !== m.id) : [...now, m.id])}
+					/>
+					{m.name}
+				</label>
+			))}
+			{now.length > 0 && leaf.try?.ways.length === 0 && (
+				<p className="text-warning">{say('try.these-alone-cannot-put-it')}</p>
+			)}
+			<Said error={error} />
+		</details>
+	);
+}

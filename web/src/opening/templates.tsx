@@ -1,0 +1,130 @@
+import { FileDown } from 'lucide-react';
+import { useState } from 'react';
+import { say } from '../words/texts';
+import { trade } from '../words/trade';
+import { useDoor } from './state';
+
+/** kept is a setting of this device: which paper, which router, how true its printer is. */
+function useSetting(key: string, usual: string) {
+	const [value, set] = useState(() => localStorage.getItem(key) ?? usual);
+	const put = (v: string) => {
+		set(v);
+		localStorage.setItem(key, v);
+	};
+	return [value, put] as const;
+}
+
+/** Sheets are the full-size templates of a step, each seen before it is fetched. */
+export function Sheets({ step }: { step: string }) {
+	const { view, which } = useDoor();
+	const [paper, setPaper] = useSetting('paper', view.job.unit === 'in' ? 'letter' : 'a4');
+	const [bush, setBush] = useSetting('guide bush', '16 mm');
+	const [cutter, setCutter] = useSetting('bush cutter', '12 mm');
+	const [read, setRead] = useSetting('ruler printed', '100 mm');
+	const [seen, setSeen] = useState('');
+	const list = trade.templates.filter((t) => t.step === step);
+	if (list.length === 0) return null;
+	const address = (template: string, format: string) => {
+		const q = new URLSearchParams({
+			template,
+			format,
+			paper,
+			leaf: String(which),
+			bush,
+			cutter,
+			printed: read,
+		});
+		return `/api/jobs/${view.job.id}/openings/${view.opening.id}/sheet?${q}`;
+	};
+	const router = list.some((t) => t.id !== 'lock' && t.id !== 'rod');
+	return (
+		<details className="mb-4 no-print">
+			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="sheets-open">
+				{say('papers.templates-at-full-size')}
+			</summary>
+			<div className="grid gap-3">
+				<div className="flex flex-wrap gap-2 items-end">
+					<label className="grow basis-28">
+						<span className="block mb-1">{say('page.paper')}</span>
+						<select
+							className="select w-full uppercase"
+							data-field="paper"
+							value={paper}
+							onChange={(e) => setPaper(e.target.value)}
+						>
+							{trade.papers.map((p) => (
+								<option key={p} value={p}>
+									{p}
+								</option>
+							))}
+						</select>
+					</label>
+					<Plain label={say('papers.its-100-mm-ruler-measures')} value={read} set={setRead} />
+					{router && <Plain label={say('papers.guide-bush')} value={bush} set={setBush} />}
+					{router && <Plain label={say('papers.cutter')} value={cutter} set={setCutter} />}
+				</div>
+				{list.map((t) => (
+					<section key={t.id} className="border-b border-base-300 pb-2" data-template={t.id}>
+						<h3 className="font-semibold first-letter:uppercase">{t.name}</h3>
+						<p className="text-sm opacity-80">{t.note}</p>
+						<p className="flex flex-wrap gap-2 mt-1">
+							<button
+								type="button"
+								className="btn"
+								onClick={() => setSeen(seen === t.id ? '' : t.id)}
+								data-see={t.id}
+							>
+								{seen === t.id ? say('papers.fold-it-away') : say('papers.see-it')}
+							</button>
+							{['pdf', 'svg', 'dxf', ...(t.body ? ['stl'] : [])].map((f) => (
+								<a key={f} className="btn" href={address(t.id, f)} download>
+									<FileDown size={18} aria-hidden="true" /> {f.toUpperCase()}
+								</a>
+							))}
+						</p>
+						{seen === t.id && (
+							<Seen key={address(t.id, 'svg')} address={address(t.id, 'svg')} name={t.name} />
+						)}
+					</section>
+				))}
+			</div>
+		</details>
+	);
+}
+
+/** Seen is a sheet as it will come out, or why it cannot be made. */
+function Seen({ address, name }: { address: string; name: string }) {
+	const [error, setError] = useState('');
+	if (error)
+		return (
+			<p role="alert" className="text-error font-semibold mt-2">
+				{error}
+			</p>
+		);
+	return (
+		<img
+			src={address}
+			alt={say('papers.the-name-as-it-will', { name })}
+			className="mt-2 bg-white max-h-[26rem] w-full object-contain"
+			onError={async () => {
+				const answer = await fetch(address);
+				const said = (await answer.json().catch(() => null)) as { detail?: string } | null;
+				setError(said?.detail ?? say('papers.it-cannot-be-drawn'));
+			}}
+		/>
+	);
+}
+
+function Plain({ label, value, set }: { label: string; value: string; set: (v: string) => void }) {
+	return (
+		<label className="grow basis-24">
+			<span className="block mb-1">{label}</span>
+			<input
+				className="input w-full dim text-lg"
+				data-field={label}
+				value={value}
+				onChange={(e) => set(e.target.value)}
+			/>
+		</label>
+	);
+}

@@ -1,0 +1,88 @@
+import { useEffect, useState } from 'react';
+import { ended, forgetTyped, letIn, typedHere } from '../api/access';
+import { Said, useAttempt } from '../api/attempt';
+import { ask, client } from '../api/client';
+import { say } from '../words/texts';
+
+/** PairPage lets this device in, by the code that is shown where Kind Margin runs. */
+export function PairPage() {
+	const [code, setCode] = useState(() => decodeURIComponent(location.hash.slice(1)));
+	const [name, setName] = useState('');
+	const [error, attempt] = useAttempt();
+	// The code stands in no address that is kept, nor in its history.
+	useEffect(() => history.replaceState(history.state, '', '/pair'), []);
+	const pair = async (e: React.FormEvent) => {
+		e.preventDefault();
+		await attempt(async () => {
+			await ask(client.POST('/api/pair', { body: { code, name } }));
+			letIn();
+			location.replace('/');
+		});
+	};
+	return (
+		<main className="max-w-md mx-auto p-6">
+			<h1 className="text-3xl mb-2" tabIndex={-1} data-home>
+				{say('devices.pair-this-device')}
+			</h1>
+			<p className="mb-4">{say('devices.kind-margin-shows-a-code')}</p>
+			<form onSubmit={pair} className="grid gap-3">
+				<label>
+					<span className="block mb-1">{say('devices.code')}</span>
+					<input
+						className="input w-full text-2xl dim uppercase tracking-widest"
+						data-field="pair-code"
+						autoCapitalize="characters"
+						autoComplete="one-time-code"
+						value={code}
+						onChange={(e) => setCode(e.target.value)}
+					/>
+				</label>
+				<label>
+					<span className="block mb-1">{say('devices.what-this-device-is-called')}</span>
+					<input
+						className="input w-full text-lg"
+						data-field="pair-name"
+						placeholder={say('devices.wrens-phone')}
+						maxLength={60}
+						value={name}
+						onChange={(e) => setName(e.target.value)}
+					/>
+				</label>
+				<Said error={error} />
+				<button type="submit" className="btn btn-primary text-lg h-14" data-field="pair">
+					{say('devices.pair')}
+				</button>
+			</form>
+			{ended() && <Typed />}
+		</main>
+	);
+}
+
+/** Typed is what was typed on a device that was put out: how much, and no more. */
+function Typed() {
+	const [n, setN] = useState(typedHere);
+	const [sure, setSure] = useState(false);
+	if (n === 0) return null;
+	return (
+		<section className="mt-8 border-l-4 border-warning pl-3" data-typed-here={n}>
+			<p className="mb-2">{say('devices.count-entries-that-were-typed', { count: n })}</p>
+			{sure ? (
+				<button
+					type="button"
+					className="btn btn-error"
+					data-forget-typed
+					onClick={() => {
+						forgetTyped();
+						setN(typedHere());
+					}}
+				>
+					{n === 1 ? say('devices.delete-it-for-good') : say('devices.delete-them-for-good')}
+				</button>
+			) : (
+				<button type="button" className="btn" data-forget onClick={() => setSure(true)}>
+					{n === 1 ? say('devices.delete-it') : say('devices.delete-them')}
+				</button>
+			)}
+		</section>
+	);
+}
