@@ -36,6 +36,9 @@ async function keep(index) {
 }
 
 self.addEventListener('activate', (e) => e.waitUntil(self.clients.claim()));
+self.addEventListener('message', (e) => {
+	if (e.data === 'claim') e.waitUntil(self.clients.claim()); // a page that was not there yet
+});
 
 /** kept are the addresses whose answers are kept: a job's walk, its doors and their light. */
 const kept = /^\/api\/(jobs|sharing)(\/[^/]+(\/(drawings|openings\/[^/]+))?)?$/;

@@ -70,7 +70,12 @@ function loaded(f: () => unknown) {
 
 // Browsers allow it on this machine and under TLS alone.
 if ('serviceWorker' in navigator) {
-	loaded(() => navigator.serviceWorker.register('/sw.js').catch(() => undefined));
+	loaded(async () => {
+		await navigator.serviceWorker.register('/sw.js').catch(() => undefined);
+		const { active } = await navigator.serviceWorker.ready;
+		// It may have become active while this page was still being read, and then it did not claim it.
+		if (!navigator.serviceWorker.controller) active?.postMessage('claim');
+	});
 	// What was read before it stood by is read again, and so kept; what is being read for the first time
 	// went past it, and is read again once it is there.
 	navigator.serviceWorker.addEventListener('controllerchange', async () => {
