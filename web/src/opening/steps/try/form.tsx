@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
 import { today, Who, whoNow } from '../../../api/who';
-import { Len, Row } from '../../../ui/length';
+import { Len } from '../../../ui/length';
 import { Findings } from '../../../ui/says';
 import { capital, say } from '../../../words/texts';
 import { marginName } from '../../../words/trade';
@@ -11,6 +11,7 @@ import { AirEntry } from '../margins/air';
 import { GapList, NextGap } from './gaps';
 import { Made } from './made';
 import { Sights } from './sights';
+import { Sizes } from './sizes';
 import { Ways } from './ways';
 
 /** TryStep is the loop: hang it, read the gaps, do the least that brings them in, hang it again. */
@@ -119,31 +120,6 @@ function RecordCut() {
 			<p className="text-sm opacity-80 mt-1">{say('try.what-came-out-differently-is')}</p>
 			<Said error={error} />
 		</section>
-	);
-}
-
-/** Sizes are those of the slab after its cut. */
-export function Sizes() {
-	const { leaf } = useDoor();
-	const t = leaf.try;
-	if (!t) return null;
-	const named = (texts: string[], list: typeof t.width, of: string) =>
-		list.map((l, i) => (
-			<Row key={texts[i]} label={`${of}, ${texts[i]}`}>
-				<span data-size={`${of} ${texts[i]}`}>
-					<Len text={l.text} />
-				</span>
-			</Row>
-		));
-	return (
-		<>
-			{named(
-				[say('try.at-the-top'), say('try.in-the-middle'), say('try.at-the-bottom')],
-				t.width,
-				say('page.width'),
-			)}
-			{named([say('try.on-the-hinge-edge'), say('try.on-the-lock-edge')], t.length, say('page.length'))}
-		</>
 	);
 }
 

@@ -3,7 +3,7 @@ import { capital, say } from '../../../words/texts';
 import { edgeName, placeName } from '../../../words/trade';
 import { LengthField } from '../../field';
 import { useDoor } from '../../state';
-import { Sizes } from './form';
+import { Sizes } from './sizes';
 
 /** Made is the slab as it really was cut, its pockets as they were let in, and what was really done since. */
 export function Made() {
