@@ -1,11 +1,11 @@
 #!/bin/sh
 # Writes bin/release: an archive for each system, with what a user should read, and SHA256SUMS. The same commit
-# gives the same bytes. Run from the project's root, by make release.
+# gives the same bytes. Run from the project's root, by make release; arguments are the systems, all where there are none.
 set -eu
 version=$(sed -n 's/^## \([0-9.]*\) .*/\1/p' CHANGELOG.md | head -1)
 rm -rf bin/release
 mkdir -p bin/release
-for system in linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd64 windows/arm64; do
+for system in ${*:-linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd64 windows/arm64}; do
 	os=${system%/*} arch=${system#*/} end=
 	test "$os" = windows && end=.exe
 	name=kindmargin-$version-$os-$arch
