@@ -181,7 +181,6 @@ const (
 	HolesNear         Code = "holes-near"
 	FaceScrewLong     Code = "face-screw-long"
 	StrikeOutside     Code = "strike-outside"
-	StrikeThin        Code = "strike-thin"
 	PastStile         Code = "past-stile"
 	CasePastStile     Code = "case-past-stile"
 	StrikeFromLatch   Code = "strike-from-latch"

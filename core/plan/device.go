@@ -97,24 +97,8 @@ func fits(d door, b bay, w lock.Work, laid *fit.Laid) (said findings) {
 	if w.Device.Screw > thick-2*measure.Millimetre && w.Device.Screw > 0 {
 		said.say(Stop, job.StepLock, "/lock/device", FaceScrewLong, Args{"screw": message.Exact(w.Device.Screw), "thickness": message.Exact(thick)})
 	}
-	if s := w.Strike; s != nil && d.Lock.Jamb > 0 {
-		said.add(strikeFits(*s, d.Lock.Jamb))
-	}
-	return said
-}
-
-// strikeFits says where a strike runs off a jamb so wide, or leaves too little wood of it past its hole.
-func strikeFits(s lock.Strike, jamb measure.Length) (said findings) {
-	if s.In.Value+s.Plate.Wide/2 > jamb {
-		said.say(Stop, job.StepLock, "/lock/jamb", StrikeOutside, Args{
-			"plate": message.Exact(s.Plate.Wide), "in": message.Exact(s.In.Value), "jamb": message.Exact(jamb),
-		})
-		return said
-	}
-	if wood := jamb - s.In.Value - s.Hole/2; s.Hole > 0 && wood < trade.StrikeAcross {
-		said.say(Care, job.StepLock, "/lock/jamb", StrikeThin, Args{
-			"wood": message.Exact(max(wood, 0)), "least": message.Exact(trade.StrikeAcross),
-		})
+	if s := w.Strike; s != nil && d.Lock.Jamb > 0 && s.In.Value+s.Plate.Wide/2 > d.Lock.Jamb {
+		said.say(Stop, job.StepLock, "/lock/jamb", StrikeOutside, Args{"plate": message.Exact(s.Plate.Wide), "in": message.Exact(s.In.Value), "jamb": message.Exact(d.Lock.Jamb)})
 	}
 	return said
 }

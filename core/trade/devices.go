@@ -272,18 +272,17 @@ const PencilHalf = mm / 4
 
 // What boring and letting in go by. Common practice.
 const (
-	PilotDia     = 3 * mm     // right through, before any bit
-	ThinWall     = 5 * mm     // beside a bore under which wood splits easily
-	LeastCover   = 3 * mm / 2 // of a faceplate past its bore, each side
-	SlotEnds     = 5 * mm     // that a slot is longer than the case, at each end
-	DeeperBy     = 2 * mm     // that a bore is deeper than the case
-	Dowelled     = 12 * mm    // the widest old hole that a dowel fills
-	HoleApart    = 4 * mm     // least wood between two holes
-	StopPlay     = mm         // at the stops: a card
-	MostCross    = 3 * mm     // that the stops alone take up where the jambs are not in one plane
-	MostFiled    = 3 * mm / 2 // of a strike's opening; past it the strike is moved
-	SecondAbove  = 6 * inch   // a second bolt above the first
-	StrikeAcross = 12 * mm    // least wood of a jamb past a strike's hole
+	PilotDia    = 3 * mm     // right through, before any bit
+	ThinWall    = 5 * mm     // beside a bore under which wood splits easily
+	LeastCover  = 3 * mm / 2 // of a faceplate past its bore, each side
+	SlotEnds    = 5 * mm     // that a slot is longer than the case, at each end
+	DeeperBy    = 2 * mm     // that a bore is deeper than the case
+	Dowelled    = 12 * mm    // the widest old hole that a dowel fills
+	HoleApart   = 4 * mm     // least wood between two holes
+	StopPlay    = mm         // at the stops: a card
+	MostCross   = 3 * mm     // that the stops alone take up where the jambs are not in one plane
+	MostFiled   = 3 * mm / 2 // of a strike's opening; past it the strike is moved
+	SecondAbove = 6 * inch   // a second bolt above the first
 )
 
 // ReachRule is a range of heights above the floor that some code wants handles in.
