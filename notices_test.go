@@ -24,14 +24,20 @@ func TestNoticesNameAllThatShips(t *testing.T) {
 		}
 	}
 	var ships []string
-	out, err := exec.CommandContext(t.Context(), "go", "list", "-deps", "-f", "{{with .Module}}{{.Path}} {{.Version}}{{end}}", "./cmd/kindmargin").Output()
-	require.NoError(t, err)
-	for line := range strings.Lines(string(out)) {
-		if f := strings.Fields(line); len(f) == 2 {
-			ships = append(ships, f[0]+" "+f[1])
+	for _, system := range []string{"linux", "darwin", "windows"} {
+		const module = "{{with .Module}}{{.Path}} {{.Version}}{{end}}"
+		list := exec.CommandContext(t.Context(), "go", "list", "-deps", "-f", module, "./cmd/kindmargin")
+		list.Env = append(os.Environ(), "GOOS="+system, "CGO_ENABLED=0")
+		out, err := list.Output()
+		require.NoError(t, err)
+		before := len(ships)
+		for line := range strings.Lines(string(out)) {
+			if f := strings.Fields(line); len(f) == 2 {
+				ships = append(ships, f[0]+" "+f[1])
+			}
 		}
+		require.Greater(t, len(ships), before, system)
 	}
-	require.NotEmpty(t, ships)
 	var lock struct {
 		Packages map[string]struct {
 			Version     string

@@ -12,7 +12,7 @@ for system in ${*:-linux/amd64 linux/arm64 darwin/amd64 darwin/arm64 windows/amd
 	mkdir "bin/release/$name"
 	CGO_ENABLED=0 GOOS=$os GOARCH=$arch go build -buildvcs=auto -trimpath -ldflags '-s -w -buildid=' \
 		-o "bin/release/$name/kindmargin$end" ./cmd/kindmargin
-	cp NOTICES README.md CHANGELOG.md "bin/release/$name"
+	git archive HEAD NOTICES README.md CHANGELOG.md CONTRIBUTING.md docs | tar -C "bin/release/$name" -xf -
 	tar -C bin/release --sort=name --owner=0 --group=0 --numeric-owner --mode=u+rwX,go+rX,go-w \
 		--mtime="@$(git log -1 --format=%ct)" -cf - "$name" | gzip -n -9 >"bin/release/$name.tar.gz"
 	rm -r "bin/release/$name"
