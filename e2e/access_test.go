@@ -15,6 +15,8 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"kindmargin/thorough"
 )
 
 var views = []string{
@@ -30,7 +32,7 @@ var views = []string{
 const hangsThere = `{"do":"read","reading":{"kind":"width","at":"200 mm"}},{"do":"read","reading":{"kind":"height","at":"50 mm"}},{"do":"margins","school":"painted"},{"do":"slab","slab":4},{"do":"edge","edge":"keep-lock"},{"do":"cut","cut":{"head":"819 mm","foot":"819 mm","length":"2020 mm","headUp":0,"footUp":0}}`
 
 // Every view, judged by axe-core against WCAG 2.2 A and AA on a desk by day; on a phone at night, by what
-// its width and the other colours may spoil.
+// its width and the other colours may spoil; in make thorough by the whole set, by day and night, on both.
 func TestEveryViewAgainstAxe(t *testing.T) {
 	axe, err := os.ReadFile(filepath.Join("..", "web", "node_modules", "axe-core", "axe.min.js"))
 	require.NoError(t, err)
@@ -49,6 +51,15 @@ func TestEveryViewAgainstAxe(t *testing.T) {
 					`document.querySelectorAll('main details').forEach((d) => { d.open = true; }), '')`)
 				u.js(string(axe) + `;''`)
 				u.judged(views[i]+", on a desk", whole)
+				if thorough.On() {
+					u.theme("night")
+					u.judged(views[i]+", on a desk at night", whole)
+					u.do(chromedp.EmulateViewport(390, 844))
+					u.judged(views[i]+", on a phone at night", whole)
+					u.theme("day")
+					u.judged(views[i]+", on a phone", whole)
+					continue
+				}
 				u.do(chromedp.EmulateViewport(390, 844))
 				u.theme("night")
 				u.judged(views[i]+", on a phone at night", narrow)
@@ -76,9 +87,12 @@ func (u person) dayAndFrame() string {
 	var v view
 	tag, err := c.send(u.t, "POST", "/api/jobs/tern-house/openings", "", `{"name": "Ice pantry"}`, &v)
 	require.NoError(u.t, err)
-	_, err = c.send(u.t, "PATCH", "/api/jobs/tern-house/openings/"+v.Opening.ID, tag, `[{"op": "add", "path": "/measuring", "value": "frame"},
+	_, err = c.send(u.t, "PATCH", "/api/jobs/tern-house/openings/"+v.Opening.ID, tag, `[
+		{"op": "add", "path": "/measuring", "value": "frame"},
 		{"op": "add", "path": "/slab", "value": {"width": 762, "length": 1981, "thickness": 35}},
-		{"op": "add", "path": "/lining", "value": {"thick": 28, "wall": [124, 125, 128, 124, 124, 126], "width": [841, 843, 838], "height": [2042, 2040]}}]`, &v)
+		{"op": "add", "path": "/lining", "value": {
+			"thick": 28, "wall": [124, 125, 128, 124, 124, 126], "width": [841, 843, 838], "height": [2042, 2040]}}
+	]`, &v)
 	require.NoError(u.t, err)
 	var day any
 	_, err = c.send(u.t, "PUT", "/api/jobs/tern-house/day", `"0"`, `{"date": "2026-11-26", "doors": [],
@@ -97,9 +111,12 @@ func (u person) theme(name string) {
 // judged runs axe with some options over the page as it stands.
 func (u person) judged(where, options string) {
 	u.t.Helper()
-	u.js(`(window.found = null, axe.run(document, Object.assign(` + options + `, { resultTypes: ['violations'] })).then((r) => r.violations.map((v) => ({
-			id: v.id, nodes: v.nodes.length, first: v.nodes[0].html.slice(0, 200), why: v.nodes[0].failureSummary.slice(0, 300),
-		})), (e) => [{ id: 'axe itself', first: String(e) }]).then((found) => { window.found = JSON.stringify(found); }), '')`)
+	u.js(`(window.found = null, axe.run(document, Object.assign(` + options + `, { resultTypes: ['violations'] }))
+		.then((r) => r.violations.map((v) => ({
+			id: v.id, nodes: v.nodes.length,
+			first: v.nodes[0].html.slice(0, 200), why: v.nodes[0].failureSummary.slice(0, 300),
+		})), (e) => [{ id: 'axe itself', first: String(e) }])
+		.then((found) => { window.found = JSON.stringify(found); }), '')`)
 	u.until("axe is done", `window.found !== null`)
 	var found []struct {
 		ID, First, Why string

@@ -107,7 +107,8 @@ func at(t *testing.T, p *Program) person {
 func (u person) before(script string) {
 	u.t.Helper()
 	u.do(func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+		first := page.AddScriptToEvaluateOnNewDocumentParams{Source: script}
+		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, first)
 		return chromedp.Void{}, err
 	})
 }
@@ -139,7 +140,10 @@ func (u person) open(path string) {
 // yet: what it looks for may be drawn a moment later, and a poll that throws between two frames would never end.
 func (u person) until(what, js string) {
 	u.t.Helper()
-	met := chromedp.Poll[bool]("(() => { try { return !!("+js+"); } catch { return false; } })()", chromedp.WithPollingInterval(20*time.Millisecond), chromedp.WithPollingTimeout(2*time.Minute))
+	met := chromedp.Poll[bool](
+		"(() => { try { return !!("+js+"); } catch { return false; } })()",
+		chromedp.WithPollingInterval(20*time.Millisecond), chromedp.WithPollingTimeout(2*time.Minute),
+	)
 	_, err := chromedp.Run(u.ctx, met)
 	for range 5 { // the page that was asked was left, for the one that is meant
 		if err == nil || !strings.Contains(err.Error(), "navigated or closed") && !strings.Contains(err.Error(), "Cannot find context") {

@@ -33,7 +33,9 @@ func shared(t *testing.T) (desk, phone person) {
 	desk, phone = at(t, p), at(t, &elsewhere)
 	phone.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
 	// As on a network without TLS, where browsers give a page less than on this machine.
-	phone.before(`Object.defineProperty(Crypto.prototype, 'randomUUID', { value: undefined }); delete Navigator.prototype.serviceWorker;`)
+	phone.before(`
+		Object.defineProperty(Crypto.prototype, 'randomUUID', { value: undefined });
+		delete Navigator.prototype.serviceWorker;`)
 	return desk, phone
 }
 

@@ -94,9 +94,8 @@ func resident(t *testing.T, pid int) (now, most float64) {
 	return now, most
 }
 
-// The list of a thousand doors (a fifth of them in make test): its first answer from a program that was just started,
-// and again; the list in the browser, and a search. The best of three, since the machine has other work; make thousand
-// prints the figures.
+// The list of a thousand doors, or of a fifth: its first answer from a program that was just started, and again; the list
+// in the browser, and a search. make thousand prints the figures, the best of three, since the machine has other work.
 func TestAThousandDoors(t *testing.T) {
 	t.Parallel()
 	doors, times := thorough.Count(200, 1000), thorough.Count(1, 3)

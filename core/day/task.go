@@ -120,10 +120,10 @@ const LongestWait = 7 * dayMinutes
 // place in the list.
 func check(tasks []Task, k Calendar) error {
 	var bad field.Errors
-	lifted := 0 // tasks for two, where two are never there
+	alone := 0 // tasks for two, where two are never there
 	for _, t := range tasks {
 		if t.Hands > 1 && k.longest(t.Hands) == 0 {
-			lifted++
+			alone++
 		}
 	}
 	for i, t := range tasks {
@@ -136,12 +136,12 @@ func check(tasks []Task, k Calendar) error {
 		case t.Hands > 1 && most == 0:
 			// One more carpenter mends them all, so they are told together.
 			switch {
-			case lifted == 1:
+			case alone == 1:
 				bad.Add(at+"/hands", "refused.two-needed", message.Args{"task": t.Title()})
-			case lifted > 1:
-				bad.Add(at+"/hands", "refused.two-needed-more", message.Args{"task": t.Title(), "more": message.Count(lifted - 1)})
+			case alone > 1:
+				bad.Add(at+"/hands", "refused.two-needed-more", message.Args{"task": t.Title(), "more": message.Count(alone - 1)})
 			}
-			lifted = 0
+			alone = 0
 		case t.atMost() > most:
 			bad.Add(at+"/minutes", "refused.task-too-long", message.Args{"task": t.Title(), "takes": message.Lasting(t.atMost()), "most": message.Lasting(most)})
 		}

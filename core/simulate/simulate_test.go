@@ -200,11 +200,11 @@ func TestTheProgramAgainstTheSchools(t *testing.T) {
 	assert.Zero(t, proved.CutTooSmall)
 	// A slab is measured no better than an opening; what is planed off a hung one is not yet held to the risk of
 	// a cut, so that some end too small.
-	assert.LessOrEqual(t, plain.TooSmall, 0.05+thorough.Chance(0.05, n), "6 in 120")
+	assert.LessOrEqual(t, plain.TooSmall, 0.05+thorough.Chance(0.05, n), "one in twenty")
 	assert.LessOrEqual(t, proved.TooSmall, 0.02+thorough.Chance(0.02, n))
 	// A side may ripple between any two readings, so more is left on than these openings, of one bend a side,
 	// ask for: two in three fitted before that was believed, one in three does now.
-	assert.Greater(t, proved.Fits, 0.2-thorough.Chance(0.33, n), "one in three, 4 in 100 either way in 120")
+	assert.Greater(t, proved.Fits, max(0, 0.2-thorough.Chance(0.33, n)), "one in three; of a few at least one")
 	assert.Less(t, proved.TripsMean, 0.6)
 	assert.Greater(t, proved.Finished, 0.88-thorough.Chance(0.95, n), "nineteen in twenty")
 	assert.Zero(t, proved.TripsMedian)
