@@ -7,15 +7,10 @@ import { Sketch } from './steps/measure/sketch';
 import { type Drawn, stepOf } from './steps/table';
 import { asFound } from './steps/try/drawing';
 
-type Props = Omit<Drawn, 'times'> & {
-	step: string;
-	times: number;
-	setTimes: (n: number) => void;
-};
+type Props = Drawn & { step: string; setTimes: (n: number) => void };
 
 /** OpeningFigure draws a step: its own drawing, else the opening. */
-export function OpeningFigure({ step: id, times, setTimes, ...rest }: Props) {
-	const d = { ...rest, times };
+export function OpeningFigure({ step: id, setTimes, ...d }: Props) {
 	const step = stepOf(id);
 	const own = step.drawing?.(d) || null;
 	const paper = own !== null && step.caption !== undefined;
@@ -27,12 +22,12 @@ export function OpeningFigure({ step: id, times, setTimes, ...rest }: Props) {
 			{own ?? <Opening {...d} shows={step.shows} />}
 			{d.leaf.drawing && (own === null || step.slider) && (
 				<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
-					{say('door.gaps-times', { times })}
+					{say('door.gaps-times', { times: d.times })}
 					<input
 						type="range"
 						min={1}
 						max={40}
-						value={times}
+						value={d.times}
 						className="w-20 lg:w-32 h-11 accent-[var(--light)]"
 						aria-label={say('door.how-many-times-the-gaps')}
 						onChange={(e) => setTimes(Number(e.target.value))}

@@ -13,7 +13,7 @@ type Props = {
 export function History({ undo, redo, move }: Props) {
 	return (
 		<>
-			<Step
+			<Move
 				change={undo}
 				name={say('page.undo')}
 				title={undo ? say('door.undo-change', { change: undo }) : say('door.nothing-to-undo')}
@@ -21,8 +21,8 @@ export function History({ undo, redo, move }: Props) {
 				data-undo
 			>
 				<Undo2 size={20} aria-hidden="true" />
-			</Step>
-			<Step
+			</Move>
+			<Move
 				change={redo}
 				name={say('door.redo')}
 				title={redo ? say('door.redo-change', { change: redo }) : say('door.nothing-to-redo')}
@@ -30,21 +30,21 @@ export function History({ undo, redo, move }: Props) {
 				data-redo
 			>
 				<Redo2 size={20} aria-hidden="true" />
-			</Step>
+			</Move>
 		</>
 	);
 }
 
-type StepProps = { change: string; name: string; title: string; press: () => void; children: ReactNode };
+type MoveProps = { change: string; name: string; title: string; press: () => void; children: ReactNode };
 
-function Step({
+function Move({
 	change,
 	name,
 	title,
 	press,
 	children,
 	...hooks
-}: StepProps & Record<`data-${string}`, boolean>) {
+}: MoveProps & Record<`data-${string}`, boolean>) {
 	return (
 		<button
 			type="button"

@@ -48,9 +48,11 @@ type Step = {
 	tall?: string;
 };
 
+const measure: Step = { form: MeasureStep, shows: 'places', tall: 'h-[21dvh]' };
+
 /** table is what the page has for each step, by its ID. */
 const table: Record<string, Step> = {
-	measure: { form: MeasureStep, shows: 'places', tall: 'h-[21dvh]' },
+	measure,
 	slab: {
 		form: SlabStep,
 		drawing: (d) =>
@@ -108,7 +110,7 @@ const table: Record<string, Step> = {
 
 /** stepOf is a step by its ID, the first where there is none of it. */
 export function stepOf(id: string): Step {
-	return table[id] ?? { form: MeasureStep };
+	return table[id] ?? measure;
 }
 
 /** chalked is the uncut slab with the lines that it is cut to, while no readings clash. */
