@@ -3,7 +3,7 @@
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
 WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api/contract.gen.ts')
 
-.PHONY: demo test dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers notices release
+.PHONY: demo test test-page test-go dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers notices release
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
@@ -18,14 +18,20 @@ web/node_modules/.package-lock.json: web/package.json web/package-lock.json
 web/dist/index.html: web/node_modules/.package-lock.json $(WEBFILES) web/src/api/contract.gen.ts
 	cd web && npm run --silent build
 
-test: web/dist/index.html chromium readers lint drift ## everything that CI checks
-	cd web && npm run --silent test
-	GOOS=js GOARCH=wasm go build ./core/... # the rules must run in a phone one day
-	@mkdir -p bin
-	go tool gotestsum --format pkgname --jsonfile bin/test.json -- $$(go list ./... | grep -v /e2e)
+test: web/dist/index.html chromium readers ## everything that CI checks
+	@# What each of these does is its own, and none fills two processors.
+	$(MAKE) --no-print-directory -j2 --output-sync=target lint drift test-page test-go
 	@# What these two look at is no input that the cache knows, so a cached answer says nothing.
 	go tool gotestsum --format pkgname --jsonfile bin/test-page.json -- -count=1 -timeout 40m -parallel 3 ./core ./e2e
 	@echo "What took longest:" && cat bin/test.json bin/test-page.json | go tool gotestsum tool slowest --threshold 1s --num 12
+
+test-page: web/node_modules/.package-lock.json # the page's unit tests
+	cd web && npm run --silent test
+
+test-go: web/dist/index.html # all Go tests but the browser's
+	GOOS=js GOARCH=wasm go build ./core/... # the rules must run in a phone one day
+	@mkdir -p bin
+	go tool gotestsum --format pkgname --jsonfile bin/test.json -- $$(go list ./... | grep -v /e2e)
 
 lint: web/node_modules/.package-lock.json
 	@out=$$(go tool gofumpt -l $(GOFILES)); test -z "$$out" || { echo "not formatted, run make fmt:"; echo "$$out"; exit 1; }

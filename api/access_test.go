@@ -24,7 +24,7 @@ import (
 // a code out of band ends after ten minutes and is used once; from memory).
 func TestAPairingCodeIsUsedUp(t *testing.T) {
 	s := sharing(t, shares)
-	pair := func(code string) int { return s.ask("POST", "/api/pair", "", Pairing{code, "phone"}).status }
+	pair := func(code string) int { return s.ask("POST", "/api/sharing/clients", "", Pairing{code, "phone"}).status }
 	assert.Equal(t, 403, pair(""), "none is shown yet")
 	first := s.code()
 	second := s.code()
@@ -37,7 +37,7 @@ func TestAPairingCodeIsUsedUp(t *testing.T) {
 	until, err := time.Parse(time.RFC3339, p.Until)
 	require.NoError(t, err)
 	assert.InDelta(t, 10, time.Until(until).Minutes(), 0.2)
-	require.Equal(t, 204, s.do("DELETE", "/passes/"+p.Passes[0].ID, "", nil).status)
+	require.Equal(t, 204, s.do("DELETE", "/sharing/clients/"+p.Passes[0].ID, "", nil).status)
 	assert.Empty(t, got[SharingView](t, s.do("GET", "/sharing", "", nil)).Code)
 	assert.Equal(t, 403, pair(third), "out of use since a pass was ended")
 
@@ -60,7 +60,7 @@ func TestAPairingCodeIsUsedUp(t *testing.T) {
 
 // A code is asked for at this machine, and so is who runs the house; a device reads and enters until then (OWASP ASVS
 // 4.0.3, 4.1.3, from memory: no more than is needed).
-func TestADeviceReadsAndEntersUntilItIsRaised(t *testing.T) {
+func TestAClientReadsAndEntersUntilItIsRaised(t *testing.T) {
 	s := sharing(t, shares)
 	path, v, tag := s.begin(measure.Millimetres)
 	pass, view := s.pairs("phone")
@@ -72,8 +72,10 @@ func TestADeviceReadsAndEntersUntilItIsRaised(t *testing.T) {
 	house := map[string]func() answer{
 		"a backup":       func() answer { return s.ask("GET", "/api/backup", pass, nil) },
 		"a restore":      func() answer { return s.ask("POST", "/api/restore", pass, "no backup") },
-		"another's pass": func() answer { return s.ask("DELETE", "/api/passes/"+other.ID, pass, nil) },
-		"taking off":     func() answer { return s.ask("DELETE", "/api/jobs/"+head.ID, pass, nil, "If-Match", etag(head.Version)) },
+		"another's pass": func() answer { return s.ask("DELETE", "/api/sharing/clients/"+other.ID, pass, nil) },
+		"taking off": func() answer {
+			return s.ask("DELETE", "/api/jobs/"+head.ID, pass, nil, "If-Match", etag(head.Version))
+		},
 		"putting back": func() answer {
 			return s.ask("POST", "/api/jobs/"+head.ID+"/restore", pass, nil, "If-Match", etag(head.Version))
 		},
@@ -84,19 +86,19 @@ func TestADeviceReadsAndEntersUntilItIsRaised(t *testing.T) {
 		assert.Contains(t, a.trouble(t).Detail, "a device that may run the house", what)
 	}
 	own := func(method, path string, in any) int { return s.ask(method, "/api"+path, pass, in).status }
-	assert.Equal(t, 403, own("POST", "/pairing", nil), "a code is shown at this machine alone")
-	assert.Equal(t, 403, own("PUT", "/passes/"+view.ID, Raising{true}), "nobody raises itself")
-	require.Equal(t, 204, s.do("PUT", "/passes/"+view.ID, "", Raising{true}).status)
+	assert.Equal(t, 403, own("POST", "/sharing/code", nil), "a code is shown at this machine alone")
+	assert.Equal(t, 403, own("PUT", "/sharing/clients/"+view.ID, Raising{true}), "nobody raises itself")
+	require.Equal(t, 204, s.do("PUT", "/sharing/clients/"+view.ID, "", Raising{true}).status)
 	assert.True(t, got[SharingView](t, s.ask("GET", "/api/sharing", pass, nil)).Runs)
 	for what, ask := range house {
 		assert.NotContains(t, []int{401, 403}, ask().status, what)
 	}
-	assert.Equal(t, 403, own("PUT", "/passes/"+other.ID, Raising{true}), "not even then")
-	require.Equal(t, 204, s.do("PUT", "/passes/"+view.ID, "", Raising{false}).status)
+	assert.Equal(t, 403, own("PUT", "/sharing/clients/"+other.ID, Raising{true}), "not even then")
+	require.Equal(t, 204, s.do("PUT", "/sharing/clients/"+view.ID, "", Raising{false}).status)
 	assert.Equal(t, 403, own("GET", "/backup", nil))
-	assert.Equal(t, 204, own("DELETE", "/passes/"+view.ID, nil), "it may put itself out")
+	assert.Equal(t, 204, own("DELETE", "/sharing/clients/"+view.ID, nil), "it may put itself out")
 	assert.Equal(t, 401, own("GET", "/jobs", nil))
-	assert.Equal(t, 404, s.do("PUT", "/passes/"+view.ID, "", Raising{true}).status)
+	assert.Equal(t, 404, s.do("PUT", "/sharing/clients/"+view.ID, "", Raising{true}).status)
 }
 
 // What is under way for a device ends with its pass: a restore that it sends is not made once its pass was ended
@@ -105,7 +107,7 @@ func TestAnEndedPassEndsWhatIsUnderWay(t *testing.T) {
 	s := sharing(t, shares)
 	path, _, _ := s.begin(measure.Millimetres)
 	pass, view := s.pairs("phone")
-	require.Equal(t, 204, s.do("PUT", "/passes/"+view.ID, "", Raising{true}).status)
+	require.Equal(t, 204, s.do("PUT", "/sharing/clients/"+view.ID, "", Raising{true}).status)
 	backup := s.do("GET", "/backup", "", nil)
 	require.Equal(t, 200, backup.status)
 	later := got[JobHead](t, s.do("POST", "/jobs", "", map[string]any{"name": "Later", "unit": "mm"}))
@@ -128,8 +130,11 @@ func TestAnEndedPassEndsWhatIsUnderWay(t *testing.T) {
 	_, err = send.Write(backup.raw[:half])
 	require.NoError(t, err)
 	ended := make(chan int, 1)
-	go func() { ended <- s.do("DELETE", "/passes/"+view.ID, "", nil).status }()
-	require.Eventually(t, func() bool { return s.ask("GET", "/api/jobs", pass, nil).status == 401 }, 10*time.Second, 5*time.Millisecond)
+	go func() { ended <- s.do("DELETE", "/sharing/clients/"+view.ID, "", nil).status }()
+	require.Eventually(
+		t, func() bool { return s.ask("GET", "/api/jobs", pass, nil).status == 401 }, 10*time.Second,
+		5*time.Millisecond,
+	)
 	_, _ = send.Write(backup.raw[half:]) // the rest comes late
 	_ = send.Close()
 	assert.NotEqual(t, 200, <-answered)
@@ -156,18 +161,18 @@ func TestWhoIsLetInIsTold(t *testing.T) {
 	how.Codes, how.Plain, how.QR = share.Code, share.Plain, func(string) [][]bool { return nil }
 	program := New(st, Pages{}, slog.New(slog.NewTextHandler(&log, nil)), how)
 	srv := httptest.NewServer(program)
-	s := site{t, srv.URL}
+	s := running{t, srv.URL}
 	ctx, leave := context.WithCancel(t.Context())
 	req, err := http.NewRequestWithContext(ctx, "GET", s.url+"/api/events", nil)
 	require.NoError(t, err)
 	events, err := http.DefaultClient.Do(req)
 	require.NoError(t, err)
 	code := program.NewCode()
-	assert.Equal(t, 403, s.do("POST", "/pair", "", Pairing{"0000-0000", "a stranger"}).status)
-	require.Equal(t, 200, s.do("POST", "/pair", "", Pairing{code, "Wren's phone"}).status)
+	assert.Equal(t, 403, s.do("POST", "/sharing/clients", "", Pairing{"0000-0000", "a stranger"}).status)
+	require.Equal(t, 200, s.do("POST", "/sharing/clients", "", Pairing{code, "Wren's phone"}).status)
 	heard := make([]byte, 4096)
 	n := 0
-	for !bytes.Contains(heard[:n], []byte("event: device")) {
+	for !bytes.Contains(heard[:n], []byte("event: client")) {
 		more, err := events.Body.Read(heard[n:])
 		require.NoError(t, err)
 		n += more
@@ -178,7 +183,7 @@ func TestWhoIsLetInIsTold(t *testing.T) {
 	program.Close()
 	srv.Close() // the log is whole
 	require.NoError(t, st.Close())
-	assert.Contains(t, log.String(), "a device was let in")
+	assert.Contains(t, log.String(), "a client was let in")
 	assert.Contains(t, log.String(), "Wren's phone")
 	assert.Contains(t, log.String(), "a pairing code was refused")
 	assert.Contains(t, log.String(), "address=127.0.0.1:")
@@ -196,7 +201,7 @@ func TestTryingCodesHoldsUpNobodyElse(t *testing.T) {
 	served := 0
 	limited := tries(http.HandlerFunc(func(http.ResponseWriter, *http.Request) { served++ }))
 	try := func(from string) int {
-		r := httptest.NewRequest("POST", "/api/pair", nil)
+		r := httptest.NewRequest("POST", "/api/sharing/clients", nil)
 		r.RemoteAddr = from
 		w := httptest.NewRecorder()
 		limited.ServeHTTP(w, r)
@@ -225,7 +230,7 @@ func TestNothingIsKeptPastAPass(t *testing.T) {
 	again := s.ask("GET", "/api"+path+"/photos/"+photo.ID, pass, nil, "If-None-Match", a.etag)
 	assert.Equal(t, http.StatusNotModified, again.status)
 	assert.Empty(t, again.raw)
-	require.Equal(t, 204, s.do("DELETE", "/passes/"+view.ID, "", nil).status)
+	require.Equal(t, 204, s.do("DELETE", "/sharing/clients/"+view.ID, "", nil).status)
 	out := s.ask("GET", "/api"+path+"/photos/"+photo.ID, pass, nil, "If-None-Match", a.etag)
 	assert.Equal(t, 401, out.status)
 	assert.Equal(t, `"cache"`, out.header.Get("Clear-Site-Data"))

@@ -95,7 +95,9 @@ func airedOf(asked Airing, u measure.Unit, now time.Time) (a store.Aired, err er
 		if a.At, err = time.Parse(time.RFC3339, asked.At); err != nil {
 			bad.Add("/at", "refused.moment-utc", message.Args{"given": message.Quote(asked.At)})
 		} else if a.At.After(now.Add(airAhead)) {
-			bad.Add("/at", "refused.moment-ahead", message.Args{"given": a.At.UTC().Format(time.RFC3339), "now": now.UTC().Format(time.RFC3339)})
+			bad.Add("/at", "refused.moment-ahead", message.Args{
+				"given": a.At.UTC().Format(time.RFC3339), "now": now.UTC().Format(time.RFC3339),
+			})
 		}
 	}
 	return a, bad.Err()
@@ -120,7 +122,10 @@ func (s server) air(ctx context.Context, in *JobPath) (*body[AirLog], error) {
 		return nil, problem(ctx, err)
 	}
 	view := func(a season.Air, from string, at time.Time) *AirRead {
-		return &AirRead{a, from, at.Format(time.RFC3339), a.Text(head.Unit), season.Percent(a.Moisture()).Text() + " %"}
+		return &AirRead{
+			Air: a, From: from, At: at.Format(time.RFC3339), Text: a.Text(head.Unit),
+			Moisture: season.Percent(a.Moisture()).Text() + " %",
+		}
 	}
 	log.Newest, log.Read = view(newest[0].Air, newest[0].Name, newest[0].At), len(list)
 	if len(list) > 1 {
@@ -129,7 +134,9 @@ func (s server) air(ctx context.Context, in *JobPath) (*body[AirLog], error) {
 			mean.Celsius += a.Celsius / season.Celsius(len(list))
 			mean.Humidity += a.Humidity / season.Percent(len(list))
 		}
-		log.Mean = view(mean, s.label(ctx, "air.mean-of-days", message.Args{"days": message.Count(airDays)}), list[len(list)-1].At)
+		log.Mean = view(
+			mean, s.label(ctx, "air.mean-of-days", message.Args{"days": message.Count(airDays)}), list[len(list)-1].At,
+		)
 	}
 	return &body[AirLog]{Body: log}, nil
 }

@@ -24,22 +24,22 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/demo"
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/store"
 )
 
-// site is a running program with an empty data file.
-type site struct {
+// running is a running program with an empty data file.
+type running struct {
 	t   *testing.T
 	url string
 }
 
-func run(t *testing.T) site {
+func run(t *testing.T) running {
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)
 	srv := httptest.NewServer(New(st, Pages{}, slog.New(slog.DiscardHandler), Share{}))
 	t.Cleanup(func() { srv.Close(); _ = st.Close() })
-	return site{t, srv.URL}
+	return running{t, srv.URL}
 }
 
 type answer struct {
@@ -49,12 +49,12 @@ type answer struct {
 	raw    []byte
 }
 
-func (s site) do(method, path, ifMatch string, in any) answer {
+func (s running) do(method, path, ifMatch string, in any) answer {
 	return s.doWith(method, path, in, "If-Match", ifMatch)
 }
 
 // doWith asks with some headers; one with no value is left out.
-func (s site) doWith(method, path string, in any, headers ...string) answer {
+func (s running) doWith(method, path string, in any, headers ...string) answer {
 	var r io.Reader
 	switch v := in.(type) {
 	case nil:
@@ -100,7 +100,7 @@ func (a answer) trouble(t *testing.T) (p trouble) {
 	return p
 }
 
-func (s site) begin(unit measure.Unit) (path string, v OpeningView, etag string) {
+func (s running) begin(unit measure.Unit) (path string, v OpeningView, etag string) {
 	j := got[JobHead](s.t, s.do("POST", "/jobs", "", map[string]any{"name": "House", "unit": unit}))
 	a := s.do("POST", "/jobs/"+j.ID+"/openings", "", map[string]any{"name": " Study "})
 	v = got[OpeningView](s.t, a)
@@ -171,7 +171,7 @@ func TestProblemsPointAtTheField(t *testing.T) {
 	assert.Equal(t, "/name", p.Errors[0].Location)
 }
 
-func TestTwoDevicesCannotOverwriteEachOther(t *testing.T) {
+func TestTwoClientsCannotOverwriteEachOther(t *testing.T) {
 	s := run(t)
 	path, _, etag := s.begin(measure.Millimetres)
 	first := s.do("PATCH", path, etag, width("1800", "826"))
@@ -232,19 +232,19 @@ func TestTheWalk(t *testing.T) {
 	j := got[JobHead](t, s.do("POST", "/jobs/file", "", b))
 	a := s.do("GET", "/jobs/"+j.ID, "", nil)
 	w := got[Walk](t, a)
-	require.Len(t, w.Doors, 6)
-	assert.Equal(t, "Linen room", w.Doors[0].Name)
-	assert.True(t, w.Doors[0].Drawn)
-	assert.Len(t, w.Doors[0].Rod, len(job.Steps))
+	require.Len(t, w.Openings, 6)
+	assert.Equal(t, "Linen room", w.Openings[0].Name)
+	assert.True(t, w.Openings[0].Drawn)
+	assert.Len(t, w.Openings[0].Steps, len(job.Steps))
 
-	door := "/jobs/" + j.ID + "/openings/" + w.Doors[0].ID
+	door := "/jobs/" + j.ID + "/openings/" + w.Openings[0].ID
 	assert.Equal(t, 428, s.do("DELETE", door, "", nil).status)
 	assert.Equal(t, 412, s.do("DELETE", door, `"99"`, nil).status, "what was changed since is not taken off unseen")
-	assert.Equal(t, 204, s.do("DELETE", door, etag(w.Doors[0].Version), nil).status)
+	assert.Equal(t, 204, s.do("DELETE", door, etag(w.Openings[0].Version), nil).status)
 	assert.Equal(t, 404, s.do("GET", door, "", nil).status)
 	off := s.do("GET", "/jobs/"+j.ID, "", nil)
 	assert.NotEqual(t, a.etag, off.etag, "the walk is another")
-	assert.Equal(t, []OffWalk{{w.Doors[0].ID, "Linen room", "First-floor landing"}}, got[Walk](t, off).Off)
+	assert.Equal(t, []OffWalk{{w.Openings[0].ID, "Linen room", "First-floor landing"}}, got[Walk](t, off).Off)
 	assert.Equal(t, 204, s.do("POST", door+"/restore", "", nil).status)
 	assert.Equal(t, 200, s.do("GET", door, "", nil).status)
 	assert.Equal(t, 404, s.do("GET", "/jobs/none", "", nil).status)
@@ -258,12 +258,14 @@ func TestTheWalk(t *testing.T) {
 }
 
 func TestTheContractInDocsIsCurrent(t *testing.T) {
-	for file, make := range map[string]func() ([]byte, error){"openapi.json": OpenAPI, "job.schema.json": FileSchema, "plan.schema.json": PlanSchema} {
+	for file, make := range map[string]func() ([]byte, error){
+		"openapi.json": OpenAPI, "job.schema.json": FileSchema, "plan.schema.json": PlanSchema,
+	} {
 		want, err := make()
 		require.NoError(t, err)
 		got, err := os.ReadFile(filepath.Join("..", "docs", file))
 		require.NoError(t, err)
-		assert.Equal(t, string(want), string(got), "docs/%s is stale: run make types", file)
+		assert.True(t, bytes.Equal(want, got), "docs/%s is stale: run make types", file)
 	}
 	s := run(t)
 	assert.Contains(t, string(s.do("GET", "/openapi.json", "", nil).raw), `"3.1.0"`)
@@ -294,13 +296,13 @@ func TestThePlanMeetsItsSchema(t *testing.T) {
 	require.NoError(t, err)
 	for _, j := range jobs {
 		j.Openings[0].Readings[0].Value += 40 * measure.Millimetre // a clash, and the plans without it
-		plans := sheet.Plans(j)
+		plans := document.Plans(j)
 		b, err := json.Marshal(plans)
 		require.NoError(t, err)
 		assert.NoError(t, check(b))
-		require.NotEmpty(t, plans.Doors[0].Plan.Without)
+		require.NotEmpty(t, plans.Openings[0].Plan.Without)
 		for i, o := range j.Openings {
-			leaves := plans.Doors[i].Plan.Leaves
+			leaves := plans.Openings[i].Plan.Leaves
 			if o.Pair == nil {
 				require.Len(t, leaves, 1)
 				continue
@@ -385,21 +387,34 @@ func TestAKitIsKeptAndProved(t *testing.T) {
 	r = s.do("PATCH", job, `"1"`, kit)
 	require.Equal(t, 200, r.status, string(r.raw))
 
-	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{"kind": "width", "against": "r", "own": []string{"827", "827", "826.5", "827"}, "better": []string{"826", "826", "826", "826.5"}})
+	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{
+		"kind": "width", "against": "r", "own": []string{"827", "827", "826.5", "827"},
+		"better": []string{"826", "826", "826", "826.5"},
+	})
 	require.Equal(t, 200, r.status, string(r.raw))
 	var got ProofFound
 	require.NoError(t, json.Unmarshal(r.raw, &got))
 	assert.Contains(t, got.Says, "reads long by 0.6 mm (±0.7 mm)")
-	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{"kind": "width", "against": "r", "own": []string{"827"}, "better": []string{"826", "far"}})
+	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{
+		"kind": "width", "against": "r", "own": []string{"827"}, "better": []string{"826", "far"},
+	})
 	assert.Equal(t, 422, r.status)
 	assert.Contains(t, string(r.raw), "/better/1")
-	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{"kind": "width", "against": "r", "own": []string{"827"}, "better": []string{"826", "826"}})
+	r = s.do("POST", job+"/kit/t/proof", "", map[string]any{
+		"kind": "width", "against": "r", "own": []string{"827"}, "better": []string{"826", "826"},
+	})
 	assert.Contains(t, string(r.raw), "One reading shows nothing")
 
 	for name, c := range map[string]struct{ tool, at string }{
 		"unknown instrument": {`{"id": "x", "instrument": "divining rod"}`, "/kit/tools/0/instrument"},
-		"beyond belief":      {`{"id": "x", "instrument": "tape", "proved": {"bias": 12, "sure": 0.1, "readings": 8}}`, "/kit/tools/0/proved/bias"},
-		"one reading":        {`{"id": "x", "instrument": "tape", "proved": {"bias": 0.2, "sure": 0.1, "readings": 2}}`, "/kit/tools/0/proved/readings"},
+		"beyond belief": {
+			`{"id": "x", "instrument": "tape", "proved": {"bias": 12, "sure": 0.1, "readings": 8}}`,
+			"/kit/tools/0/proved/bias",
+		},
+		"one reading": {
+			`{"id": "x", "instrument": "tape", "proved": {"bias": 0.2, "sure": 0.1, "readings": 2}}`,
+			"/kit/tools/0/proved/readings",
+		},
 		"in a circle": {`{"id": "x", "instrument": "tape", "proved": {"bias": 0, "sure": 0.1, "readings": 8, "against": "y"}},
 			{"id": "y", "instrument": "tape", "proved": {"bias": 0, "sure": 0.1, "readings": 8, "against": "x"}}`, "/kit/tools/0/proved/against"},
 	} {
@@ -414,7 +429,10 @@ func TestAKitIsKeptAndProved(t *testing.T) {
 	require.NoError(t, json.Unmarshal(r.raw, &door))
 	at := job + "/openings/" + door.Opening.ID
 	read := func(tool string) answer {
-		return s.do("PATCH", at, `"`+strconv.FormatInt(door.Version, 10)+`"`, []any{map[string]any{"op": "add", "path": "/readings/-", "value": map[string]any{"id": "", "kind": "width", "at": 1800, "value": 826, "tool": tool}}})
+		return s.do("PATCH", at, `"`+strconv.FormatInt(door.Version, 10)+`"`, []any{map[string]any{
+			"op": "add", "path": "/readings/-",
+			"value": map[string]any{"id": "", "kind": "width", "at": 1800, "value": 826, "tool": tool},
+		}})
 	}
 	r = read("nobody's")
 	assert.Equal(t, 422, r.status)

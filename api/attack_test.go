@@ -50,7 +50,8 @@ func TestJSONPatchAgainstTheSuiteOfRFC6902(t *testing.T) {
 					ours = false
 					break
 				}
-				ours = ours && strings.Contains("add remove replace test", one.Op) && one.Op != "" && (one.Op == "remove" || one.Value != nil)
+				ours = ours && strings.Contains("add remove replace test", one.Op) && one.Op != "" &&
+					(one.Op == "remove" || one.Value != nil)
 				ops = append(ops, one)
 			}
 			if !ours || len(ops) == 0 || c.Expected == nil && c.Error == "" {
@@ -100,7 +101,9 @@ func TestNothingInAJobFileIsDroppedOrTakenForSomethingElse(t *testing.T) {
 		return strings.Replace(file, old, by, 1)
 	}
 	for name, c := range map[string]struct{ file, says string }{
-		"openings twice":    {strings.TrimSuffix(strings.TrimSpace(file), "}\n}") + `, "openings": []}}`, "is there twice"},
+		"openings twice": {
+			strings.TrimSuffix(strings.TrimSpace(file), "}\n}") + `, "openings": []}}`, "is there twice",
+		},
 		"a name's case":     {swap(`"unit"`, `"Unit"`), "Write “unit”"},
 		"not UTF-8":         {swap("Study", "Stu\xffdy"), "UTF-8"},
 		"half a character":  {swap("Study", `Stu\ud800dy`), "half a character"},
@@ -118,7 +121,9 @@ func TestNothingInAJobFileIsDroppedOrTakenForSomethingElse(t *testing.T) {
 	}
 	assert.Empty(t, got[[]JobHead](t, s.do("GET", "/jobs", "", nil)))
 	assert.Equal(t, 200, s.do("POST", "/jobs/file", "", []byte("\uFEFF"+file)).status, "a byte-order mark is no fault")
-	umlauts := got[JobHead](t, s.do("POST", "/jobs", "", map[string]any{"name": strings.Repeat("ü", 120), "unit": "mm"}))
+	umlauts := got[JobHead](
+		t, s.do("POST", "/jobs", "", map[string]any{"name": strings.Repeat("ü", 120), "unit": "mm"}),
+	)
 	assert.Equal(t, 120, len([]rune(umlauts.Name)), "letters are counted, not bytes")
 }
 
@@ -127,7 +132,9 @@ func TestBombsAreRefusedEarly(t *testing.T) {
 	path, _, tag := s.begin(measure.Millimetres)
 	var before, after runtime.MemStats
 	runtime.ReadMemStats(&before)
-	many := bytes.Repeat([]byte(`{"op":"add","path":"/readings/-","value":{"kind":"width","at":1,"value":"x"}},`), 13000)
+	many := bytes.Repeat(
+		[]byte(`{"op":"add","path":"/readings/-","value":{"kind":"width","at":1,"value":"x"}},`), 13000,
+	)
 	bad := s.do("PATCH", path, tag, append(append([]byte("["), many...), []byte(`{"op":"remove","path":"/pair"}]`)...))
 	assert.Equal(t, 422, bad.status)
 	assert.Less(t, len(bad.raw), 4000)
@@ -142,7 +149,9 @@ func TestBombsAreRefusedEarly(t *testing.T) {
 	assert.Less(t, len(long.raw), 2000, "what was sent is not sent back")
 
 	var file strings.Builder
-	file.WriteString(`{"format": "kindmargin job", "version": 1, "job": {"id": "x", "name": "X", "unit": "mm", "tape": "1mm", "openings": [`)
+	file.WriteString(
+		`{"format": "kindmargin job", "version": 1, "job": {"id": "x", "name": "X", "unit": "mm", "tape": "1mm", "openings": [`,
+	)
 	for i := range 60000 {
 		if i > 0 {
 			file.WriteString(",")
@@ -200,13 +209,18 @@ func TestEveryRefusalKeepsTheContract(t *testing.T) {
 		{"PATCH", path, "W/" + tag, width("1", "2"), 422, "with its quotes"},
 		{"PATCH", path, tag, []byte(`[{"op": "move", "path": "/name"}]`), 422, "add, remove, replace or test"},
 		{"PATCH", path, tag, []byte(`[{"op": "add", "path": "/name"}]`), 422, "needs a value"},
-		{"PATCH", path, tag, patch("/readings/-", map[string]any{"kind": "width", "at": 1800, "value": true}), 422, "does not belong there"},
+		{
+			"PATCH", path, tag, patch("/readings/-", map[string]any{"kind": "width", "at": 1800, "value": true}), 422,
+			"does not belong there",
+		},
 	} {
 		a := s.do(c.method, c.path, c.tag, c.in)
 		assert.Equal(t, c.status, a.status, c.path)
 		p := a.trouble(t)
 		assert.Contains(t, p.Detail, c.says, c.path)
-		for _, gos := range []string{"json:", "cannot unmarshal", "invalid character", "unexpected", "validation failed"} {
+		for _, gos := range []string{
+			"json:", "cannot unmarshal", "invalid character", "unexpected", "validation failed",
+		} {
 			assert.NotContains(t, string(a.raw), gos)
 		}
 	}
@@ -219,7 +233,7 @@ func TestWhatWentWrongInsideGoesToTheLogAlone(t *testing.T) {
 	var log bytes.Buffer
 	srv := httptest.NewServer(New(st, Pages{}, slog.New(slog.NewTextHandler(&log, nil)), Share{}))
 	t.Cleanup(srv.Close)
-	s := site{t, srv.URL}
+	s := running{t, srv.URL}
 	require.NoError(t, st.Close()) // everything now fails
 	a := s.do("GET", "/jobs", "", nil)
 	assert.Equal(t, 500, a.status)

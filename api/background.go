@@ -23,7 +23,7 @@ type background[V any] struct {
 // task is one of them. All but id, pass, once and stop is read and changed under the lock of all.
 type task[V any] struct {
 	id    string
-	pass  string // of the device that asked for it; empty for this machine
+	pass  string // of the client that asked for it; empty for this machine
 	once  store.Once
 	stop  context.CancelFunc
 	view  V
@@ -64,7 +64,7 @@ func (b *background[V]) begin(t *task[V]) (at *task[V], begun bool, err error) {
 	return t, true, nil
 }
 
-// endPass stops the tasks of a device whose pass was ended.
+// endPass stops the tasks of a client whose pass was ended.
 func (b *background[V]) endPass(pass string) {
 	b.Lock()
 	defer b.Unlock()

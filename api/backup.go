@@ -27,10 +27,10 @@ const slow = 10 * time.Minute
 
 // RestoredView is what a restore brought.
 type RestoredView struct {
-	Jobs    int    `json:"jobs"`
-	Doors   int    `json:"doors"`
-	Changes int    `json:"changes"`
-	Before  string `json:"before" doc:"The file's name that holds what was there before, beside the data file."`
+	Jobs     int    `json:"jobs"`
+	Openings int    `json:"openings"`
+	Changes  int    `json:"changes"`
+	Before   string `json:"before" doc:"The file's name that holds what was there before, beside the data file."`
 }
 
 // backup sends a whole copy of the data file, read back before it goes.
@@ -135,7 +135,9 @@ func (c *cutShort) Read(b []byte) (int, error) {
 }
 
 // wholeFile gives a file that is made whole before it goes, so that one that fails half-way is not taken for all.
-func (s server) wholeFile(ctx context.Context, kind, name string, write func(io.Writer) error) (*huma.StreamResponse, error) {
+func (s server) wholeFile(
+	ctx context.Context, kind, name string, write func(io.Writer) error,
+) (*huma.StreamResponse, error) {
 	dir, err := s.store.Scratch()
 	if err != nil {
 		return nil, problem(ctx, err)

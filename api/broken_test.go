@@ -21,12 +21,12 @@ import (
 // A door whose plan panics is told as one that cannot be worked out, in the log too; the others are not touched.
 func TestADoorThatPanicsHidesNoOther(t *testing.T) {
 	var log bytes.Buffer
-	c := newDoorCache(slog.New(slog.NewTextHandler(&log, nil)))
+	c := newPlanCache(slog.New(slog.NewTextHandler(&log, nil)))
 	c.work = func(j job.Job, k store.Kept) met {
 		if k.Opening.ID == "d1" {
 			panic("index out of range")
 		}
-		return doorOf(j, k)
+		return rowOf(j, k)
 	}
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)
@@ -41,7 +41,7 @@ func TestADoorThatPanicsHidesNoOther(t *testing.T) {
 	assert.Equal(t, "Door 1", doors[1].Name)
 	assert.False(t, doors[1].Working, "it is not waited for")
 	for _, i := range []int{0, 2} {
-		assert.NotEmpty(t, doors[i].Rod, "the others are worked out")
+		assert.NotEmpty(t, doors[i].Steps, "the others are worked out")
 	}
 	assert.Contains(t, log.String(), "opening=d1")
 	assert.Contains(t, log.String(), "index out of range")
@@ -64,12 +64,12 @@ func TestABadJobIsListedAsSuch(t *testing.T) {
 	require.NoError(t, db.Close())
 	srv := httptest.NewServer(New(st, Pages{}, slog.New(slog.DiscardHandler), Share{}))
 	t.Cleanup(func() { srv.Close(); _ = st.Close() })
-	s := site{t, srv.URL}
+	s := running{t, srv.URL}
 	list := got[[]JobHead](t, s.do("GET", "/jobs", "", nil))
 	require.Len(t, list, 2)
 	assert.Empty(t, list[0].Broken)
 	assert.Contains(t, list[1].Broken, "cannot be read")
-	assert.Len(t, s.walk("/jobs/"+good.ID).Doors, 2)
+	assert.Len(t, s.walk("/jobs/"+good.ID).Openings, 2)
 	a := s.do("GET", "/jobs/"+bad.ID, "", nil)
 	assert.Equal(t, 500, a.status)
 	assert.Contains(t, a.trouble(t).Detail, "kindmargin check")

@@ -22,8 +22,8 @@ import (
 
 	"kindmargin/core/job"
 	"kindmargin/core/message"
+	"kindmargin/document"
 	"kindmargin/photo"
-	"kindmargin/sheet"
 	"kindmargin/store"
 )
 
@@ -57,7 +57,9 @@ func (s server) bundle(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return s.wholeFile(ctx, typeZip, fileStem(j.Name)+".job.zip", func(w io.Writer) error { return s.writeBundle(ctx, w, j, untold) })
+	return s.wholeFile(ctx, typeZip, fileStem(j.Name)+".job.zip", func(w io.Writer) error {
+		return s.writeBundle(ctx, w, j, untold)
+	})
 }
 
 // writeBundle writes a job with its photographs as a zip.
@@ -103,7 +105,9 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 		if err := put(file, zip.Store, b); err != nil {
 			return err
 		}
-		list = append(list, BundledPhoto{file, p.Opening, p.Step, p.At, p.By, p.Caption})
+		list = append(list, BundledPhoto{
+			File: file, Opening: p.Opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption,
+		})
 	}
 	b, err := json.MarshalIndent(list, "", "  ")
 	if err != nil {
@@ -219,14 +223,18 @@ func (b *Brought) list(z *zip.Reader, raw []byte) error {
 			return damagedBundle("bundle.photo-time", message.Args{"file": message.Quote(p.File)})
 		}
 		if of[p.Opening]++; of[p.Opening] > store.MostPhotos {
-			return damagedBundle("bundle.photo-many", message.Args{"most": message.Number(store.MostPhotos), "door": message.Quote(p.Opening)})
+			return damagedBundle("bundle.photo-many", message.Args{
+				"most": message.Number(store.MostPhotos), "door": message.Quote(p.Opening),
+			})
 		}
 		n, known := at[p.File]
 		if !known {
 			n = len(b.files)
 			at[p.File], b.files = n, append(b.files, f)
 		}
-		b.photos, b.of = append(b.photos, store.Photo{Opening: p.Opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption}), append(b.of, n)
+		b.photos, b.of = append(b.photos, store.Photo{
+			Opening: p.Opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption,
+		}), append(b.of, n)
 	}
 	return nil
 }
@@ -239,7 +247,9 @@ func onOneLine(s string, most int) bool {
 // byHand refuses a name, or what is said, that is too long or on several lines.
 func byHand(by, said string) error {
 	if !onOneLine(by, longestBy) || !onOneLine(said, longestText) {
-		return refusalOf(422, "api.by-and-text", message.Args{"by": message.Number(longestBy), "text": message.Number(longestText)})
+		return refusalOf(422, "api.by-and-text", message.Args{
+			"by": message.Number(longestBy), "text": message.Number(longestText),
+		})
 	}
 	return nil
 }
@@ -257,7 +267,7 @@ func (b *Brought) Pictures(ctx context.Context, keep func(n int, k photo.Kept) e
 	ctx, stop := context.WithCancelCause(ctx)
 	defer stop(nil)
 	var done, bytes atomic.Int64
-	err := sheet.Together(ctx, len(b.files), func(n int) {
+	err := document.Together(ctx, len(b.files), func(n int) {
 		if errs[n] = b.picture(n, &bytes, &sizes[n], keep); errs[n] != nil {
 			stop(errs[n])
 			return

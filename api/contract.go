@@ -17,9 +17,9 @@ import (
 	"kindmargin/core/day"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/document"
+	"kindmargin/document/template"
 	"kindmargin/photo"
-	"kindmargin/sheet"
-	"kindmargin/sheet/full"
 	"kindmargin/words"
 )
 
@@ -73,8 +73,8 @@ func FileSchema() ([]byte, error) {
 // PlanSchema is the JSON Schema (2020-12) of the plans that kindmargin plan --json
 // prints, made from their types.
 func PlanSchema() ([]byte, error) {
-	return schemaOf[sheet.File](
-		"Kind Margin plans, version "+strconv.Itoa(sheet.FileVersion),
+	return schemaOf[document.File](
+		"Kind Margin plans, version "+strconv.Itoa(document.FileVersion),
 		"What is to be done at each door of a job: docs/planjson.md. Lengths are numbers of millimetres.",
 		reflect.TypeFor[lengthOnWire](),
 	)
@@ -156,7 +156,7 @@ func runs(o huma.Operation) huma.Operation {
 // operations tells the contract and who answers.
 func operations(a huma.API, s server) {
 	a.UseMiddleware(func(c huma.Context, next func(huma.Context)) {
-		if c.Operation().Metadata["runs"] != nil && !deviceOf(c.Context()).runs() {
+		if c.Operation().Metadata["runs"] != nil && !clientOf(c.Context()).runs() {
 			_ = huma.WriteErr(a, c, errNotRun.GetStatus(), s.voice(c.Context()).Say(errNotRun.says))
 			return
 		}
@@ -226,7 +226,7 @@ func isJSON(contentType string) bool {
 
 // formats are the types of a full-size sheet.
 func formats() (types []string) {
-	for _, f := range full.Formats {
+	for _, f := range template.Formats {
 		types = append(types, f.Type)
 	}
 	return types
@@ -252,88 +252,250 @@ const door = "/jobs/{job}/openings/{opening}"
 // jobs are the list of jobs, and a job with its doors.
 func (c *contract) jobs() {
 	huma.Register(c.a, operation(http.MethodGet, "/trade", "trade", "The tables that choices are made from"), c.s.trade)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs", "list-jobs", "All jobs, with those that were taken off"), c.s.jobs)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs", "add-job", "Begin a job"), reflect.TypeFor[NewJob]()), c.s.addJob)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), c.s.walk)
-	huma.Register(c.a, c.taking(operation(http.MethodPatch, "/jobs/{job}", "change-job", "Change a job's name, unit, tape, language, presets, kit, or what is usual in it"), reflect.TypeFor[JobChange]()), c.s.changeJob)
-	huma.Register(c.a, runs(operation(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list")), c.s.removeJob)
-	huma.Register(c.a, runs(operation(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off")), c.s.restoreJob)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"), reflect.TypeFor[NewOpening]()), c.s.addOpening)
-	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/bundle", "export-bundle", "The job as a zip: the open job file with its photographs"), "The zip", typeZip), c.s.bundle)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), c.s.export)
-	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file, and wait for it"), largestFile), c.s.importFile)
-	huma.Register(c.a, longer(operation(http.MethodPost, "/imports", "import", "Bring in an open job file, or a zip with its photographs"), largestZip), c.s.bringIn)
-	huma.Register(c.a, operation(http.MethodGet, "/imports/{import}", "import-state", "How far a file is in"), c.s.imported)
-	huma.Register(c.a, operation(http.MethodDelete, "/imports/{import}", "stop-import", "Stop a file that comes in"), c.s.stopImport)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/jobs", "list-jobs", "All jobs, with those that were taken off"), c.s.jobs,
+	)
+	huma.Register(
+		c.a, c.taking(operation(http.MethodPost, "/jobs", "add-job", "Begin a job"), reflect.TypeFor[NewJob]()),
+		c.s.addJob,
+	)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), c.s.walk,
+	)
+	huma.Register(c.a, c.taking(operation(
+		http.MethodPatch, "/jobs/{job}", "change-job",
+		"Change a job's name, unit, tape, language, presets, kit, or what is usual in it",
+	), reflect.TypeFor[JobChange]()), c.s.changeJob)
+	huma.Register(
+		c.a, runs(operation(http.MethodDelete, "/jobs/{job}", "remove-job", "Take a job off the list")), c.s.removeJob,
+	)
+	huma.Register(
+		c.a,
+		runs(operation(http.MethodPost, "/jobs/{job}/restore", "restore-job", "Put a job back that was taken off")),
+		c.s.restoreJob,
+	)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPost, "/jobs/{job}/openings", "add-opening", "Put an opening on the walk"),
+		reflect.TypeFor[NewOpening](),
+	), c.s.addOpening)
+	huma.Register(c.a, giving(operation(
+		http.MethodGet, "/jobs/{job}/bundle", "export-bundle",
+		"The job as a zip: the open job file with its photographs",
+	), "The zip", typeZip), c.s.bundle)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/jobs/{job}/file", "export-job", "The job as an open job file"), c.s.export,
+	)
+	huma.Register(c.a, longer(
+		operation(http.MethodPost, "/jobs/file", "import-job", "Bring in an open job file, and wait for it"),
+		largestFile,
+	), c.s.importFile)
+	huma.Register(c.a, longer(
+		operation(http.MethodPost, "/imports", "import", "Bring in an open job file, or a zip with its photographs"),
+		largestZip,
+	), c.s.bringIn)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/imports/{import}", "import-state", "How far a file is in"), c.s.imported,
+	)
+	huma.Register(
+		c.a, operation(http.MethodDelete, "/imports/{import}", "stop-import", "Stop a file that comes in"),
+		c.s.stopImport,
+	)
 }
 
 // house is what is done with several doors of a job at once.
 func (c *contract) house() {
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some doors of the walk"), c.s.drawings)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for some doors"), c.s.load)
-	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/paper", "paper", "Some doors on paper, as PDF: their cards, the house book, what to order or to load"), "The paper", typePDF), c.s.papers)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/exports", "make-export", "Make a file of a job, or of all, that takes a while: a paper, tables, a list"), reflect.TypeFor[NewExport]()), c.s.makeExport)
-	huma.Register(c.a, operation(http.MethodGet, "/exports/{export}", "export-state", "How far a file is made"), c.s.exported)
-	huma.Register(c.a, operation(http.MethodDelete, "/exports/{export}", "stop-export", "Stop a file that is made"), c.s.stopExport)
-	huma.Register(c.a, giving(operation(http.MethodGet, "/exports/{export}/file", "export-file", "The file, once it is made"), "The file", typePDF, typeXLSX, typeCSV, typeZip, typeJSON), c.s.sendExport)
-	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/schedule", "export-schedule", "The job's schedule and its other tables"), "The tables", typeXLSX, typeCSV), c.s.exportSchedule)
-	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/{job}/schedule/preview", "preview-schedule", "What would come in of a schedule, CSV or XLSX"), largestSchedule), c.s.previewSchedule)
-	huma.Register(c.a, longer(operation(http.MethodPost, "/jobs/{job}/schedule", "import-schedule", "Put the lines of a schedule on the walk"), largestSchedule), c.s.importSchedule)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/copy", "copy-choices", "Give a door's choices to others, or say what that would do"), reflect.TypeFor[CopyChoices]()), c.s.copyChoices)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/undo", "undo-many", "Take several doors back by one change each, all or none"), reflect.TypeFor[UndoMany]()), c.s.undoMany)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/kit/{tool}/proof", "prove-tool", "What a proof of a tool says of it; nothing is kept"), reflect.TypeFor[proof]()), c.s.prove)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some doors of the walk"),
+		c.s.drawings,
+	)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for some doors"), c.s.load,
+	)
+	huma.Register(c.a, giving(operation(
+		http.MethodGet, "/jobs/{job}/paper", "paper",
+		"Some doors on paper, as PDF: their cards, the house book, what to order or to load",
+	), "The paper", typePDF), c.s.papers)
+	huma.Register(c.a, c.taking(operation(
+		http.MethodPost, "/exports", "make-export",
+		"Make a file of a job, or of all, that takes a while: a paper, tables, a list",
+	), reflect.TypeFor[NewExport]()), c.s.makeExport)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/exports/{export}", "export-state", "How far a file is made"), c.s.exported,
+	)
+	huma.Register(
+		c.a, operation(http.MethodDelete, "/exports/{export}", "stop-export", "Stop a file that is made"),
+		c.s.stopExport,
+	)
+	huma.Register(c.a, giving(
+		operation(http.MethodGet, "/exports/{export}/file", "export-file", "The file, once it is made"), "The file",
+		typePDF, typeXLSX, typeCSV, typeZip, typeJSON,
+	), c.s.sendExport)
+	huma.Register(c.a, giving(
+		operation(http.MethodGet, "/jobs/{job}/schedule", "export-schedule", "The job's schedule and its other tables"),
+		"The tables", typeXLSX, typeCSV,
+	), c.s.exportSchedule)
+	huma.Register(c.a, longer(operation(
+		http.MethodPost, "/jobs/{job}/schedule/preview", "preview-schedule",
+		"What would come in of a schedule, CSV or XLSX",
+	), largestSchedule), c.s.previewSchedule)
+	huma.Register(c.a, longer(
+		operation(
+			http.MethodPost, "/jobs/{job}/schedule", "import-schedule", "Put the lines of a schedule on the walk",
+		),
+		largestSchedule,
+	), c.s.importSchedule)
+	huma.Register(c.a, c.taking(operation(
+		http.MethodPost, "/jobs/{job}/copy", "copy-choices",
+		"Give a door's choices to others, or say what that would do",
+	), reflect.TypeFor[CopyChoices]()), c.s.copyChoices)
+	huma.Register(c.a, c.taking(operation(
+		http.MethodPost, "/jobs/{job}/undo", "undo-many", "Take several doors back by one change each, all or none",
+	), reflect.TypeFor[UndoMany]()), c.s.undoMany)
+	huma.Register(c.a, c.taking(operation(
+		http.MethodPost, "/jobs/{job}/kit/{tool}/proof", "prove-tool",
+		"What a proof of a tool says of it; nothing is kept",
+	), reflect.TypeFor[proof]()), c.s.prove)
 }
 
 // doors is what is done at one door.
 func (c *contract) doors() {
 	huma.Register(c.a, operation(http.MethodGet, door, "opening", "An opening and its plan"), c.s.opening)
-	huma.Register(c.a, c.taking(operation(http.MethodPatch, door, "change-opening", "Change an opening"), reflect.TypeFor[[]Op]()), c.s.change)
+	huma.Register(
+		c.a,
+		c.taking(operation(http.MethodPatch, door, "change-opening", "Change an opening"), reflect.TypeFor[[]Op]()),
+		c.s.change,
+	)
 	huma.Register(c.a, operation(http.MethodPost, door+"/undo", "undo", "Take the last change back"), c.s.undo)
 	huma.Register(c.a, operation(http.MethodPost, door+"/redo", "redo", "Bring the change again"), c.s.redo)
 	huma.Register(c.a, operation(http.MethodDelete, door, "remove-opening", "Take an opening off the walk"), c.s.remove)
-	huma.Register(c.a, operation(http.MethodPost, door+"/restore", "restore-opening", "Put a removed opening back"), c.s.restore)
-	huma.Register(c.a, c.taking(operation(http.MethodPut, door+"/place", "place", "Put a door elsewhere on the walk"), reflect.TypeFor[WalkPlace]()), c.s.place)
-	huma.Register(c.a, operation(http.MethodGet, door+"/stock", "stock", "Which stock size to buy for an opening"), c.s.stock)
-	huma.Register(c.a, operation(http.MethodGet, door+"/hinges", "hinge-ways", "The hinges that could be taken for an opening, and what speaks against each"), c.s.hingeWays)
-	huma.Register(c.a, giving(operation(http.MethodGet, door+"/sheet", "full-size-sheet", "A template of an opening at full size, as PDF, SVG or DXF"), "The template", formats()...), c.s.sheet)
-	huma.Register(c.a, operation(http.MethodGet, door+"/rod", "story-rod", "A story rod marked from an opening, and how the other doors of the job differ from it"), c.s.storyRod)
-	huma.Register(c.a, operation(http.MethodGet, door+"/log", "log", "A door's story: its changes, photographs and minutes"), c.s.log)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, door+"/time", "spend-time", "Count time that was spent on a step"), reflect.TypeFor[TimeSpent]()), c.s.spend)
-	huma.Register(c.a, longer(operation(http.MethodPost, door+"/photos", "add-photo", "Keep a photograph, JPEG or PNG; it is written anew, without where it was taken"), photo.Largest), c.s.addPhoto)
-	huma.Register(c.a, giving(operation(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), "The picture", typeJPEG), c.s.photo)
-	huma.Register(c.a, operation(http.MethodDelete, door+"/photos/{photo}", "remove-photo", "Take a photograph off"), c.s.removePhoto)
-	huma.Register(c.a, operation(http.MethodPost, door+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off"), c.s.restorePhoto)
+	huma.Register(
+		c.a, operation(http.MethodPost, door+"/restore", "restore-opening", "Put a removed opening back"), c.s.restore,
+	)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPut, door+"/place", "place", "Put a door elsewhere on the walk"),
+		reflect.TypeFor[WalkPlace](),
+	), c.s.place)
+	huma.Register(
+		c.a, operation(http.MethodGet, door+"/stock", "stock", "Which stock size to buy for an opening"), c.s.stock,
+	)
+	huma.Register(c.a, operation(
+		http.MethodGet, door+"/hinges", "hinge-ways",
+		"The hinges that could be taken for an opening, and what speaks against each",
+	), c.s.hingeWays)
+	huma.Register(c.a, giving(operation(
+		http.MethodGet, door+"/template", "template", "A template of an opening at full size, as PDF, SVG or DXF",
+	), "The template", formats()...), c.s.sheet)
+	huma.Register(c.a, operation(
+		http.MethodGet, door+"/rod", "story-rod",
+		"A story rod marked from an opening, and how the other doors of the job differ from it",
+	), c.s.storyRod)
+	huma.Register(
+		c.a, operation(http.MethodGet, door+"/log", "log", "A door's story: its changes, photographs and minutes"),
+		c.s.log,
+	)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPost, door+"/time", "spend-time", "Count time that was spent on a step"),
+		reflect.TypeFor[TimeSpent](),
+	), c.s.spend)
+	huma.Register(c.a, longer(operation(
+		http.MethodPost, door+"/photos", "add-photo",
+		"Keep a photograph, JPEG or PNG; it is written anew, without where it was taken",
+	), photo.Largest), c.s.addPhoto)
+	huma.Register(c.a, giving(
+		operation(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), "The picture", typeJPEG,
+	), c.s.photo)
+	huma.Register(
+		c.a, operation(http.MethodDelete, door+"/photos/{photo}", "remove-photo", "Take a photograph off"),
+		c.s.removePhoto,
+	)
+	huma.Register(c.a, operation(
+		http.MethodPost, door+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off",
+	), c.s.restorePhoto)
 }
 
-// sharing is other devices and instruments, and keeping all of it safe.
+// sharing is other clients and instruments, and keeping all of it safe.
 func (c *contract) sharing() {
-	huma.Register(c.a, giving(operation(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"), "The changes", typeTells), c.s.events)
-	huma.Register(c.a, operation(http.MethodGet, "/sharing", "sharing", "How other devices are let in, and which are"), c.s.sharing)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/pair", "pair", "Let this device in, by the code that is shown"), reflect.TypeFor[Pairing]()), c.s.pair)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a device"), reflect.TypeFor[Speaking]()), c.s.speak)
-	huma.Register(c.a, operation(http.MethodPost, "/pairing", "new-code", "Show a new pairing code, at this machine"), c.s.newCode)
-	huma.Register(c.a, operation(http.MethodDelete, "/passes/{pass}", "end-pass", "End the pass of a device, with all that is under way for it"), c.s.endPass)
-	huma.Register(c.a, c.taking(operation(http.MethodPut, "/passes/{pass}", "raise-pass", "Let a device run the house, or no more, at this machine"), reflect.TypeFor[Raising]()), c.s.raisePass)
-	huma.Register(c.a, runs(giving(operation(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"), "The data file", typeDB)), c.s.backup)
-	huma.Register(c.a, giving(operation(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), "The zip", typeZip), c.s.everything)
-	huma.Register(c.a, runs(longer(operation(http.MethodPost, "/restore", "restore-backup", "Put a backup in the place of all that is kept; what was there is kept beside it"), mostBackup)), c.s.restoreFrom)
+	huma.Register(c.a, giving(
+		operation(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"),
+		"The changes", typeTells,
+	), c.s.events)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/sharing", "sharing", "How other clients are let in, and which are"),
+		c.s.sharing,
+	)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPost, "/sharing/clients", "join", "Let this client in, by the code that is shown"),
+		reflect.TypeFor[Pairing](),
+	), c.s.pair)
+	huma.Register(c.a, c.taking(operation(
+		http.MethodPost, "/lengths", "speak", "Bring a length of an instrument to the waiting entry of a client",
+	), reflect.TypeFor[Speaking]()), c.s.speak)
+	huma.Register(
+		c.a, operation(http.MethodPost, "/sharing/code", "new-code", "Show a new pairing code, at this machine"),
+		c.s.newCode,
+	)
+	huma.Register(c.a, operation(
+		http.MethodDelete, "/sharing/clients/{client}", "end-pass", "End the pass of a client, with all that is under way for it",
+	), c.s.endPass)
+	huma.Register(c.a, c.taking(operation(
+		http.MethodPut, "/sharing/clients/{client}", "raise-pass", "Let a client run the house, or no more, at this machine",
+	), reflect.TypeFor[Raising]()), c.s.raisePass)
+	huma.Register(c.a, runs(giving(
+		operation(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"),
+		"The data file", typeDB,
+	)), c.s.backup)
+	huma.Register(c.a, giving(
+		operation(http.MethodGet, "/everything", "everything", "All jobs as one zip of open files"), "The zip", typeZip,
+	), c.s.everything)
+	huma.Register(c.a, runs(longer(operation(
+		http.MethodPost, "/restore", "restore-backup",
+		"Put a backup in the place of all that is kept; what was there is kept beside it",
+	), mostBackup)), c.s.restoreFrom)
 }
 
 // day is the order of a day, and the air of a house.
 func (c *contract) day() {
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/day", "day", "The day of a job, planned from a moment on"), c.s.day)
-	huma.Register(c.a, c.taking(operation(http.MethodPut, "/jobs/{job}/day", "set-day", "Set how the day is planned"), reflect.TypeFor[day.Day]()), c.s.setDay)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/day/marks", "mark-task", "Say what became of a task"), reflect.TypeFor[day.Mark]()), c.s.markTask)
-	huma.Register(c.a, giving(operation(http.MethodGet, "/jobs/{job}/day/calendar", "day-calendar", "The day as an iCalendar"), "The calendar", typeICal), c.s.calendar)
-	huma.Register(c.a, operation(http.MethodGet, "/jobs/{job}/air", "air", "The air of a house, as its hygrometer read it"), c.s.air)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/jobs/{job}/air", "add-air", "Keep a reading of a house's air"), reflect.TypeFor[Airing]()), c.s.addAir)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/jobs/{job}/day", "day", "The day of a job, planned from a moment on"), c.s.day,
+	)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPut, "/jobs/{job}/day", "set-day", "Set how the day is planned"),
+		reflect.TypeFor[day.Day](),
+	), c.s.setDay)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPost, "/jobs/{job}/day/marks", "mark-task", "Say what became of a task"),
+		reflect.TypeFor[day.Mark](),
+	), c.s.markTask)
+	huma.Register(c.a, giving(
+		operation(http.MethodGet, "/jobs/{job}/day/calendar", "day-calendar", "The day as an iCalendar"),
+		"The calendar", typeICal,
+	), c.s.calendar)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/jobs/{job}/air", "air", "The air of a house, as its hygrometer read it"),
+		c.s.air,
+	)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPost, "/jobs/{job}/air", "add-air", "Keep a reading of a house's air"),
+		reflect.TypeFor[Airing](),
+	), c.s.addAir)
 }
 
 // practice is what is learnt without spoiling slabs.
 func (c *contract) practice() {
-	huma.Register(c.a, operation(http.MethodGet, "/practice", "practice", "What was practised, and what would help next"), c.s.practice)
-	huma.Register(c.a, operation(http.MethodGet, "/practice/exercise", "exercise", "A hidden opening as a file, for a class"), c.s.exercise)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/practice/play", "play", "Do the moves of an attempt at a hidden opening"), reflect.TypeFor[Playing]()), c.s.play)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/practice", "practice", "What was practised, and what would help next"),
+		c.s.practice,
+	)
+	huma.Register(
+		c.a, operation(http.MethodGet, "/practice/exercise", "exercise", "A hidden opening as a file, for a class"),
+		c.s.exercise,
+	)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPost, "/practice/play", "play", "Do the moves of an attempt at a hidden opening"),
+		reflect.TypeFor[Playing](),
+	), c.s.play)
 	huma.Register(c.a, operation(http.MethodGet, "/practice/drills/{kind}", "drill", "A short question"), c.s.drill)
-	huma.Register(c.a, c.taking(operation(http.MethodPost, "/practice/drills/{kind}", "answer-drill", "Answer it"), reflect.TypeFor[Answered]()), c.s.answer)
+	huma.Register(c.a, c.taking(
+		operation(http.MethodPost, "/practice/drills/{kind}", "answer-drill", "Answer it"), reflect.TypeFor[Answered](),
+	), c.s.answer)
 }

@@ -12,7 +12,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/message"
-	"kindmargin/sheet"
+	"kindmargin/document"
 )
 
 // DayIn is a job's day, at a moment.
@@ -35,48 +35,52 @@ func (in DayIn) moment() (string, error) {
 const momentForm = "2006-01-02T15:04"
 
 // day is a job's day as it is planned now.
-func (s server) day(ctx context.Context, in *DayIn) (*body[sheet.DayOf], error) {
+func (s server) day(ctx context.Context, in *DayIn) (*body[document.DayOf], error) {
 	v, _, err := s.keptDay(ctx, *in)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[sheet.DayOf]{etag(v.Version), v}, nil
+	return &body[document.DayOf]{etag(v.Version), v}, nil
 }
 
 // keptDay is a job's day as it is kept, planned from the moment that was asked for.
-func (s server) keptDay(ctx context.Context, in DayIn) (sheet.DayOf, job.Job, error) {
+func (s server) keptDay(ctx context.Context, in DayIn) (document.DayOf, job.Job, error) {
 	now, err := in.moment()
 	if err != nil {
-		return sheet.DayOf{}, job.Job{}, err
+		return document.DayOf{}, job.Job{}, err
 	}
 	d, version, err := s.store.Day(ctx, in.Job)
 	if err != nil {
-		return sheet.DayOf{}, job.Job{}, err
+		return document.DayOf{}, job.Job{}, err
 	}
 	return s.dayOf(ctx, in.Job, d, version, now)
 }
 
 // dayBody is a day that was changed, planned anew.
-func (s server) dayBody(ctx context.Context, id string, d day.Day, version int64, now string) (*body[sheet.DayOf], error) {
+func (s server) dayBody(
+	ctx context.Context, id string, d day.Day, version int64, now string,
+) (*body[document.DayOf], error) {
 	v, _, err := s.dayOf(ctx, id, d, version, now)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[sheet.DayOf]{etag(version), v}, nil
+	return &body[document.DayOf]{etag(version), v}, nil
 }
 
 // dayOf plans a day; one that was not made yet is a usual one.
-func (s server) dayOf(ctx context.Context, id string, d day.Day, version int64, now string) (sheet.DayOf, job.Job, error) {
+func (s server) dayOf(
+	ctx context.Context, id string, d day.Day, version int64, now string,
+) (document.DayOf, job.Job, error) {
 	if version == 0 {
 		d = day.Usual(now[:len(time.DateOnly)])
 	}
 	list, err := s.store.List(ctx, id)
 	if err != nil {
-		return sheet.DayOf{}, job.Job{}, err
+		return document.DayOf{}, job.Job{}, err
 	}
 	spent, err := s.store.SpentAll(ctx, id)
 	if err != nil {
-		return sheet.DayOf{}, job.Job{}, err
+		return document.DayOf{}, job.Job{}, err
 	}
 	// The house's own pace: of doors that were signed off, and so took what they took.
 	log, doors := day.Log{}, map[job.Step]float64{}
@@ -88,7 +92,7 @@ func (s server) dayOf(ctx context.Context, id string, d day.Day, version int64, 
 				log[step] += float64(seconds) / 60
 				doors[step]++
 			}
-		case len(d.Doors) == 0 || slices.Contains(d.Doors, o.ID):
+		case len(d.Openings) == 0 || slices.Contains(d.Openings, o.ID):
 			chosen = append(chosen, o.ID)
 		}
 	}
@@ -97,21 +101,23 @@ func (s server) dayOf(ctx context.Context, id string, d day.Day, version int64, 
 	}
 	head, some, err := s.store.Some(ctx, id, chosen[:min(len(chosen), day.MostDoors)])
 	if err != nil {
-		return sheet.DayOf{}, job.Job{}, err
+		return document.DayOf{}, job.Job{}, err
 	}
 	j, err := jobOf(head, some)
 	if err != nil {
-		return sheet.DayOf{}, j, err
+		return document.DayOf{}, j, err
 	}
-	planned, err := sheet.Planned(ctx, j)
+	planned, err := document.Planned(ctx, j)
 	if err != nil {
-		return sheet.DayOf{}, j, err
+		return document.DayOf{}, j, err
 	}
-	v := sheet.PlanDay(d, j, planned, log, now)
+	v := document.PlanDay(d, j, planned, log, now)
 	if len(chosen) > day.MostDoors {
-		v.Held = append(v.Held, sheet.HeldOf{
-			Door: sheet.Voice(j).Text("day.rest"),
-			Why:  sheet.Voice(j).Say(message.Message{ID: "day.rest-why", Args: message.Args{"most": message.Number(day.MostDoors)}}),
+		v.Held = append(v.Held, document.HeldOf{
+			Opening: document.Voice(j).Text("day.rest"),
+			Why: document.Voice(j).Say(message.Message{
+				ID: "day.rest-why", Args: message.Args{"most": message.Number(day.MostDoors)},
+			}),
 		})
 	}
 	v.Version = version
@@ -124,12 +130,12 @@ func (s server) setDay(ctx context.Context, in *struct {
 	Precondition
 	raw
 },
-) (*body[sheet.DayOf], error) {
+) (*body[document.DayOf], error) {
 	now, err := in.moment()
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	d, err := read[day.Day](in.RawBody)
+	d, err := read[day.Day](job.Rename(in.RawBody, keysNow))
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -152,7 +158,7 @@ func (s server) markTask(ctx context.Context, in *struct {
 	DayIn
 	raw
 },
-) (*body[sheet.DayOf], error) {
+) (*body[document.DayOf], error) {
 	now, err := in.moment()
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -191,11 +197,15 @@ func (s server) calendar(ctx context.Context, in *DayIn) (*sheetOut, error) {
 		return nil, problem(ctx, err)
 	}
 	if len(v.Problems) > 0 {
-		return nil, refusalOf(http.StatusConflict, "api.own-words", message.Args{"words": strings.Join(v.Problems, " ")})
+		return nil, refusalOf(http.StatusConflict, "api.own-words", message.Args{
+			"words": strings.Join(v.Problems, " "),
+		})
 	}
 	var b bytes.Buffer
-	if err := sheet.Calendar(&b, v, j, time.Now()); err != nil {
+	if err := document.Calendar(&b, v, j, time.Now()); err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &sheetOut{"text/calendar; charset=utf-8", `attachment; filename="` + fileStem(j.Name) + `-day.ics"`, b.Bytes()}, nil
+	return &sheetOut{
+		"text/calendar; charset=utf-8", `attachment; filename="` + fileStem(j.Name) + `-day.ics"`, b.Bytes(),
+	}, nil
 }

@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/day"
-	"kindmargin/sheet"
+	"kindmargin/document"
 )
 
 // A day of the demo's doors: planned, ticked from elsewhere, set otherwise, given out as a calendar.
@@ -18,28 +18,32 @@ func TestADayOfTheHouse(t *testing.T) {
 	s := run(t)
 	path, w := s.tern()
 	at := path + "/day?now=2026-11-26T08:00"
-	v := got[sheet.DayOf](t, s.do("GET", at, "", nil))
+	v := got[document.DayOf](t, s.do("GET", at, "", nil))
 	assert.Zero(t, v.Version)
 	assert.NotEmpty(t, v.Problems, "heavy slabs want two")
 	d := v.Day
 	d.Carpenters = append(d.Carpenters, day.Carpenter{Name: "Lark", From: 480, To: 1020})
 	d.Carpenters[0].Name = "Wren"
-	d.Doors = []string{w.door(t, "Chart room").ID, w.door(t, "Galley").ID}
+	d.Openings = []string{w.door(t, "Chart room").ID, w.door(t, "Galley").ID}
 	d.Coats = 2
 	res := s.do("PUT", at, `"0"`, d)
-	v = got[sheet.DayOf](t, res)
+	v = got[document.DayOf](t, res)
 	assert.Empty(t, v.Problems)
 	assert.EqualValues(t, 1, v.Version)
 	require.NotEmpty(t, v.Entries)
 	for _, e := range v.Entries {
-		assert.Contains(t, []string{"Chart room", "Galley"}, e.Door)
+		assert.Contains(t, []string{"Chart room", "Galley"}, e.Opening)
 		assert.Len(t, e.Who, e.Hands)
 	}
 	assert.Equal(t, http.StatusPreconditionFailed, s.do("PUT", at, `"0"`, d).status)
 
 	first := v.Entries[0]
-	v = got[sheet.DayOf](t, s.do("POST", path+"/day/marks?now=2026-11-26T08:50", "", day.Mark{Task: first.ID, Done: "2026-11-26T08:50"}))
-	assert.True(t, slices.ContainsFunc(v.Done, func(e sheet.EntryOf) bool { return e.ID == first.ID && e.To == "08:50" }))
+	v = got[document.DayOf](
+		t, s.do("POST", path+"/day/marks?now=2026-11-26T08:50", "", day.Mark{Task: first.ID, Done: "2026-11-26T08:50"}),
+	)
+	assert.True(
+		t, slices.ContainsFunc(v.Done, func(e document.EntryOf) bool { return e.ID == first.ID && e.To == "08:50" }),
+	)
 	for _, e := range v.Entries {
 		if e.Date == "2026-11-26" {
 			assert.GreaterOrEqual(t, e.From, "08:50")
@@ -62,7 +66,10 @@ func TestADayOfTheHouse(t *testing.T) {
 			return s.do("PUT", at, `"2"`, d)
 		}, 422, "From 10:00 to 10:00 there are no hours to work"},
 		{func() answer { return s.do("POST", path+"/day/marks", "", day.Mark{}) }, 422, "Say which task"},
-		{func() answer { return s.do("POST", path+"/day/marks", "", map[string]any{"task": "x", "colour": 1}) }, 422, "colour"},
+		{
+			func() answer { return s.do("POST", path+"/day/marks", "", map[string]any{"task": "x", "colour": 1}) }, 422,
+			"colour",
+		},
 		{func() answer { return s.do("GET", "/jobs/none/day", "", nil) }, 404, ""},
 	} {
 		a := c.does()

@@ -15,6 +15,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
 	"kindmargin/core/season"
+	"kindmargin/core/site"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
 	"kindmargin/core/trade"
@@ -62,8 +63,8 @@ func enumerate(r huma.Registry) {
 	enum(r, season.Schools...)
 	enum(r, season.FromMeter, season.FromAir, season.FromClimate)
 	enum(r, plan.States...)
-	enum(r, plan.Stop, plan.Care, plan.Note)
+	enum(r, site.Stop, site.Care, site.Note)
 	enum(r, figure.Reading, figure.Estimate, figure.Choice, figure.Rule, figure.Rounding)
-	enum(r, append([]fit.Registration{fit.AsOffered, fit.ShareWidth}, fit.Registrations...)...)
-	enum(r, append([]fit.Ends{"", fit.ShareLength, fit.MeetStrike}, fit.AllEnds...)...)
+	enum(r, append([]fit.Registration{job.ByRule, fit.AsOffered, fit.ShareWidth}, fit.Registrations...)...)
+	enum(r, append([]fit.Ends{"", job.ByRule, fit.ShareLength, fit.MeetStrike}, fit.AllEnds...)...)
 }

@@ -16,8 +16,8 @@ import (
 
 	"kindmargin/core/job"
 	"kindmargin/core/message"
-	"kindmargin/sheet"
-	"kindmargin/sheet/paper"
+	"kindmargin/document"
+	"kindmargin/document/paper"
 	"kindmargin/store"
 )
 
@@ -34,11 +34,11 @@ const (
 
 // NewExport is what is to be made.
 type NewExport struct {
-	What  string   `json:"what" doc:"A paper: card, book, order, load. A table as CSV: schedule, measured, slabs, hardware, margins; tables for a workbook of all. load-list or story-rod as JSON. file or bundle: the open job file, alone or with its photographs. everything: all jobs as a zip."`
-	Job   string   `json:"job" doc:"The job's ID; none for everything."`
-	Doors []string `json:"doors,omitempty" doc:"IDs; all of the job's where none is given."`
-	From  string   `json:"from,omitempty" doc:"The door that a story rod is marked from."`
-	Paper string   `json:"paper,omitempty" doc:"For a paper: a4, a3, letter or tabloid; a4 where none is given."`
+	What     string   `json:"what" doc:"A paper: card, book, order, load. A table as CSV: schedule, measured, slabs, hardware, margins; tables for a workbook of all. load-list or story-rod as JSON. file or bundle: the open job file, alone or with its photographs. everything: all jobs as a zip."`
+	Job      string   `json:"job" doc:"The job's ID; none for everything."`
+	Openings []string `json:"openings,omitempty" doc:"IDs; all of the job's where none is given."`
+	From     string   `json:"from,omitempty" doc:"The door that a story rod is marked from."`
+	Paper    string   `json:"paper,omitempty" doc:"For a paper: a4, a3, letter or tabloid; a4 where none is given."`
 }
 
 // Export is a file that is made of a job, on its own, so that it can say how far it is.
@@ -86,11 +86,11 @@ func (s server) makes(ctx context.Context, in NewExport) (made, error) {
 		return made{}, err
 	}
 	stem, doors := fileStem(head.Name), head.Openings
-	if len(in.Doors) > 0 {
-		doors = len(in.Doors)
+	if len(in.Openings) > 0 {
+		doors = len(in.Openings)
 	}
 	if doors == 1 {
-		j, err := s.chosen(ctx, in.Job, in.Doors)
+		j, err := s.chosen(ctx, in.Job, in.Openings)
 		if err != nil {
 			return made{}, err
 		}
@@ -100,8 +100,9 @@ func (s server) makes(ctx context.Context, in NewExport) (made, error) {
 	if err != nil {
 		return made{}, err
 	}
-	return made{file: stem + f.ends, kind: f.kind, of: doors * f.passes, write: func(ctx context.Context, w io.Writer, told func()) error {
-		j, err := s.chosen(ctx, in.Job, in.Doors)
+	return made{file: stem +
+		f.ends, kind: f.kind, of: doors * f.passes, write: func(ctx context.Context, w io.Writer, told func()) error {
+		j, err := s.chosen(ctx, in.Job, in.Openings)
 		if err != nil {
 			return err
 		}
@@ -123,11 +124,16 @@ func (s server) fileOf(in NewExport) (fileOf, error) {
 		if in.Paper == "" {
 			in.Paper = "a4"
 		}
-		return fileOf{"-" + in.What + ".pdf", typePDF, paper.Passes(in.What), func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
-			return paper.Write(ctx, w, paper.Asked{Kind: in.What, Paper: in.Paper, Job: j, Pictures: s.pictures(ctx, j.ID), Told: told})
+		return fileOf{"-" + in.What + ".pdf", typePDF, paper.Passes(
+			in.What,
+		), func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+			return paper.Write(ctx, w, paper.Asked{
+				Kind: in.What, Paper: in.Paper, Job: j, Pictures: s.pictures(ctx, j.ID), Told: told,
+			})
 		}}, nil
-	case slices.ContainsFunc(sheet.ScheduleTables, func(t sheet.ScheduleTable) bool { return t.ID == in.What }):
-		return fileOf{"-" + in.What + ".csv", typeCSV, 1, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+	case slices.ContainsFunc(document.ScheduleTables, func(t document.ScheduleTable) bool { return t.ID == in.What }):
+		return fileOf{"-" + in.What +
+			".csv", typeCSV, 1, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
 			return writeTable(ctx, w, j, in.What, told)
 		}}, nil
 	}
@@ -149,7 +155,7 @@ func (s server) fileOf(in NewExport) (fileOf, error) {
 }
 
 func writeLoad(ctx context.Context, w io.Writer, j job.Job, told func()) error {
-	v, err := sheet.LoadFor(ctx, j, told)
+	v, err := document.LoadFor(ctx, j, told)
 	if err != nil {
 		return err
 	}
@@ -157,7 +163,7 @@ func writeLoad(ctx context.Context, w io.Writer, j job.Job, told func()) error {
 }
 
 func writeRod(ctx context.Context, w io.Writer, j job.Job, from string, told func()) error {
-	v, ok, err := sheet.Rod(ctx, j, from, told)
+	v, ok, err := document.Rod(ctx, j, from, told)
 	if err != nil {
 		return err
 	}
@@ -187,7 +193,7 @@ func (s server) makeExport(ctx context.Context, in *struct {
 	raw
 },
 ) (*exportOut, error) {
-	asked, err := read[NewExport](in.RawBody)
+	asked, err := read[NewExport](job.Rename(in.RawBody, keysNow))
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -206,8 +212,10 @@ func (s server) makeExport(ctx context.Context, in *struct {
 	on, stop := context.WithCancel(context.WithoutCancel(ctx))
 	id, drop := store.NewID(), func() { _ = os.RemoveAll(dir) }
 	e, begun, err := s.exports.begin(&task[Export]{
-		id: id, pass: deviceOf(ctx).id, once: once, stop: stop, drop: drop,
-		view: Export{ID: id, State: exportWaiting, Of: m.of, File: m.file, path: filepath.Join(dir, "file"), kind: m.kind},
+		id: id, pass: clientOf(ctx).id, once: once, stop: stop, drop: drop,
+		view: Export{
+			ID: id, State: exportWaiting, Of: m.of, File: m.file, path: filepath.Join(dir, "file"), kind: m.kind,
+		},
 	})
 	if err != nil || !begun {
 		stop()

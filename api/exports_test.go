@@ -19,13 +19,13 @@ import (
 	"golang.org/x/sync/semaphore"
 
 	"kindmargin/core/job"
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/store"
 	"kindmargin/words"
 )
 
 // house brings in a job with so many doors.
-func (s site) house(doors int) JobHead {
+func (s running) house(doors int) JobHead {
 	s.t.Helper()
 	file, err := job.Encode(doorsOf(doors))
 	require.NoError(s.t, err)
@@ -35,14 +35,14 @@ func (s site) house(doors int) JobHead {
 }
 
 // made asks for a file, and waits until it is made, or is not.
-func (s site) made(in NewExport) (v Export) {
+func (s running) made(in NewExport) (v Export) {
 	s.t.Helper()
 	a := s.do("POST", "/exports", "", in)
 	require.Equal(s.t, http.StatusAccepted, a.status, string(a.raw))
 	return s.madeOf(got[Export](s.t, a).ID)
 }
 
-func (s site) madeOf(id string) (v Export) {
+func (s running) madeOf(id string) (v Export) {
 	s.t.Helper()
 	require.Eventually(s.t, func() bool {
 		v = got[Export](s.t, s.do("GET", "/exports/"+id, "", nil))
@@ -69,7 +69,10 @@ func TestManyDoorsAreAnExport(t *testing.T) {
 		}
 		return "/jobs/" + head.ID + "/schedule?format=csv&table=" + what
 	}
-	for _, what := range []string{"card", "book", "order", "load", exportTables, "schedule", "measured", "slabs", "hardware", "margins", exportLoad, exportEverything} {
+	for _, what := range []string{
+		"card", "book", "order", "load", exportTables, "schedule", "measured", "slabs", "hardware", "margins",
+		exportLoad, exportEverything,
+	} {
 		a := s.do("GET", at(many, what), "", nil)
 		assert.Equal(t, 422, a.status, what)
 		assert.Contains(t, string(a.raw), "more doors than are given out at once", what)
@@ -103,7 +106,7 @@ func TestManyDoorsAreAnExport(t *testing.T) {
 	v := s.made(NewExport{What: exportRod, Job: many.ID, From: "d0"})
 	assert.Equal(t, exportFailed, v.State)
 	assert.Contains(t, v.Problem, "its hinges wait for readings")
-	one := s.made(NewExport{What: "card", Job: many.ID, Doors: []string{"d3"}, Paper: "a3"})
+	one := s.made(NewExport{What: "card", Job: many.ID, Openings: []string{"d3"}, Paper: "a3"})
 	assert.Equal(t, "house-door-3-card.pdf", one.File)
 	assert.Equal(t, 1, one.Of)
 }
@@ -112,7 +115,9 @@ func TestManyDoorsAreAnExport(t *testing.T) {
 func TestFilesAreMade(t *testing.T) {
 	s := run(t)
 	head := s.bring()
-	require.Less(t, s.do("POST", "/jobs/"+head.ID+"/openings/linen/photos?step=try&by=Wren", "", jpegOf(t, 60, 40)).status, 300)
+	require.Less(
+		t, s.do("POST", "/jobs/"+head.ID+"/openings/linen/photos?step=try&by=Wren", "", jpegOf(t, 60, 40)).status, 300,
+	)
 	for _, what := range []string{exportFile, exportBundle} {
 		now := s.do("GET", "/jobs/"+head.ID+"/"+what, "", nil)
 		v := s.made(NewExport{What: what, Job: head.ID})
@@ -131,7 +136,9 @@ func TestABookOfManyPhotographsIsAnExport(t *testing.T) {
 	at := "/jobs/" + head.ID + "/paper?kind=book"
 	for n := range mostPictured + 1 {
 		require.Equal(t, 200, s.do("GET", at, "", nil).status, "%d photographs", n)
-		require.Less(t, s.do("POST", "/jobs/"+head.ID+"/openings/d1/photos?step=try", "", jpegOf(t, 60, 40)).status, 300)
+		require.Less(
+			t, s.do("POST", "/jobs/"+head.ID+"/openings/d1/photos?step=try", "", jpegOf(t, 60, 40)).status, 300,
+		)
 	}
 	assert.Equal(t, 422, s.do("GET", at, "", nil).status)
 	assert.Equal(t, 200, s.do("GET", "/jobs/"+head.ID+"/paper?kind=card", "", nil).status)
@@ -142,13 +149,13 @@ func TestABookOfManyPhotographsIsAnExport(t *testing.T) {
 func TestARodIsMade(t *testing.T) {
 	s := run(t)
 	head := s.bring()
-	now := got[sheet.StoryRod](t, s.do("GET", "/jobs/"+head.ID+"/openings/chart/rod", "", nil))
+	now := got[document.StoryRod](t, s.do("GET", "/jobs/"+head.ID+"/openings/chart/rod", "", nil))
 	v := s.made(NewExport{What: exportRod, Job: head.ID, From: "chart"})
 	require.Equal(t, exportDone, v.State, v.Problem)
-	var made sheet.StoryRod
+	var made document.StoryRod
 	require.NoError(t, json.Unmarshal(s.do("GET", "/exports/"+v.ID+"/file", "", nil).raw, &made))
 	assert.Equal(t, now, made)
-	assert.NotEmpty(t, made.Doors)
+	assert.NotEmpty(t, made.Openings)
 }
 
 // One is made at a time, the others wait; each can be stopped; sent again with its key it is the same one; the files
@@ -161,8 +168,11 @@ func TestAnExportIsMadeOnceAndCanBeStopped(t *testing.T) {
 	defer st.Close()
 	head, err := st.AddJob(t.Context(), doorsOf(3), store.Once{})
 	require.NoError(t, err)
-	s := server{store: st, exports: newExports(), making: semaphore.NewWeighted(1), underway: newUnderway(), logs: slog.New(slog.DiscardHandler)}
-	ctx := context.WithValue(t.Context(), deviceKey{}, device{id: "phone"})
+	s := server{
+		store: st, exports: newExports(), making: semaphore.NewWeighted(1), underway: newUnderway(),
+		logs: slog.New(slog.DiscardHandler),
+	}
+	ctx := context.WithValue(t.Context(), clientKey{}, client{id: "phone"})
 	ask := func(ctx context.Context, key, what string) (Export, error) {
 		asked, err := json.Marshal(NewExport{What: what, Job: head.ID})
 		require.NoError(t, err)
@@ -258,7 +268,7 @@ func TestExportsThatFail(t *testing.T) {
 	}{
 		"nothing of that name": {NewExport{What: "poem", Job: head.ID}, 422},
 		"no job":               {NewExport{What: "card", Job: "none"}, 404},
-		"no such door":         {NewExport{What: "card", Job: head.ID, Doors: []string{"gone"}}, 404},
+		"no such door":         {NewExport{What: "card", Job: head.ID, Openings: []string{"gone"}}, 404},
 	} {
 		assert.Equal(t, c.status, s.do("POST", "/exports", "", c.in).status, name)
 	}
@@ -266,7 +276,9 @@ func TestExportsThatFail(t *testing.T) {
 		assert.Equal(t, 404, s.do("GET", path, "", nil).status)
 	}
 	assert.Equal(t, 404, s.do("DELETE", "/exports/none", "", nil).status)
-	assert.Contains(t, s.made(NewExport{What: "card", Job: head.ID, Doors: []string{"d0", "gone"}}).Problem, "It is not here")
+	assert.Contains(
+		t, s.made(NewExport{What: "card", Job: head.ID, Openings: []string{"d0", "gone"}}).Problem, "It is not here",
+	)
 	v := s.made(NewExport{What: "card", Job: head.ID, Paper: "b5"})
 	assert.Equal(t, exportFailed, v.State)
 	assert.Contains(t, v.Problem, "There is no paper")
@@ -275,10 +287,14 @@ func TestExportsThatFail(t *testing.T) {
 	assert.Contains(t, s.made(NewExport{What: "card", Job: empty.ID}).Problem, "There is no door")
 
 	var log bytes.Buffer
-	srv := server{exports: newExports(), making: semaphore.NewWeighted(1), logs: slog.New(slog.NewTextHandler(&log, nil))}
+	srv := server{
+		exports: newExports(), making: semaphore.NewWeighted(1), logs: slog.New(slog.NewTextHandler(&log, nil)),
+	}
 	e := &task[Export]{id: "e", stop: func() {}, view: Export{ID: "e", path: filepath.Join(t.TempDir(), "file")}}
 	srv.exports.tasks = append(srv.exports.tasks, e)
-	srv.writeExport(t.Context(), e, made{write: func(context.Context, io.Writer, func()) error { panic("no such unit") }})
+	srv.writeExport(t.Context(), e, made{
+		write: func(context.Context, io.Writer, func()) error { panic("no such unit") },
+	})
 	_, v = srv.exports.find("e")
 	assert.Equal(t, exportFailed, v.State)
 	assert.Equal(t, words.Voice{}.Text(wentWrong), v.Problem)

@@ -9,10 +9,12 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"kindmargin/core/choice"
 	"kindmargin/core/job"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
-	"kindmargin/sheet"
+	"kindmargin/core/site"
+	"kindmargin/document"
 	"kindmargin/store"
 )
 
@@ -29,14 +31,16 @@ func (s server) walk(ctx context.Context, in *struct {
 		return nil, huma.Status304NotModified()
 	}
 	head, list, off, err := s.store.Walk(ctx, in.Job, func(id string, version int64) bool {
-		return s.doors.has(doorKey{in.Job, id, version, head.Version})
+		return s.doors.has(planKey{in.Job, id, version, head.Version})
 	})
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	out := &body[Walk]{ETag: walkTag(head), Body: Walk{Job: headView(head), Doors: make([]Door, len(list)), Off: []OffWalk{}}}
+	out := &body[Walk]{
+		ETag: walkTag(head), Body: Walk{Job: headView(head), Openings: make([]OpeningRow, len(list)), Off: []OffWalk{}},
+	}
 	for i, d := range s.doors.of(list, patience) {
-		out.Body.Doors[i] = d.Door
+		out.Body.Openings[i] = d.OpeningRow
 		if d.Working {
 			out.Body.Working++
 			out.ETag = "" // it will be another in a moment
@@ -50,22 +54,22 @@ func (s server) walk(ctx context.Context, in *struct {
 
 func walkTag(h store.Head) string { return `"walk-` + strings.Trim(etag(h.Walk), `"`) + `"` }
 
-// DoorsIn are some doors in an address.
-type DoorsIn struct {
+// OpeningsIn are some doors in an address.
+type OpeningsIn struct {
 	JobPath
-	Doors []string `query:"doors" doc:"IDs, set apart by commas; all of them where none is given."`
+	Openings []string `query:"openings" doc:"IDs, set apart by commas; all of them where none is given."`
 }
 
 // mostDrawn is how many drawings are given at once.
 const mostDrawn = 60
 
 // drawings are the light of doors that are seen on the walk.
-func (s server) drawings(ctx context.Context, in *DoorsIn) (*body[[]DoorDrawing], error) {
-	if len(in.Doors) == 0 || len(in.Doors) > mostDrawn {
+func (s server) drawings(ctx context.Context, in *OpeningsIn) (*body[[]OpeningDrawing], error) {
+	if len(in.Openings) == 0 || len(in.Openings) > mostDrawn {
 		return nil, refusalOf(422, "api.drawings", message.Args{"most": message.Number(mostDrawn)})
 	}
-	out := &body[[]DoorDrawing]{Body: []DoorDrawing{}}
-	for _, id := range in.Doors {
+	out := &body[[]OpeningDrawing]{Body: []OpeningDrawing{}}
+	for _, id := range in.Openings {
 		k, err := s.store.Opening(ctx, in.Job, id)
 		if errors.Is(err, store.ErrNotFound) || errors.Is(err, store.ErrDamaged) {
 			continue // it went off the walk meanwhile
@@ -74,7 +78,7 @@ func (s server) drawings(ctx context.Context, in *DoorsIn) (*body[[]DoorDrawing]
 			return nil, problem(ctx, err)
 		}
 		if d := s.doors.one(k); d.drawing != nil {
-			out.Body = append(out.Body, DoorDrawing{d.ID, d.Version, d.drawing})
+			out.Body = append(out.Body, OpeningDrawing{d.ID, d.Version, d.drawing})
 		}
 	}
 	return out, nil
@@ -90,7 +94,9 @@ func (s server) place(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return nil, s.told(ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before), in.Job, "", s.label(ctx, "label.put-elsewhere", nil))
+	return nil, s.told(
+		ctx, s.store.Place(ctx, in.Job, in.Opening, to.Before), in.Job, "", s.label(ctx, "label.put-elsewhere", nil),
+	)
 }
 
 // chosen are some doors of a job, in the order of the walk; all of them where none is named.
@@ -143,16 +149,16 @@ func (s server) atMost(ctx context.Context, id string, doors []string, most int)
 // untold is told of each door of an answer that is waited for.
 func untold() {}
 
-func (s server) load(ctx context.Context, in *DoorsIn) (*body[sheet.Load], error) {
-	j, err := s.few(ctx, in.Job, in.Doors)
+func (s server) load(ctx context.Context, in *OpeningsIn) (*body[document.Load], error) {
+	j, err := s.few(ctx, in.Job, in.Openings)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	v, err := sheet.LoadFor(ctx, j, untold)
+	v, err := document.LoadFor(ctx, j, untold)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[sheet.Load]{Body: v}, nil
+	return &body[document.Load]{Body: v}, nil
 }
 
 // mostCopied is how many doors choices are copied to at once: each is planned as it was and as it would be.
@@ -176,7 +182,8 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if err := byHand(asked.By, ""); err != nil {
 		return nil, err
 	}
-	if len(asked.Parts) == 0 || slices.ContainsFunc(asked.Parts, func(p job.Part) bool { return !slices.Contains(job.Parts, p) }) {
+	if len(asked.Parts) == 0 ||
+		slices.ContainsFunc(asked.Parts, func(p job.Part) bool { return !slices.Contains(job.Parts, p) }) {
 		return nil, refusalOf(422, "api.which-choices", nil)
 	}
 	if len(asked.To) > mostCopied {
@@ -190,7 +197,8 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	if at, ok, err := s.store.SavedAll(ctx, in.Job, once); err != nil || ok { // after the doors were read: see store.SentBefore
+	// after the doors were read: see store.SentBefore
+	if at, ok, err := s.store.SavedAll(ctx, in.Job, once); err != nil || ok {
 		return copiedBefore(at), problem(ctx, err)
 	}
 	at := map[string]store.Kept{}
@@ -202,7 +210,7 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 		return nil, problem(ctx, store.ErrNotFound)
 	}
 	j := head.Job()
-	copied := make([]copiedDoor, len(asked.To))
+	copied := make([]copiedOpening, len(asked.To))
 	for i, to := range asked.To {
 		k, ok := at[to.ID]
 		delete(at, to.ID) // named again, it is refused
@@ -213,17 +221,17 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 			return nil, problem(ctx, store.ErrStale)
 		}
 		k.By = asked.By
-		copied[i] = copiedDoor{kept: k, to: k.Opening.Takes(from.Opening, asked.Parts)}
+		copied[i] = copiedOpening{kept: k, to: k.Opening.Takes(from.Opening, asked.Parts)}
 	}
-	if err := sheet.Together(ctx, len(copied), func(i int) { copied[i].judge(j, asked.Parts) }); err != nil {
+	if err := document.Together(ctx, len(copied), func(i int) { copied[i].judge(j, asked.Parts) }); err != nil {
 		return nil, problem(ctx, err)
 	}
 
-	out := &body[Copied]{Body: Copied{Doors: []CopiedDoor{}, Standing: []Standing{}}}
+	out := &body[Copied]{Body: Copied{Openings: []CopiedOpening{}, Standing: []Standing{}}}
 	var saved []store.Kept
 	var to []job.Opening
 	for _, c := range copied {
-		out.Body.Doors = append(out.Body.Doors, c.view)
+		out.Body.Openings = append(out.Body.Openings, c.view)
 		if len(c.view.Changes) > 0 && c.view.Refused == "" {
 			saved, to = append(saved, c.kept), append(to, c.to)
 		}
@@ -245,42 +253,42 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 
 // copiedBefore is what a copy made, when it is asked for again.
 func copiedBefore(at []store.Standing) *body[Copied] {
-	v := Copied{Doors: []CopiedDoor{}, Standing: []Standing{}}
+	v := Copied{Openings: []CopiedOpening{}, Standing: []Standing{}}
 	for _, d := range at {
 		v.Standing = append(v.Standing, Standing(d))
 	}
 	return &body[Copied]{Body: v}
 }
 
-// copiedDoor is a door that choices are copied to.
-type copiedDoor struct {
+// copiedOpening is a door that choices are copied to.
+type copiedOpening struct {
 	kept store.Kept
 	to   job.Opening
-	view CopiedDoor
+	view CopiedOpening
 }
 
 // judge says what would change, why it cannot, and what would then stop the work.
-func (c *copiedDoor) judge(j job.Job, parts []job.Part) {
+func (c *copiedOpening) judge(j job.Job, parts []job.Part) {
 	was := c.kept.Opening
-	c.view = CopiedDoor{ID: was.ID, Name: was.Name, Room: was.Room, Changes: []string{}, Brings: []string{}}
+	c.view = CopiedOpening{ID: was.ID, Name: was.Name, Room: was.Room, Changes: []string{}, Brings: []string{}}
 	for _, p := range parts {
-		c.view.Changes = append(c.view.Changes, inWords(sheet.Voice(j), plan.Differs(j, p, was, c.to))...)
+		c.view.Changes = append(c.view.Changes, inWords(document.Voice(j), choice.Differs(j, p, was, c.to))...)
 	}
 	if len(c.view.Changes) == 0 {
 		return
 	}
 	if err := signed(was, c.to); err != nil {
-		c.view.Refused = sheet.Voice(j).Text("api.copy-signed")
+		c.view.Refused = document.Voice(j).Text("api.copy-signed")
 		return
 	}
 	if err := errors.Join(c.to.Check(), c.to.CheckKit(j.Kit)); err != nil {
-		c.view.Refused = sheet.Voice(j).Say(problemOf(err))
+		c.view.Refused = document.Voice(j).Say(problemOf(err))
 		return
 	}
 	stops := func(o job.Opening) (list []string) {
 		for _, f := range plan.Solve(j, o).All() {
-			if f.Gravity == plan.Stop {
-				list = append(list, sheet.Voice(j).Say(f.Message()))
+			if f.Gravity == site.Stop {
+				list = append(list, document.Voice(j).Say(f.Message()))
 			}
 		}
 		return list
@@ -292,7 +300,7 @@ func (c *copiedDoor) judge(j job.Job, parts []job.Part) {
 		}
 	}
 	if len(was.Tried) > 0 || was.Done[job.StepCut] != "" {
-		c.view.Brings = append(c.view.Brings, sheet.Voice(j).Text("api.copy-cut"))
+		c.view.Brings = append(c.view.Brings, document.Voice(j).Text("api.copy-cut"))
 	}
 }
 
@@ -312,11 +320,11 @@ func (s server) undoMany(ctx context.Context, in *struct {
 		return nil, err
 	}
 	var list []store.Standing
-	for _, d := range asked.Doors {
+	for _, d := range asked.Openings {
 		list = append(list, store.Standing(d))
 	}
 	err = s.store.UndoAll(ctx, in.Job, list, once)
-	if stale, ok := errors.AsType[store.StaleDoor](err); ok {
+	if stale, ok := errors.AsType[store.StaleOpening](err); ok {
 		return nil, refusalOf(http.StatusPreconditionFailed, "api.undo-stale", message.Args{"door": stale.Name})
 	}
 	return nil, s.told(ctx, err, in.Job, "", s.label(ctx, "label.several-back", nil))

@@ -20,12 +20,12 @@ import (
 	"kindmargin/core/load"
 	"kindmargin/core/measure"
 	"kindmargin/demo"
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/store"
 )
 
 // tern is the demo's house, brought in; its walk is worked out.
-func (s site) tern() (string, Walk) {
+func (s running) tern() (string, Walk) {
 	jobs, err := demo.Jobs()
 	require.NoError(s.t, err)
 	b, err := job.Encode(jobs[0])
@@ -35,7 +35,7 @@ func (s site) tern() (string, Walk) {
 }
 
 // walk is the walk of a house, asked for until every plan is there.
-func (s site) walk(path string) Walk {
+func (s running) walk(path string) Walk {
 	for {
 		if w := got[Walk](s.t, s.do("GET", path, "", nil)); w.Working == 0 {
 			return w
@@ -43,14 +43,14 @@ func (s site) walk(path string) Walk {
 	}
 }
 
-func (w Walk) door(t *testing.T, name string) Door {
-	for _, d := range w.Doors {
+func (w Walk) door(t *testing.T, name string) OpeningRow {
+	for _, d := range w.Openings {
 		if d.Name == name {
 			return d
 		}
 	}
 	require.Fail(t, "no such door", name)
-	return Door{}
+	return OpeningRow{}
 }
 
 func TestTheHouseAtAGlance(t *testing.T) {
@@ -61,20 +61,20 @@ func TestTheHouseAtAGlance(t *testing.T) {
 	assert.Equal(t, job.Step(""), boots.Next)
 	assert.True(t, boots.Signed)
 	assert.Equal(t, "838 × 2040", chart.Slab)
-	drawings := got[[]DoorDrawing](t, s.do("GET", path+"/drawings?doors="+linen.ID+",gone,"+chart.ID, "", nil))
+	drawings := got[[]OpeningDrawing](t, s.do("GET", path+"/drawings?doors="+linen.ID+",gone,"+chart.ID, "", nil))
 	require.Len(t, drawings, 2, "one that went off the walk meanwhile is passed over")
 	assert.Equal(t, linen.Version, drawings[0].Version)
 	assert.NotEmpty(t, drawings[1].Drawing.Light)
 	assert.Equal(t, 422, s.do("GET", path+"/drawings", "", nil).status)
 
 	assert.Equal(t, 204, s.do("PUT", path+"/openings/"+chart.ID+"/place", "", WalkPlace{linen.ID}).status)
-	assert.Equal(t, "Chart room", s.walk(path).Doors[0].Name)
+	assert.Equal(t, "Chart room", s.walk(path).Openings[0].Name)
 	assert.Equal(t, 404, s.do("PUT", path+"/openings/"+chart.ID+"/place", "", WalkPlace{"gone"}).status)
 }
 
 // A walk that is not worked out in time says so, and the next one has it.
 func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
-	c := newDoorCache(slog.New(slog.DiscardHandler))
+	c := newPlanCache(slog.New(slog.DiscardHandler))
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)
 	defer st.Close()
@@ -121,28 +121,32 @@ func TestAWalkDoesNotKeepOneWaiting(t *testing.T) {
 func TestChoicesAreCopiedAndTakenBack(t *testing.T) {
 	s := run(t)
 	path, w := s.tern()
-	chart, galley, boots, beam := w.door(t, "Chart room"), w.door(t, "Galley"), w.door(t, "Boot room"), w.door(t, "Under the beam")
+	chart, galley, boots, beam := w.door(t, "Chart room"), w.door(t, "Galley"), w.door(t, "Boot room"), w.door(
+		t, "Under the beam",
+	)
 	// A case of 64 mm does not go into a stile of 50.
 	narrow := s.do("PATCH", path+"/openings/"+beam.ID, etag(beam.Version), patch("/slab/stile", 50))
 	require.Equal(t, 200, narrow.status)
 	w = s.walk(path)
 	beam = w.door(t, "Under the beam")
-	ask := CopyChoices{From: galley.ID, Parts: []job.Part{job.PartMargins, job.PartHinges, job.PartLock}, To: []Standing{
+	ask := CopyChoices{From: galley.ID, Parts: []job.Part{
+		job.PartMargins, job.PartHinges, job.PartLock,
+	}, To: []Standing{
 		{chart.ID, chart.Version}, {boots.ID, boots.Version}, {beam.ID, beam.Version},
 	}, Preview: true, By: "Wren"}
 	seen := got[Copied](t, s.do("POST", path+"/copy", "", ask))
-	assert.Contains(t, seen.Doors[0].Changes, "lock: rim lock, cylinder → bathroom lock, 64 mm case")
-	assert.Contains(t, seen.Doors[1].Refused, "signed off")
-	assert.Contains(t, seen.Doors[2].Changes, "hinge: 75 mm (3 in) butt → 100 mm (4 in) butt")
-	assert.NotEmpty(t, seen.Doors[2].Brings)
+	assert.Contains(t, seen.Openings[0].Changes, "lock: rim lock, cylinder → bathroom lock, 64 mm case")
+	assert.Contains(t, seen.Openings[1].Refused, "signed off")
+	assert.Contains(t, seen.Openings[2].Changes, "hinge: 75 mm (3 in) butt → 100 mm (4 in) butt")
+	assert.NotEmpty(t, seen.Openings[2].Brings)
 	assert.Empty(t, seen.Standing)
-	assert.Equal(t, w.Doors, s.walk(path).Doors, "nothing was changed")
+	assert.Equal(t, w.Openings, s.walk(path).Openings, "nothing was changed")
 
 	ask.Preview = false
 	done := got[Copied](t, s.do("POST", path+"/copy", "", ask))
 	require.Len(t, done.Standing, 2)
 	now := got[OpeningView](t, s.do("GET", path+"/openings/"+chart.ID, "", nil))
-	assert.Equal(t, "bathroom-64", now.Opening.Lock.Device)
+	assert.Equal(t, "bathroom-64", now.Opening.Lock.Hardware)
 	assert.Equal(t, "choices of Galley", now.Undo)
 	assert.Equal(t, 412, s.do("POST", path+"/copy", "", ask).status, "they stand elsewhere now")
 
@@ -151,7 +155,7 @@ func TestChoicesAreCopiedAndTakenBack(t *testing.T) {
 	assert.Equal(t, 412, again.status)
 	assert.Contains(t, again.trouble(t).Detail, "none of these doors was taken back")
 	now = got[OpeningView](t, s.do("GET", path+"/openings/"+chart.ID, "", nil))
-	assert.Equal(t, "surface-60", now.Opening.Lock.Device)
+	assert.Equal(t, "surface-60", now.Opening.Lock.Hardware)
 	for _, bad := range []CopyChoices{{From: galley.ID}, {From: galley.ID, Parts: []job.Part{"paint"}}} {
 		assert.Equal(t, 422, s.do("POST", path+"/copy", "", bad).status)
 	}
@@ -169,7 +173,7 @@ func TestNewDoorsBeginWithWhatIsUsual(t *testing.T) {
 	require.Len(t, head.Usual, 2)
 	assert.Contains(t, head.Usual[1].Says, "backset: 60 mm → 44 mm")
 	v := got[OpeningView](t, s.do("POST", path+"/openings", "", NewOpening{Name: "Attic"}))
-	assert.Equal(t, "bathroom-64", v.Opening.Lock.Device)
+	assert.Equal(t, "bathroom-64", v.Opening.Lock.Hardware)
 	assert.Equal(t, "butt-100", v.Opening.Hinges.Size)
 	head = set(SetUsual{"", []job.Part{job.PartLock}})
 	require.Len(t, head.Usual, 1)
@@ -185,11 +189,13 @@ func TestTheLoadOfThreeDoors(t *testing.T) {
 	s := run(t)
 	path, w := s.tern()
 	ids := w.door(t, "Chart room").ID + "," + w.door(t, "Galley").ID + "," + w.door(t, "Under the beam").ID
-	l := got[sheet.Load](t, s.do("GET", path+"/load?doors="+ids, "", nil))
-	assert.Equal(t, []string{"Chart room", "Under the beam", "Galley"}, l.Doors, "in the order of the walk")
+	l := got[document.Load](t, s.do("GET", path+"/load?doors="+ids, "", nil))
+	assert.Equal(t, []string{"Chart room", "Under the beam", "Galley"}, l.Openings, "in the order of the walk")
 	require.Equal(t, load.Slabs, l.Groups[0].Kind)
 	assert.Len(t, l.Groups[0].Items, 3)
-	assert.Equal(t, sheet.LoadItem{ID: "hinge-size.butt-100", Name: "100 mm (4 in) butt", Count: 5, Doors: []string{"Chart room", "Galley"}}, l.Groups[1].Items[0])
+	assert.Equal(t, document.LoadItem{
+		ID: "hinge-size.butt-100", Name: "100 mm (4 in) butt", Count: 5, Openings: []string{"Chart room", "Galley"},
+	}, l.Groups[1].Items[0])
 	assert.Len(t, l.Cutting, 3)
 	assert.Equal(t, "12.5", l.Cutting[0].Hinge.MM, "with what its planks will grow by August")
 	assert.Equal(t, 404, s.do("GET", path+"/load?doors=gone", "", nil).status)
@@ -207,7 +213,9 @@ func TestAScheduleComesIn(t *testing.T) {
 	assert.Equal(t, 2, seen.Good)
 	assert.Equal(t, 1, seen.Bad)
 	assert.Equal(t, 3, seen.Rows[0].Line, "what is wrong is seen first")
-	assert.Equal(t, ScheduleFault{"Hung", "“sideways” is not a side. The hinges are on the left or on the right, seen from the pull side."}, seen.Rows[0].Faults[0])
+	assert.Equal(t, ScheduleFault{
+		"Hung", "“sideways” is not a side. The hinges are on the left or on the right, seen from the pull side.",
+	}, seen.Rows[0].Faults[0])
 	assert.Equal(t, []string{"762", "762", "838,5"}, seen.Columns[3].Sample)
 	assert.False(t, seen.Known)
 
@@ -215,12 +223,12 @@ func TestAScheduleComesIn(t *testing.T) {
 	refused := s.do("POST", path+columns, "", file)
 	assert.Equal(t, 422, refused.status)
 	assert.Contains(t, refused.trouble(t).Detail, "1 of 3 lines cannot be doors, so nothing was brought in")
-	assert.Empty(t, s.walk("/jobs/"+j.ID).Doors)
+	assert.Empty(t, s.walk("/jobs/"+j.ID).Openings)
 	in := got[ScheduleImported](t, s.do("POST", path+columns+"&good=true&by=Wren", "", file))
 	assert.Len(t, in.Standing, 2)
 	assert.Equal(t, 1, in.Left)
 	w := s.walk("/jobs/" + j.ID)
-	require.Len(t, w.Doors, 2)
+	require.Len(t, w.Openings, 2)
 	assert.Equal(t, "838.5 × 1981", w.door(t, "3").Slab)
 	assert.Equal(t, "Hall", w.door(t, "1").Room)
 
@@ -229,11 +237,13 @@ func TestAScheduleComesIn(t *testing.T) {
 	assert.Equal(t, []string{"name", "room", "hand", "width", "length", ""}, ids(seen), "as it was matched before")
 	assert.Equal(t, 3, seen.Bad, "two are on the walk by now")
 	assert.Equal(t, 204, s.do("POST", "/jobs/"+j.ID+"/undo", "", UndoMany{in.Standing}).status)
-	assert.Empty(t, s.walk("/jobs/"+j.ID).Doors)
+	assert.Empty(t, s.walk("/jobs/"+j.ID).Openings)
 
 	for says, body := range map[string][]byte{
-		"is empty": []byte(" \n"), "no line of headers": []byte(",,\n,,"), "No line of this schedule": []byte("Door,Room\n"),
-		"neither text nor a workbook": []byte("\x00\x01"), "more than 5000 lines": bytes.Repeat([]byte("Door,Room\n"), 100_000),
+		"is empty": []byte(" \n"), "no line of headers": []byte(",,\n,,"),
+		"No line of this schedule":    []byte("Door,Room\n"),
+		"neither text nor a workbook": []byte("\x00\x01"),
+		"more than 5000 lines":        bytes.Repeat([]byte("Door,Room\n"), 100_000),
 	} {
 		a := s.do("POST", path+"?good=true", "", body)
 		assert.Equal(t, 422, a.status, says)
@@ -255,7 +265,7 @@ func ids(p SchedulePreview) (list []string) {
 func TestTablesGoOut(t *testing.T) {
 	s := run(t)
 	path, _ := s.tern()
-	for _, known := range sheet.ScheduleTables {
+	for _, known := range document.ScheduleTables {
 		a := s.do("GET", path+"/schedule?format=csv&table="+known.ID, "", nil)
 		require.Equal(t, 200, a.status, known.ID)
 		assert.Contains(t, a.header.Get("Content-Disposition"), "tern-house-"+known.ID+".csv")
@@ -273,7 +283,7 @@ func TestPapersAreAskedFor(t *testing.T) {
 		asks, name string
 		pages      int
 	}{
-		{"kind=card&doors=" + w.Doors[0].ID, "tern-house-linen-room-card.pdf", 1},
+		{"kind=card&doors=" + w.Openings[0].ID, "tern-house-linen-room-card.pdf", 1},
 		{"kind=card&paper=letter", "tern-house-card.pdf", 7}, // the saloon is two leaves
 		{"kind=order", "tern-house-order.pdf", 1},
 	} {
@@ -339,7 +349,7 @@ func TestBackupAndRestoreFromThePage(t *testing.T) {
 		assert.NotContains(t, p.Detail, os.TempDir(), "nothing is told of this machine")
 	}
 	assert.Equal(t, 422, s.do("POST", "/restore", "", nil).status)
-	assert.Len(t, s.walk(path).Doors, 6)
+	assert.Len(t, s.walk(path).Openings, 6)
 }
 
 // Everything goes out as one zip of open files, which Go's reader and unzip find whole, and
@@ -381,7 +391,9 @@ func TestAJobsLanguageIsChosen(t *testing.T) {
 	s := run(t)
 	head := s.bring()
 	says := func() (all string) {
-		for _, f := range got[OpeningView](t, s.do("GET", "/jobs/"+head.ID+"/openings/linen", "", nil)).Plan.Leaves[0].Findings {
+		for _, f := range got[OpeningView](
+			t, s.do("GET", "/jobs/"+head.ID+"/openings/linen", "", nil),
+		).Plan.Leaves[0].Findings {
 			all += f.Text + "\n"
 		}
 		return all

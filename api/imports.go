@@ -71,7 +71,8 @@ func (s server) bringIn(ctx context.Context, in *ImportIn) (*importOut, error) {
 	on, stop := context.WithCancel(context.WithoutCancel(ctx))
 	id := store.NewID()
 	i, begun, err := s.imports.begin(&task[Import]{
-		id: id, pass: deviceOf(ctx).id, once: once, stop: stop, drop: func() {}, view: Import{ID: id, State: importReading},
+		id: id, pass: clientOf(ctx).id, once: once, stop: stop, drop: func() {},
+		view: Import{ID: id, State: importReading},
 	})
 	if err != nil || !begun {
 		stop()
@@ -162,7 +163,9 @@ func (s server) importFrom(ctx context.Context, i *task[Import], dir string) (h 
 		return h, err
 	}
 	s.imports.set(i, func(v *Import) { v.State = importKeeping })
-	return s.store.AddJob(ctx, b.Job, i.once, b.Photos(func(n int) ([]byte, error) { return os.ReadFile(picture(n)) })...)
+	return s.store.AddJob(
+		ctx, b.Job, i.once, b.Photos(func(n int) ([]byte, error) { return os.ReadFile(picture(n)) })...,
+	)
 }
 
 // ImportPath is an import in an address.

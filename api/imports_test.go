@@ -22,14 +22,14 @@ import (
 )
 
 // imports brings a file in, and waits until it is in, or is not.
-func (s site) imports(file []byte, key string) Import {
+func (s running) imports(file []byte, key string) Import {
 	s.t.Helper()
 	a := s.keyed("POST", "/imports", key, file)
 	require.Equal(s.t, http.StatusAccepted, a.status, string(a.raw))
 	return s.ended(got[Import](s.t, a).ID)
 }
 
-func (s site) ended(id string) (v Import) {
+func (s running) ended(id string) (v Import) {
 	s.t.Helper()
 	require.Eventually(s.t, func() bool {
 		v = got[Import](s.t, s.do("GET", "/imports/"+id, "", nil))
@@ -39,7 +39,7 @@ func (s site) ended(id string) (v Import) {
 }
 
 // keyed is a request with a key of its own.
-func (s site) keyed(method, path, key string, in any) answer {
+func (s running) keyed(method, path, key string, in any) answer {
 	s.t.Helper()
 	return s.doWith(method, path, in, "Idempotency-Key", key)
 }
@@ -86,7 +86,9 @@ func doorsOf(n int) job.Job {
 func TestABundleComesInAgain(t *testing.T) {
 	s := run(t)
 	head := s.bring()
-	require.Less(t, s.do("POST", "/jobs/"+head.ID+"/openings/linen/photos?step=try&by=Wren", "", jpegOf(t, 60, 40)).status, 300)
+	require.Less(
+		t, s.do("POST", "/jobs/"+head.ID+"/openings/linen/photos?step=try&by=Wren", "", jpegOf(t, 60, 40)).status, 300,
+	)
 	a := s.do("GET", "/jobs/"+head.ID+"/bundle", "", nil)
 	require.Equal(t, 200, a.status)
 	z, err := zip.NewReader(bytes.NewReader(a.raw), int64(len(a.raw)))
@@ -116,7 +118,10 @@ func TestABundleComesInWholeOrNotAtAll(t *testing.T) {
 	j, pic := doorsOf(40), jpegOf(t, 30, 20)
 	var list []BundledPhoto
 	for i := range 2200 {
-		list = append(list, BundledPhoto{File: "photos/a.jpg", Opening: fmt.Sprintf("d%d", i%40), Step: job.StepTry, At: "2026-04-14T10:00:00Z", Caption: strings.Repeat("ü", 190)})
+		list = append(list, BundledPhoto{
+			File: "photos/a.jpg", Opening: fmt.Sprintf("d%d", i%40), Step: job.StepTry, At: "2026-04-14T10:00:00Z",
+			Caption: strings.Repeat("ü", 190),
+		})
 	}
 	in := s.imports(bundled(t, j, list, map[string][]byte{"photos/a.jpg": pic}), "")
 	require.Equal(t, importDone, in.State, in.Problem)
@@ -151,10 +156,12 @@ func TestABundleComesInWholeOrNotAtAll(t *testing.T) {
 		"a caption on two lines":  {photo(func(p *BundledPhoto) { p.Caption = "a\nb" }), "on several lines"},
 		"a caption too long":      {photo(func(p *BundledPhoto) { p.Caption = strings.Repeat("a", 201) }), "too long"},
 		"a time that is none":     {photo(func(p *BundledPhoto) { p.At = "yesterday" }), "no time"},
-		"a picture that is none":  {bundled(t, j, list, map[string][]byte{"photos/a.jpg": []byte("no")}), "damaged, or is not a picture"},
-		"too many of a door":      {bundled(t, j, many, map[string][]byte{"photos/a.jpg": pic}), "More than 60 photographs"},
-		"a job that is none":      {bundled(t, j, list, map[string][]byte{bundleJob: []byte("no")}), "not a whole job file"},
-		"no zip and no file":      {[]byte("the lock margin is tight"), "not a whole job file"},
+		"a picture that is none": {
+			bundled(t, j, list, map[string][]byte{"photos/a.jpg": []byte("no")}), "damaged, or is not a picture",
+		},
+		"too many of a door": {bundled(t, j, many, map[string][]byte{"photos/a.jpg": pic}), "More than 60 photographs"},
+		"a job that is none": {bundled(t, j, list, map[string][]byte{bundleJob: []byte("no")}), "not a whole job file"},
+		"no zip and no file": {[]byte("the lock margin is tight"), "not a whole job file"},
 	} {
 		in := s.imports(c.file, "")
 		assert.Equal(t, importRefused, in.State, name)
@@ -216,9 +223,12 @@ func TestWhatIsSentByAnEndedPassDoesNotComeIn(t *testing.T) {
 	defer st.Close()
 	file, err := job.Encode(job.NewJob("", "House", measure.Millimetres))
 	require.NoError(t, err)
-	s := server{store: st, imports: newImports(), underway: newUnderway(), logs: slog.New(slog.DiscardHandler), hub: newHub(), said: &said{}}
+	s := server{
+		store: st, imports: newImports(), underway: newUnderway(), logs: slog.New(slog.DiscardHandler), hub: newHub(),
+		said: &said{},
+	}
 	comesIn := func(pass string) Import {
-		ctx := context.WithValue(t.Context(), deviceKey{}, device{id: pass, name: pass})
+		ctx := context.WithValue(t.Context(), clientKey{}, client{id: pass, name: pass})
 		out, err := s.bringIn(ctx, &ImportIn{Large: Large{body: bytes.NewReader(file)}})
 		require.NoError(t, err)
 		var v Import

@@ -19,7 +19,7 @@ type Speaking struct {
 	Text string `json:"text" doc:"The length with its unit, as a person writes it: 826.5 mm, 30 5/8 in."`
 	ID   string `json:"id,omitempty" doc:"A name of its own, in at most 80 letters: sent again, it is heard once."`
 	From string `json:"from,omitempty" doc:"What the instrument is called, in at most 60 letters."`
-	To   string `json:"to,omitempty" doc:"Name or ID of the device at whose entry it is read; the one that sends it, where none is named."`
+	To   string `json:"to,omitempty" doc:"Name or ID of the client at whose entry it is read; the one that sends it, where none is named."`
 }
 
 // Heard is how many pages a length came to.
@@ -51,19 +51,20 @@ func (s *said) again(id string) bool {
 	return false
 }
 
-// speak brings a length to the waiting entry of a device.
+// speak brings a length to the waiting entry of a client.
 func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], error) {
 	asked, err := read[Speaking](in.RawBody)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	if utf8.RuneCountInString(asked.ID) > 80 || utf8.RuneCountInString(asked.From) > 60 || strings.ContainsFunc(asked.ID+asked.From, unicode.IsControl) {
+	if utf8.RuneCountInString(asked.ID) > 80 || utf8.RuneCountInString(asked.From) > 60 ||
+		strings.ContainsFunc(asked.ID+asked.From, unicode.IsControl) {
 		return nil, refusalOf(422, "api.instrument-name", nil)
 	}
 	if _, err := measure.Parse(asked.Text, measure.NoUnit); err != nil {
 		return nil, problem(ctx, err)
 	}
-	to, err := s.deviceNamed(ctx, asked.To)
+	to, err := s.clientNamed(ctx, asked.To)
 	if err != nil {
 		return nil, err
 	}
@@ -76,7 +77,9 @@ func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], err
 	if asked.ID == "" {
 		asked.ID = store.NewID()
 	}
-	heard := s.hub.tell("length", Measured{asked.ID, strings.TrimSpace(asked.Text), asked.From}, func(e *ear) bool { return e.pass == to })
+	heard := s.hub.tell("length", Measured{asked.ID, strings.TrimSpace(asked.Text), asked.From}, func(e *ear) bool {
+		return e.pass == to
+	})
 	if heard == 0 {
 		s.said.forget(asked.ID)
 		return nil, refusalOf(http.StatusConflict, "api.nobody-listens", nil)
@@ -91,11 +94,11 @@ func (s *said) forget(id string) {
 	s.ids = slices.DeleteFunc(s.ids, func(x string) bool { return x == id })
 }
 
-// deviceNamed is the pass of a device by its name or ID, and nothing for this machine.
-func (s server) deviceNamed(ctx context.Context, name string) (pass string, err error) {
+// clientNamed is the pass of a client by its name or ID, and nothing for this machine.
+func (s server) clientNamed(ctx context.Context, name string) (pass string, err error) {
 	switch name {
 	case "":
-		return deviceOf(ctx).id, nil
+		return clientOf(ctx).id, nil
 	case thisMachine:
 		return "", nil
 	}

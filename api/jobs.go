@@ -106,7 +106,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	asked, err := read[JobChange](in.RawBody)
+	asked, err := read[JobChange](job.RenameJob(in.RawBody))
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -227,7 +227,9 @@ func (s server) addOpening(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	s.tell(ctx, Changed{Job: in.Job, Opening: k.Opening.ID, Version: k.Version, Label: s.label(ctx, "label.added", nil)})
+	s.tell(ctx, Changed{
+		Job: in.Job, Opening: k.Opening.ID, Version: k.Version, Label: s.label(ctx, "label.added", nil),
+	})
 	return openingBody(k), nil
 }
 

@@ -11,7 +11,7 @@ import (
 	"kindmargin/core/message"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/store"
 )
 
@@ -58,7 +58,9 @@ func (s server) prove(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &body[ProofFound]{Body: ProofFound{got, sheet.Voice(head.Job()).Say(proofSays(head.Kit.Tools, in.Tool, got))}}, nil
+	return &body[ProofFound]{
+		Body: ProofFound{got, document.Voice(head.Job()).Say(proofSays(head.Kit.Tools, in.Tool, got))},
+	}, nil
 }
 
 // proof is a survey.Proof with lengths as a person writes them.
@@ -100,7 +102,10 @@ func proofSays(kit survey.Kit, id string, p survey.Proved) message.Message {
 			instrument, _ = trade.InstrumentByID(t.Instrument)
 		}
 	}
-	args := message.Args{"by": message.Near(measure.FromMM(math.Abs(p.Bias))), "sure": message.Fine(measure.FromMM(figure.Coverage * p.Sure)), "way": instrument.Way}
+	args := message.Args{
+		"by":   message.Near(measure.FromMM(math.Abs(p.Bias))),
+		"sure": message.Fine(measure.FromMM(figure.Coverage * p.Sure)), "way": instrument.Way,
+	}
 	if p.Bias < 0 {
 		args["way"] = instrument.Other
 	}

@@ -29,7 +29,11 @@ func texts(o job.Opening, unit measure.Unit) map[string]string {
 	var walk func(v reflect.Value, at string, given bool)
 	walk = func(v reflect.Value, at string, given bool) {
 		if v.Type() == lengthType {
-			if l := measure.Length(v.Int()); l != 0 || given || strings.HasPrefix(at, "/swing/floor/") || strings.HasPrefix(at, "/readings/") && (strings.HasSuffix(at, "/value") || strings.HasSuffix(at, "/at")) || strings.HasPrefix(at, "/margins/") || at == "/pair/meeting" {
+			if l := measure.Length(v.Int()); l != 0 || given ||
+				strings.HasPrefix(at, "/swing/floor/") || strings.HasPrefix(
+				at, "/readings/",
+			) && (strings.HasSuffix(at, "/value") ||
+				strings.HasSuffix(at, "/at")) || strings.HasPrefix(at, "/margins/") || at == "/pair/meeting" {
 				out[at] = measure.Exact(l, unit)
 			}
 			return

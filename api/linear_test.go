@@ -67,7 +67,8 @@ var oneHand = porcupine.Model{
 		if in.from != s.at {
 			return out.status == 412, s
 		}
-		return out.status == 200 && out.at > s.at && out.room == in.room, stands{out.at, in.room, s.keys + " " + in.key + "=" + in.room + " "}
+		return out.status == 200 && out.at > s.at &&
+			out.room == in.room, stands{out.at, in.room, s.keys + " " + in.key + "=" + in.room + " "}
 	},
 	Equal: func(a, b any) bool { return a.(stands) == b.(stands) },
 	DescribeOperation: func(in, out any) string {
@@ -83,12 +84,17 @@ func TestHandsAtOnceAreLikeOneAfterTheOther(t *testing.T) {
 	path, v, _ := s.begin(measure.Millimetres)
 	begun := time.Now()
 	var mu sync.Mutex
-	history := []porcupine.Operation{{ClientId: 100, Input: asks{}, Output: answers{200, v.Version, v.Opening.Room}, Call: 0, Return: 0}}
+	history := []porcupine.Operation{
+		{ClientId: 100, Input: asks{}, Output: answers{200, v.Version, v.Opening.Room}, Call: 0, Return: 0},
+	}
 	ask := func(hand int, in asks) answers {
 		call := time.Since(begun).Nanoseconds()
 		var a answer
 		if in.write {
-			a = s.doWith("PATCH", path, []Op{{Op: "add", Path: "/room", Value: in.room}}, "If-Match", etag(in.from), "Idempotency-Key", in.key)
+			a = s.doWith(
+				"PATCH", path, []Op{{Op: "add", Path: "/room", Value: in.room}}, "If-Match", etag(in.from),
+				"Idempotency-Key", in.key,
+			)
 		} else {
 			a = s.do("GET", path, "", nil)
 		}
@@ -99,7 +105,9 @@ func TestHandsAtOnceAreLikeOneAfterTheOther(t *testing.T) {
 		}
 		mu.Lock()
 		defer mu.Unlock()
-		history = append(history, porcupine.Operation{ClientId: hand, Input: in, Output: out, Call: call, Return: time.Since(begun).Nanoseconds()})
+		history = append(history, porcupine.Operation{
+			ClientId: hand, Input: in, Output: out, Call: call, Return: time.Since(begun).Nanoseconds(),
+		})
 		return out
 	}
 	var wg sync.WaitGroup

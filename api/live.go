@@ -21,7 +21,7 @@ type Changed struct {
 	Version int64  `json:"version" doc:"That the opening stands at now; nought where it went off the walk, or is several."`
 	Label   string `json:"label"`
 	By      string `json:"by" doc:"Whose hand it was."`
-	Device  string `json:"device" doc:"On which device."`
+	Client  string `json:"client" doc:"On which client."`
 	From    string `json:"from" doc:"The page that made it, by a name of its own: it has it already."`
 }
 
@@ -41,7 +41,7 @@ type hub struct {
 
 // ear is one page that listens.
 type ear struct {
-	pass string // of its device; empty for this machine
+	pass string // of its client; empty for this machine
 	told chan []byte
 }
 
@@ -95,11 +95,11 @@ func everyone(*ear) bool { return true }
 
 // tell tells every page of a change.
 func (s server) tell(ctx context.Context, c Changed) {
-	c.Device, c.From = deviceOf(ctx).name, traceOf(ctx).page
+	c.Client, c.From = clientOf(ctx).name, traceOf(ctx).page
 	s.hub.tell("change", c, everyone)
 }
 
-// drop tells the pages of a device that its pass was ended, and tells them nothing more.
+// drop tells the pages of a client that its pass was ended, and tells them nothing more.
 func (h *hub) drop(pass string) {
 	h.Lock()
 	defer h.Unlock()
@@ -134,7 +134,7 @@ func (l *ListenIn) Resolve(c huma.Context) []error {
 func (s server) events(ctx context.Context, in *ListenIn) (*huma.StreamResponse, error) {
 	_ = in.conn.SetWriteDeadline(time.Time{}) // where it cannot be set there is none
 	return &huma.StreamResponse{Body: func(c huma.Context) {
-		e := s.hub.listen(deviceOf(ctx).id)
+		e := s.hub.listen(clientOf(ctx).id)
 		defer s.hub.leave(e)
 		c.SetHeader("Content-Type", "text/event-stream")
 		c.SetHeader("Cache-Control", "no-store")

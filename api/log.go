@@ -41,7 +41,7 @@ type PhotoView struct {
 }
 
 func photoView(p store.Photo) PhotoView {
-	return PhotoView{p.ID, p.Step, p.At, p.By, p.Caption, p.Width, p.Height}
+	return PhotoView{ID: p.ID, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Width: p.Width, Height: p.Height}
 }
 
 func (s server) log(ctx context.Context, in *OpeningPath) (*body[LogView], error) {
@@ -94,7 +94,8 @@ func (s server) addPhoto(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	p, err := s.store.AddPhoto(ctx, in.Job, store.Photo{
-		Opening: in.Opening, Step: in.Step, By: in.By, Caption: in.Caption, Width: kept.Width, Height: kept.Height, Data: kept.Data,
+		Opening: in.Opening, Step: in.Step, By: in.By, Caption: in.Caption, Width: kept.Width, Height: kept.Height,
+		Data: kept.Data,
 	}, once)
 	if errors.Is(err, store.ErrPhotos) {
 		return nil, refusalOf(422, "api.photos-full", message.Args{"most": message.Number(store.MostPhotos)})
@@ -119,7 +120,7 @@ type photoOut struct {
 }
 
 func (s server) photo(ctx context.Context, in *photoPath) (*photoOut, error) {
-	// No picture changes; but each time it is asked whether the device is still let in.
+	// No picture changes; but each time it is asked whether the client is still let in.
 	tag := `"` + in.Photo + `"`
 	if in.IfNoneMatch == tag {
 		return nil, huma.Status304NotModified()

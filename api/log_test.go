@@ -19,7 +19,7 @@ import (
 )
 
 // bring brings the demo's first job in.
-func (s site) bring() JobHead {
+func (s running) bring() JobHead {
 	jobs, err := demo.Jobs()
 	require.NoError(s.t, err)
 	b, err := job.Encode(jobs[0])
@@ -118,11 +118,16 @@ func TestAChangeSaysWhenAndByWhom(t *testing.T) {
 	assert.Len(t, got[LogView](t, s.do("GET", path+"/log", "", nil)).Changes, 1)
 
 	for range 2 {
-		require.Equal(t, http.StatusNoContent, s.do("POST", path+"/time", "", map[string]any{"step": "cut", "seconds": 90}).status)
+		require.Equal(
+			t, http.StatusNoContent,
+			s.do("POST", path+"/time", "", map[string]any{"step": "cut", "seconds": 90}).status,
+		)
 	}
 	assert.InDelta(t, 3, got[LogView](t, s.do("GET", path+"/log", "", nil)).Minutes["cut"], 1e-9)
 	assert.Equal(t, 422, s.do("POST", path+"/time", "", map[string]any{"step": "cut", "seconds": -1}).status)
-	assert.Equal(t, 404, s.do("POST", "/jobs/x/openings/y/time", "", map[string]any{"step": "cut", "seconds": 9}).status)
+	assert.Equal(
+		t, 404, s.do("POST", "/jobs/x/openings/y/time", "", map[string]any{"step": "cut", "seconds": 9}).status,
+	)
 }
 
 func TestASignedDoorIsLockedUntilItIsOpenedAgain(t *testing.T) {
@@ -135,7 +140,10 @@ func TestASignedDoorIsLockedUntilItIsOpenedAgain(t *testing.T) {
 	assert.Equal(t, http.StatusConflict, refused.status)
 	assert.Contains(t, refused.trouble(t).Detail, "signed off by Wren")
 	assert.Equal(t, http.StatusConflict, s.do("POST", path+"/undo", a.etag, nil).status, "undo is no way round it")
-	assert.Equal(t, http.StatusConflict, s.do("PATCH", path, a.etag, []Op{{Op: "remove", Path: "/signed"}}).status, "nor is taking the signature away")
+	assert.Equal(
+		t, http.StatusConflict, s.do("PATCH", path, a.etag, []Op{{Op: "remove", Path: "/signed"}}).status,
+		"nor is taking the signature away",
+	)
 	a = s.do("PATCH", path, a.etag, patch("/notes/-", map[string]any{"text": "oiled the hinges"}))
 	require.Equal(t, 200, a.status, "a note may be added")
 	why := []map[string]any{{"on": "2026-12-01", "by": "Wren", "why": "the stops were moved", "was": signed}}
@@ -149,9 +157,13 @@ func TestHangsAndGapsAreNumbered(t *testing.T) {
 	head := s.bring()
 	path := "/jobs/" + head.ID + "/openings/linen"
 	a := s.do("GET", path, "", nil)
-	a = s.do("PATCH", path, a.etag, patch("/tried/0/hangs/-", map[string]any{"id": "", "gaps": []any{}, "did": map[string]any{"pack": []any{"-0.75", 0}}}))
+	a = s.do("PATCH", path, a.etag, patch("/tried/0/hangs/-", map[string]any{
+		"id": "", "gaps": []any{}, "did": map[string]any{"pack": []any{"-0.75", 0}},
+	}))
 	require.Equal(t, 200, a.status, string(a.raw))
-	a = s.do("PATCH", path, a.etag, patch("/tried/0/hangs/2/gaps/-", map[string]any{"id": "", "kind": "gap", "side": "lock", "at": "500", "value": "2.5"}))
+	a = s.do("PATCH", path, a.etag, patch("/tried/0/hangs/2/gaps/-", map[string]any{
+		"id": "", "kind": "gap", "side": "lock", "at": "500", "value": "2.5",
+	}))
 	v := got[OpeningView](t, a)
 	h := v.Opening.Tried[0].Hangs[2]
 	assert.Equal(t, "h3", h.ID)
@@ -164,11 +176,19 @@ func TestHangsAndGapsAreNumbered(t *testing.T) {
 	require.Equal(t, 200, a.status, string(a.raw))
 	a = s.do("PATCH", path, a.etag, []Op{{Op: "replace", Path: "/tried/0/hangs/2/did/planed/0/off/2", Value: "1.5"}})
 	v = got[OpeningView](t, a)
-	assert.Equal(t, [3]measure.Length{0, measure.FromMM(0.5), measure.FromMM(1.5)}, v.Opening.Tried[0].Hangs[2].Did.Planed[0].Off)
+	assert.Equal(
+		t, [3]measure.Length{0, measure.FromMM(0.5), measure.FromMM(1.5)},
+		v.Opening.Tried[0].Hangs[2].Did.Planed[0].Off,
+	)
 	planed["off"] = []any{0, 1}
 	short := s.do("PATCH", path, a.etag, patch("/tried/0/hangs/2/did/planed", []any{planed}))
 	assert.Equal(t, 422, short.status)
 	assert.Contains(t, short.trouble(t).Detail, "2 values where 3 belong", "nothing is filled up silently")
-	assert.Equal(t, 422, s.do("PATCH", path, a.etag, []Op{{Op: "replace", Path: "/tried/0/hangs/2/did/planed/0/off/3", Value: 1}}).status)
+	assert.Equal(
+		t, 422,
+		s.do("PATCH", path, a.etag, []Op{
+			{Op: "replace", Path: "/tried/0/hangs/2/did/planed/0/off/3", Value: 1},
+		}).status,
+	)
 	assert.Contains(t, v.Plan.Leaves[0].Try.Hangs[2].Did, "top hinge let in by 0.75 mm")
 }

@@ -45,17 +45,23 @@ func TestAKeyIsOfOneRequest(t *testing.T) {
 	assert.InDelta(t, 1, v.Minutes["cut"], 1e-9)
 	assert.Equal(t, 422, ask("POST", path+"/time", "", "time", TimeSpent{"cut", 90}).status)
 
-	in := got[ScheduleImported](t, twice("POST", jobPath+"/schedule", "", "schedule", []byte("Door,Room,Hand\nA,Hall,left\nB,Loft,right\n")))
+	in := got[ScheduleImported](
+		t, twice("POST", jobPath+"/schedule", "", "schedule", []byte("Door,Room,Hand\nA,Hall,left\nB,Loft,right\n")),
+	)
 	assert.Len(t, in.Standing, 2)
 	walk := s.walk(jobPath)
-	assert.Len(t, walk.Doors, 3)
-	assert.Equal(t, 422, ask("POST", jobPath+"/schedule", "", "schedule", []byte("Door,Room,Hand\nC,Hall,left\n")).status)
+	assert.Len(t, walk.Openings, 3)
+	assert.Equal(
+		t, 422, ask("POST", jobPath+"/schedule", "", "schedule", []byte("Door,Room,Hand\nC,Hall,left\n")).status,
+	)
 
-	from := walk.Doors[0]
-	copied := got[Copied](t, ask("POST", jobPath+"/copy", "", "copy", CopyChoices{From: from.ID, To: in.Standing, Parts: []job.Part{job.Parts[0]}}))
+	from := walk.Openings[0]
+	copied := got[Copied](t, ask("POST", jobPath+"/copy", "", "copy", CopyChoices{
+		From: from.ID, To: in.Standing, Parts: []job.Part{job.Parts[0]},
+	}))
 	assert.Empty(t, copied.Standing, "they have the same")
-	twice("POST", jobPath+"/undo", "", "undo", UndoMany{Doors: in.Standing})
-	assert.Len(t, s.walk(jobPath).Doors, 1)
+	twice("POST", jobPath+"/undo", "", "undo", UndoMany{Openings: in.Standing})
+	assert.Len(t, s.walk(jobPath).Openings, 1)
 
 	head := s.do("GET", jobPath, "", nil)
 	off := twice("DELETE", jobPath, jobTag(t, head), "off", nil)

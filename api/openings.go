@@ -5,7 +5,7 @@ import (
 	"reflect"
 
 	"kindmargin/core/job"
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/store"
 )
 
@@ -87,7 +87,7 @@ func (s server) change(ctx context.Context, in *struct {
 	}
 	// The plan is worked out while the disk is written to.
 	unit := k.Job.Job()
-	planned := meanwhile(func() sheet.Plan { return sheet.Of(unit, o) })
+	planned := meanwhile(func() document.Plan { return document.Of(unit, o) })
 	k, again, err := s.store.Save(ctx, k, in.Label, o)
 	if err != nil {
 		planned()
@@ -140,7 +140,10 @@ func (s server) redo(ctx context.Context, in *historyIn) (*body[OpeningView], er
 	return s.history(ctx, in, s.store.Redo)
 }
 
-func (s server) history(ctx context.Context, in *historyIn, move func(context.Context, string, string, int64, store.Once) (store.Kept, error)) (*body[OpeningView], error) {
+func (s server) history(
+	ctx context.Context, in *historyIn,
+	move func(context.Context, string, string, int64, store.Once) (store.Kept, error),
+) (*body[OpeningView], error) {
 	version, err := in.version()
 	if err != nil {
 		return nil, err
@@ -181,7 +184,7 @@ func (s server) stock(ctx context.Context, in *struct {
 	OpeningPath
 	LeafIn
 },
-) (*body[[]sheet.StockFit], error) {
+) (*body[[]document.StockFit], error) {
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -190,22 +193,22 @@ func (s server) stock(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return &body[[]sheet.StockFit]{etag(k.Version), sheet.Stock(k.Job.Job(), k.Opening, leaf)}, nil
+	return &body[[]document.StockFit]{etag(k.Version), document.Stock(k.Job.Job(), k.Opening, leaf)}, nil
 }
 
-func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[sheet.StoryRod], error) {
+func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[document.StoryRod], error) {
 	j, err := s.few(ctx, in.Job, nil)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	r, ok, err := sheet.Rod(ctx, j, in.Opening, untold)
+	r, ok, err := document.Rod(ctx, j, in.Opening, untold)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
 	if !ok {
 		return nil, errNoRod
 	}
-	return &body[sheet.StoryRod]{Body: r}, nil
+	return &body[document.StoryRod]{Body: r}, nil
 }
 
 var errNoRod = refusalOf(422, "api.no-rod", nil)
@@ -215,7 +218,7 @@ func (s server) hingeWays(ctx context.Context, in *struct {
 	OpeningPath
 	LeafIn
 },
-) (*body[[]sheet.HingeWay], error) {
+) (*body[[]document.HingeWay], error) {
 	k, err := s.store.Opening(ctx, in.Job, in.Opening)
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -224,7 +227,7 @@ func (s server) hingeWays(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	return &body[[]sheet.HingeWay]{Body: sheet.HingeWays(k.Job.Job(), k.Opening, leaf)}, nil
+	return &body[[]document.HingeWay]{Body: document.HingeWays(k.Job.Job(), k.Opening, leaf)}, nil
 }
 
 func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {
@@ -232,11 +235,15 @@ func (s server) remove(ctx context.Context, in *historyIn) (*struct{}, error) {
 	if err != nil {
 		return nil, err
 	}
-	return nil, s.told(ctx, s.store.Remove(ctx, in.Job, in.Opening, version), in.Job, in.Opening, s.label(ctx, "label.taken-off", nil))
+	return nil, s.told(
+		ctx, s.store.Remove(ctx, in.Job, in.Opening, version), in.Job, in.Opening, s.label(ctx, "label.taken-off", nil),
+	)
 }
 
 func (s server) restore(ctx context.Context, in *OpeningPath) (*struct{}, error) {
-	return nil, s.told(ctx, s.store.PutBack(ctx, in.Job, in.Opening), in.Job, in.Opening, s.label(ctx, "label.put-back", nil))
+	return nil, s.told(
+		ctx, s.store.PutBack(ctx, in.Job, in.Opening), in.Job, in.Opening, s.label(ctx, "label.put-back", nil),
+	)
 }
 
 // told tells every page of a change of the walk, where it was made.

@@ -7,13 +7,13 @@ import (
 	"time"
 )
 
-// codeLasts is how long a pairing code lets a device in.
+// codeLasts is how long a pairing code lets a client in.
 const codeLasts = 10 * time.Minute
 
-// codes is the pairing code: one at a time, for one device, for ten minutes.
+// codes is the pairing code: one at a time, for one client, for ten minutes.
 type codes struct {
 	sync.Mutex
-	make  func() string       // a new one; nil where no other device is let in
+	make  func() string       // a new one; nil where no other client is let in
 	plain func(string) string // how one is compared
 	now   func() time.Time
 	code  string // empty where none holds

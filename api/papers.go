@@ -6,18 +6,18 @@ import (
 	"iter"
 
 	"kindmargin/core/job"
-	"kindmargin/sheet/paper"
+	"kindmargin/document/paper"
 )
 
 // papers puts some doors of a job on paper.
 func (s server) papers(ctx context.Context, in *struct {
-	DoorsIn
+	OpeningsIn
 	Large
 	Kind  string `query:"kind" required:"true" doc:"card, book, order or load."`
 	Paper string `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid."`
 },
 ) (*sheetOut, error) {
-	j, err := s.few(ctx, in.Job, in.Doors)
+	j, err := s.few(ctx, in.Job, in.Openings)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

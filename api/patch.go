@@ -39,9 +39,13 @@ func readOps(raw []byte) ([]op, error) {
 		return nil, err
 	}
 	if len(ops) == 0 || len(ops) > mostOps {
-		return nil, field.Fault("", "refused.ops", message.Args{"most": message.Number(mostOps), "given": message.Number(len(ops))})
+		return nil, field.Fault("", "refused.ops", message.Args{
+			"most": message.Number(mostOps), "given": message.Number(len(ops)),
+		})
 	}
-	for _, o := range ops {
+	for i := range ops {
+		ops[i].Path = job.Now(ops[i].Path)
+		o := ops[i]
 		if !slices.Contains([]string{"add", "remove", "replace", "test"}, o.Op) {
 			return nil, field.Fault(pointer(o), "refused.op", nil)
 		}

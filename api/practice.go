@@ -11,7 +11,8 @@ import (
 	"kindmargin/core/message"
 	"kindmargin/core/practice"
 	"kindmargin/core/survey"
-	"kindmargin/sheet"
+	"kindmargin/core/trade"
+	"kindmargin/document"
 	"kindmargin/store"
 	"kindmargin/words"
 )
@@ -56,41 +57,42 @@ type Playing struct {
 
 // Played is how an attempt stands. What is true of the opening is told once it is done.
 type Played struct {
-	Class    bool           `json:"class" doc:"Of a class: it ends with the cut, and its teacher grades it."`
-	Name     string         `json:"name"`
-	Level    string         `json:"level"`
-	Bored    bool           `json:"bored" doc:"The slabs are bored on their lock edge."`
-	Slabs    []sheet.Text   `json:"slabs"`
-	Readings []PlayedRead   `json:"readings"`
-	Minutes  float64        `json:"minutes"`
-	School   string         `json:"school"`
-	Slab     int            `json:"slab" doc:"Which; below nought while none is chosen."`
-	Edge     string         `json:"edge"`
-	Hung     bool           `json:"hung"`
-	GoesIn   bool           `json:"goesIn"`
-	Light    []PlayedLight  `json:"light" doc:"Beside the hung slab, as it truly is."`
-	Rounds   int            `json:"rounds"`
-	Trips    int            `json:"trips"`
-	Done     bool           `json:"done"`
-	Grade    *PracticeGrade `json:"grade,omitempty"`
-	Attempt  string         `json:"attempt" doc:"The exercise with these moves, as a file."`
+	Class    bool            `json:"class" doc:"Of a class: it ends with the cut, and its teacher grades it."`
+	Name     string          `json:"name"`
+	Level    string          `json:"level"`
+	Bored    bool            `json:"bored" doc:"The slabs are bored on their lock edge."`
+	Slabs    []document.Text `json:"slabs"`
+	Readings []PlayedRead    `json:"readings"`
+	Minutes  float64         `json:"minutes"`
+	School   string          `json:"school"`
+	Slab     int             `json:"slab" doc:"Which; below nought while none is chosen."`
+	Edge     string          `json:"edge"`
+	Hung     bool            `json:"hung"`
+	GoesIn   bool            `json:"goesIn"`
+	Light    []PlayedLight   `json:"light" doc:"Beside the hung slab, as it truly is."`
+	Rounds   int             `json:"rounds"`
+	Trips    int             `json:"trips"`
+	Done     bool            `json:"done"`
+	Grade    *PracticeGrade  `json:"grade,omitempty"`
+	Attempt  string          `json:"attempt" doc:"The exercise with these moves, as a file."`
 }
 
 // PlayedRead is a reading as the learner has it.
 type PlayedRead struct {
-	Name string      `json:"name"`
-	Kind survey.Kind `json:"kind"`
-	Side frame.Side  `json:"side,omitempty"`
-	At   float64     `json:"at" doc:"In mm."`
-	Text sheet.Text  `json:"text"`
+	Name string        `json:"name"`
+	Kind survey.Kind   `json:"kind"`
+	Side frame.Side    `json:"side,omitempty"`
+	At   float64       `json:"at" doc:"In mm."`
+	Text document.Text `json:"text"`
 }
 
 // PlayedLight is the light at one place.
 type PlayedLight struct {
-	Side  frame.Side   `json:"side"`
-	Place string       `json:"place" doc:"As in a plan."`
-	Where string       `json:"where" doc:"The same in words."`
-	Gap   sheet.Length `json:"gap"`
+	Side  frame.Side      `json:"side"`
+	Place string          `json:"place" doc:"As in a plan."`
+	Where string          `json:"where" doc:"The same in words."`
+	Gap   document.Length `json:"gap"`
+	Rubs  bool            `json:"rubs" doc:"So tight that it rubs."`
 }
 
 // PracticeGrade is what an attempt came to, and why.
@@ -100,7 +102,7 @@ type PracticeGrade struct {
 	Trips     int            `json:"trips"`
 	Minutes   float64        `json:"minutes"`
 	Readings  int            `json:"readings"`
-	Uneven    sheet.Text     `json:"uneven"`
+	Uneven    document.Text  `json:"uneven"`
 	Waste     int            `json:"waste" doc:"cm² of slab that went under the saw."`
 	Least     int            `json:"least" doc:"cm² that would have, from the right slab."`
 	Said      []PracticeSaid `json:"said"`
@@ -117,15 +119,15 @@ type PracticeSaid struct {
 
 // PracticeWould is what the plan would have done.
 type PracticeWould struct {
-	Answers bool       `json:"answers"`
-	Fits    bool       `json:"fits"`
-	Trips   int        `json:"trips"`
-	Minutes float64    `json:"minutes"`
-	Head    sheet.Text `json:"head"`
-	Foot    sheet.Text `json:"foot"`
-	Length  sheet.Text `json:"length"`
-	Uneven  sheet.Text `json:"uneven"`
-	Why     []string   `json:"why"`
+	Answers bool          `json:"answers"`
+	Fits    bool          `json:"fits"`
+	Trips   int           `json:"trips"`
+	Minutes float64       `json:"minutes"`
+	Head    document.Text `json:"head"`
+	Foot    document.Text `json:"foot"`
+	Length  document.Text `json:"length"`
+	Uneven  document.Text `json:"uneven"`
+	Why     []string      `json:"why"`
 }
 
 // practice tells what was practised.
@@ -149,7 +151,9 @@ func (s server) practice(ctx context.Context, _ *struct{}) (*body[Practice], err
 	}
 	for i := len(list) - 1; i >= 0 && len(v.Runs) < 60; i-- {
 		p := list[i]
-		v.Runs = append(v.Runs, PracticeRun{p.At, p.By, p.Kind, p.Name, p.Right, p.Says, p.Learn})
+		v.Runs = append(v.Runs, PracticeRun{
+			At: p.At, By: p.By, Kind: p.Kind, Name: p.Name, Right: p.Right, Says: p.Says, Learn: p.Learn,
+		})
 	}
 	for _, d := range practice.Drills {
 		v.Drills = append(v.Drills, PracticeKind{d.ID, voice.Text(d.Name()), tried[d.ID], right[d.ID]})
@@ -171,10 +175,12 @@ func (s server) exercise(ctx context.Context, in *ExerciseIn) (*sheetOut, error)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	return &sheetOut{"application/json", fmt.Sprintf(`attachment; filename="%s-%d.exercise.json"`, e.Level, e.Seed), e.Write()}, nil
+	return &sheetOut{
+		"application/json", fmt.Sprintf(`attachment; filename="%s-%d.exercise.json"`, e.Level, e.Seed), e.Write(),
+	}, nil
 }
 
-// practised is how practice is told: in the words of the device, and in millimetres.
+// practised is how practice is told: in the words of the client, and in millimetres.
 func (s server) practised(ctx context.Context) words.Voice {
 	return s.voice(ctx).Measured(measure.Millimetres, measure.HalfMillimetre)
 }
@@ -207,13 +213,18 @@ func (s server) play(ctx context.Context, in *struct {
 	}
 	st, err := practice.Play(e, asked.Moves)
 	if err != nil {
-		return nil, problem(ctx, field.Error{Pointer: fmt.Sprintf("/moves/%d", max(len(asked.Moves)-1, 0)), Problem: problemOf(err)})
+		return nil, problem(ctx, field.Error{
+			Pointer: fmt.Sprintf("/moves/%d", max(len(asked.Moves)-1, 0)), Problem: problemOf(err),
+		})
 	}
 	e.Moves = asked.Moves
 	voice := s.practised(ctx)
 	v := playedView(voice, e, st)
 	if g := st.Grade; g != nil && asked.Keep {
-		p := store.Practised{By: asked.By, Kind: "opening", Name: voice.Say(e.Title()), Right: g.Fits && len(g.Small) == 0, Says: voice.Say(g.Said[0].Text), Learn: voice.Say(g.Learn), Doc: string(e.Write())}
+		p := store.Practised{
+			By: asked.By, Kind: "opening", Name: voice.Say(e.Title()), Right: g.Fits && len(g.Small) == 0,
+			Says: voice.Say(g.Said[0].Text), Learn: voice.Say(g.Learn), Doc: string(e.Write()),
+		}
 		if err := s.store.AddPractised(ctx, p, once); err != nil {
 			return nil, problem(ctx, err)
 		}
@@ -223,19 +234,25 @@ func (s server) play(ctx context.Context, in *struct {
 
 func playedView(voice words.Voice, e practice.Exercise, st practice.State) Played {
 	v := Played{
-		Class: e.Sealed != "", Name: voice.Say(e.Title()), Level: e.Level, Bored: e.Bored, Slabs: []sheet.Text{}, Readings: []PlayedRead{}, Minutes: st.Minutes, School: st.School, Slab: st.Slab, Edge: st.Edge,
+		Class: e.Sealed != "", Name: voice.Say(e.Title()), Level: e.Level, Bored: e.Bored, Slabs: []document.Text{},
+		Readings: []PlayedRead{}, Minutes: st.Minutes, School: st.School, Slab: st.Slab, Edge: st.Edge,
 		Hung: st.Hung, GoesIn: st.GoesIn, Light: []PlayedLight{}, Rounds: st.Rounds, Trips: st.Trips, Done: st.Done,
 	}
 	for _, z := range e.Slabs {
-		w, l := sheet.Fine(z[0]), sheet.Fine(z[1])
-		v.Slabs = append(v.Slabs, sheet.Text{MM: w.MM + " × " + l.MM, In: w.In + " × " + l.In})
+		w, l := document.Fine(z[0]), document.Fine(z[1])
+		v.Slabs = append(v.Slabs, document.Text{MM: w.MM + " × " + l.MM, In: w.In + " × " + l.In})
 	}
 	for _, r := range st.Readings {
-		v.Readings = append(v.Readings, PlayedRead{voice.Word(r.Reading), r.Kind, r.Side, r.At.MM(), sheet.Fine(r.Value)})
+		v.Readings = append(v.Readings, PlayedRead{
+			Name: voice.Word(r.Reading), Kind: r.Kind, Side: r.Side, At: r.At.MM(), Text: document.Fine(r.Value),
+		})
 	}
 	for _, l := range st.Light {
 		gap := measure.FromMM(l.Gap)
-		v.Light = append(v.Light, PlayedLight{l.At.Side, l.At.ID(), voice.Word(l.At), sheet.Length{MM: l.Gap, Text: sheet.Fine(gap)}})
+		v.Light = append(v.Light, PlayedLight{
+			Side: l.At.Side, Place: l.At.ID(), Where: voice.Word(l.At), Gap: document.Length{MM: l.Gap, Text: document.Fine(gap)},
+			Rubs: l.Gap < trade.Rubs.MM(),
+		})
 	}
 	if st.Done {
 		v.Attempt = string(e.Write())
@@ -247,9 +264,15 @@ func playedView(voice words.Voice, e practice.Exercise, st practice.State) Playe
 			why = append(why, voice.Word(c))
 		}
 		v.Grade = &PracticeGrade{
-			Fits: g.Fits, First: g.First, Trips: g.Trips, Minutes: g.Minutes, Readings: g.Readings, Uneven: sheet.Fine(measure.FromMM(g.Uneven)),
-			Waste: int(g.Waste), Least: int(g.Least), Said: []PracticeSaid{}, Unchecked: inWords(voice, g.Unchecked), Learn: voice.Say(g.Learn),
-			Plan: PracticeWould{p.Answers, p.Fits, p.Trips, p.Minutes, sheet.Fine(p.Head), sheet.Fine(p.Foot), sheet.Fine(p.Length), sheet.Fine(measure.FromMM(p.Uneven)), append(why, inWords(voice, p.Why)...)},
+			Fits: g.Fits, First: g.First, Trips: g.Trips, Minutes: g.Minutes, Readings: g.Readings,
+			Uneven: document.Fine(measure.FromMM(g.Uneven)),
+			Waste:  int(g.Waste), Least: int(g.Least), Said: []PracticeSaid{}, Unchecked: inWords(voice, g.Unchecked),
+			Learn: voice.Say(g.Learn),
+			Plan: PracticeWould{
+				Answers: p.Answers, Fits: p.Fits, Trips: p.Trips, Minutes: p.Minutes, Head: document.Fine(p.Head),
+				Foot: document.Fine(p.Foot), Length: document.Fine(p.Length),
+				Uneven: document.Fine(measure.FromMM(p.Uneven)), Why: append(why, inWords(voice, p.Why)...),
+			},
 		}
 		for _, x := range g.Said {
 			v.Grade.Said = append(v.Grade.Said, PracticeSaid{x.Good, voice.Say(x.Text)})
@@ -333,7 +356,10 @@ func (s server) answer(ctx context.Context, in *struct {
 		return nil, problem(ctx, err)
 	}
 	right, voice := asked.Answer == d.Right, s.practised(ctx)
-	if err := s.store.AddPractised(ctx, store.Practised{By: asked.By, Kind: d.Kind, Name: voice.Text(name), Right: right, Says: voice.Say(d.Answers[asked.Answer]), Doc: string(doc)}, once); err != nil {
+	if err := s.store.AddPractised(ctx, store.Practised{
+		By: asked.By, Kind: d.Kind, Name: voice.Text(name), Right: right, Says: voice.Say(d.Answers[asked.Answer]),
+		Doc: string(doc),
+	}, once); err != nil {
 		return nil, problem(ctx, err)
 	}
 	return &body[DrillTold]{Body: DrillTold{right, d.Right, voice.Word(d.Why)}}, nil

@@ -27,7 +27,9 @@ func TestPractising(t *testing.T) {
 	moves := []map[string]any{{"do": "read", "reading": map[string]any{"kind": "width", "at": "1000 mm"}}}
 	play := func(keep bool, more ...map[string]any) answer {
 		moves = append(moves, more...)
-		return s.do("POST", "/practice/play", "", map[string]any{"file": string(file.raw), "moves": moves, "by": "Wren", "keep": keep})
+		return s.do("POST", "/practice/play", "", map[string]any{
+			"file": string(file.raw), "moves": moves, "by": "Wren", "keep": keep,
+		})
 	}
 	v := got[Played](t, play(false))
 	require.Len(t, v.Readings, 1)
@@ -38,8 +40,12 @@ func TestPractising(t *testing.T) {
 	assert.Contains(t, string(refused.raw), "Choose a slab first")
 	moves = moves[:1]
 	v = got[Played](t, play(
-		true, map[string]any{"do": "margins", "school": "painted"}, map[string]any{"do": "slab", "slab": 3}, map[string]any{"do": "edge", "edge": "keep-lock"},
-		map[string]any{"do": "cut", "cut": map[string]any{"head": "32 in", "foot": "815 mm", "length": 2010, "headUp": 0, "footUp": 0}}, map[string]any{"do": "done"},
+		true, map[string]any{"do": "margins", "school": "painted"}, map[string]any{"do": "slab", "slab": 3},
+		map[string]any{"do": "edge", "edge": "keep-lock"},
+		map[string]any{
+			"do":  "cut",
+			"cut": map[string]any{"head": "32 in", "foot": "815 mm", "length": 2010, "headUp": 0, "footUp": 0},
+		}, map[string]any{"do": "done"},
 	))
 	require.NotNil(t, v.Grade)
 	assert.Len(t, v.Light, 12)
@@ -52,7 +58,9 @@ func TestPractising(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, d.Answers, len(want.Answers))
 	assert.Equal(t, words.Voice{}.Say(want.Answers[0]), d.Answers[0])
-	told := got[DrillTold](t, s.do("POST", "/practice/drills/pocket?seed=9", "", Answered{Answer: want.Right, By: "Wren"}))
+	told := got[DrillTold](
+		t, s.do("POST", "/practice/drills/pocket?seed=9", "", Answered{Answer: want.Right, By: "Wren"}),
+	)
 	assert.True(t, told.Right)
 
 	p = got[Practice](t, s.do("GET", "/practice", "", nil))
@@ -64,7 +72,9 @@ func TestPractising(t *testing.T) {
 		a    answer
 		says string
 	}{
-		{s.do("POST", "/practice/play", "", map[string]any{"file": strings.Replace(string(file.raw), `"even"`, `"usual"`, 1), "moves": []any{}}), "was altered"},
+		{s.do("POST", "/practice/play", "", map[string]any{
+			"file": strings.Replace(string(file.raw), `"even"`, `"usual"`, 1), "moves": []any{},
+		}), "was altered"},
 		{s.do("POST", "/practice/play", "", map[string]any{"seed": 1, "level": "easy", "moves": []any{}}), "no level"},
 		{s.do("GET", "/practice/exercise?seed=1&level=hard", "", nil), "no level"},
 		{s.do("GET", "/practice/drills/juggling?seed=1", "", nil), "no drill"},

@@ -17,7 +17,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/store"
 	"kindmargin/words"
 )
@@ -50,7 +50,7 @@ func init() {
 const cannotRead = "cannot read request body"
 
 // refusal is an answer that is a problem (RFC 9457). It is worded when it is sent, in the words of the job that it is
-// about or of the device that asks.
+// about or of the client that asks.
 type refusal struct {
 	status   int
 	says     message.Message
@@ -85,7 +85,9 @@ func (r *refusal) ContentType(string) string { return "application/problem+json"
 
 // in is the problem in words.
 func (r *refusal) in(v words.Voice) *huma.ErrorModel {
-	e := &huma.ErrorModel{Status: r.status, Title: http.StatusText(r.status), Detail: v.Say(r.says), Instance: r.instance}
+	e := &huma.ErrorModel{
+		Status: r.status, Title: http.StatusText(r.status), Detail: v.Say(r.says), Instance: r.instance,
+	}
 	for _, l := range r.at {
 		e.Errors = append(e.Errors, &huma.ErrorDetail{Location: l.where, Message: v.Say(l.says)})
 	}
@@ -100,18 +102,18 @@ func (s server) worded(ctx huma.Context, _ string, v any) (any, error) {
 	return v, nil
 }
 
-// voice says what a request is told: in the words of its job, or of the device that asks.
+// voice says what a request is told: in the words of its job, or of the client that asks.
 func (s server) voice(ctx context.Context) words.Voice {
 	if id := chi.URLParamFromCtx(ctx, "job"); id != "" && s.store != nil {
 		if head, err := s.store.Head(ctx, id); err == nil && head.Broken == nil {
-			return sheet.Voice(head.Job())
+			return document.Voice(head.Job())
 		}
 	}
-	return deviceVoice(traceOf(ctx).language)
+	return requestVoice(traceOf(ctx).language)
 }
 
-// deviceVoice is that of a device, by the languages that it reads.
-func deviceVoice(accept string) words.Voice {
+// requestVoice is that of a client, by the languages that it reads.
+func requestVoice(accept string) words.Voice {
 	_, i := language.MatchStrings(english, accept)
 	if job.Languages[i] == job.American {
 		return words.In(job.American, measure.Inches, measure.UsualTape(measure.Inches))
@@ -119,7 +121,7 @@ func deviceVoice(accept string) words.Voice {
 	return words.In(job.British, measure.Millimetres, measure.UsualTape(measure.Millimetres))
 }
 
-// english matches what a device reads with what there is.
+// english matches what a client reads with what there is.
 var english = func() language.Matcher {
 	var tags []language.Tag
 	for _, l := range job.Languages {
@@ -137,7 +139,12 @@ var refusals = []struct {
 	{store.ErrStale, refusalOf(http.StatusPreconditionFailed, "api.stale", nil)},
 	{store.ErrKey, refusalOf(http.StatusUnprocessableEntity, "api.key-used", nil)},
 	{store.ErrNothing, refusalOf(http.StatusUnprocessableEntity, "api.nothing-left", nil)},
-	{store.ErrFull, refusalOf(http.StatusUnprocessableEntity, "api.job-full", message.Args{"most": message.Number(store.MostDoors)})},
+	{
+		store.ErrFull,
+		refusalOf(http.StatusUnprocessableEntity, "api.job-full", message.Args{
+			"most": message.Number(store.MostOpenings),
+		}),
+	},
 }
 
 // problem turns what core and store say into problem+json (RFC 9457). What went

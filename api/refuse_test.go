@@ -40,11 +40,15 @@ func TestABodyThatIsCutOff(t *testing.T) {
 		return res.StatusCode
 	}
 	for _, method := range []string{
-		"PATCH /api" + path + " HTTP/1.1\r\nIf-Match: " + tag, "POST /api/jobs HTTP/1.1", "POST /api/jobs/file HTTP/1.1", "POST /api" + path + "/photos?step=try HTTP/1.1",
+		"PATCH /api" + path + " HTTP/1.1\r\nIf-Match: " + tag, "POST /api/jobs HTTP/1.1",
+		"POST /api/jobs/file HTTP/1.1", "POST /api" + path + "/photos?step=try HTTP/1.1",
 		"POST /api/restore HTTP/1.1", "POST /api/imports HTTP/1.1",
 	} {
 		assert.Equal(t, 400, raw(method, "Content-Length: 500\r\n\r\n{\"name\": \"X"), "cut off: %s", method)
-		assert.Equal(t, 400, raw(method, "Transfer-Encoding: chunked\r\n\r\nno length\r\n{}\r\n0\r\n\r\n"), "a bad chunk: %s", method)
+		assert.Equal(
+			t, 400, raw(method, "Transfer-Encoding: chunked\r\n\r\nno length\r\n{}\r\n0\r\n\r\n"), "a bad chunk: %s",
+			method,
+		)
 		assert.Equal(t, 400, raw(method, "Transfer-Encoding: chunked\r\n\r\nff\r\n{}"), "half a chunk: %s", method)
 	}
 	assert.Len(t, got[[]JobHead](t, s.do("GET", "/jobs", "", nil)), 1)
@@ -56,7 +60,8 @@ func TestABodySaysWhatItIs(t *testing.T) {
 	path, _, tag := s.begin(measure.Millimetres)
 	for kind, want := range map[string]int{
 		"application/json": 200, "application/json; charset=utf-8": 200, "application/json-patch+json": 200,
-		"text/plain": 415, "application/x-www-form-urlencoded": 415, "multipart/form-data; boundary=x": 415, "application/octet-stream": 415, "json": 415, "": 415,
+		"text/plain": 415, "application/x-www-form-urlencoded": 415, "multipart/form-data; boundary=x": 415,
+		"application/octet-stream": 415, "json": 415, "": 415,
 	} {
 		if kind == "" { // it says nothing
 			req, err := http.NewRequestWithContext(t.Context(), "PATCH", s.url+"/api"+path, strings.NewReader("[]"))
@@ -79,10 +84,14 @@ func TestABodySaysWhatItIs(t *testing.T) {
 func TestAPageTakesNothing(t *testing.T) {
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "test.db"))
 	require.NoError(t, err)
-	pages := Pages{Handler: http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("the page")) })}
+	pages := Pages{
+		Handler: http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("the page")) }),
+	}
 	srv := httptest.NewServer(New(st, pages, slog.New(slog.DiscardHandler), Share{}))
 	t.Cleanup(func() { srv.Close(); _ = st.Close() })
-	for method, want := range map[string]int{"GET": 200, "HEAD": 200, "PUT": 405, "DELETE": 405, "POST": 405, "PATCH": 405, "OPTIONS": 405} {
+	for method, want := range map[string]int{
+		"GET": 200, "HEAD": 200, "PUT": 405, "DELETE": 405, "POST": 405, "PATCH": 405, "OPTIONS": 405,
+	} {
 		for _, path := range []string{"/", "/j/house", "/assets/x.js"} {
 			req, err := http.NewRequestWithContext(t.Context(), method, srv.URL+path, nil)
 			require.NoError(t, err)
@@ -105,13 +114,15 @@ func TestWhatIsSaidIsBounded(t *testing.T) {
 	for _, odd := range []string{strings.Repeat("x", 300), "a\nb", "a\x00b", "a\x1b[2Jb", "a\x7fb"} {
 		q := url.QueryEscape(odd)
 		for what, status := range map[string]int{
-			"a change's name":    s.do("PATCH", path+"?by="+q, tag, width("1800", "826")).status,
-			"a change's label":   s.do("PATCH", path+"?label="+q, tag, width("1800", "826")).status,
-			"a caption":          s.do("POST", path+"/photos?step=try&caption="+q, "", jpegOf(t, 20, 20)).status,
-			"a photographer":     s.do("POST", path+"/photos?step=try&by="+q, "", jpegOf(t, 20, 20)).status,
-			"who brings in":      s.do("POST", jobPath+"/schedule?by="+q, "", []byte("Door,Hand\nA,left\n")).status,
-			"who copies":         s.do("POST", jobPath+"/copy", "", CopyChoices{By: odd, Parts: nil}).status,
-			"who practises":      s.do("POST", "/practice/play", "", map[string]any{"seed": 1, "level": "usual", "by": odd, "moves": []any{}}).status,
+			"a change's name":  s.do("PATCH", path+"?by="+q, tag, width("1800", "826")).status,
+			"a change's label": s.do("PATCH", path+"?label="+q, tag, width("1800", "826")).status,
+			"a caption":        s.do("POST", path+"/photos?step=try&caption="+q, "", jpegOf(t, 20, 20)).status,
+			"a photographer":   s.do("POST", path+"/photos?step=try&by="+q, "", jpegOf(t, 20, 20)).status,
+			"who brings in":    s.do("POST", jobPath+"/schedule?by="+q, "", []byte("Door,Hand\nA,left\n")).status,
+			"who copies":       s.do("POST", jobPath+"/copy", "", CopyChoices{By: odd, Parts: nil}).status,
+			"who practises": s.do("POST", "/practice/play", "", map[string]any{
+				"seed": 1, "level": "usual", "by": odd, "moves": []any{},
+			}).status,
 			"who answers drills": s.do("POST", "/practice/drills/hand?seed=1", "", Answered{Answer: 0, By: odd}).status,
 		} {
 			assert.Equal(t, 422, status, "%s: %q", what, odd)
@@ -145,12 +156,15 @@ func TestTheContractSaysWhatIsSent(t *testing.T) {
 		"export-bundle":   {"/jobs/" + head.ID + "/bundle"},
 		"paper":           {"/jobs/" + head.ID + "/paper?kind=load"},
 		"export-schedule": {"/jobs/" + head.ID + "/schedule", "/jobs/" + head.ID + "/schedule?format=csv"},
-		"full-size-sheet": {door + "/sheet?template=rod", door + "/sheet?template=rod&format=svg", door + "/sheet?template=rod&format=dxf", door + "/sheet?template=hinge&format=stl"},
-		"photo":           {door + "/photos/" + photo.ID},
-		"backup":          {"/backup"},
-		"everything":      {"/everything"},
-		"walk":            {"/jobs/" + head.ID},
-		"export-job":      {"/jobs/" + head.ID + "/file"},
+		"template": {
+			door + "/template?template=rod", door + "/template?template=rod&format=svg",
+			door + "/template?template=rod&format=dxf", door + "/template?template=hinge&format=stl",
+		},
+		"photo":      {door + "/photos/" + photo.ID},
+		"backup":     {"/backup"},
+		"everything": {"/everything"},
+		"walk":       {"/jobs/" + head.ID},
+		"export-job": {"/jobs/" + head.ID + "/file"},
 	} {
 		for _, p := range path {
 			a := s.do("GET", p, "", nil)

@@ -11,8 +11,8 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/message"
 	"kindmargin/core/schedule"
-	"kindmargin/sheet"
-	"kindmargin/sheet/table"
+	"kindmargin/document"
+	"kindmargin/document/table"
 	"kindmargin/store"
 	"kindmargin/words"
 )
@@ -111,7 +111,10 @@ func (s server) readSchedule(ctx context.Context, in *ScheduleIn) (r scheduleRea
 	default:
 		r.columns = schedule.Match(headers, words.Everywhere)
 	}
-	r.rows = schedule.Read(r.job, r.table.Rows, r.header, r.columns, schedule.Seen(in.Hands), words.Everywhere)
+	r.rows = schedule.Read(
+		r.job, schedule.Table{Rows: r.table.Rows, Header: r.header, Columns: r.columns}, schedule.Seen(in.Hands),
+		words.Everywhere,
+	)
 	return r, nil
 }
 
@@ -121,7 +124,9 @@ const leftOut = "-"
 // matched are the columns as a person matched them.
 func matched(said []string, headers int) ([]string, error) {
 	if len(said) != headers {
-		return nil, refusalOf(422, "api.schedule-columns", message.Args{"columns": message.Number(headers), "matched": message.Number(len(said))})
+		return nil, refusalOf(422, "api.schedule-columns", message.Args{
+			"columns": message.Number(headers), "matched": message.Number(len(said)),
+		})
 	}
 	out := make([]string, len(said))
 	for i, id := range said {
@@ -143,7 +148,10 @@ func (s server) previewSchedule(ctx context.Context, in *ScheduleIn) (*body[Sche
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	v := SchedulePreview{Notes: inWords(s.voice(ctx), r.table.Notes), Columns: []ScheduleColumn{}, Known: r.known, Rows: []ScheduleRow{}, Hands: in.Hands}
+	v := SchedulePreview{
+		Notes: inWords(s.voice(ctx), r.table.Notes), Columns: []ScheduleColumn{}, Known: r.known, Rows: []ScheduleRow{},
+		Hands: in.Hands,
+	}
 	if line, hand, ok := schedule.Asks(r.rows); ok {
 		v.Hand = &ScheduleHand{Line: line, Hand: hand}
 		for _, row := range r.rows {
@@ -181,14 +189,17 @@ func (s server) previewSchedule(ctx context.Context, in *ScheduleIn) (*body[Sche
 
 // row is one line as it is shown.
 func (r scheduleRead) row(row schedule.Row) ScheduleRow {
-	v := ScheduleRow{Line: row.Line, Name: row.Opening.Name, Room: row.Opening.Room, Says: []string{}, Faults: []ScheduleFault{}}
-	said, voice := schedule.Say(r.job, row.Opening), sheet.Voice(r.job)
+	v := ScheduleRow{
+		Line: row.Line, Name: row.Opening.Name, Room: row.Opening.Room, Says: []string{}, Faults: []ScheduleFault{},
+	}
+	said, voice := schedule.Say(r.job, row.Opening), document.Voice(r.job)
 	for _, f := range row.Faults {
 		delete(said, f.Column) // it was not taken
 	}
 	for i, id := range r.columns {
-		if c, ok := schedule.ByID(id); ok && id != "name" && id != "room" && said[id] != nil && i < len(r.table.Rows[row.Line-1]) && r.table.Rows[row.Line-1][i] != "" {
-			v.Says = append(v.Says, voice.Text(c.Name())+": "+sheet.Words(said[id], voice))
+		if c, ok := schedule.ByID(id); ok && id != "name" && id != "room" && said[id] != nil &&
+			i < len(r.table.Rows[row.Line-1]) && r.table.Rows[row.Line-1][i] != "" {
+			v.Says = append(v.Says, voice.Text(c.Name())+": "+document.Words(said[id], voice))
 		}
 	}
 	for _, f := range row.Faults {
@@ -243,7 +254,9 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	}
 	switch {
 	case left > 0 && !in.Good:
-		return nil, refusalOf(422, "api.schedule-bad", message.Args{"bad": message.Number(left), "all": message.Number(len(r.rows))})
+		return nil, refusalOf(422, "api.schedule-bad", message.Args{
+			"bad": message.Number(left), "all": message.Number(len(r.rows)),
+		})
 	case len(doors) == 0:
 		return nil, refusalOf(422, "api.schedule-none", nil)
 	}
@@ -268,12 +281,12 @@ func scheduleImported(in store.Added) *body[ScheduleImported] {
 
 // exportSchedule gives out the tables of a job.
 func (s server) exportSchedule(ctx context.Context, in *struct {
-	DoorsIn
+	OpeningsIn
 	Format string `query:"format" default:"xlsx" doc:"xlsx with all tables, or csv with one."`
 	Table  string `query:"table" default:"schedule" doc:"For csv: schedule, measured, slabs, hardware or margins."`
 },
 ) (*sheetOut, error) {
-	j, err := s.few(ctx, in.Job, in.Doors)
+	j, err := s.few(ctx, in.Job, in.Openings)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
@@ -298,7 +311,7 @@ func (s server) exportSchedule(ctx context.Context, in *struct {
 
 // writeTables writes all tables of a job as a workbook.
 func writeTables(ctx context.Context, w io.Writer, j job.Job, told func()) error {
-	tables, err := sheet.Schedule(ctx, j, told)
+	tables, err := document.Schedule(ctx, j, told)
 	if err != nil {
 		return err
 	}
@@ -307,11 +320,11 @@ func writeTables(ctx context.Context, w io.Writer, j job.Job, told func()) error
 
 // writeTable writes one of them as CSV.
 func writeTable(ctx context.Context, w io.Writer, j job.Job, id string, told func()) error {
-	i := slices.IndexFunc(sheet.ScheduleTables, func(t sheet.ScheduleTable) bool { return t.ID == id })
+	i := slices.IndexFunc(document.ScheduleTables, func(t document.ScheduleTable) bool { return t.ID == id })
 	if i < 0 {
 		return refusalOf(422, "api.no-table", message.Args{"given": message.Quote(id)})
 	}
-	tables, err := sheet.Schedule(ctx, j, told)
+	tables, err := document.Schedule(ctx, j, told)
 	if err != nil {
 		return err
 	}

@@ -24,7 +24,7 @@ import (
 
 type server struct {
 	store    *store.Store
-	doors    *doorCache
+	doors    *planCache
 	imports  *background[Import]
 	exports  *background[Export]
 	making   *semaphore.Weighted // one export is made at a time, for the memory's sake
@@ -64,17 +64,21 @@ type Pages struct {
 // New is the whole program behind HTTP: the API under /api, and the pages of
 // the front end, which may have no handler. It answers only to the names of this
 // machine itself, so that no page elsewhere can reach it under a name of its own,
-// and other devices only where it is shared and they hold a pass.
+// and other clients only where it is shared and they hold a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	s := server{
-		store: st, doors: newDoorCache(log), imports: newImports(), exports: newExports(), making: semaphore.NewWeighted(1), seen: &sightings{}, codes: &codes{make: share.Codes, plain: share.Plain, now: time.Now}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build, closing: make(chan struct{}),
+		store: st, doors: newPlanCache(log), imports: newImports(), exports: newExports(),
+		making: semaphore.NewWeighted(1), seen: &sightings{}, codes: &codes{
+			make: share.Codes, plain: share.Plain, now: time.Now,
+		}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build,
+		closing: make(chan struct{}),
 	}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()
 	foreign.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		refuse(w, r, http.StatusForbidden, "api.foreign-change", nil)
 	}))
-	r.Use(logged(log), s.guarded, s.ownNames, foreign.Handler, ownPages, tries, s.admitted)
+	r.Use(logged(log), renamed, s.guarded, s.ownNames, foreign.Handler, ownPages, tries, s.admitted)
 	operations(humachi.New(r, config(s)), s)
 	r.Get("/healthz", func(w http.ResponseWriter, r *http.Request) {
 		if err := st.Ready(r.Context()); err != nil {
@@ -89,7 +93,9 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 		if pages.Handler != nil && !strings.HasPrefix(req.URL.Path, "/api/") {
 			if req.Method != http.MethodGet && req.Method != http.MethodHead {
 				w.Header().Set("Allow", "GET, HEAD")
-				refuse(w, req, http.StatusMethodNotAllowed, "api.page-method", message.Args{"method": message.Quote(req.Method)})
+				refuse(w, req, http.StatusMethodNotAllowed, "api.page-method", message.Args{
+					"method": message.Quote(req.Method),
+				})
 				return
 			}
 			pages.ServeHTTP(w, req)
@@ -98,7 +104,9 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 		refuse(w, req, http.StatusNotFound, "api.no-address", nil)
 	})
 	r.MethodNotAllowed(func(w http.ResponseWriter, req *http.Request) {
-		refuse(w, req, http.StatusMethodNotAllowed, "api.address-method", message.Args{"method": message.Quote(req.Method)})
+		refuse(w, req, http.StatusMethodNotAllowed, "api.address-method", message.Args{
+			"method": message.Quote(req.Method),
+		})
 	})
 	return Program{r, sync.OnceFunc(func() {
 		close(s.closing)
@@ -112,7 +120,7 @@ type trace struct {
 	id       string
 	page     string // that asks, by a name of its own
 	from     string // the address that asks
-	language string // that the device reads: its Accept-Language
+	language string // that the client reads: its Accept-Language
 	cause    error
 }
 
@@ -129,7 +137,10 @@ func traceOf(ctx context.Context) *trace {
 func logged(log *slog.Logger) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-			t := &trace{id: strings.ToLower(rand.Text()[:8]), page: r.Header.Get("X-Page"), from: r.RemoteAddr, language: r.Header.Get("Accept-Language")}
+			t := &trace{
+				id: strings.ToLower(rand.Text()[:8]), page: r.Header.Get("X-Page"), from: r.RemoteAddr,
+				language: r.Header.Get("Accept-Language"),
+			}
 			r = r.WithContext(context.WithValue(r.Context(), traceKey{}, t))
 			ww, start := middleware.NewWrapResponseWriter(w, r.ProtoMajor), time.Now()
 			ww.Header().Set("X-Request-Id", t.id)
@@ -160,7 +171,10 @@ func logged(log *slog.Logger) func(http.Handler) http.Handler {
 func (s server) guarded(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
-		h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+		h.Set(
+			"Content-Security-Policy",
+			"default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
+		)
 		h.Set("Referrer-Policy", "no-referrer")
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
@@ -194,5 +208,5 @@ func ownPages(next http.Handler) http.Handler {
 
 // refuse answers outside the operations, in the form that they have.
 func refuse(w http.ResponseWriter, r *http.Request, status int, id message.ID, args message.Args) {
-	write(w, r, refusalOf(status, id, args).in(deviceVoice(r.Header.Get("Accept-Language"))))
+	write(w, r, refusalOf(status, id, args).in(requestVoice(r.Header.Get("Accept-Language"))))
 }

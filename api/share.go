@@ -17,9 +17,9 @@ import (
 	"kindmargin/store"
 )
 
-// Share is how other devices are let in; the zero value lets none in.
+// Share is how other clients are let in; the zero value lets none in.
 type Share struct {
-	Codes       func() string              // a new pairing code, which a device shows once to be let in
+	Codes       func() string              // a new pairing code, which a client shows once to be let in
 	Plain       func(string) string        // how a code is compared
 	URLs        []string                   // where they find this machine
 	QR          func(code string) [][]bool // the first of them with the code, for a camera
@@ -28,33 +28,36 @@ type Share struct {
 	Hosts       []string                   // names and addresses that are this machine's own, beside the loopback ones
 }
 
-// on reports whether other devices are let in.
+// on reports whether other clients are let in.
 func (s Share) on() bool { return s.Codes != nil }
 
-// device is who sent a request.
-type device struct {
+// joining is where a client asks to be let in.
+const joining = "/api/sharing/clients"
+
+// client is who sent a request.
+type client struct {
 	id     string // of its pass; empty for this machine
 	name   string
 	raised bool
 }
 
-// runs reports whether it runs the house: this machine does, and a device that was raised here.
-func (d device) runs() bool { return d.id == "" || d.raised }
+// runs reports whether it runs the house: this machine does, and a client that was raised here.
+func (d client) runs() bool { return d.id == "" || d.raised }
 
 // thisMachine is what a request from this machine itself comes from.
 const thisMachine = "this machine" // kept so in the history, and asked for so by instruments
 
-type deviceKey struct{}
+type clientKey struct{}
 
-// deviceOf is who sent a request.
-func deviceOf(ctx context.Context) device {
-	if d, ok := ctx.Value(deviceKey{}).(device); ok {
+// clientOf is who sent a request.
+func clientOf(ctx context.Context) client {
+	if d, ok := ctx.Value(clientKey{}).(client); ok {
 		return d
 	}
-	return device{name: thisMachine}
+	return client{name: thisMachine}
 }
 
-// cookie is what a device keeps its pass in. Under TLS its name binds it to this host (RFC
+// cookie is what a client keeps its pass in. Under TLS its name binds it to this host (RFC
 // 6265bis, the __Host- prefix; OWASP ASVS 4.0.3, 3.4.4; from memory).
 func (s Share) cookie() string {
 	if s.TLS {
@@ -63,7 +66,7 @@ func (s Share) cookie() string {
 	return "kindmargin"
 }
 
-// passLasts is how long a device keeps its pass; browsers allow some 400 days.
+// passLasts is how long a client keeps its pass; browsers allow some 400 days.
 const passLasts = 390 * 24 * time.Hour
 
 // own reports whether a request comes from this machine and to 127.0.0.1 or [::1], which need
@@ -82,7 +85,7 @@ func loopback(addr string) bool {
 	return a == netip.AddrFrom4([4]byte{127, 0, 0, 1}) || a == netip.IPv6Loopback()
 }
 
-// admitted lets in this machine and devices with a pass; others see the pages, which ask for
+// admitted lets in this machine and clients with a pass; others see the pages, which ask for
 // the code, and nothing of the job.
 func (s server) admitted(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -94,7 +97,9 @@ func (s server) admitted(next http.Handler) http.Handler {
 			p, err := s.store.PassOf(r.Context(), c.Value)
 			switch {
 			case err == nil:
-				ctx, done, ok := s.underway.begin(context.WithValue(r.Context(), deviceKey{}, device{p.ID, p.Name, p.Runs}), p.ID)
+				ctx, done, ok := s.underway.begin(
+					context.WithValue(r.Context(), clientKey{}, client{p.ID, p.Name, p.Runs}), p.ID,
+				)
 				if !ok {
 					break // it was ended just now
 				}
@@ -110,7 +115,8 @@ func (s server) admitted(next http.Handler) http.Handler {
 				return
 			}
 		}
-		open := !strings.HasPrefix(r.URL.Path, "/api/") && r.URL.Path != "/healthz" || r.URL.Path == "/api/pair" && r.Method == http.MethodPost
+		open := !strings.HasPrefix(r.URL.Path, "/api/") && r.URL.Path != "/healthz" || r.URL.Path == joining &&
+			r.Method == http.MethodPost
 		if !open || !s.share.on() {
 			w.Header().Set("Clear-Site-Data", `"cache"`) // what was kept of the house goes with the pass
 			refuse(w, r, http.StatusUnauthorized, "api.no-pass", nil)
@@ -120,7 +126,7 @@ func (s server) admitted(next http.Handler) http.Handler {
 	})
 }
 
-// sightings note when devices were here, on their own: no request waits for the data file to be written to.
+// sightings note when clients were here, on their own: no request waits for the data file to be written to.
 type sightings struct {
 	sync.Mutex
 	underway map[string]bool
@@ -167,7 +173,7 @@ func tries(next http.Handler) http.Handler {
 	})
 	limited := httprate.LimitBy(10, time.Minute, peer, tooMany)(next)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.URL.Path == "/api/pair" {
+		if r.URL.Path == joining {
 			limited.ServeHTTP(w, r)
 			return
 		}
@@ -197,19 +203,19 @@ func (s server) ownNames(next http.Handler) http.Handler {
 	})
 }
 
-// Pairing is a device that asks to be let in.
+// Pairing is a client that asks to be let in.
 type Pairing struct {
 	Code string `json:"code"`
-	Name string `json:"name" doc:"What the device is called, in at most 60 letters."`
+	Name string `json:"name" doc:"What the client is called, in at most 60 letters."`
 }
 
-// PassView is a device that is let in.
+// PassView is a client that is let in.
 type PassView struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	Made string `json:"made" doc:"RFC 3339."`
 	Seen string `json:"seen" doc:"When it was last here, to the hour."`
-	This bool   `json:"this" doc:"It is the device that asks."`
+	This bool   `json:"this" doc:"It is the client that asks."`
 	Runs bool   `json:"runs" doc:"It runs the house: backup, restore, passes, taking off jobs. Else it reads and enters."`
 }
 
@@ -217,7 +223,7 @@ func passView(p store.Pass, this bool) PassView {
 	return PassView{ID: p.ID, Name: p.Name, Made: p.Made, Seen: p.Seen, This: this, Runs: p.Runs}
 }
 
-// SharingView is how other devices are let in.
+// SharingView is how other clients are let in.
 type SharingView struct {
 	On          bool       `json:"on"`
 	URLs        []string   `json:"urls"`
@@ -227,9 +233,9 @@ type SharingView struct {
 	Fingerprint string     `json:"fingerprint" doc:"SHA-256 of a certificate of one's own; empty where there is none."`
 	TLS         bool       `json:"tls"`
 	Passes      []PassView `json:"passes"`
-	Device      string     `json:"device" doc:"What the device that asks is called."`
+	Client      string     `json:"client" doc:"What the client that asks is called."`
 	Here        bool       `json:"here" doc:"It is the machine that the program runs on."`
-	Runs        bool       `json:"runs" doc:"The device that asks runs the house."`
+	Runs        bool       `json:"runs" doc:"The client that asks runs the house."`
 }
 
 func (s server) sharing(ctx context.Context, _ *struct{}) (*body[SharingView], error) {
@@ -237,10 +243,11 @@ func (s server) sharing(ctx context.Context, _ *struct{}) (*body[SharingView], e
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	d := deviceOf(ctx)
+	d := clientOf(ctx)
 	v := SharingView{
-		On: s.share.on(), URLs: append([]string{}, s.share.URLs...), QR: []string{}, Fingerprint: s.share.Fingerprint, TLS: s.share.TLS,
-		Passes: []PassView{}, Device: d.name, Here: d.id == "", Runs: d.runs(),
+		On: s.share.on(), URLs: append([]string{}, s.share.URLs...), QR: []string{}, Fingerprint: s.share.Fingerprint,
+		TLS:    s.share.TLS,
+		Passes: []PassView{}, Client: d.name, Here: d.id == "", Runs: d.runs(),
 	}
 	if v.Here && v.On {
 		var until time.Time
@@ -270,7 +277,7 @@ func squares(rows [][]bool) (lines []string) {
 // newCode shows a new pairing code: at this machine alone, where it is seen who asks.
 func (s server) newCode(ctx context.Context, _ *struct{}) (*body[SharingView], error) {
 	switch {
-	case deviceOf(ctx).id != "":
+	case clientOf(ctx).id != "":
 		return nil, refusalOf(http.StatusForbidden, "api.code-here-only", nil)
 	case !s.share.on():
 		return nil, refusalOf(http.StatusForbidden, "api.not-shared", nil)
@@ -279,7 +286,7 @@ func (s server) newCode(ctx context.Context, _ *struct{}) (*body[SharingView], e
 	return s.sharing(ctx, nil)
 }
 
-// Paired is a device that was let in, with its pass as a cookie.
+// Paired is a client that was let in, with its pass as a cookie.
 type Paired struct {
 	SetCookie http.Cookie `header:"Set-Cookie"`
 	Body      PassView
@@ -300,7 +307,7 @@ func (s server) pair(ctx context.Context, in *struct{ raw }) (*Paired, error) {
 	case n == 0 || n > 60 || strings.ContainsFunc(name, unicode.IsControl):
 		return nil, refusalOf(422, "api.client-name", nil)
 	}
-	if !s.codes.spend(asked.Code) { // another device was quicker
+	if !s.codes.spend(asked.Code) { // another client was quicker
 		return nil, errNoCode
 	}
 	p, secret, err := s.store.AddPass(ctx, name)
@@ -310,8 +317,8 @@ func (s server) pair(ctx context.Context, in *struct{ raw }) (*Paired, error) {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	s.logs.Info("a device was let in", "device", name, "pass", p.ID, "address", traceOf(ctx).from)
-	s.hub.tell("device", LetIn{p.ID, name}, everyone)
+	s.logs.Info("a client was let in", "client", name, "pass", p.ID, "address", traceOf(ctx).from)
+	s.hub.tell("client", LetIn{p.ID, name}, everyone)
 	return &Paired{http.Cookie{
 		Name: s.share.cookie(), Value: secret, Path: "/", MaxAge: int(passLasts / time.Second),
 		Secure: s.share.TLS, HttpOnly: true, SameSite: http.SameSiteStrictMode,
@@ -320,7 +327,7 @@ func (s server) pair(ctx context.Context, in *struct{ raw }) (*Paired, error) {
 
 var errNoCode = refusalOf(http.StatusForbidden, "api.wrong-code", nil)
 
-// LetIn is a device that was let in, as every page is told.
+// LetIn is a client that was let in, as every page is told.
 type LetIn struct {
 	Pass string `json:"pass"`
 	Name string `json:"name"`
@@ -328,13 +335,13 @@ type LetIn struct {
 
 // PassPath is a pass in an address.
 type PassPath struct {
-	Pass string `path:"pass"`
+	Pass string `path:"client"`
 }
 
-// endPass ends a pass, with all that is under way for it and the code that is shown. A device that does not run the
+// endPass ends a pass, with all that is under way for it and the code that is shown. A client that does not run the
 // house ends its own alone.
 func (s server) endPass(ctx context.Context, in *PassPath) (*struct{}, error) {
-	if d := deviceOf(ctx); !d.runs() && d.id != in.Pass {
+	if d := clientOf(ctx); !d.runs() && d.id != in.Pass {
 		return nil, errNotRun
 	}
 	if err := s.store.EndPass(ctx, in.Pass); err != nil {
@@ -345,22 +352,22 @@ func (s server) endPass(ctx context.Context, in *PassPath) (*struct{}, error) {
 	s.underway.end(ctx, in.Pass)
 	s.imports.endPass(in.Pass) // after it: what begins later is stopped where it begins
 	s.exports.endPass(in.Pass)
-	s.logs.Info("a pass was ended", "pass", in.Pass, "by", deviceOf(ctx).name)
+	s.logs.Info("a pass was ended", "pass", in.Pass, "by", clientOf(ctx).name)
 	return nil, nil
 }
 
-// Raising is whether a device runs the house.
+// Raising is whether a client runs the house.
 type Raising struct {
 	Runs bool `json:"runs"`
 }
 
-// raisePass lets a device run the house, or no more: at this machine alone.
+// raisePass lets a client run the house, or no more: at this machine alone.
 func (s server) raisePass(ctx context.Context, in *struct {
 	PassPath
 	raw
 },
 ) (*struct{}, error) {
-	if deviceOf(ctx).id != "" {
+	if clientOf(ctx).id != "" {
 		return nil, refusalOf(http.StatusForbidden, "api.raise-here-only", nil)
 	}
 	asked, err := read[Raising](in.RawBody)
@@ -370,7 +377,7 @@ func (s server) raisePass(ctx context.Context, in *struct {
 	if err := s.store.RaisePass(ctx, in.Pass, asked.Runs); err != nil {
 		return nil, problem(ctx, err)
 	}
-	s.logs.Info("a device was raised", "pass", in.Pass, "runs", asked.Runs)
+	s.logs.Info("a client was raised", "pass", in.Pass, "runs", asked.Runs)
 	return nil, nil
 }
 

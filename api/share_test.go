@@ -24,8 +24,8 @@ import (
 
 // shared is a program that other devices reach at 127.0.0.2, and this machine at 127.0.0.1.
 type shared struct {
-	site         // this machine
-	other string // where others reach it
+	running        // this machine
+	other   string // where others reach it
 }
 
 func sharing(t *testing.T, how Share) shared {
@@ -43,7 +43,7 @@ func sharing(t *testing.T, how Share) shared {
 	there := &httptest.Server{Listener: l, Config: &http.Server{Handler: program}}
 	there.Start()
 	t.Cleanup(func() { program.Close(); here.Close(); there.Close(); _ = st.Close() })
-	return shared{site{t, here.URL}, there.URL}
+	return shared{running{t, here.URL}, there.URL}
 }
 
 // shares lets other devices in.
@@ -52,7 +52,7 @@ var shares = Share{URLs: []string{"http://127.0.0.2:8137"}, Hosts: []string{"wre
 // code asks for a new pairing code at this machine.
 func (s shared) code() string {
 	s.t.Helper()
-	return got[SharingView](s.t, s.do("POST", "/pairing", "", nil)).Code
+	return got[SharingView](s.t, s.do("POST", "/sharing/code", "", nil)).Code
 }
 
 // ask asks as another device does, with its pass.
@@ -82,7 +82,7 @@ func (s shared) ask(method, path, pass string, in any, set ...string) answer {
 
 func (s shared) pairs(name string) (pass string, view PassView) {
 	s.t.Helper()
-	a := s.ask("POST", "/api/pair", "", Pairing{strings.ToLower(strings.Replace(s.code(), "-", " ", 1)), name})
+	a := s.ask("POST", "/api/sharing/clients", "", Pairing{strings.ToLower(strings.Replace(s.code(), "-", " ", 1)), name})
 	require.Equal(s.t, 200, a.status, string(a.raw))
 	c, err := http.ParseSetCookie(a.header.Get("Set-Cookie"))
 	require.NoError(s.t, err)
@@ -97,7 +97,7 @@ func TestNothingIsAnsweredWithoutAPass(t *testing.T) {
 	_, v, _ := s.begin(measure.Millimetres)
 	pass, view := s.pairs("Wren's phone")
 	ended, other := s.pairs("an old phone")
-	require.Equal(t, 204, s.do("DELETE", "/passes/"+other.ID, "", nil).status)
+	require.Equal(t, 204, s.do("DELETE", "/sharing/clients/"+other.ID, "", nil).status)
 	doc, err := OpenAPI()
 	require.NoError(t, err)
 	var contract struct {
@@ -105,11 +105,14 @@ func TestNothingIsAnsweredWithoutAPass(t *testing.T) {
 	}
 	require.NoError(t, json.Unmarshal(doc, &contract))
 	routes := 0
-	fill := strings.NewReplacer("{job}", v.Job.ID, "{opening}", v.Opening.ID, "{tool}", "tape", "{photo}", "none", "{pass}", "none", "{import}", "none")
+	fill := strings.NewReplacer(
+		"{job}", v.Job.ID, "{opening}", v.Opening.ID, "{tool}", "tape", "{photo}", "none", "{pass}", "none", "{import}",
+		"none",
+	)
 	for path, methods := range contract.Paths {
 		for method := range methods {
 			method, path := strings.ToUpper(method), fill.Replace(path)
-			if path == "/api/pair" {
+			if path == "/api/sharing/clients" {
 				continue // which is how one gets a pass
 			}
 			routes++
@@ -134,7 +137,7 @@ func TestNothingIsAnsweredWithoutAPass(t *testing.T) {
 // Without --share no other address is answered, whatever it knows.
 func TestNotSharedNobodyIsLetIn(t *testing.T) {
 	s := sharing(t, Share{})
-	for _, path := range []string{"/", "/api/jobs", "/api/pair"} {
+	for _, path := range []string{"/", "/api/jobs", "/api/sharing/clients"} {
 		assert.Equal(t, 401, s.ask("POST", path, "", Pairing{"", "phone"}).status, path)
 	}
 }
@@ -146,7 +149,7 @@ func TestCodesAreTriedATimeOrTen(t *testing.T) {
 	code := s.code()
 	tried := map[int]int{}
 	for i := range 100 {
-		a := s.ask("POST", "/api/pair", "", Pairing{fmt.Sprintf("7KQM-%04d", i), "phone"})
+		a := s.ask("POST", "/api/sharing/clients", "", Pairing{fmt.Sprintf("7KQM-%04d", i), "phone"})
 		tried[a.status]++
 		assert.NotContains(t, string(a.raw), code)
 		if a.status == 429 {
@@ -155,12 +158,12 @@ func TestCodesAreTriedATimeOrTen(t *testing.T) {
 		}
 	}
 	assert.Equal(t, map[int]int{403: 10, 429: 90}, tried)
-	assert.Equal(t, 429, s.ask("POST", "/api/pair", "", Pairing{code, "phone"}).status, "the right one waits as well")
+	assert.Equal(t, 429, s.ask("POST", "/api/sharing/clients", "", Pairing{code, "phone"}).status, "the right one waits as well")
 	assert.Equal(t, 200, s.do("GET", "/sharing", "", nil).status, "who works on is not held up")
 	fresh := sharing(t, shares)
 	held := fresh.code()
 	for _, name := range []string{"", " ", strings.Repeat("x", 61), "a\x00b"} {
-		assert.Equal(t, 422, fresh.ask("POST", "/api/pair", "", Pairing{held, name}).status, "%q", name)
+		assert.Equal(t, 422, fresh.ask("POST", "/api/sharing/clients", "", Pairing{held, name}).status, "%q", name)
 	}
 }
 
@@ -170,7 +173,7 @@ func TestPassesAgainstASVS(t *testing.T) {
 		how := shares
 		how.TLS = tls
 		s := sharing(t, how)
-		a := s.ask("POST", "/api/pair", "", Pairing{s.code(), "phone"})
+		a := s.ask("POST", "/api/sharing/clients", "", Pairing{s.code(), "phone"})
 		require.Equal(t, 200, a.status)
 		c, err := http.ParseSetCookie(a.header.Get("Set-Cookie"))
 		require.NoError(t, err)
@@ -193,7 +196,10 @@ func TestPassesAgainstASVS(t *testing.T) {
 		assert.Equal(t, "no-referrer", h.Get("Referrer-Policy"), "14.4.6")
 		assert.Contains(t, csp, "frame-ancestors 'none'", "14.4.7")
 		assert.Contains(t, a.header.Get("Content-Type"), "application/json", "14.4.1")
-		assert.Contains(t, []string{"no-cache", "no-store"}, s.ask("GET", "/api/jobs", "", nil).header.Get("Cache-Control"), "8.2.1")
+		assert.Contains(
+			t, []string{"no-cache", "no-store"}, s.ask("GET", "/api/jobs", "", nil).header.Get("Cache-Control"),
+			"8.2.1",
+		)
 	}
 	s := sharing(t, shares)
 	pass, _ := s.pairs("phone")
@@ -202,9 +208,15 @@ func TestPassesAgainstASVS(t *testing.T) {
 		"a foreign site":       {"Sec-Fetch-Site", "cross-site"},
 		"another of this host": {"Sec-Fetch-Site", "same-site"},
 	} {
-		assert.Equal(t, 403, s.ask("POST", "/api/jobs", pass, map[string]any{"name": "x", "unit": "mm"}, set...).status, "14.5.3, 4.2.2: "+says)
+		assert.Equal(
+			t, 403, s.ask("POST", "/api/jobs", pass, map[string]any{"name": "x", "unit": "mm"}, set...).status,
+			"14.5.3, 4.2.2: "+says,
+		)
 	}
-	assert.Equal(t, 421, s.ask("GET", "/api/jobs", pass, nil, "Host", "evil.example").status, "a name that was turned to this machine")
+	assert.Equal(
+		t, 421, s.ask("GET", "/api/jobs", pass, nil, "Host", "evil.example").status,
+		"a name that was turned to this machine",
+	)
 	assert.Equal(t, 200, s.ask("GET", "/api/jobs", pass, nil, "Host", "wren.local:8137").status)
 	assert.Equal(t, 405, s.ask("TRACE", "/api/jobs", pass, nil).status, "14.5.1")
 	// 3.3.1: a pass that was ended is no pass, from the next request on.
@@ -216,12 +228,12 @@ func TestPassesAgainstASVS(t *testing.T) {
 	here := got[SharingView](t, s.do("GET", "/sharing", "", nil))
 	assert.Empty(t, here.Code, "it is used up")
 	assert.Empty(t, here.QR)
-	here = got[SharingView](t, s.do("POST", "/pairing", "", nil))
+	here = got[SharingView](t, s.do("POST", "/sharing/code", "", nil))
 	assert.Len(t, here.Code, 9)
 	assert.Equal(t, []string{"# "}, here.QR)
-	assert.Equal(t, 204, s.do("DELETE", "/passes/"+p.Passes[0].ID, "", nil).status)
+	assert.Equal(t, 204, s.do("DELETE", "/sharing/clients/"+p.Passes[0].ID, "", nil).status)
 	assert.Equal(t, 401, s.ask("GET", "/api/jobs", pass, nil).status)
-	assert.Equal(t, 404, s.do("DELETE", "/passes/"+p.Passes[0].ID, "", nil).status)
+	assert.Equal(t, 404, s.do("DELETE", "/sharing/clients/"+p.Passes[0].ID, "", nil).status)
 }
 
 // A change that one device makes is told to every page that listens, with the device's name;
@@ -267,20 +279,26 @@ func TestChangesAreTold(t *testing.T) {
 	here, there := hears(s.url, ""), hears(s.other, pass)
 	assert.Contains(t, next(here), `"pages": "one.js"`)
 	assert.Contains(t, next(there), "event: hello")
-	a := s.ask("PATCH", "/api"+path+"?label=width+826&by=Wren", pass, width("1800", "826"), "If-Match", tag, "X-Page", "phone-page")
+	a := s.ask(
+		"PATCH", "/api"+path+"?label=width+826&by=Wren", pass, width("1800", "826"), "If-Match", tag, "X-Page",
+		"phone-page",
+	)
 	require.Equal(t, 200, a.status, string(a.raw))
 	for _, ear := range []chan string{here, there} {
 		line := next(ear)
-		for _, part := range []string{"event: change", `"label":"width 826"`, `"by":"Wren"`, `"device":"Wren's phone"`, `"from":"phone-page"`, `"version":2`} {
+		for _, part := range []string{
+			"event: change", `"label":"width 826"`, `"by":"Wren"`, `"client":"Wren's phone"`, `"from":"phone-page"`,
+			`"version":2`,
+		} {
 			assert.Contains(t, strings.ReplaceAll(line, `\u0027`, "'"), part)
 		}
 	}
-	require.Equal(t, 204, s.do("DELETE", "/passes/"+view.ID, "", nil).status)
+	require.Equal(t, 204, s.do("DELETE", "/sharing/clients/"+view.ID, "", nil).status)
 	assert.Contains(t, next(there), "event: ended", "its pages hear why")
 	_, open := <-there
 	assert.False(t, open, "and no more")
 	require.Equal(t, 200, s.do("PATCH", path, a.etag, width("1000", "826")).status)
-	assert.Contains(t, next(here), `"device":"this machine"`)
+	assert.Contains(t, next(here), `"client":"this machine"`)
 }
 
 // A change that is sent again with its key, since its answer was lost, is made once.

@@ -31,7 +31,9 @@ func thirty(id string) job.Opening {
 	o := job.NewOpening(id, "Door "+id, measure.Millimetres)
 	o.Slab = slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(40), Construction: "planked"}
 	for i := range 30 {
-		r := survey.Reading{ID: fmt.Sprintf("r%d", i), Kind: survey.Width, At: mm(float64(200 + 60*i)), Value: mm(826 + float64(i%3)/2)}
+		r := survey.Reading{
+			ID: fmt.Sprintf("r%d", i), Kind: survey.Width, At: mm(float64(200 + 60*i)), Value: mm(826 + float64(i%3)/2),
+		}
 		switch i % 5 {
 		case 1:
 			r.Kind, r.At, r.Value = survey.Height, mm(float64(50+20*i)), mm(2032)
@@ -94,7 +96,9 @@ func BenchmarkSave(b *testing.B) {
 	door := "/api/jobs/works/openings/d0"
 	_, tag := s.ask("GET", door, "", "")
 
-	db, err := sql.Open("sqlite", filepath.Join(b.TempDir(), "bare.db")+"?_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)")
+	db, err := sql.Open(
+		"sqlite", filepath.Join(b.TempDir(), "bare.db")+"?_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)",
+	)
 	require.NoError(b, err)
 	defer db.Close()
 	db.SetMaxOpenConns(1)
@@ -109,7 +113,10 @@ func BenchmarkSave(b *testing.B) {
 		n++
 		start := time.Now()
 		var status int
-		status, tag = s.ask("PATCH", door, tag, fmt.Sprintf(`[{"op": "replace", "path": "/readings/0/value", "value": %d.5}]`, 820+n%10))
+		status, tag = s.ask(
+			"PATCH", door, tag,
+			fmt.Sprintf(`[{"op": "replace", "path": "/readings/0/value", "value": %d.5}]`, 820+n%10),
+		)
 		saves = append(saves, time.Since(start))
 		require.Equal(b, 200, status)
 		start = time.Now()
@@ -138,7 +145,10 @@ func BenchmarkSavesAtOnce(b *testing.B) {
 				_, tag := s.ask("GET", door, "", "")
 				for k := range 20 {
 					start := time.Now()
-					status, next := s.ask("PATCH", door, tag, fmt.Sprintf(`[{"op": "replace", "path": "/readings/0/value", "value": %d.5}]`, 810+k))
+					status, next := s.ask(
+						"PATCH", door, tag,
+						fmt.Sprintf(`[{"op": "replace", "path": "/readings/0/value", "value": %d.5}]`, 810+k),
+					)
 					took := time.Since(start)
 					if status != 200 {
 						b.Errorf("a save was answered %d", status)
@@ -166,7 +176,10 @@ func BenchmarkWalk(b *testing.B) {
 	for b.Loop() {
 		b.StopTimer()
 		n++
-		_, tag = s.ask("PATCH", door, tag, fmt.Sprintf(`[{"op": "replace", "path": "/readings/0/value", "value": %d.5}]`, 820+n%10))
+		_, tag = s.ask(
+			"PATCH", door, tag,
+			fmt.Sprintf(`[{"op": "replace", "path": "/readings/0/value", "value": %d.5}]`, 820+n%10),
+		)
 		b.StartTimer()
 		status, _ := s.ask("GET", "/api/jobs/works", "", "")
 		require.Equal(b, 200, status)

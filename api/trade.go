@@ -4,17 +4,17 @@ import (
 	"context"
 	"slices"
 
+	"kindmargin/core/choice"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
-	"kindmargin/core/plan"
 	"kindmargin/core/schedule"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
-	"kindmargin/sheet"
-	"kindmargin/sheet/full"
-	"kindmargin/sheet/paper"
+	"kindmargin/document"
+	"kindmargin/document/paper"
+	"kindmargin/document/template"
 	"kindmargin/words"
 )
 
@@ -24,45 +24,45 @@ func (s server) trade(ctx context.Context, _ *struct{}) (*body[Trade], error) {
 
 // Trade is the tables that the choices are made from.
 type Trade struct {
-	Schools       []School       `json:"schools"`
-	HingeRules    []HingeRule    `json:"hingeRules"`
-	HingeKinds    []HingeKind    `json:"hingeKinds"`
-	Faults        []Fault        `json:"faults"`
-	Devices       []trade.Device `json:"devices"`
-	DeviceKinds   []DeviceKind   `json:"deviceKinds"`
-	ReachRules    []Named        `json:"reachRules"`
-	Templates     []TemplateOf   `json:"templates"`
-	Papers        []string       `json:"papers"`
-	PaperKinds    []Named        `json:"paperKinds" doc:"Papers that doors are put on."`
-	Tables        []Named        `json:"tables" doc:"That a job gives out; the first can be read in again."`
-	AtOnce        int            `json:"atOnce" doc:"Of how many doors a paper, a table or a list is given at once; of more it is an export."`
-	FiledAtOnce   int            `json:"filedAtOnce" doc:"The same for a job file."`
-	Columns       []Named        `json:"columns" doc:"That a schedule can have."`
-	Joints        []Named        `json:"joints" doc:"Of a frame's head and jambs."`
-	Places        []Named        `json:"places" doc:"Where work is done."`
-	Woods         []Named        `json:"woods"`
-	Sawns         []Named        `json:"sawns" doc:"How boards were sawn."`
-	Climates      []Named        `json:"climates" doc:"Of the air indoors, through a year."`
-	SeasonSchools []Named        `json:"seasonSchools" doc:"Ways to foretell how far wood moves."`
-	Parts         []Named        `json:"parts" doc:"Parts of a door's choices that others can take."`
-	Obstacles     []string       `json:"obstacles" doc:"What leaves keep clear of."`
-	Constructions []Built        `json:"constructions"`
-	Registrations []Named        `json:"registrations"`
-	Ends          []Named        `json:"ends"`
-	Habits        []Named        `json:"habits"`
-	Walls         []Named        `json:"walls"`
-	Measurings    []Named        `json:"measurings"`
-	Steps         []StepOf       `json:"steps"`
-	Margins       []Named        `json:"margins" doc:"By side."`
-	MarginPlaces  []Named        `json:"marginPlaces" doc:"Of a gap along its edge: foot, middle and head; of head and foot hinge-corner, middle and lock-corner."`
-	Kinds         []KindOf       `json:"kinds"`
-	Instruments   []InstrumentOf `json:"instruments"`
-	Tapes         []TapeOf       `json:"tapes"`
-	Languages     []Named        `json:"languages" doc:"That a job's sentences can be in."`
-	Handings      []Handing      `json:"handings"`
-	Sights        []Named        `json:"sights" doc:"What is seen of a gap instead of a figure."`
-	Cautions      []Caution      `json:"cautions"`
-	CodeFirst     string         `json:"codeFirst"`
+	Schools       []School         `json:"schools"`
+	HingeRules    []HingeRule      `json:"hingeRules"`
+	HingeKinds    []HingeKind      `json:"hingeKinds"`
+	Faults        []Fault          `json:"faults"`
+	Hardware      []trade.Hardware `json:"hardware"`
+	HardwareKinds []HardwareKind   `json:"hardwareKinds"`
+	ReachRules    []Named          `json:"reachRules"`
+	Templates     []TemplateOf     `json:"templates"`
+	Papers        []string         `json:"papers"`
+	PaperKinds    []Named          `json:"paperKinds" doc:"Papers that doors are put on."`
+	Tables        []Named          `json:"tables" doc:"That a job gives out; the first can be read in again."`
+	AtOnce        int              `json:"atOnce" doc:"Of how many doors a paper, a table or a list is given at once; of more it is an export."`
+	FiledAtOnce   int              `json:"filedAtOnce" doc:"The same for a job file."`
+	Columns       []Named          `json:"columns" doc:"That a schedule can have."`
+	Joints        []Named          `json:"joints" doc:"Of a frame's head and jambs."`
+	Places        []Named          `json:"places" doc:"Where work is done."`
+	Woods         []Named          `json:"woods"`
+	Sawns         []Named          `json:"sawns" doc:"How boards were sawn."`
+	Climates      []Named          `json:"climates" doc:"Of the air indoors, through a year."`
+	SeasonSchools []Named          `json:"seasonSchools" doc:"Ways to foretell how far wood moves."`
+	Parts         []Named          `json:"parts" doc:"Parts of a door's choices that others can take."`
+	Obstacles     []string         `json:"obstacles" doc:"What leaves keep clear of."`
+	Constructions []Built          `json:"constructions"`
+	Registrations []Named          `json:"registrations"`
+	Ends          []Named          `json:"ends"`
+	Habits        []Named          `json:"habits"`
+	Walls         []Named          `json:"walls"`
+	Measurings    []Named          `json:"measurings"`
+	Steps         []StepOf         `json:"steps"`
+	Margins       []Named          `json:"margins" doc:"By side."`
+	MarginPlaces  []Named          `json:"marginPlaces" doc:"Of a gap along its edge: foot, middle and head; of head and foot hinge-corner, middle and lock-corner."`
+	Kinds         []KindOf         `json:"kinds"`
+	Instruments   []InstrumentOf   `json:"instruments"`
+	Tapes         []TapeOf         `json:"tapes"`
+	Languages     []Named          `json:"languages" doc:"That a job's sentences can be in."`
+	Handings      []Handing        `json:"handings"`
+	Sights        []Named          `json:"sights" doc:"What is seen of a gap instead of a figure."`
+	Cautions      []Caution        `json:"cautions"`
+	CodeFirst     string           `json:"codeFirst"`
 }
 
 // School is a way of setting margins.
@@ -76,8 +76,8 @@ type School struct {
 
 // Sized is a margin of one side; empty text where the hinge gives it.
 type Sized struct {
-	Side frame.Side `json:"side"`
-	Text sheet.Text `json:"text"`
+	Side frame.Side    `json:"side"`
+	Text document.Text `json:"text"`
 }
 
 // Built is a construction of slab and what it allows.
@@ -104,7 +104,7 @@ type Named struct {
 }
 
 // choices are some choices in words; why is nothing where there is no choice to explain.
-func choices[T ~string](v words.Voice, list plan.Choices[T]) (out []Named) {
+func choices[T ~string](v words.Voice, list choice.Choices[T]) (out []Named) {
 	for _, id := range list.IDs {
 		out = append(out, Named{string(id), v.Text(list.Name(id)), v.Text(list.Why(id))})
 	}
@@ -174,8 +174,8 @@ type TemplateOf struct {
 	Body bool     `json:"body" doc:"It can be had for a 3-D printer too."`
 }
 
-// DeviceKind is a kind of device.
-type DeviceKind struct {
+// HardwareKind is a kind of hardware.
+type HardwareKind struct {
 	ID    string `json:"id"`
 	Name  string `json:"name"`
 	Fixed bool   `json:"fixed" doc:"It goes on the bolted leaf of a pair."`
@@ -213,8 +213,9 @@ type tables struct {
 // TradeTables gives them all, in the words of a voice.
 func TradeTables(v words.Voice) Trade {
 	t := tables{v, Trade{
-		CodeFirst: v.Text(trade.CodeFirst), Registrations: choices(v, plan.Across), Ends: choices(v, plan.Along), Habits: choices(v, plan.Habits), Walls: choices(v, plan.Walls),
-		Measurings: choices(v, plan.Measurings),
+		CodeFirst: v.Text(trade.CodeFirst), Registrations: choices(v, choice.Across), Ends: choices(v, choice.Along),
+		Habits: choices(v, choice.Habits), Walls: choices(v, choice.Walls),
+		Measurings: choices(v, choice.Measurings),
 	}}
 	for _, o := range trade.Obstacles {
 		t.Obstacles = append(t.Obstacles, v.Text(o))
@@ -240,7 +241,7 @@ func (t tables) labelled(l survey.Labelled) (out Labelled) {
 // measuring are the tables of reading an opening and of the margins.
 func (t *tables) measuring() {
 	for _, s := range job.Steps {
-		t.Steps = append(t.Steps, StepOf{s, t.Text(plan.StepName(s))})
+		t.Steps = append(t.Steps, StepOf{s, t.Text(s.Name())})
 	}
 	for _, s := range frame.Sides {
 		t.Margins = append(t.Margins, Named{s.String(), t.Word(message.Margin(s)), ""})
@@ -262,8 +263,10 @@ func (t *tables) measuring() {
 	for _, k := range survey.KindsOf() {
 		id := message.ID(k.Kind)
 		t.Kinds = append(t.Kinds, KindOf{
-			k.Kind, t.Text("kind." + id), t.Text("asks." + id), append([]frame.Side{}, k.Sides...),
-			t.labelled(k.At), t.labelled(k.From), t.labelled(k.To), k.Signed, Example(k.Example),
+			ID: k.Kind, Name: t.Text("kind." + id), Asks: t.Text("asks." + id),
+			Sides: append([]frame.Side{}, k.Sides...),
+			At:    t.labelled(k.At), From: t.labelled(k.From), To: t.labelled(k.To), Signed: k.Signed,
+			Example: Example(k.Example),
 		})
 	}
 	for _, s := range trade.Schools {
@@ -271,7 +274,7 @@ func (t *tables) measuring() {
 		for _, side := range frame.Sides {
 			sized := Sized{Side: side}
 			if s.Margin[side] > 0 {
-				sized.Text = sheet.Fine(s.Margin[side])
+				sized.Text = document.Fine(s.Margin[side])
 			}
 			v.Margins = append(v.Margins, sized)
 		}
@@ -284,7 +287,7 @@ func (t *tables) fittings() {
 	for _, c := range trade.Constructions {
 		v := Built{ID: c.ID, Name: t.Text(c.Name()), Note: t.Text(c.Note()), Source: c.Source}
 		for _, side := range frame.Sides {
-			v.Most = append(v.Most, Sized{side, sheet.Fine(c.Most[side])})
+			v.Most = append(v.Most, Sized{side, document.Fine(c.Most[side])})
 		}
 		t.Constructions = append(t.Constructions, v)
 	}
@@ -294,7 +297,7 @@ func (t *tables) fittings() {
 	for _, k := range trade.HingeKinds {
 		t.HingeKinds = append(t.HingeKinds, HingeKind{k.ID, t.Text(k.Name()), t.Text(k.Note())})
 	}
-	for _, d := range trade.Devices { // one of one's own begins with its words
+	for _, d := range trade.AllHardware { // one of one's own begins with its words
 		d.Name, d.Holes, d.Cuts = t.Say(d.Title()), slices.Clone(d.Holes), slices.Clone(d.Cuts)
 		for i, h := range d.Holes {
 			d.Holes[i].What = t.Say(h.Title())
@@ -302,25 +305,27 @@ func (t *tables) fittings() {
 		for i, c := range d.Cuts {
 			d.Cuts[i].What = t.Say(c.Title())
 		}
-		t.Devices = append(t.Devices, d)
+		t.Hardware = append(t.Hardware, d)
 	}
-	for _, k := range trade.DeviceKinds {
-		t.DeviceKinds = append(t.DeviceKinds, DeviceKind{k.ID, t.Text(k.Name()), k.Fixed, t.Text(k.Note())})
+	for _, k := range trade.HardwareKinds {
+		t.HardwareKinds = append(t.HardwareKinds, HardwareKind{k.ID, t.Text(k.Name()), k.Fixed, t.Text(k.Note())})
 	}
 }
 
 // papers are those of what is printed, and of schedules.
 func (t *tables) papers() {
-	for _, v := range full.Templates {
-		t.Templates = append(t.Templates, TemplateOf{v.ID, t.Text(v.Name()), t.Text(v.Note()), v.Step, v.Body})
+	for _, v := range template.Templates {
+		t.Templates = append(t.Templates, TemplateOf{
+			ID: v.ID, Name: t.Text(v.Name()), Note: t.Text(v.Note()), Step: v.Step, Body: v.Body,
+		})
 	}
-	for _, p := range full.Papers {
+	for _, p := range template.Papers {
 		t.Papers = append(t.Papers, p.ID)
 	}
 	for _, k := range paper.Kinds {
 		t.PaperKinds = append(t.PaperKinds, Named{k.ID, t.Text(k.Name()), t.Text(k.Note())})
 	}
-	for _, k := range sheet.ScheduleTables {
+	for _, k := range document.ScheduleTables {
 		t.Tables = append(t.Tables, Named{k.ID, t.Text(k.Name()), t.Text(k.Note())})
 	}
 	t.AtOnce, t.FiledAtOnce = mostAtOnce, mostFiled
@@ -331,8 +336,10 @@ func (t *tables) papers() {
 
 // house are those of the walk, the seasons and the day.
 func (t *tables) house() {
-	t.Parts, t.Sawns, t.SeasonSchools = choices(t.Voice, plan.Parts), choices(t.Voice, plan.Sawns), choices(t.Voice, plan.SeasonSchools)
-	t.Joints = choices(t.Voice, plan.Joints)
+	t.Parts, t.Sawns, t.SeasonSchools = choices(t.Voice, choice.Parts), choices(t.Voice, choice.Sawns), choices(
+		t.Voice, choice.SeasonSchools,
+	)
+	t.Joints = choices(t.Voice, choice.Joints)
 	for _, p := range trade.Places {
 		t.Places = append(t.Places, Named{string(p), t.Text(p.Name()), ""})
 	}

@@ -7,7 +7,7 @@ import (
 	"time"
 )
 
-// underway are the requests of other devices that are being answered, by their pass, so that they end with it.
+// underway are the requests of other clients that are being answered, by their pass, so that they end with it.
 type underway struct {
 	sync.Mutex
 	asks  map[string]map[*asking]bool

@@ -1,12 +1,13 @@
 package api
 
 import (
+	"kindmargin/core/choice"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/store"
 	"kindmargin/words"
 )
@@ -27,8 +28,8 @@ type JobHead struct {
 	Broken   string       `json:"broken,omitempty" doc:"Why it cannot be opened; then only its name and ID are told."`
 }
 
-// Door is an opening as it is met on the walk.
-type Door struct {
+// OpeningRow is an opening as it is met on the walk.
+type OpeningRow struct {
 	ID      string       `json:"id"`
 	Version int64        `json:"version"`
 	Name    string       `json:"name"`
@@ -37,7 +38,7 @@ type Door struct {
 	Next    job.Step     `json:"next" doc:"The first step that is not done; empty when all are."`
 	Says    string       `json:"says" doc:"What that step waits for, or what is to be done, in a few words."`
 	Now     bool         `json:"now" doc:"It can be done now: nothing before it is waited for, and nothing stops it."`
-	Rod     []plan.State `json:"rod" doc:"Of each step, in trade order."`
+	Steps   []plan.State `json:"steps" doc:"Of each step, in trade order."`
 	Stops   []string     `json:"stops" doc:"What stops the work; the first three."`
 	Cares   int          `json:"cares" doc:"How many things ask for care."`
 	Slab    string       `json:"slab" doc:"Width and length to the tape; empty while it is not measured."`
@@ -46,19 +47,19 @@ type Door struct {
 	Working bool         `json:"working" doc:"Its plan is still being worked out: ask again in a moment."`
 }
 
-// DoorDrawing is the light of one door of the walk.
-type DoorDrawing struct {
-	ID      string             `json:"id"`
-	Version int64              `json:"version"`
-	Drawing *sheet.DrawingView `json:"drawing"`
+// OpeningDrawing is the light of one door of the walk.
+type OpeningDrawing struct {
+	ID      string                `json:"id"`
+	Version int64                 `json:"version"`
+	Drawing *document.DrawingView `json:"drawing"`
 }
 
 // Walk is a job with its doors in the order of the walk.
 type Walk struct {
-	Job     JobHead   `json:"job"`
-	Doors   []Door    `json:"doors"`
-	Off     []OffWalk `json:"off" doc:"Doors that were taken off the walk."`
-	Working int       `json:"working" doc:"How many plans are still being worked out."`
+	Job      JobHead      `json:"job"`
+	Openings []OpeningRow `json:"openings"`
+	Off      []OffWalk    `json:"off" doc:"Doors that were taken off the walk."`
+	Working  int          `json:"working" doc:"How many plans are still being worked out."`
 }
 
 // WalkPlace is where on the walk a door is put.
@@ -83,12 +84,12 @@ type CopyChoices struct {
 
 // Copied is what copying does, door by door.
 type Copied struct {
-	Doors    []CopiedDoor `json:"doors"`
-	Standing []Standing   `json:"standing" doc:"Where the doors that were changed stand now: undo takes them back together."`
+	Openings []CopiedOpening `json:"openings"`
+	Standing []Standing      `json:"standing" doc:"Where the doors that were changed stand now: undo takes them back together."`
 }
 
-// CopiedDoor is what copying does to one door.
-type CopiedDoor struct {
+// CopiedOpening is what copying does to one door.
+type CopiedOpening struct {
 	ID      string   `json:"id"`
 	Name    string   `json:"name"`
 	Room    string   `json:"room"`
@@ -99,7 +100,7 @@ type CopiedDoor struct {
 
 // UndoMany are doors that are taken back by one change each, all or none.
 type UndoMany struct {
-	Doors []Standing `json:"doors"`
+	Openings []Standing `json:"openings"`
 }
 
 // SetUsual makes some of a door's choices those that new doors begin with; without a door, it
@@ -121,7 +122,7 @@ type OpeningView struct {
 	Job     JobHead           `json:"job"`
 	Opening job.Opening       `json:"opening"`
 	Texts   map[string]string `json:"texts" doc:"Every length given, by JSON pointer, as it is typed in the job's unit."`
-	Plan    sheet.Plan        `json:"plan"`
+	Plan    document.Plan     `json:"plan"`
 	Version int64             `json:"version"`
 	Undo    string            `json:"undo" doc:"What undo takes back; empty when nothing."`
 	Redo    string            `json:"redo"`
@@ -169,7 +170,8 @@ type NewOpening struct {
 
 func headView(h store.Head) JobHead {
 	v := JobHead{
-		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language, Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Usual: []Usual{},
+		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language,
+		Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Usual: []Usual{},
 		Version: h.Version, Openings: h.Openings, Removed: h.Removed,
 	}
 	if h.Broken != nil {
@@ -186,7 +188,7 @@ func usualView(h store.Head) []Usual {
 	j := h.Job()
 	plain, own := job.NewOpening("", "", h.Unit), j.Begin("", "")
 	for _, p := range job.Parts {
-		if says := inWords(sheet.Voice(j), plan.Differs(j, p, plain, own)); len(says) > 0 {
+		if says := inWords(document.Voice(j), choice.Differs(j, p, plain, own)); len(says) > 0 {
 			list = append(list, Usual{p, says})
 		}
 	}
@@ -205,11 +207,11 @@ func inWords(v words.Voice, list []message.Message) []string {
 func headBody(h store.Head) *body[JobHead] { return &body[JobHead]{etag(h.Version), headView(h)} }
 
 func openingBody(k store.Kept) *body[OpeningView] {
-	return openingWith(k, func() sheet.Plan { return sheet.Of(k.Job.Job(), k.Opening) })
+	return openingWith(k, func() document.Plan { return document.Of(k.Job.Job(), k.Opening) })
 }
 
 // openingWith is an opening with a plan that may still be worked out elsewhere.
-func openingWith(k store.Kept, plan func() sheet.Plan) *body[OpeningView] {
+func openingWith(k store.Kept, plan func() document.Plan) *body[OpeningView] {
 	all := texts(k.Opening, k.Job.Unit)
 	return &body[OpeningView]{etag(k.Version), OpeningView{
 		Job: headView(k.Job), Opening: k.Opening, Texts: all,

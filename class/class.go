@@ -73,7 +73,9 @@ const mostSealed = 1 << 20
 func Open(attempt practice.Exercise, key age.Identity) (practice.Exercise, error) {
 	r, err := age.Decrypt(armor.NewReader(strings.NewReader(attempt.Sealed)), key)
 	if err != nil {
-		return attempt, fmt.Errorf("it was not sealed for this key, or it was altered: grade it with the key that practice new made it with")
+		return attempt, fmt.Errorf(
+			"it was not sealed for this key, or it was altered: grade it with the key that practice new made it with",
+		)
 	}
 	b, err := io.ReadAll(io.LimitReader(r, mostSealed))
 	if err != nil {

@@ -54,8 +54,10 @@ func TestAClass(t *testing.T) {
 		return practice.Move{Do: practice.DoRead, Reading: &survey.Reading{Kind: k, Side: side, At: at, From: from}}
 	}
 	moves := []practice.Move{
-		read(survey.Width, 0, 200*mm, 0), read(survey.Width, 0, 1000*mm, 0), read(survey.Width, 0, 1800*mm, 0), read(survey.Width, 0, 1800*mm, 0),
-		read(survey.Height, 0, 50*mm, 0), read(survey.Height, 0, 776*mm, 0), read(survey.Square, frame.Hinge, 600*mm, 0),
+		read(survey.Width, 0, 200*mm, 0), read(survey.Width, 0, 1000*mm, 0), read(survey.Width, 0, 1800*mm, 0),
+		read(survey.Width, 0, 1800*mm, 0),
+		read(survey.Height, 0, 50*mm, 0), read(survey.Height, 0, 776*mm, 0),
+		read(survey.Square, frame.Hinge, 600*mm, 0),
 		{Do: practice.DoMargins, School: "painted"},
 		{Do: practice.DoSlab, Slab: 3},
 		{Do: practice.DoEdge, Edge: "keep-lock"},
@@ -63,7 +65,10 @@ func TestAClass(t *testing.T) {
 	s, err := practice.Play(handed, moves)
 	require.NoError(t, err)
 	narrow := min(s.Readings[0].Value, s.Readings[1].Value, s.Readings[2].Value)
-	moves = append(moves, practice.Move{Do: practice.DoCut, Cut: &practice.Sizes{Head: narrow - 6*mm, Foot: narrow - 6*mm, Length: s.Readings[4].Value - 9*mm}})
+	moves = append(moves, practice.Move{
+		Do:  practice.DoCut,
+		Cut: &practice.Sizes{Head: narrow - 6*mm, Foot: narrow - 6*mm, Length: s.Readings[4].Value - 9*mm},
+	})
 	s, err = practice.Play(handed, moves)
 	require.NoError(t, err)
 	assert.True(t, s.Done, "once it is cut it is handed in")

@@ -24,13 +24,13 @@ var exempt = map[string]struct {
 	"job/file.go":          {19, "the format's name, and words of old files"},
 	"measure/parse.go":     {2, "Error(), for the log"},
 	"measure/tape.go":      {1, "digits"},
-	"plan/rod.go":          {3, "marks of old files"},
+	"plan/mark.go":         {3, "marks of old files"},
 	"practice/exercise.go": {1, "the format's name"},
 	"practice/play.go":     {3, "words of old files"},
 	"schedule/columns.go":  {51, "headers that people write"},
 	"schedule/read.go":     {3, "what people and old files write"},
 	"simulate/opening.go":  {1, "a fault of the program itself"},
-	"trade/devices.go":     {2, "sources"},
+	"trade/hardware.go":    {2, "sources"},
 	"trade/hinges.go":      {2, "an ID of old files"},
 	"trade/instrument.go":  {3, "sources"},
 	"trade/trade.go":       {4, "sources"},
@@ -144,7 +144,8 @@ func words(list []ast.Expr) (found []string) {
 			continue
 		}
 		s, err := strconv.Unquote(lit.Value)
-		if err == nil && strings.Contains(s, " ") && strings.ContainsAny(strings.ToLower(s), "abcdefghijklmnopqrstuvwxyz") {
+		if err == nil && strings.Contains(s, " ") &&
+			strings.ContainsAny(strings.ToLower(s), "abcdefghijklmnopqrstuvwxyz") {
 			found = append(found, s)
 		}
 	}

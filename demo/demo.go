@@ -28,17 +28,20 @@ func Jobs() ([]job.Job, error) {
 	}
 	// The linen room is in the middle of its tries; the chart room is measured; the boot room was
 	// signed off and looked at again in its first autumn.
-	finish(jobs[0], 0, job.StepMeasure, job.StepSlab, job.StepMargins, job.StepCut, job.StepHinges, job.StepSwing, job.StepLock)
+	finish(
+		jobs[0], 0, job.StepMeasure, job.StepSlab, job.StepMargins, job.StepCut, job.StepHinges, job.StepSwing,
+		job.StepLock,
+	)
 	finish(jobs[0], 2, job.Steps...)
 	finish(jobs[0], 1, job.StepMeasure)
 	return jobs, nil
 }
 
-// finish cuts notches of the rod.
+// finish marks steps as done.
 func finish(j job.Job, opening int, steps ...job.Step) {
 	o := &j.Openings[opening]
 	o.Done = map[job.Step]string{}
-	for _, n := range plan.Solve(j, *o).Notches {
+	for _, n := range plan.Solve(j, *o).Steps {
 		for _, s := range steps {
 			if n.Step == s {
 				o.Done[s] = n.Mark

@@ -21,11 +21,16 @@ import (
 
 var views = []string{
 	"/", "/j/tern-house", "/j/tern-house/chart/measure", "/j/tern-house/chart/slab", "/j/tern-house/chart/margins",
-	"/j/tern-house/chart/cut", "/j/tern-house/chart/hinges", "/j/tern-house/galley/swing", "/j/tern-house/chart/lock", "/j/alder-cottage/pantry/measure",
-	"/devices", "/pair", "/kit/tern-house", "/load/tern-house", "/papers/tern-house", "/cards/tern-house/galley", "/rod/tern-house/chart", "/j/tern-house/saloon/margins",
-	"/j/tern-house/linen/try", "/j/tern-house/saloon/try", "/cards/tern-house/linen?step=try", "/j/tern-house/boots/log", "/j/tern-house/chart/log",
-	"/j/tern-house/linen/stops", "/j/tern-house/saloon/hinges", "/j/tern-house/saloon/swing", "/j/tern-house/saloon/lock",
-	"/day/tern-house", "/practice", "/practice/opening/usual/7", "/practice/opening/usual/8", "/practice/opening/usual/9",
+	"/j/tern-house/chart/cut", "/j/tern-house/chart/hinges", "/j/tern-house/galley/swing", "/j/tern-house/chart/lock",
+	"/j/alder-cottage/pantry/measure",
+	"/sharing", "/pair", "/kit/tern-house", "/load/tern-house", "/papers/tern-house", "/cards/tern-house/galley",
+	"/rod/tern-house/chart", "/j/tern-house/saloon/margins",
+	"/j/tern-house/linen/try", "/j/tern-house/saloon/try", "/cards/tern-house/linen?step=try",
+	"/j/tern-house/boots/log", "/j/tern-house/chart/log",
+	"/j/tern-house/linen/stops", "/j/tern-house/saloon/hinges", "/j/tern-house/saloon/swing",
+	"/j/tern-house/saloon/lock",
+	"/day/tern-house", "/practice", "/practice/opening/usual/7", "/practice/opening/usual/8",
+	"/practice/opening/usual/9",
 }
 
 // What stands at a practice opening: a slab hangs in no. 8, and no. 9 is done.
@@ -46,7 +51,10 @@ func TestEveryViewAgainstAxe(t *testing.T) {
 			for i := part; i < len(views); i += 3 {
 				u.do(chromedp.EmulateViewport(1280, 800))
 				u.open(views[i])
-				u.until("the page is whole", `document.fonts.status === 'loaded' && !document.querySelector('p[role=status].p-6')`)
+				u.until(
+					"the page is whole",
+					`document.fonts.status === 'loaded' && !document.querySelector('p[role=status].p-6')`,
+				)
 				u.js(`(document.querySelector('[data-choosing]')?.click(), document.querySelector('[data-narrow]')?.click(), ` +
 					`document.querySelectorAll('main details').forEach((d) => { d.open = true; }), '')`)
 				u.js(string(axe) + `;''`)
@@ -95,7 +103,7 @@ func (u person) dayAndFrame() string {
 	]`, &v)
 	require.NoError(u.t, err)
 	var day any
-	_, err = c.send(u.t, "PUT", "/api/jobs/tern-house/day", `"0"`, `{"date": "2026-11-26", "doors": [],
+	_, err = c.send(u.t, "PUT", "/api/jobs/tern-house/day", `"0"`, `{"date": "2026-11-26", "openings": [],
 		"carpenters": [{"name": "Wren", "from": 480, "to": 1020}, {"name": "", "from": 480, "to": 720}],
 		"own": [{"id": "a", "name": "Sweep", "minutes": 10, "place": "outside"}]}`, &day)
 	require.NoError(u.t, err)
@@ -193,8 +201,14 @@ func TestAClashIsSeenWhereTheHandIs(t *testing.T) {
 	u.open("/j/tern-house/chart/measure")
 	u.retype("/readings/1/value", "838")
 	u.until("it is said", `document.querySelector('[data-clash=r2] [data-settle]')`)
-	u.until("and spoken", `document.querySelector('[data-spoken]').innerText.startsWith('Stop: The width, 1000 mm up reads 838 mm')`)
-	u.until("within sight", `(() => { const b = document.querySelector('[data-clash]').getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight; })()`)
+	u.until(
+		"and spoken",
+		`document.querySelector('[data-spoken]').innerText.startsWith('Stop: The width, 1000 mm up reads 838 mm')`,
+	)
+	u.until(
+		"within sight",
+		`(() => { const b = document.querySelector('[data-clash]').getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight; })()`,
+	)
 	u.alt("r")
 	u.focused("/readings/1/value")
 
@@ -202,15 +216,23 @@ func TestAClashIsSeenWhereTheHandIs(t *testing.T) {
 	u.until("the figures are doubtful", `document.querySelector('[data-figure^=cut-][data-doubtful]')`)
 	u.until("no chalk line is drawn", `!document.querySelector('[data-view=chalk]')`)
 	u.until("it cannot be finished", `document.querySelector('[data-onward][aria-disabled=true]')`)
-	u.until("the plan without it stands there", `document.querySelector('[data-without=r2]')?.innerText.includes('comes off')`)
+	u.until(
+		"the plan without it stands there",
+		`document.querySelector('[data-without=r2]')?.innerText.includes('comes off')`,
+	)
 	u.do(chromedp.Focus(`[data-without=r2] [data-settle]`))
 	u.keys(kb.Enter)
-	u.until("it is taken", `!document.querySelector('[data-doubtful]') && document.querySelector('[data-figure^=cut-]')`)
+	u.until(
+		"it is taken", `!document.querySelector('[data-doubtful]') && document.querySelector('[data-figure^=cut-]')`,
+	)
 	u.notLost("settling it")
 	u.ctrl("z")
 	u.until("the doubt is back", `document.querySelector('[data-doubtful]')`)
 	u.alt("x")
-	u.until("and settled by one key", `!document.querySelector('[data-doubtful]') && document.querySelector('[data-figure^=cut-]')`)
+	u.until(
+		"and settled by one key",
+		`!document.querySelector('[data-doubtful]') && document.querySelector('[data-figure^=cut-]')`,
+	)
 }
 
 // What is typed for one reading is that reading's own; a second click takes
@@ -222,7 +244,9 @@ func TestNothingIsLostOnTheScreen(t *testing.T) {
 	u.do(chromedp.WaitVisible(`[data-field="next-reading"]`), chromedp.Focus(`[data-field="next-reading"]`))
 	u.keys("30 5/8")
 	u.do(chromedp.SetValue(`[data-field="other-kind"]`, "height"))
-	u.js(`(document.querySelector('[data-field="other-kind"]').dispatchEvent(new Event('change', {bubbles: true})), '')`)
+	u.js(
+		`(document.querySelector('[data-field="other-kind"]').dispatchEvent(new Event('change', {bubbles: true})), '')`,
+	)
 	u.until("the next reading's entry is empty", `document.querySelector('[data-field="next-reading"]').value === ''`)
 
 	u.open("/j/tern-house/linen/measure")
@@ -251,7 +275,9 @@ func TestNothingIsLostOnTheScreen(t *testing.T) {
 	u.until("the jobs", `document.querySelector('main li button')`)
 	u.js(`([...document.querySelectorAll('main li button')][0].click(), '')`)
 	u.until("the job is off", `document.querySelector('[data-put-back=tern-house]')`)
-	u.js(`(document.querySelector('[data-taken-off]').open = true, document.querySelector('[data-put-back=tern-house]').click(), '')`)
+	u.js(
+		`(document.querySelector('[data-taken-off]').open = true, document.querySelector('[data-put-back=tern-house]').click(), '')`,
+	)
 	u.until("and back", `document.querySelector('a[href="/j/tern-house"]')`)
 }
 
@@ -259,9 +285,14 @@ func TestNothingIsLostOnTheScreen(t *testing.T) {
 func TestEntriesAreNotClippedOnAPhone(t *testing.T) {
 	u := sit(t, "demo")
 	u.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
-	for _, view := range []string{"/j/alder-cottage/pantry/measure", "/j/alder-cottage/pantry/slab", "/j/alder-cottage/pantry/hinges", "/j/tern-house/chart/measure", "/j/tern-house/chart/hinges"} {
+	for _, view := range []string{
+		"/j/alder-cottage/pantry/measure", "/j/alder-cottage/pantry/slab", "/j/alder-cottage/pantry/hinges",
+		"/j/tern-house/chart/measure", "/j/tern-house/chart/hinges",
+	} {
 		u.open(view)
-		clipped := u.js(`[...document.querySelectorAll('[data-tape]')].filter((e) => e.checkVisibility() && e.scrollWidth > e.clientWidth + 1).map((e) => e.dataset.field + '=' + e.value).join(', ')`)
+		clipped := u.js(
+			`[...document.querySelectorAll('[data-tape]')].filter((e) => e.checkVisibility() && e.scrollWidth > e.clientWidth + 1).map((e) => e.dataset.field + '=' + e.value).join(', ')`,
+		)
 		assert.Empty(t, clipped, view)
 	}
 }
@@ -279,6 +310,8 @@ func TestForcedColoursAndAFourfoldZoom(t *testing.T) {
 	assert.Equal(t, "none", u.js(`getComputedStyle(document.querySelector('.drawn')).forcedColorAdjust`))
 	u.do(chromedp.EmulateViewport(320, 256))
 	u.until("the panel is within the first screen", `document.querySelector('main').getBoundingClientRect().top < 100`)
-	assert.Equal(t, "true", u.js(`String(document.querySelector('.drawn').getBoundingClientRect().top > document.querySelector('main').getBoundingClientRect().top)`))
+	assert.Equal(t, "true", u.js(
+		`String(document.querySelector('.drawn').getBoundingClientRect().top > document.querySelector('main').getBoundingClientRect().top)`,
+	))
 	assert.Equal(t, "true", u.js(`String(document.documentElement.scrollWidth <= 320)`), "nothing scrolls two ways")
 }

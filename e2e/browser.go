@@ -46,7 +46,9 @@ func Start(ctx context.Context, bin, verb, data string) (*Program, error) {
 
 // StartAt is Start at an address, with more that it is told.
 func StartAt(ctx context.Context, bin, verb, data, addr string, more ...string) (*Program, error) {
-	cmd := exec.CommandContext(ctx, bin, append([]string{verb, "--addr", addr, "--data", data, "--log", "warn"}, more...)...)
+	cmd := exec.CommandContext(
+		ctx, bin, append([]string{verb, "--addr", addr, "--data", data, "--log", "warn"}, more...)...,
+	)
 	cmd.Stderr = os.Stderr
 	said, err := cmd.StdoutPipe()
 	if err != nil {
@@ -105,6 +107,7 @@ func Browser(ctx context.Context, profile string) (context.Context, context.Canc
 		chromedp.Flag("no-proxy-server", true),
 		// Pages that live for seconds: optimised code costs more than it saves.
 		chromedp.Flag("js-flags", "--no-maglev,--no-turbofan"),
+		chromedp.Flag("disable-software-rasterizer", true),
 		chromedp.WSURLReadTimeout(60*time.Second),
 	)
 	// The headless shell is the same engine without the windows of a desktop browser.

@@ -15,7 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"kindmargin/sheet"
+	"kindmargin/document"
 )
 
 // begins are the begins of a day's tasks, as its calendar has them.
@@ -64,27 +64,33 @@ func TestADayOfSixDoors(t *testing.T) {
 	u.open("/j/tern-house")
 	u.until("the walk", `document.querySelectorAll('[data-door]').length >= 7`)
 	u.click(`[data-to-day]`)
-	u.until("two are wanted", `[...document.querySelectorAll('[data-problem]')].some((e) => e.innerText.includes('two people, and two are never there together'))`)
+	u.until(
+		"two are wanted",
+		`[...document.querySelectorAll('[data-problem]')].some((e) => e.innerText.includes('two people, and two are never there together'))`,
+	)
 	u.click(`[data-settings] summary`)
 	u.click(`[data-another]`)
 	u.until("it is planned", `!document.querySelector('[data-problem]') && document.querySelector('[data-now]')`)
 	var walk struct {
-		Doors []struct {
+		Openings []struct {
 			ID     string
 			Signed bool
 		}
 	}
 	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house"), &walk))
 	var six []string
-	for _, d := range walk.Doors {
+	for _, d := range walk.Openings {
 		if !d.Signed {
 			six = append(six, d.ID)
 		}
 	}
 	require.Len(t, six, 6)
 	u.open("/day/tern-house?doors=" + six[0])
-	u.until("one door, as it was chosen", fmt.Sprintf(`!location.search && document.querySelector('[data-now]') && [...document.querySelectorAll('[data-task]')].every((e) => e.dataset.task.startsWith(%q))`, six[0]+"/"))
-	u.open("/day/tern-house?doors=" + strings.Join(six, ","))
+	u.until("one door, as it was chosen", fmt.Sprintf(
+		`!location.search && document.querySelector('[data-now]') && [...document.querySelectorAll('[data-task]')].every((e) => e.dataset.task.startsWith(%q))`,
+		six[0]+"/",
+	))
+	u.open("/day/tern-house?openings=" + strings.Join(six, ","))
 	u.until("the six", fmt.Sprintf(`!location.search && document.querySelector('[data-task^=%q]')`, six[5]+"/"))
 	u.click(`[data-settings] summary`)
 	u.do(chromedp.Focus(`[data-field="coats"]`))
@@ -93,19 +99,26 @@ func TestADayOfSixDoors(t *testing.T) {
 	u.until("two coats each", `document.querySelectorAll('[data-task$="/coat-2"]').length === 6`)
 	u.until("a glue-up", `document.querySelector('[data-task$="/insert"]')`)
 	for _, id := range six {
-		assert.Contains(t, u.js(`[...document.querySelectorAll('[data-task]')].map((e) => e.dataset.task).join(' ')`), id+"/")
+		assert.Contains(
+			t, u.js(`[...document.querySelectorAll('[data-task]')].map((e) => e.dataset.task).join(' ')`), id+"/",
+		)
 	}
 	before := u.begins()
 
 	// The first task is begun at eight and runs late.
 	first := u.js(`document.querySelector('[data-now]').dataset.now`)
-	assert.Equal(t, thursday+" 08:00", u.js(fmt.Sprintf(`document.querySelector('[data-task=%q]').dataset.from`, first)))
+	assert.Equal(
+		t, thursday+" 08:00", u.js(fmt.Sprintf(`document.querySelector('[data-task=%q]').dataset.from`, first)),
+	)
 	end := u.js(`document.querySelector('[data-end]').dataset.end`)
 	u.click(fmt.Sprintf(`[data-now=%q] [data-begin]`, first))
 	u.until("in hand", fmt.Sprintf(`document.querySelector('[data-now=%q]')?.innerText.includes('In hand')`, first))
 	for n := range 4 {
 		u.click(fmt.Sprintf(`[data-now=%q] [data-late]`, first))
-		u.until("late", fmt.Sprintf(`document.querySelector('[data-now=%q]')?.innerText.includes('%d min late')`, first, 15*(n+1)))
+		u.until(
+			"late",
+			fmt.Sprintf(`document.querySelector('[data-now=%q]')?.innerText.includes('%d min late')`, first, 15*(n+1)),
+		)
 	}
 	after := u.begins()
 	assert.Len(t, after, len(before), "nothing is doubled, nothing lost")
@@ -121,7 +134,10 @@ func TestADayOfSixDoors(t *testing.T) {
 	assert.GreaterOrEqual(t, u.js(`document.querySelector('[data-end]').dataset.end`), end)
 
 	u.click(fmt.Sprintf(`[data-now=%q] [data-done-now]`, first))
-	u.until("done", fmt.Sprintf(`!document.querySelector('[data-now=%q]') && document.querySelector('[data-done="1"]')`, first))
+	u.until(
+		"done",
+		fmt.Sprintf(`!document.querySelector('[data-now=%q]') && document.querySelector('[data-done="1"]')`, first),
+	)
 	struck := u.js(`[...document.querySelectorAll('[data-day] [data-task$="/bores"]')][0].dataset.task`)
 	u.click(fmt.Sprintf(`[data-strike=%q]`, struck))
 	u.until("struck out", `document.querySelector('[data-done="2"]')`)
@@ -129,12 +145,17 @@ func TestADayOfSixDoors(t *testing.T) {
 	u.until("it holds", `document.querySelector('[data-done="2"]')`)
 	u.click(`[data-done] summary`)
 	u.click(fmt.Sprintf(`[data-task=%q] [data-put-back]`, struck))
-	u.until("put back", fmt.Sprintf(`document.querySelector('[data-done="1"]') && document.querySelector('[data-day] [data-task=%q]')`, struck))
+	u.until("put back", fmt.Sprintf(
+		`document.querySelector('[data-done="1"]') && document.querySelector('[data-day] [data-task=%q]')`, struck,
+	))
 
 	// Another device sees it at once.
 	second := u.js(`document.querySelector('[data-now]').dataset.now`)
-	var v sheet.DayOf
-	_, err = c.send(t, "POST", "/api/jobs/tern-house/day/marks?now="+thursday+"T08:20", "", fmt.Sprintf(`{"task": %q, "done": "%sT08:20"}`, second, thursday), &v)
+	var v document.DayOf
+	_, err = c.send(
+		t, "POST", "/api/jobs/tern-house/day/marks?now="+thursday+"T08:20", "",
+		fmt.Sprintf(`{"task": %q, "done": "%sT08:20"}`, second, thursday), &v,
+	)
 	require.NoError(t, err)
 	u.until("ticked elsewhere", `document.querySelector('[data-done="2"]')`)
 
@@ -142,6 +163,9 @@ func TestADayOfSixDoors(t *testing.T) {
 	u.do(chromedp.Focus(`[data-field="coats"]`))
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("9", kb.Tab)
-	u.until("nine coats are refused", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('0 to 4 coats of paint are possible, not 9.'))`)
+	u.until(
+		"nine coats are refused",
+		`[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('0 to 4 coats of paint are possible, not 9.'))`,
+	)
 	assert.Equal(t, "6", u.js(`String(document.querySelectorAll('[data-task$="/coat-2"]').length)`))
 }

@@ -25,7 +25,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/thorough"
 )
 
@@ -97,7 +97,9 @@ func at(t *testing.T, p *Program) person {
 	t.Cleanup(cancel)
 	u := person{t, ctx, p}
 	u.do(chromedp.EmulateViewport(1280, 800), func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
-		_, err := cdp.Call(ctx, tab, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true})
+		_, err := cdp.Call(ctx, tab, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{
+			Enabled: true,
+		})
 		return chromedp.Void{}, err
 	})
 	return u
@@ -146,7 +148,8 @@ func (u person) until(what, js string) {
 	)
 	_, err := chromedp.Run(u.ctx, met)
 	for range 5 { // the page that was asked was left, for the one that is meant
-		if err == nil || !strings.Contains(err.Error(), "navigated or closed") && !strings.Contains(err.Error(), "Cannot find context") {
+		if err == nil || !strings.Contains(err.Error(), "navigated or closed") &&
+			!strings.Contains(err.Error(), "Cannot find context") {
 			break
 		}
 		_, err = chromedp.Run(u.ctx, met)
@@ -172,7 +175,10 @@ func (u person) click(sel string) {
 		})(%q), ''`, sel))
 		u.do(chromedp.Click(sel))
 		// A page that was left, or what went with the stroke, tells nothing: it was struck.
-		missed, err := chromedp.Run(u.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`window.struck_ === false && !!document.querySelector(%q)`, sel)))
+		missed, err := chromedp.Run(
+			u.ctx,
+			chromedp.Evaluate[bool](fmt.Sprintf(`window.struck_ === false && !!document.querySelector(%q)`, sel)),
+		)
 		if err != nil || !missed {
 			return
 		}
@@ -229,7 +235,10 @@ func (u person) ctrl(key string) {
 // longest of the given beginnings of its name. It returns the name.
 func (u person) read(values map[string]string) string {
 	u.t.Helper()
-	u.until("a reading is offered", `document.querySelector('[data-next]') && document.activeElement?.dataset.field === 'next-reading' && document.activeElement.value === ''`)
+	u.until(
+		"a reading is offered",
+		`document.querySelector('[data-next]') && document.activeElement?.dataset.field === 'next-reading' && document.activeElement.value === ''`,
+	)
 	name := u.js(`document.querySelector('[data-next]').dataset.next`)
 	value := ""
 	for start, v := range values {
@@ -239,7 +248,10 @@ func (u person) read(values map[string]string) string {
 	}
 	require.NotEmpty(u.t, value, "what is read for %s", name)
 	u.keys(value, kb.Enter)
-	u.until(name+" is kept", fmt.Sprintf(`document.querySelector('[data-reading=%q] input')?.value === %q && document.querySelector('[data-next]')?.dataset.next !== %q`, name, value, name))
+	u.until(name+" is kept", fmt.Sprintf(
+		`document.querySelector('[data-reading=%q] input')?.value === %q && document.querySelector('[data-next]')?.dataset.next !== %q`,
+		name, value, name,
+	))
 	return name
 }
 
@@ -247,7 +259,10 @@ func (u person) read(values map[string]string) string {
 func (u person) readToSureEnough(values map[string]string) (read []string) {
 	u.t.Helper()
 	for range 40 {
-		u.until("another reading or enough", `document.querySelector('[data-enough]') || document.querySelector('[data-next]')`)
+		u.until(
+			"another reading or enough",
+			`document.querySelector('[data-enough]') || document.querySelector('[data-next]')`,
+		)
 		if u.js(`document.querySelector('[data-enough]') ? 'enough' : ''`) != "" {
 			return read
 		}
@@ -292,7 +307,9 @@ func (u person) finish(next string) {
 	u.until("the step can be finished", `document.querySelector('[data-onward][aria-disabled=false]')`)
 	u.do(chromedp.Focus("[data-onward]"))
 	u.keys(kb.Enter)
-	u.until("on to "+next, fmt.Sprintf(`location.pathname.endsWith(%q) && '/' + document.querySelector('main h1')?.dataset.at === %q`, next, next))
+	u.until("on to "+next, fmt.Sprintf(
+		`location.pathname.endsWith(%q) && '/' + document.querySelector('main h1')?.dataset.at === %q`, next, next,
+	))
 }
 
 // step goes to a step by its place in the strip.
@@ -335,7 +352,8 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 		{
 			unit: "mm", house: "Gull Cottage", name: "Study",
 			readings: map[string]string{
-				"width": "826", "height": "2032", "plumb": "0", "level": "0", "square": "0", "straight": "0", "diagonal": "2193.48",
+				"width": "826", "height": "2032", "plumb": "0", "level": "0", "square": "0", "straight": "0",
+				"diagonal": "2193.48",
 			},
 			slab: []string{"826", "2040", "35"},
 			// 826 − 3 − 3; 826 − 820 to the line; 2040 − (2032 − 3 − 6).
@@ -345,7 +363,8 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 		{
 			unit: "in", house: "Heron Cottage", name: "Scullery",
 			readings: map[string]string{
-				"width": "30 1/4", "height": "80 1/2", "plumb": "0", "level": "0", "square": "0", "straight": "0", "diagonal": "2184.318 mm",
+				"width": "30 1/4", "height": "80 1/2", "plumb": "0", "level": "0", "square": "0", "straight": "0",
+				"diagonal": "2184.318 mm",
 			},
 			slab: []string{"30 1/4", `6' 8 1/2"`, "1 3/8"},
 			// 30 1/4 − 1/4; 30 1/4 − 30; 80 1/2 − (80 1/2 − 1/8 − 3/8); 80 1/2 − 39 for the strike.
@@ -392,13 +411,18 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 			u.until("always 3 mm", `document.querySelectorAll('input[name="/cut/leaveOn"]')[1].checked`)
 			u.keys(kb.ArrowDown)
 			u.until("to the line", `document.querySelectorAll('input[name="/cut/leaveOn"]')[2].checked`)
-			u.until("cut to the line", fmt.Sprintf(`document.querySelector('[data-figure="cut-hinge-2"] [data-shown]').innerText === %q`, d.hinge))
+			u.until("cut to the line", fmt.Sprintf(
+				`document.querySelector('[data-figure="cut-hinge-2"] [data-shown]').innerText === %q`, d.hinge,
+			))
 			assert.Equal(t, d.foot, u.figure("cut-foot-1"))
 			u.finish("/hinges")
 			assert.Equal(t, d.topSlab, u.figure("hinge-slab-hinge.top"))
 			assert.Equal(t, d.topJamb, u.figure("hinge-jamb-hinge.top"))
 			u.finish("/swing")
-			u.until("it opens right back", `document.querySelector('[data-figure="swing-opens"] [data-shown]')?.innerText === '180°'`)
+			u.until(
+				"it opens right back",
+				`document.querySelector('[data-figure="swing-opens"] [data-shown]')?.innerText === '180°'`,
+			)
 			u.finish("/lock")
 			assert.Equal(t, d.latchSlab, u.figure("latch-slab"))
 			assert.Equal(t, d.latchJamb, u.figure("latch-jamb"))
@@ -414,7 +438,10 @@ func TestADoorOfOnesOwnByKeyboard(t *testing.T) {
 
 			u.open(lock)
 			assert.Equal(t, d.latchSlab, u.figure("latch-slab"), "a reload finds everything there")
-			u.until("eight notches cut, all but the try and the log", `document.querySelectorAll('[data-state="done"]').length === 8`)
+			u.until(
+				"eight notches cut, all but the try and the log",
+				`document.querySelectorAll('[data-state="done"]').length === 8`,
+			)
 			u.open(strings.Replace(lock, "/lock", "/measure", 1))
 			for _, name := range read {
 				u.until(name, fmt.Sprintf(`document.querySelector('[data-reading=%q] input')?.value`, name))
@@ -436,23 +463,38 @@ func TestAtTheOpening(t *testing.T) {
 		{"82 9", "is two lengths"},
 	} {
 		u.retype("/readings/0/value", c.typed)
-		u.until(c.says, fmt.Sprintf(`[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes(%q))`, c.says))
-		u.until("the entry is kept", fmt.Sprintf(`document.querySelector('[data-field="/readings/0/value"]').value === %q`, c.typed))
+		u.until(
+			c.says,
+			fmt.Sprintf(`[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes(%q))`, c.says),
+		)
+		u.until(
+			"the entry is kept",
+			fmt.Sprintf(`document.querySelector('[data-field="/readings/0/value"]').value === %q`, c.typed),
+		)
 	}
 	// A slip of 10 mm is kept, and named.
 	u.retype("/readings/0/value", "839.5")
-	u.until("the slip is named", `[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('reads 839.5 mm, but the others say about 8') && e.innerText.includes('Perhaps the tape was misread by 10 mm'))`)
-	u.until("the notch is nicked", `document.querySelector('[data-step=measure]').dataset.state === 'nicked'`)
+	u.until(
+		"the slip is named",
+		`[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('reads 839.5 mm, but the others say about 8') && e.innerText.includes('Perhaps the tape was misread by 10 mm'))`,
+	)
+	u.until("the step shows that it changed", `document.querySelector('[data-step=measure]').dataset.state === 'changed'`)
 	u.do(chromedp.Focus("[data-step=measure]"))
 	u.ctrl("z")
-	u.until("undone", `document.querySelector('[data-field="/readings/0/value"]').value === '829.5' && !document.querySelector('[data-finding=stop]')`)
+	u.until(
+		"undone",
+		`document.querySelector('[data-field="/readings/0/value"]').value === '829.5' && !document.querySelector('[data-finding=stop]')`,
+	)
 	u.ctrl("y")
 	u.until("redone", `document.querySelector('[data-field="/readings/0/value"]').value === '839.5'`)
 	// It is struck out with a reason, and kept.
 	u.click(`[data-strike="width 1800"]`)
 	u.focused("strike-why")
 	u.keys(kb.Enter)
-	u.until("struck out", `document.querySelector('[data-reading="width 1800"]').dataset.struck === 'misread' && !document.querySelector('[data-finding=stop]')`)
+	u.until(
+		"struck out",
+		`document.querySelector('[data-reading="width 1800"]').dataset.struck === 'misread' && !document.querySelector('[data-finding=stop]')`,
+	)
 	assert.Contains(t, string(u.get("/api/jobs/tern-house/file")), `"struck": "misread"`)
 	u.do(chromedp.Focus("[data-step=measure]"))
 	u.ctrl("z")
@@ -466,7 +508,10 @@ func TestAtTheOpening(t *testing.T) {
 	u.press("3")
 	u.until("at the margins", `document.querySelector('[data-field="/margins/lock"]')`)
 	u.retype("/margins/lock", "2.2")
-	u.until("set", `document.querySelector('[data-field="/margins/lock"]').value === '2.2' && document.activeElement?.dataset.field !== '/margins/lock'`)
+	u.until(
+		"set",
+		`document.querySelector('[data-field="/margins/lock"]').value === '2.2' && document.activeElement?.dataset.field !== '/margins/lock'`,
+	)
 	u.retype("preset-name", "Ours")
 	u.until("kept", `document.querySelector('[data-preset="Ours"]')`)
 	u.open("/j/tern-house/linen/margins")
@@ -482,7 +527,9 @@ func TestAtTheOpening(t *testing.T) {
 	assert.Equal(t, "160", u.figure("hinge-slab-hinge.top"), "pocket 163 less the head margin 3")
 	u.do(chromedp.Focus(`[data-figure="hinge-slab-hinge.top"]`))
 	u.keys(kb.Enter)
-	u.until("why", `document.querySelector('dialog[open]')?.innerText.includes('margin at the top, at the hinge corner')`)
+	u.until(
+		"why", `document.querySelector('dialog[open]')?.innerText.includes('margin at the top, at the hinge corner')`,
+	)
 	u.keys(kb.Escape)
 	u.until("closed", `!document.querySelector('dialog[open]')`)
 	u.keys(kb.Escape) // off the figure, so that single keys are the page's
@@ -498,7 +545,7 @@ func TestAtTheOpening(t *testing.T) {
 
 // Two devices at one door: what one changes is on the other at once; where both set another
 // field both hold, and where they set the same one it is settled on the screen, with nothing lost.
-func TestTwoDevices(t *testing.T) {
+func TestTwoClients(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/linen/slab")
 	u.until("the slab", `document.querySelector('[data-field="/slab/width"]')?.value === '726'`)
@@ -508,7 +555,10 @@ func TestTwoDevices(t *testing.T) {
 		var now view
 		tag, err := c.send(t, "GET", "/api/jobs/tern-house/openings/linen", "", "", &now)
 		require.NoError(t, err)
-		_, err = c.send(t, "PATCH", "/api/jobs/tern-house/openings/linen?label=on+the+trestles&by=Wren", tag, fmt.Sprintf(`[{"op": "replace", "path": %q, "value": %q}]`, path, value), &now)
+		_, err = c.send(
+			t, "PATCH", "/api/jobs/tern-house/openings/linen?label=on+the+trestles&by=Wren", tag,
+			fmt.Sprintf(`[{"op": "replace", "path": %q, "value": %q}]`, path, value), &now,
+		)
 		require.NoError(t, err)
 	}
 	kept := func() (w, l string) {
@@ -517,14 +567,23 @@ func TestTwoDevices(t *testing.T) {
 		return now.Opening.Slab.Width.String(), now.Opening.Slab.Length.String()
 	}
 	elsewhere("/slab/length", "1985")
-	u.until("it is here, and says from where", `document.querySelector('[data-field="/slab/length"]').value === '1985' && document.querySelector('[data-elsewhere]')?.innerText.includes('From this machine, Wren: on the trestles')`)
+	u.until(
+		"it is here, and says from where",
+		`document.querySelector('[data-field="/slab/length"]').value === '1985' && document.querySelector('[data-elsewhere]')?.innerText.includes('From this machine, Wren: on the trestles')`,
+	)
 	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("728")
 	elsewhere("/slab/length", "1986")
-	u.until("what is typed is not taken", `document.querySelector('[data-field="/slab/length"]').value === '1986' && document.activeElement.value === '728'`)
+	u.until(
+		"what is typed is not taken",
+		`document.querySelector('[data-field="/slab/length"]').value === '1986' && document.activeElement.value === '728'`,
+	)
 	u.keys(kb.Enter)
-	u.until("both hold", `document.querySelector('[data-field="/slab/width"]').value === '728' && document.querySelector('[data-undo]').title.includes('728') && !document.querySelector('[role=alert]')`)
+	u.until(
+		"both hold",
+		`document.querySelector('[data-field="/slab/width"]').value === '728' && document.querySelector('[data-undo]').title.includes('728') && !document.querySelector('[role=alert]')`,
+	)
 	w, l := kept()
 	assert.Equal(t, "728 mm, 1986 mm", w+", "+l)
 
@@ -532,11 +591,17 @@ func TestTwoDevices(t *testing.T) {
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("729")
 	elsewhere("/slab/width", "731")
-	u.until("both are on the screen", `document.querySelector('[data-settle="/slab/width"] [data-theirs]')?.innerText === 'Keep 731' && document.querySelector('[data-settle="/slab/width"] [data-mine]').innerText === 'Use 729' && document.querySelector('[data-field="/slab/width"]').value === '729'`)
+	u.until(
+		"both are on the screen",
+		`document.querySelector('[data-settle="/slab/width"] [data-theirs]')?.innerText === 'Keep 731' && document.querySelector('[data-settle="/slab/width"] [data-mine]').innerText === 'Use 729' && document.querySelector('[data-field="/slab/width"]').value === '729'`,
+	)
 	w, _ = kept()
 	assert.Equal(t, "731 mm", w, "nothing is decided yet")
 	u.click(`[data-settle="/slab/width"] [data-mine]`)
-	u.until("settled", `!document.querySelector('[data-settle]') && document.querySelector('[data-field="/slab/width"]').value === '729'`)
+	u.until(
+		"settled",
+		`!document.querySelector('[data-settle]') && document.querySelector('[data-field="/slab/width"]').value === '729'`,
+	)
 	w, _ = kept()
 	assert.Equal(t, "729 mm", w)
 	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
@@ -544,7 +609,10 @@ func TestTwoDevices(t *testing.T) {
 	u.keys("700")
 	elsewhere("/slab/width", "732")
 	u.click(`[data-settle="/slab/width"] [data-theirs]`)
-	u.until("theirs is kept", `!document.querySelector('[data-settle]') && document.querySelector('[data-field="/slab/width"]').value === '732'`)
+	u.until(
+		"theirs is kept",
+		`!document.querySelector('[data-settle]') && document.querySelector('[data-field="/slab/width"]').value === '732'`,
+	)
 }
 
 // cached waits until the page can be opened without signal, with an answer that it will want.
@@ -579,21 +647,35 @@ func TestTheProgramStopsAnswering(t *testing.T) {
 	u.cached("/api/jobs/" + id.ID + "/openings/" + v.Opening.ID)
 	require.NoError(t, u.p.Kill())
 	u.keys("826", kb.Enter)
-	u.until("it says so", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('is kept on this device'))`)
-	u.until("the entry is free for the next", `document.querySelector('[data-field="next-reading"]').value === '' && document.querySelector('[data-waiting]').dataset.waiting === '1'`)
+	u.until(
+		"it says so",
+		`[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('is kept on this device'))`,
+	)
+	u.until(
+		"the entry is free for the next",
+		`document.querySelector('[data-field="next-reading"]').value === '' && document.querySelector('[data-waiting]').dataset.waiting === '1'`,
+	)
 	u.open("/devices") // a part of the page that was never opened is there too
 	u.open(page)
-	u.until("a reload without signal finds the door, and the entry", `document.querySelector('[data-field="next-reading"]') && document.querySelector('[data-waiting]')?.dataset.waiting === '1'`)
+	u.until(
+		"a reload without signal finds the door, and the entry",
+		`document.querySelector('[data-field="next-reading"]') && document.querySelector('[data-waiting]')?.dataset.waiting === '1'`,
+	)
 
 	u.again()
-	u.until("handed in", `document.querySelector('[data-reading="width 1800"] input')?.value === '826' && !document.querySelector('[data-waiting]')`)
+	u.until(
+		"handed in",
+		`document.querySelector('[data-reading="width 1800"] input')?.value === '826' && !document.querySelector('[data-waiting]')`,
+	)
 	var now view
 	require.NoError(t, json.Unmarshal(u.get("/api/jobs/"+id.ID+"/openings/"+v.Opening.ID), &now))
 	assert.Len(t, now.Opening.Readings, 1, "once")
 }
 
 // toldFigure is a whole figure on paper, after the word that says what it is.
-var toldFigure = regexp.MustCompile(`(?m)\b(off|door|slab|jamb|keep|strike|recesses|mortises|by|least) (\d+(?:\.\d+)?(?: \d+/\d+)?|\d+/\d+)(?: ±| down| deep| at|\s*$|  )`)
+var toldFigure = regexp.MustCompile(
+	`(?m)\b(off|door|slab|jamb|keep|strike|recesses|mortises|by|least) (\d+(?:\.\d+)?(?: \d+/\d+)?|\d+/\d+)(?: ±| down| deep| at|\s*$|  )`,
+)
 
 // inBritish are the words of an American plan.
 var inBritish = map[string]string{"slab": "door", "strike": "keep", "mortises": "recesses"}
@@ -605,21 +687,23 @@ func TestPlanPrintsWhatTheScreenShows(t *testing.T) {
 	if thorough.On() {
 		drawn = append(drawn, "linen", "chart", "boots", "beam", "galley")
 	}
-	for job, doors := range map[string][]string{"tern-house": {"linen", "chart", "boots", "beam", "galley", "saloon"}, "alder-cottage": {"pantry"}} {
+	for job, doors := range map[string][]string{
+		"tern-house": {"linen", "chart", "boots", "beam", "galley", "saloon"}, "alder-cottage": {"pantry"},
+	} {
 		file := filepath.Join(t.TempDir(), job+".json")
 		require.NoError(t, os.WriteFile(file, u.get("/api/jobs/"+job+"/file"), 0o600))
 		out, err := exec.CommandContext(u.ctx, bin, "plan", "--json", file).Output()
 		require.NoError(t, err)
-		var printed sheet.File
+		var printed document.File
 		require.NoError(t, json.Unmarshal(out, &printed))
-		plans := printed.Doors
+		plans := printed.Openings
 		require.Len(t, plans, len(doors))
 		words, err := exec.CommandContext(u.ctx, bin, "plan", file).Output()
 		require.NoError(t, err)
 		sections := strings.Split(string(words), ", seen from the pull side\n")[1:]
 		require.Len(t, sections, len(doors))
 		for i, id := range doors {
-			show := func(x sheet.Text) string {
+			show := func(x document.Text) string {
 				if job == "alder-cottage" {
 					return x.In
 				}
@@ -653,13 +737,18 @@ func TestPlanPrintsWhatTheScreenShows(t *testing.T) {
 				assert.Contains(t, told["jamb"], show(h.Jamb.Text))
 			}
 			g := p.Gauges
-			for shown, f := range map[string]sheet.Figure{"gauge-depth": g.Depth, "gauge-width": g.Width, "setback": g.Setback, "wedge-shut": p.Hanging.Shut, "wedge-open": p.Hanging.Open} {
+			for shown, f := range map[string]document.Figure{
+				"gauge-depth": g.Depth, "gauge-width": g.Width, "setback": g.Setback, "wedge-shut": p.Hanging.Shut,
+				"wedge-open": p.Hanging.Open,
+			} {
 				assert.Equal(t, show(f.Text), u.figure(shown))
 			}
 			assert.Contains(t, told["recesses"], show(g.Depth.Text))
 			u.eachSaysWhy()
 			u.step("swing")
-			for shown, f := range map[string]sheet.Figure{"swing-bevel": p.Swing.Bevel, "swing-clear": p.Swing.Clear, "swing-least": p.Swing.Least} {
+			for shown, f := range map[string]document.Figure{
+				"swing-bevel": p.Swing.Bevel, "swing-clear": p.Swing.Clear, "swing-least": p.Swing.Least,
+			} {
 				assert.Equal(t, show(f.Text), u.figure(shown), "%s %s", id, shown)
 			}
 			assert.Contains(t, told["by"], show(p.Swing.Clear.Text))
@@ -682,15 +771,27 @@ func TestASlabFromStockAndAnotherWayToLayIt(t *testing.T) {
 	u.until("even stiles by rule", `document.querySelector('[data-laid="even-stiles, keep-head"]')`)
 	u.click(`input[name="/cut/registration"][value="keep-hinge"]`)
 	u.until("forced", `document.querySelector('[data-laid^="keep-hinge"]')`)
-	u.until("and checked the same way", `[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('lock edge would lose'))`)
+	u.until(
+		"and checked the same way",
+		`[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('lock edge would lose'))`,
+	)
 	assert.Contains(t, u.js(`document.querySelector('[data-edge=hinge]').innerText`), "Nothing comes off")
 	u.click(`input[name="/cut/registration"][value="by-rule"]`)
-	u.until("by rule again", `document.querySelector('[data-laid="even-stiles, keep-head"]') && !document.querySelector('[data-finding=stop]')`)
+	u.until(
+		"by rule again",
+		`document.querySelector('[data-laid="even-stiles, keep-head"]') && !document.querySelector('[data-finding=stop]')`,
+	)
 
 	u.press("2")
-	u.until("the stock is held against the opening", `document.querySelector('[data-stock="826x2040"][data-fits="true"] button')`)
+	u.until(
+		"the stock is held against the opening",
+		`document.querySelector('[data-stock="826x2040"][data-fits="true"] button')`,
+	)
 	assert.Contains(t, u.js(`document.querySelector('[data-stock="826x2040"]').innerText`), "buy this")
-	u.until("what falls out says why", `document.querySelector('[data-stock][data-fits="false"]')?.innerText.includes('Too ')`)
+	u.until(
+		"what falls out says why",
+		`document.querySelector('[data-stock][data-fits="false"]')?.innerText.includes('Too ')`,
+	)
 	u.click(`[data-stock="826x2040"] button`)
 	u.until("it is the slab", `document.querySelector('[data-field="/slab/width"]').value === '826'`)
 	u.ctrl("z")
@@ -723,9 +824,14 @@ func TestAPair(t *testing.T) {
 	assert.Contains(t, []string{"358", "358.5"}, u.figure("finished-width"))
 	u.click(`[data-leaf="2"]`)
 	u.until("the second leaf's slab", `document.querySelector('[data-field="/pair/slab/width"]')`)
-	for field, v := range map[string]string{"/pair/slab/width": "370", "/pair/slab/length": "1981", "/pair/slab/thickness": "35"} {
+	for field, v := range map[string]string{
+		"/pair/slab/width": "370", "/pair/slab/length": "1981", "/pair/slab/thickness": "35",
+	} {
 		u.retype(field, v)
-		u.until(field, fmt.Sprintf(`document.querySelector('[data-field=%q]').value === %q && document.activeElement?.dataset.field !== %q`, field, v, field))
+		u.until(field, fmt.Sprintf(
+			`document.querySelector('[data-field=%q]').value === %q && document.activeElement?.dataset.field !== %q`,
+			field, v, field,
+		))
 	}
 	u.until("its cuts are there", `document.querySelector('[data-step=cut]').dataset.state !== 'waits'`)
 	u.open("/j/tern-house/saloon/lock")
@@ -749,7 +855,10 @@ func TestTheOldDoorsGapsOnScreen(t *testing.T) {
 	choose := func(field, value string) {
 		u.until(field, fmt.Sprintf(`document.querySelector('[data-field=%q]')`, field))
 		u.do(chromedp.SetValue(fmt.Sprintf(`[data-field=%q]`, field), value))
-		u.js(fmt.Sprintf(`(document.querySelector('[data-field=%q]').dispatchEvent(new Event('change', { bubbles: true })), '')`, field))
+		u.js(fmt.Sprintf(
+			`(document.querySelector('[data-field=%q]').dispatchEvent(new Event('change', { bubbles: true })), '')`,
+			field,
+		))
 	}
 	choose("other-kind", "gap")
 	u.until("what stood there", `document.querySelector('[data-field="offer-width"]')`)
@@ -760,14 +869,22 @@ func TestTheOldDoorsGapsOnScreen(t *testing.T) {
 	for _, side := range []struct {
 		name, gap string
 		at        []string
-	}{{"hinge", "3", []string{"200", "1800"}}, {"lock", "8", []string{"200", "1800"}}, {"head", "5", []string{"50", "750"}}, {"foot", "12", []string{"50", "750"}}} {
+	}{
+		{"hinge", "3", []string{"200", "1800"}},
+		{"lock", "8", []string{"200", "1800"}},
+		{"head", "5", []string{"50", "750"}},
+		{"foot", "12", []string{"50", "750"}},
+	} {
 		choose("other-side", side.name)
 		for _, at := range side.at {
 			u.retype("other-at", at)
 			u.focused("next-reading")
 			u.keys(side.gap, kb.Enter)
 			n++
-			u.until("kept", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length === %d && document.querySelector('[data-field="next-reading"]').value === ''`, n))
+			u.until("kept", fmt.Sprintf(
+				`document.querySelectorAll('[data-reading]').length === %d && document.querySelector('[data-field="next-reading"]').value === ''`,
+				n,
+			))
 		}
 	}
 	u.click("[data-step=slab]")
@@ -780,7 +897,13 @@ func TestTheOldDoorsGapsOnScreen(t *testing.T) {
 func TestADoorThatIsNotThere(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/nowhere/measure")
-	u.until("it says so", `document.querySelector('main h1')?.textContent === 'This door cannot be shown' && document.querySelector('main [role=alert]')`)
+	u.until(
+		"it says so",
+		`document.querySelector('main h1')?.textContent === 'This door cannot be shown' && document.querySelector('main [role=alert]')`,
+	)
 	u.js(`(document.querySelector('main a.btn').click(), '')`)
-	u.until("back on the walk", `location.pathname === '/j/tern-house' && document.querySelector('h1')?.textContent === 'Tern House'`)
+	u.until(
+		"back on the walk",
+		`location.pathname === '/j/tern-house' && document.querySelector('h1')?.textContent === 'Tern House'`,
+	)
 }

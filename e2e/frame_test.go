@@ -19,7 +19,9 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	u := sit(t, "serve")
 	u.begin("Dunlin House", "Pantry")
 	u.until("how it is gone about", `document.querySelector('input[name="/measuring"]')`)
-	u.js(`([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('a frame made to the')).querySelector('input').click(), '')`)
+	u.js(
+		`([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('a frame made to the')).querySelector('input').click(), '')`,
+	)
 	u.until("the frame", `document.querySelector('[data-lining]')`)
 	fill := func(field, text string) {
 		t.Helper()
@@ -30,7 +32,10 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	fill("/slab/length", "2022.5")
 	fill("/slab/thickness", "35")
 	// 819 and twice 3.5; 2022.5, 3.5 and 6: common practice.
-	u.until("its clear sizes", `document.querySelector('[data-figure="frame-width"]')?.dataset.mm === '826' && document.querySelector('[data-figure="frame-height"]')?.dataset.mm === '2032'`)
+	u.until(
+		"its clear sizes",
+		`document.querySelector('[data-figure="frame-width"]')?.dataset.mm === '826' && document.querySelector('[data-figure="frame-height"]')?.dataset.mm === '2032'`,
+	)
 	for i := range 6 {
 		fill(fmt.Sprintf("/lining/wall/%d", i), "124")
 	}
@@ -51,8 +56,13 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	fill("/lining/wall/3", "60")
 	u.says("A lining for a slab 35 mm thick needs 67 mm")
 	fill("/lining/wall/3", "126")
-	u.until("a taper", `document.body.innerText.includes('Rip to a taper') && !document.querySelector('[data-stands]').disabled`)
-	for part, long := range map[string]string{"wall.hinge": "2041", "wall.lock": "2041", "wall.head": "882", "lining-part.brace": "826"} {
+	u.until(
+		"a taper",
+		`document.body.innerText.includes('Rip to a taper') && !document.querySelector('[data-stands]').disabled`,
+	)
+	for part, long := range map[string]string{
+		"wall.hinge": "2041", "wall.lock": "2041", "wall.head": "882", "lining-part.brace": "826",
+	} {
 		assert.Equal(t, long, u.js(fmt.Sprintf(`document.querySelector('[data-part=%q]').dataset.long`, part)), part)
 	}
 	// Its pockets are cut on the trestles, before it stands, from the rod: 150 and the head margin.
@@ -63,12 +73,16 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	u.click(`[data-stands="false"]`)
 	u.until("it is read like any other", `document.querySelector('[data-next]')`)
 	u.readToSureEnough(map[string]string{
-		"width": "826", "height": "2032", "plumb": "0", "level": "0", "square": "0", "straight": "0", "diagonal": "2193.48",
+		"width": "826", "height": "2032", "plumb": "0", "level": "0", "square": "0", "straight": "0",
+		"diagonal": "2193.48",
 	})
 	for _, next := range []string{"/slab", "/margins", "/cut"} {
 		u.finish(next)
 	}
-	u.until("nothing comes off", `[...document.querySelectorAll('main *')].some((e) => e.innerText === 'Nothing comes off the lock edge.')`)
+	u.until(
+		"nothing comes off",
+		`[...document.querySelectorAll('main *')].some((e) => e.innerText === 'Nothing comes off the lock edge.')`,
+	)
 	for _, next := range []string{"/hinges", "/swing", "/lock", "/try"} {
 		u.finish(next)
 	}

@@ -50,7 +50,10 @@ func TestTwoHosts(t *testing.T) {
 		require.NoError(t, ip(t, args...))
 	}
 	for _, tls := range []bool{false, true} {
-		args := []string{"netns", "exec", laptop, bin, "demo", "--share", "--addr", "0.0.0.0:8137", "--log", "warn", "--data", filepath.Join(t.TempDir(), "demo.db")}
+		args := []string{
+			"netns", "exec", laptop, bin, "demo", "--share", "--addr", "0.0.0.0:8137", "--log", "warn", "--data",
+			filepath.Join(t.TempDir(), "demo.db"),
+		}
 		url := "http://10.77.31.1:8137"
 		if tls {
 			args, url = append(args, "--tls"), "https://10.77.31.1:8137"
@@ -75,7 +78,10 @@ func TestTwoHosts(t *testing.T) {
 		go func() { _, _ = io.Copy(io.Discard, lines) }()
 		assert.Contains(t, all, "for other devices at "+url)
 		from := func(more ...string) string {
-			out, err := exec.CommandContext(t.Context(), "ip", append([]string{"netns", "exec", phone, bin, "tape", "--to", url, "826 mm"}, more...)...).CombinedOutput()
+			out, err := exec.CommandContext(
+				t.Context(), "ip",
+				append([]string{"netns", "exec", phone, bin, "tape", "--to", url, "826 mm"}, more...)...,
+			).CombinedOutput()
 			require.Error(t, err, "no page is open that could hear it")
 			return string(out)
 		}
@@ -83,7 +89,10 @@ func TestTwoHosts(t *testing.T) {
 		if tls {
 			pin = []string{"--fingerprint", fingerprint}
 			assert.Contains(t, from("--code", code), "certificate", "one that nobody signed is not trusted")
-			assert.Contains(t, from("--code", code, "--fingerprint", strings.Replace(fingerprint, fingerprint[:2], "00", 1)), "another fingerprint")
+			assert.Contains(
+				t, from("--code", code, "--fingerprint", strings.Replace(fingerprint, fingerprint[:2], "00", 1)),
+				"another fingerprint",
+			)
 		}
 		assert.Contains(t, from(pin...), "no pass")
 		assert.Contains(t, from(append(pin, "--code", "2222-2222")...), "not the code")

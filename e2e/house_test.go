@@ -39,7 +39,9 @@ func text(t *testing.T, pdf []byte) string {
 func TestAScheduleFromTheScreen(t *testing.T) {
 	u := sit(t, "demo")
 	file := filepath.Join(t.TempDir(), "doors.csv")
-	require.NoError(t, os.WriteFile(file, []byte("Tür;Raum;Band;Breite;Höhe\n101;Flur;left;762,5;1981\n102;Bad;inward;762;1981\n;Bad;right;762;1981\n103;Küche;right;838;2040\n"), 0o600))
+	require.NoError(t, os.WriteFile(file, []byte(
+		"Tür;Raum;Band;Breite;Höhe\n101;Flur;left;762,5;1981\n102;Bad;inward;762;1981\n;Bad;right;762;1981\n103;Küche;right;838;2040\n",
+	), 0o600))
 	u.open("/j/tern-house")
 	u.click("[data-papers]")
 	send := func() {
@@ -48,25 +50,56 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 	}
 	u.until("the papers", `document.querySelector('[data-field="schedule-file"]')`)
 	send()
-	u.until("no column is known, so no line is a door", `document.querySelector('[data-good]').dataset.good === '0' && document.querySelector('[data-take-schedule]').disabled`)
-	for header, id := range map[string]string{"Tür": "name", "Raum": "room", "Band": "hand", "Breite": "width", "Höhe": "length"} {
+	u.until(
+		"no column is known, so no line is a door",
+		`document.querySelector('[data-good]').dataset.good === '0' && document.querySelector('[data-take-schedule]').disabled`,
+	)
+	for header, id := range map[string]string{
+		"Tür": "name", "Raum": "room", "Band": "hand", "Breite": "width", "Höhe": "length",
+	} {
 		u.pick("column "+header, id)
-		u.until(header+" is matched", fmt.Sprintf(`document.querySelector('[data-field=%q]').value === %q`, "column "+header, id))
+		u.until(
+			header+" is matched",
+			fmt.Sprintf(`document.querySelector('[data-field=%q]').value === %q`, "column "+header, id),
+		)
 	}
-	u.until("two are doors and two cannot be", `document.querySelector('[data-good]').dataset.good === '2' && document.querySelector('[data-good]').dataset.bad === '2'`)
-	u.until("each says why", `document.querySelector('[data-line="3"]').innerText.includes('Band: “inward” is not a side') && document.querySelector('[data-line="4"]').innerText.includes('names no door')`)
+	u.until(
+		"two are doors and two cannot be",
+		`document.querySelector('[data-good]').dataset.good === '2' && document.querySelector('[data-good]').dataset.bad === '2'`,
+	)
+	u.until(
+		"each says why",
+		`document.querySelector('[data-line="3"]').innerText.includes('Band: “inward” is not a side') && document.querySelector('[data-line="4"]').innerText.includes('names no door')`,
+	)
 	u.click("[data-take-schedule]")
 	u.until("two came in", `document.querySelector('[data-came]')?.dataset.came === '2'`)
 	u.open("/j/tern-house")
-	u.until("on the walk", `document.querySelectorAll('[data-door]').length === 8 && document.body.innerText.includes('762.5 × 1981')`)
+	u.until(
+		"on the walk",
+		`document.querySelectorAll('[data-door]').length === 8 && document.body.innerText.includes('762.5 × 1981')`,
+	)
 
 	u.open("/papers/tern-house")
 	send()
-	u.until("as it was matched before", `document.querySelector('[data-columns]').dataset.known === 'true' && document.querySelector('[data-field="column Breite"]').value === 'width'`)
-	u.until("they are on the walk already", `document.querySelector('[data-good]').dataset.good === '0' && document.querySelector('[data-line="2"]').innerText.includes('is on the walk already')`)
-	require.NoError(t, os.WriteFile(file, []byte("Tür;Raum;Band;Breite;Höhe\n104;Flur;left;762;1981\n105;Flur;left;762;1981\n"), 0o600))
+	u.until(
+		"as it was matched before",
+		`document.querySelector('[data-columns]').dataset.known === 'true' && document.querySelector('[data-field="column Breite"]').value === 'width'`,
+	)
+	u.until(
+		"they are on the walk already",
+		`document.querySelector('[data-good]').dataset.good === '0' && document.querySelector('[data-line="2"]').innerText.includes('is on the walk already')`,
+	)
+	require.NoError(
+		t,
+		os.WriteFile(
+			file, []byte("Tür;Raum;Band;Breite;Höhe\n104;Flur;left;762;1981\n105;Flur;left;762;1981\n"), 0o600,
+		),
+	)
 	send()
-	u.until("all is well", `document.querySelector('[data-good]').dataset.good === '2' && document.querySelector('[data-good]').dataset.bad === '0'`)
+	u.until(
+		"all is well",
+		`document.querySelector('[data-good]').dataset.good === '2' && document.querySelector('[data-good]').dataset.bad === '0'`,
+	)
 	u.click("[data-take-schedule]")
 	u.until("in", `document.querySelector('[data-came]')?.dataset.came === '2'`)
 	u.click("[data-undo-schedule]")
@@ -90,16 +123,24 @@ func TestLoadForThreeDoors(t *testing.T) {
 	}
 	u.until("three", `document.querySelector('[data-chosen]').dataset.chosen === '3'`)
 	u.click("[data-load-chosen]")
-	u.until("the list", `document.querySelector('[data-load-for]')?.innerText.startsWith('For Chart room, Under the beam, Galley.')`)
+	u.until(
+		"the list",
+		`document.querySelector('[data-load-for]')?.innerText.startsWith('For Chart room, Under the beam, Galley.')`,
+	)
 	for name, n := range map[string]string{
 		// 2 of the chart room and 3 of the galley; their 5 × 2 × 4 screws less a long one a slab.
-		"hinge-size.butt-100": "5 ×", "hinge-size.butt-75": "2 ×", "screw.size long=38 mm no=10": "38 ×", "screw.size long=75 mm no=10": "2 ×", "screw.size long=32 mm no=8": "11 ×",
-		"load.wedge": "9 ×", "load.packer thick=3 mm": "4 ×", "load.packer thick=2.5 mm": "2 ×", "load.insert size=[702 mm 30 mm 29 mm]": "2 ×",
+		"hinge-size.butt-100": "5 ×", "hinge-size.butt-75": "2 ×", "screw.size long=38 mm no=10": "38 ×",
+		"screw.size long=75 mm no=10": "2 ×", "screw.size long=32 mm no=8": "11 ×",
+		"load.wedge": "9 ×", "load.packer thick=3 mm": "4 ×", "load.packer thick=2.5 mm": "2 ×",
+		"load.insert size=[702 mm 30 mm 29 mm]": "2 ×",
 	} {
 		u.until(name, fmt.Sprintf(`document.querySelector('[data-count=%q]')?.innerText === %q`, name, n))
 	}
 	setting := `[...document.querySelectorAll('[data-setting]')].map((s) => s.innerText.replaceAll('\n', ' ')).join('|')`
-	u.until("gauges are set once for two doors", setting+`.includes("Marking gauge: hinge recesses, from the pull face 32 mm wide Chart room, Galley")`)
+	u.until(
+		"gauges are set once for two doors",
+		setting+`.includes("Marking gauge: hinge recesses, from the pull face 32 mm wide Chart room, Galley")`,
+	)
 	u.until("a template's hole", setting+`.includes("hole of the template 29 × 61 mm Under the beam")`)
 	u.until("the cutting list", `document.querySelectorAll('[data-cutting] tbody tr').length === 3`)
 
@@ -129,20 +170,34 @@ func TestChoicesFromTheScreen(t *testing.T) {
 	u.click("[data-copying]")
 	u.pick("copy-from", "galley")
 	u.click(`[data-part="margins"]`)
-	u.until("what would change is seen", `document.querySelector('[data-copied=beam]')?.innerText.includes('hinge: 75 mm (3 in) butt → 100 mm (4 in) butt')`)
-	u.until("a signed door stays as it is", `document.querySelector('[data-copied=boots]').innerText.includes('signed off')`)
-	u.until("margins were not asked for", `!document.querySelector('[data-copied=beam]').innerText.includes('margins:')`)
+	u.until(
+		"what would change is seen",
+		`document.querySelector('[data-copied=beam]')?.innerText.includes('hinge: 75 mm (3 in) butt → 100 mm (4 in) butt')`,
+	)
+	u.until(
+		"a signed door stays as it is",
+		`document.querySelector('[data-copied=boots]').innerText.includes('signed off')`,
+	)
+	u.until(
+		"margins were not asked for", `!document.querySelector('[data-copied=beam]').innerText.includes('margins:')`,
+	)
 	u.click(`[data-field="copy-later"]`)
 	u.click("[data-copy]")
-	u.until("done, and said", `document.querySelector('[data-deed]')?.innerText.includes('2 doors now have the choices of Galley, and new doors begin with them')`)
+	u.until(
+		"done, and said",
+		`document.querySelector('[data-deed]')?.innerText.includes('2 doors now have the choices of Galley, and new doors begin with them')`,
+	)
 	assert.Equal(t, "butt-100", opening("beam").Hinges.Size)
-	assert.Equal(t, "bathroom-64", opening("chart").Lock.Device)
+	assert.Equal(t, "bathroom-64", opening("chart").Lock.Hardware)
 	assert.Equal(t, before.Margins, opening("beam").Margins)
-	u.until("the job says what new doors begin with", `document.querySelector('[data-usual]')?.innerText.includes('hinges, lock')`)
+	u.until(
+		"the job says what new doors begin with",
+		`document.querySelector('[data-usual]')?.innerText.includes('hinges, lock')`,
+	)
 	u.click("[data-undo-deed]")
 	u.until("taken back", `!document.querySelector('[data-deed]') && !document.querySelector('[data-usual]')`)
 	assert.Equal(t, before, opening("beam"))
-	assert.Equal(t, "surface-60", opening("chart").Lock.Device)
+	assert.Equal(t, "surface-60", opening("chart").Lock.Hardware)
 }
 
 // Doors are found, put elsewhere by key and by drag, and back.
@@ -152,12 +207,18 @@ func TestTheWalkInHand(t *testing.T) {
 	u.until("in order", order+` === 'linen chart boots beam galley saloon'`)
 	u.do(chromedp.Focus(`[data-move="beam"]`))
 	u.do(chromedp.KeyEvent(kb.ArrowUp, chromedp.KeyModifiers(chromedp.ModifierAlt)))
-	u.until("one place earlier, the focus with it", order+` === 'linen chart beam boots galley saloon' && document.activeElement.dataset.move === 'beam'`)
+	u.until(
+		"one place earlier, the focus with it",
+		order+` === 'linen chart beam boots galley saloon' && document.activeElement.dataset.move === 'beam'`,
+	)
 	u.do(chromedp.KeyEvent(kb.ArrowDown, chromedp.KeyModifiers(chromedp.ModifierAlt)))
 	u.until("and back", order+` === 'linen chart boots beam galley saloon'`)
 
 	at := func(selector string) (x, y float64) {
-		_, err := fmt.Sscan(u.js(fmt.Sprintf(`((r) => (r.left + r.width / 2) + ' ' + (r.top + r.height / 2))(document.querySelector(%q).getBoundingClientRect())`, selector)), &x, &y)
+		_, err := fmt.Sscan(u.js(fmt.Sprintf(
+			`((r) => (r.left + r.width / 2) + ' ' + (r.top + r.height / 2))(document.querySelector(%q).getBoundingClientRect())`,
+			selector,
+		)), &x, &y)
 		require.NoError(t, err)
 		return x, y
 	}
@@ -202,7 +263,10 @@ func TestPapersOfTheHouse(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/papers/tern-house")
 	for kind, says := range map[string][]string{
-		"card":  {"Chart room", "Hinges on the RIGHT", "Hinge edge: 7 at 0", "Latch 1038 down the door", "Linen room", "gaps read"},
+		"card": {
+			"Chart room", "Hinges on the RIGHT", "Hinge edge: 7 at 0", "Latch 1038 down the door", "Linen room",
+			"gaps read",
+		},
 		"book":  {"6 doors in the house", "Signed off", "To order, Tern House", "11 × 100 mm (4 in) butt"},
 		"order": {"To order, Tern House", "84 × no. 10 × 38 mm"},
 	} {
@@ -225,7 +289,10 @@ func TestPapersOfTheHouse(t *testing.T) {
 	require.NoError(t, err, out)
 	b, err := os.ReadFile(card)
 	require.NoError(t, err)
-	assert.Equal(t, text(t, u.get("/api/jobs/tern-house/paper?kind=card&doors=chart")), text(t, b), "the same from the command line")
+	assert.Equal(
+		t, text(t, u.get("/api/jobs/tern-house/paper?kind=card&doors=chart")), text(t, b),
+		"the same from the command line",
+	)
 	out, err = command(t, "paper", bundle, "--kind", "order", "--out", card)
 	require.Error(t, err)
 	assert.Contains(t, out, "is there already")
@@ -276,7 +343,10 @@ func TestBackupUnderLoadAndRestore(t *testing.T) {
 					return
 				default:
 				}
-				if tag, err = c.send(t, "PATCH", door, tag, fmt.Sprintf(`[{"op": "add", "path": "/readings/-", "value": {"kind": "width", "at": %d, "value": "826"}}]`, 100+n), &now); err == nil {
+				if tag, err = c.send(t, "PATCH", door, tag, fmt.Sprintf(
+					`[{"op": "add", "path": "/readings/-", "value": {"kind": "width", "at": %d, "value": "826"}}]`,
+					100+n,
+				), &now); err == nil {
 					mu.Lock()
 					acknowledged[i] = n + 1
 					mu.Unlock()
@@ -307,11 +377,17 @@ func TestBackupUnderLoadAndRestore(t *testing.T) {
 	require.NoError(t, os.WriteFile(letter, []byte("Dear carpenter"), 0o600))
 	u.do(chromedp.SetUploadFiles(`[data-field="restore-file"]`, []string{letter}))
 	u.click("[data-restore]")
-	u.until("what is none is refused", `document.querySelector('[data-safe] [role=alert]')?.innerText.includes('not a backup of Kind Margin')`)
+	u.until(
+		"what is none is refused",
+		`document.querySelector('[data-safe] [role=alert]')?.innerText.includes('not a backup of Kind Margin')`,
+	)
 	u.do(chromedp.SetUploadFiles(`[data-field="restore-file"]`, []string{backup}))
 	u.click("[data-restore]")
 	u.until("restored", `document.querySelector('[data-restored]')?.dataset.restored === '1'`)
-	u.until("the list is that of the backup", `!document.querySelector('main li')?.innerText.includes('Begun later') && document.body.innerText.includes('Plover House')`)
+	u.until(
+		"the list is that of the backup",
+		`!document.querySelector('main li')?.innerText.includes('Begun later') && document.body.innerText.includes('Plover House')`,
+	)
 	for i, door := range doors {
 		var now view
 		_, err := c.send(t, "GET", door, "", "", &now)
@@ -351,7 +427,9 @@ func TestABackupThatTheDiskCannotHold(t *testing.T) {
 	require.NoError(t, p.Stop())
 	to := filepath.Join(t.TempDir(), "backup.db")
 	// No file may grow past 40 kB, as on a disk with no room.
-	out, err := exec.CommandContext(t.Context(), "bash", "-c", `ulimit -f 40; exec "$0" backup --data "$1" "$2"`, bin, data, to).CombinedOutput()
+	out, err := exec.CommandContext(
+		t.Context(), "bash", "-c", `ulimit -f 40; exec "$0" backup --data "$1" "$2"`, bin, data, to,
+	).CombinedOutput()
 	require.Error(t, err, string(out))
 	assert.Contains(t, string(out), "no backup was made")
 	left, err := filepath.Glob(to + "*")
@@ -365,7 +443,10 @@ func TestABackupThatTheDiskCannotHold(t *testing.T) {
 func TestAKitForAnotherJob(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/kit/alder-cottage")
-	u.until("what the other has more", `document.querySelector('[data-kit-from]')?.innerText.includes('Tern House also has the yellow tape, the 1.8 m level')`)
+	u.until(
+		"what the other has more",
+		`document.querySelector('[data-kit-from]')?.innerText.includes('Tern House also has the yellow tape, the 1.8 m level')`,
+	)
 	u.click(`[data-take-kit="tern-house"]`)
 	u.until("taken over", `document.querySelector('[data-tool=level]') && document.querySelector('[data-undo-kit]')`)
 	u.click("[data-undo-kit]")
@@ -377,14 +458,23 @@ func TestEachPageIsInItsEnglish(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/")
 	u.until("as the browser is set", `document.documentElement.lang === 'en-GB'`)
-	u.pick("device-language", "en-US")
-	u.until("as it was chosen", `document.documentElement.lang === 'en-US' && document.querySelector('[data-field="device-language"]').value === 'en-US'`)
+	u.pick("client-language", "en-US")
+	u.until(
+		"as it was chosen",
+		`document.documentElement.lang === 'en-US' && document.querySelector('[data-field="client-language"]').value === 'en-US'`,
+	)
 	u.open("/practice")
 	u.until("drills too", `document.body.innerText.includes('Depth of a mortise')`)
 	u.open("/j/tern-house/linen/hinges")
-	u.until("a job in millimetres is British", `document.documentElement.lang === 'en-GB' && document.body.innerText.includes('Recesses: knife round the leaf')`)
+	u.until(
+		"a job in millimetres is British",
+		`document.documentElement.lang === 'en-GB' && document.body.innerText.includes('Recesses: knife round the leaf')`,
+	)
 	u.open("/j/alder-cottage/pantry/hinges")
-	u.until("one in inches American", `document.documentElement.lang === 'en-US' && document.body.innerText.includes('Mortises: knife round the leaf')`)
+	u.until(
+		"one in inches American",
+		`document.documentElement.lang === 'en-US' && document.body.innerText.includes('Mortises: knife round the leaf')`,
+	)
 	res, err := http.Get(u.p.URL + "/assets/of-another-build.js")
 	require.NoError(t, err)
 	defer res.Body.Close()

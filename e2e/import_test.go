@@ -61,16 +61,24 @@ func TestABundleFromTheScreen(t *testing.T) {
 	u.open("/")
 	u.until("it is there", `document.querySelector('[data-bring-in]')`)
 	u.do(chromedp.SetUploadFiles(bring, []string{make(40)}))
-	u.until("it says how far", `/Reading photographs: \d+ of 40/.test(document.querySelector('[data-import-says]')?.innerText)`)
+	u.until(
+		"it says how far",
+		`/Reading photographs: \d+ of 40/.test(document.querySelector('[data-import-says]')?.innerText)`,
+	)
 	u.click("[data-stop-import]")
 	u.until("stopped", `document.querySelector('[data-bring-in]').innerText.includes('Stopped. Nothing came in.')`)
 	bad := filepath.Join(t.TempDir(), "half.zip")
 	require.NoError(t, os.WriteFile(bad, whole[:len(whole)/2], 0o600))
 	u.do(chromedp.SetUploadFiles(bring, []string{bad}))
-	u.until("it says why", `document.querySelector('[data-bring-in] [role=alert]')?.innerText.includes('not a whole zip')`)
+	u.until(
+		"it says why", `document.querySelector('[data-bring-in] [role=alert]')?.innerText.includes('not a whole zip')`,
+	)
 	var jobs []struct{ ID string }
 	require.NoError(t, json.Unmarshal(u.get("/api/jobs"), &jobs))
 	assert.Len(t, jobs, 2, "neither came in")
 	u.do(chromedp.SetUploadFiles(bring, []string{make(1)}))
-	u.until("it is in, and open", `location.pathname.startsWith('/j/') && document.querySelectorAll('[data-door]').length === 6`)
+	u.until(
+		"it is in, and open",
+		`location.pathname.startsWith('/j/') && document.querySelectorAll('[data-door]').length === 6`,
+	)
 }

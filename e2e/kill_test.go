@@ -92,7 +92,10 @@ func TestKillsLoseNoAcknowledgedReading(t *testing.T) {
 				var now view
 				tag, err := c.send(t, "GET", door, "", "", &now)
 				for k := 0; err == nil; k++ {
-					w := waiting{fmt.Sprintf("%d %d", round, k), tag, fmt.Sprintf(`[{"op": "add", "path": "/readings/-", "value": {"kind": "width", "at": %d, "value": "826"}}]`, 100+kept[i])}
+					w := waiting{fmt.Sprintf("%d %d", round, k), tag, fmt.Sprintf(
+						`[{"op": "add", "path": "/readings/-", "value": {"kind": "width", "at": %d, "value": "826"}}]`,
+						100+kept[i],
+					)}
 					if kept[i] >= 40 { // more would only be slower: begin again
 						w.body = clears
 					}
@@ -131,7 +134,10 @@ func TestKillsLoseNoAcknowledgedReading(t *testing.T) {
 			}
 			_, err = client{url: p.URL}.send(t, "GET", door, "", "", &now)
 			require.NoError(t, err)
-			require.Len(t, now.Opening.Readings, kept[i], "kill %d: every acknowledged reading is there, and what waited once", round)
+			require.Len(
+				t, now.Opening.Readings, kept[i], "kill %d: every acknowledged reading is there, and what waited once",
+				round,
+			)
 			for n, r := range now.Opening.Readings {
 				require.Equal(t, float64(100+n), r.At.MM(), "in order, none half-written")
 			}

@@ -38,9 +38,14 @@ func (u person) begin(job, door string) {
 // pick chooses in a list.
 func (u person) pick(field, value string) {
 	u.t.Helper()
-	u.until(value+" can be chosen", fmt.Sprintf(`document.querySelector('[data-field=%q] option[value=%q]')`, field, value))
+	u.until(
+		value+" can be chosen", fmt.Sprintf(`document.querySelector('[data-field=%q] option[value=%q]')`, field, value),
+	)
 	// In one go: the page may be drawn anew between a value that is set and its being told.
-	u.js(fmt.Sprintf(`((s) => { s.value = %q; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })(document.querySelector('[data-field=%q]'))`, value, field))
+	u.js(fmt.Sprintf(
+		`((s) => { s.value = %q; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })(document.querySelector('[data-field=%q]'))`,
+		value, field,
+	))
 }
 
 // A tape whose hook is bent by 0.8 mm is proved against rods, and then every width read
@@ -60,11 +65,16 @@ func TestATapeWithABentHookIsProvedAndReadsOn(t *testing.T) {
 	u.click(`[data-prove="tape"]`)
 	u.do(chromedp.Focus(`[data-field="proof-own"]`))
 	u.keys("825", kb.Enter)
-	u.until("one reading is not enough", `document.querySelector('[data-proof="tape"]').innerText.includes('at least 1 more')`)
+	u.until(
+		"one reading is not enough",
+		`document.querySelector('[data-proof="tape"]').innerText.includes('at least 1 more')`,
+	)
 	u.keys("825.5", kb.Enter, "825", kb.Enter, "825.5", kb.Enter, "825", kb.Enter, "825.5", kb.Enter)
 	u.do(chromedp.Focus(`[data-field="proof-better"]`))
 	u.keys("826", kb.Enter, "826", kb.Enter, "826", kb.Enter, "826.5", kb.Enter)
-	u.until("it says what was found", `document.querySelector('[data-found]')?.innerText.includes('reads short by 0.7 mm')`)
+	u.until(
+		"it says what was found", `document.querySelector('[data-found]')?.innerText.includes('reads short by 0.7 mm')`,
+	)
 	u.click("[data-keep]")
 	u.until("and keeps it", `document.querySelector('[data-tool="tape"] [data-proved="yes"]')`)
 
@@ -73,13 +83,18 @@ func TestATapeWithABentHookIsProvedAndReadsOn(t *testing.T) {
 	u.until("the walk", `document.querySelector('[data-field="opening-name"]')`)
 	u.do(chromedp.Focus(`[data-field="opening-name"]`))
 	u.keys("Loft", kb.Enter)
-	u.until("the first reading says with what", `document.querySelector('[data-with]')?.dataset.with === 'the bent tape'`)
+	u.until(
+		"the first reading says with what", `document.querySelector('[data-with]')?.dataset.with === 'the bent tape'`,
+	)
 	u.focused("next-reading")
 	u.keys("825.5", kb.Enter)
 	u.until("then the height", `document.querySelector('[data-next^="height"]')`)
 	u.focused("next-reading")
 	u.keys("2030", kb.Enter)
-	u.until("another is asked for, and why", `document.querySelector('[data-asked] [data-next]')?.dataset.next !== '' && /worth |left on|from ±/.test(document.querySelector('[data-asked]').innerText)`)
+	u.until(
+		"another is asked for, and why",
+		`document.querySelector('[data-asked] [data-next]')?.dataset.next !== '' && /worth |left on|from ±/.test(document.querySelector('[data-asked]').innerText)`,
+	)
 	u.click("[data-step=slab]")
 	u.until("the size", `document.querySelector('[data-figure="finished-width"]')`)
 	// 825.5 as read, 0.65 that the tape reads short, less two margins of 3: rounded up.
@@ -98,7 +113,9 @@ func TestTheWorkOneCardAtATime(t *testing.T) {
 	require.NoError(t, err)
 	assert.LessOrEqual(t, cards, 16)
 	size := func() string {
-		return u.js(`String(Math.min(...[...document.querySelectorAll('[data-card] [data-figure] [data-shown] *')].map((e) => parseFloat(getComputedStyle(e).fontSize))) >= (innerWidth < 640 ? 40 : 56))`)
+		return u.js(
+			`String(Math.min(...[...document.querySelectorAll('[data-card] [data-figure] [data-shown] *')].map((e) => parseFloat(getComputedStyle(e).fontSize))) >= (innerWidth < 640 ? 40 : 56))`,
+		)
 	}
 	assert.Equal(t, "true", size())
 	u.keys(kb.ArrowRight)
@@ -106,18 +123,25 @@ func TestTheWorkOneCardAtATime(t *testing.T) {
 	u.keys(kb.ArrowLeft)
 	u.until("and back", fmt.Sprintf(`document.querySelector('[data-card]').dataset.card === %q`, first))
 	u.keys(kb.Enter)
-	u.until("ticked, and on to the second", fmt.Sprintf(`document.querySelector('[data-card]').dataset.card !== %q`, first))
+	u.until(
+		"ticked, and on to the second", fmt.Sprintf(`document.querySelector('[data-card]').dataset.card !== %q`, first),
+	)
 	u.keys(" ")
 	u.until("the space turns too", `document.querySelector('[data-card] h1 + p').innerText.startsWith('3 of')`)
 	u.open("/cards/tern-house/galley")
-	u.until("it begins at what is not done", `document.querySelector('[data-card] h1 + p')?.innerText.startsWith('2 of')`)
+	u.until(
+		"it begins at what is not done", `document.querySelector('[data-card] h1 + p')?.innerText.startsWith('2 of')`,
+	)
 	u.keys(kb.ArrowLeft)
 	u.until("and remembers what is", `document.querySelector('[data-card] h1 + p').innerText.includes('done')`)
 
 	u.do(chromedp.EmulateViewport(390, 844))
 	u.until("on a phone", `innerWidth === 390`)
 	assert.Equal(t, "true", size())
-	assert.Equal(t, "true", u.js(`String(document.documentElement.scrollWidth <= 390 && document.documentElement.scrollHeight <= 844)`))
+	assert.Equal(
+		t, "true",
+		u.js(`String(document.documentElement.scrollWidth <= 390 && document.documentElement.scrollHeight <= 844)`),
+	)
 	u.do(chromedp.EmulateViewport(1280, 800))
 
 	// Another margin at the foot changes the head's figures not, but the foot's.
@@ -134,7 +158,10 @@ func TestTheWorkOneCardAtATime(t *testing.T) {
 func TestASlabOfferedUpIsReadOnceRound(t *testing.T) {
 	u := sit(t, "serve")
 	u.begin("Mere Farm", "Dairy")
-	u.until("nothing is wrong yet", `!document.querySelector('[data-finding=stop]') && document.querySelector('[data-view=unread]')`)
+	u.until(
+		"nothing is wrong yet",
+		`!document.querySelector('[data-finding=stop]') && document.querySelector('[data-view=unread]')`,
+	)
 	u.click(`input[name="/measuring"][value="offered"], label:has(input[name="/measuring"]):nth-of-type(3) input`)
 	u.until("what stands there", `document.querySelector('[data-field="offer-width"]')`)
 	u.do(chromedp.Focus(`[data-field="offer-width"]`))
@@ -166,7 +193,9 @@ func TestASlabOfferedUpIsReadOnceRound(t *testing.T) {
 	require.NoError(t, json.Unmarshal(u.get("/api/jobs/"+id+"/file"), &file))
 	o := file.Job.Openings[0]
 	assert.Equal(t, "offered", o.Measuring)
-	assert.Equal(t, []float64{3, 3, 1, 0}, []float64{o.Readings[0].Value, o.Readings[1].Value, o.Readings[2].Value, o.Readings[3].Value})
+	assert.Equal(t, []float64{3, 3, 1, 0}, []float64{
+		o.Readings[0].Value, o.Readings[1].Value, o.Readings[2].Value, o.Readings[3].Value,
+	})
 	assert.True(t, o.Readings[3].Blocked)
 }
 
@@ -181,8 +210,12 @@ func TestOneScreenOnAPhone(t *testing.T) {
 	u.until("the keypad", `[...document.querySelectorAll('[data-asked] button')].some((b) => b.innerText === 'Enter')`)
 	whole := `((e) => { const r = e.getBoundingClientRect(); const rod = document.querySelector('[data-rod]').getBoundingClientRect(); return r.top >= 0 && r.bottom <= rod.top })`
 	assert.Equal(t, "true", u.js(`String(`+whole+`(document.querySelector('[data-next]')))`))
-	assert.Equal(t, "true", u.js(`String(`+whole+`([...document.querySelectorAll('[data-asked] button')].find((b) => b.innerText === 'Enter')))`))
-	assert.Equal(t, "true", u.js(`String([...document.querySelectorAll('svg[role=img] [data-margin]')].every((e) => e.getBoundingClientRect().height >= 16))`))
+	assert.Equal(t, "true", u.js(
+		`String(`+whole+`([...document.querySelectorAll('[data-asked] button')].find((b) => b.innerText === 'Enter')))`,
+	))
+	assert.Equal(t, "true", u.js(
+		`String([...document.querySelectorAll('svg[role=img] [data-margin]')].every((e) => e.getBoundingClientRect().height >= 16))`,
+	))
 }
 
 // The cut sheet carries its drawing onto paper, whole and beside all of its
@@ -193,11 +226,14 @@ func TestTheCutSheetOnPaper(t *testing.T) {
 	u.js(`(localStorage.setItem('theme', 'night'), '')`)
 	u.open("/j/tern-house/chart/cut")
 	u.until("the cut sheet", `document.querySelector('.drawn svg')`)
-	a4, letter := [2]float64{210 / 25.4, 297 / 25.4}, [2]float64{8.5, 11} // inches; ISO 216 and ANSI/ASME Y14.1, from memory
+	// inches; ISO 216 and ANSI/ASME Y14.1, from memory
+	a4, letter := [2]float64{210 / 25.4, 297 / 25.4}, [2]float64{8.5, 11}
 	for _, paper := range [][2]float64{a4, letter} {
 		var pdf []byte
 		u.do(func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
-			r, err := cdp.Call(ctx, tab, page.PrintToPDF, page.PrintToPDFParams{PaperWidth: paper[0], PaperHeight: paper[1]})
+			r, err := cdp.Call(ctx, tab, page.PrintToPDF, page.PrintToPDFParams{
+				PaperWidth: paper[0], PaperHeight: paper[1],
+			})
 			pdf = r.Data
 			return chromedp.Void{}, err
 		})
@@ -232,7 +268,12 @@ func TestTheCutSheetOnPaper(t *testing.T) {
 		const r = document.querySelector('.drawn svg').getBoundingClientRect();
 		return String(r.width > 200 && r.height > 200 && r.left >= 0 && r.right <= 794);
 	})()`), "the drawing is there, to read")
-	assert.Equal(t, "4", u.js(`String([...document.querySelectorAll('main table')].filter((e) => e.checkVisibility()).length)`), "and the four edges")
-	assert.Equal(t, "rgb(255, 255, 255)", u.js(`getComputedStyle(document.documentElement).backgroundColor`), "ink on white")
+	assert.Equal(
+		t, "4", u.js(`String([...document.querySelectorAll('main table')].filter((e) => e.checkVisibility()).length)`),
+		"and the four edges",
+	)
+	assert.Equal(
+		t, "rgb(255, 255, 255)", u.js(`getComputedStyle(document.documentElement).backgroundColor`), "ink on white",
+	)
 	assert.Equal(t, "false", u.js(`String(document.querySelector('[data-rod]').checkVisibility())`), "the rod is not")
 }

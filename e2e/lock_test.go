@@ -23,7 +23,7 @@ func (u person) says(words string) {
 func TestLocksOfTheList(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/beam/lock")
-	u.pick("/lock/device", "code-6")
+	u.pick("/lock/hardware", "code-6")
 	u.until("its holes are listed", `document.querySelector('[data-figure="hole-down-upper fixing"]')`)
 	u.retype("/slab/stile", "65")
 	u.says("reaches 66 mm from the edge, and the stile ends at")
@@ -33,7 +33,7 @@ func TestLocksOfTheList(t *testing.T) {
 	u.open("/j/tern-house/chart/lock")
 	assert.Equal(t, "60", u.figure("hole-in-cylinder"), "a surface lock's cylinder")
 	u.says("Let the forend in flush: 65 mm by 20 mm")
-	u.pick("/lock/device", "bathroom-64")
+	u.pick("/lock/hardware", "bathroom-64")
 	u.says("Cut the slot in the edge 90 mm by 16 mm, 66 mm deep")
 	u.says("It must open from outside without a key")
 	u.until("the slot is drawn", `document.querySelector('[data-lock-view]')`)
@@ -72,10 +72,10 @@ func TestBoltsOnAPair(t *testing.T) {
 
 // A device is entered from a paper pattern of six holes, with keys alone, in well under three
 // minutes, and comes through export and import; its boring template is fetched and measured.
-func TestADeviceFromItsPaper(t *testing.T) {
+func TestHardwareFromItsPaper(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/linen/lock")
-	u.click(`[data-field=device-open]`)
+	u.click(`[data-field=hardware-open]`)
 	start := time.Now()
 	enter := func(field, text string) {
 		if text == "" {
@@ -84,8 +84,8 @@ func TestADeviceFromItsPaper(t *testing.T) {
 		u.do(chromedp.Focus(`[data-field="` + field + `"]`))
 		u.keys(text)
 	}
-	enter("device-name", "gate code lock")
-	enter("device-backset", "60")
+	enter("hardware-name", "gate code lock")
+	enter("hardware-backset", "60")
 	for i, h := range []struct{ what, off, up, dia string }{
 		{"spindle", "", "", "12"},
 		{"upper fixing", "", "62", "10"},
@@ -108,7 +108,7 @@ func TestADeviceFromItsPaper(t *testing.T) {
 	enter("in-the-edge-deep", "78")
 	enter("in-the-edge-case", "76")
 	u.keys(kb.Enter)
-	u.until("it is used", `document.querySelector('[data-device="gate code lock"]')`)
+	u.until("it is used", `document.querySelector('[data-hardware="gate code lock"]')`)
 	t.Logf("six holes in %v", time.Since(start))
 	down, err := strconv.ParseFloat(u.figure("hole-down-lower screw"), 64)
 	require.NoError(t, err)
@@ -118,9 +118,9 @@ func TestADeviceFromItsPaper(t *testing.T) {
 
 	j, err := job.Decode(u.get("/api/jobs/tern-house/file"))
 	require.NoError(t, err)
-	require.Len(t, j.Kit.Devices, 1)
-	assert.Len(t, j.Kit.Devices[0].Holes, 6)
-	assert.Equal(t, j.Kit.Devices[0].ID, j.Openings[0].Lock.Device)
+	require.Len(t, j.Kit.Hardware, 1)
+	assert.Len(t, j.Kit.Hardware[0].Holes, 6)
+	assert.Equal(t, j.Kit.Hardware[0].ID, j.Openings[0].Lock.Hardware)
 
 	u.click(`[data-field=sheets-open]`)
 	u.click(`[data-see=lock]`)
@@ -150,27 +150,29 @@ func TestStopsAreMoved(t *testing.T) {
 	u.click(`[data-field=stand-add]`)
 	u.until("they can be read", `document.querySelector('[data-field="/stops/stand/lockHead"]')`)
 	u.retype("/stops/stand/lockHead", "4")
-	u.until("the head stop moves", `document.querySelector('[data-figure="stop-head stop-lock end"]')?.dataset.mm === '3'`)
+	u.until(
+		"the head stop moves", `document.querySelector('[data-figure="stop-head stop-lock end"]')?.dataset.mm === '3'`,
+	)
 	u.says("the corners cross by 4 mm")
 	u.eachSaysWhy()
 }
 
 // A device of the list is begun from, changed and kept as one's own: what was not asked for
 // stays with it.
-func TestADeviceBegunFromAnother(t *testing.T) {
+func TestHardwareBegunFromAnother(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/galley/lock")
-	u.click(`[data-field=device-open]`)
-	u.click(`[data-field=device-begin]`)
+	u.click(`[data-field=hardware-open]`)
+	u.click(`[data-field=hardware-begin]`)
 	u.until("it is filled in", `document.querySelector('[data-field=hole-what-1]')?.value === 'turn and release'`)
 	u.do(chromedp.Focus(`[data-field=hole-up-1]`))
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("-72", kb.Enter)
-	u.until("it is used", `document.querySelector('[data-device="bathroom lock, 64 mm case, changed"]')`)
+	u.until("it is used", `document.querySelector('[data-hardware="bathroom lock, 64 mm case, changed"]')`)
 	j, err := job.Decode(u.get("/api/jobs/tern-house/file"))
 	require.NoError(t, err)
-	require.Len(t, j.Kit.Devices, 1)
-	d := j.Kit.Devices[0]
+	require.Len(t, j.Kit.Hardware, 1)
+	d := j.Kit.Hardware[0]
 	assert.Equal(t, -72.0, d.Holes[1].Up.MM())
 	assert.Equal(t, -28.0, d.Plate.Up.MM(), "of which nothing was asked")
 	assert.Len(t, d.Cuts, 2)

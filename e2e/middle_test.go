@@ -53,7 +53,9 @@ func sends(p *Program, path string, file []byte) (answered chan int) {
 func many(t *testing.T, name string, n int) []byte {
 	j := job.NewJob("", name, measure.Millimetres)
 	for i := range n {
-		j.Openings = append(j.Openings, job.NewOpening(fmt.Sprintf("d%d", i), fmt.Sprintf("Door %d", i), measure.Millimetres))
+		j.Openings = append(
+			j.Openings, job.NewOpening(fmt.Sprintf("d%d", i), fmt.Sprintf("Door %d", i), measure.Millimetres),
+		)
 	}
 	b, err := job.Encode(j)
 	require.NoError(t, err)

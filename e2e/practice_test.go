@@ -45,10 +45,16 @@ func TestPractice(t *testing.T) {
 	u.until("an opening comes first", `document.querySelector('[data-practise-next="opening"]')`)
 	begun := time.Now()
 	u.open("/practice/opening/even/13")
-	u.asks("width-200", "width-600", "width-1000", "width-1400", "width-1800", "height-50", "height-413", "height-776", "plumb-hinge", "plumb-lock", "level-head", "level-foot", "square-hinge", "diagonal-hinge", "diagonal-lock")
+	u.asks(
+		"width-200", "width-600", "width-1000", "width-1400", "width-1800", "height-50", "height-413", "height-776",
+		"plumb-hinge", "plumb-lock", "level-head", "level-foot", "square-hinge", "diagonal-hinge", "diagonal-lock",
+	)
 	u.click(`[data-enough-read]`)
 	u.click(`[data-cut-plan]`)
-	u.until("a slab comes first", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('hoose a slab first'))`)
+	u.until(
+		"a slab comes first",
+		`[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('hoose a slab first'))`,
+	)
 	e, err := practice.New(13, "even")
 	require.NoError(t, err)
 	slab := "3"
@@ -57,11 +63,15 @@ func TestPractice(t *testing.T) {
 	}
 	u.chooses("Margins painted", "Slab "+slab, "Width comes off keep-lock")
 	u.click(`[data-cut-plan]`)
-	u.until("it hangs", `document.querySelector('[data-call-done]') && document.querySelector('[data-light="lock middle"]')`)
+	u.until(
+		"it hangs",
+		`document.querySelector('[data-call-done]') && document.querySelector('[data-light="lock middle"]')`,
+	)
 	for range 6 {
 		before := u.js(`document.querySelector('[data-minutes]').innerText`)
 		u.click(`[data-adjust-plan]`)
-		u.until("advised", `document.querySelector('[data-minutes]').innerText !== `+strconv.Quote(before)+` || [...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('nothing more'))`)
+		u.until("advised", `document.querySelector('[data-minutes]').innerText !== `+strconv.Quote(before)+
+			` || [...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('nothing more'))`)
 		if u.count(`[role=alert]`) > 0 {
 			break
 		}
@@ -76,7 +86,9 @@ func TestPractice(t *testing.T) {
 	out, err := command(t, "practice", "grade", file)
 	require.NoError(t, err, out)
 	assert.Contains(t, out, u.js(`document.querySelector('[data-said="true"]').lastChild.textContent.trim()`))
-	require.NoError(t, os.WriteFile(file, []byte(strings.Replace(attempt, `"level": "even"`, `"level": "usual"`, 1)), 0o600))
+	require.NoError(
+		t, os.WriteFile(file, []byte(strings.Replace(attempt, `"level": "even"`, `"level": "usual"`, 1)), 0o600),
+	)
 	out, err = command(t, "practice", "grade", file)
 	require.Error(t, err)
 	assert.Contains(t, out, "was altered")
@@ -94,7 +106,10 @@ func TestPractice(t *testing.T) {
 	require.NoError(t, os.WriteFile(handed, []byte(out), 0o600))
 	u.open("/practice")
 	u.do(chromedp.SetUploadFiles(`[data-field="exercise-file"]`, []string{handed}))
-	u.until("the class's opening", `location.pathname === '/practice/opening/file/0' && document.querySelector('[data-ask]')`)
+	u.until(
+		"the class's opening",
+		`location.pathname === '/practice/opening/file/0' && document.querySelector('[data-ask]')`,
+	)
 	u.asks("width-1000")
 	u.click(`[data-enough-read]`)
 	u.chooses("Margins prefinished", "Slab 5", "Width comes off keep-hinge")
@@ -105,7 +120,10 @@ func TestPractice(t *testing.T) {
 	u.click(`[data-cut-own]`)
 	u.until("it hangs", `document.querySelector('[data-call-done]')`)
 	u.click(`[data-call-done]`)
-	u.until("the grade says why", `document.querySelector('[data-grade="false"]') && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('Too much came off')) && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('was more than it took')) && [...document.querySelectorAll('[data-unchecked]')].some((e) => e.innerText.includes('floor to head'))`)
+	u.until(
+		"the grade says why",
+		`document.querySelector('[data-grade="false"]') && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('Too much came off')) && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('was more than it took')) && [...document.querySelectorAll('[data-unchecked]')].some((e) => e.innerText.includes('floor to head'))`,
+	)
 
 	// A class's: read, cut, handed in, and graded with the teacher's key alone.
 	teacher := filepath.Join(t.TempDir(), "teacher.key")
@@ -115,7 +133,10 @@ func TestPractice(t *testing.T) {
 	require.NoError(t, os.WriteFile(handed, []byte(out), 0o600))
 	u.open("/practice")
 	u.do(chromedp.SetUploadFiles(`[data-field="exercise-file"]`, []string{handed}))
-	u.until("the class's opening", `location.pathname === '/practice/opening/file/0' && document.querySelector('[data-ask]')`)
+	u.until(
+		"the class's opening",
+		`location.pathname === '/practice/opening/file/0' && document.querySelector('[data-ask]')`,
+	)
 	u.asks("width-200", "width-1800", "height-50", "square-hinge")
 	u.click(`[data-enough-read]`)
 	u.chooses("Margins painted", "Slab 3", "Width comes off keep-lock")
@@ -124,7 +145,10 @@ func TestPractice(t *testing.T) {
 		u.keys(text, kb.Tab)
 	}
 	u.click(`[data-cut-own]`)
-	u.until("it is handed in, and nothing is told", `document.querySelector('[data-handed-in]') && !document.querySelector('[data-grade]') && !document.querySelector('[data-light]')`)
+	u.until(
+		"it is handed in, and nothing is told",
+		`document.querySelector('[data-handed-in]') && !document.querySelector('[data-grade]') && !document.querySelector('[data-light]')`,
+	)
 	attempt = u.js(`decodeURIComponent(document.querySelector('[data-attempt]').href.split(',').slice(1).join(','))`)
 	require.NoError(t, os.WriteFile(file, []byte(attempt), 0o600))
 	out, err = command(t, "practice", "grade", file)

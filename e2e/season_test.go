@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"kindmargin/sheet"
+	"kindmargin/document"
 )
 
 // mm is a figure of the page, in millimetres.
@@ -28,7 +28,10 @@ func (u person) mm(sel string) float64 {
 func TestAPlankedDoorThroughTheYear(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/chart/margins")
-	u.until("its year", `document.querySelector('[data-tight="August"]') && document.querySelector('[data-wide="March"]') && document.querySelector('[data-other]')`)
+	u.until(
+		"its year",
+		`document.querySelector('[data-tight="August"]') && document.querySelector('[data-wide="March"]') && document.querySelector('[data-other]')`,
+	)
 	today := `[data-figure="season-today"]`
 	// At 18 °C and 62 % it holds 11.5 % (Wood Handbook, table 4-2, from memory, between its places); in
 	// August, at 70 %, 13.1, and sealed it makes six tenths of the way from the year's mean: 12.5. That
@@ -42,13 +45,22 @@ func TestAPlankedDoorThroughTheYear(t *testing.T) {
 	out, err := command(t, "air", "--to", u.p.URL, "--job", "tern-house", "20C", "69 %")
 	require.NoError(t, err, out)
 	u.click(`[data-season-choices]`)
-	u.until("the hygrometer is heard", `document.querySelector('[data-logged="the simulated hygrometer"]')?.innerText.includes('20 °C, 69 %')`)
+	u.until(
+		"the hygrometer is heard",
+		`document.querySelector('[data-logged="the simulated hygrometer"]')?.innerText.includes('20 °C, 69 %')`,
+	)
 	u.click(`[data-logged="the simulated hygrometer"] button`)
-	u.until("less is left in damp air", fmt.Sprintf(`Number(document.querySelector('[data-figure="season-today"]').dataset.mm) < %g - 1`, before))
+	u.until(
+		"less is left in damp air",
+		fmt.Sprintf(`Number(document.querySelector('[data-figure="season-today"]').dataset.mm) < %g - 1`, before),
+	)
 	u.do(chromedp.Focus(`[data-field="/season/air/humidity"]`))
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys("130", kb.Enter)
-	u.until("air that cannot be is refused, and stays to be corrected", `[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('A humidity of 130 % is not possible')) && document.querySelector('[data-field="/season/air/humidity"]').value === '130'`)
+	u.until(
+		"air that cannot be is refused, and stays to be corrected",
+		`[...document.querySelectorAll('[role=alert]')].some((e) => e.innerText.includes('A humidity of 130 % is not possible')) && document.querySelector('[data-field="/season/air/humidity"]').value === '130'`,
+	)
 	out, err = command(t, "air", "--to", u.p.URL, "--job", "tern-house", "20C", "130 %")
 	require.Error(t, err)
 	assert.Contains(t, out, "is not possible: 1 to 100 is")
@@ -59,7 +71,7 @@ func TestAPlankedDoorThroughTheYear(t *testing.T) {
 	c := client{url: u.p.URL}
 	var now struct {
 		view
-		Plan sheet.Plan
+		Plan document.Plan
 	}
 	tag, err := c.send(t, "GET", door, "", "", &now.view)
 	require.NoError(t, err)
@@ -74,14 +86,18 @@ func TestAPlankedDoorThroughTheYear(t *testing.T) {
 	}
 	gaps := func(closed float64) string {
 		list, n := "", 0
-		for side, places := range map[string][]int{"lock": {150, 1000, 1850}, "hinge": {150, 1000, 1850}, "head": {60, 700}, "foot": {60, 700}} {
+		for side, places := range map[string][]int{
+			"lock": {150, 1000, 1850}, "hinge": {150, 1000, 1850}, "head": {60, 700}, "foot": {60, 700},
+		} {
 			for _, at := range places {
 				v := wanted[side]
 				if side == "lock" {
 					v -= closed
 				}
 				n++
-				list += fmt.Sprintf(`, {"id": "g%d", "kind": "gap", "side": %q, "at": %d, "value": %.2f}`, n, side, at, v)
+				list += fmt.Sprintf(
+					`, {"id": "g%d", "kind": "gap", "side": %q, "at": %d, "value": %.2f}`, n, side, at, v,
+				)
 			}
 		}
 		return "[" + list[2:] + "]"
@@ -99,5 +115,8 @@ func TestAPlankedDoorThroughTheYear(t *testing.T) {
 		u.keys(text)
 	}
 	u.keys(kb.Enter)
-	u.until("the season explains it", `[...document.querySelectorAll('[data-finding]')].some((e) => e.innerText.includes('The season explains it. At 11.') && e.innerText.includes('should have opened by about 3.'))`)
+	u.until(
+		"the season explains it",
+		`[...document.querySelectorAll('[data-finding]')].some((e) => e.innerText.includes('The season explains it. At 11.') && e.innerText.includes('should have opened by about 3.'))`,
+	)
 }

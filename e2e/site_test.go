@@ -57,7 +57,7 @@ func newCode(t *testing.T, at string) string {
 	t.Helper()
 	here, err := url.Parse(at)
 	require.NoError(t, err)
-	res, err := http.Post("http://127.0.0.1:"+here.Port()+"/api/pairing", "application/json", nil)
+	res, err := http.Post("http://127.0.0.1:"+here.Port()+"/api/sharing/code", "application/json", nil)
 	require.NoError(t, err)
 	defer res.Body.Close()
 	var v struct{ Code string }
@@ -72,7 +72,10 @@ func (u person) pairs(name string) {
 	code := newCode(u.t, u.p.URL)
 	u.do(chromedp.Navigate(u.p.URL + "/icon.svg")) // so that the page is loaded anew, with the code
 	u.open("/pair#" + code)
-	u.until("the code is there, and stands in no address", fmt.Sprintf(`document.querySelector('[data-field="pair-code"]')?.value === %q && location.hash === ''`, code))
+	u.until(
+		"the code is there, and stands in no address",
+		fmt.Sprintf(`document.querySelector('[data-field="pair-code"]')?.value === %q && location.hash === ''`, code),
+	)
 	u.do(chromedp.Focus(`[data-field="pair-name"]`))
 	u.keys(name, kb.Enter)
 	u.until("let in", `document.querySelector('a[href="/j/tern-house"]')`)
@@ -93,10 +96,16 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.open("/j/tern-house")
 	phone.until("the walk is drawn", `document.querySelector('[data-field="opening-name"]')`)
 
-	desk.open("/devices")
-	desk.until("it is told on the desk, and the code is used up", `document.querySelector('[data-pass="Wren phone"]') && !document.querySelector('[data-code]')`)
+	desk.open("/sharing")
+	desk.until(
+		"it is told on the desk, and the code is used up",
+		`document.querySelector('[data-pass="Wren phone"]') && !document.querySelector('[data-code]')`,
+	)
 	desk.click("[data-new-code]")
-	desk.until("a new one is shown", `document.querySelector('[data-qr]') && document.querySelector('[data-code]')?.innerText.length === 9`)
+	desk.until(
+		"a new one is shown",
+		`document.querySelector('[data-qr]') && document.querySelector('[data-code]')?.innerText.length === 9`,
+	)
 	desk.click(`[data-raise="Wren phone"]`)
 	desk.until("it may run the house", `document.querySelector('[data-raise="Wren phone"]').checked`)
 	desk.click(`[data-raise="Wren phone"]`)
@@ -119,7 +128,9 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 			me.disconnect();
 			window.came_ = Date.now();
 		}).observe(document, { childList: true, subtree: true }), '')`)
-		phone.js(`(addEventListener('keydown', (e) => { if (e.key === 'Enter') window.sent_ = Date.now(); }, { capture: true }), '')`)
+		phone.js(
+			`(addEventListener('keydown', (e) => { if (e.key === 'Enter') window.sent_ = Date.now(); }, { capture: true }), '')`,
+		)
 		value := reads(name, beam)
 		phone.do(chromedp.Focus(`[data-field="next-reading"]`))
 		phone.keys(value, kb.Enter)
@@ -138,20 +149,33 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	have := desk.js(`String(document.querySelectorAll('[data-reading]').length)`)
 	desk.do(chromedp.Focus(`[data-field="next-reading"]`))
 	desk.keys("0.")
-	phone.until("ready", `document.querySelector('[data-next]') && document.querySelector('[data-field="next-reading"]').value === ''`)
+	phone.until(
+		"ready",
+		`document.querySelector('[data-next]') && document.querySelector('[data-field="next-reading"]').value === ''`,
+	)
 	phone.do(chromedp.Focus(`[data-field="next-reading"]`))
 	phone.keys(reads(asked, beam), kb.Enter)
-	desk.until("what is typed is not taken, nor turned to another question", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length > %s && document.querySelector('[data-next]').dataset.next === %q && document.querySelector('[data-field="next-reading"]').value === '0.'`, have, asked))
+	desk.until("what is typed is not taken, nor turned to another question", fmt.Sprintf(
+		`document.querySelectorAll('[data-reading]').length > %s && document.querySelector('[data-next]').dataset.next === %q && document.querySelector('[data-field="next-reading"]').value === '0.'`,
+		have, asked,
+	))
 
 	phone.do(chromedp.Focus(`[data-field="next-reading"]`))
 	phone.keys("12")
 	desk.open("/devices")
 	desk.click(`[data-end-pass="Wren phone"]`)
 	desk.until("it is ended", `!document.querySelector('[data-pass]')`)
-	phone.until("it is let in no more, at once", `location.pathname === '/pair' && !document.querySelector('[data-waiting]')`)
-	phone.until("it says how much waits, and not what", `document.querySelector('[data-typed-here]')?.dataset.typedHere === '1' && !document.body.innerText.includes('12')`)
+	phone.until(
+		"it is let in no more, at once", `location.pathname === '/pair' && !document.querySelector('[data-waiting]')`,
+	)
+	phone.until(
+		"it says how much waits, and not what",
+		`document.querySelector('[data-typed-here]')?.dataset.typedHere === '1' && !document.body.innerText.includes('12')`,
+	)
 	phone.open("/j/tern-house")
-	phone.until("nothing of the house is shown", `location.pathname === '/pair' && !document.body.innerText.includes('Chart')`)
+	phone.until(
+		"nothing of the house is shown", `location.pathname === '/pair' && !document.body.innerText.includes('Chart')`,
+	)
 	phone.pairs("Wren phone again")
 	desk.until("it is told on every page", `document.querySelector('[data-let-in="Wren phone again"]')`)
 	phone.open(door)
@@ -183,7 +207,10 @@ func TestATapeThatSpeaks(t *testing.T) {
 	phone.keys("8")
 	out, err = say("--name", "the second tape", "1 mm")
 	require.NoError(t, err, out)
-	phone.until("it is shown, and what is typed stays", `document.querySelector('[data-spoken-length="1 mm"]')?.innerText.includes('the second tape reads 1 mm') && document.querySelector('[data-field="next-reading"]').value === '8'`)
+	phone.until(
+		"it is shown, and what is typed stays",
+		`document.querySelector('[data-spoken-length="1 mm"]')?.innerText.includes('the second tape reads 1 mm') && document.querySelector('[data-field="next-reading"]').value === '8'`,
+	)
 	phone.js(`(document.querySelector('[data-away]').click(), '')`)
 	phone.until("put away", `!document.querySelector('[data-spoken-length]')`)
 
@@ -196,7 +223,9 @@ func TestATapeThatSpeaks(t *testing.T) {
 	out, err = command(t, "tape", "--to", phone.p.URL, "826 mm")
 	require.Error(t, err)
 	assert.Contains(t, out, "no pass", "from another address it pairs first")
-	out, err = command(t, "tape", "--to", phone.p.URL, "--code", newCode(t, desk.p.URL), "--device", "Wren phone", "826 mm")
+	out, err = command(
+		t, "tape", "--to", phone.p.URL, "--code", newCode(t, desk.p.URL), "--device", "Wren phone", "826 mm",
+	)
 	require.NoError(t, err, out)
 	phone.until("and is heard", `document.querySelector('[data-spoken-length="826 mm"]')`)
 }
@@ -227,7 +256,10 @@ func TestManyPagesListen(t *testing.T) {
 		var round []time.Duration
 		for n := range thorough.Count(60, 300) {
 			start := time.Now()
-			tag, err = c.send(t, "PATCH", door, tag, fmt.Sprintf(`[{"op": "replace", "path": "/slab/width", "value": %d}]`, 838+n%2), &now)
+			tag, err = c.send(
+				t, "PATCH", door, tag, fmt.Sprintf(`[{"op": "replace", "path": "/slab/width", "value": %d}]`, 838+n%2),
+				&now,
+			)
 			round = append(round, time.Since(start))
 			require.NoError(t, err)
 		}
@@ -238,7 +270,10 @@ func TestManyPagesListen(t *testing.T) {
 	before, _ := resident(t, p.PID())
 	listen(100)
 	after, _ := resident(t, p.PID())
-	t.Logf("a save with 8 pages listening: median %v, 99 in 100 under %v; 100 pages more: %.0f MB", quantile(saves, 0.5), quantile(saves, 0.99), after-before)
+	t.Logf(
+		"a save with 8 pages listening: median %v, 99 in 100 under %v; 100 pages more: %.0f MB", quantile(saves, 0.5),
+		quantile(saves, 0.99), after-before,
+	)
 	assert.Less(t, after-before, 50.0)
 }
 
@@ -265,9 +300,13 @@ func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
 			key, id, path, value, key, doc)
 	}
 	u.js(`(localStorage.setItem('queue', ` + strconv.Quote("["+
-		entry("galley", "of a door that went", "/readings/-", `{"kind": "width", "at": 500, "value": "829 mm"}`, gone)+","+
+		entry(
+			"galley", "of a door that went", "/readings/-", `{"kind": "width", "at": 500, "value": "829 mm"}`, gone,
+		)+","+
 		entry("chart", "of another slab", "/slab/width", `"830 mm"`, chart)+","+
-		entry("chart", "a day late", "/readings/-", `{"kind": "width", "at": 500, "value": "829 mm"}`, chart)+"]") + `), '')`)
+		entry(
+			"chart", "a day late", "/readings/-", `{"kind": "width", "at": 500, "value": "829 mm"}`, chart,
+		)+"]") + `), '')`)
 	c := client{url: u.p.URL}
 	tag, err := c.send(t, "GET", "/api/jobs/tern-house/openings/galley", "", "", &gone)
 	require.NoError(t, err)
@@ -279,11 +318,17 @@ func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
 	require.NoError(t, res.Body.Close())
 	tag, err = c.send(t, "GET", "/api/jobs/tern-house/openings/chart", "", "", &chart)
 	require.NoError(t, err)
-	_, err = c.send(t, "PATCH", "/api/jobs/tern-house/openings/chart", tag, `[{"op": "replace", "path": "/slab/width", "value": "840"}]`, &chart)
+	_, err = c.send(
+		t, "PATCH", "/api/jobs/tern-house/openings/chart", tag,
+		`[{"op": "replace", "path": "/slab/width", "value": "840"}]`, &chart,
+	)
 	require.NoError(t, err)
 
 	u.open("/j/tern-house/chart/slab")
-	u.until("what can be is handed in, the rest says why", `document.querySelector('[data-waiting]')?.dataset.waiting === '2' && document.querySelector('[data-entry="of a door that went"]').innerText.includes('taken off') && document.querySelector('[data-entry="of another slab"]').innerText.includes('Someone else changed it')`)
+	u.until(
+		"what can be is handed in, the rest says why",
+		`document.querySelector('[data-waiting]')?.dataset.waiting === '2' && document.querySelector('[data-entry="of a door that went"]').innerText.includes('taken off') && document.querySelector('[data-entry="of another slab"]').innerText.includes('Someone else changed it')`,
+	)
 	u.click(`[data-entry="of another slab"] [data-put-mine]`)
 	u.until("put in its place", `document.querySelector('[data-field="/slab/width"]')?.value === '830'`)
 	u.click(`[data-entry="of a door that went"] [data-leave-theirs]`)
@@ -337,16 +382,25 @@ func TestAPageOfAnOlderVersion(t *testing.T) {
 	u := offline(t, "demo")
 	const door = "/j/tern-house/galley/measure"
 	u.open(door)
-	u.until("ready, and of this version", `document.querySelector('[data-field="next-reading"]') && !document.querySelector('[data-newer]')`)
+	u.until(
+		"ready, and of this version",
+		`document.querySelector('[data-field="next-reading"]') && !document.querySelector('[data-newer]')`,
+	)
 	u.do(chromedp.Focus(`[data-field="next-reading"]`))
 	u.keys("82")
 	// The page's script under another name, as a page of another build has it.
 	u.js(`(document.querySelector('script[type=module][src]').src = '/assets/index-older.js', '')`)
 	require.NoError(t, u.p.Kill())
 	u.again()
-	u.until("it says so, and nothing is taken", `document.querySelector('[data-newer]')?.innerText.includes('newer than this page') && document.querySelector('[data-field="next-reading"]').value === '82'`)
+	u.until(
+		"it says so, and nothing is taken",
+		`document.querySelector('[data-newer]')?.innerText.includes('newer than this page') && document.querySelector('[data-field="next-reading"]').value === '82'`,
+	)
 	u.click(`[data-newer] button`)
-	u.until("loaded again, with what was typed", `!document.querySelector('[data-newer]') && document.querySelector('script[type=module][src]')?.src.includes('index-older') === false && document.querySelector('[data-field="next-reading"]')?.value === '82'`)
+	u.until(
+		"loaded again, with what was typed",
+		`!document.querySelector('[data-newer]') && document.querySelector('script[type=module][src]')?.src.includes('index-older') === false && document.querySelector('[data-field="next-reading"]')?.value === '82'`,
+	)
 }
 
 // Two tapes that speak to one entry at once: the first is taken, the second is shown for a hand to decide.
@@ -357,15 +411,24 @@ func TestTwoTapesAtOnce(t *testing.T) {
 	before := u.js(`String(document.querySelectorAll('[data-reading]').length)`)
 	one := reads(u.js(`document.querySelector('[data-next]').dataset.next`), galley) + " mm"
 	for _, said := range [][2]string{{"Wren's tape", one}, {"Lark's tape", "12 mm"}} {
-		res, err := http.Post(u.p.URL+"/api/lengths", "application/json", strings.NewReader(fmt.Sprintf(`{"text": %q, "from": %q}`, said[1], said[0])))
+		res, err := http.Post(
+			u.p.URL+"/api/lengths", "application/json",
+			strings.NewReader(fmt.Sprintf(`{"text": %q, "from": %q}`, said[1], said[0])),
+		)
 		require.NoError(t, err)
 		require.NoError(t, res.Body.Close())
 		require.Less(t, res.StatusCode, 300)
 	}
-	u.until("the first is taken, the second waits", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length === %s + 1 && document.querySelector('[data-spoken-length="12 mm"]')?.innerText.includes("Lark's tape reads 12 mm")`, before))
+	u.until("the first is taken, the second waits", fmt.Sprintf(
+		`document.querySelectorAll('[data-reading]').length === %s + 1 && document.querySelector('[data-spoken-length="12 mm"]')?.innerText.includes("Lark's tape reads 12 mm")`,
+		before,
+	))
 	u.until("the next one waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
 	u.click(`[data-spoken-length="12 mm"] [data-put-length]`)
-	u.until("put in by hand: kept, or refused beside the entry that holds it", fmt.Sprintf(`!document.querySelector('[data-spoken-length]') && (document.querySelectorAll('[data-reading]').length === %s + 2 || document.querySelector('[data-field="next-reading"]').value.startsWith('12'))`, before))
+	u.until("put in by hand: kept, or refused beside the entry that holds it", fmt.Sprintf(
+		`!document.querySelector('[data-spoken-length]') && (document.querySelectorAll('[data-reading]').length === %s + 2 || document.querySelector('[data-field="next-reading"]').value.startsWith('12'))`,
+		before,
+	))
 }
 
 // An address that was given is kept, shared or not.

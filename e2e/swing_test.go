@@ -58,10 +58,15 @@ func TestAFloorThatForcesTheFootUp(t *testing.T) {
 	u.do(chromedp.Focus(`[data-field=floor-up]`))
 	u.keys("9", kb.Enter)
 	u.until("the floor is kept", `document.querySelector('[data-floor="70"]')`)
-	u.until("it says why", `document.querySelector('[data-code=foot-raised]')?.innerText.includes('6 mm more than the 6 mm you want')`)
+	u.until(
+		"it says why",
+		`document.querySelector('[data-code=foot-raised]')?.innerText.includes('6 mm more than the 6 mm you want')`,
+	)
 	assert.InDelta(t, before+6, u.footOff("linen"), 0.51)
 	u.open("/j/tern-house/linen/margins")
-	u.until("the foot margin is 12", `[...document.querySelectorAll('main [data-mm]')].some((e) => e.dataset.mm === '12')`)
+	u.until(
+		"the foot margin is 12", `[...document.querySelectorAll('main [data-mm]')].some((e) => e.dataset.mm === '12')`,
+	)
 
 	u.open("/j/tern-house/linen/swing")
 	u.do(chromedp.Focus(`[data-field=floor-angle]`))
@@ -85,9 +90,15 @@ func TestTheDoorIsSwungByKeyAndByItself(t *testing.T) {
 	u.until("the swing is drawn", `document.querySelector('[data-swing]')`)
 	u.do(chromedp.Focus(`[data-field=swing-angle]`))
 	u.keys(kb.ArrowRight, kb.ArrowRight, kb.ArrowRight)
-	u.until("it is said", `document.querySelector('[data-field=swing-angle]').ariaValueText?.startsWith('3 degrees, ') || document.querySelector('[data-field=swing-angle]').getAttribute('aria-valuetext').startsWith('3 degrees, ')`)
+	u.until(
+		"it is said",
+		`document.querySelector('[data-field=swing-angle]').ariaValueText?.startsWith('3 degrees, ') || document.querySelector('[data-field=swing-angle]').getAttribute('aria-valuetext').startsWith('3 degrees, ')`,
+	)
 	u.click(`[data-play]`)
-	u.until("no motion: open at once", `document.querySelector('[data-field=swing-angle]').value === document.querySelector('[data-field=swing-angle]').max`)
+	u.until(
+		"no motion: open at once",
+		`document.querySelector('[data-field=swing-angle]').value === document.querySelector('[data-field=swing-angle]').max`,
+	)
 	assert.InDelta(t, 95, u.angle(), 1, "against the dresser")
 
 	u.do(func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
@@ -128,7 +139,10 @@ func TestAPairThatWillNotPassUntilBevelled(t *testing.T) {
 	u.do(chromedp.Focus(`[data-field="/swing/bevel"]`))
 	u.js(`(document.activeElement.select(), '')`)
 	u.keys(kb.Delete, kb.Enter)
-	u.until("bevelled they do", `!document.querySelector('[data-code=bevel-too-small]') && Number(document.querySelector('[data-figure=swing-bevel]').dataset.mm) > 0`)
+	u.until(
+		"bevelled they do",
+		`!document.querySelector('[data-code=bevel-too-small]') && Number(document.querySelector('[data-figure=swing-bevel]').dataset.mm) > 0`,
+	)
 }
 
 // A pair is drawn whole on every step; with rebated edges the bolted leaf opens second, and
@@ -145,10 +159,14 @@ func TestAPairIsDrawnWholeAndItsEdgesWorked(t *testing.T) {
 	u.open("/j/tern-house/saloon/swing")
 	u.click(`[data-leaf="2"]`)
 	edges := func(text string) {
-		u.js(`([...document.querySelectorAll('main label')].find((l) => l.innerText.startsWith('` + text + `')).querySelector('input').click(), '')`)
+		u.js(`([...document.querySelectorAll('main label')].find((l) => l.innerText.startsWith('` + text +
+			`')).querySelector('input').click(), '')`)
 	}
 	edges("rebated")
 	u.until("it opens second", `document.querySelector('[data-code=opens-second]')`)
 	edges("rounded")
-	u.until("either opens first", `!document.querySelector('[data-code=opens-second]') && document.querySelector('[data-figure=swing-bevel]').dataset.mm === '1.5'`)
+	u.until(
+		"either opens first",
+		`!document.querySelector('[data-code=opens-second]') && document.querySelector('[data-figure=swing-bevel]').dataset.mm === '1.5'`,
+	)
 }

@@ -34,7 +34,10 @@ func house(doors int) job.Job {
 		o.Room = []string{"Hall", "Landing", "Cellar", "Attic"}[n%4]
 		o.Slab = slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(40), Construction: "planked"}
 		for i := range 30 {
-			r := survey.Reading{ID: fmt.Sprintf("r%d", i), Kind: survey.Width, At: mm(float64(200 + 60*i)), Value: mm(826 + float64((i+n)%3)/2)}
+			r := survey.Reading{
+				ID: fmt.Sprintf("r%d", i), Kind: survey.Width, At: mm(float64(200 + 60*i)),
+				Value: mm(826 + float64((i+n)%3)/2),
+			}
 			switch i % 5 {
 			case 1:
 				r.Kind, r.At, r.Value = survey.Height, mm(float64(50+20*i)), mm(2032)
@@ -54,7 +57,9 @@ func house(doors int) job.Job {
 func like(openings []job.Opening, search string) (n int) {
 	for _, o := range openings {
 		text := strings.ToLower(o.Name + " " + o.Room + " 838 × 2040")
-		if !slices.ContainsFunc(strings.Fields(strings.ToLower(search)), func(w string) bool { return !strings.Contains(text, w) }) {
+		if !slices.ContainsFunc(strings.Fields(strings.ToLower(search)), func(w string) bool {
+			return !strings.Contains(text, w)
+		}) {
 			n++
 		}
 	}
@@ -94,8 +99,9 @@ func resident(t *testing.T, pid int) (now, most float64) {
 	return now, most
 }
 
-// The list of a thousand doors, or of a fifth: its first answer from a program that was just started, and again; the list
-// in the browser, and a search. make thousand prints the figures, the best of three, since the machine has other work.
+// The list of a thousand doors, or of a fifth: its first answer from a program that was just started, and again; the
+// list in the browser, and a search. make thousand prints the figures, the best of three, since the machine has other
+// work.
 func TestAThousandDoors(t *testing.T) {
 	t.Parallel()
 	doors, times := thorough.Count(200, 1000), thorough.Count(1, 3)
@@ -120,11 +126,11 @@ func TestAThousandDoors(t *testing.T) {
 		cold = append(cold, took)
 		for {
 			var w struct {
-				Working int
-				Doors   []struct{ Name string }
+				Working  int
+				Openings []struct{ Name string }
 			}
 			require.NoError(t, json.Unmarshal(body, &w))
-			require.Len(t, w.Doors, doors, "every door is in every answer")
+			require.Len(t, w.Openings, doors, "every door is in every answer")
 			if w.Working == 0 {
 				break
 			}
@@ -149,7 +155,8 @@ func TestAThousandDoors(t *testing.T) {
 		u.until("the list is painted", `window.painted_`)
 		paint = append(paint, u.took(`window.painted_`))
 	}
-	u.until("only what is seen is drawn", `document.querySelector('[data-list]').dataset.list === '`+strconv.Itoa(doors)+`' && document.querySelectorAll('[data-door]').length < 40`)
+	u.until("only what is seen is drawn", `document.querySelector('[data-list]').dataset.list === '`+
+		strconv.Itoa(doors)+`' && document.querySelectorAll('[data-door]').length < 40`)
 	u.until("its light too", `document.querySelector('[data-door] svg[role=img]')`)
 	for _, word := range []string{"Door 77", "cellar 9", fmt.Sprint("attic door ", doors)} {
 		search = append(search, u.took(fmt.Sprintf(`(async () => {
@@ -161,7 +168,10 @@ func TestAThousandDoors(t *testing.T) {
 			while (document.querySelector('[data-list]').dataset.list === before) await new Promise((r) => requestAnimationFrame(r));
 			return performance.now() - start;
 		})()`, word)))
-		u.until(word+" is found", fmt.Sprintf(`document.querySelector('[data-list]').dataset.list === '%d'`, like(works.Openings, word)))
+		u.until(
+			word+" is found",
+			fmt.Sprintf(`document.querySelector('[data-list]').dataset.list === '%d'`, like(works.Openings, word)),
+		)
 	}
 	now, most = resident(t, p.PID())
 	t.Logf("list of %d doors: first answer %v, all plans %v, again %v; list painted %v; search %v; server %.0f MB, %.0f at most",
@@ -174,16 +184,25 @@ func TestAThousandDoors(t *testing.T) {
 func papersOfAll(u person, doors int) {
 	u.do(chromedp.Navigate(u.p.URL+"/papers/works"), chromedp.WaitVisible("[data-paper=book]"))
 	u.click("[data-paper=book]")
-	u.until("it says how far it is", `/^[1-9][0-9]? %$/.test(document.querySelector('[data-on-paper] [data-made]')?.innerText)`)
+	u.until(
+		"it says how far it is",
+		`/^[1-9][0-9]? %$/.test(document.querySelector('[data-on-paper] [data-made]')?.innerText)`,
+	)
 	u.click("[data-on-paper] [data-stop]")
-	u.until("it is stopped, and says so", `document.querySelector('[data-on-paper] [role=status]')?.innerText === 'Stopped.'`)
+	u.until(
+		"it is stopped, and says so",
+		`document.querySelector('[data-on-paper] [role=status]')?.innerText === 'Stopped.'`,
+	)
 	u.click("[data-table=slabs]")
 	u.until("it is made", `document.querySelector('[data-made-file]')`)
 	csv := string(u.get(u.js(`document.querySelector('[data-made-file]').getAttribute('href')`)))
 	assert.Contains(u.t, csv, fmt.Sprintf("838 × 2040 × 40 mm\",%d,\"Door 1, Door 2,", doors))
 	assert.Contains(u.t, csv, fmt.Sprintf("Door 60 and %d more", doors-60))
 	u.do(chromedp.Navigate(u.p.URL + "/load/works"))
-	u.until("what to load for all", `document.querySelector('[data-load-for]')?.innerText.startsWith('For all `+strconv.Itoa(doors)+` doors')`)
+	u.until(
+		"what to load for all",
+		`document.querySelector('[data-load-for]')?.innerText.startsWith('For all `+strconv.Itoa(doors)+` doors')`,
+	)
 }
 
 // took is what a piece of script says that it took, in ms.

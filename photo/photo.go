@@ -97,9 +97,14 @@ func check(raw []byte) (kind string, err error) {
 	case known.Width < 1 || known.Height < 1:
 		return kind, refused("refused.photo-empty", nil)
 	case known.Width*known.Height > mostDots:
-		return kind, refused("refused.photo-large", message.Args{"wide": message.Number(known.Width), "high": message.Number(known.Height), "most": message.Number(mostDots / 1_000_000)})
+		return kind, refused("refused.photo-large", message.Args{
+			"wide": message.Number(known.Width), "high": message.Number(known.Height),
+			"most": message.Number(mostDots / 1_000_000),
+		})
 	case max(known.Width, known.Height) > Widest:
-		return kind, refused("refused.photo-wide", message.Args{"wide": message.Number(known.Width), "high": message.Number(known.Height), "most": message.Number(Widest)})
+		return kind, refused("refused.photo-wide", message.Args{
+			"wide": message.Number(known.Width), "high": message.Number(known.Height), "most": message.Number(Widest),
+		})
 	case kind == "jpeg" && scans(raw) > mostScans:
 		return kind, refused("refused.photo-passes", message.Args{"most": message.Number(mostScans)})
 	}

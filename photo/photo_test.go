@@ -48,7 +48,9 @@ func TestAPictureIsBroughtDown(t *testing.T) {
 	}
 	var b bytes.Buffer
 	require.NoError(t, jpeg.Encode(&b, img, nil))
-	for _, c := range []struct{ width, height, wide, high int }{{300, 800, 300, 200}, {1200, 100, 150, 100}, {5, 1, 2, 1}, {1, 1, 1, 1}} {
+	for _, c := range []struct{ width, height, wide, high int }{
+		{300, 800, 300, 200}, {1200, 100, 150, 100}, {5, 1, 2, 1}, {1, 1, 1, 1},
+	} {
 		k, err := Fit(b.Bytes(), c.width, c.height)
 		require.NoError(t, err)
 		small, err := jpeg.Decode(bytes.NewReader(k.Data))

@@ -1,4 +1,4 @@
-// Package share is what letting other devices in needs outside the program itself: the
+// Package share is what letting other clients in needs outside the program itself: the
 // addresses of this machine, its certificate, and a code that a camera reads.
 package share
 
@@ -24,7 +24,7 @@ import (
 	"github.com/yeqown/go-qrcode/v2"
 )
 
-// Addresses are the addresses at which other devices on the local network reach this machine,
+// Addresses are the addresses at which other clients on the local network reach this machine,
 // the likeliest first.
 func Addresses() ([]net.IP, error) {
 	list, err := net.InterfaceAddrs()
@@ -149,9 +149,12 @@ func Own(path string, hosts []net.IP, names []string) (tls.Certificate, error) {
 	}
 	from := time.Now().Add(-time.Hour) // a phone's clock may be behind
 	c := &x509.Certificate{
-		SerialNumber: serial, Subject: pkix.Name{CommonName: "Kind Margin on this machine"}, NotBefore: from, NotAfter: from.Add(validity),
-		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth}, BasicConstraintsValid: true,
-		IPAddresses: append([]net.IP{net.IPv4(127, 0, 0, 1), net.IPv6loopback}, hosts...), DNSNames: append([]string{"localhost"}, names...),
+		SerialNumber: serial, Subject: pkix.Name{CommonName: "Kind Margin on this machine"}, NotBefore: from,
+		NotAfter: from.Add(validity),
+		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth},
+		BasicConstraintsValid: true,
+		IPAddresses:           append([]net.IP{net.IPv4(127, 0, 0, 1), net.IPv6loopback}, hosts...),
+		DNSNames:              append([]string{"localhost"}, names...),
 	}
 	der, err := x509.CreateCertificate(rand.Reader, c, c, &key.PublicKey, key)
 	if err != nil {
@@ -161,7 +164,10 @@ func Own(path string, hosts []net.IP, names []string) (tls.Certificate, error) {
 	if err != nil {
 		return have, err
 	}
-	both := append(pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: der}), pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: private})...)
+	both := append(
+		pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: der}),
+		pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: private})...,
+	)
 	if err := os.WriteFile(path, both, 0o600); err != nil {
 		return have, err
 	}

@@ -44,7 +44,10 @@ func decoded(t *testing.T, rows [][]bool) string {
 
 // A code is read back by another library's reader, as squares and as it is printed in a terminal.
 func TestTheCodeIsReadBack(t *testing.T) {
-	for _, text := range []string{"http://192.168.1.23:8137/pair#7KQM-XW3D", "https://[fd00::1234:5678]:8137/pair#CDFG-HJKM", "https://wren-laptop.local:8137/pair#2345-6789"} {
+	for _, text := range []string{
+		"http://192.168.1.23:8137/pair#7KQM-XW3D", "https://[fd00::1234:5678]:8137/pair#CDFG-HJKM",
+		"https://wren-laptop.local:8137/pair#2345-6789",
+	} {
 		rows, err := QR(text)
 		require.NoError(t, err)
 		assert.Equal(t, text, decoded(t, rows))
@@ -56,7 +59,9 @@ func TestTheCodeIsReadBack(t *testing.T) {
 
 // printed are the squares that a terminal shows, without their quiet zone.
 func printed(s string) (rows [][]bool) {
-	for _, line := range strings.Split(strings.TrimSpace(regexp.MustCompile(`\x1b\[[0-9;]*m`).ReplaceAllString(s, "")+"."), "\n") {
+	for _, line := range strings.Split(
+		strings.TrimSpace(regexp.MustCompile(`\x1b\[[0-9;]*m`).ReplaceAllString(s, "")+"."), "\n",
+	) {
 		var up, down []bool
 		for _, c := range strings.TrimSuffix(line, ".") {
 			up, down = append(up, c == '█' || c == '▀'), append(down, c == '█' || c == '▄')

@@ -29,7 +29,11 @@ func (s *Store) AddAir(ctx context.Context, job string, a Aired) error {
 			job, a.At.UTC().Format(time.RFC3339), a.Name, float64(a.Celsius), float64(a.Humidity)); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx, `DELETE FROM air WHERE job_id = ?1 AND at < (SELECT at FROM air WHERE job_id = ?1 ORDER BY at DESC LIMIT 1 OFFSET ?2)`, job, mostAir-1)
+		_, err := tx.ExecContext(
+			ctx,
+			`DELETE FROM air WHERE job_id = ?1 AND at < (SELECT at FROM air WHERE job_id = ?1 ORDER BY at DESC LIMIT 1 OFFSET ?2)`,
+			job, mostAir-1,
+		)
 		return err
 	})
 }
@@ -39,7 +43,10 @@ func (s *Store) AirOf(ctx context.Context, job string, since time.Time, most int
 	if _, err := s.Head(ctx, job); err != nil {
 		return nil, err
 	}
-	rows, err := s.read.QueryContext(ctx, `SELECT at, name, celsius, humidity FROM air WHERE job_id = ? AND at >= ? ORDER BY at DESC LIMIT ?`, job, since.UTC().Format(time.RFC3339), most)
+	rows, err := s.read.QueryContext(
+		ctx, `SELECT at, name, celsius, humidity FROM air WHERE job_id = ? AND at >= ? ORDER BY at DESC LIMIT ?`, job,
+		since.UTC().Format(time.RFC3339), most,
+	)
 	if err != nil {
 		return nil, disk(err)
 	}

@@ -139,7 +139,9 @@ func TestOneBadJobHidesNoOther(t *testing.T) {
 	k := study(t, s)
 	bad, err := s.AddJob(t.Context(), job.NewJob("", "Bad", measure.Millimetres), Once{})
 	require.NoError(t, err)
-	for column, value := range map[string]string{"unit": "furlong", "tape": "1/3in", "presets": "{", "kit": "[]", "usual": "3"} {
+	for column, value := range map[string]string{
+		"unit": "furlong", "tape": "1/3in", "presets": "{", "kit": "[]", "usual": "3",
+	} {
 		var was string
 		require.NoError(t, s.write.QueryRow(`SELECT `+column+` FROM jobs WHERE id = ?`, bad.ID).Scan(&was))
 		set := func(v string) {
@@ -169,8 +171,9 @@ func TestACheckReadsEveryTable(t *testing.T) {
 	s, path := fresh(t)
 	k := study(t, s)
 	for table, q := range map[string]string{
-		"changes":   `UPDATE changes SET at = 'yesterday'`,
-		"photos":    `INSERT INTO photos VALUES ('p', '` + k.Job.ID + `', '` + k.Opening.ID + `', 'lunch', '2026-01-01T00:00:00Z', '', '', 1, 1, x'FFD8', 0)`,
+		"changes": `UPDATE changes SET at = 'yesterday'`,
+		"photos": `INSERT INTO photos VALUES ('p', '` + k.Job.ID + `', '` + k.Opening.ID +
+			`', 'lunch', '2026-01-01T00:00:00Z', '', '', 1, 1, x'FFD8', 0)`,
 		"spent":     `INSERT INTO spent VALUES ('` + k.Job.ID + `', '` + k.Opening.ID + `', 'cut', -5)`,
 		"air":       `INSERT INTO air VALUES ('` + k.Job.ID + `', '2026-01-01T00:00:00Z', 'hall', 9e99, 50)`,
 		"days":      `INSERT INTO days VALUES ('` + k.Job.ID + `', '[', 1)`,
@@ -200,10 +203,13 @@ func TestACheckReadsEveryTable(t *testing.T) {
 	assert.NoError(t, err)
 }
 
-// It is noted once an hour that a device was here; whether it is need not be asked of the one that writes.
+// It is noted once an hour that a client was here; whether it is need not be asked of the one that writes.
 func TestAPassIsSeenOnceAnHour(t *testing.T) {
 	at := time.Date(2026, 11, 30, 14, 59, 0, 0, time.FixedZone("", 3600))
-	for seen, want := range map[string]bool{"2026-11-30T13:00:00Z": false, "2026-11-30T13:59:59Z": false, "2026-11-30T12:59:00Z": true, "2026-11-29T13:30:00Z": true, "": true} {
+	for seen, want := range map[string]bool{
+		"2026-11-30T13:00:00Z": false, "2026-11-30T13:59:59Z": false, "2026-11-30T12:59:00Z": true,
+		"2026-11-29T13:30:00Z": true, "": true,
+	} {
 		assert.Equal(t, want, Pass{Seen: seen}.Unseen(at), seen)
 	}
 	s, _ := fresh(t)

@@ -40,7 +40,10 @@ func Check(ctx context.Context, path string) (Report, error) {
 		return r, fmt.Errorf("%w: a change belongs to an opening that is not there", ErrDamaged)
 	}
 	var astray int
-	if err := db.QueryRowContext(ctx, `SELECT count(*) FROM openings o JOIN changes c ON c.id = o.head WHERE c.job_id <> o.job_id OR c.opening_id <> o.id`).Scan(&astray); err != nil {
+	if err := db.QueryRowContext(
+		ctx,
+		`SELECT count(*) FROM openings o JOIN changes c ON c.id = o.head WHERE c.job_id <> o.job_id OR c.opening_id <> o.id`,
+	).Scan(&astray); err != nil {
 		return r, disk(err)
 	}
 	if astray > 0 {
@@ -112,7 +115,10 @@ func (r row) step() error {
 // rowChecks are what each table's rows are held to.
 var rowChecks = map[string]func(row) error{
 	"jobs": func(r row) error {
-		return errors.Join(known(measure.Unit(r.text("unit")), r.text("tape"), job.Language(r.text("language"))), r.is("presets", &[]job.Preset{}), r.is("kit", &job.Kit{}), r.is("usual", &job.Usual{}))
+		return errors.Join(
+			known(measure.Unit(r.text("unit")), r.text("tape"), job.Language(r.text("language"))),
+			r.is("presets", &[]job.Preset{}), r.is("kit", &job.Kit{}), r.is("usual", &job.Usual{}),
+		)
 	},
 	"openings": func(row) error { return nil }, // all of it is names of other rows
 	"changes": func(r row) error {
@@ -120,7 +126,8 @@ var rowChecks = map[string]func(row) error{
 	},
 	"photos": func(r row) error {
 		data, _ := r["data"].([]byte)
-		if !strings.HasPrefix(string(data[:min(len(data), 2)]), "\xFF\xD8") || r.whole("width") < 0 || r.whole("height") < 0 {
+		if !strings.HasPrefix(string(data[:min(len(data), 2)]), "\xFF\xD8") || r.whole("width") < 0 ||
+			r.whole("height") < 0 {
 			return errors.New("it is no photograph")
 		}
 		return errors.Join(r.step(), r.at("at", false))
@@ -174,7 +181,9 @@ func known(u measure.Unit, tape string, l job.Language) error {
 // have has none.
 func checkTable(ctx context.Context, db *sql.DB, table string, check func(row) error) (n int, err error) {
 	var has bool
-	if err := db.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM sqlite_schema WHERE type = 'table' AND name = ?)`, table).Scan(&has); err != nil || !has {
+	if err := db.QueryRowContext(
+		ctx, `SELECT EXISTS (SELECT 1 FROM sqlite_schema WHERE type = 'table' AND name = ?)`, table,
+	).Scan(&has); err != nil || !has {
 		return 0, disk(err)
 	}
 	rows, err := db.QueryContext(ctx, `SELECT * FROM `+table)

@@ -62,7 +62,9 @@ func (s *Store) MarkTask(ctx context.Context, job string, m day.Mark, usual day.
 	})
 }
 
-func (s *Store) changeDay(ctx context.Context, job string, change func(day.Day, int64) (day.Day, error)) (d day.Day, version int64, err error) {
+func (s *Store) changeDay(
+	ctx context.Context, job string, change func(day.Day, int64) (day.Day, error),
+) (d day.Day, version int64, err error) {
 	err = s.tx(ctx, func(tx *sql.Tx) error {
 		if _, err := headOf(ctx, tx, job); err != nil {
 			return err
@@ -79,7 +81,11 @@ func (s *Store) changeDay(ctx context.Context, job string, change func(day.Day, 
 			return err
 		}
 		version = now + 1
-		_, err = tx.ExecContext(ctx, `INSERT INTO days (job_id, doc, version) VALUES (?1, ?2, ?3) ON CONFLICT (job_id) DO UPDATE SET doc = ?2, version = ?3`, job, string(doc), version)
+		_, err = tx.ExecContext(
+			ctx,
+			`INSERT INTO days (job_id, doc, version) VALUES (?1, ?2, ?3) ON CONFLICT (job_id) DO UPDATE SET doc = ?2, version = ?3`,
+			job, string(doc), version,
+		)
 		return err
 	})
 	return d, version, err

@@ -21,7 +21,9 @@ func TestADayIsKept(t *testing.T) {
 	d := day.Usual("2026-11-26")
 	_, _, err = s.SetDay(t.Context(), k.Job.ID, d, 0)
 	require.NoError(t, err)
-	_, version, err = s.MarkTask(t.Context(), k.Job.ID, day.Mark{Task: "study/cut", Done: "2026-11-26T09:00"}, day.Day{})
+	_, version, err = s.MarkTask(
+		t.Context(), k.Job.ID, day.Mark{Task: "study/cut", Done: "2026-11-26T09:00"}, day.Day{},
+	)
 	require.NoError(t, err)
 	d.Coats = 2
 	_, _, err = s.SetDay(t.Context(), k.Job.ID, d, version-1)

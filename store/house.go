@@ -34,13 +34,19 @@ func (u Unread) Read() Kept {
 
 // Walk reads one job with its openings in the order of the walk, by name alone, and those that
 // were taken off. Of an opening that is known as it stands only its ID and version are read.
-func (s *Store) Walk(ctx context.Context, id string, known func(opening string, version int64) bool) (head Head, walk, off []Unread, err error) {
+func (s *Store) Walk(
+	ctx context.Context, id string, known func(opening string, version int64) bool,
+) (head Head, walk, off []Unread, err error) {
 	err = s.look(ctx, func(tx *sql.Tx) error {
 		var err error
 		if head, err = headOf(ctx, tx, id); err != nil {
 			return err
 		}
-		rows, err := tx.QueryContext(ctx, `SELECT o.id, c.id, o.removed, c.doc FROM openings o JOIN changes c ON c.id = o.head WHERE o.job_id = ? ORDER BY o.position`, id)
+		rows, err := tx.QueryContext(
+			ctx,
+			`SELECT o.id, c.id, o.removed, c.doc FROM openings o JOIN changes c ON c.id = o.head WHERE o.job_id = ? ORDER BY o.position`,
+			id,
+		)
 		if err != nil {
 			return err
 		}
@@ -74,17 +80,21 @@ func (s *Store) Walk(ctx context.Context, id string, known func(opening string, 
 // AddOpenings puts some openings at the end of a job's walk, all or none, each with a new
 // ID, and tells where they stand, and how many lines were left out; for a key that was used before, what it told
 // then.
-func (s *Store) AddOpenings(ctx context.Context, jobID string, list []job.Opening, left int, o Once, by string) (in Added, err error) {
+func (s *Store) AddOpenings(
+	ctx context.Context, jobID string, list []job.Opening, left int, o Once, by string,
+) (in Added, err error) {
 	in, _, err = once(ctx, s, o, addedTo(jobID), func(tx *sql.Tx) (Added, error) {
 		at := Added{Standing: []Standing{}, Left: left}
 		if _, err := headOf(ctx, tx, jobID); err != nil {
 			return at, err
 		}
 		var doors int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM openings WHERE job_id = ?`, jobID).Scan(&doors); err != nil {
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM openings WHERE job_id = ?`, jobID).Scan(
+			&doors,
+		); err != nil {
 			return at, err
 		}
-		if doors+len(list) > MostDoors {
+		if doors+len(list) > MostOpenings {
 			return at, ErrFull
 		}
 		for _, o := range list {
@@ -102,7 +112,9 @@ func (s *Store) AddOpenings(ctx context.Context, jobID string, list []job.Openin
 
 // SaveAll appends a change to each of some openings of one job, as they were read; all or
 // none, and tells where they stand. Where another change came first to any of them the error is ErrStale.
-func (s *Store) SaveAll(ctx context.Context, jobID, label string, from []Kept, to []job.Opening, o Once) ([]Standing, error) {
+func (s *Store) SaveAll(
+	ctx context.Context, jobID, label string, from []Kept, to []job.Opening, o Once,
+) ([]Standing, error) {
 	at, _, err := once(ctx, s, o, "changes of "+jobID, func(tx *sql.Tx) ([]Standing, error) {
 		at := []Standing{}
 		for i, k := range from {
@@ -120,13 +132,13 @@ func (s *Store) SaveAll(ctx context.Context, jobID, label string, from []Kept, t
 	return at, err
 }
 
-// StaleDoor is ErrStale of one door among several.
-type StaleDoor struct{ Name string }
+// StaleOpening is ErrStale of one door among several.
+type StaleOpening struct{ Name string }
 
-func (e StaleDoor) Error() string { return ErrStale.Error() + ": " + e.Name }
+func (e StaleOpening) Error() string { return ErrStale.Error() + ": " + e.Name }
 
 // Unwrap makes it an ErrStale.
-func (StaleDoor) Unwrap() error { return ErrStale }
+func (StaleOpening) Unwrap() error { return ErrStale }
 
 // Standing is an opening and the change that it stands at.
 type Standing struct {
@@ -184,9 +196,11 @@ func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing, o On
 			case !ok:
 				return none, ErrNotFound
 			case k.Version != at.Version:
-				return none, StaleDoor{k.Opening.Name}
+				return none, StaleOpening{k.Opening.Name}
 			case k.Undo == "":
-				if _, err := tx.ExecContext(ctx, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ?`, jobID, at.ID); err != nil {
+				if _, err := tx.ExecContext(
+					ctx, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ?`, jobID, at.ID,
+				); err != nil {
 					return none, err
 				}
 				if err := s.walked(ctx, tx, jobID); err != nil {
@@ -195,7 +209,9 @@ func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing, o On
 				continue
 			}
 			var parent int64
-			if err := tx.QueryRowContext(ctx, `SELECT parent FROM changes WHERE id = ?`, at.Version).Scan(&parent); err != nil {
+			if err := tx.QueryRowContext(ctx, `SELECT parent FROM changes WHERE id = ?`, at.Version).Scan(
+				&parent,
+			); err != nil {
 				return none, err
 			}
 			if err := s.move(ctx, tx, k, parent); err != nil {
@@ -228,7 +244,10 @@ func (s *Store) Place(ctx context.Context, jobID, id, before string) error {
 			to = append(to, id)
 		}
 		for n, door := range to {
-			if _, err := tx.ExecContext(ctx, `UPDATE openings SET position = ? WHERE job_id = ? AND id = ? AND position <> ?`, n+1, jobID, door, n+1); err != nil {
+			if _, err := tx.ExecContext(
+				ctx, `UPDATE openings SET position = ? WHERE job_id = ? AND id = ? AND position <> ?`, n+1, jobID, door,
+				n+1,
+			); err != nil {
 				return err
 			}
 		}
@@ -277,7 +296,11 @@ func (s *Store) KeepMatching(ctx context.Context, header string, columns []strin
 		return err
 	}
 	return s.tx(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `INSERT INTO matchings (header, columns) VALUES (?, ?) ON CONFLICT (header) DO UPDATE SET columns = excluded.columns`, header, string(doc))
+		_, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO matchings (header, columns) VALUES (?, ?) ON CONFLICT (header) DO UPDATE SET columns = excluded.columns`,
+			header, string(doc),
+		)
 		return err
 	})
 }

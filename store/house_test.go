@@ -102,7 +102,10 @@ func TestManyDoorsAtOnce(t *testing.T) {
 		o.Room = "Hall"
 		to = append(to, o)
 	}
-	_, err := s.SaveAll(t.Context(), head.ID, "rooms", append(walk[:2:2], Kept{Job: walk[2].Job, Opening: walk[2].Opening, Version: walk[1].Version}), to, Once{})
+	_, err := s.SaveAll(
+		t.Context(), head.ID, "rooms",
+		append(walk[:2:2], Kept{Job: walk[2].Job, Opening: walk[2].Opening, Version: walk[1].Version}), to, Once{},
+	)
 	require.ErrorIs(t, err, ErrStale)
 	assert.ErrorContains(t, err, "2")
 	k, err := s.Opening(t.Context(), head.ID, "d0")
@@ -128,7 +131,7 @@ func TestManyDoorsAtOnce(t *testing.T) {
 	require.NoError(t, err)
 	err = s.UndoAll(t.Context(), head.ID, at, Once{})
 	require.ErrorIs(t, err, ErrStale)
-	var stale StaleDoor
+	var stale StaleOpening
 	require.ErrorAs(t, err, &stale)
 	assert.NotEmpty(t, stale.Name)
 	_, err = s.Undo(t.Context(), head.ID, "d1", k.Version, Once{})
@@ -161,7 +164,7 @@ func TestManyDoorsComeInOnce(t *testing.T) {
 	assert.Equal(t, "Wren", story[0].By)
 	require.NoError(t, s.UndoAll(t.Context(), head.ID, at, Once{}))
 	assert.Equal(t, "0", order(t, s, head.ID))
-	_, err = s.AddOpenings(t.Context(), head.ID, make([]job.Opening, MostDoors), 0, Once{}, "")
+	_, err = s.AddOpenings(t.Context(), head.ID, make([]job.Opening, MostOpenings), 0, Once{}, "")
 	assert.ErrorIs(t, err, ErrFull)
 	_, err = s.AddOpenings(t.Context(), "none", list, 0, Once{}, "")
 	assert.ErrorIs(t, err, ErrNotFound)
@@ -184,18 +187,22 @@ func TestMatchingsAreRemembered(t *testing.T) {
 func TestACheckReadsAll(t *testing.T) {
 	s, path := fresh(t)
 	_, walk := house(t, s, 2)
-	_, err := s.AddPhoto(t.Context(), "house", Photo{Opening: "d0", Step: job.StepLog, Data: []byte("\xFF\xD8\xFF and so on")}, Once{})
+	_, err := s.AddPhoto(
+		t.Context(), "house", Photo{Opening: "d0", Step: job.StepLog, Data: []byte("\xFF\xD8\xFF and so on")}, Once{},
+	)
 	require.NoError(t, err)
 	r, err := Check(t.Context(), path)
 	require.NoError(t, err)
 	assert.Equal(t, Report{Jobs: 1, Openings: 2, Changes: 2, Photos: 1}, r)
 	for says, spoil := range map[string][2]string{
 		"row 1 of made": {
-			`INSERT INTO made (key, job_id, opening_id, answer) VALUES ('changes of house k', '', '', '[{')`, `DELETE FROM made WHERE answer = '[{'`,
+			`INSERT INTO made (key, job_id, opening_id, answer) VALUES ('changes of house k', '', '', '[{')`,
+			`DELETE FROM made WHERE answer = '[{'`,
 		},
 		"row 1 of photos": {`UPDATE photos SET data = x'0102'`, `UPDATE photos SET data = x'FFD8'`},
 		"1 openings stand at a change of another": {
-			fmt.Sprintf(`UPDATE openings SET head = %d WHERE id = 'd0'`, walk[1].Version), fmt.Sprintf(`UPDATE openings SET head = %d WHERE id = 'd0'`, walk[0].Version),
+			fmt.Sprintf(`UPDATE openings SET head = %d WHERE id = 'd0'`, walk[1].Version),
+			fmt.Sprintf(`UPDATE openings SET head = %d WHERE id = 'd0'`, walk[0].Version),
 		},
 	} {
 		_, err = s.write.Exec(spoil[0])

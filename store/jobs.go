@@ -30,7 +30,10 @@ type Head struct {
 
 // Job is the head as an empty job, for core.
 func (h Head) Job() job.Job {
-	return job.Job{ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language, Presets: h.Presets, Kit: h.Kit, Usual: h.Usual, Openings: []job.Opening{}}
+	return job.Job{
+		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language, Presets: h.Presets, Kit: h.Kit,
+		Usual: h.Usual, Openings: []job.Opening{},
+	}
 }
 
 const headColumns = `j.id, j.name, j.unit, j.tape, j.language, j.presets, j.kit, j.usual, j.version, j.walk, j.removed,
@@ -38,7 +41,10 @@ const headColumns = `j.id, j.name, j.unit, j.tape, j.language, j.presets, j.kit,
 
 func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err error) {
 	var presets, kit, usual []byte
-	err = row.Scan(append([]any{&h.ID, &h.Name, &h.Unit, &h.Tape, &h.Language, &presets, &kit, &usual, &h.Version, &h.Walk, &h.Removed, &h.Openings}, more...)...)
+	err = row.Scan(append([]any{
+		&h.ID, &h.Name, &h.Unit, &h.Tape, &h.Language, &presets, &kit, &usual, &h.Version, &h.Walk, &h.Removed,
+		&h.Openings,
+	}, more...)...)
 	switch {
 	case errors.Is(err, sql.ErrNoRows):
 		return h, ErrNotFound
@@ -101,7 +107,9 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, once Once, photos ...Phot
 			return err
 		}
 		var taken bool
-		if err := tx.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM jobs WHERE id = ?)`, j.ID).Scan(&taken); err != nil {
+		if err := tx.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM jobs WHERE id = ?)`, j.ID).Scan(
+			&taken,
+		); err != nil {
 			return err
 		}
 		if taken || j.ID == "" {
@@ -111,7 +119,11 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, once Once, photos ...Phot
 		if err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO jobs (id, name, unit, tape, language, presets, kit, usual) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`, j.ID, j.Name, j.Unit, j.Tape, j.Language, presets, kit, usual); err != nil {
+		if _, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO jobs (id, name, unit, tape, language, presets, kit, usual) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+			j.ID, j.Name, j.Unit, j.Tape, j.Language, presets, kit, usual,
+		); err != nil {
 			return err
 		}
 		for _, o := range j.Openings {
@@ -168,7 +180,9 @@ func (s *Store) SetJobRemoved(ctx context.Context, id string, version int64, rem
 	})
 }
 
-func (s *Store) setJob(ctx context.Context, id string, version int64, once Once, set func(*sql.Tx) error) (h Head, err error) {
+func (s *Store) setJob(
+	ctx context.Context, id string, version int64, once Once, set func(*sql.Tx) error,
+) (h Head, err error) {
 	what := "head of " + id
 	err = s.tx(ctx, func(tx *sql.Tx) error {
 		now, err := headOf(ctx, tx, id)
@@ -185,7 +199,9 @@ func (s *Store) setJob(ctx context.Context, id string, version int64, once Once,
 		if err := set(tx); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE jobs SET version = version + 1, walk = walk + 1 WHERE id = ?`, id); err != nil {
+		if _, err := tx.ExecContext(
+			ctx, `UPDATE jobs SET version = version + 1, walk = walk + 1 WHERE id = ?`, id,
+		); err != nil {
 			return err
 		}
 		if err := once.keep(ctx, tx, what, answer{job: id}); err != nil {

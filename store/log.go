@@ -28,7 +28,9 @@ func (s *Store) Changes(ctx context.Context, jobID, id string) ([]Change, error)
 	list := []Change{}
 	err := s.look(ctx, func(tx *sql.Tx) error {
 		var head int64
-		switch err := tx.QueryRowContext(ctx, `SELECT head FROM openings WHERE job_id = ? AND id = ? AND NOT removed`, jobID, id).Scan(&head); {
+		switch err := tx.QueryRowContext(
+			ctx, `SELECT head FROM openings WHERE job_id = ? AND id = ? AND NOT removed`, jobID, id,
+		).Scan(&head); {
 		case errors.Is(err, sql.ErrNoRows):
 			return ErrNotFound
 		case err != nil:
@@ -136,7 +138,9 @@ func (s *Store) Photos(ctx context.Context, jobID, opening string) ([]Photo, err
 
 // PhotoData is the JPEG of a photograph.
 func (s *Store) PhotoData(ctx context.Context, jobID, opening, id string) (b []byte, err error) {
-	err = s.read.QueryRowContext(ctx, `SELECT data FROM photos WHERE job_id = ? AND opening_id = ? AND id = ?`, jobID, opening, id).Scan(&b)
+	err = s.read.QueryRowContext(
+		ctx, `SELECT data FROM photos WHERE job_id = ? AND opening_id = ? AND id = ?`, jobID, opening, id,
+	).Scan(&b)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, ErrNotFound
 	}
@@ -146,7 +150,10 @@ func (s *Store) PhotoData(ctx context.Context, jobID, opening, id string) (b []b
 // SetPhotoRemoved takes a photograph off, or puts it back.
 func (s *Store) SetPhotoRemoved(ctx context.Context, jobID, opening, id string, removed bool) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
-		res, err := tx.ExecContext(ctx, `UPDATE photos SET removed = ? WHERE job_id = ? AND opening_id = ? AND id = ?`, removed, jobID, opening, id)
+		res, err := tx.ExecContext(
+			ctx, `UPDATE photos SET removed = ? WHERE job_id = ? AND opening_id = ? AND id = ?`, removed, jobID,
+			opening, id,
+		)
 		if err != nil {
 			return err
 		}
@@ -169,7 +176,9 @@ func (s *Store) Spend(ctx context.Context, jobID, opening string, step job.Step,
 
 // Spent is how many seconds were spent on each step of a door.
 func (s *Store) Spent(ctx context.Context, jobID, opening string) (map[job.Step]int, error) {
-	rows, err := s.read.QueryContext(ctx, `SELECT step, seconds FROM spent WHERE job_id = ? AND opening_id = ?`, jobID, opening)
+	rows, err := s.read.QueryContext(
+		ctx, `SELECT step, seconds FROM spent WHERE job_id = ? AND opening_id = ?`, jobID, opening,
+	)
 	if err != nil {
 		return nil, disk(err)
 	}

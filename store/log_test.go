@@ -38,10 +38,16 @@ func TestADataFileOfTheFifthFormOpens(t *testing.T) {
 func TestPhotographsAreNeverDeleted(t *testing.T) {
 	s, path := fresh(t)
 	k := study(t, s)
-	p, err := s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, By: "Wren", Data: []byte("\xFF\xD8a picture")}, Once{})
+	p, err := s.AddPhoto(
+		t.Context(), k.Job.ID,
+		Photo{Opening: k.Opening.ID, Step: job.StepTry, By: "Wren", Data: []byte("\xFF\xD8a picture")}, Once{},
+	)
 	require.NoError(t, err)
 	assert.NotEmpty(t, p.At)
-	kept, err := s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepLog, At: "2026-04-14T10:00:00Z", Data: []byte{0xFF, 0xD8}}, Once{})
+	kept, err := s.AddPhoto(
+		t.Context(), k.Job.ID,
+		Photo{Opening: k.Opening.ID, Step: job.StepLog, At: "2026-04-14T10:00:00Z", Data: []byte{0xFF, 0xD8}}, Once{},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, "2026-04-14T10:00:00Z", kept.At, "one that is brought in keeps its time")
 	require.NoError(t, s.SetPhotoRemoved(t.Context(), k.Job.ID, k.Opening.ID, p.ID, true))
@@ -53,12 +59,18 @@ func TestPhotographsAreNeverDeleted(t *testing.T) {
 	assert.Equal(t, "\xFF\xD8a picture", string(data), "taken off, not gone")
 	assert.ErrorIs(t, s.SetPhotoRemoved(t.Context(), k.Job.ID, "other", p.ID, false), ErrNotFound)
 	for range MostPhotos - 2 {
-		_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{})
+		_, err = s.AddPhoto(
+			t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{},
+		)
 		require.NoError(t, err)
 	}
-	_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{})
+	_, err = s.AddPhoto(
+		t.Context(), k.Job.ID, Photo{Opening: k.Opening.ID, Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{},
+	)
 	assert.ErrorIs(t, err, ErrPhotos)
-	_, err = s.AddPhoto(t.Context(), k.Job.ID, Photo{Opening: "none", Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{})
+	_, err = s.AddPhoto(
+		t.Context(), k.Job.ID, Photo{Opening: "none", Step: job.StepTry, Data: []byte{0xFF, 0xD8}}, Once{},
+	)
 	assert.ErrorIs(t, err, ErrNotFound)
 	require.NoError(t, s.Close())
 	_, err = Check(t.Context(), path)

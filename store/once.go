@@ -32,7 +32,9 @@ func (o Once) before(ctx context.Context, q querier, what string) (a answer, ok 
 		return a, false, nil
 	}
 	var asked string
-	err = q.QueryRowContext(ctx, `SELECT job_id, opening_id, asked, answer FROM made WHERE key = ?`, what+" "+o.Key).Scan(&a.job, &a.opening, &asked, &a.more)
+	err = q.QueryRowContext(
+		ctx, `SELECT job_id, opening_id, asked, answer FROM made WHERE key = ?`, what+" "+o.Key,
+	).Scan(&a.job, &a.opening, &asked, &a.more)
 	switch {
 	case errors.Is(err, sql.ErrNoRows):
 		return a, false, nil
@@ -47,13 +49,18 @@ func (o Once) keep(ctx context.Context, tx *sql.Tx, what string, a answer) error
 	if o.Key == "" {
 		return nil
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO made (key, job_id, opening_id, asked, answer) VALUES (?, ?, ?, ?, ?)`, what+" "+o.Key, a.job, a.opening, o.Asked, a.more)
+	_, err := tx.ExecContext(
+		ctx, `INSERT INTO made (key, job_id, opening_id, asked, answer) VALUES (?, ?, ?, ?, ?)`, what+" "+o.Key, a.job,
+		a.opening, o.Asked, a.more,
+	)
 	return err
 }
 
 // once does something in one transaction, and gives what it gave; where the request was done before, it gives what
 // it gave then, and again is true.
-func once[T any](ctx context.Context, s *Store, o Once, what string, do func(*sql.Tx) (T, error)) (v T, again bool, err error) {
+func once[T any](
+	ctx context.Context, s *Store, o Once, what string, do func(*sql.Tx) (T, error),
+) (v T, again bool, err error) {
 	err = s.tx(ctx, func(tx *sql.Tx) error {
 		was, ok, err := o.before(ctx, tx, what)
 		if err != nil {

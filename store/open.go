@@ -184,7 +184,9 @@ func sound(ctx context.Context, db *sql.DB, how string) error {
 		return damaged(err)
 	}
 	if says != "ok" {
-		return fmt.Errorf("%w: %s. Nothing was written to it: keep a copy of it as it is, and go on from a backup", ErrDamaged, says)
+		return fmt.Errorf(
+			"%w: %s. Nothing was written to it: keep a copy of it as it is, and go on from a backup", ErrDamaged, says,
+		)
 	}
 	return nil
 }
@@ -192,7 +194,9 @@ func sound(ctx context.Context, db *sql.DB, how string) error {
 func damaged(err error) error {
 	var e *sqlite.Error
 	if errors.As(err, &e) && (e.Code()&0xff == lib.SQLITE_CORRUPT || e.Code()&0xff == lib.SQLITE_NOTADB) {
-		return fmt.Errorf("%w: %w. Nothing was written to it: keep a copy of it as it is, and go on from a backup", ErrDamaged, err)
+		return fmt.Errorf(
+			"%w: %w. Nothing was written to it: keep a copy of it as it is, and go on from a backup", ErrDamaged, err,
+		)
 	}
 	return err
 }
@@ -290,11 +294,16 @@ func Fresh(path string) error {
 	case err != nil:
 		return fmt.Errorf("%s: %w", path, err)
 	case version != demoMark:
-		return fmt.Errorf("%s is not a demo's data file: it may hold real work, so it was left as it is. Give the demo another file with --data", path)
+		return fmt.Errorf(
+			"%s is not a demo's data file: it may hold real work, so it was left as it is. Give the demo another file with --data",
+			path,
+		)
 	}
 	lock := flock.New(path + ".lock")
 	if ok, err := lock.TryLock(); err != nil || !ok {
-		return errors.Join(fmt.Errorf("%s is in use by another Kind Margin: stop that one first, or give this one another file with --data", path), err)
+		return errors.Join(fmt.Errorf(
+			"%s is in use by another Kind Margin: stop that one first, or give this one another file with --data", path,
+		), err)
 	}
 	defer func() { _ = lock.Unlock() }()
 	for _, tail := range []string{"", "-wal", "-shm"} {
@@ -311,6 +320,8 @@ func Fresh(path string) error {
 // MarkDemo marks the data file as a demo's, which Fresh may put aside.
 func (s *Store) MarkDemo(ctx context.Context) error {
 	// In the file itself, where Fresh looks for it, and not in the journal alone.
-	_, err := s.write.ExecContext(ctx, fmt.Sprintf(`PRAGMA user_version = %d; PRAGMA wal_checkpoint(TRUNCATE)`, demoMark))
+	_, err := s.write.ExecContext(
+		ctx, fmt.Sprintf(`PRAGMA user_version = %d; PRAGMA wal_checkpoint(TRUNCATE)`, demoMark),
+	)
 	return disk(err)
 }

@@ -210,13 +210,15 @@ func TestTheDemoPutsOnlyItsOwnFileAside(t *testing.T) {
 func TestFiveThousandDoorsAreBroughtInAtOnce(t *testing.T) {
 	s, _ := fresh(t)
 	j := job.NewJob("", "Works", measure.Millimetres)
-	for i := range MostDoors {
+	for i := range MostOpenings {
 		j.Openings = append(j.Openings, job.NewOpening(fmt.Sprint("d", i), "Door", measure.Millimetres))
 	}
 	h, err := s.AddJob(t.Context(), j, Once{})
 	require.NoError(t, err)
 	for _, query := range []string{addOpeningQuery, oneQuery, moveQuery, walkQuery} {
-		rows, err := s.read.QueryContext(t.Context(), "EXPLAIN QUERY PLAN "+query, slices.Repeat([]any{"x"}, strings.Count(query, "?"))...)
+		rows, err := s.read.QueryContext(
+			t.Context(), "EXPLAIN QUERY PLAN "+query, slices.Repeat([]any{"x"}, strings.Count(query, "?"))...,
+		)
 		require.NoError(t, err, query)
 		for rows.Next() {
 			var id, parent, unused int

@@ -59,7 +59,10 @@ func some(ctx context.Context, q querier, jobID string, ids []string) (head Head
 	if head, err = headOf(ctx, q, jobID); err != nil {
 		return head, nil, err
 	}
-	list, err = kept(ctx, q, head, `o.job_id = ? AND NOT o.removed AND o.id IN (SELECT value FROM json_each(?)) ORDER BY o.position`, jobID, string(chosen))
+	list, err = kept(
+		ctx, q, head, `o.job_id = ? AND NOT o.removed AND o.id IN (SELECT value FROM json_each(?)) ORDER BY o.position`,
+		jobID, string(chosen),
+	)
 	return head, list, err
 }
 
@@ -152,11 +155,12 @@ func kept(ctx context.Context, q querier, head Head, where string, args ...any) 
 	return list, rows.Err()
 }
 
-// MostDoors is how many doors a job holds, those taken off included.
-const MostDoors = job.MostOpenings
+// MostOpenings is how many doors a job holds, those taken off included.
+const MostOpenings = job.MostOpenings
 
 const (
-	addChangeQuery = `INSERT INTO changes (job_id, opening_id, parent, label, doc, by, at) VALUES (?, ?, ?, ?, ?, ?, ` + now + `)`
+	addChangeQuery = `INSERT INTO changes (job_id, opening_id, parent, label, doc, by, at) VALUES (?, ?, ?, ?, ?, ?, ` +
+		now + `)`
 	// position is found by the index of a job's positions
 	addOpeningQuery = `INSERT INTO openings (job_id, id, position, head)
 		VALUES (?, ?, (SELECT coalesce(max(position), 0) + 1 FROM openings WHERE job_id = ?), ?)`
@@ -164,7 +168,9 @@ const (
 	walkQuery = `UPDATE jobs SET walk = walk + 1 WHERE id = ?`
 )
 
-func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label, by string) (change int64, err error) {
+func (s *Store) addOpening(
+	ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, label, by string,
+) (change int64, err error) {
 	if change, err = s.addChange(ctx, tx, jobID, o, nil, label, by); err != nil {
 		return 0, err
 	}
@@ -172,15 +178,20 @@ func (s *Store) addOpening(ctx context.Context, tx *sql.Tx, jobID string, o job.
 	return change, err
 }
 
-func (s *Store) addChange(ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, parent any, label, by string) (int64, error) {
+func (s *Store) addChange(
+	ctx context.Context, tx *sql.Tx, jobID string, o job.Opening, parent any, label, by string,
+) (int64, error) {
 	o.Normalise()
 	doc, err := json.Marshal(o)
 	if err != nil {
 		return 0, err
 	}
-	res, err := tx.StmtContext(ctx, s.save[addChangeQuery]).ExecContext(ctx, jobID, o.ID, parent, label, string(doc), by)
+	res, err := tx.StmtContext(ctx, s.save[addChangeQuery]).ExecContext(
+		ctx, jobID, o.ID, parent, label, string(doc), by,
+	)
 	var e *sqlite.Error
-	if errors.As(err, &e) && e.Code() == lib.SQLITE_CONSTRAINT_FOREIGNKEY { // its parent went when a backup was restored
+	// its parent went when a backup was restored
+	if errors.As(err, &e) && e.Code() == lib.SQLITE_CONSTRAINT_FOREIGNKEY {
 		return 0, ErrStale
 	}
 	if err != nil {
@@ -207,10 +218,12 @@ func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, onc
 			return err
 		}
 		var doors int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM openings WHERE job_id = ?`, jobID).Scan(&doors); err != nil {
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM openings WHERE job_id = ?`, jobID).Scan(
+			&doors,
+		); err != nil {
 			return err
 		}
-		if doors >= MostDoors {
+		if doors >= MostOpenings {
 			return ErrFull
 		}
 		change, err := s.addOpening(ctx, tx, jobID, o, "added", "")
@@ -250,7 +263,9 @@ func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening
 		if to.Version, err = s.addChange(ctx, tx, from.Job.ID, o, from.Version, label, from.By); err != nil {
 			return err
 		}
-		if err := from.Once.keep(ctx, tx, changeOf(from), answer{job: from.Job.ID, opening: from.Opening.ID}); err != nil {
+		if err := from.Once.keep(ctx, tx, changeOf(from), answer{
+			job: from.Job.ID, opening: from.Opening.ID,
+		}); err != nil {
 			return err
 		}
 		return s.move(ctx, tx, from, to.Version)
@@ -270,17 +285,23 @@ func (s *Store) SentBefore(ctx context.Context, k Kept) (sent bool, err error) {
 // Undo takes an opening that still stands at version back to the change
 // before it.
 func (s *Store) Undo(ctx context.Context, jobID, id string, version int64, once Once) (Kept, error) {
-	return s.step(ctx, jobID, id, version, once, `SELECT parent FROM changes WHERE id = ?`, func(k Kept) bool { return k.Undo != "" })
+	return s.step(ctx, jobID, id, version, once, `SELECT parent FROM changes WHERE id = ?`, func(k Kept) bool {
+		return k.Undo != ""
+	})
 }
 
 // Redo takes an opening that still stands at version to the newest change
 // made from it.
 func (s *Store) Redo(ctx context.Context, jobID, id string, version int64, once Once) (Kept, error) {
-	return s.step(ctx, jobID, id, version, once, `SELECT max(id) FROM changes WHERE parent = ?`, func(k Kept) bool { return k.Redo != "" })
+	return s.step(ctx, jobID, id, version, once, `SELECT max(id) FROM changes WHERE parent = ?`, func(k Kept) bool {
+		return k.Redo != ""
+	})
 }
 
 // step moves an opening along its changes; sent again, it tells how the opening stands now.
-func (s *Store) step(ctx context.Context, jobID, id string, version int64, once Once, to string, can func(Kept) bool) (Kept, error) {
+func (s *Store) step(
+	ctx context.Context, jobID, id string, version int64, once Once, to string, can func(Kept) bool,
+) (Kept, error) {
 	var k Kept
 	err := s.tx(ctx, func(tx *sql.Tx) (err error) {
 		if k, err = one(ctx, tx, jobID, id); err != nil {
@@ -315,7 +336,9 @@ func (s *Store) step(ctx context.Context, jobID, id string, version int64, once 
 // move makes an opening stand at another change, if it still stands where it
 // did.
 func (s *Store) move(ctx context.Context, tx *sql.Tx, from Kept, change int64) error {
-	res, err := tx.StmtContext(ctx, s.save[moveQuery]).ExecContext(ctx, change, from.Job.ID, from.Opening.ID, from.Version)
+	res, err := tx.StmtContext(ctx, s.save[moveQuery]).ExecContext(
+		ctx, change, from.Job.ID, from.Opening.ID, from.Version,
+	)
 	if err != nil {
 		return err
 	}
@@ -331,7 +354,10 @@ func (s *Store) move(ctx context.Context, tx *sql.Tx, from Kept, change int64) e
 
 // Remove takes an opening that still stands at version off the walk.
 func (s *Store) Remove(ctx context.Context, jobID, id string, version int64) error {
-	return s.setRemoved(ctx, jobID, id, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ? AND NOT removed AND head = ?`, version)
+	return s.setRemoved(
+		ctx, jobID, id, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ? AND NOT removed AND head = ?`,
+		version,
+	)
 }
 
 // PutBack puts an opening that was taken off back in its place on the walk.

@@ -9,7 +9,7 @@ import (
 	"time"
 )
 
-// Pass lets one device in, until it is ended.
+// Pass lets one client in, until it is ended.
 type Pass struct {
 	ID, Name   string
 	Made, Seen string // RFC 3339, UTC; seen to the hour
@@ -17,16 +17,16 @@ type Pass struct {
 	Runs       bool   // it runs the house; else it reads and enters
 }
 
-// holds is what a pass is that lets a device in: not ended, and used in the last 90 days.
+// holds is what a pass is that lets a client in: not ended, and used in the last 90 days.
 const holds = `ended = '' AND seen > strftime('%Y-%m-%dT%H:%M:%SZ', 'now', '-90 days')`
 
-// mostPasses is how many devices are let in at once.
+// mostPasses is how many clients are let in at once.
 const mostPasses = 50
 
 // ErrPasses is a data file that holds as many passes as it can.
 var ErrPasses = errors.New("as many devices as are let in")
 
-// AddPass lets a device in. The secret is what it holds from then on, 130 random bits; only
+// AddPass lets a client in. The secret is what it holds from then on, 130 random bits; only
 // its SHA-256 is kept, which is enough for a secret that nobody can guess.
 func (s *Store) AddPass(ctx context.Context, name string) (p Pass, secret string, err error) {
 	secret = rand.Text()
@@ -40,41 +40,51 @@ func (s *Store) AddPass(ctx context.Context, name string) (p Pass, secret string
 			return ErrPasses
 		}
 		p = Pass{ID: NewID(), Name: name}
-		return tx.QueryRowContext(ctx, `INSERT INTO passes (id, name, hash, made, seen) VALUES (?, ?, ?, `+now+`, `+now+`) RETURNING made, seen`, p.ID, name, hash[:]).Scan(&p.Made, &p.Seen)
+		return tx.QueryRowContext(
+			ctx,
+			`INSERT INTO passes (id, name, hash, made, seen) VALUES (?, ?, ?, `+now+`, `+now+`) RETURNING made, seen`,
+			p.ID, name, hash[:],
+		).Scan(&p.Made, &p.Seen)
 	})
 	return p, secret, err
 }
 
-// PassOf is the pass of which a device holds the secret; ErrNotFound where it is none, was
+// PassOf is the pass of which a client holds the secret; ErrNotFound where it is none, was
 // ended, or was not used for 90 days.
 func (s *Store) PassOf(ctx context.Context, secret string) (p Pass, err error) {
 	hash := sha256.Sum256([]byte(secret))
-	err = s.read.QueryRowContext(ctx, `SELECT id, name, made, seen, runs FROM passes WHERE hash = ? AND `+holds, hash[:]).Scan(&p.ID, &p.Name, &p.Made, &p.Seen, &p.Runs)
+	err = s.read.QueryRowContext(
+		ctx, `SELECT id, name, made, seen, runs FROM passes WHERE hash = ? AND `+holds, hash[:],
+	).Scan(&p.ID, &p.Name, &p.Made, &p.Seen, &p.Runs)
 	if errors.Is(err, sql.ErrNoRows) {
 		return p, ErrNotFound
 	}
 	return p, disk(err)
 }
 
-// hour is how exactly it is noted when a device was here: RFC 3339 up to its hour.
+// hour is how exactly it is noted when a client was here: RFC 3339 up to its hour.
 const hour = len("2006-01-02T15")
 
-// Unseen reports whether it is not noted yet that a device was here in this hour.
+// Unseen reports whether it is not noted yet that a client was here in this hour.
 func (p Pass) Unseen(now time.Time) bool {
 	return len(p.Seen) < hour || p.Seen[:hour] != now.UTC().Format(time.RFC3339)[:hour]
 }
 
-// SeePass notes that a device was here, once an hour at most.
+// SeePass notes that a client was here, once an hour at most.
 func (s *Store) SeePass(ctx context.Context, id string) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `UPDATE passes SET seen = `+now+` WHERE id = ? AND substr(seen, 1, 13) <> substr(`+now+`, 1, 13)`, id)
+		_, err := tx.ExecContext(
+			ctx, `UPDATE passes SET seen = `+now+` WHERE id = ? AND substr(seen, 1, 13) <> substr(`+now+`, 1, 13)`, id,
+		)
 		return err
 	})
 }
 
 // Passes are all that hold, the first one first.
 func (s *Store) Passes(ctx context.Context) ([]Pass, error) {
-	rows, err := s.read.QueryContext(ctx, `SELECT id, name, made, seen, runs FROM passes WHERE `+holds+` ORDER BY made, id`)
+	rows, err := s.read.QueryContext(
+		ctx, `SELECT id, name, made, seen, runs FROM passes WHERE `+holds+` ORDER BY made, id`,
+	)
 	if err != nil {
 		return nil, disk(err)
 	}
@@ -90,7 +100,7 @@ func (s *Store) Passes(ctx context.Context) ([]Pass, error) {
 	return list, disk(rows.Err())
 }
 
-// RaisePass lets the device of a pass run the house, or no more.
+// RaisePass lets the client of a pass run the house, or no more.
 func (s *Store) RaisePass(ctx context.Context, id string, runs bool) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
 		res, err := tx.ExecContext(ctx, `UPDATE passes SET runs = ? WHERE id = ? AND `+holds, runs, id)

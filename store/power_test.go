@@ -50,12 +50,14 @@ func TestWhatWasAcknowledgedOutlivesThePower(t *testing.T) {
 		require.Less(t, kept, next, "the journal grows")
 		some := kept + rng.Int64N(next-kept)
 		for what, left := range map[string][]byte{
-			"nothing of the next":       wal[:kept],
-			"a part of it":              wal[:some],
-			"all but a byte":            wal[:next-1],
-			"a part, and nought":        append(bytes.Clone(wal[:some]), make([]byte, next-some)...),
-			"noise in its place":        append(bytes.Clone(wal[:kept]), noise(next-kept)...),
-			"its end without its begin": append(append(bytes.Clone(wal[:kept]), make([]byte, (next-kept)/2)...), wal[kept+(next-kept)/2:next]...),
+			"nothing of the next": wal[:kept],
+			"a part of it":        wal[:some],
+			"all but a byte":      wal[:next-1],
+			"a part, and nought":  append(bytes.Clone(wal[:some]), make([]byte, next-some)...),
+			"noise in its place":  append(bytes.Clone(wal[:kept]), noise(next-kept)...),
+			"its end without its begin": append(
+				append(bytes.Clone(wal[:kept]), make([]byte, (next-kept)/2)...), wal[kept+(next-kept)/2:next]...,
+			),
 		} {
 			after := filepath.Join(t.TempDir(), "after.db")
 			require.NoError(t, os.WriteFile(after, file, 0o600))

@@ -24,11 +24,14 @@ const mostPractised = 2000
 // AddPractised keeps one, once for a key.
 func (s *Store) AddPractised(ctx context.Context, p Practised, o Once) error {
 	_, _, err := once(ctx, s, o, "practice", func(tx *sql.Tx) (none struct{}, err error) {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO practice (at, by, kind, name, right, says, learn, doc) VALUES (`+now+`, ?, ?, ?, ?, ?, ?, ?)`,
+		if _, err := tx.ExecContext(ctx, `INSERT INTO practice (at, by, kind, name, right, says, learn, doc) VALUES (`+
+			now+`, ?, ?, ?, ?, ?, ?, ?)`,
 			p.By, p.Kind, p.Name, p.Right, p.Says, p.Learn, p.Doc); err != nil {
 			return none, err
 		}
-		_, err = tx.ExecContext(ctx, `DELETE FROM practice WHERE id <= (SELECT max(id) FROM practice) - ?`, mostPractised)
+		_, err = tx.ExecContext(
+			ctx, `DELETE FROM practice WHERE id <= (SELECT max(id) FROM practice) - ?`, mostPractised,
+		)
 		return none, err
 	})
 	return err

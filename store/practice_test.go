@@ -9,8 +9,15 @@ import (
 
 func TestWhatWasPractisedIsKept(t *testing.T) {
 	s, path := fresh(t)
-	require.NoError(t, s.AddPractised(t.Context(), Practised{By: "Wren", Kind: "hand", Name: "Hand", Right: true, Says: "right"}, Once{}))
-	require.NoError(t, s.AddPractised(t.Context(), Practised{By: "Wren", Kind: "opening", Name: "An even opening", Says: "It fits.", Learn: "A harder opening.", Doc: "{}"}, Once{}))
+	require.NoError(
+		t,
+		s.AddPractised(
+			t.Context(), Practised{By: "Wren", Kind: "hand", Name: "Hand", Right: true, Says: "right"}, Once{},
+		),
+	)
+	require.NoError(t, s.AddPractised(t.Context(), Practised{
+		By: "Wren", Kind: "opening", Name: "An even opening", Says: "It fits.", Learn: "A harder opening.", Doc: "{}",
+	}, Once{}))
 	require.NoError(t, s.Close())
 	s = open(t, path)
 	list, err := s.Practised(t.Context())

@@ -104,7 +104,10 @@ func (s *Store) Restore(ctx context.Context, backup string) (r Restored, err err
 func RestoreFile(ctx context.Context, path, backup string) (Restored, error) {
 	lock := flock.New(path + ".lock")
 	if ok, err := lock.TryLock(); err != nil || !ok {
-		return Restored{}, errors.Join(fmt.Errorf("%s is in use by a Kind Margin that runs: restore from its own page, or stop it first", path), err)
+		return Restored{}, errors.Join(
+			fmt.Errorf("%s is in use by a Kind Margin that runs: restore from its own page, or stop it first", path),
+			err,
+		)
 	}
 	if err := lock.Unlock(); err != nil {
 		return Restored{}, err
@@ -138,7 +141,10 @@ func stage(ctx context.Context, backup, to string) error {
 func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 	var changes, heads int64
 	var mark uint32
-	if err := live.QueryRowContext(ctx, `SELECT coalesce((SELECT max(id) FROM changes), 0), coalesce((SELECT max(max(version, walk)) FROM jobs), 0)`).Scan(&changes, &heads); err != nil {
+	if err := live.QueryRowContext(
+		ctx,
+		`SELECT coalesce((SELECT max(id) FROM changes), 0), coalesce((SELECT max(max(version, walk)) FROM jobs), 0)`,
+	).Scan(&changes, &heads); err != nil {
 		return err
 	}
 	passes, err := passesOf(ctx, live)
@@ -158,7 +164,10 @@ func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 		text string
 		args []any
 	}{
-		{`INSERT INTO sqlite_sequence (name, seq) SELECT 'changes', 0 WHERE NOT EXISTS (SELECT 1 FROM sqlite_sequence WHERE name = 'changes')`, nil},
+		{
+			`INSERT INTO sqlite_sequence (name, seq) SELECT 'changes', 0 WHERE NOT EXISTS (SELECT 1 FROM sqlite_sequence WHERE name = 'changes')`,
+			nil,
+		},
 		{`UPDATE sqlite_sequence SET seq = max(seq, ?) WHERE name = 'changes'`, []any{changes}},
 		{`UPDATE jobs SET version = version + ?1, walk = walk + ?1`, []any{heads + 1}},
 		{fmt.Sprintf(`PRAGMA user_version = %d`, mark), nil},
@@ -169,7 +178,9 @@ func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 		}
 	}
 	for _, p := range passes {
-		if _, err := db.ExecContext(ctx, `INSERT INTO passes (id, name, hash, made, seen, ended, runs) VALUES (?, ?, ?, ?, ?, ?, ?)`, p...); err != nil {
+		if _, err := db.ExecContext(
+			ctx, `INSERT INTO passes (id, name, hash, made, seen, ended, runs) VALUES (?, ?, ?, ?, ?, ?, ?)`, p...,
+		); err != nil {
 			return err
 		}
 	}

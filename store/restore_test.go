@@ -76,7 +76,9 @@ func TestABackupTakenUnderLoadRestoresWhole(t *testing.T) {
 		_, err := s.Backup(t.Context(), backup)
 		require.NoError(t, err)
 		if r.IntN(3) == 0 { // something else stands in the other file, now and then
-			_, err := other.AddJob(t.Context(), job.NewJob("", fmt.Sprintf("Another %d", round), measure.Inches), Once{})
+			_, err := other.AddJob(
+				t.Context(), job.NewJob("", fmt.Sprintf("Another %d", round), measure.Inches), Once{},
+			)
 			require.NoError(t, err)
 		}
 		done, err := other.Restore(t.Context(), backup)
@@ -183,7 +185,9 @@ func TestWhatIsNoBackupIsNotRestored(t *testing.T) {
 		{newer, "made by a newer program (form 99"},
 		{write("short.db", b[:len(b)/2]), "damaged"},
 		{write("spoilt.db", spoilt), "damaged"},
-		{write("letter.db", []byte("Dear carpenter, here are my doors. With best wishes, and all the doors that I can think of today and ever will.")), "no data file of Kind Margin"},
+		{write("letter.db", []byte(
+			"Dear carpenter, here are my doors. With best wishes, and all the doors that I can think of today and ever will.",
+		)), "no data file of Kind Margin"},
 		{write("empty.db", nil), ""},
 		{filepath.Join(dir, "none.db"), "no such file"},
 		{filepath.Join(dir), ""},

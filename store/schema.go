@@ -48,7 +48,9 @@ func schemaOf(ctx context.Context, q querier) (schema map[string]string, version
 	if err := errors.Join(rows.Err(), rows.Close()); err != nil || !versioned {
 		return schema, 0, tables, err
 	}
-	err = q.QueryRowContext(ctx, `SELECT coalesce(max(version_id), 0) FROM `+versions+` WHERE is_applied`).Scan(&version)
+	err = q.QueryRowContext(ctx, `SELECT coalesce(max(version_id), 0) FROM `+versions+` WHERE is_applied`).Scan(
+		&version,
+	)
 	return schema, version, tables, err
 }
 
@@ -155,10 +157,15 @@ func sameSchema(ctx context.Context, q querier) error {
 	}
 	for name := range has {
 		if has[name] != ours[name] {
-			return fmt.Errorf("%w (there is a %.60s): nothing was written to it. Choose another file, or go on from a backup", ErrForeign, name)
+			return fmt.Errorf(
+				"%w (there is a %.60s): nothing was written to it. Choose another file, or go on from a backup",
+				ErrForeign, name,
+			)
 		}
 	}
-	return fmt.Errorf("%w (something is missing): nothing was written to it. Choose another file, or go on from a backup", ErrForeign)
+	return fmt.Errorf(
+		"%w (something is missing): nothing was written to it. Choose another file, or go on from a backup", ErrForeign,
+	)
 }
 
 // copyRows makes a data file at a path with the rows of another one and none of its schema, which is not trusted: at
@@ -186,7 +193,9 @@ func copyRows(ctx context.Context, from, to string) error {
 		return err
 	}
 	// Now, since a name that is not found here would be sought there.
-	if _, err := db.ExecContext(ctx, `ATTACH ? AS old`, "file:"+(&url.URL{Path: from}).EscapedPath()+"?mode=ro"); err != nil {
+	if _, err := db.ExecContext(
+		ctx, `ATTACH ? AS old`, "file:"+(&url.URL{Path: from}).EscapedPath()+"?mode=ro",
+	); err != nil {
 		return err
 	}
 	if _, err := db.ExecContext(ctx, `PRAGMA foreign_keys = OFF`); err != nil {
@@ -201,7 +210,9 @@ func copyRows(ctx context.Context, from, to string) error {
 		if _, err := tx.ExecContext(ctx, `DELETE FROM main.`+t.name); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO main.`+t.name+` (`+t.columns+`) SELECT `+t.columns+` FROM old.`+t.name+t.order); err != nil {
+		if _, err := tx.ExecContext(
+			ctx, `INSERT INTO main.`+t.name+` (`+t.columns+`) SELECT `+t.columns+` FROM old.`+t.name+t.order,
+		); err != nil {
 			return err
 		}
 	}

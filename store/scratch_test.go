@@ -24,7 +24,9 @@ func TestWhatAKillLeavesGoesAtTheNextStart(t *testing.T) {
 	require.NoError(t, err)
 	left, err := s.Scratch()
 	require.NoError(t, err)
-	half := []string{filepath.Join(left, "sent.db"), path + ".restoring", path + ".restoring-2", path + ".restoring-wal"}
+	half := []string{
+		filepath.Join(left, "sent.db"), path + ".restoring", path + ".restoring-2", path + ".restoring-wal",
+	}
 	kept := []string{path + ".before-restore", path + ".form2", filepath.Join(dir, "house 1.db.restoring")}
 	for _, name := range append(half, kept...) {
 		require.NoError(t, os.WriteFile(name, []byte("half"), 0o600))

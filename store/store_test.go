@@ -211,7 +211,9 @@ func TestADiskThatCannotBeWritten(t *testing.T) {
 	_, err = Open(t.Context(), filepath.Join(path, "no", "such", "folder.db"))
 	assert.ErrorIs(t, err, ErrDisk)
 	junk := filepath.Join(t.TempDir(), "junk.db")
-	require.NoError(t, os.WriteFile(junk, []byte("this is no data file, only a long enough line of text to be looked at"), 0o600))
+	require.NoError(
+		t, os.WriteFile(junk, []byte("this is no data file, only a long enough line of text to be looked at"), 0o600),
+	)
 	_, err = Open(t.Context(), junk)
 	assert.ErrorContains(t, err, "cannot be used")
 }
@@ -243,4 +245,25 @@ func TestADataFileOfTheFourteenthFormOpens(t *testing.T) {
 	copied, err := s.AddJob(t.Context(), h.Job(), Once{})
 	require.NoError(t, err)
 	assert.Equal(t, job.British, copied.Language)
+}
+
+// A data file of the fifteenth form, which kept latches and locks as devices and a day's openings as doors, opens with
+// all of them; what somebody wrote that looks like such a name stays as it was written.
+func TestADataFileOfTheFifteenthFormOpens(t *testing.T) {
+	s := ofForm(t, "form15")
+	heads, err := s.Jobs(t.Context())
+	require.NoError(t, err)
+	h := heads[0]
+	require.Len(t, h.Kit.Hardware, 1)
+	assert.Equal(t, `a "device": of ours`, h.Kit.Hardware[0].Name)
+	require.NotNil(t, h.Usual.Lock)
+	assert.Equal(t, "own-1", h.Usual.Lock.Hardware)
+	_, walk, _, err := s.Job(t.Context(), h.ID)
+	require.NoError(t, err)
+	require.Len(t, walk, 1)
+	assert.Equal(t, `The "device":"x" room`, walk[0].Opening.Name)
+	assert.Equal(t, "own-1", walk[0].Opening.Lock.Hardware)
+	d, _, err := s.Day(t.Context(), h.ID)
+	require.NoError(t, err)
+	assert.Equal(t, []string{walk[0].Opening.ID}, d.Openings)
 }

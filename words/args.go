@@ -66,7 +66,9 @@ func (v Voice) Word(arg any) string {
 	case survey.Reading:
 		return v.Say(a.Title())
 	case survey.Valued:
-		return v.Say(message.Message{ID: "list.the-reading", Args: message.Args{"reading": survey.Reading(a), "value": message.Exact(a.Value)}})
+		return v.Say(message.Message{
+			ID: "list.the-reading", Args: message.Args{"reading": survey.Reading(a), "value": message.Exact(a.Value)},
+		})
 	case message.Change:
 		return v.change(a)
 	}
@@ -79,7 +81,9 @@ func (v Voice) lasting(minutes int) string {
 	h, m := minutes/60, minutes%60
 	switch {
 	case minutes >= 2*day:
-		return v.Say(message.Message{ID: "lasting.days", Args: message.Args{"days": message.Number((minutes + day/2) / day)}})
+		return v.Say(message.Message{
+			ID: "lasting.days", Args: message.Args{"days": message.Number((minutes + day/2) / day)},
+		})
 	case h == 0:
 		return strconv.Itoa(m) + " min"
 	case m == 0:
@@ -94,9 +98,13 @@ func (v Voice) chance(p float64) string {
 	case p >= 0.95:
 		return v.Text("chance.sure")
 	case p >= 0.05:
-		return v.Say(message.Message{ID: "chance.in-ten", Args: message.Args{"times": message.Number(max(math.Round(p*10), 1))}})
+		return v.Say(message.Message{
+			ID: "chance.in-ten", Args: message.Args{"times": message.Number(max(math.Round(p*10), 1))},
+		})
 	}
-	return v.Say(message.Message{ID: "chance.in-hundred", Args: message.Args{"times": message.Number(math.Ceil(p * 100))}})
+	return v.Say(message.Message{
+		ID: "chance.in-hundred", Args: message.Args{"times": message.Number(math.Ceil(p * 100))},
+	})
 }
 
 // change is how a size is to be, to the tape.
@@ -134,9 +142,14 @@ func (v Voice) length(arg any) string {
 		if v.in() == measure.Inches {
 			const foot = 12 * 25.4 / 1000 // of a metre (international yard and pound agreement, 1959)
 			by := measure.FromMM(measure.Length(l).MM() * foot)
-			return v.Say(message.Message{ID: "slope.foot", Args: message.Args{"by": measure.Fine(by, measure.Nearest, v.in())}})
+			return v.Say(message.Message{
+				ID: "slope.foot", Args: message.Args{"by": measure.Fine(by, measure.Nearest, v.in())},
+			})
 		}
-		return v.Say(message.Message{ID: "slope.metre", Args: message.Args{"by": measure.Fine(measure.Length(l), measure.Nearest, v.in()) + " " + string(v.in())}})
+		return v.Say(message.Message{
+			ID:   "slope.metre",
+			Args: message.Args{"by": measure.Fine(measure.Length(l), measure.Nearest, v.in()) + " " + string(v.in())},
+		})
 	case message.Sure:
 		return measure.Fine(measure.FromMM(figure.Coverage*float64(l)), measure.Up, v.in())
 	}
@@ -144,7 +157,9 @@ func (v Voice) length(arg any) string {
 }
 
 // smallest is the smallest amount that is said in each unit.
-var smallest = map[measure.Unit]measure.Length{measure.Millimetres: measure.Millimetre / 10, measure.Inches: measure.Inch / 64}
+var smallest = map[measure.Unit]measure.Length{
+	measure.Millimetres: measure.Millimetre / 10, measure.Inches: measure.Inch / 64,
+}
 
 // Mass is a weight in the unit that goes with a job's lengths: 1 lb is 0.45359237 kg exactly (international yard
 // and pound agreement, 1959).

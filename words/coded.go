@@ -34,7 +34,8 @@ func (v Voice) code(m message.Message) string {
 	return "\x02" + string(b) + "\x03"
 }
 
-// Codes are the codes of a text that a coded voice said: none of somebody's own words, several where it was put together.
+// Codes are the codes of a text that a coded voice said: none of somebody's own words, several where it was put
+// together.
 func Codes(text string) []Code {
 	var all []Code
 	for _, s := range coded.FindAllString(text, -1) {

@@ -112,7 +112,9 @@ func (v Voice) join(list []any, id message.ID) string {
 		return strings.Join(said, "")
 	}
 	last := len(said) - 1
-	return v.Say(message.Message{ID: id, Args: message.Args{"before": strings.Join(said[:last], ", "), "last": said[last]}})
+	return v.Say(message.Message{
+		ID: id, Args: message.Args{"before": strings.Join(said[:last], ", "), "last": said[last]},
+	})
 }
 
 // Everywhere is a message in every language, for what is read in any. Lengths are in millimetres.

@@ -4,6 +4,7 @@ import (
 	"go/ast"
 	"go/parser"
 	"go/token"
+	"io/fs"
 	"maps"
 	"path/filepath"
 	"regexp"
@@ -137,7 +138,8 @@ func TestEverySentenceIsSaid(t *testing.T) {
 			return true
 		}
 		for i := range rest {
-			if part := rest[:i]; (rest[i] == '.' || rest[i] == '-') && (used[part] || used[part+rest[i:i+1]] || used["-"+part]) && together(rest[i+1:]) {
+			if part := rest[:i]; (rest[i] == '.' || rest[i] == '-') && (used[part] || used[part+rest[i:i+1]] ||
+				used["-"+part]) && together(rest[i+1:]) {
 				return true
 			}
 		}
@@ -149,7 +151,9 @@ func TestEverySentenceIsSaid(t *testing.T) {
 		}
 		first, rest, ok := strings.Cut(id, ".")
 		require.True(t, ok, id)
-		assert.True(t, slices.Contains([]string{"month", "weekday"}, first) || together(first+"."+rest), "nothing says %s", id)
+		assert.True(
+			t, slices.Contains([]string{"month", "weekday"}, first) || together(first+"."+rest), "nothing says %s", id,
+		)
 	}
 }
 
@@ -182,7 +186,10 @@ func TestSentencesAreShort(t *testing.T) {
 			}
 		}
 		slices.Sort(grades)
-		t.Logf("%s: Flesch–Kincaid grade %.1f at the median of %d texts, %.1f at nine in ten", l, grades[len(grades)/2], len(grades), grades[len(grades)*9/10])
+		t.Logf(
+			"%s: Flesch–Kincaid grade %.1f at the median of %d texts, %.1f at nine in ten", l, grades[len(grades)/2],
+			len(grades), grades[len(grades)*9/10],
+		)
 		assert.Less(t, grades[len(grades)/2], 7.0, l)
 	}
 }
@@ -199,13 +206,20 @@ func spoken(word string) int {
 
 // Words that one side of the Atlantic alone says, at the bench or in spelling (from memory).
 var (
-	britishOnly  = []string{"packer", "packing", "architrave", "forend", "keep plate", "lining leg", "doorstop", "trestle", "arris", "moulding", "centre", "metre", "millimetre", "centimetre", "colour", "recess", "rebate", "bevelled", "skirting", "aluminium"}
-	americanOnly = []string{"shim", "casing", "faceplate", "strike plate", "mortise", "sawhorse", "molding", "center", "millimeter", "color", "jamb set", "rabbet", "beveled", "baseboard", "aluminum"}
+	britishOnly = []string{
+		"packer", "packing", "architrave", "forend", "keep plate", "lining leg", "doorstop", "trestle", "arris",
+		"moulding", "centre", "metre", "millimetre", "centimetre", "colour", "recess", "rebate", "bevelled", "skirting",
+		"aluminium",
+	}
+	americanOnly = []string{
+		"shim", "casing", "faceplate", "strike plate", "mortise", "sawhorse", "molding", "center", "millimeter",
+		"color", "jamb set", "rabbet", "beveled", "baseboard", "aluminum",
+	}
 )
 
 func TestEachEnglishIsItsOwn(t *testing.T) {
 	// Locks that are let in are called so in both; a language names itself.
-	same := []string{"device-kind.mortise", "device.mortise-64", "language-why.en-US", "language-why.en-GB"}
+	same := []string{"hardware-kind.mortise", "hardware.mortise-64", "language-why.en-US", "language-why.en-GB"}
 	for l, others := range map[job.Language][]string{job.British: americanOnly, job.American: britishOnly} {
 		for id, forms := range everySentence(t, l) {
 			if slices.Contains(same, id) {
@@ -213,7 +227,9 @@ func TestEachEnglishIsItsOwn(t *testing.T) {
 			}
 			for _, text := range forms {
 				for _, word := range others {
-					assert.NotRegexp(t, `(?i)\b`+word+`(s|ed|es|ing)?\b`, placeholder.ReplaceAllString(text, ""), "%s, %s", l, id)
+					assert.NotRegexp(
+						t, `(?i)\b`+word+`(s|ed|es|ing)?\b`, placeholder.ReplaceAllString(text, ""), "%s, %s", l, id,
+					)
 				}
 			}
 		}
@@ -251,26 +267,36 @@ func TestArgumentsAreSaid(t *testing.T) {
 		{message.End{Side: frame.Lock, Place: 2}, "top", "top"},
 		{message.End{Side: frame.Head, Place: 0}, "hinge corner", "hinge corner"},
 		{frame.Left, "left", "left"},
-		{message.Change{By: mm(-3), More: "way.wider", Less: "way.narrower"}, "3 mm narrower", "1/8 in narrower"}, // 3.78 thirty-seconds
+		// 3.78 thirty-seconds
+		{message.Change{By: mm(-3), More: "way.wider", Less: "way.narrower"}, "3 mm narrower", "1/8 in narrower"},
 		{message.Change{By: mm(0.1), More: "way.wider", Less: "way.narrower"}, "as it is", "as it is"},
 		{message.And{"a"}, "a", "a"},
 		{message.And{"a", "b", "c"}, "a, b and c", "a, b and c"},
 		{message.Or{"a", mm(2)}, "a or 2 mm", "a or 3/32 in"}, // 2.52 thirty-seconds
-		{message.Sentences{{ID: "do.square-corners"}, {ID: "clear.none"}}, "Square them with a chisel. There is no clear place on this edge: fill what is there.", "Square them with a chisel. There is no clear place on this edge: fill what is there."},
+		{
+			message.Sentences{{ID: "do.square-corners"}, {ID: "clear.none"}},
+			"Square them with a chisel. There is no clear place on this edge: fill what is there.",
+			"Square them with a chisel. There is no clear place on this edge: fill what is there.",
+		},
 		{message.ID("do.square-corners"), "Square them with a chisel.", "Square them with a chisel."},
 		{r, "width, 1800 mm up", "width, 70 55/64 in up"},
 	} {
-		assert.Equal(t, c.metric, In(job.British, measure.Millimetres, measure.HalfMillimetre).Word(c.arg), "%#v", c.arg)
+		assert.Equal(
+			t, c.metric, In(job.British, measure.Millimetres, measure.HalfMillimetre).Word(c.arg), "%#v", c.arg,
+		)
 		assert.Equal(t, c.inch, In(job.American, measure.Inches, measure.ThirtySeconds).Word(c.arg), "%#v", c.arg)
 	}
 }
 
-// A plural has its form; a name stands as it is, whatever signs are in it; what is not in the catalogue is named, and so
-// is a sentence that lacks an argument.
+// A plural has its form; a name stands as it is, whatever signs are in it; what is not in the catalogue is named, and
+// so is a sentence that lacks an argument.
 func TestWhatIsSaid(t *testing.T) {
 	v := In("fr", measure.Millimetres, measure.HalfMillimetre)
 	lie := func(days int) string {
-		return v.Say(message.Message{ID: "finding.season-lie", Args: message.Args{"now": message.Percent(12), "room": message.Percent(9), "days": message.Count(days), "by": message.Fine(measure.Millimetre)}})
+		return v.Say(message.Message{ID: "finding.season-lie", Args: message.Args{
+			"now": message.Percent(12), "room": message.Percent(9), "days": message.Count(days),
+			"by": message.Fine(measure.Millimetre),
+		}})
 	}
 	assert.Contains(t, lie(1), "for a day first")
 	for _, n := range []int{0, 2, 21} {
@@ -280,22 +306,18 @@ func TestWhatIsSaid(t *testing.T) {
 	assert.Equal(t, "The latch bore lies in or beside the "+odd+". Fill it first, and let the glue set.",
 		v.Say(message.Message{ID: "finding.old-hole-near", Args: message.Args{"what": "latch bore", "hole": odd}}))
 	assert.Equal(t, "[finding.nothing]", v.Say(message.Message{ID: "finding.nothing"}))
-	assert.Equal(t, "[finding.old-hole-near]", v.Say(message.Message{ID: "finding.old-hole-near", Args: message.Args{"what": "x"}}))
+	assert.Equal(
+		t, "[finding.old-hole-near]",
+		v.Say(message.Message{ID: "finding.old-hole-near", Args: message.Args{"what": "x"}}),
+	)
 }
 
-// Each finding that core/plan hands out gives what its sentence asks for, as far as its arguments stand beside its code.
+// Each finding that core hands out gives what its sentence asks for, as far as its arguments stand beside its
+// code.
 func TestFindingsGiveWhatIsAsked(t *testing.T) {
-	list, err := filepath.Glob("../core/plan/*.go")
-	require.NoError(t, err)
 	codes := map[string]string{}
-	var files []*ast.File
-	for _, name := range list {
-		if strings.HasSuffix(name, "_test.go") {
-			continue
-		}
-		f, err := parser.ParseFile(token.NewFileSet(), name, nil, 0)
-		require.NoError(t, err)
-		files = append(files, f)
+	files := coreFiles(t)
+	for _, f := range files {
 		ast.Inspect(f, func(n ast.Node) bool {
 			if v, ok := n.(*ast.ValueSpec); ok && len(v.Values) == 1 {
 				if typ, ok := v.Type.(*ast.Ident); ok && typ.Name == "Code" {
@@ -320,6 +342,9 @@ func TestFindingsGiveWhatIsAsked(t *testing.T) {
 			}
 			for i := 0; i+1 < len(call.Args); i++ {
 				name, ok := call.Args[i].(*ast.Ident)
+				if of, in := call.Args[i].(*ast.SelectorExpr); in { // site.Rated
+					name, ok = of.Sel, true
+				}
 				if !ok || codes[name.Name] == "" {
 					continue
 				}
@@ -348,15 +373,25 @@ func TestFindingsGiveWhatIsAsked(t *testing.T) {
 	assert.Greater(t, checked, 80)
 }
 
+// coreFiles are the files of core, but its tests.
+func coreFiles(t *testing.T) (list []*ast.File) {
+	t.Helper()
+	require.NoError(t, filepath.WalkDir("../core", func(path string, _ fs.DirEntry, err error) error {
+		if err != nil || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		f, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
+		list = append(list, f)
+		return err
+	}))
+	return list
+}
+
 // wraps are the names that arguments of core are given under as lengths that are said in some way, and as nothing else.
 func wraps(t *testing.T) map[string]bool {
 	t.Helper()
 	lengths, others := map[string]bool{}, map[string]bool{}
-	list, err := filepath.Glob("../core/*/*.go")
-	require.NoError(t, err)
-	for _, name := range list {
-		f, err := parser.ParseFile(token.NewFileSet(), name, nil, 0)
-		require.NoError(t, err)
+	for _, f := range coreFiles(t) {
 		ast.Inspect(f, func(n ast.Node) bool {
 			kv, ok := n.(*ast.KeyValueExpr)
 			if !ok {
@@ -387,10 +422,14 @@ func wraps(t *testing.T) map[string]bool {
 func TestEveryMessageReadsWellAtItsEdges(t *testing.T) {
 	lengths := wraps(t)
 	require.Greater(t, len(lengths), 20)
-	ill := regexp.MustCompile(`[\[\]{}]|  |\.\.|,,| [.,;:?]( |$)|\bin in\b|\bmm mm\b|\b1 (doors|jobs|lines|entries|tasks|hinges|readings|trips|gaps|things|days|minutes|passes|screws|people|photographs|coats|holes|doors)\b`)
+	ill := regexp.MustCompile(
+		`[\[\]{}]|  |\.\.|,,| [.,;:?]( |$)|\bin in\b|\bmm mm\b|\b1 (doors|jobs|lines|entries|tasks|hinges|readings|trips|gaps|things|days|minutes|passes|screws|people|photographs|coats|holes|doors)\b`,
+	)
 	for _, l := range job.Languages {
 		for id, forms := range sentences(t, l) {
-			for _, v := range []Voice{In(l, measure.Millimetres, measure.HalfMillimetre), In(l, measure.Inches, measure.ThirtySeconds)} {
+			for _, v := range []Voice{
+				In(l, measure.Millimetres, measure.HalfMillimetre), In(l, measure.Inches, measure.ThirtySeconds),
+			} {
 				for _, n := range []int{0, 1, 2, 21} {
 					for _, by := range []measure.Length{measure.Inch / 64, measure.FromMM(2500)} {
 						args := message.Args{}
@@ -399,7 +438,8 @@ func TestEveryMessageReadsWellAtItsEdges(t *testing.T) {
 								args[arg] = message.Near(by)
 							}
 						}
-						for _, arg := range asks(forms["other"]) { // the one that is counted is left out where it is one
+						// the one that is counted is left out where it is one
+						for _, arg := range asks(forms["other"]) {
 							if _, plural := forms["one"]; plural && !slices.Contains(asks(forms["one"]), arg) {
 								args[arg] = message.Count(n)
 							}

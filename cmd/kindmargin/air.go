@@ -32,7 +32,9 @@ func (c airCmd) Run(ctx context.Context, out io.Writer) error {
 		return err
 	}
 	send := func(temperature, humidity string, at time.Time) error {
-		return line.send(ctx, "/api/jobs/"+c.Job+"/air", map[string]string{"temperature": temperature, "humidity": humidity, "from": c.Name, "at": at.Format(time.RFC3339)})
+		return line.send(ctx, "/api/jobs/"+c.Job+"/air", map[string]string{
+			"temperature": temperature, "humidity": humidity, "from": c.Name, "at": at.Format(time.RFC3339),
+		})
 	}
 	now := time.Now().UTC()
 	if c.Climate == "" {
@@ -47,7 +49,10 @@ func (c airCmd) Run(ctx context.Context, out io.Writer) error {
 	}
 	climate, ok := trade.ClimateByID(c.Climate)
 	if !ok || c.Month < 1 || c.Month > 12 || c.Days < 1 || c.Days > 400 {
-		return fmt.Errorf("no climate %q in month %d for %d days: heated, coast, dry, humid or unheated; 1 to 12; 1 to 400", c.Climate, c.Month, c.Days)
+		return fmt.Errorf(
+			"no climate %q in month %d for %d days: heated, coast, dry, humid or unheated; 1 to 12; 1 to 400",
+			c.Climate, c.Month, c.Days,
+		)
 	}
 	r := rnd.New(rnd.NewPCG(c.Seed, 1))
 	month := climate.Months[c.Month-1]

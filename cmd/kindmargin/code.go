@@ -21,7 +21,7 @@ func (c codeCmd) Run(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	res, err := l.post(ctx, "/api/pairing", nil)
+	res, err := l.post(ctx, "/api/sharing/code", nil)
 	if err != nil {
 		return err
 	}
@@ -33,7 +33,10 @@ func (c codeCmd) Run(ctx context.Context, out io.Writer) error {
 	if err := json.NewDecoder(io.LimitReader(res.Body, 1<<20)).Decode(&v); err != nil {
 		return err
 	}
-	fmt.Fprintf(out, "Pairing code: %s\nIt lets in one device in the next ten minutes, at %s\n", v.Code, strings.Join(v.URLs, " or "))
+	fmt.Fprintf(
+		out, "Pairing code: %s\nIt lets in one device in the next ten minutes, at %s\n", v.Code,
+		strings.Join(v.URLs, " or "),
+	)
 	if len(v.URLs) == 0 {
 		return nil
 	}

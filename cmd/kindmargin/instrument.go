@@ -38,7 +38,7 @@ func (i instrument) reach(ctx context.Context, name string) (*line, error) {
 	if i.Code == "" {
 		return l, nil
 	}
-	res, err := l.post(ctx, "/api/pair", map[string]string{"code": i.Code, "name": name})
+	res, err := l.post(ctx, "/api/sharing/clients", map[string]string{"code": i.Code, "name": name})
 	if err != nil {
 		return nil, err
 	}
@@ -63,7 +63,9 @@ func pinned(fingerprint string) *tls.Config {
 	return &tls.Config{
 		MinVersion: tls.VersionTLS12, InsecureSkipVerify: true, // the fingerprint says more than a signature of its own
 		VerifyConnection: func(s tls.ConnectionState) error {
-			if len(s.PeerCertificates) == 0 || !strings.EqualFold(share.Fingerprint(tls.Certificate{Certificate: [][]byte{s.PeerCertificates[0].Raw}}), fingerprint) {
+			if len(s.PeerCertificates) == 0 || !strings.EqualFold(
+				share.Fingerprint(tls.Certificate{Certificate: [][]byte{s.PeerCertificates[0].Raw}}), fingerprint,
+			) {
 				return errors.New("the certificate has another fingerprint: nothing was sent")
 			}
 			return nil

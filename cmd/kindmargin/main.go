@@ -12,6 +12,8 @@ import (
 	"os/signal"
 	"path/filepath"
 	"runtime/debug"
+	"slices"
+	"strconv"
 	"strings"
 	"syscall"
 	"text/tabwriter"
@@ -25,7 +27,7 @@ import (
 	"kindmargin/core/message"
 	"kindmargin/core/simulate"
 	"kindmargin/demo"
-	"kindmargin/sheet"
+	"kindmargin/document"
 	"kindmargin/store"
 	"kindmargin/words"
 )
@@ -34,7 +36,7 @@ type cli struct {
 	Serve    serveCmd         `cmd:"" help:"Serve Kind Margin to browsers on this machine."`
 	Demo     demoCmd          `cmd:"" help:"Serve it with two invented houses to try."`
 	Plan     planCmd          `cmd:"" help:"Print the plan of every opening in a job file."`
-	Sheet    sheetCmd         `cmd:"" help:"Draw a template of an opening at full size."`
+	Template templateCmd      `cmd:"" aliases:"sheet" help:"Draw a template of an opening at full size."`
 	Paper    paperCmd         `cmd:"" help:"Put doors on paper as PDF: their cards, the house book, what to order or to load."`
 	Schedule scheduleCmd      `cmd:"" help:"Write a job's schedule and its other tables, as XLSX or CSV."`
 	Restore  restoreCmd       `cmd:"" help:"Put a backup in the place of a data file; what was there is kept beside it."`
@@ -162,7 +164,10 @@ func (c backupCmd) Run(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(out, "%s holds %s, read back and found sound. To go on from it: kindmargin serve --data %s\n", c.To, holds(r), c.To)
+	fmt.Fprintf(
+		out, "%s holds %s, read back and found sound. To go on from it: kindmargin serve --data %s\n", c.To, holds(r),
+		c.To,
+	)
 	return nil
 }
 
@@ -187,7 +192,10 @@ func (c restoreCmd) Run(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(out, "%s now holds %s. What it held before lies in %s; the last %d such copies are kept.\n", c.Data, holds(r.Report), r.Before, store.MostBefore)
+	fmt.Fprintf(
+		out, "%s now holds %s. What it held before lies in %s; the last %d such copies are kept.\n", c.Data,
+		holds(r.Report), r.Before, store.MostBefore,
+	)
 	return nil
 }
 
@@ -198,12 +206,35 @@ func holds(r store.Report) string {
 		}
 		return fmt.Sprintf("%d %ss", n, one)
 	}
-	return n(r.Jobs, "job") + ", " + n(r.Openings, "door") + ", " + n(r.Changes, "change") + ", " + n(r.Photos, "photograph")
+	return n(r.Jobs, "job") + ", " + n(r.Openings, "door") + ", " + n(r.Changes, "change") + ", " +
+		n(r.Photos, "photograph")
 }
 
 type planCmd struct {
 	File string `arg:"" help:"A job file; - for standard input."`
-	JSON bool   `help:"Print the plans as JSON for other programs (docs/planjson.md)."`
+	// JSON is the version of the form to print; nought for none.
+	JSON planForm `help:"Print the plans as JSON for other programs (docs/planjson.md); --json=2 as version 2 of it."`
+}
+
+// planForm is a version of the form of plans. The flag alone is that of now.
+type planForm int
+
+// IsBool lets the flag stand alone.
+func (planForm) IsBool() bool { return true }
+
+// Decode reads the version after --json=.
+func (f *planForm) Decode(ctx *kong.DecodeContext) error {
+	*f = document.FileVersion
+	if ctx.Scan.Peek().Type != kong.FlagValueToken {
+		return nil
+	}
+	given := ctx.Scan.Pop().String()
+	version, err := strconv.Atoi(given)
+	if err != nil || !slices.Contains(document.Versions, version) {
+		return fmt.Errorf("there is no version %q of the plans: it is one of %v", given, document.Versions)
+	}
+	*f = planForm(version)
+	return nil
 }
 
 func (c planCmd) Run(out io.Writer) error {
@@ -215,12 +246,16 @@ func (c planCmd) Run(out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	if c.JSON {
+	if c.JSON > 0 {
+		plans, err := document.Plans(j).In(int(c.JSON))
+		if err != nil {
+			return err
+		}
 		enc := json.NewEncoder(out)
 		enc.SetIndent("", "  ")
-		return enc.Encode(sheet.Plans(j))
+		return enc.Encode(plans)
 	}
-	return sheet.Print(out, j)
+	return document.Print(out, j)
 }
 
 func (c planCmd) read() ([]byte, error) { return readFile(c.File) }
@@ -250,16 +285,29 @@ func (c simulateCmd) Run(out io.Writer) error {
 		enc.SetIndent("", "  ")
 		return enc.Encode(r)
 	}
-	fmt.Fprintf(out, "%d openings, in houses from half to half again as crooked as usual, seed %d\n", r.Openings, c.Seed)
+	fmt.Fprintf(
+		out, "%d openings, in houses from half to half again as crooked as usual, seed %d\n", r.Openings, c.Seed,
+	)
 	w := tabwriter.NewWriter(out, 0, 4, 2, ' ', 0)
 	for _, t := range r.Ways {
-		fmt.Fprintf(w, "\n%s\t(%s)\n", terminal.Text("simulate."+message.ID(t.ID)), terminal.Text("simulate-kit."+message.ID(t.ID)))
+		fmt.Fprintf(
+			w, "\n%s\t(%s)\n", terminal.Text("simulate."+message.ID(t.ID)),
+			terminal.Text("simulate-kit."+message.ID(t.ID)),
+		)
 		fmt.Fprintf(w, "  fit at the first hang\t%.1f %%\n", 100*t.Fits)
-		fmt.Fprintf(w, "  fit when done\t%.1f %%, straight edges off the best by %.1f mm at most in 95 of 100, worst %.1f\n", 100*t.Finished, t.Off95, t.OffWorst)
+		fmt.Fprintf(
+			w, "  fit when done\t%.1f %%, straight edges off the best by %.1f mm at most in 95 of 100, worst %.1f\n",
+			100*t.Finished, t.Off95, t.OffWorst,
+		)
 		fmt.Fprintf(w, "  too small by over 1 mm\t%.2f %%, as it was cut %.2f %%\n", 100*t.TooSmall, 100*t.CutTooSmall)
-		fmt.Fprintf(w, "  further trips to the trestles\tmean %.2f, median %.0f, 95 in 100 at most %.0f, worst %.0f\n", t.TripsMean, t.TripsMedian, t.Trips95, t.TripsWorst)
+		fmt.Fprintf(
+			w, "  further trips to the trestles\tmean %.2f, median %.0f, 95 in 100 at most %.0f, worst %.0f\n",
+			t.TripsMean, t.TripsMedian, t.Trips95, t.TripsWorst,
+		)
 		fmt.Fprintf(w, "  minutes of the whole door, mean\t%.1f, with %.1f readings\n", t.MinutesMean, t.ReadingsMean)
-		fmt.Fprintf(w, "  unevenness at the first hang\tmedian %.1f mm, 95 in 100 under %.1f\n", t.UnevenMedian, t.Uneven95)
+		fmt.Fprintf(
+			w, "  unevenness at the first hang\tmedian %.1f mm, 95 in 100 under %.1f\n", t.UnevenMedian, t.Uneven95,
+		)
 		fmt.Fprintf(w, "  unevenness when done\tmedian %.1f mm, 95 in 100 under %.1f\n", t.EndMedian, t.End95)
 	}
 	return w.Flush()

@@ -17,11 +17,11 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/document"
+	"kindmargin/document/paper"
+	"kindmargin/document/table"
+	"kindmargin/document/template"
 	"kindmargin/photo"
-	"kindmargin/sheet"
-	"kindmargin/sheet/full"
-	"kindmargin/sheet/paper"
-	"kindmargin/sheet/table"
 )
 
 // jobFile is a job to be drawn or printed, and where that goes.
@@ -57,7 +57,9 @@ func pictures(ctx context.Context, b *api.Brought) (paper.Pictures, error) {
 					continue
 				}
 				b, err := p.Load()
-				if !yield(paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: b}, err) {
+				if !yield(
+					paper.Photo{Opening: opening, Step: p.Step, At: p.At, By: p.By, Caption: p.Caption, Data: b}, err,
+				) {
 					return
 				}
 			}
@@ -90,7 +92,9 @@ func (c jobFile) write(out io.Writer, b []byte) error {
 
 // find finds an opening by its name or its ID.
 func find(j job.Job, name string) (job.Opening, error) {
-	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool { return o.ID == name || strings.EqualFold(o.Name, name) })
+	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool {
+		return o.ID == name || strings.EqualFold(o.Name, name)
+	})
 	if i < 0 {
 		return job.Opening{}, fmt.Errorf("there is no opening %q in that job", name)
 	}
@@ -143,7 +147,7 @@ func (c scheduleCmd) Run(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	tables, err := sheet.Schedule(ctx, brought.Job, func() {})
+	tables, err := document.Schedule(ctx, brought.Job, func() {})
 	if err != nil {
 		return err
 	}
@@ -159,7 +163,7 @@ func (c scheduleCmd) Run(ctx context.Context, out io.Writer) error {
 	return c.write(out, b.Bytes())
 }
 
-type sheetCmd struct {
+type templateCmd struct {
 	jobFile
 	Opening  string  `help:"The opening, by its name or its id." required:""`
 	Template string  `help:"What to draw." enum:"card,lock,plate,strike,hinge,rod,jig" required:""`
@@ -171,7 +175,7 @@ type sheetCmd struct {
 	Printed  float64 `help:"At what percent of full size the printer prints." default:"100"`
 }
 
-func (c sheetCmd) Run(ctx context.Context, out io.Writer) error {
+func (c templateCmd) Run(ctx context.Context, out io.Writer) error {
 	if c.Template == "card" {
 		return paperCmd{c.jobFile, "card", []string{c.Opening}, c.Paper}.Run(ctx, out)
 	}
@@ -192,8 +196,10 @@ func (c sheetCmd) Run(ctx context.Context, out io.Writer) error {
 		return err
 	}
 	var buf bytes.Buffer
-	asked := full.Asked{Template: c.Template, Format: c.Format, Paper: c.Paper, Leaf: c.Leaf - 1, Printed: c.Printed / 100, Router: r}
-	if err := full.Write(&buf, j, o, asked); err != nil {
+	asked := template.Asked{
+		Template: c.Template, Format: c.Format, Paper: c.Paper, Leaf: c.Leaf - 1, Printed: c.Printed / 100, Router: r,
+	}
+	if err := template.Write(&buf, j, o, asked); err != nil {
 		return err
 	}
 	return c.write(out, buf.Bytes())

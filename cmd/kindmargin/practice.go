@@ -125,7 +125,10 @@ func (c gradeCmd) Run(out io.Writer) error {
 		}
 		g := inText(s.Grade)
 		fmt.Fprintf(out, "%s: %s\n", plain(name), plain(terminal.Say(e.Title())))
-		fmt.Fprintf(out, "  %d readings, %d trips, %.0f minutes, %.1f mm uneven, %.0f cm² to the saw (%.0f at least)\n", g.Readings, g.Trips, g.Minutes, g.Uneven, g.Waste, g.Least)
+		fmt.Fprintf(
+			out, "  %d readings, %d trips, %.0f minutes, %.1f mm uneven, %.0f cm² to the saw (%.0f at least)\n",
+			g.Readings, g.Trips, g.Minutes, g.Uneven, g.Waste, g.Least,
+		)
 		for _, x := range g.Said {
 			mark := "-"
 			if x.Good {
@@ -136,7 +139,9 @@ func (c gradeCmd) Run(out io.Writer) error {
 		for _, u := range g.Unchecked {
 			fmt.Fprintf(out, "  - never read: %s\n", u)
 		}
-		fmt.Fprintf(out, "  the plan: %d trips, %.0f minutes; practise next: %s\n", g.Plan.Trips, g.Plan.Minutes, g.Learn)
+		fmt.Fprintf(
+			out, "  the plan: %d trips, %.0f minutes; practise next: %s\n", g.Plan.Trips, g.Plan.Minutes, g.Learn,
+		)
 	}
 	return nil
 }

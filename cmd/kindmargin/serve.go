@@ -78,7 +78,10 @@ func (c listen) open(data string) (*listener, error) {
 	local := host == "localhost" || ip != nil && ip.IsLoopback()
 	switch {
 	case !local && !c.Share:
-		return nil, fmt.Errorf("%s can be reached from other machines: add --share to let in those that know the pairing code, or listen on 127.0.0.1", addr)
+		return nil, fmt.Errorf(
+			"%s can be reached from other machines: add --share to let in those that know the pairing code, or listen on 127.0.0.1",
+			addr,
+		)
 	case !c.Share && (c.TLS || c.TLSCert != "" || len(c.Name) > 0):
 		return nil, errors.New("--tls and --name go with --share")
 	case (c.TLSCert == "") != (c.TLSKey == ""), c.TLS && c.TLSCert != "":
@@ -99,7 +102,7 @@ func (c listen) open(data string) (*listener, error) {
 	return shared, nil
 }
 
-// shared is a listener that other devices are let in at: at one address, or at all of them.
+// shared is a listener that other clients are let in at: at one address, or at all of them.
 func (c listen) shared(l net.Listener, ip net.IP, all bool, data string) (*listener, error) {
 	_, port, err := net.SplitHostPort(l.Addr().String())
 	if err != nil {
@@ -122,7 +125,9 @@ func (c listen) shared(l net.Listener, ip net.IP, all bool, data string) (*liste
 		if c.TLS {
 			s.Fingerprint = share.Fingerprint(cert)
 		}
-		l = tls.NewListener(l, &tls.Config{Certificates: []tls.Certificate{cert}, MinVersion: tls.VersionTLS12, NextProtos: []string{"h2", "http/1.1"}})
+		l = tls.NewListener(l, &tls.Config{
+			Certificates: []tls.Certificate{cert}, MinVersion: tls.VersionTLS12, NextProtos: []string{"h2", "http/1.1"},
+		})
 	}
 	for _, name := range c.Name {
 		s.URLs = append(s.URLs, scheme+"://"+net.JoinHostPort(name, port))
@@ -134,7 +139,9 @@ func (c listen) shared(l net.Listener, ip net.IP, all bool, data string) (*liste
 		}
 	}
 	if len(s.URLs) == 0 {
-		return nil, errors.New("this machine is on no network that others could reach it by: join one, or run without --share")
+		return nil, errors.New(
+			"this machine is on no network that others could reach it by: join one, or run without --share",
+		)
 	}
 	first := s.URLs[0]
 	if _, err := share.QR(first); err != nil {
@@ -158,7 +165,7 @@ func (c listen) certificate(path string, at []net.IP) (tls.Certificate, error) {
 	return cert, err
 }
 
-// says prints where the program is, and a pairing code where other devices are let in.
+// says prints where the program is, and a pairing code where other clients are let in.
 func (l *listener) says(out io.Writer, newCode func() string) error {
 	if l.share.Codes == nil {
 		_, err := fmt.Fprintf(out, "Kind Margin is at http://%s\n", l.Addr())
@@ -179,10 +186,17 @@ func (l *listener) says(out io.Writer, newCode func() string) error {
 	fmt.Fprintf(out, "Kind Margin is at %s://%s on this machine,\nand for other devices at %s\nPairing code: %s\nIt lets in one device in the next ten minutes; for another, open Devices on this machine.\n",
 		scheme, net.JoinHostPort(host, port), strings.Join(l.share.URLs, " or "), code)
 	if l.share.Fingerprint != "" {
-		fmt.Fprintf(out, "The certificate was made here. A browser warns of it once: see that it shows this SHA-256 fingerprint.\n%s\n", l.share.Fingerprint)
+		fmt.Fprintf(
+			out,
+			"The certificate was made here. A browser warns of it once: see that it shows this SHA-256 fingerprint.\n%s\n",
+			l.share.Fingerprint,
+		)
 	}
 	if !l.share.TLS {
-		fmt.Fprintln(out, "All of it goes unencrypted over your network, the pairing code, readings and photographs too: on one that you do not trust, add --tls.")
+		fmt.Fprintln(
+			out,
+			"All of it goes unencrypted over your network, the pairing code, readings and photographs too: on one that you do not trust, add --tls.",
+		)
 	}
 	return share.Print(out, l.share.QR(code))
 }

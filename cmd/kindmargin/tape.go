@@ -32,7 +32,9 @@ func (c tapeCmd) Run(ctx context.Context, out io.Writer) error {
 		if text = strings.TrimSpace(text); text == "" {
 			return nil
 		}
-		if err := line.send(ctx, "/api/lengths", map[string]string{"text": text, "id": rand.Text(), "from": c.Name, "to": c.Device}); err != nil {
+		if err := line.send(ctx, "/api/lengths", map[string]string{
+			"text": text, "id": rand.Text(), "from": c.Name, "to": c.Device,
+		}); err != nil {
 			return err
 		}
 		_, err := fmt.Fprintln(out, "sent", text)

@@ -19,7 +19,7 @@ type Day struct {
 	Carpenters []Carpenter `json:"carpenters"`
 	Break      Span        `json:"break,omitzero"`
 	Weekends   bool        `json:"weekends,omitempty"` // Saturdays and Sundays are worked too
-	Doors      []string    `json:"doors"`              // IDs; none for all that are not signed off
+	Openings   []string    `json:"openings"`           // IDs; none for all that are not signed off
 	Clamps     bool        `json:"clamps,omitempty"`   // glue stays in clamps over night, not under tape
 	Coats      int         `json:"coats,omitempty"`    // of paint, on each door
 	CoatDries  int         `json:"coatDries,omitempty"`
@@ -63,7 +63,7 @@ type Mark struct {
 func Usual(date string) Day {
 	return Day{
 		Date: date, Carpenters: []Carpenter{{"", 8 * 60, 17 * 60}}, Break: Span{12 * 60, 12*60 + 30},
-		Doors: []string{}, CoatDries: coatDries(),
+		Openings: []string{}, CoatDries: coatDries(),
 	}
 }
 
@@ -90,7 +90,9 @@ func (d Day) Check() error {
 		bad.Add("/date", "refused.date", message.Args{"given": message.Quote(d.Date)})
 	}
 	if len(d.Carpenters) == 0 || len(d.Carpenters) > mostCarpenters {
-		bad.Add("/carpenters", "refused.carpenters", message.Args{"most": message.Number(mostCarpenters), "given": message.Number(len(d.Carpenters))})
+		bad.Add("/carpenters", "refused.carpenters", message.Args{
+			"most": message.Number(mostCarpenters), "given": message.Number(len(d.Carpenters)),
+		})
 	}
 	worked := 0
 	for i, c := range d.Carpenters {
@@ -106,12 +108,18 @@ func (d Day) Check() error {
 		worked = max(worked, k.longest(1))
 	}
 	if d.Break.From < 0 || d.Break.To > dayMinutes || d.Break.From > d.Break.To {
-		bad.Add("/break/to", "refused.break", message.Args{"from": message.Clock(d.Break.From), "to": message.Clock(d.Break.To)})
+		bad.Add("/break/to", "refused.break", message.Args{
+			"from": message.Clock(d.Break.From), "to": message.Clock(d.Break.To),
+		})
 	} else if len(bad) == 0 && worked == 0 {
-		bad.Add("/break/to", "refused.break-all-day", message.Args{"from": message.Clock(d.Break.From), "to": message.Clock(d.Break.To)})
+		bad.Add("/break/to", "refused.break-all-day", message.Args{
+			"from": message.Clock(d.Break.From), "to": message.Clock(d.Break.To),
+		})
 	}
-	if len(d.Doors) > MostDoors {
-		bad.Add("/doors", "refused.day-doors", message.Args{"given": message.Number(len(d.Doors)), "most": message.Number(MostDoors)})
+	if len(d.Openings) > MostDoors {
+		bad.Add("/openings", "refused.day-doors", message.Args{
+			"given": message.Number(len(d.Openings)), "most": message.Number(MostDoors),
+		})
 	}
 	if d.Coats < 0 || d.Coats > 4 {
 		bad.Add("/coats", "refused.coats", message.Args{"given": message.Number(d.Coats)})
@@ -126,7 +134,9 @@ func (d Day) Check() error {
 
 func (d Day) checkOwn(bad *field.Errors) {
 	if len(d.Own) > mostOwn {
-		bad.Add("/own", "refused.own-tasks", message.Args{"given": message.Number(len(d.Own)), "most": message.Number(mostOwn)})
+		bad.Add("/own", "refused.own-tasks", message.Args{
+			"given": message.Number(len(d.Own)), "most": message.Number(mostOwn),
+		})
 		return
 	}
 	seen := map[string]bool{}
@@ -140,7 +150,9 @@ func (d Day) checkOwn(bad *field.Errors) {
 			bad.Add(at+"/name", "refused.task-name", message.Args{"most": message.Number(mostLetters)})
 		}
 		if o.Minutes < 1 || o.Minutes > dayMinutes {
-			bad.Add(at+"/minutes", "refused.task-minutes", message.Args{"given": message.Number(o.Minutes), "most": message.Number(dayMinutes)})
+			bad.Add(at+"/minutes", "refused.task-minutes", message.Args{
+				"given": message.Number(o.Minutes), "most": message.Number(dayMinutes),
+			})
 		}
 		if o.Hands < 0 || o.Hands > 2 {
 			bad.Add(at+"/hands", "refused.task-hands", message.Args{"given": message.Number(o.Hands)})
@@ -159,7 +171,9 @@ func (d Day) checkOwn(bad *field.Errors) {
 
 func (d Day) checkMarks(bad *field.Errors) {
 	if len(d.Marks) > mostMarks {
-		bad.Add("/marks", "refused.day-marks", message.Args{"given": message.Number(len(d.Marks)), "most": message.Number(mostMarks)})
+		bad.Add("/marks", "refused.day-marks", message.Args{
+			"given": message.Number(len(d.Marks)), "most": message.Number(mostMarks),
+		})
 		return
 	}
 	for i, m := range d.Marks {

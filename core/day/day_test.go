@@ -25,7 +25,7 @@ var house = job.NewJob("h", "House", measure.Millimetres)
 const mm = measure.Millimetre
 
 // door is a square opening 826 by 2032, read often, with a slab on the trestles.
-func door(t *testing.T, name string, change func(*job.Opening)) Door {
+func door(t *testing.T, name string, change func(*job.Opening)) Opening {
 	t.Helper()
 	o := job.NewOpening(strings.ToLower(name), name, measure.Millimetres)
 	o.Walls = job.New
@@ -51,12 +51,12 @@ func door(t *testing.T, name string, change func(*job.Opening)) Door {
 		change(&o)
 	}
 	require.NoError(t, o.Check())
-	return Door{Opening: o, Plan: plan.Solve(house, o)}
+	return Opening{Opening: o, Plan: plan.Solve(house, o)}
 }
 
 const eight = 8 * 60
 
-func tasks(t *testing.T, d Day, doors ...Door) Work {
+func tasks(t *testing.T, d Day, doors ...Opening) Work {
 	t.Helper()
 	require.NoError(t, d.Check())
 	w, err := d.Tasks(house, doors, nil, eight)
@@ -96,7 +96,8 @@ func TestWhatRemainsOfADoor(t *testing.T) {
 	d.Coats = 2
 	fresh := door(t, "Study", nil)
 	assert.Equal(t, []string{
-		"study/cut", "study/seal", "study/pockets", "study/jamb", "study/bores", "study/hang", "study/try", "study/strike", "study/stops",
+		"study/cut", "study/seal", "study/pockets", "study/jamb", "study/bores", "study/hang", "study/try",
+		"study/strike", "study/stops",
 		"study/coat", "study/coat-2", "study/sign",
 	}, names(tasks(t, d, fresh).Tasks))
 
@@ -104,7 +105,11 @@ func TestWhatRemainsOfADoor(t *testing.T) {
 		free := door(t, "Study", nil)
 		o.Tried = []job.Tried{{Made: free.Plan.Leaves[0].Try.Planned, Hangs: []job.Hang{{ID: "h1"}}}}
 	})
-	assert.Equal(t, []string{"study/bores", "study/try", "study/strike", "study/stops", "study/coat", "study/coat-2", "study/sign"}, names(tasks(t, d, hung).Tasks))
+	assert.Equal(
+		t,
+		[]string{"study/bores", "study/try", "study/strike", "study/stops", "study/coat", "study/coat-2", "study/sign"},
+		names(tasks(t, d, hung).Tasks),
+	)
 
 	unread := door(t, "Study", func(o *job.Opening) { o.Readings = nil })
 	assert.Equal(t, "study/measure", tasks(t, d, unread).Tasks[0].ID)
@@ -141,8 +146,9 @@ func TestGlueAndFiller(t *testing.T) {
 
 // Heavy slabs are lifted by two, light ones by one, whatever was marked.
 func TestHandsByWeight(t *testing.T) {
-	heavy := door(t, "Porch", func(o *job.Opening) { o.Slab.Construction = "flush" }) // 838 × 2040 × 35 × 600 kg/m³ = 36 kg
-	light := door(t, "Pantry", nil)                                                   // at 220 kg/m³, 13 kg
+	// 838 × 2040 × 35 × 600 kg/m³ = 36 kg
+	heavy := door(t, "Porch", func(o *job.Opening) { o.Slab.Construction = "flush" })
+	light := door(t, "Pantry", nil) // at 220 kg/m³, 13 kg
 	d := Usual("2026-11-26")
 	w := tasks(t, d, heavy, light)
 	assert.Equal(t, 2, w.find(t, "porch/hang").Hands)
@@ -150,7 +156,9 @@ func TestHandsByWeight(t *testing.T) {
 	assert.Equal(t, 1, w.find(t, "pantry/hang").Hands)
 	_, err := d.Plan(w, eight)
 	// The cut, the hang and the try: 36 kg each time, and one who lifts.
-	assert.Equal(t, []string{"“Porch: Cut and plane the edges” and 2 more tasks need two people, and two are never there together. Add a second carpenter for those hours."}, told(t, err))
+	assert.Equal(t, []string{
+		"“Porch: Cut and plane the edges” and 2 more tasks need two people, and two are never there together. Add a second carpenter for those hours.",
+	}, told(t, err))
 
 	d.Carpenters = append(d.Carpenters, Carpenter{"Lark", 13 * 60, 14*60 + 30})
 	o, err := d.Plan(w, eight)
@@ -164,17 +172,21 @@ func TestHandsByWeight(t *testing.T) {
 	assert.Empty(t, o.Left)
 
 	d.Marks = []Mark{{Task: "porch/hang", Hands: 1}}
-	_, err = d.Tasks(house, []Door{heavy}, nil, eight)
-	assert.Equal(t, "Porch: Hang it on its trial screws: the slab weighs 36 kg, and two people lift from 25 kg up. Leave it at two.", told(t, err)[0])
+	_, err = d.Tasks(house, []Opening{heavy}, nil, eight)
+	assert.Equal(
+		t,
+		"Porch: Hang it on its trial screws: the slab weighs 36 kg, and two people lift from 25 kg up. Leave it at two.",
+		told(t, err)[0],
+	)
 	d.Marks = []Mark{{Task: "pantry/hang", Hands: 2}}
-	_, err = d.Tasks(house, []Door{light}, nil, eight)
+	_, err = d.Tasks(house, []Opening{light}, nil, eight)
 	assert.Contains(t, told(t, err)[0], "the slab weighs 13 kg, and one lifts that")
 }
 
 // Six doors on one router's depth: it is set once, and a coat dries while other doors are worked on.
 func TestABatchSharesItsSetting(t *testing.T) {
 	d := Usual("2026-11-26")
-	var doors []Door
+	var doors []Opening
 	for _, n := range []string{"One", "Two", "Three"} {
 		doors = append(doors, door(t, n, nil))
 	}
@@ -221,8 +233,12 @@ func TestReplanned(t *testing.T) {
 	late, _ := w.at(t, o, "study/hang")
 	assert.Equal(t, before+30-trade.WalkMinutes-trade.SetUpMinutes, late, "it stands at the saw already")
 
-	d.Marks = []Mark{{Task: "study/cut", Done: "2026-11-26T08:40"}, {Task: "study/seal", Done: "2026-11-26T09:00"}, {Task: "study/jamb", Struck: true}}
-	w, err = d.Tasks(house, []Door{study}, nil, 9*60)
+	d.Marks = []Mark{
+		{Task: "study/cut", Done: "2026-11-26T08:40"},
+		{Task: "study/seal", Done: "2026-11-26T09:00"},
+		{Task: "study/jamb", Struck: true},
+	}
+	w, err = d.Tasks(house, []Opening{study}, nil, 9*60)
 	require.NoError(t, err)
 	assert.Len(t, w.Done, 3)
 	hang := w.find(t, "study/hang")
@@ -250,10 +266,10 @@ func TestADoorWhoseReadingsClash(t *testing.T) {
 func TestTheHousesOwnPace(t *testing.T) {
 	d := Usual("2026-11-26")
 	study := door(t, "Study", nil)
-	w, err := d.Tasks(house, []Door{study}, Log{job.StepLock: 30}, eight)
+	w, err := d.Tasks(house, []Opening{study}, Log{job.StepLock: 30}, eight)
 	require.NoError(t, err)
 	assert.Equal(t, 11, w.find(t, "study/bores").Minutes, "(8 + 14) / 2")
-	w, err = d.Tasks(house, []Door{study}, Log{job.StepLock: 6000}, eight)
+	w, err = d.Tasks(house, []Opening{study}, Log{job.StepLock: 6000}, eight)
 	require.NoError(t, err)
 	assert.Equal(t, 66, w.find(t, "study/bores").Minutes, "three times as long at most: a clock was left running")
 }
@@ -261,7 +277,7 @@ func TestTheHousesOwnPace(t *testing.T) {
 // A slab from a damp yard lies in its room before it is cut; where that takes more than a week, what
 // comes after is held, and it says so.
 func TestASlabThatLies(t *testing.T) {
-	lying := func(moisture season.Percent) Door {
+	lying := func(moisture season.Percent) Opening {
 		return door(t, "Loft", func(o *job.Opening) {
 			o.Slab.Construction = "solid"
 			o.Season = season.Choice{Climate: "heated", Air: &season.Air{Celsius: 20, Humidity: 45}, Moisture: moisture}
@@ -318,7 +334,9 @@ func told(t *testing.T, err error) (list []string) {
 // What cannot be is named, with its numbers and what would work.
 func TestDaysThatCannotBe(t *testing.T) {
 	for says, change := range map[string]func(*Day){
-		"From 17:00 to 08:00 there are no hours to work":    func(d *Day) { d.Carpenters[0].From, d.Carpenters[0].To = 17*60, eight },
+		"From 17:00 to 08:00 there are no hours to work": func(d *Day) {
+			d.Carpenters[0].From, d.Carpenters[0].To = 17*60, eight
+		},
 		"takes the whole day. Make it shorter":              func(d *Day) { d.Break = Span{0, dayMinutes} },
 		"A day is planned for 1 to 6 carpenters, not for 0": func(d *Day) { d.Carpenters = nil },
 		"is not a date. Write it like 2026-11-26":           func(d *Day) { d.Date = "tomorrow" },
@@ -330,7 +348,9 @@ func TestDaysThatCannotBe(t *testing.T) {
 		},
 		"A coat that dries for 8 days": func(d *Day) { d.CoatDries = 8 * dayMinutes },
 		"is not a time":                func(d *Day) { d.Marks = []Mark{{Task: "x", Done: "ten"}} },
-		"There is no place of work":    func(d *Day) { d.Own = []Own{{ID: "p", Name: "Sweep", Minutes: 5, Place: "roof"}} },
+		"There is no place of work": func(d *Day) {
+			d.Own = []Own{{ID: "p", Name: "Sweep", Minutes: 5, Place: "roof"}}
+		},
 	} {
 		d := Usual("2026-11-26")
 		change(&d)
@@ -346,5 +366,9 @@ func TestDaysThatCannotBe(t *testing.T) {
 	assert.Equal(t, "These wait for one another: Order glass and Fit glass. Let one of them not wait.", told(t, err)[0])
 	d.Own = []Own{{ID: "a", Name: "Hang the gate", Minutes: 400, Place: trade.Outside}}
 	_, err = d.Plan(tasks(t, d), eight)
-	assert.Equal(t, "Hang the gate takes 6 h 42 with walking and setting up. The longest stretch without a break is 4 h 30. Split it, or make the day longer.", told(t, err)[0])
+	assert.Equal(
+		t,
+		"Hang the gate takes 6 h 42 with walking and setting up. The longest stretch without a break is 4 h 30. Split it, or make the day longer.",
+		told(t, err)[0],
+	)
 }

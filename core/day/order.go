@@ -74,7 +74,10 @@ func (s *search) run() (best *state) {
 			}
 		}
 		slices.SortStableFunc(next, func(a, b *state) int {
-			return cmp.Or(cmp.Compare(a.bound, b.bound), cmp.Compare(a.idle, b.idle), cmp.Compare(a.prep, b.prep), cmp.Compare(a.sum, b.sum))
+			return cmp.Or(
+				cmp.Compare(a.bound, b.bound), cmp.Compare(a.idle, b.idle), cmp.Compare(a.prep, b.prep),
+				cmp.Compare(a.sum, b.sum),
+			)
 		})
 		beam = next[:min(len(next), width)]
 	}
@@ -201,7 +204,10 @@ func doorAt(t Task) string {
 
 func (s *search) begin() *state {
 	n := len(s.k.Hours)
-	b := &state{end: make([]int32, len(s.tasks)), free: make([]int, n), where: make([][2]string, n), set: make([]map[string]string, n)}
+	b := &state{
+		end: make([]int32, len(s.tasks)), free: make([]int, n), where: make([][2]string, n),
+		set: make([]map[string]string, n),
+	}
 	for i := range b.end {
 		b.end[i] = -1
 	}
@@ -255,7 +261,8 @@ const mostOpen = 12
 func (s *search) open(at *state) (list []int) {
 	inHand := false
 	for i, t := range s.tasks {
-		if at.end[i] != -1 || inHand && t.Begun == nil || slices.ContainsFunc(t.After, func(a int) bool { return at.end[a] == -1 }) {
+		if at.end[i] != -1 || inHand && t.Begun == nil ||
+			slices.ContainsFunc(t.After, func(a int) bool { return at.end[a] == -1 }) {
 			continue
 		}
 		if t.Begun != nil && !inHand {
@@ -321,7 +328,7 @@ func (s *search) put(at *state, i, ready int, who ...int) *state {
 	}
 	m := at.clone()
 	end := start + prep + t.Minutes
-	m.last, m.entry = at, &Entry{i, who, start, prep, end}
+	m.last, m.entry = at, &Entry{Task: i, Who: who, Start: start, Prep: prep, End: end}
 	m.end[i] = int32(end)
 	m.prep += prep
 	m.sum += end
@@ -338,7 +345,9 @@ func (s *search) put(at *state, i, ready int, who ...int) *state {
 
 func (m *state) clone() *state {
 	c := *m
-	c.end, c.free, c.where, c.set = slices.Clone(m.end), slices.Clone(m.free), slices.Clone(m.where), slices.Clone(m.set)
+	c.end, c.free, c.where, c.set = slices.Clone(m.end), slices.Clone(m.free), slices.Clone(m.where), slices.Clone(
+		m.set,
+	)
 	return &c
 }
 
@@ -361,7 +370,10 @@ func (m *state) key() string {
 
 // before reports whether a whole order is the better one.
 func (m *state) before(o *state) bool {
-	return cmp.Or(cmp.Compare(m.lost, o.lost), cmp.Compare(slices.Max(m.end), slices.Max(o.end)), cmp.Compare(m.prep, o.prep), cmp.Compare(m.sum, o.sum)) < 0
+	return cmp.Or(
+		cmp.Compare(m.lost, o.lost), cmp.Compare(slices.Max(m.end), slices.Max(o.end)), cmp.Compare(m.prep, o.prep),
+		cmp.Compare(m.sum, o.sum),
+	) < 0
 }
 
 func (m *state) order(tasks []Task) Order {

@@ -66,7 +66,10 @@ type brute struct {
 
 func soonest(tasks []Task, k Calendar, from int) int {
 	n := len(k.Hours)
-	b := &brute{tasks: tasks, runs: clockworkOf(k).runs(), end: make([]int, len(tasks)), free: make([]int, n), where: make([]string, n), set: make([]map[string]string, n), best: mostDays * dayMinutes}
+	b := &brute{
+		tasks: tasks, runs: clockworkOf(k).runs(), end: make([]int, len(tasks)), free: make([]int, n),
+		where: make([]string, n), set: make([]map[string]string, n), best: mostDays * dayMinutes,
+	}
 	for i := range b.end {
 		b.end[i] = -1
 	}
@@ -187,7 +190,9 @@ func sound(t *testing.T, tasks []Task, k Calendar, from int, o Order) {
 			require.True(t, w.holds(c, e.Start, e.End), "inside the hours")
 			for _, f := range o.Entries {
 				for _, d := range f.Who {
-					require.False(t, f.Task != e.Task && c == d && f.Start < e.End && e.Start < f.End, "one thing at a time")
+					require.False(
+						t, f.Task != e.Task && c == d && f.Start < e.End && e.Start < f.End, "one thing at a time",
+					)
 				}
 			}
 		}
@@ -217,11 +222,16 @@ func smallCase(r *rand.Rand) ([]Task, Calendar) {
 	if len(k.Hours) == 2 {
 		n = min(n, 5)
 	}
-	tools := []Setting{{}, {Tool: "router", Key: "2"}, {Tool: "router", Key: "3"}, {Tool: "bush", Key: "a"}, {Tool: "saw", Key: "one"}}
+	tools := []Setting{
+		{}, {Tool: "router", Key: "2"}, {Tool: "router", Key: "3"}, {Tool: "bush", Key: "a"}, {Tool: "saw", Key: "one"},
+	}
 	places := []trade.Place{trade.AtOpening, trade.AtTrestles, trade.Outside}
 	tasks := make([]Task, n)
 	for i := range tasks {
-		t := Task{Name: message.Own("work"), DoorID: string(rune('a' + r.IntN(2))), Place: places[r.IntN(3)], Set: tools[r.IntN(len(tools))], Minutes: 5 + 5*r.IntN(8), Hands: 1}
+		t := Task{
+			Name: message.Own("work"), DoorID: string(rune('a' + r.IntN(2))), Place: places[r.IntN(3)],
+			Set: tools[r.IntN(len(tools))], Minutes: 5 + 5*r.IntN(8), Hands: 1,
+		}
 		if r.IntN(4) == 0 {
 			t.Dries = []int{20, 60, 240, 720}[r.IntN(4)]
 		}

@@ -77,7 +77,8 @@ func (k Calendar) fits(c, from, minutes int) (start int, ok bool) {
 // works reports whether carpenter c works in a minute.
 func (k Calendar) works(c, m int) bool {
 	d, at := m/dayMinutes, m%dayMinutes
-	return (d >= len(k.Free) || !k.Free[d]) && slices.ContainsFunc(k.spans(c), func(s Span) bool { return at >= s.From && at < s.To })
+	return (d >= len(k.Free) || !k.Free[d]) &&
+		slices.ContainsFunc(k.spans(c), func(s Span) bool { return at >= s.From && at < s.To })
 }
 
 // spans are the stretches of one day that carpenter c works.
@@ -129,7 +130,9 @@ func check(tasks []Task, k Calendar) error {
 	for i, t := range tasks {
 		at := "/" + strconv.Itoa(i)
 		if t.Dries > LongestWait {
-			bad.Add(at+"/dries", "refused.task-dries", message.Args{"task": t.Title(), "dries": message.Lasting(t.Dries)})
+			bad.Add(at+"/dries", "refused.task-dries", message.Args{
+				"task": t.Title(), "dries": message.Lasting(t.Dries),
+			})
 		}
 		most := k.longest(t.Hands)
 		switch {
@@ -139,11 +142,15 @@ func check(tasks []Task, k Calendar) error {
 			case alone == 1:
 				bad.Add(at+"/hands", "refused.two-needed", message.Args{"task": t.Title()})
 			case alone > 1:
-				bad.Add(at+"/hands", "refused.two-needed-more", message.Args{"task": t.Title(), "more": message.Count(alone - 1)})
+				bad.Add(at+"/hands", "refused.two-needed-more", message.Args{
+					"task": t.Title(), "more": message.Count(alone - 1),
+				})
 			}
 			alone = 0
 		case t.atMost() > most:
-			bad.Add(at+"/minutes", "refused.task-too-long", message.Args{"task": t.Title(), "takes": message.Lasting(t.atMost()), "most": message.Lasting(most)})
+			bad.Add(at+"/minutes", "refused.task-too-long", message.Args{
+				"task": t.Title(), "takes": message.Lasting(t.atMost()), "most": message.Lasting(most),
+			})
 		}
 	}
 	if ring := ring(tasks); ring != nil {

@@ -92,6 +92,13 @@ func (f Figure) to(to measure.Length, label message.ID) Figure {
 	if to == f.Value {
 		return f
 	}
-	terms := append(append(make([]Term, 0, len(f.Terms)+1), f.Terms...), Term{Label: label, Value: to - f.Value, Source: Rounding})
+	terms := append(append(make([]Term, 0, len(f.Terms)+1), f.Terms...), Term{
+		Label: label, Value: to - f.Value, Source: Rounding,
+	})
 	return Figure{Value: to, Sigma: f.Sigma, Terms: terms}
+}
+
+// Safe is a depth in mm to the tape, rounded so that more is left on, and never under nought.
+func Safe(depth float64, tape measure.Tape) measure.Length {
+	return Figure{Value: max(measure.FromMM(depth), 0)}.Rounded(tape, measure.Down).Value
 }

@@ -23,12 +23,36 @@ func TestChoose(t *testing.T) {
 		along  Ends
 		why    string
 	}{
-		{"nothing decides but the work", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35)}, KeepLock, KeepHead, "rule.one-edge"},
-		{"a bored lock edge", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35), Machined: []frame.Side{frame.Lock}}, KeepLock, KeepHead, "rule.machined"},
-		{"pockets in the hinge edge", slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35), Machined: []frame.Side{frame.Hinge}}, KeepHinge, KeepHead, "rule.machined"},
-		{"more off than one edge allows", slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35), Construction: "hollow"}, EvenStiles, KeepHead, "rule.limits"},
-		{"stiles that show", slab.Slab{Width: mm(826), Length: mm(2040), Thickness: mm(35), Construction: "solid", Limits: slab.Limits{Head: limit(20)}}, EvenStiles, EvenEnds, "rule.alike"},
-		{"a bore that would end too low", slab.Slab{Width: mm(826), Length: mm(2110), Thickness: mm(35), Handle: mm(1140), Machined: []frame.Side{frame.Lock}, Limits: slab.Limits{Head: limit(100), Foot: limit(100)}}, KeepLock, EvenEnds, "rule.handle"},
+		{
+			"nothing decides but the work",
+			slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35)},
+			KeepLock,
+			KeepHead, "rule.one-edge",
+		},
+		{
+			"a bored lock edge",
+			slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35), Machined: []frame.Side{frame.Lock}},
+			KeepLock, KeepHead, "rule.machined",
+		},
+		{
+			"pockets in the hinge edge",
+			slab.Slab{Width: mm(826), Length: mm(2032), Thickness: mm(35), Machined: []frame.Side{frame.Hinge}},
+			KeepHinge, KeepHead, "rule.machined",
+		},
+		{
+			"more off than one edge allows",
+			slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35), Construction: "hollow"},
+			EvenStiles,
+			KeepHead, "rule.limits",
+		},
+		{"stiles that show", slab.Slab{
+			Width: mm(826), Length: mm(2040), Thickness: mm(35), Construction: "solid",
+			Limits: slab.Limits{Head: limit(20)},
+		}, EvenStiles, EvenEnds, "rule.alike"},
+		{"a bore that would end too low", slab.Slab{
+			Width: mm(826), Length: mm(2110), Thickness: mm(35), Handle: mm(1140), Machined: []frame.Side{frame.Lock},
+			Limits: slab.Limits{Head: limit(100), Foot: limit(100)},
+		}, KeepLock, EvenEnds, "rule.handle"},
 	}
 	for _, c := range cases {
 		ways := Judge(o, c.s, Layings())
@@ -101,7 +125,10 @@ func TestWhatIsSpareIsSharedAsTheLimitsAllow(t *testing.T) {
 	require.NoError(t, err)
 	size := o.Size()
 	limit := func(v float64) *measure.Length { l := mm(v); return &l }
-	s := slab.Slab{Width: mm(size.Width), Length: mm(size.Length + 30), Thickness: mm(35), Limits: slab.Limits{Head: limit(8), Foot: limit(22), Hinge: limit(5), Lock: limit(5)}}
+	s := slab.Slab{
+		Width: mm(size.Width), Length: mm(size.Length + 30), Thickness: mm(35),
+		Limits: slab.Limits{Head: limit(8), Foot: limit(22), Hinge: limit(5), Lock: limit(5)},
+	}
 	usual := Judge(o, s, Layings())
 	for _, w := range usual {
 		assert.False(t, w.Keeps(), "%v: 30, 15 and 15, or 30 at one end", w.Laying)
@@ -112,7 +139,10 @@ func TestWhatIsSpareIsSharedAsTheLimitsAllow(t *testing.T) {
 	assert.InDelta(t, 8, ways[best].Deepest[frame.Head], 0.2)
 	assert.InDelta(t, 22, ways[best].Deepest[frame.Foot], 0.2)
 
-	s = slab.Slab{Width: mm(size.Width + 30), Length: mm(size.Length), Thickness: mm(35), Limits: slab.Limits{Head: limit(5), Foot: limit(5), Hinge: limit(22), Lock: limit(8)}}
+	s = slab.Slab{
+		Width: mm(size.Width + 30), Length: mm(size.Length), Thickness: mm(35),
+		Limits: slab.Limits{Head: limit(5), Foot: limit(5), Hinge: limit(22), Lock: limit(8)},
+	}
 	ways = Judge(o, s, Shared(s))
 	best, _ = Choose(ways, s)
 	require.True(t, ways[best].Keeps())

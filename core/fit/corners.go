@@ -29,7 +29,10 @@ func (o Outline) CornersWith(leave frame.Each[float64]) [4]Corner {
 		head.A -= tilt * a.X
 		head.B += tilt
 	}
-	return [4]Corner{topHinge: meet(hinge, head), topLock: meet(lock, head), footLock: meet(lock, foot), footHinge: meet(hinge, foot)}
+	return [4]Corner{
+		topHinge: meet(hinge, head), topLock: meet(lock, head), footLock: meet(lock, foot),
+		footHinge: meet(hinge, foot),
+	}
 }
 
 // meet is where x = up(y) and y = across(x).

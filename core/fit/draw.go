@@ -57,7 +57,9 @@ func draw(b bay, want Targets) (Outline, error) {
 	o.Lean = o.pins.B
 	for _, side := range frame.Sides {
 		from, to := first[side], first[side]+sideStations(side)
-		o.drawEdge(side, want, o.hung(all[from:to], mean[from:to]), all[from:to], gaps[from:to], cov.SliceSym(from, to))
+		o.drawEdge(side, want, margins{
+			o.hung(all[from:to], mean[from:to]), all[from:to], gaps[from:to], cov.SliceSym(from, to),
+		})
 	}
 
 	c := o.CornersWith(frame.Each[float64]{})
@@ -122,9 +124,17 @@ func (s station) gapRow(top, bottom float64) survey.Row {
 	f := (s.at - bottom) / span
 	switch s.side {
 	case frame.Hinge:
-		return survey.Row{{Of: survey.Of(frame.Hinge), At: bottom, By: 1 - f}, {Of: survey.Of(frame.Hinge), At: top, By: f}, {Of: survey.Of(frame.Hinge), At: s.at, By: -1}}
+		return survey.Row{
+			{Of: survey.Of(frame.Hinge), At: bottom, By: 1 - f},
+			{Of: survey.Of(frame.Hinge), At: top, By: f},
+			{Of: survey.Of(frame.Hinge), At: s.at, By: -1},
+		}
 	case frame.Lock:
-		return survey.Row{{Of: survey.Of(frame.Lock), At: s.at, By: 1}, {Of: survey.Of(frame.Hinge), At: bottom, By: f - 1}, {Of: survey.Of(frame.Hinge), At: top, By: -f}}
+		return survey.Row{
+			{Of: survey.Of(frame.Lock), At: s.at, By: 1},
+			{Of: survey.Of(frame.Hinge), At: bottom, By: f - 1},
+			{Of: survey.Of(frame.Hinge), At: top, By: -f},
+		}
 	case frame.Head:
 		return survey.Row{
 			{Of: survey.Of(frame.Head), At: s.at, By: 1},
@@ -159,9 +169,17 @@ func (o *Outline) hung(side []station, mean []float64) []Point {
 	return points
 }
 
-// drawEdge draws the edge at one side: points are its stations at in the hung
-// frame, rows and cov their margins.
-func (o *Outline) drawEdge(side frame.Side, want Targets, points []Point, at []station, rows []survey.Row, cov mat.Symmetric) {
+// margins are those of one side at its stations, whose points are in the hung frame.
+type margins struct {
+	points []Point
+	at     []station
+	rows   []survey.Row
+	cov    mat.Symmetric
+}
+
+// drawEdge draws the edge at one side.
+func (o *Outline) drawEdge(side frame.Side, want Targets, m margins) {
+	points, at, rows, cov := m.points, m.at, m.rows, m.cov
 	out := 1.0 // where the opening lies at the greater coordinate
 	if side == frame.Hinge || side == frame.Foot {
 		out = -1
@@ -196,7 +214,7 @@ func (o *Outline) drawEdge(side frame.Side, want Targets, points []Point, at []s
 		}
 	}
 	if side != frame.Hinge {
-		o.ends[slices.Index(tripEdges[:], side)] = endsOf(side, e, rows, cov, want.Margin[side]+e.Moved, want.Least)
+		o.ends[slices.Index(tripEdges[:], side)] = endsOf(side, e, m, want.Margin[side]+e.Moved, want.Least)
 	}
 	if side == frame.Head {
 		o.atCorner = cornerRow(e.Gaps, rows)

@@ -54,7 +54,10 @@ func TestMinimaxAgainstLP(t *testing.T) {
 		points := make([]Point, n)
 		for i := range points {
 			// Whole tenths, so that ties and runs on one line come up too.
-			points[i] = Point{float64(i*250 + rapid.IntRange(0, 200).Draw(t, "s")), float64(rapid.IntRange(-40, 40).Draw(t, "off")) / 10}
+			points[i] = Point{
+				float64(i*250 + rapid.IntRange(0, 200).Draw(t, "s")),
+				float64(rapid.IntRange(-40, 40).Draw(t, "off")) / 10,
+			}
 		}
 		line, worst, touch := Minimax(points)
 		require.InDelta(t, lpWorst(t, points), worst, 1e-6)
@@ -62,7 +65,9 @@ func TestMinimaxAgainstLP(t *testing.T) {
 			require.LessOrEqual(t, math.Abs(p.Off-line.At(p.S)), worst+1e-9)
 		}
 		for _, k := range touch {
-			require.InDelta(t, worst, math.Abs(points[k].Off-line.At(points[k].S)), 1e-9, "the line is held by the points it names")
+			require.InDelta(
+				t, worst, math.Abs(points[k].Off-line.At(points[k].S)), 1e-9, "the line is held by the points it names",
+			)
 		}
 	})
 }
@@ -141,7 +146,9 @@ func TestSquareOpeningByHand(t *testing.T) {
 func TestLeaningJambAndFallingHeadByHand(t *testing.T) {
 	o, err := Draw(rigid(t, 800, 2000, 0, 8, -4, 0), wanted)
 	require.NoError(t, err)
-	laid := Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(820), Length: mm(2000), Thickness: mm(35)}, Laying{KeepHinge, KeepHead})
+	laid := Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(820), Length: mm(2000), Thickness: mm(35)}, Laying{
+		KeepHinge, KeepHead,
+	})
 	lock := laid.Cuts[frame.Lock]
 	// Floor: 820 − (800 − 6) = 26; at the top of the slab 8·(1997−…)/2000 less.
 	assert.InDelta(t, 26, lock[4].Depth, 0.1)
@@ -155,7 +162,9 @@ func TestLeaningJambAndFallingHeadByHand(t *testing.T) {
 	// An opening that leans as a whole is square to itself: nothing tapers.
 	o, err = Draw(rigid(t, 800, 2000, 10, 10, -4, -4), wanted) // 10/2000 = 4/800
 	require.NoError(t, err)
-	laid = Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(800), Length: mm(2000), Thickness: mm(35)}, Laying{KeepLock, KeepHead})
+	laid = Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(800), Length: mm(2000), Thickness: mm(35)}, Laying{
+		KeepLock, KeepHead,
+	})
 	assert.InDeltaSlice(t, []float64{6, 6, 6, 6, 6}, depths(laid.Cuts[frame.Hinge]), 0.1)
 	assert.InDeltaSlice(t, []float64{0, 0, 0}, depths(laid.Cuts[frame.Head]), 0.1)
 }
@@ -177,7 +186,9 @@ func TestEndsByHand(t *testing.T) {
 func TestACrookedSlabByHand(t *testing.T) {
 	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
 	require.NoError(t, err)
-	s := slab.Slab{Width: mm(838), WidthFoot: mm(835), Length: mm(2040), LengthLock: mm(2042), Square: mm(4), Thickness: mm(35)}
+	s := slab.Slab{
+		Width: mm(838), WidthFoot: mm(835), Length: mm(2040), LengthLock: mm(2042), Square: mm(4), Thickness: mm(35),
+	}
 	laid := Lay(o, frame.Each[float64]{}, s, Laying{KeepHinge, KeepHead})
 	head, lock, foot := laid.Cuts[frame.Head], laid.Cuts[frame.Lock], laid.Cuts[frame.Foot]
 	assert.InDelta(t, 0, head[0].Depth, 0.02)
@@ -191,7 +202,9 @@ func TestACrookedSlabByHand(t *testing.T) {
 func TestShortSlabSaysWhereAndByHowMuch(t *testing.T) {
 	o, err := Draw(rigid(t, 826, 2032, 0, 0, 0, 0), wanted)
 	require.NoError(t, err)
-	laid := Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(813), Length: mm(2020), Thickness: mm(35)}, Laying{KeepHinge, KeepHead})
+	laid := Lay(o, frame.Each[float64]{}, slab.Slab{Width: mm(813), Length: mm(2020), Thickness: mm(35)}, Laying{
+		KeepHinge, KeepHead,
+	})
 	require.Len(t, laid.Short, 2)
 	assert.Equal(t, frame.Lock, laid.Short[0].Side)
 	assert.InDelta(t, 7, laid.Short[0].By, 0.05) // 820 − 813
@@ -221,7 +234,9 @@ func drawSurvey(t *rapid.T) (*survey.Shape, []survey.Reading) {
 	off := func(name string, tenths int) measure.Length {
 		return mm(float64(rapid.IntRange(-tenths, tenths).Draw(t, name)) / 10)
 	}
-	width, height := mm(float64(rapid.IntRange(600, 1000).Draw(t, "w"))), mm(float64(rapid.IntRange(1900, 2100).Draw(t, "h")))
+	width, height := mm(float64(rapid.IntRange(600, 1000).Draw(t, "w"))), mm(
+		float64(rapid.IntRange(1900, 2100).Draw(t, "h")),
+	)
 	rs := []survey.Reading{
 		{Kind: survey.Width, At: mm(200), Value: width + off("w1", 60)},
 		{Kind: survey.Width, At: mm(1000), Value: width},
@@ -247,7 +262,9 @@ func TestNoGapIsUnderTheLeastAndCutsAddUp(t *testing.T) {
 				require.LessOrEqual(t, g.Mean, wanted.Margin[side]+o.Edges[side].Residual+o.Edges[side].Moved+1e-9)
 			}
 		}
-		s := slab.Slab{Width: shape0(shape, frame.Lock) + mm(20), Length: shape0(shape, frame.Head) + mm(30), Thickness: mm(35)}
+		s := slab.Slab{
+			Width: shape0(shape, frame.Lock) + mm(20), Length: shape0(shape, frame.Head) + mm(30), Thickness: mm(35),
+		}
 		s.WidthMid, s.WidthFoot = s.Width-mm(1), s.Width+mm(2)
 		s.LengthLock, s.Square = s.Length+mm(3), mm(2)
 		for _, r := range Layings() {
@@ -265,7 +282,9 @@ func TestNoGapIsUnderTheLeastAndCutsAddUp(t *testing.T) {
 			// here straight from the shape at mid-height.
 			mid := laid.Cuts[frame.Hinge][2]
 			v := shape0(shape, frame.Head).MM() - 3 - (mid.At - laid.Top[0]) // the cut head hangs 3 under the opening's
-			across, _ := shape.Of(survey.Row{{Of: survey.Of(frame.Lock), At: v, By: 1}, {Of: survey.Of(frame.Hinge), At: v, By: -1}})
+			across, _ := shape.Of(survey.Row{
+				{Of: survey.Of(frame.Lock), At: v, By: 1}, {Of: survey.Of(frame.Hinge), At: v, By: -1},
+			})
 			require.InDelta(t, across, mid.Opening, 0.25)
 		}
 	})
@@ -304,7 +323,11 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 		v := 2030 * float64(i) / (n - 1)
 		heights[i] = v
 		f := (v - bottom) / (top - bottom)
-		rows = append(rows, survey.Row{{Of: survey.Of(frame.Lock), At: v, By: 1}, {Of: survey.Of(frame.Hinge), At: top, By: -f}, {Of: survey.Of(frame.Hinge), At: bottom, By: f - 1}})
+		rows = append(rows, survey.Row{
+			{Of: survey.Of(frame.Lock), At: v, By: 1},
+			{Of: survey.Of(frame.Hinge), At: top, By: -f},
+			{Of: survey.Of(frame.Hinge), At: bottom, By: f - 1},
+		})
 	}
 	mean, cov := shape.Joint(rows)
 	for i := range n {
@@ -369,7 +392,9 @@ func TestScribeByHand(t *testing.T) {
 	assert.InDelta(t, 2, o.Edges[frame.Lock].Residual, 0.1)
 	s := slab.Slab{Width: mm(815), Length: mm(2000), Thickness: mm(35)}
 	way := Laying{KeepHinge, KeepHead}
-	straight, scribed := Lay(o, frame.Each[float64]{}, s, way), Lay(o.Scribe(frame.Lock, 3), frame.Each[float64]{}, s, way)
+	straight, scribed := Lay(o, frame.Each[float64]{}, s, way), Lay(
+		o.Scribe(frame.Lock, 3), frame.Each[float64]{}, s, way,
+	)
 	for i, more := range []float64{2, -1, -2, -1, 2} { // of 4·(x²) by quarters: 2, 2−3, 2−4
 		cut := scribed.Cuts[frame.Lock][i]
 		assert.InDelta(t, more, cut.Depth-straight.Cuts[frame.Lock][i].Depth, 0.2, "%d", i)

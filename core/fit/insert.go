@@ -34,7 +34,10 @@ func (l Laid) Inserts(s slab.Slab) (list []Insert) {
 		}
 		left := c.Rail - measure.FromMM(off)
 		if left < weakRail {
-			list = append(list, Insert{end, s.Width - 2*c.Stile, s.Thickness - 2*c.Skin, c.Rail, max(left, 0)})
+			list = append(list, Insert{
+				End: end, Width: s.Width - 2*c.Stile, Thickness: s.Thickness - 2*c.Skin, Deep: c.Rail,
+				Left: max(left, 0),
+			})
 		}
 	}
 	return list

@@ -55,8 +55,9 @@ func TestTheOutlineLiesInsideByAnotherGeometry(t *testing.T) {
 			return geom.NewLineString(geom.NewSequence(xy, geom.DimXY)).AsGeometry()
 		}
 		sides := map[frame.Side]geom.Geometry{
-			frame.Hinge: side(frame.Hinge, p.Height, jambStations), frame.Lock: side(frame.Lock, p.Height, jambStations),
-			frame.Head: side(frame.Head, p.Width, headStations), frame.Foot: side(frame.Foot, p.Width, headStations),
+			frame.Hinge: side(frame.Hinge, p.Height, jambStations),
+			frame.Lock:  side(frame.Lock, p.Height, jambStations),
+			frame.Head:  side(frame.Head, p.Width, headStations), frame.Foot: side(frame.Foot, p.Width, headStations),
 		}
 		// Turn the outline back: the line of the pins, found again from the jamb.
 		jamb := make([]Point, jambStations)

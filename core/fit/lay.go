@@ -95,7 +95,9 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	return first
 }
 
-var opposite = frame.Each[frame.Side]{frame.Head: frame.Foot, frame.Foot: frame.Head, frame.Hinge: frame.Lock, frame.Lock: frame.Hinge}
+var opposite = frame.Each[frame.Side]{
+	frame.Head: frame.Foot, frame.Foot: frame.Head, frame.Hinge: frame.Lock, frame.Lock: frame.Hinge,
+}
 
 func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	k := place(&o, leave, s, r)
@@ -126,7 +128,10 @@ func (k *onSlab) cutLong(laid *Laid) {
 			whole := k.widthAt(y)
 			hinge, lock := k.hingeAt(y), whole-k.lockAt(y)
 			atHinge, atLock := k.gap(frame.Hinge, y), k.gap(frame.Lock, y)
-			cut := Cut{At: at, Depth: hinge, Opening: whole - hinge - lock + atHinge + atLock - left, NearGap: atHinge, FarGap: atLock, OtherCut: lock, Left: left, Whole: whole}
+			cut := Cut{
+				At: at, Depth: hinge, Opening: whole - hinge - lock + atHinge + atLock - left, NearGap: atHinge,
+				FarGap: atLock, OtherCut: lock, Left: left, Whole: whole,
+			}
 			if edge == frame.Lock {
 				cut.Depth, cut.OtherCut, cut.NearGap, cut.FarGap = lock, hinge, atLock, atHinge
 			}
@@ -152,12 +157,18 @@ func (k *onSlab) cutEnds(laid *Laid) {
 			if side == frame.Head {
 				left := k.headLeft(x) - k.headLeft(k.highest)
 				more := k.gap(frame.Head, x) - k.gap(frame.Head, k.highest)
-				cuts[i] = Cut{At: x, Depth: head, Opening: head - k.shared - more + left, NearGap: more, Left: left, Shared: k.shared, Whole: to - from}
+				cuts[i] = Cut{
+					At: x, Depth: head, Opening: head - k.shared - more + left, NearGap: more, Left: left,
+					Shared: k.shared, Whole: to - from,
+				}
 				continue
 			}
 			left := k.leave[frame.Foot] + k.headLeft(x)
 			atHead, atFoot := k.gap(frame.Head, x), k.gap(frame.Foot, x)
-			cuts[i] = Cut{At: x, Depth: foot, Opening: to - from - head - foot + atHead + atFoot - left, NearGap: atFoot, FarGap: atHead, OtherCut: head, Left: left, Whole: to - from}
+			cuts[i] = Cut{
+				At: x, Depth: foot, Opening: to - from - head - foot + atHead + atFoot - left, NearGap: atFoot,
+				FarGap: atHead, OtherCut: head, Left: left, Whole: to - from,
+			}
 		}
 		laid.Cuts[side] = cuts
 	}

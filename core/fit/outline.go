@@ -63,14 +63,8 @@ func (e Edge) scribe(along float64) float64 {
 }
 
 func gapAt(g []Gap, along float64) float64 {
-	i := 1
-	for i < len(g)-1 && g[i].Along < along {
-		i++
-	}
-	a, b := g[i-1], g[i]
-	f := (along - a.Along) / (b.Along - a.Along)
-	f = min(max(f, 0), 1)
-	return a.Mean + f*(b.Mean-a.Mean)
+	along = min(max(along, g[0].Along), g[len(g)-1].Along)
+	return frame.Between(g, func(g Gap) frame.Along { return frame.Along{At: g.Along, Off: g.Mean} }, along)
 }
 
 // Outline is the finished slab: four straight edges in the hung frame.
@@ -89,7 +83,8 @@ type Outline struct {
 	Held     float64
 	corner   bool       // whether the hinge corner of the head counts among what may be too wide
 	atCorner survey.Row // how much wider than the best the margin comes out there
-	strike   float64    // from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
+	// from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
+	strike float64
 }
 
 // Unheld gives the outline as it is once nothing is held back at the head.
@@ -165,7 +160,8 @@ func (o Outline) Hollow(wanted float64, kept [][2]float64) (_ Outline, by float6
 		a, b := straight[i-1], straight[i]
 		f := (along - a.Along) / (b.Along - a.Along)
 		straight = slices.Insert(straight, i, Gap{
-			At: a.At + f*(b.At-a.At), Along: along, Mean: a.Mean + f*(b.Mean-a.Mean), Sigma: a.Sigma + f*(b.Sigma-a.Sigma),
+			At: a.At + f*(b.At-a.At), Along: along, Mean: a.Mean + f*(b.Mean-a.Mean),
+			Sigma: a.Sigma + f*(b.Sigma-a.Sigma),
 		})
 	}
 	for _, k := range kept {

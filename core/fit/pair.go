@@ -62,7 +62,9 @@ func DrawPair(shape *survey.Shape, want Targets, m Meeting) (pair [2]Outline, er
 	p := shape.Prior()
 	half := p.Width/2 + m.Offset
 	meet := func(v, by float64) survey.Row {
-		return survey.Row{{Of: survey.Of(frame.Hinge), At: v, By: by / 2}, {Of: survey.Of(frame.Lock), At: v, By: by / 2}}
+		return survey.Row{
+			{Of: survey.Of(frame.Hinge), At: v, By: by / 2}, {Of: survey.Of(frame.Lock), At: v, By: by / 2},
+		}
 	}
 	pair[0], err = draw(bay{shape, half, p.Height, func(t survey.Term) (survey.Row, float64) {
 		if t.Of == survey.Of(frame.Lock) {

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"gonum.org/v1/gonum/integrate/quad"
 	"gonum.org/v1/gonum/mat"
 
 	"kindmargin/core/frame"
@@ -40,7 +41,8 @@ type edgeEnds struct {
 
 // endsOf gives an edge's ends from the rows of its stations' margins and the covariance
 // of those, with the margin wanted and the least, in mm.
-func endsOf(side frame.Side, e Edge, rows []survey.Row, cov mat.Symmetric, wanted, least float64) edgeEnds {
+func endsOf(side frame.Side, e Edge, m margins, wanted, least float64) edgeEnds {
+	rows, cov := m.rows, m.cov
 	last := len(e.Gaps) - 1
 	out := edgeEnds{share: [2]float64{1, 1}, wanted: max(wanted-e.Residual, 0), way: 0.5, within: math.Inf(-1)}
 	line := lineOf(e.Gaps)
@@ -153,8 +155,10 @@ func (o Outline) Chance(t Trip, leave frame.Each[float64], cov, before []float64
 		i, j := 2*k, 2*k+1
 		left, cut := t.left(leave[tripEdges[k]], cov, before, i), t.marked()
 		fits *= box(
-			[2]float64{-left * e.share[0], -left * e.share[1]},
-			[3]float64{cov[i*6+i] + cut + e.waves, cov[i*6+j], cov[j*6+j] + cut + e.waves},
+			bivariate{
+				[2]float64{-left * e.share[0], -left * e.share[1]},
+				[3]float64{cov[i*6+i] + cut + e.waves, cov[i*6+j], cov[j*6+j] + cut + e.waves},
+			},
 			[2]float64{max(-t.Fits, e.least[0]), max(-t.Fits, e.least[1])}, t.Fits, e.way, e.within,
 		)
 	}
@@ -238,11 +242,17 @@ func (t Trip) leaves(cov []float64, i int) float64 {
 // on goes by how it falls with the readings, so it need be no nearer.
 const usualDeviate = 3.14
 
-// box is the chance that two normal figures, of some means and of variances and
-// covariance v = (σ₁², σ₁₂, σ₂²), both lie from their lo to hi, and that the straight
+// bivariate are two normal figures: their means, and v = (σ₁², σ₁₂, σ₂²).
+type bivariate struct {
+	mean [2]float64
+	v    [3]float64
+}
+
+// box is the chance that two normal figures both lie from their lo to hi, and that the straight
 // line through them lies over within at a share of the way: the first integrated by
 // Gauss and Legendre's rule, the second given it in closed form.
-func box(mean [2]float64, v [3]float64, lo [2]float64, hi, share, within float64) float64 {
+func box(n bivariate, lo [2]float64, hi, share, within float64) float64 {
+	mean, v := n.mean, n.v
 	s1 := math.Sqrt(v[0])
 	slope := v[1] / v[0]
 	s2 := math.Sqrt(max(v[2]-v[1]*slope, 1e-12))
@@ -252,29 +262,20 @@ func box(mean [2]float64, v [3]float64, lo [2]float64, hi, share, within float64
 	}
 	half, middle := (to-from)/2, (to+from)/2
 	var sum float64
-	for _, x := range legendre {
-		for _, sign := range [2]float64{-1, 1} {
-			at := middle + sign*half*x.at
-			z := (at - mean[0]) / s1
-			given := mean[1] + slope*(at-mean[0])
-			least := max(lo[1], (within-(1-share)*at)/share)
-			if least < hi {
-				sum += x.weight * math.Exp(-z*z/2) * (phi((hi-given)/s2) - phi((least-given)/s2))
-			}
+	for i, place := range legendre.at {
+		at := middle + half*place
+		z := (at - mean[0]) / s1
+		given := mean[1] + slope*(at-mean[0])
+		least := max(lo[1], (within-(1-share)*at)/share)
+		if least < hi {
+			sum += legendre.weight[i] * math.Exp(-z*z/2) * (phi((hi-given)/s2) - phi((least-given)/s2))
 		}
 	}
 	return min(sum*half/(s1*math.Sqrt(2*math.Pi)), 1)
 }
 
-// legendre are the places over nought and the weights of Gauss and Legendre's rule of
-// sixteen points (Abramowitz and Stegun, table 25.4, from memory; a test sums them).
-var legendre = [8]struct{ at, weight float64 }{
-	{0.0950125098376374, 0.1894506104550685},
-	{0.2816035507792589, 0.1826034150449236},
-	{0.4580167776572274, 0.1691565193950025},
-	{0.6178762444026438, 0.1495959888165767},
-	{0.7554044083550030, 0.1246289712555339},
-	{0.8656312023878318, 0.0951585116824928},
-	{0.9445750230732326, 0.0622535239386479},
-	{0.9894009349916499, 0.0271524594117541},
-}
+// legendre are the places and the weights of Gauss and Legendre's rule of sixteen points, from −1 to 1.
+var legendre = func() (rule struct{ at, weight [16]float64 }) {
+	quad.Legendre{}.FixedLocations(rule.at[:], rule.weight[:], -1, 1)
+	return rule
+}()

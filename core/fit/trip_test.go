@@ -19,8 +19,8 @@ import (
 func TestGaussLegendreRule(t *testing.T) {
 	for k := range 16 {
 		var sum float64
-		for _, x := range legendre {
-			sum += 2 * x.weight * math.Pow(x.at, float64(2*k))
+		for i, at := range legendre.at {
+			sum += legendre.weight[i] * math.Pow(at, float64(2*k))
 		}
 		assert.InDelta(t, 2/float64(2*k+1), sum, 1e-13, "power %d", 2*k)
 	}
@@ -33,7 +33,9 @@ func TestBoxAgainstDrawnNormals(t *testing.T) {
 		s1, s2, rho := 0.2+rng.Float64(), 0.2+rng.Float64(), 1.8*rng.Float64()-0.9
 		mean := [2]float64{-rng.Float64(), -rng.Float64()}
 		lo, within, share := [2]float64{-1, -1 + 0.5*rng.Float64()}, -0.9, 0.3+0.4*rng.Float64()
-		n, ok := distmv.NewNormal(mean[:], mat.NewSymDense(2, []float64{s1 * s1, rho * s1 * s2, rho * s1 * s2, s2 * s2}), rng)
+		n, ok := distmv.NewNormal(
+			mean[:], mat.NewSymDense(2, []float64{s1 * s1, rho * s1 * s2, rho * s1 * s2, s2 * s2}), rng,
+		)
 		require.True(t, ok)
 		const draws = 100000
 		in := 0
@@ -44,7 +46,10 @@ func TestBoxAgainstDrawnNormals(t *testing.T) {
 				in++
 			}
 		}
-		assert.InDelta(t, float64(in)/draws, box(mean, [3]float64{s1 * s1, rho * s1 * s2, s2 * s2}, lo, 1, share, within), 0.006)
+		assert.InDelta(
+			t, float64(in)/draws,
+			box(bivariate{mean, [3]float64{s1 * s1, rho * s1 * s2, s2 * s2}}, lo, 1, share, within), 0.006,
+		)
 	}
 }
 
@@ -103,7 +108,9 @@ func TestTheChanceOfAnotherTripAgainstSimulation(t *testing.T) {
 }
 
 // simulatedTrips is the share of drawn openings in which the slab does not fit.
-func simulatedTrips(t *testing.T, shape *survey.Shape, o Outline, want Targets, leave frame.Each[float64], rng *rand.Rand) float64 {
+func simulatedTrips(
+	t *testing.T, shape *survey.Shape, o Outline, want Targets, leave frame.Each[float64], rng *rand.Rand,
+) float64 {
 	const width, height, n = 826.0, 2030.0, 13
 	top, bottom := want.Pins[0], want.Pins[1]
 	at := func(s frame.Side, v, by float64) survey.Term { return survey.Term{Of: survey.Of(s), At: v, By: by} }
@@ -115,8 +122,12 @@ func simulatedTrips(t *testing.T, shape *survey.Shape, o Outline, want Targets, 
 		rows = append(
 			rows,
 			survey.Row{at(frame.Lock, v, 1), at(frame.Hinge, bottom, g-1), at(frame.Hinge, top, -g)},
-			survey.Row{at(frame.Head, u, 1), at(frame.Head, 0, -1), at(frame.Hinge, top, turn), at(frame.Hinge, bottom, -turn)},
-			survey.Row{at(frame.Head, 0, 1), at(frame.Foot, u, -1), at(frame.Hinge, top, -turn), at(frame.Hinge, bottom, turn)},
+			survey.Row{
+				at(frame.Head, u, 1), at(frame.Head, 0, -1), at(frame.Hinge, top, turn), at(frame.Hinge, bottom, -turn),
+			},
+			survey.Row{
+				at(frame.Head, 0, 1), at(frame.Foot, u, -1), at(frame.Hinge, top, -turn), at(frame.Hinge, bottom, turn),
+			},
 		)
 	}
 	_, cov := shape.Joint(rows)

@@ -25,24 +25,29 @@ func Blocks(taken []Span, top, leaf, wood measure.Length) (s Span, ok bool) {
 	return taken[i], true
 }
 
-// Clear are the nearest places, up and down from one, at which a leaf stands clear of all
-// that is taken, with so much wood between, within an edge that ends at least and most;
-// nil where there is none that way.
-func Clear(taken []Span, top, leaf, wood, least, most measure.Length) (up, down *measure.Length) {
+// Need is what a leaf needs to stand clear.
+type Need struct {
+	Leaf, Wood measure.Length // its length, and the wood on either side of it
+	Edge       measure.Length // how long the edge is that it lies on
+}
+
+// Clear are the nearest places, up and down from one, at which a leaf stands clear of all that is taken; nil where
+// there is none that way.
+func Clear(taken []Span, top measure.Length, n Need) (up, down *measure.Length) {
 	look := func(step func(Span) measure.Length) *measure.Length {
 		at := top
 		for range len(taken) + 1 {
-			s, blocked := Blocks(taken, at, leaf, wood)
+			s, blocked := Blocks(taken, at, n.Leaf, n.Wood)
 			if !blocked {
 				return &at
 			}
-			if at = step(s); at < least || at+leaf > most {
+			if at = step(s); at < 0 || at+n.Leaf > n.Edge {
 				return nil
 			}
 		}
 		return nil
 	}
-	up = look(func(s Span) measure.Length { return s.From - wood - leaf })
-	down = look(func(s Span) measure.Length { return s.To + wood })
+	up = look(func(s Span) measure.Length { return s.From - n.Wood - n.Leaf })
+	down = look(func(s Span) measure.Length { return s.To + n.Wood })
 	return up, down
 }

@@ -13,36 +13,46 @@ import (
 	"kindmargin/core/trade"
 )
 
-// What Choice.From may be beside a trade.HingeRule.
+// From is what says where the hinges go: one of these, or the ID of a trade.HingeRule.
+type From string
+
+// What Choice.From may be beside a rule.
 const (
-	FromPockets = "pockets" // the jamb has its pockets already
-	OwnPlaces   = "own"     // Choice.Places
-	WholeEdge   = "whole"   // one continuous hinge along the edge
+	FromPockets From = "pockets" // the jamb has its pockets already
+	OwnPlaces   From = "own"     // Choice.Places
+	WholeEdge   From = "whole"   // one continuous hinge along the edge
 )
 
-// Where a third hinge goes, by rule.
+// Third is where a third hinge goes, by rule.
+type Third string
+
+// The places of a third hinge.
 const (
-	Midway = "midway" // between the other two; so also where nothing is said
-	MoveUp = "up"     // under the top one, where the weight pulls
+	Midway Third = "midway" // between the other two; so also where nothing is said
+	MoveUp Third = "up"     // under the top one, where the weight pulls
 )
 
 // Choice is what is chosen, or found in the jamb, for the hinges of a door.
 type Choice struct {
-	From    string           `json:"from"`              // FromPockets or the ID of a trade.HingeRule
+	From    From             `json:"from"`
 	Pockets []measure.Length `json:"pockets,omitempty"` // existing, head to the top of each, top first
 	Count   int              `json:"count"`             // two or three; with pockets, as many as there are
 	Leaf    measure.Length   `json:"leaf"`              // length of a leaf along the edge
 	Width   measure.Length   `json:"width"`             // of a leaf, knuckle side to far side, as let in
 	Plate   measure.Length   `json:"plate"`             // thickness of a leaf
 	Closed  measure.Length   `json:"closed"`            // closed hinge, outside to outside, leaves parallel
-	Size    string           `json:"size,omitempty"`    // ID of a trade.Hinge or of one's own in the kit, whose measures these were to begin with
-	Long    bool             `json:"long,omitempty"`    // the lower pockets a little long, so that hanging goes easily
-	Third   string           `json:"third,omitempty"`   // Midway or MoveUp
-	Places  []measure.Length `json:"places,omitempty"`  // of one's own: slab's finished top to the top of each leaf, top first
-	Old     []Pocket         `json:"old,omitempty"`     // what is known of Pockets, in their order
-	Avoid   []Avoid          `json:"avoid,omitempty"`   // what else the leaves keep clear of
-	Jamb    measure.Length   `json:"jamb,omitempty"`    // thickness of the jamb that the pockets are cut in; nought not read
-	Hollow  bool             `json:"hollow,omitempty"`  // the slab's edge is hollowed to a jamb that bellies in, between the pockets
+	// ID of a trade.Hinge or of one's own in the kit, whose measures these were to begin with
+	Size  string `json:"size,omitempty"`
+	Long  bool   `json:"long,omitempty"` // the lower pockets a little long, so that hanging goes easily
+	Third Third  `json:"third,omitempty"`
+	// of one's own: slab's finished top to the top of each leaf, top first
+	Places []measure.Length `json:"places,omitempty"`
+	Old    []Pocket         `json:"old,omitempty"`   // what is known of Pockets, in their order
+	Avoid  []Avoid          `json:"avoid,omitempty"` // what else the leaves keep clear of
+	// thickness of the jamb that the pockets are cut in; nought not read
+	Jamb measure.Length `json:"jamb,omitempty"`
+	// the slab's edge is hollowed to a jamb that bellies in, between the pockets
+	Hollow bool `json:"hollow,omitempty"`
 }
 
 // Pocket is an old pocket and the leaf in it; what is nought was not read.
@@ -57,8 +67,9 @@ type Pocket struct {
 
 // Avoid is a part of an edge that is no place for a hinge.
 type Avoid struct {
-	What string         `json:"what"`
-	Slab bool           `json:"slab,omitempty"` // on the slab's hinge edge, down from its uncut top; else on the jamb, down from the head
+	What string `json:"what"`
+	// on the slab's hinge edge, down from its uncut top; else on the jamb, down from the head
+	Slab bool           `json:"slab,omitempty"`
 	At   measure.Length `json:"at"`
 	Long measure.Length `json:"long"`
 }
@@ -75,7 +86,8 @@ const mostAvoid = 20
 
 // Check reports the first thing that cannot be, as a field.Error.
 func (c Choice) Check() error {
-	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets && c.From != OwnPlaces && c.From != WholeEdge {
+	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets && c.From != OwnPlaces &&
+		c.From != WholeEdge {
 		return field.Fault("/from", "refused.no-hinge-rule-listed", message.Args{"given": message.Quote(c.From)})
 	}
 	if c.Count != 2 && c.Count != 3 {
@@ -84,15 +96,23 @@ func (c Choice) Check() error {
 	const mm = measure.Millimetre
 	if err := field.First(
 		field.Range{Pointer: "/leaf", Is: "size.length-of-a-hinge", Value: c.Leaf, Least: 40 * mm, Most: 250 * mm},
-		field.Range{Pointer: "/width", Is: "size.width-of-a-hinge-leaf", Value: c.Width, Least: 10 * mm, Most: 120 * mm},
-		field.Range{Pointer: "/plate", Is: "size.thickness-of-a-hinge-leaf", Value: c.Plate, Least: mm / 2, Most: 6 * mm},
-		field.Range{Pointer: "/closed", Is: "size.thickness-of-a-closed-hinge", Value: c.Closed, Least: mm, Most: 20 * mm},
+		field.Range{
+			Pointer: "/width", Is: "size.width-of-a-hinge-leaf", Value: c.Width, Least: 10 * mm, Most: 120 * mm,
+		},
+		field.Range{
+			Pointer: "/plate", Is: "size.thickness-of-a-hinge-leaf", Value: c.Plate, Least: mm / 2, Most: 6 * mm,
+		},
+		field.Range{
+			Pointer: "/closed", Is: "size.thickness-of-a-closed-hinge", Value: c.Closed, Least: mm, Most: 20 * mm,
+		},
 		field.Range{Pointer: "/jamb", Is: "size.thickness-of-a-jamb", Value: c.Jamb, Most: 150 * mm},
 	); err != nil {
 		return err
 	}
 	if c.Closed < 2*c.Plate {
-		return field.Fault("/closed", "refused.closed-hinge", message.Args{"closed": message.Exact(c.Closed), "plate": message.Exact(c.Plate)})
+		return field.Fault("/closed", "refused.closed-hinge", message.Args{
+			"closed": message.Exact(c.Closed), "plate": message.Exact(c.Plate),
+		})
 	}
 	for i, p := range c.Pockets {
 		at := fmt.Sprintf("/pockets/%d", i)
@@ -100,11 +120,15 @@ func (c Choice) Check() error {
 			return field.Fault(at, "refused.pocket-place", message.Args{"value": message.Exact(p)})
 		}
 		if i > 0 && p < c.Pockets[i-1]+c.Leaf {
-			return field.Fault(at, "refused.pockets-overlap", message.Args{"at": message.Exact(p), "before": message.Exact(c.Pockets[i-1]), "leaf": message.Exact(c.Leaf)})
+			return field.Fault(at, "refused.pockets-overlap", message.Args{
+				"at": message.Exact(p), "before": message.Exact(c.Pockets[i-1]), "leaf": message.Exact(c.Leaf),
+			})
 		}
 	}
 	if len(c.Pockets) > 3 {
-		return field.Fault("/pockets", "refused.too-many-pockets", message.Args{"given": message.Number(len(c.Pockets))})
+		return field.Fault("/pockets", "refused.too-many-pockets", message.Args{
+			"given": message.Number(len(c.Pockets)),
+		})
 	}
 	if err := c.checkPlaces(); err != nil {
 		return err
@@ -117,7 +141,9 @@ func (c Choice) checkPlaces() error {
 		return field.Fault("/third", "refused.third-hinge", message.Args{"given": message.Quote(c.Third)})
 	}
 	if len(c.Places) > mostHinges {
-		return field.Fault("/places", "refused.hinges-most", message.Args{"most": message.Number(mostHinges), "given": message.Number(len(c.Places))})
+		return field.Fault("/places", "refused.hinges-most", message.Args{
+			"most": message.Number(mostHinges), "given": message.Number(len(c.Places)),
+		})
 	}
 	for i, p := range c.Places {
 		at := fmt.Sprintf("/places/%d", i)
@@ -125,7 +151,10 @@ func (c Choice) checkPlaces() error {
 			return field.Fault(at, "refused.hinge-place", message.Args{"value": message.Exact(p)})
 		}
 		if i > 0 && p < c.Places[i-1]+c.Leaf {
-			return field.Fault(at, "refused.hinges-overlap", message.Args{"at": message.Exact(p), "before": message.Exact(c.Places[i-1]), "leaf": message.Exact(c.Leaf), "least": message.Exact(c.Places[i-1] + c.Leaf)})
+			return field.Fault(at, "refused.hinges-overlap", message.Args{
+				"at": message.Exact(p), "before": message.Exact(c.Places[i-1]), "leaf": message.Exact(c.Leaf),
+				"least": message.Exact(c.Places[i-1] + c.Leaf),
+			})
 		}
 	}
 	return CheckAvoid(c.Avoid)
@@ -156,7 +185,9 @@ const mostHinges = 4
 func (c Choice) checkOld() error {
 	const mm = measure.Millimetre
 	if len(c.Old) > len(c.Pockets) {
-		return field.Fault("/old", "refused.pockets-described", message.Args{"pockets": message.Number(len(c.Pockets)), "given": message.Number(len(c.Old))})
+		return field.Fault("/old", "refused.pockets-described", message.Args{
+			"pockets": message.Number(len(c.Pockets)), "given": message.Number(len(c.Old)),
+		})
 	}
 	for i, p := range c.Old {
 		at := fmt.Sprintf("/old/%d", i)
@@ -170,7 +201,9 @@ func (c Choice) checkOld() error {
 		}
 		for k, f := range p.Faults {
 			if _, ok := trade.FaultByID(f); !ok {
-				return field.Fault(fmt.Sprintf("%s/faults/%d", at, k), "refused.no-hinge-fault", message.Args{"given": message.Quote(f)})
+				return field.Fault(fmt.Sprintf("%s/faults/%d", at, k), "refused.no-hinge-fault", message.Args{
+					"given": message.Quote(f),
+				})
 			}
 		}
 	}
@@ -190,3 +223,25 @@ func (c Choice) Flush() figure.Figure {
 
 // Setback is the wood left between the pocket and the push face.
 func (c Choice) Setback(thickness measure.Length) measure.Length { return thickness - c.Width }
+
+// names of hinges by how many there are.
+var names = map[int][]message.ID{
+	2: {"hinge.top", "hinge.bottom"}, 3: {"hinge.top", "hinge.middle", "hinge.bottom"},
+	4: {"hinge.top", "hinge.second", "hinge.third", "hinge.bottom"},
+}
+
+// Names are what so many hinges are called, top one first; nil where a door does not hang on so many.
+func Names(of int) []message.ID { return names[of] }
+
+// Number is how many hinges a door hangs on; of one along the whole edge as many as carry like it.
+func (c Choice) Number() int {
+	switch {
+	case c.From == OwnPlaces && len(c.Places) > 0:
+		return len(c.Places)
+	case c.From == FromPockets && len(c.Pockets) > 0:
+		return len(c.Pockets)
+	case c.From == WholeEdge:
+		return 2 // one carries as two do
+	}
+	return c.Count
+}

@@ -45,7 +45,9 @@ func TestByRule(t *testing.T) {
 
 	c.From, c.Count = "7and11", 2
 	c.Leaf = 7 * measure.Inch / 2
-	marks, err = Place(c, figure.Figure{Value: 80 * measure.Inch}, figure.Figure{Value: measure.Inch / 8}, measure.Sixteenths)
+	marks, err = Place(
+		c, figure.Figure{Value: 80 * measure.Inch}, figure.Figure{Value: measure.Inch / 8}, measure.Sixteenths,
+	)
 	require.NoError(t, err)
 	assert.Equal(t, 7*measure.Inch, marks[0].Slab.Value)
 	assert.Equal(t, 131*measure.Inch/2, marks[1].Slab.Value, "80 − 11 − 3 1/2 = 65 1/2")
@@ -100,5 +102,9 @@ func TestPlacesOfOnesOwn(t *testing.T) {
 	c.From = WholeEdge
 	marks, err = Place(c, fig(2000.4), fig(3), measure.HalfMillimetre)
 	require.NoError(t, err)
-	assert.Equal(t, []measure.Length{0, mm(962.5), mm(1925.5)}, []measure.Length{marks[0].Slab.Value, marks[1].Slab.Value, marks[2].Slab.Value}, "(2000.4 − 75) / 2 and less 75, on the half millimetre")
+	assert.Equal(
+		t, []measure.Length{0, mm(962.5), mm(1925.5)},
+		[]measure.Length{marks[0].Slab.Value, marks[1].Slab.Value, marks[2].Slab.Value},
+		"(2000.4 − 75) / 2 and less 75, on the half millimetre",
+	)
 }

@@ -68,7 +68,10 @@ func ownPlaces(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mar
 		return nil, field.Fault("/places", "refused.places-wanted", nil)
 	}
 	if last := c.Places[len(c.Places)-1] + c.Leaf; last > length.Value {
-		return nil, field.Fault(fmt.Sprintf("/places/%d", len(c.Places)-1), "refused.hinge-past-foot", message.Args{"by": message.Exact((last - length.Value).Round(tape.Step(), measure.Up)), "most": message.Exact((length.Value - c.Leaf).Round(tape.Step(), measure.Down))})
+		return nil, field.Fault(fmt.Sprintf("/places/%d", len(c.Places)-1), "refused.hinge-past-foot", message.Args{
+			"by":   message.Exact((last - length.Value).Round(tape.Step(), measure.Up)),
+			"most": message.Exact((length.Value - c.Leaf).Round(tape.Step(), measure.Down)),
+		})
 	}
 	var slab []figure.Figure
 	for _, p := range c.Places {
@@ -83,11 +86,17 @@ func byRule(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, 
 	if !ok {
 		return nil, field.Fault("/from", "refused.no-hinge-rule", message.Args{"given": message.Quote(c.From)})
 	}
-	top := figure.Sum(0, figure.Term{Label: "term.top-to-leaf-rule", Args: message.Args{"rule": rule.Name()}, Value: rule.FromTop, Source: figure.Rule})
+	top := figure.Sum(0, figure.Term{
+		Label: "term.top-to-leaf-rule", Args: message.Args{"rule": rule.Name()}, Value: rule.FromTop,
+		Source: figure.Rule,
+	})
 	bottom := figure.Sum(
 		length.Sigma,
 		figure.Term{Label: "term.finished-length", Value: length.Value, Source: figure.Estimate, Sigma: length.Sigma},
-		figure.Term{Label: "term.foot-to-leaf-rule", Args: message.Args{"rule": rule.Name()}, Value: -rule.FromFoot, Source: figure.Rule},
+		figure.Term{
+			Label: "term.foot-to-leaf-rule", Args: message.Args{"rule": rule.Name()}, Value: -rule.FromFoot,
+			Source: figure.Rule,
+		},
 		figure.Term{Label: "term.leaf-length", Value: -c.Leaf, Source: figure.Choice},
 	).Rounded(tape, measure.Nearest)
 	slab := []figure.Figure{top, bottom}
@@ -120,7 +129,10 @@ func wholeEdge(c Choice, length figure.Figure, tape measure.Tape) (slab []figure
 	for _, half := range []measure.Length{0, 1, 2} {
 		slab = append(slab, figure.Sum(
 			length.Sigma,
-			figure.Term{Label: "term.along-length", Value: length.Value * half / 2, Source: figure.Estimate, Sigma: length.Sigma},
+			figure.Term{
+				Label: "term.along-length", Value: length.Value * half / 2, Source: figure.Estimate,
+				Sigma: length.Sigma,
+			},
 			figure.Term{Label: "term.less-packer", Value: -c.Leaf * half / 2, Source: figure.Choice},
 		).Rounded(tape, measure.Nearest))
 	}
@@ -142,6 +154,8 @@ func inJamb(slab []figure.Figure, margin figure.Figure) (marks []Mark) {
 }
 
 func less(f figure.Figure, label message.ID, by figure.Figure) figure.Figure {
-	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: label, Value: -by.Value, Source: figure.Choice, Sigma: by.Sigma})
+	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{
+		Label: label, Value: -by.Value, Source: figure.Choice, Sigma: by.Sigma,
+	})
 	return figure.Sum(by.Sigma, terms...)
 }

@@ -36,11 +36,15 @@ func (o Opening) Check() error {
 	var bad field.Errors
 	o.checkHead(&bad)
 	if len(o.Readings) > mostReadings {
-		bad.Add("/readings", "refused.too-many-readings", message.Args{"given": message.Number(len(o.Readings)), "most": message.Number(mostReadings)})
+		bad.Add("/readings", "refused.too-many-readings", message.Args{
+			"given": message.Number(len(o.Readings)), "most": message.Number(mostReadings),
+		})
 		return bad
 	}
 	if len(o.Offers) > mostOffers {
-		bad.Add("/offers", "refused.too-many-placings", message.Args{"given": message.Number(len(o.Offers)), "most": message.Number(mostOffers)})
+		bad.Add("/offers", "refused.too-many-placings", message.Args{
+			"given": message.Number(len(o.Offers)), "most": message.Number(mostOffers),
+		})
 		return bad
 	}
 	o.checkReadings(o.checkOffers(&bad), &bad)
@@ -57,7 +61,9 @@ func (o Opening) Check() error {
 	bad.Under("/hinges", o.Hinges.Check())
 	bad.Under("/swing", o.Swing.Check())
 	if o.Slab.Thickness > 0 && o.Hinges.Width > o.Slab.Thickness {
-		bad.Add("/hinges/width", "refused.leaf-wider-than-slab", message.Args{"leaf": message.Exact(o.Hinges.Width), "thickness": message.Exact(o.Slab.Thickness)})
+		bad.Add("/hinges/width", "refused.leaf-wider-than-slab", message.Args{
+			"leaf": message.Exact(o.Hinges.Width), "thickness": message.Exact(o.Slab.Thickness),
+		})
 	}
 	bad.Under("/lock", o.Lock.Check())
 	bad.Under("/stops", o.Stops.Check())
@@ -70,8 +76,11 @@ func (o Opening) Check() error {
 			bad.Add("/done/"+string(step), "refused.no-step-mark", nil)
 		}
 	}
-	if len(o.Ticked) > mostTicks || slices.ContainsFunc(o.Ticked, func(t string) bool { return letters(t) > longestTick || !plain(t) }) {
-		bad.Add("/ticked", "refused.too-many-ticks", message.Args{"most": message.Number(mostTicks), "letters": message.Number(longestTick)})
+	if len(o.Ticked) > mostTicks ||
+		slices.ContainsFunc(o.Ticked, func(t string) bool { return letters(t) > longestTick || !plain(t) }) {
+		bad.Add("/ticked", "refused.too-many-ticks", message.Args{
+			"most": message.Number(mostTicks), "letters": message.Number(longestTick),
+		})
 	}
 	return bad.Err()
 }
@@ -92,7 +101,9 @@ func (o Opening) checkHead(bad *field.Errors) {
 		}
 	}
 	if o.Walls != Old && o.Walls != New {
-		bad.Add("/walls", "refused.walls", message.Args{"old": string(Old), "new": string(New), "given": message.Quote(o.Walls)})
+		bad.Add("/walls", "refused.walls", message.Args{
+			"old": string(Old), "new": string(New), "given": message.Quote(o.Walls),
+		})
 	}
 	if !slices.Contains(Measurings, o.Measuring) {
 		bad.Add("/measuring", "refused.no-measuring", message.Args{"given": message.Quote(o.Measuring)})
@@ -101,7 +112,9 @@ func (o Opening) checkHead(bad *field.Errors) {
 		bad.Add("/between", "refused.between", message.Args{"value": message.Exact(o.Between)})
 	}
 	if most := 20 * measure.Millimetre; o.PlusMinus < 0 || o.PlusMinus > most {
-		bad.Add("/plusMinus", "refused.asked-sureness", message.Args{"value": message.Exact(o.PlusMinus), "most": message.Exact(most)})
+		bad.Add("/plusMinus", "refused.asked-sureness", message.Args{
+			"value": message.Exact(o.PlusMinus), "most": message.Exact(most),
+		})
 	}
 }
 
@@ -117,7 +130,9 @@ func (o Opening) checkOffers(bad *field.Errors) (offers map[string]bool) {
 		if !named(f.Name) {
 			bad.Add(at+"/name", "refused.placing-name", message.Args{"most": message.Number(longestName)})
 		}
-		size := slab.Slab{Width: f.Width, Length: f.Length, WidthMid: f.WidthMid, WidthFoot: f.WidthFoot, LengthLock: f.LengthLock}
+		size := slab.Slab{
+			Width: f.Width, Length: f.Length, WidthMid: f.WidthMid, WidthFoot: f.WidthFoot, LengthLock: f.LengthLock,
+		}
 		switch {
 		case bad.Under(at, size.Check()):
 		case f.Width == 0 || f.Length == 0:
@@ -142,7 +157,9 @@ func (o Opening) checkReadings(offers map[string]bool, bad *field.Errors) {
 		case r.Kind == survey.Gap && !offers[r.Offer]:
 			bad.Add(at+"/offer", "refused.no-placing", message.Args{"given": message.Quote(r.Offer)})
 		case r.Kind == survey.Width && o.Between > 0 && r.Value > o.Between:
-			bad.Add(at+"/value", "refused.wider-than-between", message.Args{"value": message.Exact(r.Value), "between": message.Exact(o.Between)})
+			bad.Add(at+"/value", "refused.wider-than-between", message.Args{
+				"value": message.Exact(r.Value), "between": message.Exact(o.Between),
+			})
 		}
 	}
 }
@@ -151,7 +168,9 @@ func (p Pair) check() error {
 	var bad field.Errors
 	bad.Under("/slab", p.Slab.Check())
 	if most := 20 * measure.Millimetre; p.Meeting < 0 || p.Meeting > most {
-		bad.Add("/meeting", "refused.meeting-margin", message.Args{"value": message.Exact(p.Meeting), "most": message.Exact(most)})
+		bad.Add("/meeting", "refused.meeting-margin", message.Args{
+			"value": message.Exact(p.Meeting), "most": message.Exact(most),
+		})
 	}
 	if p.Offset.Abs() > measure.Metre {
 		bad.Add("/offset", "refused.meeting-offset", message.Args{"value": message.Exact(p.Offset)})
@@ -162,7 +181,9 @@ func (p Pair) check() error {
 	if !slices.Contains(swing.AllMeets, p.Edges) {
 		bad.Add("/edges", "refused.meeting-edges", message.Args{"given": message.Quote(p.Edges)})
 	}
-	bad.Under("", field.Range{Pointer: "/lip", Is: "size.lap-of-rebated-edges", Value: p.Lip, Most: 30 * measure.Millimetre}.Check())
+	bad.Under("", field.Range{
+		Pointer: "/lip", Is: "size.lap-of-rebated-edges", Value: p.Lip, Most: 30 * measure.Millimetre,
+	}.Check())
 	return bad.Err()
 }
 
@@ -184,7 +205,9 @@ func (m Margins) check() error {
 			most = 60 * mm
 		}
 		if own := m.Own(side); own != nil {
-			ranges = append(ranges, field.Range{Pointer: "/" + side.String(), Is: "size.margin-" + message.ID(side.String()), Value: *own, Most: most})
+			ranges = append(ranges, field.Range{
+				Pointer: "/" + side.String(), Is: "size.margin-" + message.ID(side.String()), Value: *own, Most: most,
+			})
 		}
 	}
 	for _, r := range ranges {
@@ -199,7 +222,9 @@ func (c Cut) check() error {
 		bad.Add("/ends", "refused.no-ends", message.Args{"given": message.Quote(c.Ends), "all": listed(Ends)})
 	}
 	if !slices.Contains(Registrations, c.Registration) {
-		bad.Add("/registration", "refused.no-registration", message.Args{"given": message.Quote(c.Registration), "all": listed(Registrations)})
+		bad.Add("/registration", "refused.no-registration", message.Args{
+			"given": message.Quote(c.Registration), "all": listed(Registrations),
+		})
 	}
 	if !slices.Contains(shapes, c.LockEdge) {
 		bad.Add("/lockEdge", "refused.edge-shape", message.Args{"given": message.Quote(c.LockEdge)})
@@ -222,13 +247,19 @@ func (j Job) CheckHead() error {
 	if j.Unit != measure.Millimetres && j.Unit != measure.Inches {
 		bad.Add("/unit", "refused.unit", message.Args{"given": message.Quote(j.Unit)})
 	} else if !slices.Contains(measure.Tapes(j.Unit), j.Tape) {
-		bad.Add("/tape", "refused.tape", message.Args{"unit": string(j.Unit), "all": listed(measure.Tapes(j.Unit)), "given": message.Quote(j.Tape)})
+		bad.Add("/tape", "refused.tape", message.Args{
+			"unit": string(j.Unit), "all": listed(measure.Tapes(j.Unit)), "given": message.Quote(j.Tape),
+		})
 	}
 	if j.Language != "" && !slices.Contains(Languages, j.Language) {
-		bad.Add("/language", "refused.language", message.Args{"british": string(British), "american": string(American), "given": message.Quote(j.Language)})
+		bad.Add("/language", "refused.language", message.Args{
+			"british": string(British), "american": string(American), "given": message.Quote(j.Language),
+		})
 	}
 	if len(j.Presets) > mostPresets {
-		bad.Add("/presets", "refused.too-many-presets", message.Args{"given": message.Number(len(j.Presets)), "most": message.Number(mostPresets)})
+		bad.Add("/presets", "refused.too-many-presets", message.Args{
+			"given": message.Number(len(j.Presets)), "most": message.Number(mostPresets),
+		})
 		return bad
 	}
 	for i, p := range j.Presets {
@@ -254,7 +285,9 @@ func (j Job) Check() error {
 		bad.Add("/id", "refused.job-id", message.Args{"given": message.Quote(j.ID)})
 	}
 	if len(j.Openings) > MostOpenings {
-		bad.Add("/openings", "refused.too-many-doors", message.Args{"given": message.Number(len(j.Openings)), "most": message.Number(MostOpenings)})
+		bad.Add("/openings", "refused.too-many-doors", message.Args{
+			"given": message.Number(len(j.Openings)), "most": message.Number(MostOpenings),
+		})
 		return bad
 	}
 	seen := map[string]bool{}

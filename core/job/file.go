@@ -21,7 +21,7 @@ import (
 // published in docs/job.schema.json.
 const (
 	FileFormat  = "kindmargin job"
-	FileVersion = 3 // since then a mark says by which rules a step was finished
+	FileVersion = 4 // since then latches and locks are hardware
 )
 
 // File is the open job file.
@@ -71,9 +71,14 @@ func Decode(b []byte) (Job, error) {
 	case head.Format != FileFormat:
 		return fail("file.other-format", message.Args{"given": message.Quote(head.Format), "format": FileFormat})
 	case head.Version > FileVersion:
-		return fail("file.newer", message.Args{"version": message.Number(head.Version), "most": message.Number(FileVersion)})
+		return fail("file.newer", message.Args{
+			"version": message.Number(head.Version), "most": message.Number(FileVersion),
+		})
 	case head.Version < 1:
 		return fail("file.no-version", message.Args{"version": message.Number(FileVersion)})
+	}
+	if head.Version < 4 {
+		b = rename(b, nameInFile)
 	}
 	var own field.Error
 	if errors.As(CheckJSON(b, reflect.TypeFor[File]()), &own) {
@@ -101,9 +106,19 @@ func Decode(b []byte) (Job, error) {
 // wordsOf1 are the choices that version 1 kept as words, and their IDs since.
 var wordsOf1 = map[string]string{
 	"old opening": "old", "new frame": "new",
-	"by rule": "by-rule", "keep lock edge": "keep-lock", "keep hinge edge": "keep-hinge", "even stiles": "even-stiles", "as offered up": "as-offered",
-	"keep head": "keep-head", "even ends": "even-ends", "keep foot": "keep-foot", "bore to the strike": "bore-to-strike",
+	"by rule": "by-rule", "keep lock edge": "keep-lock", "keep hinge edge": "keep-hinge", "even stiles": "even-stiles",
+	"as offered up": "as-offered",
+	"keep head":     "keep-head", "even ends": "even-ends", "keep foot": "keep-foot",
+	"bore to the strike": "bore-to-strike",
 	"cut once when sure": "when-sure", "always leave 3 mm": "always-3", "cut to the line": "to-line",
+}
+
+// now is the ID of a choice that version 1 kept as words.
+func now[T ~string](word T) T {
+	if id, ok := wordsOf1[string(word)]; ok {
+		return T(id)
+	}
+	return word
 }
 
 // seenAgain is how pages before wrote in the reason of a Reopened that the door is looked at again.
@@ -111,20 +126,13 @@ const seenAgain = "looked at again: "
 
 // upgrade brings an opening that version 1 kept to the form of now.
 func (o *Opening) upgrade() {
-	now := func(word string) string {
-		if id, ok := wordsOf1[word]; ok {
-			return id
-		}
-		return word
-	}
 	c := &o.Cut
-	o.Walls, c.LeaveOn = Walls(now(string(o.Walls))), Habit(now(string(c.LeaveOn)))
-	c.LockEdge, c.Head = now(c.LockEdge), now(c.Head)
+	o.Walls, c.LeaveOn, c.LockEdge, c.Head = now(o.Walls), now(c.LeaveOn), now(c.LockEdge), now(c.Head)
 	if c.Registration == "as the limits share it" {
-		c.Registration = string(fit.ShareWidth)
+		c.Registration = fit.ShareWidth
 	}
 	if c.Ends == "as the limits share it" {
-		c.Ends = string(fit.ShareLength)
+		c.Ends = fit.ShareLength
 	}
 	c.Registration, c.Ends = now(c.Registration), now(c.Ends)
 }
@@ -142,15 +150,19 @@ func explain(b []byte, err error) message.Message {
 	case errors.As(err, &syntax):
 		return message.Message{ID: "file.breaks-off", Args: message.Args{"line": line(syntax.Offset)}}
 	case errors.As(err, &kind):
-		return message.Message{ID: "file.at-line", Args: message.Args{"line": line(kind.Offset), "problem": Belongs(err)}}
+		return message.Message{
+			ID: "file.at-line", Args: message.Args{"line": line(kind.Offset), "problem": Belongs(err)},
+		}
 	}
 	return Belongs(err)
 }
 
 // jsonTypes are what json.Unmarshal can find, and expect.
 var jsonTypes = map[reflect.Kind]message.ID{
-	reflect.String: "json.string", reflect.Bool: "json.bool", reflect.Slice: "json.array", reflect.Struct: "json.object",
-	reflect.Map: "json.object", reflect.Int: "json.integer", reflect.Int64: "json.length", reflect.Float64: "json.number",
+	reflect.String: "json.string", reflect.Bool: "json.bool", reflect.Slice: "json.array",
+	reflect.Struct: "json.object",
+	reflect.Map:    "json.object", reflect.Int: "json.integer", reflect.Int64: "json.length",
+	reflect.Float64: "json.number",
 }
 
 // Belongs is what json.Unmarshal could not put in its place.
@@ -161,7 +173,10 @@ func Belongs(err error) message.Message {
 	}
 	if errors.As(err, &kind) {
 		is, _, _ := strings.Cut(kind.Value, " ") // "number 3.5": the digits are of no use here
-		return message.Message{ID: "file.belongs", Args: message.Args{"is": message.ID("json." + is), "wanted": jsonTypes[kind.Type.Kind()]}}
+		return message.Message{
+			ID:   "file.belongs",
+			Args: message.Args{"is": message.ID("json." + is), "wanted": jsonTypes[kind.Type.Kind()]},
+		}
 	}
 	return message.Message{ID: "file.unreadable"}
 }
@@ -177,8 +192,8 @@ func (j *Job) normalise() {
 	if len(j.Kit.Hinges) == 0 {
 		j.Kit.Hinges = nil
 	}
-	if len(j.Kit.Devices) == 0 {
-		j.Kit.Devices = nil
+	if len(j.Kit.Hardware) == 0 {
+		j.Kit.Hardware = nil
 	}
 	if len(j.Kit.Bits) == 0 {
 		j.Kit.Bits = nil

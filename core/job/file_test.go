@@ -3,6 +3,8 @@ package job
 import (
 	"bytes"
 	"errors"
+	"os"
+	"path/filepath"
 	"runtime"
 	"strings"
 	"testing"
@@ -31,7 +33,9 @@ func whole() Opening {
 		{ID: "c", Kind: survey.Plumb, Side: frame.Hinge, At: mm(1800), From: mm(200), Value: mm(-2)},
 	}
 	most := mm(30)
-	o.Slab = slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35), Construction: "flush", Limits: slab.Limits{Head: &most}}
+	o.Slab = slab.Slab{
+		Width: mm(838), Length: mm(2040), Thickness: mm(35), Construction: "flush", Limits: slab.Limits{Head: &most},
+	}
 	return o
 }
 
@@ -59,7 +63,9 @@ func drawn(t *rapid.T, j Job) Opening {
 
 func TestFileGivesTheSameJobBack(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		j := NewJob("j", "House", rapid.SampledFrom([]measure.Unit{measure.Millimetres, measure.Inches}).Draw(t, "unit"))
+		j := NewJob(
+			"j", "House", rapid.SampledFrom([]measure.Unit{measure.Millimetres, measure.Inches}).Draw(t, "unit"),
+		)
 		for range rapid.IntRange(0, 3).Draw(t, "openings") {
 			o := drawn(t, j)
 			o.ID = "o" + string(rune('a'+len(j.Openings)))
@@ -97,7 +103,9 @@ func TestLengthsAsTextWithAUnit(t *testing.T) {
 	assert.Equal(t, 24*measure.Inch, o.Readings[0].At)
 	assert.Equal(t, 241*measure.Inch/8, o.Readings[0].Value)
 	assert.Equal(t, 80*measure.Inch, o.Slab.Length)
-	assert.Equal(t, Cut{Registration: "even-stiles", Ends: "share-length", LeaveOn: ToLine}, o.Cut, "the words of version 1")
+	assert.Equal(
+		t, Cut{Registration: "even-stiles", Ends: "share-length", LeaveOn: ToLine}, o.Cut, "the words of version 1",
+	)
 	b, err := Encode(j)
 	require.NoError(t, err)
 	assert.Contains(t, string(b), `"value": 765.175`, "30.125 × 25.4")
@@ -216,17 +224,22 @@ func FuzzDecode(f *testing.F) {
 // bytes.
 func TestASmallFileTakesNoMuchRoom(t *testing.T) {
 	file := func(openings string) []byte {
-		return []byte(`{"format": "kindmargin job", "version": 1, "job": {"id": "x", "name": "X", "unit": "mm", "tape": "1mm", "openings": [` + openings + `]}}`)
+		return []byte(`{"format": "kindmargin job", "version": 1, "job": {"id": "x", "name": "X", "unit": "mm", "tape": "1mm", "openings": [` +
+			openings + `]}}`)
 	}
 	list := func(one string, n int) string { return strings.Repeat(one+",", n-1) + one }
 	for name, c := range map[string]struct {
 		b    []byte
 		says string
 	}{
-		"a million doors":            {file(list("{}", 1_000_000)), "refused.too-much line=1"},
-		"a million of none":          {file(list("null", 1_000_000)), "refused.too-much line=1"},
-		"readings without end":       {file(`{"readings": [` + list("{}", 5_000_000) + `]}`), "refused.too-much line=1"},
-		"lists in lists":             {file(`{"readings": ` + strings.Repeat("[", 5000) + strings.Repeat("]", 5000) + `}`), "refused.too-deep"},
+		"a million doors":   {file(list("{}", 1_000_000)), "refused.too-much line=1"},
+		"a million of none": {file(list("null", 1_000_000)), "refused.too-much line=1"},
+		"readings without end": {
+			file(`{"readings": [` + list("{}", 5_000_000) + `]}`), "refused.too-much line=1",
+		},
+		"lists in lists": {
+			file(`{"readings": ` + strings.Repeat("[", 5000) + strings.Repeat("]", 5000) + `}`), "refused.too-deep",
+		},
 		"letters that are no letter": {file(`{"name": [` + list(`"\ufffd"`, 200_000) + `]}`), "file.not-kept"},
 	} {
 		var before, after runtime.MemStats
@@ -236,5 +249,35 @@ func TestASmallFileTakesNoMuchRoom(t *testing.T) {
 		assert.ErrorContains(t, err, c.says, name)
 		assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(256<<20), name)
 	}
-	assert.ErrorContains(t, CheckJSON(bytes.Repeat([]byte("["), 1<<20), nil), "refused.too-deep", "as is a change that is sent")
+	assert.ErrorContains(
+		t, CheckJSON(bytes.Repeat([]byte("["), 1<<20), nil), "refused.too-deep", "as is a change that is sent",
+	)
+}
+
+// What had another name before is read by it, wherever it stands; what is somebody's own words stays.
+func TestKeysOfBeforeAreRead(t *testing.T) {
+	b := []byte(`{"format": "kindmargin job", "version": 3, "job": {"id": "j", "name": "\"device\":", "kit": {"devices": []},
+  "openings": [{"lock": {"note": "device", "device": "tubular-22"}, "name": "device"}, {"device": 1, "lock": {"device": "x"}}]},
+  "device": 2}`)
+	want := `{"format": "kindmargin job", "version": 3, "job": {"id": "j", "name": "\"device\":", "kit": {"hardware": []},
+  "openings": [{"lock": {"note": "device", "hardware": "tubular-22"}, "name": "device"}, {"device": 1, "lock": {"hardware": "x"}}]},
+  "device": 2}`
+	assert.Equal(t, want, string(rename(b, nameInFile)))
+	assert.Equal(t, `{"job": {"kit"`, string(rename([]byte(`{"job": {"kit"`), nameInFile)), "what breaks off is left for the reader to say so")
+	assert.Equal(t, "/lock/hardware", Now("/lock/device"))
+	assert.Equal(t, "/lock/devices", Now("/lock/devices"))
+	assert.Equal(t, "/lock/backset", Now("/lock/backset"))
+
+	// Each file of before comes to the same job as the newest.
+	for _, name := range []string{"tern-house", "alder-cottage"} {
+		now, err := os.ReadFile(filepath.Join("testdata", name+"-v4.job.json"))
+		require.NoError(t, err)
+		want, err := Decode(now)
+		require.NoError(t, err)
+		was, err := os.ReadFile(filepath.Join("testdata", name+"-v3.job.json"))
+		require.NoError(t, err)
+		got, err := Decode(was)
+		require.NoError(t, err)
+		assert.Equal(t, want, got)
+	}
 }

@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/lining"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/season"
 	"kindmargin/core/slab"
 	"kindmargin/core/survey"
@@ -18,15 +19,16 @@ import (
 
 // Job is a house's doors, in the order of the walk.
 type Job struct {
-	ID       string       `json:"id"`
-	Name     string       `json:"name"`
-	Unit     measure.Unit `json:"unit"`
-	Tape     measure.Tape `json:"tape"`
-	Language Language     `json:"language,omitempty"` // that its sentences are in; empty for the one that its unit suggests
-	Presets  []Preset     `json:"presets,omitempty"`  // margins of one's own, for every door of the job
-	Kit      Kit          `json:"kit,omitzero"`
-	Usual    Usual        `json:"usual,omitzero"` // what a new door begins with
-	Openings []Opening    `json:"openings"`
+	ID   string       `json:"id"`
+	Name string       `json:"name"`
+	Unit measure.Unit `json:"unit"`
+	Tape measure.Tape `json:"tape"`
+	// that its sentences are in; empty for the one that its unit suggests
+	Language Language  `json:"language,omitempty"`
+	Presets  []Preset  `json:"presets,omitempty"` // margins of one's own, for every door of the job
+	Kit      Kit       `json:"kit,omitzero"`
+	Usual    Usual     `json:"usual,omitzero"` // what a new door begins with
+	Openings []Opening `json:"openings"`
 }
 
 // Language is an English, by its BCP 47 tag.
@@ -111,10 +113,11 @@ type Pair struct {
 	Slab    slab.Slab      `json:"slab"`             // the leaf on the lock jamb
 	Meeting measure.Length `json:"meeting"`          // margin between the leaves
 	Offset  measure.Length `json:"offset,omitempty"` // of the meeting line from midway, toward the lock jamb
-	Fixed   frame.Side     `json:"fixed"`            // whose leaf is bolted top and bottom and carries the strike: hinge or lock
-	Edges   swing.Meets    `json:"edges,omitempty"`  // how the meeting edges are worked
-	Bolts   string         `json:"bolts,omitempty"`  // ID of the device that bolts the fixed leaf, top and bottom
-	Lip     measure.Length `json:"lip,omitempty"`    // of rebated ones: how far they lap; nought trade.RebateLip
+	// whose leaf is bolted top and bottom and carries the strike: hinge or lock
+	Fixed frame.Side     `json:"fixed"`
+	Edges swing.Meets    `json:"edges,omitempty"` // how the meeting edges are worked
+	Bolts string         `json:"bolts,omitempty"` // ID of the hardware that bolts the fixed leaf, top and bottom
+	Lip   measure.Length `json:"lip,omitempty"`   // of rebated ones: how far they lap; nought trade.RebateLip
 }
 
 // Framed is the frame that is made to the slab; nil where there is one already.
@@ -157,8 +160,11 @@ const (
 // Measurings lists them.
 var Measurings = []Measuring{AsItComes, ByTape, OfferedUp, FromOldDoor, ToFrame}
 
-// Step is one notch of the rod.
+// Step is one of the steps of an opening.
 type Step string
+
+// Name is what a step is called.
+func (s Step) Name() message.ID { return "step." + message.ID(s) }
 
 // The steps in trade order.
 const (
@@ -175,7 +181,9 @@ const (
 )
 
 // Steps lists them.
-var Steps = []Step{StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock, StepTry, StepStops, StepLog}
+var Steps = []Step{
+	StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock, StepTry, StepStops, StepLog,
+}
 
 // Margins is what is wanted of the light round the door. A side that is nil
 // takes the school's margin.
@@ -195,43 +203,43 @@ type Margins struct {
 
 // Own is the margin set by hand for a side; nil where the school's holds.
 func (m Margins) Own(s frame.Side) *measure.Length {
-	return frame.Each[*measure.Length]{frame.Head: m.Head, frame.Hinge: m.Hinge, frame.Lock: m.Lock, frame.Foot: m.Foot}[s]
+	return frame.Each[*measure.Length]{
+		frame.Head: m.Head, frame.Hinge: m.Hinge, frame.Lock: m.Lock, frame.Foot: m.Foot,
+	}[s]
 }
 
 // Cut is how the slab is cut.
 type Cut struct {
-	Registration string `json:"registration"`   // a fit.Registration, or ByRule
-	Ends         string `json:"ends,omitempty"` // a fit.Ends, or ByRule
-	LeaveOn      Habit  `json:"leaveOn"`
-	Knowing      bool   `json:"knowing,omitempty"` // cut though the head's slope is hardly known
+	Registration fit.Registration `json:"registration"`   // or ByRule
+	Ends         fit.Ends         `json:"ends,omitempty"` // or ByRule
+	LeaveOn      Habit            `json:"leaveOn"`
+	Knowing      bool             `json:"knowing,omitempty"` // cut though the head's slope is hardly known
 	// Straight or scribed, or ByRule: scribed where straightness costs more than
 	// the unevenness accepted.
-	LockEdge string `json:"lockEdge,omitempty"`
-	Head     string `json:"head,omitempty"`
+	LockEdge Shape `json:"lockEdge,omitempty"`
+	Head     Shape `json:"head,omitempty"`
 }
 
-// The two ways to shape an edge against a crooked side.
+// Shape is how an edge is shaped against a crooked side.
+type Shape string
+
+// The shapes.
 const (
-	Straight = "straight"
-	Scribed  = "scribed"
+	Straight     Shape = "straight"
+	Scribed      Shape = "scribed"
+	ShapedByRule Shape = ByRule
 )
 
-var shapes = []string{"", ByRule, Straight, Scribed}
+var shapes = []Shape{"", ShapedByRule, Straight, Scribed}
 
 // ByRule leaves a choice to the rules of fit.Choose.
 const ByRule = "by-rule"
 
 // Registrations and Ends are what Cut may hold.
-var Registrations, Ends = func() (across, along []string) {
-	across, along = []string{ByRule}, []string{ByRule}
-	for _, r := range fit.Registrations {
-		across = append(across, string(r))
-	}
-	for _, e := range fit.AllEnds {
-		along = append(along, string(e))
-	}
-	return append(across, string(fit.AsOffered), string(fit.ShareWidth)), append(along, string(fit.ShareLength), string(fit.MeetStrike))
-}()
+var (
+	Registrations = append(append([]fit.Registration{ByRule}, fit.Registrations...), fit.AsOffered, fit.ShareWidth)
+	Ends          = append(append([]fit.Ends{ByRule}, fit.AllEnds...), fit.ShareLength, fit.MeetStrike)
+)
 
 // Habit is what is left on at the first cut.
 type Habit string
@@ -264,7 +272,9 @@ func NewOpening(id, name string, unit measure.Unit) Opening {
 	}
 	if unit == measure.Inches {
 		o.Margins.School, o.Margins.Least, o.Margins.Uneven = "inch", in/16, in/32
-		o.Hinges = hinge.Choice{From: "6and9in", Count: 2, Leaf: 7 * in / 2, Width: 9 * in / 8, Plate: 5 * in / 64, Closed: 9 * in / 32}
+		o.Hinges = hinge.Choice{
+			From: "6and9in", Count: 2, Leaf: 7 * in / 2, Width: 9 * in / 8, Plate: 5 * in / 64, Closed: 9 * in / 32,
+		}
 		o.Lock = lock.Choice{From: lock.FromHandle, Handle: 39 * in, Backset: 19 * in / 8, Bore: 7 * in / 8}
 	}
 	return o

@@ -15,23 +15,24 @@ import (
 
 // Kit is the tools at hand, and what a trip to the trestles costs.
 type Kit struct {
-	Tools survey.Kit     `json:"tools,omitempty"` // empty: a usual instrument for each kind of reading
-	Trip  float64        `json:"trip,omitzero"`   // minutes of another trip after the first hang; nought for UsualTrip
-	Fits  measure.Length `json:"fits,omitzero"`   // how far from the best a margin may be and still fit; nought for UsualFits
+	Tools survey.Kit `json:"tools,omitempty"` // empty: a usual instrument for each kind of reading
+	Trip  float64    `json:"trip,omitzero"`   // minutes of another trip after the first hang; nought for UsualTrip
+	// how far from the best a margin may be and still fit; nought for UsualFits
+	Fits measure.Length `json:"fits,omitzero"`
 	// Hinges of one's own, beside the trade's.
-	Hinges  []OwnHinge       `json:"hinges,omitempty"`
-	Devices []trade.Device   `json:"devices,omitempty"` // latches and locks of one's own
-	Bits    []measure.Length `json:"bits,omitempty"`    // that are at hand; empty for the usual ones
+	Hinges   []OwnHinge       `json:"hinges,omitempty"`
+	Hardware []trade.Hardware `json:"hardware,omitempty"` // latches and locks of one's own
+	Bits     []measure.Length `json:"bits,omitempty"`     // that are at hand; empty for the usual ones
 }
 
-// Device finds a device in the kit, or in the trade's list; ok is false where there is none.
-func (k Kit) Device(id string) (d trade.Device, ok bool) {
-	for _, d := range k.Devices {
+// HardwareByID finds a piece of hardware in the kit, or in the trade's list; ok is false where there is none.
+func (k Kit) HardwareByID(id string) (d trade.Hardware, ok bool) {
+	for _, d := range k.Hardware {
 		if d.ID == id {
 			return d, true
 		}
 	}
-	return trade.DeviceByID(id)
+	return trade.HardwareByID(id)
 }
 
 // BitsAtHand are the bits that bores are chosen from.
@@ -42,11 +43,11 @@ func (k Kit) BitsAtHand(u measure.Unit) []measure.Length {
 	return trade.Bits[u]
 }
 
-// Holds reports whether a kit has every tool, hinge and device that another has of its own.
+// Holds reports whether a kit has every tool, hinge and hardware that another has of its own.
 func (k Kit) Holds(other Kit) bool {
 	return holds(k.Tools, other.Tools, func(t survey.Tool) string { return t.ID + " " + t.Instrument }) &&
 		holds(k.Hinges, other.Hinges, func(h OwnHinge) string { return h.ID }) &&
-		holds(k.Devices, other.Devices, func(d trade.Device) string { return d.ID })
+		holds(k.Hardware, other.Hardware, func(d trade.Hardware) string { return d.ID })
 }
 
 func holds[T any](list, other []T, id func(T) string) bool {
@@ -79,8 +80,10 @@ func (k Kit) Hinge(id string) (h trade.Hinge, ok bool) {
 	for _, o := range k.Hinges {
 		if o.ID == id {
 			return trade.Hinge{
-				ID: o.ID, Kind: o.Kind, Name: o.Name, Leaf: o.Leaf, Width: o.Width, Plate: o.Plate, Closed: o.Closed, Pin: o.Pin, Radius: o.Radius,
-				Rise: o.Rise, Screws: o.Screws, Screw: trade.Screw{No: o.Gauge, Long: o.Screw}, Load: o.Load, Source: trade.ForThisJob,
+				ID: o.ID, Kind: o.Kind, Name: o.Name, Leaf: o.Leaf, Width: o.Width, Plate: o.Plate, Closed: o.Closed,
+				Pin: o.Pin, Radius: o.Radius,
+				Rise: o.Rise, Screws: o.Screws, Screw: trade.Screw{No: o.Gauge, Long: o.Screw}, Load: o.Load,
+				Source: trade.ForThisJob,
 			}, true
 		}
 	}
@@ -119,15 +122,22 @@ const (
 func (k Kit) check() error {
 	var bad field.Errors
 	if len(k.Tools) > mostTools {
-		bad.Add("/tools", "refused.too-many-tools", message.Args{"given": message.Number(len(k.Tools)), "most": message.Number(mostTools)})
+		bad.Add("/tools", "refused.too-many-tools", message.Args{
+			"given": message.Number(len(k.Tools)), "most": message.Number(mostTools),
+		})
 		return bad
 	}
 	if k.Trip < 0 || k.Trip > longestTrip {
-		bad.Add("/trip", "refused.trip", message.Args{"most": message.Number(longestTrip), "usual": message.Number(UsualTrip), "given": message.Number(math.Round(k.Trip))})
+		bad.Add("/trip", "refused.trip", message.Args{
+			"most": message.Number(longestTrip), "usual": message.Number(UsualTrip),
+			"given": message.Number(math.Round(k.Trip)),
+		})
 	}
-	bad.Under("", field.Range{Pointer: "/fits", Is: "size.margin-that-still-fits", Value: k.Fits, Most: 5 * measure.Millimetre}.Check())
+	bad.Under("", field.Range{
+		Pointer: "/fits", Is: "size.margin-that-still-fits", Value: k.Fits, Most: 5 * measure.Millimetre,
+	}.Check())
 	k.checkHinges(&bad)
-	k.checkDevices(&bad)
+	k.checkHardware(&bad)
 	for i, t := range k.Tools {
 		at := "/tools/" + strconv.Itoa(i)
 		same := func(x survey.Tool) bool { return x.ID == t.ID }
@@ -152,13 +162,16 @@ func (k Kit) check() error {
 func (k Kit) checkHinges(bad *field.Errors) {
 	const mm = measure.Millimetre
 	if len(k.Hinges) > mostTools {
-		bad.Add("/hinges", "refused.too-many-hinges", message.Args{"given": message.Number(len(k.Hinges)), "most": message.Number(mostTools)})
+		bad.Add("/hinges", "refused.too-many-hinges", message.Args{
+			"given": message.Number(len(k.Hinges)), "most": message.Number(mostTools),
+		})
 		return
 	}
 	for i, h := range k.Hinges {
 		at := "/hinges/" + strconv.Itoa(i)
 		_, sold := trade.HingeByID(h.ID)
-		if !identifies(h.ID) || sold || slices.ContainsFunc(k.Hinges[:i], func(x OwnHinge) bool { return x.ID == h.ID }) {
+		if !identifies(h.ID) || sold ||
+			slices.ContainsFunc(k.Hinges[:i], func(x OwnHinge) bool { return x.ID == h.ID }) {
 			bad.Add(at+"/id", "refused.hinge-id", message.Args{"given": message.Quote(h.ID)})
 		}
 		if n := letters(h.Name); n == 0 || n > longestName || !plain(h.Name) {
@@ -171,7 +184,10 @@ func (k Kit) checkHinges(bad *field.Errors) {
 			{Pointer: at + "/leaf", Is: "size.length-of-a-hinge", Value: h.Leaf, Least: 40 * mm, Most: 250 * mm},
 			{Pointer: at + "/width", Is: "size.width-of-a-hinge-leaf", Value: h.Width, Least: 10 * mm, Most: 120 * mm},
 			{Pointer: at + "/plate", Is: "size.thickness-of-a-hinge-leaf", Value: h.Plate, Least: mm / 2, Most: 6 * mm},
-			{Pointer: at + "/closed", Is: "size.thickness-of-a-closed-hinge", Value: h.Closed, Least: max(2*h.Plate, mm), Most: 20 * mm},
+			{
+				Pointer: at + "/closed", Is: "size.thickness-of-a-closed-hinge", Value: h.Closed,
+				Least: max(2*h.Plate, mm), Most: 20 * mm,
+			},
 			{Pointer: at + "/pin", Is: "size.distance-of-the-pin-in-front-of-the-face", Value: h.Pin, Most: 60 * mm},
 			{Pointer: at + "/radius", Is: "size.radius-of-a-leafs-corners", Value: h.Radius, Most: 25 * mm},
 			{Pointer: at + "/rise", Is: "size.rise-of-a-hinge", Value: h.Rise, Most: 30 * mm},
@@ -185,24 +201,30 @@ func (k Kit) checkHinges(bad *field.Errors) {
 	}
 }
 
-func (k Kit) checkDevices(bad *field.Errors) {
-	if len(k.Devices) > mostTools || len(k.Bits) > 2*mostTools {
-		bad.Add("/devices", "refused.too-many-devices", message.Args{"devices": message.Number(mostTools), "bits": message.Number(2 * mostTools)})
+func (k Kit) checkHardware(bad *field.Errors) {
+	if len(k.Hardware) > mostTools || len(k.Bits) > 2*mostTools {
+		bad.Add("/hardware", "refused.too-many-hardware", message.Args{
+			"hardware": message.Number(mostTools), "bits": message.Number(2 * mostTools),
+		})
 		return
 	}
-	for i, d := range k.Devices {
-		at := "/devices/" + strconv.Itoa(i)
-		_, sold := trade.DeviceByID(d.ID)
-		if !identifies(d.ID) || sold || slices.ContainsFunc(k.Devices[:i], func(x trade.Device) bool { return x.ID == d.ID }) {
-			bad.Add(at+"/id", "refused.device-id", message.Args{"given": message.Quote(d.ID)})
+	for i, d := range k.Hardware {
+		at := "/hardware/" + strconv.Itoa(i)
+		_, sold := trade.HardwareByID(d.ID)
+		if !identifies(d.ID) || sold ||
+			slices.ContainsFunc(k.Hardware[:i], func(x trade.Hardware) bool { return x.ID == d.ID }) {
+			bad.Add(at+"/id", "refused.hardware-id", message.Args{"given": message.Quote(d.ID)})
 		}
 		if !plain(d.Name) {
-			bad.Add(at+"/name", "refused.device-one-line", nil)
+			bad.Add(at+"/name", "refused.hardware-one-line", nil)
 		}
-		bad.Under(at, lock.CheckDevice(d))
+		bad.Under(at, lock.CheckHardware(d))
 	}
 	for i, b := range k.Bits {
-		bad.Under("", field.Range{Pointer: "/bits/" + strconv.Itoa(i), Is: "size.size-of-a-bit", Value: b, Least: measure.Millimetre, Most: 120 * measure.Millimetre}.Check())
+		bad.Under("", field.Range{
+			Pointer: "/bits/" + strconv.Itoa(i), Is: "size.size-of-a-bit", Value: b, Least: measure.Millimetre,
+			Most: 120 * measure.Millimetre,
+		}.Check())
 	}
 }
 
@@ -244,7 +266,9 @@ func (o Opening) CheckKit(k Kit) error {
 			continue
 		}
 		if id, _ := k.Tools.Tool(r); id != r.Tool {
-			bad.Add("/readings/"+strconv.Itoa(i)+"/tool", "refused.reading-tool", message.Args{"given": message.Quote(r.Tool)})
+			bad.Add("/readings/"+strconv.Itoa(i)+"/tool", "refused.reading-tool", message.Args{
+				"given": message.Quote(r.Tool),
+			})
 		}
 	}
 	if id := o.Hinges.Size; id != "" {
@@ -252,13 +276,13 @@ func (o Opening) CheckKit(k Kit) error {
 			bad.Add("/hinges/size", "refused.no-hinge-size", message.Args{"given": message.Quote(id)})
 		}
 	}
-	devices := map[string]string{"/lock/device": o.Lock.Device, "/lock/second": o.Lock.Second}
+	chosen := map[string]string{"/lock/hardware": o.Lock.Hardware, "/lock/second": o.Lock.Second}
 	if o.Pair != nil {
-		devices["/pair/bolts"] = o.Pair.Bolts
+		chosen["/pair/bolts"] = o.Pair.Bolts
 	}
-	for at, id := range devices {
-		if _, ok := k.Device(id); !ok && id != "" {
-			bad.Add(at, "refused.no-device", message.Args{"given": message.Quote(id)})
+	for at, id := range chosen {
+		if _, ok := k.HardwareByID(id); !ok && id != "" {
+			bad.Add(at, "refused.no-hardware", message.Args{"given": message.Quote(id)})
 		}
 	}
 	return bad.Err()

@@ -9,9 +9,12 @@ import (
 	"kindmargin/core/trade"
 )
 
-// A kit that lacks a tool, a hinge or a device of another does not hold it; one that has more does.
+// A kit that lacks a tool, a hinge or a piece of hardware of another does not hold it; one that has more does.
 func TestAKitHoldsAnother(t *testing.T) {
-	was := Kit{Tools: survey.Kit{{ID: "t", Instrument: "tape"}}, Hinges: []OwnHinge{{ID: "h"}}, Devices: []trade.Device{{ID: "d"}}}
+	was := Kit{
+		Tools: survey.Kit{{ID: "t", Instrument: "tape"}}, Hinges: []OwnHinge{{ID: "h"}},
+		Hardware: []trade.Hardware{{ID: "d"}},
+	}
 	more := was
 	more.Tools = append(survey.Kit{{ID: "l", Instrument: "level"}}, was.Tools...)
 	more.Trip = 20
@@ -21,7 +24,7 @@ func TestAKitHoldsAnother(t *testing.T) {
 	other := was
 	other.Tools = survey.Kit{{ID: "t", Instrument: "rods"}}
 	assert.False(t, other.Holds(was), "a tool of that name that reads other things")
-	for _, lacks := range []Kit{{Tools: was.Tools, Hinges: was.Hinges}, {Tools: was.Tools, Devices: was.Devices}, {}} {
+	for _, lacks := range []Kit{{Tools: was.Tools, Hinges: was.Hinges}, {Tools: was.Tools, Hardware: was.Hardware}, {}} {
 		assert.False(t, lacks.Holds(was))
 		assert.True(t, was.Holds(lacks))
 	}

@@ -122,7 +122,9 @@ func (w *strictly) value(t reflect.Type, at string) error {
 			}
 		}
 		if t != nil && t.Kind() == reflect.Array && n != t.Len() {
-			return field.Fault(at, "refused.so-many", message.Args{"given": message.Number(n), "most": message.Number(t.Len()), "line": message.Number(w.line())})
+			return field.Fault(at, "refused.so-many", message.Args{
+				"given": message.Number(n), "most": message.Number(t.Len()), "line": message.Number(w.line()),
+			})
 		}
 	default:
 		if s, ok := token.(string); ok {
@@ -151,7 +153,9 @@ func (w *strictly) object(t reflect.Type, at string) error {
 		}
 		here := at + "/" + Escape(name)
 		if seen[name] {
-			return field.Fault(here, "refused.twice", message.Args{"name": message.Quote(name), "line": message.Number(w.line())})
+			return field.Fault(here, "refused.twice", message.Args{
+				"name": message.Quote(name), "line": message.Number(w.line()),
+			})
 		}
 		seen[name] = true
 		kind, err := fieldOf(t, name)
@@ -222,7 +226,8 @@ func TypeAt(t reflect.Type, pointer string) (at reflect.Type, ok bool) {
 		switch t.Kind() {
 		case reflect.Slice, reflect.Array:
 			n, err := strconv.ParseUint(token, 10, 31)
-			if token != "-" && (err != nil || strconv.FormatUint(n, 10) != token) || t.Kind() == reflect.Array && (token == "-" || n >= uint64(t.Len())) {
+			if token != "-" && (err != nil || strconv.FormatUint(n, 10) != token) || t.Kind() == reflect.Array &&
+				(token == "-" || n >= uint64(t.Len())) {
 				return nil, false
 			}
 			t = t.Elem()

@@ -26,14 +26,16 @@ type Made struct {
 	By   string           `json:"by,omitempty"` // who
 	Hand frame.Hand       `json:"hand"`         // of the leaf
 	Lock []measure.Length `json:"lock"`         // width of the slab at even places from its foot to its head
-	Head []measure.Length `json:"head"`         // how far its head stands above square, at even places from the hinge edge
-	Foot []measure.Length `json:"foot"`         // its length, at even places from the hinge edge
+	// how far its head stands above square, at even places from the hinge edge
+	Head []measure.Length `json:"head"`
+	Foot []measure.Length `json:"foot"` // its length, at even places from the hinge edge
 	// Hollow is how far its hinge edge stands back from straight, at even places from its
 	// foot; nothing where it is straight.
 	Hollow []measure.Length `json:"hollow,omitempty"`
 	Hinges []MadeHinge      `json:"hinges"`
-	Margin measure.Length   `json:"margin"`          // head margin at the hinge corner, as it was hung
-	Rules  int              `json:"rules,omitempty"` // version of the rules that its marks came from; nought for the first
+	Margin measure.Length   `json:"margin"` // head margin at the hinge corner, as it was hung
+	// version of the rules that its marks came from; nought for the first
+	Rules int `json:"rules,omitempty"`
 }
 
 // MadeHinge is a hinge as it was let in.
@@ -59,23 +61,27 @@ type Hang struct {
 
 	Drags   []int    `json:"drags,omitempty"`   // opening angles at which the foot drags on the floor
 	Springs bool     `json:"springs,omitempty"` // it springs back as it shuts
-	Drifts  string   `json:"drifts,omitempty"`  // DriftsOpen or DriftsShut
-	Proud   []int    `json:"proud,omitempty"`   // hinges behind whose leaf there is light, the top one being 0
+	Drifts  Drift    `json:"drifts,omitempty"`
+	Proud   []int    `json:"proud,omitempty"` // hinges behind whose leaf there is light, the top one being 0
 	Rattles bool     `json:"rattles,omitempty"`
 	With    []string `json:"with,omitempty"` // what alone may be done next; empty for anything
 	Way     int      `json:"way,omitempty"`  // which of the ways is looked at
 	Fits    bool     `json:"fits,omitempty"` // it was called done
 }
 
-// Which way a door drifts.
+// Drift is which way a door goes by itself.
+type Drift string
+
+// The ways.
 const (
-	DriftsOpen = "open"
-	DriftsShut = "shut"
+	DriftsOpen Drift = "open"
+	DriftsShut Drift = "shut"
 )
 
 // Did is what was done to a hung slab.
 type Did struct {
-	Pack   []measure.Length `json:"pack,omitempty"` // how much further out each hinge was packed, top first; below nought let in
+	// how much further out each hinge was packed, top first; below nought let in
+	Pack   []measure.Length `json:"pack,omitempty"`
 	Fore   []measure.Length `json:"fore,omitempty"` // how far each was moved toward the pull face
 	Up     measure.Length   `json:"up,omitempty"`   // of all hinges
 	Planed []Planed         `json:"planed,omitempty"`
@@ -133,7 +139,9 @@ const (
 // checkLog reports what cannot be in a door's notes and its sign-off.
 func (o Opening) checkLog(bad *field.Errors) {
 	if len(o.Notes) > mostNotes || len(o.Reopened) > mostNotes {
-		bad.Add("/notes", "refused.too-many-notes", message.Args{"given": message.Number(len(o.Notes)), "most": message.Number(mostNotes)})
+		bad.Add("/notes", "refused.too-many-notes", message.Args{
+			"given": message.Number(len(o.Notes)), "most": message.Number(mostNotes),
+		})
 		return
 	}
 	for i, n := range o.Notes {
@@ -178,7 +186,9 @@ func (o Opening) checkTried(bad *field.Errors) {
 		leaves = 2
 	}
 	if len(o.Tried) > leaves {
-		bad.Add("/tried", "refused.too-many-tries", message.Args{"leaves": message.Number(leaves), "given": message.Number(len(o.Tried))})
+		bad.Add("/tried", "refused.too-many-tries", message.Args{
+			"leaves": message.Number(leaves), "given": message.Number(len(o.Tried)),
+		})
 		return
 	}
 	seen := map[string]bool{}
@@ -192,7 +202,9 @@ func (o Opening) checkTried(bad *field.Errors) {
 			continue
 		}
 		if len(t.Hangs) > mostHangs {
-			bad.Add(at+"/hangs", "refused.too-many-hangs", message.Args{"given": message.Number(len(t.Hangs)), "most": message.Number(mostHangs)})
+			bad.Add(at+"/hangs", "refused.too-many-hangs", message.Args{
+				"given": message.Number(len(t.Hangs)), "most": message.Number(mostHangs),
+			})
 			continue
 		}
 		for k, h := range t.Hangs {
@@ -214,9 +226,13 @@ func (m Made) check() error {
 		bad.Add("/hand", "refused.hand", message.Args{"given": message.Quote(m.Hand)})
 	}
 	bad.Under("", when(m.On, m.By))
-	for at, list := range map[string][]measure.Length{"/lock": m.Lock, "/head": m.Head, "/foot": m.Foot, "/hollow": m.Hollow} {
+	for at, list := range map[string][]measure.Length{
+		"/lock": m.Lock, "/head": m.Head, "/foot": m.Foot, "/hollow": m.Hollow,
+	} {
 		if len(list) > mostPlaces || len(list) < 2 && at != "/hollow" || len(list) == 1 {
-			bad.Add(at, "refused.edge-places", message.Args{"most": message.Number(mostPlaces), "given": message.Number(len(list))})
+			bad.Add(at, "refused.edge-places", message.Args{
+				"most": message.Number(mostPlaces), "given": message.Number(len(list)),
+			})
 		}
 		for i, v := range list {
 			r := field.Range{Pointer: at + "/" + strconv.Itoa(i), Value: v}
@@ -248,7 +264,9 @@ func (m Made) check() error {
 			bad.Add(at+"/down", "refused.hinges-top-first", nil)
 		}
 	}
-	bad.Under("", field.Range{Pointer: "/margin", Is: "size.margin-at-the-top", Value: m.Margin, Least: -10 * mm, Most: 60 * mm}.Check())
+	bad.Under("", field.Range{
+		Pointer: "/margin", Is: "size.margin-at-the-top", Value: m.Margin, Least: -10 * mm, Most: 60 * mm,
+	}.Check())
 	return bad.Err()
 }
 
@@ -271,7 +289,9 @@ func (h Hang) check(m Made) error {
 		bad.Add("/revisit", "refused.revisit", message.Args{"most": message.Number(longestName)})
 	}
 	if len(h.Gaps) > mostGaps {
-		bad.Add("/gaps", "refused.too-many-gaps", message.Args{"given": message.Number(len(h.Gaps)), "most": message.Number(mostGaps)})
+		bad.Add("/gaps", "refused.too-many-gaps", message.Args{
+			"given": message.Number(len(h.Gaps)), "most": message.Number(mostGaps),
+		})
 		return bad
 	}
 	ids := map[string]bool{}
@@ -290,11 +310,16 @@ func (h Hang) check(m Made) error {
 			bad.Add(at+"/offer", "refused.gap-hang", nil)
 		case bad.Under(at, g.Check()):
 		case g.At > reach:
-			bad.Add(at+"/at", "refused.gap-past-slab", message.Args{"value": message.Exact(g.At), "long": message.Exact(reach)})
+			bad.Add(at+"/at", "refused.gap-past-slab", message.Args{
+				"value": message.Exact(g.At), "long": message.Exact(reach),
+			})
 		}
 		for _, f := range h.Gaps[:i] {
-			if f.Side == g.Side && f.At == g.At && f.Struck == "" && g.Struck == "" && (f.Sight == "rubs") != (g.Sight == "rubs") {
-				bad.Add(at+"/sight", "refused.rubs-and-gap", message.Args{"at": message.Exact(g.At), "edge": message.Edge(g.Side)})
+			if f.Side == g.Side && f.At == g.At && f.Struck == "" && g.Struck == "" &&
+				(f.Sight == "rubs") != (g.Sight == "rubs") {
+				bad.Add(at+"/sight", "refused.rubs-and-gap", message.Args{
+					"at": message.Exact(g.At), "edge": message.Edge(g.Side),
+				})
 			}
 		}
 	}
@@ -330,27 +355,42 @@ func (t Tried) moved(k int) error {
 		return nil
 	}
 	if len(did.Pack) > len(t.Made.Hinges) {
-		bad.Add("/did/pack", "refused.too-many-moves", message.Args{"hinges": message.Number(len(t.Made.Hinges)), "given": message.Number(len(did.Pack))})
+		bad.Add("/did/pack", "refused.too-many-moves", message.Args{
+			"hinges": message.Number(len(t.Made.Hinges)), "given": message.Number(len(did.Pack)),
+		})
 		return bad.Err()
 	}
 	for i := range did.Pack {
 		out := t.Out(k, i)
-		bad.Under("", field.Range{Pointer: "/did/pack/" + strconv.Itoa(i), Is: "size.move-of-a-hinge-in-all", Value: out, Least: -mostLetIn, Most: mostOut}.Check())
+		bad.Under("", field.Range{
+			Pointer: "/did/pack/" + strconv.Itoa(i), Is: "size.move-of-a-hinge-in-all", Value: out, Least: -mostLetIn,
+			Most: mostOut,
+		}.Check())
 	}
 	if len(did.Fore) > len(t.Made.Hinges) {
-		bad.Add("/did/fore", "refused.too-many-moves", message.Args{"hinges": message.Number(len(t.Made.Hinges)), "given": message.Number(len(did.Fore))})
+		bad.Add("/did/fore", "refused.too-many-moves", message.Args{
+			"hinges": message.Number(len(t.Made.Hinges)), "given": message.Number(len(did.Fore)),
+		})
 	}
 	for i, v := range did.Fore {
-		bad.Under("", field.Range{Pointer: "/did/fore/" + strconv.Itoa(i), Is: "size.move-of-a-hinge-to-or-fro", Value: v, Least: -mostOut, Most: mostOut}.Check())
+		bad.Under("", field.Range{
+			Pointer: "/did/fore/" + strconv.Itoa(i), Is: "size.move-of-a-hinge-to-or-fro", Value: v, Least: -mostOut,
+			Most: mostOut,
+		}.Check())
 	}
-	bad.Under("", field.Range{Pointer: "/did/up", Is: "size.move-of-all-hinges-up-or-down", Value: did.Up, Least: -mostUp, Most: mostUp}.Check())
+	bad.Under("", field.Range{
+		Pointer: "/did/up", Is: "size.move-of-all-hinges-up-or-down", Value: did.Up, Least: -mostUp, Most: mostUp,
+	}.Check())
 	for i, p := range did.Planed {
 		at := "/did/planed/" + strconv.Itoa(i)
 		if p.Side == frame.NoSide {
 			bad.Add(at+"/side", "refused.which-planed", nil)
 		}
 		for j, v := range p.Off {
-			bad.Under("", field.Range{Pointer: at + "/off/" + strconv.Itoa(j), Is: "size.depth-to-plane-off", Value: v, Most: 30 * measure.Millimetre}.Check())
+			bad.Under("", field.Range{
+				Pointer: at + "/off/" + strconv.Itoa(j), Is: "size.depth-to-plane-off", Value: v,
+				Most: 30 * measure.Millimetre,
+			}.Check())
 		}
 	}
 	return bad.Err()

@@ -79,7 +79,7 @@ func hinges(c, from hinge.Choice) hinge.Choice {
 
 // latch is a door's lock with another's in its place.
 func latch(c, from lock.Choice) lock.Choice {
-	c.Device, c.Backset, c.Bore, c.Second, c.Above = from.Device, from.Backset, from.Bore, from.Second, from.Above
+	c.Hardware, c.Backset, c.Bore, c.Second, c.Above = from.Hardware, from.Backset, from.Bore, from.Second, from.Above
 	c.Reach, c.Lowest, c.Highest = from.Reach, from.Lowest, from.Highest
 	if c.From == lock.FromHandle && from.From == lock.FromHandle {
 		c.Handle = from.Handle

@@ -19,9 +19,15 @@ func TestChoicesAreTaken(t *testing.T) {
 	from.Margins.School, from.Margins.Floor, from.Margins.Sweep = "prefinished", mm(12), true
 	own := mm(2)
 	from.Margins.Lock = &own
-	from.Hinges = hinge.Choice{From: "7and11", Count: 3, Leaf: mm(100), Width: mm(32), Plate: mm(2.5), Closed: mm(8), Size: "butt-100", Third: hinge.MoveUp}
+	from.Hinges = hinge.Choice{
+		From: "7and11", Count: 3, Leaf: mm(100), Width: mm(32), Plate: mm(2.5), Closed: mm(8), Size: "butt-100",
+		Third: hinge.MoveUp,
+	}
 	from.Swing.Pin = mm(6)
-	from.Lock = lock.Choice{From: lock.FromHandle, Handle: mm(1040), Backset: mm(44), Bore: mm(22), Device: "bathroom-64", Strike: mm(990), Reach: "uk"}
+	from.Lock = lock.Choice{
+		From: lock.FromHandle, Handle: mm(1040), Backset: mm(44), Bore: mm(22), Hardware: "bathroom-64", Strike: mm(990),
+		Reach: "uk",
+	}
 
 	plain := NewOpening("b", "Bath", measure.Millimetres)
 	got := plain.Takes(from, Parts)
@@ -31,7 +37,7 @@ func TestChoicesAreTaken(t *testing.T) {
 	assert.False(t, got.Margins.Sweep)
 	assert.Equal(t, from.Hinges, got.Hinges)
 	assert.Equal(t, mm(6), got.Swing.Pin)
-	assert.Equal(t, "bathroom-64", got.Lock.Device)
+	assert.Equal(t, "bathroom-64", got.Lock.Hardware)
 	assert.Equal(t, mm(1040), got.Lock.Handle)
 	assert.Zero(t, got.Lock.Strike, "the other jamb's strike is not this one's")
 	assert.NoError(t, got.Check())
@@ -47,7 +53,7 @@ func TestChoicesAreTaken(t *testing.T) {
 	assert.Equal(t, lock.FromStrike, got.Lock.From)
 	assert.Equal(t, mm(1041), got.Lock.Strike)
 	assert.Equal(t, old.Lock.Handle, got.Lock.Handle)
-	assert.Equal(t, "bathroom-64", got.Lock.Device)
+	assert.Equal(t, "bathroom-64", got.Lock.Hardware)
 
 	assert.Equal(t, plain.Hinges, plain.Takes(from, []Part{PartMargins, PartLock}).Hinges, "only what is asked for")
 	assert.Equal(t, plain.Hinges.From, plain.Takes(old, Parts).Hinges.From, "pockets of another jamb are not copied")

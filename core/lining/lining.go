@@ -69,18 +69,29 @@ func (c Choice) Check() error {
 		{Pointer: "/thick", Is: "size.thickness-of-a-lining-leg", Value: c.Thick, Most: 80 * mm},
 		{Pointer: "/board", Is: "size.width-of-a-board", Value: c.Board, Most: 500 * mm},
 		{Pointer: "/housing", Is: "size.depth-of-a-housing", Value: c.Housing, Most: 30 * mm},
-		{Pointer: "/floor", Is: "size.step-in-the-floor-between-the-legs", Value: c.AtLock(), Least: -60 * mm, Most: 60 * mm},
+		{
+			Pointer: "/floor", Is: "size.step-in-the-floor-between-the-legs", Value: c.AtLock(), Least: -60 * mm,
+			Most: 60 * mm,
+		},
 		{Pointer: "/high", Is: "size.rise-of-the-floor", Value: deref(c.High), Least: -60 * mm, Most: 60 * mm},
 		{Pointer: "/stop", Is: "size.thickness-of-a-doorstop", Value: c.Stop, Most: 30 * mm},
 	}
 	for i, v := range c.Wall {
-		ranges = append(ranges, field.Range{Pointer: "/wall/" + strconv.Itoa(i), Is: "size.thickness-of-a-wall", Value: v, Most: 600 * mm})
+		ranges = append(ranges, field.Range{
+			Pointer: "/wall/" + strconv.Itoa(i), Is: "size.thickness-of-a-wall", Value: v, Most: 600 * mm,
+		})
 	}
 	for i, v := range c.Width {
-		ranges = append(ranges, field.Range{Pointer: "/width/" + strconv.Itoa(i), Is: "size.width-of-a-rough-opening", Value: v, Most: 4 * measure.Metre})
+		ranges = append(ranges, field.Range{
+			Pointer: "/width/" + strconv.Itoa(i), Is: "size.width-of-a-rough-opening", Value: v,
+			Most: 4 * measure.Metre,
+		})
 	}
 	for i, v := range c.Height {
-		ranges = append(ranges, field.Range{Pointer: "/height/" + strconv.Itoa(i), Is: "size.height-of-a-rough-opening", Value: v, Most: 5 * measure.Metre})
+		ranges = append(ranges, field.Range{
+			Pointer: "/height/" + strconv.Itoa(i), Is: "size.height-of-a-rough-opening", Value: v,
+			Most: 5 * measure.Metre,
+		})
 	}
 	for _, r := range ranges {
 		bad.Under("", r.Check())
@@ -89,7 +100,9 @@ func (c Choice) Check() error {
 		bad.Add("/joint", "refused.no-joint", message.Args{"given": string(c.Joint)})
 	}
 	if c.Joint == Housed && c.Housing > 0 && c.Thick > 0 && c.Housing > c.Thick/2 {
-		bad.Add("/housing", "refused.housing-deep", message.Args{"housing": message.Exact(c.Housing), "board": message.Exact(c.Thick), "most": message.Exact(c.Thick / 2)})
+		bad.Add("/housing", "refused.housing-deep", message.Args{
+			"housing": message.Exact(c.Housing), "board": message.Exact(c.Thick), "most": message.Exact(c.Thick / 2),
+		})
 	}
 	return bad.Err()
 }
@@ -241,13 +254,19 @@ func (f *Frame) rough(c Choice) {
 func (f *Frame) list(c Choice) {
 	wide := func(list ...measure.Length) measure.Length { return slices.Max(list) }
 	jamb := func(name message.ID, side frame.Side) Part {
-		return Part{name, 1, f.Jamb[side], wide(f.Rip[side][:]...), c.Thick, ""}
+		return Part{Name: name, Count: 1, Long: f.Jamb[side], Wide: wide(f.Rip[side][:]...), Thick: c.Thick}
 	}
 	f.Parts = []Part{
 		jamb("wall.hinge", frame.Hinge), jamb("wall.lock", frame.Lock),
-		{"wall.head", 1, f.Head, wide(f.RipEnd[:]...), c.Thick, ""},
-		{"lining-part.leg-stop", 2, f.Clear.Height, trade.StopWide, c.stop(), "lining-part.leg-stop-note"},
-		{"lining-part.head-stop", 1, f.Clear.Width, trade.StopWide, c.stop(), ""},
-		{"lining-part.brace", 1, f.Brace, trade.BraceWide, trade.BraceThick, "lining-part.brace-note"},
+		{Name: "wall.head", Count: 1, Long: f.Head, Wide: wide(f.RipEnd[:]...), Thick: c.Thick},
+		{
+			Name: "lining-part.leg-stop", Count: 2, Long: f.Clear.Height, Wide: trade.StopWide, Thick: c.stop(),
+			Note: "lining-part.leg-stop-note",
+		},
+		{Name: "lining-part.head-stop", Count: 1, Long: f.Clear.Width, Wide: trade.StopWide, Thick: c.stop()},
+		{
+			Name: "lining-part.brace", Count: 1, Long: f.Brace, Wide: trade.BraceWide, Thick: trade.BraceThick,
+			Note: "lining-part.brace-note",
+		},
 	}
 }

@@ -20,7 +20,10 @@ func wall(v measure.Length) [6]measure.Length { return [6]measure.Length{v, v, v
 // A frame of 28 mm boards for 762 by 1981 with 3.5 mm round it and 6 under it, by hand: 769 clear,
 // 1990.5 high.
 func TestAFrameByHand(t *testing.T) {
-	c := Choice{Thick: 28 * mm, Board: 140 * mm, Wall: wall(124 * mm), Width: [3]measure.Length{840 * mm, 841 * mm, 838 * mm}, Height: [2]measure.Length{2030 * mm, 2032 * mm}}
+	c := Choice{
+		Thick: 28 * mm, Board: 140 * mm, Wall: wall(124 * mm), Width: [3]measure.Length{840 * mm, 841 * mm, 838 * mm},
+		Height: [2]measure.Length{2030 * mm, 2032 * mm},
+	}
 	clear := Clear{769 * mm, 3981 * mm / 2, 35 * mm}
 	f := Make(c, clear)
 	assert.Equal(t, 9*mm, f.House, "a third of the board")
@@ -45,7 +48,10 @@ func TestAFrameByHand(t *testing.T) {
 // A wall that is not one thickness, and a floor that is not one height.
 func TestTheWallIsRarelyOneThickness(t *testing.T) {
 	four := 4 * mm
-	c := Choice{Thick: 28 * mm, Board: 140 * mm, Wall: [6]measure.Length{124 * mm, 126 * mm, 128 * mm, 123 * mm, 123 * mm, 125 * mm}, Floor: &four}
+	c := Choice{
+		Thick: 28 * mm, Board: 140 * mm,
+		Wall: [6]measure.Length{124 * mm, 126 * mm, 128 * mm, 123 * mm, 123 * mm, 125 * mm}, Floor: &four,
+	}
 	f := Make(c, Clear{769 * mm, 1990 * mm, 35 * mm})
 	assert.True(t, f.Taper)
 	assert.Equal(t, [3]measure.Length{124 * mm, 126 * mm, 128 * mm}, f.Rip[frame.Hinge])
@@ -62,7 +68,11 @@ func TestTheWallIsRarelyOneThickness(t *testing.T) {
 
 // What is in its way is told with its numbers.
 func TestWhatIsInItsWay(t *testing.T) {
-	c := Choice{Thick: 28 * mm, Board: 115 * mm, Wall: [6]measure.Length{124 * mm, 124 * mm, 124 * mm, 60 * mm, 124 * mm, 124 * mm}, Width: [3]measure.Length{840 * mm, 841 * mm, 812 * mm}, Height: [2]measure.Length{2000 * mm, 2030 * mm}}
+	c := Choice{
+		Thick: 28 * mm, Board: 115 * mm,
+		Wall:  [6]measure.Length{124 * mm, 124 * mm, 124 * mm, 60 * mm, 124 * mm, 124 * mm},
+		Width: [3]measure.Length{840 * mm, 841 * mm, 812 * mm}, Height: [2]measure.Length{2000 * mm, 2030 * mm},
+	}
 	f := Make(c, Clear{769 * mm, 1990 * mm, 35 * mm})
 	assert.Equal(t, 17*mm, f.Narrow, "825 and 2 a side, in 812")
 	assert.Equal(t, 2, f.NarrowAt)
@@ -76,7 +86,8 @@ func TestWhatIsInItsWay(t *testing.T) {
 	steep := 90 * mm
 	for at, c := range map[string]Choice{
 		"/thick": {Thick: -mm}, "/wall/2": {Wall: [6]measure.Length{0, 0, 900 * mm}}, "/joint": {Joint: "glue"},
-		"/housing": {Thick: 20 * mm, Housing: 12 * mm}, "/floor": {Floor: &steep}, "/high": {High: &steep}, "/width/1": {Width: [3]measure.Length{0, 9000 * mm}}, "/height/0": {Height: [2]measure.Length{-mm}},
+		"/housing": {Thick: 20 * mm, Housing: 12 * mm}, "/floor": {Floor: &steep}, "/high": {High: &steep},
+		"/width/1": {Width: [3]measure.Length{0, 9000 * mm}}, "/height/0": {Height: [2]measure.Length{-mm}},
 	} {
 		var bad field.Errors
 		require.True(t, errors.As(c.Check(), &bad), at)

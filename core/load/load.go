@@ -91,12 +91,12 @@ type List struct {
 	Open     []Open
 }
 
-// Door is an opening with its plan.
-type Door = plan.Door
+// Opening is an opening with its plan.
+type Opening = plan.Opening
 
 // leaf is one leaf of a door, and what is done of it.
 type leaf struct {
-	Door
+	Opening
 	plan.Leaf
 	slab              slab.Slab
 	n                 int
@@ -107,11 +107,17 @@ type leaf struct {
 }
 
 // leaves are the leaves of a door.
-func leaves(d Door) (list []leaf) {
+func leaves(d Opening) (list []leaf) {
 	for i, v := range d.Plan.Leaves {
-		l := leaf{Door: d, Leaf: v, slab: d.Slab, n: i, name: message.Own(d.Name), hand: d.Hand, locked: d.Plan.Done(job.StepLock) || d.Signed != nil}
+		l := leaf{
+			Opening: d, Leaf: v, slab: d.Slab, n: i, name: message.Own(d.Name), hand: d.Hand,
+			locked: d.Plan.Done(job.StepLock) || d.Signed != nil,
+		}
 		if d.Pair != nil {
-			l.name = message.Message{ID: []message.ID{"load.leaf-on-hinge-jamb", "load.leaf-on-lock-jamb"}[i], Args: message.Args{"door": d.Name}}
+			l.name = message.Message{
+				ID:   []message.ID{"load.leaf-on-hinge-jamb", "load.leaf-on-lock-jamb"}[i],
+				Args: message.Args{"door": d.Name},
+			}
 			l.bolted = (d.Pair.Fixed == frame.Lock) == (i == 1)
 		}
 		if i == 1 {
@@ -127,7 +133,7 @@ func leaves(d Door) (list []leaf) {
 }
 
 // Of is the list for some doors of a job.
-func Of(j job.Job, doors []Door) List {
+func Of(j job.Job, doors []Opening) List {
 	c := NewCounter(j)
 	for _, d := range doors {
 		c.Add(d)
@@ -151,7 +157,7 @@ type counted struct{ at, doors int }
 func NewCounter(j job.Job) *Counter { return &Counter{job: j, at: map[string]*counted{}} }
 
 // Add counts a door.
-func (c *Counter) Add(d Door) {
+func (c *Counter) Add(d Opening) {
 	c.list.Doors = append(c.list.Doors, d.Name)
 	if len(d.Plan.Clashes) > 0 {
 		c.open(message.Own(d.Name), message.Message{ID: "day.clash"})
@@ -228,7 +234,7 @@ func (c *Counter) named(at *counted, doors []string, l leaf) []string {
 		return doors
 	}
 	at.doors = len(c.list.Doors)
-	return append(doors, l.Door.Name)
+	return append(doors, l.Opening.Name)
 }
 
 func (c *Counter) open(door, why message.Message) {

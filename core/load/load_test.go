@@ -19,12 +19,12 @@ import (
 	"kindmargin/words"
 )
 
-func tern(t *testing.T) (job.Job, map[string]Door) {
+func tern(t *testing.T) (job.Job, map[string]Opening) {
 	jobs, err := demo.Jobs()
 	require.NoError(t, err)
-	doors := map[string]Door{}
+	doors := map[string]Opening{}
 	for _, o := range jobs[0].Openings {
-		doors[o.ID] = Door{Opening: o, Plan: plan.Solve(jobs[0], o)}
+		doors[o.ID] = Opening{Opening: o, Plan: plan.Solve(jobs[0], o)}
 	}
 	return jobs[0], doors
 }
@@ -51,7 +51,7 @@ func count(l List, name string) int {
 //	Under the beam 73 and 68.5 mm come off a rail of 30 at both ends: 2 inserts, 762 − 2 × 30 wide and 35 − 2 × 3 thick.
 func TestTheHouseIsCounted(t *testing.T) {
 	j, doors := tern(t)
-	var all []Door
+	var all []Opening
 	for _, o := range j.Openings {
 		all = append(all, doors[o.ID])
 	}
@@ -75,18 +75,20 @@ func TestTheHouseIsCounted(t *testing.T) {
 		"insert, 702 × 30 × 29 mm":                                  2,
 		"wedge":                                                     15,
 		"packer, 3 mm":                                              4, // two a leaf: the chart room and the galley
-		"packer, 2.5 mm":                                            2, // the head under the beam may be less bowed than it seems
-		"packer, 2 mm":                                              4, // and that of the saloon
-		"pilot bit, 3.5 mm":                                         0, // planked oak: hardwood
-		"bit, 32 mm":                                                0, // the surface lock's cylinder
-		"hole saw, 54 mm":                                           -1,
-		"fine-toothed saw blade":                                    0, // 11.5 and 10 mm off the chart room's long edges
-		"stand or trestles":                                         0,
-		"bevel gauge":                                               0,
-		"marking gauges, two":                                       0,
-		"sealer or primer":                                          0,
-		"the boot room's old brass butt":                            -1,
-		"lever set on roses, tubular latch":                         -1,
+		// the head under the beam may be less bowed than it seems
+		"packer, 2.5 mm":    2,
+		"packer, 2 mm":      4, // and that of the saloon
+		"pilot bit, 3.5 mm": 0, // planked oak: hardwood
+		"bit, 32 mm":        0, // the surface lock's cylinder
+		"hole saw, 54 mm":   -1,
+		// 11.5 and 10 mm off the chart room's long edges
+		"fine-toothed saw blade":            0,
+		"stand or trestles":                 0,
+		"bevel gauge":                       0,
+		"marking gauges, two":               0,
+		"sealer or primer":                  0,
+		"the boot room's old brass butt":    -1,
+		"lever set on roses, tubular latch": -1,
 	} {
 		assert.Equal(t, n, count(l, name), name)
 	}
@@ -101,16 +103,17 @@ func TestTheHouseIsCounted(t *testing.T) {
 // the plate and 16 − 12 each way.
 func TestWhatIsSetOnce(t *testing.T) {
 	j, doors := tern(t)
-	l := Of(j, []Door{doors["chart"], doors["galley"], doors["beam"]})
+	l := Of(j, []Opening{doors["chart"], doors["galley"], doors["beam"]})
 	by := map[string]string{}
 	for _, s := range l.Settings {
 		by[british.Say(s.What)+": "+british.Say(s.To)] = strings.Join(s.Doors, ", ")
 	}
 	for what, who := range map[string]string{
-		"Marking gauge and depth of a router: hinge recesses: 2.5 mm deep":                                       "Chart room, Galley",
-		"Marking gauge and depth of a router: hinge recesses: 2 mm deep":                                         "Under the beam",
-		"Marking gauge: hinge recesses, from the pull face: 32 mm wide":                                          "Chart room, Galley",
-		"Gauge: centre of the lock edge, from both faces: 19.8 mm":                                               "Chart room, Galley", // 40 / 2 − 0.25, to a tenth
+		"Marking gauge and depth of a router: hinge recesses: 2.5 mm deep": "Chart room, Galley",
+		"Marking gauge and depth of a router: hinge recesses: 2 mm deep":   "Under the beam",
+		"Marking gauge: hinge recesses, from the pull face: 32 mm wide":    "Chart room, Galley",
+		// 40 / 2 − 0.25, to a tenth
+		"Gauge: centre of the lock edge, from both faces: 19.8 mm":                                               "Chart room, Galley",
 		"Router: forend of 25 × 57 mm, 12 mm cutter in a 16 mm bush: 3 mm deep, hole of the template 29 × 61 mm": "Under the beam",
 		"Story rod: marked from Chart room":                                                                      "Chart room",
 		"Story rod: marked from Under the beam":                                                                  "Under the beam",
@@ -125,7 +128,7 @@ func TestTwoDoorsAlike(t *testing.T) {
 	a := doors["galley"]
 	b := a
 	b.ID, b.Name = "scullery", "Scullery"
-	one, two := Of(j, []Door{a}), Of(j, []Door{a, b})
+	one, two := Of(j, []Opening{a}), Of(j, []Opening{a, b})
 	for _, i := range one.Items {
 		assert.Equal(t, 2*i.Count, count(two, british.Say(i.Name)), i.Name)
 	}
@@ -137,10 +140,12 @@ func TestTwoDoorsAlike(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, rods)
-	b.Hinges.From, b.Hinges.Places = hinge.OwnPlaces, []measure.Length{measure.FromMM(300), measure.FromMM(900), measure.FromMM(1700)}
+	b.Hinges.From, b.Hinges.Places = hinge.OwnPlaces, []measure.Length{
+		measure.FromMM(300), measure.FromMM(900), measure.FromMM(1700),
+	}
 	b.Plan = plan.Solve(j, b.Opening)
 	rods = 0
-	for _, s := range Of(j, []Door{a, b}).Settings {
+	for _, s := range Of(j, []Opening{a, b}).Settings {
 		if s.What.ID == "load.story-rod" {
 			rods++
 		}
@@ -151,7 +156,7 @@ func TestTwoDoorsAlike(t *testing.T) {
 // What is bought is the list without what a carpenter has.
 func TestTheOrder(t *testing.T) {
 	j, doors := tern(t)
-	o := Of(j, []Door{doors["beam"]}).Order()
+	o := Of(j, []Opening{doors["beam"]}).Order()
 	assert.Equal(t, 2, count(o, "75 mm (3 in) butt"))
 	assert.Equal(t, 2, count(o, "insert, 702 × 30 × 29 mm"))
 	assert.Equal(t, -1, count(o, "wedge"))
@@ -173,7 +178,9 @@ func TestWhatIsStillOpen(t *testing.T) {
 	}
 	lift := read
 	lift.ID, lift.Name, lift.Hand = "c", "Cellar", frame.Right
-	lift.Hinges.Size, lift.Hinges.Leaf, lift.Hinges.Width, lift.Hinges.Plate, lift.Hinges.Closed = "lift-100", mm(100), mm(32), mm(2.5), mm(8)
+	lift.Hinges.Size, lift.Hinges.Leaf, lift.Hinges.Width, lift.Hinges.Plate, lift.Hinges.Closed = "lift-100", mm(
+		100,
+	), mm(32), mm(2.5), mm(8)
 	wide := read
 	wide.ID, wide.Name, wide.Readings = "d", "Drive", append([]survey.Reading{}, read.Readings...)
 	wide.Readings[0].Value = mm(1290)
@@ -181,9 +188,9 @@ func TestWhatIsStillOpen(t *testing.T) {
 	strip.ID, strip.Name = "e", "Eaves"
 	strip.Hinges.From, strip.Hinges.Size, strip.Hinges.Width = hinge.WholeEdge, "continuous-32", mm(13)
 	strip.Slab = slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35)}
-	var all []Door
+	var all []Opening
 	for _, o := range []job.Opening{bare, read, lift, wide, strip} {
-		all = append(all, Door{Opening: o, Plan: plan.Solve(j, o)})
+		all = append(all, Opening{Opening: o, Plan: plan.Solve(j, o)})
 	}
 	l := Of(j, all)
 	// 764 less 2 × 3 and 1986 less 3 and 6: 758 by 1977, the nearest size up is 762 by 1981.

@@ -5,6 +5,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
+	"kindmargin/core/stage/cuts"
 	"kindmargin/core/trade"
 )
 
@@ -19,13 +20,15 @@ func (c *Counter) slab(l leaf) {
 		if weight > trade.TwoPeople {
 			note = append(note, text("load.two-people", message.Args{"weight": message.Mass(weight)}))
 		}
-		c.need(Slabs, text("load.slab", message.Args{"construction": known.Name(), "size": message.Size{width, length, thickness}}), note, 1, l)
+		c.need(Slabs, text("load.slab", message.Args{
+			"construction": known.Name(), "size": message.Size{width, length, thickness},
+		}), note, 1, l)
 	}
 	if len(l.slab.Missing()) == 0 {
 		put(l.slab.Width, l.slab.Length, l.slab.Thickness, nil, l.slab.Weight())
 		return
 	}
-	stock := plan.Buy(c.job, l.Opening, l.n)
+	stock := plan.Buy(c.job, l.Opening.Opening, l.n)
 	switch {
 	case len(stock) == 0:
 		c.open(l.name, text("load.slab-waits"))
@@ -51,7 +54,7 @@ func (c *Counter) hinges(l leaf) {
 	if kind, ok := trade.HingeKindByID(h.Kind); ok && kind.Handed {
 		name = handed(name, l)
 	}
-	n, note := plan.HingesOf(choice), []message.Message(nil)
+	n, note := choice.Number(), []message.Message(nil)
 	if whole {
 		n, note = 1, noted("load.cut-to-length")
 	}
@@ -63,7 +66,10 @@ func (c *Counter) hinges(l leaf) {
 	screws := 2 * n * h.Screws
 	if !whole { // one of the top leaf's gives way to a long one into the stud
 		screws--
-		c.need(Screws, trade.Screw{No: h.Screw.No, Long: trade.LongScrew(c.job.Unit)}.Message(), noted("load.into-stud"), 1, l)
+		c.need(
+			Screws, trade.Screw{No: h.Screw.No, Long: trade.LongScrew(c.job.Unit)}.Message(), noted("load.into-stud"),
+			1, l,
+		)
 	}
 	c.need(Screws, h.Screw.Message(), nil, screws, l)
 }
@@ -73,13 +79,13 @@ func handed(name message.Message, l leaf) message.Message {
 	return text("load.for-hand", message.Args{"name": name, "hand": l.hand})
 }
 
-// lock counts the devices of a leaf whose lock is not done.
+// lock counts the hardware of a leaf whose lock is not done.
 func (c *Counter) lock(l leaf) {
 	if l.locked {
 		return
 	}
 	put := func(id string, count int, note []message.Message) {
-		if d, ok := c.job.Kit.Device(id); ok {
+		if d, ok := c.job.Kit.HardwareByID(id); ok {
 			name := d.Title()
 			if d.Handed != "" {
 				name = handed(name, l)
@@ -93,10 +99,10 @@ func (c *Counter) lock(l leaf) {
 	}
 	choice := l.Opening.Lock
 	backset := message.Args{"backset": message.Near(choice.Backset)}
-	if choice.Device == "" {
+	if choice.Hardware == "" {
 		c.need(Locks, text("load.latch", backset), noted("load.with-strike"), 1, l)
 	}
-	put(choice.Device, 1, []message.Message{text("load.backset", backset)})
+	put(choice.Hardware, 1, []message.Message{text("load.backset", backset)})
 	put(choice.Second, 1, nil)
 }
 
@@ -104,7 +110,10 @@ func (c *Counter) lock(l leaf) {
 func (c *Counter) inserts(l leaf) {
 	if l.Cut != nil && !l.cut {
 		for _, i := range l.Cut.Inserts {
-			c.need(Inserts, text("load.insert", message.Args{"size": message.Size{i.Width, i.Deep, i.Thickness}}), noted("load.insert-note"), 1, l)
+			c.need(
+				Inserts, text("load.insert", message.Args{"size": message.Size{i.Width, i.Deep, i.Thickness}}),
+				noted("load.insert-note"), 1, l,
+			)
 			c.need(Inserts, text("load.glue"), noted("load.glued"), 0, l)
 		}
 		c.need(Inserts, text("load.sealer"), noted("load.sealer-note"), 0, l)
@@ -130,13 +139,18 @@ func (c *Counter) packers(l leaf) {
 	}
 	if l.Hanging != nil {
 		for _, f := range l.Hanging.Head {
-			c.need(Packers, text("load.packer", message.Args{"thick": message.At(f.Value)}), noted("load.at-head"), 1, l)
+			c.need(
+				Packers, text("load.packer", message.Args{"thick": message.At(f.Value)}), noted("load.at-head"), 1, l,
+			)
 		}
 	}
 	c.need(Packers, text("load.wedge"), noted("load.wedge-note"), 3, l)
 	for _, h := range l.Leaf.Hinges {
 		if h.Pack.Value > measure.Millimetre/5 { // less is not seen
-			c.need(Packers, text("load.card", message.Args{"thick": message.Near(h.Pack.Value)}), noted("load.card-note"), 1, l)
+			c.need(
+				Packers, text("load.card", message.Args{"thick": message.Near(h.Pack.Value)}), noted("load.card-note"),
+				1, l,
+			)
 		}
 	}
 }
@@ -147,7 +161,7 @@ func (c *Counter) cuttingOf(l leaf) {
 		return
 	}
 	cut := Cut{Door: l.name, Slab: message.Size{l.slab.Width, l.slab.Length, l.slab.Thickness}}
-	for _, e := range l.Cut.Edges {
+	for e := range l.Cut.InOrder() {
 		cut.Off[e.Side] = deepest(e)
 		cut.Left = cut.Left || e.Left.Value > 0
 	}
@@ -158,7 +172,7 @@ func (c *Counter) cuttingOf(l leaf) {
 }
 
 // deepest is the most that comes off an edge.
-func deepest(e plan.EdgeCut) (d measure.Length) {
+func deepest(e cuts.Edge) (d measure.Length) {
 	for _, m := range e.Marks {
 		d = max(d, m.Depth.Value)
 	}

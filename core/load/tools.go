@@ -15,7 +15,7 @@ func (c *Counter) tool(name message.Message, note []message.Message, l leaf) {
 }
 
 // tools adds the tools for what is still to be done to a leaf. All common practice, but for
-// the bits, which are what its devices are bored with.
+// the bits, which are what its hardware is bored with.
 func (c *Counter) tools(l leaf) {
 	if l.Signed != nil {
 		return
@@ -36,11 +36,14 @@ func (c *Counter) tools(l leaf) {
 		c.tool(text("load.gauges"), noted("load.gauges-note"), l)
 		c.tool(text("load.chisels"), nil, l)
 		if h, ok := c.job.Kit.Hinge(l.Opening.Hinges.Size); ok && h.Screw.Long > 0 {
-			c.tool(text("load.pilot", message.Args{"dia": message.Near(h.Screw.Pilot(wood(l), c.job.Unit))}), []message.Message{text("load.for-screw", message.Args{"screw": h.Screw.Message()})}, l)
+			c.tool(
+				text("load.pilot", message.Args{"dia": message.Near(h.Screw.Pilot(wood(l), c.job.Unit))}),
+				[]message.Message{text("load.for-screw", message.Args{"screw": h.Screw.Message()})}, l,
+			)
 		}
 	}
 	if !l.locked {
-		for _, d := range l.Devices {
+		for _, d := range l.Hardware {
 			c.bits(l, d.Work)
 		}
 	}
@@ -56,7 +59,7 @@ func wood(l leaf) string {
 
 // cutters adds what each edge of a slab is brought down with.
 func (c *Counter) cutters(l leaf) {
-	for _, e := range l.Cut.Edges {
+	for e := range l.Cut.InOrder() {
 		switch deep := deepest(e); {
 		case deep >= trade.SawFrom:
 			blade := message.ID("load.blade")
@@ -74,7 +77,7 @@ func (c *Counter) cutters(l leaf) {
 	}
 }
 
-// bits adds what a device is bored and let in with.
+// bits adds what a piece of hardware is bored and let in with.
 func (c *Counter) bits(l leaf, w lock.Work) {
 	bit := func(size measure.Length) {
 		dia := message.Args{"dia": message.Near(size)}
@@ -114,16 +117,21 @@ func (c *Counter) settings(l leaf) {
 		c.set(text("load.set-width"), text("load.wide", message.Args{"by": message.Near(l.Gauges.Width.Value)}), l)
 	}
 	if !l.cut && l.Swing != nil && l.Swing.Bevel.Value > 0 {
-		c.set(text("load.set-bevel"), text("load.in-thickness", message.Args{"by": message.Near(l.Swing.Bevel.Value), "thickness": message.Near(l.slab.Thickness)}), l)
+		c.set(text("load.set-bevel"), text("load.in-thickness", message.Args{
+			"by": message.Near(l.Swing.Bevel.Value), "thickness": message.Near(l.slab.Thickness),
+		}), l)
 	}
 	if l.locked {
 		return
 	}
-	for _, d := range l.Devices {
+	for _, d := range l.Hardware {
 		w := d.Work
 		c.set(text("load.set-centre"), text("load.at", message.Args{"by": message.Near(w.Gauge.Value)}), l)
 		if w.Edge != nil {
-			c.set(text("load.set-stop", message.Args{"device": w.Device.Title()}), text("load.at", message.Args{"by": message.Near(w.Edge.Deep.Value)}), l)
+			c.set(
+				text("load.set-stop", message.Args{"hardware": w.Hardware.Title()}),
+				text("load.at", message.Args{"by": message.Near(w.Edge.Deep.Value)}), l,
+			)
 		}
 		if w.Plate != nil {
 			c.routed("load.faceplate", w.Plate.Plate, l)
@@ -141,8 +149,13 @@ func (c *Counter) routed(what message.ID, p trade.Plate, l leaf) {
 	}
 	r := lock.UsualRouter // sold in millimetres
 	c.set(
-		text("load.set-router", message.Args{"what": what, "size": message.Size{p.Wide, p.Long}, "cutter": message.Number(r.Cutter / measure.Millimetre), "bush": message.Number(r.Bush / measure.Millimetre)}),
-		text("load.routed", message.Args{"deep": message.Near(p.Thick), "size": message.Size{r.Opening(p.Wide), r.Opening(p.Long)}}), l,
+		text("load.set-router", message.Args{
+			"what": what, "size": message.Size{p.Wide, p.Long}, "cutter": message.Number(r.Cutter / measure.Millimetre),
+			"bush": message.Number(r.Bush / measure.Millimetre),
+		}),
+		text("load.routed", message.Args{
+			"deep": message.Near(p.Thick), "size": message.Size{r.Opening(p.Wide), r.Opening(p.Long)},
+		}), l,
 	)
 }
 
@@ -154,7 +167,7 @@ type rod struct {
 
 // rodOf adds a door to those that share a story rod: the first whose marks lie within half a
 // mark of the tape of this one's, or one of its own.
-func (c *Counter) rodOf(d Door) {
+func (c *Counter) rodOf(d Opening) {
 	l := leaves(d)[0]
 	if l.hung || len(l.Rod) == 0 {
 		return
@@ -165,5 +178,8 @@ func (c *Counter) rodOf(d Door) {
 			return
 		}
 	}
-	c.rods = append(c.rods, rod{Setting{text("load.story-rod"), text("load.marked-from", message.Args{"door": l.name}), []string{d.Name}}, l.Rod})
+	c.rods = append(c.rods, rod{
+		Setting{text("load.story-rod"), text("load.marked-from", message.Args{"door": l.name}), []string{d.Name}},
+		l.Rod,
+	})
 }

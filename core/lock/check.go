@@ -10,31 +10,33 @@ import (
 	"kindmargin/core/trade"
 )
 
-// What a device of one's own may hold.
+// What hardware of one's own may hold.
 const (
 	mostHoles = 24
 	mostCuts  = 8
 )
 
-// CheckDevice reports what cannot be in a device, as field.Errors worded in the unit of the
+// CheckHardware reports what cannot be in a piece of hardware, as field.Errors worded in the unit of the
 // job.
-func CheckDevice(d trade.Device) error {
+func CheckHardware(d trade.Hardware) error {
 	const mm = measure.Millimetre
 	var bad field.Errors
 	in := func(at string, is message.ID, v, least, most measure.Length) {
 		bad.Under("", field.Range{Pointer: at, Is: is, Value: v, Least: least, Most: most}.Check())
 	}
 	if n := len([]rune(strings.TrimSpace(d.Name))); n == 0 || n > 80 {
-		bad.Add("/name", "refused.device-name", nil)
+		bad.Add("/name", "refused.hardware-name", nil)
 	}
-	if _, ok := trade.DeviceKindByID(d.Kind); !ok {
-		bad.Add("/kind", "refused.no-device-kind", message.Args{"given": message.Quote(d.Kind)})
+	if _, ok := trade.HardwareKindByID(d.Kind); !ok {
+		bad.Add("/kind", "refused.no-hardware-kind", message.Args{"given": message.Quote(d.Kind)})
 	}
 	if d.Handed != "" && d.Handed != "left" && d.Handed != "right" {
-		bad.Add("/handed", "refused.device-handed", message.Args{"given": message.Quote(d.Handed)})
+		bad.Add("/handed", "refused.hardware-handed", message.Args{"given": message.Quote(d.Handed)})
 	}
 	if len(d.Holes) > mostHoles || len(d.Cuts) > mostCuts || len(d.Backsets) > mostCuts {
-		bad.Add("/holes", "refused.device-parts", message.Args{"holes": message.Number(mostHoles), "parts": message.Number(mostCuts), "backsets": message.Number(mostCuts)})
+		bad.Add("/holes", "refused.hardware-parts", message.Args{
+			"holes": message.Number(mostHoles), "parts": message.Number(mostCuts), "backsets": message.Number(mostCuts),
+		})
 		return bad.Err()
 	}
 	for i, b := range d.Backsets {
@@ -53,7 +55,9 @@ func CheckDevice(d trade.Device) error {
 		in(at+"/wide", "size.width-of-a-plate", p.Wide, 0, 100*mm)
 		in(at+"/thick", "size.thickness-of-a-plate", p.Thick, 0, 10*mm)
 		if p.Radius < 0 || p.Wide > 0 && p.Radius > p.Wide/2 {
-			bad.Add(at+"/radius", "refused.plate-corners", message.Args{"radius": message.Exact(p.Radius), "wide": message.Exact(p.Wide)})
+			bad.Add(at+"/radius", "refused.plate-corners", message.Args{
+				"radius": message.Exact(p.Radius), "wide": message.Exact(p.Wide),
+			})
 		}
 	}
 	in("/strike/bolt", "size.hole-for-the-bolt", d.Strike.Bolt, 0, 60*mm)
@@ -75,13 +79,22 @@ func checkHole(h trade.Hole) error {
 	if h.Dia == 0 {
 		bad.Add("/dia", "refused.hole-dia", message.Args{"hole": message.Quote(h.What)})
 	} else {
-		bad.Under("", field.Range{Pointer: "/dia", Is: "size.size-of-a-hole", Value: h.Dia, Least: mm, Most: 120 * mm}.Check())
+		bad.Under(
+			"",
+			field.Range{Pointer: "/dia", Is: "size.size-of-a-hole", Value: h.Dia, Least: mm, Most: 120 * mm}.Check(),
+		)
 	}
 	if h.From != trade.FromBoth && h.From != trade.FromPull && h.From != trade.FromPush {
 		bad.Add("/from", "refused.hole-from", message.Args{"given": message.Quote(h.From)})
 	}
-	bad.Under("", field.Range{Pointer: "/off", Is: "size.distance-of-a-hole-off-the-edge", Value: h.Off, Most: 300 * mm}.Check())
-	bad.Under("", field.Range{Pointer: "/up", Is: "size.distance-of-a-hole-from-the-latch-line", Value: h.Up, Least: -400 * mm, Most: 400 * mm}.Check())
+	bad.Under(
+		"",
+		field.Range{Pointer: "/off", Is: "size.distance-of-a-hole-off-the-edge", Value: h.Off, Most: 300 * mm}.Check(),
+	)
+	bad.Under("", field.Range{
+		Pointer: "/up", Is: "size.distance-of-a-hole-from-the-latch-line", Value: h.Up, Least: -400 * mm,
+		Most: 400 * mm,
+	}.Check())
 	bad.Under("", field.Range{Pointer: "/deep", Is: "size.depth-of-a-hole", Value: h.Deep, Most: 120 * mm}.Check())
 	return bad.Err()
 }

@@ -16,42 +16,50 @@ import (
 
 // Choice is what is chosen, or found in the jamb, for the latch.
 type Choice struct {
-	From    string         `json:"from"`             // FromStrike or FromHandle
+	From    From           `json:"from"`
 	Strike  measure.Length `json:"strike,omitempty"` // existing strike's centre below the head
 	Handle  measure.Length `json:"handle"`           // wanted spindle height above the floor
 	Backset measure.Length `json:"backset"`          // lock edge to centre of spindle
 	Bore    measure.Length `json:"bore"`             // diameter of the latch bore
-	Device  string         `json:"device,omitempty"` // ID of a trade.Device or of one's own in the kit; empty for a latch of Backset and Bore
-	Reach   string         `json:"reach,omitempty"`  // ID of a trade.ReachRule that the handle is held to, or LocalRule
-	Lowest  measure.Length `json:"lowest,omitempty"` // by a local rule, above the floor
-	Highest measure.Length `json:"highest,omitempty"`
-	Second  string         `json:"second,omitempty"` // of a second device, above or below
-	Above   measure.Length `json:"above,omitempty"`  // how far above the latch line that is; nought by rule
-	Old     []OldHole      `json:"old,omitempty"`    // holes that are there already
-	Avoid   []hinge.Avoid  `json:"avoid,omitempty"`  // what its edge holds, down from the slab's uncut top: a rail's joint, a moulding
-	Missed  *Missed        `json:"missed,omitempty"` // by how much the latch misses the strike of the hung door
-	Jamb    measure.Length `json:"jamb,omitempty"`   // width of the lock jamb's face, from its pull-side arris to the stop or its far arris; nought not read
+	// ID of a trade.Hardware or of one's own in the kit; empty for a latch of Backset and Bore
+	Hardware string         `json:"hardware,omitempty"`
+	Reach    string         `json:"reach,omitempty"`  // ID of a trade.ReachRule that the handle is held to, or LocalRule
+	Lowest   measure.Length `json:"lowest,omitempty"` // by a local rule, above the floor
+	Highest  measure.Length `json:"highest,omitempty"`
+	Second   string         `json:"second,omitempty"` // of a second piece of hardware, above or below
+	Above    measure.Length `json:"above,omitempty"`  // how far above the latch line that is; nought by rule
+	Old      []OldHole      `json:"old,omitempty"`    // holes that are there already
+	// what its edge holds, down from the slab's uncut top: a rail's joint, a moulding
+	Avoid  []hinge.Avoid `json:"avoid,omitempty"`
+	Missed *Missed       `json:"missed,omitempty"` // by how much the latch misses the strike of the hung door
+	// width of the lock jamb's face, from its pull-side arris to the stop or its far arris; nought not read
+	Jamb measure.Length `json:"jamb,omitempty"`
 }
 
 // OldHole is a hole, or the recess of a plate, that is there already.
 type OldHole struct {
-	What string         `json:"what"`
-	Jamb bool           `json:"jamb,omitempty"` // in the lock jamb, down from the head; else in the slab, down from its finished top
-	Down measure.Length `json:"down"`           // to its middle
-	Off  measure.Length `json:"off,omitempty"`  // of the slab's, from its finished lock edge
-	Dia  measure.Length `json:"dia"`            // or its length, down the jamb
+	What string `json:"what"`
+	// in the lock jamb, down from the head; else in the slab, down from its finished top
+	Jamb bool           `json:"jamb,omitempty"`
+	Down measure.Length `json:"down"`          // to its middle
+	Off  measure.Length `json:"off,omitempty"` // of the slab's, from its finished lock edge
+	Dia  measure.Length `json:"dia"`           // or its length, down the jamb
 }
 
 // Missed is where the latch meets the strike of a hung door.
 type Missed struct {
 	Up measure.Length `json:"up"` // so much above the strike's opening; below nought under it
-	In measure.Length `json:"in"` // so much short of it, behind: the stop holds the door off; below nought it rattles by so much
+	// so much short of it, behind: the stop holds the door off; below nought it rattles by so much
+	In measure.Length `json:"in"`
 }
+
+// From is what says how high the latch goes.
+type From string
 
 // What decides the latch's height.
 const (
-	FromStrike = "strike" // the strike that is already in the jamb
-	FromHandle = "handle" // a handle height above the floor
+	FromStrike From = "strike" // the strike that is already in the jamb
+	FromHandle From = "handle" // a handle height above the floor
 )
 
 // LocalRule is a rule of one's own for the handle's height: Choice.Lowest to Choice.Highest.
@@ -79,7 +87,9 @@ func (c Choice) Check() error {
 		return field.Fault("/reach", "refused.no-reach", message.Args{"given": message.Quote(c.Reach)})
 	}
 	if c.Reach == LocalRule && c.Lowest > c.Highest && c.Highest > 0 {
-		return field.Fault("/highest", "refused.handle-range", message.Args{"lowest": message.Exact(c.Lowest), "highest": message.Exact(c.Highest)})
+		return field.Fault("/highest", "refused.handle-range", message.Args{
+			"lowest": message.Exact(c.Lowest), "highest": message.Exact(c.Highest),
+		})
 	}
 	if len(c.Old) > mostOld {
 		return field.Fault("/old", "refused.too-many-old-holes", message.Args{"most": message.Number(mostOld)})
@@ -106,10 +116,17 @@ func (c Choice) Check() error {
 	return field.First(
 		field.Range{Pointer: "/lowest", Is: "size.height-of-a-handle", Value: c.Lowest, Most: 2 * measure.Metre},
 		field.Range{Pointer: "/highest", Is: "size.height-of-a-handle", Value: c.Highest, Most: 2 * measure.Metre},
-		field.Range{Pointer: "/above", Is: "size.distance-of-the-second-bolt", Value: c.Above, Least: -500 * mm, Most: 500 * mm},
+		field.Range{
+			Pointer: "/above", Is: "size.distance-of-the-second-bolt", Value: c.Above, Least: -500 * mm, Most: 500 * mm,
+		},
 		field.Range{Pointer: "/jamb", Is: "size.width-of-jamb-past-the-keep", Value: c.Jamb, Most: 200 * mm},
-		field.Range{Pointer: "/strike", Is: "size.distance-of-the-keep-below-the-head", Value: c.Strike, Least: 0, Most: 3 * measure.Metre},
-		field.Range{Pointer: "/handle", Is: "size.height-of-a-handle", Value: c.Handle, Least: 300 * mm, Most: 1800 * mm},
+		field.Range{
+			Pointer: "/strike", Is: "size.distance-of-the-keep-below-the-head", Value: c.Strike, Least: 0,
+			Most: 3 * measure.Metre,
+		},
+		field.Range{
+			Pointer: "/handle", Is: "size.height-of-a-handle", Value: c.Handle, Least: 300 * mm, Most: 1800 * mm,
+		},
 		field.Range{Pointer: "/backset", Is: "size.backset", Value: c.Backset, Least: 20 * mm, Most: 200 * mm},
 		field.Range{Pointer: "/bore", Is: "size.size-of-the-latch-bore", Value: c.Bore, Least: 10 * mm, Most: 40 * mm},
 	)
@@ -128,18 +145,27 @@ type Plan struct {
 	Wall    figure.Figure // wood left each side of the bore; below nought it breaks out
 }
 
-// Place gives latch and strike. opening is floor to head at the lock jamb,
-// margin the head margin at the lock corner. bored is where a bore that is there
-// lies below the slab's finished head, nil where none is: the latch is there
-// whatever was chosen, and a strike that is there already stays.
-func Place(c Choice, opening, margin figure.Figure, bored *figure.Figure, thickness measure.Length, tape measure.Tape) (Plan, error) {
+// Room is what latch and strike are placed in.
+type Room struct {
+	Opening   figure.Figure  // floor to head at the lock jamb
+	Margin    figure.Figure  // head margin at the lock corner
+	Bored     *figure.Figure // where a bore that is there lies below the slab's finished head; nil where none is
+	Thickness measure.Length
+}
+
+// Place gives latch and strike. A bore that is there is where the latch is, whatever was chosen, and a strike that is
+// there already stays.
+func Place(c Choice, d Room, tape measure.Tape) (Plan, error) {
+	opening, margin, bored, thickness := d.Opening, d.Margin, d.Bored, d.Thickness
 	var p Plan
 	switch {
 	case bored != nil && c.From != FromStrike:
 		p.Jamb = figure.Sum(
 			margin.Sigma,
 			figure.Term{Label: "term.top-to-bore", Value: bored.Value, Source: figure.Reading},
-			figure.Term{Label: "term.head-margin-lock-corner", Value: margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
+			figure.Term{
+				Label: "term.head-margin-lock-corner", Value: margin.Value, Source: figure.Choice, Sigma: margin.Sigma,
+			},
 		).Rounded(tape, measure.Nearest)
 	case c.From == FromStrike:
 		if c.Strike == 0 {
@@ -149,25 +175,31 @@ func Place(c Choice, opening, margin figure.Figure, bored *figure.Figure, thickn
 	default:
 		p.Jamb = figure.Sum(
 			opening.Sigma,
-			figure.Term{Label: "term.floor-to-head-lock", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma},
+			figure.Term{
+				Label: "term.floor-to-head-lock", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma,
+			},
 			figure.Term{Label: "term.handle-height", Value: -c.Handle, Source: figure.Choice},
 		).Rounded(tape, measure.Nearest)
 	}
 	p.Slab = figure.Sum(
 		margin.Sigma,
 		figure.Term{Label: "term.head-to-strike", Value: p.Jamb.Value, Source: figure.Estimate},
-		figure.Term{Label: "term.head-margin-lock-corner", Value: -margin.Value, Source: figure.Choice, Sigma: margin.Sigma},
+		figure.Term{
+			Label: "term.head-margin-lock-corner", Value: -margin.Value, Source: figure.Choice, Sigma: margin.Sigma,
+		},
 	)
 	if bored != nil {
 		p.Slab = *bored
 	}
 	p.Floor = figure.Sum(
 		opening.Sigma,
-		figure.Term{Label: "term.floor-to-head-lock", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma},
+		figure.Term{
+			Label: "term.floor-to-head-lock", Value: opening.Value, Source: figure.Estimate, Sigma: opening.Sigma,
+		},
 		figure.Term{Label: "term.head-to-strike", Value: -p.Jamb.Value, Source: figure.Estimate},
 	).Rounded(tape, measure.Nearest)
 	if p.Jamb.Value <= 0 || p.Floor.Value <= 0 {
-		return p, field.Fault("/"+c.From, "refused.height-outside", nil)
+		return p, field.Fault("/"+string(c.From), "refused.height-outside", nil)
 	}
 	p.Backset = figure.Sum(0, figure.Term{Label: "term.backset", Value: c.Backset, Source: figure.Choice})
 	p.Centre = figure.Sum(

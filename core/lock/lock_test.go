@@ -20,7 +20,7 @@ var latch = Choice{From: FromHandle, Handle: mm(1000), Backset: mm(60), Bore: mm
 // Common practice: handle about 1000 mm up, spindle at its backset, latch on
 // the centre of the thickness, 35 mm slab → 17.5 mm.
 func TestFromHandleHeight(t *testing.T) {
-	p, err := Place(latch, fig(2028), fig(3), nil, mm(35), measure.HalfMillimetre)
+	p, err := Place(latch, Room{Opening: fig(2028), Margin: fig(3), Thickness: mm(35)}, measure.HalfMillimetre)
 	require.NoError(t, err)
 	assert.Equal(t, mm(1028), p.Jamb.Value)
 	assert.Equal(t, mm(1025), p.Slab.Value)
@@ -34,7 +34,7 @@ func TestFromHandleHeight(t *testing.T) {
 func TestTheStrikeDecides(t *testing.T) {
 	c := latch
 	c.From, c.Strike, c.Bore = FromStrike, mm(1034.5), mm(25)
-	p, err := Place(c, fig(2028), fig(2.5), nil, mm(35), measure.HalfMillimetre)
+	p, err := Place(c, Room{Opening: fig(2028), Margin: fig(2.5), Thickness: mm(35)}, measure.HalfMillimetre)
 	require.NoError(t, err)
 	assert.Equal(t, mm(1034.5), p.Jamb.Value)
 	assert.Equal(t, mm(1032), p.Slab.Value)
@@ -57,8 +57,14 @@ func TestErrorsNameTheField(t *testing.T) {
 		}
 	}
 	assert.NoError(t, latch.Check())
-	_, err := Place(with(func(c *Choice) { c.From = FromStrike }), fig(2000), fig(3), nil, mm(35), measure.HalfMillimetre)
+	_, err := Place(
+		with(func(c *Choice) { c.From = FromStrike }), Room{Opening: fig(2000), Margin: fig(3), Thickness: mm(35)},
+		measure.HalfMillimetre,
+	)
 	assert.ErrorContains(t, err, "refused.strike-wanted")
-	_, err = Place(with(func(c *Choice) { c.Handle = mm(1800) }), fig(1500), fig(3), nil, mm(35), measure.HalfMillimetre)
+	_, err = Place(
+		with(func(c *Choice) { c.Handle = mm(1800) }), Room{Opening: fig(1500), Margin: fig(3), Thickness: mm(35)},
+		measure.HalfMillimetre,
+	)
 	assert.ErrorContains(t, err, "refused.height-outside")
 }

@@ -36,9 +36,12 @@ func (s Stops) Check() error {
 	}
 	if s.Stand != nil {
 		for at, v := range map[string]measure.Length{
-			"/stand/hingeHead": s.Stand.HingeHead, "/stand/lockHead": s.Stand.LockHead, "/stand/hingeFoot": s.Stand.HingeFoot, "/stand/lockFoot": s.Stand.LockFoot,
+			"/stand/hingeHead": s.Stand.HingeHead, "/stand/lockHead": s.Stand.LockHead,
+			"/stand/hingeFoot": s.Stand.HingeFoot, "/stand/lockFoot": s.Stand.LockFoot,
 		} {
-			list = append(list, field.Range{Pointer: at, Is: "size.gap-between-door-and-doorstop", Value: v, Least: -20 * mm, Most: 40 * mm})
+			list = append(list, field.Range{
+				Pointer: at, Is: "size.gap-between-door-and-doorstop", Value: v, Least: -20 * mm, Most: 40 * mm,
+			})
 		}
 	}
 	return field.First(list...)

@@ -13,7 +13,9 @@ import (
 // practice: a card of play at the stops.
 func TestWhereTheStopsGo(t *testing.T) {
 	assert.Equal(t, mm(36), Stops{}.PlaceStops(mm(35)).From.Value)
-	s := Stops{Paint: mm(0.3), Stand: &Stand{HingeHead: mm(0.3), LockHead: mm(4.3), HingeFoot: mm(3.3), LockFoot: mm(1.3)}}
+	s := Stops{
+		Paint: mm(0.3), Stand: &Stand{HingeHead: mm(0.3), LockHead: mm(4.3), HingeFoot: mm(3.3), LockFoot: mm(1.3)},
+	}
 	p := s.PlaceStops(mm(35))
 	assert.Equal(t, mm(36.3), p.From.Value)
 	require.Len(t, p.Moves, 6)
@@ -22,7 +24,8 @@ func TestWhereTheStopsGo(t *testing.T) {
 		by[m.Stop.String()+" "+m.End.String()] = m.By.Value
 	}
 	assert.Equal(t, map[string]measure.Length{
-		"head hinge": mm(-1), "head lock": mm(3), "hinge head": mm(-1), "hinge foot": mm(2), "lock head": mm(3), "lock foot": 0,
+		"head hinge": mm(-1), "head lock": mm(3), "hinge head": mm(-1), "hinge foot": mm(2), "lock head": mm(3),
+		"lock foot": 0,
 	}, by, "what it stands off, less 1.3")
 	assert.Equal(t, mm(-6), p.Cross.Value, "0.3 + 1.3 − 4.3 − 3.3")
 }

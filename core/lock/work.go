@@ -10,16 +10,16 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Work is what a device asks of slab and jamb. Places on the slab are down its lock edge
+// Work is what a piece of hardware asks of slab and jamb. Places on the slab are down its lock edge
 // from its finished top, and in from its finished lock edge; in the jamb down from the head.
 type Work struct {
-	Device  trade.Device
-	Gauge   figure.Figure // set for the centre of the thickness, marked from both faces
-	Holes   []Hole
-	Edge    *EdgeCut // nil where nothing goes into the edge
-	Plate   *Recess  // of the faceplate
-	Strike  *Strike
-	Lengths []Length // what is cut to the slab's thickness
+	Hardware trade.Hardware
+	Gauge    figure.Figure // set for the centre of the thickness, marked from both faces
+	Holes    []Hole
+	Edge     *EdgeCut // nil where nothing goes into the edge
+	Plate    *Recess  // of the faceplate
+	Strike   *Strike
+	Lengths  []Length // what is cut to the slab's thickness
 }
 
 // Hole is a hole in the faces.
@@ -62,19 +62,24 @@ type Length struct {
 	Cut  figure.Figure
 }
 
-// Fit is the work of a device at a latch line. bits are those at hand, in order.
-func Fit(p Plan, d trade.Device, thickness measure.Length, bits []measure.Length) Work {
+// Fit is the work of a piece of hardware at a latch line. bits are those at hand, in order.
+func Fit(p Plan, d trade.Hardware, thickness measure.Length, bits []measure.Length) Work {
 	half := thickness / 2
-	w := Work{Device: d, Gauge: figure.Sum(
+	w := Work{Hardware: d, Gauge: figure.Sum(
 		0,
 		figure.Term{Label: "term.half-thickness", Value: half, Source: figure.Reading},
 		figure.Term{Label: "term.half-pencil", Value: -trade.PencilHalf, Source: figure.Rule},
 	)}
 	for _, h := range d.Holes {
-		w.Holes = append(w.Holes, Hole{Hole: h, Down: above(p.Slab, h.Up), In: in(p.Backset, h.Off), Bit: bit(bits, h.Dia)})
+		w.Holes = append(w.Holes, Hole{
+			Hole: h, Down: above(p.Slab, h.Up), In: in(p.Backset, h.Off), Bit: bit(bits, h.Dia),
+		})
 	}
 	if e := d.Edge; e.Deep > 0 {
-		cut := EdgeCut{Down: above(p.Slab, e.Up), Long: e.Long, Wide: e.Wide, Deep: figure.Sum(0, figure.Term{Label: "term.device-depth", Value: e.Deep, Source: figure.Choice})}
+		cut := EdgeCut{
+			Down: above(p.Slab, e.Up), Long: e.Long, Wide: e.Wide,
+			Deep: figure.Sum(0, figure.Term{Label: "term.hardware-depth", Value: e.Deep, Source: figure.Choice}),
+		}
 		if d.Case.Deep > 0 {
 			cut.Deep = figure.Sum(
 				0,
@@ -105,7 +110,8 @@ func Fit(p Plan, d trade.Device, thickness measure.Length, bits []measure.Length
 	}
 	if s := d.Strike; s.Plate.Long > 0 {
 		w.Strike = &Strike{
-			Recess: Recess{Top: above(above(p.Jamb, s.Plate.Up), s.Plate.Long/2), Plate: s.Plate}, Bolt: p.Jamb, Hole: s.Bolt, Deep: s.Deep, Box: s.Box,
+			Recess: Recess{Top: above(above(p.Jamb, s.Plate.Up), s.Plate.Long/2), Plate: s.Plate}, Bolt: p.Jamb,
+			Hole: s.Bolt, Deep: s.Deep, Box: s.Box,
 			In: figure.Sum(0, figure.Term{Label: "term.half-thickness-flush", Value: half, Source: figure.Reading}),
 		}
 	}
@@ -113,7 +119,9 @@ func Fit(p Plan, d trade.Device, thickness measure.Length, bits []measure.Length
 		w.Lengths = append(w.Lengths, Length{c.Title(), figure.Sum(
 			0,
 			figure.Term{Label: "term.thickness", Value: thickness, Source: figure.Reading},
-			figure.Term{Label: "term.part-more", Args: message.Args{"part": c.Title()}, Value: c.Base, Source: figure.Choice},
+			figure.Term{
+				Label: "term.part-more", Args: message.Args{"part": c.Title()}, Value: c.Base, Source: figure.Choice,
+			},
 		)})
 	}
 	return w
@@ -139,7 +147,9 @@ func in(backset figure.Figure, off measure.Length) figure.Figure {
 }
 
 func with(f figure.Figure, label message.ID, by measure.Length) figure.Figure {
-	terms := append(append(make([]figure.Term, 0, len(f.Terms)+1), f.Terms...), figure.Term{Label: label, Value: by, Source: figure.Choice})
+	terms := append(append(make([]figure.Term, 0, len(f.Terms)+1), f.Terms...), figure.Term{
+		Label: label, Value: by, Source: figure.Choice,
+	})
 	return figure.Sum(f.Sigma, terms...)
 }
 
@@ -168,7 +178,7 @@ func largest(bits []measure.Length, wide measure.Length) (best measure.Length) {
 	return best
 }
 
-// Gap is the wood between two holes of a device, below nought where they meet; both lie in
+// Gap is the wood between two holes of a piece of hardware, below nought where they meet; both lie in
 // the same face, or go right through.
 func Gap(a, b Hole) measure.Length {
 	dx, dy := (a.In.Value - b.In.Value).MM(), (a.Down.Value - b.Down.Value).MM()
@@ -189,11 +199,17 @@ func (r Router) Opening(plate measure.Length) measure.Length { return plate + r.
 func (r Router) Check(wide measure.Length) error {
 	switch {
 	case r.Bush > trade.WidestBush:
-		return field.Fault("/bush", "refused.bush", message.Args{"bush": message.Exact(r.Bush), "most": message.Exact(trade.WidestBush)})
+		return field.Fault("/bush", "refused.bush", message.Args{
+			"bush": message.Exact(r.Bush), "most": message.Exact(trade.WidestBush),
+		})
 	case r.Cutter <= 0 || r.Bush <= r.Cutter:
-		return field.Fault("/bush", "refused.bush-cutter", message.Args{"bush": message.Exact(r.Bush), "cutter": message.Exact(r.Cutter)})
+		return field.Fault("/bush", "refused.bush-cutter", message.Args{
+			"bush": message.Exact(r.Bush), "cutter": message.Exact(r.Cutter),
+		})
 	case r.Cutter > wide:
-		return field.Fault("/cutter", "refused.cutter-wide", message.Args{"cutter": message.Exact(r.Cutter), "wide": message.Exact(wide)})
+		return field.Fault("/cutter", "refused.cutter-wide", message.Args{
+			"cutter": message.Exact(r.Cutter), "wide": message.Exact(wide),
+		})
 	}
 	return nil
 }

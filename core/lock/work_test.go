@@ -21,12 +21,14 @@ func line(slab, jamb, backset float64) Plan {
 // gauge half of 35 less a quarter of a pencil; 22 of bore leaves 6.5 a side, and 2 of a 26
 // plate over it; its round-ended plate of 60 begins 30 above the line.
 func TestWorkOfALeverOnRose(t *testing.T) {
-	d, ok := trade.DeviceByID("lever-rose")
+	d, ok := trade.HardwareByID("lever-rose")
 	require.True(t, ok)
 	w := Fit(line(980, 983, 60), d, mm(35), trade.Bits[measure.Millimetres])
 	assert.Equal(t, mm(17.25), w.Gauge.Value)
 	require.Len(t, w.Holes, 3)
-	assert.Equal(t, []measure.Length{mm(980), mm(961), mm(999)}, []measure.Length{w.Holes[0].Down.Value, w.Holes[1].Down.Value, w.Holes[2].Down.Value})
+	assert.Equal(t, []measure.Length{mm(980), mm(961), mm(999)}, []measure.Length{
+		w.Holes[0].Down.Value, w.Holes[1].Down.Value, w.Holes[2].Down.Value,
+	})
 	for _, h := range w.Holes {
 		assert.Equal(t, mm(60), h.In.Value)
 		assert.Equal(t, h.Dia, h.Bit)
@@ -38,13 +40,16 @@ func TestWorkOfALeverOnRose(t *testing.T) {
 	assert.Equal(t, mm(953), w.Strike.Top.Value)
 	assert.Equal(t, mm(17.5), w.Strike.In.Value, "half the thickness: common practice")
 	assert.Equal(t, mm(4), Gap(w.Holes[0], w.Holes[1]), "19 less 11 and 4")
-	assert.Equal(t, []measure.Length{mm(90), mm(30)}, []measure.Length{w.Lengths[0].Cut.Value, w.Lengths[1].Cut.Value}, "35 + 55, 35 − 5")
+	assert.Equal(
+		t, []measure.Length{mm(90), mm(30)}, []measure.Length{w.Lengths[0].Cut.Value, w.Lengths[1].Cut.Value},
+		"35 + 55, 35 − 5",
+	)
 }
 
 // A mortise lock of an 80 case: the slot is 5 longer at each end and 2 deeper, its middle 28
 // under the line; the keyhole 57 under it. Common practice.
 func TestWorkOfAMortiseLock(t *testing.T) {
-	d, _ := trade.DeviceByID("mortise-64")
+	d, _ := trade.HardwareByID("mortise-64")
 	w := Fit(line(1000, 1003, 44), d, mm(44), trade.Bits[measure.Millimetres])
 	assert.Equal(t, d.Case.High+2*trade.SlotEnds, w.Edge.Long)
 	assert.Equal(t, d.Case.Deep+trade.DeeperBy, w.Edge.Deep.Value)
@@ -58,13 +63,13 @@ func TestWorkOfAMortiseLock(t *testing.T) {
 // backsets 2 3/8 and 2 3/4 in.
 func TestThePublishedKnobSet(t *testing.T) {
 	const in = measure.Inch
-	d, _ := trade.DeviceByID("knob-54")
+	d, _ := trade.HardwareByID("knob-54")
 	assert.Equal(t, 17*in/8, d.Holes[0].Dia)
 	assert.Equal(t, in, d.Edge.Bore)
 	assert.Equal(t, [2]measure.Length{9 * in / 4, in}, [2]measure.Length{d.Plate.Long, d.Plate.Wide})
 	assert.Equal(t, []measure.Length{19 * in / 8, 11 * in / 4}, d.Backsets)
 	assert.Equal(t, 9*in/4, d.Strike.Plate.Long)
-	second, _ := trade.DeviceByID("bolt-60")
+	second, _ := trade.HardwareByID("bolt-60")
 	assert.InDelta(t, 6*25.4, second.Above.MM(), 3, "a second bolt 6 in (150 mm) above: common practice")
 }
 
@@ -84,8 +89,8 @@ func TestTheBitAtHand(t *testing.T) {
 	assert.Zero(t, bit(bits, mm(54)))
 }
 
-// owned is a device of the list as one begins one's own with it: in words.
-func owned(d trade.Device) trade.Device {
+// owned is a piece of hardware of the list as one begins one's own with it: in words.
+func owned(d trade.Hardware) trade.Hardware {
 	d.Name, d.Holes = d.ID, slices.Clone(d.Holes)
 	for i, h := range d.Holes {
 		d.Holes[i].What = h.Part
@@ -93,11 +98,11 @@ func owned(d trade.Device) trade.Device {
 	return d
 }
 
-// Every device of the list is one that can be, bored as it says in a slab 44 thick.
-func TestDevicesOfTheList(t *testing.T) {
+// All hardware of the list is hardware that can be, bored as it says in a slab 44 thick.
+func TestHardwareOfTheList(t *testing.T) {
 	seen := map[string]bool{}
-	for _, d := range trade.Devices {
-		assert.NoError(t, CheckDevice(owned(d)), d.ID)
+	for _, d := range trade.AllHardware {
+		assert.NoError(t, CheckHardware(owned(d)), d.ID)
 		assert.False(t, seen[d.ID])
 		seen[d.ID] = true
 		assert.NotEmpty(t, d.Source)
@@ -117,22 +122,24 @@ func TestDevicesOfTheList(t *testing.T) {
 	}
 }
 
-func TestCheckDeviceNamesTheField(t *testing.T) {
-	good := trade.Device{Name: "code lock", Kind: "code", Holes: []trade.Hole{{What: "spindle", Dia: mm(12), From: trade.FromBoth}}}
-	require.NoError(t, CheckDevice(good))
-	for at, change := range map[string]func(*trade.Device){
-		"/name":         func(d *trade.Device) { d.Name = " " },
-		"/kind":         func(d *trade.Device) { d.Kind = "magic" },
-		"/handed":       func(d *trade.Device) { d.Handed = "up" },
-		"/holes/0/dia":  func(d *trade.Device) { d.Holes[0].Dia = 0 },
-		"/holes/0/from": func(d *trade.Device) { d.Holes[0].From = "inside" },
-		"/holes/0/what": func(d *trade.Device) { d.Holes[0].What = "" },
-		"/plate/radius": func(d *trade.Device) { d.Plate = trade.Plate{Long: mm(57), Wide: mm(25), Radius: mm(20)} },
-		"/edge/deep":    func(d *trade.Device) { d.Edge.Deep = mm(900) },
+func TestCheckHardwareNamesTheField(t *testing.T) {
+	good := trade.Hardware{
+		Name: "code lock", Kind: "code", Holes: []trade.Hole{{What: "spindle", Dia: mm(12), From: trade.FromBoth}},
+	}
+	require.NoError(t, CheckHardware(good))
+	for at, change := range map[string]func(*trade.Hardware){
+		"/name":         func(d *trade.Hardware) { d.Name = " " },
+		"/kind":         func(d *trade.Hardware) { d.Kind = "magic" },
+		"/handed":       func(d *trade.Hardware) { d.Handed = "up" },
+		"/holes/0/dia":  func(d *trade.Hardware) { d.Holes[0].Dia = 0 },
+		"/holes/0/from": func(d *trade.Hardware) { d.Holes[0].From = "inside" },
+		"/holes/0/what": func(d *trade.Hardware) { d.Holes[0].What = "" },
+		"/plate/radius": func(d *trade.Hardware) { d.Plate = trade.Plate{Long: mm(57), Wide: mm(25), Radius: mm(20)} },
+		"/edge/deep":    func(d *trade.Hardware) { d.Edge.Deep = mm(900) },
 	} {
 		d := good
 		d.Holes = append([]trade.Hole{}, good.Holes...)
 		change(&d)
-		assert.ErrorContains(t, CheckDevice(d), at+":", at)
+		assert.ErrorContains(t, CheckHardware(d), at+":", at)
 	}
 }

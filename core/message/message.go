@@ -182,3 +182,20 @@ type (
 	Or        []any
 	Sentences []Message
 )
+
+// Problem is what an error says; the zero Message where it is no message.
+func Problem(err error) Message {
+	m, _ := Of(err)
+	return m
+}
+
+// Either is one of two IDs, by whether by is over nought.
+func Either(by float64, over, under string) string {
+	if by > 0 {
+		return over
+	}
+	return under
+}
+
+// Way is the word for one way or the other, by whether by is over nought.
+func Way(by float64, over, under string) ID { return ID("way." + Either(by, over, under)) }

@@ -22,8 +22,9 @@ type Board struct {
 // NewBoard draws a slab as a machine makes them. Assumed.
 func NewBoard(width, length float64, rng *rand.Rand) Board {
 	return Board{
-		width + rng.NormFloat64()*0.5, length + rng.NormFloat64()*0.5,
-		rng.NormFloat64() * 0.5, rng.NormFloat64() * 0.25, rng.NormFloat64() * 0.5, rng.NormFloat64() * 0.5,
+		Width: width + rng.NormFloat64()*0.5, Length: length + rng.NormFloat64()*0.5,
+		Taper: rng.NormFloat64() * 0.5, Bow: rng.NormFloat64() * 0.25, Rise: rng.NormFloat64() * 0.5,
+		Drop: rng.NormFloat64() * 0.5,
 	}
 }
 

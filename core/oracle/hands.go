@@ -26,9 +26,18 @@ func NewHands(rng *rand.Rand) Hands {
 // Assumed.
 const depthSpread = 6.0
 
-// Read takes a reading with a kit, to a mark of the tape; gap answers for a slab that stands there.
-func (o Opening) Read(r survey.Reading, k survey.Kit, h Hands, tape float64, gap Gap, rng *rand.Rand) survey.Reading {
-	_, id := k.Tool(r)
+// Taking is how readings are taken.
+type Taking struct {
+	Kit   survey.Kit
+	Hands Hands
+	Tape  float64 // its mark, mm
+	Gap   Gap     // answers for a slab that stands there; may be nil
+}
+
+// Read takes a reading.
+func (o Opening) Read(r survey.Reading, by Taking, rng *rand.Rand) survey.Reading {
+	h := by.Hands
+	_, id := by.Kit.Tool(r)
 	i, _ := trade.InstrumentByID(id)
 	reads, _ := i.Of(string(r.Kind))
 	apart := 1.0 // metres between its places, for what is so much a metre
@@ -50,7 +59,7 @@ func (o Opening) Read(r survey.Reading, k survey.Kit, h Hands, tape float64, gap
 	if r.Turned {
 		bias = -bias
 	}
-	v := o.Truth(r, rng.NormFloat64()*depthSpread, gap) + rng.NormFloat64()*sigma + bias
-	r.Value = measure.FromMM(v).Round(measure.FromMM(tape), measure.Nearest)
+	v := o.Truth(r, rng.NormFloat64()*depthSpread, by.Gap) + rng.NormFloat64()*sigma + bias
+	r.Value = measure.FromMM(v).Round(measure.FromMM(by.Tape), measure.Nearest)
 	return r
 }

@@ -44,7 +44,7 @@ func (l line) at(s float64) float64 { return l.a + (l.b-l.a)*s/l.reach }
 // hinge marks on the hinge jamb. leafLength is that of a hinge leaf, mm.
 func (o Opening) Hang(b Board, l plan.Leaf, leafLength, least float64, rng *rand.Rand) Hung {
 	var off frame.Each[line]
-	for _, e := range l.Cut.Edges {
+	for e := range l.Cut.InOrder() {
 		first, last := e.Marks[0], e.Marks[len(e.Marks)-1]
 		c := line{first.Depth.Value.MM(), last.Depth.Value.MM(), b.Length}
 		if !e.Side.Upright() {

@@ -33,7 +33,9 @@ func settled(from float64) form {
 // anyForm is one of the forms by chance.
 func anyForm(rng *rand.Rand) form {
 	place := 0.3 + 0.4*rng.Float64()
-	return []form{sine, arc, func(f float64) float64 { return 0.7 * sForm(f) }, bump(place, 0.7), settled(place)}[rng.IntN(5)]
+	return []form{
+		sine, arc, func(f float64) float64 { return 0.7 * sForm(f) }, bump(place, 0.7), settled(place),
+	}[rng.IntN(5)]
 }
 
 // House draws openings of one kind. All are invented; how crooked houses are is common practice.

@@ -11,34 +11,37 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/oracle"
 	"kindmargin/core/plan"
+	"kindmargin/core/site"
 	"kindmargin/core/survey"
 	"kindmargin/thorough"
 )
 
-// known is a site in an old opening, read until the program calls it ready.
-func known(t *testing.T, h oracle.House, seed uint64) *site {
+// known is a hiddenDoor in an old opening, read until the program calls it ready.
+func known(t *testing.T, h oracle.House, seed uint64) *hiddenDoor {
 	t.Helper()
-	s := newSite(h, plainKit, measure.HalfMillimetre, rand.New(rand.NewPCG(seed, 31)))
+	s := newHidden(h, plainKit, measure.HalfMillimetre, rand.New(rand.NewPCG(seed, 31)))
 	p, _ := s.asked(60)
 	require.True(t, ready(p), "seed %d: %v", seed, p.Findings)
 	return s
 }
 
 // with is the plan with the readings changed.
-func (s *site) with(change func(rs []survey.Reading) []survey.Reading) plan.Plan {
+func (s *hiddenDoor) with(change func(rs []survey.Reading) []survey.Reading) plan.Plan {
 	door := s.door
 	door.Readings = change(slices.Clone(door.Readings))
 	return plan.Solve(s.job, door)
 }
 
 // neverReadyAndWrong holds that a plan waits, with what to read or what clashes, or is sound.
-func (s *site) neverReadyAndWrong(t *testing.T, p plan.Plan, what string) (waits bool) {
+func (s *hiddenDoor) neverReadyAndWrong(t *testing.T, p plan.Plan, what string) (waits bool) {
 	t.Helper()
 	if ready(p) {
 		assert.LessOrEqual(t, s.tooSmall(p), 1.0, what)
 		return false
 	}
-	assert.True(t, len(p.Clashes) > 0 || len(p.ToRead) > 0 || len(p.Leaves[0].Findings) > 0, "%s: it says what to read", what)
+	assert.True(
+		t, len(p.Clashes) > 0 || len(p.ToRead) > 0 || len(p.Leaves[0].Findings) > 0, "%s: it says what to read", what,
+	)
 	return true
 }
 
@@ -67,7 +70,7 @@ func TestBadInputIsNeverReadyAndWrong(t *testing.T) {
 	// A tape held at its 10 mm mark throughout reads the slab as wrong as the opening: nothing is cut too far.
 	for seed := range uint64(4) {
 		rng := rand.New(rand.NewPCG(seed, 37))
-		s := newSite(oracle.Houses[1], plainKit, measure.HalfMillimetre, rng)
+		s := newHidden(oracle.Houses[1], plainKit, measure.HalfMillimetre, rng)
 		s.hands.Bias["tape"] = -10
 		s.door.Slab = s.board.Measured(s.hands, "tape", 0.5, rng)
 		much := measure.FromMM(150)
@@ -80,7 +83,7 @@ func TestBadInputIsNeverReadyAndWrong(t *testing.T) {
 		h.Width, h.Height = size[0], size[1]
 		for seed := range uint64(3) {
 			rng := rand.New(rand.NewPCG(seed, 41))
-			s := newSite(h, plainKit, measure.HalfMillimetre, rng)
+			s := newHidden(h, plainKit, measure.HalfMillimetre, rng)
 			p, _ := s.asked(60)
 			if p.Leaves[0].Cut == nil || len(p.Leaves[0].Hinges) == 0 {
 				assert.NotEmpty(t, p.All(), "it says why not")
@@ -128,7 +131,7 @@ func TestNothingIsLeftToRead(t *testing.T) {
 	kit := survey.Kit{{ID: "tape", Instrument: "tape"}}
 	again := 0
 	for seed := range uint64(4) {
-		s := newSite(oracle.Houses[1+seed%3], kit, measure.HalfMillimetre, rand.New(rand.NewPCG(seed, 47)))
+		s := newHidden(oracle.Houses[1+seed%3], kit, measure.HalfMillimetre, rand.New(rand.NewPCG(seed, 47)))
 		s.read(survey.Reading{Kind: survey.Width, At: measure.Metre})
 		s.read(survey.Reading{Kind: survey.Height, At: measure.Metre / 10})
 		places := survey.Candidates(measure.FromMM(s.truth.Width), measure.FromMM(s.truth.Height), measure.Millimetres)
@@ -141,7 +144,7 @@ func TestNothingIsLeftToRead(t *testing.T) {
 				return rs
 			})
 			for _, f := range p.All() {
-				if f.Code == plan.SlipHides {
+				if f.Code == site.SlipHides {
 					again++
 				}
 			}

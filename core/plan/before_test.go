@@ -18,6 +18,8 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/stage/cuts"
 )
 
 // kept is a figure of a plan, in mm, and its standard deviation.
@@ -34,14 +36,16 @@ func figuresOf(p Plan) map[string]kept {
 			put("wanted "+side.String(), l.Wanted[side])
 		}
 		for _, x := range l.Light {
-			put(fmt.Sprintf("light %v %s", x.Side, strings.ReplaceAll(message.End{Side: x.Side, Place: x.Where}.ID(), "-", " ")), x.Margin)
+			put(fmt.Sprintf(
+				"light %v %s", x.Side, strings.ReplaceAll(message.End{Side: x.Side, Place: x.Where}.ID(), "-", " "),
+			), x.Margin)
 		}
 		if l.Finished != nil {
 			put("width", l.Finished.Width)
 			put("length", l.Finished.Length)
 		}
 		if l.Cut != nil {
-			for _, e := range l.Cut.Edges {
+			for e := range l.Cut.InOrder() {
 				put(fmt.Sprintf("left %v", e.Side), e.Left)
 				for k, m := range e.Marks {
 					put(fmt.Sprintf("cut %v %d", e.Side, k), m.Depth)
@@ -122,20 +126,24 @@ func TestACutNeverGoesPastItsTerms(t *testing.T) {
 			j.Tape = tape
 			for _, o := range j.Openings {
 				o.Done, o.Tried = nil, nil
-				d := newDoor(j, o)
-				read, _ := readShape(d)
-				_, want, _ := margins(d, read)
-				drawn, _ := outlines(d, read, baysOf(d), want)
+				d := site.New(j, o)
+				begun, _ := begin(d)
+				read, drawn := begun.read, begun.drawn
 				p := Solve(j, o)
-				for i, b := range baysOf(d) {
+				for i, b := range site.Bays(d) {
 					cut := p.Leaves[i].Cut
-					laid := fit.Lay(drawn[i], leaveOn(d, drawn[i]), b.slab.Less(read.reads[0], read.reads[1]), cut.Laying)
-					for _, e := range cut.Edges {
+					laid := fit.Lay(
+						drawn[i], cuts.LeaveOn(d, drawn[i]), b.Slab.Less(read.Reads[0], read.Reads[1]), cut.Laying,
+					)
+					for e := range cut.InOrder() {
 						if e.Side == frame.Lock || e.Side == frame.Foot { // marked across from what was marked before
 							continue
 						}
 						for k, m := range e.Marks {
-							assert.LessOrEqual(t, m.Depth.Value.MM(), max(laid.Cuts[e.Side][k].Depth, 0)+0.0101, "%s %s %v, on %v", file, o.ID, e.Side, tape)
+							assert.LessOrEqual(
+								t, m.Depth.Value.MM(), max(laid.Cuts[e.Side][k].Depth, 0)+0.0101, "%s %s %v, on %v",
+								file, o.ID, e.Side, tape,
+							)
 						}
 					}
 				}

@@ -16,6 +16,7 @@ import (
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
+	"kindmargin/core/site"
 	"kindmargin/core/survey"
 )
 
@@ -53,16 +54,16 @@ func careful() job.Opening {
 	return o
 }
 
-func stateOf(p Plan, s job.Step) Notch {
-	for _, n := range p.Notches {
+func stateOf(p Plan, s job.Step) Progress {
+	for _, n := range p.Steps {
 		if n.Step == s {
 			return n
 		}
 	}
-	return Notch{}
+	return Progress{}
 }
 
-func said(p Plan, w Gravity, text string) bool {
+func said(p Plan, w site.Gravity, text string) bool {
 	return find(p, w, text) != nil
 }
 
@@ -80,7 +81,7 @@ func TestWhileReadingsClashNothingIsReady(t *testing.T) {
 	for _, step := range job.Steps[1:] {
 		n := stateOf(p, step)
 		assert.Equal(t, Waits, n.State, "%v", step)
-		assert.Equal(t, message.ID("notch.clash"), n.Says)
+		assert.Equal(t, message.ID("step-now.clash"), n.Says)
 	}
 	assert.Equal(t, job.StepMeasure, p.Next)
 
@@ -89,10 +90,11 @@ func TestWhileReadingsClashNothingIsReady(t *testing.T) {
 	without := p.Without[0]
 	assert.Equal(t, o.Readings[2].ID, without.Reading.ID)
 	assert.Equal(t, message.ID("step-open.cut"), stateOf(*without.Plan, job.StepCut).Says)
-	require.Len(t, without.Plan.Leaves[0].Cut.Edges, 4)
-	for i, c := range without.Plan.Leaves[0].Cut.Edges {
+	for c := range without.Plan.Leaves[0].Cut.InOrder() {
 		for k, m := range c.Marks {
-			assert.InDelta(t, sound.Leaves[0].Cut.Edges[i].Marks[k].Depth.Value.MM(), m.Depth.Value.MM(), 1.5, "%v", c.Side)
+			assert.InDelta(
+				t, sound.Leaves[0].Cut.Edges[c.Side].Marks[k].Depth.Value.MM(), m.Depth.Value.MM(), 1.5, "%v", c.Side,
+			)
 		}
 	}
 }
@@ -107,7 +109,9 @@ func TestTwoValuesChangedRoundAreSettledByChangingThemBack(t *testing.T) {
 	p := Solve(house, o)
 	require.NotEmpty(t, p.Clashes)
 	require.NotNil(t, p.Clashes[0].Swapped, "%v", text(p.Clashes[0].Finding))
-	assert.Contains(t, text(p.Clashes[0].Finding), "The width, 200 mm up (834 mm) and the width, 1800 mm up (820 mm) look swapped.")
+	assert.Contains(
+		t, text(p.Clashes[0].Finding), "The width, 200 mm up (834 mm) and the width, 1800 mm up (820 mm) look swapped.",
+	)
 	assert.Empty(t, p.Without[0].Plan.Clashes)
 }
 
@@ -121,25 +125,25 @@ func TestAHeadThatNobodyHeldASquareToIsNotCut(t *testing.T) {
 	}
 	o.Readings = few
 	p := Solve(house, o)
-	require.True(t, said(p, Stop, " before you cut"), "%v", p.Findings)
-	assert.Equal(t, message.ID("notch.wrong"), stateOf(p, job.StepCut).Says)
+	require.True(t, said(p, site.Stop, " before you cut"), "%v", p.Findings)
+	assert.Equal(t, message.ID("step-now.wrong"), stateOf(p, job.StepCut).Says)
 	require.NotEmpty(t, p.ToRead)
-	waits := find(p, Stop, "at the lock corner. That leaves").Args["reading"].(survey.Reading)
+	waits := find(p, site.Stop, "at the lock corner. That leaves").Args["reading"].(survey.Reading)
 	assert.Contains(t, []survey.Kind{survey.Square, survey.Level, survey.Plumb}, waits.Kind)
 
 	o.Cut.Knowing = true
 	p = Solve(house, o)
-	assert.False(t, said(p, Stop, " before you cut"))
-	assert.True(t, said(p, Care, "You are cutting without the "))
+	assert.False(t, said(p, site.Stop, " before you cut"))
+	assert.True(t, said(p, site.Care, "You are cutting without the "))
 	assert.Equal(t, message.ID("step-open.cut"), stateOf(p, job.StepCut).Says)
 
 	o.Cut.Knowing = false
-	for n := 1; said(p, Stop, "at the lock corner. That leaves") || n == 1; n++ {
+	for n := 1; said(p, site.Stop, "at the lock corner. That leaves") || n == 1; n++ {
 		require.LessOrEqual(t, n, 3, "two or three readings settle it: %v", p.Findings)
 		waits.ID = "asked" + strconv.Itoa(n)
 		o.Readings = append(o.Readings, waits)
 		p = Solve(house, o)
-		if f := find(p, Stop, "at the lock corner. That leaves"); f != nil {
+		if f := find(p, site.Stop, "at the lock corner. That leaves"); f != nil {
 			waits = f.Args["reading"].(survey.Reading)
 		}
 	}
@@ -149,8 +153,10 @@ func TestTheFootsLeaveOnIsNotGivenAwayUnsaid(t *testing.T) {
 	o := careful()
 	o.Slab.Length = mm(2025) // hardly longer than the finished slab
 	p := Solve(house, o)
-	require.NotEmpty(t, p.Leaves[0].Cut.Edges)
-	assert.True(t, said(p, Care, " on at the bottom: ") || said(p, Care, " on at the top: "), "%v", p.Findings)
+	require.NotNil(t, p.Leaves[0].Cut)
+	assert.True(
+		t, said(p, site.Care, " on at the bottom: ") || said(p, site.Care, " on at the top: "), "%v", p.Findings,
+	)
 }
 
 // A bore 965 below the slab's top and a strike 1041 below the head: the latch is
@@ -163,20 +169,22 @@ func TestABoreThatIsThereRules(t *testing.T) {
 	p := Solve(house, o)
 	require.NotNil(t, p.Leaves[0].Latch)
 	// 3 of margin: the latch lies 997 below the finished head, 23 come off it.
-	assert.InDelta(t, 23, p.Leaves[0].Cut.Edges[0].Marks[2].Depth.Value.MM(), 0.6)
+	assert.InDelta(t, 23, p.Leaves[0].Cut.Edges[frame.Head].Marks[2].Depth.Value.MM(), 0.6)
 	assert.InDelta(t, p.Leaves[0].Latch.Jamb.Value.MM(), p.Leaves[0].Latch.Slab.Value.MM()+3, 0.6)
-	assert.False(t, said(p, Stop, "so the latch would miss it"))
+	assert.False(t, said(p, site.Stop, "so the latch would miss it"))
 
 	o.Slab.Handle = mm(900) // above the strike: nothing that comes off brings it down
 	p = Solve(house, o)
-	assert.True(t, said(p, Stop, "above the keep that is there, so the latch would miss it"), "%v", p.Findings)
+	assert.True(t, said(p, site.Stop, "above the keep that is there, so the latch would miss it"), "%v", p.Findings)
 
 	o.Lock.From = lock.FromHandle
 	o.Slab.Handle = mm(1020)
 	p = Solve(house, o)
 	require.NotNil(t, p.Leaves[0].Latch)
-	final := 1020 - p.Leaves[0].Cut.Edges[0].Marks[2].Depth.Value.MM()
-	assert.InDelta(t, final, p.Leaves[0].Latch.Slab.Value.MM(), 0.6, "where the hole is, whatever handle height was chosen")
+	final := 1020 - p.Leaves[0].Cut.Edges[frame.Head].Marks[2].Depth.Value.MM()
+	assert.InDelta(
+		t, final, p.Leaves[0].Latch.Slab.Value.MM(), 0.6, "where the hole is, whatever handle height was chosen",
+	)
 	assert.InDelta(t, final+3, p.Leaves[0].Latch.Jamb.Value.MM(), 0.6)
 }
 
@@ -184,16 +192,19 @@ func TestMarksAndChecksAgree(t *testing.T) {
 	for _, tape := range []measure.Tape{measure.HalfMillimetre, measure.Sixteenths} {
 		j := house
 		j.Unit, j.Tape = tape.Unit(), tape
-		for _, edge := range []string{job.Straight, job.Scribed} {
+		for _, edge := range []job.Shape{job.Straight, job.Scribed} {
 			o := careful()
 			o.Slab.Width = 33 * measure.Inch
 			o.Readings[2].Value, o.Readings[12].Value = mm(830.5), mm(3) // the lock jamb bellies out
 			o.Cut.LockEdge = edge
 			p := Solve(j, o)
-			require.Len(t, p.Leaves[0].Cut.Edges, 4)
+			require.NotNil(t, p.Leaves[0].Cut)
 			for i, k := range []int{0, 2, 4} {
-				hinge, lock := p.Leaves[0].Cut.Edges[1].Marks[k].Depth.Value, p.Leaves[0].Cut.Edges[2].Marks[k].Depth.Value
-				assert.Equal(t, o.Slab.Width-hinge-lock, p.Leaves[0].Cut.Width[i].Value, "%v %s: cut to the check, it is cut to the marks", tape, edge)
+				hinge, lock := p.Leaves[0].Cut.Edges[frame.Hinge].Marks[k].Depth.Value, p.Leaves[0].Cut.Edges[frame.Lock].Marks[k].Depth.Value
+				assert.Equal(
+					t, o.Slab.Width-hinge-lock, p.Leaves[0].Cut.Width[i].Value,
+					"%v %s: cut to the check, it is cut to the marks", tape, edge,
+				)
 			}
 		}
 	}
@@ -203,26 +214,29 @@ func TestPivotsHingesAndWeights(t *testing.T) {
 	o := square()
 	o.Slab.Pivot = mm(20)
 	p := Solve(house, o) // 18 come off the hinge edge
-	assert.True(t, said(p, Stop, "the wood splits"), "%v", p.Findings)
+	assert.True(t, said(p, site.Stop, "the wood splits"), "%v", p.Findings)
 	o.Slab.Pivot = mm(45)
-	assert.True(t, said(Solve(house, o), Care, "27 mm from the finished hinge edge"))
+	assert.True(t, said(Solve(house, o), site.Care, "27 mm from the finished hinge edge"))
 
 	o = square()
 	o.Slab.Construction, o.Slab.Thickness = "solid", mm(73) // 838 × 2040 × 73 mm of 620 kg/m³
 	o.Hinges.Count = 3
-	assert.True(t, said(Solve(house, o), Care, "about 77 kg, over 60 kg"))
+	assert.True(t, said(Solve(house, o), site.Care, "about 77 kg, over 60 kg"))
 	j := house
 	j.Unit, j.Tape = measure.Inches, measure.Sixteenths
 	p = Solve(j, o)
-	assert.True(t, said(p, Care, "about 171 lb, over 132 lb"), "77.4/0.45359")
+	assert.True(t, said(p, site.Care, "about 171 lb, over 132 lb"), "77.4/0.45359")
 	for _, f := range p.Findings {
 		assert.NotContains(t, wordsOf(f, measure.Inches, measure.ThirtySeconds), " mm", "an inch job speaks in inches")
 		assert.NotContains(t, wordsOf(f, measure.Inches, measure.ThirtySeconds), " kg:")
 	}
 
 	o = square()
-	o.Hinges = hinge.Choice{From: hinge.FromPockets, Pockets: []measure.Length{mm(163), mm(1700)}, Count: 3, Leaf: mm(75), Width: mm(29), Plate: mm(2), Closed: mm(7)}
-	assert.True(t, said(Solve(house, o), Care, "3 hinges are asked for, and the jamb has 2 recesses"))
+	o.Hinges = hinge.Choice{
+		From: hinge.FromPockets, Pockets: []measure.Length{mm(163), mm(1700)}, Count: 3, Leaf: mm(75), Width: mm(29),
+		Plate: mm(2), Closed: mm(7),
+	}
+	assert.True(t, said(Solve(house, o), site.Care, "3 hinges are asked for, and the jamb has 2 recesses"))
 }
 
 // A cupboard door 43 in high is a door.
@@ -237,7 +251,9 @@ func TestALowDoorIsTaken(t *testing.T) {
 	p := Solve(j, o)
 	require.NotEmpty(t, p.ToRead)
 	assert.Less(t, p.ToRead[0].Reading.At, in(43, 1), "the width is asked for inside it")
-	o.Readings = append(o.Readings, survey.Reading{ID: "b", Kind: survey.Width, At: p.ToRead[0].Reading.At, Value: in(219, 8)})
+	o.Readings = append(o.Readings, survey.Reading{
+		ID: "b", Kind: survey.Width, At: p.ToRead[0].Reading.At, Value: in(219, 8),
+	})
 	assert.NotEmpty(t, Solve(j, o).Leaves[0].Hinges)
 }
 
@@ -260,7 +276,7 @@ func TestJobFilesOfBeforeOpen(t *testing.T) {
 		require.Len(t, j.Openings, want.doors)
 		again, err := job.Encode(j)
 		require.NoError(t, err)
-		newest, err := os.ReadFile(filepath.Join("..", "job", "testdata", strings.Replace(file, "v1", "v3", 1)))
+		newest, err := os.ReadFile(filepath.Join("..", "job", "testdata", strings.Replace(file, "v1", "v4", 1)))
 		require.NoError(t, err)
 		assert.True(t, string(newest) == string(again), "written again in the newest form")
 		same, err := job.Decode(newest)
@@ -274,7 +290,9 @@ func TestJobFilesOfBeforeOpen(t *testing.T) {
 			assert.Equal(t, want.strike, p.Leaves[0].Latch.Jamb.Value)
 			assert.InDelta(t, want.width, p.Leaves[0].Finished.Width.Value.MM(), 1.5, "within the ± of before")
 			assert.Equal(t, mm(6), p.Leaves[0].Wanted[frame.Foot].Value)
-			assert.Equal(t, Done, stateOf(Solve(j, j.Openings[1]), job.StepMeasure).State, "what was finished stays finished")
+			assert.Equal(
+				t, Done, stateOf(Solve(j, j.Openings[1]), job.StepMeasure).State, "what was finished stays finished",
+			)
 		}
 	}
 }
@@ -307,7 +325,7 @@ func TestWhatIsTooMuchIsNeverSaidAgainstItself(t *testing.T) {
 	o.Slab.Width = mm(830.4)
 	o.Slab.Limits.Hinge, o.Slab.Limits.Lock = &ten, &none
 	p := Solve(j, o)
-	assert.True(t, said(p, Stop, "1/64 in more than may come off"), "%v", p.Findings)
+	assert.True(t, said(p, site.Stop, "1/64 in more than may come off"), "%v", p.Findings)
 	o.Hinges.Plate = mm(2.3)
 	assert.Equal(t, mm(2.3), Solve(house, o).Leaves[0].Gauges.Depth.Value, "a gauge is set to the leaf, never deeper")
 }

@@ -15,6 +15,8 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/stage/readings"
 	"kindmargin/core/survey"
 )
 
@@ -54,8 +56,8 @@ func TestThePackersBringThePinsToOneLine(t *testing.T) {
 		s := readShapeOf(o)
 		var up, out []float64
 		for _, h := range l.Hinges {
-			v := s.height - h.Jamb.Value.MM() - o.Hinges.Leaf.MM()/2
-			jamb, _ := s.shape.At(frame.Hinge, v)
+			v := s.Height - h.Jamb.Value.MM() - o.Hinges.Leaf.MM()/2
+			jamb, _ := s.Shape.At(frame.Hinge, v)
 			up = append(up, v)
 			out = append(out, jamb+l.Gauges.Flush.Value.MM()/2+h.Pack.Value.MM())
 		}
@@ -65,13 +67,16 @@ func TestThePackersBringThePinsToOneLine(t *testing.T) {
 		}
 		if math.Abs(belly) >= 3 {
 			packs := []float64{l.Hinges[0].Pack.Value.MM(), l.Hinges[1].Pack.Value.MM()}
-			assert.InDelta(t, belly*math.Pow((1827-1016)/1016.0, 2), packs[0]-packs[1], 0.6, "the outer ones are packed out by what the belly stands in front of them")
+			assert.InDelta(
+				t, belly*math.Pow((1827-1016)/1016.0, 2), packs[0]-packs[1], 0.6,
+				"the outer ones are packed out by what the belly stands in front of them",
+			)
 		}
 	}
 }
 
-func readShapeOf(o job.Opening) surveyed {
-	s, _ := readShape(newDoor(house, o))
+func readShapeOf(o job.Opening) site.Survey {
+	s, _, _ := readings.Read(site.New(house, o), nil)
 	return s
 }
 
@@ -86,18 +91,24 @@ func TestAThirdHingeIsMovedClear(t *testing.T) {
 	p := Solve(house, o)
 	l := p.Leaves[0]
 	assert.Equal(t, before.Slab.Value-mm(77), l.Hinges[1].Slab.Value, "10 − 12 − 75: up")
-	said := ofCode(l.Findings, HingeMoved)
+	said := ofCode(l.Findings, site.HingeMoved)
 	require.Len(t, said, 1)
-	assert.Equal(t, "The middle hinge moves up by 77 mm, clear of the latch recess.", wordsOf(said[0], measure.Millimetres, house.Tape))
+	assert.Equal(
+		t, "The middle hinge moves up by 77 mm, clear of the latch recess.",
+		wordsOf(said[0], measure.Millimetres, house.Tape),
+	)
 
 	o.Hinges.Avoid[0].At = l.Hinges[0].Jamb.Value + mm(20)
-	said = ofCode(Solve(house, o).Leaves[0].Findings, HingeInTheWay)
+	said = ofCode(Solve(house, o).Leaves[0].Findings, site.HingeInTheWay)
 	require.Len(t, said, 1, "the top hinge stays where the rule has it, and is refused")
-	assert.Equal(t, Stop, said[0].Gravity)
-	assert.Contains(t, wordsOf(said[0], measure.Millimetres, house.Tape), "It stands clear if moved up to 83 mm or down to 262 mm.", "150 + 20 − 12 − 75, and 150 + 20 + 80 + 12")
+	assert.Equal(t, site.Stop, said[0].Gravity)
+	assert.Contains(
+		t, wordsOf(said[0], measure.Millimetres, house.Tape), "It stands clear if moved up to 83 mm or down to 262 mm.",
+		"150 + 20 − 12 − 75, and 150 + 20 + 80 + 12",
+	)
 	o.Hinges.From, o.Hinges.Places = hinge.OwnPlaces, []measure.Length{mm(262), mm(1700)}
 	p = Solve(house, o)
-	assert.Empty(t, ofCode(p.Leaves[0].Findings, HingeInTheWay))
+	assert.Empty(t, ofCode(p.Leaves[0].Findings, site.HingeInTheWay))
 	assert.Equal(t, mm(262), p.Leaves[0].Hinges[0].Slab.Value)
 	assert.Equal(t, mm(265), p.Leaves[0].Hinges[0].Jamb.Value)
 }
@@ -110,11 +121,11 @@ func TestOldPocketsInTheWay(t *testing.T) {
 	o.Hinges.Pockets = []measure.Length{mm(160), mm(1650)}
 	o.Hinges.Old = []hinge.Pocket{{Long: mm(75)}, {Long: mm(75)}}
 	l := Solve(house, o).Leaves[0]
-	said := ofCode(l.Findings, HingeInTheWay)
+	said := ofCode(l.Findings, site.HingeInTheWay)
 	require.Len(t, said, 1, "153 to 253 in the jamb covers 160 to 235; the lower one is in the way")
 	assert.Equal(t, message.ID("hinge.bottom"), said[0].Args["name"])
 	o.Hinges.Old[1].Filled = true
-	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeInTheWay))
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, site.HingeInTheWay))
 }
 
 func TestOldPocketsAndTheirHinges(t *testing.T) {
@@ -127,12 +138,17 @@ func TestOldPocketsAndTheirHinges(t *testing.T) {
 	}
 	require.NoError(t, o.Check())
 	l := Solve(house, o).Leaves[0]
-	assert.Equal(t, plain[0].Pack.Value+mm(1), l.Hinges[0].Pack.Value, "a pocket 3 deep for a leaf of 2 is packed up by 1")
+	assert.Equal(
+		t, plain[0].Pack.Value+mm(1), l.Hinges[0].Pack.Value, "a pocket 3 deep for a leaf of 2 is packed up by 1",
+	)
 	assert.Equal(t, plain[1].Pack.Value, l.Hinges[1].Pack.Value)
-	assert.Len(t, ofCode(l.Findings, OldHinge), 2)
-	assert.Len(t, ofCode(l.Findings, PocketCutOn), 1, "5 too short")
-	assert.Len(t, ofCode(l.Findings, PocketFill), 1, "3 too wide")
-	assert.Contains(t, wordsOf(ofCode(l.Findings, OldHinge)[0], measure.Millimetres, house.Tape), "Old top hinge: it is loose.")
+	assert.Len(t, ofCode(l.Findings, site.OldHinge), 2)
+	assert.Len(t, ofCode(l.Findings, site.PocketCutOn), 1, "5 too short")
+	assert.Len(t, ofCode(l.Findings, site.PocketFill), 1, "3 too wide")
+	assert.Contains(
+		t, wordsOf(ofCode(l.Findings, site.OldHinge)[0], measure.Millimetres, house.Tape),
+		"Old top hinge: it is loose.",
+	)
 	o.Hinges.Old = append(o.Hinges.Old, hinge.Pocket{})
 	assert.ErrorContains(t, o.Check(), "refused.pockets-described given=3 pockets=2")
 }
@@ -140,11 +156,11 @@ func TestOldPocketsAndTheirHinges(t *testing.T) {
 func TestWhatHingesCarry(t *testing.T) {
 	o := square()
 	o.Hinges.Size = "lift-100"
-	said := ofCode(Solve(house, o).Leaves[0].Findings, HingeTooLight)
+	said := ofCode(Solve(house, o).Leaves[0].Findings, site.HingeTooLight)
 	require.Len(t, said, 1, "35.9 kg on two that carry 35")
 	o.Hinges.Count = 3
 	p := Solve(house, o)
-	assert.Empty(t, ofCode(p.Leaves[0].Findings, HingeTooLight), "three carry 52")
+	assert.Empty(t, ofCode(p.Leaves[0].Findings, site.HingeTooLight), "three carry 52")
 	// 35.9 kg × 419 over the leaves' distance, 2023 − 225 − 75 − 150.
 	assert.InDelta(t, 35.9*419/1573, p.Leaves[0].Gauges.Pull.Load, 0.05)
 	o.Hinges.Third = hinge.MoveUp
@@ -153,13 +169,16 @@ func TestWhatHingesCarry(t *testing.T) {
 
 func TestTheUsualHinge(t *testing.T) {
 	o := square()
-	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeShort), "75 for 35 thick")
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, site.HingeShort), "75 for 35 thick")
 	o.Slab.Thickness = mm(44)
-	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeShort), 1)
-	assert.Contains(t, wordsOf(ofCode(Solve(house, o).Leaves[0].Findings, HingeShort)[0], measure.Millimetres, house.Tape), "Hinges of 100 mm are usual for a slab 44 mm thick and 838 mm wide. These are 75 mm.")
+	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, site.HingeShort), 1)
+	assert.Contains(
+		t, wordsOf(ofCode(Solve(house, o).Leaves[0].Findings, site.HingeShort)[0], measure.Millimetres, house.Tape),
+		"Hinges of 100 mm are usual for a slab 44 mm thick and 838 mm wide. These are 75 mm.",
+	)
 	inches := house
 	inches.Unit, inches.Tape = measure.Inches, measure.ThirtySeconds
-	require.Len(t, ofCode(Solve(inches, o).Leaves[0].Findings, HingesByHeight), 1, "three for 80 in")
+	require.Len(t, ofCode(Solve(inches, o).Leaves[0].Findings, site.HingesByHeight), 1, "three for 80 in")
 	o.Hinges.Count = 3
-	assert.Empty(t, ofCode(Solve(inches, o).Leaves[0].Findings, HingesByHeight))
+	assert.Empty(t, ofCode(Solve(inches, o).Leaves[0].Findings, site.HingesByHeight))
 }

@@ -20,10 +20,12 @@ import (
 )
 
 // plainKit is what people own.
-var plainKit = survey.Kit{{ID: "tape", Instrument: "tape"}, {ID: "level", Instrument: "level"}, {ID: "square", Instrument: "square"}}
+var plainKit = survey.Kit{
+	{ID: "tape", Instrument: "tape"}, {ID: "level", Instrument: "level"}, {ID: "square", Instrument: "square"},
+}
 
-// site is a hidden opening with a slab, and the door as it is kept.
-type site struct {
+// hiddenDoor is a hidden opening with a slab, and the door as it is kept.
+type hiddenDoor struct {
 	job   job.Job
 	door  job.Opening
 	truth oracle.Opening
@@ -33,8 +35,8 @@ type site struct {
 	rng   *rand.Rand
 }
 
-func newSite(h oracle.House, kit survey.Kit, tape measure.Tape, rng *rand.Rand) *site {
-	s := &site{truth: h.Draw(rng), hands: oracle.NewHands(rng), tape: tape, rng: rng}
+func newHidden(h oracle.House, kit survey.Kit, tape measure.Tape, rng *rand.Rand) *hiddenDoor {
+	s := &hiddenDoor{truth: h.Draw(rng), hands: oracle.NewHands(rng), tape: tape, rng: rng}
 	s.job = job.NewJob("s", "Hidden", measure.Millimetres)
 	s.job.Tape, s.job.Kit.Tools = tape, kit
 	s.door = job.NewOpening("o", "Door", measure.Millimetres)
@@ -57,14 +59,18 @@ func onSlab(k survey.Kit) string {
 	return "tape"
 }
 
+func (s *hiddenDoor) taking() oracle.Taking {
+	return oracle.Taking{Kit: s.job.Kit.Tools, Hands: s.hands, Tape: s.tape.Step().MM()}
+}
+
 // read takes a reading and adds it.
-func (s *site) read(r survey.Reading) {
+func (s *hiddenDoor) read(r survey.Reading) {
 	r.ID = fmt.Sprint(len(s.door.Readings))
-	s.door.Readings = append(s.door.Readings, s.truth.Read(r, s.job.Kit.Tools, s.hands, s.tape.Step().MM(), nil, s.rng))
+	s.door.Readings = append(s.door.Readings, s.truth.Read(r, s.taking(), s.rng))
 }
 
 // asked reads what the program asks for until it asks no more.
-func (s *site) asked(most int) (p plan.Plan, readings int) {
+func (s *hiddenDoor) asked(most int) (p plan.Plan, readings int) {
 	for readings = 0; ; readings++ {
 		p = plan.Solve(s.job, s.door)
 		if len(p.Clashes) > 0 { // what seems wrong is read again
@@ -73,7 +79,7 @@ func (s *site) asked(most int) (p plan.Plan, readings int) {
 			if k < 0 {
 				s.read(again)
 			} else {
-				s.door.Readings[k] = s.truth.Read(again, s.job.Kit.Tools, s.hands, s.tape.Step().MM(), nil, s.rng)
+				s.door.Readings[k] = s.truth.Read(again, s.taking(), s.rng)
 			}
 			if readings < most {
 				continue
@@ -88,11 +94,11 @@ func (s *site) asked(most int) (p plan.Plan, readings int) {
 
 // ready reports whether the slab may be cut.
 func ready(p plan.Plan) bool {
-	return slices.ContainsFunc(p.Notches, func(n plan.Notch) bool { return n.Step == job.StepCut && n.Ready })
+	return slices.ContainsFunc(p.Steps, func(n plan.Progress) bool { return n.Step == job.StepCut && n.Ready })
 }
 
 // tooSmall is by how much the slab as planned ends too small, mm; cuts stray by chance.
-func (s *site) tooSmall(p plan.Plan) float64 {
+func (s *hiddenDoor) tooSmall(p plan.Plan) float64 {
 	h := s.truth.Hang(s.board, p.Leaves[0], s.door.Hinges.Leaf.MM(), s.door.Margins.Least.MM(), s.rng)
 	return s.truth.TooSmall(h)
 }
@@ -119,7 +125,7 @@ func TestReadingsAskedFor(t *testing.T) {
 		n := thorough.Count(8, 400)
 		count, small, notReady := make([]int, n), make([]float64, n), make([]bool, n)
 		each(n, func(i int) {
-			s := newSite(h, plainKit, tapes[i%len(tapes)], rand.New(rand.NewPCG(uint64(i), 17)))
+			s := newHidden(h, plainKit, tapes[i%len(tapes)], rand.New(rand.NewPCG(uint64(i), 17)))
 			p, readings := s.asked(60)
 			count[i], notReady[i] = readings, !ready(p)
 			require.NotNil(t, p.Leaves[0].Cut)
@@ -135,7 +141,10 @@ func TestReadingsAskedFor(t *testing.T) {
 				waits++
 			}
 		}
-		t.Logf("%-21s readings median %d, 95 in 100 %d, most %d; too small %d, not ready %d of %d", h.Name, count[n/2], count[n*95/100], count[n-1], over, waits, n)
+		t.Logf(
+			"%-21s readings median %d, 95 in 100 %d, most %d; too small %d, not ready %d of %d", h.Name, count[n/2],
+			count[n*95/100], count[n-1], over, waits, n,
+		)
 		assert.LessOrEqual(t, float64(over)/float64(n), 0.005+thorough.Chance(0.005, n), h.Name)
 	}
 }

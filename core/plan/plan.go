@@ -1,15 +1,6 @@
-// Package plan works out what is to be done at one door from what is kept of
-// it: one file a stage, in trade order, each taking values and handing values
-// and findings on.
-//
-//	readings → shape (read.go, clash.go) → margins (margins.go) → what to read
-//	next (next.go) → laying and cuts (lay.go, cut.go, limits.go) → hinges
-//	(hang.go) → latch (latch.go) → once it is cut, what was made, how it hangs, what
-//	broke, the next gap and what to do (made.go, hung.go, hangs.go, broke.go, gap.go,
-//	try.go) → the rod and the drawing (rod.go, draw.go)
-//
-// Findings are codes with arguments (finding.go), said by package words. Everything
-// here is a pure function of its arguments.
+// Package plan works out what is to be done at one door from what is kept of it: it calls the stages in trade order,
+// hands each what it needs of those before it, and holds the answer. Everything here is a pure function of its
+// arguments.
 package plan
 
 import (
@@ -18,30 +9,40 @@ import (
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
-	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
-	"kindmargin/core/measure"
 	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/stage/cuts"
+	"kindmargin/core/stage/hangs"
+	"kindmargin/core/stage/hinges"
+	"kindmargin/core/stage/linings"
+	"kindmargin/core/stage/locks"
+	"kindmargin/core/stage/margins"
+	"kindmargin/core/stage/readings"
+	"kindmargin/core/stage/seasons"
+	"kindmargin/core/stage/slabs"
+	"kindmargin/core/stage/stops"
+	"kindmargin/core/stage/swings"
 	"kindmargin/core/survey"
 )
 
 // Plan is the whole answer for one opening, as far as its inputs go.
 type Plan struct {
-	Notches  []Notch
+	Steps    []Progress
 	Next     job.Step // the first step that is not done; empty when all are
-	Findings []Finding
+	Findings []site.Finding
 	// Clashes are readings that contradict the others. While there are any, every
 	// figure that hangs on the readings is doubtful: nothing is cut or marked to it.
-	Clashes []Clash
+	Clashes []readings.Clash
 	// Without are the plans that settling the first clash would give.
 	Without []Settled
-	ToRead  []Suggestion
+	ToRead  []site.Suggestion
 	// Trip is the chance of another trip to the trestles after the first hang, cut as the
 	// readings stand; 1 while there is no answer.
 	Trip float64
 	// Lining is the frame that is made to the slab; nil where there is one already.
-	Lining *Lining
+	Lining *linings.Lining
 	// Places are where the readings were taken, and where the next one is.
 	Places []Place
 	// Leaves are one, or for a pair two: the one on the hinge jamb first. The other
@@ -52,108 +53,34 @@ type Plan struct {
 
 // Leaf is the plan of one slab. What cannot be worked out yet is nil or empty.
 type Leaf struct {
-	Findings []Finding
+	Findings []site.Finding
 	Wanted   frame.Each[figure.Figure] // margins
-	Season   *Season                   // nil where the seasons are left out
-	Gauges   Gauges
-	Light    []Light
+	Season   *seasons.Season           // nil where the seasons are left out
+	Gauges   hinges.Gauges
+	Light    []margins.Light
 	Sure     frame.Each[float64] // worst sigma of a margin on each side, mm
-	Finished *Size
-	Cut      *CutSheet
-	Hinges   []Hinge
-	Swing    *Swing // nil while the slab's thickness is not known
-	Hanging  *Hanging
+	Finished *margins.Size
+	Cut      *cuts.List
+	Hinges   []hinges.Hinge
+	Swing    *swings.Swing // nil while the slab's thickness is not known
+	Hanging  *hangs.Hanging
 	Rod      []RodMark // of a story rod, from the head down
 	Latch    *lock.Plan
-	Devices  []Device          // that go in at the latch line
-	Stops    *Stops            // nil while the slab's thickness is not known
+	Hardware []locks.Work      // that go in at the latch line
+	Stops    *stops.Stops      // nil while the slab's thickness is not known
 	Strikes  []message.Message // how the strike is let in, or the fixed leaf of a pair is bolted
-	Try      *Try              // nil while there is no cut to record
+	Try      *hangs.Try        // nil while there is no cut to record
 	Drawing  *Drawing
 	// Strike is false for the leaf of a pair that carries no latch of its own.
 	Strike bool
-}
-
-// Size is the greatest width and length that the finished slab has anywhere.
-type Size struct{ Width, Length figure.Figure }
-
-// Light is the margin at one place of a side.
-type Light struct {
-	Side   frame.Side
-	Where  int // along the side: 0 its foot or hinge corner, 1 its middle, 2 its head or lock corner
-	Margin figure.Figure
-}
-
-// CutSheet is what comes off a slab at the first cut.
-type CutSheet struct {
-	Laying fit.Laying   // as chosen
-	Rules  []message.ID // what decided it, in order; empty where it was forced
-	Others []Way        // every way of laying the slab, the chosen one among them
-	Edges  []EdgeCut    // in the order of frame.Sides
-	// Width and Length of the slab after the first cut: head, middle, foot; hinge
-	// edge, middle, lock edge.
-	Width, Length [3]figure.Figure
-	Inserts       []fit.Insert
-	Weight        float64 // of the uncut slab, kg
-}
-
-// EdgeCut is what comes off one edge at the first cut.
-type EdgeCut struct {
-	Side   frame.Side
-	Marks  []Mark
-	Method message.ID
-	Says   message.Sentences // how it is worked, and what is left on
-	Left   figure.Figure     // left on for now
-	Bevel  figure.Figure     // of the lock edge: how much narrower the push face is planed
-	Passes []fit.Pass        // of a plane, a millimetre at a time; empty where a saw goes first
-}
-
-// Mark is one mark of a cut.
-type Mark struct {
-	At    measure.Length // along the edge of the uncut slab
-	Depth figure.Figure
-}
-
-// Way is a way of laying the slab, and what it costs.
-type Way struct {
-	fit.Laying
-	Chosen      bool
-	Hinge, Lock [2]measure.Length // off at head and foot
-	Head, Foot  measure.Length    // most off
-	Short       bool
-	Over        []frame.Side // edges that lose more than they may
-}
-
-// Hinge is one hinge on slab and jamb.
-type Hinge struct {
-	Name message.ID
-	hinge.Mark
-	// Pack is what goes behind the jamb leaf to keep the pins on one line and
-	// the margin as planned; below nought, how much deeper its pocket goes.
-	Pack figure.Figure
-}
-
-// door is what a plan is worked out from: what is kept of an opening, and the
-// unit and tape that lengths are read and said in.
-type door struct {
-	job.Opening
-	unit measure.Unit
-	tape measure.Tape
-	kit  job.Kit
-	rules
-}
-
-// est is an estimate as a term can hold it.
-func (d door) est(mm float64) measure.Length {
-	return measure.FromMM(mm).Round(figure.Quantum(d.unit), measure.Nearest)
 }
 
 // mostSettled is how many readings a survey may have for its clash to be settled
 // beforehand: past it, each plan takes a second.
 const mostSettled = 200
 
-// Door is an opening with its plan.
-type Door struct {
+// Opening is an opening with its plan.
+type Opening struct {
 	job.Opening
 	Plan Plan
 }
@@ -162,138 +89,201 @@ type Door struct {
 // clashes is said in Findings, and everything that does not hang on it is
 // still answered. It is a pure function of its arguments.
 func Solve(j job.Job, o job.Opening) Plan {
-	p := solve(newDoor(j, o))
+	p := solve(site.New(j, o))
 	if len(p.Clashes) == 0 || len(o.Readings) > mostSettled {
 		return p
 	}
 	c := p.Clashes[0]
 	ways := append([]survey.Reading{c.Reading}, c.Or...)
 	for _, r := range ways[:min(len(ways), 3)] {
-		other := solve(newDoor(j, settled(o, c, r)))
+		other := solve(site.New(j, readings.Settle(o, c, r)))
 		p.Without = append(p.Without, Settled{r, c.Swapped, &other})
 	}
 	return p
 }
 
-func solve(d door) Plan {
-	read, said := readShape(d)
-	p := Plan{Clashes: clashes(d, read)}
-	for _, c := range p.Clashes {
-		said = append(said, c.Finding)
-	}
-	said = append(said, unread(read)...)
-	said = append(said, sizesOnly(d, read)...)
-	said = append(said, hands(d)...)
+// opening is an opening before any slab is laid.
+type opening struct {
+	read    site.Survey
+	clashes []readings.Clash
+	plain   figure.Figure             // lock margin wanted, before the seasons
+	wanted  frame.Each[figure.Figure] // margins
+	cleared *site.Clear               // what a frame that is made to the slab must leave; nil where none is
+	bays    []site.Bay
+	drawn   []fit.Outline         // of each bay; nil while there is no answer
+	leave   []frame.Each[float64] // what is to be left on at the first cut of each, mm
+	planned []*job.Made           // each as its marks cut it; nil while it is not laid
+}
 
-	wanted, targets, more := margins(d, read)
-	said = append(said, more...)
-	bays := baysOf(d)
-	p.Leaves = make([]Leaf, len(bays))
-	for i := range p.Leaves {
-		p.Leaves[i].Wanted = wanted
+// begin reads an opening and draws the slabs that it wants.
+func begin(d site.Opening) (o opening, said site.Findings) {
+	wanted := margins.Wanted(d)
+	o.plain = wanted[frame.Lock]
+	wanted[frame.Lock] = seasons.Allow(d, o.plain)
+	o.cleared = linings.Clear(d, wanted)
+	o.read, o.clashes, said = readings.Read(d, o.cleared)
+
+	pins, more := margins.Pins(d, o.read.Height)
+	said.Add(more)
+	raised := swings.RaisedFoot(d, o.read, pins, wanted[frame.Foot].Value)
+	var want fit.Targets
+	o.wanted, want, more = margins.Targets(d, wanted, pins, raised)
+	said.Add(more)
+	o.bays = site.Bays(d)
+	o.planned = make([]*job.Made, len(o.bays))
+	if !o.read.Answers() {
+		return o, said
 	}
-	var drawn []fit.Outline
-	if read.answers() {
-		drawn, more = outlines(d, read, bays, targets)
-		said = append(said, more...)
-		said = append(said, stands(d, drawn, wanted[frame.Foot].Value)...)
+	o.drawn, more = margins.Outlines(d, o.read, o.bays, want)
+	said.Add(more)
+	said.Add(linings.Stands(d, o.drawn, o.wanted[frame.Foot].Value))
+	for _, drawn := range o.drawn {
+		o.leave = append(o.leave, cuts.LeaveOn(d, drawn))
 	}
-	t := tripsOf(d, drawn)
-	p.ToRead, p.Trip = next(d, read, t)
+	return o, said
+}
+
+func solve(d site.Opening) Plan {
+	o, said := begin(d)
+	p := Plan{Clashes: o.clashes, Findings: said, Leaves: make([]Leaf, len(o.bays))}
+	p.ToRead, p.Trip = readings.Next(d, o.read, o.drawn, o.leave)
 	if c := d.Framed(); c != nil && !c.Stands {
 		p.ToRead = nil // there is nothing to read yet
 	}
-	for i, b := range bays {
-		l := &p.Leaves[i]
-		if l.Gauges, more = gauges(d, b, wanted[frame.Hinge].Value); len(more) > 0 {
-			l.Findings = append(l.Findings, more...)
-		}
-		l.Strike = b.strikes
-		l.Season, more = seasons(d, read, b, wanted[frame.Lock])
-		l.Findings = append(l.Findings, more...)
-		l.Findings = append(l.Findings, turned(d, b)...)
-		if drawn == nil {
-			continue
-		}
-		if b.slab.Thickness > 0 {
-			var other *fit.Outline
-			if b.meets {
-				other = &drawn[1-i]
-			}
-			w, more := swings(d, b, drawn[i], other)
-			l.Swing = &w
-			l.Findings = append(l.Findings, more...)
-		}
-		for _, ask := range leaf(d, read, b, drawn[i], t.leave[i], l) {
-			if !slices.ContainsFunc(p.ToRead, func(s Suggestion) bool { return s.Reading.Title().String() == ask.Reading.Title().String() }) {
+	for i := range o.bays {
+		for _, ask := range leaf(d, o, i, &p.Leaves[i]) {
+			if !slices.ContainsFunc(p.ToRead, func(s site.Suggestion) bool {
+				return s.Reading.Title().String() == ask.Reading.Title().String()
+			}) {
 				p.ToRead = append(p.ToRead, ask)
 			}
 		}
 	}
-	if drawn != nil {
-		triesOf(d, read, bays, drawn, p.Leaves)
+	if o.drawn != nil {
+		hangAll(d, o, p.Leaves)
 	}
-	p.Lining, more = liningOf(d, p.Leaves)
-	p.Findings = append(said, more...)
-	p.Places = places(d, said, p.ToRead)
-	p.Notches, p.Next = rod(d, p)
+	if o.cleared != nil {
+		l, more := linings.Make(d, *o.cleared, behind(d, p.Leaves))
+		p.Lining = l
+		p.Findings = append(p.Findings, more...)
+	}
+	p.Places = places(d, p.Findings, p.ToRead)
+	p.Steps, p.Next = progress(d, p)
 	return p
 }
 
 // leaf works out one slab in its bay: its findings go with it. ask are the
 // readings that its cut waits for.
-func leaf(d door, read surveyed, b bay, drawn fit.Outline, leave frame.Each[float64], l *Leaf) (ask []Suggestion) {
-	say := func(f findings) { l.Findings = append(l.Findings, f...) }
-	var said findings
+func leaf(d site.Opening, o opening, i int, l *Leaf) (ask []site.Suggestion) {
+	b, say := o.bays[i], func(f site.Findings) { l.Findings = append(l.Findings, f...) }
+	var said site.Findings
 
-	if l.Light, l.Sure, said = light(d, drawn, l.Wanted); len(said) > 0 {
+	l.Wanted, l.Strike = o.wanted, b.Strikes
+	l.Gauges, said = hinges.GaugesOf(d, b, l.Wanted[frame.Hinge].Value)
+	say(said)
+	l.Season, said = seasons.Of(d, b, o.plain, l.Wanted[frame.Lock])
+	say(said)
+	say(slabs.Turned(d, b))
+	if o.drawn == nil {
+		return nil
+	}
+	drawn := o.drawn[i]
+	if b.Slab.Thickness > 0 {
+		var other *fit.Outline
+		if b.Meets {
+			other = &o.drawn[1-i]
+		}
+		w, said := swings.Of(d, b, drawn, other)
+		l.Swing = &w
 		say(said)
 	}
-	corners := headCorners(d, drawn)
-	size := finished(d, drawn, l.Sure)
+	l.Light, l.Sure, said = margins.Lights(d, drawn, l.Wanted)
+	say(said)
+	corners := margins.HeadCorners(d, drawn)
+	size := margins.Finished(d, drawn, l.Sure)
 	l.Finished = &size
 
 	var laid *fit.Laid
-	if l.Cut, laid, ask, said = cut(d, read, b, drawn, leave, corners); len(said) > 0 {
-		say(said)
-	}
-	if l.Cut != nil && l.Swing != nil {
-		l.Cut.bevel(d, l.Swing.Bevel)
-	}
-	if l.Hinges, said = hang(d, b, drawn, corners[0], l.Sure, laid); len(said) > 0 {
-		say(said)
-	}
-	l.Gauges.Pull = pull(b, l.Hinges)
-	if l.Latch, said = latch(d, read, b, laid, corners[1]); len(said) > 0 {
-		say(said)
-	}
-	l.Stops, said = stops(d, b)
+	l.Cut, laid, ask, said = cuts.Mark(d, o.read, b, cuts.Wish{Outline: drawn, Leave: o.leave[i], Corner: corners[1]})
 	say(said)
-	if l.Strikes = bolting(d, b); l.Latch != nil {
-		l.Devices, said = devices(d, b, *l.Latch, laid)
+	if l.Cut != nil && l.Swing != nil {
+		l.Cut.Bevel(l.Swing.Bevel)
+	}
+	l.Hinges, said = hinges.Place(d, b, hinges.Room{Outline: drawn, Corner: corners[0], Sure: l.Sure, Laid: laid})
+	say(said)
+	l.Gauges.Pull = hinges.PullOf(b, l.Hinges)
+	edge := lockEdge(laid)
+	l.Latch, said = locks.Place(d, o.read, b, edge, corners[1])
+	say(said)
+	l.Stops, said = stops.Place(d, b)
+	say(said)
+	if l.Strikes = locks.Bolting(d, b); l.Latch != nil {
+		l.Hardware, said = locks.Works(d, b, *l.Latch, edge)
 		say(said)
-		say(oldHoles(d, l.Devices))
-		for _, v := range l.Devices {
-			l.Strikes = append(l.Strikes, striking(v.Work)...)
+		say(locks.OldHoles(d, l.Hardware))
+		for _, v := range l.Hardware {
+			l.Strikes = append(l.Strikes, locks.Striking(v.Work)...)
 		}
 	}
-	l.Hanging = hanging(d, b, *l, corners)
+	if len(l.Hinges) > 0 && l.Swing != nil {
+		l.Hanging = hangs.Lift(d, b, corners, l.Swing.Shut, l.Swing.Open)
+	}
+	if l.Cut != nil && len(l.Hinges) > 0 {
+		o.planned[i] = hangs.Made(d, b, l.Cut.Marks(), hinges.Made(d, l.Hinges), corners[0].Value)
+	}
 	l.Rod = rodMarks(d, *l)
 	drawing := draw(d, drawn, *l)
 	l.Drawing = &drawing
 	return ask
 }
 
-// triesOf works out the tries of each leaf, once all are laid.
-func triesOf(d door, read surveyed, bays []bay, drawn []fit.Outline, leaves []Leaf) {
-	planned := make([]*job.Made, len(leaves))
-	for i, b := range bays {
-		planned[i] = made(d, b, leaves[i], headCorners(d, drawn[i])[0])
+// lockEdge is the lock edge as the first cut leaves it, which a lock is bored from; nil while the slab is not laid.
+func lockEdge(laid *fit.Laid) *locks.Edge {
+	if laid == nil {
+		return nil
 	}
-	for i, b := range bays {
+	e := locks.Edge{Top: laid.Top[1], Final: laid.Final, HeadLeft: laid.Left[frame.Head]}
+	for _, c := range laid.Cuts[frame.Lock] {
+		e.Off = max(e.Off, c.Depth)
+	}
+	return &e
+}
+
+// behind are the hinges and the strike that a frame is packed behind.
+func behind(d site.Opening, leaves []Leaf) (list []linings.Behind) {
+	for i, l := range leaves {
+		side := []frame.Side{frame.Hinge, frame.Lock}[i]
+		for _, h := range slices.Backward(l.Hinges) {
+			list = append(list, linings.Behind{Side: side, Down: h.Jamb.Value + d.Hinges.Leaf/2, What: h.Name})
+		}
+	}
+	if d.Pair == nil && len(leaves) > 0 && leaves[0].Latch != nil {
+		list = append(list, linings.Behind{Side: frame.Lock, Down: leaves[0].Latch.Jamb.Value, What: "packed.strike"})
+	}
+	return list
+}
+
+// hangAll works out how each leaf was cut and how it hangs, once all are laid.
+func hangAll(d site.Opening, o opening, leaves []Leaf) {
+	for i, b := range o.bays {
 		l := &leaves[i]
-		var said findings
-		l.Try, said = tried(d, read, b, *l, i, planned)
+		in := hangs.Input{Door: d, Survey: o.read, Bays: o.bays, Leaf: i, Planned: o.planned, Wanted: l.Wanted}
+		if l.Stops != nil {
+			in.Stops = &l.Stops.StopPlan
+		}
+		if h := hangs.Recorded(d, i).Hangs; len(h) > 0 {
+			in.Since = seasons.Since(d, b, h[len(h)-1])
+		}
+		var said site.Findings
+		l.Try, said = hangs.Of(in)
 		l.Findings = append(l.Findings, said...)
 	}
+}
+
+// Settled is the plan with a clash settled one way: a reading struck out, or two
+// values changed round.
+type Settled struct {
+	Reading survey.Reading
+	Swapped *survey.Reading
+	Plan    *Plan
 }

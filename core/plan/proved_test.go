@@ -29,7 +29,7 @@ func TestABentHookReadsTheSlabToo(t *testing.T) {
 			}
 			over := make([]float64, n)
 			each(n, func(k int) {
-				s := newSite(oracle.Houses[1+k%8], kit, measure.HalfMillimetre, rand.New(rand.NewPCG(uint64(k), 29)))
+				s := newHidden(oracle.Houses[1+k%8], kit, measure.HalfMillimetre, rand.New(rand.NewPCG(uint64(k), 29)))
 				s.hands.Bias["tape"] = bias
 				limits := s.door.Slab.Limits
 				s.door.Slab = s.board.Measured(s.hands, "tape", 0.5, s.rng)
@@ -45,7 +45,9 @@ func TestABentHookReadsTheSlabToo(t *testing.T) {
 				}
 			}
 			middle[i] = over[n/2]
-			assert.LessOrEqual(t, float64(small)/float64(n), 0.005+thorough.Chance(0.005, n), "hook %v, proved %v", bias, proved)
+			assert.LessOrEqual(
+				t, float64(small)/float64(n), 0.005+thorough.Chance(0.005, n), "hook %v, proved %v", bias, proved,
+			)
 		}
 		t.Logf("proved %v: what is over the best in the middle of %d, %.2f and %.2f", proved, n, middle[0], middle[1])
 		assert.InDelta(t, middle[0], middle[1], 0.25, "it makes no difference which way")
@@ -57,7 +59,7 @@ func TestABentHookReadsTheSlabToo(t *testing.T) {
 func TestWhatATapeReadsTooMuchIsTakenOffTheSlabToo(t *testing.T) {
 	mm := measure.FromMM
 	solve := func(reads float64) (off, stands measure.Length, terms []string) {
-		s := newSite(oracle.Houses[1], slices.Clone(plainKit), measure.Tenths, rand.New(rand.NewPCG(1, 1)))
+		s := newHidden(oracle.Houses[1], slices.Clone(plainKit), measure.Tenths, rand.New(rand.NewPCG(1, 1)))
 		s.job.Kit.Tools[0].Proved = &survey.Proved{Bias: reads, Sure: 0.01, Sigma: 0.1, Readings: 20}
 		add := func(r survey.Reading) {
 			r.ID = r.Side.String() + string(r.Kind) + r.At.String()
@@ -79,7 +81,7 @@ func TestWhatATapeReadsTooMuchIsTakenOffTheSlabToo(t *testing.T) {
 		s.door.Cut.LeaveOn = "to-line"
 		p := plan.Solve(s.job, s.door)
 		require.NotNil(t, p.Leaves[0].Cut)
-		hinge, lock := p.Leaves[0].Cut.Edges[1].Marks[2].Depth, p.Leaves[0].Cut.Edges[2].Marks[2].Depth
+		hinge, lock := p.Leaves[0].Cut.Edges[frame.Hinge].Marks[2].Depth, p.Leaves[0].Cut.Edges[frame.Lock].Marks[2].Depth
 		for _, x := range lock.Terms {
 			terms = append(terms, string(x.Label))
 		}

@@ -11,6 +11,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/season"
+	"kindmargin/core/site"
 )
 
 // living is the square door with a slab that lives in a house with cold winters.
@@ -31,16 +32,41 @@ func TestTheMarginOfTheSeason(t *testing.T) {
 		choice           season.Choice
 		now, wet, dry    float64 // moisture contents
 		rate, per        float64 // mm across, coefficient
-		says             Code
+		says             site.Code
 		wantLie          bool
 		least            float64
 		tightest, widest string
 	}{
-		{"planks, in January", "planked", season.Choice{Month: 1}, 6.5, 11.0, 6.5, 838, 0.00216, SeasonTooWide, false, 1.5, "July", "January"},
-		{"planks, in August", "planked", season.Choice{Month: 8}, 11.0, 11.0, 6.5, 838, 0.00216, SeasonTooWide, false, 1.5, "July", "January"},
-		{"stiles of a framed slab, by a hygrometer", "solid", season.Choice{Air: &season.Air{Celsius: 21, Humidity: 40}}, 7.7, 11.0, 6.5, 220, 0.00216, SeasonSeal, false, 1.5, "July", "January"},
-		{"veneered", "engineered", season.Choice{Month: 1}, 6.5, 11.0, 6.5, 838, 0.0001, "", false, 1.5, "July", "January"},
-		{"from a damp yard", "solid", season.Choice{Moisture: 14, Air: &season.Air{Celsius: 21, Humidity: 40}}, 14, 11.0, 6.5, 220, 0.00216, SeasonLie, true, 1.5, "July", "January"},
+		{
+			"planks, in January", "planked",
+			season.Choice{Month: 1},
+			6.5, 11.0, 6.5, 838, 0.00216, site.SeasonTooWide,
+			false, 1.5, "July", "January",
+		},
+		{
+			"planks, in August", "planked",
+			season.Choice{Month: 8},
+			11.0, 11.0, 6.5, 838, 0.00216, site.SeasonTooWide,
+			false, 1.5, "July", "January",
+		},
+		{
+			"stiles of a framed slab, by a hygrometer", "solid",
+			season.Choice{Air: &season.Air{Celsius: 21, Humidity: 40}},
+			7.7, 11.0, 6.5, 220, 0.00216, site.SeasonSeal,
+			false, 1.5, "July", "January",
+		},
+		{
+			"veneered", "engineered",
+			season.Choice{Month: 1},
+			6.5, 11.0, 6.5, 838, 0.0001, "", false, 1.5, "July",
+			"January",
+		},
+		{
+			"from a damp yard", "solid",
+			season.Choice{Moisture: 14, Air: &season.Air{Celsius: 21, Humidity: 40}},
+			14,
+			11.0, 6.5, 220, 0.00216, site.SeasonLie, true, 1.5, "July", "January",
+		},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			o := living(c.construction, c.choice)
@@ -87,19 +113,19 @@ func TestTheRuleOfThumbBesideIt(t *testing.T) {
 	thumb := Solve(house, o).Leaves[0]
 	assert.InDelta(t, sure, thumb.Wanted[frame.Lock].Value.MM(), 0.02)
 	assert.InDelta(t, l.Wanted[frame.Lock].Value.MM(), thumb.Season.Other.MM(), 0.5)
-	assert.Empty(t, ofCode(thumb.Findings, SeasonTooWide))
+	assert.Empty(t, ofCode(thumb.Findings, site.SeasonTooWide))
 }
 
 // A year that no margin spans says what would work, with the numbers; sealed quarter-sawn oak spans it.
 func TestAYearThatNoMarginSpans(t *testing.T) {
 	o := living("planked", season.Choice{Month: 1, Wood: "red-oak"})
-	said := ofCode(Solve(house, o).Leaves[0].Findings, SeasonTooWide)
+	said := ofCode(Solve(house, o).Leaves[0].Findings, site.SeasonTooWide)
 	require.Len(t, said, 1)
 	words := wordsOf(said[0], measure.Millimetres, measure.HalfMillimetre)
 	assert.Contains(t, words, "With 1.5 mm kept in July")
 	assert.Contains(t, words, "6 mm is the most that looks right.")
 	o.Season.Sealed, o.Season.Sawn = true, season.SawnQuarter
-	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, SeasonTooWide))
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, site.SeasonTooWide))
 }
 
 // Both leaves of a pair move into the one light between them: each sees half of what both do.
@@ -118,11 +144,11 @@ func TestARevisitAgainstWhatWasForetold(t *testing.T) {
 	for _, c := range []struct {
 		name   string
 		closed float64
-		says   Code
+		says   site.Code
 		fits   bool
 	}{
-		{"as foretold", 1.6, SeasonAgrees, true},
-		{"not at all", 0, SeasonDisagrees, false},
+		{"as foretold", 1.6, site.SeasonAgrees, true},
+		{"not at all", 0, site.SeasonDisagrees, false},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			o := living("solid", season.Choice{Air: &season.Air{Celsius: 21, Humidity: 40}})
@@ -142,7 +168,9 @@ func TestARevisitAgainstWhatWasForetold(t *testing.T) {
 			}
 			read(0)
 			// 60 % at 70 °F is 11.0 %, 40 % is 7.7: two stiles of 110 mm grow by 1.57 mm.
-			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2", Revisit: "August", Air: &season.Air{Celsius: 21, Humidity: 60}})
+			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{
+				ID: "h2", Revisit: "August", Air: &season.Air{Celsius: 21, Humidity: 60},
+			})
 			read(c.closed)
 			require.NoError(t, o.Check())
 			l := Solve(house, o).Leaves[0]

@@ -20,7 +20,10 @@ import (
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
+	"kindmargin/core/site"
 	"kindmargin/core/slab"
+	"kindmargin/core/stage/cuts"
+	"kindmargin/core/stage/slabs"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 	"kindmargin/words"
@@ -59,7 +62,7 @@ func square() job.Opening {
 	return o
 }
 
-func depths(e EdgeCut) (mm []float64) {
+func depths(e cuts.Edge) (mm []float64) {
 	for _, m := range e.Marks {
 		mm = append(mm, m.Depth.Value.MM())
 	}
@@ -71,15 +74,17 @@ func depths(e EdgeCut) (mm []float64) {
 // jamb; latch on the centre of the thickness, spindle at its backset.
 func TestSquareOpening(t *testing.T) {
 	p := Solve(house, square())
-	require.Len(t, p.Leaves[0].Cut.Edges, 4)
-	assert.Equal(t, []frame.Side{frame.Head, frame.Hinge, frame.Lock, frame.Foot},
-		[]frame.Side{p.Leaves[0].Cut.Edges[0].Side, p.Leaves[0].Cut.Edges[1].Side, p.Leaves[0].Cut.Edges[2].Side, p.Leaves[0].Cut.Edges[3].Side}, "head first, foot last")
+	var order []frame.Side
+	for e := range p.Leaves[0].Cut.InOrder() {
+		order = append(order, e.Side)
+	}
+	assert.Equal(t, []frame.Side{frame.Head, frame.Hinge, frame.Lock, frame.Foot}, order, "head first, foot last")
 	step := 0.51 // cuts are rounded down to the half millimetre
-	assert.InDeltaSlice(t, []float64{0, 0, 0}, depths(p.Leaves[0].Cut.Edges[0]), 0.01)
-	assert.InDeltaSlice(t, []float64{18, 18, 18, 18, 18}, depths(p.Leaves[0].Cut.Edges[1]), step)
-	assert.InDeltaSlice(t, []float64{0, 0, 0, 0, 0}, depths(p.Leaves[0].Cut.Edges[2]), 0.01)
-	assert.InDeltaSlice(t, []float64{17, 17, 17}, depths(p.Leaves[0].Cut.Edges[3]), step)
-	for _, d := range append(depths(p.Leaves[0].Cut.Edges[1]), depths(p.Leaves[0].Cut.Edges[3])...) {
+	assert.InDeltaSlice(t, []float64{0, 0, 0}, depths(p.Leaves[0].Cut.Edges[frame.Head]), 0.01)
+	assert.InDeltaSlice(t, []float64{18, 18, 18, 18, 18}, depths(p.Leaves[0].Cut.Edges[frame.Hinge]), step)
+	assert.InDeltaSlice(t, []float64{0, 0, 0, 0, 0}, depths(p.Leaves[0].Cut.Edges[frame.Lock]), 0.01)
+	assert.InDeltaSlice(t, []float64{17, 17, 17}, depths(p.Leaves[0].Cut.Edges[frame.Foot]), step)
+	for _, d := range append(depths(p.Leaves[0].Cut.Edges[frame.Hinge]), depths(p.Leaves[0].Cut.Edges[frame.Foot])...) {
 		assert.LessOrEqual(t, d, 18.0, "never more than the line")
 	}
 	assert.InDelta(t, 820, p.Leaves[0].Finished.Width.Value.MM(), 0.51)
@@ -96,7 +101,9 @@ func TestSquareOpening(t *testing.T) {
 	assert.Equal(t, mm(17.5), p.Leaves[0].Latch.Centre.Value)
 	assert.Equal(t, mm(60), p.Leaves[0].Latch.Backset.Value)
 	g := p.Leaves[0].Gauges
-	assert.Equal(t, [3]measure.Length{mm(2), mm(29), mm(6)}, [3]measure.Length{g.Depth.Value, g.Width.Value, g.Setback.Value})
+	assert.Equal(t, [3]measure.Length{mm(2), mm(29), mm(6)}, [3]measure.Length{
+		g.Depth.Value, g.Width.Value, g.Setback.Value,
+	})
 	assert.Empty(t, p.Findings)
 	assert.Empty(t, p.ToRead)
 	assert.Equal(t, job.StepMeasure, p.Next)
@@ -175,7 +182,9 @@ func TestEveryFigureAddsUpAndNoCutGoesBelowNought(t *testing.T) {
 				sum += term.Value
 				if term.Source == figure.Rounding {
 					// A cut is rounded from what its terms were before they were shown.
-					require.Less(t, term.Value.Abs(), j.Tape.Step()+measure.Length(len(f.Terms))*figure.Quantum(j.Unit), path)
+					require.Less(
+						t, term.Value.Abs(), j.Tape.Step()+measure.Length(len(f.Terms))*figure.Quantum(j.Unit), path,
+					)
 				}
 			}
 			require.Equal(t, f.Value, sum, path)
@@ -183,9 +192,9 @@ func TestEveryFigureAddsUpAndNoCutGoesBelowNought(t *testing.T) {
 		require.Positive(t, seen)
 		sheet := p.Leaves[0].Cut
 		if sheet == nil {
-			sheet = &CutSheet{}
+			sheet = &cuts.List{}
 		}
-		for _, c := range sheet.Edges {
+		for c := range sheet.InOrder() {
 			for _, m := range c.Marks {
 				require.GreaterOrEqual(t, m.Depth.Value, measure.Length(0))
 				require.Zero(t, m.Depth.Value%j.Tape.Step(), "a cut falls on a mark of the tape")
@@ -207,7 +216,7 @@ func TestWhichToBuy(t *testing.T) {
 	o.Slab = slab.Slab{Construction: "flush"}
 	list := Buy(house, o, 0)
 	require.NotEmpty(t, list)
-	var best []StockFit
+	var best []slabs.StockFit
 	for _, f := range list {
 		if f.Best {
 			best = append(best, f)
@@ -240,7 +249,10 @@ func TestByRuleSaysWhatDecided(t *testing.T) {
 	o.Cut.Registration, o.Cut.Ends = job.ByRule, job.ByRule
 	o.Slab.Limits, o.Slab.Construction = slab.Limits{}, "hollow"
 	p := Solve(house, o)
-	assert.Equal(t, fit.Laying{Across: fit.EvenStiles, Along: fit.KeepHead}, p.Leaves[0].Cut.Laying, "18 off, and only 10 from either edge")
+	assert.Equal(
+		t, fit.Laying{Across: fit.EvenStiles, Along: fit.KeepHead}, p.Leaves[0].Cut.Laying,
+		"18 off, and only 10 from either edge",
+	)
 	assert.Contains(t, p.Leaves[0].Cut.Rules, message.ID("rule.limits"))
 	o.Cut.Registration, o.Cut.Ends = "keep-lock", "keep-head"
 	assert.Empty(t, Solve(house, o).Leaves[0].Cut.Rules, "forced")
@@ -253,22 +265,32 @@ func TestAsOfferedUp(t *testing.T) {
 	o := square()
 	o.Slab.Width, o.Slab.Length = mm(822), mm(2020)
 	o.Offers = []survey.Offer{{ID: "s", Name: "the slab", Width: mm(822), Length: mm(2020)}}
-	o.Cut.Registration = string(fit.AsOffered)
-	assert.NotNil(t, find(Solve(house, o), Stop, "Stand it in the opening and read some"))
+	o.Cut.Registration = fit.AsOffered
+	assert.NotNil(t, find(Solve(house, o), site.Stop, "Stand it in the opening and read some"))
 	for i, at := range []float64{200, 1000, 1800} {
 		o.Readings = append(
 			o.Readings,
-			survey.Reading{ID: fmt.Sprint("h", i), Kind: survey.Gap, Offer: "s", Side: frame.Hinge, At: mm(at), Value: mm(1)},
-			survey.Reading{ID: fmt.Sprint("l", i), Kind: survey.Gap, Offer: "s", Side: frame.Lock, At: mm(at), Value: mm(3)},
-			survey.Reading{ID: fmt.Sprint("t", i), Kind: survey.Gap, Offer: "s", Side: frame.Head, At: mm(at / 3), Value: mm(2)},
-			survey.Reading{ID: fmt.Sprint("f", i), Kind: survey.Gap, Offer: "s", Side: frame.Foot, At: mm(at / 3), Value: mm(10)},
+			survey.Reading{
+				ID: fmt.Sprint("h", i), Kind: survey.Gap, Offer: "s", Side: frame.Hinge, At: mm(at), Value: mm(1),
+			},
+			survey.Reading{
+				ID: fmt.Sprint("l", i), Kind: survey.Gap, Offer: "s", Side: frame.Lock, At: mm(at), Value: mm(3),
+			},
+			survey.Reading{
+				ID: fmt.Sprint("t", i), Kind: survey.Gap, Offer: "s", Side: frame.Head, At: mm(at / 3), Value: mm(2),
+			},
+			survey.Reading{
+				ID: fmt.Sprint("f", i), Kind: survey.Gap, Offer: "s", Side: frame.Foot, At: mm(at / 3), Value: mm(10),
+			},
 		)
 	}
 	require.NoError(t, o.Check())
 	p := Solve(house, o)
 	assert.Equal(t, fit.AsOffered, p.Leaves[0].Cut.Laying.Across)
-	for i, want := range []float64{1, 2, 0, 0} { // head 3 − 2; hinge 3 − 1; lock 3 − 3; foot: 10 clear, 6 wanted
-		assert.InDelta(t, want, p.Leaves[0].Cut.Edges[i].Marks[1].Depth.Value.MM(), 0.51, "%v", p.Leaves[0].Cut.Edges[i].Side)
+	// head 3 − 2; hinge 3 − 1; lock 3 − 3; foot: 10 clear, 6 wanted
+	want := frame.Each[float64]{frame.Head: 1, frame.Hinge: 2}
+	for _, side := range frame.Sides {
+		assert.InDelta(t, want[side], p.Leaves[0].Cut.Edges[side].Marks[1].Depth.Value.MM(), 0.51, "%v", side)
 	}
 	assert.Len(t, p.Leaves[0].Cut.Others, 10)
 }
@@ -278,7 +300,7 @@ func TestAsOfferedUp(t *testing.T) {
 func TestThePivotIsDrilledAgain(t *testing.T) {
 	o := square()
 	o.Slab.Pivot = mm(38)
-	f := find(Solve(house, o), Care, "offcut of the bottom")
+	f := find(Solve(house, o), site.Care, "offcut of the bottom")
 	require.NotNil(t, f)
 	assert.Contains(t, text(*f), "20 mm from the finished hinge edge")
 }
@@ -298,7 +320,7 @@ func TestWhatIsStillToCome(t *testing.T) {
 	o.Margins.Sweep = true
 	p = Solve(house, o)
 	assert.InDelta(t, 2032-12.7, p.Leaves[0].Finished.Length.Value.MM(), 0.51)
-	assert.NotNil(t, find(p, Note, "Cut the bottom twice"))
+	assert.NotNil(t, find(p, site.Note, "Cut the bottom twice"))
 	o.Margins.Paint, o.Margins.Floor = mm(5), mm(-1)
 	err := o.Check()
 	assert.ErrorContains(t, err, "/margins/paint")
@@ -313,7 +335,9 @@ func TestCopyTheOldDoor(t *testing.T) {
 	o.Readings = nil
 	o.Offers = []survey.Offer{{ID: "o1", Name: "the one that hung here", Width: mm(815), Length: mm(2015), Old: true}}
 	gap := func(side frame.Side, at, v float64) {
-		o.Readings = append(o.Readings, survey.Reading{ID: fmt.Sprint(len(o.Readings)), Kind: survey.Gap, Offer: "o1", Side: side, At: mm(at), Value: mm(v)})
+		o.Readings = append(o.Readings, survey.Reading{
+			ID: fmt.Sprint(len(o.Readings)), Kind: survey.Gap, Offer: "o1", Side: side, At: mm(at), Value: mm(v),
+		})
 	}
 	for _, at := range []float64{100, 700, 1300, 1900} {
 		gap(frame.Hinge, at, 3)
@@ -325,11 +349,19 @@ func TestCopyTheOldDoor(t *testing.T) {
 	}
 	require.NoError(t, o.Check())
 	p := Solve(house, o)
-	f := find(p, Note, "Copying the one that hung here")
+	f := find(p, site.Note, "Copying the one that hung here")
 	require.NotNil(t, f, "%v", p.Findings)
-	assert.Contains(t, text(*f), "Copying the one that hung here, flush at the top and the lock edge, takes 23 mm off the hinge edge and 25 mm off the bottom.")
-	assert.Contains(t, text(*f), "By its gaps the new one should be, at the top, 5 mm wider; at the bottom, 5 mm wider; in length, 8 mm longer.")
-	assert.Equal(t, mm(1029), p.Leaves[0].Latch.Slab.Value.Round(mm(1), measure.Nearest), "the gaps alone give latch marks")
+	assert.Contains(
+		t, text(*f),
+		"Copying the one that hung here, flush at the top and the lock edge, takes 23 mm off the hinge edge and 25 mm off the bottom.",
+	)
+	assert.Contains(
+		t, text(*f),
+		"By its gaps the new one should be, at the top, 5 mm wider; at the bottom, 5 mm wider; in length, 8 mm longer.",
+	)
+	assert.Equal(
+		t, mm(1029), p.Leaves[0].Latch.Slab.Value.Round(mm(1), measure.Nearest), "the gaps alone give latch marks",
+	)
 }
 
 // A pair in 826: 4 between the leaves, 3 at each jamb: 408 each. The slab on
@@ -343,19 +375,19 @@ func TestPair(t *testing.T) {
 	p := Solve(house, o)
 	require.Len(t, p.Leaves, 2)
 	assert.InDelta(t, 408, p.Leaves[0].Finished.Width.Value.MM(), 0.51)
-	assert.InDelta(t, 2, p.Leaves[0].Cut.Edges[1].Marks[2].Depth.Value.MM(), 0.51)
-	assert.InDelta(t, 12, p.Leaves[1].Cut.Edges[1].Marks[2].Depth.Value.MM(), 0.51)
+	assert.InDelta(t, 2, p.Leaves[0].Cut.Edges[frame.Hinge].Marks[2].Depth.Value.MM(), 0.51)
+	assert.InDelta(t, 12, p.Leaves[1].Cut.Edges[frame.Hinge].Marks[2].Depth.Value.MM(), 0.51)
 	assert.NotNil(t, p.Leaves[0].Latch, "the first leaf has the latch")
 	assert.Nil(t, p.Leaves[1].Latch, "the bolted one carries the strike")
 	assert.Equal(t, p.Leaves[0].Hinges[0].Slab.Value, p.Leaves[1].Hinges[0].Slab.Value)
 
 	o.Pair.Slab.Width = mm(400)
 	p = Solve(house, o)
-	f := find(p, Stop, "too narrow")
+	f := find(p, site.Stop, "too narrow")
 	if assert.NotNil(t, f) {
 		assert.Equal(t, "/pair/slab/width", f.Pointer)
 	}
-	assert.Equal(t, message.ID("notch.wrong"), p.Notches[1].Says, "a step is for both leaves")
+	assert.Equal(t, message.ID("step-now.wrong"), p.Steps[1].Says, "a step is for both leaves")
 	o.Pair.Fixed = frame.Head
 	assert.ErrorContains(t, o.Check(), "/pair/fixed")
 }
@@ -363,8 +395,8 @@ func TestPair(t *testing.T) {
 // The three ways of laying the slab take the same off in all, to the tape.
 func TestAlternativesTakeTheSameInAll(t *testing.T) {
 	o := square()
-	o.Cut.Registration = string(fit.EvenStiles)
-	o.Cut.Ends = string(fit.KeepHead)
+	o.Cut.Registration = fit.EvenStiles
+	o.Cut.Ends = fit.KeepHead
 	p := Solve(house, o)
 	require.Len(t, p.Leaves[0].Cut.Others, 9)
 	for _, a := range p.Leaves[0].Cut.Others {
@@ -372,10 +404,13 @@ func TestAlternativesTakeTheSameInAll(t *testing.T) {
 		assert.InDelta(t, 17, (a.Head + a.Foot).MM(), 1.01, "%v", a.Laying)
 		assert.Equal(t, a.Laying == fit.Laying{Across: fit.EvenStiles, Along: fit.KeepHead}, a.Chosen)
 	}
-	assert.InDelta(t, p.Leaves[0].Cut.Edges[1].Marks[2].Depth.Value.MM(), p.Leaves[0].Cut.Edges[2].Marks[2].Depth.Value.MM(), 0.51, "even")
+	assert.InDelta(
+		t, p.Leaves[0].Cut.Edges[frame.Hinge].Marks[2].Depth.Value.MM(),
+		p.Leaves[0].Cut.Edges[frame.Lock].Marks[2].Depth.Value.MM(), 0.51, "even",
+	)
 }
 
-func text(f Finding) string { return wordsOf(f, house.Unit, house.Tape) }
+func text(f site.Finding) string { return wordsOf(f, house.Unit, house.Tape) }
 
 // saying is a message in the house's words.
 func saying(m message.Message) string {
@@ -392,11 +427,11 @@ func all(list []message.Message, between string) string {
 }
 
 // wordsOf is a finding in the English that goes with a unit.
-func wordsOf(f Finding, u measure.Unit, tape measure.Tape) string {
+func wordsOf(f site.Finding, u measure.Unit, tape measure.Tape) string {
 	return words.In(job.Job{Unit: u}.Speaks(), u, tape).Say(f.Message())
 }
 
-func find(p Plan, w Gravity, says string) *Finding {
+func find(p Plan, w site.Gravity, says string) *site.Finding {
 	for _, f := range p.All() {
 		inInches := wordsOf(f, measure.Inches, measure.ThirtySeconds)
 		if f.Gravity == w && (strings.Contains(text(f), says) || strings.Contains(inInches, says)) {
@@ -410,35 +445,80 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 	cases := []struct {
 		name    string
 		change  func(*job.Opening)
-		gravity Gravity
+		gravity site.Gravity
 		says    string
 		pointer string
 	}{
-		{"no width", func(o *job.Opening) { o.Readings = o.Readings[30:36] }, Note, "Take a width first", ""},
-		{"no height", func(o *job.Opening) { o.Readings = o.Readings[:5] }, Note, "Take a height from the floor to the head", ""},
-		{"misread width", func(o *job.Opening) { o.Readings[7].Value += mm(10) }, Stop, "reads 836 mm, but the others say about 826 mm. Perhaps the tape was misread by 10 mm", "/readings/7/value"},
-		{"reading outside", func(o *job.Opening) { o.Readings[7].At = mm(2500) }, Stop, "lies outside the opening", "/readings/7/at"},
-		{"slab not measured", func(o *job.Opening) { o.Slab = slab.Slab{} }, Care, "Measure the slab's width, length and thickness.", "/slab/width"},
-		{"narrow slab", func(o *job.Opening) { o.Slab.Width = mm(813) }, Stop, "too narrow", "/slab/width"},
-		{"short slab", func(o *job.Opening) { o.Slab.Length = mm(2010) }, Stop, "too short", "/slab/length"},
-		{"no pockets given", func(o *job.Opening) { o.Hinges.From = hinge.FromPockets }, Stop, "recesses", "/hinges/pockets"},
-		{"no strike given", func(o *job.Opening) { o.Lock.From = lock.FromStrike }, Stop, "Measure the old keep: from the head to its centre, on the lock jamb.", "/lock/strike"},
-		{"low handle", func(o *job.Opening) { o.Lock.Handle = mm(850) }, Note, "850 mm above the floor", "/lock/handle"},
-		{"wide bore", func(o *job.Opening) { o.Lock.Bore = mm(28) }, Care, "leaves 3.5 mm each side", "/lock/bore"},
-		{"wide leaf", func(o *job.Opening) { o.Hinges.Width = mm(34) }, Care, "Only 1 mm of wood", "/hinges/width"},
-		{"margin under least", func(o *job.Opening) { one := mm(1); o.Margins.Lock = &one }, Care, "but the least margin is set to", "/margins/least"},
-		{"more than the edge allows", func(o *job.Opening) { o.Slab.Limits = slab.Limits{} }, Stop, "would lose 18 mm: 8 mm more than may come off", "/slab/limits/hinge"},
-		{"a pocketed edge forced", func(o *job.Opening) { o.Slab.Machined = []frame.Side{frame.Hinge} }, Stop, "is bored or recessed and would lose", "/slab/machined"},
-		{"rated", func(o *job.Opening) { o.Slab.Construction = "rated" }, Stop, "never ready by itself", "/slab/construction"},
-		{"hollow past its rail", func(o *job.Opening) { o.Slab.Construction, o.Slab.Length = "hollow", mm(2060) }, Care, "insert 778 mm wide and 29 mm thick", ""},
-		{"lock past its block", func(o *job.Opening) { o.Slab.Construction, o.Lock.Handle = "hollow", mm(1130) }, Care, "misses it by", "/lock/handle"},
-		{"heavy", func(o *job.Opening) { o.Slab.Construction = "solid" }, Care, "about 37 kg. Two people", ""},
+		{"no width", func(o *job.Opening) { o.Readings = o.Readings[30:36] }, site.Note, "Take a width first", ""},
+		{
+			"no height", func(o *job.Opening) { o.Readings = o.Readings[:5] }, site.Note,
+			"Take a height from the floor to the head", "",
+		},
+		{
+			"misread width", func(o *job.Opening) { o.Readings[7].Value += mm(10) }, site.Stop,
+			"reads 836 mm, but the others say about 826 mm. Perhaps the tape was misread by 10 mm", "/readings/7/value",
+		},
+		{
+			"reading outside", func(o *job.Opening) { o.Readings[7].At = mm(2500) }, site.Stop,
+			"lies outside the opening", "/readings/7/at",
+		},
+		{
+			"slab not measured", func(o *job.Opening) { o.Slab = slab.Slab{} }, site.Care,
+			"Measure the slab's width, length and thickness.", "/slab/width",
+		},
+		{"narrow slab", func(o *job.Opening) { o.Slab.Width = mm(813) }, site.Stop, "too narrow", "/slab/width"},
+		{"short slab", func(o *job.Opening) { o.Slab.Length = mm(2010) }, site.Stop, "too short", "/slab/length"},
+		{
+			"no pockets given", func(o *job.Opening) { o.Hinges.From = hinge.FromPockets }, site.Stop, "recesses",
+			"/hinges/pockets",
+		},
+		{
+			"no strike given", func(o *job.Opening) { o.Lock.From = lock.FromStrike }, site.Stop,
+			"Measure the old keep: from the head to its centre, on the lock jamb.", "/lock/strike",
+		},
+		{
+			"low handle", func(o *job.Opening) { o.Lock.Handle = mm(850) }, site.Note, "850 mm above the floor",
+			"/lock/handle",
+		},
+		{
+			"wide bore", func(o *job.Opening) { o.Lock.Bore = mm(28) }, site.Care, "leaves 3.5 mm each side",
+			"/lock/bore",
+		},
+		{
+			"wide leaf", func(o *job.Opening) { o.Hinges.Width = mm(34) }, site.Care, "Only 1 mm of wood",
+			"/hinges/width",
+		},
+		{
+			"margin under least", func(o *job.Opening) { one := mm(1); o.Margins.Lock = &one }, site.Care,
+			"but the least margin is set to", "/margins/least",
+		},
+		{
+			"more than the edge allows", func(o *job.Opening) { o.Slab.Limits = slab.Limits{} }, site.Stop,
+			"would lose 18 mm: 8 mm more than may come off", "/slab/limits/hinge",
+		},
+		{
+			"a pocketed edge forced", func(o *job.Opening) { o.Slab.Machined = []frame.Side{frame.Hinge} }, site.Stop,
+			"is bored or recessed and would lose", "/slab/machined",
+		},
+		{
+			"rated", func(o *job.Opening) { o.Slab.Construction = "rated" }, site.Stop, "never ready by itself",
+			"/slab/construction",
+		},
+		{
+			"hollow past its rail", func(o *job.Opening) { o.Slab.Construction, o.Slab.Length = "hollow", mm(2060) },
+			site.Care, "insert 778 mm wide and 29 mm thick", "",
+		},
+		{
+			"lock past its block", func(o *job.Opening) { o.Slab.Construction, o.Lock.Handle = "hollow", mm(1130) },
+			site.Care, "misses it by", "/lock/handle",
+		},
+		{"heavy", func(o *job.Opening) { o.Slab.Construction = "solid" }, site.Care, "about 37 kg. Two people", ""},
 		{"no room", func(o *job.Opening) {
 			fifteen := mm(15)
 			o.Margins.Lock = &fifteen
 			o.Readings = nil
 			o.Slab.Width, o.Slab.Length = mm(200), mm(500)
-		}, Stop, "do not fit an opening 500 mm high", "/hinges/pockets"},
+		}, site.Stop, "do not fit an opening 500 mm high", "/hinges/pockets"},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
@@ -449,9 +529,13 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 			if assert.NotNil(t, f, "%v", p.Findings) {
 				assert.Equal(t, c.pointer, f.Pointer)
 			}
-			assert.Len(t, p.Notches, len(job.Steps))
+			assert.Len(t, p.Steps, len(job.Steps))
 			assert.NotEmpty(t, p.Leaves[0].Wanted, "what does not hang on it is still answered")
-			assert.Equal(t, p.Leaves[0].Drawing == nil, c.gravity == Note && strings.HasPrefix(c.says, "Take a ") || len(o.Readings) == 0, "a door is drawn once a width and a height are read")
+			assert.Equal(
+				t, p.Leaves[0].Drawing == nil,
+				c.gravity == site.Note && strings.HasPrefix(c.says, "Take a ") || len(o.Readings) == 0,
+				"a door is drawn once a width and a height are read",
+			)
 		})
 	}
 }
@@ -465,42 +549,42 @@ func TestWhatGoesWrongOnSite(t *testing.T) {
 	cases := []struct {
 		name    string
 		change  func(*job.Opening)
-		gravity Gravity
+		gravity site.Gravity
 		says    string
 	}{
 		{"contradictory diagonals", func(o *job.Opening) {
 			reading(o, survey.Reading{Kind: survey.Diagonal, Side: frame.Hinge, Value: mm(2193.5)})
 			reading(o, survey.Reading{Kind: survey.Diagonal, Side: frame.Lock, Value: mm(2180)})
-		}, Stop, "diagonal from the bottom of the lock jamb reads 2180 mm, but the others say about 2193.5 mm"},
+		}, site.Stop, "diagonal from the bottom of the lock jamb reads 2180 mm, but the others say about 2193.5 mm"},
 		{"the same place twice, 15 apart", func(o *job.Opening) {
 			o.Walls, o.Readings = job.Old, nil
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(841)})
 			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
-		}, Stop, "Or the width, 1000 mm up (841 mm) could be the wrong one. Read the width, 1000 mm up again"},
+		}, site.Stop, "Or the width, 1000 mm up (841 mm) could be the wrong one. Read the width, 1000 mm up again"},
 		{"all readings at one height", func(o *job.Opening) {
 			o.Walls, o.Readings, o.Cut.LeaveOn = job.Old, nil, job.WhenSure
 			for range 3 {
 				reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
 			}
 			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
-		}, Care, "is not measured closely enough yet"},
+		}, site.Care, "is not measured closely enough yet"},
 		{"a slab out of square by more than its trims", func(o *job.Opening) {
 			o.Slab.Square, o.Slab.Length, o.Slab.LengthLock = mm(-25), mm(2040), mm(2040)
-		}, Stop, "too short"},
+		}, site.Stop, "too short"},
 		{"limits that exclude every way", func(o *job.Opening) {
 			none := measure.Length(0)
 			o.Slab.Limits = slab.Limits{Hinge: &none, Lock: &none}
 			o.Cut.Registration = job.ByRule
-		}, Stop, "18 mm more than may come off"},
-		{"no thickness", func(o *job.Opening) { o.Slab.Thickness = 0 }, Care, "Measure the slab's thickness."},
+		}, site.Stop, "18 mm more than may come off"},
+		{"no thickness", func(o *job.Opening) { o.Slab.Thickness = 0 }, site.Care, "Measure the slab's thickness."},
 		{"a pair with one width", func(o *job.Opening) {
 			o.Walls, o.Readings, o.Cut.LeaveOn = job.Old, nil, job.WhenSure
 			reading(o, survey.Reading{Kind: survey.Width, At: mm(1000), Value: mm(826)})
 			reading(o, survey.Reading{Kind: survey.Height, At: mm(50), Value: mm(2032)})
 			o.Slab.Width = mm(420)
 			o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(4), Fixed: frame.Lock}
-		}, Care, "not measured closely enough"},
+		}, site.Care, "not measured closely enough"},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
@@ -526,14 +610,14 @@ func TestAThousandReadings(t *testing.T) {
 	require.NoError(t, o.Check())
 	p := Solve(house, o)
 	assert.InDelta(t, 820, p.Leaves[0].Finished.Width.Value.MM(), 0.51)
-	assert.Empty(t, find(p, Stop, ""))
+	assert.Empty(t, find(p, site.Stop, ""))
 }
 
 func TestTheRod(t *testing.T) {
 	o := job.NewOpening("o", "Study", measure.Millimetres)
 	p := Solve(house, o)
 	states := func(p Plan) (s []State) {
-		for _, n := range p.Notches {
+		for _, n := range p.Steps {
 			s = append(s, n.State)
 		}
 		return s
@@ -546,7 +630,7 @@ func TestTheRod(t *testing.T) {
 	o = square()
 	p = Solve(house, o)
 	o.Done = map[job.Step]string{}
-	for _, n := range p.Notches {
+	for _, n := range p.Steps {
 		o.Done[n.Step] = n.Mark
 	}
 	p = Solve(house, o)
@@ -555,7 +639,10 @@ func TestTheRod(t *testing.T) {
 
 	o.Slab.Width += mm(2)
 	p = Solve(house, o)
-	assert.Equal(t, []State{Done, Nicked, Done, Nicked, Done, Done, Done, Done, Done, Waits}, states(p), "a wider slab changes the slab and its cuts")
+	assert.Equal(
+		t, []State{Done, Changed, Done, Changed, Done, Done, Done, Done, Done, Waits}, states(p),
+		"a wider slab changes the slab and its cuts",
+	)
 	assert.Equal(t, job.StepSlab, p.Next)
 }
 
@@ -565,12 +652,20 @@ func TestHabitsOfLeavingOn(t *testing.T) {
 	o.Walls = job.Old
 	sure := func(h job.Habit) Plan { o.Cut.LeaveOn = h; return Solve(house, o) }
 	line, three, when := sure(job.ToLine), sure(job.Always3), sure(job.WhenSure)
-	assert.Zero(t, line.Leaves[0].Cut.Edges[1].Left.Value)
-	assert.Equal(t, mm(3), three.Leaves[0].Cut.Edges[1].Left.Value, "the lock edge is kept, so it stays on the hinge edge")
-	assert.Zero(t, three.Leaves[0].Cut.Edges[2].Left.Value)
-	assert.Greater(t, when.Leaves[0].Cut.Edges[1].Left.Value, mm(3), "one width is not enough to cut near the line")
-	assert.NotNil(t, find(when, Care, "not measured closely enough"))
-	assert.Less(t, when.Leaves[0].Cut.Edges[1].Marks[2].Depth.Value, line.Leaves[0].Cut.Edges[1].Marks[2].Depth.Value)
+	assert.Zero(t, line.Leaves[0].Cut.Edges[frame.Hinge].Left.Value)
+	assert.Equal(
+		t, mm(3), three.Leaves[0].Cut.Edges[frame.Hinge].Left.Value,
+		"the lock edge is kept, so it stays on the hinge edge",
+	)
+	assert.Zero(t, three.Leaves[0].Cut.Edges[frame.Lock].Left.Value)
+	assert.Greater(
+		t, when.Leaves[0].Cut.Edges[frame.Hinge].Left.Value, mm(3), "one width is not enough to cut near the line",
+	)
+	assert.NotNil(t, find(when, site.Care, "not measured closely enough"))
+	assert.Less(
+		t, when.Leaves[0].Cut.Edges[frame.Hinge].Marks[2].Depth.Value,
+		line.Leaves[0].Cut.Edges[frame.Hinge].Marks[2].Depth.Value,
+	)
 }
 
 // benched is the benchmarks' opening with n readings, everything by rule, and

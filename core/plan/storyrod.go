@@ -6,17 +6,23 @@ import (
 	"kindmargin/core/figure"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
+	"kindmargin/core/site"
 )
 
 // rodMarks are the marks of a story rod for one leaf, off its one end, that set past the
 // slab's top by the head margin meets the head: each hinge's top and bottom, and the latch.
-func rodMarks(d door, l Leaf) (list []RodMark) {
+func rodMarks(d site.Opening, l Leaf) (list []RodMark) {
 	for _, h := range l.Hinges {
-		of := Args{"hinge": h.Name}
+		of := message.Args{"hinge": h.Name}
 		list = append(
 			list,
 			RodMark{string(h.Name) + "/top", message.Message{ID: "rod.top", Args: of}, h.Jamb, h.Slab},
-			RodMark{string(h.Name) + "/bottom", message.Message{ID: "rod.bottom", Args: of}, down(h.Jamb, d.Hinges.Leaf), down(h.Slab, d.Hinges.Leaf)},
+			RodMark{
+				string(h.Name) + "/bottom",
+				message.Message{ID: "rod.bottom", Args: of},
+				down(h.Jamb, d.Hinges.Leaf),
+				down(h.Slab, d.Hinges.Leaf),
+			},
 		)
 	}
 	if l.Latch != nil {
@@ -34,22 +40,24 @@ type RodMark struct {
 }
 
 func down(f figure.Figure, by measure.Length) figure.Figure {
-	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{Label: "term.leaf-length", Value: by, Source: figure.Choice})
+	terms := append(append([]figure.Term{}, f.Terms...), figure.Term{
+		Label: "term.leaf-length", Value: by, Source: figure.Choice,
+	})
 	return figure.Sum(f.Sigma, terms...)
 }
 
 // Rod is a story rod of one door for others.
 type Rod struct {
-	Of    string // the door whose marks it carries
-	Marks []RodMark
-	Doors []RodDoor
+	Of       string // the door whose marks it carries
+	Marks    []RodMark
+	Openings []RodOpening
 
 	from   string // its ID
 	hinges int    // that it carries
 }
 
-// RodDoor is how another door differs from the rod: nothing where it meets every mark.
-type RodDoor struct {
+// RodOpening is how another door differs from the rod: nothing where it meets every mark.
+type RodOpening struct {
 	ID, Name string
 	Leaf     int // of a pair, 1 or 2
 	Off      []RodOff
@@ -66,18 +74,18 @@ type RodOff struct {
 
 // StoryRod is a rod for the doors of a job, marked from one of them; ok is false where that
 // has no hinges yet.
-func StoryRod(from Door) (r Rod, ok bool) {
+func StoryRod(from Opening) (r Rod, ok bool) {
 	leaf := from.Plan.Leaves[0]
 	return Rod{Of: from.Name, Marks: leaf.Rod, from: from.ID, hinges: len(leaf.Hinges)}, len(leaf.Rod) > 0
 }
 
 // Compare adds how a door differs from the rod. A mark within near of the rod's meets it.
-func (r *Rod) Compare(d Door, near measure.Length) {
+func (r *Rod) Compare(d Opening, near measure.Length) {
 	for n, l := range d.Plan.Leaves {
 		if d.ID == r.from && n == 0 {
 			continue
 		}
-		door := RodDoor{ID: d.ID, Name: d.Name, Leaf: n + 1}
+		door := RodOpening{ID: d.ID, Name: d.Name, Leaf: n + 1}
 		if len(l.Rod) == 0 {
 			door.Missing = message.Message{ID: "rod.not-marked"}
 		}
@@ -90,9 +98,11 @@ func (r *Rod) Compare(d Door, near measure.Length) {
 			}
 		}
 		if len(l.Hinges) != 0 && len(l.Hinges) != r.hinges {
-			door.Missing = message.Message{ID: "rod.hangs-on", Args: Args{"hinges": message.Count(len(l.Hinges))}}
+			door.Missing = message.Message{
+				ID: "rod.hangs-on", Args: message.Args{"hinges": message.Count(len(l.Hinges))},
+			}
 		}
-		r.Doors = append(r.Doors, door)
+		r.Openings = append(r.Openings, door)
 	}
 }
 

@@ -22,23 +22,23 @@ func TestAStoryRodForThreeDoors(t *testing.T) {
 	three.Hinges.Pockets = append(three.Hinges.Pockets[:0:0], mm(163), mm(1712))
 	four.Hinges.From, four.Hinges.Count = "6and9", 3
 	j.Openings = append(j.Openings, one, two, three, four)
-	r, ok := StoryRod(Door{one, Solve(j, one)})
+	r, ok := StoryRod(Opening{one, Solve(j, one)})
 	require.True(t, ok)
 	for _, o := range j.Openings {
-		r.Compare(Door{o, Solve(j, o)}, j.Tape.Step()/2)
+		r.Compare(Opening{o, Solve(j, o)}, j.Tape.Step()/2)
 	}
 	require.Len(t, r.Marks, 5, "two leaves' tops and bottoms, and the latch")
 	assert.Equal(t, mm(163), r.Marks[0].Jamb.Value)
 	assert.Equal(t, mm(160), r.Marks[0].Slab.Value, "past the slab's top by the head margin of 3")
 	assert.Equal(t, mm(163+75), r.Marks[1].Jamb.Value)
-	require.Len(t, r.Doors, 3)
-	assert.Empty(t, r.Doors[0].Off)
-	assert.Empty(t, r.Doors[0].Missing)
-	require.Len(t, r.Doors[1].Off, 2, "top and bottom of the lower leaf")
-	assert.Equal(t, mm(12), r.Doors[1].Off[0].Jamb)
-	assert.Equal(t, "it hangs on 3 hinges", saying(r.Doors[2].Missing))
+	require.Len(t, r.Openings, 3)
+	assert.Empty(t, r.Openings[0].Off)
+	assert.Empty(t, r.Openings[0].Missing)
+	require.Len(t, r.Openings[1].Off, 2, "top and bottom of the lower leaf")
+	assert.Equal(t, mm(12), r.Openings[1].Off[0].Jamb)
+	assert.Equal(t, "it hangs on 3 hinges", saying(r.Openings[2].Missing))
 	one.Readings = nil
-	_, ok = StoryRod(Door{one, Solve(j, one)})
+	_, ok = StoryRod(Opening{one, Solve(j, one)})
 	assert.False(t, ok, "nothing is read of it")
 }
 

@@ -11,12 +11,14 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
+	"kindmargin/core/site"
 	"kindmargin/core/slab"
+	"kindmargin/core/stage/swings"
 	"kindmargin/core/survey"
 	"kindmargin/core/swing"
 )
 
-func ofCode(list []Finding, code Code) (found []Finding) {
+func ofCode(list []site.Finding, code site.Code) (found []site.Finding) {
 	for _, f := range list {
 		if f.Code == code {
 			found = append(found, f)
@@ -37,11 +39,14 @@ func TestAFloorHigherInTheSweepRaisesTheFoot(t *testing.T) {
 	foot := p.Leaves[0].Wanted[frame.Foot]
 	assert.Equal(t, mm(12), foot.Value)
 	assert.Len(t, foot.Terms, 2, "what is under the moving foot, and the floor there: %v", foot.Terms)
-	said := ofCode(p.Findings, FootRaised)
+	said := ofCode(p.Findings, site.FootRaised)
 	require.Len(t, said, 1)
-	assert.Contains(t, wordsOf(said[0], measure.Millimetres, house.Tape), "The gap at the bottom is 6 mm more than the 6 mm you want, so that it clears the floor all through the swing.")
-	for k, m := range p.Leaves[0].Cut.Edges[3].Marks {
-		assert.InDelta(t, flat.Leaves[0].Cut.Edges[3].Marks[k].Depth.Value.MM()+6, m.Depth.Value.MM(), 0.5)
+	assert.Contains(
+		t, wordsOf(said[0], measure.Millimetres, house.Tape),
+		"The gap at the bottom is 6 mm more than the 6 mm you want, so that it clears the floor all through the swing.",
+	)
+	for k, m := range p.Leaves[0].Cut.Edges[frame.Foot].Marks {
+		assert.InDelta(t, flat.Leaves[0].Cut.Edges[frame.Foot].Marks[k].Depth.Value.MM()+6, m.Depth.Value.MM(), 0.5)
 	}
 	for _, f := range p.Leaves[0].Swing.Foot {
 		assert.Greater(t, f.Clear, 2.9, "at %g°", f.Angle)
@@ -49,7 +54,9 @@ func TestAFloorHigherInTheSweepRaisesTheFoot(t *testing.T) {
 	o.Margins.Floor = mm(4)
 	assert.Equal(t, mm(16), Solve(house, o).Leaves[0].Wanted[frame.Foot].Value, "carpet to come lies in the sweep too")
 	o.Margins.Sweep = true
-	assert.Empty(t, ofCode(Solve(house, o).Findings, FootRaised), "a foot that is cut again waits for the threshold")
+	assert.Empty(
+		t, ofCode(Solve(house, o).Findings, site.FootRaised), "a foot that is cut again waits for the threshold",
+	)
 }
 
 // The hinge jamb leans out of the opening by 8 a metre: open at 90° the free corner has
@@ -60,13 +67,14 @@ func TestALeaningJambSinksTheFreeCorner(t *testing.T) {
 	o.Walls = job.Old
 	for i, r := range o.Readings {
 		if r.Kind == survey.Plumb {
-			o.Readings[i].Value = map[frame.Side]measure.Length{frame.Hinge: mm(-12.8), frame.Lock: mm(12.8)}[r.Side] // each into the opening
+			// each into the opening
+			o.Readings[i].Value = map[frame.Side]measure.Length{frame.Hinge: mm(-12.8), frame.Lock: mm(12.8)}[r.Side]
 		}
 	}
 	p := Solve(house, o)
 	assert.InDelta(t, 10, p.Leaves[0].Wanted[frame.Foot].Value.MM(), 0.5)
 	foot := p.Leaves[0].Swing.Foot
-	var atRight Foot
+	var atRight swings.Foot
 	for _, f := range foot {
 		if math.Abs(f.Angle-90) < 0.1 {
 			atRight = f
@@ -76,7 +84,7 @@ func TestALeaningJambSinksTheFreeCorner(t *testing.T) {
 	assert.Greater(t, atRight.Clear, 2.5)
 	// 35.9 kg × 9.81 × 0.008 × 0.41 sin φ falls to the 0.36 N·m that its hinges rub at 162°,
 	// and its middle, 23.5 behind the line of the pins, comes atan(23.5/412), 3.3°, later.
-	drifts := ofCode(p.Leaves[0].Findings, DriftsTo)
+	drifts := ofCode(p.Leaves[0].Findings, site.DriftsTo)
 	require.Len(t, drifts, 1)
 	assert.InDelta(t, 165.3, float64(drifts[0].Args["rests"].(message.Degrees)), 0.8)
 }
@@ -91,26 +99,33 @@ func TestTheBevelOfTheLockEdge(t *testing.T) {
 	assert.Zero(t, w.Bevel.Value)
 	// √(821.5² + 41²) from the pin to the corner, 824.5 to the jamb's face beyond 1.5.
 	assert.InDelta(t, 824.5-math.Hypot(821.5, 41), w.Clear.Value.MM(), 0.15)
-	for _, m := range p.Leaves[0].Cut.Edges[2].Says {
+	for _, m := range p.Leaves[0].Cut.Edges[frame.Lock].Says {
 		assert.NotEqual(t, message.ID("cut.bevel"), m.ID)
 	}
 
 	o.Slab.Thickness = mm(44)
 	p = Solve(house, o)
 	assert.Equal(t, mm(3), p.Leaves[0].Swing.Bevel.Value)
-	assert.Contains(t, p.Leaves[0].Cut.Edges[2].Says, message.Message{ID: "cut.bevel", Args: Args{"by": mm(3)}})
-	assert.Equal(t, mm(3), p.Leaves[0].Cut.Edges[2].Bevel.Value)
+	assert.Contains(t, p.Leaves[0].Cut.Edges[frame.Lock].Says, message.Message{
+		ID: "cut.bevel", Args: message.Args{"by": mm(3)},
+	})
+	assert.Equal(t, mm(3), p.Leaves[0].Cut.Edges[frame.Lock].Bevel.Value)
 
 	o.Slab.Thickness, o.Swing.Closing = mm(35), length(8)
 	p = Solve(house, o)
-	assert.Greater(t, p.Leaves[0].Swing.Bevel.Value, mm(1), "35 × 8/100 is 2.8 off the 3 there were, and 1.5 is the least")
+	assert.Greater(
+		t, p.Leaves[0].Swing.Bevel.Value, mm(1), "35 × 8/100 is 2.8 off the 3 there were, and 1.5 is the least",
+	)
 	o.Swing.Bevel = length(0)
-	said := ofCode(Solve(house, o).Leaves[0].Findings, BevelShort)
+	said := ofCode(Solve(house, o).Leaves[0].Findings, site.BevelShort)
 	require.Len(t, said, 1)
 	assert.Equal(t, "/swing/bevel", said[0].Pointer)
 
 	o.Swing.Closing, o.Swing.Bevel, o.Swing.Pin, o.Swing.Forward = nil, nil, mm(60), mm(60)
-	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, PullFaceTouches), 1, "√(821.5² + 60²) leaves 0.8 before a bead that stands out so far: no bevel helps")
+	assert.Len(
+		t, ofCode(Solve(house, o).Leaves[0].Findings, site.PullFaceTouches), 1,
+		"√(821.5² + 60²) leaves 0.8 before a bead that stands out so far: no bevel helps",
+	)
 }
 
 // A hinge jamb that closes in by 10 over 100 takes 3.5 of the 3 behind a slab 35 thick: half
@@ -122,7 +137,7 @@ func TestAHingeEdgeThatBinds(t *testing.T) {
 	o.Swing.HingeClosing = length(10)
 	p := Solve(house, o)
 	assert.Equal(t, mm(1), p.Leaves[0].Swing.Relief.Value)
-	require.Len(t, ofCode(p.Leaves[0].Findings, HingeEdgeBinds), 1)
+	require.Len(t, ofCode(p.Leaves[0].Findings, site.HingeEdgeBinds), 1)
 }
 
 func TestHowFarItOpens(t *testing.T) {
@@ -132,7 +147,7 @@ func TestHowFarItOpens(t *testing.T) {
 	o.Swing.Casing = mm(20)
 	o.Swing.Open = 180
 	p = Solve(house, o)
-	said := ofCode(p.Leaves[0].Findings, OpensShortOfCasing)
+	said := ofCode(p.Leaves[0].Findings, site.OpensShortOfCasing)
 	require.Len(t, said, 1)
 	assert.Equal(t, mm(11), said[0].Args["pin"], "half the casing and a millimetre")
 	o.Swing.Pin = mm(11)
@@ -143,7 +158,7 @@ func TestHowFarItOpens(t *testing.T) {
 	// The corner, 298.5 beside the pin's middle and 689 before it, lies at 66.6°; the pull
 	// face is 11 behind the pin, and comes to it asin(11/751), 0.8°, later.
 	assert.InDelta(t, 67.4, p.Leaves[0].Swing.Opens, 0.2)
-	require.Len(t, ofCode(p.Leaves[0].Findings, OpensShort), 1)
+	require.Len(t, ofCode(p.Leaves[0].Findings, site.OpensShort), 1)
 	o.Swing.Things = []swing.Thing{{Name: "side wall", Wall: true, At: mm(200)}}
 	assert.InDelta(t, 90+math.Asin(200/822.5)*180/math.Pi, Solve(house, o).Leaves[0].Swing.Opens, 1)
 }
@@ -155,40 +170,47 @@ func TestAPairThatWillNotPassUntilBevelled(t *testing.T) {
 	p := Solve(house, o)
 	for _, l := range p.Leaves {
 		require.NotNil(t, l.Swing)
-		assert.Greater(t, l.Swing.Bevel.Value, measure.Length(0), "√(411² + 43²) is 413.2, and the other leaf stands at 413")
+		assert.Greater(
+			t, l.Swing.Bevel.Value, measure.Length(0), "√(411² + 43²) is 413.2, and the other leaf stands at 413",
+		)
 		assert.Greater(t, l.Swing.Clear.Value.MM(), 1.4)
 	}
 	o.Swing.Bevel = length(0)
 	p = Solve(house, o)
-	require.Len(t, ofCode(p.Leaves[0].Findings, BevelShort), 1)
+	require.Len(t, ofCode(p.Leaves[0].Findings, site.BevelShort), 1)
 	assert.Less(t, p.Leaves[0].Swing.Clear.Value.MM(), 1.0)
 }
 
 func TestBadSwings(t *testing.T) {
 	o := square()
 	o.Swing.Floor = []swing.Floor{{At: mm(1500), Angle: 70, Up: mm(1)}}
-	said := ofCode(Solve(house, o).Leaves[0].Findings, FloorOutside)
+	said := ofCode(Solve(house, o).Leaves[0].Findings, site.FloorOutside)
 	require.Len(t, said, 1)
 	assert.Equal(t, "/swing/floor/0/at", said[0].Pointer)
 	assert.Contains(t, wordsOf(said[0], measure.Millimetres, house.Tape), "reaches 823 mm")
 
 	// Of a pair, the place that is wrong is named as it stands in the whole list.
 	o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(4), Fixed: frame.Lock}
-	o.Swing.Floor = []swing.Floor{{At: mm(300), Angle: 70, Up: mm(1)}, {At: mm(1500), Angle: 70, Up: mm(1), Jamb: frame.Lock}}
+	o.Swing.Floor = []swing.Floor{
+		{At: mm(300), Angle: 70, Up: mm(1)}, {At: mm(1500), Angle: 70, Up: mm(1), Jamb: frame.Lock},
+	}
 	p := Solve(house, o)
-	assert.Empty(t, ofCode(p.Leaves[0].Findings, FloorOutside))
-	said = ofCode(p.Leaves[1].Findings, FloorOutside)
+	assert.Empty(t, ofCode(p.Leaves[0].Findings, site.FloorOutside))
+	said = ofCode(p.Leaves[1].Findings, site.FloorOutside)
 	require.Len(t, said, 1)
 	assert.Equal(t, "/swing/floor/1/at", said[0].Pointer)
 
 	o = square()
 	o.Margins.Foot = length(2)
-	assert.Equal(t, mm(2), Solve(house, o).Leaves[0].Wanted[frame.Foot].Value, "who wants less than 3 under the shut door has it")
+	assert.Equal(
+		t, mm(2), Solve(house, o).Leaves[0].Wanted[frame.Foot].Value,
+		"who wants less than 3 under the shut door has it",
+	)
 
 	o = square()
 	o.Hinges.Closed = o.Hinges.Plate * 2
 	o.Margins.School = "prefinished"
-	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, HingeBound), 1, "leaves flush leave no margin")
+	require.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, site.HingeBound), 1, "leaves flush leave no margin")
 
 	for at, c := range map[string]swing.Choice{
 		"/swing/pin":         {Pin: mm(200)},

@@ -14,7 +14,9 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/site"
 	"kindmargin/core/slab"
+	"kindmargin/core/stage/hangs"
 	"kindmargin/core/survey"
 	"kindmargin/core/try"
 )
@@ -47,7 +49,7 @@ func TestWhatIsRecordedIsWhatTheMarksCut(t *testing.T) {
 	l := p.Leaves[0]
 	m := l.Try.Planned
 	require.NotNil(t, m)
-	width, length := Sizes(*m)
+	width, length := hangs.Sizes(*m)
 	for i, f := range l.Cut.Width {
 		assert.InDelta(t, f.Value.MM(), width[i].MM(), 0.02, "%d", i)
 	}
@@ -65,7 +67,7 @@ func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 	o.Cut.LeaveOn = job.ToLine
 	made := *Solve(house, func() job.Opening { o := o; o.Tried = nil; return o }()).Leaves[0].Try.Planned
 	o.Tried[0].Made = &made
-	assert.Equal(t, Open, Solve(house, o).Notches[7].State)
+	assert.Equal(t, Open, Solve(house, o).Steps[7].State)
 	for range 40 {
 		v := Solve(house, o).Leaves[0].Try
 		if len(v.ToRead) == 0 {
@@ -81,9 +83,9 @@ func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 	assert.Empty(t, v.ToRead)
 	assert.Empty(t, v.Ways)
 	assert.LessOrEqual(t, len(v.Hangs[0].Gaps), 16, "in so square an opening")
-	assert.True(t, p.Notches[7].Ready)
-	assert.Equal(t, job.StepLog, p.Notches[9].Step)
-	assert.True(t, p.Notches[9].Ready)
+	assert.True(t, p.Steps[7].Ready)
+	assert.Equal(t, job.StepLog, p.Steps[9].Step)
+	assert.True(t, p.Steps[9].Ready)
 }
 
 func TestBadInputAtTheTry(t *testing.T) {
@@ -106,16 +108,30 @@ func TestBadInputAtTheTry(t *testing.T) {
 		}, "refused.gap-hang"},
 		{"a hinge moved past its screws", func(o *job.Opening) {
 			for i := range 3 {
-				o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: fmt.Sprint("n", i), Did: &job.Did{Pack: []measure.Length{mm(2), 0}}})
+				o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{
+					ID: fmt.Sprint("n", i), Did: &job.Did{Pack: []measure.Length{mm(2), 0}},
+				})
 			}
 		}, "what=size.move-of-a-hinge-in-all"},
 		{"wood planed back on", func(o *job.Opening) {
-			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "n", Did: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{mm(-1), 0, 0}}}}})
+			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{
+				ID: "n", Did: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{mm(-1), 0, 0}}}},
+			})
 		}, "what=size.depth-to-plane-off"},
-		{"nobody signs a second time", func(o *job.Opening) { o.Reopened = []job.Reopened{{Why: "again"}} }, "refused.who-signs"},
-		{"two hangs of one name", func(o *job.Opening) { o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h1"}) }, "refused.hang-id"},
+		{
+			"nobody signs a second time", func(o *job.Opening) { o.Reopened = []job.Reopened{{Why: "again"}} },
+			"refused.who-signs",
+		},
+		{
+			"two hangs of one name",
+			func(o *job.Opening) { o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h1"}) }, "refused.hang-id",
+		},
 		{"no such hinge", func(o *job.Opening) { o.Tried[0].Hangs[0].Proud = []int{4} }, "refused.no-hinge given=4"},
-		{"a reason of nothing", func(o *job.Opening) { o.Reopened = []job.Reopened{{Was: job.Signed{By: "W"}, Why: " "}} }, "refused.reopen-why"},
+		{
+			"a reason of nothing",
+			func(o *job.Opening) { o.Reopened = []job.Reopened{{Was: job.Signed{By: "W"}, Why: " "}} },
+			"refused.reopen-why",
+		},
 		{"nobody signs", func(o *job.Opening) { o.Signed = &job.Signed{On: "today"} }, "refused.who-signs"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -128,7 +144,7 @@ func TestBadInputAtTheTry(t *testing.T) {
 	o := fresh()
 	gap(&o, frame.Lock, 500, 2)
 	o.Hand = o.Hand.Other()
-	assert.NotNil(t, find(Solve(house, o), Stop, "Was the slab turned over?"), "the places are others then")
+	assert.NotNil(t, find(Solve(house, o), site.Stop, "Was the slab turned over?"), "the places are others then")
 }
 
 // A gap that no rigid door could show is named, and the others stand.
@@ -140,7 +156,7 @@ func TestAGapThatNoRigidDoorShows(t *testing.T) {
 	}
 	gap(&o, frame.Lock, 1000, 9)
 	p := Solve(house, o)
-	f := find(p, Care, "but the other gaps say about")
+	f := find(p, site.Care, "but the other gaps say about")
 	require.NotNil(t, f)
 	assert.Equal(t, "/tried/0/hangs/0/gaps/8/value", f.Pointer)
 	for _, g := range p.Leaves[0].Try.Hangs[0].Gaps {
@@ -162,7 +178,10 @@ func TestWhatBrokeIsNamed(t *testing.T) {
 		}
 	}
 	read(func(frame.Side, float64) float64 { return 0 })
-	o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2", Did: &job.Did{Pack: []measure.Length{mm(0.5), 0}, Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{mm(1), mm(1), mm(1)}}}}})
+	o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2", Did: &job.Did{
+		Pack:   []measure.Length{mm(0.5), 0},
+		Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{mm(1), mm(1), mm(1)}}},
+	}})
 	kept := o.Tried[0].Hangs
 	// The top hinge stands 1.5 mm too far out: the slab turns about the bottom one.
 	read(func(side frame.Side, at float64) float64 {
@@ -177,7 +196,9 @@ func TestWhatBrokeIsNamed(t *testing.T) {
 		}
 		return -1.5 * at / 1550
 	})
-	assert.NotNil(t, find(Solve(house, o), Care, "The top hinge stands 1."), "%v", Solve(house, o).Leaves[0].Findings)
+	assert.NotNil(
+		t, find(Solve(house, o), site.Care, "The top hinge stands 1."), "%v", Solve(house, o).Leaves[0].Findings,
+	)
 	o.Tried[0].Hangs = append([]job.Hang{kept[0]}, job.Hang{ID: "h2", Did: kept[1].Did})
 	// The lock edge was planed 2.5 mm short at its foot.
 	read(func(side frame.Side, at float64) float64 {
@@ -186,8 +207,10 @@ func TestWhatBrokeIsNamed(t *testing.T) {
 		}
 		return 0
 	})
-	assert.NotNil(t, find(Solve(house, o), Care, "The lock edge was cut 2."), "%v", Solve(house, o).Leaves[0].Findings)
-	assert.NotNil(t, find(Solve(house, o), Care, "proud of its line at its bottom"))
+	assert.NotNil(
+		t, find(Solve(house, o), site.Care, "The lock edge was cut 2."), "%v", Solve(house, o).Leaves[0].Findings,
+	)
+	assert.NotNil(t, find(Solve(house, o), site.Care, "proud of its line at its bottom"))
 }
 
 // What a way foretells against the slab's polygon turned and moved as a rigid body in an
@@ -200,7 +223,16 @@ func TestTheRigidBodyAgainstPolygons(t *testing.T) {
 		for _, r := range []struct {
 			side frame.Side
 			at   float64
-		}{{frame.Lock, 100}, {frame.Lock, 1850}, {frame.Head, 50}, {frame.Head, 750}, {frame.Foot, 50}, {frame.Foot, 750}, {frame.Hinge, 200}, {frame.Hinge, 1800}} {
+		}{
+			{frame.Lock, 100},
+			{frame.Lock, 1850},
+			{frame.Head, 50},
+			{frame.Head, 750},
+			{frame.Foot, 50},
+			{frame.Foot, 750},
+			{frame.Hinge, 200},
+			{frame.Hinge, 1800},
+		} {
 			base := map[frame.Side]float64{frame.Lock: 3, frame.Head: 3, frame.Foot: 6, frame.Hinge: 3}[r.side]
 			gap(&o, r.side, r.at, base+rng.NormFloat64()*1.2)
 		}
@@ -211,7 +243,9 @@ func TestTheRigidBodyAgainstPolygons(t *testing.T) {
 			for i, k := range []int{0, len(made.Hinges) - 1} {
 				pins[i] = 2032 - made.Margin.MM() - made.Hinges[k].Down.MM() - o.Hinges.Leaf.MM()/2
 			}
-			before, after := polygon(made, [3]float64{}, [3]float64{}, [3]float64{}), polygon(made, planedOff(w.Way, frame.Lock), planedOff(w.Way, frame.Head), planedOff(w.Way, frame.Foot))
+			before, after := polygon(made, [3]float64{}, [3]float64{}, [3]float64{}), polygon(
+				made, planedOff(w.Way, frame.Lock), planedOff(w.Way, frame.Head), planedOff(w.Way, frame.Foot),
+			)
 			// As it hangs: its hinge edge upright at u = 3, its head's corner 3 under the head.
 			m, n := w.Moves[0], w.Moves[len(w.Moves)-1]
 			turn := math.Atan((m - n) / (pins[0] - pins[1]))
@@ -231,7 +265,9 @@ func TestTheRigidBodyAgainstPolygons(t *testing.T) {
 						continue
 					}
 					want := then - lightOf(t, before, side, g.At)
-					assert.InDelta(t, want, g.Mean-v.Margins[side][i].Mean, 0.01, "%v at %g, %v %v", side, g.At, w.Moves, w.Planed)
+					assert.InDelta(
+						t, want, g.Mean-v.Margins[side][i].Mean, 0.01, "%v at %g, %v %v", side, g.At, w.Moves, w.Planed,
+					)
 					compared++
 				}
 			}
@@ -285,7 +321,10 @@ func polygon(m job.Made, lock, head, foot [3]float64) geom.Geometry {
 func lightOf(t *testing.T, p geom.Geometry, side frame.Side, at float64) float64 {
 	t.Helper()
 	up := at + 6 // the slab's foot is 6 over the floor
-	place := map[frame.Side]geom.XY{frame.Hinge: {X: 0, Y: up}, frame.Lock: {X: 826, Y: up}, frame.Head: {X: at + 3, Y: 2032}, frame.Foot: {X: at + 3, Y: 0}}[side]
+	place := map[frame.Side]geom.XY{
+		frame.Hinge: {X: 0, Y: up}, frame.Lock: {X: 826, Y: up}, frame.Head: {X: at + 3, Y: 2032},
+		frame.Foot: {X: at + 3, Y: 0},
+	}[side]
 	d, ok := geom.Distance(p, geom.NewPoint(geom.Coordinates{XY: place}).AsGeometry())
 	require.True(t, ok)
 	return d
@@ -323,9 +362,12 @@ func TestARevisitSaysWhatMoved(t *testing.T) {
 	o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: "h2", Revisit: "first damp autumn"})
 	read(1.4)
 	p := Solve(house, o)
-	f := find(p, Note, "Since you left it, the gap at the lock side has closed by 1.")
+	f := find(p, site.Note, "Since you left it, the gap at the lock side has closed by 1.")
 	require.NotNil(t, f, "%v", p.Leaves[0].Findings)
-	assert.Contains(t, wordsOf(*f, measure.Millimetres, measure.HalfMillimetre), "Since you left it, the gap at the lock side has closed by 1.3 mm at the middle.")
+	assert.Contains(
+		t, wordsOf(*f, measure.Millimetres, measure.HalfMillimetre),
+		"Since you left it, the gap at the lock side has closed by 1.3 mm at the middle.",
+	)
 	ways := p.Leaves[0].Try.Ways
 	require.NotEmpty(t, ways)
 	require.Len(t, ways[0].Planed, 1)
@@ -347,17 +389,21 @@ func TestOnlyWhatIsAllowedIsTouched(t *testing.T) {
 		gap(&o, frame.Head, at, 3)
 		gap(&o, frame.Foot, at, 6)
 	}
-	assert.Equal(t, []string{"plane-lock"}, Uses(Solve(house, o).Leaves[0].Try.Ways[0].Uses), "an even rub is planed")
+	assert.Equal(
+		t, []string{"plane-lock"}, hangs.Uses(Solve(house, o).Leaves[0].Try.Ways[0].Uses), "an even rub is planed",
+	)
 	o.Tried[0].Hangs[0].With = []string{"hinge-0", "hinge-1"}
 	for _, w := range Solve(house, o).Leaves[0].Try.Ways {
 		assert.Empty(t, w.Planed)
 		assert.NotEmpty(t, w.Did.Pack)
 	}
 	o.Tried[0].Hangs[0].With = nil
-	o.Tried[0].Hangs[0].Springs, o.Tried[0].Hangs[0].Proud, o.Tried[0].Hangs[0].Drags, o.Tried[0].Hangs[0].Drifts = true, []int{1}, []int{40}, job.DriftsShut
+	o.Tried[0].Hangs[0].Springs, o.Tried[0].Hangs[0].Proud, o.Tried[0].Hangs[0].Drags, o.Tried[0].Hangs[0].Drifts = true, []int{
+		1,
+	}, []int{40}, job.DriftsShut
 	p := Solve(house, o)
 	for _, says := range []string{"hinge-bound", "behind the leaf of the bottom hinge", "drags at 40°", "drifts shut"} {
-		assert.NotNil(t, find(p, Care, says), says)
+		assert.NotNil(t, find(p, site.Care, says), says)
 	}
 }
 
@@ -375,7 +421,9 @@ func BenchmarkSolveTry(b *testing.B) {
 			gap(&o, frame.Foot, at, 6)
 		}
 		if k < 2 {
-			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{ID: fmt.Sprint("h", k+2), Did: &job.Did{Pack: []measure.Length{mm(0.25), 0}}})
+			o.Tried[0].Hangs = append(o.Tried[0].Hangs, job.Hang{
+				ID: fmt.Sprint("h", k+2), Did: &job.Did{Pack: []measure.Length{mm(0.25), 0}},
+			})
 		}
 	}
 	b.ReportAllocs()
@@ -415,14 +463,16 @@ func TestARatedSlabIsNotPlaned(t *testing.T) {
 	}
 	few := measure.FromMM(3)
 	o.Slab.Limits.Lock = &few
-	assert.Contains(t, Uses(Solve(house, o).Leaves[0].Try.Ways[0].Uses), "plane-lock", "what the certificate allows")
+	assert.Contains(
+		t, hangs.Uses(Solve(house, o).Leaves[0].Try.Ways[0].Uses), "plane-lock", "what the certificate allows",
+	)
 }
 
 // Light behind a leaf makes what is foretold beside it unsure, that time alone.
 func TestALeafThatIsNotHomeIsNotTrusted(t *testing.T) {
 	o := hungDoor(t)
 	gap(&o, frame.Head, 100, 3)
-	at := func(v *Try, side frame.Side, end int) float64 {
+	at := func(v *hangs.Try, side frame.Side, end int) float64 {
 		m := v.Was[side]
 		return m[end*(len(m)-1)].Sigma
 	}

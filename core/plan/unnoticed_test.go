@@ -19,13 +19,18 @@ import (
 var kits = []survey.Kit{
 	nil, // one usual instrument of each kind
 	plainKit,
-	{{ID: "rods", Instrument: "rods"}, {ID: "edge", Instrument: "straightedge"}, {ID: "level", Instrument: "level"}, {ID: "square", Instrument: "square"}},
+	{
+		{ID: "rods", Instrument: "rods"},
+		{ID: "edge", Instrument: "straightedge"},
+		{ID: "level", Instrument: "level"},
+		{ID: "square", Instrument: "square"},
+	},
 	{{ID: "laser", Instrument: "laser"}, {ID: "tape", Instrument: "tape"}, {ID: "digital", Instrument: "digital"}},
 	{{ID: "tape", Instrument: "tape"}},
 }
 
 // byHand are the readings that a hand takes first, in an order of its own, by one of the schools.
-func (s *site) byHand() {
+func (s *hiddenDoor) byHand() {
 	w, h := s.truth.Width, s.truth.Height
 	at := func(v float64) measure.Length {
 		return measure.FromMM(v).Round(10*measure.Millimetre, measure.Nearest)
@@ -39,7 +44,8 @@ func (s *site) byHand() {
 		add(survey.Reading{Kind: survey.Height, At: at(f * w)})
 	}
 	reads := func(k survey.Kind) bool {
-		return len(s.job.Kit.Tools) == 0 || slices.Collect(s.job.Kit.Tools.Each([]survey.Reading{{Kind: k, Side: frame.Hinge}})) != nil
+		return len(s.job.Kit.Tools) == 0 ||
+			slices.Collect(s.job.Kit.Tools.Each([]survey.Reading{{Kind: k, Side: frame.Hinge}})) != nil
 	}
 	for _, side := range []frame.Side{frame.Hinge, frame.Lock} {
 		if reads(survey.Plumb) && s.rng.IntN(3) > 0 {
@@ -106,7 +112,7 @@ func TestNoSlipRuinsASlabThatIsCalledReady(t *testing.T) {
 	counts := make([]count, n)
 	each(n, func(i int) {
 		rng := rand.New(rand.NewPCG(uint64(i), 23))
-		s := newSite(oracle.Houses[1+i%(len(oracle.Houses)-1)], kits[i%len(kits)], tapes[rng.IntN(len(tapes))], rng)
+		s := newHidden(oracle.Houses[1+i%(len(oracle.Houses)-1)], kits[i%len(kits)], tapes[rng.IntN(len(tapes))], rng)
 		s.byHand()
 		p, _ := s.asked(45)
 		if !ready(p) {
@@ -152,12 +158,16 @@ func TestNoSlipRuinsASlabThatIsCalledReady(t *testing.T) {
 	var sum count
 	surveys := 0
 	for _, c := range counts {
-		sum.planted, sum.ready, sum.ruined, sum.alone, sum.before = sum.planted+c.planted, sum.ready+c.ready, sum.ruined+c.ruined, sum.alone+c.alone, sum.before+c.before
+		sum.planted, sum.ready, sum.ruined, sum.alone, sum.before = sum.planted+c.planted, sum.ready+
+			c.ready, sum.ruined+c.ruined, sum.alone+c.alone, sum.before+c.before
 		if c.planted > 0 {
 			surveys++
 		}
 	}
-	t.Logf("%d surveys ready, %d slips planted, %d still called ready, %d of them ruined by the slip alone, %d ruined in all, %d without it", surveys, sum.planted, sum.ready, sum.alone, sum.ruined, sum.before)
+	t.Logf(
+		"%d surveys ready, %d slips planted, %d still called ready, %d of them ruined by the slip alone, %d ruined in all, %d without it",
+		surveys, sum.planted, sum.ready, sum.alone, sum.ruined, sum.before,
+	)
 	few := 0.0 // what chance adds to a count of a few: three deviations of a Poisson count of about one
 	if !thorough.On() {
 		few = 3

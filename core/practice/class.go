@@ -47,7 +47,8 @@ func placesDrawn() (list []survey.Reading) {
 
 // same reports whether two readings are of one place.
 func same(a, b survey.Reading) bool {
-	return a.Kind == b.Kind && a.Side == b.Side && a.At == b.At && a.From == b.From && a.To == b.To && a.Turned == b.Turned
+	return a.Kind == b.Kind && a.Side == b.Side && a.At == b.At && a.From == b.From && a.To == b.To &&
+		a.Turned == b.Turned
 }
 
 // ForClass is an exercise for a class: whole, with what is read at each place and what it was misread by, to be

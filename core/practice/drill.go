@@ -77,13 +77,15 @@ func askHand(rng *rand.Rand) Drill {
 	if rng.IntN(2) == 0 {
 		return among(
 			rng, message.With("drill-hand.asks", "stand", stand, "seen", seen),
-			message.With("drill-hand.on", "hand", hinges), []message.Message{message.With("drill-hand.on", "hand", hinges.Other())},
+			message.With("drill-hand.on", "hand", hinges),
+			[]message.Message{message.With("drill-hand.on", "hand", hinges.Other())},
 			message.With("drill-hand.why"),
 		)
 	}
 	return among(
 		rng, message.With("drill-hand.asks-block", "stand", stand, "seen", seen),
-		message.With("drill-hand.to", "hand", seen.Other()), []message.Message{message.With("drill-hand.to", "hand", seen), message.With("drill-hand.either")},
+		message.With("drill-hand.to", "hand", seen.Other()),
+		[]message.Message{message.With("drill-hand.to", "hand", seen), message.With("drill-hand.either")},
 		message.With("drill-hand.why-block"),
 	)
 }
@@ -99,7 +101,10 @@ func askWidth(rng *rand.Rand) Drill {
 		return message.With("drill.length", "length", metric(measure.Length(v)*mm))
 	}
 	return among(
-		rng, message.With("drill-width.asks", "head", message.Number(w[0]), "middle", message.Number(w[1]), "foot", message.Number(w[2]), "margin", metric(m*mm)),
+		rng, message.With(
+			"drill-width.asks", "head", message.Number(w[0]), "middle", message.Number(w[1]), "foot",
+			message.Number(w[2]), "margin", metric(m*mm),
+		),
 		say(widest-2*m), []message.Message{say(a - 2*m), say((w[0]+w[1]+w[2])/3 - 2*m), say(widest - m)},
 		message.With("drill-width.why"),
 	)
@@ -128,7 +133,10 @@ func askSlip(rng *rand.Rand) Drill {
 			v += by
 		}
 		list = append(list, message.With("drill-slip.up", "at", metric(measure.Length(p)*mm)))
-		read = append(read, message.With("drill-slip.read", "value", metric(measure.Length(v)*mm), "at", metric(measure.Length(p)*mm)))
+		read = append(
+			read,
+			message.With("drill-slip.read", "value", metric(measure.Length(v)*mm), "at", metric(measure.Length(p)*mm)),
+		)
 	}
 	others := slices.Delete(slices.Clone(list), bad, bad+1)
 	rng.Shuffle(len(others), func(i, j int) { others[i], others[j] = others[j], others[i] })
@@ -160,7 +168,10 @@ func askOrder(rng *rand.Rand) Drill {
 			others = append(others, message.With(f))
 		}
 	}
-	return among(rng, message.With("drill-order.asks", "done", fitting[i]), message.With(fitting[i+1]), others, message.With("drill-order.why"))
+	return among(
+		rng, message.With("drill-order.asks", "done", fitting[i]), message.With(fitting[i+1]), others,
+		message.With("drill-order.why"),
+	)
 }
 
 // askPocket asks how deep both pockets go: margin = closed hinge − both pockets.
@@ -173,12 +184,16 @@ func askPocket(rng *rand.Rand) Drill {
 	return among(
 		rng, message.With("drill-pocket.asks", "closed", metric(closed), "want", metric(want)), say(each),
 		[]message.Message{say(closed - want), say(closed / 2), say(each + mm/2), say(want)},
-		message.With("drill-pocket.why"), message.With("drill-pocket.checked", "closed", metric(closed), "each", metric(each), "left", metric(c.Flush().Value)),
+		message.With("drill-pocket.why"), message.With(
+			"drill-pocket.checked", "closed", metric(closed), "each", metric(each), "left", metric(c.Flush().Value),
+		),
 	)
 }
 
 // rubs are what is seen of a hung door; the catalogue has what cures each: common practice.
-var rubs = []message.ID{"head-and-lock", "even-lock", "wide-lock", "springs", "drags", "top-touches", "latch-low", "mid-height"}
+var rubs = []message.ID{
+	"head-and-lock", "even-lock", "wide-lock", "springs", "drags", "top-touches", "latch-low", "mid-height",
+}
 
 func askCure(rng *rand.Rand) Drill {
 	i := rng.IntN(len(rubs))
@@ -189,7 +204,10 @@ func askCure(rng *rand.Rand) Drill {
 		}
 	}
 	rng.Shuffle(len(others), func(a, b int) { others[a], others[b] = others[b], others[a] })
-	return among(rng, message.With("drill-cure.asks", "seen", "drill-seen."+rubs[i]), message.With("drill-cure."+rubs[i]), others, message.With("drill-cure.why"))
+	return among(
+		rng, message.With("drill-cure.asks", "seen", "drill-seen."+rubs[i]), message.With("drill-cure."+rubs[i]),
+		others, message.With("drill-cure.why"),
+	)
 }
 
 // Run is one thing that was practised, and how it went.
@@ -229,7 +247,10 @@ func Next(runs []Run) (kind string, why message.Message) {
 		}
 	}
 	if worst.ID != "" {
-		return worst.ID, message.With("practice.right-so-far", "drill", worst.Name(), "right", message.Number(right[worst.ID]), "tried", message.Number(tried[worst.ID]))
+		return worst.ID, message.With(
+			"practice.right-so-far", "drill", worst.Name(), "right", message.Number(right[worst.ID]), "tried",
+			message.Number(tried[worst.ID]),
+		)
 	}
 	for _, d := range Drills {
 		if tried[d.ID] == 0 {

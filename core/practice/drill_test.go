@@ -40,8 +40,12 @@ func TestDrillsAreRight(t *testing.T) {
 			right, asks := d.Answers[d.Right], d.Asks.Args
 			switch k.ID {
 			case "width":
-				longest := max(asks["head"].(message.Number), asks["middle"].(message.Number), asks["foot"].(message.Number))
-				assert.InDelta(t, float64(longest)-2*number(t, asks["margin"], mm), number(t, right.Args["length"], mm), 1e-9)
+				longest := max(
+					asks["head"].(message.Number), asks["middle"].(message.Number), asks["foot"].(message.Number),
+				)
+				assert.InDelta(
+					t, float64(longest)-2*number(t, asks["margin"], mm), number(t, right.Args["length"], mm), 1e-9,
+				)
 			case "slip":
 				read := asks["read"].(message.And)
 				var v []float64
@@ -57,9 +61,15 @@ func TestDrillsAreRight(t *testing.T) {
 				}
 				assert.Equal(t, read[far].(message.Message).Args["at"], right.Args["at"], d.Asks)
 			case "fractions":
-				assert.InDelta(t, number(t, asks["width"], in)-2*number(t, asks["margin"], in), number(t, right.Args["length"], in), 1e-9, d.Asks)
+				assert.InDelta(
+					t, number(t, asks["width"], in)-2*number(t, asks["margin"], in),
+					number(t, right.Args["length"], in), 1e-9, d.Asks,
+				)
 			case "pocket":
-				assert.InDelta(t, number(t, asks["want"], mm), number(t, asks["closed"], mm)-2*number(t, right.Args["length"], mm), 1e-9, d.Asks)
+				assert.InDelta(
+					t, number(t, asks["want"], mm), number(t, asks["closed"], mm)-2*number(t, right.Args["length"], mm),
+					1e-9, d.Asks,
+				)
 			case "hand":
 				on := asks["seen"].(frame.Hand)
 				want := on
@@ -68,7 +78,10 @@ func TestDrillsAreRight(t *testing.T) {
 				}
 				assert.Equal(t, want, right.Args["hand"], d.Asks)
 			case "order":
-				next := map[message.ID]message.ID{"drill-order.head": "drill-order.hinge", "drill-order.hinge": "drill-order.lock", "drill-order.lock": "drill-order.foot"}
+				next := map[message.ID]message.ID{
+					"drill-order.head": "drill-order.hinge", "drill-order.hinge": "drill-order.lock",
+					"drill-order.lock": "drill-order.foot",
+				}
 				assert.Equal(t, next[asks["done"].(message.ID)], right.ID)
 			}
 		}

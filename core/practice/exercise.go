@@ -72,15 +72,21 @@ type Exercise struct {
 	Sides   map[string][]float64 `json:"sides"` // the true opening, mm
 	Biases  map[string]float64   `json:"biases"`
 	Slabs   [][2]measure.Length  `json:"slabs"`
-	Drawn   []Drawn              `json:"drawn,omitempty"`  // of one for a class: what is read of it
-	Sealed  string               `json:"sealed,omitempty"` // and the whole of it, for the teacher's key; then nothing true stands beside it
-	Moves   []Move               `json:"moves,omitempty"`  // of an attempt at it
-	Check   string               `json:"check"`            // of all but the moves: it tells an altered file
+	Drawn   []Drawn              `json:"drawn,omitempty"` // of one for a class: what is read of it
+	// and the whole of it, for the teacher's key; then nothing true stands beside it
+	Sealed string `json:"sealed,omitempty"`
+	Moves  []Move `json:"moves,omitempty"` // of an attempt at it
+	Check  string `json:"check"`           // of all but the moves: it tells an altered file
 }
 
 // slabs are the sizes at hand: which is big enough, and not too big, is the learner's to say.
 var slabs = [][2]measure.Length{
-	{762 * mm, 1981 * mm}, {813 * mm, 2032 * mm}, {838 * mm, 1981 * mm}, {838 * mm, 2040 * mm}, {864 * mm, 2083 * mm}, {914 * mm, 2083 * mm},
+	{762 * mm, 1981 * mm},
+	{813 * mm, 2032 * mm},
+	{838 * mm, 1981 * mm},
+	{838 * mm, 2040 * mm},
+	{864 * mm, 2083 * mm},
+	{914 * mm, 2083 * mm},
 }
 
 const mm = measure.Millimetre
@@ -150,7 +156,9 @@ const mostFile = 1 << 20
 // Read reads an exercise or an attempt. The error says what is wrong with it, and what would work.
 func Read(b []byte) (e Exercise, err error) {
 	if len(b) > mostFile {
-		return e, field.Fault("/file", "refused.exercise-long", message.Args{"most": message.Number(mostFile), "given": message.Number(len(b))})
+		return e, field.Fault("/file", "refused.exercise-long", message.Args{
+			"most": message.Number(mostFile), "given": message.Number(len(b)),
+		})
 	}
 	var head struct {
 		Format  string
@@ -160,7 +168,9 @@ func Read(b []byte) (e Exercise, err error) {
 		return e, field.Fault("/file", "refused.exercise-format", message.Args{"format": Format})
 	}
 	if head.Version > Version {
-		return e, field.Fault("/file", "refused.exercise-newer", message.Args{"version": message.Number(head.Version), "most": message.Number(Version)})
+		return e, field.Fault("/file", "refused.exercise-newer", message.Args{
+			"version": message.Number(head.Version), "most": message.Number(Version),
+		})
 	}
 	d := json.NewDecoder(bytes.NewReader(b))
 	d.DisallowUnknownFields()
@@ -170,7 +180,8 @@ func Read(b []byte) (e Exercise, err error) {
 	_, ok := levelByID(e.Level)
 	whole := e.hidden().Whole()
 	if e.Sealed != "" {
-		whole = e.Sides == nil && len(e.Drawn) > 0 && !slices.ContainsFunc(e.Drawn, func(d Drawn) bool { return len(d.Values) == 0 || len(d.Values) > 100 })
+		whole = e.Sides == nil && len(e.Drawn) > 0 &&
+			!slices.ContainsFunc(e.Drawn, func(d Drawn) bool { return len(d.Values) == 0 || len(d.Values) > 100 })
 	}
 	if !ok || !whole || e.sum() != e.Check {
 		return e, field.Fault("/file", "refused.exercise-altered", nil)

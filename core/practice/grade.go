@@ -17,7 +17,8 @@ import (
 
 // Grade is what an attempt came to, and why.
 type Grade struct {
-	Fits     bool         // as it is left: every margin at least the least, and within a millimetre of the best straight
+	// as it is left: every margin at least the least, and within a millimetre of the best straight
+	Fits     bool
 	First    bool         // it fitted at the first hang
 	Small    []frame.Side // edges that stand over a millimetre too far: the slab is bought again
 	Trips    int
@@ -57,7 +58,8 @@ type Would struct {
 // grade judges an attempt by the truth.
 func (s *State) grade() Grade {
 	g := Grade{
-		Fits: s.hidden.Fits(s.hung), First: s.hidden.Fits(s.first), Trips: s.Trips, Readings: len(s.Readings), Uneven: s.hidden.Uneven(s.hung),
+		Fits: s.hidden.Fits(s.hung), First: s.hidden.Fits(s.first), Trips: s.Trips, Readings: len(s.Readings),
+		Uneven:  s.hidden.Uneven(s.hung),
 		Minutes: s.Minutes + job.UsualTrip*float64(s.Trips),
 	}
 	g.Small = append(g.Small, s.hidden.Small(s.hung)...)
@@ -71,7 +73,10 @@ func (s *State) grade() Grade {
 	case g.First:
 		say(true, "grade.first")
 	case g.Fits:
-		say(true, "grade.fits", "rounds", message.With("grade.rounds", "rounds", message.Count(s.Rounds)), "trips", message.With("grade.trips", "trips", message.Count(s.Trips)))
+		say(
+			true, "grade.fits", "rounds", message.With("grade.rounds", "rounds", message.Count(s.Rounds)), "trips",
+			message.With("grade.trips", "trips", message.Count(s.Trips)),
+		)
 	case !s.hidden.GoesIn(s.hung):
 		say(false, "grade.rubs")
 	default:
@@ -107,7 +112,9 @@ func (s *State) unchecked(g *Grade) {
 		places[t.Kind][fmt.Sprint(t.Side, t.At)] = true
 	}
 	of := func(k survey.Kind, side frame.Side) bool {
-		return slices.ContainsFunc(s.Readings, func(t Taken) bool { return t.Kind == k && (side == frame.NoSide || t.Side == side) })
+		return slices.ContainsFunc(s.Readings, func(t Taken) bool {
+			return t.Kind == k && (side == frame.NoSide || t.Side == side)
+		})
 	}
 	if n := len(places[survey.Width]); n < 3 {
 		g.Unchecked = append(g.Unchecked, message.With("unchecked.width", "places", message.Number(n)))
@@ -115,7 +122,8 @@ func (s *State) unchecked(g *Grade) {
 	if n := len(places[survey.Height]); n < 2 {
 		g.Unchecked = append(g.Unchecked, message.With("unchecked.height"))
 	}
-	if !of(survey.Level, frame.Head) && !of(survey.Square, frame.NoSide) && len(places[survey.Height]) < 2 && !of(survey.Diagonal, frame.NoSide) {
+	if !of(survey.Level, frame.Head) && !of(survey.Square, frame.NoSide) && len(places[survey.Height]) < 2 &&
+		!of(survey.Diagonal, frame.NoSide) {
 		g.Unchecked = append(g.Unchecked, message.With("unchecked.head"))
 	}
 	if !of(survey.Plumb, frame.Hinge) && !of(survey.Straight, frame.Hinge) {
@@ -136,7 +144,8 @@ func (s *State) slips(g *Grade, say func(bool, message.ID, ...any)) {
 			continue
 		}
 		again := slices.ContainsFunc(s.Readings[i+1:], func(o Taken) bool {
-			return o.Kind == t.Kind && o.Side == t.Side && o.At == t.At && o.From == t.From && o.To == t.To && o.Slip == ""
+			return o.Kind == t.Kind && o.Side == t.Side && o.At == t.At && o.From == t.From && o.To == t.To &&
+				o.Slip == ""
 		})
 		name, slip := t.Title(), slipOf(t.Slip)
 		if again {
@@ -199,7 +208,10 @@ func (s *State) rightSlab() (best int, need [2]measure.Length) {
 	for i, v := range s.hidden.Sides[frame.Head] {
 		high = max(high, v-s.hidden.Sides[frame.Foot][min(i, len(s.hidden.Sides[frame.Foot])-1)])
 	}
-	need = [2]measure.Length{measure.FromMM(wide - 2*simulate.WantedMargin), measure.FromMM(high - simulate.WantedMargin - simulate.WantedFoot)}
+	need = [2]measure.Length{
+		measure.FromMM(wide - 2*simulate.WantedMargin),
+		measure.FromMM(high - simulate.WantedMargin - simulate.WantedFoot),
+	}
 	best = -1
 	for i, z := range s.ex.Slabs {
 		if z[0] < need[0] || z[1] < need[1] {
@@ -235,11 +247,13 @@ func (s *State) would() (w Would) {
 	w.Answers, w.First = true, o.hidden.Fits(o.hung)
 	w.Head, w.Foot, w.Length = o.made.Head, o.made.Foot, o.made.Length
 	p := plan.Solve(s.job, func() job.Opening { d := o.door; d.Tried = nil; return d }())
-	for _, e := range p.Leaves[0].Cut.Edges {
+	for e := range p.Leaves[0].Cut.InOrder() {
 		w.Cuts = append(w.Cuts, e.Says)
 	}
 	if len(p.ToRead) > 0 {
-		w.Why = append(w.Why, message.With("grade.would-have-read", "reading", p.ToRead[0].Reading, "brings", p.ToRead[0].Brings))
+		w.Why = append(
+			w.Why, message.With("grade.would-have-read", "reading", p.ToRead[0].Reading, "brings", p.ToRead[0].Brings),
+		)
 	}
 	for range 8 {
 		if o.adjust(Move{Plan: true}, rng) != nil {

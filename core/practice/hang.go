@@ -13,6 +13,7 @@ import (
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/simulate"
+	"kindmargin/core/stage/hangs"
 )
 
 // cut cuts the slab and hangs it, as the learner says or as the plan has it; in a class that is the end.
@@ -34,7 +35,7 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 		}
 		s.byPlan = true
 		hang = func() simulate.Hung { return s.hidden.HangPlanned(s.door.Slab, l, s.kit, rng) }
-		w, long := plan.Sizes(*l.Try.Planned)
+		w, long := hangs.Sizes(*l.Try.Planned)
 		made := *l.Try.Planned
 		s.made = Sizes{Head: w[0], Foot: w[2], Length: long[0], HeadUp: made.Head[len(made.Head)-1] - made.Head[0]}
 		s.door.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
@@ -50,9 +51,15 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 			what  message.ID
 			v, at measure.Length
 			least measure.Length
-		}{{"practice.width-head", c.Head, z[0], 300 * mm}, {"practice.width-foot", c.Foot, z[0], 300 * mm}, {"practice.length", c.Length, z[1], 1000 * mm}} {
+		}{
+			{"practice.width-head", c.Head, z[0], 300 * mm},
+			{"practice.width-foot", c.Foot, z[0], 300 * mm},
+			{"practice.length", c.Length, z[1], 1000 * mm},
+		} {
 			if x.v > x.at {
-				return refuse("refused.cut-too-big", "what", x.what, "value", message.Exact(x.v), "slab", message.Exact(x.at))
+				return refuse(
+					"refused.cut-too-big", "what", x.what, "value", message.Exact(x.v), "slab", message.Exact(x.at),
+				)
 			}
 			if x.v < x.least {
 				return refuse("refused.cut-too-small", "what", x.what, "value", message.Exact(x.v))
@@ -64,7 +71,8 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 		s.made = c
 		hang = func() simulate.Hung {
 			return s.hidden.HangCut(simulate.Cut{
-				Top: c.Head.MM(), Foot: c.Foot.MM(), Length: c.Length.MM(), HeadUp: c.HeadUp.MM(), FootUp: c.FootUp.MM(),
+				Top: c.Head.MM(), Foot: c.Foot.MM(), Length: c.Length.MM(), HeadUp: c.HeadUp.MM(),
+				FootUp: c.FootUp.MM(),
 			}, s.kit, rng)
 		}
 		made := s.recorded()
@@ -86,7 +94,8 @@ func (s *State) planned() (plan.Leaf, error) {
 	switch {
 	case len(p.Clashes) > 0:
 		return plan.Leaf{}, refuse("refused.plan-clash")
-	case p.Leaves[0].Try == nil || p.Leaves[0].Try.Planned == nil || p.Leaves[0].Cut == nil || len(p.Leaves[0].Hinges) == 0:
+	case p.Leaves[0].Try == nil || p.Leaves[0].Try.Planned == nil || p.Leaves[0].Cut == nil ||
+		len(p.Leaves[0].Hinges) == 0:
 		return plan.Leaf{}, refuse("refused.plan-no-answer")
 	}
 	return p.Leaves[0], nil
@@ -100,10 +109,13 @@ func (s *State) recorded() job.Made {
 	pins := simulate.Pins()
 	var hinges []job.MadeHinge
 	for _, p := range pins {
-		hinges = append(hinges, job.MadeHinge{Down: (up - measure.FromMM(p) - h.Leaf/2).Round(mm/2, measure.Nearest), Slab: h.Plate, Jamb: h.Plate})
+		hinges = append(hinges, job.MadeHinge{
+			Down: (up - measure.FromMM(p) - h.Leaf/2).Round(mm/2, measure.Nearest), Slab: h.Plate, Jamb: h.Plate,
+		})
 	}
 	return job.Made{
-		Hand: s.door.Hand, Lock: []measure.Length{c.Foot, c.Head}, Head: []measure.Length{0, c.HeadUp}, Foot: []measure.Length{c.Length, c.Length - c.FootUp},
+		Hand: s.door.Hand, Lock: []measure.Length{c.Foot, c.Head}, Head: []measure.Length{0, c.HeadUp},
+		Foot:   []measure.Length{c.Length, c.Length - c.FootUp},
 		Hinges: hinges, Margin: measure.FromMM(simulate.WantedMargin),
 	}
 }
@@ -118,7 +130,9 @@ func (s *State) look() {
 		}
 		for i, share := range []float64{0.04, 0.5, 0.96} {
 			at := reach * share
-			s.Light = append(s.Light, Light{message.End{Side: side, Place: i}, math.Round(s.hidden.Gap(s.hung, side, at)*10) / 10})
+			s.Light = append(s.Light, Light{
+				message.End{Side: side, Place: i}, math.Round(s.hidden.Gap(s.hung, side, at)*10) / 10,
+			})
 		}
 	}
 }
@@ -175,7 +189,7 @@ func (s *State) adjust(m Move, rng *rand.Rand) error {
 }
 
 // advised is what the plan would do next: it reads the gaps that it asks for first, with packers.
-func (s *State) advised(rng *rand.Rand) (w plan.TryWay, ok bool) {
+func (s *State) advised(rng *rand.Rand) (w hangs.TryWay, ok bool) {
 	last := &s.door.Tried[0].Hangs[len(s.door.Tried[0].Hangs)-1]
 	for range 20 {
 		t := plan.Solve(s.job, s.door).Leaves[0].Try

@@ -96,7 +96,9 @@ const mostMoves = 300
 func Play(e Exercise, moves []Move) (State, error) {
 	s := begin(e)
 	if len(moves) > mostMoves {
-		return s, refuse("refused.too-many-moves-played", "given", message.Number(len(moves)), "most", message.Number(mostMoves))
+		return s, refuse(
+			"refused.too-many-moves-played", "given", message.Number(len(moves)), "most", message.Number(mostMoves),
+		)
 	}
 	for i, m := range moves {
 		if err := s.step(i, m); err != nil {
@@ -164,9 +166,12 @@ func (s *State) move(m Move, rng *rand.Rand) error {
 		s.Slab = m.Slab
 		much := 60 * mm
 		z := s.ex.Slabs[m.Slab]
-		s.door.Slab = slab.Slab{Width: z[0], Length: z[1], Thickness: 35 * mm, Construction: "flush", Limits: slab.Limits{Head: &much, Hinge: &much, Lock: &much, Foot: &much}}
+		s.door.Slab = slab.Slab{
+			Width: z[0], Length: z[1], Thickness: 35 * mm, Construction: "flush",
+			Limits: slab.Limits{Head: &much, Hinge: &much, Lock: &much, Foot: &much},
+		}
 		if s.ex.Bored { // the hinge edge takes it all; a shaving off the lock edge does no harm
-			s.door.Cut.Registration = string(fit.KeepLock)
+			s.door.Cut.Registration = fit.KeepLock
 		}
 	case DoEdge:
 		if m.Edge != "keep-lock" && m.Edge != "keep-hinge" && m.Edge != "even-stiles" {
@@ -196,7 +201,10 @@ func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 	if s.Hung {
 		return refuse("refused.slab-hangs")
 	}
-	r := survey.Reading{ID: fmt.Sprintf("r%d", len(s.Readings)+1), Kind: asked.Kind, Side: asked.Side, At: asked.At, From: asked.From, To: asked.To, Turned: asked.Turned}
+	r := survey.Reading{
+		ID: fmt.Sprintf("r%d", len(s.Readings)+1), Kind: asked.Kind, Side: asked.Side, At: asked.At, From: asked.From,
+		To: asked.To, Turned: asked.Turned,
+	}
 	for _, t := range s.kit {
 		if t.ID == asked.Tool {
 			r.Tool = t.ID
@@ -210,7 +218,10 @@ func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 	}
 	across, up := r.Reach()
 	if across.MM() > simulate.AboutWidth || up.MM() > simulate.AboutHeight {
-		return refuse("refused.outside-opening", "width", message.Exact(measure.FromMM(simulate.AboutWidth)), "height", message.Exact(measure.FromMM(simulate.AboutHeight)))
+		return refuse(
+			"refused.outside-opening", "width", message.Exact(measure.FromMM(simulate.AboutWidth)), "height",
+			message.Exact(measure.FromMM(simulate.AboutHeight)),
+		)
 	}
 	t := Taken{Minutes: s.kit.Minutes(r)}
 	if len(s.ex.Drawn) > 0 {

@@ -92,8 +92,12 @@ func TestThePlansAdviceScoresAsTheSimulationSays(t *testing.T) {
 	}
 	n, m := float64(tries), float64(drawn)
 	apart := func(p float64) float64 { return 3 * math.Sqrt(p*(1-p)*(1/n+1/m)) }
-	t.Logf("first hang %.2f, simulated %.2f; in the end %.2f, %.2f; trips %.2f, %.2f; too small %d", first/n, want.Ways[0].Fits, fits/n, want.Ways[0].Finished, trips/n, want.Ways[0].TripsMean, small)
-	// Three binomial deviations between two shares: of about one in eight, of nine in ten, and of trips of 0.6 each way.
+	t.Logf(
+		"first hang %.2f, simulated %.2f; in the end %.2f, %.2f; trips %.2f, %.2f; too small %d", first/n,
+		want.Ways[0].Fits, fits/n, want.Ways[0].Finished, trips/n, want.Ways[0].TripsMean, small,
+	)
+	// Three binomial deviations between two shares: of about one in eight, of nine in ten, and of trips of 0.6 each
+	// way.
 	assert.InDelta(t, want.Ways[0].Fits, first/n, apart(0.125))
 	assert.InDelta(t, want.Ways[0].TripsMean, trips/n, 3*0.58*math.Sqrt(1/n+1/m))
 	assert.InDelta(t, want.Ways[0].Finished, fits/n, apart(0.9))
@@ -152,8 +156,11 @@ func TestABadGameSaysWhy(t *testing.T) {
 	}
 	all := strings.Join(said, "\n")
 	for _, says := range []string{
-		"over a millimetre. Wood does not go back on", "the width at three places or more, since jambs belly: it was at 1", "floor to head beside both jambs", "the lock jamb, for plumb or straight",
-		"The slab is still to be painted", "914 × 2083 mm was more than it took", "what comes off there shrinks the backset",
+		"over a millimetre. Wood does not go back on",
+		"the width at three places or more, since jambs belly: it was at 1", "floor to head beside both jambs",
+		"the lock jamb, for plumb or straight",
+		"The slab is still to be painted", "914 × 2083 mm was more than it took",
+		"what comes off there shrinks the backset",
 	} {
 		assert.Contains(t, all, says)
 	}
@@ -190,7 +197,10 @@ func TestSlipsAreTold(t *testing.T) {
 			b, _ := json.Marshal(done.Grade.Said)
 			assert.Contains(t, string(b), "grade.slip-left")
 			assert.Equal(t, "learn.slip", string(done.Grade.Learn.ID))
-			done, err = Play(e, append(append(moves, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: moves[i].Reading.At}}), end...))
+			done, err = Play(e, append(
+				append(moves, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: moves[i].Reading.At}}),
+				end...,
+			))
 			require.NoError(t, err)
 			require.Len(t, done.Readings, 6)
 			b, _ = json.Marshal(done.Grade.Said)
@@ -222,14 +232,21 @@ func TestMovesThatCannotBe(t *testing.T) {
 		{nil, Move{Do: DoEdge, Edge: "all"}, "the hinge edge, the lock edge or both"},
 		{nil, cut(820*mm, 820*mm, 2020*mm), "Choose a slab first"},
 		{ready[1:2], cut(820*mm, 820*mm, 2020*mm), "Set the margins first"},
-		{ready, cut(850*mm, 820*mm, 2020*mm), "A width at the top of 850 mm cannot be cut from a slab of 838 mm. Wood does not go back on."},
+		{
+			ready, cut(850*mm, 820*mm, 2020*mm),
+			"A width at the top of 850 mm cannot be cut from a slab of 838 mm. Wood does not go back on.",
+		},
 		{ready, Move{Do: DoCut, Plan: true}, "The plan has no answer yet"},
 		{ready, Move{Do: DoDone}, "Nothing hangs yet"},
 		{ready, Move{Do: DoAdjust, Plan: true}, "Nothing hangs yet"},
 		{hung, Move{Do: DoSlab, Slab: 1}, "The slab is cut already"},
 		{hung, Move{Do: DoRead, Reading: &survey.Reading{Kind: survey.Width, At: 1000 * mm}}, "A slab hangs there"},
 		{hung, Move{Do: DoAdjust, Adjust: &job.Did{Pack: []measure.Length{9 * mm}}}, "packed out by at most 5 mm"},
-		{hung, Move{Do: DoAdjust, Adjust: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{-mm}}}}}, "Wood does not go back on"},
+		{
+			hung,
+			Move{Do: DoAdjust, Adjust: &job.Did{Planed: []job.Planed{{Side: frame.Lock, Off: [3]measure.Length{-mm}}}}},
+			"Wood does not go back on",
+		},
 		{append(hung[:4:4], Move{Do: DoDone}), Move{Do: DoDone}, "It is done. Begin another"},
 	} {
 		_, err := Play(e, append(c.before[:len(c.before):len(c.before)], c.move))

@@ -32,7 +32,10 @@ const NoColumn = ""
 // of an opening is none of them: it is no reading. Headers are common practice, and those that
 // a schedule of ours went out with before.
 var Columns = []Column{
-	{"name", []string{"door no", "door number", "door name", "door ref", "door mark", "door id", "mark", "no", "number", "ref", "name"}},
+	{"name", []string{
+		"door no", "door number", "door name", "door ref", "door mark", "door id", "mark", "no", "number", "ref",
+		"name",
+	}},
 	{"room", []string{"location", "seen from", "from room", "room name", "area"}},
 	{"hand", []string{"hand", "handing", "hinge side", "hung", "hanging"}},
 	{"construction", []string{"door type", "leaf type", "type", "core", "material", "slab type"}},
@@ -99,7 +102,10 @@ func Match(headers []string, names Names) []string {
 	}
 	// What a schedule of ours says goes before what others might mean by it.
 	take(func(c Column, text string) bool {
-		return slices.ContainsFunc(names(message.Message{ID: c.Name()}), func(name string) bool { name, _ = plainly(name); return name == text })
+		return slices.ContainsFunc(names(message.Message{ID: c.Name()}), func(name string) bool {
+			name, _ = plainly(name)
+			return name == text
+		})
 	})
 	take(func(c Column, text string) bool { return slices.Contains(c.Also, text) })
 	return out

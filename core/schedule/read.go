@@ -55,10 +55,18 @@ func Asks(rows []Row) (line int, hand string, ok bool) {
 	return 0, "", false
 }
 
+// Table is a schedule as rows of cells.
+type Table struct {
+	Rows    [][]string
+	Header  int      // the row with the headers
+	Columns []string // what each column is, by ID
+}
+
 // Read reads the lines below the headers as doors of a job, which begin with what is usual
-// in it; lines with nothing in them are passed over. columns are what each column is. No two
-// doors may bear one name in one room, those that are on the walk among them.
-func Read(j job.Job, rows [][]string, header int, columns []string, seen Seen, names Names) []Row {
+// in it; lines with nothing in them are passed over. No two doors may bear one name in one room, those that are on the
+// walk among them.
+func Read(j job.Job, t Table, seen Seen, names Names) []Row {
+	rows, header, columns := t.Rows, t.Header, t.Columns
 	taken := map[string]int{} // the line of each door; nought on the walk already
 	for _, o := range j.Openings {
 		taken[doorKey(o)] = 0
@@ -157,7 +165,9 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 		if length(&l); l == 0 {
 			return
 		}
-		o.Readings = append(o.Readings, survey.Reading{ID: "s" + strconv.Itoa(len(o.Readings)+1), Kind: kind, At: at, Value: l})
+		o.Readings = append(o.Readings, survey.Reading{
+			ID: "s" + strconv.Itoa(len(o.Readings)+1), Kind: kind, At: at, Value: l,
+		})
 	}
 	at := placesOf(r.job.Unit)
 	switch id {
@@ -192,8 +202,8 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 		}
 		o.Hinges.Count = n
 	case "lock":
-		if d, ok := r.job.Kit.Device(r.choose(id, text, "refused.schedule-lock", r.devices())); ok {
-			o.Lock.Device = d.ID
+		if d, ok := r.job.Kit.HardwareByID(r.choose(id, text, "refused.schedule-lock", r.hardware())); ok {
+			o.Lock.Hardware = d.ID
 			if len(d.Backsets) > 0 {
 				o.Lock.Backset = d.Backsets[0]
 			}
@@ -225,10 +235,10 @@ type places struct{ head, mid, foot, hinge, lock measure.Length }
 func placesOf(u measure.Unit) places {
 	if u == measure.Inches {
 		const in = measure.Inch
-		return places{70 * in, 40 * in, 8 * in, 4 * in, 24 * in}
+		return places{head: 70 * in, mid: 40 * in, foot: 8 * in, hinge: 4 * in, lock: 24 * in}
 	}
 	const mm = measure.Millimetre
-	return places{1800 * mm, 1000 * mm, 200 * mm, 100 * mm, 600 * mm}
+	return places{head: 1800 * mm, mid: 1000 * mm, foot: 200 * mm, hinge: 100 * mm, lock: 600 * mm}
 }
 
 // hand takes a side as schedules write it.
@@ -292,11 +302,11 @@ func (r *reading) hinges() (list []named) {
 	return list
 }
 
-// calledBefore are devices by the names that schedules of ours had for them until they were renamed.
+// calledBefore is the hardware by the names that schedules of ours had for them until they were renamed.
 var calledBefore = map[string]string{"surface-60": "surface lock, cylinder"}
 
-func (r *reading) devices() (list []named) {
-	for _, d := range append(slices.Clone(r.job.Kit.Devices), trade.Devices...) {
+func (r *reading) hardware() (list []named) {
+	for _, d := range append(slices.Clone(r.job.Kit.Hardware), trade.AllHardware...) {
 		list = append(list, named{id: d.ID, name: d.Title(), was: calledBefore[d.ID]})
 	}
 	return list
@@ -336,8 +346,10 @@ func (r *reading) choose(column, text string, none message.ID, list []named) str
 
 // pointers are where each column's value stands in a door.
 var pointers = map[string]string{
-	"/name": "name", "/room": "room", "/hand": "hand", "/slab/width": "width", "/slab/length": "length", "/slab/thickness": "thickness",
-	"/slab/construction": "construction", "/lock/backset": "backset", "/lock/handle": "handle", "/hinges/width": "hinge", "/hinges/size": "hinge", "/notes/0/text": "note",
+	"/name": "name", "/room": "room", "/hand": "hand", "/slab/width": "width", "/slab/length": "length",
+	"/slab/thickness":    "thickness",
+	"/slab/construction": "construction", "/lock/backset": "backset", "/lock/handle": "handle",
+	"/hinges/width": "hinge", "/hinges/size": "hinge", "/notes/0/text": "note",
 }
 
 // readOf is the column of each kind of reading, for what cannot be in one.

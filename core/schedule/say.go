@@ -5,16 +5,15 @@ import (
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
-	"kindmargin/core/plan"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
 
 // Say is what a schedule that goes out says of a door, by column: text, a number, a
-// measure.Length, or a message.Message that names it; what is not known is left out. Read gives the same door back, as far as a
-// schedule tells one.
+// measure.Length, or a message.Message that names it; what is not known is left out. Read gives the same door back,
+// as far as a schedule tells one.
 func Say(j job.Job, o job.Opening) map[string]any {
-	out := map[string]any{"name": o.Name, "hand": string(o.Hand), "hinges": plan.HingesOf(o.Hinges)}
+	out := map[string]any{"name": o.Name, "hand": string(o.Hand), "hinges": o.Hinges.Number()}
 	text := func(id, s string) {
 		if s != "" {
 			out[id] = s
@@ -39,7 +38,7 @@ func Say(j job.Job, o job.Opening) map[string]any {
 	if h, ok := j.Kit.Hinge(o.Hinges.Size); ok {
 		named("hinge", h.Title())
 	}
-	if d, ok := j.Kit.Device(o.Lock.Device); ok {
+	if d, ok := j.Kit.HardwareByID(o.Lock.Hardware); ok {
 		named("lock", d.Title())
 	}
 	length("backset", o.Lock.Backset)
@@ -55,7 +54,8 @@ func Say(j job.Job, o job.Opening) map[string]any {
 			kind survey.Kind
 			at   measure.Length
 		}{
-			"width-head": {survey.Width, at.head}, "width-mid": {survey.Width, at.mid}, "width-foot": {survey.Width, at.foot},
+			"width-head": {survey.Width, at.head}, "width-mid": {survey.Width, at.mid},
+			"width-foot":   {survey.Width, at.foot},
 			"height-hinge": {survey.Height, at.hinge}, "height-lock": {survey.Height, at.lock},
 		} {
 			if r.Kind == is.kind && r.At == is.at {

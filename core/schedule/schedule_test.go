@@ -34,7 +34,10 @@ func mm(v float64) measure.Length { return measure.FromMM(v) }
 func TestHeadersAreMatched(t *testing.T) {
 	for _, c := range []struct{ header, is string }{
 		{"Door | Room | Hinges on | Slab width | Slab length", "name room hand width length"},
-		{"Door No. | Location | Handing | Leaf width (mm) | Leaf height (mm) | Thk", "name room hand width length thickness"},
+		{
+			"Door No. | Location | Handing | Leaf width (mm) | Leaf height (mm) | Thk",
+			"name room hand width length thickness",
+		},
 		{"MARK | DOOR TYPE | W | H | Remarks", "name construction width length note"},
 		{"Name | Opening width | Structural opening | Colour", "name - - -"}, // a drawing's opening is no reading
 		{"Width | Door | Width", "width name -"},
@@ -59,7 +62,9 @@ func TestHeadersAreMatched(t *testing.T) {
 }
 
 func TestTheLineOfHeadersIsFound(t *testing.T) {
-	assert.Equal(t, 3, Header(table("Tern House", "", "Door schedule, rev. C", "Door | Room | Width", "1 | Hall | 762"), words.Everywhere))
+	assert.Equal(t, 3, Header(
+		table("Tern House", "", "Door schedule, rev. C", "Door | Room | Width", "1 | Hall | 762"), words.Everywhere,
+	))
 	assert.Equal(t, 1, Header(table("", "A | B", "1 | 2"), words.Everywhere))
 	assert.Equal(t, -1, Header(table("", " | "), words.Everywhere))
 	assert.Equal(t, -1, Header(nil, words.Everywhere))
@@ -73,7 +78,7 @@ func TestLinesAreReadAsDoors(t *testing.T) {
 		" | | | | | | | | | | | | |",
 		"2 | Hall | right | planked | 30 1/2 | 198,1 cm | 44 | butt-100 | | bathroom-64 | | | |",
 	)
-	list := Read(j, rows, 0, Match(rows[0], words.Everywhere), FromPull, words.Everywhere)
+	list := Read(j, Table{Rows: rows, Columns: Match(rows[0], words.Everywhere)}, FromPull, words.Everywhere)
 	require.Len(t, list, 2)
 	for _, r := range list {
 		assert.Empty(t, r.Faults)
@@ -88,7 +93,7 @@ func TestLinesAreReadAsDoors(t *testing.T) {
 	assert.Equal(t, mm(1981), a.Slab.Length)
 	assert.Equal(t, "butt-75", a.Hinges.Size)
 	assert.Equal(t, 3, a.Hinges.Count)
-	assert.Equal(t, "latch-22", a.Lock.Device)
+	assert.Equal(t, "latch-22", a.Lock.Hardware)
 	assert.Equal(t, mm(1020), a.Lock.Handle)
 	assert.Equal(t, mm(766), a.Readings[0].Value)
 	assert.Equal(t, mm(1990.5), a.Readings[1].Value)
@@ -125,7 +130,7 @@ func TestLinesThatCannotBe(t *testing.T) {
 		{strings.Repeat("x", 200), "name", "1 to 120 letters"},
 	} {
 		rows := table(header, c.line, "Good")
-		list := Read(j, rows, 0, Match(rows[0], words.Everywhere), FromPull, words.Everywhere)
+		list := Read(j, Table{Rows: rows, Columns: Match(rows[0], words.Everywhere)}, FromPull, words.Everywhere)
 		require.Len(t, list, 2, c.line)
 		if assert.NotEmpty(t, list[0].Faults, c.line) {
 			assert.Equal(t, c.column, list[0].Faults[0].Column, c.line)
@@ -134,10 +139,13 @@ func TestLinesThatCannotBe(t *testing.T) {
 		assert.Empty(t, list[1].Faults, c.line)
 	}
 	rows := table(header, "Bath", "Bath", "Bath | Loft", "'=Bath", "'-1")
-	list := Read(j, rows, 0, Match(rows[0], words.Everywhere), FromPull, words.Everywhere)
+	list := Read(j, Table{Rows: rows, Columns: Match(rows[0], words.Everywhere)}, FromPull, words.Everywhere)
 	assert.Contains(t, british.Say(list[1].Faults[0].Problem), "is in line 2 already")
 	assert.Empty(t, list[2].Faults, "one of another room")
-	assert.Contains(t, british.Say(list[3].Faults[0].Problem), "is a formula", "with the sign that keeps it from being worked out, too")
+	assert.Contains(
+		t, british.Say(list[3].Faults[0].Problem), "is a formula",
+		"with the sign that keeps it from being worked out, too",
+	)
 	assert.Equal(t, "-1", list[4].Opening.Name)
 }
 
@@ -145,7 +153,10 @@ func TestLinesThatCannotBe(t *testing.T) {
 // cannot be.
 func TestAnythingCanBeRead(t *testing.T) {
 	j := job.NewJob("house", "House", measure.Millimetres)
-	cell := rapid.OneOf(rapid.String(), rapid.SampledFrom([]string{"", "762", "30 1/2 in", "left", "hollow", "=1", "'=1", "butt-75", "1e9", "-5"}))
+	cell := rapid.OneOf(
+		rapid.String(),
+		rapid.SampledFrom([]string{"", "762", "30 1/2 in", "left", "hollow", "=1", "'=1", "butt-75", "1e9", "-5"}),
+	)
 	rapid.Check(t, func(t *rapid.T) {
 		rows := rapid.SliceOfN(rapid.SliceOfN(cell, 0, 22), 1, 6).Draw(t, "rows")
 		var ids []string
@@ -153,7 +164,7 @@ func TestAnythingCanBeRead(t *testing.T) {
 			ids = append(ids, c.ID)
 		}
 		_ = Header(rows, words.Everywhere)
-		for _, r := range Read(j, rows, 0, ids, NotSaid, words.Everywhere) {
+		for _, r := range Read(j, Table{Rows: rows, Columns: ids}, NotSaid, words.Everywhere) {
 			if len(r.Faults) == 0 {
 				if err := r.Opening.Check(); err != nil {
 					t.Fatal(err)
@@ -173,7 +184,7 @@ func TestHandsAreAskedForOnce(t *testing.T) {
 		FromPull: {frame.Left, frame.Right, frame.Left, frame.Right},
 		FromPush: {frame.Right, frame.Left, frame.Left, frame.Left},
 	} {
-		list := Read(j, rows, 0, Match(rows[0], words.Everywhere), seen, words.Everywhere)
+		list := Read(j, Table{Rows: rows, Columns: Match(rows[0], words.Everywhere)}, seen, words.Everywhere)
 		require.Len(t, list, 4)
 		for i, r := range list {
 			assert.Empty(t, r.Faults, seen)
@@ -182,7 +193,7 @@ func TestHandsAreAskedForOnce(t *testing.T) {
 		_, _, asks := Asks(list)
 		assert.False(t, asks)
 	}
-	list := Read(j, rows, 0, Match(rows[0], words.Everywhere), NotSaid, words.Everywhere)
+	list := Read(j, Table{Rows: rows, Columns: Match(rows[0], words.Everywhere)}, NotSaid, words.Everywhere)
 	for i, bad := range []bool{true, true, false, true} {
 		assert.Equal(t, bad, len(list[i].Faults) == 1, "line %d", list[i].Line)
 	}

@@ -22,10 +22,15 @@ const (
 func (a Air) Check() error {
 	var bad field.Errors
 	if !(a.Celsius >= leastCelsius && a.Celsius <= mostCelsius) {
-		bad.Add("/celsius", "refused.celsius", message.Args{"given": message.Celsius(a.Celsius), "least": message.Celsius(leastCelsius), "most": message.Celsius(mostCelsius)})
+		bad.Add("/celsius", "refused.celsius", message.Args{
+			"given": message.Celsius(a.Celsius), "least": message.Celsius(leastCelsius),
+			"most": message.Celsius(mostCelsius),
+		})
 	}
 	if !(a.Humidity >= leastHumidity && a.Humidity <= mostHumidity) {
-		bad.Add("/humidity", "refused.humidity", message.Args{"given": a.Humidity.Text(), "least": message.Number(leastHumidity), "most": message.Number(mostHumidity)})
+		bad.Add("/humidity", "refused.humidity", message.Args{
+			"given": a.Humidity.Text(), "least": message.Number(leastHumidity), "most": message.Number(mostHumidity),
+		})
 	}
 	return bad.Err()
 }
@@ -65,9 +70,13 @@ func CheckMoisture(pointer string, m Percent) error {
 	case m == 0:
 		return nil
 	case m > trade.FibreSaturation:
-		return field.Fault(pointer, "refused.moisture-high", message.Args{"given": m.Text(), "most": message.Number(trade.FibreSaturation)})
+		return field.Fault(pointer, "refused.moisture-high", message.Args{
+			"given": m.Text(), "most": message.Number(trade.FibreSaturation),
+		})
 	case !(m >= 3):
-		return field.Fault(pointer, "refused.moisture-low", message.Args{"given": m.Text(), "most": message.Number(trade.FibreSaturation)})
+		return field.Fault(pointer, "refused.moisture-low", message.Args{
+			"given": m.Text(), "most": message.Number(trade.FibreSaturation),
+		})
 	}
 	return nil
 }

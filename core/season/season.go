@@ -70,13 +70,19 @@ func (c Choice) Check() error {
 		bad.Add("/wood", "refused.no-wood", message.Args{"given": message.Quote(c.Wood)})
 	}
 	if !slices.Contains(Sawns, c.Sawn) {
-		bad.Add("/sawn", "refused.sawn", message.Args{"flat": string(SawnFlat), "quarter": string(SawnQuarter), "given": string(c.Sawn)})
+		bad.Add("/sawn", "refused.sawn", message.Args{
+			"flat": string(SawnFlat), "quarter": string(SawnQuarter), "given": string(c.Sawn),
+		})
 	}
 	if !slices.Contains(Schools, c.School) {
 		bad.Add("/school", "refused.season-school", message.Args{"thumb": string(ByThumb), "given": string(c.School)})
 	}
-	bad.Under("", field.Range{Pointer: "/across", Is: "size.width-of-timber-across-the-grain", Value: c.Across, Most: 2 * measure.Metre}.Check())
-	bad.Under("", field.Range{Pointer: "/widest", Is: "size.widest-gap-that-looks-right", Value: c.Widest, Most: 20 * measure.Millimetre}.Check())
+	bad.Under("", field.Range{
+		Pointer: "/across", Is: "size.width-of-timber-across-the-grain", Value: c.Across, Most: 2 * measure.Metre,
+	}.Check())
+	bad.Under("", field.Range{
+		Pointer: "/widest", Is: "size.widest-gap-that-looks-right", Value: c.Widest, Most: 20 * measure.Millimetre,
+	}.Check())
 	bad.Under("", CheckMoisture("/moisture", c.Moisture))
 	if c.Air != nil {
 		bad.Under("/air", c.Air.Check())
@@ -284,4 +290,10 @@ func (y Year) Why() message.Message {
 		id = "season.across-held"
 	}
 	return message.Message{ID: id, Args: message.Args{"wood": y.Wood.Name(), "across": measure.FromMM(y.Across)}}
+}
+
+// Since is what the season says that a door did since it was fitted.
+type Since struct {
+	Was, Is float64 // moisture content then and now, %
+	Closed  float64 // how far the light at the lock edge has closed, mm
 }

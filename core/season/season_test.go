@@ -39,8 +39,10 @@ func TestMoistureAsTheHandbookHasIt(t *testing.T) {
 // Coefficients as table 13-5 has them, from memory.
 func TestWoodsAsTheHandbookHasThem(t *testing.T) {
 	for id, want := range map[string][2]float64{
-		"white-oak": {180, 365}, "red-oak": {158, 369}, "sugar-maple": {165, 353}, "black-walnut": {190, 274}, "yellow-poplar": {158, 289},
-		"douglas-fir": {165, 267}, "white-pine": {71, 212}, "redcedar": {111, 234}, "ponderosa": {133, 216}, "white-fir": {112, 245},
+		"white-oak": {180, 365}, "red-oak": {158, 369}, "sugar-maple": {165, 353}, "black-walnut": {190, 274},
+		"yellow-poplar": {158, 289},
+		"douglas-fir":   {165, 267}, "white-pine": {71, 212}, "redcedar": {111, 234}, "ponderosa": {133, 216},
+		"white-fir": {112, 245},
 	} {
 		w, ok := trade.WoodByID(id)
 		require.True(t, ok, id)
@@ -104,7 +106,9 @@ func TestASealedSlabMovesLess(t *testing.T) {
 	assert.InDelta(t, 0.6, swing(sealed)/swing(open), 1e-9)
 	damp := Air{20, 70} // 13.1 % (table 4-2)
 	assert.InDelta(t, 13.1, open.Comes(damp), 0.15)
-	assert.InDelta(t, 0.6, (sealed.Comes(damp)-sealed.Comes(Air{20, 50}))/(open.Comes(damp)-open.Comes(Air{20, 50})), 1e-9)
+	assert.InDelta(
+		t, 0.6, (sealed.Comes(damp)-sealed.Comes(Air{20, 50}))/(open.Comes(damp)-open.Comes(Air{20, 50})), 1e-9,
+	)
 }
 
 // What runs across the grain: planks whole, a framed slab's stiles, hardly anything else.
@@ -242,7 +246,9 @@ func TestEveryConstructionMoves(t *testing.T) {
 
 // Degrees and percentages are read as people write them.
 func TestAirAsPeopleWriteIt(t *testing.T) {
-	for text, want := range map[string]Celsius{"20": 20, " 20 °C ": 20, "20c": 20, "68F": 20, "68 °F": 20, "-5,5": -5.5, "−4": -4, "21.5°": 21.5} {
+	for text, want := range map[string]Celsius{
+		"20": 20, " 20 °C ": 20, "20c": 20, "68F": 20, "68 °F": 20, "-5,5": -5.5, "−4": -4, "21.5°": 21.5,
+	} {
 		got, err := ParseCelsius(text, measure.Millimetres)
 		require.NoError(t, err, text)
 		assert.InDelta(t, float64(want), float64(got), 1e-9, text)
@@ -294,5 +300,7 @@ func TestTheLeastIsKeptNineteenTimesInTwenty(t *testing.T) {
 			kept++
 		}
 	}
-	assert.Less(t, float64(kept)/trials, 0.75, "in the mean only, every other time, and where more was wanted a little oftener")
+	assert.Less(
+		t, float64(kept)/trials, 0.75, "in the mean only, every other time, and where more was wanted a little oftener",
+	)
 }

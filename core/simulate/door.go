@@ -31,10 +31,16 @@ func (o opening) gaps(d door) (g frame.Each[[]fit.Point]) {
 	for i := range n {
 		f := float64(i) / (n - 1)
 		v, u := height*f, width*f
-		g[frame.Lock] = append(g[frame.Lock], fit.Point{S: v, Off: o.at(frame.Lock, v) - edge(v) - (d.foot + (d.top-d.foot)*f)})
+		g[frame.Lock] = append(g[frame.Lock], fit.Point{
+			S: v, Off: o.at(frame.Lock, v) - edge(v) - (d.foot + (d.top-d.foot)*f),
+		})
 		headAt := o.at(frame.Head, 0) - d.headGap
-		g[frame.Head] = append(g[frame.Head], fit.Point{S: u, Off: o.at(frame.Head, u) - (headAt + d.headUp*f - lean*u)})
-		g[frame.Foot] = append(g[frame.Foot], fit.Point{S: u, Off: headAt - d.length + d.footUp*f - lean*u - o.at(frame.Foot, u)})
+		g[frame.Head] = append(g[frame.Head], fit.Point{
+			S: u, Off: o.at(frame.Head, u) - (headAt + d.headUp*f - lean*u),
+		})
+		g[frame.Foot] = append(g[frame.Foot], fit.Point{
+			S: u, Off: headAt - d.length + d.footUp*f - lean*u - o.at(frame.Foot, u),
+		})
 	}
 	return g
 }
@@ -150,7 +156,9 @@ const shaveGaps = 6
 
 // lacks is what is planed off an edge at its two ends by the gaps as they are read; near is
 // whether it stands too near its side at all.
-func (o opening) lacks(s frame.Side, g []fit.Point, wanted, noise float64, rng *rand.Rand) (lack [2]float64, near bool) {
+func (o opening) lacks(
+	s frame.Side, g []fit.Point, wanted, noise float64, rng *rand.Rand,
+) (lack [2]float64, near bool) {
 	line, best, _ := fit.Minimax(g)
 	moved := max(least-(wanted-best), 0)
 	read := make([]fit.Point, len(g))

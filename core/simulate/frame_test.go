@@ -21,7 +21,10 @@ import (
 func TestASlabFitsTheFrameThatWasMadeToIt(t *testing.T) {
 	o := job.NewOpening("o", "Study", measure.Millimetres)
 	o.Measuring, o.Walls = job.ToFrame, job.New
-	o.Slab = slab.Slab{Width: measure.FromMM(width - 2*margin), Length: measure.FromMM(height - margin - under), Thickness: measure.FromMM(35)}
+	o.Slab = slab.Slab{
+		Width: measure.FromMM(width - 2*margin), Length: measure.FromMM(height - margin - under),
+		Thickness: measure.FromMM(35),
+	}
 	o.Lining = &lining.Choice{Thick: measure.FromMM(28)}
 	j := job.NewJob("h", "House", measure.Millimetres)
 	made := plan.Solve(j, o).Lining
@@ -45,13 +48,18 @@ func TestASlabFitsTheFrameThatWasMadeToIt(t *testing.T) {
 			var open opening
 			open.side[frame.Hinge] = at(0, 0, n(2*cut)) // out of plumb takes the whole frame with it
 			lean := open.side[frame.Hinge][grid-1]
-			open.side[frame.Lock] = at(made.Brace.MM(), n(cut), lean+(made.Head-2*o.Lining.Thick-made.Brace).MM()+n(cut))
+			open.side[frame.Lock] = at(
+				made.Brace.MM(), n(cut), lean+(made.Head-2*o.Lining.Thick-made.Brace).MM()+n(cut),
+			)
 			// The jambs' lengths are the head's two ends; turned with the frame it stays square to it.
 			jambs := (made.Jamb[frame.Hinge] - made.House).MM()
 			open.side[frame.Head] = at(jambs, n(cut), n(cut)-lean*width/height)
 			open.side[frame.Foot] = at(0, 0, n(straight))
 			slabAt := func() float64 { return o.Slab.Width.MM() + n(cut) }
-			d := door{pin: [2]float64{margin + n(cut), margin + n(cut)}, top: slabAt(), foot: slabAt(), length: o.Slab.Length.MM() + n(cut), headGap: margin + n(cut)}
+			d := door{
+				pin: [2]float64{margin + n(cut), margin + n(cut)}, top: slabAt(), foot: slabAt(),
+				length: o.Slab.Length.MM() + n(cut), headGap: margin + n(cut),
+			}
 			if open.fits(d) {
 				fits++
 			}

@@ -46,7 +46,8 @@ func Draw(rng *rand.Rand, crooked float64, trueTools bool) Hidden {
 // Whole reports whether it has all its sides.
 func (h Hidden) Whole() bool {
 	for _, s := range frame.Sides {
-		if len(h.Sides[s]) < 2 || slices.ContainsFunc(h.Sides[s], func(v float64) bool { return math.IsNaN(v) || math.Abs(v) > 5000 }) {
+		if len(h.Sides[s]) < 2 ||
+			slices.ContainsFunc(h.Sides[s], func(v float64) bool { return math.IsNaN(v) || math.Abs(v) > 5000 }) {
 			return false
 		}
 	}
@@ -71,7 +72,8 @@ type Cut struct{ Top, Foot, Length, HeadUp, FootUp float64 }
 // are, and sizes as what is in the kit reads them.
 func (h Hidden) HangCut(c Cut, k survey.Kit, rng *rand.Rand) Hung {
 	d := door{
-		pin: [2]float64{margin, margin}, top: c.Top - h.onSlab(k), foot: c.Foot - h.onSlab(k), length: c.Length - h.onSlab(k),
+		pin: [2]float64{margin, margin}, top: c.Top - h.onSlab(k), foot: c.Foot - h.onSlab(k),
+		length: c.Length - h.onSlab(k),
 		headUp: c.HeadUp, footUp: c.FootUp, headGap: margin,
 	}
 	return Hung{d.cut(rng)}

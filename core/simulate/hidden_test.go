@@ -114,7 +114,10 @@ func TestTooSmallInHiddenOpenings(t *testing.T) {
 					small++
 				}
 			}
-			t.Logf("%-22s %-43s ready %4d, too small %.2f %%", h.name, name, ready, 100*float64(small)/float64(max(ready, 1)))
+			t.Logf(
+				"%-22s %-43s ready %4d, too small %.2f %%", h.name, name, ready,
+				100*float64(small)/float64(max(ready, 1)),
+			)
 			// Half a percent, and what chance adds to a count of so few (three sigmas).
 			most := 0.005*float64(ready) + 3*math.Sqrt(0.005*float64(ready))
 			assert.LessOrEqual(t, float64(small), most, "%s, %s", h.name, name)

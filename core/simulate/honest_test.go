@@ -11,6 +11,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
+	"kindmargin/core/stage/hangs"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
@@ -40,7 +41,7 @@ func TestWhatIsForetoldOfAHangIsHonest(t *testing.T) {
 		hung.pin[1] += rng.NormFloat64() * trade.HungPin
 		hung.headGap += rng.NormFloat64() * trade.HungPin
 		d.Tried = []job.Tried{{Made: p.Leaves[0].Try.Planned, Hangs: []job.Hang{{ID: "h0"}}}}
-		read := func() *plan.Try {
+		read := func() *hangs.Try {
 			for {
 				v := plan.Solve(j, d).Leaves[0].Try
 				if len(v.ToRead) == 0 {
@@ -76,7 +77,10 @@ func TestWhatIsForetoldOfAHangIsHonest(t *testing.T) {
 		}
 	}
 	require.Greater(t, all, 500)
-	t.Logf("after the cut %.3f of %d, after the work %.3f of %d", float64(first)/float64(firstAll), firstAll, float64(inside)/float64(all), all)
+	t.Logf(
+		"after the cut %.3f of %d, after the work %.3f of %d", float64(first)/float64(firstAll), firstAll,
+		float64(inside)/float64(all), all,
+	)
 	assert.InDelta(t, 0.955, float64(inside)/float64(all), 0.025)
 	assert.InDelta(t, 0.955, float64(first)/float64(firstAll), 0.035)
 }

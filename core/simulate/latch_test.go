@@ -14,6 +14,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
+	"kindmargin/core/site"
 	"kindmargin/core/survey"
 )
 
@@ -57,7 +58,7 @@ func TestTheLatchMeetsTheStrikeAsClaimed(t *testing.T) {
 			met++
 		}
 		for _, f := range l.Findings {
-			if f.Code == plan.StrikeFromLatch {
+			if f.Code == site.StrikeFromLatch {
 				told++
 			}
 		}

@@ -19,18 +19,22 @@ import (
 
 // Tally is what came of one way of working.
 type Tally struct {
-	ID           string  `json:"id"`
-	Fits         float64 `json:"fits"`     // share at the first hang: every margin at least the least, and within 1 mm of the best straight
-	Finished     float64 `json:"finished"` // the same share once nothing more is done
-	TripsMean    float64 `json:"tripsMean"`
-	TripsMedian  float64 `json:"tripsMedian"`
-	Trips95      float64 `json:"trips95"`
-	TripsWorst   float64 `json:"tripsWorst"`
-	CutTooSmall  float64 `json:"cutTooSmall"` // share that was too small already as it was cut
-	TooSmall     float64 `json:"tooSmall"`    // share that is too small by over 1 mm somewhere in the end
-	MinutesMean  float64 `json:"minutesMean"` // of the whole door: readings and placings, trips at 12 minutes, what is done once it hangs, and an hour for a slab that is bought again
+	ID string `json:"id"`
+	// share at the first hang: every margin at least the least, and within 1 mm of the best straight
+	Fits        float64 `json:"fits"`
+	Finished    float64 `json:"finished"` // the same share once nothing more is done
+	TripsMean   float64 `json:"tripsMean"`
+	TripsMedian float64 `json:"tripsMedian"`
+	Trips95     float64 `json:"trips95"`
+	TripsWorst  float64 `json:"tripsWorst"`
+	CutTooSmall float64 `json:"cutTooSmall"` // share that was too small already as it was cut
+	TooSmall    float64 `json:"tooSmall"`    // share that is too small by over 1 mm somewhere in the end
+	// of the whole door: readings and placings, trips at 12 minutes, what is done once it hangs, and an hour for a
+	// slab that is bought again
+	MinutesMean  float64 `json:"minutesMean"`
 	ReadingsMean float64 `json:"readingsMean"`
-	UnevenMedian float64 `json:"unevenMedian"` // mm, at the first hang: greatest less least margin along lock edge or head
+	// mm, at the first hang: greatest less least margin along lock edge or head
+	UnevenMedian float64 `json:"unevenMedian"`
 	Uneven95     float64 `json:"uneven95"`
 	EndMedian    float64 `json:"endMedian"` // the same of the finished door
 	End95        float64 `json:"end95"`
@@ -73,7 +77,9 @@ type way struct {
 // the same result, whichever ways are hung; all are where none is named by its ID.
 func Run(openings int, seed uint64, only ...string) (Result, error) {
 	if openings < 1 {
-		return Result{}, field.Fault("/openings", "refused.simulate-none", message.Args{"given": message.Number(openings)})
+		return Result{}, field.Fault("/openings", "refused.simulate-none", message.Args{
+			"given": message.Number(openings),
+		})
 	}
 	ways := ways()
 	for _, id := range only {
@@ -146,8 +152,9 @@ type outcome struct {
 
 func (o opening) outcome(h hung) outcome {
 	out := outcome{
-		fits: o.fits(h.first), finished: o.fits(h.door), small: len(o.small(h.door)) > 0, cutSmall: len(o.small(h.first)) > 0,
-		uneven: o.uneven(h.first), end: o.uneven(h.door), off: o.off(h.door),
+		fits: o.fits(h.first), finished: o.fits(h.door), small: len(o.small(h.door)) > 0,
+		cutSmall: len(o.small(h.first)) > 0,
+		uneven:   o.uneven(h.first), end: o.uneven(h.door), off: o.off(h.door),
 		trips: float64(h.trips), readings: float64(h.readings), minutes: h.minutes + job.UsualTrip*float64(h.trips),
 	}
 	if out.small {

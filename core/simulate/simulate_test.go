@@ -101,7 +101,10 @@ func TestAPerfectlyReadOpeningIsFitted(t *testing.T) {
 		d := doorOf(door.Slab, p.Leaves[0])
 		for s, g := range o.gaps(d) {
 			for _, x := range g {
-				assert.InDelta(t, d.wanted(frame.Side(s)), x.Off, 2.2, "%v: a bow of a millimetre, and two roundings", frame.Side(s))
+				assert.InDelta(
+					t, d.wanted(frame.Side(s)), x.Off, 2.2, "%v: a bow of a millimetre, and two roundings",
+					frame.Side(s),
+				)
 			}
 		}
 	}

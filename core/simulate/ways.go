@@ -22,10 +22,10 @@ var pins = [2]float64{height - 187.5, 262.5}
 func ways() []way {
 	return []way{
 		{"plain", func(o opening, h hands, rng *rand.Rand) (hung, error) {
-			return ours(o, h, h.plain(), measure.HalfMillimetre, 0, rng)
+			return ours(o, h, kit{h.plain(), measure.HalfMillimetre, 0}, rng)
 		}},
 		{"rods", func(o opening, h hands, rng *rand.Rand) (hung, error) {
-			return ours(o, h, h.proved(rng), measure.Tenths, heavy, rng)
+			return ours(o, h, kit{h.proved(rng), measure.Tenths, heavy}, rng)
 		}},
 		{"longest", thumb(0)},
 		{"leave-3", thumb(3)},
@@ -81,7 +81,9 @@ func (o opening) diagonal(from frame.Side) float64 {
 
 // plain is a kit as it comes.
 func (h hands) plain() survey.Kit {
-	return survey.Kit{{ID: "tape", Instrument: "tape"}, {ID: "level", Instrument: "level"}, {ID: "square", Instrument: "square"}}
+	return survey.Kit{
+		{ID: "tape", Instrument: "tape"}, {ID: "level", Instrument: "level"}, {ID: "square", Instrument: "square"},
+	}
 }
 
 // proved is a kit of rods and feelers with a level and a square that were proved: the
@@ -98,7 +100,9 @@ func (h hands) proved(rng *rand.Rand) survey.Kit {
 	}
 	times := func(value, sigma float64) (list []measure.Length) {
 		for range 4 {
-			list = append(list, measure.FromMM(value+rng.NormFloat64()*sigma).Round(measure.Millimetre/2, measure.Nearest))
+			list = append(
+				list, measure.FromMM(value+rng.NormFloat64()*sigma).Round(measure.Millimetre/2, measure.Nearest),
+			)
 		}
 		return list
 	}
@@ -143,8 +147,16 @@ func openingFor() job.Opening {
 	return o
 }
 
+// kit is what a house is measured with, and what a trip to the trestles costs, in minutes; nought for the usual.
+type kit struct {
+	tools survey.Kit
+	tape  measure.Tape
+	trip  float64
+}
+
 // ours reads what the program asks for until it asks no more, and cuts by its sheet.
-func ours(o opening, h hands, k survey.Kit, tape measure.Tape, trip float64, rng *rand.Rand) (hung, error) {
+func ours(o opening, h hands, in kit, rng *rand.Rand) (hung, error) {
+	k, tape, trip := in.tools, in.tape, in.trip
 	j := job.NewJob("s", "Simulated", measure.Millimetres)
 	j.Tape, j.Kit.Tools, j.Kit.Trip = tape, k, trip
 	door := openingFor()
@@ -183,8 +195,8 @@ func ours(o opening, h hands, k survey.Kit, tape measure.Tape, trip float64, rng
 // doorOf is the slab that a plan's marks make, hung to its marks.
 func doorOf(s slab.Slab, l plan.Leaf) door {
 	w, long := s.Width.MM(), s.Length.MM()
-	off := func(edge, mark int) float64 { return l.Cut.Edges[edge].Marks[mark].Depth.Value.MM() }
-	const head, hinge, lock, foot = 0, 1, 2, 3
+	off := func(edge frame.Side, mark int) float64 { return l.Cut.Edges[edge].Marks[mark].Depth.Value.MM() }
+	const head, hinge, lock, foot = frame.Head, frame.Hinge, frame.Lock, frame.Foot
 	// Lines in the slab: x from its hinge edge, y down from its head.
 	up := func(x0, x1 float64) fit.Line { return fit.Line{A: x0, B: (x1 - x0) / long} }
 	along := func(y0, y1 float64) fit.Line { return fit.Line{A: y0, B: (y1 - y0) / w} }
@@ -256,7 +268,9 @@ const (
 func scribe(o opening, h hands, rng *rand.Rand) (hung, error) {
 	out := hung{trips: scribeTrips, minutes: 2*trade.Placing + 4*scribeMinute, readings: 12}
 	// As if hung to the margins of a slab of no size at all: the gaps are the opening's.
-	d := door{pin: [2]float64{margin + rng.NormFloat64()*gapNoise, margin + rng.NormFloat64()*gapNoise}, headGap: margin}
+	d := door{
+		pin: [2]float64{margin + rng.NormFloat64()*gapNoise, margin + rng.NormFloat64()*gapNoise}, headGap: margin,
+	}
 	g := o.gaps(d)
 	line := func(s frame.Side) (at func(float64) float64) {
 		n := len(g[s])

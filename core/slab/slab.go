@@ -28,12 +28,15 @@ type Slab struct {
 	Construction string         `json:"construction,omitempty"` // ID of a trade.Construction
 	Machined     []frame.Side   `json:"machined,omitempty"`     // edges with bores or pockets: not to be cut
 	Limits       Limits         `json:"limits" required:"false"`
-	Pivot        measure.Length `json:"pivot,omitempty"`  // of a folding door's pivot holes: from the hinge edge
-	Stile        measure.Length `json:"stile,omitempty"`  // width of its lock stile, to the moulding, glass or core; nought not read
-	Handle       measure.Length `json:"handle,omitempty"` // of a bore that is there: down from the slab's top
+	Pivot        measure.Length `json:"pivot,omitempty"` // of a folding door's pivot holes: from the hinge edge
+	// width of its lock stile, to the moulding, glass or core; nought not read
+	Stile  measure.Length `json:"stile,omitempty"`
+	Handle measure.Length `json:"handle,omitempty"` // of a bore that is there: down from the slab's top
 
-	Made    frame.Hand `json:"made,omitempty"`    // the hand that it was bored, pocketed or bevelled for; empty for either
-	Block   frame.Side `json:"block,omitzero"`    // the edge that carries a hollow slab's lock block, as the slab lies: hinge or lock
+	// the hand that it was bored, pocketed or bevelled for; empty for either
+	Made frame.Hand `json:"made,omitempty"`
+	// the edge that carries a hollow slab's lock block, as the slab lies: hinge or lock
+	Block   frame.Side `json:"block,omitzero"`
 	TopDown bool       `json:"topDown,omitempty"` // the end marked as its top lies at the foot
 }
 
@@ -51,7 +54,9 @@ func (s Slab) Most(side frame.Side) measure.Length {
 	if s.IsMachined(side) {
 		return 0
 	}
-	own := frame.Each[*measure.Length]{frame.Head: s.Limits.Head, frame.Hinge: s.Limits.Hinge, frame.Lock: s.Limits.Lock, frame.Foot: s.Limits.Foot}[side]
+	own := frame.Each[*measure.Length]{
+		frame.Head: s.Limits.Head, frame.Hinge: s.Limits.Hinge, frame.Lock: s.Limits.Lock, frame.Foot: s.Limits.Foot,
+	}[side]
 	if own != nil {
 		return *own
 	}
@@ -139,7 +144,10 @@ func (s Slab) Check() error {
 		{Pointer: "/length", Is: "size.length-of-a-slab", Value: s.Length, Least: 500 * mm, Most: 4000 * mm},
 		{Pointer: "/lengthLock", Is: "size.length-of-a-slab", Value: s.LengthLock, Least: 500 * mm, Most: 4000 * mm},
 		{Pointer: "/thickness", Is: "size.thickness-of-a-slab", Value: s.Thickness, Least: 15 * mm, Most: 120 * mm},
-		{Pointer: "/square", Is: "size.amount-a-slab-is-out-of-square", Value: s.Square, Least: -30 * mm, Most: 30 * mm},
+		{
+			Pointer: "/square", Is: "size.amount-a-slab-is-out-of-square", Value: s.Square, Least: -30 * mm,
+			Most: 30 * mm,
+		},
 		{Pointer: "/handle", Is: "size.height-of-a-slabs-bore", Value: s.Handle, Least: 300 * mm, Most: 2000 * mm},
 		{Pointer: "/stile", Is: "size.width-of-a-stile", Value: s.Stile, Least: 15 * mm, Most: 400 * mm},
 		{Pointer: "/pivot", Is: "size.depth-of-a-pivot-hole", Value: s.Pivot, Least: 5 * mm, Most: 200 * mm},
@@ -152,11 +160,15 @@ func (s Slab) Check() error {
 		}
 	}
 	if _, ok := trade.ConstructionByID(s.Construction); !ok {
-		return field.Fault("/construction", "refused.no-construction", message.Args{"given": message.Quote(s.Construction)})
+		return field.Fault("/construction", "refused.no-construction", message.Args{
+			"given": message.Quote(s.Construction),
+		})
 	}
 	for _, side := range frame.Sides {
 		if m := s.Most(side); m < 0 || m > 300*mm {
-			return field.Fault("/limits/"+side.String(), "refused.edge-limit", message.Args{"value": message.Exact(m), "edge": message.Edge(side), "most": message.Exact(300 * mm)})
+			return field.Fault("/limits/"+side.String(), "refused.edge-limit", message.Args{
+				"value": message.Exact(m), "edge": message.Edge(side), "most": message.Exact(300 * mm),
+			})
 		}
 	}
 	return nil

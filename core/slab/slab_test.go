@@ -15,7 +15,10 @@ func mm(v float64) measure.Length { return measure.FromMM(v) }
 // A slab 838 at the head, 836 at mid-length and 835 at the foot; 2040 on the
 // hinge edge, 2042 on the lock edge, its lock corner 4 high.
 func TestAMeasuredSlab(t *testing.T) {
-	s := Slab{Width: mm(838), WidthMid: mm(836), WidthFoot: mm(835), Length: mm(2040), LengthLock: mm(2042), Square: mm(4), Thickness: mm(35)}
+	s := Slab{
+		Width: mm(838), WidthMid: mm(836), WidthFoot: mm(835), Length: mm(2040), LengthLock: mm(2042), Square: mm(4),
+		Thickness: mm(35),
+	}
 	for part, want := range map[float64]float64{0: 838, 0.25: 837, 0.5: 836, 0.75: 835.5, 1: 835} {
 		assert.InDelta(t, want, s.WidthAt(part), 1e-9)
 	}
@@ -28,7 +31,10 @@ func TestAMeasuredSlab(t *testing.T) {
 
 func TestLimitsAndWeight(t *testing.T) {
 	twelve := mm(12)
-	s := Slab{Width: mm(1000), Length: mm(2000), Thickness: mm(50), Construction: "flush", Machined: []frame.Side{frame.Lock}, Limits: Limits{Hinge: &twelve, Lock: &twelve}}
+	s := Slab{
+		Width: mm(1000), Length: mm(2000), Thickness: mm(50), Construction: "flush", Machined: []frame.Side{frame.Lock},
+		Limits: Limits{Hinge: &twelve, Lock: &twelve},
+	}
 	assert.Equal(t, mm(12), s.Most(frame.Hinge), "the maker's word")
 	assert.Zero(t, s.Most(frame.Lock), "a machined edge is never cut, whatever the maker allows")
 	assert.Equal(t, mm(20), s.Most(frame.Foot), "the construction's usual limit")

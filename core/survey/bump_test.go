@@ -29,7 +29,7 @@ func TestABumpIsNotCalledASlip(t *testing.T) {
 		hands := oracle.NewHands(rng)
 		read := func(r survey.Reading, id int) survey.Reading {
 			r.ID = fmt.Sprint(id)
-			return o.Read(r, nil, hands, 0.5, nil, rng)
+			return o.Read(r, oracle.Taking{Hands: hands, Tape: 0.5}, rng)
 		}
 		var rs []survey.Reading
 		for i, r := range schools[0].readings(o.Width, o.Height) {

@@ -70,7 +70,10 @@ func straights(w, h float64) []survey.Reading {
 }
 
 func squares(w float64) []survey.Reading {
-	return []survey.Reading{{Kind: survey.Square, Side: frame.Hinge, At: at(0.73 * w)}, {Kind: survey.Square, Side: frame.Lock, At: at(0.73 * w)}}
+	return []survey.Reading{
+		{Kind: survey.Square, Side: frame.Hinge, At: at(0.73 * w)},
+		{Kind: survey.Square, Side: frame.Lock, At: at(0.73 * w)},
+	}
 }
 
 func gaps(w, h float64) (list []survey.Reading) {
@@ -89,16 +92,23 @@ func gaps(w, h float64) (list []survey.Reading) {
 
 var schools = []school{
 	{name: "full", readings: func(w, h float64) []survey.Reading {
-		return slices.Concat(widths(h, 0.1, 0.3, 0.5, 0.7, 0.9), heights(w, 0.06, 0.5, 0.94), plumbs(h), levels(w), straights(w, h), squares(w))
+		return slices.Concat(
+			widths(h, 0.1, 0.3, 0.5, 0.7, 0.9), heights(w, 0.06, 0.5, 0.94), plumbs(h), levels(w), straights(w, h),
+			squares(w),
+		)
 	}},
 	{name: "no straightedge", readings: func(w, h float64) []survey.Reading {
-		return slices.Concat(widths(h, 0.1, 0.3, 0.5, 0.7, 0.9), heights(w, 0.06, 0.5, 0.94), plumbs(h), levels(w), squares(w))
+		return slices.Concat(
+			widths(h, 0.1, 0.3, 0.5, 0.7, 0.9), heights(w, 0.06, 0.5, 0.94), plumbs(h), levels(w), squares(w),
+		)
 	}},
 	{name: "level", thin: true, readings: func(w, h float64) []survey.Reading {
 		return slices.Concat(widths(h, 0.1, 0.5, 0.9), heights(w, 0.06, 0.5, 0.94), plumbs(h), levels(w))
 	}},
 	{name: "tape", thin: true, readings: func(w, h float64) []survey.Reading {
-		return slices.Concat(widths(h, 0.1, 0.5, 0.9), heights(w, 0.06, 0.5, 0.94), []survey.Reading{{Kind: survey.Diagonal, Side: frame.Hinge}, {Kind: survey.Diagonal, Side: frame.Lock}})
+		return slices.Concat(widths(h, 0.1, 0.5, 0.9), heights(w, 0.06, 0.5, 0.94), []survey.Reading{
+			{Kind: survey.Diagonal, Side: frame.Hinge}, {Kind: survey.Diagonal, Side: frame.Lock},
+		})
 	}},
 	{name: "tape and square", thin: true, readings: func(w, h float64) []survey.Reading {
 		return slices.Concat(widths(h, 0.1, 0.5, 0.9), heights(w, 0.06, 0.94), squares(w)[:1])
@@ -117,7 +127,10 @@ type kit struct {
 var kits = []kit{
 	{"as it comes", nil, math.NaN()},
 	{"hook 0.8", nil, 0.8},
-	{"hook 0.8 proved", append(survey.Kit{{ID: "tape", Instrument: "tape", Proved: &survey.Proved{Bias: 0.75, Sure: 0.1, Readings: 8}}}, survey.TrueKit()[1:]...), 0.8},
+	{"hook 0.8 proved", append(
+		survey.Kit{{ID: "tape", Instrument: "tape", Proved: &survey.Proved{Bias: 0.75, Sure: 0.1, Readings: 8}}},
+		survey.TrueKit()[1:]...,
+	), 0.8},
 }
 
 var tapes = []float64{0.5, 1, 25.4 / 32, 25.4 / 16}
@@ -151,7 +164,8 @@ func (s school) read(h oracle.House, k kit, tape float64, rng *rand.Rand) survey
 	var gap oracle.Gap
 	if s.slab {
 		b := oracle.NewBoard(o.Width-30, o.Height-40, rng) // it goes in however crooked the opening
-		if s.old {                                         // it was planed to its opening: a taper, a head out of square
+		// it was planed to its opening: a taper, a head out of square
+		if s.old {
 			b.Taper, b.Rise, b.Drop = rng.NormFloat64()*4, rng.NormFloat64()*3, rng.NormFloat64()*3
 			b.Bow = rng.NormFloat64() * 0.5
 		}
@@ -160,7 +174,7 @@ func (s school) read(h oracle.House, k kit, tape float64, rng *rand.Rand) survey
 	}
 	for i, r := range s.readings(o.Width, o.Height) {
 		r.ID = fmt.Sprint(i)
-		r = o.Read(r, k.kit, hands, tape, gap, rng)
+		r = o.Read(r, oracle.Taking{Kit: k.kit, Hands: hands, Tape: tape, Gap: gap}, rng)
 		if r.Check() != nil { // so crooked that the slab does not stand in it
 			return s.read(h, k, tape, rng)
 		}
@@ -185,8 +199,14 @@ func edges(w, h float64) (rows []survey.Row, sides []frame.Side) {
 	for i := range 5 {
 		u := w * float64(i) / 4
 		turn := u / (top - bottom)
-		add(frame.Head, term(frame.Head, u, 1), term(frame.Head, 0, -1), term(frame.Hinge, top, turn), term(frame.Hinge, bottom, -turn))
-		add(frame.Foot, term(frame.Head, 0, 1), term(frame.Foot, u, -1), term(frame.Hinge, top, -turn), term(frame.Hinge, bottom, turn))
+		add(
+			frame.Head, term(frame.Head, u, 1), term(frame.Head, 0, -1), term(frame.Hinge, top, turn),
+			term(frame.Hinge, bottom, -turn),
+		)
+		add(
+			frame.Foot, term(frame.Head, 0, 1), term(frame.Foot, u, -1), term(frame.Hinge, top, -turn),
+			term(frame.Hinge, bottom, turn),
+		)
 	}
 	return rows, sides
 }
@@ -304,7 +324,10 @@ func TestSurenessHoldsInOpeningsOfEveryForm(t *testing.T) {
 				slices.Sort(c.sigmas)
 				median := c.sigmas[len(c.sigmas)/2]
 				accused := float64(c.accused) / float64(c.surveys)
-				t.Logf("%-21s %-16s %-16s inside %.3f, worst edge %.3f (%s), z %.2f, median σ %.2f, accused %.3f", h.Name, s.name, k.name, rate, worst, c.edges()[1:], math.Sqrt(c.z2/float64(figures)), median, accused)
+				t.Logf(
+					"%-21s %-16s %-16s inside %.3f, worst edge %.3f (%s), z %.2f, median σ %.2f, accused %.3f", h.Name,
+					s.name, k.name, rate, worst, c.edges()[1:], math.Sqrt(c.z2/float64(figures)), median, accused,
+				)
 				name := fmt.Sprintf("%s, %s, %s", h.Name, s.name, k.name)
 				// The figures of one survey go together: about four of them are independent.
 				assert.GreaterOrEqual(t, rate, 0.93-thorough.Chance(0.93, 4*c.surveys), name)

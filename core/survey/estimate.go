@@ -44,8 +44,8 @@ type owned struct {
 
 // Estimate conditions the prior on the readings, and on the frame's two pins
 // h(0) = 0 and f(0) = 0; readings that were struck out are passed over. It
-// fails with a field.Error for a reading that cannot be, and for a gap beside a slab that is not among the offers. No readings at all is
-// a valid, very unsure, estimate.
+// fails with a field.Error for a reading that cannot be, and for a gap beside a slab that is not among the offers. No
+// readings at all is a valid, very unsure, estimate.
 //
 // Diagonals are made linear about the present shape and the estimate repeated
 // until no corner moves by more than a micrometre, five times at most.
@@ -138,7 +138,10 @@ func (s *Shape) under(p Prior) (*Shape, error) {
 	if slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
 		return Estimate(s.given, s.offers, p) // diagonals are linear about the shape itself
 	}
-	t := &Shape{prior: p, offers: s.offers, corner: s.corner, given: s.given, rows: s.rows, resid: s.resid, noise: s.noise, owned: s.owned, places: s.places, bends: s.bends}
+	t := &Shape{
+		prior: p, offers: s.offers, corner: s.corner, given: s.given, rows: s.rows, resid: s.resid, noise: s.noise,
+		owned: s.owned, places: s.places, bends: s.bends,
+	}
 	return t, t.condition()
 }
 

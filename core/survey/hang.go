@@ -16,10 +16,10 @@ type Hang struct {
 	Head   float64    // head margin at the hinge corner, as it was set
 	Rise   float64    // how far its foot is over the floor, about: places up the slab are so much higher in the opening
 	// The slab, by places up it from its foot, or across from its hinge edge.
-	Hollow []Along // how far its hinge edge stands back from straight
-	Lock   []Along // its width, as its tape reads it
-	Top    []Along // how far its head stands above square to its hinge edge's top corner
-	Foot   []Along // its length, as its tape reads it
+	Hollow []frame.Along // how far its hinge edge stands back from straight
+	Lock   []frame.Along // its width, as its tape reads it
+	Top    []frame.Along // how far its head stands above square to its hinge edge's top corner
+	Foot   []frame.Along // its length, as its tape reads it
 	// Strays are the errors that it has, as places in Prior.Strays: those of the cut, of the
 	// hanging, and of all that was done since.
 	Strays []int
@@ -29,26 +29,6 @@ type Hang struct {
 	Meets *Hang
 	Far   bool
 	Width float64
-}
-
-// Along is an offset at a place along an edge, mm.
-type Along struct{ At, Off float64 }
-
-// OffAt is the offset at a place, straight between those that are known, and on beyond;
-// nought where none is.
-func OffAt(list []Along, at float64) float64 {
-	if len(list) == 0 {
-		return 0
-	}
-	i := 1
-	for i < len(list)-1 && list[i].At < at {
-		i++
-	}
-	if i == len(list) {
-		return list[0].Off
-	}
-	a, b := list[i-1], list[i]
-	return a.Off + (at-a.At)/(b.At-a.At)*(b.Off-a.Off)
 }
 
 // Strays is what an error of a hung slab is of.
@@ -159,7 +139,7 @@ func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant floa
 	case frame.Hinge:
 		row, constant = h.edge(p, at+h.Rise, 1)
 		jamb, c := h.side(frame.Hinge, at+h.Rise, -1)
-		return append(row, jamb), constant + c + OffAt(h.Hollow, at)
+		return append(row, jamb), constant + c + frame.OffAt(h.Hollow, at)
 	case frame.Lock:
 		row, constant = h.lockEdge(p, at, -1)
 		if h.Meets != nil {
@@ -173,7 +153,7 @@ func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant floa
 		row, constant = h.sides(Term{Of(frame.Head), at, 1}, Term{Of(frame.Head), 0, -1})
 		row = h.strays(row, p, OfHead, at, 1)
 		row = h.strays(row, p, OfTop, at, -1)
-		return h.turn(row, constant+h.Head-OffAt(h.Top, at), p, at, 1)
+		return h.turn(row, constant+h.Head-frame.OffAt(h.Top, at), p, at, 1)
 	}
 	row, constant = h.sides(Term{Of(frame.Head), 0, 1}, Term{Of(frame.Foot), at, -1})
 	row = h.strays(row, p, OfHead, at, -1)
@@ -181,7 +161,7 @@ func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant floa
 	if long, ok := p.SlabTerm(Height); ok {
 		row = append(row, long)
 	}
-	return h.turn(row, constant-h.Head-OffAt(h.Foot, at), p, at, -1)
+	return h.turn(row, constant-h.Head-frame.OffAt(h.Foot, at), p, at, -1)
 }
 
 func (h Hang) lockEdge(p *Prior, at, by float64) (row Row, constant float64) {
@@ -190,7 +170,7 @@ func (h Hang) lockEdge(p *Prior, at, by float64) (row Row, constant float64) {
 		wide.By *= -by
 		row = append(row, wide)
 	}
-	return h.strays(row, p, OfLockEdge, at, by), constant + by*OffAt(h.Lock, at)
+	return h.strays(row, p, OfLockEdge, at, by), constant + by*frame.OffAt(h.Lock, at)
 }
 
 // HangByID finds a hang; ok is false where there is none of that name.

@@ -31,9 +31,9 @@ type house struct {
 }
 
 var houses = []house{
-	{"square new frames", 0.3, 0.3, 0.2, NewFrame},
-	{"old openings", 4, 2, 1, OldOpening},
-	{"half again as crooked", 6, 3.5, 1.8, OldOpening},
+	{name: "square new frames", lean: 0.3, jamb: 0.3, head: 0.2, walls: NewFrame},
+	{name: "old openings", lean: 4, jamb: 2, head: 1, walls: OldOpening},
+	{name: "half again as crooked", lean: 6, jamb: 3.5, head: 1.8, walls: OldOpening},
 }
 
 func (h house) draw(rng *rand.Rand) truth {
@@ -88,7 +88,9 @@ func (o truth) survey(what []Reading, tape float64, rng *rand.Rand) []Reading {
 		r = o.read(r, Offer{})
 		r.ID = fmt.Sprint(i)
 		hand, _ := Kit(nil).with(r)
-		r.Value = (r.Value + mm(rng.NormFloat64()*Kit(nil).Sigma(r)+bias[hand.instrument]*hand.lever(r))).Round(mm(tape), measure.Nearest)
+		r.Value = (r.Value + mm(rng.NormFloat64()*Kit(nil).Sigma(r)+bias[hand.instrument]*hand.lever(r))).Round(
+			mm(tape), measure.Nearest,
+		)
 		rs[i] = r
 	}
 	return rs
@@ -167,8 +169,11 @@ func TestSlipsAreFoundAndTheRightReadingNamed(t *testing.T) {
 				continue // in a square frame a sign or a swap changes nothing
 			}
 			t.Logf("%-22s %-8s told %d: found %.3f, named %.3f, others in the group %.2f, slip said %.2f", h.name, name, told,
-				float64(found)/float64(told), float64(named)/float64(told), float64(group)/float64(told), float64(said)/float64(told))
-			assert.GreaterOrEqual(t, float64(named)/float64(told), 0.95-thorough.Chance(0.95, told), "%s, %s", h.name, name)
+				float64(found)/float64(told), float64(named)/float64(told), float64(group)/float64(told),
+				float64(said)/float64(told))
+			assert.GreaterOrEqual(
+				t, float64(named)/float64(told), 0.95-thorough.Chance(0.95, told), "%s, %s", h.name, name,
+			)
 		}
 	}
 }
@@ -222,7 +227,8 @@ func TestCrookednessAgainstPlainIntegration(t *testing.T) {
 									v += x.By * z.By * spread * spread
 								} else if x.Of == z.Of {
 									d, e := (x.At-z.At)/700, (x.At-z.At)/300
-									v += x.By * z.By * (2500 + 0.004*0.004*l*l*x.At*z.At + 1.5*1.5*b*b*math.Exp(-d*d/2) + 1.25*1.25*r*r*math.Exp(-e*e/2))
+									v += x.By * z.By * (2500 + 0.004*0.004*l*l*x.At*z.At +
+										1.5*1.5*b*b*math.Exp(-d*d/2) + 1.25*1.25*r*r*math.Exp(-e*e/2))
 								}
 							}
 						}
@@ -275,7 +281,8 @@ func TestALoopThatDoesNotCloseIsAGroupWithTheReadingThatSplitsIt(t *testing.T) {
 		{ID: "w2", Kind: Width, At: mm(1800), Value: mm(826)},
 		{ID: "h1", Kind: Height, At: mm(50), Value: mm(2030)},
 		{ID: "h2", Kind: Height, At: mm(770), Value: mm(2030)},
-		{ID: "head", Kind: Level, Side: frame.Head, At: mm(770), From: mm(50), Value: mm(9)}, // the sign slipped: the floor falls as much
+		// the sign slipped: the floor falls as much
+		{ID: "head", Kind: Level, Side: frame.Head, At: mm(770), From: mm(50), Value: mm(9)},
 		{ID: "floor", Kind: Level, Side: frame.Foot, At: mm(770), From: mm(50), Value: mm(-9)},
 	}
 	s, err := Learn(rs, nil, OldOpening(826, 2030))
@@ -349,5 +356,7 @@ func TestAThousandReadingsWithThreeHundredSlips(t *testing.T) {
 		require.NoError(t, err)
 		assert.True(t, i%3 == 0 && i < 900 || x.Swapped != nil, "%s is sound", x.Reading.ID)
 	}
-	assert.Less(t, slips, 4*sound, "an estimate more, and its inverse; a hundred times as much when each suspect costs one")
+	assert.Less(
+		t, slips, 4*sound, "an estimate more, and its inverse; a hundred times as much when each suspect costs one",
+	)
 }

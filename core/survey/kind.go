@@ -89,7 +89,8 @@ var kinds = []KindOf{
 	},
 	{
 		Kind: Height,
-		At:   Labelled{"", inHead}, Example: Example{"2032", "80 1/4"}, Least: 500 * millimetre, Most: 4 * metre, // a cupboard under the stairs
+		// a cupboard under the stairs
+		At: Labelled{"", inHead}, Example: Example{"2032", "80 1/4"}, Least: 500 * millimetre, Most: 4 * metre,
 	},
 	{
 		Kind:  Plumb,
@@ -107,10 +108,11 @@ var kinds = []KindOf{
 		Signed: true, Example: Example{"-1.5", "-1/16"}, Least: -60 * millimetre, Most: 60 * millimetre,
 	},
 	{
-		Kind:  Straight,
-		Sides: every,
-		At:    Labelled{"label.light-above-floor", "label.light-from-hinge-jamb"},
-		From:  Labelled{"label.edge-above-floor", "label.edge-from-hinge-jamb"}, To: Labelled{"label.edge-to", "label.edge-to"},
+		Kind:   Straight,
+		Sides:  every,
+		At:     Labelled{"label.light-above-floor", "label.light-from-hinge-jamb"},
+		From:   Labelled{"label.edge-above-floor", "label.edge-from-hinge-jamb"},
+		To:     Labelled{"label.edge-to", "label.edge-to"},
 		Signed: true, Example: Example{"-1.5", "-1/16"}, Least: -40 * millimetre, Most: 40 * millimetre,
 	},
 	{
@@ -120,7 +122,8 @@ var kinds = []KindOf{
 	{
 		Kind:  Gap,
 		Sides: every, At: Labelled{"label.up-slab", "label.across-slab"},
-		Signed: true, Example: Example{"3", "1/8"}, Least: -20 * millimetre, Most: 80 * millimetre, // minus where the slab overlaps the side
+		// minus where the slab overlaps the side
+		Signed: true, Example: Example{"3", "1/8"}, Least: -20 * millimetre, Most: 80 * millimetre,
 	},
 }
 

@@ -7,7 +7,7 @@ import (
 	"kindmargin/core/frame"
 )
 
-// How crooked an opening is, is learnt from its readings. The prior's lean, bow and
+// belief is how crooked an opening is, as it is learnt from its readings. The prior's lean, bow and
 // ripple of the jambs, and its slope, bow and ripple of head and floor, are each taken times
 // one of a few levels; each three levels are weighed by their evidence, the
 // density that they give the readings,
@@ -78,14 +78,22 @@ func (s *Shape) learn(doubted map[int]bool) Prior {
 		offers = append(offers, i)
 	}
 	jamb := s.weigh(append(append(thin(jambs), hinge), offers...), func(x levels) Prior {
-		return p.crookeder(crookedness{x.lean, x.bow, x.ripple, 1, 1, 1})
+		return p.crookeder(crookedness{
+			lean: x.lean, bow: x.bow, ripple: x.ripple, slope: 1, flatBow: 1, flatRipple: 1,
+		})
 	})
 	both := math.Sqrt(jamb.lean * jamb.bow)
-	p = p.crookeder(crookedness{jamb.lean, jamb.bow, jamb.ripple, both, both, jamb.ripple})
-	flat := s.weigh(append(append(thin(heads), hinge, hinge+1), offers...), func(x levels) Prior {
-		return p.crookeder(crookedness{1, 1, 1, x.lean, x.bow, x.ripple})
+	p = p.crookeder(crookedness{
+		lean: jamb.lean, bow: jamb.bow, ripple: jamb.ripple, slope: both, flatBow: both, flatRipple: jamb.ripple,
 	})
-	return p.crookeder(crookedness{1, 1, 1, flat.lean, flat.bow, flat.ripple})
+	flat := s.weigh(append(append(thin(heads), hinge, hinge+1), offers...), func(x levels) Prior {
+		return p.crookeder(crookedness{
+			lean: 1, bow: 1, ripple: 1, slope: x.lean, flatBow: x.bow, flatRipple: x.ripple,
+		})
+	})
+	return p.crookeder(crookedness{
+		lean: 1, bow: 1, ripple: 1, slope: flat.lean, flatBow: flat.bow, flatRipple: flat.ripple,
+	})
 }
 
 // leanOf is a side's lean from plumb or slope from level; nought for what is no
@@ -205,7 +213,9 @@ func (e *evidence) add(log float64, squares levels) {
 
 // levels is the root mean square.
 func (e *evidence) levels() levels {
-	return levels{math.Sqrt(e.squares.lean / e.sum), math.Sqrt(e.squares.bow / e.sum), math.Sqrt(e.squares.ripple / e.sum)}
+	return levels{
+		math.Sqrt(e.squares.lean / e.sum), math.Sqrt(e.squares.bow / e.sum), math.Sqrt(e.squares.ripple / e.sum),
+	}
 }
 
 // leanColumns are what a lean of the one and of the other side of a pair does

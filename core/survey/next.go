@@ -84,7 +84,9 @@ func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 	for i, r := range candidates {
 		row, _, err := s.rowOf(r)
 		if err != nil {
-			return s.Search(figures, slices.DeleteFunc(slices.Clone(candidates), func(r Reading) bool { _, _, err := s.rowOf(r); return err != nil }))
+			return s.Search(figures, slices.DeleteFunc(
+				slices.Clone(candidates), func(r Reading) bool { _, _, err := s.rowOf(r); return err != nil },
+			))
 		}
 		rows, q.noise[i] = append(rows, row), s.prior.noise(r)
 	}

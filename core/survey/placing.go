@@ -64,11 +64,23 @@ func gapRow(r Reading, k int, of Offer) (row Row, constant float64) {
 	case frame.Hinge: // slab's edge at u = across − turn·v
 		return Row{{unknown(k, across), 0, 1}, {unknown(k, turn), 0, -at}, {Of(frame.Hinge), at, -1}}, 0
 	case frame.Lock:
-		return Row{{Of(frame.Lock), at, 1}, {unknown(k, across), 0, -1}, {unknown(k, turn), 0, at}, {shape(k, of, frame.Lock), at, -1}}, -of.Width.MM()
+		return Row{
+			{Of(frame.Lock), at, 1},
+			{unknown(k, across), 0, -1},
+			{unknown(k, turn), 0, at},
+			{shape(k, of, frame.Lock), at, -1},
+		}, -of.Width.MM()
 	case frame.Head: // slab's edge at v = up + length + turn·u
-		return Row{{Of(frame.Head), at, 1}, {unknown(k, up), 0, -1}, {unknown(k, turn), 0, -at}, {shape(k, of, frame.Head), at, -1}}, -of.Length.MM()
+		return Row{
+			{Of(frame.Head), at, 1},
+			{unknown(k, up), 0, -1},
+			{unknown(k, turn), 0, -at},
+			{shape(k, of, frame.Head), at, -1},
+		}, -of.Length.MM()
 	}
-	return Row{{unknown(k, up), 0, 1}, {unknown(k, turn), 0, at}, {shape(k, of, frame.Foot), at, 1}, {Of(frame.Foot), at, -1}}, 0
+	return Row{
+		{unknown(k, up), 0, 1}, {unknown(k, turn), 0, at}, {shape(k, of, frame.Foot), at, 1}, {Of(frame.Foot), at, -1},
+	}, 0
 }
 
 // ownRow is what was measured of an offer's own edges, as a row with its value, relative to a rectangle,
@@ -81,7 +93,9 @@ type ownRow struct {
 }
 
 // ownKinds is how each measurement of a slab by a tape is read.
-var ownKinds = map[string]Kind{"width": Width, "widthMid": Width, "widthFoot": Width, "length": Height, "lengthLock": Height}
+var ownKinds = map[string]Kind{
+	"width": Width, "widthMid": Width, "widthFoot": Width, "length": Height, "lengthLock": Height,
+}
 
 // own are the rows of width at head, middle and foot, length on both edges, and how
 // square its head is. The foot's corner at the hinge edge is its origin.
@@ -89,7 +103,7 @@ func (of Offer) own(k int) (rows []ownRow) {
 	lock, head, foot := shape(k, of, frame.Lock), shape(k, of, frame.Head), shape(k, of, frame.Foot)
 	width, length := of.Width.MM(), of.Length.MM()
 	add := func(field string, read measure.Length, less, sigma float64, row ...Term) {
-		rows = append(rows, ownRow{row, read.MM() - less, sigma * sigma, field, read})
+		rows = append(rows, ownRow{Row: row, value: read.MM() - less, noise: sigma * sigma, field: field, read: read})
 	}
 	sigma := Width.sigma()
 	add("width", of.Width, width, sigma, Term{lock, length, 1})

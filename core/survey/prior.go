@@ -79,13 +79,17 @@ const hook1 = 0.5
 func NewFrame(width, height float64) Prior {
 	p := OldOpening(width, height)
 	const quarter = 0.25
-	return p.crookeder(crookedness{quarter, quarter, quarter, quarter, quarter, quarter})
+	return p.crookeder(crookedness{
+		lean: quarter, bow: quarter, ripple: quarter, slope: quarter, flatBow: quarter, flatRipple: quarter,
+	})
 }
 
 // MadeFrame is a frame whose boards were cut to a size, and that is set on packing by a careful hand:
 // its size is known before it is read, and head and brace hold its jambs parallel. Assumed.
 func MadeFrame(width, height float64) Prior {
-	p := NewFrame(width, height).crookeder(crookedness{0.4, 0.7, 0.7, 0.4, 0.7, 0.7})
+	p := NewFrame(width, height).crookeder(crookedness{
+		lean: 0.4, bow: 0.7, ripple: 0.7, slope: 0.4, flatBow: 0.7, flatRipple: 0.7,
+	})
 	p.Offset = 1
 	return p
 }
@@ -121,11 +125,19 @@ type spread struct{ offset, lean, bow, run, ripple, wave float64 }
 func (p *Prior) of(part Part) spread {
 	switch part {
 	case Of(frame.Hinge), Of(frame.Lock):
-		return spread{p.Offset, p.Lean, p.JambBow, p.JambRun, p.JambRipple, p.JambWave}
+		return spread{
+			offset: p.Offset, lean: p.Lean, bow: p.JambBow, run: p.JambRun, ripple: p.JambRipple, wave: p.JambWave,
+		}
 	case Of(frame.Head):
-		return spread{p.Offset, p.Slope, p.HeadBow, p.HeadRun, p.HeadRipple, p.FlatWave}
+		return spread{
+			offset: p.Offset, lean: p.Slope, bow: p.HeadBow, run: p.HeadRun, ripple: p.HeadRipple,
+			wave: p.FlatWave,
+		}
 	case Of(frame.Foot):
-		return spread{p.Offset, p.Slope, p.HeadBow, p.FloorRun, p.FloorRipple, p.FlatWave}
+		return spread{
+			offset: p.Offset, lean: p.Slope, bow: p.HeadBow, run: p.FloorRun, ripple: p.FloorRipple,
+			wave: p.FlatWave,
+		}
 	}
 	if part < firstPlaced {
 		_, bias := p.biasFor(part)

@@ -61,7 +61,9 @@ func (k Kit) Prove(id string, p Proof, step float64) (Proved, error) {
 	}
 	lever := own.lever(reading)
 	if math.Abs(lever) < 0.2 {
-		return Proved{}, field.Fault("/span", "refused.proof-span", message.Args{"least": message.Exact(200 * millimetre)})
+		return Proved{}, field.Fault("/span", "refused.proof-span", message.Args{
+			"least": message.Exact(200 * millimetre),
+		})
 	}
 	for at, list := range map[string][]measure.Length{"/own": p.Own, "/better": p.Better} {
 		if err := agree(at, list); err != nil {
@@ -100,7 +102,9 @@ func (k Kit) tool(id string, kind Kind) (t inHand, ok bool) {
 
 func agree(at string, list []measure.Length) error {
 	if len(list) < leastReadings || len(list) > mostReadings {
-		return field.Fault(at, "refused.proof-times", message.Args{"least": message.Number(leastReadings), "most": message.Number(mostReadings)})
+		return field.Fault(at, "refused.proof-times", message.Args{
+			"least": message.Number(leastReadings), "most": message.Number(mostReadings),
+		})
 	}
 	least, most := list[0], list[0]
 	for _, l := range list {

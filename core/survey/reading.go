@@ -27,10 +27,13 @@ type Reading struct {
 	// version 2 kept it, one standard deviation; see Normalise.
 	PlusMinus measure.Length `json:"plusMinus,omitzero"`
 	OneSigma  measure.Length `json:"sure,omitzero"`
-	Tool      string         `json:"tool,omitempty"`   // ID of the tool in the job's kit; empty for the usual one of its kind
-	Turned    bool           `json:"turned,omitzero"`  // for plumb and level: with the level turned end for end, so that its error is the other way round
-	Struck    string         `json:"struck,omitempty"` // why it was struck out; kept, but not used
-	Sight     string         `json:"sight,omitempty"`  // for a gap beside a hung slab: ID of a trade.Sight that was seen instead of a figure
+	// ID of the tool in the job's kit; empty for the usual one of its kind
+	Tool string `json:"tool,omitempty"`
+	// for plumb and level: with the level turned end for end, so that its error is the other way round
+	Turned bool   `json:"turned,omitzero"`
+	Struck string `json:"struck,omitempty"` // why it was struck out; kept, but not used
+	// for a gap beside a hung slab: ID of a trade.Sight that was seen instead of a figure
+	Sight string `json:"sight,omitempty"`
 }
 
 // seen is the value that a reading is taken for, in mm.
@@ -106,12 +109,17 @@ func (r Reading) Check() error {
 	case r.Turned && r.Kind != Plumb && r.Kind != Level:
 		return fail("turned", "refused.turned", nil)
 	case r.PlusMinus < 0 || r.PlusMinus > 100*measure.Millimetre:
-		return fail("plusMinus", "refused.reading-sure", message.Args{"most": message.Exact(100 * measure.Millimetre), "given": message.Exact(r.PlusMinus)})
+		return fail("plusMinus", "refused.reading-sure", message.Args{
+			"most": message.Exact(100 * measure.Millimetre), "given": message.Exact(r.PlusMinus),
+		})
 	case utf8.RuneCountInString(r.Struck) > 200:
 		return fail("struck", "refused.struck-why", nil)
 	}
 	if r.Value < known.Least || r.Value > known.Most {
-		return fail("value", "refused.reading-value", message.Args{"value": message.Exact(r.Value), "what": message.ID("noun." + r.Kind), "least": message.Exact(known.Least), "most": message.Exact(known.Most)})
+		return fail("value", "refused.reading-value", message.Args{
+			"value": message.Exact(r.Value), "what": message.ID("noun." + r.Kind), "least": message.Exact(known.Least),
+			"most": message.Exact(known.Most),
+		})
 	}
 	return r.checkPlaces(fail)
 }
@@ -130,18 +138,28 @@ func (r Reading) checkPlaces(fail failing) error {
 			return fail("from", "refused.reading-place", message.Args{"value": message.Exact(r.From)})
 		}
 		if (r.At - r.From).Abs() < 50*measure.Millimetre {
-			return fail("at", "refused.places-close", message.Args{"from": message.Exact(r.From), "at": message.Exact(r.At)})
+			return fail("at", "refused.places-close", message.Args{
+				"from": message.Exact(r.From), "at": message.Exact(r.At),
+			})
 		}
 	case Straight:
 		if r.From < 0 || r.To > tallest || r.To-r.From < 200*measure.Millimetre {
-			return fail("to", "refused.straightedge-ends", message.Args{"least": message.Exact(200 * measure.Millimetre), "from": message.Exact(r.From), "to": message.Exact(r.To)})
+			return fail("to", "refused.straightedge-ends", message.Args{
+				"least": message.Exact(200 * measure.Millimetre), "from": message.Exact(r.From),
+				"to": message.Exact(r.To),
+			})
 		}
 		if r.At <= r.From || r.At >= r.To {
-			return fail("at", "refused.straightedge-at", message.Args{"from": message.Exact(r.From), "to": message.Exact(r.To), "at": message.Exact(r.At)})
+			return fail("at", "refused.straightedge-at", message.Args{
+				"from": message.Exact(r.From), "to": message.Exact(r.To), "at": message.Exact(r.At),
+			})
 		}
 	case Square:
 		if r.At < 100*measure.Millimetre || r.At > 1500*measure.Millimetre {
-			return fail("at", "refused.blade", message.Args{"least": message.Exact(100 * measure.Millimetre), "most": message.Exact(1500 * measure.Millimetre), "given": message.Exact(r.At)})
+			return fail("at", "refused.blade", message.Args{
+				"least": message.Exact(100 * measure.Millimetre), "most": message.Exact(1500 * measure.Millimetre),
+				"given": message.Exact(r.At),
+			})
 		}
 	}
 	return nil

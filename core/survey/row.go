@@ -47,7 +47,9 @@ func (r Reading) Row(p Prior) Row {
 			back = -1
 		}
 		f := (at - from) / (r.To.MM() - from)
-		return row(Term{Of(r.Side), at, back}, Term{Of(r.Side), from, -back * (1 - f)}, Term{Of(r.Side), r.To.MM(), -back * f})
+		return row(Term{Of(r.Side), at, back}, Term{Of(r.Side), from, -back * (1 - f)}, Term{
+			Of(r.Side), r.To.MM(), -back * f,
+		})
 	case Width:
 		return row(Term{Of(frame.Lock), at, 1}, Term{Of(frame.Hinge), at, -1})
 	case Height:
@@ -92,7 +94,12 @@ func diagonalRow(side frame.Side, p Prior, corner func(frame.Side, float64) floa
 	du := corner(far, p.Height) - corner(side, 0)
 	dv := corner(frame.Head, to) - corner(frame.Foot, from)
 	d := math.Hypot(du, dv)
-	row = Row{{Of(far), p.Height, du / d}, {Of(side), 0, -du / d}, {Of(frame.Head), to, dv / d}, {Of(frame.Foot), from, -dv / d}}
+	row = Row{
+		{Of(far), p.Height, du / d},
+		{Of(side), 0, -du / d},
+		{Of(frame.Head), to, dv / d},
+		{Of(frame.Foot), from, -dv / d},
+	}
 	// d is homogeneous in its ends, so the linear part is the whole of it.
 	return row, 0
 }

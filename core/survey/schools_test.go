@@ -26,7 +26,9 @@ var crooked = truth{
 }
 
 func (o truth) side(s frame.Side, at float64) float64 {
-	return map[frame.Side]func(float64) float64{frame.Hinge: o.h, frame.Lock: o.l, frame.Head: o.t, frame.Foot: o.f}[s](at)
+	return map[frame.Side]func(float64) float64{
+		frame.Hinge: o.h, frame.Lock: o.l, frame.Head: o.t, frame.Foot: o.f,
+	}[s](at)
 }
 
 // corner is where a jamb meets head or floor.
@@ -146,7 +148,9 @@ func wantedOf(h, w float64) map[string]Row {
 		"width mid":  {{Of(frame.Lock), 1000, 1}, {Of(frame.Hinge), 1000, -1}},
 		"width high": {{Of(frame.Lock), 1800, 1}, {Of(frame.Hinge), 1800, -1}},
 		"height":     {{Of(frame.Head), 400, 1}, {Of(frame.Foot), 400, -1}},
-		"square":     {{Of(frame.Head), w, 1}, {Of(frame.Head), 0, -1}, {Of(frame.Hinge), h, w / h}, {Of(frame.Hinge), 0, -w / h}},
+		"square": {
+			{Of(frame.Head), w, 1}, {Of(frame.Head), 0, -1}, {Of(frame.Hinge), h, w / h}, {Of(frame.Hinge), 0, -w / h},
+		},
 	}
 }
 
@@ -236,7 +240,9 @@ func TestTheNextReadingIsTheOneThatHelpsMost(t *testing.T) {
 	square := wantedOf(2030, 826)["square"]
 	gains := s.Best([]Row{square}, Candidates(mm(826), mm(2030), measure.Millimetres))
 	require.NotEmpty(t, gains)
-	assert.Contains(t, []Kind{Square, Diagonal}, gains[0].Reading.Kind, "the head corner is told by a square or a diagonal")
+	assert.Contains(
+		t, []Kind{Square, Diagonal}, gains[0].Reading.Kind, "the head corner is told by a square or a diagonal",
+	)
 	// What a reading promises is what it brings.
 	best := gains[0].Reading
 	best.Value = map[Kind]measure.Length{Square: mm(1), Diagonal: mm(2191)}[best.Kind]
@@ -292,7 +298,9 @@ func TestStruckAndUnknownOffers(t *testing.T) {
 	s, err := Estimate(rs, nil, OldOpening(828, 2030))
 	require.NoError(t, err)
 	assert.Empty(t, s.Suspects(), "a reading that was struck out is kept but not used")
-	_, err = Estimate([]Reading{{Kind: Gap, Offer: "x", Side: frame.Lock, At: mm(100), Value: mm(3)}}, nil, OldOpening(828, 2030))
+	_, err = Estimate(
+		[]Reading{{Kind: Gap, Offer: "x", Side: frame.Lock, At: mm(100), Value: mm(3)}}, nil, OldOpening(828, 2030),
+	)
 	var oe field.Error
 	require.ErrorAs(t, err, &oe)
 	assert.Equal(t, "/offer", oe.Pointer)
@@ -305,12 +313,16 @@ func TestAnOldDoorIsAsSureAsItWasMeasured(t *testing.T) {
 	var gaps []Reading
 	for _, v := range []float64{100, 1000, 1900} {
 		for _, side := range []frame.Side{frame.Hinge, frame.Lock} {
-			gaps = append(gaps, Reading{ID: fmt.Sprint(side, v), Kind: Gap, Offer: "d", Side: side, At: mm(v), Value: mm(3)})
+			gaps = append(gaps, Reading{
+				ID: fmt.Sprint(side, v), Kind: Gap, Offer: "d", Side: side, At: mm(v), Value: mm(3),
+			})
 		}
 	}
 	for _, u := range []float64{50, 740} {
 		for _, side := range []frame.Side{frame.Head, frame.Foot} {
-			gaps = append(gaps, Reading{ID: fmt.Sprint(side, u), Kind: Gap, Offer: "d", Side: side, At: mm(u), Value: mm(3)})
+			gaps = append(gaps, Reading{
+				ID: fmt.Sprint(side, u), Kind: Gap, Offer: "d", Side: side, At: mm(u), Value: mm(3),
+			})
 		}
 	}
 	// The door is 794 wide at its head and 788 at its foot, and the opening with it:
@@ -332,7 +344,10 @@ func TestAnOldDoorIsAsSureAsItWasMeasured(t *testing.T) {
 	square := measure.Length(0)
 	thrice.Square = &square
 	thrice.LengthLock = mm(1994)
-	head := Row{{Of(frame.Head), 790, 1}, {Of(frame.Head), 0, -1}, {Of(frame.Hinge), 1900, 0.395}, {Of(frame.Hinge), 0, -0.395}} // against square to the hinge jamb
+	// against square to the hinge jamb
+	head := Row{
+		{Of(frame.Head), 790, 1}, {Of(frame.Head), 0, -1}, {Of(frame.Hinge), 1900, 0.395}, {Of(frame.Hinge), 0, -0.395},
+	}
 	_, before := s.Of(head)
 	s, err = Estimate(gaps, []Offer{thrice}, p)
 	require.NoError(t, err)

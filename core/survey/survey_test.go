@@ -129,7 +129,8 @@ func TestEstimateAgainstConditionNormal(t *testing.T) {
 			return 0.5 * 0.5
 		}
 		d, e := (a.at-b.at)/run[a.side], (a.at-b.at)/wave[a.side]
-		return 50*50 + 0.004*0.004*a.at*b.at + bow[a.side]*bow[a.side]*math.Exp(-d*d/2) + ripple[a.side]*ripple[a.side]*math.Exp(-e*e/2)
+		return 50*50 + 0.004*0.004*a.at*b.at + bow[a.side]*bow[a.side]*math.Exp(-d*d/2) +
+			ripple[a.side]*ripple[a.side]*math.Exp(-e*e/2)
 	}
 	mu := make([]float64, n+m)
 	big := mat.NewSymDense(n+m, nil)
@@ -290,7 +291,9 @@ func TestMoreReadingsNeverMakeItLessSure(t *testing.T) {
 		assert.LessOrEqual(t, sd, last+1e-9)
 		last = sd
 	}
-	assert.Less(t, last, math.Hypot(0.8, 0.6), "three widths and a square agree better than one width, its hook counted")
+	assert.Less(
+		t, last, math.Hypot(0.8, 0.6), "three widths and a square agree better than one width, its hook counted",
+	)
 }
 
 func TestAMisreadWidthIsNamed(t *testing.T) {

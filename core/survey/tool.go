@@ -21,9 +21,10 @@ type Tool struct {
 
 // Proved is what is known of a tool that was held against a better one.
 type Proved struct {
-	Bias     float64 `json:"bias"`            // how much too much it reads, mm, or mm a metre
-	Sure     float64 `json:"sure"`            // standard deviation of that
-	Sigma    float64 `json:"sigma,omitempty"` // standard deviation of one reading, mm; nought where too few were taken to say
+	Bias float64 `json:"bias"` // how much too much it reads, mm, or mm a metre
+	Sure float64 `json:"sure"` // standard deviation of that
+	// standard deviation of one reading, mm; nought where too few were taken to say
+	Sigma    float64 `json:"sigma,omitempty"`
 	Readings int     `json:"readings"`
 	Against  string  `json:"against,omitempty"` // ID of the better tool; empty for one end turned for the other
 }

@@ -160,9 +160,13 @@ func TestReadingsWithOneToolShareItsError(t *testing.T) {
 	for i := range 40 {
 		many = append(many, Reading{Kind: Width, At: mm(float64(100 + 45*i)), Value: mm(826)})
 	}
-	assert.InDelta(t, math.Hypot(0.6, 0.8/math.Sqrt(40)), sure(many...), 0.02, "by hand: the hook, and the mean of forty")
+	assert.InDelta(
+		t, math.Hypot(0.6, 0.8/math.Sqrt(40)), sure(many...), 0.02, "by hand: the hook, and the mean of forty",
+	)
 	p.Kit = Kit{{ID: "rods", Instrument: "rods"}}
-	assert.InDelta(t, math.Hypot(0.1, 0.3), sure(Reading{Kind: Width, At: mm(1000), Value: mm(826), Tool: "rods"}), 0.02)
+	assert.InDelta(
+		t, math.Hypot(0.1, 0.3), sure(Reading{Kind: Width, At: mm(1000), Value: mm(826), Tool: "rods"}), 0.02,
+	)
 
 	p = OldOpening(826, 2030)
 	lean := Row{{Of(frame.Hinge), 1800, 1}, {Of(frame.Hinge), 200, -1}}
@@ -187,7 +191,9 @@ func TestAProofFindsTheBentHook(t *testing.T) {
 		}
 		return out
 	}
-	got, err := kit.Prove("t", Proof{Kind: Width, Against: "r", Own: list(827, 826.5, 827, 826.5), Better: list(826, 826, 826)}, 0.5)
+	got, err := kit.Prove(
+		"t", Proof{Kind: Width, Against: "r", Own: list(827, 826.5, 827, 826.5), Better: list(826, 826, 826)}, 0.5,
+	)
 	require.NoError(t, err)
 	// By hand: the tape's mean to 0.104 (four usual readings and four of these), the rods'
 	// to 0.024 and their own 0.01; beside the usual 0.36.
@@ -205,14 +211,20 @@ func TestAProofFindsTheBentHook(t *testing.T) {
 		p    Proof
 		at   string
 	}{
-		"one reading":        {"t", Proof{Kind: Width, Against: "r", Own: list(827), Better: list(826, 826)}, "/own"},
-		"against itself":     {"t", Proof{Kind: Width, Against: "t", Own: list(827, 827), Better: list(826, 826)}, "/against"},
-		"a tape turned":      {"t", Proof{Kind: Width, Own: list(827, 827), Better: list(826, 826)}, "/against"},
-		"of another kind":    {"t", Proof{Kind: Plumb, Against: "r", Own: list(1, 1), Better: list(1, 1)}, "/kind"},
-		"far apart":          {"t", Proof{Kind: Width, Against: "r", Own: list(827, 897), Better: list(826, 826)}, "/own"},
-		"no span":            {"l", Proof{Kind: Plumb, Own: list(1, 1), Better: list(1, 1)}, "/span"},
-		"no such tool":       {"x", Proof{Kind: Width, Against: "r", Own: list(1, 1), Better: list(1, 1)}, "/kind"},
-		"by what reads none": {"t", Proof{Kind: Width, Against: "l", Own: list(827, 827), Better: list(826, 826)}, "/against"},
+		"one reading": {"t", Proof{Kind: Width, Against: "r", Own: list(827), Better: list(826, 826)}, "/own"},
+		"against itself": {
+			"t", Proof{Kind: Width, Against: "t", Own: list(827, 827), Better: list(826, 826)}, "/against",
+		},
+		"a tape turned":   {"t", Proof{Kind: Width, Own: list(827, 827), Better: list(826, 826)}, "/against"},
+		"of another kind": {"t", Proof{Kind: Plumb, Against: "r", Own: list(1, 1), Better: list(1, 1)}, "/kind"},
+		"far apart": {
+			"t", Proof{Kind: Width, Against: "r", Own: list(827, 897), Better: list(826, 826)}, "/own",
+		},
+		"no span":      {"l", Proof{Kind: Plumb, Own: list(1, 1), Better: list(1, 1)}, "/span"},
+		"no such tool": {"x", Proof{Kind: Width, Against: "r", Own: list(1, 1), Better: list(1, 1)}, "/kind"},
+		"by what reads none": {
+			"t", Proof{Kind: Width, Against: "l", Own: list(827, 827), Better: list(826, 826)}, "/against",
+		},
 	} {
 		_, err := kit.Prove(c.tool, c.p, 0.5)
 		var bad field.Error
@@ -237,7 +249,9 @@ func TestProofsAreAsSureAsTheySay(t *testing.T) {
 			}
 			return out
 		}
-		got, err := kit.Prove("t", Proof{Kind: Width, Against: "r", Own: read(0.8, bias), Better: read(0.3, other)}, 0.5)
+		got, err := kit.Prove(
+			"t", Proof{Kind: Width, Against: "r", Own: read(0.8, bias), Better: read(0.3, other)}, 0.5,
+		)
 		require.NoError(t, err)
 		if math.Abs(got.Bias-bias) <= 2*got.Sure {
 			in++
@@ -264,7 +278,9 @@ func TestEveryKindHasAnInstrument(t *testing.T) {
 			assert.Positive(t, r.Sigma)
 		}
 	}
-	assert.LessOrEqual(t, int(firstBias)+mostTools+len(trade.Instruments), int(firstPlaced), "each bias is a part of its own")
+	assert.LessOrEqual(
+		t, int(firstBias)+mostTools+len(trade.Instruments), int(firstPlaced), "each bias is a part of its own",
+	)
 }
 
 // A slab is measured with what can be laid on it: the first such tool of the kit, a usual tape where none is.

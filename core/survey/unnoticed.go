@@ -53,7 +53,7 @@ type Doubts struct {
 func (s *Shape) Doubts(figures []Row) *Doubts {
 	own, told := s.spread(figures)
 	n, m := len(s.rows), len(figures)
-	d := &Doubts{s, s.inverse(), make([]float64, m*n), m, new(mat.SymDense)}
+	d := &Doubts{s: s, inverse: s.inverse(), moves: make([]float64, m*n), figures: m, Cov: new(mat.SymDense)}
 	each := make([]float64, n)
 	for j := range m {
 		for i := range each {
@@ -136,7 +136,8 @@ func (d *Doubts) slips(x *Slip, read float64, known *KindOf, f func(*Slip)) {
 
 // alike reports whether two readings can be written down for one another.
 func alike(a, b Reading) bool {
-	return a.Kind == b.Kind && a.Side.Upright() == b.Side.Upright() && a.Offer == b.Offer && a.Sight == "" && b.Sight == "" && !a.Blocked && !b.Blocked
+	return a.Kind == b.Kind && a.Side.Upright() == b.Side.Upright() && a.Offer == b.Offer && a.Sight == "" &&
+		b.Sight == "" && !a.Blocked && !b.Blocked
 }
 
 func (d *Doubts) weigh(x *Slip) {

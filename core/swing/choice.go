@@ -12,20 +12,25 @@ import (
 // Choice is what is chosen, or found at the opening, of how a door swings. Nought and nil
 // are what was not said.
 type Choice struct {
-	Pin     measure.Length  `json:"pin,omitempty"`     // the pin's middle in front of the pull face
-	Bevel   *measure.Length `json:"bevel,omitempty"`   // how much narrower the push face is at the lock edge; nil by rule
-	Closing *measure.Length `json:"closing,omitempty"` // how far the lock jamb's face closes in toward the push face, over 100 mm
+	Pin measure.Length `json:"pin,omitempty"` // the pin's middle in front of the pull face
+	// how much narrower the push face is at the lock edge; nil by rule
+	Bevel *measure.Length `json:"bevel,omitempty"`
+	// how far the lock jamb's face closes in toward the push face, over 100 mm
+	Closing *measure.Length `json:"closing,omitempty"`
 	// HingeClosing is the same of the hinge jamb.
 	HingeClosing *measure.Length `json:"hingeClosing,omitempty"`
-	Forward      measure.Length  `json:"forward,omitempty"` // how far the lock jamb, or a bead on it, stands in front of the pull face
-	Casing       measure.Length  `json:"casing,omitempty"`  // and the casing beside the hinges
-	Reveal       measure.Length  `json:"reveal,omitempty"`  // how far that casing is set back from the jamb's face
-	Lean         *measure.Length `json:"lean,omitempty"`    // how far the hinge jamb leans toward the pull side, foot to head
-	Stop         measure.Length  `json:"stop,omitempty"`    // how far the stop, or the back of a rebate, stands off the hinge jamb's face; nought where it is off
-	Play         *measure.Length `json:"play,omitempty"`    // between it and the push face; below nought it presses
-	Open         int             `json:"open,omitempty"`    // how far it is to open, in degrees; nought a right angle
-	Things       []Thing         `json:"things,omitempty"`  // what stands in the room
-	Floor        []Floor         `json:"floor,omitempty"`   // the floor under the sweep
+	// how far the lock jamb, or a bead on it, stands in front of the pull face
+	Forward measure.Length `json:"forward,omitempty"`
+	Casing  measure.Length `json:"casing,omitempty"` // and the casing beside the hinges
+	Reveal  measure.Length `json:"reveal,omitempty"` // how far that casing is set back from the jamb's face
+	// how far the hinge jamb leans toward the pull side, foot to head
+	Lean *measure.Length `json:"lean,omitempty"`
+	// how far the stop, or the back of a rebate, stands off the hinge jamb's face; nought where it is off
+	Stop   measure.Length  `json:"stop,omitempty"`
+	Play   *measure.Length `json:"play,omitempty"`   // between it and the push face; below nought it presses
+	Open   int             `json:"open,omitempty"`   // how far it is to open, in degrees; nought a right angle
+	Things []Thing         `json:"things,omitempty"` // what stands in the room
+	Floor  []Floor         `json:"floor,omitempty"`  // the floor under the sweep
 }
 
 // ClosingOver is the depth of jamb that Choice.Closing is read over.
@@ -73,14 +78,33 @@ func (c Choice) Check() error {
 	}
 	if err := field.First(
 		field.Range{Pointer: "/stop", Is: "size.width-of-the-doorstop-off-the-jamb", Value: c.Stop, Most: 60 * mm},
-		field.Range{Pointer: "/play", Is: "size.play-at-the-doorstop", Value: or(c.Play), Least: -10 * mm, Most: 20 * mm},
+		field.Range{
+			Pointer: "/play", Is: "size.play-at-the-doorstop", Value: or(c.Play), Least: -10 * mm, Most: 20 * mm,
+		},
 		field.Range{Pointer: "/bevel", Is: "size.bevel", Value: or(c.Bevel), Most: 15 * mm},
-		field.Range{Pointer: "/closing", Is: "size.amount-a-jambs-face-is-out-of-square", Value: or(c.Closing), Least: -15 * mm, Most: 15 * mm},
-		field.Range{Pointer: "/hingeClosing", Is: "size.amount-a-jambs-face-is-out-of-square", Value: or(c.HingeClosing), Least: -15 * mm, Most: 15 * mm},
-		field.Range{Pointer: "/forward", Is: "size.distance-the-jamb-stands-in-front-of-the-pull-face", Value: c.Forward, Most: 100 * mm},
-		field.Range{Pointer: "/casing", Is: "size.distance-the-architrave-stands-in-front-of-the-pull-face", Value: c.Casing, Most: 100 * mm},
-		field.Range{Pointer: "/reveal", Is: "size.distance-the-architrave-is-set-back", Value: c.Reveal, Most: 100 * mm},
-		field.Range{Pointer: "/lean", Is: "size.lean-of-a-jamb-across-the-wall", Value: or(c.Lean), Least: -60 * mm, Most: 60 * mm},
+		field.Range{
+			Pointer: "/closing", Is: "size.amount-a-jambs-face-is-out-of-square", Value: or(c.Closing), Least: -15 * mm,
+			Most: 15 * mm,
+		},
+		field.Range{
+			Pointer: "/hingeClosing", Is: "size.amount-a-jambs-face-is-out-of-square", Value: or(c.HingeClosing),
+			Least: -15 * mm, Most: 15 * mm,
+		},
+		field.Range{
+			Pointer: "/forward", Is: "size.distance-the-jamb-stands-in-front-of-the-pull-face", Value: c.Forward,
+			Most: 100 * mm,
+		},
+		field.Range{
+			Pointer: "/casing", Is: "size.distance-the-architrave-stands-in-front-of-the-pull-face", Value: c.Casing,
+			Most: 100 * mm,
+		},
+		field.Range{
+			Pointer: "/reveal", Is: "size.distance-the-architrave-is-set-back", Value: c.Reveal, Most: 100 * mm,
+		},
+		field.Range{
+			Pointer: "/lean", Is: "size.lean-of-a-jamb-across-the-wall", Value: or(c.Lean), Least: -60 * mm,
+			Most: 60 * mm,
+		},
 	); err != nil {
 		return err
 	}
@@ -88,7 +112,10 @@ func (c Choice) Check() error {
 		return field.Fault("/open", "refused.opens", message.Args{"given": message.Number(c.Open)})
 	}
 	if len(c.Things) > mostThings || len(c.Floor) > mostThings {
-		return field.Fault("", "refused.too-many-things", message.Args{"most": message.Number(mostThings), "things": message.Number(len(c.Things)), "places": message.Number(len(c.Floor))})
+		return field.Fault("", "refused.too-many-things", message.Args{
+			"most": message.Number(mostThings), "things": message.Number(len(c.Things)),
+			"places": message.Number(len(c.Floor)),
+		})
 	}
 	for i, t := range c.Things {
 		if err := t.check(fmt.Sprintf("/things/%d", i)); err != nil {

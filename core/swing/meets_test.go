@@ -31,8 +31,13 @@ func TestWorkedEdgesAgainstBruteForce(t *testing.T) {
 	n := thorough.Count(32, 160)
 	for range n {
 		p := Pin{between(2, 4), between(4, 9)}
-		s := Slab{Width: between(350, 650), Thickness: between(34, 48), Bevel: between(0, 2), Meets: AllMeets[1+rng.IntN(2)], Lip: between(8, 16)}
-		r := Slab{Width: between(350, 650), Thickness: s.Thickness, Bevel: s.Bevel, Meets: s.Meets, Lip: s.Lip, Behind: true}
+		s := Slab{
+			Width: between(350, 650), Thickness: between(34, 48), Bevel: between(0, 2), Meets: AllMeets[1+rng.IntN(2)],
+			Lip: between(8, 16),
+		}
+		r := Slab{
+			Width: between(350, 650), Thickness: s.Thickness, Bevel: s.Bevel, Meets: s.Meets, Lip: s.Lip, Behind: true,
+		}
 		parts := s.Outlines(p)
 		other := across(r.Outlines(p), p.Margin+s.Width+between(0.1, 2)+r.Width)
 		for i := range parts {

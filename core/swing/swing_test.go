@@ -114,7 +114,9 @@ func TestSwingAgainstBruteForce(t *testing.T) {
 		var obstacle []Point
 		to := between(60, 180) * degree
 		if rng.IntN(2) == 0 {
-			obstacle = Jamb{p.Margin + s.Width + between(0.2, 4), between(-0.05, 0.05), between(-3, 25), between(50, 150)}.Corners(p)
+			obstacle = Jamb{
+				p.Margin + s.Width + between(0.2, 4), between(-0.05, 0.05), between(-3, 25), between(50, 150),
+			}.Corners(p)
 		} else { // a box about the room, or a casing beside the hinges
 			x, z := between(-700, 900), between(-p.Out+1, 700)
 			w, d, turned := between(5, 200), between(5, 80), between(0, 6)
@@ -172,7 +174,9 @@ func TestATwistedJambAsksForMoreBevel(t *testing.T) {
 		assert.InDelta(t, byHand, got, 1e-3)
 		assert.InDelta(t, want, math.Atan(got/35)/degree, 0.01)
 	}
-	assert.InDelta(t, 766.5-math.Hypot(763.5, 7.5), Passing(s.Corners(p)[LockPull], Jamb{768, 0, 60, 100}.Corners(p), 0, 2), 1e-9)
+	assert.InDelta(
+		t, 766.5-math.Hypot(763.5, 7.5), Passing(s.Corners(p)[LockPull], Jamb{768, 0, 60, 100}.Corners(p), 0, 2), 1e-9,
+	)
 }
 
 // The published bevel, 1/8 in in 2 in (from memory): it clears an ordinary slab well.
@@ -180,7 +184,9 @@ func TestTheUsualBevelIsEnough(t *testing.T) {
 	const inch = 25.4
 	s := Slab{Width: 36 * inch, Thickness: 1.75 * inch}
 	p := Pin{inch / 8, 0.3 * inch}
-	least, ok := LeastBevel(s, p, fixed(Jamb{Width: 36.25 * inch, Forward: 0.75 * inch, Deep: 4 * inch}, p), inch/16, 20)
+	least, ok := LeastBevel(
+		s, p, fixed(Jamb{Width: 36.25 * inch, Forward: 0.75 * inch, Deep: 4 * inch}, p), inch/16, 20,
+	)
 	require.True(t, ok)
 	assert.Less(t, least, s.Thickness/16)
 }

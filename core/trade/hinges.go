@@ -67,19 +67,60 @@ func (h Hinge) Title() message.Message { return title(h.Name, "hinge-size.", h.I
 // Loads are those of plain use on an inner door, assumed: of the lightest butts that of grade
 // 7 of EN 1935.
 var Hinges = []Hinge{
-	{"butt-75", "butt", "", 75 * mm, 29 * mm, 2 * mm, 7 * mm, 6 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
-	{"butt-100", "butt", "", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
-	{"ball-75", "ball-bearing", "", 76 * mm, 30 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 3, Screw{8, 32 * mm}, 40, FromMemory},
-	{"ball-100", "ball-bearing", "", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 0, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
-	{"radius-100", "ball-bearing", "", 102 * mm, 35 * mm, 3 * mm, 9 * mm, 8 * mm, 8 * mm, 0, 4, Screw{10, 38 * mm}, 80, FromMemory},
-	{"loose-100", "loose pin", "", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 6 * mm, 0, 0, 4, Screw{10, 38 * mm}, 40, FromMemory},
-	{"lift-100", "lift-off", "", 100 * mm, 32 * mm, 5 * mm / 2, 8 * mm, 7 * mm, 0, 0, 4, Screw{10, 38 * mm}, 35, FromMemory},
-	{"rising-100", "rising", "", 100 * mm, 34 * mm, 5 * mm / 2, 8 * mm, 8 * mm, 0, 12 * mm, 4, Screw{10, 38 * mm}, 35, FromMemory},
-	{"continuous-32", Continuous, "", 100 * mm, 13 * mm, 7 * mm / 10, 5 * mm / 2, 2 * mm, 0, 0, 32, Screw{4, 16 * mm}, 40, FromMemory},
-	{"butt-3half", "butt", "", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, 0, 0, 3, Screw{9, inch}, 40, FromMemory},
-	{"radius-3half", "butt", "", 7 * inch / 2, 9 * inch / 8, 5 * inch / 64, 9 * inch / 32, inch / 4, inch / 4, 0, 3, Screw{9, inch}, 40, FromMemory},
-	{"butt-4in", "butt", "", 4 * inch, 11 * inch / 8, 3 * inch / 32, 5 * inch / 16, inch / 4, 0, 0, 4, Screw{9, inch}, 45, FromMemory},
-	{"ball-4half", "ball-bearing", "", 9 * inch / 2, 3 * inch / 2, inch / 8, 3 * inch / 8, 5 * inch / 16, 0, 0, 4, Screw{12, 5 * inch / 4}, 80, FromMemory},
+	{
+		ID: "butt-75", Kind: "butt", Leaf: 75 * mm, Width: 29 * mm, Plate: 2 * mm, Closed: 7 * mm, Pin: 6 * mm,
+		Screws: 3, Screw: Screw{8, 32 * mm}, Load: 40, Source: FromMemory,
+	},
+	{
+		ID: "butt-100", Kind: "butt", Leaf: 100 * mm, Width: 32 * mm, Plate: 5 * mm / 2, Closed: 8 * mm,
+		Pin: 6 * mm, Screws: 4, Screw: Screw{10, 38 * mm}, Load: 40, Source: FromMemory,
+	},
+	{
+		ID: "ball-75", Kind: "ball-bearing", Leaf: 76 * mm, Width: 30 * mm, Plate: 5 * mm / 2, Closed: 8 * mm,
+		Pin: 7 * mm, Screws: 3, Screw: Screw{8, 32 * mm}, Load: 40, Source: FromMemory,
+	},
+	{
+		ID: "ball-100", Kind: "ball-bearing", Leaf: 102 * mm, Width: 35 * mm, Plate: 3 * mm, Closed: 9 * mm,
+		Pin: 8 * mm, Screws: 4, Screw: Screw{10, 38 * mm}, Load: 80, Source: FromMemory,
+	},
+	{
+		ID: "radius-100", Kind: "ball-bearing", Leaf: 102 * mm, Width: 35 * mm, Plate: 3 * mm, Closed: 9 * mm,
+		Pin: 8 * mm, Radius: 8 * mm, Screws: 4, Screw: Screw{10, 38 * mm}, Load: 80, Source: FromMemory,
+	},
+	{
+		ID: "loose-100", Kind: "loose pin", Leaf: 100 * mm, Width: 32 * mm, Plate: 5 * mm / 2, Closed: 8 * mm,
+		Pin: 6 * mm, Screws: 4, Screw: Screw{10, 38 * mm}, Load: 40, Source: FromMemory,
+	},
+	{
+		ID: "lift-100", Kind: "lift-off", Leaf: 100 * mm, Width: 32 * mm, Plate: 5 * mm / 2, Closed: 8 * mm,
+		Pin: 7 * mm, Screws: 4, Screw: Screw{10, 38 * mm}, Load: 35, Source: FromMemory,
+	},
+	{
+		ID: "rising-100", Kind: "rising", Leaf: 100 * mm, Width: 34 * mm, Plate: 5 * mm / 2, Closed: 8 * mm,
+		Pin: 8 * mm, Rise: 12 * mm, Screws: 4, Screw: Screw{10, 38 * mm}, Load: 35, Source: FromMemory,
+	},
+	{
+		ID: "continuous-32", Kind: Continuous, Leaf: 100 * mm, Width: 13 * mm, Plate: 7 * mm / 10,
+		Closed: 5 * mm / 2, Pin: 2 * mm, Screws: 32, Screw: Screw{4, 16 * mm}, Load: 40, Source: FromMemory,
+	},
+	{
+		ID: "butt-3half", Kind: "butt", Leaf: 7 * inch / 2, Width: 9 * inch / 8, Plate: 5 * inch / 64,
+		Closed: 9 * inch / 32, Pin: inch / 4, Screws: 3, Screw: Screw{9, inch}, Load: 40, Source: FromMemory,
+	},
+	{
+		ID: "radius-3half", Kind: "butt", Leaf: 7 * inch / 2, Width: 9 * inch / 8, Plate: 5 * inch / 64,
+		Closed: 9 * inch / 32, Pin: inch / 4, Radius: inch / 4, Screws: 3, Screw: Screw{9, inch}, Load: 40,
+		Source: FromMemory,
+	},
+	{
+		ID: "butt-4in", Kind: "butt", Leaf: 4 * inch, Width: 11 * inch / 8, Plate: 3 * inch / 32,
+		Closed: 5 * inch / 16, Pin: inch / 4, Screws: 4, Screw: Screw{9, inch}, Load: 45, Source: FromMemory,
+	},
+	{
+		ID: "ball-4half", Kind: "ball-bearing", Leaf: 9 * inch / 2, Width: 3 * inch / 2, Plate: inch / 8,
+		Closed: 3 * inch / 8, Pin: 5 * inch / 16, Screws: 4, Screw: Screw{12, 5 * inch / 4}, Load: 80,
+		Source: FromMemory,
+	},
 }
 
 // HingeByID finds a hinge; ok is false where there is none of that name.

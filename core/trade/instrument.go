@@ -41,22 +41,46 @@ const assumed = "assumed, from memory"
 
 // Instruments, the usual one of each kind first.
 var Instruments = []Instrument{
-	{"tape", []Reads{
-		{"width", 0.8, false, 0.3}, {"height", 0.8, false, 0.3}, {"diagonal", 1.2, false, 0.3},
-	}, 0.6, false, "bias.long", "bias.short", assumed + "; a hook bent by 0.8 mm is met", true, 0.4},
-	{"level", []Reads{
+	{
+		ID: "tape", Reads: []Reads{
+			{"width", 0.8, false, 0.3}, {"height", 0.8, false, 0.3}, {"diagonal", 1.2, false, 0.3},
+		}, Bias: 0.6, PerMetre: false, Way: "bias.long", Other: "bias.short",
+		Source: assumed + "; a hook bent by 0.8 mm is met", OnSlab: true, SlabSigma: 0.4,
+	},
+	{ID: "level", Reads: []Reads{
 		{"plumb", 0.5, false, 0.8}, {"level", 0.5, false, 0.8},
-	}, 0.5, true, "bias.high", "bias.low", assumed, false, 0},
-	{"square", []Reads{{"square", 0.5, false, 0.4}}, 0.5, true, "bias.end", "bias.corner", assumed, false, 0},
-	{"straightedge", []Reads{{"straight", 0.2, false, 0.7}}, 0.1, false, "bias.middle", "bias.hides", assumed, false, 0},
-	{"packers", []Reads{{"gap", 0.3, false, 0.2}}, 0, false, "", "", assumed, false, 0},
-	{"rods", []Reads{
-		{"width", 0.3, false, 0.8}, {"height", 0.3, false, 0.8}, {"diagonal", 0.3, false, 0.8},
-	}, 0.1, false, "bias.rods-long", "bias.rods-short", assumed, true, 0},
-	{"feelers", []Reads{{"gap", 0.1, false, 0.3}}, 0, false, "", "", "assumed: sold in steps of 0.05 mm, from memory", false, 0},
-	{"laser", []Reads{{"width", 0.8, false, 0.2}, {"height", 0.8, false, 0.2}}, 0.5, false, "bias.long", "bias.short", assumed, false, 0},
-	{"digital", []Reads{{"plumb", 0.4, true, 0.4}, {"level", 0.4, true, 0.4}}, 0.5, true, "bias.high", "bias.low", assumed, false, 0},
-	{"plumbline", []Reads{{"plumb", 0.5, false, 1}}, 0.2, false, "bias.further-in", "bias.further-out", assumed, false, 0},
+	}, Bias: 0.5, PerMetre: true, Way: "bias.high", Other: "bias.low", Source: assumed, OnSlab: false, SlabSigma: 0},
+	{
+		ID: "square", Reads: []Reads{{"square", 0.5, false, 0.4}}, Bias: 0.5, PerMetre: true, Way: "bias.end",
+		Other: "bias.corner", Source: assumed,
+	},
+	{
+		ID: "straightedge", Reads: []Reads{{"straight", 0.2, false, 0.7}}, Bias: 0.1, Way: "bias.middle",
+		Other: "bias.hides", Source: assumed,
+	},
+	{ID: "packers", Reads: []Reads{{"gap", 0.3, false, 0.2}}, Source: assumed},
+	{
+		ID: "rods", Reads: []Reads{
+			{"width", 0.3, false, 0.8}, {"height", 0.3, false, 0.8}, {"diagonal", 0.3, false, 0.8},
+		}, Bias: 0.1, PerMetre: false, Way: "bias.rods-long", Other: "bias.rods-short", Source: assumed, OnSlab: true,
+		SlabSigma: 0,
+	},
+	{
+		ID: "feelers", Reads: []Reads{{"gap", 0.1, false, 0.3}},
+		Source: "assumed: sold in steps of 0.05 mm, from memory",
+	},
+	{
+		ID: "laser", Reads: []Reads{{"width", 0.8, false, 0.2}, {"height", 0.8, false, 0.2}}, Bias: 0.5,
+		Way: "bias.long", Other: "bias.short", Source: assumed,
+	},
+	{
+		ID: "digital", Reads: []Reads{{"plumb", 0.4, true, 0.4}, {"level", 0.4, true, 0.4}}, Bias: 0.5,
+		PerMetre: true, Way: "bias.high", Other: "bias.low", Source: assumed,
+	},
+	{
+		ID: "plumbline", Reads: []Reads{{"plumb", 0.5, false, 1}}, Bias: 0.2, Way: "bias.further-in",
+		Other: "bias.further-out", Source: assumed,
+	},
 }
 
 // InstrumentByID finds an instrument; ok is false where there is none of that name.

@@ -13,7 +13,9 @@ type Screw struct {
 
 // Message is the screw as it is asked for.
 func (s Screw) Message() message.Message {
-	return message.Message{ID: "screw.size", Args: message.Args{"no": message.Number(s.No), "long": message.Near(s.Long)}}
+	return message.Message{
+		ID: "screw.size", Args: message.Args{"no": message.Number(s.No), "long": message.Near(s.Long)},
+	}
 }
 
 // Unit is the unit that the screw is sold by.

@@ -37,12 +37,30 @@ func (s School) Note() message.ID { return "school-note." + message.ID(s.ID) }
 
 // Schools of margins, the one for most work first.
 var Schools = []School{
-	{"painted", frame.Each[measure.Length]{frame.Head: 3 * mm, frame.Hinge: 3 * mm, frame.Lock: 3 * mm, frame.Foot: 6 * mm}, CommonPractice},
-	{"prefinished", frame.Each[measure.Length]{frame.Head: 2 * mm, frame.Lock: 2 * mm, frame.Foot: 6 * mm}, CommonPractice},
-	{"newframe", frame.Each[measure.Length]{frame.Head: 7 * mm / 2, frame.Hinge: 7 * mm / 2, frame.Lock: 7 * mm / 2, frame.Foot: 6 * mm}, CommonPractice},
-	{"inch", frame.Each[measure.Length]{frame.Head: inch / 8, frame.Hinge: inch / 8, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8}, CommonPractice},
-	{"thin", frame.Each[measure.Length]{frame.Head: inch / 8, frame.Hinge: inch / 16, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8}, CommonPractice},
-	{"utility", frame.Each[measure.Length]{frame.Head: 6 * mm, frame.Hinge: 3 * mm, frame.Lock: 6 * mm, frame.Foot: 19 * mm}, CommonPractice},
+	{
+		"painted",
+		frame.Each[measure.Length]{frame.Head: 3 * mm, frame.Hinge: 3 * mm, frame.Lock: 3 * mm, frame.Foot: 6 * mm},
+		CommonPractice,
+	},
+	{
+		"prefinished",
+		frame.Each[measure.Length]{frame.Head: 2 * mm, frame.Lock: 2 * mm, frame.Foot: 6 * mm},
+		CommonPractice,
+	},
+	{"newframe", frame.Each[measure.Length]{
+		frame.Head: 7 * mm / 2, frame.Hinge: 7 * mm / 2, frame.Lock: 7 * mm / 2, frame.Foot: 6 * mm,
+	}, CommonPractice},
+	{"inch", frame.Each[measure.Length]{
+		frame.Head: inch / 8, frame.Hinge: inch / 8, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8,
+	}, CommonPractice},
+	{"thin", frame.Each[measure.Length]{
+		frame.Head: inch / 8, frame.Hinge: inch / 16, frame.Lock: inch / 8, frame.Foot: 3 * inch / 8,
+	}, CommonPractice},
+	{
+		"utility",
+		frame.Each[measure.Length]{frame.Head: 6 * mm, frame.Hinge: 3 * mm, frame.Lock: 6 * mm, frame.Foot: 19 * mm},
+		CommonPractice,
+	},
 }
 
 // SchoolByID finds a school; ok is false where there is none of that name.
@@ -94,14 +112,20 @@ func most(head, hinge, lock, foot measure.Length) frame.Each[measure.Length] {
 // maker states comes first. A rated slab has none but its certificate's.
 // Densities are rough, for lifting.
 var Constructions = []Construction{
-	{"hollow", most(20*mm, 10*mm, 10*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, false, CommonPractice},
-	{"moulded", most(20*mm, 6*mm, 6*mm, 25*mm), 30 * mm, 30 * mm, 3 * mm, 300 * mm, 220, true, CommonPractice},
-	{"engineered", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 600, true, CommonPractice},
-	{"solid", most(6*mm, 6*mm, 6*mm, 20*mm), 0, 0, 0, 0, 620, true, CommonPractice},
-	{"flush", most(10*mm, 10*mm, 10*mm, 20*mm), 0, 0, 0, 0, 600, false, CommonPractice},
-	{"planked", most(10*mm, 15*mm, 15*mm, 20*mm), 0, 0, 0, 0, 560, true, CommonPractice},
-	{"steel", most(0, 0, 0, 0), 0, 0, 0, 0, 450, false, CommonPractice},
-	{"rated", most(0, 0, 0, 0), 0, 0, 0, 0, 700, false, CommonPractice},
+	{
+		ID: "hollow", Most: most(20*mm, 10*mm, 10*mm, 25*mm), Stile: 30 * mm, Rail: 30 * mm, Skin: 3 * mm,
+		LockBlock: 300 * mm, Density: 220, Source: CommonPractice,
+	},
+	{
+		ID: "moulded", Most: most(20*mm, 6*mm, 6*mm, 25*mm), Stile: 30 * mm, Rail: 30 * mm, Skin: 3 * mm,
+		LockBlock: 300 * mm, Density: 220, Framed: true, Source: CommonPractice,
+	},
+	{ID: "engineered", Most: most(6*mm, 6*mm, 6*mm, 20*mm), Density: 600, Framed: true, Source: CommonPractice},
+	{ID: "solid", Most: most(6*mm, 6*mm, 6*mm, 20*mm), Density: 620, Framed: true, Source: CommonPractice},
+	{ID: "flush", Most: most(10*mm, 10*mm, 10*mm, 20*mm), Density: 600, Source: CommonPractice},
+	{ID: "planked", Most: most(10*mm, 15*mm, 15*mm, 20*mm), Density: 560, Framed: true, Source: CommonPractice},
+	{ID: "steel", Most: most(0, 0, 0, 0), Density: 450, Source: CommonPractice},
+	{ID: "rated", Most: most(0, 0, 0, 0), Density: 700, Source: CommonPractice},
 }
 
 // ConstructionByID finds a construction; the empty name is a flush solid
@@ -140,13 +164,17 @@ type Stock struct {
 // written from memory.
 var Stocks = func() (list []Stock) {
 	for _, w := range []measure.Length{610, 686, 711, 762, 813, 838, 914} {
-		list = append(list, Stock{"market.metric-high", w * mm, 1981 * mm, 35 * mm}, Stock{"market.metric-high", w * mm, 2032 * mm, 35 * mm})
+		list = append(list, Stock{"market.metric-high", w * mm, 1981 * mm, 35 * mm}, Stock{
+			"market.metric-high", w * mm, 2032 * mm, 35 * mm,
+		})
 	}
 	for _, w := range []measure.Length{526, 626, 726, 826, 926} {
 		list = append(list, Stock{"market.metric-2040", w * mm, 2040 * mm, 40 * mm})
 	}
 	for _, w := range []measure.Length{24, 26, 28, 30, 32, 34, 36} {
-		list = append(list, Stock{"market.inch-80", w * inch, 80 * inch, 11 * inch / 8}, Stock{"market.inch-84", w * inch, 84 * inch, 11 * inch / 8})
+		list = append(list, Stock{"market.inch-80", w * inch, 80 * inch, 11 * inch / 8}, Stock{
+			"market.inch-84", w * inch, 84 * inch, 11 * inch / 8,
+		})
 	}
 	return list
 }()
@@ -171,9 +199,9 @@ var HingeRules = []HingeRule{
 }
 
 // HingeRuleByID finds a rule; ok is false where there is none of that name.
-func HingeRuleByID(id string) (r HingeRule, ok bool) {
+func HingeRuleByID[T ~string](id T) (r HingeRule, ok bool) {
 	for _, r := range HingeRules {
-		if r.ID == id {
+		if r.ID == string(id) {
 			return r, true
 		}
 	}

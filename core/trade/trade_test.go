@@ -49,7 +49,9 @@ func TestFiguresOfTheTrade(t *testing.T) {
 // North American hardware practice, from memory: two hinges to 60 in, three to 90, four to
 // 120; 3 1/2 in for 1 3/8 thick to 32 wide, 4 to 37; 4 1/2 for 1 3/4 thick to 36 wide, 5 to 48.
 func TestHingesByHeightAndThickness(t *testing.T) {
-	for length, want := range map[measure.Length]int{60 * inch: 2, 61 * inch: 3, 80 * inch: 3, 90 * inch: 3, 91 * inch: 4, 120 * inch: 4} {
+	for length, want := range map[measure.Length]int{
+		60 * inch: 2, 61 * inch: 3, 80 * inch: 3, 90 * inch: 3, 91 * inch: 4, 120 * inch: 4,
+	} {
 		assert.Equal(t, want, HingesByHeight(length), "%v", length)
 	}
 	for _, c := range []struct{ thick, wide, want measure.Length }{
@@ -113,8 +115,12 @@ func TestScrews(t *testing.T) {
 	assert.Equal(t, 3*mm, Screw{8, 32 * mm}.Pilot(Hard, measure.Millimetres))
 	assert.Equal(t, 7*inch/64, Screw{10, 38 * mm}.Pilot(Soft, measure.Inches))
 	assert.Equal(t, 9*inch/64, Screw{10, 38 * mm}.Pilot(Hard, measure.Inches))
-	assert.Equal(t, message.Args{"no": message.Number(8), "long": message.Near(32 * mm)}, Screw{8, 32 * mm}.Message().Args)
-	for n, want := range map[int]message.ID{0: "trial.some", 2: "trial.both", 3: "trial.of-three", 4: "trial.middle", 32: "trial.fourth"} {
+	assert.Equal(
+		t, message.Args{"no": message.Number(8), "long": message.Near(32 * mm)}, Screw{8, 32 * mm}.Message().Args,
+	)
+	for n, want := range map[int]message.ID{
+		0: "trial.some", 2: "trial.both", 3: "trial.of-three", 4: "trial.middle", 32: "trial.fourth",
+	} {
 		assert.Equal(t, want, Trial(n))
 	}
 }

@@ -74,3 +74,9 @@ const (
 	StopMinutes  = 6.0  // the stops moved
 	StrikeMove   = 8.0  // the strike moved
 )
+
+// LeastPacked is the least that is packed behind a hinge, or let in: less no one sees. Common practice.
+const LeastPacked = 200 * measure.Micrometre
+
+// Rubs is the gap under which a door rubs, as its edges are: paint and their roughness touch. Common practice.
+const Rubs = 300 * measure.Micrometre

@@ -1,6 +1,9 @@
 package trade
 
-import "kindmargin/core/message"
+import (
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+)
 
 // Place is where work is done.
 type Place string
@@ -23,7 +26,7 @@ type Work struct {
 	ID      string
 	Step    string // the step that its time is counted on
 	Minutes float64
-	Each    float64 // more for each hinge, edge or device that it is done to
+	Each    float64 // more for each hinge, edge or hardware that it is done to
 	Place   Place
 	Tool    string // whose setting it shares with others; empty for none
 	Lifts   bool   // the slab is lifted: by two where it is heavy
@@ -38,21 +41,24 @@ const workGuess = "common practice; minutes are assumed"
 
 // Works, in trade order.
 var Works = []Work{
-	{"measure", "measure", 4, 1, AtOpening, "", false, 0, workGuess},
-	{"lie", "slab", 5, 0, AtOpening, "", true, 0, workGuess},
-	{"fill", "hinges", 6, 4, AtOpening, "filler", false, 60, workGuess},
-	{"cut", "cut", 6, 5, Outside, "saw", true, 0, workGuess},
-	{"insert", "cut", 10, 10, AtTrestles, "glue", false, 20, "common practice: 20 minutes to handle under tape, a night in clamps"},
-	{"seal", "cut", 8, 0, AtTrestles, "brush", false, 30, workGuess},
-	{"pockets", "hinges", 3, 7, AtTrestles, "router", false, 0, workGuess},
-	{"bores", "lock", 8, 14, AtTrestles, "drill", false, 0, workGuess},
-	{"jamb", "hinges", 4, 8, AtOpening, "router", false, 0, workGuess},
-	{"hang", "hinges", 8, 2, AtOpening, "", true, 0, workGuess},
-	{"try", "try", 20, 0, AtOpening, "", true, 0, workGuess},
-	{"strike", "lock", 4, 10, AtOpening, "bush", false, 0, workGuess},
-	{"stops", "stops", 18, 0, AtOpening, "", false, 0, workGuess},
-	{"coat", "log", 14, 0, AtOpening, "brush", false, 240, workGuess},
-	{"sign", "log", 4, 0, AtOpening, "", false, 0, workGuess},
+	{ID: "measure", Step: "measure", Minutes: 4, Each: 1, Place: AtOpening, Source: workGuess},
+	{ID: "lie", Step: "slab", Minutes: 5, Place: AtOpening, Lifts: true, Source: workGuess},
+	{ID: "fill", Step: "hinges", Minutes: 6, Each: 4, Place: AtOpening, Tool: "filler", Dries: 60, Source: workGuess},
+	{ID: "cut", Step: "cut", Minutes: 6, Each: 5, Place: Outside, Tool: "saw", Lifts: true, Source: workGuess},
+	{
+		ID: "insert", Step: "cut", Minutes: 10, Each: 10, Place: AtTrestles, Tool: "glue", Dries: 20,
+		Source: "common practice: 20 minutes to handle under tape, a night in clamps",
+	},
+	{ID: "seal", Step: "cut", Minutes: 8, Place: AtTrestles, Tool: "brush", Dries: 30, Source: workGuess},
+	{ID: "pockets", Step: "hinges", Minutes: 3, Each: 7, Place: AtTrestles, Tool: "router", Source: workGuess},
+	{ID: "bores", Step: "lock", Minutes: 8, Each: 14, Place: AtTrestles, Tool: "drill", Source: workGuess},
+	{ID: "jamb", Step: "hinges", Minutes: 4, Each: 8, Place: AtOpening, Tool: "router", Source: workGuess},
+	{ID: "hang", Step: "hinges", Minutes: 8, Each: 2, Place: AtOpening, Lifts: true, Source: workGuess},
+	{ID: "try", Step: "try", Minutes: 20, Place: AtOpening, Lifts: true, Source: workGuess},
+	{ID: "strike", Step: "lock", Minutes: 4, Each: 10, Place: AtOpening, Tool: "bush", Source: workGuess},
+	{ID: "stops", Step: "stops", Minutes: 18, Place: AtOpening, Source: workGuess},
+	{ID: "coat", Step: "log", Minutes: 14, Place: AtOpening, Tool: "brush", Dries: 240, Source: workGuess},
+	{ID: "sign", Step: "log", Minutes: 4, Place: AtOpening, Source: workGuess},
 }
 
 // WorkByID finds a work; ok is false where there is none of that name.
@@ -84,3 +90,6 @@ const (
 	BraceThick   = 19 * mm
 	FlushWithin  = 3 * mm / 2 // that a lining may stand proud of the wall's plaster: the casing covers it
 )
+
+// FrameWide is how much wider than its slab asks a frame may stand, and fits all the same. Common practice.
+const FrameWide = measure.Millimetre

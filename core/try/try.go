@@ -107,6 +107,8 @@ type Stays struct {
 
 // judged is a side's margins against what is wanted of them.
 type judged struct {
+	side   frame.Side
+	found  []Margin
 	ends   [2]float64 // by how much the line lies over what is wanted, first and last
 	sigma  [2]float64
 	least  float64 // with what it is unsure by
@@ -116,6 +118,7 @@ type judged struct {
 
 // judge holds a side's margins to the best straight edge.
 func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
+	j.side, j.found = side, m
 	points := make([]fit.Point, len(m))
 	for i, g := range m {
 		points[i] = fit.Point{S: g.At, Off: g.Mean}
@@ -133,7 +136,8 @@ func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
 
 // stays tells what of a side is out, given that its line is moved by shift at either end. A
 // planed edge may be tight by what it keeps on.
-func (h *Hung) stays(side frame.Side, m []Margin, j judged, shift [2]float64, planed bool, tell func(Stays)) {
+func (h *Hung) stays(j judged, shift [2]float64, planed bool, tell func(Stays)) {
+	side, m := j.side, j.found
 	tight := false
 	for end, off := range j.ends {
 		off += shift[end]

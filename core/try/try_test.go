@@ -88,15 +88,21 @@ func TestCuresOfTheTrade(t *testing.T) {
 			assert.True(t, w.Hanging, "a millimetre, as it hangs")
 			assert.InDelta(t, 1.3, w.Planed[0].Off[0], 0.01, "sure enough to go to the line")
 		}},
-		{"more than a millimetre and a half goes to the trestles", hung().off(frame.Lock, -2.5, -1.2), PlaneLock, 1, func(t *testing.T, w Way) {
+		{"more than a millimetre and a half goes to the trestles", hung().off(
+			frame.Lock, -2.5, -1.2,
+		), PlaneLock, 1, func(t *testing.T, w Way) {
 			assert.Equal(t, Planed{frame.Lock, [3]float64{2.5, 1.85, 1.2}}, rounded(w.Planed[0]))
 			assert.InDelta(t, trade.PlaneMinutes+trade.WoodMinutes*1.85*2+12, w.Minutes, 1e-9, "by hand")
 		}},
-		{"a wide gap is cured at the hinges", hung().off(frame.Lock, 1.4, 1.4), Hinge(0) | Hinge(1), 0, func(t *testing.T, w Way) {
+		{"a wide gap is cured at the hinges", hung().off(frame.Lock, 1.4, 1.4), Hinge(0) | Hinge(
+			1,
+		), 0, func(t *testing.T, w Way) {
 			assert.Positive(t, w.Moves[0])
 			assert.Positive(t, w.Moves[1])
 		}},
-		{"a head that rubs at its lock corner alone is planed", hung().off(frame.Head, 0, -2), PlaneHead, 1, func(t *testing.T, w Way) {
+		{"a head that rubs at its lock corner alone is planed", hung().off(
+			frame.Head, 0, -2,
+		), PlaneHead, 1, func(t *testing.T, w Way) {
 			assert.Equal(t, Planed{frame.Head, [3]float64{0, 1, 2}}, rounded(w.Planed[0]))
 		}},
 		{"middle first, where a season swelled it", bowed, PlaneLock, 0, func(t *testing.T, w Way) {
@@ -296,8 +302,8 @@ func brute(t *testing.T, h *Hung, most float64) float64 {
 	return least
 }
 
-// Over hundreds of seeded cases, thousands in make thorough, the first way is never more than one in a hundred above the
-// best that brute force finds.
+// Over hundreds of seeded cases, thousands in make thorough, the first way is never more than one in a hundred above
+// the best that brute force finds.
 func TestTheLeastWorkAgainstBruteForce(t *testing.T) {
 	rng := rand.New(rand.NewPCG(10, 1))
 	cases := thorough.Count(500, 2500)

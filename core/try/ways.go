@@ -210,7 +210,7 @@ func (t *tally) add(e edge) {
 
 // edge works out one edge; unsure is the variance that the moves bring.
 func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e edge) {
-	j, m := s.sides[side], s.Margins[side]
+	j := s.sides[side]
 	shift := s.shifts(side, t.moves[0], t.moves[len(t.moves)-1], t.up)
 	if planed {
 		if e.off = s.plane(side, j, shift); e.off == [3]float64{} {
@@ -219,8 +219,7 @@ func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e
 		e.minutes = trade.PlaneMinutes + wood(e.off, j.length)
 		unsure += s.Cut * s.Cut
 		if s.Bent[side] {
-			m = s.planed(side, e.off, shift)
-			j, shift = s.judge(side, m), [2]float64{}
+			j, shift = s.judge(side, s.planed(side, e.off, shift)), [2]float64{}
 		} else { // a straight edge stays straight
 			shift[0], shift[1] = shift[0]+e.off[0], shift[1]+e.off[2]
 		}
@@ -228,7 +227,7 @@ func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e
 	if s.Bent[side] && !planed { // what swelled is cured where it swelled: it shrinks again
 		shift[0], shift[1] = min(shift[0], 0), min(shift[1], 0)
 	}
-	s.stays(side, m, j, shift, planed, func(x Stays) { e.out += math.Abs(x.By) })
+	s.stays(j, shift, planed, func(x Stays) { e.out += math.Abs(x.By) })
 	for end, off := range j.ends {
 		e.risk += s.outside(off+shift[end], math.Sqrt(j.sigma[end]*j.sigma[end]+unsure))
 	}
@@ -265,7 +264,10 @@ func (h *Hung) Now() Way { return h.with(tally{moves: make([]float64, len(h.Pins
 
 // with is the slab with a way taken.
 func (h *Hung) with(t tally) Way {
-	w := Way{Uses: t.uses, Moves: t.moves, Up: t.up, Minutes: t.minutes, Likely: t.likely, Trips: t.trips, Hanging: t.hanging}
+	w := Way{
+		Uses: t.uses, Moves: t.moves, Up: t.up, Minutes: t.minutes, Likely: t.likely, Trips: t.trips,
+		Hanging: t.hanging,
+	}
 	for i, side := range edges {
 		if t.uses&Plane(side) != 0 {
 			w.Planed = append(w.Planed, Planed{side, t.off[i]})
@@ -280,7 +282,9 @@ func (h *Hung) with(t tally) Way {
 		}
 		m := h.planed(side, off, h.shifts(side, t.moves[0], t.moves[len(t.moves)-1], t.up))
 		w.Margins[side] = m
-		h.stays(side, m, h.judge(side, m), [2]float64{}, t.uses&Plane(side) != 0, func(x Stays) { w.Stays = append(w.Stays, x) })
+		h.stays(h.judge(side, m), [2]float64{}, t.uses&Plane(side) != 0, func(x Stays) {
+			w.Stays = append(w.Stays, x)
+		})
 	}
 	return w
 }

@@ -34,32 +34,35 @@ type shot struct {
 var shots = func() []shot {
 	const chart = "/j/tern-house/chart/"
 	list := []shot{
-		{"devices", "/devices", "day", 1280, 800, ""},
-		{"walk", "/j/tern-house", "day", 1280, 800, ""},
+		{name: "sharing", path: "/sharing", theme: "day", width: 1280, height: 800},
+		{name: "walk", path: "/j/tern-house", theme: "day", width: 1280, height: 800},
 	}
 	for _, step := range []string{"measure", "slab", "margins", "cut", "hinges"} {
 		js := ""
 		if step == "margins" { // what the seasons ask
 			js = `document.querySelector('[data-seasons]').scrollIntoView()`
 		}
-		list = append(list, shot{step, chart + step, "day", 1280, 800, js})
+		list = append(list, shot{name: step, path: chart + step, theme: "day", width: 1280, height: 800, js: js})
 	}
 	return append(
 		list,
-		shot{"try", "/j/tern-house/linen/try", "day", 1280, 800, ""},
-		shot{"log", "/j/tern-house/boots/log", "day", 1280, 800, ""},
-		shot{"lock", "/j/tern-house/galley/lock", "day", 1280, 800, ""},
-		shot{"stops", "/j/tern-house/linen/stops", "day", 1280, 800, ""},
-		shot{"swing", "/j/tern-house/galley/swing", "day", 1280, 800, ""},
-		shot{"pair", "/j/tern-house/saloon/margins", "day", 1280, 800, ""},
-		shot{"rod", "/rod/tern-house/chart", "day", 1280, 800, ""},
-		shot{"load", "/load/tern-house?doors=chart,beam,galley", "day", 1280, 800, ""},
-		shot{"kit", "/kit/tern-house", "day", 1280, 800, ""},
-		shot{"card", "/cards/tern-house/galley", "day", 1280, 800, ""},
-		shot{"measure-phone", "/j/alder-cottage/pantry/measure", "night", 390, 844, ""},
-		shot{"day", "/day/tern-house", "day", 1280, 800, ""},
-		shot{"practice", "/practice/opening/usual/7", "day", 1280, 800, ""},
-		shot{"frame", "/j/tern-house/FRAME/measure", "day", 1280, 800, `document.querySelector('[data-cut-list]').scrollIntoView()`},
+		shot{name: "try", path: "/j/tern-house/linen/try", theme: "day", width: 1280, height: 800},
+		shot{name: "log", path: "/j/tern-house/boots/log", theme: "day", width: 1280, height: 800},
+		shot{name: "lock", path: "/j/tern-house/galley/lock", theme: "day", width: 1280, height: 800},
+		shot{name: "stops", path: "/j/tern-house/linen/stops", theme: "day", width: 1280, height: 800},
+		shot{name: "swing", path: "/j/tern-house/galley/swing", theme: "day", width: 1280, height: 800},
+		shot{name: "pair", path: "/j/tern-house/saloon/margins", theme: "day", width: 1280, height: 800},
+		shot{name: "rod", path: "/rod/tern-house/chart", theme: "day", width: 1280, height: 800},
+		shot{name: "load", path: "/load/tern-house?openings=chart,beam,galley", theme: "day", width: 1280, height: 800},
+		shot{name: "kit", path: "/kit/tern-house", theme: "day", width: 1280, height: 800},
+		shot{name: "card", path: "/cards/tern-house/galley", theme: "day", width: 1280, height: 800},
+		shot{name: "measure-phone", path: "/j/alder-cottage/pantry/measure", theme: "night", width: 390, height: 844},
+		shot{name: "day", path: "/day/tern-house", theme: "day", width: 1280, height: 800},
+		shot{name: "practice", path: "/practice/opening/usual/7", theme: "day", width: 1280, height: 800},
+		shot{
+			name: "frame", path: "/j/tern-house/FRAME/measure", theme: "day", width: 1280, height: 800,
+			js: `document.querySelector('[data-cut-list]').scrollIntoView()`,
+		},
 	)
 }()
 
@@ -99,7 +102,9 @@ func run(dir string) error {
 	if err != nil {
 		return err
 	}
-	p, err := e2e.StartAt(ctx, bin, "demo", filepath.Join(tmp, "demo.db"), "127.0.0.1:0", "--share", "--name", "wren-laptop.lan")
+	p, err := e2e.StartAt(
+		ctx, bin, "demo", filepath.Join(tmp, "demo.db"), "127.0.0.1:0", "--share", "--name", "wren-laptop.lan",
+	)
 	if err != nil {
 		return err
 	}
@@ -107,7 +112,9 @@ func run(dir string) error {
 	tab, stop := e2e.Browser(ctx, filepath.Join(tmp, "profile"))
 	defer stop()
 	if _, err := chromedp.Run(tab, func(ctx context.Context, tab *chromedp.Target) (bool, error) {
-		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: morning})
+		_, err := cdp.Call(ctx, tab, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{
+			Source: morning,
+		})
 		return true, err
 	}); err != nil {
 		return err
@@ -132,15 +139,17 @@ func run(dir string) error {
 		); err != nil {
 			return err
 		}
-		if _, err := chromedp.Run(tab, chromedp.Evaluate[bool](fmt.Sprintf(`localStorage.setItem('theme', %q), sessionStorage.setItem('play usual 7', %q), true`, s.theme, played))); err != nil {
+		if _, err := chromedp.Run(tab, chromedp.Evaluate[bool](fmt.Sprintf(
+			`localStorage.setItem('theme', %q), sessionStorage.setItem('play usual 7', %q), true`, s.theme, played,
+		))); err != nil {
 			return err
 		}
-		if err := chromedp.Do(tab, chromedp.Navigate(p.URL+s.path), chromedp.WaitVisible("h1")); err != nil {
+		if err := chromedp.Do(tab, chromedp.Navigate(p.URL+s.path)); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}
 		// The page is whole when nothing is being fetched and the font is in.
 		if _, err := chromedp.Run(tab, chromedp.Poll[bool](
-			`document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && [...document.querySelectorAll('[data-door]')].every((d) => d.querySelector('svg[role=img]')) && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card], [data-tick], [data-now]'))`,
+			`!!document.querySelector('h1') && document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && [...document.querySelectorAll('[data-door]')].every((d) => d.querySelector('svg[role=img]')) && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card], [data-tick], [data-now]'))`,
 		)); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}
@@ -219,7 +228,11 @@ func ask(method, url, tag, body string, into any) error {
 // planned plans the day of the demo's doors for two.
 func planned(url string) error {
 	var out any
-	return ask("PUT", url+"/api/jobs/tern-house/day", `"0"`, `{"date": "2026-11-26", "carpenters": [{"name": "Wren", "from": 480, "to": 1020}, {"name": "Lark", "from": 480, "to": 720}], "break": {"from": 720, "to": 750}, "doors": [], "coats": 2, "coatDries": 240}`, &out)
+	return ask(
+		"PUT", url+"/api/jobs/tern-house/day", `"0"`,
+		`{"date": "2026-11-26", "carpenters": [{"name": "Wren", "from": 480, "to": 1020}, {"name": "Lark", "from": 480, "to": 720}], "break": {"from": 720, "to": 750}, "openings": [], "coats": 2, "coatDries": 240}`,
+		&out,
+	)
 }
 
 // framed puts a door on the walk whose frame is made to its slab.
@@ -240,8 +253,12 @@ func framed(url string) (id string, err error) {
 // card is the picture of a door card, as poppler draws the PDF.
 func card(ctx context.Context, bin, tmp, dir string) error {
 	pdf := filepath.Join(tmp, "card.pdf")
-	if out, err := exec.CommandContext(ctx, bin, "paper", "demo/tern-house.json", "--kind", "card", "--opening", "chart", "--out", pdf).CombinedOutput(); err != nil {
+	if out, err := exec.CommandContext(
+		ctx, bin, "paper", "demo/tern-house.json", "--kind", "card", "--opening", "chart", "--out", pdf,
+	).CombinedOutput(); err != nil {
 		return fmt.Errorf("%w: %s", err, out)
 	}
-	return exec.CommandContext(ctx, "pdftoppm", "-r", "96", "-png", "-singlefile", pdf, filepath.Join(dir, "door-card")).Run()
+	return exec.CommandContext(
+		ctx, "pdftoppm", "-r", "96", "-png", "-singlefile", pdf, filepath.Join(dir, "door-card"),
+	).Run()
 }

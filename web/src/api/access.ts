@@ -1,20 +1,20 @@
-/** Whether this device is let in, as far as it has heard. */
+/** Whether this client is let in, as far as it has heard. */
 const key = 'ended';
 
-/** ended tells that this device was put out: it shows nothing until it is let in again. */
+/** ended tells that this client was put out: it shows nothing until it is let in again. */
 export const ended = () => localStorage.getItem(key) !== null;
 
-/** putOut forgets what this device has seen of the house. What was typed here is kept, and not shown. */
+/** putOut forgets what this client has seen of the house. What was typed here is kept, and not shown. */
 export function putOut() {
 	if (!ended()) localStorage.setItem(key, new Date().toISOString());
 	if ('caches' in globalThis) caches.delete('jobs');
 	if (location.pathname !== '/pair') location.replace('/pair');
 }
 
-/** letIn is said once a code has let this device in. */
+/** letIn is said once a code has let this client in. */
 export const letIn = () => localStorage.removeItem(key);
 
-/** typedHere is how many entries and half-typed fields wait on this device. */
+/** typedHere is how many entries and half-typed fields wait on this client. */
 export function typedHere(): number {
 	let entries = 0;
 	try {

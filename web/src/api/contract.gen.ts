@@ -558,23 +558,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job}/openings/{opening}/sheet": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A template of an opening at full size, as PDF, SVG or DXF */
-        get: operations["full-size-sheet"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job}/openings/{opening}/stock": {
         parameters: {
             query?: never;
@@ -584,6 +567,23 @@ export interface paths {
         };
         /** Which stock size to buy for an opening */
         get: operations["stock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job}/openings/{opening}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A template of an opening at full size, as PDF, SVG or DXF */
+        get: operations["template"];
         put?: never;
         post?: never;
         delete?: never;
@@ -721,61 +721,9 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring a length of an instrument to the waiting entry of a device */
+        /** Bring a length of an instrument to the waiting entry of a client */
         post: operations["speak"];
         delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pair": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Let this device in, by the code that is shown */
-        post: operations["pair"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pairing": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Show a new pairing code, at this machine */
-        post: operations["new-code"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/passes/{pass}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Let a device run the house, or no more, at this machine */
-        put: operations["raise-pass"];
-        post?: never;
-        /** End the pass of a device, with all that is under way for it */
-        delete: operations["end-pass"];
         options?: never;
         head?: never;
         patch?: never;
@@ -874,10 +822,62 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How other devices are let in, and which are */
+        /** How other clients are let in, and which are */
         get: operations["sharing"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sharing/clients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let this client in, by the code that is shown */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sharing/clients/{client}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let a client run the house, or no more, at this machine */
+        put: operations["raise-pass"];
+        post?: never;
+        /** End the pass of a client, with all that is under way for it */
+        delete: operations["end-pass"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sharing/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Show a new pairing code, at this machine */
+        post: operations["new-code"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1002,7 +1002,7 @@ export interface components {
             /** @description What to read to settle it. */
             again: components["schemas"]["ToRead"];
             /** @description The ID of the reading to read again; empty where it is a new one. */
-            againID: string;
+            againId: string;
             id: string;
             /** @description IDs of readings that would explain it as well. */
             or: string[];
@@ -1011,11 +1011,11 @@ export interface components {
             text: string;
         };
         Copied: {
-            doors: components["schemas"]["CopiedDoor"][];
+            openings: components["schemas"]["CopiedOpening"][];
             /** @description Where the doors that were changed stand now: undo takes them back together. */
             standing: components["schemas"]["Standing"][];
         };
-        CopiedDoor: {
+        CopiedOpening: {
             /** @description What would then stop its work, and did not before. */
             brings: string[];
             /** @description In words; none where it has these choices already. */
@@ -1035,23 +1035,21 @@ export interface components {
             to: components["schemas"]["Standing"][];
         };
         Cut: {
-            ends?: string;
+            /** @enum {string} */
+            ends?: "" | "by-rule" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
             head?: string;
             knowing?: boolean;
             /** @enum {string} */
             leaveOn: "when-sure" | "always-3" | "to-line";
             lockEdge?: string;
-            registration: string;
-        };
-        CutMark: {
-            at: components["schemas"]["Length"];
-            depth: components["schemas"]["Figure"];
-        };
-        CutSheet: {
             /** @enum {string} */
-            across: "as-offered" | "share-width" | "keep-lock" | "keep-hinge" | "even-stiles";
+            registration: "by-rule" | "as-offered" | "share-width" | "keep-lock" | "keep-hinge" | "even-stiles";
+        };
+        CutList: {
             /** @enum {string} */
-            along: "" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
+            across: "by-rule" | "as-offered" | "share-width" | "keep-lock" | "keep-hinge" | "even-stiles";
+            /** @enum {string} */
+            along: "" | "by-rule" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
             edges: components["schemas"]["EdgeCut"][];
             /** @description After the first cut: hinge edge, middle, lock edge. */
             length: components["schemas"]["Figure"][];
@@ -1065,6 +1063,10 @@ export interface components {
             why: string[];
             /** @description After the first cut: head, middle, foot. */
             width: components["schemas"]["Figure"][];
+        };
+        CutMark: {
+            at: components["schemas"]["Length"];
+            depth: components["schemas"]["Figure"];
         };
         CutTo: {
             /** @description A length in millimetres, exact to the nanometre. */
@@ -1080,8 +1082,8 @@ export interface components {
             /** Format: int64 */
             coats?: number;
             date: string;
-            doors: string[];
             marks?: components["schemas"]["Mark"][];
+            openings: string[];
             own?: components["schemas"]["Own"][];
             weekends?: boolean;
         };
@@ -1112,95 +1114,12 @@ export interface components {
              */
             version: number;
         };
-        Device: {
-            /** @description A length in millimetres, exact to the nanometre. */
-            above?: number;
-            backsets?: number[];
-            case?: components["schemas"]["Case"];
-            cuts?: components["schemas"]["CutTo"][];
-            edge?: components["schemas"]["Edge"];
-            handed?: string;
-            holes?: components["schemas"]["Hole"][];
-            id: string;
-            kind: string;
-            name: string;
-            plate?: components["schemas"]["Plate"];
-            /** @description A length in millimetres, exact to the nanometre. */
-            screw?: number;
-            source?: string;
-            strike?: components["schemas"]["Strike"];
-            turns?: boolean;
-        };
-        DeviceKind: {
-            /** @description It goes on the bolted leaf of a pair. */
-            fixed: boolean;
-            id: string;
-            name: string;
-            note: string;
-        };
-        DeviceWork: {
-            edge?: components["schemas"]["EdgeOf"];
-            /** @description Set for the centre of the edge, marked from both faces. */
-            gauge: components["schemas"]["Figure"];
-            /** @description In the faces, in the order of boring. */
-            holes: components["schemas"]["HoleOf"][];
-            /** @description What is cut to this slab. */
-            lengths: components["schemas"]["LengthOf"][];
-            name: string;
-            /** @description The faceplate. */
-            plate?: components["schemas"]["RecessOf"];
-            /** @description The second one, above or below the latch. */
-            second: boolean;
-            /** @description In words, in their order. */
-            steps: string[];
-            strike?: components["schemas"]["StrikeOf"];
-        };
         Did: {
             fore?: number[];
             pack?: number[];
             planed?: components["schemas"]["Planed"][];
             /** @description A length in millimetres, exact to the nanometre. */
             up?: number;
-        };
-        Door: {
-            /**
-             * Format: int64
-             * @description How many things ask for care.
-             */
-            cares: number;
-            /** @description It has a drawing. */
-            drawn: boolean;
-            /** @enum {string} */
-            hand: "left" | "right";
-            id: string;
-            name: string;
-            /**
-             * @description The first step that is not done; empty when all are.
-             * @enum {string}
-             */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
-            /** @description It can be done now: nothing before it is waited for, and nothing stops it. */
-            now: boolean;
-            /** @description Of each step, in trade order. */
-            rod: ("waits" | "open" | "done" | "nicked")[];
-            room: string;
-            /** @description What that step waits for, or what is to be done, in a few words. */
-            says: string;
-            signed: boolean;
-            /** @description Width and length to the tape; empty while it is not measured. */
-            slab: string;
-            /** @description What stops the work; the first three. */
-            stops: string[];
-            /** Format: int64 */
-            version: number;
-            /** @description Its plan is still being worked out: ask again in a moment. */
-            working: boolean;
-        };
-        DoorDrawing: {
-            drawing: components["schemas"]["DrawingView"];
-            id: string;
-            /** Format: int64 */
-            version: number;
         };
         DrawingView: {
             /** @description Finished slab: top hinge, top lock, foot lock, foot hinge. */
@@ -1287,8 +1206,6 @@ export interface components {
             date: string;
             /** @description In words. */
             day: string;
-            door: string;
-            doorID: string;
             /** @description How long what comes after it waits; empty where it does not. */
             dries: string;
             /** @description By the clock; with going there and setting the tool. */
@@ -1300,6 +1217,8 @@ export interface components {
             /** Format: int64 */
             minutes: number;
             name: string;
+            opening: string;
+            openingId: string;
             place: string;
             /**
              * Format: int64
@@ -1521,12 +1440,55 @@ export interface components {
             /** @description Two people lift it. */
             two: boolean;
         };
+        Hardware: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            above?: number;
+            backsets?: number[];
+            case?: components["schemas"]["Case"];
+            cuts?: components["schemas"]["CutTo"][];
+            edge?: components["schemas"]["Edge"];
+            handed?: string;
+            holes?: components["schemas"]["Hole"][];
+            id: string;
+            kind: string;
+            name: string;
+            plate?: components["schemas"]["Plate"];
+            /** @description A length in millimetres, exact to the nanometre. */
+            screw?: number;
+            source?: string;
+            strike?: components["schemas"]["Strike"];
+            turns?: boolean;
+        };
+        HardwareKind: {
+            /** @description It goes on the bolted leaf of a pair. */
+            fixed: boolean;
+            id: string;
+            name: string;
+            note: string;
+        };
+        HardwareWork: {
+            edge?: components["schemas"]["EdgeOf"];
+            /** @description Set for the centre of the edge, marked from both faces. */
+            gauge: components["schemas"]["Figure"];
+            /** @description In the faces, in the order of boring. */
+            holes: components["schemas"]["HoleOf"][];
+            /** @description What is cut to this slab. */
+            lengths: components["schemas"]["LengthOf"][];
+            name: string;
+            /** @description The faceplate. */
+            plate?: components["schemas"]["RecessOf"];
+            /** @description The second one, above or below the latch. */
+            second: boolean;
+            /** @description In words, in their order. */
+            steps: string[];
+            strike?: components["schemas"]["StrikeOf"];
+        };
         Heard: {
             /** Format: int64 */
             pages: number;
         };
         HeldOf: {
-            door: string;
+            opening: string;
             why: string;
         };
         Hinge: {
@@ -1537,6 +1499,8 @@ export interface components {
             name: string;
             /** @description Packer behind the jamb leaf; below nought, a deeper pocket. */
             pack: components["schemas"]["Figure"];
+            /** @description It is worth a hand: less than two tenths no one sees. */
+            packed: boolean;
             /** @description Down from the finished head. */
             slab: components["schemas"]["Figure"];
         };
@@ -1730,9 +1694,9 @@ export interface components {
         };
         Kit: {
             bits?: number[];
-            devices?: components["schemas"]["Device"][];
             /** @description A length in millimetres, exact to the nanometre. */
             fits?: number;
+            hardware?: components["schemas"]["Hardware"][];
             hinges?: components["schemas"]["OwnHinge"][];
             tools?: components["schemas"]["Tool"][];
             /** Format: double */
@@ -1756,14 +1720,14 @@ export interface components {
             wall: components["schemas"]["Figure"];
         };
         Leaf: {
-            cut?: components["schemas"]["CutSheet"];
-            /** @description That go in at the latch line: none where none was chosen. */
-            devices: components["schemas"]["DeviceWork"][];
+            cut?: components["schemas"]["CutList"];
             drawing?: components["schemas"]["DrawingView"];
             findings: components["schemas"]["Finding"][];
             finished?: components["schemas"]["Finished"];
             gauges: components["schemas"]["Gauges"];
             hanging?: components["schemas"]["Hanging"];
+            /** @description That go in at the latch line: none where none was chosen. */
+            hardware: components["schemas"]["HardwareWork"][];
             /** @description Top one first. */
             hinges: components["schemas"]["Hinge"][];
             /**
@@ -1787,6 +1751,8 @@ export interface components {
             try?: components["schemas"]["TryOf"];
             /** @description The margins wanted. */
             wanted: components["schemas"]["Sided"][];
+            /** @description The pieces of work, in order. One that was ticked opens again as its figures change. */
+            works: components["schemas"]["Work"][];
         };
         Length: {
             /** Format: double */
@@ -1864,17 +1830,16 @@ export interface components {
         Load: {
             /** @description Slabs that are still to be cut. */
             cutting: components["schemas"]["LoadCut"][];
-            /** @description By name, in the order of the walk. */
-            doors: string[];
             /** @description In the order of loading; those with nothing in them are left out. */
             groups: components["schemas"]["LoadGroup"][];
             /** @description What cannot be counted yet, and why. */
             open: components["schemas"]["LoadOpen"][];
+            /** @description By name, in the order of the walk. */
+            openings: string[];
             /** @description What is set once for several doors. */
             settings: components["schemas"]["LoadSetting"][];
         };
         LoadCut: {
-            door: string;
             foot: components["schemas"]["Text"];
             /** @description Most off the edge. */
             head: components["schemas"]["Text"];
@@ -1883,6 +1848,7 @@ export interface components {
             left: boolean;
             length: components["schemas"]["Text"];
             lock: components["schemas"]["Text"];
+            opening: string;
             slab: string;
             /** @description After the first cut, at its widest. */
             width: components["schemas"]["Text"];
@@ -1899,18 +1865,18 @@ export interface components {
              * @description Nought where one does for all the doors.
              */
             count: number;
-            doors: string[];
             /** @description The same in any words. */
             id: string;
             name: string;
             note: string;
+            openings: string[];
         };
         LoadOpen: {
-            door: string;
+            opening: string;
             why: string;
         };
         LoadSetting: {
-            doors: string[];
+            openings: string[];
             to: string;
             what: string;
         };
@@ -1922,10 +1888,10 @@ export interface components {
             backset: number;
             /** @description A length in millimetres, exact to the nanometre. */
             bore: number;
-            device?: string;
             from: string;
             /** @description A length in millimetres, exact to the nanometre. */
             handle: number;
+            hardware?: string;
             /** @description A length in millimetres, exact to the nanometre. */
             highest?: number;
             /** @description A length in millimetres, exact to the nanometre. */
@@ -2041,12 +2007,12 @@ export interface components {
             why: string;
         };
         NewExport: {
-            /** @description IDs; all of the job's where none is given. */
-            doors?: string[];
             /** @description The door that a story rod is marked from. */
             from?: string;
             /** @description The job's ID; none for everything. */
             job: string;
+            /** @description IDs; all of the job's where none is given. */
+            openings?: string[];
             /** @description For a paper: a4, a3, letter or tabloid; a4 where none is given. */
             paper?: string;
             /** @description A paper: card, book, order, load. A table as CSV: schedule, measured, slabs, hardware, margins; tables for a workbook of all. load-list or story-rod as JSON. file or bundle: the open job file, alone or with its photographs. everything: all jobs as a zip. */
@@ -2060,17 +2026,6 @@ export interface components {
         NewOpening: {
             name: string;
             room?: string;
-        };
-        Notch: {
-            /** @description What /done/{step} is set to when the step is finished. */
-            mark: string;
-            /** @description Its answer is there and nothing stops it. */
-            ready: boolean;
-            says: string;
-            /** @enum {string} */
-            state: "waits" | "open" | "done" | "nicked";
-            /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
         };
         Note: {
             by?: string;
@@ -2155,6 +2110,46 @@ export interface components {
             /** @enum {string} */
             walls: "old" | "new";
         };
+        OpeningDrawing: {
+            drawing: components["schemas"]["DrawingView"];
+            id: string;
+            /** Format: int64 */
+            version: number;
+        };
+        OpeningRow: {
+            /**
+             * Format: int64
+             * @description How many things ask for care.
+             */
+            cares: number;
+            /** @description It has a drawing. */
+            drawn: boolean;
+            /** @enum {string} */
+            hand: "left" | "right";
+            id: string;
+            name: string;
+            /**
+             * @description The first step that is not done; empty when all are.
+             * @enum {string}
+             */
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            /** @description It can be done now: nothing before it is waited for, and nothing stops it. */
+            now: boolean;
+            room: string;
+            /** @description What that step waits for, or what is to be done, in a few words. */
+            says: string;
+            signed: boolean;
+            /** @description Width and length to the tape; empty while it is not measured. */
+            slab: string;
+            /** @description Of each step, in trade order. */
+            steps: ("waits" | "open" | "done" | "changed")[];
+            /** @description What stops the work; the first three. */
+            stops: string[];
+            /** Format: int64 */
+            version: number;
+            /** @description Its plan is still being worked out: ask again in a moment. */
+            working: boolean;
+        };
         OpeningView: {
             job: components["schemas"]["JobHead"];
             opening: components["schemas"]["Opening"];
@@ -2235,7 +2230,7 @@ export interface components {
         };
         Pairing: {
             code: string;
-            /** @description What the device is called, in at most 60 letters. */
+            /** @description What the client is called, in at most 60 letters. */
             name: string;
         };
         PartOf: {
@@ -2265,7 +2260,7 @@ export interface components {
             runs: boolean;
             /** @description When it was last here, to the hour. */
             seen: string;
-            /** @description It is the device that asks. */
+            /** @description It is the client that asks. */
             this: boolean;
         };
         PhotoView: {
@@ -2314,7 +2309,7 @@ export interface components {
             places: components["schemas"]["Place"][];
             readings: components["schemas"]["ReadingOn"][];
             /** @description The steps in trade order. */
-            rod: components["schemas"]["Notch"][];
+            steps: components["schemas"]["Step"][];
             /** @description Readings worth taking next, in order; empty when enough was measured. */
             toRead: components["schemas"]["ToRead"][];
             /**
@@ -2377,6 +2372,8 @@ export interface components {
             gap: components["schemas"]["Length"];
             /** @description As in a plan. */
             place: string;
+            /** @description So tight that it rubs. */
+            rubs: boolean;
             /** @enum {string} */
             side: "" | "head" | "hinge" | "lock" | "foot";
             /** @description The same in words. */
@@ -2572,28 +2569,14 @@ export interface components {
             /** Format: int64 */
             changes: number;
             /** Format: int64 */
-            doors: number;
-            /** Format: int64 */
             jobs: number;
+            /** Format: int64 */
+            openings: number;
         };
         RipOf: {
             /** @description Foot, middle and head; of the head, at the hinge jamb and at the lock jamb. */
             marks: components["schemas"]["Length"][];
             name: string;
-        };
-        RodDoor: {
-            id: string;
-            /**
-             * Format: int64
-             * @description Of a pair, 1 or 2.
-             */
-            leaf: number;
-            /** @description It has every mark where the rod has it. */
-            meets: boolean;
-            /** @description Why it cannot be marked from this rod; empty where it can. */
-            missing: string;
-            name: string;
-            off: components["schemas"]["RodOff"][];
         };
         RodMark: {
             /** @description The same for every door. */
@@ -2609,6 +2592,20 @@ export interface components {
             jamb: components["schemas"]["Length"];
             name: string;
             slab: components["schemas"]["Length"];
+        };
+        RodOpening: {
+            id: string;
+            /**
+             * Format: int64
+             * @description Of a pair, 1 or 2.
+             */
+            leaf: number;
+            /** @description It has every mark where the rod has it. */
+            meets: boolean;
+            /** @description Why it cannot be marked from this rod; empty where it can. */
+            missing: string;
+            name: string;
+            off: components["schemas"]["RodOff"][];
         };
         ScheduleColumn: {
             header: string;
@@ -2749,10 +2746,10 @@ export interface components {
             swapped: string;
         };
         SharingView: {
+            /** @description What the client that asks is called. */
+            client: string;
             /** @description The pairing code, while one holds; told on this machine alone. */
             code: string;
-            /** @description What the device that asks is called. */
-            device: string;
             /** @description SHA-256 of a certificate of one's own; empty where there is none. */
             fingerprint: string;
             /** @description It is the machine that the program runs on. */
@@ -2761,7 +2758,7 @@ export interface components {
             passes: components["schemas"]["PassView"][];
             /** @description Address and code for a camera, row by row, # where it is dark; told on this machine alone. */
             qr: string[];
-            /** @description The device that asks runs the house. */
+            /** @description The client that asks runs the house. */
             runs: boolean;
             tls: boolean;
             /** @description Until when it holds, RFC 3339. */
@@ -2852,7 +2849,7 @@ export interface components {
             id?: string;
             /** @description The length with its unit, as a person writes it: 826.5 mm, 30 5/8 in. */
             text: string;
-            /** @description Name or ID of the device at whose entry it is read; the one that sends it, where none is named. */
+            /** @description Name or ID of the client at whose entry it is read; the one that sends it, where none is named. */
             to?: string;
         };
         Stand: {
@@ -2869,6 +2866,17 @@ export interface components {
             id: string;
             /** Format: int64 */
             version: number;
+        };
+        Step: {
+            /** @description What /done/{step} is set to when the step is finished. */
+            mark: string;
+            /** @description Its answer is there and nothing stops it. */
+            ready: boolean;
+            says: string;
+            /** @enum {string} */
+            state: "waits" | "open" | "done" | "changed";
+            /** @enum {string} */
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
         };
         StepOf: {
             /** @enum {string} */
@@ -2922,11 +2930,11 @@ export interface components {
             steps: string[];
         };
         StoryRod: {
-            /** @description The other doors: how each differs from the rod. */
-            doors: components["schemas"]["RodDoor"][];
             marks: components["schemas"]["RodMark"][];
             /** @description The door whose marks it carries. */
             of: string;
+            /** @description The other doors: how each differs from the rod. */
+            openings: components["schemas"]["RodOpening"][];
         };
         Strike: {
             /** @description A length in millimetres, exact to the nanometre. */
@@ -3109,8 +3117,6 @@ export interface components {
             /** @description That a schedule can have. */
             columns: components["schemas"]["Named"][];
             constructions: components["schemas"]["Built"][];
-            deviceKinds: components["schemas"]["DeviceKind"][];
-            devices: components["schemas"]["Device"][];
             ends: components["schemas"]["Named"][];
             faults: components["schemas"]["Fault"][];
             /**
@@ -3120,6 +3126,8 @@ export interface components {
             filedAtOnce: number;
             habits: components["schemas"]["Named"][];
             handings: components["schemas"]["Handing"][];
+            hardware: components["schemas"]["Hardware"][];
+            hardwareKinds: components["schemas"]["HardwareKind"][];
             hingeKinds: components["schemas"]["HingeKind"][];
             hingeRules: components["schemas"]["HingeRule"][];
             instruments: components["schemas"]["InstrumentOf"][];
@@ -3218,7 +3226,7 @@ export interface components {
             uses: string[];
         };
         UndoMany: {
-            doors: components["schemas"]["Standing"][];
+            openings: components["schemas"]["Standing"][];
         };
         Usual: {
             /** @enum {string} */
@@ -3227,10 +3235,10 @@ export interface components {
             says: string[];
         };
         Walk: {
-            doors: components["schemas"]["Door"][];
             job: components["schemas"]["JobHead"];
             /** @description Doors that were taken off the walk. */
             off: components["schemas"]["OffWalk"][];
+            openings: components["schemas"]["OpeningRow"][];
             /**
              * Format: int64
              * @description How many plans are still being worked out.
@@ -3243,9 +3251,9 @@ export interface components {
         };
         Way: {
             /** @enum {string} */
-            across: "as-offered" | "share-width" | "keep-lock" | "keep-hinge" | "even-stiles";
+            across: "by-rule" | "as-offered" | "share-width" | "keep-lock" | "keep-hinge" | "even-stiles";
             /** @enum {string} */
-            along: "" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
+            along: "" | "by-rule" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
             chosen: boolean;
             foot: components["schemas"]["Length"];
             head: components["schemas"]["Length"];
@@ -3257,6 +3265,12 @@ export interface components {
             over: ("" | "head" | "hinge" | "lock" | "foot")[];
             /** @description The slab does not reach. */
             short: boolean;
+        };
+        Work: {
+            /** @description In mm, or a short print of them. */
+            by: string;
+            /** @description head and the other edges, check, slab-pockets, jamb-pockets, screws, hang, hardware-1, strike, stops, try. */
+            id: string;
         };
         Worth: {
             /**
@@ -7147,7 +7161,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description IDs, set apart by commas; all of them where none is given. */
-                doors?: string[];
+                openings?: string[];
             };
             header?: never;
             path: {
@@ -7164,7 +7178,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoorDrawing"][];
+                    "application/json": components["schemas"]["OpeningDrawing"][];
                 };
             };
             /** @description Bad Request */
@@ -7630,7 +7644,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description IDs, set apart by commas; all of them where none is given. */
-                doors?: string[];
+                openings?: string[];
             };
             header?: never;
             path: {
@@ -10063,23 +10077,11 @@ export interface operations {
             };
         };
     };
-    "full-size-sheet": {
+    stock: {
         parameters: {
-            query: {
+            query?: {
                 /** @description Of a pair, the leaf: 1 is the one on the hinge jamb. */
                 leaf?: number;
-                /** @description card, lock, plate, strike, hinge, rod or jig. */
-                template: string;
-                /** @description pdf, svg, dxf or stl. */
-                format?: string;
-                /** @description a4, a3, letter or tabloid; for pdf. */
-                paper?: string;
-                /** @description The router's guide bush, as a person writes a length. */
-                bush?: string;
-                /** @description Its cutter. */
-                cutter?: string;
-                /** @description How long the ruler of 100 mm comes out of the printer. */
-                printed?: string;
             };
             header?: never;
             path: {
@@ -10090,18 +10092,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The template */
+            /** @description OK */
             200: {
                 headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": string;
-                    "image/svg+xml": string;
-                    "image/vnd.dxf": string;
-                    "model/stl": string;
+                    "application/json": components["schemas"]["StockFit"][];
                 };
             };
             /** @description Bad Request */
@@ -10241,11 +10239,23 @@ export interface operations {
             };
         };
     };
-    stock: {
+    template: {
         parameters: {
-            query?: {
+            query: {
                 /** @description Of a pair, the leaf: 1 is the one on the hinge jamb. */
                 leaf?: number;
+                /** @description card, lock, plate, strike, hinge, rod or jig. */
+                template: string;
+                /** @description pdf, svg, dxf or stl. */
+                format?: string;
+                /** @description a4, a3, letter or tabloid; for pdf. */
+                paper?: string;
+                /** @description The router's guide bush, as a person writes a length. */
+                bush?: string;
+                /** @description Its cutter. */
+                cutter?: string;
+                /** @description How long the ruler of 100 mm comes out of the printer. */
+                printed?: string;
             };
             header?: never;
             path: {
@@ -10256,14 +10266,18 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The template */
             200: {
                 headers: {
-                    ETag?: string;
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StockFit"][];
+                    "application/pdf": string;
+                    "image/svg+xml": string;
+                    "image/vnd.dxf": string;
+                    "model/stl": string;
                 };
             };
             /** @description Bad Request */
@@ -10734,7 +10748,7 @@ export interface operations {
         parameters: {
             query: {
                 /** @description IDs, set apart by commas; all of them where none is given. */
-                doors?: string[];
+                openings?: string[];
                 /** @description card, book, order or load. */
                 kind: string;
                 /** @description a4, a3, letter or tabloid. */
@@ -11063,7 +11077,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description IDs, set apart by commas; all of them where none is given. */
-                doors?: string[];
+                openings?: string[];
                 /** @description xlsx with all tables, or csv with one. */
                 format?: string;
                 /** @description For csv: schedule, measured, slabs, hardware or margins. */
@@ -11751,636 +11765,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Heard"];
                 };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Required */
-            428: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    pair: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Pairing"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    "Set-Cookie"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PassView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Required */
-            428: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "new-code": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    ETag?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SharingView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Required */
-            428: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "raise-pass": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pass: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Raising"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Failed */
-            412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Precondition Required */
-            428: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "end-pass": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pass: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -13482,6 +12866,636 @@ export interface operations {
         };
     };
     sharing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pairing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "raise-pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Raising"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Required */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "new-code": {
         parameters: {
             query?: never;
             header?: never;

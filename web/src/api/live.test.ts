@@ -112,7 +112,7 @@ describe('what other pages did', () => {
 		version: 4,
 		label: 'width',
 		by: 'Wren',
-		device: 'phone',
+		client: 'phone',
 		from: 'x',
 	};
 	it('makes what is shown of it stale, and no more', () => {
@@ -131,32 +131,5 @@ describe('what other pages did', () => {
 		const { pageID } = await import('./client');
 		only().hears('change', { ...change, from: pageID });
 		expect(stale).toEqual([]);
-	});
-});
-
-describe('a length of an instrument', () => {
-	const entry = () => {
-		document.body.innerHTML = '<input data-tape data-field="next-reading">';
-		const el = document.querySelector('input') as HTMLInputElement;
-		const keys: string[] = [];
-		el.addEventListener('keydown', (e) => keys.push(e.key));
-		return { el, keys };
-	};
-	it('goes into the entry that waits, with Enter', () => {
-		const { el, keys } = entry();
-		expect(live.enter({ id: 'a', text: '826 mm', from: 'tape' })).toBe(true);
-		expect(el.value).toBe('826 mm');
-		expect(keys).toEqual(['Enter']);
-	});
-	it('does not where something is typed, or another one has only just spoken', () => {
-		const { el } = entry();
-		el.value = '8';
-		expect(live.enter({ id: 'a', text: '826 mm', from: 'tape' })).toBe(false);
-		expect(el.value).toBe('8');
-		el.value = '';
-		expect(live.enter({ id: 'b', text: '826 mm', from: 'tape' })).toBe(true);
-		el.value = '';
-		expect(live.enter({ id: 'c', text: '30 mm', from: 'caliper' })).toBe(false);
-		expect(live.enter({ id: 'c', text: '30 mm', from: 'caliper' }, true)).toBe(true);
 	});
 });

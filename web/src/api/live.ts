@@ -2,6 +2,8 @@ import type { QueryClient } from '@tanstack/react-query';
 import { useSyncExternalStore } from 'react';
 import { heard, lastHeard, putOut } from './access';
 import { pageID } from './client';
+import { enter, type Length } from './instrument';
+import { resources } from './resources';
 
 /** Change is what another page did, as it is told. */
 export type Change = {
@@ -10,12 +12,9 @@ export type Change = {
 	version: number;
 	label: string;
 	by: string;
-	device: string;
+	client: string;
 	from: string;
 };
-
-/** Length is what an instrument sent. */
-export type Length = { id: string; text: string; from: string };
 
 /** What is known of the line to the server, and what came over it last. */
 export type Line = {
@@ -23,8 +22,8 @@ export type Line = {
 	on: boolean;
 	/** When it was there last, while it is not. */
 	since: Date | null;
-	/** A device that was let in, until that was put out of sight. */
-	device: { pass: string; name: string } | null;
+	/** A client that was let in, until that was put out of sight. */
+	client: { pass: string; name: string } | null;
 	/** What another page did last. */
 	change: (Change & { at: number }) | null;
 	/** The program is of another build than this page. */
@@ -33,7 +32,7 @@ export type Line = {
 	lengths: Length[];
 };
 
-let line: Line = { on: true, since: null, device: null, change: null, newer: false, lengths: [] };
+let line: Line = { on: true, since: null, client: null, change: null, newer: false, lengths: [] };
 const ears = new Set<() => void>();
 const put = (more: Partial<Line>) => {
 	line = { ...line, ...more };
@@ -57,8 +56,8 @@ export const taken = (id: string) => put({ lengths: line.lengths.filter((l) => l
 /** seen puts what another page did out of sight. */
 export const seen = () => put({ change: null });
 
-/** known puts a device that was let in out of sight. */
-export const known = () => put({ device: null });
+/** known puts a client that was let in out of sight. */
+export const known = () => put({ client: null });
 
 /** noted is how often it is noted that the server is there, ms. */
 const noted = 15_000;
@@ -68,38 +67,6 @@ const build = () =>
 
 /** mostLengths is how many lengths wait for an entry; the oldest goes. */
 const mostLengths = 5;
-
-/** apart is how far apart two instruments speak to be taken each at its word, ms. */
-const apart = 1500;
-let last = { at: 0, from: '' };
-
-/** The entry that had the focus last: a tap on a button does not change which one was meant. */
-let inHand: HTMLInputElement | null = null;
-addEventListener('focusin', (e) => {
-	const el = e.target as HTMLInputElement;
-	if (el.matches?.('input[data-tape]')) inHand = el;
-});
-
-/**
- * enter puts a length into the entry that waits, as if it was typed with Enter. It does not where none
- * waits, where something is half typed, or where another instrument has only just spoken: which of two
- * was meant for it a hand decides.
- */
-export function enter(l: Length, anyway = false): boolean {
-	const soon = Date.now() - last.at < apart && last.from !== l.from;
-	const entry = inHand?.isConnected
-		? inHand
-		: document.querySelector<HTMLInputElement>(
-				'input[data-tape]:is([data-field="next-reading"], [data-field="next-gap"])',
-			);
-	if (!entry || (!anyway && (entry.value !== '' || soon))) return false;
-	last = { at: Date.now(), from: l.from };
-	entry.focus();
-	Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(entry, l.text);
-	entry.dispatchEvent(new Event('input', { bubbles: true }));
-	entry.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
-	return true;
-}
 
 /**
  * listen hears what other pages do, brings what they changed up to date, and tells when the server is
@@ -135,19 +102,19 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 			if (c.from === pageID) return;
 			if (!c.job) cache.invalidateQueries();
 			else {
-				cache.invalidateQueries({ queryKey: ['walk', c.job] });
+				cache.invalidateQueries({ queryKey: resources.walk(c.job).queryKey });
 				cache.invalidateQueries({ queryKey: ['day', c.job] });
 				cache.invalidateQueries({ queryKey: c.opening ? ['opening', c.job, c.opening] : ['opening', c.job] });
 			}
 			put({ change: { ...c, at: Date.now() } });
 		});
-		source.addEventListener('device', (e) => {
-			cache.invalidateQueries({ queryKey: ['sharing'] });
-			put({ device: JSON.parse((e as MessageEvent).data) });
+		source.addEventListener('client', (e) => {
+			cache.invalidateQueries({ queryKey: resources.sharing().queryKey });
+			put({ client: JSON.parse((e as MessageEvent).data) });
 		});
 		source.addEventListener('ended', putOut);
 		source.addEventListener('air', (e) => {
-			cache.invalidateQueries({ queryKey: ['air', JSON.parse((e as MessageEvent).data).job] });
+			cache.invalidateQueries({ queryKey: resources.air(JSON.parse((e as MessageEvent).data).job).queryKey });
 		});
 		source.addEventListener('length', (e) => {
 			const l: Length = JSON.parse((e as MessageEvent).data);

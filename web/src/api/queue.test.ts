@@ -62,7 +62,7 @@ afterEach(() => vi.unstubAllGlobals());
 
 const waiting = (): Entry[] => JSON.parse(localStorage.getItem('queue') ?? '[]');
 
-describe('what waits on a device', () => {
+describe('what waits on a client', () => {
 	it('is handed in one after the other, in the order of the hand', async () => {
 		queue.enqueue(entry());
 		queue.enqueue(entry({ key: 'k2', ops: set('/room', 'Loft'), label: 'room' }));

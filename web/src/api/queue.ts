@@ -3,7 +3,7 @@ import { say } from '../words/texts';
 import { ask, client, type Op, type OpeningView, once, Trouble } from './client';
 import { moot, untouched } from './rebase';
 
-/** Entry is a change that waits on this device until the server is there again. */
+/** Entry is a change that waits on this client until the server is there again. */
 export type Entry = {
 	/** Its own name: handed in twice, it is made once. */
 	key: string;
@@ -16,7 +16,7 @@ export type Entry = {
 	/** The version that it was made from, and the door as it stood there. */
 	version: number;
 	was: unknown;
-	/** When it was entered, by this device's own clock; nothing is decided by it. */
+	/** When it was entered, by this client's own clock; nothing is decided by it. */
 	at: string;
 	/** Why it waits for a hand to decide; empty while it waits for the server alone. */
 	trouble?: string;
@@ -44,7 +44,7 @@ addEventListener('storage', (e) => {
 	for (const f of ears) f();
 });
 
-/** useQueue is what waits on this device. */
+/** useQueue is what waits on this client. */
 export function useQueue(): Entry[] {
 	return useSyncExternalStore(
 		(f) => {
@@ -55,7 +55,7 @@ export function useQueue(): Entry[] {
 	);
 }
 
-/** enqueue keeps a change on this device. A place that is set anew takes the place of what was to be set there. */
+/** enqueue keeps a change on this client. A place that is set anew takes the place of what was to be set there. */
 export function enqueue(e: Entry) {
 	const sets = (x: Entry) =>
 		x.ops.length === 1 && !x.ops[0]?.path.endsWith('/-') && x.ops[0]?.op !== 'remove';

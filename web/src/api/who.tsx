@@ -3,19 +3,19 @@ import { say } from '../words/texts';
 
 const key = 'hand name';
 
-/** whoNow is whose hand works on this device, as it was last said; empty where nobody said. */
+/** whoNow is whose hand works on this client, as it was last said; empty where nobody said. */
 export const whoNow = () => localStorage.getItem(key) ?? '';
 
 const two = (n: number) => String(n).padStart(2, '0');
 
-/** stampOf is a time as records have it: to the minute, by the clock of this device. */
+/** stampOf is a time as records have it: to the minute, by the clock of this client. */
 export const stampOf = (d: Date) =>
 	`${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())} ${two(d.getHours())}:${two(d.getMinutes())}`;
 
 export const today = () => stampOf(new Date());
 
 /** Who asks whose hand it is; what is changed from here on is told as theirs. */
-export function Who({ label = say('devices.who-works-on-this-device') }: { label?: string }) {
+export function Who({ label = say('sharing.who-works-on-this-client') }: { label?: string }) {
 	const [name, setName] = useState(whoNow);
 	return (
 		<label className="block">

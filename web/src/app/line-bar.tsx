@@ -3,7 +3,8 @@ import { X } from 'lucide-react';
 import { useEffect } from 'react';
 import { ended, since } from '../api/access';
 import { Said, useAttempt } from '../api/attempt';
-import { enter, known, seen, taken, useLine } from '../api/live';
+import { enter } from '../api/instrument';
+import { known, seen, taken, useLine } from '../api/live';
 import { drop, handIn, useQueue } from '../api/queue';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
@@ -11,7 +12,7 @@ import { say } from '../words/texts';
 /** showFor is how long what another page did stays in sight, ms. */
 const showFor = 6000;
 
-/** LineBar tells how the line to the server stands, and what came over it from another device. */
+/** LineBar tells how the line to the server stands, and what came over it from another client. */
 export function LineBar() {
 	const line = useLine();
 	const change = line.change;
@@ -20,7 +21,7 @@ export function LineBar() {
 		const t = setTimeout(seen, showFor);
 		return () => clearTimeout(t);
 	}, [change]);
-	if (ended()) return null; // what waits is not shown to whoever holds the device then
+	if (ended()) return null; // what waits is not shown to whoever holds the client then
 	return (
 		<div className="fixed right-3 bottom-3 max-lg:[body:has([data-rod])_&]:bottom-22 z-30 grid gap-2 justify-items-end max-w-[min(28rem,calc(100vw-1.5rem))] no-print">
 			{change && (
@@ -30,8 +31,8 @@ export function LineBar() {
 					data-elsewhere
 				>
 					<span>
-						{say('page.from-device', {
-							device: change.by ? `${change.device}, ${change.by}` : change.device,
+						{say('page.from-client', {
+							client: change.by ? `${change.client}, ${change.by}` : change.client,
 						})}
 						: {change.label}
 					</span>
@@ -41,17 +42,17 @@ export function LineBar() {
 					</button>
 				</p>
 			)}
-			{line.device && (
+			{line.client && (
 				<p
 					role="alert"
 					className="bg-warning text-warning-content px-3 py-2 flex flex-wrap gap-2 items-center"
-					data-let-in={line.device.name}
+					data-let-in={line.client.name}
 				>
 					<span>
-						<Phrase id="page.let-in" of={{ device: <strong>{line.device.name}</strong> }} />
+						<Phrase id="page.let-in" of={{ client: <strong>{line.client.name}</strong> }} />
 					</span>
-					<a className="btn btn-sm" href="/devices" onClick={known}>
-						{say('page.devices')}
+					<a className="btn btn-sm" href="/sharing" onClick={known}>
+						{say('page.clients')}
 					</a>
 					<button type="button" className="btn btn-ghost btn-sm text-current" onClick={known}>
 						<X size={18} aria-hidden="true" />
@@ -101,7 +102,7 @@ export function LineBar() {
 	);
 }
 
-/** Waiting is what waits on this device: for the server, or for a hand to decide. One line where nothing needs one. */
+/** Waiting is what waits on this client: for the server, or for a hand to decide. One line where nothing needs one. */
 function Waiting({ on, at }: { on: boolean; at: Date | null }) {
 	const queue = useQueue();
 	const cache = useQueryClient();

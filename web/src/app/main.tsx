@@ -6,13 +6,14 @@ import { ended, putOut } from '../api/access';
 import { type JobHead, Trouble } from '../api/client';
 import { listen } from '../api/live';
 import { flush } from '../api/queue';
+import { resources } from '../api/resources';
 import { Broken, Waiting } from '../ui/says';
+import { readTheme } from '../ui/top';
 import { keepJobLocale } from '../words/locale';
 import { say } from '../words/texts';
 import { LineBar } from './line-bar';
 import { Localized } from './localized';
 import { fetchAll, opened, pages } from './pages';
-import { readTheme } from './top';
 
 // The page that is opened is drawn at once; the others are fetched when they are.
 const first = await opened(location.pathname).catch(() => undefined);
@@ -47,15 +48,15 @@ cache.getQueryCache().subscribe(({ query }) => {
 
 const out = ended() && location.pathname !== '/pair';
 if (out) location.replace('/pair');
-// A page that is brought back as it was, after the device was put out.
+// A page that is brought back as it was, after the client was put out.
 addEventListener('pageshow', (e) => e.persisted && ended() && putOut());
 
 if (location.pathname !== '/pair' && !out) {
 	const handInAll = () =>
 		flush(async (e, view) => {
-			await cache.cancelQueries({ queryKey: ['opening', e.job, e.opening] });
-			cache.setQueryData(['opening', e.job, e.opening], view);
-			cache.invalidateQueries({ queryKey: ['walk', e.job] });
+			await cache.cancelQueries({ queryKey: resources.opening(e.job, e.opening).queryKey });
+			cache.setQueryData(resources.opening(e.job, e.opening).queryKey, view);
+			cache.invalidateQueries({ queryKey: resources.walk(e.job).queryKey });
 		});
 	listen(cache, handInAll);
 	handInAll();

@@ -12,12 +12,13 @@ export const pages: [path: string, page: () => Promise<{ Component: ComponentTyp
 	],
 	['/load/:job', async () => ({ Component: (await import('../house/load')).LoadPage })],
 	['/day/:job', async () => ({ Component: (await import('../day/page')).DayPage })],
-	['/devices', async () => ({ Component: (await import('../sharing/page')).DevicesPage })],
+	['/sharing', async () => ({ Component: (await import('../sharing/page')).SharingPage })],
+	['/devices', async () => ({ Component: (await import('../sharing/page')).SharingPage })], // bookmarks of before
 	['/pair', async () => ({ Component: (await import('../sharing/join')).PairPage })],
 	['/papers/:job', async () => ({ Component: (await import('../house/papers')).PapersPage })],
 	['/cards/:job/:opening', async () => ({ Component: (await import('../opening/cards/page')).CardsPage })],
 	['/rod/:job/:opening', async () => ({ Component: (await import('../house/story-rod')).RodPage })],
-	['/j/:job/:opening/:step', async () => ({ Component: (await import('../opening/page')).DoorPage })],
+	['/j/:job/:opening/:step', async () => ({ Component: (await import('../opening/page')).OpeningPage })],
 ];
 
 /** fetchAll fetches the pages that were not opened yet, so that each opens without signal while this one stays. */

@@ -6,7 +6,7 @@ test('a minute of the day and the clock', () => {
 	expect(['00:00', '08:00', '12:05:30', '7:15', 'noon', ''].map(toMinute)).toEqual([0, 480, 725, 435, 0, 0]);
 });
 
-test('a moment is by this device’s clock', () => {
+test('a moment is by this client’s clock', () => {
 	expect(momentOf(new Date(2026, 10, 6, 8, 5))).toBe('2026-11-06T08:05');
 });
 

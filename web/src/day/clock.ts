@@ -10,7 +10,7 @@ export function toMinute(clock: string) {
 	return Number(h ?? 0) * 60 + Number(m ?? 0);
 }
 
-/** momentOf is a time by this device's clock, as the day is planned from. */
+/** momentOf is a time by this client's clock, as the day is planned from. */
 export function momentOf(d: Date) {
 	const two = (n: number) => String(n).padStart(2, '0');
 	return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}T${two(d.getHours())}:${two(d.getMinutes())}`;

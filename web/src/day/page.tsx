@@ -4,10 +4,11 @@ import { useEffect, useMemo } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { Said } from '../api/attempt';
 import { ask, client, type Schemas } from '../api/client';
-import { useHomeFocus } from '../app/home-focus';
-import { Top } from '../app/top';
-import { walkQuery } from '../house/page';
+import { resources } from '../api/resources';
+import { chosenIn } from '../house/openings';
+import { useHomeFocus } from '../ui/home-focus';
 import { Cautions, Failed, Waiting } from '../ui/says';
+import { Top } from '../ui/top';
 import { Phrase } from '../words/phrase';
 import { list, say } from '../words/texts';
 import { byDay, lasts, momentOf, nextOf } from './clock';
@@ -22,20 +23,11 @@ const lateBy = 15;
 
 const now = () => momentOf(new Date());
 
-/** DayPage is the day of some doors: what to do now, and what comes after it. */
-export function DayPage() {
-	const { job = '' } = useParams();
-	const [query, setQuery] = useSearchParams();
-	const walk = useQuery(walkQuery(job));
+/** useDay is a job's day, how it is set otherwise, and what becomes of its tasks. */
+function useDay(job: string) {
 	const cache = useQueryClient();
-	const key = ['day', job];
-	const day = useQuery({
-		queryKey: key,
-		queryFn: () =>
-			ask(client.GET('/api/jobs/{job}/day', { params: { path: { job }, query: { now: now() } } })),
-		refetchInterval: 60_000,
-	});
-	const took = (v: Day) => cache.setQueryData(key, v);
+	const day = useQuery(resources.day(job, now));
+	const took = (v: Day) => cache.setQueryData(resources.day(job, now).queryKey, v);
 	const set = useMutation({
 		mutationFn: (d: Day['day']) =>
 			ask(
@@ -61,13 +53,22 @@ export function DayPage() {
 			),
 		onSuccess: took,
 	});
+	return { day, set, mark };
+}
+
+/** DayPage is the day of some doors: what to do now, and what comes after it. */
+export function DayPage() {
+	const { job = '' } = useParams();
+	const [query, setQuery] = useSearchParams();
+	const walk = useQuery(resources.walk(job));
+	const { day, set, mark } = useDay(job);
 	// Doors that were chosen on the walk are those of the day.
-	const doors = query.get('doors');
+	const doors = chosenIn(query);
 	const chosen = day.data?.day;
 	// biome-ignore lint/correctness/useExhaustiveDependencies: once, when the day is there
 	useEffect(() => {
 		if (doors === null || !chosen) return;
-		set.mutate({ ...chosen, doors: doors.split(',').filter(Boolean) });
+		set.mutate({ ...chosen, openings: doors.split(',').filter(Boolean) });
 		setQuery({}, { replace: true });
 	}, [doors, !chosen]);
 	const trail = useMemo(
@@ -168,7 +169,7 @@ export function DayPage() {
 							key={v.version}
 							day={v.day}
 							tasks={[...v.entries, ...v.done]}
-							names={walk.data?.doors.map((d) => [d.id, d.name]) ?? []}
+							names={walk.data?.openings.map((d) => [d.id, d.name]) ?? []}
 							set={(d) => set.mutate(d)}
 						/>
 						<Cautions step="slab" />
@@ -194,8 +195,8 @@ function Problems({ day: v }: { day: Day }) {
 				</p>
 			))}
 			{v.held.map((h) => (
-				<p key={h.door + h.why} className="border-l-4 border-warning pl-3" data-held={h.door}>
-					<strong>{h.door}</strong>: {h.why}.
+				<p key={h.opening + h.why} className="border-l-4 border-warning pl-3" data-held={h.opening}>
+					<strong>{h.opening}</strong>: {h.why}.
 				</p>
 			))}
 			{v.left.length > 0 && (
@@ -229,7 +230,7 @@ function Now({ entry: e, mark }: Marked) {
 				{e.mark.late ? `, ${say('day.late', { minutes: e.mark.late })}` : ''}
 			</p>
 			<p className="text-3xl sm:text-4xl font-semibold leading-tight my-1">
-				{e.door && <span className="block">{e.door}</span>}
+				{e.opening && <span className="block">{e.opening}</span>}
 				{e.name}
 			</p>
 			<p className="text-xl mb-3">
@@ -271,7 +272,7 @@ function Now({ entry: e, mark }: Marked) {
 /** Line is one task of the list. */
 function Line({ entry: e, mark }: Marked) {
 	const done = !!e.mark.done;
-	const title = `${e.door ? `${e.door}: ` : ''}${e.name}`;
+	const title = `${e.opening ? `${e.opening}: ` : ''}${e.name}`;
 	return (
 		<li
 			className="border-b border-base-300 break-inside-avoid flex max-sm:flex-wrap items-start gap-x-3 py-1"
@@ -292,7 +293,7 @@ function Line({ entry: e, mark }: Marked) {
 				</span>
 				<span className={`min-w-0 grow ${done || e.mark.struck ? 'line-through opacity-70' : ''}`}>
 					<span className="text-lg">
-						{e.door && <strong>{e.door}: </strong>}
+						{e.opening && <strong>{e.opening}: </strong>}
 						{e.name}
 					</span>
 					<span className="block text-sm opacity-85">

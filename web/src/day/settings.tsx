@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Schemas } from '../api/client';
 import { newKey } from '../api/client';
+import { Checkbox } from '../ui/checkbox';
 import { say } from '../words/texts';
 import { trade } from '../words/trade';
 import { numberIn, toClock, toMinute } from './clock';
@@ -16,7 +17,7 @@ export function Settings({
 	set,
 }: {
 	day: Day;
-	tasks: { id: string; name: string; door: string }[];
+	tasks: { id: string; name: string; opening: string }[];
 	names: string[][];
 	set: (d: Day) => void;
 }) {
@@ -41,15 +42,13 @@ export function Settings({
 						}
 					/>
 				</label>
-				<label className="flex items-center gap-3 min-h-11 self-end">
-					<input
-						type="checkbox"
-						className="checkbox"
-						checked={!!day.weekends}
-						onChange={(e) => set({ ...day, weekends: e.target.checked })}
-					/>
+				<Checkbox
+					className="items-center self-end"
+					checked={!!day.weekends}
+					onChange={(e) => set({ ...day, weekends: e.target.checked })}
+				>
 					{say('day.work-on-saturdays-and-sundays')}
-				</label>
+				</Checkbox>
 				<fieldset className="sm:col-span-2">
 					<legend className="text-lg">{say('day.who-is-there')}</legend>
 					{day.carpenters.map((c, i) => (
@@ -138,10 +137,10 @@ export function Settings({
 					set={(h) => set({ ...day, coatDries: Math.round(h * 60) })}
 				/>
 				<p className="sm:col-span-2" data-doors>
-					{day.doors.length === 0
+					{day.openings.length === 0
 						? say('day.all-doors-not-signed-off')
 						: say('day.doors', {
-								doors: day.doors.map((id) => names.find((n) => n[0] === id)?.[1] ?? id).join(', '),
+								doors: day.openings.map((id) => names.find((n) => n[0] === id)?.[1] ?? id).join(', '),
 							})}
 				</p>
 				<OwnTasks day={day} tasks={tasks} set={set} />
@@ -212,7 +211,7 @@ function OwnTasks({
 	set,
 }: {
 	day: Day;
-	tasks: { id: string; name: string; door: string }[];
+	tasks: { id: string; name: string; opening: string }[];
 	set: (d: Day) => void;
 }) {
 	const [name, setName] = useState('');
@@ -290,7 +289,7 @@ function OwnTasks({
 						<option value="">{say('page.nothing')}</option>
 						{tasks.map((t) => (
 							<option key={t.id} value={t.id}>
-								{t.door ? `${t.door}: ` : ''}
+								{t.opening ? `${t.opening}: ` : ''}
 								{t.name}
 							</option>
 						))}

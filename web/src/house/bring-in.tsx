@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client, newKey, type Schemas, send } from '../api/client';
+import { resources } from '../api/resources';
 import { say } from '../words/texts';
 
 type Import = Schemas['Import'];
@@ -28,7 +29,7 @@ export function BringIn() {
 	const job = now?.state === 'done' ? now.job?.id : undefined;
 	useEffect(() => {
 		if (!job) return;
-		cache.invalidateQueries({ queryKey: ['jobs'] });
+		cache.invalidateQueries({ queryKey: resources.jobs().queryKey });
 		go(`/j/${job}`);
 	}, [job, cache, go]);
 	const bring = async (file?: File) => {

@@ -1,7 +1,7 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { GripVertical, OctagonAlert, Trash2, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
-import type { Door, Drawing } from '../api/client';
+import type { Drawing, OpeningRow } from '../api/client';
 import { Daylight } from '../opening/drawing';
 import { steps } from '../opening/steps/strip';
 import { say } from '../words/texts';
@@ -10,7 +10,7 @@ import { stepName } from '../words/trade';
 /** What can be done to a door where it is met. */
 export type OnWalk = {
 	job: string;
-	take: (d: Door) => void;
+	take: (d: OpeningRow) => void;
 	/** Set while doors are chosen: a tap chooses one. */
 	choose?: (id: string) => void;
 	chosen: Set<string>;
@@ -22,8 +22,8 @@ export type OnWalk = {
 export const CardHigh = 204;
 export const CardWide = 384;
 
-/** DoorCard is one door of the house: its light, its step, what it waits for, its doubts. */
-export function DoorCard({
+/** OpeningCard is one door of the house: its light, its step, what it waits for, its doubts. */
+export function OpeningCard({
 	door: d,
 	number,
 	drawing,
@@ -31,7 +31,7 @@ export function DoorCard({
 	total,
 	style,
 }: {
-	door: Door;
+	door: OpeningRow;
 	number: number;
 	drawing?: Drawing;
 	on: OnWalk;
@@ -41,7 +41,7 @@ export function DoorCard({
 	const drop = useDroppable({ id: d.id });
 	const drag = useDraggable({ id: d.id, disabled: !on.moves });
 	const over = drop.isOver && on.moves && !drag.isDragging;
-	const done = d.rod.filter((s) => s === 'done').length;
+	const done = d.steps.filter((s) => s === 'done').length;
 	const light = (
 		<span className="block w-[7.5rem] shrink-0 overflow-hidden bg-[var(--shade)]">
 			{drawing && (
@@ -65,7 +65,7 @@ export function DoorCard({
 			<span className="block opacity-80 truncate">
 				{[d.room || say('walk.room-not-named'), d.slab].filter(Boolean).join(' · ')}
 			</span>
-			<Notches door={d} />
+			<Steps door={d} />
 			<span className="block leading-snug line-clamp-2">
 				{d.working ? (
 					say('walk.being-worked-out')
@@ -151,18 +151,18 @@ export function DoorCard({
 	);
 }
 
-/** Notches is the door's rod, small and lying: a cut notch is done, a mark is where you are. */
-function Notches({ door: d }: { door: Door }) {
+/** Steps is the door's rod, small and lying: a cut step is done, a mark is where you are. */
+function Steps({ door: d }: { door: OpeningRow }) {
 	return (
 		<svg viewBox="0 0 200 16" className="w-full max-w-52 h-4 my-0.5" aria-hidden="true">
 			<rect x="0" y="5" width="200" height="9" fill="var(--rod)" stroke="var(--rod-edge)" />
-			{d.rod.map((state, i) => {
+			{d.steps.map((state, i) => {
 				const x = 10 + i * 20;
 				const here = steps[i] === d.next;
 				return (
 					<g key={steps[i]}>
 						{state === 'done' && <path d={`M${x - 6} 5 L${x} 14 L${x + 6} 5 Z`} fill="var(--rod-ink)" />}
-						{state === 'nicked' && (
+						{state === 'changed' && (
 							<path d={`M${x - 5} 5 L${x + 3} 13`} stroke="var(--rod-ink)" strokeWidth="2" />
 						)}
 						{here && <path d={`M${x - 5} 0 L${x + 5} 0 L${x} 6 Z`} fill="var(--chalk)" />}

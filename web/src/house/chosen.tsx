@@ -3,9 +3,11 @@ import { CalendarDays, Copy, PackageOpen, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
-import { ask, client, type Door, type Schemas, type Walk } from '../api/client';
+import { ask, client, type OpeningRow, type Schemas } from '../api/client';
+import { resources } from '../api/resources';
 import { whoNow } from '../api/who';
-import { Sheet } from '../ui/dialog';
+import { Checkbox } from '../ui/checkbox';
+import { Dialog } from '../ui/dialog';
 import { GiveOut } from '../ui/give-out';
 import { say } from '../words/texts';
 import { trade } from '../words/trade';
@@ -24,7 +26,7 @@ export function Chosen({
 	did,
 }: {
 	job: string;
-	doors: Door[];
+	doors: OpeningRow[];
 	chosen: Set<string>;
 	all: () => void;
 	none: () => void;
@@ -32,7 +34,7 @@ export function Chosen({
 }) {
 	const [copying, setCopying] = useState(false);
 	const ids = doors.filter((d) => chosen.has(d.id)).map((d) => d.id);
-	const query = new URLSearchParams({ doors: ids.join(',') });
+	const query = new URLSearchParams({ openings: ids.join(',') });
 	const some = ids.length > 0;
 	return (
 		<section
@@ -57,7 +59,7 @@ export function Chosen({
 					<GiveOut
 						doors={ids.length}
 						href={`/api/jobs/${job}/paper?kind=card&${query}`}
-						wanted={{ what: 'card', job, doors: ids }}
+						wanted={{ what: 'card', job, openings: ids }}
 					>
 						<Printer size={20} aria-hidden="true" /> {say('walk.door-cards')}
 					</GiveOut>
@@ -70,16 +72,26 @@ export function Chosen({
 				{say('walk.done-choosing')}
 			</button>
 			{copying && (
-				<Sheet label={say('walk.copy-choices')} close={() => setCopying(false)}>
+				<Dialog label={say('walk.copy-choices')} close={() => setCopying(false)}>
 					<CopyTo job={job} doors={doors} to={doors.filter((d) => chosen.has(d.id))} did={did} />
-				</Sheet>
+				</Dialog>
 			)}
 		</section>
 	);
 }
 
 /** CopyTo copies a door's choices to others: shown first, done at once, taken back at once. */
-function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[]; did: (d: Deed) => void }) {
+function CopyTo({
+	job,
+	doors,
+	to,
+	did,
+}: {
+	job: string;
+	doors: OpeningRow[];
+	to: OpeningRow[];
+	did: (d: Deed) => void;
+}) {
 	const cache = useQueryClient();
 	const [from, setFrom] = useState('');
 	const [parts, setParts] = useState<Part[]>(['margins', 'hinges', 'lock']);
@@ -98,14 +110,14 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 				client.POST('/api/jobs/{job}/copy', { params: { path: { job } }, body: { ...body, preview: true } }),
 			),
 	});
-	const changed = preview.data?.doors.filter((d) => d.changes.length > 0 && !d.refused) ?? [];
+	const changed = preview.data?.openings.filter((d) => d.changes.length > 0 && !d.refused) ?? [];
 	const copy = () =>
 		attempt(async () => {
 			const path = { job };
 			const done = await ask(client.POST('/api/jobs/{job}/copy', { params: { path }, body }));
-			const head = cache.getQueryData<Walk>(['walk', job])?.job;
+			const head = cache.getQueryData(resources.walk(job).queryKey)?.job;
 			if (later && head) await setUsual(head, from, parts);
-			cache.invalidateQueries({ queryKey: ['opening', job], refetchType: 'none' });
+			cache.invalidateQueries({ queryKey: resources.openings(job), refetchType: 'none' });
 			const n = done.standing.length;
 			did({
 				says: say(later ? 'walk.copied-and-new' : 'walk.copied', {
@@ -114,9 +126,9 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 				}),
 				back: async () => {
 					await ask(
-						client.POST('/api/jobs/{job}/undo', { params: { path }, body: { doors: done.standing } }),
+						client.POST('/api/jobs/{job}/undo', { params: { path }, body: { openings: done.standing } }),
 					);
-					cache.invalidateQueries({ queryKey: ['opening', job], refetchType: 'none' });
+					cache.invalidateQueries({ queryKey: resources.openings(job), refetchType: 'none' });
 					const now = await ask(client.GET('/api/jobs/{job}', { params: { path } }));
 					if (later) await setUsual(now.job, '', parts);
 				},
@@ -144,37 +156,28 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 			<fieldset>
 				<legend>{say('page.what')}</legend>
 				{trade.parts.map((p) => (
-					<label key={p.id} className="flex gap-3 min-h-11 items-center">
-						<input
-							type="checkbox"
-							className="checkbox checkbox-primary"
-							data-part={p.id}
-							checked={parts.includes(p.id as Part)}
-							onChange={(e) =>
-								setParts(
-									trade.parts
-										.map((x) => x.id as Part)
-										.filter((x) => (x === p.id ? e.target.checked : parts.includes(x))),
-								)
-							}
-						/>
+					<Checkbox
+						key={p.id}
+						data-part={p.id}
+						checked={parts.includes(p.id as Part)}
+						onChange={(e) =>
+							setParts(
+								trade.parts
+									.map((x) => x.id as Part)
+									.filter((x) => (x === p.id ? e.target.checked : parts.includes(x))),
+							)
+						}
+					>
 						<span>
 							<strong>{p.name}</strong>: {p.why}
 						</span>
-					</label>
+					</Checkbox>
 				))}
 				<p className="opacity-80 mt-1">{say('walk.the-kit-belongs-to-the')}</p>
 			</fieldset>
-			<label className="flex gap-3 min-h-11 items-center">
-				<input
-					type="checkbox"
-					className="checkbox checkbox-primary"
-					data-field="copy-later"
-					checked={later}
-					onChange={(e) => setLater(e.target.checked)}
-				/>
+			<Checkbox data-field="copy-later" checked={later} onChange={(e) => setLater(e.target.checked)}>
 				{say('walk.new-doors-begin-with-them')}
-			</label>
+			</Checkbox>
 			{/* Its room is there from the beginning, so that nothing moves under the hand when it fills. */}
 			<section
 				className="h-72 overflow-y-auto border-y border-base-300 py-2"
@@ -187,7 +190,7 @@ function CopyTo({ job, doors, to, did }: { job: string; doors: Door[]; to: Door[
 				{preview.error && <Said error={preview.error.message} />}
 				{ready && preview.data && (
 					<ul className="grid gap-2">
-						{preview.data.doors.map((d) => (
+						{preview.data.openings.map((d) => (
 							<li key={d.id} data-copied={d.id}>
 								<strong>{d.name}</strong>
 								{d.refused ? (

@@ -12,10 +12,11 @@ import { useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client, type JobHead, newKey, once, type Schemas, send, type Unit } from '../api/client';
-import { useHomeFocus } from '../app/home-focus';
-import { Top } from '../app/top';
+import { resources } from '../api/resources';
 import { GiveOut } from '../ui/give-out';
+import { useHomeFocus } from '../ui/home-focus';
 import { Failed, TakenOff, Waiting } from '../ui/says';
+import { Top } from '../ui/top';
 import { chooseLocale, chosenLocale, keepJobLocale, type Locale, subscribe } from '../words/locale';
 import { say } from '../words/texts';
 import { trade } from '../words/trade';
@@ -25,8 +26,8 @@ const trail: { text: string }[] = [];
 
 /** Home lists the jobs; a new one is begun, or brought in from a file. */
 export function Home() {
-	const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
-	const sharing = useQuery({ queryKey: ['sharing'], queryFn: () => ask(client.GET('/api/sharing')) });
+	const jobs = useQuery(resources.jobs());
+	const sharing = useQuery(resources.sharing());
 	const runs = sharing.data?.runs ?? true;
 	const chosen = useSyncExternalStore(subscribe, chosenLocale);
 	const [error, attempt] = useAttempt();
@@ -53,7 +54,7 @@ export function Home() {
 							{say('page.words')}
 							<select
 								className="select"
-								data-field="device-language"
+								data-field="client-language"
 								value={chosen}
 								onChange={(e) => chooseLocale(e.target.value as Locale)}
 							>
@@ -129,7 +130,7 @@ function Begin() {
 		await attempt(async () => {
 			const j = await ask(client.POST('/api/jobs', { params: once(key), body: { name, unit } }));
 			keepJobLocale(j);
-			cache.invalidateQueries({ queryKey: ['jobs'] });
+			cache.invalidateQueries({ queryKey: resources.jobs().queryKey });
 			go(`/j/${j.id}`);
 		});
 	};
@@ -199,9 +200,9 @@ function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () =>
 					<GraduationCap size={20} aria-hidden="true" /> {say('home.hidden-openings-and-drills')}
 				</Link>
 			</p>
-			<h2 className="text-2xl mb-2">{say('home.other-devices')}</h2>
+			<h2 className="text-2xl mb-2">{say('home.other-clients')}</h2>
 			<p className="mb-6">
-				<Link className="btn text-lg" to="/devices" data-devices>
+				<Link className="btn text-lg" to="/sharing" data-sharing>
 					<Smartphone size={20} aria-hidden="true" /> {say('home.a-phone-at-the-opening')}
 				</Link>
 			</p>
@@ -267,7 +268,7 @@ function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () =>
 				<p role="status" className="text-lg mt-2" data-restored={brought.jobs}>
 					{say('home.restored', {
 						jobs: say('home.count-jobs', { count: brought.jobs }),
-						doors: say('page.count-doors', { count: brought.doors }),
+						doors: say('page.count-doors', { count: brought.openings }),
 						before: brought.before,
 					})}
 				</p>

@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ask, client, type JobHead } from '../api/client';
+import type { JobHead } from '../api/client';
+import { resources } from '../api/resources';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
 import { both, brings, type Kit } from './kit-merge';
 
 /** KitFrom takes over what the kit of another job has more, and gives it back. */
 export function KitFrom({ head, save }: { head: JobHead; save: (kit: Kit) => Promise<unknown> }) {
-	const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
+	const jobs = useQuery(resources.jobs());
 	const [before, setBefore] = useState<{ kit: Kit; from: string } | null>(null);
 	const others =
 		jobs.data?.filter((j) => j.id !== head.id && !j.removed && brings(head.kit, j.kit).length > 0) ?? [];

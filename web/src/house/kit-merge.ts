@@ -2,7 +2,7 @@ import type { JobHead } from '../api/client';
 
 export type Kit = JobHead['kit'];
 
-/** both is a kit with what another one has beside it: tools, hinges and devices by their IDs, and bits. */
+/** both is a kit with what another one has beside it: tools, hinges and clients by their IDs, and bits. */
 export function both(own: Kit, other: Kit): Kit {
 	const more = <T extends { id: string }>(a: T[] = [], b: T[] = []) => [
 		...a,
@@ -13,7 +13,7 @@ export function both(own: Kit, other: Kit): Kit {
 		...own,
 		tools: more(own.tools, other.tools),
 		hinges: more(own.hinges, other.hinges),
-		devices: more(own.devices, other.devices),
+		hardware: more(own.hardware, other.hardware),
 		...(bits.length ? { bits } : {}),
 		...(own.trip ? {} : { trip: other.trip }),
 		...(own.fits ? {} : { fits: other.fits }),
@@ -28,7 +28,7 @@ export function brings(own: Kit, other: Kit): string[] {
 	return [
 		...names(own.tools, to.tools),
 		...names(own.hinges, to.hinges),
-		...names(own.devices, to.devices),
+		...names(own.hardware, to.hardware),
 		...((to.bits?.length ?? 0) > (own.bits?.length ?? 0) ? ['bits'] : []),
 	];
 }

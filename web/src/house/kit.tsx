@@ -4,11 +4,13 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client, type JobHead, type Schemas, Trouble, type Unit } from '../api/client';
-import { useHomeFocus } from '../app/home-focus';
-import { Top } from '../app/top';
+import { resources } from '../api/resources';
 import { typed } from '../opening/kept';
+import { useHomeFocus } from '../ui/home-focus';
 import { Failed, Waiting } from '../ui/says';
 import { Tape } from '../ui/tape';
+import { ToolButton } from '../ui/toolbutton';
+import { Top } from '../ui/top';
 import { say } from '../words/texts';
 import { kindOf, trade } from '../words/trade';
 import { KitFrom } from './kit-from';
@@ -25,10 +27,7 @@ const called = (t: Tool) => t.name || instrument(t.instrument)?.name || t.id;
 export function KitPage() {
 	const { job = '' } = useParams();
 	const cache = useQueryClient();
-	const walk = useQuery({
-		queryKey: ['walk', job],
-		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
-	});
+	const walk = useQuery(resources.walk(job));
 	const [error, attempt] = useAttempt();
 	const head = walk.data?.job;
 	const trail = useMemo(
@@ -46,7 +45,7 @@ export function KitPage() {
 			);
 			await Promise.all([
 				walk.refetch(),
-				cache.invalidateQueries({ queryKey: ['opening', job], refetchType: 'none' }),
+				cache.invalidateQueries({ queryKey: resources.openings(job), refetchType: 'none' }),
 			]);
 		});
 	return (
@@ -93,15 +92,15 @@ export function KitPage() {
 						/>
 						<Kept
 							title={say('kit.latches-and-locks-kept')}
-							list={(head.kit.devices ?? []).map((d) => ({
+							list={(head.kit.hardware ?? []).map((d) => ({
 								...d,
 								is: say('kit.holes', {
-									name: trade.deviceKinds.find((k) => k.id === d.kind)?.name,
+									name: trade.hardwareKinds.find((k) => k.id === d.kind)?.name,
 									count: (d.holes ?? []).length,
 								}),
 							}))}
 							takeOut={(id) =>
-								save(head, { ...head.kit, devices: (head.kit.devices ?? []).filter((x) => x.id !== id) })
+								save(head, { ...head.kit, hardware: (head.kit.hardware ?? []).filter((x) => x.id !== id) })
 							}
 						/>
 						<Bits key={`bits ${head.version}`} head={head} save={(kit) => save(head, kit)} />
@@ -162,10 +161,10 @@ function ToolInKit({
 				>
 					{tool.proved ? say('kit.prove-it-again') : say('kit.prove-it')}
 				</button>
-				<button type="button" className="btn btn-ghost px-2" onClick={() => change(null)}>
+				<ToolButton onClick={() => change(null)}>
 					<X size={20} aria-hidden="true" />
 					<span className="sr-only">{say('kit.take-out-of-the-kit', { tool: called(tool) })}</span>
-				</button>
+				</ToolButton>
 			</div>
 			{proving && (
 				<Prove
@@ -356,15 +355,11 @@ function Times({
 				{list.map((v, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: readings of one span have no other name
 					<li key={i}>
-						<button
-							type="button"
-							className="btn btn-ghost px-2"
-							onClick={() => set(list.filter((_, k) => k !== i))}
-						>
+						<ToolButton onClick={() => set(list.filter((_, k) => k !== i))}>
 							{v}
 							<span className="sr-only">{say('kit.take-this-reading-out')}</span>
 							<X size={14} aria-hidden="true" />
-						</button>
+						</ToolButton>
 					</li>
 				))}
 			</ol>

@@ -10,14 +10,15 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useLayoutEffect, useRef, useState } from 'react';
-import { ask, client, type Door } from '../api/client';
+import type { OpeningRow } from '../api/client';
+import { resources } from '../api/resources';
 import { say } from '../words/texts';
-import { CardHigh, CardWide, DoorCard, type OnWalk } from './card';
+import { CardHigh, CardWide, type OnWalk, OpeningCard } from './card';
 
-type Shown = { door: Door; number: number };
+type Shown = { door: OpeningRow; number: number };
 
-/** DoorList draws as many of the doors as are seen. */
-export function DoorList({
+/** OpeningList draws as many of the doors as are seen. */
+export function OpeningList({
 	list,
 	on,
 	place,
@@ -130,23 +131,9 @@ function Placed({
 	style: React.CSSProperties;
 }) {
 	const wanted = row.filter((x) => x.door.drawn).map((x) => `${x.door.id}@${x.door.version}`);
-	const drawings = useQuery({
-		queryKey: ['drawings', on.job, ...wanted],
-		enabled: wanted.length > 0,
-		staleTime: Number.POSITIVE_INFINITY,
-		gcTime: 60_000,
-		queryFn: () =>
-			ask(
-				client.GET('/api/jobs/{job}/drawings', {
-					params: {
-						path: { job: on.job },
-						query: { doors: wanted.map((w) => w.slice(0, w.lastIndexOf('@'))) },
-					},
-				}),
-			),
-	});
+	const drawings = useQuery({ ...resources.drawings(on.job, wanted), enabled: wanted.length > 0 });
 	return (
-		<DoorCard
+		<OpeningCard
 			door={shown.door}
 			number={shown.number}
 			drawing={drawings.data?.find((x) => x.id === shown.door.id)?.drawing}

@@ -4,13 +4,15 @@ import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { ask, client, type Schemas, type Unit } from '../api/client';
 import { howFar, type Made, makeList } from '../api/exports';
-import { useHomeFocus } from '../app/home-focus';
-import { Top, useShownIn } from '../app/top';
+import { resources } from '../api/resources';
+import { Checkbox } from '../ui/checkbox';
 import { GiveOut } from '../ui/give-out';
+import { useHomeFocus } from '../ui/home-focus';
 import { Cautions, Failed, Waiting } from '../ui/says';
+import { Top, useShownIn } from '../ui/top';
 import { say } from '../words/texts';
 import { edgeName, trade } from '../words/trade';
-import { walkQuery } from './page';
+import { chosenIn } from './openings';
 
 type Load = Schemas['Load'];
 
@@ -18,20 +20,20 @@ type Load = Schemas['Load'];
 export function LoadPage() {
 	const { job = '' } = useParams();
 	const [query] = useSearchParams();
-	const doors = query.get('doors')?.split(',').filter(Boolean) ?? [];
-	const walk = useQuery(walkQuery(job));
+	const doors = chosenIn(query)?.split(',').filter(Boolean) ?? [];
+	const walk = useQuery(resources.walk(job));
 	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
 	const [far, setFar] = useState<Made>();
-	const many = doors.length || (walk.data?.doors.length ?? 0);
+	const many = doors.length || (walk.data?.openings.length ?? 0);
 	const load = useQuery({
 		queryKey: ['load', job, ...doors],
 		enabled: many > 0 || walk.isSuccess,
 		queryFn: ({ signal }) =>
 			many > trade.atOnce
-				? makeList<Load>({ what: 'load-list', job, doors }, setFar, signal)
+				? makeList<Load>({ what: 'load-list', job, openings: doors }, setFar, signal)
 				: ask(
 						client.GET('/api/jobs/{job}/load', {
-							params: { path: { job }, query: doors.length ? { doors } : {} },
+							params: { path: { job }, query: doors.length ? { openings: doors } : {} },
 						}),
 					),
 	});
@@ -59,15 +61,15 @@ export function LoadPage() {
 						<p className="text-lg mb-2" data-load-for>
 							{say('loading.for', {
 								doors: doors.length
-									? some(load.data.doors)
-									: say('loading.all-count-doors', { count: load.data.doors.length }),
+									? some(load.data.openings)
+									: say('loading.all-count-doors', { count: load.data.openings.length }),
 							})}
 						</p>
 						<p className="flex flex-wrap gap-2 mb-4">
 							<GiveOut
 								doors={many}
 								href={`/api/jobs/${job}/paper?${paper}`}
-								wanted={{ what: 'load', job, doors, paper: paper.get('paper') ?? '' }}
+								wanted={{ what: 'load', job, openings: doors, paper: paper.get('paper') ?? '' }}
 							>
 								<Printer size={20} aria-hidden="true" /> {say('page.print-it')}
 							</GiveOut>
@@ -81,8 +83,8 @@ export function LoadPage() {
 							)}
 						</p>
 						{load.data.open.map((o) => (
-							<p key={o.door + o.why} className="border-l-4 border-warning pl-3 mb-2" data-open>
-								<strong>{o.door}</strong>: {o.why}.
+							<p key={o.opening + o.why} className="border-l-4 border-warning pl-3 mb-2" data-open>
+								<strong>{o.opening}</strong>: {o.why}.
 							</p>
 						))}
 						<div className="grid lg:grid-cols-2 gap-x-8 items-start">
@@ -119,7 +121,7 @@ type Ticks = {
 	clear: () => void;
 };
 
-/** useTicks keeps on this device what is on the van already. */
+/** useTicks keeps on this client what is on the van already. */
 function useTicks(job: string, doors: string[]): Ticks {
 	const key = `loaded ${job} ${doors.join(',')}`;
 	const [on, set] = useState<string[]>(() => JSON.parse(localStorage.getItem(key) ?? '[]'));
@@ -143,14 +145,13 @@ function Group({ group: g, ticks }: { group: Load['groups'][number]; ticks: Tick
 			<ul>
 				{g.items.map((i) => (
 					<li key={i.id} className="border-b border-base-300 break-inside-avoid">
-						<label className="flex gap-3 items-start py-2 min-h-11 cursor-pointer">
-							<input
-								type="checkbox"
-								className="checkbox checkbox-lg mt-0.5"
-								checked={ticks.has(i.id)}
-								onChange={(e) => ticks.put(i.id, e.target.checked)}
-								data-tick={i.id}
-							/>
+						<Checkbox
+							className="items-start py-2"
+							large
+							checked={ticks.has(i.id)}
+							onChange={(e) => ticks.put(i.id, e.target.checked)}
+							data-tick={i.id}
+						>
 							{i.count > 0 && (
 								<span className="w-12 shrink-0 text-right text-xl font-bold tabular-nums" data-count={i.id}>
 									{i.count} ×
@@ -159,9 +160,9 @@ function Group({ group: g, ticks }: { group: Load['groups'][number]; ticks: Tick
 							<span className={`min-w-0 ${ticks.has(i.id) ? 'line-through opacity-70' : ''}`}>
 								<span className="text-lg">{i.name}</span>
 								{i.note && <span className="opacity-80"> ({i.note})</span>}
-								<span className="block text-sm opacity-80">{some(i.doors)}</span>
+								<span className="block text-sm opacity-80">{some(i.openings)}</span>
 							</span>
-						</label>
+						</Checkbox>
 					</li>
 				))}
 			</ul>
@@ -180,7 +181,7 @@ function Settings({ list }: { list: Load['settings'] }) {
 						<dt>{s.what}</dt>
 						<dd>
 							<strong className="text-lg">{s.to}</strong>
-							<span className="block text-sm opacity-80">{some(s.doors)}</span>
+							<span className="block text-sm opacity-80">{some(s.openings)}</span>
 						</dd>
 					</div>
 				))}
@@ -213,8 +214,8 @@ function Cutting({ list, unit }: { list: Load['cutting']; unit: Unit }) {
 					</thead>
 					<tbody>
 						{list.map((c) => (
-							<tr key={c.door}>
-								<th scope="row">{c.door}</th>
+							<tr key={c.opening}>
+								<th scope="row">{c.opening}</th>
 								<td>{c.slab}</td>
 								{[c.head, c.hinge, c.lock, c.foot].map((t, i) => (
 									<td

@@ -1,46 +1,36 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { CalendarDays, FileSpreadsheet, ListChecks, PackageOpen, Plus, Ruler } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
-import { ask, client, type Door, type JobHead, newKey, once, type Unit, type Walk } from '../api/client';
-import { useHomeFocus } from '../app/home-focus';
-import { useShortcuts } from '../app/keys';
-import { Top, useShownIn } from '../app/top';
+import { ask, client, type JobHead, newKey, type OpeningRow, once, type Unit } from '../api/client';
+import { resources } from '../api/resources';
+import { useHomeFocus } from '../ui/home-focus';
+import { useShortcuts } from '../ui/keys';
 import { ShownIn } from '../ui/length';
 import { Failed, TakenOff, Waiting } from '../ui/says';
+import { Top, useShownIn } from '../ui/top';
 import { say } from '../words/texts';
 import { trade } from '../words/trade';
 import { Chosen } from './chosen';
-import { beside, moved, plainly, type Seen, seen, summary, troubles } from './doors';
-import { DoorList } from './list';
+import { OpeningList } from './list';
+import { beside, moved, plainly, type Seen, seen, summary, troubles } from './openings';
 import { UsualChoices } from './usual';
 
 /** A deed on the walk, and how it is taken back. */
 export type Deed = { says: string; back: () => Promise<unknown> };
 
-/** walkQuery is a job's walk; it is asked for again while plans are still being worked out. */
-export function walkQuery(job: string) {
-	return {
-		queryKey: ['walk', job],
-		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
-		refetchInterval: (q: { state: { data?: Walk } }) => (q.state.data?.working ? 150 : (false as const)),
-		placeholderData: keepPreviousData<Walk>,
-	};
-}
-
 /** WalkPage is the home of a job: the house at a glance, its doors in the order you walk it. */
 export function WalkPage() {
 	const { job = '' } = useParams();
-	const cache = useQueryClient();
-	const walk = useQuery(walkQuery(job));
+	const walk = useQuery(resources.walk(job));
 	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
 	const [look, setLook] = useLook(job);
 	const [chosen, setChosen] = useState<Set<string> | null>(null);
 	const [deed, setDeed] = useState<Deed | null>(null);
 	const [error, attempt] = useAttempt();
 	const trail = useMemo(() => (walk.data ? [{ text: walk.data.job.name }] : []), [walk.data]);
-	const doors = walk.data?.doors;
+	const doors = walk.data?.openings;
 	const asked = useDeferredValue(look);
 	const list = useMemo(() => seen(doors ?? [], asked, trade.steps), [doors, asked]);
 	useHomeFocus(JSON.stringify(doors?.map((d) => d.id)));
@@ -48,9 +38,104 @@ export function WalkPage() {
 		if (await attempt(does)) setDeed(back ? { says, back } : null);
 		await walk.refetch();
 	};
+	const { place, step } = useMoves(job, doors, look, change);
+	useShortcuts({
+		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
+		entry: () => document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus(),
+		find: () => document.querySelector<HTMLElement>('[data-field="search"]')?.focus(),
+		earlier: step(-1),
+		later: step(1),
+	});
+	const take = (d: { id: string; name: string; version?: number }, back: boolean) => {
+		const path = { job, opening: d.id };
+		const restore = () =>
+			ask(client.POST('/api/jobs/{job}/openings/{opening}/restore', { params: { path } }));
+		if (back) return change('', restore);
+		const header = { 'If-Match': `"${d.version}"` };
+		const off = () => ask(client.DELETE('/api/jobs/{job}/openings/{opening}', { params: { path, header } }));
+		return change(say('walk.name-is-off-the-walk', { name: d.name }), off, restore);
+	};
+	const choose = (id: string) =>
+		setChosen((c) => {
+			const next = new Set(c);
+			if (!next.delete(id)) next.add(id);
+			return next;
+		});
+	const narrowed = look.search || look.step || look.trouble;
+	return (
+		<ShownIn value={shown}>
+			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
+			<main className="p-4 sm:p-6 max-w-7xl mx-auto">
+				{walk.isPending && <Waiting text={say('walk.fetching-the-doors')} />}
+				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
+				{walk.data && doors && (
+					<>
+						<Head head={walk.data.job} doors={doors} done={() => walk.refetch()} />
+						<Ways job={job} choosing={!!chosen} choose={() => setChosen(chosen ? null : new Set())} />
+						{doors.length > 1 && <Finder look={look} set={setLook} doors={doors} />}
+						<Said error={error} className="mb-3" />
+						{deed && <Undo deed={deed} high={!!chosen} back={() => change('', deed.back)} />}
+						<UsualChoices head={walk.data.job} done={() => walk.refetch()} />
+						{narrowed && (
+							<p role="status" className="mb-2" data-found>
+								{list.length === 0
+									? say('walk.no-door-matches')
+									: say('walk.shown-of-doors-doors', { shown: list.length, doors: doors.length })}{' '}
+								<button
+									type="button"
+									className="link min-h-11"
+									onClick={() => setLook({ ...plainly, order: look.order })}
+								>
+									{say('walk.all-of-them')}
+								</button>
+							</p>
+						)}
+						<OpeningList
+							list={list}
+							place={place}
+							on={{
+								job,
+								take: (d: OpeningRow) => take(d, false),
+								choose: chosen ? choose : undefined,
+								chosen: chosen ?? new Set(),
+								moves: look.order === 'walk' && !chosen && doors.length > 1,
+							}}
+						/>
+						<AddOpening job={job} first={doors.length === 0} />
+						<TakenOff what={say('walk.doors')} list={walk.data.off} back={(d) => take(d, true)} />
+						{chosen && (
+							<Chosen
+								job={job}
+								doors={doors}
+								chosen={chosen}
+								all={() => setChosen(new Set(list.map((x) => x.door.id)))}
+								none={() => setChosen(null)}
+								did={(d) => {
+									setDeed(d);
+									setChosen(null);
+									walk.refetch();
+								}}
+							/>
+						)}
+					</>
+				)}
+			</main>
+		</ShownIn>
+	);
+}
+
+/** Change makes a change of the walk, says what was done, and how it is taken back. */
+type Change = (says: string, does: () => Promise<unknown>, back?: () => Promise<unknown>) => Promise<void>;
+
+/** useMoves moves doors along the walk: before another one, or by one place with a key. */
+function useMoves(job: string, doors: OpeningRow[] | undefined, look: Seen, change: Change) {
+	const cache = useQueryClient();
 	const put = (id: string, before: string) => {
 		// At once on the screen, and then in the file.
-		cache.setQueryData<Walk>(['walk', job], (w) => w && { ...w, doors: moved(w.doors, id, before) });
+		cache.setQueryData(
+			resources.walk(job).queryKey,
+			(w) => w && { ...w, openings: moved(w.openings, id, before) },
+		);
 		return ask(
 			client.PUT('/api/jobs/{job}/openings/{opening}/place', {
 				params: { path: { job, opening: id } },
@@ -84,151 +169,79 @@ export function WalkPage() {
 		follow.current = id;
 		place(id, before);
 	};
-	useShortcuts({
-		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
-		entry: () => document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus(),
-		find: () => document.querySelector<HTMLElement>('[data-field="search"]')?.focus(),
-		earlier: step(-1),
-		later: step(1),
-	});
-	const take = (d: { id: string; name: string; version?: number }, back: boolean) => {
-		const path = { job, opening: d.id };
-		const restore = () =>
-			ask(client.POST('/api/jobs/{job}/openings/{opening}/restore', { params: { path } }));
-		if (back) return change('', restore);
-		const header = { 'If-Match': `"${d.version}"` };
-		const off = () => ask(client.DELETE('/api/jobs/{job}/openings/{opening}', { params: { path, header } }));
-		return change(say('walk.name-is-off-the-walk', { name: d.name }), off, restore);
-	};
-	const choose = (id: string) =>
-		setChosen((c) => {
-			const next = new Set(c);
-			if (!next.delete(id)) next.add(id);
-			return next;
-		});
-	const narrowed = look.search || look.step || look.trouble;
+	return { place, step };
+}
+
+/** Head is a job's name, how it stands, and what its figures and sentences are in. */
+function Head({ head, doors, done }: { head: JobHead; doors: OpeningRow[]; done: () => void }) {
 	return (
-		<ShownIn value={shown}>
-			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
-			<main className="p-4 sm:p-6 max-w-7xl mx-auto">
-				{walk.isPending && <Waiting text={say('walk.fetching-the-doors')} />}
-				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
-				{walk.data && doors && (
-					<>
-						<div className="flex flex-wrap items-end gap-x-6 gap-y-2 mb-3">
-							<h1 className="text-3xl" tabIndex={-1} data-home>
-								{walk.data.job.name}
-							</h1>
-							<p className="text-lg grow" data-summary>
-								{summary(doors)}
-							</p>
-							<JobChoice
-								head={walk.data.job}
-								field="tape"
-								label={say('walk.cut-to')}
-								options={trade.tapes.filter((t) => t.unit === walk.data.job.unit)}
-								done={() => walk.refetch()}
-							/>
-							<JobChoice
-								head={walk.data.job}
-								field="language"
-								label={say('page.words')}
-								options={[{ id: '', name: say('walk.as-the-unit-suggests') }, ...trade.languages]}
-								done={() => walk.refetch()}
-							/>
-						</div>
-						<nav
-							aria-label={say('walk.the-whole-house')}
-							className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3"
-						>
-							<Link className="btn" to={`/day/${job}`} data-to-day>
-								<CalendarDays size={20} aria-hidden="true" /> {say('page.the-day')}
-							</Link>
-							<Link className="btn" to={`/load/${job}`} data-load>
-								<PackageOpen size={20} aria-hidden="true" /> {say('page.what-to-load')}
-							</Link>
-							<Link className="btn" to={`/papers/${job}`} data-papers>
-								<FileSpreadsheet size={20} aria-hidden="true" /> {say('page.papers-and-schedules')}
-							</Link>
-							<Link className="btn" to={`/kit/${job}`} data-kit>
-								<Ruler size={20} aria-hidden="true" /> {say('page.kit')}
-							</Link>
-							<button
-								type="button"
-								className={`btn ${chosen ? 'btn-neutral' : ''}`}
-								aria-pressed={!!chosen}
-								onClick={() => setChosen(chosen ? null : new Set())}
-								data-choosing
-							>
-								<ListChecks size={20} aria-hidden="true" /> {say('walk.choose-doors')}
-							</button>
-						</nav>
-						{doors.length > 1 && <Finder look={look} set={setLook} doors={doors} />}
-						<Said error={error} className="mb-3" />
-						{deed && (
-							// It lies over the page, so that nothing moves under the hand when it comes.
-							<p
-								role="status"
-								className={`fixed left-4 z-20 bg-neutral text-neutral-content px-4 py-2 text-lg flex items-center gap-3 ${chosen ? 'bottom-24' : 'bottom-4'}`}
-								data-deed
-							>
-								{deed.says}{' '}
-								<button
-									type="button"
-									className="btn btn-sm btn-primary"
-									onClick={() => change('', deed.back)}
-									data-undo-deed
-								>
-									{say('page.undo')}
-								</button>
-							</p>
-						)}
-						<UsualChoices head={walk.data.job} done={() => walk.refetch()} />
-						{narrowed && (
-							<p role="status" className="mb-2" data-found>
-								{list.length === 0
-									? say('walk.no-door-matches')
-									: say('walk.shown-of-doors-doors', { shown: list.length, doors: doors.length })}{' '}
-								<button
-									type="button"
-									className="link min-h-11"
-									onClick={() => setLook({ ...plainly, order: look.order })}
-								>
-									{say('walk.all-of-them')}
-								</button>
-							</p>
-						)}
-						<DoorList
-							list={list}
-							place={place}
-							on={{
-								job,
-								take: (d: Door) => take(d, false),
-								choose: chosen ? choose : undefined,
-								chosen: chosen ?? new Set(),
-								moves: look.order === 'walk' && !chosen && doors.length > 1,
-							}}
-						/>
-						<AddDoor job={job} first={doors.length === 0} />
-						<TakenOff what={say('walk.doors')} list={walk.data.off} back={(d) => take(d, true)} />
-						{chosen && (
-							<Chosen
-								job={job}
-								doors={doors}
-								chosen={chosen}
-								all={() => setChosen(new Set(list.map((x) => x.door.id)))}
-								none={() => setChosen(null)}
-								did={(d) => {
-									setDeed(d);
-									setChosen(null);
-									walk.refetch();
-								}}
-							/>
-						)}
-					</>
-				)}
-			</main>
-		</ShownIn>
+		<div className="flex flex-wrap items-end gap-x-6 gap-y-2 mb-3">
+			<h1 className="text-3xl" tabIndex={-1} data-home>
+				{head.name}
+			</h1>
+			<p className="text-lg grow" data-summary>
+				{summary(doors)}
+			</p>
+			<JobChoice
+				head={head}
+				field="tape"
+				label={say('walk.cut-to')}
+				options={trade.tapes.filter((t) => t.unit === head.unit)}
+				done={done}
+			/>
+			<JobChoice
+				head={head}
+				field="language"
+				label={say('page.words')}
+				options={[{ id: '', name: say('walk.as-the-unit-suggests') }, ...trade.languages]}
+				done={done}
+			/>
+		</div>
+	);
+}
+
+/** Ways lead to what is done for the whole house. */
+function Ways({ job, choosing, choose }: { job: string; choosing: boolean; choose: () => void }) {
+	return (
+		<nav aria-label={say('walk.the-whole-house')} className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3">
+			<Link className="btn" to={`/day/${job}`} data-to-day>
+				<CalendarDays size={20} aria-hidden="true" /> {say('page.the-day')}
+			</Link>
+			<Link className="btn" to={`/load/${job}`} data-load>
+				<PackageOpen size={20} aria-hidden="true" /> {say('page.what-to-load')}
+			</Link>
+			<Link className="btn" to={`/papers/${job}`} data-papers>
+				<FileSpreadsheet size={20} aria-hidden="true" /> {say('page.papers-and-schedules')}
+			</Link>
+			<Link className="btn" to={`/kit/${job}`} data-kit>
+				<Ruler size={20} aria-hidden="true" /> {say('page.kit')}
+			</Link>
+			<button
+				type="button"
+				className={`btn ${choosing ? 'btn-neutral' : ''}`}
+				aria-pressed={choosing}
+				onClick={choose}
+				data-choosing
+			>
+				<ListChecks size={20} aria-hidden="true" /> {say('walk.choose-doors')}
+			</button>
+		</nav>
+	);
+}
+
+/** Undo takes back what was just done. It lies over the page, so that nothing moves under the hand when it comes. */
+function Undo({ deed, high, back }: { deed: Deed; high: boolean; back: () => void }) {
+	return (
+		<p
+			role="status"
+			className={`fixed left-4 z-20 bg-neutral text-neutral-content px-4 py-2 text-lg flex items-center gap-3 ${high ? 'bottom-24' : 'bottom-4'}`}
+			data-deed
+		>
+			{deed.says}{' '}
+			<button type="button" className="btn btn-sm btn-primary" onClick={back} data-undo-deed>
+				{say('page.undo')}
+			</button>
+		</p>
 	);
 }
 
@@ -249,7 +262,7 @@ function useLook(job: string): [Seen, (s: Seen) => void] {
 }
 
 /** Finder narrows the walk to what is looked for, and sets its order. */
-function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; doors: Door[] }) {
+function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; doors: OpeningRow[] }) {
 	const steps = trade.steps.filter((s) => doors.some((d) => d.next === s.id));
 	// On a phone the doors come first.
 	const [more, setMore] = useState(!!look.step || !!look.trouble || look.order !== 'walk');
@@ -324,7 +337,7 @@ function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; door
 	);
 }
 
-function AddDoor({ job, first }: { job: string; first: boolean }) {
+function AddOpening({ job, first }: { job: string; first: boolean }) {
 	const go = useNavigate();
 	const cache = useQueryClient();
 	const [name, setName] = useState('');
@@ -341,8 +354,8 @@ function AddDoor({ job, first }: { job: string; first: boolean }) {
 					body: { name, room },
 				}),
 			);
-			cache.setQueryData(['opening', job, v.opening.id], v);
-			cache.invalidateQueries({ queryKey: ['walk', job] });
+			cache.setQueryData(resources.opening(job, v.opening.id).queryKey, v);
+			cache.invalidateQueries({ queryKey: resources.walk(job).queryKey });
 			go(`/j/${job}/${v.opening.id}/measure`);
 		});
 	};

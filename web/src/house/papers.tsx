@@ -3,21 +3,21 @@ import { FileDown, Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import type { Unit } from '../api/client';
-import { useHomeFocus } from '../app/home-focus';
-import { Top } from '../app/top';
+import { resources } from '../api/resources';
 import { GiveOut } from '../ui/give-out';
+import { useHomeFocus } from '../ui/home-focus';
 import { Failed, Waiting } from '../ui/says';
+import { Top } from '../ui/top';
 import { say } from '../words/texts';
 import { trade } from '../words/trade';
-import { walkQuery } from './page';
 import { ScheduleIn } from './schedule-in';
 
 /** PapersPage is what comes in and goes out of a house: schedules, tables, papers. */
 export function PapersPage() {
 	const { job = '' } = useParams();
-	const walk = useQuery(walkQuery(job));
+	const walk = useQuery(resources.walk(job));
 	const head = walk.data?.job;
-	const doors = walk.data?.doors.length ?? 0;
+	const doors = walk.data?.openings.length ?? 0;
 	const trail = useMemo(
 		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: say('page.papers-and-schedules') }] : []),
 		[head, job],

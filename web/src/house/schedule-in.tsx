@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client, type JobHead, newKey, type Schemas, send } from '../api/client';
+import { resources } from '../api/resources';
 import { whoNow } from '../api/who';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
@@ -43,7 +44,7 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 			if (seen.hands) query.set('hands', seen.hands);
 			setCame(await send(`${path}?${query}`, file, key));
 			setSeen(null);
-			cache.invalidateQueries({ queryKey: ['walk', head.id] });
+			cache.invalidateQueries({ queryKey: resources.walk(head.id).queryKey });
 			done();
 		});
 	const back = () =>
@@ -52,7 +53,7 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 			await ask(
 				client.POST('/api/jobs/{job}/undo', {
 					params: { path: { job: head.id } },
-					body: { doors: came.standing },
+					body: { openings: came.standing },
 				}),
 			);
 			setCame(null);

@@ -3,10 +3,11 @@ import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { ask, client, type Schemas, type Unit } from '../api/client';
 import { howFar, type Made, makeList } from '../api/exports';
-import { useHomeFocus } from '../app/home-focus';
-import { Top, useShownIn } from '../app/top';
+import { resources } from '../api/resources';
+import { useHomeFocus } from '../ui/home-focus';
 import { Len, ShownIn, SvgDigits, Why } from '../ui/length';
 import { Failed, Waiting } from '../ui/says';
+import { Top, useShownIn } from '../ui/top';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
 import { jambName, trade } from '../words/trade';
@@ -17,16 +18,13 @@ type StoryRod = Schemas['StoryRod'];
 export function RodPage() {
 	const { job = '', opening = '' } = useParams();
 	const path = { job, opening };
-	const walk = useQuery({
-		queryKey: ['walk', job],
-		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
-	});
+	const walk = useQuery(resources.walk(job));
 	const [far, setFar] = useState<Made>();
 	const rod = useQuery({
 		queryKey: ['rod', job, opening],
 		enabled: walk.isSuccess,
 		queryFn: ({ signal }) =>
-			(walk.data?.doors.length ?? 0) > trade.atOnce
+			(walk.data?.openings.length ?? 0) > trade.atOnce
 				? makeList<StoryRod>({ what: 'story-rod', job, from: opening }, setFar, signal)
 				: ask(client.GET('/api/jobs/{job}/openings/{opening}/rod', { params: { path } })),
 		staleTime: 0,
@@ -88,7 +86,7 @@ export function RodPage() {
 								</table>
 								<h2 className="text-lg mb-1">{say('story-rod.the-other-doors')}</h2>
 								<ul className="grid gap-2">
-									{rod.data.doors.map((d) => (
+									{rod.data.openings.map((d) => (
 										<li
 											key={d.id + d.leaf}
 											className="border-l-4 pl-3 py-1"

@@ -1,17 +1,18 @@
 import { useState } from 'react';
 import { Said } from '../api/attempt';
 import { at } from '../api/pointer';
+import { Disclosure } from '../ui/disclosure';
 import { say } from '../words/texts';
 import { trade } from '../words/trade';
 import { LengthField } from './field';
-import { Entry, TakeOut, useList } from './list';
-import { useDoor } from './state';
+import { AddForm, Either, Entry, TakeOut, useList } from './list';
+import { useOpening } from './state';
 
 type Avoid = { what: string; slab?: boolean; at: number; long: number };
 
 /** Avoids takes what an edge holds that nothing is cut into; jamb says that it may be in the jamb too. */
 export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: boolean }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const list = (at(view.opening, path) as Avoid[] | undefined) ?? [];
 	const { error, put } = useList(path);
 	const [what, setWhat] = useState('');
@@ -19,10 +20,7 @@ export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: bo
 	const [long, setLong] = useState('');
 	const [slab, setSlab] = useState(false);
 	return (
-		<details className="mb-4" open={list.length > 0}>
-			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="avoid-open">
-				{of}
-			</summary>
+		<Disclosure className="mb-4" open={list.length > 0} title={of} field="avoid-open">
 			<div className="grid gap-2">
 				<p className="text-sm opacity-80">
 					{jamb ? say('avoid.an-old-latch-recess-or') : say('avoid.a-rail-joint-a-moulding')}
@@ -42,10 +40,9 @@ export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: bo
 						<TakeOut list={list} at={i} put={put} label={say('page.the-thing', { thing: a.what })} />
 					</div>
 				))}
-				<form
-					className="flex items-end gap-2 flex-wrap"
-					onSubmit={async (e) => {
-						e.preventDefault();
+				<AddForm
+					field="avoid-add"
+					add={async () => {
 						if (await put([...list, { what, slab: slab || !jamb, at: place, long }], what)) {
 							setWhat('');
 							setPlace('');
@@ -54,21 +51,16 @@ export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: bo
 					}}
 				>
 					{jamb && (
-						<fieldset className="flex gap-4 basis-full">
-							<legend className="sr-only">{say('page.where-it-is')}</legend>
-							{[false, true].map((v) => (
-								<label key={String(v)} className="flex items-center gap-2 min-h-11">
-									<input
-										type="radio"
-										name="avoid"
-										className="radio radio-primary"
-										checked={slab === v}
-										onChange={() => setSlab(v)}
-									/>
-									{v ? say('avoid.on-the-slab-from-its') : say('avoid.on-the-jamb-from-the')}
-								</label>
-							))}
-						</fieldset>
+						<Either
+							name="avoid"
+							legend={say('page.where-it-is')}
+							choices={[
+								[false, say('avoid.on-the-jamb-from-the')],
+								[true, say('avoid.on-the-slab-from-its')],
+							]}
+							value={slab}
+							set={setSlab}
+						/>
 					)}
 					<Entry
 						label={say('page.what')}
@@ -79,12 +71,9 @@ export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: bo
 					/>
 					<Entry label={say('avoid.down-to-it')} value={place} set={setPlace} field="avoid-at" />
 					<Entry label={say('page.long')} value={long} set={setLong} field="avoid-long" />
-					<button type="submit" className="btn" data-field="avoid-add">
-						{say('page.add')}
-					</button>
-				</form>
+				</AddForm>
 				<Said error={error} />
 			</div>
-		</details>
+		</Disclosure>
 	);
 }

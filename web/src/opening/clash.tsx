@@ -1,12 +1,12 @@
 import { OctagonAlert } from 'lucide-react';
 import { Said, useAttempt } from '../api/attempt';
 import type { Op, Schemas } from '../api/client';
-import { useShortcuts } from '../app/keys';
+import { useShortcuts } from '../ui/keys';
 import { Len } from '../ui/length';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
 import { edgeName } from '../words/trade';
-import { useDoor } from './state';
+import { useOpening } from './state';
 
 type Settled = Schemas['Settled'];
 
@@ -15,13 +15,13 @@ type Settled = Schemas['Settled'];
  * out, one key each; past Measure also what the plan would be without it, ready to be taken.
  */
 export function Clash({ step }: { step: string }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const clash = view.plan.clashes[0];
 	const place = (id: string) => view.opening.readings.findIndex((r) => r.id === id);
 	const again = () => {
-		const entry = clash?.againID
-			? `[data-field="/readings/${place(clash.againID)}/value"]`
+		const entry = clash?.againId
+			? `[data-field="/readings/${place(clash.againId)}/value"]`
 			: '[data-field="next-reading"]';
 		const field = document.querySelector<HTMLElement>(entry);
 		field?.scrollIntoView({ block: 'center' });

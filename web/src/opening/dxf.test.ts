@@ -1,6 +1,6 @@
 import DxfParser from 'dxf-parser';
 import { expect, test } from 'vitest';
-import text from '../../../sheet/full/testdata/known.dxf?raw';
+import text from '../../../document/template/testdata/known.dxf?raw';
 
 // Read by dxf-parser, an independent reader: y up, millimetres, each on its layer.
 test('a full-size DXF is what it was drawn as', () => {

@@ -5,7 +5,7 @@ import { at } from '../api/pointer';
 import { onward, Tape } from '../ui/tape';
 import { say } from '../words/texts';
 import { useKept } from './kept';
-import { useDoor } from './state';
+import { useOpening } from './state';
 
 /** LengthField is one kept length of the opening, or another quantity, saved on Enter and on leaving it. */
 export function LengthField({
@@ -30,7 +30,7 @@ export function LengthField({
 	/** What stands after it, where it is no length: % or °C. */
 	sign?: string;
 }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const gone = optional ? 'remove' : empty;
 	const { text, type, keep, error, waits, dirty, clash } = useKept(pointer, label, gone);
 	return (
@@ -84,7 +84,7 @@ export function PickField({
 	/** What is set with it. */
 	also?: Op[];
 }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const now = String(at(view.opening, pointer) ?? '');
 	return (
@@ -135,7 +135,7 @@ export function Choose<T extends string | number>({
 	options: { value: T; text: string; note?: ReactNode; remove?: boolean; also?: Op[] }[];
 	row?: boolean;
 }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const now = (at(view.opening, pointer) || unset) as T;
 	const set = async (o: { value: T; text: string; remove?: boolean; also?: Op[] }) => {

@@ -1,5 +1,6 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { ToolButton } from '../ui/toolbutton';
 import { say } from '../words/texts';
 
 type Props = {
@@ -46,17 +47,10 @@ function Move({
 	...hooks
 }: MoveProps & Record<`data-${string}`, boolean>) {
 	return (
-		<button
-			type="button"
-			className="btn btn-ghost px-2"
-			aria-disabled={!change}
-			title={title}
-			onClick={() => change && press()}
-			{...hooks}
-		>
+		<ToolButton aria-disabled={!change} title={title} onClick={() => change && press()} {...hooks}>
 			{children}
 			<span className="max-xl:sr-only">{name}</span>
 			<span className="sr-only">: {change || say('door.nothing-left')}</span>
-		</button>
+		</ToolButton>
 	);
 }

@@ -1,14 +1,14 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Op, Trouble } from '../api/client';
 import { say } from '../words/texts';
-import { useDoor } from './state';
+import { useOpening } from './state';
 
 /**
  * useDraft is what is typed and not yet kept; what is remembered of it outlives a reload. To remember
  * nothing forgets it.
  */
 export function useDraft(name: string, kept: string) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const key = `draft ${view.job.id} ${view.opening.id} ${name}`;
 	const [text, setText] = useState(() => sessionStorage.getItem(key) ?? kept);
 	const remember = (draft?: string) =>
@@ -31,7 +31,7 @@ export function saidOf(e: unknown, mine: (pointer: string) => boolean): string {
  * and a refused one stays as it was typed. gone is what an emptied entry stands for: its removal, or a value.
  */
 export function useKept(pointer: string, label: string, gone?: 'remove' | number) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const kept = view.texts[pointer] ?? '';
 	const last = useRef(kept);
 	const { text, setText, remember } = useDraft(pointer, kept);
@@ -53,7 +53,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 		if (text === before) setText(kept);
 		else if (text !== kept && base.current !== null && base.current !== kept) clashes();
 		if (text === kept) {
-			// What waited on this device was handed in.
+			// What waited on this client was handed in.
 			remember();
 			setError('');
 			setWaits('');

@@ -1,11 +1,12 @@
-import { useId } from 'react';
+import { type ReactNode, useId, useRef } from 'react';
 import { useAttempt } from '../api/attempt';
+import { useTaker } from '../ui/taker';
 import { say } from '../words/texts';
-import { useDoor } from './state';
+import { useOpening } from './state';
 
 /** useList keeps a list of the opening whole. */
 export function useList(path: string) {
-	const { save } = useDoor();
+	const { save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const put = (value: unknown[], label: string) =>
 		attempt(async () => {
@@ -42,6 +43,32 @@ export function TakeOut<T>({
 	);
 }
 
+/** AddForm adds one to a list: what is typed into its entries goes in whole, by a button or Enter. */
+export function AddForm({
+	field,
+	add,
+	children,
+}: {
+	field: string;
+	add: () => Promise<void>;
+	children: ReactNode;
+}) {
+	return (
+		<form
+			className="flex items-end gap-2 flex-wrap"
+			onSubmit={(e) => {
+				e.preventDefault();
+				add();
+			}}
+		>
+			{children}
+			<button type="submit" className="btn" data-field={field}>
+				{say('page.add')}
+			</button>
+		</form>
+	);
+}
+
 /** Entry is one value typed into something that is added whole. */
 export function Entry(p: {
 	label: string;
@@ -53,11 +80,15 @@ export function Entry(p: {
 	often?: string[];
 }) {
 	const list = useId();
+	const input = useRef<HTMLInputElement>(null);
+	const held = useTaker(input, { value: p.value, type: p.set });
 	return (
 		<label className="grow basis-24">
 			<span className="block mb-1">{p.label}</span>
 			<input
+				ref={input}
 				data-tape
+				onFocus={held}
 				data-field={p.field}
 				inputMode={p.number ? 'numeric' : undefined}
 				className="input w-full text-xl dim"
@@ -73,5 +104,38 @@ export function Entry(p: {
 				</datalist>
 			)}
 		</label>
+	);
+}
+
+/** Either asks which of two a new entry of a list is, as radio buttons. */
+export function Either({
+	name,
+	legend,
+	choices,
+	value,
+	set,
+}: {
+	name: string;
+	legend: string;
+	choices: [value: boolean, text: string][];
+	value: boolean;
+	set: (value: boolean) => void;
+}) {
+	return (
+		<fieldset className="flex gap-4 basis-full">
+			<legend className="sr-only">{legend}</legend>
+			{choices.map(([v, text]) => (
+				<label key={text} className="flex items-center gap-2 min-h-11">
+					<input
+						type="radio"
+						name={name}
+						className="radio radio-primary"
+						checked={value === v}
+						onChange={() => set(v)}
+					/>
+					{text}
+				</label>
+			))}
+		</fieldset>
 	);
 }

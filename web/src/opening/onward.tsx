@@ -2,18 +2,18 @@ import { useNavigate } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
 import { say } from '../words/texts';
 import { stepName } from '../words/trade';
-import { useDoor } from './state';
+import { useOpening } from './state';
 import { steps } from './steps/strip';
 
 /** Onward finishes a step and goes on to the next one in trade order. */
 export function Onward({ step, to, walk }: { step: string; to: (s: string) => string; walk: string }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const go = useNavigate();
 	const [error, attempt] = useAttempt();
-	const notch = view.plan.rod.find((n) => n.step === step);
+	const now = view.plan.steps.find((n) => n.step === step);
 	const next = steps[steps.indexOf(step) + 1];
-	if (!notch) return null;
-	const { ready } = notch;
+	if (!now) return null;
+	const { ready } = now;
 	return (
 		<div className="mt-5 grid gap-2 no-print">
 			<button
@@ -25,8 +25,8 @@ export function Onward({ step, to, walk }: { step: string; to: (s: string) => st
 				onClick={async () => {
 					if (!ready) return;
 					await attempt(async () => {
-						if (notch.state !== 'done') {
-							const value = { ...view.opening.done, [step]: notch.mark };
+						if (now.state !== 'done') {
+							const value = { ...view.opening.done, [step]: now.mark };
 							await save(
 								[{ op: 'add', path: '/done', value }],
 								say('door.step-done', { step: stepName(step) }),
@@ -40,7 +40,7 @@ export function Onward({ step, to, walk }: { step: string; to: (s: string) => st
 					? say('door.step-done-on-to-next', { step: stepName(step), next: stepName(next) })
 					: say('door.done-back-to-the-walk')}
 			</button>
-			{!ready && <p className="opacity-80">{say('door.not-yet-says', { says: notch.says })}</p>}
+			{!ready && <p className="opacity-80">{say('door.not-yet-says', { says: now.says })}</p>}
 			<Said error={error} />
 		</div>
 	);

@@ -1,23 +1,23 @@
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { Figure, OpeningView, Unit } from '../api/client';
-import { useHomeFocus } from '../app/home-focus';
-import { useShortcuts } from '../app/keys';
-import { Top, useShownIn } from '../app/top';
+import { useHomeFocus } from '../ui/home-focus';
+import { useShortcuts } from '../ui/keys';
 import { ShownIn, WhyDialog } from '../ui/length';
 import { Failed, Waiting } from '../ui/says';
+import { Top, useShownIn } from '../ui/top';
 import { say } from '../words/texts';
 import { OpeningFigure } from './figure';
 import { History } from './history';
 import { Panel } from './panel';
 import { useSpent } from './spent';
-import { DoorContext, useDoorState } from './state';
+import { OpeningContext, useOpeningState } from './state';
 import { Rod, steps } from './steps/strip';
 
-/** DoorPage is one opening: its steps, the drawing, and the step in hand. */
-export function DoorPage() {
+/** OpeningPage is one opening: its steps, the drawing, and the step in hand. */
+export function OpeningPage() {
 	const { job = '', opening = '', step = 'measure' } = useParams();
-	const { state, query, setTrouble } = useDoorState(job, opening);
+	const { state, query, setTrouble } = useOpeningState(job, opening);
 	const [shown, setShown] = useShownIn(job, (state?.view.job.unit as Unit) ?? 'mm');
 	const [times, setTimes] = useState(() => Number(localStorage.getItem('magnify')) || 14);
 	const [asked, setAsked] = useState<{ figure: Figure; title: string } | null>(null);
@@ -56,7 +56,7 @@ export function DoorPage() {
 	// The second leaf hangs on the other jamb.
 	const hand = which === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
 	return (
-		<DoorContext value={{ ...state, leaf, which, slab: which === 2 ? '/pair/slab' : '/slab' }}>
+		<OpeningContext value={{ ...state, leaf, which, slab: which === 2 ? '/pair/slab' : '/slab' }}>
 			<ShownIn value={shown}>
 				<div className="door flex flex-col h-dvh">
 					<p className="sr-only" role="status" data-spoken>
@@ -82,7 +82,7 @@ export function DoorPage() {
 						</p>
 					)}
 					<div className="door-body flex flex-col lg:flex-row grow min-h-0">
-						<Rod to={to} notches={v.plan.rod} />
+						<Rod to={to} steps={v.plan.steps} />
 						<div className="door-scroll max-lg:relative max-lg:grow max-lg:overflow-y-auto max-lg:min-h-0 lg:contents">
 							<OpeningFigure
 								step={step}
@@ -104,7 +104,7 @@ export function DoorPage() {
 					</div>
 				</div>
 			</ShownIn>
-		</DoorContext>
+		</OpeningContext>
 	);
 }
 

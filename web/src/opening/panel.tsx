@@ -7,7 +7,7 @@ import { say } from '../words/texts';
 import { handName, jambName, stepName } from '../words/trade';
 import { Clash } from './clash';
 import { Onward } from './onward';
-import { useDoor } from './state';
+import { useOpening } from './state';
 import { Photos } from './steps/log/photos';
 import { stepOf } from './steps/table';
 
@@ -23,7 +23,7 @@ type Props = {
 
 /** Panel is the step in hand beside its drawing: what is wrong, its form, photographs, and the way onward. */
 export function Panel({ step, to, walk, shown, pick }: Props) {
-	const { view: v, leaf, which } = useDoor();
+	const { view: v, leaf, which } = useOpening();
 	const Form = stepOf(step).form;
 	const pair = v.plan.leaves.length === 2;
 	const doubtful = v.plan.clashes.length > 0;

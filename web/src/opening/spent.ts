@@ -3,7 +3,7 @@ import { client } from '../api/client';
 
 const key = 'count time';
 
-/** counts is whether the minutes at each step are counted on this device. */
+/** counts is whether the minutes at each step are counted on this client. */
 export const counts = () => localStorage.getItem(key) === 'yes';
 
 export const setCounts = (on: boolean) =>

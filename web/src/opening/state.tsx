@@ -3,10 +3,11 @@ import { createContext, useCallback, useContext, useMemo, useRef, useState } fro
 import { ask, client, type Leaf, newKey, type Op, type OpeningView, Trouble } from '../api/client';
 import { at } from '../api/pointer';
 import { enqueue, handIn } from '../api/queue';
+import { resources } from '../api/resources';
 import { today, whoNow } from '../api/who';
 import { say } from '../words/texts';
 
-export type DoorState = {
+export type OpeningState = {
 	view: OpeningView;
 	/** Saves a change; rejects with Trouble, and then nothing was changed. */
 	save: (ops: Op[], label: string) => Promise<OpeningView>;
@@ -21,10 +22,10 @@ export type DoorState = {
 	slab: '/slab' | '/pair/slab';
 };
 
-export const DoorContext = createContext<DoorState | null>(null);
+export const OpeningContext = createContext<OpeningState | null>(null);
 
-export function useDoor(): DoorState {
-	const d = useContext(DoorContext);
+export function useOpening(): OpeningState {
+	const d = useContext(OpeningContext);
 	if (!d) throw new Error(say('door.no-door'));
 	return d;
 }
@@ -32,16 +33,12 @@ export function useDoor(): DoorState {
 /** Change is sent with the version that it is made from, which the hand saw. */
 type Change = { send: (version: number) => Promise<OpeningView>; from: number };
 
-/** useDoorState holds one opening; changes go one after another, each from the version before it. */
-export function useDoorState(job: string, opening: string) {
+/** useOpeningState holds one opening; changes go one after another, each from the version before it. */
+export function useOpeningState(job: string, opening: string) {
 	const cache = useQueryClient();
-	const key = useMemo(() => ['opening', job, opening], [job, opening]);
-	const path = { job, opening };
+	const key = useMemo(() => resources.opening(job, opening).queryKey, [job, opening]);
 	const [trouble, setTrouble] = useState('');
-	const query = useQuery({
-		queryKey: key,
-		queryFn: () => ask(client.GET('/api/jobs/{job}/openings/{opening}', { params: { path } })),
-	});
+	const query = useQuery(resources.opening(job, opening));
 	// Which version each of this page's own changes led to.
 	const own = useRef(new Map<number, number>());
 	const seen = query.data;
@@ -63,7 +60,7 @@ export function useDoorState(job: string, opening: string) {
 			// What was asked for before the change was made must not come after it.
 			await cache.cancelQueries({ queryKey: key });
 			cache.setQueryData(key, next);
-			cache.invalidateQueries({ queryKey: ['walk', job] });
+			cache.invalidateQueries({ queryKey: resources.walk(job).queryKey });
 			setTrouble('');
 		},
 		onError: async (e) => {
@@ -92,7 +89,7 @@ export function useDoorState(job: string, opening: string) {
 				try {
 					return await handIn({ ...entry, version });
 				} catch (e) {
-					// With no signal it waits on this device.
+					// With no signal it waits on this client.
 					if (e instanceof Trouble && e.status === 0) {
 						enqueue({ ...entry, version });
 						throw new Trouble(say('page.waits'), 0);

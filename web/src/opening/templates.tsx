@@ -1,10 +1,11 @@
 import { FileDown } from 'lucide-react';
 import { useState } from 'react';
+import { Disclosure } from '../ui/disclosure';
 import { say } from '../words/texts';
 import { trade } from '../words/trade';
-import { useDoor } from './state';
+import { useOpening } from './state';
 
-/** kept is a setting of this device: which paper, which router, how true its printer is. */
+/** kept is a setting of this client: which paper, which router, how true its printer is. */
 function useSetting(key: string, usual: string) {
 	const [value, set] = useState(() => localStorage.getItem(key) ?? usual);
 	const put = (v: string) => {
@@ -14,9 +15,9 @@ function useSetting(key: string, usual: string) {
 	return [value, put] as const;
 }
 
-/** Sheets are the full-size templates of a step, each seen before it is fetched. */
-export function Sheets({ step }: { step: string }) {
-	const { view, which } = useDoor();
+/** Templates are the full-size templates of a step, each seen before it is fetched. */
+export function Templates({ step }: { step: string }) {
+	const { view, which } = useOpening();
 	const [paper, setPaper] = useSetting('paper', view.job.unit === 'in' ? 'letter' : 'a4');
 	const [bush, setBush] = useSetting('guide bush', '16 mm');
 	const [cutter, setCutter] = useSetting('bush cutter', '12 mm');
@@ -34,14 +35,11 @@ export function Sheets({ step }: { step: string }) {
 			cutter,
 			printed: read,
 		});
-		return `/api/jobs/${view.job.id}/openings/${view.opening.id}/sheet?${q}`;
+		return `/api/jobs/${view.job.id}/openings/${view.opening.id}/template?${q}`;
 	};
 	const router = list.some((t) => t.id !== 'lock' && t.id !== 'rod');
 	return (
-		<details className="mb-4 no-print">
-			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="sheets-open">
-				{say('papers.templates-at-full-size')}
-			</summary>
+		<Disclosure className="mb-4 no-print" title={say('papers.templates-at-full-size')} field="sheets-open">
 			<div className="grid gap-3">
 				<div className="flex flex-wrap gap-2 items-end">
 					<label className="grow basis-28">
@@ -88,11 +86,11 @@ export function Sheets({ step }: { step: string }) {
 					</section>
 				))}
 			</div>
-		</details>
+		</Disclosure>
 	);
 }
 
-/** Seen is a sheet as it will come out, or why it cannot be made. */
+/** Seen is a template as it will come out, or why it cannot be made. */
 function Seen({ address, name }: { address: string; name: string }) {
 	const [error, setError] = useState('');
 	if (error)

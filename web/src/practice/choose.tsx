@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Schemas, Unit } from '../api/client';
+import { Disclosure } from '../ui/disclosure';
 import { pick } from '../ui/length';
 import { Cautions } from '../ui/says';
 import { Tape } from '../ui/tape';
@@ -57,15 +58,12 @@ export function Choose({
 	const length = (t: string) => withUnit(t, unit) as unknown as number;
 	return (
 		<>
-			<details className="mb-2">
-				<summary className="min-h-11 flex items-center cursor-pointer underline">
-					{say('practising.what-was-read')}
-				</summary>
+			<Disclosure className="mb-2" title={say('practising.what-was-read')}>
 				<Readings played={v} />
 				<button type="button" className="btn mt-2" onClick={back}>
 					{say('practising.read-more')}
 				</button>
-			</details>
+			</Disclosure>
 			<p className="mb-2 text-lg">
 				{say(v.bored ? 'practising.to-be-painted-bored' : 'practising.to-be-painted')}
 			</p>

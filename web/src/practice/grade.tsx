@@ -1,6 +1,7 @@
 import { Download } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Schemas } from '../api/client';
+import { Disclosure } from '../ui/disclosure';
 import { Len } from '../ui/length';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
@@ -60,10 +61,7 @@ export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNul
 					)}
 				</tbody>
 			</table>
-			<details className="mb-3">
-				<summary className="min-h-11 flex items-center cursor-pointer underline">
-					{say('practising.what-the-plan-would-have')}
-				</summary>
+			<Disclosure className="mb-3" title={say('practising.what-the-plan-would-have')}>
 				{p.answers && (
 					<p>
 						<Phrase
@@ -81,7 +79,7 @@ export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNul
 						<li key={w}>{w}</li>
 					))}
 				</ul>
-			</details>
+			</Disclosure>
 			<p className="border-l-8 border-primary pl-3 text-lg mb-3" data-learn>
 				<strong>{say('practising.practise-next')}</strong> {g.learn}
 			</p>

@@ -3,10 +3,11 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client, type Schemas } from '../api/client';
+import { resources } from '../api/resources';
 import { whoNow } from '../api/who';
-import { useHomeFocus } from '../app/home-focus';
-import { Top } from '../app/top';
+import { useHomeFocus } from '../ui/home-focus';
 import { Failed, Waiting } from '../ui/says';
+import { Top } from '../ui/top';
 import { say } from '../words/texts';
 
 type Practice = Schemas['Practice'];
@@ -15,7 +16,7 @@ const seed = () => 1 + Math.floor(Math.random() * 999_999);
 
 /** PracticePage is where one learns to hang a door without spoiling slabs. */
 export function PracticePage() {
-	const q = useQuery({ queryKey: ['practice'], queryFn: () => ask(client.GET('/api/practice', {})) });
+	const q = useQuery(resources.practice());
 	const [drill, setDrill] = useState<{ kind: string; seed: number } | null>(null);
 	const go = useNavigate();
 	const [error, attempt] = useAttempt();
@@ -153,11 +154,7 @@ function Drill({
 }) {
 	const cache = useQueryClient();
 	const path = { params: { path: { kind }, query: { seed } } };
-	const q = useQuery({
-		queryKey: ['drill', kind, seed],
-		queryFn: () => ask(client.GET('/api/practice/drills/{kind}', path)),
-		staleTime: Number.POSITIVE_INFINITY,
-	});
+	const q = useQuery(resources.drill(kind, seed));
 	const [told, setTold] = useState<(Schemas['DrillTold'] & { mine: number }) | null>(null);
 	const [error, attempt] = useAttempt();
 	const answer = (mine: number) =>
@@ -166,7 +163,7 @@ function Drill({
 				client.POST('/api/practice/drills/{kind}', { ...path, body: { answer: mine, by: whoNow() } }),
 			);
 			setTold({ ...t, mine });
-			cache.invalidateQueries({ queryKey: ['practice'] });
+			cache.invalidateQueries({ queryKey: resources.practice().queryKey });
 		});
 	if (!q.data)
 		return q.error ? (

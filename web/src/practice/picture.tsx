@@ -8,11 +8,11 @@ type Played = Schemas['Played'];
 /** Picture is the opening as it was read, and once a slab hangs its true light. */
 export function Picture({ played: v }: { played: Played }) {
 	const { x, y, w, h } = board;
-	const gaps = v.light.map((l) => ({ side: l.side, where: l.place, mm: l.gap.mm }));
+	const gaps = v.light.map((l) => ({ side: l.side, where: l.place, mm: l.gap.mm, rubs: l.rubs }));
 	const points = around(gaps)
 		.map((p) => p.join(','))
 		.join(' ');
-	const rubs = gaps.filter((g) => g.mm < 0.3);
+	const rubs = gaps.filter((g) => g.rubs);
 	return (
 		<svg
 			viewBox="0 0 320 560"
@@ -71,14 +71,14 @@ export function Picture({ played: v }: { played: Played }) {
 								className="dim"
 								data-light={`${g.side} ${g.where}`}
 							>
-								{g.mm < 0.3 ? say('practising.rubs') : g.mm}
+								{g.rubs ? say('practising.rubs') : g.mm}
 							</text>
 						);
 					})}
 					{gaps.map((g, i) => {
 						const e = edge(g.side, i % 3);
 						return (
-							g.mm < 0.3 && (
+							g.rubs && (
 								<line
 									key={g.side + g.where}
 									x1={e.x - e.dx}

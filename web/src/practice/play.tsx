@@ -4,10 +4,11 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client, type Schemas } from '../api/client';
+import { resources } from '../api/resources';
 import { whoNow } from '../api/who';
-import { Top, useShownIn } from '../app/top';
 import { ShownIn } from '../ui/length';
 import { Failed, Waiting } from '../ui/says';
+import { Top, useShownIn } from '../ui/top';
 import { say } from '../words/texts';
 import { Adjust } from './adjust';
 import { Choose } from './choose';
@@ -17,7 +18,7 @@ import { Read } from './read';
 
 type Move = Schemas['Move'];
 
-/** Play is an attempt at a hidden opening, move by move; what was done is kept on this device. */
+/** Play is an attempt at a hidden opening, move by move; what was done is kept on this client. */
 export function PlayPage() {
 	const { level = '', seed = '' } = useParams();
 	const own = level === 'file' ? (sessionStorage.getItem('exercise file') ?? '') : '';
@@ -43,7 +44,7 @@ export function PlayPage() {
 			cache.setQueryData(['play', own, key, next.length], v);
 			sessionStorage.setItem(key, JSON.stringify(next));
 			setMoves(next);
-			if (m.do === 'done') cache.invalidateQueries({ queryKey: ['practice'] });
+			if (m.do === 'done') cache.invalidateQueries({ queryKey: resources.practice().queryKey });
 		});
 	const v = q.data;
 	const [enough, setEnough] = useState(moves.some((m) => m.do !== 'read'));

@@ -4,7 +4,7 @@ import { Said, useAttempt } from '../api/attempt';
 import { ask, client } from '../api/client';
 import { say } from '../words/texts';
 
-/** PairPage lets this device in, by the code that is shown where Kind Margin runs. */
+/** PairPage lets this client in, by the code that is shown where Kind Margin runs. */
 export function PairPage() {
 	const [code, setCode] = useState(() => decodeURIComponent(location.hash.slice(1)));
 	const [name, setName] = useState('');
@@ -14,7 +14,7 @@ export function PairPage() {
 	const pair = async (e: React.FormEvent) => {
 		e.preventDefault();
 		await attempt(async () => {
-			await ask(client.POST('/api/pair', { body: { code, name } }));
+			await ask(client.POST('/api/sharing/clients', { body: { code, name } }));
 			letIn();
 			location.replace('/');
 		});
@@ -22,12 +22,12 @@ export function PairPage() {
 	return (
 		<main className="max-w-md mx-auto p-6">
 			<h1 className="text-3xl mb-2" tabIndex={-1} data-home>
-				{say('devices.pair-this-device')}
+				{say('sharing.pair-this-client')}
 			</h1>
-			<p className="mb-4">{say('devices.kind-margin-shows-a-code')}</p>
+			<p className="mb-4">{say('sharing.kind-margin-shows-a-code')}</p>
 			<form onSubmit={pair} className="grid gap-3">
 				<label>
-					<span className="block mb-1">{say('devices.code')}</span>
+					<span className="block mb-1">{say('sharing.code')}</span>
 					<input
 						className="input w-full text-2xl dim uppercase tracking-widest"
 						data-field="pair-code"
@@ -38,11 +38,11 @@ export function PairPage() {
 					/>
 				</label>
 				<label>
-					<span className="block mb-1">{say('devices.what-this-device-is-called')}</span>
+					<span className="block mb-1">{say('sharing.what-this-client-is-called')}</span>
 					<input
 						className="input w-full text-lg"
 						data-field="pair-name"
-						placeholder={say('devices.wrens-phone')}
+						placeholder={say('sharing.wrens-phone')}
 						maxLength={60}
 						value={name}
 						onChange={(e) => setName(e.target.value)}
@@ -50,7 +50,7 @@ export function PairPage() {
 				</label>
 				<Said error={error} />
 				<button type="submit" className="btn btn-primary text-lg h-14" data-field="pair">
-					{say('devices.pair')}
+					{say('sharing.pair')}
 				</button>
 			</form>
 			{ended() && <Typed />}
@@ -58,14 +58,14 @@ export function PairPage() {
 	);
 }
 
-/** Typed is what was typed on a device that was put out: how much, and no more. */
+/** Typed is what was typed on a client that was put out: how much, and no more. */
 function Typed() {
 	const [n, setN] = useState(typedHere);
 	const [sure, setSure] = useState(false);
 	if (n === 0) return null;
 	return (
 		<section className="mt-8 border-l-4 border-warning pl-3" data-typed-here={n}>
-			<p className="mb-2">{say('devices.count-entries-that-were-typed', { count: n })}</p>
+			<p className="mb-2">{say('sharing.count-entries-that-were-typed', { count: n })}</p>
 			{sure ? (
 				<button
 					type="button"
@@ -76,11 +76,11 @@ function Typed() {
 						setN(typedHere());
 					}}
 				>
-					{n === 1 ? say('devices.delete-it-for-good') : say('devices.delete-them-for-good')}
+					{n === 1 ? say('sharing.delete-it-for-good') : say('sharing.delete-them-for-good')}
 				</button>
 			) : (
 				<button type="button" className="btn" data-forget onClick={() => setSure(true)}>
-					{n === 1 ? say('devices.delete-it') : say('devices.delete-them')}
+					{n === 1 ? say('sharing.delete-it') : say('sharing.delete-them')}
 				</button>
 			)}
 		</section>

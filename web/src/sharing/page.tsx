@@ -3,28 +3,25 @@ import { useMemo } from 'react';
 import { since } from '../api/access';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client, type Schemas } from '../api/client';
-import { Top } from '../app/top';
+import { resources } from '../api/resources';
 import { Failed, Waiting } from '../ui/says';
+import { Top } from '../ui/top';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
 
 type Sharing = Schemas['SharingView'];
 
-/** DevicesPage shows how other devices are let in, and which are. */
-export function DevicesPage() {
-	const sharing = useQuery({
-		queryKey: ['sharing'],
-		queryFn: () => ask(client.GET('/api/sharing')),
-		refetchInterval: 20_000,
-	});
-	const trail = useMemo(() => [{ to: '/', text: say('page.jobs') }, { text: say('page.devices') }], []);
+/** SharingPage shows how other clients are let in, and which are. */
+export function SharingPage() {
+	const sharing = useQuery({ ...resources.sharing(), refetchInterval: 20_000 });
+	const trail = useMemo(() => [{ to: '/', text: say('page.jobs') }, { text: say('page.clients') }], []);
 	const [error, attempt] = useAttempt();
 	const s = sharing.data;
 	return (
 		<>
 			<Top trail={trail} />
 			<main className="max-w-3xl mx-auto p-4 sm:p-6 grid gap-6">
-				{sharing.isPending && <Waiting text={say('devices.looking-for-devices')} />}
+				{sharing.isPending && <Waiting text={say('sharing.looking-for-clients')} />}
 				{sharing.error && (
 					<Failed error={sharing.error} retry={() => sharing.refetch()} alone={!sharing.data} />
 				)}
@@ -32,15 +29,15 @@ export function DevicesPage() {
 					<>
 						<section>
 							<h1 className="text-3xl mb-2" tabIndex={-1} data-home>
-								{say('page.devices')}
+								{say('page.clients')}
 							</h1>
 							{s.on ? <LetIn s={s} again={() => sharing.refetch()} /> : <Alone />}
 						</section>
 						<section>
-							<h2 className="text-2xl mb-2">{say('devices.let-in')}</h2>
-							{s.passes.length === 0 && <p>{say('devices.no-other-device-has-a')}</p>}
+							<h2 className="text-2xl mb-2">{say('sharing.let-in')}</h2>
+							{s.passes.length === 0 && <p>{say('sharing.no-other-client-has-a')}</p>}
 							{s.passes.length > 0 && (
-								<p className="opacity-80 max-w-prose mb-2">{say('devices.a-device-can-read-and')}</p>
+								<p className="opacity-80 max-w-prose mb-2">{say('sharing.a-client-can-read-and')}</p>
 							)}
 							<ul>
 								{s.passes.map((p) => (
@@ -51,9 +48,9 @@ export function DevicesPage() {
 									>
 										<span className="grow">
 											<strong className="text-lg">{p.name}</strong>
-											{p.this && ` ${say('devices.this-device')}`}
+											{p.this && ` ${say('sharing.this-client')}`}
 											<span className="block opacity-80">
-												{say('devices.since-day-last-here-seen', {
+												{say('sharing.since-day-last-here-seen', {
 													day: p.made.slice(0, 10),
 													seen: p.seen.slice(0, 10),
 													hour: p.seen.slice(11, 13),
@@ -71,8 +68,8 @@ export function DevicesPage() {
 														const runs = e.target.checked;
 														await attempt(() =>
 															ask(
-																client.PUT('/api/passes/{pass}', {
-																	params: { path: { pass: p.id } },
+																client.PUT('/api/sharing/clients/{client}', {
+																	params: { path: { client: p.id } },
 																	body: { runs },
 																}),
 															),
@@ -80,7 +77,7 @@ export function DevicesPage() {
 														sharing.refetch();
 													}}
 												/>
-												{say('devices.runs-the-house')}
+												{say('sharing.runs-the-house')}
 												<span className="sr-only">: {p.name}</span>
 											</label>
 										)}
@@ -90,13 +87,17 @@ export function DevicesPage() {
 											disabled={!s.runs && !p.this}
 											onClick={async () => {
 												await attempt(() =>
-													ask(client.DELETE('/api/passes/{pass}', { params: { path: { pass: p.id } } })),
+													ask(
+														client.DELETE('/api/sharing/clients/{client}', {
+															params: { path: { client: p.id } },
+														}),
+													),
 												);
 												sharing.refetch();
 											}}
 											data-end-pass={p.name}
 										>
-											{say('devices.end-its-pass')}
+											{say('sharing.end-its-pass')}
 											<span className="sr-only">: {p.name}</span>
 										</button>
 									</li>
@@ -114,7 +115,7 @@ export function DevicesPage() {
 function Alone() {
 	return (
 		<p className="text-lg max-w-prose">
-			<Phrase id="devices.only-this-machine-can-use" of={{ share: <code className="dim">--share</code> }} />
+			<Phrase id="sharing.only-this-machine-can-use" of={{ share: <code className="dim">--share</code> }} />
 		</p>
 	);
 }
@@ -125,7 +126,7 @@ function LetIn({ s, again }: { s: Sharing; again: () => void }) {
 		<div className="flex flex-wrap gap-6 items-start">
 			<div className="grow basis-72 grid gap-3">
 				<p>
-					{say('devices.open')}
+					{say('sharing.open')}
 					{s.urls.map((u) => (
 						<strong key={u} className="block text-2xl dim break-all" data-url>
 							{u}
@@ -135,7 +136,7 @@ function LetIn({ s, again }: { s: Sharing; again: () => void }) {
 				{s.here && s.code && (
 					<p>
 						<Phrase
-							id="devices.enter-code"
+							id="sharing.enter-code"
 							of={{
 								code: (
 									<strong className="block text-4xl dim tracking-widest" data-code>
@@ -154,26 +155,26 @@ function LetIn({ s, again }: { s: Sharing; again: () => void }) {
 							className={`btn text-lg ${s.code ? '' : 'btn-primary'}`}
 							data-new-code
 							onClick={async () => {
-								await attempt(() => ask(client.POST('/api/pairing')));
+								await attempt(() => ask(client.POST('/api/sharing/code')));
 								again();
 							}}
 						>
-							{s.code ? say('devices.show-another-code') : say('devices.show-a-code')}
+							{s.code ? say('sharing.show-another-code') : say('sharing.show-a-code')}
 						</button>
 						<Said error={error} />
 					</p>
 				) : (
-					<p>{say('devices.the-code-is-shown-on')}</p>
+					<p>{say('sharing.the-code-is-shown-on')}</p>
 				)}
 				{s.fingerprint && (
 					<p>
-						{say('devices.fingerprint')}
+						{say('sharing.fingerprint')}
 						<code className="block dim break-all">{s.fingerprint}</code>
 					</p>
 				)}
 				{!s.tls && (
 					<p className="border-l-4 border-warning pl-3">
-						<Phrase id="devices.plain" of={{ tls: <code className="dim">--tls</code> }} />
+						<Phrase id="sharing.plain" of={{ tls: <code className="dim">--tls</code> }} />
 					</p>
 				)}
 			</div>
@@ -193,7 +194,7 @@ function Code({ rows }: { rows: string[] }) {
 			viewBox={`0 0 ${size} ${size}`}
 			className="w-64 h-64 bg-white shrink-0"
 			role="img"
-			aria-label={say('devices.address-and-code-for-a')}
+			aria-label={say('sharing.address-and-code-for-a')}
 			shapeRendering="crispEdges"
 			data-qr
 		>

@@ -1,8 +1,16 @@
 import { type ReactNode, useEffect, useRef } from 'react';
 import { say } from '../words/texts';
 
-/** Sheet lies over the page until it is closed: by its button, Esc, or a tap beside it. */
-export function Sheet({ label, close, children }: { label: string; close: () => void; children: ReactNode }) {
+/** Dialog lies over the page until it is closed: by its button, Esc, or a tap beside it. */
+export function Dialog({
+	label,
+	close,
+	children,
+}: {
+	label: string;
+	close: () => void;
+	children: ReactNode;
+}) {
 	const dialog = useRef<HTMLDialogElement>(null);
 	useEffect(() => dialog.current?.showModal(), []);
 	return (

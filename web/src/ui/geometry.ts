@@ -99,6 +99,3 @@ export function grabbed([x, z]: P, opens: number): number {
 export function footAt<F extends { angle: number }>(foot: F[], angle: number): F {
 	return foot.reduce((best, f) => (Math.abs(f.angle - angle) < Math.abs(best.angle - angle) ? f : best));
 }
-
-/** packed reports whether a hinge's packing is worth a hand: less than two tenths no one sees. */
-export const packed = (mm: number) => Math.abs(mm) >= 0.2;

@@ -2,7 +2,7 @@ import { createContext, type ReactNode, useContext, useState } from 'react';
 import type { Figure, Text, Unit } from '../api/client';
 import { Phrase } from '../words/phrase';
 import { say, type TextId } from '../words/texts';
-import { Sheet } from './dialog';
+import { Dialog } from './dialog';
 
 /** The unit that figures are shown in; a tap shows the other one. */
 export const ShownIn = createContext<Unit>('mm');
@@ -125,10 +125,10 @@ export function Why({
 /** WhyDialog lists the terms of a figure, over the page. */
 export function WhyDialog({ figure, title, close }: { figure: Figure; title: string; close: () => void }) {
 	return (
-		<Sheet label={say('page.why-title', { title })} close={close}>
+		<Dialog label={say('page.why-title', { title })} close={close}>
 			<h3 className="text-xl mb-3 first-letter:uppercase">{title}</h3>
 			<Sum figure={figure} />
-		</Sheet>
+		</Dialog>
 	);
 }
 
@@ -198,7 +198,7 @@ export function Because({
 				<span className="sr-only">{say(doubtful ? 'page.doubtful-why' : 'page.why', { unit: '' })}</span>
 			</button>
 			{open && (
-				<Sheet label={say('page.why-title', { title })} close={() => setOpen(false)}>
+				<Dialog label={say('page.why-title', { title })} close={() => setOpen(false)}>
 					<h3 className="text-xl mb-3 first-letter:uppercase">{title}</h3>
 					<ul className="mb-3">
 						{why.map((w) => (
@@ -208,7 +208,7 @@ export function Because({
 						))}
 					</ul>
 					<p className="text-2xl text-right">{text}</p>
-				</Sheet>
+				</Dialog>
 			)}
 		</>
 	);

@@ -2,6 +2,7 @@ import { Keyboard } from 'lucide-react';
 import { type ReactNode, useId, useRef, useState } from 'react';
 import type { Unit } from '../api/client';
 import { say } from '../words/texts';
+import { useTaker } from './taker';
 
 const coarse = () => matchMedia('(pointer: coarse)').matches;
 
@@ -23,13 +24,15 @@ type TapeProps = {
 	onEnter: (text: string) => void;
 	onLeave?: (text: string) => void;
 	error?: string;
-	/** What is said of an entry that waits on this device: nothing is wrong with it. */
+	/** What is said of an entry that waits on this client: nothing is wrong with it. */
 	waits?: string;
 	big?: boolean;
 	placeholder?: string;
 	autoFocus?: boolean;
 	hideLabel?: boolean;
 	note?: ReactNode;
+	/** It takes the length of an instrument though no hand is on it. */
+	next?: boolean;
 };
 
 /** Tape is where a length is typed, with the tape keypad where there is no keyboard. */
@@ -37,6 +40,7 @@ export function Tape(p: TapeProps) {
 	const id = useId();
 	const input = useRef<HTMLInputElement>(null);
 	const [pad, setPad] = useState(false);
+	const held = useTaker(input, { value: p.value, type: p.onChange, enter: p.onEnter, next: p.next });
 	const padButton = p.big || coarse();
 	const insert = (text: string) => {
 		const el = input.current;
@@ -79,6 +83,7 @@ export function Tape(p: TapeProps) {
 						aria-describedby={p.error ? `${id}-error` : undefined}
 						onChange={(e) => p.onChange(e.target.value)}
 						onFocus={(e) => {
+							held();
 							if (coarse()) setPad(true);
 							e.target.select();
 						}}

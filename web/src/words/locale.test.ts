@@ -10,7 +10,7 @@ beforeEach(() => {
 	vi.resetModules();
 });
 
-describe('the locale of a device', () => {
+describe('the locale of a client', () => {
 	test('is the first English that its browser reads, and American only where that is said', () => {
 		reads('de-DE', 'en-US', 'en-GB');
 		expect(deviceLocale()).toBe('en-US');

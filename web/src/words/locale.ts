@@ -19,13 +19,13 @@ export function deviceLocale(): Locale {
 	return read === 'en-US' ? 'en-US' : 'en-GB';
 }
 
-/** chosenLocale is the one that was chosen on this device; empty where none was. */
+/** chosenLocale is the one that was chosen on this client; empty where none was. */
 export function chosenLocale(): Locale | '' {
 	const chosen = localStorage.getItem('words');
 	return isLocale(chosen) ? chosen : '';
 }
 
-/** chooseLocale sets the locale of this device; empty leaves it to the browser. */
+/** chooseLocale sets the locale of this client; empty leaves it to the browser. */
 export function chooseLocale(l: Locale | '') {
 	if (l) localStorage.setItem('words', l);
 	else localStorage.removeItem('words');
@@ -40,7 +40,7 @@ export function keepJobLocale(head: { id: string; unit: string; language: string
 	for (const f of listeners) f();
 }
 
-/** localeOf is the locale of a page: that of its job, else that of the device. */
+/** localeOf is the locale of a page: that of its job, else that of the client. */
 export function localeOf(path: string): Locale {
 	const [, page, job] = path.split('/');
 	const kept = job && page !== 'practice' ? localStorage.getItem(keptAs(job)) : null;

@@ -12,6 +12,7 @@ export type Args = Record<string, string | number | undefined>;
 
 i18next.init({
 	fallbackLng: 'en-GB',
+	showSupportNotice: false, // nothing but what goes wrong stands in the console
 	keySeparator: false,
 	nsSeparator: false,
 	resources: {},

@@ -20,6 +20,13 @@ const view = (hinge: number[], leaves = 1) =>
 				jamb,
 				findings: [],
 				hinges: [],
+				works: [
+					{ id: 'hinge', by: hinge.join(' ') },
+					{ id: 'foot', by: '17 17 17' },
+					{ id: 'check', by: '820 820 820 2023 2023 2023' },
+					{ id: 'hardware-1', by: '202618' },
+					{ id: 'strike', by: '1032' },
+				],
 				cut: {
 					edges: [
 						edge('head', [0, 0, 0]),
@@ -65,8 +72,8 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 	const leaf = v.plan.leaves[0] as NonNullable<(typeof v.plan.leaves)[0]>;
 	Object.assign(leaf, {
 		hinges: [
-			{ name: 'top hinge', slab: figure(150), jamb: figure(153), pack: figure(1.8) },
-			{ name: 'bottom hinge', slab: figure(1700), jamb: figure(1703), pack: figure(0.1) },
+			{ name: 'top hinge', slab: figure(150), jamb: figure(153), pack: figure(1.8), packed: true },
+			{ name: 'bottom hinge', slab: figure(1700), jamb: figure(1703), pack: figure(0.1), packed: false },
 		],
 		gauges: { depth: { mm: 2, text: text(2) }, width: { mm: 29, text: text(29) } },
 		hanging: {
@@ -91,7 +98,7 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 	expect(cards[3]?.says).toEqual(['stand it', 'screw it']);
 	Object.assign(leaf, {
 		latch: { jamb: figure(1032) },
-		devices: [
+		hardware: [
 			{ name: 'latch', steps: ['square a line', 'bore it'], holes: [{ down: figure(1029), in: figure(60) }] },
 		],
 		strikes: ['mark the strike'],
@@ -99,7 +106,6 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 	});
 	const more = cardsOf(v).slice(7);
 	expect(more.map((c) => c.title)).toEqual(['Latch', 'In the jamb', 'Stops']);
-	// (7 · 31 + 102900) · 31 + 6000, less three times 1000003.
 	expect(more[0]?.id).toBe('0 device 1 0+2 202618');
 	// A card is done where each that it stands for was ticked, whatever they were called.
 	const latch = more[0] as Card;
@@ -115,7 +121,7 @@ test('the pockets and the hanging come after the cuts, not while a hinge is refu
 			.slice(7)
 			.map((c) => c.title),
 	).toEqual(['Stops']);
-	Object.assign(leaf, { devices: [], strikes: [], stops: undefined });
+	Object.assign(leaf, { hardware: [], strikes: [], stops: undefined });
 	leaf.findings = [{ step: 'hinges', gravity: 'stop' }] as typeof leaf.findings;
 	expect(cardsOf(v)).toHaveLength(3);
 });

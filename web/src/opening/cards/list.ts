@@ -1,5 +1,4 @@
 import type { Leaf, OpeningView } from '../../api/client';
-import { packed } from '../../ui/geometry';
 import { capital, say } from '../../words/texts';
 import { edgeName, jambName } from '../../words/trade';
 
@@ -30,10 +29,12 @@ export function cardsOf(view: OpeningView): Card[] {
 		const cut = leaf.cut;
 		if (!cut) return [];
 		const of = many ? say('cards.of-leaf', { jamb: jambName(leaf.jamb) }) : '';
-		const edges = cut.edges.filter((e) => e.marks.some((m) => m.depth.mm > 0)).map((e) => edgeCard(e, n, of));
+		const edges = cut.edges
+			.filter((e) => e.marks.some((m) => m.depth.mm > 0))
+			.map((e) => edgeCard(leaf, e, n, of));
 		const sizes = [...cut.width, ...cut.length];
 		const check: Card = {
-			id: `${n} check ${sizes.map((f) => f.mm).join(' ')}`,
+			id: `${n} check ${by(leaf, 'check')}`,
 			replaces: [],
 			title: say('cards.check-it-of', { of }),
 			from: say('cards.width-at-top-middle-and'),
@@ -45,7 +46,7 @@ export function cardsOf(view: OpeningView): Card[] {
 		return [
 			...edges,
 			check,
-			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm', view.opening?.hinges?.size ?? ''),
+			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm'),
 			...lockCards(leaf, n, of),
 			...tryCards(leaf, view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0, n, of),
 			...stopCards(leaf, n, of),
@@ -53,11 +54,11 @@ export function cardsOf(view: OpeningView): Card[] {
 	});
 }
 
-function edgeCard(e: Edge, leaf: number, of: string): Card {
+function edgeCard(leaf: Leaf, e: Edge, n: number, of: string): Card {
 	const flat = e.side === 'head' || e.side === 'foot';
 	const even = e.marks.every((m) => m.depth.mm === e.marks[0]?.depth.mm);
 	return {
-		id: `${leaf} ${e.side} ${e.marks.map((m) => m.depth.mm).join(' ')}`,
+		id: `${n} ${e.side} ${by(leaf, e.side)}`,
 		replaces: [],
 		title: capital(edgeName(e.side)) + of,
 		from: even
@@ -77,12 +78,12 @@ function edgeCard(e: Edge, leaf: number, of: string): Card {
 }
 
 /** hingeCards are the pockets in slab and jamb, and how the slab is hung; none while the hinges are refused. */
-function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: string): Card[] {
+function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[] {
 	const { hinges, hanging, gauges } = leaf;
 	if (!hinges?.length || !hanging) return [];
 	if (leaf.findings.some((f) => f.step === 'hinges' && f.gravity === 'stop')) return [];
 	const card = (where: 'slab' | 'jamb', from: string, says: string): Card => ({
-		id: `${n} ${where} pockets ${hinges.map((h) => (where === 'jamb' ? `${h.jamb.mm} ${h.pack.mm}` : h.slab.mm)).join(' ')} ${gauges.depth.mm} ${gauges.width.mm}`,
+		id: `${n} ${where} pockets ${by(leaf, `${where}-pockets`)}`,
 		replaces: [],
 		title: (where === 'slab' ? say('cards.recesses-in-the-slab') : say('cards.recesses-in-the-jamb')) + of,
 		from: say('cards.to-the-top-of-each', {
@@ -96,7 +97,7 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: 
 		says: [says],
 	});
 	const packs = hinges
-		.filter((h) => packed(h.pack.mm))
+		.filter((h) => h.packed)
 		.map((h) => {
 			const by = h.pack.text[unit].replace('-', '');
 			return h.pack.mm > 0
@@ -109,7 +110,7 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: 
 		...(hanging.screws.length > 0
 			? [
 					{
-						id: `${n} screws ${hinges.length} ${size}`,
+						id: `${n} screws ${by(leaf, 'screws')}`,
 						replaces: [(t: string) => t.startsWith(`${n} screws `) && /[a-z] [a-z]/.test(t)],
 						title: say('cards.screws-and-pilots-of', { of }),
 						from: hanging.goes,
@@ -120,11 +121,7 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in', size: 
 					},
 				]
 			: []),
-		...told(hanging.steps, say('cards.hang-it'), 'hinges', `${n} hang`, of, [
-			...hanging.head.map((f) => f.mm),
-			hanging.shut.mm,
-			hanging.open.mm,
-		]),
+		...told(hanging.steps, say('cards.hang-it'), 'hinges', `${n} hang`, of, by(leaf, 'hang')),
 	];
 }
 
@@ -133,26 +130,26 @@ function tryCards(leaf: Leaf, chosen: number, n: number, of: string): Card[] {
 	const t = leaf.try;
 	const way = t?.ways[Math.min(chosen, t.ways.length - 1)];
 	if (!t || !way) return [];
-	const by = way.margins.map((m) => Math.round(m.figure.mm * 10));
-	return told(way.does, say('cards.bring-the-gaps-in'), 'try', `${n} try ${t.hangs.length}`, of, [print(by)]);
+	const id = `${n} try ${t.hangs.length}`;
+	return told(way.does, say('cards.bring-the-gaps-in'), 'try', id, of, by(leaf, 'try'));
 }
 
-/** lockCards are what is bored for each device, and the strike; of what is refused, none. */
+/** lockCards are what is bored for each piece of hardware, and the strike; of what is refused, none. */
 function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 	const refused = (step: string) => leaf.findings.some((f) => f.step === step && f.gravity === 'stop');
-	const { latch, devices, strikes } = leaf;
+	const { hardware, strikes } = leaf;
 	const lock = [
-		...(devices ?? []).flatMap((d) =>
+		...(hardware ?? []).flatMap((d) =>
 			told(
 				d.steps,
 				d.name.charAt(0).toUpperCase() + d.name.slice(1),
 				'lock',
-				`${n} device ${d.second ? 2 : 1}`,
+				`${n} device ${d.second ? 2 : 1}`, // as ticks are kept
 				of,
-				[print(d.holes.flatMap((h) => [h.down.mm, h.in.mm]))],
+				by(leaf, `hardware-${d.second ? 2 : 1}`),
 			),
 		),
-		...told(strikes ?? [], say('page.in-the-jamb'), 'lock', `${n} strike`, of, [latch?.jamb.mm ?? 0]),
+		...told(strikes ?? [], say('page.in-the-jamb'), 'lock', `${n} strike`, of, by(leaf, 'strike')),
 	];
 	return refused('lock') ? [] : lock;
 }
@@ -161,11 +158,11 @@ function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 function stopCards(leaf: Leaf, n: number, of: string): Card[] {
 	const { stops } = leaf;
 	if (leaf.findings.some((f) => f.step === 'stops' && f.gravity === 'stop')) return [];
-	return told(stops?.steps ?? [], say('cards.stops'), 'stops', `${n} stops`, of, [stops?.from.mm ?? 0]);
+	return told(stops?.steps ?? [], say('cards.stops'), 'stops', `${n} stops`, of, by(leaf, 'stops'));
 }
 
-/** print is a short print of figures that are too many to name a card by. */
-const print = (figures: number[]) => figures.reduce((h, f) => (h * 31 + Math.round(f * 100)) % 1_000_003, 7);
+/** by are the figures that a piece of work is done by. */
+const by = (leaf: Leaf, work: string) => leaf.works.find((w) => w.id === work)?.by ?? '';
 
 /** What a card holds at most, so that it is read at arm's length: sentences, and letters of them. */
 const most = { sentences: 6, letters: 540 };
@@ -193,16 +190,16 @@ function told(
 	step: Card['step'],
 	id: string,
 	of: string,
-	by: number[],
+	by: string,
 ): Card[] {
 	const cards = groupSteps(steps);
 	const leaf = id.split(' ')[0];
 	return cards.map((c, k) => ({
-		id: `${id} ${c.first}+${c.steps.length} ${by.join(' ')}`,
+		id: `${id} ${c.first}+${c.steps.length} ${by}`,
 		// A card of each sentence, of whatever name it had then.
 		replaces: c.steps.map(
 			(_, i) => (t: string) =>
-				!namedTick.test(t) && t.startsWith(`${leaf} `) && t.endsWith(` ${c.first + i} ${by.join(' ')}`),
+				!namedTick.test(t) && t.startsWith(`${leaf} `) && t.endsWith(` ${c.first + i} ${by}`),
 		),
 		title: title + (cards.length > 1 ? say('cards.part', { number: k + 1, of: cards.length }) : '') + of,
 		from: '',

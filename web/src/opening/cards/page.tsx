@@ -3,14 +3,14 @@ import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { Said, useAttempt } from '../../api/attempt';
 import type { Unit } from '../../api/client';
-import { useHomeFocus } from '../../app/home-focus';
-import { useShortcuts } from '../../app/keys';
-import { useShownIn } from '../../app/top';
+import { useHomeFocus } from '../../ui/home-focus';
+import { useShortcuts } from '../../ui/keys';
 import { Len, ShownIn } from '../../ui/length';
 import { Failed, Waiting } from '../../ui/says';
+import { useShownIn } from '../../ui/top';
 import { say } from '../../words/texts';
 import { trade } from '../../words/trade';
-import { useDoorState } from '../state';
+import { useOpeningState } from '../state';
 import { cardsOf, isDone, without } from './list';
 
 /** Strip is the edge as it lies, what comes off it hatched and magnified. */
@@ -85,7 +85,7 @@ function useAwake() {
 /** CardsPage is the work at the trestles, one card filling the screen. */
 export function CardsPage() {
 	const { job = '', opening = '' } = useParams();
-	const { state, query } = useDoorState(job, opening);
+	const { state, query } = useOpeningState(job, opening);
 	const [shown] = useShownIn(job, (state?.view.job.unit as Unit) ?? 'mm');
 	const [at, setAt] = useState<number | null>(null);
 	const [error, attempt] = useAttempt();
@@ -132,18 +132,7 @@ export function CardsPage() {
 			.flatMap((l) => l.findings)
 			.find((f) => f.gravity === 'stop' && (f.step === 'cut' || f.step === 'slab'))?.text;
 	const back = `/j/${job}/${opening}/${step ?? 'cut'}`;
-	if (!card || stop)
-		return (
-			<main className="p-6 text-2xl grid gap-4 max-w-3xl">
-				<h1 className="text-3xl" tabIndex={-1} data-home>
-					{say('cards.opening-not-ready-to-cut', { opening: v.opening.name })}
-				</h1>
-				<p>{stop ?? say('cut.first-read-a-width-and')}</p>
-				<Link className="btn btn-primary text-xl" to={back}>
-					{say('cards.back-to-the-cut-sheet')}
-				</Link>
-			</main>
-		);
+	if (!card || stop) return <NotReady name={v.opening.name} stop={stop} back={back} />;
 	const done = !open(card);
 	// What was cut without a reading that would settle it is said where the saw is.
 	const knowing =
@@ -227,38 +216,72 @@ export function CardsPage() {
 						</span>
 					</p>
 				</section>
-				<div className="grid grid-cols-[1fr_2fr_1fr] gap-2 p-2 sm:p-4 border-t border-base-300">
-					<button
-						type="button"
-						className="btn h-16 text-xl"
-						aria-disabled={here === 0}
-						data-back
-						onClick={() => go(-1)}
-					>
-						<ArrowLeft size={28} aria-hidden="true" />
-						<span className="sr-only">{say('page.back')}</span>
-					</button>
-					<button
-						type="button"
-						className={`btn h-16 text-xl ${done ? '' : 'btn-primary'}`}
-						aria-pressed={done}
-						data-tick
-						onClick={tick}
-					>
-						<Check size={28} aria-hidden="true" /> {done ? say('cards.done-open-it-again') : say('page.done')}
-					</button>
-					<button
-						type="button"
-						className="btn h-16 text-xl"
-						aria-disabled={here === cards.length - 1}
-						data-next-card
-						onClick={() => go(1)}
-					>
-						<span className="sr-only">{say('page.next')}</span>
-						<ArrowRight size={28} aria-hidden="true" />
-					</button>
-				</div>
+				<Bar at={here} of={cards.length} done={done} go={go} tick={tick} />
 			</main>
 		</ShownIn>
+	);
+}
+
+/** NotReady says why nothing is cut yet. */
+function NotReady({ name, stop, back }: { name: string; stop: string | undefined; back: string }) {
+	return (
+		<main className="p-6 text-2xl grid gap-4 max-w-3xl">
+			<h1 className="text-3xl" tabIndex={-1} data-home>
+				{say('cards.opening-not-ready-to-cut', { opening: name })}
+			</h1>
+			<p>{stop ?? say('cut.first-read-a-width-and')}</p>
+			<Link className="btn btn-primary text-xl" to={back}>
+				{say('cards.back-to-the-cut-sheet')}
+			</Link>
+		</main>
+	);
+}
+
+/** Bar goes to the card before and the next, and ticks the one in hand. */
+function Bar({
+	at,
+	of,
+	done,
+	go,
+	tick,
+}: {
+	at: number;
+	of: number;
+	done: boolean;
+	go: (by: number) => void;
+	tick: () => void;
+}) {
+	return (
+		<div className="grid grid-cols-[1fr_2fr_1fr] gap-2 p-2 sm:p-4 border-t border-base-300">
+			<button
+				type="button"
+				className="btn h-16 text-xl"
+				aria-disabled={at === 0}
+				data-back
+				onClick={() => go(-1)}
+			>
+				<ArrowLeft size={28} aria-hidden="true" />
+				<span className="sr-only">{say('page.back')}</span>
+			</button>
+			<button
+				type="button"
+				className={`btn h-16 text-xl ${done ? '' : 'btn-primary'}`}
+				aria-pressed={done}
+				data-tick
+				onClick={tick}
+			>
+				<Check size={28} aria-hidden="true" /> {done ? say('cards.done-open-it-again') : say('page.done')}
+			</button>
+			<button
+				type="button"
+				className="btn h-16 text-xl"
+				aria-disabled={at === of - 1}
+				data-next-card
+				onClick={() => go(1)}
+			>
+				<span className="sr-only">{say('page.next')}</span>
+				<ArrowRight size={28} aria-hidden="true" />
+			</button>
+		</div>
 	);
 }

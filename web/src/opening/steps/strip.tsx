@@ -11,7 +11,7 @@ const states: Record<string, TextId> = {
 	done: 'door.state-done',
 	open: 'door.state-open',
 	waits: 'door.state-waits',
-	nicked: 'door.state-nicked',
+	changed: 'door.state-changed',
 };
 
 /** stateName is how a step stands. */
@@ -19,7 +19,7 @@ function stateName(state: string) {
 	return states[state] ? say(states[state]) : state;
 }
 
-/** Notch is one mark across the rod: cut through when done, a pencil line when open, nicked when stale. */
+/** Notch is one mark across the rod: cut through when done, a pencil line when open, nicked when its inputs changed. */
 function Notch({ state }: { state: string }) {
 	return (
 		<svg viewBox="0 0 30 22" className="w-7 h-5 shrink-0" aria-hidden="true">
@@ -30,7 +30,7 @@ function Notch({ state }: { state: string }) {
 			{state === 'waits' && (
 				<path d="M0 11 H18" stroke="var(--rod-ink)" strokeWidth="2" strokeDasharray="3 4" />
 			)}
-			{state === 'nicked' && (
+			{state === 'changed' && (
 				<>
 					<path d="M0 3 L22 8 L22 14 L0 19 Z" fill="var(--rod-ink)" />
 					<path d="M12 0 L18 10 L12 12 L20 22" stroke="var(--color-error)" strokeWidth="3.5" fill="none" />
@@ -40,16 +40,16 @@ function Notch({ state }: { state: string }) {
 	);
 }
 
-/** Rod is the way through one door: a story rod with a notch for each step. */
-export function Rod({ to, notches }: { to: (step: string) => string; notches: Plan['rod'] }) {
+/** Rod is the way through one door: a story rod with a step for each step. */
+export function Rod({ to, steps }: { to: (step: string) => string; steps: Plan['steps'] }) {
 	const here = useRef<HTMLElement>(null);
 	const { pathname } = useLocation();
-	// biome-ignore lint/correctness/useExhaustiveDependencies: the notch in hand is another on another page
+	// biome-ignore lint/correctness/useExhaustiveDependencies: the step in hand is another on another page
 	useEffect(() => {
-		// On a phone the rod is longer than the screen: the notch in hand comes into sight.
+		// On a phone the rod is longer than the screen: the step in hand comes into sight.
 		const rod = here.current;
-		const notch = rod?.querySelector<HTMLElement>('[aria-current]');
-		if (rod && notch) rod.scrollLeft = notch.offsetLeft - (rod.clientWidth - notch.clientWidth) / 2;
+		const step = rod?.querySelector<HTMLElement>('[aria-current]');
+		if (rod && step) rod.scrollLeft = step.offsetLeft - (rod.clientWidth - step.clientWidth) / 2;
 	}, [pathname]);
 	return (
 		<nav
@@ -59,7 +59,7 @@ export function Rod({ to, notches }: { to: (step: string) => string; notches: Pl
 			className="no-print flex lg:flex-col shrink-0 max-lg:order-last max-lg:overflow-x-auto z-10 lg:w-32 border-[var(--rod-edge)] max-lg:border-t-4 lg:border-x-4"
 			style={{ background: 'var(--rod)', color: 'var(--rod-ink)' }}
 		>
-			{notches.map((n, i) => (
+			{steps.map((n, i) => (
 				<NavLink
 					key={n.step}
 					to={to(n.step)}

@@ -83,10 +83,10 @@ const table: Record<string, Step> = {
 	lock: {
 		form: LockStep,
 		drawing: (d) =>
-			d.leaf.devices.length > 0 && (
+			d.leaf.hardware.length > 0 && (
 				<Both view={d.view} which={d.which} pick={d.pick}>
 					{(l, slab, side) =>
-						l.devices.length > 0 ? (
+						l.hardware.length > 0 ? (
 							<LockView leaf={l} hand={side} thickness={slab.thickness} />
 						) : (
 							<Sizes leaf={l} slab={slab} />

@@ -3,12 +3,13 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Said, useAttempt } from '../../../api/attempt';
 import type { Leaf } from '../../../api/client';
+import { Checkbox } from '../../../ui/checkbox';
 import { Len, Why } from '../../../ui/length';
 import { Phrase } from '../../../words/phrase';
 import { capital, list, say } from '../../../words/texts';
 import { edgeName, named, placeName, trade } from '../../../words/trade';
 import { Choose } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** The places of the marks along an edge; those between have no name. */
 const ends: Record<string, string[]> = {
@@ -24,9 +25,9 @@ function endName(side: string, mark: number) {
 	return end && placeName(end);
 }
 
-/** CutStep is the cut sheet: the decision, its reason, the other ways, and the marks edge by edge. */
+/** CutStep is the cut list: the decision, its reason, the other ways, and the marks edge by edge. */
 export function CutStep() {
-	const { view, leaf, save } = useDoor();
+	const { view, leaf, save } = useOpening();
 	const cut = leaf.cut;
 	const [error, attempt] = useAttempt();
 	// What a reading more would settle: it waits for that, or is cut knowingly.
@@ -41,23 +42,20 @@ export function CutStep() {
 							{say('cut.read-first')}
 						</Link>
 					)}
-					<label className="flex items-center gap-3 min-h-11">
-						<input
-							type="checkbox"
-							className="checkbox"
-							data-field="cut-knowing"
-							checked={!!view.opening.cut.knowing}
-							onChange={(e) =>
-								attempt(() =>
-									save(
-										[{ op: 'add', path: '/cut/knowing', value: e.target.checked }],
-										e.target.checked ? say('cut.cut-without-it-change') : say('cut.not-cut-without-it'),
-									),
-								)
-							}
-						/>
+					<Checkbox
+						data-field="cut-knowing"
+						checked={!!view.opening.cut.knowing}
+						onChange={(e) =>
+							attempt(() =>
+								save(
+									[{ op: 'add', path: '/cut/knowing', value: e.target.checked }],
+									e.target.checked ? say('cut.cut-without-it-change') : say('cut.not-cut-without-it'),
+								),
+							)
+						}
+					>
 						{say('cut.cut-without-it-knowingly')}
-					</label>
+					</Checkbox>
 				</div>
 			)}
 			<Said error={error} />
@@ -226,7 +224,7 @@ function Three({
 
 /** Others are the ways to lay the slab: across and along, each beside what it costs, or left to the rules. */
 function Others() {
-	const { leaf } = useDoor();
+	const { leaf } = useOpening();
 	const cut = leaf.cut;
 	if (!cut) return null;
 	const across = cut.others.filter(
@@ -280,7 +278,7 @@ function Ways({
 	legend: string;
 	ways: { id: string; cost: ReactNode; bad: { short: boolean; over: string[] } }[];
 }) {
-	const { view, leaf, save } = useDoor();
+	const { view, leaf, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const now = (pointer === '/cut/ends' ? view.opening.cut.ends : view.opening.cut.registration) || 'by-rule';
 	const chosen = pointer === '/cut/ends' ? leaf.cut?.along : leaf.cut?.across;

@@ -1,6 +1,5 @@
 import { useContext } from 'react';
 import type { Figure, Leaf } from '../../../api/client';
-import { packed } from '../../../ui/geometry';
 import { pick, ShownIn, SvgDigits } from '../../../ui/length';
 import { say } from '../../../words/texts';
 
@@ -20,7 +19,6 @@ type Props = {
 
 /** HingesView draws the hinge jamb and the slab's hinge edge beside each other, with the light between them and each leaf in its pockets. */
 export function HingesView({ leaf, hand, whole, ask }: Props) {
-	const unit = useContext(ShownIn);
 	const d = leaf.drawing;
 	if (!d) return null;
 	const gaps = d.light.find((l) => l.side === 'hinge')?.gaps ?? [];
@@ -113,57 +111,7 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 					strokeDasharray="18 12"
 				/>
 			</g>
-			<g fill="var(--on-shade)" fontSize={font} className="dim">
-				<text x={mirror * -(board + 20)} y={-60} textAnchor={mirror === 1 ? 'end' : 'start'}>
-					<tspan x={mirror * -(board + 20)} dy={-font * 1.1}>
-						{say('hinges.jamb')}
-					</tspan>
-					<tspan x={mirror * -(board + 20)} dy={font * 1.1}>
-						{say('page.from-the-head')}
-					</tspan>
-				</text>
-				<text x={mirror * (board + 20)} y={-60} textAnchor={mirror === 1 ? 'start' : 'end'}>
-					<tspan x={mirror * (board + 20)} dy={-font * 1.1}>
-						{say('hinges.slab')}
-					</tspan>
-					<tspan x={mirror * (board + 20)} dy={font * 1.1}>
-						{say('hinges.from-its-top')}
-					</tspan>
-				</text>
-				{leaf.hinges.map((h, i) => {
-					const v = y(d.hingeTops[i] ?? 0) + font * 0.8;
-					return (
-						<g key={h.name}>
-							<text
-								x={mirror * -(board + 20)}
-								y={v}
-								fontSize={font * 1.5}
-								textAnchor={mirror === 1 ? 'end' : 'start'}
-							>
-								<SvgDigits text={h.jamb.text} />
-							</text>
-							<text
-								x={mirror * (board + 20)}
-								y={v}
-								fontSize={font * 1.5}
-								textAnchor={mirror === 1 ? 'start' : 'end'}
-							>
-								<SvgDigits text={h.slab.text} />
-							</text>
-							{packed(h.pack.mm) && (
-								<text
-									x={mirror * -(board + 20)}
-									y={v + font * 1.2}
-									textAnchor={mirror === 1 ? 'end' : 'start'}
-								>
-									{say(h.pack.mm > 0 ? 'hinges.view-pack' : 'hinges.view-deeper')}{' '}
-									{pick(h.pack.text, unit).replace('-', '')}
-								</text>
-							)}
-						</g>
-					);
-				})}
-			</g>
+			<Labels leaf={leaf} top={top} mirror={mirror} font={font} />
 		</svg>
 	);
 
@@ -189,5 +137,60 @@ function Pocket(p: { x: number; y: number; depth: number; leaf: number; tap: () 
 			data-pocket
 			onClick={p.tap}
 		/>
+	);
+}
+
+/** Labels are the marks beside the jamb and the slab, on their own side of the drawing. */
+function Labels({ leaf, top, mirror, font }: { leaf: Leaf; top: number; mirror: number; font: number }) {
+	const unit = useContext(ShownIn);
+	const tops = leaf.drawing?.hingeTops ?? [];
+	return (
+		<g fill="var(--on-shade)" fontSize={font} className="dim">
+			<text x={mirror * -(board + 20)} y={-60} textAnchor={mirror === 1 ? 'end' : 'start'}>
+				<tspan x={mirror * -(board + 20)} dy={-font * 1.1}>
+					{say('hinges.jamb')}
+				</tspan>
+				<tspan x={mirror * -(board + 20)} dy={font * 1.1}>
+					{say('page.from-the-head')}
+				</tspan>
+			</text>
+			<text x={mirror * (board + 20)} y={-60} textAnchor={mirror === 1 ? 'start' : 'end'}>
+				<tspan x={mirror * (board + 20)} dy={-font * 1.1}>
+					{say('hinges.slab')}
+				</tspan>
+				<tspan x={mirror * (board + 20)} dy={font * 1.1}>
+					{say('hinges.from-its-top')}
+				</tspan>
+			</text>
+			{leaf.hinges.map((h, i) => {
+				const v = top - (tops[i] ?? 0) + font * 0.8;
+				return (
+					<g key={h.name}>
+						<text
+							x={mirror * -(board + 20)}
+							y={v}
+							fontSize={font * 1.5}
+							textAnchor={mirror === 1 ? 'end' : 'start'}
+						>
+							<SvgDigits text={h.jamb.text} />
+						</text>
+						<text
+							x={mirror * (board + 20)}
+							y={v}
+							fontSize={font * 1.5}
+							textAnchor={mirror === 1 ? 'start' : 'end'}
+						>
+							<SvgDigits text={h.slab.text} />
+						</text>
+						{h.packed && (
+							<text x={mirror * -(board + 20)} y={v + font * 1.2} textAnchor={mirror === 1 ? 'end' : 'start'}>
+								{say(h.pack.mm > 0 ? 'hinges.view-pack' : 'hinges.view-deeper')}{' '}
+								{pick(h.pack.text, unit).replace('-', '')}
+							</text>
+						)}
+					</g>
+				);
+			})}
+		</g>
 	);
 }

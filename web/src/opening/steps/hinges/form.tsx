@@ -1,146 +1,32 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Said, useAttempt } from '../../../api/attempt';
 import { ask, client } from '../../../api/client';
 import { at } from '../../../api/pointer';
-import { packed } from '../../../ui/geometry';
+import { resources } from '../../../api/resources';
+import { Checkbox } from '../../../ui/checkbox';
+import { Disclosure } from '../../../ui/disclosure';
 import { Because, Row, Why } from '../../../ui/length';
+import { useTaker } from '../../../ui/taker';
 import { say } from '../../../words/texts';
 import { trade } from '../../../words/trade';
 import { Avoids } from '../../avoids';
 import { Choose, LengthField } from '../../field';
 import { TakeOut, useList } from '../../list';
-import { useDoor } from '../../state';
-import { Sheets } from '../../templates';
+import { useOpening } from '../../state';
+import { Templates } from '../../templates';
 import { HingeKinds } from './kinds';
 
 /** HingesStep marks the hinges on slab and jamb. */
 export function HingesStep() {
-	const { view, leaf } = useDoor();
+	const { view, leaf } = useOpening();
 	const h = view.opening.hinges;
-	const g = leaf.gauges;
 	return (
 		<>
-			{leaf.hinges.length > 0 && (
-				<section className="mb-4">
-					<table className="w-full">
-						<thead>
-							<tr className="text-left text-sm opacity-80">
-								<th className="font-normal">{say('hinges.to-the-top-of-each')}</th>
-								<th className="font-normal text-right">{say('page.slab-from-its-top')}</th>
-								<th className="font-normal text-right">{say('page.jamb-from-the-head')}</th>
-							</tr>
-						</thead>
-						<tbody>
-							{leaf.hinges.map((m) => (
-								<tr key={m.name} className="border-t border-base-300">
-									<td className="py-1">
-										{m.name}
-										{packed(m.pack.mm) && (
-											<div className="text-sm">
-												{say(m.pack.mm > 0 ? 'hinges.packer' : 'hinges.deeper')}{' '}
-												<Why
-													figure={{
-														...m.pack,
-														text: {
-															mm: m.pack.text.mm.replace('-', ''),
-															in: m.pack.text.in.replace('-', ''),
-														},
-													}}
-													title={say('hinges.name-the-planned-margin-less', { name: m.name })}
-												/>
-											</div>
-										)}
-									</td>
-									<td className="text-right text-2xl dim">
-										<Why
-											figure={m.slab}
-											title={say('hinges.name-on-the-slab', { name: m.name })}
-											id={`hinge-slab-${m.id}`}
-											bare
-										/>
-									</td>
-									<td className="text-right text-2xl dim">
-										<Why
-											figure={m.jamb}
-											title={say('hinges.name-on-the-jamb', { name: m.name })}
-											id={`hinge-jamb-${m.id}`}
-											bare
-										/>
-									</td>
-								</tr>
-							))}
-						</tbody>
-					</table>
-				</section>
-			)}
-			<section className="mb-5">
-				<h2 className="text-lg">{say('hinges.marking-gauge')}</h2>
-				<Row label={say('hinges.depth-of-recess')} note={say('hinges.leaf-thickness-flush-and-flat')}>
-					<Why figure={g.depth} title={say('hinges.depth-of-recess')} id="gauge-depth" />
-				</Row>
-				<Row label={say('hinges.width-of-recess')} note={say('hinges.leaf-width-from-the-pull')}>
-					<Why figure={g.width} title={say('hinges.width-of-recess')} id="gauge-width" />
-				</Row>
-				{g.setback.terms.length > 0 && (
-					<Row label={say('hinges.setback')} note={say('hinges.wood-left-behind-the-recess')}>
-						<Why figure={g.setback} title={say('hinges.setback')} id="setback" />
-					</Row>
-				)}
-				<Row label={say('hinges.hinge-margin')} note={say('hinges.with-both-leaves-flush')}>
-					<Why figure={g.flush} title={say('page.hinge-margin-leaves-flush')} />
-				</Row>
-				{g.pull && (
-					<Row label={say('hinges.pull-on-the-top-hinge')} note={say('hinges.about-the-bottom-one-is')}>
-						<Because text={g.pull} why={g.pullWhy} title={say('hinges.pull-on-the-top-hinge')} id="pull" />
-					</Row>
-				)}
-			</section>
-			{leaf.hanging && (
-				<section className="mb-5" data-hanging>
-					<h2 className="text-lg">{say('hinges.mark-the-jamb-and-hang')}</h2>
-					<ol className="list-decimal pl-5 grid gap-1">
-						{leaf.hanging.steps.map((s) => (
-							<li key={s}>{s}</li>
-						))}
-					</ol>
-					{leaf.hanging.goes && <p className="mt-2">{leaf.hanging.goes}</p>}
-					{leaf.hanging.screws.length > 0 && (
-						<ul className="mt-2 list-disc pl-5" data-screws>
-							{leaf.hanging.screws.map((s) => (
-								<li key={s}>{s}</li>
-							))}
-						</ul>
-					)}
-					<p className="mt-2 flex flex-wrap gap-x-6">
-						<span>
-							{say('hinges.wedge-shut')}{' '}
-							<Why
-								figure={leaf.hanging.shut}
-								title={say('hinges.wedge-under-the-free-corner')}
-								id="wedge-shut"
-							/>
-						</span>
-						<span>
-							{say('hinges.wedge-open')}{' '}
-							<Why
-								figure={leaf.hanging.open}
-								title={say('hinges.wedge-under-the-free-corner-open')}
-								id="wedge-open"
-							/>
-						</span>
-					</p>
-					<p className="mt-2 flex flex-wrap gap-2">
-						<Link className="btn" to={`/cards/${view.job.id}/${view.opening.id}`}>
-							{say('hinges.one-card-at-a-time')}
-						</Link>
-						<Link className="btn" to={`/rod/${view.job.id}/${view.opening.id}`} data-rod-link>
-							{say('hinges.a-story-rod-for-the')}
-						</Link>
-					</p>
-				</section>
-			)}
+			{leaf.hinges.length > 0 && <Marks />}
+			<Gauge />
+			<Hang />
 			<Choose
 				pointer="/hinges/from"
 				label={say('hinges.places-come-from')}
@@ -178,7 +64,7 @@ export function HingesStep() {
 					)}
 				</>
 			)}
-			<Sheets step="hinges" />
+			<Templates step="hinges" />
 			<Hollowed />
 			<Avoids path="/hinges/avoid" of={say('hinges.what-the-leaves-stay-clear')} jamb />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2">
@@ -202,7 +88,7 @@ export function HingesStep() {
 
 /** Pockets takes each existing pocket from the head, never from one another. */
 function Pockets() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const pockets = view.opening.hinges.pockets ?? [];
 	const [error, attempt] = useAttempt();
 	const old = view.opening.hinges.old ?? [];
@@ -266,6 +152,8 @@ function NewPocket({
 	field?: string;
 }) {
 	const [text, setText] = useState('');
+	const input = useRef<HTMLInputElement>(null);
+	const held = useTaker(input, { value: text, type: setText, enter: add });
 	return (
 		<form
 			className="flex items-end gap-2"
@@ -277,7 +165,9 @@ function NewPocket({
 			<label className="grow">
 				<span className="block mb-1">{label}</span>
 				<input
+					ref={input}
 					data-tape
+					onFocus={held}
 					data-field={field}
 					className="input w-full text-xl dim"
 					value={text}
@@ -293,7 +183,7 @@ function NewPocket({
 
 /** OldPocket takes what is known of one old pocket and its leaf. */
 function OldPocket({ at: i }: { at: number }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const list = view.opening.hinges.old ?? [];
 	const old = list[i];
@@ -305,10 +195,11 @@ function OldPocket({ at: i }: { at: number }) {
 		});
 	const faults = old?.faults ?? [];
 	return (
-		<details className="basis-full" open={!!old && (faults.length > 0 || !!old.long)}>
-			<summary className="min-h-11 flex items-center cursor-pointer underline">
-				{say('hinges.its-size-and-the-old')}
-			</summary>
+		<Disclosure
+			className="basis-full"
+			open={!!old && (faults.length > 0 || !!old.long)}
+			title={say('hinges.its-size-and-the-old')}
+		>
 			{old ? (
 				<div className="grid grid-cols-2 gap-2">
 					<LengthField pointer={`/hinges/old/${i}/long`} label={say('page.long')} empty={0} />
@@ -330,43 +221,38 @@ function OldPocket({ at: i }: { at: number }) {
 				<fieldset className="flex flex-wrap gap-x-4 mt-1">
 					<legend className="sr-only">{say('hinges.what-is-wrong-with-the', { number: i + 1 })}</legend>
 					{trade.faults.map((f) => (
-						<label key={f.id} className="flex items-center gap-2 min-h-11">
-							<input
-								type="checkbox"
-								className="checkbox checkbox-primary"
-								data-fault={`${i} ${f.id}`}
-								checked={faults.includes(f.id)}
-								onChange={(e) =>
-									put(
-										{ faults: e.target.checked ? [...faults, f.id] : faults.filter((x) => x !== f.id) },
-										say('hinges.recess-number-name', { number: i + 1, name: f.name }),
-									)
-								}
-							/>
-							{f.name}
-						</label>
-					))}
-					<label className="flex items-center gap-2 min-h-11">
-						<input
-							type="checkbox"
-							className="checkbox checkbox-primary"
-							checked={old.filled ?? false}
+						<Checkbox
+							key={f.id}
+							data-fault={`${i} ${f.id}`}
+							checked={faults.includes(f.id)}
 							onChange={(e) =>
-								put({ filled: e.target.checked }, say('hinges.recess-number-filled', { number: i + 1 }))
+								put(
+									{ faults: e.target.checked ? [...faults, f.id] : faults.filter((x) => x !== f.id) },
+									say('hinges.recess-number-name', { number: i + 1, name: f.name }),
+								)
 							}
-						/>
+						>
+							{f.name}
+						</Checkbox>
+					))}
+					<Checkbox
+						checked={old.filled ?? false}
+						onChange={(e) =>
+							put({ filled: e.target.checked }, say('hinges.recess-number-filled', { number: i + 1 }))
+						}
+					>
 						{say('hinges.filled-with-wood-glued-in')}
-					</label>
+					</Checkbox>
 				</fieldset>
 			)}
 			<Said error={error} />
-		</details>
+		</Disclosure>
 	);
 }
 
 /** Places takes the places of one's own, on the slab. */
 function Places() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const places = view.opening.hinges.places ?? [];
 	const { error, put } = useList('/hinges/places');
 	return (
@@ -401,14 +287,11 @@ function Places() {
 
 /** AsOn takes the places of another door of the house, so that the hinges stand alike. */
 function AsOn({ put }: { put: (value: unknown[], label: string) => Promise<boolean> }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const job = view.job.id;
 	const [error, attempt] = useAttempt();
-	const walk = useQuery({
-		queryKey: ['walk', job],
-		queryFn: () => ask(client.GET('/api/jobs/{job}', { params: { path: { job } } })),
-	});
-	const others = (walk.data?.doors ?? []).filter((d) => d.id !== view.opening.id);
+	const walk = useQuery(resources.walk(job));
+	const others = (walk.data?.openings ?? []).filter((d) => d.id !== view.opening.id);
 	if (others.length === 0) return null;
 	return (
 		<label className="block">
@@ -441,7 +324,7 @@ function AsOn({ put }: { put: (value: unknown[], label: string) => Promise<boole
 
 /** Hollowed is the slab's edge following a jamb that bellies in, where it does. */
 function Hollowed() {
-	const { view, leaf } = useDoor();
+	const { view, leaf } = useOpening();
 	const said = [...view.plan.findings, ...leaf.findings].some((f) => f.code.startsWith('jamb-hollow'));
 	if (!said && !view.opening.hinges.hollow) return null;
 	return <Ticked pointer="/hinges/hollow" text={say('hinges.hollow-the-hinge-edge-to')} />;
@@ -449,28 +332,159 @@ function Hollowed() {
 
 /** Ticked is a kept yes or no. */
 function Ticked({ pointer, text }: { pointer: string; text: string }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	return (
 		<div className="sm:col-span-2">
-			<label className="flex items-center gap-3 min-h-11">
-				<input
-					type="checkbox"
-					className="checkbox"
-					data-field={pointer}
-					checked={!!at(view.opening, pointer)}
-					onChange={(e) =>
-						attempt(async () => {
-							await save(
-								[{ op: 'add', path: pointer, value: e.target.checked }],
-								`${e.target.checked ? 'yes' : 'no'}: ${text}`,
-							);
-						})
-					}
-				/>
+			<Checkbox
+				data-field={pointer}
+				checked={!!at(view.opening, pointer)}
+				onChange={(e) =>
+					attempt(async () => {
+						await save(
+							[{ op: 'add', path: pointer, value: e.target.checked }],
+							`${e.target.checked ? 'yes' : 'no'}: ${text}`,
+						);
+					})
+				}
+			>
 				{text}
-			</label>
+			</Checkbox>
 			<Said error={error} />
 		</div>
+	);
+}
+
+/** Marks are where each hinge goes, on the slab and in the jamb. */
+function Marks() {
+	const { leaf } = useOpening();
+	return (
+		<section className="mb-4">
+			<table className="w-full">
+				<thead>
+					<tr className="text-left text-sm opacity-80">
+						<th className="font-normal">{say('hinges.to-the-top-of-each')}</th>
+						<th className="font-normal text-right">{say('page.slab-from-its-top')}</th>
+						<th className="font-normal text-right">{say('page.jamb-from-the-head')}</th>
+					</tr>
+				</thead>
+				<tbody>
+					{leaf.hinges.map((m) => (
+						<tr key={m.name} className="border-t border-base-300">
+							<td className="py-1">
+								{m.name}
+								{m.packed && (
+									<div className="text-sm">
+										{say(m.pack.mm > 0 ? 'hinges.packer' : 'hinges.deeper')}{' '}
+										<Why
+											figure={{
+												...m.pack,
+												text: {
+													mm: m.pack.text.mm.replace('-', ''),
+													in: m.pack.text.in.replace('-', ''),
+												},
+											}}
+											title={say('hinges.name-the-planned-margin-less', { name: m.name })}
+										/>
+									</div>
+								)}
+							</td>
+							<td className="text-right text-2xl dim">
+								<Why
+									figure={m.slab}
+									title={say('hinges.name-on-the-slab', { name: m.name })}
+									id={`hinge-slab-${m.id}`}
+									bare
+								/>
+							</td>
+							<td className="text-right text-2xl dim">
+								<Why
+									figure={m.jamb}
+									title={say('hinges.name-on-the-jamb', { name: m.name })}
+									id={`hinge-jamb-${m.id}`}
+									bare
+								/>
+							</td>
+						</tr>
+					))}
+				</tbody>
+			</table>
+		</section>
+	);
+}
+
+/** Gauge is what the marking gauge is set to, and what the hinges carry. */
+function Gauge() {
+	const { leaf } = useOpening();
+	const g = leaf.gauges;
+	return (
+		<section className="mb-5">
+			<h2 className="text-lg">{say('hinges.marking-gauge')}</h2>
+			<Row label={say('hinges.depth-of-recess')} note={say('hinges.leaf-thickness-flush-and-flat')}>
+				<Why figure={g.depth} title={say('hinges.depth-of-recess')} id="gauge-depth" />
+			</Row>
+			<Row label={say('hinges.width-of-recess')} note={say('hinges.leaf-width-from-the-pull')}>
+				<Why figure={g.width} title={say('hinges.width-of-recess')} id="gauge-width" />
+			</Row>
+			{g.setback.terms.length > 0 && (
+				<Row label={say('hinges.setback')} note={say('hinges.wood-left-behind-the-recess')}>
+					<Why figure={g.setback} title={say('hinges.setback')} id="setback" />
+				</Row>
+			)}
+			<Row label={say('hinges.hinge-margin')} note={say('hinges.with-both-leaves-flush')}>
+				<Why figure={g.flush} title={say('page.hinge-margin-leaves-flush')} />
+			</Row>
+			{g.pull && (
+				<Row label={say('hinges.pull-on-the-top-hinge')} note={say('hinges.about-the-bottom-one-is')}>
+					<Because text={g.pull} why={g.pullWhy} title={say('hinges.pull-on-the-top-hinge')} id="pull" />
+				</Row>
+			)}
+		</section>
+	);
+}
+
+/** Hang is how the marks come to the jamb, and the slab to its hinges. */
+function Hang() {
+	const { view, leaf } = useOpening();
+	if (!leaf.hanging) return null;
+	return (
+		<section className="mb-5" data-hanging>
+			<h2 className="text-lg">{say('hinges.mark-the-jamb-and-hang')}</h2>
+			<ol className="list-decimal pl-5 grid gap-1">
+				{leaf.hanging.steps.map((s) => (
+					<li key={s}>{s}</li>
+				))}
+			</ol>
+			{leaf.hanging.goes && <p className="mt-2">{leaf.hanging.goes}</p>}
+			{leaf.hanging.screws.length > 0 && (
+				<ul className="mt-2 list-disc pl-5" data-screws>
+					{leaf.hanging.screws.map((s) => (
+						<li key={s}>{s}</li>
+					))}
+				</ul>
+			)}
+			<p className="mt-2 flex flex-wrap gap-x-6">
+				<span>
+					{say('hinges.wedge-shut')}{' '}
+					<Why figure={leaf.hanging.shut} title={say('hinges.wedge-under-the-free-corner')} id="wedge-shut" />
+				</span>
+				<span>
+					{say('hinges.wedge-open')}{' '}
+					<Why
+						figure={leaf.hanging.open}
+						title={say('hinges.wedge-under-the-free-corner-open')}
+						id="wedge-open"
+					/>
+				</span>
+			</p>
+			<p className="mt-2 flex flex-wrap gap-2">
+				<Link className="btn" to={`/cards/${view.job.id}/${view.opening.id}`}>
+					{say('hinges.one-card-at-a-time')}
+				</Link>
+				<Link className="btn" to={`/rod/${view.job.id}/${view.opening.id}`} data-rod-link>
+					{say('hinges.a-story-rod-for-the')}
+				</Link>
+			</p>
+		</section>
 	);
 }

@@ -2,31 +2,25 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
 import { ask, client, newKey, type Op, type Schemas } from '../../../api/client';
+import { resources } from '../../../api/resources';
+import { Disclosure } from '../../../ui/disclosure';
 import { Why } from '../../../ui/length';
 import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 import { trade } from '../../../words/trade';
 import { typed } from '../../kept';
 import { Entry } from '../../list';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 type Way = Schemas['HingeWay'];
 
 /** HingeKinds sets the measures of a hinge of the list or of the job's own, says what speaks against each, and keeps the one in hand. */
 export function HingeKinds() {
-	const { view, save, which } = useDoor();
+	const { view, save, which } = useOpening();
 	const [error, attempt] = useAttempt();
-	const path = { job: view.job.id, opening: view.opening.id };
-	const ways = useQuery({
-		queryKey: ['hinges', path.job, path.opening, view.version, view.job.version, which],
-		queryFn: () =>
-			ask(
-				client.GET('/api/jobs/{job}/openings/{opening}/hinges', {
-					params: { path, query: { leaf: which } },
-				}),
-			),
-		placeholderData: (before) => before,
-	});
+	const ways = useQuery(
+		resources.hinges(view.job.id, view.opening.id, which, view.version, view.job.version),
+	);
 	const list = ways.data ?? [];
 	const size = view.opening.hinges.size ?? '';
 	const known = list.find((h) => h.id === size);
@@ -125,7 +119,7 @@ function Others({ list, take }: { list: Way[]; take: (h: Way) => Promise<boolean
 
 /** KeepOwn keeps the hinge in hand, as it was measured, for all the job's doors. */
 function KeepOwn() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const cache = useQueryClient();
 	const [name, setName] = useState('');
 	const [kind, setKind] = useState('butt');
@@ -160,13 +154,10 @@ function KeepOwn() {
 				}),
 			);
 			await save([{ op: 'add', path: '/hinges/size', value: id }], say('hinges.change', { hinge: own.name }));
-			await cache.invalidateQueries({ queryKey: ['opening', job.id] });
+			await cache.invalidateQueries({ queryKey: resources.openings(job.id) });
 		});
 	return (
-		<details>
-			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="own-hinge-open">
-				{say('hinges.keep-this-hinge-for-the')}
-			</summary>
+		<Disclosure title={say('hinges.keep-this-hinge-for-the')} field="own-hinge-open">
 			<form
 				className="flex flex-wrap items-end gap-2"
 				onSubmit={(e) => {
@@ -210,6 +201,6 @@ function KeepOwn() {
 				</button>
 				<Said error={error} />
 			</form>
-		</details>
+		</Disclosure>
 	);
 }

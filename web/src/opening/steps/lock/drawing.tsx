@@ -2,15 +2,15 @@ import type { Leaf, Schemas } from '../../../api/client';
 import { SvgDigits } from '../../../ui/length';
 import { say } from '../../../words/texts';
 
-type Device = Schemas['DeviceWork'];
+type Hardware = Schemas['HardwareWork'];
 
 /** How far above and below the latch line is drawn, mm. */
 const reach = 190;
 
-/** LockView draws what goes into the slab at its latch line, from the device's own data: the pull face with its holes in drilling order, the edge with its bore and plate, and the jamb with its strike. */
+/** LockView draws what goes into the slab at its latch line, from the lock's own data: the pull face with its holes in drilling order, the edge with its bore and plate, and the jamb with its strike. */
 export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; thickness: number }) {
 	const { latch } = leaf;
-	if (!latch || leaf.devices.length === 0) return null;
+	if (!latch || leaf.hardware.length === 0) return null;
 	const line = latch.slab.mm;
 	const jambLine = latch.jamb.mm;
 	const mirror = hand === 'right' ? -1 : 1;
@@ -49,9 +49,9 @@ export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; 
 					strokeWidth={0.8}
 					strokeDasharray="5 4"
 				/>
-				{leaf.devices.map((d) => (
+				{leaf.hardware.map((d) => (
 					<g key={d.name + d.second}>
-						<EdgeOf device={d} line={line} middle={edge + thickness / 2} />
+						<EdgeOf hardware={d} line={line} middle={edge + thickness / 2} />
 						{d.holes.map((h) => (
 							<circle
 								key={h.what}
@@ -94,7 +94,7 @@ export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; 
 				<text x={mirror * (jamb + 35)} y={-reach - 10} textAnchor="middle">
 					{say('page.the-jamb')}
 				</text>
-				{leaf.devices.flatMap((d) =>
+				{leaf.hardware.flatMap((d) =>
 					d.holes.map((h) => {
 						n += 1;
 						return (
@@ -124,8 +124,8 @@ export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; 
 	);
 }
 
-/** EdgeOf is a device's bore or slot with its faceplate, in the slab's edge. */
-function EdgeOf({ device: d, line, middle }: { device: Device; line: number; middle: number }) {
+/** EdgeOf is a lock's bore or slot with its faceplate, in the slab's edge. */
+function EdgeOf({ hardware: d, line, middle }: { hardware: Hardware; line: number; middle: number }) {
 	const e = d.edge;
 	return (
 		<g>

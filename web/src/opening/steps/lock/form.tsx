@@ -1,19 +1,20 @@
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
+import { Disclosure } from '../../../ui/disclosure';
 import { Len, Row, Why } from '../../../ui/length';
 import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 import { trade } from '../../../words/trade';
 import { Avoids } from '../../avoids';
 import { Choose, LengthField } from '../../field';
-import { Entry, TakeOut, useList } from '../../list';
-import { useDoor } from '../../state';
-import { Sheets } from '../../templates';
-import { DeviceForm } from './hardware-form';
+import { AddForm, Either, Entry, TakeOut, useList } from '../../list';
+import { useOpening } from '../../state';
+import { Templates } from '../../templates';
+import { HardwareForm } from './hardware-form';
 
 /** LockStep marks latch and strike, and what is bored for them. */
 export function LockStep() {
-	const { view, leaf, slab } = useDoor();
+	const { view, leaf, slab } = useOpening();
 	const l = leaf.latch;
 	const lock = view.opening.lock;
 	const bolted = leaf.findings.some((f) => f.code === 'bolted-leaf');
@@ -33,7 +34,7 @@ export function LockStep() {
 					<Row label={say('lock.handle-above-the-floor')}>
 						<Why figure={l.floor} title={say('lock.handle-above-the-floor')} id="latch-floor" />
 					</Row>
-					{leaf.devices.length === 0 && (
+					{leaf.hardware.length === 0 && (
 						<>
 							<Row label={say('lock.latch-bore')} note={say('lock.middle-from-either-face')}>
 								<Why figure={l.centre} title={say('lock.latch-bore')} id="latch-centre" />
@@ -47,8 +48,8 @@ export function LockStep() {
 			) : (
 				!bolted && <p className="mb-4">{say('swing.first-take-the-readings-and')}</p>
 			)}
-			{leaf.devices.map((d) => (
-				<Device key={d.name + d.second} device={d} />
+			{leaf.hardware.map((d) => (
+				<Hardware key={d.name + d.second} hardware={d} />
 			))}
 			{leaf.strikes.length > 0 && (
 				<section className="mb-5" data-strikes>
@@ -65,7 +66,7 @@ export function LockStep() {
 			<section className="grid gap-2 mb-4">
 				<h2 className="text-lg">{say('lock.what-goes-in')}</h2>
 				<Pick
-					pointer="/lock/device"
+					pointer="/lock/hardware"
 					label={say('lock.latch-or-lock')}
 					none={say('lock.a-latch-by-its-backset')}
 				/>
@@ -92,7 +93,7 @@ export function LockStep() {
 					/>
 				)}
 			</section>
-			<DeviceForm />
+			<HardwareForm />
 			<Choose
 				pointer="/lock/from"
 				label={say('lock.its-height-comes-from')}
@@ -113,7 +114,7 @@ export function LockStep() {
 						label={say('lock.backset')}
 						note={say('lock.read-it-off-the-latch')}
 					/>
-					{!lock.device && (
+					{!lock.hardware && (
 						<LengthField pointer="/lock/bore" label={say('lock.latch-bore')} note={say('lock.diameter')} />
 					)}
 					<LengthField
@@ -151,17 +152,17 @@ export function LockStep() {
 			<Avoids path="/lock/avoid" of={say('lock.what-is-in-the-lock')} />
 			<OldHoles />
 			<Missed />
-			<Sheets step="lock" />
+			<Templates step="lock" />
 		</>
 	);
 }
 
-type Work = ReturnType<typeof useDoor>['leaf']['devices'][number];
+type Work = ReturnType<typeof useOpening>['leaf']['hardware'][number];
 
-/** Device is what is bored and cut for one device, in order. */
-function Device({ device: d }: { device: Work }) {
+/** Hardware is what is bored and cut for one hardware, in order. */
+function Hardware({ hardware: d }: { hardware: Work }) {
 	return (
-		<section className="mb-5" data-device={d.name}>
+		<section className="mb-5" data-hardware={d.name}>
 			<h2 className="text-lg first-letter:uppercase">{d.name}</h2>
 			{d.holes.length > 0 && (
 				<table className="w-full">
@@ -253,7 +254,7 @@ function Device({ device: d }: { device: Work }) {
 	);
 }
 
-/** Pick chooses a device of the list or of the job's own; its usual backset goes with it. */
+/** Pick chooses a piece of hardware of the list or of the job's own; its usual backset goes with it. */
 function Pick({
 	pointer,
 	label,
@@ -265,10 +266,10 @@ function Pick({
 	none: string;
 	kinds?: string[];
 }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
-	const fixed = trade.deviceKinds.filter((k) => k.fixed).map((k) => k.id);
-	const list = [...(view.job.kit.devices ?? []), ...trade.devices].filter((d) =>
+	const fixed = trade.hardwareKinds.filter((k) => k.fixed).map((k) => k.id);
+	const list = [...(view.job.kit.hardware ?? []), ...trade.hardware].filter((d) =>
 		kinds ? kinds.includes(d.kind) : !fixed.includes(d.kind),
 	);
 	const [, group, key] = pointer.split('/') as [string, 'lock' | 'pair', string];
@@ -286,7 +287,7 @@ function Pick({
 						await save(
 							[
 								{ op: 'add', path: pointer, value: e.target.value },
-								...(d?.backsets?.[0] && pointer === '/lock/device'
+								...(d?.backsets?.[0] && pointer === '/lock/hardware'
 									? [{ op: 'add' as const, path: '/lock/backset', value: d.backsets[0] }]
 									: []),
 							],
@@ -309,7 +310,7 @@ function Pick({
 
 /** OldHoles takes the holes that are there already. */
 function OldHoles() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const list = view.opening.lock.old ?? [];
 	const { error, put } = useList('/lock/old');
 	const [what, setWhat] = useState('');
@@ -317,10 +318,12 @@ function OldHoles() {
 	const [dia, setDia] = useState('');
 	const [jamb, setJamb] = useState(true);
 	return (
-		<details className="mb-4" open={list.length > 0}>
-			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="old-holes-open">
-				{say('lock.old-holes-and-recesses')}
-			</summary>
+		<Disclosure
+			className="mb-4"
+			open={list.length > 0}
+			title={say('lock.old-holes-and-recesses')}
+			field="old-holes-open"
+		>
 			<div className="grid gap-2">
 				{list.map((o, i) => (
 					// biome-ignore lint/suspicious/noArrayIndexKey: told by its order
@@ -337,10 +340,9 @@ function OldHoles() {
 						<TakeOut list={list} at={i} put={put} label={say('page.the-thing', { thing: o.what })} />
 					</div>
 				))}
-				<form
-					className="flex items-end gap-2 flex-wrap"
-					onSubmit={async (e) => {
-						e.preventDefault();
+				<AddForm
+					field="old-add"
+					add={async () => {
 						if (await put([...list, { what, jamb, down, dia }], what)) {
 							setWhat('');
 							setDown('');
@@ -348,44 +350,33 @@ function OldHoles() {
 						}
 					}}
 				>
-					<fieldset className="flex gap-4 basis-full">
-						<legend className="sr-only">{say('page.where-it-is')}</legend>
-						{[true, false].map((v) => (
-							<label key={String(v)} className="flex items-center gap-2 min-h-11">
-								<input
-									type="radio"
-									name="old-hole"
-									className="radio radio-primary"
-									checked={jamb === v}
-									onChange={() => setJamb(v)}
-								/>
-								{v ? say('lock.in-the-jamb-from-the') : say('lock.in-the-slabs-edge-from')}
-							</label>
-						))}
-					</fieldset>
+					<Either
+						name="old-hole"
+						legend={say('page.where-it-is')}
+						choices={[
+							[true, say('lock.in-the-jamb-from-the')],
+							[false, say('lock.in-the-slabs-edge-from')],
+						]}
+						value={jamb}
+						set={setJamb}
+					/>
 					<Entry label={say('page.what')} value={what} set={setWhat} field="old-what" />
 					<Entry label={say('lock.down-to-its-middle')} value={down} set={setDown} field="old-down" />
 					<Entry label={say('lock.its-size')} value={dia} set={setDia} field="old-dia" />
-					<button type="submit" className="btn" data-field="old-add">
-						{say('page.add')}
-					</button>
-				</form>
+				</AddForm>
 				<Said error={error} />
 			</div>
-		</details>
+		</Disclosure>
 	);
 }
 
 /** Missed takes by how much the latch of the hung door misses its strike. */
 export function Missed() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const m = view.opening.lock.missed;
 	return (
-		<details className="mb-4" open={!!m}>
-			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="missed-open">
-				{say('lock.the-latch-misses-the-keep')}
-			</summary>
+		<Disclosure className="mb-4" open={!!m} title={say('lock.the-latch-misses-the-keep')} field="missed-open">
 			{m ? (
 				<div className="grid sm:grid-cols-2 gap-3">
 					<LengthField
@@ -419,6 +410,6 @@ export function Missed() {
 				</button>
 			)}
 			<Said error={error} />
-		</details>
+		</Disclosure>
 	);
 }

@@ -2,16 +2,18 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Said, useAttempt } from '../../../api/attempt';
 import { stampOf, today, Who, whoNow } from '../../../api/who';
+import { Checkbox } from '../../../ui/checkbox';
+import { Disclosure } from '../../../ui/disclosure';
 import { Digits } from '../../../ui/length';
 import { say } from '../../../words/texts';
 import { marginName, placeName, stepName, trade } from '../../../words/trade';
 import { counts, setCounts } from '../../spent';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { photoURL, useLog } from './photos';
 
 /** LogStep is the door's story: sign-off, revisit, notes, pictures, and all that was changed. */
 export function LogStep() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	return (
 		<>
 			{view.opening.signed ? <Signed /> : <SignOff />}
@@ -24,7 +26,7 @@ export function LogStep() {
 
 /** margins are those of all leaves as found, against what was wanted. */
 function useMargins() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	return view.plan.leaves.flatMap((l, leaf) =>
 		(l.try?.margins ?? []).map((m) => ({
 			leaf,
@@ -37,14 +39,14 @@ function useMargins() {
 }
 
 function SignOff() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [note, setNote] = useState('');
 	const [error, attempt] = useAttempt();
 	const margins = useMargins();
 	const ready = view.plan.leaves.every((l) => l.try?.done);
 	const sign = () =>
 		attempt(async () => {
-			const mark = view.plan.rod.find((n) => n.step === 'log')?.mark ?? '';
+			const mark = view.plan.steps.find((n) => n.step === 'log')?.mark ?? '';
 			await save(
 				[
 					{ op: 'add', path: '/done', value: { ...view.opening.done, log: mark } },
@@ -95,7 +97,7 @@ function SignOff() {
 }
 
 function Signed() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const go = useNavigate();
 	const [why, setWhy] = useState('');
 	const [season, setSeason] = useState('');
@@ -195,7 +197,7 @@ function Finals({
 }: {
 	list: { leaf?: number; side: string; where: string; wanted: number; found: number }[];
 }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const pair = view.plan.leaves.length === 2;
 	const inch = view.job.unit === 'in';
 	// To a 64th, as far as a rule tells.
@@ -232,7 +234,7 @@ function Finals({
 }
 
 function Notes() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [text, setText] = useState('');
 	const [error, attempt] = useAttempt();
 	return (
@@ -278,7 +280,7 @@ function Notes() {
 
 /** Hardware is what hangs on the door, as it was planned. */
 function Hardware() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const unit = view.job.unit;
 	const of = (...pointers: string[]) => `${pointers.map((p) => view.texts[p] ?? '0').join(' × ')} ${unit}`;
 	return (
@@ -297,7 +299,7 @@ function Hardware() {
 						{l.hanging?.screws[0] && `; ${l.hanging.screws[0]}`}
 					</li>
 				))}
-				{view.plan.leaves.flatMap((l) => l.devices.map((d) => <li key={l.jamb + d.name}>{d.name}</li>))}
+				{view.plan.leaves.flatMap((l) => l.hardware.map((d) => <li key={l.jamb + d.name}>{d.name}</li>))}
 			</ul>
 		</section>
 	);
@@ -309,7 +311,7 @@ type Told = { at: string; by: string; says: string; photo?: string };
 const local = (at: string) => (at ? stampOf(new Date(at)) : '');
 
 function Entry({ e }: { e: Told }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	return (
 		<li className="flex gap-3 border-b border-base-300 py-1 items-start">
 			<span className="w-36 shrink-0 text-sm opacity-80 dim pt-0.5">{e.at}</span>
@@ -330,7 +332,7 @@ function Entry({ e }: { e: Told }) {
 
 /** Story is every hang, note, picture and signature in order, with its time and whose hand it was; and every change. */
 function Story() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const log = useLog(true);
 	const [counting, setCounting] = useState(counts);
 	if (log.error)
@@ -383,19 +385,16 @@ function Story() {
 	return (
 		<section aria-label={say('log.history')}>
 			<h2 className="text-lg">{say('log.history')}</h2>
-			<label className="flex items-center gap-3 min-h-11 cursor-pointer">
-				<input
-					type="checkbox"
-					className="checkbox"
-					data-field="count-time"
-					checked={counting}
-					onChange={(e) => {
-						setCounting(e.target.checked);
-						setCounts(e.target.checked);
-					}}
-				/>
+			<Checkbox
+				data-field="count-time"
+				checked={counting}
+				onChange={(e) => {
+					setCounting(e.target.checked);
+					setCounts(e.target.checked);
+				}}
+			>
 				{say('log.count-the-minutes-at-each')}
-			</label>
+			</Checkbox>
 			{spent.length > 0 && (
 				<p className="mb-2">
 					{say('log.minutes', { spent: spent.map(([s, m]) => `${stepName(s)} ${Math.round(m)}`).join(', ') })}
@@ -406,17 +405,18 @@ function Story() {
 					<Entry key={`${e.at} ${e.says} ${e.photo}`} e={e} />
 				))}
 			</ol>
-			<details className="mt-2">
-				<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="changes-open">
-					{say('log.every-change-count', { count: changes.length })}
-				</summary>
+			<Disclosure
+				className="mt-2"
+				title={say('log.every-change-count', { count: changes.length })}
+				field="changes-open"
+			>
 				<ol data-changes={changes.length}>
 					{changes.map((c, i) => (
 						// biome-ignore lint/suspicious/noArrayIndexKey: changes stand in their order
 						<Entry key={i} e={{ at: local(c.at), by: c.by, says: c.label }} />
 					))}
 				</ol>
-			</details>
+			</Disclosure>
 			<p className="mt-3 no-print">
 				<a className="btn" href={`/api/jobs/${view.job.id}/bundle`} download data-bundle>
 					{say('log.the-whole-job-with-its')}

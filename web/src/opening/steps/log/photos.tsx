@@ -2,9 +2,10 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import { ask, client, newKey, once, type Schemas, Trouble } from '../../../api/client';
+import { resources } from '../../../api/resources';
 import { whoNow } from '../../../api/who';
 import { say } from '../../../words/texts';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 type Photo = Schemas['PhotoView'];
 
@@ -39,13 +40,9 @@ async function smaller(file: File): Promise<Blob> {
 
 /** useLog is the story of the door in hand; where its changes matter, as of its newest version. */
 export function useLog(changes = false) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const path = { job: view.job.id, opening: view.opening.id };
-	return useQuery({
-		queryKey: ['log', path.job, path.opening, changes ? view.version : 0],
-		queryFn: () => ask(client.GET('/api/jobs/{job}/openings/{opening}/log', { params: { path } })),
-		placeholderData: (before) => before,
-	});
+	return useQuery(resources.log(path.job, path.opening, changes ? view.version : 0));
 }
 
 /** photoURL is where a photograph's picture is. */
@@ -54,14 +51,14 @@ export const photoURL = (job: string, opening: string, id: string) =>
 
 /** Photos are those of one step, to add to and to take off. */
 export function Photos({ step }: { step: string }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const cache = useQueryClient();
 	const log = useLog();
 	const path = { job: view.job.id, opening: view.opening.id };
 	const [said, setSaid] = useState('');
 	const [gone, setGone] = useState<Photo | null>(null);
 	const list = (log.data?.photos ?? []).filter((p) => p.step === step);
-	const again = () => cache.invalidateQueries({ queryKey: ['log', path.job, path.opening] });
+	const again = () => cache.invalidateQueries({ queryKey: resources.log(path.job, path.opening).queryKey });
 	const add = useMutation({
 		mutationFn: async (files: File[]) => {
 			for (const file of files) {

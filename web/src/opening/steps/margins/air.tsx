@@ -1,27 +1,24 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
-import { ask, client, type Unit } from '../../../api/client';
+import type { Unit } from '../../../api/client';
 import { at } from '../../../api/pointer';
+import { resources } from '../../../api/resources';
 import { Tape } from '../../../ui/tape';
 import { say } from '../../../words/texts';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** degrees is the sign of the degrees that go with a unit. */
 export const degrees = (unit: string) => (unit === 'in' ? '°F' : '°C');
 
 /** AirEntry is the air of the room at a place of the door: by hand, or as the house's hygrometer has it. */
 export function AirEntry({ pointer, label }: { pointer: string; label: string }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const kept = at(view.opening, pointer) as { celsius: number; humidity: number } | undefined;
 	const texts = [view.texts[`${pointer}/celsius`] ?? '', view.texts[`${pointer}/humidity`] ?? ''];
 	const [typed, setTyped] = useState<[string?, string?]>([]);
-	const log = useQuery({
-		queryKey: ['air', view.job.id],
-		queryFn: () => ask(client.GET('/api/jobs/{job}/air', { params: { path: { job: view.job.id } } })),
-		retry: false,
-	}).data;
+	const log = useQuery(resources.air(view.job.id)).data;
 	const put = (celsius: string | number, humidity: string | number, says: string) =>
 		attempt(async () => {
 			await save([{ op: 'add', path: pointer, value: { celsius, humidity } }], `${label}: ${says}`);

@@ -2,16 +2,18 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useContext, useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
 import { ask, client } from '../../../api/client';
+import { resources } from '../../../api/resources';
+import { Checkbox } from '../../../ui/checkbox';
 import { pick, Row, ShownIn, Why } from '../../../ui/length';
 import { capital, say } from '../../../words/texts';
 import { marginName, trade } from '../../../words/trade';
 import { Choose, LengthField } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { Season } from './season';
 
 /** Presets are margins of one's own, kept with the job and taken for any of its doors. */
 function Presets() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const cache = useQueryClient();
 	const [name, setName] = useState('');
 	const [error, attempt] = useAttempt();
@@ -25,7 +27,7 @@ function Presets() {
 				}),
 			);
 			setName('');
-			await cache.refetchQueries({ queryKey: ['opening', view.job.id, view.opening.id] });
+			await cache.refetchQueries({ queryKey: resources.opening(view.job.id, view.opening.id).queryKey });
 		});
 	return (
 		<fieldset className="mb-4">
@@ -82,27 +84,24 @@ function Presets() {
 
 /** Sweep says that a sweep or shoe is fitted, so that the foot is cut twice. */
 function Sweep() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	return (
 		<div className="col-span-2">
-			<label className="flex items-center gap-3 min-h-11">
-				<input
-					type="checkbox"
-					className="checkbox"
-					data-field="sweep"
-					checked={!!view.opening.margins.sweep}
-					onChange={async (e) => {
-						await attempt(async () => {
-							await save(
-								[{ op: 'add', path: '/margins/sweep', value: e.target.checked }],
-								e.target.checked ? say('margins.sweep-change') : say('margins.no-sweep'),
-							);
-						});
-					}}
-				/>
+			<Checkbox
+				data-field="sweep"
+				checked={!!view.opening.margins.sweep}
+				onChange={async (e) => {
+					await attempt(async () => {
+						await save(
+							[{ op: 'add', path: '/margins/sweep', value: e.target.checked }],
+							e.target.checked ? say('margins.sweep-change') : say('margins.no-sweep'),
+						);
+					});
+				}}
+			>
 				{say('margins.a-sweep-at-the-bottom')}
-			</label>
+			</Checkbox>
 			<Said error={error} />
 		</div>
 	);
@@ -110,7 +109,7 @@ function Sweep() {
 
 /** MarginsStep sets the light that is wanted, and shows what a straight edge can give. */
 export function MarginsStep() {
-	const { view, leaf } = useDoor();
+	const { view, leaf } = useOpening();
 	const unit = useContext(ShownIn);
 	const school = trade.schools.find((s) => s.id === view.opening.margins.school);
 	return (

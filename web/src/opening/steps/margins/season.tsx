@@ -1,12 +1,13 @@
 import { useContext } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
 import type { Leaf } from '../../../api/client';
+import { Checkbox } from '../../../ui/checkbox';
 import { Len, pick, Row, ShownIn, Why } from '../../../ui/length';
 import { bars } from '../../../ui/year';
 import { say, type TextId } from '../../../words/texts';
 import { trade } from '../../../words/trade';
 import { Choose, LengthField, PickField } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { AirEntry } from './air';
 
 const months = Array.from({ length: 12 }, (_, i) =>
@@ -15,7 +16,7 @@ const months = Array.from({ length: 12 }, (_, i) =>
 
 /** Season is what the wood does through the year, and what that asks of the lock margin today. */
 export function Season() {
-	const { view, leaf, save } = useDoor();
+	const { view, leaf, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const s = leaf.season;
 	const chosen = view.opening.season ?? {};
@@ -80,23 +81,21 @@ export function Season() {
 						optional
 						placeholder="6"
 					/>
-					<label className="flex items-center gap-3 min-h-11 self-end">
-						<input
-							type="checkbox"
-							className="checkbox"
-							data-field="/season/sealed"
-							checked={!!chosen.sealed}
-							onChange={(e) =>
-								attempt(() =>
-									save(
-										[{ op: 'add', path: '/season/sealed', value: e.target.checked }],
-										e.target.checked ? say('season.sealed-all-round') : say('season.not-sealed'),
-									),
-								)
-							}
-						/>
+					<Checkbox
+						className="items-center self-end"
+						data-field="/season/sealed"
+						checked={!!chosen.sealed}
+						onChange={(e) =>
+							attempt(() =>
+								save(
+									[{ op: 'add', path: '/season/sealed', value: e.target.checked }],
+									e.target.checked ? say('season.sealed-all-round') : say('season.not-sealed'),
+								),
+							)
+						}
+					>
 						{say('season.all-six-sides-are-sealed')}
-					</label>
+					</Checkbox>
 					<div className="sm:col-span-2">
 						<Choose
 							pointer="/season/school"
@@ -126,7 +125,7 @@ const from: Record<string, TextId> = {
 /** YearOf is the light at the lock edge through the year, if the door is hung today. */
 function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 	const unit = useContext(ShownIn);
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const lie = s.lie > 0 && (
 		<Row label={say('season.let-it-lie-in-the')} note={say('season.flat-on-battens-air-all')}>
 			<span data-lie={s.lie}>{say('season.count-days', { count: s.lie })}</span>

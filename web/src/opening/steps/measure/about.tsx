@@ -1,15 +1,16 @@
 import { Said, useAttempt } from '../../../api/attempt';
 import type { Unit } from '../../../api/client';
+import { Checkbox } from '../../../ui/checkbox';
 import { say } from '../../../words/texts';
 import { named, trade } from '../../../words/trade';
 import { Choose, LengthField } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { HandChoice } from './hand';
 import { beginFrame } from './lining';
 
 /** GoAbout is how the carpenter goes about measuring; what is offered follows. */
 export function GoAbout() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const begun = view.opening.readings.length > 0;
 	const now = named(trade.measurings, view.opening.measuring ?? '');
 	const choose = (
@@ -38,7 +39,7 @@ export function GoAbout() {
 
 /** AboutOpening is what is known of the opening before any reading of it. */
 export function AboutOpening() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const o = view.opening;
 	return (
 		<details className="mb-3" data-about>
@@ -66,7 +67,7 @@ export function AboutOpening() {
 
 /** PairOfDoors makes the opening one for two leaves. */
 function PairOfDoors() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const pair = view.opening.pair;
 	const [error, attempt] = useAttempt();
 	const toggle = async (on: boolean) => {
@@ -85,16 +86,9 @@ function PairOfDoors() {
 	};
 	return (
 		<div className="mt-3 grid gap-2">
-			<label className="flex items-center gap-3 min-h-11">
-				<input
-					type="checkbox"
-					className="checkbox"
-					data-field="pair"
-					checked={!!pair}
-					onChange={(e) => toggle(e.target.checked)}
-				/>
+			<Checkbox data-field="pair" checked={!!pair} onChange={(e) => toggle(e.target.checked)}>
 				{say('measure.a-pair-of-doors-meeting')}
-			</label>
+			</Checkbox>
 			{pair && (
 				<>
 					<div className="grid sm:grid-cols-2 gap-3">

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 import { readingID } from '../../reading-id';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { AboutOpening, GoAbout } from './about';
 import { LiningPanel } from './lining';
 import { ReadingList } from './list';
@@ -21,12 +21,12 @@ function chance(p: number) {
 
 /** MeasureStep offers the next reading by name and place; Enter takes it and moves on. */
 export function MeasureStep() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const [skipped, setSkipped] = useState<string[]>([]);
 	const [other, setOther] = useState(false);
 	// Where readings clash, what settles it comes first.
 	const clash = view.plan.clashes[0];
-	const settles = clash && !clash.againID ? [clash.again] : [];
+	const settles = clash && !clash.againId ? [clash.again] : [];
 	const open = [...settles, ...view.plan.toRead].filter((r) => !skipped.includes(r.name));
 	// While something is typed the question stays, whatever another hand reads meanwhile.
 	const [held, setHeld] = useState<(typeof open)[number] | null>(null);

@@ -5,7 +5,7 @@ import { Findings } from '../../../ui/says';
 import { capital, say } from '../../../words/texts';
 import { jambName, marginName, placeName, trade } from '../../../words/trade';
 import { LengthField, PickField } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** beginFrame is what a frame made to the slab is begun with: its boards and its margins. */
 export const beginFrame = (unit: Unit): Op[] => [
@@ -21,7 +21,7 @@ const places = ['foot', 'middle', 'head'];
 
 /** LiningPanel makes the frame: slab and wall in, cut list and packing out. */
 export function LiningPanel() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const l = view.plan.lining;
 	const stands = !!view.opening.lining?.stands;

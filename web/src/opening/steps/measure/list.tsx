@@ -2,16 +2,17 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
 import type { Op, Plan } from '../../../api/client';
+import { ToolButton } from '../../../ui/toolbutton';
 import { say } from '../../../words/texts';
 import { LengthField } from '../../field';
 import { readingID } from '../../reading-id';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 type Reading = Plan['readings'][number];
 
 /** ReadingList is what was read so far, to correct or to doubt. */
 export function ReadingList() {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	if (view.plan.readings.length === 0) return null;
 	return (
 		<section aria-label={say('measure.readings')}>
@@ -35,7 +36,7 @@ export function ReadingList() {
 
 /** Kept is one reading: to correct, to strike out with a reason, or to count again. */
 function Kept({ r, i }: { r: Reading; i: number }) {
-	const { save, view } = useDoor();
+	const { save, view } = useOpening();
 	const [why, setWhy] = useState<string | null>(null);
 	const [error, attempt] = useAttempt();
 	const change = async (ops: Op[], label: string) => {
@@ -54,9 +55,7 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 					<LengthField pointer={`/readings/${i}/value`} label={r.name} hideLabel />
 				</span>
 				{r.struck ? (
-					<button
-						type="button"
-						className="btn btn-ghost px-2"
+					<ToolButton
 						onClick={() =>
 							change(
 								[{ op: 'remove', path: `/readings/${i}/struck` }],
@@ -65,18 +64,16 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 						}
 					>
 						{say('measure.count-it-again')}
-					</button>
+					</ToolButton>
 				) : (
-					<button
-						type="button"
-						className="btn btn-ghost px-2"
+					<ToolButton
 						aria-expanded={why !== null}
 						data-strike={what}
 						onClick={() => setWhy(why === null ? 'misread' : null)}
 					>
 						<X size={20} aria-hidden="true" />
 						<span className="sr-only">{say('measure.doubt-it-strike-out-or', { name: r.name })}</span>
-					</button>
+					</ToolButton>
 				)}
 			</div>
 			{r.struck && <p className="text-sm">{say('measure.struck-out-struck', { struck: r.struck })}</p>}

@@ -3,7 +3,7 @@ import { Said, useAttempt } from '../../../api/attempt';
 import type { Unit } from '../../../api/client';
 import { Tape } from '../../../ui/tape';
 import { say, type TextId } from '../../../words/texts';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 type Size = 'width' | 'length' | 'widthMid' | 'widthFoot' | 'lengthLock' | 'square';
 
@@ -28,7 +28,7 @@ export function Offers({
 	/** Whether it is the old door that is told of first. */
 	old?: boolean;
 }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const offers = view.opening.offers ?? [];
 	const unit = view.job.unit as Unit;
 	const [name, setName] = useState(begins ? say('measure.the-old-door') : say('measure.the-slab'));

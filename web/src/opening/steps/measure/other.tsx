@@ -1,15 +1,16 @@
 import { useState } from 'react';
 import type { Unit } from '../../../api/client';
+import { Checkbox } from '../../../ui/checkbox';
 import { Tape } from '../../../ui/tape';
 import { say } from '../../../words/texts';
 import { kindOf, label, trade, wallName } from '../../../words/trade';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { Offers } from './offers';
 import { type Draft, TakeReading } from './take';
 
 /** OtherReading is a reading of the carpenter's own choice. */
 export function OtherReading({ close }: { close: () => void }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const [kind, setKind] = useState('width');
 	const [side, setSide] = useState('hinge');
 	const [at, setAt] = useState('');
@@ -94,15 +95,9 @@ export function OtherReading({ close }: { close: () => void }) {
 						<Tape id="other-to" label={end} value={to} unit={unit} onChange={setTo} onEnter={toReading} />
 					)}
 					{kind === 'gap' && (
-						<label className="flex items-center gap-3 min-h-11">
-							<input
-								type="checkbox"
-								className="checkbox"
-								checked={blocked}
-								onChange={(e) => setBlocked(e.target.checked)}
-							/>
+						<Checkbox checked={blocked} onChange={(e) => setBlocked(e.target.checked)}>
 							{say('measure.nothing-passes-the-reading-is')}
-						</label>
+						</Checkbox>
 					)}
 					<TakeReading key={kind} name={known?.name ?? kind} reading={reading} how={known?.asks} />
 				</>

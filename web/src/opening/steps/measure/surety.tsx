@@ -2,11 +2,11 @@ import { useContext } from 'react';
 import { pick, ShownIn, Sure } from '../../../ui/length';
 import { capital, say } from '../../../words/texts';
 import { marginName } from '../../../words/trade';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** Surety says how well each margin is known from the readings so far. */
 export function Surety() {
-	const { view, leaf } = useDoor();
+	const { view, leaf } = useOpening();
 	const unit = useContext(ShownIn);
 	if (view.opening.readings.length === 0) return null;
 	return (

@@ -4,7 +4,7 @@ import { Tape } from '../../../ui/tape';
 import { say } from '../../../words/texts';
 import { kindOf } from '../../../words/trade';
 import { saidOf, useDraft } from '../../kept';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** Draft is a reading whose value is still to be read; places may be as they were typed. */
 export type Draft = {
@@ -32,7 +32,7 @@ export function TakeReading({
 	/** Told whether something is typed and not yet taken. */
 	typing?: (yes: boolean) => void;
 }) {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	// What was typed for one reading is kept for that one alone.
 	const { text, setText, remember } = useDraft(say('measure.reading-name', { name }), '');
 	const [error, setError] = useState('');
@@ -61,7 +61,7 @@ export function TakeReading({
 		} catch (e) {
 			const said = saidOf(e, (p) => p.endsWith('/value'));
 			if ((e as Trouble).status === 0) {
-				// It waits on this device: the entry is free for the next.
+				// It waits on this client: the entry is free for the next.
 				setText('');
 				typing?.(false);
 				setWaits(said);
@@ -76,6 +76,7 @@ export function TakeReading({
 		<>
 			<Tape
 				id="next-reading"
+				next
 				label={how ?? name}
 				big
 				autoFocus={!matchMedia('(pointer: coarse)').matches}

@@ -1,18 +1,20 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
-import { ask, client, type Schemas, type Unit } from '../../../api/client';
+import type { Schemas, Unit } from '../../../api/client';
 import { at } from '../../../api/pointer';
+import { resources } from '../../../api/resources';
+import { Checkbox } from '../../../ui/checkbox';
 import { Len, pick, Row, Why } from '../../../ui/length';
 import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 import { edgeName, handName, trade } from '../../../words/trade';
 import { Choose, LengthField } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** SlabStep says what size of slab the opening takes and which to buy, and takes the one there is. */
 export function SlabStep() {
-	const { view, leaf, slab } = useDoor();
+	const { view, leaf, slab } = useOpening();
 	const wanted = leaf.finished;
 	const built = String(at(view.opening, `${slab}/construction`) ?? '');
 	const unit = view.job.unit as Unit;
@@ -122,7 +124,7 @@ export function SlabStep() {
 
 /** Construction is how the slab is built, and what that allows. */
 function Construction({ built }: { built: string }) {
-	const { view, save, slab } = useDoor();
+	const { view, save, slab } = useOpening();
 	const unit = view.job.unit as Unit;
 	const [error, attempt] = useAttempt();
 	const now = trade.constructions.find((c) => c.id === built);
@@ -168,7 +170,7 @@ function Construction({ built }: { built: string }) {
 }
 
 function Machined() {
-	const { view, save, slab } = useDoor();
+	const { view, save, slab } = useOpening();
 	const now = (at(view.opening, `${slab}/machined`) ?? []) as string[];
 	const [error, attempt] = useAttempt();
 	return (
@@ -176,24 +178,22 @@ function Machined() {
 			<legend>{say('slab.edges-with-bores-or-recesses')}</legend>
 			<div className="flex flex-wrap gap-x-6">
 				{['hinge', 'lock', 'head', 'foot'].map((s) => (
-					<label key={s} className="flex items-center gap-2 min-h-11">
-						<input
-							type="checkbox"
-							className="checkbox"
-							data-field={`machined-${s}`}
-							checked={now.includes(s)}
-							onChange={async (e) => {
-								const value = e.target.checked ? [...now, s] : now.filter((x) => x !== s);
-								await attempt(async () => {
-									await save(
-										[{ op: 'add', path: `${slab}/machined`, value }],
-										say('slab.machined', { edges: value.map(edgeName).join(', ') || say('page.none') }),
-									);
-								});
-							}}
-						/>
+					<Checkbox
+						key={s}
+						data-field={`machined-${s}`}
+						checked={now.includes(s)}
+						onChange={async (e) => {
+							const value = e.target.checked ? [...now, s] : now.filter((x) => x !== s);
+							await attempt(async () => {
+								await save(
+									[{ op: 'add', path: `${slab}/machined`, value }],
+									say('slab.machined', { edges: value.map(edgeName).join(', ') || say('page.none') }),
+								);
+							});
+						}}
+					>
 						{edgeName(s)}
-					</label>
+					</Checkbox>
 				))}
 			</div>
 			<Said error={error} />
@@ -205,18 +205,10 @@ type StockFit = Schemas['StockFit'];
 
 /** WhichToBuy holds the stock sizes against the opening: those that fit, and why the nearest others do not. */
 function WhichToBuy() {
-	const { view, save, which, slab } = useDoor();
+	const { view, save, which, slab } = useOpening();
 	const [all, setAll] = useState(false);
 	const [error, attempt] = useAttempt();
-	const path = { job: view.job.id, opening: view.opening.id };
-	const stock = useQuery({
-		queryKey: ['stock', path.job, path.opening, view.version, which],
-		queryFn: () =>
-			ask(
-				client.GET('/api/jobs/{job}/openings/{opening}/stock', { params: { path, query: { leaf: which } } }),
-			),
-		placeholderData: (before) => before,
-	});
+	const stock = useQuery(resources.stock(view.job.id, view.opening.id, which, view.version));
 	const take = async (f: StockFit) => {
 		const clear = (['widthMid', 'widthFoot', 'lengthLock', 'square'] as const)
 			.filter((k) => at(view.opening, `${slab}/${k}`))
@@ -295,27 +287,24 @@ function WhichToBuy() {
 
 /** TopDown says that the slab lies with its top at the foot. */
 function TopDown() {
-	const { view, slab, save } = useDoor();
+	const { view, slab, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	return (
 		<>
-			<label className="flex items-center gap-3 min-h-11">
-				<input
-					type="checkbox"
-					className="checkbox"
-					data-field="top-down"
-					checked={!!at(view.opening, `${slab}/topDown`)}
-					onChange={(e) =>
-						attempt(async () => {
-							await save(
-								[{ op: 'add', path: `${slab}/topDown`, value: e.target.checked }],
-								e.target.checked ? say('slab.its-top-is-at-the') : say('slab.its-top-is-at-the-top'),
-							);
-						})
-					}
-				/>
+			<Checkbox
+				data-field="top-down"
+				checked={!!at(view.opening, `${slab}/topDown`)}
+				onChange={(e) =>
+					attempt(async () => {
+						await save(
+							[{ op: 'add', path: `${slab}/topDown`, value: e.target.checked }],
+							e.target.checked ? say('slab.its-top-is-at-the') : say('slab.its-top-is-at-the-top'),
+						);
+					})
+				}
+			>
 				{say('slab.the-end-marked-top-is')}
-			</label>
+			</Checkbox>
 			<Said error={error} />
 		</>
 	);

@@ -2,11 +2,11 @@ import { Said, useAttempt } from '../../../api/attempt';
 import { Row, Why } from '../../../ui/length';
 import { say } from '../../../words/texts';
 import { LengthField } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** StopsStep places the stops that the shut slab lands on. */
 export function StopsStep() {
-	const { view, leaf } = useDoor();
+	const { view, leaf } = useOpening();
 	const s = leaf.stops;
 	return (
 		<>
@@ -56,7 +56,7 @@ export function StopsStep() {
 			<p className="mt-4 no-print">
 				<a
 					className="btn"
-					href={`/api/jobs/${view.job.id}/openings/${view.opening.id}/sheet?template=card&paper=${view.job.unit === 'in' ? 'letter' : 'a4'}`}
+					href={`/api/jobs/${view.job.id}/openings/${view.opening.id}/template?template=card&paper=${view.job.unit === 'in' ? 'letter' : 'a4'}`}
 					download
 					data-door-card
 				>
@@ -69,7 +69,7 @@ export function StopsStep() {
 
 /** Stand takes how far the shut slab stands off the stops that are there. */
 export function Stand() {
-	const { view, save } = useDoor();
+	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	if (!view.opening.stops?.stand)
 		return (

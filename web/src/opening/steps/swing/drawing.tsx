@@ -14,34 +14,12 @@ const lasts = 1600;
 /** SwingView shows the slab from above, its lock edge through the margin, and its foot over the floor; the door is swung by hand, key or slider. */
 export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 	const unit = useContext(ShownIn);
-	const [angle, setAngle] = useState(0);
-	const [moving, setMoving] = useState(false);
+	const { angle, setAngle, setMoving } = useSwung(w.opens);
 	const svg = useRef<SVGSVGElement>(null);
-	const ticks = useId();
 	const slab = w.slab as P[];
 	const reach = Math.max(...slab.map(([x, z]) => Math.hypot(x, z)));
 	const mirror = hand === 'right' ? -1 : 1;
 	const now = footAt(w.foot, angle);
-	useEffect(() => {
-		if (!moving) return;
-		if (still()) {
-			setAngle(w.opens);
-			setMoving(false);
-			return;
-		}
-		let frame = 0;
-		let from: number | undefined;
-		const step = (t: number) => {
-			from ??= t;
-			const f = Math.min((t - from) / lasts, 1);
-			// It starts and stops gently.
-			setAngle(w.opens * f * f * (3 - 2 * f));
-			if (f < 1) frame = requestAnimationFrame(step);
-			else setMoving(false);
-		};
-		frame = requestAnimationFrame(step);
-		return () => cancelAnimationFrame(frame);
-	}, [moving, w.opens]);
 	const drag = (e: React.PointerEvent) => {
 		const m = svg.current?.getScreenCTM();
 		if (e.buttons !== 1 || !m) return;
@@ -73,67 +51,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 				onPointerDown={drag}
 				onPointerMove={drag}
 			>
-				<g transform={`scale(${mirror} 1)`}>
-					<path
-						d={`M0 0 L${reach} 0 A${reach} ${reach} 0 0 1 ${reach * Math.cos((angle * Math.PI) / 180)} ${reach * Math.sin((angle * Math.PI) / 180)} Z`}
-						fill="var(--light)"
-						opacity={0.35}
-					/>
-					<path
-						d={`M${reach} 0 A${reach} ${reach} 0 0 1 ${reach * Math.cos((w.opens * Math.PI) / 180)} ${reach * Math.sin((w.opens * Math.PI) / 180)}`}
-						fill="none"
-						stroke="var(--on-shade)"
-						strokeWidth={3}
-						strokeDasharray="14 14"
-					/>
-					<rect
-						x={-3000}
-						y={slab[3]?.[1] ?? 0}
-						width={3000 - 2}
-						height={-((slab[3]?.[1] ?? 0) - lock[1])}
-						fill="var(--shade-deep)"
-					/>
-					<rect
-						x={wall}
-						y={slab[3]?.[1] ?? 0}
-						width={3000}
-						height={-((slab[3]?.[1] ?? 0) - lock[1])}
-						fill="var(--shade-deep)"
-					/>
-					{paired &&
-						beside.parts.map((part) => (
-							<path
-								key={part.join()}
-								d={outline(part as P[])}
-								fill="var(--board)"
-								stroke="var(--board-line)"
-								strokeWidth={4}
-								opacity={w.second ? 0.4 : 1}
-							/>
-						))}
-					{w.stop.length > 0 && <path d={outline(w.stop as P[])} fill="var(--rod)" />}
-					{things.map((t) => (
-						<path
-							key={t.id}
-							d={outline(t.shape as P[])}
-							fill="var(--floor)"
-							stroke="var(--on-shade)"
-							strokeWidth={t.id === w.againstId ? 8 : 3}
-						/>
-					))}
-					<g transform={`rotate(${angle})`}>
-						{w.parts.map((part) => (
-							<path
-								key={part.join()}
-								d={outline(part as P[])}
-								fill="var(--board)"
-								stroke="var(--board-line)"
-								strokeWidth={4}
-							/>
-						))}
-					</g>
-					<circle r={9} fill="var(--light)" />
-				</g>
+				<FromAbove swing={w} angle={angle} mirror={mirror} />
 				{things.map((t) => {
 					const [x, y] = t.shape[2] as P;
 					return (
@@ -161,57 +79,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 				</text>
 			</svg>
 			<div className="flex items-stretch gap-3 px-3 h-[34%] min-h-0">
-				<figure className="w-1/3 min-w-0 flex flex-col">
-					<svg
-						viewBox={
-							mirror === 1
-								? `${lock[0] - 26} ${(slab[2]?.[1] ?? 0) - 8} 48 ${lock[1] - (slab[2]?.[1] ?? 0) + 26}`
-								: `${-lock[0] - 22} ${(slab[2]?.[1] ?? 0) - 8} 48 ${lock[1] - (slab[2]?.[1] ?? 0) + 26}`
-						}
-						className="grow min-h-0 w-full"
-						style={{ background: 'var(--light)' }}
-						role="img"
-						aria-label={say('swing.the-lock-edge-passing-what')}
-					>
-						<g transform={`scale(${mirror} 1)`}>
-							{beside.parts.map((part) => (
-								<path key={part.join()} d={outline(part as P[])} fill="var(--shade-deep)" />
-							))}
-							{w.parts.map((part) => (
-								<path key={part.join()} d={outline(part as P[])} fill="var(--board)" opacity={0.35} />
-							))}
-							<g transform={`rotate(${angle})`}>
-								{w.parts.map((part) => (
-									<path key={part.join()} d={outline(part as P[])} fill="var(--board)" />
-								))}
-							</g>
-							{[slab[1], slab[2]].map(
-								(corner) =>
-									corner && (
-										<circle
-											key={corner.join()}
-											r={Math.hypot(...corner)}
-											fill="none"
-											stroke="var(--board)"
-											strokeWidth={0.5}
-											strokeDasharray="2 1.2"
-										/>
-									),
-							)}
-						</g>
-					</svg>
-					<figcaption className="text-sm leading-tight">
-						<Phrase
-							id="swing.past-the-name-dashed-at"
-							of={{
-								name: beside.name,
-								dashed: <span className="max-lg:hidden">{say('swing.the-path-of-its-corners')}</span>,
-								clear: pick(w.clear.text, unit),
-								angle: w.clearAt,
-							}}
-						/>
-					</figcaption>
-				</figure>
+				<EdgePasses swing={w} angle={angle} mirror={mirror} />
 				<figure className="grow min-w-0 flex flex-col">
 					<FloorStrip swing={w} angle={angle} />
 					<figcaption className="text-sm leading-tight">
@@ -223,33 +91,14 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 					</figcaption>
 				</figure>
 			</div>
-			<div className="flex items-center gap-3 px-3 pb-2 pt-1">
-				<button type="button" className="btn btn-sm h-11" data-play onClick={() => setMoving(true)}>
-					<Play size={18} aria-hidden="true" /> {say('swing.swing-it')}
-				</button>
-				<label className="grow flex items-center gap-2">
-					<span className="sr-only">{say('swing.how-far-the-door-stands')}</span>
-					<input
-						type="range"
-						min={0}
-						max={w.opens}
-						step={1}
-						value={Math.round(angle)}
-						list={ticks}
-						className="grow h-11 accent-[var(--light)]"
-						data-field="swing-angle"
-						aria-valuetext={said}
-						onChange={(e) => {
-							setMoving(false);
-							setAngle(Number(e.target.value));
-						}}
-					/>
-					<datalist id={ticks}>
-						<option value={Math.round(w.clearAt)} />
-						<option value={Math.round(w.leastAt)} />
-					</datalist>
-				</label>
-			</div>
+			<Bar
+				swing={w}
+				angle={angle}
+				said={said}
+				set={setAngle}
+				play={() => setMoving(true)}
+				stop={() => setMoving(false)}
+			/>
 		</div>
 	);
 }
@@ -282,5 +131,217 @@ function FloorStrip({ swing: w, angle }: { swing: Swing; angle: number }) {
 				vectorEffect="non-scaling-stroke"
 			/>
 		</svg>
+	);
+}
+
+/** useSwung is how far the door stands open, swung by itself or held. */
+function useSwung(opens: number) {
+	const [angle, setAngle] = useState(0);
+	const [moving, setMoving] = useState(false);
+	useEffect(() => {
+		if (!moving) return;
+		if (still()) {
+			setAngle(opens);
+			setMoving(false);
+			return;
+		}
+		let frame = 0;
+		let from: number | undefined;
+		const step = (t: number) => {
+			from ??= t;
+			const f = Math.min((t - from) / lasts, 1);
+			// It starts and stops gently.
+			setAngle(opens * f * f * (3 - 2 * f));
+			if (f < 1) frame = requestAnimationFrame(step);
+			else setMoving(false);
+		};
+		frame = requestAnimationFrame(step);
+		return () => cancelAnimationFrame(frame);
+	}, [moving, opens]);
+	return { angle, setAngle, setMoving };
+}
+
+type Shown = { swing: Swing; angle: number; mirror: number };
+
+/** FromAbove is the door in plan, with what it passes and what it could open against. */
+function FromAbove({ swing: w, angle, mirror }: Shown) {
+	const slab = w.slab as P[];
+	const { beside, things } = w;
+	const reach = Math.max(...slab.map(([x, z]) => Math.hypot(x, z)));
+	const lock = slab[1] as P;
+	// Past a pair's other leaf the wall goes on.
+	const paired = beside.leaf;
+	const wall = paired ? Math.max(...beside.parts.flat().map(([x]) => x ?? 0)) + 3 : lock[0] + 6;
+	return (
+		<g transform={`scale(${mirror} 1)`}>
+			<path
+				d={`M0 0 L${reach} 0 A${reach} ${reach} 0 0 1 ${reach * Math.cos((angle * Math.PI) / 180)} ${reach * Math.sin((angle * Math.PI) / 180)} Z`}
+				fill="var(--light)"
+				opacity={0.35}
+			/>
+			<path
+				d={`M${reach} 0 A${reach} ${reach} 0 0 1 ${reach * Math.cos((w.opens * Math.PI) / 180)} ${reach * Math.sin((w.opens * Math.PI) / 180)}`}
+				fill="none"
+				stroke="var(--on-shade)"
+				strokeWidth={3}
+				strokeDasharray="14 14"
+			/>
+			<rect
+				x={-3000}
+				y={slab[3]?.[1] ?? 0}
+				width={3000 - 2}
+				height={-((slab[3]?.[1] ?? 0) - lock[1])}
+				fill="var(--shade-deep)"
+			/>
+			<rect
+				x={wall}
+				y={slab[3]?.[1] ?? 0}
+				width={3000}
+				height={-((slab[3]?.[1] ?? 0) - lock[1])}
+				fill="var(--shade-deep)"
+			/>
+			{paired &&
+				beside.parts.map((part) => (
+					<path
+						key={part.join()}
+						d={outline(part as P[])}
+						fill="var(--board)"
+						stroke="var(--board-line)"
+						strokeWidth={4}
+						opacity={w.second ? 0.4 : 1}
+					/>
+				))}
+			{w.stop.length > 0 && <path d={outline(w.stop as P[])} fill="var(--rod)" />}
+			{things.map((t) => (
+				<path
+					key={t.id}
+					d={outline(t.shape as P[])}
+					fill="var(--floor)"
+					stroke="var(--on-shade)"
+					strokeWidth={t.id === w.againstId ? 8 : 3}
+				/>
+			))}
+			<g transform={`rotate(${angle})`}>
+				{w.parts.map((part) => (
+					<path
+						key={part.join()}
+						d={outline(part as P[])}
+						fill="var(--board)"
+						stroke="var(--board-line)"
+						strokeWidth={4}
+					/>
+				))}
+			</g>
+			<circle r={9} fill="var(--light)" />
+		</g>
+	);
+}
+
+/** EdgePasses is the lock edge, large, as it passes what stands beside it. */
+function EdgePasses({ swing: w, angle, mirror }: Shown) {
+	const unit = useContext(ShownIn);
+	const slab = w.slab as P[];
+	const lock = slab[1] as P;
+	const { beside } = w;
+	return (
+		<figure className="w-1/3 min-w-0 flex flex-col">
+			<svg
+				viewBox={
+					mirror === 1
+						? `${lock[0] - 26} ${(slab[2]?.[1] ?? 0) - 8} 48 ${lock[1] - (slab[2]?.[1] ?? 0) + 26}`
+						: `${-lock[0] - 22} ${(slab[2]?.[1] ?? 0) - 8} 48 ${lock[1] - (slab[2]?.[1] ?? 0) + 26}`
+				}
+				className="grow min-h-0 w-full"
+				style={{ background: 'var(--light)' }}
+				role="img"
+				aria-label={say('swing.the-lock-edge-passing-what')}
+			>
+				<g transform={`scale(${mirror} 1)`}>
+					{beside.parts.map((part) => (
+						<path key={part.join()} d={outline(part as P[])} fill="var(--shade-deep)" />
+					))}
+					{w.parts.map((part) => (
+						<path key={part.join()} d={outline(part as P[])} fill="var(--board)" opacity={0.35} />
+					))}
+					<g transform={`rotate(${angle})`}>
+						{w.parts.map((part) => (
+							<path key={part.join()} d={outline(part as P[])} fill="var(--board)" />
+						))}
+					</g>
+					{[slab[1], slab[2]].map(
+						(corner) =>
+							corner && (
+								<circle
+									key={corner.join()}
+									r={Math.hypot(...corner)}
+									fill="none"
+									stroke="var(--board)"
+									strokeWidth={0.5}
+									strokeDasharray="2 1.2"
+								/>
+							),
+					)}
+				</g>
+			</svg>
+			<figcaption className="text-sm leading-tight">
+				<Phrase
+					id="swing.past-the-name-dashed-at"
+					of={{
+						name: beside.name,
+						dashed: <span className="max-lg:hidden">{say('swing.the-path-of-its-corners')}</span>,
+						clear: pick(w.clear.text, unit),
+						angle: w.clearAt,
+					}}
+				/>
+			</figcaption>
+		</figure>
+	);
+}
+
+/** Bar swings the door, or holds it at an angle. */
+function Bar({
+	swing: w,
+	angle,
+	said,
+	set,
+	play,
+	stop,
+}: {
+	swing: Swing;
+	angle: number;
+	said: string;
+	set: (angle: number) => void;
+	play: () => void;
+	stop: () => void;
+}) {
+	const ticks = useId();
+	return (
+		<div className="flex items-center gap-3 px-3 pb-2 pt-1">
+			<button type="button" className="btn btn-sm h-11" data-play onClick={play}>
+				<Play size={18} aria-hidden="true" /> {say('swing.swing-it')}
+			</button>
+			<label className="grow flex items-center gap-2">
+				<span className="sr-only">{say('swing.how-far-the-door-stands')}</span>
+				<input
+					type="range"
+					min={0}
+					max={w.opens}
+					step={1}
+					value={Math.round(angle)}
+					list={ticks}
+					className="grow h-11 accent-[var(--light)]"
+					data-field="swing-angle"
+					aria-valuetext={said}
+					onChange={(e) => {
+						stop();
+						set(Number(e.target.value));
+					}}
+				/>
+				<datalist id={ticks}>
+					<option value={Math.round(w.clearAt)} />
+					<option value={Math.round(w.leastAt)} />
+				</datalist>
+			</label>
+		</div>
 	);
 }

@@ -1,111 +1,21 @@
 import { useState } from 'react';
 import { Said } from '../../../api/attempt';
+import type { Leaf } from '../../../api/client';
 import { Because, Row, Why } from '../../../ui/length';
 import { say } from '../../../words/texts';
 import { Choose, LengthField } from '../../field';
-import { Entry, TakeOut, useList } from '../../list';
-import { useDoor } from '../../state';
+import { AddForm, Either, Entry, TakeOut, useList } from '../../list';
+import { useOpening } from '../../state';
 
 /** SwingStep says how the door will swing, and takes what that hangs on. */
 export function SwingStep() {
-	const { view, leaf, which } = useDoor();
+	const { view, leaf, which } = useOpening();
 	const w = leaf.swing;
 	const s = view.opening.swing;
 	return (
 		<>
-			{w ? (
-				<section className="mb-5">
-					<Row
-						label={say('swing.bevel-of-the-lock-edge')}
-						note={w.bevel.mm > 0 ? say('swing.the-push-face-is-this') : say('swing.none-square-clears')}
-					>
-						<Why figure={w.bevel} title={say('swing.bevel-of-the-lock-edge')} id="swing-bevel" />
-					</Row>
-					{w.relief.mm > 0 && (
-						<Row label={say('swing.relief-of-the-hinge-edge')} note={say('swing.push-face-planed-back-by')}>
-							<Why figure={w.relief} title={say('swing.relief-of-the-hinge-edge')} id="swing-relief" />
-						</Row>
-					)}
-					<Row
-						label={say('swing.clears-the-beside', { beside: w.beside.name })}
-						note={
-							w.second
-								? say('swing.once-the-other-leaf-stands')
-								: say('swing.tightest-at-clear-at', { clearAt: w.clearAt })
-						}
-					>
-						<Why
-							figure={w.clear}
-							title={say('swing.clears-the-beside', { beside: w.beside.name })}
-							id="swing-clear"
-						/>
-					</Row>
-					<Row
-						label={say('swing.opens-to')}
-						note={
-							w.against
-								? say('swing.against-the-against', { against: w.against })
-								: say('swing.folds-right-back')
-						}
-					>
-						<Because
-							text={`${w.opens}°`}
-							why={w.opensWhy}
-							title={say('swing.how-far-it-opens')}
-							id="swing-opens"
-						/>
-					</Row>
-					<Row
-						label={say('swing.bottom-over-the-floor')}
-						note={say('swing.least-at-least-at', { leastAt: w.leastAt })}
-					>
-						<Why
-							figure={w.least}
-							title={say('swing.bottom-over-the-floor-at', { leastAt: w.leastAt })}
-							id="swing-least"
-						/>
-					</Row>
-					<Row
-						label={say('swing.left-half-open')}
-						note={w.rests === 45 ? say('page.stays-where-it-is-left') : say('swing.it-drifts')}
-					>
-						<Because
-							text={say('swing.rests-at-rests', { rests: w.rests })}
-							why={w.restsWhy}
-							title={say('swing.where-it-comes-to-rest')}
-							id="swing-rests"
-						/>
-					</Row>
-				</section>
-			) : (
-				<p className="mb-4">{say('swing.first-take-the-readings-and')}</p>
-			)}
-			{view.opening.pair && (
-				<>
-					<Choose
-						pointer="/pair/edges"
-						label={say('swing.meeting-edges')}
-						unset=""
-						options={[
-							{
-								value: '',
-								text: say('swing.plain'),
-								note: say('swing.square-or-bevelled-as-far'),
-							},
-							{ value: 'rebated', text: say('swing.rebated'), note: say('swing.one-laps-over-the-other') },
-							{ value: 'rounded', text: say('swing.rounded'), note: say('swing.to-an-arc-about-the') },
-						]}
-					/>
-					{view.opening.pair.edges === 'rebated' && (
-						<LengthField
-							pointer="/pair/lip"
-							label={say('swing.they-lap-by')}
-							placeholder={say(view.job.unit === 'in' ? 'swing.usual-lap-in' : 'swing.usual-lap-mm')}
-							empty={0}
-						/>
-					)}
-				</>
-			)}
+			{w ? <Figures swing={w} /> : <p className="mb-4">{say('swing.first-take-the-readings-and')}</p>}
+			<Meeting />
 			<Floors jamb={which === 2 ? 'lock' : ''} />
 			<section className="grid sm:grid-cols-2 gap-x-3 gap-y-2 mb-4">
 				<h2 className="text-lg sm:col-span-2">{say('swing.beside-the-lock-edge')}</h2>
@@ -201,7 +111,7 @@ export function SwingStep() {
 
 /** Floors takes the floor at places of the sweep. */
 function Floors({ jamb }: { jamb: string }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const list = view.opening.swing?.floor ?? [];
 	const { error, put } = useList('/swing/floor');
 	const [at, setAt] = useState('');
@@ -226,10 +136,9 @@ function Floors({ jamb }: { jamb: string }) {
 					<TakeOut list={list} at={i} put={put} label={say('swing.the-floor-at-angle', { angle: f.angle })} />
 				</div>
 			))}
-			<form
-				className="flex items-end gap-2 flex-wrap"
-				onSubmit={async (e) => {
-					e.preventDefault();
+			<AddForm
+				field="floor-add"
+				add={async () => {
 					if (
 						await put(
 							[...list, { at, angle: Number(angle.replace('°', '').trim()), up, jamb }],
@@ -244,10 +153,7 @@ function Floors({ jamb }: { jamb: string }) {
 				<Entry label={say('swing.open-at')} value={angle} set={setAngle} field="floor-angle" number />
 				<Entry label={say('swing.from-the-hinge-jamb')} value={at} set={setAt} field="floor-at" />
 				<Entry label={say('swing.higher-by')} value={up} set={setUp} field="floor-up" />
-				<button type="submit" className="btn" data-field="floor-add">
-					{say('page.add')}
-				</button>
-			</form>
+			</AddForm>
 			<Said error={error} />
 		</section>
 	);
@@ -255,7 +161,7 @@ function Floors({ jamb }: { jamb: string }) {
 
 /** Things takes what the door could open against. */
 function Things({ jamb }: { jamb: string }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const list = view.opening.swing?.things ?? [];
 	const { error, put } = useList('/swing/things');
 	const [name, setName] = useState('');
@@ -284,12 +190,11 @@ function Things({ jamb }: { jamb: string }) {
 					<TakeOut list={list} at={i} put={put} label={say('swing.the-name', { name: t.name })} />
 				</div>
 			))}
-			<form
-				className="flex items-end gap-2 flex-wrap"
-				onSubmit={async (e) => {
-					e.preventDefault();
+			<AddForm
+				field="thing-add"
+				add={async () => {
 					const thing = {
-						name: name.trim() || (wall ? say('swing.side-wall') : 'furniture'),
+						name: name.trim() || (wall ? say('swing.side-wall') : say('swing.furniture')),
 						wall,
 						at,
 						jamb,
@@ -301,21 +206,16 @@ function Things({ jamb }: { jamb: string }) {
 					}
 				}}
 			>
-				<fieldset className="flex gap-4 basis-full">
-					<legend className="sr-only">{say('swing.what-stands-there')}</legend>
-					{[true, false].map((v) => (
-						<label key={String(v)} className="flex items-center gap-2 min-h-11">
-							<input
-								type="radio"
-								name="thing"
-								className="radio radio-primary"
-								checked={wall === v}
-								onChange={() => setWall(v)}
-							/>
-							{v ? say('swing.a-side-wall') : say('swing.a-pieces-nearest-corner')}
-						</label>
-					))}
-				</fieldset>
+				<Either
+					name="thing"
+					legend={say('swing.what-stands-there')}
+					choices={[
+						[true, say('swing.a-side-wall')],
+						[false, say('swing.a-pieces-nearest-corner')],
+					]}
+					value={wall}
+					set={setWall}
+				/>
 				<Entry label={say('page.called')} value={name} set={setName} field="thing-name" />
 				<Entry
 					label={wall ? say('swing.past-the-hinge-jamb') : say('swing.along-from-it')}
@@ -324,11 +224,107 @@ function Things({ jamb }: { jamb: string }) {
 					field="thing-at"
 				/>
 				{!wall && <Entry label={say('swing.out-from-the-face')} value={out} set={setOut} field="thing-out" />}
-				<button type="submit" className="btn" data-field="thing-add">
-					{say('page.add')}
-				</button>
-			</form>
+			</AddForm>
 			<Said error={error} />
 		</section>
+	);
+}
+
+/** Figures are how the slab swings as planned. */
+function Figures({ swing: w }: { swing: NonNullable<Leaf['swing']> }) {
+	return (
+		<section className="mb-5">
+			<Row
+				label={say('swing.bevel-of-the-lock-edge')}
+				note={w.bevel.mm > 0 ? say('swing.the-push-face-is-this') : say('swing.none-square-clears')}
+			>
+				<Why figure={w.bevel} title={say('swing.bevel-of-the-lock-edge')} id="swing-bevel" />
+			</Row>
+			{w.relief.mm > 0 && (
+				<Row label={say('swing.relief-of-the-hinge-edge')} note={say('swing.push-face-planed-back-by')}>
+					<Why figure={w.relief} title={say('swing.relief-of-the-hinge-edge')} id="swing-relief" />
+				</Row>
+			)}
+			<Row
+				label={say('swing.clears-the-beside', { beside: w.beside.name })}
+				note={
+					w.second
+						? say('swing.once-the-other-leaf-stands')
+						: say('swing.tightest-at-clear-at', { clearAt: w.clearAt })
+				}
+			>
+				<Why
+					figure={w.clear}
+					title={say('swing.clears-the-beside', { beside: w.beside.name })}
+					id="swing-clear"
+				/>
+			</Row>
+			<Row
+				label={say('swing.opens-to')}
+				note={
+					w.against ? say('swing.against-the-against', { against: w.against }) : say('swing.folds-right-back')
+				}
+			>
+				<Because
+					text={`${w.opens}°`}
+					why={w.opensWhy}
+					title={say('swing.how-far-it-opens')}
+					id="swing-opens"
+				/>
+			</Row>
+			<Row
+				label={say('swing.bottom-over-the-floor')}
+				note={say('swing.least-at-least-at', { leastAt: w.leastAt })}
+			>
+				<Why
+					figure={w.least}
+					title={say('swing.bottom-over-the-floor-at', { leastAt: w.leastAt })}
+					id="swing-least"
+				/>
+			</Row>
+			<Row
+				label={say('swing.left-half-open')}
+				note={w.rests === 45 ? say('page.stays-where-it-is-left') : say('swing.it-drifts')}
+			>
+				<Because
+					text={say('swing.rests-at-rests', { rests: w.rests })}
+					why={w.restsWhy}
+					title={say('swing.where-it-comes-to-rest')}
+					id="swing-rests"
+				/>
+			</Row>
+		</section>
+	);
+}
+
+/** Meeting is how the edges of a pair meet; nothing of a single door. */
+function Meeting() {
+	const { view } = useOpening();
+	if (!view.opening.pair) return null;
+	return (
+		<>
+			<Choose
+				pointer="/pair/edges"
+				label={say('swing.meeting-edges')}
+				unset=""
+				options={[
+					{
+						value: '',
+						text: say('swing.plain'),
+						note: say('swing.square-or-bevelled-as-far'),
+					},
+					{ value: 'rebated', text: say('swing.rebated'), note: say('swing.one-laps-over-the-other') },
+					{ value: 'rounded', text: say('swing.rounded'), note: say('swing.to-an-arc-about-the') },
+				]}
+			/>
+			{view.opening.pair.edges === 'rebated' && (
+				<LengthField
+					pointer="/pair/lip"
+					label={say('swing.they-lap-by')}
+					placeholder={say(view.job.unit === 'in' ? 'swing.usual-lap-in' : 'swing.usual-lap-mm')}
+					empty={0}
+				/>
+			)}
+		</>
 	);
 }

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Leaf, Plan } from '../../../api/client';
 import { say } from '../../../words/texts';
 import { Daylight } from '../../drawing';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** asFound is a leaf of a pair with its margins as they were found; of the light between the leaves each has half. */
 export function asFound(l: Leaf): Leaf {
@@ -30,7 +30,7 @@ export function TryView({
 	/** Only what was found is told. */
 	told?: boolean;
 }) {
-	const { view, which } = useDoor();
+	const { view, which } = useOpening();
 	const t = leaf.try;
 	const [on, setOn] = useState<'was' | 'found' | 'after'>('found');
 	if (!t || !leaf.drawing) return null;

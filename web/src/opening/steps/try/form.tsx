@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
 import { today, Who, whoNow } from '../../../api/who';
+import { Disclosure } from '../../../ui/disclosure';
 import { Len } from '../../../ui/length';
 import { Findings } from '../../../ui/says';
 import { capital, say } from '../../../words/texts';
 import { marginName } from '../../../words/trade';
 import { LengthField } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { AirEntry } from '../margins/air';
 import { GapList, NextGap } from './gaps';
 import { Made } from './made';
@@ -16,7 +17,7 @@ import { Ways } from './ways';
 
 /** TryStep is the loop: hang it, read the gaps, do the least that brings them in, hang it again. */
 export function TryStep() {
-	const { view, leaf, which } = useDoor();
+	const { view, leaf, which } = useOpening();
 	const t = leaf.try;
 	if (!t) return <p className="mb-4">{say('try.first-take-the-readings-and')}</p>;
 	if (!t.cut) return <RecordCut />;
@@ -48,16 +49,13 @@ export function TryStep() {
 						</div>
 					)}
 					{last.did.length > 0 && (
-						<details className="mb-2">
-							<summary className="min-h-11 flex items-center cursor-pointer underline">
-								{say('try.done-before-this-try')}
-							</summary>
+						<Disclosure className="mb-2" title={say('try.done-before-this-try')}>
 							<ul className="list-disc pl-5">
 								{last.did.map((d) => (
 									<li key={d}>{d}</li>
 								))}
 							</ul>
-						</details>
+						</Disclosure>
 					)}
 					{t.fits && t.toRead.length === 0 && <Fits />}
 					{!(t.fits && t.toRead.length === 0) && <NextGap key={last.id} />}
@@ -84,7 +82,7 @@ export function TryStep() {
 
 /** RecordCut takes the cut down as it was planned; what came out otherwise is said after. */
 function RecordCut() {
-	const { view, leaf, which, save } = useDoor();
+	const { view, leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const [named] = useState(() => whoNow() !== '');
 	const t = leaf.try;
@@ -125,7 +123,7 @@ function RecordCut() {
 
 /** Hang records that it hangs, where it was only cut. */
 function Hang() {
-	const { which, save } = useDoor();
+	const { which, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	return (
 		<section className="mb-4">
@@ -149,7 +147,7 @@ function Hang() {
 
 /** Fits says it when it does, with the margins as found. */
 function Fits() {
-	const { leaf } = useDoor();
+	const { leaf } = useOpening();
 	const list = leaf.try?.margins ?? [];
 	return (
 		<section className="border-l-8 border-success pl-3 mb-4" data-fits>

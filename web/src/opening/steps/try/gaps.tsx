@@ -4,15 +4,16 @@ import { Said, useAttempt } from '../../../api/attempt';
 import type { Trouble, Unit } from '../../../api/client';
 import { Len, Sure } from '../../../ui/length';
 import { Tape } from '../../../ui/tape';
+import { ToolButton } from '../../../ui/toolbutton';
 import { capital, say } from '../../../words/texts';
 import { marginName, trade } from '../../../words/trade';
 import { saidOf, useDraft } from '../../kept';
 import { readingID } from '../../reading-id';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** NextGap offers the gap that tells most; a packer's figure, or what is seen, takes it. */
 export function NextGap() {
-	const { leaf } = useDoor();
+	const { leaf } = useOpening();
 	const [skipped, setSkipped] = useState<string[]>([]);
 	const [other, setOther] = useState(false);
 	const t = leaf.try;
@@ -69,7 +70,7 @@ function TakeGap({
 	/** Told whether something is typed and not yet taken. */
 	typing?: (yes: boolean) => void;
 }) {
-	const { view, leaf, which, save } = useDoor();
+	const { view, leaf, which, save } = useOpening();
 	const { text, setText, remember } = useDraft(say('try.gap-name', { name }), '');
 	const [error, setError] = useState('');
 	const [waits, setWaits] = useState('');
@@ -85,7 +86,7 @@ function TakeGap({
 		} catch (e) {
 			const said = saidOf(e, (p) => p.endsWith('/value'));
 			if ((e as Trouble).status === 0) {
-				// It waits on this device: the entry is free for the next.
+				// It waits on this client: the entry is free for the next.
 				setText('');
 				typing?.(false);
 				setWaits(said);
@@ -100,6 +101,7 @@ function TakeGap({
 		<>
 			<Tape
 				id="next-gap"
+				next
 				label={say('try.the-packer-that-just-passes')}
 				big
 				autoFocus={!matchMedia('(pointer: coarse)').matches}
@@ -136,7 +138,7 @@ function TakeGap({
 
 /** OtherGap is a gap at a place of the carpenter's own. */
 function OtherGap({ close }: { close: () => void }) {
-	const { view } = useDoor();
+	const { view } = useOpening();
 	const [side, setSide] = useState('lock');
 	const [at, setAt] = useState('');
 	const upright = side === 'lock' || side === 'hinge';
@@ -177,7 +179,7 @@ function OtherGap({ close }: { close: () => void }) {
 
 /** GapList is each gap as found beside what was foretold, to doubt or take away. */
 export function GapList() {
-	const { view, leaf, which, save } = useDoor();
+	const { view, leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const t = leaf.try;
 	const k = (t?.hangs.length ?? 1) - 1;
@@ -218,9 +220,7 @@ export function GapList() {
 								)}
 							</td>
 							<td className="w-11">
-								<button
-									type="button"
-									className="btn btn-ghost px-2"
+								<ToolButton
 									onClick={() =>
 										attempt(async () => {
 											await save(
@@ -232,7 +232,7 @@ export function GapList() {
 								>
 									<X size={18} aria-hidden="true" />
 									<span className="sr-only">{say('try.take-away-name', { name: g.name })}</span>
-								</button>
+								</ToolButton>
 							</td>
 						</tr>
 					))}

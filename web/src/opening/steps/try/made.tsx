@@ -1,127 +1,28 @@
 import { Said, useAttempt } from '../../../api/attempt';
+import type { Schemas } from '../../../api/client';
+import { Disclosure } from '../../../ui/disclosure';
 import { capital, say } from '../../../words/texts';
 import { edgeName, placeName } from '../../../words/trade';
 import { LengthField } from '../../field';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { Sizes } from './sizes';
+
+type Did = Schemas['Did'];
 
 /** Made is the slab as it really was cut, its pockets as they were let in, and what was really done since. */
 export function Made() {
-	const { view, leaf, which, save } = useDoor();
-	const [error, attempt] = useAttempt();
+	const { view, leaf, which } = useOpening();
 	const kept = view.opening.tried?.[which - 1];
 	const m = kept?.made;
 	if (!m) return null;
 	const at = `/tried/${which - 1}`;
 	const did = kept.hangs.at(-1)?.did;
-	const d = `${at}/hangs/${kept.hangs.length - 1}/did`;
+	const last = `${at}/hangs/${kept.hangs.length - 1}/did`;
 	const names = leaf.try?.hinges ?? [];
-	const places = (n: number, from: string, to: string) =>
-		Array.from({ length: n }, (_, i) =>
-			i === 0
-				? from
-				: i === n - 1
-					? to
-					: n === 3
-						? placeName('middle')
-						: say('try.along', { part: i, of: n - 1 }),
-		);
 	return (
 		<>
-			{did && (
-				<details className="mb-2">
-					<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="did-open">
-						{say('try.it-was-done-another-way')}
-					</summary>
-					<div className="grid grid-cols-2 gap-3">
-						{(did.pack ?? []).map((_, i) => (
-							<LengthField
-								// biome-ignore lint/suspicious/noArrayIndexKey: hinges stand in their order
-								key={i}
-								pointer={`${d}/pack/${i}`}
-								label={say('try.hinge-packed-out-by', { hinge: names[i] })}
-								note={say('try.below-0-set-deeper')}
-								empty={0}
-							/>
-						))}
-						<LengthField
-							pointer={`${d}/up`}
-							label={say('try.all-hinges-raised-by')}
-							note={say('try.below-0-lowered')}
-							optional
-						/>
-						{(did.planed ?? []).flatMap((p, i) =>
-							places(
-								3,
-								placeName(p.side === 'lock' ? 'foot' : 'hinge-corner'),
-								placeName(p.side === 'lock' ? 'head' : 'lock-corner'),
-							).map((where, j) => (
-								<LengthField
-									key={p.side + where}
-									pointer={`${d}/planed/${i}/off/${j}`}
-									label={say('try.planed-off-the-edge-where', { edge: edgeName(p.side), where })}
-									empty={0}
-								/>
-							)),
-						)}
-						{(did.fore ?? []).map((_, i) => (
-							<LengthField
-								// biome-ignore lint/suspicious/noArrayIndexKey: hinges stand in their order
-								key={i}
-								pointer={`${d}/fore/${i}`}
-								label={say('try.hinge-moved-toward-you-by', { hinge: names[i] })}
-								note={say('try.below-0-away-from-you')}
-								empty={0}
-							/>
-						))}
-					</div>
-					<div className="flex flex-wrap gap-2 mt-2">
-						{(['head', 'lock', 'foot'] as const)
-							.filter((s) => !did.planed?.some((p) => p.side === s))
-							.map((s) => (
-								<button
-									key={s}
-									type="button"
-									className="btn"
-									data-also={s}
-									onClick={() =>
-										attempt(async () => {
-											const value = [...(did.planed ?? []), { side: s, off: [0, 0, 0] }];
-											await save(
-												[{ op: 'add', path: `${d}/planed`, value }],
-												say('try.the-edge-was-planed-as', { edge: edgeName(s) }),
-											);
-										})
-									}
-								>
-									{say('try.planed-as-well', { edge: capital(edgeName(s)) })}
-								</button>
-							))}
-						{!did.fore && (
-							<button
-								type="button"
-								className="btn"
-								data-also="fore"
-								onClick={() =>
-									attempt(async () => {
-										await save(
-											[{ op: 'add', path: `${d}/fore`, value: names.map(() => 0) }],
-											say('try.a-hinge-was-moved-toward'),
-										);
-									})
-								}
-							>
-								{say('try.a-hinge-moved-toward-or')}
-							</button>
-						)}
-					</div>
-					<Said error={error} />
-				</details>
-			)}
-			<details className="mb-4">
-				<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="made-open">
-					{say('try.the-slab-and-its-recesses')}
-				</summary>
+			{did && <Otherwise did={did} at={last} names={names} />}
+			<Disclosure className="mb-4" title={say('try.the-slab-and-its-recesses')} field="made-open">
 				<Sizes />
 				<p className="my-2">{say('try.where-the-tape-reads-otherwise')}</p>
 				<div className="grid grid-cols-2 gap-3">
@@ -160,7 +61,112 @@ export function Made() {
 						<LengthField pointer={`${at}/made/hinges/${i}/pack`} label={say('try.packed-by')} empty={0} />
 					</fieldset>
 				))}
-			</details>
+			</Disclosure>
 		</>
+	);
+}
+
+/** places names so many places along an edge. */
+const places = (n: number, from: string, to: string) =>
+	Array.from({ length: n }, (_, i) =>
+		i === 0
+			? from
+			: i === n - 1
+				? to
+				: n === 3
+					? placeName('middle')
+					: say('try.along', { part: i, of: n - 1 }),
+	);
+
+/** Otherwise is what was done before the last try, where it was done another way than was planned. */
+function Otherwise({ did, at, names }: { did: Did; at: string; names: string[] }) {
+	const { save } = useOpening();
+	const [error, attempt] = useAttempt();
+	return (
+		<Disclosure className="mb-2" title={say('try.it-was-done-another-way')} field="did-open">
+			<div className="grid grid-cols-2 gap-3">
+				{(did.pack ?? []).map((_, i) => (
+					<LengthField
+						// biome-ignore lint/suspicious/noArrayIndexKey: hinges stand in their order
+						key={i}
+						pointer={`${at}/pack/${i}`}
+						label={say('try.hinge-packed-out-by', { hinge: names[i] })}
+						note={say('try.below-0-set-deeper')}
+						empty={0}
+					/>
+				))}
+				<LengthField
+					pointer={`${at}/up`}
+					label={say('try.all-hinges-raised-by')}
+					note={say('try.below-0-lowered')}
+					optional
+				/>
+				{(did.planed ?? []).flatMap((p, i) =>
+					places(
+						3,
+						placeName(p.side === 'lock' ? 'foot' : 'hinge-corner'),
+						placeName(p.side === 'lock' ? 'head' : 'lock-corner'),
+					).map((where, j) => (
+						<LengthField
+							key={p.side + where}
+							pointer={`${at}/planed/${i}/off/${j}`}
+							label={say('try.planed-off-the-edge-where', { edge: edgeName(p.side), where })}
+							empty={0}
+						/>
+					)),
+				)}
+				{(did.fore ?? []).map((_, i) => (
+					<LengthField
+						// biome-ignore lint/suspicious/noArrayIndexKey: hinges stand in their order
+						key={i}
+						pointer={`${at}/fore/${i}`}
+						label={say('try.hinge-moved-toward-you-by', { hinge: names[i] })}
+						note={say('try.below-0-away-from-you')}
+						empty={0}
+					/>
+				))}
+			</div>
+			<div className="flex flex-wrap gap-2 mt-2">
+				{(['head', 'lock', 'foot'] as const)
+					.filter((s) => !did.planed?.some((p) => p.side === s))
+					.map((s) => (
+						<button
+							key={s}
+							type="button"
+							className="btn"
+							data-also={s}
+							onClick={() =>
+								attempt(async () => {
+									const value = [...(did.planed ?? []), { side: s, off: [0, 0, 0] }];
+									await save(
+										[{ op: 'add', path: `${at}/planed`, value }],
+										say('try.the-edge-was-planed-as', { edge: edgeName(s) }),
+									);
+								})
+							}
+						>
+							{say('try.planed-as-well', { edge: capital(edgeName(s)) })}
+						</button>
+					))}
+				{!did.fore && (
+					<button
+						type="button"
+						className="btn"
+						data-also="fore"
+						onClick={() =>
+							attempt(async () => {
+								await save(
+									[{ op: 'add', path: `${at}/fore`, value: names.map(() => 0) }],
+									say('try.a-hinge-was-moved-toward'),
+								);
+							})
+						}
+					>
+						{say('try.a-hinge-moved-toward-or')}
+					</button>
+				)}
+			</div>
+			<Said error={error} />
+		</Disclosure>
 	);
 }

@@ -1,13 +1,14 @@
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
+import { Checkbox } from '../../../ui/checkbox';
 import { say } from '../../../words/texts';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 import { Missed } from '../lock/form';
 import { Stand } from '../stops/form';
 
 /** Sights are what is seen of a hung slab beside its gaps. */
 export function Sights() {
-	const { view, leaf, which, save } = useDoor();
+	const { view, leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const [angle, setAngle] = useState('');
 	const k = (leaf.try?.hangs.length ?? 1) - 1;
@@ -24,16 +25,9 @@ export function Sights() {
 			);
 		});
 	const flip = (field: 'springs' | 'rattles', text: string) => (
-		<label className="flex items-center gap-3 min-h-11 cursor-pointer">
-			<input
-				type="checkbox"
-				className="checkbox"
-				data-seen={field}
-				checked={!!hang[field]}
-				onChange={(e) => put(field, e.target.checked, text)}
-			/>
+		<Checkbox data-seen={field} checked={!!hang[field]} onChange={(e) => put(field, e.target.checked, text)}>
 			{text}
-		</label>
+		</Checkbox>
 	);
 	const proud = hang.proud ?? [];
 	const drags = hang.drags ?? [];
@@ -67,21 +61,19 @@ export function Sights() {
 				))}
 			</fieldset>
 			{leaf.try?.hinges.map((name, i) => (
-				<label key={name} className="flex items-center gap-3 min-h-11 cursor-pointer">
-					<input
-						type="checkbox"
-						className="checkbox"
-						checked={proud.includes(i)}
-						onChange={(e) =>
-							put(
-								'proud',
-								e.target.checked ? [...proud, i] : proud.filter((p) => p !== i),
-								say('try.light-behind-the-name', { name }),
-							)
-						}
-					/>
+				<Checkbox
+					key={name}
+					checked={proud.includes(i)}
+					onChange={(e) =>
+						put(
+							'proud',
+							e.target.checked ? [...proud, i] : proud.filter((p) => p !== i),
+							say('try.light-behind-the-name', { name }),
+						)
+					}
+				>
 					{say('try.light-behind-the-name-s', { name })}
-				</label>
+				</Checkbox>
 			))}
 			<form
 				className="flex items-end gap-2 my-1"

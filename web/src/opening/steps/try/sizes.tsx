@@ -1,10 +1,10 @@
 import { Len, Row } from '../../../ui/length';
 import { say } from '../../../words/texts';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** Sizes are those of the slab after its cut. */
 export function Sizes() {
-	const { leaf } = useDoor();
+	const { leaf } = useOpening();
 	const t = leaf.try;
 	if (!t) return null;
 	const named = (texts: string[], list: typeof t.width, of: string) =>

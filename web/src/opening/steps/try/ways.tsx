@@ -2,14 +2,16 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { Said, useAttempt } from '../../../api/attempt';
 import { today, whoNow } from '../../../api/who';
+import { Checkbox } from '../../../ui/checkbox';
+import { Disclosure } from '../../../ui/disclosure';
 import { Len, Sure } from '../../../ui/length';
 import { say } from '../../../words/texts';
 import { marginName } from '../../../words/trade';
-import { useDoor } from '../../state';
+import { useOpening } from '../../state';
 
 /** Ways tells the least work that brings every margin in, what else would, and what is foretold of it. */
 export function Ways() {
-	const { view, leaf, which, save } = useDoor();
+	const { view, leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	const t = leaf.try;
 	const k = (t?.hangs.length ?? 1) - 1;
@@ -132,10 +134,7 @@ function Foretold({
 	}[];
 }) {
 	return (
-		<details className="mb-1">
-			<summary className="min-h-11 flex items-center cursor-pointer underline" data-field="foretold-open">
-				{say('try.what-is-predicted')}
-			</summary>
+		<Disclosure className="mb-1" title={say('try.what-is-predicted')} field="foretold-open">
 			<ul className="grid sm:grid-cols-2 gap-x-4">
 				{list.map((m) => (
 					<li key={m.side + m.where} className="flex gap-2">
@@ -149,13 +148,13 @@ function Foretold({
 					</li>
 				))}
 			</ul>
-		</details>
+		</Disclosure>
 	);
 }
 
 /** Only forces what alone may be touched; the rest is worked out the same way. */
 function Only({ at, now }: { at: string; now: string[] }) {
-	const { leaf, save } = useDoor();
+	const { leaf, save } = useOpening();
 	const [open, setOpen] = useState(now.length > 0);
 	const [error, attempt] = useAttempt();
 	const may = leaf.try?.may ?? [];
@@ -176,16 +175,15 @@ function Only({ at, now }: { at: string; now: string[] }) {
 				{say('try.use-only-these-cures')}
 			</summary>
 			{may.map((m) => (
-				<label key={m.id} className="flex items-center gap-3 min-h-11 cursor-pointer first-letter:uppercase">
-					<input
-						type="checkbox"
-						className="checkbox"
-						data-only={m.id}
-						checked={now.includes(m.id)}
-						onChange={() => put(now.includes(m.id) ? now.filter((x) => x !== m.id) : [...now, m.id])}
-					/>
+				<Checkbox
+					key={m.id}
+					className="items-center first-letter:uppercase"
+					data-only={m.id}
+					checked={now.includes(m.id)}
+					onChange={() => put(now.includes(m.id) ? now.filter((x) => x !== m.id) : [...now, m.id])}
+				>
 					{m.name}
-				</label>
+				</Checkbox>
 			))}
 			{now.length > 0 && leaf.try?.ways.length === 0 && (
 				<p className="text-warning">{say('try.these-alone-cannot-put-it')}</p>

@@ -1,0 +1,417 @@
+package day
+
+import (
+	"math"
+	"slices"
+	"strconv"
+
+	"kindmargin/core/field"
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/plan"
+	"kindmargin/core/site"
+	"kindmargin/core/slab"
+	"kindmargin/core/trade"
+)
+
+// Opening is an opening with its plan.
+type Opening = plan.Opening
+
+// Log is how many minutes a house's doors took at a step, of those whose time was counted.
+type Log map[job.Step]float64
+
+// Held is a door of which something cannot be planned yet.
+type Held struct {
+	Door string
+	Why  message.Message
+}
+
+// Work is all that a day is planned from.
+type Work struct {
+	Tasks []Task
+	Done  []Task // with those that were struck out
+	Held  []Held
+}
+
+// listing makes the tasks of doors.
+type listing struct {
+	Day
+	job    job.Job
+	log    Log
+	now    int
+	all    []Task
+	weight []float64 // kg that each lifts; nought where none does
+	held   []Held
+}
+
+// Tasks are what remains of some doors, and what is done of it by a minute. The error names marks
+// that cannot be: hands too few or too many for a slab.
+func (d Day) Tasks(j job.Job, doors []Opening, log Log, now int) (Work, error) {
+	l := &listing{Day: d, job: j, log: log, now: now}
+	for _, door := range doors {
+		if door.Signed != nil {
+			continue
+		}
+		l.door(door)
+	}
+	l.own()
+	return l.marked()
+}
+
+// door lists what remains of one door.
+func (l *listing) door(d Opening) {
+	if len(d.Plan.Clashes) > 0 { // nothing is cut or marked to them
+		l.held = append(l.held, Held{d.Name, message.Message{ID: "day.clash"}})
+		l.add(d, piece{work: "measure"}, nil)
+		return
+	}
+	var measured []int
+	if !d.Plan.Done(job.StepMeasure) && (len(d.Plan.ToRead) > 0 || len(d.Readings) == 0) {
+		measured = l.add(d, piece{work: "measure", each: max(len(d.Plan.ToRead), 4)}, nil)
+	}
+	var last []int
+	for i := range d.Plan.Leaves {
+		ends, ok := l.leaf(d, i, measured)
+		if !ok {
+			return // what comes after waits past this plan
+		}
+		last = append(last, ends...)
+	}
+	for n := range l.Coats {
+		id := "coat"
+		if n > 0 {
+			id += "-" + strconv.Itoa(n+1)
+		}
+		last = l.add(d, piece{id: id, work: "coat", set: settingOf("brush", "paint")}, last)
+		coat := &l.all[last[0]]
+		if coat.Dries = l.CoatDries; l.Coats > 1 {
+			coat.Name = message.Message{
+				ID: "day.coat-of", Args: message.Args{"n": message.Number(n + 1), "of": message.Number(l.Coats)},
+			}
+		}
+	}
+	l.add(d, piece{work: "sign"}, last)
+}
+
+// leaf lists what remains of a leaf before its paint, and gives the last tasks of it; ok is false where its
+// slab lies in the room for longer than is planned.
+func (l *listing) leaf(d Opening, n int, measured []int) (last []int, ok bool) {
+	v, s, name := d.Plan.Leaves[n], d.Slab, message.ID("")
+	if n == 1 {
+		s = d.Pair.Slab
+	}
+	if d.Pair != nil {
+		name = []message.ID{"day.leaf-on-hinge-jamb", "day.leaf-on-lock-jamb"}[n]
+	}
+	var tried job.Tried
+	if n < len(d.Tried) {
+		tried = d.Tried[n]
+	}
+	cut, hung := tried.Made != nil || d.Plan.Done(job.StepCut), len(tried.Hangs) > 0
+	id := func(work string) string {
+		if n == 1 {
+			return work + "-lock-leaf"
+		}
+		return work
+	}
+	weight := s.Weight()
+	add := func(work string, each int, tool Setting, lifts float64, after ...[]int) []int {
+		got := l.add(d, piece{id(work), work, each, tool, lifts}, slices.Concat(after...))
+		if t := &l.all[got[0]]; name != "" {
+			t.Name = message.Message{ID: name, Args: message.Args{"work": t.Name}}
+		}
+		return got
+	}
+
+	shaped := measured
+	if !cut {
+		if shaped, ok = l.shaping(d, v, weight, add, measured); !ok {
+			return nil, false
+		}
+	}
+	ready := [][]int{shaped}
+	if !cut {
+		ready = append(ready, add("seal", 0, settingOf("brush", "sealer"), 0, shaped))
+	}
+	if !hung && !d.Plan.Done(job.StepHinges) {
+		ready = append(ready, l.hinges(d, v, s, add, before{measured, shaped})...)
+	}
+	var bored []int
+	if v.Strike && !d.Plan.Done(job.StepLock) {
+		bored = add("bores", max(len(v.Hardware), 1), l.hardware("drill", d.Lock.Hardware), 0, shaped)
+		ready = append(ready, bored)
+	}
+	var hangs, fits []int
+	if !hung {
+		hangs = add("hang", len(v.Hinges), Setting{}, weight, ready...)
+	}
+	if !d.Plan.Done(job.StepTry) {
+		fits = add("try", 0, Setting{}, weight, hangs)
+		k := &l.all[fits[0]]
+		k.Minutes += int(math.Round(d.Plan.Trip * l.job.Kit.TripMinutes()))
+		last = fits
+	}
+	if v.Strike && !d.Plan.Done(job.StepLock) {
+		last = add("strike", max(len(v.Hardware), 1), l.hardware("bush", d.Lock.Hardware), 0, fits, hangs, bored)
+	}
+	if !d.Plan.Done(job.StepStops) {
+		last = add("stops", 0, Setting{}, 0, fits, hangs, last)
+	}
+	return last, true
+}
+
+// adder adds a task of a leaf: its work, to how many it is done, with what, what it lifts in kg, and what it waits for.
+type adder func(work string, each int, tool Setting, lifts float64, after ...[]int) []int
+
+// shaping lists what brings a slab to its shape, and gives the last of it; ok is false where it lies in the room
+// for longer than is planned.
+func (l *listing) shaping(d Opening, v plan.Leaf, weight float64, add adder, measured []int) (shaped []int, ok bool) {
+	lain := measured
+	if v.Season != nil && v.Season.Lie > 0 {
+		lain = add("lie", 0, Setting{}, weight)
+		k := &l.all[lain[0]]
+		k.Dries = v.Season.Lie * dayMinutes
+		if k.Dries > LongestWait {
+			l.held = append(l.held, Held{
+				d.Name, message.Message{ID: "day.lies", Args: message.Args{"days": message.Count(v.Season.Lie)}},
+			})
+			k.Dries = 0
+			return nil, false
+		}
+	}
+	edges, tool := edgesCut(v)
+	shaped = add("cut", edges, tool, weight, measured, lain)
+	if v.Cut != nil && len(v.Cut.Inserts) > 0 {
+		shaped = add("insert", len(v.Cut.Inserts), settingOf("glue", "insert"), 0, shaped)
+		if l.Clamps {
+			l.all[shaped[0]].Dries = trade.ClampMinutes
+		}
+	}
+	return shaped, true
+}
+
+// before are the last tasks of what comes before the hinges.
+type before struct{ measured, shaped []int }
+
+// hinges lists the pockets of a leaf and its jamb.
+func (l *listing) hinges(d Opening, v plan.Leaf, s slab.Slab, add adder, b before) (ready [][]int) {
+	measured, shaped := b.measured, b.shaped
+	count := max(len(v.Hinges), d.Hinges.Count)
+	var depth measure.Length
+	if v.Gauges.Depth.Value > 0 {
+		depth = v.Gauges.Depth.Value
+	}
+	tool := Setting{
+		"router", depth.String(), message.Message{ID: "sets.router", Args: message.Args{"deep": message.Exact(depth)}},
+	}
+	fills := 0
+	for _, f := range v.Findings {
+		if f.Code == site.PocketFill {
+			fills++
+		}
+	}
+	var filled []int
+	if fills > 0 {
+		filled = add("fill", fills, settingOf("filler", "wood"), 0, measured)
+		ready = append(ready, filled)
+	}
+	if !s.IsMachined(frame.Hinge) {
+		ready = append(ready, add("pockets", count, tool, 0, shaped))
+	}
+	if d.Hinges.From != hinge.FromPockets || fills > 0 {
+		ready = append(ready, add("jamb", count, tool, 0, measured, filled))
+	}
+	return ready
+}
+
+// edgesCut is how many edges of a leaf are cut, and with what.
+func edgesCut(v plan.Leaf) (edges int, tool Setting) {
+	if v.Cut == nil {
+		return 4, settingOf("saw", "guide")
+	}
+	tool = settingOf("plane", "power")
+	for e := range v.Cut.InOrder() {
+		var deepest measure.Length
+		for _, m := range e.Marks {
+			deepest = max(deepest, m.Depth.Value)
+		}
+		if deepest > 0 {
+			edges++
+		}
+		if deepest >= trade.SawFrom {
+			tool = settingOf("saw", "guide")
+		}
+	}
+	return edges, tool
+}
+
+// piece is a piece of work at a door.
+type piece struct {
+	id    string // in the door; empty for the work's own
+	work  string // ID of a trade.Work
+	each  int    // how often what is counted in it is done
+	set   Setting
+	lifts float64 // kg
+}
+
+// add lists a task of a door, with its table's minutes or those of the house's own log.
+func (l *listing) add(d Opening, p piece, after []int) []int {
+	w, _ := trade.WorkByID(p.work)
+	if p.id == "" {
+		p.id = p.work
+	}
+	t := Task{
+		ID: d.ID + "/" + p.id, Name: message.Message{ID: w.Name()}, Door: d.Name, DoorID: d.ID, Place: w.Place,
+		Set:   p.set,
+		Hands: 1, Dries: w.Dries,
+		Minutes: int(math.Ceil((w.Minutes + w.Each*float64(p.each)) * l.pace(job.Step(w.Step)))),
+	}
+	for _, a := range after {
+		if !slices.Contains(t.After, a) {
+			t.After = append(t.After, a)
+		}
+	}
+	if !w.Lifts {
+		p.lifts = 0
+	}
+	if p.lifts >= trade.TwoPeople {
+		t.Hands = 2
+	}
+	l.all, l.weight = append(l.all, t), append(l.weight, p.lifts)
+	return []int{len(l.all) - 1}
+}
+
+// settingOf is a setting that the catalogue has.
+func settingOf(tool, key string) Setting {
+	return Setting{tool, key, message.Message{ID: "sets." + message.ID(tool) + "-" + message.ID(key)}}
+}
+
+// hardware is a tool set for a piece of hardware.
+func (l *listing) hardware(tool, id string) Setting {
+	d, ok := l.job.Kit.HardwareByID(id)
+	if !ok {
+		return settingOf(tool, "latch")
+	}
+	return Setting{tool, id, message.Message{ID: "sets." + message.ID(tool), Args: message.Args{"hardware": d.Title()}}}
+}
+
+// pace is how this house's doors go at a step, against the table: its own log, where there is one,
+// over what the table gives an ordinary door of two hinges; no further than a factor of three.
+func (l *listing) pace(step job.Step) float64 {
+	own := l.log[step]
+	if own <= 0 {
+		return 1
+	}
+	var usual float64
+	for _, w := range trade.Works {
+		if w.Step == string(step) && w.ID != "lie" && w.ID != "fill" && w.ID != "insert" && w.ID != "coat" {
+			usual += w.Minutes + 2*w.Each
+		}
+	}
+	return min(max(own/usual, 1.0/3), 3)
+}
+
+// own lists the tasks of one's own.
+func (l *listing) own() {
+	for _, o := range l.Own {
+		l.all = append(l.all, Task{
+			ID: "own/" + o.ID, Name: message.Own(o.Name), Place: o.Place, Minutes: o.Minutes, Hands: max(o.Hands, 1),
+			Dries: o.Dries,
+		})
+		l.weight = append(l.weight, 0)
+	}
+	for _, o := range l.Own {
+		i := slices.IndexFunc(l.all, func(t Task) bool { return t.ID == "own/"+o.ID })
+		for _, a := range o.After {
+			k := slices.IndexFunc(l.all, func(t Task) bool { return t.ID == a || t.ID == "own/"+a })
+			if k >= 0 {
+				l.all[i].After = append(l.all[i].After, k)
+			}
+		}
+	}
+}
+
+// marked leaves out what is done and struck out, and reads what else became of tasks: what waits for
+// a task that is done waits until it is dry.
+func (l *listing) marked() (w Work, err error) {
+	w.Held = l.held
+	var bad field.Errors
+	at := make([]int, len(l.all))   // in what remains; -1 where it is not
+	dry := make([]*int, len(l.all)) // when what is done is dry; nil where it is not done
+	for i := range l.all {
+		t := &l.all[i]
+		m := l.mark(t.ID)
+		if m.Minutes > 0 {
+			t.Minutes = m.Minutes
+		}
+		t.Minutes += m.Late
+		if kg := l.weight[i]; m.Hands > 0 {
+			switch {
+			case kg >= trade.TwoPeople && m.Hands < 2:
+				bad.Add("/marks", "refused.two-lift", message.Args{
+					"task": t.Title(), "weight": message.Mass(kg), "least": message.Mass(trade.TwoPeople),
+				})
+			case kg > 0 && kg < trade.TwoPeople && m.Hands > 1:
+				bad.Add("/marks", "refused.one-lifts", message.Args{
+					"task": t.Title(), "weight": message.Mass(kg), "least": message.Mass(trade.TwoPeople),
+				})
+			default:
+				t.Hands = m.Hands
+			}
+		}
+		if begun, ok := l.Minute(m.Begun); ok && m.Done == "" {
+			t.Begun = &begun
+			t.Minutes = max(t.Minutes-max(l.now-begun, 0), 1)
+		}
+		at[i] = -1
+		done, ok := l.Minute(m.Done)
+		switch {
+		case ok:
+			done += t.Dries
+			dry[i] = &done
+			w.Done = append(w.Done, *t)
+		case m.Struck:
+			w.Done = append(w.Done, *t)
+		default:
+			at[i] = len(w.Tasks)
+			w.Tasks = append(w.Tasks, *t)
+		}
+	}
+	for i := range w.Tasks {
+		t := &w.Tasks[i]
+		if t.Begun != nil { // whatever it should have waited for
+			t.After = nil
+			continue
+		}
+		var after []int
+		seen := map[int]bool{}
+		var wait func(int)
+		wait = func(a int) {
+			if seen[a] {
+				return
+			}
+			seen[a] = true
+			switch {
+			case at[a] >= 0:
+				after = append(after, at[a])
+			case dry[a] != nil:
+				t.Ready = max(t.Ready, *dry[a])
+			default: // struck out: what it waited for is waited for
+				for _, b := range l.all[a].After {
+					wait(b)
+				}
+			}
+		}
+		for _, a := range t.After {
+			wait(a)
+		}
+		t.After = after
+	}
+	return w, bad.Err()
+}
+
+// Plan puts the tasks in order, from a minute on.
+func (d Day) Plan(w Work, now int) (Order, error) { return Arrange(w.Tasks, d.calendar(), now) }

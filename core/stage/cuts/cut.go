@@ -1,0 +1,227 @@
+// Package cuts is the stage in which the outline is laid on the slab: what comes off each edge, what is left on, what
+// the slab does not allow, and what has to be read before a saw is set to it.
+package cuts
+
+import (
+	"iter"
+
+	"kindmargin/core/choice"
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/trade"
+)
+
+// Wish is the slab that is to be cut from another.
+type Wish struct {
+	Outline fit.Outline
+	Leave   frame.Each[float64] // left on each edge for now, mm
+	Corner  figure.Figure       // head margin at the lock corner
+}
+
+// Mark lays an outline on a bay's slab, and says what comes off. sheet and laid are nil while the slab is not measured;
+// ask are the readings that the cut waits for.
+func Mark(
+	d site.Opening, s site.Survey, b site.Bay, w Wish,
+) (sheet *List, laid *fit.Laid, ask []site.Suggestion, said site.Findings) {
+	o, wanted := w.Outline, w.Leave
+	if missing := b.Slab.Missing(); len(missing) > 0 {
+		said.Say(site.Care, job.StepSlab, b.At+"/"+missing[0], site.SlabUnmeasured, message.Args{
+			"missing": sizeNames(missing),
+		})
+		ask, _ = doubts(d, s, o, wanted) // asked for with the other readings, not once the slab is there
+		return nil, nil, ask, said
+	}
+	as := b // as the slab is, whatever its tape reads long
+	as.Slab, as.Reads = b.Slab.Less(s.Reads[0], s.Reads[1]), s.Reads
+	way, said := lay(d, s, as, o, w.Corner)
+	first := fit.Lay(way.outline, wanted, as.Slab, way.chosen.Laying)
+	kept := first.Left
+	for side := range kept {
+		kept[side] = min(kept[side], wanted[side])
+	}
+	ask, more := doubts(d, s, o, kept)
+	said = append(said, more...)
+	said = append(said, lacks(d, wanted, first)...)
+
+	sheet = &List{
+		Laying: way.chosen.Laying, Rules: way.rules, Others: way.ways,
+		Weight: b.Slab.Weight(), Inserts: first.Inserts(b.Slab),
+	}
+	said = append(said, limits(d, b, way.chosen, first, o)...)
+	said = append(said, shorts(d, b, first)...)
+	on := laidOut{d, as, o, first}
+	for _, side := range frame.Sides {
+		left := first.Left[carries(side, first.Across)]
+		// Lock edge and foot are marked with what is really marked off across from them.
+		var across []site.Mark
+		switch side {
+		case frame.Lock:
+			across = sheet.Edges[frame.Hinge].Marks
+		case frame.Foot:
+			across = sheet.Edges[frame.Head].Marks
+		}
+		sheet.Edges[side] = on.mark(side, left, across)
+		if d.Habit() == job.WhenSure && first.Left[side] > mostSure {
+			said.Say(site.Care, job.StepCut, "", site.HardlySure, message.Args{
+				"edge": message.Edge(side), "wall": message.Wall(side), "left": measure.FromMM(first.Left[side]),
+			})
+		}
+	}
+	sheet.Width, sheet.Length = checks(d, as, sheet.Edges, first)
+	return sheet, &first, ask, said
+}
+
+// mostSure is the leave-on, in mm, past which a cut is hardly one near the line.
+const mostSure = 6
+
+// LeaveOn is what is to be left on each edge at the first cut, in mm. By the rule it is less half a mark of the tape,
+// since each cut is rounded so that on average so much more stays on.
+func LeaveOn(d site.Opening, o fit.Outline) (leave frame.Each[float64]) {
+	switch d.Habit() {
+	case job.WhenSure:
+		for side, mm := range o.LeaveOn(d.Sureness()) {
+			leave[side] = max(mm-d.Rounded(frame.Side(side)), 0)
+		}
+	case job.Always3:
+		three := measure.FromMM(3).Round(d.Tape.Step(), measure.Up).MM()
+		leave[frame.Lock], leave[frame.Foot] = three, three
+	}
+	return leave
+}
+
+// lacks says where less can be left on than should be.
+func lacks(d site.Opening, wanted frame.Each[float64], laid fit.Laid) (said site.Findings) {
+	if len(laid.Short) > 0 {
+		return nil
+	}
+	for _, side := range frame.Sides {
+		if lack := wanted[side] - laid.Left[side]; lack > d.Tape.Step().MM()/2 {
+			said.Say(site.Care, job.StepCut, "", site.NoLeaveOn, message.Args{
+				"edge": message.Edge(side), "wanted": measure.FromMM(wanted[side]),
+				"left": measure.FromMM(laid.Left[side]), "lack": measure.FromMM(lack),
+			})
+		}
+	}
+	return said
+}
+
+// shorts says where the slab does not reach the outline.
+func shorts(d site.Opening, b site.Bay, laid fit.Laid) (said site.Findings) {
+	for _, x := range laid.Short {
+		if d.Framed() != nil && !x.Side.Upright() {
+			continue // its feet are cut or packed: see stands
+		}
+		if d.Framed() != nil { // a frame can still be moved
+			gravity := site.Note
+			if measure.FromMM(x.By) > trade.FrameWide {
+				gravity = site.Stop
+			}
+			said.Say(gravity, job.StepMeasure, "/lining", site.FrameWide, message.Args{
+				"side": message.Margin(x.Side), "edge": message.Edge(x.Side), "at": measure.FromMM(x.At),
+				"by": message.Fine(measure.FromMM(x.By)),
+			})
+			continue
+		}
+		field, code := "/length", site.TooShort
+		if x.Side.Upright() {
+			field, code = "/width", site.TooNarrow
+		}
+		said.Say(site.Stop, job.StepSlab, b.At+field, code, message.Args{
+			"side": message.Margin(x.Side), "edge": message.Edge(x.Side), "at": measure.FromMM(x.At),
+			"by": measure.FromMM(x.By),
+		})
+	}
+	return said
+}
+
+// Bevel adds the lock edge's bevel, which is planed once that edge is down to its line.
+func (c *List) Bevel(bevel figure.Figure) {
+	if bevel.Value == 0 {
+		return
+	}
+	e := &c.Edges[frame.Lock]
+	e.Bevel = bevel
+	e.Says = append(e.Says, message.Message{ID: "cut.bevel", Args: message.Args{"by": bevel.Value}})
+}
+
+// sizeNames are sizes of a slab by the names of their fields.
+func sizeNames(fields []string) (list message.And) {
+	for _, f := range fields {
+		list = append(list, message.ID("slab-size."+f))
+	}
+	return list
+}
+
+// List is what comes off a slab at the first cut.
+type List struct {
+	Laying fit.Laying   // as chosen
+	Rules  []message.ID // what decided it, in order; empty where it was forced
+	Others []Way        // every way of laying the slab, the chosen one among them
+	Edges  frame.Each[Edge]
+	// Width and Length of the slab after the first cut: head, middle, foot; hinge
+	// edge, middle, lock edge.
+	Width, Length [3]figure.Figure
+	Inserts       []fit.Insert
+	Weight        float64 // of the uncut slab, kg
+}
+
+// Edge is what comes off one edge at the first cut.
+type Edge struct {
+	Side   frame.Side
+	Marks  []site.Mark
+	Method message.ID
+	Says   message.Sentences // how it is worked, and what is left on
+	Left   figure.Figure     // left on for now
+	Bevel  figure.Figure     // of the lock edge: how much narrower the push face is planed
+	Passes []fit.Pass        // of a plane, a millimetre at a time; empty where a saw goes first
+}
+
+// Way is a way of laying the slab, and what it costs.
+type Way struct {
+	fit.Laying
+	Chosen      bool
+	Hinge, Lock [2]measure.Length // off at head and foot
+	Head, Foot  measure.Length    // most off
+	Short       bool
+	Over        []frame.Side // edges that lose more than they may
+}
+
+// leftLabel is why so much is left on, as a term says it.
+var leftLabel = map[job.Habit]message.ID{
+	job.WhenSure: "term.left-when-sure",
+	job.Always3:  "term.left-always",
+	job.ToLine:   "term.left-none",
+}
+
+// Why says why a slab is laid so, across and along it.
+func Why(l fit.Laying) []message.ID {
+	why := []message.ID{choice.Across.Why(l.Across)}
+	if l.Along != "" {
+		why = append(why, choice.Along.Why(l.Along))
+	}
+	return why
+}
+
+// InOrder yields the edges in the order in which they are cut.
+func (c List) InOrder() iter.Seq[Edge] {
+	return func(yield func(Edge) bool) {
+		for _, side := range frame.Sides {
+			if !yield(c.Edges[side]) {
+				return
+			}
+		}
+	}
+}
+
+// Marks are the marks of each edge.
+func (c List) Marks() (all frame.Each[[]site.Mark]) {
+	for side, e := range c.Edges {
+		all[side] = e.Marks
+	}
+	return all
+}

@@ -1,0 +1,153 @@
+package cuts
+
+import (
+	"math"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/trade"
+)
+
+// moulding is how far a cut keeps from moulded skins. Common practice.
+const moulding = measure.Inch
+
+// mostMiss is how far a latch may lie off its strike, in mm: more than the play
+// that a strike's hole leaves. Common practice.
+const mostMiss = 1.5
+
+// hardly is a depth, in mm, that no machining misses.
+const hardly = 0.25
+
+// limits says what the chosen cuts do that the slab does not allow, and what
+// follows from them.
+func limits(d site.Opening, b site.Bay, way fit.Judged, laid fit.Laid, o fit.Outline) (said site.Findings) {
+	slab := b.Slab
+	if weight := slab.Weight(); slab.Construction != "" && weight > trade.TwoPeople {
+		said.Say(site.Care, job.StepSlab, "", site.TwoPeople, message.Args{"weight": message.Mass(weight)})
+	}
+	if slab.Construction == "rated" {
+		said.Say(site.Stop, job.StepCut, b.At+"/construction", site.Rated, nil)
+	}
+	said = append(said, over(b, way)...)
+	said = append(said, machining(b, way)...)
+	if b.Meets {
+		said.Say(site.Note, job.StepCut, "", site.MeetingEdges, message.Args{"off": message.Exact(trade.MeetingOff)})
+	}
+	said = append(said, copied(d, o)...)
+	if slab.Construction == "moulded" {
+		said.Say(site.Note, job.StepCut, "", site.KeepFromMoulding, message.Args{"by": moulding})
+	}
+	said = append(said, pivots(b, way)...)
+	for _, in := range laid.Inserts(slab) {
+		code := site.RailWeak
+		if in.Left == 0 {
+			code = site.RailGone
+		}
+		said.Say(site.Care, job.StepCut, "", code, message.Args{
+			"end": message.Edge(in.End), "left": in.Left, "width": in.Width, "thickness": in.Thickness, "deep": in.Deep,
+		})
+	}
+	return said
+}
+
+// over says which edges would lose more than they may.
+func over(b site.Bay, way fit.Judged) (said site.Findings) {
+	kind, _ := trade.ConstructionByID(b.Slab.Construction)
+	for _, side := range frame.Sides {
+		by := way.Over[side]
+		if by == 0 {
+			continue
+		}
+		off := measure.FromMM(way.Deepest[side])
+		if b.Slab.IsMachined(side) {
+			said.Say(site.Stop, job.StepCut, b.At+"/machined", site.CutsMachining, message.Args{
+				"edge": message.Edge(side), "off": off,
+			})
+			continue
+		}
+		said.Say(site.Stop, job.StepCut, b.At+"/limits/"+side.String(), site.OverLimit, message.Args{
+			"edge": message.Edge(side), "off": off, "more": message.Fine(measure.FromMM(by)),
+			"construction": kind.Name(), "most": message.Exact(b.Slab.Most(side)),
+		})
+	}
+	return said
+}
+
+// machining says what becomes of a bore that is there.
+func machining(b site.Bay, way fit.Judged) (said site.Findings) {
+	if way.Handle > 0 {
+		said.Say(site.Care, job.StepCut, b.At+"/handle", site.HandleOut, message.Args{
+			"by": measure.FromMM(way.Handle), "least": trade.HandleHeight.Least, "most": trade.HandleHeight.Most,
+		})
+	}
+	if math.Abs(way.Strike) > mostMiss {
+		code := site.BoreBelowStrike
+		if way.Strike < 0 {
+			code = site.BoreAboveStrike
+		}
+		said.Say(site.Stop, job.StepCut, "/lock/strike", code, message.Args{"by": measure.FromMM(math.Abs(way.Strike))})
+	}
+	if b.Slab.IsMachined(frame.Lock) && b.Slab.Handle > 0 && way.Deepest[frame.Lock] > hardly {
+		said.Say(site.Care, job.StepCut, b.At+"/machined", site.BacksetShrinks, message.Args{
+			"by": measure.FromMM(way.Deepest[frame.Lock]),
+		})
+	}
+	return said
+}
+
+// pivots says where pivot holes that go with an offcut are drilled again.
+func pivots(b site.Bay, way fit.Judged) (said site.Findings) {
+	if b.Slab.Pivot == 0 {
+		return nil
+	}
+	cuts := way.Cuts[frame.Hinge]
+	for _, end := range []frame.Side{frame.Head, frame.Foot} {
+		if way.Deepest[end] <= hardly {
+			continue
+		}
+		off := cuts[0].Depth
+		if end == frame.Foot {
+			off = cuts[len(cuts)-1].Depth
+		}
+		from := b.Slab.Pivot - measure.FromMM(off)
+		if from < trade.PivotWood {
+			said.Say(site.Stop, job.StepCut, b.At+"/pivot", site.PivotAtEdge, message.Args{
+				"end": message.Edge(end), "from": max(from, 0), "least": trade.PivotWood,
+			})
+			continue
+		}
+		said.Say(site.Care, job.StepCut, b.At+"/pivot", site.PivotAgain, message.Args{
+			"end": message.Edge(end), "from": from,
+		})
+	}
+	return said
+}
+
+// copied says what copying the old door would cut, laid flush at head and lock
+// edge, and what its gaps say should be different.
+func copied(d site.Opening, o fit.Outline) (said site.Findings) {
+	for _, f := range d.Offers {
+		if !f.Old {
+			continue
+		}
+		c := o.Corners()
+		said.Say(site.Note, job.StepCut, "", site.OldCopied, message.Args{
+			"name": f.Name, "hinge": max(d.Slab.Width-f.Width, 0), "foot": max(d.Slab.Length-f.Length, 0),
+			"head": message.Change{
+				By: measure.FromMM(c[1].X-c[0].X) - f.Width, More: "way.wider", Less: "way.narrower",
+			},
+			"atFoot": message.Change{
+				By: measure.FromMM(c[2].X-c[3].X) - f.Width, More: "way.wider", Less: "way.narrower",
+			},
+			"length": message.Change{
+				By: measure.FromMM(o.Size().HingeEdge) - f.Length, More: "way.longer", Less: "way.shorter",
+			},
+		})
+		break
+	}
+	return said
+}

@@ -1,0 +1,213 @@
+package hangs
+
+import (
+	"math"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/season"
+	"kindmargin/core/site"
+	"kindmargin/core/trade"
+	"kindmargin/core/try"
+)
+
+// mostStill is how far a margin may seem to have moved, in mm, and nobody would say so.
+const mostStill = 0.5
+
+// tryOrder is the order in which what is found is told and cured: head and foot, then the
+// two long margins.
+var tryOrder = []frame.Side{frame.Head, frame.Foot, frame.Lock, frame.Hinge}
+
+// seen says what is wrong with the margins of a hung slab, and why, in the order in which it
+// is put right.
+func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
+	now := t.Now()
+	for _, side := range tryOrder {
+		var tight, wide []int
+		for _, s := range now.Stays {
+			if s.Side != side {
+				continue
+			}
+			if s.By < 0 {
+				tight = append(tight, s.End)
+			} else {
+				wide = append(wide, s.End)
+			}
+		}
+		m := v.Margins[side]
+		end := func(place int) message.End { return message.End{Side: side, Place: place} }
+		mm := func(end int) message.Fine { return message.Fine(max(measure.FromMM(m[end*(len(m)-1)/2].Mean), 0)) }
+		args := message.Args{
+			"edge": message.Edge(side), "side": message.Margin(side), "wanted": measure.FromMM(t.Wanted[side]),
+		}
+		code := site.Code("")
+		switch {
+		case len(tight) > 0 && len(wide) > 0:
+			code = site.MarginLeans
+			args["tight"], args["at"], args["wide"], args["other"] = mm(tight[0]), end(tight[0]), mm(wide[0]), end(
+				wide[0],
+			)
+		case len(tight) == 2:
+			code = site.MarginTight
+			args["tight"], args["other"] = mm(tight[0]), mm(tight[1])
+		case len(tight) == 1 && tight[0] == 1:
+			code = site.MarginMiddle
+			args["tight"] = mm(1)
+		case len(tight) == 1:
+			code = site.MarginTightAt
+			args["tight"], args["at"] = mm(tight[0]), end(tight[0])
+		case len(wide) == 2:
+			code = site.MarginWide
+			args["wide"], args["other"] = mm(wide[0]), mm(wide[1])
+		case len(wide) == 1:
+			code = site.MarginWideAt
+			args["wide"], args["at"] = mm(wide[0]), end(wide[0])
+		default:
+			continue
+		}
+		args["cause"] = message.ID("cause." + string(code) + "." + side.String())
+		said.Say(site.Care, job.StepTry, at, code, args)
+	}
+	if len(v.ToRead) == 0 && len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
+		said.Say(site.Care, job.StepTry, at, site.NothingBringsIn, message.Args{
+			"out": message.Sentences(v.Ways[0].Out),
+		})
+	}
+	return said
+}
+
+// sinceLeft says which margins are other than they were left, of a door that is looked at again.
+func sinceLeft(at string, v Try) (said site.Findings) {
+	for _, side := range tryOrder {
+		was, now := v.Was[side], v.Margins[side]
+		worst, where := 0.0, 0
+		for place := range 3 {
+			i := place * (len(now) - 1) / 2
+			if by := now[i].Mean - was[i].Mean; math.Abs(by) > math.Abs(worst) {
+				worst, where = by, place
+			}
+		}
+		if math.Abs(worst) > mostStill {
+			said.Say(site.Note, job.StepTry, at, site.Moved, message.Args{
+				"side": message.Margin(side), "by": message.Fine(measure.FromMM(math.Abs(worst))),
+				"way": message.Way(worst, "opened", "closed"), "where": message.End{Side: side, Place: where},
+			})
+		}
+	}
+	return said
+}
+
+// sights says what else was seen of a hung slab, and its cure.
+func sights(d site.Opening, at string, h job.Hang, names []message.ID) (said site.Findings) {
+	for _, a := range h.Drags {
+		said.Say(site.Care, job.StepTry, at, site.Drags, message.Args{"angle": message.Degrees(a)})
+	}
+	if h.Springs {
+		said.Say(site.Care, job.StepTry, at, site.Springs, nil)
+	}
+	if h.Drifts != "" {
+		said.Say(site.Care, job.StepTry, at, site.Drifts, message.Args{
+			"way": message.ID("way." + h.Drifts),
+			"to":  map[job.Drift]message.ID{job.DriftsOpen: "way.away-from", job.DriftsShut: "way.toward"}[h.Drifts],
+		})
+	}
+	for _, p := range h.Proud {
+		if p < len(names) {
+			said.Say(site.Care, job.StepTry, at, site.LeafProud, message.Args{"name": names[p]})
+		}
+	}
+	if h.Rattles {
+		said.Say(site.Note, job.StepTry, at, site.Rattles, nil)
+	}
+	if h.Did != nil {
+		for i, m := range h.Did.Pack {
+			if i < len(names) && (m > trade.MostOut || m < -trade.MostLetIn) {
+				said.Say(site.Care, job.StepTry, at, site.MovedFar, message.Args{
+					"name": names[i], "by": message.Fine(m.Abs()), "out": message.Exact(trade.MostOut),
+					"in": message.Exact(trade.MostLetIn),
+				})
+			}
+		}
+	}
+	return said
+}
+
+// after is what follows the margins: where the jambs are not in one plane, half is taken up by
+// the hinges, the top one a quarter one way and the bottom one the other, and half by the
+// stops; then the latch. Common practice.
+func after(d site.Opening, stops *lock.StopPlan, names []message.ID) (list []message.Message) {
+	put := func(id message.ID, minutes float64, args message.Args) {
+		args["minutes"] = message.Count(math.Round(minutes))
+		list = append(list, message.Message{ID: id, Args: args})
+	}
+	if stops != nil && len(stops.Moves) > 0 {
+		if cross := stops.Cross.Value; cross.Abs() > trade.MostCross {
+			// Over nought the lock side stands off at its foot and touches at its head: the pins'
+			// head comes toward you, so that the lock side's does.
+			put("after.flush", 2*trade.PackMinutes, message.Args{
+				"top": names[0], "by": message.Near((cross / 4).Abs()),
+				"way":    message.Way(cross.MM(), "toward", "away-from"),
+				"bottom": names[len(names)-1], "other": message.Way(cross.MM(), "away-from", "toward"),
+			})
+		}
+		var moves message.And
+		for _, m := range stops.Moves {
+			if m.By.Value.Abs() >= measure.Millimetre/2 {
+				moves = append(moves, message.Message{ID: "after.stop", Args: message.Args{
+					"stop": m.StopName(), "end": m.EndName(), "by": message.Near(m.By.Value.Abs()),
+					"way": message.Way(m.By.Value.MM(), "toward", "away-from"),
+				}})
+			}
+		}
+		if len(moves) > 0 {
+			put("after.stops", trade.StopMinutes, message.Args{"moves": moves})
+		}
+	}
+	if m := d.Lock.Missed; m != nil && (m.Up != 0 || m.In != 0) {
+		var by message.And
+		if m.Up != 0 {
+			by = append(by, message.Message{
+				ID:   "after.strike-along",
+				Args: message.Args{"by": message.Near(m.Up.Abs()), "way": message.Way(m.Up.MM(), "up", "down")},
+			})
+		}
+		if m.In != 0 {
+			by = append(by, message.Message{
+				ID: "after.strike-across",
+				Args: message.Args{
+					"by": message.Near(m.In.Abs()), "way": message.Way(m.In.MM(), "toward", "away-from"),
+				},
+			})
+		}
+		put("after.latch", trade.StrikeMove, message.Args{"moves": by})
+	}
+	return list
+}
+
+// sinceForetold holds what the lock margin did since the door was left against what was foretold.
+func sinceForetold(at string, by *season.Since, v Try) (said site.Findings) {
+	if by == nil {
+		return nil
+	}
+	closed := by.Closed
+	middle := len(v.Margins[frame.Lock]) / 2
+	was, now := v.Was[frame.Lock][middle], v.Margins[frame.Lock][middle]
+	found := was.Mean - now.Mean
+	// What the coefficients leave open, and the gaps: those of then were read as well as those of
+	// now. (was.Sigma is of the foresight that knows of no season.)
+	unsure := figure.Coverage * math.Hypot(trade.MoveUnsure*closed, math.Sqrt2*now.Sigma)
+	code := site.SeasonAgrees
+	if math.Abs(found-closed) > max(unsure, mostStill) {
+		code = site.SeasonDisagrees
+	}
+	said.Say(site.Note, job.StepTry, at, code, message.Args{
+		"moisture": message.Percent(by.Is), "was": message.Percent(by.Was),
+		"way": message.Way(closed, "closed", "opened"), "foretold": message.Fine(measure.FromMM(math.Abs(closed))),
+		"went": message.Way(found, "closed", "opened"), "found": message.Fine(measure.FromMM(math.Abs(found))),
+	})
+	return said
+}

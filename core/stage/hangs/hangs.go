@@ -1,0 +1,228 @@
+// Package hangs is the stage in which a cut slab is hung and tried: as it was made, how it hangs by the gaps that were
+// read, which assumption they speak against, which gap to read next, and what to do.
+package hangs
+
+import (
+	"math"
+	"slices"
+	"strconv"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/season"
+	"kindmargin/core/site"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+	"kindmargin/core/try"
+)
+
+// Try is a leaf from its first cut on: what it was made, and what was found each time that
+// it hung.
+type Try struct {
+	Cut     bool      // the cut was recorded
+	Planned *job.Made // as its marks cut it, to be recorded; nil while it is not laid
+	Sizes   *MadeSizes
+	Hangs   []Hung // one by one
+	// What follows is of the slab as it hangs now, and empty while it does not.
+	Wanted  frame.Each[figure.Figure]
+	Margins frame.Each[[]try.Margin] // along each side, as all that was read says
+	Ends    frame.Each[[2]float64]   // how unsure the straight line through each side's is at its ends, mm
+	Was     frame.Each[[]try.Margin] // as was foretold before its gaps were read
+	ToRead  []site.Suggestion
+	Ways    []TryWay
+	After   []message.Message // once the margins are in: flush with the jamb, then the latch, each with what it costs
+	Fits    bool              // every margin is in
+	Names   []message.ID      // of its hinges
+}
+
+// MadeSizes are those of a slab after its cut, to check it by.
+type MadeSizes struct {
+	Width  [3]measure.Length // head, middle, foot
+	Length [2]measure.Length // hinge edge, lock edge
+}
+
+// Hung is one hang with its gaps.
+type Hung struct {
+	job.Hang
+	DidSays []message.Message // what was done before it
+	Gaps    []FoundGap
+}
+
+// FoundGap is a gap as it was read, beside what was foretold there.
+type FoundGap struct {
+	survey.Reading
+	Foretold figure.Figure // with what a packer is unsure by
+	Off      bool          // found further off than 19 times in 20
+	Clash    bool          // the others contradict it
+}
+
+// TryWay is a way to bring every margin in.
+type TryWay struct {
+	try.Way
+	Did   job.Did
+	Does  []message.Message // what is done, in its order
+	Out   []message.Message // what stays out
+	Costs message.Message
+}
+
+// Recorded is what was recorded of a leaf; its Made is nil while the leaf is not cut.
+func Recorded(d site.Opening, leaf int) (t job.Tried) {
+	if leaf < len(d.Tried) {
+		t = d.Tried[leaf]
+	}
+	return t
+}
+
+// Input is what the hangs of one leaf are worked out from.
+type Input struct {
+	Door    site.Opening
+	Survey  site.Survey
+	Bays    []site.Bay
+	Leaf    int         // of the bays
+	Planned []*job.Made // all leaves as their marks cut them; nil for one that is not laid
+	Wanted  frame.Each[figure.Figure]
+	Stops   *lock.StopPlan // nil while they are not placed
+	Since   *season.Since  // what the season did since the door was fitted; nil where nothing says
+}
+
+// Of works out a leaf's hangs; nil while there is nothing to record and nothing was recorded.
+func Of(in Input) (*Try, site.Findings) {
+	d, b, leaf, planned := in.Door, in.Bays[in.Leaf], in.Leaf, in.Planned
+	var said site.Findings
+	v := Try{Planned: planned[leaf], Wanted: in.Wanted}
+	t := Recorded(d, leaf)
+	if t.Made == nil {
+		if v.Planned == nil {
+			return nil, nil
+		}
+		v.Sizes = sizesOf(*v.Planned)
+		return &v, nil
+	}
+	m := *t.Made
+	v.Cut = true
+	v.Sizes = sizesOf(m)
+	for i := range m.Hinges {
+		v.Names = append(v.Names, hinge.Names(len(m.Hinges))[i])
+	}
+	if len(t.Hangs) == 0 {
+		return &v, nil
+	}
+	at := "/tried/" + strconv.Itoa(leaf)
+	if m.Hand != d.HandOf(b) {
+		said.Say(site.Stop, job.StepTry, at+"/made", site.TurnedOver, message.Args{"was": m.Hand, "is": d.HandOf(b)})
+		return &v, said
+	}
+	h := hangOf(in, at)
+	if h == nil { // the other leaf is neither cut nor laid
+		return &v, nil
+	}
+	v.Hangs = h.hangs
+	said.Add(h.said)
+	if h.model.beside != nil { // what is read is the whole light between the leaves
+		v.Wanted[frame.Lock] = figure.Sum(0, figure.Term{
+			Label: "term.between-leaves", Value: d.Pair.Meeting, Source: figure.Choice,
+		})
+	}
+	if in.Since != nil { // it is judged against what that day should show
+		v.Wanted[frame.Lock] = figure.Sum(v.Wanted[frame.Lock].Sigma, append(slices.Clone(
+			v.Wanted[frame.Lock].Terms,
+		), figure.Term{
+			Label: "term.season-closed", Value: -d.Estimate(in.Since.Closed), Source: figure.Estimate,
+			Sigma: trade.MoveUnsure * math.Abs(in.Since.Closed),
+		})...)
+	}
+	v.Was = h.was
+	v.Margins, v.Ends = h.margins(h.now, len(h.prior.Hangs)-1)
+	h.ends = v.Ends
+	k := len(t.Hangs) - 1
+	last := t.Hangs[k]
+	if len(last.Gaps) > 0 {
+		hung := h.task(d, b, v.Wanted, v.Margins, last)
+		v.Fits = hung.Fits()
+		v.ToRead = h.next(d, hung)
+		if !v.Fits {
+			for _, w := range hung.Ways() {
+				v.Ways = append(v.Ways, h.way(d, w, v.Names))
+			}
+		}
+		if last.Revisit != "" {
+			said.Add(sinceLeft(at, v))
+			said.Add(sinceForetold(at, in.Since, v))
+		}
+		said.Add(seen(d, at, hung, v))
+	} else {
+		v.ToRead = h.next(d, h.task(d, b, v.Wanted, v.Margins, last))
+	}
+	said.Add(sights(d, at, last, v.Names))
+	v.After = after(d, in.Stops, v.Names)
+	return &v, said
+}
+
+func sizesOf(m job.Made) *MadeSizes {
+	var s MadeSizes
+	s.Width, s.Length = Sizes(m)
+	return &s
+}
+
+// sureOf is how many deviations inside what fits a margin is to be, before nothing is done.
+const sureOf = 0.7
+
+// task is what core/try works from.
+func (h *tries) task(
+	d site.Opening, b site.Bay, wanted frame.Each[figure.Figure], m frame.Each[[]try.Margin], last job.Hang,
+) *try.Hung {
+	out := make([]float64, len(h.pins))
+	for i := range out {
+		out[i] = h.tried.Out(len(h.tried.Hangs)-1, i).MM()
+	}
+	t := &try.Hung{
+		Margins: m, Ends: h.ends, Least: d.Margins.Least.MM(), Within: d.Kit.FitsWithin().MM(),
+		Again: trade.AgainMinutes, Sure: sureOf, Pins: h.pins, Out: out,
+		Step: trade.PackStep(d.Unit).MM(), Cut: fit.Common.Cut, Risk: try.Usual, Trip: d.Kit.TripMinutes(),
+		With: meansOf(last.With),
+	}
+	for _, side := range frame.Sides {
+		t.Wanted[side] = wanted[side].Value.MM()
+		t.Fixed[side] = b.Slab.IsMachined(side) || b.Slab.Most(side) == 0 // a rated one has only its certificate's
+	}
+	kind, _ := trade.ConstructionByID(b.Slab.Construction)
+	t.Bent[frame.Lock] = last.Revisit != "" && kind.Framed
+	return t
+}
+
+// meansOf are what alone may be done; anything, where nothing was said.
+func meansOf(list []string) try.Means {
+	if len(list) == 0 {
+		return try.Anything
+	}
+	var m try.Means
+	for _, id := range list {
+		for _, k := range TryMeans {
+			if k.ID == id {
+				m |= k.Means
+			}
+		}
+	}
+	return m
+}
+
+// TryMeans are what may be done to a slab that hangs.
+var TryMeans = []struct {
+	try.Means
+	ID string
+}{
+	{try.Hinge(0), "hinge-0"},
+	{try.Hinge(1), "hinge-1"},
+	{try.Hinge(2), "hinge-2"},
+	{try.Hinge(3), "hinge-3"},
+	{try.AllUp, "all-up"},
+	{try.PlaneHead, "plane-head"},
+	{try.PlaneLock, "plane-lock"},
+	{try.PlaneFoot, "plane-foot"},
+}

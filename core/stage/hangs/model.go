@@ -1,0 +1,171 @@
+package hangs
+
+import (
+	"slices"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/site"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// A slab that was looked at again in another season: how far it, or its frame, may have
+// moved, standard deviations in mm. Assumed.
+const (
+	seasonWidth = 1.5 // of the lock edge, at either end
+	seasonBow   = 1.0 // of its middle besides
+	seasonPins  = 0.4 // of each hinge
+)
+
+// leafProud is how far a leaf that shows light behind it may stand from home, a standard
+// deviation in mm. Assumed.
+const leafProud = 1.0
+
+// model is what the hangs of a leaf are made of beside what was recorded of it.
+type model struct {
+	site.Opening
+	bay           site.Bay
+	width, height float64 // of the opening, about, mm
+	// Of a pair: the other leaf as it hangs, and its errors; nil where there is none.
+	beside *survey.Hang
+	known  []survey.Stray
+}
+
+// hangs are a leaf's hangs one by one, with what was done before each, and the errors that they share, after those
+// that are known before: of the cut, of the first hanging, and of each thing done since. After the last comes the one
+// that would follow were next done; nil for none.
+func (o model) hangs(t job.Tried, next *job.Did) (hangs []survey.Hang, strays []survey.Stray) {
+	strays = slices.Clone(o.known)
+	m := *t.Made
+	length, across := edgeReach(m, frame.Hinge), edgeReach(m, frame.Head)
+	half := o.Hinges.Leaf.MM() / 2
+	pin := func(i int) float64 { return o.height - m.Margin.MM() - m.Hinges[i].Down.MM() - half }
+	margin := func(h job.MadeHinge) float64 { return (o.Hinges.Closed - h.Slab - h.Jamb + h.Pack).MM() }
+	last := len(m.Hinges) - 1
+	h := survey.Hang{
+		Pins:   [2]float64{pin(0), pin(last)},
+		Margin: [2]float64{margin(m.Hinges[0]), margin(m.Hinges[last])}, Head: m.Margin.MM(),
+		Rise:   o.height - m.Margin.MM() - length,
+		Hollow: along(m.Hollow, length), Lock: along(m.Lock, length), Top: along(m.Head, across),
+		Foot: along(m.Foot, across),
+		Far:  o.bay.Second, Width: o.width, Meets: o.beside,
+	}
+	stray := func(s survey.Stray) {
+		h.Strays = append(h.Strays[:len(h.Strays):len(h.Strays)], len(strays))
+		strays = append(strays, s)
+	}
+	sure := o.Sureness()
+	stray(survey.Stray{Of: survey.OfPins, From: h.Pins[1], To: h.Pins[0], Sigma: trade.HungPin})
+	stray(survey.Stray{Of: survey.OfHead, Sigma: trade.HungPin})
+	stray(survey.Stray{Of: survey.OfLockEdge, To: length, Sigma: sure.Marked()})
+	stray(survey.Stray{Of: survey.OfTop, To: across, Sigma: sure.Marked(), Taper: true})
+	stray(survey.Stray{Of: survey.OfFoot, To: across, Sigma: sure.Marked()})
+	list := t.Hangs
+	if next != nil {
+		list = append(list[:len(list):len(list)], job.Hang{Did: next})
+	}
+	for _, k := range list {
+		h.ID = k.ID
+		if k.Did != nil {
+			for _, s := range done(&h, *k.Did, last) {
+				if s.Of >= survey.OfLockEdge {
+					s.Sigma = sure.Cut
+				}
+				stray(s)
+			}
+		}
+		if k.Revisit != "" {
+			stray(survey.Stray{Of: survey.OfPins, From: h.Pins[1], To: h.Pins[0], Sigma: seasonPins})
+			stray(survey.Stray{Of: survey.OfHead, Sigma: seasonPins})
+			stray(survey.Stray{Of: survey.OfLockEdge, To: length, Sigma: seasonWidth, Bow: seasonBow})
+		}
+		own := h
+		for _, p := range k.Proud { // this time that leaf is not home, and nobody knows by how much
+			end := 1
+			if p == 0 {
+				end = 0
+			} else if p < last {
+				continue // one between is not on the line of the pins
+			}
+			own.Strays = append(slices.Clone(own.Strays), len(strays))
+			strays = append(strays, survey.Stray{
+				Of: survey.OfPins, From: h.Pins[1-end], To: h.Pins[end], Sigma: leafProud, Taper: true,
+			})
+		}
+		hangs = append(hangs, own)
+	}
+	return hangs, strays
+}
+
+// done changes a hung slab by what was done to it, and says what errors that brings.
+func done(h *survey.Hang, did job.Did, last int) (strays []survey.Stray) {
+	off := did.Up != 0
+	moved := func(i int) float64 {
+		if i < len(did.Pack) {
+			return did.Pack[i].MM()
+		}
+		return 0
+	}
+	for end, i := range [2]int{0, last} {
+		if m := moved(i); m != 0 {
+			h.Margin[end] += m
+			strays = append(strays, survey.Stray{
+				Of: survey.OfPins, From: h.Pins[1-end], To: h.Pins[end], Sigma: trade.Repacked, Taper: true,
+			})
+		}
+	}
+	if did.Up != 0 {
+		h.Head -= did.Up.MM()
+		strays = append(strays, survey.Stray{Of: survey.OfHead, Sigma: trade.HungPin})
+	}
+	for _, p := range did.Planed {
+		edge := map[frame.Side]struct {
+			of   survey.Strays
+			list *[]frame.Along
+			by   float64
+		}{
+			frame.Hinge: {survey.OfLockEdge, &h.Hollow, -1}, frame.Lock: {survey.OfLockEdge, &h.Lock, 1},
+			frame.Head: {survey.OfTop, &h.Top, 1}, frame.Foot: {survey.OfFoot, &h.Foot, 1},
+		}[p.Side]
+		*edge.list = shaved(*edge.list, reachOf(*h, p.Side), p.Off, edge.by)
+		s := survey.Stray{Of: edge.of, To: reachOf(*h, p.Side)}
+		switch {
+		case p.Off[0] == 0 && p.Off[2] == 0:
+			continue
+		case p.Off[0] == 0:
+			s.Taper = true
+		case p.Off[2] == 0:
+			s.Taper, s.From, s.To = true, s.To, 0
+		}
+		if p.Side != frame.Hinge {
+			strays = append(strays, s)
+		}
+		off = off || p.Side != frame.Lock || max(p.Off[0], p.Off[1], p.Off[2]) > trade.MostHanging
+	}
+	if off { // it was taken down and hung again
+		strays = append(strays, survey.Stray{Of: survey.OfPins, From: h.Pins[1], To: h.Pins[0], Sigma: trade.Rehung})
+	}
+	return strays
+}
+
+func reachOf(h survey.Hang, side frame.Side) float64 {
+	if side.Upright() {
+		return h.Foot[0].Off
+	}
+	return h.Lock[len(h.Lock)-1].Off
+}
+
+// shaved is an edge told at the places of before and at its ends and middle, less what was
+// planed off.
+func shaved(edge []frame.Along, reach float64, off [3]measure.Length, by float64) []frame.Along {
+	cut := []frame.Along{{At: 0, Off: off[0].MM()}, {At: reach / 2, Off: off[1].MM()}, {At: reach, Off: off[2].MM()}}
+	const places = 9
+	out := make([]frame.Along, places)
+	for i := range out {
+		at := reach * float64(i) / (places - 1)
+		out[i] = frame.Along{At: at, Off: frame.OffAt(edge, at) - by*frame.OffAt(cut, at)}
+	}
+	return out
+}

@@ -1,0 +1,109 @@
+// Package locks is the stage in which latch and strike are marked and their hardware let in.
+package locks
+
+import (
+	"errors"
+
+	"kindmargin/core/field"
+	"kindmargin/core/figure"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// Edge is the lock edge that a lock is bored from, as it then stands, in mm.
+type Edge struct {
+	Off      float64 // the most that came off it
+	Top      float64 // from the uncut slab's top down to where the head then stands, at this edge
+	Final    float64 // the same once the head is finished
+	HeadLeft float64 // still to come off the head
+}
+
+// Place marks latch and strike; nil while the slab's thickness is not known, and for a leaf that carries none. edge is
+// nil while the slab is not laid yet; corner is the head margin at the lock corner.
+func Place(d site.Opening, s site.Survey, b site.Bay, edge *Edge, corner figure.Figure) (*lock.Plan, site.Findings) {
+	var said site.Findings
+	if b.Slab.Thickness == 0 {
+		return nil, nil
+	}
+	if !b.Strikes {
+		said.Say(site.Note, job.StepLock, "/pair/fixed", site.Bolted, nil)
+		return nil, said
+	}
+	lockAt := s.Width
+	if b.Meets {
+		lockAt = s.Width/2 + d.Pair.Offset.MM()
+	}
+	at, sigma := s.Shape.Of(survey.Row{
+		{Of: survey.Of(frame.Head), At: lockAt, By: 1}, {Of: survey.Of(frame.Foot), At: lockAt, By: -1},
+	})
+	opening := figure.Figure{Value: d.Estimate(at), Sigma: sigma}
+	p, err := lock.Place(d.Lock, lock.Room{
+		Opening: opening, Margin: corner, Bored: bored(d, b, edge), Thickness: b.Slab.Thickness,
+	}, d.Tape)
+	var bad field.Error
+	if errors.As(err, &bad) {
+		said.Say(site.Stop, job.StepLock, "/lock"+bad.Pointer, site.NoLatch, message.Args{"problem": bad.Problem})
+		return nil, said
+	}
+	usual := trade.HandleHeight
+	if p.Floor.Value < usual.Least || p.Floor.Value > usual.Most {
+		said.Say(site.Note, job.StepLock, "/lock/"+string(d.Lock.From), site.HandleUnusual, message.Args{
+			"at": p.Floor.Value, "least": usual.Least, "most": usual.Most,
+		})
+	}
+	if p.Wall.Value < trade.ThinWall && d.Lock.Hardware == "" {
+		said.Say(site.Care, job.StepLock, "/lock/bore", site.ThinWalls, message.Args{
+			"bore": d.Lock.Bore, "thickness": b.Slab.Thickness, "wall": p.Wall.Value,
+			"least": message.Exact(trade.ThinWall),
+		})
+	}
+	said.Add(heights(d, p))
+	said.Add(missed(d))
+	said.Add(agree(d, b, corner))
+	if edge == nil {
+		return &p, said
+	}
+	said = append(said, block(d, b, p, *edge)...)
+	if left := edge.HeadLeft; left >= d.Tape.Step().MM() {
+		said.Say(site.Note, job.StepLock, "", site.HeadLeftOn, message.Args{"left": measure.FromMM(left)})
+	}
+	return &p, said
+}
+
+// bored is where the bore that is there ends up below the finished head; nil
+// where there is none, or the slab is not laid yet.
+func bored(d site.Opening, b site.Bay, edge *Edge) *figure.Figure {
+	if b.Slab.Handle == 0 || edge == nil {
+		return nil
+	}
+	f := figure.Sum(
+		0,
+		figure.Term{Label: "term.slab-top-to-bore", Value: b.Slab.Handle, Source: figure.Reading},
+		figure.Term{Label: "term.off-head-at-last", Value: -d.Estimate(edge.Final), Source: figure.Estimate},
+	)
+	return &f
+}
+
+// block says where a hollow slab's lock block does not lie behind the lock.
+func block(d site.Opening, b site.Bay, p lock.Plan, edge Edge) (said site.Findings) {
+	kind, _ := trade.ConstructionByID(b.Slab.Construction)
+	if kind.LockBlock == 0 {
+		return nil
+	}
+	// The block lies about the middle of the uncut slab.
+	middle := b.Slab.Length/2 - measure.FromMM(edge.Top)
+	reach := 50 * measure.Millimetre // of a latch and its handles, up and down
+	if lack := (p.Slab.Value - middle).Abs() + reach - kind.LockBlock/2; lack > 0 {
+		said.Say(site.Care, job.StepLock, "/lock/"+string(d.Lock.From), site.BlockMissed, message.Args{
+			"middle": middle, "long": kind.LockBlock, "lock": p.Slab.Value, "by": lack,
+			"patch": kind.LockBlock / 2, "thickness": b.Slab.Thickness - 2*kind.Skin,
+		})
+	}
+	return said
+}

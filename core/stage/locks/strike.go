@@ -1,0 +1,158 @@
+package locks
+
+import (
+	"strconv"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/trade"
+)
+
+// mostUnsure is what is left between latch and strike, 2σ in mm, past which one is marked
+// from the other with the door shut.
+const mostUnsure = 0.5
+
+// agree says where latch and strike are not sure to meet: they differ by the head margin at
+// the lock corner as the door hangs.
+func agree(d site.Opening, b site.Bay, corner figure.Figure) (said site.Findings) {
+	if figure.Coverage*corner.Sigma > mostUnsure && (d.Lock.From != lock.FromStrike || b.Slab.Handle == 0) {
+		said.Say(site.Note, job.StepLock, "/lock/from", site.StrikeFromLatch, message.Args{
+			"sure": message.Sure(corner.Sigma),
+		})
+	}
+	return said
+}
+
+// heights holds a handle to the rule that was chosen for it.
+func heights(d site.Opening, p lock.Plan) (said site.Findings) {
+	rule, ok := d.Lock.HeldTo()
+	if !ok {
+		return nil
+	}
+	args := message.Args{
+		"at": p.Floor.Value, "rule": rule.Name(), "least": message.Exact(rule.Least), "most": message.Exact(rule.Most),
+	}
+	if p.Floor.Value < rule.Least || p.Floor.Value > rule.Most {
+		said.Say(site.Stop, job.StepLock, "/lock/"+string(d.Lock.From), site.OutOfReach, args)
+	}
+	return said
+}
+
+// OldHoles says what becomes of the holes that are there: covered by a plate, or filled.
+func OldHoles(d site.Opening, list []Work) (said site.Findings) {
+	for i, o := range d.Lock.Old {
+		args := message.Args{"what": o.What, "size": message.Exact(o.Dia)}
+		covered := false
+		for _, v := range list {
+			plate := v.Plate
+			switch {
+			case o.Jamb && v.Strike != nil:
+				plate = &v.Strike.Recess
+			case o.Jamb || o.Off > 0: // no plate lies on it
+				plate = nil
+			}
+			if plate == nil {
+				continue
+			}
+			top, end := plate.Top.Value, plate.Top.Value+plate.Plate.Long
+			covered = covered || o.Down-o.Dia/2 >= top && o.Down+o.Dia/2 <= end
+		}
+		if covered {
+			continue
+		}
+		args["cure"] = message.ID("fill.block")
+		if o.Dia <= trade.Dowelled {
+			args["cure"] = message.ID("fill.dowel")
+		}
+		said.Say(site.Note, job.StepLock, "/lock/old/"+strconv.Itoa(i), site.OldHoleLeft, args)
+		for _, v := range list {
+			for _, h := range v.Holes {
+				if gap := (h.Down.Value - o.Down).Abs() - (h.Dia+o.Dia)/2; !o.Jamb && o.Off > 0 &&
+					(h.In.Value-o.Off).Abs() < (h.Dia+o.Dia)/2+trade.HoleApart && gap < trade.HoleApart {
+					said.Say(site.Care, job.StepLock, "/lock/old/"+strconv.Itoa(i), site.OldHoleNear, message.Args{
+						"what": o.What, "hole": h.Title(),
+					})
+				}
+			}
+		}
+	}
+	return said
+}
+
+// missed says how a strike that the latch misses is moved, and whether filing does.
+func missed(d site.Opening) (said site.Findings) {
+	m := d.Lock.Missed
+	if m == nil {
+		return nil
+	}
+	if m.Up != 0 {
+		code := site.StrikeMoved
+		if m.Up.Abs() <= trade.MostFiled {
+			code = site.StrikeFiled
+		}
+		said.Say(site.Care, job.StepLock, "/lock/missed", code, message.Args{
+			"by": message.Exact(m.Up.Abs()), "way": message.Way(m.Up.MM(), "up", "down"),
+			"too": message.Way(m.Up.MM(), "high", "low"), "most": message.Exact(trade.MostFiled),
+		})
+	}
+	if m.In != 0 {
+		code := site.StrikeIn
+		if m.In < 0 {
+			code = site.StrikeRattles
+		}
+		said.Say(site.Care, job.StepLock, "/lock/missed", code, message.Args{"by": message.Exact(m.In.Abs())})
+	}
+	return said
+}
+
+// Striking tells how the strike is let in.
+func Striking(w lock.Work) (list []message.Message) {
+	s := w.Strike
+	if s == nil {
+		return nil
+	}
+	say := func(id message.ID, args message.Args) { list = append(list, message.Message{ID: id, Args: args}) }
+	say("strike.middle", message.Args{"down": message.At(s.Bolt.Value)})
+	say("strike.in", message.Args{"in": message.Near(s.In.Value)})
+	say("strike.plate", message.Args{
+		"long": message.Near(s.Plate.Long), "wide": message.Near(s.Plate.Wide), "thick": message.Near(s.Plate.Thick),
+		"top": message.At(s.Top.Value),
+	})
+	if s.Hole > 0 {
+		hole := message.ID("strike.hole")
+		if s.Box {
+			hole = "strike.hole-box"
+		}
+		say(hole, message.Args{"bit": message.Near(s.Hole), "deep": message.Near(s.Deep)})
+	}
+	return list
+}
+
+// Bolting tells how the fixed leaf of a pair is bolted, top and bottom.
+func Bolting(d site.Opening, b site.Bay) (list []message.Message) {
+	if !b.Bolted {
+		return nil
+	}
+	known, ok := d.Kit.HardwareByID(d.Pair.Bolts)
+	if !ok {
+		return nil
+	}
+	say := func(id message.ID, args message.Args) { list = append(list, message.Message{ID: id, Args: args}) }
+	half := b.Slab.Thickness / 2
+	say("bolting.where", message.Args{"bolt": known.Title()})
+	if known.Edge.Deep > 0 {
+		say("bolting.slot", message.Args{
+			"long": message.Near(known.Edge.Long), "wide": message.Near(known.Edge.Wide),
+			"deep": message.Near(known.Edge.Deep), "half": message.Near(half),
+		})
+	}
+	say("bolting.keeps", message.Args{
+		"back": message.Near(known.Edge.Deep/2 + d.Pair.Meeting/2), "half": message.Near(half),
+		"hole": message.Near(known.Strike.Bolt), "deep": message.Near(known.Strike.Deep),
+	})
+	say("bolting.bead", nil)
+	return list
+}

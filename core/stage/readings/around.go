@@ -1,0 +1,57 @@
+package readings
+
+import (
+	"slices"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/site"
+	"kindmargin/core/survey"
+)
+
+// roundSlab lists the places round a slab that was offered up, or the old door, in
+// turn, as far as they were not read yet; none where the carpenter goes about it
+// another way, or nothing stands in the opening.
+func roundSlab(d site.Opening, s site.Survey) (list []site.Suggestion) {
+	if d.Measuring != job.OfferedUp && d.Measuring != job.FromOldDoor {
+		return nil
+	}
+	// The newest placing is the one in hand.
+	for _, f := range slices.Backward(d.Offers) {
+		if f.Old != (d.Measuring == job.FromOldDoor) {
+			continue
+		}
+		for _, r := range placesRound(f, d.Unit) {
+			read := slices.ContainsFunc(d.Readings, func(x survey.Reading) bool {
+				return x.Kind == survey.Gap && x.Offer == f.ID && x.Side == r.Side && x.At == r.At
+			})
+			if !read {
+				list = append(list, d.Suggest(r, roundTheSlab, false))
+			}
+		}
+		break
+	}
+	return list
+}
+
+// placesRound are the places to slide a packer in, going once round: up the hinge edge,
+// across the head, down the lock edge, and back along the foot.
+func placesRound(f survey.Offer, u measure.Unit) (list []survey.Reading) {
+	step := 50 * measure.Millimetre
+	if u == measure.Inches {
+		step = 2 * measure.Inch
+	}
+	at := func(side frame.Side, whole measure.Length, parts ...measure.Length) {
+		for _, p := range parts {
+			list = append(list, survey.Reading{
+				Kind: survey.Gap, Side: side, Offer: f.ID, At: (whole * p / 16).Round(step, measure.Nearest),
+			})
+		}
+	}
+	at(frame.Hinge, f.Length, 2, 8, 14)
+	at(frame.Head, f.Width, 2, 8, 14)
+	at(frame.Lock, f.Length, 14, 8, 2)
+	at(frame.Foot, f.Width, 14, 2)
+	return list
+}

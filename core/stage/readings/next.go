@@ -1,0 +1,124 @@
+package readings
+
+import (
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/survey"
+)
+
+// Next lists the readings worth taking next: first one width and one height, without which there is no answer; then
+// those worth most minutes, or, where a threshold was set by hand, those that help most until every margin is as sure
+// as that. drawn is empty while there is no answer. chance is that of another trip to the trestles as the readings
+// stand; 1 while there is no answer.
+func Next(
+	d site.Opening, s site.Survey, drawn []fit.Outline, leave []frame.Each[float64],
+) (list []site.Suggestion, chance float64) {
+	t := tripsOf(d, drawn, leave)
+	if round := roundSlab(d, s); len(round) > 0 {
+		return round, 1
+	}
+	at, edge := first(d, s)
+	if s.Widths == 0 {
+		list = append(list, d.Suggest(survey.Reading{Kind: survey.Width, At: at}, noAnswerWidth, true))
+	}
+	if s.Heights == 0 {
+		list = append(list, d.Suggest(survey.Reading{Kind: survey.Height, At: edge}, noAnswerHeight, true))
+	}
+	switch {
+	case len(t.drawn) == 0:
+		return list, 1
+	case d.PlusMinus > 0:
+		t.before = s.Shape.Search(t.rows(), nil).Now()
+		return surest(d, s, t.drawn), t.chance(t.before)
+	}
+	return worthwhile(d, s, t)
+}
+
+// surest lists the readings that help the least sure margins most, until every margin
+// is as sure as was set by hand.
+func surest(d site.Opening, s site.Survey, drawn []fit.Outline) (list []site.Suggestion) {
+	worst := 0.0
+	var wanted []fit.WantedMargin
+	var rows []survey.Row
+	for _, o := range drawn {
+		for _, w := range o.Wanted {
+			wanted, rows = append(wanted, w), append(rows, w.Row)
+		}
+		for _, e := range o.Edges {
+			for _, g := range e.Gaps {
+				worst = max(worst, g.Sigma)
+			}
+		}
+	}
+	if worst <= d.PlusMinus.MM()/figure.Coverage {
+		return nil
+	}
+	for i, g := range s.Shape.Best(rows, s.Could) {
+		if i == site.MostOffered || g.Worth < 0.01 {
+			break
+		}
+		w := wanted[g.Figure]
+		list = append(list, d.Suggest(g.Reading, site.Brings(w.Side, w.Where, g), false))
+	}
+	return list
+}
+
+// candidates are the readings that could be taken next with the kit at hand: what was
+// read already with the same tool at the same place would hardly tell more.
+func candidates(d site.Opening, s site.Survey) (list []survey.Reading) {
+	all := survey.Candidates(measure.FromMM(s.Width), measure.FromMM(s.Height), d.Unit)
+	list = make([]survey.Reading, 0, len(all)+8) // a level is turned
+	for r := range d.Kit.Tools.Each(all) {
+		if !read(s.Readings, d.Kit.Tools, &r) {
+			list = append(list, r)
+		}
+	}
+	return list
+}
+
+// read reports whether one of some readings is of the same place as another, with the same tool.
+func read(readings []survey.Reading, kit survey.Kit, r *survey.Reading) bool {
+	for i := range readings {
+		x := &readings[i]
+		if x.At != r.At || x.From != r.From || x.To != r.To || x.Turned != r.Turned || x.Side != r.Side ||
+			x.Kind != r.Kind {
+			continue
+		}
+		with, _ := kit.Tool(*r)
+		if tool, _ := kit.Tool(*x); tool == with {
+			return true
+		}
+	}
+	return false
+}
+
+// first is where the first width (at the top hinge's height) and the first
+// height (beside the hinge jamb) are read.
+func first(d site.Opening, s site.Survey) (up, across measure.Length) {
+	high, step := measure.FromMM(0.9*s.Height), 50*measure.Millimetre
+	up, across = 1800*measure.Millimetre, 50*measure.Millimetre
+	if d.Unit == measure.Inches {
+		up, across, step = 70*measure.Inch, 2*measure.Inch, 2*measure.Inch
+	}
+	return min(up, high.Round(step, measure.Down)), across
+}
+
+// tooBigToTry is said of a reading without which too much would be left on.
+func tooBigToTry(left float64) message.Sentences {
+	return message.Sentences{{ID: "brings.too-big", Args: message.Args{"left": measure.FromMM(left)}}}
+}
+
+// What a reading that is needed brings.
+var (
+	noAnswerWidth  = message.Sentences{{ID: "brings.no-width"}}
+	noAnswerHeight = message.Sentences{{ID: "brings.no-height"}}
+	tellsClash     = message.Sentences{{ID: "brings.clash"}}
+	// roundTheSlab is said of a place round a slab that stands in the opening, thenWorth of a reading that follows
+	// another.
+	roundTheSlab = message.Sentences{{ID: "brings.round"}}
+	thenWorth    = message.Sentences{{ID: "brings.then"}}
+)

@@ -1,0 +1,216 @@
+// Package readings is the stage in which the opening is measured: what the readings say of its shape, which of them
+// the others contradict, and which to take next.
+package readings
+
+import (
+	"math"
+	"slices"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/survey"
+)
+
+// The size that an opening is taken for before anything is known of it, in mm.
+const (
+	usualWidth  = 800.0
+	usualHeight = 2020.0
+)
+
+// Read estimates the opening from its readings, and says which of them the others contradict. made is what a frame
+// that is made to the slab must leave; nil where none is.
+func Read(d site.Opening, made *site.Clear) (s site.Survey, list []Clash, said site.Findings) {
+	s, said = readShape(d, made)
+	list = clashes(d, s)
+	for _, c := range list {
+		said = append(said, c.Finding)
+	}
+	said.Add(unread(s))
+	said.Add(sizesOnly(d, s))
+	said.Add(hands(d))
+	return s, list, said
+}
+
+// readShape estimates the shape from the readings that can be.
+func readShape(d site.Opening, made *site.Clear) (s site.Survey, said site.Findings) {
+	var widths, heights []float64
+	s.Readings = make([]survey.Reading, 0, len(d.Readings))
+	for i, r := range d.Readings {
+		if err := r.Check(); err != nil {
+			said.Say(site.Stop, job.StepMeasure, site.ReadingAt(i, "value"), site.Impossible, message.Args{
+				"problem": message.Problem(err),
+			})
+			continue
+		}
+		if r.Struck != "" {
+			continue
+		}
+		switch r.Kind {
+		case survey.Width:
+			widths = append(widths, r.Value.MM())
+		case survey.Height:
+			heights = append(heights, r.Value.MM())
+		}
+		s.Readings = append(s.Readings, r)
+	}
+	w, h := offered(d.Offers, s.Readings)
+	widths, heights = append(widths, w...), append(heights, h...)
+	s.Widths, s.Heights = len(widths), len(heights)
+	s.Width, s.Height = usualWidth, usualHeight
+	if l := d.Slab; l.Width > 0 && l.Length > 0 {
+		s.Width, s.Height = l.Width.MM(), l.Length.MM()
+	}
+	if made != nil { // its boards are as good as a reading each way
+		s.Width, s.Height = made.Width.Value.MM(), made.Height.Value.MM()
+		s.Widths, s.Heights = s.Widths+1, s.Heights+1
+	}
+	if len(widths) > 0 {
+		s.Width = median(widths)
+	}
+	if len(heights) > 0 {
+		s.Height = median(heights)
+	}
+	var more site.Findings
+	s.Inside, more = inside(d, s)
+	said.Add(more)
+	s.Usual = priorOf(d, s, made)
+	shape, err := survey.Learn(s.Inside, d.Offers, s.Usual)
+	if err != nil { // cannot be: every reading was checked and the prior is ours
+		said.Say(site.Stop, job.StepMeasure, "/readings", site.NotCombined, message.Args{
+			"problem": message.Problem(err),
+		})
+		shape, _ = survey.Estimate(nil, nil, s.Usual)
+	}
+	s.Shape = shape
+	s.Reads = slabReads(shape)
+	s.Could = candidates(d, s)
+	return s, said
+}
+
+// inside are the readings that lie in an opening of the size that it is taken for.
+func inside(d site.Opening, s site.Survey) (list []survey.Reading, said site.Findings) {
+	list = make([]survey.Reading, 0, len(s.Readings))
+	for _, r := range s.Readings {
+		if within(r, s.Width, s.Height) {
+			list = append(list, r)
+			continue
+		}
+		i := slices.IndexFunc(d.Readings, func(x survey.Reading) bool { return x.ID == r.ID })
+		said.Say(site.Stop, job.StepMeasure, site.ReadingAt(i, "at"), site.Outside, message.Args{
+			"reading": r, "width": measure.FromMM(s.Width), "height": measure.FromMM(s.Height),
+		})
+	}
+	return list, said
+}
+
+// priorOf is what is believed of an opening before it is read; made is the size that its frame was made to, or
+// nil.
+func priorOf(d site.Opening, s site.Survey, made *site.Clear) survey.Prior {
+	prior := survey.OldOpening(s.Width, s.Height)
+	if d.Walls == job.New {
+		prior = survey.NewFrame(s.Width, s.Height)
+	}
+	if made != nil {
+		prior = survey.MadeFrame(made.Width.Value.MM(), made.Height.Value.MM())
+		if c := d.Framed(); !c.Kept() { // its floor was read for it
+			prior.FloorRise = c.AtLock().MM() / made.Width.Value.MM()
+		}
+	}
+	if d.Rules == site.Rules1 {
+		prior = prior.Version1()
+	}
+	prior.Tape, prior.Kit = d.Tape.Step().MM(), d.Kit.Tools
+	return prior
+}
+
+// leastRead is the least error of a tape that is taken off a slab's own size, mm: one that was never proved is
+// as good as true.
+const leastRead = 0.05
+
+// slabReads is by how much too much the slab's width and length are read, mm.
+func slabReads(s *survey.Shape) (reads [2]float64) {
+	p := s.Prior()
+	for i, kind := range [2]survey.Kind{survey.Width, survey.Height} {
+		if t, ok := p.SlabTerm(kind); ok {
+			if by := s.Means([]survey.Row{{t}})[0]; math.Abs(by) >= leastRead {
+				reads[i] = by
+			}
+		}
+	}
+	return reads
+}
+
+// unread says what an answer lacks, once something was read: before that nothing is
+// wrong, and the first reading asks for itself.
+func unread(s site.Survey) (said site.Findings) {
+	if len(s.Readings) == 0 {
+		return nil
+	}
+	if s.Widths == 0 {
+		said.Say(site.Note, job.StepMeasure, "", site.NoWidth, nil)
+	}
+	if s.Heights == 0 {
+		said.Say(site.Note, job.StepMeasure, "", site.NoHeight, nil)
+	}
+	return said
+}
+
+func median(v []float64) float64 {
+	slices.Sort(v)
+	return v[len(v)/2]
+}
+
+// offered is what slabs offered up tell of the size, in mm: gaps at both edges
+// are a width, gaps at head and foot a height.
+func offered(offers []survey.Offer, readings []survey.Reading) (widths, heights []float64) {
+	for _, f := range offers {
+		var gap frame.Each[float64]
+		var seen frame.Each[bool]
+		for _, r := range readings {
+			if r.Kind == survey.Gap && r.Offer == f.ID {
+				gap[r.Side], seen[r.Side] = r.Value.MM(), true
+			}
+		}
+		if seen[frame.Hinge] && seen[frame.Lock] {
+			widths = append(widths, f.Width.MM()+gap[frame.Hinge]+gap[frame.Lock])
+		}
+		if seen[frame.Head] && seen[frame.Foot] {
+			heights = append(heights, f.Length.MM()+gap[frame.Head]+gap[frame.Foot])
+		}
+	}
+	return widths, heights
+}
+
+// beyond is how far outside an opening's size a reading may lie, in mm: that size
+// is rough.
+const beyond = 30
+
+// within reports whether a reading was taken inside an opening of a size, in mm.
+func within(r survey.Reading, width, height float64) bool {
+	across, up := r.Reach()
+	return across.MM() <= width+beyond && up.MM() <= height+beyond
+}
+
+// severalRead is how many readings tell that somebody goes on without a level, a square or a straightedge.
+const severalRead = 5
+
+// sizesOnly says why ± is wide where nothing tells how plumb or straight a side is.
+func sizesOnly(d site.Opening, s site.Survey) (said site.Findings) {
+	if d.Rules == site.Rules1 || d.Walls == job.New || d.Framed() != nil || len(s.Inside) < severalRead {
+		return nil
+	}
+	code := site.SizesOnly
+	for _, r := range s.Inside {
+		switch r.Kind {
+		case survey.Plumb, survey.Level, survey.Square, survey.Straight:
+			return nil
+		case survey.Gap:
+			code = site.GapsOnly
+		}
+	}
+	said.Say(site.Note, job.StepMeasure, "/readings", code, nil)
+	return said
+}

@@ -1,0 +1,236 @@
+package readings
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
+)
+
+// mostAhead is how many readings are looked ahead.
+const mostAhead = 40
+
+// trips is what another trip hangs on, for each leaf.
+type trips struct {
+	drawn  []fit.Outline
+	leave  []frame.Each[float64]
+	trip   fit.Trip
+	before []float64 // covariance of all ends, 6 of each leaf
+}
+
+func tripsOf(d site.Opening, drawn []fit.Outline, leave []frame.Each[float64]) trips {
+	return trips{drawn: drawn, leave: leave, trip: fit.Trip{
+		Sureness: d.Sureness(), Round: d.Tape.Step().MM(), Fits: d.Kit.FitsWithin().MM(),
+		ByRule: d.Habit() == job.WhenSure,
+	}}
+}
+
+func (t trips) rows() (rows []survey.Row) {
+	for _, o := range t.drawn {
+		rows = append(rows, o.Ends()...)
+	}
+	return rows
+}
+
+// chance is the chance of another trip for any leaf, with a covariance of all ends.
+func (t trips) chance(cov []float64) float64 {
+	fits := 1.0
+	t.each(cov, func(k int, own, before []float64) { fits *= 1 - t.drawn[k].Chance(t.trip, t.leave[k], own, before) })
+	return 1 - fits
+}
+
+// nearness is how near all leaves are to needing no further trip (a logarithm).
+func (t trips) nearness(cov []float64) (near float64) {
+	t.each(cov, func(k int, own, before []float64) { near += t.drawn[k].Nearness(t.trip, t.leave[k], own, before) })
+	return near
+}
+
+// further is about how many trips a nearness makes: one where a leaf does not fit, and
+// another where it does not even go in, which goesIn as good as rules out.
+func (t trips) further(near float64, cov []float64) (further float64, goesIn bool) {
+	in := 0.0
+	t.each(cov, func(k int, own, before []float64) { in += t.drawn[k].GoesIn(t.trip, t.leave[k], own, before) })
+	return 2 - math.Exp(near) - math.Exp(in), in > -0.02
+}
+
+// each gives each leaf's own part of the covariance, now and before.
+func (t trips) each(cov []float64, f func(k int, own, before []float64)) {
+	if len(t.drawn) == 1 {
+		f(0, cov, t.before)
+		return
+	}
+	n := 6 * len(t.drawn)
+	var own, before [36]float64
+	for k := range t.drawn {
+		for i := range 6 {
+			copy(own[i*6:i*6+6], cov[(6*k+i)*n+6*k:])
+			copy(before[i*6:i*6+6], t.before[(6*k+i)*n+6*k:])
+		}
+		f(k, own[:], before[:])
+	}
+}
+
+// worthwhile lists the readings to take next, in their order, and the chance of another
+// trip as it is. It is empty when enough was measured.
+func worthwhile(d site.Opening, s site.Survey, t trips) (list []site.Suggestion, now float64) {
+	q := s.Shape.Search(t.rows(), s.Could)
+	t.before = q.Now()
+	order, best := t.order(q, d.Kit)
+	if len(order) == 0 {
+		q.Reset()
+		list = t.tooBig(d, s, q)
+	}
+	for _, k := range order[:min(len(order), site.MostOffered)] {
+		x := d.Suggest(q.Candidates[k], thenWorth, false)
+		if len(list) == 0 {
+			x.Brings, x.Worth = worthOf(best), best
+		}
+		list = append(list, x)
+	}
+	return list, t.chance(t.before)
+}
+
+// tooBig lists the readings that are worth taking where no number of them spares the trip, and what would
+// be left on makes a slab that hardly goes in: it would tell little of its gaps. Each spares the planing of
+// what need not be left on for it; one that spares less than its own minutes is not asked for.
+func (t trips) tooBig(d site.Opening, s site.Survey, q *survey.Search) (list []site.Suggestion) {
+	most := 0.0
+	for k, o := range t.drawn {
+		most = max(most, o.TooBig(t.leave[k]))
+	}
+	if most == 0 || d.Habit() != job.WhenSure {
+		return nil
+	}
+	now, cov := t.planing(t.before, s), slices.Clone(t.before)
+	gains := make([]gain, len(q.Candidates))
+	for k, r := range q.Candidates {
+		q.After(cov, k)
+		own := d.Kit.Tools.Minutes(r)
+		gains[k] = gain{k, own, (now - t.planing(cov, s)) / own}
+	}
+	slices.SortStableFunc(gains, func(a, b gain) int { return cmp.Compare(b.brings, a.brings) })
+	for _, g := range gains {
+		if len(list) == site.MostOffered || g.brings < 1 {
+			break
+		}
+		list = append(list, d.Suggest(q.Candidates[g.at], tooBigToTry(most), false))
+	}
+	return list
+}
+
+// planing is about how many minutes the planing takes of what is left on, with a covariance of all ends.
+func (t trips) planing(cov []float64, s site.Survey) (minutes float64) {
+	long := [3]float64{s.Height, s.Width, s.Width}
+	t.each(cov, func(k int, own, before []float64) {
+		for e, left := range t.trip.LeftOn(t.leave[k], own, before) {
+			minutes += trade.WoodMinutes * left * long[e] / 1000
+		}
+	})
+	return minutes
+}
+
+// order picks the readings that bring most for their minutes, one after the other, as
+// many as are worth most together, and says what they are worth. One reading alone
+// seldom spares a trip; a dozen do, so what follows is looked at as well.
+func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best site.Worth) {
+	now, cost := t.chance(t.before), kit.TripMinutes()
+	at := t.nearness(t.before)
+	trips, goesIn := t.further(at, t.before)
+	cov := make([]float64, len(t.before))
+	gains := make([]gain, len(q.Candidates))
+	for k, r := range q.Candidates {
+		gains[k] = gain{at: k, own: kit.Tools.Minutes(r), brings: math.Inf(1)}
+	}
+	take := 0
+	for minutes := 0.0; len(order) < mostAhead && minutes < cost*trips; {
+		first := greatest(gains, func(g gain) float64 {
+			q.After(cov, g.at)
+			return (t.nearness(cov) - at) / g.own
+		})
+		// A trip costs cost minutes, so what is worth reading brings more than a share of
+		// 1/cost nearer each minute; the shares only fall, so no more than most can be spared.
+		nearest := min(at+first.brings*(cost*trips-minutes), 0)
+		most := cost*(trips-1+math.Exp(nearest)) - minutes
+		if first.brings <= 0 || goesIn && cost*first.brings < 1 || most <= best.Minutes {
+			break
+		}
+		order, minutes = append(order, first.at), minutes+first.own
+		gains = slices.DeleteFunc(gains, func(g gain) bool { return g.at == first.at })
+		q.Take(first.at)
+		taken := q.Now()
+		at = t.nearness(taken)
+		var then float64
+		if then, goesIn = t.further(at, taken); cost*(trips-then)-minutes > best.Minutes {
+			best, take = site.Worth{
+				Minutes: cost*(trips-then) - minutes, Own: minutes, From: now, To: t.chance(taken),
+			}, len(order)
+		}
+	}
+	best.With = take - 1
+	return order[:take], best
+}
+
+// gain is what a candidate brings for each minute, as it was when it was last looked
+// at.
+type gain struct {
+	at          int
+	own, brings float64
+}
+
+// greatest gives the candidate that brings most now. What one brings hardly ever grows
+// as others are taken, so only those are looked at again that brought more before than
+// the best brings now.
+func greatest(gains []gain, brings func(gain) float64) gain {
+	best := gain{brings: math.Inf(-1)}
+	for i := range gains {
+		most := i
+		for k := i + 1; k < len(gains); k++ {
+			if gains[k].brings > gains[most].brings {
+				most = k
+			}
+		}
+		if gains[most].brings <= best.brings {
+			break
+		}
+		gains[i], gains[most] = gains[most], gains[i]
+		gains[i].brings = brings(gains[i])
+		if gains[i].brings > best.brings {
+			best = gains[i]
+		}
+	}
+	return best
+}
+
+// worthOf says why a reading is worth its time.
+func worthOf(w site.Worth) (list message.Sentences) {
+	say := func(id message.ID, args message.Args) { list = append(list, message.Message{ID: id, Args: args}) }
+	if m := math.Round(w.Minutes); m < 1 {
+		say("worth.half", nil)
+	} else {
+		say("worth.minutes", message.Args{"minutes": message.Count(m)})
+	}
+	if w.With > 0 {
+		say("worth.more", message.Args{"more": message.Count(w.With)})
+	}
+	if spoken(w.From) == spoken(w.To) { // what it spares is the try after the first
+		say("worth.less-left", nil)
+	} else {
+		say("worth.trip", message.Args{"from": message.Chance(w.From), "to": message.Chance(w.To)})
+	}
+	return list
+}
+
+// spoken is a chance as finely as it is said.
+func spoken(p float64) float64 {
+	if p >= 0.05 && p < 0.95 {
+		return math.Round(p * 10)
+	}
+	return math.Ceil(p*100) / 10
+}

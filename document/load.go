@@ -1,0 +1,113 @@
+package document
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"strings"
+
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/load"
+)
+
+// Load is what to take along for some doors, or what to order for them. Its sentences speak in
+// the job's unit.
+type Load struct {
+	Openings []string      `json:"openings" doc:"By name, in the order of the walk."`
+	Groups   []LoadGroup   `json:"groups" doc:"In the order of loading; those with nothing in them are left out."`
+	Cutting  []LoadCut     `json:"cutting" doc:"Slabs that are still to be cut."`
+	Settings []LoadSetting `json:"settings" doc:"What is set once for several doors."`
+	Open     []LoadOpen    `json:"open" doc:"What cannot be counted yet, and why."`
+}
+
+// LoadGroup is one heading of it.
+type LoadGroup struct {
+	Kind  load.Kind  `json:"kind"`
+	Name  string     `json:"name"`
+	Items []LoadItem `json:"items"`
+}
+
+// LoadItem is one line.
+type LoadItem struct {
+	ID       string   `json:"id" doc:"The same in any words."`
+	Name     string   `json:"name"`
+	Note     string   `json:"note"`
+	Count    int      `json:"count" doc:"Nought where one does for all the doors."`
+	Openings []string `json:"openings"`
+}
+
+// LoadCut is one slab of the cutting list.
+type LoadCut struct {
+	Opening string `json:"opening"`
+	Slab    string `json:"slab"`
+	Head    Text   `json:"head" doc:"Most off the edge."`
+	Hinge   Text   `json:"hinge"`
+	Lock    Text   `json:"lock"`
+	Foot    Text   `json:"foot"`
+	Width   Text   `json:"width" doc:"After the first cut, at its widest."`
+	Length  Text   `json:"length"`
+	Left    bool   `json:"left" doc:"Something is left on for the next try."`
+}
+
+// LoadSetting is set once.
+type LoadSetting struct {
+	What     string   `json:"what"`
+	To       string   `json:"to"`
+	Openings []string `json:"openings"`
+}
+
+// LoadOpen is a door of which something cannot be counted yet.
+type LoadOpen struct {
+	Opening string `json:"opening"`
+	Why     string `json:"why"`
+}
+
+// LoadFor is the list for the doors of a job, after each of which it calls told. It fails as Each does.
+func LoadFor(ctx context.Context, j job.Job, told func()) (Load, error) {
+	c := load.NewCounter(j)
+	err := Each(ctx, j, func(d load.Opening) error {
+		c.Add(d)
+		told()
+		return nil
+	})
+	return LoadOf(j, c.List()), err
+}
+
+// LoadOf is a list in its JSON form.
+func LoadOf(j job.Job, l load.List) Load {
+	p := newPrinter(j)
+	v := Load{
+		Openings: append([]string{}, l.Doors...), Groups: []LoadGroup{}, Cutting: []LoadCut{}, Settings: []LoadSetting{},
+		Open: []LoadOpen{},
+	}
+	for _, h := range load.Headings {
+		g := LoadGroup{h.Kind, p.voice.Text(h.Name()), []LoadItem{}}
+		for _, i := range l.Items {
+			if i.Kind == h.Kind {
+				g.Items = append(g.Items, LoadItem{
+					ID: i.Name.String(), Name: p.voice.Say(i.Name), Note: strings.Join(p.say(i.Note), "; "),
+					Count: i.Count, Openings: i.Doors,
+				})
+			}
+		}
+		slices.SortStableFunc(g.Items, func(a, b LoadItem) int { return cmp.Compare(a.Name, b.Name) })
+		if len(g.Items) > 0 {
+			v.Groups = append(v.Groups, g)
+		}
+	}
+	for _, c := range l.Cutting {
+		v.Cutting = append(v.Cutting, LoadCut{
+			Opening: p.voice.Say(c.Door), Slab: p.voice.Word(c.Slab), Head: p.marked(c.Off[frame.Head]),
+			Hinge: p.marked(c.Off[frame.Hinge]), Lock: p.marked(c.Off[frame.Lock]), Foot: p.marked(c.Off[frame.Foot]),
+			Width: p.marked(c.Width), Length: p.marked(c.Length), Left: c.Left,
+		})
+	}
+	for _, s := range l.Settings {
+		v.Settings = append(v.Settings, LoadSetting{p.voice.Say(s.What), p.voice.Say(s.To), s.Doors})
+	}
+	for _, o := range l.Open {
+		v.Open = append(v.Open, LoadOpen{p.voice.Say(o.Door), p.voice.Say(o.Why)})
+	}
+	return v
+}

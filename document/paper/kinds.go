@@ -1,0 +1,76 @@
+package paper
+
+import (
+	"context"
+	"io"
+	"iter"
+
+	"kindmargin/core/field"
+	"kindmargin/core/job"
+	"kindmargin/core/message"
+	"kindmargin/document/template"
+)
+
+// Kind is a paper that a job can be put on.
+type Kind struct{ ID string }
+
+// Name is what the paper is called.
+func (k Kind) Name() message.ID { return "paper." + message.ID(k.ID) }
+
+// Note says what is on it.
+func (k Kind) Note() message.ID { return "paper-note." + message.ID(k.ID) }
+
+// Kinds lists them.
+var Kinds = []Kind{
+	{"card"},
+	{book},
+	{"order"},
+	{"load"},
+}
+
+// Pictures gives the pictures of a door, one after the other; one that cannot be read ends the paper.
+type Pictures func(opening string) iter.Seq2[Photo, error]
+
+// Asked is a paper that is asked for: the doors of a job on it.
+type Asked struct {
+	Kind, Paper string // by ID
+	Job         job.Job
+	Pictures    Pictures // for a book; nil where there are none
+	Told        func()   // called after each door, as often as Passes says; may be nil
+}
+
+// Passes is how often Told is called for each door of a kind of paper.
+func Passes(kind string) int {
+	if kind == book { // for its schedule, and for its pages
+		return 2
+	}
+	return 1
+}
+
+// Write puts the doors of a job on paper, and holds the plans of a few of them at once. An unknown kind
+// or paper is a field.Error; it fails as document.Each does.
+func Write(ctx context.Context, w io.Writer, a Asked) error {
+	p, ok := template.PaperByID(a.Paper)
+	if !ok {
+		return field.Fault("/paper", "refused.paper", message.Args{"given": message.Quote(a.Paper)})
+	}
+	if len(a.Job.Openings) == 0 {
+		return field.Fault("/doors", "refused.no-doors", nil)
+	}
+	if a.Told == nil {
+		a.Told = func() {}
+	}
+	switch a.Kind {
+	case "card":
+		return a.cards(ctx, w, p)
+	case book:
+		return a.book(ctx, w, p)
+	case "order":
+		return a.order(ctx, w, p)
+	case "load":
+		return a.load(ctx, w, p)
+	}
+	return field.Fault("/kind", "refused.paper-kind", message.Args{"given": message.Quote(a.Kind)})
+}
+
+const book = "book"

@@ -1,0 +1,150 @@
+package paper
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"strings"
+
+	"kindmargin/core/job"
+	"kindmargin/core/load"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/document"
+	"kindmargin/document/template"
+)
+
+// order is what is bought for the doors.
+func (a Asked) order(ctx context.Context, w io.Writer, p template.Paper) error {
+	need, err := a.count(ctx)
+	if err != nil {
+		return err
+	}
+	d := newPage(p, a.Job, title(a.Job, "paper-line.to-order"), "")
+	f := &flow{page: d}
+	f.begin()
+	f.y = edge
+	ordered(f, a.Job, need)
+	return d.write(w)
+}
+
+// title is what a paper is called.
+func title(j job.Job, id message.ID) string {
+	return document.Voice(j).Say(message.Message{ID: id, Args: message.Args{"job": j.Name}})
+}
+
+// count counts what the doors need.
+func (a Asked) count(ctx context.Context) (load.List, error) {
+	c := load.NewCounter(a.Job)
+	err := document.Each(ctx, a.Job, func(d load.Opening) error {
+		c.Add(d)
+		a.Told()
+		return nil
+	})
+	return c.List(), err
+}
+
+func ordered(f *flow, j job.Job, need load.List) {
+	l := document.LoadOf(j, need.Order())
+	f.title(title(j, "paper-line.to-order"))
+	f.line(11, "", f.text("paper-line.for", "doors", f.some(l.Openings))+" "+f.text("paper-line.left-out"))
+	groups(f, l)
+}
+
+// load is what to take along for the doors, and what is set once for them.
+func (a Asked) load(ctx context.Context, w io.Writer, p template.Paper) error {
+	need, err := a.count(ctx)
+	if err != nil {
+		return err
+	}
+	j := a.Job
+	d := newPage(p, j, title(j, "paper-line.to-load"), "")
+	f := &flow{page: d}
+	f.begin()
+	f.y = edge
+	l := document.LoadOf(j, need)
+	f.title(title(j, "paper-line.to-load"))
+	f.line(11, "", f.text("paper-line.for", "doors", f.some(l.Openings)))
+	groups(f, l)
+	cutting(f, l, j.Unit)
+	if len(l.Settings) > 0 {
+		f.title(f.text("paper-line.set-once"))
+		var rows [][]string
+		for _, s := range l.Settings {
+			rows = append(rows, []string{s.What, s.To, f.some(s.Openings)})
+		}
+		f.table(10.5, []column{{f.text("head.what"), 5}, {f.text("head.to"), 4}, {f.text("head.for"), 4}}, rows)
+	}
+	return d.write(w)
+}
+
+// groups writes a list under its headings, a box before each line to be ticked.
+func groups(f *flow, l document.Load) {
+	for _, o := range l.Open {
+		f.ink(red)
+		f.line(11, "B", f.text("paper-line.open", "door", o.Opening, "why", o.Why))
+		f.ink(ink)
+	}
+	for _, g := range l.Groups {
+		f.room(20)
+		f.y += 2
+		f.line(13, "B", g.Name)
+		for _, i := range g.Items {
+			text := i.Name
+			if i.Note != "" {
+				text += " (" + i.Note + ")"
+			}
+			count := ""
+			if i.Count > 0 {
+				count = fmt.Sprintf("%d ×", i.Count)
+			}
+			high := f.tall(f.wide-2*edge-24, 12, "", text) + f.tall(f.wide-2*edge-24, 8.5, "", f.some(i.Openings))
+			f.room(high + 1)
+			f.Rect(edge, f.y+1.2, 3.6, 3.6, "D")
+			f.font("B", 12)
+			f.Text(edge+22-f.GetStringWidth(count), f.y+lead(12)*0.75, count)
+			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 12, "", text)
+			f.ink(pencil)
+			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 8.5, "", f.some(i.Openings)) + 0.8
+			f.ink(ink)
+		}
+	}
+}
+
+func cutting(f *flow, l document.Load, u measure.Unit) {
+	if len(l.Cutting) == 0 {
+		return
+	}
+	f.title(f.text("paper-line.cutting", "unit", string(u)))
+	var rows [][]string
+	for _, c := range l.Cutting {
+		after := c.Width.Of(u) + " × " + c.Length.Of(u)
+		if c.Left {
+			after += ", " + f.text("paper-line.some-left")
+		}
+		rows = append(rows, []string{c.Opening, c.Slab, c.Head.Of(u), c.Hinge.Of(u), c.Lock.Of(u), c.Foot.Of(u), after})
+	}
+	f.table(10.5, []column{
+		{f.text("head.door"), 4},
+		{f.text("step.slab"), 4},
+		{f.text("head.off-head"), 1.3},
+		{f.text("head.off-hinge"), 1.3},
+		{f.text("head.off-lock"), 1.3},
+		{f.text("head.off-foot"), 1.3},
+		{f.text("head.after-cut"), 4},
+	}, rows)
+}
+
+// mostNamed is how many doors are named before the rest are only counted.
+const mostNamed = 8
+
+// some names doors, the first of them where there are many.
+func (d *page) some(doors []string) string {
+	if len(doors) <= mostNamed {
+		return strings.Join(doors, ", ")
+	}
+	return d.text(
+		"head.and-more", "doors", strings.Join(doors[:mostNamed-1], ", "), "more",
+		message.Number(len(doors)-mostNamed+1),
+	)
+}

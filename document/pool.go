@@ -1,0 +1,46 @@
+package document
+
+import (
+	"context"
+	"fmt"
+	"runtime"
+	"runtime/debug"
+	"sync"
+	"sync/atomic"
+)
+
+// Panicked is a worker that panicked: what it said, and where.
+type Panicked struct {
+	Value any
+	Stack []byte
+}
+
+func (p *Panicked) Error() string { return fmt.Sprintf("panic: %v\n%s", p.Value, p.Stack) }
+
+// Together does something for 0 to n − 1, on every processor, until it is done or the context is. It fails with
+// the context's error, or, once the others are done, with a *Panicked for the first that panicked.
+func Together(ctx context.Context, n int, does func(int)) error {
+	var wg sync.WaitGroup
+	var next atomic.Int64
+	var panicked atomic.Pointer[Panicked]
+	one := func(i int) {
+		defer func() {
+			if p := recover(); p != nil {
+				panicked.CompareAndSwap(nil, &Panicked{p, debug.Stack()})
+			}
+		}()
+		does(i)
+	}
+	for range min(n, runtime.GOMAXPROCS(0)) {
+		wg.Go(func() {
+			for i := int(next.Add(1)) - 1; i < n && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
+				one(i)
+			}
+		})
+	}
+	wg.Wait()
+	if p := panicked.Load(); p != nil {
+		return p
+	}
+	return ctx.Err()
+}

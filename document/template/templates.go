@@ -1,0 +1,306 @@
+package template
+
+import (
+	"maps"
+	"math"
+	"slices"
+
+	"kindmargin/core/field"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/plan"
+	"kindmargin/core/trade"
+	"kindmargin/words"
+)
+
+// Template is a sheet that can be had of a door.
+type Template struct {
+	ID   string
+	Step job.Step // at which it is wanted
+	Body bool     // it can be had for a 3-D printer too
+}
+
+// Name is what the template is called.
+func (t Template) Name() message.ID { return "template." + message.ID(t.ID) }
+
+// Note says what is on it.
+func (t Template) Note() message.ID { return "template-note." + message.ID(t.ID) }
+
+// Templates that there are.
+var Templates = []Template{
+	{"lock", job.StepLock, true},
+	{"plate", job.StepLock, false},
+	{"strike", job.StepLock, false},
+	{"hinge", job.StepHinges, true},
+	{"rod", job.StepHinges, false},
+}
+
+// drawn is what a template says, of a door: in millimetres, as it is drawn.
+type drawn struct {
+	words.Voice
+	door string
+}
+
+func (d drawn) say(id message.ID, args message.Args) string {
+	return d.Say(message.Message{ID: id, Args: args})
+}
+
+// title is the door, and what is drawn of it.
+func (d drawn) title(what any) string {
+	return d.say("template-line.title", message.Args{"door": d.door, "what": what})
+}
+
+// Make draws a template of one leaf of a door, 0 the one on the hinge jamb. What cannot be
+// made is refused with the figures that clash, as a field.Error.
+func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, error) {
+	p := plan.Solve(j, o)
+	if leaf < 0 || leaf >= len(p.Leaves) {
+		return Draft{}, noLeaf(len(p.Leaves))
+	}
+	l, slab := p.Leaves[leaf], o.Slab
+	if leaf == 1 {
+		slab = o.Pair.Slab
+	}
+	door := drawn{Voice: words.In(j.Speaks(), measure.Millimetres, j.Tape.In(measure.Millimetres)), door: o.Name}
+	if len(p.Leaves) == 2 {
+		door.door = door.say(
+			"load.leaf-on-"+message.ID([]frame.Side{frame.Hinge, frame.Lock}[leaf].String())+"-jamb",
+			message.Args{"door": o.Name},
+		)
+	}
+	switch id {
+	case "lock", "plate", "strike":
+		if len(l.Hardware) == 0 {
+			return Draft{}, field.Fault("/template", "refused.nothing-to-bore", nil)
+		}
+	case "hinge":
+		return hinge(door, o, l, r)
+	case "rod":
+		if len(l.Rod) == 0 {
+			return Draft{}, field.Fault("/template", "refused.rod-waits", nil)
+		}
+		return rod(door, j, o, l), nil
+	default:
+		return Draft{}, field.Fault("/template", "refused.no-template", message.Args{"given": message.Quote(id)})
+	}
+	w := l.Hardware[0].Work
+	switch id {
+	case "lock":
+		return boring(door, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM()), nil
+	case "plate":
+		if w.Plate == nil {
+			return Draft{}, field.Fault("/template", "refused.no-faceplate", message.Args{"hardware": w.Hardware.Title()})
+		}
+		return routed(door, "load.faceplate", w.Plate.Plate, slab.Thickness/2, r, w.Edge != nil && w.Edge.Long == 0, 0)
+	}
+	if w.Strike == nil {
+		return Draft{}, field.Fault("/template", "refused.no-strike", message.Args{"hardware": w.Hardware.Title()})
+	}
+	return routed(door, "load.strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)
+}
+
+// noLeaf is a leaf that a door of so many does not have.
+func noLeaf(leaves int) error {
+	if leaves == 1 {
+		return field.Fault("/leaf", "refused.leaf-1", nil)
+	}
+	return field.Fault("/leaf", "refused.leaf-2", nil)
+}
+
+// face is how much of a face a boring template shows past its deepest hole, mm.
+const face = 25
+
+// boring is folded over the edge: pull face, edge, push face. line is the latch's place down
+// the edge.
+func boring(of drawn, w lock.Work, line, thick float64) Draft {
+	deep, up, down := 70.0, 40.0, 40.0
+	reach := func(y, r float64) { up, down = max(up, r-y+15), max(down, y+r+15) }
+	for _, h := range w.Holes {
+		deep = max(deep, h.In.Value.MM()+h.Dia.MM()/2+face)
+		reach(h.Down.Value.MM()-line, h.Dia.MM()/2)
+	}
+	if e := w.Edge; e != nil {
+		reach(e.Down.Value.MM()-line, max(e.Long, e.Wide).MM()/2)
+	}
+	d := Draft{voice: of.Voice, Title: of.title(w.Hardware.Title()), Width: 2*deep + thick, Height: up + down}
+	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
+	d.line(FoldLayer, deep, 0, deep, d.Height)
+	d.line(FoldLayer, deep+thick, 0, deep+thick, d.Height)
+	d.line(MarkLayer, 0, up, d.Width, up)
+	d.line(MarkLayer, deep+thick/2, 0, deep+thick/2, d.Height)
+	d.text(3, d.Height-3, 3, of.Text("template-line.across"))
+	d.middle(deep/2, 6, 3.5, of.Text("face.pull"))
+	d.middle(deep+thick/2, 6, 3, of.Text("template-line.edge"))
+	d.middle(deep+thick+deep/2, 6, 3.5, of.Text("face.push"))
+	for i, h := range w.Holes {
+		y, x := up+h.Down.Value.MM()-line, h.In.Value.MM()
+		label := of.say("template-line.hole", message.Args{
+			"n": message.Number(i + 1), "what": h.Title(), "dia": message.Near(h.Dia),
+		})
+		if h.From != trade.FromPush {
+			d.circle(deep-x, y, h.Dia.MM()/2)
+			d.text(4, y-1, 2.5, label)
+		}
+		if h.From != trade.FromPull {
+			d.circle(deep+thick+x, y, h.Dia.MM()/2)
+		}
+	}
+	if e := w.Edge; e != nil {
+		y := up + e.Down.Value.MM() - line
+		if e.Long > 0 {
+			d.rect(CutLayer, deep+(thick-e.Wide.MM())/2, y-e.Long.MM()/2, e.Wide.MM(), e.Long.MM(), 0)
+		} else {
+			d.circle(deep+thick/2, y, e.Wide.MM()/2)
+		}
+	}
+	return d
+}
+
+// cheek is how far a router's template reaches past its hole, mm.
+const cheek = 45
+
+// routed is a template for a plate: its hole for the bush, the plate, the middle line with a
+// cheek so far from it, and what is bored behind.
+func routed(
+	of drawn, plate message.ID, p trade.Plate, cheekAt measure.Length, r lock.Router, bored bool, hole measure.Length,
+) (Draft, error) {
+	if err := r.Check(p.Wide); err != nil {
+		return Draft{}, err
+	}
+	w, h := r.Opening(p.Wide).MM(), r.Opening(p.Long).MM()
+	d := Draft{voice: of.Voice, Title: of.title(plate), Width: w + 2*cheek, Height: h + 2*cheek}
+	x, y := d.Width/2, d.Height/2
+	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
+	// A cutter leaves corners of its own radius at least.
+	round := max(p.Radius, r.Cutter/2) + (r.Bush-r.Cutter)/2
+	d.rect(CutLayer, x-w/2, y-h/2, w, h, round.MM())
+	d.rect(MarkLayer, x-p.Wide.MM()/2, y-p.Long.MM()/2, p.Wide.MM(), p.Long.MM(), p.Radius.MM())
+	d.line(MarkLayer, x, 0, x, d.Height)
+	d.line(MarkLayer, 0, y-p.Up.MM(), d.Width, y-p.Up.MM())
+	d.line(FoldLayer, x-cheekAt.MM(), 0, x-cheekAt.MM(), d.Height)
+	d.text(4, 6, 3.5, of.say("template-line.routed", message.Args{
+		"wide": message.Exact(r.Opening(p.Wide)), "long": message.Exact(r.Opening(p.Long)),
+		"cutter": message.Exact(r.Cutter), "bush": message.Exact(r.Bush),
+	}))
+	d.text(4, d.Height-4, 3, of.say("template-line.cheek", message.Args{"from": message.Near(cheekAt)}))
+	if p.Radius < r.Cutter/2 {
+		d.text(4, d.Height-8, 3, of.Text("template-line.corners"))
+	}
+	if bored || hole > 0 {
+		d.cross(x, y-p.Up.MM(), 6)
+	}
+	if hole > 0 {
+		d.Shapes = append(d.Shapes, Shape{Kind: Circle, Layer: MarkLayer, X: x, Y: y - p.Up.MM(), R: hole.MM() / 2})
+	}
+	return d, nil
+}
+
+// hinge is the top hinge's pocket, open toward the pull face, on a strip whose end is set to
+// the slab's top; a nib as long as the head margin stands over that for the jamb, where it
+// touches the head.
+func hinge(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
+	c := o.Hinges
+	if len(l.Hinges) == 0 {
+		return Draft{}, field.Fault("/template", "refused.hinges-wait", nil)
+	}
+	if err := r.Check(min(c.Width, c.Leaf)); err != nil {
+		return Draft{}, err
+	}
+	more := (r.Bush - r.Cutter).MM()
+	w, h := c.Width.MM()+more/2, c.Leaf.MM()+more // open at the pull face
+	// From the head: the nib, then the slab's top; the leaf's own top to its mark.
+	top := l.Hinges[0].Jamb.Value.MM()
+	nib := top - l.Hinges[0].Slab.Value.MM()
+	open := top - more/2
+	d := Draft{
+		voice: of.Voice, Title: of.title(message.ID("template-line.pocket")), Width: w + cheek,
+		Height: open + h + cheek,
+	}
+	d.line(CutLayer, 0, nib, 0, open)
+	d.line(CutLayer, 0, open, w, open)
+	d.line(CutLayer, w, open, w, open+h)
+	d.line(CutLayer, w, open+h, 0, open+h)
+	d.line(CutLayer, 0, open+h, 0, d.Height)
+	d.line(CutLayer, 0, d.Height, d.Width, d.Height)
+	d.line(CutLayer, d.Width, d.Height, d.Width, 0)
+	d.line(CutLayer, d.Width, 0, d.Width-cheek/2, 0)
+	d.line(CutLayer, d.Width-cheek/2, 0, d.Width-cheek/2, nib)
+	d.line(CutLayer, d.Width-cheek/2, nib, 0, nib)
+	d.rect(MarkLayer, 0, top, c.Width.MM(), c.Leaf.MM(), 0)
+	d.text(4, nib+18, 2.5, of.Text("template-line.on-slab"))
+	d.text(4, nib+22, 2.5, of.Text("template-line.on-jamb"))
+	d.text(4, nib+6, 3.5, of.say("template-line.leaf", message.Args{
+		"long": message.Near(c.Leaf), "wide": message.Near(c.Width), "deep": message.Near(c.Plate),
+	}))
+	d.text(
+		4, nib+11, 3,
+		of.say("template-line.router", message.Args{"cutter": message.Exact(r.Cutter), "bush": message.Exact(r.Bush)}),
+	)
+	d.text(4, d.Height-4, 3, of.Text("template-line.left"))
+	return d, nil
+}
+
+// rodWide is how wide a story rod's strip is drawn, mm.
+const (
+	rodWide   = 60
+	houseWide = 50 // and of what the other doors have elsewhere
+)
+
+// rod is a strip with the marks of the jamb on its left and of the slab, the head margin
+// higher, in its middle; its upper end is set to the head, or the slab's top to it. On its
+// right are the marks of the house's other doors that stand elsewhere, in the jamb.
+func rod(of drawn, j job.Job, o job.Opening, l plan.Leaf) Draft {
+	last := 0.0
+	for _, m := range l.Rod {
+		last = math.Max(last, m.Jamb.Value.MM())
+	}
+	house, _ := plan.StoryRod(plan.Opening{Opening: o, Plan: plan.Solve(j, o)})
+	for _, other := range j.Openings {
+		house.Compare(plan.Opening{Opening: other, Plan: plan.Solve(j, other)}, j.Tape.Step()/2)
+	}
+	jambAt := map[string]float64{}
+	for _, m := range house.Marks {
+		jambAt[m.ID] = m.Jamb.Value.MM()
+	}
+	for _, door := range house.Openings {
+		for _, off := range door.Off {
+			last = math.Max(last, jambAt[off.ID]+off.Jamb.MM())
+		}
+	}
+	d := Draft{
+		voice: of.Voice, Title: of.title(message.ID("template.rod")), Width: rodWide + houseWide, Height: last + 40,
+	}
+	d.line(FoldLayer, rodWide, 0, rodWide, d.Height)
+	d.text(rodWide+2, 5, 3, of.Text("template-line.others"))
+	said := map[float64]string{} // of doors that have a mark at one place
+	for _, door := range house.Openings {
+		for _, off := range door.Off {
+			y := jambAt[off.ID] + off.Jamb.MM()
+			if said[y] != "" {
+				said[y] = door.Name + ", " + said[y]
+				continue
+			}
+			said[y] = door.Name + ": " + of.Say(off.Name)
+		}
+	}
+	for _, y := range slices.Sorted(maps.Keys(said)) {
+		d.line(MarkLayer, rodWide, y, rodWide+houseWide, y)
+		d.text(rodWide+1, y-0.7, 2, said[y])
+	}
+	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
+	d.line(FoldLayer, rodWide/2, 0, rodWide/2, d.Height)
+	d.text(2, 5, 3, of.Text("template-line.jamb"))
+	d.text(rodWide/2+2, 5, 3, of.Text("template-line.slab"))
+	for _, m := range l.Rod {
+		jamb, slab := m.Jamb.Value.MM(), m.Slab.Value.MM()
+		d.line(CutLayer, 0, jamb, rodWide/2, jamb)
+		d.line(CutLayer, rodWide/2, slab, rodWide, slab)
+		d.text(1, jamb-1, 2.5, of.Say(m.Name))
+		d.text(1, jamb+3.5, 2.5, j.Tape.Show(m.Jamb.Value))
+		d.text(rodWide/2+1, slab+3.5, 2.5, j.Tape.Show(m.Slab.Value))
+	}
+	return d
+}

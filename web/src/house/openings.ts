@@ -1,0 +1,95 @@
+import type { OpeningRow } from '../api/client';
+import { say, type TextId } from '../words/texts';
+
+/** Seen is what of a walk is looked at, and in which order. */
+export type Seen = {
+	/** Words that all stand somewhere in a door's name, its room, its step or what stops it. */
+	search: string;
+	/** The step that is next; empty for any. */
+	step: string;
+	/** What is the matter with it; empty for any. */
+	trouble: '' | Trouble;
+	order: 'walk' | 'now';
+};
+
+export type Trouble = 'now' | 'stopped' | 'care' | 'waits' | 'done';
+
+export const plainly: Seen = { search: '', step: '', trouble: '', order: 'walk' };
+
+/** troubles are what a door can be looked for by. */
+export const troubles: { id: Trouble; name: TextId }[] = [
+	{ id: 'now', name: 'walk.trouble-now' },
+	{ id: 'stopped', name: 'walk.trouble-stopped' },
+	{ id: 'care', name: 'walk.trouble-care' },
+	{ id: 'waits', name: 'walk.trouble-waits' },
+	{ id: 'done', name: 'walk.trouble-done' },
+];
+
+const is: Record<Trouble, (d: OpeningRow) => boolean> = {
+	now: (d) => d.now,
+	stopped: (d) => d.stops.length > 0,
+	care: (d) => d.cares > 0,
+	waits: (d) => d.next !== '' && !d.now && d.stops.length === 0,
+	done: (d) => d.next === '' && !d.working,
+};
+
+/** seen are the doors that are looked at, in order; each knows its number on the walk. */
+export function seen(
+	doors: OpeningRow[],
+	s: Seen,
+	steps: { id: string; name: string }[],
+): { door: OpeningRow; number: number }[] {
+	const name = new Map(steps.map((x) => [x.id, x.name]));
+	const place = new Map(steps.map((x, i) => [x.id, i]));
+	const words = s.search.toLowerCase().split(/\s+/).filter(Boolean);
+	const list = doors
+		.map((door, i) => ({ door, number: i + 1 }))
+		.filter(({ door: d }) => {
+			if (s.step && d.next !== s.step) return false;
+			if (s.trouble && !is[s.trouble](d)) return false;
+			if (words.length === 0) return true;
+			const text = [d.name, d.room, name.get(d.next) ?? 'done', d.says, d.slab, ...d.stops]
+				.join('\n')
+				.toLowerCase();
+			return words.every((w) => text.includes(w));
+		});
+	if (s.order === 'now') {
+		// What can go on now first, those of one step together, so that a set-up does for all of them.
+		const rank = ({ door: d }: { door: OpeningRow }) =>
+			d.next === '' ? 1000 : (d.now ? 0 : 100) + (place.get(d.next) ?? 0);
+		list.sort((a, b) => rank(a) - rank(b) || a.number - b.number);
+	}
+	return list;
+}
+
+/** moved is a walk with one door put before another; at the end where none is named. */
+export function moved<T extends { id: string }>(doors: T[], id: string, before: string): T[] {
+	const door = doors.find((d) => d.id === id);
+	if (!door || id === before) return doors;
+	const rest = doors.filter((d) => d.id !== id);
+	const at = rest.findIndex((d) => d.id === before);
+	return at < 0 ? [...rest, door] : [...rest.slice(0, at), door, ...rest.slice(at)];
+}
+
+/** beside is what a door is put before to stand one place earlier or later; undefined where it cannot. */
+export function beside<T extends { id: string }>(doors: T[], id: string, by: -1 | 1): string | undefined {
+	const at = doors.findIndex((d) => d.id === id);
+	const to = at + by;
+	if (at < 0 || to < 0 || to >= doors.length) return undefined;
+	return by < 0 ? (doors[to]?.id ?? '') : (doors[to + 1]?.id ?? '');
+}
+
+/** summary is the house in a sentence. */
+export function summary(doors: OpeningRow[]): string {
+	if (doors.length === 0) return say('walk.no-door-yet');
+	const n = (count: number) => count.toLocaleString('en');
+	const count = (t: Trouble) => doors.filter(is[t]).length;
+	const said = [say('walk.doors-on-the-walk', { count: doors.length, doors: n(doors.length) })];
+	if (count('done')) said.push(say('walk.doors-done', { doors: n(count('done')) }));
+	if (count('now')) said.push(say('walk.doors-can-go-on-now', { doors: n(count('now')) }));
+	if (count('stopped')) said.push(say('walk.doors-stopped', { doors: n(count('stopped')) }));
+	return `${said.join(', ')}.`;
+}
+
+/** chosenIn are the IDs of the openings that an address names; a bookmark of before calls them doors. */
+export const chosenIn = (query: URLSearchParams) => query.get('openings') ?? query.get('doors');
