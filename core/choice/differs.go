@@ -12,13 +12,13 @@ import (
 	"kindmargin/core/trade"
 )
 
-// choice is one choice of a door: what it is called, and an argument that says what it is.
+// choice is one choice of an opening: its name, and its value as a message argument.
 type choice struct {
 	what message.ID
 	is   any
 }
 
-// Differs tells how a part of two doors' choices differs; nothing where it does not.
+// Differs lists how a part of two openings' choices differs; it is empty where they are equal.
 func Differs(j job.Job, p job.Part, from, to job.Opening) (list []message.Message) {
 	a, b := choicesOf(j, p, from), choicesOf(j, p, to)
 	for i := range a {
@@ -31,7 +31,7 @@ func Differs(j job.Job, p job.Part, from, to job.Opening) (list []message.Messag
 	return list
 }
 
-// choicesOf are a part of a door's choices; the same ones for every door.
+// choicesOf lists the choices of a part, the same ones in the same order for every opening.
 func choicesOf(j job.Job, p job.Part, o job.Opening) []choice {
 	switch p {
 	case job.PartMargins:

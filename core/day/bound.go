@@ -2,9 +2,9 @@ package day
 
 import "sort"
 
-// bound is no later than the end of any order that begins so: the chain that is left of each task
-// that is not in, all the work that is left in the hours that all hands have, and what takes two in
-// the hours that two have. idle is what the hands had of hours so far, and did not work.
+// bound is a lower bound, in minutes, on the end of every order that begins with this state: the longest remaining
+// chain, all remaining work shared over the remaining hours of all carpenters, and the tasks for two over the hours
+// that two share. idle is the working time, in minutes, that was left unused so far.
 func (s *search) bound(m *state) (bound, idle int) {
 	earliest, second := m.free[0], 0
 	if len(m.free) > 1 {
@@ -50,7 +50,7 @@ func (s *search) bound(m *state) (bound, idle int) {
 	return bound, idle
 }
 
-// chain is when the longest chain from a task on could end, by the clock of those that are there.
+// chain is a lower bound on the end of the longest chain that begins with a task, by the carpenters' hours.
 func (s *search) chain(i, ready int) int {
 	at := ready
 	for ; i >= 0; i = s.then[i] {
@@ -66,8 +66,7 @@ func (s *search) chain(i, ready int) int {
 	return at
 }
 
-// enough is the first minute by which some hands have had so many minutes of their hours, each from
-// when it is free.
+// enough is the first minute by which some carpenters together have so many working minutes, each from when free.
 func enough(hours []worked, free []int, minutes int) int {
 	return sort.Search(mostDays*dayMinutes, func(to int) bool {
 		had := 0
@@ -78,12 +77,12 @@ func enough(hours []worked, free []int, minutes int) int {
 	})
 }
 
-// worked is how many minutes of some hours lie before each minute.
+// worked is the prefix sum of working minutes.
 type worked []int32
 
 func (w worked) until(m int) int { return int(w[min(max(m, 0), len(w)-1)]) }
 
-// count counts the minutes of mostDays that are worked.
+// count sums the working minutes of mostDays.
 func count(works func(m int) bool) worked {
 	w := make(worked, mostDays*dayMinutes+1)
 	for m := range mostDays * dayMinutes {

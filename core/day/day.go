@@ -13,7 +13,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Day is what is kept of a plan for the day, and what became of it.
+// Day is a plan for one day as it is kept: its carpenters, own tasks, and marks.
 type Day struct {
 	Date       string      `json:"date"` // the first day, as 2026-11-26
 	Carpenters []Carpenter `json:"carpenters"`
@@ -27,17 +27,17 @@ type Day struct {
 	Marks      []Mark      `json:"marks,omitempty"` // what became of tasks, by ID
 }
 
-// Carpenter is a pair of hands, and when it is there.
+// Carpenter is one worker with working hours.
 type Carpenter struct {
 	Name string `json:"name"`
 	From int    `json:"from"` // minutes since midnight
 	To   int    `json:"to"`
 }
 
-// span is when a carpenter is there.
+// span is the carpenter's hours on a day.
 func (c Carpenter) span() Span { return Span{c.From, c.To} }
 
-// Own is a task of one's own.
+// Own is a task that the carpenter typed.
 type Own struct {
 	ID      string      `json:"id"`
 	Name    string      `json:"name"`
@@ -48,7 +48,7 @@ type Own struct {
 	After   []string    `json:"after,omitempty"` // IDs of tasks that it waits for
 }
 
-// Mark is what became of a task.
+// Mark is what was recorded of a task: begun, done or struck out.
 type Mark struct {
 	Task    string `json:"task"`
 	Begun   string `json:"begun,omitempty"`   // when, by the clock where it is done: 2026-11-26T10:20
@@ -59,7 +59,7 @@ type Mark struct {
 	Hands   int    `json:"hands,omitempty"`
 }
 
-// Usual is a day as it is begun with: one carpenter from eight to five, half an hour at noon.
+// Usual is the default day: one carpenter from 8:00 to 17:00, with half an hour's break at noon.
 func Usual(date string) Day {
 	return Day{
 		Date: date, Carpenters: []Carpenter{{"", 8 * 60, 17 * 60}}, Break: Span{12 * 60, 12*60 + 30},
@@ -72,10 +72,10 @@ func coatDries() int {
 	return w.Dries
 }
 
-// MostDoors is how many doors a day is planned for at once.
+// MostDoors is the largest number of openings that a day is planned for.
 const MostDoors = 24
 
-// What else is kept of a day at most.
+// Upper bounds on the rest of a day.
 const (
 	mostCarpenters = 6
 	mostOwn        = 40
@@ -83,7 +83,7 @@ const (
 	mostLate       = 600
 )
 
-// Check reports what cannot be, as field.Errors.
+// Check reports invalid fields as field.Errors.
 func (d Day) Check() error {
 	var bad field.Errors
 	if _, err := time.Parse(time.DateOnly, d.Date); err != nil {
@@ -205,22 +205,22 @@ func said(s string) bool {
 	return utf8.RuneCountInString(s) <= mostLetters && !strings.ContainsFunc(s, unicode.IsControl)
 }
 
-// first is the midnight before the first day, in no zone.
+// first is the midnight before the first day, without a time zone.
 func (d Day) first() time.Time {
 	t, _ := time.Parse(time.DateOnly, d.Date)
 	return t
 }
 
-// Minute is a moment as minutes since the midnight before the first day.
+// Minute converts a time to minutes since the midnight before the first day.
 func (d Day) Minute(moment string) (m int, ok bool) {
 	t, err := time.Parse(minuteForm, moment)
 	return int(t.Sub(d.first()).Minutes()), err == nil
 }
 
-// Moment is a minute as the clock has it where it is done.
+// Moment converts a minute to local clock time.
 func (d Day) Moment(m int) time.Time { return d.first().Add(time.Duration(m) * time.Minute) }
 
-// calendar is when is worked.
+// calendar gives the working hours of a day's carpenters.
 func (d Day) calendar() Calendar {
 	k := Calendar{Break: d.Break}
 	for _, c := range d.Carpenters {

@@ -20,23 +20,23 @@ import (
 // Opening is an opening with its plan.
 type Opening = plan.Opening
 
-// Log is how many minutes a house's doors took at a step, of those whose time was counted.
+// Log is how many minutes a house's openings took at a step, of those that were timed.
 type Log map[job.Step]float64
 
-// Held is a door of which something cannot be planned yet.
+// Held is an opening with a step that cannot be planned yet, and why.
 type Held struct {
 	Door string
 	Why  message.Message
 }
 
-// Work is all that a day is planned from.
+// Work is the input of a day's plan.
 type Work struct {
 	Tasks []Task
 	Done  []Task // with those that were struck out
 	Held  []Held
 }
 
-// listing makes the tasks of doors.
+// listing collects the tasks of openings.
 type listing struct {
 	Day
 	job    job.Job
@@ -47,8 +47,8 @@ type listing struct {
 	held   []Held
 }
 
-// Tasks are what remains of some doors, and what is done of it by a minute. The error names marks
-// that cannot be: hands too few or too many for a slab.
+// Tasks lists what remains to be done at some openings, less what was done by a minute. The error names invalid marks:
+// too many or too few carpenters for a slab.
 func (d Day) Tasks(j job.Job, doors []Opening, log Log, now int) (Work, error) {
 	l := &listing{Day: d, job: j, log: log, now: now}
 	for _, door := range doors {
@@ -61,7 +61,7 @@ func (d Day) Tasks(j job.Job, doors []Opening, log Log, now int) (Work, error) {
 	return l.marked()
 }
 
-// door lists what remains of one door.
+// door lists the tasks that remain at one opening.
 func (l *listing) door(d Opening) {
 	if len(d.Plan.Clashes) > 0 { // nothing is cut or marked to them
 		l.held = append(l.held, Held{d.Name, message.Message{ID: "day.clash"}})
@@ -96,8 +96,8 @@ func (l *listing) door(d Opening) {
 	l.add(d, piece{work: "sign"}, last)
 }
 
-// leaf lists what remains of a leaf before its paint, and gives the last tasks of it; ok is false where its
-// slab lies in the room for longer than is planned.
+// leaf lists the tasks of a leaf before its paint, and returns the last ones; ok is false where its slab has to
+// acclimatise in the room for longer than is planned.
 func (l *listing) leaf(d Opening, n int, measured []int) (last []int, ok bool) {
 	v, s, name := d.Plan.Leaves[n], d.Slab, message.ID("")
 	if n == 1 {
@@ -163,11 +163,11 @@ func (l *listing) leaf(d Opening, n int, measured []int) (last []int, ok bool) {
 	return last, true
 }
 
-// adder adds a task of a leaf: its work, to how many it is done, with what, what it lifts in kg, and what it waits for.
+// adder returns a function that adds a task of a leaf: its work, how many carpenters it takes, its setting, the weight
+// lifted in kg, and the tasks that it waits for.
 type adder func(work string, each int, tool Setting, lifts float64, after ...[]int) []int
 
-// shaping lists what brings a slab to its shape, and gives the last of it; ok is false where it lies in the room
-// for longer than is planned.
+// shaping lists the tasks that cut a slab to its outline, and returns the last ones; ok is as for leaf.
 func (l *listing) shaping(d Opening, v plan.Leaf, weight float64, add adder, measured []int) (shaped []int, ok bool) {
 	lain := measured
 	if v.Season != nil && v.Season.Lie > 0 {
@@ -193,10 +193,10 @@ func (l *listing) shaping(d Opening, v plan.Leaf, weight float64, add adder, mea
 	return shaped, true
 }
 
-// before are the last tasks of what comes before the hinges.
+// before are the last tasks that the hinges wait for.
 type before struct{ measured, shaped []int }
 
-// hinges lists the pockets of a leaf and its jamb.
+// hinges lists the tasks that let in a leaf's hinges, on slab and jamb.
 func (l *listing) hinges(d Opening, v plan.Leaf, s slab.Slab, add adder, b before) (ready [][]int) {
 	measured, shaped := b.measured, b.shaped
 	count := max(len(v.Hinges), d.Hinges.Count)
@@ -227,7 +227,7 @@ func (l *listing) hinges(d Opening, v plan.Leaf, s slab.Slab, add adder, b befor
 	return ready
 }
 
-// edgesCut is how many edges of a leaf are cut, and with what.
+// edgesCut is the number of edges of a leaf that are cut, and the tool for it.
 func edgesCut(v plan.Leaf) (edges int, tool Setting) {
 	if v.Cut == nil {
 		return 4, settingOf("saw", "guide")
@@ -248,7 +248,7 @@ func edgesCut(v plan.Leaf) (edges int, tool Setting) {
 	return edges, tool
 }
 
-// piece is a piece of work at a door.
+// piece is one piece of work at an opening.
 type piece struct {
 	id    string // in the door; empty for the work's own
 	work  string // ID of a trade.Work
@@ -257,7 +257,7 @@ type piece struct {
 	lifts float64 // kg
 }
 
-// add lists a task of a door, with its table's minutes or those of the house's own log.
+// add adds a task, with the minutes of core/trade's table, scaled by pace.
 func (l *listing) add(d Opening, p piece, after []int) []int {
 	w, _ := trade.WorkByID(p.work)
 	if p.id == "" {
@@ -284,12 +284,12 @@ func (l *listing) add(d Opening, p piece, after []int) []int {
 	return []int{len(l.all) - 1}
 }
 
-// settingOf is a setting that the catalogue has.
+// settingOf is the tool setting with an ID of the catalogue.
 func settingOf(tool, key string) Setting {
 	return Setting{tool, key, message.Message{ID: "sets." + message.ID(tool) + "-" + message.ID(key)}}
 }
 
-// hardware is a tool set for a piece of hardware.
+// hardware is a tool setting for a piece of hardware.
 func (l *listing) hardware(tool, id string) Setting {
 	d, ok := l.job.Kit.HardwareByID(id)
 	if !ok {
@@ -298,8 +298,8 @@ func (l *listing) hardware(tool, id string) Setting {
 	return Setting{tool, id, message.Message{ID: "sets." + message.ID(tool), Args: message.Args{"hardware": d.Title()}}}
 }
 
-// pace is how this house's doors go at a step, against the table: its own log, where there is one,
-// over what the table gives an ordinary door of two hinges; no further than a factor of three.
+// pace is the ratio of this house's logged minutes at a step to the table's for an ordinary opening with two hinges,
+// clamped to between a third and three; 1 without a log.
 func (l *listing) pace(step job.Step) float64 {
 	own := l.log[step]
 	if own <= 0 {
@@ -314,7 +314,7 @@ func (l *listing) pace(step job.Step) float64 {
 	return min(max(own/usual, 1.0/3), 3)
 }
 
-// own lists the tasks of one's own.
+// own lists the carpenter's own tasks.
 func (l *listing) own() {
 	for _, o := range l.Own {
 		l.all = append(l.all, Task{
@@ -334,8 +334,8 @@ func (l *listing) own() {
 	}
 }
 
-// marked leaves out what is done and struck out, and reads what else became of tasks: what waits for
-// a task that is done waits until it is dry.
+// marked removes what is done and struck out, and applies the other marks. A task that waits for one that is done still
+// waits until that is dry.
 func (l *listing) marked() (w Work, err error) {
 	w.Held = l.held
 	var bad field.Errors
@@ -413,5 +413,5 @@ func (l *listing) marked() (w Work, err error) {
 	return w, bad.Err()
 }
 
-// Plan puts the tasks in order, from a minute on.
+// Plan orders the tasks, from a minute on.
 func (d Day) Plan(w Work, now int) (Order, error) { return Arrange(w.Tasks, d.calendar(), now) }

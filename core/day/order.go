@@ -9,7 +9,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Entry is a task in its place.
+// Entry is a scheduled task.
 type Entry struct {
 	Task  int
 	Who   []int // carpenters
@@ -18,14 +18,14 @@ type Entry struct {
 	End   int
 }
 
-// Order is tasks in the order in which they are done.
+// Order is a schedule: tasks in the order in which they are done.
 type Order struct {
 	Entries []Entry
 	Left    []int // tasks that did not go in, in mostDays
 	Prep    int   // minutes of setting tools and walking to and fro
 }
 
-// End is when the last task is done.
+// End is the end of the last task.
 func (o Order) End() (end int) {
 	for _, e := range o.Entries {
 		end = max(end, e.End)
@@ -33,13 +33,12 @@ func (o Order) End() (end int) {
 	return end
 }
 
-// Arrange puts tasks in the order that is finished soonest, with the least to and fro among those,
-// from a minute on. The error says which tasks no order can hold.
+// Arrange schedules tasks from a minute on, to end as early as possible, and among such schedules with the least
+// walking to and fro. The error names tasks that no schedule can hold.
 //
-// It is a beam search over what is done next and by whom: of the states after each task those that
-// could end soonest are kept, by the work that is left shared among the hands and the longest
-// chain that waits; few tasks are searched nearly whole. Against exhaustive search on thousands of
-// small cases it is never more than a twentieth longer (order_test.go).
+// It is a beam search over the next task and its carpenters; states are ranked by a lower bound on their end (bound)
+// and pruned to the beam's width, so that few tasks are searched almost exhaustively. Against exhaustive search on
+// thousands of small cases it is at most a twentieth longer (order_test.go).
 func Arrange(tasks []Task, k Calendar, from int) (Order, error) {
 	if err := check(tasks, k); err != nil {
 		return Order{}, err
@@ -84,10 +83,9 @@ func (s *search) run() (best *state) {
 	return best
 }
 
-// patiences are how long anybody stands and waits, in minutes, for what could be begun only once
-// something else could be done: with nought only what is called active schedules (Giffler and
-// Thompson, 1960, from memory). With many tasks much waiting leads the search astray; each is
-// searched, and the best is taken.
+// patiences are the longest idle waits, in minutes, that a search allows for a task that could begin later; 0 allows
+// active schedules only (Giffler and Thompson, 1960, from memory). With many tasks long waits mislead the search, so
+// one search is made for each, and the best schedule wins.
 func patiences(tasks int) []int {
 	if tasks <= fewTasks {
 		return []int{mostDays * dayMinutes}
@@ -101,7 +99,7 @@ func patiences(tasks int) []int {
 	return []int{0}
 }
 
-// fewTasks are so few that nearly all orders are searched; manyTasks so many that it takes long.
+// Up to fewTasks nearly all orders are searched; from manyTasks the beam is narrowed.
 const (
 	fewTasks  = 8
 	manyTasks = 150
@@ -109,7 +107,7 @@ const (
 
 func clamp(v, least, most int) int { return max(least, min(v, most)) }
 
-// search is what stays the same through a search.
+// search is the input of a search, which its states share.
 type search struct {
 	tasks    []Task
 	k        Calendar
@@ -124,7 +122,7 @@ type search struct {
 	places   [][2]string
 }
 
-// state is a part of an order.
+// state is a partial schedule.
 type state struct {
 	last  *state // before the task that was put in last; nil at the beginning
 	entry *Entry
@@ -194,7 +192,7 @@ func newSearch(tasks []Task, k Calendar, from int) *search {
 	return s
 }
 
-// doorAt is the door that one stands at: at the trestles and outside all are at hand.
+// doorAt is the opening where a carpenter stands; the trestles and outside count as near to all.
 func doorAt(t Task) string {
 	if t.Place == trade.AtOpening {
 		return t.DoorID
@@ -217,8 +215,8 @@ func (s *search) begin() *state {
 	return b
 }
 
-// moves are what can be done next: every task whose forerunners are in, by every carpenter who
-// could; those in hand before all others.
+// moves are the successors of a state: every task whose predecessors are scheduled, by every carpenter who could do it;
+// tasks in hand come first.
 func (s *search) moves(at *state) (list []*state) {
 	for _, i := range s.open(at) {
 		t, ready, lost := s.tasks[i], max(s.from, s.tasks[i].Ready), false
@@ -254,10 +252,10 @@ func (s *search) moves(at *state) (list []*state) {
 	return slices.DeleteFunc(list, func(m *state) bool { return m.entry.Start >= soonest+s.patience })
 }
 
-// mostOpen is how many tasks are looked at for the next one, of a long list: those that most waits for.
+// mostOpen is the largest number of tasks looked at next: those that most others wait for.
 const mostOpen = 12
 
-// open are the tasks that can be next: their forerunners are in. What is in hand goes before all.
+// open are the tasks whose predecessors are scheduled; a task in hand comes before all others.
 func (s *search) open(at *state) (list []int) {
 	inHand := false
 	for i, t := range s.tasks {
@@ -277,7 +275,7 @@ func (s *search) open(at *state) (list []int) {
 	return list
 }
 
-// never is the end of a task that does not go in.
+// never is the end of a task that fits in nobody's hours.
 const never int32 = -2
 
 func (s *search) lose(at *state, i int) *state {
@@ -289,7 +287,7 @@ func (s *search) lose(at *state, i int) *state {
 	return m
 }
 
-// put puts a task in, done by some carpenters; nil where their hours do not hold it.
+// put returns the state with a task added, done by some carpenters; nil where it fits in nobody's hours.
 func (s *search) put(at *state, i, ready int, who ...int) *state {
 	t := s.tasks[i]
 	prep := 0
@@ -309,7 +307,7 @@ func (s *search) put(at *state, i, ready int, who ...int) *state {
 	for _, c := range who {
 		start = max(start, at.free[c])
 	}
-	// Tools are set and one goes there while something still dries.
+	// Setting up and walking there overlap with drying.
 	start = max(start, ready-prep)
 	for moved := true; moved; {
 		moved = false
@@ -351,7 +349,7 @@ func (m *state) clone() *state {
 	return &c
 }
 
-// key is the same for states from which the same can follow.
+// key is equal for states with the same successors.
 func (m *state) key() string {
 	var b strings.Builder
 	put := func(v int32) { b.WriteByte(byte(v)); b.WriteByte(byte(v >> 8)); b.WriteByte(byte(v >> 16)) }
@@ -368,7 +366,7 @@ func (m *state) key() string {
 	return b.String()
 }
 
-// before reports whether a whole order is the better one.
+// before reports whether a complete schedule is better than another.
 func (m *state) before(o *state) bool {
 	return cmp.Or(
 		cmp.Compare(m.lost, o.lost), cmp.Compare(slices.Max(m.end), slices.Max(o.end)), cmp.Compare(m.prep, o.prep),

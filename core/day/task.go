@@ -1,6 +1,6 @@
-// Package day puts what remains of some doors in the order of a day: tasks in trade order, what
-// dries meanwhile, who lifts with whom, and what one setting of a tool does for several doors.
-// Times are minutes since midnight before the first day; 1440 is the midnight after it.
+// Package day schedules what remains to be done at some openings: tasks in trade order, drying times, who lifts with
+// whom, and one tool setting for several openings. Times are minutes since midnight before the first day; 1440 is the
+// midnight after it.
 package day
 
 import (
@@ -25,21 +25,21 @@ type Task struct {
 	Dries   int   // minutes after it until what waits for it can begin
 	After   []int // the tasks that it waits for, by their place in the list
 	Ready   int   // not before this minute
-	// Begun is when it was begun, where it is in hand: it is gone on with first.
+	// Begun is when a task in hand was begun; it is resumed before others start.
 	Begun *int
 }
 
-// Setting is what a tool is set to. Two are the same where Tool and Key are.
+// Setting is a tool setting. Two are the same where Tool and Key are equal.
 type Setting struct {
 	Tool string // its ID; empty for none
 	Key  string // what it is set to, for that tool
 	Says message.Message
 }
 
-// Same reports whether one does for the other.
+// Same reports whether one setting serves both tasks.
 func (s Setting) Same(as Setting) bool { return s.Tool == as.Tool && s.Key == as.Key }
 
-// Span is from one time of the day to another, in minutes since midnight.
+// Span is a half-open range of minutes since midnight.
 type Span struct {
 	From int `json:"from"`
 	To   int `json:"to"`
@@ -47,19 +47,19 @@ type Span struct {
 
 const (
 	dayMinutes = 24 * 60
-	// mostDays is how far ahead is looked; what does not go in by then is told.
+	// mostDays is the planning horizon in days; what does not fit is reported.
 	mostDays = 14
 )
 
-// Calendar is when is worked: the hours of each carpenter, the break, and which days.
+// Calendar is the working time: the hours of each carpenter, the break, and the working days.
 type Calendar struct {
 	Hours []Span // of each carpenter
 	Break Span   // nothing where from is to
 	Free  []bool // which days, from the first on, nobody works; those past its end are worked
 }
 
-// fits is the first time from a minute on at which so many minutes of work fit in carpenter c's
-// hours, none cut by the break or the night; ok is false where there is none in mostDays.
+// fits is the first minute from which so many minutes of work fit in carpenter c's hours, uninterrupted by break or
+// night; ok is false where none does in mostDays.
 func (k Calendar) fits(c, from, minutes int) (start int, ok bool) {
 	for d := from / dayMinutes; d < mostDays; d++ {
 		if d < len(k.Free) && k.Free[d] {
@@ -81,7 +81,7 @@ func (k Calendar) works(c, m int) bool {
 		slices.ContainsFunc(k.spans(c), func(s Span) bool { return at >= s.From && at < s.To })
 }
 
-// spans are the stretches of one day that carpenter c works.
+// spans are the working hours of carpenter c on one day, break excluded.
 func (k Calendar) spans(c int) []Span {
 	h := k.Hours[c]
 	if k.Break.From >= k.Break.To || k.Break.To <= h.From || k.Break.From >= h.To {
@@ -96,7 +96,7 @@ func (k Calendar) spans(c int) []Span {
 	return list
 }
 
-// longest is the longest stretch that so many carpenters work together.
+// longest is the longest span in which so many carpenters work together.
 func (k Calendar) longest(hands int) (most int) {
 	for a := range k.Hours {
 		for _, s := range k.spans(a) {
@@ -114,11 +114,10 @@ func (k Calendar) longest(hands int) (most int) {
 	return most
 }
 
-// LongestWait is the longest that a task may wait for another. A week.
+// LongestWait is the longest wait between two tasks: a week.
 const LongestWait = 7 * dayMinutes
 
-// check reports tasks that no order can hold, as field.Errors whose pointers begin with the task's
-// place in the list.
+// check reports tasks that no schedule can hold, as field.Errors with pointers that begin with the task's index.
 func check(tasks []Task, k Calendar) error {
 	var bad field.Errors
 	alone := 0 // tasks for two, where two are never there
@@ -137,7 +136,7 @@ func check(tasks []Task, k Calendar) error {
 		most := k.longest(t.Hands)
 		switch {
 		case t.Hands > 1 && most == 0:
-			// One more carpenter mends them all, so they are told together.
+			// One more carpenter cures all of these, so they are one error.
 			switch {
 			case alone == 1:
 				bad.Add(at+"/hands", "refused.two-needed", message.Args{"task": t.Title()})
@@ -168,7 +167,7 @@ func check(tasks []Task, k Calendar) error {
 	return bad.Err()
 }
 
-// atMost is what a task takes with going there and setting its tool.
+// atMost is the longest that a task takes, walking and setting up included.
 func (t Task) atMost() int {
 	if t.Set.Tool == "" {
 		return t.Minutes + trade.WalkMinutes
@@ -176,7 +175,7 @@ func (t Task) atMost() int {
 	return t.Minutes + trade.WalkMinutes + trade.SetUpMinutes
 }
 
-// ring is a ring of tasks that wait for one another; nil where there is none.
+// ring is a cycle of tasks that wait for one another; nil where there is none.
 func ring(tasks []Task) []int {
 	state := make([]int, len(tasks)) // 1 being looked at, 2 known to end
 	var path []int
@@ -207,7 +206,7 @@ func ring(tasks []Task) []int {
 	return nil
 }
 
-// Title is a task with its door.
+// Title is the task's name with its opening.
 func (t Task) Title() message.Message {
 	if t.Door == "" {
 		return t.Name

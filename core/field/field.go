@@ -1,4 +1,4 @@
-// Package field says which part of what is kept cannot be, and what to do.
+// Package field reports invalid fields of kept values: where, what is wrong, and what to do.
 package field
 
 import (
@@ -9,24 +9,24 @@ import (
 	"kindmargin/core/message"
 )
 
-// Error is one part that cannot be.
+// Error is one invalid field.
 type Error struct {
 	Pointer string // JSON pointer (RFC 6901) from the thing that was checked; empty for the whole
 	Problem message.Message
 }
 
-// Error is the problem's ID and arguments, for the log.
+// Error is the message's ID and arguments, for the log.
 func (e Error) Error() string { return e.Problem.String() }
 
-// Message is the problem.
+// Message is the problem, for people.
 func (e Error) Message() message.Message { return e.Problem }
 
-// Fault is the Error of a part.
+// Fault builds the Error of a field.
 func Fault(pointer string, id message.ID, args message.Args) Error {
 	return Error{pointer, message.Message{ID: id, Args: args}}
 }
 
-// Errors are all the parts that cannot be.
+// Errors are all invalid fields of a value.
 type Errors []Error
 
 func (e Errors) Error() string {
@@ -37,18 +37,18 @@ func (e Errors) Error() string {
 	return strings.Join(s, "\n")
 }
 
-// Most is how many errors are kept: after the first few, more would not be read.
+// Most is how many errors are collected; more would not be read.
 const Most = 20
 
-// Add keeps one more.
+// Add appends an error.
 func (e *Errors) Add(pointer string, id message.ID, args message.Args) {
 	if len(*e) < Most {
 		*e = append(*e, Fault(pointer, id, args))
 	}
 }
 
-// Under keeps what a part's own check found, the part standing at a pointer. It
-// reports whether there was anything.
+// Under appends the errors of a part's own check, with the part's pointer before theirs. It reports whether there were
+// any.
 func (e *Errors) Under(pointer string, err error) bool {
 	var one Error
 	var all Errors
@@ -67,7 +67,7 @@ func (e *Errors) Under(pointer string, err error) bool {
 	return len(all) > 0
 }
 
-// Err is nil where there are none.
+// Err is nil where there are no errors.
 func (e Errors) Err() error {
 	if len(e) == 0 {
 		return nil
@@ -75,7 +75,7 @@ func (e Errors) Err() error {
 	return e
 }
 
-// Range is a length at a place, and what it can be there.
+// Range is a length at a field, and its limits.
 type Range struct {
 	Pointer     string
 	Is          message.ID // what it is: "size.backset"
@@ -83,7 +83,7 @@ type Range struct {
 	Least, Most measure.Length
 }
 
-// Check is the Error of a length that is out of its range.
+// Check is the Error of a length outside its range.
 func (r Range) Check() error {
 	if r.Value >= r.Least && r.Value <= r.Most {
 		return nil
@@ -93,7 +93,7 @@ func (r Range) Check() error {
 	})
 }
 
-// First is the first of some ranges that is not kept to.
+// First is the first range that is not kept to.
 func First(ranges ...Range) error {
 	for _, r := range ranges {
 		if err := r.Check(); err != nil {

@@ -1,5 +1,4 @@
-// Package figure is a length that can say why: the terms it was made of, in
-// order, which added up by hand give it.
+// Package figure has lengths that can be explained: a value with the terms that add up to it, in order.
 package figure
 
 import (
@@ -7,12 +6,11 @@ import (
 	"kindmargin/core/message"
 )
 
-// Coverage is how many standard deviations stand after ±, wherever one is shown, asked
-// or kept (coverage factor 2; JCGM 100:2008, 6.3.3, from memory): 19 times in 20 the
-// truth lies inside.
+// Coverage is the coverage factor: ± is so many standard deviations wherever it is shown, typed or kept (k = 2; JCGM
+// 100:2008, 6.3.3, from memory). 19 times in 20 the true value lies inside.
 const Coverage = 2
 
-// Source is where a term comes from.
+// Source is the origin of a term.
 type Source string
 
 // The sources of a term.
@@ -24,7 +22,7 @@ const (
 	Rounding Source = "rounding" // to the tape in use
 )
 
-// Term is one part of a figure.
+// Term is one summand of a figure.
 type Term struct {
 	Label  message.ID
 	Args   message.Args   // that its label asks for
@@ -33,17 +31,17 @@ type Term struct {
 	Sigma  float64 // mm; 0 where it is exact
 }
 
-// Message is the label as it is said.
+// Message is the term's label.
 func (t Term) Message() message.Message { return message.Message{ID: t.Label, Args: t.Args} }
 
-// Figure is a length with its reasons.
+// Figure is a length with the terms that add up to it.
 type Figure struct {
 	Value measure.Length
 	Sigma float64 // mm
 	Terms []Term
 }
 
-// Sum is the figure that the terms add up to, with the sigma given.
+// Sum is the figure with the given terms, whose values it adds, and the given sigma.
 func Sum(sigma float64, terms ...Term) Figure {
 	f := Figure{Sigma: sigma, Terms: terms}
 	for _, t := range terms {
@@ -52,8 +50,8 @@ func Sum(sigma float64, terms ...Term) Figure {
 	return f
 }
 
-// Quantum is what an estimate is rounded to before it becomes a term, so
-// that a sum can be checked by hand: 0.01 mm, or a thousandth of an inch.
+// Quantum is the rounding of an estimate that becomes a term, so that a sum can be checked by hand: 0.01 mm, or 0.001
+// in.
 func Quantum(u measure.Unit) measure.Length {
 	if u == measure.Inches {
 		return measure.Inch / 1000
@@ -61,20 +59,19 @@ func Quantum(u measure.Unit) measure.Length {
 	return 10 * measure.Micrometre
 }
 
-// slack is what no tape tells apart: a figure this near to a mark is on it,
-// whichever way it is rounded.
+// slack is a tolerance under any tape's resolution: a figure this near to a mark is on it.
 const slack = 50 * measure.Micrometre
 
-// Within brings the figure to the greatest mark of the tape that its exact value reaches, as a term of its
-// own: a cut never goes past its terms by what they are rounded to when they are shown.
+// Within rounds the figure down to the last mark of the tape that its exact value reaches, and adds the difference as a
+// term, so that a cut never passes its line by the rounding of its terms.
 func (f Figure) Within(tape measure.Tape, exact measure.Length) Figure {
 	return f.to((exact+shown).Round(tape.Step(), measure.Down), "term.rounded-less")
 }
 
-// shown is what terms are rounded to when they are shown, in millimetres: no hand sees less.
+// shown is the precision, in mm, to which terms are shown.
 const shown = 10 * measure.Micrometre
 
-// Rounded brings the figure to the tape, as a term of its own.
+// Rounded rounds the figure to the tape, and adds the difference as a term.
 func (f Figure) Rounded(tape measure.Tape, way measure.Way) Figure {
 	to := f.Value.Round(tape.Step(), measure.Nearest)
 	if (to - f.Value).Abs() > slack {
@@ -87,7 +84,7 @@ func (f Figure) Rounded(tape measure.Tape, way measure.Way) Figure {
 	return f.to(to, label)
 }
 
-// to is the figure at another value, the difference a term of its own.
+// to sets the figure's value, and adds the difference as a term.
 func (f Figure) to(to measure.Length, label message.ID) Figure {
 	if to == f.Value {
 		return f
@@ -98,7 +95,7 @@ func (f Figure) to(to measure.Length, label message.ID) Figure {
 	return Figure{Value: to, Sigma: f.Sigma, Terms: terms}
 }
 
-// Safe is a depth in mm to the tape, rounded so that more is left on, and never under nought.
+// Safe is a depth in mm rounded to the tape so that more wood is left on; never negative.
 func Safe(depth float64, tape measure.Tape) measure.Length {
 	return Figure{Value: max(measure.FromMM(depth), 0)}.Rounded(tape, measure.Down).Value
 }

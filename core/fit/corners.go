@@ -7,7 +7,7 @@ import (
 // Corner is a corner of the outline in the hung frame, mm.
 type Corner struct{ X, Y float64 }
 
-// The four corners of an outline or a slab.
+// The corners of an outline or a slab.
 const (
 	topHinge = iota
 	topLock
@@ -15,8 +15,8 @@ const (
 	footHinge
 )
 
-// CornersWith gives the corners of the outline in the hung frame, each edge moved outward by what
-// is left on it (the head only at its lock corner).
+// CornersWith gives the corners of the outline in the hung frame, with each edge moved outward by what is left on it,
+// in mm; on the head only its lock corner moves.
 func (o Outline) CornersWith(leave frame.Each[float64]) [4]Corner {
 	hinge, lock := o.Edges[frame.Hinge].Line, o.Edges[frame.Lock].Line
 	head, foot := o.Edges[frame.Head].Line, o.Edges[frame.Foot].Line
@@ -35,16 +35,16 @@ func (o Outline) CornersWith(leave frame.Each[float64]) [4]Corner {
 	}
 }
 
-// meet is where x = up(y) and y = across(x).
+// meet is the intersection of x = up(y) and y = across(x).
 func meet(up, across Line) Corner {
 	y := (across.A + across.B*up.A) / (1 - across.B*up.B)
 	return Corner{up.At(y), y}
 }
 
-// Corners of the finished slab: top hinge, top lock, foot lock, foot hinge.
+// Corners are the corners of the finished slab: top hinge, top lock, foot lock, foot hinge.
 func (o Outline) Corners() [4]Corner { return o.CornersWith(frame.Each[float64]{}) }
 
-// Size of the finished slab and the margins where it is greatest, mm.
+// Size is the finished slab's size, and the margins where it is greatest, in mm.
 type Size struct {
 	Width, HingeGap, LockGap  float64 // at its widest end
 	Length, HeadGap, FootGap  float64 // at its longest edge

@@ -11,20 +11,19 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Stations along a jamb and along head or floor. A side bends over ℓ (400 to
-// 700 mm), so that these miss less of a bow than a tape does.
+// How many stations stand along a jamb, and along head or floor. Sides bend over 400 to 700 mm (the prior's length
+// scale), so these miss less of a bow than a tape does.
 const (
 	jambStations = 7
 	headStations = 5
 )
 
-// Draw gives the outline that keeps every margin as near as a straight edge
-// can to the one wanted, and none under the least.
+// Draw fits the outline: the straight edges whose margins differ least from those wanted (minimax), with no margin
+// under the least.
 //
-// A margin's sigma is that of the gap once the slab hangs: the pins are set
-// to the jamb as it is at the two hinges, and the head margin to its mark at
-// the hinge corner, so what is left is how far the rest of the opening may
-// differ from its estimate.
+// The sigma of a margin is that of the gap once the slab hangs: the pins follow the jamb at the two hinges, and the
+// head margin is set to its mark at the hinge corner, so that only the difference between the rest of the opening and
+// its estimate remains.
 func Draw(shape *survey.Shape, want Targets) (Outline, error) {
 	p := shape.Prior()
 	return draw(bay{shape, p.Width, p.Height, nil}, want)
@@ -47,7 +46,7 @@ func draw(b bay, want Targets) (Outline, error) {
 	gaps, cov := b.joint(gaps)
 	mean := b.means(sides)
 
-	// The line of the pins, and the mean shape turned exactly to it.
+	// The line of the pins, and the mean shape rotated exactly to it.
 	jamb := make([]Point, jambStations)
 	for i := range jamb {
 		k := first[frame.Hinge] + i
@@ -71,8 +70,7 @@ func draw(b bay, want Targets) (Outline, error) {
 	return o, nil
 }
 
-// station is a place on a side where its margin is worked out: v on a jamb, u
-// on head and floor, mm.
+// station is a place on a side where the margin is computed: v on a jamb, u on head and floor, in mm.
 type station struct {
 	side frame.Side
 	at   float64
@@ -85,8 +83,7 @@ func sideStations(side frame.Side) int {
 	return headStations
 }
 
-// stations are those of all sides, for one joint estimate, and where each
-// side's begin.
+// stations are those of all sides, for one joint estimate, and the index where each side begins.
 func stations(b bay) ([]station, frame.Each[int]) {
 	var all []station
 	var first frame.Each[int]
@@ -103,8 +100,8 @@ func stations(b bay) ([]station, frame.Each[int]) {
 	return all, first
 }
 
-// slabTerms are what the slab's own width and length, too much as its tape reads them, add to the margins of
-// lock edge and foot: the slab is so much less than its marks are worked out for.
+// slabTerms add the error of the slab's own width and length, by which a tape reads it too large, to the margins of
+// lock edge and foot: the marks leave the slab smaller by as much.
 func (b bay) slabTerms() (rows frame.Each[survey.Row]) {
 	p := b.shape.Prior()
 	if wide, ok := p.SlabTerm(survey.Width); ok {
@@ -116,8 +113,8 @@ func (b bay) slabTerms() (rows frame.Each[survey.Row]) {
 	return rows
 }
 
-// gapRow is the margin at a station of a slab hung on pins at two heights, as
-// a row over the sides, to first order in the leans.
+// gapRow is the margin at a station of a slab hung on pins at two heights, as a row over the sides, to first order in
+// the leans.
 func (s station) gapRow(top, bottom float64) survey.Row {
 	span := top - bottom
 	// The line of the pins at height v: h(b)·(1−f) + h(t)·f.
@@ -151,7 +148,7 @@ func (s station) gapRow(top, bottom float64) survey.Row {
 	}
 }
 
-// hung turns one side's stations, of some means, into the hung frame.
+// hung transforms one side's stations, at given means, to the hung frame.
 func (o *Outline) hung(side []station, mean []float64) []Point {
 	sin, cos := math.Sincos(math.Atan(o.pins.B))
 	points := make([]Point, len(side))
@@ -169,7 +166,7 @@ func (o *Outline) hung(side []station, mean []float64) []Point {
 	return points
 }
 
-// margins are those of one side at its stations, whose points are in the hung frame.
+// margins are the margins of one side at its stations, whose points are in the hung frame.
 type margins struct {
 	points []Point
 	at     []station
@@ -177,7 +174,7 @@ type margins struct {
 	cov    mat.Symmetric
 }
 
-// drawEdge draws the edge at one side.
+// drawEdge fits the edge of one side.
 func (o *Outline) drawEdge(side frame.Side, want Targets, m margins) {
 	points, at, rows, cov := m.points, m.at, m.rows, m.cov
 	out := 1.0 // where the opening lies at the greater coordinate

@@ -7,9 +7,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Insert is the piece that closes the end of a hollow slab whose rail was cut
-// away: as wide as the space between the stiles, as thick as that between the
-// skins.
+// Insert is the piece that closes the end of a hollow slab whose rail was cut away. It is as wide as the space between
+// the stiles and as thick as that between the skins.
 type Insert struct {
 	End              frame.Side
 	Width, Thickness measure.Length
@@ -17,11 +16,10 @@ type Insert struct {
 	Left             measure.Length // of the rail; nought where it is gone
 }
 
-// weakRail is the rail that is still worth keeping: half of one. Common
-// practice.
+// weakRail is the share of a rail that is still worth keeping: a half. Common practice.
 const weakRail = 15 * measure.Millimetre
 
-// Inserts lists the ends of a hollow slab that need one after the cuts.
+// Inserts lists the ends of a hollow slab that need an insert after the cuts.
 func (l Laid) Inserts(s slab.Slab) (list []Insert) {
 	c, _ := trade.ConstructionByID(s.Construction)
 	if c.Rail == 0 {

@@ -9,8 +9,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Judged is one way of laying the outline on a slab, cut to the line, and
-// what speaks against it.
+// Judged is one way of laying the outline on a slab, cut to the line, with what speaks against it.
 type Judged struct {
 	Laid
 	Deepest frame.Each[float64] // most that comes off each edge, mm
@@ -21,7 +20,7 @@ type Judged struct {
 	Edges   float64             // long edges that are cut
 }
 
-// Judge lays the outline in each of the ways given and judges each.
+// Judge lays the outline in each of the given ways and judges it.
 func Judge(o Outline, s slab.Slab, ways []Laying) []Judged {
 	list := make([]Judged, len(ways))
 	usual := trade.HandleHeight
@@ -41,7 +40,7 @@ func Judge(o Outline, s slab.Slab, ways []Laying) []Judged {
 			}
 		}
 		if s.Handle > 0 {
-			// The bore's height above the floor once the slab hangs.
+			// The height of the bore above the floor once the slab hangs.
 			up := w.Length[2] - (s.Handle.MM() - w.Top[1]) + o.Edges[frame.Foot].GapAt(math.Inf(1))
 			w.Handle = max(usual.Least.MM()-up, up-usual.Most.MM(), 0)
 			if o.strike > 0 {
@@ -54,10 +53,10 @@ func Judge(o Outline, s slab.Slab, ways []Laying) []Judged {
 	return list
 }
 
-// overBy is what no saw tells: a limit passed by less is kept to.
+// overBy is the tolerance of a limit, under what a saw resolves.
 const overBy = 0.25
 
-// rule is one thing that decides between ways of laying the slab, in order.
+// rule is one criterion for a way of laying the slab; rules are applied in order.
 type rule struct {
 	id   message.ID
 	of   func(Judged, slab.Slab) float64
@@ -98,11 +97,9 @@ var rules = []rule{
 	{"rule.one-edge", func(w Judged, _ slab.Slab) float64 { return w.Edges }, 0.5},
 }
 
-// Choose picks among the ways judged: a machined edge first, then limits, then
-// the height of a bore that is there, then look, then least planing; where
-// nothing decides, the first in the list, which for Layings is to cut the
-// hinge edge, least seen, and the foot. It returns the index and the rules
-// that decided, in order. It panics with no ways.
+// Choose picks one of the judged ways: first by machined edges, then limits, the height of an existing bore, looks, and
+// least planing. Where nothing decides, the first in the list wins, which for Layings cuts the hinge edge, where it is
+// least seen, and the foot. It returns the index and the rules that decided, in order. It panics on an empty list.
 func Choose(ways []Judged, s slab.Slab) (best int, why []message.ID) {
 	left := make([]int, len(ways))
 	for i := range left {
@@ -127,6 +124,5 @@ func Choose(ways []Judged, s slab.Slab) (best int, why []message.ID) {
 	return left[0], why
 }
 
-// Keeps reports whether a way is big enough for the outline and keeps to what
-// may come off each edge.
+// Keeps reports whether a way is large enough for the outline and within every edge's limit.
 func (w Judged) Keeps() bool { return len(w.Short) == 0 && sum(w.Over) == 0 }

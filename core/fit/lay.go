@@ -7,14 +7,15 @@ import (
 	"kindmargin/core/slab"
 )
 
-// Cut is what comes off one edge of the slab at one place. Its parts add up:
+// Cut is the depth to take off one edge of the slab at one place. Its parts add up:
 //
-//	long edges:  Depth = slab's width − Opening + NearGap + FarGap − OtherCut − Left
-//	foot:        Depth = slab's length − Opening + NearGap + FarGap − OtherCut − Left
-//	head:        Depth = Opening + NearGap + Shared − Left
+// long edges: Depth = slab's width − Opening + NearGap + FarGap − OtherCut − Left
 //
-// The slab's width and length are those at the mark.
-// In the last, Opening is how far the head of the opening falls here below
+// foot: Depth = slab's length − Opening + NearGap + FarGap − OtherCut − Left
+//
+// head: Depth = Opening + NearGap + Shared − Left
+//
+// The slab's width and length are those at the mark. For the head, Opening is how far the opening's head here is below
 // its highest place, and NearGap the margin here less the margin there.
 type Cut struct {
 	At    float64 // mm along the edge of the uncut slab: from its top, or across from its hinge edge
@@ -42,26 +43,22 @@ type Laid struct {
 	Cuts  frame.Each[[]Cut]
 	Short []Short // at most one an edge, the worst
 	Left  frame.Each[float64]
-	// Width and Length of the slab after the first cut, at head, middle and
-	// foot, and at the hinge edge, middle and lock edge, mm.
+	// Width and Length are the slab's sizes after the first cut, at head, middle and foot, and at the hinge edge,
+	// middle and lock edge, in mm.
 	Width, Length [3]float64
-	// Top is the distance from the uncut slab's top to the cut head at the
-	// hinge edge and at the lock edge, mm.
+	// Top is the distance from the uncut slab's top to the cut head, at the hinge edge and at the lock edge, in mm.
 	Top [2]float64
-	// Final is the same at the lock edge once what is left on is planed off, mm.
+	// Final is Top at the lock edge once what is left on is planed off, in mm.
 	Final float64
-	// LockEdge is the distance from the uncut slab's lock edge to the cut
-	// one, at head and foot, mm.
+	// LockEdge is the distance from the uncut slab's lock edge to the cut one, at head and foot, in mm.
 	LockEdge [2]float64
 }
 
-// shortBy is the least lack that is worth a word: under it a slab is as good
-// as on the line.
+// shortBy is the smallest shortfall that is reported, in mm; a slab short by less counts as on the line.
 const shortBy = 0.05
 
-// Lay puts the outline on a slab, with leave left on each edge for now as far
-// as the slab has it to leave: a slab that is just big enough is cut to the
-// line, and only one that does not reach the line itself is short.
+// Lay puts the outline on a slab. leave is the wood to leave on each edge for now, in mm, reduced to what the slab has:
+// a slab that is just large enough is cut to the line, and only one that does not reach the line is short.
 func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	final := lay(o, frame.Each[float64]{}, s, r)
 	if r.Across == AsOffered { // it stays where it stood; nothing is shifted to leave more on
@@ -82,8 +79,8 @@ func Lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	}
 	across, along = max(across, 0), max(along, 0)
 	leave[frame.Lock] = min(leave[frame.Lock], across)
-	// What is left on at the head's lock corner beyond what comes off there is
-	// gained by taking as much off the rest of the head, out of the length.
+	// More leave-on at the head's lock corner than comes off there is made by lowering the rest of the head, which
+	// costs length.
 	atLock := spare.Cuts[frame.Head][len(spare.Cuts[frame.Head])-1].Depth
 	leave[frame.Head] = min(leave[frame.Head], atLock+along)
 	leave[frame.Foot] = min(leave[frame.Foot], along-max(leave[frame.Head]-atLock, 0))
@@ -111,8 +108,7 @@ func lay(o Outline, leave frame.Each[float64], s slab.Slab, r Laying) Laid {
 	return laid
 }
 
-// cutLong is what comes off the two long edges, at the ends, the middle and
-// the quarters of the slab.
+// cutLong gives the depths along the two long edges, at the ends, the middle and the quarters of the slab.
 func (k *onSlab) cutLong(laid *Laid) {
 	left := k.leave[frame.Lock] + k.leave[frame.Hinge]
 	for _, edge := range [2]frame.Side{frame.Hinge, frame.Lock} {
@@ -141,8 +137,7 @@ func (k *onSlab) cutLong(laid *Laid) {
 	}
 }
 
-// cutEnds is what comes off the head and the foot, at both ends and the middle
-// of each.
+// cutEnds gives the depths along the head and the foot, at both ends and the middle of each.
 func (k *onSlab) cutEnds(laid *Laid) {
 	for _, side := range [2]frame.Side{frame.Head, frame.Foot} {
 		width := k.width
@@ -174,7 +169,7 @@ func (k *onSlab) cutEnds(laid *Laid) {
 	}
 }
 
-// shorts are the edges that the slab does not reach, each at its worst.
+// shorts are the edges where the slab does not reach the outline, each at its worst place.
 func shorts(cuts *frame.Each[[]Cut]) []Short {
 	var short []Short
 	for _, side := range frame.Sides {
@@ -191,7 +186,7 @@ func shorts(cuts *frame.Each[[]Cut]) []Short {
 	return short
 }
 
-// scribe marks a scribed edge along its side, where there is wood to mark.
+// scribe adds the marks of a scribed edge along its side, where there is wood to mark.
 func (k *onSlab) scribe(cuts *frame.Each[[]Cut]) {
 	for _, side := range frame.Sides {
 		for i := range cuts[side] {
@@ -212,7 +207,7 @@ func (k *onSlab) scribe(cuts *frame.Each[[]Cut]) {
 	}
 }
 
-// sizes are those of the slab after the first cut, where it has wood.
+// sizes are the slab's sizes after the first cut, where it has wood.
 func (k *onSlab) sizes(laid *Laid) {
 	c := &k.cut
 	for i, y := range [3]float64{c[topHinge].Y, k.length / 2, min(c[footHinge].Y, k.length)} {

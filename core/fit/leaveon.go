@@ -9,10 +9,9 @@ import (
 	"kindmargin/core/frame"
 )
 
-// excess bounds, at one station, by how much a finished margin may be wider
-// than the best that any straight edge could give in the true opening. Each
-// bound is normal, with mean and σ in mm, and holds whatever the opening is, so
-// the kindest of them does. A leave-on of d lessens it by d·share.
+// excess bounds, at one station, by how much a finished margin may be wider than the best straight edge's in the true
+// opening. Each bound is normal, with mean and σ in mm, and holds for every opening, so the smallest of them does. A
+// leave-on of d lowers it by d·share.
 type excess struct {
 	bounds []bound
 	share  float64
@@ -21,8 +20,7 @@ type excess struct {
 
 type bound struct{ mean, sigma float64 }
 
-// over is a bound above the chance that the excess passes limit with left
-// left on.
+// over is an upper bound on the probability that the excess passes limit, with left left on.
 func (x excess) over(limit, left float64) float64 {
 	far := math.Inf(-1)
 	for _, b := range x.bounds {
@@ -31,8 +29,7 @@ func (x excess) over(limit, left float64) float64 {
 	return phi(-far)
 }
 
-// strayed is the excess with a straight cut that strays at each of its two ends by a
-// normal error of its own.
+// strayed is the excess with a straight cut whose two ends each have an independent normal error.
 func (x excess) strayed(cut float64) excess {
 	bounds := make([]bound, len(x.bounds))
 	ends := x.way*x.way + (1-x.way)*(1-x.way)
@@ -42,14 +39,13 @@ func (x excess) strayed(cut float64) excess {
 	return excess{bounds, x.share, x.way}
 }
 
-// excessOf gives the bounds at each station of an edge with the given gaps
-// and their covariance. wanted is the margin that the edge was drawn for.
+// excessOf gives the bounds at each station of an edge with the given gaps and their covariance. wanted is the margin
+// that the edge was drawn for.
 //
-// The best straight edge's residual is at least half the sagitta, either way,
-// of any three points, because a sagitta does not feel a straight line. So
-// for each three (the ends and one between them), and each way,
+// The best straight edge's residual is at least half the sagitta, either way, of any three points, because a sagitta is
+// invariant to straight lines. So for each three (the ends and one between them), and each way,
 //
-//	excess ≤ gap − wanted ∓ ½·(gap_k − (1−f)·gap_first − f·gap_last)
+// excess ≤ gap − wanted ∓ ½·(gap_k − (1−f)·gap_first − f·gap_last)
 //
 // which is linear in the opening, and so normal.
 func excessOf(side frame.Side, gaps []Gap, wanted float64, cov mat.Symmetric) []excess {
@@ -80,7 +76,7 @@ func excessOf(side frame.Side, gaps []Gap, wanted float64, cov mat.Symmetric) []
 	return list
 }
 
-// Sureness is what "never too far" means in figures.
+// Sureness is the meaning of "never too far" in figures.
 type Sureness struct {
 	Tolerance float64 // a finished margin may be this much too wide, mm
 	Risk      float64 // accepted chance of more than that anywhere on the slab
@@ -88,22 +84,22 @@ type Sureness struct {
 	Slab      float64 // how sure the slab's own size and squareness are, a standard deviation, mm
 }
 
-// Marked is the standard deviation of a finished edge from where it should lie by the readings, mm.
+// Marked is the standard deviation of a finished edge from where it should lie by the readings, in mm.
 func (s Sureness) Marked() float64 { return math.Sqrt(s.marked()) }
 
-// marked is its variance, mm².
+// marked is the variance of Marked, in mm².
 func (s Sureness) marked() float64 { return s.Cut*s.Cut + s.Slab*s.Slab }
 
-// Common is the usual sureness: 1 mm, one slab in two hundred, cuts true to 0.3 mm. Two
-// thirds of that one are kept back, for what is only learnt of an opening, how crooked it
-// is, and for the small slips that nobody notices. Risk1 is what version 1 of the rules risked.
+// Common is the default sureness: 1 mm, one slab in 200, cuts true to 0.3 mm (σ). Two thirds of that risk are reserved
+// for what the estimate cannot know: how crooked an opening is before it is read, and slips too small to notice. Risk1
+// is the risk by version 1 of the rules.
 var Common = Sureness{Tolerance: 1, Risk: 0.0015, Cut: 0.3}
 
 // Risk1 is described with Common.
 const Risk1 = 0.004
 
-// held is how much tighter the head must hang at the hinge corner, where its margin is set by the hinges'
-// marks, so that it is too wide there no more often than the risk of an edge allows, mm.
+// held is how much tighter the head hangs at the hinge corner, where its margin is set by the hinges' marks, so that it
+// is too wide there no more often than the risk of an edge allows, in mm.
 func held(corner excess, s Sureness) float64 {
 	z := distuv.UnitNormal.Quantile(1 - s.perEdge(true))
 	by := math.Inf(1)
@@ -113,7 +109,7 @@ func held(corner excess, s Sureness) float64 {
 	return min(max(by, 0), s.Tolerance) // more is held for a head whose middle nobody read: it is asked for
 }
 
-// perEdge is the risk of one edge: of the three that are judged, and of the corner that the slab hangs by
+// perEdge is the risk of one edge: an equal share among the three that are judged, and the hinge corner of the head
 // where that counts.
 func (s Sureness) perEdge(corner bool) float64 {
 	if corner {
@@ -122,13 +118,10 @@ func (s Sureness) perEdge(corner bool) float64 {
 	return s.Risk / 3
 }
 
-// LeaveOn is the least amount, in mm, to leave on each edge at the first cut
-// so that the risk is kept. On the head it is what to leave at the lock
-// corner, tapering to nothing at the hinge corner; the hinge edge needs none,
-// since the pins are set to the jamb itself and the width is settled at the
-// lock edge. The risk is shared by the three edges; the chance "anywhere on the
-// edge" is bounded by the sum of the chances at the stations (Boole's
-// inequality).
+// LeaveOn is the least amount, in mm, to leave on each edge at the first cut so that the risk is kept. For the head it
+// is the amount at the lock corner, tapering to nothing at the hinge corner; the hinge edge needs none, since the pins
+// follow the jamb itself and the width is corrected at the lock edge. The risk is shared by the three edges; the
+// probability "anywhere on the edge" is bounded by the sum of those at the stations (Boole's inequality).
 func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 	var leave frame.Each[float64]
 	edges := []frame.Side{frame.Head, frame.Lock, frame.Foot}
@@ -165,11 +158,9 @@ func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 	return leave
 }
 
-// A head is tapered to buy leave-on at its lock corner. Past MostTaper, and with
-// its slope known no better than to SlopeUnread there (σ), both in mm, that is not
-// leave-on but a head whose slope nobody read twice: in hidden crooked openings that
-// only a tape and one square had read, the few that then looked straight were cut
-// too small in 3 of 100.
+// A head is tapered to get leave-on at its lock corner. Where the taper is over MostTaper and the slope's σ over
+// SlopeUnread there, both in mm, the slope itself is in doubt: it was not read twice. In hidden crooked openings that
+// were read by tape and one square alone, the few that looked straight then were cut too small in 3 of 100.
 const (
 	MostTaper   = 2.0
 	SlopeUnread = 1.5

@@ -14,16 +14,13 @@ type Line struct{ A, B float64 }
 // At is the line's offset at s.
 func (l Line) At(s float64) float64 { return l.A + l.B*s }
 
-// Minimax returns the straight line that keeps the greatest distance from
-// the points, |off − line(s)|, as small as a straight line can, that
-// distance, and the three points that hold it there: two on one side of the
-// line and the one between them on the other (all the same index for a
-// single point). It panics without points.
+// Minimax returns the straight line with the smallest greatest distance |off − line(s)| to the points, that distance,
+// and the three points that attain it: two on one side of the line and the one between them on the other (three times
+// the same index for a single point). It panics without points.
 //
-// The vertical width of a set of points, as a function of the slope, is
-// convex and breaks only at the slopes of the edges of its convex hull, so
-// the best line is parallel to one of them. Time O(n·h), n points, h on the
-// hull.
+// The vertical width of a set of points, as a function of the slope, is convex and piecewise linear, with breaks only
+// at the slopes of the edges of the convex hull, so the best line is parallel to one of them. Time O(n·h), n points, h
+// on the hull.
 func Minimax(points []Point) (line Line, worst float64, touch [3]int) {
 	order := make([]int, len(points))
 	for i := range order {
@@ -38,7 +35,7 @@ func Minimax(points []Point) (line Line, worst float64, touch [3]int) {
 		}
 		return 0
 	})
-	// At one slope: the line midway between the highest and lowest parallels.
+	// At one slope: the line midway between the highest and the lowest parallel.
 	at := func(slope float64) (Line, float64, int, int) {
 		lo, hi := 0, 0
 		for i, p := range points {

@@ -2,9 +2,8 @@ package fit
 
 import "math"
 
-// phi is the standard normal distribution to 1e-10, from a table: a plan needs some
-// thousands of them. It is the Taylor series about the nearest place of the table, to the
-// third order; from 7 on it is nought or one, to 1.3e-12.
+// phi is the standard normal distribution function to 1e-10, from a table, since a plan needs some thousands of values:
+// the Taylor series about the nearest entry, to third order; past ±7 it is 0 or 1, within 1.3e-12.
 func phi(z float64) float64 {
 	x := math.Abs(z)
 	if x >= phiReach {
@@ -28,7 +27,7 @@ const (
 	phiReach = 7
 )
 
-// phis are, from nought up, what lies past each place, and the density there.
+// phis are the upper tail and the density at each entry, from 0 up.
 var phis = func() (t [phiSteps*phiReach + 1]struct{ tail, density float64 }) {
 	for k := range t {
 		x := float64(k) / phiSteps

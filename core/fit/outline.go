@@ -1,10 +1,8 @@
-// Package fit takes an opening's shape to the slab's outline, lays the
-// outline on the slab, and says what comes off which edge.
+// Package fit computes the slab's outline from the opening's shape, lays the outline on the slab, and gives the depth
+// to cut off each edge.
 //
-// Beside the elevation frame it uses the hung frame: y runs up the line of
-// the pins along the hinge jamb, x square to it toward the lock jamb, both in
-// mm, so that how the opening leans as a whole, which no margin shows, drops
-// out.
+// Beside the elevation frame it uses the hung frame: y runs up the line of the pins along the hinge jamb, x square to
+// it toward the lock jamb, both in mm, so that the lean of the whole opening, which no margin shows, cancels.
 package fit
 
 import (
@@ -16,21 +14,19 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Targets is what is wanted of the margins, all in mm.
+// Targets are the margins wanted, in mm.
 type Targets struct {
 	Margin frame.Each[float64] // wanted on each side
 	Least  float64             // nowhere less than this
 	Uneven float64             // how far from wanted an eye accepts
-	// Pins are the heights of the top and the bottom hinge: there the
-	// pockets hold the slab to the jamb as it really is.
+	// Pins are the heights of the top and the bottom hinge, where the recesses hold the slab to the true jamb.
 	Pins [2]float64
-	// Sure is how sure the head margin at the hinge corner must be not too wide: nothing can be left on
-	// there, since the slab hangs by it. The zero value holds nothing back.
+	// Sure is how sure the head margin at the hinge corner must be not to be too wide, since nothing can be left on
+	// there: the slab hangs by it. The zero value asks for nothing.
 	Sure Sureness
 }
 
-// Gap is one planned margin: the light between a straight edge and the side,
-// square to the edge.
+// Gap is one planned margin between a straight edge and the side, square to the edge.
 type Gap struct {
 	At    float64 // place on the side: v on a jamb, u on head and floor
 	Along float64 // the same place in the hung frame: y or x
@@ -49,12 +45,10 @@ type Edge struct {
 	excess   []excess
 }
 
-// GapAt is the planned margin at a place along the edge in the hung frame,
-// straight between stations.
+// GapAt is the planned margin at a place along the edge in the hung frame, linear between stations.
 func (e Edge) GapAt(along float64) float64 { return gapAt(e.Gaps, along) }
 
-// scribe is how much deeper than its straight line a scribed edge is cut at a
-// place; below nought it is cut less.
+// scribe is how much deeper than its straight line a scribed edge is cut at a place, in mm; negative is less deep.
 func (e Edge) scribe(along float64) float64 {
 	if !e.Scribed {
 		return 0
@@ -71,23 +65,23 @@ func gapAt(g []Gap, along float64) float64 {
 type Outline struct {
 	Edges frame.Each[Edge]
 	Lean  float64 // of the line of the pins, mm per mm, into the opening
-	// Wanted are the margins that decide, as figures of the opening: at both
-	// ends and the middle of each side.
+	// Wanted are the margins that decide the outline, as figures of the opening: at both ends and the middle of each
+	// side.
 	Wanted []WantedMargin
 
 	pins    Line    // of the jamb, u over v
 	offered *placed // where the slab stood when it was offered up
 	ends    [3]edgeEnds
-	// Held is how much tighter the head hangs than a straight edge would ask, because it may be less bowed
-	// than it seems, mm.
+	// Held is how much tighter the head hangs than a straight edge would need, because it may be less bowed than
+	// estimated, in mm.
 	Held     float64
 	corner   bool       // whether the hinge corner of the head counts among what may be too wide
 	atCorner survey.Row // how much wider than the best the margin comes out there
-	// from the finished head down the lock edge to where the latch meets the strike, mm; 0 where none is there
+	// from the finished head down the lock edge to where the latch meets the strike, mm; 0 where there is none
 	strike float64
 }
 
-// Unheld gives the outline as it is once nothing is held back at the head.
+// Unheld is the outline with Held taken back.
 func (o Outline) Unheld() Outline {
 	e := o.Edges[frame.Head]
 	e.Line.A -= o.Held
@@ -100,8 +94,8 @@ func (o Outline) Unheld() Outline {
 	return o
 }
 
-// Uncut gives the outline with its foot as an uncut slab of a length has it: square to the hinge edge, so
-// that its margins are those that the slab will have.
+// Uncut is the outline with the foot as on an uncut slab of a given length, square to the hinge edge, so that its
+// margins are those that the slab will have.
 func (o Outline) Uncut(length float64) Outline {
 	e := o.Edges[frame.Foot]
 	line := Line{A: o.Corners()[topHinge].Y - length}
@@ -115,8 +109,7 @@ func (o Outline) Uncut(length float64) Outline {
 	return o
 }
 
-// Scribe gives the outline with one edge scribed to its side, so that the light
-// there is the margin wanted, in mm, all along.
+// Scribe is the outline with one edge scribed to its side, so that the margin is the one wanted, in mm, all along.
 func (o Outline) Scribe(side frame.Side, wanted float64) Outline {
 	e := o.Edges[side]
 	e.Scribed, e.straight = true, e.Gaps
@@ -129,8 +122,8 @@ func (o Outline) Scribe(side frame.Side, wanted float64) Outline {
 	return o
 }
 
-// Hollowed is, gap by gap, how much deeper than its straight line a scribed edge is cut; nil
-// where the edge is straight.
+// Hollowed is, for each gap, how much deeper than its straight line a scribed edge is cut; nil where the edge is
+// straight.
 func (e Edge) Hollowed() (list []float64) {
 	if !e.Scribed {
 		return nil
@@ -141,14 +134,12 @@ func (e Edge) Hollowed() (list []float64) {
 	return list
 }
 
-// hollowRamp is how fast a plane runs down from a pocket into the hollow beside it: 1 mm in
-// 100. Common practice.
+// hollowRamp is the slope of a plane from a recess into the hollow beside it: 1 mm in 100. Common practice.
 const hollowRamp = 0.01
 
-// Hollow gives the outline with its hinge edge hollowed, so that where the jamb bellies in
-// the light is the margin wanted, in mm: not where kept, the pockets in the hung frame,
-// which stay on the straight edge, and beside them no steeper than a plane runs. by is how
-// deep at most, mm.
+// Hollow is the outline with its hinge edge hollowed where the jamb bellies in, so that the margin there is the one
+// wanted, in mm. kept are the recesses in the hung frame, which stay on the straight edge, with a ramp of hollowRamp
+// beside them. by is the deepest hollow, in mm.
 func (o Outline) Hollow(wanted float64, kept [][2]float64) (_ Outline, by float64) {
 	e := o.Edges[frame.Hinge]
 	straight := slices.Clone(e.Gaps)
@@ -186,20 +177,20 @@ func (o Outline) Hollow(wanted float64, kept [][2]float64) (_ Outline, by float6
 	return o, by
 }
 
-// placed is where a slab's foot hinge corner stands in the hung frame, and how
-// much its head leans toward the lock jamb there, mm per mm.
+// placed is where a slab's foot hinge corner stands in the hung frame, and its lean there toward the lock jamb, in mm
+// per mm.
 type placed struct{ x, y, lean float64 }
 
-// Offer gives the outline with the place of a slab that was offered up, as
-// survey.Shape.Placing tells it, for the registration AsOffered.
+// Offer is the outline with the placing of a slab that was offered up, by survey.Shape.Placing, for the registration
+// AsOffered.
 func (o Outline) Offer(u, v, lean float64) Outline {
 	sin, cos := math.Sincos(math.Atan(o.pins.B))
 	o.offered = &placed{(u-o.pins.A)*cos - v*sin, (u-o.pins.A)*sin + v*cos, -lean - o.pins.B}
 	return o
 }
 
-// Strike gives the outline with the strike that is there, in mm down the lock
-// edge from the finished head, for the laying MeetStrike.
+// Strike is the outline with the existing strike, in mm down the lock edge from the finished head, for the laying
+// MeetStrike.
 func (o Outline) Strike(down float64) Outline {
 	o.strike = down
 	return o
@@ -212,7 +203,7 @@ type WantedMargin struct {
 	Row   survey.Row
 }
 
-// ErrNoRoom is an opening that the wanted margins leave nothing of.
+// ErrNoRoom reports an opening in which the wanted margins leave no slab.
 type ErrNoRoom struct{ Width, Height float64 }
 
 func (e *ErrNoRoom) Error() string {

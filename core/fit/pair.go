@@ -7,9 +7,8 @@ import (
 	"kindmargin/core/survey"
 )
 
-// bay is the room that one leaf hangs in: the whole opening, or one half of a
-// pair. It gives each side of the bay, as its leaf sees it, as a figure of the
-// opening; the constant parts are in mm.
+// bay is the room of one leaf: the whole opening, or one half of a pair's. It gives each side of the bay, as the leaf
+// sees it, as a figure of the opening; the constants are in mm.
 type bay struct {
 	shape         *survey.Shape
 	width, height float64
@@ -50,14 +49,12 @@ func (b bay) means(rows []survey.Row) []float64 {
 	return mean
 }
 
-// Meeting is how the two leaves of a pair share an opening. The meeting line
-// runs midway between the jambs, moved by Offset mm toward the lock jamb; each
-// leaf sees it as its lock jamb.
+// Meeting is how the two leaves of a pair share an opening. The meeting line runs midway between the jambs, moved by
+// Offset mm toward the lock jamb; each leaf sees it as its lock jamb.
 type Meeting struct{ Offset float64 }
 
-// DrawPair gives the outlines of a pair's two leaves: the one on the hinge
-// jamb, and the one on the lock jamb, which is drawn as its own hinge jamb
-// (mirrored). The lock margin wanted is half the margin between the leaves.
+// DrawPair fits the outlines of a pair's two leaves: the one on the hinge jamb, and the one on the lock jamb, mirrored,
+// so that its jamb is its own hinge jamb. The wanted lock margin is half the margin between the leaves.
 func DrawPair(shape *survey.Shape, want Targets, m Meeting) (pair [2]Outline, err error) {
 	p := shape.Prior()
 	half := p.Width/2 + m.Offset

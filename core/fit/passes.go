@@ -4,15 +4,12 @@ import (
 	"math"
 )
 
-// Pass is one pass of the plane, between two places along the edge, taking off
-// Bite, all in mm.
+// Pass is one pass of the plane between two places along the edge, which takes off Bite, in mm.
 type Pass struct{ From, To, Bite float64 }
 
-// Passes gives the passes of a plane that takes off bite at most at a time, for
-// a straight cut from depth first at 0 to depth last at length: the n passes take
-// off the same, so that they add up to the depth, and pass i of n covers where
-// more than (n−i) of them must come off, so that a taper's passes lengthen from
-// its deep end.
+// Passes gives the passes of a plane that takes off bite at most, for a straight cut from depth first at 0 to depth
+// last at length. The n passes take off the same, so that they add up to the depth; pass i of n covers the places where
+// more than n−i of them must come off, so that the passes of a taper grow longer from its deep end.
 func Passes(first, last, length, bite float64) []Pass {
 	n := int(math.Ceil(max(first, last)/bite - 1e-9))
 	if n > 0 {

@@ -7,8 +7,7 @@ import (
 	"kindmargin/core/slab"
 )
 
-// onSlab is an outline turned and shifted onto a slab, in the slab's own
-// frame: x from its hinge edge, y down from its top, mm.
+// onSlab is an outline rotated and shifted into the slab's frame: x from its hinge edge, y down from its top, in mm.
 type onSlab struct {
 	outline *Outline
 	slab    slab.Slab
@@ -21,14 +20,13 @@ type onSlab struct {
 	shift     float64   // from the hung frame's x to the slab's
 	top       float64   // the hung frame's height of the slab's top
 
-	// What the head takes of the length beside its own shape, and the place
-	// along the slab's top where that shape takes least.
+	// What the head takes of the length beyond its own shape, and the place along the slab's top where that shape takes
+	// least.
 	shared, highest float64
 }
 
-// place turns the outline from the line of the pins to the slab's long axis
-// and shifts it across as the laying says; along the slab its highest corner
-// is at the slab's top.
+// place rotates the outline from the line of the pins to the slab's long axis, and shifts it across as the laying says;
+// along the slab its highest corner is at the slab's top.
 func place(o *Outline, leave frame.Each[float64], s slab.Slab, r Laying) onSlab {
 	k := onSlab{outline: o, slab: s, leave: leave, laying: r, width: s.Width.MM(), length: s.Length.MM()}
 	c, line := o.CornersWith(leave), o.Corners()
@@ -62,11 +60,11 @@ func place(o *Outline, leave frame.Each[float64], s slab.Slab, r Laying) onSlab 
 	return k
 }
 
-// shiftAcross is how far the turned outline is moved across the slab. What is
-// left on is planed off again: even is what is even without it.
+// shiftAcross is how far the rotated outline is moved across the slab. Leave-on is planed off later, so even means even
+// without it.
 func (k *onSlab) shiftAcross() float64 {
 	c, line := &k.cut, &k.line
-	// Where each lock corner of the slab stands, about: its own width there.
+	// About where each lock corner of the slab is: its own width there.
 	atHead, atFoot := k.widthAt(0), k.widthAt(k.length)
 	switch k.laying.Across {
 	case KeepLock:
@@ -75,7 +73,7 @@ func (k *onSlab) shiftAcross() float64 {
 		return -min(c[topHinge].X, c[footHinge].X)
 	}
 	shift := (atHead+atFoot)/4 - (line[topLock].X+line[footLock].X+line[topHinge].X+line[footHinge].X)/4
-	// No further than leaves the slab what is to be left on its lock edge.
+	// Limited by what is to be left on the slab's lock edge.
 	shift = min(shift, max(atHead-c[topLock].X, atFoot-c[footLock].X))
 	if k.laying.Across == ShareWidth {
 		hinge := max(line[topHinge].X, line[footHinge].X) + shift - k.slab.Most(frame.Hinge).MM()
@@ -85,9 +83,8 @@ func (k *onSlab) shiftAcross() float64 {
 	return shift
 }
 
-// shareLength moves the outline along the slab. The head takes only what its
-// shape needs: the slab's top is where the line of the head, run out to the
-// slab's own corners, is highest. Beyond that it takes what the laying says.
+// shareLength moves the outline along the slab. The head takes only what its shape needs: the slab's top is where the
+// line of the head, extended to the slab's corners, is highest. Beyond that it takes what the laying says.
 func (k *onSlab) shareLength() {
 	base := k.headAt(0) - k.slab.HeadAt(0)
 	if d := k.headAt(k.width) - k.slab.HeadAt(1); d < base {
@@ -101,8 +98,7 @@ func (k *onSlab) shareLength() {
 	if k.laying.Along == KeepHead {
 		return
 	}
-	// The least and the most that is over at the foot's two corners, and the
-	// least once nothing is left on.
+	// The least and the most surplus at the foot's two corners, and the least once the leave-on is planed off.
 	hinge, lock := k.slab.FootAt(0)-k.footAt(0), k.slab.FootAt(1)-k.footAt(k.width)
 	spare := max(min(hinge, lock), 0)
 	footLine := func(x float64) float64 { return down(k.line[footHinge], k.line[footLock], x) }
@@ -130,7 +126,7 @@ func (k *onSlab) lower(by float64) {
 	k.top += by
 }
 
-// across is the line through two corners at a height, down the same at a place across.
+// across is the height on the line through two corners, at a place across the slab.
 func across(a, b Corner, y float64) float64 { return a.X + (b.X-a.X)*(y-a.Y)/(b.Y-a.Y) }
 func down(a, b Corner, x float64) float64   { return a.Y + (b.Y-a.Y)*(x-a.X)/(b.X-a.X) }
 
@@ -142,9 +138,8 @@ func (k *onSlab) footAt(x float64) float64  { return down(k.cut[footHinge], k.cu
 // widthAt is the uncut slab's own width.
 func (k *onSlab) widthAt(y float64) float64 { return k.slab.WidthAt(y / k.length) }
 
-// gap is the margin at a place of the slab. Margins are looked up by place in
-// the hung frame; the rake moves a place by hundredths of a millimetre, which
-// no margin feels.
+// gap is the margin at a place of the slab. Margins are looked up by place in the hung frame; the rake moves a place by
+// hundredths of a millimetre, which does not change a margin.
 func (k *onSlab) gap(side frame.Side, at float64) float64 {
 	if side.Upright() {
 		at = k.top - at
@@ -157,7 +152,7 @@ func (k *onSlab) gap(side frame.Side, at float64) float64 {
 	return k.outline.Edges[side].GapAt(at)
 }
 
-// headLeft is what is left on at the head, all of it at the lock corner.
+// headLeft is the leave-on at the head, all of it at the lock corner.
 func (k *onSlab) headLeft(x float64) float64 {
 	return k.leave[frame.Head] * (x - k.cut[topHinge].X) / (k.cut[topLock].X - k.cut[topHinge].X)
 }

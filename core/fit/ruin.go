@@ -9,9 +9,9 @@ import (
 	"kindmargin/core/survey"
 )
 
-// cornerRow is how much wider than the best straight edge's the margin comes out at the head's hinge corner,
-// where it is set by the hinges' marks: a straight edge stands off a bowed head by half its belly, so half of
-// what the belly is less.
+// cornerRow is how much wider than the best straight edge's the margin is at the head's hinge corner, where it is set
+// by the hinges' marks: a straight edge stands off a bowed head by half its sagitta, so the row is half of the
+// sagitta's error.
 func cornerRow(gaps []Gap, rows []survey.Row) (row survey.Row) {
 	last := len(gaps) - 1
 	middle := last / 2
@@ -31,8 +31,8 @@ func cornerRow(gaps []Gap, rows []survey.Row) (row survey.Row) {
 	return row
 }
 
-// Doubted are the figures of the opening that a slip could ruin the slab by: those of Ends, and the head
-// margin at the hinge corner.
+// Doubted are the figures of the opening that a slip could ruin the slab by: those of Ends, and the head margin at the
+// hinge corner.
 func (o Outline) Doubted() []survey.Row { return append(o.Ends(), o.atCorner) }
 
 // DoubtedOf is the edge of the i-th of Doubted.
@@ -43,10 +43,9 @@ func DoubtedOf(i int) frame.Side {
 	return tripEdges[i/2]
 }
 
-// Ruin is the chance that a finished margin comes out more than the tolerance wider than the best
-// straight edge could make it, at any place that Doubted lists, where the opening is wider there by
-// shift than the readings say (mm; nil for nowhere), left is what stays on each edge, and cov the
-// covariance of those figures, mm².
+// Ruin is the probability that a finished margin is wider than the best straight edge's by more than the tolerance at
+// any place of Doubted. shift is how much wider the opening is there than the readings say (mm; nil for nowhere), left
+// what stays on each edge, and cov the covariance of those figures, in mm².
 func (o Outline) Ruin(s Sureness, left frame.Each[float64], cov mat.Symmetric, shift []float64) float64 {
 	sound := 1.0
 	for i := range cov.SymmetricDim() {

@@ -11,45 +11,40 @@ import (
 	"kindmargin/core/survey"
 )
 
-// After the first hang a slab fits when every margin is at least the least, and within
-// some tolerance of the best that a straight edge could give in the true opening. That
-// best edge and the one that was cut are two straight lines, so they differ most at an
-// end of the edge: how far, to first order, is the straight line through the errors of
-// the edge's estimate. The two ends of an edge are two normal figures, and what is left
-// on shifts them both.
+// After the first hang a slab fits when every margin is at least the least, and within a tolerance of the best straight
+// edge's in the true opening. That edge and the one that was cut are two straight lines, so they differ most at an end:
+// to first order by the straight line through the errors of the edge's estimate. The two ends of an edge are two normal
+// figures, which the leave-on shifts.
 
-// tripEdges are the edges whose margins are judged; the hinge edge's are set by the
-// pins.
+// tripEdges are the edges whose margins are judged; the hinge edge follows the pins.
 var tripEdges = [3]frame.Side{frame.Lock, frame.Head, frame.Foot}
 
 // edgeEnds are the two ends of an edge as figures of the opening.
 type edgeEnds struct {
 	rows  [2]survey.Row // how much wider than the best the margin comes out there
 	share [2]float64    // of what is left on
-	// least is how much wider a margin must come out at either end to be the least there,
-	// mm, as a rule under nought; within is the same at the place between them where it
-	// matters most, a share of way along.
+	// least is how much wider the margin must be at either end to reach the least there, in mm, usually negative;
+	// within is the same at the most critical place between them, a share of way along.
 	least [2]float64
 	way   float64
-	// waves is a variance that either end has besides, mm²: errors of more than one bow
-	// turn the best line further than half the sagitta does.
+	// waves is an additional variance of either end, in mm²: errors of more than one bow turn the best line further
+	// than half the sagitta does.
 	waves  float64
 	within float64
-	// wanted is the margin that the edge was drawn for: so much narrower, and it touches.
+	// wanted is the margin that the edge was drawn for; narrower by as much, it touches.
 	wanted float64
 }
 
-// endsOf gives an edge's ends from the rows of its stations' margins and the covariance
-// of those, with the margin wanted and the least, in mm.
+// endsOf gives an edge's ends from the rows of its stations' margins and their covariance, with the margin wanted and
+// the least, in mm.
 func endsOf(side frame.Side, e Edge, m margins, wanted, least float64) edgeEnds {
 	rows, cov := m.rows, m.cov
 	last := len(e.Gaps) - 1
 	out := edgeEnds{share: [2]float64{1, 1}, wanted: max(wanted-e.Residual, 0), way: 0.5, within: math.Inf(-1)}
 	line := lineOf(e.Gaps)
 	for i, g := range e.Gaps {
-		// What a straight edge costs here is borne at the first hang as it is planned; that
-		// the side strays from the line through its errors, by the least of about three
-		// independent errors (on average 0.85 of their deviation under nought).
+		// What a straight edge costs here is allowed for at the first hang, as is the deviation of the side from the
+		// line through its errors, by the least of about three independent ones (on average −0.85 σ).
 		off := stray(i, line, cov)
 		out.waves = max(out.waves, wavy*off)
 		lack := min(least-g.Mean+0.85*math.Sqrt(off), 0)
@@ -88,13 +83,12 @@ func endsOf(side frame.Side, e Edge, m margins, wanted, least float64) edgeEnds 
 	return out
 }
 
-// wavy is how much of the variance off the line its ends have besides, found by drawing
-// openings as crooked as usual.
+// wavy is the share of the variance off the line that its ends have in addition, found by drawing openings of the usual
+// crookedness.
 const wavy = 0.25
 
-// lineOf gives, for each station, the straight line that keeps nearest to values at
-// all of them, as weights of those values: for a bow, which is what errors along a side
-// mostly are, half the sagitta off the chord of its ends.
+// lineOf gives, for each station, the weights of all stations' values in the straight line nearest to them (minimax):
+// for a bow, which most errors along a side are, half the sagitta off the chord of its ends.
 func lineOf(gaps []Gap) func(at int) []float64 {
 	last := len(gaps) - 1
 	middle := last / 2
@@ -128,8 +122,7 @@ func stray(at int, line func(int) []float64, cov mat.Symmetric) (v float64) {
 	return max(v, 0)
 }
 
-// Ends are the figures of the opening that another trip hangs on: six, two for each of
-// lock edge, head and foot.
+// Ends are the six figures of the opening that another trip depends on, two for each of lock edge, head and foot.
 func (o Outline) Ends() (rows []survey.Row) {
 	for _, e := range o.ends {
 		rows = append(rows, e.rows[0], e.rows[1])
@@ -137,7 +130,7 @@ func (o Outline) Ends() (rows []survey.Row) {
 	return rows
 }
 
-// Trip is what another trip to the trestles hangs on.
+// Trip is what the probability of another trip to the trestles depends on.
 type Trip struct {
 	Sureness
 	Fits   float64 // how far from the best a margin may be and still fit, mm
@@ -145,10 +138,9 @@ type Trip struct {
 	Round  float64 // a mark of the tape, mm: by half of it more stays on than was meant
 }
 
-// Chance is the chance of another trip after the first hang, with leave left on each
-// edge, where the ends have the covariance cov (6 × 6 by rows, mm²). Where what is left
-// on goes by the rule, and was worked out at the covariance before, it is taken to be
-// less by as much as the ends are surer; before may be nil.
+// Chance is the probability of another trip after the first hang, with leave left on each edge, where the ends have the
+// covariance cov (6 × 6 by rows, mm²). Where the leave-on follows the rule and was computed at the covariance before,
+// it is scaled down with the ends' sigma; before may be nil.
 func (o Outline) Chance(t Trip, leave frame.Each[float64], cov, before []float64) float64 {
 	fits := 1.0
 	for k, e := range o.ends {
@@ -165,8 +157,8 @@ func (o Outline) Chance(t Trip, leave frame.Each[float64], cov, before []float64
 	return 1 - fits
 }
 
-// Nearness is about the logarithm of the chance that the slab fits at the first hang,
-// each end by itself: it tells readings apart also where another trip is as good as sure.
+// Nearness is about the log of the probability that the slab fits at the first hang, taking the ends as independent: it
+// ranks readings also where another trip is nearly certain.
 func (o Outline) Nearness(t Trip, leave frame.Each[float64], cov, before []float64) float64 {
 	fits := 1.0
 	for k, e := range o.ends {
@@ -179,8 +171,8 @@ func (o Outline) Nearness(t Trip, leave frame.Each[float64], cov, before []float
 	return math.Log(fits)
 }
 
-// GoesIn is about the logarithm of the chance that the slab goes in at all, each end by
-// itself. One that does not tells hardly anything of its gaps, and goes back once more.
+// GoesIn is about the log of the probability that the slab goes in at all, taking the ends as independent. One that
+// does not shows hardly any of its gaps, and costs another trip.
 func (o Outline) GoesIn(t Trip, leave frame.Each[float64], cov, before []float64) float64 {
 	in := 1.0
 	for k, e := range o.ends {
@@ -195,8 +187,7 @@ func (o Outline) GoesIn(t Trip, leave frame.Each[float64], cov, before []float64
 // hardlyGoesIn is the share of a margin that may be left on before the slab hardly goes in.
 const hardlyGoesIn = 2.0 / 3
 
-// TooBig is the most that is left on anywhere, in mm, of a slab that hardly goes in; nought
-// where it does.
+// TooBig is the largest leave-on, in mm, of a slab that hardly goes in; 0 where it does.
 func (o Outline) TooBig(leave frame.Each[float64]) (most float64) {
 	for k, e := range o.ends {
 		if left := leave[tripEdges[k]]; left > hardlyGoesIn*e.wanted {
@@ -206,8 +197,8 @@ func (o Outline) TooBig(leave frame.Each[float64]) (most float64) {
 	return most
 }
 
-// LeftOn is about what is left on each of lock edge, head and foot, in mm, once the ends' covariance has
-// fallen from before to cov.
+// LeftOn is about the leave-on of lock edge, head and foot, in mm, once the ends' covariance has fallen from before to
+// cov.
 func (t Trip) LeftOn(leave frame.Each[float64], cov, before []float64) (left [3]float64) {
 	for k, side := range tripEdges {
 		left[k] = t.left(leave[side], cov, before, 2*k)
@@ -215,7 +206,7 @@ func (t Trip) LeftOn(leave frame.Each[float64], cov, before []float64) (left [3]
 	return left
 }
 
-// hopeless is a chance that is none: all six ends' together can still be told from nought.
+// hopeless is the smallest log probability of an end: the product over six ends is still a float64 above 0.
 const hopeless = 1e-50
 
 // sigma is the standard deviation of end i of an edge as it is cut, mm.
@@ -223,8 +214,8 @@ func (t Trip) sigma(e edgeEnds, cov []float64, i int) float64 {
 	return math.Sqrt(cov[i*6+i] + t.marked() + e.waves)
 }
 
-// left is what stays on an edge with ends i and i+1: by the rule, less in proportion as
-// the normal deviate of the ends falls; and half a mark of the tape more, by rounding.
+// left is the leave-on of an edge with ends i and i+1: by the rule, scaled with the normal deviate of the ends; and
+// half a mark of the tape more, by rounding.
 func (t Trip) left(left float64, cov, before []float64, i int) float64 {
 	half := t.Round / 2
 	if before == nil || !t.ByRule || left == 0 {
@@ -233,24 +224,23 @@ func (t Trip) left(left float64, cov, before []float64, i int) float64 {
 	return max((left+half)*min(t.leaves(cov, i)/max(t.leaves(before, i), 1e-6), 1), half)
 }
 
-// leaves is about what the rule leaves on an edge with ends i and i+1.
+// leaves is about the rule's leave-on for an edge with ends i and i+1.
 func (t Trip) leaves(cov []float64, i int) float64 {
 	return max(usualDeviate*math.Sqrt(max(cov[i*6+i], cov[i*6+6+i+1])+t.marked())-t.Tolerance, 0)
 }
 
-// usualDeviate is about the normal deviate that is passed at either end with the risk of one edge. What is left
-// on goes by how it falls with the readings, so it need be no nearer.
+// usualDeviate is about the normal deviate that either end passes with the risk of one edge. Only its change with the
+// readings matters, so it need be no nearer.
 const usualDeviate = 3.14
 
-// bivariate are two normal figures: their means, and v = (σ₁², σ₁₂, σ₂²).
+// bivariate is a bivariate normal distribution: means, and v = (σ₁², σ₁₂, σ₂²).
 type bivariate struct {
 	mean [2]float64
 	v    [3]float64
 }
 
-// box is the chance that two normal figures both lie from their lo to hi, and that the straight
-// line through them lies over within at a share of the way: the first integrated by
-// Gauss and Legendre's rule, the second given it in closed form.
+// box is the probability that both normal figures lie between their lo and hi, and that the straight line through them
+// is over within at a share of the way: Gauss–Legendre over the first, closed form for the second given it.
 func box(n bivariate, lo [2]float64, hi, share, within float64) float64 {
 	mean, v := n.mean, n.v
 	s1 := math.Sqrt(v[0])
@@ -274,7 +264,7 @@ func box(n bivariate, lo [2]float64, hi, share, within float64) float64 {
 	return min(sum*half/(s1*math.Sqrt(2*math.Pi)), 1)
 }
 
-// legendre are the places and the weights of Gauss and Legendre's rule of sixteen points, from −1 to 1.
+// legendre are the nodes and weights of the Gauss–Legendre rule with 16 points on [−1, 1].
 var legendre = func() (rule struct{ at, weight [16]float64 }) {
 	quad.Legendre{}.FixedLocations(rule.at[:], rule.weight[:], -1, 1)
 	return rule

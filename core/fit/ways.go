@@ -4,8 +4,7 @@ import (
 	"kindmargin/core/slab"
 )
 
-// Registration is how the outline is laid on the slab: which edge stays as
-// it is.
+// Registration is how the outline is laid across the slab: which edge stays as it is.
 type Registration string
 
 // The registrations across the slab.
@@ -15,27 +14,24 @@ const (
 	EvenStiles Registration = "even-stiles" // the same off both, so that the stiles look alike
 )
 
-// ShareWidth and ShareLength take as near the same off both edges as what may
-// come off each allows. They are not among Registrations and AllEnds: they are
-// judged where no other way keeps to the limits.
+// ShareWidth and ShareLength share the surplus as evenly between both edges as their limits allow. They are not among
+// Registrations and AllEnds: they are judged only where no other way keeps to the limits.
 const (
 	ShareWidth  Registration = "share-width"
 	ShareLength Ends         = "share-length"
 )
 
-// MeetStrike takes as much off the head as brings a bore that is there to the
-// strike that is there. It needs Outline.Strike.
+// MeetStrike takes as much off the head as brings an existing bore to the existing strike. It needs Outline.Strike.
 const MeetStrike Ends = "bore-to-strike"
 
-// AsOffered cuts the slab as it stood in the opening when its gaps were read.
-// It is not among Registrations: it needs Outline.Offer.
+// AsOffered cuts the slab as it stood in the opening when its gaps were read. It is not among Registrations, and needs
+// Outline.Offer.
 const AsOffered Registration = "as-offered"
 
-// Registrations lists them.
+// Registrations lists the registrations.
 var Registrations = []Registration{KeepLock, KeepHinge, EvenStiles}
 
-// Ends is how the outline is laid along the slab: which end stays as it is, as
-// far as its shape allows.
+// Ends is how the outline is laid along the slab: which end stays as it is, as far as its shape allows.
 type Ends string
 
 // The ways to share what comes off the length.
@@ -45,7 +41,7 @@ const (
 	KeepFoot Ends = "keep-foot" // the foot takes only what its shape needs
 )
 
-// AllEnds lists them.
+// AllEnds lists the ways along the slab.
 var AllEnds = []Ends{KeepHead, EvenEnds, KeepFoot}
 
 // Laying is a registration across and along the slab.
@@ -54,7 +50,7 @@ type Laying struct {
 	Along  Ends
 }
 
-// Layings lists all of them.
+// Layings lists all combinations.
 func Layings() (list []Laying) {
 	for _, r := range Registrations {
 		for _, e := range AllEnds {
@@ -64,8 +60,8 @@ func Layings() (list []Laying) {
 	return list
 }
 
-// Ways lists the ways of laying a slab that are worth judging: all Layings, and
-// where a bore is to meet a strike those that bring it there.
+// Ways lists the ways of laying a slab that are worth judging: all Layings, and for an existing bore and strike those
+// that bring the two together.
 func Ways(o Outline, s slab.Slab) []Laying {
 	ways := Layings()
 	if o.strike > 0 && s.Handle > 0 {
@@ -76,8 +72,8 @@ func Ways(o Outline, s slab.Slab) []Laying {
 	return ways
 }
 
-// Shared lists the ways that share what comes off as the limits allow, beside
-// the usual ones: for a slab that every usual way takes too much off.
+// Shared lists the ways that share the surplus within the limits, beside the usual ones: for a slab from which every
+// usual way would cut too much.
 func Shared(s slab.Slab) (ways []Laying) {
 	for _, r := range append([]Registration{ShareWidth}, Registrations...) {
 		ways = append(ways, Laying{r, ShareLength})

@@ -1,15 +1,16 @@
 package frame
 
-// Along is an offset at a place along an edge, mm.
+// Along is an offset at a place along an edge, in mm.
 type Along struct{ At, Off float64 }
 
-// OffAt is the offset at a place, straight between those that are known, in the order of their places, and straight on
-// beyond the ends; nought where none is known. (gonum's interp stays level beyond the ends, where a corner is looked for.)
+// OffAt is the offset at a place: linear between the known ones, which are in the order of their places, and
+// extrapolated beyond the ends; 0 where there are none. (gonum's interp is constant beyond the ends, where a corner is
+// needed.)
 func OffAt(known []Along, at float64) float64 {
 	return Between(known, func(a Along) Along { return a }, at)
 }
 
-// Between is OffAt of what has an offset along an edge.
+// Between is OffAt for values that have an offset along an edge.
 func Between[T any](known []T, of func(T) Along, at float64) float64 {
 	if len(known) == 0 {
 		return 0

@@ -1,10 +1,8 @@
-// Package frame names the sides of an opening and the two drawings in which
-// everything is placed.
+// Package frame names the sides of an opening and the two drawings in which everything is placed.
 //
-// Elevation, seen from the pull face: u runs from the hinge jamb to the lock
-// jamb, v up from the floor, in millimetres. The frame is plumb and level,
-// its origin at the foot of the hinge jamb. Hand never enters the
-// mathematics: a left-handed door is drawn mirrored.
+// Elevation, seen from the pull face: u runs from the hinge jamb to the lock jamb, v up from the floor, in millimetres.
+// The frame is plumb and level, its origin at the foot of the hinge jamb. Hand does not enter the mathematics: a
+// left-handed opening is drawn mirrored.
 package frame
 
 import (
@@ -16,9 +14,8 @@ import (
 // meets it.
 type Side uint16
 
-// The sides in the order in which a slab is cut: head first, because every
-// other mark is measured from it on the hinge edge; foot last. NoSide, the
-// zero value, is for what has no side, such as a width.
+// The sides in the order in which a slab is cut: head first, because every other mark on the hinge edge is measured
+// from it; foot last. NoSide, the zero value, is for quantities without a side, such as a width.
 const (
 	NoSide Side = iota
 	Head
@@ -27,7 +24,7 @@ const (
 	Foot
 )
 
-// Each holds one value a side, indexed by Side.
+// Each holds one value for each side, indexed by Side.
 type Each[T any] [5]T
 
 // Sides lists all four in the order of cutting.
@@ -42,11 +39,11 @@ func (s Side) String() string {
 	return fmt.Sprintf("side %d", uint16(s))
 }
 
-// Upright reports whether the side is a jamb, placed by height v; head and
-// foot are placed by distance u from the hinge jamb.
+// Upright reports whether the side is a jamb, with places by height v; on head and floor places are by distance u from
+// the hinge jamb.
 func (s Side) Upright() bool { return s == Hinge || s == Lock }
 
-// Wall names the side as a part of the opening: "hinge jamb", "head", "floor".
+// Wall is the side's ID as a part of the opening: "hinge jamb", "head", "floor".
 func (s Side) Wall() string {
 	switch s {
 	case Head:
@@ -57,7 +54,7 @@ func (s Side) Wall() string {
 	return s.String() + " jamb"
 }
 
-// Edge names the side as a part of the slab: "hinge edge", "head", "foot".
+// Edge is the side's ID as a part of the slab: "hinge edge", "head", "foot".
 func (s Side) Edge() string {
 	if s.Upright() {
 		return s.String() + " edge"
@@ -65,7 +62,7 @@ func (s Side) Edge() string {
 	return s.String()
 }
 
-// MarshalText writes the side's name.
+// MarshalText encodes the side's name.
 func (s Side) MarshalText() ([]byte, error) {
 	if int(s) >= len(names) {
 		return nil, NoSuchSide(strconv.Itoa(int(s)))
@@ -73,7 +70,7 @@ func (s Side) MarshalText() ([]byte, error) {
 	return []byte(names[s]), nil
 }
 
-// UnmarshalText reads a side's name.
+// UnmarshalText decodes a side's name; it fails with NoSuchSide.
 func (s *Side) UnmarshalText(b []byte) error {
 	for i, n := range names {
 		if n == string(b) {
@@ -84,12 +81,12 @@ func (s *Side) UnmarshalText(b []byte) error {
 	return NoSuchSide(fmt.Sprintf("%.40s", b))
 }
 
-// NoSuchSide is a text that names no side.
+// NoSuchSide reports a text that names no side.
 type NoSuchSide string
 
 func (e NoSuchSide) Error() string { return fmt.Sprintf("no side %q", string(e)) }
 
-// Hand is the side the hinges are on, seen from the pull face.
+// Hand is the side of the hinges, seen from the pull face.
 type Hand string
 
 // The two hands.

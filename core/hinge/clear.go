@@ -7,16 +7,15 @@ import (
 	"kindmargin/core/message"
 )
 
-// Span is a part of an edge that is taken: an old pocket, a latch recess, the joint of a
-// rail. Both places are measured down the same edge.
+// Span is an occupied part of an edge: an old recess, a latch's recess, the joint of a rail. Both ends are measured
+// down the same edge.
 type Span struct {
 	What     message.Message
 	Old      bool // an old pocket
 	From, To measure.Length
 }
 
-// Blocks is what leaves a leaf too little wood at a place: the first of the spans nearer to
-// it than wood; ok is false where it stands clear.
+// Blocks is the first span that is nearer than wood to a leaf at a place; ok is false where the leaf is clear.
 func Blocks(taken []Span, top, leaf, wood measure.Length) (s Span, ok bool) {
 	i := slices.IndexFunc(taken, func(s Span) bool { return top < s.To+wood && s.From < top+leaf+wood })
 	if i < 0 {
@@ -25,14 +24,14 @@ func Blocks(taken []Span, top, leaf, wood measure.Length) (s Span, ok bool) {
 	return taken[i], true
 }
 
-// Need is what a leaf needs to stand clear.
+// Need is the clearance that a leaf needs.
 type Need struct {
 	Leaf, Wood measure.Length // its length, and the wood on either side of it
 	Edge       measure.Length // how long the edge is that it lies on
 }
 
-// Clear are the nearest places, up and down from one, at which a leaf stands clear of all that is taken; nil where
-// there is none that way.
+// Clear are the nearest places, up and down from a given one, at which a leaf is clear of every span; nil where there
+// is none that way.
 func Clear(taken []Span, top measure.Length, n Need) (up, down *measure.Length) {
 	look := func(step func(Span) measure.Length) *measure.Length {
 		at := top

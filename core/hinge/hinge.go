@@ -1,6 +1,5 @@
-// Package hinge places the hinges on the slab and on the jamb. Distances are
-// to the top of each leaf: on the slab from its finished top hinge corner, on
-// the jamb from the head.
+// Package hinge places the hinges on slab and jamb. Distances are to the top of each leaf: on the slab from its
+// finished top hinge corner, on the jamb from the head.
 package hinge
 
 import (
@@ -13,17 +12,17 @@ import (
 	"kindmargin/core/trade"
 )
 
-// From is what says where the hinges go: one of these, or the ID of a trade.HingeRule.
+// From is what decides the hinges' heights: one of these, or the ID of a trade.HingeRule.
 type From string
 
-// What Choice.From may be beside a rule.
+// The values of Choice.From beside a rule's ID.
 const (
 	FromPockets From = "pockets" // the jamb has its pockets already
 	OwnPlaces   From = "own"     // Choice.Places
 	WholeEdge   From = "whole"   // one continuous hinge along the edge
 )
 
-// Third is where a third hinge goes, by rule.
+// Third is the rule for a third hinge.
 type Third string
 
 // The places of a third hinge.
@@ -32,7 +31,7 @@ const (
 	MoveUp Third = "up"     // under the top one, where the weight pulls
 )
 
-// Choice is what is chosen, or found in the jamb, for the hinges of a door.
+// Choice is what is chosen, or found in the jamb, for an opening's hinges.
 type Choice struct {
 	From    From             `json:"from"`
 	Pockets []measure.Length `json:"pockets,omitempty"` // existing, head to the top of each, top first
@@ -41,21 +40,21 @@ type Choice struct {
 	Width   measure.Length   `json:"width"`             // of a leaf, knuckle side to far side, as let in
 	Plate   measure.Length   `json:"plate"`             // thickness of a leaf
 	Closed  measure.Length   `json:"closed"`            // closed hinge, outside to outside, leaves parallel
-	// ID of a trade.Hinge or of one's own in the kit, whose measures these were to begin with
+	// ID of a trade.Hinge or of one in the kit, from which these measures were taken
 	Size  string `json:"size,omitempty"`
 	Long  bool   `json:"long,omitempty"` // the lower pockets a little long, so that hanging goes easily
 	Third Third  `json:"third,omitempty"`
-	// of one's own: slab's finished top to the top of each leaf, top first
+	// the carpenter's own: slab's finished top to the top of each leaf, top first
 	Places []measure.Length `json:"places,omitempty"`
 	Old    []Pocket         `json:"old,omitempty"`   // what is known of Pockets, in their order
 	Avoid  []Avoid          `json:"avoid,omitempty"` // what else the leaves keep clear of
-	// thickness of the jamb that the pockets are cut in; nought not read
+	// thickness of the jamb that the recesses are cut in; 0 is not read
 	Jamb measure.Length `json:"jamb,omitempty"`
-	// the slab's edge is hollowed to a jamb that bellies in, between the pockets
+	// the slab's edge is hollowed to a jamb that bellies in, between the recesses
 	Hollow bool `json:"hollow,omitempty"`
 }
 
-// Pocket is an old pocket and the leaf in it; what is nought was not read.
+// Pocket is an old recess and the leaf in it; 0 is not read.
 type Pocket struct {
 	Long   measure.Length `json:"long,omitempty"`
 	Wide   measure.Length `json:"wide,omitempty"`
@@ -65,16 +64,16 @@ type Pocket struct {
 	Faults []string       `json:"faults,omitempty"` // IDs of trade.Faults
 }
 
-// Avoid is a part of an edge that is no place for a hinge.
+// Avoid is a part of an edge where no hinge may go.
 type Avoid struct {
 	What string `json:"what"`
-	// on the slab's hinge edge, down from its uncut top; else on the jamb, down from the head
+	// on the slab's hinge edge, down from its uncut top; otherwise on the jamb, down from the head
 	Slab bool           `json:"slab,omitempty"`
 	At   measure.Length `json:"at"`
 	Long measure.Length `json:"long"`
 }
 
-// PocketAt is what is known of pocket i.
+// PocketAt is what is known of recess i.
 func (c Choice) PocketAt(i int) Pocket {
 	if i < len(c.Old) {
 		return c.Old[i]
@@ -84,7 +83,7 @@ func (c Choice) PocketAt(i int) Pocket {
 
 const mostAvoid = 20
 
-// Check reports the first thing that cannot be, as a field.Error.
+// Check reports the first invalid field, as a field.Error.
 func (c Choice) Check() error {
 	if _, ok := trade.HingeRuleByID(c.From); !ok && c.From != FromPockets && c.From != OwnPlaces &&
 		c.From != WholeEdge {
@@ -160,7 +159,7 @@ func (c Choice) checkPlaces() error {
 	return CheckAvoid(c.Avoid)
 }
 
-// CheckAvoid reports the first of some places to avoid that cannot be.
+// CheckAvoid reports the first invalid part to avoid.
 func CheckAvoid(list []Avoid) error {
 	if len(list) > mostAvoid {
 		return field.Fault("/avoid", "refused.too-many-places", message.Args{"most": message.Number(mostAvoid)})
@@ -210,8 +209,7 @@ func (c Choice) checkOld() error {
 	return nil
 }
 
-// Flush is the hinge margin that the hinge gives with both leaves flush:
-// closed thickness less both pocket depths.
+// Flush is the hinge margin with both leaves flush: closed thickness less both recess depths.
 func (c Choice) Flush() figure.Figure {
 	return figure.Sum(
 		0,
@@ -221,19 +219,19 @@ func (c Choice) Flush() figure.Figure {
 	)
 }
 
-// Setback is the wood left between the pocket and the push face.
+// Setback is the wood left between the recess and the push face.
 func (c Choice) Setback(thickness measure.Length) measure.Length { return thickness - c.Width }
 
-// names of hinges by how many there are.
+// names are the names of hinges, by their number.
 var names = map[int][]message.ID{
 	2: {"hinge.top", "hinge.bottom"}, 3: {"hinge.top", "hinge.middle", "hinge.bottom"},
 	4: {"hinge.top", "hinge.second", "hinge.third", "hinge.bottom"},
 }
 
-// Names are what so many hinges are called, top one first; nil where a door does not hang on so many.
+// Names are the names of so many hinges, top first; nil where no slab hangs on so many.
 func Names(of int) []message.ID { return names[of] }
 
-// Number is how many hinges a door hangs on; of one along the whole edge as many as carry like it.
+// Number is how many hinges a slab hangs on; a continuous hinge counts as the number that carries as much.
 func (c Choice) Number() int {
 	switch {
 	case c.From == OwnPlaces && len(c.Places) > 0:

@@ -10,14 +10,13 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Mark is one hinge's top on the slab and on the jamb. They differ by the
-// head margin at the hinge corner, exactly.
+// Mark is one hinge's top on the slab and on the jamb; they differ by the head margin at the hinge corner, exactly.
 type Mark struct {
 	Slab, Jamb figure.Figure
 }
 
-// Tops gives rough heights of the leaves' tops below the head, before the
-// slab's size is known: enough to say where the pins will be.
+// Tops gives approximate heights of the leaves' tops below the head, before the slab's size is known, to place the
+// pins.
 func (c Choice) Tops(height measure.Length) (top, bottom measure.Length) {
 	if c.From == FromPockets && len(c.Pockets) >= 2 {
 		return c.Pockets[0], c.Pockets[len(c.Pockets)-1]
@@ -35,10 +34,9 @@ func (c Choice) Tops(height measure.Length) (top, bottom measure.Length) {
 	return r.FromTop, height - r.FromFoot - c.Leaf
 }
 
-// Place gives the marks, top hinge first. length is the slab's finished
-// length on the hinge edge, margin the head margin at the hinge corner; tape
-// is what marks made by a rule are rounded to. Marks from pockets are as
-// exact as the pockets were read.
+// Place gives the marks, top hinge first. length is the slab's finished length on the hinge edge, margin the head
+// margin at the hinge corner; tape is what marks by a rule are rounded to. Marks from old recesses are as exact as
+// those were read.
 func Place(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, error) {
 	switch c.From {
 	case FromPockets:
@@ -123,8 +121,7 @@ func byRule(c Choice, length, margin figure.Figure, tape measure.Tape) ([]Mark, 
 	return inJamb(slab, margin), nil
 }
 
-// wholeEdge are the places at which a continuous hinge is packed: its top, its middle, its
-// foot.
+// wholeEdge are the places at which a continuous hinge is packed: its top, middle and bottom.
 func wholeEdge(c Choice, length figure.Figure, tape measure.Tape) (slab []figure.Figure) {
 	for _, half := range []measure.Length{0, 1, 2} {
 		slab = append(slab, figure.Sum(
@@ -139,8 +136,7 @@ func wholeEdge(c Choice, length figure.Figure, tape measure.Tape) (slab []figure
 	return slab
 }
 
-// inJamb gives marks on the slab their places in the jamb, the head margin at the hinge
-// corner further down.
+// inJamb adds the marks' places in the jamb, the head margin at the hinge corner further down.
 func inJamb(slab []figure.Figure, margin figure.Figure) (marks []Mark) {
 	for _, s := range slab {
 		jamb := figure.Sum(

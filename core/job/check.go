@@ -17,7 +17,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// What is held at most.
+// Upper bounds on what an opening and a job hold.
 const (
 	MostOpenings = 5000 // in a job
 	mostReadings = 1000 // in an opening
@@ -30,8 +30,8 @@ const (
 	longestTick  = 120
 )
 
-// Check reports every field that cannot be, as field.Errors; nil when there is none. What is merely missing yet is
-// plan.Solve's to say.
+// Check reports invalid fields, as field.Errors; nil when there are none. Values that are merely missing are reported
+// by plan.Solve.
 func (o Opening) Check() error {
 	var bad field.Errors
 	o.checkHead(&bad)
@@ -118,7 +118,7 @@ func (o Opening) checkHead(bad *field.Errors) {
 	}
 }
 
-// checkOffers gives the IDs of the placings.
+// checkOffers returns the IDs of the placings.
 func (o Opening) checkOffers(bad *field.Errors) (offers map[string]bool) {
 	offers = map[string]bool{}
 	for i, f := range o.Offers {
@@ -238,7 +238,7 @@ func (c Cut) check() error {
 	return bad.Err()
 }
 
-// CheckHead reports what cannot be in the job itself, its openings apart.
+// CheckHead reports invalid fields of the job itself, without its openings.
 func (j Job) CheckHead() error {
 	var bad field.Errors
 	if !named(j.Name) {
@@ -276,8 +276,7 @@ func (j Job) CheckHead() error {
 	return bad.Err()
 }
 
-// Check reports every field that cannot be in the job and its openings, as
-// field.Errors; nil when there is none.
+// Check reports invalid fields of the job and its openings, as field.Errors; nil when there are none.
 func (j Job) Check() error {
 	var bad field.Errors
 	bad.Under("", j.CheckHead())
@@ -306,7 +305,7 @@ func (j Job) Check() error {
 	return bad.Err()
 }
 
-// listed are IDs as a message names them.
+// listed are IDs as a message argument.
 func listed[T ~string](ids []T) message.Or {
 	list := make(message.Or, len(ids))
 	for i, id := range ids {
@@ -315,19 +314,17 @@ func listed[T ~string](ids []T) message.Or {
 	return list
 }
 
-// letters counts what a person would count.
+// letters counts grapheme-like characters: runes without combining marks.
 func letters(s string) int { return utf8.RuneCountInString(s) }
 
-// named reports whether a name says something and is not too long, and is plain
-// text.
+// named reports whether a name is plain text, not empty and not too long.
 func named(s string) bool {
 	return strings.TrimSpace(s) != "" && letters(s) <= longestName && plain(s)
 }
 
 func plain(s string) bool { return !strings.ContainsFunc(s, unicode.IsControl) }
 
-// identifies reports whether an ID is like those given here: it stands in
-// addresses.
+// identifies reports whether an ID has the form of those made here: it is part of addresses.
 func identifies(id string) bool {
 	return id != "" && len(id) <= longestID && strings.IndexFunc(id, func(r rune) bool {
 		return !(r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' || strings.ContainsRune("-_.", r))

@@ -24,16 +24,15 @@ const (
 	FileVersion = 4 // since then latches and locks are hardware
 )
 
-// File is the open job file.
+// File is the content of a job file.
 type File struct {
 	Format  string `json:"format"`
 	Version int    `json:"version"`
 	Job     Job    `json:"job"`
 }
 
-// Encode writes a job as a job file in its normal form: fields in a fixed
-// order, lengths as exact millimetre numbers, two spaces of indent. Encoding
-// what Decode read from such a file gives the same bytes.
+// Encode writes a job as a job file in canonical form: fields in a fixed order, lengths as exact millimetre numbers,
+// two spaces of indent. Encode after Decode of such a file gives the same bytes.
 func Encode(j Job) ([]byte, error) {
 	j.normalise()
 	b, err := json.MarshalIndent(File{FileFormat, FileVersion, j}, "", "  ")
@@ -43,18 +42,17 @@ func Encode(j Job) ([]byte, error) {
 	return append(b, '\n'), nil
 }
 
-// ErrFile is a job file that cannot be read.
+// ErrFile reports a job file that cannot be read.
 type ErrFile struct{ Problem message.Message }
 
 func (e *ErrFile) Error() string { return e.Problem.String() }
 
-// Message is the problem.
+// Message is the problem, for people.
 func (e *ErrFile) Message() message.Message { return e.Problem }
 
-// Decode reads a job file and checks everything in it. It fails with *ErrFile
-// for a file that is not one, is cut short, is newer than this program, or
-// holds something this program does not keep, and with field.Errors (pointers
-// from the job) for fields that cannot be. Nothing is dropped silently.
+// Decode reads and checks a job file. It fails with *ErrFile for a file that is not one, is cut short, is newer than
+// this program, or holds unknown fields, and with field.Errors (pointers from the job) for invalid values. Nothing is
+// dropped silently.
 func Decode(b []byte) (Job, error) {
 	fail := func(id message.ID, args message.Args) (Job, error) {
 		return Job{}, &ErrFile{message.Message{ID: id, Args: args}}
@@ -103,7 +101,7 @@ func Decode(b []byte) (Job, error) {
 	return f.Job, nil
 }
 
-// wordsOf1 are the choices that version 1 kept as words, and their IDs since.
+// wordsOf1 maps choices that version 1 kept as words to their IDs.
 var wordsOf1 = map[string]string{
 	"old opening": "old", "new frame": "new",
 	"by rule": "by-rule", "keep lock edge": "keep-lock", "keep hinge edge": "keep-hinge", "even stiles": "even-stiles",
@@ -121,10 +119,10 @@ func now[T ~string](word T) T {
 	return word
 }
 
-// seenAgain is how pages before wrote in the reason of a Reopened that the door is looked at again.
+// seenAgain is the reason by which pages of version 1 marked a Reopened that begins a revisit.
 const seenAgain = "looked at again: "
 
-// upgrade brings an opening that version 1 kept to the form of now.
+// upgrade brings an opening of version 1 to the present form.
 func (o *Opening) upgrade() {
 	c := &o.Cut
 	o.Walls, c.LeaveOn, c.LockEdge, c.Head = now(o.Walls), now(c.LeaveOn), now(c.LockEdge), now(c.Head)
@@ -137,7 +135,7 @@ func (o *Opening) upgrade() {
 	c.Registration, c.Ends = now(c.Registration), now(c.Ends)
 }
 
-// explain says where reading stopped, by line, and what stands there.
+// explain says at which line reading stopped, and what stands there.
 func explain(b []byte, err error) message.Message {
 	var syntax *json.SyntaxError
 	var kind *json.UnmarshalTypeError
@@ -157,7 +155,7 @@ func explain(b []byte, err error) message.Message {
 	return Belongs(err)
 }
 
-// jsonTypes are what json.Unmarshal can find, and expect.
+// jsonTypes are the JSON types that json.Unmarshal reports.
 var jsonTypes = map[reflect.Kind]message.ID{
 	reflect.String: "json.string", reflect.Bool: "json.bool", reflect.Slice: "json.array",
 	reflect.Struct: "json.object",
@@ -165,7 +163,7 @@ var jsonTypes = map[reflect.Kind]message.ID{
 	reflect.Float64: "json.number",
 }
 
-// Belongs is what json.Unmarshal could not put in its place.
+// Belongs is the message of a value that json.Unmarshal could not store in its field.
 func Belongs(err error) message.Message {
 	var kind *json.UnmarshalTypeError
 	if m, ok := message.Of(err); ok {
@@ -181,7 +179,7 @@ func Belongs(err error) message.Message {
 	return message.Message{ID: "file.unreadable"}
 }
 
-// normalise makes empty lists empty rather than absent.
+// normalise replaces a nil list by an empty one.
 func (j *Job) normalise() {
 	if len(j.Presets) == 0 {
 		j.Presets = nil
@@ -206,9 +204,8 @@ func (j *Job) normalise() {
 	}
 }
 
-// Normalise makes empty lists empty rather than absent, and an empty map
-// absent, so that one opening has one form; what files before version 2 kept in
-// another, it brings to that of now.
+// Normalise brings an opening to canonical form: empty lists instead of nil, nil instead of an empty map; and fields in
+// the form of files before version 2 to the present one.
 func (o *Opening) Normalise() {
 	if o.Readings == nil {
 		o.Readings = []survey.Reading{}

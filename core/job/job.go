@@ -1,5 +1,5 @@
-// Package job is what is kept of the work, door by door: its types, their checks
-// and the open job file. It works nothing out; package plan does.
+// Package job has the types that are kept, job and opening, with their checks and the open job file. It computes
+// nothing: package plan does.
 package job
 
 import (
@@ -17,13 +17,13 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Job is a house's doors, in the order of the walk.
+// Job is a house: its openings in the order of the walk, and what they share.
 type Job struct {
 	ID   string       `json:"id"`
 	Name string       `json:"name"`
 	Unit measure.Unit `json:"unit"`
 	Tape measure.Tape `json:"tape"`
-	// that its sentences are in; empty for the one that its unit suggests
+	// language of its sentences; empty for the one that its unit suggests
 	Language Language  `json:"language,omitempty"`
 	Presets  []Preset  `json:"presets,omitempty"` // margins of one's own, for every door of the job
 	Kit      Kit       `json:"kit,omitzero"`
@@ -31,7 +31,7 @@ type Job struct {
 	Openings []Opening `json:"openings"`
 }
 
-// Language is an English, by its BCP 47 tag.
+// Language is a variety of English, as a BCP 47 tag.
 type Language string
 
 // The languages.
@@ -43,7 +43,7 @@ const (
 // Languages lists them.
 var Languages = []Language{British, American}
 
-// Speaks is the language that a job's sentences are in.
+// Speaks is the language of the job's sentences.
 func (j Job) Speaks() Language {
 	switch {
 	case j.Language != "":
@@ -54,13 +54,13 @@ func (j Job) Speaks() Language {
 	return British
 }
 
-// Preset is a set of margins under a name.
+// Preset is a named set of margins.
 type Preset struct {
 	Name    string  `json:"name"`
 	Margins Margins `json:"margins"`
 }
 
-// Opening is one door's opening with all that was read and chosen for it.
+// Opening is one opening with everything that was read and chosen for it.
 type Opening struct {
 	ID    string     `json:"id"`
 	Name  string     `json:"name"`
@@ -68,12 +68,11 @@ type Opening struct {
 	Hand  frame.Hand `json:"hand"`
 	Walls Walls      `json:"walls"`
 	Seen  Seen       `json:"seen,omitzero"`
-	// Measuring is how the carpenter goes about it; what is offered to be read follows.
+	// Measuring is the method of measuring; it decides which readings are offered.
 	Measuring Measuring      `json:"measuring,omitempty"`
 	Between   measure.Length `json:"between,omitempty"` // between what stands left and right of the opening
-	// PlusMinus is sure enough, where it is set by hand: what every margin is to be known
-	// to, 19 times in 20. OneSigma is that as files before version 2 kept it, one standard
-	// deviation.
+	// PlusMinus is the target accuracy of the margins where it is set by hand, as ± (figure.Coverage). OneSigma is the
+	// same in files before version 2, as one standard deviation.
 	PlusMinus measure.Length   `json:"plusMinus,omitzero"`
 	OneSigma  measure.Length   `json:"sure,omitzero"`
 	Lining    *lining.Choice   `json:"lining,omitempty"` // where the frame is made to the slab
@@ -92,23 +91,22 @@ type Opening struct {
 	Notes     []Note           `json:"notes,omitempty"`
 	Signed    *Signed          `json:"signed,omitempty"`   // nil while the door is worked on
 	Reopened  []Reopened       `json:"reopened,omitempty"` // sign-offs that were taken back
-	// Done holds, for each step that was finished, the plan's mark of that
-	// step when it was: where the mark has changed since, inputs have.
+	// Done holds, for each finished step, the plan's mark of that step at that time: a different mark now means that
+	// inputs have changed.
 	Done map[Step]string `json:"done,omitempty"`
-	// Ticked are the cards of the work at the trestles that were done, each named with
-	// the figures that it was done by: where those have changed, it is open again.
+	// Ticked are the finished cards of the work at the trestles, each named with the figures that it was done by: where
+	// those have changed, it is open again.
 	Ticked []string `json:"ticked,omitempty"`
 }
 
-// Seen is what is there already that tells the hand: on which jamb, seen from the pull
-// face; empty where nothing is.
+// Seen is the existing evidence of the hand (hinges, a keep): on which jamb, seen from the pull face; empty where there
+// is none.
 type Seen struct {
 	Pockets frame.Hand `json:"pockets,omitempty"`
 	Strike  frame.Hand `json:"strike,omitempty"`
 }
 
-// Pair is what makes an opening one for two leaves. The opening's own slab is
-// the leaf on the hinge jamb.
+// Pair makes an opening one for two leaves. The opening's own slab is the leaf on the hinge jamb.
 type Pair struct {
 	Slab    slab.Slab      `json:"slab"`             // the leaf on the lock jamb
 	Meeting measure.Length `json:"meeting"`          // margin between the leaves
@@ -120,7 +118,7 @@ type Pair struct {
 	Lip   measure.Length `json:"lip,omitempty"`   // of rebated ones: how far they lap; nought trade.RebateLip
 }
 
-// Framed is the frame that is made to the slab; nil where there is one already.
+// Framed is the frame that is made to the slab; nil where there is a frame already.
 func (o Opening) Framed() *lining.Choice {
 	if o.Measuring != ToFrame {
 		return nil
@@ -128,7 +126,7 @@ func (o Opening) Framed() *lining.Choice {
 	return o.Lining
 }
 
-// Laps is how far rebated meeting edges lap.
+// Laps is the overlap of rebated meeting edges.
 func (p Pair) Laps() measure.Length {
 	if p.Lip > 0 {
 		return p.Lip
@@ -136,19 +134,19 @@ func (p Pair) Laps() measure.Length {
 	return trade.RebateLip
 }
 
-// Walls says what is believed of an opening before it is measured.
+// Walls is the assumption about an opening before it is measured.
 type Walls string
 
-// An opening in a house that has settled, or a frame set by a careful hand.
+// An opening in a house that has settled, or a frame set with care.
 const (
 	Old Walls = "old"
 	New Walls = "new"
 )
 
-// Measuring is a way to go about measuring an opening.
+// Measuring is a method of measuring an opening.
 type Measuring string
 
-// The ways to go about it.
+// The methods of measuring.
 const (
 	AsItComes   Measuring = ""
 	ByTape      Measuring = "tape"     // tape and level; the slab is cut on the trestles from the figures
@@ -157,16 +155,16 @@ const (
 	ToFrame     Measuring = "frame"    // there is no frame, or it goes: one is made to the slab
 )
 
-// Measurings lists them.
+// Measurings lists the methods.
 var Measurings = []Measuring{AsItComes, ByTape, OfferedUp, FromOldDoor, ToFrame}
 
-// Step is one of the steps of an opening.
+// Step is one step of the work at an opening.
 type Step string
 
-// Name is what a step is called.
+// Name is the name of a step.
 func (s Step) Name() message.ID { return "step." + message.ID(s) }
 
-// The steps in trade order.
+// The steps, in trade order.
 const (
 	StepMeasure Step = "measure"
 	StepSlab    Step = "slab"
@@ -180,13 +178,12 @@ const (
 	StepLog     Step = "log"
 )
 
-// Steps lists them.
+// Steps lists the steps.
 var Steps = []Step{
 	StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock, StepTry, StepStops, StepLog,
 }
 
-// Margins is what is wanted of the light round the door. A side that is nil
-// takes the school's margin.
+// Margins are the wanted margins. A side that is nil takes the school's.
 type Margins struct {
 	School string          `json:"school"` // ID of a trade.School
 	Head   *measure.Length `json:"head,omitempty"`
@@ -208,19 +205,18 @@ func (m Margins) Own(s frame.Side) *measure.Length {
 	}[s]
 }
 
-// Cut is how the slab is cut.
+// Cut is how the slab is to be cut.
 type Cut struct {
 	Registration fit.Registration `json:"registration"`   // or ByRule
 	Ends         fit.Ends         `json:"ends,omitempty"` // or ByRule
 	LeaveOn      Habit            `json:"leaveOn"`
 	Knowing      bool             `json:"knowing,omitempty"` // cut though the head's slope is hardly known
-	// Straight or scribed, or ByRule: scribed where straightness costs more than
-	// the unevenness accepted.
+	// straight, scribed, or ByRule: scribed where the margin is more uneven than accepted
 	LockEdge Shape `json:"lockEdge,omitempty"`
 	Head     Shape `json:"head,omitempty"`
 }
 
-// Shape is how an edge is shaped against a crooked side.
+// Shape is the shape of an edge against a crooked side.
 type Shape string
 
 // The shapes.
@@ -235,13 +231,13 @@ var shapes = []Shape{"", ShapedByRule, Straight, Scribed}
 // ByRule leaves a choice to the rules of fit.Choose.
 const ByRule = "by-rule"
 
-// Registrations and Ends are what Cut may hold.
+// Registrations and Ends are the valid values of Cut.
 var (
 	Registrations = append(append([]fit.Registration{ByRule}, fit.Registrations...), fit.AsOffered, fit.ShareWidth)
 	Ends          = append(append([]fit.Ends{ByRule}, fit.AllEnds...), fit.ShareLength, fit.MeetStrike)
 )
 
-// Habit is what is left on at the first cut.
+// Habit is the rule for wood left on at the first cut.
 type Habit string
 
 // The habits.
@@ -251,15 +247,15 @@ const (
 	ToLine   Habit = "to-line"   // nothing, whatever the risk
 )
 
-// Habits lists them.
+// Habits lists the rules.
 var Habits = []Habit{WhenSure, Always3, ToLine}
 
-// NewJob is an empty job in a unit, with that unit's finer tape.
+// NewJob returns an empty job in a unit, with that unit's finer tape.
 func NewJob(id, name string, unit measure.Unit) Job {
 	return Job{ID: id, Name: name, Unit: unit, Tape: measure.UsualTape(unit), Openings: []Opening{}}
 }
 
-// NewOpening is an opening with the usual choices of a unit and no readings.
+// NewOpening returns an opening with a unit's default choices and no readings.
 func NewOpening(id, name string, unit measure.Unit) Opening {
 	const mm, in = measure.Millimetre, measure.Inch
 	o := Opening{

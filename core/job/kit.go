@@ -13,19 +13,19 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Kit is the tools at hand, and what a trip to the trestles costs.
+// Kit is the tools at hand, and the cost of a trip to the trestles.
 type Kit struct {
 	Tools survey.Kit `json:"tools,omitempty"` // empty: a usual instrument for each kind of reading
 	Trip  float64    `json:"trip,omitzero"`   // minutes of another trip after the first hang; nought for UsualTrip
-	// how far from the best a margin may be and still fit; nought for UsualFits
+	// greatest deviation from the best margin that still fits; 0 for UsualFits
 	Fits measure.Length `json:"fits,omitzero"`
-	// Hinges of one's own, beside the trade's.
+	// Hinges are the carpenter's own, beside those of core/trade.
 	Hinges   []OwnHinge       `json:"hinges,omitempty"`
 	Hardware []trade.Hardware `json:"hardware,omitempty"` // latches and locks of one's own
 	Bits     []measure.Length `json:"bits,omitempty"`     // that are at hand; empty for the usual ones
 }
 
-// HardwareByID finds a piece of hardware in the kit, or in the trade's list; ok is false where there is none.
+// HardwareByID finds a piece of hardware in the kit or in core/trade; ok is false where there is none.
 func (k Kit) HardwareByID(id string) (d trade.Hardware, ok bool) {
 	for _, d := range k.Hardware {
 		if d.ID == id {
@@ -43,7 +43,7 @@ func (k Kit) BitsAtHand(u measure.Unit) []measure.Length {
 	return trade.Bits[u]
 }
 
-// Holds reports whether a kit has every tool, hinge and hardware that another has of its own.
+// Holds reports whether a kit has every tool, hinge and piece of hardware that is another kit's own.
 func (k Kit) Holds(other Kit) bool {
 	return holds(k.Tools, other.Tools, func(t survey.Tool) string { return t.ID + " " + t.Instrument }) &&
 		holds(k.Hinges, other.Hinges, func(h OwnHinge) string { return h.ID }) &&
@@ -56,8 +56,7 @@ func holds[T any](list, other []T, id func(T) string) bool {
 	})
 }
 
-// OwnHinge is a hinge that is measured once and kept for all the job's doors. Nought is what
-// was not said.
+// OwnHinge is a hinge that was measured once, for all of the job's openings. 0 is not said.
 type OwnHinge struct {
 	ID     string         `json:"id"`
 	Name   string         `json:"name"`
@@ -75,7 +74,7 @@ type OwnHinge struct {
 	Load   float64        `json:"load,omitempty"`   // the heaviest slab that two carry, kg
 }
 
-// Hinge finds a hinge in the kit, or in the trade's list; ok is false where there is none.
+// Hinge finds a hinge in the kit or in core/trade; ok is false where there is none.
 func (k Kit) Hinge(id string) (h trade.Hinge, ok bool) {
 	for _, o := range k.Hinges {
 		if o.ID == id {
@@ -90,13 +89,13 @@ func (k Kit) Hinge(id string) (h trade.Hinge, ok bool) {
 	return trade.HingeByID(id)
 }
 
-// What another trip costs and what fits, where nothing else is set. Common practice.
+// Defaults for the cost of a trip, and for what fits. Common practice.
 const (
 	UsualTrip = 12.0
 	UsualFits = measure.Millimetre
 )
 
-// TripMinutes is what another trip costs.
+// TripMinutes is the cost of another trip, in minutes.
 func (k Kit) TripMinutes() float64 {
 	if k.Trip > 0 {
 		return k.Trip
@@ -104,7 +103,7 @@ func (k Kit) TripMinutes() float64 {
 	return UsualTrip
 }
 
-// FitsWithin is how far from the best a margin may be and still fit.
+// FitsWithin is the greatest deviation from the best margin that still fits.
 func (k Kit) FitsWithin() measure.Length {
 	if k.Fits > 0 {
 		return k.Fits
@@ -112,7 +111,7 @@ func (k Kit) FitsWithin() measure.Length {
 	return UsualFits
 }
 
-// What no kit holds.
+// Upper bounds on a kit.
 const (
 	mostTools   = 20
 	longestTrip = 240.0 // minutes
@@ -241,7 +240,7 @@ func (k Kit) checkProved(id string, known *trade.Instrument, p survey.Proved) er
 	case p.Readings < 4 || p.Readings > 40:
 		return field.Fault("/readings", "refused.proof-readings", message.Args{"given": message.Number(p.Readings)})
 	}
-	// A chain of proofs must end at a tool that stands for itself.
+	// A chain of proofs must end at a tool that is its own reference.
 	for at, left := p.Against, len(k.Tools); at != ""; left-- {
 		i := slices.IndexFunc(k.Tools, func(x survey.Tool) bool { return x.ID == at })
 		switch {
@@ -257,8 +256,8 @@ func (k Kit) checkProved(id string, known *trade.Instrument, p survey.Proved) er
 	return nil
 }
 
-// CheckKit reports readings whose tool is not in a kit, or does not read their kind, and a
-// hinge that is neither in it nor in the trade's list, as field.Errors.
+// CheckKit reports readings whose tool is not in the kit or cannot take that kind, and a hinge that is neither in the
+// kit nor in core/trade, as field.Errors.
 func (o Opening) CheckKit(k Kit) error {
 	var bad field.Errors
 	for i, r := range o.Readings {

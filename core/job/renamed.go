@@ -6,15 +6,14 @@ import (
 	"strings"
 )
 
-// renamed are the keys of what is kept that had another name until version 4 of the job file, as JSON pointers into an
-// opening, and their names since.
+// renamed maps keys of an opening that were renamed in version 4 of the job file, as JSON pointers into an opening, to
+// their present names.
 var renamed = map[string]string{"/lock/device": "hardware"}
 
-// renamedInJob are those of a job beside its openings'.
+// renamedInJob maps those of a job outside its openings.
 var renamedInJob = map[string]string{"/kit/devices": "hardware", "/usual/lock/device": "hardware"}
 
-// Now is a JSON pointer into an opening with the names that its keys have now: a page that is still open may have those
-// of before.
+// Now rewrites a JSON pointer into an opening to the present names: a page that is still open may use old ones.
 func Now(pointer string) string {
 	for was, now := range renamed {
 		if rest, ok := strings.CutPrefix(pointer, was); ok && (rest == "" || rest[0] == '/') {
@@ -24,12 +23,12 @@ func Now(pointer string) string {
 	return pointer
 }
 
-// RenameJob gives the keys of a job beside its openings the names that they have now: a page that is still open sends
-// its kit as it read it.
+// RenameJob gives the keys of a job outside its openings their present names: a page that is still open sends the kit
+// as it read it.
 func RenameJob(b []byte) []byte { return Rename(b, renamedInJob) }
 
-// Rename gives the keys of a JSON text the names that they have now, by the JSON pointers of before, and leaves every
-// other byte as it is. What is no JSON is left for the reader to say so.
+// Rename gives the keys of a JSON text their present names, by old JSON pointers, and leaves every other byte as it is.
+// Invalid JSON is left for the decoder to report.
 func Rename(b []byte, names map[string]string) []byte {
 	return rename(b, func(path []string) (now string, ok bool) {
 		now, ok = names["/"+strings.Join(path, "/")]
@@ -37,7 +36,7 @@ func Rename(b []byte, names map[string]string) []byte {
 	})
 }
 
-// rename gives keys the name that nameAt has for their path, and leaves every other byte as it is.
+// rename renames the keys of a JSON text by their paths, with nameAt, and leaves every other byte as it is.
 func rename(b []byte, nameAt func(path []string) (now string, ok bool)) []byte {
 	type level struct {
 		list bool
@@ -83,7 +82,7 @@ func rename(b []byte, nameAt func(path []string) (now string, ok bool)) []byte {
 	return out.Bytes()
 }
 
-// nameInFile is the name that the key at a path of a job file has now; ok is false where it has none other.
+// nameInFile is the present name of the key at a path of a job file; ok is false where it was not renamed.
 func nameInFile(path []string) (now string, ok bool) {
 	names := renamedInJob
 	switch {

@@ -15,12 +15,10 @@ import (
 	"kindmargin/core/message"
 )
 
-// CheckJSON reports, as a field.Error, the first thing in a JSON text that
-// encoding/json would drop or take for something else without a word: text that
-// is not UTF-8, a name that stands twice in one object, one that the type t does
-// not have exactly so, and more after the end; and a text that would take more room
-// as values than a job of as many doors as there can be. A nil type takes any name.
-// That the text fits the type otherwise is json.Unmarshal's to say.
+// CheckJSON reports, as a field.Error, the first thing in a JSON text that encoding/json would silently drop or alter:
+// invalid UTF-8, a duplicate name in an object, a name that type t does not have exactly so, or trailing data; and a
+// text whose values would take more memory than the largest job. With a nil type any name is accepted. Whether the
+// values fit the type is json.Unmarshal's to report.
 func CheckJSON(b []byte, t reflect.Type) error {
 	if !utf8.Valid(b) {
 		return field.Fault("", "refused.not-utf8", nil)
@@ -43,7 +41,7 @@ func CheckJSON(b []byte, t reflect.Type) error {
 	return nil
 }
 
-// What a text may come to as values: three bytes, {}, come to some thousand as a door.
+// Bounds on the memory of decoded values: three bytes, "{}," decode to some thousand as an opening.
 const (
 	mostRoom  = 192 << 20 // bytes, structs in lists counted twice
 	mostDepth = 100
@@ -57,7 +55,7 @@ type strictly struct {
 	halves func() bool // what stands for half a character was not written so
 }
 
-// take takes room for a value of a type.
+// take reserves memory for a value of a type.
 func (w *strictly) take(t reflect.Type, at string) error {
 	room := 32
 	if t != nil {
@@ -69,7 +67,7 @@ func (w *strictly) take(t reflect.Type, at string) error {
 	return nil
 }
 
-// deeper opens a list or an object.
+// deeper enters a list or an object.
 func (w *strictly) deeper() error {
 	if w.depth++; w.depth > mostDepth {
 		return field.Fault("", "refused.too-deep", message.Args{"line": message.Number(w.line())})
@@ -83,7 +81,7 @@ func (w *strictly) line() int {
 
 var unmarshaler = reflect.TypeFor[json.Unmarshaler]()
 
-// value reads one value that should have type t and stands at a JSON pointer.
+// value checks one value of type t at a JSON pointer.
 func (w *strictly) value(t reflect.Type, at string) error {
 	for t != nil && t.Kind() == reflect.Pointer {
 		t = t.Elem()
@@ -174,7 +172,7 @@ func (w *strictly) object(t reflect.Type, at string) error {
 	return nil
 }
 
-// whole refuses text with half a character in it, which would be changed.
+// whole rejects text with a lone surrogate, which decoding would replace.
 func (w *strictly) whole(s, at string) error {
 	if strings.ContainsRune(s, utf8.RuneError) && w.halves() {
 		return field.Fault(at, "refused.half-character", message.Args{"line": message.Number(w.line())})
@@ -182,8 +180,7 @@ func (w *strictly) whole(s, at string) error {
 	return nil
 }
 
-// fieldOf is the type of a struct's field or a map's value by its JSON name;
-// nil for a type that takes any name.
+// fieldOf is the type of a struct's field or a map's value by its JSON name; nil where any name is accepted.
 func fieldOf(t reflect.Type, name string) (reflect.Type, error) {
 	if t == nil {
 		return nil, nil
@@ -209,9 +206,8 @@ func fieldOf(t reflect.Type, name string) (reflect.Type, error) {
 	return nil, field.Fault("", "refused.name-unknown", message.Args{"name": message.Quote(name)})
 }
 
-// TypeAt is the type of what a JSON pointer (RFC 6901) into t leads to, exactly
-// as written: names in their own case, places of a list as plain numbers or "-"
-// for its end. ok is false where it leads nowhere.
+// TypeAt is the type at a JSON pointer (RFC 6901) into t, exactly as written: names in their own case, indices as plain
+// numbers or "-" for the end. ok is false where it leads nowhere.
 func TypeAt(t reflect.Type, pointer string) (at reflect.Type, ok bool) {
 	if pointer == "" {
 		return t, true
@@ -249,5 +245,5 @@ var (
 	unescape = strings.NewReplacer("~1", "/", "~0", "~")
 )
 
-// Escape makes a name a token of a JSON pointer.
+// Escape encodes a name as a reference token of a JSON pointer.
 func Escape(name string) string { return escape.Replace(message.Quote(name)) }

@@ -13,28 +13,28 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Tried is a leaf from its first cut on.
+// Tried is the record of a leaf from its first cut on.
 type Tried struct {
 	Made  *Made  `json:"made,omitempty"` // nil until it was cut
 	Hangs []Hang `json:"hangs"`
 }
 
-// Made is a slab as it really was cut, and as its hinges were let in: as planned, where
-// nothing else was said. Its edges are told from its hinge edge and its head's corner there.
+// Made is a slab as it was cut, and its hinges as they were let in; as planned where nothing else was recorded. Its
+// edges are relative to its hinge edge and its head's corner there.
 type Made struct {
 	On   string           `json:"on,omitempty"` // when
 	By   string           `json:"by,omitempty"` // who
 	Hand frame.Hand       `json:"hand"`         // of the leaf
 	Lock []measure.Length `json:"lock"`         // width of the slab at even places from its foot to its head
-	// how far its head stands above square, at even places from the hinge edge
+	// how far its head is above square, at even places from the hinge edge
 	Head []measure.Length `json:"head"`
 	Foot []measure.Length `json:"foot"` // its length, at even places from the hinge edge
-	// Hollow is how far its hinge edge stands back from straight, at even places from its
-	// foot; nothing where it is straight.
+	// Hollow is how far the hinge edge is behind a straight one, at even places from its foot; empty where it is
+	// straight.
 	Hollow []measure.Length `json:"hollow,omitempty"`
 	Hinges []MadeHinge      `json:"hinges"`
 	Margin measure.Length   `json:"margin"` // head margin at the hinge corner, as it was hung
-	// version of the rules that its marks came from; nought for the first
+	// version of the rules that its marks came from; 0 for the first
 	Rules int `json:"rules,omitempty"`
 }
 
@@ -46,17 +46,17 @@ type MadeHinge struct {
 	Pack measure.Length `json:"pack,omitempty"` // behind the jamb leaf
 }
 
-// Hang is one time that the slab hung on its screws, and what was found.
+// Hang is one hang of the slab on its screws, and what was found.
 type Hang struct {
 	ID      string `json:"id"`
 	On      string `json:"on,omitempty"`
 	By      string `json:"by,omitempty"`
 	Revisit string `json:"revisit,omitempty"` // the season, or why the door was looked at again
-	// Of a revisit: the room's air on that day, and what a meter says of the slab; either or none.
+	// Of a revisit: the air in the room that day, and the slab's moisture by a meter; either or none.
 	Air      *season.Air    `json:"air,omitempty"`
 	Moisture season.Percent `json:"moisture,omitempty"`
 	Did      *Did           `json:"did,omitempty"` // before it; nil for the first, and where nothing was done
-	// Gaps are beside the slab, each of kind survey.Gap with this hang's ID as its offer.
+	// Gaps are those beside the slab, each of kind survey.Gap with this hang's ID as its offer.
 	Gaps []survey.Reading `json:"gaps"`
 
 	Drags   []int    `json:"drags,omitempty"`   // opening angles at which the foot drags on the floor
@@ -69,7 +69,7 @@ type Hang struct {
 	Fits    bool     `json:"fits,omitempty"` // it was called done
 }
 
-// Drift is which way a door goes by itself.
+// Drift is the way in which a slab swings by itself.
 type Drift string
 
 // The ways.
@@ -80,20 +80,20 @@ const (
 
 // Did is what was done to a hung slab.
 type Did struct {
-	// how much further out each hinge was packed, top first; below nought let in
+	// how much further out each hinge was packed, top first; negative is let in
 	Pack   []measure.Length `json:"pack,omitempty"`
 	Fore   []measure.Length `json:"fore,omitempty"` // how far each was moved toward the pull face
 	Up     measure.Length   `json:"up,omitempty"`   // of all hinges
 	Planed []Planed         `json:"planed,omitempty"`
 }
 
-// Planed is what was planed off one edge, straight between three places.
+// Planed is what was planed off one edge, linear between three places.
 type Planed struct {
 	Side frame.Side        `json:"side"`
 	Off  [3]measure.Length `json:"off"` // at its foot or hinge corner, its middle, its head or lock corner
 }
 
-// Note is something written down about a door.
+// Note is a note about an opening.
 type Note struct {
 	On   string `json:"on,omitempty"`
 	By   string `json:"by,omitempty"`
@@ -101,7 +101,7 @@ type Note struct {
 	Text string `json:"text"`
 }
 
-// Signed is a door signed off: nothing of it is changed until it is opened again with a reason.
+// Signed is the sign-off of an opening: nothing changes until it is reopened with a reason.
 type Signed struct {
 	On      string         `json:"on"`
 	By      string         `json:"by"`
@@ -109,7 +109,7 @@ type Signed struct {
 	Margins []SignedMargin `json:"margins,omitempty"` // as they were found, against what was wanted
 }
 
-// SignedMargin is one margin of a door that was signed off.
+// SignedMargin is one margin at the sign-off.
 type SignedMargin struct {
 	Leaf   int            `json:"leaf,omitempty"` // of a pair: 0 or 1
 	Side   frame.Side     `json:"side"`
@@ -118,7 +118,7 @@ type SignedMargin struct {
 	Found  measure.Length `json:"found"`
 }
 
-// Reopened is a sign-off that was taken back: for a reason, or to look at the door again.
+// Reopened is a sign-off that was taken back: for a reason, or for a revisit.
 type Reopened struct {
 	On      string `json:"on"`
 	By      string `json:"by,omitempty"`
@@ -127,7 +127,7 @@ type Reopened struct {
 	Was     Signed `json:"was"`
 }
 
-// What is kept of one leaf at most.
+// Upper bounds on a leaf's record.
 const (
 	mostHangs   = 40
 	mostGaps    = 60
@@ -136,7 +136,7 @@ const (
 	longestNote = 2000
 )
 
-// checkLog reports what cannot be in a door's notes and its sign-off.
+// checkLog reports invalid notes and sign-offs.
 func (o Opening) checkLog(bad *field.Errors) {
 	if len(o.Notes) > mostNotes || len(o.Reopened) > mostNotes {
 		bad.Add("/notes", "refused.too-many-notes", message.Args{
@@ -179,7 +179,7 @@ func (s Signed) check() error {
 	return bad.Err()
 }
 
-// checkTried reports what cannot be in the tries of an opening.
+// checkTried reports invalid tries.
 func (o Opening) checkTried(bad *field.Errors) {
 	leaves := 1
 	if o.Pair != nil {
@@ -346,8 +346,8 @@ func (h Hang) check(m Made) error {
 	return bad.Err()
 }
 
-// moved reports a hinge of hang k that was moved past what pocket or screw allows, all
-// moves since the first hang together, and wood that was put back.
+// moved reports a hinge of hang k that was moved further than its recess or screws allow, all moves since the first
+// hang added up, and wood that was put back.
 func (t Tried) moved(k int) error {
 	var bad field.Errors
 	did := t.Hangs[k].Did
@@ -396,14 +396,14 @@ func (t Tried) moved(k int) error {
 	return bad.Err()
 }
 
-// What a hinge is ever moved by, done as told or not.
+// Limits of a hinge's moves, whether as advised or not.
 const (
 	mostLetIn = 3 * measure.Millimetre
 	mostOut   = 5 * measure.Millimetre
 	mostUp    = 20 * measure.Millimetre
 )
 
-// Out is what hinge i was packed out by in all, up to and with hang k.
+// Out is the total by which hinge i was packed out, up to and with hang k.
 func (t Tried) Out(k, i int) (out measure.Length) {
 	for _, h := range t.Hangs[:k+1] {
 		if h.Did != nil && i < len(h.Did.Pack) {

@@ -10,8 +10,7 @@ import (
 	"kindmargin/core/season"
 )
 
-// Usual is what a door begins with that is put on the walk from now on; nil where the unit's
-// usual choices hold.
+// Usual are a job's defaults for new openings; nil where the unit's defaults hold.
 type Usual struct {
 	Margins *Margins       `json:"margins,omitempty"`
 	Hinges  *UsualHinges   `json:"hinges,omitempty"`
@@ -19,16 +18,16 @@ type Usual struct {
 	Season  *season.Choice `json:"season,omitempty"`
 }
 
-// UsualHinges is a hinge and where it goes.
+// UsualHinges is a default hinge and its rule.
 type UsualHinges struct {
 	Choice hinge.Choice   `json:"choice"`
 	Pin    measure.Length `json:"pin,omitempty"` // in front of the pull face
 }
 
-// Part is a part of a door's choices that other doors can take.
+// Part is a part of an opening's choices that other openings can take over.
 type Part string
 
-// The parts. A kit is the job's own, and so every door's.
+// The parts. The kit is the job's own, and so every opening's.
 const (
 	PartMargins Part = "margins"
 	PartHinges  Part = "hinges"
@@ -36,13 +35,12 @@ const (
 	PartSeason  Part = "season"
 )
 
-// Parts lists them, in trade order.
+// Parts lists the parts, in trade order.
 var Parts = []Part{PartMargins, PartHinges, PartLock, PartSeason}
 
-// Takes is a door with some parts of another's choices. What belongs to an opening itself
-// stays with it: the floor that is still to come, the pockets and the strike that are in its
-// jambs and so decide its heights, old holes, what its edges hold, and what its slab holds of
-// water.
+// Takes is an opening with some parts of another's choices. What belongs to the opening itself stays: its future floor,
+// the recesses and the strike in its jambs, which decide its heights, old holes, what its edges hold, and its slab's
+// moisture.
 func (o Opening) Takes(from Opening, parts []Part) Opening {
 	for _, p := range parts {
 		switch p {
@@ -67,7 +65,7 @@ func (o Opening) Takes(from Opening, parts []Part) Opening {
 	return o
 }
 
-// hinges are a door's hinges with another's in their place.
+// hinges are an opening's hinges with another's choices.
 func hinges(c, from hinge.Choice) hinge.Choice {
 	c.Leaf, c.Width, c.Plate, c.Closed, c.Size, c.Long = from.Leaf, from.Width, from.Plate, from.Closed, from.Size, from.Long
 	if c.From == hinge.FromPockets || from.From == hinge.FromPockets {
@@ -77,7 +75,7 @@ func hinges(c, from hinge.Choice) hinge.Choice {
 	return c
 }
 
-// latch is a door's lock with another's in its place.
+// latch is an opening's lock with another's choices.
 func latch(c, from lock.Choice) lock.Choice {
 	c.Hardware, c.Backset, c.Bore, c.Second, c.Above = from.Hardware, from.Backset, from.Bore, from.Second, from.Above
 	c.Reach, c.Lowest, c.Highest = from.Reach, from.Lowest, from.Highest
@@ -87,7 +85,7 @@ func latch(c, from lock.Choice) lock.Choice {
 	return c
 }
 
-// Set makes some parts of a door's choices the usual ones.
+// Set makes some parts of an opening's choices the defaults.
 func (s Usual) Set(u measure.Unit, from Opening, parts []Part) Usual {
 	plain := NewOpening("", "", u).Takes(from, parts)
 	for _, p := range parts {
@@ -105,7 +103,7 @@ func (s Usual) Set(u measure.Unit, from Opening, parts []Part) Usual {
 	return s
 }
 
-// Without is what is usual without some parts.
+// Without are the defaults without some parts.
 func (s Usual) Without(parts []Part) Usual {
 	for _, p := range parts {
 		switch p {
@@ -122,7 +120,7 @@ func (s Usual) Without(parts []Part) Usual {
 	return s
 }
 
-// Begin is a door as it is put on the walk: with the unit's usual choices, or the job's.
+// Begin is a new opening with the job's defaults, or the unit's.
 func (j Job) Begin(id, name string) Opening {
 	o := NewOpening(id, name, j.Unit)
 	if m := j.Usual.Margins; m != nil {
@@ -141,7 +139,7 @@ func (j Job) Begin(id, name string) Opening {
 	return o
 }
 
-// check reports what no door could begin with.
+// check reports defaults that are invalid for any opening.
 func (s Usual) check(j Job) error {
 	o := j.Begin("new", "new")
 	var bad field.Errors

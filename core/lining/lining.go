@@ -1,5 +1,5 @@
-// Package lining is a frame that is made to a slab: two jambs and a head, cut and ripped on the
-// trestles so that the slab goes in with its margins, and set in the rough opening on packing.
+// Package lining makes a frame to a slab: two jambs and a head, cut and ripped on the trestles to the slab and its
+// margins, and set in the rough opening on packers.
 package lining
 
 import (
@@ -13,42 +13,41 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Choice is what is known of the wall and the boards, and how the frame is joined. A measurement of
-// nought is one not taken yet.
+// Choice is what is known of the wall and the boards, and the joint of the frame. A measurement of 0 is not taken yet.
 type Choice struct {
 	Thick   measure.Length `json:"thick"`           // of the boards
 	Board   measure.Length `json:"board,omitempty"` // width that they come in
 	Joint   Joint          `json:"joint,omitempty"`
 	Housing measure.Length `json:"housing,omitempty"` // depth; nought a third of the boards' thickness
-	// Wall is its thickness, finish to finish: beside the hinge jamb at foot, middle and head, and so
-	// beside the lock jamb.
+	// Wall is the wall's thickness, finish to finish: beside the hinge jamb at foot, middle and head, then beside the
+	// lock jamb.
 	Wall [6]measure.Length `json:"wall"`
-	// Width is that of the rough opening at foot, middle and head, Height beside the hinge jamb and
-	// the lock jamb, from the floor that is there.
+	// Width is the rough opening's width at foot, middle and head, Height its height beside the hinge jamb and the lock
+	// jamb, from the existing floor.
 	Width  [3]measure.Length `json:"width"`
 	Height [2]measure.Length `json:"height"`
-	// Floor and High are how much higher the floor lies than under the hinge jamb: under the lock jamb, and
-	// at its highest place between the jambs and where the slab swings; below nought lower. Nil where it was
-	// not read, which is not the same as level.
+	// Floor and High are the floor's height above that under the hinge jamb: under the lock jamb, and at its highest
+	// place between the jambs and in the slab's swing; negative is lower. Nil is not read, which is not the same as
+	// level.
 	Floor  *measure.Length `json:"floor,omitempty"`
 	High   *measure.Length `json:"high,omitempty"`
 	Stop   measure.Length  `json:"stop,omitempty"` // thickness of the stops; nought trade.StopThick
 	Stands bool            `json:"stands,omitempty"`
 }
 
-// AtLock is how much higher the floor is under the lock jamb; nought where it was not read.
+// AtLock is the floor's height under the lock jamb above that under the hinge jamb; 0 where it was not read.
 func (c Choice) AtLock() measure.Length { return deref(c.Floor) }
 
-// Highest is how much higher the floor's highest place is than under the hinge jamb: nought where that is
-// the highest itself.
+// Highest is the height of the floor's highest place above that under the hinge jamb; 0 where that is the highest
+// itself.
 func (c Choice) Highest() measure.Length {
 	return max(c.AtLock(), deref(c.High), 0)
 }
 
-// Kept reports whether a frame stands that was made before its floor was asked for: it is not reopened.
+// Kept reports whether a frame was made before its floor was asked for: its step is not reopened.
 func (c Choice) Kept() bool { return c.Stands && c.High == nil }
 
-// Joint is how head and jambs meet.
+// Joint is the joint of head and jambs.
 type Joint string
 
 // The joints.
@@ -61,7 +60,7 @@ const (
 // Joints lists them.
 var Joints = []Joint{Housed, Over, Between}
 
-// Check reports what cannot be, as field.Errors.
+// Check reports invalid fields, as field.Errors.
 func (c Choice) Check() error {
 	const mm = measure.Millimetre
 	var bad field.Errors
@@ -114,7 +113,7 @@ func deref(l *measure.Length) measure.Length {
 	return *l
 }
 
-// housing is how deep the head is housed.
+// housing is the depth of the head's housing.
 func (c Choice) housing() measure.Length {
 	switch {
 	case c.Joint != Housed:
@@ -132,11 +131,11 @@ func (c Choice) stop() measure.Length {
 	return trade.StopThick
 }
 
-// Clear is what a frame must leave: between its jambs, and from the floor that is there under the hinge
-// jamb to the head; and the slab's thickness.
+// Clear is the clear size that a frame must leave: between its jambs, and from the existing floor under the hinge jamb
+// to the head; and the slab's thickness.
 type Clear struct{ Width, Height, Thick measure.Length }
 
-// Frame is a frame as it is cut. Lengths of nought wait for what is not measured.
+// Frame is a frame as it is cut. A length of 0 waits for a measurement.
 type Frame struct {
 	Clear
 	Jamb   frame.Each[measure.Length] // length of the hinge jamb and of the lock jamb
@@ -150,7 +149,7 @@ type Frame struct {
 	Pack   [3]measure.Length             // a side, at foot, middle and head; below nought it does not go in
 	Above  measure.Length                // over the head, at the lower side
 	Parts  []Part
-	// What is in its way; nought where nothing is.
+	// What is in its way; 0 where nothing is.
 	Narrow     measure.Length // by which the rough opening is too narrow, packed by the least
 	NarrowAt   int            // 0 foot, 1 middle, 2 head
 	Low        measure.Length // by which it is too low
@@ -171,10 +170,10 @@ type Part struct {
 	Note              message.ID // nothing where there is none
 }
 
-// Least is the narrowest that a lining can be ripped to: the slab, and a stop that holds.
+// Least is the narrowest width of a lining: the slab, and a stop that can be nailed.
 func Least(slab measure.Length) measure.Length { return slab + trade.StopWide }
 
-// Make cuts a frame to what it must leave.
+// Make gives the frame for a clear size.
 func Make(c Choice, clear Clear) Frame {
 	f := Frame{Clear: clear, House: c.housing(), Brace: clear.Width}
 	f.Jamb[frame.Hinge], f.Jamb[frame.Lock] = clear.Height, clear.Height-c.AtLock()
@@ -197,8 +196,8 @@ func Make(c Choice, clear Clear) Frame {
 	return f
 }
 
-// rip is how wide the linings are ripped: flush with both faces of the wall at each place that it was
-// measured at, or all to the thickest where one width does.
+// rip gives the widths that the linings are ripped to: flush with both faces of the wall at each measured place, or all
+// to the thickest where one width does.
 func (f *Frame) rip(c Choice) {
 	f.Walls = !slices.Contains(c.Wall[:], 0)
 	if !f.Walls {
@@ -224,7 +223,7 @@ func (f *Frame) rip(c Choice) {
 	}
 }
 
-// rough holds the frame against the rough opening.
+// rough checks the frame against the rough opening.
 func (f *Frame) rough(c Choice) {
 	f.Rough = !slices.Contains(c.Width[:], 0) && !slices.Contains(c.Height[:], 0)
 	if !f.Rough || c.Thick == 0 {
@@ -243,7 +242,7 @@ func (f *Frame) rough(c Choice) {
 	if most := slices.Max(f.Pack[:]); most > trade.MostPacking {
 		f.PackedMore = most
 	}
-	// Both are from the floor under their own leg.
+	// Both are from the floor under their own jamb.
 	f.Above = min(c.Height[0], c.Height[1]+c.AtLock()) - f.Outer.Height
 	if f.Above < 0 {
 		f.Low = -f.Above

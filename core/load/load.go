@@ -1,6 +1,5 @@
-// Package load works out what to take along for some doors of a job: what is hung and used
-// up, the tools and blades, how the slabs are cut, and what is set once for several doors. It
-// counts only what is still to be done at each door.
+// Package load computes what to take along for some openings of a job: what is hung and used up, tools and blades, how
+// the slabs are cut, and settings shared by several openings. Only work that is not done yet counts.
 package load
 
 import (
@@ -29,17 +28,16 @@ const (
 	Tools   Kind = "tools"
 )
 
-// Heading is what is known of a kind. What is ordered is bought for the job; the rest a
-// carpenter has.
+// Heading is what is known of a kind. What is ordered is bought for the job; a carpenter owns the rest.
 type Heading struct {
 	Kind    Kind
 	Ordered bool
 }
 
-// Name is what the kind is called.
+// Name is the name of the kind.
 func (h Heading) Name() message.ID { return "load-kind." + message.ID(h.Kind) }
 
-// Headings lists them, in the order of loading.
+// Headings lists the kinds, in the order of loading.
 var Headings = []Heading{
 	{Slabs, true},
 	{Hinges, true},
@@ -69,20 +67,20 @@ type Cut struct {
 	Left   bool                       // something is left on for the next try
 }
 
-// Setting is something that is set once and then does several doors.
+// Setting is a tool setting that serves several openings.
 type Setting struct {
 	What  message.Message // the tool, and what for
 	To    message.Message
 	Doors []string
 }
 
-// Open is a door of which something cannot be counted yet.
+// Open is an opening with something that cannot be counted yet.
 type Open struct {
 	Door message.Message
 	Why  message.Message
 }
 
-// List is what to take along.
+// List is everything to take along.
 type List struct {
 	Doors    []string
 	Items    []Item // by kind
@@ -94,7 +92,7 @@ type List struct {
 // Opening is an opening with its plan.
 type Opening = plan.Opening
 
-// leaf is one leaf of a door, and what is done of it.
+// leaf is one leaf of an opening, and how far its work is.
 type leaf struct {
 	Opening
 	plan.Leaf
@@ -106,7 +104,7 @@ type leaf struct {
 	bolted            bool // it is the fixed leaf of a pair
 }
 
-// leaves are the leaves of a door.
+// leaves are the leaves of an opening.
 func leaves(d Opening) (list []leaf) {
 	for i, v := range d.Plan.Leaves {
 		l := leaf{
@@ -132,7 +130,7 @@ func leaves(d Opening) (list []leaf) {
 	return list
 }
 
-// Of is the list for some doors of a job.
+// Of is the list for some openings of a job.
 func Of(j job.Job, doors []Opening) List {
 	c := NewCounter(j)
 	for _, d := range doors {
@@ -141,7 +139,7 @@ func Of(j job.Job, doors []Opening) List {
 	return c.List()
 }
 
-// Counter counts what doors need, a door at a time, so that no more than one plan is held.
+// Counter counts one opening at a time, so that no more than one plan is in memory.
 type Counter struct {
 	job  job.Job
 	list List
@@ -149,14 +147,13 @@ type Counter struct {
 	rods []rod
 }
 
-// counted is where an item or a setting stands in its list, and how many doors had been
-// counted when it last took one.
+// counted is an item's or a setting's place in its list, and the number of openings counted when it last grew.
 type counted struct{ at, doors int }
 
-// NewCounter is a Counter for doors of a job.
+// NewCounter returns a Counter for openings of a job.
 func NewCounter(j job.Job) *Counter { return &Counter{job: j, at: map[string]*counted{}} }
 
-// Add counts a door.
+// Add counts an opening.
 func (c *Counter) Add(d Opening) {
 	c.list.Doors = append(c.list.Doors, d.Name)
 	if len(d.Plan.Clashes) > 0 {
@@ -175,7 +172,7 @@ func (c *Counter) Add(d Opening) {
 	c.rodOf(d)
 }
 
-// List is what the doors that were added need.
+// List is the sum of the openings that were added.
 func (c *Counter) List() List {
 	l := c.list
 	l.Items = slices.Clone(l.Items)
@@ -188,7 +185,7 @@ func (c *Counter) List() List {
 	return l
 }
 
-// Order is what is bought for some doors: the part of their list that a carpenter has not.
+// Order is the part of a list that is bought for the job.
 func (l List) Order() List {
 	l.Items = slices.DeleteFunc(slices.Clone(l.Items), func(i Item) bool { return !Headings[place(i.Kind)].Ordered })
 	l.Cutting, l.Settings = nil, nil
@@ -199,7 +196,7 @@ func place(k Kind) int {
 	return slices.IndexFunc(Headings, func(h Heading) bool { return h.Kind == k })
 }
 
-// need adds so many of something for a leaf; none where one does for all.
+// need adds a number of an item for a leaf; 0 where one serves all.
 func (c *Counter) need(k Kind, name message.Message, note []message.Message, count int, l leaf) {
 	at := c.place(string(k)+"\x00"+name.String(), len(c.list.Items))
 	if at.at == len(c.list.Items) {
@@ -210,7 +207,7 @@ func (c *Counter) need(k Kind, name message.Message, note []message.Message, cou
 	i.Doors = c.named(at, i.Doors, l)
 }
 
-// set adds a leaf to those that a setting does.
+// set adds a leaf to a setting.
 func (c *Counter) set(what, to message.Message, l leaf) {
 	at := c.place("set\x00"+what.String()+"\x00"+to.String(), len(c.list.Settings))
 	if at.at == len(c.list.Settings) {
@@ -220,7 +217,7 @@ func (c *Counter) set(what, to message.Message, l leaf) {
 	s.Doors = c.named(at, s.Doors, l)
 }
 
-// place is where a line stands, or will, at the end of its list.
+// place is the index of a line, or of the end of its list.
 func (c *Counter) place(key string, end int) *counted {
 	if c.at[key] == nil {
 		c.at[key] = &counted{at: end}
@@ -228,7 +225,7 @@ func (c *Counter) place(key string, end int) *counted {
 	return c.at[key]
 }
 
-// named adds a leaf's door to a line's, once for both leaves of a pair.
+// named adds a leaf's opening to a line, once for both leaves of a pair.
 func (c *Counter) named(at *counted, doors []string, l leaf) []string {
 	if at.doors == len(c.list.Doors) {
 		return doors
@@ -244,7 +241,7 @@ func (c *Counter) open(door, why message.Message) {
 	}
 }
 
-// text is a message without arguments, or with one list of them.
+// text is a message with no arguments or one list of them.
 func text(id message.ID, args ...message.Args) message.Message {
 	m := message.Message{ID: id}
 	if len(args) > 0 {
@@ -253,5 +250,5 @@ func text(id message.ID, args ...message.Args) message.Message {
 	return m
 }
 
-// noted is a note of one message.
+// noted is a note with one message.
 func noted(id message.ID) []message.Message { return []message.Message{{ID: id}} }

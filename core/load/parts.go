@@ -9,8 +9,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// slab counts the slab of a leaf that is not cut yet: as it was measured, or the stock size
-// that its opening wants.
+// slab counts the slab of a leaf that is not cut yet: as it was measured, or the stock size that its opening takes.
 func (c *Counter) slab(l leaf) {
 	if l.cut {
 		return
@@ -39,7 +38,7 @@ func (c *Counter) slab(l leaf) {
 	}
 }
 
-// hinges counts the hinges and screws of a leaf that does not hang yet.
+// hinges counts the hinges and screws of a leaf that is not hung yet.
 func (c *Counter) hinges(l leaf) {
 	if l.hung {
 		return
@@ -74,7 +73,7 @@ func (c *Counter) hinges(l leaf) {
 	c.need(Screws, h.Screw.Message(), nil, screws, l)
 }
 
-// handed is something that is made for the hand of a leaf.
+// handed is an item that is made for a hand.
 func handed(name message.Message, l leaf) message.Message {
 	return text("load.for-hand", message.Args{"name": name, "hand": l.hand})
 }
@@ -106,7 +105,7 @@ func (c *Counter) lock(l leaf) {
 	put(choice.Second, 1, nil)
 }
 
-// inserts counts what closes a hollow slab's cut ends, and fills old holes.
+// inserts counts the inserts for a hollow slab's cut ends, and what fills old holes.
 func (c *Counter) inserts(l leaf) {
 	if l.Cut != nil && !l.cut {
 		for _, i := range l.Cut.Inserts {
@@ -131,8 +130,8 @@ func (c *Counter) inserts(l leaf) {
 	}
 }
 
-// packers counts what holds a slab while it is fitted, and what goes behind its leaves. Two
-// packers at the head, two wedges at the foot and one in the lock margin are common practice.
+// packers counts what holds a slab while it is fitted, and the packers behind its hinge leaves. Two at the head, two
+// wedges at the foot and one in the lock margin are common practice.
 func (c *Counter) packers(l leaf) {
 	if l.hung {
 		return
@@ -155,7 +154,7 @@ func (c *Counter) packers(l leaf) {
 	}
 }
 
-// cuttingOf puts a slab that is still to be cut on the cutting list.
+// cuttingOf adds a slab that is not cut yet to the cutting list.
 func (c *Counter) cuttingOf(l leaf) {
 	if l.cut || l.Cut == nil || len(l.Plan.Clashes) > 0 {
 		return
@@ -171,7 +170,7 @@ func (c *Counter) cuttingOf(l leaf) {
 	c.list.Cutting = append(c.list.Cutting, cut)
 }
 
-// deepest is the most that comes off an edge.
+// deepest is the greatest depth that comes off an edge.
 func deepest(e cuts.Edge) (d measure.Length) {
 	for _, m := range e.Marks {
 		d = max(d, m.Depth.Value)

@@ -9,13 +9,12 @@ import (
 	"kindmargin/core/trade"
 )
 
-// tool adds a tool that does for every door.
+// tool adds a tool that serves all openings.
 func (c *Counter) tool(name message.Message, note []message.Message, l leaf) {
 	c.need(Tools, name, note, 0, l)
 }
 
-// tools adds the tools for what is still to be done to a leaf. All common practice, but for
-// the bits, which are what its hardware is bored with.
+// tools adds the tools for a leaf's remaining work. All common practice, but for the bits, which its hardware asks for.
 func (c *Counter) tools(l leaf) {
 	if l.Signed != nil {
 		return
@@ -49,7 +48,7 @@ func (c *Counter) tools(l leaf) {
 	}
 }
 
-// wood is what a leaf's screws go into.
+// wood is the wood that a leaf's screws go into.
 func wood(l leaf) string {
 	if l.slab.Construction == "solid" || l.slab.Construction == "planked" {
 		return trade.Hard
@@ -57,7 +56,7 @@ func wood(l leaf) string {
 	return trade.Soft
 }
 
-// cutters adds what each edge of a slab is brought down with.
+// cutters adds the tool by which each edge of a slab is cut.
 func (c *Counter) cutters(l leaf) {
 	for e := range l.Cut.InOrder() {
 		switch deep := deepest(e); {
@@ -77,7 +76,7 @@ func (c *Counter) cutters(l leaf) {
 	}
 }
 
-// bits adds what a piece of hardware is bored and let in with.
+// bits adds the bits and cutters of a piece of hardware.
 func (c *Counter) bits(l leaf, w lock.Work) {
 	bit := func(size measure.Length) {
 		dia := message.Args{"dia": message.Near(size)}
@@ -107,7 +106,7 @@ func (c *Counter) bits(l leaf, w lock.Work) {
 	}
 }
 
-// settings adds what is set for a leaf.
+// settings adds the settings for a leaf.
 func (c *Counter) settings(l leaf) {
 	if l.Signed != nil {
 		return
@@ -142,7 +141,7 @@ func (c *Counter) settings(l leaf) {
 	}
 }
 
-// routed adds a template for a plate, with the usual cutter and bush.
+// routed adds the template for a plate, with the usual cutter and guide bush.
 func (c *Counter) routed(what message.ID, p trade.Plate, l leaf) {
 	if p.Long == 0 {
 		return
@@ -159,14 +158,14 @@ func (c *Counter) routed(what message.ID, p trade.Plate, l leaf) {
 	)
 }
 
-// rod is a story rod, and which doors share it.
+// rod is a story rod, and the openings that share it.
 type rod struct {
 	Setting
 	marks []plan.RodMark
 }
 
-// rodOf adds a door to those that share a story rod: the first whose marks lie within half a
-// mark of the tape of this one's, or one of its own.
+// rodOf adds an opening to a shared story rod: the first whose marks are within half a mark of the tape of its own, or
+// a new one.
 func (c *Counter) rodOf(d Opening) {
 	l := leaves(d)[0]
 	if l.hung || len(l.Rod) == 0 {

@@ -10,14 +10,13 @@ import (
 	"kindmargin/core/trade"
 )
 
-// What hardware of one's own may hold.
+// Bounds on hardware of one's own.
 const (
 	mostHoles = 24
 	mostCuts  = 8
 )
 
-// CheckHardware reports what cannot be in a piece of hardware, as field.Errors worded in the unit of the
-// job.
+// CheckHardware reports invalid fields of a piece of hardware, as field.Errors.
 func CheckHardware(d trade.Hardware) error {
 	const mm = measure.Millimetre
 	var bad field.Errors

@@ -14,14 +14,14 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Choice is what is chosen, or found in the jamb, for the latch.
+// Choice is what is chosen, or found in the jamb, for the latch or lock.
 type Choice struct {
 	From    From           `json:"from"`
 	Strike  measure.Length `json:"strike,omitempty"` // existing strike's centre below the head
 	Handle  measure.Length `json:"handle"`           // wanted spindle height above the floor
 	Backset measure.Length `json:"backset"`          // lock edge to centre of spindle
 	Bore    measure.Length `json:"bore"`             // diameter of the latch bore
-	// ID of a trade.Hardware or of one's own in the kit; empty for a latch of Backset and Bore
+	// ID of a trade.Hardware or of one in the kit; empty for a latch of Backset and Bore
 	Hardware string         `json:"hardware,omitempty"`
 	Reach    string         `json:"reach,omitempty"`  // ID of a trade.ReachRule that the handle is held to, or LocalRule
 	Lowest   measure.Length `json:"lowest,omitempty"` // by a local rule, above the floor
@@ -29,31 +29,31 @@ type Choice struct {
 	Second   string         `json:"second,omitempty"` // of a second piece of hardware, above or below
 	Above    measure.Length `json:"above,omitempty"`  // how far above the latch line that is; nought by rule
 	Old      []OldHole      `json:"old,omitempty"`    // holes that are there already
-	// what its edge holds, down from the slab's uncut top: a rail's joint, a moulding
+	// occupied parts of its edge, down from the slab's uncut top: a rail's joint, a moulding
 	Avoid  []hinge.Avoid `json:"avoid,omitempty"`
 	Missed *Missed       `json:"missed,omitempty"` // by how much the latch misses the strike of the hung door
-	// width of the lock jamb's face, from its pull-side arris to the stop or its far arris; nought not read
+	// width of the lock jamb's face, from its pull-side arris to the stop or its far arris; 0 is not read
 	Jamb measure.Length `json:"jamb,omitempty"`
 }
 
-// OldHole is a hole, or the recess of a plate, that is there already.
+// OldHole is an existing hole, or the recess of a plate.
 type OldHole struct {
 	What string `json:"what"`
-	// in the lock jamb, down from the head; else in the slab, down from its finished top
+	// in the lock jamb, down from the head; otherwise in the slab, down from its finished top
 	Jamb bool           `json:"jamb,omitempty"`
 	Down measure.Length `json:"down"`          // to its middle
 	Off  measure.Length `json:"off,omitempty"` // of the slab's, from its finished lock edge
 	Dia  measure.Length `json:"dia"`           // or its length, down the jamb
 }
 
-// Missed is where the latch meets the strike of a hung door.
+// Missed is by how much the latch misses the strike of a hung slab.
 type Missed struct {
 	Up measure.Length `json:"up"` // so much above the strike's opening; below nought under it
-	// so much short of it, behind: the stop holds the door off; below nought it rattles by so much
+	// behind: the stop holds the slab off by as much; negative: it rattles by as much
 	In measure.Length `json:"in"`
 }
 
-// From is what says how high the latch goes.
+// From is what decides the latch's height.
 type From string
 
 // What decides the latch's height.
@@ -62,10 +62,10 @@ const (
 	FromHandle From = "handle" // a handle height above the floor
 )
 
-// LocalRule is a rule of one's own for the handle's height: Choice.Lowest to Choice.Highest.
+// LocalRule is a rule for the handle's height typed by hand: Choice.Lowest to Choice.Highest.
 const LocalRule = "local"
 
-// HeldTo is the rule that the handle's height is held to; ok is false where there is none.
+// HeldTo is the rule that the handle's height must keep; ok is false where there is none.
 func (c Choice) HeldTo() (r trade.ReachRule, ok bool) {
 	if c.Reach != LocalRule {
 		return trade.ReachRuleByID(c.Reach)
@@ -77,7 +77,7 @@ func (c Choice) HeldTo() (r trade.ReachRule, ok bool) {
 	return trade.ReachRule{ID: LocalRule, Least: c.Lowest, Most: most, Source: trade.ForThisDoor}, true
 }
 
-// Check reports the first thing that cannot be, as a field.Error.
+// Check reports the first invalid field, as a field.Error.
 func (c Choice) Check() error {
 	if c.From != FromStrike && c.From != FromHandle {
 		return field.Fault("/from", "refused.latch-from", message.Args{"given": message.Quote(c.From)})
@@ -132,10 +132,10 @@ func (c Choice) Check() error {
 	)
 }
 
-// mostOld is how many old holes are kept.
+// mostOld is the largest number of old holes.
 const mostOld = 20
 
-// Plan is where latch and strike go.
+// Plan is the places of latch and strike.
 type Plan struct {
 	Slab    figure.Figure // finished top to the latch's centre, on the lock edge
 	Jamb    figure.Figure // head to the strike's centre
@@ -153,8 +153,8 @@ type Room struct {
 	Thickness measure.Length
 }
 
-// Place gives latch and strike. A bore that is there is where the latch is, whatever was chosen, and a strike that is
-// there already stays.
+// Place gives the places of latch and strike. An existing bore decides where the latch is, whatever was chosen, and an
+// existing strike stays.
 func Place(c Choice, d Room, tape measure.Tape) (Plan, error) {
 	opening, margin, bored, thickness := d.Opening, d.Margin, d.Bored, d.Thickness
 	var p Plan

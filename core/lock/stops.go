@@ -9,12 +9,12 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Stops is what is chosen, or read, for the stops that the shut slab lands on.
+// Stops is what is chosen, or read, for the stops that the slab closes on.
 type Stops struct {
 	Play  measure.Length `json:"play,omitempty"`  // wanted between slab and stop; nought trade.StopPlay, a card
 	Paint measure.Length `json:"paint,omitempty"` // film still to come on the slab's face and the stop, together
-	// Stand is how far the shut and latched slab's push face stands off the stops that are
-	// there, at the four corners: below nought it is sprung onto them.
+	// Stand is how far the push face of the shut and latched slab is off the existing stops, at the four corners;
+	// negative is sprung onto them.
 	Stand *Stand `json:"stand,omitempty"`
 }
 
@@ -26,8 +26,7 @@ type Stand struct {
 	LockFoot  measure.Length `json:"lockFoot"`
 }
 
-// Check reports the first thing that cannot be, as a field.Error worded in the unit of the
-// job.
+// Check reports the first invalid field, as a field.Error.
 func (s Stops) Check() error {
 	const mm = measure.Millimetre
 	list := []field.Range{
@@ -47,12 +46,12 @@ func (s Stops) Check() error {
 	return field.First(list...)
 }
 
-// StopPlan is where the stops go.
+// StopPlan is the places of the stops.
 type StopPlan struct {
-	// From is from the jamb's pull-side arris to the stop's face, the slab closing flush.
+	// From is the distance from the jamb's pull-side arris to the stop's face, with the slab closing flush.
 	From figure.Figure
-	// Moves are how far each end of the stops that are there goes toward the slab; below
-	// nought away from it, or planed. Nil where they were not read.
+	// Moves are how far each end of the existing stops goes toward the slab; negative is away from it, or planed. Nil
+	// where they were not read.
 	Moves []StopMove
 	Cross figure.Figure // how far the four corners are out of one plane; no terms where they were not read
 }
@@ -64,11 +63,11 @@ type StopMove struct {
 	By   figure.Figure
 }
 
-// StopName is what the stop is called, EndName which of its ends it is.
+// StopName is the ID of the stop, EndName that of its end.
 func (m StopMove) StopName() message.ID { return "stop." + message.ID(m.Stop.String()) }
 func (m StopMove) EndName() message.ID  { return "stop-end." + message.ID(m.End.String()) }
 
-// PlaceStops gives the stops of a slab of a thickness.
+// PlaceStops gives the stops of a slab of a given thickness.
 func (s Stops) PlaceStops(thickness measure.Length) StopPlan {
 	play := s.Play
 	if play == 0 {

@@ -10,8 +10,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Work is what a piece of hardware asks of slab and jamb. Places on the slab are down its lock edge
-// from its finished top, and in from its finished lock edge; in the jamb down from the head.
+// Work is the work of a piece of hardware on slab and jamb. Places on the slab are down its lock edge from its finished
+// top, and in from its finished lock edge; in the jamb down from the head.
 type Work struct {
 	Hardware trade.Hardware
 	Gauge    figure.Figure // set for the centre of the thickness, marked from both faces
@@ -29,7 +29,7 @@ type Hole struct {
 	Bit      measure.Length // the nearest one at hand that is no smaller; nought where there is none
 }
 
-// EdgeCut is the bore or the slot in the edge.
+// EdgeCut is a bore or a slot in the edge.
 type EdgeCut struct {
 	Down  figure.Figure  // its middle
 	Deep  figure.Figure  // from the finished edge
@@ -40,7 +40,7 @@ type EdgeCut struct {
 	Cover measure.Length // of the faceplate past it, each side
 }
 
-// Recess is a plate let in flush.
+// Recess is the recess of a plate, flush.
 type Recess struct {
 	Top   figure.Figure // down to its upper end
 	Plate trade.Plate
@@ -56,13 +56,13 @@ type Strike struct {
 	Box  bool
 }
 
-// Length is what a part is cut to.
+// Length is the length to which a part is cut.
 type Length struct {
 	Part message.Message // what it is called
 	Cut  figure.Figure
 }
 
-// Fit is the work of a piece of hardware at a latch line. bits are those at hand, in order.
+// Fit gives the work of a piece of hardware at a latch line. bits are those at hand, in order.
 func Fit(p Plan, d trade.Hardware, thickness measure.Length, bits []measure.Length) Work {
 	half := thickness / 2
 	w := Work{Hardware: d, Gauge: figure.Sum(
@@ -138,7 +138,7 @@ func above(f figure.Figure, up measure.Length) figure.Figure {
 	return with(f, label, -up)
 }
 
-// in is how far a hole is from the finished edge: off it, or at the backset.
+// in is a hole's distance from the finished edge: its own, or the backset.
 func in(backset figure.Figure, off measure.Length) figure.Figure {
 	if off == 0 {
 		return backset
@@ -153,8 +153,7 @@ func with(f figure.Figure, label message.ID, by measure.Length) figure.Figure {
 	return figure.Sum(f.Sigma, terms...)
 }
 
-// bit is the smallest bit at hand that is no smaller than a hole; nought where there is none
-// within a tenth more.
+// bit is the smallest bit at hand that is no smaller than a hole; 0 where none is within a tenth more.
 func bit(bits []measure.Length, hole measure.Length) measure.Length {
 	best := measure.Length(math.MaxInt64)
 	for _, b := range bits {
@@ -168,7 +167,7 @@ func bit(bits []measure.Length, hole measure.Length) measure.Length {
 	return best
 }
 
-// largest is the largest bit that is no wider than a slot.
+// largest is the largest bit no wider than a slot.
 func largest(bits []measure.Length, wide measure.Length) (best measure.Length) {
 	for _, b := range bits {
 		if b <= wide {
@@ -178,24 +177,24 @@ func largest(bits []measure.Length, wide measure.Length) (best measure.Length) {
 	return best
 }
 
-// Gap is the wood between two holes of a piece of hardware, below nought where they meet; both lie in
-// the same face, or go right through.
+// Gap is the wood between two holes of a piece of hardware, in the same face or right through; negative where they
+// meet.
 func Gap(a, b Hole) measure.Length {
 	dx, dy := (a.In.Value - b.In.Value).MM(), (a.Down.Value - b.Down.Value).MM()
 	return measure.FromMM(math.Hypot(dx, dy)) - (a.Dia+b.Dia)/2
 }
 
-// Router is what a router's template is made for: diameters of its guide bush and its cutter.
+// Router is what a router's template is made for: the diameters of its guide bush and its cutter.
 type Router struct{ Bush, Cutter measure.Length }
 
-// UsualRouter is the trade's usual one.
+// UsualRouter is the common pair of bush and cutter.
 var UsualRouter = Router(trade.UsualRouter)
 
-// Opening is what a template's hole is for a plate: as much larger than it, each way, as the bush that runs in
-// the hole is wider than the cutter. Common practice.
+// Opening is the template's opening for a plate: larger by the difference of the bush's and the cutter's diameter, each
+// way. Common practice.
 func (r Router) Opening(plate measure.Length) measure.Length { return plate + r.Bush - r.Cutter }
 
-// Check refuses, as a field.Error, a router that cannot make a hole so wide.
+// Check rejects, as a field.Error, a router that cannot make so wide an opening.
 func (r Router) Check(wide measure.Length) error {
 	switch {
 	case r.Bush > trade.WidestBush:

@@ -1,5 +1,5 @@
-// Package measure holds the one type for a distance, what people write for
-// it on site, and how it is shown and rounded to the tape in use.
+// Package measure has the one type for a distance, parses what people write on site, and shows it rounded to the tape
+// in use.
 package measure
 
 import (
@@ -29,8 +29,7 @@ const (
 // MM returns l as float64 millimetres, for the solvers.
 func (l Length) MM() float64 { return float64(l) / float64(Millimetre) }
 
-// FromMM returns the Length nearest to a number of millimetres. It is the
-// one way out of the solvers; NaN gives 0 and infinities saturate.
+// FromMM returns the Length nearest to a number of millimetres; NaN gives 0, infinities saturate.
 func FromMM(mm float64) Length {
 	nm := math.Round(mm * float64(Millimetre))
 	switch {
@@ -55,8 +54,7 @@ func (l Length) Abs() Length {
 // String prints l exactly, in millimetres: "777.5 mm".
 func (l Length) String() string { return l.decimal(Millimetre) + " mm" }
 
-// decimal prints l exactly as a decimal number of units of u, u being a
-// power of ten nanometres.
+// decimal prints l exactly as a decimal number of units of u, where u is a power of ten nanometres.
 func (l Length) decimal(u Length) string {
 	sign, n := "", uint64(l)
 	if l < 0 {
@@ -70,11 +68,11 @@ func (l Length) decimal(u Length) string {
 	return s
 }
 
-// MarshalJSON writes l as an exact decimal number of millimetres.
+// MarshalJSON encodes l as an exact decimal number of millimetres.
 func (l Length) MarshalJSON() ([]byte, error) { return []byte(l.decimal(Millimetre)), nil }
 
-// UnmarshalJSON reads a number of millimetres, or text that names its unit
-// ("30 5/8 in"). A number finer than a nanometre is rounded to one.
+// UnmarshalJSON decodes a number of millimetres, or text that names its unit ("30 5/8 in"). Digits under a nanometre
+// are rounded.
 func (l *Length) UnmarshalJSON(b []byte) error {
 	s := string(b)
 	if strings.HasPrefix(s, `"`) {

@@ -7,23 +7,20 @@ import (
 	"strings"
 )
 
-// Unit is the unit that a job is worked in: what a bare number means and how
-// a length is shown.
+// Unit is the unit of a job: the meaning of a bare number, and how a length is shown.
 type Unit string
 
-// The two units of a job; NoUnit, the zero value, accepts only text that
-// names its own unit.
+// The units of a job; NoUnit, the zero value, accepts only text that names its own unit.
 const (
 	NoUnit      Unit = ""
 	Millimetres Unit = "mm"
 	Inches      Unit = "in"
 )
 
-// Longest is the longest distance that is taken as a reading of a door, an
-// opening or the wall it stands in.
+// Longest is the longest reading of a slab, an opening or its wall.
 const Longest = 30 * Metre
 
-// ParseError says what was written and what could not be made of it.
+// ParseError reports a text that is not a length.
 type ParseError struct {
 	Text    string // as written
 	Problem string // its ID in the catalogue: "unread.empty"
@@ -37,7 +34,7 @@ func (e *ParseError) Error() string {
 	return fmt.Sprintf("%s %q", e.Problem, e.Text)
 }
 
-// unread is text that is no length; args are names and values by turns.
+// unread builds a ParseError; args are names and values by turns.
 func unread(text, problem string, args ...any) *ParseError {
 	e := &ParseError{Text: text, Problem: problem}
 	for i := 0; i+1 < len(args); i += 2 {
@@ -49,8 +46,7 @@ func unread(text, problem string, args ...any) *ParseError {
 	return e
 }
 
-// units lists what may follow a number, longest first where one begins
-// another.
+// units lists the suffixes of a number, longest first where one is a prefix of another.
 var units = []struct {
 	name string
 	size Length
@@ -75,7 +71,7 @@ var units = []struct {
 	{"'", Foot},
 }
 
-// typed replaces what keyboards and phones put in by themselves.
+// typed replaces typographic characters that keyboards and phones insert.
 var typed = strings.NewReplacer(
 	"½", " 1/2", "¼", " 1/4", "¾", " 3/4",
 	"⅛", " 1/8", "⅜", " 3/8", "⅝", " 5/8", "⅞", " 7/8",
@@ -83,11 +79,9 @@ var typed = strings.NewReplacer(
 	"−", "-", "–", "-", "\u00a0", " ", "\u2009", " ", "\u202f", " ", "\t", " ",
 )
 
-// Parse reads a length as people write it: "778", "777.5mm", "77.8 cm",
-// "777,5", "30 5/8", `30-5/8"`, `2' 6 5/8"`, "-1/16", "2ft". A number
-// without a unit takes the unit given, or the unit of feet-and-inches it
-// stands in. Errors are *ParseError and say what was understood. A length
-// finer than a nanometre is rounded to one; one beyond ±Longest is an error.
+// Parse reads a length as people write it: "778", "777.5mm", "77.8 cm", "777,5", "30 5/8", `30-5/8"`, `2' 6 5/8"`,
+// "-1/16", "2ft". A number without a unit takes the given one, or that of the feet and inches it stands in. Errors are
+// *ParseError. Digits under a nanometre are rounded; a length beyond ±Longest is an error.
 func Parse(text string, unit Unit) (Length, error) {
 	fail := func(problem string, args ...any) (Length, error) { return 0, unread(text, problem, args...) }
 	s := strings.ToLower(strings.TrimSpace(typed.Replace(text)))
@@ -150,8 +144,8 @@ func example(u Unit) string {
 	return "777.5"
 }
 
-// number reads "30", "30.625", "777,5", "5/8", "30 5/8" or "30-5/8" from the
-// front of s. The problem is empty when it could.
+// number parses "30", "30.625", "777,5", "5/8", "30 5/8" or "30-5/8" from the front of s. The problem is empty on
+// success.
 func number(s string) (n *big.Rat, rest, problem string) {
 	whole, rest := digits(s)
 	if whole == "" && !strings.HasPrefix(s, ".") && !strings.HasPrefix(s, ",") {
@@ -198,7 +192,7 @@ func number(s string) (n *big.Rat, rest, problem string) {
 	return n.Add(n, f), after, ""
 }
 
-// fraction reads "/64" from the front of s.
+// fraction parses "/64" from the front of s.
 func fraction(s string) (den, rest string, ok bool) {
 	t := strings.TrimLeft(s, " ")
 	if !strings.HasPrefix(t, "/") {

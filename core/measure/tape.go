@@ -5,10 +5,10 @@ import (
 	"strconv"
 )
 
-// Tape is the finest mark that a person reads and cuts to.
+// Tape is the finest mark of a tape that is read and cut to.
 type Tape string
 
-// The tapes in use. Each is tied to one unit.
+// The tapes, each of one unit.
 const (
 	Tenths          Tape = "0.1mm"
 	HalfMillimetre  Tape = "0.5mm"
@@ -18,7 +18,7 @@ const (
 	Sixteenths      Tape = "1/16in"
 )
 
-// known is what is known of a tape.
+// known are a tape's properties.
 type known struct {
 	tape Tape
 	unit Unit
@@ -26,8 +26,8 @@ type known struct {
 	like Tape
 }
 
-// tapes are what is known of each, the finest of a unit first: like is the one nearest in
-// fineness in the other unit.
+// tapes lists the properties of each tape, the finest of a unit first; like is the nearest in fineness in the other
+// unit.
 var tapes = []known{
 	{Tenths, Millimetres, Millimetre / 10, SixtyFourths},
 	{HalfMillimetre, Millimetres, Millimetre / 2, ThirtySeconds},
@@ -37,7 +37,7 @@ var tapes = []known{
 	{Sixteenths, Inches, Inch / 16, WholeMillimetre},
 }
 
-// Tapes lists them for a unit, the finest first.
+// Tapes lists a unit's tapes, the finest first.
 func Tapes(u Unit) (list []Tape) {
 	for _, k := range tapes {
 		if k.unit == u {
@@ -55,14 +55,13 @@ func UsualTape(u Unit) Tape {
 	return HalfMillimetre
 }
 
-// Unit is the unit that the tape is marked in.
+// Unit is the tape's unit.
 func (t Tape) Unit() Unit { return t.known().unit }
 
 // Step is the distance between two marks.
 func (t Tape) Step() Length { return t.known().step }
 
-// In returns the tape nearest in fineness in another unit, so that a figure
-// can be shown the other way on a tap.
+// In returns the tape of another unit nearest in fineness.
 func (t Tape) In(u Unit) Tape {
 	k := t.known()
 	if k.unit == u {
@@ -71,7 +70,7 @@ func (t Tape) In(u Unit) Tape {
 	return k.like
 }
 
-// known gives what is known of half a millimetre for a tape that is not one of the six.
+// known falls back to half a millimetre for a tape that is not listed.
 func (t Tape) known() known {
 	for _, k := range tapes {
 		if k.tape == t {
@@ -84,15 +83,14 @@ func (t Tape) known() known {
 // Way is a direction of rounding.
 type Way int
 
-// Nearest rounds halves away from nought; Down and Up go toward −∞ and +∞.
+// Nearest rounds halves away from zero; Down and Up round toward −∞ and +∞.
 const (
 	Nearest Way = iota
 	Down
 	Up
 )
 
-// Round brings l to a multiple of step in the way given. A step that is not
-// positive leaves l as it is.
+// Round rounds l to a multiple of step. A step that is not positive leaves l as it is.
 func (l Length) Round(step Length, way Way) Length {
 	if step <= 0 {
 		return l
@@ -116,16 +114,15 @@ func (l Length) Round(step Length, way Way) Length {
 	return down
 }
 
-// Show prints l rounded to the nearest mark of the tape, with no unit:
-// "777.5", or in inches a whole and a reduced fraction, "30 5/8".
+// Show formats l rounded to the nearest mark of the tape, without a unit: "777.5", or in inches a whole and a reduced
+// fraction, "30 5/8".
 func (t Tape) Show(l Length) string {
 	return Exact(l.Round(t.Step(), Nearest), t.Unit())
 }
 
-// Exact is the one printer of lengths: Show, Say and Fine round first, each to
-// its own step, and print by it. It prints l in a unit without rounding, with
-// no unit where the length falls on a mark of that unit (1/64 in, or any decimal
-// of a millimetre). A length that no 64th meets is given in millimetres and says so.
+// Exact formats l in a unit without rounding, and without the unit where l is on a mark of it (1/64 in, or any decimal
+// of a millimetre); a length on no 64th is given in millimetres, with "mm". Show, Say and Fine round first, each to its
+// own step, and format by Exact.
 func Exact(l Length, u Unit) string {
 	if u != Inches {
 		return l.decimal(Millimetre)
@@ -136,8 +133,7 @@ func Exact(l Length, u Unit) string {
 	return l.String()
 }
 
-// Say prints l with its unit, for a sentence: exactly in millimetres, to the
-// nearest 64th in inches.
+// Say formats l with its unit, for a sentence: exactly in millimetres, to the nearest 64th in inches.
 func Say(l Length, u Unit) string {
 	if u == Inches {
 		l = l.Round(Inch/64, Nearest)
@@ -145,8 +141,8 @@ func Say(l Length, u Unit) string {
 	return Exact(l, u) + " " + string(u)
 }
 
-// Fine prints l with no unit to more places than any tape has: to a tenth of a
-// millimetre or a 64th of an inch, rounded in the way given.
+// Fine formats l without a unit to a tenth of a millimetre or a 64th of an inch, finer than any tape, rounded in the
+// given way.
 func Fine(l Length, way Way, u Unit) string {
 	step := Millimetre / 10
 	if u == Inches {
@@ -155,19 +151,18 @@ func Fine(l Length, way Way, u Unit) string {
 	return Exact(l.Round(step, way), u)
 }
 
-// Decimal prints l as a decimal number of a unit, exactly where four places
-// of a millimetre or six of an inch are enough, for sums worked by hand.
+// Decimal formats l as a decimal number of a unit, exact where four places of a millimetre or six of an inch are
+// enough, for sums worked by hand.
 func Decimal(l Length, u Unit) string {
 	if u != Inches {
 		return l.Round(100*Nanometre, Nearest).decimal(Millimetre)
 	}
-	// 1 in is 25 400 000 nm, so l·10/254 counts millionths of an inch; the
-	// whole inches are taken first so that nothing overflows.
+	// 1 in is 25 400 000 nm, so l·10/254 counts millionths of an inch; whole inches are taken first to avoid overflow.
 	millionths := l/Inch*1_000_000 + (l%Inch*10).Round(254, Nearest)/254
 	return millionths.decimal(1_000_000)
 }
 
-// inches prints a whole number of 64ths of an inch.
+// inches formats a whole number of 64ths of an inch.
 func inches(l Length) string {
 	sign := ""
 	if l < 0 {

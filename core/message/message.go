@@ -1,5 +1,5 @@
-// Package message is what is said to a person, without its words: an ID with typed arguments. Package words has
-// the sentences, in British and in American English.
+// Package message has what is said to people without its wording: an ID with typed arguments. Package words has the
+// sentences, in British and American English.
 package message
 
 import (
@@ -13,21 +13,21 @@ import (
 	"kindmargin/core/measure"
 )
 
-// ID names a sentence, or a word of one, in the catalogue. It is an argument itself where a word depends on
-// nothing else.
+// ID names a sentence, or a word of one, in the catalogue. It is an argument itself where a word depends on nothing
+// else.
 type ID string
 
-// Args are the arguments of a message by name. A measure.Length is rounded to the tape; the types below say
-// otherwise; a string is somebody's own words, and stands as it is.
+// Args are the named arguments of a message. A measure.Length is rounded to the tape, the types below format otherwise,
+// and a string is a person's own words, shown as they are.
 type Args map[string]any
 
-// Message is something to be said.
+// Message is an ID with arguments.
 type Message struct {
 	ID   ID
 	Args Args
 }
 
-// LengthOf is the length that an argument is, however it is said.
+// LengthOf is the length of an argument, whatever its format.
 func LengthOf(arg any) (l measure.Length, ok bool) {
 	switch a := arg.(type) {
 	case measure.Length:
@@ -61,7 +61,7 @@ func SideOf(arg any) (s frame.Side, ok bool) {
 	return s, false
 }
 
-// plain is an argument for the log: a length with its unit.
+// plain formats an argument for the log: a length with its unit.
 func plain(arg any) any {
 	if l, ok := LengthOf(arg); ok {
 		return l
@@ -69,7 +69,7 @@ func plain(arg any) any {
 	return arg
 }
 
-// With is a message whose arguments are given as names and values by turns.
+// With is a message with arguments given as names and values by turns.
 func With(id ID, args ...any) Message {
 	m := Message{ID: id}
 	if len(args) > 0 {
@@ -81,10 +81,10 @@ func With(id ID, args ...any) Message {
 	return m
 }
 
-// Own is a name that somebody gave, as it stands.
+// Own is a message that is a person's own name for something.
 func Own(name string) Message { return Message{ID: "name.own", Args: Args{"name": name}} }
 
-// String is the ID with the arguments as Go writes them, for the log.
+// String is the ID with the arguments in Go's format, for the log.
 func (m Message) String() string {
 	var s strings.Builder
 	s.WriteString(string(m.ID))
@@ -94,7 +94,7 @@ func (m Message) String() string {
 	return s.String()
 }
 
-// Of is what an error says to a person; ok is false for one that is for the log alone.
+// Of is an error's message for people; ok is false for an error that is for the log alone.
 func Of(err error) (m Message, ok bool) {
 	var length *measure.ParseError
 	var side frame.NoSuchSide
@@ -112,7 +112,7 @@ func Of(err error) (m Message, ok bool) {
 	return m, false
 }
 
-// Quote is what somebody wrote, for a message that names it: its first forty letters.
+// Quote is the first forty characters of a person's text, for a message that names it.
 func Quote[T ~string](written T) string {
 	r := []rune(string(written))
 	if len(r) > 40 {
@@ -121,7 +121,7 @@ func Quote[T ~string](written T) string {
 	return string(written)
 }
 
-// How a length is said.
+// Formats of a length.
 type (
 	Exact measure.Length // as it was given
 	Near  measure.Length // to a tenth of a millimetre or a 64th of an inch
@@ -130,7 +130,7 @@ type (
 	Slope measure.Length // a metre: so much in a metre, or in a foot
 )
 
-// Size is the sides of something, to a tenth of a millimetre or a 64th of an inch, its unit said once.
+// Size is the sides of something, to a tenth of a millimetre or a 64th of an inch, with one unit.
 type Size []measure.Length
 
 // Other quantities.
@@ -156,13 +156,13 @@ type (
 	Margin frame.Side // where a gap is: "hinge side", "bottom"
 )
 
-// End is a place along a side: 0 is its foot or its hinge corner, 1 its middle, 2 its head or its lock corner.
+// End is a place along a side: 0 is its foot or hinge corner, 1 its middle, 2 its head or lock corner.
 type End struct {
 	Side  frame.Side
 	Place int
 }
 
-// ID is the place by name.
+// ID is the place's ID.
 func (e End) ID() string {
 	if e.Side.Upright() {
 		return [...]string{"foot", "middle", "head"}[e.Place]
@@ -170,26 +170,26 @@ func (e End) ID() string {
 	return [...]string{"hinge-corner", "middle", "lock-corner"}[e.Place]
 }
 
-// Change is a size that is to be other than it is: more or less, each said by an ID that takes by how much.
+// Change is a change of a size: more or less, each an ID that takes the amount.
 type Change struct {
 	By         measure.Length
 	More, Less ID
 }
 
-// Lists of arguments: with "and" or "or" before their last; sentences one after the other.
+// Lists of arguments: joined by "and" or "or"; or sentences one after the other.
 type (
 	And       []any
 	Or        []any
 	Sentences []Message
 )
 
-// Problem is what an error says; the zero Message where it is no message.
+// Problem is an error's message; the zero Message where it has none.
 func Problem(err error) Message {
 	m, _ := Of(err)
 	return m
 }
 
-// Either is one of two IDs, by whether by is over nought.
+// Either is one of two IDs, by whether by is positive.
 func Either(by float64, over, under string) string {
 	if by > 0 {
 		return over
@@ -197,5 +197,5 @@ func Either(by float64, over, under string) string {
 	return under
 }
 
-// Way is the word for one way or the other, by whether by is over nought.
+// Way is the ID of one direction or the other, by whether by is positive.
 func Way(by float64, over, under string) ID { return ID("way." + Either(by, over, under)) }

@@ -19,7 +19,7 @@ type Board struct {
 	Drop          float64 // of its bottom's lock corner below square
 }
 
-// NewBoard draws a slab as a machine makes them. Assumed.
+// NewBoard draws a slab with the errors of a machine. Assumed.
 func NewBoard(width, length float64, rng *rand.Rand) Board {
 	return Board{
 		Width: width + rng.NormFloat64()*0.5, Length: length + rng.NormFloat64()*0.5,
@@ -35,15 +35,14 @@ func (b Board) lock(y float64) float64 {
 func (b Board) top(x float64) float64    { return -b.Rise * x / b.Width }
 func (b Board) bottom(x float64) float64 { return b.Length + b.Drop*x/b.Width }
 
-// How well a slab is measured on trestles by a tape, and its squareness by rods from corner to corner, mm.
-// Assumed.
+// Errors of measuring a slab on trestles by tape, and its squareness by its diagonals, in mm (σ). Assumed.
 const (
 	tapeNoise = 0.4
 	rodNoise  = 0.15
 )
 
-// Measured is the slab as one instrument tells it, everywhere that it can be measured: the tape that reads the
-// opening too, or rods that are carried to it.
+// Measured is the slab as one instrument reads it, at every measured place: the tape of the opening too, or rods that
+// are carried to it.
 func (b Board) Measured(h Hands, with string, tape float64, rng *rand.Rand) slab.Slab {
 	square := func(v float64) measure.Length {
 		return measure.FromMM(v+rng.NormFloat64()*tapeNoise).Round(measure.FromMM(tape), measure.Nearest)
@@ -60,7 +59,7 @@ func (b Board) Measured(h Hands, with string, tape float64, rng *rand.Rand) slab
 	}
 }
 
-// Offer is the slab as an offer of that measure.
+// Offer is the slab as an offer, by Measured.
 func Offer(id string, s slab.Slab, old bool) survey.Offer {
 	square := s.Square
 	return survey.Offer{
@@ -69,12 +68,12 @@ func Offer(id string, s slab.Slab, old bool) survey.Offer {
 	}
 }
 
-// Stands is the slab stood in an opening on wedges, its bottom hinge corner at a place, its top leaning
-// so much toward the hinge jamb.
+// Stands is the slab on wedges in an opening, its bottom hinge corner at a place, its top leaning by a slope toward the
+// hinge jamb.
 func (b Board) Stands(o Opening, u, v, lean float64) Gap {
 	turn := math.Atan(lean)
 	sin, cos := math.Sincos(turn)
-	// A place of the slab, from its bottom hinge corner.
+	// at is a place of the slab, from its bottom hinge corner.
 	at := func(x, up float64) (float64, float64) { return u + x*cos - up*sin, v + x*sin + up*cos }
 	return func(side frame.Side, place float64) float64 {
 		switch side {

@@ -9,11 +9,10 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Hands are tools of every instrument, each as wrong as it is: mm, or mm a metre, by the
-// instrument's ID.
+// Hands are the errors of the tools, in mm or mm a metre, by the instrument's ID.
 type Hands struct{ Bias map[string]float64 }
 
-// NewHands draws tools as wrong as such tools are.
+// NewHands draws a tool's error for each instrument, by core/trade.
 func NewHands(rng *rand.Rand) Hands {
 	h := Hands{map[string]float64{}}
 	for _, i := range trade.Instruments {
@@ -22,11 +21,10 @@ func NewHands(rng *rand.Rand) Hands {
 	return h
 }
 
-// depthSpread is how far apart in the depth of a wall two readings are taken (standard deviation).
-// Assumed.
+// depthSpread is the standard deviation of a reading's depth in the wall, in mm. Assumed.
 const depthSpread = 6.0
 
-// Taking is how readings are taken.
+// Taking is the circumstances of a reading.
 type Taking struct {
 	Kit   survey.Kit
 	Hands Hands

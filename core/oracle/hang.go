@@ -8,14 +8,14 @@ import (
 	"kindmargin/core/plan"
 )
 
-// Wanted is what a hung slab is judged by, mm.
+// Wanted are the margins that a hung slab is judged by, in mm.
 type Wanted struct {
 	Margin frame.Each[float64]
 	Least  float64
 }
 
-// Hung is a slab that was cut and hung: its edges as points in the slab, x from its finished hinge edge,
-// y down from its finished top hinge corner, and where that frame lies in the opening.
+// Hung is a slab that was cut and hung: its edges as points in the slab's frame (x from its finished hinge edge, y down
+// from its finished top hinge corner), and that frame's place in the opening.
 type Hung struct {
 	edges  frame.Each[[]point]
 	u, v   float64 // of the top hinge corner
@@ -25,23 +25,23 @@ type Hung struct {
 
 type point struct{ x, y float64 }
 
-// stations is at how many places an edge is judged.
+// stations is the number of places at which an edge is judged.
 const stations = 33
 
-// CutNoise and HingeNoise are how true a cut is at each end of an edge, and a hinge to its mark, mm.
-// Common practice.
+// CutNoise and HingeNoise are the standard deviations of a cut at each end of an edge, and of a hinge from its mark, in
+// mm. Common practice.
 const (
 	CutNoise   = 0.3
 	HingeNoise = 0.0 // the slab hangs to its marks; a later judge may say otherwise
 )
 
-// line is straight between the depths at its two ends, over a reach.
+// line is linear between the depths at its two ends, over a reach.
 type line struct{ a, b, reach float64 }
 
 func (l line) at(s float64) float64 { return l.a + (l.b-l.a)*s/l.reach }
 
-// Hang cuts a board by a leaf's marks, each end of each cut off its line by chance, and hangs it by its
-// hinge marks on the hinge jamb. leafLength is that of a hinge leaf, mm.
+// Hang cuts a board by a leaf's marks, with normal errors at each end of each cut, and hangs it by its hinge marks on
+// the hinge jamb. leafLength is a hinge leaf's length, in mm.
 func (o Opening) Hang(b Board, l plan.Leaf, leafLength, least float64, rng *rand.Rand) Hung {
 	var off frame.Each[line]
 	for e := range l.Cut.InOrder() {
@@ -55,7 +55,7 @@ func (o Opening) Hang(b Board, l plan.Leaf, leafLength, least float64, rng *rand
 		}
 		off[e.Side] = c
 	}
-	// The finished edges in the uncut slab; wood is only taken away.
+	// The finished edges in the uncut slab; wood is only removed.
 	hinge := off[frame.Hinge].at
 	lock := func(y float64) float64 {
 		c := off[frame.Lock]
@@ -100,7 +100,7 @@ func (o Opening) Hang(b Board, l plan.Leaf, leafLength, least float64, rng *rand
 	return h
 }
 
-// meet is where an upright edge x(y) meets a level one y(x), near a height.
+// meet is the intersection of an upright edge x(y) and a level one y(x), near a height.
 func meet(up, along func(float64) float64, y float64) point {
 	x := up(y)
 	for range 20 {
@@ -110,8 +110,8 @@ func meet(up, along func(float64) float64, y float64) point {
 	return point{x, y}
 }
 
-// place hangs the slab: each hinge at its mark below the head on the jamb, its pin's line the planned
-// margin off the jamb there.
+// place hangs the slab: each hinge at its mark below the head on the jamb, with its pin the planned margin off the jamb
+// there.
 func (o Opening) place(h *Hung, l plan.Leaf, leafLength float64, rng *rand.Rand) {
 	_, head := o.corner(frame.Hinge, frame.Head)
 	first, last := l.Hinges[0], l.Hinges[len(l.Hinges)-1]
@@ -127,7 +127,7 @@ func (o Opening) place(h *Hung, l plan.Leaf, leafLength float64, rng *rand.Rand)
 	h.u, h.v = u1+down*sin, v1+down*cos
 }
 
-// opening turns a place of the slab into the opening's frame; slab turns it back.
+// opening transforms a place of the slab to the opening's frame; slab is its inverse.
 func (h Hung) opening(p point) (u, v float64) {
 	sin, cos := math.Sincos(h.lean)
 	return h.u + p.x*cos - p.y*sin, h.v - p.x*sin - p.y*cos
@@ -139,8 +139,8 @@ func (h Hung) slab(u, v float64) point {
 	return point{du*cos - dv*sin, -du*sin - dv*cos}
 }
 
-// Gaps are the true margins along one edge: places along it in the slab, and the light square to the
-// slab there, mm.
+// Gaps are the true margins along one edge: places along it in the slab, and the margin square to the slab there, in
+// mm.
 func (o Opening) Gaps(h Hung, side frame.Side) (at, gap []float64) {
 	for _, p := range h.edges[side] {
 		u, v := h.opening(p)
@@ -157,8 +157,8 @@ func (o Opening) Gaps(h Hung, side frame.Side) (at, gap []float64) {
 	return at, gap
 }
 
-// Excess is by how much the widest margin of an edge is wider than the best straight edge, hung on the
-// same pins, could make it, mm; under nought it is narrower.
+// Excess is by how much the widest margin of an edge is wider than that of the best straight edge on the same pins, in
+// mm; negative is narrower.
 func (o Opening) Excess(h Hung, side frame.Side) float64 {
 	at, gap := o.Gaps(h, side)
 	wide, along := math.Inf(-1), make([]float64, len(gap))
@@ -178,7 +178,7 @@ func (o Opening) Excess(h Hung, side frame.Side) float64 {
 	return wide - (wanted + worst + moved)
 }
 
-// TooSmall is by how much a finished slab stands too far from its sides at the worst edge, mm.
+// TooSmall is by how much a finished slab is too far from its sides at its worst edge, in mm.
 func (o Opening) TooSmall(h Hung) (worst float64) {
 	worst = math.Inf(-1)
 	for _, s := range []frame.Side{frame.Lock, frame.Head, frame.Foot} {
@@ -187,8 +187,8 @@ func (o Opening) TooSmall(h Hung) (worst float64) {
 	return worst
 }
 
-// straightest is how far points stand from the straight line nearest to all, at the worst: the width of
-// the band between two parallel lines falls and then rises with their slope.
+// straightest is the greatest distance of points from the straight line nearest to all: half the width of the narrowest
+// band of parallel lines, which is unimodal in their slope.
 func straightest(at, off []float64) float64 {
 	band := func(slope float64) float64 {
 		lo, hi := math.Inf(1), math.Inf(-1)

@@ -10,12 +10,12 @@ import (
 // form is a bow of height 1 along a side, at a share of it from 0 to 1.
 type form func(f float64) float64
 
-// The forms that sides take.
+// The forms of sides.
 func sine(f float64) float64  { return math.Sin(math.Pi * f) }
 func arc(f float64) float64   { return 4 * f * (1 - f) }
 func sForm(f float64) float64 { return math.Sin(2 * math.Pi * f) }
 
-// bump is a raised cosine about a place, of a width.
+// bump is a raised cosine of a width about a place.
 func bump(place, width float64) form {
 	return func(f float64) float64 {
 		if d := math.Abs(f-place) / (width / 2); d < 1 {
@@ -25,12 +25,12 @@ func bump(place, width float64) form {
 	}
 }
 
-// settled is a side whose end has dropped from a place on.
+// settled is a side whose end drops from a place on.
 func settled(from float64) form {
 	return func(f float64) float64 { return max(f-from, 0) / (1 - from) }
 }
 
-// anyForm is one of the forms by chance.
+// anyForm draws one of the forms.
 func anyForm(rng *rand.Rand) form {
 	place := 0.3 + 0.4*rng.Float64()
 	return []form{
@@ -49,13 +49,13 @@ type House struct {
 	own           func(o *Opening, rng *rand.Rand)
 }
 
-// Usual are the sizes of an opening.
+// The size of an opening, in mm.
 const (
 	usualWidth  = 826
 	usualHeight = 2030
 )
 
-// Houses are the kinds that the estimate is judged in.
+// Houses are the kinds of houses that the estimate is judged in.
 var Houses = []House{
 	{Name: "square", New: true, lean: 0.3, jamb: 0.3, head: 0.2},
 	{Name: "old", lean: 4, jamb: 2, head: 1},
@@ -88,7 +88,7 @@ var jambs = []frame.Side{frame.Hinge, frame.Lock}
 
 func either(rng *rand.Rand) float64 { return float64(1 - 2*rng.IntN(2)) }
 
-// reach is how long a side is, about.
+// reach is about a side's length.
 func (o Opening) reach(s frame.Side) float64 {
 	if s.Upright() {
 		return o.Height
@@ -96,7 +96,7 @@ func (o Opening) reach(s frame.Side) float64 {
 	return o.Width
 }
 
-// add bows a side by a form of a height.
+// add adds a bow of a form and height to a side.
 func (o *Opening) add(s frame.Side, f form, by float64) {
 	was, long := o.Sides[s], o.reach(s)
 	o.Sides[s] = func(at float64) float64 { return was(at) + by*f(at/long) }

@@ -1,9 +1,8 @@
-// Package oracle holds true openings that no prior of this program draws: each side an explicit form
-// (sine, raised cosine, arc, settled corner), read, offered up and hung in by plain geometry. Tests
-// judge the program by it: nothing here looks at an estimate.
+// Package oracle has true openings that no prior of this program draws: each side an explicit form (sine, raised
+// cosine, arc, settled corner), read, offered up and hung in by plain geometry. Tests judge the program by it; nothing
+// here uses an estimate.
 //
-// All lengths are float64 millimetres in the elevation frame of package frame; angles are slopes, mm
-// per mm.
+// All lengths are float64 millimetres in the elevation frame of package frame; angles are slopes, in mm per mm.
 package oracle
 
 import (
@@ -21,15 +20,15 @@ type Side func(at float64) float64
 type Opening struct {
 	Width, Height float64 // about
 	Sides         frame.Each[Side]
-	// Twist is how much wider the opening is at a height for each mm further into the wall: its jambs
-	// are not in one plane. Nil for none.
+	// Twist is how much wider the opening is at a height for each mm further into the wall: its jambs are not in one
+	// plane. Nil is none.
 	Twist Side
 }
 
-// Gap is what a slab at a place shows: light between it and a side at one place, mm.
+// Gap is the gap between a slab at a place and a side, in mm.
 type Gap func(side frame.Side, at float64) float64
 
-// corner is where a jamb meets head or floor.
+// corner is the intersection of a jamb with head or floor.
 func (o Opening) corner(jamb, end frame.Side) (u, v float64) {
 	for range 20 {
 		u, v = o.Sides[jamb](v), o.Sides[end](u)
@@ -37,8 +36,8 @@ func (o Opening) corner(jamb, end frame.Side) (u, v float64) {
 	return u, v
 }
 
-// Truth is what a reading would be without any error, taken so deep into the wall; gap answers for a
-// slab that stands or hangs there, and may be nil where no gap is read.
+// Truth is a reading without any error, at a depth in the wall; gap gives the gap of a slab that stands or hangs there,
+// and may be nil where none is read.
 func (o Opening) Truth(r survey.Reading, deep float64, gap Gap) float64 {
 	at, from, to := r.At.MM(), r.From.MM(), r.To.MM()
 	s := o.Sides
@@ -80,8 +79,8 @@ func (o Opening) Truth(r survey.Reading, deep float64, gap Gap) float64 {
 	return gap(r.Side, at)
 }
 
-// square is the light at the end of a square's blade: its stock, as long as the blade, lies on the jamb
-// from the head corner down.
+// square is the gap at the end of a square's blade, whose stock, as long as the blade, lies on the jamb from the head
+// corner down.
 func (o Opening) square(jamb frame.Side, blade float64) float64 {
 	u, v := o.corner(jamb, frame.Head)
 	tilt := math.Atan((o.Sides[jamb](v) - o.Sides[jamb](v-blade)) / blade)

@@ -9,8 +9,7 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Drawing is what the daylight drawing of a leaf is made of, in mm in the hung
-// frame.
+// Drawing is the geometry of a leaf's daylight drawing, in mm in the hung frame.
 type Drawing struct {
 	Width, Height float64               // of the slab, greatest
 	Corners       [4]fit.Corner         // finished slab: top hinge, top lock, foot lock, foot hinge
@@ -36,7 +35,7 @@ type Place struct {
 	Wanted bool // not read yet: the next to take
 }
 
-// draw collects what the drawing of a leaf needs.
+// draw collects a leaf's geometry.
 func draw(d site.Opening, o fit.Outline, l Leaf) Drawing {
 	size := o.Size()
 	v := Drawing{

@@ -7,8 +7,8 @@ import (
 	"kindmargin/core/stage/hinges"
 )
 
-// HingeWays are the hinges of a job's kit and of the trade's list against one leaf's slab,
-// in their order; nil for a leaf that is not there.
+// HingeWays checks the hinges of a job's kit and of core/trade against one leaf's slab, in their order; nil for a leaf
+// that does not exist.
 func HingeWays(j job.Job, o job.Opening, leaf int) []hinges.Way {
 	d := site.New(j, o)
 	bays := site.Bays(d)

@@ -15,7 +15,7 @@ import (
 	"kindmargin/core/stage/swings"
 )
 
-// tries prints what a leaf's tries came to.
+// tries prints the results of a leaf's tries.
 func (m *marker) tries(v *hangs.Try) {
 	if v == nil || len(v.Hangs) == 0 {
 		return
@@ -27,8 +27,7 @@ func (m *marker) tries(v *hangs.Try) {
 	}
 }
 
-// mark is a short print of what a step came to, the leaves of a pair one after
-// the other.
+// mark is a hash of a step's results, the leaves of a pair one after the other.
 func mark(d site.Opening, p Plan, step job.Step) string {
 	var s string
 	for i, b := range site.Bays(d) {
@@ -46,7 +45,7 @@ type marker struct {
 
 func (m *marker) print(a ...any) { fmt.Fprintln(m.h, a...) }
 
-// write ends a line, which print would have printed the same.
+// write ends a line, with the same bytes as print.
 func (m *marker) write(line []byte) {
 	m.line = append(line, '\n')
 	m.h.Write(m.line)
@@ -115,8 +114,8 @@ func (m *marker) put(d site.Opening, b site.Bay, l Leaf, step job.Step) {
 	}
 }
 
-// readings prints all that the shape hangs on. What came later is put only where
-// it is given, so that doors that were finished before stay so.
+// readings prints all inputs of the shape. Later fields are printed only where they are given, so that the marks of
+// steps that were finished before stay the same.
 func (m *marker) readings(d site.Opening) {
 	for _, r := range d.Readings {
 		m.line = append(append(append(append(m.line[:0], r.Kind...), ' '), r.Side.String()...), ' ')
@@ -153,7 +152,7 @@ func (m *marker) readings(d site.Opening) {
 	}
 }
 
-// token is what a mark holds for something that is so; version 2 of the rules held words.
+// token is how a mark prints true; version 2 of the rules printed words.
 func token(d site.Opening, id, was string) string {
 	if d.Rules <= site.Rules2 {
 		return was
@@ -161,7 +160,7 @@ func token(d site.Opening, id, was string) string {
 	return id
 }
 
-// wordsOf2 is what a mark by version 2 of the rules held for what a door opens against.
+// wordsOf2 is how a mark by version 2 of the rules printed what a slab opens against.
 func wordsOf2(d site.Opening, id string) string {
 	for i, t := range d.Swing.Things {
 		if id == swings.ThingID(i) {
@@ -171,7 +170,7 @@ func wordsOf2(d site.Opening, id string) string {
 	return id
 }
 
-// slab prints in the form in which the second data form printed it.
+// slab prints in the form of data file 2.
 func (m *marker) slab(b site.Bay, l Leaf) {
 	limit := func(l *measure.Length) string {
 		if l == nil {

@@ -1,6 +1,5 @@
-// Package plan works out what is to be done at one door from what is kept of it: it calls the stages in trade order,
-// hands each what it needs of those before it, and holds the answer. Everything here is a pure function of its
-// arguments.
+// Package plan works out what is to be done at one opening: it calls the stages in trade order, hands each what it
+// needs of those before it, and holds the answer. Everything here is a pure function of its arguments.
 package plan
 
 import (
@@ -27,31 +26,30 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Plan is the whole answer for one opening, as far as its inputs go.
+// Plan is the answer for one opening, as far as its inputs go.
 type Plan struct {
 	Steps    []Progress
 	Next     job.Step // the first step that is not done; empty when all are
 	Findings []site.Finding
-	// Clashes are readings that contradict the others. While there are any, every
-	// figure that hangs on the readings is doubtful: nothing is cut or marked to it.
+	// Clashes are readings that contradict the others. While there are any, every figure that depends on the readings
+	// is doubtful: nothing is cut or marked by it.
 	Clashes []readings.Clash
 	// Without are the plans that settling the first clash would give.
 	Without []Settled
 	ToRead  []site.Suggestion
-	// Trip is the chance of another trip to the trestles after the first hang, cut as the
-	// readings stand; 1 while there is no answer.
+	// Trip is the probability of another trip to the trestles after the first hang, cut as the readings stand; 1 while
+	// there is no answer.
 	Trip float64
-	// Lining is the frame that is made to the slab; nil where there is one already.
+	// Lining is the frame that is made to the slab; nil where there is a frame already.
 	Lining *linings.Lining
 	// Places are where the readings were taken, and where the next one is.
 	Places []Place
-	// Leaves are one, or for a pair two: the one on the hinge jamb first. The other
-	// sees the opening from its own jamb, which it calls its hinge jamb, and the
-	// meeting line as its lock jamb.
+	// Leaves are one, or for a pair two, the one on the hinge jamb first. The other sees the opening from its own jamb:
+	// that one is its hinge jamb, and the meeting line its lock jamb.
 	Leaves []Leaf
 }
 
-// Leaf is the plan of one slab. What cannot be worked out yet is nil or empty.
+// Leaf is the plan of one slab. What cannot be computed yet is nil or empty.
 type Leaf struct {
 	Findings []site.Finding
 	Wanted   frame.Each[figure.Figure] // margins
@@ -75,8 +73,8 @@ type Leaf struct {
 	Strike bool
 }
 
-// mostSettled is how many readings a survey may have for its clash to be settled
-// beforehand: past it, each plan takes a second.
+// mostSettled is the largest number of readings for which a clash is settled in advance: beyond it each such plan takes
+// a second.
 const mostSettled = 200
 
 // Opening is an opening with its plan.
@@ -85,9 +83,8 @@ type Opening struct {
 	Plan Plan
 }
 
-// Solve works out the plan of one opening. It never fails: what is missing or
-// clashes is said in Findings, and everything that does not hang on it is
-// still answered. It is a pure function of its arguments.
+// Solve plans one opening. It never fails: what is missing or contradictory is in Findings, and everything that does
+// not depend on it is still computed. It is a pure function of its arguments.
 func Solve(j job.Job, o job.Opening) Plan {
 	p := solve(site.New(j, o))
 	if len(p.Clashes) == 0 || len(o.Readings) > mostSettled {
@@ -102,7 +99,7 @@ func Solve(j job.Job, o job.Opening) Plan {
 	return p
 }
 
-// opening is an opening before any slab is laid.
+// opening is the state before any slab is laid.
 type opening struct {
 	read    site.Survey
 	clashes []readings.Clash
@@ -115,7 +112,7 @@ type opening struct {
 	planned []*job.Made           // each as its marks cut it; nil while it is not laid
 }
 
-// begin reads an opening and draws the slabs that it wants.
+// begin estimates an opening and fits the outlines of its slabs.
 func begin(d site.Opening) (o opening, said site.Findings) {
 	wanted := margins.Wanted(d)
 	o.plain = wanted[frame.Lock]
@@ -172,8 +169,7 @@ func solve(d site.Opening) Plan {
 	return p
 }
 
-// leaf works out one slab in its bay: its findings go with it. ask are the
-// readings that its cut waits for.
+// leaf plans one slab in its bay, with its findings. ask are the readings that its cut waits for.
 func leaf(d site.Opening, o opening, i int, l *Leaf) (ask []site.Suggestion) {
 	b, say := o.bays[i], func(f site.Findings) { l.Findings = append(l.Findings, f...) }
 	var said site.Findings
@@ -237,7 +233,7 @@ func leaf(d site.Opening, o opening, i int, l *Leaf) (ask []site.Suggestion) {
 	return ask
 }
 
-// lockEdge is the lock edge as the first cut leaves it, which a lock is bored from; nil while the slab is not laid.
+// lockEdge is the lock edge as the first cut leaves it, from which a lock is bored; nil while the slab is not laid.
 func lockEdge(laid *fit.Laid) *locks.Edge {
 	if laid == nil {
 		return nil
@@ -263,7 +259,7 @@ func behind(d site.Opening, leaves []Leaf) (list []linings.Behind) {
 	return list
 }
 
-// hangAll works out how each leaf was cut and how it hangs, once all are laid.
+// hangAll works out how each leaf was cut and hangs, once all are laid.
 func hangAll(d site.Opening, o opening, leaves []Leaf) {
 	for i, b := range o.bays {
 		l := &leaves[i]
@@ -280,8 +276,7 @@ func hangAll(d site.Opening, o opening, leaves []Leaf) {
 	}
 }
 
-// Settled is the plan with a clash settled one way: a reading struck out, or two
-// values changed round.
+// Settled is the plan with a clash settled one way: a reading struck out, or two values swapped.
 type Settled struct {
 	Reading survey.Reading
 	Swapped *survey.Reading

@@ -8,10 +8,10 @@ import (
 	"kindmargin/core/site"
 )
 
-// State is how far a step is.
+// State is the state of a step.
 type State string
 
-// A step waits for earlier ones, is open, is done, or was done and its inputs have changed since.
+// A step waits for earlier ones, is open, is done, or is done with inputs that changed since.
 const (
 	Waits   State = "waits"
 	Open    State = "open"
@@ -19,10 +19,10 @@ const (
 	Changed State = "changed"
 )
 
-// States lists them.
+// States lists the states.
 var States = []State{Waits, Open, Done, Changed}
 
-// Progress is one step as it stands.
+// Progress is one step with its state.
 type Progress struct {
 	Step  job.Step
 	State State
@@ -31,17 +31,17 @@ type Progress struct {
 	Mark  string     // what Opening.Done holds when it is finished as it now is
 }
 
-// Done reports whether a step is finished, as its inputs now are.
+// Done reports whether a step is finished by its present inputs.
 func (p Plan) Done(s job.Step) bool {
 	return slices.ContainsFunc(p.Steps, func(n Progress) bool { return n.Step == s && n.State == Done })
 }
 
-// progress works out each step; next is the first step that is not done.
+// progress gives each step's state; next is the first step that is not done.
 func progress(d site.Opening, p Plan) (list []Progress, next job.Step) {
 	var before *Plan // by the rules that steps were finished by, worked out where it is asked for
 	clash := len(p.Clashes) > 0
-	// earlier reports whether a step was finished by earlier rules, and would be marked as it was by them:
-	// nothing that it hangs on has changed since.
+	// earlier reports whether a step was finished by earlier rules that would mark it the same now: none of its inputs
+	// has changed.
 	earlier := func(step job.Step, done string) bool {
 		by := site.RulesOfMark(done)
 		if by >= d.Rules {
@@ -98,7 +98,7 @@ func progress(d site.Opening, p Plan) (list []Progress, next job.Step) {
 	return list, next
 }
 
-// fitsAll reports whether the tries of every leaf are over.
+// fitsAll reports whether every leaf fits.
 func fitsAll(p Plan) bool {
 	return !slices.ContainsFunc(p.Leaves, func(l Leaf) bool { return !l.Try.Done() })
 }
@@ -137,7 +137,7 @@ func has(d site.Opening, p Plan, step job.Step) bool {
 		case job.StepLog:
 			ok = l.Try.Done()
 		case job.StepLock:
-			// A pair's leaf that is bolted is marked from the other, once it hangs.
+			// The bolted leaf of a pair is marked from the other, once that hangs.
 			ok = l.Latch != nil || bays[i].Meets && len(l.Hinges) > 0 && bays[i].Slab.Thickness > 0
 		}
 		if !ok && (step != job.StepMeasure || !answers(p)) {

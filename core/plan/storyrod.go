@@ -9,8 +9,8 @@ import (
 	"kindmargin/core/site"
 )
 
-// rodMarks are the marks of a story rod for one leaf, off its one end, that set past the
-// slab's top by the head margin meets the head: each hinge's top and bottom, and the latch.
+// rodMarks are the marks of a story rod for one leaf, from the end that is held past the slab's top by the head margin,
+// against the head: each hinge's top and bottom, and the latch.
 func rodMarks(d site.Opening, l Leaf) (list []RodMark) {
 	for _, h := range l.Hinges {
 		of := message.Args{"hinge": h.Name}
@@ -31,8 +31,8 @@ func rodMarks(d site.Opening, l Leaf) (list []RodMark) {
 	return list
 }
 
-// RodMark is one mark of a story rod: in the jamb from the head, on the slab from its
-// finished top. They differ by the head margin.
+// RodMark is one mark of a story rod: in the jamb from the head, on the slab from its finished top. The two differ by
+// the head margin.
 type RodMark struct {
 	ID         string // the same for every door: "hinge.top/bottom", "latch"
 	Name       message.Message
@@ -46,7 +46,7 @@ func down(f figure.Figure, by measure.Length) figure.Figure {
 	return figure.Sum(f.Sigma, terms...)
 }
 
-// Rod is a story rod of one door for others.
+// Rod is a story rod from one opening for others.
 type Rod struct {
 	Of       string // the door whose marks it carries
 	Marks    []RodMark
@@ -56,7 +56,7 @@ type Rod struct {
 	hinges int    // that it carries
 }
 
-// RodOpening is how another door differs from the rod: nothing where it meets every mark.
+// RodOpening is how another opening differs from the rod; empty where every mark agrees.
 type RodOpening struct {
 	ID, Name string
 	Leaf     int // of a pair, 1 or 2
@@ -64,22 +64,21 @@ type RodOpening struct {
 	Missing  message.Message // why it cannot be compared; the zero value where it can
 }
 
-// RodOff is one mark that another door has elsewhere: so much lower, on the jamb and on
-// the slab; below nought, higher.
+// RodOff is one mark that is elsewhere in another opening: by how much lower on the jamb and on the slab; negative is
+// higher.
 type RodOff struct {
 	ID         string // of the mark
 	Name       message.Message
 	Jamb, Slab measure.Length
 }
 
-// StoryRod is a rod for the doors of a job, marked from one of them; ok is false where that
-// has no hinges yet.
+// StoryRod is a rod for the openings of a job, marked from one of them; ok is false where that has no hinges yet.
 func StoryRod(from Opening) (r Rod, ok bool) {
 	leaf := from.Plan.Leaves[0]
 	return Rod{Of: from.Name, Marks: leaf.Rod, from: from.ID, hinges: len(leaf.Hinges)}, len(leaf.Rod) > 0
 }
 
-// Compare adds how a door differs from the rod. A mark within near of the rod's meets it.
+// Compare adds how an opening differs from the rod, with a tolerance of near.
 func (r *Rod) Compare(d Opening, near measure.Length) {
 	for n, l := range d.Plan.Leaves {
 		if d.ID == r.from && n == 0 {
@@ -106,7 +105,7 @@ func (r *Rod) Compare(d Opening, near measure.Length) {
 	}
 }
 
-// SameRod reports whether two rods carry the same marks, to so near.
+// SameRod reports whether two rods carry the same marks, with a tolerance of near.
 func SameRod(a, b []RodMark, near measure.Length) bool {
 	return slices.EqualFunc(a, b, func(a, b RodMark) bool {
 		return a.ID == b.ID && (a.Jamb.Value-b.Jamb.Value).Abs() <= near && (a.Slab.Value-b.Slab.Value).Abs() <= near

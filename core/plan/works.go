@@ -12,14 +12,14 @@ import (
 	"kindmargin/core/stage/hangs"
 )
 
-// Work is a piece of work at a leaf, and the figures that it is done by. One that was ticked opens again when they
-// change, so IDs and figures are kept with a door and stay as they are.
+// Work is a piece of work at a leaf, and the figures that it is done by. A ticked one opens again when they change, so
+// IDs and figures are kept with an opening and must stay as they are.
 type Work struct {
 	ID string // "head" and the other edges, "check", "slab-pockets", "jamb-pockets", "screws", "hang", "hardware-1", …
 	By string // in mm, or a short print of them
 }
 
-// Works are the pieces of work at a leaf, in the order of the hand. size is the ID of its hinges.
+// Works are the pieces of work at a leaf, in the order in which they are done. size is the ID of its hinges.
 func (l Leaf) Works(size string) (list []Work) {
 	put := func(id, by string) { list = append(list, Work{id, by}) }
 	if c := l.Cut; c != nil {
@@ -68,7 +68,7 @@ func (l Leaf) Works(size string) (list []Work) {
 	return list
 }
 
-// inMM are figures in mm, set apart by blanks.
+// inMM joins figures in mm with blanks.
 func inMM(list ...figure.Figure) string {
 	out := make([]string, len(list))
 	for i, f := range list {
@@ -89,7 +89,7 @@ func tenths(w hangs.TryWay) (list []float64) {
 	return list
 }
 
-// printOf is a short print of figures that are too many to be kept one by one.
+// printOf is a hash of figures that are too many to be kept one by one.
 func printOf(list []float64) string {
 	h := 7
 	for v := range slices.Values(list) {

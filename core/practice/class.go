@@ -11,17 +11,17 @@ import (
 	"kindmargin/core/survey"
 )
 
-// A class gets an opening of which its file holds no more than the instruments say: at each place, each time that it
-// is read. The true opening is sealed in it for the teacher (package class), so the slab hangs when it is graded.
+// A class gets an opening whose file holds only what the instruments read: at each place, each time that it is read.
+// The true opening is sealed in it for the teacher (package class), so the slab is hung when it is graded.
 
-// Drawn is one place of a class's opening, with what is read there, time after time.
+// Drawn is the readings at one place of a class's opening, in the order in which they are taken.
 type Drawn struct {
 	Reading survey.Reading   `json:"reading"` // without a value
 	Values  []measure.Length `json:"values"`
 	Slips   []string         `json:"slips,omitempty"` // what each was misread by, empty for nothing; sealed
 }
 
-// timesDrawn is how often a place can be read anew; after that it says what it said last.
+// timesDrawn is how many readings of a place are drawn; the last one is repeated after that.
 const timesDrawn = 6
 
 // placesDrawn are the places that can be read in a class: those that a learner is shown.
@@ -51,8 +51,8 @@ func same(a, b survey.Reading) bool {
 		a.Turned == b.Turned
 }
 
-// ForClass is an exercise for a class: whole, with what is read at each place and what it was misread by, to be
-// sealed; and open, as it is handed out once it has been.
+// ForClass is an exercise for a class: whole, with the readings at each place and their slips, to be sealed; and open,
+// the part that is handed out.
 func ForClass(e Exercise) (whole, open Exercise) {
 	whole = e
 	whole.Version, whole.Drawn = classes, nil
@@ -75,7 +75,7 @@ func ForClass(e Exercise) (whole, open Exercise) {
 	return whole, whole.open("")
 }
 
-// open is a class's exercise as it is handed out, with what is sealed.
+// open is the part of a class's exercise that is handed out, with the sealed whole.
 func (e Exercise) open(sealed string) Exercise {
 	e.Seed, e.Sides, e.Biases, e.Moves, e.Sealed = 0, nil, nil, nil, sealed
 	e.Drawn = slices.Clone(e.Drawn)
@@ -86,11 +86,11 @@ func (e Exercise) open(sealed string) Exercise {
 	return e
 }
 
-// Seal is a class's exercise, as ForClass opened it, with its whole sealed in it.
+// Seal is a class's exercise from ForClass with its whole sealed in it.
 func (e Exercise) Seal(sealed string) Exercise { return e.open(sealed) }
 
-// Opened is an attempt at a class's exercise with what was sealed in it: played to its end, to be graded. It refuses
-// an attempt whose readings are not those that were handed out.
+// Opened is an attempt at a class's exercise with the whole that was sealed in it, played to its end, for grading. It
+// rejects an attempt whose readings are not those that were handed out.
 func (e Exercise) Opened(whole Exercise) (Exercise, error) {
 	if whole.Sealed != "" || !whole.hidden().Whole() || whole.open(e.Sealed).sum() != e.Check {
 		return e, field.Fault("", "refused.exercise-sealed", nil)
@@ -102,7 +102,7 @@ func (e Exercise) Opened(whole Exercise) (Exercise, error) {
 	return whole, nil
 }
 
-// drawn is what a place says the next time that it is read.
+// drawn is the next reading of a place.
 func (s *State) drawn(asked survey.Reading) (value measure.Length, slip string, err error) {
 	times := 0
 	for _, t := range s.Readings {

@@ -17,7 +17,7 @@ type DrillKind struct {
 	ask func(*rand.Rand) Drill
 }
 
-// Name is what the kind is called.
+// Name is the name of the kind.
 func (k DrillKind) Name() message.ID { return "drill." + message.ID(k.ID) }
 
 // Drills lists them, in trade order.
@@ -31,7 +31,7 @@ var Drills = []DrillKind{
 	{"cure", askCure},
 }
 
-// Drill is a question with a few answers, one of them right.
+// Drill is a multiple-choice question with one right answer.
 type Drill struct {
 	Kind    string
 	Seed    uint64
@@ -41,7 +41,7 @@ type Drill struct {
 	Why     message.Sentences
 }
 
-// Ask is the drill of a kind and a seed: the same each time.
+// Ask is the drill of a kind and a seed, the same each time.
 func Ask(kind string, seed uint64) (Drill, error) {
 	i := slices.IndexFunc(Drills, func(k DrillKind) bool { return k.ID == kind })
 	if i < 0 {
@@ -52,7 +52,7 @@ func Ask(kind string, seed uint64) (Drill, error) {
 	return d, nil
 }
 
-// among puts the right answer among the others by chance; those that are the same as it are left out.
+// among shuffles the right answer among the others, and leaves out duplicates.
 func among(rng *rand.Rand, asks, right message.Message, others []message.Message, why ...message.Message) Drill {
 	list := []message.Message{right}
 	for _, o := range others {
@@ -66,7 +66,7 @@ func among(rng *rand.Rand, asks, right message.Message, others []message.Message
 	return Drill{Asks: asks, Answers: list, Right: at, Why: why}
 }
 
-// askHand asks for the hand of a door, or for the edge that the lock block belongs to.
+// askHand asks for the hand of a slab, or for the edge of the lock block.
 func askHand(rng *rand.Rand) Drill {
 	hinges := []frame.Hand{frame.Left, frame.Right}[rng.IntN(2)]
 	toward := rng.IntN(2) == 0
@@ -90,7 +90,7 @@ func askHand(rng *rand.Rand) Drill {
 	)
 }
 
-// askWidth asks what three widths make of the slab: the longest less two margins.
+// askWidth asks for the slab's width from three widths: the widest less two margins.
 func askWidth(rng *rand.Rand) Drill {
 	a := 700 + rng.IntN(250)
 	w := []int{a, a + 1 + rng.IntN(4), a + 5 + rng.IntN(3)}
@@ -110,7 +110,7 @@ func askWidth(rng *rand.Rand) Drill {
 	)
 }
 
-// metric and inches are lengths that a question gives in its own unit, whatever a job is in.
+// metric and inches are the lengths that a question gives in its own unit, whatever the job's.
 func metric(l measure.Length) message.Message {
 	return message.With("drill.mm", "length", measure.Exact(l, measure.Millimetres))
 }
@@ -143,7 +143,7 @@ func askSlip(rng *rand.Rand) Drill {
 	return among(rng, message.With("drill-slip.asks", "read", read), list[bad], others, message.With("drill-slip.why"))
 }
 
-// askFractions asks for a sum on an inch tape.
+// askFractions asks for a sum in fractions of an inch.
 func askFractions(rng *rand.Rand) Drill {
 	whole := 28 + rng.IntN(8)
 	w := measure.Length(whole)*measure.Inch + measure.Length(1+rng.IntN(15))*measure.Inch/16
@@ -174,7 +174,7 @@ func askOrder(rng *rand.Rand) Drill {
 	)
 }
 
-// askPocket asks how deep both pockets go: margin = closed hinge − both pockets.
+// askPocket asks for the depth of both recesses: margin = closed hinge − both recesses.
 func askPocket(rng *rand.Rand) Drill {
 	closed := measure.Length(12+rng.IntN(7)) * mm / 2 // 6 to 9 mm
 	want := measure.Length(4+rng.IntN(3)) * mm / 2    // 2 to 3 mm
@@ -190,7 +190,7 @@ func askPocket(rng *rand.Rand) Drill {
 	)
 }
 
-// rubs are what is seen of a hung door; the catalogue has what cures each: common practice.
+// rubs are the symptoms of a hung slab; the catalogue has each one's cure. Common practice.
 var rubs = []message.ID{
 	"head-and-lock", "even-lock", "wide-lock", "springs", "drags", "top-touches", "latch-low", "mid-height",
 }
@@ -217,8 +217,8 @@ type Run struct {
 	Learn string // of an opening, as it was told
 }
 
-// Next is what to practise next, with why: the drill that goes worst of those that were tried, else one not
-// tried yet, else an opening.
+// Next is the drill to practise next, with why: the one with the worst results, otherwise one not tried yet, otherwise
+// an opening.
 func Next(runs []Run) (kind string, why message.Message) {
 	tried, right := map[string]int{}, map[string]int{}
 	openings := 0

@@ -1,6 +1,6 @@
-// Package practice is learning to hang a door without spoiling slabs: hidden openings that are read with
-// instruments as wrong as real ones, cut to and hung in, and told what it came to; and short drills. What
-// comes of a hang is judged by the same oracle as the simulation (package simulate).
+// Package practice is learning to hang a slab without spoiling one: hidden openings, which are read with instruments as
+// wrong as real ones, cut to, hung in and graded; and short drills. A hang is judged by the same oracle as the
+// simulation (package simulate).
 package practice
 
 import (
@@ -20,19 +20,20 @@ import (
 	"kindmargin/core/simulate"
 )
 
-// The open file of an exercise, and of an attempt at one.
+// The format of an exercise's file, and of an attempt's.
 const (
 	Format  = "kindmargin exercise"
 	Version = 3
 )
 
-// The versions from which the slab too is measured with the exercise's tape, and from which one can be for a class.
+// The versions since which the slab is measured with the exercise's tape, and since which an exercise can be for a
+// class.
 const (
 	taped   = 2
 	classes = 3
 )
 
-// Level is how hard an exercise is.
+// Level is a level of difficulty.
 type Level struct {
 	ID      string
 	crooked float64 // times as crooked as an old opening usually is
@@ -40,13 +41,13 @@ type Level struct {
 	tools   bool    // tools are as wrong as tools are
 }
 
-// Name is what the level is called.
+// Name is the name of the level.
 func (l Level) Name() message.ID { return "level." + message.ID(l.ID) }
 
-// Why says what it is like.
+// Why describes the level.
 func (l Level) Why() message.ID { return "level-why." + message.ID(l.ID) }
 
-// Levels lists them, the easiest first.
+// Levels lists the levels, the easiest first.
 var Levels = []Level{
 	{"even", 0.3, 0, false},
 	{"usual", 1, 0.06, true},
@@ -73,13 +74,13 @@ type Exercise struct {
 	Biases  map[string]float64   `json:"biases"`
 	Slabs   [][2]measure.Length  `json:"slabs"`
 	Drawn   []Drawn              `json:"drawn,omitempty"` // of one for a class: what is read of it
-	// and the whole of it, for the teacher's key; then nothing true stands beside it
+	// the whole exercise for the teacher's key; nothing true is beside it then
 	Sealed string `json:"sealed,omitempty"`
 	Moves  []Move `json:"moves,omitempty"` // of an attempt at it
 	Check  string `json:"check"`           // of all but the moves: it tells an altered file
 }
 
-// slabs are the sizes at hand: which is big enough, and not too big, is the learner's to say.
+// slabs are the sizes at hand; picking one is part of the exercise.
 var slabs = [][2]measure.Length{
 	{762 * mm, 1981 * mm},
 	{813 * mm, 2032 * mm},
@@ -91,10 +92,10 @@ var slabs = [][2]measure.Length{
 
 const mm = measure.Millimetre
 
-// mostSeed is the greatest whole number that every program which reads JSON keeps as it is (RFC 8259, 6).
+// mostSeed is the greatest integer that every JSON reader keeps exactly (2⁵³ − 1; RFC 8259, 6).
 const mostSeed = 1<<53 - 1
 
-// New draws an exercise: the same seed and level give the same.
+// New draws an exercise, the same for the same seed and level.
 func New(seed uint64, level string) (Exercise, error) {
 	l, ok := levelByID(level)
 	if !ok {
@@ -121,7 +122,7 @@ func New(seed uint64, level string) (Exercise, error) {
 	return e, nil
 }
 
-// Title is what the exercise is called: by its level and number, or as its file has it.
+// Title is the name of the exercise: its level and number, or its file's title.
 func (e Exercise) Title() message.Message {
 	l, ok := levelByID(e.Level)
 	if !ok || e.Sealed != "" {
@@ -130,7 +131,7 @@ func (e Exercise) Title() message.Message {
 	return message.With("practice.exercise", "level", l.Name(), "no", message.Number(e.Seed))
 }
 
-// sum tells an exercise from an altered one.
+// sum is a checksum that detects an altered exercise.
 func (e Exercise) sum() string {
 	e.Moves, e.Check = nil, ""
 	b, err := json.Marshal(e)
@@ -150,10 +151,10 @@ func (e Exercise) hidden() simulate.Hidden {
 	return h
 }
 
-// mostFile is how much is read of an exercise's file, bytes.
+// mostFile is the largest file that is read, in bytes.
 const mostFile = 1 << 20
 
-// Read reads an exercise or an attempt. The error says what is wrong with it, and what would work.
+// Read decodes an exercise or an attempt. The error says what is wrong, and what would be accepted.
 func Read(b []byte) (e Exercise, err error) {
 	if len(b) > mostFile {
 		return e, field.Fault("/file", "refused.exercise-long", message.Args{
@@ -189,7 +190,7 @@ func Read(b []byte) (e Exercise, err error) {
 	return e, nil
 }
 
-// Write is an exercise or an attempt as a file.
+// Write encodes an exercise or an attempt.
 func (e Exercise) Write() []byte {
 	b, err := json.MarshalIndent(e, "", "  ")
 	if err != nil {

@@ -15,9 +15,9 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Grade is what an attempt came to, and why.
+// Grade is the result of an attempt, with reasons.
 type Grade struct {
-	// as it is left: every margin at least the least, and within a millimetre of the best straight
+	// at the end: every margin at least the least, and within a millimetre of the best straight edge's
 	Fits     bool
 	First    bool         // it fitted at the first hang
 	Small    []frame.Side // edges that stand over a millimetre too far: the slab is bought again
@@ -28,13 +28,13 @@ type Grade struct {
 	Waste    float64 // cm² of slab that went under the saw
 	Least    float64 // cm² that would have, from the right slab
 	Said     []Said
-	// Unchecked is what was never read; Learn the drill or the habit that would help most.
+	// Unchecked is what was never read; Learn is the drill or the habit that would help most.
 	Unchecked []message.Message
 	Learn     message.Message
 	Plan      Would
 }
 
-// Said is one judgement, with why.
+// Said is one judgement, with its reason.
 type Said struct {
 	Good bool
 	Text message.Message
@@ -55,7 +55,7 @@ type Would struct {
 	Cuts    []message.Sentences // how it would have worked each edge
 }
 
-// grade judges an attempt by the truth.
+// grade judges an attempt by the true opening.
 func (s *State) grade() Grade {
 	g := Grade{
 		Fits: s.hidden.Fits(s.hung), First: s.hidden.Fits(s.first), Trips: s.Trips, Readings: len(s.Readings),
@@ -102,7 +102,7 @@ func (s *State) grade() Grade {
 	return g
 }
 
-// unchecked is what was never read of the opening.
+// unchecked lists what was never read of the opening.
 func (s *State) unchecked(g *Grade) {
 	places := map[survey.Kind]map[string]bool{}
 	for _, t := range s.Readings {
@@ -137,7 +137,7 @@ func (s *State) unchecked(g *Grade) {
 	}
 }
 
-// slips tells which readings were misread, and whether that was found.
+// slips lists the misread readings, and whether each was found.
 func (s *State) slips(g *Grade, say func(bool, message.ID, ...any)) {
 	for i, t := range s.Readings {
 		if t.Slip == "" {
@@ -157,7 +157,7 @@ func (s *State) slips(g *Grade, say func(bool, message.ID, ...any)) {
 	}
 }
 
-// chosen judges margins, slab and edge.
+// chosen judges the chosen margins, slab and edge.
 func (s *State) chosen(g *Grade, say func(bool, message.ID, ...any)) {
 	if s.School == "painted" {
 		say(true, "grade.margins")
@@ -194,12 +194,12 @@ func (s *State) chosen(g *Grade, say func(bool, message.ID, ...any)) {
 	}
 }
 
-// size is a slab's, to a millimetre.
+// size is a slab's size, to a millimetre.
 func size(z [2]measure.Length) message.Size {
 	return message.Size{z[0].Round(mm, measure.Nearest), z[1].Round(mm, measure.Nearest)}
 }
 
-// rightSlab is the smallest slab that is big enough, and the size that is needed of it.
+// rightSlab is the smallest slab that is large enough, and the size needed.
 func (s *State) rightSlab() (best int, need [2]measure.Length) {
 	var wide, high float64
 	for i, v := range s.hidden.Sides[frame.Lock] {
@@ -224,8 +224,8 @@ func (s *State) rightSlab() (best int, need [2]measure.Length) {
 	return best, need
 }
 
-// would is what the plan would have done with the same readings, the right slab and margins, and as the
-// simulation has it: it cuts by its sheet, hangs, and does its own first way until it fits.
+// would is what the plan would have done with the same readings, the right slab and margins: it cuts by its sheet,
+// hangs the slab, and takes its own first way until it fits, as in package simulate.
 func (s *State) would() (w Would) {
 	o := State{ex: s.ex, hidden: s.hidden, kit: s.kit, job: s.job, door: s.door, Slab: s.Slab, School: s.School}
 	o.door.Tried = nil
@@ -265,7 +265,7 @@ func (s *State) would() (w Would) {
 	return w
 }
 
-// readMinutes are those of the readings alone.
+// readMinutes are the minutes of the readings alone.
 func (s *State) readMinutes() (sum float64) {
 	for _, t := range s.Readings {
 		sum += t.Minutes

@@ -16,7 +16,7 @@ import (
 	"kindmargin/core/stage/hangs"
 )
 
-// cut cuts the slab and hangs it, as the learner says or as the plan has it; in a class that is the end.
+// cut cuts the slab and hangs it, by the learner's figures or the plan's; for a class the attempt ends there.
 func (s *State) cut(m Move, rng *rand.Rand) error {
 	switch {
 	case s.Hung:
@@ -88,7 +88,7 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 	return nil
 }
 
-// planned is the plan's leaf on the learner's readings and choices.
+// planned is the plan's leaf for the learner's readings and choices.
 func (s *State) planned() (plan.Leaf, error) {
 	p := plan.Solve(s.job, s.door)
 	switch {
@@ -101,7 +101,7 @@ func (s *State) planned() (plan.Leaf, error) {
 	return p.Leaves[0], nil
 }
 
-// recorded is what the learner's cut is recorded as.
+// recorded is the record of the learner's cut.
 func (s *State) recorded() job.Made {
 	c := s.made
 	h := s.door.Hinges
@@ -120,7 +120,7 @@ func (s *State) recorded() job.Made {
 	}
 }
 
-// look is the true light of the slab as it hangs.
+// look is the true gaps of the hung slab.
 func (s *State) look() {
 	s.Light, s.GoesIn = nil, s.hidden.GoesIn(s.hung)
 	for _, side := range frame.Sides {
@@ -137,7 +137,7 @@ func (s *State) look() {
 	}
 }
 
-// adjust does something to the slab that hangs, as the learner says or as the plan has it.
+// adjust changes the hung slab, by the learner's figures or the plan's.
 func (s *State) adjust(m Move, rng *rand.Rand) error {
 	if !s.Hung {
 		return refuse("refused.nothing-hangs")
@@ -188,7 +188,7 @@ func (s *State) adjust(m Move, rng *rand.Rand) error {
 	return nil
 }
 
-// advised is what the plan would do next: it reads the gaps that it asks for first, with packers.
+// advised is the plan's next step: first it reads the gaps that it asks for, with packers.
 func (s *State) advised(rng *rand.Rand) (w hangs.TryWay, ok bool) {
 	last := &s.door.Tried[0].Hangs[len(s.door.Tried[0].Hangs)-1]
 	for range 20 {

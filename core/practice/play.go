@@ -16,7 +16,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Move is one thing that a learner does.
+// Move is one move of the learner's.
 type Move struct {
 	Do string `json:"do"` // one of Does
 	// Of a reading: what is read, and where. Its value comes from the opening.
@@ -29,7 +29,7 @@ type Move struct {
 	Adjust  *job.Did        `json:"adjust,omitempty"`
 }
 
-// The things that are done, in their order.
+// The moves, in their order.
 const (
 	DoRead    = "read"
 	DoMargins = "margins"
@@ -40,7 +40,7 @@ const (
 	DoDone    = "done"
 )
 
-// Sizes are those of a slab after its cuts.
+// Sizes are the sizes of a slab after its cuts.
 type Sizes struct {
 	Head   measure.Length `json:"head"`   // width at the head
 	Foot   measure.Length `json:"foot"`   // width at the foot
@@ -49,20 +49,20 @@ type Sizes struct {
 	FootUp measure.Length `json:"footUp"` // and the foot's
 }
 
-// Taken is a reading as the learner has it.
+// Taken is a reading as the learner sees it.
 type Taken struct {
 	survey.Reading
 	Minutes float64
 	Slip    string // the ID of what it was misread by; told once all is done
 }
 
-// Light is the true light beside the hung slab, at one place, in mm.
+// Light is the true gap beside the hung slab at one place, in mm.
 type Light struct {
 	At  message.End
 	Gap float64
 }
 
-// State is how an attempt stands.
+// State is the state of an attempt.
 type State struct {
 	Readings []Taken
 	School   string
@@ -88,11 +88,10 @@ type State struct {
 	byPlan bool
 }
 
-// mostMoves is how many moves an attempt has.
+// mostMoves is the largest number of moves of an attempt.
 const mostMoves = 300
 
-// Play does the moves of an attempt one after the other: the same moves give the same. The error names the
-// move that cannot be.
+// Play applies the moves of an attempt, deterministically. The error names the first invalid move.
 func Play(e Exercise, moves []Move) (State, error) {
 	s := begin(e)
 	if len(moves) > mostMoves {
@@ -108,12 +107,12 @@ func Play(e Exercise, moves []Move) (State, error) {
 	return s, nil
 }
 
-// refuse is what cannot be done, args being names and values by turns.
+// refuse is the error of an invalid move; args are names and values by turns.
 func refuse(id message.ID, args ...any) error {
 	return field.Error{Problem: message.With(id, args...)}
 }
 
-// inMove is what cannot be, with the move that it is in.
+// inMove adds the move's index to an error.
 func inMove(i int, err error) error {
 	m, ok := message.Of(err)
 	if !ok {
@@ -122,7 +121,7 @@ func inMove(i int, err error) error {
 	return refuse("refused.move", "move", message.Number(i+1), "problem", m)
 }
 
-// begin is an attempt before its first move.
+// begin is the state before the first move.
 func begin(e Exercise) State {
 	s := State{ex: e, hidden: e.hidden(), kit: simulate.Usual(), Slab: -1}
 	s.job = job.NewJob("practice", "Practice", measure.Millimetres)
@@ -132,7 +131,7 @@ func begin(e Exercise) State {
 	return s
 }
 
-// step does the move that is the i-th; its chances hang on the exercise and on i alone.
+// step applies the i-th move; its random numbers depend on the exercise and on i alone.
 func (s *State) step(i int, m Move) error {
 	if err := s.move(m, rand.New(rand.NewPCG(s.ex.Seed, uint64(i)))); err != nil {
 		return err
@@ -193,7 +192,7 @@ func (s *State) move(m Move, rng *rand.Rand) error {
 	return nil
 }
 
-// read takes a reading with the simulated instruments, now and then misread.
+// read takes a reading with the simulated instruments, sometimes with a slip.
 func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 	if asked == nil {
 		return refuse("refused.say-reading")
@@ -242,15 +241,13 @@ func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 	t.Reading = r
 	s.Readings = append(s.Readings, t)
 	s.Minutes += t.Minutes
-	// A place that is read again settles which of the two was misread; where both say about the same, both
-	// count.
+	// Another reading of the place settles which of the two was misread; where both agree, both count.
 	misread := func(o survey.Reading) bool { return same(o, r) && (o.Value-r.Value).Abs() > 5*mm }
 	s.door.Readings = append(slices.DeleteFunc(slices.Clone(s.door.Readings), misread), r)
 	return nil
 }
 
-// slipped is a misreading, as hands make them: ten millimetres out, the sign turned round, or two digits
-// changed round.
+// slipped is a reading with a slip: ten millimetres off, a flipped sign, or two digits swapped.
 func slipped(r survey.Reading, rng *rand.Rand) (measure.Length, string) {
 	small := r.Value.Abs() < 100*mm
 	switch {
@@ -262,10 +259,10 @@ func slipped(r survey.Reading, rng *rand.Rand) (measure.Length, string) {
 	return r.Value - 10*mm, "little"
 }
 
-// slips3 are slips by the words that files of version 3 hold them in.
+// slips3 maps the words of files of version 3 to slips.
 var slips3 = map[string]string{"its sign turned round": "sign", "10 mm too much": "much", "10 mm too little": "little"}
 
-// slipOf is what a reading was misread by, as it is said.
+// slipOf is the message ID of a reading's slip.
 func slipOf(id string) message.ID {
 	if now, ok := slips3[id]; ok {
 		id = now

@@ -1,4 +1,4 @@
-// Package schedule reads the rows of a door schedule as doors that are put on a walk.
+// Package schedule reads and writes door schedules: a row for each opening.
 package schedule
 
 import (
@@ -10,27 +10,27 @@ import (
 	"kindmargin/core/message"
 )
 
-// Column is something that a schedule can say of a door.
+// Column is a property of an opening that a schedule can have.
 type Column struct {
 	ID   string
 	Also []string // headers that mean it, beside its own
 }
 
-// Name is the header that a schedule goes out with.
+// Name is the header of an exported schedule.
 func (c Column) Name() message.ID { return "column." + message.ID(c.ID) }
 
-// Hint says what stands in it.
+// Hint describes the column's content.
 func (c Column) Hint() message.ID { return "column-hint." + message.ID(c.ID) }
 
-// Names are what something is called, in every language: a schedule may be in any.
+// Names are the accepted names of something, in every language: a schedule may be in any.
 type Names func(message.Message) []string
 
-// NoColumn is a column of a schedule that is left out.
+// NoColumn is a column that is left out.
 const NoColumn = ""
 
-// Columns are what a schedule can say, in the order in which one goes out. A drawing's size
-// of an opening is none of them: it is no reading. Headers are common practice, and those that
-// a schedule of ours went out with before.
+// Columns are the properties that a schedule can have, in the order of an exported one. An opening's size from a
+// drawing is not among them: it is no reading. Headers are common practice, with those of schedules that earlier
+// versions exported.
 var Columns = []Column{
 	{"name", []string{
 		"door no", "door number", "door name", "door ref", "door mark", "door id", "mark", "no", "number", "ref",
@@ -56,7 +56,7 @@ var Columns = []Column{
 	{"note", []string{"notes", "remark", "remarks", "comment", "comments"}},
 }
 
-// ByID finds a column; ok is false where there is none of that name.
+// ByID finds a column; ok is false where there is none of that ID.
 func ByID(id string) (c Column, ok bool) {
 	if i := slices.IndexFunc(Columns, func(c Column) bool { return c.ID == id }); i >= 0 {
 		return Columns[i], true
@@ -64,8 +64,8 @@ func ByID(id string) (c Column, ok bool) {
 	return Column{}, false
 }
 
-// plainly is a header as it is compared: small letters, one space between words, no signs, and
-// without a unit at its end, which is given apart.
+// plainly normalises a header for comparison: lower case, single spaces, no punctuation, and without a unit at its end,
+// which is returned apart.
 func plainly(header string) (text string, u measure.Unit) {
 	words := strings.FieldsFunc(strings.ToLower(header), func(r rune) bool {
 		return !unicode.IsLetter(r) && !unicode.IsDigit(r) && r != '"'
@@ -81,8 +81,7 @@ func plainly(header string) (text string, u measure.Unit) {
 	return strings.Join(words, " "), u
 }
 
-// Match says which column each header most likely is, each one once; NoColumn where it is
-// like none.
+// Match gives the most likely column of each header, each column once; NoColumn where none is like it.
 func Match(headers []string, names Names) []string {
 	out := make([]string, len(headers))
 	used := map[string]bool{}
@@ -100,7 +99,7 @@ func Match(headers []string, names Names) []string {
 			}
 		}
 	}
-	// What a schedule of ours says goes before what others might mean by it.
+	// Headers of exported schedules go before those that mean the same elsewhere.
 	take(func(c Column, text string) bool {
 		return slices.ContainsFunc(names(message.Message{ID: c.Name()}), func(name string) bool {
 			name, _ = plainly(name)
@@ -111,11 +110,11 @@ func Match(headers []string, names Names) []string {
 	return out
 }
 
-// deepest is how far down a line of headers may stand, below a title.
+// deepest is the last row, from the top, that may be the row of headers below a title.
 const deepest = 20
 
-// Header finds the line of headers: the first one with two columns that are known, else the
-// first that is not empty; -1 where all are.
+// Header finds the row of headers: the first with two known columns, otherwise the first that is not empty; -1 where
+// all are.
 func Header(rows [][]string, names Names) int {
 	first := -1
 	for i, row := range rows[:min(len(rows), deepest)] {

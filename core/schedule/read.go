@@ -17,7 +17,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Row is one line of a schedule as a door. It is well where it has no faults.
+// Row is one row of a schedule as an opening. It is valid where it has no faults.
 type Row struct {
 	Line    int // in the file, the first being 1
 	Opening job.Opening
@@ -26,26 +26,25 @@ type Row struct {
 	asks string // a hand that hangs on the side it is seen from, while that was not said
 }
 
-// Fault is why a line cannot be a door.
+// Fault is why a row cannot be an opening.
 type Fault struct {
 	Column  string // its ID; empty where it is the whole line
 	Problem message.Message
 }
 
-// Seen is the side that a schedule's LH and RH are seen from. Conventions differ (Britain and DIN 107 see a
-// hand from the pull side, North America's LH and RH are seen from the push side), so it is asked for once,
-// never guessed.
+// Seen is the side that a schedule's LH and RH are seen from. Conventions differ (Britain and DIN 107 see a hand from
+// the pull side, North American LH and RH are seen from the push side), so it is asked once and never guessed.
 type Seen string
 
-// The sides; the zero value is one that was not said yet.
+// The sides; the zero value is not said yet.
 const (
 	NotSaid  Seen = ""
 	FromPull Seen = "pull"
 	FromPush Seen = "push"
 )
 
-// Asks is the first hand of some rows that hangs on the side it is seen from, as the schedule writes it, with
-// its line; ok is false where none does, or it was said.
+// Asks is the first hand among rows that depends on the side it is seen from, as written, with its row; ok is false
+// where there is none, or the side is said.
 func Asks(rows []Row) (line int, hand string, ok bool) {
 	for _, r := range rows {
 		if r.asks != "" {
@@ -62,9 +61,8 @@ type Table struct {
 	Columns []string // what each column is, by ID
 }
 
-// Read reads the lines below the headers as doors of a job, which begin with what is usual
-// in it; lines with nothing in them are passed over. No two doors may bear one name in one room, those that are on the
-// walk among them.
+// Read reads the rows below the headers as openings of a job, with its defaults; empty rows are skipped. Names must be
+// unique within a room, also against the openings of the walk.
 func Read(j job.Job, t Table, seen Seen, names Names) []Row {
 	rows, header, columns := t.Rows, t.Header, t.Columns
 	taken := map[string]int{} // the line of each door; nought on the walk already
@@ -111,8 +109,8 @@ func doorKey(o job.Opening) string {
 	return strings.ToLower(strings.TrimSpace(o.Name)) + "\x00" + strings.ToLower(strings.TrimSpace(o.Room))
 }
 
-// clean is a cell without the sign that keeps a spreadsheet from working it out, and without
-// what a cell may hold that a name may not.
+// clean is a cell without the prefix that keeps a spreadsheet from evaluating it, and without characters that a name
+// may not hold.
 func clean(s string) string {
 	s = strings.TrimSpace(s)
 	if rest, ok := strings.CutPrefix(s, "'"); ok && strings.IndexAny(rest, "=+-@＝＋－＠") == 0 {
@@ -121,7 +119,7 @@ func clean(s string) string {
 	return strings.Join(strings.Fields(s), " ")
 }
 
-// reading is one line while it is read.
+// reading is the state while one row is read.
 type reading struct {
 	job   job.Job
 	row   Row
@@ -141,7 +139,7 @@ func (r *reading) fault(column string, id message.ID, args message.Args) {
 	r.row.Faults = append(r.row.Faults, Fault{column, message.Message{ID: id, Args: args}})
 }
 
-// cell takes one cell.
+// cell reads one cell.
 func (r *reading) cell(id, text string, u measure.Unit) {
 	if text == "" {
 		return
@@ -228,8 +226,7 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 	}
 }
 
-// places are where a schedule's readings were taken: up from the floor, and along from the
-// hinge jamb.
+// places are where a schedule's readings are taken to be: up from the floor, and along from the hinge jamb.
 type places struct{ head, mid, foot, hinge, lock measure.Length }
 
 func placesOf(u measure.Unit) places {
@@ -241,7 +238,7 @@ func placesOf(u measure.Unit) places {
 	return places{head: 1800 * mm, mid: 1000 * mm, foot: 200 * mm, hinge: 100 * mm, lock: 600 * mm}
 }
 
-// hand takes a side as schedules write it.
+// hand parses a hand as schedules write it.
 func (r *reading) hand(text string) {
 	switch strings.ToLower(strings.Trim(text, ". ")) {
 	case "left", "l":
@@ -257,7 +254,7 @@ func (r *reading) hand(text string) {
 	}
 }
 
-// coded takes a hand by the side that it is seen from.
+// coded parses a hand that depends on the side it is seen from.
 func (r *reading) coded(text string, pull, push frame.Hand) {
 	switch r.seen {
 	case FromPull:
@@ -270,7 +267,7 @@ func (r *reading) coded(text string, pull, push frame.Hand) {
 	}
 }
 
-// named is something that is chosen by its name or its ID.
+// named is an option that is chosen by its name or its ID.
 type named struct {
 	id   string
 	name message.Message
@@ -302,7 +299,7 @@ func (r *reading) hinges() (list []named) {
 	return list
 }
 
-// calledBefore is the hardware by the names that schedules of ours had for them until they were renamed.
+// calledBefore maps the hardware names of schedules that earlier versions exported.
 var calledBefore = map[string]string{"surface-60": "surface lock, cylinder"}
 
 func (r *reading) hardware() (list []named) {
@@ -312,8 +309,8 @@ func (r *reading) hardware() (list []named) {
 	return list
 }
 
-// choose finds what is meant: by its ID, its whole name in any language, or what only one name begins with.
-// It gives no ID, and keeps a fault, where that is none or more than one.
+// choose finds an option by its ID, its full name in any language, or a prefix of only one name. Where none or several
+// match, the ID is empty and a fault is recorded.
 func (r *reading) choose(column, text string, none message.ID, list []named) string {
 	low := strings.ToLower(text)
 	var like []named
@@ -344,7 +341,7 @@ func (r *reading) choose(column, text string, none message.ID, list []named) str
 	return ""
 }
 
-// pointers are where each column's value stands in a door.
+// pointers are the JSON pointers of the columns in an opening.
 var pointers = map[string]string{
 	"/name": "name", "/room": "room", "/hand": "hand", "/slab/width": "width", "/slab/length": "length",
 	"/slab/thickness":    "thickness",
@@ -352,7 +349,7 @@ var pointers = map[string]string{
 	"/hinges/width": "hinge", "/hinges/size": "hinge", "/notes/0/text": "note",
 }
 
-// readOf is the column of each kind of reading, for what cannot be in one.
+// readOf maps each kind of reading to its column, for its errors.
 func (r *reading) readOf(pointer string) string {
 	var i int
 	if _, err := fmt.Sscanf(pointer, "/readings/%d/", &i); err != nil || i >= len(r.row.Opening.Readings) {
@@ -372,7 +369,7 @@ func (r *reading) readOf(pointer string) string {
 	return "height-lock"
 }
 
-// check finds what cannot be in the door that was read.
+// check reports the invalid fields of the opening that was read.
 func (r *reading) check() {
 	if strings.TrimSpace(r.row.Opening.Name) == "" {
 		r.fault("name", "refused.schedule-name", nil)

@@ -9,9 +9,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Say is what a schedule that goes out says of a door, by column: text, a number, a
-// measure.Length, or a message.Message that names it; what is not known is left out. Read gives the same door back,
-// as far as a schedule tells one.
+// Say is an opening as a row of an exported schedule, by column: text, a number, a measure.Length, or a message.Message
+// that names it; unknown values are left out. Read gives the same opening back, as far as a schedule holds one.
 func Say(j job.Job, o job.Opening) map[string]any {
 	out := map[string]any{"name": o.Name, "hand": string(o.Hand), "hinges": o.Hinges.Number()}
 	text := func(id, s string) {

@@ -12,7 +12,7 @@ type Air struct {
 	Humidity Percent `json:"humidity"` // relative
 }
 
-// What the air indoors can be.
+// Bounds of indoor air.
 const (
 	leastCelsius, mostCelsius   = -30, 60
 	leastHumidity, mostHumidity = 1, 100
@@ -35,9 +35,8 @@ func (a Air) Check() error {
 	return bad.Err()
 }
 
-// Moisture is the equilibrium moisture content in % that wood comes to in the air, by two hydrates
-// of Hailwood and Horrobin: Wood Handbook (FPL-GTR-190), eq. 4-5, from memory. It holds for -1 to
-// 130 °C.
+// Moisture is the equilibrium moisture content of wood in air, in %, by the Hailwood–Horrobin equation for two
+// hydrates: Wood Handbook (FPL-GTR-190), eq. 4-5, from memory. It holds from −1 to 130 °C.
 func (a Air) Moisture() float64 {
 	t, h := float64(a.Celsius), float64(a.Humidity)/100
 	w := 349 + 1.29*t + 0.0135*t*t
@@ -48,8 +47,8 @@ func (a Air) Moisture() float64 {
 	return 1800 / w * (kh/(1-kh) + (k1*kh+2*k1*k2*kh*kh)/(1+k1*kh+k1*k2*kh*kh))
 }
 
-// humidityFor is the relative humidity in % in which wood comes to a moisture content, at a
-// temperature; Moisture grows with it, so it is halved in on.
+// humidityFor is the relative humidity, in %, at which wood has a given equilibrium moisture content, at a temperature:
+// by bisection, since Moisture is monotonic in it.
 func humidityFor(moisture float64, at Celsius) Percent {
 	low, high := Percent(0), Percent(100)
 	for high-low > 1e-6 {
@@ -63,8 +62,7 @@ func humidityFor(moisture float64, at Celsius) Percent {
 	return (low + high) / 2
 }
 
-// CheckMoisture reports a moisture content that no slab is fitted at, as a field.Error. Nought is
-// one that was not read.
+// CheckMoisture reports a moisture content outside the range of slabs that are fitted, as a field.Error. 0 is not read.
 func CheckMoisture(pointer string, m Percent) error {
 	switch {
 	case m == 0:

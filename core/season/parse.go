@@ -13,11 +13,11 @@ import (
 // Celsius is a temperature in °C.
 type Celsius float64
 
-// Percent is a share of a hundred: a relative humidity, or a moisture content by dry weight.
+// Percent is a percentage: a relative humidity, or a moisture content by dry weight.
 type Percent float64
 
-// ParseCelsius reads a temperature as a person writes it: 20, 20 °C, 68F, -5,5. A bare number is
-// in the degrees that go with the job's unit. The error says what was understood.
+// ParseCelsius parses a temperature as people write it: 20, 20 °C, 68F, -5,5. A bare number is in the degrees of the
+// job's unit.
 func ParseCelsius(text string, u measure.Unit) (Celsius, error) {
 	bare := strings.TrimRight(strings.TrimSpace(text), " ")
 	fahrenheit := u == measure.Inches
@@ -40,7 +40,7 @@ func ParseCelsius(text string, u measure.Unit) (Celsius, error) {
 	return Celsius(v), nil
 }
 
-// Text is a temperature as it is typed in the degrees that go with a job's unit, to a tenth.
+// Text formats a temperature for an entry, in the degrees of a job's unit, to a tenth.
 func (c Celsius) Text(u measure.Unit) string {
 	v := float64(c)
 	if u == measure.Inches {
@@ -49,7 +49,7 @@ func (c Celsius) Text(u measure.Unit) string {
 	return number(v)
 }
 
-// Degrees is the sign of the degrees that go with a job's unit.
+// Degrees is the symbol of the degrees of a job's unit.
 func Degrees(u measure.Unit) string {
 	if u == measure.Inches {
 		return "°F"
@@ -57,7 +57,7 @@ func Degrees(u measure.Unit) string {
 	return "°C"
 }
 
-// ParsePercent reads a humidity or a moisture content as a person writes it: 54, 54 %, 54,5.
+// ParsePercent parses a humidity or a moisture content as people write it: 54, 54 %, 54,5.
 func ParsePercent(text string) (Percent, error) {
 	v, ok := plainNumber(strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(text), "%")))
 	if !ok {
@@ -66,10 +66,10 @@ func ParsePercent(text string) (Percent, error) {
 	return Percent(v), nil
 }
 
-// Text is a percentage as it is typed, to a tenth.
+// Text formats a percentage for an entry, to a tenth.
 func (p Percent) Text() string { return number(float64(p)) }
 
-// plainNumber is a decimal number with a point or a comma.
+// plainNumber matches a decimal number with a point or a comma.
 func plainNumber(text string) (float64, bool) {
 	text = strings.Replace(strings.Replace(text, "−", "-", 1), ",", ".", 1)
 	if text == "" || strings.Trim(text, "+-.0123456789") != "" {
@@ -79,10 +79,10 @@ func plainNumber(text string) (float64, bool) {
 	return v, err == nil && math.Abs(v) < 1e6
 }
 
-// number is a number as a hand would write it.
+// number formats a number without trailing zeros.
 func number(v float64) string { return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64) }
 
-// Text is air in the degrees that go with a job's unit.
+// Text formats air in the degrees of a job's unit.
 func (a Air) Text(u measure.Unit) string {
 	return a.Celsius.Text(u) + " " + Degrees(u) + ", " + a.Humidity.Text() + " %"
 }

@@ -1,7 +1,6 @@
-// Package season is how wood moves with the air: the moisture that it comes to, how far that
-// widens or narrows a slab through the year, and what margin is set today so that the least is
-// kept in the wettest month and the driest still looks right. Moves are in mm, above nought where
-// wood has grown; moisture contents are in %.
+// Package season is the movement of wood with the air: its equilibrium moisture content, how far that swells or shrinks
+// a slab through the year, and the margin to set today so that the least is kept in the wettest month and the driest
+// still looks right. Movements are in mm, positive where wood has swollen; moisture contents are in %.
 package season
 
 import (
@@ -16,17 +15,15 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Choice is what is known of a slab's wood and of the air it lives in. With no climate the
-// seasons are left out.
+// Choice is what is known of a slab's wood and its air. Without a climate the seasons are left out.
 type Choice struct {
 	Climate string `json:"climate,omitempty"` // ID of a trade.Climate
 	Wood    string `json:"wood,omitempty"`    // ID of a trade.Wood; empty for a softwood not known
 	Sawn    Sawn   `json:"sawn,omitempty"`
-	// Across is the width of timber that really runs across the grain; nought as the construction
-	// has it.
+	// Across is the width of timber across the grain; 0 is the construction's.
 	Across measure.Length `json:"across,omitempty"`
-	// What it is like now: a moisture meter on the slab goes before the air that it lay in, and
-	// that before the climate's month.
+	// The slab's present state, by the best source: a moisture meter, then the air that it was stored in, then the
+	// climate's month.
 	Moisture Percent        `json:"moisture,omitempty"` // %; nought not read
 	Air      *Air           `json:"air,omitempty"`
 	Month    int            `json:"month,omitempty"`  // 1 to 12; nought January
@@ -35,17 +32,17 @@ type Choice struct {
 	Widest   measure.Length `json:"widest,omitempty"` // margin that still looks right; nought trade.WidestLight
 }
 
-// Sawn is how boards were cut from the log, which tells how far they move.
+// Sawn is how boards were sawn from the log, which decides how far they move.
 type Sawn string
 
-// Boards whose rings lie along the face move most; where it is not known, they are taken for those.
+// Boards with rings along the face move most; unknown ones count as those.
 const (
 	SawnUnknown Sawn = ""
 	SawnFlat    Sawn = "flat"
 	SawnQuarter Sawn = "quarter"
 )
 
-// School is a way to foretell a move.
+// School is a method of predicting movement.
 type School string
 
 // By the wood's moisture content, or by the rule of thumb.
@@ -54,13 +51,13 @@ const (
 	ByThumb    School = "thumb"
 )
 
-// Sawns and Schools list them.
+// Sawns and Schools list the valid values.
 var (
 	Sawns   = []Sawn{SawnUnknown, SawnFlat, SawnQuarter}
 	Schools = []School{ByMoisture, ByThumb}
 )
 
-// Check reports what cannot be, as field.Errors.
+// Check reports invalid fields, as field.Errors.
 func (c Choice) Check() error {
 	var bad field.Errors
 	if _, ok := trade.ClimateByID(c.Climate); !ok && c.Climate != "" {
@@ -93,10 +90,10 @@ func (c Choice) Check() error {
 	return bad.Err()
 }
 
-// Source is what tells the state of a slab now.
+// Source is the source of a slab's present state.
 type Source string
 
-// The sources, the one that tells best first.
+// The sources, the best first.
 const (
 	FromMeter   Source = "meter"
 	FromAir     Source = "air"
@@ -111,10 +108,10 @@ type Month struct {
 	Jambs    float64 // mm that both jambs have grown into the opening
 }
 
-// Closes is how far the light at the lock edge has closed, in mm, against now.
+// Closes is how far the gap at the lock edge has closed, in mm, against now.
 func (m Month) Closes() float64 { return m.Slab + m.Jambs }
 
-// Year is what a slab does through a year.
+// Year is the movement of a slab through a year.
 type Year struct {
 	Wood     trade.Wood
 	Climate  trade.Climate
@@ -133,9 +130,9 @@ type Year struct {
 	humidity Percent // that the rule of thumb starts from
 }
 
-// Of is the year of a slab between jambs of a thickness, nought where theirs do not count; ok is
-// false where the seasons are left out, or the slab's width is not known. The wall does not move:
-// plaster and brick take no notice of the air, and studs move along their grain.
+// Of is the year of a slab between jambs of a thickness, 0 where theirs do not count; ok is false where the seasons are
+// left out, or the slab's width is not known. The wall does not move: masonry is stable, and studs move along their
+// grain.
 func Of(s slab.Slab, c Choice, jamb measure.Length) (y Year, ok bool) {
 	climate, ok := trade.ClimateByID(c.Climate)
 	if !ok || s.Width == 0 {
@@ -179,8 +176,8 @@ func Of(s slab.Slab, c Choice, jamb measure.Length) (y Year, ok bool) {
 	return y, true
 }
 
-// Comes is the moisture content that the slab comes to in the air of a month: sealed, it makes only a part
-// of the way from what it holds through the year.
+// Comes is the moisture content of the slab in the air of a month: sealed, it moves only a part of the way from its
+// mean through the year.
 func (y Year) Comes(a Air) float64 {
 	m := a.Moisture()
 	if y.sealed {
@@ -189,7 +186,7 @@ func (y Year) Comes(a Air) float64 {
 	return m
 }
 
-// With is what slab and jambs come to when they have lived in an air.
+// With is the month of a slab and jambs in equilibrium with some air.
 func (y Year) With(a Air) Month {
 	m := Month{Air: a, Moisture: y.Comes(a)}
 	if y.thumb > 0 {
@@ -214,8 +211,7 @@ func (c Choice) room(climate trade.Climate) Air {
 	return airOf(climate.Months[max(c.Month, 1)-1])
 }
 
-// across is the width in mm that runs across the grain, and how far it moves for each 1 % of
-// moisture content.
+// across is the width across the grain, in mm, and its movement for each 1 % of moisture content.
 func across(s slab.Slab, c Choice, m trade.Movement, w trade.Wood) (mm, rate float64) {
 	coefficient := w.Tangential
 	if c.Sawn == SawnQuarter {
@@ -236,26 +232,26 @@ func across(s slab.Slab, c Choice, m trade.Movement, w trade.Wood) (mm, rate flo
 	return mm, mm * coefficient
 }
 
-// Middle is how far the light has closed in the middle of the year, in mm, against now.
+// Middle is how far the gap has closed in the middle of the year, in mm, against now.
 func (y Year) Middle() float64 { return (y.In(y.Wet).Closes() + y.In(y.Dry).Closes()) / 2 }
 
-// Today is the margin to set, all in mm: the one wanted is kept in the middle of the year, more
-// where the least would not be in the wettest month, or today; raised is that more. The least is kept even
-// where the wood moves more than it should by a part, unsure, of its move: OneSided deviations of
-// trade.MoveUnsure keep it nineteen times in twenty, nought every other time.
+// Today is the margin to set today, in mm: the one wanted holds in the middle of the year, and more is set (raised)
+// where the least would not hold in the wettest month, or today. The least holds even where the wood moves more than
+// predicted: deviate times trade.MoveUnsure of the movement is added, so that OneSided keeps it nineteen times in
+// twenty, 0 every other time.
 func (y Year) Today(wanted, least, unsure float64) (today, raised float64) {
 	today = wanted + y.Middle()
 	raised = max(least+max(y.In(y.Wet).Closes(), 0)*(1+unsure)-today, 0)
 	return today + raised, raised
 }
 
-// OneSided is the normal deviate that is passed one time in twenty, on one side.
+// OneSided is the normal deviate of a one-sided 5 %.
 const OneSided = 1.645
 
-// At is what the slab has grown by, in mm, when it has come to a moisture content.
+// At is how far the slab has grown, in mm, at a moisture content.
 func (y Year) At(moisture float64) float64 { return y.Rate * (moisture - y.Now) }
 
-// ByTable reports whether its coefficients hold for all that it comes to.
+// ByTable reports whether the coefficients hold for all its moisture contents.
 func (y Year) ByTable() bool {
 	for _, m := range append(y.Months[:], Month{Moisture: y.Now}) {
 		if m.Moisture < trade.ByTable.Least || m.Moisture > trade.ByTable.Most {
@@ -265,9 +261,9 @@ func (y Year) ByTable() bool {
 	return true
 }
 
-// Lie is how many days a slab lies in the room before it is fitted, until what it has in it is
-// within trade.LieNear of what the room makes of it: it comes half way in trade.LieDays, in the
-// square of its thickness. Nought where it need not, or where one of the two is not known.
+// Lie is how many days a slab has to acclimatise before it is fitted, until its moisture content is within
+// trade.LieNear of the room's: it moves half way in trade.LieDays, scaled with the square of its thickness. 0 where it
+// need not, or where either is not known.
 func (y Year) Lie(s slab.Slab) float64 {
 	off := math.Abs(y.Room - y.Now)
 	if off <= trade.LieNear {
@@ -280,7 +276,7 @@ func (y Year) Lie(s slab.Slab) float64 {
 	return trade.LieDays * thick * thick * math.Log2(off/trade.LieNear)
 }
 
-// Why says what the move of a slab is made of.
+// Why gives the terms of a slab's movement.
 func (y Year) Why() message.Message {
 	if !y.Movement.Planks && !y.Movement.Stiles {
 		return message.Message{ID: y.Movement.Note()}
@@ -292,7 +288,7 @@ func (y Year) Why() message.Message {
 	return message.Message{ID: id, Args: message.Args{"wood": y.Wood.Name(), "across": measure.FromMM(y.Across)}}
 }
 
-// Since is what the season says that a door did since it was fitted.
+// Since is the predicted movement of a slab since it was fitted.
 type Since struct {
 	Was, Is float64 // moisture content then and now, %
 	Closed  float64 // how far the light at the lock edge has closed, mm

@@ -12,7 +12,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// gapAt is the true light beside a hung door at one place.
+// gapAt is the true gap beside a hung slab at one place.
 func (o opening) gapAt(d door, side frame.Side, at float64) float64 {
 	bottom := o.at(frame.Hinge, pins[1]) + d.pin[1]
 	lean := (o.at(frame.Hinge, pins[0]) + d.pin[0] - bottom) / (pins[0] - pins[1])
@@ -29,7 +29,7 @@ func (o opening) gapAt(d door, side frame.Side, at float64) float64 {
 	return head - d.length + d.footUp*at/width - lean*at - o.at(frame.Foot, at)
 }
 
-// goesIn reports whether a door goes into its opening at all.
+// goesIn reports whether a slab goes into its opening at all.
 func (o opening) goesIn(d door) bool {
 	g := o.gaps(d)
 	for _, s := range judged {
@@ -42,8 +42,8 @@ func (o opening) goesIn(d door) bool {
 	return true
 }
 
-// finish hangs a door, reads what the program asks for, does the first of its ways, and
-// goes on until it says that the door fits, or knows no more. out is what came of it so far.
+// finish hangs a slab, reads what the program asks for, takes its first way, and repeats until the program says that it
+// fits, or has no way. out is the outcome so far.
 func (o opening) finish(j job.Job, door job.Opening, l plan.Leaf, out *hung, rng *rand.Rand) {
 	hang := job.Hang{ID: "h0"}
 	door.Tried = []job.Tried{{Made: l.Try.Planned, Hangs: []job.Hang{hang}}}
@@ -76,7 +76,7 @@ func (o opening) finish(j job.Job, door job.Opening, l plan.Leaf, out *hung, rng
 	}
 }
 
-// adjusted is a door with so much done to it, each thing as true as it is done.
+// adjusted is a slab after a way, each part of it with the error of its kind of work.
 func (d door) adjusted(did job.Did, off bool, rng *rand.Rand) door {
 	last := len(did.Pack) - 1
 	for end, i := range [2]int{0, last} {

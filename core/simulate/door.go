@@ -9,9 +9,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// door is a slab as it hangs: the pins' margins at the top and the bottom
-// hinge, its width at head and foot, how far its head and foot run up toward
-// the lock edge, and its length on the hinge edge.
+// door is a hung slab: the pins' margins at the top and the bottom hinge, its width at head and foot, how far its head
+// and foot rise toward the lock edge, and its length on the hinge edge.
 type door struct {
 	pin            [2]float64
 	top, foot      float64 // width
@@ -21,8 +20,7 @@ type door struct {
 	raised         float64 // by how much more the foot margin wanted is, so that the foot clears the floor as it swings
 }
 
-// gaps are the true margins of a hung door at places along lock, head and
-// foot.
+// gaps are the true margins of a hung slab at places along lock, head and foot.
 func (o opening) gaps(d door) (g frame.Each[[]fit.Point]) {
 	bottom := o.at(frame.Hinge, pins[1]) + d.pin[1]
 	lean := (o.at(frame.Hinge, pins[0]) + d.pin[0] - bottom) / (pins[0] - pins[1])
@@ -54,8 +52,7 @@ func (d door) wanted(s frame.Side) float64 {
 	return margin
 }
 
-// small lists the edges that stand more than a millimetre further from
-// their side somewhere than the best straight edge would.
+// small lists the edges that are anywhere more than a millimetre further from their side than the best straight edge.
 func (o opening) small(d door) (list []frame.Side) {
 	g := o.gaps(d)
 	for _, s := range judged {
@@ -72,9 +69,8 @@ func (o opening) small(d door) (list []frame.Side) {
 	return list
 }
 
-// fits reports whether a hung door needs no more: every margin at least the least, and
-// each edge within a millimetre of the best straight one all along. Two straight lines
-// differ most at an end.
+// fits reports whether a hung slab fits: every margin at least the least, and each edge within a millimetre of the best
+// straight one all along. Two straight lines differ most at an end.
 func (o opening) fits(d door) bool {
 	g := o.gaps(d)
 	for _, s := range judged {
@@ -89,7 +85,7 @@ func (o opening) fits(d door) bool {
 	return true
 }
 
-// off is how far a hung door's edges, as straight lines, are from the best ones at worst.
+// off is the greatest distance of a hung slab's edges, as straight lines, from the best ones.
 func (o opening) off(d door) (worst float64) {
 	g := o.gaps(d)
 	for _, s := range judged {
@@ -114,13 +110,12 @@ func (o opening) uneven(d door) (worst float64) {
 	return worst
 }
 
-// Crude is how true gaps are told of a slab that does not go in, in mm.
+// Crude is how well gaps are known of a slab that does not go in, in mm (σ).
 const Crude = 1.0
 
-// shave is how the schools go on: the door is hung, its gaps are read, and while it does not
-// fit each edge that stands too near its side is planed to the straight line that the gaps
-// ask for. It never puts wood back: an edge that stands too far stays so. What is done takes
-// as many minutes as it does for the program, and a lock edge is as well planed hanging.
+// shave is how the schools finish: the slab is hung, its gaps are read, and until it fits each edge that is too near
+// its side is planed to the straight line that the gaps ask for. Wood is never put back: an edge that is too far stays
+// so. The minutes are those of the program, and a lock edge too is planed with the slab hanging.
 func (o opening) shave(h *hung, rng *rand.Rand) {
 	for range mostRounds {
 		g := o.gaps(h.door)
@@ -151,11 +146,10 @@ func (o opening) shave(h *hung, rng *rand.Rand) {
 	}
 }
 
-// shaveGaps is how many gaps are looked at each time: the ends of three edges.
+// shaveGaps is how many gaps are read each time: the ends of three edges.
 const shaveGaps = 6
 
-// lacks is what is planed off an edge at its two ends by the gaps as they are read; near is
-// whether it stands too near its side at all.
+// lacks is what to plane off an edge at its two ends by the gaps read; near is whether it is too near its side at all.
 func (o opening) lacks(
 	s frame.Side, g []fit.Point, wanted, noise float64, rng *rand.Rand,
 ) (lack [2]float64, near bool) {
@@ -177,8 +171,7 @@ func (o opening) lacks(
 	return lack, near
 }
 
-// planed is a door with so much off one edge, at its foot or hinge corner and at its head or
-// lock corner.
+// planed is a slab with one edge planed, at its foot or hinge corner and at its head or lock corner.
 func (d door) planed(s frame.Side, by [2]float64) door {
 	switch s {
 	case frame.Lock:
@@ -195,8 +188,8 @@ func (d door) planed(s frame.Side, by [2]float64) door {
 	return d
 }
 
-// cut adds the saw's and plane's own noise, at each end of each edge; the head's is
-// told against its hinge corner, which the hinges are measured from.
+// cut adds the errors of saw and plane at each end of each edge; the head's are relative to its hinge corner, which the
+// hinges are measured from.
 func (d door) cut(rng *rand.Rand) door {
 	stray := func() float64 { return rng.NormFloat64() * cutNoise }
 	d.top += stray()

@@ -14,8 +14,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Hidden is a true opening that is read and hung in without being seen: each side's coordinate at even
-// places along it, in mm in the elevation frame, and how wrong each instrument is.
+// Hidden is a true opening for practice: each side's coordinate at even places along it, in mm in the elevation frame,
+// and the errors of its instruments.
 type Hidden struct {
 	Sides  frame.Each[[]float64]
 	Biases map[string]float64
@@ -23,7 +23,7 @@ type Hidden struct {
 	Taped bool
 }
 
-// What every hidden opening is hung to, in mm: a slab still to be painted.
+// The margins of every hidden opening, in mm: of a slab still to be painted.
 const (
 	WantedMargin = margin
 	WantedFoot   = under
@@ -32,8 +32,7 @@ const (
 	AboutHeight  = height
 )
 
-// Draw is an opening so many times as crooked as an old one usually is, with tools as wrong as tools are,
-// or true ones.
+// Draw draws an opening so many times as crooked as an old one usually is, with typical tool errors, or none.
 func Draw(rng *rand.Rand, crooked float64, trueTools bool) Hidden {
 	o := newDrawer(crookeder(crooked)).draw(rng)
 	h := newHands(rng)
@@ -43,7 +42,7 @@ func Draw(rng *rand.Rand, crooked float64, trueTools bool) Hidden {
 	return Hidden{o.side, h.bias, true}
 }
 
-// Whole reports whether it has all its sides.
+// Whole reports whether all four sides are there.
 func (h Hidden) Whole() bool {
 	for _, s := range frame.Sides {
 		if len(h.Sides[s]) < 2 ||
@@ -61,15 +60,15 @@ func (h Hidden) Read(r survey.Reading, k survey.Kit, tape measure.Tape, rng *ran
 	return h.opening().read(r, k, hands{h.Biases}, tape, rng)
 }
 
-// Hung is a slab as it hangs in a hidden opening.
+// Hung is a hung slab in a hidden opening.
 type Hung struct{ d door }
 
-// Cut is a slab's size as somebody cut it by hand, in mm: width at head and foot, length on the hinge
-// edge, how far the head's and the foot's lock corner stand above square.
+// Cut is a slab's size as cut by hand, in mm: width at head and foot, length on the hinge edge, how far the head's and
+// the foot's lock corner are above square.
 type Cut struct{ Top, Foot, Length, HeadUp, FootUp float64 }
 
-// HangCut is a slab that was cut so, on pins set to the margin wanted; cuts are as true as saw and plane
-// are, and sizes as what is in the kit reads them.
+// HangCut hangs a slab of that size on pins set to the wanted margin; cuts have the errors of saw and plane, and sizes
+// those of the kit.
 func (h Hidden) HangCut(c Cut, k survey.Kit, rng *rand.Rand) Hung {
 	d := door{
 		pin: [2]float64{margin, margin}, top: c.Top - h.onSlab(k), foot: c.Foot - h.onSlab(k),
@@ -79,12 +78,12 @@ func (h Hidden) HangCut(c Cut, k survey.Kit, rng *rand.Rand) Hung {
 	return Hung{d.cut(rng)}
 }
 
-// HangPlanned is a slab that was cut and hung by a plan's marks.
+// HangPlanned hangs a slab that was cut by a plan's marks.
 func (h Hidden) HangPlanned(s slab.Slab, l plan.Leaf, k survey.Kit, rng *rand.Rand) Hung {
 	return Hung{doorOf(s.Less(h.onSlab(k), h.onSlab(k)), l).cut(rng)}
 }
 
-// onSlab is by how much too much a kit reads a slab, mm.
+// onSlab is by how much a kit overreads a slab, in mm.
 func (h Hidden) onSlab(k survey.Kit) float64 {
 	if !h.Taped {
 		return 0
@@ -93,23 +92,22 @@ func (h Hidden) onSlab(k survey.Kit) float64 {
 	return h.Biases[with]
 }
 
-// Adjusted is a slab with so much done to it; off says that it came off its hinges for it.
+// Adjusted is a slab after a way; off says whether it came off its hinges for it.
 func (u Hung) Adjusted(did job.Did, off bool, rng *rand.Rand) Hung {
 	return Hung{u.d.adjusted(did, off, rng)}
 }
 
-// Size is its width at the head and the foot, and its length, as they truly are.
+// Size is the slab's true width at head and foot, and its length.
 func (u Hung) Size() (top, foot, length float64) { return u.d.top, u.d.foot, u.d.length }
 
-// Gap is the true light beside a hung slab at a place of a side, in mm.
+// Gap is the true gap beside a hung slab at a place of a side, in mm.
 func (h Hidden) Gap(u Hung, side frame.Side, at float64) float64 {
 	return h.opening().gapAt(u.d, side, at)
 }
 
-// GoesIn reports whether a slab goes in at all, Fits whether it needs no more: every margin at least the
-// least, and each edge within a millimetre of the best straight one. Small are the edges that stand over a
-// millimetre further from their side than the best would; Uneven is the greatest less the least light
-// along lock edge or head.
+// GoesIn reports whether a slab goes in at all, Fits whether it fits: every margin at least the least, and each edge
+// within a millimetre of the best straight one. Small are the edges that are more than a millimetre further from their
+// side than the best; Uneven is the greatest less the least margin along lock edge or head.
 func (h Hidden) GoesIn(u Hung) bool { return h.opening().goesIn(u.d) }
 
 // Fits is described with GoesIn.
@@ -121,17 +119,16 @@ func (h Hidden) Small(u Hung) []frame.Side { return h.opening().small(u.d) }
 // Uneven is described with GoesIn.
 func (h Hidden) Uneven(u Hung) float64 { return h.opening().uneven(u.d) }
 
-// BoughtAgain is what a slab that is too small costs, in minutes.
+// BoughtAgain is the cost of a slab that is too small, in minutes.
 const BoughtAgain = boughtAgain
 
-// Usual is a kit of tape, level and square as they come.
+// Usual is a kit of tape, level and square.
 func Usual() survey.Kit { return hands{}.plain() }
 
 // Pins are the heights of the two hinges' pins by the usual rule, top one first, in mm.
 func Pins() [2]float64 { return pins }
 
-// Adjusting is what it takes in minutes, trips apart: each hinge touched, each edge planed; and how often
-// the slab goes to the trestles for it.
+// Adjusting is the minutes of a way, without trips: each hinge touched, each edge planed; and how many trips it takes.
 func Adjusting(did job.Did) (minutes float64, trips int) {
 	for _, m := range did.Pack {
 		switch {

@@ -9,9 +9,8 @@ import (
 	"kindmargin/core/survey"
 )
 
-// What is simulated, in mm: a margin of 3 all round and 6 at the foot, cuts
-// true to 0.3 (standard deviation at each end of a cut), gaps read with
-// packers to 0.3.
+// The margins simulated, in mm: 3 all round and 6 at the foot; cuts true to 0.3 (σ at each end of a cut), gaps read
+// with packers to 0.3.
 const (
 	width, height = 826.0, 2030.0
 	margin, under = 3.0, 6.0
@@ -41,8 +40,7 @@ func (o opening) at(s frame.Side, place float64) float64 {
 	return v[i] + (f-float64(i))*(v[i+1]-v[i])
 }
 
-// drawer draws true openings as crooked as the prior says, from the Cholesky
-// factor of its covariance.
+// drawer draws true openings from the prior, by the Cholesky factor of its covariance.
 type drawer struct {
 	prior  survey.Prior
 	factor frame.Each[*mat.TriDense]

@@ -1,7 +1,6 @@
-// Package simulate hangs slabs in random openings, planned by this program with one
-// kit or another and by the schools it is up against, to see how many fit at the first
-// hang, how often a slab goes back to the trestles, how often it is cut too far, and
-// how many minutes it all takes. Nothing here is used to plan a door.
+// Package simulate hangs slabs in random openings, planned by this program with one kit or another and by the schools
+// that it competes with, and counts how many fit at the first hang, the trips to the trestles, slabs cut too far, and
+// minutes. No plan uses it.
 package simulate
 
 import (
@@ -17,10 +16,10 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Tally is what came of one way of working.
+// Tally is the result of one way of working.
 type Tally struct {
 	ID string `json:"id"`
-	// share at the first hang: every margin at least the least, and within 1 mm of the best straight
+	// share at the first hang: every margin at least the least, and within 1 mm of the best straight edge's
 	Fits        float64 `json:"fits"`
 	Finished    float64 `json:"finished"` // the same share once nothing more is done
 	TripsMean   float64 `json:"tripsMean"`
@@ -29,8 +28,8 @@ type Tally struct {
 	TripsWorst  float64 `json:"tripsWorst"`
 	CutTooSmall float64 `json:"cutTooSmall"` // share that was too small already as it was cut
 	TooSmall    float64 `json:"tooSmall"`    // share that is too small by over 1 mm somewhere in the end
-	// of the whole door: readings and placings, trips at 12 minutes, what is done once it hangs, and an hour for a
-	// slab that is bought again
+	// of the whole opening: readings and placings, trips at 12 minutes, the work once it hangs, and an hour for a slab
+	// bought again
 	MinutesMean  float64 `json:"minutesMean"`
 	ReadingsMean float64 `json:"readingsMean"`
 	// mm, at the first hang: greatest less least margin along lock edge or head
@@ -38,8 +37,8 @@ type Tally struct {
 	Uneven95     float64 `json:"uneven95"`
 	EndMedian    float64 `json:"endMedian"` // the same of the finished door
 	End95        float64 `json:"end95"`
-	// Off95 and OffWorst are how far a finished door's straight edges are from the best, mm,
-	// 95 in 100 and the worst.
+	// Off95 and OffWorst are the distance of a finished slab's straight edges from the best, in mm: 95th percentile and
+	// maximum.
 	Off95    float64 `json:"off95"`
 	OffWorst float64 `json:"offWorst"`
 }
@@ -50,7 +49,7 @@ type Result struct {
 	Ways     []Tally `json:"ways"`
 }
 
-// hung is one door by one way.
+// hung is one slab by one way.
 type hung struct {
 	first    door // as it hung first
 	door     door // as it is left
@@ -59,22 +58,22 @@ type hung struct {
 	trips    int     // beside the first cut
 }
 
-// tried is a school's door from its first hang on.
+// tried is a school's slab from its first hang on.
 func (h hung) tried(o opening, rng *rand.Rand) hung {
 	h.first = h.door
 	o.shave(&h, rng)
 	return h
 }
 
-// way is a way of working; hands are the tools, as wrong as they are.
+// way is a way of working; hands are the tools with their errors.
 type way struct {
 	id   string
 	hang func(o opening, h hands, rng *rand.Rand) (hung, error)
 }
 
-// Run hangs so many random openings each way, in houses from half to half again as
-// crooked as the usual prior, with tools as wrong as such tools are. The same seed gives
-// the same result, whichever ways are hung; all are where none is named by its ID.
+// Run hangs slabs in so many random openings each way, in houses from half to one and a half times as crooked as the
+// prior, with typical tool errors. It is deterministic in the seed, whichever ways are run; all are where no ID is
+// given.
 func Run(openings int, seed uint64, only ...string) (Result, error) {
 	if openings < 1 {
 		return Result{}, field.Fault("/openings", "refused.simulate-none", message.Args{
@@ -130,19 +129,19 @@ func Run(openings int, seed uint64, only ...string) (Result, error) {
 	return r, nil
 }
 
-// crookeder is the prior of old openings, so many times as crooked, by version 1 of the rules: sides
-// with one bend each, as figures of before were found in. Package oracle has other forms.
+// crookeder is the prior of old openings, so many times as crooked, by version 1 of the rules, one bend a side:
+// published figures were found in those. Package oracle has other forms.
 func crookeder(by float64) survey.Prior {
 	p := survey.OldOpening(width, height).Version1()
 	p.Lean, p.Slope, p.JambBow, p.HeadBow = p.Lean*by, p.Slope*by, p.JambBow*by, p.HeadBow*by
 	return p
 }
 
-// boughtAgain is what a slab that is too small costs, in minutes: another is fetched, and
-// the door begun again. Assumed.
+// boughtAgain is the cost of a slab that is too small, in minutes: another is fetched, and its work begins again.
+// Assumed.
 const boughtAgain = 60
 
-// outcome is what came of one door.
+// outcome is the outcome of one slab.
 type outcome struct {
 	fits, finished, small    bool
 	cutSmall                 bool

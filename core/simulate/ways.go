@@ -18,7 +18,7 @@ import (
 // pins are the heights of the two hinges by the usual rule, in mm.
 var pins = [2]float64{height - 187.5, 262.5}
 
-// ways are this program with two kits, and the schools it is up against.
+// ways are this program with two kits, and the schools that it competes with.
 func ways() []way {
 	return []way{
 		{"plain", func(o opening, h hands, rng *rand.Rand) (hung, error) {
@@ -33,7 +33,7 @@ func ways() []way {
 	}
 }
 
-// hands are tools of every instrument, each as wrong as it is.
+// hands are the errors of tools, by instrument.
 type hands struct{ bias map[string]float64 }
 
 func newHands(rng *rand.Rand) hands {
@@ -44,7 +44,7 @@ func newHands(rng *rand.Rand) hands {
 	return h
 }
 
-// read takes a reading of a true opening with a kit, to a mark of the tape.
+// read takes a reading of a true opening with a kit, rounded to the tape.
 func (o opening) read(r survey.Reading, k survey.Kit, h hands, tape measure.Tape, rng *rand.Rand) survey.Reading {
 	_, instrument := k.Tool(r)
 	v := o.truth(r) + rng.NormFloat64()*k.Sigma(r) + h.bias[instrument]*k.Lever(r)
@@ -52,13 +52,13 @@ func (o opening) read(r survey.Reading, k survey.Kit, h hands, tape measure.Tape
 	return r
 }
 
-// slab is a slab as it truly is, by what its tape says of it.
+// slab is a slab's true size, by its size as the tape reads it.
 func (h hands) slab(s slab.Slab, k survey.Kit, rng *rand.Rand) slab.Slab {
 	with, sigma := k.OnSlab()
 	return s.Less(h.bias[with]+rng.NormFloat64()*sigma, h.bias[with]+rng.NormFloat64()*sigma)
 }
 
-// truth is what a reading would be without any error, in mm.
+// truth is a reading without any error, in mm.
 func (o opening) truth(r survey.Reading) (v float64) {
 	if r.Kind == survey.Diagonal { // whose row hangs on the shape
 		return o.diagonal(r.Side)
@@ -79,16 +79,15 @@ func (o opening) diagonal(from frame.Side) float64 {
 	return math.Hypot(o.at(far, height)-o.at(from, 0), o.at(frame.Head, end)-o.at(frame.Foot, start))
 }
 
-// plain is a kit as it comes.
+// plain is a kit without proved tools.
 func (h hands) plain() survey.Kit {
 	return survey.Kit{
 		{ID: "tape", Instrument: "tape"}, {ID: "level", Instrument: "level"}, {ID: "square", Instrument: "square"},
 	}
 }
 
-// proved is a kit of rods and feelers with a level and a square that were proved: the
-// level turned end for end over 1.6 m, the square against a better one of 600 mm, true
-// to 0.1 mm a metre, four readings each way.
+// proved is a kit of rods and feelers with a proved level and square: the level turned end for end over 1.6 m, the
+// square against a better one of 600 mm, true to 0.1 mm a metre, four readings each way.
 func (h hands) proved(rng *rand.Rand) survey.Kit {
 	k := survey.Kit{
 		{ID: "rods", Instrument: "rods"},
@@ -126,15 +125,15 @@ func (h hands) proved(rng *rand.Rand) survey.Kit {
 	return k[:5]
 }
 
-// heavy is what a trip costs with a heavy slab, or up a flight of stairs, in minutes: it
-// makes the program read on where a trip of 12 minutes would not.
+// heavy is the cost of a trip with a heavy slab, or up a flight of stairs, in minutes: the program then takes more
+// readings than at 12 minutes.
 const heavy = 90
 
-// mostRead is how many readings anybody takes of one opening.
+// mostRead is the largest number of readings of one opening.
 const mostRead = 60
 
-// openingFor is an opening of the usual choices, nothing read, with a slab that is big
-// enough for any; its edges stay straight, since straight edges are what it is held to.
+// openingFor is an opening with default choices and no readings, and a slab large enough for any; its edges stay
+// straight, since it is judged by straight edges.
 func openingFor() job.Opening {
 	mm := measure.FromMM
 	o := job.NewOpening("o", "Door", measure.Millimetres)
@@ -147,14 +146,14 @@ func openingFor() job.Opening {
 	return o
 }
 
-// kit is what a house is measured with, and what a trip to the trestles costs, in minutes; nought for the usual.
+// kit is the tools for a house, and the cost of a trip to the trestles in minutes; 0 is the default.
 type kit struct {
 	tools survey.Kit
 	tape  measure.Tape
 	trip  float64
 }
 
-// ours reads what the program asks for until it asks no more, and cuts by its sheet.
+// ours takes the readings that the program asks for, and cuts by its sheet.
 func ours(o opening, h hands, in kit, rng *rand.Rand) (hung, error) {
 	k, tape, trip := in.tools, in.tape, in.trip
 	j := job.NewJob("s", "Simulated", measure.Millimetres)
@@ -223,13 +222,11 @@ func doorOf(s slab.Slab, l plan.Leaf) door {
 	}
 }
 
-// widths are where the schools with a tape read the width; heights are read beside
-// both jambs.
+// widths are where the schools with a tape read the width; heights are read beside both jambs.
 var widths = []float64{200, 1000, 1800}
 
-// thumb is the rule: longest width less two margins, square head and foot; the shortest
-// floor to head less its margins; so much more left on all round, to be shaved. The slab is marked with the
-// tape that read the opening.
+// thumb is the rule of thumb: the widest width less two margins, square head and foot, the shortest floor to head less
+// its margins; and so much left on all round, to be shaved. The slab is marked with the tape that read the opening.
 func thumb(more float64) func(opening, hands, *rand.Rand) (hung, error) {
 	return func(o opening, h hands, rng *rand.Rand) (hung, error) {
 		k := h.plain()
@@ -254,10 +251,9 @@ func thumb(more float64) func(opening, hands, *rand.Rand) (hung, error) {
 	}
 }
 
-// Of offering up and scribing, common practice: the slab is cut to height first, which
-// is a trip more; it is stood on wedges twice, once for head and hinge edge and once for
-// the lock edge and foot; a packer and a pencil are true to half a millimetre at each of
-// three places, and the pencil's line is left on.
+// Offering up and scribing, common practice: the slab is first cut to height, which costs a trip; it is stood on wedges
+// twice, for head and hinge edge and for lock edge and foot; a packer and a pencil are true to half a millimetre at
+// each of three places, and the pencil's line is left on.
 const (
 	scribeNoise  = 0.5
 	pencil       = 0.5
@@ -267,7 +263,7 @@ const (
 
 func scribe(o opening, h hands, rng *rand.Rand) (hung, error) {
 	out := hung{trips: scribeTrips, minutes: 2*trade.Placing + 4*scribeMinute, readings: 12}
-	// As if hung to the margins of a slab of no size at all: the gaps are the opening's.
+	// As if hung to the margins of a slab of no size: the gaps are the opening's.
 	d := door{
 		pin: [2]float64{margin + rng.NormFloat64()*gapNoise, margin + rng.NormFloat64()*gapNoise}, headGap: margin,
 	}

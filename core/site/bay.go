@@ -13,11 +13,11 @@ type Bay struct {
 	Second  bool   // it hangs on the lock jamb
 	Bolted  bool   // it is bolted top and bottom and carries the strike
 	Strikes bool   // it carries a latch
-	// Reads is by how much too much the slab's width and length were read, mm; Slab is without it.
+	// Reads is by how much the slab's width and length were overread, in mm; Slab is without it.
 	Reads [2]float64
 }
 
-// Bays lists the bay of a single door, or the two of a pair: the hinge jamb's first.
+// Bays lists the bay of a single slab, or the two of a pair: the hinge jamb's first.
 func Bays(d Opening) []Bay {
 	if d.Pair == nil {
 		return []Bay{{Slab: d.Slab, At: "/slab", Strikes: true}}

@@ -5,17 +5,17 @@ import (
 	"kindmargin/core/message"
 )
 
-// Gravity says what a finding asks for.
+// Gravity is the severity of a finding.
 type Gravity string
 
-// A finding stops the work, asks for care, or is worth knowing.
+// A finding stops the work, asks for care, or is information.
 const (
 	Stop Gravity = "stop"
 	Care Gravity = "care"
 	Note Gravity = "note"
 )
 
-// Finding is something to say about a door: a code with arguments.
+// Finding is a message about an opening: a code with arguments.
 type Finding struct {
 	Gravity Gravity
 	Step    job.Step
@@ -24,15 +24,15 @@ type Finding struct {
 	Args    message.Args
 }
 
-// Message is what a finding says.
+// Message is the finding's message.
 func (f Finding) Message() message.Message {
 	return message.Message{ID: message.ID("finding." + f.Code), Args: f.Args}
 }
 
-// Code names what was found.
+// Code is the kind of a finding.
 type Code string
 
-// Findings are findings in the order in which they are told.
+// Findings are findings in the order in which they are shown.
 type Findings []Finding
 
 // Say appends a finding. pointer is a JSON pointer to the field that it is about, or empty.

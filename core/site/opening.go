@@ -1,5 +1,5 @@
-// Package site is the door that is worked on: what every stage needs of job, kit and survey, and what they all say and
-// ask for.
+// Package site is the opening that is worked on: what every stage needs of job, kit and survey, and the findings and
+// suggestions that they return.
 package site
 
 import (
@@ -9,7 +9,7 @@ import (
 	"kindmargin/core/measure"
 )
 
-// Opening is what is kept of an opening, with the job's unit, tape and kit, and the rules that it is worked out by.
+// Opening is a kept opening with the job's unit, tape and kit, and the rules that it is planned by.
 type Opening struct {
 	job.Opening
 	Unit measure.Unit
@@ -18,7 +18,7 @@ type Opening struct {
 	Rules
 }
 
-// Estimate is a length in mm, rounded to what a term of a figure can hold.
+// Estimate is a length in mm, rounded to the precision of a figure's terms (figure.Quantum).
 func (d Opening) Estimate(mm float64) measure.Length {
 	return measure.FromMM(mm).Round(figure.Quantum(d.Unit), measure.Nearest)
 }
@@ -26,12 +26,12 @@ func (d Opening) Estimate(mm float64) measure.Length {
 // Finest is the finest tape of the job's unit: a hinge is packed by card and paper, finer than any tape in use.
 func (d Opening) Finest() measure.Tape { return measure.Tapes(d.Unit)[0] }
 
-// New is an opening of a job as a Door, by the rules that it was cut by, or the latest while it is not cut.
+// New is an opening of a job, by the rules that it was cut by, or the latest while it is not cut.
 func New(j job.Job, o job.Opening) Opening {
 	return Opening{Opening: o, Unit: j.Unit, Tape: j.Tape, Kit: j.Kit, Rules: rulesOf(o)}
 }
 
-// Habit is the rule for what is left on at the first cut: nothing of a slab that its frame is made to.
+// Habit is the rule for leave-on: none for a slab whose frame is made to it.
 func (d Opening) Habit() job.Habit {
 	if d.Framed() != nil {
 		return job.ToLine

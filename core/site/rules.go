@@ -7,19 +7,19 @@ import (
 	"kindmargin/core/job"
 )
 
-// Rules is a version of the rules that a door is worked out by. What was cut keeps the figures that it was cut by:
-// better rules help the next door and leave finished work alone.
+// Rules is a version of the rules that an opening is planned by. A cut slab keeps the figures that it was cut by: new
+// rules apply to the next opening and leave finished work alone.
 type Rules int
 
-// The versions. Version 1 knows no ripple in a side, no slip that hides, and keeps a margin through the
-// year in the mean only; nothing marks what was finished by it.
+// The versions. Version 1 has no ripple in a side and no check for hidden slips, keeps a margin through the year in the
+// mean only, and left no version in a step's mark.
 const (
 	Rules1 Rules = 1
 	Rules2 Rules = 2 // its marks of finished steps hold words
 	Latest Rules = 3 // its marks do not, and its figures are those of version 2
 )
 
-// Version is the latest version of the rules, which a cut is made by.
+// Version is the latest version, by which a cut is made.
 const Version = int(Latest)
 
 func rulesOf(o job.Opening) Rules {
@@ -34,7 +34,7 @@ func rulesOf(o job.Opening) Rules {
 	return Latest
 }
 
-// RulesOfMark is the version by which a step was finished. In its mark it stands before a point; without one it is 1.
+// RulesOfMark is the version by which a step was finished: the number before the point in its mark; 1 without one.
 func RulesOfMark(mark string) Rules {
 	n, err := strconv.Atoi(mark[:max(strings.IndexByte(mark, '.'), 0)])
 	if err != nil {
@@ -43,7 +43,7 @@ func RulesOfMark(mark string) Rules {
 	return Rules(n)
 }
 
-// Marked is a mark with its version.
+// Marked prefixes a mark with its version.
 func (r Rules) Marked(print string) string {
 	if r == Rules1 {
 		return print
@@ -51,7 +51,7 @@ func (r Rules) Marked(print string) string {
 	return strconv.Itoa(int(r)) + "." + print
 }
 
-// By is the door, worked out by other rules.
+// By is the opening, planned by other rules.
 func (d Opening) By(r Rules) Opening {
 	d.Rules = r
 	return d

@@ -16,17 +16,16 @@ type Suggestion struct {
 	Tool    message.Message // with what: the tool's name, or its instrument's
 }
 
-// Suggest is a reading to take, with why and with what tool. needed says that there is no answer without it.
+// Suggest is a suggestion with its reason and tool. needed says that there is no answer without it.
 func (d Opening) Suggest(r survey.Reading, brings message.Sentences, needed bool) Suggestion {
 	return Suggestion{Reading: r, Brings: brings, Needed: needed, Tool: ToolName(d.Kit.Tools, r)}
 }
 
-// MostOffered is how many readings are offered at once.
+// MostOffered is the largest number of readings offered at once.
 const MostOffered = 4
 
-// Worth is what a reading is worth, with those that best follow it: what they take off
-// the chance of another trip to the trestles after the first hang, times what a trip
-// costs, less their own minutes.
+// Worth is the minutes that a reading saves together with those that best follow it: the drop in the probability of
+// another trip times the trip's minutes, less their own minutes.
 type Worth struct {
 	Minutes  float64 // nought where a threshold rules instead
 	Own      float64 // minutes that the readings take
@@ -34,7 +33,7 @@ type Worth struct {
 	From, To float64 // the chance of another trip, before and after them all
 }
 
-// ToolName is what a reading is taken with; the zero Message where its instrument is not known.
+// ToolName is the tool of a reading; the zero Message where its instrument is not known.
 func ToolName(k survey.Kit, r survey.Reading) message.Message {
 	id, instrument := k.Tool(r)
 	for _, t := range k {
@@ -52,8 +51,8 @@ func ToolName(k survey.Kit, r survey.Reading) message.Message {
 	return message.Message{ID: known.Name()}
 }
 
-// Brings says how far a reading would narrow the margin at one end of a side (place: 0 foot or hinge corner, 1 middle,
-// 2 head or lock corner).
+// Brings is how far a reading would narrow the ± of the margin at one end of a side (place: 0 foot or hinge corner, 1
+// middle, 2 head or lock corner).
 func Brings(side frame.Side, place int, g survey.Gain) message.Sentences {
 	return message.Sentences{{ID: "brings.margin", Args: message.Args{
 		"side": message.Margin(side), "place": message.End{Side: side, Place: place}, "from": message.Sure(g.From),

@@ -7,7 +7,7 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Survey is what the readings say of an opening.
+// Survey is the estimate of an opening from its readings.
 type Survey struct {
 	Shape           *survey.Shape
 	Readings        []survey.Reading // those that can be and were not struck out
@@ -19,7 +19,7 @@ type Survey struct {
 	Reads           [2]float64       // by how much too much a slab's width and length are read, mm
 }
 
-// Answers reports whether a width and a height are known, without which there is no answer.
+// Answers reports whether a width and a height are known, without which nothing can be planned.
 func (s Survey) Answers() bool { return s.Widths > 0 && s.Heights > 0 }
 
 // ReadingAt is the JSON pointer to a field of the i-th reading.
@@ -27,5 +27,5 @@ func ReadingAt(reading int, field string) string {
 	return "/readings/" + strconv.Itoa(reading) + "/" + field
 }
 
-// Clear is the size that a frame made to a slab must leave, with its terms.
+// Clear is the clear size that a frame made to a slab must leave, with its terms.
 type Clear struct{ Width, Height figure.Figure }

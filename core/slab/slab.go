@@ -1,5 +1,4 @@
-// Package slab describes the bare door that is to be fitted, and what its
-// construction allows.
+// Package slab describes the bare slab that is to be fitted, and the limits of its construction.
 package slab
 
 import (
@@ -10,9 +9,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Slab is a slab as it stands on the trestles, before anything is cut. Of the
-// measurements after the first three, nought means the same as the first, or
-// square.
+// Slab is a slab on the trestles, before anything is cut. Of the measurements after the first three, 0 means the same
+// as the first, or square.
 type Slab struct {
 	Width     measure.Length `json:"width"`  // at the head
 	Length    measure.Length `json:"length"` // on the hinge edge
@@ -21,27 +19,26 @@ type Slab struct {
 	WidthMid   measure.Length `json:"widthMid,omitempty"`
 	WidthFoot  measure.Length `json:"widthFoot,omitempty"`
 	LengthLock measure.Length `json:"lengthLock,omitempty"` // on the lock edge
-	// Square is how far the lock corner of the head stands above square to the
-	// hinge edge; below is negative.
+	// Square is how far the lock corner of the head is above square to the hinge edge; negative is below.
 	Square measure.Length `json:"square,omitempty"`
 
 	Construction string         `json:"construction,omitempty"` // ID of a trade.Construction
 	Machined     []frame.Side   `json:"machined,omitempty"`     // edges with bores or pockets: not to be cut
 	Limits       Limits         `json:"limits" required:"false"`
 	Pivot        measure.Length `json:"pivot,omitempty"` // of a folding door's pivot holes: from the hinge edge
-	// width of its lock stile, to the moulding, glass or core; nought not read
+	// width of its lock stile, to the moulding, glass or core; 0 is not read
 	Stile  measure.Length `json:"stile,omitempty"`
 	Handle measure.Length `json:"handle,omitempty"` // of a bore that is there: down from the slab's top
 
-	// the hand that it was bored, pocketed or bevelled for; empty for either
+	// hand that it was bored, recessed or bevelled for; empty for either
 	Made frame.Hand `json:"made,omitempty"`
-	// the edge that carries a hollow slab's lock block, as the slab lies: hinge or lock
+	// edge with a hollow slab's lock block, as the slab lies: hinge or lock
 	Block   frame.Side `json:"block,omitzero"`
 	TopDown bool       `json:"topDown,omitempty"` // the end marked as its top lies at the foot
 }
 
-// Limits are the most that may come off each edge, as the maker or the
-// certificate says; nil where the construction's usual limit holds.
+// Limits are the greatest depths that may come off each edge, by the maker or the certificate; nil for the
+// construction's usual ones.
 type Limits struct {
 	Head  *measure.Length `json:"head,omitempty"`
 	Hinge *measure.Length `json:"hinge,omitempty"`
@@ -49,7 +46,7 @@ type Limits struct {
 	Foot  *measure.Length `json:"foot,omitempty"`
 }
 
-// Most is the most that may come off an edge: nothing where it is machined.
+// Most is the greatest depth that may come off an edge; 0 where it is machined.
 func (s Slab) Most(side frame.Side) measure.Length {
 	if s.IsMachined(side) {
 		return 0
@@ -64,7 +61,7 @@ func (s Slab) Most(side frame.Side) measure.Length {
 	return c.Most[side]
 }
 
-// IsMachined reports whether an edge carries bores or pockets.
+// IsMachined reports whether an edge has bores or recesses.
 func (s Slab) IsMachined(side frame.Side) bool {
 	for _, m := range s.Machined {
 		if m == side {
@@ -74,8 +71,8 @@ func (s Slab) IsMachined(side frame.Side) bool {
 	return false
 }
 
-// WidthAt is the slab's width in mm at a part of its length, 0 at the head
-// to 1 at the foot, straight between the three places measured.
+// WidthAt is the slab's width in mm at a share of its length, 0 at the head to 1 at the foot, linear between the three
+// measured places.
 func (s Slab) WidthAt(part float64) float64 {
 	head := s.Width.MM()
 	mid, foot := or(s.WidthMid, s.Width).MM(), or(s.WidthFoot, s.Width).MM()
@@ -88,9 +85,8 @@ func (s Slab) WidthAt(part float64) float64 {
 	return mid + (foot-mid)*(2*part-1)
 }
 
-// HeadAt and FootAt are how far below the slab's top hinge corner, square to
-// the hinge edge, its head and its foot lie at a part of its width, 0 at the
-// hinge edge to 1 at the lock edge; in mm.
+// HeadAt and FootAt are how far head and foot are below the slab's top hinge corner, square to the hinge edge, at a
+// share of its width, 0 at the hinge edge to 1 at the lock edge; in mm.
 func (s Slab) HeadAt(part float64) float64 { return -s.Square.MM() * part }
 
 // FootAt is described with HeadAt.
@@ -99,7 +95,7 @@ func (s Slab) FootAt(part float64) float64 {
 	return s.Length.MM() + (lock-s.Length).MM()*part
 }
 
-// Less is the slab so much narrower and shorter than it was read, mm.
+// Less is a slab narrower and shorter than read by so much, in mm.
 func (s Slab) Less(width, length float64) Slab {
 	less := func(by float64, sizes ...*measure.Length) {
 		for _, v := range sizes {
@@ -120,15 +116,13 @@ func or(v, otherwise measure.Length) measure.Length {
 	return v
 }
 
-// Weight is about what the slab weighs, in kilograms.
+// Weight is about the slab's weight, in kilograms.
 func (s Slab) Weight() float64 {
 	c, _ := trade.ConstructionByID(s.Construction)
 	return s.Width.MM() * s.Length.MM() * s.Thickness.MM() / 1e9 * c.Density
 }
 
-// Check reports the first measurement given that no door slab has, as a
-// field.Error. A measurement of nought is one not
-// given yet.
+// Check reports the first measurement that no slab has, as a field.Error. A measurement of 0 is not given yet.
 func (s Slab) Check() error {
 	if s.Made != "" && s.Made != frame.Left && s.Made != frame.Right {
 		return field.Fault("/made", "refused.slab-made", message.Args{"given": string(s.Made)})

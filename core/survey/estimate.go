@@ -30,25 +30,24 @@ type Shape struct {
 	chol   blas64.Triangular // U of S = UᵀU
 	alpha  []float64         // S⁻¹(y − Aμ)
 
-	// Worked out when first asked for.
+	// Computed on first use.
 	suspects func() []Suspect
 	inverse  func() []float64 // S⁻¹, n × n
 }
 
-// owned is the place among an estimate's rows of one measurement of an offer.
+// owned is the index, among an estimate's rows, of one measurement of an offer.
 type owned struct {
 	row, offer int
 	field      string
 	read       measure.Length
 }
 
-// Estimate conditions the prior on the readings, and on the frame's two pins
-// h(0) = 0 and f(0) = 0; readings that were struck out are passed over. It
-// fails with a field.Error for a reading that cannot be, and for a gap beside a slab that is not among the offers. No
-// readings at all is a valid, very unsure, estimate.
+// Estimate conditions the prior on the readings, and on the frame's two pins h(0) = 0 and f(0) = 0; struck readings are
+// skipped. It fails with a field.Error for an invalid reading, and for a gap beside a slab that is not among the
+// offers. An estimate without readings is valid, with the prior's uncertainty.
 //
-// Diagonals are made linear about the present shape and the estimate repeated
-// until no corner moves by more than a micrometre, five times at most.
+// Diagonals are linearised about the present shape, and the estimate is iterated until no corner moves by more than a
+// micrometre, five times at most.
 func Estimate(readings []Reading, offers []Offer, p Prior) (*Shape, error) {
 	s, err := estimate(readings, offers, p, func(side frame.Side, _ float64) float64 { return p.mean(Of(side)) })
 	if err != nil || !slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
@@ -132,8 +131,7 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 	return s, s.condition()
 }
 
-// under is the same readings of the same opening by a prior that is crooked by
-// another measure.
+// under is the estimate of the same readings by a prior of another crookedness.
 func (s *Shape) under(p Prior) (*Shape, error) {
 	if slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Diagonal }) {
 		return Estimate(s.given, s.offers, p) // diagonals are linear about the shape itself
@@ -145,7 +143,7 @@ func (s *Shape) under(p Prior) (*Shape, error) {
 	return t, t.condition()
 }
 
-// condition factors S and weighs the readings.
+// condition factors S and solves for the weights of the readings.
 func (s *Shape) condition() error {
 	n := len(s.rows)
 	all := make([]int, n)

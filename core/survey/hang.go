@@ -6,9 +6,8 @@ import (
 	"kindmargin/core/frame"
 )
 
-// Hang is a slab as it hangs on its hinges, beside which gaps are read. Its hinge edge runs
-// along the hinge jamb's own line through the two pins, a margin off it; its other edges are
-// told from that edge and its top corner. All in mm.
+// Hang is a slab as it hangs on its hinges, beside which gaps are read. Its hinge edge runs along the line of the hinge
+// jamb through the two pins, a margin off it; its other edges are relative to that edge and its top corner. All in mm.
 type Hang struct {
 	ID     string
 	Pins   [2]float64 // heights of the top and the bottom hinge's middle
@@ -20,18 +19,16 @@ type Hang struct {
 	Lock   []frame.Along // its width, as its tape reads it
 	Top    []frame.Along // how far its head stands above square to its hinge edge's top corner
 	Foot   []frame.Along // its length, as its tape reads it
-	// Strays are the errors that it has, as places in Prior.Strays: those of the cut, of the
-	// hanging, and of all that was done since.
+	// Strays are its errors, as indices into Prior.Strays: of the cut, of the hang, and of all that was done since.
 	Strays []int
-	// Meets is the other leaf of a pair as it hangs, seen in the other's own frame; nil for a
-	// single door. Far is whether this leaf hangs on the lock jamb, so that it sees the
-	// opening, of this width, from there.
+	// Meets is the other leaf of a pair as it hangs, in the other's own frame; nil for a single slab. Far is whether
+	// this leaf hangs on the lock jamb, so that it sees the opening, of this width, from there.
 	Meets *Hang
 	Far   bool
 	Width float64
 }
 
-// Strays is what an error of a hung slab is of.
+// Strays is the kind of an error of a hung slab.
 type Strays int
 
 // The errors.
@@ -43,9 +40,8 @@ const (
 	OfFoot
 )
 
-// Stray is an error of a hung slab along one of its edges: at either end of a stretch an
-// independent normal one, straight between; at its second end only; or, where the stretch has
-// no length, everywhere the same.
+// Stray is an error of a hung slab along one of its edges: independent and normal at the two ends of a stretch, and
+// linear between; at its second end only; or, where the stretch has no length, constant.
 type Stray struct {
 	Of       Strays
 	From, To float64 // the stretch, mm
@@ -57,8 +53,8 @@ type Stray struct {
 // firstHung is the part of the first stray.
 const firstHung Part = 20000
 
-// at is the coordinate of a place within a stray's stretch: from its middle, about which
-// independent ends are an offset of σ/√2 and a lean of √2σ over its length.
+// at is the coordinate of a place in a stray's stretch: from its middle, about which independent ends are an offset of
+// σ/√2 and a lean of √2σ over its length.
 func (s Stray) at(place float64) float64 {
 	switch {
 	case s.From == s.To: // the same everywhere
@@ -104,7 +100,7 @@ func (h Hang) side(side frame.Side, at, by float64) (t Term, constant float64) {
 	return Term{Of(side), h.Width - at, by}, 0
 }
 
-// sides adds up sides of the opening as the leaf sees them.
+// sides sums sides of the opening as the leaf sees them.
 func (h Hang) sides(terms ...Term) (row Row, constant float64) {
 	row = make(Row, 0, len(terms)+2*len(h.Strays)+1)
 	for _, t := range terms {
@@ -115,8 +111,8 @@ func (h Hang) sides(terms ...Term) (row Row, constant float64) {
 	return row, constant
 }
 
-// edge is how far the hinge edge's line at a height stands from the hinge jamb's plumb
-// frame, as this leaf sees it, times by.
+// edge is the distance of the hinge edge's line at a height from the hinge jamb's plumb frame, as this leaf sees it,
+// times by.
 func (h Hang) edge(p *Prior, v, by float64) (row Row, constant float64) {
 	top, bottom := h.Pins[0], h.Pins[1]
 	f := (v - bottom) / (top - bottom)
@@ -124,7 +120,7 @@ func (h Hang) edge(p *Prior, v, by float64) (row Row, constant float64) {
 	return h.strays(row, p, OfPins, v, by), constant + by*(h.Margin[1]+f*(h.Margin[0]-h.Margin[1]))
 }
 
-// turn adds how much lower a place across hangs for the lean of the pins, times by.
+// turn adds how much lower a place across hangs by the lean of the pins, times by.
 func (h Hang) turn(row Row, constant float64, p *Prior, u, by float64) (Row, float64) {
 	by *= u / (h.Pins[0] - h.Pins[1])
 	up, c := h.edge(p, h.Pins[0], by)
@@ -132,8 +128,8 @@ func (h Hang) turn(row Row, constant float64, p *Prior, u, by float64) (Row, flo
 	return append(append(row, up...), down...), constant + c + d
 }
 
-// Gap is the light between a hung slab and a side, up the slab or across it from its hinge
-// edge, as a linear figure of the opening and of the slab's errors; constant is in mm.
+// Gap is the gap between a hung slab and a side, at a place up the slab or across it from its hinge edge, as a linear
+// figure of the opening and of the slab's errors; constant is in mm.
 func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant float64) {
 	switch side {
 	case frame.Hinge:
@@ -173,7 +169,7 @@ func (h Hang) lockEdge(p *Prior, at, by float64) (row Row, constant float64) {
 	return h.strays(row, p, OfLockEdge, at, by), constant + by*frame.OffAt(h.Lock, at)
 }
 
-// HangByID finds a hang; ok is false where there is none of that name.
+// HangByID finds a hang; ok is false where there is none of that ID.
 func (p *Prior) HangByID(id string) (h Hang, ok bool) {
 	for _, h := range p.Hangs {
 		if h.ID == id {
@@ -188,8 +184,7 @@ func (p *Prior) StrayAt(i int, place float64) Row {
 	return Row{{firstHung + Part(i), p.Strays[i].at(place), 1}}
 }
 
-// Unread is the variance that the strays from number from on give a figure, of which no
-// reading tells, mm².
+// Unread is the variance that the strays from index from on, which no reading observes, give a figure, in mm².
 func (p *Prior) Unread(r Row, from int) float64 {
 	var own Row
 	for _, t := range r {
@@ -200,7 +195,7 @@ func (p *Prior) Unread(r Row, from int) float64 {
 	return p.covOf(own, own)
 }
 
-// Hung is the same estimate with other hangs than its readings tell of.
+// Hung is the same estimate with other hangs than its readings refer to.
 func (s *Shape) Hung(hangs []Hang, strays []Stray) *Shape {
 	t := *s
 	t.prior.Hangs, t.prior.Strays = hangs, strays

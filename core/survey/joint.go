@@ -34,8 +34,8 @@ func (s *Shape) Joint(figures []Row) (mean []float64, cov *mat.SymDense) {
 	return mean, cov
 }
 
-// spread gives the prior covariance of some figures, n × n of which only the upper triangle
-// is told, and that of each reading (by rows) with each of them, in mm².
+// spread gives the prior covariance of some figures, n × n with only the upper triangle set, and that of each reading
+// (by rows) with each of them, in mm².
 func (s *Shape) spread(figures []Row) (own blas64.Symmetric, told blas64.General) {
 	n, f := len(figures), placesOf(figures)
 	own = blas64.Symmetric{N: n, Stride: n, Data: make([]float64, n*n), Uplo: blas.Upper}

@@ -9,25 +9,28 @@ import (
 // Kind is what a reading measures.
 type Kind string
 
-// The kinds of reading; KindOf has what is known of each. All values are lengths;
-// signs and places are:
+// The kinds of reading; KindOf has the properties of each. All values are lengths; signs and places are:
 //
-//   - Width: lock jamb less hinge jamb, across, at height At.
-//   - Height: floor to head, at distance At from the hinge jamb.
-//   - Plumb, of jamb Side: how much further into the opening the jamb stands
-//     at height At than at height From (the upper leaning in is positive).
-//   - Level, of Head or Foot: how much higher it is at distance At from the
-//     hinge jamb than at From (rising toward the lock jamb is positive).
-//   - Straight, of any side: with a straightedge laid on it between From and
-//     To, the light under it at At; where the side stands proud of the edge's
-//     ends the light is negative.
-//   - Diagonal: from the foot of jamb Side to the head's far corner.
-//   - Gap, at Side of a slab offered up or hung: the light between slab and
-//     side, At from the slab's foot or its hinge edge; Offer names the placing.
-//     Blocked is a gap through which nothing passes.
-//   - Square, in the head corner of jamb Side: with the stock of a square
-//     held to the jamb, the light between blade and head at the blade's end,
-//     a distance At from the corner; light in the corner itself is negative.
+// - Width: lock jamb less hinge jamb, across, at height At.
+//
+// - Height: floor to head, at distance At from the hinge jamb.
+//
+// - Plumb, of jamb Side: how much further into the opening the jamb stands at height At than at height From (the upper
+// leaning in is positive).
+//
+// - Level, of Head or Foot: how much higher it is at distance At from the hinge jamb than at From (rising toward the
+// lock jamb is positive).
+//
+// - Straight, of any side: with a straightedge laid on it between From and To, the gap under it at At; negative where
+// the side stands proud of the edge's ends.
+//
+// - Diagonal: from the foot of jamb Side to the head's far corner.
+//
+// - Gap, at Side of a slab offered up or hung: the gap between slab and side, At from the slab's foot or its hinge
+// edge; Offer names the placing. Blocked is a gap through which nothing passes.
+//
+// - Square, in the head corner of jamb Side: with the stock of a square held to the jamb, the gap between blade and
+// head at the blade's end, a distance At from the corner; negative is a gap in the corner itself.
 const (
 	Width    Kind = "width"
 	Height   Kind = "height"
@@ -39,7 +42,7 @@ const (
 	Gap      Kind = "gap"
 )
 
-// Kinds lists them, the commonest first.
+// Kinds lists the kinds, the commonest first.
 var Kinds = func() (list []Kind) {
 	for _, k := range kinds {
 		list = append(list, k.Kind)
@@ -47,17 +50,16 @@ var Kinds = func() (list []Kind) {
 	return list
 }()
 
-// Labelled is a label on an upright side, and on a level one; a kind that is read
-// at no side has one of them.
+// Labelled is a label on an upright side, and on a level one; a kind that is read at no side has one of them.
 type Labelled struct{ Up, Across message.ID }
 
-// Valued is a reading that is said with its value.
+// Valued is the message of a reading with its value.
 type Valued Reading
 
-// Example is a value as it could be typed, in each unit.
+// Example is an example of a value, in each unit.
 type Example struct{ Millimetres, Inches string }
 
-// KindOf is what is known of one kind of reading. The catalogue has more under the kind's ID: "kind." names it in a
+// KindOf is the properties of one kind of reading. The catalogue has more under the kind's ID: "kind." names it in a
 // list, "noun." in a sentence, "asks." says what its value is.
 type KindOf struct {
 	Kind
@@ -122,15 +124,15 @@ var kinds = []KindOf{
 	{
 		Kind:  Gap,
 		Sides: every, At: Labelled{"label.up-slab", "label.across-slab"},
-		// minus where the slab overlaps the side
+		// negative where the slab overlaps the side
 		Signed: true, Example: Example{"3", "1/8"}, Least: -20 * millimetre, Most: 80 * millimetre,
 	},
 }
 
-// KindsOf lists what is known of every kind.
+// KindsOf lists the properties of every kind.
 func KindsOf() []KindOf { return kinds }
 
-// Of is what is known of a kind; ok is false where there is none of that name.
+// Of is the properties of a kind; ok is false for an unknown one.
 func (k Kind) Of() (known *KindOf, ok bool) {
 	for i := range kinds {
 		if kinds[i].Kind == k {
@@ -140,7 +142,7 @@ func (k Kind) Of() (known *KindOf, ok bool) {
 	return nil, false
 }
 
-// sigma is the standard deviation of a kind with its usual instrument, mm.
+// sigma is the standard deviation of a kind with its usual instrument, in mm.
 func (k Kind) sigma() float64 {
 	return Kit(nil).Sigma(Reading{Kind: k})
 }
@@ -154,7 +156,7 @@ func (r Reading) Title() message.Message {
 	return message.Message{ID: id, Args: r.places()}
 }
 
-// How says how a reading is taken, in a sentence.
+// How is one sentence on how a reading is taken.
 func (r Reading) How() message.Message {
 	return message.Message{ID: "how." + message.ID(r.Kind), Args: r.places()}
 }

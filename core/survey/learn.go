@@ -7,27 +7,24 @@ import (
 	"kindmargin/core/frame"
 )
 
-// belief is how crooked an opening is, as it is learnt from its readings. The prior's lean, bow and
-// ripple of the jambs, and its slope, bow and ripple of head and floor, are each taken times
-// one of a few levels; each three levels are weighed by their evidence, the
-// density that they give the readings,
+// belief is the prior on how crooked an opening is, which is learnt from its readings. The prior's lean, bow and ripple
+// of the jambs, and its slope, bow and ripple of head and floor, are scaled by one of a few levels each; every triple
+// of levels is weighted by its evidence, the density of the readings,
 //
-//	log p(y | levels) = −½ rᵀS⁻¹r − ½ log|S| + const,
+// log p(y | levels) = −½ rᵀS⁻¹r − ½ log|S| + const,
 //
-// times what is believed of it beforehand (Rasmussen and Williams, eq. 2.30,
-// from memory), and the variances are summed by those weights into one prior.
-// Nobody reads the belly of a head or a floor: both are taken to be as crooked
-// as the jambs, and then what their own readings say. The levels and what is
-// believed of them are chosen so that ± holds from square frames to houses half
-// again as crooked as usual, and for jambs with an S, a bump or a settled corner;
-// TestSurenessHoldsInOpeningsOfEveryForm keeps them to it.
+// times its prior weight (Rasmussen and Williams, eq. 2.30, from memory), and the variances are averaged by those
+// weights into one prior. The belly of a head or a floor is seldom read: both are taken to be as crooked as the jambs,
+// corrected by their own readings. Levels and weights are chosen so that ± holds from square frames to houses one and a
+// half times as crooked as usual, and for jambs with an S, a bump or a settled corner;
+// TestSurenessHoldsInOpeningsOfEveryForm holds them to it.
 type belief struct{ level, share float64 }
 
 var (
 	leans   = []belief{{0.25, 0.11}, {0.5, 0.2}, {1, 0.32}, {2, 0.23}, {4, 0.14}}
 	bows    = []belief{{0.25, 0.15}, {0.5, 0.32}, {1, 0.4}, {2, 0.13}}
 	ripples = []belief{{0.5, 0.37}, {1.1, 0.42}, {2.2, 0.21}}
-	// Those of version 1, without a ripple.
+	// The levels of version 1, without a ripple.
 	bows1    = leans
 	ripples1 = []belief{{0, 1}}
 )
@@ -40,11 +37,10 @@ func (p Prior) beliefs() (bow, ripple []belief) {
 	return bows, ripples
 }
 
-// mostLearnt is how many readings are enough to learn from: more are thinned
-// evenly.
+// mostLearnt is how many readings are enough to learn from; more are thinned evenly.
 const mostLearnt = 60
 
-// crookedness is the parts of a prior that are learnt, as multiples: of the jambs, and of head and floor.
+// crookedness is the learnt parts of a prior, as multiples: of the jambs, and of head and floor.
 type crookedness struct{ lean, bow, ripple, slope, flatBow, flatRipple float64 }
 
 func (p Prior) crookeder(by crookedness) Prior {
@@ -54,8 +50,7 @@ func (p Prior) crookeder(by crookedness) Prior {
 	return p
 }
 
-// learn returns the prior as crooked as the readings say, but for those doubted
-// (by their place among the readings given).
+// learn scales the prior by the readings, without the doubted ones (by their index among the readings given).
 func (s *Shape) learn(doubted map[int]bool) Prior {
 	p := s.prior
 	var jambs, heads []int
@@ -67,7 +62,7 @@ func (s *Shape) learn(doubted map[int]bool) Prior {
 		if !level {
 			jambs = append(jambs, i)
 		}
-		// How square a head is hangs on how plumb its jamb is.
+		// The slope of a head by a square depends on the plumb of its jamb.
 		if level || s.given[i].Kind == Plumb {
 			heads = append(heads, i)
 		}
@@ -96,8 +91,7 @@ func (s *Shape) learn(doubted map[int]bool) Prior {
 	})
 }
 
-// leanOf is a side's lean from plumb or slope from level; nought for what is no
-// side.
+// leanOf is a side's lean from plumb or slope from level; 0 for a part that is no side.
 func (p *Prior) leanOf(of Part) float64 {
 	switch side, ok := of.Side(); {
 	case !ok:
@@ -122,23 +116,22 @@ func thin(rows []int) []int {
 // levels are a level of lean, of bow and of ripple.
 type levels struct{ lean, bow, ripple float64 }
 
-// weigh gives the root mean square of the levels of lean, bow and ripple by the evidence
-// of some rows; prior is the prior at a level of each.
+// weigh gives the root mean square of the levels of lean, bow and ripple, weighted by the evidence of some rows; prior
+// is the prior at a level of each.
 func (s *Shape) weigh(rows []int, prior func(levels) Prior) levels {
 	n := len(rows)
-	// S is a sum of four parts: what stays, and the parts of lean, bow and ripple, which
-	// go with the squares of their levels.
+	// S is a sum of four parts: a constant one, and those of lean, bow and ripple, which scale with the squares of
+	// their levels.
 	none, bowed, rippled := prior(levels{}), prior(levels{bow: 1}), prior(levels{ripple: 1})
 	stays, bow, ripple := s.cov(&none, rows), s.cov(&bowed, rows), s.cov(&rippled, rows)
 	for k := range stays {
 		bow[k] -= stays[k]
 		ripple[k] -= stays[k]
 	}
-	// The part of lean has rank two, a column u for each of the two sides: its
-	// levels cost no factorisation of their own (Woodbury's identity and the matrix
-	// determinant lemma). With LLᵀ the rest of S, w = L⁻¹r and V = L⁻¹u,
+	// The part of lean has rank two, a column u for each of the two sides: its levels cost no factorisation of their
+	// own (Woodbury's identity and the matrix determinant lemma). With LLᵀ the rest of S, w = L⁻¹r and V = L⁻¹u,
 	//
-	//	log|S| = log|LLᵀ| + log|I + l²VᵀV|;  rᵀS⁻¹r = wᵀw − l²(Vᵀw)ᵀ(I + l²VᵀV)⁻¹(Vᵀw)
+	// log|S| = log|LLᵀ| + log|I + l²VᵀV|; rᵀS⁻¹r = wᵀw − l²(Vᵀw)ᵀ(I + l²VᵀV)⁻¹(Vᵀw)
 	v := s.leanColumns(rows, none, prior(levels{lean: 1}))
 	resid := make([]float64, n)
 	for a, i := range rows {
@@ -147,7 +140,7 @@ func (s *Shape) weigh(rows []int, prior func(levels) Prior) levels {
 	}
 	bows, ripples := s.prior.beliefs()
 	var found evidence
-	// S, r, the two u, and a row of nought; where the readings are odd, one more that says nothing.
+	// S, r, the two u, and a zero row; for an odd number of readings one more without information.
 	even := n + n%2
 	work, inverse := make([]float64, (even+4)*even), make([]float64, even)
 	row := func(i int) []float64 { return work[i*even : i*even+n] }
@@ -188,8 +181,8 @@ func (s *Shape) weigh(rows []int, prior func(levels) Prior) levels {
 	return found.levels()
 }
 
-// evidence sums squares of levels, weighed by the exponentials of logarithms; the greatest so far is
-// taken out of them, so that none overflows.
+// evidence sums squares of levels, weighted by the exponentials of logarithms; the greatest so far is factored out, so
+// that none overflows.
 type evidence struct {
 	most, sum float64
 	squares   levels
@@ -218,8 +211,8 @@ func (e *evidence) levels() levels {
 	}
 }
 
-// leanColumns are what a lean of the one and of the other side of a pair does
-// to some rows. The other two sides lean the same in both priors.
+// leanColumns are the effects of a lean of the one and of the other side of a pair on some rows. The other two sides
+// lean the same in both priors.
 func (s *Shape) leanColumns(rows []int, none, one Prior) [2][]float64 {
 	v := [2][]float64{make([]float64, len(rows)), make([]float64, len(rows))}
 	for a, i := range rows {
@@ -236,10 +229,9 @@ func (s *Shape) leanColumns(rows []int, none, one Prior) [2][]float64 {
 	return v
 }
 
-// factor puts L of S = LLᵀ in place of the lower triangle of S, n × n in rows, and L⁻¹x in place of each row x
-// that follows them. There is an even number of either, worked two by two, so that what came before is read half
-// as often. inverse takes what L has on its diagonal, inverted; det is |L|. ok is false where S is not positive
-// definite.
+// factor overwrites the lower triangle of S, n × n in rows, with L of S = LLᵀ, and each row x that follows with L⁻¹x.
+// There is an even number of either, processed two by two, so that earlier rows are read half as often. inverse takes
+// the inverted diagonal of L; det is |L|. ok is false where S is not positive definite.
 func factor(rows []float64, n int, inverse []float64) (det float64, ok bool) {
 	det = 1 // sixty roots of a few centimetres are far from overflowing
 	pivot := func(i int, v float64) bool {
@@ -273,7 +265,7 @@ func factor(rows []float64, n int, inverse []float64) (det float64, ok bool) {
 	return det, true
 }
 
-// dots are the sums of products of a and of b with x and with y, all of one length.
+// dots are the dot products of a and of b with x and with y, all of one length.
 func dots(a, b, x, y []float64) (ax, ay, bx, by float64) {
 	b, x, y = b[:len(a)], x[:len(a)], y[:len(a)]
 	for k, v := range a {
@@ -285,10 +277,9 @@ func dots(a, b, x, y []float64) (ax, ay, bx, by float64) {
 	return ax, ay, bx, by
 }
 
-// Learn is the estimate with a prior as crooked as the readings themselves say
-// that the opening is. A slip would pass for crookedness, so what is a suspect
-// in a usual opening is not learnt from; in an opening found crooked enough
-// without it, it may then be no suspect.
+// Learn is the estimate with a prior scaled to the crookedness that the readings show. A slip would pass for
+// crookedness, so suspects under the usual prior are not learnt from; under the learnt prior they may no longer be
+// suspects.
 func Learn(readings []Reading, offers []Offer, p Prior) (*Shape, error) {
 	usual, err := Estimate(readings, offers, p)
 	if err != nil || len(usual.given) < 3 {

@@ -22,14 +22,12 @@ type Gain struct {
 	Worth   float64 // what it takes off them all, weighted to the worst; the order of the list
 }
 
-// Best ranks readings that could be taken next by what each would take off
-// the standard deviations of the wanted figures, most first:
+// Best ranks candidate readings by what each would take off the standard deviations of the wanted figures, most first:
 //
-//	Δ = (B P aᵀ)(B P aᵀ)ᵀ / (a P aᵀ + σ²)
+// Δ = (B P aᵀ)(B P aᵀ)ᵀ / (a P aᵀ + σ²)
 //
-// for a reading's row a with noise σ². What is left is weighed by the fourth
-// power, so that the least sure figures count most. A candidate that cannot be
-// is passed over.
+// for a reading's row a with noise σ². The remaining deviations are summed to the fourth power, so that the least
+// certain figures count most. Invalid candidates are skipped.
 func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
 	q := s.Search(wanted, candidates)
 	n := len(wanted)
@@ -56,8 +54,7 @@ func (s *Shape) Best(wanted []Row, candidates []Reading) []Gain {
 	return list
 }
 
-// Search is what readings that could be taken next make of some figures' sureness. It
-// is not safe for concurrent use.
+// Search predicts the covariance of some figures after candidate readings. It is not safe for concurrent use.
 type Search struct {
 	Candidates []Reading // those that can be
 	n          int
@@ -68,8 +65,8 @@ type Search struct {
 	taken      []float64    // what each one taken took off: covariances are less by the products of a row
 	first      [3][]float64 // own, across and sure before any was taken
 
-	// From which covariances are worked out: the places of figures and candidates, their prior covariance, and
-	// what the readings take off it, a row for each reading.
+	// The basis of the covariances: the places of figures and candidates, their prior covariance, and the reduction by
+	// the readings, a row for each reading.
 	f     places
 	table []float64
 	half  blas64.General
@@ -77,7 +74,7 @@ type Search struct {
 	row   []float64
 }
 
-// Search prepares a search; a candidate that cannot be is passed over.
+// Search prepares a search; invalid candidates are skipped.
 func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 	q := &Search{n: len(figures), Candidates: candidates, noise: make([]float64, len(candidates))}
 	rows := append(make([]Row, 0, len(figures)+len(candidates)), figures...)
@@ -118,7 +115,7 @@ func (s *Shape) Search(figures []Row, candidates []Reading) *Search {
 	return q
 }
 
-// Reset gives back what was taken.
+// Reset undoes every Take.
 func (q *Search) Reset() {
 	q.taken = q.taken[:0]
 	copy(q.own, q.first[0])
@@ -126,7 +123,8 @@ func (q *Search) Reset() {
 	copy(q.sure, q.first[2])
 }
 
-// given is the covariance of a row with each row of a number and up, given the readings; it holds until the next.
+// given is the covariance of a row with every row from an index on, given the readings; it is valid until the next
+// call.
 func (q *Search) given(row, from int) []float64 {
 	q.f.with(row, q.table, q.with)
 	cov := q.row[from:]
@@ -140,12 +138,12 @@ func (q *Search) given(row, from int) []float64 {
 	return cov
 }
 
-// Now is the covariance of the figures as it is, n × n by rows, mm².
+// Now is the present covariance of the figures, n × n by rows, in mm².
 func (q *Search) Now() []float64 { return slices.Clone(q.own) }
 
-// After puts into cov that covariance once candidate k is read:
+// After writes to cov the covariance once candidate k is read:
 //
-//	P′ = P − (P aᵀ)(P aᵀ)ᵀ / (a P aᵀ + σ²)
+// P′ = P − (P aᵀ)(P aᵀ)ᵀ / (a P aᵀ + σ²)
 func (q *Search) After(cov []float64, k int) {
 	n := q.n
 	col, by := q.across[k*n:(k+1)*n], 1/(q.sure[k]+q.noise[k])
@@ -157,7 +155,7 @@ func (q *Search) After(cov []float64, k int) {
 	}
 }
 
-// Take reads candidate k: what follows is as sure as with it.
+// Take conditions on candidate k, for all that follows.
 func (q *Search) Take(k int) {
 	n, c := q.n, len(q.Candidates)
 	at := len(q.taken)
@@ -186,8 +184,8 @@ func (q *Search) Take(k int) {
 	}
 }
 
-// Candidates are the readings that a person could sensibly take next in an
-// opening of a size, at round places in the unit of the job.
+// Candidates are the readings that a person could sensibly take in an opening of a size, at round places in the unit of
+// the job.
 func Candidates(width, height measure.Length, u measure.Unit) (list []Reading) {
 	mm := func(v measure.Length) measure.Length {
 		step := 50 * measure.Millimetre

@@ -7,9 +7,8 @@ import (
 	"gonum.org/v1/gonum/floats"
 )
 
-// places are all places that some rows touch, each once and those of a part together, so
-// that what the prior says of two of them is worked out once and not for each two rows that
-// meet there.
+// places are all places that some rows touch, without duplicates and grouped by part, so that the prior covariance of
+// two of them is computed once and not for each pair of rows that meet there.
 type places struct {
 	at    []Term // of 1
 	rows  [][]touch
@@ -17,8 +16,7 @@ type places struct {
 	cells int    // of a table of each place with its likes
 }
 
-// like are the places from and up to to, which are of one part, and where the row of one of
-// them begins in a table.
+// like are the places from (inclusive) to to (exclusive) of one part, and the offset of one of their rows in a table.
 type like struct{ from, to, row int }
 
 func (l like) in(table []float64) []float64 { return table[l.row : l.row+l.to-l.from] }
@@ -97,7 +95,7 @@ func (p places) with(row int, own, into []float64) {
 	}
 }
 
-// dot is the covariance with one of the rows of what has so much with each place.
+// dot is the covariance of one row with something, given its covariance with each place.
 func (p places) dot(row int, with []float64) (c float64) {
 	for _, t := range p.rows[row] {
 		c += t.by * with[t.place]
@@ -105,9 +103,8 @@ func (p places) dot(row int, with []float64) (c float64) {
 	return c
 }
 
-// bends are how much the bow, and the ripple, at one place of a side says of that at another,
-// exp(−½((s−s')/ℓ)²), as tables. They do not hang on how crooked the side is, so they are
-// worked out once for every level that is weighed.
+// bends are tables of the correlation of the bow, and of the ripple, at two places of a side, exp(−½((s−s')/ℓ)²). They
+// do not depend on how crooked the side is, so they are computed once for all levels.
 type bends struct{ bow, ripple []float64 }
 
 func (p places) bends(prior *Prior) bends {
@@ -117,7 +114,7 @@ func (p places) bends(prior *Prior) bends {
 	}
 }
 
-// bells is the table of one of the two; run is its length of a part, nought where it has none.
+// bells is one of the two tables; run is a part's length scale, 0 where it has none.
 func (p places) bells(length func(Part) float64) []float64 {
 	table := make([]float64, p.cells)
 	for i, s := range p.at {
@@ -136,7 +133,7 @@ func (p places) bells(length func(Part) float64) []float64 {
 	return table
 }
 
-// own is the prior covariance of places of one part, as a table, in mm².
+// own is the prior covariance of the places of one part, as a table, in mm².
 func (p places) own(prior *Prior) []float64 {
 	table := make([]float64, p.cells)
 	for i, s := range p.at {
@@ -151,7 +148,7 @@ func (p places) own(prior *Prior) []float64 {
 	return table
 }
 
-// bent is the same by a prior, from bends worked out before.
+// bent is the same by a prior, from bends computed before.
 func (p places) bent(prior *Prior, bends bends) []float64 {
 	table := make([]float64, p.cells)
 	for i, s := range p.at {
@@ -165,8 +162,7 @@ func (p places) bent(prior *Prior, bends bends) []float64 {
 	return table
 }
 
-// across is the prior covariance of places with others of the same part, in mm², and where
-// each one's row of it is.
+// across is the prior covariance of places with others of the same part, in mm², and the offset of each one's row.
 func (p *Prior) across(these, those places) (table []float64, at []like) {
 	at = make([]like, len(these.at))
 	cells := 0
@@ -185,10 +181,10 @@ func (p *Prior) across(these, those places) (table []float64, at []like) {
 	return table, at
 }
 
-// mostCells is how large a table is worth its room.
+// mostCells is the largest table that is kept.
 const mostCells = 100_000
 
-// cov is the prior covariance of some of an estimate's rows, two by two, by rows, in mm².
+// cov is the prior covariance of each two of an estimate's rows, by rows, in mm².
 func (s *Shape) cov(p *Prior, rows []int) []float64 {
 	n := len(rows)
 	c := make([]float64, n*n)
@@ -212,9 +208,8 @@ func (s *Shape) cov(p *Prior, rows []int) []float64 {
 	return c
 }
 
-// bell is exp(−x²/2) to 1e-9, from a table: a plan needs ten thousand of them. It is
-// the Taylor series about the nearest place of the table, to the third order; from
-// 7 on, where exp(−x²/2) is under 3e-11, it is nought.
+// bell is exp(−x²/2) to 1e-9, from a table, since a plan needs ten thousand values: the Taylor series about the nearest
+// entry, to third order; from 7 on, where exp(−x²/2) is under 3e-11, it is 0.
 func bell(x float64) float64 {
 	x = math.Abs(x)
 	if x >= bellReach {

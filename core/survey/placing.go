@@ -7,11 +7,10 @@ import (
 	"kindmargin/core/measure"
 )
 
-// Each offer has unknowns of its own, after the sides: how far its foot at the
-// hinge edge stands from the frame's origin along u and v, its turn (positive
-// where its head leans toward the hinge jamb), and by how much its lock edge,
-// head and foot stand off the rectangle of its first width and length, seen from
-// its hinge edge. A door that was trimmed to its opening is no rectangle.
+// Each offer has unknowns of its own, after the sides: the place of its foot at the hinge edge from the frame's origin
+// along u and v, its rotation (positive where its head leans toward the hinge jamb), and how far its lock edge, head
+// and foot are off the rectangle of its first width and length, seen from its hinge edge. A slab that was trimmed to
+// its opening is no rectangle.
 const (
 	across = iota
 	up
@@ -25,7 +24,7 @@ const (
 	unknowns // of one offer
 )
 
-// The parts: sides, then the biases of tools, then what is unknown of offers.
+// The parts: sides, then the biases of tools, then the unknowns of offers.
 const (
 	firstBias   Part = 16
 	firstPlaced Part = 64
@@ -37,15 +36,14 @@ const (
 	mostOffers  = 1000 // that a Part can number
 )
 
-// shapes is what is believed of a door's own edges: offset and bow in mm, lean
-// in mm per mm. An old door was planed to its opening; a new slab comes from a
-// machine. Common practice.
+// shapes is the prior of a slab's own edges: offset and bow in mm, lean in mm per mm. An old door was planed to its
+// opening; a new slab comes from a machine. Common practice.
 var shapes = [2]spread{
 	{offset: 30, lean: 0.003, bow: 0.5, run: 700},
 	{offset: 30, lean: 0.0007, bow: 0.25, run: 700},
 }
 
-// unknown is one of the unknowns of offer number k; shape those of its edges.
+// unknown is one of the unknowns of offer number k; shape is that of its edges.
 func unknown(k, which int) Part { return firstPlaced + Part(unknowns*k+which) }
 
 func shape(k int, of Offer, side frame.Side) Part {
@@ -56,8 +54,7 @@ func shape(k int, of Offer, side frame.Side) Part {
 	return unknown(k, which)
 }
 
-// gapRow is a gap beside offer number k as a linear figure, and the part of
-// its value that the slab's own size makes.
+// gapRow is a gap beside offer number k as a linear figure, and the part of its value from the slab's own size.
 func gapRow(r Reading, k int, of Offer) (row Row, constant float64) {
 	at := r.At.MM()
 	switch r.Side {
@@ -83,8 +80,7 @@ func gapRow(r Reading, k int, of Offer) (row Row, constant float64) {
 	}, 0
 }
 
-// ownRow is what was measured of an offer's own edges, as a row with its value, relative to a rectangle,
-// and variance.
+// ownRow is a measurement of an offer's own edges, as a row with its value, relative to a rectangle, and variance.
 type ownRow struct {
 	Row
 	value, noise float64
@@ -92,13 +88,13 @@ type ownRow struct {
 	read         measure.Length // as it was measured
 }
 
-// ownKinds is how each measurement of a slab by a tape is read.
+// ownKinds are the instrument's figures for each measurement of a slab by tape.
 var ownKinds = map[string]Kind{
 	"width": Width, "widthMid": Width, "widthFoot": Width, "length": Height, "lengthLock": Height,
 }
 
-// own are the rows of width at head, middle and foot, length on both edges, and how
-// square its head is. The foot's corner at the hinge edge is its origin.
+// own are the rows of width at head, middle and foot, length on both edges, and squareness of its head. The foot's
+// corner at the hinge edge is its origin.
 func (of Offer) own(k int) (rows []ownRow) {
 	lock, head, foot := shape(k, of, frame.Lock), shape(k, of, frame.Head), shape(k, of, frame.Foot)
 	width, length := of.Width.MM(), of.Length.MM()
@@ -124,9 +120,8 @@ func (of Offer) own(k int) (rows []ownRow) {
 	return rows
 }
 
-// Placing is where an offer stood: its foot corner at the hinge edge, along u
-// and v in mm, and its turn, positive where its head leans toward the hinge
-// jamb. ok is false for an offer that is not known.
+// Placing is where an offer stood: its foot corner at the hinge edge, along u and v in mm, and its rotation, positive
+// where its head leans toward the hinge jamb. ok is false for an unknown offer.
 func (s *Shape) Placing(offer string) (u, v, lean float64, ok bool) {
 	k := slices.IndexFunc(s.offers, func(o Offer) bool { return o.ID == offer })
 	if k < 0 {

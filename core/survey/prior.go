@@ -1,31 +1,30 @@
-// Package survey turns readings of an opening, taken by any school, into one
-// estimate of its shape, with how sure each part of it is.
+// Package survey turns readings of an opening, taken by any school, into one estimate of its shape with its
+// uncertainty.
 //
-// Each side of the opening is a Gaussian process, known before any reading
-// only as roughly straight and roughly plumb or level:
+// Each side of the opening is a Gaussian process, which before any reading is known only as roughly straight and
+// roughly plumb or level:
 //
-//	side(s) = nominal + offset + lean·s + bow(s) + ripple(s)
-//	cov(s,s') = σ_offset² + σ_lean²·s·s' + σ_bow²·exp(−½((s−s')/ℓ)²) + σ_ripple²·exp(−½((s−s')/λ)²)
+// side(s) = nominal + offset + lean·s + bow(s) + ripple(s)
 //
-// The bow is a side's one long bend, the ripple its S, its bump at a knot or a hinge, its settled
-// corner: what lies between three readings.
+// cov(s,s') = σ_offset² + σ_lean²·s·s' + σ_bow²·exp(−½((s−s')/ℓ)²) + σ_ripple²·exp(−½((s−s')/λ)²)
 //
-// and each reading is a linear row over the sides, y = A z + ε, ε ~ N(0, R).
-// The estimate is the conditional of the joint normal:
+// The bow is a side's one long bend, the ripple its S, its bump at a knot or a hinge, its settled corner: the shape
+// between three readings.
 //
-//	S = A K Aᵀ + R;   z̄ = μ + K Aᵀ S⁻¹ (y − Aμ);   P = K − K Aᵀ S⁻¹ A K
+// Each reading is a linear row over the sides, y = A z + ε, ε ~ N(0, R). The estimate is the conditional of the joint
+// normal:
 //
-// (Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006,
-// eqs. 2.22–2.24, from memory.) All numbers in this package are float64
-// millimetres in the elevation frame of package frame.
+// S = A K Aᵀ + R; z̄ = μ + K Aᵀ S⁻¹ (y − Aμ); P = K − K Aᵀ S⁻¹ A K
+//
+// (Rasmussen and Williams, Gaussian Processes for Machine Learning, 2006, eqs. 2.22–2.24, from memory.) All numbers in
+// this package are float64 millimetres in the elevation frame of package frame.
 package survey
 
 import (
 	"kindmargin/core/frame"
 )
 
-// Prior is what is believed of an opening before it is measured. Standard
-// deviations, in millimetres; leans in millimetres per millimetre.
+// Prior is the prior of an opening: standard deviations in millimetres, leans in millimetres per millimetre.
 type Prior struct {
 	Width, Height     float64 // nominal size
 	FloorRise         float64 // nominal, toward the lock jamb
@@ -35,13 +34,12 @@ type Prior struct {
 	JambBow, HeadBow  float64 // HeadBow is for head and floor
 	JambRun, FloorRun float64 // ℓ: the length over which a side bends
 	HeadRun           float64
-	// Ripple is how far jambs, head and floor stray over a shorter length, JambWave and FlatWave.
-	// Nought as version 1 of the rules had it: a side was straight but for one bend.
+	// Ripple is the deviation of jambs, head and floor over a shorter length, JambWave and FlatWave. 0 by version 1 of
+	// the rules, for which a side had one bend.
 	JambRipple, HeadRipple, FloorRipple float64
 	JambWave, FlatWave                  float64
-	// Tape is the distance between two marks of the tape: what is read is rounded
-	// to it, which adds Tape²/12 to each reading's variance (a uniform error;
-	// JCGM 100:2008, 4.3.7). Nought where readings are not rounded.
+	// Tape is the distance between two marks of the tape: readings are rounded to it, which adds Tape²/12 to their
+	// variance (a uniform error; JCGM 100:2008, 4.3.7). 0 where readings are not rounded.
 	Tape float64
 	// Kit is the tools that the readings are taken with.
 	Kit Kit
@@ -63,19 +61,18 @@ func OldOpening(width, height float64) Prior {
 	}
 }
 
-// Version1 is the prior as the first version of the rules had it: without a ripple, and with less of an
-// error of a tape's hook. What was cut by it keeps its figures.
+// Version1 is the prior by version 1 of the rules: without a ripple, and with a smaller bias of a tape's hook. What was
+// cut by it keeps its figures.
 func (p Prior) Version1() Prior {
 	p.JambRipple, p.HeadRipple, p.FloorRipple = 0, 0, 0
 	p.first = true
 	return p
 }
 
-// hook1 is the bias of a tape as it comes by version 1, mm.
+// hook1 is the bias of an unproved tape by version 1, in mm.
 const hook1 = 0.5
 
-// NewFrame is a frame set by a careful hand: a quarter of OldOpening's
-// crookedness. Common practice.
+// NewFrame is a frame set with care: a quarter of OldOpening's crookedness. Common practice.
 func NewFrame(width, height float64) Prior {
 	p := OldOpening(width, height)
 	const quarter = 0.25
@@ -84,8 +81,8 @@ func NewFrame(width, height float64) Prior {
 	})
 }
 
-// MadeFrame is a frame whose boards were cut to a size, and that is set on packing by a careful hand:
-// its size is known before it is read, and head and brace hold its jambs parallel. Assumed.
+// MadeFrame is a frame whose boards were cut to a size, set on packers with care: its size is known before it is read,
+// and head and brace keep its jambs parallel. Assumed.
 func MadeFrame(width, height float64) Prior {
 	p := NewFrame(width, height).crookeder(crookedness{
 		lean: 0.4, bow: 0.7, ripple: 0.7, slope: 0.4, flatBow: 0.7, flatRipple: 0.7,
@@ -94,8 +91,8 @@ func MadeFrame(width, height float64) Prior {
 	return p
 }
 
-// noise is the variance of a reading, mm²: its own and its rounding to the tape.
-// Where it was said how sure a reading is, that is the whole of it.
+// noise is the variance of a reading, in mm²: its own and that of its rounding to the tape. Where ± was typed for a
+// reading, that is all of it.
 func (p *Prior) noise(r Reading) float64 {
 	sigma := p.Kit.Sigma(r)
 	if r.PlusMinus > 0 {
@@ -118,8 +115,8 @@ func (p *Prior) mean(of Part) float64 {
 	return 0
 }
 
-// spread is how far a part strays: the deviations of its offset, its lean, its bow and its ripple,
-// and the lengths over which it bends.
+// spread is the deviation of a part: the sigmas of its offset, its lean, its bow and its ripple, and the length scales
+// of the last two.
 type spread struct{ offset, lean, bow, run, ripple, wave float64 }
 
 func (p *Prior) of(part Part) spread {

@@ -9,8 +9,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Proof is one span read several times with a tool and with a better one, or with a
-// level and then with the level turned end for end.
+// Proof is one span read several times with a tool and with a better one, or with a level and then with the level
+// turned end for end.
 type Proof struct {
 	Kind    Kind             `json:"kind"`           // what was read
 	Span    measure.Length   `json:"span,omitempty"` // between the two places, for a tool that is wrong by the metre
@@ -19,23 +19,20 @@ type Proof struct {
 	Against string           `json:"against"`        // ID of the better tool; empty for the tool turned end for end
 }
 
-// What a proof holds.
+// Bounds on a proof.
 const (
 	leastReadings = 2
 	mostReadings  = 20
-	// priorReadings is how many readings the usual sigma of an instrument is worth
-	// beside those of a proof.
+	// priorReadings is the weight of an instrument's usual sigma, in readings.
 	priorReadings = 4
 )
 
-// mostApart is how far apart the readings of one span may lie.
+// mostApart is the largest spread of the readings of one span.
 const mostApart = 20 * millimetre
 
-// Prove works out what a proof says of a tool of the kit. Each mean is as sure as its
-// readings agree, weighed with what its instrument usually does (as four readings
-// more); the difference, less the better tool's own bias, is weighed with the usual
-// bias of the instrument (Bayes' rule for normal figures). Lengths are rounded to a
-// tape of step mm. It fails with a field.Error for a
+// Prove works out the error of a tool of the kit. The sigma of each mean pools its readings with the instrument's usual
+// one (as four readings more); the difference, less the better tool's own bias, is combined with the instrument's prior
+// bias (Bayes' rule for normal figures). Lengths are rounded to a tape of step mm. It fails with a field.Error for a
 // proof that proves nothing.
 func (k Kit) Prove(id string, p Proof, step float64) (Proved, error) {
 	own, ok := k.tool(id, p.Kind)
@@ -90,7 +87,7 @@ func (k Kit) Prove(id string, p Proof, step float64) (Proved, error) {
 	}, nil
 }
 
-// tool is a tool of the kit, as it reads a kind.
+// tool is a tool of the kit for a kind.
 func (k Kit) tool(id string, kind Kind) (t inHand, ok bool) {
 	for i := range k {
 		if k[i].ID == id {
@@ -116,8 +113,8 @@ func agree(at string, list []measure.Length) error {
 	return nil
 }
 
-// average is the mean of readings of one span in mm, its variance, and the standard
-// deviation of one reading; usual is what the instrument usually does.
+// average is the mean of readings of one span in mm, its variance, and the standard deviation of one reading; usual is
+// the instrument's.
 func average(list []measure.Length, usual, step float64) (mean, variance, sigma float64) {
 	n := float64(len(list))
 	for _, l := range list {
@@ -132,5 +129,5 @@ func average(list []measure.Length, usual, step float64) (mean, variance, sigma 
 	return mean, one / n, math.Sqrt(one)
 }
 
-// round keeps a hundredth of a millimetre: finer than any proof.
+// round rounds to a hundredth of a millimetre: finer than any proof.
 func round(v float64) float64 { return math.Round(v*100) / 100 }

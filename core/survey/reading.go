@@ -10,7 +10,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Reading is one thing measured in the opening, as it was read.
+// Reading is one measurement of the opening, as it was read.
 type Reading struct {
 	ID    string         `json:"id"`
 	Kind  Kind           `json:"kind"`
@@ -22,21 +22,20 @@ type Reading struct {
 
 	Offer   string `json:"offer,omitempty"`  // for a gap: the ID of an Offer
 	Blocked bool   `json:"blocked,omitzero"` // for a gap: the thinnest packer will not enter
-	// PlusMinus is how sure the reading is where that is not as usual: 19 times in 20 the
-	// truth lies inside (two standard deviations). OneSigma is that as files before
-	// version 2 kept it, one standard deviation; see Normalise.
+	// PlusMinus is the reading's accuracy where it is not the instrument's: figure.Coverage standard deviations.
+	// OneSigma is the same in files before version 2, as one standard deviation; see Normalise.
 	PlusMinus measure.Length `json:"plusMinus,omitzero"`
 	OneSigma  measure.Length `json:"sure,omitzero"`
 	// ID of the tool in the job's kit; empty for the usual one of its kind
 	Tool string `json:"tool,omitempty"`
-	// for plumb and level: with the level turned end for end, so that its error is the other way round
+	// for plumb and level: with the level turned end for end, so that its error has the other sign
 	Turned bool   `json:"turned,omitzero"`
 	Struck string `json:"struck,omitempty"` // why it was struck out; kept, but not used
 	// for a gap beside a hung slab: ID of a trade.Sight that was seen instead of a figure
 	Sight string `json:"sight,omitempty"`
 }
 
-// seen is the value that a reading is taken for, in mm.
+// seen is the value by which a reading enters the estimate, in mm.
 func (r Reading) seen() float64 {
 	if s, ok := trade.SightByID(r.Sight); ok {
 		return s.Gap.MM()
@@ -44,9 +43,8 @@ func (r Reading) seen() float64 {
 	return r.Value.MM()
 }
 
-// Offer is one placing of a slab in the opening: a slab stood on wedges, or
-// the old door as it hung. Where it stood, and how it leaned, is unknown; all
-// gaps read in one placing share that.
+// Offer is one placing of a slab in the opening: on wedges, or the old door as it hung. Its place and lean are unknown,
+// and shared by all gaps that are read in one placing.
 type Offer struct {
 	ID     string         `json:"id"`
 	Name   string         `json:"name"`
@@ -54,14 +52,14 @@ type Offer struct {
 	Length measure.Length `json:"length"`       // on its hinge edge
 	Old    bool           `json:"old,omitzero"` // the old door, as it hung; else the slab that is to be cut
 
-	// What else was measured of it; nought or nil where it was not.
+	// Its other measurements; 0 or nil where they were not taken.
 	WidthMid   measure.Length  `json:"widthMid,omitzero"`
 	WidthFoot  measure.Length  `json:"widthFoot,omitzero"`
 	LengthLock measure.Length  `json:"lengthLock,omitzero"` // on its lock edge
 	Square     *measure.Length `json:"square,omitempty"`    // the head's lock corner above square to the hinge edge
 }
 
-// tallest is the furthest place that a reading is taken at.
+// tallest is the furthest place of a reading.
 const tallest = 4 * metre
 
 // Reach is how far from the hinge jamb, and how far up, a reading was taken.
@@ -83,8 +81,7 @@ func (r Reading) Reach() (across, up measure.Length) {
 	return 0, at
 }
 
-// Check reports the first thing that cannot be in a reading taken by itself,
-// as a field.Error.
+// Check reports the first invalid field of a reading by itself, as a field.Error.
 func (r Reading) Check() error {
 	fail := func(at string, id message.ID, args message.Args) error { return field.Fault("/"+at, id, args) }
 	known, ok := r.Kind.Of()
@@ -124,10 +121,10 @@ func (r Reading) Check() error {
 	return r.checkPlaces(fail)
 }
 
-// failing is a fault at a part of a reading.
+// failing is a fault at a field of a reading.
 type failing func(at string, id message.ID, args message.Args) error
 
-// checkPlaces reports the first place of the reading that cannot be.
+// checkPlaces reports the first invalid place of the reading.
 func (r Reading) checkPlaces(fail failing) error {
 	if r.At < 0 || r.At > tallest {
 		return fail("at", "refused.reading-place", message.Args{"value": message.Exact(r.At)})

@@ -9,19 +9,18 @@ import (
 	"kindmargin/core/message"
 )
 
-// Part is what a term is a coordinate of: a side of the opening, or one of the
-// unknowns that go with the readings: where a slab stood, how far an edge of it is
-// off its rectangle, how far a tool reads wrong.
+// Part is the subject of a term: a side of the opening, or another unknown: where a slab stood, how far its edge is off
+// its rectangle, the bias of a tool.
 type Part uint16
 
 // Of is a side of the opening as a part.
 func Of(side frame.Side) Part { return Part(side) }
 
-// Side is the side that a part is; ok is false for another unknown.
+// Side is the side of a part; ok is false for another unknown.
 func (p Part) Side() (side frame.Side, ok bool) { return frame.Side(p), p < firstBias }
 
-// Term is a multiple of one part's coordinate at one place: u of a jamb at
-// height At, v of head or floor at distance At from the hinge jamb.
+// Term is a multiple of one part's coordinate at one place: u of a jamb at height At, v of head or floor at distance At
+// from the hinge jamb.
 type Term struct {
 	Of Part
 	At float64
@@ -31,17 +30,16 @@ type Term struct {
 // Row is a linear figure of the opening: the sum of its terms.
 type Row []Term
 
-// row is a row with room for one term more, a tool's bias.
+// row is a row with capacity for one more term, a tool's bias.
 func row(terms ...Term) Row { return append(make(Row, 0, len(terms)+1), terms...) }
 
-// Row is the reading as a linear figure of the opening, given the prior's
-// nominal size (which places the corners). A gap needs its offer, and a
-// diagonal a shape to be linear about: see Estimate.
+// Row is the reading as a linear figure of the opening, given the prior's nominal size (which places the corners). A
+// gap needs its offer, and a diagonal a shape to be linearised about: see Estimate.
 func (r Reading) Row(p Prior) Row {
 	at, from := r.At.MM(), r.From.MM()
 	switch r.Kind {
 	case Straight:
-		// Light is where the side stands back from the straightedge.
+		// The gap is where the side is behind the straightedge.
 		back := 1.0
 		if r.Side == frame.Hinge || r.Side == frame.Foot {
 			back = -1
@@ -63,8 +61,8 @@ func (r Reading) Row(p Prior) Row {
 	case Level:
 		return row(Term{Of(r.Side), at, 1}, Term{Of(r.Side), from, -1})
 	case Square:
-		// The blade stands square to the jamb, so a jamb that leans into the
-		// opening carries the blade's end down and opens the light.
+		// The blade is square to the jamb, so a jamb that leans into the opening carries the blade's end down and opens
+		// the gap.
 		if r.Side == frame.Hinge {
 			return row(
 				Term{Of(frame.Head), at, 1},
@@ -83,8 +81,8 @@ func (r Reading) Row(p Prior) Row {
 	return nil
 }
 
-// diagonalRow is a diagonal as a linear figure about the corners' present
-// places: the unit vector along it, times the difference of its ends.
+// diagonalRow is a diagonal linearised about the corners' present places: the unit vector along it, times the
+// difference of its ends.
 func diagonalRow(side frame.Side, p Prior, corner func(frame.Side, float64) float64) (row Row, constant float64) {
 	far := frame.Lock
 	from, to := 0.0, p.Width

@@ -6,8 +6,8 @@ import (
 	"kindmargin/core/message"
 )
 
-// Slip is the mistake with the tape that would best explain a suspect; it is empty where none brings the reading within
-// two sigmas of what the others predict.
+// Slip is the slip that would best explain a suspect; it is empty where none brings the reading within two sigmas of
+// the prediction by the others.
 func (x Suspect) Slip() message.ID {
 	y, r := x.Reading.seen(), x.Reading
 	type guess struct {

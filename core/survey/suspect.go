@@ -6,22 +6,22 @@ import (
 	"slices"
 )
 
-// suspectAt is the leave-one-out score from which a reading is called in
-// question: about one sound reading in five thousand.
+// suspectAt is the leave-one-out score from which a reading is a suspect: about one sound reading in five thousand
+// reaches it.
 const suspectAt = 3.7
 
-// equally is by how much the misfit (χ²) that remains may differ between two
-// readings left out, for both to explain a clash as well: twenty to one.
+// equally is the largest difference in the remaining misfit (χ²) of two readings left out, at which both explain a
+// clash equally well: odds of twenty to one.
 const equally = 6.0
 
-// mostInGroup is how many readings a person can look at for one clash.
+// mostInGroup is the largest number of readings named for one clash.
 const mostInGroup = 6
 
-// swappedAt is how much misfit must go when two readings change places, for a
-// swap to be called; chance takes that much off once in three thousand pairs.
+// swappedAt is the drop of the misfit from which two readings count as swapped; chance reaches it once in three
+// thousand pairs.
 const swappedAt = 16.0
 
-// mostOdd is how many readings are held against each other for a swap.
+// mostOdd is how many readings are compared for a swap.
 const mostOdd = 40
 
 // Suspect is a reading that the others contradict.
@@ -30,14 +30,13 @@ type Suspect struct {
 	Predicted float64 // what the other readings say it should be, mm
 	Sigma     float64 // of reading less prediction, mm
 	Score     float64 // how many sigmas it is off
-	// Or are readings that would explain the clash as well if they were wrong:
-	// which of them is, cannot be told without reading one more; see Split.
+	// Or are readings that would explain the clash as well if they were wrong: another reading is needed to decide; see
+	// Split.
 	Or []Reading
-	// Swapped is a reading of the same kind that this one was written down for,
-	// and the other way round; nil where there is none.
+	// Swapped is a reading of the same kind that this one was swapped with; nil where there is none.
 	Swapped *Reading
-	// Bump is whether a bump in the side, at a knot or a hinge, would explain it as well; a second reading
-	// beside it tells. See Beside.
+	// Bump is whether a bump in the side, at a knot or a hinge, would explain it as well; a second reading beside it
+	// decides. See Beside.
 	Bump bool
 
 	index, other int         // of Reading and Swapped among the readings given
@@ -45,7 +44,7 @@ type Suspect struct {
 	members      []int
 }
 
-// clash is S⁻¹ and S⁻¹r of a survey from which readings are taken one by one.
+// clash is S⁻¹ and S⁻¹r of a survey from which readings are removed one by one.
 type clash struct {
 	n     int
 	inv   []float64 // n × n
@@ -53,17 +52,14 @@ type clash struct {
 	gone  []bool
 }
 
-// mostSuspects is how many are named at once: nobody mends more before reading
-// again.
+// mostSuspects is the largest number of suspects: nobody corrects more before reading again.
 const mostSuspects = 100
 
-// Suspects lists the readings that the rest contradict, worst first, a hundred
-// at most. A bad reading throws doubt on sound ones beside it, so each next
-// suspect is sought with the ones before it left out.
+// Suspects lists the readings that the rest contradict, worst first, at most mostSuspects. A bad reading throws doubt
+// on sound ones beside it, so each next suspect is found with the ones before it left out.
 //
-// A reading is scored against all the others by leave-one-out in closed form:
-// e = [S⁻¹r]ᵢ/[S⁻¹]ᵢᵢ, σ = 1/√[S⁻¹]ᵢᵢ (Rasmussen and Williams, eqs. 5.10–5.12,
-// from memory); leaving it out takes (e/σ)² off the misfit χ² = rᵀS⁻¹r.
+// A reading is scored against all the others by leave-one-out in closed form: e = [S⁻¹r]ᵢ/[S⁻¹]ᵢᵢ, σ = 1/√[S⁻¹]ᵢᵢ
+// (Rasmussen and Williams, eqs. 5.10–5.12, from memory); leaving it out takes (e/σ)² off the misfit χ² = rᵀS⁻¹r.
 func (s *Shape) Suspects() []Suspect { return s.suspects() }
 
 func (s *Shape) findSuspects() (list []Suspect) {
@@ -92,7 +88,7 @@ func (s *Shape) findSuspects() (list []Suspect) {
 	}
 }
 
-// gain is by how much χ² falls with a reading left out.
+// gain is the drop of χ² with a reading left out.
 func (c *clash) gain(i int) float64 { return c.alpha[i] * c.alpha[i] / c.inv[i*c.n+i] }
 
 // without is S⁻¹r with reading k left out.
@@ -106,7 +102,7 @@ func (c *clash) without(k int) []float64 {
 	return out
 }
 
-// take leaves reading k out for good: S⁻¹ is brought down by one row and column.
+// take removes reading k: S⁻¹ is downdated by one row and column.
 func (c *clash) take(k int) {
 	c.alpha = c.without(k)
 	c.gone[k] = true
@@ -145,8 +141,7 @@ func (s *Shape) worst(c *clash) (x Suspect, ok bool) {
 	if best <= suspectAt*suspectAt {
 		return x, false
 	}
-	// The reading whose error looks like a slip comes before those that explain the
-	// clash as well.
+	// The reading whose error looks like a slip comes before those that explain the clash equally well.
 	group := []int{at}
 	for k := range s.given {
 		if k != at && !c.gone[k] && len(group) < mostInGroup && c.gain(k) > max(best-equally, suspectAt*suspectAt/2) {
@@ -187,7 +182,7 @@ func (s *Shape) suspect(c *clash, i int) Suspect {
 	}
 }
 
-// bumpSpread is how far a side bumps out at one place, mm (standard deviation). Assumed.
+// bumpSpread is the standard deviation of a bump of a side at one place, in mm. Assumed.
 const bumpSpread = 3.0
 
 // bump reports whether a bump at the reading's place brings it within two sigmas, and no slip does.
@@ -196,11 +191,11 @@ func (x Suspect) bump() bool {
 	return ok && x.Slip() == "" && x.Score*x.Sigma < 2*math.Hypot(x.Sigma, bumpSpread)
 }
 
-// besideBy is how far beside a reading a second one is taken: a bump is as wide, a slip has no width.
+// besideBy is the distance of a second reading beside a suspect: a bump is as wide, a slip has no width.
 const besideBy = 60 * millimetre
 
-// Beside is the reading that tells a bump from a slip: the same beside the first; ok is false for what is
-// not read at one place of one side.
+// Beside is the reading that tells a bump from a slip: the same beside the first; ok is false for a reading that is not
+// at one place of one side.
 func (x Suspect) Beside() (r Reading, ok bool) {
 	r = x.Reading
 	r.ID, r.Value = "", 0
@@ -215,8 +210,8 @@ func (x Suspect) Beside() (r Reading, ok bool) {
 	return r, false
 }
 
-// beside finds the reading nearest to one, of its kind and side, about as far off as Beside takes a second one;
-// ok is false where there is none.
+// beside finds the reading nearest to another, of its kind and side, about besideBy away; ok is false where there is
+// none.
 func (s *Shape) beside(i int) (at int, ok bool) {
 	r := s.given[i]
 	if _, ok := (Suspect{Reading: r}).Beside(); !ok {
@@ -235,16 +230,16 @@ func (s *Shape) beside(i int) (at int, ok bool) {
 	return at, ok
 }
 
-// borneOut reports whether the reading beside one says the same: then there is a bump, and no slip.
+// borneOut reports whether the reading beside one agrees with it: then there is a bump, and no slip.
 func (s *Shape) borneOut(i int) bool {
 	at, ok := s.beside(i)
 	return ok && !s.prior.first && math.Abs(s.given[i].seen()-s.given[at].seen()) <= 3*math.Sqrt2*math.Sqrt(s.noise[i])
 }
 
-// swapped finds the two readings of one kind that, written down for one another,
-// would take most off the misfit: with d the difference of the two,
+// swapped finds the two readings of one kind whose exchange would take most off the misfit: with d the difference of
+// the two,
 //
-//	χ² falls by −2d(αᵢ − αⱼ) − d²·([S⁻¹]ᵢᵢ − 2[S⁻¹]ᵢⱼ + [S⁻¹]ⱼⱼ)
+// χ² falls by −2d(αᵢ − αⱼ) − d²·([S⁻¹]ᵢᵢ − 2[S⁻¹]ᵢⱼ + [S⁻¹]ⱼⱼ)
 func (s *Shape) swapped(c *clash) (first, second int, most float64) {
 	var odd []int // each of a swapped pair is off by two sigmas or more
 	for i := range s.given {
@@ -273,10 +268,9 @@ func (s *Shape) swapped(c *clash) (first, second int, most float64) {
 	return first, second, most
 }
 
-// Split is the reading that would tell best which of a suspect's group is wrong:
-// one of them read again, or one of the candidates. Each reading of the group,
-// left out, foretells other values; those that differ most against the noise
-// tell most. ok is false where there is no group.
+// Split is the reading that would best decide which of a suspect's group is wrong: one of them read again, or one of
+// the candidates. Each reading of the group, left out, predicts other values; the largest spread of those predictions
+// against the noise decides best. ok is false where there is no group.
 func (s *Shape) Split(x Suspect, candidates []Reading) (best Reading, ok bool) {
 	if len(x.members) < 2 {
 		return best, false

@@ -8,22 +8,20 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Tool is one instrument in the hand. What was proved of it holds; the rest is as
-// its instrument usually is.
+// Tool is one instrument at hand. What was proved of it holds; the rest is its instrument's.
 type Tool struct {
 	ID         string `json:"id"`
 	Instrument string `json:"instrument"` // ID of a trade.Instrument
 	Name       string `json:"name,omitempty"`
-	// Proved is what readings against a better tool found; nil for one that is taken
-	// as it comes.
+	// Proved is the result of readings against a better tool; nil for an unproved one.
 	Proved *Proved `json:"proved,omitempty"`
 }
 
-// Proved is what is known of a tool that was held against a better one.
+// Proved is what was found of a tool against a better one.
 type Proved struct {
 	Bias float64 `json:"bias"` // how much too much it reads, mm, or mm a metre
 	Sure float64 `json:"sure"` // standard deviation of that
-	// standard deviation of one reading, mm; nought where too few were taken to say
+	// standard deviation of one reading, mm; 0 where there were too few to tell
 	Sigma    float64 `json:"sigma,omitempty"`
 	Readings int     `json:"readings"`
 	Against  string  `json:"against,omitempty"` // ID of the better tool; empty for one end turned for the other
@@ -32,8 +30,7 @@ type Proved struct {
 // Kit is the tools of a job. An empty kit is one usual instrument for each kind.
 type Kit []Tool
 
-// TrueKit is one tool of each usual kind, proved true: with it a survey is as sure as
-// single readings can make it.
+// TrueKit is one tool of each usual kind, proved true: a survey by it is as accurate as single readings can make it.
 func TrueKit() (k Kit) {
 	for _, i := range trade.Instruments[:usualInstruments] {
 		k = append(k, Tool{ID: i.ID, Instrument: i.ID, Proved: &Proved{}})
@@ -41,10 +38,10 @@ func TrueKit() (k Kit) {
 	return k
 }
 
-// usualInstruments is how many of trade.Instruments read every kind once.
+// usualInstruments are the trade.Instruments that read every kind once.
 const usualInstruments = 5
 
-// mostTools is how many biases are told apart.
+// mostTools is the largest number of separate biases.
 const mostTools = 30
 
 // inHand is a tool with its instrument.
@@ -58,8 +55,8 @@ type inHand struct {
 	proved         float64 // sigma of one reading, mm; nought where it is as usual
 }
 
-// with finds what a reading was, or would be, taken with: the tool that it names,
-// else the first of the kit that reads its kind, else the usual instrument.
+// with finds the tool of a reading: the one that it names, otherwise the first of the kit for its kind, otherwise the
+// usual instrument.
 func (k Kit) with(r Reading) (t inHand, ok bool) {
 	if r.Tool != "" {
 		for i := range k {
@@ -81,7 +78,7 @@ func (k Kit) with(r Reading) (t inHand, ok bool) {
 	return t, false
 }
 
-// onSlab finds what a slab itself is measured with: the first tool of the kit that can be, else a usual one.
+// onSlab finds the tool for the slab itself: the first of the kit that can measure it, otherwise a usual one.
 func (k Kit) onSlab(kind Kind) (t inHand, ok bool) {
 	for i := range k {
 		if known, _ := trade.InstrumentByID(k[i].Instrument); known == nil || !known.OnSlab {
@@ -100,8 +97,8 @@ func (k Kit) onSlab(kind Kind) (t inHand, ok bool) {
 	return t, false
 }
 
-// OnSlab is the ID of the instrument that a slab's width and length are measured with, and how well: its
-// standard deviation in mm, nought for what is carried there and not read.
+// OnSlab is the ID of the instrument that a slab's width and length are measured with, and its standard deviation in
+// mm, 0 for one that is carried there and not read.
 func (k Kit) OnSlab() (instrument string, sigma float64) {
 	t, _ := k.onSlab(Width)
 	known, _ := trade.InstrumentByID(t.instrument)
@@ -131,8 +128,8 @@ func handOf(known *trade.Instrument, proved *Proved, reads trade.Reads, number i
 	return t
 }
 
-// lever is how many times a tool's bias stands in a reading: once, or by the metres
-// between its two places; less than nought where the tool was turned.
+// lever is the factor of a tool's bias in a reading: 1, or the metres between its two places; negative where the tool
+// was turned.
 func (t inHand) lever(r Reading) float64 {
 	by := 1.0
 	if t.perMetre {
@@ -144,7 +141,7 @@ func (t inHand) lever(r Reading) float64 {
 	return by
 }
 
-// metres is how far apart the two places of a reading are.
+// metres is the distance of the two places of a reading.
 func metres(r Reading) float64 {
 	switch r.Kind {
 	case Plumb, Level:
@@ -157,7 +154,7 @@ func metres(r Reading) float64 {
 	return 1
 }
 
-// sigma is the standard deviation of one reading with the tool, mm.
+// sigma is the standard deviation of one reading with the tool, in mm.
 func (t inHand) sigma(r Reading) float64 {
 	s := t.reads.Sigma
 	if t.proved > 0 {
@@ -169,8 +166,8 @@ func (t inHand) sigma(r Reading) float64 {
 	return s
 }
 
-// Sigma is a reading's standard deviation in millimetres, its tool's bias and its
-// rounding apart. That nothing passes says less than a packer that does.
+// Sigma is a reading's standard deviation in millimetres, without its tool's bias and its rounding. That nothing passes
+// says less than a packer that does.
 func (k Kit) Sigma(r Reading) float64 {
 	if r.PlusMinus > 0 {
 		return r.PlusMinus.MM() / figure.Coverage
@@ -188,9 +185,9 @@ func (k Kit) Sigma(r Reading) float64 {
 	return t.sigma(r)
 }
 
-// Each gives each of some readings once with every tool of the kit that reads it, and
-// once more with a level turned end for end whose error is not known; what no tool of
-// the kit reads is left out. An empty kit is one usual instrument for each kind.
+// Each gives each of some readings once for every tool of the kit that can take it, and once more with the level turned
+// end for end where its error is not known; readings that no tool can take are left out. An empty kit is one usual
+// instrument for each kind.
 func (k Kit) Each(readings []Reading) iter.Seq[Reading] {
 	return func(yield func(Reading) bool) {
 		each := func(r Reading, t inHand) bool {
@@ -219,30 +216,28 @@ func (k Kit) Each(readings []Reading) iter.Seq[Reading] {
 	}
 }
 
-// smallError is an error of a level, in mm a metre, that is not worth turning it for.
+// smallError is a level's error, in mm a metre, that is not worth turning it for.
 const smallError = 0.2
 
-// Minutes is how long a reading takes.
+// Minutes is the duration of a reading.
 func (k Kit) Minutes(r Reading) float64 {
 	t, _ := k.with(r)
 	return t.reads.Minutes
 }
 
-// Lever is how many times the bias of its tool stands in a reading.
+// Lever is the factor of its tool's bias in a reading.
 func (k Kit) Lever(r Reading) float64 {
 	t, _ := k.with(r)
 	return t.lever(r)
 }
 
-// Tool is what a reading would be taken with, by its ID in the kit (empty for a
-// usual one) and the ID of its instrument.
+// Tool is the tool of a reading, by its ID in the kit (empty for a usual one) and the ID of its instrument.
 func (k Kit) Tool(r Reading) (id, instrument string) {
 	t, _ := k.with(r)
 	return t.id, t.instrument
 }
 
-// biasTerm is a reading's tool's bias as a term of its row; ok is false where it has
-// none.
+// biasTerm is the bias of a reading's tool as a term of its row; ok is false where it has none.
 func (p *Prior) biasTerm(r Reading) (t Term, ok bool) {
 	hand, ok := p.Kit.with(r)
 	if !ok || !hand.biased || r.PlusMinus > 0 {
@@ -251,9 +246,8 @@ func (p *Prior) biasTerm(r Reading) (t Term, ok bool) {
 	return Term{firstBias + Part(hand.number), 0, hand.lever(r)}, true
 }
 
-// SlabTerm is by how much too much a slab's own width or length is read, as a term of a figure: what the
-// tape adds to the opening it adds to the slab, and so takes nothing off the margins. ok is false where
-// nothing is.
+// SlabTerm is by how much a slab's own width or length is overread, as a term of a figure: the tape's bias is the same
+// in opening and slab, and cancels in the margins. ok is false where there is none.
 func (p *Prior) SlabTerm(kind Kind) (t Term, ok bool) {
 	hand, ok := p.Kit.onSlab(kind)
 	if !ok || !hand.biased || p.first {
@@ -262,7 +256,7 @@ func (p *Prior) SlabTerm(kind Kind) (t Term, ok bool) {
 	return Term{firstBias + Part(hand.number), 0, 1}, true
 }
 
-// biasFor is the mean and the spread of a bias.
+// biasFor is the mean and the standard deviation of a bias.
 func (p *Prior) biasFor(of Part) (mean, spread float64) {
 	n := int(of - firstBias)
 	if n >= mostTools {

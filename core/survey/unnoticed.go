@@ -13,34 +13,34 @@ import (
 	"kindmargin/core/trade"
 )
 
-// What could have gone unnoticed (W. Baarda, A Testing Procedure for Use in Geodetic Networks, 1968: external
-// reliability; from memory). A slip of ∇ in the readings, ∇ being nought but in one of them or in the two
-// that were swapped, is undone by taking it off again. With α = S⁻¹r, that raises the misfit by
+// Undetected slips (W. Baarda, A Testing Procedure for Use in Geodetic Networks, 1968: external reliability; from
+// memory). A slip ∇ in the readings, 0 except in one of them or in two that were swapped, is undone by subtracting it.
+// With α = S⁻¹r, that raises the misfit by
 //
-//	Δχ² = ∇ᵀS⁻¹∇ − 2∇ᵀα
+// Δχ² = ∇ᵀS⁻¹∇ − 2∇ᵀα
 //
-// and moves figures b by −b·K·Aᵀ·S⁻¹·∇. A slip that moves a figure far and hardly raises the misfit is
-// one that the readings do not tell from the truth.
+// and moves figures b by −b·K·Aᵀ·S⁻¹·∇. A slip that moves a figure far and hardly raises the misfit cannot be detected
+// by the readings.
 
 // Slip is a mistake that may stand in the readings.
 type Slip struct {
 	ID      string  // of a trade.Slip
 	Reading Reading // that may be wrong
 	Swapped *Reading
-	// Offer is the slab that was offered up, and Field its measurement, where one of those may be wrong;
-	// Reading is empty then.
+	// Offer is the slab that was offered up, and Field its measurement, where one of those may be wrong; Reading is
+	// empty then.
 	Offer *Offer
 	Field string
 	By    float64 // how far too much it reads, mm
-	// Misfit is Δχ², Shift how far each figure moves when the slip is undone, mm. Shift holds until the
-	// next slip is given.
+	// Misfit is Δχ², Shift how far each figure moves when the slip is undone, in mm. Shift is valid until the next slip
+	// is yielded.
 	Misfit float64
 	Shift  []float64
 
 	first, second int // the rows that are wrong; second is −1 for one reading
 }
 
-// Doubts are the slips that people make, as they would move some figures, and what would tell them.
+// Doubts are common slips, with their effects on some figures and the readings that would reveal them.
 type Doubts struct {
 	s       *Shape
 	inverse []float64 // S⁻¹, n × n
@@ -84,8 +84,8 @@ func (s *Shape) invert() []float64 {
 	return inv.Data
 }
 
-// Each gives each slip that could stand in the readings, and in what was measured of a slab that was
-// offered up: those after which the reading that was meant could have been.
+// Each yields each slip that may stand in the readings, and in the measurements of a slab that was offered up, whose
+// corrected reading would be valid.
 func (d *Doubts) Each(f func(*Slip)) {
 	s := d.s
 	x := Slip{Shift: make([]float64, d.figures)}
@@ -134,7 +134,7 @@ func (d *Doubts) slips(x *Slip, read float64, known *KindOf, f func(*Slip)) {
 	}
 }
 
-// alike reports whether two readings can be written down for one another.
+// alike reports whether two readings can be swapped when written down.
 func alike(a, b Reading) bool {
 	return a.Kind == b.Kind && a.Side.Upright() == b.Side.Upright() && a.Offer == b.Offer && a.Sight == "" &&
 		b.Sight == "" && !a.Blocked && !b.Blocked
@@ -160,9 +160,8 @@ func (d *Doubts) weigh(x *Slip) {
 	x.Misfit = by*by*quadratic - 2*by*linear
 }
 
-// Telling is how much a reading more would raise the misfit of each of some slips, if they were one: each
-// predicts another value of it, and the square of how far they lie apart, against how sure that is, is
-// what it tells (Δχ²). Candidates that cannot be are nought throughout.
+// Telling is how much another reading would raise the misfit of each of some slips, if it were one: each predicts
+// another value of it, and the squared difference over its variance is Δχ². It is 0 throughout for invalid candidates.
 func (d *Doubts) Telling(slips []Slip, candidates []Reading) (tells [][]float64) {
 	s, n := d.s, len(d.s.rows)
 	tells = make([][]float64, len(candidates))
@@ -209,8 +208,8 @@ func (d *Doubts) Telling(slips []Slip, candidates []Reading) (tells [][]float64)
 	return tells
 }
 
-// Again is the reading that may be wrong, to be read once more: of two that may be swapped, the one that
-// moves the figures more. ok is false for a measurement of a slab.
+// Again is the doubtful reading, to be read once more: of two that may be swapped, the one that moves the figures more.
+// ok is false for a measurement of a slab.
 func (d *Doubts) Again(x Slip) (r Reading, ok bool) {
 	r = x.Reading
 	if x.Swapped != nil && d.most(x.second) > d.most(x.first) {
@@ -220,7 +219,7 @@ func (d *Doubts) Again(x Slip) (r Reading, ok bool) {
 	return r, x.Offer == nil
 }
 
-// most is how far a row moves the figure that it moves most, for each mm.
+// most is the largest move of any figure by a row, per mm.
 func (d *Doubts) most(row int) (most float64) {
 	for _, m := range d.moves[row*d.figures : (row+1)*d.figures] {
 		most = max(most, math.Abs(m))

@@ -9,8 +9,7 @@ import (
 	"kindmargin/core/message"
 )
 
-// Choice is what is chosen, or found at the opening, of how a door swings. Nought and nil
-// are what was not said.
+// Choice is what is chosen, or found at the opening, for the swing. 0 and nil are not said.
 type Choice struct {
 	Pin measure.Length `json:"pin,omitempty"` // the pin's middle in front of the pull face
 	// how much narrower the push face is at the lock edge; nil by rule
@@ -19,13 +18,13 @@ type Choice struct {
 	Closing *measure.Length `json:"closing,omitempty"`
 	// HingeClosing is the same of the hinge jamb.
 	HingeClosing *measure.Length `json:"hingeClosing,omitempty"`
-	// how far the lock jamb, or a bead on it, stands in front of the pull face
+	// how far the lock jamb, or a bead on it, is in front of the pull face
 	Forward measure.Length `json:"forward,omitempty"`
 	Casing  measure.Length `json:"casing,omitempty"` // and the casing beside the hinges
 	Reveal  measure.Length `json:"reveal,omitempty"` // how far that casing is set back from the jamb's face
 	// how far the hinge jamb leans toward the pull side, foot to head
 	Lean *measure.Length `json:"lean,omitempty"`
-	// how far the stop, or the back of a rebate, stands off the hinge jamb's face; nought where it is off
+	// how far the stop, or the back of a rebate, is off the hinge jamb's face; 0 where it is off
 	Stop   measure.Length  `json:"stop,omitempty"`
 	Play   *measure.Length `json:"play,omitempty"`   // between it and the push face; below nought it presses
 	Open   int             `json:"open,omitempty"`   // how far it is to open, in degrees; nought a right angle
@@ -36,21 +35,20 @@ type Choice struct {
 // ClosingOver is the depth of jamb that Choice.Closing is read over.
 const ClosingOver = 100 * measure.Millimetre
 
-// Thing is a wall or a piece that a door could open against.
+// Thing is an obstacle: a wall or a piece of furniture.
 type Thing struct {
 	Name string `json:"name"`
-	// Wall is a wall square to the one that the opening is in, At beyond the hinge jamb;
-	// else it is the nearest corner of a piece, At along from the hinge jamb's face toward
-	// the lock jamb (below nought beyond the hinge jamb) and Out in front of the pull face.
+	// Wall is a wall square to that of the opening, At beyond the hinge jamb; otherwise it is the nearest corner of a
+	// piece, At along from the hinge jamb's face toward the lock jamb (negative beyond the hinge jamb) and Out in front
+	// of the pull face.
 	Wall bool           `json:"wall,omitempty"`
 	At   measure.Length `json:"at"`
 	Out  measure.Length `json:"out,omitempty"`
-	// Jamb is the one that the leaf in question hangs on; for a pair the lock jamb's too.
+	// Jamb is the jamb of the leaf in question; for a pair it may be the lock jamb.
 	Jamb frame.Side `json:"jamb,omitzero"`
 }
 
-// Floor is how much higher the floor is at a place of the sweep than under the closed
-// door, as far from the hinge jamb.
+// Floor is the floor's height at a place of the sweep above that under the closed slab, as far from the hinge jamb.
 type Floor struct {
 	At    measure.Length `json:"at"`    // from the hinge jamb
 	Angle int            `json:"angle"` // of the open door over that place, in degrees
@@ -63,8 +61,7 @@ const (
 	mostName   = 60
 )
 
-// Check reports the first thing that cannot be, as a field.Error worded in the unit of the
-// job.
+// Check reports the first invalid field, as a field.Error.
 func (c Choice) Check() error {
 	const mm = measure.Millimetre
 	or := func(l *measure.Length) measure.Length {
@@ -160,14 +157,14 @@ func (f Floor) check(at string) error {
 	return nil
 }
 
-// Under reports whether the place lies under the leaf that hangs on a jamb.
+// Under reports whether the place is under the leaf that hangs on a jamb.
 func (f Floor) Under(jamb frame.Side) bool { return under(f.Jamb, jamb) }
 
 func under(said, jamb frame.Side) bool {
 	return said == jamb || said == frame.NoSide && jamb == frame.Hinge
 }
 
-// Under is what concerns the leaf that hangs on a jamb.
+// Under is the part that concerns the leaf that hangs on a jamb.
 func (c Choice) Under(jamb frame.Side) Choice {
 	var things []Thing
 	for _, t := range c.Things {

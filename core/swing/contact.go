@@ -2,13 +2,12 @@ package swing
 
 import "math"
 
-// Two convex polygons of which one turns about the pin are nearest where a corner of one
-// passes a corner of the other or the foot of a perpendicular, all in one line with the
-// pin, or at the ends of the turn; they first touch where a corner of one crosses an edge
-// of the other. All of these are angles in closed form.
+// Two convex polygons, one of which rotates about the pin, are nearest where a corner of one passes a corner of the
+// other or the foot of a perpendicular, in line with the pin, or at the ends of the rotation; they first touch where a
+// corner of one crosses an edge of the other. All of these angles have a closed form.
 
-// Nearest is how near a slab's corners come to a convex obstacle while it turns from one
-// angle to another, in mm, and at which angle; nought where they touch.
+// Nearest is the least distance of a slab's corners from a convex obstacle while it rotates from one angle to another,
+// in mm, and its angle; 0 where they touch.
 func Nearest(slab, obstacle []Point, from, to float64) (clear, at float64) {
 	if touch, ok := Touches(slab, obstacle, from, to); ok {
 		return 0, touch
@@ -42,9 +41,8 @@ func Nearest(slab, obstacle []Point, from, to float64) (clear, at float64) {
 	return clear, at
 }
 
-// NearestOf is Nearest for a slab and what stands beside it in convex parts. The halves of two
-// rebated edges pass front by front and back by back: where one laps the other they part at
-// once.
+// NearestOf is Nearest for a slab and an obstacle in convex parts. The halves of two rebated edges pass front by front
+// and back by back: where one laps the other they part at once.
 func NearestOf(slab, beside [][]Point, from, to float64) (clear, at float64) {
 	clear = math.Inf(1)
 	for i, s := range slab {
@@ -60,8 +58,8 @@ func NearestOf(slab, beside [][]Point, from, to float64) (clear, at float64) {
 	return clear, at
 }
 
-// Passing is how near one corner comes to an obstacle from one angle to another, below
-// nought where it does not pass: how much too far from the pin it is.
+// Passing is the least clearance of one corner from an obstacle from one angle to another; negative is by how much it
+// is too far from the pin to pass.
 func Passing(v Point, obstacle []Point, from, to float64) float64 {
 	start := v.turned(from)
 	clear := math.Inf(1)
@@ -82,8 +80,8 @@ func Passing(v Point, obstacle []Point, from, to float64) float64 {
 	return clear
 }
 
-// Touches is the first angle after from at which a slab touches a convex obstacle; ok is
-// false where it does not up to to. Touching at from does not count unless they overlap.
+// Touches is the first angle after from at which a slab touches a convex obstacle; ok is false where it does not up to
+// to. Touching at from does not count unless they overlap.
 func Touches(slab, obstacle []Point, from, to float64) (angle float64, ok bool) {
 	const hardly = 1e-9
 	if overlap(turn(slab, from), obstacle) {
@@ -108,7 +106,7 @@ func Touches(slab, obstacle []Point, from, to float64) (angle float64, ok bool) 
 	return first, first <= to
 }
 
-// into brings an angle into from … from + 2π.
+// into normalises an angle to from … from + 2π.
 func into(angle, from, to float64) float64 {
 	for angle < from {
 		angle += 2 * math.Pi
@@ -127,7 +125,7 @@ func turn(list []Point, angle float64) []Point {
 	return out
 }
 
-// nearestOf is the place of a segment that is nearest to the pin.
+// nearestOf is the point of a segment nearest to the pin.
 func nearestOf(a, b Point) Point {
 	dx, dz := b.X-a.X, b.Z-a.Z
 	f := -(a.X*dx + a.Z*dz) / (dx*dx + dz*dz)
@@ -135,14 +133,13 @@ func nearestOf(a, b Point) Point {
 	return Point{a.X + f*dx, a.Z + f*dz}
 }
 
-// footOf is the foot of the perpendicular from the pin; ok is false where it lies outside
-// the segment.
+// footOf is the foot of the perpendicular from the pin; ok is false where it is outside the segment.
 func footOf(a, b Point) (foot Point, ok bool) {
 	n := nearestOf(a, b)
 	return n, n != a && n != b
 }
 
-// crossings are where a circle about the pin crosses a segment.
+// crossings are the intersections of a circle about the pin with a segment.
 func crossings(r float64, a, b Point, f func(Point)) {
 	dx, dz := b.X-a.X, b.Z-a.Z
 	l := dx*dx + dz*dz
@@ -159,13 +156,13 @@ func crossings(r float64, a, b Point, f func(Point)) {
 	}
 }
 
-// segment is how far a point is from a segment.
+// segment is the distance of a point from a segment.
 func segment(p, a, b Point) float64 {
 	n := nearestOf(Point{a.X - p.X, a.Z - p.Z}, Point{b.X - p.X, b.Z - p.Z})
 	return n.reach()
 }
 
-// apart is how far two polygons that do not overlap are from one another.
+// apart is the distance of two polygons that do not overlap.
 func apart(a, b []Point) float64 {
 	d := math.Inf(1)
 	for i, p := range a {
@@ -176,7 +173,7 @@ func apart(a, b []Point) float64 {
 	return d
 }
 
-// inside reports whether a point lies within a convex polygon.
+// inside reports whether a point is in a convex polygon.
 func inside(p Point, polygon []Point) bool {
 	var sign float64
 	for i, a := range polygon {
@@ -192,8 +189,7 @@ func inside(p Point, polygon []Point) bool {
 	return true
 }
 
-// overlap reports whether two convex polygons share more than a touch: no edge of either
-// has the whole of the other outside it.
+// overlap reports whether the interiors of two convex polygons meet (separating axes).
 func overlap(a, b []Point) bool {
 	return !parted(a, b) && !parted(b, a)
 }

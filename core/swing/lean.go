@@ -2,25 +2,24 @@ package swing
 
 import "math"
 
-// Lean is how the line of the pins leans out of plumb, mm for each mm of height.
+// Lean is the lean of the line of the pins out of plumb, in mm per mm of height.
 type Lean struct {
 	Side float64 // toward the lock jamb
 	Out  float64 // toward the viewer
 }
 
-// Rise is how much higher a place of the slab is at an angle than closed, in mm. At is
-// that place from the pin at its own height, closed.
+// Rise is how much higher a place of the slab is at an angle than closed, in mm. At is that place from the pin at its
+// own height, closed.
 //
-// It is Rodrigues' rotation about the leaning line: with its unit vector d and v from it,
-// v cos φ − (d × v) sin φ + d (d·v)(1 − cos φ). To first order it is
-// e₁·(x − x(φ)) + e₂·(z − z(φ)).
+// It is Rodrigues' rotation about the leaning line: with its unit vector d and v from it, v cos φ − (d × v) sin φ + d
+// (d·v)(1 − cos φ). To first order it is e₁·(x − x(φ)) + e₂·(z − z(φ)).
 func (l Lean) Rise(at Point, angle float64) float64 {
 	turns, along := l.parts(at)
 	sin, cos := math.Sincos(angle)
 	return turns*sin + along*(1-cos)
 }
 
-// Slope is how fast that rises, mm a radian.
+// Slope is the derivative of Rise, in mm a radian.
 func (l Lean) Slope(at Point, angle float64) float64 {
 	turns, along := l.parts(at)
 	sin, cos := math.Sincos(angle)
@@ -36,14 +35,14 @@ func (l Lean) parts(at Point) (turns, along float64) {
 // Gravity is the weight of a kilogram, N.
 const Gravity = 9.81
 
-// Turning is the moment about the pins by which a slab of some mass in kg shuts itself at
-// an angle, N·m; below nought it opens itself. At is its centre of mass, closed.
+// Turning is the closing moment about the pins of a slab of a mass in kg at an angle, in N·m; negative opens it. At is
+// its centre of mass, closed.
 func (l Lean) Turning(mass float64, at Point, angle float64) float64 {
 	return mass * Gravity * l.Slope(at, angle) / 1000
 }
 
-// Rests is where a slab let go at an angle comes to rest between closed and open, where
-// what its hinges rub, in N·m, holds it against its own moment or it can fall no further.
+// Rests is the angle between closed and open at which a slab left at an angle comes to rest, where the friction of its
+// hinges, in N·m, balances its own moment or it can turn no further.
 func (l Lean) Rests(mass float64, at Point, from, open, rubs float64) float64 {
 	const steps = 360
 	step := open / steps

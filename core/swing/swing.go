@@ -1,9 +1,9 @@
-// Package swing turns the slab about its pins: what it passes and by how much, how far
-// it opens, how its free corner rises or sinks, and where it comes to rest.
+// Package swing rotates the slab about its pins: its clearances, how far it opens, how its free corner rises or sinks,
+// and where it comes to rest.
 //
-// Beside the elevation frame of package frame it uses the plan, looking down: x from the
-// pin toward the lock jamb, z from the pin toward the viewer on the pull side, in mm. The
-// door opens by turning from x toward z; angles are in radians from closed.
+// Beside the elevation frame of package frame it uses the plan, looking down: x from the pin toward the lock jamb, z
+// from the pin toward the viewer on the pull side, in mm. The slab opens by turning from x toward z; angles are in
+// radians from closed.
 package swing
 
 import "math"
@@ -19,14 +19,13 @@ func (p Point) turned(angle float64) Point {
 func (p Point) reach() float64 { return math.Hypot(p.X, p.Z) }
 func (p Point) angle() float64 { return math.Atan2(p.Z, p.X) }
 
-// Pin is where the hinges' pins stand.
+// Pin is the place of the hinges' pins.
 type Pin struct {
 	Margin float64 // the hinge margin, mm; a pin stands in the middle of it
 	Out    float64 // in front of the pull face, mm
 }
 
-// Slab is a closed slab in plan. Edges that are bevelled have their push face the
-// narrower one.
+// Slab is a closed slab in plan. A bevelled edge has the narrower push face.
 type Slab struct {
 	Width     float64 // of the pull face, hinge edge to lock edge, mm
 	Thickness float64 // mm
@@ -37,21 +36,21 @@ type Slab struct {
 	Behind    bool    // of a rebated edge: its lip is on the push side, behind the other leaf's
 }
 
-// Meets is how the lock edges of two leaves are worked where they meet.
+// Meets is the shape of two leaves' lock edges where they meet.
 type Meets string
 
-// The ways to work meeting edges.
+// The shapes of meeting edges.
 const (
 	Plain   Meets = ""        // square, or bevelled so far as they need it
 	Rebated Meets = "rebated" // one laps the other by half the thickness
 	Rounded Meets = "rounded" // to an arc about the pins
 )
 
-// AllMeets lists them.
+// AllMeets lists the shapes.
 var AllMeets = []Meets{Plain, Rebated, Rounded}
 
-// Halves are a rebated slab's two halves, the pull side's first, each with its own pin; of
-// any other slab there is one, the whole.
+// Halves are a rebated slab's two halves, the pull side's first, each with its own pin; of any other slab there is one,
+// the whole.
 func (s Slab) Halves(p Pin) ([]Slab, []Pin) {
 	if s.Meets != Rebated {
 		return []Slab{s}, []Pin{p}
@@ -64,12 +63,10 @@ func (s Slab) Halves(p Pin) ([]Slab, []Pin) {
 	return []Slab{front, back}, []Pin{p, {p.Margin, p.Out + s.Thickness/2}}
 }
 
-// arcSteps is into how many straight pieces a rounded edge is drawn: they touch its arc from
-// outside by under 0.01 mm.
+// arcSteps is the number of straight pieces of a rounded edge: they are tangents of its arc, off it by under 0.01 mm.
 const arcSteps = 6
 
-// Outlines are the slab in plan, closed, as convex outlines: one, or of a rebated slab its
-// two halves.
+// Outlines are the closed slab in plan as convex outlines: one, or a rebated slab's two halves.
 func (s Slab) Outlines(p Pin) (list [][]Point) {
 	if s.Meets == Rounded {
 		c := s.Corners(p)
@@ -88,8 +85,7 @@ func (s Slab) Outlines(p Pin) (list [][]Point) {
 	return list
 }
 
-// Narrower is how much narrower the push face of a slab is that is rounded to an arc about
-// its pin.
+// Narrower is how much narrower the push face is of a slab that is rounded to an arc about its pin.
 func (s Slab) Narrower(p Pin) float64 {
 	far, back := p.Margin/2+s.Width, p.Out+s.Thickness
 	return far - math.Sqrt(far*far+p.Out*p.Out-back*back)
@@ -112,7 +108,7 @@ func (s Slab) Corners(p Pin) []Point {
 	}
 }
 
-// Jamb is the lock jamb, or another slab's edge that stands in its place, in plan.
+// Jamb is the lock jamb, or another slab's edge in its place, in plan.
 type Jamb struct {
 	Width   float64 // from the hinge jamb, at the pull face, mm
 	Closing float64 // how far its face closes in, mm for each mm toward the push face
@@ -128,8 +124,8 @@ func (j Jamb) Corners(p Pin) []Point {
 	return []Point{front, back, {far, back.Z}, {far, front.Z}}
 }
 
-// HingeJamb is the jamb that a door hangs on, as a convex obstacle: its face closes in by so
-// much for each mm toward the push face, from the pull face to so deep.
+// HingeJamb is the hinge jamb as a convex obstacle: its face closes in by closing for each mm toward the push face,
+// from the pull face to a depth.
 func HingeJamb(p Pin, closing, deep float64) []Point {
 	face := -p.Margin / 2
 	far := face - 50
@@ -137,20 +133,19 @@ func HingeJamb(p Pin, closing, deep float64) []Point {
 	return []Point{{face, -p.Out}, {back, -p.Out - deep}, {min(far, back-50), -p.Out - deep}, {far, -p.Out}}
 }
 
-// Stop is a stop, or the back of a rebate, on the hinge jamb behind the slab as a convex
-// obstacle: so far off the jamb's face, its face so far behind the push face.
+// Stop is a stop, or the back of a rebate, on the hinge jamb behind the slab as a convex obstacle: its distance off the
+// jamb's face, and of its face behind the push face.
 func Stop(p Pin, thickness, off, play float64) []Point {
 	face, front := -p.Margin/2, -p.Out-thickness-play
 	return []Point{{face, front}, {face, front - 12}, {face + off, front - 12}, {face + off, front}}
 }
 
-// LeastBevel is how much narrower than the pull face, from nought to most, the push face
-// must be for the lock edge to pass what stands beside it by clear, in mm, from closed to
-// a right angle; ok is false where no such bevel does. What stands there may be a leaf
-// with the same bevel; one whose edge is rebated stands there as its two halves.
+// LeastBevel is the least bevel, as how much narrower the push face is, from 0 to most, that leaves the lock edge the
+// required clearance, in mm, from closed to a right angle; ok is false where none does. The obstacle may be a leaf with
+// the same bevel; one with a rebated edge is two halves.
 //
-// For a square jamb that ends far in front it is a − √((w − pₓ − c)² − (t + k)²), with a
-// from the pin to the lock edge and t + k to the push face behind it.
+// For a square jamb that ends far in front it is a − √((w − pₓ − c)² − (t + k)²), with a from the pin to the lock edge
+// and t + k to the push face behind it.
 func LeastBevel(s Slab, p Pin, beside func(bevel float64) [][]Point, clear, most float64) (narrower float64, ok bool) {
 	passes := func(narrower float64) bool {
 		s.Bevel = narrower

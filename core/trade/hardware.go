@@ -5,9 +5,8 @@ import (
 	"kindmargin/core/message"
 )
 
-// Hardware is a latch, a lock, a bolt or a pull as it goes into a slab: what is bored and cut
-// for it, all from one line squared round the lock edge at the latch's height. Nought is
-// what it has not.
+// Hardware is a latch, a lock, a bolt or a pull as it goes into a slab: its bores and cuts, all from one line squared
+// round the lock edge at the latch's height. 0 is a part that it lacks.
 type Hardware struct {
 	ID       string           `json:"id"`
 	Kind     string           `json:"kind"`               // ID of a HardwareKind
@@ -27,7 +26,7 @@ type Hardware struct {
 	Source string         `json:"source,omitempty"`
 }
 
-// Hole is bored square into a face.
+// Hole is a bore square into a face.
 type Hole struct {
 	Part string         `json:"-"`             // ID of what goes through it, in AllHardware
 	What string         `json:"what"`          // in words of one's own
@@ -48,8 +47,8 @@ const (
 	FromPush Face = "push"
 )
 
-// Edge is what goes into the lock edge, on the centre of its thickness: a bore, or a slot as
-// long and wide as the case and its allowance.
+// Edge is the cut in the lock edge, on the centre of its thickness: a bore, or a slot as long and wide as the case and
+// its allowance.
 type Edge struct {
 	Bore measure.Length `json:"bore,omitempty"` // diameter; nought for a slot
 	Long measure.Length `json:"long,omitempty"` // of a slot, down the edge
@@ -58,14 +57,14 @@ type Edge struct {
 	Up   measure.Length `json:"up,omitempty"` // its middle above the latch line
 }
 
-// Case is the body that goes in.
+// Case is the body in the edge.
 type Case struct {
 	High  measure.Length `json:"high,omitempty"`
 	Deep  measure.Length `json:"deep,omitempty"` // into the edge, from its face
 	Thick measure.Length `json:"thick,omitempty"`
 }
 
-// Plate is a plate let in flush.
+// Plate is a plate that is let in flush.
 type Plate struct {
 	Long   measure.Length `json:"long,omitempty"`
 	Wide   measure.Length `json:"wide,omitempty"`
@@ -82,23 +81,23 @@ type Strike struct {
 	Box   bool           `json:"box,omitempty"` // a box goes in behind it
 }
 
-// CutTo is a part that is cut to the slab: so much and its thickness.
+// CutTo is a part that is cut to the slab: a length plus its thickness.
 type CutTo struct {
 	Part string         `json:"-"`    // its ID, in AllHardware
 	What string         `json:"what"` // in words of one's own
 	Base measure.Length `json:"base"`
 }
 
-// Title is what the hardware is called.
+// Title is the hardware's name.
 func (d Hardware) Title() message.Message { return title(d.Name, "hardware.", d.ID) }
 
-// Title is what goes through the hole.
+// Title is the name of what goes through the hole.
 func (h Hole) Title() message.Message { return title(h.What, "part.", h.Part) }
 
-// Title is what the part is called.
+// Title is the part's name.
 func (c CutTo) Title() message.Message { return title(c.What, "part.", c.Part) }
 
-// title is a name of one's own, or that of something in the trade's tables.
+// title is a name of one's own, or one of this package's.
 func title(own string, table message.ID, id string) message.Message {
 	if own != "" {
 		return message.Own(own)
@@ -113,10 +112,10 @@ type HardwareKind struct {
 	Surface bool // it lies on the face
 }
 
-// Name is what the kind is called.
+// Name is the name of the kind.
 func (k HardwareKind) Name() message.ID { return "hardware-kind." + message.ID(k.ID) }
 
-// Note says how it goes in.
+// Note is how it is fitted.
 func (k HardwareKind) Note() message.ID { return "hardware-note." + message.ID(k.ID) }
 
 // HardwareKinds of inner doors. Common practice.
@@ -136,7 +135,7 @@ var HardwareKinds = []HardwareKind{
 	{"pull", false, true},
 }
 
-// HardwareKindByID finds a kind; ok is false where there is none of that name.
+// HardwareKindByID finds a kind; ok is false for an unknown ID.
 func HardwareKindByID(id string) (k HardwareKind, ok bool) {
 	for _, k := range HardwareKinds {
 		if k.ID == id {
@@ -146,9 +145,9 @@ func HardwareKindByID(id string) (k HardwareKind, ok bool) {
 	return HardwareKind{}, false
 }
 
-// AllHardware are common ones, their measures rounded: the one in hand, and its paper, decide.
-// Cross bore, edge bore, faceplate, backsets and lip strike of the knob set are those of BHMA
-// A156.115, from memory; the others are common practice.
+// AllHardware are common pieces with rounded measures: the one at hand, and its template, decide. Cross bore, edge
+// bore, faceplate, backsets and lip strike of the knob set are those of BHMA A156.115, from memory; the others are
+// common practice.
 var AllHardware = []Hardware{
 	{
 		ID: "latch-22", Kind: "latch", Backsets: []measure.Length{60 * mm, 44 * mm, 57 * mm, 70 * mm},
@@ -287,7 +286,7 @@ var AllHardware = []Hardware{
 	},
 }
 
-// HardwareByID finds a piece of hardware; ok is false where there is none of that name.
+// HardwareByID finds a piece of hardware; ok is false for an unknown ID.
 func HardwareByID(id string) (d Hardware, ok bool) {
 	for _, d := range AllHardware {
 		if d.ID == id {
@@ -305,20 +304,20 @@ var Bits = map[measure.Unit][]measure.Length{
 	},
 }
 
-// WidestBit is past which a hole saw bores. Common practice.
+// WidestBit is the widest bit; above it a hole saw bores. Common practice.
 const WidestBit = 32 * mm
 
-// WidestBush is the widest guide bush that a router takes. Common practice: they are made up to 40 mm or so.
+// WidestBush is the widest guide bush of a router. Common practice: they are made up to about 40 mm.
 const WidestBush = 60 * mm
 
 // UsualRouter is a 12 mm cutter in a 16 mm bush. Common practice.
 var UsualRouter = struct{ Bush, Cutter measure.Length }{16 * mm, 12 * mm}
 
-// PencilHalf is half the width of a pencil's line: a centre is set so much short and marked
-// from both faces, and lies between the lines. Common practice.
+// PencilHalf is half the width of a pencil's line: the tolerance of a centre that is marked from both faces. Common
+// practice.
 const PencilHalf = mm / 4
 
-// What boring and letting in go by. Common practice.
+// Figures for boring and letting in. Common practice.
 const (
 	PilotDia    = 3 * mm     // right through, before any bit
 	ThinWall    = 5 * mm     // beside a bore under which wood splits easily
@@ -333,23 +332,23 @@ const (
 	SecondAbove = 6 * inch   // a second bolt above the first
 )
 
-// ReachRule is a range of heights above the floor that some code wants handles in.
+// ReachRule is a code's range of handle heights above the floor.
 type ReachRule struct {
 	ID          string
 	Least, Most measure.Length
 	Source      string
 }
 
-// Name is what the rule is called.
+// Name is the name of the rule.
 func (r ReachRule) Name() message.ID { return "reach." + message.ID(r.ID) }
 
-// ReachRules that are known; the local code decides.
+// ReachRules are examples; the local code decides.
 var ReachRules = []ReachRule{
 	{"ada", 34 * inch, 48 * inch, "ADA Standards 2010, 404.2.7; ICC A117.1; from memory"},
 	{"uk", 900 * mm, 1100 * mm, "Approved Document M, from memory"},
 }
 
-// ReachRuleByID finds a rule; ok is false where there is none of that name.
+// ReachRuleByID finds a rule; ok is false for an unknown ID.
 func ReachRuleByID(id string) (r ReachRule, ok bool) {
 	for _, r := range ReachRules {
 		if r.ID == id {

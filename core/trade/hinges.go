@@ -5,19 +5,19 @@ import (
 	"kindmargin/core/message"
 )
 
-// HingeKind is how a kind of hinge is made, and which way it goes on.
+// HingeKind is a kind of hinge, with how it is fitted.
 type HingeKind struct {
 	ID     string
 	Handed bool // made for hinges on the left, or on the right
 }
 
-// Name is what the kind is called.
+// Name is the name of the kind.
 func (k HingeKind) Name() message.ID { return "hinge-kind." + message.ID(k.ID) }
 
-// Goes says which leaf goes on the slab, and which way the pin comes out.
+// Goes is which leaf goes on the slab, and which way the pin comes out.
 func (k HingeKind) Goes() message.ID { return "hinge-goes." + message.ID(k.ID) }
 
-// Note says what it is for, and what it costs.
+// Note is what it is for, and its drawback.
 func (k HingeKind) Note() message.ID { return "hinge-note." + message.ID(k.ID) }
 
 // HingeKinds of inner doors. Common practice.
@@ -30,7 +30,7 @@ var HingeKinds = []HingeKind{
 	{"continuous", false},
 }
 
-// HingeKindByID finds a kind; ok is false where there is none of that name.
+// HingeKindByID finds a kind; ok is false for an unknown ID.
 func HingeKindByID(id string) (k HingeKind, ok bool) {
 	for _, k := range HingeKinds {
 		if k.ID == id {
@@ -43,7 +43,7 @@ func HingeKindByID(id string) (k HingeKind, ok bool) {
 // Continuous is the kind of hinge that runs along the whole edge.
 const Continuous = "continuous"
 
-// Hinge is a hinge as it is sold, opened flat for its leaves and closed for the rest.
+// Hinge is a hinge as it is sold: sizes of leaves opened flat, the rest closed.
 type Hinge struct {
 	ID, Kind string
 	Name     string         // of one's own
@@ -60,12 +60,11 @@ type Hinge struct {
 	Source   string
 }
 
-// Title is what the hinge is called.
+// Title is the hinge's name.
 func (h Hinge) Title() message.Message { return title(h.Name, "hinge-size.", h.ID) }
 
-// Hinges are common sizes. Makers differ by some tenths: the hinge in hand decides.
-// Loads are those of plain use on an inner door, assumed: of the lightest butts that of grade
-// 7 of EN 1935.
+// Hinges are common sizes. Makers differ by some tenths: the hinge at hand decides. Loads are those of plain use on an
+// inner door, assumed: for the lightest butts that of grade 7 of EN 1935.
 var Hinges = []Hinge{
 	{
 		ID: "butt-75", Kind: "butt", Leaf: 75 * mm, Width: 29 * mm, Plate: 2 * mm, Closed: 7 * mm, Pin: 6 * mm,
@@ -123,7 +122,7 @@ var Hinges = []Hinge{
 	},
 }
 
-// HingeByID finds a hinge; ok is false where there is none of that name.
+// HingeByID finds a hinge; ok is false for an unknown ID.
 func HingeByID(id string) (h Hinge, ok bool) {
 	for _, h := range Hinges {
 		if h.ID == id {
@@ -133,15 +132,13 @@ func HingeByID(id string) (h Hinge, ok bool) {
 	return Hinge{}, false
 }
 
-// HingeGrades are the grades of EN 1935 for hinges of doors and the greatest mass of door
-// in kg that each is for. Published, written from memory.
+// HingeGrades are the grades of EN 1935 and the greatest door mass of each in kg. Published, written from memory.
 var HingeGrades = []struct {
 	Grade int
 	Most  float64
 }{{7, 40}, {10, 60}, {11, 80}, {12, 100}, {13, 120}, {14, 160}}
 
-// HingeGradeFor is the lowest grade of EN 1935 for a slab of a weight in kg; ok is false
-// where there is none.
+// HingeGradeFor is the lowest grade of EN 1935 for a slab of a mass in kg; ok is false where there is none.
 func HingeGradeFor(weight float64) (grade int, ok bool) {
 	for _, g := range HingeGrades {
 		if weight <= g.Most {
@@ -151,20 +148,20 @@ func HingeGradeFor(weight float64) (grade int, ok bool) {
 	return 0, false
 }
 
-// HingeWidth is how wide an open hinge must be for a slab of a thickness, with a setback, to
-// clear a casing by so much: twice what lies between the pin and the far end of a leaf, and
-// the clearance. Published, written from memory.
+// HingeWidth is the least width of an open hinge for a slab of a thickness, with a setback, that clears a casing by a
+// distance: twice the distance from the pin to the far end of a leaf, and the clearance. Published, written from
+// memory.
 func HingeWidth(thickness, setback, clearance measure.Length) measure.Length {
 	return 2*(thickness-setback) + clearance
 }
 
-// Fault is something wrong with an old hinge or its pocket, and its cure.
+// Fault is a fault of an old hinge or its recess, with its cure.
 type Fault struct{ ID string }
 
-// Name says what is wrong.
+// Name is the name of the fault.
 func (f Fault) Name() message.ID { return "fault." + message.ID(f.ID) }
 
-// Cure says what to do.
+// Cure is what to do about it.
 func (f Fault) Cure() message.ID { return "cure." + message.ID(f.ID) }
 
 // Faults of old hinges. Common practice.
@@ -178,7 +175,7 @@ var Faults = []Fault{
 	{"split"},
 }
 
-// FaultByID finds a fault; ok is false where there is none of that name.
+// FaultByID finds a fault; ok is false for an unknown ID.
 func FaultByID(id string) (f Fault, ok bool) {
 	for _, f := range Faults {
 		if f.ID == id {
@@ -188,42 +185,40 @@ func FaultByID(id string) (f Fault, ok bool) {
 	return Fault{}, false
 }
 
-// PocketWood is the least wood between a pocket and the next hole in the same edge: less
-// breaks out under the chisel. Common practice.
+// PocketWood is the least wood between a recess and the next hole in the same edge: less breaks out under the chisel.
+// Common practice.
 const PocketWood = 12 * mm
 
-// Obstacles are what leaves keep clear of on a jamb or on a slab. Common practice.
+// Obstacles are what hinge leaves keep clear of, on a jamb or on a slab. Common practice.
 var Obstacles = []message.ID{
 	"obstacle.latch-recess", "obstacle.strike", "obstacle.knot", "obstacle.rail-joint",
 	"obstacle.lock-block", "obstacle.core", "obstacle.moulding", "obstacle.glass",
 }
 
-// BehindPocket is the least of a jamb behind a pocket; MostPacked is the thickest packer that
-// usual screws hold; PastStile is how far a screw's point may pass a hollow slab's stile.
-// Common practice.
+// BehindPocket is the least thickness of a jamb behind a recess; MostPacked is the thickest packer that usual screws
+// hold; PastStile is how far a screw's point may pass a hollow slab's stile. Common practice.
 const (
 	BehindPocket = 5 * mm
 	MostPacked   = 5 * mm
 	PastStile    = 3 * mm
 )
 
-// ThirdUp is how far below the top hinge's leaf a third one stands that is moved up under
-// weight, leaf to leaf. Common practice.
+// ThirdUp is the distance of a third hinge below the top one, leaf to leaf, where it is moved up to carry weight.
+// Common practice.
 const ThirdUp = 200 * mm
 
-// hingeEach is the height that North American hardware practice gives each hinge: two to
-// 60 in, three to 90, four to 120. Published, written from memory.
+// hingeEach is the height for each hinge in North American practice: two to 60 in, three to 90, four to 120. Published,
+// written from memory.
 const hingeEach = 30 * inch
 
-// HingesByHeight is how many hinges that practice gives a slab of a length.
+// HingesByHeight is the number of hinges of a slab of a length by that practice.
 func HingesByHeight(length measure.Length) int {
 	return max(int((length+hingeEach-1)/hingeEach), 2)
 }
 
-// HingeByThickness is the usual length of a hinge for a slab of a thickness and width: by
-// British practice 75 mm to 40 thick and 100 past it; by North American practice 3 1/2 in for
-// 1 3/8 thick to 32 wide, 4 to 37, and for 1 3/4 thick 4 1/2 to 36 wide, 5 past it. Published,
-// written from memory.
+// HingeByThickness is the usual length of a hinge for a slab of a thickness and width: by British practice 75 mm to 40
+// thick and 100 above; by North American practice 3 1/2 in for 1 3/8 thick to 32 wide, 4 to 37, and for 1 3/4 thick 4
+// 1/2 to 36 wide, 5 above. Published, written from memory.
 func HingeByThickness(thickness, width measure.Length, u measure.Unit) measure.Length {
 	if u != measure.Inches {
 		if thickness > 40*mm {

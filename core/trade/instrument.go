@@ -6,24 +6,23 @@ import "kindmargin/core/message"
 type Instrument struct {
 	ID    string
 	Reads []Reads
-	// Bias is what everything read with one such tool shares, its standard deviation
-	// in mm (a tape's hook), or in mm a metre between the two places (a level or
-	// square out of true).
+	// Bias is the standard deviation of the error shared by all readings with one such tool: in mm (a tape's hook), or
+	// in mm a metre between the two places (a level or square out of true).
 	Bias     float64
 	PerMetre bool
-	// Way says what a bias over nought does, Other what one under it does.
+	// Way is the effect of a positive bias, Other that of a negative one.
 	Way, Other message.ID
 	Source     string
-	// OnSlab is whether a slab itself is measured with it too, and SlabSigma how well, a standard deviation in
-	// mm: the ends of a slab lie open, and what is carried from the opening to the slab is not read at all.
+	// OnSlab is whether it measures a slab too, and SlabSigma its standard deviation there, in mm: the ends of a slab
+	// are open, and what is carried from the opening to the slab is not read at all.
 	OnSlab    bool
 	SlabSigma float64
 }
 
-// Name is what the instrument is called.
+// Name is the name of the instrument.
 func (i Instrument) Name() message.ID { return "instrument." + message.ID(i.ID) }
 
-// Reads is what an instrument reads of one kind.
+// Reads is the figures of an instrument for one kind of reading.
 type Reads struct {
 	Kind     string  // a survey.Kind
 	Sigma    float64 // standard deviation of one reading, mm, or mm a metre
@@ -31,15 +30,14 @@ type Reads struct {
 	Minutes  float64 // that a reading takes
 }
 
-// Placing is how many minutes it takes to stand a slab in the opening, or to wedge
-// the old door, before its gaps are read.
+// Placing is the minutes to stand a slab in the opening, or to wedge the old door, before its gaps are read.
 const Placing = 3.0
 
-// assumed goes with every instrument: what such tools claim and what care makes of
-// it; better figures with a source are welcome.
+// assumed is the source of every instrument: what makers claim and what care makes of it; better figures with a source
+// are welcome.
 const assumed = "assumed, from memory"
 
-// Instruments, the usual one of each kind first.
+// Instruments lists them, the usual one of each kind first.
 var Instruments = []Instrument{
 	{
 		ID: "tape", Reads: []Reads{
@@ -83,7 +81,7 @@ var Instruments = []Instrument{
 	},
 }
 
-// InstrumentByID finds an instrument; ok is false where there is none of that name.
+// InstrumentByID finds an instrument; ok is false for an unknown ID.
 func InstrumentByID(id string) (i *Instrument, ok bool) {
 	for k := range Instruments {
 		if Instruments[k].ID == id {
@@ -93,7 +91,7 @@ func InstrumentByID(id string) (i *Instrument, ok bool) {
 	return nil, false
 }
 
-// Of is what the instrument reads of a kind; ok is false where it reads none.
+// Of is the instrument's figures for a kind; ok is false where it cannot read it.
 func (i *Instrument) Of(kind string) (r Reads, ok bool) {
 	for _, r := range i.Reads {
 		if r.Kind == kind {

@@ -11,14 +11,14 @@ type Screw struct {
 	Long measure.Length
 }
 
-// Message is the screw as it is asked for.
+// Message is the screw as one asks for it in a shop.
 func (s Screw) Message() message.Message {
 	return message.Message{
 		ID: "screw.size", Args: message.Args{"no": message.Number(s.No), "long": message.Near(s.Long)},
 	}
 }
 
-// Unit is the unit that the screw is sold by.
+// Unit is the unit of the screw's sizes.
 func (s Screw) Unit() measure.Unit {
 	if s.Long%measure.Millimetre == 0 {
 		return measure.Millimetres
@@ -38,11 +38,11 @@ const (
 	Hard = "hardwood"
 )
 
-// pilots are a pilot's diameter as a share of the shank's, in percent: the screw's core, and
-// in hard wood a little more, that it neither splits the wood nor shears. Common practice.
+// pilots are a pilot's diameter as a share of the shank's, in percent: the screw's core, and in hard wood a little
+// more, so that it neither splits the wood nor shears. Common practice.
 var pilots = map[string]measure.Length{Soft: 60, Hard: 75}
 
-// Pilot is the bit that bores for a screw in a wood: to the next half millimetre, or 64th.
+// Pilot is the pilot bit for a screw in a wood: to the next half millimetre, or 64th.
 func (s Screw) Pilot(wood string, u measure.Unit) measure.Length {
 	step := measure.Millimetre / 2
 	if u == measure.Inches {
@@ -51,8 +51,7 @@ func (s Screw) Pilot(wood string, u measure.Unit) measure.Length {
 	return (s.Shank() * pilots[wood] / 100).Round(step, measure.Nearest)
 }
 
-// LongScrew is what goes through the jamb into the stud behind it, in the top hole of the
-// top leaf. Common practice.
+// LongScrew goes through the jamb into the stud behind it, in the top hole of the top leaf. Common practice.
 func LongScrew(u measure.Unit) measure.Length {
 	if u == measure.Inches {
 		return 3 * measure.Inch
@@ -60,8 +59,8 @@ func LongScrew(u measure.Unit) measure.Length {
 	return 75 * measure.Millimetre
 }
 
-// Trial is which of a leaf's screws go in for the trial, and why those: two at most, and the
-// hole that pulls hardest keeps fresh wood until the door hangs right. Common practice.
+// Trial is which of a leaf's screws go in for the trial, and why: two at most, and the hole that is pulled hardest
+// keeps fresh wood until the slab hangs right. Common practice.
 func Trial(screws int) message.ID {
 	switch {
 	case screws == 0: // nobody said how many there are

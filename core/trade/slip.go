@@ -2,15 +2,15 @@ package trade
 
 import "math"
 
-// Slip is a mistake that people make in reading or writing down a length. Common practice.
+// Slip is a common mistake in reading or writing down a length. Common practice.
 type Slip struct {
 	ID     string
 	Signed bool // only where a reading may be under nought
-	// Meant and Meant2 are what was meant where a length was read, mm: a slip may lie either way.
+	// Meant and Meant2 are what was meant where a length was read, in mm: a slip may have either sign.
 	Meant, Meant2 func(read float64) float64
 }
 
-// Swapped is the slip of two values written down for one another.
+// Swapped is the slip of two values that were swapped when written down.
 const Swapped = "swapped"
 
 // Slips are those of one reading.
@@ -27,9 +27,9 @@ func plus(by float64) func(float64) float64 { return func(read float64) float64 
 func times(by float64) func(float64) float64 { return func(read float64) float64 { return read * by } }
 func none(float64) float64                   { return math.NaN() }
 
-// What makes a slip one to read on for: undone, it moves the end of a cut by so much toward too small, mm,
-// raises the chance of a ruined slab by so much, and is that likely beside the reading as it stands, the one
-// times the other. Found by planting slips in hidden surveys.
+// What makes a slip dangerous: undone, it moves the end of a cut toward too small by at least so much, in mm, and
+// raises the probability of a ruined slab by so much; its likelihood beside the reading as it stands is at least so
+// much, and so is the product of the two. Found by planting slips in hidden surveys.
 const (
 	SlipMoves  = 0.6
 	SlipRaises = 0.02

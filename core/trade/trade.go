@@ -1,6 +1,5 @@
-// Package trade is named practice as data: schools, rules, cautions, each
-// with its source. "Common practice" is what carpenters agree on; "from
-// memory" is published somewhere but was written here from memory.
+// Package trade is named practice as data: schools, rules, cautions, each with its source. "Common practice" is what
+// carpenters agree on; "from memory" is published, but was written here from memory.
 package trade
 
 import (
@@ -9,7 +8,7 @@ import (
 	"kindmargin/core/message"
 )
 
-// The sources of what is in the tables.
+// The sources of the tables.
 const (
 	CommonPractice = "common practice"
 	FromMemory     = "published, written from memory"
@@ -29,10 +28,10 @@ type School struct {
 	Source string
 }
 
-// Name is what the school is called.
+// Name is the name of the school.
 func (s School) Name() message.ID { return "school." + message.ID(s.ID) }
 
-// Note says what it is for.
+// Note is what it is for.
 func (s School) Note() message.ID { return "school-note." + message.ID(s.ID) }
 
 // Schools of margins, the one for most work first.
@@ -63,7 +62,7 @@ var Schools = []School{
 	},
 }
 
-// SchoolByID finds a school; ok is false where there is none of that name.
+// SchoolByID finds a school; ok is false for an unknown ID.
 func SchoolByID(id string) (s School, ok bool) {
 	for _, s := range Schools {
 		if s.ID == id {
@@ -73,13 +72,13 @@ func SchoolByID(id string) (s School, ok bool) {
 	return School{}, false
 }
 
-// Construction is how a slab is built, and what that allows.
+// Construction is how a slab is built, with its limits.
 type Construction struct {
 	ID string
-	// Most that may come off each edge where the maker does not say.
+	// Most is the greatest depth that may come off each edge where the maker does not say.
 	Most frame.Each[measure.Length]
-	// Stile and Rail are the width of the solid wood along the long edges and
-	// at the ends; nought where the whole slab is solid.
+	// Stile and Rail are the width of the solid wood along the long edges and at the ends; 0 where the whole slab is
+	// solid.
 	Stile, Rail measure.Length
 	Skin        measure.Length // thickness of a hollow slab's skin
 	LockBlock   measure.Length // length of the block that the lock goes in, about mid-height
@@ -88,13 +87,13 @@ type Construction struct {
 	Source      string
 }
 
-// Name is what the construction is called.
+// Name is the name of the construction.
 func (c Construction) Name() message.ID { return "construction." + message.ID(c.ID) }
 
-// Note says what it allows.
+// Note is what may be done to it.
 func (c Construction) Note() message.ID { return "construction-note." + message.ID(c.ID) }
 
-// Veneered reports whether the faces of a construction are thin enough to lift where they are bored. Common practice.
+// Veneered reports whether a construction's faces are thin enough to lift where they are bored. Common practice.
 func Veneered(construction string) bool {
 	switch construction {
 	case "hollow", "moulded", "engineered", "flush":
@@ -103,14 +102,13 @@ func Veneered(construction string) bool {
 	return false
 }
 
-// most lists head, hinge, lock, foot.
+// most orders depths as head, hinge, lock, foot.
 func most(head, hinge, lock, foot measure.Length) frame.Each[measure.Length] {
 	return frame.Each[measure.Length]{frame.Head: head, frame.Hinge: hinge, frame.Lock: lock, frame.Foot: foot}
 }
 
-// Constructions, the commonest first. Limits are the usual ones: what the
-// maker states comes first. A rated slab has none but its certificate's.
-// Densities are rough, for lifting.
+// Constructions, the commonest first. Limits are the usual ones: the maker's come first. A rated slab has none but its
+// certificate's. Densities are rough, for lifting.
 var Constructions = []Construction{
 	{
 		ID: "hollow", Most: most(20*mm, 10*mm, 10*mm, 25*mm), Stile: 30 * mm, Rail: 30 * mm, Skin: 3 * mm,
@@ -128,8 +126,7 @@ var Constructions = []Construction{
 	{ID: "rated", Most: most(0, 0, 0, 0), Density: 700, Source: CommonPractice},
 }
 
-// ConstructionByID finds a construction; the empty name is a flush solid
-// core. ok is false where there is none of that name.
+// ConstructionByID finds a construction; the empty ID is a flush solid core. ok is false for an unknown ID.
 func ConstructionByID(id string) (c Construction, ok bool) {
 	if id == "" {
 		id = "flush"
@@ -142,16 +139,15 @@ func ConstructionByID(id string) (c Construction, ok bool) {
 	return Construction{}, false
 }
 
-// TwoPeople is the weight in kilograms from which two people lift. Common
-// practice.
+// TwoPeople is the mass in kilograms from which two people lift. Common practice.
 const TwoPeople = 25
 
-// UsualHinges is what common butts carry, in kilograms: two of them a slab of Two, three one
-// of Most, the greatest door mass of EN 1935 grades 7 and 10. Published, written from memory.
+// UsualHinges is the load of common butts, in kilograms: two of them carry a slab of Two, three one of Most, the
+// greatest door mass of EN 1935 grades 7 and 10. Published, written from memory.
 var UsualHinges = struct{ Two, Most float64 }{40, 60}
 
-// PivotWood is the least from a pivot hole's centre to the slab's edge: half a
-// 7/16 in hole and 6 mm of wood. Common practice.
+// PivotWood is the least distance from a pivot hole's centre to the slab's edge: half a 7/16 in hole and 6 mm of wood.
+// Common practice.
 const PivotWood = 12 * mm
 
 // Stock is a slab size that is sold.
@@ -160,8 +156,7 @@ type Stock struct {
 	Width, Length, Thickness measure.Length
 }
 
-// Stocks are common stock sizes by market, published in merchants' lists;
-// written from memory.
+// Stocks are common stock sizes by market, published in merchants' lists; written from memory.
 var Stocks = func() (list []Stock) {
 	for _, w := range []measure.Length{610, 686, 711, 762, 813, 838, 914} {
 		list = append(list, Stock{"market.metric-high", w * mm, 1981 * mm, 35 * mm}, Stock{
@@ -187,18 +182,17 @@ type HingeRule struct {
 	Source   string
 }
 
-// Name is what the rule is called.
+// Name is the name of the rule.
 func (r HingeRule) Name() message.ID { return "hinge-rule." + message.ID(r.ID) }
 
-// HingeRules are the two common ones. The first is worked in round figures
-// in either unit.
+// HingeRules are the two common ones. The first is worked in round figures in either unit.
 var HingeRules = []HingeRule{
 	{"6and9", 150 * mm, 225 * mm, CommonPractice},
 	{"6and9in", 6 * inch, 9 * inch, CommonPractice},
 	{"7and11", 7 * inch, 11 * inch, FromMemory},
 }
 
-// HingeRuleByID finds a rule; ok is false where there is none of that name.
+// HingeRuleByID finds a rule; ok is false for an unknown ID.
 func HingeRuleByID[T ~string](id T) (r HingeRule, ok bool) {
 	for _, r := range HingeRules {
 		if r.ID == string(id) {
@@ -212,14 +206,13 @@ func HingeRuleByID[T ~string](id T) (r HingeRule, ok bool) {
 // usual range. Common practice.
 var HandleHeight = struct{ Usual, Least, Most measure.Length }{1000 * mm, 900 * mm, 1050 * mm}
 
-// From SawFrom on a saw goes first, and up to PlaneTo a hand plane does. Common practice.
+// From SawFrom on a saw goes first; up to PlaneTo a hand plane does.
 const (
 	SawFrom = 6 * mm
 	PlaneTo = 3 * mm / 2
 )
 
-// Method is how an edge is brought down by depth: saw and plane, power plane, or hand plane
-// for a millimetre or so.
+// Method is the tool for a depth: saw and plane, power plane, or hand plane for a millimetre or so.
 func Method(depth measure.Length) message.ID {
 	switch {
 	case depth >= SawFrom:
@@ -232,13 +225,13 @@ func Method(depth measure.Length) message.ID {
 	return "method.leave"
 }
 
-// Caution is said at the step where the hand is.
+// Caution is a caution at the step where the danger is.
 type Caution struct {
 	Step string // a job.Step
 	Says message.ID
 }
 
-// CodeFirst goes with every caution.
+// CodeFirst accompanies every caution.
 const CodeFirst message.ID = "caution.code-first"
 
 // Cautions by step. All common practice.

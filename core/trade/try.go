@@ -5,25 +5,24 @@ import (
 	"kindmargin/core/message"
 )
 
-// Sight is what is seen of a gap where no packer gave its figure.
+// Sight is what is seen of a gap that was not read with a packer.
 type Sight struct {
 	ID   string
 	Gap  measure.Length // what it is taken for
 	Sure float64        // its standard deviation, mm
 }
 
-// Name says what is seen.
+// Name is the name of the sight.
 func (s Sight) Name() message.ID { return "sight." + message.ID(s.ID) }
 
-// Sights of one gap. The thinnest packer is half a millimetre, a rub leaves at most a mark of
-// pencil: common practice.
+// Sights of one gap. The thinnest packer is half a millimetre, a rub leaves at most a pencil's mark: common practice.
 var Sights = []Sight{
 	{"rubs", 150 * measure.Micrometre, 0.15},
 	{"nothing", 250 * measure.Micrometre, 0.2},
 	{"thinnest", 750 * measure.Micrometre, 0.2},
 }
 
-// SightByID finds a sight; ok is false where there is none of that name.
+// SightByID finds a sight; ok is false for an unknown ID.
 func SightByID(id string) (s Sight, ok bool) {
 	for _, s := range Sights {
 		if s.ID == id {
@@ -33,15 +32,14 @@ func SightByID(id string) (s Sight, ok bool) {
 	return s, false
 }
 
-// How true a slab is hung to its marks: standard deviations in mm. Assumed.
+// Errors of hanging a slab to its marks: standard deviations in mm. Assumed.
 const (
 	HungPin  = 0.5  // of the margin at each hinge, and of the head margin at the hinge corner, at the first hang
 	Repacked = 0.15 // of a hinge that was packed or let in, against what was meant
 	Rehung   = 0.1  // of each hinge of a slab that was taken off and hung again on the same screws
 )
 
-// What a hinge of a hung slab is moved by at most, in all, from where it was hung, and how
-// finely. Common practice.
+// The greatest total moves of a hinge of a hung slab, and their step. Common practice.
 const (
 	MostOut   = 3 * measure.Millimetre / 2 // packed: past it the screws hardly hold
 	MostLetIn = measure.Millimetre
@@ -57,11 +55,11 @@ func PackStep(u measure.Unit) measure.Length {
 	return measure.Millimetre / 4
 }
 
-// MostHanging is the most that is planed off a lock edge with the slab hanging, its foot
-// wedged; head and foot are end grain, out of reach, and come off. Common practice.
+// MostHanging is the most that is planed off a lock edge with the slab hanging, its foot wedged; head and foot are end
+// grain, out of reach, and need it taken down. Common practice.
 const MostHanging = 3 * measure.Millimetre / 2
 
-// Minutes of what is done to a slab that hangs. Assumed.
+// Minutes of work on a hung slab. Assumed.
 const (
 	GapMinutes   = 0.2  // a gap looked at
 	PackMinutes  = 4.0  // a hinge packed out: wedge the foot, draw the screws, card behind the leaf
@@ -75,8 +73,8 @@ const (
 	StrikeMove   = 8.0  // the strike moved
 )
 
-// LeastPacked is the least that is packed behind a hinge, or let in: less no one sees. Common practice.
+// LeastPacked is the thinnest packer behind a hinge, or depth that it is let in: less is not seen. Common practice.
 const LeastPacked = 200 * measure.Micrometre
 
-// Rubs is the gap under which a door rubs, as its edges are: paint and their roughness touch. Common practice.
+// Rubs is the gap under which a slab rubs: paint and the roughness of its edges touch. Common practice.
 const Rubs = 300 * measure.Micrometre

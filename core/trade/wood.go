@@ -2,8 +2,8 @@ package trade
 
 import "kindmargin/core/message"
 
-// Wood is a species and how it moves: its change of size for each 1 % of moisture content, as a
-// part of its size at 6 to 14 %, across the rings (radial) and along them (tangential).
+// Wood is a species and its movement: the change of its size for each 1 % of moisture content, as a share of its size
+// at 6 to 14 %, across the rings (radial) and along them (tangential).
 type Wood struct {
 	ID         string
 	Radial     float64
@@ -11,12 +11,12 @@ type Wood struct {
 	Source     string
 }
 
-// Name is what the wood is called.
+// Name is the name of the wood.
 func (w Wood) Name() message.ID { return "wood." + message.ID(w.ID) }
 
 const table135 = "Wood Handbook (FPL-GTR-190), table 13-5, from memory"
 
-// Woods that slabs are made of, the unknown ones first.
+// Woods of slabs, the unknown ones first.
 var Woods = []Wood{
 	{"softwood", 0.00133, 0.00216, "as ponderosa pine: " + table135},
 	{"hardwood", 0.00158, 0.00369, "as red oak, which moves most of these: " + table135},
@@ -32,7 +32,7 @@ var Woods = []Wood{
 	{"ponderosa", 0.00133, 0.00216, table135},
 }
 
-// WoodByID finds a wood; ok is false where there is none of that name.
+// WoodByID finds a wood; ok is false for an unknown ID.
 func WoodByID(id string) (w Wood, ok bool) {
 	for _, w := range Woods {
 		if w.ID == id {
@@ -42,28 +42,25 @@ func WoodByID(id string) (w Wood, ok bool) {
 	return Wood{}, false
 }
 
-// FibreSaturation is the moisture content in % above which wood does not move: from memory, Wood
-// Handbook, chapter 4.
+// FibreSaturation is the moisture content in % above which wood does not move: Wood Handbook, chapter 4, from memory.
 const FibreSaturation = 30
 
-// ByTable is the range of moisture contents in % that the coefficients of a Wood hold for.
+// ByTable is the range of moisture contents in % for which a Wood's coefficients hold.
 var ByTable = struct{ Least, Most float64 }{6, 14}
 
-// Movement is how a construction takes the seasons.
+// Movement is a construction's seasonal movement.
 type Movement struct {
 	Construction string
-	// Planks is set where its whole width is timber across the grain, Stiles where only its two
-	// stiles are.
+	// Planks is set where its whole width is timber across the grain, Stiles where only its two stiles are.
 	Planks, Stiles bool
-	// Held is the part of its middle's move that its head and its foot make.
+	// Held is the share of its middle's movement at its head and its foot.
 	Held float64
-	// Board is the change of its whole width for each 1 % of moisture content, where boards or
-	// veneers decide.
+	// Board is the change of its whole width for each 1 % of moisture content, where boards or veneers decide.
 	Board  float64
 	Source string
 }
 
-// Note says what of it moves.
+// Note is which part of it moves.
 func (m Movement) Note() message.ID { return "movement." + message.ID(m.Construction) }
 
 // Movements, by construction.
@@ -78,7 +75,7 @@ var Movements = []Movement{
 	{Construction: "steel", Held: 1, Source: CommonPractice},
 }
 
-// MovementOf is how a construction moves; the empty name is a flush solid core.
+// MovementOf is a construction's movement; the empty ID is a flush solid core.
 func MovementOf(construction string) Movement {
 	if construction == "" {
 		construction = "flush"
@@ -91,7 +88,7 @@ func MovementOf(construction string) Movement {
 	return Movement{}
 }
 
-// Figures of seasons. All assumed, from what joiners say.
+// Figures of seasons. All assumed, from joiners' accounts.
 const (
 	UsualStile  = 110 * mm // of a framed slab, where its stile is not measured
 	WidestLight = 6 * mm   // that still looks right in the driest month
@@ -102,8 +99,8 @@ const (
 	LieNear     = 1.0 // %: as near to the room's moisture as a slab that is fitted should be
 )
 
-// ThumbRate is the rule of thumb: this part of the width for each 1 % of relative humidity, which
-// is 0.1 % for each 10 %. Common practice.
+// ThumbRate is the rule of thumb: this share of the width for each 1 % of relative humidity, which is 0.1 % for each 10
+// %. Common practice.
 const ThumbRate = 0.001 / 10
 
 // Month is the air of a room through a month: °C, and relative humidity in %.
@@ -116,12 +113,12 @@ type Climate struct {
 	Source string
 }
 
-// Name is what the climate is called.
+// Name is the name of the climate.
 func (c Climate) Name() message.ID { return "climate." + message.ID(c.ID) }
 
 const invented = "assumed: invented, but plausible"
 
-// Climates indoors. They stand in for a year of one's own hygrometer.
+// Climates indoors, until there are readings of a hygrometer in the house itself.
 var Climates = []Climate{
 	{"heated", [12]Month{
 		{20, 32},
@@ -195,7 +192,7 @@ var Climates = []Climate{
 	}, invented},
 }
 
-// ClimateByID finds a climate; ok is false where there is none of that name.
+// ClimateByID finds a climate; ok is false for an unknown ID.
 func ClimateByID(id string) (c Climate, ok bool) {
 	for _, c := range Climates {
 		if c.ID == id {
@@ -205,5 +202,5 @@ func ClimateByID(id string) (c Climate, ok bool) {
 	return Climate{}, false
 }
 
-// JambWood is what jambs are taken to be of, where theirs count: a flat-sawn softwood.
+// JambWood is the assumed wood of jambs, where theirs counts: a flat-sawn softwood.
 var JambWood = Woods[0]

@@ -8,20 +8,20 @@ import (
 // Place is where work is done.
 type Place string
 
-// The places. What makes dust or noise is done outside where there is a way.
+// The places. Work with dust or noise is done outside where possible.
 const (
 	AtOpening  Place = "opening"
 	AtTrestles Place = "trestles"
 	Outside    Place = "outside"
 )
 
-// Places lists them.
+// Places lists the places.
 var Places = []Place{AtOpening, AtTrestles, Outside}
 
-// Name says where it is.
+// Name is the name of the place.
 func (p Place) Name() message.ID { return "work-place." + message.ID(p) }
 
-// Work is a kind of work at a door, and what it takes.
+// Work is a kind of work at an opening, with its minutes and needs.
 type Work struct {
 	ID      string
 	Step    string // the step that its time is counted on
@@ -34,7 +34,7 @@ type Work struct {
 	Source  string
 }
 
-// Name is what is done, in a few words.
+// Name is the work in a few words.
 func (w Work) Name() message.ID { return "work." + message.ID(w.ID) }
 
 const workGuess = "common practice; minutes are assumed"
@@ -61,7 +61,7 @@ var Works = []Work{
 	{ID: "sign", Step: "log", Minutes: 4, Place: AtOpening, Source: workGuess},
 }
 
-// WorkByID finds a work; ok is false where there is none of that name.
+// WorkByID finds a work; ok is false for an unknown ID.
 func WorkByID(id string) (w Work, ok bool) {
 	for _, w := range Works {
 		if w.ID == id {
@@ -71,15 +71,14 @@ func WorkByID(id string) (w Work, ok bool) {
 	return Work{}, false
 }
 
-// What a day is planned with. Assumed.
+// Figures for planning a day. Assumed.
 const (
 	SetUpMinutes = 5       // to set a tool otherwise
 	WalkMinutes  = 2       // from one place or door to another
 	ClampMinutes = 12 * 60 // in clamps: over night. Common practice.
 )
 
-// What a frame is made and set with. Common practice; StopWide, FlushWithin, the least and the most
-// are assumed.
+// Figures for making and setting a frame. Common practice; StopWide, FlushWithin, the least and the most are assumed.
 const (
 	Packing      = 6 * mm  // a side
 	LeastPacking = 2 * mm  // a side: wedges still go in
@@ -91,5 +90,5 @@ const (
 	FlushWithin  = 3 * mm / 2 // that a lining may stand proud of the wall's plaster: the casing covers it
 )
 
-// FrameWide is how much wider than its slab asks a frame may stand, and fits all the same. Common practice.
+// FrameWide is how much wider than its slab needs a frame may stand and still fit. Common practice.
 const FrameWide = measure.Millimetre

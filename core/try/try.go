@@ -1,12 +1,10 @@
-// Package try takes the margins of a slab that hangs on its trial screws to the least work
-// that brings every one of them in: hinges packed out or let in, all hinges up or down, edges
-// planed.
+// Package try finds the least work that brings every margin of a slab on its trial screws in: hinges packed out or let
+// in, all hinges up or down, edges planed.
 //
-// A move of m at the top hinge and of n at the bottom one, in mm out of the jamb, shifts and
-// turns the whole slab: at height v the line of the pins moves by n + (m − n)·(v − bottom)/span,
-// which widens the hinge margin and narrows the lock margin by as much; at a place u across,
-// the head margin widens and the foot margin narrows by u·(m − n)/span. Moves are of a
-// millimetre or so, so that what this leaves out is under a hundredth.
+// A move of m at the top hinge and of n at the bottom one, in mm out of the jamb, shifts and rotates the whole slab: at
+// height v the line of the pins moves by n + (m − n)·(v − bottom)/span, which widens the hinge margin and narrows the
+// lock margin by as much; at a place u across, the head margin widens and the foot margin narrows by u·(m − n)/span.
+// Moves are of a millimetre or so, so that the second order is under a hundredth.
 package try
 
 import (
@@ -17,18 +15,18 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Margin is the light at one place of a side, mm.
+// Margin is the margin at one place of a side, in mm.
 type Margin struct {
 	At    float64 // v on a jamb, u on head and floor
 	Mean  float64
 	Sigma float64
 }
 
-// Hung is a slab that hangs, all in mm.
+// Hung is a hung slab, all in mm.
 type Hung struct {
 	Margins frame.Each[[]Margin] // at three places of each side or more, along it
-	// Ends are how unsure the straight line through a side's margins is at its two ends: less
-	// than a margin there is, which bellies besides.
+	// Ends are the sigmas of the straight line through a side's margins at its two ends: less than a margin's own
+	// there, since the side bows as well.
 	Ends   frame.Each[[2]float64]
 	Wanted frame.Each[float64]
 	Least  float64          // nowhere less than this
@@ -37,26 +35,25 @@ type Hung struct {
 	Out    []float64        // what each was packed out by since the slab was first hung; below nought let in
 	Step   float64          // the thinnest card
 	Bent   frame.Each[bool] // edges that are no longer straight: their middle is planed by itself
-	// Fixed are edges that are not planed: machined, or of a rated door.
+	// Fixed are edges that may not be planed: machined, or of a rated slab.
 	Fixed frame.Each[bool]
 	Cut   float64  // standard deviation of a planed edge from its line
 	Risk  Sureness // what a planed edge keeps on
-	// Sure is how many deviations inside Within a margin is to be found, before nothing is
-	// done about it.
+	// Sure is how many sigmas inside Within a margin must be, before nothing is done about it.
 	Sure  float64
 	Trip  float64 // minutes
 	Again float64 // minutes of another round, where a margin comes out other than foretold
 	With  Means   // what may be done
 }
 
-// Sureness is that of a planed edge: how far too wide a margin may come out, and how many
-// deviations make a wider one rare enough.
+// Sureness is that of a planed edge: how far too wide a margin may come out, and how many sigmas make a wider one rare
+// enough.
 type Sureness struct{ Tolerance, Deviates float64 }
 
 // Usual is half a percent, shared by three edges, over a millimetre.
 var Usual = Sureness{1, 2.93}
 
-// Means are what may be done to a slab that hangs.
+// Means are what may be done to a hung slab.
 type Means uint16
 
 // The means; Hinge(i) is hinge i's.
@@ -72,7 +69,7 @@ const (
 // Hinge is packing or letting in hinge i, the top one being 0.
 func Hinge(i int) Means { return hingeMeans << i }
 
-// Plane is planing an edge; nought for the hinge edge, which is fitted before it hangs.
+// Plane is planing an edge; 0 for the hinge edge, which is fitted before the slab hangs.
 func Plane(side frame.Side) Means {
 	return frame.Each[Means]{frame.Head: PlaneHead, frame.Lock: PlaneLock, frame.Foot: PlaneFoot}[side]
 }
@@ -91,21 +88,21 @@ type Way struct {
 	Margins frame.Each[[]Margin] // as they come out
 }
 
-// Planed is what comes off one edge: at its foot or hinge corner, its middle, and its head
-// or lock corner, straight between, mm.
+// Planed is what comes off one edge: at its foot or hinge corner, its middle, and its head or lock corner, linear
+// between, in mm.
 type Planed struct {
 	Side frame.Side
 	Off  [3]float64
 }
 
-// Stays is an end of an edge that stays out, and by how much, mm; over nought too wide.
+// Stays is an end of an edge that stays out, and by how much, in mm; positive is too wide.
 type Stays struct {
 	Side frame.Side
 	End  int // 0 foot or hinge corner, 1 between, 2 head or lock corner
 	By   float64
 }
 
-// judged is a side's margins against what is wanted of them.
+// judged is a side's margins against those wanted.
 type judged struct {
 	side   frame.Side
 	found  []Margin
@@ -116,7 +113,7 @@ type judged struct {
 	wanted float64 // with what the least asks for
 }
 
-// judge holds a side's margins to the best straight edge.
+// judge compares a side's margins with the best straight edge's.
 func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
 	j.side, j.found = side, m
 	points := make([]fit.Point, len(m))
@@ -134,8 +131,8 @@ func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
 	return j
 }
 
-// stays tells what of a side is out, given that its line is moved by shift at either end. A
-// planed edge may be tight by what it keeps on.
+// stays reports what of a side is out, with its line moved by shift at either end. A planed edge may be tight by its
+// leave-on.
 func (h *Hung) stays(j judged, shift [2]float64, planed bool, tell func(Stays)) {
 	side, m := j.side, j.found
 	tight := false
@@ -170,7 +167,7 @@ func (h *Hung) Fits() bool { return len(h.Now().Stays) == 0 }
 // Off is by how much a side's margins are wider than wanted, at its two ends.
 func (h *Hung) Off(side frame.Side) [2]float64 { return h.judge(side, h.Margins[side]).ends }
 
-// shifts is what moves do to a side's line, at its first and last place.
+// shifts is the effect of moves on a side's line, at its first and last place.
 func (h *Hung) shifts(side frame.Side, top, bottom, up float64) (by [2]float64) {
 	m := h.Margins[side]
 	span := h.Pins[0] - h.Pins[len(h.Pins)-1]
@@ -190,13 +187,12 @@ func (h *Hung) shifts(side frame.Side, top, bottom, up float64) (by [2]float64) 
 	return by
 }
 
-// leave is what a planed edge keeps at an end, so that it is hardly ever too far.
+// leave is the leave-on of a planed edge at an end, so that it is hardly ever too far.
 func (h *Hung) leave(sigma float64) float64 {
 	return max(h.Risk.Deviates*math.Hypot(sigma, h.Cut)-h.Risk.Tolerance, 0)
 }
 
-// plane is what comes off a side, whose line is moved by shift, so that it is down to its
-// line where it was over it.
+// plane is what comes off a side, with its line moved by shift, so that it is down to its line where it was above it.
 func (h *Hung) plane(side frame.Side, j judged, shift [2]float64) (off [3]float64) {
 	m := h.Margins[side]
 	for end := range j.ends {
@@ -220,13 +216,12 @@ func (h *Hung) plane(side frame.Side, j judged, shift [2]float64) (off [3]float6
 	return off
 }
 
-// wood is what a planed edge takes, in minutes.
+// wood is the minutes of planing an edge.
 func wood(off [3]float64, length float64) float64 {
 	return trade.WoodMinutes * (off[0] + 2*off[1] + off[2]) / 4 * length / 1000
 }
 
-// hangs reports whether so little comes off the lock edge that it is planed as it hangs.
-// Common practice.
+// hangs reports whether so little comes off the lock edge that it is planed with the slab hanging. Common practice.
 func hangs(off [3]float64) bool {
 	return max(off[0], off[1], off[2]) <= trade.MostHanging.MM()
 }

@@ -13,15 +13,14 @@ import (
 // edges are those that are planed once the slab hangs.
 var edges = [...]frame.Side{frame.Head, frame.Lock, frame.Foot}
 
-// MostWays is how many ways are told.
+// MostWays is the largest number of ways returned.
 const MostWays = 5
 
-// Ways are the ways to bring every margin in, the least work first: the best of each
-// combination of what is touched. Where nothing brings them all in, those that leave least
-// out come first. None is told where everything is in already.
+// Ways are the ways to bring every margin in, the least work first: the best of each combination of means. Where
+// nothing brings them all in, those that leave least out come first. It is empty where everything is in already.
 //
-// Packers are of a few thicknesses, so every pair of moves at the two outer hinges is tried;
-// for each, what an edge needs planed follows from it directly.
+// Packers are of a few thicknesses, so every pair of moves at the two outer hinges is tried; for each, the planing of
+// the edges follows directly.
 func (h *Hung) Ways() []Way {
 	if h.Fits() {
 		return nil
@@ -58,7 +57,7 @@ func (h *Hung) Ways() []Way {
 	})
 	var ways []Way
 	for i, t := range list {
-		// What touches more than another way and leaves as much out is no runner-up.
+		// A way that touches more than another and leaves as much out is no runner-up.
 		more := slices.ContainsFunc(list[:i], func(k tally) bool { return k.uses&t.uses == k.uses })
 		if !more && len(ways) < MostWays {
 			ways = append(ways, h.with(t))
@@ -67,15 +66,14 @@ func (h *Hung) Ways() []Way {
 	return ways
 }
 
-// search is for the best way of each combination of what is touched.
+// search is the search for the best way of each combination of means.
 type search struct {
 	*Hung
 	sides frame.Each[judged] // as the slab hangs
 	best  map[Means]tally
 }
 
-// keep keeps, of each combination, the way that leaves least out, and of those the one that
-// likely takes least.
+// keep keeps, of each combination, the way that leaves least out, and among those the one that likely costs least.
 func (s *search) keep(t tally) {
 	t.out = math.Round(t.out*20) / 20
 	t.likely = t.minutes + s.Again*t.risk
@@ -84,7 +82,7 @@ func (s *search) keep(t tally) {
 	}
 }
 
-// tally is one way as it is sought.
+// tally is one way during the search.
 type tally struct {
 	uses    Means
 	moves   []float64
@@ -98,8 +96,8 @@ type tally struct {
 	hanging bool
 }
 
-// wantsUp reports whether new holes for all hinges are looked at: they are dear, so only
-// where nothing cheaper brings every margin in.
+// wantsUp reports whether new holes for all hinges are considered: they are dear, so only where nothing cheaper brings
+// every margin in.
 func (s *search) wantsUp() bool {
 	if s.With&AllUp == 0 {
 		return false
@@ -112,7 +110,7 @@ func (s *search) wantsUp() bool {
 	return true
 }
 
-// moves are those of hinge i that its pocket, packing and screws allow.
+// moves are those of hinge i that its recess, packing and screws allow.
 func (h *Hung) moves(i int) []float64 {
 	list := []float64{0}
 	if h.With&Hinge(i) == 0 {
@@ -128,8 +126,8 @@ func (h *Hung) moves(i int) []float64 {
 	return list
 }
 
-// follow gives every hinge's move, the ones between on the line of the outer two. ok is
-// false where one of them may not move.
+// follow gives every hinge's move, the ones between on the line of the outer two. ok is false where one of them may not
+// move.
 func (h *Hung) follow(top, bottom float64) (moves []float64, ok bool) {
 	last := len(h.Pins) - 1
 	moves = make([]float64, last+1)
@@ -143,7 +141,7 @@ func (h *Hung) follow(top, bottom float64) (moves []float64, ok bool) {
 	return moves, true
 }
 
-// plan looks at some moves with each set of edges planed.
+// plan tries some moves with each set of edges planed.
 func (s *search) plan(moves []float64, up float64) {
 	bare := tally{moves: moves, up: up}
 	unsure := 0.0
@@ -198,7 +196,7 @@ func (s *search) plan(moves []float64, up float64) {
 	}
 }
 
-// edge is one edge, as it is or planed, once some moves are made.
+// edge is one edge, as it is or planed, after some moves.
 type edge struct {
 	off                [3]float64
 	minutes, out, risk float64
@@ -208,7 +206,7 @@ func (t *tally) add(e edge) {
 	t.minutes, t.out, t.risk = t.minutes+e.minutes, t.out+e.out, t.risk+e.risk
 }
 
-// edge works out one edge; unsure is the variance that the moves bring.
+// edge works out one edge; unsure is the variance of the moves.
 func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e edge) {
 	j := s.sides[side]
 	shift := s.shifts(side, t.moves[0], t.moves[len(t.moves)-1], t.up)
@@ -234,13 +232,13 @@ func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e
 	return e
 }
 
-// outside is the chance that a margin that is off by so much, give or take, is not in.
+// outside is the probability that a margin with a normal deviation is not in.
 func (s *search) outside(off, sigma float64) float64 {
 	tail := func(z float64) float64 { return math.Erfc(z/math.Sqrt2) / 2 }
 	return tail((s.Within-off)/sigma) + tail((s.Within+off)/sigma)
 }
 
-// planed are a side's margins once its line is moved by shift and so much is planed off.
+// planed are a side's margins once its line is moved by shift and planed.
 func (h *Hung) planed(side frame.Side, off [3]float64, shift [2]float64) []Margin {
 	m := slices.Clone(h.Margins[side])
 	first, long := m[0].At, m[len(m)-1].At-m[0].At
@@ -259,10 +257,10 @@ func offAt(off [3]float64, f float64) float64 {
 	return off[1] + (2*f-1)*(off[2]-off[1])
 }
 
-// Now is the slab as it is, nothing done.
+// Now is the slab as it is.
 func (h *Hung) Now() Way { return h.with(tally{moves: make([]float64, len(h.Pins))}) }
 
-// with is the slab with a way taken.
+// with is the slab after a way.
 func (h *Hung) with(t tally) Way {
 	w := Way{
 		Uses: t.uses, Moves: t.moves, Up: t.up, Minutes: t.minutes, Likely: t.likely, Trips: t.trips,
@@ -289,8 +287,8 @@ func (h *Hung) with(t tally) Way {
 	return w
 }
 
-// Passes are those of the plane down a planed edge, half a millimetre at a time, from its
-// foot or hinge corner, over a length in mm; from the middle outward where that is deepest.
+// Passes are those of the plane down a planed edge, half a millimetre at a time, from its foot or hinge corner, over a
+// length in mm; from the middle outward where that is deepest.
 func (p Planed) Passes(length float64) []fit.Pass {
 	const bite = 0.5
 	if p.Off[1] <= (p.Off[0]+p.Off[2])/2+1e-9 {

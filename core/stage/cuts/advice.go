@@ -6,7 +6,7 @@ import (
 	"kindmargin/core/message"
 )
 
-// advice says how an edge is worked.
+// advice is how to work an edge.
 func advice(e Edge, deepest measure.Length, scribed bool) (list message.Sentences) {
 	say := func(id message.ID, args message.Args) { list = append(list, message.Message{ID: id, Args: args}) }
 	if deepest == 0 {

@@ -1,5 +1,5 @@
-// Package cuts is the stage in which the outline is laid on the slab: what comes off each edge, what is left on, what
-// the slab does not allow, and what has to be read before a saw is set to it.
+// Package cuts is the stage in which the outline is laid on the slab: the depth to cut off each edge, what is left on,
+// the slab's limits, and the readings that are needed before the cut.
 package cuts
 
 import (
@@ -16,15 +16,15 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Wish is the slab that is to be cut from another.
+// Wish is the slab to be cut.
 type Wish struct {
 	Outline fit.Outline
 	Leave   frame.Each[float64] // left on each edge for now, mm
 	Corner  figure.Figure       // head margin at the lock corner
 }
 
-// Mark lays an outline on a bay's slab, and says what comes off. sheet and laid are nil while the slab is not measured;
-// ask are the readings that the cut waits for.
+// Mark lays an outline on a bay's slab and gives the marks of each edge. sheet and laid are nil while the slab is not
+// measured; ask are the readings that the cut waits for.
 func Mark(
 	d site.Opening, s site.Survey, b site.Bay, w Wish,
 ) (sheet *List, laid *fit.Laid, ask []site.Suggestion, said site.Findings) {
@@ -57,7 +57,7 @@ func Mark(
 	on := laidOut{d, as, o, first}
 	for _, side := range frame.Sides {
 		left := first.Left[carries(side, first.Across)]
-		// Lock edge and foot are marked with what is really marked off across from them.
+		// Lock edge and foot are marked from what is really marked on the edge across.
 		var across []site.Mark
 		switch side {
 		case frame.Lock:
@@ -76,11 +76,11 @@ func Mark(
 	return sheet, &first, ask, said
 }
 
-// mostSure is the leave-on, in mm, past which a cut is hardly one near the line.
+// mostSure is the leave-on, in mm, above which a cut is no longer near the line.
 const mostSure = 6
 
-// LeaveOn is what is to be left on each edge at the first cut, in mm. By the rule it is less half a mark of the tape,
-// since each cut is rounded so that on average so much more stays on.
+// LeaveOn is what to leave on each edge at the first cut, in mm: by the rule, less half a mark of the tape, which
+// rounding each cut leaves on average.
 func LeaveOn(d site.Opening, o fit.Outline) (leave frame.Each[float64]) {
 	switch d.Habit() {
 	case job.WhenSure:
@@ -94,7 +94,7 @@ func LeaveOn(d site.Opening, o fit.Outline) (leave frame.Each[float64]) {
 	return leave
 }
 
-// lacks says where less can be left on than should be.
+// lacks reports edges where less can be left on than should be.
 func lacks(d site.Opening, wanted frame.Each[float64], laid fit.Laid) (said site.Findings) {
 	if len(laid.Short) > 0 {
 		return nil
@@ -110,7 +110,7 @@ func lacks(d site.Opening, wanted frame.Each[float64], laid fit.Laid) (said site
 	return said
 }
 
-// shorts says where the slab does not reach the outline.
+// shorts reports edges where the slab does not reach the outline.
 func shorts(d site.Opening, b site.Bay, laid fit.Laid) (said site.Findings) {
 	for _, x := range laid.Short {
 		if d.Framed() != nil && !x.Side.Upright() {
@@ -149,7 +149,7 @@ func (c *List) Bevel(bevel figure.Figure) {
 	e.Says = append(e.Says, message.Message{ID: "cut.bevel", Args: message.Args{"by": bevel.Value}})
 }
 
-// sizeNames are sizes of a slab by the names of their fields.
+// sizeNames are the IDs of the slab's sizes by the names of their fields.
 func sizeNames(fields []string) (list message.And) {
 	for _, f := range fields {
 		list = append(list, message.ID("slab-size."+f))
@@ -157,20 +157,19 @@ func sizeNames(fields []string) (list message.And) {
 	return list
 }
 
-// List is what comes off a slab at the first cut.
+// List is the cut sheet of the first cut.
 type List struct {
 	Laying fit.Laying   // as chosen
 	Rules  []message.ID // what decided it, in order; empty where it was forced
 	Others []Way        // every way of laying the slab, the chosen one among them
 	Edges  frame.Each[Edge]
-	// Width and Length of the slab after the first cut: head, middle, foot; hinge
-	// edge, middle, lock edge.
+	// Width and Length of the slab after the first cut: head, middle, foot; hinge edge, middle, lock edge.
 	Width, Length [3]figure.Figure
 	Inserts       []fit.Insert
 	Weight        float64 // of the uncut slab, kg
 }
 
-// Edge is what comes off one edge at the first cut.
+// Edge is the marks of one edge at the first cut.
 type Edge struct {
 	Side   frame.Side
 	Marks  []site.Mark
@@ -181,7 +180,7 @@ type Edge struct {
 	Passes []fit.Pass        // of a plane, a millimetre at a time; empty where a saw goes first
 }
 
-// Way is a way of laying the slab, and what it costs.
+// Way is a way of laying the slab, with its costs.
 type Way struct {
 	fit.Laying
 	Chosen      bool
@@ -191,14 +190,14 @@ type Way struct {
 	Over        []frame.Side // edges that lose more than they may
 }
 
-// leftLabel is why so much is left on, as a term says it.
+// leftLabel is the label of the leave-on's term.
 var leftLabel = map[job.Habit]message.ID{
 	job.WhenSure: "term.left-when-sure",
 	job.Always3:  "term.left-always",
 	job.ToLine:   "term.left-none",
 }
 
-// Why says why a slab is laid so, across and along it.
+// Why gives the reasons for the laying, across and along the slab.
 func Why(l fit.Laying) []message.ID {
 	why := []message.ID{choice.Across.Why(l.Across)}
 	if l.Along != "" {

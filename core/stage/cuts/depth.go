@@ -12,8 +12,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// carries is the side whose leave-on is found on an edge: what is left on
-// for the lock margin stays on whichever long edge is cut.
+// carries is the side whose leave-on is on an edge: that of the lock margin is on whichever long edge is cut.
 func carries(edge frame.Side, r fit.Registration) frame.Side {
 	switch {
 	case edge == frame.Hinge && r == fit.KeepLock:
@@ -24,8 +23,7 @@ func carries(edge frame.Side, r fit.Registration) frame.Side {
 	return edge
 }
 
-// mostPlaned is how much a plane takes off in passes; past it a saw goes first.
-// Common practice.
+// mostPlaned is the greatest depth that is planed in passes; above it a saw goes first. Common practice.
 const mostPlaned = 6 * measure.Millimetre
 
 // laidOut is an outline laid on a bay's slab.
@@ -36,8 +34,8 @@ type laidOut struct {
 	laid    fit.Laid
 }
 
-// mark marks one edge. left is what stays on there for now, in mm; across are the marks of the edge across from it,
-// where those come first.
+// mark marks one edge. left is what stays on for now, in mm; across are the marks of the opposite edge, where those
+// come first.
 func (o laidOut) mark(side frame.Side, left float64, across []site.Mark) Edge {
 	e := Edge{Side: side, Left: figure.Sum(
 		0, figure.Term{Label: leftLabel[o.Habit()], Value: o.Estimate(left), Source: figure.Rule},
@@ -67,8 +65,8 @@ func (o laidOut) mark(side frame.Side, left float64, across []site.Mark) Edge {
 	return e
 }
 
-// sigmaAt is how sure the cut at a share of an edge (from its head, or from its
-// hinge corner) is: as sure as the margin that it makes.
+// sigmaAt is the standard deviation of the cut at a share of an edge (from its head, or from its hinge corner): that of
+// the margin there.
 func sigmaAt(o fit.Outline, side frame.Side, share float64) float64 {
 	of := side
 	if side == frame.Hinge {
@@ -81,7 +79,7 @@ func sigmaAt(o fit.Outline, side frame.Side, share float64) float64 {
 	return gaps[int(math.Round(min(max(share, 0), 1)*float64(len(gaps)-1)))].Sigma
 }
 
-// depth is the figure of one mark with its terms.
+// depth is the figure of one mark, with its terms.
 func depth(d site.Opening, b site.Bay, side frame.Side, c fit.Cut, sigma float64) figure.Figure {
 	terms := make([]figure.Term, 0, 7)
 	exact := 0.0
@@ -135,7 +133,7 @@ func depth(d site.Opening, b site.Bay, side frame.Side, c fit.Cut, sigma float64
 	return f.Within(d.Tape, measure.FromMM(max(exact, 0)))
 }
 
-// checks are the slab's own sizes less the marks on both sides of it, as what measured it reads them.
+// checks are the slab's own sizes less the marks on both sides, as its tape reads them.
 func checks(d site.Opening, b site.Bay, edges frame.Each[Edge], laid fit.Laid) (width, length [3]figure.Figure) {
 	marked := func(side frame.Side, k int) measure.Length {
 		return edges[side].Marks[k].Depth.Value

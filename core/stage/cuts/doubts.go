@@ -15,9 +15,9 @@ import (
 	"kindmargin/core/trade"
 )
 
-// doubts holds the cut up while a reading more is needed before it: the head's slope, the middle of a side,
-// or what would tell a slip that could ruin the slab. left is what stays on each edge, mm. Cut knowingly,
-// each is said, and nothing waits.
+// doubts stops the cut while another reading is needed: of the head's slope, of the middle of a side, or one that would
+// reveal a slip that could ruin the slab. left is what stays on each edge, in mm. For a cut that was confirmed, each is
+// a Care and nothing waits.
 func doubts(
 	d site.Opening, s site.Survey, o fit.Outline, left frame.Each[float64],
 ) (ask []site.Suggestion, said site.Findings) {
@@ -39,7 +39,7 @@ func doubts(
 	return ask, said
 }
 
-// doubt says one of them: a Stop, or, cut knowingly, a Care.
+// doubt adds one: a Stop, or for a confirmed cut a Care.
 func doubt(d site.Opening, said *site.Findings, waits, knowingly site.Code, args message.Args) {
 	gravity, code := site.Stop, waits
 	if d.Cut.Knowing {
@@ -48,8 +48,8 @@ func doubt(d site.Opening, said *site.Findings, waits, knowingly site.Code, args
 	said.Say(gravity, job.StepCut, "/cut/knowing", code, args)
 }
 
-// taper holds the cut up where the head's slope is so unsure that the leave-on, in
-// mm, would taper it: a reading more settles it, and is asked for.
+// taper stops the cut where the head's slope is so uncertain that the leave-on, in mm, would taper it: another reading
+// is asked for.
 func taper(
 	d site.Opening, s site.Survey, o fit.Outline, left frame.Each[float64],
 ) (ask *site.Suggestion, said site.Findings) {
@@ -73,23 +73,22 @@ func taper(
 	g := gains[0]
 	doubt(d, &said, site.HeadUnread, site.HeadUnreadKnowing, message.Args{
 		"reading": g.Reading, "sure": message.Sure(g.From), "left": measure.FromMM(left[frame.Head]),
-		// The taper is some sigmas of the slope, so it falls as that does.
+		// The taper is proportional to the slope's sigma, and falls with it.
 		"then": measure.FromMM(max(left[frame.Head]*g.To/g.From, 0)),
 	})
 	first := d.Suggest(g.Reading, site.Brings(frame.Head, 2, g), false)
 	return &first, said
 }
 
-// hardlySurer is the share of a figure's σ that a reading must leave less than, to be worth holding a cut
-// up for.
+// hardlySurer is the share of a figure's σ to which a reading must bring it down, to be worth stopping a cut for.
 const hardlySurer = 0.9
 
-// middleKnown is how well the middle of a side must be known against its ends, σ, as a multiple of the
-// unevenness that is accepted: what an eye does not see need not be read.
+// middleKnown is the greatest σ of the middle of a side against its ends, as a multiple of the unevenness that is
+// accepted: what is not seen need not be read.
 const middleKnown = 2
 
-// middles holds the cut up while the middle of the head or of a jamb is not known: three places make a
-// side straight or bowed, two never do.
+// middles stops the cut while the middle of the head or of a jamb is not known: two readings alone cannot tell a bowed
+// side from a straight one.
 func middles(
 	d site.Opening, s site.Survey, _ fit.Outline, _ frame.Each[float64],
 ) (ask *site.Suggestion, said site.Findings) {
@@ -127,7 +126,7 @@ func middles(
 	return ask, said
 }
 
-// leastMiddle is what a tape can tell of a middle, mm, however little unevenness is accepted.
+// leastMiddle is the resolution of a middle by tape, in mm, however little unevenness is accepted.
 const leastMiddle = 0.8
 
 // danger is a slip that could ruin the slab unnoticed.
@@ -139,11 +138,11 @@ type danger struct {
 	lacks  float64 // Δχ² until it would be noticed
 }
 
-// likely is how much of a danger it is.
+// likely is the danger's weight: its likelihood times its harm.
 func (x danger) likely() float64 { return x.raised * math.Exp(-x.Misfit/2) }
 
-// dangers are the slips that could stand in the readings, would hardly be noticed, and would ruin the slab:
-// undone, each moves the end of a cut toward too small.
+// dangers are the slips that may stand in the readings, would hardly be noticed, and would ruin the slab: undone, each
+// moves the end of a cut toward too small.
 func dangers(d site.Opening, s site.Survey, o fit.Outline, left frame.Each[float64]) (list []danger, in *survey.Doubts) {
 	in = s.Shape.Doubts(o.Doubted())
 	sure := d.Sureness()
@@ -173,15 +172,14 @@ func dangers(d site.Opening, s site.Survey, o fit.Outline, left frame.Each[float
 	return list[:min(len(list), mostDangers)], in
 }
 
-// mostHidden is the misfit past which no slip is likely enough, however sure its ruin.
+// mostHidden is the misfit (χ²) above which a slip is too unlikely, however sure its harm.
 var mostHidden = -2 * math.Log(trade.SlipHides)
 
-// mostDangers is how many slips are held against the readings that could tell them.
+// mostDangers is how many slips are compared with the readings that could reveal them.
 const mostDangers = 30
 
-// slips holds the cut up while a slip that people make could ruin the slab unnoticed. The reading that tells
-// most of such slips for its minutes is asked for; where no tool of the kit tells, the reading itself, once
-// more.
+// slips stops the cut while a common slip could ruin the slab unnoticed. The reading that reveals most of such slips
+// for its minutes is asked for; where no tool of the kit reveals any, the doubtful reading is, once more.
 func slips(
 	d site.Opening, s site.Survey, o fit.Outline, left frame.Each[float64],
 ) (ask *site.Suggestion, said site.Findings) {
@@ -235,19 +233,19 @@ func slips(
 	return &a, said
 }
 
-// tellsEnough is the share of what a slip lacks that a reading must tell of it, to be asked for.
+// tellsEnough is the share of the missing misfit that a reading must bring to be asked for.
 const tellsEnough = 0.25
 
-// offerFields names the measurements of a slab that was offered up.
+// offerFields are the IDs of the measurements of a slab that was offered up.
 var offerFields = map[string]message.ID{
 	"width": "slab-size.width-head", "widthMid": "slab-size.width-mid", "widthFoot": "slab-size.width-foot",
 	"length": "slab-size.length-hinge", "lengthLock": "slab-size.length-lock", "square": "slab-size.square",
 }
 
-// wouldTell is said of a reading that would tell a slip.
+// wouldTell is the reason of a reading that would reveal a slip.
 var wouldTell = message.Sentences{{ID: "brings.slip"}}
 
-// middleBrings says what a reading brings of the middle of a side.
+// middleBrings is the reason of a reading of the middle of a side.
 func middleBrings(side frame.Side, g survey.Gain) message.Sentences {
 	return message.Sentences{{
 		ID:   "brings.middle",

@@ -14,7 +14,7 @@ import (
 	"kindmargin/core/survey"
 )
 
-// laying is how the outline is laid on the slab.
+// laying is the chosen way of laying the outline on the slab.
 type laying struct {
 	outline fit.Outline // with the strike that is there, and the place where the slab was offered up
 	chosen  fit.Judged
@@ -22,8 +22,8 @@ type laying struct {
 	ways    []Way
 }
 
-// lay judges every way of laying the slab that is not ruled out by force, and
-// keeps them all for the page. lockCorner is the head margin at the lock corner.
+// lay judges every way of laying the slab that no choice rules out, and keeps them all. lockCorner is the head margin
+// at the lock corner.
 func lay(
 	d site.Opening, s site.Survey, b site.Bay, o fit.Outline, lockCorner figure.Figure,
 ) (l laying, said site.Findings) {
@@ -67,7 +67,7 @@ func lay(
 	return l, said
 }
 
-// asked reports whether a way of laying the slab is one that was asked for.
+// asked reports whether a way of laying the slab was chosen by hand.
 func asked(c job.Cut, l fit.Laying) bool {
 	return (c.Registration == job.ByRule || c.Registration == l.Across) &&
 		(c.Ends == "" || c.Ends == job.ByRule || c.Ends == l.Along)
@@ -90,8 +90,7 @@ func wayOf(tape measure.Tape, w fit.Judged, chosen fit.Laying) Way {
 	return way
 }
 
-// asOffered is the outline with the slab as it stood in the opening; ok is false
-// where it was not offered up.
+// asOffered is the outline with the slab as it stood in the opening; ok is false where it was not offered up.
 func asOffered(d site.Opening, s site.Survey, b site.Bay, o fit.Outline) (fit.Outline, bool) {
 	if b.Meets {
 		return o, false
@@ -107,8 +106,8 @@ func asOffered(d site.Opening, s site.Survey, b site.Bay, o fit.Outline) (fit.Ou
 	return o, false
 }
 
-// strikeOnSlab is how far down the slab's lock edge, from its finished head, the
-// latch meets the strike that is there. ok is false where no bore has to.
+// strikeOnSlab is how far down the slab's lock edge, from its finished head, the latch meets the existing strike. ok is
+// false where no bore has to meet one.
 func strikeOnSlab(d site.Opening, b site.Bay, lockCorner figure.Figure) (down measure.Length, ok bool) {
 	if b.Slab.Handle == 0 || d.Lock.From != lock.FromStrike || d.Lock.Strike == 0 || b.Meets {
 		return 0, false

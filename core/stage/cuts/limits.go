@@ -12,18 +12,16 @@ import (
 	"kindmargin/core/trade"
 )
 
-// moulding is how far a cut keeps from moulded skins. Common practice.
+// moulding is the least distance of a cut from moulded skins. Common practice.
 const moulding = measure.Inch
 
-// mostMiss is how far a latch may lie off its strike, in mm: more than the play
-// that a strike's hole leaves. Common practice.
+// mostMiss is how far a latch may be off its strike, in mm: more than a strike's hole allows. Common practice.
 const mostMiss = 1.5
 
-// hardly is a depth, in mm, that no machining misses.
+// hardly is a depth, in mm, that no bore or recess notices.
 const hardly = 0.25
 
-// limits says what the chosen cuts do that the slab does not allow, and what
-// follows from them.
+// limits reports where the chosen cuts break the slab's limits, and the consequences.
 func limits(d site.Opening, b site.Bay, way fit.Judged, laid fit.Laid, o fit.Outline) (said site.Findings) {
 	slab := b.Slab
 	if weight := slab.Weight(); slab.Construction != "" && weight > trade.TwoPeople {
@@ -54,7 +52,7 @@ func limits(d site.Opening, b site.Bay, way fit.Judged, laid fit.Laid, o fit.Out
 	return said
 }
 
-// over says which edges would lose more than they may.
+// over reports edges that would lose more than they may.
 func over(b site.Bay, way fit.Judged) (said site.Findings) {
 	kind, _ := trade.ConstructionByID(b.Slab.Construction)
 	for _, side := range frame.Sides {
@@ -77,7 +75,7 @@ func over(b site.Bay, way fit.Judged) (said site.Findings) {
 	return said
 }
 
-// machining says what becomes of a bore that is there.
+// machining reports what becomes of an existing bore.
 func machining(b site.Bay, way fit.Judged) (said site.Findings) {
 	if way.Handle > 0 {
 		said.Say(site.Care, job.StepCut, b.At+"/handle", site.HandleOut, message.Args{
@@ -99,7 +97,7 @@ func machining(b site.Bay, way fit.Judged) (said site.Findings) {
 	return said
 }
 
-// pivots says where pivot holes that go with an offcut are drilled again.
+// pivots reports pivot holes that are cut off and have to be drilled again.
 func pivots(b site.Bay, way fit.Judged) (said site.Findings) {
 	if b.Slab.Pivot == 0 {
 		return nil
@@ -127,8 +125,8 @@ func pivots(b site.Bay, way fit.Judged) (said site.Findings) {
 	return said
 }
 
-// copied says what copying the old door would cut, laid flush at head and lock
-// edge, and what its gaps say should be different.
+// copied reports what a copy of the old door would cut, laid flush at head and lock edge, and where its gaps ask for
+// something else.
 func copied(d site.Opening, o fit.Outline) (said site.Findings) {
 	for _, f := range d.Offers {
 		if !f.Old {

@@ -15,8 +15,8 @@ import (
 	"kindmargin/core/survey"
 )
 
-// doubt says which gaps no rigid door could show beside the others, which reading of the
-// opening they speak against, and which assumption of the last hang broke.
+// doubt reports gaps that no rigid slab could show beside the others, the reading of the opening that they contradict,
+// and the assumption of the last hang that failed.
 func (h *tries) doubt(d site.Opening, at string) {
 	k := len(h.tried.Hangs) - 1
 	last := &h.hangs[k]
@@ -48,12 +48,11 @@ func (h *tries) doubt(d site.Opening, at string) {
 	}
 }
 
-// slip is how far an assumption is let go, in mm, to see whether the gaps speak against it.
+// slip is the deviation, in mm, by which an assumption is relaxed to test whether the gaps contradict it.
 const slip = 2.0
 
-// broke says which assumption of the last hang its gaps speak against most: a hinge that is not
-// home, a cut off its line. Each is let go by itself, and what the gaps then make of it is
-// held against how unsure that is.
+// broke reports the assumption of the last hang that its gaps contradict most: a hinge that is not home, a cut off its
+// line. Each is relaxed by itself, and its estimate by the gaps is compared with its sigma.
 func (h *tries) broke(d site.Opening) (said site.Findings) {
 	k := len(h.tried.Hangs) - 1
 	base, did := h.now.Prior(), h.tried.Hangs[k].Did
@@ -109,8 +108,7 @@ func (h *tries) broke(d site.Opening) (said site.Findings) {
 	return said
 }
 
-// doubts are the assumptions that the last hang rests on beside those of the one before: its
-// hinges, and what was planed.
+// doubts are the assumptions of the last hang beyond those of the one before: its hinges, and what was planed.
 func (h *tries) doubts(did *job.Did) (list []survey.Stray) {
 	last := h.prior.Hangs[len(h.prior.Hangs)-1]
 	ends := func(of survey.Strays, from, to float64) {

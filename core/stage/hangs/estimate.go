@@ -51,8 +51,7 @@ func (h *tries) learn(prior survey.Prior, hangs []job.Hang, offers []survey.Offe
 	return shape
 }
 
-// meets sets the other leaf of a pair beside this one: as it hangs, or as it is to be; ok is
-// false where nothing is known of it.
+// meets sets the other leaf of a pair beside this one, as it hangs or will; ok is false where nothing is known of it.
 func (h *tries) meets(in Input) (ok bool) {
 	other := Recorded(in.Door, 1-in.Leaf)
 	if other.Made == nil {
@@ -101,7 +100,7 @@ func hangOf(in Input, at string) *tries {
 	return h
 }
 
-// find lists the gaps of a hang; those of the last one are held against what was foretold.
+// find lists the gaps of a hang; those of the last one are compared with their prediction.
 func (h *tries) find(d site.Opening, k int, hang job.Hang) Hung {
 	names := hinge.Names(len(h.tried.Made.Hinges))
 	found := Hung{Hang: hang, DidSays: didSays(hang.Did, names), Gaps: make([]FoundGap, len(hang.Gaps))}
@@ -127,7 +126,7 @@ func (h *tries) find(d site.Opening, k int, hang job.Hang) Hung {
 	return found
 }
 
-// Stations of a hung slab's margins along its long edges and its ends.
+// Numbers of stations of a hung slab's margins, along its long edges and its ends.
 const (
 	longStations = 7
 	endStations  = 5
@@ -152,8 +151,7 @@ func (h *tries) rows(p survey.Prior, k int) (rows []survey.Row, constants []floa
 	return rows, constants, at
 }
 
-// margins are those of hang k as a shape says, and how unsure the straight line through each
-// side's is at its ends.
+// margins are those of hang k by a shape, and the sigmas of the straight line through each side's at its ends.
 func (h *tries) margins(shape *survey.Shape, k int) (m frame.Each[[]try.Margin], ends frame.Each[[2]float64]) {
 	rows, constants, at := h.rows(shape.Prior(), k)
 	mean, cov := shape.Joint(rows)
@@ -179,8 +177,8 @@ func (h *tries) margins(shape *survey.Shape, k int) (m frame.Each[[]try.Margin],
 	return m, ends
 }
 
-// lineEnd are the weights of n even stations in the end (0 or 1) of the straight line that
-// keeps nearest to all of them: for a bow, half the sagitta off the chord (fit.Trip).
+// lineEnd are the weights of n even stations in the end (0 or 1) of the straight line nearest to all (minimax): for a
+// bow, half the sagitta off the chord (fit.Trip).
 func lineEnd(n, end int) []float64 {
 	w := make([]float64, n)
 	w[n/2] += 0.5

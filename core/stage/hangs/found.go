@@ -15,15 +15,13 @@ import (
 	"kindmargin/core/try"
 )
 
-// mostStill is how far a margin may seem to have moved, in mm, and nobody would say so.
+// mostStill is the greatest change of a margin, in mm, that is not reported.
 const mostStill = 0.5
 
-// tryOrder is the order in which what is found is told and cured: head and foot, then the
-// two long margins.
+// tryOrder is the order in which margins are reported and cured: head and foot, then the two long ones.
 var tryOrder = []frame.Side{frame.Head, frame.Foot, frame.Lock, frame.Hinge}
 
-// seen says what is wrong with the margins of a hung slab, and why, in the order in which it
-// is put right.
+// seen reports what is wrong with the margins of a hung slab, and why, in the order in which it is cured.
 func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 	now := t.Now()
 	for _, side := range tryOrder {
@@ -80,7 +78,7 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 	return said
 }
 
-// sinceLeft says which margins are other than they were left, of a door that is looked at again.
+// sinceLeft reports margins that changed since the sign-off, at a revisit.
 func sinceLeft(at string, v Try) (said site.Findings) {
 	for _, side := range tryOrder {
 		was, now := v.Was[side], v.Margins[side]
@@ -101,7 +99,7 @@ func sinceLeft(at string, v Try) (said site.Findings) {
 	return said
 }
 
-// sights says what else was seen of a hung slab, and its cure.
+// sights reports what else was seen of a hung slab, with its cure.
 func sights(d site.Opening, at string, h job.Hang, names []message.ID) (said site.Findings) {
 	for _, a := range h.Drags {
 		said.Say(site.Care, job.StepTry, at, site.Drags, message.Args{"angle": message.Degrees(a)})
@@ -136,9 +134,8 @@ func sights(d site.Opening, at string, h job.Hang, names []message.ID) (said sit
 	return said
 }
 
-// after is what follows the margins: where the jambs are not in one plane, half is taken up by
-// the hinges, the top one a quarter one way and the bottom one the other, and half by the
-// stops; then the latch. Common practice.
+// after is what follows the margins: jambs that are not in one plane, half of it taken up by the hinges (the top one a
+// quarter one way, the bottom one the other) and half by the stops; then the latch. Common practice.
 func after(d site.Opening, stops *lock.StopPlan, names []message.ID) (list []message.Message) {
 	put := func(id message.ID, minutes float64, args message.Args) {
 		args["minutes"] = message.Count(math.Round(minutes))
@@ -146,8 +143,8 @@ func after(d site.Opening, stops *lock.StopPlan, names []message.ID) (list []mes
 	}
 	if stops != nil && len(stops.Moves) > 0 {
 		if cross := stops.Cross.Value; cross.Abs() > trade.MostCross {
-			// Over nought the lock side stands off at its foot and touches at its head: the pins'
-			// head comes toward you, so that the lock side's does.
+			// Positive: the lock side stands off at its foot and touches at its head, so the pins' head, and with it
+			// the lock side's, comes toward you.
 			put("after.flush", 2*trade.PackMinutes, message.Args{
 				"top": names[0], "by": message.Near((cross / 4).Abs()),
 				"way":    message.Way(cross.MM(), "toward", "away-from"),
@@ -188,7 +185,7 @@ func after(d site.Opening, stops *lock.StopPlan, names []message.ID) (list []mes
 	return list
 }
 
-// sinceForetold holds what the lock margin did since the door was left against what was foretold.
+// sinceForetold compares the change of the lock margin since the sign-off with its prediction.
 func sinceForetold(at string, by *season.Since, v Try) (said site.Findings) {
 	if by == nil {
 		return nil
@@ -197,8 +194,8 @@ func sinceForetold(at string, by *season.Since, v Try) (said site.Findings) {
 	middle := len(v.Margins[frame.Lock]) / 2
 	was, now := v.Was[frame.Lock][middle], v.Margins[frame.Lock][middle]
 	found := was.Mean - now.Mean
-	// What the coefficients leave open, and the gaps: those of then were read as well as those of
-	// now. (was.Sigma is of the foresight that knows of no season.)
+	// The uncertainty of the coefficients, and of the gaps then and now. (was.Sigma belongs to the prediction without
+	// the season.)
 	unsure := figure.Coverage * math.Hypot(trade.MoveUnsure*closed, math.Sqrt2*now.Sigma)
 	code := site.SeasonAgrees
 	if math.Abs(found-closed) > max(unsure, mostStill) {

@@ -1,5 +1,5 @@
-// Package hangs is the stage in which a cut slab is hung and tried: as it was made, how it hangs by the gaps that were
-// read, which assumption they speak against, which gap to read next, and what to do.
+// Package hangs is the stage in which a cut slab is hung and tried: as it was made, how it hangs by its gaps, which
+// assumption they contradict, which gap to read next, and what to do.
 package hangs
 
 import (
@@ -22,8 +22,7 @@ import (
 	"kindmargin/core/try"
 )
 
-// Try is a leaf from its first cut on: what it was made, and what was found each time that
-// it hung.
+// Try is the record of a leaf from its first cut on, worked out: what it was made, and what was found at each hang.
 type Try struct {
 	Cut     bool      // the cut was recorded
 	Planned *job.Made // as its marks cut it, to be recorded; nil while it is not laid
@@ -54,7 +53,7 @@ type Hung struct {
 	Gaps    []FoundGap
 }
 
-// FoundGap is a gap as it was read, beside what was foretold there.
+// FoundGap is a gap as it was read, with its prediction.
 type FoundGap struct {
 	survey.Reading
 	Foretold figure.Figure // with what a packer is unsure by
@@ -79,7 +78,7 @@ func Recorded(d site.Opening, leaf int) (t job.Tried) {
 	return t
 }
 
-// Input is what the hangs of one leaf are worked out from.
+// Input is the input of one leaf's hangs.
 type Input struct {
 	Door    site.Opening
 	Survey  site.Survey
@@ -91,7 +90,7 @@ type Input struct {
 	Since   *season.Since  // what the season did since the door was fitted; nil where nothing says
 }
 
-// Of works out a leaf's hangs; nil while there is nothing to record and nothing was recorded.
+// Of works out a leaf's hangs; nil while the leaf cannot be recorded and nothing was.
 func Of(in Input) (*Try, site.Findings) {
 	d, b, leaf, planned := in.Door, in.Bays[in.Leaf], in.Leaf, in.Planned
 	var said site.Findings
@@ -170,7 +169,7 @@ func sizesOf(m job.Made) *MadeSizes {
 	return &s
 }
 
-// sureOf is how many deviations inside what fits a margin is to be, before nothing is done.
+// sureOf is how many sigmas inside its tolerance a margin must be, before nothing is done about it.
 const sureOf = 0.7
 
 // task is what core/try works from.

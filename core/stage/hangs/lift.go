@@ -9,7 +9,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Hanging is how the marks come to the jamb and the slab to its hinges.
+// Hanging is how the marks are carried to the jamb, and the slab to its hinges.
 type Hanging struct {
 	Head   [2]figure.Figure  // packers at the head, hinge corner and lock corner
 	Shut   figure.Figure     // wedge under the free corner with the door shut
@@ -21,7 +21,7 @@ type Hanging struct {
 }
 
 // Lift is how the marks are carried over and the leaf is lifted to its hinges. corners are the head margins at the
-// hinge corner and at the lock corner; shut and open are how far its free corner stands over the floor, shut and at
+// hinge corner and at the lock corner; shut and open are the heights of its free corner over the floor, shut and at
 // 90°.
 func Lift(d site.Opening, b site.Bay, corners [2]figure.Figure, shut, open figure.Figure) *Hanging {
 	h := Hanging{Head: corners, Shut: shut, Open: open, Two: b.Slab.Weight() > trade.TwoPeople}
@@ -63,8 +63,7 @@ func Lift(d site.Opening, b site.Bay, corners [2]figure.Figure, shut, open figur
 	return &h
 }
 
-// screws says what goes into each leaf of a hinge, and what is drilled for it; nothing where
-// nobody said.
+// screws are the screws of each leaf of a hinge and their pilots; empty where they are not known.
 func screws(u measure.Unit, h trade.Hinge) []message.Message {
 	if h.Screws == 0 || h.Screw.Long == 0 {
 		return nil

@@ -11,19 +11,17 @@ import (
 	"kindmargin/core/trade"
 )
 
-// A slab that was looked at again in another season: how far it, or its frame, may have
-// moved, standard deviations in mm. Assumed.
+// Movement of a slab, and of its frame, between two seasons: standard deviations in mm. Assumed.
 const (
 	seasonWidth = 1.5 // of the lock edge, at either end
 	seasonBow   = 1.0 // of its middle besides
 	seasonPins  = 0.4 // of each hinge
 )
 
-// leafProud is how far a leaf that shows light behind it may stand from home, a standard
-// deviation in mm. Assumed.
+// leafProud is how far a leaf with light behind it may be off its recess, a standard deviation in mm. Assumed.
 const leafProud = 1.0
 
-// model is what the hangs of a leaf are made of beside what was recorded of it.
+// model is the input of a leaf's hangs beside its record.
 type model struct {
 	site.Opening
 	bay           site.Bay
@@ -33,9 +31,9 @@ type model struct {
 	known  []survey.Stray
 }
 
-// hangs are a leaf's hangs one by one, with what was done before each, and the errors that they share, after those
-// that are known before: of the cut, of the first hanging, and of each thing done since. After the last comes the one
-// that would follow were next done; nil for none.
+// hangs are a leaf's hangs, each with what was done before it, and their errors, after those that are already known: of
+// the cut, of the first hang, and of each thing done since. After the last comes the one that would follow were next
+// done; nil for none.
 func (o model) hangs(t job.Tried, next *job.Did) (hangs []survey.Hang, strays []survey.Stray) {
 	strays = slices.Clone(o.known)
 	m := *t.Made
@@ -99,7 +97,7 @@ func (o model) hangs(t job.Tried, next *job.Did) (hangs []survey.Hang, strays []
 	return hangs, strays
 }
 
-// done changes a hung slab by what was done to it, and says what errors that brings.
+// done changes a hung slab by what was done to it, and returns the errors of that work.
 func done(h *survey.Hang, did job.Did, last int) (strays []survey.Stray) {
 	off := did.Up != 0
 	moved := func(i int) float64 {
@@ -157,8 +155,7 @@ func reachOf(h survey.Hang, side frame.Side) float64 {
 	return h.Lock[len(h.Lock)-1].Off
 }
 
-// shaved is an edge told at the places of before and at its ends and middle, less what was
-// planed off.
+// shaved is an edge at the places of before and at its ends and middle, less what was planed off.
 func shaved(edge []frame.Along, reach float64, off [3]measure.Length, by float64) []frame.Along {
 	cut := []frame.Along{{At: 0, Off: off[0].MM()}, {At: reach / 2, Off: off[1].MM()}, {At: reach, Off: off[2].MM()}}
 	const places = 9

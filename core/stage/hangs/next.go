@@ -13,8 +13,8 @@ import (
 	"kindmargin/core/try"
 )
 
-// placesHung are the places where a packer is slid in beside a hung slab: each side's ends,
-// middle and quarters, a hand's breadth in from the corners.
+// placesHung are the places of a packer beside a hung slab: each side's ends, middle and quarters, a hand's breadth in
+// from the corners.
 func placesHung(made job.Made, id string, u measure.Unit) (list []survey.Reading) {
 	step := 50 * measure.Millimetre
 	if u == measure.Inches {
@@ -35,13 +35,12 @@ func placesHung(made job.Made, id string, u measure.Unit) (list []survey.Reading
 	return list
 }
 
-// mostDoubt is the chance, in all, that a margin is out though it seems in, or the other way
-// round, at which nobody reads on: a packer slid in takes a fifth of a minute, and what is
-// done for nothing eight.
+// mostDoubt is the total probability that a margin is out though it seems in, or in though it seems out, below which no
+// more gaps are read: a packer takes a fifth of a minute, needless work eight.
 const mostDoubt = 0.05
 
-// next lists the gaps that are worth reading, those first that tell most of the margins in
-// doubt, until hardly any is. Two on each side are asked for in any case.
+// next lists the gaps that are worth reading, the most informative about the doubtful margins first, until mostDoubt is
+// reached. Two on each side are asked for in any case.
 func (h *tries) next(d site.Opening, t *try.Hung) (list []site.Suggestion) {
 	k := len(h.tried.Hangs) - 1
 	hang := h.tried.Hangs[k]
@@ -68,7 +67,7 @@ func (h *tries) next(d site.Opening, t *try.Hung) (list []site.Suggestion) {
 	})
 	q := h.now.Search(wanted, candidates)
 	n := len(wanted)
-	// That a margin is out though it seems in, or the other way round.
+	// The probability that a margin is out though it seems in, or the other way round.
 	wrong := func(i int, cov []float64) float64 {
 		sigma := math.Sqrt(max(cov[i*n+i], 1e-9))
 		return math.Erfc(math.Abs(t.Within-math.Abs(mean[i]))/(sigma*math.Sqrt2)) / 2
@@ -109,8 +108,8 @@ func (h *tries) next(d site.Opening, t *try.Hung) (list []site.Suggestion) {
 	return list
 }
 
-// unread reports whether fewer than two gaps of a side were read or are offered: they are what
-// a straight edge's two ends need. The hinge side's follow from the hinges and the lock side's.
+// unread reports whether fewer than two gaps of a side were read or are offered: a straight edge's two ends need two.
+// The hinge side's follow from the hinges and the lock side's.
 func (h *tries) unread(hang job.Hang, side frame.Side, offered []site.Suggestion) bool {
 	if side == frame.Hinge {
 		return false
@@ -129,5 +128,5 @@ func (h *tries) unread(hang job.Hang, side frame.Side, offered []site.Suggestion
 	return count < 2
 }
 
-// tellsMargins is said of a gap that is worth reading.
+// tellsMargins is the reason of a gap that is worth reading.
 var tellsMargins = message.Sentences{{ID: "brings.margins"}}

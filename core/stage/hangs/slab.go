@@ -10,15 +10,15 @@ import (
 	"kindmargin/core/site"
 )
 
-// placesMade is at how many places an edge of a cut slab is told: its ends, its middle and
-// its quarters on the long ones.
+// placesMade is the number of places of an edge of a cut slab: its ends, its middle, and on the long edges its
+// quarters.
 const (
 	placesLong = 5
 	placesEnd  = 3
 )
 
-// Made is a leaf as its marks cut it and its hinges hang it, measured from its finished hinge edge and its head's
-// corner there. margin is the gap between that corner and the head.
+// Made is a leaf as its marks cut it and its hinges hang it, from its finished hinge edge and its head's corner there.
+// margin is the gap between that corner and the head.
 func Made(
 	d site.Opening, b site.Bay, marks frame.Each[[]site.Mark], hinges []job.MadeHinge, margin measure.Length,
 ) *job.Made {
@@ -81,8 +81,8 @@ func Made(
 	return &m
 }
 
-// hollowOf is how far an edge's marks lie inside the straight line through its ends, from the foot
-// up; nil where none does.
+// hollowOf is how far inside the straight line through its ends an edge's marks are, from the foot up; nil where none
+// is.
 func hollowOf(d site.Opening, marks []site.Mark) []measure.Length {
 	first, last := marks[0], marks[len(marks)-1]
 	lean := (last.Depth.Value - first.Depth.Value).MM() / (last.At - first.At).MM()
@@ -96,8 +96,7 @@ func hollowOf(d site.Opening, marks []site.Mark) []measure.Length {
 	return list
 }
 
-// scribed reports whether an edge's marks do not lie on one straight line, as far as they
-// tell: to a mark of the tape.
+// scribed reports whether an edge's marks are off one straight line by more than a mark of the tape.
 func scribed(d site.Opening, e []site.Mark) bool {
 	first, last := e[0].Depth.Value, e[len(e)-1].Depth.Value
 	for i, k := range e {
@@ -109,8 +108,8 @@ func scribed(d site.Opening, e []site.Mark) bool {
 	return false
 }
 
-// Sizes of a leaf as it was made: its width at head, middle and foot, and its length on the
-// hinge edge and on the lock edge.
+// Sizes of a leaf as it was made: its width at head, middle and foot, and its length on the hinge edge and on the lock
+// edge.
 func Sizes(m job.Made) (width [3]measure.Length, length [2]measure.Length) {
 	n := len(m.Lock) - 1
 	return [3]measure.Length{m.Lock[n], m.Lock[n/2], m.Lock[0]}, [2]measure.Length{
@@ -118,7 +117,7 @@ func Sizes(m job.Made) (width [3]measure.Length, length [2]measure.Length) {
 	}
 }
 
-// along are the places of an edge that is told evenly over a reach, mm.
+// along are evenly spaced places of an edge over a reach, in mm.
 func along(list []measure.Length, reach float64) []frame.Along {
 	out := make([]frame.Along, len(list))
 	for i, v := range list {
@@ -127,7 +126,7 @@ func along(list []measure.Length, reach float64) []frame.Along {
 	return out
 }
 
-// edgeReach is how long an edge of a made slab is, mm.
+// edgeReach is an edge's length on a made slab, in mm.
 func edgeReach(m job.Made, side frame.Side) float64 {
 	if side.Upright() {
 		return m.Foot[0].MM()

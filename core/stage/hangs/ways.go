@@ -11,7 +11,7 @@ import (
 	"kindmargin/core/try"
 )
 
-// way is a way with what is done and what stays out, and with what would be foretold of it.
+// way is a way, with the work and the margins that it leaves out, and its prediction.
 func (h *tries) way(d site.Opening, w try.Way, names []message.ID) TryWay {
 	v := TryWay{Way: w}
 	fine := func(mm float64) measure.Length {
@@ -60,10 +60,10 @@ func (h *tries) way(d site.Opening, w try.Way, names []message.ID) TryWay {
 	return v
 }
 
-// leastSaid is the least by which a margin is said to stay out.
+// leastSaid is the smallest deviation by which a margin counts as out.
 const leastSaid = measure.Millimetre / 20
 
-// costs says what a way costs.
+// costs gives a way's costs.
 func costs(w try.Way) message.Message {
 	trip := message.ID("trip.none")
 	switch {
@@ -77,7 +77,7 @@ func costs(w try.Way) message.Message {
 	}
 }
 
-// foretell adds to a way's margins what its work is unsure by.
+// foretell adds the errors of a way's work to its predicted margins.
 func (h *tries) foretell(v *TryWay) {
 	p := h.prior
 	p.Hangs, p.Strays = h.model.hangs(h.tried, &v.Did)
@@ -90,7 +90,7 @@ func (h *tries) foretell(v *TryWay) {
 	}
 }
 
-// planes says what comes off an edge, and where it is done.
+// planes is what to plane off an edge, and where that is done.
 func planes(p job.Planed, passes int, hanging bool) message.Message {
 	a, m, b := p.Off[0], p.Off[1], p.Off[2]
 	where := message.ID("plane-where.ends")
@@ -123,7 +123,7 @@ func planes(p job.Planed, passes int, hanging bool) message.Message {
 	return message.Message{ID: "plane.taper", Args: args}
 }
 
-// didSays says what was done to a slab, each thing in a few words.
+// didSays describes what was done to a slab.
 func didSays(did *job.Did, names []message.ID) (list []message.Message) {
 	if did == nil {
 		return nil
@@ -169,7 +169,7 @@ func didSays(did *job.Did, names []message.ID) (list []message.Message) {
 	return list
 }
 
-// Uses are the IDs of what a way touches.
+// Uses are the IDs of the means that a way uses.
 func Uses(m try.Means) []string {
 	list := []string{}
 	for _, k := range TryMeans {
@@ -180,19 +180,19 @@ func Uses(m try.Means) []string {
 	return list
 }
 
-// Done reports whether a leaf's tries are over: every margin is in and no gap is worth
-// reading, or it was called done.
+// Done reports whether a leaf's tries are over: every margin is in and no gap is worth reading, or it was called done
+// by hand.
 func (v *Try) Done() bool {
 	return v != nil && len(v.Hangs) > 0 && (v.Fits && len(v.ToRead) == 0 || v.Hangs[len(v.Hangs)-1].Fits)
 }
 
-// May is what may be done to a leaf, by its ID.
+// May are the means that may be used on a leaf, by ID.
 type May struct {
 	ID   string
 	Name message.Message
 }
 
-// MayBe are what may be done to a leaf on hinges of some names.
+// MayBe are the means that may be used on a leaf with hinges of some names.
 func MayBe(names []message.ID) (list []May) {
 	if len(names) == 0 {
 		return nil

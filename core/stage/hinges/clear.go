@@ -14,8 +14,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// takenFrom is what the leaves keep clear of, down from the slab's finished top: what was
-// said, the ends of a hollow slab that lose their rail, and the old pockets.
+// takenFrom are the spans that the leaves keep clear of, down from the slab's finished top: those typed, the ends of a
+// hollow slab that lose their rail, and the old recesses.
 func takenFrom(
 	d site.Opening, b site.Bay, length measure.Length, corner figure.Figure, laid *fit.Laid,
 ) (taken []hinge.Span) {
@@ -59,16 +59,15 @@ func takenFrom(
 	return taken
 }
 
-// edge is a hinge edge with what its leaves keep clear of.
+// edge is a hinge edge with the spans that its leaves keep clear of.
 type edge struct {
 	taken  []hinge.Span
 	length measure.Length
 	hinges int // that hang on it
 }
 
-// clear moves a third hinge that a rule set to the nearest place that leaves it enough wood,
-// and says where any other has too little. A leaf that covers an old pocket wholly has all
-// its wood. m is the i-th hinge.
+// clear moves a third hinge that a rule placed to the nearest clear place, and reports where any other has too little
+// wood. A leaf that wholly covers an old recess has all its wood. m is the i-th hinge.
 func (e edge) clear(d site.Opening, m hinge.Mark, name message.ID, i int) (hinge.Mark, site.Findings) {
 	var said site.Findings
 	c, top := d.Hinges, m.Slab.Value
@@ -108,7 +107,7 @@ func (e edge) clear(d site.Opening, m hinge.Mark, name message.ID, i int) (hinge
 	return m, said
 }
 
-// clearPlaces says the nearest places each way.
+// clearPlaces are the nearest clear places each way.
 func clearPlaces(up, down *measure.Length) message.Message {
 	switch {
 	case up != nil && down != nil:

@@ -10,11 +10,10 @@ import (
 	"kindmargin/core/trade"
 )
 
-// leastSetback is the wood that must stay behind a pocket. Common practice.
+// leastSetback is the wood that must remain behind a recess. Common practice.
 const leastSetback = 3 * measure.Millimetre
 
-// Gauges are the two settings of a marking gauge that do a whole house, and what they
-// leave.
+// Gauges are the two settings of a marking gauge for a whole house, and what they leave.
 type Gauges struct {
 	Depth, Width figure.Figure // leaf thickness, leaf width
 	Setback      figure.Figure // no terms while the slab's thickness is not known
@@ -22,16 +21,16 @@ type Gauges struct {
 	Pull         Pull
 }
 
-// Pull is the load with which a slab pulls at its top hinge and pushes at the bottom one:
-// its weight, half its width from the pins, over the hinges' distance. Statics.
+// Pull is the load that pulls at the top hinge and pushes at the bottom one: weight, times half the width from the
+// pins, over the hinges' distance. Statics.
 type Pull struct {
 	Load        float64 // kg; nought while it is not known
 	Weight      float64 // of the slab, kg
 	Half, Apart measure.Length
 }
 
-// GaugesOf are the marking gauge's settings, and what the hinges ask of the slab before anything is read. wanted is
-// the hinge margin.
+// GaugesOf are the marking gauge's settings, and the findings on hinges that need no reading. wanted is the hinge
+// margin.
 func GaugesOf(d site.Opening, b site.Bay, wanted measure.Length) (g Gauges, said site.Findings) {
 	c := d.Hinges
 	leaf := func(label message.ID, v measure.Length) figure.Figure {
@@ -56,8 +55,8 @@ func GaugesOf(d site.Opening, b site.Bay, wanted measure.Length) (g Gauges, said
 	return g, said
 }
 
-// suits says what speaks against a hinge for a slab: its size against the slab's, what it
-// carries, and the margin that it gives.
+// suits reports what speaks against a hinge for a slab: its size against the slab's, its load, and the margin that it
+// gives.
 func suits(d site.Opening, b site.Bay, h trade.Hinge, wanted measure.Length) (said site.Findings) {
 	thick := b.Slab.Thickness
 	args := message.Args{
@@ -80,7 +79,7 @@ func suits(d site.Opening, b site.Bay, h trade.Hinge, wanted measure.Length) (sa
 			"wanted": wanted, "closed": message.Exact(h.Closed),
 		})
 	}
-	// A knuckle is about as thick as the closed hinge, and stands clear of the face.
+	// A knuckle is about as thick as the closed hinge, and is clear of the face.
 	if h.Pin > 0 && h.Pin < h.Closed/2 && h.Kind != trade.Continuous {
 		said.Say(site.Stop, job.StepSwing, "/swing/pin", site.PinInSlab, message.Args{
 			"pin": message.Exact(h.Pin), "closed": message.Exact(h.Closed), "least": message.Exact(h.Closed / 2),
@@ -105,8 +104,8 @@ func suits(d site.Opening, b site.Bay, h trade.Hinge, wanted measure.Length) (sa
 	return said
 }
 
-// count says where the hinges are too few, or their load is not known and the slab heavy, or
-// the pockets not as many as the hinges.
+// count reports too few hinges, a heavy slab on hinges of unknown load, and recesses that are not as many as the
+// hinges.
 func count(d site.Opening, b site.Bay) (said site.Findings) {
 	c, n := d.Hinges, d.Hinges.Number()
 	if c.From == hinge.FromPockets && len(c.Pockets) > 0 && n != c.Count {
@@ -140,7 +139,7 @@ func count(d site.Opening, b site.Bay) (said site.Findings) {
 	return said
 }
 
-// PullOf is the load with which a slab pulls at its top hinge; the zero value while it is not known.
+// PullOf is the Pull of a slab; the zero value while it is not known.
 func PullOf(b site.Bay, list []Hinge) (p Pull) {
 	if len(list) < 2 || len(b.Slab.Missing()) > 0 {
 		return p
@@ -150,14 +149,14 @@ func PullOf(b site.Bay, list []Hinge) (p Pull) {
 	return p
 }
 
-// Way is a hinge that could be taken, and what speaks against it.
+// Way is a hinge that could be used, with what speaks against it.
 type Way struct {
 	trade.Hinge
 	Against []site.Finding
 	Flush   figure.Figure // the hinge margin that it gives, its leaves flush
 }
 
-// Ways are the hinges of a job's kit and of the trade's list against one leaf's slab, in their order. wanted is the
+// Ways are the hinges of a job's kit and of core/trade checked against one leaf's slab, in their order. wanted is the
 // hinge margin.
 func Ways(d site.Opening, b site.Bay, wanted measure.Length) (list []Way) {
 	put := func(h trade.Hinge) {
@@ -180,7 +179,7 @@ func Ways(d site.Opening, b site.Bay, wanted measure.Length) (list []Way) {
 	return list
 }
 
-// Why says what the pull on the top hinge is made of.
+// Why gives the terms of the pull on the top hinge.
 func (p Pull) Why() []message.Message {
 	about := func(l measure.Length) message.Exact {
 		return message.Exact(l.Round(measure.Millimetre, measure.Nearest))

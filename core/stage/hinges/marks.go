@@ -1,5 +1,5 @@
-// Package hinges is the stage in which hinges are placed: their marks on slab and jamb, the packers behind them, what
-// they keep clear of, and what they carry.
+// Package hinges is the stage in which hinges are placed: their marks on slab and jamb, the packers behind them, their
+// clearances, and their loads.
 package hinges
 
 import (
@@ -66,10 +66,10 @@ func Place(d site.Opening, b site.Bay, in Room) (list []Hinge, said site.Finding
 	return list, said
 }
 
-// Packed reports whether a hinge's packing is worth a hand.
+// Packed reports whether a hinge's packing is enough to be made.
 func (h Hinge) Packed() bool { return h.Pack.Value.Abs() >= trade.LeastPacked }
 
-// nameOf is what a hinge is called; of a continuous one, the place that is packed.
+// nameOf is the name of a hinge; of a continuous one, of the place that is packed.
 func nameOf(c hinge.Choice, i, of int) message.ID {
 	if c.From == hinge.WholeEdge {
 		return [...]message.ID{"hinge.whole-top", "hinge.whole-middle", "hinge.whole-foot"}[i]
@@ -77,7 +77,7 @@ func nameOf(c hinge.Choice, i, of int) message.ID {
 	return hinge.Names(of)[i]
 }
 
-// old says what an old pocket and its leaf need, and how the new leaf lies in it.
+// old reports the work on an old recess and its leaf, and how the new leaf fits it.
 func old(d site.Opening, name message.ID, i int) (said site.Findings) {
 	c, p := d.Hinges, d.Hinges.PocketAt(i)
 	at := "/hinges/old/" + strconv.Itoa(i)
@@ -126,7 +126,7 @@ func old(d site.Opening, name message.ID, i int) (said site.Findings) {
 	return said
 }
 
-// pocket says where a pocket leaves too little of the jamb, or a packer is too thick.
+// pocket reports where a recess leaves too little of the jamb, or a packer is too thick.
 func pocket(d site.Opening, h Hinge) (said site.Findings) {
 	deep := d.Hinges.Plate - h.Pack.Value
 	switch {
@@ -142,7 +142,7 @@ func pocket(d site.Opening, h Hinge) (said site.Findings) {
 	return said
 }
 
-// screwed says where a hinge's screws pass the stile of a hollow slab, as it is left.
+// screwed reports screws that pass the stile of a hollow slab as it is left.
 func screwed(d site.Opening, b site.Bay, laid *fit.Laid) (said site.Findings) {
 	known, ok := d.Kit.Hinge(d.Hinges.Size)
 	built, _ := trade.ConstructionByID(b.Slab.Construction)
@@ -165,8 +165,8 @@ func screwed(d site.Opening, b site.Bay, laid *fit.Laid) (said site.Findings) {
 type Hinge struct {
 	Name message.ID
 	hinge.Mark
-	// Pack is what goes behind the jamb leaf to keep the pins on one line and
-	// the margin as planned; below nought, how much deeper its pocket goes.
+	// Pack is the packer behind the jamb leaf that keeps the pins on one line and the margin as planned; negative is
+	// how much deeper its recess goes.
 	Pack figure.Figure
 }
 

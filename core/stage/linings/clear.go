@@ -8,9 +8,9 @@ import (
 	"kindmargin/core/site"
 )
 
-// Clear is what a frame made to the slab must leave: the slab, and its margins; nil where none is made, or the slab is
-// not measured. wanted are the margins of a leaf. Common practice: clear width = slab and two margins, clear height =
-// slab, head margin, and foot margin over the finished floor.
+// Clear is the clear size of a frame made to the slab; nil where none is made, or the slab is not measured. wanted are
+// the margins of a leaf. Common practice: clear width = slab and two margins, clear height = slab, head margin, and
+// foot margin over the finished floor.
 func Clear(d site.Opening, wanted frame.Each[figure.Figure]) *site.Clear {
 	c := d.Framed()
 	if c == nil || c.Thick == 0 {
@@ -55,9 +55,8 @@ func Clear(d site.Opening, wanted frame.Each[figure.Figure]) *site.Clear {
 	return &site.Clear{Width: figure.Sum(0, width...), Height: figure.Sum(0, height...)}
 }
 
-// highest is how much higher the floor's highest place is than under the hinge jamb of a frame that is
-// made to the slab: under the lock jamb, between, or where the slab swings, which is told from the floor
-// under the closed slab's free corner.
+// highest is the height of the floor's highest place above that under the hinge jamb of a frame made to the slab: under
+// the lock jamb, between, or in the slab's swing, which is relative to the floor under the closed slab's free corner.
 func highest(d site.Opening) measure.Length {
 	c := d.Framed()
 	if c == nil || c.Kept() {

@@ -1,5 +1,5 @@
-// Package linings is the stage in which a frame is made to the slab: the size that it must leave, its parts, where it
-// is packed, and how it stands once it is read.
+// Package linings is the stage in which a frame is made to the slab: its clear size, its parts, its packing, and how it
+// stands once it is read.
 package linings
 
 import (
@@ -63,8 +63,8 @@ func wallPlace(i int) message.Message {
 	}
 }
 
-// Make is the frame that leaves a size, and what is in its way. behind are the hinges and the strike that it is packed
-// behind, from the foot up, the hinge jamb's first.
+// Make is the frame for a clear size, with its findings. behind are the hinges and the strike that it is packed behind,
+// from the foot up, the hinge jamb's first.
 func Make(d site.Opening, size site.Clear, behind []Behind) (*Lining, site.Findings) {
 	c := *d.Framed()
 	l := Lining{
@@ -118,13 +118,12 @@ func Make(d site.Opening, size site.Clear, behind []Behind) (*Lining, site.Findi
 	return &l, said
 }
 
-// packs are the places where it is packed: at foot, middle and head, and behind each hinge and the
-// strike.
+// packs are the places of the packing: foot, middle and head, and behind each hinge and the strike.
 func (l *Lining) packs(d site.Opening, behind []Behind) {
 	if !l.Rough || l.Narrow > 0 {
 		return
 	}
-	// Each is told from the floor under its own jamb.
+	// Each is measured from the floor under its own jamb.
 	high := frame.Each[measure.Length]{frame.Hinge: l.Frame.Height, frame.Lock: l.Frame.Height - d.Framed().AtLock()}
 	thick := func(up measure.Length) measure.Length {
 		whole := max(l.Frame.Height.MM(), 1)
@@ -155,7 +154,7 @@ func (l *Lining) packs(d site.Opening, behind []Behind) {
 	put(frame.Lock, high[frame.Lock]-100*measure.Millimetre, "packed.head")
 }
 
-// steps are how it is made and set. Common practice.
+// steps are the steps of making and setting it. Common practice.
 func (l *Lining) steps(d site.Opening) {
 	say := func(id message.ID, args message.Args) { l.Steps = append(l.Steps, message.Message{ID: id, Args: args}) }
 	say("lining.check-slab", nil)

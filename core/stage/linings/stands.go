@@ -10,7 +10,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Stands says where a frame leaves the slab too high or too low over the floor's highest place. Its feet are cut or
+// Stands reports where a frame leaves the slab too high or too low over the floor's highest place. Its feet are cut or
 // packed, whatever the jambs do. wanted is the foot margin.
 func Stands(d site.Opening, drawn []fit.Outline, wanted measure.Length) (said site.Findings) {
 	if d.Framed() == nil {
@@ -45,5 +45,5 @@ func Stands(d site.Opening, drawn []fit.Outline, wanted measure.Length) (said si
 	return said
 }
 
-// tells is what a frame may stand off by before anything is said of it.
+// tells is the smallest deviation of a frame that is reported.
 const tells = measure.Millimetre / 4

@@ -22,8 +22,8 @@ type Work struct {
 	Steps  []message.Sentences // what to do, in order
 }
 
-// Works are the works of the hardware of one leaf at its latch line; nil where none was chosen. edge is nil while the
-// slab is not laid.
+// Works are the works of one leaf's hardware at its latch line; nil where none was chosen. edge is nil while the slab
+// is not laid.
 func Works(d site.Opening, b site.Bay, p lock.Plan, edge *Edge) (list []Work, said site.Findings) {
 	bits := d.Kit.BitsAtHand(d.Unit)
 	add := func(id string, p lock.Plan, second bool) {
@@ -63,7 +63,7 @@ func moved(f figure.Figure, up measure.Length) figure.Figure {
 	return figure.Sum(f.Sigma, terms...)
 }
 
-// fits says what of a piece of hardware does not go into a slab, or only just.
+// fits reports hardware that does not fit a slab, or only just.
 func fits(d site.Opening, b site.Bay, w lock.Work, edge *Edge) (said site.Findings) {
 	thick, name := b.Slab.Thickness, w.Hardware.Title()
 	if hand := string(d.HandOf(b)); w.Hardware.Handed != "" && w.Hardware.Handed != hand {
@@ -126,7 +126,7 @@ func fits(d site.Opening, b site.Bay, w lock.Work, edge *Edge) (said site.Findin
 	return said
 }
 
-// meets says where two holes have too little wood between them, or none.
+// meets reports two holes with too little wood between them, or none.
 func meets(said *site.Findings, a, b lock.Hole, thick measure.Length) {
 	gap := lock.Gap(a, b)
 	args := message.Args{
@@ -145,7 +145,7 @@ func meets(said *site.Findings, a, b lock.Hole, thick measure.Length) {
 	}
 }
 
-// apart says where the holes of two pieces of hardware meet.
+// apart reports holes of two pieces of hardware that meet.
 func apart(a, b lock.Work, thick measure.Length) (said site.Findings) {
 	for _, h := range a.Holes {
 		for _, o := range b.Holes {
@@ -155,7 +155,7 @@ func apart(a, b lock.Work, thick measure.Length) (said site.Findings) {
 	return said
 }
 
-// inStile says where a piece of hardware reaches past the stile, into glass, moulding or a hollow core.
+// inStile reports hardware that reaches past the stile, into glass, moulding or a hollow core.
 func inStile(d site.Opening, b site.Bay, w lock.Work, edge *Edge) (said site.Findings) {
 	stile := b.Slab.Stile
 	if stile == 0 {
@@ -180,7 +180,7 @@ func inStile(d site.Opening, b site.Bay, w lock.Work, edge *Edge) (said site.Fin
 	return said
 }
 
-// boring tells the work of a piece of hardware, in the order of the hand.
+// boring is the work of a piece of hardware, in the order in which it is done.
 func boring(d site.Opening, b site.Bay, w lock.Work) (list []message.Sentences) {
 	put := func(id message.ID, args message.Args) { list = append(list, message.Sentences{{ID: id, Args: args}}) }
 	more := func(id message.ID, args message.Args) {
@@ -241,7 +241,7 @@ func boring(d site.Opening, b site.Bay, w lock.Work) (list []message.Sentences) 
 // levers are the kinds of hardware whose handles turn a spindle, and are held on it by a screw.
 var levers = []string{"lever-plate", "lever-rose", "mortise", "bathroom"}
 
-// hole says how a hole in a face is bored; where another bit than its own is the nearest, that too.
+// hole is how a hole in a face is bored, and the nearest bit where its own is not at hand.
 func hole(h lock.Hole) message.Sentences {
 	bit := h.Bit
 	if bit == 0 {
@@ -266,8 +266,8 @@ func hole(h lock.Hole) message.Sentences {
 	return list
 }
 
-// inTheWayOf says where a piece of hardware lies in what its edge was said to hold: a rail's joint, a
-// moulding, the end of a lock block. Both places are down from the slab's finished top.
+// inTheWayOf reports hardware that meets an occupied part of its edge: a rail's joint, a moulding, the end of a lock
+// block. Both places are down from the slab's finished top.
 func inTheWayOf(d site.Opening, w lock.Work, edge *Edge) (said site.Findings) {
 	if len(d.Lock.Avoid) == 0 {
 		return nil
@@ -310,7 +310,7 @@ func inTheWayOf(d site.Opening, w lock.Work, edge *Edge) (said site.Findings) {
 	return said
 }
 
-// covered says how much a plate hides on either side of a bore.
+// covered is how much a plate covers on either side of a bore.
 func covered(by measure.Length) message.Message {
 	if by <= 0 {
 		return message.Message{ID: "cover.none"}

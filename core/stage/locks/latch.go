@@ -16,7 +16,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Edge is the lock edge that a lock is bored from, as it then stands, in mm.
+// Edge is the lock edge that a lock is bored from, as it then is, in mm.
 type Edge struct {
 	Off      float64 // the most that came off it
 	Top      float64 // from the uncut slab's top down to where the head then stands, at this edge
@@ -76,8 +76,7 @@ func Place(d site.Opening, s site.Survey, b site.Bay, edge *Edge, corner figure.
 	return &p, said
 }
 
-// bored is where the bore that is there ends up below the finished head; nil
-// where there is none, or the slab is not laid yet.
+// bored is the existing bore's place below the finished head; nil where there is none, or the slab is not laid yet.
 func bored(d site.Opening, b site.Bay, edge *Edge) *figure.Figure {
 	if b.Slab.Handle == 0 || edge == nil {
 		return nil
@@ -90,13 +89,13 @@ func bored(d site.Opening, b site.Bay, edge *Edge) *figure.Figure {
 	return &f
 }
 
-// block says where a hollow slab's lock block does not lie behind the lock.
+// block reports a hollow slab's lock block that is not behind the lock.
 func block(d site.Opening, b site.Bay, p lock.Plan, edge Edge) (said site.Findings) {
 	kind, _ := trade.ConstructionByID(b.Slab.Construction)
 	if kind.LockBlock == 0 {
 		return nil
 	}
-	// The block lies about the middle of the uncut slab.
+	// The block is about the middle of the uncut slab.
 	middle := b.Slab.Length/2 - measure.FromMM(edge.Top)
 	reach := 50 * measure.Millimetre // of a latch and its handles, up and down
 	if lack := (p.Slab.Value - middle).Abs() + reach - kind.LockBlock/2; lack > 0 {

@@ -11,12 +11,12 @@ import (
 	"kindmargin/core/trade"
 )
 
-// mostUnsure is what is left between latch and strike, 2σ in mm, past which one is marked
-// from the other with the door shut.
+// mostUnsure is the greatest difference between latch and strike, 2σ in mm; above it one is marked from the other with
+// the slab shut.
 const mostUnsure = 0.5
 
-// agree says where latch and strike are not sure to meet: they differ by the head margin at
-// the lock corner as the door hangs.
+// agree reports where latch and strike may not meet: they differ by the head margin at the lock corner of the hung
+// slab.
 func agree(d site.Opening, b site.Bay, corner figure.Figure) (said site.Findings) {
 	if figure.Coverage*corner.Sigma > mostUnsure && (d.Lock.From != lock.FromStrike || b.Slab.Handle == 0) {
 		said.Say(site.Note, job.StepLock, "/lock/from", site.StrikeFromLatch, message.Args{
@@ -26,7 +26,7 @@ func agree(d site.Opening, b site.Bay, corner figure.Figure) (said site.Findings
 	return said
 }
 
-// heights holds a handle to the rule that was chosen for it.
+// heights checks a handle against the chosen rule.
 func heights(d site.Opening, p lock.Plan) (said site.Findings) {
 	rule, ok := d.Lock.HeldTo()
 	if !ok {
@@ -41,7 +41,7 @@ func heights(d site.Opening, p lock.Plan) (said site.Findings) {
 	return said
 }
 
-// OldHoles says what becomes of the holes that are there: covered by a plate, or filled.
+// OldHoles reports what becomes of the existing holes: covered by a plate, or filled.
 func OldHoles(d site.Opening, list []Work) (said site.Findings) {
 	for i, o := range d.Lock.Old {
 		args := message.Args{"what": o.What, "size": message.Exact(o.Dia)}
@@ -82,7 +82,7 @@ func OldHoles(d site.Opening, list []Work) (said site.Findings) {
 	return said
 }
 
-// missed says how a strike that the latch misses is moved, and whether filing does.
+// missed is how a strike that the latch misses is moved, and whether filing is enough.
 func missed(d site.Opening) (said site.Findings) {
 	m := d.Lock.Missed
 	if m == nil {
@@ -108,7 +108,7 @@ func missed(d site.Opening) (said site.Findings) {
 	return said
 }
 
-// Striking tells how the strike is let in.
+// Striking is how the strike is let in.
 func Striking(w lock.Work) (list []message.Message) {
 	s := w.Strike
 	if s == nil {
@@ -131,7 +131,7 @@ func Striking(w lock.Work) (list []message.Message) {
 	return list
 }
 
-// Bolting tells how the fixed leaf of a pair is bolted, top and bottom.
+// Bolting is how the fixed leaf of a pair is bolted, top and bottom.
 func Bolting(d site.Opening, b site.Bay) (list []message.Message) {
 	if !b.Bolted {
 		return nil

@@ -10,7 +10,7 @@ import (
 	"kindmargin/core/site"
 )
 
-// Size is the greatest width and length that the finished slab has anywhere.
+// Size is the finished slab's greatest width and length.
 type Size struct{ Width, Length figure.Figure }
 
 // Light is the margin at one place of a side.
@@ -20,8 +20,8 @@ type Light struct {
 	Margin figure.Figure
 }
 
-// Lights are the margins that an outline leaves at the three places of each side, and the worst standard deviation of
-// each side, mm.
+// Lights are the margins that an outline leaves at three places of each side, and the greatest standard deviation of
+// each side, in mm.
 func Lights(
 	d site.Opening, o fit.Outline, wanted frame.Each[figure.Figure],
 ) (list []Light, sure frame.Each[float64], said site.Findings) {
@@ -76,7 +76,7 @@ func HeadCorners(d site.Opening, o fit.Outline) (corners [2]figure.Figure) {
 	return corners
 }
 
-// Finished is the size of the slab that is wanted.
+// Finished is the size of the finished slab.
 func Finished(d site.Opening, o fit.Outline, sure frame.Each[float64]) Size {
 	size := o.Unheld().Size()
 	return Size{

@@ -1,5 +1,5 @@
-// Package margins is the stage that says which margins are wanted, draws the finished slab that leaves them, and says
-// what light it lets in.
+// Package margins is the stage that gives the wanted margins, fits the outline of the finished slab to them, and gives
+// the margins that it leaves.
 package margins
 
 import (
@@ -15,12 +15,11 @@ import (
 	"kindmargin/core/trade"
 )
 
-// sweepCut is what a slab is short of the longest floor-to-head at its first
-// cut, where a sweep will be fitted. Common practice.
+// sweepCut is how much shorter than the longest floor-to-head a slab for a sweep is first cut. Common practice.
 const sweepCut = measure.Inch / 2
 
-// Wanted are the margins wanted of a leaf by its school and choices, with what is still to come, before the seasons
-// and before the floor in the sweep.
+// Wanted are the wanted margins of a leaf by its school and choices, with allowances (coming), before the seasons and
+// before the floor in the swing.
 func Wanted(d site.Opening) (wanted frame.Each[figure.Figure]) {
 	for _, side := range frame.Sides {
 		wanted[side] = wantedAt(d, side, wanted[frame.Head].Value)
@@ -28,8 +27,8 @@ func Wanted(d site.Opening) (wanted frame.Each[figure.Figure]) {
 	return wanted
 }
 
-// Pins are the heights of the outer hinges' middles up from the floor, mm, in an opening of a height; where the hinges
-// as chosen do not fit into it, usual ones.
+// Pins are the heights of the outer hinges' middles above the floor, in mm, in an opening of a height; where the chosen
+// hinges do not fit it, the usual ones.
 func Pins(d site.Opening, height float64) (pins [2]float64, said site.Findings) {
 	top, bottom := d.Hinges.Tops(measure.FromMM(height))
 	half := d.Hinges.Leaf.MM() / 2
@@ -43,14 +42,14 @@ func Pins(d site.Opening, height float64) (pins [2]float64, said site.Findings) 
 	return pins, said
 }
 
-// Targets are what the margins wanted ask of an outline that hangs on pins. raised is the foot margin that the floor
-// in the sweep asks for; nil where that wanted does.
+// Targets are the outline's targets for pins at given heights. raised is the foot margin that the floor in the swing
+// needs; nil where the wanted one is enough.
 func Targets(
 	d site.Opening, wanted frame.Each[figure.Figure], pins [2]float64, raised *figure.Figure,
 ) (all frame.Each[figure.Figure], want fit.Targets, said site.Findings) {
 	want = fit.Targets{Least: d.Margins.Least.MM(), Uneven: d.Margins.Uneven.MM(), Pins: pins}
 	if d.Habit() == job.WhenSure && d.Rules > site.Rules1 {
-		// The slab hangs by its finished corner, whatever the saw did: only its marks stray, by the tape.
+		// The slab hangs by its finished corner, whatever the saw did: only its marks have an error, by the tape.
 		want.Sure = d.Sureness()
 		want.Sure.Cut = d.Tape.Step().MM() / math.Sqrt(6)
 	}
@@ -84,8 +83,7 @@ func Targets(
 	return all, want, said
 }
 
-// wantedAt is the margin wanted on a side, whatever the floor in the sweep asks; head is that wanted at
-// the head.
+// wantedAt is the margin wanted on a side, without the floor in the swing; head is the one wanted at the head.
 func wantedAt(d site.Opening, side frame.Side, head measure.Length) figure.Figure {
 	school, _ := trade.SchoolByID(d.Margins.School)
 	meets := d.Pair != nil && side == frame.Lock
@@ -108,8 +106,8 @@ func wantedAt(d site.Opening, side frame.Side, head measure.Length) figure.Figur
 	return coming(d.Margins, side, f, head)
 }
 
-// coming adds to the margin wanted on a side what is still to come: paint on the
-// edges, a floor, a sweep. head is the margin wanted there.
+// coming adds allowances for later work to the margin wanted on a side: paint on the edges, a floor, a sweep. head is
+// the margin wanted there.
 func coming(m job.Margins, side frame.Side, f figure.Figure, head measure.Length) figure.Figure {
 	terms := f.Terms
 	if side == frame.Foot && m.Sweep {

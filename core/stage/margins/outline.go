@@ -14,7 +14,7 @@ import (
 	"kindmargin/core/site"
 )
 
-// Outlines draws the finished slab of each bay; nil where the margins leave none.
+// Outlines fits the outline of each bay's slab; nil where the margins leave none.
 func Outlines(d site.Opening, s site.Survey, bays []site.Bay, want fit.Targets) ([]fit.Outline, site.Findings) {
 	var list []fit.Outline
 	var err error
@@ -51,9 +51,8 @@ func Outlines(d site.Opening, s site.Survey, bays []site.Bay, want fit.Targets) 
 	return list, said
 }
 
-// scribe shapes lock edge and head to their sides where a straight edge would
-// leave more unevenness than is accepted, or where it was chosen. A machined
-// edge stays straight, and so does the meeting edge of a pair.
+// scribe scribes lock edge and head to their sides where a straight edge would leave more unevenness than is accepted,
+// or where it was chosen. A machined edge stays straight, and so does the meeting edge of a pair.
 func scribe(d site.Opening, b site.Bay, o fit.Outline, want fit.Targets) fit.Outline {
 	chosen := frame.Each[job.Shape]{frame.Lock: d.Opening.Cut.LockEdge, frame.Head: d.Opening.Cut.Head}
 	for _, side := range []frame.Side{frame.Lock, frame.Head} {
@@ -69,8 +68,8 @@ func scribe(d site.Opening, b site.Bay, o fit.Outline, want fit.Targets) fit.Out
 	return o
 }
 
-// hollow shapes the hinge edge to a jamb that bellies in, between the pockets, where that
-// was chosen; else it says what it would bring.
+// hollow hollows the hinge edge to a jamb that bellies in, between the recesses, where that was chosen; otherwise it
+// reports what it would bring.
 func hollow(d site.Opening, b site.Bay, o fit.Outline, want fit.Targets) (fit.Outline, site.Findings) {
 	var said site.Findings
 	e := o.Edges[frame.Hinge]

@@ -10,14 +10,13 @@ import (
 	"kindmargin/core/survey"
 )
 
-// roundSlab lists the places round a slab that was offered up, or the old door, in
-// turn, as far as they were not read yet; none where the carpenter goes about it
-// another way, or nothing stands in the opening.
+// roundSlab lists the places round a slab that was offered up, or the old door, that are not read yet, in turn; empty
+// for another method of measuring, or where no slab stands in the opening.
 func roundSlab(d site.Opening, s site.Survey) (list []site.Suggestion) {
 	if d.Measuring != job.OfferedUp && d.Measuring != job.FromOldDoor {
 		return nil
 	}
-	// The newest placing is the one in hand.
+	// The newest placing is the current one.
 	for _, f := range slices.Backward(d.Offers) {
 		if f.Old != (d.Measuring == job.FromOldDoor) {
 			continue
@@ -35,8 +34,8 @@ func roundSlab(d site.Opening, s site.Survey) (list []site.Suggestion) {
 	return list
 }
 
-// placesRound are the places to slide a packer in, going once round: up the hinge edge,
-// across the head, down the lock edge, and back along the foot.
+// placesRound are the places of a packer, once round: up the hinge edge, across the head, down the lock edge, and back
+// along the foot.
 func placesRound(f survey.Offer, u measure.Unit) (list []survey.Reading) {
 	step := 50 * measure.Millimetre
 	if u == measure.Inches {

@@ -10,17 +10,17 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Clash is a reading that the others contradict; its finding says so.
+// Clash is a reading that the others contradict, with its finding.
 type Clash struct {
 	site.Finding
 	Reading survey.Reading
 	Or      []survey.Reading // would explain it as well
 	Swapped *survey.Reading  // was written down for it, and the other way round
-	// to read next: the reading itself, or what tells most; without an ID where it is a new one
+	// to read next: the reading itself, or the most informative one; without an ID where it is new
 	Again survey.Reading
 }
 
-// clashes says which readings the others contradict, and what would settle it.
+// clashes reports readings that the others contradict, and what would settle each.
 func clashes(d site.Opening, s site.Survey) (list []Clash) {
 	for _, x := range s.Shape.Suspects() {
 		c := Clash{Reading: x.Reading, Or: x.Or, Swapped: x.Swapped, Again: x.Reading}
@@ -63,13 +63,13 @@ func clashes(d site.Opening, s site.Survey) (list []Clash) {
 	return list
 }
 
-// slipped is the code that also names the slip with the tape.
+// slipped is the code that also names the slip.
 var slipped = map[site.Code]site.Code{
 	site.Contradicted: site.ContradictedBySlip, site.OneOf: site.OneOfBySlip, site.OneOfSplit: site.OneOfSplitBySlip,
 	site.OneOfAgain: site.OneOfAgainBySlip,
 }
 
-// Settle is the opening with a clash settled: r struck out, or the two values changed back.
+// Settle is the opening with a clash settled: r struck out, or the two values swapped back.
 func Settle(o job.Opening, c Clash, r survey.Reading) job.Opening {
 	o.Readings = slices.Clone(o.Readings)
 	for i := range o.Readings {
@@ -86,7 +86,7 @@ func Settle(o job.Opening, c Clash, r survey.Reading) job.Opening {
 	return o
 }
 
-// eitherOf are readings of which any one could be meant, with their values.
+// eitherOf are readings of which any one could be wrong, with their values.
 func eitherOf(list []survey.Reading) (or message.Or) {
 	for _, r := range list {
 		or = append(or, survey.Valued(r))
@@ -94,7 +94,7 @@ func eitherOf(list []survey.Reading) (or message.Or) {
 	return or
 }
 
-// Suggest is the reading that settles a clash, as one to take.
+// Suggest is the reading that settles a clash, as a suggestion.
 func (c Clash) Suggest() site.Suggestion {
 	return site.Suggestion{Reading: c.Again, Brings: tellsClash}
 }

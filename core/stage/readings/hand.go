@@ -6,8 +6,8 @@ import (
 	"kindmargin/core/site"
 )
 
-// hands says where what is known of the opening contradicts the side that the hinges are
-// said to be on: an old strike beside the hinges, old pockets across from them.
+// hands reports evidence against the side that the hinges are said to be on: an old strike beside the hinges, old
+// recesses opposite them.
 func hands(d site.Opening) (said site.Findings) {
 	args := message.Args{"hand": d.Hand}
 	if d.Seen.Strike == d.Hand {

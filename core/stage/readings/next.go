@@ -11,9 +11,9 @@ import (
 )
 
 // Next lists the readings worth taking next: first one width and one height, without which there is no answer; then
-// those worth most minutes, or, where a threshold was set by hand, those that help most until every margin is as sure
-// as that. drawn is empty while there is no answer. chance is that of another trip to the trestles as the readings
-// stand; 1 while there is no answer.
+// those that save most minutes, or with a target accuracy those that help most until every margin meets it. drawn is
+// empty while there is no answer. chance is the probability of another trip to the trestles as the readings stand; 1
+// while there is no answer.
 func Next(
 	d site.Opening, s site.Survey, drawn []fit.Outline, leave []frame.Each[float64],
 ) (list []site.Suggestion, chance float64) {
@@ -38,8 +38,7 @@ func Next(
 	return worthwhile(d, s, t)
 }
 
-// surest lists the readings that help the least sure margins most, until every margin
-// is as sure as was set by hand.
+// surest lists the readings that help the least certain margins most, until every margin meets the target accuracy.
 func surest(d site.Opening, s site.Survey, drawn []fit.Outline) (list []site.Suggestion) {
 	worst := 0.0
 	var wanted []fit.WantedMargin
@@ -67,8 +66,8 @@ func surest(d site.Opening, s site.Survey, drawn []fit.Outline) (list []site.Sug
 	return list
 }
 
-// candidates are the readings that could be taken next with the kit at hand: what was
-// read already with the same tool at the same place would hardly tell more.
+// candidates are the readings that the kit can take next, without repeats of a place by the same tool, which hardly add
+// information.
 func candidates(d site.Opening, s site.Survey) (list []survey.Reading) {
 	all := survey.Candidates(measure.FromMM(s.Width), measure.FromMM(s.Height), d.Unit)
 	list = make([]survey.Reading, 0, len(all)+8) // a level is turned
@@ -96,8 +95,7 @@ func read(readings []survey.Reading, kit survey.Kit, r *survey.Reading) bool {
 	return false
 }
 
-// first is where the first width (at the top hinge's height) and the first
-// height (beside the hinge jamb) are read.
+// first is the place of the first width (at the top hinge's height) and of the first height (beside the hinge jamb).
 func first(d site.Opening, s site.Survey) (up, across measure.Length) {
 	high, step := measure.FromMM(0.9*s.Height), 50*measure.Millimetre
 	up, across = 1800*measure.Millimetre, 50*measure.Millimetre
@@ -107,18 +105,18 @@ func first(d site.Opening, s site.Survey) (up, across measure.Length) {
 	return min(up, high.Round(step, measure.Down)), across
 }
 
-// tooBigToTry is said of a reading without which too much would be left on.
+// tooBigToTry is the reason of a reading without which too much would be left on.
 func tooBigToTry(left float64) message.Sentences {
 	return message.Sentences{{ID: "brings.too-big", Args: message.Args{"left": measure.FromMM(left)}}}
 }
 
-// What a reading that is needed brings.
+// The reasons of a reading that is needed.
 var (
 	noAnswerWidth  = message.Sentences{{ID: "brings.no-width"}}
 	noAnswerHeight = message.Sentences{{ID: "brings.no-height"}}
 	tellsClash     = message.Sentences{{ID: "brings.clash"}}
-	// roundTheSlab is said of a place round a slab that stands in the opening, thenWorth of a reading that follows
-	// another.
+	// roundTheSlab is the reason of a place round a slab that stands in the opening, thenWorth that of a reading that
+	// follows another.
 	roundTheSlab = message.Sentences{{ID: "brings.round"}}
 	thenWorth    = message.Sentences{{ID: "brings.then"}}
 )

@@ -1,5 +1,5 @@
-// Package readings is the stage in which the opening is measured: what the readings say of its shape, which of them
-// the others contradict, and which to take next.
+// Package readings is the stage in which the opening is measured: its shape by the readings, which of them the others
+// contradict, and which to take next.
 package readings
 
 import (
@@ -14,14 +14,14 @@ import (
 	"kindmargin/core/survey"
 )
 
-// The size that an opening is taken for before anything is known of it, in mm.
+// The assumed size of an opening before anything is read, in mm.
 const (
 	usualWidth  = 800.0
 	usualHeight = 2020.0
 )
 
-// Read estimates the opening from its readings, and says which of them the others contradict. made is what a frame
-// that is made to the slab must leave; nil where none is.
+// Read estimates the opening from its readings, and reports contradictions. made is the clear size of a frame that is
+// made to the slab; nil for none.
 func Read(d site.Opening, made *site.Clear) (s site.Survey, list []Clash, said site.Findings) {
 	s, said = readShape(d, made)
 	list = clashes(d, s)
@@ -34,7 +34,7 @@ func Read(d site.Opening, made *site.Clear) (s site.Survey, list []Clash, said s
 	return s, list, said
 }
 
-// readShape estimates the shape from the readings that can be.
+// readShape estimates the shape from the valid readings.
 func readShape(d site.Opening, made *site.Clear) (s site.Survey, said site.Findings) {
 	var widths, heights []float64
 	s.Readings = make([]survey.Reading, 0, len(d.Readings))
@@ -90,7 +90,7 @@ func readShape(d site.Opening, made *site.Clear) (s site.Survey, said site.Findi
 	return s, said
 }
 
-// inside are the readings that lie in an opening of the size that it is taken for.
+// inside are the readings within an opening of the assumed size.
 func inside(d site.Opening, s site.Survey) (list []survey.Reading, said site.Findings) {
 	list = make([]survey.Reading, 0, len(s.Readings))
 	for _, r := range s.Readings {
@@ -106,8 +106,7 @@ func inside(d site.Opening, s site.Survey) (list []survey.Reading, said site.Fin
 	return list, said
 }
 
-// priorOf is what is believed of an opening before it is read; made is the size that its frame was made to, or
-// nil.
+// priorOf is the prior of an opening; made is the clear size of its frame, or nil.
 func priorOf(d site.Opening, s site.Survey, made *site.Clear) survey.Prior {
 	prior := survey.OldOpening(s.Width, s.Height)
 	if d.Walls == job.New {
@@ -126,11 +125,10 @@ func priorOf(d site.Opening, s site.Survey, made *site.Clear) survey.Prior {
 	return prior
 }
 
-// leastRead is the least error of a tape that is taken off a slab's own size, mm: one that was never proved is
-// as good as true.
+// leastRead is the least error of a tape that is taken off a slab's own size, in mm; an unproved tape counts as true.
 const leastRead = 0.05
 
-// slabReads is by how much too much the slab's width and length are read, mm.
+// slabReads is by how much the slab's width and length are overread, in mm.
 func slabReads(s *survey.Shape) (reads [2]float64) {
 	p := s.Prior()
 	for i, kind := range [2]survey.Kind{survey.Width, survey.Height} {
@@ -143,8 +141,7 @@ func slabReads(s *survey.Shape) (reads [2]float64) {
 	return reads
 }
 
-// unread says what an answer lacks, once something was read: before that nothing is
-// wrong, and the first reading asks for itself.
+// unread reports what the answer lacks, once something was read; before that the first reading is offered.
 func unread(s site.Survey) (said site.Findings) {
 	if len(s.Readings) == 0 {
 		return nil
@@ -163,8 +160,8 @@ func median(v []float64) float64 {
 	return v[len(v)/2]
 }
 
-// offered is what slabs offered up tell of the size, in mm: gaps at both edges
-// are a width, gaps at head and foot a height.
+// offered is the size by slabs that were offered up, in mm: gaps at both edges are a width, gaps at head and foot a
+// height.
 func offered(offers []survey.Offer, readings []survey.Reading) (widths, heights []float64) {
 	for _, f := range offers {
 		var gap frame.Each[float64]
@@ -184,20 +181,19 @@ func offered(offers []survey.Offer, readings []survey.Reading) (widths, heights 
 	return widths, heights
 }
 
-// beyond is how far outside an opening's size a reading may lie, in mm: that size
-// is rough.
+// beyond is the tolerance of a reading's place outside the opening's size, in mm: that size is rough.
 const beyond = 30
 
-// within reports whether a reading was taken inside an opening of a size, in mm.
+// within reports whether a reading is inside an opening of a size, in mm.
 func within(r survey.Reading, width, height float64) bool {
 	across, up := r.Reach()
 	return across.MM() <= width+beyond && up.MM() <= height+beyond
 }
 
-// severalRead is how many readings tell that somebody goes on without a level, a square or a straightedge.
+// severalRead is the number of readings from which no level, square or straightedge is expected any more.
 const severalRead = 5
 
-// sizesOnly says why ± is wide where nothing tells how plumb or straight a side is.
+// sizesOnly explains a wide ± where no reading tells how plumb or straight a side is.
 func sizesOnly(d site.Opening, s site.Survey) (said site.Findings) {
 	if d.Rules == site.Rules1 || d.Walls == job.New || d.Framed() != nil || len(s.Inside) < severalRead {
 		return nil

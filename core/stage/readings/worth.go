@@ -14,10 +14,10 @@ import (
 	"kindmargin/core/trade"
 )
 
-// mostAhead is how many readings are looked ahead.
+// mostAhead is the look-ahead, in readings.
 const mostAhead = 40
 
-// trips is what another trip hangs on, for each leaf.
+// trips are the trip of each leaf.
 type trips struct {
 	drawn  []fit.Outline
 	leave  []frame.Each[float64]
@@ -39,21 +39,21 @@ func (t trips) rows() (rows []survey.Row) {
 	return rows
 }
 
-// chance is the chance of another trip for any leaf, with a covariance of all ends.
+// chance is the probability of another trip for any leaf, with a covariance of all ends.
 func (t trips) chance(cov []float64) float64 {
 	fits := 1.0
 	t.each(cov, func(k int, own, before []float64) { fits *= 1 - t.drawn[k].Chance(t.trip, t.leave[k], own, before) })
 	return 1 - fits
 }
 
-// nearness is how near all leaves are to needing no further trip (a logarithm).
+// nearness is the sum of the leaves' log probabilities of needing no further trip.
 func (t trips) nearness(cov []float64) (near float64) {
 	t.each(cov, func(k int, own, before []float64) { near += t.drawn[k].Nearness(t.trip, t.leave[k], own, before) })
 	return near
 }
 
-// further is about how many trips a nearness makes: one where a leaf does not fit, and
-// another where it does not even go in, which goesIn as good as rules out.
+// further is about the expected number of trips at a nearness: one where a leaf does not fit, and another where it does
+// not go in, whose log probability is goesIn.
 func (t trips) further(near float64, cov []float64) (further float64, goesIn bool) {
 	in := 0.0
 	t.each(cov, func(k int, own, before []float64) { in += t.drawn[k].GoesIn(t.trip, t.leave[k], own, before) })
@@ -77,8 +77,8 @@ func (t trips) each(cov []float64, f func(k int, own, before []float64)) {
 	}
 }
 
-// worthwhile lists the readings to take next, in their order, and the chance of another
-// trip as it is. It is empty when enough was measured.
+// worthwhile lists the readings to take next, in order, and the present probability of another trip. It is empty when
+// enough was measured.
 func worthwhile(d site.Opening, s site.Survey, t trips) (list []site.Suggestion, now float64) {
 	q := s.Shape.Search(t.rows(), s.Could)
 	t.before = q.Now()
@@ -97,9 +97,9 @@ func worthwhile(d site.Opening, s site.Survey, t trips) (list []site.Suggestion,
 	return list, t.chance(t.before)
 }
 
-// tooBig lists the readings that are worth taking where no number of them spares the trip, and what would
-// be left on makes a slab that hardly goes in: it would tell little of its gaps. Each spares the planing of
-// what need not be left on for it; one that spares less than its own minutes is not asked for.
+// tooBig lists the readings that are worth taking where no number of them spares the trip, and the leave-on makes a
+// slab that hardly goes in, whose gaps would tell little. Each spares planing; one that spares less than its own
+// minutes is not asked for.
 func (t trips) tooBig(d site.Opening, s site.Survey, q *survey.Search) (list []site.Suggestion) {
 	most := 0.0
 	for k, o := range t.drawn {
@@ -125,7 +125,7 @@ func (t trips) tooBig(d site.Opening, s site.Survey, q *survey.Search) (list []s
 	return list
 }
 
-// planing is about how many minutes the planing takes of what is left on, with a covariance of all ends.
+// planing is about the minutes of planing the leave-on off, with a covariance of all ends.
 func (t trips) planing(cov []float64, s site.Survey) (minutes float64) {
 	long := [3]float64{s.Height, s.Width, s.Width}
 	t.each(cov, func(k int, own, before []float64) {
@@ -136,9 +136,8 @@ func (t trips) planing(cov []float64, s site.Survey) (minutes float64) {
 	return minutes
 }
 
-// order picks the readings that bring most for their minutes, one after the other, as
-// many as are worth most together, and says what they are worth. One reading alone
-// seldom spares a trip; a dozen do, so what follows is looked at as well.
+// order picks greedily the readings that bring most for their minutes, as many as are worth most together, and gives
+// their worth. One reading alone seldom spares a trip and a dozen do, so it looks ahead.
 func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best site.Worth) {
 	now, cost := t.chance(t.before), kit.TripMinutes()
 	at := t.nearness(t.before)
@@ -154,8 +153,8 @@ func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best site.Wort
 			q.After(cov, g.at)
 			return (t.nearness(cov) - at) / g.own
 		})
-		// A trip costs cost minutes, so what is worth reading brings more than a share of
-		// 1/cost nearer each minute; the shares only fall, so no more than most can be spared.
+		// A trip costs cost minutes, so a reading must bring more than a share of 1/cost nearer each minute; the shares
+		// only fall, so no more than most can be spared.
 		nearest := min(at+first.brings*(cost*trips-minutes), 0)
 		most := cost*(trips-1+math.Exp(nearest)) - minutes
 		if first.brings <= 0 || goesIn && cost*first.brings < 1 || most <= best.Minutes {
@@ -177,16 +176,14 @@ func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best site.Wort
 	return order[:take], best
 }
 
-// gain is what a candidate brings for each minute, as it was when it was last looked
-// at.
+// gain is what a candidate brings for each minute, when last evaluated.
 type gain struct {
 	at          int
 	own, brings float64
 }
 
-// greatest gives the candidate that brings most now. What one brings hardly ever grows
-// as others are taken, so only those are looked at again that brought more before than
-// the best brings now.
+// greatest gives the candidate that brings most now. Gains hardly ever grow as others are taken (lazy greedy), so only
+// those are evaluated again whose last gain exceeds the best present one.
 func greatest(gains []gain, brings func(gain) float64) gain {
 	best := gain{brings: math.Inf(-1)}
 	for i := range gains {
@@ -208,7 +205,7 @@ func greatest(gains []gain, brings func(gain) float64) gain {
 	return best
 }
 
-// worthOf says why a reading is worth its time.
+// worthOf is the reason of a reading that is worth its time.
 func worthOf(w site.Worth) (list message.Sentences) {
 	say := func(id message.ID, args message.Args) { list = append(list, message.Message{ID: id, Args: args}) }
 	if m := math.Round(w.Minutes); m < 1 {
@@ -227,7 +224,7 @@ func worthOf(w site.Worth) (list message.Sentences) {
 	return list
 }
 
-// spoken is a chance as finely as it is said.
+// spoken is a probability rounded as it is said.
 func spoken(p float64) float64 {
 	if p >= 0.05 && p < 0.95 {
 		return math.Round(p * 10)

@@ -17,7 +17,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Season is what a leaf does through the year, and what its lock margin is set to for it.
+// Season is a leaf's movement through the year, and its lock margin for it.
 type Season struct {
 	season.Year
 	Today   figure.Figure  // lock margin to set now
@@ -36,8 +36,8 @@ func seasonOf(d site.Opening, b site.Bay) (season.Year, bool) {
 	return season.Of(b.Slab, d.Season, jamb)
 }
 
-// Allow adds to a lock margin what the year still does to it: of a pair, of which f is this leaf's half, the mean of
-// what both leaves do. It is f itself where the seasons are left out.
+// Allow adds the year's movement to a lock margin; for a pair, of which f is this leaf's half, the mean of both
+// leaves'. It is f itself where the seasons are left out.
 func Allow(d site.Opening, f figure.Figure) figure.Figure {
 	bays := site.Bays(d)
 	var middle, raised float64
@@ -51,7 +51,7 @@ func Allow(d site.Opening, f figure.Figure) figure.Figure {
 		_, more := y.Today(f.Value.MM(), least, 0)
 		if d.Rules > site.Rules1 {
 			_, sure := y.Today(f.Value.MM(), least, season.OneSided*trade.MoveUnsure)
-			// No further than the widest light that looks right allows, where the least is kept in the mean.
+			// At most up to the widest gap that looks right, where the least is kept in the mean.
 			room := widest(d).MM() + y.In(y.Dry).Closes() - (f.Value.MM() + y.Middle())
 			more = max(more, min(sure, room))
 		}
@@ -71,8 +71,8 @@ func Allow(d site.Opening, f figure.Figure) figure.Figure {
 	return figure.Sum(trade.MoveUnsure*math.Abs(middle), terms...)
 }
 
-// Of is a leaf's year, and what there is to say of it; nil where the seasons are left out. before and wanted are the
-// lock margin without them and with them.
+// Of is a leaf's year with its findings; nil where the seasons are left out. before and wanted are the lock margin
+// without and with them.
 func Of(d site.Opening, b site.Bay, before, wanted figure.Figure) (*Season, site.Findings) {
 	y, ok := seasonOf(d, b)
 	if !ok {
@@ -122,7 +122,7 @@ func Of(d site.Opening, b site.Bay, before, wanted figure.Figure) (*Season, site
 	return &v, said
 }
 
-// widest is the widest light that looks right in the driest month.
+// widest is the widest gap that looks right in the driest month.
 func widest(d site.Opening) measure.Length {
 	if d.Season.Widest > 0 {
 		return d.Season.Widest
@@ -130,7 +130,7 @@ func widest(d site.Opening) measure.Length {
 	return trade.WidestLight
 }
 
-// keeps is how many times in twenty the margin set today keeps the least in the month when it is tightest.
+// keeps is how many times in twenty today's margin keeps the least in its tightest month.
 func keeps(d site.Opening, y season.Year, today measure.Length) int {
 	closes := y.In(y.Wet).Closes()
 	if closes <= 0 {
@@ -140,7 +140,7 @@ func keeps(d site.Opening, y season.Year, today measure.Length) int {
 	return int(math.Round(20 * distuv.UnitNormal.CDF(z)))
 }
 
-// inMonth is the lock margin in a month, of a door that is hung to today's.
+// inMonth is the lock margin in a month, for a slab that is hung to today's.
 func inMonth(d site.Opening, y season.Year, today measure.Length, month time.Month) figure.Figure {
 	m := y.In(month)
 	slab, jambs := d.Estimate(-m.Slab), d.Estimate(-m.Jambs)
@@ -159,8 +159,8 @@ func inMonth(d site.Opening, y season.Year, today measure.Length, month time.Mon
 	return figure.Sum(sigma, terms...)
 }
 
-// Since is what the season says that the light at the lock edge did since a door was fitted, by what its slab holds at
-// a revisit, by meter or by the air that it hung in; nil where it says nothing.
+// Since is the predicted change of the gap at the lock edge since a slab was fitted, by its moisture at a revisit, from
+// a meter or the air; nil where it predicts nothing.
 func Since(d site.Opening, b site.Bay, h job.Hang) *season.Since {
 	y, ok := seasonOf(d, b)
 	if !ok || b.Meets || h.Revisit == "" {

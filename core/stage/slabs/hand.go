@@ -1,5 +1,5 @@
-// Package slabs is the stage that looks at the slab itself: for which hand it was made, which way it lies, and which
-// stock size to buy.
+// Package slabs is the stage that checks the slab itself: the hand it was made for, which way it lies, and which stock
+// size to buy.
 package slabs
 
 import (
@@ -9,7 +9,7 @@ import (
 	"kindmargin/core/site"
 )
 
-// Turned says where a slab was made for the other hand, or lies the wrong way round.
+// Turned reports a slab that was made for the other hand, or lies the wrong way round.
 func Turned(d site.Opening, b site.Bay) (said site.Findings) {
 	s, hand := b.Slab, d.HandOf(b)
 	if s.Made != "" && s.Made != hand {

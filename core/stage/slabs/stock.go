@@ -15,7 +15,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// StockFit is a stock size held against an opening.
+// StockFit is a stock size checked against an opening.
 type StockFit struct {
 	trade.Stock
 	Fits   bool
@@ -28,7 +28,7 @@ type StockFit struct {
 	lost, lack float64 // mm: wood that comes off; wood that is not there or may not go
 }
 
-// hold holds one stock size against an outline, as a slab like another.
+// hold checks one stock size against an outline, as a slab like another.
 func hold(stock trade.Stock, like slab.Slab, o fit.Outline, tape measure.Tape) StockFit {
 	like.Width, like.Length, like.Thickness = stock.Width, stock.Length, stock.Thickness
 	like.WidthMid, like.WidthFoot, like.LengthLock, like.Square = 0, 0, 0, 0
@@ -69,8 +69,8 @@ func hold(stock trade.Stock, like slab.Slab, o fit.Outline, tape measure.Tape) S
 	return f
 }
 
-// Stocks holds every stock size of the job's unit against an outline, as a slab like another. Those that fit come
-// first, the one that loses least of them all foremost; then the others, nearest first.
+// Stocks checks every stock size of the job's unit against an outline, as a slab like another. Those that fit come
+// first, by what they lose; then the others, nearest first.
 func Stocks(d site.Opening, like slab.Slab, o fit.Outline) (list []StockFit) {
 	for _, stock := range trade.Stocks {
 		inches := stock.Width%measure.Inch == 0 && stock.Length%measure.Inch == 0

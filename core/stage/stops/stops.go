@@ -13,13 +13,13 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Stops is where the stops of one leaf go, and how.
+// Stops is the places of one leaf's stops, and how they are fixed.
 type Stops struct {
 	lock.StopPlan
 	Steps []message.Message // in their order
 }
 
-// Place is where the stops go that the shut slab lands on; nil while its thickness is not known.
+// Place is the places of the stops for the shut slab; nil while its thickness is not known.
 func Place(d site.Opening, b site.Bay) (*Stops, site.Findings) {
 	var said site.Findings
 	if b.Slab.Thickness == 0 {
@@ -62,7 +62,7 @@ func Place(d site.Opening, b site.Bay) (*Stops, site.Findings) {
 	return &v, said
 }
 
-// own is a side as the second leaf of a pair calls it, which hangs on the lock jamb.
+// own is a side as the second leaf of a pair names it, which hangs on the lock jamb.
 func own(side frame.Side) frame.Side {
 	if side == frame.Lock {
 		return frame.Hinge

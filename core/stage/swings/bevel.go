@@ -22,7 +22,7 @@ func lockJamb(c swing.Choice, p swing.Pin, s swing.Slab, gap float64) swing.Jamb
 	return j
 }
 
-// section is a slab of a pair cut across at a height, and the other slab's outline.
+// section is a cross-section of a pair's slab at a height, and the other slab's outline.
 type section struct {
 	slab  swing.Slab
 	pin   swing.Pin
@@ -30,8 +30,7 @@ type section struct {
 	at    float64 // height, mm
 }
 
-// otherLeaf is the pair's other leaf, closed, from this one's pin, in convex parts; it has
-// the same bevel.
+// otherLeaf is the pair's other leaf, closed, from this one's pin, in convex parts; it has the same bevel.
 func otherLeaf(d site.Opening, b site.Bay, on section, bevel float64) [][]swing.Point {
 	s, p, other, at := on.slab, on.pin, on.other, on.at
 	theirs := swing.Pin{Margin: other.Edges[frame.Hinge].GapAt(at), Out: p.Out}
@@ -54,7 +53,7 @@ func otherLeaf(d site.Opening, b site.Bay, on section, bevel float64) [][]swing.
 	return parts
 }
 
-// edge is a slab's lock edge, what it passes, and the least to pass it by, mm.
+// edge is a slab's lock edge, what it passes, and the required clearance, in mm.
 type edge struct {
 	slab   swing.Slab
 	pin    swing.Pin
@@ -62,7 +61,7 @@ type edge struct {
 	pass   float64
 }
 
-// passing is how near a corner of the slab, or of its halves, comes to what it passes.
+// passing is the least clearance between the corners of the slab, or of its halves, and what it passes.
 func (e edge) passing(corner int, beside [][]swing.Point) float64 {
 	near := math.Inf(1)
 	halves, pins := e.slab.Halves(e.pin)
@@ -73,9 +72,9 @@ func (e edge) passing(corner int, beside [][]swing.Point) float64 {
 	return near
 }
 
-// bevel is how much narrower the push face is at the lock edge: as set by hand; else as
-// much as it needs to pass by so much, and on a thick slab the usual bevel at least. An edge
-// that is rounded to its pins passes by what it has closed.
+// bevel is how much narrower the push face is at the lock edge: set by hand; otherwise the least that leaves the
+// required clearance, and on a thick slab at least the usual bevel. An edge rounded to its pins keeps the clearance
+// that it has closed.
 func (e edge) bevel(d site.Opening, b site.Bay, c swing.Choice) (f figure.Figure, said site.Findings) {
 	if e.slab.Meets == swing.Rounded {
 		return figure.Sum(0, figure.Term{
@@ -136,12 +135,11 @@ func (e edge) bevel(d site.Opening, b site.Bay, c swing.Choice) (f figure.Figure
 	return f, said
 }
 
-// leastBehind is what the hinge edge's push-face corner keeps from the hinge jamb, mm: a
-// film of paint and no more.
+// leastBehind is the least distance of the hinge edge's push-face corner from the hinge jamb, in mm: a film of paint.
 const leastBehind = 0.5
 
-// relief is how far the hinge edge's push face is planed back where the hinge jamb's face
-// closes in on it: else it touches in the last degrees, and the door springs open.
+// relief is how far the hinge edge's push face is planed back where the hinge jamb's face closes in on it; otherwise it
+// binds in the last degrees.
 func relief(d site.Opening, c swing.Choice, s swing.Slab, p swing.Pin) (f figure.Figure, said site.Findings) {
 	if c.HingeClosing == nil {
 		return f, nil
@@ -160,14 +158,14 @@ func relief(d site.Opening, c swing.Choice, s swing.Slab, p swing.Pin) (f figure
 	return f, said
 }
 
-// twisted is a lock jamb, square as it was read, were its face to close in by 2°.
+// twisted is a lock jamb that was read as square, with its face closing in by 2°.
 func twisted(c swing.Choice, s swing.Slab, p swing.Pin, jamb []swing.Point) []swing.Point {
 	face := jamb[0].X + p.Margin/2
 	return swing.Jamb{Width: face, Closing: unreadClosing, Forward: c.Forward.MM(), Deep: s.Thickness + 20}.Corners(p)
 }
 
-// stopped is the stop on the hinge jamb, or the back of its rebate, behind the slab; it says
-// where that bears on the slab before the door is shut, and springs it open.
+// stopped is the stop on the hinge jamb, or the back of its rebate, behind the slab; it reports where that binds the
+// slab before it is shut.
 func stopped(c swing.Choice, s swing.Slab, p swing.Pin) (shape []swing.Point, said site.Findings) {
 	if c.Stop == 0 {
 		return nil, nil
@@ -178,8 +176,8 @@ func stopped(c swing.Choice, s swing.Slab, p swing.Pin) (shape []swing.Point, sa
 	}
 	shape = swing.Stop(p, s.Thickness, c.Stop.MM(), play)
 	if play < 0 {
-		// It bears where the stop ends, so far from the pins, and holds the lock edge off by as
-		// many times what it presses.
+		// It binds at the stop's end, at that distance from the pins, and holds the lock edge off by the ratio of the
+		// distances.
 		bears := max(c.Stop.MM()-p.Margin/2, 1)
 		said.Say(site.Stop, job.StepSwing, "/swing/play", site.StopSprings, message.Args{
 			"by": message.Fine(measure.FromMM(-play)), "off": measure.FromMM(-play * (p.Margin/2 + s.Width) / bears),

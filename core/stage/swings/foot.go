@@ -19,12 +19,12 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Foot is how the foot stands over the floor at an angle, under the free corner, mm.
+// Foot is the foot's height over the floor at an angle, under the free corner, in mm.
 type Foot struct {
 	Angle, Rise, Floor, Clear float64
 }
 
-// leans is how the line of the pins leans out of plumb.
+// leans is the lean of the line of the pins out of plumb.
 func leans(c swing.Choice, o fit.Outline) swing.Lean {
 	l := swing.Lean{Side: o.Lean}
 	if c.Lean != nil {
@@ -33,14 +33,14 @@ func leans(c swing.Choice, o fit.Outline) swing.Lean {
 	return l
 }
 
-// Drift is why a door stays where it is let go, or does not.
+// Drift is whether a slab stays where it is left, and why.
 type Drift struct {
 	Side, Out measure.Length // how the pins lean, in a metre: toward the lock jamb, toward the viewer
 	Shuts     float64        // how strongly it shuts itself at 45°, N·m; below nought it opens
 	Rubs      float64        // what its hinges hold by their rubbing, N·m
 }
 
-// drifts works out where the door comes to rest, let go half open, and says whether it stays.
+// drifts works out where a slab that is left half open comes to rest.
 func (w *Swing) drifts(d site.Opening, l swing.Lean, s swing.Slab, p swing.Pin) (v Drift, said site.Findings) {
 	middle := swing.Point{X: p.Margin/2 + s.Width/2, Z: -p.Out - s.Thickness/2}
 	v = Drift{
@@ -72,7 +72,7 @@ func (w *Swing) drifts(d site.Opening, l swing.Lean, s swing.Slab, p swing.Pin) 
 	return v, said
 }
 
-// least is the least that the foot stands over the floor by through the swing.
+// least is the foot's least height over the floor through the swing.
 func (w Swing) least() (worst Foot) {
 	for i, foot := range w.Foot {
 		if i == 0 || foot.Clear < worst.Clear-0.05 {
@@ -82,7 +82,7 @@ func (w Swing) least() (worst Foot) {
 	return worst
 }
 
-// at is the foot where the door stands open at an angle, or as far as it opens.
+// at is the foot at an angle, or where the slab opens no further.
 func (w Swing) at(angle float64) Foot {
 	near := w.Foot[0]
 	for _, f := range w.Foot {
@@ -93,7 +93,7 @@ func (w Swing) at(angle float64) Foot {
 	return near
 }
 
-// over is how far a foot stands over the floor under the free corner, with its reasons.
+// over is the height of the foot over the floor under the free corner, with its terms.
 func (f Foot) over(d site.Opening, o fit.Outline) figure.Figure {
 	gaps := o.Edges[frame.Foot].Gaps
 	last := gaps[len(gaps)-1]
@@ -112,8 +112,8 @@ func (f Foot) over(d site.Opening, o fit.Outline) figure.Figure {
 	return figure.Sum(last.Sigma, terms...)
 }
 
-// floorUp is how much higher the floor is where the door stands at an angle: straight
-// between the places read, nothing under the closed door, and level past the last.
+// floorUp is the floor's height at an angle: linear between the places read, 0 under the closed slab, and constant past
+// the last.
 func floorUp(list []swing.Floor, angle float64) float64 {
 	known := []frame.Along{{}}
 	for _, f := range list {
@@ -139,7 +139,7 @@ func overFloor(d site.Opening, c swing.Choice, l swing.Lean, w Swing, o fit.Outl
 	return list
 }
 
-// lowest is how much the lower of a slab's two faces rises, so far from the pin.
+// lowest is the rise of the lower of a slab's two faces, at a distance from the pin.
 func lowest(l swing.Lean, slab []swing.Point, x, angle float64) float64 {
 	return min(
 		l.Rise(swing.Point{X: x, Z: slab[swing.LockPull].Z}, angle*degree),
@@ -147,8 +147,7 @@ func lowest(l swing.Lean, slab []swing.Point, x, angle float64) float64 {
 	)
 }
 
-// floorSaid says what the floor lacks: places that the door never comes over, or none
-// read at all.
+// floorSaid reports what the floor's readings lack: places that the slab never passes, or none read at all.
 func floorSaid(d site.Opening, b site.Bay, w Swing, reach float64) (said site.Findings) {
 	for i, f := range d.Swing.Floor {
 		if f.Under(b.Jamb()) && (f.At.MM() > reach+1 || float64(f.Angle) > w.Opens+1) {
@@ -165,8 +164,8 @@ func floorSaid(d site.Opening, b site.Bay, w Swing, reach float64) (said site.Fi
 }
 
 // RaisedFoot is the least foot margin with which the foot clears the floor through the whole swing; nil where the
-// margin wanted does anyway, or a sweep will be fitted. It is worked out before the outline, so the pins lean as the
-// jamb does at the two hinges. pins are heights, mm.
+// wanted margin does anyway, or a sweep will be fitted. It is computed before the outline, so the pins lean as the jamb
+// does at the two hinges. pins are heights, in mm.
 func RaisedFoot(d site.Opening, s site.Survey, pins [2]float64, wanted measure.Length) *figure.Figure {
 	if d.Margins.Sweep {
 		return nil
@@ -216,7 +215,7 @@ func RaisedFoot(d site.Opening, s site.Survey, pins [2]float64, wanted measure.L
 	return &f
 }
 
-// roughly is a slab as it will swing, before its outline is drawn.
+// roughly is a slab as it will swing, before its outline is fitted.
 func roughly(d site.Opening, s site.Survey, b site.Bay, c swing.Choice, pins [2]float64) ([]swing.Point, swing.Lean) {
 	jamb, toward := frame.Hinge, 1.0
 	if b.Second {
@@ -238,8 +237,8 @@ func roughly(d site.Opening, s site.Survey, b site.Bay, c swing.Choice, pins [2]
 	return swing.Slab{Width: width - 6, Thickness: thick}.Corners(swing.Pin{Margin: 3, Out: pinOut(c)}), l
 }
 
-// leanSaid says how far in a metre the line of the pins leans toward the lock side and toward you, or away from them;
-// a lean that is not seen is not told.
+// leanSaid reports the lean of the line of the pins toward the lock side and toward or away from you, a metre; one too
+// small to be seen is not reported.
 func leanSaid(side, out measure.Length) message.Message {
 	const seen = measure.Millimetre / 20
 	aside := message.Args{"side": message.Slope(side.Abs()), "sideWay": message.Way(side.MM(), "toward", "away-from")}

@@ -12,18 +12,17 @@ import (
 	"kindmargin/core/swing"
 )
 
-// riseOf is how far a rising hinge lifts the slab in a right angle, mm; nought for any other.
+// riseOf is how far a rising hinge lifts the slab in 90°, in mm; 0 for any other.
 func riseOf(d site.Opening) float64 {
 	h, _ := d.Kit.Hinge(d.Hinges.Size)
 	return h.Rise.MM()
 }
 
-// overHead is what a rising slab's top keeps from the head, mm.
+// overHead is the clearance of a rising slab's top from the head, in mm.
 const overHead = 1
 
-// risingHead says how far the push side of a rising slab's head is eased: a place of it, so
-// far from the pin, leaves the opening where x sin φ − (k + t) cos φ = −k, and has risen in
-// proportion to φ by then.
+// risingHead is how far the push side of a rising slab's head is eased: a place of it at a distance x from the pin
+// leaves the opening where x sin φ − (k + t) cos φ = −k, and has risen in proportion to φ by then.
 func risingHead(d site.Opening, s swing.Slab, p swing.Pin, o fit.Outline) (said site.Findings) {
 	rise := riseOf(d)
 	if rise == 0 {

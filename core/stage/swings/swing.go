@@ -1,5 +1,5 @@
-// Package swings is the stage that swings the slab once it hangs as planned: what its edges pass, how far it opens,
-// how its foot clears the floor, and where it comes to rest.
+// Package swings is the stage that swings the slab as planned: what its edges pass, how far it opens, how its foot
+// clears the floor, and where it comes to rest.
 package swings
 
 import (
@@ -51,14 +51,14 @@ type Beside struct {
 	Parts [][]swing.Point
 }
 
-// InPlan is something that the slab could touch, as a convex outline.
+// InPlan is an obstacle, as a convex outline.
 type InPlan struct {
 	ID    string // "casing", or "thing-0" for the first of swing.Choice's things
 	Name  message.Message
 	Shape []swing.Point
 }
 
-// Meeting is at which angle a slab would meet something.
+// Meeting is the angle at which a slab meets an obstacle.
 type Meeting struct {
 	ID    string // of what it meets
 	Thing message.Message
@@ -67,17 +67,17 @@ type Meeting struct {
 
 const (
 	degree = math.Pi / 180
-	// sweepSteps is how many places of the swing are looked at, and drawn.
+	// sweepSteps is how many angles of the swing are checked, and drawn.
 	sweepSteps = 36
-	// rightAngle is how far a door is to open where nothing else is said.
+	// rightAngle is how far a slab is to open by default.
 	rightAngle = 90
-	// letGo is where a door is let go to see whether it drifts.
+	// letGo is the angle from which drift is worked out.
 	letGo = 45
-	// unreadClosing is a jamb's face out of square, by 2°, that may be there unread.
+	// unreadClosing is a jamb's face out of square by 2°, which may be there unread.
 	unreadClosing = 0.035
 )
 
-// pinOut is how far the pin stands in front of the pull face, mm.
+// pinOut is how far the pin is in front of the pull face, in mm.
 func pinOut(c swing.Choice) float64 {
 	if c.Pin == 0 {
 		return trade.UsualPin.MM()
@@ -85,8 +85,7 @@ func pinOut(c swing.Choice) float64 {
 	return c.Pin.MM()
 }
 
-// Of is how a slab swings once it hangs as planned. other is the outline of a pair's other slab; nil for a single
-// door.
+// Of is how a slab swings as planned. other is the outline of a pair's other slab; nil for a single one.
 func Of(d site.Opening, b site.Bay, o fit.Outline, other *fit.Outline) (w Swing, said site.Findings) {
 	c := d.Swing.Under(b.Jamb())
 	at := tightest(o)
@@ -132,7 +131,7 @@ func Of(d site.Opening, b site.Bay, o fit.Outline, other *fit.Outline) (w Swing,
 	return w, said
 }
 
-// closed is a bay's slab, closed, of a width, as its edge will be worked.
+// closed is a bay's slab, closed, of a width, with its edge as it will be worked.
 func closed(d site.Opening, b site.Bay, width float64) swing.Slab {
 	s := swing.Slab{Width: width, Thickness: b.Slab.Thickness.MM()}
 	if b.Meets {
@@ -141,7 +140,7 @@ func closed(d site.Opening, b site.Bay, width float64) swing.Slab {
 	return s
 }
 
-// passOf is the least that a bay's lock edge is to pass what stands beside it by, in mm.
+// passOf is the clearance that a bay's lock edge needs, in mm.
 func passOf(d site.Opening, b site.Bay) float64 {
 	pass := d.Margins.Least.MM()
 	if b.Meets {
@@ -150,8 +149,8 @@ func passOf(d site.Opening, b site.Bay) float64 {
 	return pass
 }
 
-// clearance is the least that a slab passes what stands beside its lock edge by, from closed
-// to an angle, with its reasons. gap is the margin there, closed.
+// clearance is the slab's least clearance from what stands beside its lock edge, from closed to an angle, with its
+// terms. gap is the margin there, closed.
 func clearance(
 	d site.Opening, w Swing, gap float64, e fit.Edge, to float64,
 ) (f figure.Figure, at float64) {
@@ -186,7 +185,7 @@ func clearance(
 	return figure.Sum(sigma, terms...), at / degree
 }
 
-// tightest is the height, in the hung frame, at which the lock margin is least.
+// tightest is the height, in the hung frame, of the least lock margin.
 func tightest(o fit.Outline) (along float64) {
 	least := math.Inf(1)
 	for _, g := range o.Edges[frame.Lock].Gaps {
@@ -201,10 +200,10 @@ func widthAt(o fit.Outline, along float64) float64 {
 	return o.Edges[frame.Lock].Line.At(along) - o.Edges[frame.Hinge].Line.At(along)
 }
 
-// ThingID is the ID of the i-th thing that was said to stand in the way.
+// ThingID is the ID of the i-th obstacle that was entered.
 func ThingID(i int) string { return "thing-" + strconv.Itoa(i) }
 
-// inTheWay is what a door could open against, in plan.
+// inTheWay are the obstacles of a slab that opens, in plan.
 func inTheWay(c swing.Choice, p swing.Pin) (list []InPlan) {
 	box := func(id string, name message.Message, x0, x1, z0, z1 float64) {
 		list = append(list, InPlan{
@@ -228,7 +227,7 @@ func inTheWay(c swing.Choice, p swing.Pin) (list []InPlan) {
 	return list
 }
 
-// opens works out how far it opens, and says where that is less than is wanted.
+// opens works out how far the slab opens, and reports where that is less than wanted.
 func (w *Swing) opens(d site.Opening, b site.Bay, c swing.Choice, p swing.Pin) (said site.Findings) {
 	w.Opens = 180
 	for _, thing := range w.Things {
@@ -250,7 +249,7 @@ func (w *Swing) opens(d site.Opening, b site.Bay, c swing.Choice, p swing.Pin) (
 	args := message.Args{"angle": message.Degrees(w.Opens), "thing": w.Against.Thing, "wanted": message.Degrees(want)}
 	code := site.OpensShort
 	if w.Against.ID == "casing" {
-		// Folded right back, the pull face lies as far in front of the pins as it lay behind.
+		// Folded right back, the pull face is as far in front of the pins as it was behind.
 		code = site.OpensShortOfCasing
 		args["pin"] = c.Casing/2 + measure.Millimetre
 		args["more"] = c.Casing/2 + measure.Millimetre - measure.FromMM(p.Out)

@@ -5,7 +5,7 @@ import (
 	"kindmargin/core/message"
 )
 
-// OpensWhy says why a door opens as far as it does: what it would meet, in order.
+// OpensWhy is why a slab opens as far as it does: the obstacles, in order.
 func (w Swing) OpensWhy() (list []message.Message) {
 	for _, m := range w.Meets {
 		list = append(list, message.Message{
@@ -18,10 +18,10 @@ func (w Swing) OpensWhy() (list []message.Message) {
 	return list
 }
 
-// leastLean is the least lean of the hinge line, in a metre, that is told: a level does not show less.
+// leastLean is the smallest lean of the hinge line, in a metre, that is reported: a level does not show less.
 const leastLean = measure.Millimetre / 2
 
-// RestsWhy says why a door comes to rest where it does.
+// RestsWhy is why a slab comes to rest where it does.
 func (w Swing) RestsWhy() []message.Message {
 	side, out, turns, turn := message.ID("why.leans-to-lock"), message.ID(
 		"why.leans-to-you",
