@@ -1,4 +1,4 @@
-// Package kindmargin holds what the whole program is known by.
+// Package kindmargin has the version of the program and its changelog.
 package kindmargin
 
 import (

@@ -29,7 +29,7 @@ type AirLog struct {
 	Read   int      `json:"read" doc:"How many the mean is of."`
 }
 
-// AirRead is a reading of it, or a mean.
+// AirRead is one reading of a house's air, or a mean.
 type AirRead struct {
 	season.Air
 	From     string `json:"from"`
@@ -38,13 +38,13 @@ type AirRead struct {
 	Moisture string `json:"moisture" doc:"What wood comes to in it."`
 }
 
-// What is looked back on, and how far a hygrometer's clock may be ahead.
+// How far back readings go, and how far ahead a hygrometer's clock may be.
 const (
 	airDays  = 14
 	airAhead = 26 * time.Hour // any zone's
 )
 
-// addAir keeps a reading of a house's air.
+// addAir stores a reading of a house's air.
 func (s server) addAir(ctx context.Context, in *struct {
 	JobPath
 	raw
@@ -74,7 +74,7 @@ func (s server) addAir(ctx context.Context, in *struct {
 	return s.air(ctx, &in.JobPath)
 }
 
-// airedOf reads what a hygrometer sends.
+// airedOf parses a hygrometer's reading.
 func airedOf(asked Airing, u measure.Unit, now time.Time) (a store.Aired, err error) {
 	var bad field.Errors
 	if a.Celsius, err = season.ParseCelsius(asked.Temperature, u); err != nil {
@@ -103,7 +103,7 @@ func airedOf(asked Airing, u measure.Unit, now time.Time) (a store.Aired, err er
 	return a, bad.Err()
 }
 
-// air is the air of a house as it was read lately.
+// air is the house's recent air.
 func (s server) air(ctx context.Context, in *JobPath) (*body[AirLog], error) {
 	head, err := s.store.Head(ctx, in.Job)
 	if err != nil {

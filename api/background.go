@@ -10,8 +10,7 @@ import (
 	"kindmargin/store"
 )
 
-// background is work that goes on when its request has been answered: files that come in, files that are made.
-// V is how such a task stands, as the answer has it.
+// background holds tasks that outlive their request: imports and exports. V is a task's state as it is answered.
 type background[V any] struct {
 	sync.Mutex
 	most  int   // that are under way at once
@@ -20,7 +19,7 @@ type background[V any] struct {
 	tasks []*task[V]
 }
 
-// task is one of them. All but id, pass, once and stop is read and changed under the lock of all.
+// task is one background task. All but id, pass, once and stop is guarded by the mutex of background.
 type task[V any] struct {
 	id    string
 	pass  string // of the client that asked for it; empty for this machine
@@ -32,7 +31,7 @@ type task[V any] struct {
 	drop  func() // lets go of what it left, when it is told of no more
 }
 
-// begin takes a task up; begun is false, and the task another, where one with its key was taken up before.
+// begin registers a task; begun is false, and the task the earlier one, where its key is in use.
 func (b *background[V]) begin(t *task[V]) (at *task[V], begun bool, err error) {
 	b.Lock()
 	defer b.Unlock()
@@ -75,7 +74,7 @@ func (b *background[V]) endPass(pass string) {
 	}
 }
 
-// close stops all tasks, and lets go of what they left.
+// close stops all tasks and removes their files.
 func (b *background[V]) close() {
 	b.Lock()
 	defer b.Unlock()
@@ -85,7 +84,7 @@ func (b *background[V]) close() {
 	}
 }
 
-// find is the task of an ID, nil where there is none, and how it stands.
+// find returns the task of an ID, nil where there is none, and its state.
 func (b *background[V]) find(id string) (t *task[V], view V) {
 	b.Lock()
 	defer b.Unlock()
@@ -97,14 +96,14 @@ func (b *background[V]) find(id string) (t *task[V], view V) {
 	return nil, view
 }
 
-// set changes how a task stands.
+// set changes a task's state.
 func (b *background[V]) set(t *task[V], change func(*V)) {
 	b.Lock()
 	defer b.Unlock()
 	change(&t.view)
 }
 
-// end is the last change of how a task stands.
+// end sets a task's final state.
 func (b *background[V]) end(t *task[V], again bool, change func(*V)) {
 	b.Lock()
 	defer b.Unlock()
@@ -112,7 +111,7 @@ func (b *background[V]) end(t *task[V], again bool, change func(*V)) {
 	t.ended, t.again = true, again
 }
 
-// recovered is what some work fails with, a panic of it too.
+// recovered runs f and returns its error; a panic is one too.
 func recovered(work func() error) (err error) {
 	defer func() {
 		if p := recover(); p != nil {

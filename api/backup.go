@@ -19,13 +19,13 @@ import (
 	"kindmargin/store"
 )
 
-// mostBackup is the most that is taken of a backup that is sent.
+// mostBackup is the largest backup that is accepted, in bytes.
 const mostBackup = 4 << 30
 
-// slow is how long a whole data file may take on its way.
+// slow is the time limit for transferring a whole data file.
 const slow = 10 * time.Minute
 
-// RestoredView is what a restore brought.
+// RestoredView is what a restore changed.
 type RestoredView struct {
 	Jobs     int    `json:"jobs"`
 	Openings int    `json:"openings"`
@@ -33,7 +33,7 @@ type RestoredView struct {
 	Before   string `json:"before" doc:"The file's name that holds what was there before, beside the data file."`
 }
 
-// backup sends a whole copy of the data file, read back before it goes.
+// backup sends a consistent copy of the data file, read back first.
 func (s server) backup(ctx context.Context, _ *Large) (*huma.StreamResponse, error) {
 	dir, err := s.store.Scratch()
 	if err != nil {
@@ -52,11 +52,10 @@ func (s server) backup(ctx context.Context, _ *Large) (*huma.StreamResponse, err
 	return sends(f, typeDB, "kindmargin-backup-"+today()+".db", func() { _ = os.RemoveAll(dir) }), nil
 }
 
-// Large is a request that may take its time, either way; its body is given as it arrives,
-// since it is too large to be held.
+// Large is a request without the usual time limit; its body is streamed, since it is too large for memory.
 type Large struct{ body io.Reader }
 
-// Resolve takes the body and sets the time.
+// Resolve keeps the body and sets the time limit.
 func (l *Large) Resolve(c huma.Context) []error {
 	_, w := humachi.Unwrap(c)
 	until, conn := time.Now().Add(slow), http.NewResponseController(w)
@@ -65,7 +64,7 @@ func (l *Large) Resolve(c huma.Context) []error {
 	return nil
 }
 
-// restoreFrom puts a backup that is sent in the place of all that is kept.
+// restoreFrom replaces all data by a backup in the body.
 func (s server) restoreFrom(ctx context.Context, in *Large) (*body[RestoredView], error) {
 	dir, err := s.store.Scratch()
 	if err != nil {
@@ -89,7 +88,7 @@ func (s server) restoreFrom(ctx context.Context, in *Large) (*body[RestoredView]
 	return &body[RestoredView]{Body: RestoredView{r.Jobs, r.Openings, r.Changes, filepath.Base(r.Before)}}, nil
 }
 
-// notRestored is why a file was not restored, without the paths of this machine.
+// notRestored is why a file was not restored, without paths of this machine.
 func notRestored(err error) message.ID {
 	switch {
 	case errors.Is(err, store.ErrDamaged):
@@ -100,7 +99,7 @@ func notRestored(err error) message.ID {
 	return "api.backup-none"
 }
 
-// receive keeps what is sent, of so many bytes at most.
+// receive writes the body to a file, up to a number of bytes.
 func receive(r io.Reader, name string, most int64) error {
 	f, err := os.Create(name)
 	if err != nil {
@@ -120,7 +119,7 @@ func receive(r io.Reader, name string, most int64) error {
 	return err
 }
 
-// cutShort remembers what went wrong with what is sent, apart from what goes wrong with keeping it.
+// cutShort records read errors of the body, to tell them from write errors of the disk.
 type cutShort struct {
 	r   io.Reader
 	err error
@@ -134,7 +133,7 @@ func (c *cutShort) Read(b []byte) (int, error) {
 	return n, err
 }
 
-// wholeFile gives a file that is made whole before it goes, so that one that fails half-way is not taken for all.
+// wholeFile sends a file that is written completely first, so that a failure half-way is not taken for success.
 func (s server) wholeFile(
 	ctx context.Context, kind, name string, write func(io.Writer) error,
 ) (*huma.StreamResponse, error) {
@@ -157,7 +156,7 @@ func (s server) wholeFile(
 	return sends(f, kind, name, func() { _ = os.RemoveAll(dir) }), nil
 }
 
-// everything sends all jobs, where they are few doors.
+// everything sends all jobs, where they have few openings.
 func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse, error) {
 	m, err := s.makesEverything(ctx)
 	if err == nil && m.of > mostAtOnce {
@@ -169,8 +168,8 @@ func (s server) everything(ctx context.Context, _ *Large) (*huma.StreamResponse,
 	return s.wholeFile(ctx, m.kind, m.file, func(w io.Writer) error { return m.write(ctx, w, untold) })
 }
 
-// makesEverything is all jobs as one zip of open files: of each its job file, its photographs
-// and its tables as a workbook.
+// makesEverything writes all jobs as one zip of open files: of each its job file, its photographs and its tables as a
+// workbook.
 func (s server) makesEverything(ctx context.Context) (made, error) {
 	heads, err := s.store.Jobs(ctx)
 	m := made{file: "kindmargin-everything-" + today() + ".zip", kind: typeZip}
@@ -212,7 +211,7 @@ func (s server) putJobs(ctx context.Context, z *zip.Writer, heads []store.Head, 
 	return readMe(z, s.label(ctx, "api.zip-without", nil)+"\n\n"+strings.Join(unread, "\n")+"\n")
 }
 
-// readMe puts what is to be known of a zip in it, where it is seen.
+// readMe adds a text on the zip's content.
 func readMe(z *zip.Writer, text string) error {
 	w, err := z.Create("READ-ME.txt")
 	if err == nil {
@@ -221,7 +220,7 @@ func readMe(z *zip.Writer, text string) error {
 	return err
 }
 
-// putJob puts one job in a zip, under a folder, and calls told after each door of its tables.
+// putJob adds one job to a zip, in a folder, and calls told after each opening of its tables.
 func (s server) putJob(ctx context.Context, z *zip.Writer, dir, id string, told func()) error {
 	j, err := s.whole(ctx, id)
 	if err != nil {

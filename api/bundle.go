@@ -68,8 +68,7 @@ func (s server) writeBundle(ctx context.Context, w io.Writer, j job.Job, _ func(
 	return errors.Join(s.bundleInto(ctx, z, "", j, largestZip), z.Close())
 }
 
-// bundleInto puts a job and its photographs in a zip, under a folder; no more of them than
-// most bytes, nought for any.
+// bundleInto adds a job and its photographs to a zip, in a folder; at most most bytes of photographs, 0 for any.
 func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job.Job, most int) error {
 	put := func(name string, method uint16, b []byte) error {
 		w, err := z.CreateHeader(&zip.FileHeader{Name: dir + name, Method: method})
@@ -119,7 +118,7 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 // isZip reports whether a file begins as a zip does.
 func isZip(b []byte) bool { return bytes.HasPrefix(b, []byte("PK\x03\x04")) }
 
-// Brought is a file that is brought in: an open job file, or a bundle with its photographs, which are not read yet.
+// Brought is an imported file: an open job file, or a bundle with its photographs, which are not read yet.
 type Brought struct {
 	Job    job.Job
 	photos []store.Photo // their pictures apart
@@ -127,7 +126,7 @@ type Brought struct {
 	of     []int         // the file of each photograph
 }
 
-// What a bundle may hold at most.
+// Bounds on a bundle.
 const (
 	largestList = 16 << 20
 	mostPhotos  = 10_000
@@ -140,7 +139,7 @@ func damagedBundle(id message.ID, args message.Args) error {
 	return &job.ErrFile{Problem: message.Message{ID: id, Args: args}}
 }
 
-// Bring reads a file that is brought in, as far as it tells what is in it; the pictures are read by Pictures.
+// Bring reads an imported file without its pictures; those are read by Pictures.
 func Bring(r io.ReaderAt, size int64) (*Brought, error) {
 	head := make([]byte, 4)
 	if _, err := r.ReadAt(head, 0); err != nil && !errors.Is(err, io.EOF) {
@@ -179,7 +178,7 @@ func Bring(r io.ReaderAt, size int64) (*Brought, error) {
 	return b, nil // a job without photographs
 }
 
-// part reads one part of a zip; ok is false where it is not there. A part that is damaged or too large is an error.
+// part reads one entry of a zip; ok is false where it is not there. A damaged or too large one is an error.
 func part(z *zip.Reader, name string, most int64) (b []byte, ok bool, err error) {
 	f, err := z.Open(name)
 	if errors.Is(err, fs.ErrNotExist) {
@@ -195,7 +194,7 @@ func part(z *zip.Reader, name string, most int64) (b []byte, ok bool, err error)
 	return b, true, err
 }
 
-// list takes the list of photographs: each of a door of the job, at a step, in a file that is there.
+// list reads the list of photographs: each of an opening of the job, at a step, in an entry that exists.
 func (b *Brought) list(z *zip.Reader, raw []byte) error {
 	var list []BundledPhoto
 	if err := job.CheckJSON(raw, reflect.TypeFor[[]BundledPhoto]()); err != nil {
@@ -239,12 +238,12 @@ func (b *Brought) list(z *zip.Reader, raw []byte) error {
 	return nil
 }
 
-// onOneLine reports whether a text has at most so many letters, none of which is a sign that steers.
+// onOneLine reports whether a text has at most so many letters and no control characters.
 func onOneLine(s string, most int) bool {
 	return utf8.RuneCountInString(s) <= most && !strings.ContainsFunc(s, unicode.IsControl)
 }
 
-// byHand refuses a name, or what is said, that is too long or on several lines.
+// byHand rejects a name or caption that is too long or has several lines.
 func byHand(by, said string) error {
 	if !onOneLine(by, longestBy) || !onOneLine(said, longestText) {
 		return refusalOf(422, "api.by-and-text", message.Args{
@@ -254,14 +253,14 @@ func byHand(by, said string) error {
 	return nil
 }
 
-// isTime reports whether a text is a time as it is kept, or none.
+// isTime reports whether a text is a time in the stored form, or empty.
 func isTime(s string) bool {
 	_, err := time.Parse(time.RFC3339, s)
 	return s == "" || err == nil
 }
 
-// Pictures reads the pictures, each once, on every processor, gives each to keep, and then tells how many were
-// read; it stops when the context ends. The photographs have their size from then on.
+// Pictures reads the pictures, once each and in parallel, passes each to keep, and then reports how many were read; it
+// stops when the context ends. It sets the photographs' sizes.
 func (b *Brought) Pictures(ctx context.Context, keep func(n int, k photo.Kept) error, told func(done int)) error {
 	sizes, errs := make([]photo.Kept, len(b.files)), make([]error, len(b.files))
 	ctx, stop := context.WithCancelCause(ctx)
@@ -315,7 +314,7 @@ func (b *Brought) picture(n int, bytes *atomic.Int64, size *photo.Kept, keep fun
 	return keep(n, k)
 }
 
-// Photos are the photographs, each with what gives its picture.
+// Photos are the photographs, each with a function that reads its picture.
 func (b *Brought) Photos(load func(n int) ([]byte, error)) []store.Photo {
 	for i, n := range b.of {
 		b.photos[i].Load = func() ([]byte, error) { return load(n) }

@@ -26,7 +26,7 @@ import (
 // No list on the wire is ever null.
 func init() { huma.DefaultArrayNullable = false }
 
-// schemas names schemas by type, and those called Choice also by package.
+// schemas names schemas by type, and types called Choice also by package.
 func schemas(prefix string) huma.Registry {
 	return huma.NewMapRegistry(prefix, func(t reflect.Type, hint string) string {
 		name := huma.DefaultSchemaNamer(t, hint)
@@ -60,8 +60,7 @@ func OpenAPI() ([]byte, error) {
 	return append(b, '\n'), err
 }
 
-// FileSchema is the JSON Schema (2020-12) of the open job file, made from the
-// types that are kept.
+// FileSchema is the JSON Schema (2020-12) of the open job file, from the kept types.
 func FileSchema() ([]byte, error) {
 	return schemaOf[job.File](
 		"Kind Margin job file, version "+strconv.Itoa(job.FileVersion),
@@ -70,8 +69,7 @@ func FileSchema() ([]byte, error) {
 	)
 }
 
-// PlanSchema is the JSON Schema (2020-12) of the plans that kindmargin plan --json
-// prints, made from their types.
+// PlanSchema is the JSON Schema (2020-12) of the plans that kindmargin plan --json prints, from their types.
 func PlanSchema() ([]byte, error) {
 	return schemaOf[document.File](
 		"Kind Margin plans, version "+strconv.Itoa(document.FileVersion),
@@ -101,14 +99,13 @@ func schemaOf[T any](title, description string, length reflect.Type) ([]byte, er
 	return append(b, '\n'), err
 }
 
-// TradeJSON is the tables that choices are made from, with the cautions, as the
-// front end ships them: no failure of the network hides a caution.
+// TradeJSON is the tables of choices and the cautions, for the front end to ship: no network failure hides a caution.
 func TradeJSON(l job.Language) ([]byte, error) {
 	b, err := json.MarshalIndent(TradeTables(words.In(l, measure.Millimetres, measure.HalfMillimetre)), "", "\t")
 	return append(b, '\n'), err
 }
 
-// TextsJSON is what the page says by itself, in a language, as i18next reads it.
+// TextsJSON is the page's own texts in a language, as i18next reads them.
 func TextsJSON(l job.Language) ([]byte, error) {
 	texts, err := words.PageTexts(l)
 	if err != nil {
@@ -124,7 +121,7 @@ func TextsJSON(l job.Language) ([]byte, error) {
 
 type lengthInFile float64
 
-// Schema says that a length in a file is a number or text with a unit.
+// Schema describes a length in a file: a number or text with a unit.
 func (lengthInFile) Schema(huma.Registry) *huma.Schema {
 	return &huma.Schema{
 		Description: "Millimetres, or text with a unit.",
@@ -132,28 +129,27 @@ func (lengthInFile) Schema(huma.Registry) *huma.Schema {
 	}
 }
 
-// The most that is read of a request: a change of a door, and a job file (five
-// thousand doors of thirty readings each).
+// The largest bodies: a change of an opening, and a job file (five thousand openings of thirty readings each).
 const (
 	largestChange = 1 << 20
 	largestFile   = 64 << 20
 )
 
-// contract tells who answers what.
+// contract registers the operations.
 type contract struct {
 	a huma.API
 	s server
-	// Raw bodies are described after the operations are registered, which would call them text.
+	// Raw bodies are described after registration, which would describe them as text.
 	describe []func()
 }
 
-// runs marks an operation that only who runs the house may ask for.
+// runs marks an operation for clients that run the house.
 func runs(o huma.Operation) huma.Operation {
 	o.Metadata = map[string]any{"runs": true}
 	return o
 }
 
-// operations tells the contract and who answers.
+// operations registers all operations.
 func operations(a huma.API, s server) {
 	a.UseMiddleware(func(c huma.Context, next func(huma.Context)) {
 		if c.Operation().Metadata["runs"] != nil && !clientOf(c.Context()).runs() {
@@ -182,19 +178,19 @@ func operations(a huma.API, s server) {
 func operation(method, path, id, summary string) huma.Operation {
 	return huma.Operation{
 		Method: method, Path: "/api" + path, OperationID: id, Summary: summary, MaxBodyBytes: largestChange,
-		// Bodies are read by this package, which says in the trade's words what is wrong with them.
+		// Bodies are decoded by this package, whose errors are in the trade's words.
 		SkipValidateBody: true, SkipValidateParams: true,
 		Errors: []int{400, 401, 403, 404, 405, 409, 412, 413, 421, 422, 428, 429, 500, 503, 507},
 	}
 }
 
-// longer is an operation that takes more than a change of a door.
+// longer is an operation with a larger body than a change of an opening.
 func longer(o huma.Operation, most int64) huma.Operation {
 	o.MaxBodyBytes = most
 	return o
 }
 
-// giving is an operation that answers with files of some types.
+// giving is an operation whose answers are files of some types.
 func giving(o huma.Operation, says string, types ...string) huma.Operation {
 	content := map[string]*huma.MediaType{}
 	for _, t := range types {
@@ -204,7 +200,7 @@ func giving(o huma.Operation, says string, types ...string) huma.Operation {
 	return o
 }
 
-// The types of what is not JSON.
+// The media types that are not JSON.
 const (
 	typePDF   = "application/pdf"
 	typeXLSX  = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -217,14 +213,14 @@ const (
 	typeTells = "text/event-stream"
 )
 
-// isJSON reports whether a body is said to be JSON: a form of another page cannot say so (OWASP ASVS 4.0.3, 13.2.5,
-// from memory).
+// isJSON reports whether a body's media type is JSON, which a form of another site cannot send (OWASP ASVS 4.0.3,
+// 13.2.5, from memory).
 func isJSON(contentType string) bool {
 	kind, _, err := mime.ParseMediaType(contentType)
 	return err == nil && (kind == "application/json" || kind == "application/json-patch+json")
 }
 
-// formats are the types of a full-size sheet.
+// formats are the media types of a template.
 func formats() (types []string) {
 	for _, f := range template.Formats {
 		types = append(types, f.Type)
@@ -232,7 +228,7 @@ func formats() (types []string) {
 	return types
 }
 
-// taking is an operation that takes a body.
+// taking is an operation with a body.
 func (c *contract) taking(o huma.Operation, body reflect.Type) huma.Operation {
 	in := &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{}}
 	o.RequestBody = in
@@ -246,10 +242,10 @@ func (c *contract) taking(o huma.Operation, body reflect.Type) huma.Operation {
 	return o
 }
 
-// door is the address of a door.
+// door is the address of an opening.
 const door = "/jobs/{job}/openings/{opening}"
 
-// jobs are the list of jobs, and a job with its doors.
+// jobs are the operations on the list of jobs, and on a job with its openings.
 func (c *contract) jobs() {
 	huma.Register(c.a, operation(http.MethodGet, "/trade", "trade", "The tables that choices are made from"), c.s.trade)
 	huma.Register(
@@ -302,7 +298,7 @@ func (c *contract) jobs() {
 	)
 }
 
-// house is what is done with several doors of a job at once.
+// house are the operations on several openings of a job at once.
 func (c *contract) house() {
 	huma.Register(
 		c.a, operation(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some doors of the walk"),
@@ -357,7 +353,7 @@ func (c *contract) house() {
 	), reflect.TypeFor[proof]()), c.s.prove)
 }
 
-// doors is what is done at one door.
+// doors are the operations on one opening.
 func (c *contract) doors() {
 	huma.Register(c.a, operation(http.MethodGet, door, "opening", "An opening and its plan"), c.s.opening)
 	huma.Register(
@@ -413,7 +409,7 @@ func (c *contract) doors() {
 	), c.s.restorePhoto)
 }
 
-// sharing is other clients and instruments, and keeping all of it safe.
+// sharing are the operations on other clients, instruments and backups.
 func (c *contract) sharing() {
 	huma.Register(c.a, giving(
 		operation(http.MethodGet, "/events", "events", "Changes as they are made, as server-sent events"),
@@ -453,7 +449,7 @@ func (c *contract) sharing() {
 	), mostBackup)), c.s.restoreFrom)
 }
 
-// day is the order of a day, and the air of a house.
+// day are the operations on a job's day and the air of a house.
 func (c *contract) day() {
 	huma.Register(
 		c.a, operation(http.MethodGet, "/jobs/{job}/day", "day", "The day of a job, planned from a moment on"), c.s.day,
@@ -480,7 +476,7 @@ func (c *contract) day() {
 	), c.s.addAir)
 }
 
-// practice is what is learnt without spoiling slabs.
+// practice are the operations of practice.
 func (c *contract) practice() {
 	huma.Register(
 		c.a, operation(http.MethodGet, "/practice", "practice", "What was practised, and what would help next"),

@@ -34,7 +34,7 @@ func (in DayIn) moment() (string, error) {
 
 const momentForm = "2006-01-02T15:04"
 
-// day is a job's day as it is planned now.
+// day is a job's day, planned for now.
 func (s server) day(ctx context.Context, in *DayIn) (*body[document.DayOf], error) {
 	v, _, err := s.keptDay(ctx, *in)
 	if err != nil {
@@ -43,7 +43,7 @@ func (s server) day(ctx context.Context, in *DayIn) (*body[document.DayOf], erro
 	return &body[document.DayOf]{etag(v.Version), v}, nil
 }
 
-// keptDay is a job's day as it is kept, planned from the moment that was asked for.
+// keptDay is a job's stored day, planned from the requested moment.
 func (s server) keptDay(ctx context.Context, in DayIn) (document.DayOf, job.Job, error) {
 	now, err := in.moment()
 	if err != nil {
@@ -56,7 +56,7 @@ func (s server) keptDay(ctx context.Context, in DayIn) (document.DayOf, job.Job,
 	return s.dayOf(ctx, in.Job, d, version, now)
 }
 
-// dayBody is a day that was changed, planned anew.
+// dayBody is a changed day, planned anew.
 func (s server) dayBody(
 	ctx context.Context, id string, d day.Day, version int64, now string,
 ) (*body[document.DayOf], error) {
@@ -67,7 +67,7 @@ func (s server) dayBody(
 	return &body[document.DayOf]{etag(version), v}, nil
 }
 
-// dayOf plans a day; one that was not made yet is a usual one.
+// dayOf plans a day; one that was not stored yet is the default.
 func (s server) dayOf(
 	ctx context.Context, id string, d day.Day, version int64, now string,
 ) (document.DayOf, job.Job, error) {
@@ -82,7 +82,7 @@ func (s server) dayOf(
 	if err != nil {
 		return document.DayOf{}, job.Job{}, err
 	}
-	// The house's own pace: of doors that were signed off, and so took what they took.
+	// The house's own pace, by openings that were signed off: their times are complete.
 	log, doors := day.Log{}, map[job.Step]float64{}
 	var chosen []string // those that went off the walk meanwhile are left out
 	for _, o := range list {
@@ -124,7 +124,7 @@ func (s server) dayOf(
 	return v, j, nil
 }
 
-// setDay keeps how a day is planned.
+// setDay stores a day's settings.
 func (s server) setDay(ctx context.Context, in *struct {
 	DayIn
 	Precondition
@@ -153,7 +153,7 @@ func (s server) setDay(ctx context.Context, in *struct {
 	return s.dayBody(ctx, in.Job, d, version, now)
 }
 
-// markTask keeps what became of a task.
+// markTask stores what became of a task.
 func (s server) markTask(ctx context.Context, in *struct {
 	DayIn
 	raw
@@ -177,7 +177,7 @@ func (s server) markTask(ctx context.Context, in *struct {
 	return s.dayBody(ctx, in.Job, d, version, now)
 }
 
-// became says what became of a task.
+// became parses what became of a task.
 func became(m day.Mark) message.ID {
 	switch {
 	case m.Done != "":
@@ -190,7 +190,7 @@ func became(m day.Mark) message.ID {
 	return "label.day-changed"
 }
 
-// calendar is the day as an iCalendar.
+// calendar is the day as an iCalendar file.
 func (s server) calendar(ctx context.Context, in *DayIn) (*sheetOut, error) {
 	v, j, err := s.keptDay(ctx, *in)
 	if err != nil {

@@ -21,8 +21,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// oneOf stands in the contract for a type of core that has only these values, so
-// that the front end's types know them.
+// oneOf describes, in the contract, a type of core with a fixed set of values, as an enumeration for the front end's
+// types.
 type oneOf[T any] struct{}
 
 // Schema lists the values.
@@ -42,7 +42,7 @@ func enum[T any](r huma.Registry, list ...T) {
 	r.RegisterTypeAlias(t, reflect.TypeFor[oneOf[T]]())
 }
 
-// enumerate makes enumerations of core's enumerations of the contract.
+// enumerate registers core's enumerations with the contract.
 func enumerate(r huma.Registry) {
 	enum(r, append([]frame.Side{frame.NoSide}, frame.Sides[:]...)...)
 	enum(r, frame.Left, frame.Right)

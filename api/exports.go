@@ -21,7 +21,7 @@ import (
 	"kindmargin/store"
 )
 
-// What can be made besides the other papers and the tables.
+// The exports besides papers and tables.
 const (
 	exportLoad       = "load-list"
 	exportRod        = "story-rod"
@@ -32,7 +32,7 @@ const (
 	exportEverything = "everything"
 )
 
-// NewExport is what is to be made.
+// NewExport is the request for an export.
 type NewExport struct {
 	What     string   `json:"what" doc:"A paper: card, book, order, load. A table as CSV: schedule, measured, slabs, hardware, margins; tables for a workbook of all. load-list or story-rod as JSON. file or bundle: the open job file, alone or with its photographs. everything: all jobs as a zip."`
 	Job      string   `json:"job" doc:"The job's ID; none for everything."`
@@ -41,7 +41,7 @@ type NewExport struct {
 	Paper    string   `json:"paper,omitempty" doc:"For a paper: a4, a3, letter or tabloid; a4 where none is given."`
 }
 
-// Export is a file that is made of a job, on its own, so that it can say how far it is.
+// Export is a file that is made in the background, with its progress.
 type Export struct {
 	ID      string `json:"id"`
 	State   string `json:"state" enum:"waiting,making,done,stopped,failed" doc:"One is made at a time: it waits, is made, is done; or it was stopped, or failed."`
@@ -69,14 +69,14 @@ func newExports() *background[Export] {
 	}
 }
 
-// made is how an export is made.
+// made is a function that writes an export.
 type made struct {
 	file, kind string // its name and media type
 	of         int    // how often write calls told
 	write      func(ctx context.Context, w io.Writer, told func()) error
 }
 
-// makes is how what is asked for is made; the doors themselves are read when it is their turn.
+// makes is the function for a requested export; openings are read in turn.
 func (s server) makes(ctx context.Context, in NewExport) (made, error) {
 	if in.What == exportEverything {
 		return s.makesEverything(ctx)
@@ -110,14 +110,14 @@ func (s server) makes(ctx context.Context, in NewExport) (made, error) {
 	}}, nil
 }
 
-// fileOf is a file of a job: what its name ends with, its media type, and how often write calls told for each door.
+// fileOf is a file of a job: its name's ending, its media type, and how often write calls told for each opening.
 type fileOf struct {
 	ends, kind string
 	passes     int
 	write      func(ctx context.Context, w io.Writer, j job.Job, told func()) error
 }
 
-// fileOf finds the file that is asked for.
+// fileOf finds the requested file.
 func (s server) fileOf(in NewExport) (fileOf, error) {
 	switch {
 	case slices.ContainsFunc(paper.Kinds, func(k paper.Kind) bool { return k.ID == in.What }):
@@ -187,7 +187,7 @@ type exportOut struct {
 	Body   Export
 }
 
-// makeExport begins to make a file: the answer says under which ID it is found.
+// makeExport begins an export and answers with its ID.
 func (s server) makeExport(ctx context.Context, in *struct {
 	Once
 	raw
@@ -237,7 +237,7 @@ func (s server) makeExport(ctx context.Context, in *struct {
 	return &exportOut{http.StatusAccepted, view}, nil
 }
 
-// writeExport makes a file when its turn comes.
+// writeExport writes an export when its turn comes.
 func (s server) writeExport(ctx context.Context, e *task[Export], m made) {
 	path := e.view.path // which is set for good
 	err := recovered(func() error {
@@ -271,7 +271,7 @@ func (s server) writeExport(ctx context.Context, e *task[Export], m made) {
 	})
 }
 
-// onDisk tells what goes wrong with the disk from what goes wrong with what is written.
+// onDisk tells errors of the disk from errors of the content.
 type onDisk struct{ w io.Writer }
 
 func (d onDisk) Write(b []byte) (int, error) {
@@ -297,7 +297,7 @@ func (s server) exported(_ context.Context, in *ExportPath) (*body[Export], erro
 	return &body[Export]{Body: view}, nil
 }
 
-// stopExport stops one; where it was done already, the answer says so.
+// stopExport stops an export; for one that was done already, the answer says so.
 func (s server) stopExport(_ context.Context, in *ExportPath) (*body[Export], error) {
 	t, view := s.exports.find(in.Export)
 	if t == nil {
@@ -327,7 +327,7 @@ func (s server) sendExport(_ context.Context, in *struct {
 	return sends(f, view.kind, view.File, func() {}), nil
 }
 
-// sends is an answer with an open file; it closes it, and then calls gone.
+// sends is an answer with an open file; it closes it, then calls gone.
 func sends(f *os.File, kind, name string, gone func()) *huma.StreamResponse {
 	return &huma.StreamResponse{Body: func(c huma.Context) {
 		defer gone()

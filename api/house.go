@@ -54,16 +54,16 @@ func (s server) walk(ctx context.Context, in *struct {
 
 func walkTag(h store.Head) string { return `"walk-` + strings.Trim(etag(h.Walk), `"`) + `"` }
 
-// OpeningsIn are some doors in an address.
+// OpeningsIn are some openings in an address.
 type OpeningsIn struct {
 	JobPath
 	Openings []string `query:"openings" doc:"IDs, set apart by commas; all of them where none is given."`
 }
 
-// mostDrawn is how many drawings are given at once.
+// mostDrawn is the largest number of drawings in one answer.
 const mostDrawn = 60
 
-// drawings are the light of doors that are seen on the walk.
+// drawings are the daylight drawings of openings that are in view on the walk.
 func (s server) drawings(ctx context.Context, in *OpeningsIn) (*body[[]OpeningDrawing], error) {
 	if len(in.Openings) == 0 || len(in.Openings) > mostDrawn {
 		return nil, refusalOf(422, "api.drawings", message.Args{"most": message.Number(mostDrawn)})
@@ -84,7 +84,7 @@ func (s server) drawings(ctx context.Context, in *OpeningsIn) (*body[[]OpeningDr
 	return out, nil
 }
 
-// place puts a door elsewhere on the walk.
+// place moves an opening on the walk.
 func (s server) place(ctx context.Context, in *struct {
 	OpeningPath
 	raw
@@ -99,7 +99,7 @@ func (s server) place(ctx context.Context, in *struct {
 	)
 }
 
-// chosen are some doors of a job, in the order of the walk; all of them where none is named.
+// chosen are some openings of a job, in the order of the walk; all where none is named.
 func (s server) chosen(ctx context.Context, id string, doors []string) (job.Job, error) {
 	if len(doors) == 0 {
 		return s.whole(ctx, id)
@@ -117,12 +117,12 @@ func (s server) chosen(ctx context.Context, id string, doors []string) (job.Job,
 	return j, err
 }
 
-// mostAtOnce is how many doors are planned while their request waits. More are an export, which says how far it is.
+// mostAtOnce is the largest number of openings planned in a request; more need an export, with progress.
 const mostAtOnce = 40
 
 var errExport = refusalOf(422, "api.too-many-at-once", nil)
 
-// few are chosen doors that may be planned while their request waits.
+// few are chosen openings, at most mostAtOnce.
 func (s server) few(ctx context.Context, id string, doors []string) (job.Job, error) {
 	if err := s.atMost(ctx, id, doors, mostAtOnce); err != nil {
 		return job.Job{}, err
@@ -130,7 +130,7 @@ func (s server) few(ctx context.Context, id string, doors []string) (job.Job, er
 	return s.chosen(ctx, id, doors)
 }
 
-// atMost refuses more doors than so many; all of the job's where none is named.
+// atMost rejects more openings than a limit; all of the job's where none is named.
 func (s server) atMost(ctx context.Context, id string, doors []string, most int) error {
 	n := len(doors)
 	if n == 0 {
@@ -146,7 +146,7 @@ func (s server) atMost(ctx context.Context, id string, doors []string, most int)
 	return nil
 }
 
-// untold is told of each door of an answer that is waited for.
+// untold ignores progress.
 func untold() {}
 
 func (s server) load(ctx context.Context, in *OpeningsIn) (*body[document.Load], error) {
@@ -161,10 +161,10 @@ func (s server) load(ctx context.Context, in *OpeningsIn) (*body[document.Load],
 	return &body[document.Load]{Body: v}, nil
 }
 
-// mostCopied is how many doors choices are copied to at once: each is planned as it was and as it would be.
+// mostCopied is the largest number of openings that choices are copied to at once: each is planned before and after.
 const mostCopied = 200
 
-// copyChoices gives a door's choices to others, or says what that would do.
+// copyChoices copies an opening's choices to others, or previews that.
 func (s server) copyChoices(ctx context.Context, in *struct {
 	JobPath
 	Once
@@ -197,7 +197,7 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	// after the doors were read: see store.SentBefore
+	// after the openings were read: see store.SentBefore
 	if at, ok, err := s.store.SavedAll(ctx, in.Job, once); err != nil || ok {
 		return copiedBefore(at), problem(ctx, err)
 	}
@@ -251,7 +251,7 @@ func (s server) copyChoices(ctx context.Context, in *struct {
 	return out, nil
 }
 
-// copiedBefore is what a copy made, when it is asked for again.
+// copiedBefore is the answer of a copy that was made before.
 func copiedBefore(at []store.Standing) *body[Copied] {
 	v := Copied{Openings: []CopiedOpening{}, Standing: []Standing{}}
 	for _, d := range at {
@@ -260,14 +260,14 @@ func copiedBefore(at []store.Standing) *body[Copied] {
 	return &body[Copied]{Body: v}
 }
 
-// copiedOpening is a door that choices are copied to.
+// copiedOpening is an opening that choices are copied to.
 type copiedOpening struct {
 	kept store.Kept
 	to   job.Opening
 	view CopiedOpening
 }
 
-// judge says what would change, why it cannot, and what would then stop the work.
+// judge reports what would change, why it cannot, and what would then stop the work.
 func (c *copiedOpening) judge(j job.Job, parts []job.Part) {
 	was := c.kept.Opening
 	c.view = CopiedOpening{ID: was.ID, Name: was.Name, Room: was.Room, Changes: []string{}, Brings: []string{}}
@@ -304,7 +304,7 @@ func (c *copiedOpening) judge(j job.Job, parts []job.Part) {
 	}
 }
 
-// undoMany takes several doors back by the change that each stands at.
+// undoMany undoes one change each of several openings.
 func (s server) undoMany(ctx context.Context, in *struct {
 	JobPath
 	Once

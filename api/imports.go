@@ -18,7 +18,7 @@ import (
 	"kindmargin/store"
 )
 
-// Import is a file that comes in: a job, or one with its photographs. It comes in whole or not at all.
+// Import is the import of a job file or bundle, with its progress. It is atomic.
 type Import struct {
 	ID      string   `json:"id"`
 	State   string   `json:"state" enum:"reading,keeping,done,stopped,refused" doc:"It is read, then kept; or it was stopped, or refused."`
@@ -44,13 +44,13 @@ func newImports() *background[Import] {
 	}
 }
 
-// ImportIn is a file that is brought in.
+// ImportIn is an imported file.
 type ImportIn struct {
 	Once
 	Large
 }
 
-// bringIn takes a file and reads it on its own: the answer says under which ID it is found.
+// bringIn begins an import and answers with its ID.
 func (s server) bringIn(ctx context.Context, in *ImportIn) (*importOut, error) {
 	dir, err := s.store.Scratch()
 	if err != nil {
@@ -100,7 +100,7 @@ type importOut struct {
 	Body   Import
 }
 
-// readImport reads a file and keeps what is in it.
+// readImport reads a file and stores its content.
 func (s server) readImport(ctx context.Context, i *task[Import], dir string) {
 	var head store.Head
 	err := recovered(func() (err error) {
@@ -123,7 +123,7 @@ func (s server) readImport(ctx context.Context, i *task[Import], dir string) {
 	}
 }
 
-// saidOf is why a task failed, in a sentence; what went wrong inside goes to the log.
+// saidOf is why a task failed, in a sentence; internal errors go to the log.
 func (s server) saidOf(ctx context.Context, what, id string, err error) string {
 	said := problem(ctx, err)
 	var status huma.StatusError
@@ -151,7 +151,7 @@ func (s server) importFrom(ctx context.Context, i *task[Import], dir string) (h 
 		return h, err
 	}
 	s.imports.set(i, func(v *Import) { v.Of = len(b.files) })
-	// Each picture waits in a file of its own, so that there is never more than a few of them in memory.
+	// Each picture waits in a file of its own, so that only a few are in memory.
 	picture := func(n int) string { return filepath.Join(dir, strconv.Itoa(n)) }
 	err = b.Pictures(ctx, func(n int, k photo.Kept) error {
 		if err := os.WriteFile(picture(n), k.Data, 0o600); err != nil {
@@ -183,7 +183,7 @@ func (s server) imported(_ context.Context, in *ImportPath) (*body[Import], erro
 	return &body[Import]{Body: view}, nil
 }
 
-// stopImport stops one; where it was in already, the answer says so.
+// stopImport stops an import; for one that was done already, the answer says so.
 func (s server) stopImport(_ context.Context, in *ImportPath) (*body[Import], error) {
 	t, view := s.imports.find(in.Import)
 	if t == nil {

@@ -14,7 +14,7 @@ import (
 	"kindmargin/store"
 )
 
-// Speaking is a length that an instrument sends: docs/instruments.md.
+// Speaking is a length sent by an instrument: docs/instruments.md.
 type Speaking struct {
 	Text string `json:"text" doc:"The length with its unit, as a person writes it: 826.5 mm, 30 5/8 in."`
 	ID   string `json:"id,omitempty" doc:"A name of its own, in at most 80 letters: sent again, it is heard once."`
@@ -22,21 +22,21 @@ type Speaking struct {
 	To   string `json:"to,omitempty" doc:"Name or ID of the client at whose entry it is read; the one that sends it, where none is named."`
 }
 
-// Heard is how many pages a length came to.
+// Heard is how many pages received a length.
 type Heard struct {
 	Pages int `json:"pages"`
 }
 
-// said remembers what was heard lately, so that a length that is sent again is heard once.
+// said remembers recent lengths by ID, so that one that is sent again is delivered once.
 type said struct {
 	sync.Mutex
 	ids []string
 }
 
-// mostSaidIDs is how many lengths are remembered.
+// mostSaidIDs is how many IDs are remembered.
 const mostSaidIDs = 200
 
-// again reports whether it was heard before, and remembers it.
+// again reports whether an ID is known, and remembers it.
 func (s *said) again(id string) bool {
 	if id == "" {
 		return false
@@ -51,7 +51,7 @@ func (s *said) again(id string) bool {
 	return false
 }
 
-// speak brings a length to the waiting entry of a client.
+// speak publishes a length to the pages of a client.
 func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], error) {
 	asked, err := read[Speaking](in.RawBody)
 	if err != nil {
@@ -87,14 +87,14 @@ func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], err
 	return &body[Heard]{Body: Heard{heard}}, nil
 }
 
-// forget lets a length be sent again, since nobody heard it.
+// forget lets a length be sent again after nobody received it.
 func (s *said) forget(id string) {
 	s.Lock()
 	defer s.Unlock()
 	s.ids = slices.DeleteFunc(s.ids, func(x string) bool { return x == id })
 }
 
-// clientNamed is the pass of a client by its name or ID, and nothing for this machine.
+// clientNamed is the pass of a client by its name or ID; empty for this machine.
 func (s server) clientNamed(ctx context.Context, name string) (pass string, err error) {
 	switch name {
 	case "":

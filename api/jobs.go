@@ -23,15 +23,15 @@ type Precondition struct {
 	IfMatch string `header:"If-Match" doc:"The ETag that the change was made from."`
 }
 
-// Once is a key of the sender's own: the same request sent again with the same
-// key makes nothing more and is answered again; another one with that key is refused.
+// Once is an idempotency key: the same request sent again with it has no further effect and gets the same answer; a
+// different request with it is refused.
 type Once struct {
 	Key string `header:"Idempotency-Key" doc:"A key of your own: the same request sent again makes nothing more; another one with it is refused."`
 
 	asks string // the method and the address
 }
 
-// Resolve takes what is asked for.
+// Resolve digests the request.
 func (o *Once) Resolve(c huma.Context) []error {
 	at := c.URL()
 	o.asks = c.Method() + " " + at.RequestURI()
@@ -158,7 +158,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	return headBody(head), nil
 }
 
-// usual is what new doors of a job begin with, once some parts of one of its doors are.
+// usual makes some parts of an opening's choices the job's defaults.
 func (s server) usual(ctx context.Context, head store.Head, set SetUsual) (job.Usual, error) {
 	if set.From == "" {
 		return head.Usual.Without(set.Parts), nil
@@ -254,10 +254,10 @@ func (s server) export(ctx context.Context, in *JobPath) (*fileOut, error) {
 	return &fileOut{typeJSON, attached(fileStem(j.Name) + ".job.json"), b}, nil
 }
 
-// mostFiled is how many doors a job file is given out with while its request waits.
+// mostFiled is the largest number of openings in a job file that is sent in a request.
 const mostFiled = 1000
 
-// jobFile is a job as a file that can be brought in again.
+// jobFile is a job as an open job file.
 func jobFile(j job.Job) ([]byte, error) {
 	b, err := job.Encode(j)
 	if err == nil && len(b) > largestFile {
@@ -266,7 +266,7 @@ func jobFile(j job.Job) ([]byte, error) {
 	return b, err
 }
 
-// whole is a job with all its doors: with one left out it would pass for the whole.
+// whole is a job with all its openings, none left out: a partial file would pass for the whole.
 func (s server) whole(ctx context.Context, id string) (job.Job, error) {
 	head, list, _, err := s.store.Job(ctx, id)
 	if err != nil {
@@ -275,7 +275,7 @@ func (s server) whole(ctx context.Context, id string) (job.Job, error) {
 	return jobOf(head, list)
 }
 
-// jobOf is a job of some doors.
+// jobOf is a job with some openings.
 func jobOf(head store.Head, list []store.Kept) (job.Job, error) {
 	j := head.Job()
 	for _, k := range list {
@@ -287,7 +287,7 @@ func jobOf(head store.Head, list []store.Kept) (job.Job, error) {
 	return j, nil
 }
 
-// fileStem makes a name one that every disk takes.
+// fileStem makes a name valid on every file system.
 func fileStem(name string) string {
 	plain := strings.Map(func(r rune) rune {
 		switch {

@@ -15,7 +15,7 @@ import (
 	"kindmargin/store"
 )
 
-// keepsKit refuses a kit that lacks a tool with which a door was read, or a hinge that one hangs on.
+// keepsKit rejects a kit without a tool that a reading of the job uses, or a hinge that an opening uses.
 func (s server) keepsKit(ctx context.Context, head store.Head) error {
 	_, walk, off, err := s.store.Job(ctx, head.ID)
 	if err != nil {
@@ -29,13 +29,13 @@ func (s server) keepsKit(ctx context.Context, head store.Head) error {
 	return nil
 }
 
-// ProofFound is what a proof found of a tool, and the same in words.
+// ProofFound is the result of a proof, and the same in words.
 type ProofFound struct {
 	Proved survey.Proved `json:"proved"`
 	Says   string        `json:"says"`
 }
 
-// prove works out a proof of a tool of the kit; nothing is kept.
+// prove works out a proof; nothing is stored.
 func (s server) prove(ctx context.Context, in *struct {
 	JobPath
 	Tool string `path:"tool"`
@@ -63,7 +63,7 @@ func (s server) prove(ctx context.Context, in *struct {
 	}, nil
 }
 
-// proof is a survey.Proof with lengths as a person writes them.
+// proof is a survey.Proof with lengths as typed.
 type proof struct {
 	Kind    survey.Kind `json:"kind"`
 	Span    string      `json:"span,omitempty"`
@@ -94,7 +94,7 @@ func (p proof) lengths(u measure.Unit) (survey.Proof, error) {
 	return out, bad.Err()
 }
 
-// proofSays tells what was found, and how sure (2σ).
+// proofSays is the result with its ± (2σ) in words.
 func proofSays(kit survey.Kit, id string, p survey.Proved) message.Message {
 	var instrument *trade.Instrument
 	for _, t := range kit {

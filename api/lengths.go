@@ -16,14 +16,13 @@ import (
 // schema of the job file.
 type lengthOnWire float64
 
-// Schema says that a length is written as a number of millimetres and read
-// as that or as text with a unit.
+// Schema describes a length: written as a number of millimetres, read as that or as text with a unit.
 func (lengthOnWire) Schema(huma.Registry) *huma.Schema {
 	return &huma.Schema{Type: huma.TypeNumber, Description: "A length in millimetres, exact to the nanometre."}
 }
 
-// texts lists every length, temperature and percentage of an opening by its JSON pointer, as it is
-// typed in the job's unit. One of nought that means "not given" is left out.
+// texts are the lengths, temperatures and percentages of an opening by JSON pointer, formatted for entries in the job's
+// unit; a 0 that means "not given" is left out.
 func texts(o job.Opening, unit measure.Unit) map[string]string {
 	out := map[string]string{}
 	var walk func(v reflect.Value, at string, given bool)

@@ -14,7 +14,7 @@ import (
 	"kindmargin/core/message"
 )
 
-// Changed is a change that every open page hears of at once.
+// Changed is the event of a change, for every open page.
 type Changed struct {
 	Job     string `json:"job"`
 	Opening string `json:"opening" doc:"Empty where it is the job itself, or several doors."`
@@ -25,27 +25,26 @@ type Changed struct {
 	From    string `json:"from" doc:"The page that made it, by a name of its own: it has it already."`
 }
 
-// Measured is a length that an instrument sent.
+// Measured is the event of a length from an instrument.
 type Measured struct {
 	ID   string `json:"id"`
 	Text string `json:"text" doc:"As it is typed, with its unit."`
 	From string `json:"from" doc:"What the instrument is called."`
 }
 
-// hub tells the pages that listen. One that does not take what it is told is let go of: it
-// connects again, and reads all anew.
+// hub publishes events to the pages. A subscriber whose buffer is full is dropped; it reconnects and fetches again.
 type hub struct {
 	sync.Mutex
 	ears map[*ear]bool
 }
 
-// ear is one page that listens.
+// ear is one subscriber.
 type ear struct {
 	pass string // of its client; empty for this machine
 	told chan []byte
 }
 
-// mostUntold is how much a page may be behind.
+// mostUntold is the size of a subscriber's buffer.
 const mostUntold = 32
 
 func newHub() *hub { return &hub{ears: map[*ear]bool{}} }
@@ -67,7 +66,7 @@ func (h *hub) leave(e *ear) {
 	}
 }
 
-// tell tells those pages that are to hear it, and how many did.
+// tell publishes to the subscribers that match, and returns how many there were.
 func (h *hub) tell(kind string, what any, to func(*ear) bool) (heard int) {
 	b, err := json.Marshal(what)
 	if err != nil {
@@ -93,13 +92,13 @@ func (h *hub) tell(kind string, what any, to func(*ear) bool) (heard int) {
 
 func everyone(*ear) bool { return true }
 
-// tell tells every page of a change.
+// tell publishes a change to every page.
 func (s server) tell(ctx context.Context, c Changed) {
 	c.Client, c.From = clientOf(ctx).name, traceOf(ctx).page
 	s.hub.tell("change", c, everyone)
 }
 
-// drop tells the pages of a client that its pass was ended, and tells them nothing more.
+// drop tells the subscribers of a client that its pass was ended, and removes them.
 func (h *hub) drop(pass string) {
 	h.Lock()
 	defer h.Unlock()
@@ -115,22 +114,22 @@ func (h *hub) drop(pass string) {
 	}
 }
 
-// beat is how often a page that listens hears that the program is there.
+// beat is the interval of keep-alives.
 const beat = 15 * time.Second
 
-// ListenIn is a page that listens.
+// ListenIn is a subscription.
 type ListenIn struct {
 	conn *http.ResponseController
 }
 
-// Resolve takes the connection, which stays open.
+// Resolve keeps the connection, which stays open.
 func (l *ListenIn) Resolve(c huma.Context) []error {
 	_, w := humachi.Unwrap(c)
 	l.conn = http.NewResponseController(w)
 	return nil
 }
 
-// events tells a page of changes as they are made (server-sent events, HTML standard, 9.2).
+// events streams events to a page (server-sent events, HTML standard, 9.2).
 func (s server) events(ctx context.Context, in *ListenIn) (*huma.StreamResponse, error) {
 	_ = in.conn.SetWriteDeadline(time.Time{}) // where it cannot be set there is none
 	return &huma.StreamResponse{Body: func(c huma.Context) {
@@ -168,7 +167,7 @@ func (s server) events(ctx context.Context, in *ListenIn) (*huma.StreamResponse,
 	}}, nil
 }
 
-// label is what a change is called, in the words of the job that it is of.
+// label is the description of a change, in the words of its job.
 func (s server) label(ctx context.Context, id message.ID, args message.Args) string {
 	return s.voice(ctx).Say(message.Message{ID: id, Args: args})
 }

@@ -15,21 +15,21 @@ import (
 	"kindmargin/store"
 )
 
-// LogView is a door's story.
+// LogView is the record of an opening.
 type LogView struct {
 	Changes []Change           `json:"changes" doc:"What led to where it stands, the first first."`
 	Photos  []PhotoView        `json:"photos"`
 	Minutes map[string]float64 `json:"minutes" doc:"Spent on each step, where they were counted."`
 }
 
-// Change is one change of a door.
+// Change is one change of an opening.
 type Change struct {
 	At    string `json:"at" doc:"RFC 3339; empty where it was made before times were kept."`
 	By    string `json:"by"`
 	Label string `json:"label"`
 }
 
-// PhotoView is a photograph, its picture apart.
+// PhotoView is a photograph without its picture.
 type PhotoView struct {
 	ID      string   `json:"id"`
 	Step    job.Step `json:"step"`
@@ -120,7 +120,7 @@ type photoOut struct {
 }
 
 func (s server) photo(ctx context.Context, in *photoPath) (*photoOut, error) {
-	// No picture changes; but each time it is asked whether the client is still let in.
+	// A picture never changes, but each request checks that the client still has a pass.
 	tag := `"` + in.Photo + `"`
 	if in.IfNoneMatch == tag {
 		return nil, huma.Status304NotModified()
@@ -140,7 +140,7 @@ func (s server) restorePhoto(ctx context.Context, in *photoPath) (*struct{}, err
 	return nil, problem(ctx, s.store.SetPhotoRemoved(ctx, in.Job, in.Opening, in.Photo, false))
 }
 
-// TimeSpent is time that was spent on a step.
+// TimeSpent is time spent on a step.
 type TimeSpent struct {
 	Step    job.Step `json:"step"`
 	Seconds int      `json:"seconds" doc:"At most an hour at once."`
@@ -169,8 +169,7 @@ func (s server) spend(ctx context.Context, in *struct {
 	return nil, problem(ctx, s.store.Spend(ctx, in.Job, in.Opening, t.Step, t.Seconds, once))
 }
 
-// signed refuses a change of a door that is signed off, but for opening it again with a
-// reason, and notes.
+// signed rejects a change of a signed opening, except reopening it with a reason, and notes.
 func signed(before, after job.Opening) error {
 	if before.Signed == nil {
 		return nil

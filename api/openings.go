@@ -85,7 +85,7 @@ func (s server) change(ctx context.Context, in *struct {
 	if in.Label == "" {
 		in.Label = s.label(ctx, "label.change", nil)
 	}
-	// The plan is worked out while the disk is written to.
+	// The plan is computed while the disk is written to.
 	unit := k.Job.Job()
 	planned := meanwhile(func() document.Plan { return document.Of(unit, o) })
 	k, again, err := s.store.Save(ctx, k, in.Label, o)
@@ -101,8 +101,7 @@ func (s server) change(ctx context.Context, in *struct {
 	return openingWith(k, planned), nil
 }
 
-// meanwhile begins some work and gives what waits for it; a panic of the work is
-// the waiter's.
+// meanwhile runs f in a goroutine; the returned function waits for its result, and repeats its panic.
 func meanwhile[T any](work func() T) func() T {
 	type result struct {
 		v        T
@@ -167,12 +166,12 @@ func (s server) history(
 	return openingBody(k), nil
 }
 
-// LeafIn is a leaf of a door in an address.
+// LeafIn is a leaf of an opening in an address.
 type LeafIn struct {
 	Leaf int `query:"leaf" minimum:"1" maximum:"2" default:"1" doc:"Of a pair, the leaf: 1 is the one on the hinge jamb."`
 }
 
-// of is the leaf's place among those of a door, which has it.
+// of is the leaf's index, checked against an opening.
 func (l LeafIn) of(o job.Opening) (int, error) {
 	if l.Leaf != 1 && (l.Leaf != 2 || o.Pair == nil) {
 		return 0, unreadable("query.leaf", "api.leaf")
@@ -213,7 +212,7 @@ func (s server) storyRod(ctx context.Context, in *OpeningPath) (*body[document.S
 
 var errNoRod = refusalOf(422, "api.no-rod", nil)
 
-// hingeWays are the hinges that could be taken.
+// hingeWays are the hinges that could be used.
 func (s server) hingeWays(ctx context.Context, in *struct {
 	OpeningPath
 	LeafIn
@@ -246,7 +245,7 @@ func (s server) restore(ctx context.Context, in *OpeningPath) (*struct{}, error)
 	)
 }
 
-// told tells every page of a change of the walk, where it was made.
+// told publishes a change of the walk to every page.
 func (s server) told(ctx context.Context, err error, job, opening, label string) error {
 	if err != nil {
 		return problem(ctx, err)

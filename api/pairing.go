@@ -7,10 +7,10 @@ import (
 	"time"
 )
 
-// codeLasts is how long a pairing code lets a client in.
+// codeLasts is the lifetime of a pairing code.
 const codeLasts = 10 * time.Minute
 
-// codes is the pairing code: one at a time, for one client, for ten minutes.
+// codes holds the pairing code: one at a time, for one client, for ten minutes.
 type codes struct {
 	sync.Mutex
 	make  func() string       // a new one; nil where no other client is let in
@@ -20,7 +20,7 @@ type codes struct {
 	until time.Time
 }
 
-// renew makes a new code, which puts the one before it out of use.
+// renew makes a new code; the one before is void.
 func (c *codes) renew() (code string, until time.Time) {
 	c.Lock()
 	defer c.Unlock()
@@ -28,7 +28,7 @@ func (c *codes) renew() (code string, until time.Time) {
 	return c.code, c.until
 }
 
-// show is the code that holds; empty where none does.
+// show returns the valid code; empty where there is none.
 func (c *codes) show() (code string, until time.Time) {
 	c.Lock()
 	defer c.Unlock()
@@ -38,20 +38,20 @@ func (c *codes) show() (code string, until time.Time) {
 	return c.code, c.until
 }
 
-// is reports whether that is the code that holds.
+// is reports whether a text is the valid code.
 func (c *codes) is(said string) bool {
 	c.Lock()
 	defer c.Unlock()
 	return c.holds(said)
 }
 
-// holds is is, under the lock; it takes the same time whatever was said.
+// holds is is with the mutex held, in constant time.
 func (c *codes) holds(said string) bool {
 	same := subtle.ConstantTimeCompare([]byte(c.plain(said)), []byte(c.plain(c.code))) == 1
 	return same && c.code != "" && c.now().Before(c.until)
 }
 
-// spend uses the code up; it is false where that is not the one that holds, or no longer.
+// spend uses the code up; it is false for a wrong or void one.
 func (c *codes) spend(said string) bool {
 	c.Lock()
 	defer c.Unlock()
@@ -62,15 +62,15 @@ func (c *codes) spend(said string) bool {
 	return held
 }
 
-// end puts the code out of use.
+// end voids the code.
 func (c *codes) end() {
 	c.Lock()
 	defer c.Unlock()
 	c.code = ""
 }
 
-// network is what the tries of a code are counted by: an address, or the network of one in IPv6, of which any
-// machine has as many addresses as it likes.
+// network is the rate limit's key of a code's tries: the address, or for IPv6 its network, since a machine there has
+// any number of addresses.
 func network(host string) string {
 	a, err := netip.ParseAddr(host)
 	if err != nil {

@@ -9,7 +9,7 @@ import (
 	"kindmargin/document/paper"
 )
 
-// papers puts some doors of a job on paper.
+// papers writes some openings of a job as PDF.
 func (s server) papers(ctx context.Context, in *struct {
 	OpeningsIn
 	Large
@@ -38,13 +38,13 @@ func (s server) papers(ctx context.Context, in *struct {
 	return &sheetOut{typePDF, attached(name + "-" + in.Kind + ".pdf"), b.Bytes()}, nil
 }
 
-// What a book may have while its request waits: each door is planned twice, each photograph brought down to its size.
+// Bounds on a book that is made in a request: each opening is planned twice, each photograph scaled down.
 const (
 	mostPictured = 8
 	mostBooked   = mostAtOnce / 2
 )
 
-// shortBook refuses doors of which a book has more.
+// shortBook rejects openings that are too many for such a book.
 func (s server) shortBook(ctx context.Context, j job.Job) error {
 	if len(j.Openings) > mostBooked {
 		return errExport
@@ -63,10 +63,10 @@ func (s server) shortBook(ctx context.Context, j job.Job) error {
 	return nil
 }
 
-// attached is the Content-Disposition of a file to be kept.
+// attached is the Content-Disposition of a download.
 func attached(name string) string { return `attachment; filename="` + name + `"` }
 
-// pictures are the photographs of a job's doors, as a book asks for them.
+// pictures reads the photographs of a job's openings for a book.
 func (s server) pictures(ctx context.Context, jobID string) paper.Pictures {
 	return func(opening string) iter.Seq2[paper.Photo, error] {
 		return func(yield func(paper.Photo, error) bool) {

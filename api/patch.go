@@ -22,7 +22,7 @@ import (
 	"kindmargin/core/swing"
 )
 
-// mostOps is how many operations one change holds: all readings of an opening.
+// mostOps is the largest number of operations of a patch: all readings of an opening.
 const mostOps = 1000
 
 type op struct {
@@ -31,8 +31,7 @@ type op struct {
 	Value json.RawMessage `json:"value"`
 }
 
-// readOps reads a change, each name and place in it exactly one that an opening
-// has.
+// readOps decodes a patch, each name and place in it exactly one that an opening has.
 func readOps(raw []byte) ([]op, error) {
 	ops, err := read[[]op](raw)
 	if err != nil {
@@ -67,7 +66,7 @@ func readOps(raw []byte) ([]op, error) {
 	return ops, nil
 }
 
-// pointer is an operation's path, cut where nobody would read on.
+// pointer is an operation's path, truncated for messages.
 func pointer(o op) string {
 	if len(o.Path) > 100 {
 		return o.Path[:strings.LastIndexByte(o.Path[:100], '/')+1]
@@ -75,8 +74,7 @@ func pointer(o op) string {
 	return o.Path
 }
 
-// patched is an opening after a JSON Patch whose lengths may be text as a
-// person writes it.
+// patched is an opening after a JSON Patch whose lengths may be text as typed.
 func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	var bad field.Errors
 	for i, op := range ops {
@@ -124,7 +122,7 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	return after, nil
 }
 
-// apply applies a JSON Patch, and names the operation that does not fit.
+// apply applies a JSON Patch; its error names the operation that failed.
 func apply(doc []byte, ops []op) ([]byte, error) {
 	try := func(n int) ([]byte, error) {
 		raw, err := json.Marshal(ops[:n])
@@ -151,7 +149,7 @@ func apply(doc []byte, ops []op) ([]byte, error) {
 	return nil, field.Fault(at, "refused.op-fits-not", nil)
 }
 
-// wrongAt points at the operation whose value does not belong where it went.
+// wrongAt points at the operation whose value has the wrong type for its place.
 func wrongAt(ops []op, err error) error {
 	for _, o := range ops {
 		if o.Op == "remove" {
@@ -175,8 +173,8 @@ var (
 	percentType = reflect.TypeFor[season.Percent]()
 )
 
-// readText reads what a person wrote at a place of an opening: a length, a temperature or a
-// percentage; other text stays as it is.
+// readText parses text at a place of an opening that holds a length, a temperature or a percentage; other text is
+// unchanged.
 func readText(pointer, text string, unit measure.Unit) (any, error) {
 	t, ok := job.TypeAt(openingType, pointer)
 	for ok && t != nil && t.Kind() == reflect.Pointer {
@@ -195,7 +193,7 @@ func readText(pointer, text string, unit measure.Unit) (any, error) {
 	return text, nil
 }
 
-// readLengths replaces text by a number wherever a length, a temperature or a percentage stands.
+// readLengths replaces text by numbers at all such places.
 func readLengths(at string, value any, unit measure.Unit, bad *field.Errors) any {
 	switch v := value.(type) {
 	case string:
@@ -217,7 +215,7 @@ func readLengths(at string, value any, unit measure.Unit, bad *field.Errors) any
 	return value
 }
 
-// numberHangs gives an ID to hangs and to their gaps that have none.
+// numberHangs gives IDs to hangs and gaps that have none.
 func numberHangs(tried []job.Tried) {
 	next := 1
 	for _, t := range tried {
@@ -244,7 +242,7 @@ func numberHangs(tried []job.Tried) {
 	}
 }
 
-// number gives an ID that begins with a letter to readings that have none.
+// number gives IDs, each beginning with a letter, to readings that have none.
 func number(rs []survey.Reading, letter string) {
 	next := 1
 	for _, r := range rs {

@@ -17,12 +17,11 @@ import (
 	"kindmargin/store"
 )
 
-// patience is how long the walk of a house waits for plans that are not worked out yet: what
-// is not there by then comes with the next one, and the work goes on meanwhile.
+// patience is how long the walk waits for plans that are not computed yet: the rest is computed meanwhile, and comes
+// with the next request.
 const patience = 60 * time.Millisecond
 
-// planCache holds doors as they are met on the walk, so that a walk works out only those that
-// have changed since it was last taken.
+// planCache caches openings as the walk shows them, so that only changed ones are planned again.
 type planCache struct {
 	log  *slog.Logger
 	work func(job.Job, store.Kept) met // doorOf
@@ -32,14 +31,13 @@ type planCache struct {
 	era      int // what was begun before a restore is not held after it
 }
 
-// met is a door as it is met on the walk, and its drawing apart.
+// met is an opening as the walk shows it, and its drawing apart.
 type met struct {
 	OpeningRow
 	drawing *document.DrawingView
 }
 
-// planKey names a door as it stands: the change it stands at, and the version
-// of its job's head, whose unit and tape it is shown in.
+// planKey is a cache key: the opening's change, and the version of its job's head, whose unit and tape it is shown in.
 type planKey struct {
 	job, opening string
 	change, head int64
@@ -49,8 +47,7 @@ func keyOf(u store.Unread) planKey {
 	return planKey{u.Job.ID, u.ID, u.Version, u.Job.Version}
 }
 
-// mostHeld is how many doors are held, at some kilobytes each; past it the
-// cache begins anew.
+// mostHeld is the largest number of cached openings, at some kilobytes each; above it the cache is cleared.
 const mostHeld = 2 * job.MostOpenings
 
 func newPlanCache(log *slog.Logger) *planCache {
@@ -64,7 +61,7 @@ func (c *planCache) has(k planKey) bool {
 	return ok
 }
 
-// forget lets go of all, since what is kept is another now.
+// forget clears the cache, after a restore.
 func (c *planCache) forget() {
 	c.Lock()
 	defer c.Unlock()
@@ -73,15 +70,15 @@ func (c *planCache) forget() {
 	clear(c.underway)
 }
 
-// of gives the doors of a walk. Those not held are worked out on every processor; those that
-// are not by the end of one's patience are marked as being worked out.
+// of returns the openings of a walk. Missing ones are planned in parallel; those that are not ready after patience are
+// marked as being worked out.
 func (c *planCache) of(list []store.Unread, patience time.Duration) (doors []met) {
 	c.Lock()
 	era := c.era
 	var missing []store.Unread
 	for _, k := range list {
 		key := keyOf(k)
-		// One that was held when the walk was read, and was let go of since, comes with the next.
+		// One that was evicted since the walk was read comes with the next request.
 		if _, ok := c.held[key]; !ok && !c.underway[key] && k.Whole() {
 			c.underway[key] = true
 			missing = append(missing, k)
@@ -114,7 +111,7 @@ func (c *planCache) of(list []store.Unread, patience time.Duration) (doors []met
 	return doors
 }
 
-// one gives one door, worked out here where it is not held.
+// one returns one opening, planned here where it is not cached.
 func (c *planCache) one(k store.Kept) met {
 	c.Lock()
 	d, ok := c.held[planKey{k.Job.ID, k.Opening.ID, k.Version, k.Job.Version}]
@@ -125,7 +122,7 @@ func (c *planCache) one(k store.Kept) met {
 	return d
 }
 
-// metOf works a door out. One whose plan panics is told as such, and hides no other.
+// metOf plans an opening. A panic is reported for that opening alone.
 func (c *planCache) metOf(k store.Kept) (d met) {
 	defer func() {
 		if p := recover(); p != nil {
@@ -139,7 +136,7 @@ func (c *planCache) metOf(k store.Kept) (d met) {
 	return c.work(k.Job.Job(), k)
 }
 
-// stopped is a door of which nothing can be told but why.
+// stopped is an opening that cannot be planned, with why.
 func stopped(k store.Kept, why message.ID) OpeningRow {
 	return OpeningRow{
 		ID: k.Opening.ID, Version: k.Version, Name: k.Opening.Name, Room: k.Opening.Room, Hand: frame.Left,
@@ -147,9 +144,9 @@ func stopped(k store.Kept, why message.ID) OpeningRow {
 	}
 }
 
-// workOut works out doors and holds them.
+// workOut plans openings and caches them.
 func (c *planCache) workOut(list []store.Unread, era int) {
-	// It has no end but its own: what one page asked for, others wait for.
+	// It is not bound to a request's context: others wait for the same plans.
 	_ = document.Together(context.Background(), len(list), func(i int) {
 		d, key := c.metOf(list[i].Read()), keyOf(list[i])
 		c.Lock()
@@ -165,7 +162,7 @@ func (c *planCache) workOut(list []store.Unread, era int) {
 	})
 }
 
-// mostSaid is how much of what stops a door is told on the walk.
+// mostSaid is the largest number of findings of an opening on the walk.
 const mostSaid = 3
 
 func rowOf(j job.Job, k store.Kept) met {
@@ -204,7 +201,7 @@ func rowOf(j job.Job, k store.Kept) met {
 		return met{OpeningRow: door}
 	}
 	drawing := document.Draw(*d)
-	// it hangs: its light is as it was found
+	// it hangs: its gaps as they were found
 	if found := document.Found(p.Leaves[0].Try, d); len(found) > 0 && len(p.Leaves) == 1 {
 		drawing.Light, drawing.Hollow = found, []float64{}
 	}

@@ -17,7 +17,7 @@ import (
 	"kindmargin/words"
 )
 
-// Practice is what was practised, and what would help next.
+// Practice is the record of practice, and what to practise next.
 type Practice struct {
 	Levels []Named        `json:"levels"`
 	Drills []PracticeKind `json:"drills"`
@@ -26,7 +26,7 @@ type Practice struct {
 	Why    string         `json:"why"`
 }
 
-// PracticeKind is a drill and how it goes.
+// PracticeKind is a kind of drill with its results.
 type PracticeKind struct {
 	ID    string `json:"id"`
 	Name  string `json:"name"`
@@ -34,7 +34,7 @@ type PracticeKind struct {
 	Right int    `json:"right"`
 }
 
-// PracticeRun is one thing that was practised.
+// PracticeRun is one result.
 type PracticeRun struct {
 	At    string `json:"at"`
 	By    string `json:"by"`
@@ -45,7 +45,7 @@ type PracticeRun struct {
 	Learn string `json:"learn"`
 }
 
-// Playing is an attempt at an exercise: one that is drawn from a seed, or one of a file.
+// Playing is an attempt at an exercise: drawn from a seed, or from a file.
 type Playing struct {
 	Seed  uint64          `json:"seed,omitempty"`
 	Level string          `json:"level,omitempty"`
@@ -55,7 +55,7 @@ type Playing struct {
 	Keep  bool            `json:"keep,omitempty" doc:"Keep what it came to, once it is done."`
 }
 
-// Played is how an attempt stands. What is true of the opening is told once it is done.
+// Played is the state of an attempt. The true opening is included once it is done.
 type Played struct {
 	Class    bool            `json:"class" doc:"Of a class: it ends with the cut, and its teacher grades it."`
 	Name     string          `json:"name"`
@@ -77,7 +77,7 @@ type Played struct {
 	Attempt  string          `json:"attempt" doc:"The exercise with these moves, as a file."`
 }
 
-// PlayedRead is a reading as the learner has it.
+// PlayedRead is a reading as the learner sees it.
 type PlayedRead struct {
 	Name string        `json:"name"`
 	Kind survey.Kind   `json:"kind"`
@@ -86,7 +86,7 @@ type PlayedRead struct {
 	Text document.Text `json:"text"`
 }
 
-// PlayedLight is the light at one place.
+// PlayedLight is the gap at one place.
 type PlayedLight struct {
 	Side  frame.Side      `json:"side"`
 	Place string          `json:"place" doc:"As in a plan."`
@@ -95,7 +95,7 @@ type PlayedLight struct {
 	Rubs  bool            `json:"rubs" doc:"So tight that it rubs."`
 }
 
-// PracticeGrade is what an attempt came to, and why.
+// PracticeGrade is the result of an attempt, with reasons.
 type PracticeGrade struct {
 	Fits      bool           `json:"fits"`
 	First     bool           `json:"first"`
@@ -130,7 +130,7 @@ type PracticeWould struct {
 	Why     []string      `json:"why"`
 }
 
-// practice tells what was practised.
+// practice answers with the record of practice.
 func (s server) practice(ctx context.Context, _ *struct{}) (*body[Practice], error) {
 	list, err := s.store.Practised(ctx)
 	if err != nil {
@@ -169,7 +169,7 @@ type ExerciseIn struct {
 	Level string `query:"level"`
 }
 
-// exercise gives an exercise as a file, for a class.
+// exercise sends an exercise as a file, for a class.
 func (s server) exercise(ctx context.Context, in *ExerciseIn) (*sheetOut, error) {
 	e, err := practice.New(in.Seed, in.Level)
 	if err != nil {
@@ -180,12 +180,12 @@ func (s server) exercise(ctx context.Context, in *ExerciseIn) (*sheetOut, error)
 	}, nil
 }
 
-// practised is how practice is told: in the words of the client, and in millimetres.
+// practised is the voice of practice: the client's language, in millimetres.
 func (s server) practised(ctx context.Context) words.Voice {
 	return s.voice(ctx).Measured(measure.Millimetres, measure.HalfMillimetre)
 }
 
-// play does the moves of an attempt.
+// play applies the moves of an attempt.
 func (s server) play(ctx context.Context, in *struct {
 	Once
 	raw
@@ -301,7 +301,7 @@ type Answered struct {
 	By     string `json:"by,omitempty"`
 }
 
-// DrillTold tells whether it was right.
+// DrillTold is whether it was right.
 type DrillTold struct {
 	Right  bool   `json:"right"`
 	Answer int    `json:"answer" doc:"The right one."`
@@ -329,7 +329,7 @@ func (s server) drill(ctx context.Context, in *DrillIn) (*body[Drilled], error) 
 	return &body[Drilled]{Body: Drilled{d.Kind, voice.Text(name), voice.Say(d.Asks), inWords(voice, d.Answers)}}, nil
 }
 
-// answer tells whether an answer is right, and keeps that.
+// answer checks an answer, and records the result.
 func (s server) answer(ctx context.Context, in *struct {
 	DrillIn
 	Once

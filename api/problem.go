@@ -24,7 +24,7 @@ import (
 
 const wentWrong message.ID = "api.went-wrong"
 
-// What the server underneath would say in its own words.
+// The messages for errors of the HTTP layer itself.
 var plainly = map[int]message.ID{
 	http.StatusRequestEntityTooLarge: "api.too-large",
 	http.StatusRequestTimeout:        "api.too-slow",
@@ -46,11 +46,11 @@ func init() {
 	}
 }
 
-// cannotRead is what huma calls a body that it cannot read.
+// cannotRead is huma's message for a body that it cannot read.
 const cannotRead = "cannot read request body"
 
-// refusal is an answer that is a problem (RFC 9457). It is worded when it is sent, in the words of the job that it is
-// about or of the client that asks.
+// refusal is an answer that is a problem (RFC 9457). It is worded when it is sent, in the words of its job or of the
+// client.
 type refusal struct {
 	status   int
 	says     message.Message
@@ -71,7 +71,7 @@ func refusalOf(status int, id message.ID, args message.Args) *refusal {
 
 func (r *refusal) Error() string { return r.says.String() }
 
-// Message is what it says.
+// Message is the problem, for people.
 func (r *refusal) Message() message.Message { return r.says }
 
 // GetStatus is its status.
@@ -94,7 +94,7 @@ func (r *refusal) in(v words.Voice) *huma.ErrorModel {
 	return e
 }
 
-// worded is how problems come to their words; what is no problem stays as it is.
+// worded transforms problems into words; other answers are unchanged.
 func (s server) worded(ctx huma.Context, _ string, v any) (any, error) {
 	if r, ok := v.(*refusal); ok {
 		return r.in(s.voice(ctx.Context())), nil
@@ -102,7 +102,7 @@ func (s server) worded(ctx huma.Context, _ string, v any) (any, error) {
 	return v, nil
 }
 
-// voice says what a request is told: in the words of its job, or of the client that asks.
+// voice is the voice of a request: its job's, or the client's.
 func (s server) voice(ctx context.Context) words.Voice {
 	if id := chi.URLParamFromCtx(ctx, "job"); id != "" && s.store != nil {
 		if head, err := s.store.Head(ctx, id); err == nil && head.Broken == nil {
@@ -112,7 +112,7 @@ func (s server) voice(ctx context.Context) words.Voice {
 	return requestVoice(traceOf(ctx).language)
 }
 
-// requestVoice is that of a client, by the languages that it reads.
+// requestVoice is the client's voice, by Accept-Language.
 func requestVoice(accept string) words.Voice {
 	_, i := language.MatchStrings(english, accept)
 	if job.Languages[i] == job.American {
@@ -121,7 +121,7 @@ func requestVoice(accept string) words.Voice {
 	return words.In(job.British, measure.Millimetres, measure.UsualTape(measure.Millimetres))
 }
 
-// english matches what a client reads with what there is.
+// english matches a client's languages with those of the catalogue.
 var english = func() language.Matcher {
 	var tags []language.Tag
 	for _, l := range job.Languages {
@@ -130,7 +130,7 @@ var english = func() language.Matcher {
 	return language.NewMatcher(tags)
 }()
 
-// refusals are what the store says of what cannot be done.
+// refusals map the store's errors to answers.
 var refusals = []struct {
 	err error
 	*refusal
@@ -147,8 +147,7 @@ var refusals = []struct {
 	},
 }
 
-// problem turns what core and store say into problem+json (RFC 9457). What went
-// wrong inside is kept for the log.
+// problem maps errors of core and store to problem+json (RFC 9457). Internal errors are kept for the log.
 func problem(ctx context.Context, err error) error {
 	var fields field.Errors
 	var one field.Error
@@ -194,14 +193,14 @@ func problem(ctx context.Context, err error) error {
 	return r
 }
 
-// unreadable is a request that cannot be meant, at one of its parameters.
+// unreadable is the answer to an invalid parameter.
 func unreadable(at string, id message.ID) error {
 	r := refusalOf(http.StatusBadRequest, id, nil)
 	r.at = []located{{at, r.says}}
 	return r
 }
 
-// problemOf is the first thing that cannot be of what a check found.
+// problemOf is the first error of a check as a problem.
 func problemOf(err error) message.Message {
 	var fields field.Errors
 	if errors.As(err, &fields) && len(fields) > 0 {
@@ -232,7 +231,7 @@ func write(w http.ResponseWriter, r *http.Request, e *huma.ErrorModel) {
 
 func etag(version int64) string { return `"` + strconv.FormatInt(version, 10) + `"` }
 
-// version is the version that a change was made from.
+// version is the version in a request's precondition (If-Match).
 func (m Precondition) version() (int64, error) {
 	if m.IfMatch == "" {
 		return 0, refusalOf(428, "api.if-match", nil)
@@ -247,7 +246,7 @@ func (m Precondition) version() (int64, error) {
 	return v, nil
 }
 
-// read is a body as type T, with every name in it one that T has.
+// read decodes a body as type T, and rejects unknown names.
 func read[T any](raw []byte) (v T, err error) {
 	if len(raw) == 0 {
 		return v, field.Fault("", "refused.empty-request", nil)
@@ -261,7 +260,7 @@ func read[T any](raw []byte) (v T, err error) {
 	return v, nil
 }
 
-// misplaced says what does not belong where it stands, below a pointer.
+// misplaced reports a value of the wrong type, below a pointer.
 func misplaced(at string, err error) error {
 	var kind *json.UnmarshalTypeError
 	if errors.As(err, &kind) && kind.Field != "" {

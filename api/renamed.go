@@ -6,8 +6,8 @@ import (
 	"strings"
 )
 
-// addressNow is an address of the API as it is called now; a page that is still open, a bookmark and a script of before
-// may ask for it as it was. ok is false where it is called so now.
+// addressNow maps an old address of the API to the present one, for open pages, bookmarks and scripts. ok is false
+// where it was not renamed.
 func addressNow(path string) (now string, ok bool) {
 	switch {
 	case path == "/api/pair":
@@ -22,13 +22,13 @@ func addressNow(path string) (now string, ok bool) {
 	return "", false
 }
 
-// askedNow are the names of arguments in an address now, by those of before.
+// askedNow maps old names of query parameters to the present ones.
 var askedNow = map[string]string{"doors": "openings"}
 
-// keysNow are the names of keys in what is sent for an export or a day, by the JSON pointers of those of before.
+// keysNow maps old keys in the body of an export or a day to the present ones, by JSON pointer.
 var keysNow = map[string]string{"/doors": "openings"}
 
-// renamed answers what is asked for by a name of before as what it is called now.
+// renamed rewrites requests with old names to the present ones.
 func renamed(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		now, moved := addressNow(r.URL.Path)

@@ -17,10 +17,10 @@ import (
 	"kindmargin/words"
 )
 
-// largestSchedule is the most that is read of a schedule.
+// largestSchedule is the largest schedule that is accepted, in bytes.
 const largestSchedule = 16 << 20
 
-// ScheduleIn is a schedule as it is sent: the file is the body, the rest in the address.
+// ScheduleIn is an uploaded schedule: the file is the body, the rest in the address.
 type ScheduleIn struct {
 	JobPath
 	Columns []string `query:"columns" doc:"What each column is, by ID, set apart by commas; - for one that is left out. None where it is to be matched here."`
@@ -28,7 +28,7 @@ type ScheduleIn struct {
 	raw
 }
 
-// SchedulePreview is a schedule as it would come in.
+// SchedulePreview is a schedule as it would be imported.
 type SchedulePreview struct {
 	Notes   []string         `json:"notes" doc:"How it was read, where that is not plain."`
 	Columns []ScheduleColumn `json:"columns"`
@@ -54,7 +54,7 @@ type ScheduleColumn struct {
 	Sample []string `json:"sample" doc:"Its first values."`
 }
 
-// ScheduleRow is one line of the file.
+// ScheduleRow is one row of the file.
 type ScheduleRow struct {
 	Line   int             `json:"line"`
 	Name   string          `json:"name"`
@@ -63,16 +63,16 @@ type ScheduleRow struct {
 	Faults []ScheduleFault `json:"faults"`
 }
 
-// ScheduleFault is why a line cannot be a door.
+// ScheduleFault is why a row cannot be an opening.
 type ScheduleFault struct {
 	Header  string `json:"header" doc:"Of the column; empty where it is the whole line."`
 	Problem string `json:"problem"`
 }
 
-// mostShown is how many lines are shown of a schedule.
+// mostShown is the largest number of rows in a preview.
 const mostShown = 300
 
-// scheduleRead is a schedule that was read, and how.
+// scheduleRead is a parsed schedule, with its settings.
 type scheduleRead struct {
 	job     job.Job
 	table   table.Table
@@ -118,10 +118,10 @@ func (s server) readSchedule(ctx context.Context, in *ScheduleIn) (r scheduleRea
 	return r, nil
 }
 
-// leftOut stands in an address for a column that is left out.
+// leftOut is the value of a column in an address that is left out.
 const leftOut = "-"
 
-// matched are the columns as a person matched them.
+// matched are the columns as they were matched by hand.
 func matched(said []string, headers int) ([]string, error) {
 	if len(said) != headers {
 		return nil, refusalOf(422, "api.schedule-columns", message.Args{
@@ -187,7 +187,7 @@ func (s server) previewSchedule(ctx context.Context, in *ScheduleIn) (*body[Sche
 	return &body[SchedulePreview]{Body: v}, nil
 }
 
-// row is one line as it is shown.
+// row is one row as it is shown.
 func (r scheduleRead) row(row schedule.Row) ScheduleRow {
 	v := ScheduleRow{
 		Line: row.Line, Name: row.Opening.Name, Room: row.Opening.Room, Says: []string{}, Faults: []ScheduleFault{},
@@ -213,14 +213,13 @@ func (r scheduleRead) row(row schedule.Row) ScheduleRow {
 	return v
 }
 
-// ScheduleImported is what came in.
+// ScheduleImported is the result of an import.
 type ScheduleImported struct {
 	Standing []Standing `json:"standing" doc:"The new doors: undo takes them off again together."`
 	Left     int        `json:"left" doc:"Lines that were left out."`
 }
 
-// importSchedule puts the lines of a schedule on the walk: all of them, or the good ones where
-// that was said.
+// importSchedule adds the rows of a schedule to the walk: all, or only the valid ones where that was chosen.
 func (s server) importSchedule(ctx context.Context, in *struct {
 	ScheduleIn
 	Once
@@ -279,7 +278,7 @@ func scheduleImported(in store.Added) *body[ScheduleImported] {
 	return &body[ScheduleImported]{Body: v}
 }
 
-// exportSchedule gives out the tables of a job.
+// exportSchedule sends the tables of a job.
 func (s server) exportSchedule(ctx context.Context, in *struct {
 	OpeningsIn
 	Format string `query:"format" default:"xlsx" doc:"xlsx with all tables, or csv with one."`

@@ -1,5 +1,5 @@
-// Package api is the HTTP face of the program: requests in, core called,
-// answers out. The contract is the OpenAPI 3.1 document it serves.
+// Package api is the HTTP API of the program: it decodes requests, calls core, and encodes answers. Its contract is the
+// OpenAPI 3.1 document that it serves.
 package api
 
 import (
@@ -39,32 +39,31 @@ type server struct {
 	closing  chan struct{}
 }
 
-// Program is the whole program behind HTTP.
+// Program is the HTTP handler of the whole program.
 type Program struct {
 	http.Handler
 	close func()
 	codes *codes
 }
 
-// NewCode is a new pairing code, as it is shown where the program was started.
+// NewCode makes a new pairing code, for the terminal where the program was started.
 func (p Program) NewCode() string {
 	code, _ := p.codes.renew()
 	return code
 }
 
-// Close ends the streams of the pages that listen, and takes away the files that were made.
+// Close ends the pages' streams, and removes made files.
 func (p Program) Close() { p.close() }
 
-// Pages are the front end, and a name for the build of it that there is.
+// Pages are the front end, with the name of its build.
 type Pages struct {
 	http.Handler
 	Build string
 }
 
-// New is the whole program behind HTTP: the API under /api, and the pages of
-// the front end, which may have no handler. It answers only to the names of this
-// machine itself, so that no page elsewhere can reach it under a name of its own,
-// and other clients only where it is shared and they hold a pass.
+// New returns the handler of the whole program: the API under /api, and the front end, which may have no handler. It
+// answers only to the host names of this machine, against DNS rebinding, and to other clients only where it is shared
+// and they have a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	s := server{
 		store: st, doors: newPlanCache(log), imports: newImports(), exports: newExports(),
@@ -114,8 +113,7 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	}), s.codes}
 }
 
-// trace follows one request: its ID, and what went wrong inside, which goes to
-// the log and never to the client.
+// trace follows one request: its ID, and its internal error, which goes to the log and never to the client.
 type trace struct {
 	id       string
 	page     string // that asks, by a name of its own
@@ -133,7 +131,7 @@ func traceOf(ctx context.Context) *trace {
 	return &trace{}
 }
 
-// logged logs each request, and answers for one that panics.
+// logged logs each request, and recovers panics.
 func logged(log *slog.Logger) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -167,7 +165,7 @@ func logged(log *slog.Logger) func(http.Handler) http.Handler {
 	}
 }
 
-// guarded tells browsers to keep to what the program itself ships.
+// guarded sets headers that keep browsers to what the program itself ships.
 func (s server) guarded(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
@@ -190,8 +188,8 @@ func (s server) guarded(next http.Handler) http.Handler {
 	})
 }
 
-// ownPages answers what a browser asks of the API for a page of our own, or for what a hand typed or followed here,
-// and nothing that a page from elsewhere has it ask, reading alone among it (Fetch Metadata, W3C, Sec-Fetch-Site).
+// ownPages admits requests to the API from the program's own pages, and those typed or followed here, but none from
+// other sites, reads included (Fetch Metadata, W3C, Sec-Fetch-Site).
 func ownPages(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		switch r.Header.Get("Sec-Fetch-Site") {
@@ -206,7 +204,7 @@ func ownPages(next http.Handler) http.Handler {
 	})
 }
 
-// refuse answers outside the operations, in the form that they have.
+// refuse answers outside the operations, in their form.
 func refuse(w http.ResponseWriter, r *http.Request, status int, id message.ID, args message.Args) {
 	write(w, r, refusalOf(status, id, args).in(requestVoice(r.Header.Get("Accept-Language"))))
 }

@@ -17,7 +17,7 @@ import (
 	"kindmargin/store"
 )
 
-// Share is how other clients are let in; the zero value lets none in.
+// Share is the configuration of sharing; the zero value lets no other client in.
 type Share struct {
 	Codes       func() string              // a new pairing code, which a client shows once to be let in
 	Plain       func(string) string        // how a code is compared
@@ -28,28 +28,28 @@ type Share struct {
 	Hosts       []string                   // names and addresses that are this machine's own, beside the loopback ones
 }
 
-// on reports whether other clients are let in.
+// on reports whether sharing is on.
 func (s Share) on() bool { return s.Codes != nil }
 
-// joining is where a client asks to be let in.
+// joining is where a client sends a pairing code.
 const joining = "/api/sharing/clients"
 
-// client is who sent a request.
+// client is the sender of a request.
 type client struct {
 	id     string // of its pass; empty for this machine
 	name   string
 	raised bool
 }
 
-// runs reports whether it runs the house: this machine does, and a client that was raised here.
+// runs reports whether the client runs the house: this machine, and a client that was raised here.
 func (d client) runs() bool { return d.id == "" || d.raised }
 
-// thisMachine is what a request from this machine itself comes from.
+// thisMachine is the client of requests from this machine itself.
 const thisMachine = "this machine" // kept so in the history, and asked for so by instruments
 
 type clientKey struct{}
 
-// clientOf is who sent a request.
+// clientOf is the client of a request.
 func clientOf(ctx context.Context) client {
 	if d, ok := ctx.Value(clientKey{}).(client); ok {
 		return d
@@ -57,8 +57,8 @@ func clientOf(ctx context.Context) client {
 	return client{name: thisMachine}
 }
 
-// cookie is what a client keeps its pass in. Under TLS its name binds it to this host (RFC
-// 6265bis, the __Host- prefix; OWASP ASVS 4.0.3, 3.4.4; from memory).
+// cookie is the name of a pass's cookie. Under TLS it binds it to this host (RFC 6265bis, the __Host- prefix; OWASP
+// ASVS 4.0.3, 3.4.4; from memory).
 func (s Share) cookie() string {
 	if s.TLS {
 		return "__Host-kindmargin"
@@ -66,11 +66,11 @@ func (s Share) cookie() string {
 	return "kindmargin"
 }
 
-// passLasts is how long a client keeps its pass; browsers allow some 400 days.
+// passLasts is the cookie's lifetime; browsers allow some 400 days.
 const passLasts = 390 * 24 * time.Hour
 
-// own reports whether a request comes from this machine and to 127.0.0.1 or [::1], which need
-// no pass; every other address does, others of the loopback net too.
+// own reports whether a request comes from this machine to 127.0.0.1 or [::1], which needs no pass; every other address
+// does, other loopback addresses included.
 func own(r *http.Request) bool {
 	to, ok := r.Context().Value(http.LocalAddrContextKey).(net.Addr)
 	return ok && loopback(r.RemoteAddr) && loopback(to.String())
@@ -85,8 +85,7 @@ func loopback(addr string) bool {
 	return a == netip.AddrFrom4([4]byte{127, 0, 0, 1}) || a == netip.IPv6Loopback()
 }
 
-// admitted lets in this machine and clients with a pass; others see the pages, which ask for
-// the code, and nothing of the job.
+// admitted admits this machine and clients with a pass; others get the pages, which ask for the code, and no data.
 func (s server) admitted(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if own(r) {
@@ -126,13 +125,13 @@ func (s server) admitted(next http.Handler) http.Handler {
 	})
 }
 
-// sightings note when clients were here, on their own: no request waits for the data file to be written to.
+// sightings record when clients were here, in the background: no request waits for that write.
 type sightings struct {
 	sync.Mutex
 	underway map[string]bool
 }
 
-// patientSight is how long it is tried to note one.
+// patientSight is the time limit of recording one.
 const patientSight = 10 * time.Second
 
 func (n *sightings) note(p store.Pass, see func(context.Context, string) error) {
@@ -158,14 +157,14 @@ func (n *sightings) note(p store.Pass, see func(context.Context, string) error) 
 	}()
 }
 
-// peer is the network that a request came from, which no header can claim.
+// peer is the network address of a request's connection, which no header can forge.
 func peer(r *http.Request) (string, error) {
 	host, _, err := net.SplitHostPort(r.RemoteAddr)
 	return network(host), err
 }
 
-// tries limits how often a code is tried: ten times a minute from one network. There is no limit for all together,
-// by which one could keep the others out: a code of 36 bits that holds for ten minutes is not found by trying.
+// tries limits the tries of a code: ten a minute from one network. There is no limit for all together, which could keep
+// others out: a code of 36 bits with a lifetime of ten minutes is not found by trying.
 func tries(next http.Handler) http.Handler {
 	tooMany := httprate.WithLimitHandler(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set("Retry-After", "60")
@@ -181,8 +180,8 @@ func tries(next http.Handler) http.Handler {
 	})
 }
 
-// ownNames refuses a request that calls this machine by a name that is not its own: a loopback
-// name, or one of those at which it is shared; so that no name elsewhere can be turned to it.
+// ownNames rejects requests with a Host that is not this machine's: a loopback name, or an address at which it is
+// shared; against DNS rebinding.
 func (s server) ownNames(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		host := r.Host
@@ -203,13 +202,13 @@ func (s server) ownNames(next http.Handler) http.Handler {
 	})
 }
 
-// Pairing is a client that asks to be let in.
+// Pairing is a pairing code with the client's name.
 type Pairing struct {
 	Code string `json:"code"`
 	Name string `json:"name" doc:"What the client is called, in at most 60 letters."`
 }
 
-// PassView is a client that is let in.
+// PassView is a client with a pass.
 type PassView struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
@@ -223,7 +222,7 @@ func passView(p store.Pass, this bool) PassView {
 	return PassView{ID: p.ID, Name: p.Name, Made: p.Made, Seen: p.Seen, This: this, Runs: p.Runs}
 }
 
-// SharingView is how other clients are let in.
+// SharingView is the state of sharing.
 type SharingView struct {
 	On          bool       `json:"on"`
 	URLs        []string   `json:"urls"`
@@ -262,7 +261,7 @@ func (s server) sharing(ctx context.Context, _ *struct{}) (*body[SharingView], e
 	return &body[SharingView]{Body: v}, nil
 }
 
-// squares is a code for a camera, row by row.
+// squares is a QR code, row by row.
 func squares(rows [][]bool) (lines []string) {
 	for _, row := range rows {
 		line := ""
@@ -274,7 +273,7 @@ func squares(rows [][]bool) (lines []string) {
 	return lines
 }
 
-// newCode shows a new pairing code: at this machine alone, where it is seen who asks.
+// newCode makes a new pairing code: at this machine only.
 func (s server) newCode(ctx context.Context, _ *struct{}) (*body[SharingView], error) {
 	switch {
 	case clientOf(ctx).id != "":
@@ -327,7 +326,7 @@ func (s server) pair(ctx context.Context, in *struct{ raw }) (*Paired, error) {
 
 var errNoCode = refusalOf(http.StatusForbidden, "api.wrong-code", nil)
 
-// LetIn is a client that was let in, as every page is told.
+// LetIn is the event of a client that was let in.
 type LetIn struct {
 	Pass string `json:"pass"`
 	Name string `json:"name"`
@@ -338,8 +337,8 @@ type PassPath struct {
 	Pass string `path:"client"`
 }
 
-// endPass ends a pass, with all that is under way for it and the code that is shown. A client that does not run the
-// house ends its own alone.
+// endPass ends a pass, with its running requests and tasks and the pairing code. A client that does not run the house
+// may end only its own.
 func (s server) endPass(ctx context.Context, in *PassPath) (*struct{}, error) {
 	if d := clientOf(ctx); !d.runs() && d.id != in.Pass {
 		return nil, errNotRun
@@ -361,7 +360,7 @@ type Raising struct {
 	Runs bool `json:"runs"`
 }
 
-// raisePass lets a client run the house, or no more: at this machine alone.
+// raisePass lets a client run the house, or no longer: at this machine only.
 func (s server) raisePass(ctx context.Context, in *struct {
 	PassPath
 	raw

@@ -13,7 +13,7 @@ import (
 	"kindmargin/document/template"
 )
 
-// SheetIn is a full-size sheet that is asked for.
+// SheetIn is a requested template.
 type SheetIn struct {
 	OpeningPath
 	LeafIn

@@ -22,7 +22,7 @@ func (s server) trade(ctx context.Context, _ *struct{}) (*body[Trade], error) {
 	return &body[Trade]{Body: TradeTables(s.voice(ctx))}, nil
 }
 
-// Trade is the tables that the choices are made from.
+// Trade is the tables of choices.
 type Trade struct {
 	Schools       []School         `json:"schools"`
 	HingeRules    []HingeRule      `json:"hingeRules"`
@@ -74,13 +74,13 @@ type School struct {
 	Margins []Sized `json:"margins"`
 }
 
-// Sized is a margin of one side; empty text where the hinge gives it.
+// Sized is a margin of one side; empty text where the hinge decides it.
 type Sized struct {
 	Side frame.Side    `json:"side"`
 	Text document.Text `json:"text"`
 }
 
-// Built is a construction of slab and what it allows.
+// Built is a construction of slab with its limits.
 type Built struct {
 	ID     string  `json:"id"`
 	Name   string  `json:"name"`
@@ -96,14 +96,14 @@ type HingeRule struct {
 	Source string `json:"source"`
 }
 
-// Named is a choice and what it means.
+// Named is an option with its name and meaning.
 type Named struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	Why  string `json:"why"`
 }
 
-// choices are some choices in words; why is nothing where there is no choice to explain.
+// choices are options in words; why is nil where there is no choice to explain.
 func choices[T ~string](v words.Voice, list choice.Choices[T]) (out []Named) {
 	for _, id := range list.IDs {
 		out = append(out, Named{string(id), v.Text(list.Name(id)), v.Text(list.Why(id))})
@@ -111,7 +111,7 @@ func choices[T ~string](v words.Voice, list choice.Choices[T]) (out []Named) {
 	return out
 }
 
-// InstrumentOf is an instrument that a kit can hold.
+// InstrumentOf is an instrument for a kit.
 type InstrumentOf struct {
 	ID       string        `json:"id"`
 	Name     string        `json:"name"`
@@ -120,13 +120,13 @@ type InstrumentOf struct {
 	Source   string        `json:"source"`
 }
 
-// StepOf is a step and its name.
+// StepOf is a step with its name.
 type StepOf struct {
 	ID   job.Step `json:"id"`
 	Name string   `json:"name"`
 }
 
-// KindOf is what the page needs to know of a kind of reading.
+// KindOf is the page's part of a kind of reading.
 type KindOf struct {
 	ID      survey.Kind  `json:"id"`
 	Name    string       `json:"name"`
@@ -139,7 +139,7 @@ type KindOf struct {
 	Example Example      `json:"example"`
 }
 
-// Example is a value as it could be typed.
+// Example is an example of a value.
 type Example struct {
 	Millimetres string `json:"mm"`
 	Inches      string `json:"in"`
@@ -165,7 +165,7 @@ type HingeKind struct {
 	Note string `json:"note"`
 }
 
-// TemplateOf is a full-size sheet that can be had.
+// TemplateOf is a template.
 type TemplateOf struct {
 	ID   string   `json:"id"`
 	Name string   `json:"name"`
@@ -182,15 +182,14 @@ type HardwareKind struct {
 	Note  string `json:"note"`
 }
 
-// Fault is something wrong with an old hinge.
+// Fault is a fault of an old hinge.
 type Fault struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	Cure string `json:"cure"`
 }
 
-// Handing is what a market calls hinges on the left, or on the right, seen from the pull
-// face.
+// Handing is a market's names for the hands.
 type Handing struct {
 	Market string `json:"market"`
 	Left   string `json:"left"`
@@ -204,13 +203,13 @@ type Caution struct {
 	Text string `json:"text"`
 }
 
-// tables are the trade's tables while they are put in words.
+// tables are the trade's tables while they are worded.
 type tables struct {
 	words.Voice
 	Trade
 }
 
-// TradeTables gives them all, in the words of a voice.
+// TradeTables are all tables, in the words of a voice.
 func TradeTables(v words.Voice) Trade {
 	t := tables{v, Trade{
 		CodeFirst: v.Text(trade.CodeFirst), Registrations: choices(v, choice.Across), Ends: choices(v, choice.Along),
@@ -238,7 +237,7 @@ func (t tables) labelled(l survey.Labelled) (out Labelled) {
 	return out
 }
 
-// measuring are the tables of reading an opening and of the margins.
+// measuring are the tables of readings and margins.
 func (t *tables) measuring() {
 	for _, s := range job.Steps {
 		t.Steps = append(t.Steps, StepOf{s, t.Text(s.Name())})
@@ -312,7 +311,7 @@ func (t *tables) fittings() {
 	}
 }
 
-// papers are those of what is printed, and of schedules.
+// papers are those of papers and schedules.
 func (t *tables) papers() {
 	for _, v := range template.Templates {
 		t.Templates = append(t.Templates, TemplateOf{

@@ -7,7 +7,7 @@ import (
 	"time"
 )
 
-// underway are the requests of other clients that are being answered, by their pass, so that they end with it.
+// underway are the running requests of other clients, by pass, so that they end with it.
 type underway struct {
 	sync.Mutex
 	asks  map[string]map[*asking]bool
@@ -26,7 +26,7 @@ func newUnderway() *underway {
 	return &underway{asks: map[string]map[*asking]bool{}, ended: map[string]bool{}}
 }
 
-// begin takes one up: its context ends with the pass. ok is false where that was ended.
+// begin registers one: its context ends with the pass. ok is false where that was ended.
 func (u *underway) begin(ctx context.Context, pass string) (on context.Context, done func(), ok bool) {
 	u.Lock()
 	defer u.Unlock()
@@ -58,11 +58,11 @@ func (u *underway) over(pass string) bool {
 	return u.ended[pass]
 }
 
-// patientEnd is how long the end of a pass waits for what is under way to stop. What is slower has lost its context,
-// without which nothing is kept.
+// patientEnd is how long ending a pass waits for its running requests. A slower one has lost its context, without which
+// nothing is stored.
 const patientEnd = 5 * time.Second
 
-// end stops all of a pass but the request that asks for it, and waits until they have.
+// end cancels all requests of a pass but the caller's, and waits for them.
 func (u *underway) end(ctx context.Context, pass string) {
 	own, _ := ctx.Value(askingKey{}).(*asking)
 	u.Lock()
@@ -86,7 +86,7 @@ func (u *underway) end(ctx context.Context, pass string) {
 	}
 }
 
-// reads is a body of which no more is read once a context has ended.
+// reads is a body that cannot be read once a context has ended.
 type reads struct {
 	io.ReadCloser
 	ctx context.Context

@@ -28,7 +28,7 @@ type JobHead struct {
 	Broken   string       `json:"broken,omitempty" doc:"Why it cannot be opened; then only its name and ID are told."`
 }
 
-// OpeningRow is an opening as it is met on the walk.
+// OpeningRow is an opening as the walk shows it.
 type OpeningRow struct {
 	ID      string       `json:"id"`
 	Version int64        `json:"version"`
@@ -47,14 +47,14 @@ type OpeningRow struct {
 	Working bool         `json:"working" doc:"Its plan is still being worked out: ask again in a moment."`
 }
 
-// OpeningDrawing is the light of one door of the walk.
+// OpeningDrawing is the daylight drawing of one opening of the walk.
 type OpeningDrawing struct {
 	ID      string                `json:"id"`
 	Version int64                 `json:"version"`
 	Drawing *document.DrawingView `json:"drawing"`
 }
 
-// Walk is a job with its doors in the order of the walk.
+// Walk is a job with its openings in the order of the walk.
 type Walk struct {
 	Job      JobHead      `json:"job"`
 	Openings []OpeningRow `json:"openings"`
@@ -62,18 +62,18 @@ type Walk struct {
 	Working  int          `json:"working" doc:"How many plans are still being worked out."`
 }
 
-// WalkPlace is where on the walk a door is put.
+// WalkPlace is the ID to insert before, so that an opening moves on the walk.
 type WalkPlace struct {
 	Before string `json:"before" doc:"ID of the door that comes after it; empty for the end of the walk."`
 }
 
-// Standing is a door and the change that it stands at.
+// Standing is an opening and its current change.
 type Standing struct {
 	ID      string `json:"id"`
 	Version int64  `json:"version"`
 }
 
-// CopyChoices is a door whose choices others are to take.
+// CopyChoices is an opening whose choices others take over.
 type CopyChoices struct {
 	From    string     `json:"from"`
 	Parts   []job.Part `json:"parts"`
@@ -82,13 +82,13 @@ type CopyChoices struct {
 	By      string     `json:"by,omitempty"`
 }
 
-// Copied is what copying does, door by door.
+// Copied is the effect of copying, opening by opening.
 type Copied struct {
 	Openings []CopiedOpening `json:"openings"`
 	Standing []Standing      `json:"standing" doc:"Where the doors that were changed stand now: undo takes them back together."`
 }
 
-// CopiedOpening is what copying does to one door.
+// CopiedOpening is the effect of copying on one opening.
 type CopiedOpening struct {
 	ID      string   `json:"id"`
 	Name    string   `json:"name"`
@@ -98,19 +98,18 @@ type CopiedOpening struct {
 	Refused string   `json:"refused" doc:"Why it cannot be done; empty where it can."`
 }
 
-// UndoMany are doors that are taken back by one change each, all or none.
+// UndoMany are openings of which one change each is undone, all or none.
 type UndoMany struct {
 	Openings []Standing `json:"openings"`
 }
 
-// SetUsual makes some of a door's choices those that new doors begin with; without a door, it
-// makes the unit's usual ones so again.
+// SetUsual makes some of an opening's choices the job's defaults; without an opening, the unit's defaults again.
 type SetUsual struct {
 	From  string     `json:"from"`
 	Parts []job.Part `json:"parts"`
 }
 
-// OffWalk is a door that was taken off the walk, and can be put back.
+// OffWalk is an opening that was removed from the walk, and can be put back.
 type OffWalk struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
@@ -128,41 +127,39 @@ type OpeningView struct {
 	Redo    string            `json:"redo"`
 }
 
-// Op is one operation of a JSON Patch (RFC 6902); a test before the others says
-// by its ID which thing the hand saw at a place of a list. A string at a place that
-// holds a length is read as a person writes it, a bare number in the job's
-// unit.
+// Op is one operation of a JSON Patch (RFC 6902); a test before the others names the ID of the list's item that the
+// client saw at an index. A string where a length belongs is parsed as typed, a bare number in the job's unit.
 type Op struct {
 	Op    string `json:"op" enum:"add,remove,replace,test"`
 	Path  string `json:"path"`
 	Value any    `json:"value,omitempty"`
 }
 
-// NewJob is what a job begins with.
+// NewJob is the request for a new job.
 type NewJob struct {
 	Name string       `json:"name"`
 	Unit measure.Unit `json:"unit"`
 }
 
-// JobChange is what is changed of a job; what is absent stays.
+// JobChange is a change of a job; absent fields stay.
 type JobChange struct {
 	Name *string       `json:"name,omitempty"`
 	Unit *measure.Unit `json:"unit,omitempty"`
 	Tape *measure.Tape `json:"tape,omitempty"`
-	// Language is empty for the one that the unit suggests.
+	// Language is empty for the unit's.
 	Language *job.Language `json:"language,omitempty"`
 	Presets  *[]job.Preset `json:"presets,omitempty"`
 	Kit      *job.Kit      `json:"kit,omitempty"`
 	Usual    *SetUsual     `json:"usual,omitempty"`
 }
 
-// Usual is a part of the choices that new doors begin with.
+// Usual is a part of a job's defaults.
 type Usual struct {
 	Part job.Part `json:"part"`
 	Says []string `json:"says" doc:"How it differs from what the unit's usual choices are, in words."`
 }
 
-// NewOpening is what an opening begins with.
+// NewOpening is the request for a new opening.
 type NewOpening struct {
 	Name string `json:"name"`
 	Room string `json:"room,omitempty"`
@@ -210,7 +207,7 @@ func openingBody(k store.Kept) *body[OpeningView] {
 	return openingWith(k, func() document.Plan { return document.Of(k.Job.Job(), k.Opening) })
 }
 
-// openingWith is an opening with a plan that may still be worked out elsewhere.
+// openingWith is an opening with a plan that may still be computed in another goroutine.
 func openingWith(k store.Kept, plan func() document.Plan) *body[OpeningView] {
 	all := texts(k.Opening, k.Job.Unit)
 	return &body[OpeningView]{etag(k.Version), OpeningView{

@@ -1,5 +1,5 @@
-// Package class hands practice openings out to a class: what is true of one is encrypted for the teacher's key (age,
-// X25519), so that no learner's file tells it, and no attempt is graded without it.
+// Package class hands out practice openings to a class: the true opening is encrypted for the teacher's key (age,
+// X25519), so that no learner's file reveals it, and no attempt is graded without it.
 package class
 
 import (
@@ -17,7 +17,7 @@ import (
 	"kindmargin/core/practice"
 )
 
-// Key reads the teacher's key from a file, or makes one there that only its owner can read.
+// Key reads the teacher's key from a file, or makes one there with permissions for its owner only.
 func Key(path string) (*age.X25519Identity, error) {
 	b, err := os.ReadFile(path)
 	if errors.Is(err, fs.ErrNotExist) {
@@ -47,7 +47,7 @@ func Key(path string) (*age.X25519Identity, error) {
 	return nil, fmt.Errorf("%s holds no key of a class", path)
 }
 
-// Seal is an exercise for a class, its truth sealed for who holds a key.
+// Seal is an exercise for a class, its true opening sealed for a key's owner.
 func Seal(e practice.Exercise, to age.Recipient) (practice.Exercise, error) {
 	whole, open := practice.ForClass(e)
 	var b bytes.Buffer
@@ -65,11 +65,11 @@ func Seal(e practice.Exercise, to age.Recipient) (practice.Exercise, error) {
 	return open.Seal(b.String()), nil
 }
 
-// mostSealed is the most that is read of what is sealed, bytes.
+// mostSealed is the largest sealed part that is read, in bytes.
 const mostSealed = 1 << 20
 
 // Open is an attempt at a class's exercise with what was sealed in it, ready to be graded. One that was sealed for
-// another key, or was altered, is refused.
+// another key, or altered, is rejected.
 func Open(attempt practice.Exercise, key age.Identity) (practice.Exercise, error) {
 	r, err := age.Decrypt(armor.NewReader(strings.NewReader(attempt.Sealed)), key)
 	if err != nil {

@@ -26,8 +26,8 @@ func Jobs() ([]job.Job, error) {
 		}
 		jobs = append(jobs, j)
 	}
-	// The linen room is in the middle of its tries; the chart room is measured; the boot room was
-	// signed off and looked at again in its first autumn.
+	// The linen room is in the middle of its tries; the chart room is measured; the boot room was signed off, and
+	// reopened in its first autumn.
 	finish(
 		jobs[0], 0, job.StepMeasure, job.StepSlab, job.StepMargins, job.StepCut, job.StepHinges, job.StepSwing,
 		job.StepLock,

@@ -17,7 +17,7 @@ import (
 	"kindmargin/core/message"
 )
 
-// DayOf is a job's day as it is planned from a moment on.
+// DayOf is a job's day, planned from a moment on.
 type DayOf struct {
 	Day      day.Day   `json:"day"`
 	Version  int64     `json:"version" doc:"That it stands at; nought where none was planned yet."`
@@ -31,7 +31,7 @@ type DayOf struct {
 	ToAndFro int       `json:"toAndFro" doc:"Minutes of walking and of setting tools."`
 }
 
-// EntryOf is a task in its place.
+// EntryOf is a scheduled task.
 type EntryOf struct {
 	ID        string   `json:"id"`
 	Name      string   `json:"name"`
@@ -58,7 +58,7 @@ type DriesOf struct {
 	Until string `json:"until"`
 }
 
-// HeldOf is a door of which something is not planned yet.
+// HeldOf is an opening with something that is not planned yet.
 type HeldOf struct {
 	Opening string `json:"opening"`
 	Why     string `json:"why"`
@@ -149,7 +149,7 @@ func PlanDay(d day.Day, j job.Job, doors []load.Opening, log day.Log, begun stri
 	return v
 }
 
-// wrong takes an error's sentences down, and reports whether there were any.
+// wrong records an error's sentences, and reports whether there were any.
 func (v *DayOf) wrong(p printer, err error) bool {
 	var all field.Errors
 	if errors.As(err, &all) {
@@ -186,9 +186,8 @@ func (p printer) entry(d day.Day, t day.Task, m day.Mark) EntryOf {
 	return x
 }
 
-// Calendar writes a day as an iCalendar (RFC 5545), at times by the clock where it is done. Each task
-// has a name of its own that stays, so that a calendar that takes it in again moves what it has; stamp
-// is when it was written, and what is written later goes before.
+// Calendar writes a day as an iCalendar (RFC 5545), in floating local time. Each task has a stable UID, so that a
+// calendar that imports it again moves its entries; stamp is the time of writing, and the latest wins.
 func Calendar(w io.Writer, v DayOf, j job.Job, stamp time.Time) error {
 	p := newPrinter(j)
 	c := ics.NewCalendarFor("Kind Margin")

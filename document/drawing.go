@@ -5,8 +5,7 @@ import (
 	"kindmargin/core/plan"
 )
 
-// DrawingView is the daylight drawing of a leaf, in mm: x from the hinge jamb
-// along, y up, in the frame of the line of the pins.
+// DrawingView is the daylight drawing of a leaf, in mm in the hung frame: x from the hinge jamb, y up.
 type DrawingView struct {
 	Width     float64      `json:"width"`
 	Height    float64      `json:"height"`
@@ -27,7 +26,7 @@ type LightView struct {
 	Gaps   []GapView  `json:"gaps"`
 }
 
-// GapView is the margin at one place, and its standard deviation.
+// GapView is the margin at one place, with its standard deviation.
 type GapView struct {
 	Along float64 `json:"along"`
 	Mean  float64 `json:"mean"`

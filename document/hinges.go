@@ -6,8 +6,8 @@ import (
 	"kindmargin/core/trade"
 )
 
-// HingeWays are the hinges that could be taken for a leaf of an opening, 0 the one on the
-// hinge jamb: the job's own, then the trade's.
+// HingeWays are the hinges that could be used for a leaf of an opening, 0 the one on the hinge jamb: the job's own,
+// then those of core/trade.
 func HingeWays(j job.Job, o job.Opening, leaf int) []HingeWay {
 	p := newPrinter(j)
 	list := []HingeWay{}

@@ -1,5 +1,4 @@
-// Package document puts a plan on paper and in files: as JSON for other programs
-// (docs/planjson.md), and as text in the order of the work.
+// Package document writes plans: as JSON for other programs (docs/planjson.md), and as text in the order of the work.
 package document
 
 import (
@@ -23,13 +22,13 @@ func (t Text) Of(u measure.Unit) string {
 	return t.MM
 }
 
-// Length is a length as it is shown.
+// Length is a length with its texts.
 type Length struct {
 	MM   float64 `json:"mm"`
 	Text Text    `json:"text"`
 }
 
-// Figure is a length with how sure it is and why.
+// Figure is a length with its ± and terms.
 type Figure struct {
 	MM        float64 `json:"mm"`
 	Text      Text    `json:"text"`
@@ -37,7 +36,7 @@ type Figure struct {
 	Terms     []Term  `json:"terms" doc:"Added up by hand they give the figure."`
 }
 
-// Term is one part of a figure; they add up to it.
+// Term is one summand of a figure.
 type Term struct {
 	Label     string        `json:"label"`
 	Text      Text          `json:"text"`
@@ -45,30 +44,30 @@ type Term struct {
 	Source    figure.Source `json:"source"`
 }
 
-// printer shows lengths for one job.
+// printer formats lengths for one job.
 type printer struct {
 	unit  measure.Unit
 	tape  measure.Tape
 	voice words.Voice
 }
 
-// newPrinter shows what belongs to a job.
+// newPrinter returns the printer of a job.
 func newPrinter(j job.Job) printer { return printer{j.Unit, j.Tape, Voice(j)} }
 
-// Voice says what belongs to a job.
+// Voice is the voice of a job.
 func Voice(j job.Job) words.Voice { return words.In(j.Speaks(), j.Unit, j.Tape) }
 
-// both is a length shown in each unit by the same rule.
+// both is a length in each unit, by the same rule.
 func both(show func(measure.Unit) string) Text {
 	return Text{show(measure.Millimetres), show(measure.Inches)}
 }
 
-// marked shows a length to the tape of each unit.
+// marked rounds a length to the tape of each unit.
 func (p printer) marked(l measure.Length) Text {
 	return both(func(u measure.Unit) string { return p.tape.In(u).Show(l) })
 }
 
-// markedUp shows a length to the tape, rounded up, so that what goes within it is not tight.
+// markedUp rounds a length up to the tape, so that what goes within it is not tight.
 func (p printer) markedUp(l measure.Length) Text {
 	return both(func(u measure.Unit) string {
 		t := p.tape.In(u)
@@ -76,7 +75,7 @@ func (p printer) markedUp(l measure.Length) Text {
 	})
 }
 
-// given shows a length to the tape, and in the job's unit as it was given.
+// given rounds a length to the tape, but shows it as typed in the job's unit.
 func (p printer) given(l measure.Length) Text {
 	t := p.marked(l)
 	return p.exactly(t, l)
@@ -96,8 +95,7 @@ func Fine(l measure.Length) Text {
 	return both(func(u measure.Unit) string { return measure.Fine(l, measure.Nearest, u) })
 }
 
-// plusMinus shows a standard deviation in mm as it stands after ±, rounded up, and
-// nothing for nought.
+// plusMinus shows a standard deviation in mm as ±, rounded up; empty for 0.
 func plusMinus(sigma float64) Text {
 	if sigma < 0.005 {
 		return Text{}
@@ -119,8 +117,7 @@ func (p printer) view(f figure.Figure, text Text) Figure {
 	return v
 }
 
-// figure shows a figure to the tape; one made of readings, choices and rules
-// alone is as exact as they are.
+// figure shows a figure rounded to the tape; one of readings, choices and rules alone is exact.
 func (p printer) figure(f figure.Figure) Figure {
 	for _, t := range f.Terms {
 		if t.Source == figure.Estimate {
@@ -142,5 +139,5 @@ func (p printer) figures(list []figure.Figure) []Figure {
 
 func (p printer) length(l measure.Length) Length { return Length{l.MM(), p.marked(l)} }
 
-// exact shows a length as it was given: a gauge is set to the leaf, never deeper.
+// exact shows a length as typed: a gauge is set to the leaf, never deeper.
 func (p printer) exact(l measure.Length) Length { return Length{l.MM(), p.given(l)} }

@@ -29,13 +29,13 @@ type PartOf struct {
 	Note  string `json:"note"`
 }
 
-// RipOf is how wide one lining is ripped, at its marks.
+// RipOf is the widths to which one lining is ripped.
 type RipOf struct {
 	Name  string   `json:"name"`
 	Marks []Length `json:"marks" doc:"Foot, middle and head; of the head, at the hinge jamb and at the lock jamb."`
 }
 
-// PackingOf is a place where it is packed.
+// PackingOf is a place of the frame's packing.
 type PackingOf struct {
 	Side  frame.Side `json:"side"`
 	Up    Length     `json:"up" doc:"From the floor."`

@@ -11,8 +11,7 @@ import (
 	"kindmargin/core/load"
 )
 
-// Load is what to take along for some doors, or what to order for them. Its sentences speak in
-// the job's unit.
+// Load is what to take along for some openings, or what to order for them, in the job's unit.
 type Load struct {
 	Openings []string      `json:"openings" doc:"By name, in the order of the walk."`
 	Groups   []LoadGroup   `json:"groups" doc:"In the order of loading; those with nothing in them are left out."`
@@ -50,20 +49,20 @@ type LoadCut struct {
 	Left    bool   `json:"left" doc:"Something is left on for the next try."`
 }
 
-// LoadSetting is set once.
+// LoadSetting is a tool setting for several openings.
 type LoadSetting struct {
 	What     string   `json:"what"`
 	To       string   `json:"to"`
 	Openings []string `json:"openings"`
 }
 
-// LoadOpen is a door of which something cannot be counted yet.
+// LoadOpen is an opening with something that cannot be counted yet.
 type LoadOpen struct {
 	Opening string `json:"opening"`
 	Why     string `json:"why"`
 }
 
-// LoadFor is the list for the doors of a job, after each of which it calls told. It fails as Each does.
+// LoadFor is the list for the openings of a job; it calls told after each. It fails as Each does.
 func LoadFor(ctx context.Context, j job.Job, told func()) (Load, error) {
 	c := load.NewCounter(j)
 	err := Each(ctx, j, func(d load.Opening) error {

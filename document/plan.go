@@ -14,14 +14,14 @@ import (
 	"kindmargin/words"
 )
 
-// The JSON of plans, as other programs read it: docs/planjson.md. Its version goes
-// up when a field changes its meaning or goes; new fields may come without it.
+// The JSON of plans for other programs: docs/planjson.md. Its version goes up when a field changes its meaning or is
+// removed; new fields may come without.
 const (
 	FileFormat  = "kindmargin plan"
 	FileVersion = 3 // since then the names are those of docs/glossary.md
 )
 
-// File is the plans of a job's doors.
+// File is the plans of a job's openings.
 type File struct {
 	Format   string       `json:"format"`
 	Version  int          `json:"version" doc:"Of this form; it goes up when a field changes its meaning or goes."`
@@ -43,7 +43,7 @@ type Opening struct {
 	Said map[string][]words.Code `json:"said" doc:"What each text of the plan says, by its JSON pointer in the plan: one code, or several where it is put together. A text that is not here is somebody's own, or a figure."`
 }
 
-// Plans works out every opening of a job.
+// Plans plans every opening of a job.
 func Plans(j job.Job) File {
 	f := File{Format: FileFormat, Version: FileVersion, Job: j.Name, Unit: j.Unit, Tape: j.Tape, Openings: []Opening{}}
 	for _, o := range j.Openings {
@@ -76,7 +76,7 @@ func said(j job.Job, o job.Opening, p plan.Plan) map[string][]words.Code {
 	return all
 }
 
-// eachText calls f with each string of a decoded JSON value, and its JSON pointer: no key of a plan has a slash.
+// eachText calls f with each string of a decoded JSON value and its JSON pointer; no key of a plan has a slash.
 func eachText(at string, v any, f func(at, text string)) {
 	switch v := v.(type) {
 	case map[string]any:
@@ -92,8 +92,7 @@ func eachText(at string, v any, f func(at, text string)) {
 	}
 }
 
-// Plan is the answer for one opening, as other programs read it. Lengths are
-// millimetres, with their texts to the job's tape.
+// Plan is the answer for one opening, for other programs. Lengths are millimetres, with their texts to the job's tape.
 type Plan struct {
 	Steps    []Step      `json:"steps" doc:"The steps in trade order."`
 	Next     job.Step    `json:"next" doc:"The first step that is not done; empty when all are."`
@@ -108,7 +107,7 @@ type Plan struct {
 	Leaves   []Leaf      `json:"leaves" doc:"One, or for a pair two, the one on the hinge jamb first."`
 }
 
-// Leaf is the plan of one slab. What cannot be worked out yet is absent or empty.
+// Leaf is the plan of one slab. What cannot be computed yet is absent or empty.
 type Leaf struct {
 	Jamb     frame.Side     `json:"jamb" doc:"The jamb of the opening that it hangs on. It calls its own jamb the hinge jamb, and the meeting line of a pair the lock jamb."`
 	Findings []Finding      `json:"findings"`
@@ -137,7 +136,7 @@ type Work struct {
 	By string `json:"by" doc:"In mm, or a short print of them."`
 }
 
-// Step is one step of the rod.
+// Step is one step with its state.
 type Step struct {
 	Step  job.Step   `json:"step"`
 	State plan.State `json:"state"`
@@ -146,7 +145,7 @@ type Step struct {
 	Mark  string     `json:"mark" doc:"What /done/{step} is set to when the step is finished."`
 }
 
-// Finding is something to say: what, and what to do.
+// Finding is a finding: what, and what to do.
 type Finding struct {
 	Gravity site.Gravity   `json:"gravity"`
 	Step    job.Step       `json:"step"`
@@ -225,13 +224,13 @@ type Light struct {
 	Figure Figure     `json:"figure"`
 }
 
-// Finished is the size that the finished slab has, at its widest and longest.
+// Finished is the finished slab's greatest size.
 type Finished struct {
 	Width  Figure `json:"width"`
 	Length Figure `json:"length"`
 }
 
-// CutList is what comes off, edge by edge in the order of cutting.
+// CutList is the marks of each edge, in the order of cutting.
 type CutList struct {
 	Edges  []EdgeCut        `json:"edges"`
 	Width  []Figure         `json:"width" doc:"After the first cut: head, middle, foot."`
@@ -244,7 +243,7 @@ type CutList struct {
 	Weight string           `json:"weight" doc:"Of the uncut slab, about, in the unit that goes with the job's lengths."`
 }
 
-// EdgeCut is what comes off one edge.
+// EdgeCut is the marks of one edge.
 type EdgeCut struct {
 	Side   frame.Side `json:"side"`
 	Method string     `json:"method"`
@@ -255,7 +254,7 @@ type EdgeCut struct {
 	Passes []Pass     `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
 }
 
-// CutMark is one mark: how far along the uncut edge, how deep.
+// CutMark is one mark: the place along the uncut edge, and the depth.
 type CutMark struct {
 	At    Length `json:"at"`
 	Depth Figure `json:"depth"`
@@ -288,7 +287,7 @@ type Hinge struct {
 	Slab Figure `json:"slab" doc:"Down from the finished head."`
 	Jamb Figure `json:"jamb" doc:"Down from the head of the opening."`
 	Pack Figure `json:"pack" doc:"Packer behind the jamb leaf; below nought, a deeper pocket."`
-	// Packed is left to core, so that no page has a rule of its own.
+	// Packed is core's rule, so that no page has one of its own.
 	Packed bool `json:"packed" doc:"It is worth a hand: less than two tenths no one sees."`
 }
 
@@ -337,7 +336,7 @@ type InPlan struct {
 	Shape [][2]float64 `json:"shape"`
 }
 
-// Hanging is how the marks come to the jamb and the slab to its hinges.
+// Hanging is how the marks are carried to the jamb, and the slab to its hinges.
 type Hanging struct {
 	Head   []Figure `json:"head" doc:"Packers at the head: hinge corner, lock corner."`
 	Shut   Figure   `json:"shut" doc:"Wedge under the free corner, shut."`
@@ -366,7 +365,7 @@ type Gauges struct {
 	PullWhy []string `json:"pullWhy"`
 }
 
-// HingeWay is a hinge that could be taken; its measures are in mm.
+// HingeWay is a hinge that could be used; its measures are in mm.
 type HingeWay struct {
 	ID      string   `json:"id"`
 	Name    string   `json:"name"`
@@ -385,7 +384,7 @@ type HingeWay struct {
 	Flush   Figure   `json:"flush" doc:"The hinge margin that it gives, leaves flush."`
 }
 
-// Latch is where latch and strike go.
+// Latch is the places of latch and strike.
 type Latch struct {
 	Slab    Figure `json:"slab" doc:"Down the lock edge from the finished head."`
 	Jamb    Figure `json:"jamb" doc:"Down from the head of the opening."`
@@ -395,8 +394,8 @@ type Latch struct {
 	Wall    Figure `json:"wall" doc:"The wood beside the bore."`
 }
 
-// HardwareWork is a latch, lock or bolt as it goes into one leaf. Places are down the lock edge from
-// the slab's finished top and in from its finished lock edge; in the jamb, from the head.
+// HardwareWork is a latch, lock or bolt as it goes into one leaf. Places are down the lock edge from the slab's
+// finished top and in from its finished lock edge; in the jamb, from the head.
 type HardwareWork struct {
 	Name    string     `json:"name"`
 	Second  bool       `json:"second" doc:"The second one, above or below the latch."`
@@ -449,7 +448,7 @@ type StrikeOf struct {
 	Deep  Length   `json:"deep"`
 }
 
-// StopsOf is where the stops go that the shut slab lands on.
+// StopsOf is the places of the stops.
 type StopsOf struct {
 	From  Figure       `json:"from" doc:"From the jamb's pull-side arris to the stop's face."`
 	Moves []StopMoveOf `json:"moves" doc:"Of the stops that are there; empty where they were not read."`
@@ -457,7 +456,7 @@ type StopsOf struct {
 	Steps []string     `json:"steps"`
 }
 
-// StopMoveOf is one end of a stop, toward the slab; below nought away from it.
+// StopMoveOf is the move of one end of a stop toward the slab; negative is away from it.
 type StopMoveOf struct {
 	Of   frame.Side `json:"of" doc:"head, or the leg at the hinge or the lock jamb."`
 	At   frame.Side `json:"at" doc:"At which of its ends."`
@@ -472,7 +471,7 @@ type LengthOf struct {
 	Cut  Figure `json:"cut"`
 }
 
-// Place is where a reading was, or is to be, taken: mm in the opening.
+// Place is the place of a reading, in mm in the elevation frame.
 type Place struct {
 	ID    string      `json:"id" doc:"Empty for one that is still to be taken."`
 	Kind  survey.Kind `json:"kind"`

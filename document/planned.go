@@ -8,11 +8,11 @@ import (
 	"kindmargin/core/plan"
 )
 
-// batch is how many doors are planned at once; no more of their plans are held.
+// batch is how many openings are planned at once, and so how many plans are in memory.
 const batch = 32
 
-// Each plans the doors of a job, some at once on every processor, and hands them on in the order
-// of the walk. It fails as Together does, or with what does fails with.
+// Each plans the openings of a job in parallel, and calls does with each in the order of the walk. It fails as Together
+// does, or with the error of does.
 func Each(ctx context.Context, j job.Job, does func(load.Opening) error) error {
 	for from := 0; from < len(j.Openings); from += batch {
 		some := j.Openings[from:min(from+batch, len(j.Openings))]
@@ -36,7 +36,7 @@ func planned(j job.Job, o job.Opening) load.Opening {
 	return load.Opening{Opening: o, Plan: plan.Solve(j, o)}
 }
 
-// Planned are all doors of a job with their plans, for a job of few. It fails as Together does.
+// Planned are all openings of a small job with their plans. It fails as Together does.
 func Planned(ctx context.Context, j job.Job) (doors []load.Opening, err error) {
 	err = Each(ctx, j, func(d load.Opening) error {
 		doors = append(doors, d)

@@ -9,7 +9,7 @@ import (
 	"sync/atomic"
 )
 
-// Panicked is a worker that panicked: what it said, and where.
+// Panicked is the panic of a worker, with its stack.
 type Panicked struct {
 	Value any
 	Stack []byte
@@ -17,8 +17,8 @@ type Panicked struct {
 
 func (p *Panicked) Error() string { return fmt.Sprintf("panic: %v\n%s", p.Value, p.Stack) }
 
-// Together does something for 0 to n − 1, on every processor, until it is done or the context is. It fails with
-// the context's error, or, once the others are done, with a *Panicked for the first that panicked.
+// Together runs f for 0 to n − 1 on a worker pool, until all are done or the context is. It fails with the context's
+// error, or, once the others are done, with a *Panicked for the first panic.
 func Together(ctx context.Context, n int, does func(int)) error {
 	var wg sync.WaitGroup
 	var next atomic.Int64

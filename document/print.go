@@ -17,8 +17,7 @@ import (
 	"kindmargin/words"
 )
 
-// Print prints every opening's plan for a person, in the order of the
-// work, with the same figures as the screen.
+// Print prints every opening's plan as text, in the order of the work, with the figures of the screen.
 func Print(out io.Writer, j job.Job) error {
 	w := tabwriter.NewWriter(visible{out}, 0, 4, 2, ' ', 0)
 	p := printing{w, j.Unit, Voice(j)}
@@ -50,12 +49,12 @@ type printing struct {
 	voice words.Voice
 }
 
-// say is a message, args being names and values by turns.
+// say is a message in words; args are names and values by turns.
 func (p printing) say(id message.ID, args ...any) string {
 	return p.voice.Say(message.With(id, args...))
 }
 
-// line writes a line of an opening; what stands in its cells is told apart by tabs.
+// line prints a line of an opening; cells are separated by tabs.
 func (p printing) line(cells ...string) { fmt.Fprintf(p.w, "  %s\n", strings.Join(cells, "\t")) }
 
 func (p printing) show(t Text) string { return t.Of(p.unit) }
@@ -67,7 +66,7 @@ func (p printing) figure(f Figure) string {
 	return p.show(f.Text)
 }
 
-// leaves tells what was found of the opening, then each slab.
+// leaves prints the findings of the opening, then each slab.
 func (p printing) leaves(v Plan) {
 	p.findings(v.Findings)
 	if v.Lining != nil {
@@ -85,7 +84,7 @@ func (p printing) leaves(v Plan) {
 	}
 }
 
-// lining prints a frame that is made to the slab: what it is cut to, and how it is set.
+// lining prints a frame that is made to the slab: its parts, and how it is set.
 func (p printing) lining(l LiningOf) {
 	p.line(
 		p.say("print.frame"), p.say("print.wide", "width", p.show(l.Width.Text)),
@@ -127,8 +126,8 @@ func (p printing) findings(list []Finding) {
 	}
 }
 
-// leaf tells one slab in the order of the work: what to look at, the margins
-// wanted, the slab, the cuts edge by edge, the hinges, the lock, the end.
+// leaf prints one slab in the order of the work: findings, wanted margins, the slab, the cuts edge by edge, the hinges,
+// the lock, the stops.
 func (p printing) leaf(v Leaf, doubtful string) {
 	p.findings(v.Findings)
 	var wanted []string
@@ -183,7 +182,7 @@ func (p printing) leaf(v Leaf, doubtful string) {
 	}
 }
 
-// light writes margins at three places of each side.
+// light prints margins at three places of each side.
 func (p printing) light(head message.ID, list []Light) {
 	for i := 0; i+2 < len(list); i += 3 {
 		cells := []string{p.say(head, "side", message.Margin(list[i].Side))}
@@ -194,7 +193,7 @@ func (p printing) light(head message.ID, list []Light) {
 	}
 }
 
-// try tells a slab that was cut: each hang, its margins as found, and what to do.
+// try prints a slab that was cut: each hang, its margins as found, and what to do.
 func (p printing) try(t *TryOf) {
 	if t == nil || !t.Cut {
 		return
@@ -317,7 +316,7 @@ func (p printing) swing(w *Swing, doubtful string) {
 	)
 }
 
-// capital begins a line large.
+// capital capitalises the first letter.
 func capital(s string) string {
 	r := []rune(s)
 	if len(r) > 0 {
@@ -326,7 +325,7 @@ func capital(s string) string {
 	return string(r)
 }
 
-// visible keeps control characters in names from the terminal.
+// visible removes control characters from names.
 type visible struct{ io.Writer }
 
 func (v visible) Write(b []byte) (int, error) {

@@ -9,15 +9,15 @@ import (
 	"kindmargin/core/plan"
 )
 
-// StoryRod is one rod for the doors of a job. Its one end is set past the slab's top by the
-// head margin, or against the head of the opening.
+// StoryRod is one rod for the openings of a job. One end is held past the slab's top by the head margin, or against the
+// head of the opening.
 type StoryRod struct {
 	Of       string       `json:"of" doc:"The door whose marks it carries."`
 	Marks    []RodMark    `json:"marks"`
 	Openings []RodOpening `json:"openings" doc:"The other doors: how each differs from the rod."`
 }
 
-// RodOpening is how a door differs from the rod.
+// RodOpening is how an opening differs from the rod.
 type RodOpening struct {
 	ID      string   `json:"id"`
 	Name    string   `json:"name"`
@@ -27,15 +27,15 @@ type RodOpening struct {
 	Missing string   `json:"missing" doc:"Why it cannot be marked from this rod; empty where it can."`
 }
 
-// RodOff is a mark that a door has elsewhere.
+// RodOff is a mark that is elsewhere in an opening.
 type RodOff struct {
 	Name string `json:"name"`
 	Jamb Length `json:"jamb" doc:"So much lower in the jamb than the rod has it; below nought higher."`
 	Slab Length `json:"slab"`
 }
 
-// Rod is a story rod marked from one door of a job, compared with the others, after each of which
-// it calls told; ok is false where that door is not there, or has no hinges yet. It fails as Each does.
+// Rod is a story rod from one opening of a job, compared with the others; it calls told after each. ok is false where
+// that opening does not exist, or has no hinges yet. It fails as Each does.
 func Rod(ctx context.Context, j job.Job, from string, told func()) (v StoryRod, ok bool, err error) {
 	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool { return o.ID == from })
 	if i < 0 {

@@ -19,7 +19,7 @@ import (
 	"kindmargin/words"
 )
 
-// ScheduleTable is a table that a job gives out.
+// ScheduleTable is an exported table of a job.
 type ScheduleTable struct {
 	ID string
 
@@ -28,13 +28,13 @@ type ScheduleTable struct {
 	orders  []load.Kind                        // what of that
 }
 
-// Name is what the table is called.
+// Name is the name of the table.
 func (t ScheduleTable) Name() message.ID { return "table." + message.ID(t.ID) }
 
-// Note says what stands in it.
+// Note is what is in it.
 func (t ScheduleTable) Note() message.ID { return "table-note." + message.ID(t.ID) }
 
-// ScheduleTables lists them. The first can be read in again.
+// ScheduleTables lists them. The first can be imported again.
 var ScheduleTables = []ScheduleTable{
 	{"schedule", tables.scheduleHead, tables.schedule, nil},
 	{"measured", tables.measuredHead, tables.measured, nil},
@@ -46,9 +46,8 @@ var ScheduleTables = []ScheduleTable{
 	{"margins", tables.marginsHead, tables.margins, nil},
 }
 
-// Schedule is the tables of the doors of a job, after each of which it calls told; lengths are
-// numbers of millimetres, or, in a job in inches, text with its unit, since a bare 5/8 is a day in
-// May to a spreadsheet. It fails as Each does.
+// Schedule is the tables of a job's openings; it calls told after each. Lengths are numbers of millimetres, or in a job
+// in inches text with its unit, since a spreadsheet takes a bare 5/8 for a date. It fails as Each does.
 func Schedule(ctx context.Context, j job.Job, told func()) ([]table.Sheet, error) {
 	t := tables{newPrinter(j), j}
 	list := make([]table.Sheet, len(ScheduleTables))
@@ -83,7 +82,7 @@ type tables struct {
 // heads are headers in words.
 func (t tables) heads(ids ...message.ID) []string { return t.texts(ids) }
 
-// cell is a length as a cell; nothing for nought.
+// cell is a length as a cell; empty for 0.
 func (t tables) cell(l measure.Length) any {
 	switch {
 	case l == 0:
@@ -166,7 +165,7 @@ func (t tables) measured(d load.Opening) (rows [][]any) {
 	return rows
 }
 
-// value is a reading's value, nought too.
+// value is a reading's value, also 0.
 func (t tables) value(r survey.Reading) any {
 	if r.Value == 0 {
 		return 0.0
@@ -196,10 +195,10 @@ func (t tables) ordered(l load.List, kinds []load.Kind) (rows [][]any) {
 	return rows
 }
 
-// mostNamed is how many doors are named in a cell, which holds 32,767 letters at most.
+// mostNamed is how many openings are named in a cell, which holds 32,767 letters at most.
 const mostNamed = 60
 
-// some names doors, the first of them where there are very many.
+// some names openings, up to mostNamed.
 func (t tables) some(doors []string) string {
 	if len(doors) <= mostNamed {
 		return strings.Join(doors, ", ")
@@ -257,7 +256,7 @@ func (t tables) tenths(l measure.Length) any {
 	return math.Round(l.MM()*10) / 10
 }
 
-// sure is a standard deviation as it is shown after ±.
+// sure is a standard deviation as ±.
 func (t tables) sure(sigma float64) any { return plusMinus(sigma).Of(t.job.Unit) }
 
 // Words is a cell of a schedule in words.

@@ -7,7 +7,7 @@ import (
 	"kindmargin/core/stage/seasons"
 )
 
-// SeasonOf is what a leaf does through the year.
+// SeasonOf is a leaf's movement through the year.
 type SeasonOf struct {
 	Today    Figure        `json:"today" doc:"The lock margin to set now."`
 	Tightest Figure        `json:"tightest" doc:"The margin then, with what it is made of."`

@@ -6,7 +6,7 @@ import (
 	"kindmargin/core/plan"
 )
 
-// StockFit is a stock size held against the opening.
+// StockFit is a stock size checked against an opening.
 type StockFit struct {
 	Market    string   `json:"market"`
 	Width     Length   `json:"width"`
@@ -19,7 +19,7 @@ type StockFit struct {
 	Weight    string   `json:"weight" doc:"About, in the unit that goes with the job's lengths."`
 }
 
-// Stock holds the stock sizes against a leaf of an opening, 0 or 1.
+// Stock checks the stock sizes against a leaf of an opening, 0 or 1.
 func Stock(j job.Job, o job.Opening, leaf int) []StockFit {
 	p := newPrinter(j)
 	out := []StockFit{}

@@ -11,7 +11,7 @@ import (
 	"kindmargin/core/try"
 )
 
-// TryOf is a leaf from its first cut on.
+// TryOf is the record of a leaf from its first cut on.
 type TryOf struct {
 	Planned  *job.Made   `json:"planned,omitempty" doc:"As its marks cut it and hang it: what /tried/{leaf}/made is set to where nothing else was done."`
 	Cut      bool        `json:"cut" doc:"The cut was recorded."`
@@ -40,7 +40,7 @@ type HungOf struct {
 	Gaps    []FoundGapOf `json:"gaps"`
 }
 
-// FoundGapOf is a gap beside what was foretold there.
+// FoundGapOf is a gap with its prediction.
 type FoundGapOf struct {
 	ID       string     `json:"id"`
 	Name     string     `json:"name"`
@@ -68,7 +68,7 @@ type TryWayOf struct {
 	Margins  []Light     `json:"margins"`
 }
 
-// MayOf is something that may be done to a slab that hangs.
+// MayOf is a means that may be used on a hung slab.
 type MayOf struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
@@ -123,7 +123,7 @@ func (p printer) try(t *hangs.Try, d *plan.Drawing) *TryOf {
 	return v
 }
 
-// Found is the light round a slab that hangs, as its drawing shows it; empty while it does not.
+// Found is the gaps round a hung slab, for its drawing; empty while it does not hang.
 func Found(t *hangs.Try, d *plan.Drawing) []LightView {
 	if t == nil {
 		return nil
@@ -131,8 +131,7 @@ func Found(t *hangs.Try, d *plan.Drawing) []LightView {
 	return along(t.Margins, t.Wanted, d)
 }
 
-// along are margins as the drawing of a leaf shows them: its places are up from the slab's
-// foot and across from its hinge edge.
+// along are margins for the drawing of a leaf: places are up from the slab's foot and across from its hinge edge.
 func along(m frame.Each[[]try.Margin], wanted frame.Each[figure.Figure], d *plan.Drawing) []LightView {
 	out := []LightView{}
 	if d == nil {

@@ -8,11 +8,11 @@ import (
 	"kindmargin/core/plan"
 )
 
-// Versions are the forms that plans are written in; the last is that of now.
+// Versions are the supported versions of the plan's form, the present one last.
 var Versions = []int{2, FileVersion}
 
-// keys2 are the keys of version 2 where they are others in version 3, by the object that they stand in: "" the file,
-// "plan", "leaf" and "clash".
+// keys2 maps keys of version 3 to those of version 2 where they differ, by the object: "" the file, "plan", "leaf" and
+// "clash".
 var keys2 = map[string]map[string]string{
 	"":      {"openings": "doors"},
 	"plan":  {"steps": "rod"},
@@ -20,7 +20,7 @@ var keys2 = map[string]map[string]string{
 	"clash": {"againId": "againID"},
 }
 
-// codes2 are the beginnings of codes of version 2, by those of version 3.
+// codes2 maps prefixes of codes of version 3 to those of version 2.
 var codes2 = strings.NewReplacer(
 	"\x00finding.hardware-", "finding.device-", "\x00hardware-of-other-hand", "device-of-other-hand",
 	"\x00hardware-in-the-way", "device-in-the-way", "\x00hardware-kind.", "device-kind.", "\x00hardware-note.",
@@ -30,8 +30,7 @@ var codes2 = strings.NewReplacer(
 
 func code2(code string) string { return strings.TrimPrefix(codes2.Replace("\x00"+code), "\x00") }
 
-// In gives plans in a form of before: version 2 has some keys and codes by other names. It fails where there is no such
-// version.
+// In converts plans to an earlier version of the form. It fails for an unknown version.
 func (f File) In(version int) (any, error) {
 	switch version {
 	case FileVersion:
@@ -76,7 +75,7 @@ func opening2(o map[string]any) {
 	o["said"] = said
 }
 
-// pointer2 is a JSON pointer into a plan as version 2 has it.
+// pointer2 is a JSON pointer into a plan of version 2.
 func pointer2(at string) string {
 	parts := strings.Split(at, "/")
 	for i := 1; i < len(parts); i++ {
@@ -125,7 +124,7 @@ func findings2(list any) {
 	}
 }
 
-// codesIn2 renames the codes of what is said, and those among its arguments.
+// codesIn2 renames codes, and those among their arguments.
 func codesIn2(said any) {
 	switch v := said.(type) {
 	case []any:

@@ -17,7 +17,7 @@ import (
 	"kindmargin/words"
 )
 
-// Of works out an opening of a job and gives its JSON form.
+// Of plans an opening of a job and returns its JSON form.
 func Of(j job.Job, o job.Opening) Plan { return NewPlan(j, o, plan.Solve(j, o)) }
 
 // NewPlan is a plan of an opening in its JSON form.
@@ -161,7 +161,7 @@ func (p printer) texts(list []message.ID) []string {
 	return out
 }
 
-// maybe is a message in words, and nothing for none.
+// maybe is a message in words; empty for none.
 func (p printer) maybe(m message.Message) string {
 	if m.ID == "" {
 		return ""
@@ -183,8 +183,8 @@ var endNames = map[string]string{
 	"foot": "foot", "middle": "middle", "head": "head", "hinge-corner": "hinge corner", "lock-corner": "lock corner",
 }
 
-// plain is an argument of a message as other programs read it: a length in mm, a reading by its ID, an edge or a side
-// by name, a weight in kg, else text.
+// plain is an argument of a message for other programs: a length in mm, a reading by its ID, an edge or a side by name,
+// a weight in kg, otherwise text.
 func (p printer) plain(arg any) any {
 	if l, ok := message.LengthOf(arg); ok {
 		return l.MM()
@@ -305,7 +305,7 @@ func (p printer) swing(w swings.Swing) *Swing {
 	return v
 }
 
-// hundredths is a length that is worked out, said finely.
+// hundredths is a computed length with two decimals.
 func (p printer) hundredths(mm float64) Length {
 	l := measure.FromMM(cents(mm))
 	return Length{cents(mm), Fine(l)}

@@ -1,5 +1,5 @@
-// Package photo reads photographs as people send them and writes them as they are kept: JPEG, without where and
-// with what they were taken.
+// Package photo reads photographs as they are sent and writes them as they are kept: JPEG without metadata, such as
+// place and camera.
 package photo
 
 import (
@@ -17,14 +17,14 @@ import (
 	"kindmargin/core/message"
 )
 
-// The most that a photograph may be: the page brings it down before it is sent.
+// Bounds on a photograph: the page scales it down before it is sent.
 const (
 	Largest = 8 << 20 // bytes, as it is sent
 	Widest  = 2400    // dots, either way
 
 	mostDots = 40_000_000
-	// mostScans is how many passes of a JPEG are decoded: each goes over the whole picture. Programs write ten
-	// or so, the thriftiest some twenty; common practice.
+	// mostScans is the largest number of scans of a JPEG that is decoded: each goes over the whole picture. Programs
+	// write ten or so, the most economical some twenty; common practice.
 	mostScans = 40
 	quality   = 82
 )
@@ -35,8 +35,8 @@ type Kept struct {
 	Width, Height int
 }
 
-// Keep reads a photograph, JPEG or PNG, and writes it anew. One that is none, is damaged, or would take too much
-// room or work, is refused with a field.Error.
+// Keep decodes a photograph, JPEG or PNG, and encodes it anew. It fails with a field.Error for one that is no
+// photograph, is damaged, or would take too much memory or time.
 func Keep(raw []byte) (k Kept, err error) {
 	kind, err := check(raw)
 	if err != nil {
@@ -53,8 +53,8 @@ func Keep(raw []byte) (k Kept, err error) {
 	return Kept{out.Bytes(), img.Bounds().Dx(), img.Bounds().Dy()}, nil
 }
 
-// Fit is a photograph that is kept, brought down to so many dots each way, its shape kept; one that fits is given as
-// it is. It fails with a field.Error where that is none, or not whole.
+// Fit is a kept photograph scaled down to fit a number of dots each way; one that fits is returned as it is. It fails
+// with a field.Error for one that is damaged.
 func Fit(data []byte, width, height int) (k Kept, err error) {
 	kind, err := check(data)
 	if err == nil && kind != "jpeg" {
@@ -81,14 +81,14 @@ func Fit(data []byte, width, height int) (k Kept, err error) {
 	return Kept{out.Bytes(), small.Bounds().Dx(), small.Bounds().Dy()}, nil
 }
 
-// dots is so many dots brought down, one at least.
+// dots is a number of dots scaled down, at least one.
 func dots(n int, by float64) int { return max(1, int(math.Round(float64(n)*by))) }
 
 func refused(id message.ID, args message.Args) error {
 	return field.Fault("", id, args)
 }
 
-// check refuses what would take too much to decode, before it is.
+// check rejects what would take too much to decode, before decoding.
 func check(raw []byte) (kind string, err error) {
 	known, kind, err := image.DecodeConfig(bytes.NewReader(raw))
 	switch {
@@ -111,8 +111,8 @@ func check(raw []byte) (kind string, err error) {
 	return kind, nil
 }
 
-// scans counts the scans of a JPEG (ITU-T T.81, B.1.1: markers are 0xFF and a code, and all but a few have a length
-// after them; in what a scan holds, 0xFF is followed by nought or by a restart).
+// scans counts the scans of a JPEG (ITU-T T.81, B.1.1: markers are 0xFF and a code, all but a few followed by a length;
+// within a scan, 0xFF is followed by 0 or a restart marker).
 func scans(raw []byte) (n int) {
 	const soi, sos, eoi = 0xd8, 0xda, 0xd9
 	for at := 0; at+3 < len(raw); {

@@ -1,5 +1,4 @@
-// Package share is what letting other clients in needs outside the program itself: the
-// addresses of this machine, its certificate, and a code that a camera reads.
+// Package share has what sharing needs outside the API: the addresses of this machine, its certificate, and QR codes.
 package share
 
 import (
@@ -24,8 +23,7 @@ import (
 	"github.com/yeqown/go-qrcode/v2"
 )
 
-// Addresses are the addresses at which other clients on the local network reach this machine,
-// the likeliest first.
+// Addresses are the addresses of this machine on the local network, the likeliest first.
 func Addresses() ([]net.IP, error) {
 	list, err := net.InterfaceAddrs()
 	if err != nil {
@@ -45,12 +43,11 @@ func Addresses() ([]net.IP, error) {
 	return append(near, far...), nil
 }
 
-// codeLetters are those of a pairing code: none is like another, also read out loud or in
-// capitals by hand.
+// codeLetters are the letters of a pairing code, none easily confused with another, read aloud or in capitals.
 const codeLetters = "23456789CDFGHJKMPQRTVWXY"
 
-// Code is a pairing code, 8 letters in two groups: 36 bits, of which no one tries more than a
-// hundred in the ten minutes that it holds.
+// Code is a new pairing code, 8 letters in two groups: 36 bits, of which nobody can try more than a hundred in its
+// lifetime of ten minutes.
 func Code() string {
 	var b strings.Builder
 	for i := range 8 {
@@ -66,7 +63,7 @@ func Code() string {
 	return b.String()
 }
 
-// Plain is a code as it is compared: small letters, hyphens and spaces do not count.
+// Plain normalises a code for comparison: lower case, without hyphens and spaces.
 func Plain(code string) string {
 	return strings.Map(func(r rune) rune {
 		if strings.ContainsRune("- \t", r) {
@@ -96,8 +93,7 @@ func (b *bits) Write(m qrcode.Matrix) error { b.rows = m.Bitmap(); return nil }
 
 func (b *bits) Close() error { return nil }
 
-// Print draws a code in a terminal, two rows a line, light on dark as on dark on light: with
-// the quiet zone around it that a camera wants.
+// Print prints a QR code in a terminal, two rows a line, readable on dark and light backgrounds, with its quiet zone.
 func Print(w io.Writer, rows [][]bool) error {
 	const quiet = 2
 	dark := func(x, y int) bool {
@@ -126,11 +122,11 @@ func Print(w io.Writer, rows [][]bool) error {
 	return nil
 }
 
-// validity is how long a certificate made here holds: under what browsers still take.
+// validity is the lifetime of a certificate made here: less than browsers' limit.
 const validity = 397 * 24 * time.Hour
 
-// Own reads the certificate at a path, or makes one there for some addresses and names, signed
-// by itself; one that has less than a month left, or is not for all of them, is made anew.
+// Own reads the certificate at a path, or makes a self-signed one there for some addresses and names; one with less
+// than a month left, or not for all of them, is replaced.
 func Own(path string, hosts []net.IP, names []string) (tls.Certificate, error) {
 	have, err := tls.LoadX509KeyPair(path, path)
 	switch {
@@ -174,7 +170,7 @@ func Own(path string, hosts []net.IP, names []string) (tls.Certificate, error) {
 	return tls.X509KeyPair(both, both)
 }
 
-// holds reports whether a certificate is good for a month more and for all of some addresses and names.
+// holds reports whether a certificate is valid for another month and for all of some addresses and names.
 func holds(c tls.Certificate, hosts []net.IP, names []string) bool {
 	if c.Leaf == nil || time.Until(c.Leaf.NotAfter) < 30*24*time.Hour {
 		return false
@@ -192,7 +188,7 @@ func holds(c tls.Certificate, hosts []net.IP, names []string) bool {
 	return true
 }
 
-// Fingerprint is what a browser shows of a certificate: its SHA-256, in pairs.
+// Fingerprint is a certificate's SHA-256 as browsers show it, in pairs.
 func Fingerprint(c tls.Certificate) string {
 	sum := sha256.Sum256(c.Certificate[0])
 	return strings.ReplaceAll(fmt.Sprintf("% X", sum), " ", ":")

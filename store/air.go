@@ -15,11 +15,10 @@ type Aired struct {
 	Name string    // of the hygrometer
 }
 
-// mostAir is how many readings of a house's air are kept: hourly ones of a year and a month. The
-// oldest goes.
+// mostAir is how many readings of a house's air are kept: hourly ones of thirteen months; the oldest are deleted.
 const mostAir = 10000
 
-// AddAir keeps a reading of a house's air; one of the same hygrometer and moment is put in its place.
+// AddAir stores a reading of a house's air; it replaces one of the same hygrometer and moment.
 func (s *Store) AddAir(ctx context.Context, job string, a Aired) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
 		if _, err := headOf(ctx, tx, job); err != nil {
@@ -38,7 +37,7 @@ func (s *Store) AddAir(ctx context.Context, job string, a Aired) error {
 	})
 }
 
-// AirOf are a house's readings since a moment, the newest first, so many at most.
+// AirOf are a house's readings since a moment, the newest first, up to a limit.
 func (s *Store) AirOf(ctx context.Context, job string, since time.Time, most int) ([]Aired, error) {
 	if _, err := s.Head(ctx, job); err != nil {
 		return nil, err

@@ -10,9 +10,8 @@ import (
 	"os"
 )
 
-// Backup writes a whole, consistent copy of the data file at path to a file
-// that is not there yet, also while a program serves it, and reads the copy
-// back. It brings nothing to a newer form.
+// Backup writes a consistent copy of the data file at path to a new file, also while a program serves it, and reads the
+// copy back. It migrates nothing.
 func Backup(ctx context.Context, path, to string) (Report, error) {
 	if _, err := os.Lstat(to); !errors.Is(err, fs.ErrNotExist) {
 		return Report{}, fmt.Errorf("%s is there already: a backup never overwrites a file. Give another name", to)
@@ -34,7 +33,7 @@ func Backup(ctx context.Context, path, to string) (Report, error) {
 	return r, os.Rename(part, to)
 }
 
-// copyTo writes the whole database to a new file and sees it on the disk.
+// copyTo writes the whole database to a new file and syncs it.
 func copyTo(ctx context.Context, db execer, to string) error {
 	f, err := os.OpenFile(to, os.O_CREATE|os.O_EXCL|os.O_RDWR, 0o600)
 	if err != nil {
@@ -47,7 +46,7 @@ func copyTo(ctx context.Context, db execer, to string) error {
 	return f.Sync()
 }
 
-// execer is a data file, or one connection to it.
+// execer is a database, or one connection to it.
 type execer interface {
 	ExecContext(context.Context, string, ...any) (sql.Result, error)
 }

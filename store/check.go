@@ -16,11 +16,11 @@ import (
 	"kindmargin/core/measure"
 )
 
-// Report is what a data file was found to hold.
+// Report is the content of a data file, counted.
 type Report struct{ Jobs, Openings, Changes, Photos int }
 
-// Check reads a whole data file: its pages, what its parts say of each other, and every field of every table, as
-// far as the file's form has it. It writes nothing. What cannot be read is ErrDamaged, by the table and the row.
+// Check reads a whole data file: its pages, its references, and every field of every table, as far as its version has
+// them. It writes nothing. What cannot be read is ErrDamaged, with the table and the row.
 func Check(ctx context.Context, path string) (Report, error) {
 	var r Report
 	db, err := readOnly(ctx, path)
@@ -68,8 +68,8 @@ func Check(ctx context.Context, path string) (Report, error) {
 	return r, nil
 }
 
-// row is a row of a table by its columns; those that a file's form does not have are not there. Of what kind a
-// column's values are SQLite has checked: the tables are STRICT.
+// row is a row of a table by its columns; those that the file's version lacks are absent. SQLite has checked the types
+// of values: the tables are STRICT.
 type row map[string]any
 
 func (r row) text(column string) string {
@@ -82,7 +82,7 @@ func (r row) whole(column string) int64 {
 	return n
 }
 
-// is decodes a column that holds JSON; one that is not there is well.
+// is decodes a JSON column; an absent one is valid.
 func (r row) is(column string, as any) error {
 	if _, ok := r[column]; !ok {
 		return nil
@@ -93,7 +93,7 @@ func (r row) is(column string, as any) error {
 	return nil
 }
 
-// at reports a column that is no time, or nothing where that may be.
+// at reports a column that is no time, or empty where that is allowed.
 func (r row) at(column string, orNone bool) error {
 	text, ok := r[column].(string)
 	if !ok || orNone && text == "" {
@@ -112,7 +112,7 @@ func (r row) step() error {
 	return nil
 }
 
-// rowChecks are what each table's rows are held to.
+// rowChecks are the checks of each table's rows.
 var rowChecks = map[string]func(row) error{
 	"jobs": func(r row) error {
 		return errors.Join(
@@ -163,7 +163,7 @@ var rowChecks = map[string]func(row) error{
 	},
 }
 
-// known refuses a unit, a tape or a language that there is none of: nothing could be worked out by it, or said.
+// known rejects an unknown unit, tape or language.
 func known(u measure.Unit, tape string, l job.Language) error {
 	if u != measure.Millimetres && u != measure.Inches {
 		return fmt.Errorf("there is no unit %.40q", string(u))
@@ -177,8 +177,7 @@ func known(u measure.Unit, tape string, l job.Language) error {
 	return nil
 }
 
-// checkTable holds the rows of a table to what they must be, and counts them; a table that the file's form does not
-// have has none.
+// checkTable checks and counts the rows of a table; one that the file's version lacks has none.
 func checkTable(ctx context.Context, db *sql.DB, table string, check func(row) error) (n int, err error) {
 	var has bool
 	if err := db.QueryRowContext(

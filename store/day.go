@@ -12,7 +12,7 @@ import (
 	"kindmargin/core/job"
 )
 
-// Day is a job's plan for the day, and the version that it stands at; nought where none was made.
+// Day is a job's stored day with its version; 0 where none was stored.
 func (s *Store) Day(ctx context.Context, job string) (d day.Day, version int64, err error) {
 	if _, err := s.Head(ctx, job); err != nil {
 		return d, 0, err
@@ -35,8 +35,7 @@ func dayOf(ctx context.Context, q querier, job string) (d day.Day, version int64
 	return d, version, nil
 }
 
-// SetDay keeps a job's plan for the day, if it still stands at version; what became of tasks stays as
-// it is kept, whatever the one that is given says.
+// SetDay stores a job's day if it is still at version; marks of tasks stay as they are stored.
 func (s *Store) SetDay(ctx context.Context, job string, d day.Day, version int64) (day.Day, int64, error) {
 	return s.changeDay(ctx, job, func(was day.Day, now int64) (day.Day, error) {
 		if now != version {
@@ -47,8 +46,7 @@ func (s *Store) SetDay(ctx context.Context, job string, d day.Day, version int64
 	})
 }
 
-// MarkTask keeps what became of a task, in the place of what was known of it. Where no day was planned
-// yet, usual is.
+// MarkTask stores what became of a task, in place of the mark before. Where no day was stored yet, usual is.
 func (s *Store) MarkTask(ctx context.Context, job string, m day.Mark, usual day.Day) (day.Day, int64, error) {
 	return s.changeDay(ctx, job, func(d day.Day, now int64) (day.Day, error) {
 		if now == 0 {
@@ -91,7 +89,7 @@ func (s *Store) changeDay(
 	return d, version, err
 }
 
-// SpentAll is how many seconds were spent at each door of a job, step by step.
+// SpentAll is the seconds spent at each opening of a job, by step.
 func (s *Store) SpentAll(ctx context.Context, jobID string) (map[string]map[job.Step]int, error) {
 	rows, err := s.read.QueryContext(ctx, `SELECT opening_id, step, seconds FROM spent WHERE job_id = ?`, jobID)
 	if err != nil {

@@ -12,7 +12,7 @@ import (
 	"kindmargin/core/job"
 )
 
-// Unread is an opening as it stands, of which only its name has been read.
+// Unread is an opening whose document is not decoded yet.
 type Unread struct {
 	Job        Head
 	ID         string
@@ -22,18 +22,18 @@ type Unread struct {
 	doc        []byte
 }
 
-// Whole reports whether there is more of it to be read than its ID and version.
+// Whole reports whether the document is there to be decoded, beyond ID and version.
 func (u Unread) Whole() bool { return u.doc != nil }
 
-// Read reads it whole.
+// Read decodes it.
 func (u Unread) Read() Kept {
 	k := Kept{Job: u.Job, Version: u.Version}
 	k.read(u.ID, u.doc)
 	return k
 }
 
-// Walk reads one job with its openings in the order of the walk, by name alone, and those that
-// were taken off. Of an opening that is known as it stands only its ID and version are read.
+// Walk reads one job with its openings in the order of the walk, by name alone, and the removed ones. Of an opening
+// that is known at its version only ID and version are read.
 func (s *Store) Walk(
 	ctx context.Context, id string, known func(opening string, version int64) bool,
 ) (head Head, walk, off []Unread, err error) {
@@ -77,9 +77,8 @@ func (s *Store) Walk(
 	return head, walk, off, err
 }
 
-// AddOpenings puts some openings at the end of a job's walk, all or none, each with a new
-// ID, and tells where they stand, and how many lines were left out; for a key that was used before, what it told
-// then.
+// AddOpenings appends openings to a job's walk, all or none, each with a new ID, and returns their versions and how
+// many rows were skipped; for a used key, the result of that request.
 func (s *Store) AddOpenings(
 	ctx context.Context, jobID string, list []job.Opening, left int, o Once, by string,
 ) (in Added, err error) {
@@ -110,8 +109,8 @@ func (s *Store) AddOpenings(
 	return in, err
 }
 
-// SaveAll appends a change to each of some openings of one job, as they were read; all or
-// none, and tells where they stand. Where another change came first to any of them the error is ErrStale.
+// SaveAll appends a change to each of some openings of one job, all or none, and returns their versions. Where any was
+// changed in between the error is ErrStale.
 func (s *Store) SaveAll(
 	ctx context.Context, jobID, label string, from []Kept, to []job.Opening, o Once,
 ) ([]Standing, error) {
@@ -132,7 +131,7 @@ func (s *Store) SaveAll(
 	return at, err
 }
 
-// StaleOpening is ErrStale of one door among several.
+// StaleOpening is ErrStale of one opening among several.
 type StaleOpening struct{ Name string }
 
 func (e StaleOpening) Error() string { return ErrStale.Error() + ": " + e.Name }
@@ -140,13 +139,13 @@ func (e StaleOpening) Error() string { return ErrStale.Error() + ": " + e.Name }
 // Unwrap makes it an ErrStale.
 func (StaleOpening) Unwrap() error { return ErrStale }
 
-// Standing is an opening and the change that it stands at.
+// Standing is an opening and its current change.
 type Standing struct {
 	ID      string
 	Version int64
 }
 
-// Added is what came in of a schedule.
+// Added is the result of an imported schedule.
 type Added struct {
 	Standing []Standing
 	Left     int // lines that were left out
@@ -154,7 +153,7 @@ type Added struct {
 
 func addedTo(jobID string) string { return "openings of " + jobID }
 
-// AddedBefore tells what a request with a key brought in before; ok is false where none did.
+// AddedBefore is the result of an earlier request with a key; ok is false where there was none.
 func (s *Store) AddedBefore(ctx context.Context, jobID string, o Once) (in Added, ok bool, err error) {
 	was, ok, err := o.before(ctx, s.read, addedTo(jobID))
 	if err == nil && ok && was.more != "" {
@@ -163,8 +162,7 @@ func (s *Store) AddedBefore(ctx context.Context, jobID string, o Once) (in Added
 	return in, ok, disk(err)
 }
 
-// SavedAll tells where the openings of a job stood when a request with a key saved them before; ok is false where
-// none did.
+// SavedAll is the result of an earlier SaveAll with a key; ok is false where there was none.
 func (s *Store) SavedAll(ctx context.Context, jobID string, o Once) (at []Standing, ok bool, err error) {
 	was, ok, err := o.before(ctx, s.read, "changes of "+jobID)
 	if err == nil && ok {
@@ -173,8 +171,8 @@ func (s *Store) SavedAll(ctx context.Context, jobID string, o Once) (at []Standi
 	return at, ok, disk(err)
 }
 
-// UndoAll takes some openings of a job, that still stand where they are said to, back to the
-// change before, and those that were just put on the walk off it; all or none.
+// UndoAll undoes one change each of some openings of a job that are still at the given version; those that were just
+// added are removed from the walk; all or none.
 func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing, o Once) error {
 	ids := make([]string, len(list))
 	for i, at := range list {
@@ -223,7 +221,7 @@ func (s *Store) UndoAll(ctx context.Context, jobID string, list []Standing, o On
 	return err
 }
 
-// Place puts an opening before another one on the walk; at its end where none is named.
+// Place moves an opening before another one on the walk; to its end where none is named.
 func (s *Store) Place(ctx context.Context, jobID, id, before string) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
 		order, err := walkOf(ctx, tx, jobID)
@@ -255,7 +253,7 @@ func (s *Store) Place(ctx context.Context, jobID, id, before string) error {
 	})
 }
 
-// walkOf are the IDs of a job's openings in the order of the walk, those taken off among them.
+// walkOf are the IDs of a job's openings in the order of the walk, removed ones included.
 func walkOf(ctx context.Context, tx *sql.Tx, jobID string) (order []string, err error) {
 	rows, err := tx.QueryContext(ctx, `SELECT id FROM openings WHERE job_id = ? ORDER BY position`, jobID)
 	if err != nil {
@@ -272,8 +270,7 @@ func walkOf(ctx context.Context, tx *sql.Tx, jobID string) (order []string, err 
 	return order, rows.Err()
 }
 
-// Matching is which column of a schedule is what, as it was said when one with this line of
-// headers came before; nil where none did.
+// Matching is how the columns of a schedule with the same headers were matched last time; nil where none was.
 func (s *Store) Matching(ctx context.Context, header string) (columns []string, err error) {
 	var doc string
 	err = s.read.QueryRowContext(ctx, `SELECT columns FROM matchings WHERE header = ?`, header).Scan(&doc)
@@ -289,7 +286,7 @@ func (s *Store) Matching(ctx context.Context, header string) (columns []string, 
 	return columns, nil
 }
 
-// KeepMatching remembers which column of a schedule is what.
+// KeepMatching stores how a schedule's columns were matched.
 func (s *Store) KeepMatching(ctx context.Context, header string, columns []string) error {
 	doc, err := json.Marshal(columns)
 	if err != nil {

@@ -66,7 +66,7 @@ func scanHead(row interface{ Scan(...any) error }, more ...any) (h Head, err err
 	return h, nil
 }
 
-// Jobs lists all jobs, oldest first, with those that were taken off, and those that cannot be read.
+// Jobs lists all jobs, oldest first, with removed and unreadable ones.
 func (s *Store) Jobs(ctx context.Context) ([]Head, error) {
 	rows, err := s.read.QueryContext(ctx, `SELECT `+headColumns+` FROM jobs j ORDER BY j.rowid`)
 	if err != nil {
@@ -84,7 +84,7 @@ func (s *Store) Jobs(ctx context.Context) ([]Head, error) {
 	return heads, disk(rows.Err())
 }
 
-// Head reads a job without its openings; also one that was taken off.
+// Head reads a job without its openings, removed or not.
 func (s *Store) Head(ctx context.Context, id string) (Head, error) {
 	h, err := headOf(ctx, s.read, id)
 	return h, disk(err)
@@ -94,9 +94,8 @@ func headOf(ctx context.Context, q querier, id string) (Head, error) {
 	return scanHead(q.QueryRowContext(ctx, `SELECT `+headColumns+` FROM jobs j WHERE j.id = ?`, id))
 }
 
-// AddJob keeps a whole job, its openings each with a first change. An ID that
-// is empty or taken is replaced by a new one. For a key that was used before it
-// returns the job made then.
+// AddJob stores a whole job, its openings each with a first change. An ID that is empty or taken is replaced by a new
+// one. For a used key it returns the job of that request.
 func (s *Store) AddJob(ctx context.Context, j job.Job, once Once, photos ...Photo) (Head, error) {
 	var head Head
 	err := s.tx(ctx, func(tx *sql.Tx) error {
@@ -145,7 +144,7 @@ func (s *Store) AddJob(ctx context.Context, j job.Job, once Once, photos ...Phot
 	return head, err
 }
 
-// SetHead changes a job's name, unit, tape, language, presets, kit and what is usual, if it still stands at version.
+// SetHead changes a job's name, unit, tape, language, presets, kit and defaults, if it is still at version.
 func (s *Store) SetHead(ctx context.Context, h Head, version int64, once Once) (Head, error) {
 	return s.setJob(ctx, h.ID, version, once, func(tx *sql.Tx) error {
 		presets, kit, usual, err := headDocs(h.Presets, h.Kit, h.Usual)
@@ -158,7 +157,7 @@ func (s *Store) SetHead(ctx context.Context, h Head, version int64, once Once) (
 	})
 }
 
-// headDocs are a job's presets, its kit and what is usual in it, as they are kept.
+// headDocs are a job's presets, kit and defaults as stored documents.
 func headDocs(presets []job.Preset, kit job.Kit, usual job.Usual) (p, k, u string, err error) {
 	var docs [3]string
 	for i, v := range []any{append([]job.Preset{}, presets...), kit, usual} {
@@ -171,8 +170,7 @@ func headDocs(presets []job.Preset, kit job.Kit, usual job.Usual) (p, k, u strin
 	return docs[0], docs[1], docs[2], nil
 }
 
-// SetJobRemoved takes a job that still stands at version off the list, or puts
-// it back.
+// SetJobRemoved removes a job that is still at version from the list, or puts it back.
 func (s *Store) SetJobRemoved(ctx context.Context, id string, version int64, removed bool, once Once) (Head, error) {
 	return s.setJob(ctx, id, version, once, func(tx *sql.Tx) error {
 		_, err := tx.ExecContext(ctx, `UPDATE jobs SET removed = ? WHERE id = ?`, removed, id)

@@ -8,10 +8,10 @@ import (
 	"kindmargin/core/job"
 )
 
-// now is the time as SQLite tells it, RFC 3339 in UTC.
+// now is SQLite's expression for the time, RFC 3339 in UTC.
 const now = `strftime('%Y-%m-%dT%H:%M:%SZ', 'now')`
 
-// Change is one change of an opening, as it is told.
+// Change is one change of an opening.
 type Change struct {
 	ID    int64
 	At    string // RFC 3339; empty where it was made before times were kept
@@ -19,11 +19,10 @@ type Change struct {
 	Label string
 }
 
-// mostTold is how many changes of a door are told.
+// mostTold is the largest number of changes returned of an opening.
 const mostTold = 2000
 
-// Changes are those that led to where an opening stands, the first one first; the last two
-// thousand of them.
+// Changes are those that led to the opening's current state, the first one first; the last mostTold of them.
 func (s *Store) Changes(ctx context.Context, jobID, id string) ([]Change, error) {
 	list := []Change{}
 	err := s.look(ctx, func(tx *sql.Tx) error {
@@ -58,7 +57,7 @@ func (s *Store) Changes(ctx context.Context, jobID, id string) ([]Change, error)
 	return list, err
 }
 
-// Photo is a photograph of a door; Data is a JPEG, or Load gives it where that is set.
+// Photo is a photograph of an opening; Data is a JPEG, or Load reads it where that is set.
 type Photo struct {
 	ID            string
 	Opening       string
@@ -70,14 +69,14 @@ type Photo struct {
 	Load          func() ([]byte, error) `json:"-"`
 }
 
-// MostPhotos is how many photographs are kept of a door, those taken off included.
+// MostPhotos is the largest number of photographs of an opening, removed ones included.
 const MostPhotos = 60
 
-// ErrPhotos is a door that has as many photographs as are kept of one.
+// ErrPhotos is an opening with MostPhotos photographs.
 var ErrPhotos = errors.New("as many photographs as are kept of a door")
 
-// AddPhoto keeps a photograph with a new ID; At is now, unless it is given. For a key that was used before it
-// returns the one that was kept then, without its data.
+// AddPhoto stores a photograph with a new ID; At is now, unless it is given. For a used key it returns the photograph
+// of that request, without its data.
 func (s *Store) AddPhoto(ctx context.Context, jobID string, p Photo, o Once) (Photo, error) {
 	kept, _, err := once(ctx, s, o, "photo of "+jobID+" "+p.Opening, func(tx *sql.Tx) (Photo, error) {
 		if err := addPhoto(ctx, tx, jobID, &p); err != nil {
@@ -116,8 +115,8 @@ func addPhoto(ctx context.Context, tx *sql.Tx, jobID string, p *Photo) error {
 		p.ID, jobID, p.Opening, p.Step, p.At, p.By, p.Caption, p.Width, p.Height, data).Scan(&p.At)
 }
 
-// Photos are those of a door, the first one first, without their data; those of every door
-// of the job where none is named.
+// Photos are the photographs of an opening, the first one first, without their data; of every opening of the job where
+// none is named.
 func (s *Store) Photos(ctx context.Context, jobID, opening string) ([]Photo, error) {
 	rows, err := s.read.QueryContext(ctx, `SELECT id, opening_id, step, at, by, caption, width, height FROM photos
 		WHERE job_id = ? AND (? = '' OR opening_id = ?) AND NOT removed ORDER BY rowid`, jobID, opening, opening)
@@ -147,7 +146,7 @@ func (s *Store) PhotoData(ctx context.Context, jobID, opening, id string) (b []b
 	return b, disk(err)
 }
 
-// SetPhotoRemoved takes a photograph off, or puts it back.
+// SetPhotoRemoved removes a photograph, or puts it back.
 func (s *Store) SetPhotoRemoved(ctx context.Context, jobID, opening, id string, removed bool) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
 		res, err := tx.ExecContext(
@@ -164,7 +163,7 @@ func (s *Store) SetPhotoRemoved(ctx context.Context, jobID, opening, id string, 
 	})
 }
 
-// Spend adds seconds to those spent on a step of a door, once for a key.
+// Spend adds seconds to a step of an opening, once for a key.
 func (s *Store) Spend(ctx context.Context, jobID, opening string, step job.Step, seconds int, o Once) error {
 	_, _, err := once(ctx, s, o, "time of "+jobID+" "+opening, func(tx *sql.Tx) (none struct{}, err error) {
 		_, err = tx.ExecContext(ctx, `INSERT INTO spent (job_id, opening_id, step, seconds) VALUES (?, ?, ?, ?)
@@ -174,7 +173,7 @@ func (s *Store) Spend(ctx context.Context, jobID, opening string, step job.Step,
 	return err
 }
 
-// Spent is how many seconds were spent on each step of a door.
+// Spent is the seconds spent on each step of an opening.
 func (s *Store) Spent(ctx context.Context, jobID, opening string) (map[job.Step]int, error) {
 	rows, err := s.read.QueryContext(
 		ctx, `SELECT step, seconds FROM spent WHERE job_id = ? AND opening_id = ?`, jobID, opening,

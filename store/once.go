@@ -9,11 +9,11 @@ import (
 	"strings"
 )
 
-// NewID is a short random name for a job or an opening.
+// NewID is a short random ID.
 func NewID() string { return strings.ToLower(rand.Text()[:10]) }
 
-// Once is what makes a request one that is done once: the same one sent again with its key makes nothing more, and
-// another one with that key is refused with ErrKey.
+// Once is an idempotency key with a digest of its request: the same request sent again has no further effect, and a
+// different one with the key fails with ErrKey.
 type Once struct {
 	Key   string // the sender's own (an idempotency key); empty for none
 	Asked string // a digest of what is asked for; empty where it is not told
@@ -22,11 +22,11 @@ type Once struct {
 // ErrKey is a key that was used for another request.
 var ErrKey = errors.New("the key was used for another request")
 
-// answer is what was made for a request.
+// answer is the result of a request.
 type answer struct{ job, opening, more string }
 
-// before tells what was made for a request before; ok is false where nothing was. One key used for several kinds
-// of thing, or for things of two jobs, is several keys.
+// before is the result of an earlier request with a key; ok is false where there was none. Keys are separate for each
+// kind of result and each job.
 func (o Once) before(ctx context.Context, q querier, what string) (a answer, ok bool, err error) {
 	if o.Key == "" {
 		return a, false, nil
@@ -44,7 +44,7 @@ func (o Once) before(ctx context.Context, q querier, what string) (a answer, ok 
 	return a, err == nil, err
 }
 
-// keep remembers what was made for a request.
+// keep stores the result of a request.
 func (o Once) keep(ctx context.Context, tx *sql.Tx, what string, a answer) error {
 	if o.Key == "" {
 		return nil
@@ -56,8 +56,8 @@ func (o Once) keep(ctx context.Context, tx *sql.Tx, what string, a answer) error
 	return err
 }
 
-// once does something in one transaction, and gives what it gave; where the request was done before, it gives what
-// it gave then, and again is true.
+// once runs f in one transaction and returns its result; for a used key it returns that request's result, and again is
+// true.
 func once[T any](
 	ctx context.Context, s *Store, o Once, what string, do func(*sql.Tx) (T, error),
 ) (v T, again bool, err error) {

@@ -1,6 +1,5 @@
-// Package store keeps jobs in SQLite: migrations, queries and backup, nothing
-// else. Each opening has an append-only history of changes; a save is one
-// transaction, on the disk before it is acknowledged.
+// Package store keeps jobs in SQLite: migrations, queries and backup, nothing else. Each opening has an append-only
+// history of changes; a save is one transaction, synced to disk before it is acknowledged.
 package store
 
 import (
@@ -24,35 +23,34 @@ import (
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-// Errors of the store, to be told apart with errors.Is.
+// Errors of the store, for errors.Is.
 var (
 	ErrNotFound = errors.New("not found")
-	// ErrStale is a change made from an older version than the one kept.
+	// ErrStale is a change based on an older version than the stored one.
 	ErrStale = errors.New("stale version")
-	// ErrNothing is an undo or redo with nothing left to undo or redo.
+	// ErrNothing is an undo or redo with nothing to undo or redo.
 	ErrNothing = errors.New("nothing to undo or redo")
 	// ErrDisk is a disk that is full, read-only or failing.
 	ErrDisk = errors.New("disk")
 	// ErrBusy is a data file that another program holds for too long.
 	ErrBusy = errors.New("held by another program")
-	// ErrFull is a job that has as many doors as it can hold.
+	// ErrFull is a job with MostOpenings openings.
 	ErrFull = errors.New("full")
 	// ErrGone is a data file that was removed, or has another in its place, while it is open.
 	ErrGone = errors.New("the data file was removed or replaced")
 	// ErrNewer is a data file of a newer program.
 	ErrNewer = errors.New("it was made by a newer program")
-	// ErrDamaged is a data file, or one thing in it, that cannot be read back.
+	// ErrDamaged is a data file, or one record in it, that cannot be read back.
 	ErrDamaged = errors.New("damaged")
 )
 
-// mark is the application_id of a data file, from its third form on.
+// mark is the application_id of a data file, since version 3.
 const mark = 1263366759
 
 // demoMark is the user_version of a demo's data file, which may be replaced.
 const demoMark = 0xDE30
 
-// Store is an open data file: one connection that writes, some that read. Its
-// methods are safe for concurrent use.
+// Store is an open data file: one connection for writing, several for reading. Its methods are safe for concurrent use.
 type Store struct {
 	path        string
 	file        os.FileInfo // that is open
@@ -62,9 +60,8 @@ type Store struct {
 	lock        *flock.Flock
 }
 
-// Open opens or makes the data file and brings it to the newest form. A file
-// that is not one of ours, or that is damaged, is refused before anything is
-// written to it; before it is brought to a newer form a copy is put beside it.
+// Open opens or creates the data file and migrates it to the newest version. A foreign or damaged file is rejected
+// before anything is written to it; before a migration a copy is put beside it.
 func Open(ctx context.Context, path string) (*Store, error) {
 	s := &Store{path: path, save: map[string]*sql.Stmt{}}
 	if err := s.open(ctx, path); err != nil {
@@ -90,7 +87,7 @@ func (s *Store) open(ctx context.Context, path string) error {
 	}
 	sweep(path)
 	s.lock = flock.New(path + ".lock")
-	// Another program holds it alone only for a moment, when it begins.
+	// Another program locks it only for a moment, when it starts.
 	wait, end := context.WithTimeout(ctx, 5*time.Second)
 	defer end()
 	if ok, err := s.lock.TryRLockContext(wait, 10*time.Millisecond); err != nil || !ok {
@@ -124,15 +121,14 @@ func (s *Store) open(ctx context.Context, path string) error {
 	return nil
 }
 
-// connect opens a data file. What stands in its schema is not trusted, and none of it is changed but by SQL.
+// connect opens a database. Its schema is not trusted, and changed by SQL only.
 func connect(path string, q url.Values) (*sql.DB, error) {
 	q.Add("_pragma", "trusted_schema(0)")
 	q.Set("_defensive", "1")
 	return sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?"+q.Encode())
 }
 
-// recognise tells whether there is a file, and refuses one that is not ours or
-// is damaged. It writes nothing.
+// recognise reports whether the file exists, and rejects a foreign or damaged one. It writes nothing.
 func recognise(ctx context.Context, path string) (exists bool, err error) {
 	id, _, err := header(path)
 	switch {
@@ -158,8 +154,8 @@ func recognise(ctx context.Context, path string) (exists bool, err error) {
 
 var errEmpty = errors.New("an empty file")
 
-// header reads a file's application_id and user_version where SQLite keeps
-// them (its file format, 1.3: big-endian at bytes 68 and 60).
+// header reads a file's application_id and user_version from SQLite's header (its file format, 1.3: big-endian at bytes
+// 68 and 60).
 func header(path string) (id, version uint32, err error) {
 	f, err := os.Open(path)
 	if err != nil {
@@ -223,7 +219,7 @@ func (s *Store) migrate(ctx context.Context, path string) error {
 	return err
 }
 
-// free is the first name that no file has: the one given, or that and a number.
+// free is the first unused file name: the given one, or that and a number.
 func free(path string) string {
 	name := path
 	for n := 2; ; n++ {
@@ -256,8 +252,7 @@ func (s *Store) Ready(ctx context.Context) error {
 	return disk(s.read.PingContext(ctx))
 }
 
-// here reports ErrGone where the data file is no longer what is open: what was saved then would be in no file that
-// anybody finds again.
+// here reports ErrGone where the path no longer leads to the open data file: nobody would find what is saved there.
 func (s *Store) here() error {
 	now, err := os.Stat(s.path)
 	if err != nil || !os.SameFile(s.file, now) {
@@ -266,8 +261,7 @@ func (s *Store) here() error {
 	return nil
 }
 
-// disk marks the errors of a disk that is full, read-only or failing, and of a
-// file that another program holds.
+// disk wraps errors of a full, read-only or failing disk in ErrDisk, and those of a locked file in ErrBusy.
 func disk(err error) error {
 	var e *sqlite.Error
 	if errors.As(err, &e) {
@@ -283,9 +277,8 @@ func disk(err error) error {
 	return err
 }
 
-// Fresh puts the demo's old data file out of the way, by renaming it, so that
-// the demo begins afresh at path. It refuses a file that does not bear the
-// demo's mark, and one that a running program holds.
+// Fresh renames the demo's old data file, so that the demo begins afresh at path. It rejects a file without the demo's
+// mark, and one that a running program has open.
 func Fresh(path string) error {
 	_, version, err := header(path)
 	switch {
@@ -317,9 +310,9 @@ func Fresh(path string) error {
 	return nil
 }
 
-// MarkDemo marks the data file as a demo's, which Fresh may put aside.
+// MarkDemo marks the data file as a demo's, for Fresh.
 func (s *Store) MarkDemo(ctx context.Context) error {
-	// In the file itself, where Fresh looks for it, and not in the journal alone.
+	// In the main file, where Fresh looks for it, not only in the WAL.
 	_, err := s.write.ExecContext(
 		ctx, fmt.Sprintf(`PRAGMA user_version = %d; PRAGMA wal_checkpoint(TRUNCATE)`, demoMark),
 	)

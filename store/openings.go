@@ -13,7 +13,7 @@ import (
 	"kindmargin/core/job"
 )
 
-// Kept is an opening as it stands.
+// Kept is an opening with its version.
 type Kept struct {
 	Job     Head
 	Opening job.Opening
@@ -22,12 +22,11 @@ type Kept struct {
 	By      string // who makes the next change
 	Once    Once   // of the request that makes it
 	Redo    string // label of the change that redo brings again; empty when none
-	// Broken is why the opening cannot be read back; then its name alone is known.
+	// Broken is why the opening cannot be decoded; then only its name is known.
 	Broken error
 }
 
-// Job reads one job with its openings in the order of the walk, and those that
-// were taken off, in the same order.
+// Job reads one job with its openings in the order of the walk, and the removed ones, in the same order.
 func (s *Store) Job(ctx context.Context, id string) (head Head, walk, off []Kept, err error) {
 	err = s.look(ctx, func(tx *sql.Tx) (err error) {
 		if head, err = headOf(ctx, tx, id); err != nil {
@@ -42,7 +41,7 @@ func (s *Store) Job(ctx context.Context, id string) (head Head, walk, off []Kept
 	return head, walk, off, err
 }
 
-// Some reads one job with those of some openings that are on its walk, in that order.
+// Some reads one job with some openings of its walk, in that order.
 func (s *Store) Some(ctx context.Context, jobID string, ids []string) (head Head, list []Kept, err error) {
 	err = s.look(ctx, func(tx *sql.Tx) (err error) {
 		head, list, err = some(ctx, tx, jobID, ids)
@@ -66,13 +65,13 @@ func some(ctx context.Context, q querier, jobID string, ids []string) (head Head
 	return head, list, err
 }
 
-// Listed is an opening of which no more is read than whether it was signed off.
+// Listed is an opening with whether it is signed off, and nothing else.
 type Listed struct {
 	ID     string
 	Signed bool
 }
 
-// List lists a job's openings in the order of the walk. One that cannot be read back is not signed off.
+// List lists a job's openings in the order of the walk. One that cannot be decoded counts as not signed off.
 func (s *Store) List(ctx context.Context, jobID string) (list []Listed, err error) {
 	err = s.look(ctx, func(tx *sql.Tx) error {
 		rows, err := tx.QueryContext(ctx, `
@@ -94,7 +93,7 @@ func (s *Store) List(ctx context.Context, jobID string) (list []Listed, err erro
 	return list, err
 }
 
-// Opening reads one opening. One that cannot be read back is ErrDamaged.
+// Opening reads one opening. One that cannot be decoded is ErrDamaged.
 func (s *Store) Opening(ctx context.Context, jobID, id string) (Kept, error) {
 	k, err := scanOne(s.opening.QueryRowContext(ctx, jobID, id))
 	return k, disk(err)
@@ -122,7 +121,7 @@ func scanOne(row *sql.Row) (Kept, error) {
 	return k, k.Broken
 }
 
-// read reads what is kept of an opening, or says why it cannot be.
+// read decodes an opening, or records why it cannot be.
 func (k *Kept) read(id string, doc []byte) {
 	if err := json.Unmarshal(doc, &k.Opening); err != nil {
 		k.Broken = fmt.Errorf("%w: change %d of this door: %w", ErrDamaged, k.Version, err)
@@ -155,7 +154,7 @@ func kept(ctx context.Context, q querier, head Head, where string, args ...any) 
 	return list, rows.Err()
 }
 
-// MostOpenings is how many doors a job holds, those taken off included.
+// MostOpenings is the largest number of openings of a job, removed ones included.
 const MostOpenings = job.MostOpenings
 
 const (
@@ -190,7 +189,7 @@ func (s *Store) addChange(
 		ctx, jobID, o.ID, parent, label, string(doc), by,
 	)
 	var e *sqlite.Error
-	// its parent went when a backup was restored
+	// its parent is gone since a backup was restored
 	if errors.As(err, &e) && e.Code() == lib.SQLITE_CONSTRAINT_FOREIGNKEY {
 		return 0, ErrStale
 	}
@@ -200,8 +199,7 @@ func (s *Store) addChange(
 	return res.LastInsertId()
 }
 
-// AddOpening puts an opening at the end of a job's walk, with a new ID. For a
-// key that was used before it returns the opening made then.
+// AddOpening appends an opening to a job's walk, with a new ID. For a used key it returns the opening of that request.
 func (s *Store) AddOpening(ctx context.Context, jobID string, o job.Opening, once Once) (Kept, error) {
 	o.ID = NewID()
 	what := "opening of " + jobID
@@ -247,9 +245,8 @@ func (s *Store) walked(ctx context.Context, tx *sql.Tx, jobID string) error {
 	return err
 }
 
-// Save appends a change to an opening, as it was read, and makes it the one
-// that it stands at; sent again, it tells how the opening stands now. Where another change came first the error is
-// ErrStale.
+// Save appends a change to an opening and makes it current; for a used key, it returns the opening as it is now. Where
+// it was changed in between the error is ErrStale.
 func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening) (to Kept, again bool, err error) {
 	to = Kept{Job: from.Job, Opening: o, Undo: label}
 	to.Job.Walk++
@@ -275,30 +272,28 @@ func (s *Store) Save(ctx context.Context, from Kept, label string, o job.Opening
 
 func changeOf(k Kept) string { return "change of " + k.Job.ID + " " + k.Opening.ID }
 
-// SentBefore reports whether an opening's next change was made already. Asked after the opening was read, it tells
-// that change from those of others: what was read does not hold it where the answer is no.
+// SentBefore reports whether an opening's change with a key was stored already. Asked after the opening was read, false
+// means that what was read does not hold that change.
 func (s *Store) SentBefore(ctx context.Context, k Kept) (sent bool, err error) {
 	_, sent, err = k.Once.before(ctx, s.read, changeOf(k))
 	return sent, disk(err)
 }
 
-// Undo takes an opening that still stands at version back to the change
-// before it.
+// Undo makes the change before the current one current, if the opening is still at version.
 func (s *Store) Undo(ctx context.Context, jobID, id string, version int64, once Once) (Kept, error) {
 	return s.step(ctx, jobID, id, version, once, `SELECT parent FROM changes WHERE id = ?`, func(k Kept) bool {
 		return k.Undo != ""
 	})
 }
 
-// Redo takes an opening that still stands at version to the newest change
-// made from it.
+// Redo makes the newest change after the current one current, if the opening is still at version.
 func (s *Store) Redo(ctx context.Context, jobID, id string, version int64, once Once) (Kept, error) {
 	return s.step(ctx, jobID, id, version, once, `SELECT max(id) FROM changes WHERE parent = ?`, func(k Kept) bool {
 		return k.Redo != ""
 	})
 }
 
-// step moves an opening along its changes; sent again, it tells how the opening stands now.
+// step moves an opening along its changes; for a used key, it returns the opening as it is now.
 func (s *Store) step(
 	ctx context.Context, jobID, id string, version int64, once Once, to string, can func(Kept) bool,
 ) (Kept, error) {
@@ -333,8 +328,7 @@ func (s *Store) step(
 	return k, err
 }
 
-// move makes an opening stand at another change, if it still stands where it
-// did.
+// move makes another change current, if the opening is still where it was.
 func (s *Store) move(ctx context.Context, tx *sql.Tx, from Kept, change int64) error {
 	res, err := tx.StmtContext(ctx, s.save[moveQuery]).ExecContext(
 		ctx, change, from.Job.ID, from.Opening.ID, from.Version,
@@ -352,7 +346,7 @@ func (s *Store) move(ctx context.Context, tx *sql.Tx, from Kept, change int64) e
 	return s.walked(ctx, tx, from.Job.ID)
 }
 
-// Remove takes an opening that still stands at version off the walk.
+// Remove removes an opening that is still at version from the walk.
 func (s *Store) Remove(ctx context.Context, jobID, id string, version int64) error {
 	return s.setRemoved(
 		ctx, jobID, id, `UPDATE openings SET removed = 1 WHERE job_id = ? AND id = ? AND NOT removed AND head = ?`,
@@ -360,7 +354,7 @@ func (s *Store) Remove(ctx context.Context, jobID, id string, version int64) err
 	)
 }
 
-// PutBack puts an opening that was taken off back in its place on the walk.
+// PutBack puts a removed opening back in its place on the walk.
 func (s *Store) PutBack(ctx context.Context, jobID, id string) error {
 	return s.setRemoved(ctx, jobID, id, `UPDATE openings SET removed = 0 WHERE job_id = ? AND id = ?`)
 }

@@ -9,7 +9,7 @@ import (
 	"time"
 )
 
-// Pass lets one client in, until it is ended.
+// Pass admits one client, until it is ended.
 type Pass struct {
 	ID, Name   string
 	Made, Seen string // RFC 3339, UTC; seen to the hour
@@ -17,17 +17,17 @@ type Pass struct {
 	Runs       bool   // it runs the house; else it reads and enters
 }
 
-// holds is what a pass is that lets a client in: not ended, and used in the last 90 days.
+// holds is the SQL condition of a valid pass: not ended, and used in the last 90 days.
 const holds = `ended = '' AND seen > strftime('%Y-%m-%dT%H:%M:%SZ', 'now', '-90 days')`
 
-// mostPasses is how many clients are let in at once.
+// mostPasses is the largest number of valid passes.
 const mostPasses = 50
 
-// ErrPasses is a data file that holds as many passes as it can.
+// ErrPasses is a data file with mostPasses valid passes.
 var ErrPasses = errors.New("as many devices as are let in")
 
-// AddPass lets a client in. The secret is what it holds from then on, 130 random bits; only
-// its SHA-256 is kept, which is enough for a secret that nobody can guess.
+// AddPass makes a pass. The client gets the secret, 130 random bits; only its SHA-256 is stored, which is enough for a
+// secret that nobody can guess.
 func (s *Store) AddPass(ctx context.Context, name string) (p Pass, secret string, err error) {
 	secret = rand.Text()
 	hash := sha256.Sum256([]byte(secret))
@@ -49,8 +49,7 @@ func (s *Store) AddPass(ctx context.Context, name string) (p Pass, secret string
 	return p, secret, err
 }
 
-// PassOf is the pass of which a client holds the secret; ErrNotFound where it is none, was
-// ended, or was not used for 90 days.
+// PassOf is the pass of a secret; ErrNotFound where there is none, it was ended, or it was not used for 90 days.
 func (s *Store) PassOf(ctx context.Context, secret string) (p Pass, err error) {
 	hash := sha256.Sum256([]byte(secret))
 	err = s.read.QueryRowContext(
@@ -62,15 +61,15 @@ func (s *Store) PassOf(ctx context.Context, secret string) (p Pass, err error) {
 	return p, disk(err)
 }
 
-// hour is how exactly it is noted when a client was here: RFC 3339 up to its hour.
+// hour is the precision of a client's last use: RFC 3339 up to the hour.
 const hour = len("2006-01-02T15")
 
-// Unseen reports whether it is not noted yet that a client was here in this hour.
+// Unseen reports whether a pass's use in this hour is not recorded yet.
 func (p Pass) Unseen(now time.Time) bool {
 	return len(p.Seen) < hour || p.Seen[:hour] != now.UTC().Format(time.RFC3339)[:hour]
 }
 
-// SeePass notes that a client was here, once an hour at most.
+// SeePass records a pass's use, once an hour at most.
 func (s *Store) SeePass(ctx context.Context, id string) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
 		_, err := tx.ExecContext(
@@ -80,7 +79,7 @@ func (s *Store) SeePass(ctx context.Context, id string) error {
 	})
 }
 
-// Passes are all that hold, the first one first.
+// Passes are all valid passes, the first one first.
 func (s *Store) Passes(ctx context.Context) ([]Pass, error) {
 	rows, err := s.read.QueryContext(
 		ctx, `SELECT id, name, made, seen, runs FROM passes WHERE `+holds+` ORDER BY made, id`,
@@ -100,7 +99,7 @@ func (s *Store) Passes(ctx context.Context) ([]Pass, error) {
 	return list, disk(rows.Err())
 }
 
-// RaisePass lets the client of a pass run the house, or no more.
+// RaisePass lets the client of a pass run the house, or no longer.
 func (s *Store) RaisePass(ctx context.Context, id string, runs bool) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
 		res, err := tx.ExecContext(ctx, `UPDATE passes SET runs = ? WHERE id = ? AND `+holds, runs, id)
@@ -114,7 +113,7 @@ func (s *Store) RaisePass(ctx context.Context, id string, runs bool) error {
 	})
 }
 
-// EndPass ends a pass: who holds it is let in no more.
+// EndPass ends a pass.
 func (s *Store) EndPass(ctx context.Context, id string) error {
 	return s.tx(ctx, func(tx *sql.Tx) error {
 		res, err := tx.ExecContext(ctx, `UPDATE passes SET ended = `+now+` WHERE id = ? AND ended = ''`, id)

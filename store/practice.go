@@ -5,7 +5,7 @@ import (
 	"database/sql"
 )
 
-// Practised is one thing that was practised.
+// Practised is one result of practice.
 type Practised struct {
 	ID    int64
 	At    string // RFC 3339, UTC
@@ -18,10 +18,10 @@ type Practised struct {
 	Doc   string // the attempt as a file, of an opening
 }
 
-// mostPractised is how many are kept; the oldest go.
+// mostPractised is how many results are kept; the oldest are deleted.
 const mostPractised = 2000
 
-// AddPractised keeps one, once for a key.
+// AddPractised stores a result, once for a key.
 func (s *Store) AddPractised(ctx context.Context, p Practised, o Once) error {
 	_, _, err := once(ctx, s, o, "practice", func(tx *sql.Tx) (none struct{}, err error) {
 		if _, err := tx.ExecContext(ctx, `INSERT INTO practice (at, by, kind, name, right, says, learn, doc) VALUES (`+
@@ -37,7 +37,7 @@ func (s *Store) AddPractised(ctx context.Context, p Practised, o Once) error {
 	return err
 }
 
-// Practised are all that are kept, the oldest first, without their files.
+// Practised are all results, the oldest first, without their files.
 func (s *Store) Practised(ctx context.Context) ([]Practised, error) {
 	rows, err := s.read.QueryContext(ctx, `SELECT id, at, by, kind, name, right, says, learn FROM practice ORDER BY id`)
 	if err != nil {

@@ -16,16 +16,16 @@ import (
 	"modernc.org/sqlite"
 )
 
-// Restored tells what a restore brought, and where what was there before lies.
+// Restored is what a restore replaced, and where a copy of that is.
 type Restored struct {
 	Report
 	Before string // a whole copy of the data file as it was
 }
 
-// MostBefore is how many copies of what was there before a restore are kept, the newest ones.
+// MostBefore is how many copies from before restores are kept, the newest ones.
 const MostBefore = 5
 
-// thin removes the oldest of them.
+// thin deletes the oldest of them.
 func thin(path string) error {
 	names, err := filepath.Glob(globbed(path) + ".before-restore*")
 	if err != nil {
@@ -47,7 +47,7 @@ func thin(path string) error {
 	return errors.Join(errs...)
 }
 
-// globbed is a path in which nothing is a pattern.
+// globbed escapes a path for filepath.Glob.
 func globbed(path string) string {
 	return strings.NewReplacer(`\`, `\\`, "*", `\*`, "?", `\?`, "[", `\[`).Replace(path)
 }
@@ -60,10 +60,9 @@ func (s *Store) Backup(ctx context.Context, to string) (Report, error) {
 	return Backup(ctx, s.path, to)
 }
 
-// Restore puts a backup in the place of all that the open data file holds, at once for all who
-// read it: nothing is changed unless the backup was read whole, found sound, and brought to
-// the newest form, and a copy of what was there is kept. The backup itself is not altered.
-// What was written while another change waits comes after it, and finds itself stale.
+// Restore replaces the content of the open data file by a backup, atomically for all readers: nothing changes unless
+// the backup was read whole, found sound, and migrated to the newest version, and a copy of the old content is kept.
+// The backup itself is not altered. A write that waits for it then fails with ErrStale.
 func (s *Store) Restore(ctx context.Context, backup string) (r Restored, err error) {
 	if err := s.here(); err != nil {
 		return r, fmt.Errorf("nothing was restored: %w", err)
@@ -76,7 +75,7 @@ func (s *Store) Restore(ctx context.Context, backup string) (r Restored, err err
 	if err := stage(ctx, backup, staged); err != nil {
 		return r, fmt.Errorf("nothing was restored: %w", err)
 	}
-	// The one connection that writes: until it is given back nobody else does.
+	// The one connection for writing: nobody else writes until it is released.
 	conn, err := s.write.Conn(ctx)
 	if err != nil {
 		return r, disk(err)
@@ -100,7 +99,7 @@ func (s *Store) Restore(ctx context.Context, backup string) (r Restored, err err
 	return r, nil
 }
 
-// RestoreFile restores a backup to a data file that no program runs on, or that is not there.
+// RestoreFile restores a backup to a data file that no program has open, or that does not exist.
 func RestoreFile(ctx context.Context, path, backup string) (Restored, error) {
 	lock := flock.New(path + ".lock")
 	if ok, err := lock.TryLock(); err != nil || !ok {
@@ -120,7 +119,7 @@ func RestoreFile(ctx context.Context, path, backup string) (Restored, error) {
 	return r, errors.Join(err, s.Close())
 }
 
-// stage makes a data file with the rows of a backup, in the newest form.
+// stage makes a data file with the rows of a backup, at the newest version.
 func stage(ctx context.Context, backup, to string) error {
 	if err := copyRows(ctx, backup, to); err != nil {
 		return disk(err)
@@ -129,15 +128,14 @@ func stage(ctx context.Context, backup, to string) error {
 	if err != nil {
 		return err
 	}
-	// One file with all in it, its journal too.
+	// One file with all in it, the WAL too.
 	_, err = brought.write.ExecContext(ctx, `PRAGMA wal_checkpoint(TRUNCATE)`)
 	return errors.Join(disk(err), brought.Close())
 }
 
-// goesOn makes a staged backup go on from where the live file stands: no change that is made
-// from now on bears the number of one that a page still holds, no walk or job a version that
-// one has read, a demo stays one, and who is let in is as it is now: a pass that was ended
-// does not come back with a backup.
+// goesOn makes a staged backup continue from the live file: no later change gets the number of one that a page still
+// holds, no walk or job a version that was seen before, a demo stays one, and the passes are the live ones: one that
+// was ended does not come back with a backup.
 func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 	var changes, heads int64
 	var mark uint32
@@ -188,7 +186,7 @@ func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 	return err
 }
 
-// passesOf are the passes of a data file, whole, those that were ended too.
+// passesOf are all passes of a data file, ended ones included.
 func passesOf(ctx context.Context, live *sql.Conn) (list [][]any, err error) {
 	rows, err := live.QueryContext(ctx, `SELECT id, name, hash, made, seen, ended, runs FROM passes`)
 	if err != nil {
@@ -207,8 +205,7 @@ func passesOf(ctx context.Context, live *sql.Conn) (list [][]any, err error) {
 	return list, rows.Err()
 }
 
-// overwrite copies every page of another data file over the live one's in one transaction,
-// by SQLite's online backup.
+// overwrite copies every page of another data file over the live one's in one transaction, by SQLite's online backup.
 func overwrite(live *sql.Conn, from string) error {
 	return live.Raw(func(driver any) error {
 		c, ok := driver.(interface {
@@ -226,7 +223,7 @@ func overwrite(live *sql.Conn, from string) error {
 	})
 }
 
-// removeAll removes a data file with its journals and its lock.
+// removeAll deletes a data file with its journals and its lock.
 func removeAll(path string) {
 	for _, tail := range []string{"", "-wal", "-shm", ".lock"} {
 		_ = os.Remove(path + tail)

@@ -18,11 +18,11 @@ import (
 // ErrForeign is a data file whose tables are not those that this program makes.
 var ErrForeign = errors.New("it is not as Kind Margin makes it")
 
-// versions is the table that the migrations keep of themselves.
+// versions is the migrations' own table.
 const versions = "goose_db_version"
 
-// schemaOf is the SQL of every table, index, trigger and view of a data file, by kind and name, but for the table of
-// versions; and the version that the file stands at, nought where it has none. tables is how many tables it has.
+// schemaOf is the SQL of every table, index, trigger and view of a data file, by kind and name, without the table of
+// versions; and the file's version, 0 where it has none. tables is their number.
 func schemaOf(ctx context.Context, q querier) (schema map[string]string, version int64, tables int, err error) {
 	rows, err := q.QueryContext(ctx, `SELECT type, name, coalesce(sql, '') FROM sqlite_schema`)
 	if err != nil {
@@ -59,12 +59,12 @@ var (
 	sqlSpace   = regexp.MustCompile(`\s+`)
 )
 
-// plainSQL is SQL without its comments and with one space where there are several.
+// plainSQL is SQL without comments and with single spaces.
 func plainSQL(text string) string {
 	return strings.TrimSpace(sqlSpace.ReplaceAllString(sqlComment.ReplaceAllString(text, ""), " "))
 }
 
-// madeSchemas are the schemas that the migrations make, by version.
+// madeSchemas caches the schemas that the migrations make, by version.
 var madeSchemas struct {
 	sync.Mutex
 	of map[int64]map[string]string
@@ -104,7 +104,7 @@ func provider(db *sql.DB) (*goose.Provider, error) {
 	return goose.NewProvider(goose.DialectSQLite3, db, files)
 }
 
-// newest is the form that this program brings a data file to.
+// newest is the version that this program migrates to.
 func newest() (int64, error) {
 	db, err := sql.Open("sqlite", ":memory:")
 	if err != nil {
@@ -119,7 +119,7 @@ func newest() (int64, error) {
 	return list[len(list)-1].Version, nil
 }
 
-// migrateTo brings an empty data file to a form.
+// migrateTo migrates an empty data file to a version.
 func migrateTo(ctx context.Context, db *sql.DB, version int64) error {
 	p, err := provider(db)
 	if err == nil && version > 0 {
@@ -128,8 +128,8 @@ func migrateTo(ctx context.Context, db *sql.DB, version int64) error {
 	return err
 }
 
-// sameSchema refuses a data file whose schema is not what the migrations make at its version. One with no table at
-// all is as it was made.
+// sameSchema rejects a data file whose schema is not what the migrations make at its version. One without tables is
+// valid.
 func sameSchema(ctx context.Context, q querier) error {
 	has, version, tables, err := schemaOf(ctx, q)
 	if err != nil {
@@ -168,8 +168,8 @@ func sameSchema(ctx context.Context, q querier) error {
 	)
 }
 
-// copyRows makes a data file at a path with the rows of another one and none of its schema, which is not trusted: at
-// the form that the other has.
+// copyRows makes a data file at a path, at the version of another one, with the other's rows and none of its schema,
+// which is not trusted.
 func copyRows(ctx context.Context, from, to string) error {
 	old, err := readOnly(ctx, from)
 	if err != nil {
@@ -192,7 +192,7 @@ func copyRows(ctx context.Context, from, to string) error {
 	if err != nil {
 		return err
 	}
-	// Now, since a name that is not found here would be sought there.
+	// Attached last: names that are not found here would be looked up there.
 	if _, err := db.ExecContext(
 		ctx, `ATTACH ? AS old`, "file:"+(&url.URL{Path: from}).EscapedPath()+"?mode=ro",
 	); err != nil {
@@ -226,7 +226,7 @@ func copyRows(ctx context.Context, from, to string) error {
 // rowsOf is a table whose rows are copied.
 type rowsOf struct{ name, columns, order string }
 
-// tablesOf are the tables of a data file but that of versions, with what SQLite keeps of their numbers.
+// tablesOf are the tables of a data file without that of versions, with SQLite's table of sequences.
 func tablesOf(ctx context.Context, db *sql.DB) (list []rowsOf, err error) {
 	rows, err := db.QueryContext(ctx, `SELECT t.name, (SELECT group_concat('"' || c.name || '"', ', ') FROM pragma_table_info(t.name) c), instr(upper(t.sql), 'WITHOUT ROWID') > 0
 		FROM main.sqlite_schema t WHERE t.type = 'table' AND t.name <> ? ORDER BY t.name = 'sqlite_sequence', t.rowid`, versions)

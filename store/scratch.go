@@ -10,8 +10,8 @@ import (
 	"github.com/gofrs/flock"
 )
 
-// Scratch makes a folder for files on their way in or out. Who asked for it removes it; one that is left where the
-// program is killed goes when the data file is next opened.
+// Scratch makes a temporary folder for files on their way in or out. The caller removes it; one that a killed program
+// left is removed when the data file is next opened.
 func (s *Store) Scratch() (string, error) {
 	prefix, err := scratch(s.path)
 	if err != nil {
@@ -24,15 +24,15 @@ func (s *Store) Scratch() (string, error) {
 	return dir, nil
 }
 
-// scratch is what the folders of a data file begin with: its own, since others may be open on this machine.
+// scratch is the prefix of a data file's folders: its own, since other data files may be open on this machine.
 func scratch(path string) (string, error) {
 	abs, err := filepath.Abs(path)
 	sum := sha256.Sum256([]byte(abs))
 	return filepath.Join(os.TempDir(), fmt.Sprintf("kindmargin-%x-", sum[:8])), err
 }
 
-// sweep takes away what a program that was killed left half done; what will not go does no harm. While another
-// program has the data file open nothing is touched: it may be that one's.
+// sweep removes what a killed program left; what cannot be removed does no harm. While another program has the data
+// file open nothing is touched.
 func sweep(path string) {
 	lock := flock.New(path + ".lock")
 	if alone, err := lock.TryLock(); err != nil || !alone {

@@ -5,8 +5,8 @@ import (
 	"database/sql"
 )
 
-// tx runs f in one transaction of the connection that writes. It fails with ErrGone where the data file went, before
-// it or meanwhile.
+// tx runs f in one transaction of the writing connection. It fails with ErrGone where the data file was removed before
+// or meanwhile.
 func (s *Store) tx(ctx context.Context, f func(*sql.Tx) error) error {
 	if err := s.here(); err != nil {
 		return err
@@ -17,7 +17,7 @@ func (s *Store) tx(ctx context.Context, f func(*sql.Tx) error) error {
 	return s.here()
 }
 
-// look runs f in one transaction that only reads, and waits for no writer.
+// look runs f in one read-only transaction, which waits for no writer.
 func (s *Store) look(ctx context.Context, f func(*sql.Tx) error) error {
 	return within(ctx, s.read, &sql.TxOptions{ReadOnly: true}, f)
 }

@@ -1,4 +1,4 @@
-// Package thorough says how much the tests try: a part in make test, all of it in make thorough.
+// Package thorough sets how much the tests try: a part in make test, everything in make thorough.
 package thorough
 
 import (
@@ -6,10 +6,10 @@ import (
 	"os"
 )
 
-// On reports whether all is tried: whether KINDMARGIN_THOROUGH is set.
+// On reports whether everything is tried: whether KINDMARGIN_THOROUGH is set.
 func On() bool { return os.Getenv("KINDMARGIN_THOROUGH") != "" }
 
-// Count returns all where all is tried, and few otherwise.
+// Count returns all where everything is tried, and few otherwise.
 func Count(few, all int) int {
 	if On() {
 		return all
@@ -17,8 +17,8 @@ func Count(few, all int) int {
 	return few
 }
 
-// Chance returns three binomial standard deviations of a rate of p in n: what chance may add to a rate that is counted
-// over a few. It is 0 where all is tried.
+// Chance returns three binomial standard deviations of a rate of p in n: the allowance for a rate that is counted over
+// a few. It is 0 where everything is tried.
 func Chance(p float64, n int) float64 {
 	if On() {
 		return 0

@@ -22,8 +22,8 @@ var dist embed.FS
 
 var script = regexp.MustCompile(`src="/assets/([^"]+\.js)"`)
 
-// Build names the build of the front end, by its script: a page that runs another is of
-// another build. Empty where it is not built.
+// Build is the name of the front end's build, its script: a page that runs another is of another build. Empty where it
+// is not built.
 func Build() string {
 	b, _ := dist.ReadFile("dist/index.html")
 	if m := script.FindSubmatch(b); m != nil {
@@ -32,9 +32,8 @@ func Build() string {
 	return ""
 }
 
-// Handler serves the front end: files as they are, and the page itself for
-// every other address, which the page then reads. What compresses well is
-// compressed once, and not at every request.
+// Handler serves the front end: files as they are, and the page itself at every other address, whose route the page
+// then handles. Compressible files are compressed once, not at every request.
 func Handler() http.Handler {
 	files, err := fs.Sub(dist, "dist")
 	if err != nil {
@@ -79,7 +78,7 @@ func Handler() http.Handler {
 	})
 }
 
-// pack gives the scripts, styles and drawings compressed, each at the first request for it.
+// pack returns the scripts, styles and drawings compressed, each at the first request for it.
 func pack(files fs.FS) (map[string]func() []byte, error) {
 	packed := map[string]func() []byte{}
 	return packed, fs.WalkDir(files, ".", func(name string, f fs.DirEntry, err error) error {

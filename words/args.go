@@ -75,7 +75,7 @@ func (v Voice) Word(arg any) string {
 	return v.part(arg)
 }
 
-// lasting is how long something takes: "20 min", "1 h 30", "2 days".
+// lasting is a duration: "20 min", "1 h 30", "2 days".
 func (v Voice) lasting(minutes int) string {
 	const day = 24 * 60
 	h, m := minutes/60, minutes%60
@@ -92,7 +92,7 @@ func (v Voice) lasting(minutes int) string {
 	return strconv.Itoa(h) + " h " + strconv.Itoa(m)
 }
 
-// chance is how likely something is, as carpenters say it.
+// chance is a probability, as carpenters say it.
 func (v Voice) chance(p float64) string {
 	switch {
 	case p >= 0.95:
@@ -107,7 +107,7 @@ func (v Voice) chance(p float64) string {
 	})
 }
 
-// change is how a size is to be, to the tape.
+// change is a change of a size, rounded to the tape.
 func (v Voice) change(c message.Change) string {
 	id, by := c.More, c.By.Round(v.tape.Step(), measure.Nearest)
 	switch {
@@ -119,7 +119,7 @@ func (v Voice) change(c message.Change) string {
 	return v.Say(message.Message{ID: id, Args: message.Args{"by": by}})
 }
 
-// length is an argument that is one, with its unit; what is not sure has none, since it stands after ±.
+// length is a length with its unit; one after ± has none.
 func (v Voice) length(arg any) string {
 	switch l := arg.(type) {
 	case measure.Length:
@@ -156,7 +156,7 @@ func (v Voice) length(arg any) string {
 	return ""
 }
 
-// smallest is the smallest amount that is said in each unit.
+// smallest is the smallest amount that is shown in each unit.
 var smallest = map[measure.Unit]measure.Length{
 	measure.Millimetres: measure.Millimetre / 10, measure.Inches: measure.Inch / 64,
 }

@@ -10,22 +10,22 @@ import (
 	"kindmargin/core/survey"
 )
 
-// Code is a text without its words: what says it in the catalogue, and with what.
+// Code is a text as its ID in the catalogue with its arguments.
 type Code struct {
 	Code message.ID     `json:"code"`
 	Args map[string]any `json:"args,omitempty" doc:"Lengths in mm, weights in kg, angles in degrees, chances of 1, times in minutes; parts of the opening and readings by ID; texts within it by their own code."`
 }
 
-// Coded is the voice without words: what it says is read by Codes.
+// Coded is the voice that writes codes instead of words, for Codes.
 func (v Voice) Coded() Voice {
 	v.coded = true
 	return v
 }
 
-// What a coded voice says stands between two signs that no text has.
+// A code is between two control characters that no text has.
 var coded = regexp.MustCompile("\x02[^\x03]*\x03")
 
-// code is what a coded voice says of a message. JSON writes the signs within it otherwise.
+// code is a message as a coded voice writes it; JSON escapes the characters.
 func (v Voice) code(m message.Message) string {
 	b, err := json.Marshal(v.codeOf(m))
 	if err != nil {
@@ -34,8 +34,7 @@ func (v Voice) code(m message.Message) string {
 	return "\x02" + string(b) + "\x03"
 }
 
-// Codes are the codes of a text that a coded voice said: none of somebody's own words, several where it was put
-// together.
+// Codes are the codes in a text of a coded voice: none for a person's own words, several where it is composed.
 func Codes(text string) []Code {
 	var all []Code
 	for _, s := range coded.FindAllString(text, -1) {
@@ -59,7 +58,7 @@ func (v Voice) codeOf(m message.Message) Code {
 	return c
 }
 
-// plain is an argument as another program reads it.
+// plain is an argument for other programs.
 func (v Voice) plain(arg any) any {
 	switch a := arg.(type) {
 	case string, message.Sure, message.Mass, message.Celsius, message.Torque, message.Chance, message.Degrees, message.Percent,

@@ -12,9 +12,9 @@ import (
 //go:embed page/*.toml
 var pageFiles embed.FS
 
-// PageTexts are the texts that the page says by itself, by ID, in a language. A text with plural forms stands there
-// once for each, with the form after its ID, as i18next has it: "walk.doors_one", "walk.doors_other". What is not said
-// in another language is said in British, which is the fault of a test.
+// PageTexts are the page's own texts in a language, by ID. A text with plural forms has one entry for each, with the
+// form after its ID, as in i18next: "walk.doors_one", "walk.doors_other". A text that is missing in another language
+// falls back to British, which a test reports.
 func PageTexts(l job.Language) (map[string]string, error) {
 	all := map[string]string{}
 	for _, l := range []job.Language{job.British, l} {

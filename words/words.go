@@ -1,5 +1,5 @@
-// Package words is the one catalogue of what a person reads, in British and in American English, and says what
-// core has to say: messages, with lengths in the unit of a job and to its tape.
+// Package words has the one catalogue of everything that a person reads, in British and American English, and words
+// core's messages, with lengths in the unit of a job, rounded to its tape.
 package words
 
 import (
@@ -22,8 +22,7 @@ import (
 //go:embed *.toml
 var files embed.FS
 
-// localizers are the catalogue as it is asked, by language. What is not said in another is said in British, which is
-// the fault of a test.
+// localizers look texts up, by language. A text that is missing in another falls back to British, which a test reports.
 var localizers = func() map[job.Language]*i18n.Localizer {
 	b := i18n.NewBundle(language.BritishEnglish)
 	b.RegisterUnmarshalFunc("toml", toml.Unmarshal)
@@ -43,11 +42,11 @@ var localizers = func() map[job.Language]*i18n.Localizer {
 	return all
 }()
 
-// strict refuses a sentence that asks for an argument it is not given.
+// strict fails for a sentence with an argument that it is not given.
 var strict = &template.TextParser{Option: "missingkey=error"}
 
-// Voice says messages: in a language, with lengths in a unit and rounded to a tape. The zero value says them in
-// British, in millimetres.
+// Voice words messages in a language, with lengths in a unit, rounded to a tape. The zero value is British, in
+// millimetres.
 type Voice struct {
 	language job.Language
 	unit     measure.Unit
@@ -55,10 +54,10 @@ type Voice struct {
 	coded    bool
 }
 
-// in is the unit that lengths are said in.
+// in is the unit of lengths.
 func (v Voice) in() measure.Unit { return cmp.Or(v.unit, measure.Millimetres) }
 
-// In is a voice. A language that there is none of is British.
+// In is the voice of a language; British for an unknown one.
 func In(l job.Language, u measure.Unit, t measure.Tape) Voice {
 	if _, ok := localizers[l]; !ok {
 		l = job.British
@@ -66,13 +65,13 @@ func In(l job.Language, u measure.Unit, t measure.Tape) Voice {
 	return Voice{language: l, unit: u, tape: t}
 }
 
-// Measured is the voice in another unit, and rounded to another tape.
+// Measured is the voice in another unit, rounded to another tape.
 func (v Voice) Measured(u measure.Unit, t measure.Tape) Voice {
 	v.unit, v.tape = u, t
 	return v
 }
 
-// Say is a message in words. One that is not in the catalogue, or lacks an argument, is said by its ID.
+// Say is a message in words. One that is not in the catalogue, or lacks an argument, is its ID.
 func (v Voice) Say(m message.Message) string {
 	if v.coded {
 		return v.code(m)
@@ -99,7 +98,7 @@ func (v Voice) Say(m message.Message) string {
 	return text
 }
 
-// Text is what an ID without arguments says.
+// Text is an ID without arguments, in words.
 func (v Voice) Text(id message.ID) string { return v.Say(message.Message{ID: id}) }
 
 // join is a list in a sentence; id joins its last two.
@@ -117,7 +116,7 @@ func (v Voice) join(list []any, id message.ID) string {
 	})
 }
 
-// Everywhere is a message in every language, for what is read in any. Lengths are in millimetres.
+// Everywhere is a message in every language, with lengths in millimetres, for what may be in any.
 func Everywhere(m message.Message) (list []string) {
 	for _, l := range job.Languages {
 		list = append(list, In(l, measure.Millimetres, measure.HalfMillimetre).Say(m))

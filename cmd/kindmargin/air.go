@@ -23,7 +23,7 @@ type airCmd struct {
 	Seed       uint64 `help:"The same seed reads the same." default:"1"`
 }
 
-// perDay is how often the simulated hygrometer reads.
+// perDay is how many readings a day the simulated hygrometer takes.
 const perDay = 4
 
 func (c airCmd) Run(ctx context.Context, out io.Writer) error {

@@ -10,7 +10,7 @@ import (
 	"kindmargin/share"
 )
 
-// codeCmd asks a program that runs on this machine for a new pairing code, where there is no browser.
+// codeCmd asks a program that runs on this machine for a new pairing code, for use without a browser.
 type codeCmd struct {
 	To          string `help:"Where Kind Margin runs, on this machine." default:"http://127.0.0.1:8137"`
 	Fingerprint string `help:"Of the certificate, where it runs with --tls: https://127.0.0.1:8137, and the fingerprint that it printed."`

@@ -15,21 +15,21 @@ import (
 	"kindmargin/share"
 )
 
-// instrument is how a simulated instrument reaches the program.
+// instrument is a simulated instrument's connection settings.
 type instrument struct {
 	To          string `help:"Where Kind Margin is." default:"http://127.0.0.1:8137"`
 	Code        string `help:"From another machine: the pairing code."`
 	Fingerprint string `help:"Of the certificate, where it was made by kindmargin."`
 }
 
-// line is an instrument's line to the program.
+// line is its connection to the program.
 type line struct {
 	to   string
 	http http.Client
 	pass *http.Cookie
 }
 
-// reach opens the line; from another machine it pairs, under a name.
+// reach connects; from another machine it pairs, under a name.
 func (i instrument) reach(ctx context.Context, name string) (*line, error) {
 	l := &line{to: strings.TrimRight(i.To, "/"), http: http.Client{Timeout: 10 * time.Second}}
 	if i.Fingerprint != "" {
@@ -49,7 +49,7 @@ func (i instrument) reach(ctx context.Context, name string) (*line, error) {
 	return l, nil
 }
 
-// send sends, and gives what the program says is wrong.
+// send sends a body, and returns the program's error.
 func (l *line) send(ctx context.Context, path string, what any) error {
 	res, err := l.post(ctx, path, what)
 	if err != nil {
@@ -58,7 +58,7 @@ func (l *line) send(ctx context.Context, path string, what any) error {
 	return res.Body.Close()
 }
 
-// pinned takes one certificate, whoever signed it.
+// pinned accepts one certificate, whoever signed it.
 func pinned(fingerprint string) *tls.Config {
 	return &tls.Config{
 		MinVersion: tls.VersionTLS12, InsecureSkipVerify: true, // the fingerprint says more than a signature of its own
@@ -73,7 +73,7 @@ func pinned(fingerprint string) *tls.Config {
 	}
 }
 
-// post sends, and gives an answer that is well; else what the program says is wrong.
+// post sends a body, and returns a successful answer, or the program's error.
 func (l *line) post(ctx context.Context, path string, what any) (*http.Response, error) {
 	b, err := json.Marshal(what)
 	if err != nil {

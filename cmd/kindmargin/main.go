@@ -1,5 +1,5 @@
-// Command kindmargin fits new door slabs to old openings: it serves the
-// program to a browser, and prints a plan from a job file.
+// Command kindmargin fits new slabs to old openings: it serves the program to a browser, and prints a plan from a job
+// file.
 package main
 
 import (
@@ -67,10 +67,10 @@ func main() {
 	k.FatalIfErrorf(inWords(k.Run()))
 }
 
-// terminal is what the command line says where no job is.
+// terminal is the voice of the command line without a job.
 var terminal = words.Voice{}
 
-// inWords is an error as it is said to a person: the same but for what core says by its ID.
+// inWords is an error worded for people: those of core are IDs.
 func inWords(err error) error {
 	var said []message.Message
 	var many field.Errors
@@ -212,14 +212,14 @@ func holds(r store.Report) string {
 
 type planCmd struct {
 	File string `arg:"" help:"A job file; - for standard input."`
-	// JSON is the version of the form to print; nought for none.
+	// JSON is the version of the form to print; 0 for none.
 	JSON planForm `help:"Print the plans as JSON for other programs (docs/planjson.md); --json=2 as version 2 of it."`
 }
 
 // planForm is a version of the form of plans. The flag alone is that of now.
 type planForm int
 
-// IsBool lets the flag stand alone.
+// IsBool allows the flag without a value.
 func (planForm) IsBool() bool { return true }
 
 // Decode reads the version after --json=.
@@ -260,7 +260,7 @@ func (c planCmd) Run(out io.Writer) error {
 
 func (c planCmd) read() ([]byte, error) { return readFile(c.File) }
 
-// readFile reads a file whole, or standard input where it is called -.
+// readFile reads a file, or standard input for "-".
 func readFile(name string) ([]byte, error) {
 	if name == "-" {
 		return io.ReadAll(os.Stdin)

@@ -24,7 +24,7 @@ import (
 	"kindmargin/photo"
 )
 
-// jobFile is a job to be drawn or printed, and where that goes.
+// jobFile is a job file to draw or print, and where the result goes.
 type jobFile struct {
 	File  string `arg:"" help:"A job file, or a zip with its photographs; - for standard input."`
 	Out   string `help:"File to write; standard output where it is not given." type:"path"`
@@ -39,7 +39,7 @@ func (c jobFile) read() (*api.Brought, error) {
 	return api.Bring(bytes.NewReader(b), int64(len(b)))
 }
 
-// pictures are the photographs that came with a job, as a book asks for them.
+// pictures are the photographs that came with a job, for a book.
 func pictures(ctx context.Context, b *api.Brought) (paper.Pictures, error) {
 	var mu sync.Mutex
 	data := map[int][]byte{}

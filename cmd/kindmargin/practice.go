@@ -43,7 +43,7 @@ func (c exerciseCmd) Run(out io.Writer) error {
 	return err
 }
 
-// plain is text of somebody else's as a terminal shows it: with no sign in it that would steer one.
+// plain is foreign text for a terminal: without control characters.
 func plain(text string) string {
 	return strings.Map(func(r rune) rune {
 		if !unicode.IsPrint(r) {

@@ -30,7 +30,7 @@ type listen struct {
 	TLSKey  string   `help:"Its key." type:"existingfile" env:"KINDMARGIN_TLS_KEY"`
 }
 
-// dataFile is the data file that real work is kept in.
+// dataFile is the default data file.
 type dataFile struct {
 	Data string `help:"Data file." default:"kindmargin.db" env:"KINDMARGIN_DATA" type:"path"`
 }
@@ -60,8 +60,7 @@ type listener struct {
 	share api.Share
 }
 
-// open listens, before any file is touched; data is the data file, beside which a certificate
-// is kept.
+// open listens, before any file is touched; data is the data file, beside which a certificate is kept.
 func (c listen) open(data string) (*listener, error) {
 	addr := c.Addr
 	switch {
@@ -102,7 +101,7 @@ func (c listen) open(data string) (*listener, error) {
 	return shared, nil
 }
 
-// shared is a listener that other clients are let in at: at one address, or at all of them.
+// shared is a listener for other clients: at one address, or at all.
 func (c listen) shared(l net.Listener, ip net.IP, all bool, data string) (*listener, error) {
 	_, port, err := net.SplitHostPort(l.Addr().String())
 	if err != nil {
@@ -165,7 +164,7 @@ func (c listen) certificate(path string, at []net.IP) (tls.Certificate, error) {
 	return cert, err
 }
 
-// says prints where the program is, and a pairing code where other clients are let in.
+// says prints the program's address, and with sharing a pairing code.
 func (l *listener) says(out io.Writer, newCode func() string) error {
 	if l.share.Codes == nil {
 		_, err := fmt.Fprintf(out, "Kind Margin is at http://%s\n", l.Addr())
@@ -201,8 +200,8 @@ func (l *listener) says(out io.Writer, newCode func() string) error {
 	return share.Print(out, l.share.QR(code))
 }
 
-// softLimit is from where on the memory is tidied more eagerly, in bytes: a house of thousands of doors then takes
-// longer to put on paper, but half the room.
+// softLimit is the soft memory limit, in bytes: above it garbage is collected more often, so that a house of thousands
+// of openings is put on paper in half the memory, in more time.
 const softLimit = 320 << 20
 
 func (c listen) serve(ctx context.Context, out io.Writer, l *listener, st *store.Store, data string) error {

@@ -18,7 +18,7 @@ import (
 	"kindmargin/photo"
 )
 
-// Photo is a picture of a door; Data is a JPEG.
+// Photo is a photograph of an opening; Data is a JPEG.
 type Photo struct {
 	Opening string
 	Step    job.Step
@@ -27,9 +27,9 @@ type Photo struct {
 	Data    []byte
 }
 
-// book is the book of a house: its schedule, a card of each door with its story and its
-// pictures, and what is to be ordered. A picture that the paper cannot hold is told in its place.
-// The doors are planned twice, for the schedule that comes first and for their pages.
+// book is the book of a house: its schedule, a card of each opening with its record and pictures, and what to order. A
+// picture that cannot be printed is named in its place. The openings are planned twice, for the schedule that comes
+// first and for their pages.
 func (a Asked) book(ctx context.Context, w io.Writer, p template.Paper) error {
 	j := a.Job
 	d := newPage(p, j, j.Name, j.Name+" ·")
@@ -65,7 +65,7 @@ func (a Asked) book(ctx context.Context, w io.Writer, p template.Paper) error {
 	return d.write(w)
 }
 
-// chapter is a door's card, its story and its pictures.
+// chapter is an opening's card, record and pictures.
 func (a Asked) chapter(ctx context.Context, f *flow, door load.Opening) error {
 	cards(f.page, a.Job, door)
 	f.begin()
@@ -91,7 +91,7 @@ func (a Asked) chapter(ctx context.Context, f *flow, door load.Opening) error {
 	return nil
 }
 
-// indexRow is a door's line in the schedule of a house.
+// indexRow is an opening's line in the schedule.
 func (f *flow) indexRow(j job.Job, d load.Opening, n int) []string {
 	slab, finished, step := "", "", f.text("head.signed-off")
 	if len(d.Slab.Missing()) == 0 {
@@ -106,7 +106,7 @@ func (f *flow) indexRow(j job.Job, d load.Opening, n int) []string {
 	return []string{fmt.Sprint(n), d.Name, d.Room, f.voice.Word(d.Hand), slab, finished, step}
 }
 
-// index is the schedule of the house; each door's line leads to its card.
+// index is the schedule of the house; each line links to its card.
 func (f *flow) index(rows [][]string) []int {
 	links := make([]int, len(rows))
 	for i := range rows {
@@ -132,7 +132,7 @@ func (f *flow) index(rows [][]string) []int {
 	return links
 }
 
-// story is what was written down of a door, in order: its notes, its hangs, its sign-offs.
+// story is the record of an opening, in order: its notes, its hangs, its sign-offs.
 func story(f *flow, d load.Opening) {
 	said := false
 	tell := func(head, text string) {
@@ -180,14 +180,14 @@ func story(f *flow, d load.Opening) {
 	f.y += 3
 }
 
-// fine is how many dots an inch a picture has on paper: what an office printer shows of one (common practice).
+// fine is the resolution of pictures on paper, in dots an inch: what an office printer resolves (common practice).
 const fine = 200
 
-// mostPictures is the most that the pictures of a book come to.
+// mostPictures is the largest total size of a book's pictures.
 const mostPictures = 100 << 20
 
-// picture puts a picture on the paper, as wide as half of it or as high as a third, with no more dots than are seen
-// there; one that it cannot hold is told instead.
+// picture prints a picture at half the paper's width or a third of its height, at most, scaled to that resolution; one
+// that cannot be printed is named instead.
 func (f *flow) picture(name string, p Photo) error {
 	caption := strings.TrimSpace(p.Caption + " · " + f.text(p.Step.Name()) + " · " + p.At + " " + p.By)
 	wide, high := (f.wide-2*edge)/2, (f.high-2*edge)/3

@@ -18,8 +18,8 @@ import (
 	"kindmargin/document/template"
 )
 
-// cards are the doors each on a page, for the wall beside it: its slab with chalk lines, cuts,
-// hinges, swing, lock and tries; a pair has a page a leaf.
+// cards are the openings each on a page, for the wall beside it: slab with chalk lines, cuts, hinges, swing, lock and
+// tries; a pair has a page a leaf.
 func (a Asked) cards(ctx context.Context, w io.Writer, p template.Paper) error {
 	title := a.Job.Name
 	if len(a.Job.Openings) == 1 {
@@ -36,7 +36,7 @@ func (a Asked) cards(ctx context.Context, w io.Writer, p template.Paper) error {
 	return d.write(w)
 }
 
-// cards puts a door's pages in a document.
+// cards adds an opening's pages to a document.
 func cards(d *page, j job.Job, door load.Opening) {
 	v := document.NewPlan(j, door.Opening, door.Plan)
 	for i, l := range v.Leaves {
@@ -61,7 +61,7 @@ type card struct {
 	hand frame.Hand
 }
 
-// block is a heading with its lines; large ones are figures to be read from where one stands.
+// block is a heading with its lines; large ones are figures to be read from a distance.
 type block struct {
 	name  message.ID
 	lines []said
@@ -74,7 +74,7 @@ type said struct {
 
 func (c card) show(t document.Text) string { return t.Of(c.unit) }
 
-// figure is a figure with how sure it is.
+// figure is a figure with its ±.
 func (c card) figure(f document.Figure) string {
 	if s := c.show(f.PlusMinus); s != "" {
 		return c.show(f.Text) + " ± " + s
@@ -84,12 +84,12 @@ func (c card) figure(f document.Figure) string {
 
 func (c card) draw() {
 	y := c.head()
-	// The drawing on the left, what is done on the right.
+	// The drawing on the left, the work on the right.
 	left := (c.wide - 2*edge) * 0.48
 	c.board(edge, y, left, c.high-edge-y-6)
 	x, wide := edge+left+5, c.wide-2*edge-left-5
 	blocks := c.blocks()
-	// As large as the page holds.
+	// As large as fits the page.
 	scale := 1.0
 	for scale > 0.45 && c.lay(blocks, x, y, wide, scale, false) > c.high-edge-4 {
 		scale -= 0.03
@@ -97,7 +97,7 @@ func (c card) draw() {
 	c.lay(blocks, x, y, wide, scale, true)
 }
 
-// head is the top of the page; it gives where that ends.
+// head is the top of the page; it returns where that ends.
 func (c card) head() float64 {
 	name := c.door.Name
 	if len(c.plan.Leaves) > 1 {
@@ -119,12 +119,12 @@ func (c card) head() float64 {
 	return y + 3
 }
 
-// inUnit says what a job's figures are in.
+// inUnit says the unit of a job's figures.
 func (d *page) inUnit(j job.Job) string {
 	return d.text("card.in-"+message.ID(j.Unit), "tape", j.Tape)
 }
 
-// lay writes the blocks down a column at a scale, or only says where they would end.
+// lay prints the blocks column by column at a scale, or only measures them.
 func (c card) lay(blocks []block, x, y, wide, scale float64, write bool) float64 {
 	for _, b := range blocks {
 		size := 9.5 * scale
@@ -155,7 +155,7 @@ func (c card) lay(blocks []block, x, y, wide, scale float64, write bool) float64
 
 const stopName message.ID = "card.stop"
 
-// blocks are what the card says, in the order of the work.
+// blocks are the card's content, in the order of the work.
 func (c card) blocks() (list []block) {
 	add := func(name message.ID, lines ...said) {
 		if len(lines) > 0 {
@@ -375,7 +375,7 @@ func (c card) tries() (list []said) {
 	return list
 }
 
-// board draws the uncut slab with its chalk lines, or the opening with what is known of it.
+// board draws the uncut slab with its chalk lines, or the opening as far as it is known.
 func (c card) board(x, y, wide, high float64) {
 	s := c.door.Slab
 	if c.n == 1 {
@@ -401,7 +401,7 @@ func (c card) board(x, y, wide, high float64) {
 	c.ink(ink)
 }
 
-// waits says what the first step that is not done waits for.
+// waits is what the first step that is not done waits for.
 func (c card) waits() string {
 	for _, n := range c.plan.Steps {
 		if n.Step == c.plan.Next {
@@ -425,7 +425,7 @@ func (b board) at(across, down float64) (x, y float64) {
 	return b.x + across*b.by, b.y + down*b.by
 }
 
-// times is how many times as deep as true the cuts are drawn: no more than a tenth of the slab.
+// times is the scale of the cuts against the slab: they come to a tenth of it at most.
 func (b board) times() float64 {
 	deepest := 0.1
 	for _, e := range b.leaf.Cut.Edges {
@@ -474,7 +474,7 @@ func (b board) draw() {
 	b.SetLineWidth(0.2)
 }
 
-// most is what comes off an edge at its hinge corner, or its foot.
+// most is the depth of an edge's cut at its hinge corner, or its foot.
 func (b board) most(side frame.Side) float64 {
 	for _, e := range b.leaf.Cut.Edges {
 		if e.Side == side && len(e.Marks) > 0 {
@@ -484,7 +484,7 @@ func (b board) most(side frame.Side) float64 {
 	return 0
 }
 
-// chalk draws the line that an edge is cut to, with its figures.
+// chalk draws the line of an edge's cut, with its figures.
 func (b board) chalk(e document.EdgeCut, times float64) {
 	b.ink(chalk)
 	defer b.ink(ink)
@@ -527,7 +527,7 @@ func (b board) chalk(e document.EdgeCut, times float64) {
 	}
 }
 
-// pick are the marks whose figures are written: the first, the middle and the last.
+// pick are the marks with figures: the first, the middle and the last.
 func pick(list []document.CutMark) []document.CutMark {
 	if len(list) <= 3 {
 		return list
@@ -535,8 +535,7 @@ func pick(list []document.CutMark) []document.CutMark {
 	return []document.CutMark{list[0], list[len(list)/2], list[len(list)-1]}
 }
 
-// label writes a figure on the slab; from is whether it begins at its place, seen from the
-// hinge edge, or ends there.
+// label writes a figure on the slab; from is whether it begins at its place, seen from the hinge edge, or ends there.
 func (b board) label(across, down float64, text string, from bool) {
 	b.font("B", 12)
 	x, y := b.at(across, down)
@@ -546,7 +545,7 @@ func (b board) label(across, down float64, text string, from bool) {
 	b.Text(x, y+1.6, text)
 }
 
-// capital begins a line large.
+// capital capitalises the first letter.
 func capital(s string) string {
 	r := []rune(s)
 	if len(r) > 0 {

@@ -11,13 +11,13 @@ import (
 	"kindmargin/document/template"
 )
 
-// Kind is a paper that a job can be put on.
+// Kind is a kind of paper.
 type Kind struct{ ID string }
 
-// Name is what the paper is called.
+// Name is the name of the paper.
 func (k Kind) Name() message.ID { return "paper." + message.ID(k.ID) }
 
-// Note says what is on it.
+// Note is what is on it.
 func (k Kind) Note() message.ID { return "paper-note." + message.ID(k.ID) }
 
 // Kinds lists them.
@@ -28,10 +28,10 @@ var Kinds = []Kind{
 	{"load"},
 }
 
-// Pictures gives the pictures of a door, one after the other; one that cannot be read ends the paper.
+// Pictures reads the pictures of an opening, one after the other; a read error ends the paper.
 type Pictures func(opening string) iter.Seq2[Photo, error]
 
-// Asked is a paper that is asked for: the doors of a job on it.
+// Asked is a requested paper, for some openings of a job.
 type Asked struct {
 	Kind, Paper string // by ID
 	Job         job.Job
@@ -39,7 +39,7 @@ type Asked struct {
 	Told        func()   // called after each door, as often as Passes says; may be nil
 }
 
-// Passes is how often Told is called for each door of a kind of paper.
+// Passes is how often Told is called for each opening of a kind of paper.
 func Passes(kind string) int {
 	if kind == book { // for its schedule, and for its pages
 		return 2
@@ -47,8 +47,8 @@ func Passes(kind string) int {
 	return 1
 }
 
-// Write puts the doors of a job on paper, and holds the plans of a few of them at once. An unknown kind
-// or paper is a field.Error; it fails as document.Each does.
+// Write writes a paper for the openings of a job, with the plans of a few in memory at once. An unknown kind or paper
+// size is a field.Error; it fails as document.Each does.
 func Write(ctx context.Context, w io.Writer, a Asked) error {
 	p, ok := template.PaperByID(a.Paper)
 	if !ok {

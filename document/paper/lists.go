@@ -14,7 +14,7 @@ import (
 	"kindmargin/document/template"
 )
 
-// order is what is bought for the doors.
+// order is what to buy for the openings.
 func (a Asked) order(ctx context.Context, w io.Writer, p template.Paper) error {
 	need, err := a.count(ctx)
 	if err != nil {
@@ -28,12 +28,12 @@ func (a Asked) order(ctx context.Context, w io.Writer, p template.Paper) error {
 	return d.write(w)
 }
 
-// title is what a paper is called.
+// title is the title of a paper.
 func title(j job.Job, id message.ID) string {
 	return document.Voice(j).Say(message.Message{ID: id, Args: message.Args{"job": j.Name}})
 }
 
-// count counts what the doors need.
+// count counts the needs of the openings.
 func (a Asked) count(ctx context.Context) (load.List, error) {
 	c := load.NewCounter(a.Job)
 	err := document.Each(ctx, a.Job, func(d load.Opening) error {
@@ -51,7 +51,7 @@ func ordered(f *flow, j job.Job, need load.List) {
 	groups(f, l)
 }
 
-// load is what to take along for the doors, and what is set once for them.
+// load is what to take along for the openings, with shared settings.
 func (a Asked) load(ctx context.Context, w io.Writer, p template.Paper) error {
 	need, err := a.count(ctx)
 	if err != nil {
@@ -78,7 +78,7 @@ func (a Asked) load(ctx context.Context, w io.Writer, p template.Paper) error {
 	return d.write(w)
 }
 
-// groups writes a list under its headings, a box before each line to be ticked.
+// groups prints a list under its headings, with a tick box before each line.
 func groups(f *flow, l document.Load) {
 	for _, o := range l.Open {
 		f.ink(red)
@@ -135,10 +135,10 @@ func cutting(f *flow, l document.Load, u measure.Unit) {
 	}, rows)
 }
 
-// mostNamed is how many doors are named before the rest are only counted.
+// mostNamed is how many openings are named before the rest are only counted.
 const mostNamed = 8
 
-// some names doors, the first of them where there are many.
+// some names openings, up to mostNamed.
 func (d *page) some(doors []string) string {
 	if len(doors) <= mostNamed {
 		return strings.Join(doors, ", ")

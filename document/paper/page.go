@@ -1,5 +1,4 @@
-// Package paper puts doors on paper to be read: a card of one door, the book of a house, what
-// to load and to order; all as PDF.
+// Package paper prints openings: a card for each, the book of a house, what to load and to order; all as PDF.
 package paper
 
 import (
@@ -20,10 +19,10 @@ import (
 	"kindmargin/words"
 )
 
-// edge is what printers leave white, mm.
+// edge is the margin that printers leave white, in mm.
 const edge = 12
 
-// page is a document while it is written. Sizes are in mm, but for those of text, in points.
+// page is a document while it is written. Sizes are in mm, those of text in points.
 type page struct {
 	*fpdf.Fpdf
 	wide, high float64
@@ -40,7 +39,7 @@ var (
 	faint  = [3]int{225, 225, 225}
 )
 
-// newPage is a document of a job; foot is what stands before what is said at the foot of every paper.
+// newPage begins a document of a job; foot is printed before the standard text at the foot of every paper.
 func newPage(p template.Paper, j job.Job, title, foot string) *page {
 	doc := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: p.Width, Ht: p.Height}})
 	d := &page{Fpdf: doc, wide: p.Width, high: p.Height, voice: document.Voice(j)}
@@ -76,7 +75,7 @@ func (d *page) font(style string, size float64) { d.SetFont("go", style, size) }
 // write ends a document.
 func (d *page) write(w io.Writer) error { return d.Output(w) }
 
-// plain keeps what a font has no sign for, and what turns a line round, from the paper.
+// plain removes signs that the font lacks, and those that change the direction of writing.
 func plain(s string) string {
 	return strings.Map(func(r rune) rune {
 		switch {
@@ -89,15 +88,15 @@ func plain(s string) string {
 	}, s)
 }
 
-// lead is the height of a line of text of a size, mm.
+// lead is the line height of text of a size, in mm.
 func lead(size float64) float64 { return size * 25.4 / 72 * 1.25 }
 
-// text is a message in the words of the job, args being names and values by turns.
+// text is a message in the words of the job; args are names and values by turns.
 func (d *page) text(id message.ID, args ...any) string {
 	return d.voice.Say(message.With(id, args...))
 }
 
-// say writes text in a column, broken into lines, and gives where it ends.
+// say prints text in a column, with line breaks, and returns where it ends.
 func (d *page) say(x, y, wide, size float64, style, text string) float64 {
 	d.font(style, size)
 	for _, line := range d.SplitText(plain(text), wide) {
@@ -107,13 +106,13 @@ func (d *page) say(x, y, wide, size float64, style, text string) float64 {
 	return y
 }
 
-// tall is how high text stands in a column.
+// tall is the height of text in a column.
 func (d *page) tall(wide, size float64, style, text string) float64 {
 	d.font(style, size)
 	return float64(len(d.SplitText(plain(text), wide))) * lead(size)
 }
 
-// cut shortens text to a width.
+// cut truncates text to a width.
 func (d *page) cut(text string, wide float64) string {
 	text = plain(text)
 	if d.GetStringWidth(text) <= wide {
@@ -126,14 +125,14 @@ func (d *page) cut(text string, wide float64) string {
 	return string(runes) + "…"
 }
 
-// flow writes down a page after page.
+// flow prints down a page after page.
 type flow struct {
 	*page
 	y        float64
 	pictures int // their bytes so far
 }
 
-// room begins a new page where so much no longer goes on this one.
+// room begins a new page where a height no longer fits on this one.
 func (f *flow) room(high float64) {
 	if f.y+high > f.high-edge-4 {
 		f.begin()
@@ -159,13 +158,13 @@ func (f *flow) indent(in, size float64, style, text string) {
 	}
 }
 
-// column is one column of a table: its header, and its share of the width.
+// column is a column of a table: its header, and its share of the width.
 type column struct {
 	name  string
 	share float64
 }
 
-// table writes a table, its header again on each page.
+// table prints a table, with its header on each page.
 func (f *flow) table(size float64, columns []column, rows [][]string) {
 	all := 0.0
 	for _, c := range columns {

@@ -12,8 +12,8 @@ import (
 	"strings"
 )
 
-// What a workbook may hold at most, as it is unpacked. The library that reads it makes values of most of its
-// parts whole, a few hundred bytes for each tag, so that tags count, not only bytes.
+// Bounds on an unpacked workbook. The library that reads it holds most of its parts in memory, a few hundred bytes for
+// each tag, so that tags count, not only bytes.
 const (
 	mostParts   = 2000
 	mostUnzip   = 64 << 20
@@ -29,11 +29,11 @@ const (
 	mostMerged  = 20_000
 )
 
-// errLarge is a workbook that holds more than any schedule of doors.
+// errLarge is a workbook that holds more than any door schedule.
 var errLarge = errors.New("larger than a schedule")
 
-// scan goes once over a workbook's parts, unpacking none of them whole, before the library does: it refuses one
-// that would take more room than it may, and gives the merged cells of each sheet by its part's name.
+// scan streams through a workbook's parts before the library reads it: it rejects one that would take too much memory,
+// and returns the merged cells of each sheet by its part's name.
 func scan(z *zip.Reader) (merged map[string][]string, err error) {
 	if len(z.File) > mostParts {
 		return nil, errLarge
@@ -41,7 +41,7 @@ func scan(z *zip.Reader) (merged map[string][]string, err error) {
 	merged = map[string][]string{}
 	unpacked, tags, longest, widest := uint64(0), 0, 0, 0
 	for _, f := range z.File {
-		// The reader below never gives more of a part than is said here.
+		// The reader below never returns more of a part than its header says.
 		if unpacked += f.UncompressedSize64; unpacked > mostUnzip {
 			return nil, errLarge
 		}
@@ -137,7 +137,7 @@ func scanPart(f *zip.File) (p part, err error) {
 	}
 }
 
-// nameOf is the name of a tag, without the prefix of its namespace; that of an end begins with a stroke.
+// nameOf is a tag's local name; that of an end tag begins with a slash.
 func nameOf(tag string) string {
 	end := strings.HasPrefix(tag, "/")
 	tag = strings.TrimPrefix(tag, "/")
@@ -153,7 +153,7 @@ func nameOf(tag string) string {
 	return tag
 }
 
-// refOf is the range that a mergeCell tag names.
+// refOf is the range of a mergeCell tag.
 func refOf(tag string) string {
 	_, rest, _ := strings.Cut(tag, "ref=")
 	if rest == "" {
@@ -163,7 +163,7 @@ func refOf(tag string) string {
 	return ref
 }
 
-// partsOf are the parts of a workbook's sheets, by the ID that the workbook calls them.
+// partsOf are the parts of a workbook's sheets, by relationship ID.
 func partsOf(z *zip.Reader) (byID map[string]string) {
 	f, err := z.Open("xl/_rels/workbook.xml.rels")
 	if err != nil {

@@ -1,5 +1,5 @@
-// Package table reads tables as people send them, CSV in any of its kinds and XLSX, and writes
-// them so that nothing in them is worked out by the program that opens them.
+// Package table reads tables, CSV in any dialect and XLSX, and writes them so that a spreadsheet evaluates nothing in
+// them.
 package table
 
 import (
@@ -20,21 +20,20 @@ import (
 	"kindmargin/core/message"
 )
 
-// Table is a table as it was read: cells as text, rows of any length.
+// Table is a parsed table: cells as text, rows of any length.
 type Table struct {
 	Rows  [][]string
 	Notes []message.Message // how it was read, where that is not plain
 }
 
-// What is read at most.
+// Bounds on a table.
 const (
 	mostColumns = 200
 	mostLine    = 256 << 10 // bytes of a line of CSV
 )
 
-// Read reads a table of at most so many rows; of a workbook the first sheet that like calls
-// one, else the first that is not empty. What is none, or too large, is refused with a
-// field.Error.
+// Read reads a table of at most a number of rows; of a workbook the sheet that like names, otherwise the first that is
+// not empty. It fails with a field.Error for a file that is no table, or too large.
 func Read(b []byte, mostRows int, like func([][]string) bool) (Table, error) {
 	switch {
 	case len(bytes.TrimSpace(b)) == 0:
@@ -66,7 +65,7 @@ func tooWide() error {
 	return field.Fault("", "refused.table-columns", message.Args{"most": message.Number(mostColumns)})
 }
 
-// decode gives the text of a file, whatever it is written in.
+// decode returns the text of a file in any of the usual encodings.
 func decode(b []byte) (text string, note message.ID, err error) {
 	switch {
 	case bytes.HasPrefix(b, []byte("\xFF\xFE")), bytes.HasPrefix(b, []byte("\xFE\xFF")):
@@ -86,8 +85,7 @@ func decode(b []byte) (text string, note message.ID, err error) {
 
 var separators = []rune{',', ';', '\t', '|'}
 
-// readCSV reads text whose cells are set apart by whichever sign sets most of its lines apart
-// alike.
+// readCSV parses text with the delimiter that divides most of its lines alike.
 func readCSV(text string, mostRows int) ([][]string, error) {
 	sep := separator(text)
 	if first, rest, _ := strings.Cut(text, "\n"); strings.HasPrefix(first, "sep=") { // as some spreadsheets say it
@@ -97,7 +95,7 @@ func readCSV(text string, mostRows int) ([][]string, error) {
 	r := csv.NewReader(pace)
 	r.Comma, r.LazyQuotes, r.FieldsPerRecord, r.ReuseRecord = sep, true, -1, true
 	var rows [][]string
-	// Lines with nothing in them are passed over by the reader, and counted here.
+	// The CSV reader skips empty lines; they are counted here.
 	for {
 		pace.left = mostLine
 		record, err := r.Read()
@@ -129,7 +127,7 @@ func readCSV(text string, mostRows int) ([][]string, error) {
 	}
 }
 
-// pacer gives no more of a text than it was let, so that no line of it is read that is longer.
+// pacer limits how much is read at once, so that no longer line is buffered.
 type pacer struct {
 	r    io.Reader
 	left int
@@ -146,7 +144,7 @@ func (p *pacer) Read(b []byte) (int, error) {
 	return n, err
 }
 
-// tooLong refuses a cell that holds more than spreadsheets do.
+// tooLong rejects a cell that is longer than spreadsheets allow.
 func tooLong(cell string, column, line int) error {
 	if len(cell) <= mostLetters || utf8.RuneCountInString(cell) <= mostLetters {
 		return nil
@@ -156,8 +154,7 @@ func tooLong(cell string, column, line int) error {
 	})
 }
 
-// separator is the sign that sets cells apart: the one that stands most often in every one of
-// the first lines, what is quoted apart.
+// separator is the delimiter: the one most frequent in every one of the first lines, outside quotes.
 func separator(text string) rune {
 	if strings.HasPrefix(text, "sep=") && len(text) > 4 {
 		return rune(text[4])
@@ -189,8 +186,7 @@ func separator(text string) rune {
 	return best
 }
 
-// readBook reads a sheet of a workbook. Its macros are not run, and its formulas count as
-// what they came to when it was saved.
+// readBook reads a sheet of a workbook. Macros are not run, and a formula is its saved result.
 func readBook(b []byte, mostRows int, like func([][]string) bool) (t Table, err error) {
 	defer func() { // the library is handed whatever people send
 		if p := recover(); p != nil {
@@ -297,7 +293,7 @@ func readSheet(f *excelize.File, name string, mostRows int) (rows [][]string, er
 	return rows, it.Error()
 }
 
-// apart gives each of some merged cells the value that they share, and tells how many ranges there were.
+// apart gives each merged cell the value of its range, and counts the ranges.
 func apart(rows [][]string, ranges []string) (n int) {
 	left := len(rows) * mostColumns // cells: ranges that lie over each other are none that a spreadsheet makes
 	for _, ref := range ranges {

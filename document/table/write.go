@@ -11,21 +11,18 @@ import (
 	"github.com/xuri/excelize/v2"
 )
 
-// Sheet is a table that goes out: a line of headers, and rows whose cells are text, float64 or
-// int.
+// Sheet is a table to write: headers, and rows whose cells are text, float64 or int.
 type Sheet struct {
 	ID, Name string
 	Headers  []string
 	Rows     [][]any
 }
 
-// signs are those that a formula begins with, also as wide as a letter of Chinese or Japanese, which some
-// spreadsheets take for them.
+// signs are those that begin a formula, fullwidth forms included, which some spreadsheets accept.
 const signs = "=+-@\t\r\n＝＋－＠"
 
-// harmless is text that no spreadsheet works out: one that begins as a formula does has a
-// quote put before it (OWASP, CSV injection, from memory), which the reading here takes off
-// again.
+// harmless is text that no spreadsheet evaluates: a quote is put before a formula's sign (OWASP, CSV injection, from
+// memory), and removed again by Read.
 func harmless(s string) string {
 	if first, _ := utf8.DecodeRuneInString(s); s != "" && strings.ContainsRune(signs, first) {
 		return "'" + s
@@ -46,8 +43,8 @@ func text(cell any) string {
 	return ""
 }
 
-// CSV writes a table as UTF-8 with commas (RFC 4180, but lines end as here); the mark before it tells spreadsheets
-// that it is UTF-8.
+// CSV writes a table as UTF-8 with commas (RFC 4180, but with \n); the byte order mark tells spreadsheets that it is
+// UTF-8.
 func (s Sheet) CSV(w io.Writer) error {
 	if _, err := io.WriteString(w, "\uFEFF"); err != nil {
 		return err
@@ -123,7 +120,7 @@ func (s Sheet) stream(f *excelize.File, bold int) error {
 	return out.Flush()
 }
 
-// widths are as many letters as each column needs, within reason.
+// widths are the columns' widths in letters, bounded.
 func (s Sheet) widths() []float64 {
 	out := make([]float64, len(s.Headers))
 	for i, h := range s.Headers {

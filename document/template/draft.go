@@ -8,7 +8,7 @@ import (
 	"kindmargin/words"
 )
 
-// Draft is a drawing at full size: mm, x to the right, y down, from its upper left corner.
+// Draft is a drawing at full size, in mm, x to the right and y down from its upper left corner.
 type Draft struct {
 	Title         string
 	Width, Height float64
@@ -17,7 +17,7 @@ type Draft struct {
 	voice words.Voice
 }
 
-// Shape is a line, a round or a round-cornered rectangle, or a text.
+// Shape is a line, a circle, a rounded rectangle, or a text.
 type Shape struct {
 	Kind  Kind
 	Layer Layer
@@ -29,7 +29,7 @@ type Shape struct {
 	Mid   bool    // a text is set about its place
 }
 
-// Kind is what a shape is.
+// Kind is the kind of a shape.
 type Kind int
 
 // The kinds.
@@ -40,7 +40,7 @@ const (
 	Text
 )
 
-// Layer is what a shape is for.
+// Layer is the purpose of a shape.
 type Layer string
 
 // The layers.
@@ -78,7 +78,7 @@ func (d *Draft) middle(x, y, size float64, s string) {
 	d.Shapes = append(d.Shapes, Shape{Kind: Text, Layer: TextLayer, X: x, Y: y, Size: size, Text: s, Mid: true})
 }
 
-// scaled is the draft larger by a factor, for a printer that prints it smaller.
+// scaled is the draft scaled by a factor, for a printer that shrinks.
 func (d Draft) scaled(by float64) Draft {
 	if by == 1 {
 		return d
@@ -93,19 +93,18 @@ func (d Draft) scaled(by float64) Draft {
 	return d
 }
 
-// Paper is a size of sheet, mm, upright. A4 and A3 by ISO 216, Letter and Tabloid by
-// ANSI/ASME Y14.1, from memory.
+// Paper is a paper size, in mm, upright. A4 and A3 by ISO 216, Letter and Tabloid by ANSI/ASME Y14.1, from memory.
 type Paper struct {
 	ID            string
 	Width, Height float64
 }
 
-// Papers that a draft is printed on.
+// Papers lists the paper sizes.
 var Papers = []Paper{
 	{"a4", 210, 297}, {"a3", 297, 420}, {"letter", 8.5 * 25.4, 11 * 25.4}, {"tabloid", 11 * 25.4, 17 * 25.4},
 }
 
-// PaperByID finds a paper; ok is false where there is none of that name.
+// PaperByID finds a paper; ok is false for an unknown ID.
 func PaperByID(id string) (p Paper, ok bool) {
 	for _, p := range Papers {
 		if p.ID == id {
@@ -115,8 +114,8 @@ func PaperByID(id string) (p Paper, ok bool) {
 	return Paper{}, false
 }
 
-// What a sheet keeps for itself, mm: the edge that printers leave white, what two sheets
-// share, and a band for title and ruler at its foot.
+// Reserved on a sheet, in mm: the white edge of printers, the overlap of two sheets, and a band for title and ruler at
+// its foot.
 const (
 	edge    = 10
 	overlap = 12
@@ -133,7 +132,7 @@ func (d Draft) on(p Paper) Paper {
 	return p
 }
 
-// Tile is one sheet of a draft: the part of it that begins at X, Y.
+// Tile is one sheet of a draft: the part that begins at X, Y.
 type Tile struct{ X, Y float64 }
 
 // Tiles are the sheets of a draft on a paper, row by row, and how much of it each shows.
@@ -148,7 +147,7 @@ func (d Draft) Tiles(p Paper) (list []Tile, w, h float64) {
 	return list, w, h
 }
 
-// count is on how many sheets a length goes that each show so much.
+// count is the number of sheets for a length.
 func count(length, shows float64) int {
 	if length <= shows {
 		return 1

@@ -11,7 +11,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// What a printed jig is made with, mm.
+// Sizes of a printed jig, in mm.
 const (
 	jigWall   = 8.0  // of plate and fence: it stands on the plate, and wants no supports
 	jigPilot  = 8.0  // a seat for a guide bush, 8 outside and 3 inside
@@ -19,9 +19,8 @@ const (
 	jigRound  = 18.0 // past the outermost hole
 )
 
-// MakeSolid makes a body for a 3-D printer of one leaf of a door: the boring jig of its
-// hardware, or the pocket template of its hinge. What cannot be made is refused, as a
-// field.Error.
+// MakeSolid makes a body for a 3-D printer, for one leaf of an opening: the boring jig of its hardware, or the recess
+// template of its hinge. It fails with a field.Error for what cannot be made.
 func MakeSolid(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (*Solid, error) {
 	switch id {
 	case "hinge":
@@ -88,7 +87,7 @@ func boringJig(w lock.Work, line, thick float64) (*Solid, error) {
 	if e := w.Edge; e != nil && e.Long == 0 {
 		bores = append(bores, Bore{0, [3]float64{0, e.Down.Value.MM() - line, -thick / 2}, jigPilot / 2})
 	}
-	// A window on the latch line at the plate's far end, to see the line through.
+	// A window on the latch line at the plate's far end.
 	half := jigPilot/2 + boreWall // as wide as a bore's own cell, so that its planes cut none
 	less = append(less, Block{[3]float64{deep - 10, -half, 0}, [3]float64{deep - 3, half, jigWall}})
 	s, ok := NewSolid([]Block{plate, fence}, less, bores)
@@ -98,8 +97,8 @@ func boringJig(w lock.Work, line, thick float64) (*Solid, error) {
 	return s, nil
 }
 
-// pocketBody is a router's template for one hinge leaf: a plate with the pocket's opening,
-// open at the pull face, where a fence lies on it.
+// pocketBody is a router's template for one hinge leaf: a plate with the recess's opening, open at the pull face, where
+// a fence lies on it.
 func pocketBody(o job.Opening, r lock.Router) (*Solid, error) {
 	c := o.Hinges
 	if err := r.Check(min(c.Width, c.Leaf)); err != nil {

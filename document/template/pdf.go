@@ -9,10 +9,9 @@ import (
 	"kindmargin/core/message"
 )
 
-// PDF writes a draft at full size over as many sheets of a paper as it needs. printed is at
-// what share of full size this printer prints, 1 for one that is true: the draft is made so
-// much larger. Each sheet has a ruler of 100 mm (4 in beside it) to hold a rule against,
-// and crosses where it joins the next.
+// PDF writes a draft at full size over as many sheets of a paper as it needs. printed is the scale at which the printer
+// prints, 1 for a true one; the draft is enlarged to correct it. Each sheet has a ruler of 100 mm (4 in beside it) to
+// check by, and crosses where it joins the next.
 func (d Draft) PDF(w io.Writer, p Paper, printed float64) error {
 	if !(printed >= 0.9 && printed <= 1.1) { // NaN neither
 		return field.Fault("/printed", "refused.printed", message.Args{"percent": message.Percent(100 * printed)})
@@ -79,8 +78,7 @@ func draw(doc *fpdf.Fpdf, tr func(string) string, s Shape) {
 	}
 }
 
-// joins are places of a draft in the middle of what two sheets share, where a cross on both
-// lays one on the other.
+// joins are places in the middle of the overlap of two sheets, where both have a cross.
 func (d Draft) joins(tw, th float64) (list []Tile) {
 	const every = 60
 	for i := range count(d.Width, tw) - 1 {

@@ -7,16 +7,16 @@ import (
 	"slices"
 )
 
-// Solid is a body for a 3-D printer, in mm: a block cut by planes across each axis into
-// cells, some of them full, with round holes along an axis that stay inside one row of cells.
-// Every face is cut by the same planes, so that the mesh closes by itself.
+// Solid is a body for a 3-D printer, in mm: a block divided by planes across each axis into cells, some of them full,
+// with round holes along an axis that stay inside one row of cells. All faces are divided by the same planes, so that
+// the mesh is closed.
 type Solid struct {
 	breaks [3][]float64
 	full   map[[3]int]bool
 	holes  map[hole]float64 // radius
 }
 
-// hole is a row of cells along an axis; its own place along that axis is nought.
+// hole is a row of cells along an axis; its own coordinate along that axis is 0.
 type hole struct {
 	axis int
 	at   [3]int
@@ -32,11 +32,11 @@ type Bore struct {
 	Radius float64
 }
 
-// boreWall is what a cell leaves about its bore, mm.
+// boreWall is the distance of a cell's walls from its bore, in mm.
 const boreWall = 1.0
 
-// NewSolid makes a body of blocks, less others, with bores. A bore's cell is as wide as the
-// bore and a little; ok is false where a plane would cut one.
+// NewSolid makes a body of blocks, less others, with bores. A bore's cell is a little wider than the bore; ok is false
+// where a plane would cut one.
 func NewSolid(add, less []Block, bores []Bore) (s *Solid, ok bool) {
 	s = &Solid{full: map[[3]int]bool{}, holes: map[hole]float64{}}
 	const wall = boreWall
@@ -115,7 +115,7 @@ func (s *Solid) middle(c [3]int) (m [3]float64) {
 // Triangle has its corners counterclockwise, seen from outside.
 type Triangle [3][3]float64
 
-// sides is how many a bore's circle has.
+// sides is the number of sides of a bore's polygon.
 const sides = 48
 
 // Mesh is the body's surface.
@@ -146,7 +146,7 @@ func (s *Solid) Mesh() (list []Triangle) {
 	return list
 }
 
-// face is one face of a cell, with the circle of its bore left out.
+// face is one face of a cell, without the circle of its bore.
 func (s *Solid) face(c [3]int, axis, u, v, end int, r float64, put func(a, b, c [3]float64)) {
 	at := func(x, y float64) (p [3]float64) {
 		p[axis], p[u], p[v] = s.breaks[axis][c[axis]+end], x, y
@@ -191,7 +191,7 @@ func (s *Solid) wall(c [3]int, axis, u, v int, r float64, put func(a, b, c [3]fl
 	}
 }
 
-// Volume is what the body holds, mm³.
+// Volume is the body's volume, in mm³.
 func (s *Solid) Volume() (v float64) {
 	s.cells(func(c [3]int) {
 		if !s.full[c] {
@@ -206,7 +206,7 @@ func (s *Solid) Volume() (v float64) {
 			row := hole{axis, c}
 			row.at[axis] = 0
 			r := s.holes[row]
-			// A polygon of so many sides inside the circle.
+			// An inscribed polygon.
 			v -= size[axis] * sides / 2 * r * r * math.Sin(2*math.Pi/sides)
 		}
 	})

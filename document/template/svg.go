@@ -61,7 +61,7 @@ type svgText struct {
 // num is a number of millimetres, to a thousandth.
 type num float64
 
-// MarshalXMLAttr writes it without needless noughts.
+// MarshalXMLAttr encodes it without trailing zeros.
 func (n num) MarshalXMLAttr(name xml.Name) (xml.Attr, error) {
 	return xml.Attr{
 		Name: name, Value: strconv.FormatFloat(float64(int64(float64(n)*1000+half(float64(n))))/1000, 'f', -1, 64),

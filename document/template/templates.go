@@ -16,20 +16,20 @@ import (
 	"kindmargin/words"
 )
 
-// Template is a sheet that can be had of a door.
+// Template is a kind of template.
 type Template struct {
 	ID   string
 	Step job.Step // at which it is wanted
 	Body bool     // it can be had for a 3-D printer too
 }
 
-// Name is what the template is called.
+// Name is the name of the template.
 func (t Template) Name() message.ID { return "template." + message.ID(t.ID) }
 
-// Note says what is on it.
+// Note is what is on it.
 func (t Template) Note() message.ID { return "template-note." + message.ID(t.ID) }
 
-// Templates that there are.
+// Templates lists the kinds.
 var Templates = []Template{
 	{"lock", job.StepLock, true},
 	{"plate", job.StepLock, false},
@@ -38,7 +38,7 @@ var Templates = []Template{
 	{"rod", job.StepHinges, false},
 }
 
-// drawn is what a template says, of a door: in millimetres, as it is drawn.
+// drawn are a template's texts, in millimetres.
 type drawn struct {
 	words.Voice
 	door string
@@ -48,13 +48,13 @@ func (d drawn) say(id message.ID, args message.Args) string {
 	return d.Say(message.Message{ID: id, Args: args})
 }
 
-// title is the door, and what is drawn of it.
+// title is the opening, and the template.
 func (d drawn) title(what any) string {
 	return d.say("template-line.title", message.Args{"door": d.door, "what": what})
 }
 
-// Make draws a template of one leaf of a door, 0 the one on the hinge jamb. What cannot be
-// made is refused with the figures that clash, as a field.Error.
+// Make draws a template of one leaf of an opening, 0 the one on the hinge jamb. It fails with a field.Error, with the
+// figures that clash, for what cannot be made.
 func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, error) {
 	p := plan.Solve(j, o)
 	if leaf < 0 || leaf >= len(p.Leaves) {
@@ -102,7 +102,7 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, 
 	return routed(door, "load.strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)
 }
 
-// noLeaf is a leaf that a door of so many does not have.
+// noLeaf is the error of a leaf that the opening does not have.
 func noLeaf(leaves int) error {
 	if leaves == 1 {
 		return field.Fault("/leaf", "refused.leaf-1", nil)
@@ -110,11 +110,10 @@ func noLeaf(leaves int) error {
 	return field.Fault("/leaf", "refused.leaf-2", nil)
 }
 
-// face is how much of a face a boring template shows past its deepest hole, mm.
+// face is how much of a face a boring template shows beyond its deepest hole, in mm.
 const face = 25
 
-// boring is folded over the edge: pull face, edge, push face. line is the latch's place down
-// the edge.
+// boring is folded over the edge: pull face, edge, push face. line is the latch's place down the edge.
 func boring(of drawn, w lock.Work, line, thick float64) Draft {
 	deep, up, down := 70.0, 40.0, 40.0
 	reach := func(y, r float64) { up, down = max(up, r-y+15), max(down, y+r+15) }
@@ -159,11 +158,11 @@ func boring(of drawn, w lock.Work, line, thick float64) Draft {
 	return d
 }
 
-// cheek is how far a router's template reaches past its hole, mm.
+// cheek is the width of a router's template beyond its opening, in mm.
 const cheek = 45
 
-// routed is a template for a plate: its hole for the bush, the plate, the middle line with a
-// cheek so far from it, and what is bored behind.
+// routed is a template for a plate: its opening for the bush, the plate, the middle line with a cheek at a distance
+// from it, and the bores behind.
 func routed(
 	of drawn, plate message.ID, p trade.Plate, cheekAt measure.Length, r lock.Router, bored bool, hole measure.Length,
 ) (Draft, error) {
@@ -174,7 +173,7 @@ func routed(
 	d := Draft{voice: of.Voice, Title: of.title(plate), Width: w + 2*cheek, Height: h + 2*cheek}
 	x, y := d.Width/2, d.Height/2
 	d.rect(MarkLayer, 0, 0, d.Width, d.Height, 0)
-	// A cutter leaves corners of its own radius at least.
+	// A cutter leaves corners of at least its own radius.
 	round := max(p.Radius, r.Cutter/2) + (r.Bush-r.Cutter)/2
 	d.rect(CutLayer, x-w/2, y-h/2, w, h, round.MM())
 	d.rect(MarkLayer, x-p.Wide.MM()/2, y-p.Long.MM()/2, p.Wide.MM(), p.Long.MM(), p.Radius.MM())
@@ -198,9 +197,8 @@ func routed(
 	return d, nil
 }
 
-// hinge is the top hinge's pocket, open toward the pull face, on a strip whose end is set to
-// the slab's top; a nib as long as the head margin stands over that for the jamb, where it
-// touches the head.
+// hinge is the top hinge's recess, open toward the pull face, on a strip whose end is held to the slab's top; a nib as
+// long as the head margin sets it off the head on the jamb.
 func hinge(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
 	c := o.Hinges
 	if len(l.Hinges) == 0 {
@@ -243,15 +241,15 @@ func hinge(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
 	return d, nil
 }
 
-// rodWide is how wide a story rod's strip is drawn, mm.
+// rodWide is the width of a story rod's drawing, in mm.
 const (
 	rodWide   = 60
 	houseWide = 50 // and of what the other doors have elsewhere
 )
 
-// rod is a strip with the marks of the jamb on its left and of the slab, the head margin
-// higher, in its middle; its upper end is set to the head, or the slab's top to it. On its
-// right are the marks of the house's other doors that stand elsewhere, in the jamb.
+// rod is a strip with the marks of the jamb on its left and those of the slab, the head margin higher, in its middle;
+// its upper end is held to the head, or the slab's top to it. On its right are the differing marks of the house's other
+// openings, in the jamb.
 func rod(of drawn, j job.Job, o job.Opening, l plan.Leaf) Draft {
 	last := 0.0
 	for _, m := range l.Rod {

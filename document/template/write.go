@@ -10,16 +10,16 @@ import (
 	"kindmargin/core/message"
 )
 
-// Format is a way to write a draft.
+// Format is a file format of drafts.
 type Format struct {
 	ID, Type string // Type is its media type
 	Paper    bool   // it goes on paper
 }
 
-// Name is what the format is called.
+// Name is the name of the format.
 func (f Format) Name() message.ID { return "format." + message.ID(f.ID) }
 
-// Formats that there are.
+// Formats lists the formats.
 var Formats = []Format{
 	{"pdf", "application/pdf", true},
 	{"svg", "image/svg+xml", false},
@@ -27,7 +27,7 @@ var Formats = []Format{
 	{"stl", "model/stl", false},
 }
 
-// FormatByID finds a format; ok is false where there is none of that name.
+// FormatByID finds a format; ok is false for an unknown ID.
 func FormatByID(id string) (f Format, ok bool) {
 	for _, f := range Formats {
 		if f.ID == id {
@@ -37,7 +37,7 @@ func FormatByID(id string) (f Format, ok bool) {
 	return Format{}, false
 }
 
-// Asked is a sheet, or a body, that is asked for of one leaf of a door.
+// Asked is a requested template, or body, of one leaf of an opening.
 type Asked struct {
 	Template, Format, Paper string
 	Leaf                    int // 0 the one on the hinge jamb
@@ -45,8 +45,8 @@ type Asked struct {
 	Printed                 float64 // at what share of full size the printer prints
 }
 
-// Write makes and writes what is asked for. What cannot be made is refused with the figures
-// that clash, as a field.Error.
+// Write makes and writes what is asked for. It fails with a field.Error, with the figures that clash, for what cannot
+// be made.
 func Write(w io.Writer, j job.Job, o job.Opening, a Asked) error {
 	if a.Template == "jig" {
 		a.Template, a.Format = "lock", "stl"
@@ -65,10 +65,10 @@ func Write(w io.Writer, j job.Job, o job.Opening, a Asked) error {
 	return d.write(w, a.Format, a.Paper, a.Printed)
 }
 
-// mostDraft is how large a draft is at most, mm: a rod of the tallest opening.
+// mostDraft is the largest size of a draft, in mm: a rod of the tallest opening.
 const mostDraft = 6000
 
-// write writes a draft in a format; paper and printed are for those that go on paper.
+// write writes a draft in a format; paper and printed are for those on paper.
 func (d Draft) write(w io.Writer, format, paper string, printed float64) error {
 	if !(d.Width <= mostDraft && d.Height <= mostDraft) {
 		return field.Fault("/template", "refused.template-size", message.Args{

@@ -66,7 +66,7 @@ var shots = func() []shot {
 	)
 }()
 
-// stacked are pictures that stand under one another in one file, so that there are fewer.
+// stacked are pictures that are combined into one file, one above the other.
 var stacked = [][3]string{{"kit-rod", "kit", "rod"}, {"slab-pair", "slab", "pair"}, {"stops-log", "stops", "log"}}
 
 // morning is when the pictures are taken, by the page's clock.
@@ -147,7 +147,7 @@ func run(dir string) error {
 		if err := chromedp.Do(tab, chromedp.Navigate(p.URL+s.path)); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}
-		// The page is whole when nothing is being fetched and the font is in.
+		// The page is complete when nothing is being fetched and the font is loaded.
 		if _, err := chromedp.Run(tab, chromedp.Poll[bool](
 			`!!document.querySelector('h1') && document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && [...document.querySelectorAll('[data-door]')].every((d) => d.querySelector('svg[role=img]')) && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card], [data-tick], [data-now]'))`,
 		)); err != nil {
@@ -174,7 +174,7 @@ func run(dir string) error {
 	return card(ctx, bin, tmp, dir)
 }
 
-// stack puts two pictures under one another in one file, and takes them away.
+// stack combines two pictures into one file, one above the other, and deletes them.
 func stack(dir string, names [3]string) error {
 	var parts []image.Image
 	for _, n := range names[1:] {
@@ -206,7 +206,7 @@ func stack(dir string, names [3]string) error {
 	return png.Encode(f, out)
 }
 
-// ask asks the program for something, and reads the answer.
+// ask sends a request to the program, and decodes the answer.
 func ask(method, url, tag, body string, into any) error {
 	req, err := http.NewRequest(method, url, strings.NewReader(body))
 	if err != nil {
@@ -235,7 +235,7 @@ func planned(url string) error {
 	)
 }
 
-// framed puts a door on the walk whose frame is made to its slab.
+// framed adds an opening whose frame is made to its slab.
 func framed(url string) (id string, err error) {
 	var v struct {
 		Opening struct{ ID string }
