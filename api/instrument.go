@@ -77,7 +77,7 @@ func (s server) speak(ctx context.Context, in *struct{ raw }) (*body[Heard], err
 	if asked.ID == "" {
 		asked.ID = store.NewID()
 	}
-	heard := s.hub.tell("length", Measured{asked.ID, strings.TrimSpace(asked.Text), asked.From}, func(e *ear) bool {
+	heard := s.hub.tell("length", Measured{asked.ID, strings.TrimSpace(asked.Text), asked.From}, func(e *subscriber) bool {
 		return e.pass == to
 	})
 	if heard == 0 {

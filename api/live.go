@@ -35,39 +35,39 @@ type Measured struct {
 // hub publishes events to the pages. A subscriber whose buffer is full is dropped; it reconnects and fetches again.
 type hub struct {
 	sync.Mutex
-	ears map[*ear]bool
+	subscribers map[*subscriber]bool
 }
 
-// ear is one subscriber.
-type ear struct {
+// subscriber is one subscriber.
+type subscriber struct {
 	pass string // of its client; empty for this machine
 	told chan []byte
 }
 
-// mostUntold is the size of a subscriber's buffer.
-const mostUntold = 32
+// buffered is the size of a subscriber's buffer.
+const buffered = 32
 
-func newHub() *hub { return &hub{ears: map[*ear]bool{}} }
+func newHub() *hub { return &hub{subscribers: map[*subscriber]bool{}} }
 
-func (h *hub) listen(pass string) *ear {
-	e := &ear{pass, make(chan []byte, mostUntold)}
+func (h *hub) listen(pass string) *subscriber {
+	e := &subscriber{pass, make(chan []byte, buffered)}
 	h.Lock()
 	defer h.Unlock()
-	h.ears[e] = true
+	h.subscribers[e] = true
 	return e
 }
 
-func (h *hub) leave(e *ear) {
+func (h *hub) leave(e *subscriber) {
 	h.Lock()
 	defer h.Unlock()
-	if h.ears[e] {
-		delete(h.ears, e)
+	if h.subscribers[e] {
+		delete(h.subscribers, e)
 		close(e.told)
 	}
 }
 
 // tell publishes to the subscribers that match, and returns how many there were.
-func (h *hub) tell(kind string, what any, to func(*ear) bool) (heard int) {
+func (h *hub) tell(kind string, what any, to func(*subscriber) bool) (heard int) {
 	b, err := json.Marshal(what)
 	if err != nil {
 		panic(err) // a type of this file
@@ -75,7 +75,7 @@ func (h *hub) tell(kind string, what any, to func(*ear) bool) (heard int) {
 	line := fmt.Appendf(nil, "event: %s\ndata: %s\n\n", kind, b)
 	h.Lock()
 	defer h.Unlock()
-	for e := range h.ears {
+	for e := range h.subscribers {
 		if !to(e) {
 			continue
 		}
@@ -83,14 +83,14 @@ func (h *hub) tell(kind string, what any, to func(*ear) bool) (heard int) {
 		case e.told <- line:
 			heard++
 		default:
-			delete(h.ears, e)
+			delete(h.subscribers, e)
 			close(e.told)
 		}
 	}
 	return heard
 }
 
-func everyone(*ear) bool { return true }
+func everyone(*subscriber) bool { return true }
 
 // tell publishes a change to every page.
 func (s server) tell(ctx context.Context, c Changed) {
@@ -102,13 +102,13 @@ func (s server) tell(ctx context.Context, c Changed) {
 func (h *hub) drop(pass string) {
 	h.Lock()
 	defer h.Unlock()
-	for e := range h.ears {
+	for e := range h.subscribers {
 		if e.pass == pass {
 			select {
 			case e.told <- []byte("event: ended\ndata: {}\n\n"):
 			default: // it hears so when it asks again
 			}
-			delete(h.ears, e)
+			delete(h.subscribers, e)
 			close(e.told)
 		}
 	}

@@ -87,7 +87,7 @@ func (s server) change(ctx context.Context, in *struct {
 	}
 	// The plan is computed while the disk is written to.
 	unit := k.Job.Job()
-	planned := meanwhile(func() document.Plan { return document.Of(unit, o) })
+	planned := async(func() document.Plan { return document.Of(unit, o) })
 	k, again, err := s.store.Save(ctx, k, in.Label, o)
 	if err != nil {
 		planned()
@@ -101,8 +101,8 @@ func (s server) change(ctx context.Context, in *struct {
 	return openingWith(k, planned), nil
 }
 
-// meanwhile runs f in a goroutine; the returned function waits for its result, and repeats its panic.
-func meanwhile[T any](work func() T) func() T {
+// async runs f in a goroutine; the returned function waits for its result, and repeats its panic.
+func async[T any](work func() T) func() T {
 	type result struct {
 		v        T
 		panicked any

@@ -3,7 +3,7 @@ import react from '@vitejs/plugin-react';
 import type { Plugin } from 'vite';
 import { defineConfig } from 'vitest/config';
 
-// What every page needs is asked for with the page, before what starts it has been read.
+// Every page's chunks are preloaded, before the entry script has been read.
 const preload: Plugin = {
 	name: 'preload',
 	transformIndexHtml: {
@@ -26,7 +26,7 @@ export default defineConfig({
 		rolldownOptions: {
 			output: {
 				codeSplitting: {
-					// What most pages share is one part; what starts them does not wait for it.
+					// What most pages share is one chunk; the entry script does not wait for it.
 					includeDependenciesRecursively: false,
 					groups: [
 						{

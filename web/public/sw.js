@@ -1,6 +1,6 @@
-// Without signal the page still opens, and shows what it last saw: pages and scripts come from
-// here, and so do the jobs that were looked at, where the server does not answer. Nothing that
-// is entered goes through here: the page itself keeps it and hands it in.
+// Without signal the page still opens and shows what it last fetched: pages, scripts and the jobs that were open come
+// from this cache where the server does not answer. Entries never pass through here: the page itself queues them and
+// sends them.
 const pages = 'pages';
 const jobs = 'jobs';
 const patience = 4000;
@@ -14,7 +14,7 @@ self.addEventListener('install', (e) => {
 	);
 });
 
-/** keep keeps the page of now with all its parts, also those that no one opened yet: a script names what it fetches. */
+/** keep caches the present page with all its parts, also those not opened yet: a script names what it imports. */
 async function keep(index) {
 	const cache = await caches.open(pages);
 	const text = await index.clone().text();
@@ -40,7 +40,7 @@ self.addEventListener('message', (e) => {
 	if (e.data === 'claim') e.waitUntil(self.clients.claim()); // a page that was not there yet
 });
 
-/** kept are the addresses whose answers are kept: a job's walk, its doors and their light. */
+/** kept are the addresses whose answers are cached: a job's walk, its openings and their drawings. */
 const kept = /^\/api\/(jobs|sharing)(\/[^/]+(\/(drawings|openings\/[^/]+))?)?$/;
 
 self.addEventListener('fetch', (e) => {
@@ -51,12 +51,12 @@ self.addEventListener('fetch', (e) => {
 	else if (kept.test(url.pathname)) e.respondWith(job(e.request));
 });
 
-/** page is the page of now, or the one that was last seen. */
+/** page is the present page, or the cached one. */
 async function page(e) {
 	const cache = await caches.open(pages);
 	try {
 		const now = await fetch(e.request, { signal: AbortSignal.timeout(patience) });
-		// The one before stays until all parts of this one are here.
+		// The old version stays until every part of this one is cached.
 		if (now.ok) e.waitUntil(keep(now.clone()).catch(() => undefined));
 		return now;
 	} catch (failed) {
@@ -66,7 +66,7 @@ async function page(e) {
 	}
 }
 
-/** asset is named by what is in it: once here, it is right for good. */
+/** asset is named by a hash of its content, so a cached one is always current. */
 async function asset(request) {
 	const cache = await caches.open(pages);
 	const was = await cache.match(request);
@@ -76,7 +76,7 @@ async function asset(request) {
 	return now;
 }
 
-/** job is a job as it stands, or as it was last seen; a device whose pass was ended keeps none. */
+/** job is a job as it is, or as it was cached; a client whose pass was ended keeps none. */
 async function job(request) {
 	const cache = await caches.open(jobs);
 	try {

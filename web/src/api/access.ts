@@ -1,20 +1,20 @@
-/** Whether this client is let in, as far as it has heard. */
+/** Whether this client has a pass, as far as it knows. */
 const key = 'ended';
 
-/** ended tells that this client was put out: it shows nothing until it is let in again. */
+/** ended records that this client's pass was ended: it shows nothing until it is paired again. */
 export const ended = () => localStorage.getItem(key) !== null;
 
-/** putOut forgets what this client has seen of the house. What was typed here is kept, and not shown. */
+/** putOut deletes what this client has cached of the house. Unsaved entries are kept, but not shown. */
 export function putOut() {
 	if (!ended()) localStorage.setItem(key, new Date().toISOString());
 	if ('caches' in globalThis) caches.delete('jobs');
 	if (location.pathname !== '/pair') location.replace('/pair');
 }
 
-/** letIn is said once a code has let this client in. */
+/** letIn records that this client was paired. */
 export const letIn = () => localStorage.removeItem(key);
 
-/** typedHere is how many entries and half-typed fields wait on this client. */
+/** typedHere is the number of entries and drafts that wait on this client. */
 export function typedHere(): number {
 	let entries = 0;
 	try {
@@ -27,7 +27,7 @@ export function typedHere(): number {
 
 const drafts = () => Object.keys(sessionStorage).filter((k) => k.startsWith('draft '));
 
-/** forgetTyped deletes them, as a hand asked for. */
+/** forgetTyped deletes them, on request. */
 export function forgetTyped() {
 	localStorage.removeItem('queue');
 	for (const k of drafts()) sessionStorage.removeItem(k);
@@ -35,7 +35,7 @@ export function forgetTyped() {
 
 const last = 'heard';
 
-/** heard notes that the server was there just now; lastHeard tells when that was. */
+/** heard records that the server answered just now; lastHeard is when that last was. */
 export const heard = () => localStorage.setItem(last, String(Date.now()));
 
 export function lastHeard(): Date | null {
@@ -43,7 +43,7 @@ export function lastHeard(): Date | null {
 	return at > 0 ? new Date(at) : null;
 }
 
-/** since is a moment in a few words: the time today, or the day and the time. */
+/** since formats a time in a few words: the time today, or the day and the time. */
 export function since(at: Date, now = new Date()): string {
 	const time = at.toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
 	if (at.toDateString() === now.toDateString()) return time;

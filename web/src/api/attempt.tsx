@@ -1,6 +1,6 @@
 import { useState } from 'react';
 
-/** useAttempt runs what may fail, and keeps the sentence to say when it did. */
+/** useAttempt runs an action that may fail, and keeps the sentence to show when it did. */
 export function useAttempt(): [said: string, attempt: (what: () => Promise<unknown>) => Promise<boolean>] {
 	const [said, setSaid] = useState('');
 	const attempt = async (what: () => Promise<unknown>) => {
@@ -16,7 +16,7 @@ export function useAttempt(): [said: string, attempt: (what: () => Promise<unkno
 	return [said, attempt];
 }
 
-/** Said is the sentence, where there is one. */
+/** Said shows that sentence, where there is one. */
 export function Said({ error, className = '' }: { error: string; className?: string }) {
 	if (!error) return null;
 	return (

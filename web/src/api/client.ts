@@ -20,7 +20,7 @@ export type Trade = Schemas['Trade'];
 export type Unit = 'mm' | 'in';
 export type Side = 'head' | 'hinge' | 'lock' | 'foot';
 
-/** pageID is this page, among all that are open: what it did itself it need not be told. */
+/** pageID identifies this page among all open ones: it receives no events of its own changes. */
 export const pageID = Math.random().toString(36).slice(2);
 
 export const client = createClient<paths>({
@@ -33,13 +33,13 @@ client.use({
 	onRequest: ({ request }) => request.headers.set('Accept-Language', deviceLocale()),
 });
 
-/** Trouble is why something was not saved, in the server's own words where it gave any. */
+/** Trouble is the error of a request, in the server's words where it sent any. */
 export class Trouble extends Error {
 	constructor(
 		message: string,
 		readonly status: number,
 		readonly fields: { message: string; pointer: string }[] = [],
-		/** The request's number in the log, where something went wrong inside. */
+		/** The request's ID in the log, for an internal error. */
 		request = '',
 	) {
 		super(request ? `${message} (${request})` : message);
@@ -47,18 +47,18 @@ export class Trouble extends Error {
 }
 
 /**
- * newKey is a key that no other request has. Browsers give randomUUID on this machine and under TLS alone;
- * a phone that is let in without TLS has only getRandomValues.
+ * newKey is a unique key. Browsers have randomUUID only on this machine and under TLS; a phone that was paired without
+ * TLS has only getRandomValues.
  */
 export const newKey = () =>
 	[...crypto.getRandomValues(new Uint32Array(4))].map((n) => n.toString(36)).join('-');
 
-/** once is a header that makes the same request, sent again, make nothing more. */
+/** once is the header with an idempotency key. */
 export const once = (key: string) => ({ header: { 'Idempotency-Key': key } });
 
 type Answer<T> = { data?: T; error?: Schemas['ErrorModel']; response: Response };
 
-/** ask turns an answer into its data, or throws Trouble. */
+/** ask returns an answer's data, or throws Trouble. */
 export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 	let answer: Answer<T>;
 	try {
@@ -79,7 +79,7 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 	return data as T;
 }
 
-/** send sends a file as it is; what it is made of is the server's to find out. */
+/** send uploads a file as it is; the server detects its type. */
 export async function send<T>(path: string, file: File, key = ''): Promise<T> {
 	if (file.size === 0) throw new Trouble(say('page.the-file-is-empty'), 0);
 	const headers = {

@@ -4,13 +4,13 @@ import { ask, client, newKey, once, type Schemas, Trouble } from './client';
 export type Wanted = Schemas['NewExport'];
 export type Made = Schemas['Export'];
 
-/** Every so many ms it is asked how far a file is, and so often again where nothing answers. */
+/** The interval, in ms, of polling an export's progress, and of retrying where nothing answers. */
 const pause = 400;
 const patience = 30;
 
 /**
- * makeFile has a file made, tells how far it is, and gives its address; none where it was stopped, which aborting the
- * signal does. It throws Trouble where it fails.
+ * makeFile has a file made, reports its progress, and returns its address; undefined where it was stopped, by aborting
+ * the signal. It throws Trouble where it fails.
  */
 export async function makeFile(
 	wanted: Wanted,
@@ -41,7 +41,7 @@ export async function makeFile(
 	return `/api/exports/${m.id}/file`;
 }
 
-/** makeList is what a file that is made holds, where that is JSON. */
+/** makeList is the content of an export that is JSON. */
 export async function makeList<T>(wanted: Wanted, told: (m: Made) => void, signal: AbortSignal): Promise<T> {
 	const file = await makeFile(wanted, told, signal);
 	const res = file && (await fetch(file, { signal }));
@@ -50,7 +50,7 @@ export async function makeList<T>(wanted: Wanted, told: (m: Made) => void, signa
 	return res.json();
 }
 
-/** howFar says how far a file is, in numbers. */
+/** howFar is an export's progress, in numbers. */
 export const howFar = (m?: Made) =>
 	!m
 		? ''

@@ -1,20 +1,20 @@
-/** Length is a length that an instrument sent, as it is typed. */
+/** Length is a length sent by an instrument, as typed. */
 export type Length = { id: string; text: string; from: string };
 
-/** Taker is an entry that takes the length of an instrument. */
+/** Taker is an entry that accepts an instrument's length. */
 export type Taker = {
 	/** What is typed in it. */
 	typed: () => string;
-	/** Takes a text as if it was typed and ended with Enter. */
+	/** Enters a text as if it was typed and ended with Enter. */
 	take: (text: string) => void;
-	/** It takes a length though no hand is on it: the reading or the gap that comes next. */
+	/** It accepts a length without focus: the reading or the gap that comes next. */
 	next?: boolean;
 };
 
 const takers = new Set<Taker>();
 let inHand: Taker | undefined;
 
-/** register lets an entry take lengths until what it returns is called. */
+/** register adds an entry until the returned function is called. */
 export function register(taker: Taker): () => void {
 	takers.add(taker);
 	return () => {
@@ -23,19 +23,18 @@ export function register(taker: Taker): () => void {
 	};
 }
 
-/** hold makes an entry the one in hand; a tap on a button does not change which one was meant. */
+/** hold makes an entry the current one; pressing a button does not change which one that is. */
 export function hold(taker: Taker) {
 	inHand = taker;
 }
 
-/** apart is how far apart two instruments speak to be taken each at its word, ms. */
+/** apart is how far apart the lengths of two instruments must be, in ms, for both to be entered. */
 const apart = 1500;
 let last = { at: 0, from: '' };
 
 /**
- * enter puts a length into the entry that waits, as if it was typed with Enter. It does not where none
- * waits, where something is half typed, or where another instrument has only just spoken: which of two
- * was meant for it a person decides.
+ * enter types a length into the current entry, with Enter. It does not where there is none, where something is half
+ * typed, or where another instrument has only just sent one: then a person decides which was meant.
  */
 export function enter(l: Length, anyway = false): boolean {
 	const soon = Date.now() - last.at < apart && last.from !== l.from;

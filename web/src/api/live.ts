@@ -5,7 +5,7 @@ import { pageID } from './client';
 import { enter, type Length } from './instrument';
 import { resources } from './resources';
 
-/** Change is what another page did, as it is told. */
+/** Change is the event of a change by another page. */
 export type Change = {
 	job: string;
 	opening: string;
@@ -16,19 +16,19 @@ export type Change = {
 	from: string;
 };
 
-/** What is known of the line to the server, and what came over it last. */
+/** The state of the connection to the server, and its latest events. */
 export type Line = {
-	/** The server answers; unknown until it was first heard or missed. */
+	/** Whether the server answers; unknown until the first answer or failure. */
 	on: boolean;
-	/** When it was there last, while it is not. */
+	/** When it last answered, while it does not. */
 	since: Date | null;
-	/** A client that was let in, until that was put out of sight. */
+	/** A client that was paired, until its notice is closed. */
 	client: { pass: string; name: string } | null;
-	/** What another page did last. */
+	/** The latest change by another page. */
 	change: (Change & { at: number }) | null;
 	/** The program is of another build than this page. */
 	newer: boolean;
-	/** Lengths that instruments sent and no entry has taken. */
+	/** Lengths of instruments that no entry has taken. */
 	lengths: Length[];
 };
 
@@ -39,7 +39,7 @@ const put = (more: Partial<Line>) => {
 	for (const f of ears) f();
 };
 
-/** useLine is the line to the server as it stands. */
+/** useLine is the state of the connection. */
 export function useLine(): Line {
 	return useSyncExternalStore(
 		(f) => {
@@ -50,28 +50,28 @@ export function useLine(): Line {
 	);
 }
 
-/** taken forgets a length that an entry has taken, or that was put aside. */
+/** taken removes a length that was entered, or put aside. */
 export const taken = (id: string) => put({ lengths: line.lengths.filter((l) => l.id !== id) });
 
-/** seen puts what another page did out of sight. */
+/** seen closes the notice of another page's change. */
 export const seen = () => put({ change: null });
 
-/** known puts a client that was let in out of sight. */
+/** known closes the notice of a paired client. */
 export const known = () => put({ client: null });
 
-/** noted is how often it is noted that the server is there, ms. */
+/** noted is the interval, in ms, of recording that the server is there. */
 const noted = 15_000;
 
 const build = () =>
 	document.querySelector<HTMLScriptElement>('script[type=module][src]')?.src.split('/').at(-1);
 
-/** mostLengths is how many lengths wait for an entry; the oldest goes. */
+/** mostLengths is how many lengths wait for an entry; the oldest is dropped. */
 const mostLengths = 5;
 
 /**
- * listen hears what other pages do, brings what they changed up to date, and tells when the server is
- * there again. It never touches what is being typed: an entry takes a newer value only where nothing is.
- * What it returns ends it.
+ * listen subscribes to the server's events, refetches what other pages changed, and reports when the server is back. It
+ * never touches what is being typed: an entry shows a newer value only where there is no draft. It returns a function
+ * that unsubscribes.
  */
 export function listen(cache: QueryClient, again: () => void): () => void {
 	const ends = new AbortController();
@@ -121,13 +121,13 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 			if (!enter(l)) put({ lengths: [...line.lengths, l].slice(-mostLengths) });
 		});
 		source.onerror = () => {
-			// A blink is no loss.
+			// A short interruption is not shown.
 			lost ??= window.setTimeout(() => {
 				off = true;
 				put({ on: false, since: lastHeard() });
 			}, 1500);
 			if (source?.readyState !== EventSource.CLOSED) return;
-			// Refused for good, a source does not say why, nor try again by itself.
+			// An event source that was refused for good neither says why nor reconnects.
 			fetch('/api/sharing').then(
 				(r) => r.status === 401 && putOut(),
 				() => undefined,
@@ -135,8 +135,8 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 			retry = window.setTimeout(open, 2000);
 		};
 	};
-	// A page out of sight does not listen: browsers hold few lines to one host, and those in sight need
-	// theirs. Seen again, it reads anew what it missed.
+	// A hidden page does not subscribe: browsers limit the connections to one host, and visible pages need them. It
+	// refetches when it is shown again.
 	const note = setInterval(() => source?.readyState === EventSource.OPEN && heard(), noted);
 	const away = () => {
 		clearTimeout(lost);

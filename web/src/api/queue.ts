@@ -3,9 +3,9 @@ import { say } from '../words/texts';
 import { ask, client, type Op, type OpeningView, once, Trouble } from './client';
 import { moot, untouched } from './rebase';
 
-/** Entry is a change that waits on this client until the server is there again. */
+/** Entry is a change that waits on this client for the server. */
 export type Entry = {
-	/** Its own name: handed in twice, it is made once. */
+	/** Its idempotency key. */
 	key: string;
 	job: string;
 	opening: string;
@@ -13,12 +13,12 @@ export type Entry = {
 	ops: Op[];
 	label: string;
 	by: string;
-	/** The version that it was made from, and the door as it stood there. */
+	/** The version that it was made from, and the opening at that version. */
 	version: number;
 	was: unknown;
-	/** When it was entered, by this client's own clock; nothing is decided by it. */
+	/** When it was entered, by this client's clock; nothing depends on it. */
 	at: string;
-	/** Why it waits for a hand to decide; empty while it waits for the server alone. */
+	/** Why a person has to decide about it; empty while it only waits for the server. */
 	trouble?: string;
 };
 
@@ -44,7 +44,7 @@ addEventListener('storage', (e) => {
 	for (const f of ears) f();
 });
 
-/** useQueue is what waits on this client. */
+/** useQueue is the queue of this client. */
 export function useQueue(): Entry[] {
 	return useSyncExternalStore(
 		(f) => {
@@ -55,7 +55,7 @@ export function useQueue(): Entry[] {
 	);
 }
 
-/** enqueue keeps a change on this client. A place that is set anew takes the place of what was to be set there. */
+/** enqueue adds a change. A place that is set again replaces the earlier change of it. */
 export function enqueue(e: Entry) {
 	const sets = (x: Entry) =>
 		x.ops.length === 1 && !x.ops[0]?.path.endsWith('/-') && x.ops[0]?.op !== 'remove';
@@ -63,7 +63,7 @@ export function enqueue(e: Entry) {
 		(x) =>
 			x.job === e.job && x.opening === e.opening && sets(x) && sets(e) && x.ops[0]?.path === e.ops[0]?.path,
 	);
-	// What the first of them was made from is what the last is held against.
+	// The last one is compared with what the first was made from.
 	if (before)
 		write([
 			...read().filter((x) => x !== before && x.key !== before.key),
@@ -72,13 +72,13 @@ export function enqueue(e: Entry) {
 	else write([...read(), e]);
 }
 
-/** drop lets go of an entry. */
+/** drop removes an entry. */
 export const drop = (key: string) => write(read().filter((e) => e.key !== key));
 
 const mark = (key: string, trouble: string) =>
 	write(read().map((e) => (e.key === key ? { ...e, trouble } : e)));
 
-/** patch makes a change, from a version. */
+/** patch sends a change from a version. */
 export function patch(e: Pick<Entry, 'key' | 'job' | 'opening' | 'ops' | 'label' | 'by'>, version: number) {
 	return ask(
 		client.PATCH('/api/jobs/{job}/openings/{opening}', {
@@ -92,13 +92,13 @@ export function patch(e: Pick<Entry, 'key' | 'job' | 'opening' | 'ops' | 'label'
 	);
 }
 
-/** opening is a door as it stands. */
+/** opening fetches an opening. */
 export const opening = (job: string, id: string) =>
 	ask(client.GET('/api/jobs/{job}/openings/{opening}', { params: { path: { job, opening: id } } }));
 
 /**
- * handIn makes a change from the version that it was made from, or from that of now where what it sets
- * has not been touched since; anyway makes it whatever was. It throws Trouble: 412 where another hand was there.
+ * handIn sends a change from the version that it was made from, or from the present one where what it sets was not
+ * changed since; with anyway, whatever was changed. It throws Trouble: 412 where it was.
  */
 export async function handIn(e: Entry, anyway = false): Promise<OpeningView> {
 	let version = e.version;
@@ -107,7 +107,7 @@ export async function handIn(e: Entry, anyway = false): Promise<OpeningView> {
 			return await patch(e, version);
 		} catch (err) {
 			if (!(err instanceof Trouble) || err.status !== 412 || tries > 5) throw err;
-			// Another hand was quicker. Where it changed something else, both hold; what it took off is off.
+			// It was changed in between. Changes of other places both hold; what it removed stays removed.
 			const now = await opening(e.job, e.opening);
 			if (moot(now.opening, e.ops)) return now;
 			if (!anyway && !untouched(e.was, now.opening, e.ops)) throw err;
@@ -118,7 +118,7 @@ export async function handIn(e: Entry, anyway = false): Promise<OpeningView> {
 
 let busy = false;
 
-/** flush hands in what waits, one after the other; it stops where the server is silent again. */
+/** flush sends the queue in order; it stops where the server does not answer. */
 export async function flush(done: (e: Entry, view: OpeningView) => void) {
 	if (busy) return;
 	busy = true;

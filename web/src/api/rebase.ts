@@ -2,24 +2,21 @@ import type { Op } from './client';
 import { at } from './pointer';
 
 /**
- * untouched says whether a change still means what it meant when it was made, in a document that has
- * changed since: each place that it sets, and each thing of a list that stands before it, is as it was.
+ * untouched reports whether a patch still means the same in a document that has changed since: each place that it sets,
+ * and each item of a list before it, is as it was.
  */
 export function untouched(was: unknown, is: unknown, ops: Op[]): boolean {
 	return ops.every((op) => {
 		if (op.op === 'test') return same(at(was, op.path), at(is, op.path));
 		if (op.path.endsWith('/-')) return true; // at the end of a list there is always room
 		const list = /^(.*)\/\d+(?=\/|$)/.exec(op.path)?.[1];
-		// In a list places shift: the things up to this one must be the same ones.
+		// Indices shift: the items up to this one must be the same.
 		if (list !== undefined && !same(names(at(was, list)), names(at(is, list)))) return false;
 		return same(at(was, op.path), at(is, op.path));
 	});
 }
 
-/**
- * moot says that a change only takes things off a list that are off it already, by their IDs: asked for twice,
- * or by two hands, it is done.
- */
+/** moot reports whether a patch only removes items that are removed already, by ID: asked for twice, it is done. */
 export function moot(is: unknown, ops: Op[]): boolean {
 	const named = ops.filter((op) => op.op === 'test' && op.path.endsWith('/id'));
 	return (
@@ -32,7 +29,7 @@ export function moot(is: unknown, ops: Op[]): boolean {
 	);
 }
 
-/** names are the things of a list, by their IDs where they have them. */
+/** names are a list's items, by ID where they have one. */
 const names = (list: unknown) =>
 	Array.isArray(list) ? list.map((x) => (x as { id?: string } | null)?.id ?? x) : list;
 

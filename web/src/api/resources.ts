@@ -3,11 +3,11 @@ import { ask, client, type Walk } from './client';
 
 const openings = (job: string) => ['opening', job];
 
-/** resources are what the page asks the program for, a factory each: the key that it is held by, and how it is asked for. */
+/** resources are the factories of query options: each has its key and its request. */
 export const resources = {
 	jobs: () => queryOptions({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) }),
 
-	/** A job's walk; it is asked for again while plans are still being worked out. */
+	/** A job's walk; it is fetched again while plans are being worked out. */
 	walk: (job: string) =>
 		queryOptions({
 			queryKey: ['walk', job],
@@ -26,7 +26,7 @@ export const resources = {
 				ask(client.GET('/api/jobs/{job}/openings/{opening}', { params: { path: { job, opening } } })),
 		}),
 
-	/** The light of some openings, each an ID and its version. */
+	/** The drawings of some openings, each an ID and its version. */
 	drawings: (job: string, at: string[]) =>
 		queryOptions({
 			queryKey: ['drawings', job, ...at],
@@ -40,7 +40,7 @@ export const resources = {
 				),
 		}),
 
-	/** The story of an opening; where its changes matter, as of a version. */
+	/** The record of an opening; where its changes matter, at a version. */
 	log: (job: string, opening: string, version?: number) =>
 		queryOptions({
 			queryKey: version === undefined ? ['log', job, opening] : ['log', job, opening, version],
@@ -49,7 +49,7 @@ export const resources = {
 			placeholderData: keepPreviousData,
 		}),
 
-	/** The hinges that could be taken for a leaf, of an opening and a job at their versions. */
+	/** The hinges that could be used for a leaf, of an opening and a job at their versions. */
 	hinges: (job: string, opening: string, leaf: number, version: number, head: number) =>
 		queryOptions({
 			queryKey: ['hinges', job, opening, version, head, leaf],
@@ -62,7 +62,7 @@ export const resources = {
 			placeholderData: keepPreviousData,
 		}),
 
-	/** The stock sizes against a leaf of an opening at a version. */
+	/** The stock sizes for a leaf of an opening at a version. */
 	stock: (job: string, opening: string, leaf: number, version: number) =>
 		queryOptions({
 			queryKey: ['stock', job, opening, version, leaf],
@@ -82,7 +82,7 @@ export const resources = {
 			retry: false,
 		}),
 
-	/** A job's day, as it is planned from a moment. */
+	/** A job's day, planned from a moment. */
 	day: (job: string, now: () => string) =>
 		queryOptions({
 			queryKey: ['day', job],

@@ -3,18 +3,18 @@ import { say } from '../words/texts';
 
 const key = 'hand name';
 
-/** whoNow is whose hand works on this client, as it was last said; empty where nobody said. */
+/** whoNow is the name of the person at this client, as last given; empty for none. */
 export const whoNow = () => localStorage.getItem(key) ?? '';
 
 const two = (n: number) => String(n).padStart(2, '0');
 
-/** stampOf is a time as records have it: to the minute, by the clock of this client. */
+/** stampOf is a time in the form of records: to the minute, by this client's clock. */
 export const stampOf = (d: Date) =>
 	`${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())} ${two(d.getHours())}:${two(d.getMinutes())}`;
 
 export const today = () => stampOf(new Date());
 
-/** Who asks whose hand it is; what is changed from here on is told as theirs. */
+/** Who asks for the name; changes from then on are recorded under it. */
 export function Who({ label = say('sharing.who-works-on-this-client') }: { label?: string }) {
 	const [name, setName] = useState(whoNow);
 	return (

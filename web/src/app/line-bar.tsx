@@ -9,10 +9,10 @@ import { drop, handIn, useQueue } from '../api/queue';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
 
-/** showFor is how long what another page did stays in sight, ms. */
+/** showFor is how long the notice of another page's change is shown, in ms. */
 const showFor = 6000;
 
-/** LineBar tells how the line to the server stands, and what came over it from another client. */
+/** LineBar shows the state of the connection, and notices from other clients. */
 export function LineBar() {
 	const line = useLine();
 	const change = line.change;
@@ -102,7 +102,7 @@ export function LineBar() {
 	);
 }
 
-/** Waiting is what waits on this client: for the server, or for a hand to decide. One line where nothing needs one. */
+/** Waiting lists what waits on this client, for the server or for a decision; one line where no decision is needed. */
 function Waiting({ on, at }: { on: boolean; at: Date | null }) {
 	const queue = useQueue();
 	const cache = useQueryClient();

@@ -5,11 +5,11 @@ import { localeOf, subscribe } from '../words/locale';
 import { say } from '../words/texts';
 import { loadLocale, locale } from '../words/trade';
 
-/** Localized renders each page in its own locale, and mounts it again when that changes. */
+/** Localized renders each page in its own locale, and remounts it when that changes. */
 export function Localized() {
 	const { pathname } = useLocation();
 	const wanted = useSyncExternalStore(subscribe, () => localeOf(pathname));
-	// The one that was tried last: without signal the other may not be there.
+	// The locale that was tried last: without signal the other may not be cached.
 	const [tried, setTried] = useState(locale);
 	useEffect(() => {
 		let here = true;

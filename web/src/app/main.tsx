@@ -15,7 +15,7 @@ import { LineBar } from './line-bar';
 import { Localized } from './localized';
 import { fetchAll, opened, pages } from './pages';
 
-// The page that is opened is drawn at once; the others are fetched when they are.
+// The opened page is rendered at once; the others are fetched when they are opened.
 const first = await opened(location.pathname).catch(() => undefined);
 
 const router = createBrowserRouter([
@@ -39,7 +39,7 @@ const cache = new QueryClient({
 });
 
 document.documentElement.dataset.theme = readTheme();
-// Each answer about a job tells its locale.
+// Each answer about a job includes its locale.
 cache.getQueryCache().subscribe(({ query }) => {
 	const { data } = query.state;
 	const heads = Array.isArray(data) ? data : [(data as { job?: JobHead } | undefined)?.job];
@@ -48,7 +48,7 @@ cache.getQueryCache().subscribe(({ query }) => {
 
 const out = ended() && location.pathname !== '/pair';
 if (out) location.replace('/pair');
-// A page that is brought back as it was, after the client was put out.
+// A page restored from the browser's cache, after the client's pass was ended.
 addEventListener('pageshow', (e) => e.persisted && ended() && putOut());
 
 if (location.pathname !== '/pair' && !out) {
@@ -60,25 +60,25 @@ if (location.pathname !== '/pair' && !out) {
 		});
 	listen(cache, handInAll);
 	handInAll();
-	// A change whose answer alone was lost waits while the line is on: it is tried again by and by.
+	// A change whose answer was lost waits although the server answers: it is retried now and then.
 	setInterval(handInAll, 5000);
 }
-/** loaded runs f once the page is; it may be already, since the catalogue is read past the load. */
+/** loaded runs f after the load event, which may have been: the catalogue is read past it. */
 function loaded(f: () => unknown) {
 	if (document.readyState === 'complete') f();
 	else addEventListener('load', f);
 }
 
-// Browsers allow it on this machine and under TLS alone.
+// Browsers allow it only on this machine and under TLS.
 if ('serviceWorker' in navigator) {
 	loaded(async () => {
 		await navigator.serviceWorker.register('/sw.js').catch(() => undefined);
 		const { active } = await navigator.serviceWorker.ready;
-		// It may have become active while this page was still being read, and then it did not claim it.
+		// It may have become active while this page was loading, and then did not claim it.
 		if (!navigator.serviceWorker.controller) active?.postMessage('claim');
 	});
-	// What was read before it stood by is read again, and so kept; what is being read for the first time
-	// went past it, and is read again once it is there.
+	// What was fetched before the worker was active is fetched again, and so cached, and so is what is being fetched
+	// for the first time.
 	navigator.serviceWorker.addEventListener('controllerchange', async () => {
 		await Promise.allSettled(
 			cache
@@ -86,7 +86,7 @@ if ('serviceWorker' in navigator) {
 				.findAll({ fetchStatus: 'fetching' })
 				.map((q) => q.promise),
 		);
-		// So are the parts of the page that came by before it stood by.
+		// So are the parts of the page that were loaded before.
 		for (const e of performance.getEntriesByType('resource'))
 			if (/\/assets\//.test(e.name)) fetch(e.name).catch(() => undefined);
 		cache.invalidateQueries();

@@ -1,6 +1,6 @@
 import type { ComponentType } from 'react';
 
-/** The pages: each is a part of its own, fetched when it is opened. */
+/** The pages: each a chunk of its own, fetched when it is opened. */
 export const pages: [path: string, page: () => Promise<{ Component: ComponentType }>][] = [
 	['/', async () => ({ Component: (await import('../house/jobs')).Home })],
 	['/j/:job', async () => ({ Component: (await import('../house/page')).WalkPage })],
@@ -21,12 +21,12 @@ export const pages: [path: string, page: () => Promise<{ Component: ComponentTyp
 	['/j/:job/:opening/:step', async () => ({ Component: (await import('../opening/page')).OpeningPage })],
 ];
 
-/** fetchAll fetches the pages that were not opened yet, so that each opens without signal while this one stays. */
+/** fetchAll fetches the remaining pages, so that each opens without signal. */
 export const fetchAll = () => Promise.allSettled(pages.map(([, page]) => page()));
 
 /**
- * opened is the page at an address, fetched; it rejects where it cannot be had. It matches the path itself: the router's
- * matchPath would be fetched before the first page could be asked for.
+ * opened is the page of an address, fetched; it rejects where that fails. It matches the path itself: the router's
+ * matchPath would have to be fetched before the first page.
  */
 export async function opened(address: string) {
 	const page = pages.find(([path]) => new RegExp(`^${path.replace(/:\w+/g, '[^/]+')}$`).test(address));

@@ -18,12 +18,12 @@ type Day = Schemas['DayOf'];
 type Entry = Schemas['EntryOf'];
 type Mark = Schemas['Mark'];
 
-/** lateBy is what one press of "runs late" adds, minutes. */
+/** lateBy is what one press of "runs late" adds, in minutes. */
 const lateBy = 15;
 
 const now = () => momentOf(new Date());
 
-/** useDay is a job's day, how it is set otherwise, and what becomes of its tasks. */
+/** useDay is a job's day, with functions to change its settings and to mark its tasks. */
 function useDay(job: string) {
 	const cache = useQueryClient();
 	const day = useQuery(resources.day(job, now));
@@ -56,13 +56,13 @@ function useDay(job: string) {
 	return { day, set, mark };
 }
 
-/** DayPage is the day of some doors: what to do now, and what comes after it. */
+/** DayPage is the day of some openings: what to do now, and what follows. */
 export function DayPage() {
 	const { job = '' } = useParams();
 	const [query, setQuery] = useSearchParams();
 	const walk = useQuery(resources.walk(job));
 	const { day, set, mark } = useDay(job);
-	// Doors that were chosen on the walk are those of the day.
+	// The openings that were chosen on the walk become the day's.
 	const doors = chosenIn(query);
 	const chosen = day.data?.day;
 	// biome-ignore lint/correctness/useExhaustiveDependencies: once, when the day is there
@@ -181,7 +181,7 @@ export function DayPage() {
 	);
 }
 
-/** Problems are why nothing can be planned, what is held, and what does not go in. */
+/** Problems are why nothing can be planned, what is held back, and what does not fit in. */
 function Problems({ day: v }: { day: Day }) {
 	return (
 		<div className="grid gap-2 mb-3" aria-live="polite">
@@ -208,7 +208,7 @@ function Problems({ day: v }: { day: Day }) {
 	);
 }
 
-/** where is the place, and who is there. */
+/** where is the place of a task, and its carpenters. */
 function where(e: Entry) {
 	return [e.place, list(e.who), e.hands > 1 && e.who.length < 2 ? say('day.two-to-lift') : '']
 		.filter(Boolean)
@@ -217,7 +217,7 @@ function where(e: Entry) {
 
 type Marked = { entry: Entry; mark: (m: Mark) => void };
 
-/** Now is what the hand does next: to be read from two metres, and ticked with a glove. */
+/** Now is the current task: to be read from two metres, and ticked with a glove. */
 function Now({ entry: e, mark }: Marked) {
 	return (
 		<section

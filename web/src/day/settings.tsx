@@ -9,7 +9,7 @@ import { numberIn, toClock, toMinute } from './clock';
 type Day = Schemas['Day'];
 type Place = Schemas['Own']['place'];
 
-/** Settings are when is worked and by whom, what glue and paint take, and tasks of one's own. */
+/** Settings are the carpenters and their hours, drying times, and own tasks. */
 export function Settings({
 	day,
 	tasks,
@@ -204,7 +204,7 @@ function Count({
 	);
 }
 
-/** OwnTasks are tasks that no plan of a door knows: fetch, sweep, wait for somebody. */
+/** OwnTasks are tasks that no plan contains: fetch, sweep, wait for somebody. */
 function OwnTasks({
 	day,
 	tasks,

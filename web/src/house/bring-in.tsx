@@ -11,7 +11,7 @@ type Import = Schemas['Import'];
 
 const underWay = (i?: Import) => i?.state === 'reading' || i?.state === 'keeping';
 
-/** BringIn takes a job file, or a zip with its photographs, and says how far it is in. */
+/** BringIn imports a job file, or a zip with its photographs, with its progress. */
 export function BringIn() {
 	const go = useNavigate();
 	const cache = useQueryClient();
@@ -83,7 +83,7 @@ export function BringIn() {
 	);
 }
 
-/** Far is how far a file is in. */
+/** Far is the progress of an import. */
 function Far({ sending, now }: { sending: boolean; now?: Import }) {
 	const says = sending
 		? say('home.sending-the-file')

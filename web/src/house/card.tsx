@@ -7,22 +7,22 @@ import { steps } from '../opening/steps/strip';
 import { say } from '../words/texts';
 import { stepName } from '../words/trade';
 
-/** What can be done to a door where it is met. */
+/** The actions on an opening of the walk. */
 export type OnWalk = {
 	job: string;
 	take: (d: OpeningRow) => void;
-	/** Set while doors are chosen: a tap chooses one. */
+	/** Set while openings are being chosen: a tap chooses one. */
 	choose?: (id: string) => void;
 	chosen: Set<string>;
-	/** Doors can be put elsewhere: the list stands in the order of the walk. */
+	/** Openings can be moved: the list is in the order of the walk. */
 	moves: boolean;
 };
 
-/** CardHigh is how high a door is drawn, and CardWide how wide at least, px. */
+/** CardHigh is the height of a card, and CardWide its least width, in px. */
 export const CardHigh = 204;
 export const CardWide = 384;
 
-/** OpeningCard is one door of the house: its light, its step, what it waits for, its doubts. */
+/** OpeningCard is one opening of the walk: its drawing, its step, what it waits for, its doubts. */
 export function OpeningCard({
 	door: d,
 	number,
@@ -151,7 +151,7 @@ export function OpeningCard({
 	);
 }
 
-/** Steps is the door's rod, small and lying: a cut step is done, a mark is where you are. */
+/** Steps is the opening's strip of steps, small and horizontal: a notch is done, a slash has changed, a triangle is the next one. */
 function Steps({ door: d }: { door: OpeningRow }) {
 	return (
 		<svg viewBox="0 0 200 16" className="w-full max-w-52 h-4 my-0.5" aria-hidden="true">

@@ -16,7 +16,7 @@ import { setUsual } from './usual';
 
 type Part = Schemas['CopyChoices']['parts'][number];
 
-/** Chosen is what can be done with the doors that are chosen, always at hand below. */
+/** Chosen is the bar of actions on the chosen openings. */
 export function Chosen({
 	job,
 	doors,
@@ -80,7 +80,7 @@ export function Chosen({
 	);
 }
 
-/** CopyTo copies a door's choices to others: shown first, done at once, taken back at once. */
+/** CopyTo copies an opening's choices to others: previewed first, undone in one press. */
 function CopyTo({
 	job,
 	doors,

@@ -24,7 +24,7 @@ import { BringIn } from './bring-in';
 
 const trail: { text: string }[] = [];
 
-/** Home lists the jobs; a new one is begun, or brought in from a file. */
+/** Home lists the jobs; a new one is begun, or imported from a file. */
 export function Home() {
 	const jobs = useQuery(resources.jobs());
 	const sharing = useQuery(resources.sharing());
@@ -173,7 +173,7 @@ function Begin() {
 	);
 }
 
-/** Safe keeps what there is safe: a backup down, one up again, and everything as open files. */
+/** Safe has the backups: one down, one up again, and everything as open files. */
 function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () => void }) {
 	const cache = useQueryClient();
 	const input = useRef<HTMLInputElement>(null);

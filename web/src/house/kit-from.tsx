@@ -6,7 +6,7 @@ import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
 import { both, brings, type Kit } from './kit-merge';
 
-/** KitFrom takes over what the kit of another job has more, and gives it back. */
+/** KitFrom adds what another job's kit has more, and undoes that. */
 export function KitFrom({ head, save }: { head: JobHead; save: (kit: Kit) => Promise<unknown> }) {
 	const jobs = useQuery(resources.jobs());
 	const [before, setBefore] = useState<{ kit: Kit; from: string } | null>(null);

@@ -2,7 +2,7 @@ import type { JobHead } from '../api/client';
 
 export type Kit = JobHead['kit'];
 
-/** both is a kit with what another one has beside it: tools, hinges and clients by their IDs, and bits. */
+/** both is the union of two kits: tools, hinges and hardware by ID, and bits. */
 export function both(own: Kit, other: Kit): Kit {
 	const more = <T extends { id: string }>(a: T[] = [], b: T[] = []) => [
 		...a,
@@ -20,7 +20,7 @@ export function both(own: Kit, other: Kit): Kit {
 	};
 }
 
-/** brings says what a kit has more than another, by name; empty where nothing. */
+/** brings names what a kit has that another lacks; empty where nothing. */
 export function brings(own: Kit, other: Kit): string[] {
 	const to = both(own, other);
 	const names = (a: { id: string; name?: string }[] = [], b: { id: string; name?: string }[] = []) =>

@@ -20,10 +20,10 @@ type Found = Schemas['ProofFound'];
 
 const instrument = (id: string) => trade.instruments.find((i) => i.id === id);
 
-/** called is what a tool is called: its own name, else its instrument's. */
+/** called is a tool's name: its own, otherwise its instrument's. */
 const called = (t: Tool) => t.name || instrument(t.instrument)?.name || t.id;
 
-/** KitPage is the tools of a job: what it is read with, and how wrong each was found to be. */
+/** KitPage is the kit of a job: its tools, and the proved error of each. */
 export function KitPage() {
 	const { job = '' } = useParams();
 	const cache = useQueryClient();
@@ -180,7 +180,7 @@ function ToolInKit({
 	);
 }
 
-/** Prove takes a few readings of one span with the tool and with a better one, and says what they found. */
+/** Prove takes readings of one span with the tool and with a better one, and shows the result. */
 function Prove({
 	head,
 	tool,
@@ -414,7 +414,7 @@ function AddTool({ head, add }: { head: JobHead; add: (t: Tool) => Promise<unkno
 	);
 }
 
-/** Costs are what a trip takes and what still fits: they say how long measuring is worth it. */
+/** Costs are the minutes of a trip and what still fits, which decide how long measuring is worthwhile. */
 function Costs({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => Promise<unknown> }) {
 	const [trip, setTrip] = useState(head.kit.trip ? String(head.kit.trip) : '');
 	return (
@@ -447,7 +447,7 @@ function Costs({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => P
 	);
 }
 
-/** Kept is what of one kind is kept with the job, each to be taken out. */
+/** Kept lists the kit's own items of one kind, each to be removed. */
 function Kept(p: {
 	title: string;
 	list: { id: string; name: string; is?: string }[];
@@ -475,7 +475,7 @@ function Kept(p: {
 	);
 }
 
-/** Bits are the bits that bores are chosen from; an empty list stands for the usual ones. */
+/** Bits are the bits that bores are chosen from; an empty list is the usual ones. */
 function Bits({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => Promise<unknown> }) {
 	const [text, setText] = useState(
 		(head.kit.bits ?? [])
@@ -487,7 +487,7 @@ function Bits({ head, save }: { head: JobHead; save: (kit: JobHead['kit']) => Pr
 			className="my-5 flex flex-wrap items-end gap-2"
 			onSubmit={(e) => {
 				e.preventDefault();
-				// A comma before a digit may be a decimal one: several without a space part bits too.
+				// A comma before a digit may be a decimal one: several of them without a space separate bits too.
 				const apart = /;|,\s/.test(text) ? /;|,\s+/ : text.split(',').length > 2 ? ',' : /;/;
 				const bits = text
 					.split(apart)

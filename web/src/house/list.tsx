@@ -17,7 +17,7 @@ import { CardHigh, CardWide, type OnWalk, OpeningCard } from './card';
 
 type Shown = { door: OpeningRow; number: number };
 
-/** OpeningList draws as many of the doors as are seen. */
+/** OpeningList renders only the openings that are in view. */
 export function OpeningList({
 	list,
 	on,
@@ -50,7 +50,7 @@ export function OpeningList({
 		overscan: 2,
 		scrollMargin: at.top,
 	});
-	// A tap on the handle is no drag, nor is a finger that trembles.
+	// A tap on the handle is no drag, nor is a trembling finger.
 	const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
 	const drop = (id: string, over: string) => {
 		const from = list.findIndex((x) => x.door.id === id);
@@ -102,7 +102,7 @@ export function OpeningList({
 	);
 }
 
-/** told says what is dragged and where to, by name. */
+/** told announces the drag and its target, by name. */
 const told = (list: Shown[]): Announcements => {
 	const name = (id: string | number) => list.find((x) => x.door.id === id)?.door.name ?? '';
 	return {
@@ -116,7 +116,7 @@ const told = (list: Shown[]): Announcements => {
 	};
 };
 
-/** Placed is a door in its place; its drawing is asked for with those of its row. */
+/** Placed is an opening in its place; its drawing is fetched with those of its row. */
 function Placed({
 	shown,
 	row,

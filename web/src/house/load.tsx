@@ -16,7 +16,7 @@ import { chosenIn } from './openings';
 
 type Load = Schemas['Load'];
 
-/** LoadPage is what to take along for some doors, to be ticked while it goes on the van. */
+/** LoadPage is what to take along for some openings, to be ticked while the van is loaded. */
 export function LoadPage() {
 	const { job = '' } = useParams();
 	const [query] = useSearchParams();
@@ -108,7 +108,7 @@ export function LoadPage() {
 	);
 }
 
-/** some names doors, the first of them where there are many. */
+/** some names openings, only the first of them where there are many. */
 const some = (doors: string[]) =>
 	doors.length <= 8
 		? doors.join(', ')

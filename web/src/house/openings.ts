@@ -1,13 +1,13 @@
 import type { OpeningRow } from '../api/client';
 import { say, type TextId } from '../words/texts';
 
-/** Seen is what of a walk is looked at, and in which order. */
+/** Seen is the filter and the order of a walk. */
 export type Seen = {
-	/** Words that all stand somewhere in a door's name, its room, its step or what stops it. */
+	/** Words that must all be in an opening's name, room, step or what stops it. */
 	search: string;
-	/** The step that is next; empty for any. */
+	/** The next step; empty for any. */
 	step: string;
-	/** What is the matter with it; empty for any. */
+	/** Its trouble; empty for any. */
 	trouble: '' | Trouble;
 	order: 'walk' | 'now';
 };
@@ -16,7 +16,7 @@ export type Trouble = 'now' | 'stopped' | 'care' | 'waits' | 'done';
 
 export const plainly: Seen = { search: '', step: '', trouble: '', order: 'walk' };
 
-/** troubles are what a door can be looked for by. */
+/** troubles are what an opening can be filtered by. */
 export const troubles: { id: Trouble; name: TextId }[] = [
 	{ id: 'now', name: 'walk.trouble-now' },
 	{ id: 'stopped', name: 'walk.trouble-stopped' },
@@ -33,7 +33,7 @@ const is: Record<Trouble, (d: OpeningRow) => boolean> = {
 	done: (d) => d.next === '' && !d.working,
 };
 
-/** seen are the doors that are looked at, in order; each knows its number on the walk. */
+/** seen are the filtered openings, in order, each with its number on the walk. */
 export function seen(
 	doors: OpeningRow[],
 	s: Seen,
@@ -54,7 +54,7 @@ export function seen(
 			return words.every((w) => text.includes(w));
 		});
 	if (s.order === 'now') {
-		// What can go on now first, those of one step together, so that a set-up does for all of them.
+		// What can be worked on comes first, grouped by step, so that one set-up does for all of them.
 		const rank = ({ door: d }: { door: OpeningRow }) =>
 			d.next === '' ? 1000 : (d.now ? 0 : 100) + (place.get(d.next) ?? 0);
 		list.sort((a, b) => rank(a) - rank(b) || a.number - b.number);
@@ -62,7 +62,7 @@ export function seen(
 	return list;
 }
 
-/** moved is a walk with one door put before another; at the end where none is named. */
+/** moved is a walk with one opening moved before another; to the end where none is named. */
 export function moved<T extends { id: string }>(doors: T[], id: string, before: string): T[] {
 	const door = doors.find((d) => d.id === id);
 	if (!door || id === before) return doors;
@@ -71,7 +71,7 @@ export function moved<T extends { id: string }>(doors: T[], id: string, before: 
 	return at < 0 ? [...rest, door] : [...rest.slice(0, at), door, ...rest.slice(at)];
 }
 
-/** beside is what a door is put before to stand one place earlier or later; undefined where it cannot. */
+/** beside is the ID to insert before, so that the opening moves by one place; undefined where it cannot. */
 export function beside<T extends { id: string }>(doors: T[], id: string, by: -1 | 1): string | undefined {
 	const at = doors.findIndex((d) => d.id === id);
 	const to = at + by;
@@ -91,5 +91,5 @@ export function summary(doors: OpeningRow[]): string {
 	return `${said.join(', ')}.`;
 }
 
-/** chosenIn are the IDs of the openings that an address names; a bookmark of before calls them doors. */
+/** chosenIn are the IDs of the openings that an address names; older bookmarks call them doors. */
 export const chosenIn = (query: URLSearchParams) => query.get('openings') ?? query.get('doors');

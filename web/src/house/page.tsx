@@ -17,10 +17,10 @@ import { OpeningList } from './list';
 import { beside, moved, plainly, type Seen, seen, summary, troubles } from './openings';
 import { UsualChoices } from './usual';
 
-/** A deed on the walk, and how it is taken back. */
+/** A change of the walk, and how it is undone. */
 export type Deed = { says: string; back: () => Promise<unknown> };
 
-/** WalkPage is the home of a job: the house at a glance, its doors in the order you walk it. */
+/** WalkPage is the page of a job: the house at a glance, and its openings in the order of the walk. */
 export function WalkPage() {
 	const { job = '' } = useParams();
 	const walk = useQuery(resources.walk(job));
@@ -124,14 +124,14 @@ export function WalkPage() {
 	);
 }
 
-/** Change makes a change of the walk, says what was done, and how it is taken back. */
+/** Change makes a change of the walk, with the text to announce and its undo. */
 type Change = (says: string, does: () => Promise<unknown>, back?: () => Promise<unknown>) => Promise<void>;
 
-/** useMoves moves doors along the walk: before another one, or by one place with a key. */
+/** useMoves moves openings along the walk: before another one, or by one place with a key. */
 function useMoves(job: string, doors: OpeningRow[] | undefined, look: Seen, change: Change) {
 	const cache = useQueryClient();
 	const put = (id: string, before: string) => {
-		// At once on the screen, and then in the file.
+		// Optimistic: on the screen first, then in the file.
 		cache.setQueryData(
 			resources.walk(job).queryKey,
 			(w) => w && { ...w, openings: moved(w.openings, id, before) },
@@ -154,7 +154,7 @@ function useMoves(job: string, doors: OpeningRow[] | undefined, look: Seen, chan
 			() => put(id, was),
 		);
 	};
-	// The focus goes with a door that was moved by key.
+	// The focus follows an opening that was moved by key.
 	const follow = useRef('');
 	// biome-ignore lint/correctness/useExhaustiveDependencies: it runs when the order is drawn
 	useEffect(() => {
@@ -172,7 +172,7 @@ function useMoves(job: string, doors: OpeningRow[] | undefined, look: Seen, chan
 	return { place, step };
 }
 
-/** Head is a job's name, how it stands, and what its figures and sentences are in. */
+/** Head is a job's name, its state, and its unit and language. */
 function Head({ head, doors, done }: { head: JobHead; doors: OpeningRow[]; done: () => void }) {
 	return (
 		<div className="flex flex-wrap items-end gap-x-6 gap-y-2 mb-3">
@@ -200,7 +200,7 @@ function Head({ head, doors, done }: { head: JobHead; doors: OpeningRow[]; done:
 	);
 }
 
-/** Ways lead to what is done for the whole house. */
+/** Ways are the links to what is done for the whole house. */
 function Ways({ job, choosing, choose }: { job: string; choosing: boolean; choose: () => void }) {
 	return (
 		<nav aria-label={say('walk.the-whole-house')} className="grid grid-cols-2 sm:flex flex-wrap gap-2 mb-3">
@@ -229,7 +229,7 @@ function Ways({ job, choosing, choose }: { job: string; choosing: boolean; choos
 	);
 }
 
-/** Undo takes back what was just done. It lies over the page, so that nothing moves under the hand when it comes. */
+/** Undo undoes the last change. It lies over the page, so that nothing moves when it comes. */
 function Undo({ deed, high, back }: { deed: Deed; high: boolean; back: () => void }) {
 	return (
 		<p
@@ -245,7 +245,7 @@ function Undo({ deed, high, back }: { deed: Deed; high: boolean; back: () => voi
 	);
 }
 
-/** useLook keeps what of a walk is looked at, for as long as the page is open. */
+/** useLook keeps the filter and the order while the page is open. */
 function useLook(job: string): [Seen, (s: Seen) => void] {
 	const key = `look ${job}`;
 	const [look, set] = useState<Seen>(() => ({
@@ -261,10 +261,10 @@ function useLook(job: string): [Seen, (s: Seen) => void] {
 	];
 }
 
-/** Finder narrows the walk to what is looked for, and sets its order. */
+/** Finder filters and orders the walk. */
 function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; doors: OpeningRow[] }) {
 	const steps = trade.steps.filter((s) => doors.some((d) => d.next === s.id));
-	// On a phone the doors come first.
+	// On a phone the openings come first.
 	const [more, setMore] = useState(!!look.step || !!look.trouble || look.order !== 'walk');
 	const narrow = more ? '' : 'max-sm:hidden';
 	return (
@@ -392,7 +392,7 @@ function AddOpening({ job, first }: { job: string; first: boolean }) {
 	);
 }
 
-/** JobChoice is one choice of a job, kept as it is made. */
+/** JobChoice is one choice of a job, saved as it is made. */
 function JobChoice({
 	head,
 	field,

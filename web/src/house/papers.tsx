@@ -12,7 +12,7 @@ import { say } from '../words/texts';
 import { trade } from '../words/trade';
 import { ScheduleIn } from './schedule-in';
 
-/** PapersPage is what comes in and goes out of a house: schedules, tables, papers. */
+/** PapersPage is a house's imports and exports: schedules, tables, papers. */
 export function PapersPage() {
 	const { job = '' } = useParams();
 	const walk = useQuery(resources.walk(job));

@@ -12,7 +12,7 @@ import { handName, trade } from '../words/trade';
 
 type Preview = Schemas['SchedulePreview'];
 
-/** ScheduleIn brings a door schedule in: chosen, matched, looked at, and then taken. */
+/** ScheduleIn imports a door schedule: choose, match, check, take. */
 export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) {
 	const cache = useQueryClient();
 	const input = useRef<HTMLInputElement>(null);
@@ -186,7 +186,7 @@ function Hands({ seen, choose }: { seen: Preview; choose: (hands: string) => voi
 	);
 }
 
-/** Columns says what each column is taken for, and lets it be put right. */
+/** Columns shows what each column was matched to, and lets it be corrected. */
 function Columns({ seen, match }: { seen: Preview; match: (i: number, id: string) => void }) {
 	return (
 		<div data-columns data-known={seen.known}>

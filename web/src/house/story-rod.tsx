@@ -14,7 +14,7 @@ import { jambName, trade } from '../words/trade';
 
 type StoryRod = Schemas['StoryRod'];
 
-/** RodPage is one story rod for the house: its marks, and which doors differ from it. */
+/** RodPage is one story rod for the house: its marks, and the openings that differ from it. */
 export function RodPage() {
 	const { job = '', opening = '' } = useParams();
 	const path = { job, opening };

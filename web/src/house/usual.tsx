@@ -3,7 +3,7 @@ import { ask, client, type JobHead, type Schemas } from '../api/client';
 import { say } from '../words/texts';
 import { named, trade } from '../words/trade';
 
-/** setUsual makes some of a door's choices those that new doors begin with; without a door the unit's are. */
+/** setUsual makes some of an opening's choices the job's defaults; without an opening, the unit's again. */
 export function setUsual(head: JobHead, from: string, parts: Schemas['SetUsual']['parts']) {
 	return ask(
 		client.PATCH('/api/jobs/{job}', {
@@ -13,7 +13,7 @@ export function setUsual(head: JobHead, from: string, parts: Schemas['SetUsual']
 	);
 }
 
-/** UsualChoices tells what a new door of this job begins with, where that was chosen. */
+/** UsualChoices shows the job's own defaults. */
 export function UsualChoices({ head, done }: { head: JobHead; done: () => void }) {
 	const [error, attempt] = useAttempt();
 	if (head.usual.length === 0) return null;

@@ -10,7 +10,7 @@ import { useOpening } from './state';
 
 type Avoid = { what: string; slab?: boolean; at: number; long: number };
 
-/** Avoids takes what an edge holds that nothing is cut into; jamb says that it may be in the jamb too. */
+/** Avoids edits the occupied parts of an edge; jamb allows parts of the jamb too. */
 export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: boolean }) {
 	const { view } = useOpening();
 	const list = (at(view.opening, path) as Avoid[] | undefined) ?? [];

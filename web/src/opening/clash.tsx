@@ -11,8 +11,8 @@ import { useOpening } from './state';
 type Settled = Schemas['Settled'];
 
 /**
- * Clash stands where the hand is while readings contradict each other: what, read it again, or strike it
- * out, one key each; past Measure also what the plan would be without it, ready to be taken.
+ * Clash stands at the step in hand while readings contradict each other: what, read it again, or strike it out, one key
+ * each; after Measure also the plan without it, ready to be taken.
  */
 export function Clash({ step }: { step: string }) {
 	const { view, save } = useOpening();

@@ -4,7 +4,7 @@ import { type Box, near, type P, readingLine } from '../ui/geometry';
 import { pick, ShownIn, SvgDigits } from '../ui/length';
 import { say } from '../words/texts';
 
-/** How soft a margin's edge is drawn: layers at so many sigmas. */
+/** The edge of a margin is drawn as layers at so many sigmas. */
 const layers = [1.6, 1.07, 0.53, 0, -0.53, -1.07, -1.6];
 
 const most = 14; // a gap or sigma past this many mm is drawn as this many: the figure says the rest
@@ -27,23 +27,23 @@ function useNarrow() {
 type Props = {
 	drawing: Drawing;
 	hand: string;
-	/** How many times the margins are magnified; the door stays at scale. */
+	/** The magnification of the margins; the slab stays at scale. */
 	times: number;
 	margins?: Leaf['light'];
 	detail?: boolean;
-	/** Where the readings were taken, to be shown. */
+	/** Where the readings were taken. */
 	places?: Plan['places'];
-	/** Called with a margin that is tapped, to say why. */
+	/** Called with a tapped margin, to explain it. */
 	ask?: (m: Leaf['light'][number]) => void;
-	/** Called with the step that a tapped part belongs to. */
+	/** Called with the step of a tapped part. */
 	go?: (step: string) => void;
 	className?: string;
 	label: string;
-	/** Where it stands in a larger drawing, to scale: then its floor is drawn there. */
+	/** Its place in a larger drawing, to scale: then its floor is drawn there. */
 	at?: P;
 };
 
-/** wholeOf is all that a drawing of a leaf shows, in mm, y up. */
+/** wholeOf is the box of a leaf's drawing, in mm, y up. */
 export function wholeOf(d: Drawing, times: number, detail?: boolean): Box {
 	const [th, , fl, fh] = d.corners as [P, P, P, P];
 	const pad = detail ? 230 : 90;
@@ -75,7 +75,7 @@ export function Daylight({
 	const { opening, spot } = shape;
 	const whole = wholeOf(d, times, detail);
 	const small = useNarrow();
-	// On a phone the drawing comes to where the next reading is.
+	// On a phone the drawing zooms to the next reading.
 	const goal = small && !at ? places?.find((p) => p.next) : undefined;
 	const line = goal && readingLine(d, goal);
 	const box = line ? near(whole, line, 2.1) : whole;
@@ -85,7 +85,7 @@ export function Daylight({
 	const path = (pts: P[]) => pts.map(([x, y]) => `${px(x).toFixed(1)},${py(y).toFixed(1)}`).join(' ');
 	const font = d.height / (line ? 30 : small ? 16 : 27);
 
-	// Too wide glares: the light past what an eye accepts is brighter.
+	// Light past the width that looks right is brighter.
 	const wide = (l: (typeof d.light)[number]) => l.wanted + d.uneven;
 	const glares = d.light.filter(
 		(l) => l.side !== 'foot' && l.gaps.some((g) => g.mean > wide(l) && g.sigma < most),
@@ -149,7 +149,7 @@ export function Daylight({
 	);
 }
 
-/** Panels hint at a door, so that nobody reads the board as a hole. */
+/** Panels make the board look like a door, not like a hole. */
 function Panels({ th, tl, fl, fh, path }: { th: P; tl: P; fl: P; fh: P; path: (p: P[]) => string }) {
 	const w = tl[0] - th[0];
 	const h = th[1] - fh[1];
@@ -232,7 +232,7 @@ function Readings({
 
 type Shape = ReturnType<typeof shapeOf>;
 
-/** shapeOf is where the slab's edges lie, and the opening round them with its margins magnified. */
+/** shapeOf is the slab's edges, and the opening round them with its margins magnified. */
 function shapeOf(d: Drawing, times: number) {
 	const [th, tl, fl, fh] = d.corners as [P, P, P, P];
 	const side = (name: string) => d.light.find((l) => l.side === name);
@@ -305,7 +305,7 @@ function shapeOf(d: Drawing, times: number) {
 
 type Placed = { d: Drawing; shape: Shape; px: (x: number) => number; py: (y: number) => number };
 
-/** Pinches are strokes where the light is under the least. */
+/** Pinches are strokes where the margin is under the least. */
 function Pinches({ d, shape, px, py }: Placed) {
 	const { spot, inside } = shape;
 	const pinches = d.light.flatMap((l) =>
@@ -386,7 +386,7 @@ function Furniture({ d, shape, flip, px, py, go }: Placed & { flip: 1 | -1; go: 
 	);
 }
 
-/** MarginText is a margin beside its place, with how sure it is. */
+/** MarginText is a margin beside its place, with its ±. */
 function MarginText({
 	m,
 	d,

@@ -7,7 +7,7 @@ import { say } from '../words/texts';
 import { useKept } from './kept';
 import { useOpening } from './state';
 
-/** LengthField is one kept length of the opening, or another quantity, saved on Enter and on leaving it. */
+/** LengthField is one kept length of the opening, or another quantity, saved on Enter and on blur. */
 export function LengthField({
 	pointer,
 	label,
@@ -25,9 +25,9 @@ export function LengthField({
 	/** An emptied field goes back to the default by removing it. */
 	optional?: boolean;
 	hideLabel?: boolean;
-	/** What an emptied field is saved as, where it cannot be removed. */
+	/** The value of an emptied field, where it cannot be removed. */
 	empty?: number;
-	/** What stands after it, where it is no length: % or °C. */
+	/** Its unit, where it is no length: % or °C. */
 	sign?: string;
 }) {
 	const { view } = useOpening();
@@ -50,7 +50,7 @@ export function LengthField({
 				onLeave={(t) => dirty && !error && !waits && keep(t)}
 				onEnter={async (t) => {
 					const el = document.activeElement as HTMLElement;
-					// Whoever went elsewhere while it was saved stays there.
+					// Do not steal the focus from where it went while this was saved.
 					if ((await keep(t)) && document.activeElement === el) onward(el);
 				}}
 			/>
@@ -78,7 +78,7 @@ export function PickField({
 }: {
 	pointer: string;
 	label: string;
-	/** One with an empty value removes what was said. */
+	/** An option with an empty value removes the choice. */
 	options: { value: string | number; text: string }[];
 	note?: ReactNode;
 	/** What is set with it. */
@@ -119,7 +119,7 @@ export function PickField({
 	);
 }
 
-/** Choose is one kept choice among a few, each said in words. */
+/** Choose is one kept choice among a few, each in words. */
 export function Choose<T extends string | number>({
 	pointer,
 	label,
@@ -128,10 +128,10 @@ export function Choose<T extends string | number>({
 	unset,
 }: {
 	pointer: string;
-	/** What stands for a choice that was never made. */
+	/** The option for a choice that was never made. */
 	unset?: T;
 	label: string;
-	/** An option that says nothing removes what was said. */
+	/** An option without a value removes the choice. */
 	options: { value: T; text: string; note?: ReactNode; remove?: boolean; also?: Op[] }[];
 	row?: boolean;
 }) {

@@ -9,7 +9,7 @@ import { asFound } from './steps/try/drawing';
 
 type Props = Drawn & { step: string; setTimes: (n: number) => void };
 
-/** OpeningFigure draws a step: its own drawing, else the opening. */
+/** OpeningFigure draws a step: its own drawing, otherwise the opening. */
 export function OpeningFigure({ step: id, setTimes, ...d }: Props) {
 	const step = stepOf(id);
 	const own = step.drawing?.(d) || null;

@@ -4,7 +4,7 @@ import { ToolButton } from '../ui/toolbutton';
 import { say } from '../words/texts';
 
 type Props = {
-	/** What the next undo and the next redo change; empty where nothing is left. */
+	/** What the next undo and the next redo change; empty where there is none. */
 	undo: string;
 	redo: string;
 	move: (way: 'undo' | 'redo') => void;

@@ -3,10 +3,7 @@ import type { Op, Trouble } from '../api/client';
 import { say } from '../words/texts';
 import { useOpening } from './state';
 
-/**
- * useDraft is what is typed and not yet kept; what is remembered of it outlives a reload. To remember
- * nothing forgets it.
- */
+/** useDraft is a draft: what is typed and not saved; it outlives a reload. An empty one is removed. */
 export function useDraft(name: string, kept: string) {
 	const { view } = useOpening();
 	const key = `draft ${view.job.id} ${view.opening.id} ${name}`;
@@ -16,19 +13,19 @@ export function useDraft(name: string, kept: string) {
 	return { text, setText, remember };
 }
 
-/** typed is a length as it was typed, a bare number in the unit of the job; nothing is nought. */
+/** typed is a length as typed, a bare number in the job's unit; empty is 0. */
 export const typed = (text: string, unit: string) =>
 	(text.trim() === '' ? 0 : /[a-z"']/i.test(text) ? text : `${text} ${unit}`) as number;
 
-/** saidOf is why a value was refused, in the words for its own place where there are any. */
+/** saidOf is why a value was refused, in the words for its own field where there are any. */
 export function saidOf(e: unknown, mine: (pointer: string) => boolean): string {
 	const t = e as Trouble;
 	return (t.fields?.find((f) => mine(f.pointer)) ?? t.fields?.[0])?.message ?? t.message;
 }
 
 /**
- * useKept keeps one length of the opening at a JSON pointer: what is typed stays a draft until it is taken,
- * and a refused one stays as it was typed. gone is what an emptied entry stands for: its removal, or a value.
+ * useKept keeps one length of the opening at a JSON pointer: what is typed is a draft until it is saved, and a refused
+ * one stays. gone is what an emptied entry means: its removal, or a value.
  */
 export function useKept(pointer: string, label: string, gone?: 'remove' | number) {
 	const { view, save } = useOpening();
@@ -37,23 +34,23 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 	const { text, setText, remember } = useDraft(pointer, kept);
 	const [error, setError] = useState('');
 	const [waits, setWaits] = useState('');
-	// Another hand kept another value while this one was typed.
+	// The value was changed elsewhere while this one was typed.
 	const [clash, setClash] = useState(false);
-	// What stood here when it was begun to be typed.
+	// The value when typing began.
 	const base = useRef<string | null>(null);
 	const clashes = () => {
 		setClash(true);
 		setError(say('page.another-hand', { value: kept || say('page.nothing') }));
 	};
 	useEffect(() => {
-		// What was kept elsewhere shows, unless something is being typed here.
+		// A value from elsewhere is shown unless there is a draft.
 		const before = last.current;
 		if (before === kept) return;
 		last.current = kept;
 		if (text === before) setText(kept);
 		else if (text !== kept && base.current !== null && base.current !== kept) clashes();
 		if (text === kept) {
-			// What waited on this client was handed in.
+			// A queued change was sent.
 			remember();
 			setError('');
 			setWaits('');
@@ -68,10 +65,10 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 		setWaits('');
 		setClash(false);
 	};
-	/** Resolves to whether it is kept now. */
+	/** Resolves to whether it is saved. */
 	const keep = async (typed: string, anyway = false) => {
 		const bare = typed.trim();
-		// Enter saves and moves on, and moving on saves: the second finds it done.
+		// Enter saves and moves on, and blur saves too: the second finds it done.
 		if (bare === last.current) {
 			type(last.current);
 			return true;
@@ -81,7 +78,7 @@ export function useKept(pointer: string, label: string, gone?: 'remove' | number
 			return false;
 		}
 		base.current = last.current;
-		// Of a list, one of its lengths is replaced: to add there would put another before it.
+		// In a list the item is replaced: adding would insert another before it.
 		const set = /\/\d+$/.test(pointer) ? 'replace' : 'add';
 		let op: Op = { op: set, path: pointer, value: typed };
 		if (bare === '' && gone === 'remove') op = { op: 'remove', path: pointer };

@@ -4,7 +4,7 @@ import { useTaker } from '../ui/taker';
 import { say } from '../words/texts';
 import { useOpening } from './state';
 
-/** useList keeps a list of the opening whole. */
+/** useList edits a list of the opening as a whole. */
 export function useList(path: string) {
 	const { save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -15,7 +15,7 @@ export function useList(path: string) {
 	return { error, put };
 }
 
-/** TakeOut takes one of a list out. */
+/** TakeOut is the button that removes an item of a list. */
 export function TakeOut<T>({
 	list,
 	at,
@@ -43,7 +43,7 @@ export function TakeOut<T>({
 	);
 }
 
-/** AddForm adds one to a list: what is typed into its entries goes in whole, by a button or Enter. */
+/** AddForm adds an item to a list: its entries are saved together, by a button or Enter. */
 export function AddForm({
 	field,
 	add,
@@ -69,14 +69,14 @@ export function AddForm({
 	);
 }
 
-/** Entry is one value typed into something that is added whole. */
+/** Entry is one entry of an item that is added whole. */
 export function Entry(p: {
 	label: string;
 	value: string;
 	set: (v: string) => void;
 	field: string;
 	number?: boolean;
-	/** What is often typed there. */
+	/** Common values. */
 	often?: string[];
 }) {
 	const list = useId();
@@ -107,7 +107,7 @@ export function Entry(p: {
 	);
 }
 
-/** Either asks which of two a new entry of a list is, as radio buttons. */
+/** Either is a choice of two for a new item, as radio buttons. */
 export function Either({
 	name,
 	legend,

@@ -20,7 +20,7 @@ export function Onward({ step, to, walk }: { step: string; to: (s: string) => st
 				type="button"
 				data-onward
 				className={`btn btn-primary text-lg h-14 ${ready ? '' : 'opacity-50'}`}
-				// Not disabled, so that Enter can lead to it before the answer is in.
+				// Not disabled, so that Enter can reach it before the answer is in.
 				aria-disabled={!ready}
 				onClick={async () => {
 					if (!ready) return;

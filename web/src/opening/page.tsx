@@ -35,7 +35,7 @@ export function OpeningPage() {
 	useSpent(job, opening, step);
 	useHomeFocus(`${v?.version} ${step} ${which}`);
 	const move = (way: 'undo' | 'redo') => (e: KeyboardEvent) => {
-		// In an entry with something half-typed, undo is the entry's own.
+		// In an entry with a draft, undo is the entry's own.
 		const el = e.target as HTMLElement;
 		const pointer = el.dataset?.field;
 		if (pointer && el.matches('[data-tape]') && (el as HTMLInputElement).value !== (v?.texts[pointer] ?? ''))
@@ -108,13 +108,13 @@ export function OpeningPage() {
 	);
 }
 
-/** spoken is said when it changes: a new doubt, or that enough was measured. */
+/** spoken is announced when it changes: a new doubt, or that enough was measured. */
 function spoken(v: OpeningView) {
 	if (v.plan.clashes.length > 0) return say('door.stop', { clash: v.plan.clashes[0]?.text });
 	return v.opening.readings.length > 0 && v.plan.toRead.length === 0 ? say('page.measured-enough') : '';
 }
 
-/** NotThere is the page of an opening that cannot be had. */
+/** NotThere is the page of an opening that cannot be fetched. */
 function NotThere({ error, retry, walk }: { error: Error; retry: () => void; walk: string }) {
 	return (
 		<main>

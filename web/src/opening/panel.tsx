@@ -21,7 +21,7 @@ type Props = {
 	pick: (leaf: number) => void;
 };
 
-/** Panel is the step in hand beside its drawing: what is wrong, its form, photographs, and the way onward. */
+/** Panel is the step in hand beside its drawing: findings, its form, photographs, and the way onward. */
 export function Panel({ step, to, walk, shown, pick }: Props) {
 	const { view: v, leaf, which } = useOpening();
 	const Form = stepOf(step).form;
@@ -76,7 +76,7 @@ export function Panel({ step, to, walk, shown, pick }: Props) {
 	);
 }
 
-/** WhichLeaf chooses the leaf of a pair that is in hand. */
+/** WhichLeaf chooses the leaf of a pair. */
 function WhichLeaf({ which, pick }: { which: number; pick: (leaf: number) => void }) {
 	return (
 		<fieldset className="join mb-3" aria-label={say('door.leaf')}>

@@ -9,7 +9,7 @@ export const counts = () => localStorage.getItem(key) === 'yes';
 export const setCounts = (on: boolean) =>
 	on ? localStorage.setItem(key, 'yes') : localStorage.removeItem(key);
 
-/** useSpent counts the seconds that a step stands open in front of somebody, where that was asked for. */
+/** useSpent counts the seconds that a step is open and visible, where that was switched on. */
 export function useSpent(job: string, opening: string, step: string) {
 	useEffect(() => {
 		let since = performance.now();
@@ -17,7 +17,7 @@ export function useSpent(job: string, opening: string, step: string) {
 			const seconds = Math.min(Math.round((performance.now() - since) / 1000), 3600);
 			since = performance.now();
 			if (!counts() || seconds < 5) return;
-			// Nothing waits for it: a count that is lost is no loss of work.
+			// Nothing waits for it: a lost count is no loss of work.
 			client
 				.POST('/api/jobs/{job}/openings/{opening}/time', {
 					params: { path: { job, opening } },

@@ -12,13 +12,13 @@ export type OpeningState = {
 	/** Saves a change; rejects with Trouble, and then nothing was changed. */
 	save: (ops: Op[], label: string) => Promise<OpeningView>;
 	move: (way: 'undo' | 'redo') => Promise<void>;
-	/** What could not be done, where no field says it. */
+	/** What failed, where no field shows it. */
 	trouble: string;
 	/** The plan of the leaf in hand. */
 	leaf: Leaf;
-	/** Which leaf of a pair that is, 1 or 2; 1 for a single door. */
+	/** Which leaf of a pair that is, 1 or 2; 1 for a single slab. */
 	which: number;
-	/** Where that leaf's slab is kept. */
+	/** The pointer to that leaf's slab. */
 	slab: '/slab' | '/pair/slab';
 };
 
@@ -30,16 +30,16 @@ export function useOpening(): OpeningState {
 	return d;
 }
 
-/** Change is sent with the version that it is made from, which the hand saw. */
+/** Change is sent with the version that it is made from, which was on the screen. */
 type Change = { send: (version: number) => Promise<OpeningView>; from: number };
 
-/** useOpeningState holds one opening; changes go one after another, each from the version before it. */
+/** useOpeningState holds one opening; changes are sent one after another, each from the version before it. */
 export function useOpeningState(job: string, opening: string) {
 	const cache = useQueryClient();
 	const key = useMemo(() => resources.opening(job, opening).queryKey, [job, opening]);
 	const [trouble, setTrouble] = useState('');
 	const query = useQuery(resources.opening(job, opening));
-	// Which version each of this page's own changes led to.
+	// The versions that this page's own changes led to.
 	const own = useRef(new Map<number, number>());
 	const seen = query.data;
 
@@ -47,17 +47,17 @@ export function useOpeningState(job: string, opening: string) {
 		// One after another, each from the version before it.
 		scope: { id: key.join(' ') },
 		mutationFn: async ({ send, from }: Change) => {
-			// From the version that the hand saw, and what this page itself has made of it since.
+			// From the version on the screen, and this page's own changes since.
 			let version = from;
 			for (let next = own.current.get(version); next; next = own.current.get(version)) version = next;
 			const next = await send(version);
-			// Undo leads back to an older version: from there on it is the one that counts.
+			// Undo leads back to an older version, which counts from then on.
 			own.current.delete(next.version);
 			if (next.version !== version) own.current.set(version, next.version);
 			return next;
 		},
 		onSuccess: async (next) => {
-			// What was asked for before the change was made must not come after it.
+			// An answer to an earlier request must not overwrite this one.
 			await cache.cancelQueries({ queryKey: key });
 			cache.setQueryData(key, next);
 			cache.invalidateQueries({ queryKey: resources.walk(job).queryKey });
@@ -89,7 +89,7 @@ export function useOpeningState(job: string, opening: string) {
 				try {
 					return await handIn({ ...entry, version });
 				} catch (e) {
-					// With no signal it waits on this client.
+					// Without signal it waits in the queue.
 					if (e instanceof Trouble && e.status === 0) {
 						enqueue({ ...entry, version });
 						throw new Trouble(say('page.waits'), 0);
@@ -125,7 +125,7 @@ export function useOpeningState(job: string, opening: string) {
 	return { state, query, setTrouble };
 }
 
-/** saw tests, before a change, that each thing of a list is still the one that was seen at its place. */
+/** saw is a test, before a change, that each item of a list is the one that was on the screen. */
 function saw(view: OpeningView, ops: Op[]): Op[] {
 	const tests = new Map<string, Op>();
 	for (const op of ops) {

@@ -5,7 +5,7 @@ import { say } from '../words/texts';
 import { trade } from '../words/trade';
 import { useOpening } from './state';
 
-/** kept is a setting of this client: which paper, which router, how true its printer is. */
+/** kept is a setting of this client: paper, router, the printer's scale. */
 function useSetting(key: string, usual: string) {
 	const [value, set] = useState(() => localStorage.getItem(key) ?? usual);
 	const put = (v: string) => {
@@ -15,7 +15,7 @@ function useSetting(key: string, usual: string) {
 	return [value, put] as const;
 }
 
-/** Templates are the full-size templates of a step, each seen before it is fetched. */
+/** Templates are the full-size templates of a step, each previewed before it is fetched. */
 export function Templates({ step }: { step: string }) {
 	const { view, which } = useOpening();
 	const [paper, setPaper] = useSetting('paper', view.job.unit === 'in' ? 'letter' : 'a4');
@@ -90,7 +90,7 @@ export function Templates({ step }: { step: string }) {
 	);
 }
 
-/** Seen is a template as it will come out, or why it cannot be made. */
+/** Seen is a template's preview, or why it cannot be made. */
 function Seen({ address, name }: { address: string; name: string }) {
 	const [error, setError] = useState('');
 	if (error)

@@ -6,8 +6,8 @@ import { edgeName } from '../words/trade';
 type Cut = NonNullable<Leaf['cut']>;
 
 /**
- * Trestles draws the uncut slab, lying on its push face with the hinge edge where the door has it, and the
- * chalk lines it is cut to. What comes off is magnified; the slab is at scale.
+ * Trestles draws the uncut slab, lying on its push face with the hinge edge where the opening has it, and its chalk
+ * lines. What comes off is magnified; the slab is at scale.
  */
 export function Trestles({
 	cut,

@@ -8,7 +8,7 @@ import type { Doing } from './read';
 
 type Move = Schemas['Move'];
 
-/** Adjust is what is done to the slab that hangs. */
+/** Adjust is the work on the hung slab. */
 export function Adjust({ move, unit, goesIn }: Doing & { unit: Unit; goesIn: boolean }) {
 	const blank = {
 		top: '',

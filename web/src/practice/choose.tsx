@@ -11,7 +11,7 @@ import { type Doing, Readings } from './read';
 
 type Played = Schemas['Played'];
 
-/** Choose is margins, slab, edge and cut. */
+/** Choose is the choice of margins, slab, edge and cut. */
 export function Choose({
 	played: v,
 	move,

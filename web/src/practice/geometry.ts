@@ -3,12 +3,12 @@ import { jambName } from '../words/trade';
 
 export type Gap = { side: string; where: string; mm: number };
 
-/** The board in the picture, and how many times the light is magnified. */
+/** The board in the picture, and the magnification of the gaps. */
 export const board = { x: 70, y: 60, w: 180, h: 400, times: 7 };
 
 /**
- * around is the outline of the opening round the board, as the light beside it says: its corners and the middles
- * of its sides, from the foot of the hinge side up and round. A gap below nought lies inside the board.
+ * around is the outline of the opening round the board, by its gaps: corners and middles of its sides, from the foot of
+ * the hinge side up and round. A negative gap is inside the board.
  */
 export function around(gaps: Gap[]): [number, number][] {
 	const { x, y, w, h, times } = board;
@@ -25,7 +25,7 @@ export function around(gaps: Gap[]): [number, number][] {
 	];
 }
 
-/** edge is where on the board's edge a gap is: its middle, and the way along. */
+/** edge is a gap's place on the board's edge: its middle, and the direction. */
 export function edge(side: string, i: number): { x: number; y: number; dx: number; dy: number } {
 	const { x, y, w, h } = board;
 	const part = [0.06, 0.5, 0.94][i] ?? 0.5;
@@ -34,7 +34,7 @@ export function edge(side: string, i: number): { x: number; y: number; dx: numbe
 	return { x: x + w * part, y: side === 'head' ? y : y + h, dx: 11, dy: 0 };
 }
 
-/** ask is one thing that can be read of the opening, and where it is drawn. */
+/** ask is one possible reading, and where it is drawn. */
 export type Ask = {
 	id: string;
 	name: string;
@@ -42,7 +42,7 @@ export type Ask = {
 	line: [number, number, number, number];
 };
 
-/** asks are what can be read: five widths, two heights, plumb, level, square and diagonals. */
+/** asks are the possible readings: five widths, two heights, plumb, level, square and diagonals. */
 export const asks: Ask[] = (() => {
 	const { x, y, w, h } = board;
 	const up = (mm: number) => y + h * (1 - mm / 2030);
@@ -107,6 +107,6 @@ export const asks: Ask[] = (() => {
 	];
 })();
 
-/** withUnit gives what was typed its unit, where it ends in a figure. */
+/** withUnit adds the unit to a text that ends in a figure. */
 export const withUnit = (text: string, unit: string) =>
 	/\d\s*$/.test(text) ? `${text.trim()} ${unit}` : text.trim();

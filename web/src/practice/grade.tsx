@@ -8,7 +8,7 @@ import { say } from '../words/texts';
 
 type Played = Schemas['Played'];
 
-/** GradeOf is what it came to, and why. */
+/** GradeOf is the grade, with reasons. */
 export function GradeOf({ played: v, grade: g }: { played: Played; grade: NonNullable<Played['grade']> }) {
 	const row = (label: string, mine: string, plan: string) => (
 		<tr className="border-b border-base-300">

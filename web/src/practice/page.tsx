@@ -14,7 +14,7 @@ type Practice = Schemas['Practice'];
 
 const seed = () => 1 + Math.floor(Math.random() * 999_999);
 
-/** PracticePage is where one learns to hang a door without spoiling slabs. */
+/** PracticePage is where one learns to hang a slab without spoiling any. */
 export function PracticePage() {
 	const q = useQuery(resources.practice());
 	const [drill, setDrill] = useState<{ kind: string; seed: number } | null>(null);
@@ -118,7 +118,7 @@ export function PracticePage() {
 	);
 }
 
-/** Runs is how it went, the newest first. */
+/** Runs are the results, the newest first. */
 function Runs({ list }: { list: Practice['runs'] }) {
 	if (list.length === 0) return null;
 	return (

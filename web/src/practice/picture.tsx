@@ -5,7 +5,7 @@ import { type Ask, around, asks, board, edge } from './geometry';
 
 type Played = Schemas['Played'];
 
-/** Picture is the opening as it was read, and once a slab hangs its true light. */
+/** Picture is the opening as it was read, and once a slab hangs its true gaps. */
 export function Picture({ played: v }: { played: Played }) {
 	const { x, y, w, h } = board;
 	const gaps = v.light.map((l) => ({ side: l.side, where: l.place, mm: l.gap.mm, rubs: l.rubs }));

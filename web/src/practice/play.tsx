@@ -18,7 +18,7 @@ import { Read } from './read';
 
 type Move = Schemas['Move'];
 
-/** Play is an attempt at a hidden opening, move by move; what was done is kept on this client. */
+/** Play is an attempt at a hidden opening, move by move; its moves are kept on this client. */
 export function PlayPage() {
 	const { level = '', seed = '' } = useParams();
 	const own = level === 'file' ? (sessionStorage.getItem('exercise file') ?? '') : '';
@@ -98,7 +98,7 @@ export function PlayPage() {
 	);
 }
 
-/** HandIn is the end of a class's opening: how the slab hangs is the teacher's to see. */
+/** HandIn is the end of a class's opening: only the teacher sees how the slab hangs. */
 function HandIn({ attempt }: { attempt: string }) {
 	return (
 		<div data-handed-in>

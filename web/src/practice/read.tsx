@@ -8,7 +8,7 @@ type Played = Schemas['Played'];
 
 export type Doing = { move: (m: Move) => Promise<boolean> };
 
-/** Read is what can be read, each with its button. */
+/** Read is the possible readings, each with its button. */
 export function Read({ played: v, move, enough }: Doing & { played: Played; enough: () => void }) {
 	return (
 		<>

@@ -4,12 +4,12 @@ import { Said, useAttempt } from '../api/attempt';
 import { ask, client } from '../api/client';
 import { say } from '../words/texts';
 
-/** PairPage lets this client in, by the code that is shown where Kind Margin runs. */
+/** PairPage pairs this client, by the code that is shown where Kind Margin runs. */
 export function PairPage() {
 	const [code, setCode] = useState(() => decodeURIComponent(location.hash.slice(1)));
 	const [name, setName] = useState('');
 	const [error, attempt] = useAttempt();
-	// The code stands in no address that is kept, nor in its history.
+	// The code is removed from the address and the history.
 	useEffect(() => history.replaceState(history.state, '', '/pair'), []);
 	const pair = async (e: React.FormEvent) => {
 		e.preventDefault();
@@ -58,7 +58,7 @@ export function PairPage() {
 	);
 }
 
-/** Typed is what was typed on a client that was put out: how much, and no more. */
+/** Typed is how many unsaved entries a client has whose pass was ended, and no more. */
 function Typed() {
 	const [n, setN] = useState(typedHere);
 	const [sure, setSure] = useState(false);

@@ -183,7 +183,7 @@ function LetIn({ s, again }: { s: Sharing; again: () => void }) {
 	);
 }
 
-/** Code is a QR code: dark squares on white, with the quiet zone that a camera wants. */
+/** Code is a QR code: dark squares on white, with its quiet zone. */
 function Code({ rows }: { rows: string[] }) {
 	const size = rows.length + 8;
 	const path = rows

@@ -1,6 +1,6 @@
 import type { InputHTMLAttributes } from 'react';
 
-/** Checkbox is a choice of yes or no with its words beside it, all of it large enough for a thumb. */
+/** Checkbox is a checkbox with its label, all of it large enough for a thumb. */
 export function Checkbox({
 	children,
 	className = 'items-center',

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 
-/** Disclosure is what is seldom asked for, under a line that opens it. field names the line for keys and tests. */
+/** Disclosure hides what is seldom needed, under a line that opens it. field names the line for keys and tests. */
 export function Disclosure({
 	title,
 	field,

@@ -73,8 +73,8 @@ export function readingLine(d: Drawing, r: Plan['places'][number]): [P, P] | nul
 }
 
 /**
- * near is the part of a drawing that shows where a line lies: as wide as the whole, and so many times as wide
- * as high. A line that is longer than that is shown from its upper end.
+ * near is the part of a drawing around a line: as wide as the whole, with a given ratio of width to height. A longer
+ * line is shown from its upper end.
  */
 export function near(whole: Box, [a, b]: [P, P], wide: number): Box {
 	const h = Math.min(whole.w / wide, whole.h);
@@ -84,10 +84,10 @@ export function near(whole: Box, [a, b]: [P, P], wide: number): Box {
 	return { x: whole.x, y, w: whole.w, h };
 }
 
-/** outline is an SVG path round some places. */
+/** outline is an SVG path through some places. */
 export const outline = (list: P[]) => `M${list.map(([x, y]) => `${x} ${y}`).join('L')}Z`;
 
-/** grabbed is how far a door stands open, in degrees, that is held at a place from its pin; never past opens. */
+/** grabbed is the angle, in degrees, of a slab that is held at a place from its pin; at most opens. */
 export function grabbed([x, z]: P, opens: number): number {
 	const angle = (Math.atan2(z, x) * 180) / Math.PI;
 	// Behind the wall the nearer end counts: closed in front of the lock jamb, open behind the hinges.
@@ -95,7 +95,7 @@ export function grabbed([x, z]: P, opens: number): number {
 	return Math.min(past, opens);
 }
 
-/** footAt is how the foot stands over the floor at the place of the swing nearest to an angle. */
+/** footAt is the foot over the floor at the computed angle nearest to a given one. */
 export function footAt<F extends { angle: number }>(foot: F[], angle: number): F {
 	return foot.reduce((best, f) => (Math.abs(f.angle - angle) < Math.abs(best.angle - angle) ? f : best));
 }

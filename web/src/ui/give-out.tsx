@@ -6,8 +6,8 @@ import { say } from '../words/texts';
 import { trade } from '../words/trade';
 
 /**
- * GiveOut gives a file out: at once, by a link, where it is of few doors; of more it is made on its own, which
- * says how far it is and can be stopped.
+ * GiveOut downloads a file: by a plain link for few openings; for more it is made in the background, with its progress
+ * and a stop button.
  */
 export function GiveOut({
 	doors,

@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react';
 
 /**
- * useHomeFocus brings the focus back to the page's heading when what had it is gone: a step was left, a
- * reading taken or removed, a change undone. The heading is spoken, and Tab goes on from there.
+ * useHomeFocus moves the focus to the page's heading when its element is gone: a step was left, a reading taken or
+ * removed, a change undone. The heading is announced, and Tab goes on from there.
  */
 export function useHomeFocus(key: string) {
 	const first = useRef(true);

@@ -8,15 +8,15 @@ type Page = 'jobs' | 'walk' | 'door';
 type Shortcut = {
 	keys: string;
 	what: TextId;
-	/** On which pages it is told. */
+	/** The pages that list it. */
 	pages: Page[];
-	/** What is pressed, where the page listens for it; what an entry or a button does by itself has none. */
+	/** The keys, where the page listens for them; what an entry or a button does by itself has none. */
 	press?: string[];
-	/** A key alone that writes a letter: these can be switched off. */
+	/** A single key that writes a letter: these can be switched off. */
 	single?: boolean;
 };
 
-/** Every shortcut, once: the dialog tells them and useShortcuts listens for them. */
+/** The table of shortcuts: the dialog lists them and useShortcuts listens for them. */
 const table = {
 	enter: { keys: 'Enter', what: 'keys.enter', pages: ['door'] },
 	tab: { keys: 'Tab / Shift Tab', what: 'keys.tab', pages: ['jobs', 'walk', 'door'] },
@@ -85,7 +85,10 @@ const shortcuts: [string, Shortcut][] = Object.entries(table);
 
 const off = 'single keys off';
 
-/** pressed names a press as the table does. Alt makes other letters on some keyboards, so there the key itself counts. */
+/**
+ * pressed names a key press as the table does. Alt makes other letters on some keyboards, so there the physical key
+ * counts.
+ */
 function pressed(e: KeyboardEvent): string {
 	const key = e.altKey ? e.code.replace(/^Key/, '') : e.key === ' ' ? 'space' : e.key;
 	const held = `${e.ctrlKey || e.metaKey ? 'ctrl ' : ''}${e.altKey ? 'alt ' : ''}`;
@@ -93,16 +96,19 @@ function pressed(e: KeyboardEvent): string {
 	return `${held}${held && e.shiftKey ? 'shift ' : ''}${key}`.toLowerCase();
 }
 
-/** forPage says whether a single key is for the page and not for what has the focus. */
+/** forPage reports whether a single key is for the page and not for the focused element. */
 function forPage(e: KeyboardEvent): boolean {
 	if (localStorage.getItem(off) || document.querySelector('dialog[open]')) return false;
 	const el = e.target as HTMLElement;
-	// On a button or in an entry a letter is its own; on the page itself, on the rod and on a tick it is ours.
+	// In a button or an entry a letter is its own; on the page, the strip and a tick it is the page's.
 	const tick = el instanceof HTMLInputElement && (el.type === 'radio' || el.type === 'checkbox');
 	return el === document.body || el.dataset.home !== undefined || tick || !!el.closest('[data-rod]');
 }
 
-/** useShortcuts does what each shortcut is for, as long as the component stands; false leaves the key to the browser. */
+/**
+ * useShortcuts handles the shortcuts while the component is mounted; a handler that returns false leaves the key to the
+ * browser.
+ */
 export function useShortcuts(does: Partial<Record<keyof typeof table, (e: KeyboardEvent) => unknown>>) {
 	useEffect(() => {
 		const down = (e: KeyboardEvent) => {
@@ -118,7 +124,7 @@ export function useShortcuts(does: Partial<Record<keyof typeof table, (e: Keyboa
 	});
 }
 
-/** KeysDialog is the button for the dialog that lists the page's keys. */
+/** KeysDialog is the button and the dialog that list the page's keys. */
 export function KeysDialog({ page }: { page: Page }) {
 	const [open, setOpen] = useState(false);
 	const [silent, setSilent] = useState(() => !!localStorage.getItem(off));

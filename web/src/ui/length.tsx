@@ -4,10 +4,10 @@ import { Phrase } from '../words/phrase';
 import { say, type TextId } from '../words/texts';
 import { Dialog } from './dialog';
 
-/** The unit that figures are shown in; a tap shows the other one. */
+/** The unit that figures are shown in; a tap switches it. */
 export const ShownIn = createContext<Unit>('mm');
 
-/** Whether figures are doubtful, because readings clash: then none is to be cut or marked to. */
+/** Whether figures are doubtful, because readings clash: nothing is cut or marked by them. */
 export const Doubtful = createContext(false);
 
 const sources: Record<string, TextId> = {
@@ -18,12 +18,12 @@ const sources: Record<string, TextId> = {
 	rounding: 'page.source-rounding',
 };
 
-/** sourceName is where a figure comes from. */
+/** sourceName is the origin of a figure's term. */
 export function sourceName(source: string) {
 	return sources[source] ? say(sources[source]) : source;
 }
 
-/** Fractions are set as fractions: "30 5/8" is one whole and one glyph-built fraction. */
+/** Fractions are set as fractions: "30 5/8" is a whole number and a fraction glyph. */
 export function Digits({ children }: { children: string }) {
 	const m = /^(-?)(?:(\d+) )?(\d+)\/(\d+)$/.exec(children);
 	if (!m) return <>{children.replace('-', '−')}</>;
@@ -57,7 +57,7 @@ export function pick(text: Text, unit: Unit) {
 	return unit === 'in' ? text.in : text.mm;
 }
 
-/** Len shows a length in the unit on show. */
+/** Len is a length in the shown unit. */
 export function Len({ text, unit: withUnit }: { text: Text; unit?: boolean }) {
 	const unit = useContext(ShownIn);
 	return (
@@ -68,7 +68,7 @@ export function Len({ text, unit: withUnit }: { text: Text; unit?: boolean }) {
 	);
 }
 
-/** Sure says how sure a figure is: 19 times in 20 the truth lies inside. */
+/** Sure is a figure's ±: 19 times in 20 the true value lies inside. */
 export function Sure({ text }: { text: Text }) {
 	const unit = useContext(ShownIn);
 	const s = pick(text, unit);
@@ -81,7 +81,7 @@ export function Sure({ text }: { text: Text }) {
 	);
 }
 
-/** Why is a figure that answers "why?": the terms it was made of. */
+/** Why is a figure that can be pressed for its terms. */
 export function Why({
 	figure,
 	title,
@@ -169,7 +169,7 @@ function Sum({ figure }: { figure: Figure }) {
 	);
 }
 
-/** Because is what is no length and answers "why?" all the same: in sentences. */
+/** Because is a value other than a length that can be pressed for its reasons, in sentences. */
 export function Because({
 	text,
 	why,

@@ -10,7 +10,7 @@ const looks = {
 	note: { Icon: Info, word: 'page.note-word', className: 'border-info text-info' },
 } as const;
 
-/** Findings says what is wrong or worth knowing at a step, and what to do. */
+/** Findings lists the findings of a step, and what to do. */
 export function Findings({ list }: { list: Plan['findings'] }) {
 	return (
 		<div className="grid gap-2 mb-3" aria-live="polite">
@@ -35,7 +35,7 @@ export function Findings({ list }: { list: Plan['findings'] }) {
 	);
 }
 
-/** Cautions stand where the hand is, and stay. */
+/** Cautions stand at the step of the danger, and cannot be closed. */
 export function Cautions({ step }: { step: string }) {
 	const list = trade.cautions.filter((c) => c.step === step);
 	if (list.length === 0) return null;
@@ -52,7 +52,7 @@ export function Cautions({ step }: { step: string }) {
 	);
 }
 
-/** TakenOff lists what was taken off, each to be put back. */
+/** TakenOff lists what was removed, each to be put back. */
 export function TakenOff<T extends { id: string; name: string }>({
 	what,
 	list,
@@ -109,7 +109,7 @@ export function Failed({ error, retry, alone }: { error: Error; retry: () => voi
 	);
 }
 
-/** Broken is the page of a route that failed to draw. */
+/** Broken is the page of a route that failed to render. */
 export function Broken() {
 	const error = useRouteError() as Error | undefined;
 	return (

@@ -3,8 +3,8 @@ import { flushSync } from 'react-dom';
 import { hold, register, type Taker } from '../api/instrument';
 
 /**
- * useTaker lets an entry take the length of an instrument: it is typed there, and ended with Enter where that means
- * something. What it returns is called when the entry gets the focus.
+ * useTaker lets an entry accept an instrument's length: it is typed there, and ended with Enter where that has a
+ * meaning. The returned function is called on focus.
  */
 export function useTaker(
 	input: RefObject<HTMLInputElement | null>,

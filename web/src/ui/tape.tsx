@@ -6,7 +6,7 @@ import { useTaker } from './taker';
 
 const coarse = () => matchMedia('(pointer: coarse)').matches;
 
-/** onward moves to the next tape entry, as Enter does on a tape reading. */
+/** onward moves to the next tape entry, as Enter does on a reading. */
 export function onward(from: HTMLElement) {
 	const all = [...document.querySelectorAll<HTMLElement>('[data-tape]')].filter((e) => e.checkVisibility());
 	const next = all[all.indexOf(from) + 1];
@@ -18,24 +18,24 @@ type TapeProps = {
 	label: string;
 	value: string;
 	unit: Unit;
-	/** What stands after it, where it is no length. */
+	/** Its unit, where it is no length. */
 	sign?: string;
 	onChange: (text: string) => void;
 	onEnter: (text: string) => void;
 	onLeave?: (text: string) => void;
 	error?: string;
-	/** What is said of an entry that waits on this client: nothing is wrong with it. */
+	/** The note of an entry that waits in the queue: nothing is wrong with it. */
 	waits?: string;
 	big?: boolean;
 	placeholder?: string;
 	autoFocus?: boolean;
 	hideLabel?: boolean;
 	note?: ReactNode;
-	/** It takes the length of an instrument though no hand is on it. */
+	/** It accepts an instrument's length without focus. */
 	next?: boolean;
 };
 
-/** Tape is where a length is typed, with the tape keypad where there is no keyboard. */
+/** Tape is an entry of a length, with the tape keypad where there is no keyboard. */
 export function Tape(p: TapeProps) {
 	const id = useId();
 	const input = useRef<HTMLInputElement>(null);

@@ -6,14 +6,14 @@ import { say } from '../words/texts';
 import { KeysDialog } from './keys';
 import { ToolButton } from './toolbutton';
 
-/** readTheme is the theme that was chosen, else the one that the client is set to. */
+/** readTheme is the chosen theme, otherwise the system's. */
 export function readTheme() {
 	const kept = localStorage.getItem('theme');
 	if (kept === 'day' || kept === 'night') return kept;
 	return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day';
 }
 
-/** Top is the line at the head of every page: where you are, and the taps that are always there. */
+/** Top is the line at the head of every page: where you are, and the buttons that are always there. */
 export function Top({
 	trail,
 	unit,
@@ -81,7 +81,7 @@ export function Top({
 	);
 }
 
-/** useShownIn keeps which unit a job's figures are shown in. */
+/** useShownIn keeps the unit in which a job's figures are shown. */
 export function useShownIn(job: string, unit: Unit): [Unit, (u: Unit) => void] {
 	const key = `shown in ${job}`;
 	const [shown, set] = useState<Unit | null>(() => localStorage.getItem(key) as Unit | null);

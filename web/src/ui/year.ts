@@ -1,6 +1,6 @@
 /**
- * bars are how high the light of each month is drawn, in a picture so high: the widest fills four
- * fifths of it, so that its figure has room above, and none is less than a hair.
+ * bars are the heights of each month's gap in a chart of a given height: the widest fills four fifths of it, to leave
+ * room for its figure, and none is thinner than a hair.
  */
 export function bars(light: number[], high: number): number[] {
 	const widest = Math.max(...light, 1e-6);

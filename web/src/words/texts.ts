@@ -7,7 +7,7 @@ type Plain<K> = K extends `${infer id}_one` | `${infer id}_other` ? id : K;
 /** The ID of a text of the page, in `words/page` of the catalogue. */
 export type TextId = Plain<keyof typeof british>;
 
-/** What a text is said with; its `count` chooses between singular and plural. */
+/** A text's arguments; `count` chooses between singular and plural. */
 export type Args = Record<string, string | number | undefined>;
 
 i18next.init({
@@ -20,10 +20,10 @@ i18next.init({
 	interpolation: { prefix: '{{.', suffix: '}}', escapeValue: false },
 });
 
-// Texts without arguments, as they were said: a page says some hundred of them each time that it is drawn.
+// A cache of texts without arguments: a page renders some hundred of them each time.
 const said = new Map<TextId, string>();
 
-/** readTexts makes the texts of a locale those of the page. */
+/** readTexts loads the texts of a locale. */
 export function readTexts(l: Locale, texts: Record<string, string>) {
 	said.clear();
 	i18next.addResourceBundle(l, 'translation', texts);
@@ -41,17 +41,17 @@ export function say(id: TextId, args?: Args): string {
 	return text;
 }
 
-/** parts are the pieces of a text, and in every second place the name of what goes between them. */
+/** parts are the pieces of a text, and at every odd index the name of the argument between them. */
 export function parts(id: TextId, count?: number): string[] {
 	return i18next.t(id, { skipInterpolation: true, count }).split(/\{\{\.(\w+)\}\}/);
 }
 
-/** capital is a text with its first letter large. */
+/** capital capitalises the first letter. */
 export function capital(text: string) {
 	return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
-/** list joins names as they are spoken: "Ada, Bo and Cy". */
+/** list joins names: "Ada, Bo and Cy". */
 export function list(names: string[]) {
 	if (names.length < 2) return names.join();
 	return say('page.list-and', { before: names.slice(0, -1).join(', '), last: names.at(-1) });

@@ -3,15 +3,15 @@ import { catalogue } from './catalogue';
 import { type Locale, localeOf } from './locale';
 import { readTexts, say, type TextId } from './texts';
 
-/** locale is that of the page now. */
+/** locale is the present locale of the page. */
 export let locale = localeOf(location.pathname);
 
-/** The tables that choices are made from, in the locale of the page. */
+/** The tables of choices, in the locale of the page. */
 export let trade = {} as Trade;
 
 let wanted = locale;
 
-/** loadLocale changes the locale of the page. It rejects, and nothing changes, where the tables cannot be had. */
+/** loadLocale changes the locale of the page. It rejects, and nothing changes, where the tables cannot be loaded. */
 export async function loadLocale(l: Locale) {
 	wanted = l;
 	const [tables, texts] = await catalogue[l]();
@@ -22,15 +22,15 @@ export async function loadLocale(l: Locale) {
 	document.documentElement.lang = l;
 }
 
-// Without signal the locale of a job may never have been loaded here: the other one is better than no page.
+// Without signal a job's locale may not be cached: the other one is better than no page.
 await loadLocale(locale).catch(() => loadLocale(locale === 'en-GB' ? 'en-US' : 'en-GB'));
 
-/** stepName is what a step of the work is called. */
+/** stepName is the name of a step. */
 export function stepName(id: string) {
 	return trade.steps.find((s) => s.id === id)?.name ?? id;
 }
 
-/** marginName is what the margin at a side is called. */
+/** marginName is the name of the margin at a side. */
 export function marginName(side: string) {
 	return named(trade.margins, side).name;
 }
@@ -42,37 +42,37 @@ const edges: Record<string, TextId> = {
 	foot: 'edge.foot',
 };
 
-/** edgeName is what an edge of the slab is called. */
+/** edgeName is the name of an edge of the slab. */
 export function edgeName(side: string) {
 	return edges[side] ? say(edges[side]) : side;
 }
 
-/** jambName is what the jamb on a side is called. */
+/** jambName is the name of the jamb on a side. */
 export function jambName(side: string) {
 	return say(side === 'lock' ? 'jamb.lock' : 'jamb.hinge');
 }
 
-/** wallName is what a side of the opening is called. */
+/** wallName is the name of a side of the opening. */
 export function wallName(side: string) {
 	return side === 'head' || side === 'foot' ? say(`wall.${side}`) : jambName(side);
 }
 
-/** handName is what the hand that the hinges are on is called. */
+/** handName is the name of a hand. */
 export function handName(hand: string) {
 	return say(hand === 'right' ? 'hand.right' : 'hand.left');
 }
 
-/** placeName is what a place along an edge is called; job files of before have a blank in some. */
+/** placeName is the name of a place along an edge; some IDs in older job files have a blank. */
 export function placeName(place: string) {
 	return named(trade.marginPlaces, place.replace(' ', '-')).name;
 }
 
-/** named gives a choice by its ID: what it is called, and why one would choose it. */
+/** named is an option by its ID: its name, and why one would choose it. */
 export function named(list: Trade['registrations'], id: string) {
 	return list.find((c) => c.id === id) ?? { id, name: id, why: '' };
 }
 
-/** kindOf is what is known of a kind of reading. */
+/** kindOf is the properties of a kind of reading. */
 export function kindOf(kind: string) {
 	return trade.kinds.find((k) => k.id === kind);
 }

@@ -8,21 +8,24 @@ type Shown = { mm: string; in: string };
 export type Card = {
 	/** Names the card and the figures that it is done by, so that it opens again when they change. */
 	id: string;
-	/** The cards that an earlier version had in its place; it is done where each of them was ticked. */
+	/** The cards of an earlier version in its place; it is done where each of them was ticked. */
 	replaces: ((ticked: string) => boolean)[];
 	title: string;
 	from: string;
 	tool: string;
 	rows: { at?: Shown; off: Shown }[];
 	says: string[];
-	/** The step that its cautions are those of. */
+	/** The step whose cautions it shows. */
 	step: 'cut' | 'hinges' | 'lock' | 'try' | 'stops';
 	left?: Shown;
-	/** What comes off along the edge, in mm, for the strip: places and depths. */
+	/** The depths along the edge, in mm, for the strip. */
 	strip?: { at: number; depth: number }[];
 };
 
-/** cardsOf are the cards of the work, in its order: each edge that is cut, the check, the pockets, the hanging, the lock and the stops. */
+/**
+ * cardsOf are the cards of the work, in order: each edge that is cut, the check, the recesses, the hanging, the lock
+ * and the stops.
+ */
 export function cardsOf(view: OpeningView): Card[] {
 	const many = view.plan.leaves.length > 1;
 	return view.plan.leaves.flatMap((leaf, n) => {
@@ -77,7 +80,7 @@ function edgeCard(leaf: Leaf, e: Edge, n: number, of: string): Card {
 	};
 }
 
-/** hingeCards are the pockets in slab and jamb, and how the slab is hung; none while the hinges are refused. */
+/** hingeCards are the recesses in slab and jamb, and how the slab is hung; none while the hinges are refused. */
 function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[] {
 	const { hinges, hanging, gauges } = leaf;
 	if (!hinges?.length || !hanging) return [];
@@ -125,7 +128,7 @@ function hingeCards(leaf: Leaf, n: number, of: string, unit: 'mm' | 'in'): Card[
 	];
 }
 
-/** tryCards are what is done next to the slab that hangs, the way that was chosen; none where it fits. */
+/** tryCards are the next work on the hung slab, by the chosen way; none where it fits. */
 function tryCards(leaf: Leaf, chosen: number, n: number, of: string): Card[] {
 	const t = leaf.try;
 	const way = t?.ways[Math.min(chosen, t.ways.length - 1)];
@@ -134,7 +137,7 @@ function tryCards(leaf: Leaf, chosen: number, n: number, of: string): Card[] {
 	return told(way.does, say('cards.bring-the-gaps-in'), 'try', id, of, by(leaf, 'try'));
 }
 
-/** lockCards are what is bored for each piece of hardware, and the strike; of what is refused, none. */
+/** lockCards are the bores of each piece of hardware, and the strike; none of what is refused. */
 function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 	const refused = (step: string) => leaf.findings.some((f) => f.step === step && f.gravity === 'stop');
 	const { hardware, strikes } = leaf;
@@ -154,7 +157,7 @@ function lockCards(leaf: Leaf, n: number, of: string): Card[] {
 	return refused('lock') ? [] : lock;
 }
 
-/** stopCards set the stops, once it hangs. */
+/** stopCards set the stops, once the slab hangs. */
 function stopCards(leaf: Leaf, n: number, of: string): Card[] {
 	const { stops } = leaf;
 	if (leaf.findings.some((f) => f.step === 'stops' && f.gravity === 'stop')) return [];
@@ -167,7 +170,7 @@ const by = (leaf: Leaf, work: string) => leaf.works.find((w) => w.id === work)?.
 /** What a card holds at most, so that it is read at arm's length: sentences, and letters of them. */
 const most = { sentences: 6, letters: 540 };
 
-/** groupSteps are the sentences of some work by card, each card with as many as it holds. */
+/** groupSteps splits the sentences of some work into cards. */
 function groupSteps(steps: string[]): { first: number; steps: string[] }[] {
 	const cards: { first: number; steps: string[] }[] = [];
 	steps.forEach((says, i) => {
@@ -180,7 +183,7 @@ function groupSteps(steps: string[]): { first: number; steps: string[] }[] {
 	return cards;
 }
 
-/** namedTick matches the ticks that say by themselves which card they are of. */
+/** namedTick matches the ticks that name their card by themselves. */
 const namedTick = /^\d+ (head|hinge|lock|foot|check|slab|jamb|screws) /;
 
 /** told makes the cards of some work; by are the figures that it is done by. */
@@ -196,7 +199,7 @@ function told(
 	const leaf = id.split(' ')[0];
 	return cards.map((c, k) => ({
 		id: `${id} ${c.first}+${c.steps.length} ${by}`,
-		// A card of each sentence, of whatever name it had then.
+		// A card for each sentence, whatever its name was then.
 		replaces: c.steps.map(
 			(_, i) => (t: string) =>
 				!namedTick.test(t) && t.startsWith(`${leaf} `) && t.endsWith(` ${c.first + i} ${by}`),
@@ -210,12 +213,12 @@ function told(
 	}));
 }
 
-/** isDone reports whether a card is ticked, as it is or as the cards that stood in its place. */
+/** isDone reports whether a card is ticked, by itself or by the cards that it replaces. */
 export function isDone(card: Card, ticked: string[]) {
 	return ticked.includes(card.id) || (card.replaces.length > 0 && card.replaces.every((f) => ticked.some(f)));
 }
 
-/** without are the ticks of the cards that there are, less those of one. */
+/** without are the ticks of the present cards, less those of one. */
 export function without(card: Card, cards: Card[], ticked: string[]) {
 	const of = (c: Card, t: string) => t === c.id || c.replaces.some((f) => f(t));
 	return ticked.filter((t) => !of(card, t) && cards.some((c) => of(c, t)));

@@ -13,7 +13,7 @@ import { trade } from '../../words/trade';
 import { useOpeningState } from '../state';
 import { cardsOf, isDone, without } from './list';
 
-/** Strip is the edge as it lies, what comes off it hatched and magnified. */
+/** Strip is the edge as it lies, with what comes off it hatched and magnified. */
 function Strip({ marks }: { marks: { at: number; depth: number }[] }) {
 	const end = marks[marks.length - 1]?.at || 1;
 	const most = Math.max(...marks.map((m) => m.depth), 0.1);
@@ -60,7 +60,7 @@ function Strip({ marks }: { marks: { at: number; depth: number }[] }) {
 	);
 }
 
-/** useAwake keeps the screen awake for as long as the cards stand. */
+/** useAwake keeps the screen on while the cards are shown. */
 function useAwake() {
 	useEffect(() => {
 		let lock: WakeLockSentinel | undefined;
@@ -105,7 +105,7 @@ export function CardsPage() {
 	const tick = () => {
 		if (!card || !state) return;
 		const on = open(card);
-		// A tick for figures that have gone is dropped.
+		// A tick for old figures is dropped.
 		const kept = without(card, cards, ticked);
 		attempt(async () => {
 			await state.save(
@@ -134,7 +134,7 @@ export function CardsPage() {
 	const back = `/j/${job}/${opening}/${step ?? 'cut'}`;
 	if (!card || stop) return <NotReady name={v.opening.name} stop={stop} back={back} />;
 	const done = !open(card);
-	// What was cut without a reading that would settle it is said where the saw is.
+	// A confirmed cut without a reading that would settle it is shown where the saw is.
 	const knowing =
 		card.step === 'cut'
 			? v.plan.leaves
@@ -222,7 +222,7 @@ export function CardsPage() {
 	);
 }
 
-/** NotReady says why nothing is cut yet. */
+/** NotReady is why nothing is cut yet. */
 function NotReady({ name, stop, back }: { name: string; stop: string | undefined; back: string }) {
 	return (
 		<main className="p-6 text-2xl grid gap-4 max-w-3xl">
@@ -237,7 +237,7 @@ function NotReady({ name, stop, back }: { name: string; stop: string | undefined
 	);
 }
 
-/** Bar goes to the card before and the next, and ticks the one in hand. */
+/** Bar has the card before and the next, and the tick of this one. */
 function Bar({
 	at,
 	of,

@@ -14,12 +14,12 @@ const states: Record<string, TextId> = {
 	changed: 'door.state-changed',
 };
 
-/** stateName is how a step stands. */
+/** stateName is the name of a step's state. */
 function stateName(state: string) {
 	return states[state] ? say(states[state]) : state;
 }
 
-/** Notch is one mark across the rod: cut through when done, a pencil line when open, nicked when its inputs changed. */
+/** Notch is one step's mark: cut through when done, a pencil line when open, broken when its inputs changed. */
 function Notch({ state }: { state: string }) {
 	return (
 		<svg viewBox="0 0 30 22" className="w-7 h-5 shrink-0" aria-hidden="true">
@@ -40,13 +40,13 @@ function Notch({ state }: { state: string }) {
 	);
 }
 
-/** Rod is the way through one door: a story rod with a step for each step. */
+/** Rod is the strip of steps, drawn as a story rod. */
 export function Rod({ to, steps }: { to: (step: string) => string; steps: Plan['steps'] }) {
 	const here = useRef<HTMLElement>(null);
 	const { pathname } = useLocation();
 	// biome-ignore lint/correctness/useExhaustiveDependencies: the step in hand is another on another page
 	useEffect(() => {
-		// On a phone the rod is longer than the screen: the step in hand comes into sight.
+		// On a phone the strip is longer than the screen: it scrolls to the step in hand.
 		const rod = here.current;
 		const step = rod?.querySelector<HTMLElement>('[aria-current]');
 		if (rod && step) rod.scrollLeft = step.offsetLeft - (rod.clientWidth - step.clientWidth) / 2;

@@ -20,14 +20,14 @@ import { SwingStep } from './swing/form';
 import { TryView } from './try/drawing';
 import { TryStep } from './try/form';
 
-/** Drawn is what a step is drawn from. */
+/** Drawn is the input of a step's drawing. */
 export type Drawn = {
 	view: OpeningView;
 	/** The leaf in hand, 1 or 2, and its plan; hand is the side that it hangs on. */
 	which: number;
 	leaf: Leaf;
 	hand: string;
-	/** How many times as wide as they are the gaps are drawn. */
+	/** The magnification of the gaps. */
 	times: number;
 	pick: (leaf: number) => void;
 	ask: (figure: Figure, title: string) => void;
@@ -38,19 +38,19 @@ type Step = {
 	form: () => ReactNode;
 	/** Its own drawing; null where there is none yet, and then the opening is drawn. */
 	drawing?: (d: Drawn) => ReactNode;
-	/** Its own drawing has gaps, which a slider widens, as the opening's has. */
+	/** Its own drawing has gaps with a slider for their magnification, as the opening's has. */
 	slider?: boolean;
-	/** Its own drawing lies on light paper, is printed, and has a caption. */
+	/** Its own drawing is on light paper, is printed, and has a caption. */
 	caption?: TextId;
-	/** The opening is drawn with the places that were read, or with the gaps that were found. */
+	/** The opening is drawn with the places of readings, or with the gaps found. */
 	shows?: 'places' | 'found';
-	/** How high the drawing is on a phone; a third of the screen else. */
+	/** The height of the drawing on a phone; otherwise a third of the screen. */
 	tall?: string;
 };
 
 const measure: Step = { form: MeasureStep, shows: 'places', tall: 'h-[21dvh]' };
 
-/** table is what the page has for each step, by its ID. */
+/** table has, for each step by its ID, what the page needs of it. */
 const table: Record<string, Step> = {
 	measure,
 	slab: {
@@ -108,12 +108,12 @@ const table: Record<string, Step> = {
 	log: { form: LogStep, drawing: (d) => hung(d, true), slider: true, shows: 'found' },
 };
 
-/** stepOf is a step by its ID, the first where there is none of it. */
+/** stepOf is a step by its ID; the first step for an unknown one. */
 export function stepOf(id: string): Step {
 	return table[id] ?? measure;
 }
 
-/** chalked is the uncut slab with the lines that it is cut to, while no readings clash. */
+/** chalked is the uncut slab with its chalk lines, while no readings clash. */
 function chalked(d: Drawn) {
 	if (!d.leaf.cut || d.view.plan.clashes.length > 0) return null;
 	return (
@@ -134,7 +134,7 @@ function chalked(d: Drawn) {
 	);
 }
 
-/** hung is a single slab as it hangs, once gaps were read of it. */
+/** hung is a single slab as it hangs, once its gaps were read. */
 function hung(d: Drawn, told = false) {
 	const { leaf, view } = d;
 	if (view.plan.leaves.length > 1 || !leaf.drawing || !leaf.try?.found.length) return null;

@@ -19,7 +19,7 @@ const ends: Record<string, string[]> = {
 	lock: ['head', '', 'middle', '', 'foot'],
 };
 
-/** endName is what a mark's place is called. */
+/** endName is the name of a mark's place. */
 function endName(side: string, mark: number) {
 	const end = ends[side]?.[mark];
 	return end && placeName(end);
@@ -30,7 +30,7 @@ export function CutStep() {
 	const { view, leaf, save } = useOpening();
 	const cut = leaf.cut;
 	const [error, attempt] = useAttempt();
-	// What a reading more would settle: it waits for that, or is cut knowingly.
+	// The cut waits for another reading, or is confirmed without it.
 	const unsure = leaf.findings.some((f) => f.pointer === '/cut/knowing');
 	if (!cut) return <p className="mb-4">{say('cut.first-read-a-width-and')}</p>;
 	return (
@@ -222,7 +222,7 @@ function Three({
 	);
 }
 
-/** Others are the ways to lay the slab: across and along, each beside what it costs, or left to the rules. */
+/** Others are the ways to lay the slab, across and along, each with its cost, or left to the rules. */
 function Others() {
 	const { leaf } = useOpening();
 	const cut = leaf.cut;

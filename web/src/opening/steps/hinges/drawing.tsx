@@ -3,10 +3,10 @@ import type { Figure, Leaf } from '../../../api/client';
 import { pick, ShownIn, SvgDigits } from '../../../ui/length';
 import { say } from '../../../words/texts';
 
-/** How many units of the drawing a millimetre across is: half a millimetre of packing is seen. */
+/** How many units of the drawing a millimetre across is: half a millimetre of packing is visible. */
 const across = 44;
 
-/** How wide each board is drawn. */
+/** The width of each board. */
 const board = 300;
 
 type Props = {
@@ -17,7 +17,10 @@ type Props = {
 	ask: (figure: Figure, title: string) => void;
 };
 
-/** HingesView draws the hinge jamb and the slab's hinge edge beside each other, with the light between them and each leaf in its pockets. */
+/**
+ * HingesView draws the hinge jamb and the slab's hinge edge side by side, with the gap between them and each leaf in
+ * its recesses.
+ */
 export function HingesView({ leaf, hand, whole, ask }: Props) {
 	const d = leaf.drawing;
 	if (!d) return null;
@@ -27,7 +30,7 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 	const y = (v: number) => top - v;
 	const mirror = hand === 'right' ? -1 : 1;
 	const font = d.height / 30;
-	// The slab's edge stands back where it is hollowed, and the jamb so much nearer to its line.
+	// The slab's edge is set back where it is hollowed, and the jamb is nearer to its line by as much.
 	const off = (i: number) => d.hollow[i] ?? 0;
 	const face = gaps.map((g, i) => `${(off(i) - g.mean) * across} ${y(g.along)}`);
 	const edge = gaps.map((g, i) => `${off(i) * across} ${y(g.along)}`);
@@ -115,7 +118,7 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 		</svg>
 	);
 
-	/** Where a hinge's pin stands across. */
+	/** The place of a hinge's pin across. */
 	function pinX(i: number) {
 		const at = d?.hingeTops[i] ?? 0;
 		const h = leaf.hinges[i];
@@ -123,7 +126,7 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 	}
 }
 
-/** Pocket is one leaf in its pocket, tapped for its figure. */
+/** Pocket is one leaf in its recess, tapped for its figure. */
 function Pocket(p: { x: number; y: number; depth: number; leaf: number; tap: () => void }) {
 	return (
 		// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
@@ -140,7 +143,7 @@ function Pocket(p: { x: number; y: number; depth: number; leaf: number; tap: () 
 	);
 }
 
-/** Labels are the marks beside the jamb and the slab, on their own side of the drawing. */
+/** Labels are the marks beside jamb and slab, each on its own side of the drawing. */
 function Labels({ leaf, top, mirror, font }: { leaf: Leaf; top: number; mirror: number; font: number }) {
 	const unit = useContext(ShownIn);
 	const tops = leaf.drawing?.hingeTops ?? [];

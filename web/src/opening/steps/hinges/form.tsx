@@ -86,7 +86,7 @@ export function HingesStep() {
 	);
 }
 
-/** Pockets takes each existing pocket from the head, never from one another. */
+/** Pockets takes each existing recess from the head, never from one another. */
 function Pockets() {
 	const { view, save } = useOpening();
 	const pockets = view.opening.hinges.pockets ?? [];
@@ -181,7 +181,7 @@ function NewPocket({
 	);
 }
 
-/** OldPocket takes what is known of one old pocket and its leaf. */
+/** OldPocket takes what is known of one old recess and its leaf. */
 function OldPocket({ at: i }: { at: number }) {
 	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -250,7 +250,7 @@ function OldPocket({ at: i }: { at: number }) {
 	);
 }
 
-/** Places takes the places of one's own, on the slab. */
+/** Places takes the hinges' places by hand, on the slab. */
 function Places() {
 	const { view } = useOpening();
 	const places = view.opening.hinges.places ?? [];
@@ -285,7 +285,7 @@ function Places() {
 	);
 }
 
-/** AsOn takes the places of another door of the house, so that the hinges stand alike. */
+/** AsOn takes the places of another opening of the house, so that the hinges line up. */
 function AsOn({ put }: { put: (value: unknown[], label: string) => Promise<boolean> }) {
 	const { view } = useOpening();
 	const job = view.job.id;
@@ -355,7 +355,7 @@ function Ticked({ pointer, text }: { pointer: string; text: string }) {
 	);
 }
 
-/** Marks are where each hinge goes, on the slab and in the jamb. */
+/** Marks are the marks of each hinge, on the slab and in the jamb. */
 function Marks() {
 	const { leaf } = useOpening();
 	return (
@@ -413,7 +413,7 @@ function Marks() {
 	);
 }
 
-/** Gauge is what the marking gauge is set to, and what the hinges carry. */
+/** Gauge is the settings of the marking gauge, and the hinges' load. */
 function Gauge() {
 	const { leaf } = useOpening();
 	const g = leaf.gauges;
@@ -443,7 +443,7 @@ function Gauge() {
 	);
 }
 
-/** Hang is how the marks come to the jamb, and the slab to its hinges. */
+/** Hang is how the marks are carried to the jamb, and the slab to its hinges. */
 function Hang() {
 	const { view, leaf } = useOpening();
 	if (!leaf.hanging) return null;

@@ -14,7 +14,10 @@ import { useOpening } from '../../state';
 
 type Way = Schemas['HingeWay'];
 
-/** HingeKinds sets the measures of a hinge of the list or of the job's own, says what speaks against each, and keeps the one in hand. */
+/**
+ * HingeKinds takes the measures of a hinge of the list or of the job's own, shows what speaks against each, and keeps
+ * the one in hand.
+ */
 export function HingeKinds() {
 	const { view, save, which } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -74,7 +77,7 @@ export function HingeKinds() {
 	);
 }
 
-/** Others are the other hinges, what fits first, and what speaks against the rest. */
+/** Others are the other hinges, those that fit first, and what speaks against the rest. */
 function Others({ list, take }: { list: Way[]; take: (h: Way) => Promise<boolean> }) {
 	const [open, setOpen] = useState(false);
 	if (list.length === 0) return null;
@@ -117,7 +120,7 @@ function Others({ list, take }: { list: Way[]; take: (h: Way) => Promise<boolean
 	);
 }
 
-/** KeepOwn keeps the hinge in hand, as it was measured, for all the job's doors. */
+/** KeepOwn keeps the hinge in hand, as it was measured, for all the job's openings. */
 function KeepOwn() {
 	const { view, save } = useOpening();
 	const cache = useQueryClient();

@@ -4,10 +4,13 @@ import { say } from '../../../words/texts';
 
 type Hardware = Schemas['HardwareWork'];
 
-/** How far above and below the latch line is drawn, mm. */
+/** The height of the drawing above and below the latch line, in mm. */
 const reach = 190;
 
-/** LockView draws what goes into the slab at its latch line, from the lock's own data: the pull face with its holes in drilling order, the edge with its bore and plate, and the jamb with its strike. */
+/**
+ * LockView draws the hardware in the slab at its latch line: the pull face with its holes in drilling order, the edge
+ * with its bore and plate, and the jamb with its strike.
+ */
 export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; thickness: number }) {
 	const { latch } = leaf;
 	if (!latch || leaf.hardware.length === 0) return null;

@@ -159,7 +159,7 @@ export function LockStep() {
 
 type Work = ReturnType<typeof useOpening>['leaf']['hardware'][number];
 
-/** Hardware is what is bored and cut for one hardware, in order. */
+/** Hardware is the bores and cuts of one piece of hardware, in order. */
 function Hardware({ hardware: d }: { hardware: Work }) {
 	return (
 		<section className="mb-5" data-hardware={d.name}>
@@ -254,7 +254,7 @@ function Hardware({ hardware: d }: { hardware: Work }) {
 	);
 }
 
-/** Pick chooses a piece of hardware of the list or of the job's own; its usual backset goes with it. */
+/** Pick chooses a piece of hardware of the list or of the job's own, with its usual backset. */
 function Pick({
 	pointer,
 	label,
@@ -308,7 +308,7 @@ function Pick({
 	);
 }
 
-/** OldHoles takes the holes that are there already. */
+/** OldHoles takes the existing holes. */
 function OldHoles() {
 	const { view } = useOpening();
 	const list = view.opening.lock.old ?? [];
@@ -370,7 +370,7 @@ function OldHoles() {
 	);
 }
 
-/** Missed takes by how much the latch of the hung door misses its strike. */
+/** Missed takes by how much the latch of the hung slab misses its strike. */
 export function Missed() {
 	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();

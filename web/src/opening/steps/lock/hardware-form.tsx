@@ -15,7 +15,10 @@ type HoleTyped = { what: string; off: string; up: string; dia: string; from: str
 
 const blank: HoleTyped = { what: '', off: '', up: '', dia: '', from: 'both', deep: '' };
 
-/** HardwareForm takes a piece of hardware of one's own from the paper pattern in its box: each hole off the edge, above or below the latch line, how wide, from which face. */
+/**
+ * HardwareForm takes the job's own hardware from the paper template in its box: each hole's distance off the edge,
+ * above or below the latch line, its diameter and its face.
+ */
 export function HardwareForm() {
 	const { view, save } = useOpening();
 	const cache = useQueryClient();
@@ -169,7 +172,7 @@ function Group<T extends Record<string, string>>(p: {
 	);
 }
 
-/** Form is hardware of one's own as it is typed, from the paper pattern in its box. */
+/** Form is hardware as it is typed. */
 type Form = typeof empty;
 
 const empty = {
@@ -182,7 +185,7 @@ const empty = {
 	strike: { long: '', wide: '', thick: '', bolt: '', deep: '' },
 };
 
-/** formOf is hardware of the list as it would be typed, to be changed and kept as one's own. */
+/** formOf is hardware of the list as it would be typed, to be changed and kept as the job's own. */
 function formOf(chosen: Hardware): Form {
 	const t = (v?: number) => (v ? say('page.length-mm', { length: v }) : '');
 	const { edge: e, plate: p, strike: s } = chosen;
@@ -216,7 +219,7 @@ function formOf(chosen: Hardware): Form {
 	};
 }
 
-/** ownOf is what was typed. What the form does not ask for stays as it was in the hardware that was begun from. */
+/** ownOf is what was typed. What the form does not ask for is as in the hardware that it began from. */
 function ownOf(f: Form, base: Hardware | undefined, id: string, unit: Unit) {
 	const l = (t: string) => typed(t, unit);
 	return {
@@ -258,7 +261,7 @@ function ownOf(f: Form, base: Hardware | undefined, id: string, unit: Unit) {
 	};
 }
 
-/** OneHole is a hole in a face: off the edge, above or below the latch line, how wide, from which face. */
+/** OneHole is a hole in a face: off the edge, above or below the latch line, its diameter, its face. */
 function OneHole({ hole: h, i, set }: { hole: HoleTyped; i: number; set: (to: Partial<HoleTyped>) => void }) {
 	return (
 		<fieldset className="flex flex-wrap gap-2 items-end border-b border-base-300 pb-2">

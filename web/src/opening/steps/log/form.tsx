@@ -11,7 +11,7 @@ import { counts, setCounts } from '../../spent';
 import { useOpening } from '../../state';
 import { photoURL, useLog } from './photos';
 
-/** LogStep is the door's story: sign-off, revisit, notes, pictures, and all that was changed. */
+/** LogStep is the opening's record: sign-off, revisit, notes, pictures, and all changes. */
 export function LogStep() {
 	const { view } = useOpening();
 	return (
@@ -24,7 +24,7 @@ export function LogStep() {
 	);
 }
 
-/** margins are those of all leaves as found, against what was wanted. */
+/** margins are those of all leaves as found, against those wanted. */
 function useMargins() {
 	const { view } = useOpening();
 	return view.plan.leaves.flatMap((l, leaf) =>
@@ -191,7 +191,7 @@ function fraction(mm: number) {
 	return `${mm < 0 ? '-' : ''}${[whole || rest === 0 ? String(whole) : '', rest ? `${rest}/${of}` : ''].filter(Boolean).join(' ')}`;
 }
 
-/** Finals are the margins as they were signed, against what was wanted. */
+/** Finals are the signed margins, against those wanted. */
 function Finals({
 	list,
 }: {
@@ -278,7 +278,7 @@ function Notes() {
 	);
 }
 
-/** Hardware is what hangs on the door, as it was planned. */
+/** Hardware is the opening's hardware, as planned. */
 function Hardware() {
 	const { view } = useOpening();
 	const unit = view.job.unit;
@@ -307,7 +307,7 @@ function Hardware() {
 
 type Told = { at: string; by: string; says: string; photo?: string };
 
-/** local is a time of the server's as the records have it. */
+/** local is a time of the server's in the form of records. */
 const local = (at: string) => (at ? stampOf(new Date(at)) : '');
 
 function Entry({ e }: { e: Told }) {
@@ -330,7 +330,7 @@ function Entry({ e }: { e: Told }) {
 	);
 }
 
-/** Story is every hang, note, picture and signature in order, with its time and whose hand it was; and every change. */
+/** Story is every hang, note, picture and sign-off in order, with time and name; and every change. */
 function Story() {
 	const { view } = useOpening();
 	const log = useLog(true);

@@ -9,11 +9,11 @@ import { useOpening } from '../../state';
 
 type Photo = Schemas['PhotoView'];
 
-/** How large a photograph is kept, at its longer side. */
+/** The size of a kept photograph, at its longer side. */
 const widest = 1600;
 const largestFile = 60 << 20;
 
-/** smaller brings a picture down before it is sent, and leaves out all that it says of where it was taken. */
+/** smaller scales a picture down before it is sent, without its metadata. */
 async function smaller(file: File): Promise<Blob> {
 	if (file.size > largestFile)
 		throw new Trouble(
@@ -38,18 +38,18 @@ async function smaller(file: File): Promise<Blob> {
 	);
 }
 
-/** useLog is the story of the door in hand; where its changes matter, as of its newest version. */
+/** useLog is the record of the opening in hand; where its changes matter, at its newest version. */
 export function useLog(changes = false) {
 	const { view } = useOpening();
 	const path = { job: view.job.id, opening: view.opening.id };
 	return useQuery(resources.log(path.job, path.opening, changes ? view.version : 0));
 }
 
-/** photoURL is where a photograph's picture is. */
+/** photoURL is the address of a photograph. */
 export const photoURL = (job: string, opening: string, id: string) =>
 	`/api/jobs/${job}/openings/${opening}/photos/${id}`;
 
-/** Photos are those of one step, to add to and to take off. */
+/** Photos are those of one step, to add to and to remove. */
 export function Photos({ step }: { step: string }) {
 	const { view } = useOpening();
 	const cache = useQueryClient();
@@ -71,7 +71,7 @@ export function Photos({ step }: { step: string }) {
 						headers: { 'Content-Type': 'image/jpeg', ...once(key).header },
 						body,
 					});
-				// Where the answer was lost on the way, it is sent again, and kept once.
+				// Where the answer was lost it is sent again, and stored once.
 				const r = await post()
 					.catch(post)
 					.catch(() => {

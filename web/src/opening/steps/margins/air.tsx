@@ -8,10 +8,10 @@ import { Tape } from '../../../ui/tape';
 import { say } from '../../../words/texts';
 import { useOpening } from '../../state';
 
-/** degrees is the sign of the degrees that go with a unit. */
+/** degrees is the symbol of the degrees that go with a unit. */
 export const degrees = (unit: string) => (unit === 'in' ? '°F' : '°C');
 
-/** AirEntry is the air of the room at a place of the door: by hand, or as the house's hygrometer has it. */
+/** AirEntry is the air of the room at an opening: typed, or by the house's hygrometer. */
 export function AirEntry({ pointer, label }: { pointer: string; label: string }) {
 	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();

@@ -11,7 +11,7 @@ import { Choose, LengthField } from '../../field';
 import { useOpening } from '../../state';
 import { Season } from './season';
 
-/** Presets are margins of one's own, kept with the job and taken for any of its doors. */
+/** Presets are the job's own sets of margins. */
 function Presets() {
 	const { view, save } = useOpening();
 	const cache = useQueryClient();
@@ -82,7 +82,7 @@ function Presets() {
 	);
 }
 
-/** Sweep says that a sweep or shoe is fitted, so that the foot is cut twice. */
+/** Sweep is whether a sweep or shoe is fitted, for which the foot is cut twice. */
 function Sweep() {
 	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -107,7 +107,7 @@ function Sweep() {
 	);
 }
 
-/** MarginsStep sets the light that is wanted, and shows what a straight edge can give. */
+/** MarginsStep sets the wanted margins, and shows what a straight edge can give. */
 export function MarginsStep() {
 	const { view, leaf } = useOpening();
 	const unit = useContext(ShownIn);

@@ -14,7 +14,7 @@ const months = Array.from({ length: 12 }, (_, i) =>
 	new Date(2000, i).toLocaleString('en', { month: 'long' }),
 );
 
-/** Season is what the wood does through the year, and what that asks of the lock margin today. */
+/** Season is the wood's movement through the year, and the lock margin for it today. */
 export function Season() {
 	const { view, leaf, save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -122,7 +122,7 @@ const from: Record<string, TextId> = {
 	climate: 'season.holds-by-climate',
 };
 
-/** YearOf is the light at the lock edge through the year, if the door is hung today. */
+/** YearOf is the gap at the lock edge through the year, if the slab is hung today. */
 function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 	const unit = useContext(ShownIn);
 	const { view } = useOpening();

@@ -8,7 +8,7 @@ import { useOpening } from '../../state';
 import { HandChoice } from './hand';
 import { beginFrame } from './lining';
 
-/** GoAbout is how the carpenter goes about measuring; what is offered follows. */
+/** GoAbout is the method of measuring, which decides what is offered. */
 export function GoAbout() {
 	const { view } = useOpening();
 	const begun = view.opening.readings.length > 0;
@@ -37,7 +37,7 @@ export function GoAbout() {
 	);
 }
 
-/** AboutOpening is what is known of the opening before any reading of it. */
+/** AboutOpening is what is known of the opening before any reading. */
 export function AboutOpening() {
 	const { view } = useOpening();
 	const o = view.opening;

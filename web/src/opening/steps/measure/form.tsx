@@ -11,7 +11,7 @@ import { OtherReading } from './other';
 import { Surety } from './surety';
 import { TakeReading } from './take';
 
-/** chance says a chance as it is said on site. */
+/** chance is a probability as it is said on site. */
 function chance(p: number) {
 	if (p >= 0.95) return say('measure.nearly-sure');
 	return p < 0.05
@@ -28,7 +28,7 @@ export function MeasureStep() {
 	const clash = view.plan.clashes[0];
 	const settles = clash && !clash.againId ? [clash.again] : [];
 	const open = [...settles, ...view.plan.toRead].filter((r) => !skipped.includes(r.name));
-	// While something is typed the question stays, whatever another hand reads meanwhile.
+	// While something is typed the question stays, whatever is read elsewhere.
 	const [held, setHeld] = useState<(typeof open)[number] | null>(null);
 	const next = held ?? open[0];
 	const overtaken = held && !open.some((r) => r.name === held.name);
@@ -43,7 +43,7 @@ export function MeasureStep() {
 				<AboutOpening />
 			</>
 		);
-	// What stands in the opening is said before its gaps are read.
+	// What is in the opening is entered before its gaps are read.
 	const wants = measuring === 'offered' || measuring === 'old-door';
 	const stands = offers.some((o) => !!o.old === (measuring === 'old-door'));
 	if (wants && !stands && !other)

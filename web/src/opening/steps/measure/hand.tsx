@@ -3,7 +3,7 @@ import { say } from '../../../words/texts';
 import { handName, trade } from '../../../words/trade';
 import { Choose } from '../../field';
 
-/** HandPicture shows the person standing on the pull side, the door opening toward them. */
+/** HandPicture shows a person on the pull side, with the slab opening toward them. */
 function HandPicture({ hand }: { hand: string }) {
 	const flip = hand === 'right' ? -1 : 1;
 	return (
@@ -36,7 +36,7 @@ function HandPicture({ hand }: { hand: string }) {
 	);
 }
 
-/** HandChoice asks once which side the hinges are on, seen by the person in the picture, and says it in each market's words. */
+/** HandChoice asks once which side the hinges are on, seen by the person in the picture, with each market's words. */
 export function HandChoice({ hand, seen }: { hand: string; seen?: Schemas['Seen'] }) {
 	const side = hand === 'right' ? 'right' : 'left';
 	return (

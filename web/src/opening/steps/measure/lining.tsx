@@ -7,7 +7,7 @@ import { jambName, marginName, placeName, trade } from '../../../words/trade';
 import { LengthField, PickField } from '../../field';
 import { useOpening } from '../../state';
 
-/** beginFrame is what a frame made to the slab is begun with: its boards and its margins. */
+/** beginFrame are the defaults of a frame made to the slab: its boards and its margins. */
 export const beginFrame = (unit: Unit): Op[] => [
 	{
 		op: 'add',
@@ -19,7 +19,7 @@ export const beginFrame = (unit: Unit): Op[] => [
 
 const places = ['foot', 'middle', 'head'];
 
-/** LiningPanel makes the frame: slab and wall in, cut list and packing out. */
+/** LiningPanel is the frame made to the slab: slab and wall in, cut list and packing out. */
 export function LiningPanel() {
 	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -28,7 +28,7 @@ export function LiningPanel() {
 	const found = view.plan.findings.filter((f) => f.pointer.startsWith('/lining'));
 	const stopped = found.some((f) => f.gravity === 'stop');
 	if (!view.opening.lining) {
-		// Of a file of another hand: the way was said, and nothing of the boards.
+		// An imported file may have the choice and no boards.
 		return (
 			<button
 				type="button"

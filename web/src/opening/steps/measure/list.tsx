@@ -10,7 +10,7 @@ import { useOpening } from '../../state';
 
 type Reading = Plan['readings'][number];
 
-/** ReadingList is what was read so far, to correct or to doubt. */
+/** ReadingList is the readings so far, to correct or to doubt. */
 export function ReadingList() {
 	const { view } = useOpening();
 	if (view.plan.readings.length === 0) return null;

@@ -7,7 +7,7 @@ import { useOpening } from '../../state';
 
 type Size = 'width' | 'length' | 'widthMid' | 'widthFoot' | 'lengthLock' | 'square';
 
-/** sizes are what is read of what stands there; past the first two, only where it was measured closer. */
+/** sizes are the measurements of a slab in the opening; past the first two, only for closer measuring. */
 const sizes: { size: Size; field: string; label: TextId }[] = [
 	{ size: 'width', field: 'offer-width', label: 'measure.offer-width' },
 	{ size: 'length', field: 'offer-length', label: 'measure.offer-length' },
@@ -17,7 +17,7 @@ const sizes: { size: Size; field: string; label: TextId }[] = [
 	{ size: 'square', field: 'offer-square', label: 'slab.top-how-much-higher-at' },
 ];
 
-/** Offers are the placings that gaps were read in: a slab stood on wedges, or the old door as it hung. */
+/** Offers are the placings that gaps were read in: a slab on wedges, or the old door as it hung. */
 export function Offers({
 	chosen,
 	choose,
@@ -25,7 +25,7 @@ export function Offers({
 }: {
 	chosen: string;
 	choose: (id: string) => void;
-	/** Whether it is the old door that is told of first. */
+	/** Whether the old door comes first. */
 	old?: boolean;
 }) {
 	const { view, save } = useOpening();

@@ -1,7 +1,7 @@
 import type { Schemas } from '../../../api/client';
 import { say } from '../../../words/texts';
 
-/** Sketch is an opening before its size is known: no door yet, and where the first reading goes. */
+/** Sketch is an opening of unknown size: no slab yet, and where the first reading goes. */
 export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string }) {
 	const [w, h] = [800, 2000];
 	const px = (x: number) => (hand === 'right' ? w - x : x);

@@ -4,7 +4,7 @@ import { capital, say } from '../../../words/texts';
 import { marginName } from '../../../words/trade';
 import { useOpening } from '../../state';
 
-/** Surety says how well each margin is known from the readings so far. */
+/** Surety is how well each margin is known from the readings so far. */
 export function Surety() {
 	const { view, leaf } = useOpening();
 	const unit = useContext(ShownIn);

@@ -6,7 +6,7 @@ import { kindOf } from '../../../words/trade';
 import { saidOf, useDraft } from '../../kept';
 import { useOpening } from '../../state';
 
-/** Draft is a reading whose value is still to be read; places may be as they were typed. */
+/** Draft is a reading without its value yet; places may be as typed. */
 export type Draft = {
 	kind: string;
 	side?: string;
@@ -29,11 +29,11 @@ export function TakeReading({
 	name: string;
 	how?: string;
 	reading: Draft;
-	/** Told whether something is typed and not yet taken. */
+	/** Called when there is a draft, or no longer. */
 	typing?: (yes: boolean) => void;
 }) {
 	const { view, save } = useOpening();
-	// What was typed for one reading is kept for that one alone.
+	// A draft belongs to one reading.
 	const { text, setText, remember } = useDraft(say('measure.reading-name', { name }), '');
 	const [error, setError] = useState('');
 	const [waits, setWaits] = useState('');
@@ -61,7 +61,7 @@ export function TakeReading({
 		} catch (e) {
 			const said = saidOf(e, (p) => p.endsWith('/value'));
 			if ((e as Trouble).status === 0) {
-				// It waits on this client: the entry is free for the next.
+				// It waits in the queue: the entry is free for the next.
 				setText('');
 				typing?.(false);
 				setWaits(said);

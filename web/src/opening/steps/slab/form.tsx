@@ -12,7 +12,7 @@ import { edgeName, handName, trade } from '../../../words/trade';
 import { Choose, LengthField } from '../../field';
 import { useOpening } from '../../state';
 
-/** SlabStep says what size of slab the opening takes and which to buy, and takes the one there is. */
+/** SlabStep shows the size of slab for the opening and which to buy, and takes the one at hand. */
 export function SlabStep() {
 	const { view, leaf, slab } = useOpening();
 	const wanted = leaf.finished;
@@ -203,7 +203,7 @@ function Machined() {
 
 type StockFit = Schemas['StockFit'];
 
-/** WhichToBuy holds the stock sizes against the opening: those that fit, and why the nearest others do not. */
+/** WhichToBuy compares the stock sizes with the opening: those that fit, and why the nearest others do not. */
 function WhichToBuy() {
 	const { view, save, which, slab } = useOpening();
 	const [all, setAll] = useState(false);
@@ -285,7 +285,7 @@ function WhichToBuy() {
 	);
 }
 
-/** TopDown says that the slab lies with its top at the foot. */
+/** TopDown is whether the slab lies with its top at the foot. */
 function TopDown() {
 	const { view, slab, save } = useOpening();
 	const [error, attempt] = useAttempt();

@@ -4,14 +4,14 @@ import { say } from '../../../words/texts';
 
 type Slab = { width: number; length: number };
 
-/** Sizes draws the slab that is wanted with its greatest width and length, over the one that is there. */
+/** Sizes draws the finished slab with its greatest width and length, over the one at hand. */
 export function Sizes({ leaf, slab }: { leaf: Leaf; slab: Slab }) {
 	const { drawing: d, finished: f } = leaf;
 	if (!d || !f) return null;
 	const [w, h] = [d.width, d.height];
 	const there = slab.width > 0 && slab.length > 0;
 	const [ow, oh] = there ? [slab.width, slab.length] : [w, h];
-	// What is too much shows beside the finished slab, four times as large.
+	// The surplus is drawn beside the finished slab, four times as large.
 	const more = (over: number) => Math.max(Math.min(over * 4, 150), -150);
 	const [dx, dy] = [more(ow - w), more(oh - h)];
 	const font = h / 24;

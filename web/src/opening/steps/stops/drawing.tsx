@@ -3,10 +3,13 @@ import { SvgDigits } from '../../../ui/length';
 import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 
-/** How much larger the play is drawn than the slab beside it. */
+/** The magnification of the play against the slab beside it. */
 const times = 6;
 
-/** StopsView draws the stops round the shut slab from their own side, what each end moves by, and a cut through jamb, slab and stop with the play as light. */
+/**
+ * StopsView draws the stops round the shut slab from their own side, each end's move, and a section through jamb, slab
+ * and stop with the play as light.
+ */
 export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; thickness: number }) {
 	const s = leaf.stops;
 	if (!s) return null;

@@ -4,7 +4,7 @@ import { say } from '../../../words/texts';
 import { LengthField } from '../../field';
 import { useOpening } from '../../state';
 
-/** StopsStep places the stops that the shut slab lands on. */
+/** StopsStep places the stops for the shut slab. */
 export function StopsStep() {
 	const { view, leaf } = useOpening();
 	const s = leaf.stops;
@@ -67,7 +67,7 @@ export function StopsStep() {
 	);
 }
 
-/** Stand takes how far the shut slab stands off the stops that are there. */
+/** Stand takes how far the shut slab is off the existing stops. */
 export function Stand() {
 	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();

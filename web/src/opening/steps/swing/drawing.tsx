@@ -8,10 +8,13 @@ import { say } from '../../../words/texts';
 
 const still = () => matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-/** How long the door takes to swing by itself, in ms. */
+/** How long the slab takes to swing by itself, in ms. */
 const lasts = 1600;
 
-/** SwingView shows the slab from above, its lock edge through the margin, and its foot over the floor; the door is swung by hand, key or slider. */
+/**
+ * SwingView shows the slab from above, its lock edge through the margin, and its foot over the floor; it is swung by
+ * drag, key or slider.
+ */
 export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 	const unit = useContext(ShownIn);
 	const { angle, setAngle, setMoving } = useSwung(w.opens);
@@ -103,7 +106,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 	);
 }
 
-/** FloorStrip draws the foot over the floor from closed to open, what lies between as light. */
+/** FloorStrip draws the foot over the floor from closed to open, with the gap between as light. */
 function FloorStrip({ swing: w, angle }: { swing: Swing; angle: number }) {
 	const top = Math.max(...w.foot.map((f) => f.clear.mm + f.floor)) + 6;
 	const low = Math.min(0, ...w.foot.map((f) => f.floor)) - 4;
@@ -134,7 +137,7 @@ function FloorStrip({ swing: w, angle }: { swing: Swing; angle: number }) {
 	);
 }
 
-/** useSwung is how far the door stands open, swung by itself or held. */
+/** useSwung is how far the slab is open, animated or held. */
 function useSwung(opens: number) {
 	const [angle, setAngle] = useState(0);
 	const [moving, setMoving] = useState(false);
@@ -150,7 +153,7 @@ function useSwung(opens: number) {
 		const step = (t: number) => {
 			from ??= t;
 			const f = Math.min((t - from) / lasts, 1);
-			// It starts and stops gently.
+			// It eases in and out.
 			setAngle(opens * f * f * (3 - 2 * f));
 			if (f < 1) frame = requestAnimationFrame(step);
 			else setMoving(false);
@@ -163,7 +166,7 @@ function useSwung(opens: number) {
 
 type Shown = { swing: Swing; angle: number; mirror: number };
 
-/** FromAbove is the door in plan, with what it passes and what it could open against. */
+/** FromAbove is the slab in plan, with what it passes and the obstacles. */
 function FromAbove({ swing: w, angle, mirror }: Shown) {
 	const slab = w.slab as P[];
 	const { beside, things } = w;
@@ -237,7 +240,7 @@ function FromAbove({ swing: w, angle, mirror }: Shown) {
 	);
 }
 
-/** EdgePasses is the lock edge, large, as it passes what stands beside it. */
+/** EdgePasses is the lock edge, enlarged, as it passes what is beside it. */
 function EdgePasses({ swing: w, angle, mirror }: Shown) {
 	const unit = useContext(ShownIn);
 	const slab = w.slab as P[];
@@ -298,7 +301,7 @@ function EdgePasses({ swing: w, angle, mirror }: Shown) {
 	);
 }
 
-/** Bar swings the door, or holds it at an angle. */
+/** Bar swings the slab, or holds it at an angle. */
 function Bar({
 	swing: w,
 	angle,

@@ -7,7 +7,7 @@ import { Choose, LengthField } from '../../field';
 import { AddForm, Either, Entry, TakeOut, useList } from '../../list';
 import { useOpening } from '../../state';
 
-/** SwingStep says how the door will swing, and takes what that hangs on. */
+/** SwingStep shows how the slab will swing, and takes what that depends on. */
 export function SwingStep() {
 	const { view, leaf, which } = useOpening();
 	const w = leaf.swing;
@@ -159,7 +159,7 @@ function Floors({ jamb }: { jamb: string }) {
 	);
 }
 
-/** Things takes what the door could open against. */
+/** Things takes the obstacles of the swing. */
 function Things({ jamb }: { jamb: string }) {
 	const { view } = useOpening();
 	const list = view.opening.swing?.things ?? [];
@@ -297,7 +297,7 @@ function Figures({ swing: w }: { swing: NonNullable<Leaf['swing']> }) {
 	);
 }
 
-/** Meeting is how the edges of a pair meet; nothing of a single door. */
+/** Meeting is the shape of a pair's meeting edges; nothing for a single slab. */
 function Meeting() {
 	const { view } = useOpening();
 	if (!view.opening.pair) return null;

@@ -4,7 +4,7 @@ import { say } from '../../../words/texts';
 import { Daylight } from '../../drawing';
 import { useOpening } from '../../state';
 
-/** asFound is a leaf of a pair with its margins as they were found; of the light between the leaves each has half. */
+/** asFound is a leaf of a pair with its margins as found; each leaf has half of the gap between them. */
 export function asFound(l: Leaf): Leaf {
 	if (!l.try || l.try.found.length === 0 || !l.drawing) return l;
 	const light = l.try.found.map((s) =>
@@ -15,7 +15,7 @@ export function asFound(l: Leaf): Leaf {
 	return { ...l, drawing: { ...l.drawing, light, hollow: [] }, light: l.try.margins };
 }
 
-/** TryView is the hung slab in daylight: as it was foretold, as it was found, and as it will be. */
+/** TryView is the hung slab in daylight: as predicted, as found, and as it will be. */
 export function TryView({
 	leaf,
 	hand,
@@ -27,7 +27,7 @@ export function TryView({
 	hand: string;
 	times: number;
 	name: string;
-	/** Only what was found is told. */
+	/** Only found gaps are labelled. */
 	told?: boolean;
 }) {
 	const { view, which } = useOpening();

@@ -80,7 +80,7 @@ export function TryStep() {
 	);
 }
 
-/** RecordCut takes the cut down as it was planned; what came out otherwise is said after. */
+/** RecordCut records the cut as planned; differences are entered after. */
 function RecordCut() {
 	const { view, leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -121,7 +121,7 @@ function RecordCut() {
 	);
 }
 
-/** Hang records that it hangs, where it was only cut. */
+/** Hang records that a cut slab was hung. */
 function Hang() {
 	const { which, save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -145,7 +145,7 @@ function Hang() {
 	);
 }
 
-/** Fits says it when it does, with the margins as found. */
+/** Fits shows that it fits, with the margins as found. */
 function Fits() {
 	const { leaf } = useOpening();
 	const list = leaf.try?.margins ?? [];

@@ -11,13 +11,13 @@ import { saidOf, useDraft } from '../../kept';
 import { readingID } from '../../reading-id';
 import { useOpening } from '../../state';
 
-/** NextGap offers the gap that tells most; a packer's figure, or what is seen, takes it. */
+/** NextGap offers the most informative gap; it is read with a packer, or by sight. */
 export function NextGap() {
 	const { leaf } = useOpening();
 	const [skipped, setSkipped] = useState<string[]>([]);
 	const [other, setOther] = useState(false);
 	const t = leaf.try;
-	// While something is typed the question stays, whatever another hand reads meanwhile.
+	// While something is typed the question stays, whatever is read elsewhere.
 	type Asked = NonNullable<typeof t>['toRead'][number];
 	const [held, setHeld] = useState<Asked | null>(null);
 	const next = held ?? t?.toRead.find((r) => !skipped.includes(r.name));
@@ -67,7 +67,7 @@ function TakeGap({
 	name: string;
 	side: string;
 	at: number | string;
-	/** Told whether something is typed and not yet taken. */
+	/** Called when there is a draft, or no longer. */
 	typing?: (yes: boolean) => void;
 }) {
 	const { view, leaf, which, save } = useOpening();
@@ -86,7 +86,7 @@ function TakeGap({
 		} catch (e) {
 			const said = saidOf(e, (p) => p.endsWith('/value'));
 			if ((e as Trouble).status === 0) {
-				// It waits on this client: the entry is free for the next.
+				// It waits in the queue: the entry is free for the next.
 				setText('');
 				typing?.(false);
 				setWaits(said);
@@ -136,7 +136,7 @@ function TakeGap({
 	);
 }
 
-/** OtherGap is a gap at a place of the carpenter's own. */
+/** OtherGap is a gap at a place of the carpenter's own choice. */
 function OtherGap({ close }: { close: () => void }) {
 	const { view } = useOpening();
 	const [side, setSide] = useState('lock');
@@ -177,7 +177,7 @@ function OtherGap({ close }: { close: () => void }) {
 	);
 }
 
-/** GapList is each gap as found beside what was foretold, to doubt or take away. */
+/** GapList is each gap as found with its prediction, to doubt or remove. */
 export function GapList() {
 	const { view, leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();

@@ -9,7 +9,7 @@ import { Sizes } from './sizes';
 
 type Did = Schemas['Did'];
 
-/** Made is the slab as it really was cut, its pockets as they were let in, and what was really done since. */
+/** Made is the slab as it was cut, its recesses as they were let in, and what was done since. */
 export function Made() {
 	const { view, leaf, which } = useOpening();
 	const kept = view.opening.tried?.[which - 1];
@@ -66,7 +66,7 @@ export function Made() {
 	);
 }
 
-/** places names so many places along an edge. */
+/** places names a number of places along an edge. */
 const places = (n: number, from: string, to: string) =>
 	Array.from({ length: n }, (_, i) =>
 		i === 0
@@ -78,7 +78,7 @@ const places = (n: number, from: string, to: string) =>
 					: say('try.along', { part: i, of: n - 1 }),
 	);
 
-/** Otherwise is what was done before the last try, where it was done another way than was planned. */
+/** Otherwise is what was done before the last try, where it differs from the advice. */
 function Otherwise({ did, at, names }: { did: Did; at: string; names: string[] }) {
 	const { save } = useOpening();
 	const [error, attempt] = useAttempt();

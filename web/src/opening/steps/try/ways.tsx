@@ -9,7 +9,7 @@ import { say } from '../../../words/texts';
 import { marginName } from '../../../words/trade';
 import { useOpening } from '../../state';
 
-/** Ways tells the least work that brings every margin in, what else would, and what is foretold of it. */
+/** Ways are the least work that brings every margin in, the alternatives, and the prediction of each. */
 export function Ways() {
 	const { view, leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -123,7 +123,7 @@ export function Ways() {
 	);
 }
 
-/** Foretold is what the margins will be, before anything is done. */
+/** Foretold is the predicted margins after a way. */
 function Foretold({
 	list,
 }: {
@@ -152,7 +152,7 @@ function Foretold({
 	);
 }
 
-/** Only forces what alone may be touched; the rest is worked out the same way. */
+/** Only restricts the means; the ways are worked out again. */
 function Only({ at, now }: { at: string; now: string[] }) {
 	const { leaf, save } = useOpening();
 	const [open, setOpen] = useState(now.length > 0);
