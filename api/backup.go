@@ -83,7 +83,7 @@ func (s server) restoreFrom(ctx context.Context, in *Large) (*body[RestoredView]
 		traceOf(ctx).cause = err
 		return nil, refusalOf(http.StatusUnprocessableEntity, notRestored(err), nil)
 	}
-	s.doors.forget()
+	s.plans.forget()
 	s.tell(ctx, Changed{Label: s.label(ctx, "label.restored", nil)})
 	return &body[RestoredView]{Body: RestoredView{r.Jobs, r.Openings, r.Changes, filepath.Base(r.Before)}}, nil
 }

@@ -91,7 +91,7 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 	list, total := []BundledPhoto{}, len(doc)
 	for i, p := range photos {
 		if !slices.ContainsFunc(j.Openings, func(o job.Opening) bool { return o.ID == p.Opening }) {
-			continue // of a door that was taken off
+			continue // of an opening that was taken off
 		}
 		b, err := s.store.PhotoData(ctx, j.ID, p.Opening, p.ID)
 		if err != nil {

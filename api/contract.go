@@ -64,7 +64,7 @@ func OpenAPI() ([]byte, error) {
 func FileSchema() ([]byte, error) {
 	return schemaOf[job.File](
 		"Kind Margin job file, version "+strconv.Itoa(job.FileVersion),
-		"A house's doors with all that was read and chosen. Lengths are numbers of millimetres, or text with a unit such as \"30 5/8 in\".",
+		"A house's openings with all that was read and chosen. Lengths are numbers of millimetres, or text with a unit such as \"30 5/8 in\".",
 		reflect.TypeFor[lengthInFile](),
 	)
 }
@@ -73,7 +73,7 @@ func FileSchema() ([]byte, error) {
 func PlanSchema() ([]byte, error) {
 	return schemaOf[document.File](
 		"Kind Margin plans, version "+strconv.Itoa(document.FileVersion),
-		"What is to be done at each door of a job: docs/planjson.md. Lengths are numbers of millimetres.",
+		"What is to be done at each opening of a job: docs/planjson.md. Lengths are numbers of millimetres.",
 		reflect.TypeFor[lengthOnWire](),
 	)
 }
@@ -165,7 +165,7 @@ func operations(a huma.API, s server) {
 	c := &contract{a: a, s: s}
 	c.jobs()
 	c.house()
-	c.doors()
+	c.openings()
 	c.sharing()
 	c.day()
 	c.practice()
@@ -242,8 +242,8 @@ func (c *contract) taking(o huma.Operation, body reflect.Type) huma.Operation {
 	return o
 }
 
-// door is the address of an opening.
-const door = "/jobs/{job}/openings/{opening}"
+// openingPath is the address of an opening.
+const openingPath = "/jobs/{job}/openings/{opening}"
 
 // jobs are the operations on the list of jobs, and on a job with its openings.
 func (c *contract) jobs() {
@@ -256,7 +256,7 @@ func (c *contract) jobs() {
 		c.s.addJob,
 	)
 	huma.Register(
-		c.a, operation(http.MethodGet, "/jobs/{job}", "walk", "A job's doors, as they are met on the walk"), c.s.walk,
+		c.a, operation(http.MethodGet, "/jobs/{job}", "walk", "A job's openings, as they are met on the walk"), c.s.walk,
 	)
 	huma.Register(c.a, c.taking(operation(
 		http.MethodPatch, "/jobs/{job}", "change-job",
@@ -301,15 +301,15 @@ func (c *contract) jobs() {
 // house are the operations on several openings of a job at once.
 func (c *contract) house() {
 	huma.Register(
-		c.a, operation(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some doors of the walk"),
+		c.a, operation(http.MethodGet, "/jobs/{job}/drawings", "drawings", "The light of some openings of the walk"),
 		c.s.drawings,
 	)
 	huma.Register(
-		c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for some doors"), c.s.load,
+		c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for some openings"), c.s.load,
 	)
 	huma.Register(c.a, giving(operation(
 		http.MethodGet, "/jobs/{job}/paper", "paper",
-		"Some doors on paper, as PDF: their cards, the house book, what to order or to load",
+		"Some openings on paper, as PDF: their cards, the house book, what to order or to load",
 	), "The paper", typePDF), c.s.papers)
 	huma.Register(c.a, c.taking(operation(
 		http.MethodPost, "/exports", "make-export",
@@ -342,10 +342,10 @@ func (c *contract) house() {
 	), c.s.importSchedule)
 	huma.Register(c.a, c.taking(operation(
 		http.MethodPost, "/jobs/{job}/copy", "copy-choices",
-		"Give a door's choices to others, or say what that would do",
+		"Give an opening's choices to others, or say what that would do",
 	), reflect.TypeFor[CopyChoices]()), c.s.copyChoices)
 	huma.Register(c.a, c.taking(operation(
-		http.MethodPost, "/jobs/{job}/undo", "undo-many", "Take several doors back by one change each, all or none",
+		http.MethodPost, "/jobs/{job}/undo", "undo-many", "Take several openings back by one change each, all or none",
 	), reflect.TypeFor[UndoMany]()), c.s.undoMany)
 	huma.Register(c.a, c.taking(operation(
 		http.MethodPost, "/jobs/{job}/kit/{tool}/proof", "prove-tool",
@@ -353,59 +353,59 @@ func (c *contract) house() {
 	), reflect.TypeFor[proof]()), c.s.prove)
 }
 
-// doors are the operations on one opening.
-func (c *contract) doors() {
-	huma.Register(c.a, operation(http.MethodGet, door, "opening", "An opening and its plan"), c.s.opening)
+// openings are the operations on one opening.
+func (c *contract) openings() {
+	huma.Register(c.a, operation(http.MethodGet, openingPath, "opening", "An opening and its plan"), c.s.opening)
 	huma.Register(
 		c.a,
-		c.taking(operation(http.MethodPatch, door, "change-opening", "Change an opening"), reflect.TypeFor[[]Op]()),
+		c.taking(operation(http.MethodPatch, openingPath, "change-opening", "Change an opening"), reflect.TypeFor[[]Op]()),
 		c.s.change,
 	)
-	huma.Register(c.a, operation(http.MethodPost, door+"/undo", "undo", "Take the last change back"), c.s.undo)
-	huma.Register(c.a, operation(http.MethodPost, door+"/redo", "redo", "Bring the change again"), c.s.redo)
-	huma.Register(c.a, operation(http.MethodDelete, door, "remove-opening", "Take an opening off the walk"), c.s.remove)
+	huma.Register(c.a, operation(http.MethodPost, openingPath+"/undo", "undo", "Take the last change back"), c.s.undo)
+	huma.Register(c.a, operation(http.MethodPost, openingPath+"/redo", "redo", "Bring the change again"), c.s.redo)
+	huma.Register(c.a, operation(http.MethodDelete, openingPath, "remove-opening", "Take an opening off the walk"), c.s.remove)
 	huma.Register(
-		c.a, operation(http.MethodPost, door+"/restore", "restore-opening", "Put a removed opening back"), c.s.restore,
+		c.a, operation(http.MethodPost, openingPath+"/restore", "restore-opening", "Put a removed opening back"), c.s.restore,
 	)
 	huma.Register(c.a, c.taking(
-		operation(http.MethodPut, door+"/place", "place", "Put a door elsewhere on the walk"),
+		operation(http.MethodPut, openingPath+"/place", "place", "Put an opening elsewhere on the walk"),
 		reflect.TypeFor[WalkPlace](),
 	), c.s.place)
 	huma.Register(
-		c.a, operation(http.MethodGet, door+"/stock", "stock", "Which stock size to buy for an opening"), c.s.stock,
+		c.a, operation(http.MethodGet, openingPath+"/stock", "stock", "Which stock size to buy for an opening"), c.s.stock,
 	)
 	huma.Register(c.a, operation(
-		http.MethodGet, door+"/hinges", "hinge-ways",
+		http.MethodGet, openingPath+"/hinges", "hinge-ways",
 		"The hinges that could be taken for an opening, and what speaks against each",
 	), c.s.hingeWays)
 	huma.Register(c.a, giving(operation(
-		http.MethodGet, door+"/template", "template", "A template of an opening at full size, as PDF, SVG or DXF",
+		http.MethodGet, openingPath+"/template", "template", "A template of an opening at full size, as PDF, SVG or DXF",
 	), "The template", formats()...), c.s.sheet)
 	huma.Register(c.a, operation(
-		http.MethodGet, door+"/rod", "story-rod",
-		"A story rod marked from an opening, and how the other doors of the job differ from it",
+		http.MethodGet, openingPath+"/rod", "story-rod",
+		"A story rod marked from an opening, and how the other openings of the job differ from it",
 	), c.s.storyRod)
 	huma.Register(
-		c.a, operation(http.MethodGet, door+"/log", "log", "A door's story: its changes, photographs and minutes"),
+		c.a, operation(http.MethodGet, openingPath+"/log", "log", "An opening's story: its changes, photographs and minutes"),
 		c.s.log,
 	)
 	huma.Register(c.a, c.taking(
-		operation(http.MethodPost, door+"/time", "spend-time", "Count time that was spent on a step"),
+		operation(http.MethodPost, openingPath+"/time", "spend-time", "Count time that was spent on a step"),
 		reflect.TypeFor[TimeSpent](),
 	), c.s.spend)
 	huma.Register(c.a, longer(operation(
-		http.MethodPost, door+"/photos", "add-photo",
+		http.MethodPost, openingPath+"/photos", "add-photo",
 		"Keep a photograph, JPEG or PNG; it is written anew, without where it was taken",
 	), photo.Largest), c.s.addPhoto)
 	huma.Register(c.a, giving(
-		operation(http.MethodGet, door+"/photos/{photo}", "photo", "A photograph, as JPEG"), "The picture", typeJPEG,
+		operation(http.MethodGet, openingPath+"/photos/{photo}", "photo", "A photograph, as JPEG"), "The picture", typeJPEG,
 	), c.s.photo)
 	huma.Register(
-		c.a, operation(http.MethodDelete, door+"/photos/{photo}", "remove-photo", "Take a photograph off"),
+		c.a, operation(http.MethodDelete, openingPath+"/photos/{photo}", "remove-photo", "Take a photograph off"),
 		c.s.removePhoto,
 	)
 	huma.Register(c.a, operation(
-		http.MethodPost, door+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off",
+		http.MethodPost, openingPath+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that was taken off",
 	), c.s.restorePhoto)
 }
 

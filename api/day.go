@@ -83,23 +83,23 @@ func (s server) dayOf(
 		return document.DayOf{}, job.Job{}, err
 	}
 	// The house's own pace, by openings that were signed off: their times are complete.
-	log, doors := day.Log{}, map[job.Step]float64{}
+	log, counted := day.Log{}, map[job.Step]float64{}
 	var chosen []string // those that went off the walk meanwhile are left out
 	for _, o := range list {
 		switch {
 		case o.Signed:
 			for step, seconds := range spent[o.ID] {
 				log[step] += float64(seconds) / 60
-				doors[step]++
+				counted[step]++
 			}
 		case len(d.Openings) == 0 || slices.Contains(d.Openings, o.ID):
 			chosen = append(chosen, o.ID)
 		}
 	}
 	for step := range log {
-		log[step] /= doors[step]
+		log[step] /= counted[step]
 	}
-	head, some, err := s.store.Some(ctx, id, chosen[:min(len(chosen), day.MostDoors)])
+	head, some, err := s.store.Some(ctx, id, chosen[:min(len(chosen), day.MostOpenings)])
 	if err != nil {
 		return document.DayOf{}, job.Job{}, err
 	}
@@ -112,11 +112,11 @@ func (s server) dayOf(
 		return document.DayOf{}, j, err
 	}
 	v := document.PlanDay(d, j, planned, log, now)
-	if len(chosen) > day.MostDoors {
+	if len(chosen) > day.MostOpenings {
 		v.Held = append(v.Held, document.HeldOf{
 			Opening: document.Voice(j).Text("day.rest"),
 			Why: document.Voice(j).Say(message.Message{
-				ID: "day.rest-why", Args: message.Args{"most": message.Number(day.MostDoors)},
+				ID: "day.rest-why", Args: message.Args{"most": message.Number(day.MostOpenings)},
 			}),
 		})
 	}

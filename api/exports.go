@@ -37,7 +37,7 @@ type NewExport struct {
 	What     string   `json:"what" doc:"A paper: card, book, order, load. A table as CSV: schedule, measured, slabs, hardware, margins; tables for a workbook of all. load-list or story-rod as JSON. file or bundle: the open job file, alone or with its photographs. everything: all jobs as a zip."`
 	Job      string   `json:"job" doc:"The job's ID; none for everything."`
 	Openings []string `json:"openings,omitempty" doc:"IDs; all of the job's where none is given."`
-	From     string   `json:"from,omitempty" doc:"The door that a story rod is marked from."`
+	From     string   `json:"from,omitempty" doc:"The opening that a story rod is marked from."`
 	Paper    string   `json:"paper,omitempty" doc:"For a paper: a4, a3, letter or tabloid; a4 where none is given."`
 }
 
@@ -85,11 +85,11 @@ func (s server) makes(ctx context.Context, in NewExport) (made, error) {
 	if err != nil {
 		return made{}, err
 	}
-	stem, doors := fileStem(head.Name), head.Openings
+	stem, count := fileStem(head.Name), head.Openings
 	if len(in.Openings) > 0 {
-		doors = len(in.Openings)
+		count = len(in.Openings)
 	}
-	if doors == 1 {
+	if count == 1 {
 		j, err := s.chosen(ctx, in.Job, in.Openings)
 		if err != nil {
 			return made{}, err
@@ -101,7 +101,7 @@ func (s server) makes(ctx context.Context, in NewExport) (made, error) {
 		return made{}, err
 	}
 	return made{file: stem +
-		f.ends, kind: f.kind, of: doors * f.passes, write: func(ctx context.Context, w io.Writer, told func()) error {
+		f.ends, kind: f.kind, of: count * f.passes, write: func(ctx context.Context, w io.Writer, told func()) error {
 		j, err := s.chosen(ctx, in.Job, in.Openings)
 		if err != nil {
 			return err

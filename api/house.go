@@ -31,7 +31,7 @@ func (s server) walk(ctx context.Context, in *struct {
 		return nil, huma.Status304NotModified()
 	}
 	head, list, off, err := s.store.Walk(ctx, in.Job, func(id string, version int64) bool {
-		return s.doors.has(planKey{in.Job, id, version, head.Version})
+		return s.plans.has(planKey{in.Job, id, version, head.Version})
 	})
 	if err != nil {
 		return nil, problem(ctx, err)
@@ -39,7 +39,7 @@ func (s server) walk(ctx context.Context, in *struct {
 	out := &body[Walk]{
 		ETag: walkTag(head), Body: Walk{Job: headView(head), Openings: make([]OpeningRow, len(list)), Off: []OffWalk{}},
 	}
-	for i, d := range s.doors.of(list, patience) {
+	for i, d := range s.plans.of(list, patience) {
 		out.Body.Openings[i] = d.OpeningRow
 		if d.Working {
 			out.Body.Working++
@@ -77,7 +77,7 @@ func (s server) drawings(ctx context.Context, in *OpeningsIn) (*body[[]OpeningDr
 		if err != nil {
 			return nil, problem(ctx, err)
 		}
-		if d := s.doors.one(k); d.drawing != nil {
+		if d := s.plans.one(k); d.drawing != nil {
 			out.Body = append(out.Body, OpeningDrawing{d.ID, d.Version, d.drawing})
 		}
 	}
@@ -100,16 +100,16 @@ func (s server) place(ctx context.Context, in *struct {
 }
 
 // chosen are some openings of a job, in the order of the walk; all where none is named.
-func (s server) chosen(ctx context.Context, id string, doors []string) (job.Job, error) {
-	if len(doors) == 0 {
+func (s server) chosen(ctx context.Context, id string, ids []string) (job.Job, error) {
+	if len(ids) == 0 {
 		return s.whole(ctx, id)
 	}
-	head, list, err := s.store.Some(ctx, id, doors)
+	head, list, err := s.store.Some(ctx, id, ids)
 	if err != nil {
 		return job.Job{}, err
 	}
 	j, err := jobOf(head, list)
-	for _, d := range doors {
+	for _, d := range ids {
 		if err == nil && !slices.ContainsFunc(j.Openings, func(o job.Opening) bool { return o.ID == d }) {
 			err = store.ErrNotFound
 		}
@@ -123,16 +123,16 @@ const mostAtOnce = 40
 var errExport = refusalOf(422, "api.too-many-at-once", nil)
 
 // few are chosen openings, at most mostAtOnce.
-func (s server) few(ctx context.Context, id string, doors []string) (job.Job, error) {
-	if err := s.atMost(ctx, id, doors, mostAtOnce); err != nil {
+func (s server) few(ctx context.Context, id string, ids []string) (job.Job, error) {
+	if err := s.atMost(ctx, id, ids, mostAtOnce); err != nil {
 		return job.Job{}, err
 	}
-	return s.chosen(ctx, id, doors)
+	return s.chosen(ctx, id, ids)
 }
 
 // atMost rejects more openings than a limit; all of the job's where none is named.
-func (s server) atMost(ctx context.Context, id string, doors []string, most int) error {
-	n := len(doors)
+func (s server) atMost(ctx context.Context, id string, ids []string, most int) error {
+	n := len(ids)
 	if n == 0 {
 		head, err := s.store.Head(ctx, id)
 		if err != nil {

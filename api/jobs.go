@@ -142,7 +142,7 @@ func (s server) changeJob(ctx context.Context, in *struct {
 	if err := head.Job().CheckHead(); err != nil {
 		return nil, problem(ctx, err)
 	}
-	if !head.Kit.Holds(was) { // else no door can miss anything
+	if !head.Kit.Holds(was) { // else no opening can miss anything
 		if err := s.keepsKit(ctx, head); err != nil {
 			return nil, problem(ctx, err)
 		}

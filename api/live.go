@@ -17,7 +17,7 @@ import (
 // Changed is the event of a change, for every open page.
 type Changed struct {
 	Job     string `json:"job"`
-	Opening string `json:"opening" doc:"Empty where it is the job itself, or several doors."`
+	Opening string `json:"opening" doc:"Empty where it is the job itself, or several openings."`
 	Version int64  `json:"version" doc:"That the opening stands at now; nought where it went off the walk, or is several."`
 	Label   string `json:"label"`
 	By      string `json:"by" doc:"Whose hand it was."`

@@ -51,7 +51,7 @@ func (s server) change(ctx context.Context, in *struct {
 		switch sent, err := s.store.SentBefore(ctx, k); {
 		case err != nil:
 			return nil, problem(ctx, err)
-		case sent: // its answer was lost on the way, and it may have been made since the door was read
+		case sent: // its answer was lost on the way, and it may have been made since the opening was read
 			if k, err = s.store.Opening(ctx, in.Job, in.Opening); err != nil {
 				return nil, problem(ctx, err)
 			}

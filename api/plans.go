@@ -24,7 +24,7 @@ const patience = 60 * time.Millisecond
 // planCache caches openings as the walk shows them, so that only changed ones are planned again.
 type planCache struct {
 	log  *slog.Logger
-	work func(job.Job, store.Kept) met // doorOf
+	work func(job.Job, store.Kept) met // metOf
 	sync.Mutex
 	held     map[planKey]met
 	underway map[planKey]bool
@@ -72,7 +72,7 @@ func (c *planCache) forget() {
 
 // of returns the openings of a walk. Missing ones are planned in parallel; those that are not ready after patience are
 // marked as being worked out.
-func (c *planCache) of(list []store.Unread, patience time.Duration) (doors []met) {
+func (c *planCache) of(list []store.Unread, patience time.Duration) (rows []met) {
 	c.Lock()
 	era := c.era
 	var missing []store.Unread
@@ -106,9 +106,9 @@ func (c *planCache) of(list []store.Unread, patience time.Duration) (doors []met
 				Stops: []string{}, Working: true,
 			}
 		}
-		doors = append(doors, d)
+		rows = append(rows, d)
 	}
-	return doors
+	return rows
 }
 
 // one returns one opening, planned here where it is not cached.
@@ -170,41 +170,41 @@ func rowOf(j job.Job, k store.Kept) met {
 	if k.Broken != nil {
 		return met{OpeningRow: stopped(k, "api.door-damaged")}
 	}
-	door := OpeningRow{
+	row := OpeningRow{
 		ID: o.ID, Version: k.Version, Name: o.Name, Room: o.Room, Hand: o.Hand, Steps: []plan.State{}, Stops: []string{},
 	}
 	p, voice := plan.Solve(j, o), document.Voice(j)
-	door.Next, door.Signed = p.Next, o.Signed != nil
+	row.Next, row.Signed = p.Next, o.Signed != nil
 	if o.Slab.Width > 0 {
-		door.Slab = j.Tape.Show(o.Slab.Width) + " × " + j.Tape.Show(o.Slab.Length)
+		row.Slab = j.Tape.Show(o.Slab.Width) + " × " + j.Tape.Show(o.Slab.Length)
 	}
 	for _, n := range p.Steps {
-		door.Steps = append(door.Steps, n.State)
+		row.Steps = append(row.Steps, n.State)
 		if n.Step == p.Next {
-			door.Says, door.Now = voice.Text(n.Says), n.State != plan.Waits
+			row.Says, row.Now = voice.Text(n.Says), n.State != plan.Waits
 		}
 	}
 	for _, f := range p.All() {
 		switch {
 		case f.Gravity == site.Care:
-			door.Cares++
+			row.Cares++
 		case f.Gravity != site.Stop:
-		case len(door.Stops) < mostSaid:
-			door.Stops = append(door.Stops, document.Voice(j).Say(f.Message()))
+		case len(row.Stops) < mostSaid:
+			row.Stops = append(row.Stops, document.Voice(j).Say(f.Message()))
 		}
 		if f.Gravity == site.Stop && f.Step == p.Next {
-			door.Now = false
+			row.Now = false
 		}
 	}
 	d := p.Leaves[0].Drawing
 	if d == nil {
-		return met{OpeningRow: door}
+		return met{OpeningRow: row}
 	}
 	drawing := document.Draw(*d)
 	// it hangs: its gaps as they were found
 	if found := document.Found(p.Leaves[0].Try, d); len(found) > 0 && len(p.Leaves) == 1 {
 		drawing.Light, drawing.Hollow = found, []float64{}
 	}
-	door.Drawn = true
-	return met{door, drawing}
+	row.Drawn = true
+	return met{row, drawing}
 }

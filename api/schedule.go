@@ -34,7 +34,7 @@ type SchedulePreview struct {
 	Columns []ScheduleColumn `json:"columns"`
 	Known   bool             `json:"known" doc:"A schedule with these headers came before, and is matched as it was then."`
 	Rows    []ScheduleRow    `json:"rows" doc:"The first few hundred, and every one with a fault among the first."`
-	Good    int              `json:"good" doc:"How many lines are doors."`
+	Good    int              `json:"good" doc:"How many lines are openings."`
 	Bad     int              `json:"bad" doc:"How many cannot be."`
 	Hand    *ScheduleHand    `json:"hand,omitempty" doc:"A hand of the schedule, where it has to be said which side LH and RH are seen from."`
 	Hands   string           `json:"hands" enum:",pull,push" doc:"The side that was said."`
@@ -43,7 +43,7 @@ type SchedulePreview struct {
 // ScheduleHand is a hand as a schedule writes it, and where.
 type ScheduleHand struct {
 	Line int    `json:"line"`
-	Name string `json:"name" doc:"The door of that line."`
+	Name string `json:"name" doc:"The opening of that line."`
 	Hand string `json:"hand"`
 }
 
@@ -215,7 +215,7 @@ func (r scheduleRead) row(row schedule.Row) ScheduleRow {
 
 // ScheduleImported is the result of an import.
 type ScheduleImported struct {
-	Standing []Standing `json:"standing" doc:"The new doors: undo takes them off again together."`
+	Standing []Standing `json:"standing" doc:"The new openings: undo takes them off again together."`
 	Left     int        `json:"left" doc:"Lines that were left out."`
 }
 
@@ -223,7 +223,7 @@ type ScheduleImported struct {
 func (s server) importSchedule(ctx context.Context, in *struct {
 	ScheduleIn
 	Once
-	Good bool   `query:"good" doc:"Leave the lines out that cannot be doors; else nothing comes in unless all can."`
+	Good bool   `query:"good" doc:"Leave the lines out that cannot be openings; else nothing comes in unless all can."`
 	By   string `query:"by" doc:"Who brings it in."`
 },
 ) (*body[ScheduleImported], error) {
@@ -242,24 +242,24 @@ func (s server) importSchedule(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	var doors []job.Opening
+	var openings []job.Opening
 	left := 0
 	for _, row := range r.rows {
 		if len(row.Faults) > 0 {
 			left++
 			continue
 		}
-		doors = append(doors, row.Opening)
+		openings = append(openings, row.Opening)
 	}
 	switch {
 	case left > 0 && !in.Good:
 		return nil, refusalOf(422, "api.schedule-bad", message.Args{
 			"bad": message.Number(left), "all": message.Number(len(r.rows)),
 		})
-	case len(doors) == 0:
+	case len(openings) == 0:
 		return nil, refusalOf(422, "api.schedule-none", nil)
 	}
-	added, err := s.store.AddOpenings(ctx, in.Job, doors, left, once, in.By)
+	added, err := s.store.AddOpenings(ctx, in.Job, openings, left, once, in.By)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -24,7 +24,7 @@ import (
 
 type server struct {
 	store    *store.Store
-	doors    *planCache
+	plans    *planCache
 	imports  *background[Import]
 	exports  *background[Export]
 	making   *semaphore.Weighted // one export is made at a time, for the memory's sake
@@ -66,7 +66,7 @@ type Pages struct {
 // and they have a pass.
 func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 	s := server{
-		store: st, doors: newPlanCache(log), imports: newImports(), exports: newExports(),
+		store: st, plans: newPlanCache(log), imports: newImports(), exports: newExports(),
 		making: semaphore.NewWeighted(1), seen: &sightings{}, codes: &codes{
 			make: share.Codes, plain: share.Plain, now: time.Now,
 		}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build,

@@ -60,7 +60,7 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 		Router: lock.Router{Bush: lengths[0], Cutter: lengths[1]},
 	}
 	j := k.Job.Job()
-	if in.Template == "rod" { // which shows where the other doors differ, where they are few
+	if in.Template == "rod" { // which shows where the other openings differ, where they are few
 		if all, err := s.few(ctx, in.Job, nil); err == nil {
 			j = all
 		}

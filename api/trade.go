@@ -33,9 +33,9 @@ type Trade struct {
 	ReachRules    []Named          `json:"reachRules"`
 	Templates     []TemplateOf     `json:"templates"`
 	Papers        []string         `json:"papers"`
-	PaperKinds    []Named          `json:"paperKinds" doc:"Papers that doors are put on."`
+	PaperKinds    []Named          `json:"paperKinds" doc:"Papers that openings are put on."`
 	Tables        []Named          `json:"tables" doc:"That a job gives out; the first can be read in again."`
-	AtOnce        int              `json:"atOnce" doc:"Of how many doors a paper, a table or a list is given at once; of more it is an export."`
+	AtOnce        int              `json:"atOnce" doc:"Of how many openings a paper, a table or a list is given at once; of more it is an export."`
 	FiledAtOnce   int              `json:"filedAtOnce" doc:"The same for a job file."`
 	Columns       []Named          `json:"columns" doc:"That a schedule can have."`
 	Joints        []Named          `json:"joints" doc:"Of a frame's head and jambs."`
@@ -44,7 +44,7 @@ type Trade struct {
 	Sawns         []Named          `json:"sawns" doc:"How boards were sawn."`
 	Climates      []Named          `json:"climates" doc:"Of the air indoors, through a year."`
 	SeasonSchools []Named          `json:"seasonSchools" doc:"Ways to foretell how far wood moves."`
-	Parts         []Named          `json:"parts" doc:"Parts of a door's choices that others can take."`
+	Parts         []Named          `json:"parts" doc:"Parts of an opening's choices that others can take."`
 	Obstacles     []string         `json:"obstacles" doc:"What leaves keep clear of."`
 	Constructions []Built          `json:"constructions"`
 	Registrations []Named          `json:"registrations"`

@@ -21,7 +21,7 @@ type JobHead struct {
 	Language job.Language `json:"language" doc:"The English of its sentences; empty for the one that the unit suggests."`
 	Presets  []job.Preset `json:"presets"`
 	Kit      job.Kit      `json:"kit"`
-	Usual    []Usual      `json:"usual" doc:"What new doors begin with, where that was chosen."`
+	Usual    []Usual      `json:"usual" doc:"What new openings begin with, where that was chosen."`
 	Version  int64        `json:"version"`
 	Openings int          `json:"openings"`
 	Removed  bool         `json:"removed" doc:"Taken off the list of jobs."`
@@ -58,13 +58,13 @@ type OpeningDrawing struct {
 type Walk struct {
 	Job      JobHead      `json:"job"`
 	Openings []OpeningRow `json:"openings"`
-	Off      []OffWalk    `json:"off" doc:"Doors that were taken off the walk."`
+	Off      []OffWalk    `json:"off" doc:"Openings that were taken off the walk."`
 	Working  int          `json:"working" doc:"How many plans are still being worked out."`
 }
 
 // WalkPlace is the ID to insert before, so that an opening moves on the walk.
 type WalkPlace struct {
-	Before string `json:"before" doc:"ID of the door that comes after it; empty for the end of the walk."`
+	Before string `json:"before" doc:"ID of the opening that comes after it; empty for the end of the walk."`
 }
 
 // Standing is an opening and its current change.
@@ -85,7 +85,7 @@ type CopyChoices struct {
 // Copied is the effect of copying, opening by opening.
 type Copied struct {
 	Openings []CopiedOpening `json:"openings"`
-	Standing []Standing      `json:"standing" doc:"Where the doors that were changed stand now: undo takes them back together."`
+	Standing []Standing      `json:"standing" doc:"Where the openings that were changed stand now: undo takes them back together."`
 }
 
 // CopiedOpening is the effect of copying on one opening.

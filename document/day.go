@@ -25,7 +25,7 @@ type DayOf struct {
 	Entries  []EntryOf `json:"entries" doc:"In the order in which they are begun."`
 	Done     []EntryOf `json:"done" doc:"What is done, or was struck out."`
 	Dries    []DriesOf `json:"dries" doc:"What dries or lies, and until when."`
-	Held     []HeldOf  `json:"held" doc:"Doors of which something is not planned yet."`
+	Held     []HeldOf  `json:"held" doc:"Openings of which something is not planned yet."`
 	Problems []string  `json:"problems" doc:"Why nothing can be planned; empty when it can."`
 	Left     []string  `json:"left" doc:"What does not go into the fourteen days that are looked at."`
 	ToAndFro int       `json:"toAndFro" doc:"Minutes of walking and of setting tools."`
@@ -65,7 +65,7 @@ type HeldOf struct {
 }
 
 // PlanDay plans a job's day, from a moment on.
-func PlanDay(d day.Day, j job.Job, doors []load.Opening, log day.Log, begun string) DayOf {
+func PlanDay(d day.Day, j job.Job, openings []load.Opening, log day.Log, begun string) DayOf {
 	v := DayOf{
 		Day: d, Begun: begun, Entries: []EntryOf{}, Done: []EntryOf{}, Dries: []DriesOf{}, Held: []HeldOf{},
 		Problems: []string{}, Left: []string{},
@@ -79,9 +79,9 @@ func PlanDay(d day.Day, j job.Job, doors []load.Opening, log day.Log, begun stri
 		now, _ = d.Minute(begun)
 	}
 	pr := newPrinter(j)
-	w, err := d.Tasks(j, doors, log, now)
+	w, err := d.Tasks(j, openings, log, now)
 	for _, h := range w.Held {
-		v.Held = append(v.Held, HeldOf{h.Door, pr.voice.Say(h.Why)})
+		v.Held = append(v.Held, HeldOf{h.Name, pr.voice.Say(h.Why)})
 	}
 	marks := map[string]day.Mark{}
 	for _, m := range d.Marks {
@@ -173,7 +173,7 @@ func (p printer) day(t time.Time) string {
 func (p printer) entry(d day.Day, t day.Task, m day.Mark) EntryOf {
 	m.Task = t.ID
 	x := EntryOf{
-		ID: t.ID, Name: p.voice.Say(t.Name), Opening: t.Door, OpeningID: t.DoorID, Minutes: t.Minutes, Hands: t.Hands,
+		ID: t.ID, Name: p.voice.Say(t.Name), Opening: t.Opening, OpeningID: t.OpeningID, Minutes: t.Minutes, Hands: t.Hands,
 		Who: []string{}, Mark: m,
 	}
 	x.Place = p.voice.Text(t.Place.Name())

@@ -16,7 +16,7 @@ type Load struct {
 	Openings []string      `json:"openings" doc:"By name, in the order of the walk."`
 	Groups   []LoadGroup   `json:"groups" doc:"In the order of loading; those with nothing in them are left out."`
 	Cutting  []LoadCut     `json:"cutting" doc:"Slabs that are still to be cut."`
-	Settings []LoadSetting `json:"settings" doc:"What is set once for several doors."`
+	Settings []LoadSetting `json:"settings" doc:"What is set once for several openings."`
 	Open     []LoadOpen    `json:"open" doc:"What cannot be counted yet, and why."`
 }
 
@@ -32,7 +32,7 @@ type LoadItem struct {
 	ID       string   `json:"id" doc:"The same in any words."`
 	Name     string   `json:"name"`
 	Note     string   `json:"note"`
-	Count    int      `json:"count" doc:"Nought where one does for all the doors."`
+	Count    int      `json:"count" doc:"Nought where one does for all the openings."`
 	Openings []string `json:"openings"`
 }
 
@@ -77,7 +77,7 @@ func LoadFor(ctx context.Context, j job.Job, told func()) (Load, error) {
 func LoadOf(j job.Job, l load.List) Load {
 	p := newPrinter(j)
 	v := Load{
-		Openings: append([]string{}, l.Doors...), Groups: []LoadGroup{}, Cutting: []LoadCut{}, Settings: []LoadSetting{},
+		Openings: append([]string{}, l.Openings...), Groups: []LoadGroup{}, Cutting: []LoadCut{}, Settings: []LoadSetting{},
 		Open: []LoadOpen{},
 	}
 	for _, h := range load.Headings {
@@ -86,7 +86,7 @@ func LoadOf(j job.Job, l load.List) Load {
 			if i.Kind == h.Kind {
 				g.Items = append(g.Items, LoadItem{
 					ID: i.Name.String(), Name: p.voice.Say(i.Name), Note: strings.Join(p.say(i.Note), "; "),
-					Count: i.Count, Openings: i.Doors,
+					Count: i.Count, Openings: i.Openings,
 				})
 			}
 		}
@@ -97,16 +97,16 @@ func LoadOf(j job.Job, l load.List) Load {
 	}
 	for _, c := range l.Cutting {
 		v.Cutting = append(v.Cutting, LoadCut{
-			Opening: p.voice.Say(c.Door), Slab: p.voice.Word(c.Slab), Head: p.marked(c.Off[frame.Head]),
+			Opening: p.voice.Say(c.Opening), Slab: p.voice.Word(c.Slab), Head: p.marked(c.Off[frame.Head]),
 			Hinge: p.marked(c.Off[frame.Hinge]), Lock: p.marked(c.Off[frame.Lock]), Foot: p.marked(c.Off[frame.Foot]),
 			Width: p.marked(c.Width), Length: p.marked(c.Length), Left: c.Left,
 		})
 	}
 	for _, s := range l.Settings {
-		v.Settings = append(v.Settings, LoadSetting{p.voice.Say(s.What), p.voice.Say(s.To), s.Doors})
+		v.Settings = append(v.Settings, LoadSetting{p.voice.Say(s.What), p.voice.Say(s.To), s.Openings})
 	}
 	for _, o := range l.Open {
-		v.Open = append(v.Open, LoadOpen{p.voice.Say(o.Door), p.voice.Say(o.Why)})
+		v.Open = append(v.Open, LoadOpen{p.voice.Say(o.Opening), p.voice.Say(o.Why)})
 	}
 	return v
 }

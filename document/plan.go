@@ -282,7 +282,7 @@ type Way struct {
 
 // Hinge is one hinge's marks, to the top of the leaf.
 type Hinge struct {
-	ID   string `json:"id" doc:"The same for every door that hangs on as many."`
+	ID   string `json:"id" doc:"The same for every opening that hangs on as many."`
 	Name string `json:"name"`
 	Slab Figure `json:"slab" doc:"Down from the finished head."`
 	Jamb Figure `json:"jamb" doc:"Down from the head of the opening."`
@@ -325,7 +325,7 @@ type Beside struct {
 type FootAt struct {
 	Angle float64 `json:"angle"`
 	Rise  float64 `json:"rise" doc:"Of the corner, against closed."`
-	Floor float64 `json:"floor" doc:"Of the floor, against that under the closed door."`
+	Floor float64 `json:"floor" doc:"Of the floor, against that under the closed opening."`
 	Clear Length  `json:"clear"`
 }
 
@@ -349,7 +349,7 @@ type Hanging struct {
 
 // RodMark is one mark of a story rod.
 type RodMark struct {
-	ID   string `json:"id" doc:"The same for every door."`
+	ID   string `json:"id" doc:"The same for every opening."`
 	Name string `json:"name"`
 	Jamb Figure `json:"jamb" doc:"Down from the head."`
 	Slab Figure `json:"slab" doc:"Down from the slab's finished top."`

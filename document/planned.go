@@ -16,11 +16,11 @@ const batch = 32
 func Each(ctx context.Context, j job.Job, does func(load.Opening) error) error {
 	for from := 0; from < len(j.Openings); from += batch {
 		some := j.Openings[from:min(from+batch, len(j.Openings))]
-		doors := make([]load.Opening, len(some))
-		if err := Together(ctx, len(some), func(i int) { doors[i] = planned(j, some[i]) }); err != nil {
+		openings := make([]load.Opening, len(some))
+		if err := Together(ctx, len(some), func(i int) { openings[i] = planned(j, some[i]) }); err != nil {
 			return err
 		}
-		for _, d := range doors {
+		for _, d := range openings {
 			if err := ctx.Err(); err != nil {
 				return err
 			}
@@ -37,10 +37,10 @@ func planned(j job.Job, o job.Opening) load.Opening {
 }
 
 // Planned are all openings of a small job with their plans. It fails as Together does.
-func Planned(ctx context.Context, j job.Job) (doors []load.Opening, err error) {
+func Planned(ctx context.Context, j job.Job) (openings []load.Opening, err error) {
 	err = Each(ctx, j, func(d load.Opening) error {
-		doors = append(doors, d)
+		openings = append(openings, d)
 		return nil
 	})
-	return doors, err
+	return openings, err
 }

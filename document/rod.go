@@ -12,9 +12,9 @@ import (
 // StoryRod is one rod for the openings of a job. One end is held past the slab's top by the head margin, or against the
 // head of the opening.
 type StoryRod struct {
-	Of       string       `json:"of" doc:"The door whose marks it carries."`
+	Of       string       `json:"of" doc:"The opening whose marks it carries."`
 	Marks    []RodMark    `json:"marks"`
-	Openings []RodOpening `json:"openings" doc:"The other doors: how each differs from the rod."`
+	Openings []RodOpening `json:"openings" doc:"The other openings: how each differs from the rod."`
 }
 
 // RodOpening is how an opening differs from the rod.
@@ -55,14 +55,14 @@ func Rod(ctx context.Context, j job.Job, from string, told func()) (v StoryRod, 
 	p := newPrinter(j)
 	v = StoryRod{Of: r.Of, Marks: p.rodMarks(r.Marks), Openings: []RodOpening{}}
 	for _, d := range r.Openings {
-		door := RodOpening{
+		opening := RodOpening{
 			ID: d.ID, Name: d.Name, Leaf: d.Leaf, Meets: d.Missing.ID == "" && len(d.Off) == 0, Off: []RodOff{},
 			Missing: p.maybe(d.Missing),
 		}
 		for _, o := range d.Off {
-			door.Off = append(door.Off, RodOff{p.voice.Say(o.Name), p.length(o.Jamb), p.length(o.Slab)})
+			opening.Off = append(opening.Off, RodOff{p.voice.Say(o.Name), p.length(o.Jamb), p.length(o.Slab)})
 		}
-		v.Openings = append(v.Openings, door)
+		v.Openings = append(v.Openings, opening)
 	}
 	return v, true, nil
 }

@@ -24,7 +24,7 @@ type ScheduleTable struct {
 	ID string
 
 	headers func(tables) []string
-	rows    func(tables, load.Opening) [][]any // of a door; nil where it lists an order
+	rows    func(tables, load.Opening) [][]any // of an opening; nil where it lists an order
 	orders  []load.Kind                        // what of that
 }
 
@@ -188,7 +188,7 @@ func (t tables) ordered(l load.List, kinds []load.Kind) (rows [][]any) {
 				count = ""
 			}
 			rows = append(rows, []any{
-				t.voice.Text(h.Name()), t.voice.Say(i.Name), count, t.some(i.Doors), strings.Join(t.say(i.Note), "; "),
+				t.voice.Text(h.Name()), t.voice.Say(i.Name), count, t.some(i.Openings), strings.Join(t.say(i.Note), "; "),
 			})
 		}
 	}
@@ -199,12 +199,12 @@ func (t tables) ordered(l load.List, kinds []load.Kind) (rows [][]any) {
 const mostNamed = 60
 
 // some names openings, up to mostNamed.
-func (t tables) some(doors []string) string {
-	if len(doors) <= mostNamed {
-		return strings.Join(doors, ", ")
+func (t tables) some(openings []string) string {
+	if len(openings) <= mostNamed {
+		return strings.Join(openings, ", ")
 	}
 	return t.voice.Say(message.Message{ID: "head.and-more", Args: message.Args{
-		"doors": strings.Join(doors[:mostNamed], ", "), "more": message.Number(len(doors) - mostNamed),
+		"doors": strings.Join(openings[:mostNamed], ", "), "more": message.Number(len(openings) - mostNamed),
 	}})
 }
 

@@ -22,7 +22,7 @@ type Head struct {
 	Kit      job.Kit
 	Usual    job.Usual
 	Version  int64 // of the head itself
-	Walk     int64 // counts every change of the job and its doors
+	Walk     int64 // counts every change of the job and its openings
 	Removed  bool  // taken off the list of jobs
 	Openings int
 	Broken   error // why it cannot be read back, where it cannot: in a list of all, so that the others can

@@ -14,7 +14,7 @@ func doors(n int) (tasks []Task) {
 		first := len(tasks)
 		for i, w := range trade.Works[3:] {
 			t := Task{
-				ID: fmt.Sprint(d, w.ID), Name: message.Message{ID: w.Name()}, DoorID: fmt.Sprint("d", d),
+				ID: fmt.Sprint(d, w.ID), Name: message.Message{ID: w.Name()}, OpeningID: fmt.Sprint("d", d),
 				Place: w.Place, Minutes: int(w.Minutes + 2*w.Each), Hands: 1, Dries: w.Dries,
 			}
 			if w.Tool != "" {

@@ -21,7 +21,7 @@ type Day struct {
 	Weekends   bool        `json:"weekends,omitempty"` // Saturdays and Sundays are worked too
 	Openings   []string    `json:"openings"`           // IDs; none for all that are not signed off
 	Clamps     bool        `json:"clamps,omitempty"`   // glue stays in clamps over night, not under tape
-	Coats      int         `json:"coats,omitempty"`    // of paint, on each door
+	Coats      int         `json:"coats,omitempty"`    // of paint, on each opening
 	CoatDries  int         `json:"coatDries,omitempty"`
 	Own        []Own       `json:"own,omitempty"`
 	Marks      []Mark      `json:"marks,omitempty"` // what became of tasks, by ID
@@ -72,8 +72,8 @@ func coatDries() int {
 	return w.Dries
 }
 
-// MostDoors is the largest number of openings that a day is planned for.
-const MostDoors = 24
+// MostOpenings is the largest number of openings that a day is planned for.
+const MostOpenings = 24
 
 // Upper bounds on the rest of a day.
 const (
@@ -116,9 +116,9 @@ func (d Day) Check() error {
 			"from": message.Clock(d.Break.From), "to": message.Clock(d.Break.To),
 		})
 	}
-	if len(d.Openings) > MostDoors {
+	if len(d.Openings) > MostOpenings {
 		bad.Add("/openings", "refused.day-doors", message.Args{
-			"given": message.Number(len(d.Openings)), "most": message.Number(MostDoors),
+			"given": message.Number(len(d.Openings)), "most": message.Number(MostOpenings),
 		})
 	}
 	if d.Coats < 0 || d.Coats > 4 {

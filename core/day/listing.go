@@ -25,7 +25,7 @@ type Log map[job.Step]float64
 
 // Held is an opening with a step that cannot be planned yet, and why.
 type Held struct {
-	Door string
+	Name string
 	Why  message.Message
 }
 
@@ -49,20 +49,20 @@ type listing struct {
 
 // Tasks lists what remains to be done at some openings, less what was done by a minute. The error names invalid marks:
 // too many or too few carpenters for a slab.
-func (d Day) Tasks(j job.Job, doors []Opening, log Log, now int) (Work, error) {
+func (d Day) Tasks(j job.Job, openings []Opening, log Log, now int) (Work, error) {
 	l := &listing{Day: d, job: j, log: log, now: now}
-	for _, door := range doors {
-		if door.Signed != nil {
+	for _, opening := range openings {
+		if opening.Signed != nil {
 			continue
 		}
-		l.door(door)
+		l.opening(opening)
 	}
 	l.own()
 	return l.marked()
 }
 
-// door lists the tasks that remain at one opening.
-func (l *listing) door(d Opening) {
+// opening lists the tasks that remain at one opening.
+func (l *listing) opening(d Opening) {
 	if len(d.Plan.Clashes) > 0 { // nothing is cut or marked to them
 		l.held = append(l.held, Held{d.Name, message.Message{ID: "day.clash"}})
 		l.add(d, piece{work: "measure"}, nil)
@@ -250,7 +250,7 @@ func edgesCut(v plan.Leaf) (edges int, tool Setting) {
 
 // piece is one piece of work at an opening.
 type piece struct {
-	id    string // in the door; empty for the work's own
+	id    string // in the opening; empty for the work's own
 	work  string // ID of a trade.Work
 	each  int    // how often what is counted in it is done
 	set   Setting
@@ -264,7 +264,7 @@ func (l *listing) add(d Opening, p piece, after []int) []int {
 		p.id = p.work
 	}
 	t := Task{
-		ID: d.ID + "/" + p.id, Name: message.Message{ID: w.Name()}, Door: d.Name, DoorID: d.ID, Place: w.Place,
+		ID: d.ID + "/" + p.id, Name: message.Message{ID: w.Name()}, Opening: d.Name, OpeningID: d.ID, Place: w.Place,
 		Set:   p.set,
 		Hands: 1, Dries: w.Dries,
 		Minutes: int(math.Ceil((w.Minutes + w.Each*float64(p.each)) * l.pace(job.Step(w.Step)))),

@@ -160,7 +160,7 @@ func newSearch(tasks []Task, k Calendar, from int) *search {
 			waits[a] = append(waits[a], i)
 		}
 		s.tool = append(s.tool, t.Set.Tool)
-		s.places = append(s.places, [2]string{string(t.Place), doorAt(t)})
+		s.places = append(s.places, [2]string{string(t.Place), openingAt(t)})
 	}
 	s.then = make([]int, len(tasks))
 	s.wide = Calendar{Hours: []Span{k.Hours[0], k.Hours[0]}, Break: k.Break, Free: k.Free}
@@ -192,10 +192,10 @@ func newSearch(tasks []Task, k Calendar, from int) *search {
 	return s
 }
 
-// doorAt is the opening where a carpenter stands; the trestles and outside count as near to all.
-func doorAt(t Task) string {
+// openingAt is the opening where a carpenter stands; the trestles and outside count as near to all.
+func openingAt(t Task) string {
 	if t.Place == trade.AtOpening {
-		return t.DoorID
+		return t.OpeningID
 	}
 	return ""
 }

@@ -82,7 +82,7 @@ func soonest(tasks []Task, k Calendar, from int) int {
 
 func standing(t Task) string {
 	if t.Place == trade.AtOpening {
-		return "opening of " + t.DoorID
+		return "opening of " + t.OpeningID
 	}
 	return string(t.Place)
 }
@@ -229,7 +229,7 @@ func smallCase(r *rand.Rand) ([]Task, Calendar) {
 	tasks := make([]Task, n)
 	for i := range tasks {
 		t := Task{
-			Name: message.Own("work"), DoorID: string(rune('a' + r.IntN(2))), Place: places[r.IntN(3)],
+			Name: message.Own("work"), OpeningID: string(rune('a' + r.IntN(2))), Place: places[r.IntN(3)],
 			Set: tools[r.IntN(len(tools))], Minutes: 5 + 5*r.IntN(8), Hands: 1,
 		}
 		if r.IntN(4) == 0 {

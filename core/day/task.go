@@ -14,17 +14,17 @@ import (
 
 // Task is one piece of work.
 type Task struct {
-	ID      string // of its own, and the same each time that the day is planned
-	Name    message.Message
-	Door    string // where it belongs to one: its name
-	DoorID  string
-	Place   trade.Place
-	Set     Setting
-	Minutes int
-	Hands   int   // 1 or 2
-	Dries   int   // minutes after it until what waits for it can begin
-	After   []int // the tasks that it waits for, by their place in the list
-	Ready   int   // not before this minute
+	ID        string // of its own, and the same each time that the day is planned
+	Name      message.Message
+	Opening   string // where it belongs to one: its name
+	OpeningID string
+	Place     trade.Place
+	Set       Setting
+	Minutes   int
+	Hands     int   // 1 or 2
+	Dries     int   // minutes after it until what waits for it can begin
+	After     []int // the tasks that it waits for, by their place in the list
+	Ready     int   // not before this minute
 	// Begun is when a task in hand was begun; it is resumed before others start.
 	Begun *int
 }
@@ -208,8 +208,8 @@ func ring(tasks []Task) []int {
 
 // Title is the task's name with its opening.
 func (t Task) Title() message.Message {
-	if t.Door == "" {
+	if t.Opening == "" {
 		return t.Name
 	}
-	return message.Message{ID: "day.task-of-door", Args: message.Args{"door": t.Door, "task": t.Name}}
+	return message.Message{ID: "day.task-of-door", Args: message.Args{"door": t.Opening, "task": t.Name}}
 }

@@ -17,7 +17,7 @@ type Source string
 const (
 	Reading  Source = "reading"  // read off the opening or the slab
 	Estimate Source = "estimate" // worked out from all the readings
-	Choice   Source = "choice"   // chosen for this door
+	Choice   Source = "choice"   // chosen for this opening
 	Rule     Source = "rule"     // a rule of the trade
 	Rounding Source = "rounding" // to the tape in use
 )

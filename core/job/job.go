@@ -25,9 +25,9 @@ type Job struct {
 	Tape measure.Tape `json:"tape"`
 	// language of its sentences; empty for the one that its unit suggests
 	Language Language  `json:"language,omitempty"`
-	Presets  []Preset  `json:"presets,omitempty"` // margins of one's own, for every door of the job
+	Presets  []Preset  `json:"presets,omitempty"` // margins of one's own, for every opening of the job
 	Kit      Kit       `json:"kit,omitzero"`
-	Usual    Usual     `json:"usual,omitzero"` // what a new door begins with
+	Usual    Usual     `json:"usual,omitzero"` // what a new opening begins with
 	Openings []Opening `json:"openings"`
 }
 
@@ -89,7 +89,7 @@ type Opening struct {
 	Stops     lock.Stops       `json:"stops,omitzero"`
 	Tried     []Tried          `json:"tried,omitempty"` // leaf by leaf, from the first cut on
 	Notes     []Note           `json:"notes,omitempty"`
-	Signed    *Signed          `json:"signed,omitempty"`   // nil while the door is worked on
+	Signed    *Signed          `json:"signed,omitempty"`   // nil while the opening is worked on
 	Reopened  []Reopened       `json:"reopened,omitempty"` // sign-offs that were taken back
 	// Done holds, for each finished step, the plan's mark of that step at that time: a different mark now means that
 	// inputs have changed.

@@ -51,7 +51,7 @@ type Hang struct {
 	ID      string `json:"id"`
 	On      string `json:"on,omitempty"`
 	By      string `json:"by,omitempty"`
-	Revisit string `json:"revisit,omitempty"` // the season, or why the door was looked at again
+	Revisit string `json:"revisit,omitempty"` // the season, or why the opening was looked at again
 	// Of a revisit: the air in the room that day, and the slab's moisture by a meter; either or none.
 	Air      *season.Air    `json:"air,omitempty"`
 	Moisture season.Percent `json:"moisture,omitempty"`

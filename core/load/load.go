@@ -50,39 +50,39 @@ var Headings = []Heading{
 
 // Item is one line of a list.
 type Item struct {
-	Kind  Kind
-	Name  message.Message
-	Note  []message.Message // nothing, or what there is to say of it
-	Count int               // nought where one does for all the doors
-	Doors []string          // that it is for, by name, in order
+	Kind     Kind
+	Name     message.Message
+	Note     []message.Message // nothing, or what there is to say of it
+	Count    int               // nought where one does for all the openings
+	Openings []string          // that it is for, by name, in order
 }
 
 // Cut is one slab of the cutting list.
 type Cut struct {
-	Door   message.Message
-	Slab   message.Size
-	Off    frame.Each[measure.Length] // most off each edge
-	Width  measure.Length             // after the first cut, at its widest
-	Length measure.Length             // at its longest
-	Left   bool                       // something is left on for the next try
+	Opening message.Message
+	Slab    message.Size
+	Off     frame.Each[measure.Length] // most off each edge
+	Width   measure.Length             // after the first cut, at its widest
+	Length  measure.Length             // at its longest
+	Left    bool                       // something is left on for the next try
 }
 
 // Setting is a tool setting that serves several openings.
 type Setting struct {
-	What  message.Message // the tool, and what for
-	To    message.Message
-	Doors []string
+	What     message.Message // the tool, and what for
+	To       message.Message
+	Openings []string
 }
 
 // Open is an opening with something that cannot be counted yet.
 type Open struct {
-	Door message.Message
-	Why  message.Message
+	Opening message.Message
+	Why     message.Message
 }
 
 // List is everything to take along.
 type List struct {
-	Doors    []string
+	Openings []string
 	Items    []Item // by kind
 	Cutting  []Cut
 	Settings []Setting
@@ -131,9 +131,9 @@ func leaves(d Opening) (list []leaf) {
 }
 
 // Of is the list for some openings of a job.
-func Of(j job.Job, doors []Opening) List {
+func Of(j job.Job, openings []Opening) List {
 	c := NewCounter(j)
-	for _, d := range doors {
+	for _, d := range openings {
 		c.Add(d)
 	}
 	return c.List()
@@ -148,14 +148,14 @@ type Counter struct {
 }
 
 // counted is an item's or a setting's place in its list, and the number of openings counted when it last grew.
-type counted struct{ at, doors int }
+type counted struct{ at, openings int }
 
 // NewCounter returns a Counter for openings of a job.
 func NewCounter(j job.Job) *Counter { return &Counter{job: j, at: map[string]*counted{}} }
 
 // Add counts an opening.
 func (c *Counter) Add(d Opening) {
-	c.list.Doors = append(c.list.Doors, d.Name)
+	c.list.Openings = append(c.list.Openings, d.Name)
 	if len(d.Plan.Clashes) > 0 {
 		c.open(message.Own(d.Name), message.Message{ID: "day.clash"})
 	}
@@ -204,7 +204,7 @@ func (c *Counter) need(k Kind, name message.Message, note []message.Message, cou
 	}
 	i := &c.list.Items[at.at]
 	i.Count += count
-	i.Doors = c.named(at, i.Doors, l)
+	i.Openings = c.named(at, i.Openings, l)
 }
 
 // set adds a leaf to a setting.
@@ -214,7 +214,7 @@ func (c *Counter) set(what, to message.Message, l leaf) {
 		c.list.Settings = append(c.list.Settings, Setting{What: what, To: to})
 	}
 	s := &c.list.Settings[at.at]
-	s.Doors = c.named(at, s.Doors, l)
+	s.Openings = c.named(at, s.Openings, l)
 }
 
 // place is the index of a line, or of the end of its list.
@@ -226,18 +226,18 @@ func (c *Counter) place(key string, end int) *counted {
 }
 
 // named adds a leaf's opening to a line, once for both leaves of a pair.
-func (c *Counter) named(at *counted, doors []string, l leaf) []string {
-	if at.doors == len(c.list.Doors) {
-		return doors
+func (c *Counter) named(at *counted, names []string, l leaf) []string {
+	if at.openings == len(c.list.Openings) {
+		return names
 	}
-	at.doors = len(c.list.Doors)
-	return append(doors, l.Opening.Name)
+	at.openings = len(c.list.Openings)
+	return append(names, l.Opening.Name)
 }
 
-func (c *Counter) open(door, why message.Message) {
-	key := "open\x00" + door.String() + "\x00" + why.String()
+func (c *Counter) open(opening, why message.Message) {
+	key := "open\x00" + opening.String() + "\x00" + why.String()
 	if at := c.place(key, len(c.list.Open)); at.at == len(c.list.Open) {
-		c.list.Open = append(c.list.Open, Open{door, why})
+		c.list.Open = append(c.list.Open, Open{opening, why})
 	}
 }
 

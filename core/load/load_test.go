@@ -106,7 +106,7 @@ func TestWhatIsSetOnce(t *testing.T) {
 	l := Of(j, []Opening{doors["chart"], doors["galley"], doors["beam"]})
 	by := map[string]string{}
 	for _, s := range l.Settings {
-		by[british.Say(s.What)+": "+british.Say(s.To)] = strings.Join(s.Doors, ", ")
+		by[british.Say(s.What)+": "+british.Say(s.To)] = strings.Join(s.Openings, ", ")
 	}
 	for what, who := range map[string]string{
 		"Marking gauge and depth of a router: hinge recesses: 2.5 mm deep": "Chart room, Galley",
@@ -134,7 +134,7 @@ func TestTwoDoorsAlike(t *testing.T) {
 	}
 	rods := 0
 	for _, s := range two.Settings {
-		assert.Equal(t, []string{"Galley", "Scullery"}, s.Doors, s.What)
+		assert.Equal(t, []string{"Galley", "Scullery"}, s.Openings, s.What)
 		if s.What.ID == "load.story-rod" {
 			rods++
 		}

@@ -159,7 +159,7 @@ func (c *Counter) cuttingOf(l leaf) {
 	if l.cut || l.Cut == nil || len(l.Plan.Clashes) > 0 {
 		return
 	}
-	cut := Cut{Door: l.name, Slab: message.Size{l.slab.Width, l.slab.Length, l.slab.Thickness}}
+	cut := Cut{Opening: l.name, Slab: message.Size{l.slab.Width, l.slab.Length, l.slab.Thickness}}
 	for e := range l.Cut.InOrder() {
 		cut.Off[e.Side] = deepest(e)
 		cut.Left = cut.Left || e.Left.Value > 0

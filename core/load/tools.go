@@ -173,7 +173,7 @@ func (c *Counter) rodOf(d Opening) {
 	}
 	for i, r := range c.rods {
 		if plan.SameRod(r.marks, l.Rod, c.job.Tape.Step()/2) {
-			c.rods[i].Doors = append(r.Doors, d.Name)
+			c.rods[i].Openings = append(r.Openings, d.Name)
 			return
 		}
 	}

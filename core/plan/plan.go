@@ -263,7 +263,7 @@ func behind(d site.Opening, leaves []Leaf) (list []linings.Behind) {
 func hangAll(d site.Opening, o opening, leaves []Leaf) {
 	for i, b := range o.bays {
 		l := &leaves[i]
-		in := hangs.Input{Door: d, Survey: o.read, Bays: o.bays, Leaf: i, Planned: o.planned, Wanted: l.Wanted}
+		in := hangs.Input{Opening: d, Survey: o.read, Bays: o.bays, Leaf: i, Planned: o.planned, Wanted: l.Wanted}
 		if l.Stops != nil {
 			in.Stops = &l.Stops.StopPlan
 		}

@@ -48,7 +48,7 @@ func down(f figure.Figure, by measure.Length) figure.Figure {
 
 // Rod is a story rod from one opening for others.
 type Rod struct {
-	Of       string // the door whose marks it carries
+	Of       string // the opening whose marks it carries
 	Marks    []RodMark
 	Openings []RodOpening
 
@@ -84,24 +84,24 @@ func (r *Rod) Compare(d Opening, near measure.Length) {
 		if d.ID == r.from && n == 0 {
 			continue
 		}
-		door := RodOpening{ID: d.ID, Name: d.Name, Leaf: n + 1}
+		other := RodOpening{ID: d.ID, Name: d.Name, Leaf: n + 1}
 		if len(l.Rod) == 0 {
-			door.Missing = message.Message{ID: "rod.not-marked"}
+			other.Missing = message.Message{ID: "rod.not-marked"}
 		}
 		for _, m := range r.Marks {
 			for _, theirs := range l.Rod {
 				jamb, slab := theirs.Jamb.Value-m.Jamb.Value, theirs.Slab.Value-m.Slab.Value
 				if theirs.ID == m.ID && (jamb.Abs() > near || slab.Abs() > near) {
-					door.Off = append(door.Off, RodOff{m.ID, m.Name, jamb, slab})
+					other.Off = append(other.Off, RodOff{m.ID, m.Name, jamb, slab})
 				}
 			}
 		}
 		if len(l.Hinges) != 0 && len(l.Hinges) != r.hinges {
-			door.Missing = message.Message{
+			other.Missing = message.Message{
 				ID: "rod.hangs-on", Args: message.Args{"hinges": message.Count(len(l.Hinges))},
 			}
 		}
-		r.Openings = append(r.Openings, door)
+		r.Openings = append(r.Openings, other)
 	}
 }
 

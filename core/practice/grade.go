@@ -227,8 +227,8 @@ func (s *State) rightSlab() (best int, need [2]measure.Length) {
 // would is what the plan would have done with the same readings, the right slab and margins: it cuts by its sheet,
 // hangs the slab, and takes its own first way until it fits, as in package simulate.
 func (s *State) would() (w Would) {
-	o := State{ex: s.ex, hidden: s.hidden, kit: s.kit, job: s.job, door: s.door, Slab: s.Slab, School: s.School}
-	o.door.Tried = nil
+	o := State{ex: s.ex, hidden: s.hidden, kit: s.kit, job: s.job, opening: s.opening, Slab: s.Slab, School: s.School}
+	o.opening.Tried = nil
 	rng := rand.New(rand.NewPCG(s.ex.Seed, 1<<32))
 	best, _ := s.rightSlab()
 	if best >= 0 {
@@ -239,14 +239,14 @@ func (s *State) would() (w Would) {
 		if m, ok := message.Of(err); ok {
 			w.Why = append(w.Why, m)
 		}
-		if p := plan.Solve(s.job, o.door); len(p.ToRead) > 0 {
+		if p := plan.Solve(s.job, o.opening); len(p.ToRead) > 0 {
 			w.Why = append(w.Why, message.With("grade.would-read", "reading", p.ToRead[0].Reading))
 		}
 		return w
 	}
 	w.Answers, w.First = true, o.hidden.Fits(o.hung)
 	w.Head, w.Foot, w.Length = o.made.Head, o.made.Foot, o.made.Length
-	p := plan.Solve(s.job, func() job.Opening { d := o.door; d.Tried = nil; return d }())
+	p := plan.Solve(s.job, func() job.Opening { d := o.opening; d.Tried = nil; return d }())
 	for e := range p.Leaves[0].Cut.InOrder() {
 		w.Cuts = append(w.Cuts, e.Says)
 	}

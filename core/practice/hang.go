@@ -34,11 +34,11 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 			return err
 		}
 		s.byPlan = true
-		hang = func() simulate.Hung { return s.hidden.HangPlanned(s.door.Slab, l, s.kit, rng) }
+		hang = func() simulate.Hung { return s.hidden.HangPlanned(s.opening.Slab, l, s.kit, rng) }
 		w, long := hangs.Sizes(*l.Try.Planned)
 		made := *l.Try.Planned
 		s.made = Sizes{Head: w[0], Foot: w[2], Length: long[0], HeadUp: made.Head[len(made.Head)-1] - made.Head[0]}
-		s.door.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
+		s.opening.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
 	} else {
 		if m.Cut == nil {
 			return refuse("refused.say-cut")
@@ -76,7 +76,7 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 			}, s.kit, rng)
 		}
 		made := s.recorded()
-		s.door.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
+		s.opening.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
 	}
 	if s.ex.Sealed != "" { // it is handed in: how it hangs is the teacher's to see
 		s.Done = true
@@ -90,7 +90,7 @@ func (s *State) cut(m Move, rng *rand.Rand) error {
 
 // planned is the plan's leaf for the learner's readings and choices.
 func (s *State) planned() (plan.Leaf, error) {
-	p := plan.Solve(s.job, s.door)
+	p := plan.Solve(s.job, s.opening)
 	switch {
 	case len(p.Clashes) > 0:
 		return plan.Leaf{}, refuse("refused.plan-clash")
@@ -104,7 +104,7 @@ func (s *State) planned() (plan.Leaf, error) {
 // recorded is the record of the learner's cut.
 func (s *State) recorded() job.Made {
 	c := s.made
-	h := s.door.Hinges
+	h := s.opening.Hinges
 	up := measure.FromMM(simulate.AboutHeight - simulate.WantedMargin)
 	pins := simulate.Pins()
 	var hinges []job.MadeHinge
@@ -114,7 +114,7 @@ func (s *State) recorded() job.Made {
 		})
 	}
 	return job.Made{
-		Hand: s.door.Hand, Lock: []measure.Length{c.Foot, c.Head}, Head: []measure.Length{0, c.HeadUp},
+		Hand: s.opening.Hand, Lock: []measure.Length{c.Foot, c.Head}, Head: []measure.Length{0, c.HeadUp},
 		Foot:   []measure.Length{c.Length, c.Length - c.FootUp},
 		Hinges: hinges, Margin: measure.FromMM(simulate.WantedMargin),
 	}
@@ -179,8 +179,8 @@ func (s *State) adjust(m Move, rng *rand.Rand) error {
 		minutes, trips = simulate.Adjusting(did)
 	}
 	s.hung = s.hung.Adjusted(did, trips > 0, rng)
-	hangs := s.door.Tried[0].Hangs
-	s.door.Tried[0].Hangs = append(slices.Clone(hangs), job.Hang{ID: fmt.Sprint("h", len(hangs)+1), Did: &did})
+	hangs := s.opening.Tried[0].Hangs
+	s.opening.Tried[0].Hangs = append(slices.Clone(hangs), job.Hang{ID: fmt.Sprint("h", len(hangs)+1), Did: &did})
 	s.Rounds++
 	s.Trips += trips
 	s.Minutes += minutes
@@ -190,9 +190,9 @@ func (s *State) adjust(m Move, rng *rand.Rand) error {
 
 // advised is the plan's next step: first it reads the gaps that it asks for, with packers.
 func (s *State) advised(rng *rand.Rand) (w hangs.TryWay, ok bool) {
-	last := &s.door.Tried[0].Hangs[len(s.door.Tried[0].Hangs)-1]
+	last := &s.opening.Tried[0].Hangs[len(s.opening.Tried[0].Hangs)-1]
 	for range 20 {
-		t := plan.Solve(s.job, s.door).Leaves[0].Try
+		t := plan.Solve(s.job, s.opening).Leaves[0].Try
 		if t == nil {
 			return w, false
 		}

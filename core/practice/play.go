@@ -77,15 +77,15 @@ type State struct {
 	Done     bool
 	Grade    *Grade // once it is done; a class's is graded by its teacher
 
-	ex     Exercise
-	hidden simulate.Hidden
-	kit    survey.Kit
-	job    job.Job
-	door   job.Opening // as the plan would have it, with the learner's readings and choices
-	hung   simulate.Hung
-	first  simulate.Hung
-	made   Sizes
-	byPlan bool
+	ex      Exercise
+	hidden  simulate.Hidden
+	kit     survey.Kit
+	job     job.Job
+	opening job.Opening // as the plan would have it, with the learner's readings and choices
+	hung    simulate.Hung
+	first   simulate.Hung
+	made    Sizes
+	byPlan  bool
 }
 
 // mostMoves is the largest number of moves of an attempt.
@@ -126,8 +126,8 @@ func begin(e Exercise) State {
 	s := State{ex: e, hidden: e.hidden(), kit: simulate.Usual(), Slab: -1}
 	s.job = job.NewJob("practice", "Practice", measure.Millimetres)
 	s.job.Kit.Tools = s.kit
-	s.door = job.NewOpening("door", "Practice", measure.Millimetres)
-	s.door.Cut.LockEdge, s.door.Cut.Head = job.Straight, job.Straight
+	s.opening = job.NewOpening("door", "Practice", measure.Millimetres)
+	s.opening.Cut.LockEdge, s.opening.Cut.Head = job.Straight, job.Straight
 	return s
 }
 
@@ -154,7 +154,7 @@ func (s *State) move(m Move, rng *rand.Rand) error {
 		if _, ok := trade.SchoolByID(m.School); !ok {
 			return refuse("refused.no-margins-school", "given", message.Quote(m.School))
 		}
-		s.School, s.door.Margins.School = m.School, m.School
+		s.School, s.opening.Margins.School = m.School, m.School
 	case DoSlab:
 		if s.Hung {
 			return refuse("refused.slab-cut")
@@ -165,12 +165,12 @@ func (s *State) move(m Move, rng *rand.Rand) error {
 		s.Slab = m.Slab
 		much := 60 * mm
 		z := s.ex.Slabs[m.Slab]
-		s.door.Slab = slab.Slab{
+		s.opening.Slab = slab.Slab{
 			Width: z[0], Length: z[1], Thickness: 35 * mm, Construction: "flush",
 			Limits: slab.Limits{Head: &much, Hinge: &much, Lock: &much, Foot: &much},
 		}
 		if s.ex.Bored { // the hinge edge takes it all; a shaving off the lock edge does no harm
-			s.door.Cut.Registration = fit.KeepLock
+			s.opening.Cut.Registration = fit.KeepLock
 		}
 	case DoEdge:
 		if m.Edge != "keep-lock" && m.Edge != "keep-hinge" && m.Edge != "even-stiles" {
@@ -243,7 +243,7 @@ func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 	s.Minutes += t.Minutes
 	// Another reading of the place settles which of the two was misread; where both agree, both count.
 	misread := func(o survey.Reading) bool { return same(o, r) && (o.Value-r.Value).Abs() > 5*mm }
-	s.door.Readings = append(slices.DeleteFunc(slices.Clone(s.door.Readings), misread), r)
+	s.opening.Readings = append(slices.DeleteFunc(slices.Clone(s.opening.Readings), misread), r)
 	return nil
 }
 

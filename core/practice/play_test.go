@@ -46,7 +46,7 @@ func advised(t *testing.T, e Exercise) (State, []Move) {
 	play(Move{Do: DoSlab, Slab: best})
 	play(Move{Do: DoEdge, Edge: "keep-lock"})
 	for range 60 {
-		p := plan.Solve(s.job, s.door)
+		p := plan.Solve(s.job, s.opening)
 		switch {
 		case len(p.Clashes) > 0:
 			again := p.Clashes[0].Again

@@ -65,9 +65,9 @@ type Table struct {
 // unique within a room, also against the openings of the walk.
 func Read(j job.Job, t Table, seen Seen, names Names) []Row {
 	rows, header, columns := t.Rows, t.Header, t.Columns
-	taken := map[string]int{} // the line of each door; nought on the walk already
+	taken := map[string]int{} // the line of each opening; nought on the walk already
 	for _, o := range j.Openings {
-		taken[doorKey(o)] = 0
+		taken[nameKey(o)] = 0
 	}
 	units := make([]measure.Unit, len(columns))
 	for i := range columns {
@@ -91,7 +91,7 @@ func Read(j job.Job, t Table, seen Seen, names Names) []Row {
 			r.cell(id, clean(rows[n][i]), units[i])
 		}
 		r.check()
-		key := doorKey(r.row.Opening)
+		key := nameKey(r.row.Opening)
 		if was, ok := taken[key]; ok && r.row.Opening.Name != "" {
 			twice := message.ID("refused.schedule-on-walk")
 			if was > 0 {
@@ -105,7 +105,7 @@ func Read(j job.Job, t Table, seen Seen, names Names) []Row {
 	return list
 }
 
-func doorKey(o job.Opening) string {
+func nameKey(o job.Opening) string {
 	return strings.ToLower(strings.TrimSpace(o.Name)) + "\x00" + strings.ToLower(strings.TrimSpace(o.Room))
 }
 

@@ -13,7 +13,7 @@ import (
 )
 
 // gapAt is the true gap beside a hung slab at one place.
-func (o opening) gapAt(d door, side frame.Side, at float64) float64 {
+func (o opening) gapAt(d hungSlab, side frame.Side, at float64) float64 {
 	bottom := o.at(frame.Hinge, pins[1]) + d.pin[1]
 	lean := (o.at(frame.Hinge, pins[0]) + d.pin[0] - bottom) / (pins[0] - pins[1])
 	edge := bottom + lean*(at-pins[1])
@@ -30,7 +30,7 @@ func (o opening) gapAt(d door, side frame.Side, at float64) float64 {
 }
 
 // goesIn reports whether a slab goes into its opening at all.
-func (o opening) goesIn(d door) bool {
+func (o opening) goesIn(d hungSlab) bool {
 	g := o.gaps(d)
 	for _, s := range judged {
 		for _, p := range g[s] {
@@ -44,15 +44,15 @@ func (o opening) goesIn(d door) bool {
 
 // finish hangs a slab, reads what the program asks for, takes its first way, and repeats until the program says that it
 // fits, or has no way. out is the outcome so far.
-func (o opening) finish(j job.Job, door job.Opening, l plan.Leaf, out *hung, rng *rand.Rand) {
+func (o opening) finish(j job.Job, opening job.Opening, l plan.Leaf, out *hung, rng *rand.Rand) {
 	hang := job.Hang{ID: "h0"}
-	door.Tried = []job.Tried{{Made: l.Try.Planned, Hangs: []job.Hang{hang}}}
+	opening.Tried = []job.Tried{{Made: l.Try.Planned, Hangs: []job.Hang{hang}}}
 	for range mostRounds {
-		hangs := door.Tried[0].Hangs
+		hangs := opening.Tried[0].Hangs
 		last := &hangs[len(hangs)-1]
-		in := o.goesIn(out.door)
-		t := plan.Solve(j, door).Leaves[0].Try
-		for ; len(t.ToRead) > 0; t = plan.Solve(j, door).Leaves[0].Try {
+		in := o.goesIn(out.slab)
+		t := plan.Solve(j, opening).Leaves[0].Try
+		for ; len(t.ToRead) > 0; t = plan.Solve(j, opening).Leaves[0].Try {
 			for _, s := range t.ToRead {
 				r := s.Reading
 				r.ID = fmt.Sprint("g", len(last.Gaps))
@@ -60,7 +60,7 @@ func (o opening) finish(j job.Job, door job.Opening, l plan.Leaf, out *hung, rng
 				if !in { // it is held up against the opening
 					noise, r.PlusMinus = Crude, measure.FromMM(figure.Coverage*Crude)
 				}
-				r.Value = measure.FromMM(o.gapAt(out.door, r.Side, r.At.MM()) + rng.NormFloat64()*noise)
+				r.Value = measure.FromMM(o.gapAt(out.slab, r.Side, r.At.MM()) + rng.NormFloat64()*noise)
 				last.Gaps = append(last.Gaps, r)
 				out.minutes += j.Kit.Tools.Minutes(r)
 			}
@@ -71,13 +71,13 @@ func (o opening) finish(j job.Job, door job.Opening, l plan.Leaf, out *hung, rng
 		w := t.Ways[0]
 		out.minutes += w.Minutes - float64(w.Trips)*j.Kit.TripMinutes()
 		out.trips += w.Trips
-		out.door = out.door.adjusted(w.Did, w.Trips > 0, rng)
-		door.Tried[0].Hangs = append(hangs, job.Hang{ID: fmt.Sprint("h", len(hangs)), Did: &w.Did})
+		out.slab = out.slab.adjusted(w.Did, w.Trips > 0, rng)
+		opening.Tried[0].Hangs = append(hangs, job.Hang{ID: fmt.Sprint("h", len(hangs)), Did: &w.Did})
 	}
 }
 
 // adjusted is a slab after a way, each part of it with the error of its kind of work.
-func (d door) adjusted(did job.Did, off bool, rng *rand.Rand) door {
+func (d hungSlab) adjusted(did job.Did, off bool, rng *rand.Rand) hungSlab {
 	last := len(did.Pack) - 1
 	for end, i := range [2]int{0, last} {
 		if m := did.Pack[i].MM(); m != 0 {

@@ -9,9 +9,9 @@ import (
 	"kindmargin/core/trade"
 )
 
-// door is a hung slab: the pins' margins at the top and the bottom hinge, its width at head and foot, how far its head
+// hungSlab is a hung slab: the pins' margins at the top and the bottom hinge, its width at head and foot, how far its head
 // and foot rise toward the lock edge, and its length on the hinge edge.
-type door struct {
+type hungSlab struct {
 	pin            [2]float64
 	top, foot      float64 // width
 	headUp, footUp float64
@@ -21,7 +21,7 @@ type door struct {
 }
 
 // gaps are the true margins of a hung slab at places along lock, head and foot.
-func (o opening) gaps(d door) (g frame.Each[[]fit.Point]) {
+func (o opening) gaps(d hungSlab) (g frame.Each[[]fit.Point]) {
 	bottom := o.at(frame.Hinge, pins[1]) + d.pin[1]
 	lean := (o.at(frame.Hinge, pins[0]) + d.pin[0] - bottom) / (pins[0] - pins[1])
 	edge := func(v float64) float64 { return bottom + lean*(v-pins[1]) }
@@ -45,7 +45,7 @@ func (o opening) gaps(d door) (g frame.Each[[]fit.Point]) {
 
 var judged = []frame.Side{frame.Lock, frame.Head, frame.Foot}
 
-func (d door) wanted(s frame.Side) float64 {
+func (d hungSlab) wanted(s frame.Side) float64 {
 	if s == frame.Foot {
 		return under + d.raised
 	}
@@ -53,7 +53,7 @@ func (d door) wanted(s frame.Side) float64 {
 }
 
 // small lists the edges that are anywhere more than a millimetre further from their side than the best straight edge.
-func (o opening) small(d door) (list []frame.Side) {
+func (o opening) small(d hungSlab) (list []frame.Side) {
 	g := o.gaps(d)
 	for _, s := range judged {
 		_, best, _ := fit.Minimax(g[s])
@@ -71,7 +71,7 @@ func (o opening) small(d door) (list []frame.Side) {
 
 // fits reports whether a hung slab fits: every margin at least the least, and each edge within a millimetre of the best
 // straight one all along. Two straight lines differ most at an end.
-func (o opening) fits(d door) bool {
+func (o opening) fits(d hungSlab) bool {
 	g := o.gaps(d)
 	for _, s := range judged {
 		line, best, _ := fit.Minimax(g[s])
@@ -86,7 +86,7 @@ func (o opening) fits(d door) bool {
 }
 
 // off is the greatest distance of a hung slab's edges, as straight lines, from the best ones.
-func (o opening) off(d door) (worst float64) {
+func (o opening) off(d hungSlab) (worst float64) {
 	g := o.gaps(d)
 	for _, s := range judged {
 		line, best, _ := fit.Minimax(g[s])
@@ -98,7 +98,7 @@ func (o opening) off(d door) (worst float64) {
 	return worst
 }
 
-func (o opening) uneven(d door) (worst float64) {
+func (o opening) uneven(d hungSlab) (worst float64) {
 	g := o.gaps(d)
 	for _, s := range []frame.Side{frame.Lock, frame.Head} {
 		lo, hi := math.Inf(1), math.Inf(-1)
@@ -118,25 +118,25 @@ const Crude = 1.0
 // so. The minutes are those of the program, and a lock edge too is planed with the slab hanging.
 func (o opening) shave(h *hung, rng *rand.Rand) {
 	for range mostRounds {
-		g := o.gaps(h.door)
+		g := o.gaps(h.slab)
 		noise := gapNoise
-		if !o.goesIn(h.door) { // it shows hardly more than where it touches
+		if !o.goesIn(h.slab) { // it shows hardly more than where it touches
 			noise = Crude
 		}
 		h.minutes += shaveGaps * trade.GapMinutes
-		before, off, planed := h.door, frame.Each[float64]{}, 0
+		before, off, planed := h.slab, frame.Each[float64]{}, 0
 		for _, s := range judged {
-			lack, near := o.lacks(s, g[s], h.door.wanted(s), noise, rng)
+			lack, near := o.lacks(s, g[s], h.slab.wanted(s), noise, rng)
 			if !near {
 				continue
 			}
 			planed++
 			off[s] = max(lack[0], lack[1])
-			h.door = h.door.planed(s, lack)
+			h.slab = h.slab.planed(s, lack)
 			h.minutes += trade.PlaneMinutes + trade.WoodMinutes*(lack[0]+lack[1])/2*reach(s)/1000
 		}
 		switch {
-		case h.door == before && planed == 0:
+		case h.slab == before && planed == 0:
 			return
 		case planed == 1 && off[frame.Lock] > 0 && off[frame.Lock] <= trade.MostHanging.MM():
 			h.minutes += trade.AwkwardMore
@@ -172,7 +172,7 @@ func (o opening) lacks(
 }
 
 // planed is a slab with one edge planed, at its foot or hinge corner and at its head or lock corner.
-func (d door) planed(s frame.Side, by [2]float64) door {
+func (d hungSlab) planed(s frame.Side, by [2]float64) hungSlab {
 	switch s {
 	case frame.Lock:
 		d.foot -= by[0]
@@ -190,7 +190,7 @@ func (d door) planed(s frame.Side, by [2]float64) door {
 
 // cut adds the errors of saw and plane at each end of each edge; the head's are relative to its hinge corner, which the
 // hinges are measured from.
-func (d door) cut(rng *rand.Rand) door {
+func (d hungSlab) cut(rng *rand.Rand) hungSlab {
 	stray := func() float64 { return rng.NormFloat64() * cutNoise }
 	d.top += stray()
 	d.foot += stray()

@@ -56,7 +56,7 @@ func TestASlabFitsTheFrameThatWasMadeToIt(t *testing.T) {
 			open.side[frame.Head] = at(jambs, n(cut), n(cut)-lean*width/height)
 			open.side[frame.Foot] = at(0, 0, n(straight))
 			slabAt := func() float64 { return o.Slab.Width.MM() + n(cut) }
-			d := door{
+			d := hungSlab{
 				pin: [2]float64{margin + n(cut), margin + n(cut)}, top: slabAt(), foot: slabAt(),
 				length: o.Slab.Length.MM() + n(cut), headGap: margin + n(cut),
 			}

@@ -61,7 +61,7 @@ func (h Hidden) Read(r survey.Reading, k survey.Kit, tape measure.Tape, rng *ran
 }
 
 // Hung is a hung slab in a hidden opening.
-type Hung struct{ d door }
+type Hung struct{ d hungSlab }
 
 // Cut is a slab's size as cut by hand, in mm: width at head and foot, length on the hinge edge, how far the head's and
 // the foot's lock corner are above square.
@@ -70,7 +70,7 @@ type Cut struct{ Top, Foot, Length, HeadUp, FootUp float64 }
 // HangCut hangs a slab of that size on pins set to the wanted margin; cuts have the errors of saw and plane, and sizes
 // those of the kit.
 func (h Hidden) HangCut(c Cut, k survey.Kit, rng *rand.Rand) Hung {
-	d := door{
+	d := hungSlab{
 		pin: [2]float64{margin, margin}, top: c.Top - h.onSlab(k), foot: c.Foot - h.onSlab(k),
 		length: c.Length - h.onSlab(k),
 		headUp: c.HeadUp, footUp: c.FootUp, headGap: margin,
@@ -80,7 +80,7 @@ func (h Hidden) HangCut(c Cut, k survey.Kit, rng *rand.Rand) Hung {
 
 // HangPlanned hangs a slab that was cut by a plan's marks.
 func (h Hidden) HangPlanned(s slab.Slab, l plan.Leaf, k survey.Kit, rng *rand.Rand) Hung {
-	return Hung{doorOf(s.Less(h.onSlab(k), h.onSlab(k)), l).cut(rng)}
+	return Hung{slabOf(s.Less(h.onSlab(k), h.onSlab(k)), l).cut(rng)}
 }
 
 // onSlab is by how much a kit overreads a slab, in mm.

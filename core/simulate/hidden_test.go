@@ -150,10 +150,10 @@ func usual() []survey.Reading {
 var fiveWidths = []float64{200, 600, 1000, 1400, 1800}
 
 // fixed plans a door from its readings; the outline it was cut by is given too.
-func fixed(rs []survey.Reading, p survey.Prior, rng *rand.Rand) (door, fit.Outline, error) {
+func fixed(rs []survey.Reading, p survey.Prior, rng *rand.Rand) (hungSlab, fit.Outline, error) {
 	shape, err := survey.Learn(rs, nil, p)
 	if err != nil {
-		return door{}, fit.Outline{}, err
+		return hungSlab{}, fit.Outline{}, err
 	}
 	want := fit.Targets{Least: least, Uneven: 0.5, Pins: pins}
 	for _, s := range frame.Sides {
@@ -162,12 +162,12 @@ func fixed(rs []survey.Reading, p survey.Prior, rng *rand.Rand) (door, fit.Outli
 	want.Margin[frame.Foot] = under
 	o, err := fit.Draw(shape, want)
 	if err != nil {
-		return door{}, fit.Outline{}, err
+		return hungSlab{}, fit.Outline{}, err
 	}
 	leave := o.LeaveOn(fit.Common)
 	c := o.CornersWith(leave)
 	hinge := o.Edges[frame.Hinge]
-	d := door{
+	d := hungSlab{
 		pin:     [2]float64{hinge.GapAt(pins[0]), hinge.GapAt(pins[1])},
 		top:     c[1].X - c[0].X,
 		foot:    c[2].X - c[3].X,

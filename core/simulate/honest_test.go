@@ -36,7 +36,7 @@ func TestWhatIsForetoldOfAHangIsHonest(t *testing.T) {
 		if len(p.Clashes) > 0 || p.Leaves[0].Try == nil {
 			continue
 		}
-		hung := doorOf(h.slab(d.Slab, j.Kit.Tools, rng), p.Leaves[0]).cut(rng)
+		hung := slabOf(h.slab(d.Slab, j.Kit.Tools, rng), p.Leaves[0]).cut(rng)
 		hung.pin[0] += rng.NormFloat64() * trade.HungPin
 		hung.pin[1] += rng.NormFloat64() * trade.HungPin
 		hung.headGap += rng.NormFloat64() * trade.HungPin

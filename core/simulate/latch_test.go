@@ -50,7 +50,7 @@ func TestTheLatchMeetsTheStrikeAsClaimed(t *testing.T) {
 		p := plan.Solve(j, d)
 		l := p.Leaves[0]
 		require.NotNil(t, l.Latch, "%d: %v", n, p.Findings)
-		head := o.gaps(doorOf(d.Slab, l))[frame.Head]
+		head := o.gaps(slabOf(d.Slab, l))[frame.Head]
 		// The strike stands below the true head as it was marked; the latch below the slab's top,
 		// which hangs so far below it.
 		misses := head[len(head)-1].Off + l.Latch.Slab.Value.MM() - l.Latch.Jamb.Value.MM()

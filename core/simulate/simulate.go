@@ -35,7 +35,7 @@ type Tally struct {
 	// mm, at the first hang: greatest less least margin along lock edge or head
 	UnevenMedian float64 `json:"unevenMedian"`
 	Uneven95     float64 `json:"uneven95"`
-	EndMedian    float64 `json:"endMedian"` // the same of the finished door
+	EndMedian    float64 `json:"endMedian"` // the same of the finished slab
 	End95        float64 `json:"end95"`
 	// Off95 and OffWorst are the distance of a finished slab's straight edges from the best, in mm: 95th percentile and
 	// maximum.
@@ -51,8 +51,8 @@ type Result struct {
 
 // hung is one slab by one way.
 type hung struct {
-	first    door // as it hung first
-	door     door // as it is left
+	first    hungSlab // as it hung first
+	slab     hungSlab // as it is left
 	readings int
 	minutes  float64 // but for those of trips
 	trips    int     // beside the first cut
@@ -60,7 +60,7 @@ type hung struct {
 
 // tried is a school's slab from its first hang on.
 func (h hung) tried(o opening, rng *rand.Rand) hung {
-	h.first = h.door
+	h.first = h.slab
 	o.shave(&h, rng)
 	return h
 }
@@ -151,9 +151,9 @@ type outcome struct {
 
 func (o opening) outcome(h hung) outcome {
 	out := outcome{
-		fits: o.fits(h.first), finished: o.fits(h.door), small: len(o.small(h.door)) > 0,
+		fits: o.fits(h.first), finished: o.fits(h.slab), small: len(o.small(h.slab)) > 0,
 		cutSmall: len(o.small(h.first)) > 0,
-		uneven:   o.uneven(h.first), end: o.uneven(h.door), off: o.off(h.door),
+		uneven:   o.uneven(h.first), end: o.uneven(h.slab), off: o.off(h.slab),
 		trips: float64(h.trips), readings: float64(h.readings), minutes: h.minutes + job.UsualTrip*float64(h.trips),
 	}
 	if out.small {

@@ -25,8 +25,8 @@ func plumbOpening() (o opening) {
 	return o
 }
 
-func plumbDoor() door {
-	return door{pin: [2]float64{3, 3}, top: width - 6, foot: width - 6, length: height - 9, headGap: 3}
+func plumbDoor() hungSlab {
+	return hungSlab{pin: [2]float64{3, 3}, top: width - 6, foot: width - 6, length: height - 9, headGap: 3}
 }
 
 func TestGapsByHand(t *testing.T) {
@@ -55,10 +55,10 @@ func TestATightDoorGoesBackUntilItFits(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 4))
 	d := plumbDoor()
 	d.top = width - 2 // it touches at the head: 1 mm too wide
-	h := hung{door: d}.tried(plumbOpening(), rng)
+	h := hung{slab: d}.tried(plumbOpening(), rng)
 	assert.InDelta(t, 1.5, h.trips, 0.6, "once more where it would not go in")
-	assert.True(t, plumbOpening().fits(h.door))
-	h = hung{door: plumbDoor()}.tried(plumbOpening(), rng)
+	assert.True(t, plumbOpening().fits(h.slab))
+	h = hung{slab: plumbDoor()}.tried(plumbOpening(), rng)
 	assert.Zero(t, h.trips)
 	assert.InDelta(t, 1.2, h.minutes, 1e-9, "six gaps looked at")
 }
@@ -98,7 +98,7 @@ func TestAPerfectlyReadOpeningIsFitted(t *testing.T) {
 		}
 		p := plan.Solve(j, door)
 		require.Empty(t, p.Clashes)
-		d := doorOf(door.Slab, p.Leaves[0])
+		d := slabOf(door.Slab, p.Leaves[0])
 		for s, g := range o.gaps(d) {
 			for _, x := range g {
 				assert.InDelta(
@@ -175,7 +175,7 @@ func TestTheChanceOfAnotherTripIsForetold(t *testing.T) {
 		}
 		g.n++
 		g.foretold += p.Trip
-		if !o.fits(doorOf(door.Slab, p.Leaves[0]).cut(rng)) {
+		if !o.fits(slabOf(door.Slab, p.Leaves[0]).cut(rng)) {
 			g.came++
 		}
 	}

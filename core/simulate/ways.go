@@ -158,15 +158,15 @@ func ours(o opening, h hands, in kit, rng *rand.Rand) (hung, error) {
 	k, tape, trip := in.tools, in.tape, in.trip
 	j := job.NewJob("s", "Simulated", measure.Millimetres)
 	j.Tape, j.Kit.Tools, j.Kit.Trip = tape, k, trip
-	door := openingFor()
+	opening := openingFor()
 	out := hung{}
 	for {
-		p := plan.Solve(j, door)
+		p := plan.Solve(j, opening)
 		if len(p.Clashes) > 0 { // what seems wrong is read again
 			again := p.Clashes[0].Reading
-			for i := range door.Readings {
-				if door.Readings[i].ID == again.ID {
-					door.Readings[i] = o.read(again, k, h, tape, rng)
+			for i := range opening.Readings {
+				if opening.Readings[i].ID == again.ID {
+					opening.Readings[i] = o.read(again, k, h, tape, rng)
 				}
 			}
 			out.readings++
@@ -176,23 +176,23 @@ func ours(o opening, h hands, in kit, rng *rand.Rand) (hung, error) {
 			}
 		}
 		if len(p.ToRead) == 0 || out.readings >= mostRead {
-			out.door = doorOf(h.slab(door.Slab, k, rng), p.Leaves[0]).cut(rng)
-			out.first = out.door
+			out.slab = slabOf(h.slab(opening.Slab, k, rng), p.Leaves[0]).cut(rng)
+			out.first = out.slab
 			j.Kit.Trip = 0 // what a trip really costs, once the cut was planned
-			o.finish(j, door, p.Leaves[0], &out, rng)
+			o.finish(j, opening, p.Leaves[0], &out, rng)
 			return out, nil
 		}
 		r := p.ToRead[0].Reading
 		r.ID = fmt.Sprint(out.readings)
 		r = o.read(r, k, h, tape, rng)
-		door.Readings = append(door.Readings, r)
+		opening.Readings = append(opening.Readings, r)
 		out.readings++
 		out.minutes += k.Minutes(r)
 	}
 }
 
-// doorOf is the slab that a plan's marks make, hung to its marks.
-func doorOf(s slab.Slab, l plan.Leaf) door {
+// slabOf is the slab that a plan's marks make, hung to its marks.
+func slabOf(s slab.Slab, l plan.Leaf) hungSlab {
 	w, long := s.Width.MM(), s.Length.MM()
 	off := func(edge frame.Side, mark int) float64 { return l.Cut.Edges[edge].Marks[mark].Depth.Value.MM() }
 	const head, hinge, lock, foot = frame.Head, frame.Hinge, frame.Lock, frame.Foot
@@ -213,7 +213,7 @@ func doorOf(s slab.Slab, l plan.Leaf) door {
 	ux, uy := (fhx-thx)/length, (fhy-thy)/length // down the hinge edge
 	across := func(x, y float64) float64 { return x*uy - y*ux }
 	down := func(x, y float64) float64 { return x*ux + y*uy }
-	return door{
+	return hungSlab{
 		pin: [2]float64{margin + l.Hinges[0].Pack.Value.MM(), margin + l.Hinges[len(l.Hinges)-1].Pack.Value.MM()},
 		top: across(tlx-thx, tly-thy), foot: across(flx-fhx, fly-fhy),
 		headUp: -down(tlx-thx, tly-thy), footUp: -down(flx-fhx, fly-fhy), length: length,
@@ -244,7 +244,7 @@ func thumb(more float64) func(opening, hands, *rand.Rand) (hung, error) {
 			lowest = min(lowest, take(survey.Reading{Kind: survey.Height, At: measure.FromMM(at)}))
 		}
 		w, long := widest-2*margin+more-h.bias["tape"], lowest-margin-under+more-h.bias["tape"]
-		out.door = door{
+		out.slab = hungSlab{
 			pin: [2]float64{margin, margin}, top: w, foot: w, length: long, headGap: margin,
 		}.cut(rng)
 		return out.tried(o, rng), nil
@@ -264,7 +264,7 @@ const (
 func scribe(o opening, h hands, rng *rand.Rand) (hung, error) {
 	out := hung{trips: scribeTrips, minutes: 2*trade.Placing + 4*scribeMinute, readings: 12}
 	// As if hung to the margins of a slab of no size: the gaps are the opening's.
-	d := door{
+	d := hungSlab{
 		pin: [2]float64{margin + rng.NormFloat64()*gapNoise, margin + rng.NormFloat64()*gapNoise}, headGap: margin,
 	}
 	g := o.gaps(d)
@@ -283,6 +283,6 @@ func scribe(o opening, h hands, rng *rand.Rand) (hung, error) {
 	d.foot, d.top = lock(0), lock(height)
 	d.headUp, d.length = head(width)-head(0), foot(0)
 	d.footUp = foot(0) - foot(width)
-	out.door = d.cut(rng)
+	out.slab = d.cut(rng)
 	return out.tried(o, rng), nil
 }

@@ -25,7 +25,7 @@ type Slab struct {
 	Construction string         `json:"construction,omitempty"` // ID of a trade.Construction
 	Machined     []frame.Side   `json:"machined,omitempty"`     // edges with bores or pockets: not to be cut
 	Limits       Limits         `json:"limits" required:"false"`
-	Pivot        measure.Length `json:"pivot,omitempty"` // of a folding door's pivot holes: from the hinge edge
+	Pivot        measure.Length `json:"pivot,omitempty"` // of a folding slab's pivot holes: from the hinge edge
 	// width of its lock stile, to the moulding, glass or core; 0 is not read
 	Stile  measure.Length `json:"stile,omitempty"`
 	Handle measure.Length `json:"handle,omitempty"` // of a bore that is there: down from the slab's top

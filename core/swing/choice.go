@@ -51,7 +51,7 @@ type Thing struct {
 // Floor is the floor's height at a place of the sweep above that under the closed slab, as far from the hinge jamb.
 type Floor struct {
 	At    measure.Length `json:"at"`    // from the hinge jamb
-	Angle int            `json:"angle"` // of the open door over that place, in degrees
+	Angle int            `json:"angle"` // of the open slab over that place, in degrees
 	Up    measure.Length `json:"up"`    // below nought it falls
 	Jamb  frame.Side     `json:"jamb,omitzero"`
 }

@@ -74,7 +74,7 @@ func WorkByID(id string) (w Work, ok bool) {
 // Figures for planning a day. Assumed.
 const (
 	SetUpMinutes = 5       // to set a tool otherwise
-	WalkMinutes  = 2       // from one place or door to another
+	WalkMinutes  = 2       // from one place or opening to another
 	ClampMinutes = 12 * 60 // in clamps: over night. Common practice.
 )
 

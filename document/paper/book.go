@@ -51,11 +51,11 @@ func (a Asked) book(ctx context.Context, w io.Writer, p template.Paper) error {
 	}
 	index := f.index(rows)
 	n := 0
-	if err := document.Each(ctx, j, func(door load.Opening) error {
+	if err := document.Each(ctx, j, func(opening load.Opening) error {
 		d.SetLink(index[n], 0, d.PageNo()+1)
 		n++
 		a.Told()
-		return a.chapter(ctx, f, door)
+		return a.chapter(ctx, f, opening)
 	}); err != nil {
 		return err
 	}
@@ -66,22 +66,22 @@ func (a Asked) book(ctx context.Context, w io.Writer, p template.Paper) error {
 }
 
 // chapter is an opening's card, record and pictures.
-func (a Asked) chapter(ctx context.Context, f *flow, door load.Opening) error {
-	cards(f.page, a.Job, door)
+func (a Asked) chapter(ctx context.Context, f *flow, opening load.Opening) error {
+	cards(f.page, a.Job, opening)
 	f.begin()
 	f.y = edge
-	f.title(door.Name)
-	story(f, door)
+	f.title(opening.Name)
+	story(f, opening)
 	if a.Pictures == nil {
 		return nil
 	}
 	k := 0
-	for shot, err := range a.Pictures(door.ID) {
+	for shot, err := range a.Pictures(opening.ID) {
 		if err == nil {
 			err = ctx.Err()
 		}
 		if err == nil {
-			err = f.picture(fmt.Sprintf("%s-%d", door.ID, k), shot)
+			err = f.picture(fmt.Sprintf("%s-%d", opening.ID, k), shot)
 		}
 		if err != nil {
 			return err

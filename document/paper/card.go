@@ -26,8 +26,8 @@ func (a Asked) cards(ctx context.Context, w io.Writer, p template.Paper) error {
 		title = a.Job.Openings[0].Name + ", " + title
 	}
 	d := newPage(p, a.Job, title, "")
-	if err := document.Each(ctx, a.Job, func(door load.Opening) error {
-		cards(d, a.Job, door)
+	if err := document.Each(ctx, a.Job, func(opening load.Opening) error {
+		cards(d, a.Job, opening)
 		a.Told()
 		return nil
 	}); err != nil {
@@ -37,12 +37,12 @@ func (a Asked) cards(ctx context.Context, w io.Writer, p template.Paper) error {
 }
 
 // cards adds an opening's pages to a document.
-func cards(d *page, j job.Job, door load.Opening) {
-	v := document.NewPlan(j, door.Opening, door.Plan)
+func cards(d *page, j job.Job, opening load.Opening) {
+	v := document.NewPlan(j, opening.Opening, opening.Plan)
 	for i, l := range v.Leaves {
-		c := card{page: d, job: j, door: door, plan: v, leaf: l, n: i, unit: j.Unit, hand: door.Hand}
+		c := card{page: d, job: j, opening: opening, plan: v, leaf: l, n: i, unit: j.Unit, hand: opening.Hand}
 		if i == 1 {
-			c.hand = door.Hand.Other()
+			c.hand = opening.Hand.Other()
 		}
 		d.begin()
 		c.draw()
@@ -52,13 +52,13 @@ func cards(d *page, j job.Job, door load.Opening) {
 // card is one page.
 type card struct {
 	*page
-	job  job.Job
-	door load.Opening
-	plan document.Plan
-	leaf document.Leaf
-	n    int
-	unit measure.Unit
-	hand frame.Hand
+	job     job.Job
+	opening load.Opening
+	plan    document.Plan
+	leaf    document.Leaf
+	n       int
+	unit    measure.Unit
+	hand    frame.Hand
 }
 
 // block is a heading with its lines; large ones are figures to be read from a distance.
@@ -99,7 +99,7 @@ func (c card) draw() {
 
 // head is the top of the page; it returns where that ends.
 func (c card) head() float64 {
-	name := c.door.Name
+	name := c.opening.Name
 	if len(c.plan.Leaves) > 1 {
 		name = c.text(
 			"load.leaf-on-"+message.ID([]frame.Side{frame.Hinge, frame.Lock}[c.n].String())+"-jamb", "door", name,
@@ -108,8 +108,8 @@ func (c card) head() float64 {
 	c.font("B", 24)
 	c.Text(edge, edge+8, c.cut(name, c.wide-2*edge))
 	where := c.job.Name
-	if c.door.Room != "" {
-		where += " · " + c.text("card.seen-from", "room", c.door.Room)
+	if c.opening.Room != "" {
+		where += " · " + c.text("card.seen-from", "room", c.opening.Room)
 	}
 	y := c.say(edge, edge+9, c.wide-2*edge, 11, "", where+" · "+c.inUnit(c.job))
 	y = c.say(edge, y, c.wide-2*edge, 12, "B", c.text("card.hand-"+message.ID(c.hand)))
@@ -173,7 +173,7 @@ func (c card) blocks() (list []block) {
 	add("step.lock", c.lock()...)
 	add("step.stops", c.stopsMoved()...)
 	add("card.tries", c.tries()...)
-	if s := c.door.Signed; s != nil {
+	if s := c.opening.Signed; s != nil {
 		add("card.signed", said{s.By + ", " + s.On + ". " + s.Note, false})
 	}
 	return list
@@ -258,7 +258,7 @@ func (c card) hinges() (list []said) {
 	}
 	g := c.leaf.Gauges
 	known := ""
-	if h, ok := c.job.Kit.Hinge(c.door.Hinges.Size); ok {
+	if h, ok := c.job.Kit.Hinge(c.opening.Hinges.Size); ok {
 		known = capital(c.voice.Say(h.Title())) + ". "
 	}
 	list = append(list, said{
@@ -377,9 +377,9 @@ func (c card) tries() (list []said) {
 
 // board draws the uncut slab with its chalk lines, or the opening as far as it is known.
 func (c card) board(x, y, wide, high float64) {
-	s := c.door.Slab
+	s := c.opening.Slab
 	if c.n == 1 {
-		s = c.door.Pair.Slab
+		s = c.opening.Pair.Slab
 	}
 	width, length := s.Width.MM(), s.Length.MM()
 	if len(s.Missing()) > 0 || c.leaf.Cut == nil {
@@ -446,7 +446,7 @@ func (b board) draw() {
 	}
 	head := b.most(frame.Head)
 	for _, h := range b.leaf.Hinges {
-		leaf := b.door.Hinges.Leaf.MM()
+		leaf := b.opening.Hinges.Leaf.MM()
 		top := head + h.Slab.MM
 		x0, y0 := b.at(0, top)
 		x1, y1 := b.at(b.width*0.035, top+leaf)

@@ -36,7 +36,7 @@ type Asked struct {
 	Kind, Paper string // by ID
 	Job         job.Job
 	Pictures    Pictures // for a book; nil where there are none
-	Told        func()   // called after each door, as often as Passes says; may be nil
+	Told        func()   // called after each opening, as often as Passes says; may be nil
 }
 
 // Passes is how often Told is called for each opening of a kind of paper.

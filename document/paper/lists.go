@@ -139,12 +139,12 @@ func cutting(f *flow, l document.Load, u measure.Unit) {
 const mostNamed = 8
 
 // some names openings, up to mostNamed.
-func (d *page) some(doors []string) string {
-	if len(doors) <= mostNamed {
-		return strings.Join(doors, ", ")
+func (d *page) some(openings []string) string {
+	if len(openings) <= mostNamed {
+		return strings.Join(openings, ", ")
 	}
 	return d.text(
-		"head.and-more", "doors", strings.Join(doors[:mostNamed-1], ", "), "more",
-		message.Number(len(doors)-mostNamed+1),
+		"head.and-more", "doors", strings.Join(openings[:mostNamed-1], ", "), "more",
+		message.Number(len(openings)-mostNamed+1),
 	)
 }

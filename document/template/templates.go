@@ -41,7 +41,7 @@ var Templates = []Template{
 // drawn are a template's texts, in millimetres.
 type drawn struct {
 	words.Voice
-	door string
+	opening string
 }
 
 func (d drawn) say(id message.ID, args message.Args) string {
@@ -50,7 +50,7 @@ func (d drawn) say(id message.ID, args message.Args) string {
 
 // title is the opening, and the template.
 func (d drawn) title(what any) string {
-	return d.say("template-line.title", message.Args{"door": d.door, "what": what})
+	return d.say("template-line.title", message.Args{"door": d.opening, "what": what})
 }
 
 // Make draws a template of one leaf of an opening, 0 the one on the hinge jamb. It fails with a field.Error, with the
@@ -64,9 +64,9 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, 
 	if leaf == 1 {
 		slab = o.Pair.Slab
 	}
-	door := drawn{Voice: words.In(j.Speaks(), measure.Millimetres, j.Tape.In(measure.Millimetres)), door: o.Name}
+	opening := drawn{Voice: words.In(j.Speaks(), measure.Millimetres, j.Tape.In(measure.Millimetres)), opening: o.Name}
 	if len(p.Leaves) == 2 {
-		door.door = door.say(
+		opening.opening = opening.say(
 			"load.leaf-on-"+message.ID([]frame.Side{frame.Hinge, frame.Lock}[leaf].String())+"-jamb",
 			message.Args{"door": o.Name},
 		)
@@ -77,29 +77,29 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, 
 			return Draft{}, field.Fault("/template", "refused.nothing-to-bore", nil)
 		}
 	case "hinge":
-		return hinge(door, o, l, r)
+		return hinge(opening, o, l, r)
 	case "rod":
 		if len(l.Rod) == 0 {
 			return Draft{}, field.Fault("/template", "refused.rod-waits", nil)
 		}
-		return rod(door, j, o, l), nil
+		return rod(opening, j, o, l), nil
 	default:
 		return Draft{}, field.Fault("/template", "refused.no-template", message.Args{"given": message.Quote(id)})
 	}
 	w := l.Hardware[0].Work
 	switch id {
 	case "lock":
-		return boring(door, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM()), nil
+		return boring(opening, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM()), nil
 	case "plate":
 		if w.Plate == nil {
 			return Draft{}, field.Fault("/template", "refused.no-faceplate", message.Args{"hardware": w.Hardware.Title()})
 		}
-		return routed(door, "load.faceplate", w.Plate.Plate, slab.Thickness/2, r, w.Edge != nil && w.Edge.Long == 0, 0)
+		return routed(opening, "load.faceplate", w.Plate.Plate, slab.Thickness/2, r, w.Edge != nil && w.Edge.Long == 0, 0)
 	}
 	if w.Strike == nil {
 		return Draft{}, field.Fault("/template", "refused.no-strike", message.Args{"hardware": w.Hardware.Title()})
 	}
-	return routed(door, "load.strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)
+	return routed(opening, "load.strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)
 }
 
 // noLeaf is the error of a leaf that the opening does not have.
@@ -244,7 +244,7 @@ func hinge(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
 // rodWide is the width of a story rod's drawing, in mm.
 const (
 	rodWide   = 60
-	houseWide = 50 // and of what the other doors have elsewhere
+	houseWide = 50 // and of what the other openings have elsewhere
 )
 
 // rod is a strip with the marks of the jamb on its left and those of the slab, the head margin higher, in its middle;
@@ -263,8 +263,8 @@ func rod(of drawn, j job.Job, o job.Opening, l plan.Leaf) Draft {
 	for _, m := range house.Marks {
 		jambAt[m.ID] = m.Jamb.Value.MM()
 	}
-	for _, door := range house.Openings {
-		for _, off := range door.Off {
+	for _, opening := range house.Openings {
+		for _, off := range opening.Off {
 			last = math.Max(last, jambAt[off.ID]+off.Jamb.MM())
 		}
 	}
@@ -273,15 +273,15 @@ func rod(of drawn, j job.Job, o job.Opening, l plan.Leaf) Draft {
 	}
 	d.line(FoldLayer, rodWide, 0, rodWide, d.Height)
 	d.text(rodWide+2, 5, 3, of.Text("template-line.others"))
-	said := map[float64]string{} // of doors that have a mark at one place
-	for _, door := range house.Openings {
-		for _, off := range door.Off {
+	said := map[float64]string{} // of openings that have a mark at one place
+	for _, opening := range house.Openings {
+		for _, off := range opening.Off {
 			y := jambAt[off.ID] + off.Jamb.MM()
 			if said[y] != "" {
-				said[y] = door.Name + ", " + said[y]
+				said[y] = opening.Name + ", " + said[y]
 				continue
 			}
-			said[y] = door.Name + ": " + of.Say(off.Name)
+			said[y] = opening.Name + ": " + of.Say(off.Name)
 		}
 	}
 	for _, y := range slices.Sorted(maps.Keys(said)) {

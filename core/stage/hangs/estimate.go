@@ -53,7 +53,7 @@ func (h *tries) learn(prior survey.Prior, hangs []job.Hang, offers []survey.Offe
 
 // meets sets the other leaf of a pair beside this one, as it hangs or will; ok is false where nothing is known of it.
 func (h *tries) meets(in Input) (ok bool) {
-	other := Recorded(in.Door, 1-in.Leaf)
+	other := Recorded(in.Opening, 1-in.Leaf)
 	if other.Made == nil {
 		other = job.Tried{Made: in.Planned[1-in.Leaf]}
 	}
@@ -72,7 +72,7 @@ func (h *tries) meets(in Input) (ok bool) {
 
 // hangOf works out a leaf's hangs; nil for a leaf of a pair whose other is not laid yet.
 func hangOf(in Input, at string) *tries {
-	d, s, b := in.Door, in.Survey, in.Bays[in.Leaf]
+	d, s, b := in.Opening, in.Survey, in.Bays[in.Leaf]
 	t := Recorded(d, in.Leaf)
 	h := &tries{tried: t, survey: s, prior: s.Usual, model: model{Opening: d, bay: b, width: s.Width, height: s.Height}}
 	if b.Meets && !h.meets(in) {

@@ -80,7 +80,7 @@ func Recorded(d site.Opening, leaf int) (t job.Tried) {
 
 // Input is the input of one leaf's hangs.
 type Input struct {
-	Door    site.Opening
+	Opening site.Opening
 	Survey  site.Survey
 	Bays    []site.Bay
 	Leaf    int         // of the bays
@@ -92,7 +92,7 @@ type Input struct {
 
 // Of works out a leaf's hangs; nil while the leaf cannot be recorded and nothing was.
 func Of(in Input) (*Try, site.Findings) {
-	d, b, leaf, planned := in.Door, in.Bays[in.Leaf], in.Leaf, in.Planned
+	d, b, leaf, planned := in.Opening, in.Bays[in.Leaf], in.Leaf, in.Planned
 	var said site.Findings
 	v := Try{Planned: planned[leaf], Wanted: in.Wanted}
 	t := Recorded(d, leaf)

@@ -184,7 +184,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A job's doors, as they are met on the walk */
+        /** A job's openings, as they are met on the walk */
         get: operations["walk"];
         put?: never;
         post?: never;
@@ -240,7 +240,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Give a door's choices to others, or say what that would do */
+        /** Give an opening's choices to others, or say what that would do */
         post: operations["copy-choices"];
         delete?: never;
         options?: never;
@@ -307,7 +307,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The light of some doors of the walk */
+        /** The light of some openings of the walk */
         get: operations["drawings"];
         put?: never;
         post?: never;
@@ -358,7 +358,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What to take along for some doors */
+        /** What to take along for some openings */
         get: operations["load-list"];
         put?: never;
         post?: never;
@@ -428,7 +428,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A door's story: its changes, photographs and minutes */
+        /** An opening's story: its changes, photographs and minutes */
         get: operations["log"];
         put?: never;
         post?: never;
@@ -498,7 +498,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put a door elsewhere on the walk */
+        /** Put an opening elsewhere on the walk */
         put: operations["place"];
         post?: never;
         delete?: never;
@@ -548,7 +548,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A story rod marked from an opening, and how the other doors of the job differ from it */
+        /** A story rod marked from an opening, and how the other openings of the job differ from it */
         get: operations["story-rod"];
         put?: never;
         post?: never;
@@ -633,7 +633,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Some doors on paper, as PDF: their cards, the house book, what to order or to load */
+        /** Some openings on paper, as PDF: their cards, the house book, what to order or to load */
         get: operations["paper"];
         put?: never;
         post?: never;
@@ -704,7 +704,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take several doors back by one change each, all or none */
+        /** Take several openings back by one change each, all or none */
         post: operations["undo-many"];
         delete?: never;
         options?: never;
@@ -1012,7 +1012,7 @@ export interface components {
         };
         Copied: {
             openings: components["schemas"]["CopiedOpening"][];
-            /** @description Where the doors that were changed stand now: undo takes them back together. */
+            /** @description Where the openings that were changed stand now: undo takes them back together. */
             standing: components["schemas"]["Standing"][];
         };
         CopiedOpening: {
@@ -1097,7 +1097,7 @@ export interface components {
             dries: components["schemas"]["DriesOf"][];
             /** @description In the order in which they are begun. */
             entries: components["schemas"]["EntryOf"][];
-            /** @description Doors of which something is not planned yet. */
+            /** @description Openings of which something is not planned yet. */
             held: components["schemas"]["HeldOf"][];
             /** @description What does not go into the fourteen days that are looked at. */
             left: string[];
@@ -1350,7 +1350,7 @@ export interface components {
             clear: components["schemas"]["Length"];
             /**
              * Format: double
-             * @description Of the floor, against that under the closed door.
+             * @description Of the floor, against that under the closed opening.
              */
             floor: number;
             /**
@@ -1492,7 +1492,7 @@ export interface components {
             why: string;
         };
         Hinge: {
-            /** @description The same for every door that hangs on as many. */
+            /** @description The same for every opening that hangs on as many. */
             id: string;
             /** @description Down from the head of the opening. */
             jamb: components["schemas"]["Figure"];
@@ -1672,7 +1672,7 @@ export interface components {
             tape: "0.1mm" | "0.5mm" | "1mm" | "1/64in" | "1/32in" | "1/16in";
             /** @enum {string} */
             unit: "mm" | "in";
-            /** @description What new doors begin with, where that was chosen. */
+            /** @description What new openings begin with, where that was chosen. */
             usual: components["schemas"]["Usual"][];
             /** Format: int64 */
             version: number;
@@ -1836,7 +1836,7 @@ export interface components {
             open: components["schemas"]["LoadOpen"][];
             /** @description By name, in the order of the walk. */
             openings: string[];
-            /** @description What is set once for several doors. */
+            /** @description What is set once for several openings. */
             settings: components["schemas"]["LoadSetting"][];
         };
         LoadCut: {
@@ -1862,7 +1862,7 @@ export interface components {
         LoadItem: {
             /**
              * Format: int64
-             * @description Nought where one does for all the doors.
+             * @description Nought where one does for all the openings.
              */
             count: number;
             /** @description The same in any words. */
@@ -2007,7 +2007,7 @@ export interface components {
             why: string;
         };
         NewExport: {
-            /** @description The door that a story rod is marked from. */
+            /** @description The opening that a story rod is marked from. */
             from?: string;
             /** @description The job's ID; none for everything. */
             job: string;
@@ -2579,7 +2579,7 @@ export interface components {
             name: string;
         };
         RodMark: {
-            /** @description The same for every door. */
+            /** @description The same for every opening. */
             id: string;
             /** @description Down from the head. */
             jamb: components["schemas"]["Figure"];
@@ -2623,7 +2623,7 @@ export interface components {
             hand: string;
             /** Format: int64 */
             line: number;
-            /** @description The door of that line. */
+            /** @description The opening of that line. */
             name: string;
         };
         ScheduleImported: {
@@ -2632,7 +2632,7 @@ export interface components {
              * @description Lines that were left out.
              */
             left: number;
-            /** @description The new doors: undo takes them off again together. */
+            /** @description The new openings: undo takes them off again together. */
             standing: components["schemas"]["Standing"][];
         };
         SchedulePreview: {
@@ -2644,7 +2644,7 @@ export interface components {
             columns: components["schemas"]["ScheduleColumn"][];
             /**
              * Format: int64
-             * @description How many lines are doors.
+             * @description How many lines are openings.
              */
             good: number;
             /** @description A hand of the schedule, where it has to be said which side LH and RH are seen from. */
@@ -2931,9 +2931,9 @@ export interface components {
         };
         StoryRod: {
             marks: components["schemas"]["RodMark"][];
-            /** @description The door whose marks it carries. */
+            /** @description The opening whose marks it carries. */
             of: string;
-            /** @description The other doors: how each differs from the rod. */
+            /** @description The other openings: how each differs from the rod. */
             openings: components["schemas"]["RodOpening"][];
         };
         Strike: {
@@ -3107,7 +3107,7 @@ export interface components {
         Trade: {
             /**
              * Format: int64
-             * @description Of how many doors a paper, a table or a list is given at once; of more it is an export.
+             * @description Of how many openings a paper, a table or a list is given at once; of more it is an export.
              */
             atOnce: number;
             cautions: components["schemas"]["Caution"][];
@@ -3143,10 +3143,10 @@ export interface components {
             measurings: components["schemas"]["Named"][];
             /** @description What leaves keep clear of. */
             obstacles: string[];
-            /** @description Papers that doors are put on. */
+            /** @description Papers that openings are put on. */
             paperKinds: components["schemas"]["Named"][];
             papers: string[];
-            /** @description Parts of a door's choices that others can take. */
+            /** @description Parts of an opening's choices that others can take. */
             parts: components["schemas"]["Named"][];
             /** @description Where work is done. */
             places: components["schemas"]["Named"][];
@@ -3236,7 +3236,7 @@ export interface components {
         };
         Walk: {
             job: components["schemas"]["JobHead"];
-            /** @description Doors that were taken off the walk. */
+            /** @description Openings that were taken off the walk. */
             off: components["schemas"]["OffWalk"][];
             openings: components["schemas"]["OpeningRow"][];
             /**
@@ -3246,7 +3246,7 @@ export interface components {
             working: number;
         };
         WalkPlace: {
-            /** @description ID of the door that comes after it; empty for the end of the walk. */
+            /** @description ID of the opening that comes after it; empty for the end of the walk. */
             before: string;
         };
         Way: {
@@ -11247,7 +11247,7 @@ export interface operations {
                 columns?: string[];
                 /** @description The side that the schedule's LH and RH are seen from; none where it was not said. */
                 hands?: "pull" | "push";
-                /** @description Leave the lines out that cannot be doors; else nothing comes in unless all can. */
+                /** @description Leave the lines out that cannot be openings; else nothing comes in unless all can. */
                 good?: boolean;
                 /** @description Who brings it in. */
                 by?: string;
