@@ -5,8 +5,9 @@ import type { Entry } from './queue';
 
 type Queue = typeof import('./queue');
 
-const door = { room: 'Hall', slab: { width: 826 }, readings: [{ id: 'r1', value: 826 }] };
-const view = (version: number, opening: unknown = door) => ({ version, opening }) as unknown as OpeningView;
+const opening = { room: 'Hall', slab: { width: 826 }, readings: [{ id: 'r1', value: 826 }] };
+const view = (version: number, now: unknown = opening) =>
+	({ version, opening: now }) as unknown as OpeningView;
 const set = (path: string, value: unknown): Op[] => [{ op: 'add', path, value }];
 const entry = (more: Partial<Entry> = {}): Entry => ({
 	key: 'k1',
@@ -17,7 +18,7 @@ const entry = (more: Partial<Entry> = {}): Entry => ({
 	label: 'width 828',
 	by: 'Wren',
 	version: 3,
-	was: door,
+	was: opening,
 	at: '2026-11-30',
 	...more,
 });
@@ -111,7 +112,7 @@ describe('what waits on a client', () => {
 		queue.enqueue(entry());
 		queue.enqueue(entry({ key: 'k2', ops: set('/slab/width', '830'), version: 9, was: { room: 'x' } }));
 		expect(waiting()).toHaveLength(1);
-		expect(waiting()[0]).toMatchObject({ key: 'k2', version: 3, was: door });
+		expect(waiting()[0]).toMatchObject({ key: 'k2', version: 3, was: opening });
 		queue.enqueue(entry({ key: 'k3', ops: set('/readings/-', {}) }));
 		queue.enqueue(entry({ key: 'k4', ops: set('/readings/-', {}) }));
 		expect(waiting().map((e) => e.key)).toEqual(['k2', 'k3', 'k4']);
@@ -128,7 +129,7 @@ describe('a change that another hand came before', () => {
 	it('holds where something else was changed', async () => {
 		const asked = server(
 			{ status: 412 },
-			{ status: 200, body: view(7, { ...door, room: 'Loft' }) },
+			{ status: 200, body: view(7, { ...opening, room: 'Loft' }) },
 			{ status: 200, body: view(8) },
 		);
 		expect((await queue.handIn(entry())).version).toBe(8);
@@ -140,14 +141,14 @@ describe('a change that another hand came before', () => {
 	});
 	it('waits for a hand where the same place was', async () => {
 		queue.enqueue(entry());
-		server({ status: 412 }, { status: 200, body: view(7, { ...door, slab: { width: 830 } }) });
+		server({ status: 412 }, { status: 200, body: view(7, { ...opening, slab: { width: 830 } }) });
 		await queue.flush(() => undefined);
 		expect(waiting()[0]?.trouble).toBe('Someone else changed it meanwhile.');
 	});
 	it('is made all the same where the hand says so', async () => {
 		server(
 			{ status: 412 },
-			{ status: 200, body: view(7, { ...door, slab: { width: 830 } }) },
+			{ status: 200, body: view(7, { ...opening, slab: { width: 830 } }) },
 			{ status: 200, body: view(8) },
 		);
 		expect((await queue.handIn(entry(), true)).version).toBe(8);

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Op } from './client';
 import { moot, untouched } from './rebase';
 
-const door = {
+const opening = {
 	room: 'Hall',
 	slab: { width: 826 },
 	readings: [
@@ -15,32 +15,36 @@ const set = (path: string, value: unknown = 1): Op[] => [{ op: 'add', path, valu
 
 describe('a change made from an older state', () => {
 	it('holds where another place was changed', () => {
-		expect(untouched(door, { ...door, room: 'Loft' }, set('/slab/width'))).toBe(true);
+		expect(untouched(opening, { ...opening, room: 'Loft' }, set('/slab/width'))).toBe(true);
 		expect(
-			untouched(door, { ...door, readings: [...door.readings, { id: 'r3', value: 1 }] }, set('/readings/-')),
+			untouched(
+				opening,
+				{ ...opening, readings: [...opening.readings, { id: 'r3', value: 1 }] },
+				set('/readings/-'),
+			),
 		).toBe(true);
-		expect(untouched(door, { slab: { width: 826 }, readings: [], room: 'Hall' }, set('/slab/width'))).toBe(
+		expect(untouched(opening, { slab: { width: 826 }, readings: [], room: 'Hall' }, set('/slab/width'))).toBe(
 			true,
 		);
 	});
 	it('does not where the same place was', () => {
-		expect(untouched(door, { ...door, slab: { width: 828 } }, set('/slab/width'))).toBe(false);
-		expect(untouched(door, { ...door, slab: {} }, set('/slab/width'))).toBe(false);
+		expect(untouched(opening, { ...opening, slab: { width: 828 } }, set('/slab/width'))).toBe(false);
+		expect(untouched(opening, { ...opening, slab: {} }, set('/slab/width'))).toBe(false);
 	});
 	it('does not where the list has shifted, or holds another thing there', () => {
-		const shifted = { ...door, readings: [door.readings[1]] };
-		expect(untouched(door, shifted, set('/readings/0/value'))).toBe(false);
-		expect(untouched(door, { ...door, hinges: { pockets: [160, 1718] } }, set('/hinges/pockets/1'))).toBe(
-			false,
-		);
-		const corrected = { ...door, readings: [{ id: 'r1', value: 830 }, door.readings[1]] };
-		expect(untouched(door, corrected, set('/readings/1/value'))).toBe(true);
-		expect(untouched(door, corrected, set('/readings/0/value'))).toBe(false);
+		const shifted = { ...opening, readings: [opening.readings[1]] };
+		expect(untouched(opening, shifted, set('/readings/0/value'))).toBe(false);
+		expect(
+			untouched(opening, { ...opening, hinges: { pockets: [160, 1718] } }, set('/hinges/pockets/1')),
+		).toBe(false);
+		const corrected = { ...opening, readings: [{ id: 'r1', value: 830 }, opening.readings[1]] };
+		expect(untouched(opening, corrected, set('/readings/1/value'))).toBe(true);
+		expect(untouched(opening, corrected, set('/readings/0/value'))).toBe(false);
 	});
 	it('holds to what it tests', () => {
 		const test: Op[] = [{ op: 'test', path: '/readings/0/id', value: 'r1' }];
-		expect(untouched(door, door, test)).toBe(true);
-		expect(untouched(door, { ...door, readings: [] }, test)).toBe(false);
+		expect(untouched(opening, opening, test)).toBe(true);
+		expect(untouched(opening, { ...opening, readings: [] }, test)).toBe(false);
 	});
 });
 
@@ -55,7 +59,7 @@ describe('a thing that is taken off twice', () => {
 	});
 	it('is not where it has only moved, or where more is changed', () => {
 		expect(moot({ readings: [{ id: 'r0' }, { id: 'r1' }] }, off(0, 'r1'))).toBe(false);
-		expect(moot(door, set('/room', 'Loft'))).toBe(false);
+		expect(moot(opening, set('/room', 'Loft'))).toBe(false);
 		expect(moot({ readings: [] }, [...off(0, 'r1'), ...set('/room', 'Loft')])).toBe(false);
 	});
 });

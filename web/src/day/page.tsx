@@ -63,14 +63,14 @@ export function DayPage() {
 	const walk = useQuery(resources.walk(job));
 	const { day, set, mark } = useDay(job);
 	// The openings that were chosen on the walk become the day's.
-	const doors = chosenIn(query);
+	const openings = chosenIn(query);
 	const chosen = day.data?.day;
 	// biome-ignore lint/correctness/useExhaustiveDependencies: once, when the day is there
 	useEffect(() => {
-		if (doors === null || !chosen) return;
-		set.mutate({ ...chosen, openings: doors.split(',').filter(Boolean) });
+		if (openings === null || !chosen) return;
+		set.mutate({ ...chosen, openings: openings.split(',').filter(Boolean) });
 		setQuery({}, { replace: true });
-	}, [doors, !chosen]);
+	}, [openings, !chosen]);
 	const trail = useMemo(
 		() => (walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: say('page.the-day') }] : []),
 		[walk.data, job],

@@ -24,14 +24,14 @@ export const CardWide = 384;
 
 /** OpeningCard is one opening of the walk: its drawing, its step, what it waits for, its doubts. */
 export function OpeningCard({
-	door: d,
+	opening: d,
 	number,
 	drawing,
 	on,
 	total,
 	style,
 }: {
-	door: OpeningRow;
+	opening: OpeningRow;
 	number: number;
 	drawing?: Drawing;
 	on: OnWalk;
@@ -65,7 +65,7 @@ export function OpeningCard({
 			<span className="block opacity-80 truncate">
 				{[d.room || say('walk.room-not-named'), d.slab].filter(Boolean).join(' · ')}
 			</span>
-			<Steps door={d} />
+			<Steps opening={d} />
 			<span className="block leading-snug line-clamp-2">
 				{d.working ? (
 					say('walk.being-worked-out')
@@ -152,7 +152,7 @@ export function OpeningCard({
 }
 
 /** Steps is the opening's strip of steps, small and horizontal: a notch is done, a slash has changed, a triangle is the next one. */
-function Steps({ door: d }: { door: OpeningRow }) {
+function Steps({ opening: d }: { opening: OpeningRow }) {
 	return (
 		<svg viewBox="0 0 200 16" className="w-full max-w-52 h-4 my-0.5" aria-hidden="true">
 			<rect x="0" y="5" width="200" height="9" fill="var(--rod)" stroke="var(--rod-edge)" />

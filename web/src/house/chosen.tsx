@@ -19,21 +19,21 @@ type Part = Schemas['CopyChoices']['parts'][number];
 /** Chosen is the bar of actions on the chosen openings. */
 export function Chosen({
 	job,
-	doors,
+	openings,
 	chosen,
 	all,
 	none,
 	did,
 }: {
 	job: string;
-	doors: OpeningRow[];
+	openings: OpeningRow[];
 	chosen: Set<string>;
 	all: () => void;
 	none: () => void;
 	did: (d: Deed) => void;
 }) {
 	const [copying, setCopying] = useState(false);
-	const ids = doors.filter((d) => chosen.has(d.id)).map((d) => d.id);
+	const ids = openings.filter((d) => chosen.has(d.id)).map((d) => d.id);
 	const query = new URLSearchParams({ openings: ids.join(',') });
 	const some = ids.length > 0;
 	return (
@@ -57,7 +57,7 @@ export function Chosen({
 						<PackageOpen size={20} aria-hidden="true" /> {say('page.what-to-load')}
 					</Link>
 					<GiveOut
-						doors={ids.length}
+						openings={ids.length}
 						href={`/api/jobs/${job}/paper?kind=card&${query}`}
 						wanted={{ what: 'card', job, openings: ids }}
 					>
@@ -73,7 +73,7 @@ export function Chosen({
 			</button>
 			{copying && (
 				<Dialog label={say('walk.copy-choices')} close={() => setCopying(false)}>
-					<CopyTo job={job} doors={doors} to={doors.filter((d) => chosen.has(d.id))} did={did} />
+					<CopyTo job={job} openings={openings} to={openings.filter((d) => chosen.has(d.id))} did={did} />
 				</Dialog>
 			)}
 		</section>
@@ -83,12 +83,12 @@ export function Chosen({
 /** CopyTo copies an opening's choices to others: previewed first, undone in one press. */
 function CopyTo({
 	job,
-	doors,
+	openings,
 	to,
 	did,
 }: {
 	job: string;
-	doors: OpeningRow[];
+	openings: OpeningRow[];
 	to: OpeningRow[];
 	did: (d: Deed) => void;
 }) {
@@ -122,7 +122,7 @@ function CopyTo({
 			did({
 				says: say(later ? 'walk.copied-and-new' : 'walk.copied', {
 					count: n,
-					door: doors.find((d) => d.id === from)?.name,
+					door: openings.find((d) => d.id === from)?.name,
 				}),
 				back: async () => {
 					await ask(
@@ -146,7 +146,7 @@ function CopyTo({
 					onChange={(e) => setFrom(e.target.value)}
 				>
 					<option value="">{say('walk.choose-one')}</option>
-					{doors.map((d, i) => (
+					{openings.map((d, i) => (
 						<option key={d.id} value={d.id}>
 							{i + 1}. {d.name}
 						</option>

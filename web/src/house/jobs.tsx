@@ -109,7 +109,7 @@ export function Home() {
 				<BringIn />
 				<Safe
 					runs={runs}
-					doors={(on ?? []).reduce((n, j) => n + j.openings, 0)}
+					openings={(on ?? []).reduce((n, j) => n + j.openings, 0)}
 					done={() => jobs.refetch()}
 				/>
 			</main>
@@ -174,7 +174,7 @@ function Begin() {
 }
 
 /** Safe has the backups: one down, one up again, and everything as open files. */
-function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () => void }) {
+function Safe({ runs, openings, done }: { runs: boolean; openings: number; done: () => void }) {
 	const cache = useQueryClient();
 	const input = useRef<HTMLInputElement>(null);
 	const [file, setFile] = useState<File | null>(null);
@@ -214,7 +214,7 @@ function Safe({ runs, doors, done }: { runs: boolean; doors: number; done: () =>
 					</a>
 				)}
 				<GiveOut
-					doors={doors}
+					openings={openings}
 					href="/api/everything"
 					wanted={{ what: 'everything', job: '' }}
 					className="text-lg"

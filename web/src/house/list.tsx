@@ -15,7 +15,7 @@ import { resources } from '../api/resources';
 import { say } from '../words/texts';
 import { CardHigh, CardWide, type OnWalk, OpeningCard } from './card';
 
-type Shown = { door: OpeningRow; number: number };
+type Shown = { opening: OpeningRow; number: number };
 
 /** OpeningList renders only the openings that are in view. */
 export function OpeningList({
@@ -53,11 +53,11 @@ export function OpeningList({
 	// A tap on the handle is no drag, nor is a trembling finger.
 	const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
 	const drop = (id: string, over: string) => {
-		const from = list.findIndex((x) => x.door.id === id);
-		const to = list.findIndex((x) => x.door.id === over);
+		const from = list.findIndex((x) => x.opening.id === id);
+		const to = list.findIndex((x) => x.opening.id === over);
 		if (from < 0 || to < 0 || from === to) return;
 		// It takes the place of the one that it is dropped on.
-		place(id, from < to ? (list[to + 1]?.door.id ?? '') : over);
+		place(id, from < to ? (list[to + 1]?.opening.id ?? '') : over);
 	};
 	return (
 		<DndContext
@@ -76,7 +76,7 @@ export function OpeningList({
 					const row = list.slice(r.index * at.columns, (r.index + 1) * at.columns);
 					return row.map((x, column) => (
 						<Placed
-							key={x.door.id}
+							key={x.opening.id}
 							shown={x}
 							row={row}
 							on={on}
@@ -94,7 +94,7 @@ export function OpeningList({
 			<DragOverlay dropAnimation={null}>
 				{dragged && (
 					<p className="bg-primary text-primary-content px-3 py-2 text-lg font-semibold">
-						{list.find((x) => x.door.id === dragged)?.door.name}
+						{list.find((x) => x.opening.id === dragged)?.opening.name}
 					</p>
 				)}
 			</DragOverlay>
@@ -104,7 +104,7 @@ export function OpeningList({
 
 /** told announces the drag and its target, by name. */
 const told = (list: Shown[]): Announcements => {
-	const name = (id: string | number) => list.find((x) => x.door.id === id)?.door.name ?? '';
+	const name = (id: string | number) => list.find((x) => x.opening.id === id)?.opening.name ?? '';
 	return {
 		onDragStart: ({ active }) => say('walk.name-is-picked-up', { name: name(active.id) }),
 		onDragOver: ({ over }) => (over ? say('walk.over-name', { name: name(over.id) }) : undefined),
@@ -130,13 +130,13 @@ function Placed({
 	total: number;
 	style: React.CSSProperties;
 }) {
-	const wanted = row.filter((x) => x.door.drawn).map((x) => `${x.door.id}@${x.door.version}`);
+	const wanted = row.filter((x) => x.opening.drawn).map((x) => `${x.opening.id}@${x.opening.version}`);
 	const drawings = useQuery({ ...resources.drawings(on.job, wanted), enabled: wanted.length > 0 });
 	return (
 		<OpeningCard
-			door={shown.door}
+			opening={shown.opening}
 			number={shown.number}
-			drawing={drawings.data?.find((x) => x.id === shown.door.id)?.drawing}
+			drawing={drawings.data?.find((x) => x.id === shown.opening.id)?.drawing}
 			on={on}
 			total={total}
 			style={style}

@@ -20,20 +20,20 @@ type Load = Schemas['Load'];
 export function LoadPage() {
 	const { job = '' } = useParams();
 	const [query] = useSearchParams();
-	const doors = chosenIn(query)?.split(',').filter(Boolean) ?? [];
+	const openings = chosenIn(query)?.split(',').filter(Boolean) ?? [];
 	const walk = useQuery(resources.walk(job));
 	const [shown, setShown] = useShownIn(job, (walk.data?.job.unit as Unit) ?? 'mm');
 	const [far, setFar] = useState<Made>();
-	const many = doors.length || (walk.data?.openings.length ?? 0);
+	const many = openings.length || (walk.data?.openings.length ?? 0);
 	const load = useQuery({
-		queryKey: ['load', job, ...doors],
+		queryKey: ['load', job, ...openings],
 		enabled: many > 0 || walk.isSuccess,
 		queryFn: ({ signal }) =>
 			many > trade.atOnce
-				? makeList<Load>({ what: 'load-list', job, openings: doors }, setFar, signal)
+				? makeList<Load>({ what: 'load-list', job, openings }, setFar, signal)
 				: ask(
 						client.GET('/api/jobs/{job}/load', {
-							params: { path: { job }, query: doors.length ? { openings: doors } : {} },
+							params: { path: { job }, query: openings.length ? { openings } : {} },
 						}),
 					),
 	});
@@ -42,10 +42,10 @@ export function LoadPage() {
 			walk.data ? [{ to: `/j/${job}`, text: walk.data.job.name }, { text: say('page.what-to-load') }] : [],
 		[walk.data, job],
 	);
-	const ticks = useTicks(job, doors);
+	const ticks = useTicks(job, openings);
 	useHomeFocus(String(load.dataUpdatedAt));
 	const paper = new URLSearchParams({ kind: 'load', paper: walk.data?.job.unit === 'in' ? 'letter' : 'a4' });
-	if (doors.length) paper.set('doors', doors.join(','));
+	if (openings.length) paper.set('openings', openings.join(','));
 	return (
 		<>
 			<Top trail={trail} unit={walk.data && shown} setUnit={setShown} />
@@ -60,16 +60,16 @@ export function LoadPage() {
 						</h1>
 						<p className="text-lg mb-2" data-load-for>
 							{say('loading.for', {
-								doors: doors.length
+								doors: openings.length
 									? some(load.data.openings)
 									: say('loading.all-count-doors', { count: load.data.openings.length }),
 							})}
 						</p>
 						<p className="flex flex-wrap gap-2 mb-4">
 							<GiveOut
-								doors={many}
+								openings={many}
 								href={`/api/jobs/${job}/paper?${paper}`}
-								wanted={{ what: 'load', job, openings: doors, paper: paper.get('paper') ?? '' }}
+								wanted={{ what: 'load', job, openings, paper: paper.get('paper') ?? '' }}
 							>
 								<Printer size={20} aria-hidden="true" /> {say('page.print-it')}
 							</GiveOut>
@@ -109,10 +109,10 @@ export function LoadPage() {
 }
 
 /** some names openings, only the first of them where there are many. */
-const some = (doors: string[]) =>
-	doors.length <= 8
-		? doors.join(', ')
-		: say('loading.and-more', { doors: doors.slice(0, 7).join(', '), more: doors.length - 7 });
+const some = (openings: string[]) =>
+	openings.length <= 8
+		? openings.join(', ')
+		: say('loading.and-more', { doors: openings.slice(0, 7).join(', '), more: openings.length - 7 });
 
 type Ticks = {
 	has: (what: string) => boolean;
@@ -122,8 +122,8 @@ type Ticks = {
 };
 
 /** useTicks keeps on this client what is on the van already. */
-function useTicks(job: string, doors: string[]): Ticks {
-	const key = `loaded ${job} ${doors.join(',')}`;
+function useTicks(job: string, openings: string[]): Ticks {
+	const key = `loaded ${job} ${openings.join(',')}`;
 	const [on, set] = useState<string[]>(() => JSON.parse(localStorage.getItem(key) ?? '[]'));
 	const keep = (list: string[]) => {
 		set(list);

@@ -2,7 +2,7 @@ import { describe, expect, it, test } from 'vitest';
 import type { OpeningRow } from '../api/client';
 import { beside, chosenIn, moved, plainly, type Seen, seen, summary } from './openings';
 
-const door = (id: string, more: Partial<OpeningRow> = {}): OpeningRow => ({
+const opening = (id: string, more: Partial<OpeningRow> = {}): OpeningRow => ({
 	id,
 	version: 1,
 	name: id,
@@ -26,14 +26,19 @@ const steps = [
 	{ id: 'try', name: 'Try' },
 ];
 const house = [
-	door('study', { room: 'Hall', next: 'try', says: 'hang it and read the gaps' }),
-	door('bath', { room: 'Upper landing', next: 'cut', now: false, stops: ['Two readings clash: 839.5 mm'] }),
-	door('attic', { room: 'Hall', next: 'cut', slab: '762 × 1981', cares: 2 }),
-	door('cellar', { next: '', now: false }),
-	door('loft', { next: 'cut', now: false }),
-	door('pantry'),
+	opening('study', { room: 'Hall', next: 'try', says: 'hang it and read the gaps' }),
+	opening('bath', {
+		room: 'Upper landing',
+		next: 'cut',
+		now: false,
+		stops: ['Two readings clash: 839.5 mm'],
+	}),
+	opening('attic', { room: 'Hall', next: 'cut', slab: '762 × 1981', cares: 2 }),
+	opening('cellar', { next: '', now: false }),
+	opening('loft', { next: 'cut', now: false }),
+	opening('pantry'),
 ];
-const ids = (s: Partial<Seen>) => seen(house, { ...plainly, ...s }, steps).map((x) => x.door.id);
+const ids = (s: Partial<Seen>) => seen(house, { ...plainly, ...s }, steps).map((x) => x.opening.id);
 
 describe('what of the walk is looked at', () => {
 	it('is all of it, in its order, each with its number', () => {
@@ -63,7 +68,7 @@ describe('what of the walk is looked at', () => {
 	it('is said in a sentence', () => {
 		expect(summary(house)).toBe('6 doors on the walk, 1 done, 3 can go on now, 1 stopped.');
 		expect(summary([])).toBe('No door yet.');
-		expect(summary([door('a', { now: false })])).toBe('1 door on the walk.');
+		expect(summary([opening('a', { now: false })])).toBe('1 door on the walk.');
 	});
 });
 

@@ -35,16 +35,16 @@ const is: Record<Trouble, (d: OpeningRow) => boolean> = {
 
 /** seen are the filtered openings, in order, each with its number on the walk. */
 export function seen(
-	doors: OpeningRow[],
+	openings: OpeningRow[],
 	s: Seen,
 	steps: { id: string; name: string }[],
-): { door: OpeningRow; number: number }[] {
+): { opening: OpeningRow; number: number }[] {
 	const name = new Map(steps.map((x) => [x.id, x.name]));
 	const place = new Map(steps.map((x, i) => [x.id, i]));
 	const words = s.search.toLowerCase().split(/\s+/).filter(Boolean);
-	const list = doors
-		.map((door, i) => ({ door, number: i + 1 }))
-		.filter(({ door: d }) => {
+	const list = openings
+		.map((opening, i) => ({ opening, number: i + 1 }))
+		.filter(({ opening: d }) => {
 			if (s.step && d.next !== s.step) return false;
 			if (s.trouble && !is[s.trouble](d)) return false;
 			if (words.length === 0) return true;
@@ -55,7 +55,7 @@ export function seen(
 		});
 	if (s.order === 'now') {
 		// What can be worked on comes first, grouped by step, so that one set-up does for all of them.
-		const rank = ({ door: d }: { door: OpeningRow }) =>
+		const rank = ({ opening: d }: { opening: OpeningRow }) =>
 			d.next === '' ? 1000 : (d.now ? 0 : 100) + (place.get(d.next) ?? 0);
 		list.sort((a, b) => rank(a) - rank(b) || a.number - b.number);
 	}
@@ -63,28 +63,28 @@ export function seen(
 }
 
 /** moved is a walk with one opening moved before another; to the end where none is named. */
-export function moved<T extends { id: string }>(doors: T[], id: string, before: string): T[] {
-	const door = doors.find((d) => d.id === id);
-	if (!door || id === before) return doors;
-	const rest = doors.filter((d) => d.id !== id);
+export function moved<T extends { id: string }>(openings: T[], id: string, before: string): T[] {
+	const opening = openings.find((d) => d.id === id);
+	if (!opening || id === before) return openings;
+	const rest = openings.filter((d) => d.id !== id);
 	const at = rest.findIndex((d) => d.id === before);
-	return at < 0 ? [...rest, door] : [...rest.slice(0, at), door, ...rest.slice(at)];
+	return at < 0 ? [...rest, opening] : [...rest.slice(0, at), opening, ...rest.slice(at)];
 }
 
 /** beside is the ID to insert before, so that the opening moves by one place; undefined where it cannot. */
-export function beside<T extends { id: string }>(doors: T[], id: string, by: -1 | 1): string | undefined {
-	const at = doors.findIndex((d) => d.id === id);
+export function beside<T extends { id: string }>(openings: T[], id: string, by: -1 | 1): string | undefined {
+	const at = openings.findIndex((d) => d.id === id);
 	const to = at + by;
-	if (at < 0 || to < 0 || to >= doors.length) return undefined;
-	return by < 0 ? (doors[to]?.id ?? '') : (doors[to + 1]?.id ?? '');
+	if (at < 0 || to < 0 || to >= openings.length) return undefined;
+	return by < 0 ? (openings[to]?.id ?? '') : (openings[to + 1]?.id ?? '');
 }
 
 /** summary is the house in a sentence. */
-export function summary(doors: OpeningRow[]): string {
-	if (doors.length === 0) return say('walk.no-door-yet');
+export function summary(openings: OpeningRow[]): string {
+	if (openings.length === 0) return say('walk.no-door-yet');
 	const n = (count: number) => count.toLocaleString('en');
-	const count = (t: Trouble) => doors.filter(is[t]).length;
-	const said = [say('walk.doors-on-the-walk', { count: doors.length, doors: n(doors.length) })];
+	const count = (t: Trouble) => openings.filter(is[t]).length;
+	const said = [say('walk.doors-on-the-walk', { count: openings.length, doors: n(openings.length) })];
 	if (count('done')) said.push(say('walk.doors-done', { doors: n(count('done')) }));
 	if (count('now')) said.push(say('walk.doors-can-go-on-now', { doors: n(count('now')) }));
 	if (count('stopped')) said.push(say('walk.doors-stopped', { doors: n(count('stopped')) }));

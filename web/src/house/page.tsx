@@ -30,15 +30,15 @@ export function WalkPage() {
 	const [deed, setDeed] = useState<Deed | null>(null);
 	const [error, attempt] = useAttempt();
 	const trail = useMemo(() => (walk.data ? [{ text: walk.data.job.name }] : []), [walk.data]);
-	const doors = walk.data?.openings;
+	const openings = walk.data?.openings;
 	const asked = useDeferredValue(look);
-	const list = useMemo(() => seen(doors ?? [], asked, trade.steps), [doors, asked]);
-	useHomeFocus(JSON.stringify(doors?.map((d) => d.id)));
+	const list = useMemo(() => seen(openings ?? [], asked, trade.steps), [openings, asked]);
+	useHomeFocus(JSON.stringify(openings?.map((d) => d.id)));
 	const change = async (says: string, does: () => Promise<unknown>, back?: () => Promise<unknown>) => {
 		if (await attempt(does)) setDeed(back ? { says, back } : null);
 		await walk.refetch();
 	};
-	const { place, step } = useMoves(job, doors, look, change);
+	const { place, step } = useMoves(job, openings, look, change);
 	useShortcuts({
 		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
 		entry: () => document.querySelector<HTMLElement>('[data-field="opening-name"]')?.focus(),
@@ -68,11 +68,11 @@ export function WalkPage() {
 			<main className="p-4 sm:p-6 max-w-7xl mx-auto">
 				{walk.isPending && <Waiting text={say('walk.fetching-the-doors')} />}
 				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
-				{walk.data && doors && (
+				{walk.data && openings && (
 					<>
-						<Head head={walk.data.job} doors={doors} done={() => walk.refetch()} />
+						<Head head={walk.data.job} openings={openings} done={() => walk.refetch()} />
 						<Ways job={job} choosing={!!chosen} choose={() => setChosen(chosen ? null : new Set())} />
-						{doors.length > 1 && <Finder look={look} set={setLook} doors={doors} />}
+						{openings.length > 1 && <Finder look={look} set={setLook} openings={openings} />}
 						<Said error={error} className="mb-3" />
 						{deed && <Undo deed={deed} high={!!chosen} back={() => change('', deed.back)} />}
 						<UsualChoices head={walk.data.job} done={() => walk.refetch()} />
@@ -80,7 +80,7 @@ export function WalkPage() {
 							<p role="status" className="mb-2" data-found>
 								{list.length === 0
 									? say('walk.no-door-matches')
-									: say('walk.shown-of-doors-doors', { shown: list.length, doors: doors.length })}{' '}
+									: say('walk.shown-of-doors-doors', { shown: list.length, doors: openings.length })}{' '}
 								<button
 									type="button"
 									className="link min-h-11"
@@ -98,17 +98,17 @@ export function WalkPage() {
 								take: (d: OpeningRow) => take(d, false),
 								choose: chosen ? choose : undefined,
 								chosen: chosen ?? new Set(),
-								moves: look.order === 'walk' && !chosen && doors.length > 1,
+								moves: look.order === 'walk' && !chosen && openings.length > 1,
 							}}
 						/>
-						<AddOpening job={job} first={doors.length === 0} />
+						<AddOpening job={job} first={openings.length === 0} />
 						<TakenOff what={say('walk.doors')} list={walk.data.off} back={(d) => take(d, true)} />
 						{chosen && (
 							<Chosen
 								job={job}
-								doors={doors}
+								openings={openings}
 								chosen={chosen}
-								all={() => setChosen(new Set(list.map((x) => x.door.id)))}
+								all={() => setChosen(new Set(list.map((x) => x.opening.id)))}
 								none={() => setChosen(null)}
 								did={(d) => {
 									setDeed(d);
@@ -128,7 +128,7 @@ export function WalkPage() {
 type Change = (says: string, does: () => Promise<unknown>, back?: () => Promise<unknown>) => Promise<void>;
 
 /** useMoves moves openings along the walk: before another one, or by one place with a key. */
-function useMoves(job: string, doors: OpeningRow[] | undefined, look: Seen, change: Change) {
+function useMoves(job: string, openings: OpeningRow[] | undefined, look: Seen, change: Change) {
 	const cache = useQueryClient();
 	const put = (id: string, before: string) => {
 		// Optimistic: on the screen first, then in the file.
@@ -144,12 +144,12 @@ function useMoves(job: string, doors: OpeningRow[] | undefined, look: Seen, chan
 		);
 	};
 	const place = (id: string, before: string) => {
-		const at = doors?.findIndex((d) => d.id === id) ?? -1;
-		const door = doors?.[at];
-		if (!door) return;
-		const was = doors?.[at + 1]?.id ?? '';
+		const at = openings?.findIndex((d) => d.id === id) ?? -1;
+		const opening = openings?.[at];
+		if (!opening) return;
+		const was = openings?.[at + 1]?.id ?? '';
 		change(
-			say('walk.door-was-moved', { door: door.name }),
+			say('walk.door-was-moved', { door: opening.name }),
 			() => put(id, before),
 			() => put(id, was),
 		);
@@ -161,10 +161,10 @@ function useMoves(job: string, doors: OpeningRow[] | undefined, look: Seen, chan
 		if (!follow.current) return;
 		document.querySelector<HTMLElement>(`[data-move="${follow.current}"]`)?.focus();
 		follow.current = '';
-	}, [doors]);
+	}, [openings]);
 	const step = (by: -1 | 1) => (e: KeyboardEvent) => {
-		const id = (e.target as HTMLElement).closest<HTMLElement>('[data-door]')?.dataset.door;
-		const before = id && doors && look.order === 'walk' ? beside(doors, id, by) : undefined;
+		const id = (e.target as HTMLElement).closest<HTMLElement>('[data-door]')?.dataset.opening;
+		const before = id && openings && look.order === 'walk' ? beside(openings, id, by) : undefined;
 		if (id === undefined || before === undefined) return false;
 		follow.current = id;
 		place(id, before);
@@ -173,14 +173,14 @@ function useMoves(job: string, doors: OpeningRow[] | undefined, look: Seen, chan
 }
 
 /** Head is a job's name, its state, and its unit and language. */
-function Head({ head, doors, done }: { head: JobHead; doors: OpeningRow[]; done: () => void }) {
+function Head({ head, openings, done }: { head: JobHead; openings: OpeningRow[]; done: () => void }) {
 	return (
 		<div className="flex flex-wrap items-end gap-x-6 gap-y-2 mb-3">
 			<h1 className="text-3xl" tabIndex={-1} data-home>
 				{head.name}
 			</h1>
 			<p className="text-lg grow" data-summary>
-				{summary(doors)}
+				{summary(openings)}
 			</p>
 			<JobChoice
 				head={head}
@@ -262,8 +262,8 @@ function useLook(job: string): [Seen, (s: Seen) => void] {
 }
 
 /** Finder filters and orders the walk. */
-function Finder({ look, set, doors }: { look: Seen; set: (s: Seen) => void; doors: OpeningRow[] }) {
-	const steps = trade.steps.filter((s) => doors.some((d) => d.next === s.id));
+function Finder({ look, set, openings }: { look: Seen; set: (s: Seen) => void; openings: OpeningRow[] }) {
+	const steps = trade.steps.filter((s) => openings.some((d) => d.next === s.id));
 	// On a phone the openings come first.
 	const [more, setMore] = useState(!!look.step || !!look.trouble || look.order !== 'walk');
 	const narrow = more ? '' : 'max-sm:hidden';

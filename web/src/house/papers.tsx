@@ -17,7 +17,7 @@ export function PapersPage() {
 	const { job = '' } = useParams();
 	const walk = useQuery(resources.walk(job));
 	const head = walk.data?.job;
-	const doors = walk.data?.openings.length ?? 0;
+	const openings = walk.data?.openings.length ?? 0;
 	const trail = useMemo(
 		() => (head ? [{ to: `/j/${job}`, text: head.name }, { text: say('page.papers-and-schedules') }] : []),
 		[head, job],
@@ -36,8 +36,8 @@ export function PapersPage() {
 						</h1>
 						<ScheduleIn head={head} done={() => walk.refetch()} />
 						<div className="grid lg:grid-cols-2 gap-8">
-							<OnPaper job={job} unit={head.unit as Unit} doors={doors} />
-							<GivenOut job={job} doors={doors} />
+							<OnPaper job={job} unit={head.unit as Unit} openings={openings} />
+							<GivenOut job={job} openings={openings} />
 						</div>
 					</>
 				)}
@@ -46,7 +46,7 @@ export function PapersPage() {
 	);
 }
 
-function OnPaper({ job, unit, doors }: { job: string; unit: Unit; doors: number }) {
+function OnPaper({ job, unit, openings }: { job: string; unit: Unit; openings: number }) {
 	const [paper, setPaper] = useState(
 		() => localStorage.getItem('paper') ?? (unit === 'in' ? 'letter' : 'a4'),
 	);
@@ -75,7 +75,7 @@ function OnPaper({ job, unit, doors }: { job: string; unit: Unit; doors: number 
 				{trade.paperKinds.map((k) => (
 					<Line key={k.id} name={k.name} why={k.why}>
 						<GiveOut
-							doors={doors}
+							openings={openings}
 							atOnce={k.id === 'book' ? 0 : trade.atOnce} // it may hold many photographs
 							href={`/api/jobs/${job}/paper?kind=${k.id}&paper=${paper}`}
 							wanted={{ job, what: k.id, paper }}
@@ -92,21 +92,21 @@ function OnPaper({ job, unit, doors }: { job: string; unit: Unit; doors: number 
 	);
 }
 
-function GivenOut({ job, doors }: { job: string; doors: number }) {
+function GivenOut({ job, openings }: { job: string; openings: number }) {
 	const out = `/api/jobs/${job}/schedule`;
 	return (
 		<section data-given-out>
 			<h2 className="text-2xl mb-2">{say('papers.to-other-programs')}</h2>
 			<ul>
 				<Line name="All tables" why={say('papers.one-workbook-a-sheet-for')}>
-					<GiveOut doors={doors} href={out} wanted={{ job, what: 'tables' }} data-table="xlsx">
+					<GiveOut openings={openings} href={out} wanted={{ job, what: 'tables' }} data-table="xlsx">
 						<FileDown size={18} aria-hidden="true" /> XLSX
 					</GiveOut>
 				</Line>
 				{trade.tables.map((t) => (
 					<Line key={t.id} name={t.name} why={t.why}>
 						<GiveOut
-							doors={doors}
+							openings={openings}
 							href={`${out}?format=csv&table=${t.id}`}
 							wanted={{ job, what: t.id }}
 							data-table={t.id}
@@ -118,7 +118,7 @@ function GivenOut({ job, doors }: { job: string; doors: number }) {
 				))}
 				<Line name="Job file" why={say('papers.open-json-everything-read-and')}>
 					<GiveOut
-						doors={doors}
+						openings={openings}
 						atOnce={trade.filedAtOnce}
 						href={`/api/jobs/${job}/file`}
 						wanted={{ job, what: 'file' }}
@@ -128,7 +128,7 @@ function GivenOut({ job, doors }: { job: string; doors: number }) {
 				</Line>
 				<Line name="Job file with its photographs" why={say('papers.a-zip')}>
 					<GiveOut
-						doors={doors}
+						openings={openings}
 						atOnce={trade.filedAtOnce}
 						href={`/api/jobs/${job}/bundle`}
 						wanted={{ job, what: 'bundle' }}

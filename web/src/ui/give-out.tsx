@@ -10,7 +10,7 @@ import { trade } from '../words/trade';
  * and a stop button.
  */
 export function GiveOut({
-	doors,
+	openings,
 	atOnce = trade.atOnce,
 	href,
 	wanted,
@@ -18,7 +18,7 @@ export function GiveOut({
 	className = '',
 	...hooks
 }: {
-	doors: number;
+	openings: number;
 	atOnce?: number;
 	href: string;
 	wanted: Wanted;
@@ -32,7 +32,7 @@ export function GiveOut({
 	const [error, attempt] = useAttempt();
 	const stop = useRef<AbortController>(undefined);
 	useEffect(() => () => stop.current?.abort(), []); // who leaves waits for it no more
-	if (doors <= atOnce) {
+	if (openings <= atOnce) {
 		return (
 			<a className={`btn ${className}`} href={href} download {...hooks}>
 				{children}

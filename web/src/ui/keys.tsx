@@ -3,7 +3,7 @@ import { say, type TextId } from '../words/texts';
 import { Checkbox } from './checkbox';
 import { Dialog } from './dialog';
 
-type Page = 'jobs' | 'walk' | 'door';
+type Page = 'jobs' | 'walk' | 'opening';
 
 type Shortcut = {
 	keys: string;
@@ -18,38 +18,38 @@ type Shortcut = {
 
 /** The table of shortcuts: the dialog lists them and useShortcuts listens for them. */
 const table = {
-	enter: { keys: 'Enter', what: 'keys.enter', pages: ['door'] },
-	tab: { keys: 'Tab / Shift Tab', what: 'keys.tab', pages: ['jobs', 'walk', 'door'] },
+	enter: { keys: 'Enter', what: 'keys.enter', pages: ['opening'] },
+	tab: { keys: 'Tab / Shift Tab', what: 'keys.tab', pages: ['jobs', 'walk', 'opening'] },
 	leave: {
 		keys: 'Esc',
 		what: 'keys.leave',
-		pages: ['door'],
+		pages: ['opening'],
 		press: ['escape'],
 	},
 	undo: {
 		keys: 'Ctrl Z',
 		what: 'keys.undo',
-		pages: ['door'],
+		pages: ['opening'],
 		press: ['ctrl z'],
 	},
-	redo: { keys: 'Ctrl Y', what: 'keys.redo', pages: ['door'], press: ['ctrl y', 'ctrl shift z'] },
-	again: { keys: 'Alt R', what: 'keys.again', pages: ['door'], press: ['alt r'] },
-	strike: { keys: 'Alt X', what: 'keys.strike', pages: ['door'], press: ['alt x'] },
+	redo: { keys: 'Ctrl Y', what: 'keys.redo', pages: ['opening'], press: ['ctrl y', 'ctrl shift z'] },
+	again: { keys: 'Alt R', what: 'keys.again', pages: ['opening'], press: ['alt r'] },
+	strike: { keys: 'Alt X', what: 'keys.strike', pages: ['opening'], press: ['alt x'] },
 	step: {
 		keys: '1 to 9, 0',
 		what: 'keys.step',
-		pages: ['door'],
+		pages: ['opening'],
 		press: ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'],
 		single: true,
 	},
 	entry: {
 		keys: 'n',
 		what: 'keys.entry',
-		pages: ['walk', 'door'],
+		pages: ['walk', 'opening'],
 		press: ['n'],
 		single: true,
 	},
-	walk: { keys: 'w', what: 'keys.walk', pages: ['door'], press: ['w'], single: true },
+	walk: { keys: 'w', what: 'keys.walk', pages: ['opening'], press: ['w'], single: true },
 	find: { keys: '/', what: 'keys.find', pages: ['walk'], press: ['/'], single: true },
 	earlier: {
 		keys: 'Alt ↑',
@@ -66,19 +66,19 @@ const table = {
 	unit: {
 		keys: 'm',
 		what: 'keys.unit',
-		pages: ['walk', 'door'],
+		pages: ['walk', 'opening'],
 		press: ['m'],
 		single: true,
 	},
 	next: {
 		keys: 'Space / →',
 		what: 'keys.next',
-		pages: ['door'],
+		pages: ['opening'],
 		press: ['space', 'arrowright'],
 	},
-	back: { keys: '←', what: 'keys.back', pages: ['door'], press: ['arrowleft'] },
-	tick: { keys: 'Enter', what: 'keys.tick', pages: ['door'], press: ['enter'] },
-	list: { keys: '?', what: 'keys.list', pages: ['jobs', 'walk', 'door'], press: ['?'], single: true },
+	back: { keys: '←', what: 'keys.back', pages: ['opening'], press: ['arrowleft'] },
+	tick: { keys: 'Enter', what: 'keys.tick', pages: ['opening'], press: ['enter'] },
+	list: { keys: '?', what: 'keys.list', pages: ['jobs', 'walk', 'opening'], press: ['?'], single: true },
 } satisfies Record<string, Shortcut>;
 
 const shortcuts: [string, Shortcut][] = Object.entries(table);

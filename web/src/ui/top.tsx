@@ -76,7 +76,7 @@ export function Top({
 				<span className="max-xl:sr-only">{theme === 'day' ? say('page.night') : say('page.day')}</span>
 				<span className="sr-only">: {say(theme === 'day' ? 'page.dark' : 'page.light-for-glare')}</span>
 			</ToolButton>
-			<KeysDialog page={trail.length > 1 ? 'door' : trail.length ? 'walk' : 'jobs'} />
+			<KeysDialog page={trail.length > 1 ? 'opening' : trail.length ? 'walk' : 'jobs'} />
 		</header>
 	);
 }
