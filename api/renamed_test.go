@@ -21,7 +21,8 @@ func TestNamesOfBeforeAreAnswered(t *testing.T) {
 	assert.Equal(t, 200, s.do("GET", path+"/openings/linen/sheet?template=rod&format=svg", "", nil).status)
 	assert.Equal(t, 200, s.do("GET", path+"/drawings?doors=linen", "", nil).status)
 	assert.Equal(t, 200, s.do("GET", path+"/paper?kind=card&doors=linen", "", nil).status)
-	assert.Equal(t, 404, s.do("DELETE", "/passes/none", "", nil).status, "there is no such pass, and there is such an address")
+	assert.Equal(t, 404, s.do("DELETE", "/passes/none", "", nil).status, "there is no such pass, and there is "+
+		"such an address")
 	assert.NotEqual(t, 404, s.do("POST", "/pairing", "", nil).status)
 	assert.NotEqual(t, 404, s.do("POST", "/pair", "", Pairing{"0000-0000", "phone"}).status)
 	assert.Equal(t, 404, s.do("GET", "/sheet", "", nil).status)

@@ -171,7 +171,8 @@ func (s server) guarded(next http.Handler) http.Handler {
 		h := w.Header()
 		h.Set(
 			"Content-Security-Policy",
-			"default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
+			"default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; "+
+				"frame-ancestors 'none'",
 		)
 		h.Set("Referrer-Policy", "no-referrer")
 		h.Set("X-Content-Type-Options", "nosniff")

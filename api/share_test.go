@@ -158,7 +158,8 @@ func TestCodesAreTriedATimeOrTen(t *testing.T) {
 		}
 	}
 	assert.Equal(t, map[int]int{403: 10, 429: 90}, tried)
-	assert.Equal(t, 429, s.ask("POST", "/api/sharing/clients", "", Pairing{code, "phone"}).status, "the right one waits as well")
+	assert.Equal(t, 429, s.ask("POST", "/api/sharing/clients", "", Pairing{code, "phone"}).status, "the right one "+
+		"waits as well")
 	assert.Equal(t, 200, s.do("GET", "/sharing", "", nil).status, "who works on is not held up")
 	fresh := sharing(t, shares)
 	held := fresh.code()

@@ -207,7 +207,8 @@ func TestAClashIsSeenWhereTheHandIs(t *testing.T) {
 	)
 	u.until(
 		"within sight",
-		`(() => { const b = document.querySelector('[data-clash]').getBoundingClientRect(); return b.top >= 0 && b.bottom <= innerHeight; })()`,
+		`(() => { const b = document.querySelector('[data-clash]').getBoundingClientRect(); return b.top >= 0 &&
+			b.bottom <= innerHeight; })()`,
 	)
 	u.alt("r")
 	u.focused("/readings/1/value")
@@ -291,7 +292,8 @@ func TestEntriesAreNotClippedOnAPhone(t *testing.T) {
 	} {
 		u.open(view)
 		clipped := u.js(
-			`[...document.querySelectorAll('[data-tape]')].filter((e) => e.checkVisibility() && e.scrollWidth > e.clientWidth + 1).map((e) => e.dataset.field + '=' + e.value).join(', ')`,
+			`[...document.querySelectorAll('[data-tape]')].filter((e) => e.checkVisibility() &&
+				e.scrollWidth > e.clientWidth + 1).map((e) => e.dataset.field + '=' + e.value).join(', ')`,
 		)
 		assert.Empty(t, clipped, view)
 	}

@@ -87,7 +87,8 @@ func TestADayOfSixDoors(t *testing.T) {
 	require.Len(t, six, 6)
 	u.open("/day/tern-house?doors=" + six[0])
 	u.until("one door, as it was chosen", fmt.Sprintf(
-		`!location.search && document.querySelector('[data-now]') && [...document.querySelectorAll('[data-task]')].every((e) => e.dataset.task.startsWith(%q))`,
+		`!location.search && document.querySelector('[data-now]') &&
+			[...document.querySelectorAll('[data-task]')].every((e) => e.dataset.task.startsWith(%q))`,
 		six[0]+"/",
 	))
 	u.open("/day/tern-house?openings=" + strings.Join(six, ","))

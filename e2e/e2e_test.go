@@ -237,7 +237,8 @@ func (u person) read(values map[string]string) string {
 	u.t.Helper()
 	u.until(
 		"a reading is offered",
-		`document.querySelector('[data-next]') && document.activeElement?.dataset.field === 'next-reading' && document.activeElement.value === ''`,
+		`document.querySelector('[data-next]') && document.activeElement?.dataset.field === 'next-reading' &&
+			document.activeElement.value === ''`,
 	)
 	name := u.js(`document.querySelector('[data-next]').dataset.next`)
 	value := ""
@@ -249,7 +250,8 @@ func (u person) read(values map[string]string) string {
 	require.NotEmpty(u.t, value, "what is read for %s", name)
 	u.keys(value, kb.Enter)
 	u.until(name+" is kept", fmt.Sprintf(
-		`document.querySelector('[data-reading=%q] input')?.value === %q && document.querySelector('[data-next]')?.dataset.next !== %q`,
+		`document.querySelector('[data-reading=%q] input')?.value === %q &&
+			document.querySelector('[data-next]')?.dataset.next !== %q`,
 		name, value, name,
 	))
 	return name
@@ -478,12 +480,15 @@ func TestAtTheOpening(t *testing.T) {
 		"the slip is named",
 		`[...document.querySelectorAll('[data-finding=stop]')].some((e) => e.innerText.includes('reads 839.5 mm, but the others say about 8') && e.innerText.includes('Perhaps the tape was misread by 10 mm'))`,
 	)
-	u.until("the step shows that it changed", `document.querySelector('[data-step=measure]').dataset.state === 'changed'`)
+	u.until(
+		"the step shows that it changed", `document.querySelector('[data-step=measure]').dataset.state === 'changed'`,
+	)
 	u.do(chromedp.Focus("[data-step=measure]"))
 	u.ctrl("z")
 	u.until(
 		"undone",
-		`document.querySelector('[data-field="/readings/0/value"]').value === '829.5' && !document.querySelector('[data-finding=stop]')`,
+		`document.querySelector('[data-field="/readings/0/value"]').value === '829.5' &&
+			!document.querySelector('[data-finding=stop]')`,
 	)
 	u.ctrl("y")
 	u.until("redone", `document.querySelector('[data-field="/readings/0/value"]').value === '839.5'`)
@@ -493,7 +498,8 @@ func TestAtTheOpening(t *testing.T) {
 	u.keys(kb.Enter)
 	u.until(
 		"struck out",
-		`document.querySelector('[data-reading="width 1800"]').dataset.struck === 'misread' && !document.querySelector('[data-finding=stop]')`,
+		`document.querySelector('[data-reading="width 1800"]').dataset.struck === 'misread' &&
+			!document.querySelector('[data-finding=stop]')`,
 	)
 	assert.Contains(t, string(u.get("/api/jobs/tern-house/file")), `"struck": "misread"`)
 	u.do(chromedp.Focus("[data-step=measure]"))
@@ -510,7 +516,8 @@ func TestAtTheOpening(t *testing.T) {
 	u.retype("/margins/lock", "2.2")
 	u.until(
 		"set",
-		`document.querySelector('[data-field="/margins/lock"]').value === '2.2' && document.activeElement?.dataset.field !== '/margins/lock'`,
+		`document.querySelector('[data-field="/margins/lock"]').value === '2.2' &&
+			document.activeElement?.dataset.field !== '/margins/lock'`,
 	)
 	u.retype("preset-name", "Ours")
 	u.until("kept", `document.querySelector('[data-preset="Ours"]')`)
@@ -569,7 +576,8 @@ func TestTwoClients(t *testing.T) {
 	elsewhere("/slab/length", "1985")
 	u.until(
 		"it is here, and says from where",
-		`document.querySelector('[data-field="/slab/length"]').value === '1985' && document.querySelector('[data-elsewhere]')?.innerText.includes('From this machine, Wren: on the trestles')`,
+		`document.querySelector('[data-field="/slab/length"]').value === '1985' &&
+			document.querySelector('[data-elsewhere]')?.innerText.includes('From this machine, Wren: on the trestles')`,
 	)
 	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
 	u.js(`(document.activeElement.select(), '')`)
@@ -577,12 +585,14 @@ func TestTwoClients(t *testing.T) {
 	elsewhere("/slab/length", "1986")
 	u.until(
 		"what is typed is not taken",
-		`document.querySelector('[data-field="/slab/length"]').value === '1986' && document.activeElement.value === '728'`,
+		`document.querySelector('[data-field="/slab/length"]').value === '1986' &&
+			document.activeElement.value === '728'`,
 	)
 	u.keys(kb.Enter)
 	u.until(
 		"both hold",
-		`document.querySelector('[data-field="/slab/width"]').value === '728' && document.querySelector('[data-undo]').title.includes('728') && !document.querySelector('[role=alert]')`,
+		`document.querySelector('[data-field="/slab/width"]').value === '728' &&
+			document.querySelector('[data-undo]').title.includes('728') && !document.querySelector('[role=alert]')`,
 	)
 	w, l := kept()
 	assert.Equal(t, "728 mm, 1986 mm", w+", "+l)
@@ -653,19 +663,22 @@ func TestTheProgramStopsAnswering(t *testing.T) {
 	)
 	u.until(
 		"the entry is free for the next",
-		`document.querySelector('[data-field="next-reading"]').value === '' && document.querySelector('[data-waiting]').dataset.waiting === '1'`,
+		`document.querySelector('[data-field="next-reading"]').value === '' &&
+			document.querySelector('[data-waiting]').dataset.waiting === '1'`,
 	)
 	u.open("/devices") // a part of the page that was never opened is there too
 	u.open(page)
 	u.until(
 		"a reload without signal finds the door, and the entry",
-		`document.querySelector('[data-field="next-reading"]') && document.querySelector('[data-waiting]')?.dataset.waiting === '1'`,
+		`document.querySelector('[data-field="next-reading"]') &&
+			document.querySelector('[data-waiting]')?.dataset.waiting === '1'`,
 	)
 
 	u.again()
 	u.until(
 		"handed in",
-		`document.querySelector('[data-reading="width 1800"] input')?.value === '826' && !document.querySelector('[data-waiting]')`,
+		`document.querySelector('[data-reading="width 1800"] input')?.value === '826' &&
+			!document.querySelector('[data-waiting]')`,
 	)
 	var now view
 	require.NoError(t, json.Unmarshal(u.get("/api/jobs/"+id.ID+"/openings/"+v.Opening.ID), &now))
@@ -779,7 +792,8 @@ func TestASlabFromStockAndAnotherWayToLayIt(t *testing.T) {
 	u.click(`input[name="/cut/registration"][value="by-rule"]`)
 	u.until(
 		"by rule again",
-		`document.querySelector('[data-laid="even-stiles, keep-head"]') && !document.querySelector('[data-finding=stop]')`,
+		`document.querySelector('[data-laid="even-stiles, keep-head"]') &&
+			!document.querySelector('[data-finding=stop]')`,
 	)
 
 	u.press("2")
@@ -882,7 +896,8 @@ func TestTheOldDoorsGapsOnScreen(t *testing.T) {
 			u.keys(side.gap, kb.Enter)
 			n++
 			u.until("kept", fmt.Sprintf(
-				`document.querySelectorAll('[data-reading]').length === %d && document.querySelector('[data-field="next-reading"]').value === ''`,
+				`document.querySelectorAll('[data-reading]').length === %d &&
+					document.querySelector('[data-field="next-reading"]').value === ''`,
 				n,
 			))
 		}
@@ -899,7 +914,8 @@ func TestADoorThatIsNotThere(t *testing.T) {
 	u.open("/j/tern-house/nowhere/measure")
 	u.until(
 		"it says so",
-		`document.querySelector('main h1')?.textContent === 'This door cannot be shown' && document.querySelector('main [role=alert]')`,
+		`document.querySelector('main h1')?.textContent === 'This door cannot be shown' &&
+			document.querySelector('main [role=alert]')`,
 	)
 	u.js(`(document.querySelector('main a.btn').click(), '')`)
 	u.until(

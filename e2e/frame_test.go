@@ -34,7 +34,8 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	// 819 and twice 3.5; 2022.5, 3.5 and 6: common practice.
 	u.until(
 		"its clear sizes",
-		`document.querySelector('[data-figure="frame-width"]')?.dataset.mm === '826' && document.querySelector('[data-figure="frame-height"]')?.dataset.mm === '2032'`,
+		`document.querySelector('[data-figure="frame-width"]')?.dataset.mm === '826' &&
+			document.querySelector('[data-figure="frame-height"]')?.dataset.mm === '2032'`,
 	)
 	for i := range 6 {
 		fill(fmt.Sprintf("/lining/wall/%d", i), "124")

@@ -56,7 +56,8 @@ func TestHingesMovedClearOfWhatIsThere(t *testing.T) {
 		`document.querySelector('[data-code=old-hinge]')?.innerText.includes('Old top hinge: it is loose. Drive a longer screw')`,
 	)
 	u.js(
-		`(() => { const s = document.querySelector('[data-field=hinge-size]'); s.value = 'ball-75'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`,
+		`(() => { const s = document.querySelector('[data-field=hinge-size]'); s.value = 'ball-75';
+			s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`,
 	)
 	u.until("its measures are filled in", `document.querySelector('[data-field="/hinges/leaf"]').value === '76'`)
 	u.until(
@@ -170,7 +171,8 @@ func TestHingesAsOnAnotherDoorAndAHollowedEdge(t *testing.T) {
 	u.js(`(document.querySelector('[name="/hinges/from"][value=own]').click(), '')`)
 	u.until("places can be taken over", `document.querySelector('[data-field=as-on] option[value=chart]')`)
 	u.js(
-		`(() => { const s = document.querySelector('[data-field=as-on]'); s.value = 'chart'; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`,
+		`(() => { const s = document.querySelector('[data-field=as-on]'); s.value = 'chart';
+			s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })()`,
 	)
 	u.until(
 		"they stand as in the chart room",
@@ -190,7 +192,8 @@ func TestHingesAsOnAnotherDoorAndAHollowedEdge(t *testing.T) {
 	u.click(`[data-field="/hinges/hollow"]`)
 	u.until(
 		"the alternative is taken",
-		`document.querySelector('[data-field="/hinges/hollow"]').checked && !document.querySelector('[data-code=jamb-hollows]')`,
+		`document.querySelector('[data-field="/hinges/hollow"]').checked &&
+			!document.querySelector('[data-code=jamb-hollows]')`,
 	)
 	u.open("/j/tern-house/boots/cut")
 	u.until(

@@ -52,7 +52,8 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 	send()
 	u.until(
 		"no column is known, so no line is a door",
-		`document.querySelector('[data-good]').dataset.good === '0' && document.querySelector('[data-take-schedule]').disabled`,
+		`document.querySelector('[data-good]').dataset.good === '0' &&
+			document.querySelector('[data-take-schedule]').disabled`,
 	)
 	for header, id := range map[string]string{
 		"Tür": "name", "Raum": "room", "Band": "hand", "Breite": "width", "Höhe": "length",
@@ -65,11 +66,13 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 	}
 	u.until(
 		"two are doors and two cannot be",
-		`document.querySelector('[data-good]').dataset.good === '2' && document.querySelector('[data-good]').dataset.bad === '2'`,
+		`document.querySelector('[data-good]').dataset.good === '2' &&
+			document.querySelector('[data-good]').dataset.bad === '2'`,
 	)
 	u.until(
 		"each says why",
-		`document.querySelector('[data-line="3"]').innerText.includes('Band: “inward” is not a side') && document.querySelector('[data-line="4"]').innerText.includes('names no door')`,
+		`document.querySelector('[data-line="3"]').innerText.includes('Band: “inward” is not a side') &&
+			document.querySelector('[data-line="4"]').innerText.includes('names no door')`,
 	)
 	u.click("[data-take-schedule]")
 	u.until("two came in", `document.querySelector('[data-came]')?.dataset.came === '2'`)
@@ -83,7 +86,8 @@ func TestAScheduleFromTheScreen(t *testing.T) {
 	send()
 	u.until(
 		"as it was matched before",
-		`document.querySelector('[data-columns]').dataset.known === 'true' && document.querySelector('[data-field="column Breite"]').value === 'width'`,
+		`document.querySelector('[data-columns]').dataset.known === 'true' &&
+			document.querySelector('[data-field="column Breite"]').value === 'width'`,
 	)
 	u.until(
 		"they are on the walk already",
@@ -386,7 +390,8 @@ func TestBackupUnderLoadAndRestore(t *testing.T) {
 	u.until("restored", `document.querySelector('[data-restored]')?.dataset.restored === '1'`)
 	u.until(
 		"the list is that of the backup",
-		`!document.querySelector('main li')?.innerText.includes('Begun later') && document.body.innerText.includes('Plover House')`,
+		`!document.querySelector('main li')?.innerText.includes('Begun later') &&
+			document.body.innerText.includes('Plover House')`,
 	)
 	for i, door := range doors {
 		var now view
@@ -461,19 +466,22 @@ func TestEachPageIsInItsEnglish(t *testing.T) {
 	u.pick("client-language", "en-US")
 	u.until(
 		"as it was chosen",
-		`document.documentElement.lang === 'en-US' && document.querySelector('[data-field="client-language"]').value === 'en-US'`,
+		`document.documentElement.lang === 'en-US' &&
+			document.querySelector('[data-field="client-language"]').value === 'en-US'`,
 	)
 	u.open("/practice")
 	u.until("drills too", `document.body.innerText.includes('Depth of a mortise')`)
 	u.open("/j/tern-house/linen/hinges")
 	u.until(
 		"a job in millimetres is British",
-		`document.documentElement.lang === 'en-GB' && document.body.innerText.includes('Recesses: knife round the leaf')`,
+		`document.documentElement.lang === 'en-GB' &&
+			document.body.innerText.includes('Recesses: knife round the leaf')`,
 	)
 	u.open("/j/alder-cottage/pantry/hinges")
 	u.until(
 		"one in inches American",
-		`document.documentElement.lang === 'en-US' && document.body.innerText.includes('Mortises: knife round the leaf')`,
+		`document.documentElement.lang === 'en-US' &&
+			document.body.innerText.includes('Mortises: knife round the leaf')`,
 	)
 	res, err := http.Get(u.p.URL + "/assets/of-another-build.js")
 	require.NoError(t, err)

@@ -43,7 +43,8 @@ func (u person) pick(field, value string) {
 	)
 	// In one go: the page may be drawn anew between a value that is set and its being told.
 	u.js(fmt.Sprintf(
-		`((s) => { s.value = %q; s.dispatchEvent(new Event('change', { bubbles: true })); return ''; })(document.querySelector('[data-field=%q]'))`,
+		`((s) => { s.value = %q; s.dispatchEvent(new Event('change', { bubbles: true })); return '';
+			})(document.querySelector('[data-field=%q]'))`,
 		value, field,
 	))
 }
@@ -93,7 +94,8 @@ func TestATapeWithABentHookIsProvedAndReadsOn(t *testing.T) {
 	u.keys("2030", kb.Enter)
 	u.until(
 		"another is asked for, and why",
-		`document.querySelector('[data-asked] [data-next]')?.dataset.next !== '' && /worth |left on|from ±/.test(document.querySelector('[data-asked]').innerText)`,
+		`document.querySelector('[data-asked] [data-next]')?.dataset.next !== '' &&
+			/worth |left on|from ±/.test(document.querySelector('[data-asked]').innerText)`,
 	)
 	u.click("[data-step=slab]")
 	u.until("the size", `document.querySelector('[data-figure="finished-width"]')`)
@@ -208,7 +210,8 @@ func TestOneScreenOnAPhone(t *testing.T) {
 	u.until("the question", `document.querySelector('[data-next]')`)
 	u.click(`[data-keypad]`)
 	u.until("the keypad", `[...document.querySelectorAll('[data-asked] button')].some((b) => b.innerText === 'Enter')`)
-	whole := `((e) => { const r = e.getBoundingClientRect(); const rod = document.querySelector('[data-rod]').getBoundingClientRect(); return r.top >= 0 && r.bottom <= rod.top })`
+	whole := `((e) => { const r = e.getBoundingClientRect();
+		const rod = document.querySelector('[data-rod]').getBoundingClientRect(); return r.top >= 0 && r.bottom <= rod.top })`
 	assert.Equal(t, "true", u.js(`String(`+whole+`(document.querySelector('[data-next]')))`))
 	assert.Equal(t, "true", u.js(
 		`String(`+whole+`([...document.querySelectorAll('[data-asked] button')].find((b) => b.innerText === 'Enter')))`,

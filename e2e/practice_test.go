@@ -122,7 +122,8 @@ func TestPractice(t *testing.T) {
 	u.click(`[data-call-done]`)
 	u.until(
 		"the grade says why",
-		`document.querySelector('[data-grade="false"]') && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('Too much came off')) && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('was more than it took')) && [...document.querySelectorAll('[data-unchecked]')].some((e) => e.innerText.includes('floor to head'))`,
+		`document.querySelector('[data-grade="false"]') &&
+			[...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('Too much came off')) && [...document.querySelectorAll('[data-said="false"]')].some((e) => e.innerText.includes('was more than it took')) && [...document.querySelectorAll('[data-unchecked]')].some((e) => e.innerText.includes('floor to head'))`,
 	)
 
 	// A class's: read, cut, handed in, and graded with the teacher's key alone.
@@ -147,7 +148,8 @@ func TestPractice(t *testing.T) {
 	u.click(`[data-cut-own]`)
 	u.until(
 		"it is handed in, and nothing is told",
-		`document.querySelector('[data-handed-in]') && !document.querySelector('[data-grade]') && !document.querySelector('[data-light]')`,
+		`document.querySelector('[data-handed-in]') && !document.querySelector('[data-grade]') &&
+			!document.querySelector('[data-light]')`,
 	)
 	attempt = u.js(`decodeURIComponent(document.querySelector('[data-attempt]').href.split(',').slice(1).join(','))`)
 	require.NoError(t, os.WriteFile(file, []byte(attempt), 0o600))

@@ -30,7 +30,8 @@ func TestAPlankedDoorThroughTheYear(t *testing.T) {
 	u.open("/j/tern-house/chart/margins")
 	u.until(
 		"its year",
-		`document.querySelector('[data-tight="August"]') && document.querySelector('[data-wide="March"]') && document.querySelector('[data-other]')`,
+		`document.querySelector('[data-tight="August"]') && document.querySelector('[data-wide="March"]') &&
+			document.querySelector('[data-other]')`,
 	)
 	today := `[data-figure="season-today"]`
 	// At 18 °C and 62 % it holds 11.5 % (Wood Handbook, table 4-2, from memory, between its places); in

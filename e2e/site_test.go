@@ -118,7 +118,8 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.open(door)
 	var took []float64
 	for range 3 {
-		ready := `document.querySelector('[data-next]') && document.querySelector('[data-field="next-reading"]').value === ''`
+		ready := `document.querySelector('[data-next]') &&
+			document.querySelector('[data-field="next-reading"]').value === ''`
 		desk.until("ready", ready)
 		phone.until("ready", ready)
 		name := phone.js(`document.querySelector('[data-next]').dataset.next`)
@@ -129,7 +130,8 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 			window.came_ = Date.now();
 		}).observe(document, { childList: true, subtree: true }), '')`)
 		phone.js(
-			`(addEventListener('keydown', (e) => { if (e.key === 'Enter') window.sent_ = Date.now(); }, { capture: true }), '')`,
+			`(addEventListener('keydown', (e) => { if (e.key === 'Enter') window.sent_ = Date.now();
+				}, { capture: true }), '')`,
 		)
 		value := reads(name, beam)
 		phone.do(chromedp.Focus(`[data-field="next-reading"]`))
@@ -156,7 +158,8 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.do(chromedp.Focus(`[data-field="next-reading"]`))
 	phone.keys(reads(asked, beam), kb.Enter)
 	desk.until("what is typed is not taken, nor turned to another question", fmt.Sprintf(
-		`document.querySelectorAll('[data-reading]').length > %s && document.querySelector('[data-next]').dataset.next === %q && document.querySelector('[data-field="next-reading"]').value === '0.'`,
+		`document.querySelectorAll('[data-reading]').length > %s &&
+			document.querySelector('[data-next]').dataset.next === %q && document.querySelector('[data-field="next-reading"]').value === '0.'`,
 		have, asked,
 	))
 
@@ -170,7 +173,8 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	)
 	phone.until(
 		"it says how much waits, and not what",
-		`document.querySelector('[data-typed-here]')?.dataset.typedHere === '1' && !document.body.innerText.includes('12')`,
+		`document.querySelector('[data-typed-here]')?.dataset.typedHere === '1' &&
+			!document.body.innerText.includes('12')`,
 	)
 	phone.open("/j/tern-house")
 	phone.until(
@@ -209,7 +213,8 @@ func TestATapeThatSpeaks(t *testing.T) {
 	require.NoError(t, err, out)
 	phone.until(
 		"it is shown, and what is typed stays",
-		`document.querySelector('[data-spoken-length="1 mm"]')?.innerText.includes('the second tape reads 1 mm') && document.querySelector('[data-field="next-reading"]').value === '8'`,
+		`document.querySelector('[data-spoken-length="1 mm"]')?.innerText.includes('the second tape reads 1 mm') &&
+			document.querySelector('[data-field="next-reading"]').value === '8'`,
 	)
 	phone.js(`(document.querySelector('[data-away]').click(), '')`)
 	phone.until("put away", `!document.querySelector('[data-spoken-length]')`)
@@ -327,7 +332,8 @@ func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
 	u.open("/j/tern-house/chart/slab")
 	u.until(
 		"what can be is handed in, the rest says why",
-		`document.querySelector('[data-waiting]')?.dataset.waiting === '2' && document.querySelector('[data-entry="of a door that went"]').innerText.includes('taken off') && document.querySelector('[data-entry="of another slab"]').innerText.includes('Someone else changed it')`,
+		`document.querySelector('[data-waiting]')?.dataset.waiting === '2' &&
+			document.querySelector('[data-entry="of a door that went"]').innerText.includes('taken off') && document.querySelector('[data-entry="of another slab"]').innerText.includes('Someone else changed it')`,
 	)
 	u.click(`[data-entry="of another slab"] [data-put-mine]`)
 	u.until("put in its place", `document.querySelector('[data-field="/slab/width"]')?.value === '830'`)
@@ -394,12 +400,14 @@ func TestAPageOfAnOlderVersion(t *testing.T) {
 	u.again()
 	u.until(
 		"it says so, and nothing is taken",
-		`document.querySelector('[data-newer]')?.innerText.includes('newer than this page') && document.querySelector('[data-field="next-reading"]').value === '82'`,
+		`document.querySelector('[data-newer]')?.innerText.includes('newer than this page') &&
+			document.querySelector('[data-field="next-reading"]').value === '82'`,
 	)
 	u.click(`[data-newer] button`)
 	u.until(
 		"loaded again, with what was typed",
-		`!document.querySelector('[data-newer]') && document.querySelector('script[type=module][src]')?.src.includes('index-older') === false && document.querySelector('[data-field="next-reading"]')?.value === '82'`,
+		`!document.querySelector('[data-newer]') &&
+			document.querySelector('script[type=module][src]')?.src.includes('index-older') === false && document.querySelector('[data-field="next-reading"]')?.value === '82'`,
 	)
 }
 
@@ -420,13 +428,15 @@ func TestTwoTapesAtOnce(t *testing.T) {
 		require.Less(t, res.StatusCode, 300)
 	}
 	u.until("the first is taken, the second waits", fmt.Sprintf(
-		`document.querySelectorAll('[data-reading]').length === %s + 1 && document.querySelector('[data-spoken-length="12 mm"]')?.innerText.includes("Lark's tape reads 12 mm")`,
+		`document.querySelectorAll('[data-reading]').length === %s + 1 &&
+			document.querySelector('[data-spoken-length="12 mm"]')?.innerText.includes("Lark's tape reads 12 mm")`,
 		before,
 	))
 	u.until("the next one waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
 	u.click(`[data-spoken-length="12 mm"] [data-put-length]`)
 	u.until("put in by hand: kept, or refused beside the entry that holds it", fmt.Sprintf(
-		`!document.querySelector('[data-spoken-length]') && (document.querySelectorAll('[data-reading]').length === %s + 2 || document.querySelector('[data-field="next-reading"]').value.startsWith('12'))`,
+		`!document.querySelector('[data-spoken-length]') &&
+			(document.querySelectorAll('[data-reading]').length === %s + 2 || document.querySelector('[data-field="next-reading"]').value.startsWith('12'))`,
 		before,
 	))
 }

@@ -159,7 +159,8 @@ func TestASoak(t *testing.T) {
 	third := len(memory) / 3
 	middle, last := mean(memory[third:2*third]), mean(memory[2*third:])
 	t.Logf(
-		"memory in the middle third %.0f MB, in the last %.0f, at most %.0f; %d files open before, %d after, and %d of the data",
+		"memory in the middle third %.0f MB, in the last %.0f, at most %.0f; %d files open before, %d after, and %d "+
+			"of the data",
 		middle, last, greatest(memory), before, after, own,
 	)
 	if soaks(t) >= 5*time.Minute { // it takes a while until the heap has its size

@@ -92,7 +92,8 @@ func TestTheDoorIsSwungByKeyAndByItself(t *testing.T) {
 	u.keys(kb.ArrowRight, kb.ArrowRight, kb.ArrowRight)
 	u.until(
 		"it is said",
-		`document.querySelector('[data-field=swing-angle]').ariaValueText?.startsWith('3 degrees, ') || document.querySelector('[data-field=swing-angle]').getAttribute('aria-valuetext').startsWith('3 degrees, ')`,
+		`document.querySelector('[data-field=swing-angle]').ariaValueText?.startsWith('3 degrees, ') ||
+			document.querySelector('[data-field=swing-angle]').getAttribute('aria-valuetext').startsWith('3 degrees, ')`,
 	)
 	u.click(`[data-play]`)
 	u.until(
@@ -141,7 +142,8 @@ func TestAPairThatWillNotPassUntilBevelled(t *testing.T) {
 	u.keys(kb.Delete, kb.Enter)
 	u.until(
 		"bevelled they do",
-		`!document.querySelector('[data-code=bevel-too-small]') && Number(document.querySelector('[data-figure=swing-bevel]').dataset.mm) > 0`,
+		`!document.querySelector('[data-code=bevel-too-small]') &&
+			Number(document.querySelector('[data-figure=swing-bevel]').dataset.mm) > 0`,
 	)
 }
 
@@ -167,6 +169,7 @@ func TestAPairIsDrawnWholeAndItsEdgesWorked(t *testing.T) {
 	edges("rounded")
 	u.until(
 		"either opens first",
-		`!document.querySelector('[data-code=opens-second]') && document.querySelector('[data-figure=swing-bevel]').dataset.mm === '1.5'`,
+		`!document.querySelector('[data-code=opens-second]') &&
+			document.querySelector('[data-figure=swing-bevel]').dataset.mm === '1.5'`,
 	)
 }

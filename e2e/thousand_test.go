@@ -174,7 +174,8 @@ func TestAThousandDoors(t *testing.T) {
 		)
 	}
 	now, most = resident(t, p.PID())
-	t.Logf("list of %d doors: first answer %v, all plans %v, again %v; list painted %v; search %v; server %.0f MB, %.0f at most",
+	t.Logf("list of %d doors: first answer %v, all plans %v, again %v; list painted %v; search %v; server %.0f MB, "+
+		"%.0f at most",
 		doors, slices.Min(cold), slices.Min(whole), slices.Min(warm), slices.Min(paint), slices.Min(search), now, most)
 	assert.Less(t, most, 100.0)
 	papersOfAll(u, doors)

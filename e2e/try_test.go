@@ -92,7 +92,8 @@ func (u person) readGaps(w world, api string) (rubs, off int) {
 	for range 40 {
 		u.until(
 			"a gap or enough",
-			`document.querySelector('[data-enough], [data-fits]') || document.querySelector('[data-next]') && document.querySelector('[data-field="next-gap"]')?.value === ''`,
+			`document.querySelector('[data-enough], [data-fits]') || document.querySelector('[data-next]') &&
+				document.querySelector('[data-field="next-gap"]')?.value === ''`,
 		)
 		if u.js(`document.querySelector('[data-enough], [data-fits]') ? 'enough' : ''`) != "" {
 			return rubs, u.count(`[data-off]`)
@@ -112,7 +113,8 @@ func (u person) readGaps(w world, api string) (rubs, off int) {
 			u.keys(fmt.Sprintf("%.2f", float64(int(v*4+0.5))/4), "\r")
 		}
 		u.until(name+" is kept", fmt.Sprintf(
-			`[...document.querySelectorAll('[data-gap-row]')].some((e) => e.dataset.gapRow === %q) && document.querySelector('[data-next]')?.dataset.next !== %q`,
+			`[...document.querySelectorAll('[data-gap-row]')].some((e) => e.dataset.gapRow === %q) &&
+				document.querySelector('[data-next]')?.dataset.next !== %q`,
 			name, name,
 		))
 	}
@@ -271,7 +273,8 @@ func TestAWholeDoor(t *testing.T) {
 			u.open(u.js("location.pathname.replace('/try', '/log')"))
 			u.until(
 				"its story",
-				`document.querySelector('[data-story]')?.innerText.includes('first damp autumn') && document.querySelector('[data-story] img')`,
+				`document.querySelector('[data-story]')?.innerText.includes('first damp autumn') &&
+					document.querySelector('[data-story] img')`,
 			)
 			u.click(`[data-field="changes-open"]`)
 			u.until(
@@ -299,7 +302,8 @@ func TestATryIsRedrawnAtOnce(t *testing.T) {
 		u.do(chromedp.Focus(`[data-field="next-gap"]`))
 		u.keys("2.5", "\r")
 		u.until("it is kept", fmt.Sprintf(
-			`document.querySelectorAll('[data-gap-row]').length === %d && document.querySelector('[data-field="next-gap"]')?.value === ''`,
+			`document.querySelectorAll('[data-gap-row]').length === %d &&
+				document.querySelector('[data-field="next-gap"]')?.value === ''`,
 			rows+1,
 		))
 	}

@@ -24,13 +24,15 @@ func (s *Store) AddAir(ctx context.Context, job string, a Aired) error {
 		if _, err := headOf(ctx, tx, job); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT OR REPLACE INTO air (job_id, at, name, celsius, humidity) VALUES (?, ?, ?, ?, ?)`,
+		if _, err := tx.ExecContext(ctx, `INSERT OR REPLACE INTO air (job_id, at, name, celsius, humidity)
+			VALUES (?, ?, ?, ?, ?)`,
 			job, a.At.UTC().Format(time.RFC3339), a.Name, float64(a.Celsius), float64(a.Humidity)); err != nil {
 			return err
 		}
 		_, err := tx.ExecContext(
 			ctx,
-			`DELETE FROM air WHERE job_id = ?1 AND at < (SELECT at FROM air WHERE job_id = ?1 ORDER BY at DESC LIMIT 1 OFFSET ?2)`,
+			`DELETE FROM air WHERE job_id = ?1 AND at < (SELECT at FROM air WHERE job_id = ?1 ORDER BY at DESC
+				LIMIT 1 OFFSET ?2)`,
 			job, mostAir-1,
 		)
 		return err

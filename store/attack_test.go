@@ -41,13 +41,15 @@ func TestWhatABackupBringsBesideRows(t *testing.T) {
 	_, err := s.Backup(t.Context(), whole)
 	require.NoError(t, err)
 	for name, does := range map[string]string{
-		"a trigger":      `CREATE TRIGGER late AFTER DELETE ON passes BEGIN INSERT INTO passes VALUES ('x', 'x', zeroblob(32), '2026-01-01T00:00:00Z', '2026-01-01T00:00:00Z', ''); END`,
-		"a view":         `CREATE VIEW walk AS SELECT * FROM jobs`,
-		"an index":       `CREATE UNIQUE INDEX one ON jobs (unit)`,
-		"a table":        `CREATE TABLE notes (a)`,
-		"a column":       `ALTER TABLE passes ADD COLUMN more TEXT NOT NULL DEFAULT ''`,
-		"a table less":   `DROP TABLE matchings`,
-		"another of it":  `DROP TABLE matchings; CREATE TABLE matchings (header TEXT PRIMARY KEY, columns TEXT NOT NULL DEFAULT 'x') STRICT, WITHOUT ROWID`,
+		"a trigger": `CREATE TRIGGER late AFTER DELETE ON passes BEGIN INSERT INTO passes
+			VALUES ('x', 'x', zeroblob(32), '2026-01-01T00:00:00Z', '2026-01-01T00:00:00Z', ''); END`,
+		"a view":       `CREATE VIEW walk AS SELECT * FROM jobs`,
+		"an index":     `CREATE UNIQUE INDEX one ON jobs (unit)`,
+		"a table":      `CREATE TABLE notes (a)`,
+		"a column":     `ALTER TABLE passes ADD COLUMN more TEXT NOT NULL DEFAULT ''`,
+		"a table less": `DROP TABLE matchings`,
+		"another of it": `DROP TABLE matchings;
+			CREATE TABLE matchings (header TEXT PRIMARY KEY, columns TEXT NOT NULL DEFAULT 'x') STRICT, WITHOUT ROWID`,
 		"a rule on one":  `DROP TABLE spent; CREATE TABLE spent (job_id, opening_id, step, seconds)`,
 		"another's mark": `PRAGMA application_id = 7`,
 	} {
@@ -179,7 +181,8 @@ func TestACheckReadsEveryTable(t *testing.T) {
 		"days":      `INSERT INTO days VALUES ('` + k.Job.ID + `', '[', 1)`,
 		"matchings": `INSERT INTO matchings VALUES ('Door', '{}')`,
 		"practice":  `INSERT INTO practice VALUES (1, 'once', '', 'hand', '', 1, '', '', '')`,
-		"passes":    `INSERT INTO passes (id, name, hash, made, seen) VALUES ('x', 'x', x'00', '2026-01-01T00:00:00Z', '2026-01-01T00:00:00Z')`,
+		"passes": `INSERT INTO passes (id, name, hash, made, seen)
+			VALUES ('x', 'x', x'00', '2026-01-01T00:00:00Z', '2026-01-01T00:00:00Z')`,
 	} {
 		tx, err := s.write.Begin()
 		require.NoError(t, err)

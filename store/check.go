@@ -42,7 +42,8 @@ func Check(ctx context.Context, path string) (Report, error) {
 	var astray int
 	if err := db.QueryRowContext(
 		ctx,
-		`SELECT count(*) FROM openings o JOIN changes c ON c.id = o.head WHERE c.job_id <> o.job_id OR c.opening_id <> o.id`,
+		`SELECT count(*) FROM openings o JOIN changes c ON c.id = o.head
+			WHERE c.job_id <> o.job_id OR c.opening_id <> o.id`,
 	).Scan(&astray); err != nil {
 		return r, disk(err)
 	}

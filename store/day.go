@@ -81,7 +81,8 @@ func (s *Store) changeDay(
 		version = now + 1
 		_, err = tx.ExecContext(
 			ctx,
-			`INSERT INTO days (job_id, doc, version) VALUES (?1, ?2, ?3) ON CONFLICT (job_id) DO UPDATE SET doc = ?2, version = ?3`,
+			`INSERT INTO days (job_id, doc, version) VALUES (?1, ?2, ?3) ON CONFLICT (job_id) DO UPDATE
+				SET doc = ?2, version = ?3`,
 			job, string(doc), version,
 		)
 		return err

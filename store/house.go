@@ -44,7 +44,8 @@ func (s *Store) Walk(
 		}
 		rows, err := tx.QueryContext(
 			ctx,
-			`SELECT o.id, c.id, o.removed, c.doc FROM openings o JOIN changes c ON c.id = o.head WHERE o.job_id = ? ORDER BY o.position`,
+			`SELECT o.id, c.id, o.removed, c.doc FROM openings o JOIN changes c ON c.id = o.head WHERE o.job_id = ?
+				ORDER BY o.position`,
 			id,
 		)
 		if err != nil {
@@ -295,7 +296,8 @@ func (s *Store) KeepMatching(ctx context.Context, header string, columns []strin
 	return s.tx(ctx, func(tx *sql.Tx) error {
 		_, err := tx.ExecContext(
 			ctx,
-			`INSERT INTO matchings (header, columns) VALUES (?, ?) ON CONFLICT (header) DO UPDATE SET columns = excluded.columns`,
+			`INSERT INTO matchings (header, columns) VALUES (?, ?) ON CONFLICT (header) DO UPDATE
+				SET columns = excluded.columns`,
 			header, string(doc),
 		)
 		return err

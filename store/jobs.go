@@ -151,7 +151,8 @@ func (s *Store) SetHead(ctx context.Context, h Head, version int64, once Once) (
 		if err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `UPDATE jobs SET name = ?, unit = ?, tape = ?, language = ?, presets = ?, kit = ?, usual = ? WHERE id = ?`,
+		_, err = tx.ExecContext(ctx, `UPDATE jobs
+			SET name = ?, unit = ?, tape = ?, language = ?, presets = ?, kit = ?, usual = ? WHERE id = ?`,
 			h.Name, h.Unit, h.Tape, h.Language, presets, kit, usual, h.ID)
 		return err
 	})

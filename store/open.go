@@ -288,7 +288,8 @@ func Fresh(path string) error {
 		return fmt.Errorf("%s: %w", path, err)
 	case version != demoMark:
 		return fmt.Errorf(
-			"%s is not a demo's data file: it may hold real work, so it was left as it is. Give the demo another file with --data",
+			"%s is not a demo's data file: it may hold real work, so it was left as it is. Give the demo another "+
+				"file with --data",
 			path,
 		)
 	}

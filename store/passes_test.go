@@ -74,7 +74,8 @@ func TestPassesOfBefore(t *testing.T) {
 	}
 	for secret, seen := range map[string]string{"used": "-89 days", "unused": "-91 days"} {
 		_, err = db.Exec(
-			`INSERT INTO passes (id, name, hash, made, seen) VALUES (?1, ?1, ?2, '2025-01-01T00:00:00Z', strftime('%Y-%m-%dT%H:%M:%SZ', 'now', ?3))`,
+			`INSERT INTO passes (id, name, hash, made, seen)
+				VALUES (?1, ?1, ?2, '2025-01-01T00:00:00Z', strftime('%Y-%m-%dT%H:%M:%SZ', 'now', ?3))`,
 			secret, hash(secret), seen,
 		)
 		require.NoError(t, err)

@@ -163,7 +163,8 @@ func goesOn(ctx context.Context, live *sql.Conn, staged string) error {
 		args []any
 	}{
 		{
-			`INSERT INTO sqlite_sequence (name, seq) SELECT 'changes', 0 WHERE NOT EXISTS (SELECT 1 FROM sqlite_sequence WHERE name = 'changes')`,
+			`INSERT INTO sqlite_sequence (name, seq) SELECT 'changes', 0 WHERE NOT EXISTS (SELECT 1
+				FROM sqlite_sequence WHERE name = 'changes')`,
 			nil,
 		},
 		{`UPDATE sqlite_sequence SET seq = max(seq, ?) WHERE name = 'changes'`, []any{changes}},

@@ -186,7 +186,8 @@ func TestWhatIsNoBackupIsNotRestored(t *testing.T) {
 		{write("short.db", b[:len(b)/2]), "damaged"},
 		{write("spoilt.db", spoilt), "damaged"},
 		{write("letter.db", []byte(
-			"Dear carpenter, here are my doors. With best wishes, and all the doors that I can think of today and ever will.",
+			"Dear carpenter, here are my doors. With best wishes, and all the doors that I can think of today "+
+				"and ever will.",
 		)), "no data file of Kind Margin"},
 		{write("empty.db", nil), ""},
 		{filepath.Join(dir, "none.db"), "no such file"},

@@ -78,7 +78,8 @@ func (c listen) open(data string) (*listener, error) {
 	switch {
 	case !local && !c.Share:
 		return nil, fmt.Errorf(
-			"%s can be reached from other machines: add --share to let in those that know the pairing code, or listen on 127.0.0.1",
+			"%s can be reached from other machines: add --share to let in those that know the pairing code, or "+
+				"listen on 127.0.0.1",
 			addr,
 		)
 	case !c.Share && (c.TLS || c.TLSCert != "" || len(c.Name) > 0):
@@ -182,19 +183,22 @@ func (l *listener) says(out io.Writer, newCode func() string) error {
 		host = "127.0.0.1"
 	}
 	code := newCode()
-	fmt.Fprintf(out, "Kind Margin is at %s://%s on this machine,\nand for other devices at %s\nPairing code: %s\nIt lets in one device in the next ten minutes; for another, open Devices on this machine.\n",
+	fmt.Fprintf(out, "Kind Margin is at %s://%s on this machine,\nand for other devices at %s\nPairing code: %s\nIt "+
+		"lets in one device in the next ten minutes; for another, open Devices on this machine.\n",
 		scheme, net.JoinHostPort(host, port), strings.Join(l.share.URLs, " or "), code)
 	if l.share.Fingerprint != "" {
 		fmt.Fprintf(
 			out,
-			"The certificate was made here. A browser warns of it once: see that it shows this SHA-256 fingerprint.\n%s\n",
+			"The certificate was made here. A browser warns of it once: see that it shows this SHA-256 "+
+				"fingerprint.\n%s\n",
 			l.share.Fingerprint,
 		)
 	}
 	if !l.share.TLS {
 		fmt.Fprintln(
 			out,
-			"All of it goes unencrypted over your network, the pairing code, readings and photographs too: on one that you do not trust, add --tls.",
+			"All of it goes unencrypted over your network, the pairing code, readings and photographs too: on one "+
+				"that you do not trust, add --tls.",
 		)
 	}
 	return share.Print(out, l.share.QR(code))

@@ -157,7 +157,8 @@ func TestHandsByWeight(t *testing.T) {
 	_, err := d.Plan(w, eight)
 	// The cut, the hang and the try: 36 kg each time, and one who lifts.
 	assert.Equal(t, []string{
-		"“Porch: Cut and plane the edges” and 2 more tasks need two people, and two are never there together. Add a second carpenter for those hours.",
+		"“Porch: Cut and plane the edges” and 2 more tasks need two people, and two are never there together. Add a " +
+			"second carpenter for those hours.",
 	}, told(t, err))
 
 	d.Carpenters = append(d.Carpenters, Carpenter{"Lark", 13 * 60, 14*60 + 30})
@@ -175,7 +176,8 @@ func TestHandsByWeight(t *testing.T) {
 	_, err = d.Tasks(house, []Opening{heavy}, nil, eight)
 	assert.Equal(
 		t,
-		"Porch: Hang it on its trial screws: the slab weighs 36 kg, and two people lift from 25 kg up. Leave it at two.",
+		"Porch: Hang it on its trial screws: the slab weighs 36 kg, and two people lift from 25 kg up. "+
+			"Leave it at two.",
 		told(t, err)[0],
 	)
 	d.Marks = []Mark{{Task: "pantry/hang", Hands: 2}}
@@ -368,7 +370,8 @@ func TestDaysThatCannotBe(t *testing.T) {
 	_, err = d.Plan(tasks(t, d), eight)
 	assert.Equal(
 		t,
-		"Hang the gate takes 6 h 42 with walking and setting up. The longest stretch without a break is 4 h 30. Split it, or make the day longer.",
+		"Hang the gate takes 6 h 42 with walking and setting up. The longest stretch without a break is 4 h 30. "+
+			"Split it, or make the day longer.",
 		told(t, err)[0],
 	)
 }

@@ -263,7 +263,8 @@ func TestKeysOfBeforeAreRead(t *testing.T) {
   "openings": [{"lock": {"note": "device", "hardware": "tubular-22"}, "name": "device"}, {"device": 1, "lock": {"hardware": "x"}}]},
   "device": 2}`
 	assert.Equal(t, want, string(rename(b, nameInFile)))
-	assert.Equal(t, `{"job": {"kit"`, string(rename([]byte(`{"job": {"kit"`), nameInFile)), "what breaks off is left for the reader to say so")
+	assert.Equal(t, `{"job": {"kit"`, string(rename([]byte(`{"job": {"kit"`), nameInFile)), "what breaks off is left "+
+		"for the reader to say so")
 	assert.Equal(t, "/lock/hardware", Now("/lock/device"))
 	assert.Equal(t, "/lock/devices", Now("/lock/devices"))
 	assert.Equal(t, "/lock/backset", Now("/lock/backset"))

@@ -94,7 +94,8 @@ func TestWhatSpeaksAgainstAHinge(t *testing.T) {
 	require.Len(t, found, 2)
 	assert.Contains(
 		t, wordsOf(found[0], measure.Millimetres, house.Tape),
-		"The recess of the top hinge in the jamb would be 3 mm deep, and the jamb is 7.5 mm thick. Leave 5 mm behind it.",
+		"The recess of the top hinge in the jamb would be 3 mm deep, and the jamb is 7.5 mm thick. Leave 5 "+
+			"mm behind it.",
 	)
 	o.Hinges.Jamb = mm(8.5)
 	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, site.PocketTooDeep))
@@ -206,7 +207,8 @@ func TestAStopThatSprings(t *testing.T) {
 	o.Swing.Play = length(-0.5)
 	assert.Contains(
 		t, saidOf(t, Solve(house, o).Leaves[0].Findings, site.StopSprings, site.Stop),
-		"The doorstop presses 0.5 mm on the push face beside the hinges before the door is home. The door stands 39 mm off at the lock edge and springs open.",
+		"The doorstop presses 0.5 mm on the push face beside the hinges before the door is home. The door stands 39 "+
+			"mm off at the lock edge and springs open.",
 	)
 }
 
@@ -329,7 +331,8 @@ func TestWhyInSentences(t *testing.T) {
 	assert.Contains(t, rests, "That swings 36 kg shut with 0.43 N·m at 45°.")
 	assert.Equal(
 		t,
-		"The door weighs about 36 kg. Its middle hangs 419 mm from the pins. The outer hinges are 1573 mm apart. Pull = weight × half width / distance (statics).",
+		"The door weighs about 36 kg. Its middle hangs 419 mm from the pins. The outer hinges are 1573 mm apart. "+
+			"Pull = weight × half width / distance (statics).",
 		all(l.Gauges.Pull.Why(), " "),
 	)
 	assert.Equal(t, message.ID("why.folds-back"), Solve(house, square()).Leaves[0].Swing.OpensWhy()[0].ID)

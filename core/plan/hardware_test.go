@@ -91,7 +91,8 @@ func TestWhatOfHardwareDoesNotGoIn(t *testing.T) {
 	)
 	assert.Contains(
 		t, tell(site.HoleAtEdge, site.Stop, func(d *trade.Hardware, _ *job.Opening) { d.Holes[0].Off = mm(13) }),
-		"The spindle leaves 2 mm of wood to the edge and would break out. Its middle must be at least 15 mm from the edge.",
+		"The spindle leaves 2 mm of wood to the edge and would break out. Its middle must be at least 15 mm "+
+			"from the edge.",
 	)
 	assert.Contains(t, tell(site.HolesMeet, site.Stop, func(d *trade.Hardware, _ *job.Opening) {
 		d.Holes = append(d.Holes, trade.Hole{What: "bolt", Up: mm(14), Dia: mm(8), From: trade.FromBoth})

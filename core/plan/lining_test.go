@@ -146,16 +146,19 @@ func TestWhatIsInAFramesWay(t *testing.T) {
 	}{
 		{
 			func(l *lining.Choice) { l.Width[1] = mm(815) }, site.Stop,
-			"The rough opening is 815 mm wide at its middle. The frame is 825 mm overall, and 2 mm of packing a side makes it 14 mm too wide. Use boards of 21 mm",
+			"The rough opening is 815 mm wide at its middle. The frame is 825 mm overall, and 2 mm of packing a side " +
+				"makes it 14 mm too wide. Use boards of 21 mm",
 		},
 		{func(l *lining.Choice) { l.Height[1] = mm(2000) }, site.Stop, "18.5 mm too low for a frame 2018.5 mm high"},
 		{
 			func(l *lining.Choice) { l.Wall[4] = mm(60) }, site.Stop,
-			"The wall is 60 mm thick at the middle of the lock side. A lining for a slab 35 mm thick needs 67 mm. Pad the wall out there by 7 mm",
+			"The wall is 60 mm thick at the middle of the lock side. A lining for a slab 35 mm thick needs 67 mm. " +
+				"Pad the wall out there by 7 mm",
 		},
 		{
 			func(l *lining.Choice) { l.Wall[2] = mm(148) }, site.Stop,
-			"The boards are 140 mm wide and the wall is 148 mm at the top of the hinge side. Take wider boards, or glue on a strip of 8 mm.",
+			"The boards are 140 mm wide and the wall is 148 mm at the top of the hinge side. Take wider boards, or " +
+				"glue on a strip of 8 mm.",
 		},
 		{
 			func(l *lining.Choice) { l.Wall[2] = mm(128) }, site.Note,

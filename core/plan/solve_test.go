@@ -353,7 +353,8 @@ func TestCopyTheOldDoor(t *testing.T) {
 	require.NotNil(t, f, "%v", p.Findings)
 	assert.Contains(
 		t, text(*f),
-		"Copying the one that hung here, flush at the top and the lock edge, takes 23 mm off the hinge edge and 25 mm off the bottom.",
+		"Copying the one that hung here, flush at the top and the lock edge, takes 23 mm off the hinge edge and 25 "+
+			"mm off the bottom.",
 	)
 	assert.Contains(
 		t, text(*f),

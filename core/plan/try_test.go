@@ -444,8 +444,10 @@ func TestFlushThenTheLatch(t *testing.T) {
 		list = append(list, saying(m))
 	}
 	assert.Equal(t, []string{
-		"Flush: move the top hinge 1.5 mm toward you and the bottom hinge as much away from you. The doorstops take up the other half. 8 minutes, no trip.",
-		"Doorstops: move the lock end of the head stop 1 mm away from the slab, the top of the lock leg 1 mm away from the slab and the bottom of the lock leg 5 mm toward the slab. 6 minutes, no trip.",
+		"Flush: move the top hinge 1.5 mm toward you and the bottom hinge as much away from you. The doorstops take " +
+			"up the other half. 8 minutes, no trip.",
+		"Doorstops: move the lock end of the head stop 1 mm away from the slab, the top of the lock leg 1 mm away " +
+			"from the slab and the bottom of the lock leg 5 mm toward the slab. 6 minutes, no trip.",
 		"Latch: move the keep, not the latch: 2 mm up and 1 mm away from the doorstop. 8 minutes, no trip.",
 	}, list)
 }

@@ -165,7 +165,8 @@ func TestNoSlipRuinsASlabThatIsCalledReady(t *testing.T) {
 		}
 	}
 	t.Logf(
-		"%d surveys ready, %d slips planted, %d still called ready, %d of them ruined by the slip alone, %d ruined in all, %d without it",
+		"%d surveys ready, %d slips planted, %d still called ready, %d of them ruined by the slip alone, %d ruined "+
+			"in all, %d without it",
 		surveys, sum.planted, sum.ready, sum.alone, sum.ruined, sum.before,
 	)
 	few := 0.0 // what chance adds to a count of a few: three deviations of a Poisson count of about one

@@ -73,8 +73,10 @@ func TestTheLineOfHeadersIsFound(t *testing.T) {
 func TestLinesAreReadAsDoors(t *testing.T) {
 	j := job.NewJob("house", "House", measure.Millimetres)
 	rows := table(
-		"Door | Room | Hand | Door type | Width (in) | Height | Thk | Hinge | No of hinges | Lock | Handle height | Width middle | Height hinge side | Note",
-		"1 | Hall | LH | hollow core, flush | 30 | 1981 | 35 mm | 75 mm (3 in) butt | 3 | tubular latch, 22 | 1,02 m | 766 | 1990,5 | by the stairs",
+		"Door | Room | Hand | Door type | Width (in) | Height | Thk | Hinge | No of hinges | Lock | Handle height | "+
+			"Width middle | Height hinge side | Note",
+		"1 | Hall | LH | hollow core, flush | 30 | 1981 | 35 mm | 75 mm (3 in) butt | 3 | tubular latch, 22 | 1,02 m "+
+			"| 766 | 1990,5 | by the stairs",
 		" | | | | | | | | | | | | |",
 		"2 | Hall | right | planked | 30 1/2 | 198,1 cm | 44 | butt-100 | | bathroom-64 | | | |",
 	)
@@ -110,7 +112,8 @@ func TestLinesAreReadAsDoors(t *testing.T) {
 func TestLinesThatCannotBe(t *testing.T) {
 	j := job.NewJob("house", "House", measure.Millimetres)
 	j.Openings = []job.Opening{j.Begin("x", "Attic")}
-	header := "Door | Room | Hand | Construction | Slab width | Hinge | Number of hinges | Handle height | Width read midway"
+	header := "Door | Room | Hand | Construction | Slab width | Hinge | Number of hinges | Handle height | Width " +
+		"read midway"
 	for _, c := range []struct{ line, column, says string }{
 		{" | Hall", "name", "names no door"},
 		{"Attic", "name", "“Attic” is on the walk already"},

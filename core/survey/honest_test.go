@@ -168,7 +168,8 @@ func TestSlipsAreFoundAndTheRightReadingNamed(t *testing.T) {
 			if told < 20 {
 				continue // in a square frame a sign or a swap changes nothing
 			}
-			t.Logf("%-22s %-8s told %d: found %.3f, named %.3f, others in the group %.2f, slip said %.2f", h.name, name, told,
+			t.Logf("%-22s %-8s told %d: found %.3f, named %.3f, others in the group %.2f, "+
+				"slip said %.2f", h.name, name, told,
 				float64(found)/float64(told), float64(named)/float64(told), float64(group)/float64(told),
 				float64(said)/float64(told))
 			assert.GreaterOrEqual(

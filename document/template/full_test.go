@@ -359,6 +359,7 @@ func TestTheTemplateInDocsIsCurrent(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(
 		t, string(kept), b.String(),
-		"bin/kindmargin sheet demo/tern-house.json --opening linen --template lock --format svg --out docs/template.svg",
+		"bin/kindmargin sheet demo/tern-house.json --opening linen --template lock --format svg --out "+
+			"docs/template.svg",
 	)
 }

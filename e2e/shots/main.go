@@ -149,7 +149,8 @@ func run(dir string) error {
 		}
 		// The page is complete when nothing is being fetched and the font is loaded.
 		if _, err := chromedp.Run(tab, chromedp.Poll[bool](
-			`!!document.querySelector('h1') && document.fonts.status === 'loaded' && !document.querySelector('[role=status].p-6') && [...document.querySelectorAll('[data-door]')].every((d) => d.querySelector('svg[role=img]')) && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card], [data-tick], [data-now]'))`,
+			`!!document.querySelector('h1') && document.fonts.status === 'loaded' &&
+				!document.querySelector('[role=status].p-6') && [...document.querySelectorAll('[data-door]')].every((d) => d.querySelector('svg[role=img]')) && (location.pathname === '/' || !!document.querySelector('svg[role=img], [data-tool], [data-card], [data-tick], [data-now]'))`,
 		)); err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)
 		}

@@ -151,7 +151,7 @@ export function OpeningCard({
 	);
 }
 
-/** Steps is the opening's strip of steps, small and horizontal: a notch is done, a slash has changed, a triangle is the next one. */
+/** Steps is the opening's strip of steps, small: a notch is done, a slash has changed, a triangle is the next one. */
 function Steps({ opening: d }: { opening: OpeningRow }) {
 	return (
 		<svg viewBox="0 0 200 16" className="w-full max-w-52 h-4 my-0.5" aria-hidden="true">

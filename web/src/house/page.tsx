@@ -163,7 +163,7 @@ function useMoves(job: string, openings: OpeningRow[] | undefined, look: Seen, c
 		follow.current = '';
 	}, [openings]);
 	const step = (by: -1 | 1) => (e: KeyboardEvent) => {
-		const id = (e.target as HTMLElement).closest<HTMLElement>('[data-door]')?.dataset.opening;
+		const id = (e.target as HTMLElement).closest<HTMLElement>('[data-door]')?.dataset.door;
 		const before = id && openings && look.order === 'walk' ? beside(openings, id, by) : undefined;
 		if (id === undefined || before === undefined) return false;
 		follow.current = id;

@@ -28,7 +28,7 @@ type BothProps = {
 	children: (leaf: Leaf, slab: OpeningView['opening']['slab'], hand: string) => ReactNode;
 };
 
-/** Both draws a door's one leaf, or a pair's two beside each other as they hang; the one that is not in hand is dimmed, and taken by a tap. */
+/** Both draws a single slab, or a pair's two leaves as they hang; the leaf not in hand is dimmed, and a tap takes it. */
 export function Both({ view, which, pick, children }: BothProps) {
 	const { hand, slab, pair } = view.opening;
 	const [first, second] = view.plan.leaves;

@@ -118,7 +118,7 @@ test('no component holds a literal text', () => {
 	expect(trees.flatMap(texts)).toEqual([]);
 });
 
-/** said is each place where a file asks for a text: the texts it may be, and what they are said with where that stands there. */
+/** said is each place where a file asks for a text: its possible texts, and their arguments where those are literal. */
 function said(tree: ts.SourceFile): { either: string[]; args: string[] | undefined }[] {
 	const found: { either: string[]; args: string[] | undefined }[] = [];
 	const namesOf = (n: ts.Node | undefined) =>
