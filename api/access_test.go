@@ -20,7 +20,7 @@ import (
 	"kindmargin/store"
 )
 
-// A code lets one device in, for ten minutes, and not past the end of any pass (OWASP ASVS 4.0.3, 2.7.2 and 2.7.3:
+// A code lets one client in, for ten minutes, and not past the end of any pass (OWASP ASVS 4.0.3, 2.7.2 and 2.7.3:
 // a code out of band ends after ten minutes and is used once; from memory).
 func TestAPairingCodeIsUsedUp(t *testing.T) {
 	s := sharing(t, shares)
@@ -58,7 +58,7 @@ func TestAPairingCodeIsUsedUp(t *testing.T) {
 	assert.False(t, c.spend(newer), "it lets in one device")
 }
 
-// A code is asked for at this machine, and so is who runs the house; a device reads and enters until then (OWASP ASVS
+// A code is asked for at this machine, and so is who runs the house; a client reads and enters until then (OWASP ASVS
 // 4.0.3, 4.1.3, from memory: no more than is needed).
 func TestAClientReadsAndEntersUntilItIsRaised(t *testing.T) {
 	s := sharing(t, shares)
@@ -101,7 +101,7 @@ func TestAClientReadsAndEntersUntilItIsRaised(t *testing.T) {
 	assert.Equal(t, 404, s.do("PUT", "/sharing/clients/"+view.ID, "", Raising{true}).status)
 }
 
-// What is under way for a device ends with its pass: a restore that it sends is not made once its pass was ended
+// What is under way for a client ends with its pass: a restore that it sends is not made once its pass was ended
 // (OWASP ASVS 4.0.3, 3.3.1, from memory).
 func TestAnEndedPassEndsWhatIsUnderWay(t *testing.T) {
 	s := sharing(t, shares)
@@ -150,7 +150,7 @@ func TestAnEndedPassEndsWhatIsUnderWay(t *testing.T) {
 	assert.False(t, ok)
 }
 
-// A device that was let in is told on every page and in the log, and so is a code that was refused, with its
+// A client that was let in is told on every page and in the log, and so is a code that was refused, with its
 // address (OWASP ASVS 4.0.3, 2.2.3 and 7.1.3, from memory: who is let in is told, what is let in and what is not is
 // logged).
 func TestWhoIsLetInIsTold(t *testing.T) {
@@ -216,7 +216,7 @@ func TestTryingCodesHoldsUpNobodyElse(t *testing.T) {
 	assert.Equal(t, 200, try("192.168.1.200:5000"), "who comes after them is let try")
 }
 
-// What a device has seen is not shown from its caches once its pass was ended: photographs are asked for again, and
+// What a client has seen is not shown from its caches once its pass was ended: photographs are asked for again, and
 // the answer that it is out clears what it holds (OWASP ASVS 4.0.3, 8.2.1, from memory).
 func TestNothingIsKeptPastAPass(t *testing.T) {
 	s := sharing(t, shares)

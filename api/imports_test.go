@@ -216,7 +216,7 @@ func TestAnImportIsMadeOnceAndCanBeStopped(t *testing.T) {
 	assert.Equal(t, 404, s.do("DELETE", "/imports/none", "", nil).status)
 }
 
-// A file that was still coming in when its device's pass was ended stops, however late it is taken up.
+// A file that was still coming in when its client's pass was ended stops, however late it is taken up.
 func TestWhatIsSentByAnEndedPassDoesNotComeIn(t *testing.T) {
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "house.db"))
 	require.NoError(t, err)

@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// A length is heard by the pages of the device that it is for, once, and by no others.
+// A length is heard by the pages of the client that it is for, once, and by no others.
 func TestALengthIsHeardOnce(t *testing.T) {
 	s := sharing(t, shares)
 	pass, view := s.pairs("the phone")

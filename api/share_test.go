@@ -22,7 +22,7 @@ import (
 	"kindmargin/store"
 )
 
-// shared is a program that other devices reach at 127.0.0.2, and this machine at 127.0.0.1.
+// shared is a program that other clients reach at 127.0.0.2, and this machine at 127.0.0.1.
 type shared struct {
 	running        // this machine
 	other   string // where others reach it
@@ -46,7 +46,7 @@ func sharing(t *testing.T, how Share) shared {
 	return shared{running{t, here.URL}, there.URL}
 }
 
-// shares lets other devices in.
+// shares lets other clients in.
 var shares = Share{URLs: []string{"http://127.0.0.2:8137"}, Hosts: []string{"wren.local"}}
 
 // code asks for a new pairing code at this machine.
@@ -55,7 +55,7 @@ func (s shared) code() string {
 	return got[SharingView](s.t, s.do("POST", "/sharing/code", "", nil)).Code
 }
 
-// ask asks as another device does, with its pass.
+// ask asks as another client does, with its pass.
 func (s shared) ask(method, path, pass string, in any, set ...string) answer {
 	s.t.Helper()
 	b, err := json.Marshal(in)
@@ -237,7 +237,7 @@ func TestPassesAgainstASVS(t *testing.T) {
 	assert.Equal(t, 404, s.do("DELETE", "/sharing/clients/"+p.Passes[0].ID, "", nil).status)
 }
 
-// A change that one device makes is told to every page that listens, with the device's name;
+// A change that one client makes is told to every page that listens, with the client's name;
 // one whose pass is ended hears no more.
 func TestChangesAreTold(t *testing.T) {
 	s := sharing(t, shares)

@@ -45,7 +45,7 @@ func (u person) begins() map[string]time.Time {
 // ticked, struck out and put back holds after a reload; what cannot be is said.
 func TestADayOfSixDoors(t *testing.T) {
 	u := sit(t, "demo")
-	// A Thursday, five to eight in the morning, by this device's clock.
+	// A Thursday, five to eight in the morning, by this client's clock.
 	var zone int
 	u.open("/")
 	_, err := fmt.Sscan(u.js(`String(-new Date().getTimezoneOffset())`), &zone)
@@ -150,7 +150,7 @@ func TestADayOfSixDoors(t *testing.T) {
 		`document.querySelector('[data-done="1"]') && document.querySelector('[data-day] [data-task=%q]')`, struck,
 	))
 
-	// Another device sees it at once.
+	// Another client sees it at once.
 	second := u.js(`document.querySelector('[data-now]').dataset.now`)
 	var v document.DayOf
 	_, err = c.send(

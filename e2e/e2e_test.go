@@ -550,7 +550,7 @@ func TestAtTheOpening(t *testing.T) {
 	u.until("night", `document.documentElement.dataset.theme === 'night'`)
 }
 
-// Two devices at one door: what one changes is on the other at once; where both set another
+// Two clients at one door: what one changes is on the other at once; where both set another
 // field both hold, and where they set the same one it is settled on the screen, with nothing lost.
 func TestTwoClients(t *testing.T) {
 	u := sit(t, "demo")
@@ -636,7 +636,7 @@ func (u person) cached(address string) {
 	u.until("it is kept", `window.kept_`)
 }
 
-// When the program does not answer, the page still opens and what is entered waits on the device,
+// When the program does not answer, the page still opens and what is entered waits on the client,
 // through a reload too; it is handed in once when the program is there again.
 func TestTheProgramStopsAnswering(t *testing.T) {
 	u := offline(t, "serve")

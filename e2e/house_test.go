@@ -458,7 +458,7 @@ func TestAKitForAnotherJob(t *testing.T) {
 	u.until("given back", `!document.querySelector('[data-tool=level]') && document.querySelector('[data-take-kit]')`)
 }
 
-// A job's pages are in the English of the job, the others in that of the device; a part of another build is not there.
+// A job's pages are in the English of the job, the others in that of the client; a part of another build is not there.
 func TestEachPageIsInItsEnglish(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/")

@@ -70,7 +70,7 @@ func TestBoltsOnAPair(t *testing.T) {
 	u.says("Bolts: surface bolt, 150 mm, one at the top and one at the bottom of this door")
 }
 
-// A device is entered from a paper pattern of six holes, with keys alone, in well under three
+// Hardware is entered from a paper pattern of six holes, with keys alone, in well under three
 // minutes, and comes through export and import; its boring template is fetched and measured.
 func TestHardwareFromItsPaper(t *testing.T) {
 	u := sit(t, "demo")
@@ -157,7 +157,7 @@ func TestStopsAreMoved(t *testing.T) {
 	u.eachSaysWhy()
 }
 
-// A device of the list is begun from, changed and kept as one's own: what was not asked for
+// Hardware of the list is begun from, changed and kept as one's own: what was not asked for
 // stays with it.
 func TestHardwareBegunFromAnother(t *testing.T) {
 	u := sit(t, "demo")

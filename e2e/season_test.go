@@ -24,7 +24,7 @@ func (u person) mm(sel string) float64 {
 
 // The planked door of the demo says what to set today, when it will be tightest and what the rule
 // of thumb would have said; the hygrometer's air is taken over; looked at again in August, what
-// moved is held against what was foretold.
+// moved is held against what was predicted.
 func TestAPlankedDoorThroughTheYear(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/j/tern-house/chart/margins")

@@ -21,7 +21,7 @@ import (
 	"kindmargin/thorough"
 )
 
-// shared is a demo that other devices are let in to: a desk on this machine, and a phone that
+// shared is a demo that other clients are let in to: a desk on this machine, and a phone that
 // reaches it at another address.
 func shared(t *testing.T) (desk, phone person) {
 	t.Parallel()
@@ -186,7 +186,7 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.until("what it typed is there", `document.querySelector('[data-field="next-reading"]')?.value === '12'`)
 }
 
-// The simulated tape speaks to the entry that waits on a paired device; a second tape that
+// The simulated tape speaks to the entry that waits on a paired client; a second tape that
 // speaks at once is not taken at its word, and neither is one where something is half typed.
 func TestATapeThatSpeaks(t *testing.T) {
 	desk, phone := shared(t)
@@ -288,7 +288,7 @@ func quantile(took []time.Duration, share float64) time.Duration {
 	return sorted[int(float64(len(sorted)-1)*share)]
 }
 
-// What waits on a device and cannot be handed in is shown with why, and a hand decides: a door
+// What waits on a client and cannot be handed in is shown with why, and a hand decides: a door
 // that was taken off, and one where another hand has set the same thing.
 func TestWhatWaitsAndCannotBeHandedIn(t *testing.T) {
 	u := sit(t, "demo")

@@ -86,7 +86,7 @@ func (u person) opening(path string) job.Opening {
 }
 
 // readGaps reads what is offered of the slab that hangs until nothing more is, with packers
-// to a quarter of a millimetre, and gives how many were not as foretold.
+// to a quarter of a millimetre, and gives how many were not as predicted.
 func (u person) readGaps(w world, api string) (rubs, off int) {
 	u.t.Helper()
 	for range 40 {
@@ -146,7 +146,7 @@ func photograph(t *testing.T, dir string) string {
 
 // A whole door from its first reading to its sign-off, on the desk and on a phone's size: a
 // slab that was cut proud and whose bottom leaf lies too deep rubs; a hinge is packed, edges
-// are planed, and what was foretold comes true; a photograph, a sign-off that is opened again,
+// are planed, and what was predicted comes true; a photograph, a sign-off that is opened again,
 // and its first autumn.
 func TestAWholeDoor(t *testing.T) {
 	sizes := map[string][2]int64{"phone": {390, 844}}

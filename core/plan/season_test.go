@@ -138,7 +138,7 @@ func TestAPairMovesTwice(t *testing.T) {
 	assert.InDelta(t, 3-430*0.00216*2.25, p.Leaves[0].Wanted[frame.Lock].Value.MM(), 0.15)
 }
 
-// Looked at in its wettest month, what the lock margin did is held against what was foretold, and
+// Looked at in its wettest month, what the lock margin did is held against what was predicted, and
 // a margin that has closed as it should is not planed.
 func TestARevisitAgainstWhatWasForetold(t *testing.T) {
 	for _, c := range []struct {

@@ -61,7 +61,7 @@ func TestWhatIsRecordedIsWhatTheMarksCut(t *testing.T) {
 	}
 }
 
-// With gaps as foretold it fits once they were read, and the program stops asking.
+// With gaps as predicted it fits once they were read, and the program stops asking.
 func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 	o := hungDoor(t)
 	o.Cut.LeaveOn = job.ToLine
@@ -213,7 +213,7 @@ func TestWhatBrokeIsNamed(t *testing.T) {
 	assert.NotNil(t, find(Solve(house, o), site.Care, "proud of its line at its bottom"))
 }
 
-// What a way foretells against the slab's polygon turned and moved as a rigid body in an
+// What a way predicts against the slab's polygon turned and moved as a rigid body in an
 // independent geometry library (simplefeatures): to 0.01 mm.
 func TestTheRigidBodyAgainstPolygons(t *testing.T) {
 	rng := rand.New(rand.NewPCG(10, 3))
@@ -470,7 +470,7 @@ func TestARatedSlabIsNotPlaned(t *testing.T) {
 	)
 }
 
-// Light behind a leaf makes what is foretold beside it unsure, that time alone.
+// Light behind a leaf makes what is predicted beside it unsure, that time alone.
 func TestALeafThatIsNotHomeIsNotTrusted(t *testing.T) {
 	o := hungDoor(t)
 	gap(&o, frame.Head, 100, 3)

@@ -126,7 +126,7 @@ type Year struct {
 	mean     float64    // moisture content that the year's air makes
 	sealed   bool
 	jamb     float64 // thickness, mm
-	thumb    float64 // mm of the slab's width for each 1 % of humidity, where the rule of thumb foretells; else nought
+	thumb    float64 // mm of the slab's width for each 1 % of humidity, where the rule of thumb predicts; else nought
 	humidity Percent // that the rule of thumb starts from
 }
 

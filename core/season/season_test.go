@@ -75,7 +75,7 @@ func TestASolidDoorTakesUpFourMillimetres(t *testing.T) {
 	assert.InDelta(t, 4, y.At(summer.Moisture()), 0.8)
 }
 
-// What a revisit's air does is foretold by the school that foretold the year, jambs and all.
+// What a revisit's air does is predicted by the school that predicted the year, jambs and all.
 func TestTheSameSchoolForetellsARevisit(t *testing.T) {
 	damp := Air{20, 60}
 	thumb := year(t, planked(800), Choice{Climate: "heated", School: ByThumb, Air: &Air{20, 40}})

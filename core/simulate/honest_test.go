@@ -18,7 +18,7 @@ import (
 
 // Slabs cut and hung as unsurely as is believed, their gaps read with packers to 0.3 mm, the
 // least work done as truly as is believed, and hung again: each gap that is found then lies
-// inside what was foretold of it, ±2σ, in 93 to 98 of 100.
+// inside what was predicted of it, ±2σ, in 93 to 98 of 100.
 func TestWhatIsForetoldOfAHangIsHonest(t *testing.T) {
 	inside, all, first, firstAll := 0, 0, 0, 0
 	const doors = 90

@@ -132,8 +132,8 @@ func everywhere() (rs []survey.Reading) {
 	return rs
 }
 
-// The chance of another trip that the program foretells, against plain simulation: over
-// houses straighter than the prior says, in groups by what was foretold, never more than
+// The chance of another trip that the program predicts, against plain simulation: over
+// houses straighter than the prior says, in groups by what was predicted, never more than
 // 3 in 100 too hopeful. That it is within 3 in 100 where the crookedness is known,
 // core/fit tests.
 func TestTheChanceOfAnotherTripIsForetold(t *testing.T) {

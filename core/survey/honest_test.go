@@ -97,7 +97,7 @@ func (o truth) survey(what []Reading, tape float64, rng *rand.Rand) []Reading {
 }
 
 // A slip large enough to be told (five and a half times as large as the other
-// readings foretell that one to) is found, and the right reading, or a group
+// readings predict that one to) is found, and the right reading, or a group
 // with it, is named, in 95 of 100 surveys.
 func TestSlipsAreFoundAndTheRightReadingNamed(t *testing.T) {
 	slips := map[string]func(rs []Reading, i, j int) (by float64){
@@ -133,9 +133,9 @@ func TestSlipsAreFoundAndTheRightReadingNamed(t *testing.T) {
 				sound, err := Learn(rs, nil, p)
 				require.NoError(t, err)
 				i, j := rng.IntN(len(rs)), rng.IntN(len(rs))
-				foretold := sound.foretells(t, i, i)
-				if name == "swapped" { // neither of the two helps to foretell the other
-					foretold = max(sound.foretells(t, i, j), sound.foretells(t, j, i))
+				foretold := sound.predicts(t, i, i)
+				if name == "swapped" { // neither of the two helps to predict the other
+					foretold = max(sound.predicts(t, i, j), sound.predicts(t, j, i))
 				}
 				if i == j || len(sound.Suspects()) > 0 {
 					continue
@@ -179,9 +179,9 @@ func TestSlipsAreFoundAndTheRightReadingNamed(t *testing.T) {
 	}
 }
 
-// foretells is how well the readings but i and j foretell reading i, mm, worked
+// predicts is how well the readings but i and j predict reading i, mm, worked
 // out anew from a survey without them.
-func (s *Shape) foretells(t *testing.T, i, j int) float64 {
+func (s *Shape) predicts(t *testing.T, i, j int) float64 {
 	var rest []Reading
 	for k, r := range s.given {
 		if k != i && k != j {

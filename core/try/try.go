@@ -42,7 +42,7 @@ type Hung struct {
 	// Sure is how many sigmas inside Within a margin must be, before nothing is done about it.
 	Sure  float64
 	Trip  float64 // minutes
-	Again float64 // minutes of another round, where a margin comes out other than foretold
+	Again float64 // minutes of another round, where a margin comes out other than predicted
 	With  Means   // what may be done
 }
 

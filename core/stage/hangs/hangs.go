@@ -32,7 +32,7 @@ type Try struct {
 	Wanted  frame.Each[figure.Figure]
 	Margins frame.Each[[]try.Margin] // along each side, as all that was read says
 	Ends    frame.Each[[2]float64]   // how unsure the straight line through each side's is at its ends, mm
-	Was     frame.Each[[]try.Margin] // as was foretold before its gaps were read
+	Was     frame.Each[[]try.Margin] // as was predicted before its gaps were read
 	ToRead  []site.Suggestion
 	Ways    []TryWay
 	After   []message.Message // once the margins are in: flush with the jamb, then the latch, each with what it costs
