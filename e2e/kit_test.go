@@ -201,26 +201,6 @@ func TestASlabOfferedUpIsReadOnceRound(t *testing.T) {
 	assert.True(t, o.Readings[3].Blocked)
 }
 
-// On a phone the question, its entry and its keypad stand on one screen, and the
-// drawing's figures are no smaller than 16 px.
-func TestOneScreenOnAPhone(t *testing.T) {
-	u := sit(t, "demo")
-	u.do(chromedp.EmulateViewport(390, 844))
-	u.open("/j/tern-house/chart/measure")
-	u.until("the question", `document.querySelector('[data-next]')`)
-	u.click(`[data-keypad]`)
-	u.until("the keypad", `[...document.querySelectorAll('[data-asked] button')].some((b) => b.innerText === 'Enter')`)
-	whole := `((e) => { const r = e.getBoundingClientRect();
-		const rod = document.querySelector('[data-rod]').getBoundingClientRect(); return r.top >= 0 && r.bottom <= rod.top })`
-	assert.Equal(t, "true", u.js(`String(`+whole+`(document.querySelector('[data-next]')))`))
-	assert.Equal(t, "true", u.js(
-		`String(`+whole+`([...document.querySelectorAll('[data-asked] button')].find((b) => b.innerText === 'Enter')))`,
-	))
-	assert.Equal(t, "true", u.js(
-		`String([...document.querySelectorAll('svg[role=img] [data-margin]')].every((e) => e.getBoundingClientRect().height >= 16))`,
-	))
-}
-
 // The cut sheet carries its drawing onto paper, whole and beside all of its
 // marks, on one page of A4 or letter.
 func TestTheCutSheetOnPaper(t *testing.T) {

@@ -7,6 +7,7 @@ import { type JobHead, Trouble } from '../api/client';
 import { listen } from '../api/live';
 import { flush } from '../api/queue';
 import { resources } from '../api/resources';
+import { Keypad } from '../ui/keypad';
 import { Broken, Waiting } from '../ui/says';
 import { readTheme } from '../ui/top';
 import { keepJobLocale } from '../words/locale';
@@ -100,6 +101,7 @@ if (root && !out)
 			<QueryClientProvider client={cache}>
 				<RouterProvider router={router} />
 				<LineBar />
+				<Keypad />
 			</QueryClientProvider>
 		</StrictMode>,
 	);

@@ -1,10 +1,9 @@
 import { Keyboard } from 'lucide-react';
-import { type ReactNode, useId, useRef, useState } from 'react';
+import { type ReactNode, useId, useRef } from 'react';
 import type { Unit } from '../api/client';
 import { say } from '../words/texts';
+import { coarse, useKeypad } from './keypad';
 import { useTaker } from './taker';
-
-const coarse = () => matchMedia('(pointer: coarse)').matches;
 
 /** onward moves to the next tape entry, as Enter does on a reading. */
 export function onward(from: HTMLElement) {
@@ -39,22 +38,9 @@ type TapeProps = {
 export function Tape(p: TapeProps) {
 	const id = useId();
 	const input = useRef<HTMLInputElement>(null);
-	const [pad, setPad] = useState(false);
+	const pad = useKeypad(input, { value: p.value, unit: p.unit, type: p.onChange, enter: p.onEnter });
 	const held = useTaker(input, { value: p.value, type: p.onChange, enter: p.onEnter, next: p.next });
 	const padButton = p.big || coarse();
-	const insert = (text: string) => {
-		const el = input.current;
-		if (!el) return;
-		const [a, b] = [el.selectionStart ?? p.value.length, el.selectionEnd ?? p.value.length];
-		if (text === '⌫')
-			p.onChange(
-				a === b
-					? p.value.slice(0, Math.max(a - 1, 0)) + p.value.slice(b)
-					: p.value.slice(0, a) + p.value.slice(b),
-			);
-		else p.onChange(p.value.slice(0, a) + text + p.value.slice(b));
-		el.focus();
-	};
 	return (
 		<div className={p.big ? 'text-2xl' : ''}>
 			<label htmlFor={id} className={p.hideLabel ? 'sr-only' : 'block text-base mb-1'}>
@@ -69,14 +55,14 @@ export function Tape(p: TapeProps) {
 						id={id}
 						data-tape
 						data-field={p.id}
-						className="dim grow min-w-0"
-						inputMode={pad ? 'none' : 'text'}
+						className="dim grow min-w-0 scroll-mt-12"
+						inputMode={pad.wanted ? 'none' : 'text'}
 						autoComplete="off"
 						autoCapitalize="off"
 						spellCheck={false}
 						enterKeyHint="next"
 						// biome-ignore lint/a11y/noAutofocus: the reading to take is where the hand goes next
-						autoFocus={p.autoFocus}
+						autoFocus={p.autoFocus || (p.next && pad.goesOn)}
 						placeholder={p.placeholder}
 						value={p.value}
 						aria-invalid={!!p.error}
@@ -84,10 +70,14 @@ export function Tape(p: TapeProps) {
 						onChange={(e) => p.onChange(e.target.value)}
 						onFocus={(e) => {
 							held();
-							if (coarse()) setPad(true);
+							pad.take(e.target);
 							e.target.select();
 						}}
-						onBlur={(e) => p.onLeave?.(e.target.value)}
+						onClick={(e) => pad.take(e.currentTarget)}
+						onBlur={(e) => {
+							pad.leave();
+							p.onLeave?.(e.target.value);
+						}}
 						onKeyDown={(e) => {
 							if (e.key === 'Enter') {
 								e.preventDefault();
@@ -103,13 +93,11 @@ export function Tape(p: TapeProps) {
 						className="btn btn-ghost btn-square no-print"
 						aria-label={say('page.tape-keypad')}
 						data-keypad
-						aria-pressed={pad}
+						aria-pressed={pad.here}
 						title={say('page.tape-keypad')}
 						tabIndex={-1}
-						onClick={() => {
-							setPad(!pad);
-							input.current?.focus();
-						}}
+						onPointerDown={(e) => e.preventDefault()}
+						onClick={pad.toggle}
 					>
 						<Keyboard size={20} />
 					</button>
@@ -126,82 +114,6 @@ export function Tape(p: TapeProps) {
 					{p.waits}
 				</p>
 			)}
-			{pad && (
-				<Keypad unit={p.unit} insert={insert} enter={() => input.current && p.onEnter(input.current.value)} />
-			)}
-		</div>
-	);
-}
-
-const sixteenths = [
-	'1/16',
-	'1/8',
-	'3/16',
-	'1/4',
-	'5/16',
-	'3/8',
-	'7/16',
-	'1/2',
-	'9/16',
-	'5/8',
-	'11/16',
-	'3/4',
-	'13/16',
-	'7/8',
-	'15/16',
-];
-
-function Keypad({ unit, insert, enter }: { unit: Unit; insert: (s: string) => void; enter: () => void }) {
-	const hold = (e: React.PointerEvent) => e.preventDefault(); // the entry keeps the focus
-	const key = (label: string, text = label, wide = '') => (
-		<button
-			key={label}
-			type="button"
-			tabIndex={-1}
-			className={`btn text-xl px-0 ${wide}`}
-			onPointerDown={hold}
-			onClick={() => insert(text)}
-		>
-			{label}
-		</button>
-	);
-	return (
-		<div className="mt-2 grid gap-1 select-none">
-			{unit === 'in' && (
-				<div className="grid grid-cols-5 gap-1">
-					{sixteenths.map((f) => (
-						<button
-							key={f}
-							type="button"
-							tabIndex={-1}
-							className="btn px-0 text-lg frac"
-							onPointerDown={hold}
-							onClick={() => insert(` ${f}`)}
-						>
-							{f}
-						</button>
-					))}
-				</div>
-			)}
-			<div className="grid grid-cols-5 gap-1">
-				{['7', '8', '9'].map((d) => key(d))}
-				{key('⌫')}
-				{key('−', '-')}
-				{['4', '5', '6'].map((d) => key(d))}
-				{unit === 'in' ? key("'") : key('.5')}
-				{key('.')}
-				{['1', '2', '3'].map((d) => key(d))}
-				{key('0')}
-				<button
-					type="button"
-					tabIndex={-1}
-					className="btn btn-primary px-0"
-					onPointerDown={hold}
-					onClick={enter}
-				>
-					Enter
-				</button>
-			</div>
 		</div>
 	);
 }

@@ -76,39 +76,41 @@ export function MeasureStep() {
 					data-asked
 					className="border-2 border-[var(--rod-edge)] p-3 mb-4"
 				>
-					<p className="opacity-80">
-						{next.brings
-							? say('measure.next-reading-brings', { brings: next.brings })
-							: say('measure.next-reading')}
-					</p>
-					<h2 className="text-xl mb-1" data-next={readingID(next)}>
-						{next.name[0]?.toUpperCase()}
-						{next.name.slice(1)}
-					</h2>
-					{next.with && (
-						<p className="mb-1" data-with={next.with}>
-							<Phrase
-								id="measure.with"
-								of={{ tool: <strong className="font-semibold">{next.with}</strong> }}
-							/>
+					<div data-question>
+						<p className="opacity-80">
+							{next.brings
+								? say('measure.next-reading-brings', { brings: next.brings })
+								: say('measure.next-reading')}
 						</p>
-					)}
-					<TakeReading
-						key={next.name}
-						name={next.name}
-						how={next.how}
-						typing={(yes) => setHeld(yes ? next : null)}
-						reading={{
-							...(next.offer ? { offer: next.offer } : {}),
-							...(next.tool ? { tool: next.tool } : {}),
-							...(next.turned ? { turned: true } : {}),
-							kind: next.kind,
-							at: next.at,
-							...(next.side ? { side: next.side } : {}),
-							...(next.from ? { from: next.from } : {}),
-							...(next.to ? { to: next.to } : {}),
-						}}
-					/>
+						<h2 className="text-xl mb-1" data-next={readingID(next)}>
+							{next.name[0]?.toUpperCase()}
+							{next.name.slice(1)}
+						</h2>
+						{next.with && (
+							<p className="mb-1" data-with={next.with}>
+								<Phrase
+									id="measure.with"
+									of={{ tool: <strong className="font-semibold">{next.with}</strong> }}
+								/>
+							</p>
+						)}
+						<TakeReading
+							key={next.name}
+							name={next.name}
+							how={next.how}
+							typing={(yes) => setHeld(yes ? next : null)}
+							reading={{
+								...(next.offer ? { offer: next.offer } : {}),
+								...(next.tool ? { tool: next.tool } : {}),
+								...(next.turned ? { turned: true } : {}),
+								kind: next.kind,
+								at: next.at,
+								...(next.side ? { side: next.side } : {}),
+								...(next.from ? { from: next.from } : {}),
+								...(next.to ? { to: next.to } : {}),
+							}}
+						/>
+					</div>
 					{overtaken && (
 						<p role="status" className="mt-1 border-l-4 border-info pl-3" data-overtaken>
 							{say('measure.someone-else-has-read-this')}

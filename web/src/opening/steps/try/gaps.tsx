@@ -26,7 +26,7 @@ export function NextGap() {
 	return (
 		<section aria-label={say('try.next-gap')} className="border-2 border-[var(--rod-edge)] p-3 mb-4">
 			{next ? (
-				<>
+				<div data-question>
 					<h2 className="text-2xl mb-1 first-letter:uppercase" data-next={readingID(next)}>
 						{next.name}
 					</h2>
@@ -37,7 +37,7 @@ export function NextGap() {
 						at={next.at}
 						typing={(yes) => setHeld(yes ? next : null)}
 					/>
-				</>
+				</div>
 			) : (
 				<p className="text-lg" data-enough>
 					<strong>{say('try.read-enough')}</strong> {say('try.read-enough-why')}

@@ -1,0 +1,162 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// thumb is a person with a phone in one hand: what is tapped must be in sight, and each tap counts.
+type thumb struct {
+	person
+	taps *int
+}
+
+// byThumb is a person at a phone of a size, in CSS pixels.
+func byThumb(u person, width, height int64) thumb {
+	u.do(chromedp.EmulateViewport(width, height, chromedp.EmulateMobile, chromedp.EmulateTouch))
+	return thumb{u, new(int)}
+}
+
+// tap touches what an expression of JavaScript finds, where it is: nothing scrolls for it, and nothing may lie over it.
+func (u thumb) tap(js string) {
+	u.t.Helper()
+	u.until(js, js)
+	u.until(js+" can be touched", `((e) => { const r = e.getBoundingClientRect();
+		return e.contains(document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2)); })(`+js+`)`)
+	for range 5 { // a page that is drawn anew meanwhile moves it from under the thumb
+		var at struct{ X, Y float64 }
+		require.NoError(u.t, json.Unmarshal([]byte(u.js(`((e) => { const r = e.getBoundingClientRect();
+			window.touched_ = false;
+			document.addEventListener('pointerdown', (d) => { window.touched_ ||= e.contains(d.target); }, { capture: true });
+			return JSON.stringify({ x: r.x + r.width / 2, y: r.y + r.height / 2 }); })(`+js+`)`)), &at))
+		u.do(chromedp.TapXY(at.X, at.Y))
+		missed, err := chromedp.Run(u.ctx, chromedp.Evaluate[bool](`window.touched_ === false && !!(`+js+`)`))
+		if err != nil || !missed {
+			*u.taps++
+			return
+		}
+	}
+	require.Fail(u.t, "could not be touched", js)
+}
+
+// sel taps what a selector finds, once a swipe has brought it into sight.
+func (u thumb) sel(sel string) {
+	u.t.Helper()
+	find := fmt.Sprintf(`document.querySelector(%q)`, sel)
+	u.until(sel, find)
+	u.js(`(` + find + `.scrollIntoView({ block: 'center', behavior: 'instant' }), '')`)
+	u.tap(find)
+}
+
+// types a length on the tape keypad: each digit is a key, and each sixteenth.
+func (u thumb) types(length string) (keys int) {
+	u.t.Helper()
+	key := func(k string) {
+		u.tap(fmt.Sprintf(`[...document.querySelectorAll('[data-pad] button')].find((b) => b.textContent === %q)`, k))
+		keys++
+	}
+	whole, fraction, _ := strings.Cut(length, " ")
+	for _, r := range strings.ReplaceAll(whole, "-", "−") {
+		key(string(r))
+	}
+	if fraction != "" {
+		key(fraction)
+	}
+	return keys
+}
+
+const enterKey = `[...document.querySelectorAll('[data-pad] button')].find((b) => b.textContent === 'Enter')`
+
+// inSight is whether something is whole on the screen, above the keypad and below the head of the page.
+const inSight = `((e) => { const r = e.getBoundingClientRect(), pad = document.querySelector('[data-pad]').getBoundingClientRect();
+	return r.top >= document.querySelector('header').getBoundingClientRect().bottom - 1 && r.bottom <= pad.top + 1; })`
+
+// A door's readings by thumb, in inches, on a large and on a small phone: the keypad stays from one reading to the
+// next, what is asked and its entry stand above it, and a reading takes its digits and Enter.
+func TestReadingsByThumb(t *testing.T) {
+	for _, size := range [][2]int64{{390, 844}, {360, 640}} {
+		t.Run(fmt.Sprint(size[0], "x", size[1]), func(t *testing.T) {
+			u := sit(t, "serve")
+			p := byThumb(u, size[0], size[1])
+			u.open("/")
+			p.sel(`[data-field="job-name"]`)
+			u.keys("Heron Cottage")
+			p.sel(`label:has([data-field="job-in"])`)
+			p.sel(`form:has([data-field="job-name"]) button`)
+			u.until("the walk", `document.querySelector('[data-field="opening-name"]')`)
+			p.sel(`[data-field="opening-name"]`)
+			u.keys("Scullery")
+			p.sel(`form:has([data-field="opening-name"]) button`)
+			u.until("the first reading", `document.querySelector('[data-next]')`)
+			values := map[string]string{
+				"width": "30 1/4", "height": "80 1/2", "plumb": "0", "level": "0", "square": "0", "straight": "0",
+				"diagonal": "86",
+			}
+			p.sel(`[data-field="next-reading"]`)
+			keys, readings := 0, 0
+			before := *p.taps
+			for range 40 {
+				u.until("asked or enough", `document.querySelector('[data-enough]') || document.querySelector('[data-next]')`)
+				if u.js(`document.querySelector('[data-enough]') ? 'enough' : ''`) != "" {
+					break
+				}
+				name := u.js(`document.querySelector('[data-next]').dataset.next`)
+				u.until("the keypad is for "+name, `document.querySelector('[data-pad]') && document.activeElement?.dataset.field === 'next-reading'`)
+				u.until(name+" and its entry are in sight", inSight+`(document.querySelector('[data-next]')) && `+
+					inSight+`(document.querySelector('[data-field="next-reading"]'))`)
+				for start, v := range values {
+					if strings.HasPrefix(name, start) {
+						keys += p.types(v)
+					}
+				}
+				p.tap(enterKey)
+				readings++
+				u.until(name+" is kept", fmt.Sprintf(
+					`document.querySelector('[data-reading=%q]') && document.querySelector('[data-next]')?.dataset.next !== %q`, name, name,
+				))
+			}
+			assert.GreaterOrEqual(t, readings, 6)
+			assert.Equal(t, readings, *p.taps-before-keys, "a reading takes Enter besides its digits, and nothing else")
+			u.until("nothing is asked, and the keypad is gone", `!document.querySelector('[data-pad]')`)
+		})
+	}
+}
+
+// There is one keypad, for the entry that was tapped last; its own button closes it, and so does leaving.
+func TestOneKeypad(t *testing.T) {
+	u := sit(t, "demo")
+	p := byThumb(u, 390, 844)
+	u.open("/j/alder-cottage/pantry/slab")
+	pads := func(n int, field string) {
+		u.until(fmt.Sprintf("%d keypads, for %s", n, field), fmt.Sprintf(
+			`document.querySelectorAll('[data-pad]').length === %d && (%d === 0 || document.activeElement?.dataset.field === %q)`,
+			n, n, field,
+		))
+	}
+	for _, field := range []string{"/slab/width", "/slab/length", "/slab/thickness"} {
+		p.sel(fmt.Sprintf(`[data-field=%q]`, field))
+		pads(1, field)
+	}
+	p.tap(`document.querySelector('[data-close-keypad]')`)
+	pads(0, "")
+	p.sel(`[data-field="/slab/thickness"]`)
+	pads(1, "/slab/thickness")
+	for range len("1 3/8") {
+		p.tap(`[...document.querySelectorAll('[data-pad] button')].find((b) => b.textContent === '⌫')`)
+	}
+	p.types("1 1/2")
+	p.tap(enterKey)
+	u.until("it is kept", `document.querySelector('[data-field="/slab/thickness"]').value === '1 1/2'`)
+	pads(0, "") // the focus went on to the step's end
+	p.sel(`[data-field="/slab/width"]`)
+	pads(1, "/slab/width")
+	p.tap(`document.querySelector('header a')`)
+	u.until("the walk", `document.querySelector('[data-door]')`)
+	pads(0, "")
+}
