@@ -160,3 +160,19 @@ func TestOneKeypad(t *testing.T) {
 	u.until("the walk", `document.querySelector('[data-door]')`)
 	pads(0, "")
 }
+
+// On a phone each figure of a drawing is at least 14 px high, and each other text of it 12 (common practice for what is
+// read at arm's length), whatever the drawing is scaled by.
+func TestDrawingsAreLegibleOnAPhone(t *testing.T) {
+	u := sit(t, "demo")
+	byThumb(u, 390, 844)
+	for _, door := range []string{"/j/tern-house/linen/", "/j/tern-house/saloon/", "/j/alder-cottage/pantry/"} {
+		for _, step := range []string{"measure", "slab", "margins", "cut", "hinges", "swing", "lock", "try", "stops"} {
+			u.open(door + step)
+			u.until(step, fmt.Sprintf(`document.querySelector('main h1')?.dataset.at === %q && document.querySelector('.drawn svg')`, step))
+			u.until("its texts are legible at "+door+step, `[...document.querySelectorAll('svg[role=img] text')].every((e) => {
+				const px = parseFloat(getComputedStyle(e).fontSize) * Math.abs(e.getScreenCTM().d || e.getScreenCTM().b);
+				return px >= (/^\d/.test(e.textContent) && !/[a-z]/.test(e.textContent) ? 13.9 : 11.9); })`)
+		}
+	}
+}

@@ -2,6 +2,7 @@ import { useContext, useSyncExternalStore } from 'react';
 import type { Drawing, Leaf, Plan } from '../api/client';
 import { type Box, near, type P, readingLine } from '../ui/geometry';
 import { pick, ShownIn, SvgDigits } from '../ui/length';
+import { useLegible } from '../ui/unit';
 import { say } from '../words/texts';
 
 /** The edge of a margin is drawn as layers at so many sigmas. */
@@ -83,7 +84,8 @@ export function Daylight({
 	const px = (x: number) => (flip === 1 ? x : box.x + box.w - (x - box.x));
 	const py = (y: number) => -y;
 	const path = (pts: P[]) => pts.map(([x, y]) => `${px(x).toFixed(1)},${py(y).toFixed(1)}`).join(' ');
-	const font = d.height / (line ? 30 : small ? 16 : 27);
+	const text = useLegible();
+	const font = text.figure(d.height / (line ? 30 : small ? 16 : 27));
 
 	// Light past the width that looks right is brighter.
 	const wide = (l: (typeof d.light)[number]) => l.wanted + d.uneven;
@@ -92,6 +94,7 @@ export function Daylight({
 	);
 	return (
 		<svg
+			ref={text.ref}
 			viewBox={`${box.x} ${-(box.y + box.h)} ${box.w} ${box.h}`}
 			className={`overflow-visible ${className ?? ''}`}
 			{...(at && { x: at[0], y: at[1], width: box.w, height: box.h })}
@@ -142,6 +145,7 @@ export function Daylight({
 							px={px}
 							py={py}
 							font={font}
+							small={text.label(font * 0.68)}
 							ask={ask}
 						/>
 					))}
@@ -396,8 +400,16 @@ function MarginText({
 	px,
 	py,
 	font,
+	small,
 	ask,
-}: Placed & { m: Leaf['light'][number]; times: number; flip: 1 | -1; font: number; ask: Props['ask'] }) {
+}: Placed & {
+	m: Leaf['light'][number];
+	times: number;
+	flip: 1 | -1;
+	font: number;
+	small: number;
+	ask: Props['ask'];
+}) {
 	const unit = useContext(ShownIn);
 	const [th, tl, , fh] = d.corners as [P, P, P, P];
 	const { spot } = shape;
@@ -430,7 +442,7 @@ function MarginText({
 		>
 			<SvgDigits text={m.figure.text} />
 			{pick(m.figure.plusMinus, unit) && (
-				<tspan fontSize={font * 0.68} opacity={0.85}>
+				<tspan fontSize={small} opacity={0.85}>
 					{' '}
 					±<SvgDigits text={m.figure.plusMinus} />
 				</tspan>

@@ -1,5 +1,6 @@
 import type { Leaf } from '../api/client';
 import { SvgDigits } from '../ui/length';
+import { useLegible } from '../ui/unit';
 import { say } from '../words/texts';
 import { edgeName } from '../words/trade';
 
@@ -33,6 +34,7 @@ export function Trestles({
 		return Math.min((m?.depth.mm ?? 0) * times, 170);
 	};
 	// Corners of the chalk outline: top hinge, top lock, foot lock, foot hinge.
+	const text = useLegible();
 	const chalk = [
 		[depth('hinge', 0), depth('head', 0)],
 		[width - depth('lock', 0), depth('head', 1)],
@@ -40,7 +42,7 @@ export function Trestles({
 		[depth('hinge', 1), length - depth('foot', 0)],
 	] as [number, number][];
 	const points = (p: [number, number][]) => p.map(([x, y]) => `${px(x)},${y}`).join(' ');
-	const font = 58;
+	const [font, small] = [text.figure(58), text.label(38)];
 	const label = (side: string, i: number) => {
 		const m = edge(side)?.marks[i];
 		if (!m) return null;
@@ -66,23 +68,24 @@ export function Trestles({
 			</text>
 		);
 	};
-	const name = (text: string, x: number, y: number, turn = 0) => (
+	const name = (says: string, x: number, y: number, turn = 0) => (
 		<text
 			x={px(x)}
 			y={y}
-			fontSize={38}
+			fontSize={small}
 			textAnchor="middle"
 			fill="var(--board-ink)"
 			opacity={0.85}
 			transform={turn ? `rotate(${turn} ${px(x)} ${y})` : undefined}
 		>
-			{text}
+			{says}
 		</text>
 	);
 	return (
 		<svg
-			viewBox={`${-pad} -110 ${width + 2 * pad} ${length + 220}`}
-			className={className}
+			ref={text.ref}
+			viewBox={`${-pad} -150 ${width + 2 * pad} ${length + 300}`}
+			className={`overflow-visible ${className ?? ''}`}
 			role="img"
 			aria-label={say('cut.the-uncut-slab-with-the')}
 			data-view="chalk"
@@ -104,10 +107,15 @@ export function Trestles({
 				strokeDasharray="40 14"
 			/>
 			<rect x={0} y={0} width={width} height={length} fill="none" stroke="currentColor" strokeWidth={4} />
-			{name(edgeName('head'), width / 2, depth('head', 0) + 70)}
-			{name(edgeName('foot'), width / 2, length - Math.max(depth('foot', 0), depth('foot', 1)) - 40)}
-			{name(edgeName('hinge'), Math.max(depth('hinge', 0), depth('hinge', 1)) + 50, length / 2, -90)}
-			{name(edgeName('lock'), width - Math.max(depth('lock', 0), depth('lock', 1)) - 50, length / 2, 90)}
+			{name(edgeName('head'), width / 2, depth('head', 0) + 1.5 * small)}
+			{name(edgeName('foot'), width / 2, length - Math.max(depth('foot', 0), depth('foot', 1)) - small)}
+			{name(edgeName('hinge'), Math.max(depth('hinge', 0), depth('hinge', 1)) + 1.4 * small, length / 2, -90)}
+			{name(
+				edgeName('lock'),
+				width - Math.max(depth('lock', 0), depth('lock', 1)) - 1.4 * small,
+				length / 2,
+				90,
+			)}
 			{['hinge', 'lock'].flatMap((s) => [0, 1, 2, 3, 4].map((i) => label(s, i)))}
 			{['head', 'foot'].flatMap((s) => [0, 1, 2].map((i) => label(s, i)))}
 		</svg>

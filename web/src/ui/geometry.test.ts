@@ -1,6 +1,6 @@
-import { describe, expect, test } from 'vitest';
+import { describe, expect, it, test } from 'vitest';
 import type { Drawing, Plan } from '../api/client';
-import { footAt, grabbed, near, outline, readingLine } from './geometry';
+import { footAt, grabbed, near, outline, readingLine, spread } from './geometry';
 
 // A slab of 800 by 2000, square, its foot hinge corner at the origin.
 const drawing = {
@@ -126,5 +126,15 @@ describe('a door swung by hand', () => {
 				[1, 2],
 			]),
 		).toBe('M0 0L1 2Z');
+	});
+});
+
+describe('labels that would lie over one another', () => {
+	it('are spread about their middle, in their order', () => {
+		expect(spread([0, 19, -19], 15)).toEqual([0, 19, -19]);
+		expect(spread([0, 4, 8], 10)).toEqual([-6, 4, 14]);
+		expect(spread([8, 0, 100], 10)).toEqual([9, -1, 100]);
+		// 0 and 2 become -4 and 6, which then touch 12: the three about 14 / 3.
+		expect(spread([0, 2, 12], 10).map((v) => Math.round(v * 3))).toEqual([-16, 14, 44]);
 	});
 });

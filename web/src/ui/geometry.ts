@@ -99,3 +99,29 @@ export function grabbed([x, z]: P, opens: number): number {
 export function footAt<F extends { angle: number }>(foot: F[], angle: number): F {
 	return foot.reduce((best, f) => (Math.abs(f.angle - angle) < Math.abs(best.angle - angle) ? f : best));
 }
+
+/** spread moves places that lie nearer to one another than least apart, each no further than it takes. */
+export function spread(places: number[], least: number): number[] {
+	const order = places.map((at, i) => ({ at, i })).sort((a, b) => a.at - b.at);
+	// Neighbours that would touch become one block about their middle; blocks that then touch become one.
+	const blocks: { middle: number; of: number[] }[] = [];
+	for (const { at, i } of order) {
+		blocks.push({ middle: at, of: [i] });
+		for (;;) {
+			const [a, b] = blocks.slice(-2);
+			if (!a || !b) break;
+			if (b.middle - a.middle >= ((a.of.length + b.of.length) / 2) * least) break;
+			const n = a.of.length + b.of.length;
+			blocks.splice(-2, 2, {
+				middle: (a.middle * a.of.length + b.middle * b.of.length) / n,
+				of: [...a.of, ...b.of],
+			});
+		}
+	}
+	const moved = [...places];
+	for (const { middle, of } of blocks)
+		of.forEach((i, k) => {
+			moved[i] = middle + (k - (of.length - 1) / 2) * least;
+		});
+	return moved;
+}

@@ -119,7 +119,7 @@ export function Keypad() {
 			const title = question?.querySelector('h2');
 			const room = question?.closest('.door-scroll')?.clientHeight ?? innerHeight;
 			// Where all of it does not fit, its name and its entry do.
-			if (title && question.clientHeight > room)
+			if (question && title && question.clientHeight > room)
 				title.scrollIntoView({ block: 'start', behavior: 'instant' });
 			else (question ?? entry?.input)?.scrollIntoView({ block: 'nearest', behavior: 'instant' });
 		});

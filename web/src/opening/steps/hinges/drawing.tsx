@@ -1,6 +1,7 @@
 import { useContext } from 'react';
 import type { Figure, Leaf } from '../../../api/client';
 import { pick, ShownIn, SvgDigits } from '../../../ui/length';
+import { useLegible } from '../../../ui/unit';
 import { say } from '../../../words/texts';
 
 /** How many units of the drawing a millimetre across is: half a millimetre of packing is visible. */
@@ -23,13 +24,15 @@ type Props = {
  */
 export function HingesView({ leaf, hand, whole, ask }: Props) {
 	const d = leaf.drawing;
+	const text = useLegible();
 	if (!d) return null;
+	const font = text.label(d.height / 30);
 	const gaps = d.light.find((l) => l.side === 'hinge')?.gaps ?? [];
 	const top = d.corners[0]?.[1] ?? d.height;
 	const low = d.corners[3]?.[1] ?? 0;
 	const y = (v: number) => top - v;
 	const mirror = hand === 'right' ? -1 : 1;
-	const font = d.height / 30;
+
 	// The slab's edge is set back where it is hollowed, and the jamb is nearer to its line by as much.
 	const off = (i: number) => d.hollow[i] ?? 0;
 	const face = gaps.map((g, i) => `${(off(i) - g.mean) * across} ${y(g.along)}`);
@@ -44,7 +47,8 @@ export function HingesView({ leaf, hand, whole, ask }: Props) {
 	const depth = leaf.gauges.depth.mm * across;
 	return (
 		<svg
-			viewBox={`-740 -240 1480 ${d.height + 330}`}
+			ref={text.ref}
+			viewBox={`-740 -300 1480 ${d.height + 390}`}
 			className="absolute inset-0 w-full h-full"
 			role="img"
 			aria-label={say('hinges.the-hinge-jamb-and-the')}

@@ -1,5 +1,7 @@
 import type { Leaf, Schemas } from '../../../api/client';
+import { spread } from '../../../ui/geometry';
 import { SvgDigits } from '../../../ui/length';
+import { useLegible } from '../../../ui/unit';
 import { say } from '../../../words/texts';
 
 type Hardware = Schemas['HardwareWork'];
@@ -13,17 +15,23 @@ const reach = 190;
  */
 export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; thickness: number }) {
 	const { latch } = leaf;
+	const text = useLegible();
 	if (!latch || leaf.hardware.length === 0) return null;
 	const line = latch.slab.mm;
 	const jambLine = latch.jamb.mm;
 	const mirror = hand === 'right' ? -1 : 1;
-	const font = 15;
+	const font = text.label(15);
 	// The lock edge is at 0; the face lies behind it, edge and jamb beside it.
 	const edge = 40;
 	const jamb = edge + thickness + 45;
-	let n = 0;
+	const holes = leaf.hardware.flatMap((d) => d.holes.map((h) => ({ ...h, name: d.name })));
+	const places = spread(
+		holes.map((h) => h.down.mm - line),
+		font,
+	);
 	return (
 		<svg
+			ref={text.ref}
 			viewBox={`${mirror === 1 ? -230 : -(jamb + 110)} ${-reach - 40} ${340 + jamb} ${2 * reach + 80}`}
 			className="absolute inset-0 w-full h-full"
 			role="img"
@@ -97,29 +105,31 @@ export function LockView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; 
 				<text x={mirror * (jamb + 35)} y={-reach - 10} textAnchor="middle">
 					{say('page.the-jamb')}
 				</text>
-				{leaf.hardware.flatMap((d) =>
-					d.holes.map((h) => {
-						n += 1;
-						return (
-							<text
-								key={d.name + h.what}
-								x={mirror * (-h.in.mm - h.dia.mm / 2 - 5)}
-								y={h.down.mm - line + font * 0.35}
-								fill="var(--board-ink)"
-								stroke="var(--board)"
-								strokeWidth={5}
-								paintOrder="stroke"
-								textAnchor={mirror === 1 ? 'end' : 'start'}
-							>
-								{n} {h.what}, <SvgDigits text={h.dia.text} />
-							</text>
-						);
-					}),
-				)}
-				<text x={mirror * (edge + thickness / 2)} y={reach + 22} textAnchor="middle">
+				{holes.map((h, i) => {
+					return (
+						<text
+							key={h.name + h.what}
+							x={mirror * (-h.in.mm - h.dia.mm / 2 - 5)}
+							y={(places[i] ?? 0) + font * 0.35}
+							fill="var(--board-ink)"
+							stroke="var(--board)"
+							strokeWidth={5}
+							paintOrder="stroke"
+							textAnchor={mirror === 1 ? 'end' : 'start'}
+						>
+							{i + 1} {h.what}, <SvgDigits text={h.dia.text} />
+						</text>
+					);
+				})}
+				<text
+					x={mirror * (edge + thickness / 2)}
+					y={reach + 22}
+					fontSize={text.figure(15)}
+					textAnchor="middle"
+				>
 					<SvgDigits text={latch.slab.text} />
 				</text>
-				<text x={mirror * (jamb + 35)} y={reach + 22} textAnchor="middle">
+				<text x={mirror * (jamb + 35)} y={reach + 22} fontSize={text.figure(15)} textAnchor="middle">
 					<SvgDigits text={latch.jamb.text} />
 				</text>
 			</g>

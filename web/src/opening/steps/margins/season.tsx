@@ -3,6 +3,7 @@ import { Said, useAttempt } from '../../../api/attempt';
 import type { Leaf } from '../../../api/client';
 import { Checkbox } from '../../../ui/checkbox';
 import { Len, pick, Row, ShownIn, Why } from '../../../ui/length';
+import { useLegible } from '../../../ui/unit';
 import { bars } from '../../../ui/year';
 import { say, type TextId } from '../../../words/texts';
 import { trade } from '../../../words/trade';
@@ -131,6 +132,7 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 			<span data-lie={s.lie}>{say('season.count-days', { count: s.lie })}</span>
 		</Row>
 	);
+	const text = useLegible();
 	const high = 96;
 	const list = bars(
 		s.months.map((m) => m.light.mm),
@@ -178,6 +180,7 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 			</Row>
 			{lie}
 			<svg
+				ref={text.ref}
 				viewBox={`0 0 360 ${high + 26}`}
 				className="w-full mt-3"
 				role="img"
@@ -192,7 +195,7 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 					<g key={m.name} transform={`translate(${i * 30} 0)`}>
 						<rect x={0} y={0} width={30} height={high - (list[i] ?? 0)} fill="var(--board)" />
 						<rect x={0} y={high - (list[i] ?? 0)} width={30} height={list[i] ?? 0} fill="var(--light)" />
-						<text x={15} y={high + 18} textAnchor="middle" fontSize={13} fill="var(--on-shade)">
+						<text x={15} y={high + 18} textAnchor="middle" fontSize={text.label(13)} fill="var(--on-shade)">
 							{m.name.slice(0, 1)}
 						</text>
 						{(m.name === s.tight.name || m.name === s.wide.name) && (
@@ -200,7 +203,7 @@ function YearOf({ season: s }: { season: NonNullable<Leaf['season']> }) {
 								x={15}
 								y={high - (list[i] ?? 0) - 6}
 								textAnchor="middle"
-								fontSize={14}
+								fontSize={text.figure(14)}
 								fill="var(--board-ink)"
 								className="dim"
 							>

@@ -1,13 +1,16 @@
 import type { Schemas } from '../../../api/client';
+import { useLegible } from '../../../ui/unit';
 import { say } from '../../../words/texts';
 
 /** Sketch is an opening of unknown size: no slab yet, and where the first reading goes. */
 export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string }) {
 	const [w, h] = [800, 2000];
+	const text = useLegible();
 	const px = (x: number) => (hand === 'right' ? w - x : x);
 	const line = place(next, w, h);
 	return (
 		<svg
+			ref={text.ref}
 			viewBox={`-340 -200 ${w + 680} ${h + 420}`}
 			className="w-full h-full"
 			role="img"
@@ -33,7 +36,7 @@ export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string 
 			<text
 				x={px(90)}
 				y={h * 0.5}
-				fontSize={62}
+				fontSize={text.label(62)}
 				fill="var(--on-shade)"
 				textAnchor={hand === 'right' ? 'end' : 'start'}
 			>
@@ -54,7 +57,7 @@ export function Sketch({ next, hand }: { next?: Schemas['ToRead']; hand: string 
 					<text
 						x={w / 2}
 						y={Math.max(h - (line[1] + line[3]) / 2 - 40, 120)}
-						fontSize={80}
+						fontSize={text.figure(80)}
 						textAnchor="middle"
 						stroke="none"
 					>

@@ -1,5 +1,6 @@
 import type { Leaf } from '../../../api/client';
 import { SvgDigits } from '../../../ui/length';
+import { useLegible } from '../../../ui/unit';
 import { say } from '../../../words/texts';
 
 type Slab = { width: number; length: number };
@@ -7,6 +8,7 @@ type Slab = { width: number; length: number };
 /** Sizes draws the finished slab with its greatest width and length, over the one at hand. */
 export function Sizes({ leaf, slab }: { leaf: Leaf; slab: Slab }) {
 	const { drawing: d, finished: f } = leaf;
+	const text = useLegible();
 	if (!d || !f) return null;
 	const [w, h] = [d.width, d.height];
 	const there = slab.width > 0 && slab.length > 0;
@@ -14,11 +16,12 @@ export function Sizes({ leaf, slab }: { leaf: Leaf; slab: Slab }) {
 	// The surplus is drawn beside the finished slab, four times as large.
 	const more = (over: number) => Math.max(Math.min(over * 4, 150), -150);
 	const [dx, dy] = [more(ow - w), more(oh - h)];
-	const font = h / 24;
+	const font = text.figure(h / 24);
 	return (
 		<svg
-			viewBox={`-300 -260 ${w + 860} ${h + 560}`}
-			className="w-full h-full"
+			ref={text.ref}
+			viewBox={`-300 -300 ${w + 860} ${h + 600}`}
+			className="w-full h-full overflow-visible"
 			role="img"
 			aria-label={say('slab.the-finished-slab-with-its')}
 		>
@@ -49,11 +52,11 @@ export function Sizes({ leaf, slab }: { leaf: Leaf; slab: Slab }) {
 					<SvgDigits text={f.length.text} />
 				</text>
 			</g>
-			<text x={w / 2} y={h / 2} fontSize={font * 0.7} textAnchor="middle" fill="var(--board-ink)">
+			<text x={w / 2} y={h / 2} fontSize={text.label(font * 0.7)} textAnchor="middle" fill="var(--board-ink)">
 				{say('slab.finished')}
 			</text>
 			{there && (
-				<text x={w / 2} y={h + 190} fontSize={font * 0.6} textAnchor="middle" fill="var(--light)">
+				<text x={w / 2} y={h + 190} fontSize={text.label(font * 0.6)} textAnchor="middle" fill="var(--light)">
 					{say('slab.the-slab-as-it-is')}
 				</text>
 			)}

@@ -1,5 +1,6 @@
 import type { Leaf } from '../../../api/client';
 import { SvgDigits } from '../../../ui/length';
+import { useLegible } from '../../../ui/unit';
 import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 
@@ -12,10 +13,11 @@ const times = 6;
  */
 export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string; thickness: number }) {
 	const s = leaf.stops;
+	const text = useLegible();
 	if (!s) return null;
 	// Seen from the stops' side, the hinges are on the other hand.
 	const mirror = hand === 'right' ? 1 : -1;
-	const [w, h, stop, font] = [300, 620, 22, 30];
+	const [w, h, stop, font] = [300, 620, 22, text.figure(30)];
 	const play = (s.from.mm - thickness) * times;
 	const by = (of: string, at: string) => s.moves.find((m) => m.of === of && m.at === at);
 	const x = (toLock: number) => mirror * (toLock - w / 2);
@@ -30,6 +32,7 @@ export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string;
 	const cut = 150;
 	return (
 		<svg
+			ref={text.ref}
 			viewBox="-230 -70 660 760"
 			className="absolute inset-0 w-full h-full"
 			role="img"
@@ -52,7 +55,7 @@ export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string;
 							</text>
 						),
 				)}
-				<g fill="var(--on-shade)" fontSize={20}>
+				<g fill="var(--on-shade)" fontSize={text.label(20)}>
 					<text x={0} y={-36}>
 						{say('stops.from-the-side-of-the')}
 					</text>
@@ -66,7 +69,7 @@ export function StopsView({ leaf, hand, thickness }: { leaf: Leaf; hand: string;
 				<rect x={36} y={0} width={cut} height={2 * thickness} fill="var(--board)" />
 				<rect x={30} y={2 * thickness} width={cut + 6} height={play} fill="var(--light)" />
 				<rect x={30} y={2 * thickness + play} width={44} height={80} fill="var(--rod)" />
-				<g fill="var(--on-shade)" fontSize={20} className="dim">
+				<g fill="var(--on-shade)" fontSize={text.label(20)} className="dim">
 					<text x={36} y={-12}>
 						{say('page.pull-face')}
 					</text>

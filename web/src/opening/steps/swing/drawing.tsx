@@ -1,8 +1,9 @@
 import { Play } from 'lucide-react';
-import { useContext, useEffect, useId, useRef, useState } from 'react';
+import { useContext, useEffect, useId, useState } from 'react';
 import type { Swing } from '../../../api/client';
 import { footAt, grabbed, outline, type P } from '../../../ui/geometry';
 import { pick, ShownIn } from '../../../ui/length';
+import { useLegible } from '../../../ui/unit';
 import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 
@@ -18,13 +19,13 @@ const lasts = 1600;
 export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 	const unit = useContext(ShownIn);
 	const { angle, setAngle, setMoving } = useSwung(w.opens);
-	const svg = useRef<SVGSVGElement>(null);
+	const text = useLegible();
 	const slab = w.slab as P[];
 	const reach = Math.max(...slab.map(([x, z]) => Math.hypot(x, z)));
 	const mirror = hand === 'right' ? -1 : 1;
 	const now = footAt(w.foot, angle);
-	const drag = (e: React.PointerEvent) => {
-		const m = svg.current?.getScreenCTM();
+	const drag = (e: React.PointerEvent<SVGSVGElement>) => {
+		const m = e.currentTarget.getScreenCTM();
 		if (e.buttons !== 1 || !m) return;
 		const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(m.inverse());
 		setMoving(false);
@@ -46,7 +47,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 	return (
 		<div className="absolute inset-0 flex flex-col text-[var(--on-shade)]" data-swing>
 			<svg
-				ref={svg}
+				ref={text.ref}
 				viewBox={`${mirror === 1 ? view.x : -view.x - view.w} ${view.y} ${view.w} ${view.h}`}
 				className="grow min-h-0 w-full touch-none cursor-grab"
 				role="img"
@@ -62,7 +63,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 							key={t.id}
 							x={mirror * x}
 							y={y + reach / 16}
-							fontSize={reach / 18}
+							fontSize={text.label(reach / 18)}
 							textAnchor="middle"
 							fill="var(--on-shade)"
 						>
@@ -73,7 +74,7 @@ export function SwingView({ swing: w, hand }: { swing: Swing; hand: string }) {
 				<text
 					x={mirror * reach * 0.5}
 					y={-90}
-					fontSize={reach / 15}
+					fontSize={text.figure(reach / 15)}
 					textAnchor="middle"
 					fill="var(--on-shade)"
 					className="dim"
