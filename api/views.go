@@ -122,6 +122,7 @@ type OpeningView struct {
 	Opening job.Opening       `json:"opening"`
 	Texts   map[string]string `json:"texts" doc:"Every length given, by JSON pointer, as it is typed in the job's unit."`
 	Plan    document.Plan     `json:"plan"`
+	Usual   []document.ToRead `json:"usual" doc:"Readings that usually follow, in order: what is asked next without signal."`
 	Version int64             `json:"version"`
 	Undo    string            `json:"undo" doc:"What undo takes back; empty when nothing."`
 	Redo    string            `json:"redo"`
@@ -212,6 +213,6 @@ func openingWith(k store.Kept, plan func() document.Plan) *body[OpeningView] {
 	all := texts(k.Opening, k.Job.Unit)
 	return &body[OpeningView]{etag(k.Version), OpeningView{
 		Job: headView(k.Job), Opening: k.Opening, Texts: all,
-		Plan: plan(), Version: k.Version, Undo: k.Undo, Redo: k.Redo,
+		Plan: plan(), Usual: document.Usual(k.Job.Job(), k.Opening), Version: k.Version, Undo: k.Undo, Redo: k.Redo,
 	}}
 }

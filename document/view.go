@@ -225,6 +225,15 @@ func (p printer) clash(c readings.Clash) Clash {
 	return v
 }
 
+// Usual are the readings that an opening usually gets and has not yet, in order: what is asked without a plan.
+func Usual(j job.Job, o job.Opening) []ToRead {
+	pr, list := newPrinter(j), []ToRead{}
+	for _, s := range readings.Usual(site.New(j, o)) {
+		list = append(list, pr.toRead(s))
+	}
+	return list
+}
+
 func (p printer) toRead(s site.Suggestion) ToRead {
 	r := s.Reading
 	return ToRead{

@@ -2161,6 +2161,8 @@ export interface components {
             };
             /** @description What undo takes back; empty when nothing. */
             undo: string;
+            /** @description Readings that usually follow, in order: what is asked next without signal. */
+            usual: components["schemas"]["ToRead"][];
             /** Format: int64 */
             version: number;
         };

@@ -10,6 +10,7 @@ import { Offers } from './offers';
 import { OtherReading } from './other';
 import { Surety } from './surety';
 import { TakeReading } from './take';
+import { useWaiting, WaitingReadings } from './waiting';
 
 /** chance is a probability as it is said on site. */
 function chance(p: number) {
@@ -27,7 +28,13 @@ export function MeasureStep() {
 	// Where readings clash, what settles it comes first.
 	const clash = view.plan.clashes[0];
 	const settles = clash && !clash.againId ? [clash.again] : [];
-	const open = [...settles, ...view.plan.toRead].filter((r) => !skipped.includes(r.name));
+	const waiting = useWaiting();
+	// Without signal no plan says what is worth reading next: what usually follows does.
+	const usual =
+		waiting.length > 0 ? view.usual.filter((u) => !view.plan.toRead.some((r) => r.name === u.name)) : [];
+	const open = [...settles, ...view.plan.toRead, ...usual].filter(
+		(r) => !skipped.includes(r.name) && !waiting.some((w) => w.id === readingID(r)),
+	);
 	// While something is typed the question stays, whatever is read elsewhere.
 	const [held, setHeld] = useState<(typeof open)[number] | null>(null);
 	const next = held ?? open[0];
@@ -147,8 +154,14 @@ export function MeasureStep() {
 			)}
 			{!next && !other && (
 				<p className="mb-3 text-lg" data-enough>
-					<strong>{clash ? say('measure.settle-what-clashes-first') : say('page.measured-enough')}</strong>{' '}
-					{!clash && (
+					<strong>
+						{clash
+							? say('measure.settle-what-clashes-first')
+							: waiting.length
+								? say('measure.more-with-the-signal')
+								: say('page.measured-enough')}
+					</strong>{' '}
+					{!clash && waiting.length === 0 && (
 						<span className="block mb-2">
 							{say('measure.another-reading-would-cost-more', { trip: chance(view.plan.trip) })}
 						</span>
@@ -160,6 +173,7 @@ export function MeasureStep() {
 			)}
 			{other && <OtherReading close={() => setOther(false)} />}
 			<Surety />
+			<WaitingReadings />
 			<ReadingList />
 			{begun && <GoAbout />}
 			<AboutOpening />
