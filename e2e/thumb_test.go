@@ -156,7 +156,7 @@ func TestOneKeypad(t *testing.T) {
 	pads(0, "") // the focus went on to the step's end
 	p.sel(`[data-field="/slab/width"]`)
 	pads(1, "/slab/width")
-	p.tap(`document.querySelector('header a')`)
+	p.tap(`document.querySelector('header nav a')`)
 	u.until("the walk", `document.querySelector('[data-door]')`)
 	pads(0, "")
 }
@@ -175,4 +175,47 @@ func TestDrawingsAreLegibleOnAPhone(t *testing.T) {
 				return px >= (/^\d/.test(e.textContent) && !/[a-z]/.test(e.textContent) ? 13.9 : 11.9); })`)
 		}
 	}
+}
+
+// What a thumb works is 44 px each way (WCAG 2.2, 2.5.5, from memory), and no text is cut off in its height.
+func TestTargetsForAThumb(t *testing.T) {
+	u := sit(t, "demo")
+	byThumb(u, 390, 844)
+	pages := []string{"/", "/j/tern-house", "/j/tern-house/kit", "/sharing", "/practice"}
+	for _, step := range []string{"measure", "slab", "margins", "cut", "hinges", "swing", "lock", "try", "stops", "log"} {
+		pages = append(pages, "/j/tern-house/linen/"+step)
+	}
+	for _, page := range pages {
+		u.open(page)
+		u.until("the page "+page, `document.querySelector('main h1, main h2') && !document.querySelector('[role=status].p-6')`)
+		u.js(`(document.querySelectorAll('main details').forEach((d) => { d.open = true }), '')`)
+		u.until("all is large enough at "+page, `window.small_ = [...document.querySelectorAll('button, a[href], input, select, summary, textarea')]
+			.filter((e) => e.checkVisibility({ checkVisibilityCSS: true }) && !e.closest('.sr-only, svg'))
+			.map((e) => (e.matches('[type=radio], [type=checkbox]') && e.closest('label')) || e.closest('.input') || e)
+			.filter((e) => { const r = e.getBoundingClientRect(); return r.width > 0 && (r.width < 43.5 || r.height < 43.5); })
+			.map((e) => e.outerHTML.slice(0, 150)), window.small_.length === 0`)
+		assert.Empty(t, u.js(`[...document.querySelectorAll('main *, header *')].filter((e) => /hidden|clip/.test(getComputedStyle(e).overflowY) &&
+			e.checkVisibility() && e.innerText && e.clientHeight > 1 && e.scrollHeight > e.clientHeight + 1)
+			.map((e) => e.innerText.slice(0, 40)).join(', ')`), page)
+	}
+}
+
+// Without signal what waits is said beside the keys, never over one.
+func TestNothingLiesOverAKey(t *testing.T) {
+	u := offline(t, "demo")
+	p := byThumb(u, 360, 640)
+	u.open("/j/alder-cottage/pantry/measure")
+	u.until("a reading is offered", `document.querySelector('[data-next]')`)
+	require.NoError(t, u.p.Kill())
+	p.sel(`[data-field="next-reading"]`)
+	p.types("30 1/8")
+	p.tap(enterKey)
+	u.until("it waits", `document.querySelector('[data-waiting="1"]') && document.querySelector('[data-pad]')`)
+	assert.Empty(t, u.js(`[...document.querySelectorAll('[data-pad] button')].filter((b) => {
+		const r = b.getBoundingClientRect();
+		return !b.contains(document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2));
+	}).map((b) => b.textContent).join(', ')`))
+	u.until("nor over what is asked", inSight+`(document.querySelector('[data-field="next-reading"]')) && ((e) => {
+		const r = e.getBoundingClientRect();
+		return e.contains(document.elementFromPoint(r.x + 20, r.y + r.height / 2)); })(document.querySelector('[data-field="next-reading"]'))`)
 }

@@ -16,10 +16,10 @@ export function OpeningFigure({ step: id, setTimes, ...d }: Props) {
 	const paper = own !== null && step.caption !== undefined;
 	return (
 		<figure
-			className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${paper ? '' : 'no-print'} ${step.tall ?? 'h-[36dvh]'}`}
+			className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${paper ? 'flex flex-col' : 'no-print'} ${step.tall ?? 'h-[36dvh]'}`}
 			style={{ background: paper ? undefined : 'var(--shade)' }}
 		>
-			{own ?? <Opening {...d} shows={step.shows} />}
+			{paper ? <div className="grow min-h-0">{own}</div> : (own ?? <Opening {...d} shows={step.shows} />)}
 			{d.leaf.drawing && (own === null || step.slider) && (
 				<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
 					{say('door.gaps-times', { times: d.times })}
@@ -35,9 +35,7 @@ export function OpeningFigure({ step: id, setTimes, ...d }: Props) {
 				</label>
 			)}
 			{paper && step.caption && (
-				<figcaption className="absolute inset-x-0 bottom-1 text-center text-sm">
-					{say(step.caption)}
-				</figcaption>
+				<figcaption className="shrink-0 pb-1 px-2 text-center text-sm">{say(step.caption)}</figcaption>
 			)}
 		</figure>
 	);

@@ -34,10 +34,10 @@ export function Top({
 		document.title = [...trail.map((t) => t.text).reverse(), 'Kind Margin'].join(' · ');
 	}, [trail]);
 	return (
-		<header className="no-print flex items-center gap-x-3 px-3 sm:px-4 border-b border-base-300 bg-base-100 min-h-14">
+		<header className="no-print flex items-center gap-x-0 sm:gap-x-3 px-2 sm:px-4 border-b border-base-300 bg-base-100 min-h-14">
 			<Link
 				to="/"
-				className={`font-bold text-lg flex items-center gap-2 min-h-11 shrink-0 ${trail.length > 1 ? 'max-sm:hidden' : ''}`}
+				className={`font-bold text-lg flex items-center justify-center gap-2 min-h-11 min-w-11 shrink-0 ${trail.length > 1 ? 'max-sm:hidden' : ''}`}
 			>
 				<img src="/icon.svg" alt="" className="w-7 h-7" />
 				<span className="max-md:sr-only">Kind Margin</span>
@@ -52,7 +52,7 @@ export function Top({
 						{t.to ? (
 							<Link
 								to={t.to}
-								className="link link-hover truncate max-sm:shrink-0 min-h-11 flex items-center gap-1"
+								className="link link-hover truncate max-sm:shrink-0 min-h-11 max-sm:min-w-11 max-sm:justify-center flex items-center gap-1"
 							>
 								<ArrowLeft size={20} className="sm:hidden shrink-0" aria-hidden="true" />
 								<span className="max-sm:sr-only truncate">{t.text}</span>

@@ -126,7 +126,7 @@ function chalked(d: Drawn) {
 						length={slab.length}
 						hand={side}
 						times={4}
-						className="w-full h-full p-2 pb-7"
+						className="w-full h-full p-2"
 					/>
 				)
 			}

@@ -124,7 +124,7 @@ function TakeGap({
 					<button
 						key={s.id}
 						type="button"
-						className="btn text-base h-auto min-h-12 leading-tight"
+						className="btn text-base h-auto min-h-12 py-1.5 leading-tight"
 						data-sight={s.id}
 						onClick={() => take('0', s.id)}
 					>

@@ -44,7 +44,11 @@ export function Ways() {
 						</p>
 					))}
 					<p>
-						<Link className="link" to={`/cards/${view.job.id}/${view.opening.id}?step=try`} data-try-cards>
+						<Link
+							className="link inline-flex items-center min-h-11"
+							to={`/cards/${view.job.id}/${view.opening.id}?step=try`}
+							data-try-cards
+						>
 							{say('try.one-thing-at-a-time')}
 						</Link>
 					</p>
