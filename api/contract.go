@@ -257,8 +257,8 @@ func (c *contract) jobs() {
 		c.s.addJob,
 	)
 	huma.Register(
-		c.a, operation(http.MethodGet, "/jobs/{job}", "walk", "A job's openings, as they are met "+
-			"on the walk"), c.s.walk,
+		c.a, operation(http.MethodGet, "/jobs/{job}", "walk",
+			"A job's openings, as they are met on the walk"), c.s.walk,
 	)
 	huma.Register(c.a, c.taking(operation(
 		http.MethodPatch, "/jobs/{job}", "change-job",
@@ -307,8 +307,8 @@ func (c *contract) house() {
 		c.s.drawings,
 	)
 	huma.Register(
-		c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list", "What to take along for "+
-			"some openings"), c.s.load,
+		c.a, operation(http.MethodGet, "/jobs/{job}/load", "load-list",
+			"What to take along for some openings"), c.s.load,
 	)
 	huma.Register(c.a, giving(operation(
 		http.MethodGet, "/jobs/{job}/paper", "paper",
@@ -366,35 +366,40 @@ func (c *contract) openings() {
 	)
 	huma.Register(c.a, operation(http.MethodPost, openingPath+"/undo", "undo", "Take the last change back"), c.s.undo)
 	huma.Register(c.a, operation(http.MethodPost, openingPath+"/redo", "redo", "Bring the change again"), c.s.redo)
-	huma.Register(c.a, operation(http.MethodDelete, openingPath, "remove-opening", "Take an opening "+
-		"off the walk"), c.s.remove)
+	huma.Register(c.a, operation(http.MethodDelete, openingPath, "remove-opening",
+		"Take an opening off the walk"), c.s.remove)
 	huma.Register(
-		c.a, operation(http.MethodPost, openingPath+"/restore", "restore-opening", "Put a removed "+
-			"opening back"), c.s.restore,
+		c.a, operation(http.MethodPost, openingPath+"/restore", "restore-opening",
+			"Put a removed opening back"), c.s.restore,
 	)
 	huma.Register(c.a, c.taking(
 		operation(http.MethodPut, openingPath+"/place", "place", "Put an opening elsewhere on the walk"),
 		reflect.TypeFor[WalkPlace](),
 	), c.s.place)
 	huma.Register(
-		c.a, operation(http.MethodGet, openingPath+"/stock", "stock", "Which stock size to buy "+
-			"for an opening"), c.s.stock,
+		c.a, operation(http.MethodGet, openingPath+"/stock", "stock",
+			"Which stock size to buy for an opening"), c.s.stock,
 	)
 	huma.Register(c.a, operation(
 		http.MethodGet, openingPath+"/hinges", "hinge-ways",
 		"The hinges that could be taken for an opening, and what speaks against each",
 	), c.s.hingeWays)
 	huma.Register(c.a, giving(operation(
-		http.MethodGet, openingPath+"/template", "template", "A template of an opening at full size, as "+
-			"PDF, SVG or DXF",
+		http.MethodGet, openingPath+"/template", "template",
+		"A template of an opening at full size, as PDF, SVG or DXF",
 	), "The template", formats()...), c.s.sheet)
 	huma.Register(c.a, operation(
 		http.MethodGet, openingPath+"/rod", "story-rod",
 		"A story rod marked from an opening, and how the other openings of the job differ from it",
 	), c.s.storyRod)
 	huma.Register(
-		c.a, operation(http.MethodGet, openingPath+"/log", "log", "An opening's story: its changes, photographs "+
-			"and minutes"),
+		c.a, operation(
+			http.MethodGet, openingPath+"/changed", "changed-step", "What changed a finished step's inputs, and since when",
+		), c.s.changed,
+	)
+	huma.Register(
+		c.a, operation(http.MethodGet, openingPath+"/log", "log",
+			"An opening's story: its changes, photographs and minutes"),
 		c.s.log,
 	)
 	huma.Register(c.a, c.taking(
@@ -413,8 +418,8 @@ func (c *contract) openings() {
 		c.s.removePhoto,
 	)
 	huma.Register(c.a, operation(
-		http.MethodPost, openingPath+"/photos/{photo}/restore", "restore-photo", "Put a photograph back that "+
-			"was taken off",
+		http.MethodPost, openingPath+"/photos/{photo}/restore", "restore-photo",
+		"Put a photograph back that was taken off",
 	), c.s.restorePhoto)
 }
 
@@ -440,12 +445,12 @@ func (c *contract) sharing() {
 		c.s.newCode,
 	)
 	huma.Register(c.a, operation(
-		http.MethodDelete, "/sharing/clients/{client}", "end-pass", "End the pass of a client, with all that is "+
-			"under way for it",
+		http.MethodDelete, "/sharing/clients/{client}", "end-pass",
+		"End the pass of a client, with all that is under way for it",
 	), c.s.endPass)
 	huma.Register(c.a, c.taking(operation(
-		http.MethodPut, "/sharing/clients/{client}", "raise-pass", "Let a client run the house, or no more, at "+
-			"this machine",
+		http.MethodPut, "/sharing/clients/{client}", "raise-pass",
+		"Let a client run the house, or no more, at this machine",
 	), reflect.TypeFor[Raising]()), c.s.raisePass)
 	huma.Register(c.a, runs(giving(
 		operation(http.MethodGet, "/backup", "backup", "A whole copy of the data file, read back before it is sent"),

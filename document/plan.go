@@ -150,6 +150,7 @@ type Finding struct {
 	Gravity site.Gravity   `json:"gravity"`
 	Step    job.Step       `json:"step"`
 	Pointer string         `json:"pointer" doc:"JSON pointer into the opening; may be empty."`
+	At      job.Step       `json:"at" doc:"The step whose form has what the pointer leads to."`
 	Code    site.Code      `json:"code" doc:"What was found; the list is in docs/planjson.md."`
 	Args    map[string]any `json:"args" doc:"Lengths in mm, readings by ID, else text."`
 	Text    string         `json:"text" doc:"The same in words."`

@@ -117,6 +117,7 @@ func plan2(p map[string]any) {
 func findings2(list any) {
 	for _, f := range list.([]any) {
 		f := f.(map[string]any)
+		delete(f, "at")
 		f["code"] = code2(f["code"].(string))
 		if p, ok := strings.CutPrefix(f["pointer"].(string), "/lock/hardware"); ok {
 			f["pointer"] = "/lock/device" + p

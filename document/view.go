@@ -133,7 +133,8 @@ func (p printer) findings(list []site.Finding) []Finding {
 	out := make([]Finding, len(list))
 	for i, f := range list {
 		out[i] = Finding{
-			Gravity: f.Gravity, Step: f.Step, Pointer: f.Pointer, Code: f.Code, Args: map[string]any{},
+			Gravity: f.Gravity, Step: f.Step, Pointer: f.Pointer, At: job.StepOf(f.Pointer), Code: f.Code,
+			Args: map[string]any{},
 			Text: p.voice.Say(f.Message()),
 		}
 		for name, arg := range f.Args {

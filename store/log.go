@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"errors"
 
 	"kindmargin/core/job"
@@ -53,6 +54,51 @@ func (s *Store) Changes(ctx context.Context, jobID, id string) ([]Change, error)
 			list = append(list, c)
 		}
 		return rows.Err()
+	})
+	return list, err
+}
+
+// Past is a change with the opening as it left it.
+type Past struct {
+	Change
+	Opening job.Opening
+}
+
+// Past reads the last changes that led to the opening's current state, at most so many, the newest first. Where one cannot
+// be decoded the list ends before it.
+func (s *Store) Past(ctx context.Context, jobID, id string, most int) (list []Past, err error) {
+	err = s.look(ctx, func(tx *sql.Tx) error {
+		rows, err := tx.QueryContext(ctx, `
+			WITH RECURSIVE led (id, parent, at, by, label, doc, n) AS (
+				SELECT c.id, c.parent, c.at, c.by, c.label, c.doc, 1
+				FROM openings o JOIN changes c ON c.id = o.head WHERE o.job_id = ? AND o.id = ? AND NOT o.removed
+				UNION ALL
+				SELECT c.id, c.parent, c.at, c.by, c.label, c.doc, n + 1
+				FROM changes c JOIN led ON c.id = led.parent WHERE n < ?
+			) SELECT id, at, by, label, doc FROM led ORDER BY n`, jobID, id, most)
+		if err != nil {
+			return err
+		}
+		defer rows.Close()
+		for rows.Next() {
+			var p Past
+			var doc sql.RawBytes
+			if err := rows.Scan(&p.ID, &p.At, &p.By, &p.Label, &doc); err != nil {
+				return err
+			}
+			if err := json.Unmarshal(doc, &p.Opening); err != nil {
+				return rows.Close()
+			}
+			p.Opening.Normalise()
+			list = append(list, p)
+		}
+		if err := rows.Err(); err != nil {
+			return err
+		}
+		if len(list) == 0 {
+			return ErrNotFound
+		}
+		return nil
 	})
 	return list, err
 }

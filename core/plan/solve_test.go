@@ -507,13 +507,13 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 		},
 		{
 			"hollow past its rail", func(o *job.Opening) { o.Slab.Construction, o.Slab.Length = "hollow", mm(2060) },
-			site.Care, "insert 778 mm wide and 29 mm thick", "",
+			site.Care, "insert 778 mm wide and 29 mm thick", "/cut/ends",
 		},
 		{
 			"lock past its block", func(o *job.Opening) { o.Slab.Construction, o.Lock.Handle = "hollow", mm(1130) },
 			site.Care, "misses it by", "/lock/handle",
 		},
-		{"heavy", func(o *job.Opening) { o.Slab.Construction = "solid" }, site.Care, "about 37 kg. Two people", ""},
+		{"heavy", func(o *job.Opening) { o.Slab.Construction = "solid" }, site.Care, "about 37 kg. Two people", "/slab/construction"},
 		{"no room", func(o *job.Opening) {
 			fifteen := mm(15)
 			o.Margins.Lock = &fifteen

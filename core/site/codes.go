@@ -184,6 +184,7 @@ const (
 	PastStile           Code = "past-stile"
 	CasePastStile       Code = "case-past-stile"
 	StrikeFromLatch     Code = "strike-from-latch"
+	StrikeFromLatchRead Code = "strike-from-latch-read"
 	OutOfReach          Code = "out-of-reach"
 	OldHoleLeft         Code = "old-hole-left"
 	OldHoleNear         Code = "old-hole-near"

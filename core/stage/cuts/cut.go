@@ -46,7 +46,7 @@ func Mark(
 	}
 	ask, more := doubts(d, s, o, kept)
 	said = append(said, more...)
-	said = append(said, lacks(d, wanted, first)...)
+	said = append(said, lacks(d, b, wanted, first)...)
 
 	sheet = &List{
 		Laying: way.chosen.Laying, Rules: way.rules, Others: way.ways,
@@ -67,7 +67,7 @@ func Mark(
 		}
 		sheet.Edges[side] = on.mark(side, left, across)
 		if d.Habit() == job.WhenSure && first.Left[side] > mostSure {
-			said.Say(site.Care, job.StepCut, "", site.HardlySure, message.Args{
+			said.Say(site.Care, job.StepCut, "/readings", site.HardlySure, message.Args{
 				"edge": message.Edge(side), "wall": message.Wall(side), "left": measure.FromMM(first.Left[side]),
 			})
 		}
@@ -95,13 +95,17 @@ func LeaveOn(d site.Opening, o fit.Outline) (leave frame.Each[float64]) {
 }
 
 // lacks reports edges where less can be left on than should be.
-func lacks(d site.Opening, wanted frame.Each[float64], laid fit.Laid) (said site.Findings) {
+func lacks(d site.Opening, b site.Bay, wanted frame.Each[float64], laid fit.Laid) (said site.Findings) {
 	if len(laid.Short) > 0 {
 		return nil
 	}
 	for _, side := range frame.Sides {
 		if lack := wanted[side] - laid.Left[side]; lack > d.Tape.Step().MM()/2 {
-			said.Say(site.Care, job.StepCut, "", site.NoLeaveOn, message.Args{
+			field := "/width"
+			if !side.Upright() {
+				field = "/length"
+			}
+			said.Say(site.Care, job.StepCut, b.At+field, site.NoLeaveOn, message.Args{
 				"edge": message.Edge(side), "wanted": measure.FromMM(wanted[side]),
 				"left": measure.FromMM(laid.Left[side]), "lack": measure.FromMM(lack),
 			})

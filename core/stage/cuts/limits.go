@@ -25,12 +25,12 @@ const hardly = 0.25
 func limits(d site.Opening, b site.Bay, way fit.Judged, laid fit.Laid, o fit.Outline) (said site.Findings) {
 	slab := b.Slab
 	if weight := slab.Weight(); slab.Construction != "" && weight > trade.TwoPeople {
-		said.Say(site.Care, job.StepSlab, "", site.TwoPeople, message.Args{"weight": message.Mass(weight)})
+		said.Say(site.Care, job.StepSlab, b.At+"/construction", site.TwoPeople, message.Args{"weight": message.Mass(weight)})
 	}
 	if slab.Construction == "rated" {
 		said.Say(site.Stop, job.StepCut, b.At+"/construction", site.Rated, nil)
 	}
-	said = append(said, over(b, way)...)
+	said = append(said, over(d, b, way)...)
 	said = append(said, machining(b, way)...)
 	if b.Meets {
 		said.Say(site.Note, job.StepCut, "", site.MeetingEdges, message.Args{"off": message.Exact(trade.MeetingOff)})
@@ -45,7 +45,7 @@ func limits(d site.Opening, b site.Bay, way fit.Judged, laid fit.Laid, o fit.Out
 		if in.Left == 0 {
 			code = site.RailGone
 		}
-		said.Say(site.Care, job.StepCut, "", code, message.Args{
+		said.Say(site.Care, job.StepCut, "/cut/ends", code, message.Args{
 			"end": message.Edge(in.End), "left": in.Left, "width": in.Width, "thickness": in.Thickness, "deep": in.Deep,
 		})
 	}
@@ -53,22 +53,27 @@ func limits(d site.Opening, b site.Bay, way fit.Judged, laid fit.Laid, o fit.Out
 }
 
 // over reports edges that would lose more than they may.
-func over(b site.Bay, way fit.Judged) (said site.Findings) {
+func over(d site.Opening, b site.Bay, way fit.Judged) (said site.Findings) {
 	kind, _ := trade.ConstructionByID(b.Slab.Construction)
 	for _, side := range frame.Sides {
 		by := way.Over[side]
 		if by == 0 {
 			continue
 		}
-		off := measure.FromMM(way.Deepest[side])
+		off := measure.FromMM(way.Deepest[side]).Round(d.Tape.Step(), measure.Nearest)
 		if b.Slab.IsMachined(side) {
 			said.Say(site.Stop, job.StepCut, b.At+"/machined", site.CutsMachining, message.Args{
 				"edge": message.Edge(side), "off": off,
 			})
 			continue
 		}
+		// As the two are shown, so that the sum adds up; less than the tape tells is told as it is.
+		more := off - b.Slab.Most(side)
+		if more <= 0 {
+			more = measure.FromMM(by)
+		}
 		said.Say(site.Stop, job.StepCut, b.At+"/limits/"+side.String(), site.OverLimit, message.Args{
-			"edge": message.Edge(side), "off": off, "more": message.Fine(measure.FromMM(by)),
+			"edge": message.Edge(side), "off": off, "more": message.Fine(more),
 			"construction": kind.Name(), "most": message.Exact(b.Slab.Most(side)),
 		})
 	}

@@ -85,11 +85,11 @@ func (h *tries) broke(d site.Opening) (said site.Findings) {
 		if worst.To < worst.From {
 			name = names[len(names)-1]
 		}
-		said.Say(site.Care, job.StepTry, "", site.HingeNotHome, message.Args{
+		said.Say(site.Care, job.StepTry, "/tried", site.HingeNotHome, message.Args{
 			"name": name, "by": long, "way": message.Way(by, "further-out", "further-in"),
 		})
 	case survey.OfHead:
-		said.Say(site.Care, job.StepTry, "", site.HangsOff, message.Args{
+		said.Say(site.Care, job.StepTry, "/tried", site.HangsOff, message.Args{
 			"by": long, "way": message.Way(by, "lower", "higher"),
 		})
 	default:
@@ -100,7 +100,7 @@ func (h *tries) broke(d site.Opening) (said site.Findings) {
 		if worst.To > worst.From {
 			end = 2
 		}
-		said.Say(site.Care, job.StepTry, "", site.CutOffLine, message.Args{
+		said.Say(site.Care, job.StepTry, "/tried", site.CutOffLine, message.Args{
 			"edge": message.Edge(side), "by": long, "way": message.Way(by, "proud-of", "inside"),
 			"end": message.End{Side: side, Place: end},
 		})

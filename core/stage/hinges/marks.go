@@ -135,7 +135,7 @@ func pocket(d site.Opening, h Hinge) (said site.Findings) {
 			"name": h.Name, "deep": deep, "jamb": d.Hinges.Jamb, "least": trade.BehindPocket,
 		})
 	case h.Pack.Value > trade.MostPacked:
-		said.Say(site.Care, job.StepHinges, "", site.PackedFar, message.Args{
+		said.Say(site.Care, job.StepHinges, "/hinges/hollow", site.PackedFar, message.Args{
 			"name": h.Name, "by": h.Pack.Value, "most": trade.MostPacked,
 		})
 	}

@@ -4,10 +4,12 @@ import (
 	"strconv"
 
 	"kindmargin/core/figure"
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/message"
 	"kindmargin/core/site"
+	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
 
@@ -19,7 +21,16 @@ const mostUnsure = 0.5
 // slab.
 func agree(d site.Opening, b site.Bay, corner figure.Figure) (said site.Findings) {
 	if figure.Coverage*corner.Sigma > mostUnsure && (d.Lock.From != lock.FromStrike || b.Slab.Handle == 0) {
-		said.Say(site.Note, job.StepLock, "/lock/from", site.StrikeFromLatch, message.Args{
+		code, levels := site.StrikeFromLatch, 0
+		for _, r := range d.Readings {
+			if r.Struck == "" && r.Kind == survey.Level && r.Side == frame.Head {
+				levels++
+			}
+		}
+		if levels > 1 { // another level tells hardly more
+			code = site.StrikeFromLatchRead
+		}
+		said.Say(site.Note, job.StepLock, "/lock/from", code, message.Args{
 			"sure": message.Sure(corner.Sigma),
 		})
 	}

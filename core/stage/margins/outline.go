@@ -30,12 +30,12 @@ func Outlines(d site.Opening, s site.Survey, bays []site.Bay, want fit.Targets) 
 	var room *fit.ErrNoRoom
 	switch {
 	case errors.As(err, &room):
-		said.Say(site.Stop, job.StepMargins, "", site.NoRoom, message.Args{
+		said.Say(site.Stop, job.StepMargins, "/margins/least", site.NoRoom, message.Args{
 			"width": measure.FromMM(room.Width), "height": measure.FromMM(room.Height),
 		})
 		return nil, said
 	case err != nil:
-		said.Say(site.Stop, job.StepMargins, "", site.NoOutline, message.Args{"problem": message.Problem(err)})
+		said.Say(site.Stop, job.StepMargins, "/readings", site.NoOutline, message.Args{"problem": message.Problem(err)})
 		return nil, said
 	}
 	for i, b := range bays {

@@ -49,6 +49,19 @@ export const resources = {
 			placeholderData: keepPreviousData,
 		}),
 
+	/** What changed a finished step of an opening at a version. */
+	changed: (job: string, opening: string, step: string, version: number) =>
+		queryOptions({
+			queryKey: ['changed', job, opening, step, version],
+			queryFn: () =>
+				ask(
+					client.GET('/api/jobs/{job}/openings/{opening}/changed', {
+						params: { path: { job, opening }, query: { step: step as 'measure' } },
+					}),
+				),
+			placeholderData: keepPreviousData,
+		}),
+
 	/** The hinges that could be used for a leaf, of an opening and a job at their versions. */
 	hinges: (job: string, opening: string, leaf: number, version: number, head: number) =>
 		queryOptions({

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { Figure, OpeningView, Unit } from '../api/client';
 import { useHomeFocus } from '../ui/home-focus';
@@ -33,6 +33,7 @@ export function OpeningPage() {
 		[v, job],
 	);
 	useSpent(job, opening, step);
+	const spoken = useSpoken(v);
 	useHomeFocus(`${v?.version} ${step} ${which}`);
 	const move = (way: 'undo' | 'redo') => (e: KeyboardEvent) => {
 		// In an entry with a draft, undo is the entry's own.
@@ -60,7 +61,7 @@ export function OpeningPage() {
 			<ShownIn value={shown}>
 				<div className="door flex flex-col h-dvh">
 					<p className="sr-only" role="status" data-spoken>
-						{spoken(v)}
+						{spoken}
 					</p>
 					<Top trail={trail} unit={shown} setUnit={setShown}>
 						<History undo={v.undo} redo={v.redo} move={state.move} />
@@ -108,10 +109,27 @@ export function OpeningPage() {
 	);
 }
 
-/** spoken is announced when it changes: a new doubt, or that enough was measured. */
-function spoken(v: OpeningView) {
-	if (v.plan.clashes.length > 0) return say('door.stop', { clash: v.plan.clashes[0]?.text });
-	return v.opening.readings.length > 0 && v.plan.toRead.length === 0 ? say('page.measured-enough') : '';
+/** useSpoken is what is announced of an opening: doubts that are new, each once, or that enough was measured. */
+function useSpoken(v?: OpeningView): string {
+	const before = useRef<Set<string>>(null);
+	const [text, setText] = useState('');
+	useEffect(() => {
+		if (!v) return;
+		const { plan } = v;
+		const doubts = new Set(
+			[...plan.findings, ...plan.leaves.flatMap((l) => l.findings)]
+				.filter((f) => f.gravity !== 'note')
+				.map((f) => f.text),
+		);
+		const fresh = before.current ? [...doubts].filter((d) => !before.current?.has(d)) : [];
+		before.current = doubts;
+		const clash = plan.clashes[0]?.text;
+		if (clash) setText(say('door.stop', { clash }));
+		else if (fresh.length > 0) setText(fresh.join(' '));
+		else
+			setText(v.opening.readings.length > 0 && plan.toRead.length === 0 ? say('page.measured-enough') : '');
+	}, [v]);
+	return text;
 }
 
 /** NotThere is the page of an opening that cannot be fetched. */

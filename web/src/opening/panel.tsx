@@ -5,8 +5,10 @@ import { Cautions, Findings } from '../ui/says';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
 import { handName, jambName, stepName } from '../words/trade';
+import { Changed } from './changed';
 import { Clash } from './clash';
 import { Onward } from './onward';
+import { SettleKey, useSettle } from './settle';
 import { useOpening } from './state';
 import { Photos } from './steps/log/photos';
 import { stepOf } from './steps/table';
@@ -29,6 +31,8 @@ export function Panel({ step, to, walk, shown, pick }: Props) {
 	const doubtful = v.plan.clashes.length > 0;
 	const found = [...v.plan.findings, ...leaf.findings];
 	const findings = found.filter((f) => f.step === step);
+	useSettle(true);
+	const key = (f: (typeof found)[number]) => <SettleKey finding={f} step={step} to={to} />;
 	const elsewhere = found.filter((f) => f.step !== step && f.gravity === 'stop');
 	return (
 		<main
@@ -44,8 +48,11 @@ export function Panel({ step, to, walk, shown, pick }: Props) {
 				<h1 className="text-2xl mb-2 max-lg:sr-only" tabIndex={-1} data-home data-at={step}>
 					{stepName(step)}
 				</h1>
+				<Changed step={step} />
 				<Clash step={step} />
-				{elsewhere.length > 0 && step !== 'measure' && !doubtful && <Findings list={elsewhere.slice(0, 2)} />}
+				{elsewhere.length > 0 && step !== 'measure' && !doubtful && (
+					<Findings list={elsewhere.slice(0, 2)} action={key} />
+				)}
 				{pair && step !== 'measure' && <WhichLeaf which={which} pick={pick} />}
 				{v.opening.signed && step !== 'log' && (
 					<p className="border-l-8 border-success pl-3 mb-3" data-locked>
@@ -65,7 +72,7 @@ export function Panel({ step, to, walk, shown, pick }: Props) {
 				)}
 				{/* In the middle of a try the next gap comes first, and tells of what is wrong after it. */}
 				{!(step === 'try' && leaf.try?.hangs.length) && (
-					<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} />
+					<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} action={key} />
 				)}
 				<Form key={which} />
 				<Photos step={step} />

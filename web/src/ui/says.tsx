@@ -1,4 +1,5 @@
 import { Info, OctagonAlert, TriangleAlert } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { useRouteError } from 'react-router';
 import type { Plan } from '../api/client';
 import { say } from '../words/texts';
@@ -10,25 +11,34 @@ const looks = {
 	note: { Icon: Info, word: 'page.note-word', className: 'border-info text-info' },
 } as const;
 
-/** Findings lists the findings of a step, and what to do. */
-export function Findings({ list }: { list: Plan['findings'] }) {
+/** Findings lists the findings of a step, what to do, and the key to do it by. */
+export function Findings({
+	list,
+	action,
+}: {
+	list: Plan['findings'];
+	action?: (f: Plan['findings'][number]) => ReactNode;
+}) {
 	return (
-		<div className="grid gap-2 mb-3" aria-live="polite">
+		<div className="grid gap-2 mb-3">
 			{list.map((f) => {
 				const { Icon, word, className } = looks[f.gravity];
 				return (
-					<p
+					<div
 						key={f.pointer + f.text}
 						data-finding={f.gravity}
 						data-code={f.code}
 						className={`border-l-4 pl-3 py-1 flex gap-2 ${className}`}
 					>
 						<Icon size={22} className="shrink-0 mt-0.5" aria-hidden="true" />
-						<span>
-							<strong>{say(word)}: </strong>
-							<span className="text-base-content">{f.text}</span>
-						</span>
-					</p>
+						<div>
+							<p>
+								<strong>{say(word)}: </strong>
+								<span className="text-base-content">{f.text}</span>
+							</p>
+							{action?.(f)}
+						</div>
+					</div>
 				);
 			})}
 		</div>

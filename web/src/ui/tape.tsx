@@ -32,6 +32,8 @@ type TapeProps = {
 	note?: ReactNode;
 	/** It accepts an instrument's length without focus. */
 	next?: boolean;
+	/** The part of the opening that it settles, as a JSON pointer. */
+	settles?: string;
 };
 
 /** Tape is an entry of a length, with the tape keypad where there is no keyboard. */
@@ -55,6 +57,7 @@ export function Tape(p: TapeProps) {
 						id={id}
 						data-tape
 						data-field={p.id}
+						data-settles={p.settles}
 						className="dim grow min-w-0 scroll-mt-12"
 						inputMode={pad.wanted ? 'none' : 'text'}
 						autoComplete="off"

@@ -31,7 +31,7 @@ function place(n: ts.Node) {
 
 /** Attributes and properties that no one reads. */
 const technical =
-	/^(className|class|key|id|type|role|href|to|d|fill|stroke.*|viewBox|pointer|jamb|transform|field|data-.*|htmlFor|name|auto.*|inputMode|enterKeyHint|src|rel|target|method|kinds?|pattern.*|download|accept|value|path|unset|media|aria-(hidden|live|controls|describedby|labelledby|current|haspopup|sort|pressed|atomic)|preserveAspectRatio|style|scope|side|step|unit|paintOrder|shapeRendering|vectorEffect|dominantBaseline|textAnchor|font.*|sizes|as|size|hand|offset|place|page|look|queryKey|cache|press|keys)$/;
+	/^(className|class|key|id|type|role|href|to|d|fill|stroke.*|viewBox|pointer|settles|jamb|transform|field|data-.*|htmlFor|name|auto.*|inputMode|enterKeyHint|src|rel|target|method|kinds?|pattern.*|download|accept|value|path|unset|media|aria-(hidden|live|controls|describedby|labelledby|current|haspopup|sort|pressed|atomic)|preserveAspectRatio|style|scope|side|step|unit|paintOrder|shapeRendering|vectorEffect|dominantBaseline|textAnchor|font.*|sizes|as|size|hand|offset|place|page|look|queryKey|cache|press|keys)$/;
 
 /** Properties that are shown. */
 const shown = /^(text|label|title|note|why|says|word|legend|placeholder)$/;

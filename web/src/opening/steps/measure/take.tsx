@@ -77,6 +77,7 @@ export function TakeReading({
 			<Tape
 				id="next-reading"
 				next
+				settles="/readings"
 				label={how ?? name}
 				big
 				autoFocus={!matchMedia('(pointer: coarse)').matches}

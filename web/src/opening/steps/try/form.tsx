@@ -7,6 +7,7 @@ import { Findings } from '../../../ui/says';
 import { capital, say } from '../../../words/texts';
 import { marginName } from '../../../words/trade';
 import { LengthField } from '../../field';
+import { SettleKey } from '../../settle';
 import { useOpening } from '../../state';
 import { AirEntry } from '../margins/air';
 import { GapList, NextGap } from './gaps';
@@ -59,7 +60,12 @@ export function TryStep() {
 					)}
 					{t.fits && t.toRead.length === 0 && <Fits />}
 					{!(t.fits && t.toRead.length === 0) && <NextGap key={last.id} />}
-					<Findings list={[...view.plan.findings, ...leaf.findings].filter((f) => f.step === 'try')} />
+					<Findings
+						list={[...view.plan.findings, ...leaf.findings].filter((f) => f.step === 'try')}
+						action={(f) => (
+							<SettleKey finding={f} step="try" to={(s) => `/j/${view.job.id}/${view.opening.id}/${s}`} />
+						)}
+					/>
 					<Ways />
 					{t.after.length > 0 && (
 						<section className="mb-4" aria-label={say('try.then')}>

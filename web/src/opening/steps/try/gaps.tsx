@@ -102,6 +102,7 @@ function TakeGap({
 			<Tape
 				id="next-gap"
 				next
+				settles="/tried"
 				label={say('try.the-packer-that-just-passes')}
 				big
 				autoFocus={!matchMedia('(pointer: coarse)').matches}
