@@ -197,9 +197,17 @@ func (r scheduleRead) row(row schedule.Row) ScheduleRow {
 		delete(said, f.Column) // it was not taken
 	}
 	for i, id := range r.columns {
-		if c, ok := schedule.ByID(id); ok && id != "name" && id != "room" && said[id] != nil &&
-			i < len(r.table.Rows[row.Line-1]) && r.table.Rows[row.Line-1][i] != "" {
-			v.Says = append(v.Says, voice.Text(c.Name())+": "+document.Words(said[id], voice))
+		if i >= len(r.table.Rows[row.Line-1]) || r.table.Rows[row.Line-1][i] == "" || id == "name" || id == "room" {
+			continue
+		}
+		ids := []string{id}
+		if id == "size" { // one cell with what three columns say
+			ids = []string{"width", "length", "thickness"}
+		}
+		for _, id := range ids {
+			if c, ok := schedule.ByID(id); ok && said[id] != nil {
+				v.Says = append(v.Says, voice.Text(c.Name())+": "+document.Words(said[id], voice))
+			}
 		}
 	}
 	for _, f := range row.Faults {

@@ -27,9 +27,10 @@ var exempt = map[string]struct {
 	"plan/mark.go":         {3, "marks of old files"},
 	"practice/exercise.go": {1, "the format's name"},
 	"practice/play.go":     {3, "words of old files"},
-	"schedule/columns.go":  {51, "headers that people write"},
-	"schedule/read.go":     {3, "what people and old files write"},
+	"schedule/columns.go":  {64, "headers that people write"},
+	"schedule/read.go":     {4, "what people and old files write"},
 	"simulate/opening.go":  {1, "a fault of the program itself"},
+	"trade/hand.go":        {38, "hands as people write them"},
 	"trade/hardware.go":    {2, "sources"},
 	"trade/hinges.go":      {2, "an ID of old files"},
 	"trade/instrument.go":  {3, "sources"},
@@ -84,7 +85,7 @@ func sentences(t *testing.T, path string) (list []string) {
 // readers are the places that look at words, and may: what people, foreign files and old files wrote.
 var readers = map[string]int{
 	"core/job/file.go":      2, // a choice of old files
-	"core/schedule/read.go": 2, // hands, as people write them
+	"core/schedule/read.go": 3, // sizes and sums, as people write them
 	"store/open.go":         1, // the first bytes of a data file
 	"version.go":            1, // the changelog's headings
 }

@@ -106,6 +106,9 @@ var lengths = map[string]bool{
 
 func (t tables) scheduleHead() (head []string) {
 	for _, c := range schedule.Columns {
+		if c.In {
+			continue
+		}
 		if lengths[c.ID] {
 			head = append(head, t.inUnit(c.Name()))
 			continue
@@ -122,6 +125,9 @@ func (t tables) schedule(d load.Opening) [][]any {
 	said := schedule.Say(t.job, d.Opening)
 	var row []any
 	for _, c := range schedule.Columns {
+		if c.In {
+			continue
+		}
 		switch v := said[c.ID].(type) {
 		case measure.Length:
 			row = append(row, t.cell(v))
@@ -152,14 +158,20 @@ func (t tables) schedule(d load.Opening) [][]any {
 func (t tables) measuredHead() []string {
 	return append(
 		t.heads("head.door", "head.room", "head.reading"), t.inUnit("head.value"), t.voice.Text("head.with"),
-		t.voice.Text("head.struck"),
+		t.voice.Text("head.struck"), t.voice.Text("head.clashes"),
 	)
 }
 
 func (t tables) measured(d load.Opening) (rows [][]any) {
 	for _, r := range d.Readings {
+		clashes := ""
+		for _, c := range d.Plan.Clashes {
+			if c.Reading.ID == r.ID || slices.ContainsFunc(c.Or, func(or survey.Reading) bool { return or.ID == r.ID }) {
+				clashes = t.voice.Text("head.contradicted")
+			}
+		}
 		rows = append(rows, []any{
-			d.Name, d.Room, t.voice.Word(r), t.value(r), t.maybe(site.ToolName(t.job.Kit.Tools, r)), r.Struck,
+			d.Name, d.Room, t.voice.Word(r), t.value(r), t.maybe(site.ToolName(t.job.Kit.Tools, r)), r.Struck, clashes,
 		})
 	}
 	return rows

@@ -3,6 +3,7 @@ package document
 import (
 	"bytes"
 	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -106,4 +107,31 @@ func TestTheTablesOfAHouse(t *testing.T) {
 	s := schedules(t, inch)
 	assert.Contains(t, s[0].Headers, "Slab width (in)")
 	assert.Contains(t, s[0].Rows[0], "1 3/8 in", "text with its unit: no spreadsheet takes it for a date")
+}
+
+// A reading that the others contradict is marked as such among those that are given out, and no other is.
+func TestAClashingReadingIsMarked(t *testing.T) {
+	j := decoded(t, "tern-house")
+	o := &j.Openings[1]
+	o.Readings = slices.Clone(o.Readings)
+	o.Readings[0].Value += measure.FromMM(10)
+	j.Openings = j.Openings[1:2]
+	p := Plans(j).Openings[0].Plan
+	require.Len(t, p.Clashes, 1)
+	sheets, err := Schedule(t.Context(), j, func() {})
+	require.NoError(t, err)
+	marked := 0
+	for _, s := range sheets {
+		if s.ID != "measured" {
+			continue
+		}
+		require.Equal(t, "Clashes", s.Headers[len(s.Headers)-1])
+		for i, row := range s.Rows {
+			if row[len(row)-1] != "" {
+				marked++
+				assert.Equal(t, p.Clashes[0].ID, j.Openings[0].Readings[i].ID)
+			}
+		}
+	}
+	assert.Equal(t, 1+len(p.Clashes[0].Or), marked)
 }

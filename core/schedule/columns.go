@@ -14,6 +14,7 @@ import (
 type Column struct {
 	ID   string
 	Also []string // headers that mean it, beside its own
+	In   bool     // read only: a schedule of ours has it in columns of its own
 }
 
 // Name is the header of an exported schedule.
@@ -32,28 +33,32 @@ const NoColumn = ""
 // drawing is not among them: it is no reading. Headers are common practice, with those of schedules that earlier
 // versions exported.
 var Columns = []Column{
-	{"name", []string{
+	{ID: "name", Also: []string{
 		"door no", "door number", "door name", "door ref", "door mark", "door id", "mark", "no", "number", "ref",
 		"name",
 	}},
-	{"room", []string{"location", "seen from", "from room", "room name", "area"}},
-	{"hand", []string{"hand", "handing", "hinge side", "hung", "hanging"}},
-	{"construction", []string{"door type", "leaf type", "type", "core", "material", "slab type"}},
-	{"width", []string{"door width", "leaf width", "width", "w", "slab w"}},
-	{"length", []string{"door height", "leaf height", "height", "length", "h", "slab height", "slab l"}},
-	{"thickness", []string{"thickness", "thk", "door thickness", "leaf thickness", "t"}},
-	{"school", []string{"margin", "gaps", "clearance"}},
-	{"hinge", []string{"hinges", "hinge type", "butts", "butt"}},
-	{"hinges", []string{"no of hinges", "hinge qty", "hinges qty", "hinge count", "qty hinges"}},
-	{"lock", []string{"latch", "lockset", "lock type", "latch type"}},
-	{"backset", nil},
-	{"handle", []string{"lever height", "spindle height", "latch height"}},
-	{"width-head", []string{"width head", "width top", "opening width top", "width read near the head"}},
-	{"width-mid", []string{"width middle", "width mid", "opening width middle", "width read midway"}},
-	{"width-foot", []string{"width foot", "width bottom", "opening width bottom", "width read near the floor"}},
-	{"height-hinge", []string{"height hinge side", "opening height hinge side", "height read on the hinge side"}},
-	{"height-lock", []string{"height lock side", "opening height lock side", "height read on the lock side"}},
-	{"note", []string{"notes", "remark", "remarks", "comment", "comments"}},
+	{ID: "room", Also: []string{"location", "seen from", "from room", "room name", "area"}},
+	{ID: "hand", Also: []string{"hand", "handing", "hinge side", "hung", "hanging"}},
+	{ID: "construction", Also: []string{"door type", "leaf type", "type", "core", "material", "slab type"}},
+	{ID: "size", In: true, Also: []string{
+		"door size", "leaf size", "size", "sizes", "dimensions", "w x h", "w x h x t", "wxh", "wxhxt", "w h", "w h t", "h x w",
+		"width x height", "width x height x thickness", "width height", "width height thickness", "nominal size", "slab size",
+	}},
+	{ID: "width", Also: []string{"door width", "leaf width", "width", "w", "slab w"}},
+	{ID: "length", Also: []string{"door height", "leaf height", "height", "length", "h", "slab height", "slab l"}},
+	{ID: "thickness", Also: []string{"thickness", "thk", "door thickness", "leaf thickness", "t"}},
+	{ID: "school", Also: []string{"margin", "gaps", "clearance"}},
+	{ID: "hinge", Also: []string{"hinges", "hinge type", "butts", "butt"}},
+	{ID: "hinges", Also: []string{"no of hinges", "hinge qty", "hinges qty", "hinge count", "qty hinges"}},
+	{ID: "lock", Also: []string{"latch", "lockset", "lock type", "latch type"}},
+	{ID: "backset"},
+	{ID: "handle", Also: []string{"lever height", "spindle height", "latch height"}},
+	{ID: "width-head", Also: []string{"width head", "width top", "opening width top", "width read near the head"}},
+	{ID: "width-mid", Also: []string{"width middle", "width mid", "opening width middle", "width read midway"}},
+	{ID: "width-foot", Also: []string{"width foot", "width bottom", "opening width bottom", "width read near the floor"}},
+	{ID: "height-hinge", Also: []string{"height hinge side", "opening height hinge side", "height read on the hinge side"}},
+	{ID: "height-lock", Also: []string{"height lock side", "opening height lock side", "height read on the lock side"}},
+	{ID: "note", Also: []string{"notes", "remark", "remarks", "comment", "comments"}},
 }
 
 // ByID finds a column; ok is false where there is none of that ID.

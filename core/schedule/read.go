@@ -8,7 +8,6 @@ import (
 	"strings"
 
 	"kindmargin/core/field"
-	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
@@ -80,7 +79,7 @@ func Read(j job.Job, t Table, seen Seen, names Names) []Row {
 	}
 	var list []Row
 	for n := header + 1; n < len(rows); n++ {
-		if empty(rows[n]) {
+		if empty(rows[n]) || sum(rows[n]) {
 			continue
 		}
 		r := reading{job: j, seen: seen, names: names, row: Row{Line: n + 1, Opening: j.Begin("new", "")}}
@@ -103,6 +102,26 @@ func Read(j job.Job, t Table, seen Seen, names Names) []Row {
 		list = append(list, r.row)
 	}
 	return list
+}
+
+// sums are how the last lines of schedules begin that add up the others, in any language of a site.
+var sums = map[string]bool{
+	"total": true, "totals": true, "subtotal": true, "sub total": true, "grand total": true, "sum": true, "summe": true,
+	"gesamt": true, "total general": true, "totaal": true, "totale": true,
+}
+
+// sum reports whether a row adds up others: it is no opening.
+func sum(row []string) bool {
+	for _, cell := range row {
+		if text, _ := plainly(cell); text != "" {
+			for len(text) > 0 && !sums[text] { // "Total 6 doors" begins so
+				cut := strings.LastIndex(text, " ")
+				text = text[:max(cut, 0)]
+			}
+			return text != ""
+		}
+	}
+	return false
 }
 
 func nameKey(o job.Opening) string {
@@ -177,6 +196,8 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 		r.hand(text)
 	case "construction":
 		r.row.Opening.Slab.Construction = r.choose(id, text, "refused.schedule-slab", r.constructions())
+	case "size":
+		r.size(text, u)
 	case "width":
 		length(&o.Slab.Width)
 	case "length":
@@ -226,6 +247,41 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 	}
 }
 
+// size reads the sizes of a slab in one cell, as "762 × 1981 × 35", "762 x 1981 mm", `2' 6" by 6' 8"`: the smaller of
+// the first two is the width, since a slab is higher than wide, the third its thickness. A unit after the last one is
+// that of all.
+func (r *reading) size(text string, u measure.Unit) {
+	parts := strings.FieldsFunc(strings.NewReplacer(" by ", "×", " X ", "×", " x ", "×", "X", "×", "x", "×", "*", "×").Replace(text),
+		func(c rune) bool { return c == '×' })
+	if len(parts) < 2 || len(parts) > 3 {
+		r.fault("size", "refused.schedule-size", message.Args{"given": message.Quote(text)})
+		return
+	}
+	for _, unit := range []struct {
+		sign string
+		is   measure.Unit
+	}{{"mm", measure.Millimetres}, {"in", measure.Inches}, {"inches", measure.Inches}} {
+		if strings.HasSuffix(strings.TrimSpace(parts[len(parts)-1]), unit.sign) {
+			u = unit.is
+		}
+	}
+	var sizes [3]measure.Length
+	for i, part := range parts {
+		l, err := measure.Parse(strings.TrimSpace(part), u)
+		if err != nil {
+			m, _ := message.Of(err)
+			r.fault("size", m.ID, m.Args)
+			return
+		}
+		sizes[i] = l
+	}
+	s := &r.row.Opening.Slab
+	s.Width, s.Length = min(sizes[0], sizes[1]), max(sizes[0], sizes[1])
+	if sizes[2] > 0 {
+		s.Thickness = sizes[2]
+	}
+}
+
 // places are where a schedule's readings are taken to be: up from the floor, and along from the hinge jamb.
 type places struct{ head, mid, foot, hinge, lock measure.Length }
 
@@ -238,29 +294,16 @@ func placesOf(u measure.Unit) places {
 	return places{head: 1800 * mm, mid: 1000 * mm, foot: 200 * mm, hinge: 100 * mm, lock: 600 * mm}
 }
 
-// hand parses a hand as schedules write it.
+// hand parses a hand as schedules write it. One that hangs on the side it is seen from waits until that is said.
 func (r *reading) hand(text string) {
-	switch strings.ToLower(strings.Trim(text, ". ")) {
-	case "left", "l":
-		r.row.Opening.Hand = frame.Left
-	case "right", "r":
-		r.row.Opening.Hand = frame.Right
-	case "lh", "left hand", "left-hand":
-		r.coded(text, frame.Left, frame.Right)
-	case "rh", "right hand", "right-hand":
-		r.coded(text, frame.Right, frame.Left)
-	default:
+	code, ok := trade.HandCodeOf(text)
+	switch {
+	case !ok:
 		r.fault("hand", "refused.schedule-hand", message.Args{"given": message.Quote(text)})
-	}
-}
-
-// coded parses a hand that depends on the side it is seen from.
-func (r *reading) coded(text string, pull, push frame.Hand) {
-	switch r.seen {
-	case FromPull:
-		r.row.Opening.Hand = pull
-	case FromPush:
-		r.row.Opening.Hand = push
+	case code.Pull == code.Push || r.seen == FromPull:
+		r.row.Opening.Hand = code.Pull
+	case r.seen == FromPush:
+		r.row.Opening.Hand = code.Push
 	default:
 		r.row.asks = text
 		r.fault("hand", "refused.schedule-seen", message.Args{"given": message.Quote(text)})

@@ -205,3 +205,67 @@ func TestHandsAreAskedForOnce(t *testing.T) {
 	assert.Equal(t, 2, line)
 	assert.Equal(t, "LH", hand)
 }
+
+// Conventions of hands, from memory: North America tells LH and RH from the outside, swinging away (ANSI/DHI door handing),
+// LHR and RHR swinging toward it; DIN 107 tells links and rechts from the side to which the door opens; French names say
+// whether one pulls or pushes. Hinges are then told from the pull side.
+func TestHandsOfEveryConvention(t *testing.T) {
+	for text, want := range map[string][2]frame.Hand{ // seen from the pull side, and from the push side
+		"left": {frame.Left, frame.Left}, "R": {frame.Right, frame.Right},
+		"LH": {frame.Left, frame.Right}, "R.H.": {frame.Right, frame.Left}, "Left-hand": {frame.Left, frame.Right},
+		"LHR": {frame.Left, frame.Left}, "rhr": {frame.Right, frame.Right}, "R.H.R.": {frame.Right, frame.Right},
+		"LHRB": {frame.Left, frame.Left}, "Right hand reverse": {frame.Right, frame.Right},
+		"LHIS": {frame.Right, frame.Right}, "RH inswing": {frame.Left, frame.Left}, "LHOS": {frame.Left, frame.Left},
+		"links": {frame.Left, frame.Left}, "DIN rechts": {frame.Right, frame.Right}, "DIN L": {frame.Left, frame.Left},
+		"gauche tirant": {frame.Left, frame.Left}, "Poussant gauche": {frame.Right, frame.Right},
+	} {
+		for i, seen := range []Seen{FromPull, FromPush} {
+			rows := Read(job.NewJob("j", "J", measure.Millimetres), Table{
+				Rows: [][]string{{"Door", "Hand"}, {"Study", text}}, Columns: []string{"name", "hand"},
+			}, seen, words.Everywhere)
+			require.Len(t, rows, 1)
+			assert.Empty(t, rows[0].Faults, text)
+			assert.Equal(t, want[i], rows[0].Opening.Hand, "%s, %s", text, seen)
+		}
+	}
+}
+
+// Sizes in one cell, as offices write them, by hand; a door is higher than wide, so it does not matter which is first.
+func TestSizesInOneCell(t *testing.T) {
+	in := measure.Inch
+	for text, want := range map[string][3]measure.Length{
+		"762 × 1981 × 35":        {mm(762), mm(1981), mm(35)},
+		"762x1981x35mm":          {mm(762), mm(1981), mm(35)},
+		"1981 x 762":             {mm(762), mm(1981), 0},
+		"762,5 X 1981":           {measure.Length(762.5 * 1e6), mm(1981), 0},
+		"30 by 80 by 1 3/8 in":   {30 * in, 80 * in, in + 3*in/8},
+		`2' 6" x 6' 8" x 1 3/4"`: {30 * in, 80 * in, in + 3*in/4},
+		"76.2cm * 198.1cm":       {mm(762), mm(1981), 0},
+	} {
+		rows := Read(job.NewJob("j", "J", measure.Millimetres), Table{
+			Rows: [][]string{{"Door", "W x H x T"}, {"Study", text}}, Columns: Match([]string{"Door", "W x H x T"}, words.Everywhere),
+		}, FromPull, words.Everywhere)
+		require.Len(t, rows, 1)
+		assert.Empty(t, rows[0].Faults, text)
+		s := rows[0].Opening.Slab
+		assert.Equal(t, want, [3]measure.Length{s.Width, s.Length, s.Thickness}, text)
+	}
+	for _, text := range []string{"762", "762 x", "a x b", "1 x 2 x 3 x 4"} {
+		rows := Read(job.NewJob("j", "J", measure.Millimetres), Table{
+			Rows: [][]string{{"Door", "Size"}, {"Study", text}}, Columns: []string{"name", "size"},
+		}, FromPull, words.Everywhere)
+		assert.NotEmpty(t, rows[0].Faults, text)
+	}
+}
+
+// Lines that add up the others are no doors; a door whose name only begins so is one.
+func TestTotalsAreNoDoors(t *testing.T) {
+	rows := Read(job.NewJob("j", "J", measure.Millimetres), Table{
+		Rows: [][]string{
+			{"Door", "Width"}, {"Study", "762"}, {"Total", "1"}, {"", "Total: 1 door"}, {"Summe 1", ""}, {"Totally glazed", "762"},
+		},
+		Columns: []string{"name", "width"},
+	}, FromPull, words.Everywhere)
+	require.Len(t, rows, 2)
+	assert.Equal(t, "Totally glazed", rows[1].Opening.Name)
+}
