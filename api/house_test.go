@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"log/slog"
 	"net/http"
+	"net/url"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -214,8 +215,21 @@ func TestAScheduleComesIn(t *testing.T) {
 	assert.Equal(t, 1, seen.Bad)
 	assert.Equal(t, 3, seen.Rows[0].Line, "what is wrong is seen first")
 	assert.Equal(t, ScheduleFault{
-		"Hung", "“sideways” is not a side. The hinges are on the left or on the right, seen from the pull side.",
+		Header: "Hung", Column: 2, Given: "sideways",
+		Problem: "“sideways” is not a side. The hinges are on the left or on the right, seen from the pull side.",
 	}, seen.Rows[0].Faults[0])
+	mended := func(mends string) SchedulePreview {
+		return got[SchedulePreview](t, s.do("POST", path+"/preview?mends="+url.QueryEscape(mends), "", file))
+	}
+	assert.Equal(t, 3, mended(`[{"line": 3, "column": 2, "text": "RHR"}]`).Good)
+	still := mended(`[{"line": 3, "column": 2, "text": "up"}]`)
+	assert.Equal(t, "up", still.Rows[0].Faults[0].Given, "what was mended wrongly is to be mended again")
+	for _, bad := range []string{
+		`[`, `[{"line": 1, "column": 2, "text": "left"}]`, `[{"line": 9, "column": 0, "text": "x"}]`,
+		`[{"line": 3, "column": 9, "text": "x"}]`, `[{"line": 3, "column": -1, "text": "x"}]`,
+	} {
+		assert.Equal(t, 422, s.do("POST", path+"/preview?mends="+url.QueryEscape(bad), "", file).status, bad)
+	}
 	assert.Equal(t, []string{"762", "762", "838,5"}, seen.Columns[3].Sample)
 	assert.False(t, seen.Known)
 
@@ -411,4 +425,27 @@ func TestAJobsLanguageIsChosen(t *testing.T) {
 	head = got[JobHead](t, change(""))
 	assert.Empty(t, head.Language)
 	assert.Contains(t, says(), "the latch and the keep could miss by that")
+}
+
+// Five thousand lines of which four thousand cannot be: what is wrong is shown first, a few hundred of them, and the good
+// ones come in.
+func TestAScheduleOfThousandsOfLinesMostOfThemBad(t *testing.T) {
+	s := run(t)
+	j := got[JobHead](t, s.do("POST", "/jobs", "", map[string]any{"name": "House", "unit": "mm"}))
+	var file bytes.Buffer
+	file.WriteString("Door,Room,Hand,Width,Height\n")
+	for i := range 5000 {
+		hand := "left"
+		if i%5 != 0 {
+			hand = "upside down"
+		}
+		fmt.Fprintf(&file, "D%d,Hall,%s,762,1981\n", i, hand)
+	}
+	path := "/jobs/" + j.ID + "/schedule"
+	seen := got[SchedulePreview](t, s.do("POST", path+"/preview", "", file.Bytes()))
+	assert.Equal(t, []int{1000, 4000, mostShown}, []int{seen.Good, seen.Bad, len(seen.Rows)})
+	assert.NotEmpty(t, seen.Rows[0].Faults)
+	came := got[ScheduleImported](t, s.do("POST", path+"?good=true", "", file.Bytes()))
+	assert.Len(t, came.Standing, 1000)
+	assert.Equal(t, 4000, came.Left)
 }

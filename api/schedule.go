@@ -3,10 +3,12 @@ package api
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"fmt"
 	"io"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"kindmargin/core/job"
 	"kindmargin/core/message"
@@ -24,6 +26,7 @@ const largestSchedule = 16 << 20
 type ScheduleIn struct {
 	JobPath
 	Columns []string `query:"columns" doc:"What each column is, by ID, set apart by commas; - for one that is left out. None where it is to be matched here."`
+	Mends   string   `query:"mends" doc:"Cells that were mended on the page, as JSON: a list of {line, column, text}."`
 	Hands   string   `query:"hands" enum:"pull,push" doc:"The side that the schedule's LH and RH are seen from; none where it was not said."`
 	raw
 }
@@ -66,6 +69,8 @@ type ScheduleRow struct {
 // ScheduleFault is why a row cannot be an opening.
 type ScheduleFault struct {
 	Header  string `json:"header" doc:"Of the column; empty where it is the whole line."`
+	Column  int    `json:"column" doc:"Its place among the columns, from 0; -1 where it is the whole line."`
+	Given   string `json:"given" doc:"What stands in the cell, to be mended."`
 	Problem string `json:"problem"`
 }
 
@@ -98,6 +103,9 @@ func (s server) readSchedule(ctx context.Context, in *ScheduleIn) (r scheduleRea
 	if r.header = schedule.Header(r.table.Rows, words.Everywhere); r.header < 0 {
 		return r, refusalOf(422, "api.schedule-headers", nil)
 	}
+	if err := mended(r.table.Rows, r.header, in.Mends); err != nil {
+		return r, err
+	}
 	headers := r.table.Rows[r.header]
 	switch remembered, err := s.store.Matching(ctx, headerKey(headers)); {
 	case err != nil:
@@ -118,6 +126,40 @@ func (s server) readSchedule(ctx context.Context, in *ScheduleIn) (r scheduleRea
 	return r, nil
 }
 
+// ScheduleMend is a cell of a schedule that was mended: its line, the first being 1, and its column, from 0.
+type ScheduleMend struct {
+	Line   int    `json:"line"`
+	Column int    `json:"column"`
+	Text   string `json:"text"`
+}
+
+// mostMends is the largest number of cells that are mended, and longestMend the longest text of one.
+const mostMends, longestMend = 500, 200
+
+// mended puts what was mended, as JSON, in its cells.
+func mended(rows [][]string, header int, mends string) error {
+	if mends == "" {
+		return nil
+	}
+	var list []ScheduleMend
+	if err := json.Unmarshal([]byte(mends), &list); err != nil || len(list) > mostMends {
+		return refusalOf(422, "api.schedule-mends", message.Args{"most": message.Number(mostMends)})
+	}
+	for _, m := range list {
+		if m.Line-1 <= header || m.Line > len(rows) || m.Column < 0 || m.Column >= len(rows[header]) ||
+			utf8.RuneCountInString(m.Text) > longestMend {
+			return refusalOf(422, "api.schedule-mend", message.Args{"line": message.Number(m.Line)})
+		}
+		row := rows[m.Line-1]
+		for len(row) <= m.Column {
+			row = append(row, "")
+		}
+		row[m.Column] = m.Text
+		rows[m.Line-1] = row
+	}
+	return nil
+}
+
 // leftOut is the value of a column in an address that is left out.
 const leftOut = "-"
 
@@ -133,7 +175,8 @@ func matched(said []string, headers int) ([]string, error) {
 		if id == leftOut {
 			continue
 		}
-		if _, ok := schedule.ByID(id); !ok || slices.Contains(out[:i], id) {
+		_, placed := schedule.PlacedByID(id)
+		if _, ok := schedule.ByID(id); !ok && !placed || slices.Contains(out[:i], id) {
 			return nil, refusalOf(422, "api.schedule-column", message.Args{"given": message.Quote(id)})
 		}
 		out[i] = id
@@ -205,18 +248,26 @@ func (r scheduleRead) row(row schedule.Row) ScheduleRow {
 			ids = []string{"width", "length", "thickness"}
 		}
 		for _, id := range ids {
-			if c, ok := schedule.ByID(id); ok && said[id] != nil {
-				v.Says = append(v.Says, voice.Text(c.Name())+": "+document.Words(said[id], voice))
+			name := message.ID("")
+			if c, ok := schedule.ByID(id); ok {
+				name = c.Name()
+			} else if p, ok := schedule.PlacedByID(id); ok {
+				name = p.Name()
+			}
+			if name != "" && said[id] != nil {
+				v.Says = append(v.Says, voice.Text(name)+": "+document.Words(said[id], voice))
 			}
 		}
 	}
 	for _, f := range row.Faults {
-		at := slices.Index(r.columns, f.Column)
-		header := ""
-		if f.Column != "" && at >= 0 {
-			header = r.table.Rows[r.header][at]
+		fault := ScheduleFault{Column: -1, Problem: voice.Say(f.Problem)}
+		if at := slices.Index(r.columns, f.Column); f.Column != "" && at >= 0 {
+			fault.Header, fault.Column = r.table.Rows[r.header][at], at
+			if line := r.table.Rows[row.Line-1]; at < len(line) {
+				fault.Given = fmt.Sprintf("%.200s", line[at])
+			}
 		}
-		v.Faults = append(v.Faults, ScheduleFault{header, voice.Say(f.Problem)})
+		v.Faults = append(v.Faults, fault)
 	}
 	return v
 }

@@ -27,7 +27,7 @@ var exempt = map[string]struct {
 	"plan/mark.go":         {3, "marks of old files"},
 	"practice/exercise.go": {1, "the format's name"},
 	"practice/play.go":     {3, "words of old files"},
-	"schedule/columns.go":  {64, "headers that people write"},
+	"schedule/columns.go":  {70, "headers that people write"},
 	"schedule/read.go":     {4, "what people and old files write"},
 	"simulate/opening.go":  {1, "a fault of the program itself"},
 	"trade/hand.go":        {38, "hands as people write them"},

@@ -101,7 +101,7 @@ func (t tables) inUnit(header message.ID) string {
 // lengths are the columns of a schedule that hold one.
 var lengths = map[string]bool{
 	"width": true, "length": true, "thickness": true, "backset": true, "handle": true,
-	"width-head": true, "width-mid": true, "width-foot": true, "height-hinge": true, "height-lock": true,
+	"meeting": true, "hinge-leaf": true, "hinge-width": true, "hinge-plate": true, "hinge-closed": true,
 }
 
 func (t tables) scheduleHead() (head []string) {
@@ -115,21 +115,24 @@ func (t tables) scheduleHead() (head []string) {
 		}
 		head = append(head, t.voice.Text(c.Name()))
 	}
+	for _, p := range schedule.PlacedOf(t.job) {
+		head = append(head, t.inUnit(p.Name())+" @ "+measure.Say(p.At, t.job.Unit))
+	}
 	return append(
 		head, t.voice.Text("head.step"), t.voice.Text("head.waits"), t.inUnit("head.finished-width"),
 		t.inUnit("head.finished-length"), t.voice.Text("head.weight"),
 	)
 }
 
-func (t tables) schedule(d load.Opening) [][]any {
-	said := schedule.Say(t.job, d.Opening)
-	var row []any
-	for _, c := range schedule.Columns {
-		if c.In {
-			continue
-		}
-		switch v := said[c.ID].(type) {
+// said is a row of a schedule, by its columns.
+func (t tables) said(said map[string]any) (row []any) {
+	cell := func(id string) {
+		switch v := said[id].(type) {
 		case measure.Length:
+			if t.job.Unit == measure.Inches && v%(measure.Inch/64) != 0 { // no 64th meets it
+				row = append(row, measure.Exact(v, t.job.Unit))
+				return
+			}
 			row = append(row, t.cell(v))
 		case message.Message:
 			row = append(row, t.voice.Say(v))
@@ -139,6 +142,19 @@ func (t tables) schedule(d load.Opening) [][]any {
 			row = append(row, v)
 		}
 	}
+	for _, c := range schedule.Columns {
+		if !c.In {
+			cell(c.ID)
+		}
+	}
+	for _, p := range schedule.PlacedOf(t.job) {
+		cell(p.ID)
+	}
+	return row
+}
+
+func (t tables) schedule(d load.Opening) [][]any {
+	row := t.said(schedule.Say(t.job, d.Opening))
 	step, waits := t.voice.Text("head.signed-off"), ""
 	for _, n := range d.Plan.Steps {
 		if n.Step == d.Plan.Next {
@@ -152,7 +168,15 @@ func (t tables) schedule(d load.Opening) [][]any {
 	if len(d.Slab.Missing()) == 0 {
 		weight = t.weight(d.Slab.Weight())
 	}
-	return [][]any{append(row, step, waits, width, length, weight)}
+	rows := [][]any{append(row, step, waits, width, length, weight)}
+	if second := schedule.SaySecond(t.job, d.Opening); second != nil {
+		width, length = "", ""
+		if f := d.Plan.Leaves[1].Finished; f != nil {
+			width, length = t.cell(f.Width.Value), t.cell(f.Length.Value)
+		}
+		rows = append(rows, append(t.said(second), "", "", width, length, ""))
+	}
+	return rows
 }
 
 func (t tables) measuredHead() []string {

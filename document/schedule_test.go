@@ -31,7 +31,23 @@ func schedules(t *testing.T, j job.Job) []table.Sheet {
 func TestAScheduleThatWentOutComesIn(t *testing.T) {
 	jobs, err := demo.Jobs()
 	require.NoError(t, err)
-	for _, j := range jobs {
+	all := slices.Clone(jobs)
+	for n := range 100 {
+		j := seeded(jobs, n)
+		o := &j.Openings[0]
+		o.Name = fmt.Sprint("Seeded ", n)
+		if n%4 == 0 { // hinges that no list has, and a place that was read twice
+			o.Hinges.Size, o.Hinges.Leaf, o.Hinges.Closed = "", o.Hinges.Leaf+measure.Millimetre, o.Hinges.Closed+measure.Millimetre/2
+			o.Readings = append(o.Readings, survey.Reading{
+				ID: "twice", Kind: survey.Width, At: 1234 * measure.Millimetre / 10, Value: 811 * measure.Millimetre,
+			}, survey.Reading{
+				ID: "twice2", Kind: survey.Width, At: 1234 * measure.Millimetre / 10, Value: 812 * measure.Millimetre,
+			})
+		}
+		all = append(all, j)
+	}
+	for _, j := range all {
+		j.Openings = slices.Clone(j.Openings)
 		j.Openings[0].Name, j.Openings[0].Notes = "-1 @ stairs", []job.Note{{Text: "+ keep the old latch"}}
 		j.Openings[0].Readings = append(j.Openings[0].Readings, survey.Reading{
 			ID: "z", Kind: survey.Width, At: 1000 * measure.Millimetre, Value: 826 * measure.Millimetre,
@@ -61,6 +77,8 @@ func TestAScheduleThatWentOutComesIn(t *testing.T) {
 					delete(is, "handle")
 				}
 				assert.Equal(t, want, is, "%s: %s", kind, j.Openings[i].Name)
+				assert.Equal(t, schedule.SaySecond(j, j.Openings[i]), schedule.SaySecond(j, r.Opening), j.Openings[i].Name)
+				assert.Equal(t, j.Openings[i].Pair != nil, r.Opening.Pair != nil)
 			}
 		}
 	}

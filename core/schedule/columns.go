@@ -40,6 +40,7 @@ var Columns = []Column{
 	{ID: "room", Also: []string{"location", "seen from", "from room", "room name", "area"}},
 	{ID: "hand", Also: []string{"hand", "handing", "hinge side", "hung", "hanging"}},
 	{ID: "construction", Also: []string{"door type", "leaf type", "type", "core", "material", "slab type"}},
+	{ID: "leaf", Also: []string{"leaf no", "leaf number"}},
 	{ID: "size", In: true, Also: []string{
 		"door size", "leaf size", "size", "sizes", "dimensions", "w x h", "w x h x t", "wxh", "wxhxt", "w h", "w h t", "h x w",
 		"width x height", "width x height x thickness", "width height", "width height thickness", "nominal size", "slab size",
@@ -49,15 +50,21 @@ var Columns = []Column{
 	{ID: "thickness", Also: []string{"thickness", "thk", "door thickness", "leaf thickness", "t"}},
 	{ID: "school", Also: []string{"margin", "gaps", "clearance"}},
 	{ID: "hinge", Also: []string{"hinges", "hinge type", "butts", "butt"}},
+	{ID: "hinge-leaf"},
+	{ID: "hinge-width"},
+	{ID: "hinge-plate"},
+	{ID: "hinge-closed"},
 	{ID: "hinges", Also: []string{"no of hinges", "hinge qty", "hinges qty", "hinge count", "qty hinges"}},
 	{ID: "lock", Also: []string{"latch", "lockset", "lock type", "latch type"}},
 	{ID: "backset"},
 	{ID: "handle", Also: []string{"lever height", "spindle height", "latch height"}},
-	{ID: "width-head", Also: []string{"width head", "width top", "opening width top", "width read near the head"}},
-	{ID: "width-mid", Also: []string{"width middle", "width mid", "opening width middle", "width read midway"}},
-	{ID: "width-foot", Also: []string{"width foot", "width bottom", "opening width bottom", "width read near the floor"}},
-	{ID: "height-hinge", Also: []string{"height hinge side", "opening height hinge side", "height read on the hinge side"}},
-	{ID: "height-lock", Also: []string{"height lock side", "opening height lock side", "height read on the lock side"}},
+	{ID: "width-head", In: true, Also: []string{"width head", "width top", "opening width top", "width read near the head"}},
+	{ID: "width-mid", In: true, Also: []string{"width middle", "width mid", "opening width middle", "width read midway"}},
+	{ID: "width-foot", In: true, Also: []string{"width foot", "width bottom", "opening width bottom", "width read near the floor"}},
+	{ID: "height-hinge", In: true, Also: []string{"height hinge side", "opening height hinge side", "height read on the hinge side"}},
+	{ID: "height-lock", In: true, Also: []string{"height lock side", "opening height lock side", "height read on the lock side"}},
+	{ID: "meeting", Also: []string{"meeting gap", "meeting stiles"}},
+	{ID: "fixed", Also: []string{"inactive leaf", "slave leaf"}},
 	{ID: "note", Also: []string{"notes", "remark", "remarks", "comment", "comments"}},
 }
 
@@ -102,6 +109,11 @@ func Match(headers []string, names Names) []string {
 					break
 				}
 			}
+		}
+	}
+	for i, h := range headers {
+		if id := matchPlaced(h, names, used); id != NoColumn {
+			out[i], used[id] = id, true
 		}
 	}
 	// Headers of exported schedules go before those that mean the same elsewhere.

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"kindmargin/core/field"
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
@@ -91,6 +92,14 @@ func Read(j job.Job, t Table, seen Seen, names Names) []Row {
 		}
 		r.check()
 		key := nameKey(r.row.Opening)
+		if r.leaf == 2 && len(r.row.Faults) == 0 { // it belongs to the leaf before
+			i := slices.IndexFunc(list, func(x Row) bool { return nameKey(x.Opening) == key && x.Opening.Pair != nil })
+			if i >= 0 {
+				list[i].Opening.Pair.Slab = r.row.Opening.Slab
+				continue
+			}
+			r.fault("leaf", "refused.schedule-second", nil)
+		}
 		if was, ok := taken[key]; ok && r.row.Opening.Name != "" {
 			twice := message.ID("refused.schedule-on-walk")
 			if was > 0 {
@@ -145,6 +154,8 @@ type reading struct {
 	seen  Seen
 	names Names
 	bad   map[string]bool // columns that have a fault
+	reads []string        // the column of each reading
+	leaf  int             // of a pair, 1 or 2; 0 where none is named
 }
 
 func (r *reading) fault(column string, id message.ID, args message.Args) {
@@ -182,12 +193,40 @@ func (r *reading) cell(id, text string, u measure.Unit) {
 		if length(&l); l == 0 {
 			return
 		}
+		r.reads = append(r.reads, id)
 		o.Readings = append(o.Readings, survey.Reading{
 			ID: "s" + strconv.Itoa(len(o.Readings)+1), Kind: kind, At: at, Value: l,
 		})
 	}
 	at := placesOf(r.job.Unit)
+	if p, ok := PlacedByID(id); ok {
+		read(p.Kind, p.At)
+		return
+	}
 	switch id {
+	case "leaf":
+		r.whichLeaf(text)
+	case "meeting":
+		length(&r.pair().Meeting)
+	case "fixed":
+		side := frame.Side(0)
+		if err := side.UnmarshalText([]byte(strings.ToLower(text))); err != nil || !side.Upright() {
+			r.fault(id, "refused.schedule-fixed", message.Args{"given": message.Quote(text)})
+			return
+		}
+		r.pair().Fixed = side
+	case "hinge-leaf":
+		length(&o.Hinges.Leaf)
+	case "hinge-width":
+		length(&o.Hinges.Width)
+	case "hinge-plate":
+		length(&o.Hinges.Plate)
+	case "hinge-closed":
+		length(&o.Hinges.Closed)
+		// A hinge that no list here has is known by its measures.
+		if i := slices.IndexFunc(r.row.Faults, func(f Fault) bool { return f.Column == "hinge" }); i >= 0 && o.Hinges.Closed > 0 {
+			r.row.Faults, o.Hinges.Size = slices.Delete(r.row.Faults, i, i+1), ""
+		}
 	case "name":
 		o.Name = text
 	case "room":
@@ -392,24 +431,39 @@ var pointers = map[string]string{
 	"/hinges/width": "hinge", "/hinges/size": "hinge", "/notes/0/text": "note",
 }
 
-// readOf maps each kind of reading to its column, for its errors.
+// readOf is the column of a reading, for its errors.
 func (r *reading) readOf(pointer string) string {
 	var i int
-	if _, err := fmt.Sscanf(pointer, "/readings/%d/", &i); err != nil || i >= len(r.row.Opening.Readings) {
+	if _, err := fmt.Sscanf(pointer, "/readings/%d/", &i); err != nil || i >= len(r.reads) {
 		return ""
 	}
-	at, is := placesOf(r.job.Unit), r.row.Opening.Readings[i]
-	switch {
-	case is.Kind == survey.Width && is.At == at.head:
-		return "width-head"
-	case is.Kind == survey.Width && is.At == at.mid:
-		return "width-mid"
-	case is.Kind == survey.Width:
-		return "width-foot"
-	case is.At == at.hinge:
-		return "height-hinge"
+	return r.reads[i]
+}
+
+// pair is the opening as one for two leaves.
+func (r *reading) pair() *job.Pair {
+	o := &r.row.Opening
+	if o.Pair == nil {
+		o.Pair = &job.Pair{Meeting: 4 * measure.Millimetre, Fixed: frame.Lock}
+		if r.job.Unit == measure.Inches {
+			o.Pair.Meeting = 5 * measure.Inch / 32
+		}
 	}
-	return "height-lock"
+	return o.Pair
+}
+
+// whichLeaf parses the leaf of a pair: "1/2", "2 of 2", "A", "b".
+func (r *reading) whichLeaf(text string) {
+	first, _, _ := strings.Cut(strings.NewReplacer("of", "/", " ", "").Replace(strings.ToLower(text)), "/")
+	switch first {
+	case "1", "a":
+		r.leaf = 1
+		r.pair()
+	case "2", "b":
+		r.leaf = 2
+	default:
+		r.fault("leaf", "refused.schedule-leaf", message.Args{"given": message.Quote(text)})
+	}
 }
 
 // check reports the invalid fields of the opening that was read.

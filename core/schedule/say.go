@@ -5,7 +5,6 @@ import (
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
-	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
 
@@ -34,8 +33,18 @@ func Say(j job.Job, o job.Opening) map[string]any {
 	if s, ok := trade.SchoolByID(o.Margins.School); ok {
 		named("school", message.Message{ID: s.Name()})
 	}
-	if h, ok := j.Kit.Hinge(o.Hinges.Size); ok {
+	h, ok := j.Kit.Hinge(o.Hinges.Size)
+	if ok {
 		named("hinge", h.Title())
+	}
+	// Measures that no list has: of a hinge of one's own, or taken from the one in hand.
+	c := o.Hinges
+	if t, listed := trade.HingeByID(c.Size); !listed || c.Leaf != t.Leaf || c.Width != t.Width || c.Plate != t.Plate ||
+		c.Closed != t.Closed {
+		length("hinge-leaf", c.Leaf)
+		length("hinge-width", c.Width)
+		length("hinge-plate", c.Plate)
+		length("hinge-closed", c.Closed)
 	}
 	if d, ok := j.Kit.HardwareByID(o.Lock.Hardware); ok {
 		named("lock", d.Title())
@@ -44,26 +53,34 @@ func Say(j job.Job, o job.Opening) map[string]any {
 	if o.Lock.From == lock.FromHandle {
 		length("handle", o.Lock.Handle)
 	}
-	at := placesOf(j.Unit)
-	for _, r := range o.Readings {
-		if r.Struck != "" {
-			continue
-		}
-		for id, is := range map[string]struct {
-			kind survey.Kind
-			at   measure.Length
-		}{
-			"width-head": {survey.Width, at.head}, "width-mid": {survey.Width, at.mid},
-			"width-foot":   {survey.Width, at.foot},
-			"height-hinge": {survey.Height, at.hinge}, "height-lock": {survey.Height, at.lock},
-		} {
-			if r.Kind == is.kind && r.At == is.at {
-				length(id, r.Value)
-			}
-		}
+	for p, value := range eachPlaced(o) {
+		length(p.ID, value)
 	}
 	if len(o.Notes) > 0 {
 		text("note", o.Notes[0].Text)
+	}
+	if o.Pair != nil {
+		text("leaf", leaves[0])
+		length("meeting", o.Pair.Meeting)
+		text("fixed", o.Pair.Fixed.String())
+	}
+	return out
+}
+
+// leaves are the two leaves of a pair as a schedule has them: the one on the hinge jamb, and the other.
+var leaves = [2]string{"1/2", "2/2"}
+
+// SaySecond is the second leaf of a pair as a row of its own, which Read puts to the one before; nil for a single slab.
+func SaySecond(j job.Job, o job.Opening) map[string]any {
+	if o.Pair == nil {
+		return nil
+	}
+	all := Say(j, job.Opening{Name: o.Name, Room: o.Room, Hand: o.Hand.Other(), Slab: o.Pair.Slab})
+	out := map[string]any{"leaf": leaves[1]}
+	for _, id := range []string{"name", "room", "hand", "construction", "width", "length", "thickness"} {
+		if v, ok := all[id]; ok {
+			out[id] = v
+		}
 	}
 	return out
 }

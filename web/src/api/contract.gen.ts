@@ -2645,6 +2645,13 @@ export interface components {
             sample: string[];
         };
         ScheduleFault: {
+            /**
+             * Format: int64
+             * @description Its place among the columns, from 0; -1 where it is the whole line.
+             */
+            column: number;
+            /** @description What stands in the cell, to be mended. */
+            given: string;
             /** @description Of the column; empty where it is the whole line. */
             header: string;
             problem: string;
@@ -11437,6 +11444,8 @@ export interface operations {
             query?: {
                 /** @description What each column is, by ID, set apart by commas; - for one that is left out. None where it is to be matched here. */
                 columns?: string[];
+                /** @description Cells that were mended on the page, as JSON: a list of {line, column, text}. */
+                mends?: string;
                 /** @description The side that the schedule's LH and RH are seen from; none where it was not said. */
                 hands?: "pull" | "push";
                 /** @description Leave the lines out that cannot be openings; else nothing comes in unless all can. */
@@ -11611,6 +11620,8 @@ export interface operations {
             query?: {
                 /** @description What each column is, by ID, set apart by commas; - for one that is left out. None where it is to be matched here. */
                 columns?: string[];
+                /** @description Cells that were mended on the page, as JSON: a list of {line, column, text}. */
+                mends?: string;
                 /** @description The side that the schedule's LH and RH are seen from; none where it was not said. */
                 hands?: "pull" | "push";
             };

@@ -12,6 +12,9 @@ import { handName, trade } from '../words/trade';
 
 type Preview = Schemas['SchedulePreview'];
 
+/** Mend is a cell that was mended here: its line and its column in the file, and what is to stand there. */
+type Mend = { line: number; column: number; text: string };
+
 /** ScheduleIn imports a door schedule: choose, match, check, take. */
 export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) {
 	const cache = useQueryClient();
@@ -19,13 +22,15 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 	const [file, setFile] = useState<File | null>(null);
 	const [key, setKey] = useState('');
 	const [seen, setSeen] = useState<Preview | null>(null);
+	const [mends, setMends] = useState<Mend[]>([]);
 	const [came, setCame] = useState<Schemas['ScheduleImported'] | null>(null);
 	const [error, attempt] = useAttempt();
 	const path = `/api/jobs/${head.id}/schedule`;
-	const look = (f: File, columns?: string[], hands?: string) =>
+	const look = (f: File, columns?: string[], hands?: string, mended = mends) =>
 		attempt(async () => {
 			const query = new URLSearchParams(columns ? { columns: asked(columns) } : {});
 			if (hands) query.set('hands', hands);
+			if (mended.length > 0) query.set('mends', JSON.stringify(mended));
 			setSeen(await send<Preview>(`${path}/preview?${query}`, f));
 			setKey(newKey());
 		});
@@ -34,7 +39,19 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 		setFile(f);
 		setSeen(null);
 		setCame(null);
-		look(f);
+		setMends([]);
+		look(f, undefined, undefined, []);
+	};
+	const mend = (m: Mend) => {
+		if (!file || !seen) return;
+		const next = [...mends.filter((x) => x.line !== m.line || x.column !== m.column), m];
+		setMends(next);
+		look(
+			file,
+			seen.columns.map((c) => c.id),
+			seen.hands,
+			next,
+		);
 	};
 	const take = () =>
 		attempt(async () => {
@@ -42,6 +59,7 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 			const columns = asked(seen.columns.map((c) => c.id));
 			const query = new URLSearchParams({ columns, good: String(seen.bad > 0), by: whoNow() });
 			if (seen.hands) query.set('hands', seen.hands);
+			if (mends.length > 0) query.set('mends', JSON.stringify(mends));
 			setCame(await send(`${path}?${query}`, file, key));
 			setSeen(null);
 			cache.invalidateQueries({ queryKey: resources.walk(head.id).queryKey });
@@ -118,7 +136,7 @@ export function ScheduleIn({ head, done }: { head: JobHead; done: () => void }) 
 							}
 						/>
 					)}
-					<Rows seen={seen} />
+					<Rows seen={seen} mend={mend} />
 					<div className="flex flex-wrap gap-3 items-center">
 						<button
 							type="button"
@@ -210,6 +228,9 @@ function Columns({ seen, match }: { seen: Preview; match: (i: number, id: string
 								onChange={(e) => match(i, e.target.value)}
 							>
 								<option value="">{say('schedule.left-out')}</option>
+								{c.id && !trade.columns.some((k) => k.id === c.id) && (
+									<option value={c.id}>{c.header}</option>
+								)}
 								{trade.columns.map((k) => (
 									<option key={k.id} value={k.id}>
 										{k.name}
@@ -224,7 +245,7 @@ function Columns({ seen, match }: { seen: Preview; match: (i: number, id: string
 	);
 }
 
-function Rows({ seen }: { seen: Preview }) {
+function Rows({ seen, mend }: { seen: Preview; mend: (m: Mend) => void }) {
 	return (
 		<div data-good={seen.good} data-bad={seen.bad}>
 			<h3 className="text-xl">
@@ -255,10 +276,20 @@ function Rows({ seen }: { seen: Preview }) {
 								</th>
 								<td>
 									{r.faults.map((f) => (
-										<p key={f.header + f.problem} className="text-error font-semibold">
-											{f.header && `${f.header}: `}
-											{f.problem}
-										</p>
+										<div key={f.header + f.problem}>
+											<p className="text-error font-semibold">
+												{f.header && `${f.header}: `}
+												{f.problem}
+											</p>
+											{f.column >= 0 && (
+												<Cell
+													key={f.given}
+													name={say('schedule.mend', { header: f.header, line: r.line })}
+													given={f.given}
+													take={(text) => mend({ line: r.line, column: f.column, text })}
+												/>
+											)}
+										</div>
 									))}
 									{r.says.join(' · ')}
 								</td>
@@ -273,5 +304,22 @@ function Rows({ seen }: { seen: Preview }) {
 				</p>
 			)}
 		</div>
+	);
+}
+
+/** Cell is a cell that cannot be, to be mended in its place: by Enter, or by leaving it. */
+function Cell({ name, given, take }: { name: string; given: string; take: (text: string) => void }) {
+	const [text, setText] = useState(given);
+	const done = () => text !== given && take(text);
+	return (
+		<input
+			className="input w-full max-w-80 mb-2"
+			aria-label={name}
+			data-mend={name}
+			value={text}
+			onChange={(e) => setText(e.target.value)}
+			onBlur={done}
+			onKeyDown={(e) => e.key === 'Enter' && done()}
+		/>
 	);
 }
