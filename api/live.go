@@ -16,13 +16,16 @@ import (
 
 // Changed is the event of a change, for every open page.
 type Changed struct {
-	Job     string `json:"job"`
-	Opening string `json:"opening" doc:"Empty where it is the job itself, or several openings."`
-	Version int64  `json:"version" doc:"That the opening stands at now; nought where it went off the walk, or is several."`
-	Label   string `json:"label"`
-	By      string `json:"by" doc:"Whose hand it was."`
-	Client  string `json:"client" doc:"On which client."`
-	From    string `json:"from" doc:"The page that made it, by a name of its own: it has it already."`
+	Job       string `json:"job"`
+	Opening   string `json:"opening" doc:"Empty where it is the job itself, or several openings."`
+	Version   int64  `json:"version" doc:"That the opening stands at now; nought where it went off the walk, or is several."`
+	Label     string `json:"label"`
+	By        string `json:"by" doc:"Whose hand it was."`
+	Client    string `json:"client" doc:"On which client; empty for the machine that Kind Margin runs on."`
+	Machine   string `json:"machine" doc:"The name of that machine, for the other clients."`
+	OnJob     string `json:"onJob" doc:"The name of the job."`
+	OnOpening string `json:"onOpening" doc:"The name of the opening; empty where it is none."`
+	From      string `json:"from" doc:"The page that made it, by a name of its own: it has it already."`
 }
 
 // Measured is the event of a length from an instrument.
@@ -94,7 +97,14 @@ func everyone(*subscriber) bool { return true }
 
 // tell publishes a change to every page.
 func (s server) tell(ctx context.Context, c Changed) {
-	c.Client, c.From = clientOf(ctx).name, traceOf(ctx).page
+	from := clientOf(ctx)
+	c.From = traceOf(ctx).page
+	if c.Client = from.name; from.id == "" {
+		c.Client, c.Machine = "", s.machine
+	}
+	if c.Job != "" { // without them a notice names no place
+		c.OnJob, c.OnOpening, _ = s.store.Names(ctx, c.Job, c.Opening)
+	}
 	s.hub.tell("change", c, everyone)
 }
 

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"log/slog"
 	"net/http"
+	"os"
 	"runtime/debug"
 	"strings"
 	"sync"
@@ -37,6 +38,7 @@ type server struct {
 	said     *said
 	pages    string
 	closing  chan struct{}
+	machine  string // the name of this machine, for other clients
 }
 
 // Program is the HTTP handler of the whole program.
@@ -71,6 +73,9 @@ func New(st *store.Store, pages Pages, log *slog.Logger, share Share) Program {
 			make: share.Codes, plain: share.Plain, now: time.Now,
 		}, underway: newUnderway(), logs: log, share: share, hub: newHub(), said: &said{}, pages: pages.Build,
 		closing: make(chan struct{}),
+	}
+	if s.machine, _ = os.Hostname(); s.machine == "" {
+		s.machine = thisMachine
 	}
 	r := chi.NewRouter()
 	foreign := http.NewCrossOriginProtection()

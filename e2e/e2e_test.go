@@ -577,7 +577,7 @@ func TestTwoClients(t *testing.T) {
 	u.until(
 		"it is here, and says from where",
 		`document.querySelector('[data-field="/slab/length"]').value === '1985' &&
-			document.querySelector('[data-elsewhere]')?.innerText.includes('From this machine, Wren: on the trestles')`,
+			document.querySelector('[data-elsewhere]')?.innerText.includes('from this machine, Wren: on the trestles')`,
 	)
 	u.do(chromedp.Focus(`[data-field="/slab/width"]`))
 	u.js(`(document.activeElement.select(), '')`)

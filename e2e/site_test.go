@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"os"
 	"path/filepath"
 	"slices"
 	"strconv"
@@ -116,35 +117,59 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	door := "/j/tern-house/" + v.Opening.ID + "/measure"
 	desk.open(door)
 	phone.open(door)
-	var took []float64
-	for range 3 {
-		ready := `document.querySelector('[data-next]') &&
-			document.querySelector('[data-field="next-reading"]').value === ''`
-		desk.until("ready", ready)
-		phone.until("ready", ready)
-		name := phone.js(`document.querySelector('[data-next]').dataset.next`)
-		before := desk.js(`String(document.querySelectorAll('[data-reading]').length)`)
-		desk.js(`(window.came_ = 0, new MutationObserver((_, me) => {
-			if (document.querySelectorAll('[data-reading]').length <= ` + before + `) return;
-			me.disconnect();
-			window.came_ = Date.now();
-		}).observe(document, { childList: true, subtree: true }), '')`)
-		phone.js(
-			`(addEventListener('keydown', (e) => { if (e.key === 'Enter') window.sent_ = Date.now();
-				}, { capture: true }), '')`,
-		)
-		value := reads(name, beam)
-		phone.do(chromedp.Focus(`[data-field="next-reading"]`))
-		phone.keys(value, kb.Enter)
-		desk.until(name+" is on the desk", `window.came_`)
-		desk.until("it says from where", `document.querySelector('[data-elsewhere]')?.innerText.includes("Wren phone")`)
-		sent, err := strconv.ParseFloat(phone.js(`String(window.sent_)`), 64)
-		require.NoError(t, err)
-		came, err := strconv.ParseFloat(desk.js(`String(window.came_)`), 64)
-		require.NoError(t, err)
-		took = append(took, came-sent)
+	crosses := func(from, to person, says string) (took []float64) {
+		for range 3 {
+			ready := `document.querySelector('[data-next]') &&
+				document.querySelector('[data-field="next-reading"]').value === ''`
+			to.until("ready", ready)
+			from.until("ready", ready)
+			name := from.js(`document.querySelector('[data-next]').dataset.next`)
+			before := to.js(`String(document.querySelectorAll('[data-reading]').length)`)
+			to.js(`(window.came_ = 0, new MutationObserver((_, me) => {
+				if (document.querySelectorAll('[data-reading]').length <= ` + before + `) return;
+				me.disconnect();
+				window.came_ = Date.now();
+			}).observe(document, { childList: true, subtree: true }), '')`)
+			from.js(`(addEventListener('keydown', (e) => { if (e.key === 'Enter') window.sent_ = Date.now();
+				}, { capture: true }), '')`)
+			from.do(chromedp.Focus(`[data-field="next-reading"]`))
+			from.keys(reads(name, beam), kb.Enter)
+			to.until(name+" has come", `window.came_`)
+			to.until("it says where, and from where", fmt.Sprintf(
+				`document.querySelector('[data-elsewhere]')?.innerText.startsWith(%q)`, "Box room, Tern House, from "+says+": ",
+			))
+			sent, err := strconv.ParseFloat(from.js(`String(window.sent_)`), 64)
+			require.NoError(t, err)
+			came, err := strconv.ParseFloat(to.js(`String(window.came_)`), 64)
+			require.NoError(t, err)
+			took = append(took, came-sent)
+		}
+		return took
 	}
-	t.Logf("from Enter on the phone to the reading on the desk: %v ms", took)
+	host, err := os.Hostname()
+	require.NoError(t, err)
+	t.Logf("from Enter on the phone to the reading on the desk: %v ms", crosses(phone, desk, "Wren phone"))
+	// The other way round the desk is called by its own name.
+	t.Logf("from Enter on the desk to the reading on the phone: %v ms", crosses(desk, phone, host))
+
+	// What is done in another job is not told.
+	_, err = client{url: desk.p.URL}.send(t, "POST", "/api/jobs", "", `{"name": "Another house", "unit": "mm"}`, &struct{}{})
+	require.NoError(t, err)
+	at := fmt.Sprint("/api/jobs/tern-house/openings/", v.Opening.ID)
+	tag, err := client{url: desk.p.URL}.send(t, "GET", at, "", "", &v)
+	require.NoError(t, err)
+	phone.js(`(window.told_ = [], new MutationObserver(() => {
+		const e = document.querySelector('[data-elsewhere]');
+		if (e) window.told_.push(e.innerText);
+	}).observe(document, { childList: true, subtree: true }), '')`)
+	_, err = client{url: desk.p.URL}.send(
+		t, "PATCH", at+"?label=its+room", tag, `[{"op": "add", "path": "/room", "value": "Attic"}]`, &v,
+	)
+	require.NoError(t, err)
+	phone.until("the desk is named", fmt.Sprintf(
+		`document.querySelector('[data-elsewhere]')?.innerText.startsWith(%q)`, "Box room, Tern House, from "+host+": its room",
+	))
+	assert.Equal(t, "0", phone.js(`String(window.told_.filter((s) => s.includes('Another')).length)`))
 
 	// The desk types while the phone reads: the question stays.
 	asked := desk.js(`document.querySelector('[data-next]').dataset.next`)
@@ -171,6 +196,7 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.until(
 		"it is let in no more, at once", `location.pathname === '/pair' && !document.querySelector('[data-waiting]')`,
 	)
+	phone.until("and is told why", `document.querySelector('[data-pass-ended]')?.innerText.includes('kept')`)
 	phone.until(
 		"it says how much waits, and not what",
 		`document.querySelector('[data-typed-here]')?.dataset.typedHere === '1' &&
@@ -180,9 +206,13 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 	phone.until(
 		"nothing of the house is shown", `location.pathname === '/pair' && !document.body.innerText.includes('Chart')`,
 	)
-	phone.pairs("Wren phone again")
-	desk.until("it is told on every page", `document.querySelector('[data-let-in="Wren phone again"]')`)
 	phone.open(door)
+	phone.until("nor of the door", `location.pathname === '/pair'`)
+	again := newCode(t, phone.p.URL)
+	phone.do(chromedp.Focus(`[data-field="pair-code"]`))
+	phone.keys(again, kb.Tab, "Wren phone again", kb.Enter)
+	desk.until("it is told on every page", `document.querySelector('[data-let-in="Wren phone again"]')`)
+	phone.until("it is back at the door", fmt.Sprintf(`location.pathname === %q`, door))
 	phone.until("what it typed is there", `document.querySelector('[data-field="next-reading"]')?.value === '12'`)
 }
 

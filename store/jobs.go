@@ -94,6 +94,22 @@ func headOf(ctx context.Context, q querier, id string) (Head, error) {
 	return scanHead(q.QueryRowContext(ctx, `SELECT `+headColumns+` FROM jobs j WHERE j.id = ?`, id))
 }
 
+// Names are the names of a job and of one of its openings, removed or not; empty for what is not there.
+func (s *Store) Names(ctx context.Context, jobID, id string) (job, opening string, err error) {
+	err = s.look(ctx, func(tx *sql.Tx) error {
+		err := tx.QueryRowContext(ctx, `
+			SELECT j.name, coalesce((
+				SELECT CASE WHEN json_valid(c.doc) THEN coalesce(json_extract(c.doc, '$.name'), '') ELSE '' END
+				FROM openings o JOIN changes c ON c.id = o.head WHERE o.job_id = j.id AND o.id = ?2
+			), '') FROM jobs j WHERE j.id = ?1`, jobID, id).Scan(&job, &opening)
+		if errors.Is(err, sql.ErrNoRows) {
+			return nil
+		}
+		return err
+	})
+	return job, opening, err
+}
+
 // AddJob stores a whole job, its openings each with a first change. An ID that is empty or taken is replaced by a new
 // one. For a used key it returns the job of that request.
 func (s *Store) AddJob(ctx context.Context, j job.Job, once Once, photos ...Photo) (Head, error) {

@@ -1,5 +1,7 @@
 /** Whether this client has a pass, as far as it knows. */
 const key = 'ended';
+const place = 'place';
+const paired = 'paired';
 
 /** ended records that this client's pass was ended: it shows nothing until it is paired again. */
 export const ended = () => localStorage.getItem(key) !== null;
@@ -8,11 +10,22 @@ export const ended = () => localStorage.getItem(key) !== null;
 export function putOut() {
 	if (!ended()) localStorage.setItem(key, new Date().toISOString());
 	if ('caches' in globalThis) caches.delete('jobs');
-	if (location.pathname !== '/pair') location.replace('/pair');
+	if (location.pathname === '/pair') return;
+	sessionStorage.setItem(place, location.pathname);
+	location.replace('/pair');
 }
 
-/** letIn records that this client was paired. */
-export const letIn = () => localStorage.removeItem(key);
+/** wasPaired reports whether this client had a pass before. */
+export const wasPaired = () => localStorage.getItem(paired) !== null;
+
+/** letIn records that this client was paired, and gives the address to go on at: where it was when its pass ended. */
+export function letIn(): string {
+	localStorage.removeItem(key);
+	localStorage.setItem(paired, '1');
+	const back = sessionStorage.getItem(place) ?? '/';
+	sessionStorage.removeItem(place);
+	return back;
+}
 
 /** typedHere is the number of entries and drafts that wait on this client. */
 export function typedHere(): number {

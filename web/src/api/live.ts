@@ -13,6 +13,9 @@ export type Change = {
 	label: string;
 	by: string;
 	client: string;
+	machine: string;
+	onJob: string;
+	onOpening: string;
 	from: string;
 };
 
@@ -106,7 +109,9 @@ export function listen(cache: QueryClient, again: () => void): () => void {
 				cache.invalidateQueries({ queryKey: ['day', c.job] });
 				cache.invalidateQueries({ queryKey: c.opening ? ['opening', c.job, c.opening] : ['opening', c.job] });
 			}
-			put({ change: { ...c, at: Date.now() } });
+			// What is done in another job is not told here.
+			const here = location.pathname.split('/')[2];
+			if (!c.job || !here || c.job === here) put({ change: { ...c, at: Date.now() } });
 		});
 		source.addEventListener('client', (e) => {
 			cache.invalidateQueries({ queryKey: resources.sharing().queryKey });

@@ -4,7 +4,7 @@ import { useEffect } from 'react';
 import { ended, since } from '../api/access';
 import { Said, useAttempt } from '../api/attempt';
 import { enter } from '../api/instrument';
-import { known, seen, taken, useLine } from '../api/live';
+import { type Change, known, seen, taken, useLine } from '../api/live';
 import { drop, handIn, useQueue } from '../api/queue';
 import { Phrase } from '../words/phrase';
 import { say } from '../words/texts';
@@ -30,12 +30,7 @@ export function LineBar() {
 					className="bg-info text-info-content px-3 py-2 flex gap-2 items-center"
 					data-elsewhere
 				>
-					<span>
-						{say('page.from-client', {
-							client: change.by ? `${change.client}, ${change.by}` : change.client,
-						})}
-						: {change.label}
-					</span>
+					<span>{notice(change)}</span>
 					<button type="button" className="btn btn-ghost btn-sm text-current" onClick={seen}>
 						<X size={18} aria-hidden="true" />
 						<span className="sr-only">{say('page.close')}</span>
@@ -100,6 +95,18 @@ export function LineBar() {
 			<Waiting on={line.on} at={line.since} />
 		</div>
 	);
+}
+
+/** notice says what was changed elsewhere: where, on which client, by whom, and what. */
+function notice(c: Change) {
+	const own = ['127.0.0.1', 'localhost', '[::1]'].includes(location.hostname);
+	const name = c.client || (own ? say('page.this-machine') : c.machine);
+	const client = c.by ? `${name}, ${c.by}` : name;
+	if (c.onOpening)
+		return say('page.change-of-opening', { opening: c.onOpening, job: c.onJob, client, change: c.label });
+	return c.onJob
+		? say('page.change-of-job', { job: c.onJob, client, change: c.label })
+		: say('page.change-of-all', { client, change: c.label });
 }
 
 /** Waiting lists what waits on this client, for the server or for a decision; one line where no decision is needed. */

@@ -48,7 +48,7 @@ cache.getQueryCache().subscribe(({ query }) => {
 });
 
 const out = ended() && location.pathname !== '/pair';
-if (out) location.replace('/pair');
+if (out) putOut();
 // A page restored from the browser's cache, after the client's pass was ended.
 addEventListener('pageshow', (e) => e.persisted && ended() && putOut());
 

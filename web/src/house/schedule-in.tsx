@@ -272,7 +272,12 @@ function Rows({ seen, mend }: { seen: Preview; mend: (m: Mend) => void }) {
 								<td className="tabular-nums">{r.line}</td>
 								<th scope="row">
 									{r.name}
-									{r.room && <span className="font-normal">, {r.room}</span>}
+									{r.room && (
+										<span className="font-normal">
+											{r.name && ', '}
+											{r.room}
+										</span>
+									)}
 								</th>
 								<td>
 									{r.faults.map((f) => (

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { ended, forgetTyped, letIn, typedHere } from '../api/access';
+import { ended, forgetTyped, letIn, typedHere, wasPaired } from '../api/access';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client } from '../api/client';
 import { say } from '../words/texts';
@@ -15,8 +15,7 @@ export function PairPage() {
 		e.preventDefault();
 		await attempt(async () => {
 			await ask(client.POST('/api/sharing/clients', { body: { code, name } }));
-			letIn();
-			location.replace('/');
+			location.replace(letIn());
 		});
 	};
 	return (
@@ -24,6 +23,11 @@ export function PairPage() {
 			<h1 className="text-3xl mb-2" tabIndex={-1} data-home>
 				{say('sharing.pair-this-client')}
 			</h1>
+			{ended() && wasPaired() && (
+				<p role="status" className="border-l-4 border-warning pl-3 mb-4" data-pass-ended>
+					{say('sharing.pass-ended')}
+				</p>
+			)}
 			<p className="mb-4">{say('sharing.kind-margin-shows-a-code')}</p>
 			<form onSubmit={pair} className="grid gap-3">
 				<label>
