@@ -24,6 +24,7 @@ type JobHead struct {
 	Usual    []Usual      `json:"usual" doc:"What new openings begin with, where that was chosen."`
 	Version  int64        `json:"version"`
 	Openings int          `json:"openings"`
+	Touched  string       `json:"touched,omitempty" doc:"When an opening was changed last, RFC 3339; in the list of jobs alone."`
 	Removed  bool         `json:"removed" doc:"Taken off the list of jobs."`
 	Broken   string       `json:"broken,omitempty" doc:"Why it cannot be opened; then only its name and ID are told."`
 }
@@ -170,7 +171,7 @@ func headView(h store.Head) JobHead {
 	v := JobHead{
 		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language,
 		Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Usual: []Usual{},
-		Version: h.Version, Openings: h.Openings, Removed: h.Removed,
+		Version: h.Version, Openings: h.Openings, Touched: h.Touched, Removed: h.Removed,
 	}
 	if h.Broken != nil {
 		v.Unit, v.Tape, v.Presets, v.Kit = measure.Millimetres, measure.WholeMillimetre, []job.Preset{}, job.Kit{}

@@ -25,7 +25,8 @@ type Head struct {
 	Walk     int64 // counts every change of the job and its openings
 	Removed  bool  // taken off the list of jobs
 	Openings int
-	Broken   error // why it cannot be read back, where it cannot: in a list of all, so that the others can
+	Touched  string // when an opening of it was changed last, RFC 3339; in a list of all jobs alone
+	Broken   error  // why it cannot be read back, where it cannot: in a list of all, so that the others can
 }
 
 // Job is the head as an empty job, for core.
@@ -81,7 +82,32 @@ func (s *Store) Jobs(ctx context.Context) ([]Head, error) {
 		}
 		heads = append(heads, h)
 	}
-	return heads, disk(rows.Err())
+	if err := rows.Err(); err != nil {
+		return nil, disk(err)
+	}
+	return heads, disk(s.touched(ctx, heads))
+}
+
+// touched sets when each of some jobs was changed last.
+func (s *Store) touched(ctx context.Context, heads []Head) error {
+	rows, err := s.read.QueryContext(ctx, `
+		SELECT o.job_id, max(c.at) FROM openings o JOIN changes c ON c.id = o.head GROUP BY o.job_id`)
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	at := map[string]string{}
+	for rows.Next() {
+		var id, last string
+		if err := rows.Scan(&id, &last); err != nil {
+			return err
+		}
+		at[id] = last
+	}
+	for i := range heads {
+		heads[i].Touched = at[heads[i].ID]
+	}
+	return rows.Err()
 }
 
 // Head reads a job without its openings, removed or not.

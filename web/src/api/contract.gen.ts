@@ -1698,6 +1698,8 @@ export interface components {
             removed: boolean;
             /** @enum {string} */
             tape: "0.1mm" | "0.5mm" | "1mm" | "1/64in" | "1/32in" | "1/16in";
+            /** @description When an opening was changed last, RFC 3339; in the list of jobs alone. */
+            touched?: string;
             /** @enum {string} */
             unit: "mm" | "in";
             /** @description What new openings begin with, where that was chosen. */

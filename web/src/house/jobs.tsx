@@ -1,13 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import {
-	DatabaseBackup,
-	DoorOpen,
-	FileDown,
-	FileInput,
-	GraduationCap,
-	Smartphone,
-	Trash2,
-} from 'lucide-react';
+import { DatabaseBackup, FileDown, FileInput, GraduationCap, Smartphone, Trash2 } from 'lucide-react';
 import { useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
@@ -21,6 +13,8 @@ import { chooseLocale, chosenLocale, keepJobLocale, type Locale, subscribe } fro
 import { say } from '../words/texts';
 import { trade } from '../words/trade';
 import { BringIn } from './bring-in';
+import { JobLine } from './job-line';
+import { TryADoor } from './trying';
 
 const trail: { text: string }[] = [];
 
@@ -80,20 +74,11 @@ export function Home() {
 									</div>
 								) : (
 									<>
-										<Link
-											to={`/j/${j.id}`}
-											className="grow flex items-center gap-4 py-3 text-xl hover:bg-base-200 px-2"
-										>
-											<DoorOpen aria-hidden="true" />
-											<span className="grow font-semibold">{j.name}</span>
-											<span className="text-base opacity-80">
-												{say('page.count-doors', { count: j.openings })},{' '}
-												{say(j.unit === 'in' ? 'home.in-inches' : 'home.in-millimetres')}
-											</span>
-										</Link>
+										<JobLine job={j} />
 										{runs && (
 											<button type="button" className="btn btn-ghost" onClick={() => take(j, false)}>
-												<Trash2 size={18} aria-hidden="true" /> {say('page.take-off')}
+												<Trash2 size={18} aria-hidden="true" />{' '}
+												<span className="max-sm:sr-only">{say('page.take-off')}</span>
 												<span className="sr-only"> {j.name}</span>
 											</button>
 										)}
@@ -169,6 +154,7 @@ function Begin() {
 					{say('home.begin')}
 				</button>
 			</form>
+			<TryADoor />
 		</section>
 	);
 }

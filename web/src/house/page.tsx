@@ -15,6 +15,7 @@ import { trade } from '../words/trade';
 import { Chosen } from './chosen';
 import { OpeningList } from './list';
 import { beside, moved, plainly, type Seen, seen, summary, troubles } from './openings';
+import { Trying } from './trying';
 import { UsualChoices } from './usual';
 
 /** A change of the walk, and how it is undone. */
@@ -70,6 +71,7 @@ export function WalkPage() {
 				{walk.error && <Failed error={walk.error} retry={() => walk.refetch()} alone={!walk.data} />}
 				{walk.data && openings && (
 					<>
+						<Trying head={walk.data.job} done={() => walk.refetch()} />
 						<Head head={walk.data.job} openings={openings} done={() => walk.refetch()} />
 						<Ways job={job} choosing={!!chosen} choose={() => setChosen(chosen ? null : new Set())} />
 						{openings.length > 1 && <Finder look={look} set={setLook} openings={openings} />}
@@ -370,6 +372,8 @@ function AddOpening({ job, first }: { job: string; first: boolean }) {
 				<input
 					className="input w-full text-lg"
 					data-field="opening-name"
+					// biome-ignore lint/a11y/noAutofocus: an empty job has nothing else to begin with
+					autoFocus={first}
 					value={name}
 					onChange={(e) => setName(e.target.value)}
 					aria-invalid={!!error}

@@ -23,10 +23,16 @@ export function SlabStep() {
 			{wanted ? (
 				<section className="mb-5">
 					<h2 className="text-lg">{say('slab.the-finished-slab')}</h2>
-					<Row label={say('page.width')} note={say('slab.at-its-widest-buy-this')}>
+					<Row
+						label={say('page.width')}
+						note={say(built ? 'slab.at-its-widest-buy-this' : 'slab.at-its-widest')}
+					>
 						<Why figure={wanted.width} title={say('slab.finished-width')} id="finished-width" />
 					</Row>
-					<Row label={say('page.length')} note={say('slab.at-its-longest-buy-this')}>
+					<Row
+						label={say('page.length')}
+						note={say(built ? 'slab.at-its-longest-buy-this' : 'slab.at-its-longest')}
+					>
 						<Why figure={wanted.length} title={say('slab.finished-length')} id="finished-length" />
 					</Row>
 				</section>
@@ -34,7 +40,7 @@ export function SlabStep() {
 				<p className="mb-4">{say('slab.first-read-a-width-and')}</p>
 			)}
 			<Construction built={built} />
-			{wanted && <WhichToBuy />}
+			{wanted && <WhichToBuy built={built !== ''} />}
 			<section className="grid gap-3">
 				<h2 className="text-lg">{say('slab.the-slab-on-the-trestles')}</h2>
 				<p className="text-sm mb-2">{say('slab.measure-it-with-the-tape')}</p>
@@ -204,7 +210,7 @@ function Machined() {
 type StockFit = Schemas['StockFit'];
 
 /** WhichToBuy compares the stock sizes with the opening: those that fit, and why the nearest others do not. */
-function WhichToBuy() {
+function WhichToBuy({ built }: { built: boolean }) {
 	const { view, save, which, slab } = useOpening();
 	const [all, setAll] = useState(false);
 	const [error, attempt] = useAttempt();
@@ -233,6 +239,7 @@ function WhichToBuy() {
 		<section className="mb-5" aria-label={say('slab.which-to-buy')}>
 			<h2 className="text-lg">{say('slab.which-to-buy')}</h2>
 			{stock.error && <p className="text-error">{stock.error.message}</p>}
+			{!built && <p className="py-1">{say('slab.say-first-how-it-is-built')}</p>}
 			{stock.data && fits.length === 0 && <p className="py-1">{say('slab.no-stock-size-fits-within')}</p>}
 			<ul>
 				{shown.map((f) => {
@@ -248,7 +255,7 @@ function WhichToBuy() {
 								<span className="text-xl dim">
 									<Len text={f.width.text} /> × <Len text={f.length.text} /> × <Len text={f.thickness.text} />
 								</span>
-								{f.best && <strong className="ml-2">{say('slab.buy-this')}</strong>}
+								{f.best && built && <strong className="ml-2">{say('slab.buy-this')}</strong>}
 								<span className="block text-sm opacity-85">
 									{f.fits ? (
 										<Phrase

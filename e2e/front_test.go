@@ -1,0 +1,61 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+)
+
+// The list of jobs says how each stands; a job that was begun waits for its first door's name, and one Enter leads from
+// there to its first reading.
+func TestTheFrontDoor(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/")
+	u.until("how it stands", `document.querySelector('[data-job=tern-house] [data-stands]')?.innerText.startsWith('6 doors on the walk, ')`)
+	u.until("what is next", `/^Next: .+\. .+: .+/.test(document.querySelector('[data-job=tern-house] [data-next-door]')?.innerText)`)
+	u.until("and its light", `document.querySelector('[data-job=tern-house] svg[role=img]')`)
+	assert.Contains(t, u.js(`document.querySelector('[data-job=tern-house]').innerText`), "last touched")
+	u.do(chromedp.Focus(`[data-field="job-name"]`))
+	u.keys("Heron Court", kb.Enter)
+	u.focused("opening-name")
+	u.keys("Study", kb.Enter)
+	u.focused("next-reading")
+	u.until("at its first reading", `document.querySelector('main h1')?.dataset.at === 'measure'`)
+
+	// What to buy waits until it was said how the slab is built.
+	u.keys("826", kb.Enter)
+	u.until("the height", `document.querySelector('[data-next]')?.dataset.next.startsWith('height')`)
+	u.focused("next-reading")
+	u.keys("2032", kb.Enter)
+	u.step("slab")
+	u.until("sizes", `document.querySelector('[data-stock]')`)
+	assert.NotContains(t, u.js(`document.querySelector('main').innerText`), "buy this")
+	u.pick("construction", "solid")
+	u.until("now it says what to buy", `document.querySelector('main').innerText.includes('buy this or more')`)
+}
+
+// A door is tried without a job, and kept or thrown away after.
+func TestADoorToTry(t *testing.T) {
+	u := sit(t, "serve")
+	for _, keep := range []bool{false, true} {
+		u.open("/")
+		u.click("[data-try-door]")
+		u.focused("next-reading")
+		u.keys("826", kb.Enter)
+		u.until("it is read", `document.querySelector('[data-reading]')`)
+		walk := u.js(`location.pathname.split('/').slice(0, 3).join('/')`)
+		u.open(walk)
+		u.until("it is asked", `document.querySelector('[data-trying]')`)
+		if keep {
+			u.click("[data-keep-it]")
+			u.until("it is asked no more", `!document.querySelector('[data-trying]') && document.querySelector('[data-door]')`)
+			u.open("/")
+			u.until("it is a job", `document.querySelectorAll('[data-job]').length === 1`)
+			continue
+		}
+		u.click("[data-throw-away]")
+		u.until("it is gone, and can be put back", `location.pathname === '/' && document.querySelector('[data-taken-off]') && !document.querySelector('[data-job]')`)
+	}
+}
