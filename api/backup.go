@@ -213,7 +213,7 @@ func (s server) putJobs(ctx context.Context, z *zip.Writer, heads []store.Head, 
 
 // readMe adds a text on the zip's content.
 func readMe(z *zip.Writer, text string) error {
-	w, err := z.Create("READ-ME.txt")
+	w, err := z.CreateHeader(&zip.FileHeader{Name: "READ-ME.txt", Method: zip.Deflate, Modified: time.Now()})
 	if err == nil {
 		_, err = io.WriteString(w, text)
 	}
@@ -229,7 +229,7 @@ func (s server) putJob(ctx context.Context, z *zip.Writer, dir, id string, told 
 	if err := s.bundleInto(ctx, z, dir, j, 0); err != nil {
 		return err
 	}
-	w, err := z.Create(dir + "tables.xlsx")
+	w, err := z.CreateHeader(&zip.FileHeader{Name: dir + "tables.xlsx", Method: zip.Deflate, Modified: time.Now()})
 	if err != nil {
 		return err
 	}

@@ -70,8 +70,8 @@ func (s server) writeBundle(ctx context.Context, w io.Writer, j job.Job, _ func(
 
 // bundleInto adds a job and its photographs to a zip, in a folder; at most most bytes of photographs, 0 for any.
 func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job.Job, most int) error {
-	put := func(name string, method uint16, b []byte) error {
-		w, err := z.CreateHeader(&zip.FileHeader{Name: dir + name, Method: method})
+	put := func(name string, method uint16, b []byte, at time.Time) error {
+		w, err := z.CreateHeader(&zip.FileHeader{Name: dir + name, Method: method, Modified: at})
 		if err == nil {
 			_, err = w.Write(b)
 		}
@@ -81,7 +81,7 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 	if err != nil {
 		return err
 	}
-	if err := put(bundleJob, zip.Deflate, doc); err != nil {
+	if err := put(bundleJob, zip.Deflate, doc, time.Now()); err != nil {
 		return err
 	}
 	photos, err := s.store.Photos(ctx, j.ID, "")
@@ -101,7 +101,7 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 			return refusalOf(http.StatusInsufficientStorage, "api.bundle-large", nil)
 		}
 		file := fmt.Sprintf("photos/%s-%s-%d.jpg", p.Opening, p.Step, i+1)
-		if err := put(file, zip.Store, b); err != nil {
+		if err := put(file, zip.Store, b, taken(p.At)); err != nil {
 			return err
 		}
 		list = append(list, BundledPhoto{
@@ -112,7 +112,15 @@ func (s server) bundleInto(ctx context.Context, z *zip.Writer, dir string, j job
 	if err != nil {
 		return err
 	}
-	return put(bundlePhotos, zip.Deflate, b)
+	return put(bundlePhotos, zip.Deflate, b, time.Now())
+}
+
+// taken is when a photograph was taken; now where that is not known.
+func taken(at string) time.Time {
+	if t, err := time.Parse(time.RFC3339, at); err == nil {
+		return t
+	}
+	return time.Now()
 }
 
 // isZip reports whether a file begins as a zip does.

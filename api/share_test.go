@@ -9,6 +9,7 @@ import (
 	"net"
 	"net/http"
 	"net/http/httptest"
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -299,7 +300,11 @@ func TestChangesAreTold(t *testing.T) {
 	_, open := <-there
 	assert.False(t, open, "and no more")
 	require.Equal(t, 200, s.do("PATCH", path, a.etag, width("1000", "826")).status)
-	assert.Contains(t, next(here), `"client":"this machine"`)
+	host, err := os.Hostname()
+	require.NoError(t, err)
+	line := next(here)
+	assert.Contains(t, line, `"client":"","machine":"`+host+`"`, "this machine has a name of its own for the others")
+	assert.Contains(t, line, `"onJob":"House"`)
 }
 
 // A change that is sent again with its key, since its answer was lost, is made once.

@@ -59,3 +59,24 @@ func TestADoorToTry(t *testing.T) {
 		u.until("it is gone, and can be put back", `location.pathname === '/' && document.querySelector('[data-taken-off]') && !document.querySelector('[data-job]')`)
 	}
 }
+
+// A slab that is left as it is counts as done at once, which is said and can be taken back; once it is signed off the walk
+// says so, whatever steps are open.
+func TestLeftSoAndSigned(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/try")
+	u.click("[data-leave-so]")
+	u.until("it counts as done", `document.querySelector('[data-left-so]') && !document.querySelector('[data-leave-so]')`)
+	u.click("[data-take-up]")
+	u.until("it is taken up again", `!document.querySelector('[data-left-so]') && document.querySelector('[data-leave-so]')`)
+	u.click("[data-leave-so]")
+	u.until("left once more", `document.querySelector('[data-left-so]')`)
+	u.step("log")
+	u.until("it can be signed off", `document.querySelector('[data-sign][aria-disabled=false]')`)
+	u.do(chromedp.Focus(`[data-field="who"]`))
+	u.keys("Wren", kb.Tab)
+	u.click("[data-sign]")
+	u.until("signed", `document.querySelector('[data-signed]')`)
+	u.open("/j/tern-house")
+	u.until("the walk says so", `document.querySelector('[data-door=linen]')?.innerText.includes('Signed off')`)
+}

@@ -213,3 +213,15 @@ func BenchmarkParse(b *testing.B) {
 		}
 	}
 }
+
+// The marks of a tape are halves, quarters and so on by doubling, to 64ths: no other fraction is a reading.
+func TestFractionsThatNoTapeHas(t *testing.T) {
+	for _, s := range []string{"30 1/2", "30 3/4", "30 5/8", "30 15/16", "30 31/32", "30 63/64", "5/1", "3 / 04"} {
+		_, err := Parse(s, Inches)
+		assert.NoError(t, err, s)
+	}
+	for _, s := range []string{"30 5/7", "30 1/3", "1/10", "2' 6 5/12\"", "1/128", "1/0"} {
+		_, err := Parse(s, Inches)
+		assert.Error(t, err, s)
+	}
+}

@@ -3,6 +3,7 @@ package measure
 import (
 	"fmt"
 	"math/big"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -202,6 +203,9 @@ func fraction(s string) (den, rest string, ok bool) {
 	return den, rest, true
 }
 
+// denominators are those of the marks of a tape.
+var denominators = []string{"1", "2", "4", "8", "16", "32", "64"}
+
 func ratio(num, den, rest string) (*big.Rat, string, string) {
 	if den == "" {
 		return nil, "", "unread.nothing-under"
@@ -209,6 +213,9 @@ func ratio(num, den, rest string) (*big.Rat, string, string) {
 	r, ok := new(big.Rat).SetString(num + "/" + den)
 	if !ok {
 		return nil, "", "unread.over-nought"
+	}
+	if !slices.Contains(denominators, strings.TrimLeft(den, "0")) {
+		return nil, "", "unread.no-tape"
 	}
 	if strings.HasPrefix(rest, "/") {
 		return nil, "", "unread.two-lines"

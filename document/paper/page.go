@@ -45,6 +45,7 @@ func newPage(p template.Paper, j job.Job, title, foot string) *page {
 	d := &page{Fpdf: doc, wide: p.Width, high: p.Height, voice: document.Voice(j)}
 	d.foot = strings.TrimSpace(foot + " " + d.voice.Text("paper-line.sure") + " " + d.voice.Text(trade.CodeFirst))
 	doc.SetTitle(plain(title), true)
+	doc.SetLang(string(j.Speaks()))
 	doc.SetCreator("Kind Margin", true)
 	doc.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	doc.AddUTF8FontFromBytes("go", "B", gobold.TTF)

@@ -69,12 +69,12 @@ export function OpeningCard({
 			<span className="block leading-snug line-clamp-2">
 				{d.working ? (
 					say('walk.being-worked-out')
+				) : d.signed ? (
+					say('walk.signed-off')
 				) : d.next ? (
 					<>
 						<strong>{stepName(d.next)}</strong>: {d.says}
 					</>
-				) : d.signed ? (
-					say('walk.signed-off')
 				) : (
 					say('walk.done')
 				)}

@@ -59,7 +59,8 @@ export function TryStep() {
 						</Disclosure>
 					)}
 					{t.fits && t.toRead.length === 0 && <Fits />}
-					{!(t.fits && t.toRead.length === 0) && <NextGap key={last.id} />}
+					{t.done && !t.fits && <LeftSo at={`/tried/${which - 1}/hangs/${t.hangs.length - 1}`} />}
+					{!t.done && !(t.fits && t.toRead.length === 0) && <NextGap key={last.id} />}
 					<Findings
 						list={[...view.plan.findings, ...leaf.findings].filter((f) => f.step === 'try')}
 						action={(f) => (
@@ -145,6 +146,30 @@ function Hang() {
 				}
 			>
 				{say('try.it-hangs-read-the-gaps')}
+			</button>
+			<Said error={error} />
+		</section>
+	);
+}
+
+/** LeftSo says that a slab that does not fit was left as it is, and takes that back. */
+function LeftSo({ at }: { at: string }) {
+	const { save } = useOpening();
+	const [error, attempt] = useAttempt();
+	return (
+		<section className="border-l-8 border-success pl-3 mb-4" data-left-so>
+			<p className="text-2xl">{say('try.left-so')}</p>
+			<button
+				type="button"
+				className="btn mt-1"
+				data-take-up
+				onClick={() =>
+					attempt(async () => {
+						await save([{ op: 'remove', path: `${at}/fits` }], say('try.taken-up-again'));
+					})
+				}
+			>
+				{say('try.take-it-up-again')}
 			</button>
 			<Said error={error} />
 		</section>

@@ -112,7 +112,7 @@ export function Ways() {
 			>
 				{say('try.something-else-was-done-and')}
 			</button>
-			{!t.fits && (
+			{!t.fits && !t.done && (
 				<button
 					type="button"
 					className="btn btn-ghost mt-1"
