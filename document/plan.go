@@ -223,6 +223,7 @@ type Light struct {
 	Place  string     `json:"place" doc:"foot, middle or head; of head and foot hinge-corner, middle or lock-corner."`
 	Where  string     `json:"where" doc:"The same in words."`
 	Figure Figure     `json:"figure"`
+	Read   bool       `json:"read,omitempty" doc:"Of a hung slab: a gap was read there; else it is known from the others alone."`
 }
 
 // Finished is the finished slab's greatest size.

@@ -85,6 +85,9 @@ func (p printer) try(t *hangs.Try, d *plan.Drawing) *TryOf {
 		ToRead: []ToRead{}, Ways: []TryWayOf{}, After: p.say(t.After), May: []MayOf{},
 		Fits: t.Fits, Done: t.Done(),
 	}
+	for i := range v.Margins {
+		v.Margins[i].Read = t.Read(v.Margins[i].Side, i%3)
+	}
 	if s := t.Sizes; s != nil {
 		for _, w := range s.Width {
 			v.Width = append(v.Width, p.length(w))

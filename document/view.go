@@ -176,7 +176,7 @@ func (p printer) weight(kg float64) string { return words.Mass(kg, p.unit) }
 // light is a margin at one place of a side: 0 its foot or hinge corner, 1 its middle, 2 its head or lock corner.
 func (p printer) light(side frame.Side, place int, f Figure) Light {
 	end := message.End{Side: side, Place: place}
-	return Light{side, end.ID(), p.voice.Word(end), f}
+	return Light{Side: side, Place: end.ID(), Where: p.voice.Word(end), Figure: f}
 }
 
 // endNames are the places of a side as version 2 of the plan has them among the arguments of findings.

@@ -149,6 +149,7 @@ const (
 	TurnedOver       Code = "turned-over"
 	GapContradicted  Code = "gap-contradicted"
 	ReadingGapsDoubt Code = "reading-gaps-doubt"
+	LeftUnderLeast   Code = "left-under-least"
 	ForetoldMissed   Code = "foretold-missed"
 	HingeNotHome     Code = "hinge-not-home"
 	HangsOff         Code = "hangs-off"

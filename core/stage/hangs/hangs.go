@@ -159,6 +159,7 @@ func Of(in Input) (*Try, site.Findings) {
 		v.ToRead = h.next(d, h.task(d, b, v.Wanted, v.Margins, last))
 	}
 	said.Add(sights(d, at, last, v.Names))
+	said.Add(tight(d, at, v))
 	v.After = after(d, in.Stops, v.Names)
 	return &v, said
 }

@@ -1797,6 +1797,8 @@ export interface components {
             figure: components["schemas"]["Figure"];
             /** @description foot, middle or head; of head and foot hinge-corner, middle or lock-corner. */
             place: string;
+            /** @description Of a hung slab: a gap was read there; else it is known from the others alone. */
+            read?: boolean;
             /** @enum {string} */
             side: "" | "head" | "hinge" | "lock" | "foot";
             /** @description The same in words. */

@@ -28,13 +28,16 @@ export function LogStep() {
 function useMargins() {
 	const { view } = useOpening();
 	return view.plan.leaves.flatMap((l, leaf) =>
-		(l.try?.margins ?? []).map((m) => ({
-			leaf,
-			side: m.side,
-			where: m.place,
-			wanted: l.wanted.find((w) => w.side === m.side)?.figure.mm ?? 0,
-			found: m.figure.mm,
-		})),
+		// Only what was found: the rest is worked out.
+		(l.try?.margins ?? [])
+			.filter((m) => m.read)
+			.map((m) => ({
+				leaf,
+				side: m.side,
+				where: m.place,
+				wanted: l.wanted.find((w) => w.side === m.side)?.figure.mm ?? 0,
+				found: m.figure.mm,
+			})),
 	);
 }
 
