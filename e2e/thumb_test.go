@@ -219,3 +219,18 @@ func TestNothingLiesOverAKey(t *testing.T) {
 		const r = e.getBoundingClientRect();
 		return e.contains(document.elementFromPoint(r.x + 20, r.y + r.height / 2)); })(document.querySelector('[data-field="next-reading"]'))`)
 }
+
+// At 320 px nothing is wider than the screen (WCAG 2.2, 1.4.10, from memory), in inches as in millimetres.
+func TestReflow(t *testing.T) {
+	u := sit(t, "demo")
+	byThumb(u, 320, 640)
+	for _, page := range []string{
+		"/j/alder-cottage/pantry/cut", "/j/alder-cottage/pantry/hinges", "/j/alder-cottage/pantry/slab", "/load/alder-cottage",
+		"/load/tern-house", "/j/tern-house/kit", "/papers/tern-house", "/day/tern-house", "/",
+	} {
+		u.open(page)
+		u.until("the page "+page, `document.querySelector('main h1, main h2') && !document.querySelector('[role=status].p-6')`)
+		u.until("all of it within the screen at "+page, `[...document.querySelectorAll('main *')].every((e) =>
+			e.closest('svg, .sr-only') || !e.checkVisibility() || e.getBoundingClientRect().right <= innerWidth + 1)`)
+	}
+}

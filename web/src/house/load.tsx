@@ -199,7 +199,7 @@ function Cutting({ list, unit }: { list: Load['cutting']; unit: Unit }) {
 			</h2>
 			{/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by key */}
 			<section className="overflow-x-auto" aria-label={say('loading.cutting-list')} tabIndex={0}>
-				<table className="table">
+				<table className="table stacked">
 					<thead>
 						<tr>
 							<th>{say('page.door')}</th>
@@ -216,16 +216,17 @@ function Cutting({ list, unit }: { list: Load['cutting']; unit: Unit }) {
 						{list.map((c) => (
 							<tr key={c.opening}>
 								<th scope="row">{c.opening}</th>
-								<td>{c.slab}</td>
+								<td data-label={say('page.slab')}>{c.slab}</td>
 								{[c.head, c.hinge, c.lock, c.foot].map((t, i) => (
 									<td
 										key={['head', 'hinge', 'lock', 'foot'][i]}
+										data-label={edgeName(['head', 'hinge', 'lock', 'foot'][i] ?? '')}
 										className="text-right text-lg font-semibold tabular-nums"
 									>
 										{t[unit]}
 									</td>
 								))}
-								<td>
+								<td data-label={say('page.after-the-first-cut')}>
 									{c.width[unit]} × {c.length[unit]}
 									{c.left && say('loading.some-left-on')}
 								</td>

@@ -1,5 +1,6 @@
 import { Printer, SquareStack } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { Said, useAttempt } from '../../../api/attempt';
 import type { Leaf } from '../../../api/client';
@@ -181,13 +182,15 @@ function Passes({ edge }: { edge: NonNullable<Leaf['cut']>['edges'][number] }) {
 				/>
 			) : (
 				edge.passes.map((p, i) => (
-					<span key={p.from.mm + p.to.mm} className="whitespace-nowrap">
-						<Phrase
-							id="cut.pass"
-							of={{ number: i + 1, from: <Len text={p.from.text} />, to: <Len text={p.to.text} /> }}
-						/>
-						{i < edge.passes.length - 1 ? ' · ' : ''}
-					</span>
+					<Fragment key={p.from.mm + p.to.mm}>
+						<span className="whitespace-nowrap">
+							<Phrase
+								id="cut.pass"
+								of={{ number: i + 1, from: <Len text={p.from.text} />, to: <Len text={p.to.text} /> }}
+							/>
+						</span>
+						{i < edge.passes.length - 1 && ' · '}
+					</Fragment>
 				))
 			)}
 		</p>
