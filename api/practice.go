@@ -79,11 +79,12 @@ type Played struct {
 
 // PlayedRead is a reading as the learner sees it.
 type PlayedRead struct {
-	Name string        `json:"name"`
-	Kind survey.Kind   `json:"kind"`
-	Side frame.Side    `json:"side,omitempty"`
-	At   float64       `json:"at" doc:"In mm."`
-	Text document.Text `json:"text"`
+	Name   string        `json:"name"`
+	Kind   survey.Kind   `json:"kind"`
+	Side   frame.Side    `json:"side,omitempty"`
+	At     float64       `json:"at" doc:"In mm."`
+	Text   document.Text `json:"text"`
+	Struck bool          `json:"struck,omitempty" doc:"Another reading of the place said otherwise."`
 }
 
 // PlayedLight is the gap at one place.
@@ -235,7 +236,7 @@ func (s server) play(ctx context.Context, in *struct {
 func playedView(voice words.Voice, e practice.Exercise, st practice.State) Played {
 	v := Played{
 		Class: e.Sealed != "", Name: voice.Say(e.Title()), Level: e.Level, Bored: e.Bored, Slabs: []document.Text{},
-		Readings: []PlayedRead{}, Minutes: st.Minutes, School: st.School, Slab: st.Slab, Edge: st.Edge,
+		Readings: []PlayedRead{}, Minutes: st.Spent(), School: st.School, Slab: st.Slab, Edge: st.Edge,
 		Hung: st.Hung, GoesIn: st.GoesIn, Light: []PlayedLight{}, Rounds: st.Rounds, Trips: st.Trips, Done: st.Done,
 	}
 	for _, z := range e.Slabs {
@@ -245,6 +246,7 @@ func playedView(voice words.Voice, e practice.Exercise, st practice.State) Playe
 	for _, r := range st.Readings {
 		v.Readings = append(v.Readings, PlayedRead{
 			Name: voice.Word(r.Reading), Kind: r.Kind, Side: r.Side, At: r.At.MM(), Text: document.Fine(r.Value),
+			Struck: r.Struck,
 		})
 	}
 	for _, l := range st.Light {

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"os"
 	"path/filepath"
 	"strconv"
@@ -167,4 +168,28 @@ func TestPractice(t *testing.T) {
 	u.until("told, with why", `document.querySelector('[data-told]')?.innerText.includes('both recesses')`)
 	u.click(`[data-another-drill]`)
 	u.until("another", `!document.querySelector('[data-told]') && document.querySelector('[data-asks="pocket"]')`)
+}
+
+// A hidden opening is read by touching the drawing, which says where the hinges are; its minutes agree with the grade's; and
+// it is begun again.
+func TestPracticeByTouch(t *testing.T) {
+	u := sit(t, "serve")
+	u.open("/practice/opening/usual/8")
+	u.until("the hinge side is named", `document.querySelector('[data-hinge-side]')?.textContent === 'hinge jamb'`)
+	for i, id := range []string{"width-1000", "height-413", "plumb-lock"} {
+		u.until(id, fmt.Sprintf(`document.querySelector('[data-touch=%q]')`, id))
+		u.js(fmt.Sprintf(`(document.querySelector('[data-touch=%q]').dispatchEvent(new MouseEvent('click', { bubbles: true })), '')`, id))
+		u.until(id+" is read", fmt.Sprintf(`document.querySelector('[data-readings]')?.dataset.readings === '%d'`, i+1))
+	}
+	u.click(`[data-enough-read]`)
+	u.chooses("Margins painted", "Slab 4", "Width comes off keep-lock")
+	u.click(`[data-cut-plan]`)
+	u.until("it hangs", `document.querySelector('[data-call-done]')`)
+	u.click(`[data-adjust-plan]`)
+	u.click(`[data-call-done]`)
+	u.until("the grade", `document.querySelector('[data-grade]')`)
+	minutes := u.js(`document.querySelector('[data-minutes]').dataset.minutes`)
+	assert.Contains(t, u.js(`document.querySelector('[data-grade]').innerText`), minutes)
+	u.click(`[data-begin-again]`)
+	u.until("nothing is read", `document.querySelector('[data-readings]')?.dataset.readings === '0' && document.querySelector('[data-touch]')`)
 }

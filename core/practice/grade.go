@@ -153,6 +153,12 @@ func (s *State) slips(g *Grade, say func(bool, message.ID, ...any)) {
 			continue
 		}
 		say(false, "grade.slip-left", "reading", name, "slip", slip)
+		// As Measure names it, where the readings tell.
+		for _, c := range plan.Solve(s.job, s.opening).Clashes {
+			if c.Reading.ID == t.ID {
+				say(false, "grade.as-measure-says", "says", c.Message())
+			}
+		}
 		g.Learn = message.With("learn.slip")
 	}
 }

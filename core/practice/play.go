@@ -54,6 +54,7 @@ type Taken struct {
 	survey.Reading
 	Minutes float64
 	Slip    string // the ID of what it was misread by; told once all is done
+	Struck  bool   // another reading of the place said otherwise
 }
 
 // Light is the true gap beside the hung slab at one place, in mm.
@@ -86,6 +87,14 @@ type State struct {
 	first   simulate.Hung
 	made    Sizes
 	byPlan  bool
+}
+
+// Spent is the minutes of the attempt so far, trips to the trestles included; of one that is graded those of its grade.
+func (s State) Spent() float64 {
+	if s.Grade != nil {
+		return s.Grade.Minutes
+	}
+	return s.Minutes + job.UsualTrip*float64(s.Trips)
 }
 
 // mostMoves is the largest number of moves of an attempt.
@@ -243,6 +252,9 @@ func (s *State) read(asked *survey.Reading, rng *rand.Rand) error {
 	s.Minutes += t.Minutes
 	// Another reading of the place settles which of the two was misread; where both agree, both count.
 	misread := func(o survey.Reading) bool { return same(o, r) && (o.Value-r.Value).Abs() > 5*mm }
+	for i := range s.Readings {
+		s.Readings[i].Struck = s.Readings[i].Struck || misread(s.Readings[i].Reading)
+	}
 	s.opening.Readings = append(slices.DeleteFunc(slices.Clone(s.opening.Readings), misread), r)
 	return nil
 }

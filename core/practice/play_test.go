@@ -317,3 +317,21 @@ func TestAnOldAttemptIsHungAsItWas(t *testing.T) {
 	}
 	assert.InDelta(t, 0.75, wide(1)-wide(2), 1e-9)
 }
+
+// Two readings of a place that lie far apart: the first is struck, as the plan leaves it out; two that agree both count.
+func TestAReadingThatWasReadAgainIsStruck(t *testing.T) {
+	for seed := range uint64(300) {
+		e, err := New(seed, Levels[len(Levels)-1].ID)
+		require.NoError(t, err)
+		r := survey.Reading{Kind: survey.Width, At: 1000 * mm}
+		s, err := Play(e, []Move{{Do: DoRead, Reading: &r}, {Do: DoRead, Reading: &r}})
+		require.NoError(t, err)
+		apart := (s.Readings[0].Value - s.Readings[1].Value).Abs() > 5*mm
+		assert.Equal(t, apart, s.Readings[0].Struck)
+		assert.False(t, s.Readings[1].Struck)
+		if apart {
+			return
+		}
+	}
+	require.Fail(t, "no seed misreads")
+}

@@ -2424,6 +2424,8 @@ export interface components {
             name: string;
             /** @enum {string} */
             side?: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description Another reading of the place said otherwise. */
+            struck?: boolean;
             text: components["schemas"]["Text"];
         };
         Playing: {

@@ -6,7 +6,7 @@ import { type Ask, around, asks, board, edge } from './geometry';
 type Played = Schemas['Played'];
 
 /** Picture is the opening as it was read, and once a slab hangs its true gaps. */
-export function Picture({ played: v }: { played: Played }) {
+export function Picture({ played: v, read }: { played: Played; read?: (a: Ask) => void }) {
 	const { x, y, w, h } = board;
 	const gaps = v.light.map((l) => ({ side: l.side, where: l.place, mm: l.gap.mm, rubs: l.rubs }));
 	const points = around(gaps)
@@ -28,6 +28,17 @@ export function Picture({ played: v }: { played: Played }) {
 			data-picture
 		>
 			<rect width={320} height={560} fill="var(--shade)" />
+			<text
+				x={x - 8}
+				y={y + h * 0.3}
+				transform={`rotate(-90 ${x - 8} ${y + h * 0.3})`}
+				textAnchor="middle"
+				fontSize={15}
+				fill="var(--on-shade)"
+				data-hinge-side
+			>
+				{say('jamb.hinge')}
+			</text>
 			{v.hung ? (
 				<>
 					<polygon points={points} fill="var(--light)" />
@@ -121,6 +132,27 @@ export function Picture({ played: v }: { played: Played }) {
 								stroke="var(--light)"
 								strokeWidth={2.5}
 							/>
+						))}
+					{/* Each place can be touched where it lies; the buttons beside it are the same by keyboard. */}
+					{read &&
+						asks.map((a) => (
+							// biome-ignore lint/a11y/noStaticElementInteractions: its button stands beside the drawing
+							<line
+								key={a.id}
+								x1={a.line[0]}
+								y1={a.line[1]}
+								x2={a.line[2]}
+								y2={a.line[3]}
+								stroke="var(--on-shade)"
+								strokeOpacity={0.18}
+								strokeWidth={22}
+								strokeLinecap="round"
+								className="cursor-pointer"
+								data-touch={a.id}
+								onClick={() => read(a)}
+							>
+								<title>{a.name}</title>
+							</line>
 						))}
 				</>
 			)}

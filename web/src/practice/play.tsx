@@ -63,7 +63,14 @@ export function PlayPage() {
 				{q.error && <Failed error={q.error} retry={() => q.refetch()} />}
 				{v && (
 					<div className="grid lg:grid-cols-[22rem_1fr] gap-6 items-start">
-						<Picture played={v} />
+						<Picture
+							played={v}
+							read={
+								enough || v.hung
+									? undefined
+									: (a) => move({ do: 'read', reading: a.reading as unknown as Move['reading'] })
+							}
+						/>
 						<div>
 							<h1 className="text-2xl">
 								{v.done && v.class
@@ -89,6 +96,22 @@ export function PlayPage() {
 							{v.hung && !v.done && <Adjust move={move} unit={unit} goesIn={v.goesIn} />}
 							{v.grade && <GradeOf played={v} grade={v.grade} />}
 							{v.done && v.class && <HandIn attempt={v.attempt ?? ''} />}
+							{moves.length > 0 && !v.class && (
+								<p className="mt-4">
+									<button
+										type="button"
+										className="btn"
+										data-begin-again
+										onClick={() => {
+											sessionStorage.removeItem(key);
+											setMoves([]);
+											setEnough(false);
+										}}
+									>
+										{say('practising.begin-again')}
+									</button>
+								</p>
+							)}
 							{!v.done && !v.hung && <Exercise level={level} seed={seed} own={!!own} />}
 						</div>
 					</div>

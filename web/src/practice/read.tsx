@@ -44,11 +44,18 @@ export function Readings({ played: v }: { played: Played }) {
 	return (
 		<ol className="max-h-72 overflow-y-auto" data-readings={last}>
 			{[...v.readings].reverse().map((r, i) => (
-				// biome-ignore lint/suspicious/noArrayIndexKey: a reading is known by its number
-				<li key={last - i} className="border-b border-base-300 py-1 flex gap-3 items-baseline">
+				<li
+					// biome-ignore lint/suspicious/noArrayIndexKey: a reading is known by its number
+					key={last - i}
+					className="border-b border-base-300 py-1 flex gap-3 items-baseline"
+					data-struck={r.struck || undefined}
+				>
 					<span className="opacity-75 w-8">{last - i}.</span>
-					<span className="grow">{r.name}</span>
-					<span className="text-2xl dim">
+					<span className={`grow ${r.struck ? 'line-through' : ''}`}>
+						{r.name}
+						{r.struck && <span className="sr-only">: {say('practising.struck')}</span>}
+					</span>
+					<span className={`text-2xl dim ${r.struck ? 'line-through opacity-70' : ''}`}>
 						<Len text={r.text} />
 					</span>
 				</li>

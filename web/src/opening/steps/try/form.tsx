@@ -59,7 +59,7 @@ export function TryStep() {
 						</Disclosure>
 					)}
 					{t.fits && t.toRead.length === 0 && <Fits />}
-					{t.done && !t.fits && <LeftSo at={`/tried/${which - 1}/hangs/${t.hangs.length - 1}`} />}
+					{t.done && !t.fits && <LeftSo pointer={`/tried/${which - 1}/hangs/${t.hangs.length - 1}`} />}
 					{!t.done && !(t.fits && t.toRead.length === 0) && <NextGap key={last.id} />}
 					<Findings
 						list={[...view.plan.findings, ...leaf.findings].filter((f) => f.step === 'try')}
@@ -153,7 +153,7 @@ function Hang() {
 }
 
 /** LeftSo says that a slab that does not fit was left as it is, and takes that back. */
-function LeftSo({ at }: { at: string }) {
+function LeftSo({ pointer }: { pointer: string }) {
 	const { save } = useOpening();
 	const [error, attempt] = useAttempt();
 	return (
@@ -165,7 +165,7 @@ function LeftSo({ at }: { at: string }) {
 				data-take-up
 				onClick={() =>
 					attempt(async () => {
-						await save([{ op: 'remove', path: `${at}/fits` }], say('try.taken-up-again'));
+						await save([{ op: 'remove', path: `${pointer}/fits` }], say('try.taken-up-again'));
 					})
 				}
 			>
