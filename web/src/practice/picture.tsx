@@ -29,9 +29,9 @@ export function Picture({ played: v, read }: { played: Played; read?: (a: Ask) =
 		>
 			<rect width={320} height={560} fill="var(--shade)" />
 			<text
-				x={x - 8}
+				x={x - 22}
 				y={y + h * 0.3}
-				transform={`rotate(-90 ${x - 8} ${y + h * 0.3})`}
+				transform={`rotate(-90 ${x - 22} ${y + h * 0.3})`}
 				textAnchor="middle"
 				fontSize={15}
 				fill="var(--on-shade)"
@@ -137,22 +137,23 @@ export function Picture({ played: v, read }: { played: Played; read?: (a: Ask) =
 					{read &&
 						asks.map((a) => (
 							// biome-ignore lint/a11y/noStaticElementInteractions: its button stands beside the drawing
-							<line
-								key={a.id}
-								x1={a.line[0]}
-								y1={a.line[1]}
-								x2={a.line[2]}
-								y2={a.line[3]}
-								stroke="var(--on-shade)"
-								strokeOpacity={0.18}
-								strokeWidth={22}
-								strokeLinecap="round"
-								className="cursor-pointer"
-								data-touch={a.id}
-								onClick={() => read(a)}
-							>
+							<g key={a.id} className="cursor-pointer" data-touch={a.id} onClick={() => read(a)}>
 								<title>{a.name}</title>
-							</line>
+								{[
+									{ strokeWidth: 1.2, strokeDasharray: '4 5', strokeOpacity: 0.6 },
+									{ strokeWidth: 26, strokeOpacity: 0 }, // what a thumb meets
+								].map((look) => (
+									<line
+										key={look.strokeWidth}
+										x1={a.line[0]}
+										y1={a.line[1]}
+										x2={a.line[2]}
+										y2={a.line[3]}
+										stroke="var(--on-shade)"
+										{...look}
+									/>
+								))}
+							</g>
 						))}
 				</>
 			)}
