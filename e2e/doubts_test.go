@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+
+	"kindmargin/thorough"
 )
 
 // Each Stop and Care of the demo's doors has a key, which puts the focus on a field of the step that settles it, in
@@ -13,10 +15,11 @@ import (
 func TestDoubtsLeadToTheirCure(t *testing.T) {
 	u := sit(t, "demo")
 	keys := 0
-	for _, door := range []string{
-		"/j/tern-house/linen/", "/j/tern-house/chart/", "/j/tern-house/beam/", "/j/tern-house/galley/",
-		"/j/tern-house/saloon/", "/j/alder-cottage/pantry/",
-	} {
+	doors := []string{"/j/tern-house/linen/", "/j/tern-house/beam/", "/j/alder-cottage/pantry/"}
+	if thorough.On() {
+		doors = append(doors, "/j/tern-house/chart/", "/j/tern-house/galley/", "/j/tern-house/saloon/")
+	}
+	for _, door := range doors {
 		for _, step := range []string{"measure", "slab", "margins", "cut", "hinges", "swing", "lock", "try", "stops"} {
 			at := fmt.Sprintf(`document.querySelector('main h1')?.dataset.at === %q`, step)
 			u.open(door + step)
@@ -34,7 +37,7 @@ func TestDoubtsLeadToTheirCure(t *testing.T) {
 		}
 	}
 	t.Logf("%d keys", keys)
-	assert.Greater(t, keys, 10)
+	assert.Greater(t, keys, 5)
 }
 
 // A finished step whose inputs are other ones tells which changes did that, and whose they were; a note does not.

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"bufio"
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"net/http"
@@ -312,9 +313,9 @@ func TestManyPagesListen(t *testing.T) {
 	assert.Less(t, after-before, 50.0)
 }
 
-// quantile is the time that a share of some took at most.
-func quantile(took []time.Duration, share float64) time.Duration {
-	sorted := slices.Sorted(slices.Values(took))
+// quantile is what a share of some figures are at most.
+func quantile[T cmp.Ordered](list []T, share float64) T {
+	sorted := slices.Sorted(slices.Values(list))
 	return sorted[int(float64(len(sorted)-1)*share)]
 }
 
