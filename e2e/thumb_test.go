@@ -1,11 +1,14 @@
 package e2e
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -233,4 +236,30 @@ func TestReflow(t *testing.T) {
 		u.until("all of it within the screen at "+page, `[...document.querySelectorAll('main *')].every((e) =>
 			e.closest('svg, .sr-only') || !e.checkVisibility() || e.getBoundingClientRect().right <= innerWidth + 1)`)
 	}
+}
+
+// A phone that sleeps while a length is half typed has it when it wakes, and the keypad with it.
+func TestAPhoneThatSleepsMidReading(t *testing.T) {
+	u := sit(t, "demo")
+	p := byThumb(u, 390, 844)
+	u.open("/j/alder-cottage/pantry/measure")
+	p.sel(`[data-field="next-reading"]`)
+	p.types("30")
+	for _, state := range []page.SetWebLifecycleStateState{
+		page.SetWebLifecycleStateStateFrozen, page.SetWebLifecycleStateStateActive,
+	} {
+		u.do(func(ctx context.Context, tab *chromedp.Target) (chromedp.Void, error) {
+			_, err := cdp.Call(ctx, tab, page.SetWebLifecycleState, page.SetWebLifecycleStateParams{State: state})
+			return chromedp.Void{}, err
+		})
+	}
+	u.until("it is there", `document.querySelector('[data-field="next-reading"]').value === '30'`)
+	p.sel(`[data-field="next-reading"]`)
+	u.js(`(document.activeElement.setSelectionRange(2, 2), '')`)
+	before := u.count("[data-reading]")
+	p.tap(`[...document.querySelectorAll("[data-pad] button")].find((b) => b.textContent === "1/8")`)
+	p.tap(enterKey)
+	u.until("it is kept", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length > %d`, before))
+	u.open("/j/alder-cottage/pantry/measure")
+	u.until("nothing waits half typed", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
 }
