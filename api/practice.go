@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"math"
 
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
@@ -268,8 +269,8 @@ func playedView(voice words.Voice, e practice.Exercise, st practice.State) Playe
 		v.Grade = &PracticeGrade{
 			Fits: g.Fits, First: g.First, Trips: g.Trips, Minutes: g.Minutes, Readings: g.Readings,
 			Uneven: document.Fine(measure.FromMM(g.Uneven)),
-			Waste:  int(g.Waste), Least: int(g.Least), Said: []PracticeSaid{}, Unchecked: inWords(voice, g.Unchecked),
-			Learn: voice.Say(g.Learn),
+			Waste:  int(math.Round(g.Waste)), Least: int(math.Round(g.Least)), // as the command line has them
+			Said: []PracticeSaid{}, Unchecked: inWords(voice, g.Unchecked), Learn: voice.Say(g.Learn),
 			Plan: PracticeWould{
 				Answers: p.Answers, Fits: p.Fits, Trips: p.Trips, Minutes: p.Minutes, Head: document.Fine(p.Head),
 				Foot: document.Fine(p.Foot), Length: document.Fine(p.Length),

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strconv"
 	"strings"
 	"testing"
@@ -86,6 +87,9 @@ func TestPractice(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, []byte(attempt), 0o600))
 	out, err := command(t, "practice", "grade", file)
 	require.NoError(t, err, out)
+	cut := regexp.MustCompile(`, (\d+) cm² to the saw`).FindStringSubmatch(out)
+	require.NotNil(t, cut, out)
+	assert.Regexp(t, `\b`+cut[1]+`\b`, u.js(`document.querySelector('[data-grade]').innerText`), "one figure, on screen and in print")
 	assert.Contains(t, out, u.js(`document.querySelector('[data-said="true"]').lastChild.textContent.trim()`))
 	require.NoError(
 		t, os.WriteFile(file, []byte(strings.Replace(attempt, `"level": "even"`, `"level": "usual"`, 1)), 0o600),
