@@ -31,7 +31,7 @@ export function Panel({ step, to, walk, shown, pick }: Props) {
 	const doubtful = v.plan.clashes.length > 0;
 	const found = [...v.plan.findings, ...leaf.findings];
 	const findings = found.filter((f) => f.step === step);
-	useSettle(true);
+	useSettle();
 	const key = (f: (typeof found)[number]) => <SettleKey finding={f} step={step} to={to} />;
 	const elsewhere = found.filter((f) => f.step !== step && f.gravity === 'stop');
 	return (

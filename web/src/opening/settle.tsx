@@ -35,19 +35,19 @@ function settle(pointer: string): boolean {
 }
 
 /** useSettle settles what a page was opened for: the pointer that a key of another step gave it. */
-export function useSettle(ready: boolean) {
+export function useSettle() {
 	const { state, pathname } = useLocation();
 	const go = useNavigate();
 	const pointer = (state as { settle?: string } | null)?.settle;
 	useEffect(() => {
-		if (!ready || !pointer) return;
+		if (!pointer) return;
 		// Fields of a choice come up with it.
 		const frame = requestAnimationFrame(() => {
 			settle(pointer);
 			go(pathname, { replace: true, state: null });
 		});
 		return () => cancelAnimationFrame(frame);
-	}, [ready, pointer, pathname, go]);
+	}, [pointer, pathname, go]);
 }
 
 /** SettleKey leads to the field that settles a finding, on whatever step it is. */
