@@ -1,32 +1,37 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
-import { ask, client, type JobHead } from '../api/client';
+import { ask, client, type JobHead, newKey, once } from '../api/client';
 import { resources } from '../api/resources';
+import { deviceLocale, keepJobLocale } from '../words/locale';
 import { say } from '../words/texts';
 
-const key = 'trying';
+const place = 'trying';
 
 /** trying is the ID of the job of a door to try on this client; empty for none. */
-const trying = () => localStorage.getItem(key) ?? '';
+const trying = () => localStorage.getItem(place) ?? '';
 
 /** TryADoor begins a door to try, without a job being asked for. */
 export function TryADoor() {
 	const go = useNavigate();
 	const cache = useQueryClient();
 	const [error, attempt] = useAttempt();
+	// Asked again after an answer that was lost, it is still one job and one door.
+	const [key, doorKey] = useMemo(() => [newKey(), newKey()], []);
 	const begin = () =>
 		attempt(async () => {
 			const name = say('home.a-door-to-try');
-			const j = await ask(client.POST('/api/jobs', { body: { name, unit: usualUnit() } }));
+			const unit = deviceLocale() === 'en-US' ? 'in' : 'mm';
+			const j = await ask(client.POST('/api/jobs', { params: once(key), body: { name, unit } }));
+			keepJobLocale(j);
 			const v = await ask(
 				client.POST('/api/jobs/{job}/openings', {
-					params: { path: { job: j.id } },
+					params: { path: { job: j.id }, ...once(doorKey) },
 					body: { name, room: '' },
 				}),
 			);
-			localStorage.setItem(key, j.id);
+			localStorage.setItem(place, j.id);
 			cache.invalidateQueries({ queryKey: resources.jobs().queryKey });
 			go(`/j/${j.id}/${v.opening.id}/measure`);
 		});
@@ -41,9 +46,6 @@ export function TryADoor() {
 	);
 }
 
-/** usualUnit is inches where the browser reads American English. */
-const usualUnit = () => (navigator.language === 'en-US' ? 'in' : 'mm');
-
 /** Trying asks, where a job is that of a door to try, whether it is kept or thrown away. */
 export function Trying({ head, done }: { head: JobHead; done: () => void }) {
 	const go = useNavigate();
@@ -52,7 +54,7 @@ export function Trying({ head, done }: { head: JobHead; done: () => void }) {
 	const [error, attempt] = useAttempt();
 	if (!is) return null;
 	const settled = () => {
-		localStorage.removeItem(key);
+		localStorage.removeItem(place);
 		setIs(false);
 		cache.invalidateQueries({ queryKey: resources.jobs().queryKey });
 		done();
