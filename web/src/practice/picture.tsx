@@ -133,32 +133,35 @@ export function Picture({ played: v, read }: { played: Played; read?: (a: Ask) =
 								strokeWidth={2.5}
 							/>
 						))}
-					{/* Each place can be touched where it lies; the buttons beside it are the same by keyboard. */}
-					{read &&
-						asks.map((a) => (
-							// biome-ignore lint/a11y/noStaticElementInteractions: its button stands beside the drawing
-							<g key={a.id} className="cursor-pointer" data-touch={a.id} onClick={() => read(a)}>
-								<title>{a.name}</title>
-								{[
-									{ strokeWidth: 1.2, strokeDasharray: '4 5', strokeOpacity: 0.6 },
-									{ strokeWidth: 26, strokeOpacity: 0 }, // what a thumb meets
-								].map((look) => (
-									<line
-										key={look.strokeWidth}
-										x1={a.line[0]}
-										y1={a.line[1]}
-										x2={a.line[2]}
-										y2={a.line[3]}
-										stroke="var(--on-shade)"
-										{...look}
-									/>
-								))}
-							</g>
-						))}
+					{read && <Places read={read} />}
 				</>
 			)}
 		</svg>
 	);
+}
+
+/** Places are touched where they are read; the buttons beside the drawing are the same by keyboard. */
+function Places({ read }: { read: (a: Ask) => void }) {
+	return asks.map((a) => (
+		// biome-ignore lint/a11y/noStaticElementInteractions: its button stands beside the drawing
+		<g key={a.id} className="cursor-pointer" data-touch={a.id} onClick={() => read(a)}>
+			<title>{a.name}</title>
+			{[
+				{ strokeWidth: 1.2, strokeDasharray: '4 5', strokeOpacity: 0.6 },
+				{ strokeWidth: 26, strokeOpacity: 0 }, // what a thumb meets
+			].map((look) => (
+				<line
+					key={look.strokeWidth}
+					x1={a.line[0]}
+					y1={a.line[1]}
+					x2={a.line[2]}
+					y2={a.line[3]}
+					stroke="var(--on-shade)"
+					{...look}
+				/>
+			))}
+		</g>
+	));
 }
 
 /** isOf reports whether a reading is of a place: the drawing marks it. */

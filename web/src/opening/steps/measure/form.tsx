@@ -153,23 +153,7 @@ export function MeasureStep() {
 				</section>
 			)}
 			{!next && !other && (
-				<p className="mb-3 text-lg" data-enough>
-					<strong>
-						{clash
-							? say('measure.settle-what-clashes-first')
-							: waiting.length
-								? say('measure.more-with-the-signal')
-								: say('page.measured-enough')}
-					</strong>{' '}
-					{!clash && waiting.length === 0 && (
-						<span className="block mb-2">
-							{say('measure.another-reading-would-cost-more', { trip: chance(view.plan.trip) })}
-						</span>
-					)}
-					<button type="button" className="btn" onClick={() => setOther(true)} data-field="other-reading">
-						{say('measure.another-reading')}
-					</button>
-				</p>
+				<Enough clash={!!clash} waits={waiting.length > 0} another={() => setOther(true)} />
 			)}
 			{other && <OtherReading close={() => setOther(false)} />}
 			<Surety />
@@ -178,5 +162,26 @@ export function MeasureStep() {
 			{begun && <GoAbout />}
 			<AboutOpening />
 		</>
+	);
+}
+
+/** Enough says that no other reading is worth its time, or what to do first; another asks for one all the same. */
+function Enough({ clash, waits, another }: { clash: boolean; waits: boolean; another: () => void }) {
+	const { view } = useOpening();
+	const first = clash
+		? say('measure.settle-what-clashes-first')
+		: waits && say('measure.more-with-the-signal');
+	return (
+		<p className="mb-3 text-lg" data-enough>
+			<strong>{first || say('page.measured-enough')}</strong>{' '}
+			{!first && (
+				<span className="block mb-2">
+					{say('measure.another-reading-would-cost-more', { trip: chance(view.plan.trip) })}
+				</span>
+			)}
+			<button type="button" className="btn" onClick={another} data-field="other-reading">
+				{say('measure.another-reading')}
+			</button>
+		</p>
 	);
 }
