@@ -49,7 +49,10 @@ func TestFromEnterToPainted(t *testing.T) {
 			const seen = () => {
 				const shown = [...document.querySelectorAll('[data-undo]')].some((e) => e.title.includes(value));
 				if (!shown) return requestAnimationFrame(seen);
-				requestAnimationFrame(() => { window.painted_ = performance.now(); });
+				// A message that a frame posts is delivered once the frame is laid out and painted.
+				const { port1, port2 } = new MessageChannel();
+				port1.onmessage = () => { window.painted_ = performance.now(); };
+				port2.postMessage('');
 			};
 			requestAnimationFrame(seen);
 		};

@@ -23,7 +23,7 @@ export function LineBar() {
 	}, [change]);
 	if (ended()) return null; // what waits is not shown to whoever holds the client then
 	return (
-		<div className="fixed right-3 bottom-3 max-lg:[body:has([data-rod])_&]:bottom-22 max-lg:[body:has([data-pad])_&]:bottom-auto max-lg:[body:has([data-pad])_&]:top-14 z-30 grid gap-2 justify-items-end max-w-[min(28rem,calc(100vw-1.5rem))] no-print">
+		<div className="fixed right-3 bottom-3 max-lg:in-data-strip:bottom-22 max-lg:in-data-keypad-open:bottom-auto max-lg:in-data-keypad-open:top-14 z-30 grid gap-2 justify-items-end max-w-[min(28rem,calc(100vw-1.5rem))] no-print">
 			{change && (
 				<p
 					role="status"

@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
@@ -31,6 +31,9 @@ const router = createBrowserRouter([
 		],
 	},
 ]);
+
+// An answer is drawn in the task that it arrives in; by default a timer is waited for.
+notifyManager.setScheduler(queueMicrotask);
 
 const cache = new QueryClient({
 	defaultOptions: {

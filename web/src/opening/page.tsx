@@ -33,7 +33,6 @@ export function OpeningPage() {
 		[v, job],
 	);
 	useSpent(job, opening, step);
-	const spoken = useSpoken(v);
 	useHomeFocus(`${v?.version} ${step} ${which}`);
 	const move = (way: 'undo' | 'redo') => (e: KeyboardEvent) => {
 		// In an entry with a draft, undo is the entry's own.
@@ -60,9 +59,7 @@ export function OpeningPage() {
 		<OpeningContext value={{ ...state, leaf, which, slab: which === 2 ? '/pair/slab' : '/slab' }}>
 			<ShownIn value={shown}>
 				<div className="door flex flex-col h-dvh">
-					<p className="sr-only" role="status" data-spoken>
-						{spoken}
-					</p>
+					<Spoken view={v} />
 					<Top trail={trail} unit={shown} setUnit={setShown}>
 						<History undo={v.undo} redo={v.redo} move={state.move} />
 					</Top>
@@ -109,13 +106,15 @@ export function OpeningPage() {
 	);
 }
 
-/** useSpoken is what is announced of an opening: doubts that are new, each once, or that enough was measured. */
-function useSpoken(v?: OpeningView): string {
+/**
+ * Spoken announces what is new of an opening: its doubts, each once, or that enough was measured. On its own, so that a
+ * new text does not draw the page anew.
+ */
+function Spoken({ view }: { view: OpeningView }) {
 	const before = useRef<Set<string>>(null);
 	const [text, setText] = useState('');
 	useEffect(() => {
-		if (!v) return;
-		const { plan } = v;
+		const { plan } = view;
 		const doubts = new Set(
 			[...plan.findings, ...plan.leaves.flatMap((l) => l.findings)]
 				.filter((f) => f.gravity !== 'note')
@@ -127,9 +126,15 @@ function useSpoken(v?: OpeningView): string {
 		if (clash) setText(say('door.stop', { clash }));
 		else if (fresh.length > 0) setText(fresh.join(' '));
 		else
-			setText(v.opening.readings.length > 0 && plan.toRead.length === 0 ? say('page.measured-enough') : '');
-	}, [v]);
-	return text;
+			setText(
+				view.opening.readings.length > 0 && plan.toRead.length === 0 ? say('page.measured-enough') : '',
+			);
+	}, [view]);
+	return (
+		<p className="sr-only" role="status" data-spoken>
+			{text}
+		</p>
+	);
 }
 
 /** NotThere is the page of an opening that cannot be fetched. */

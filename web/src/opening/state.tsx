@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { MutationObserver, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from 'react';
 import { ask, client, type Leaf, newKey, type Op, type OpeningView, Trouble } from '../api/client';
 import { at } from '../api/pointer';
@@ -43,33 +43,38 @@ export function useOpeningState(job: string, opening: string) {
 	const own = useRef(new Map<number, number>());
 	const seen = query.data;
 
-	const { mutateAsync } = useMutation({
-		// One after another, each from the version before it.
-		scope: { id: key.join(' ') },
-		mutationFn: async ({ send, from }: Change) => {
-			// From the version on the screen, and this page's own changes since.
-			let version = from;
-			for (let next = own.current.get(version); next; next = own.current.get(version)) version = next;
-			const next = await send(version);
-			// Undo leads back to an older version, which counts from then on.
-			own.current.delete(next.version);
-			if (next.version !== version) own.current.set(version, next.version);
-			return next;
-		},
-		onSuccess: async (next) => {
-			// An answer to an earlier request must not overwrite this one.
-			await cache.cancelQueries({ queryKey: key });
-			cache.setQueryData(key, next);
-			cache.invalidateQueries({ queryKey: resources.walk(job).queryKey });
-			setTrouble('');
-		},
-		onError: async (e) => {
-			if (e instanceof Trouble && e.status === 412) await cache.refetchQueries({ queryKey: key });
-		},
-	});
+	// Not useMutation, which draws the page anew as a change leaves and once more after its answer.
+	const changes = useMemo(
+		() =>
+			new MutationObserver(cache, {
+				// One after another, each from the version before it.
+				scope: { id: key.join(' ') },
+				mutationFn: async ({ send, from }: Change) => {
+					// From the version on the screen, and this page's own changes since.
+					let version = from;
+					for (let next = own.current.get(version); next; next = own.current.get(version)) version = next;
+					const next = await send(version);
+					// Undo leads back to an older version, which counts from then on.
+					own.current.delete(next.version);
+					if (next.version !== version) own.current.set(version, next.version);
+					return next;
+				},
+				onSuccess: async (next) => {
+					// An answer to an earlier request must not overwrite this one.
+					await cache.cancelQueries({ queryKey: key });
+					cache.setQueryData(key, next);
+					cache.invalidateQueries({ queryKey: resources.walk(job).queryKey });
+					setTrouble('');
+				},
+				onError: async (e) => {
+					if (e instanceof Trouble && e.status === 412) await cache.refetchQueries({ queryKey: key });
+				},
+			}),
+		[cache, key, job],
+	);
 	const change = useCallback(
-		(send: Change['send']) => mutateAsync({ send, from: seen?.version ?? 0 }),
-		[mutateAsync, seen],
+		(send: Change['send']) => changes.mutate({ send, from: seen?.version ?? 0 }),
+		[changes, seen],
 	);
 
 	const save = useCallback(

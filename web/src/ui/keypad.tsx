@@ -10,8 +10,10 @@ import {
 import type { Unit } from '../api/client';
 import { say } from '../words/texts';
 
+const finger = matchMedia('(pointer: coarse)');
+
 /** coarse reports whether this client is worked by finger. */
-export const coarse = () => matchMedia('(pointer: coarse)').matches;
+export const coarse = () => finger.matches;
 
 /** Entry is an entry that the keypad types into. */
 type Entry = {
@@ -112,6 +114,7 @@ export function Keypad() {
 	// What is asked stays in sight: the page ends above the keypad, and the question comes up over it.
 	useLayoutEffect(() => {
 		const root = document.documentElement;
+		root.toggleAttribute('data-keypad-open', !!entry);
 		root.style.setProperty('--keypad', `${box.current?.offsetHeight ?? 0}px`);
 		// After the browser has brought the entry itself into sight.
 		const frame = requestAnimationFrame(() => {

@@ -44,6 +44,12 @@ function Notch({ state }: { state: string }) {
 export function Rod({ to, steps }: { to: (step: string) => string; steps: Plan['steps'] }) {
 	const here = useRef<HTMLElement>(null);
 	const { pathname } = useLocation();
+	// What floats over the page stays clear of the strip.
+	useEffect(() => {
+		const root = document.documentElement;
+		root.toggleAttribute('data-strip', true);
+		return () => void root.removeAttribute('data-strip');
+	}, []);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: the step in hand is another on another page
 	useEffect(() => {
 		// On a phone the strip is longer than the screen: it scrolls to the step in hand.

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Trouble, Unit } from '../../../api/client';
+import { coarse } from '../../../ui/keypad';
 import { Tape } from '../../../ui/tape';
 import { say } from '../../../words/texts';
 import { kindOf } from '../../../words/trade';
@@ -80,7 +81,7 @@ export function TakeReading({
 				settles="/readings"
 				label={how ?? name}
 				big
-				autoFocus={!matchMedia('(pointer: coarse)').matches}
+				autoFocus={!coarse()}
 				value={text}
 				unit={view.job.unit as Unit}
 				onChange={type}

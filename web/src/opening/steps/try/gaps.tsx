@@ -2,6 +2,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
 import type { Trouble, Unit } from '../../../api/client';
+import { coarse } from '../../../ui/keypad';
 import { Len, Sure } from '../../../ui/length';
 import { Tape } from '../../../ui/tape';
 import { ToolButton } from '../../../ui/toolbutton';
@@ -105,7 +106,7 @@ function TakeGap({
 				settles="/tried"
 				label={say('try.the-packer-that-just-passes')}
 				big
-				autoFocus={!matchMedia('(pointer: coarse)').matches}
+				autoFocus={!coarse()}
 				value={text}
 				unit={view.job.unit as Unit}
 				onChange={(t) => {
