@@ -53,7 +53,10 @@ func (u thumb) sel(sel string) {
 	u.t.Helper()
 	find := fmt.Sprintf(`document.querySelector(%q)`, sel)
 	u.until(sel, find)
-	u.js(`(` + find + `.scrollIntoView({ block: 'center', behavior: 'instant' }), '')`)
+	// What is drawn above it meanwhile may move it out of sight again.
+	u.until(sel+" is in sight", `((e) => { e.scrollIntoView({ block: 'center', behavior: 'instant' });
+		const r = e.getBoundingClientRect();
+		return e.contains(document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2)); })(`+find+`)`)
 	u.tap(find)
 }
 
@@ -80,9 +83,9 @@ const enterKey = `[...document.querySelectorAll('[data-pad] button')].find((b) =
 const inSight = `((e) => { const r = e.getBoundingClientRect(), pad = document.querySelector('[data-pad]').getBoundingClientRect();
 	return r.top >= document.querySelector('header').getBoundingClientRect().bottom - 1 && r.bottom <= pad.top + 1; })`
 
-// A door's readings by thumb, in inches, on a large and on a small phone: the keypad stays from one reading to the
-// next, what is asked and its entry stand above it, and a reading takes its digits and Enter.
-func TestReadingsByThumb(t *testing.T) {
+// A door by thumb, in inches, from an empty program to what comes off, on a large and on a small phone: the keypad stays
+// from one reading to the next, what is asked and its entry stand above it, and a reading takes its digits and Enter.
+func TestADoorByThumb(t *testing.T) {
 	for _, size := range [][2]int64{{390, 844}, {360, 640}} {
 		t.Run(fmt.Sprint(size[0], "x", size[1]), func(t *testing.T) {
 			u := sit(t, "serve")
@@ -98,8 +101,8 @@ func TestReadingsByThumb(t *testing.T) {
 			p.sel(`form:has([data-field="opening-name"]) button`)
 			u.until("the first reading", `document.querySelector('[data-next]')`)
 			values := map[string]string{
-				"width": "30 1/4", "height": "80 1/2", "plumb": "0", "level": "0", "square": "0", "straight": "0",
-				"diagonal": "86",
+				"width": "30 1/8", "height": "80 1/4", "plumb": "0", "level": "0", "square": "0", "straight": "0",
+				"diagonal": "85 11/16",
 			}
 			p.sel(`[data-field="next-reading"]`)
 			keys, readings := 0, 0
@@ -127,6 +130,18 @@ func TestReadingsByThumb(t *testing.T) {
 			assert.GreaterOrEqual(t, readings, 6)
 			assert.Equal(t, readings, *p.taps-before-keys, "a reading takes Enter besides its digits, and nothing else")
 			u.until("nothing is asked, and the keypad is gone", `!document.querySelector('[data-pad]')`)
+			p.sel(`[data-onward]`)
+			u.until("the slab", `document.querySelector('main h1').dataset.at === 'slab' && document.querySelector('[data-stock]')`)
+			u.pick("construction", "solid")
+			*p.taps += 2 // the entry, and a line of the list that the phone itself opens
+			u.until("what to buy", `document.querySelector('[data-stock] strong')`)
+			p.sel(`[data-stock]:has(strong) button`)
+			u.until("it is the slab", `document.querySelector('[data-field="/slab/width"]').value !== '' && document.querySelector('[data-onward][aria-disabled=false]')`)
+			p.sel(`[data-onward]`)
+			u.until("the margins", `document.querySelector('main h1').dataset.at === 'margins' && document.querySelector('[data-onward][aria-disabled=false]')`)
+			p.sel(`[data-onward]`)
+			u.until("what comes off", `document.querySelector('main h1').dataset.at === 'cut' && document.querySelector('[data-figure^="cut-"]')`)
+			t.Logf("%d readings; %d taps, of which %d are the readings' digits", readings, *p.taps, keys)
 		})
 	}
 }
@@ -184,7 +199,7 @@ func TestDrawingsAreLegibleOnAPhone(t *testing.T) {
 func TestTargetsForAThumb(t *testing.T) {
 	u := sit(t, "demo")
 	byThumb(u, 390, 844)
-	pages := []string{"/", "/j/tern-house", "/j/tern-house/kit", "/sharing", "/practice"}
+	pages := []string{"/", "/j/tern-house", "/kit/tern-house", "/sharing", "/practice"}
 	for _, step := range []string{"measure", "slab", "margins", "cut", "hinges", "swing", "lock", "try", "stops", "log"} {
 		pages = append(pages, "/j/tern-house/linen/"+step)
 	}
@@ -229,7 +244,7 @@ func TestReflow(t *testing.T) {
 	byThumb(u, 320, 640)
 	for _, page := range []string{
 		"/j/alder-cottage/pantry/cut", "/j/alder-cottage/pantry/hinges", "/j/alder-cottage/pantry/slab", "/load/alder-cottage",
-		"/load/tern-house", "/j/tern-house/kit", "/papers/tern-house", "/day/tern-house", "/",
+		"/load/tern-house", "/kit/tern-house", "/papers/tern-house", "/day/tern-house", "/",
 	} {
 		u.open(page)
 		u.until("the page "+page, `document.querySelector('main h1, main h2') && !document.querySelector('[role=status].p-6')`)
