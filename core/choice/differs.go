@@ -64,7 +64,7 @@ func marginChoices(m job.Margins) []choice {
 
 func seasonChoices(c season.Choice) []choice {
 	widest, sealed := trade.WidestLight, message.ID("differs.not-sealed")
-	var air any = message.ID("differs.not-read")
+	var air any = message.ID("differs.not-measured")
 	if c.Air != nil {
 		air = message.Message{
 			ID:   "differs.air",

@@ -1,7 +1,25 @@
 import { useState } from 'react';
+import { say } from '../words/texts';
+import { Trouble } from './client';
+
+/** Labels are those of a form's entries, by the last part of each one's pointer. */
+export type Labels = Record<string, string>;
+
+/** named is why a form was refused: the message of each of its entries after that one's label, in their order. */
+export function named(e: unknown, labels: Labels = {}): string {
+	const fields = e instanceof Trouble ? e.fields : [];
+	const entries = Object.entries(labels).flatMap(([name, label]) =>
+		fields
+			.filter(({ pointer }) => pointer.endsWith(`/${name}`))
+			.map(({ message }) => say('page.label-refused', { label, message })),
+	);
+	return entries.join(' ') || (e as Error).message;
+}
 
 /** useAttempt runs an action that may fail, and keeps the sentence to show when it did. */
-export function useAttempt(): [said: string, attempt: (what: () => Promise<unknown>) => Promise<boolean>] {
+export function useAttempt(
+	labels?: Labels,
+): [said: string, attempt: (what: () => Promise<unknown>) => Promise<boolean>] {
 	const [said, setSaid] = useState('');
 	const attempt = async (what: () => Promise<unknown>) => {
 		try {
@@ -9,7 +27,7 @@ export function useAttempt(): [said: string, attempt: (what: () => Promise<unkno
 			setSaid('');
 			return true;
 		} catch (e) {
-			setSaid((e as Error).message);
+			setSaid(named(e, labels));
 			return false;
 		}
 	};

@@ -14,7 +14,11 @@ type Avoid = { what: string; slab?: boolean; at: number; long: number };
 export function Avoids({ path, of, jamb }: { path: string; of: string; jamb?: boolean }) {
 	const { view } = useOpening();
 	const list = (at(view.opening, path) as Avoid[] | undefined) ?? [];
-	const { error, put } = useList(path);
+	const { error, put } = useList(path, {
+		what: say('page.what'),
+		at: say('avoid.down-to-it'),
+		long: say('page.long'),
+	});
 	const [what, setWhat] = useState('');
 	const [place, setPlace] = useState('');
 	const [long, setLong] = useState('');

@@ -1,13 +1,13 @@
 import { type ReactNode, useId, useRef } from 'react';
-import { useAttempt } from '../api/attempt';
+import { type Labels, useAttempt } from '../api/attempt';
 import { useTaker } from '../ui/taker';
 import { say } from '../words/texts';
 import { useOpening } from './state';
 
-/** useList edits a list of the opening as a whole. */
-export function useList(path: string) {
+/** useList edits a list of the opening as a whole; a refusal names the entries of a new item by their labels. */
+export function useList(path: string, labels?: Labels) {
 	const { save } = useOpening();
-	const [error, attempt] = useAttempt();
+	const [error, attempt] = useAttempt(labels);
 	const put = (value: unknown[], label: string) =>
 		attempt(async () => {
 			await save([{ op: 'add', path, value }], label);

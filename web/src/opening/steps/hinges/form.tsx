@@ -77,7 +77,7 @@ export function HingesStep() {
 				<LengthField
 					pointer="/hinges/jamb"
 					label={say('hinges.the-jambs-own-thickness')}
-					placeholder={say('page.not-read')}
+					placeholder={say('page.not-measured-yet')}
 					empty={0}
 				/>
 				<Ticked pointer="/hinges/long" text={say('hinges.cut-the-lower-recesses-a')} />

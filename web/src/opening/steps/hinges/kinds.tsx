@@ -197,8 +197,8 @@ function KeepOwn() {
 					field="own-screws"
 					number
 				/>
-				<Entry label={say('hinges.how-many')} value={gauge} set={setGauge} field="own-gauge" number />
-				<Entry label={say('hinges.how-long')} value={long} set={setLong} field="own-long" />
+				<Entry label={say('hinges.screw-number')} value={gauge} set={setGauge} field="own-gauge" number />
+				<Entry label={say('hinges.screw-length')} value={long} set={setLong} field="own-long" />
 				<button type="submit" className="btn" data-field="own-hinge-keep">
 					{say('page.keep')}
 				</button>

@@ -121,14 +121,14 @@ export function LockStep() {
 						pointer={`${slab}/stile`}
 						label={say('lock.width-of-the-lock-stile')}
 						note={say('lock.to-moulding-glass-or-hollow')}
-						placeholder={say('page.not-read')}
+						placeholder={say('page.not-measured-yet')}
 						empty={0}
 					/>
 					<LengthField
 						pointer="/lock/jamb"
 						label={say('lock.width-of-the-jambs-face')}
 						note={say('lock.from-its-pull-side-corner')}
-						placeholder={say('page.not-read')}
+						placeholder={say('page.not-measured-yet')}
 						empty={0}
 					/>
 				</div>
@@ -312,7 +312,11 @@ function Pick({
 function OldHoles() {
 	const { view } = useOpening();
 	const list = view.opening.lock.old ?? [];
-	const { error, put } = useList('/lock/old');
+	const { error, put } = useList('/lock/old', {
+		what: say('page.what'),
+		down: say('lock.down-to-its-middle'),
+		dia: say('lock.its-size'),
+	});
 	const [what, setWhat] = useState('');
 	const [down, setDown] = useState('');
 	const [dia, setDia] = useState('');

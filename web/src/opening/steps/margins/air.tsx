@@ -83,10 +83,10 @@ export function AirEntry({ pointer, label }: { pointer: string; label: string })
 					type="button"
 					className="btn btn-ghost justify-self-start"
 					onClick={() =>
-						attempt(() => save([{ op: 'remove', path: pointer }], say('season.label-not-read', { label })))
+						attempt(() => save([{ op: 'remove', path: pointer }], say('page.took-out-label', { label })))
 					}
 				>
-					{say('season.not-read')}
+					{say('page.take-it-away')}
 				</button>
 			)}
 		</fieldset>

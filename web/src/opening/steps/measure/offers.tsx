@@ -34,7 +34,7 @@ export function Offers({
 	const [name, setName] = useState(begins ? say('measure.the-old-door') : say('measure.the-slab'));
 	const [old, setOld] = useState(begins);
 	const [typed, setTyped] = useState<Partial<Record<Size, string>>>({});
-	const [error, attempt] = useAttempt();
+	const [error, attempt] = useAttempt(Object.fromEntries(sizes.map(({ size, label }) => [size, say(label)])));
 	const [adding, setAdding] = useState(offers.length === 0 || !chosen);
 	const add = async () => {
 		const id = `o${offers.length + 1}`;

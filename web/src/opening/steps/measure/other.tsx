@@ -99,7 +99,13 @@ export function OtherReading({ close }: { close: () => void }) {
 							{say('measure.nothing-passes-the-reading-is')}
 						</Checkbox>
 					)}
-					<TakeReading key={kind} name={known?.name ?? kind} reading={reading} how={known?.asks} />
+					<TakeReading
+						key={kind}
+						name={known?.name ?? kind}
+						reading={reading}
+						labels={{ at: where, from: start, to: end }}
+						how={known?.asks}
+					/>
 				</>
 			)}
 			<button type="button" className="btn btn-ghost" onClick={close}>

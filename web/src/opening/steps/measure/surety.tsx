@@ -18,7 +18,7 @@ export function Surety() {
 						{capital(marginName(w.side))}
 						<div className="text-xl dim">
 							{!leaf.drawing || Number.parseFloat(w.plusMinus.mm) > 20 ? (
-								say('page.not-known-yet')
+								<span className="text-base">{say('page.not-measured-yet')}</span>
 							) : pick(w.plusMinus, unit) ? (
 								<Sure text={w.plusMinus} />
 							) : (

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { type Labels, named } from '../../../api/attempt';
 import type { Trouble, Unit } from '../../../api/client';
 import { coarse } from '../../../ui/keypad';
 import { Tape } from '../../../ui/tape';
@@ -25,11 +26,14 @@ export function TakeReading({
 	name,
 	how,
 	reading,
+	labels,
 	typing,
 }: {
 	name: string;
 	how?: string;
 	reading: Draft;
+	/** Of the entries of its place, where they are typed too. */
+	labels?: Labels;
 	/** Called when there is a draft, or no longer. */
 	typing?: (yes: boolean) => void;
 }) {
@@ -60,7 +64,8 @@ export function TakeReading({
 			setText('');
 			typing?.(false);
 		} catch (e) {
-			const said = saidOf(e, (p) => p.endsWith('/value'));
+			const own = (p: string) => p.endsWith('/value');
+			const said = (e as Trouble).fields?.some((f) => own(f.pointer)) ? saidOf(e, own) : named(e, labels);
 			if ((e as Trouble).status === 0) {
 				// It waits in the queue: the entry is free for the next.
 				setText('');

@@ -30,7 +30,7 @@ export function SwingStep() {
 					pointer="/swing/closing"
 					label={say('swing.jambs-face-closes-in-by')}
 					note={say(view.job.unit === 'in' ? 'swing.lock-jamb-closes-in' : 'swing.lock-jamb-closes-mm')}
-					placeholder={say('page.not-read')}
+					placeholder={say('page.not-measured-yet')}
 					optional
 				/>
 				<LengthField
@@ -65,7 +65,7 @@ export function SwingStep() {
 					pointer="/swing/hingeClosing"
 					label={say('swing.hinge-jambs-face-closes-in')}
 					note={say(view.job.unit === 'in' ? 'swing.jamb-closes-in' : 'swing.jamb-closes-mm')}
-					placeholder={say('page.not-read')}
+					placeholder={say('page.not-measured-yet')}
 					optional
 				/>
 				<LengthField
@@ -79,14 +79,14 @@ export function SwingStep() {
 					pointer="/swing/play"
 					label={say('swing.play-at-that-doorstop')}
 					note={say('swing.between-it-and-the-push')}
-					placeholder={say('page.not-read')}
+					placeholder={say('page.not-measured-yet')}
 					optional
 				/>
 				<LengthField
 					pointer="/swing/lean"
 					label={say('swing.hinge-jamb-leans-toward-you')}
 					note={say('swing.its-top-against-its-bottom')}
-					placeholder={say('page.not-read')}
+					placeholder={say('page.not-measured-yet')}
 					optional
 				/>
 			</section>
@@ -113,7 +113,11 @@ export function SwingStep() {
 function Floors({ jamb }: { jamb: string }) {
 	const { view } = useOpening();
 	const list = view.opening.swing?.floor ?? [];
-	const { error, put } = useList('/swing/floor');
+	const { error, put } = useList('/swing/floor', {
+		angle: say('swing.open-at'),
+		at: say('swing.from-the-hinge-jamb'),
+		up: say('swing.higher-by'),
+	});
 	const [at, setAt] = useState('');
 	const [angle, setAngle] = useState('');
 	const [up, setUp] = useState('');
@@ -163,9 +167,12 @@ function Floors({ jamb }: { jamb: string }) {
 function Things({ jamb }: { jamb: string }) {
 	const { view } = useOpening();
 	const list = view.opening.swing?.things ?? [];
-	const { error, put } = useList('/swing/things');
 	const [name, setName] = useState('');
 	const [wall, setWall] = useState(true);
+	const { error, put } = useList('/swing/things', {
+		at: wall ? say('swing.past-the-hinge-jamb') : say('swing.along-from-it'),
+		out: say('swing.out-from-the-face'),
+	});
 	const [at, setAt] = useState('');
 	const [out, setOut] = useState('');
 	return (
