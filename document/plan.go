@@ -2,6 +2,7 @@ package document
 
 import (
 	"encoding/json"
+	"slices"
 	"strconv"
 
 	"kindmargin/core/fit"
@@ -94,7 +95,7 @@ func eachText(at string, v any, f func(at, text string)) {
 
 // Plan is the answer for one opening, for other programs. Lengths are millimetres, with their texts to the job's tape.
 type Plan struct {
-	Steps    []Step      `json:"steps" doc:"The steps in trade order."`
+	Steps    []Step      `json:"steps" doc:"The steps in the order of this opening."`
 	Next     job.Step    `json:"next" doc:"The first step that is not done; empty when all are."`
 	Findings []Finding   `json:"findings" doc:"Of the opening; each leaf has its own."`
 	Clashes  []Clash     `json:"clashes" doc:"Readings that contradict the others: while there are any, every figure is doubtful and none is to be cut or marked to."`
@@ -105,6 +106,14 @@ type Plan struct {
 	Lining   *LiningOf   `json:"lining,omitempty" doc:"Absent where no frame is made to the slab, or the slab is not measured."`
 	Places   []Place     `json:"places" doc:"Where the readings were taken, and where the next one is."`
 	Leaves   []Leaf      `json:"leaves" doc:"One, or for a pair two, the one on the hinge jamb first."`
+}
+
+// Before reports whether a step comes before another in this opening's order.
+func (p Plan) Before(a, b job.Step) bool {
+	at := func(s job.Step) int {
+		return slices.IndexFunc(p.Steps, func(n Step) bool { return n.Step == s })
+	}
+	return at(a) < at(b)
 }
 
 // Leaf is the plan of one slab. What cannot be computed yet is absent or empty.

@@ -80,7 +80,7 @@ func (p printing) leaves(v Plan) {
 		if i > 0 {
 			fmt.Fprintf(p.w, "  -- %s --\n", p.say("print.second-leaf"))
 		}
-		p.leaf(l, doubtful)
+		p.leaf(l, doubtful, v.Before(job.StepLock, job.StepTry))
 	}
 }
 
@@ -127,8 +127,8 @@ func (p printing) findings(list []Finding) {
 }
 
 // leaf prints one slab in the order of the work: findings, wanted margins, the slab, the cuts edge by edge, the hinges,
-// the lock, the stops.
-func (p printing) leaf(v Leaf, doubtful string) {
+// the tries, the lock, the stops. lockFirst reports whether the lock is bored before the slab is tried.
+func (p printing) leaf(v Leaf, doubtful string, lockFirst bool) {
 	p.findings(v.Findings)
 	var wanted []string
 	for _, m := range v.Wanted {
@@ -155,6 +155,24 @@ func (p printing) leaf(v Leaf, doubtful string) {
 	if h := v.Hanging; h != nil {
 		p.hanging(h)
 	}
+	if !lockFirst {
+		p.try(v.Try)
+	}
+	p.lock(v, doubtful)
+	if lockFirst {
+		p.try(v.Try)
+	}
+	if s := v.Stops; s != nil {
+		p.line(doubtful+p.say("step.stops"), p.say("card.stops-from", "from", p.figure(s.From)))
+		for _, m := range s.Moves {
+			p.line("  " + p.say("card.stop-move", "stop", m.Stop, "end", m.End, "by", p.figure(m.By)))
+		}
+		p.steps("step.stops", s.Steps)
+	}
+}
+
+// lock prints latch and strike, and how their hardware goes in.
+func (p printing) lock(v Leaf, doubtful string) {
 	if l := v.Latch; l != nil {
 		p.line(
 			doubtful+p.say("print.latch"), p.say("print.latch-slab", "down", p.figure(l.Slab)),
@@ -172,14 +190,6 @@ func (p printing) leaf(v Leaf, doubtful string) {
 		}
 	}
 	p.steps("print.in-jamb", v.Strikes)
-	p.try(v.Try)
-	if s := v.Stops; s != nil {
-		p.line(doubtful+p.say("step.stops"), p.say("card.stops-from", "from", p.figure(s.From)))
-		for _, m := range s.Moves {
-			p.line("  " + p.say("card.stop-move", "stop", m.Stop, "end", m.End, "by", p.figure(m.By)))
-		}
-		p.steps("step.stops", s.Steps)
-	}
 }
 
 // light prints margins at three places of each side.

@@ -26,7 +26,7 @@ func decoded(t *testing.T, name string) job.Job {
 }
 
 // Every figure and word of the demo's doors, in the order of the work. After a
-// change that is meant: kindmargin plan demo/NAME.json > sheet/testdata/NAME.txt,
+// change that is meant: kindmargin plan demo/NAME.json > document/testdata/NAME.txt,
 // and read the difference.
 func TestThePrintedPlanOfTheDemo(t *testing.T) {
 	for _, name := range []string{"tern-house", "alder-cottage"} {

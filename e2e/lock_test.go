@@ -32,7 +32,7 @@ func TestLocksOfTheList(t *testing.T) {
 
 	u.open("/j/tern-house/chart/lock")
 	assert.Equal(t, "60", u.figure("hole-in-cylinder"), "a surface lock's cylinder")
-	u.says("Let the forend in flush: 65 mm by 20 mm")
+	u.says("Let the lip of the case into the edge, 65 mm long and 3 mm deep.")
 	u.pick("/lock/hardware", "bathroom-64")
 	u.says("Cut the slot in the edge 90 mm by 16 mm, 66 mm deep")
 	u.says("It must open from outside without a key")

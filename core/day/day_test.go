@@ -11,6 +11,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
 	"kindmargin/core/season"
@@ -96,7 +97,7 @@ func TestWhatRemainsOfADoor(t *testing.T) {
 	d.Coats = 2
 	fresh := door(t, "Study", nil)
 	assert.Equal(t, []string{
-		"study/cut", "study/seal", "study/pockets", "study/jamb", "study/bores", "study/hang", "study/try",
+		"study/cut", "study/seal", "study/pockets", "study/jamb", "study/hang", "study/try", "study/bores",
 		"study/strike", "study/stops",
 		"study/coat", "study/coat-2", "study/sign",
 	}, names(tasks(t, d, fresh).Tasks))
@@ -107,9 +108,20 @@ func TestWhatRemainsOfADoor(t *testing.T) {
 	})
 	assert.Equal(
 		t,
-		[]string{"study/bores", "study/try", "study/strike", "study/stops", "study/coat", "study/coat-2", "study/sign"},
+		[]string{"study/try", "study/bores", "study/strike", "study/stops", "study/coat", "study/coat-2", "study/sign"},
 		names(tasks(t, d, hung).Tasks),
 	)
+
+	first := door(t, "Study", func(o *job.Opening) { o.Lock.When = lock.First })
+	early := tasks(t, d, first)
+	assert.Equal(t, []string{"study/bores", "study/hang"}, names(early.Tasks)[4:6], "on the trestles, before it hangs")
+	assert.Equal(t, trade.AtTrestles, early.find(t, "study/bores").Place)
+	assert.Equal(t, trade.AtOpening, tasks(t, d, fresh).find(t, "study/bores").Place)
+	came := door(t, "Study", func(o *job.Opening) {
+		o.Slab.Machined, o.Slab.Handle = []frame.Side{frame.Lock}, 1000*measure.Millimetre
+	})
+	assert.Contains(t, names(tasks(t, d, came).Tasks), "study/case")
+	assert.NotContains(t, names(tasks(t, d, came).Tasks), "study/bores", "it came bored")
 
 	unread := door(t, "Study", func(o *job.Opening) { o.Readings = nil })
 	assert.Equal(t, "study/measure", tasks(t, d, unread).Tasks[0].ID)

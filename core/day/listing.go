@@ -9,6 +9,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
@@ -139,9 +140,19 @@ func (l *listing) leaf(d Opening, n int, measured []int) (last []int, ok bool) {
 	if !hung && !d.Plan.Done(job.StepHinges) {
 		ready = append(ready, l.hinges(d, v, s, add, before{measured, shaped})...)
 	}
+	// A lock is bored once the slab fits, and on the trestles only where that was chosen; a slab that came bored gets its
+	// case.
+	locks, bores := v.Strike && !d.Plan.Done(job.StepLock), "bores"
+	if s.Handle > 0 && s.IsMachined(frame.Lock) {
+		bores = "case"
+	}
+	bore := func(after ...[]int) []int {
+		return add(bores, max(len(v.Hardware), 1), l.hardware("drill", d.Lock.Hardware), 0, after...)
+	}
 	var bored []int
-	if v.Strike && !d.Plan.Done(job.StepLock) {
-		bored = add("bores", max(len(v.Hardware), 1), l.hardware("drill", d.Lock.Hardware), 0, shaped)
+	first := d.Lock.When == lock.First && bores == "bores"
+	if locks && first {
+		bored = bore(shaped)
 		ready = append(ready, bored)
 	}
 	var hangs, fits []int
@@ -154,7 +165,11 @@ func (l *listing) leaf(d Opening, n int, measured []int) (last []int, ok bool) {
 		k.Minutes += int(math.Round(d.Plan.Trip * l.job.Kit.TripMinutes()))
 		last = fits
 	}
-	if v.Strike && !d.Plan.Done(job.StepLock) {
+	if locks && !first {
+		bored = bore(fits, hangs)
+		l.all[bored[0]].Place = trade.AtOpening
+	}
+	if locks {
 		last = add("strike", max(len(v.Hardware), 1), l.hardware("bush", d.Lock.Hardware), 0, fits, hangs, bored)
 	}
 	if !d.Plan.Done(job.StepStops) {
@@ -307,7 +322,7 @@ func (l *listing) pace(step job.Step) float64 {
 	}
 	var usual float64
 	for _, w := range trade.Works {
-		if w.Step == string(step) && w.ID != "lie" && w.ID != "fill" && w.ID != "insert" && w.ID != "coat" {
+		if w.Step == string(step) && w.ID != "lie" && w.ID != "fill" && w.ID != "insert" && w.ID != "coat" && w.ID != "case" {
 			usual += w.Minutes + 2*w.Each
 		}
 	}

@@ -55,7 +55,7 @@ func Arrange(tasks []Task, k Calendar, from int) (Order, error) {
 
 // run is one beam search.
 func (s *search) run() (best *state) {
-	width := clamp(40000/max(len(s.tasks)*len(s.tasks), 1), 4, 400)
+	width := clamp(100000/max(len(s.tasks)*len(s.tasks), 1), 4, 400)
 	beam := []*state{s.begin()}
 	for len(beam) > 0 {
 		var next []*state

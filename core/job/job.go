@@ -3,6 +3,8 @@
 package job
 
 import (
+	"slices"
+
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
@@ -172,15 +174,25 @@ const (
 	StepCut     Step = "cut"
 	StepHinges  Step = "hinges"
 	StepSwing   Step = "swing"
-	StepLock    Step = "lock"
 	StepTry     Step = "try"
+	StepLock    Step = "lock"
 	StepStops   Step = "stops"
 	StepLog     Step = "log"
 )
 
-// Steps lists the steps.
+// Steps lists the steps in their usual order.
 var Steps = []Step{
-	StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepLock, StepTry, StepStops, StepLog,
+	StepMeasure, StepSlab, StepMargins, StepCut, StepHinges, StepSwing, StepTry, StepLock, StepStops, StepLog,
+}
+
+// Steps lists the steps of an opening in its own order: a lock that is bored on the trestles comes before the slab is
+// tried.
+func (o Opening) Steps() []Step {
+	if o.Lock.When != lock.First {
+		return Steps
+	}
+	list := slices.DeleteFunc(slices.Clone(Steps), func(s Step) bool { return s == StepLock })
+	return slices.Insert(list, slices.Index(list, StepTry), StepLock)
 }
 
 // Margins are the wanted margins. A side that is nil takes the school's.

@@ -5,6 +5,7 @@ package lock
 
 import (
 	"fmt"
+	"slices"
 
 	"kindmargin/core/field"
 	"kindmargin/core/figure"
@@ -21,6 +22,9 @@ type Choice struct {
 	Handle  measure.Length `json:"handle"`           // wanted spindle height above the floor
 	Backset measure.Length `json:"backset"`          // lock edge to centre of spindle
 	Bore    measure.Length `json:"bore"`             // diameter of the latch bore
+	When    When           `json:"when,omitempty"`   // when it is bored
+	// the latch is bored as narrow as its case allows, and the ends of the bore are squared
+	Tight bool `json:"tight,omitempty"`
 	// ID of a trade.Hardware or of one in the kit; empty for a latch of Backset and Bore
 	Hardware string         `json:"hardware,omitempty"`
 	Reach    string         `json:"reach,omitempty"`  // ID of a trade.ReachRule that the handle is held to, or LocalRule
@@ -53,6 +57,19 @@ type Missed struct {
 	In measure.Length `json:"in"`
 }
 
+// When is when a lock is bored.
+type When string
+
+// A lock is bored once the slab hangs and fits, or on the trestles before it is hung. Common practice: the first is the
+// usual one, since no edge is planed after it.
+const (
+	OnceItFits When = ""
+	First      When = "first"
+)
+
+// Whens lists the times of boring.
+var Whens = []When{OnceItFits, First}
+
 // From is what decides the latch's height.
 type From string
 
@@ -81,6 +98,9 @@ func (c Choice) HeldTo() (r trade.ReachRule, ok bool) {
 func (c Choice) Check() error {
 	if c.From != FromStrike && c.From != FromHandle {
 		return field.Fault("/from", "refused.latch-from", message.Args{"given": message.Quote(c.From)})
+	}
+	if !slices.Contains(Whens, c.When) {
+		return field.Fault("/when", "refused.lock-when", message.Args{"given": message.Quote(c.When)})
 	}
 	const mm = measure.Millimetre
 	if _, ok := c.HeldTo(); !ok && c.Reach != "" {

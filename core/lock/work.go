@@ -11,10 +11,12 @@ import (
 )
 
 // Work is the work of a piece of hardware on slab and jamb. Places on the slab are down its lock edge from its finished
-// top, and in from its finished lock edge; in the jamb down from the head.
+// top, and in from its lock edge as it is bored: the finished one, or that with LeftOn still on it; in the jamb down from
+// the head.
 type Work struct {
 	Hardware trade.Hardware
-	Gauge    figure.Figure // set for the centre of the thickness, marked from both faces
+	LeftOn   measure.Length // wood still to come off the lock edge, past the finished one
+	Gauge    figure.Figure  // set for the centre of the thickness, marked from both faces
 	Holes    []Hole
 	Edge     *EdgeCut // nil where nothing goes into the edge
 	Plate    *Recess  // of the faceplate
@@ -32,12 +34,14 @@ type Hole struct {
 // EdgeCut is a bore or a slot in the edge.
 type EdgeCut struct {
 	Down  figure.Figure  // its middle
-	Deep  figure.Figure  // from the finished edge
+	Deep  figure.Figure  // from the edge as it is bored
 	Bit   measure.Length // of a bore, the one at hand; of a slot, what chain-drills it
 	Long  measure.Length // of a slot; nought for a bore
 	Wide  measure.Length // of a slot, or the bore's diameter as it is bored
 	Wall  figure.Figure  // wood left each side of it
 	Cover measure.Length // of the faceplate past it, each side
+	// Square is how high its ends are squared for a case that is higher than the bore; nought where it is not.
+	Square measure.Length
 }
 
 // Recess is the recess of a plate, flush.
@@ -62,17 +66,25 @@ type Length struct {
 	Cut  figure.Figure
 }
 
-// Fit gives the work of a piece of hardware at a latch line. bits are those at hand, in order.
-func Fit(p Plan, d trade.Hardware, thickness measure.Length, bits []measure.Length) Work {
-	half := thickness / 2
-	w := Work{Hardware: d, Gauge: figure.Sum(
+// Into is what a piece of hardware goes into, and what it is bored with.
+type Into struct {
+	Thickness measure.Length
+	LeftOn    measure.Length   // on the lock edge, to come off after it is bored
+	Bits      []measure.Length // at hand, in order
+	Tight     bool             // the bore in the edge is as narrow as the case allows
+}
+
+// Fit gives the work of a piece of hardware at a latch line.
+func Fit(p Plan, d trade.Hardware, into Into) Work {
+	half, bits := into.Thickness/2, into.Bits
+	w := Work{Hardware: d, LeftOn: into.LeftOn, Gauge: figure.Sum(
 		0,
 		figure.Term{Label: "term.half-thickness", Value: half, Source: figure.Reading},
 		figure.Term{Label: "term.half-pencil", Value: -trade.PencilHalf, Source: figure.Rule},
 	)}
 	for _, h := range d.Holes {
 		w.Holes = append(w.Holes, Hole{
-			Hole: h, Down: above(p.Slab, h.Up), In: in(p.Backset, h.Off), Bit: bit(bits, h.Dia),
+			Hole: h, Down: above(p.Slab, h.Up), In: fromEdge(in(p.Backset, h.Off), into.LeftOn), Bit: bit(bits, h.Dia),
 		})
 	}
 	if e := d.Edge; e.Deep > 0 {
@@ -87,10 +99,17 @@ func Fit(p Plan, d trade.Hardware, thickness measure.Length, bits []measure.Leng
 				figure.Term{Label: "term.clear-behind", Value: max(e.Deep-d.Case.Deep, 0), Source: figure.Rule},
 			)
 		}
+		cut.Deep = fromEdge(cut.Deep, into.LeftOn)
 		if e.Bore > 0 {
 			cut.Bit = bit(bits, e.Bore)
+			if narrow := bit(bits, d.Case.Thick); into.Tight && narrow > 0 && d.Case.Thick > 0 {
+				cut.Bit = min(cut.Bit, narrow)
+			}
 			if cut.Wide = cut.Bit; cut.Bit == 0 {
 				cut.Wide = e.Bore
+			}
+			if d.Case.High > cut.Wide+trade.BitUnder {
+				cut.Square = d.Case.High
 			}
 		} else {
 			cut.Bit = largest(bits, e.Wide)
@@ -114,11 +133,14 @@ func Fit(p Plan, d trade.Hardware, thickness measure.Length, bits []measure.Leng
 			Hole: s.Bolt, Deep: s.Deep, Box: s.Box,
 			In: figure.Sum(0, figure.Term{Label: "term.half-thickness-flush", Value: half, Source: figure.Reading}),
 		}
+		if d.Surface() { // it lies on the face of the jamb
+			w.Strike.In = figure.Figure{}
+		}
 	}
 	for _, c := range d.Cuts {
 		w.Lengths = append(w.Lengths, Length{c.Title(), figure.Sum(
 			0,
-			figure.Term{Label: "term.thickness", Value: thickness, Source: figure.Reading},
+			figure.Term{Label: "term.thickness", Value: into.Thickness, Source: figure.Reading},
 			figure.Term{
 				Label: "term.part-more", Args: message.Args{"part": c.Title()}, Value: c.Base, Source: figure.Choice,
 			},
@@ -146,6 +168,14 @@ func in(backset figure.Figure, off measure.Length) figure.Figure {
 	return figure.Sum(0, figure.Term{Label: "term.off-lock-edge", Value: off, Source: figure.Choice})
 }
 
+// fromEdge is a distance from the finished lock edge, measured from it with so much still on.
+func fromEdge(f figure.Figure, left measure.Length) figure.Figure {
+	if left == 0 {
+		return f
+	}
+	return with(f, "term.left-on-lock-edge", left)
+}
+
 func with(f figure.Figure, label message.ID, by measure.Length) figure.Figure {
 	terms := append(append(make([]figure.Term, 0, len(f.Terms)+1), f.Terms...), figure.Term{
 		Label: label, Value: by, Source: figure.Choice,
@@ -153,11 +183,12 @@ func with(f figure.Figure, label message.ID, by measure.Length) figure.Figure {
 	return figure.Sum(f.Sigma, terms...)
 }
 
-// bit is the smallest bit at hand that is no smaller than a hole; 0 where none is within a tenth more.
+// bit is the smallest bit at hand that is no smaller than a hole, to within trade.BitUnder; 0 where none is within a
+// tenth more.
 func bit(bits []measure.Length, hole measure.Length) measure.Length {
 	best := measure.Length(math.MaxInt64)
 	for _, b := range bits {
-		if b >= hole && b < best {
+		if b >= hole-trade.BitUnder && b < best {
 			best = b
 		}
 	}

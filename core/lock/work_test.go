@@ -12,6 +12,11 @@ import (
 	"kindmargin/core/trade"
 )
 
+// bench is a slab of a thickness, and the usual bits.
+func bench(thickness float64) Into {
+	return Into{Thickness: mm(thickness), Bits: trade.Bits[measure.Millimetres]}
+}
+
 func line(slab, jamb, backset float64) Plan {
 	f := func(v float64) figure.Figure { return figure.Sum(0, figure.Term{Value: mm(v)}) }
 	return Plan{Slab: f(slab), Jamb: f(jamb), Backset: f(backset)}
@@ -23,7 +28,7 @@ func line(slab, jamb, backset float64) Plan {
 func TestWorkOfALeverOnRose(t *testing.T) {
 	d, ok := trade.HardwareByID("lever-rose")
 	require.True(t, ok)
-	w := Fit(line(980, 983, 60), d, mm(35), trade.Bits[measure.Millimetres])
+	w := Fit(line(980, 983, 60), d, bench(35))
 	assert.Equal(t, mm(17.25), w.Gauge.Value)
 	require.Len(t, w.Holes, 3)
 	assert.Equal(t, []measure.Length{mm(980), mm(961), mm(999)}, []measure.Length{
@@ -46,11 +51,42 @@ func TestWorkOfALeverOnRose(t *testing.T) {
 	)
 }
 
+// With 2 still on the lock edge every distance from it is 2 more, and so is what goes into it: 60 + 2 and 78 + 2. What
+// runs down the edge stays.
+func TestBoredFromAnEdgeThatStillComesDown(t *testing.T) {
+	d, _ := trade.HardwareByID("lever-rose")
+	into := bench(35)
+	into.LeftOn = mm(2)
+	w, finished := Fit(line(980, 983, 60), d, into), Fit(line(980, 983, 60), d, bench(35))
+	for i, h := range w.Holes {
+		assert.Equal(t, mm(62), h.In.Value)
+		assert.Equal(t, finished.Holes[i].Down.Value, h.Down.Value)
+	}
+	assert.Equal(t, mm(80), w.Edge.Deep.Value)
+	assert.Equal(t, finished.Plate, w.Plate)
+	d.Holes[1].Off = mm(45)
+	assert.Equal(t, mm(47), Fit(line(980, 983, 60), d, into).Holes[1].In.Value, "its own distance off the edge too")
+}
+
+// A case 21 thick and 24 high is bored with 22 instead of 25, and the ends are squared to 24. Common practice.
+func TestBoredAsNarrowAsItsCase(t *testing.T) {
+	d := trade.Hardware{
+		Edge: trade.Edge{Bore: mm(25), Deep: mm(78)}, Case: trade.Case{Deep: mm(76), High: mm(24), Thick: mm(21)},
+	}
+	into := bench(35)
+	assert.Equal(t, mm(25), Fit(line(980, 983, 60), d, into).Edge.Wide)
+	assert.Zero(t, Fit(line(980, 983, 60), d, into).Edge.Square)
+	into.Tight = true
+	w := Fit(line(980, 983, 60), d, into)
+	assert.Equal(t, [2]measure.Length{mm(22), mm(24)}, [2]measure.Length{w.Edge.Wide, w.Edge.Square})
+	assert.Equal(t, mm(6.5), w.Edge.Wall.Value, "(35 − 22) / 2")
+}
+
 // A mortise lock of an 80 case: the slot is 5 longer at each end and 2 deeper, its middle 28
 // under the line; the keyhole 57 under it. Common practice.
 func TestWorkOfAMortiseLock(t *testing.T) {
 	d, _ := trade.HardwareByID("mortise-64")
-	w := Fit(line(1000, 1003, 44), d, mm(44), trade.Bits[measure.Millimetres])
+	w := Fit(line(1000, 1003, 44), d, bench(44))
 	assert.Equal(t, d.Case.High+2*trade.SlotEnds, w.Edge.Long)
 	assert.Equal(t, d.Case.Deep+trade.DeeperBy, w.Edge.Deep.Value)
 	assert.Equal(t, mm(1028), w.Edge.Down.Value)
@@ -85,6 +121,7 @@ func TestTheBitAtHand(t *testing.T) {
 	bits := []measure.Length{mm(8), mm(22), mm(25)}
 	assert.Equal(t, mm(22), bit(bits, mm(22)))
 	assert.Equal(t, mm(25), bit(bits, mm(24)))
+	assert.Equal(t, mm(25), bit(bits, mm(25.4)), "an inch set, bored with a metric bit")
 	assert.Zero(t, bit(bits, mm(12)))
 	assert.Zero(t, bit(bits, mm(54)))
 }
@@ -110,7 +147,7 @@ func TestHardwareOfTheList(t *testing.T) {
 		if len(d.Backsets) > 0 {
 			backset = d.Backsets[0].MM()
 		}
-		w := Fit(line(1000, 1003, backset), d, mm(44), trade.Bits[measure.Millimetres])
+		w := Fit(line(1000, 1003, backset), d, bench(44))
 		for i, a := range w.Holes {
 			for _, b := range w.Holes[:i] {
 				assert.GreaterOrEqual(t, Gap(a, b), trade.HoleApart, "%s: %s and %s", d.ID, a.Part, b.Part)

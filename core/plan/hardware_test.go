@@ -11,6 +11,8 @@ import (
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/site"
 	"kindmargin/core/slab"
 	"kindmargin/core/trade"
@@ -77,11 +79,15 @@ func TestWhatOfHardwareDoesNotGoIn(t *testing.T) {
 		"A hole or slot 38 mm wide breaks through the faces of a slab 35 mm thick. 25 mm is the most.",
 	)
 	assert.Contains(
-		t, tell(site.ThinWalls, site.Care, func(d *trade.Hardware, _ *job.Opening) { d.Edge.Bore = mm(25.4) }),
-		"leaves 5 mm each side", "4.8, on the tape",
+		t, tell(site.WallsUsual, site.Note, func(d *trade.Hardware, _ *job.Opening) { d.Edge.Bore = mm(25.4) }),
+		"leaves 5 mm each side", "4.8, on the tape: as usual sets do",
 	)
 	assert.Contains(
-		t, tell(site.CoverThin, site.Care, func(d *trade.Hardware, _ *job.Opening) { d.Edge.Bore = mm(24) }),
+		t, tell(site.ThinWalls, site.Care, func(d *trade.Hardware, _ *job.Opening) { d.Edge.Bore = mm(28) }),
+		"A hole of 28 mm leaves 3.5 mm each side", "(35 − 28) / 2",
+	)
+	assert.Contains(
+		t, tell(site.CoverThin, site.Care, func(d *trade.Hardware, _ *job.Opening) { d.Edge.Bore = mm(23) }),
 		"A forend 25 mm wide hides only 0.5 mm each side of a 24 mm hole. Bore 22 mm or less and square its ends.",
 		"22 rather than 25: common practice",
 	)
@@ -120,6 +126,120 @@ func TestWhatOfHardwareDoesNotGoIn(t *testing.T) {
 	assert.Contains(t, tell(site.CasePastStile, site.Stop, func(_ *trade.Hardware, o *job.Opening) {
 		o.Slab.Stile, o.Lock.Backset = mm(72), mm(50)
 	}), "The case is 76 mm deep and the stile 72 mm wide")
+}
+
+// The usual sets go into the usual slabs without a warning: cross bore 2 1/8 in, edge bore 1 in, backsets 2 3/8 and
+// 2 3/4 in, in slabs 1 3/8 and 1 3/4 in thick (BHMA A156.115, from memory), whatever unit the bits are in.
+func TestUsualSetsPass(t *testing.T) {
+	const in = measure.Inch
+	for _, unit := range []measure.Unit{measure.Millimetres, measure.Inches} {
+		for _, thick := range []measure.Length{11 * in / 8, 7 * in / 4} {
+			for _, backset := range []measure.Length{19 * in / 8, 11 * in / 4} {
+				for _, hardware := range []string{"knob-54", "latch-22", "lever-rose"} {
+					j := job.NewJob("sets", "Sets", unit)
+					o := square()
+					o.Lock.Hardware, o.Lock.Backset, o.Slab.Thickness = hardware, backset, thick
+					for _, f := range Solve(j, o).Leaves[0].Findings {
+						assert.False(t, f.Step == job.StepLock && f.Gravity != site.Note, "%s: %s", hardware, saying(f.Message()))
+					}
+				}
+			}
+		}
+	}
+}
+
+// A case wants its slot before its cross holes, a tubular latch its edge, a knob set its faces first: common practice.
+func TestEachKindIsBoredInItsOrder(t *testing.T) {
+	for hardware, edgeFirst := range map[string]bool{"knob-54": false, "lever-rose": true, "mortise-64": true} {
+		o := square()
+		o.Lock.Hardware = hardware
+		edge, face := -1, -1
+		for i, s := range Solve(house, o).Leaves[0].Hardware[0].Steps {
+			switch s[0].ID {
+			case "bore.edge", "bore.slot":
+				edge = i
+			case "hole.both":
+				if face < 0 {
+					face = i
+				}
+			}
+		}
+		require.GreaterOrEqual(t, min(edge, face), 0, hardware)
+		assert.Equal(t, edgeFirst, edge < face, hardware)
+	}
+}
+
+// stepIDs are the first messages of a leaf's first piece of hardware's steps.
+func stepIDs(l Leaf) (list []message.ID) {
+	for _, s := range l.Hardware[0].Steps {
+		list = append(list, s[0].ID)
+	}
+	return list
+}
+
+// A surface lock has nothing bored in edge or jamb: a cylinder from its backset, a plate set back, a case let in, and its
+// keep scribed from it. It may sit at the shoulder, or above another lock. Common practice.
+func TestASurfaceLockWhole(t *testing.T) {
+	o := square()
+	o.Lock.Hardware, o.Lock.Handle = "surface-60", mm(1400)
+	l := Solve(house, o).Leaves[0]
+	ids := stepIDs(l)
+	for _, id := range []message.ID{"hole.both", "surface.plate", "surface.edge", "surface.tried"} {
+		assert.Contains(t, ids, id)
+	}
+	for _, id := range []message.ID{"bore.edge", "bore.middle", "bore.plate", "bore.tried"} {
+		assert.NotContains(t, ids, id)
+	}
+	strikes := all(l.Strikes, " ")
+	assert.Contains(t, strikes, "scribe the keep from the case")
+	assert.NotContains(t, strikes, "Hole for the bolt")
+	assert.Empty(t, ofCode(l.Findings, site.HandleUnusual), "at the shoulder")
+	o.Lock.Hardware = "lever-rose"
+	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, site.HandleUnusual), 1)
+	o.Lock.Handle, o.Lock.Second = mm(1000), "surface-60"
+	l = Solve(house, o).Leaves[0]
+	require.Len(t, l.Hardware, 2)
+	assert.Equal(t, mm(400), l.Hardware[0].Holes[0].Down.Value-l.Hardware[1].Holes[0].Down.Value)
+	o.Slab.Thickness = mm(26)
+	assert.Contains(
+		t, saidOf(t, Solve(house, o).Leaves[0].Findings, site.FaceScrewLong, site.Stop), "25 mm", "through 26, less 2",
+	)
+}
+
+// Bored once it fits, nothing is left on; bored first, each distance is from the edge as it stands, and the forend waits.
+func TestWhenALockIsBored(t *testing.T) {
+	o := square()
+	o.Lock.Hardware, o.Cut.LeaveOn = "lever-rose", job.Always3
+	late := Solve(house, o)
+	o.Lock.When = lock.First
+	early := Solve(house, o)
+	before := func(p Plan) bool {
+		at := map[job.Step]int{}
+		for i, s := range p.Steps {
+			at[s.Step] = i
+		}
+		return at[job.StepLock] < at[job.StepTry]
+	}
+	assert.False(t, before(late))
+	assert.True(t, before(early))
+	holes := func(p Plan) measure.Length { return p.Leaves[0].Hardware[0].Holes[0].In.Value }
+	assert.Equal(t, o.Lock.Backset, holes(late))
+	assert.Equal(t, o.Lock.Backset+mm(3), holes(early), "3 mm is left on the lock edge")
+	assert.Contains(t, stepIDs(early.Leaves[0]), message.ID("bore.plate-waits"))
+	assert.NotContains(t, stepIDs(late.Leaves[0]), message.ID("bore.plate-waits"))
+	assert.Len(t, ofCode(early.Leaves[0].Findings, site.LockLeftOn), 1)
+	assert.Empty(t, ofCode(late.Leaves[0].Findings, site.LockLeftOn))
+}
+
+// A slab that came bored is bored no more: its case and its keep are fitted.
+func TestASlabThatCameBored(t *testing.T) {
+	o := square()
+	o.Lock.Hardware, o.Slab.Machined, o.Slab.Handle = "lever-rose", []frame.Side{frame.Lock}, mm(1035)
+	ids := stepIDs(Solve(house, o).Leaves[0])
+	assert.Equal(t, message.ID("bore.there"), ids[0])
+	for _, id := range []message.ID{"hole.both", "bore.edge", "bore.plate-round", "bore.line"} {
+		assert.NotContains(t, ids, id)
+	}
 }
 
 // From opposite faces, and neither right through, two holes do not meet.

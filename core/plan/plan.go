@@ -238,7 +238,9 @@ func lockEdge(laid *fit.Laid) *locks.Edge {
 	if laid == nil {
 		return nil
 	}
-	e := locks.Edge{Top: laid.Top[1], Final: laid.Final, HeadLeft: laid.Left[frame.Head]}
+	e := locks.Edge{
+		Top: laid.Top[1], Final: laid.Final, HeadLeft: laid.Left[frame.Head], Left: laid.Left[frame.Lock],
+	}
 	for _, c := range laid.Cuts[frame.Lock] {
 		e.Off = max(e.Off, c.Depth)
 	}

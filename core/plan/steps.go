@@ -53,7 +53,7 @@ func progress(d site.Opening, p Plan) (list []Progress, next job.Step) {
 		}
 		return mark(d.By(by), *before, step) == done
 	}
-	for _, step := range job.Steps {
+	for _, step := range d.Steps() {
 		stopped := slices.ContainsFunc(p.All(), func(f site.Finding) bool {
 			return f.Gravity == site.Stop && f.Step == step
 		})

@@ -143,6 +143,8 @@ const (
 	NoLatch       Code = "no-latch"
 	HandleUnusual Code = "handle-unusual"
 	ThinWalls     Code = "thin-walls"
+	WallsUsual    Code = "walls-usual"
+	LockLeftOn    Code = "lock-left-on"
 	BlockMissed   Code = "block-missed"
 	HeadLeftOn    Code = "head-left-on"
 

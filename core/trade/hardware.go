@@ -62,6 +62,7 @@ type Case struct {
 	High  measure.Length `json:"high,omitempty"`
 	Deep  measure.Length `json:"deep,omitempty"` // into the edge, from its face
 	Thick measure.Length `json:"thick,omitempty"`
+	Lip   measure.Length `json:"lip,omitempty"` // of a surface lock's case, round the edge of the slab
 }
 
 // Plate is a plate that is let in flush.
@@ -88,6 +89,11 @@ type CutTo struct {
 	Base measure.Length `json:"base"`
 }
 
+// Surface reports whether it is a lock that lies on the face of slab and jamb, with nothing bored in the edge.
+func (d Hardware) Surface() bool { return d.Kind == surfaceKind }
+
+const surfaceKind = "surface"
+
 // Title is the hardware's name.
 func (d Hardware) Title() message.Message { return title(d.Name, "hardware.", d.ID) }
 
@@ -107,9 +113,11 @@ func title(own string, table message.ID, id string) message.Message {
 
 // HardwareKind is a kind of hardware.
 type HardwareKind struct {
-	ID      string
-	Fixed   bool // it goes on the leaf of a pair that is bolted
-	Surface bool // it lies on the face
+	ID        string
+	Fixed     bool // it goes on the leaf of a pair that is bolted
+	Surface   bool // it lies on the face
+	EdgeFirst bool // the edge is bored before the faces
+	Spindle   bool // its handles turn a spindle, and are held on it by a screw
 }
 
 // Name is the name of the kind.
@@ -118,21 +126,22 @@ func (k HardwareKind) Name() message.ID { return "hardware-kind." + message.ID(k
 // Note is how it is fitted.
 func (k HardwareKind) Note() message.ID { return "hardware-note." + message.ID(k.ID) }
 
-// HardwareKinds of inner doors. Common practice.
+// HardwareKinds of inner doors. Common practice, the order of boring too: a case wants its slot before its cross holes,
+// a tubular latch its edge, a knob set its faces first.
 var HardwareKinds = []HardwareKind{
-	{"latch", false, false},
-	{"knob", false, false},
-	{"lever-plate", false, false},
-	{"lever-rose", false, false},
-	{"mortise", false, false},
-	{"bathroom", false, false},
-	{"bolt", false, false},
-	{"surface", false, true},
-	{"code", false, true},
-	{"flush-bolt", true, false},
-	{"surface-bolt", true, true},
-	{"catch", false, false},
-	{"pull", false, true},
+	{ID: "latch", EdgeFirst: true},
+	{ID: "knob"},
+	{ID: "lever-plate", EdgeFirst: true, Spindle: true},
+	{ID: "lever-rose", EdgeFirst: true, Spindle: true},
+	{ID: "mortise", EdgeFirst: true, Spindle: true},
+	{ID: "bathroom", EdgeFirst: true, Spindle: true},
+	{ID: "bolt", EdgeFirst: true},
+	{ID: "surface", Surface: true},
+	{ID: "code", Surface: true, EdgeFirst: true},
+	{ID: "flush-bolt", Fixed: true},
+	{ID: "surface-bolt", Fixed: true, Surface: true},
+	{ID: "catch"},
+	{ID: "pull", Surface: true},
 }
 
 // HardwareKindByID finds a kind; ok is false for an unknown ID.
@@ -232,10 +241,11 @@ var AllHardware = []Hardware{
 	{
 		ID: "surface-60", Kind: "surface", Backsets: []measure.Length{60 * mm, 40 * mm},
 		Holes:  []Hole{{Part: "cylinder", Dia: 32 * mm, From: FromBoth}},
+		Case:   Case{Lip: 8 * mm},
 		Plate:  Plate{Long: 65 * mm, Wide: 20 * mm, Thick: 3 * mm},
 		Strike: Strike{Plate: Plate{Long: 65 * mm, Wide: 25 * mm, Thick: 7 * mm / 2}},
-		Cuts:   []CutTo{{Part: "tail-bar", Base: 15 * mm}, {Part: "cylinder-screws", Base: 10 * mm}}, Turns: false,
-		Handed: "", Source: CommonPractice,
+		Cuts:   []CutTo{{Part: "tail-bar", Base: 15 * mm}, {Part: "cylinder-screws", Base: 10 * mm}},
+		Screw:  25 * mm, Above: 400 * mm, Source: CommonPractice,
 	},
 	{
 		ID: "code-6", Kind: "code", Backsets: []measure.Length{60 * mm, 70 * mm},
@@ -300,7 +310,7 @@ func HardwareByID(id string) (d Hardware, ok bool) {
 var Bits = map[measure.Unit][]measure.Length{
 	measure.Millimetres: {8 * mm, 10 * mm, 12 * mm, 16 * mm, 22 * mm, 24 * mm, 25 * mm, 32 * mm, 50 * mm, 54 * mm},
 	measure.Inches: {
-		inch / 4, 3 * inch / 8, inch / 2, 5 * inch / 8, 7 * inch / 8, inch, 5 * inch / 4, 17 * inch / 8,
+		inch / 4, 5 * inch / 16, 3 * inch / 8, inch / 2, 5 * inch / 8, 7 * inch / 8, inch, 5 * inch / 4, 17 * inch / 8,
 	},
 }
 
@@ -319,8 +329,13 @@ const PencilHalf = mm / 4
 
 // Figures for boring and letting in. Common practice.
 const (
-	PilotDia    = 3 * mm     // right through, before any bit
-	ThinWall    = 5 * mm     // beside a bore under which wood splits easily
+	PilotDia = 3 * mm // right through, before any bit
+	ThinWall = 5 * mm // beside a bore under which wood splits easily
+	// LeastWall is that of the usual 1 in bore in a slab 1 3/8 in thick, 3/16 in (BHMA A156.115, from memory): as thin as
+	// sets in use are.
+	LeastWall   = 3 * inch / 16
+	BitUnder    = mm / 2     // that a bit may be under a hole: a metric one for an inch set
+	PlatePilot  = 2 * mm     // for the small screws of a faceplate or a keep
 	LeastCover  = 3 * mm / 2 // of a faceplate past its bore, each side
 	SlotEnds    = 5 * mm     // that a slot is longer than the case, at each end
 	DeeperBy    = 2 * mm     // that a bore is deeper than the case

@@ -206,6 +206,10 @@ func HingeRuleByID[T ~string](id T) (r HingeRule, ok bool) {
 // usual range. Common practice.
 var HandleHeight = struct{ Usual, Least, Most measure.Length }{1000 * mm, 900 * mm, 1050 * mm}
 
+// SurfaceHeight is the usual height of a surface lock above the floor, from a handle's to the shoulder's. Common
+// practice.
+var SurfaceHeight = struct{ Least, Most measure.Length }{900 * mm, 1500 * mm}
+
 // From SawFrom on a saw goes first; up to PlaneTo a hand plane does.
 const (
 	SawFrom = 6 * mm

@@ -52,6 +52,7 @@ var Works = []Work{
 	{ID: "seal", Step: "cut", Minutes: 8, Place: AtTrestles, Tool: "brush", Dries: 30, Source: workGuess},
 	{ID: "pockets", Step: "hinges", Minutes: 3, Each: 7, Place: AtTrestles, Tool: "router", Source: workGuess},
 	{ID: "bores", Step: "lock", Minutes: 8, Each: 14, Place: AtTrestles, Tool: "drill", Source: workGuess},
+	{ID: "case", Step: "lock", Minutes: 4, Each: 6, Place: AtOpening, Source: workGuess},
 	{ID: "jamb", Step: "hinges", Minutes: 4, Each: 8, Place: AtOpening, Tool: "router", Source: workGuess},
 	{ID: "hang", Step: "hinges", Minutes: 8, Each: 2, Place: AtOpening, Lifts: true, Source: workGuess},
 	{ID: "try", Step: "try", Minutes: 20, Place: AtOpening, Lifts: true, Source: workGuess},

@@ -170,9 +170,14 @@ func (c card) blocks() (list []block) {
 	add("card.cut", c.cuts()...)
 	add("card.hinges", c.hinges()...)
 	add("step.swing", c.swing()...)
-	add("step.lock", c.lock()...)
+	if !c.plan.Before(job.StepLock, job.StepTry) {
+		add("card.tries", c.tries()...)
+		add("step.lock", c.lock()...)
+	} else {
+		add("step.lock", c.lock()...)
+		add("card.tries", c.tries()...)
+	}
 	add("step.stops", c.stopsMoved()...)
-	add("card.tries", c.tries()...)
 	if s := c.opening.Signed; s != nil {
 		add("card.signed", said{s.By + ", " + s.On + ". " + s.Note, false})
 	}

@@ -2,7 +2,6 @@ package locks
 
 import (
 	"math"
-	"slices"
 
 	"kindmargin/core/figure"
 	"kindmargin/core/frame"
@@ -31,7 +30,9 @@ func Works(d site.Opening, b site.Bay, p lock.Plan, edge *Edge) (list []Work, sa
 		if !ok {
 			return
 		}
-		v := Work{Work: lock.Fit(p, known, b.Slab.Thickness, bits), Second: second}
+		v := Work{Work: lock.Fit(p, known, lock.Into{
+			Thickness: b.Slab.Thickness, LeftOn: edge.leftOn(d, b), Bits: bits, Tight: d.Lock.Tight,
+		}), Second: second}
 		v.Steps = boring(d, b, v.Work)
 		said.Add(fits(d, b, v.Work, edge))
 		list = append(list, v)
@@ -78,13 +79,15 @@ func fits(d site.Opening, b site.Bay, w lock.Work, edge *Edge) (said site.Findin
 				"wide": message.Exact(e.Wide), "thickness": message.Exact(thick),
 				"most": message.Exact(thick - 2*trade.ThinWall),
 			})
-		case wall < trade.ThinWall:
-			said.Say(site.Care, job.StepLock, "/lock/hardware", site.ThinWalls, message.Args{
-				"bore": message.Exact(e.Wide), "thickness": thick, "wall": wall, "least": message.Exact(trade.ThinWall),
-			})
+		default:
+			said.Add(walls(e.Wide, thick, wall, "/lock/hardware"))
 		}
 		if w.Plate != nil && e.Long == 0 && e.Cover < trade.LeastCover {
-			said.Say(site.Care, job.StepLock, "/lock/hardware", site.CoverThin, message.Args{
+			gravity := site.Note // a set whose plate is no wider than its bore is made so
+			if e.Wide > w.Hardware.Edge.Bore+trade.BitUnder {
+				gravity = site.Care
+			}
+			said.Say(gravity, job.StepLock, "/lock/hardware", site.CoverThin, message.Args{
 				"plate": message.Exact(w.Plate.Plate.Wide), "bore": message.Exact(e.Wide),
 				"cover": message.Exact(max(e.Cover, 0)), "hides": covered(e.Cover),
 				"smaller": message.Exact(w.Plate.Plate.Wide - 2*trade.LeastCover),
@@ -122,6 +125,20 @@ func fits(d site.Opening, b site.Bay, w lock.Work, edge *Edge) (said site.Findin
 		said.Say(site.Stop, job.StepLock, "/lock/jamb", site.StrikeOutside, message.Args{
 			"plate": message.Exact(s.Plate.Wide), "in": message.Exact(s.In.Value), "jamb": message.Exact(d.Lock.Jamb),
 		})
+	}
+	return said
+}
+
+// walls reports that hardly any wood is left beside a bore: as little as beside those of usual sets, or less.
+func walls(bore, thick, wall measure.Length, at string) (said site.Findings) {
+	args := message.Args{
+		"bore": message.Exact(bore), "thickness": thick, "wall": wall, "least": message.Exact(trade.ThinWall),
+	}
+	switch {
+	case wall < trade.LeastWall-measure.Millimetre/20:
+		said.Say(site.Care, job.StepLock, at, site.ThinWalls, args)
+	case wall <= trade.ThinWall:
+		said.Say(site.Note, job.StepLock, at, site.WallsUsual, args)
 	}
 	return said
 }
@@ -178,92 +195,6 @@ func inStile(d site.Opening, b site.Bay, w lock.Work, edge *Edge) (said site.Fin
 		})
 	}
 	return said
-}
-
-// boring is the work of a piece of hardware, in the order in which it is done.
-func boring(d site.Opening, b site.Bay, w lock.Work) (list []message.Sentences) {
-	put := func(id message.ID, args message.Args) { list = append(list, message.Sentences{{ID: id, Args: args}}) }
-	more := func(id message.ID, args message.Args) {
-		last := len(list) - 1
-		list[last] = append(list[last], message.Message{ID: id, Args: args})
-	}
-	kind, ok := trade.HardwareKindByID(w.Hardware.Kind)
-	if trade.Veneered(b.Slab.Construction) {
-		put("bore.tape", nil)
-	}
-	put("bore.line", nil)
-	if w.Edge != nil {
-		put("bore.middle", message.Args{"gauge": message.Near(w.Gauge.Value)})
-	}
-	for _, h := range w.Holes {
-		list = append(list, hole(h))
-	}
-	if e := w.Edge; e != nil {
-		args := message.Args{"wide": message.Near(e.Wide), "deep": message.Near(e.Deep.Value)}
-		if e.Long > 0 {
-			args["long"], args["down"], args["bit"] = message.Near(e.Long), message.At(e.Down.Value), message.Near(
-				e.Bit,
-			)
-			put("bore.slot", args)
-		} else {
-			args["wall"] = message.Near(e.Wall.Value)
-			put("bore.edge", args)
-		}
-	}
-	if r := w.Plate; r != nil {
-		args := message.Args{
-			"long": message.Near(r.Plate.Long), "wide": message.Near(r.Plate.Wide),
-			"thick": message.Near(r.Plate.Thick), "top": message.At(r.Top.Value),
-		}
-		if r.Plate.Radius > 0 {
-			args["radius"] = message.Near(r.Plate.Radius)
-			put("bore.plate-round", args)
-		} else {
-			put("bore.plate", args)
-		}
-	}
-	for _, l := range w.Lengths {
-		put("bore.length", message.Args{"what": l.Part, "long": message.Near(l.Cut.Value)})
-	}
-	put("bore.together", nil)
-	if slices.Contains(levers, kind.ID) {
-		more("bore.levers", message.Args{"backset": message.Near(d.Lock.Backset)})
-	}
-	if ok {
-		more(kind.Note(), nil)
-	}
-	if b.Slab.Construction == "steel" {
-		put("bore.steel", nil)
-	}
-	return list
-}
-
-// levers are the kinds of hardware whose handles turn a spindle, and are held on it by a screw.
-var levers = []string{"lever-plate", "lever-rose", "mortise", "bathroom"}
-
-// hole is how a hole in a face is bored, and the nearest bit where its own is not at hand.
-func hole(h lock.Hole) message.Sentences {
-	bit := h.Bit
-	if bit == 0 {
-		bit = h.Dia
-	}
-	args := message.Args{
-		"what": h.Title(), "down": message.At(h.Down.Value), "in": message.At(h.In.Value), "bit": message.Near(bit),
-	}
-	id := message.ID("hole.deep")
-	switch {
-	case h.From == trade.FromBoth && h.Deep == 0:
-		id, args["pilot"] = "hole.both", message.Near(trade.PilotDia)
-	case h.Deep == 0:
-		id, args["pilot"], args["face"] = "hole.through", message.Near(trade.PilotDia), message.ID("face."+h.From)
-	default:
-		args["deep"], args["face"] = message.Near(h.Deep), message.ID("face."+h.From)
-	}
-	list := message.Sentences{{ID: id, Args: args}}
-	if bit != h.Dia {
-		list = append(list, message.Message{ID: "hole.nearest", Args: message.Args{"dia": message.Near(h.Dia)}})
-	}
-	return list
 }
 
 // inTheWayOf reports hardware that meets an occupied part of its edge: a rail's joint, a moulding, the end of a lock

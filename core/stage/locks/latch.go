@@ -22,6 +22,16 @@ type Edge struct {
 	Top      float64 // from the uncut slab's top down to where the head then stands, at this edge
 	Final    float64 // the same once the head is finished
 	HeadLeft float64 // still to come off the head
+	Left     float64 // still to come off the lock edge
+}
+
+// leftOn is the wood that is on a lock edge past its finished line while the lock is bored: none once it hangs and fits,
+// and none on an edge that came bored.
+func (e *Edge) leftOn(d site.Opening, b site.Bay) measure.Length {
+	if e == nil || d.Lock.When != lock.First || bored(b) {
+		return 0
+	}
+	return measure.FromMM(e.Left).Round(d.Tape.Step(), measure.Nearest)
 }
 
 // Place marks latch and strike; nil while the slab's thickness is not known, and for a leaf that carries none. edge is
@@ -44,24 +54,24 @@ func Place(d site.Opening, s site.Survey, b site.Bay, edge *Edge, corner figure.
 	})
 	opening := figure.Figure{Value: d.Estimate(at), Sigma: sigma}
 	p, err := lock.Place(d.Lock, lock.Room{
-		Opening: opening, Margin: corner, Bored: bored(d, b, edge), Thickness: b.Slab.Thickness,
+		Opening: opening, Margin: corner, Bored: boredAt(d, b, edge), Thickness: b.Slab.Thickness,
 	}, d.Tape)
 	var bad field.Error
 	if errors.As(err, &bad) {
 		said.Say(site.Stop, job.StepLock, "/lock"+bad.Pointer, site.NoLatch, message.Args{"problem": bad.Problem})
 		return nil, said
 	}
-	usual := trade.HandleHeight
-	if p.Floor.Value < usual.Least || p.Floor.Value > usual.Most {
+	least, most := trade.HandleHeight.Least, trade.HandleHeight.Most
+	if known, _ := d.Kit.HardwareByID(d.Lock.Hardware); known.Surface() {
+		least, most = trade.SurfaceHeight.Least, trade.SurfaceHeight.Most
+	}
+	if p.Floor.Value < least || p.Floor.Value > most {
 		said.Say(site.Note, job.StepLock, "/lock/"+string(d.Lock.From), site.HandleUnusual, message.Args{
-			"at": p.Floor.Value, "least": usual.Least, "most": usual.Most,
+			"at": p.Floor.Value, "least": least, "most": most,
 		})
 	}
-	if p.Wall.Value < trade.ThinWall && d.Lock.Hardware == "" {
-		said.Say(site.Care, job.StepLock, "/lock/bore", site.ThinWalls, message.Args{
-			"bore": d.Lock.Bore, "thickness": b.Slab.Thickness, "wall": p.Wall.Value,
-			"least": message.Exact(trade.ThinWall),
-		})
+	if d.Lock.Hardware == "" {
+		said.Add(walls(d.Lock.Bore, b.Slab.Thickness, p.Wall.Value, "/lock/bore"))
 	}
 	said.Add(heights(d, p))
 	said.Add(missed(d))
@@ -70,14 +80,20 @@ func Place(d site.Opening, s site.Survey, b site.Bay, edge *Edge, corner figure.
 		return &p, said
 	}
 	said = append(said, block(d, b, p, *edge)...)
+	if d.Lock.When != lock.First {
+		return &p, said
+	}
+	if left := edge.leftOn(d, b); left > 0 {
+		said.Say(site.Note, job.StepLock, "", site.LockLeftOn, message.Args{"left": left})
+	}
 	if left := edge.HeadLeft; left >= d.Tape.Step().MM() {
 		said.Say(site.Note, job.StepLock, "", site.HeadLeftOn, message.Args{"left": measure.FromMM(left)})
 	}
 	return &p, said
 }
 
-// bored is the existing bore's place below the finished head; nil where there is none, or the slab is not laid yet.
-func bored(d site.Opening, b site.Bay, edge *Edge) *figure.Figure {
+// boredAt is the existing bore's place below the finished head; nil where there is none, or the slab is not laid yet.
+func boredAt(d site.Opening, b site.Bay, edge *Edge) *figure.Figure {
 	if b.Slab.Handle == 0 || edge == nil {
 		return nil
 	}

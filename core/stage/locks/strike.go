@@ -126,6 +126,14 @@ func Striking(w lock.Work) (list []message.Message) {
 		return nil
 	}
 	say := func(id message.ID, args message.Args) { list = append(list, message.Message{ID: id, Args: args}) }
+	if w.Hardware.Surface() {
+		say("surface.keep-scribe", message.Args{"down": message.At(s.Bolt.Value)})
+		say("surface.keep-in", message.Args{
+			"long": message.Near(s.Plate.Long), "wide": message.Near(s.Plate.Wide), "thick": message.Near(s.Plate.Thick),
+		})
+		say("surface.keep-screw", nil)
+		return list
+	}
 	say("strike.middle", message.Args{"down": message.At(s.Bolt.Value)})
 	say("strike.in", message.Args{"in": message.Near(s.In.Value)})
 	say("strike.plate", message.Args{
@@ -139,6 +147,7 @@ func Striking(w lock.Work) (list []message.Message) {
 		}
 		say(hole, message.Args{"bit": message.Near(s.Hole), "deep": message.Near(s.Deep)})
 	}
+	say("strike.pilots", message.Args{"pilot": message.Near(trade.PlatePilot)})
 	return list
 }
 

@@ -1003,6 +1003,8 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             high?: number;
             /** @description A length in millimetres, exact to the nanometre. */
+            lip?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             thick?: number;
         };
         Caution: {
@@ -1346,7 +1348,7 @@ export interface components {
              * @description The step whose form has what the pointer leads to.
              * @enum {string}
              */
-            at: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            at: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             /** @description What was found; the list is in docs/planjson.md. */
             code: string;
             /** @enum {string} */
@@ -1354,7 +1356,7 @@ export interface components {
             /** @description JSON pointer into the opening; may be empty. */
             pointer: string;
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             /** @description The same in words. */
             text: string;
         };
@@ -1936,6 +1938,8 @@ export interface components {
             second?: string;
             /** @description A length in millimetres, exact to the nanometre. */
             strike?: number;
+            tight?: boolean;
+            when?: string;
         };
         LogView: {
             /** @description What led to where it stands, the first first. */
@@ -2063,7 +2067,7 @@ export interface components {
             by?: string;
             on?: string;
             /** @enum {string} */
-            step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             text: string;
         };
         OffWalk: {
@@ -2164,7 +2168,7 @@ export interface components {
              * @description The first step that is not done; empty when all are.
              * @enum {string}
              */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             /** @description It can be done now: nothing before it is waited for, and nothing stops it. */
             now: boolean;
             room: string;
@@ -2305,7 +2309,7 @@ export interface components {
             height: number;
             id: string;
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             /** Format: int64 */
             width: number;
         };
@@ -2338,11 +2342,11 @@ export interface components {
              * @description The first step that is not done; empty when all are.
              * @enum {string}
              */
-            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             /** @description Where the readings were taken, and where the next one is. */
             places: components["schemas"]["Place"][];
             readings: components["schemas"]["ReadingOn"][];
-            /** @description The steps in trade order. */
+            /** @description The steps in the order of this opening. */
             steps: components["schemas"]["Step"][];
             /** @description Readings worth taking next, in order; empty when enough was measured. */
             toRead: components["schemas"]["ToRead"][];
@@ -2919,11 +2923,11 @@ export interface components {
             /** @enum {string} */
             state: "waits" | "open" | "done" | "changed";
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
         };
         StepOf: {
             /** @enum {string} */
-            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            id: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             name: string;
         };
         StockFit: {
@@ -3083,7 +3087,7 @@ export interface components {
             name: string;
             note: string;
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
         };
         Term: {
             label: string;
@@ -3113,7 +3117,7 @@ export interface components {
              */
             seconds: number;
             /** @enum {string} */
-            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+            step: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
         };
         ToRead: {
             /** @description A length in millimetres, exact to the nanometre. */
@@ -8506,7 +8510,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description One that was finished. */
-                step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+                step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             };
             header?: never;
             path: {
@@ -8989,7 +8993,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description That it belongs to. */
-                step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "lock" | "try" | "stops" | "log";
+                step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
                 /** @description At most 200 letters. */
                 caption?: string;
                 /** @description Who took it. */

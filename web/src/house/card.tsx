@@ -3,7 +3,6 @@ import { GripVertical, OctagonAlert, Trash2, TriangleAlert } from 'lucide-react'
 import { Link } from 'react-router';
 import type { Drawing, OpeningRow } from '../api/client';
 import { Daylight } from '../opening/drawing';
-import { steps } from '../opening/steps/strip';
 import { say } from '../words/texts';
 import { stepName } from '../words/trade';
 
@@ -91,7 +90,7 @@ export function OpeningCard({
 					{say('walk.count-things-ask-for-care', { count: d.cares })}
 				</span>
 			)}
-			<span className="sr-only">{say('walk.done-of-steps-steps-done', { done, steps: steps.length })}</span>
+			<span className="sr-only">{say('walk.done-of-steps-steps-done', { done, steps: d.steps.length })}</span>
 		</span>
 	);
 	const ground = 'flex gap-3 h-36 w-full text-left hover:bg-base-200 focus-visible:relative';
@@ -153,19 +152,21 @@ export function OpeningCard({
 
 /** Steps is the opening's strip of steps, small: a notch is done, a slash has changed, a triangle is the next one. */
 function Steps({ opening: d }: { opening: OpeningRow }) {
+	// In its own order, the next one is the first that is not done.
+	const next = d.steps.findIndex((s) => s !== 'done');
 	return (
 		<svg viewBox="0 0 200 16" className="w-full max-w-52 h-4 my-0.5" aria-hidden="true">
 			<rect x="0" y="5" width="200" height="9" fill="var(--rod)" stroke="var(--rod-edge)" />
 			{d.steps.map((state, i) => {
 				const x = 10 + i * 20;
-				const here = steps[i] === d.next;
 				return (
-					<g key={steps[i]}>
+					// biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the order
+					<g key={i}>
 						{state === 'done' && <path d={`M${x - 6} 5 L${x} 14 L${x + 6} 5 Z`} fill="var(--rod-ink)" />}
 						{state === 'changed' && (
 							<path d={`M${x - 5} 5 L${x + 3} 13`} stroke="var(--rod-ink)" strokeWidth="2" />
 						)}
-						{here && <path d={`M${x - 5} 0 L${x + 5} 0 L${x} 6 Z`} fill="var(--chalk)" />}
+						{i === next && <path d={`M${x - 5} 0 L${x + 5} 0 L${x} 6 Z`} fill="var(--chalk)" />}
 					</g>
 				);
 			})}

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { Said, useAttempt } from '../api/attempt';
 import type { Op, Unit } from '../api/client';
 import { at } from '../api/pointer';
+import { Checkbox } from '../ui/checkbox';
 import { onward, Tape } from '../ui/tape';
 import { say } from '../words/texts';
 import { useKept } from './kept';
@@ -172,5 +173,30 @@ export function Choose<T extends string | number>({
 			</div>
 			<Said error={error} />
 		</fieldset>
+	);
+}
+
+/** Ticked is a kept yes or no. */
+export function Ticked({ pointer, text }: { pointer: string; text: string }) {
+	const { view, save } = useOpening();
+	const [error, attempt] = useAttempt();
+	return (
+		<div className="sm:col-span-2">
+			<Checkbox
+				data-field={pointer}
+				checked={!!at(view.opening, pointer)}
+				onChange={(e) =>
+					attempt(async () => {
+						await save(
+							[{ op: 'add', path: pointer, value: e.target.checked }],
+							`${e.target.checked ? 'yes' : 'no'}: ${text}`,
+						);
+					})
+				}
+			>
+				{text}
+			</Checkbox>
+			<Said error={error} />
+		</div>
 	);
 }

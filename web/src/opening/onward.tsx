@@ -3,7 +3,6 @@ import { Said, useAttempt } from '../api/attempt';
 import { say } from '../words/texts';
 import { stepName } from '../words/trade';
 import { useOpening } from './state';
-import { steps } from './steps/strip';
 
 /** Onward finishes a step and goes on to the next one in trade order. */
 export function Onward({ step, to, walk }: { step: string; to: (s: string) => string; walk: string }) {
@@ -11,7 +10,7 @@ export function Onward({ step, to, walk }: { step: string; to: (s: string) => st
 	const go = useNavigate();
 	const [error, attempt] = useAttempt();
 	const now = view.plan.steps.find((n) => n.step === step);
-	const next = steps[steps.indexOf(step) + 1];
+	const next = view.plan.steps[view.plan.steps.findIndex((n) => n.step === step) + 1]?.step;
 	if (!now) return null;
 	const { ready } = now;
 	return (

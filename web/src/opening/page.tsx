@@ -12,7 +12,7 @@ import { History } from './history';
 import { Panel } from './panel';
 import { useSpent } from './spent';
 import { OpeningContext, useOpeningState } from './state';
-import { Rod, steps } from './steps/strip';
+import { Rod } from './steps/strip';
 
 /** OpeningPage is one opening: its steps, the drawing, and the step in hand. */
 export function OpeningPage() {
@@ -45,7 +45,7 @@ export function OpeningPage() {
 	useShortcuts({
 		undo: move('undo'),
 		redo: move('redo'),
-		step: (e) => go(to(steps[(Number(e.key) + 9) % 10] ?? 'measure')),
+		step: (e) => go(to(v?.plan.steps[(Number(e.key) + 9) % 10]?.step ?? 'measure')),
 		walk: () => go(walk),
 		unit: () => setShown(shown === 'mm' ? 'in' : 'mm'),
 		entry: () => document.querySelector<HTMLElement>('[data-tape]')?.focus(),

@@ -23,11 +23,12 @@ export type Card = {
 };
 
 /**
- * cardsOf are the cards of the work, in order: each edge that is cut, the check, the recesses, the hanging, the lock
- * and the stops.
+ * cardsOf are the cards of the work, in order: each edge that is cut, the check, the recesses, the hanging, the gaps, the
+ * lock, which may be bored before it hangs, and the stops.
  */
 export function cardsOf(view: OpeningView): Card[] {
 	const many = view.plan.leaves.length > 1;
+	const first = view.opening?.lock?.when === 'first';
 	return view.plan.leaves.flatMap((leaf, n) => {
 		const cut = leaf.cut;
 		if (!cut) return [];
@@ -49,9 +50,11 @@ export function cardsOf(view: OpeningView): Card[] {
 		return [
 			...edges,
 			check,
+			...(first ? boreCards(leaf, n, of) : []),
 			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm'),
-			...lockCards(leaf, n, of),
 			...tryCards(leaf, view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0, n, of),
+			...(first ? [] : boreCards(leaf, n, of)),
+			...strikeCards(leaf, n, of),
 			...stopCards(leaf, n, of),
 		];
 	});
@@ -137,24 +140,28 @@ function tryCards(leaf: Leaf, chosen: number, n: number, of: string): Card[] {
 	return told(way.does, say('cards.bring-the-gaps-in'), 'try', id, of, by(leaf, 'try'));
 }
 
-/** lockCards are the bores of each piece of hardware, and the strike; none of what is refused. */
-function lockCards(leaf: Leaf, n: number, of: string): Card[] {
-	const refused = (step: string) => leaf.findings.some((f) => f.step === step && f.gravity === 'stop');
-	const { hardware, strikes } = leaf;
-	const lock = [
-		...(hardware ?? []).flatMap((d) =>
-			told(
-				d.steps,
-				d.name.charAt(0).toUpperCase() + d.name.slice(1),
-				'lock',
-				`${n} device ${d.second ? 2 : 1}`, // as ticks are kept
-				of,
-				by(leaf, `hardware-${d.second ? 2 : 1}`),
-			),
+/** lockRefused reports whether the lock cannot go in as chosen: then it has no card. */
+const lockRefused = (leaf: Leaf) => leaf.findings.some((f) => f.step === 'lock' && f.gravity === 'stop');
+
+/** boreCards are the bores of each piece of hardware. */
+function boreCards(leaf: Leaf, n: number, of: string): Card[] {
+	if (lockRefused(leaf)) return [];
+	return (leaf.hardware ?? []).flatMap((d) =>
+		told(
+			d.steps,
+			d.name.charAt(0).toUpperCase() + d.name.slice(1),
+			'lock',
+			`${n} device ${d.second ? 2 : 1}`, // as ticks are kept
+			of,
+			by(leaf, `hardware-${d.second ? 2 : 1}`),
 		),
-		...told(strikes ?? [], say('page.in-the-jamb'), 'lock', `${n} strike`, of, by(leaf, 'strike')),
-	];
-	return refused('lock') ? [] : lock;
+	);
+}
+
+/** strikeCards are how the strike is let in. */
+function strikeCards(leaf: Leaf, n: number, of: string): Card[] {
+	if (lockRefused(leaf)) return [];
+	return told(leaf.strikes ?? [], say('page.in-the-jamb'), 'lock', `${n} strike`, of, by(leaf, 'strike'));
 }
 
 /** stopCards set the stops, once the slab hangs. */

@@ -2,10 +2,7 @@ import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import type { Plan } from '../../api/client';
 import { say, type TextId } from '../../words/texts';
-import { stepName, trade } from '../../words/trade';
-
-/** steps are the IDs of the steps, in trade order; each has the key of its place. */
-export const steps = trade.steps.map((s) => s.id as string);
+import { stepName } from '../../words/trade';
 
 const states: Record<string, TextId> = {
 	done: 'door.state-done',

@@ -3,7 +3,6 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Said, useAttempt } from '../../../api/attempt';
 import { ask, client } from '../../../api/client';
-import { at } from '../../../api/pointer';
 import { resources } from '../../../api/resources';
 import { Checkbox } from '../../../ui/checkbox';
 import { Disclosure } from '../../../ui/disclosure';
@@ -12,7 +11,7 @@ import { useTaker } from '../../../ui/taker';
 import { say } from '../../../words/texts';
 import { trade } from '../../../words/trade';
 import { Avoids } from '../../avoids';
-import { Choose, LengthField } from '../../field';
+import { Choose, LengthField, Ticked } from '../../field';
 import { TakeOut, useList } from '../../list';
 import { useOpening } from '../../state';
 import { Templates } from '../../templates';
@@ -328,31 +327,6 @@ function Hollowed() {
 	const said = [...view.plan.findings, ...leaf.findings].some((f) => f.code.startsWith('jamb-hollow'));
 	if (!said && !view.opening.hinges.hollow) return null;
 	return <Ticked pointer="/hinges/hollow" text={say('hinges.hollow-the-hinge-edge-to')} />;
-}
-
-/** Ticked is a kept yes or no. */
-function Ticked({ pointer, text }: { pointer: string; text: string }) {
-	const { view, save } = useOpening();
-	const [error, attempt] = useAttempt();
-	return (
-		<div className="sm:col-span-2">
-			<Checkbox
-				data-field={pointer}
-				checked={!!at(view.opening, pointer)}
-				onChange={(e) =>
-					attempt(async () => {
-						await save(
-							[{ op: 'add', path: pointer, value: e.target.checked }],
-							`${e.target.checked ? 'yes' : 'no'}: ${text}`,
-						);
-					})
-				}
-			>
-				{text}
-			</Checkbox>
-			<Said error={error} />
-		</div>
-	);
 }
 
 /** Marks are the marks of each hinge, on the slab and in the jamb. */

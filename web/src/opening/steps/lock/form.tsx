@@ -6,7 +6,7 @@ import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 import { trade } from '../../../words/trade';
 import { Avoids } from '../../avoids';
-import { Choose, LengthField } from '../../field';
+import { Choose, LengthField, Ticked } from '../../field';
 import { AddForm, Either, Entry, TakeOut, useList } from '../../list';
 import { useOpening } from '../../state';
 import { Templates } from '../../templates';
@@ -94,6 +94,25 @@ export function LockStep() {
 				)}
 			</section>
 			<HardwareForm />
+			<Choose
+				pointer="/lock/when"
+				label={say('lock.when-it-is-bored')}
+				unset="fits"
+				options={[
+					{
+						value: 'fits',
+						text: say('lock.once-the-door-fits'),
+						note: say('lock.no-edge-moves-after'),
+						remove: true,
+					},
+					{
+						value: 'first',
+						text: say('lock.on-the-trestles-first'),
+						note: say('lock.from-the-edge-as-it-stands'),
+					},
+				]}
+			/>
+			<Ticked pointer="/lock/tight" text={say('lock.as-narrow-as-the-case')} />
 			<Choose
 				pointer="/lock/from"
 				label={say('lock.its-height-comes-from')}
