@@ -91,6 +91,8 @@ type Did struct {
 type Planed struct {
 	Side frame.Side        `json:"side"`
 	Off  [3]measure.Length `json:"off"` // at its foot or hinge corner, its middle, its head or lock corner
+	// of the hinge edge: the slab's recesses were let in by as much, so that the slab came nearer to its jamb
+	Deeper bool `json:"deeper,omitempty"`
 }
 
 // Note is a note about an opening.
@@ -385,6 +387,9 @@ func (t Tried) moved(k int) error {
 		at := "/did/planed/" + strconv.Itoa(i)
 		if p.Side == frame.NoSide {
 			bad.Add(at+"/side", "refused.which-planed", nil)
+		}
+		if p.Deeper && p.Side != frame.Hinge {
+			bad.Add(at+"/deeper", "refused.deeper-edge", nil)
 		}
 		for j, v := range p.Off {
 			bad.Under("", field.Range{

@@ -24,6 +24,7 @@ import (
 	"kindmargin/core/stage/stops"
 	"kindmargin/core/stage/swings"
 	"kindmargin/core/survey"
+	"kindmargin/core/try"
 )
 
 // Plan is the answer for one opening, as far as its inputs go.
@@ -110,6 +111,7 @@ type opening struct {
 	drawn   []fit.Outline         // of each bay; nil while there is no answer
 	leave   []frame.Each[float64] // what is to be left on at the first cut of each, mm
 	planned []*job.Made           // each as its marks cut it; nil while it is not laid
+	bored   []*try.Bored          // the lock of each that is bored before it is tried; nil where none is
 }
 
 // begin estimates an opening and fits the outlines of its slabs.
@@ -127,7 +129,7 @@ func begin(d site.Opening) (o opening, said site.Findings) {
 	o.wanted, want, more = margins.Targets(d, wanted, pins, raised)
 	said.Add(more)
 	o.bays = site.Bays(d)
-	o.planned = make([]*job.Made, len(o.bays))
+	o.planned, o.bored = make([]*job.Made, len(o.bays)), make([]*try.Bored, len(o.bays))
 	if !o.read.Answers() {
 		return o, said
 	}
@@ -227,6 +229,12 @@ func leaf(d site.Opening, o opening, i int, l *Leaf) (ask []site.Suggestion) {
 	if l.Cut != nil && len(l.Hinges) > 0 {
 		o.planned[i] = hangs.Made(d, b, l.Cut.Marks(), hinges.Made(d, l.Hinges), corners[0].Value)
 	}
+	if m := o.planned[i]; m != nil && l.Latch != nil {
+		_, length := hangs.Sizes(*m)
+		if left := edge.LeftOn(d, b); left > 0 {
+			o.bored[i] = &try.Bored{At: (length[1] - l.Latch.Slab.Value).MM(), Left: left.MM()}
+		}
+	}
 	l.Rod = rodMarks(d, *l)
 	drawing := draw(d, drawn, *l)
 	l.Drawing = &drawing
@@ -265,7 +273,7 @@ func behind(d site.Opening, leaves []Leaf) (list []linings.Behind) {
 func hangAll(d site.Opening, o opening, leaves []Leaf) {
 	for i, b := range o.bays {
 		l := &leaves[i]
-		in := hangs.Input{Opening: d, Survey: o.read, Bays: o.bays, Leaf: i, Planned: o.planned, Wanted: l.Wanted}
+		in := hangs.Input{Opening: d, Survey: o.read, Bays: o.bays, Leaf: i, Planned: o.planned, Wanted: l.Wanted, Bored: o.bored[i]}
 		if l.Stops != nil {
 			in.Stops = &l.Stops.StopPlan
 		}

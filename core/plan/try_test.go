@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"github.com/peterstace/simplefeatures/geom"
@@ -24,7 +25,12 @@ import (
 // hungDoor is a square opening whose slab was cut and hangs, nothing read beside it.
 func hungDoor(t *testing.T) job.Opening {
 	t.Helper()
-	o := square()
+	return hangs1(t, square())
+}
+
+// hangs1 is an opening with its slab cut as planned and hung once.
+func hangs1(t *testing.T, o job.Opening) job.Opening {
+	t.Helper()
 	p := Solve(house, o)
 	require.NotNil(t, p.Leaves[0].Try)
 	made := *p.Leaves[0].Try.Planned
@@ -61,13 +67,20 @@ func TestWhatIsRecordedIsWhatTheMarksCut(t *testing.T) {
 	}
 }
 
+func progressOf(t *testing.T, p Plan, step job.Step) Progress {
+	t.Helper()
+	i := slices.IndexFunc(p.Steps, func(n Progress) bool { return n.Step == step })
+	require.GreaterOrEqual(t, i, 0)
+	return p.Steps[i]
+}
+
 // With gaps as predicted it fits once they were read, and the program stops asking.
 func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 	o := hungDoor(t)
 	o.Cut.LeaveOn = job.ToLine
 	made := *Solve(house, func() job.Opening { o := o; o.Tried = nil; return o }()).Leaves[0].Try.Planned
 	o.Tried[0].Made = &made
-	assert.Equal(t, Open, Solve(house, o).Steps[7].State)
+	assert.Equal(t, Open, progressOf(t, Solve(house, o), job.StepTry).State)
 	for range 40 {
 		v := Solve(house, o).Leaves[0].Try
 		if len(v.ToRead) == 0 {
@@ -83,7 +96,7 @@ func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 	assert.Empty(t, v.ToRead)
 	assert.Empty(t, v.Ways)
 	assert.LessOrEqual(t, len(v.Hangs[0].Gaps), 16, "in so square an opening")
-	assert.True(t, p.Steps[7].Ready)
+	assert.True(t, progressOf(t, p, job.StepTry).Ready)
 	assert.Equal(t, job.StepLog, p.Steps[9].Step)
 	assert.True(t, p.Steps[9].Ready)
 }
@@ -213,13 +226,118 @@ func TestWhatBrokeIsNamed(t *testing.T) {
 	assert.NotNil(t, find(Solve(house, o), site.Care, "proud of its line at its bottom"))
 }
 
+// A slab that came bored is never planed on that edge: what is too wide comes off its hinge edge, or its hinges go in. The
+// same for a machined foot, whose door goes up and is planed at the head. Common practice.
+func TestAMachinedEdgeIsNeverPlaned(t *testing.T) {
+	o := square()
+	o.Slab.Machined, o.Slab.Handle = []frame.Side{frame.Lock}, mm(1035)
+	o = hangs1(t, o)
+	read := func(lock, foot float64) {
+		o.Tried[0].Hangs[0].Gaps = nil
+		for _, at := range []float64{100, 1000, 1850} {
+			gap(&o, frame.Lock, at, lock)
+			gap(&o, frame.Hinge, at, 3)
+		}
+		for _, at := range []float64{50, 400, 750} {
+			gap(&o, frame.Head, at, 3)
+			gap(&o, frame.Foot, at, foot)
+		}
+	}
+	uses := func() (list []string) {
+		for _, w := range Solve(house, o).Leaves[0].Try.Ways {
+			list = append(list, hangs.Uses(w.Uses)...)
+		}
+		return list
+	}
+	read(0.5, 6)
+	v := Solve(house, o).Leaves[0].Try
+	require.NotEmpty(t, v.Ways)
+	assert.Empty(t, v.Ways[0].Out)
+	assert.Contains(t, uses(), "plane-hinge")
+	assert.NotContains(t, uses(), "plane-lock")
+	for _, w := range v.Ways {
+		for _, p := range w.Did.Planed {
+			assert.Equal(t, p.Side == frame.Hinge, p.Deeper)
+		}
+	}
+	read(2, 6) // nearly right: the hinges are let in first
+	assert.Equal(t, []string{"hinge-0", "hinge-1"}, hangs.Uses(Solve(house, o).Leaves[0].Try.Ways[0].Uses))
+
+	o.Slab.Machined = []frame.Side{frame.Hinge, frame.Lock, frame.Head, frame.Foot}
+	read(0.5, 6)
+	for _, id := range uses() {
+		assert.NotContains(t, id, "plane", "every edge is machined")
+	}
+	p := Solve(house, o)
+	assert.NotEmpty(t, p.Leaves[0].Try.Ways[0].Out, "the hinges alone")
+	for len(p.Leaves[0].Try.ToRead) > 0 {
+		r := p.Leaves[0].Try.ToRead[0].Reading
+		gap(&o, r.Side, r.At.MM(), map[frame.Side]float64{frame.Head: 3, frame.Hinge: 3, frame.Lock: 0.5, frame.Foot: 6}[r.Side])
+		p = Solve(house, o)
+	}
+	assert.Len(t, ofCode(p.Leaves[0].Findings, site.NothingBringsIn), 1)
+
+	o.Slab.Machined, o.Slab.Handle = []frame.Side{frame.Foot}, 0
+	read(3, 4)
+	assert.NotContains(t, uses(), "plane-foot")
+	assert.Contains(t, uses(), "all-up")
+	assert.Contains(t, uses(), "plane-head")
+}
+
+// Bored on the trestles with 2 mm left on the lock edge, its backset is right to half a millimetre after every way that is
+// offered, however it then hangs; until the edge is down it does not fit.
+func TestABoredEdgeEndsAtItsBackset(t *testing.T) {
+	rng := rand.New(rand.NewPCG(26, 2))
+	offered := 0
+	for range 40 {
+		o := square()
+		o.Lock.When, o.Cut.LeaveOn = lock.First, job.ToLine
+		o = hangs1(t, o)
+		made := o.Tried[0].Made
+		for i := range made.Lock {
+			made.Lock[i] += mm(2)
+		}
+		o.Cut.LeaveOn = job.Always3 // so that it is bored from an edge with 3 on, and was cut 1 closer
+		off := rng.NormFloat64() * 1.5
+		for _, at := range []float64{100, 1000, 1850} {
+			gap(&o, frame.Lock, at, max(1+off+rng.NormFloat64()*0.3, 0.2))
+			gap(&o, frame.Hinge, at, 3)
+		}
+		for _, at := range []float64{50, 400, 750} {
+			gap(&o, frame.Head, at, 3)
+			gap(&o, frame.Foot, at, 6)
+		}
+		l := Solve(house, o).Leaves[0]
+		assert.False(t, l.Try.Fits)
+		_, length := hangs.Sizes(*made)
+		bore := (length[1] - l.Latch.Slab.Value).MM() / length[0].MM()
+		for _, w := range l.Try.Ways {
+			offered++
+			assert.InDelta(t, 2, at3(planedOff(w.Way, frame.Lock), bore), 0.5+0.03, "%v", w.Planed)
+		}
+	}
+	assert.Greater(t, offered, 40)
+}
+
+// at3 is what is off at a share of an edge, linear between its ends and its middle.
+func at3(off [3]float64, f float64) float64 {
+	if f < 0.5 {
+		return off[0] + 2*f*(off[1]-off[0])
+	}
+	return off[1] + (2*f-1)*(off[2]-off[1])
+}
+
 // What a way predicts against the slab's polygon turned and moved as a rigid body in an
 // independent geometry library (simplefeatures): to 0.01 mm.
 func TestTheRigidBodyAgainstPolygons(t *testing.T) {
 	rng := rand.New(rand.NewPCG(10, 3))
-	compared := 0
-	for range 60 {
-		o := hungDoor(t)
+	compared, narrowed := 0, 0
+	for n := range 90 {
+		o := square()
+		if n%3 == 2 { // the hinge edge is planed, and the slab follows its hinges
+			o.Slab.Machined, o.Cut.LeaveOn = []frame.Side{frame.Lock}, job.Always3
+		}
+		o = hangs1(t, o)
 		for _, r := range []struct {
 			side frame.Side
 			at   float64
@@ -243,11 +361,19 @@ func TestTheRigidBodyAgainstPolygons(t *testing.T) {
 			for i, k := range []int{0, len(made.Hinges) - 1} {
 				pins[i] = 2032 - made.Margin.MM() - made.Hinges[k].Down.MM() - o.Hinges.Leaf.MM()/2
 			}
-			before, after := polygon(made, [3]float64{}, [3]float64{}, [3]float64{}), polygon(
-				made, planedOff(w.Way, frame.Lock), planedOff(w.Way, frame.Head), planedOff(w.Way, frame.Foot),
+			hinge := planedOff(w.Way, frame.Hinge)
+			before := polygon(made, [3]float64{}, [3]float64{}, [3]float64{}, [3]float64{})
+			after := polygon(
+				made, planedOff(w.Way, frame.Lock), planedOff(w.Way, frame.Head), planedOff(w.Way, frame.Foot), hinge,
 			)
 			// As it hangs: its hinge edge upright at u = 3, its head's corner 3 under the head.
 			m, n := w.Moves[0], w.Moves[len(w.Moves)-1]
+			if hinge != [3]float64{} { // recesses let in by as much as was planed off beside them
+				narrowed++
+				length := made.Foot[0].MM()
+				let := func(pin float64) float64 { return hinge[0] + (hinge[2]-hinge[0])*(pin-6)/length }
+				m, n = m-let(pins[0]), n-let(pins[1])
+			}
 			turn := math.Atan((m - n) / (pins[0] - pins[1]))
 			sin, cos := math.Sincos(turn)
 			moved := after.TransformXY(func(p geom.XY) geom.XY {
@@ -274,10 +400,11 @@ func TestTheRigidBodyAgainstPolygons(t *testing.T) {
 		}
 	}
 	assert.Greater(t, compared, 1000)
+	assert.Greater(t, narrowed, 30, "ways that plane the hinge edge")
 }
 
 // polygon is a made slab as it hangs in the square opening, so much planed off each edge.
-func polygon(m job.Made, lock, head, foot [3]float64) geom.Geometry {
+func polygon(m job.Made, lock, head, foot, hinge [3]float64) geom.Geometry {
 	const n = 8 // each place that an edge is told at is one of them
 	top := 2032 - m.Margin.MM()
 	even := func(list []measure.Length, f float64) float64 {
@@ -299,9 +426,15 @@ func polygon(m job.Made, lock, head, foot [3]float64) geom.Geometry {
 	}
 	wide := m.Lock[len(m.Lock)-1].MM()
 	long := m.Foot[0].MM()
+	left := func(f, corner float64) float64 { // the corner at the hinge edge goes with it
+		if f == 0 {
+			return corner
+		}
+		return f * wide
+	}
 	for i := range n + 1 { // the head, from the hinge edge
 		f := float64(i) / n
-		add(f*wide, top+even(m.Head, f)-off(head, f))
+		add(left(f, hinge[2]), top+even(m.Head, f)-off(head, f))
 	}
 	for i := range n + 1 { // down the lock edge
 		f := 1 - float64(i)/n
@@ -309,7 +442,7 @@ func polygon(m job.Made, lock, head, foot [3]float64) geom.Geometry {
 	}
 	for i := range n + 1 { // back along the foot
 		f := 1 - float64(i)/n
-		add(f*wide, top-even(m.Foot, f)+off(foot, f))
+		add(left(f, hinge[0]), top-even(m.Foot, f)+off(foot, f))
 	}
 	flat = append(flat, flat[0], flat[1])
 	p := geom.NewPolygon([]geom.LineString{geom.NewLineString(geom.NewSequence(flat, geom.DimXY))})

@@ -97,6 +97,12 @@ func (d hungSlab) adjusted(did job.Did, off bool, rng *rand.Rand) hungSlab {
 				by[end] = max(mm+rng.NormFloat64()*cutNoise, 0)
 			}
 		}
+		if p.Deeper { // the slab follows its hinges
+			for end := range d.pin {
+				d.pin[end] -= by[0] + (by[1]-by[0])*Pins()[end]/reach(frame.Hinge) + rng.NormFloat64()*trade.Repacked
+			}
+			continue
+		}
 		d = d.planed(p.Side, by)
 	}
 	return d

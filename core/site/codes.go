@@ -145,6 +145,7 @@ const (
 	ThinWalls     Code = "thin-walls"
 	WallsUsual    Code = "walls-usual"
 	LockLeftOn    Code = "lock-left-on"
+	BoredHigh     Code = "bored-high"
 	BlockMissed   Code = "block-missed"
 	HeadLeftOn    Code = "head-left-on"
 

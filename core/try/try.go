@@ -37,6 +37,7 @@ type Hung struct {
 	Bent   frame.Each[bool] // edges that are no longer straight: their middle is planed by itself
 	// Fixed are edges that may not be planed: machined, or of a rated slab.
 	Fixed frame.Each[bool]
+	Bored *Bored   // nil where the lock edge may come down as far as it must
 	Cut   float64  // standard deviation of a planed edge from its line
 	Risk  Sureness // what a planed edge keeps on
 	// Sure is how many sigmas inside Within a margin must be, before nothing is done about it.
@@ -62,6 +63,7 @@ const (
 	PlaneHead
 	PlaneLock
 	PlaneFoot
+	PlaneHinge
 	hingeMeans
 	Anything Means = 0xffff
 )
@@ -69,10 +71,24 @@ const (
 // Hinge is packing or letting in hinge i, the top one being 0.
 func Hinge(i int) Means { return hingeMeans << i }
 
-// Plane is planing an edge; 0 for the hinge edge, which is fitted before the slab hangs.
+// Plane is planing an edge; the hinge edge with its recesses let in by as much, so that the slab comes nearer to its jamb.
 func Plane(side frame.Side) Means {
-	return frame.Each[Means]{frame.Head: PlaneHead, frame.Lock: PlaneLock, frame.Foot: PlaneFoot}[side]
+	return frame.Each[Means]{
+		frame.Head: PlaneHead, frame.Lock: PlaneLock, frame.Foot: PlaneFoot, frame.Hinge: PlaneHinge,
+	}[side]
 }
+
+// Bored is a lock that was bored before its edge was down.
+type Bored struct {
+	At   float64 // its height up the slab, mm
+	Left float64 // what must still come off the lock edge there, for its backset to be right, mm
+}
+
+// boredWithin is how far from right a backset may be, in mm. Common practice: a latch and its handles take that up.
+const boredWithin = 0.5
+
+// Down reports whether the lock edge is down as far as a lock that was bored wants it.
+func (h *Hung) Down() bool { return h.Bored == nil || h.Bored.Left <= boredWithin }
 
 // Way is one way to bring the margins in.
 type Way struct {
@@ -161,15 +177,15 @@ func (h *Hung) stays(j judged, shift [2]float64, planed bool, tell func(Stays)) 
 	}
 }
 
-// Fits reports whether every margin is in as it is.
-func (h *Hung) Fits() bool { return len(h.Now().Stays) == 0 }
+// Fits reports whether every margin is in as it is, and a lock that is bored has its backset.
+func (h *Hung) Fits() bool { return h.Down() && len(h.Now().Stays) == 0 }
 
 // Off is by how much a side's margins are wider than wanted, at its two ends.
 func (h *Hung) Off(side frame.Side) [2]float64 { return h.judge(side, h.Margins[side]).ends }
 
 // shifts is the effect of moves on a side's line, at its first and last place.
-func (h *Hung) shifts(side frame.Side, top, bottom, up float64) (by [2]float64) {
-	m := h.Margins[side]
+func (h *Hung) shifts(side frame.Side, pins [2]float64, up float64) (by [2]float64) {
+	m, top, bottom := h.Margins[side], pins[0], pins[1]
 	span := h.Pins[0] - h.Pins[len(h.Pins)-1]
 	for end, i := range [2]int{0, len(m) - 1} {
 		at := m[i].At

@@ -87,6 +87,8 @@ type tally struct {
 	uses    Means
 	moves   []float64
 	up      float64
+	pins    [2]float64             // by how much the top and the bottom hinge move the slab, mm
+	hinge   [3]float64             // planed off the hinge edge, with its recesses let in by as much
 	off     [len(edges)][3]float64 // planed
 	minutes float64
 	out     float64 // in all, to a twentieth of a millimetre
@@ -141,9 +143,10 @@ func (h *Hung) follow(top, bottom float64) (moves []float64, ok bool) {
 	return moves, true
 }
 
-// plan tries some moves with each set of edges planed.
+// plan tries some moves with each set of edges planed, the hinge edge too where the lock edge may not come down.
 func (s *search) plan(moves []float64, up float64) {
-	bare := tally{moves: moves, up: up}
+	last := len(moves) - 1
+	bare := tally{moves: moves, up: up, pins: [2]float64{moves[0], moves[last]}}
 	unsure := 0.0
 	for i, m := range moves {
 		switch {
@@ -162,12 +165,72 @@ func (s *search) plan(moves []float64, up float64) {
 		bare.minutes += trade.UpMinutes
 		bare.trips = 1
 	}
-	bare.add(s.edge(&bare, frame.Hinge, unsure, false))
+	bare.add(s.edge(&bare, frame.Hinge, unsure, [3]float64{}))
+	s.each(bare, unsure)
+	if narrow, ok := s.narrowed(bare); ok {
+		s.each(narrow, unsure+trade.Repacked*trade.Repacked)
+	}
+}
+
+// narrowed is a slab whose hinge edge is planed until its lock margin is in, with the recesses let in by as much; ok is
+// false where the lock edge may be planed instead, or nothing has to come off.
+func (s *search) narrowed(t tally) (_ tally, ok bool) {
+	if s.With&PlaneHinge == 0 || s.Fixed[frame.Hinge] || s.Bored == nil && !s.Fixed[frame.Lock] {
+		return t, false
+	}
+	j, m := s.sides[frame.Lock], s.Margins[frame.Lock]
+	shift := s.shifts(frame.Lock, t.pins, t.up)
+	by := s.bored([3]float64{})
+	off := s.plane(frame.Lock, j, [2]float64{shift[0] + by[0], shift[1] + by[2]})
+	off[1] = (off[0] + off[2]) / 2
+	if max(off[0], off[2]) < leastPlaned {
+		return t, false
+	}
+	t.hinge, t.trips, t.uses = off, 1, t.uses|PlaneHinge
+	for end, pin := range [2]float64{s.Pins[0], s.Pins[len(s.Pins)-1]} {
+		t.pins[end] -= off[0] + (off[2]-off[0])*(pin-m[0].At)/j.length
+	}
+	t.minutes += trade.PlaneMinutes + wood(off, j.length) + trade.LetInMinutes*float64(len(s.Pins))
+	return t, true
+}
+
+// leastPlaned is the least, in mm, that a hand planes off an edge: a shaving or two.
+const leastPlaned = 0.2
+
+// bored is what may come off the lock edge instead of off: where a lock was bored in it, just what its backset wants.
+func (s *search) bored(off [3]float64) [3]float64 {
+	if s.Bored == nil {
+		return off
+	}
+	m := s.Margins[frame.Lock]
+	f := (s.Bored.At - m[0].At) / (m[len(m)-1].At - m[0].At)
+	lack := s.Bored.Left - offAt(off, f)
+	if math.Abs(lack) <= boredWithin && s.Bored.Left > boredWithin {
+		return off
+	}
+	if s.Bored.Left <= boredWithin { // it is down already
+		return [3]float64{}
+	}
+	for i := range off {
+		off[i] = s.Bored.Left
+	}
+	return off
+}
+
+// each tries each set of edges planed.
+func (s *search) each(bare tally, unsure float64) {
 	var as [len(edges)][2]edge // each as it is, and planed
 	for i, side := range edges {
-		as[i][0] = s.edge(&bare, side, unsure, false)
-		if s.With&Plane(side) != 0 && !s.Fixed[side] {
-			as[i][1] = s.edge(&bare, side, unsure, true)
+		as[i][0] = s.edge(&bare, side, unsure, [3]float64{})
+		if s.With&Plane(side) == 0 || s.Fixed[side] {
+			continue
+		}
+		off := s.plane(side, s.sides[side], s.shifts(side, bare.pins, bare.up))
+		if side == frame.Lock {
+			off = s.bored(off)
+		}
+		if off != [3]float64{} {
+			as[i][1] = s.edge(&bare, side, unsure, off)
 		}
 	}
 	for set := range 1 << len(edges) {
@@ -175,7 +238,7 @@ func (s *search) plan(moves []float64, up float64) {
 		for i, side := range edges {
 			planed := set >> i & 1
 			e := as[i][planed]
-			ok = ok && (planed == 0 || e.off != [3]float64{})
+			ok = ok && (planed == 0 || e.off != [3]float64{}) && (planed == 1 || side != frame.Lock || s.Down())
 			t.add(e)
 			if planed == 1 {
 				t.uses |= Plane(side)
@@ -206,26 +269,31 @@ func (t *tally) add(e edge) {
 	t.minutes, t.out, t.risk = t.minutes+e.minutes, t.out+e.out, t.risk+e.risk
 }
 
-// edge works out one edge; unsure is the variance of the moves.
-func (s *search) edge(t *tally, side frame.Side, unsure float64, planed bool) (e edge) {
-	j := s.sides[side]
-	shift := s.shifts(side, t.moves[0], t.moves[len(t.moves)-1], t.up)
-	if planed {
-		if e.off = s.plane(side, j, shift); e.off == [3]float64{} {
-			return e
-		}
-		e.minutes = trade.PlaneMinutes + wood(e.off, j.length)
+// moved is how a side's line moves by a way: with the pins, but for the hinge edge, which is planed by as much as its
+// recesses are let in.
+func (s *search) moved(t *tally, side frame.Side) [2]float64 {
+	if side == frame.Hinge {
+		return s.shifts(side, [2]float64{t.moves[0], t.moves[len(t.moves)-1]}, t.up)
+	}
+	return s.shifts(side, t.pins, t.up)
+}
+
+// edge works out one edge with so much planed off; unsure is the variance of the moves.
+func (s *search) edge(t *tally, side frame.Side, unsure float64, off [3]float64) (e edge) {
+	j, shift, planed := s.sides[side], s.moved(t, side), off != [3]float64{}
+	if e.off = off; planed {
+		e.minutes = trade.PlaneMinutes + wood(off, j.length)
 		unsure += s.Cut * s.Cut
 		if s.Bent[side] {
-			j, shift = s.judge(side, s.planed(side, e.off, shift)), [2]float64{}
+			j, shift = s.judge(side, s.planed(side, off, shift)), [2]float64{}
 		} else { // a straight edge stays straight
-			shift[0], shift[1] = shift[0]+e.off[0], shift[1]+e.off[2]
+			shift[0], shift[1] = shift[0]+off[0], shift[1]+off[2]
 		}
 	}
 	if s.Bent[side] && !planed { // what swelled is cured where it swelled: it shrinks again
 		shift[0], shift[1] = min(shift[0], 0), min(shift[1], 0)
 	}
-	s.stays(j, shift, planed, func(x Stays) { e.out += math.Abs(x.By) })
+	s.stays(j, shift, planed || side == frame.Lock && t.uses&PlaneHinge != 0, func(x Stays) { e.out += math.Abs(x.By) })
 	for end, off := range j.ends {
 		e.risk += s.outside(off+shift[end], math.Sqrt(j.sigma[end]*j.sigma[end]+unsure))
 	}
@@ -266,21 +334,26 @@ func (h *Hung) with(t tally) Way {
 		Uses: t.uses, Moves: t.moves, Up: t.up, Minutes: t.minutes, Likely: t.likely, Trips: t.trips,
 		Hanging: t.hanging,
 	}
+	if t.uses&PlaneHinge != 0 {
+		w.Planed = append(w.Planed, Planed{frame.Hinge, t.hinge})
+	}
 	for i, side := range edges {
 		if t.uses&Plane(side) != 0 {
 			w.Planed = append(w.Planed, Planed{side, t.off[i]})
 		}
 	}
+	s := search{Hung: h}
 	for _, side := range frame.Sides {
 		var off [3]float64
-		for _, p := range w.Planed {
-			if p.Side == side {
-				off = p.Off
+		for i, edge := range edges {
+			if edge == side {
+				off = t.off[i]
 			}
 		}
-		m := h.planed(side, off, h.shifts(side, t.moves[0], t.moves[len(t.moves)-1], t.up))
+		m := h.planed(side, off, s.moved(&t, side))
 		w.Margins[side] = m
-		h.stays(h.judge(side, m), [2]float64{}, t.uses&Plane(side) != 0, func(x Stays) {
+		planed := t.uses&Plane(side) != 0 || side == frame.Lock && t.uses&PlaneHinge != 0
+		h.stays(h.judge(side, m), [2]float64{}, planed && side != frame.Hinge, func(x Stays) {
 			w.Stays = append(w.Stays, x)
 		})
 	}

@@ -70,6 +70,11 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 		args["cause"] = message.ID("cause." + string(code) + "." + side.String())
 		said.Say(site.Care, job.StepTry, at, code, args)
 	}
+	if t.Bored != nil && !t.Down() {
+		said.Say(site.Care, job.StepTry, at, site.BoredHigh, message.Args{
+			"left": message.Fine(measure.FromMM(t.Bored.Left)),
+		})
+	}
 	if len(v.ToRead) == 0 && len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
 		said.Say(site.Care, job.StepTry, at, site.NothingBringsIn, message.Args{
 			"out": message.Sentences(v.Ways[0].Out),

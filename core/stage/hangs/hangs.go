@@ -87,6 +87,7 @@ type Input struct {
 	Planned []*job.Made // all leaves as their marks cut them; nil for one that is not laid
 	Wanted  frame.Each[figure.Figure]
 	Stops   *lock.StopPlan // nil while they are not placed
+	Bored   *try.Bored     // of the slab as its marks cut it; nil where no lock is bored before it is tried
 	Since   *season.Since  // what the season did since the door was fitted; nil where nothing says
 }
 
@@ -143,6 +144,7 @@ func Of(in Input) (*Try, site.Findings) {
 	last := t.Hangs[k]
 	if len(last.Gaps) > 0 {
 		hung := h.task(d, b, v.Wanted, v.Margins, last)
+		hung.Bored = h.bored(in, t)
 		v.Fits = hung.Fits()
 		v.ToRead = h.next(d, hung)
 		if !v.Fits {
@@ -196,6 +198,30 @@ func (h *tries) task(
 	return t
 }
 
+// bored is a lock that was bored before its edge was down, as the slab hangs now: less than its marks left on, where it
+// was cut closer or planed since.
+func (h *tries) bored(in Input, t job.Tried) *try.Bored {
+	if in.Bored == nil {
+		return nil
+	}
+	b, reach := *in.Bored, edgeReach(*t.Made, frame.Hinge)
+	wide := func(m job.Made) float64 { return frame.OffAt(along(m.Lock, edgeReach(m, frame.Hinge)), b.At) }
+	if planned := in.Planned[in.Leaf]; planned != nil {
+		b.Left += wide(*t.Made) - wide(*planned)
+	}
+	for _, k := range t.Hangs {
+		if k.Did == nil {
+			continue
+		}
+		for _, p := range k.Did.Planed {
+			if p.Side == frame.Lock {
+				b.Left -= frame.OffAt(spread(p.Off, reach), b.At)
+			}
+		}
+	}
+	return &b
+}
+
 // meansOf are what alone may be done; anything, where nothing was said.
 func meansOf(list []string) try.Means {
 	if len(list) == 0 {
@@ -225,4 +251,5 @@ var TryMeans = []struct {
 	{try.PlaneHead, "plane-head"},
 	{try.PlaneLock, "plane-lock"},
 	{try.PlaneFoot, "plane-foot"},
+	{try.PlaneHinge, "plane-hinge"},
 }

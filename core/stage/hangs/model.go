@@ -128,6 +128,16 @@ func done(h *survey.Hang, did job.Did, last int) (strays []survey.Stray) {
 			frame.Head: {survey.OfTop, &h.Top, 1}, frame.Foot: {survey.OfFoot, &h.Foot, 1},
 		}[p.Side]
 		*edge.list = shaved(*edge.list, reachOf(*h, p.Side), p.Off, edge.by)
+		if p.Deeper { // the slab follows its hinges
+			length := reachOf(*h, p.Side)
+			for end, pin := range h.Pins {
+				up := pin - h.Rise
+				h.Margin[end] -= frame.OffAt(spread(p.Off, length), up)
+				strays = append(strays, survey.Stray{
+					Of: survey.OfPins, From: h.Pins[1-end], To: pin, Sigma: trade.Repacked, Taper: true,
+				})
+			}
+		}
 		s := survey.Stray{Of: edge.of, To: reachOf(*h, p.Side)}
 		switch {
 		case p.Off[0] == 0 && p.Off[2] == 0:
@@ -155,9 +165,14 @@ func reachOf(h survey.Hang, side frame.Side) float64 {
 	return h.Lock[len(h.Lock)-1].Off
 }
 
+// spread is what was planed off an edge, along its reach.
+func spread(off [3]measure.Length, reach float64) []frame.Along {
+	return []frame.Along{{At: 0, Off: off[0].MM()}, {At: reach / 2, Off: off[1].MM()}, {At: reach, Off: off[2].MM()}}
+}
+
 // shaved is an edge at the places of before and at its ends and middle, less what was planed off.
 func shaved(edge []frame.Along, reach float64, off [3]measure.Length, by float64) []frame.Along {
-	cut := []frame.Along{{At: 0, Off: off[0].MM()}, {At: reach / 2, Off: off[1].MM()}, {At: reach, Off: off[2].MM()}}
+	cut := spread(off, reach)
 	const places = 9
 	out := make([]frame.Along, places)
 	for i := range out {

@@ -36,7 +36,7 @@ func (h *tries) way(d site.Opening, w try.Way, names []message.ID) TryWay {
 	}
 	length := edgeReach(*h.tried.Made, frame.Hinge)
 	for _, p := range w.Planed {
-		off := job.Planed{Side: p.Side}
+		off := job.Planed{Side: p.Side, Deeper: p.Side == frame.Hinge}
 		for i, mm := range p.Off {
 			off.Off[i] = fine(mm)
 		}
@@ -46,6 +46,9 @@ func (h *tries) way(d site.Opening, w try.Way, names []message.ID) TryWay {
 			reach = edgeReach(*h.tried.Made, frame.Head)
 		}
 		v.Does = append(v.Does, planes(off, len(p.Passes(reach)), w.Hanging))
+		if off.Deeper {
+			does("do.recesses-deeper", nil)
+		}
 	}
 	v.Costs = costs(w)
 	for _, s := range w.Stays {
@@ -97,7 +100,7 @@ func planes(p job.Planed, passes int, hanging bool) message.Message {
 	switch {
 	case p.Side == frame.Lock && hanging:
 		where = "plane-where.hanging"
-	case p.Side == frame.Lock:
+	case p.Side.Upright():
 		where = "plane-where.edge"
 	}
 	args := message.Args{"edge": message.Edge(p.Side), "passes": message.Count(passes), "where": where}
@@ -152,6 +155,9 @@ func didSays(did *job.Did, names []message.ID) (list []message.Message) {
 	}
 	for _, p := range did.Planed {
 		args := message.Args{"edge": message.Edge(p.Side), "by": message.Near(p.Off[0])}
+		if p.Deeper {
+			put("did.recesses-deeper", nil)
+		}
 		if p.Off[0] == p.Off[2] && p.Off[1] <= p.Off[0] {
 			put("did.planed", args)
 			continue

@@ -31,7 +31,7 @@ func Works(d site.Opening, b site.Bay, p lock.Plan, edge *Edge) (list []Work, sa
 			return
 		}
 		v := Work{Work: lock.Fit(p, known, lock.Into{
-			Thickness: b.Slab.Thickness, LeftOn: edge.leftOn(d, b), Bits: bits, Tight: d.Lock.Tight,
+			Thickness: b.Slab.Thickness, LeftOn: edge.LeftOn(d, b), Bits: bits, Tight: d.Lock.Tight,
 		}), Second: second}
 		v.Steps = boring(d, b, v.Work)
 		said.Add(fits(d, b, v.Work, edge))

@@ -25,9 +25,9 @@ type Edge struct {
 	Left     float64 // still to come off the lock edge
 }
 
-// leftOn is the wood that is on a lock edge past its finished line while the lock is bored: none once it hangs and fits,
+// LeftOn is the wood that is on a lock edge past its finished line while the lock is bored: none once it hangs and fits,
 // and none on an edge that came bored.
-func (e *Edge) leftOn(d site.Opening, b site.Bay) measure.Length {
+func (e *Edge) LeftOn(d site.Opening, b site.Bay) measure.Length {
 	if e == nil || d.Lock.When != lock.First || bored(b) {
 		return 0
 	}
@@ -83,7 +83,7 @@ func Place(d site.Opening, s site.Survey, b site.Bay, edge *Edge, corner figure.
 	if d.Lock.When != lock.First {
 		return &p, said
 	}
-	if left := edge.leftOn(d, b); left > 0 {
+	if left := edge.LeftOn(d, b); left > 0 {
 		said.Say(site.Note, job.StepLock, "", site.LockLeftOn, message.Args{"left": left})
 	}
 	if left := edge.HeadLeft; left >= d.Tape.Step().MM() {

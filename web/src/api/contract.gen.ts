@@ -2359,6 +2359,7 @@ export interface components {
             without: components["schemas"]["Settled"][];
         };
         Planed: {
+            deeper?: boolean;
             off: number[];
             /** @enum {string} */
             side: "" | "head" | "hinge" | "lock" | "foot";
