@@ -96,13 +96,14 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	}
 	doc, err := json.Marshal(struct { // what nothing is said of is there too, so that something can be
 		job.Opening
+		Cut    cutWhole      `json:"cut"`
 		Swing  swing.Choice  `json:"swing"`
 		Seen   job.Seen      `json:"seen"`
 		Stops  lock.Stops    `json:"stops"`
 		Season season.Choice `json:"season"`
 		Notes  []job.Note    `json:"notes"`
 		Tried  []job.Tried   `json:"tried"`
-	}{o, o.Swing, o.Seen, o.Stops, o.Season, append([]job.Note{}, o.Notes...), append([]job.Tried{}, o.Tried...)})
+	}{o, cutWhole{o.Cut, o.Cut.Insert}, o.Swing, o.Seen, o.Stops, o.Season, append([]job.Note{}, o.Notes...), append([]job.Tried{}, o.Tried...)})
 	if err != nil {
 		return o, err
 	}
@@ -120,6 +121,12 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	numberHangs(after.Tried)
 	after.Normalise()
 	return after, nil
+}
+
+// cutWhole is a cut with its insert, whatever is said of it.
+type cutWhole struct {
+	job.Cut
+	Insert job.Insert `json:"insert"`
 }
 
 // apply applies a JSON Patch; its error names the operation that failed.

@@ -252,6 +252,8 @@ type CutList struct {
 	Why    []string         `json:"why" doc:"Why one lays a slab so: across, and along."`
 	Rules  []string         `json:"rules" doc:"What decided it, in order; empty where it was forced."`
 	Weight string           `json:"weight" doc:"Of the uncut slab, about, in the unit that goes with the job's lengths."`
+	// Inserts are none for a slab that stays closed.
+	Inserts []InsertOf `json:"inserts" doc:"Edges of a hollow slab that are cut open, and closed again."`
 }
 
 // EdgeCut is the marks of one edge.
@@ -269,6 +271,17 @@ type EdgeCut struct {
 type CutMark struct {
 	At    Length `json:"at"`
 	Depth Figure `json:"depth"`
+}
+
+// InsertOf closes one edge of a hollow slab again after its cut, or two that are closed alike.
+type InsertOf struct {
+	Ends      []frame.Side `json:"ends" doc:"One, or two that are closed alike."`
+	Name      string       `json:"name" doc:"Of the edges."`
+	Width     Length       `json:"width" doc:"Between the stiles; of a long edge, between the rails."`
+	Thickness Length       `json:"thickness" doc:"Between the skins."`
+	Deep      Length       `json:"deep" doc:"How far the core is pushed back."`
+	Freed     bool         `json:"freed" doc:"The offcut holds the rail or stile whole."`
+	Steps     []string     `json:"steps" doc:"How it is closed, in order."`
 }
 
 // Pass is one pass of the plane, between two places along the uncut edge.

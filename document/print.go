@@ -266,6 +266,11 @@ func (p printing) cuts(c *CutList, doubtful string) {
 			p.line("  "+p.say("print.left-on"), p.show(e.Left.Text))
 		}
 	}
+	for _, in := range c.Inserts {
+		for _, s := range in.Steps {
+			p.line(capital(in.Name) + ": " + s)
+		}
+	}
 	check := func(fs []Figure) string {
 		var s []string
 		for _, f := range fs {

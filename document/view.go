@@ -248,9 +248,18 @@ func (p printer) toRead(s site.Suggestion) ToRead {
 	}
 }
 
+// edges names some edges.
+func (p printer) edges(list []frame.Side) string {
+	all := make(message.And, len(list))
+	for i, side := range list {
+		all[i] = message.Edge(side)
+	}
+	return p.voice.Word(all)
+}
+
 func (p printer) cutSheet(c cuts.List) *CutList {
 	v := &CutList{
-		Edges: []EdgeCut{}, Others: []Way{}, Width: p.figures(c.Width[:]), Length: p.figures(c.Length[:]),
+		Edges: []EdgeCut{}, Others: []Way{}, Inserts: []InsertOf{}, Width: p.figures(c.Width[:]), Length: p.figures(c.Length[:]),
 		Across: c.Laying.Across, Along: c.Laying.Along, Weight: p.weight(c.Weight),
 		Why: p.texts(cuts.Why(c.Laying)), Rules: p.texts(c.Rules),
 	}
@@ -271,6 +280,11 @@ func (p printer) cutSheet(c cuts.List) *CutList {
 			}
 		}
 		v.Edges = append(v.Edges, edge)
+	}
+	for _, in := range c.Inserts {
+		v.Inserts = append(v.Inserts, InsertOf{
+			in.Ends, p.edges(in.Ends), p.length(in.Width), p.length(in.Thickness), p.length(in.Deep), in.Freed, p.say(in.Steps),
+		})
 	}
 	for _, w := range c.Others {
 		v.Others = append(v.Others, Way{

@@ -832,9 +832,13 @@ func TestAHollowSlabCutAtBothEnds(t *testing.T) {
 	u.until("both ends", `document.querySelector('[data-laid$="even-ends"]')`)
 	for end, name := range map[string]string{"head": "top", "foot": "bottom"} {
 		u.until("an insert at the "+name, fmt.Sprintf(
-			`[...document.querySelectorAll('[data-finding=care]')].some((e) => e.innerText.includes('The %s is cut past its rail') && e.innerText.includes('702 mm wide and 29 mm thick'))`, name))
+			`[...document.querySelectorAll('[data-finding=care]')].some((e) => e.innerText.includes('The %s is cut past its rail') && e.innerText.includes('702 mm by 30 mm, 29 mm thick'))`, name))
 		assert.NotEqual(t, "0", u.figure("cut-"+end+"-1"))
 	}
+	u.until("both are closed alike", `document.querySelector('[data-inserts="head foot"] h2').innerText === 'Close the top and bottom'`)
+	u.says("Free the rail from the offcut while it is long")
+	u.click(`[data-field="/cut/insert/new"]`)
+	u.says("Rip a piece 702 mm by 30 mm, 29 mm thick, of MDF or softwood.")
 }
 
 // A pair: two slabs, each with its own cuts, and one leaf that is bolted.

@@ -158,7 +158,6 @@ func TestLoadForThreeDoors(t *testing.T) {
 		"hinge-size.butt-100": "5 ×", "hinge-size.butt-75": "2 ×", "screw.size long=38 mm no=10": "38 ×",
 		"screw.size long=75 mm no=10": "2 ×", "screw.size long=32 mm no=8": "11 ×",
 		"load.wedge": "9 ×", "load.packer thick=3 mm": "4 ×", "load.packer thick=2.5 mm": "2 ×",
-		"load.insert size=[702 mm 30 mm 29 mm]": "2 ×",
 	} {
 		u.until(name, fmt.Sprintf(`document.querySelector('[data-count=%q]')?.innerText === %q`, name, n))
 	}

@@ -199,8 +199,14 @@ func (l *listing) shaping(d Opening, v plan.Leaf, weight float64, add adder, mea
 	}
 	edges, tool := edgesCut(v)
 	shaped = add("cut", edges, tool, weight, measured, lain)
-	if v.Cut != nil && len(v.Cut.Inserts) > 0 {
-		shaped = add("insert", len(v.Cut.Inserts), settingOf("glue", "insert"), 0, shaped)
+	open := 0
+	if v.Cut != nil {
+		for _, in := range v.Cut.Inserts {
+			open += len(in.Ends)
+		}
+	}
+	if open > 0 {
+		shaped = add("insert", open, settingOf("glue", "insert"), 0, shaped)
 		if l.Clamps {
 			l.all[shaped[0]].Dries = trade.ClampMinutes
 		}

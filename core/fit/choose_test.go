@@ -41,9 +41,8 @@ func TestChoose(t *testing.T) {
 		},
 		{
 			"more off than one edge allows",
-			slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35), Construction: "hollow"},
-			EvenStiles,
-			KeepHead, "rule.limits",
+			slab.Slab{Width: mm(838), Length: mm(2040), Thickness: mm(35), Construction: "hollow", Closes: true},
+			EvenStiles, EvenEnds, "rule.inserts", // 18 and 17: neither edge nor end is cut open
 		},
 		{"stiles that show", slab.Slab{
 			Width: mm(826), Length: mm(2040), Thickness: mm(35), Construction: "solid",
@@ -103,7 +102,7 @@ func TestPassesByHand(t *testing.T) {
 func TestInsertsByHand(t *testing.T) {
 	o, err := Draw(rigid(t, 768, 1900, 0, 0, 0, 0), wanted)
 	require.NoError(t, err)
-	s := slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35), Construction: "hollow"}
+	s := slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35), Construction: "hollow", Closes: true}
 	both := Lay(o, frame.Each[float64]{}, s, Laying{KeepLock, EvenEnds}).Inserts(s)
 	require.Len(t, both, 2, "1981 − 1891 = 90, 45 off each end, more than the rail")
 	for _, in := range both {
@@ -116,6 +115,55 @@ func TestInsertsByHand(t *testing.T) {
 	assert.Equal(t, frame.Foot, one[0].End)
 	s.Construction = "solid"
 	assert.Empty(t, Lay(o, frame.Each[float64]{}, s, Laying{KeepLock, KeepHead}).Inserts(s))
+}
+
+// Three hollow slabs cut down, by hand; rail and stile are 30, skins 3 (common practice). Up to half the length or width may
+// go, one end is opened rather than two, and none where neither has to be.
+func TestHollowSlabsCutDownByHand(t *testing.T) {
+	hollow := func(width, length float64) slab.Slab {
+		return slab.Slab{
+			Width: mm(width), Length: mm(length), Thickness: mm(35), Construction: "hollow", Closes: true,
+		}
+	}
+	ends := func(list []Insert) (e []frame.Side) {
+		for _, in := range list {
+			e = append(e, in.End)
+		}
+		return e
+	}
+	for _, c := range []struct {
+		name          string
+		width, height float64 // of the opening
+		s             slab.Slab
+		ends          []frame.Side
+	}{
+		{"18 too long: 9 off each end leaves 21 of 30", 768, 1972, hollow(762, 1981), nil},
+		{"90 too long: the foot, and its rail comes off whole", 768, 1900, hollow(762, 1981), []frame.Side{frame.Foot}},
+		{"180 too wide: a long edge, past its stile", 588, 1990, hollow(762, 1981), []frame.Side{frame.Hinge}},
+	} {
+		o, err := Draw(rigid(t, c.width, c.height, 0, 0, 0, 0), wanted)
+		require.NoError(t, err)
+		ways := Judge(o, c.s, Layings())
+		best, _ := Choose(ways, c.s)
+		assert.True(t, ways[best].Keeps(), c.name)
+		assert.Equal(t, c.ends, ends(ways[best].Inserts(c.s)), c.name)
+		for _, in := range ways[best].Inserts(c.s) {
+			assert.True(t, in.Freed, c.name)
+			assert.Equal(t, mm(29), in.Thickness, "35 − 2·3")
+			want := mm(702) // 762 − 2·30
+			if in.End.Upright() {
+				want = mm(1921) // 1981 − 2·30
+			}
+			assert.Equal(t, want, in.Width, c.name)
+		}
+	}
+	s := hollow(762, 1981)
+	assert.Equal(t, [2]measure.Length{mm(990.5), mm(381)}, [2]measure.Length{s.Most(frame.Foot), s.Most(frame.Lock)})
+	forty := mm(40)
+	s.Limits.Foot = &forty
+	assert.Equal(t, mm(40), s.Most(frame.Foot), "what is typed holds")
+	s.Closes = false
+	assert.Equal(t, mm(20), s.Most(frame.Head), "a slab cut by earlier rules")
 }
 
 // 30 mm too long, 8 allowed at the head and 22 at the foot: none of the usual

@@ -88,6 +88,12 @@ var rules = []rule{
 	{"rule.limits", func(w Judged, _ slab.Slab) float64 { return sum(w.Over) }, 0.05},
 	{"rule.strike", func(w Judged, _ slab.Slab) float64 { return math.Abs(w.Strike) }, 0.5},
 	{"rule.handle", func(w Judged, _ slab.Slab) float64 { return w.Handle }, 1},
+	{"rule.inserts", func(w Judged, s slab.Slab) float64 {
+		if !s.Closes {
+			return 0
+		}
+		return float64(len(w.Inserts(s)))
+	}, 0.5},
 	{"rule.alike", func(w Judged, s slab.Slab) float64 {
 		if c, _ := trade.ConstructionByID(s.Construction); c.Framed {
 			return w.Uneven
@@ -97,8 +103,8 @@ var rules = []rule{
 	{"rule.one-edge", func(w Judged, _ slab.Slab) float64 { return w.Edges }, 0.5},
 }
 
-// Choose picks one of the judged ways: first by machined edges, then limits, the height of an existing bore, looks, and
-// least planing. Where nothing decides, the first in the list wins, which for Layings cuts the hinge edge, where it is
+// Choose picks one of the judged ways: first by machined edges, then limits, the height of an existing bore, inserts, looks,
+// and least planing. Where nothing decides, the first in the list wins, which for Layings cuts the hinge edge, where it is
 // least seen, and the foot. It returns the index and the rules that decided, in order. It panics on an empty list.
 func Choose(ways []Judged, s slab.Slab) (best int, why []message.ID) {
 	left := make([]int, len(ways))

@@ -223,9 +223,17 @@ type Cut struct {
 	Ends         fit.Ends         `json:"ends,omitempty"` // or ByRule
 	LeaveOn      Habit            `json:"leaveOn"`
 	Knowing      bool             `json:"knowing,omitempty"` // cut though the head's slope is hardly known
+	Insert       Insert           `json:"insert,omitzero"`   // what closes a hollow slab that is cut open
 	// straight, scribed, or ByRule: scribed where the margin is more uneven than accepted
 	LockEdge Shape `json:"lockEdge,omitempty"`
 	Head     Shape `json:"head,omitempty"`
+}
+
+// Insert is the piece that closes a hollow slab: the rail of its offcut, or a new one, of a size that is at hand.
+type Insert struct {
+	New       bool           `json:"new,omitempty"`
+	Width     measure.Length `json:"width,omitempty"` // nought as it has to be
+	Thickness measure.Length `json:"thickness,omitempty"`
 }
 
 // Shape is the shape of an edge against a crooked side.

@@ -109,11 +109,14 @@ func (c *Counter) lock(l leaf) {
 func (c *Counter) inserts(l leaf) {
 	if l.Cut != nil && !l.cut {
 		for _, i := range l.Cut.Inserts {
+			c.need(Inserts, text("load.glue"), noted("load.glued"), 0, l)
+			if i.Freed && !l.Opening.Cut.Insert.New { // its own rail
+				continue
+			}
 			c.need(
 				Inserts, text("load.insert", message.Args{"size": message.Size{i.Width, i.Deep, i.Thickness}}),
-				noted("load.insert-note"), 1, l,
+				noted("load.insert-note"), len(i.Ends), l,
 			)
-			c.need(Inserts, text("load.glue"), noted("load.glued"), 0, l)
 		}
 		c.need(Inserts, text("load.sealer"), noted("load.sealer-note"), 0, l)
 	}

@@ -248,6 +248,7 @@ func lockEdge(laid *fit.Laid) *locks.Edge {
 	}
 	e := locks.Edge{
 		Top: laid.Top[1], Final: laid.Final, HeadLeft: laid.Left[frame.Head], Left: laid.Left[frame.Lock],
+		Long: laid.Length[2],
 	}
 	for _, c := range laid.Cuts[frame.Lock] {
 		e.Off = max(e.Off, c.Depth)

@@ -250,10 +250,10 @@ func TestByRuleSaysWhatDecided(t *testing.T) {
 	o.Slab.Limits, o.Slab.Construction = slab.Limits{}, "hollow"
 	p := Solve(house, o)
 	assert.Equal(
-		t, fit.Laying{Across: fit.EvenStiles, Along: fit.KeepHead}, p.Leaves[0].Cut.Laying,
-		"18 off, and only 10 from either edge",
+		t, fit.Laying{Across: fit.EvenStiles, Along: fit.EvenEnds}, p.Leaves[0].Cut.Laying,
+		"18 off, and only 10 from either edge, 17 off, and only 15 from either end, before it is open",
 	)
-	assert.Contains(t, p.Leaves[0].Cut.Rules, message.ID("rule.limits"))
+	assert.Contains(t, p.Leaves[0].Cut.Rules, message.ID("rule.inserts"))
 	o.Cut.Registration, o.Cut.Ends = "keep-lock", "keep-head"
 	assert.Empty(t, Solve(house, o).Leaves[0].Cut.Rules, "forced")
 }
@@ -507,7 +507,26 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 		},
 		{
 			"hollow past its rail", func(o *job.Opening) { o.Slab.Construction, o.Slab.Length = "hollow", mm(2060) },
-			site.Care, "insert 778 mm wide and 29 mm thick", "/cut/ends",
+			site.Care, "a new piece 778 mm by 30 mm, 29 mm thick", "/cut/ends",
+		},
+		{
+			"a piece that is too wide for its hollow", func(o *job.Opening) {
+				o.Slab.Construction, o.Slab.Length, o.Cut.Insert.Width = "hollow", mm(2060), mm(790)
+			},
+			site.Stop, "An insert 790 mm wide does not go in: there is room for 778 mm.", "/cut/insert/width",
+		},
+		{
+			"a cut into the lock block", func(o *job.Opening) {
+				// the block lies from 1800 to 2100 down, and the slab ends at 2023
+				o.Slab.Construction, o.Slab.Length, o.Cut.Ends = "hollow", mm(3900), "keep-head"
+			},
+			site.Care, "goes through the lock block: 223 mm of its 300 mm stays", "/lock/handle",
+		},
+		{
+			"moulding that a deep cut may meet", func(o *job.Opening) {
+				o.Slab.Construction, o.Slab.Length = "moulded", mm(2200)
+			},
+			site.Care, "Measure to the moulding first", "/slab/construction",
 		},
 		{
 			"lock past its block", func(o *job.Opening) { o.Slab.Construction, o.Lock.Handle = "hollow", mm(1130) },

@@ -31,6 +31,9 @@ func (l Leaf) Works(size string) (list []Work) {
 			put(e.Side.String(), inMM(off...))
 		}
 		put("check", inMM(append(c.Width[:], c.Length[:]...)...))
+		for _, in := range c.Inserts {
+			put("insert-"+in.End.String(), printOf([]float64{in.Width.MM(), in.Thickness.MM(), in.Deep.MM()}))
+		}
 	}
 	if h := l.Hanging; h != nil && len(l.Hinges) > 0 {
 		var slab, jamb []figure.Figure

@@ -19,6 +19,14 @@ type Bay struct {
 
 // Bays lists the bay of a single slab, or the two of a pair: the hinge jamb's first.
 func Bays(d Opening) []Bay {
+	list := bays(d)
+	for i := range list {
+		list[i].Slab.Closes = d.Rules >= Rules4
+	}
+	return list
+}
+
+func bays(d Opening) []Bay {
 	if d.Pair == nil {
 		return []Bay{{Slab: d.Slab, At: "/slab", Strikes: true}}
 	}

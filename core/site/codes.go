@@ -92,6 +92,8 @@ const (
 	PivotAgain       Code = "pivot-again"
 	RailWeak         Code = "rail-weak"
 	RailGone         Code = "rail-gone"
+	InsertLarge      Code = "insert-too-large"
+	CutsMoulding     Code = "cuts-moulding"
 
 	HingesOutside    Code = "hinges-outside"
 	NoHinges         Code = "no-hinges"
@@ -144,6 +146,7 @@ const (
 	HandleUnusual Code = "handle-unusual"
 	ThinWalls     Code = "thin-walls"
 	WallsUsual    Code = "walls-usual"
+	BlockCut      Code = "block-cut"
 	LockLeftOn    Code = "lock-left-on"
 	BoredHigh     Code = "bored-high"
 	BlockMissed   Code = "block-missed"

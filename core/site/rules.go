@@ -16,7 +16,9 @@ type Rules int
 const (
 	Rules1 Rules = 1
 	Rules2 Rules = 2 // its marks of finished steps hold words
-	Latest Rules = 3 // its marks do not, and its figures are those of version 2
+	Rules3 Rules = 3 // its marks do not, and its figures are those of version 2
+	Rules4 Rules = 4 // a hollow slab may be cut open, since an insert closes it
+	Latest       = Rules4
 )
 
 // Version is the latest version, by which a cut is made.

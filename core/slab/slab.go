@@ -35,6 +35,9 @@ type Slab struct {
 	// edge with a hollow slab's lock block, as the slab lies: hinge or lock
 	Block   frame.Side `json:"block,omitzero"`
 	TopDown bool       `json:"topDown,omitempty"` // the end marked as its top lies at the foot
+
+	// Closes reports whether an insert closes what is cut open of it, by the rules that it is planned by.
+	Closes bool `json:"-"`
 }
 
 // Limits are the greatest depths that may come off each edge, by the maker or the certificate; nil for the
@@ -46,19 +49,41 @@ type Limits struct {
 	Foot  *measure.Length `json:"foot,omitempty"`
 }
 
-// Most is the greatest depth that may come off an edge; 0 where it is machined.
+// Most is the greatest depth that may come off an edge; 0 where it is machined. A hollow slab may lose half its length or
+// width, since an insert closes it again. Common practice.
 func (s Slab) Most(side frame.Side) measure.Length {
+	c, _ := trade.ConstructionByID(s.Construction)
+	if !s.Closes || c.Rail == 0 || s.IsMachined(side) || s.own(side) != nil {
+		return s.Plain(side)
+	}
+	return max(s.Plain(side), s.across(side)/2)
+}
+
+// Plain is the greatest depth that may come off an edge without an insert; 0 where it is machined.
+func (s Slab) Plain(side frame.Side) measure.Length {
 	if s.IsMachined(side) {
 		return 0
 	}
-	own := frame.Each[*measure.Length]{
-		frame.Head: s.Limits.Head, frame.Hinge: s.Limits.Hinge, frame.Lock: s.Limits.Lock, frame.Foot: s.Limits.Foot,
-	}[side]
-	if own != nil {
+	if own := s.own(side); own != nil {
 		return *own
 	}
 	c, _ := trade.ConstructionByID(s.Construction)
 	return c.Most[side]
+}
+
+// own is the limit that was given for an edge; nil for the construction's.
+func (s Slab) own(side frame.Side) *measure.Length {
+	return frame.Each[*measure.Length]{
+		frame.Head: s.Limits.Head, frame.Hinge: s.Limits.Hinge, frame.Lock: s.Limits.Lock, frame.Foot: s.Limits.Foot,
+	}[side]
+}
+
+// across is the slab's own size square to an edge.
+func (s Slab) across(side frame.Side) measure.Length {
+	if side.Upright() {
+		return s.Width
+	}
+	return s.Length
 }
 
 // IsMachined reports whether an edge has bores or recesses.
@@ -159,9 +184,13 @@ func (s Slab) Check() error {
 		})
 	}
 	for _, side := range frame.Sides {
-		if m := s.Most(side); m < 0 || m > 300*mm {
+		most := 300 * mm
+		if own := s.across(side); own > 0 {
+			most = own
+		}
+		if m := s.Most(side); m < 0 || m > most {
 			return field.Fault("/limits/"+side.String(), "refused.edge-limit", message.Args{
-				"value": message.Exact(m), "edge": message.Edge(side), "most": message.Exact(300 * mm),
+				"value": message.Exact(m), "edge": message.Edge(side), "most": message.Exact(most),
 			})
 		}
 	}

@@ -46,7 +46,7 @@ var Works = []Work{
 	{ID: "fill", Step: "hinges", Minutes: 6, Each: 4, Place: AtOpening, Tool: "filler", Dries: 60, Source: workGuess},
 	{ID: "cut", Step: "cut", Minutes: 6, Each: 5, Place: Outside, Tool: "saw", Lifts: true, Source: workGuess},
 	{
-		ID: "insert", Step: "cut", Minutes: 10, Each: 10, Place: AtTrestles, Tool: "glue", Dries: 20,
+		ID: "insert", Step: "cut", Minutes: 10, Each: 10, Place: AtTrestles, Tool: "glue", Dries: TapeMinutes,
 		Source: "common practice: 20 minutes to handle under tape, a night in clamps",
 	},
 	{ID: "seal", Step: "cut", Minutes: 8, Place: AtTrestles, Tool: "brush", Dries: 30, Source: workGuess},
@@ -77,6 +77,7 @@ const (
 	SetUpMinutes = 5       // to set a tool otherwise
 	WalkMinutes  = 2       // from one place or opening to another
 	ClampMinutes = 12 * 60 // in clamps: over night. Common practice.
+	TapeMinutes  = 20      // under tape, to be handled. Common practice.
 )
 
 // Figures for making and setting a frame. Common practice; StopWide, FlushWithin, the least and the most are assumed.

@@ -225,6 +225,12 @@ func (c card) cuts() (list []said) {
 		}
 		list = append(list, said{more, false})
 	}
+	for _, in := range c.leaf.Cut.Inserts {
+		list = append(list, said{c.text(
+			"card.insert", "edge", in.Name, "width", c.show(in.Width.Text), "deep", c.show(in.Deep.Text),
+			"thick", c.show(in.Thickness.Text),
+		), false})
+	}
 	list = append(list, said{
 		c.text("card.after", "width", c.row(c.leaf.Cut.Width), "length", c.row(c.leaf.Cut.Length)), false,
 	})

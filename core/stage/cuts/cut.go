@@ -50,7 +50,7 @@ func Mark(
 
 	sheet = &List{
 		Laying: way.chosen.Laying, Rules: way.rules, Others: way.ways,
-		Weight: b.Slab.Weight(), Inserts: first.Inserts(b.Slab),
+		Weight: b.Slab.Weight(), Inserts: inserts(d, b, first),
 	}
 	said = append(said, limits(d, b, way.chosen, first, o)...)
 	said = append(said, shorts(d, b, first)...)
@@ -169,7 +169,7 @@ type List struct {
 	Edges  frame.Each[Edge]
 	// Width and Length of the slab after the first cut: head, middle, foot; hinge edge, middle, lock edge.
 	Width, Length [3]figure.Figure
-	Inserts       []fit.Insert
+	Inserts       []Insert
 	Weight        float64 // of the uncut slab, kg
 }
 

@@ -36,20 +36,9 @@ func limits(d site.Opening, b site.Bay, way fit.Judged, laid fit.Laid, o fit.Out
 		said.Say(site.Note, job.StepCut, "", site.MeetingEdges, message.Args{"off": message.Exact(trade.MeetingOff)})
 	}
 	said = append(said, copied(d, o)...)
-	if slab.Construction == "moulded" {
-		said.Say(site.Note, job.StepCut, "", site.KeepFromMoulding, message.Args{"by": moulding})
-	}
+	said = append(said, mouldings(b, way)...)
 	said = append(said, pivots(b, way)...)
-	for _, in := range laid.Inserts(slab) {
-		code := site.RailWeak
-		if in.Left == 0 {
-			code = site.RailGone
-		}
-		said.Say(site.Care, job.StepCut, "/cut/ends", code, message.Args{
-			"end": message.Edge(in.End), "left": in.Left, "width": in.Width, "thickness": in.Thickness, "deep": in.Deep,
-		})
-	}
-	return said
+	return append(said, closed(d, b, laid)...)
 }
 
 // over reports edges that would lose more than they may.

@@ -24,7 +24,7 @@ func Made(
 ) *job.Made {
 	m := job.Made{Hand: d.HandOf(b), Margin: margin, Hinges: hinges}
 	if d.Rules > site.Rules1 {
-		m.Rules = int(min(d.Rules, site.Rules2)) // since then only marks of finished steps are otherwise
+		m.Rules = int(d.Rules)
 	}
 	head, hingeEdge, lock, foot := marks[frame.Head], marks[frame.Hinge], marks[frame.Lock], marks[frame.Foot]
 

@@ -5,7 +5,6 @@ import (
 
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
-	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
@@ -14,21 +13,12 @@ import (
 	"kindmargin/core/trade"
 )
 
-// takenFrom are the spans that the leaves keep clear of, down from the slab's finished top: those typed, the ends of a
-// hollow slab that lose their rail, and the old recesses.
+// takenFrom are the spans that the leaves keep clear of, down from the slab's finished top: those typed, as far as the cut
+// leaves them, and the old recesses. An end of a hollow slab that loses its rail is closed again and is none.
 func takenFrom(
 	d site.Opening, b site.Bay, length measure.Length, corner figure.Figure, laid *fit.Laid,
 ) (taken []hinge.Span) {
 	c := d.Hinges
-	if laid != nil {
-		for _, open := range laid.Inserts(b.Slab) {
-			s := hinge.Span{What: message.Message{ID: "span.open-end"}, To: open.Deep}
-			if open.End == frame.Foot {
-				s.From, s.To = length-open.Deep, length
-			}
-			taken = append(taken, s)
-		}
-	}
 	for _, a := range c.Avoid {
 		from := a.At - corner.Value
 		if a.Slab {
@@ -37,7 +27,9 @@ func takenFrom(
 				from -= measure.FromMM(laid.Top[0])
 			}
 		}
-		taken = append(taken, hinge.Span{What: message.Own(a.What), From: from, To: from + a.Long})
+		if from < length && from+a.Long > 0 {
+			taken = append(taken, hinge.Span{What: message.Own(a.What), From: from, To: from + a.Long})
+		}
 	}
 	if c.From == hinge.FromPockets || c.From == hinge.WholeEdge {
 		return taken

@@ -221,6 +221,9 @@ func inTheWayOf(d site.Opening, w lock.Work, edge *Edge) (said site.Findings) {
 		if edge != nil {
 			from -= measure.FromMM(edge.Top)
 		}
+		if edge != nil && (from+a.Long <= 0 || from >= measure.FromMM(edge.Long)) {
+			continue // it went with the offcut
+		}
 		taken = append(taken, hinge.Span{What: message.Own(a.What), From: from, To: from + a.Long})
 	}
 	if s, blocked := hinge.Blocks(taken, top, end-top, trade.PocketWood); blocked {

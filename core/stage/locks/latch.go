@@ -23,6 +23,7 @@ type Edge struct {
 	Final    float64 // the same once the head is finished
 	HeadLeft float64 // still to come off the head
 	Left     float64 // still to come off the lock edge
+	Long     float64 // of the slab there, from the head as it then stands to its foot
 }
 
 // LeftOn is the wood that is on a lock edge past its finished line while the lock is bored: none once it hangs and fits,
@@ -105,20 +106,27 @@ func boredAt(d site.Opening, b site.Bay, edge *Edge) *figure.Figure {
 	return &f
 }
 
-// block reports a hollow slab's lock block that is not behind the lock.
+// block reports a hollow slab's lock block that is cut through, or not behind the lock.
 func block(d site.Opening, b site.Bay, p lock.Plan, edge Edge) (said site.Findings) {
 	kind, _ := trade.ConstructionByID(b.Slab.Construction)
 	if kind.LockBlock == 0 {
 		return nil
 	}
-	// The block is about the middle of the uncut slab.
-	middle := b.Slab.Length/2 - measure.FromMM(edge.Top)
+	// The block is about the middle of the uncut slab; a deep cut leaves less of it, or none.
+	middle, half := b.Slab.Length/2-measure.FromMM(edge.Top), kind.LockBlock/2
+	from, to := max(middle-half, 0), min(middle+half, measure.FromMM(edge.Long))
+	at := "/lock/" + string(d.Lock.From)
+	patch := message.Args{
+		"middle": middle, "long": kind.LockBlock, "left": max(to-from, 0), "lock": p.Slab.Value,
+		"patch": half, "thickness": b.Slab.Thickness - 2*kind.Skin,
+	}
+	if to-from < kind.LockBlock {
+		said.Say(site.Care, job.StepLock, at, site.BlockCut, patch)
+	}
 	reach := 50 * measure.Millimetre // of a latch and its handles, up and down
-	if lack := (p.Slab.Value - middle).Abs() + reach - kind.LockBlock/2; lack > 0 {
-		said.Say(site.Care, job.StepLock, "/lock/"+string(d.Lock.From), site.BlockMissed, message.Args{
-			"middle": middle, "long": kind.LockBlock, "lock": p.Slab.Value, "by": lack,
-			"patch": kind.LockBlock / 2, "thickness": b.Slab.Thickness - 2*kind.Skin,
-		})
+	if lack := max(from+reach-p.Slab.Value, p.Slab.Value+reach-to); lack > 0 {
+		patch["by"] = lack
+		said.Say(site.Care, job.StepLock, at, site.BlockMissed, patch)
 	}
 	return said
 }

@@ -24,9 +24,13 @@ type StockFit struct {
 	Laying fit.Laying
 	Off    frame.Each[measure.Length] // most that comes off each edge
 	Weight float64                    // kg
+	Closed int                        // ends of a hollow slab that are closed again with an insert
 
 	lost, lack float64 // mm: wood that comes off; wood that is not there or may not go
 }
+
+// hardly is a depth past a limit, in mm, that a saw does not resolve.
+const hardly = 0.25
 
 // hold checks one stock size against an outline, as a slab like another.
 func hold(stock trade.Stock, like slab.Slab, o fit.Outline, tape measure.Tape) StockFit {
@@ -42,14 +46,19 @@ func hold(stock trade.Stock, like slab.Slab, o fit.Outline, tape measure.Tape) S
 	for _, side := range frame.Sides {
 		f.Off[side] = figure.Safe(w.Deepest[side], tape)
 		f.lost += max(w.Deepest[side], 0)
-		f.lack += w.Over[side]
-		if w.Over[side] > 0 && f.Why.Code == "" {
+		over := w.Over[side]
+		if side.Upright() { // nobody buys a slab to rip a stile off it
+			over = max(over, w.Deepest[side]-like.Plain(side).MM()-hardly)
+		}
+		f.lack += over
+		if over > 0 && f.Why.Code == "" {
 			why(site.StockOver, message.Args{
 				"edge": message.Edge(side), "off": measure.FromMM(w.Deepest[side]),
-				"more": message.Fine(measure.FromMM(w.Over[side])),
+				"more": message.Fine(measure.FromMM(over)),
 			})
 		}
 	}
+	f.Closed = len(w.Inserts(like))
 	var narrow, short float64
 	for _, x := range w.Short {
 		if x.Side.Upright() {
@@ -70,7 +79,7 @@ func hold(stock trade.Stock, like slab.Slab, o fit.Outline, tape measure.Tape) S
 }
 
 // Stocks checks every stock size of the job's unit against an outline, as a slab like another. Those that fit come
-// first, by what they lose; then the others, nearest first.
+// first, those that stay closed before the others, by what they lose; then the others, nearest first.
 func Stocks(d site.Opening, like slab.Slab, o fit.Outline) (list []StockFit) {
 	for _, stock := range trade.Stocks {
 		inches := stock.Width%measure.Inch == 0 && stock.Length%measure.Inch == 0
@@ -81,7 +90,7 @@ func Stocks(d site.Opening, like slab.Slab, o fit.Outline) (list []StockFit) {
 	slices.SortStableFunc(list, func(a, b StockFit) int {
 		switch {
 		case a.Fits && b.Fits:
-			return cmp.Compare(a.lost, b.lost)
+			return cmp.Or(cmp.Compare(a.Closed, b.Closed), cmp.Compare(a.lost, b.lost))
 		case a.Fits:
 			return -1
 		case b.Fits:

@@ -1063,6 +1063,7 @@ export interface components {
             /** @enum {string} */
             ends?: "" | "by-rule" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
             head?: string;
+            insert?: components["schemas"]["Insert"];
             knowing?: boolean;
             /** @enum {string} */
             leaveOn: "when-sure" | "always-3" | "to-line";
@@ -1076,6 +1077,8 @@ export interface components {
             /** @enum {string} */
             along: "" | "by-rule" | "share-length" | "bore-to-strike" | "keep-head" | "even-ends" | "keep-foot";
             edges: components["schemas"]["EdgeCut"][];
+            /** @description Edges of a hollow slab that are cut open, and closed again. */
+            inserts: components["schemas"]["InsertOf"][];
             /** @description After the first cut: hinge edge, middle, lock edge. */
             length: components["schemas"]["Figure"][];
             /** @description Every way of laying the slab, the chosen one among them. */
@@ -1661,6 +1664,29 @@ export interface components {
             id: string;
             name: string;
             shape: number[][];
+        };
+        Insert: {
+            new?: boolean;
+            /** @description A length in millimetres, exact to the nanometre. */
+            thickness?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            width?: number;
+        };
+        InsertOf: {
+            /** @description How far the core is pushed back. */
+            deep: components["schemas"]["Length"];
+            /** @description One, or two that are closed alike. */
+            ends: ("" | "head" | "hinge" | "lock" | "foot")[];
+            /** @description The offcut holds the rail or stile whole. */
+            freed: boolean;
+            /** @description Of the edges. */
+            name: string;
+            /** @description How it is closed, in order. */
+            steps: string[];
+            /** @description Between the skins. */
+            thickness: components["schemas"]["Length"];
+            /** @description Between the stiles; of a long edge, between the rails. */
+            width: components["schemas"]["Length"];
         };
         InstrumentOf: {
             id: string;

@@ -23,7 +23,7 @@ export type Card = {
 };
 
 /**
- * cardsOf are the cards of the work, in order: each edge that is cut, the check, the recesses, the hanging, the gaps, the
+ * cardsOf are the cards of the work, in order: each edge that is cut, the check, the inserts, the recesses, the hanging, the gaps, the
  * lock, which may be bored before it hangs, and the stops.
  */
 export function cardsOf(view: OpeningView): Card[] {
@@ -50,6 +50,7 @@ export function cardsOf(view: OpeningView): Card[] {
 		return [
 			...edges,
 			check,
+			...insertCards(leaf, n, of),
 			...(first ? boreCards(leaf, n, of) : []),
 			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm'),
 			...tryCards(leaf, view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0, n, of),
@@ -81,6 +82,20 @@ function edgeCard(leaf: Leaf, e: Edge, n: number, of: string): Card {
 		strip: e.marks.map((m) => ({ at: m.at.mm, depth: m.depth.mm })),
 		...(e.left.mm > 0 ? { left: e.left.text } : {}),
 	};
+}
+
+/** insertCards close the edges of a hollow slab that were cut open. */
+function insertCards(leaf: Leaf, n: number, of: string): Card[] {
+	return (leaf.cut?.inserts ?? []).flatMap((i) =>
+		told(
+			i.steps,
+			say('cards.close-the-edge', { edge: i.name }),
+			'cut',
+			`${n} insert-${i.ends[0]}`,
+			of,
+			by(leaf, `insert-${i.ends[0]}`),
+		),
+	);
 }
 
 /** hingeCards are the recesses in slab and jamb, and how the slab is hung; none while the hinges are refused. */

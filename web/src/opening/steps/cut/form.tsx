@@ -9,7 +9,7 @@ import { Len, Why } from '../../../ui/length';
 import { Phrase } from '../../../words/phrase';
 import { capital, list, say } from '../../../words/texts';
 import { edgeName, named, placeName, trade } from '../../../words/trade';
-import { Choose } from '../../field';
+import { Choose, LengthField, Ticked } from '../../field';
 import { useOpening } from '../../state';
 
 /** The places of the marks along an edge; those between have no name. */
@@ -124,6 +124,7 @@ export function CutStep() {
 					</section>
 				))}
 			</div>
+			<Inserts />
 			<Others />
 			{(['lockEdge', 'head'] as const).map((edge) => (
 				<Choose
@@ -162,6 +163,37 @@ export function CutStep() {
 			</button>
 			<p className="mt-3">{say('cut.marks-run-from-the-top')}</p>
 		</>
+	);
+}
+
+/** Inserts are the edges of a hollow slab that are cut open, and how each is closed again. */
+function Inserts() {
+	const { view, leaf } = useOpening();
+	const list = leaf.cut?.inserts ?? [];
+	if (list.length === 0) return null;
+	return (
+		<section className="mt-5" data-inserts={list.flatMap((i) => i.ends).join(' ')}>
+			{list.map((i) => (
+				<div key={i.name} className="mb-3">
+					<h2 className="text-lg">{say('cut.close-the-edge', { edge: i.name })}</h2>
+					<ol className="list-decimal pl-6">
+						{i.steps.map((s) => (
+							<li key={s}>{s}</li>
+						))}
+					</ol>
+				</div>
+			))}
+			<Ticked pointer="/cut/insert/new" text={say('cut.close-it-with-a-new')} />
+			<details open={!!view.opening.cut.insert?.width}>
+				<summary className="min-h-11 cursor-pointer flex items-center underline">
+					{say('cut.a-piece-that-is-at')}
+				</summary>
+				<div className="grid sm:grid-cols-2 gap-3">
+					<LengthField pointer="/cut/insert/width" label={say('page.width')} empty={0} />
+					<LengthField pointer="/cut/insert/thickness" label={say('page.thickness')} empty={0} />
+				</div>
+			</details>
+		</section>
 	);
 }
 
