@@ -15,6 +15,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/load"
 	"kindmargin/core/message"
+	"kindmargin/core/trade"
 )
 
 // DayOf is a job's day, planned from a moment on.
@@ -26,6 +27,7 @@ type DayOf struct {
 	Done     []EntryOf `json:"done" doc:"What is done, or was struck out."`
 	Dries    []DriesOf `json:"dries" doc:"What dries or lies, and until when."`
 	Held     []HeldOf  `json:"held" doc:"Openings of which something is not planned yet."`
+	Safer    string    `json:"safer" doc:"Whose slabs two are safer with, where one is alone; empty for none."`
 	Problems []string  `json:"problems" doc:"Why nothing can be planned; empty when it can."`
 	Left     []string  `json:"left" doc:"What does not go into the fourteen days that are looked at."`
 	ToAndFro int       `json:"toAndFro" doc:"Minutes of walking and of setting tools."`
@@ -46,6 +48,7 @@ type EntryOf struct {
 	Minutes   int      `json:"minutes"`
 	Prep      int      `json:"prep" doc:"Minutes of going there and setting the tool."`
 	Hands     int      `json:"hands"`
+	Alone     string   `json:"alone" doc:"How one does it alone with a heavy slab; empty where that is not asked."`
 	Sets      string   `json:"sets" doc:"What is set for it; empty where it stands so already, or nothing is."`
 	Dries     string   `json:"dries" doc:"How long what comes after it waits; empty where it does not."`
 	While     string   `json:"while" doc:"What dries meanwhile; empty for nothing."`
@@ -82,6 +85,15 @@ func PlanDay(d day.Day, j job.Job, openings []load.Opening, log day.Log, begun s
 	w, err := d.Tasks(j, openings, log, now)
 	for _, h := range w.Held {
 		v.Held = append(v.Held, HeldOf{h.Name, pr.voice.Say(h.Why)})
+	}
+	if len(w.Heavy) > 0 {
+		doors := make(message.And, len(w.Heavy))
+		for i, name := range w.Heavy {
+			doors[i] = message.Own(name)
+		}
+		v.Safer = pr.voice.Say(message.Message{ID: "day.safer", Args: message.Args{
+			"doors": doors, "least": message.Mass(trade.TwoPeople), "count": message.Count(len(w.Heavy)),
+		}})
 	}
 	marks := map[string]day.Mark{}
 	for _, m := range d.Marks {
@@ -177,6 +189,9 @@ func (p printer) entry(d day.Day, t day.Task, m day.Mark) EntryOf {
 		Who: []string{}, Mark: m,
 	}
 	x.Place = p.voice.Text(t.Place.Name())
+	if t.Alone != "" {
+		x.Alone = p.voice.Text(t.Alone)
+	}
 	if end, ok := d.Minute(m.Done); ok {
 		to := d.Moment(end)
 		x.Date, x.Day, x.From, x.To = to.Format(time.DateOnly), p.day(to), d.Moment(end-t.Minutes).Format(

@@ -48,16 +48,12 @@ func (u thumb) tap(js string) {
 	require.Fail(u.t, "could not be touched", js)
 }
 
-// sel taps what a selector finds, once a swipe has brought it into sight.
+// sel taps what a selector finds, which a swipe brings into sight; what is drawn above it meanwhile may move it out again.
 func (u thumb) sel(sel string) {
 	u.t.Helper()
-	find := fmt.Sprintf(`document.querySelector(%q)`, sel)
-	u.until(sel, find)
-	// What is drawn above it meanwhile may move it out of sight again.
-	u.until(sel+" is in sight", `((e) => { e.scrollIntoView({ block: 'center', behavior: 'instant' });
-		const r = e.getBoundingClientRect();
-		return e.contains(document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2)); })(`+find+`)`)
-	u.tap(find)
+	u.tap(fmt.Sprintf(
+		`((e) => (e?.scrollIntoView({ block: 'center', behavior: 'instant' }), e))(document.querySelector(%q))`, sel,
+	))
 }
 
 // types a length on the tape keypad: each digit is a key, and each sixteenth.

@@ -35,6 +35,7 @@ type Work struct {
 	Tasks []Task
 	Done  []Task // with those that were struck out
 	Held  []Held
+	Heavy []string // openings whose slabs one works with alone, though two are safer
 }
 
 // listing collects the tasks of openings.
@@ -46,12 +47,14 @@ type listing struct {
 	all    []Task
 	weight []float64 // kg that each lifts; nought where none does
 	held   []Held
+	two    bool     // two carpenters are there at one time
+	heavy  []string // openings whose slabs one works with alone, though two are safer
 }
 
 // Tasks lists what remains to be done at some openings, less what was done by a minute. The error names invalid marks:
 // too many or too few carpenters for a slab.
 func (d Day) Tasks(j job.Job, openings []Opening, log Log, now int) (Work, error) {
-	l := &listing{Day: d, job: j, log: log, now: now}
+	l := &listing{Day: d, job: j, log: log, now: now, two: d.calendar().longest(2) > 0}
 	for _, opening := range openings {
 		if opening.Signed != nil {
 			continue
@@ -74,12 +77,13 @@ func (l *listing) opening(d Opening) {
 		measured = l.add(d, piece{work: "measure", each: max(len(d.Plan.ToRead), 4)}, nil)
 	}
 	var last []int
+	whole := true
 	for i := range d.Plan.Leaves {
 		ends, ok := l.leaf(d, i, measured)
-		if !ok {
-			return // what comes after waits past this plan
-		}
-		last = append(last, ends...)
+		last, whole = append(last, ends...), whole && ok
+	}
+	if !whole {
+		return // what comes after waits past this plan
 	}
 	for n := range l.Coats {
 		id := "coat"
@@ -156,6 +160,12 @@ func (l *listing) leaf(d Opening, n int, measured []int) (last []int, ok bool) {
 		ready = append(ready, bored)
 	}
 	var hangs, fits []int
+	if !hung && !l.two && weight > trade.MostAlone {
+		l.held = append(l.held, Held{
+			d.Name, message.Message{ID: "day.waits-second", Args: message.Args{"weight": message.Mass(weight)}},
+		})
+		return nil, false
+	}
 	if !hung {
 		hangs = add("hang", len(v.Hinges), Setting{}, weight, ready...)
 	}
@@ -299,10 +309,22 @@ func (l *listing) add(d Opening, p piece, after []int) []int {
 		p.lifts = 0
 	}
 	if p.lifts >= trade.TwoPeople {
-		t.Hands = 2
+		l.lift(&t, w)
 	}
 	l.all, l.weight = append(l.all, t), append(l.weight, p.lifts)
 	return []int{len(l.all) - 1}
+}
+
+// lift gives a heavy slab's task the hands that are there: two, or one with more minutes.
+func (l *listing) lift(t *Task, w trade.Work) {
+	if l.two {
+		t.Hands = 2
+		return
+	}
+	t.Alone, t.Minutes = w.Lone(), t.Minutes+int(math.Ceil(w.Alone))
+	if !slices.Contains(l.heavy, t.Opening) {
+		l.heavy = append(l.heavy, t.Opening)
+	}
 }
 
 // settingOf is the tool setting with an ID of the catalogue.
@@ -358,7 +380,7 @@ func (l *listing) own() {
 // marked removes what is done and struck out, and applies the other marks. A task that waits for one that is done still
 // waits until that is dry.
 func (l *listing) marked() (w Work, err error) {
-	w.Held = l.held
+	w.Held, w.Heavy = l.held, l.heavy
 	var bad field.Errors
 	at := make([]int, len(l.all))   // in what remains; -1 where it is not
 	dry := make([]*int, len(l.all)) // when what is done is dry; nil where it is not done
@@ -371,9 +393,9 @@ func (l *listing) marked() (w Work, err error) {
 		t.Minutes += m.Late
 		if kg := l.weight[i]; m.Hands > 0 {
 			switch {
-			case kg >= trade.TwoPeople && m.Hands < 2:
+			case kg > trade.MostAlone && m.Hands < 2:
 				bad.Add("/marks", "refused.two-lift", message.Args{
-					"task": t.Title(), "weight": message.Mass(kg), "least": message.Mass(trade.TwoPeople),
+					"task": t.Title(), "weight": message.Mass(kg), "least": message.Mass(trade.MostAlone),
 				})
 			case kg > 0 && kg < trade.TwoPeople && m.Hands > 1:
 				bad.Add("/marks", "refused.one-lifts", message.Args{

@@ -21,10 +21,11 @@ type Task struct {
 	Place     trade.Place
 	Set       Setting
 	Minutes   int
-	Hands     int   // 1 or 2
-	Dries     int   // minutes after it until what waits for it can begin
-	After     []int // the tasks that it waits for, by their place in the list
-	Ready     int   // not before this minute
+	Hands     int        // 1 or 2
+	Alone     message.ID // how one does it alone with a heavy slab; empty where that is not asked
+	Dries     int        // minutes after it until what waits for it can begin
+	After     []int      // the tasks that it waits for, by their place in the list
+	Ready     int        // not before this minute
 	// Begun is when a task in hand was begun; it is resumed before others start.
 	Begun *int
 }

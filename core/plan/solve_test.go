@@ -532,7 +532,7 @@ func TestWhatIsMissingOrClashesIsSaid(t *testing.T) {
 			"lock past its block", func(o *job.Opening) { o.Slab.Construction, o.Lock.Handle = "hollow", mm(1130) },
 			site.Care, "misses it by", "/lock/handle",
 		},
-		{"heavy", func(o *job.Opening) { o.Slab.Construction = "solid" }, site.Care, "about 37 kg. Two people", "/slab/construction"},
+		{"heavy", func(o *job.Opening) { o.Slab.Construction = "solid" }, site.Note, "about 37 kg. Walk it on its corners", "/slab/construction"},
 		{"no room", func(o *job.Opening) {
 			fifteen := mm(15)
 			o.Margins.Lock = &fifteen

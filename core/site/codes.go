@@ -59,6 +59,7 @@ const (
 	TooNarrow      Code = "slab-too-narrow"
 	TooShort       Code = "slab-too-short"
 	TwoPeople      Code = "two-people"
+	TwoHang        Code = "two-hang"
 
 	NotOffered        Code = "not-offered-up"
 	HeadUnread        Code = "head-slope-unread"

@@ -139,8 +139,12 @@ func ConstructionByID(id string) (c Construction, ok bool) {
 	return Construction{}, false
 }
 
-// TwoPeople is the mass in kilograms from which two people lift. Common practice.
-const TwoPeople = 25
+// TwoPeople is the mass in kilograms from which two people are safer; one who is alone works with it by other means. From
+// MostAlone on one does not hang it alone. Common practice.
+const (
+	TwoPeople = 25
+	MostAlone = 60
+)
 
 // UsualHinges is the load of common butts, in kilograms: two of them carry a slab of Two, three one of Most, the
 // greatest door mass of EN 1935 grades 7 and 10. Published, written from memory.

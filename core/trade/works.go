@@ -28,9 +28,10 @@ type Work struct {
 	Minutes float64
 	Each    float64 // more for each hinge, edge or hardware that it is done to
 	Place   Place
-	Tool    string // whose setting it shares with others; empty for none
-	Lifts   bool   // the slab is lifted: by two where it is heavy
-	Dries   int    // minutes that what comes after it waits
+	Tool    string  // whose setting it shares with others; empty for none
+	Lifts   bool    // the slab is lifted: by two where it is heavy and two are there
+	Alone   float64 // more minutes for one who handles a heavy slab alone
+	Dries   int     // minutes that what comes after it waits
 	Source  string
 }
 
@@ -42,9 +43,9 @@ const workGuess = "common practice; minutes are assumed"
 // Works, in trade order.
 var Works = []Work{
 	{ID: "measure", Step: "measure", Minutes: 4, Each: 1, Place: AtOpening, Source: workGuess},
-	{ID: "lie", Step: "slab", Minutes: 5, Place: AtOpening, Lifts: true, Source: workGuess},
+	{ID: "lie", Step: "slab", Minutes: 5, Place: AtOpening, Lifts: true, Alone: 4, Source: workGuess},
 	{ID: "fill", Step: "hinges", Minutes: 6, Each: 4, Place: AtOpening, Tool: "filler", Dries: 60, Source: workGuess},
-	{ID: "cut", Step: "cut", Minutes: 6, Each: 5, Place: Outside, Tool: "saw", Lifts: true, Source: workGuess},
+	{ID: "cut", Step: "cut", Minutes: 6, Each: 5, Place: Outside, Tool: "saw", Lifts: true, Alone: 5, Source: workGuess},
 	{
 		ID: "insert", Step: "cut", Minutes: 10, Each: 10, Place: AtTrestles, Tool: "glue", Dries: TapeMinutes,
 		Source: "common practice: 20 minutes to handle under tape, a night in clamps",
@@ -54,13 +55,16 @@ var Works = []Work{
 	{ID: "bores", Step: "lock", Minutes: 8, Each: 14, Place: AtTrestles, Tool: "drill", Source: workGuess},
 	{ID: "case", Step: "lock", Minutes: 4, Each: 6, Place: AtOpening, Source: workGuess},
 	{ID: "jamb", Step: "hinges", Minutes: 4, Each: 8, Place: AtOpening, Tool: "router", Source: workGuess},
-	{ID: "hang", Step: "hinges", Minutes: 8, Each: 2, Place: AtOpening, Lifts: true, Source: workGuess},
-	{ID: "try", Step: "try", Minutes: 20, Place: AtOpening, Lifts: true, Source: workGuess},
+	{ID: "hang", Step: "hinges", Minutes: 8, Each: 2, Place: AtOpening, Lifts: true, Alone: 8, Source: workGuess},
+	{ID: "try", Step: "try", Minutes: 20, Place: AtOpening, Lifts: true, Alone: 6, Source: workGuess},
 	{ID: "strike", Step: "lock", Minutes: 4, Each: 10, Place: AtOpening, Tool: "bush", Source: workGuess},
 	{ID: "stops", Step: "stops", Minutes: 18, Place: AtOpening, Source: workGuess},
 	{ID: "coat", Step: "log", Minutes: 14, Place: AtOpening, Tool: "brush", Dries: 240, Source: workGuess},
 	{ID: "sign", Step: "log", Minutes: 4, Place: AtOpening, Source: workGuess},
 }
+
+// Lone is how one who is alone does it with a heavy slab.
+func (w Work) Lone() message.ID { return "alone." + message.ID(w.ID) }
 
 // WorkByID finds a work; ok is false for an unknown ID.
 func WorkByID(id string) (w Work, ok bool) {

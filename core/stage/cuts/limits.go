@@ -25,7 +25,11 @@ const hardly = 0.25
 func limits(d site.Opening, b site.Bay, way fit.Judged, laid fit.Laid, o fit.Outline) (said site.Findings) {
 	slab := b.Slab
 	if weight := slab.Weight(); slab.Construction != "" && weight > trade.TwoPeople {
-		said.Say(site.Care, job.StepSlab, b.At+"/construction", site.TwoPeople, message.Args{"weight": message.Mass(weight)})
+		code, gravity := site.TwoPeople, site.Note
+		if weight > trade.MostAlone {
+			code, gravity = site.TwoHang, site.Care
+		}
+		said.Say(gravity, job.StepSlab, b.At+"/construction", code, message.Args{"weight": message.Mass(weight)})
 	}
 	if slab.Construction == "rated" {
 		said.Say(site.Stop, job.StepCut, b.At+"/construction", site.Rated, nil)

@@ -57,7 +57,10 @@ func Lift(d site.Opening, b site.Bay, corners [2]figure.Figure, shut, open figur
 	put("hang.trial", message.Args{"trial": trade.Trial(known.Screws)})
 	put("hang.lift", message.Args{"wedge": h.Open.Value})
 	put("hang.stop", nil)
-	if h.Two {
+	switch {
+	case b.Slab.Weight() > trade.MostAlone:
+		put("hang.hold-two", message.Args{"weight": message.Mass(b.Slab.Weight())})
+	case h.Two:
 		put("hang.hold", message.Args{"weight": message.Mass(b.Slab.Weight())})
 	}
 	return &h

@@ -1131,6 +1131,8 @@ export interface components {
             left: string[];
             /** @description Why nothing can be planned; empty when it can. */
             problems: string[];
+            /** @description Whose slabs two are safer with, where one is alone; empty for none. */
+            safer: string;
             /**
              * Format: int64
              * @description Minutes of walking and of setting tools.
@@ -1230,6 +1232,8 @@ export interface components {
             wide: components["schemas"]["Length"];
         };
         EntryOf: {
+            /** @description How one does it alone with a heavy slab; empty where that is not asked. */
+            alone: string;
             /** @description Of the day, as 2026-11-26. */
             date: string;
             /** @description In words. */

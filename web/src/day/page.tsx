@@ -121,7 +121,6 @@ export function DayPage() {
 								{say('page.choose-other-doors')}
 							</Link>
 						</nav>
-						<Problems day={v} />
 						<Said error={(set.error ?? mark.error)?.message ?? ''} className="mb-3" />
 						<div
 							className={`no-print grid gap-3 mb-5 items-start ${next.length > 1 ? 'lg:grid-cols-2' : ''}`}
@@ -130,6 +129,7 @@ export function DayPage() {
 								<Now key={e.id} entry={e} mark={mark.mutate} />
 							))}
 						</div>
+						<Problems day={v} />
 						{days.map((d, i) => (
 							<section key={d.date} className="mb-5" data-day={d.date}>
 								<h2 className="text-xl border-b-2 border-base-content">
@@ -194,6 +194,11 @@ function Problems({ day: v }: { day: Day }) {
 					</span>
 				</p>
 			))}
+			{v.safer && (
+				<p className="border-l-4 border-info pl-3" data-safer>
+					{v.safer}
+				</p>
+			)}
 			{v.held.map((h) => (
 				<p key={h.opening + h.why} className="border-l-4 border-warning pl-3" data-held={h.opening}>
 					<strong>{h.opening}</strong>: {h.why}.
@@ -237,6 +242,7 @@ function Now({ entry: e, mark }: Marked) {
 				{where(e)}
 				{e.sets && `; ${say('day.sets', { tool: e.sets })}`}
 			</p>
+			{e.alone && <p className="text-lg mb-3">{say('day.alone', { how: e.alone })}</p>}
 			<div className="grid grid-cols-2 sm:flex gap-3">
 				<button
 					type="button"
@@ -300,6 +306,7 @@ function Line({ entry: e, mark }: Marked) {
 						{[
 							`${say('day.minutes-min', { minutes: e.minutes })}, ${where(e)}`,
 							e.sets && say('day.sets', { tool: e.sets }),
+							e.alone && say('day.alone', { how: e.alone }),
 							e.dries && say('day.dries', { time: e.dries }),
 							e.while && say('day.while', { task: e.while }),
 							e.mark.late && say('day.late', { minutes: e.mark.late }),
