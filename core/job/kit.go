@@ -13,7 +13,7 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Kit is the tools at hand, and the cost of a trip to the trestles.
+// Kit is the tools at hand, the cost of a trip to the trestles, and the order of fitting.
 type Kit struct {
 	Tools survey.Kit `json:"tools,omitempty"` // empty: a usual instrument for each kind of reading
 	Trip  float64    `json:"trip,omitzero"`   // minutes of another trip after the first hang; nought for UsualTrip
@@ -23,6 +23,8 @@ type Kit struct {
 	Hinges   []OwnHinge       `json:"hinges,omitempty"`
 	Hardware []trade.Hardware `json:"hardware,omitempty"` // latches and locks of one's own
 	Bits     []measure.Length `json:"bits,omitempty"`     // that are at hand; empty for the usual ones
+	// HingeFirst is the school that fits a slab's hinge edge to its jamb before its head is cut.
+	HingeFirst bool `json:"hingeFirst,omitempty"`
 }
 
 // HardwareByID finds a piece of hardware in the kit or in core/trade; ok is false where there is none.

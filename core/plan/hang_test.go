@@ -178,7 +178,34 @@ func TestTheUsualHinge(t *testing.T) {
 	)
 	inches := house
 	inches.Unit, inches.Tape = measure.Inches, measure.ThirtySeconds
-	require.Len(t, ofCode(Solve(inches, o).Leaves[0].Findings, site.HingesByHeight), 1, "three for 80 in")
-	o.Hinges.Count = 3
-	assert.Empty(t, ofCode(Solve(inches, o).Leaves[0].Findings, site.HingesByHeight))
+	for _, j := range []job.Job{house, inches} { // the same rule
+		o.Hinges.Count = 2
+		require.Len(t, ofCode(Solve(j, o).Leaves[0].Findings, site.HingesUsual), 1, "three for 80 in and 45 kg")
+		o.Hinges.Count = 3
+		assert.Empty(t, ofCode(Solve(j, o).Leaves[0].Findings, site.HingesUsual))
+		light := o
+		light.Hinges.Count, light.Slab.Construction, light.Slab.Thickness = 2, "hollow", mm(35)
+		assert.Empty(t, ofCode(Solve(j, light).Leaves[0].Findings, site.HingesUsual), "two carry 13 kg")
+	}
+}
+
+// How a slab comes onto its hinges goes by their kind: common practice.
+func TestEachHingeHangsInItsWay(t *testing.T) {
+	for size, step := range map[string]message.ID{
+		"butt-75": "hang.lift", "loose-100": "hang.pins", "lift-100": "hang.drop", "rising-100": "hang.drop",
+		"continuous-32": "hang.continuous",
+	} {
+		o := square()
+		h, ok := house.Kit.Hinge(size)
+		require.True(t, ok, size)
+		o.Hinges.Size, o.Hinges.Leaf, o.Hinges.Width = h.ID, h.Leaf, h.Width
+		l := Solve(house, o).Leaves[0]
+		require.NotNil(t, l.Hanging, size)
+		var ids []message.ID
+		for _, s := range l.Hanging.Steps {
+			ids = append(ids, s.ID)
+		}
+		assert.Contains(t, ids, step, size)
+		assert.Contains(t, ids, message.ID("hang.arris"))
+	}
 }

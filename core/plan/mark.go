@@ -79,7 +79,7 @@ func (m *marker) put(d site.Opening, b site.Bay, l Leaf, step job.Step) {
 		if l.Cut == nil {
 			return
 		}
-		for e := range l.Cut.InOrder() {
+		for _, e := range l.Cut.Edges { // whatever order they are cut in
 			for _, k := range e.Marks {
 				m.lengths(k.At, k.Depth.Value)
 			}

@@ -244,6 +244,24 @@ func TestWhichToBuy(t *testing.T) {
 	assert.Empty(t, Buy(house, o, 0), "no answer without readings")
 }
 
+// The hinge edge is fitted before the head where that is the school; no figure changes, and no finished step.
+func TestTheHingeEdgeMayComeFirst(t *testing.T) {
+	o, j := square(), house
+	order := func() (sides []frame.Side) {
+		for e := range Solve(j, o).Leaves[0].Cut.InOrder() {
+			sides = append(sides, e.Side)
+		}
+		return sides
+	}
+	assert.Equal(t, []frame.Side{frame.Head, frame.Hinge, frame.Lock, frame.Foot}, order())
+	head := Solve(j, o)
+	j.Kit.HingeFirst = true
+	assert.Equal(t, []frame.Side{frame.Hinge, frame.Head, frame.Lock, frame.Foot}, order())
+	hinge := Solve(j, o)
+	assert.Equal(t, head.Leaves[0].Cut.Edges, hinge.Leaves[0].Cut.Edges)
+	assert.Equal(t, progressOf(t, head, job.StepCut).Mark, progressOf(t, hinge, job.StepCut).Mark)
+}
+
 func TestByRuleSaysWhatDecided(t *testing.T) {
 	o := square()
 	o.Cut.Registration, o.Cut.Ends = job.ByRule, job.ByRule

@@ -160,8 +160,15 @@ func askFractions(rng *rand.Rand) Drill {
 // fitting is the order in which a slab is fitted. Common practice.
 var fitting = []message.ID{"drill-order.head", "drill-order.hinge", "drill-order.lock", "drill-order.foot"}
 
+// hingeFirst is the other school's. Common practice.
+var hingeFirst = []message.ID{"drill-order.hinge", "drill-order.head", "drill-order.lock", "drill-order.foot"}
+
 func askOrder(rng *rand.Rand) Drill {
 	i := rng.IntN(3)
+	fitting, why := fitting, message.ID("drill-order.why")
+	if rng.IntN(3) == 0 {
+		fitting, why = hingeFirst, "drill-order.why-hinge"
+	}
 	var others []message.Message
 	for k, f := range fitting {
 		if k != i {
@@ -169,8 +176,8 @@ func askOrder(rng *rand.Rand) Drill {
 		}
 	}
 	return among(
-		rng, message.With("drill-order.asks", "done", fitting[i]), message.With(fitting[i+1]), others,
-		message.With("drill-order.why"),
+		rng, message.With("drill-order.asks", "first", fitting[0], "done", fitting[i]), message.With(fitting[i+1]),
+		others, message.With(why),
 	)
 }
 

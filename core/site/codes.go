@@ -104,7 +104,7 @@ const (
 	ThreeHinges      Code = "three-hinges"
 	HingeTooLight    Code = "hinge-too-light"
 	HingeShort       Code = "hinge-short"
-	HingesByHeight   Code = "hinges-by-height"
+	HingesUsual      Code = "hinges-usual"
 	HingeMoved       Code = "hinge-moved-clear"
 	HingeInTheWay    Code = "hinge-not-clear"
 	OldHinge         Code = "old-hinge"

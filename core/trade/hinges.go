@@ -24,10 +24,10 @@ func (k HingeKind) Note() message.ID { return "hinge-note." + message.ID(k.ID) }
 var HingeKinds = []HingeKind{
 	{"butt", false},
 	{"ball-bearing", false},
-	{"loose pin", false},
-	{"lift-off", true},
-	{"rising", true},
-	{"continuous", false},
+	{LoosePin, false},
+	{LiftOff, true},
+	{Rising, true},
+	{Continuous, false},
 }
 
 // HingeKindByID finds a kind; ok is false for an unknown ID.
@@ -40,8 +40,13 @@ func HingeKindByID(id string) (k HingeKind, ok bool) {
 	return HingeKind{}, false
 }
 
-// Continuous is the kind of hinge that runs along the whole edge.
-const Continuous = "continuous"
+// The kinds that a slab is hung on otherwise than with screws at the hung door: Continuous runs along the whole edge.
+const (
+	LoosePin   = "loose pin"
+	LiftOff    = "lift-off"
+	Rising     = "rising"
+	Continuous = "continuous"
+)
 
 // Hinge is a hinge as it is sold: sizes of leaves opened flat, the rest closed.
 type Hinge struct {
@@ -214,6 +219,23 @@ const hingeEach = 30 * inch
 // HingesByHeight is the number of hinges of a slab of a length by that practice.
 func HingesByHeight(length measure.Length) int {
 	return max(int((length+hingeEach-1)/hingeEach), 2)
+}
+
+// LightSlab is what two hinges carry, whatever its height up to Long: no heavier than a hollow slab of usual size, and no
+// wider than 36 in. Common practice.
+var LightSlab = struct {
+	Weight     float64 // kg
+	Long, Wide measure.Length
+}{20, 84 * inch, 36 * inch}
+
+// HingeCount is the usual number of hinges of a slab, by its weight, height and width, in any unit: two for a light one,
+// otherwise one for each 30 in of height, and three at least for a heavy or a wide one.
+func HingeCount(length, width measure.Length, weight float64) int {
+	light := LightSlab
+	if weight <= light.Weight && length <= light.Long && width <= light.Wide {
+		return 2
+	}
+	return max(HingesByHeight(length), 3)
 }
 
 // HingeByThickness is the usual length of a hinge for a slab of a thickness and width: by British practice 75 mm to 40

@@ -51,6 +51,7 @@ func Mark(
 	sheet = &List{
 		Laying: way.chosen.Laying, Rules: way.rules, Others: way.ways,
 		Weight: b.Slab.Weight(), Inserts: inserts(d, b, first),
+		HingeFirst: d.Kit.HingeFirst,
 	}
 	said = append(said, limits(d, b, way.chosen, first, o)...)
 	said = append(said, shorts(d, b, first)...)
@@ -171,6 +172,7 @@ type List struct {
 	Width, Length [3]figure.Figure
 	Inserts       []Insert
 	Weight        float64 // of the uncut slab, kg
+	HingeFirst    bool    // the hinge edge is cut before the head
 }
 
 // Edge is the marks of one edge at the first cut.
@@ -213,7 +215,11 @@ func Why(l fit.Laying) []message.ID {
 // InOrder yields the edges in the order in which they are cut.
 func (c List) InOrder() iter.Seq[Edge] {
 	return func(yield func(Edge) bool) {
-		for _, side := range frame.Sides {
+		order := frame.Sides
+		if c.HingeFirst {
+			order[0], order[1] = order[1], order[0]
+		}
+		for _, side := range order {
 			if !yield(c.Edges[side]) {
 				return
 			}

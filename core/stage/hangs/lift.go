@@ -54,8 +54,9 @@ func Lift(d site.Opening, b site.Bay, corners [2]figure.Figure, shut, open figur
 	if d.Hinges.Long {
 		put("hang.long", nil)
 	}
+	put("hang.arris", nil)
 	put("hang.trial", message.Args{"trial": trade.Trial(known.Screws)})
-	put("hang.lift", message.Args{"wedge": h.Open.Value})
+	put(onto(known.Kind), message.Args{"wedge": h.Open.Value})
 	put("hang.stop", nil)
 	switch {
 	case b.Slab.Weight() > trade.MostAlone:
@@ -64,6 +65,19 @@ func Lift(d site.Opening, b site.Bay, corners [2]figure.Figure, shut, open figur
 		put("hang.hold", message.Args{"weight": message.Mass(b.Slab.Weight())})
 	}
 	return &h
+}
+
+// onto is how the slab comes onto its hinges, by their kind.
+func onto(kind string) message.ID {
+	switch kind {
+	case trade.LoosePin:
+		return "hang.pins"
+	case trade.LiftOff, trade.Rising:
+		return "hang.drop"
+	case trade.Continuous:
+		return "hang.continuous"
+	}
+	return "hang.lift"
 }
 
 // screws are the screws of each leaf of a hinge and their pilots; empty where they are not known.

@@ -129,11 +129,10 @@ func count(d site.Opening, b site.Bay) (said site.Findings) {
 			"weight": message.Mass(weight),
 		})
 	}
-	if usual := trade.HingesByHeight(b.Slab.Length); c.From != hinge.FromPockets && d.Unit == measure.Inches &&
-		n < usual {
-		said.Say(site.Note, job.StepHinges, "/hinges/count", site.HingesByHeight, message.Args{
-			"length": b.Slab.Length, "usual": message.Number(usual), "hinges": message.Number(n),
-			"each": message.Exact(30 * measure.Inch),
+	if usual := trade.HingeCount(b.Slab.Length, b.Slab.Width, weight); c.From != hinge.FromPockets && n < usual {
+		said.Say(site.Note, job.StepHinges, "/hinges/count", site.HingesUsual, message.Args{
+			"length": b.Slab.Length, "width": b.Slab.Width, "weight": message.Mass(weight), "usual": message.Number(usual),
+			"hinges": message.Number(n),
 		})
 	}
 	return said

@@ -1759,6 +1759,7 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             fits?: number;
             hardware?: components["schemas"]["Hardware"][];
+            hingeFirst?: boolean;
             hinges?: components["schemas"]["OwnHinge"][];
             tools?: components["schemas"]["Tool"][];
             /** Format: double */

@@ -6,6 +6,7 @@ import { Said, useAttempt } from '../api/attempt';
 import { ask, client, type JobHead, type Schemas, Trouble, type Unit } from '../api/client';
 import { resources } from '../api/resources';
 import { typed } from '../opening/kept';
+import { Checkbox } from '../ui/checkbox';
 import { useHomeFocus } from '../ui/home-focus';
 import { Failed, Waiting } from '../ui/says';
 import { Tape } from '../ui/tape';
@@ -103,6 +104,16 @@ export function KitPage() {
 								save(head, { ...head.kit, hardware: (head.kit.hardware ?? []).filter((x) => x.id !== id) })
 							}
 						/>
+						<div className="mt-4">
+							<Checkbox
+								data-field="hinge-first"
+								checked={!!head.kit.hingeFirst}
+								onChange={(e) => save(head, { ...head.kit, hingeFirst: e.target.checked })}
+							>
+								{say('kit.hinge-edge-first')}
+								<span className="block text-sm opacity-80">{say('kit.otherwise-the-top-first')}</span>
+							</Checkbox>
+						</div>
 						<Bits key={`bits ${head.version}`} head={head} save={(kit) => save(head, kit)} />
 						<Costs key={head.version} head={head} save={(kit) => save(head, kit)} />
 						<KitFrom head={head} save={(kit) => save(head, kit)} />

@@ -94,6 +94,7 @@ export function Offers({
 	return (
 		<div className="grid gap-2">
 			<p>{say('measure.gaps-read-without-moving-the')}</p>
+			{!old && <p className="text-sm opacity-80">{say('measure.too-big-to-go-in')}</p>}
 			<label>
 				<span className="block">{say('page.what')}</span>
 				<input
