@@ -55,6 +55,7 @@ func enumerate(r huma.Registry) {
 	enum(r, job.Measurings...)
 	enum(r, job.Habits...)
 	enum(r, job.Parts...)
+	enum(r, job.Complaints...)
 	enum(r, load.Slabs, load.Hinges, load.Screws, load.Locks, load.Inserts, load.Packers, load.Tools)
 	enum(r, swing.AllMeets...)
 	enum(r, trade.AtOpening, trade.AtTrestles, trade.Outside)

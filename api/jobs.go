@@ -220,6 +220,9 @@ func (s server) addOpening(ctx context.Context, in *struct {
 	}
 	o := head.Job().Begin("", strings.TrimSpace(asked.Name))
 	o.Room = strings.TrimSpace(asked.Room)
+	if asked.Hangs {
+		o.Service = &job.Service{}
+	}
 	if err := o.Check(); err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -30,6 +30,7 @@ type Trade struct {
 	Faults        []Fault          `json:"faults"`
 	Hardware      []trade.Hardware `json:"hardware"`
 	HardwareKinds []HardwareKind   `json:"hardwareKinds"`
+	Complaints    []Named          `json:"complaints" doc:"What is wrong with doors that hang."`
 	ReachRules    []Named          `json:"reachRules"`
 	Templates     []TemplateOf     `json:"templates"`
 	Papers        []string         `json:"papers"`
@@ -305,6 +306,9 @@ func (t *tables) fittings() {
 			d.Cuts[i].What = t.Say(c.Title())
 		}
 		t.Hardware = append(t.Hardware, d)
+	}
+	for _, c := range job.Complaints {
+		t.Complaints = append(t.Complaints, Named{string(c), t.Text(c.Name()), ""})
 	}
 	for _, k := range trade.HardwareKinds {
 		t.HardwareKinds = append(t.HardwareKinds, HardwareKind{k.ID, t.Text(k.Name()), k.Fixed, t.Text(k.Note())})

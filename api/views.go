@@ -165,6 +165,8 @@ type Usual struct {
 type NewOpening struct {
 	Name string `json:"name"`
 	Room string `json:"room,omitempty"`
+	// Hangs is a door that hangs already, to be put right.
+	Hangs bool `json:"hangs,omitempty"`
 }
 
 func headView(h store.Head) JobHead {

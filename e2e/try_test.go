@@ -343,3 +343,46 @@ func TestDoneInOnesOwnWay(t *testing.T) {
 		`document.querySelector('main [role=alert]')?.innerText.includes('move of a hinge')`,
 	)
 }
+
+// A door that hangs already is put right from its gaps, with no plan before it, and ends in the same log.
+func TestADoorThatHangsAlready(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house")
+	u.until("the walk", `document.querySelector('[data-field="opening-name"]')`)
+	u.click(`[data-field="opening-hangs"]`)
+	u.do(chromedp.Focus(`[data-field="opening-name"]`))
+	u.keys("Larder", "\r")
+	u.until("what is wrong with it", `document.querySelector('[data-service]') && document.querySelectorAll('[data-step]').length === 4`)
+	api := "/api/jobs" + strings.TrimSuffix(strings.TrimPrefix(u.js("location.pathname"), "/j"), "/try")
+	at := strings.LastIndexByte(api, '/')
+	api = api[:at] + "/openings" + api[at:]
+	u.click(`[data-field="wrong-sticks"]`)
+	u.says("Where it rubs, say so instead of a gap.")
+	for field, v := range map[string]string{"/slab/width": "820", "/slab/length": "2023", "/slab/thickness": "35"} {
+		u.retype(field, v)
+		u.until(field+" is kept", fmt.Sprintf(`document.querySelector('[data-field=%q]').value === %q`, field, v))
+	}
+	u.click("[data-read-gaps]")
+	u.until("its gaps are asked for", `document.querySelector('[data-hang="1"]')`)
+	made := *u.opening(api).Tried[0].Made
+	w := world{top: 3, bottom: 1, off: map[frame.Side][3]float64{}}
+	w.wide = w.gap(made, "lock", 1850)
+	rubs, _ := u.readGaps(w, api)
+	assert.Positive(t, rubs)
+	for hang := 2; u.count("[data-fits]") == 0; hang++ {
+		require.Less(t, hang, 6, "the least work brings it in")
+		u.until("what to do", `document.querySelector('[data-did-it]')`)
+		u.click("[data-did-it]")
+		u.until("shut again", fmt.Sprintf(`document.querySelector('[data-hang="%d"]')`, hang))
+		hangs := u.opening(api).Tried[0].Hangs
+		w.did(*hangs[len(hangs)-1].Did)
+		u.readGaps(w, api)
+	}
+	u.finish("/lock")
+	u.finish("/stops")
+	u.finish("/log")
+	u.do(chromedp.Focus(`[data-field="who"]`))
+	u.keys("Wren")
+	u.click("[data-sign]")
+	u.until("signed", `document.querySelector('[data-signed]')?.innerText.includes('Wren')`)
+}

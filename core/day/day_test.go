@@ -123,6 +123,9 @@ func TestWhatRemainsOfADoor(t *testing.T) {
 	assert.Contains(t, names(tasks(t, d, came).Tasks), "study/case")
 	assert.NotContains(t, names(tasks(t, d, came).Tasks), "study/bores", "it came bored")
 
+	hanging := door(t, "Study", func(o *job.Opening) { o.Service, o.Readings = &job.Service{}, nil })
+	assert.Equal(t, []string{"study/service", "study/sign"}, names(tasks(t, d, hanging).Tasks), "it hangs already")
+
 	unread := door(t, "Study", func(o *job.Opening) { o.Readings = nil })
 	assert.Equal(t, "study/measure", tasks(t, d, unread).Tasks[0].ID)
 	signed := door(t, "Study", func(o *job.Opening) { o.Signed = &job.Signed{On: "2026-11-25", By: "Wren"} })

@@ -67,6 +67,14 @@ func (d Day) Tasks(j job.Job, openings []Opening, log Log, now int) (Work, error
 
 // opening lists the tasks that remain at one opening.
 func (l *listing) opening(d Opening) {
+	if d.Service != nil {
+		var last []int
+		if !d.Plan.Done(job.StepTry) {
+			last = l.add(d, piece{work: "service"}, nil)
+		}
+		l.add(d, piece{work: "sign"}, last)
+		return
+	}
 	if len(d.Plan.Clashes) > 0 { // nothing is cut or marked to them
 		l.held = append(l.held, Held{d.Name, message.Message{ID: "day.clash"}})
 		l.add(d, piece{work: "measure"}, nil)
@@ -350,7 +358,7 @@ func (l *listing) pace(step job.Step) float64 {
 	}
 	var usual float64
 	for _, w := range trade.Works {
-		if w.Step == string(step) && w.ID != "lie" && w.ID != "fill" && w.ID != "insert" && w.ID != "coat" && w.ID != "case" {
+		if w.Step == string(step) && w.ID != "lie" && w.ID != "fill" && w.ID != "insert" && w.ID != "coat" && w.ID != "case" && w.ID != "service" {
 			usual += w.Minutes + 2*w.Each
 		}
 	}

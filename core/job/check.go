@@ -51,6 +51,16 @@ func (o Opening) Check() error {
 	bad.Under("/slab", o.Slab.Check())
 	if o.Pair != nil {
 		bad.Under("/pair", o.Pair.check())
+		if o.Service != nil {
+			bad.Add("/service", "refused.service-pair", nil)
+		}
+	}
+	if o.Service != nil {
+		for i, c := range o.Service.Wrong {
+			if !slices.Contains(Complaints, c) || slices.Contains(o.Service.Wrong[:i], c) {
+				bad.Add("/service/wrong/"+strconv.Itoa(i), "refused.complaint", message.Args{"given": message.Quote(c)})
+			}
+		}
 	}
 	bad.Under("/margins", o.Margins.check())
 	bad.Under("/season", o.Season.Check())

@@ -81,7 +81,8 @@ type Opening struct {
 	Offers    []survey.Offer   `json:"offers,omitempty"` // placings of a slab or of the old door
 	Readings  []survey.Reading `json:"readings"`
 	Slab      slab.Slab        `json:"slab"`
-	Pair      *Pair            `json:"pair,omitempty"` // nil for a single door
+	Pair      *Pair            `json:"pair,omitempty"`    // nil for a single door
+	Service   *Service         `json:"service,omitempty"` // nil for a slab that is to be hung
 	Margins   Margins          `json:"margins"`
 	Season    season.Choice    `json:"season,omitzero"`
 	Cut       Cut              `json:"cut"`
@@ -100,6 +101,34 @@ type Opening struct {
 	// those have changed, it is open again.
 	Ticked []string `json:"ticked,omitempty"`
 }
+
+// Service is a door that hangs already and is put right.
+type Service struct {
+	Wrong []Complaint `json:"wrong,omitempty"` // what is wrong with it
+}
+
+// Says reports whether something is wrong with the door.
+func (s Service) Says(c Complaint) bool { return slices.Contains(s.Wrong, c) }
+
+// Complaint is something that is wrong with a door that hangs.
+type Complaint string
+
+// What is wrong with doors that hang. Common practice.
+const (
+	Sticks      Complaint = "sticks"
+	Springing   Complaint = "springs"
+	Rattling    Complaint = "rattles"
+	Drifting    Complaint = "drifts"
+	MissesLatch Complaint = "latch"
+	PaintedShut Complaint = "painted"
+	BySeason    Complaint = "season"
+)
+
+// Complaints lists them.
+var Complaints = []Complaint{Sticks, Springing, Rattling, Drifting, MissesLatch, PaintedShut, BySeason}
+
+// Name is the complaint in a few words.
+func (c Complaint) Name() message.ID { return "complaint." + message.ID(c) }
 
 // Seen is the existing evidence of the hand (hinges, a keep): on which jamb, seen from the pull face; empty where there
 // is none.
@@ -188,6 +217,9 @@ var Steps = []Step{
 // Steps lists the steps of an opening in its own order: a lock that is bored on the trestles comes before the slab is
 // tried.
 func (o Opening) Steps() []Step {
+	if o.Service != nil {
+		return []Step{StepTry, StepLock, StepStops, StepLog}
+	}
 	if o.Lock.When != lock.First {
 		return Steps
 	}

@@ -20,7 +20,7 @@ func StepOf(pointer string) Step {
 // stepOf is the step of each part of an opening that is not StepMeasure's.
 var stepOf = map[string]Step{
 	"": "", "slab": StepSlab, "margins": StepMargins, "season": StepMargins, "cut": StepCut, "hinges": StepHinges,
-	"swing": StepSwing, "lock": StepLock, "tried": StepTry, "stops": StepStops,
+	"swing": StepSwing, "lock": StepLock, "tried": StepTry, "service": StepTry, "stops": StepStops,
 	"readings": StepMeasure, "offers": StepMeasure, "hand": StepMeasure, "pair": StepMeasure, "lining": StepMeasure,
 	"walls": StepMeasure, "measuring": StepMeasure, "plusMinus": StepMeasure, "seen": StepMeasure, "notes": StepLog,
 }

@@ -155,6 +155,9 @@ func NewCounter(j job.Job) *Counter { return &Counter{job: j, at: map[string]*co
 
 // Add counts an opening.
 func (c *Counter) Add(d Opening) {
+	if d.Service != nil { // it hangs already: nothing of it is bought, cut or bored
+		return
+	}
 	c.list.Openings = append(c.list.Openings, d.Name)
 	if len(d.Plan.Clashes) > 0 {
 		c.open(message.Own(d.Name), message.Message{ID: "day.clash"})

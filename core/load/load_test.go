@@ -168,6 +168,14 @@ func TestTheOrder(t *testing.T) {
 	assert.Empty(t, o.Settings)
 }
 
+// A door that hangs already needs no slab, hinges or lock.
+func TestADoorThatHangsIsNotBought(t *testing.T) {
+	j, doors := tern(t)
+	o := doors["galley"].Opening
+	o.Service, o.Pair = &job.Service{}, nil
+	assert.Empty(t, Of(j, []Opening{{Opening: o, Plan: plan.Solve(j, o)}}).Order().Items)
+}
+
 // A door without a slab gets the stock size that its opening wants; what cannot be counted
 // yet says why.
 func TestWhatIsStillOpen(t *testing.T) {

@@ -143,6 +143,14 @@ func begin(d site.Opening) (o opening, said site.Findings) {
 }
 
 func solve(d site.Opening) Plan {
+	if d.Service != nil {
+		return service(d)
+	}
+	return work(d)
+}
+
+// work plans an opening from its readings on.
+func work(d site.Opening) Plan {
 	o, said := begin(d)
 	p := Plan{Clashes: o.clashes, Findings: said, Leaves: make([]Leaf, len(o.bays))}
 	p.ToRead, p.Trip = readings.Next(d, o.read, o.drawn, o.leave)
@@ -229,6 +237,9 @@ func leaf(d site.Opening, o opening, i int, l *Leaf) (ask []site.Suggestion) {
 	if l.Cut != nil && len(l.Hinges) > 0 {
 		o.planned[i] = hangs.Made(d, b, l.Cut.Marks(), hinges.Made(d, l.Hinges), corners[0].Value)
 	}
+	if d.Service != nil && len(l.Hinges) > 0 {
+		o.planned[i] = asItHangs(d, hinges.Made(d, l.Hinges), corners[0].Value)
+	}
 	if m := o.planned[i]; m != nil && l.Latch != nil {
 		_, length := hangs.Sizes(*m)
 		if left := edge.LeftOn(d, b); left > 0 {
@@ -283,6 +294,9 @@ func hangAll(d site.Opening, o opening, leaves []Leaf) {
 		}
 		var said site.Findings
 		l.Try, said = hangs.Of(in)
+		if d.Service != nil {
+			beforePlaning(l)
+		}
 		l.Findings = append(l.Findings, said...)
 	}
 }

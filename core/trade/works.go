@@ -57,6 +57,7 @@ var Works = []Work{
 	{ID: "jamb", Step: "hinges", Minutes: 4, Each: 8, Place: AtOpening, Tool: "router", Source: workGuess},
 	{ID: "hang", Step: "hinges", Minutes: 8, Each: 2, Place: AtOpening, Lifts: true, Alone: 8, Source: workGuess},
 	{ID: "try", Step: "try", Minutes: 20, Place: AtOpening, Lifts: true, Alone: 6, Source: workGuess},
+	{ID: "service", Step: "try", Minutes: 30, Place: AtOpening, Source: workGuess},
 	{ID: "strike", Step: "lock", Minutes: 4, Each: 10, Place: AtOpening, Tool: "bush", Source: workGuess},
 	{ID: "stops", Step: "stops", Minutes: 18, Place: AtOpening, Source: workGuess},
 	{ID: "coat", Step: "log", Minutes: 14, Place: AtOpening, Tool: "brush", Dries: 240, Source: workGuess},

@@ -2091,6 +2091,7 @@ export interface components {
             unit: "mm" | "in";
         };
         NewOpening: {
+            hangs?: boolean;
             name: string;
             room?: string;
         };
@@ -2166,6 +2167,7 @@ export interface components {
             room?: string;
             season?: components["schemas"]["SeasonChoice"];
             seen?: components["schemas"]["Seen"];
+            service?: components["schemas"]["Service"];
             signed?: components["schemas"]["Signed"];
             slab: components["schemas"]["Slab"];
             stops?: components["schemas"]["Stops"];
@@ -2813,6 +2815,9 @@ export interface components {
             /** @enum {string} */
             strike?: "left" | "right";
         };
+        Service: {
+            wrong?: ("sticks" | "springs" | "rattles" | "drifts" | "latch" | "painted" | "season")[];
+        };
         SetUsual: {
             from: string;
             parts: ("margins" | "hinges" | "lock" | "season")[];
@@ -3195,6 +3200,8 @@ export interface components {
             codeFirst: string;
             /** @description That a schedule can have. */
             columns: components["schemas"]["Named"][];
+            /** @description What is wrong with doors that hang. */
+            complaints: components["schemas"]["Named"][];
             constructions: components["schemas"]["Built"][];
             ends: components["schemas"]["Named"][];
             faults: components["schemas"]["Fault"][];

@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { Said, useAttempt } from '../api/attempt';
 import { ask, client, type JobHead, newKey, type OpeningRow, once, type Unit } from '../api/client';
 import { resources } from '../api/resources';
+import { Checkbox } from '../ui/checkbox';
 import { useHomeFocus } from '../ui/home-focus';
 import { useShortcuts } from '../ui/keys';
 import { ShownIn } from '../ui/length';
@@ -344,21 +345,22 @@ function AddOpening({ job, first }: { job: string; first: boolean }) {
 	const cache = useQueryClient();
 	const [name, setName] = useState('');
 	const [room, setRoom] = useState('');
+	const [hangs, setHangs] = useState(false);
 	const [error, attempt] = useAttempt();
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another name is another door
-	const key = useMemo(() => newKey(), [name, room]);
+	const key = useMemo(() => newKey(), [name, room, hangs]);
 	const add = async (e: React.FormEvent) => {
 		e.preventDefault();
 		await attempt(async () => {
 			const v = await ask(
 				client.POST('/api/jobs/{job}/openings', {
 					params: { path: { job }, ...once(key) },
-					body: { name, room },
+					body: { name, room, ...(hangs ? { hangs } : {}) },
 				}),
 			);
 			cache.setQueryData(resources.opening(job, v.opening.id).queryKey, v);
 			cache.invalidateQueries({ queryKey: resources.walk(job).queryKey });
-			go(`/j/${job}/${v.opening.id}/measure`);
+			go(`/j/${job}/${v.opening.id}/${v.plan.steps[0]?.step ?? 'measure'}`);
 		});
 	};
 	return (
@@ -389,8 +391,13 @@ function AddOpening({ job, first }: { job: string; first: boolean }) {
 				/>
 			</label>
 			<button type="submit" className="btn btn-primary text-lg" data-field="opening-add">
-				<Plus size={20} aria-hidden="true" /> {say('walk.measure-it')}
+				<Plus size={20} aria-hidden="true" /> {say(hangs ? 'walk.look-at-it' : 'walk.measure-it')}
 			</button>
+			<div className="basis-full">
+				<Checkbox data-field="opening-hangs" checked={hangs} onChange={(e) => setHangs(e.target.checked)}>
+					{say('walk.it-hangs-already')}
+				</Checkbox>
+			</div>
 			<Said error={error} className="basis-full" />
 		</form>
 	);

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import type { Figure, OpeningView, Unit } from '../api/client';
 import { useHomeFocus } from '../ui/home-focus';
 import { useShortcuts } from '../ui/keys';
@@ -53,6 +53,9 @@ export function OpeningPage() {
 	if (query.isPending) return <Waiting text={say('door.fetching-the-door')} />;
 	if (query.error && !state) return <NotThere error={query.error} retry={query.refetch} walk={walk} />;
 	if (!state || !v || !leaf) return null;
+	const first = v.plan.steps[0]?.step;
+	// A door that hangs already begins at its gaps.
+	if (first && !v.plan.steps.some((s) => s.step === step)) return <Navigate to={to(first)} replace />;
 	// The second leaf hangs on the other jamb.
 	const hand = which === 2 ? (v.opening.hand === 'left' ? 'right' : 'left') : v.opening.hand;
 	return (

@@ -31,8 +31,11 @@ export function cardsOf(view: OpeningView): Card[] {
 	const first = view.opening?.lock?.when === 'first';
 	return view.plan.leaves.flatMap((leaf, n) => {
 		const cut = leaf.cut;
-		if (!cut) return [];
 		const of = many ? say('cards.of-leaf', { jamb: jambName(leaf.jamb) }) : '';
+		const way = view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0;
+		// A door that hangs already is cut no more.
+		if (view.opening?.service) return [...tryCards(leaf, way, n, of), ...stopCards(leaf, n, of)];
+		if (!cut) return [];
 		const edges = cut.edges
 			.filter((e) => e.marks.some((m) => m.depth.mm > 0))
 			.map((e) => edgeCard(leaf, e, n, of));
@@ -53,7 +56,7 @@ export function cardsOf(view: OpeningView): Card[] {
 			...insertCards(leaf, n, of),
 			...(first ? boreCards(leaf, n, of) : []),
 			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm'),
-			...tryCards(leaf, view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0, n, of),
+			...tryCards(leaf, way, n, of),
 			...(first ? [] : boreCards(leaf, n, of)),
 			...strikeCards(leaf, n, of),
 			...stopCards(leaf, n, of),

@@ -12,6 +12,7 @@ import { useOpening } from '../../state';
 import { AirEntry } from '../margins/air';
 import { GapList, NextGap } from './gaps';
 import { Made } from './made';
+import { Service } from './service';
 import { Sights } from './sights';
 import { Sizes } from './sizes';
 import { Ways } from './ways';
@@ -20,6 +21,7 @@ import { Ways } from './ways';
 export function TryStep() {
 	const { view, leaf, which } = useOpening();
 	const t = leaf.try;
+	if (view.opening.service && !t?.cut) return <Service />;
 	if (!t) return <p className="mb-4">{say('try.first-take-the-readings-and')}</p>;
 	if (!t.cut) return <RecordCut />;
 	const last = t.hangs.at(-1);
