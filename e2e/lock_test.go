@@ -38,6 +38,19 @@ func TestLocksOfTheList(t *testing.T) {
 	u.says("It must open from outside without a key")
 	u.until("the slot is drawn", `document.querySelector('[data-lock-view]')`)
 	u.eachSaysWhy()
+
+	// Bored on the trestles first: from the edge as it stands, and before the try.
+	order := `[...document.querySelectorAll('[data-step]')].map((e) => e.dataset.step).join(' ')`
+	u.open("/j/tern-house/linen/lock")
+	u.until("its holes", `document.querySelector('[data-figure="hole-in-spindle"]')`)
+	assert.Equal(t, "60", u.figure("hole-in-spindle"))
+	assert.Contains(t, u.js(order), "try lock stops")
+	u.js(`(document.querySelector('input[name="/lock/when"][value=first]').click(), '')`)
+	u.until("from the edge as it stands", `document.querySelector('[data-figure="hole-in-spindle"] [data-shown]')?.innerText === '62'`)
+	assert.Contains(t, u.js(order), "lock try stops")
+	u.says("Leave the forend until the edge is down to its line: 2 mm still comes off.")
+	u.pick("/lock/second", "surface-60")
+	u.says("Screw its fixing plate to the pull face, set back 8 mm")
 }
 
 // The latch goes to an old strike under a head that slopes: the strike stays at its figure,
@@ -68,6 +81,8 @@ func TestBoltsOnAPair(t *testing.T) {
 	u.says("Keeps: in the head and in the floor, 9.5 mm from the meeting line")
 	u.pick("/pair/bolts", "surface-bolt-150")
 	u.says("Bolts: surface bolt, 150 mm, one at the top and one at the bottom of this door")
+	u.js(`(document.querySelector('input[name="/pair/holds"][value=none]').click(), '')`)
+	u.says("No bolt: a catch in the head holds this door.")
 }
 
 // Hardware is entered from a paper pattern of six holes, with keys alone, in well under three

@@ -188,6 +188,9 @@ func (p Pair) check() error {
 	if !p.Fixed.Upright() {
 		bad.Add("/fixed", "refused.fixed-leaf", nil)
 	}
+	if !slices.Contains(AllHolds, p.Holds) {
+		bad.Add("/holds", "refused.holds", message.Args{"given": message.Quote(p.Holds)})
+	}
 	if !slices.Contains(swing.AllMeets, p.Edges) {
 		bad.Add("/edges", "refused.meeting-edges", message.Args{"given": message.Quote(p.Edges)})
 	}

@@ -145,9 +145,27 @@ type Pair struct {
 	// whose leaf is bolted top and bottom and carries the strike: hinge or lock
 	Fixed frame.Side     `json:"fixed"`
 	Edges swing.Meets    `json:"edges,omitempty"` // how the meeting edges are worked
-	Bolts string         `json:"bolts,omitempty"` // ID of the hardware that bolts the fixed leaf, top and bottom
+	Bolts string         `json:"bolts,omitempty"` // ID of the hardware that bolts the fixed leaf
+	Holds Holds          `json:"holds,omitempty"` // what holds the fixed leaf
+	Pulls bool           `json:"pulls,omitempty"` // the fixed leaf has show handles
 	Lip   measure.Length `json:"lip,omitempty"`   // of rebated ones: how far they lap; nought trade.RebateLip
 }
+
+// Holds is what holds the fixed leaf of a pair.
+type Holds string
+
+// A fixed leaf is bolted top and bottom, or at its top alone, or has no bolt.
+const (
+	BothBolts Holds = ""
+	TopBolt   Holds = "top"
+	NoBolt    Holds = "none"
+)
+
+// AllHolds lists them.
+var AllHolds = []Holds{BothBolts, TopBolt, NoBolt}
+
+// Count is the number of bolts.
+func (h Holds) Count() int { return map[Holds]int{BothBolts: 2, TopBolt: 1}[h] }
 
 // Framed is the frame that is made to the slab; nil where there is a frame already.
 func (o Opening) Framed() *lining.Choice {

@@ -93,7 +93,12 @@ func (c *Counter) lock(l leaf) {
 		}
 	}
 	if l.bolted {
-		put(l.Pair.Bolts, 2, noted("load.bolts"))
+		if n := l.Pair.Holds.Count(); n > 0 {
+			put(l.Pair.Bolts, n, noted("load.bolts"))
+		}
+		return
+	}
+	if !l.Strike { // a folding leaf
 		return
 	}
 	choice := l.Opening.Lock

@@ -66,6 +66,25 @@ func TestBoredFromAnEdgeThatStillComesDown(t *testing.T) {
 	assert.Equal(t, finished.Plate, w.Plate)
 	d.Holes[1].Off = mm(45)
 	assert.Equal(t, mm(47), Fit(line(980, 983, 60), d, into).Holes[1].In.Value, "its own distance off the edge too")
+	for _, c := range []struct {
+		id                        string
+		backset, left, hole, edge float64 // edge: how deep it is cut; nought where it is not
+	}{
+		{"knob-54", 60.325, 1.5, 61.825, 90.4}, // 3 1/2 in and 1.5
+		{"mortise-64", 44, 3, 47, 69},          // a case of 64, 2 behind it, and 3
+		{"surface-60", 60, 2.5, 62.5, 0},       // nothing in the edge
+	} {
+		d, _ := trade.HardwareByID(c.id)
+		into := bench(44)
+		into.LeftOn = mm(c.left)
+		w := Fit(line(1000, 1003, c.backset), d, into)
+		assert.InDelta(t, c.hole, w.Holes[0].In.Value.MM(), 1e-6, c.id)
+		if c.edge > 0 {
+			assert.InDelta(t, c.edge, w.Edge.Deep.Value.MM(), 1e-6, c.id)
+		} else {
+			assert.Nil(t, w.Edge, c.id)
+		}
+	}
 }
 
 // A case 21 thick and 24 high is bored with 22 instead of 25, and the ends are squared to 24. Common practice.

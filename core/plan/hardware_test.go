@@ -410,3 +410,55 @@ func TestHardwareInARailsJoint(t *testing.T) {
 	o.Lock.Avoid[0].What = ""
 	assert.ErrorContains(t, o.Check(), "/lock/avoid/0/what:")
 }
+
+// The fixed leaf of a pair has two bolts, one, or none, and show handles where they are wanted; the bead stands before any
+// bolt is chosen.
+func TestWhatHoldsTheFixedLeaf(t *testing.T) {
+	o := square()
+	o.Pair = &job.Pair{Slab: o.Slab, Meeting: mm(3), Fixed: frame.Lock}
+	o.Slab.Width, o.Pair.Slab.Width = mm(420), mm(420)
+	steps := func() (ids []message.ID) {
+		for _, s := range Solve(house, o).Leaves[1].Strikes {
+			ids = append(ids, s.ID)
+		}
+		return ids
+	}
+	assert.Equal(t, []message.ID{"bolting.bead"}, steps(), "before a bolt is chosen")
+	o.Pair.Bolts = "flush-bolt-150"
+	assert.Equal(t, []message.ID{"bolting.bead", "bolting.where", "bolting.slot", "bolting.keeps"}, steps())
+	o.Pair.Holds, o.Pair.Pulls = job.TopBolt, true
+	assert.Equal(
+		t, []message.ID{"bolting.bead", "bolting.where-top", "bolting.slot", "bolting.keep-top", "bolting.pulls"}, steps(),
+	)
+	o.Pair.Holds, o.Pair.Pulls = job.NoBolt, false
+	assert.Equal(t, []message.ID{"bolting.bead", "bolting.none"}, steps())
+	assert.Contains(
+		t, saidOf(t, Solve(house, o).Leaves[1].Findings, site.Bolted, site.Note), "This leaf has no bolt and carries the keep.",
+	)
+	o.Pair.Holds = "glue"
+	assert.ErrorContains(t, o.Check(), "refused.holds")
+}
+
+// A folding leaf has no latch, no strike and no bore; a steel slab is told nothing that cannot be done to it.
+func TestOnlyWhatASlabHas(t *testing.T) {
+	o := square()
+	o.Lock.Hardware, o.Slab.Pivot = "lever-rose", mm(40)
+	l := Solve(house, o).Leaves[0]
+	assert.Nil(t, l.Latch)
+	assert.Empty(t, l.Hardware)
+	assert.Empty(t, l.Strikes)
+	assert.Len(t, ofCode(l.Findings, site.Folding), 1)
+	assert.True(t, progressOf(t, Solve(house, o), job.StepLock).Ready)
+
+	o.Slab.Pivot, o.Slab.Construction = 0, "steel"
+	l = Solve(house, o).Leaves[0]
+	ids := stepIDs(l)
+	for _, s := range l.Hanging.Steps {
+		ids = append(ids, s.ID)
+	}
+	for _, id := range []message.ID{"bore.edge", "hole.both", "bore.plate-round", "bore.tape", "hang.pockets", "hang.arris"} {
+		assert.NotContains(t, ids, id)
+	}
+	assert.Contains(t, ids, message.ID("bore.steel"))
+	assert.Contains(t, ids, message.ID("hang.steel"))
+}

@@ -138,7 +138,7 @@ func has(d site.Opening, p Plan, step job.Step) bool {
 			ok = l.Try.Done()
 		case job.StepLock:
 			// The bolted leaf of a pair is marked from the other, once that hangs.
-			ok = l.Latch != nil || bays[i].Meets && len(l.Hinges) > 0 && bays[i].Slab.Thickness > 0
+			ok = l.Latch != nil || bays[i].Folds || bays[i].Meets && len(l.Hinges) > 0 && bays[i].Slab.Thickness > 0
 		}
 		if !ok && (step != job.StepMeasure || !answers(p)) {
 			return false

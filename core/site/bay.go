@@ -13,6 +13,7 @@ type Bay struct {
 	Second  bool   // it hangs on the lock jamb
 	Bolted  bool   // it is bolted top and bottom and carries the strike
 	Strikes bool   // it carries a latch
+	Folds   bool   // it turns on pivots and is jointed to another leaf: it has no latch and no strike
 	// Reads is by how much the slab's width and length were overread, in mm; Slab is without it.
 	Reads [2]float64
 }
@@ -21,7 +22,11 @@ type Bay struct {
 func Bays(d Opening) []Bay {
 	list := bays(d)
 	for i := range list {
-		list[i].Slab.Closes = d.Rules >= Rules4
+		b := &list[i]
+		b.Slab.Closes = d.Rules >= Rules4
+		if b.Slab.Pivot > 0 {
+			b.Folds, b.Bolted, b.Strikes = true, false, false
+		}
 	}
 	return list
 }

@@ -148,6 +148,7 @@ const (
 	ThinWalls     Code = "thin-walls"
 	WallsUsual    Code = "walls-usual"
 	BlockCut      Code = "block-cut"
+	Folding       Code = "folding-leaf"
 	ServiceSizes  Code = "service-sizes"
 	LookFirst     Code = "service-look-first"
 	OldPaint      Code = "service-old-paint"

@@ -47,14 +47,18 @@ func Lift(d site.Opening, b site.Bay, corners [2]figure.Figure, shut, open figur
 	if d.Hinges.From == hinge.WholeEdge {
 		put("hang.whole-edge", nil)
 	}
-	put("hang.pockets", message.Args{"deep": message.Near(d.Hinges.Plate)})
-	if known.Radius > 0 {
-		put("hang.round", message.Args{"radius": message.Near(known.Radius)})
+	if b.Slab.Construction == "steel" {
+		put("hang.steel", nil)
+	} else {
+		put("hang.pockets", message.Args{"deep": message.Near(d.Hinges.Plate)})
+		if known.Radius > 0 {
+			put("hang.round", message.Args{"radius": message.Near(known.Radius)})
+		}
+		if d.Hinges.Long {
+			put("hang.long", nil)
+		}
+		put("hang.arris", nil)
 	}
-	if d.Hinges.Long {
-		put("hang.long", nil)
-	}
-	put("hang.arris", nil)
 	put("hang.trial", message.Args{"trial": trade.Trial(known.Screws)})
 	put(onto(known.Kind), message.Args{"wedge": h.Open.Value})
 	put("hang.stop", nil)

@@ -26,6 +26,8 @@ func boring(d site.Opening, b site.Bay, w lock.Work) steps {
 	kind, _ := trade.HardwareKindByID(w.Hardware.Kind)
 	var s steps
 	switch {
+	case b.Slab.Construction == "steel":
+		s.put("bore.steel", nil)
 	case bored(b):
 		s.put("bore.there", nil)
 	case d.Lock.When == lock.First && w.LeftOn > 0:
@@ -37,7 +39,8 @@ func boring(d site.Opening, b site.Bay, w lock.Work) steps {
 	default:
 		s.put("bore.hung", nil)
 	}
-	if !bored(b) {
+	made := bored(b) || b.Slab.Construction == "steel" // nothing is bored or chopped in it
+	if !made {
 		if trade.Veneered(b.Slab.Construction) {
 			s.put("bore.tape", nil)
 		}
@@ -50,7 +53,7 @@ func boring(d site.Opening, b site.Bay, w lock.Work) steps {
 	for _, l := range w.Lengths {
 		s.put("bore.length", message.Args{"what": l.Part, "long": message.Near(l.Cut.Value)})
 	}
-	if w.Plate != nil && !bored(b) && !w.Hardware.Surface() {
+	if w.Plate != nil && !made && !w.Hardware.Surface() {
 		s.plate(w)
 	}
 	s.put("bore.together", nil)
@@ -59,9 +62,6 @@ func boring(d site.Opening, b site.Bay, w lock.Work) steps {
 	}
 	if kind.ID != "" {
 		s.more(kind.Note(), nil)
-	}
-	if b.Slab.Construction == "steel" {
-		s.put("bore.steel", nil)
 	}
 	switch {
 	case kind.ID == "code":

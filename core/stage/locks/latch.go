@@ -42,8 +42,16 @@ func Place(d site.Opening, s site.Survey, b site.Bay, edge *Edge, corner figure.
 	if b.Slab.Thickness == 0 {
 		return nil, nil
 	}
+	if b.Folds {
+		said.Say(site.Note, job.StepLock, b.At+"/pivot", site.Folding, nil)
+		return nil, said
+	}
 	if !b.Strikes {
-		said.Say(site.Note, job.StepLock, "/pair/fixed", site.Bolted, nil)
+		held := message.ID("held.both")
+		if d.Pair.Holds != job.BothBolts {
+			held = "held." + message.ID(d.Pair.Holds)
+		}
+		said.Say(site.Note, job.StepLock, "/pair/fixed", site.Bolted, message.Args{"held": held})
 		return nil, said
 	}
 	lockAt := s.Width

@@ -151,28 +151,38 @@ func Striking(w lock.Work) (list []message.Message) {
 	return list
 }
 
-// Bolting is how the fixed leaf of a pair is bolted, top and bottom.
+// Bolting is how the fixed leaf of a pair is held: the bead or rebate of its meeting edge first, since it decides where a
+// bolt can go, then what bolts it, and its show handles.
 func Bolting(d site.Opening, b site.Bay) (list []message.Message) {
 	if !b.Bolted {
 		return nil
 	}
-	known, ok := d.Kit.HardwareByID(d.Pair.Bolts)
-	if !ok {
-		return nil
-	}
 	say := func(id message.ID, args message.Args) { list = append(list, message.Message{ID: id, Args: args}) }
+	say("bolting.bead", nil)
+	known, ok := d.Kit.HardwareByID(d.Pair.Bolts)
 	half := b.Slab.Thickness / 2
-	say("bolting.where", message.Args{"bolt": known.Title()})
-	if known.Edge.Deep > 0 {
-		say("bolting.slot", message.Args{
-			"long": message.Near(known.Edge.Long), "wide": message.Near(known.Edge.Wide),
-			"deep": message.Near(known.Edge.Deep), "half": message.Near(half),
+	switch {
+	case d.Pair.Holds == job.NoBolt:
+		say("bolting.none", nil)
+	case ok:
+		where, keeps := message.ID("bolting.where"), message.ID("bolting.keeps")
+		if d.Pair.Holds == job.TopBolt {
+			where, keeps = "bolting.where-top", "bolting.keep-top"
+		}
+		say(where, message.Args{"bolt": known.Title()})
+		if known.Edge.Deep > 0 {
+			say("bolting.slot", message.Args{
+				"long": message.Near(known.Edge.Long), "wide": message.Near(known.Edge.Wide),
+				"deep": message.Near(known.Edge.Deep), "half": message.Near(half),
+			})
+		}
+		say(keeps, message.Args{
+			"back": message.Near(known.Edge.Deep/2 + d.Pair.Meeting/2), "half": message.Near(half),
+			"hole": message.Near(known.Strike.Bolt), "deep": message.Near(known.Strike.Deep),
 		})
 	}
-	say("bolting.keeps", message.Args{
-		"back": message.Near(known.Edge.Deep/2 + d.Pair.Meeting/2), "half": message.Near(half),
-		"hole": message.Near(known.Strike.Bolt), "deep": message.Near(known.Strike.Deep),
-	})
-	say("bolting.bead", nil)
+	if d.Pair.Pulls {
+		say("bolting.pulls", nil)
+	}
 	return list
 }

@@ -2291,12 +2291,14 @@ export interface components {
             edges?: "" | "rebated" | "rounded";
             /** @enum {string} */
             fixed: "" | "head" | "hinge" | "lock" | "foot";
+            holds?: string;
             /** @description A length in millimetres, exact to the nanometre. */
             lip?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             meeting: number;
             /** @description A length in millimetres, exact to the nanometre. */
             offset?: number;
+            pulls?: boolean;
             slab: components["schemas"]["Slab"];
         };
         Pairing: {

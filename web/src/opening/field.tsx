@@ -181,7 +181,7 @@ export function Ticked({ pointer, text }: { pointer: string; text: string }) {
 	const { view, save } = useOpening();
 	const [error, attempt] = useAttempt();
 	return (
-		<div className="sm:col-span-2">
+		<div>
 			<Checkbox
 				data-field={pointer}
 				checked={!!at(view.opening, pointer)}

@@ -79,7 +79,9 @@ export function HingesStep() {
 					placeholder={say('page.not-measured-yet')}
 					empty={0}
 				/>
-				<Ticked pointer="/hinges/long" text={say('hinges.cut-the-lower-recesses-a')} />
+				<div className="sm:col-span-2">
+					<Ticked pointer="/hinges/long" text={say('hinges.cut-the-lower-recesses-a')} />
+				</div>
 			</section>
 		</>
 	);
@@ -326,7 +328,11 @@ function Hollowed() {
 	const { view, leaf } = useOpening();
 	const said = [...view.plan.findings, ...leaf.findings].some((f) => f.code.startsWith('jamb-hollow'));
 	if (!said && !view.opening.hinges.hollow) return null;
-	return <Ticked pointer="/hinges/hollow" text={say('hinges.hollow-the-hinge-edge-to')} />;
+	return (
+		<div className="sm:col-span-2">
+			<Ticked pointer="/hinges/hollow" text={say('hinges.hollow-the-hinge-edge-to')} />
+		</div>
+	);
 }
 
 /** Marks are the marks of each hinge, on the slab and in the jamb. */

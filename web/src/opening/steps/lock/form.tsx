@@ -74,7 +74,7 @@ export function LockStep() {
 					pointer="/lock/second"
 					label={say('lock.a-second-one-above-or')}
 					none={say('page.none')}
-					kinds={['bolt', 'latch']}
+					kinds={['bolt', 'latch', 'surface']}
 				/>
 				{lock.second && (
 					<LengthField
@@ -85,6 +85,22 @@ export function LockStep() {
 					/>
 				)}
 				{view.opening.pair && (
+					<>
+						<Choose
+							pointer="/pair/holds"
+							label={say('lock.the-fixed-door-has')}
+							row
+							unset="both"
+							options={[
+								{ value: 'both', text: say('lock.two-bolts'), remove: true },
+								{ value: 'top', text: say('lock.one-at-the-top') },
+								{ value: 'none', text: say('page.none') },
+							]}
+						/>
+						<Ticked pointer="/pair/pulls" text={say('lock.show-handles')} />
+					</>
+				)}
+				{view.opening.pair && view.opening.pair.holds !== 'none' && (
 					<Pick
 						pointer="/pair/bolts"
 						label={say('lock.bolts-of-the-fixed-leaf')}
