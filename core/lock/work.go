@@ -87,42 +87,8 @@ func Fit(p Plan, d trade.Hardware, into Into) Work {
 			Hole: h, Down: above(p.Slab, h.Up), In: fromEdge(in(p.Backset, h.Off), into.LeftOn), Bit: bit(bits, h.Dia),
 		})
 	}
-	if e := d.Edge; e.Deep > 0 {
-		cut := EdgeCut{
-			Down: above(p.Slab, e.Up), Long: e.Long, Wide: e.Wide,
-			Deep: figure.Sum(0, figure.Term{Label: "term.hardware-depth", Value: e.Deep, Source: figure.Choice}),
-		}
-		if d.Case.Deep > 0 {
-			cut.Deep = figure.Sum(
-				0,
-				figure.Term{Label: "term.case-depth", Value: d.Case.Deep, Source: figure.Choice},
-				figure.Term{Label: "term.clear-behind", Value: max(e.Deep-d.Case.Deep, 0), Source: figure.Rule},
-			)
-		}
-		cut.Deep = fromEdge(cut.Deep, into.LeftOn)
-		if e.Bore > 0 {
-			cut.Bit = bit(bits, e.Bore)
-			if narrow := bit(bits, d.Case.Thick); into.Tight && narrow > 0 && d.Case.Thick > 0 {
-				cut.Bit = min(cut.Bit, narrow)
-			}
-			if cut.Wide = cut.Bit; cut.Bit == 0 {
-				cut.Wide = e.Bore
-			}
-			if d.Case.High > cut.Wide+trade.BitUnder {
-				cut.Square = d.Case.High
-			}
-		} else {
-			cut.Bit = largest(bits, e.Wide)
-		}
-		cut.Wall = figure.Sum(
-			0,
-			figure.Term{Label: "term.half-thickness", Value: half, Source: figure.Reading},
-			figure.Term{Label: "term.half-bore", Value: -cut.Wide / 2, Source: figure.Choice},
-		)
-		if d.Plate.Wide > 0 {
-			cut.Cover = (d.Plate.Wide - cut.Wide) / 2
-		}
-		w.Edge = &cut
+	if d.Edge.Deep > 0 {
+		w.Edge = inEdge(p, d, into)
 	}
 	if d.Plate.Long > 0 {
 		w.Plate = &Recess{Top: above(above(p.Slab, d.Plate.Up), d.Plate.Long/2), Plate: d.Plate}
@@ -147,6 +113,46 @@ func Fit(p Plan, d trade.Hardware, into Into) Work {
 		)})
 	}
 	return w
+}
+
+// inEdge is the bore or the slot of a piece of hardware in the edge.
+func inEdge(p Plan, d trade.Hardware, into Into) *EdgeCut {
+	e := d.Edge
+	cut := EdgeCut{
+		Down: above(p.Slab, e.Up), Long: e.Long, Wide: e.Wide,
+		Deep: figure.Sum(0, figure.Term{Label: "term.hardware-depth", Value: e.Deep, Source: figure.Choice}),
+	}
+	if d.Case.Deep > 0 {
+		cut.Deep = figure.Sum(
+			0,
+			figure.Term{Label: "term.case-depth", Value: d.Case.Deep, Source: figure.Choice},
+			figure.Term{Label: "term.clear-behind", Value: max(e.Deep-d.Case.Deep, 0), Source: figure.Rule},
+		)
+	}
+	cut.Deep = fromEdge(cut.Deep, into.LeftOn)
+	if e.Bore > 0 {
+		cut.Bit = bit(into.Bits, e.Bore)
+		if narrow := bit(into.Bits, d.Case.Thick); into.Tight && narrow > 0 && d.Case.Thick > 0 {
+			cut.Bit = min(cut.Bit, narrow)
+		}
+		if cut.Wide = cut.Bit; cut.Bit == 0 {
+			cut.Wide = e.Bore
+		}
+		if d.Case.High > cut.Wide+trade.BitUnder {
+			cut.Square = d.Case.High
+		}
+	} else {
+		cut.Bit = largest(into.Bits, e.Wide)
+	}
+	cut.Wall = figure.Sum(
+		0,
+		figure.Term{Label: "term.half-thickness", Value: into.Thickness / 2, Source: figure.Reading},
+		figure.Term{Label: "term.half-bore", Value: -cut.Wide / 2, Source: figure.Choice},
+	)
+	if d.Plate.Wide > 0 {
+		cut.Cover = (d.Plate.Wide - cut.Wide) / 2
+	}
+	return &cut
 }
 
 func above(f figure.Figure, up measure.Length) figure.Figure {

@@ -32,6 +32,7 @@ type Work struct {
 	Lifts   bool    // the slab is lifted: by two where it is heavy and two are there
 	Alone   float64 // more minutes for one who handles a heavy slab alone
 	Dries   int     // minutes that what comes after it waits
+	Some    bool    // only some openings have it: it does not count in how long a usual one takes
 	Source  string
 }
 
@@ -43,24 +44,24 @@ const workGuess = "common practice; minutes are assumed"
 // Works, in trade order.
 var Works = []Work{
 	{ID: "measure", Step: "measure", Minutes: 4, Each: 1, Place: AtOpening, Source: workGuess},
-	{ID: "lie", Step: "slab", Minutes: 5, Place: AtOpening, Lifts: true, Alone: 4, Source: workGuess},
-	{ID: "fill", Step: "hinges", Minutes: 6, Each: 4, Place: AtOpening, Tool: "filler", Dries: 60, Source: workGuess},
+	{ID: "lie", Some: true, Step: "slab", Minutes: 5, Place: AtOpening, Lifts: true, Alone: 4, Source: workGuess},
+	{ID: "fill", Some: true, Step: "hinges", Minutes: 6, Each: 4, Place: AtOpening, Tool: "filler", Dries: 60, Source: workGuess},
 	{ID: "cut", Step: "cut", Minutes: 6, Each: 5, Place: Outside, Tool: "saw", Lifts: true, Alone: 5, Source: workGuess},
 	{
-		ID: "insert", Step: "cut", Minutes: 10, Each: 10, Place: AtTrestles, Tool: "glue", Dries: TapeMinutes,
+		ID: "insert", Some: true, Step: "cut", Minutes: 10, Each: 10, Place: AtTrestles, Tool: "glue", Dries: TapeMinutes,
 		Source: "common practice: 20 minutes to handle under tape, a night in clamps",
 	},
 	{ID: "seal", Step: "cut", Minutes: 8, Place: AtTrestles, Tool: "brush", Dries: 30, Source: workGuess},
 	{ID: "pockets", Step: "hinges", Minutes: 3, Each: 7, Place: AtTrestles, Tool: "router", Source: workGuess},
 	{ID: "bores", Step: "lock", Minutes: 8, Each: 14, Place: AtTrestles, Tool: "drill", Source: workGuess},
-	{ID: "case", Step: "lock", Minutes: 4, Each: 6, Place: AtOpening, Source: workGuess},
+	{ID: "case", Some: true, Step: "lock", Minutes: 4, Each: 6, Place: AtOpening, Source: workGuess},
 	{ID: "jamb", Step: "hinges", Minutes: 4, Each: 8, Place: AtOpening, Tool: "router", Source: workGuess},
 	{ID: "hang", Step: "hinges", Minutes: 8, Each: 2, Place: AtOpening, Lifts: true, Alone: 8, Source: workGuess},
 	{ID: "try", Step: "try", Minutes: 20, Place: AtOpening, Lifts: true, Alone: 6, Source: workGuess},
-	{ID: "service", Step: "try", Minutes: 30, Place: AtOpening, Source: workGuess},
+	{ID: "service", Some: true, Step: "try", Minutes: 30, Place: AtOpening, Source: workGuess},
 	{ID: "strike", Step: "lock", Minutes: 4, Each: 10, Place: AtOpening, Tool: "bush", Source: workGuess},
 	{ID: "stops", Step: "stops", Minutes: 18, Place: AtOpening, Source: workGuess},
-	{ID: "coat", Step: "log", Minutes: 14, Place: AtOpening, Tool: "brush", Dries: 240, Source: workGuess},
+	{ID: "coat", Some: true, Step: "log", Minutes: 14, Place: AtOpening, Tool: "brush", Dries: 240, Source: workGuess},
 	{ID: "sign", Step: "log", Minutes: 4, Place: AtOpening, Source: workGuess},
 }
 

@@ -78,18 +78,6 @@ func Plane(side frame.Side) Means {
 	}[side]
 }
 
-// Bored is a lock that was bored before its edge was down.
-type Bored struct {
-	At   float64 // its height up the slab, mm
-	Left float64 // what must still come off the lock edge there, for its backset to be right, mm
-}
-
-// boredWithin is how far from right a backset may be, in mm. Common practice: a latch and its handles take that up.
-const boredWithin = 0.5
-
-// Down reports whether the lock edge is down as far as a lock that was bored wants it.
-func (h *Hung) Down() bool { return h.Bored == nil || h.Bored.Left <= boredWithin }
-
 // Way is one way to bring the margins in.
 type Way struct {
 	Uses    Means

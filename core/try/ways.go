@@ -172,51 +172,6 @@ func (s *search) plan(moves []float64, up float64) {
 	}
 }
 
-// narrowed is a slab whose hinge edge is planed until its lock margin is in, with the recesses let in by as much; ok is
-// false where the lock edge may be planed instead, or nothing has to come off.
-func (s *search) narrowed(t tally) (_ tally, ok bool) {
-	if s.With&PlaneHinge == 0 || s.Fixed[frame.Hinge] || s.Bored == nil && !s.Fixed[frame.Lock] {
-		return t, false
-	}
-	j, m := s.sides[frame.Lock], s.Margins[frame.Lock]
-	shift := s.shifts(frame.Lock, t.pins, t.up)
-	by := s.bored([3]float64{})
-	off := s.plane(frame.Lock, j, [2]float64{shift[0] + by[0], shift[1] + by[2]})
-	off[1] = (off[0] + off[2]) / 2
-	if max(off[0], off[2]) < leastPlaned {
-		return t, false
-	}
-	t.hinge, t.trips, t.uses = off, 1, t.uses|PlaneHinge
-	for end, pin := range [2]float64{s.Pins[0], s.Pins[len(s.Pins)-1]} {
-		t.pins[end] -= off[0] + (off[2]-off[0])*(pin-m[0].At)/j.length
-	}
-	t.minutes += trade.PlaneMinutes + wood(off, j.length) + trade.LetInMinutes*float64(len(s.Pins))
-	return t, true
-}
-
-// leastPlaned is the least, in mm, that a hand planes off an edge: a shaving or two.
-const leastPlaned = 0.2
-
-// bored is what may come off the lock edge instead of off: where a lock was bored in it, just what its backset wants.
-func (s *search) bored(off [3]float64) [3]float64 {
-	if s.Bored == nil {
-		return off
-	}
-	m := s.Margins[frame.Lock]
-	f := (s.Bored.At - m[0].At) / (m[len(m)-1].At - m[0].At)
-	lack := s.Bored.Left - offAt(off, f)
-	if math.Abs(lack) <= boredWithin && s.Bored.Left > boredWithin {
-		return off
-	}
-	if s.Bored.Left <= boredWithin { // it is down already
-		return [3]float64{}
-	}
-	for i := range off {
-		off[i] = s.Bored.Left
-	}
-	return off
-}
-
 // each tries each set of edges planed.
 func (s *search) each(bare tally, unsure float64) {
 	var as [len(edges)][2]edge // each as it is, and planed
