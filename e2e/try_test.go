@@ -356,6 +356,8 @@ func TestADoorThatHangsAlready(t *testing.T) {
 	api := "/api/jobs" + strings.TrimSuffix(strings.TrimPrefix(u.js("location.pathname"), "/j"), "/try")
 	at := strings.LastIndexByte(api, '/')
 	api = api[:at] + "/openings" + api[at:]
+	u.click(`[data-settle-at="/slab/width"]`)
+	u.until("its key leads to its width", `document.activeElement?.dataset.field === '/slab/width'`)
 	u.click(`[data-field="wrong-sticks"]`)
 	u.says("Where it rubs, say so instead of a gap.")
 	for field, v := range map[string]string{"/slab/width": "820", "/slab/length": "2023", "/slab/thickness": "35"} {

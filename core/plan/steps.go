@@ -69,6 +69,9 @@ func progress(d site.Opening, p Plan) (list []Progress, next job.Step) {
 		switch {
 		case !answered:
 			n.State, n.Says = Waits, "step-waits."+message.ID(step)
+			if d.Service != nil && step != job.StepLog {
+				n.Says = "step-now.hung-sizes"
+			}
 			if clash && step != job.StepMeasure {
 				n.Says = "step-now.clash"
 			}
@@ -86,6 +89,9 @@ func progress(d site.Opening, p Plan) (list []Progress, next job.Step) {
 			n.Says = "step-now.more"
 		default:
 			n.Says = "step-open." + message.ID(step)
+			if d.Service != nil && step == job.StepTry {
+				n.Says = "step-now.hung-gaps"
+			}
 		}
 		if stopped && answered {
 			n.Says = "step-now.wrong"

@@ -3,6 +3,7 @@ import { useLocation, useNavigate } from 'react-router';
 import type { Plan } from '../api/client';
 import { say } from '../words/texts';
 import { stepName } from '../words/trade';
+import { useOpening } from './state';
 
 /** fieldOf finds the field at a JSON pointer, or else what settles the part of the opening that it is in. */
 function fieldOf(pointer: string): HTMLElement | null {
@@ -61,16 +62,19 @@ export function SettleKey({
 	to: (step: string) => string;
 }) {
 	const go = useNavigate();
+	const { view } = useOpening();
 	if (f.gravity === 'note' || !f.pointer || !f.at) return null;
-	const here = f.at === step;
+	// A door that hangs already has its sizes on its own first step.
+	const at = view.plan.steps.some((s) => s.step === f.at) ? f.at : f.step;
+	const here = at === step;
 	return (
 		<button
 			type="button"
 			className="btn btn-sm min-h-11 max-lg:min-h-11 no-print mt-1"
 			data-settle-at={f.pointer}
-			onClick={() => (here ? settle(f.pointer) : go(to(f.at), { state: { settle: f.pointer } }))}
+			onClick={() => (here ? settle(f.pointer) : go(to(at), { state: { settle: f.pointer } }))}
 		>
-			{here ? say('door.settle-here') : say('door.settle-at', { step: stepName(f.at) })}
+			{here ? say('door.settle-here') : say('door.settle-at', { step: stepName(at) })}
 		</button>
 	);
 }
