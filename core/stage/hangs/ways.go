@@ -45,6 +45,9 @@ func (h *tries) way(d site.Opening, w try.Way, names []message.ID) TryWay {
 		if !p.Side.Upright() {
 			reach = edgeReach(*h.tried.Made, frame.Head)
 		}
+		if off.Deeper {
+			does("do.leaves-off", nil)
+		}
 		v.Does = append(v.Does, planes(off, len(p.Passes(reach)), w.Hanging))
 		if off.Deeper {
 			does("do.recesses-deeper", nil)
