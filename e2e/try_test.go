@@ -388,3 +388,45 @@ func TestADoorThatHangsAlready(t *testing.T) {
 	u.click("[data-sign]")
 	u.until("signed", `document.querySelector('[data-signed]')?.innerText.includes('Wren')`)
 }
+
+// A slab that came bored is too wide: its hinge edge comes down and its recesses go in, never its lock edge. And where the
+// hinge edge is fitted first, the sheet begins with it.
+func TestABoredSlabThatIsTooWide(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/kit/tern-house")
+	u.until("the kit", `document.querySelector('[data-field="hinge-first"]')`)
+	u.click(`[data-field="hinge-first"]`)
+	u.until("it is kept", `document.querySelector('[data-field="hinge-first"]').checked`)
+	u.open("/j/tern-house/beam/cut")
+	u.until("the hinge edge first", `document.querySelector('[data-edge]')?.dataset.edge === 'hinge'`)
+
+	u.open("/j/tern-house/beam/try")
+	u.click("[data-record-cut]")
+	u.until("it hangs", `document.querySelector('[data-hang="1"]')`)
+	c, api := client{url: u.p.URL}, "/api/jobs/tern-house/openings/beam"
+	var v struct{ Opening job.Opening }
+	tag, err := c.send(t, "GET", api, "", "", &v)
+	require.NoError(t, err)
+	for _, g := range []struct {
+		side string
+		at   int
+		gap  float64
+	}{
+		{"lock", 100, 0.5}, {"lock", 950, 0.5}, {"lock", 1750, 0.5}, {"hinge", 100, 3}, {"hinge", 1750, 3},
+		{"head", 100, 3}, {"head", 650, 3}, {"foot", 100, 19}, {"foot", 650, 19},
+	} {
+		tag, err = c.send(t, "PATCH", api+"?label=gap", tag, fmt.Sprintf(
+			`[{"op": "add", "path": "/tried/0/hangs/0/gaps/-", "value": {"id": "%s%d", "kind": "gap", "offer": %q, "side": %q, "at": %d, "value": %g}}]`,
+			g.side, g.at, v.Opening.Tried[0].Hangs[0].ID, g.side, g.at, g.gap,
+		), &v)
+		require.NoError(t, err)
+	}
+	u.says("Take the leaves off the slab.")
+	u.says("Let the slab's recesses in by as much as was planed off beside each, flat.")
+	u.click("[data-did-it]")
+	u.until("hung again", `document.querySelector('[data-hang="2"]')`)
+	for _, p := range u.opening(api).Tried[0].Hangs[1].Did.Planed {
+		assert.NotEqual(t, frame.Lock, p.Side)
+		assert.Equal(t, p.Side == frame.Hinge, p.Deeper)
+	}
+}
