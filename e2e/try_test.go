@@ -412,8 +412,15 @@ func TestABoredSlabThatIsTooWide(t *testing.T) {
 		at   int
 		gap  float64
 	}{
-		{"lock", 100, 0.5}, {"lock", 950, 0.5}, {"lock", 1750, 0.5}, {"hinge", 100, 3}, {"hinge", 1750, 3},
-		{"head", 100, 3}, {"head", 650, 3}, {"foot", 100, 19}, {"foot", 650, 19},
+		{"lock", 100, 0.5},
+		{"lock", 950, 0.5},
+		{"lock", 1750, 0.5},
+		{"hinge", 100, 3},
+		{"hinge", 1750, 3},
+		{"head", 100, 3},
+		{"head", 650, 3},
+		{"foot", 100, 19},
+		{"foot", 650, 19},
 	} {
 		tag, err = c.send(t, "PATCH", api+"?label=gap", tag, fmt.Sprintf(
 			`[{"op": "add", "path": "/tried/0/hangs/0/gaps/-", "value": {"id": "%s%d", "kind": "gap", "offer": %q, "side": %q, "at": %d, "value": %g}}]`,
