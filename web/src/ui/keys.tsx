@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useLayoutEffect, useState } from 'react';
 import { say, type TextId } from '../words/texts';
 import { Checkbox } from './checkbox';
 import { Dialog } from './dialog';
@@ -110,7 +110,8 @@ function forPage(e: KeyboardEvent): boolean {
  * browser.
  */
 export function useShortcuts(does: Partial<Record<keyof typeof table, (e: KeyboardEvent) => unknown>>) {
-	useEffect(() => {
+	// With what is drawn: a key that follows a card at once is for that card.
+	useLayoutEffect(() => {
 		const down = (e: KeyboardEvent) => {
 			const name = pressed(e);
 			for (const [id, s] of shortcuts) {
