@@ -49,6 +49,7 @@ type EntryOf struct {
 	Prep      int      `json:"prep" doc:"Minutes of going there and setting the tool."`
 	Hands     int      `json:"hands"`
 	Alone     string   `json:"alone" doc:"How one does it alone with a heavy slab; empty where that is not asked."`
+	More      int      `json:"more" doc:"Minutes that it takes longer for that."`
 	Sets      string   `json:"sets" doc:"What is set for it; empty where it stands so already, or nothing is."`
 	Dries     string   `json:"dries" doc:"How long what comes after it waits; empty where it does not."`
 	While     string   `json:"while" doc:"What dries meanwhile; empty for nothing."`
@@ -190,7 +191,7 @@ func (p printer) entry(d day.Day, t day.Task, m day.Mark) EntryOf {
 	}
 	x.Place = p.voice.Text(t.Place.Name())
 	if t.Alone != "" {
-		x.Alone = p.voice.Text(t.Alone)
+		x.Alone, x.More = p.voice.Text(t.Alone), t.More
 	}
 	if end, ok := d.Minute(m.Done); ok {
 		to := d.Moment(end)

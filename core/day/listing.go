@@ -144,7 +144,8 @@ func (l *listing) lift(t *Task, w trade.Work) {
 		t.Hands = 2
 		return
 	}
-	t.Alone, t.Minutes = w.Lone(), t.Minutes+int(math.Ceil(w.Alone))
+	t.Alone, t.More = w.Lone(), int(math.Ceil(w.Alone))
+	t.Minutes += t.More
 	if !slices.Contains(l.heavy, t.Opening) {
 		l.heavy = append(l.heavy, t.Opening)
 	}

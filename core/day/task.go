@@ -23,6 +23,7 @@ type Task struct {
 	Minutes   int
 	Hands     int        // 1 or 2
 	Alone     message.ID // how one does it alone with a heavy slab; empty where that is not asked
+	More      int        // minutes of Minutes that it takes for that
 	Dries     int        // minutes after it until what waits for it can begin
 	After     []int      // the tasks that it waits for, by their place in the list
 	Ready     int        // not before this minute

@@ -1248,6 +1248,11 @@ export interface components {
             mark: components["schemas"]["Mark"];
             /** Format: int64 */
             minutes: number;
+            /**
+             * Format: int64
+             * @description Minutes that it takes longer for that.
+             */
+            more: number;
             name: string;
             opening: string;
             openingId: string;

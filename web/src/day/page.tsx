@@ -242,7 +242,7 @@ function Now({ entry: e, mark }: Marked) {
 				{where(e)}
 				{e.sets && `; ${say('day.sets', { tool: e.sets })}`}
 			</p>
-			{e.alone && <p className="text-lg mb-3">{say('day.alone', { how: e.alone })}</p>}
+			{e.alone && <p className="text-lg mb-3">{say('day.alone', { how: e.alone, more: e.more })}</p>}
 			<div className="grid grid-cols-2 sm:flex gap-3">
 				<button
 					type="button"
@@ -306,7 +306,7 @@ function Line({ entry: e, mark }: Marked) {
 						{[
 							`${say('day.minutes-min', { minutes: e.minutes })}, ${where(e)}`,
 							e.sets && say('day.sets', { tool: e.sets }),
-							e.alone && say('day.alone', { how: e.alone }),
+							e.alone && say('day.alone', { how: e.alone, more: e.more }),
 							e.dries && say('day.dries', { time: e.dries }),
 							e.while && say('day.while', { task: e.while }),
 							e.mark.late && say('day.late', { minutes: e.mark.late }),
