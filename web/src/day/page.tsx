@@ -242,7 +242,11 @@ function Now({ entry: e, mark }: Marked) {
 				{where(e)}
 				{e.sets && `; ${say('day.sets', { tool: e.sets })}`}
 			</p>
-			{e.alone && <p className="text-lg mb-3">{say('day.alone', { how: e.alone, more: e.more })}</p>}
+			{e.alone && (
+				<p className="text-lg mb-3 first-letter:uppercase">
+					{say('day.alone', { how: e.alone, more: e.more })}
+				</p>
+			)}
 			<div className="grid grid-cols-2 sm:flex gap-3">
 				<button
 					type="button"
