@@ -140,6 +140,13 @@ func lockChoices(j job.Job, c lock.Choice) []choice {
 	if r, ok := c.HeldTo(); ok {
 		held = r.Name()
 	}
+	when, edge := message.ID("differs.once-it-fits"), message.ID("differs.as-made")
+	if c.When == lock.First {
+		when = "differs.bored-first"
+	}
+	if c.Tight {
+		edge = "differs.tight"
+	}
 	return []choice{
 		{
 			"differs.lock",
@@ -150,6 +157,8 @@ func lockChoices(j job.Job, c lock.Choice) []choice {
 		{"differs.backset", message.Exact(c.Backset)},
 		{"differs.height", height},
 		{"differs.held-to", held},
+		{"differs.when", when},
+		{"differs.edge-bored", edge},
 		{"differs.second", name(c.Second, message.Message{ID: "differs.none"})},
 	}
 }

@@ -79,6 +79,7 @@ func hinges(c, from hinge.Choice) hinge.Choice {
 func latch(c, from lock.Choice) lock.Choice {
 	c.Hardware, c.Backset, c.Bore, c.Second, c.Above = from.Hardware, from.Backset, from.Bore, from.Second, from.Above
 	c.Reach, c.Lowest, c.Highest = from.Reach, from.Lowest, from.Highest
+	c.When, c.Tight = from.When, from.Tight
 	if c.From == lock.FromHandle && from.From == lock.FromHandle {
 		c.Handle = from.Handle
 	}

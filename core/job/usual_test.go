@@ -26,7 +26,7 @@ func TestChoicesAreTaken(t *testing.T) {
 	from.Swing.Pin = mm(6)
 	from.Lock = lock.Choice{
 		From: lock.FromHandle, Handle: mm(1040), Backset: mm(44), Bore: mm(22), Hardware: "bathroom-64", Strike: mm(990),
-		Reach: "uk",
+		Reach: "uk", When: lock.First, Tight: true,
 	}
 
 	plain := NewOpening("b", "Bath", measure.Millimetres)
@@ -39,6 +39,8 @@ func TestChoicesAreTaken(t *testing.T) {
 	assert.Equal(t, mm(6), got.Swing.Pin)
 	assert.Equal(t, "bathroom-64", got.Lock.Hardware)
 	assert.Equal(t, mm(1040), got.Lock.Handle)
+	assert.Equal(t, lock.First, got.Lock.When, "the house's school")
+	assert.True(t, got.Lock.Tight)
 	assert.Zero(t, got.Lock.Strike, "the other jamb's strike is not this one's")
 	assert.NoError(t, got.Check())
 

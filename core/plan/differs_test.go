@@ -8,6 +8,7 @@ import (
 
 	"kindmargin/core/choice"
 	"kindmargin/core/job"
+	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 )
 
@@ -22,6 +23,7 @@ func TestWhatIsCopiedIsSaid(t *testing.T) {
 	), measure.FromMM(2.5)
 	b.Hinges.Count = 3
 	b.Lock.Hardware, b.Lock.Backset, b.Lock.Handle = "bathroom-64", measure.FromMM(44), measure.FromMM(1040)
+	b.Lock.When = lock.First
 	assert.Equal(
 		t, "margins: Still to be painted → Pre-finished, tight; margin at the lock side: by the set → 2.2 mm",
 		all(choice.Differs(j, job.PartMargins, a, b), "; "),
@@ -35,6 +37,7 @@ func TestWhatIsCopiedIsSaid(t *testing.T) {
 		"lock: a latch, bore 22 mm → bathroom lock, 64 mm case",
 		"backset: 60 mm → 44 mm",
 		"height by: 1000 mm above the floor → 1040 mm above the floor",
+		"bored: once the door fits → on the trestles first",
 	}, "\n"), all(choice.Differs(j, job.PartLock, a, b), "\n"))
 	for _, p := range job.Parts {
 		assert.Empty(t, choice.Differs(j, p, a, a))
