@@ -86,7 +86,7 @@ func sentences(t *testing.T, path string) (list []string) {
 // readers are the places that look at words, and may: what people, foreign files and old files wrote.
 var readers = map[string]int{
 	"core/job/file.go":       2, // a choice of old files
-	"core/schedule/cells.go": 3, // sizes, as people write them
+	"core/schedule/cells.go": 1, // sizes, as people write them
 	"store/open.go":          1, // the first bytes of a data file
 	"version.go":             1, // the changelog's headings
 }

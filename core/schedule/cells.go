@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
@@ -143,26 +144,27 @@ func (r *reading) read(id, text string, u measure.Unit, p Placed) {
 	})
 }
 
-// size reads the sizes of a slab in one cell, as "762 × 1981 × 35", "762 x 1981 mm", `2' 6" by 6' 8"`: the smaller of
-// the first two is the width, since a slab is higher than wide, the third its thickness. A unit after the last one is
-// that of all.
+// between are the signs between the sizes of a cell.
+var between = strings.NewReplacer(" by ", "×", "X", "×", "x", "×", "*", "×")
+
+// size reads the sizes of a slab in one cell, as "762 × 1981 × 35", "76.2 x 198.1 cm", `2' 6" by 6' 8"`: the smaller of
+// the first two is the width, since a slab is higher than wide, the third its thickness. The unit behind the last one is
+// that of each that has none.
 func (r *reading) size(text string, u measure.Unit) {
-	parts := strings.FieldsFunc(strings.NewReplacer(" by ", "×", " X ", "×", " x ", "×", "X", "×", "x", "×", "*", "×").Replace(text),
-		func(c rune) bool { return c == '×' })
+	parts := strings.FieldsFunc(between.Replace(text), func(c rune) bool { return c == '×' })
 	if len(parts) < 2 || len(parts) > 3 {
 		r.fault("size", "refused.schedule-size", message.Args{"given": message.Quote(text)})
 		return
 	}
-	for _, unit := range []struct {
-		sign string
-		is   measure.Unit
-	}{{"mm", measure.Millimetres}, {"in", measure.Inches}, {"inches", measure.Inches}} {
-		if strings.HasSuffix(strings.TrimSpace(parts[len(parts)-1]), unit.sign) {
-			u = unit.is
-		}
+	unit := strings.TrimLeftFunc(parts[len(parts)-1], func(c rune) bool { return !isUnit(c) })
+	if strings.ContainsFunc(unit, unicode.IsNumber) { // more than one: 6' 8"
+		unit = ""
 	}
 	var sizes [3]measure.Length
 	for i, part := range parts {
+		if !strings.ContainsFunc(part, isUnit) {
+			part += unit
+		}
 		l, err := measure.Parse(strings.TrimSpace(part), u)
 		if err != nil {
 			m, _ := message.Of(err)
@@ -177,6 +179,9 @@ func (r *reading) size(text string, u measure.Unit) {
 		s.Thickness = sizes[2]
 	}
 }
+
+// isUnit reports whether a character is of the unit of a length.
+func isUnit(c rune) bool { return unicode.IsLetter(c) || strings.ContainsRune("'\"′″’”", c) }
 
 // placed is the reading that a column holds: one that says its place, or a usual one, which is taken to be at the usual
 // places, up from the floor, and along from the hinge jamb.

@@ -106,7 +106,7 @@ func eachPlaced(o job.Opening) func(func(Placed, measure.Length) bool) {
 	}
 }
 
-// matchPlaced is the column of a header with a place; n is how many headers before it had the same.
+// matchPlaced is the column of a header with a place: the first of that place that is not used by a header before it.
 func matchPlaced(header string, names Names, used map[string]bool) string {
 	before, after, ok := strings.Cut(header, "@")
 	if !ok {

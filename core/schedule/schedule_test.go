@@ -241,6 +241,10 @@ func TestSizesInOneCell(t *testing.T) {
 		"30 by 80 by 1 3/8 in":   {30 * in, 80 * in, in + 3*in/8},
 		`2' 6" x 6' 8" x 1 3/4"`: {30 * in, 80 * in, in + 3*in/4},
 		"76.2cm * 198.1cm":       {mm(762), mm(1981), 0},
+		"76,2 × 198,1 × 3,5 cm":  {mm(762), mm(1981), mm(35)},
+		`30 x 80"`:               {30 * in, 80 * in, 0},
+		`30½ x 80 inches`:        {30*in + in/2, 80 * in, 0},
+		`2' 6 x 6' 8"`:           {30 * in, 80 * in, 0},
 	} {
 		rows := Read(job.NewJob("j", "J", measure.Millimetres), Table{
 			Rows: [][]string{{"Door", "W x H x T"}, {"Study", text}}, Columns: Match([]string{"Door", "W x H x T"}, words.Everywhere),
