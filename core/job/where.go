@@ -10,8 +10,10 @@ func StepOf(pointer string) Step {
 		switch names[1] {
 		case "slab":
 			return StepSlab
-		case "edges":
+		case "edges", "lip":
 			return StepSwing
+		case "holds", "bolts", "pulls":
+			return StepLock
 		}
 	}
 	return stepOf[names[0]]
