@@ -314,6 +314,18 @@ func (u person) finish(next string) {
 	))
 }
 
+// signOff finishes what is left once the door fits, and signs it off.
+func (u person) signOff(who string) {
+	u.t.Helper()
+	u.finish("/lock")
+	u.finish("/stops")
+	u.finish("/log")
+	u.do(chromedp.Focus(`[data-field="who"]`))
+	u.keys(who)
+	u.click("[data-sign]")
+	u.until("signed", fmt.Sprintf(`document.querySelector('[data-signed]')?.innerText.includes(%q)`, who))
+}
+
 // step goes to a step by its place in the strip.
 func (u person) step(name string) {
 	u.t.Helper()

@@ -5,7 +5,6 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 
 	"kindmargin/core/frame"
@@ -97,11 +96,5 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	assert.Zero(t, rubs)
 	assert.LessOrEqual(t, off, 1)
 	u.until("it fits at the first hang", `document.querySelector('[data-fits]')`)
-	u.finish("/lock")
-	u.finish("/stops")
-	u.finish("/log")
-	u.do(chromedp.Focus(`[data-field="who"]`))
-	u.keys("Wren")
-	u.click("[data-sign]")
-	u.until("signed", `document.querySelector('[data-signed]')?.innerText.includes('Wren')`)
+	u.signOff("Wren")
 }

@@ -228,13 +228,7 @@ func TestAWholeDoor(t *testing.T) {
 				`document.body.innerText.includes('none.jpg cannot be read as a picture')`,
 			)
 
-			u.finish("/lock")
-			u.finish("/stops")
-			u.finish("/log")
-			u.do(chromedp.Focus(`[data-field="who"]`))
-			u.keys("Wren")
-			u.click("[data-sign]")
-			u.until("signed", `document.querySelector('[data-signed]')?.innerText.includes('Wren')`)
+			u.signOff("Wren")
 			req, err := http.NewRequest(
 				http.MethodPatch, u.p.URL+api, strings.NewReader(`[{"op":"add","path":"/room","value":"Loft"}]`),
 			)
@@ -380,13 +374,7 @@ func TestADoorThatHangsAlready(t *testing.T) {
 		w.did(*hangs[len(hangs)-1].Did)
 		u.readGaps(w, api)
 	}
-	u.finish("/lock")
-	u.finish("/stops")
-	u.finish("/log")
-	u.do(chromedp.Focus(`[data-field="who"]`))
-	u.keys("Wren")
-	u.click("[data-sign]")
-	u.until("signed", `document.querySelector('[data-signed]')?.innerText.includes('Wren')`)
+	u.signOff("Wren")
 }
 
 // A slab that came bored is too wide: its hinge edge comes down and its recesses go in, never its lock edge. And where the
