@@ -103,7 +103,12 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 		Season season.Choice `json:"season"`
 		Notes  []job.Note    `json:"notes"`
 		Tried  []job.Tried   `json:"tried"`
-	}{o, cutWhole{o.Cut, o.Cut.Insert}, o.Swing, o.Seen, o.Stops, o.Season, append([]job.Note{}, o.Notes...), append([]job.Tried{}, o.Tried...)})
+	}{
+		o,
+		cutWhole{o.Cut, o.Cut.Insert},
+		o.Swing, o.Seen, o.Stops, o.Season,
+		append([]job.Note{}, o.Notes...), append([]job.Tried{}, o.Tried...),
+	})
 	if err != nil {
 		return o, err
 	}

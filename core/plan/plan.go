@@ -285,7 +285,9 @@ func behind(d site.Opening, leaves []Leaf) (list []linings.Behind) {
 func hangAll(d site.Opening, o opening, leaves []Leaf) {
 	for i, b := range o.bays {
 		l := &leaves[i]
-		in := hangs.Input{Opening: d, Survey: o.read, Bays: o.bays, Leaf: i, Planned: o.planned, Wanted: l.Wanted, Bored: o.bored[i]}
+		in := hangs.Input{
+			Opening: d, Survey: o.read, Bays: o.bays, Leaf: i, Planned: o.planned, Wanted: l.Wanted, Bored: o.bored[i],
+		}
 		if l.Stops != nil {
 			in.Stops = &l.Stops.StopPlan
 		}

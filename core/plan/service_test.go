@@ -34,7 +34,7 @@ func called(t *testing.T, o job.Opening) job.Opening {
 	return o
 }
 
-// all round reads the gaps of a door at its corners and middles.
+// allRound reads the gaps of a door at its corners and middles.
 func allRound(o *job.Opening, gaps frame.Each[[3]float64]) {
 	for _, side := range frame.Sides {
 		places := [3]float64{50, 400, 750}

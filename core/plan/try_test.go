@@ -25,11 +25,11 @@ import (
 // hungDoor is a square opening whose slab was cut and hangs, nothing read beside it.
 func hungDoor(t *testing.T) job.Opening {
 	t.Helper()
-	return hangs1(t, square())
+	return hungOnce(t, square())
 }
 
-// hangs1 is an opening with its slab cut as planned and hung once.
-func hangs1(t *testing.T, o job.Opening) job.Opening {
+// hungOnce is an opening with its slab cut as planned and hung once.
+func hungOnce(t *testing.T, o job.Opening) job.Opening {
 	t.Helper()
 	p := Solve(house, o)
 	require.NotNil(t, p.Leaves[0].Try)
@@ -231,7 +231,7 @@ func TestWhatBrokeIsNamed(t *testing.T) {
 func TestAMachinedEdgeIsNeverPlaned(t *testing.T) {
 	o := square()
 	o.Slab.Machined, o.Slab.Handle = []frame.Side{frame.Lock}, mm(1035)
-	o = hangs1(t, o)
+	o = hungOnce(t, o)
 	read := func(lock, foot float64) {
 		o.Tried[0].Hangs[0].Gaps = nil
 		for _, at := range []float64{100, 1000, 1850} {
@@ -292,7 +292,7 @@ func TestABoredEdgeEndsAtItsBackset(t *testing.T) {
 	for range 40 {
 		o := square()
 		o.Lock.When, o.Cut.LeaveOn = lock.First, job.ToLine
-		o = hangs1(t, o)
+		o = hungOnce(t, o)
 		made := o.Tried[0].Made
 		for i := range made.Lock {
 			made.Lock[i] += mm(2)
@@ -337,7 +337,7 @@ func TestTheRigidBodyAgainstPolygons(t *testing.T) {
 		if n%3 == 2 { // the hinge edge is planed, and the slab follows its hinges
 			o.Slab.Machined, o.Cut.LeaveOn = []frame.Side{frame.Lock}, job.Always3
 		}
-		o = hangs1(t, o)
+		o = hungOnce(t, o)
 		for _, r := range []struct {
 			side frame.Side
 			at   float64

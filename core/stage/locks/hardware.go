@@ -135,7 +135,7 @@ func walls(bore, thick, wall measure.Length, at string) (said site.Findings) {
 		"bore": message.Exact(bore), "thickness": thick, "wall": wall, "least": message.Exact(trade.ThinWall),
 	}
 	switch {
-	case wall < trade.LeastWall-measure.Millimetre/20:
+	case wall < trade.LeastWall:
 		said.Say(site.Care, job.StepLock, at, site.ThinWalls, args)
 	case wall <= trade.ThinWall:
 		said.Say(site.Note, job.StepLock, at, site.WallsUsual, args)
