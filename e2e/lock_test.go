@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"strconv"
 	"testing"
 	"time"
@@ -191,4 +192,21 @@ func TestHardwareBegunFromAnother(t *testing.T) {
 	assert.Equal(t, -72.0, d.Holes[1].Up.MM())
 	assert.Equal(t, -28.0, d.Plate.Up.MM(), "of which nothing was asked")
 	assert.Len(t, d.Cuts, 2)
+}
+
+// The leaves of a pair stand side by side on Measure, Slab and Cut, each with the figures of its own page.
+func TestBothLeavesSideBySide(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/saloon/measure")
+	u.until("both", `document.querySelectorAll('[data-both-leaves] thead th').length === 2`)
+	for n, leaf := range []string{"1", "2"} {
+		u.open("/j/tern-house/saloon/slab")
+		u.click(fmt.Sprintf("[data-leaf=%q]", leaf))
+		u.until("the leaf", fmt.Sprintf(`document.querySelector('[data-leaf=%q]')?.ariaPressed === 'true'`, leaf))
+		for _, id := range []string{"finished-width", "finished-length"} {
+			assert.Equal(t, u.figure(id), u.figure(fmt.Sprintf("both-%d-%s", n+1, id)), id)
+		}
+		u.open("/j/tern-house/saloon/cut")
+		u.until("what comes off both", `document.querySelectorAll('[data-both-leaves] tbody tr').length === 6`)
+	}
 }

@@ -7,6 +7,7 @@ import { say } from '../words/texts';
 import { handName, jambName, stepName } from '../words/trade';
 import { Changed } from './changed';
 import { Clash } from './clash';
+import { BothLeaves } from './leaves';
 import { Onward } from './onward';
 import { SettleKey, useSettle } from './settle';
 import { useOpening } from './state';
@@ -54,6 +55,7 @@ export function Panel({ step, to, walk, shown, pick }: Props) {
 					<Findings list={elsewhere.slice(0, 2)} action={key} />
 				)}
 				{pair && step !== 'measure' && <WhichLeaf which={which} pick={pick} />}
+				{pair && (step === 'slab' || step === 'cut') && <BothLeaves step={step} />}
 				{v.opening.signed && step !== 'log' && (
 					<p className="border-l-8 border-success pl-3 mb-3" data-locked>
 						<Phrase
@@ -75,6 +77,8 @@ export function Panel({ step, to, walk, shown, pick }: Props) {
 					<Findings list={doubtful && step === 'measure' ? findings.slice(1) : findings} action={key} />
 				)}
 				<Form key={which} />
+				{/* The next reading comes first. */}
+				{pair && step === 'measure' && <BothLeaves step={step} />}
 				<Photos step={step} />
 				<Onward step={step} to={to} walk={walk} />
 				<Cautions step={step} />
@@ -86,12 +90,12 @@ export function Panel({ step, to, walk, shown, pick }: Props) {
 /** WhichLeaf chooses the leaf of a pair. */
 function WhichLeaf({ which, pick }: { which: number; pick: (leaf: number) => void }) {
 	return (
-		<fieldset className="join mb-3" aria-label={say('door.leaf')}>
+		<fieldset className="join mb-3 max-w-full" aria-label={say('door.leaf')}>
 			{[1, 2].map((n) => (
 				<button
 					key={n}
 					type="button"
-					className={`btn join-item ${which === n ? 'btn-neutral' : ''}`}
+					className={`btn join-item shrink h-auto min-h-11 py-1 ${which === n ? 'btn-neutral' : ''}`}
 					aria-pressed={which === n}
 					data-leaf={n}
 					onClick={() => pick(n)}
