@@ -19,7 +19,11 @@ export function OpeningFigure({ step: id, setTimes, ...d }: Props) {
 			className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${paper ? 'flex flex-col' : 'no-print'} ${step.tall ?? 'h-[36dvh]'}`}
 			style={{ background: paper ? undefined : 'var(--shade)' }}
 		>
-			{paper ? <div className="relative grow min-h-0">{own}</div> : (own ?? <Opening {...d} shows={step.shows} />)}
+			{paper ? (
+				<div className="relative grow min-h-0">{own}</div>
+			) : (
+				(own ?? <Opening {...d} shows={step.shows} />)
+			)}
 			{d.leaf.drawing && (own === null || step.slider) && (
 				<label className="absolute left-3 top-1 flex max-lg:flex-col lg:items-center lg:gap-2 text-sm text-[var(--on-shade)]">
 					{say('door.gaps-times', { times: d.times })}
