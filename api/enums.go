@@ -58,6 +58,7 @@ func enumerate(r huma.Registry) {
 	enum(r, job.Complaints...)
 	enum(r, load.Slabs, load.Hinges, load.Screws, load.Locks, load.Inserts, load.Packers, load.Tools)
 	enum(r, swing.AllMeets...)
+	enum(r, trade.Means(""), trade.BySaw, trade.ByPlane, trade.ByTableSaw, trade.ByPowerPlane, trade.ByHandPlane, trade.Untouched)
 	enum(r, trade.AtOpening, trade.AtTrestles, trade.Outside)
 	enum(r, lining.Joints...)
 	enum(r, season.Sawns...)

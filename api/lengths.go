@@ -7,7 +7,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/season"
 )
@@ -21,9 +20,9 @@ func (lengthOnWire) Schema(huma.Registry) *huma.Schema {
 	return &huma.Schema{Type: huma.TypeNumber, Description: "A length in millimetres, exact to the nanometre."}
 }
 
-// texts are the lengths, temperatures and percentages of an opening by JSON pointer, formatted for entries in the job's
-// unit; a 0 that means "not given" is left out.
-func texts(o job.Opening, unit measure.Unit) map[string]string {
+// texts are the lengths, temperatures and percentages of an opening or of a part of a kit by JSON pointer, formatted for
+// entries in the job's unit; a 0 that means "not given" is left out.
+func texts(of any, unit measure.Unit) map[string]string {
 	out := map[string]string{}
 	var walk func(v reflect.Value, at string, given bool)
 	walk = func(v reflect.Value, at string, given bool) {
@@ -61,6 +60,6 @@ func texts(o job.Opening, unit measure.Unit) map[string]string {
 			}
 		}
 	}
-	walk(reflect.ValueOf(o), "", false)
+	walk(reflect.ValueOf(of), "", false)
 	return out
 }

@@ -105,7 +105,7 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 		Tried  []job.Tried   `json:"tried"`
 	}{
 		o,
-		cutWhole{o.Cut, o.Cut.Insert},
+		cutWhole{o.Cut, o.Cut.Insert, o.Cut.Means},
 		o.Swing, o.Seen, o.Stops, o.Season,
 		append([]job.Note{}, o.Notes...), append([]job.Tried{}, o.Tried...),
 	})
@@ -128,10 +128,11 @@ func patched(o job.Opening, ops []op, unit measure.Unit) (job.Opening, error) {
 	return after, nil
 }
 
-// cutWhole is a cut with its insert, whatever is said of it.
+// cutWhole is a cut with its insert and its means, whatever is said of them.
 type cutWhole struct {
 	job.Cut
 	Insert job.Insert `json:"insert"`
+	Means  job.Means  `json:"means"`
 }
 
 // apply applies a JSON Patch; its error names the operation that failed.

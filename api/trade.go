@@ -58,6 +58,7 @@ type Trade struct {
 	MarginPlaces  []Named          `json:"marginPlaces" doc:"Of a gap along its edge: foot, middle and head; of head and foot hinge-corner, middle and lock-corner."`
 	Kinds         []KindOf         `json:"kinds"`
 	Instruments   []InstrumentOf   `json:"instruments"`
+	SawGuides     []SawGuide       `json:"sawGuides"`
 	Tapes         []TapeOf         `json:"tapes"`
 	Languages     []Named          `json:"languages" doc:"That a job's sentences can be in."`
 	Handings      []Handing        `json:"handings"`
@@ -95,6 +96,14 @@ type HingeRule struct {
 	ID     string `json:"id"`
 	Name   string `json:"name"`
 	Source string `json:"source"`
+}
+
+// SawGuide is what a saw runs along.
+type SawGuide struct {
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	Note   string `json:"note"`
+	Offset bool   `json:"offset" doc:"Its edge stands off the cut."`
 }
 
 // Named is an option with its name and meaning.
@@ -290,6 +299,9 @@ func (t *tables) fittings() {
 			v.Most = append(v.Most, Sized{side, document.Fine(c.Most[side])})
 		}
 		t.Constructions = append(t.Constructions, v)
+	}
+	for _, g := range trade.SawGuides {
+		t.SawGuides = append(t.SawGuides, SawGuide{g.ID, t.Text(g.Name()), t.Text(g.Note()), g.Offset})
 	}
 	for _, r := range trade.HingeRules {
 		t.HingeRules = append(t.HingeRules, HingeRule{r.ID, t.Text(r.Name()), r.Source})

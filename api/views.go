@@ -14,19 +14,20 @@ import (
 
 // JobHead is a job without its openings.
 type JobHead struct {
-	ID       string       `json:"id"`
-	Name     string       `json:"name"`
-	Unit     measure.Unit `json:"unit"`
-	Tape     measure.Tape `json:"tape"`
-	Language job.Language `json:"language" doc:"The English of its sentences; empty for the one that the unit suggests."`
-	Presets  []job.Preset `json:"presets"`
-	Kit      job.Kit      `json:"kit"`
-	Usual    []Usual      `json:"usual" doc:"What new openings begin with, where that was chosen."`
-	Version  int64        `json:"version"`
-	Openings int          `json:"openings"`
-	Touched  string       `json:"touched,omitempty" doc:"When an opening was changed last, RFC 3339; in the list of jobs alone."`
-	Removed  bool         `json:"removed" doc:"Taken off the list of jobs."`
-	Broken   string       `json:"broken,omitempty" doc:"Why it cannot be opened; then only its name and ID are told."`
+	ID       string            `json:"id"`
+	Name     string            `json:"name"`
+	Unit     measure.Unit      `json:"unit"`
+	Tape     measure.Tape      `json:"tape"`
+	Language job.Language      `json:"language" doc:"The English of its sentences; empty for the one that the unit suggests."`
+	Presets  []job.Preset      `json:"presets"`
+	Kit      job.Kit           `json:"kit"`
+	Saw      map[string]string `json:"saw" doc:"The lengths of the kit's saw as they are entered, by JSON pointer."`
+	Usual    []Usual           `json:"usual" doc:"What new openings begin with, where that was chosen."`
+	Version  int64             `json:"version"`
+	Openings int               `json:"openings"`
+	Touched  string            `json:"touched,omitempty" doc:"When an opening was changed last, RFC 3339; in the list of jobs alone."`
+	Removed  bool              `json:"removed" doc:"Taken off the list of jobs."`
+	Broken   string            `json:"broken,omitempty" doc:"Why it cannot be opened; then only its name and ID are told."`
 }
 
 // OpeningRow is an opening as the walk shows it.
@@ -172,7 +173,7 @@ type NewOpening struct {
 func headView(h store.Head) JobHead {
 	v := JobHead{
 		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language,
-		Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Usual: []Usual{},
+		Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Saw: texts(h.Kit.Saw, h.Unit), Usual: []Usual{},
 		Version: h.Version, Openings: h.Openings, Touched: h.Touched, Removed: h.Removed,
 	}
 	if h.Broken != nil {

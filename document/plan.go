@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/plan"
 	"kindmargin/core/site"
 	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 	"kindmargin/words"
 )
 
@@ -260,11 +261,37 @@ type CutList struct {
 type EdgeCut struct {
 	Side   frame.Side `json:"side"`
 	Method string     `json:"method"`
+	Ways   []EdgeWay  `json:"ways" doc:"Saw and plane, the fewer minutes first; empty where nothing comes off."`
+	Sawing *Sawing    `json:"sawing,omitempty" doc:"Where a saw goes first."`
 	Says   string     `json:"says"`
 	Left   Figure     `json:"left" doc:"Left on for the next try."`
 	Bevel  Figure     `json:"bevel" doc:"How much narrower the push face is planed; nought where the edge stays square."`
 	Marks  []CutMark  `json:"marks" doc:"Down the uncut edge from its head, or across from its hinge edge."`
 	Passes []Pass     `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
+}
+
+// EdgeWay is a means for an edge.
+type EdgeWay struct {
+	Means   trade.Means `json:"means"`
+	Name    string      `json:"name"`
+	Minutes float64     `json:"minutes" doc:"Beside those that every edge takes."`
+	Chosen  bool        `json:"chosen"`
+}
+
+// Sawing is how an edge is sawn before it is planed to its line.
+type Sawing struct {
+	Clamps []Clamp  `json:"clamps" doc:"Marks for the guide's edge, at the edge's first and last end; empty for a table saw."`
+	Fence  *Figure  `json:"fence,omitempty" doc:"Of a table saw: from blade to fence."`
+	Steps  []string `json:"steps" doc:"In words, in their order."`
+}
+
+// Clamp is one mark for a guide: along the edge beside the cut, from the corner as it is by then.
+type Clamp struct {
+	From  string     `json:"from" doc:"The corner, and the edge that it is measured along, in words."`
+	End   frame.Side `json:"end" doc:"head or foot: with edge the corner."`
+	Edge  frame.Side `json:"edge"`
+	On    frame.Side `json:"on" doc:"The edge that it is measured along."`
+	Along Figure     `json:"along"`
 }
 
 // CutMark is one mark: the place along the uncut edge, and the depth.

@@ -256,6 +256,14 @@ func (p printing) cuts(c *CutList, doubtful string) {
 		for _, m := range e.Marks {
 			p.line("  "+p.say("print.at", "at", p.show(m.At.Text)), p.say("print.off", "off", p.figure(m.Depth)))
 		}
+		for _, w := range e.Ways {
+			if !w.Chosen {
+				p.line("  " + p.say("print.means", "means", w.Name, "minutes", message.Lasting(w.Minutes)))
+			}
+		}
+		if e.Sawing != nil {
+			p.sawing(*e.Sawing)
+		}
 		for i, pass := range e.Passes {
 			p.line("  "+p.say("print.pass", "n", message.Number(i+1)), p.say(
 				"print.pass-from", "from", p.show(pass.From.Text), "to", p.show(pass.To.Text), "bite",
@@ -282,6 +290,19 @@ func (p printing) cuts(c *CutList, doubtful string) {
 		p.say("print.check"), p.say("print.check-width", "width", check(c.Width)),
 		p.say("print.check-length", "length", check(c.Length)),
 	)
+}
+
+// sawing prints how an edge is sawn.
+func (p printing) sawing(s Sawing) {
+	for _, c := range s.Clamps {
+		p.line("  "+p.say("print.guide", "from", c.From), p.figure(c.Along))
+	}
+	if s.Fence != nil {
+		p.line("  "+p.say("print.fence"), p.figure(*s.Fence))
+	}
+	for _, step := range s.Steps {
+		p.line("  " + step)
+	}
 }
 
 func (p printing) hinges(v Leaf, doubtful string) {

@@ -265,8 +265,12 @@ func (p printer) cutSheet(c cuts.List) *CutList {
 	}
 	for e := range c.InOrder() {
 		edge := EdgeCut{
-			Side: e.Side, Method: p.voice.Text(e.Method), Says: p.voice.Word(e.Says), Left: p.figure(e.Left),
+			Side: e.Side, Method: p.voice.Text(e.Means.Name()), Says: p.voice.Word(e.Says), Left: p.figure(e.Left),
 			Bevel: p.figure(e.Bevel), Marks: make([]CutMark, len(e.Marks)), Passes: make([]Pass, len(e.Passes)),
+			Ways: make([]EdgeWay, len(e.Ways)), Sawing: p.sawing(e.Sawing),
+		}
+		for i, w := range e.Ways {
+			edge.Ways[i] = EdgeWay{w.Means, p.voice.Text(w.Means.Name()), math.Round(w.Minutes), w.Means == e.Means}
 		}
 		for i, m := range e.Marks {
 			edge.Marks[i] = CutMark{p.length(m.At), p.figure(m.Depth)}
@@ -293,6 +297,24 @@ func (p printer) cutSheet(c cuts.List) *CutList {
 			Lock:  []Length{p.length(w.Lock[0]), p.length(w.Lock[1])},
 			Head:  p.length(w.Head), Foot: p.length(w.Foot),
 		})
+	}
+	return v
+}
+
+func (p printer) sawing(s *cuts.Sawing) *Sawing {
+	if s == nil {
+		return nil
+	}
+	v := &Sawing{Clamps: []Clamp{}, Steps: p.say(s.Steps)}
+	for _, c := range s.Clamps {
+		v.Clamps = append(v.Clamps, Clamp{
+			From: p.voice.Say(message.With("saw.clamp", "corner", c.Corner(), "edge", message.Edge(c.On))),
+			End:  c.End, Edge: c.Edge, On: c.On, Along: p.figure(c.Along),
+		})
+	}
+	if len(s.Clamps) == 0 {
+		fence := p.figure(s.Fence)
+		v.Fence = &fence
 	}
 	return v
 }

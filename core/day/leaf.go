@@ -199,14 +199,10 @@ func edgesCut(v plan.Leaf) (edges int, tool Setting) {
 	}
 	tool = settingOf("plane", "power")
 	for e := range v.Cut.InOrder() {
-		var deepest measure.Length
-		for _, m := range e.Marks {
-			deepest = max(deepest, m.Depth.Value)
-		}
-		if deepest > 0 {
+		if e.Deepest() > 0 {
 			edges++
 		}
-		if deepest >= trade.SawFrom {
+		if e.Means.Saws() {
 			tool = settingOf("saw", "guide")
 		}
 	}

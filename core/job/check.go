@@ -248,6 +248,11 @@ func (c Cut) check() error {
 	if !slices.Contains(Habits, c.LeaveOn) {
 		bad.Add("/leaveOn", "refused.no-leave-on", message.Args{"given": message.Quote(c.LeaveOn)})
 	}
+	for _, side := range frame.Sides {
+		if m := c.Means.Of(side); !slices.Contains(AllMeans, m) {
+			bad.Add("/means/"+side.String(), "refused.means", message.Args{"given": message.Quote(m)})
+		}
+	}
 	return bad.Err()
 }
 

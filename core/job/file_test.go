@@ -49,6 +49,7 @@ func drawn(t *rapid.T, j Job) Opening {
 	o.Cut.Registration = rapid.SampledFrom(Registrations).Draw(t, "registration")
 	o.Cut.Ends = rapid.SampledFrom(Ends).Draw(t, "ends")
 	o.Cut.LeaveOn = rapid.SampledFrom(Habits).Draw(t, "habit")
+	o.Cut.Means.Lock = rapid.SampledFrom(AllMeans).Draw(t, "means")
 	if rapid.Bool().Draw(t, "pockets") {
 		o.Hinges.From, o.Hinges.Pockets = hinge.FromPockets, []measure.Length{mm(163), mm(1600)}
 	}
@@ -156,6 +157,7 @@ func TestCheckPointsAtTheField(t *testing.T) {
 		"/margins/uneven":   func(o *Opening) { o.Margins.Uneven = mm(9) },
 		"/cut/registration": func(o *Opening) { o.Cut.Registration = "keep both" },
 		"/cut/leaveOn":      func(o *Opening) { o.Cut.LeaveOn = "lots" },
+		"/cut/means/head":   func(o *Opening) { o.Cut.Means.Head = "axe" },
 		"/hinges/count":     func(o *Opening) { o.Hinges.Count = 1 },
 		"/hinges/width":     func(o *Opening) { o.Hinges.Width = mm(50) },
 		"/lock/backset":     func(o *Opening) { o.Lock.Backset = 0 },

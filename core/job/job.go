@@ -277,7 +277,24 @@ type Cut struct {
 	// straight, scribed, or ByRule: scribed where the margin is more uneven than accepted
 	LockEdge Shape `json:"lockEdge,omitempty"`
 	Head     Shape `json:"head,omitempty"`
+	Means    Means `json:"means,omitzero"` // of each edge, where it is not decided by minutes
 }
+
+// Means is how each edge is cut where a hand chose it: trade.BySaw or trade.ByPlane; empty for the fewer minutes.
+type Means struct {
+	Head  trade.Means `json:"head,omitempty"`
+	Hinge trade.Means `json:"hinge,omitempty"`
+	Lock  trade.Means `json:"lock,omitempty"`
+	Foot  trade.Means `json:"foot,omitempty"`
+}
+
+// Of is the choice for an edge.
+func (m Means) Of(s frame.Side) trade.Means {
+	return frame.Each[trade.Means]{frame.Head: m.Head, frame.Hinge: m.Hinge, frame.Lock: m.Lock, frame.Foot: m.Foot}[s]
+}
+
+// AllMeans lists the choices.
+var AllMeans = []trade.Means{"", trade.BySaw, trade.ByPlane}
 
 // Insert is the piece that closes a hollow slab: the rail of its offcut, or a new one, of a size that is at hand.
 type Insert struct {

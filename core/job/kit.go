@@ -25,6 +25,7 @@ type Kit struct {
 	Bits     []measure.Length `json:"bits,omitempty"`     // that are at hand; empty for the usual ones
 	// HingeFirst is the school that fits a slab's hinge edge to its jamb before its head is cut.
 	HingeFirst bool `json:"hingeFirst,omitempty"`
+	Saw        Saw  `json:"saw,omitzero"` // zero is a usual one
 }
 
 // HardwareByID finds a piece of hardware in the kit or in core/trade; ok is false where there is none.
@@ -139,6 +140,7 @@ func (k Kit) check() error {
 	}.Check())
 	k.checkHinges(&bad)
 	k.checkHardware(&bad)
+	bad.Under("/saw", k.Saw.check())
 	for i, t := range k.Tools {
 		at := "/tools/" + strconv.Itoa(i)
 		same := func(x survey.Tool) bool { return x.ID == t.ID }

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"kindmargin/core/field"
 	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
@@ -28,4 +29,36 @@ func TestAKitHoldsAnother(t *testing.T) {
 		assert.False(t, lacks.Holds(was))
 		assert.True(t, was.Holds(lacks))
 	}
+}
+
+// A saw's offset is measured from the guide to the near side of one cut on scrap, and its kerf to the far side.
+func TestASawIsChecked(t *testing.T) {
+	for _, c := range []struct {
+		name string
+		saw  Saw
+		at   string
+	}{
+		{"a usual one", Saw{}, ""},
+		{"made to the saw", Saw{Far: mm(2.6), Depth: mm(55)}, ""},
+		{"a batten", Saw{Guide: "batten", Near: mm(128), Far: mm(130.5)}, ""},
+		{"a table saw's wide blade", Saw{Far: mm(3.2), Down: true, Table: true}, ""},
+		{"no such guide", Saw{Guide: "string"}, "/guide"},
+		{"a negative offset", Saw{Guide: "batten", Near: mm(-128), Far: mm(130)}, "/near"},
+		{"a batten with no offset", Saw{Guide: "batten"}, "/near"},
+		{"a track with one", Saw{Guide: "track", Near: mm(120)}, "/near"},
+		{"a far side before the near one", Saw{Guide: "batten", Near: mm(128), Far: mm(127)}, "/far"},
+		{"a kerf as wide as a chisel", Saw{Far: mm(12)}, "/far"},
+		{"a saw as deep as a post", Saw{Depth: mm(400)}, "/depth"},
+	} {
+		err := Kit{Saw: c.saw}.check()
+		if c.at == "" {
+			assert.NoError(t, err, c.name)
+			continue
+		}
+		var bad field.Errors
+		if assert.ErrorAs(t, err, &bad, c.name) {
+			assert.Equal(t, "/saw"+c.at, bad[0].Pointer, c.name)
+		}
+	}
+	assert.Equal(t, mm(2.5), Saw{Guide: "batten", Near: mm(128), Far: mm(130.5)}.Kerf())
 }

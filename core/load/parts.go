@@ -5,7 +5,6 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
-	"kindmargin/core/stage/cuts"
 	"kindmargin/core/trade"
 )
 
@@ -169,19 +168,11 @@ func (c *Counter) cuttingOf(l leaf) {
 	}
 	cut := Cut{Opening: l.name, Slab: message.Size{l.slab.Width, l.slab.Length, l.slab.Thickness}}
 	for e := range l.Cut.InOrder() {
-		cut.Off[e.Side] = deepest(e)
+		cut.Off[e.Side] = e.Deepest()
 		cut.Left = cut.Left || e.Left.Value > 0
 	}
 	for i := range 3 {
 		cut.Width, cut.Length = max(cut.Width, l.Cut.Width[i].Value), max(cut.Length, l.Cut.Length[i].Value)
 	}
 	c.list.Cutting = append(c.list.Cutting, cut)
-}
-
-// deepest is the greatest depth that comes off an edge.
-func deepest(e cuts.Edge) (d measure.Length) {
-	for _, m := range e.Marks {
-		d = max(d, m.Depth.Value)
-	}
-	return d
 }

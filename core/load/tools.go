@@ -59,15 +59,15 @@ func wood(l leaf) string {
 // cutters adds the tool by which each edge of a slab is cut.
 func (c *Counter) cutters(l leaf) {
 	for e := range l.Cut.InOrder() {
-		switch deep := deepest(e); {
-		case deep >= trade.SawFrom:
+		switch {
+		case e.Means.Saws():
 			blade := message.ID("load.blade")
 			if e.Side == frame.Head || e.Side == frame.Foot {
 				blade = "load.cross-blade"
 			}
 			c.tool(text("sets.saw-guide"), nil, l)
 			c.tool(text(blade), nil, l)
-		case deep > trade.PlaneTo:
+		case e.Means == trade.ByPowerPlane:
 			c.tool(text("sets.plane-power"), nil, l)
 		}
 	}

@@ -51,8 +51,8 @@ func TestTheEdgeIsHollowedBetweenThePockets(t *testing.T) {
 		}
 	}
 	assert.Equal(
-		t, Solve(house, bowedBy(o, 0.3)).Leaves[0].Cut.Edges[frame.Hinge].Method,
-		Solve(house, bowedBy(o, 0)).Leaves[0].Cut.Edges[frame.Hinge].Method, "a straight jamb is not hollowed",
+		t, Solve(house, bowedBy(o, 0.3)).Leaves[0].Cut.Edges[frame.Hinge].Means,
+		Solve(house, bowedBy(o, 0)).Leaves[0].Cut.Edges[frame.Hinge].Means, "a straight jamb is not hollowed",
 	)
 
 	o.Slab.Machined = []frame.Side{frame.Hinge}

@@ -15,7 +15,7 @@ import (
 // Work is a piece of work at a leaf, and the figures that it is done by. A ticked one opens again when they change, so
 // IDs and figures are kept with an opening and must stay as they are.
 type Work struct {
-	ID string // "head" and the other edges, "check", "slab-pockets", "jamb-pockets", "screws", "hang", "hardware-1", …
+	ID string // "saw-head", "head" and the other edges, "check", "slab-pockets", "jamb-pockets", "screws", "hang", "hardware-1", …
 	By string // in mm, or a short print of them
 }
 
@@ -27,6 +27,9 @@ func (l Leaf) Works(size string) (list []Work) {
 			var off []figure.Figure
 			for _, m := range e.Marks {
 				off = append(off, m.Depth)
+			}
+			if e.Sawing != nil {
+				put("saw-"+e.Side.String(), inMM(e.Sawing.Set()...))
 			}
 			put(e.Side.String(), inMM(off...))
 		}

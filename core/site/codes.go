@@ -95,6 +95,8 @@ const (
 	RailGone         Code = "rail-gone"
 	InsertLarge      Code = "insert-too-large"
 	CutsMoulding     Code = "cuts-moulding"
+	SawKerf          Code = "saw-kerf"
+	SawShallow       Code = "saw-shallow"
 
 	HingesOutside    Code = "hinges-outside"
 	NoHinges         Code = "no-hinges"

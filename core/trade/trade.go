@@ -84,6 +84,7 @@ type Construction struct {
 	LockBlock   measure.Length // length of the block that the lock goes in, about mid-height
 	Density     float64        // of the whole slab, kg/m³
 	Framed      bool           // stiles show, so the eye wants them alike
+	Surface     Surface        // what a saw breaks out of; empty where the certificate decides
 	Source      string
 }
 
@@ -95,11 +96,8 @@ func (c Construction) Note() message.ID { return "construction-note." + message.
 
 // Veneered reports whether a construction's faces are thin enough to lift where they are bored. Common practice.
 func Veneered(construction string) bool {
-	switch construction {
-	case "hollow", "moulded", "engineered", "flush":
-		return true
-	}
-	return false
+	c, ok := ConstructionByID(construction)
+	return ok && construction != "" && (c.Surface == OfVeneer || c.Surface == OfSkin)
 }
 
 // most orders depths as head, hinge, lock, foot.
@@ -112,17 +110,17 @@ func most(head, hinge, lock, foot measure.Length) frame.Each[measure.Length] {
 var Constructions = []Construction{
 	{
 		ID: "hollow", Most: most(20*mm, 10*mm, 10*mm, 25*mm), Stile: 30 * mm, Rail: 30 * mm, Skin: 3 * mm,
-		LockBlock: 300 * mm, Density: 220, Source: CommonPractice,
+		LockBlock: 300 * mm, Density: 220, Surface: OfVeneer, Source: CommonPractice,
 	},
 	{
 		ID: "moulded", Most: most(20*mm, 6*mm, 6*mm, 25*mm), Stile: 30 * mm, Rail: 30 * mm, Skin: 3 * mm,
-		LockBlock: 300 * mm, Density: 220, Framed: true, Source: CommonPractice,
+		LockBlock: 300 * mm, Density: 220, Framed: true, Surface: OfSkin, Source: CommonPractice,
 	},
-	{ID: "engineered", Most: most(6*mm, 6*mm, 6*mm, 20*mm), Density: 600, Framed: true, Source: CommonPractice},
-	{ID: "solid", Most: most(6*mm, 6*mm, 6*mm, 20*mm), Density: 620, Framed: true, Source: CommonPractice},
-	{ID: "flush", Most: most(10*mm, 10*mm, 10*mm, 20*mm), Density: 600, Source: CommonPractice},
-	{ID: "planked", Most: most(10*mm, 15*mm, 15*mm, 20*mm), Density: 560, Framed: true, Source: CommonPractice},
-	{ID: "steel", Most: most(0, 0, 0, 0), Density: 450, Source: CommonPractice},
+	{ID: "engineered", Most: most(6*mm, 6*mm, 6*mm, 20*mm), Density: 600, Framed: true, Surface: OfVeneer, Source: CommonPractice},
+	{ID: "solid", Most: most(6*mm, 6*mm, 6*mm, 20*mm), Density: 620, Framed: true, Surface: OfTimber, Source: CommonPractice},
+	{ID: "flush", Most: most(10*mm, 10*mm, 10*mm, 20*mm), Density: 600, Surface: OfVeneer, Source: CommonPractice},
+	{ID: "planked", Most: most(10*mm, 15*mm, 15*mm, 20*mm), Density: 560, Framed: true, Surface: OfTimber, Source: CommonPractice},
+	{ID: "steel", Most: most(0, 0, 0, 0), Density: 450, Surface: OfSteel, Source: CommonPractice},
 	{ID: "rated", Most: most(0, 0, 0, 0), Density: 700, Source: CommonPractice},
 }
 
@@ -213,25 +211,6 @@ var HandleHeight = struct{ Usual, Least, Most measure.Length }{1000 * mm, 900 * 
 // SurfaceHeight is the usual height of a surface lock above the floor, from a handle's to the shoulder's. Common
 // practice.
 var SurfaceHeight = struct{ Least, Most measure.Length }{900 * mm, 1500 * mm}
-
-// From SawFrom on a saw goes first; up to PlaneTo a hand plane does.
-const (
-	SawFrom = 6 * mm
-	PlaneTo = 3 * mm / 2
-)
-
-// Method is the tool for a depth: saw and plane, power plane, or hand plane for a millimetre or so.
-func Method(depth measure.Length) message.ID {
-	switch {
-	case depth >= SawFrom:
-		return "method.saw"
-	case depth > PlaneTo:
-		return "method.power-plane"
-	case depth > 0:
-		return "method.hand-plane"
-	}
-	return "method.leave"
-}
 
 // Caution is a caution at the step where the danger is.
 type Caution struct {

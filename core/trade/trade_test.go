@@ -39,10 +39,9 @@ func TestFiguresOfTheTrade(t *testing.T) {
 	assert.Equal(t, FromMemory, rule.Source)
 
 	for depth, want := range map[float64]message.ID{
-		7: "method.saw", 6: "method.saw",
 		5.9: "method.power-plane", 1: "method.hand-plane", 0: "method.leave",
 	} {
-		assert.Equal(t, want, Method(measure.FromMM(depth)), "%v mm", depth)
+		assert.Equal(t, want, PlaneFor(measure.FromMM(depth)).Name(), "%v mm", depth)
 	}
 }
 

@@ -224,6 +224,9 @@ func (c card) cuts() (list []said) {
 			more += "; " + c.text("card.bevel", "bevel", c.show(e.Bevel.Text))
 		}
 		list = append(list, said{more, false})
+		if e.Sawing != nil {
+			list = append(list, c.sawing(*e.Sawing)...)
+		}
 	}
 	for _, in := range c.leaf.Cut.Inserts {
 		list = append(list, said{c.text(
@@ -235,6 +238,17 @@ func (c card) cuts() (list []said) {
 		c.text("card.after", "width", c.row(c.leaf.Cut.Width), "length", c.row(c.leaf.Cut.Length)), false,
 	})
 	return append(list, said{c.text("card.from", "weight", c.leaf.Cut.Weight), false})
+}
+
+// sawing is where the guide of a sawn edge is clamped, or how the fence is set.
+func (c card) sawing(s document.Sawing) (list []said) {
+	for _, k := range s.Clamps {
+		list = append(list, said{c.text("card.guide", "from", k.From, "along", c.show(k.Along.Text)), false})
+	}
+	if s.Fence != nil {
+		list = append(list, said{c.text("card.fence", "fence", c.show(s.Fence.Text)), false})
+	}
+	return list
 }
 
 // ends are the first, the middle and the last of a list.

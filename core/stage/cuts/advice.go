@@ -2,23 +2,18 @@ package cuts
 
 import (
 	"kindmargin/core/frame"
-	"kindmargin/core/measure"
 	"kindmargin/core/message"
 )
 
 // advice is how to work an edge.
-func advice(e Edge, deepest measure.Length, scribed bool) (list message.Sentences) {
+func advice(e Edge, scribed bool) (list message.Sentences) {
 	say := func(id message.ID, args message.Args) { list = append(list, message.Message{ID: id, Args: args}) }
-	if deepest == 0 {
+	if e.Deepest() == 0 {
 		say("cut.nothing", message.Args{"edge": message.Edge(e.Side)})
 		return list
 	}
 	first, last := e.Marks[0].Depth.Value, e.Marks[len(e.Marks)-1].Depth.Value
-	end := func(place int) message.End { return message.End{Side: e.Side, Place: place} }
-	from, to := end(0), end(2)
-	if e.Side.Upright() { // its marks are from the head down
-		from, to = to, from
-	}
+	from, to := endOf(e.Side, 0), endOf(e.Side, 2)
 	if first < last {
 		first, last, from, to = last, first, to, from
 	}
@@ -29,6 +24,8 @@ func advice(e Edge, deepest measure.Length, scribed bool) (list message.Sentence
 		say("cut.scribed", message.Args{"wall": message.Wall(e.Side)})
 	case first == last:
 		say("cut.even", message.Args{"by": first})
+	case e.Means.Saws():
+		say("cut.taper-sawn", message.Args{"by": first, "start": from, "endBy": last, "end": to})
 	default:
 		say("cut.taper", message.Args{"by": first, "start": from, "endBy": last, "end": to})
 	}
@@ -43,4 +40,12 @@ func advice(e Edge, deepest measure.Length, scribed bool) (list message.Sentence
 		say("cut.left-on", message.Args{"by": left})
 	}
 	return list
+}
+
+// endOf is a place along an edge as its marks run: 0 its first, 1 its middle, 2 its last.
+func endOf(side frame.Side, place int) message.End {
+	if side.Upright() { // its marks are from the head down
+		place = 2 - place
+	}
+	return message.End{Side: side, Place: place}
 }

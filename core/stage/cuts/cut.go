@@ -50,7 +50,7 @@ func Mark(
 
 	sheet = &List{
 		Laying: way.chosen.Laying, Rules: way.rules, Others: way.ways,
-		Weight: b.Slab.Weight(), Inserts: inserts(d, b, first),
+		Weight:     b.Slab.Weight(),
 		HingeFirst: d.Kit.HingeFirst,
 	}
 	said = append(said, limits(d, b, way.chosen, first, o)...)
@@ -73,6 +73,10 @@ func Mark(
 			})
 		}
 	}
+	for _, side := range frame.Sides {
+		said.Add(on.decide(sheet, &sheet.Edges[side]))
+	}
+	sheet.Inserts = inserts(d, b, first, *sheet)
 	sheet.Width, sheet.Length = checks(d, as, sheet.Edges, first)
 	return sheet, &first, ask, said
 }
@@ -179,10 +183,12 @@ type List struct {
 type Edge struct {
 	Side   frame.Side
 	Marks  []site.Mark
-	Method message.ID
 	Says   message.Sentences // how it is worked, and what is left on
 	Left   figure.Figure     // left on for now
 	Bevel  figure.Figure     // of the lock edge: how much narrower the push face is planed
+	Means  trade.Means       // as chosen
+	Ways   []EdgeWay         // all means, the one of the fewest minutes first
+	Sawing *Sawing           // nil where no saw goes first
 	Passes []fit.Pass        // of a plane, a millimetre at a time; empty where a saw goes first
 }
 

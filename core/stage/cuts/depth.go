@@ -9,7 +9,6 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/site"
-	"kindmargin/core/trade"
 )
 
 // carries is the side whose leave-on is on an edge: that of the lock margin is on whichever long edge is cut.
@@ -22,9 +21,6 @@ func carries(edge frame.Side, r fit.Registration) frame.Side {
 	}
 	return edge
 }
-
-// mostPlaned is the greatest depth that is planed in passes; above it a saw goes first. Common practice.
-const mostPlaned = 6 * measure.Millimetre
 
 // laidOut is an outline laid on a bay's slab.
 type laidOut struct {
@@ -40,27 +36,16 @@ func (o laidOut) mark(side frame.Side, left float64, across []site.Mark) Edge {
 	e := Edge{Side: side, Left: figure.Sum(
 		0, figure.Term{Label: leftLabel[o.Habit()], Value: o.Estimate(left), Source: figure.Rule},
 	).Rounded(o.Tape, measure.Nearest)}
-	reach := o.bay.Slab.Width
-	if side.Upright() {
-		reach = o.bay.Slab.Length
-	}
-	var deepest measure.Length
+	reach := o.reach(side)
 	for k, c := range o.laid.Cuts[side] {
 		if across != nil {
 			c.OtherCut = across[k].Depth.Value.MM()
 		}
-		sigma := sigmaAt(o.outline, side, c.At/reach.MM())
+		sigma := sigmaAt(o.outline, side, c.At/reach)
 		m := site.Mark{
 			At: measure.FromMM(c.At).Round(o.Tape.Step(), measure.Nearest), Depth: depth(o.Opening, o.bay, side, c, sigma),
 		}
-		deepest = max(deepest, m.Depth.Value)
 		e.Marks = append(e.Marks, m)
-	}
-	scribed := o.outline.Edges[side].Scribed
-	e.Method = trade.Method(deepest)
-	e.Says = advice(e, deepest, scribed)
-	if n := len(e.Marks); deepest > 0 && deepest < mostPlaned && !scribed {
-		e.Passes = fit.Passes(e.Marks[0].Depth.Value.MM(), e.Marks[n-1].Depth.Value.MM(), reach.MM(), 1)
 	}
 	return e
 }

@@ -19,7 +19,7 @@ type Insert struct {
 
 // inserts are the edges of a hollow slab that the cuts open, each with how it is closed. Common practice: the rail that
 // came off is freed while the offcut is long, or a new piece of MDF or softwood goes in.
-func inserts(d site.Opening, b site.Bay, laid fit.Laid) (list []Insert) {
+func inserts(d site.Opening, b site.Bay, laid fit.Laid, sheet List) (list []Insert) {
 	for _, in := range laid.Inserts(b.Slab) {
 		if n := len(list); n > 0 && list[n-1].as(in) {
 			list[n-1].Ends = append(list[n-1].Ends, in.End)
@@ -29,7 +29,9 @@ func inserts(d site.Opening, b site.Bay, laid fit.Laid) (list []Insert) {
 		put := func(id message.ID, args message.Args) {
 			v.Steps = append(v.Steps, message.Message{ID: id, Args: args})
 		}
-		put("insert.saw", nil)
+		if sheet.Edges[in.End].Sawing == nil { // else its own steps say how
+			put("insert.saw", nil)
+		}
 		if in.Freed && !d.Cut.Insert.New {
 			put("insert.free", message.Args{"part": message.ID("insert-part." + part(in.End)), "deep": in.Deep})
 		} else {

@@ -1023,6 +1023,23 @@ export interface components {
             /** @description When it was finished, RFC 3339; empty where that is not known any more. */
             since: string;
         };
+        Clamp: {
+            along: components["schemas"]["Figure"];
+            /** @enum {string} */
+            edge: "" | "head" | "hinge" | "lock" | "foot";
+            /**
+             * @description head or foot: with edge the corner.
+             * @enum {string}
+             */
+            end: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description The corner, and the edge that it is measured along, in words. */
+            from: string;
+            /**
+             * @description The edge that it is measured along.
+             * @enum {string}
+             */
+            on: "" | "head" | "hinge" | "lock" | "foot";
+        };
         Clash: {
             /** @description What to read to settle it. */
             again: components["schemas"]["ToRead"];
@@ -1068,6 +1085,7 @@ export interface components {
             /** @enum {string} */
             leaveOn: "when-sure" | "always-3" | "to-line";
             lockEdge?: string;
+            means?: components["schemas"]["Means"];
             /** @enum {string} */
             registration: "by-rule" | "as-offered" | "share-width" | "keep-lock" | "keep-hinge" | "even-stiles";
         };
@@ -1215,9 +1233,13 @@ export interface components {
             method: string;
             /** @description Of a plane, 1 mm at a time; empty where a saw goes first. */
             passes: components["schemas"]["Pass"][];
+            /** @description Where a saw goes first. */
+            sawing?: components["schemas"]["Sawing"];
             says: string;
             /** @enum {string} */
             side: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description Saw and plane, the fewer minutes first; empty where nothing comes off. */
+            ways: components["schemas"]["EdgeWay"][];
         };
         EdgeOf: {
             /** @description Of the faceplate past it, each side. */
@@ -1230,6 +1252,17 @@ export interface components {
             /** @description Wood left each side. */
             wall: components["schemas"]["Figure"];
             wide: components["schemas"]["Length"];
+        };
+        EdgeWay: {
+            chosen: boolean;
+            /** @enum {string} */
+            means: "" | "saw" | "plane" | "table-saw" | "power-plane" | "hand-plane" | "leave";
+            /**
+             * Format: double
+             * @description Beside those that every edge takes.
+             */
+            minutes: number;
+            name: string;
         };
         EntryOf: {
             /** @description How one does it alone with a heavy slab; empty where that is not asked. */
@@ -1733,6 +1766,10 @@ export interface components {
             presets: components["schemas"]["Preset"][];
             /** @description Taken off the list of jobs. */
             removed: boolean;
+            /** @description The lengths of the kit's saw as they are entered, by JSON pointer. */
+            saw: {
+                [key: string]: string;
+            };
             /** @enum {string} */
             tape: "0.1mm" | "0.5mm" | "1mm" | "1/64in" | "1/32in" | "1/16in";
             /** @description When an opening was changed last, RFC 3339; in the list of jobs alone. */
@@ -1766,6 +1803,7 @@ export interface components {
             hardware?: components["schemas"]["Hardware"][];
             hingeFirst?: boolean;
             hinges?: components["schemas"]["OwnHinge"][];
+            saw?: components["schemas"]["Saw"];
             tools?: components["schemas"]["Tool"][];
             /** Format: double */
             trip?: number;
@@ -2046,6 +2084,16 @@ export interface components {
         MayOf: {
             id: string;
             name: string;
+        };
+        Means: {
+            /** @enum {string} */
+            foot?: "" | "saw" | "plane" | "table-saw" | "power-plane" | "hand-plane" | "leave";
+            /** @enum {string} */
+            head?: "" | "saw" | "plane" | "table-saw" | "power-plane" | "hand-plane" | "leave";
+            /** @enum {string} */
+            hinge?: "" | "saw" | "plane" | "table-saw" | "power-plane" | "hand-plane" | "leave";
+            /** @enum {string} */
+            lock?: "" | "saw" | "plane" | "table-saw" | "power-plane" | "hand-plane" | "leave";
         };
         Missed: {
             /** @description A length in millimetres, exact to the nanometre. */
@@ -2688,6 +2736,33 @@ export interface components {
             name: string;
             off: components["schemas"]["RodOff"][];
         };
+        Saw: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            depth?: number;
+            down?: boolean;
+            /** @description A length in millimetres, exact to the nanometre. */
+            far?: number;
+            guide?: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            near?: number;
+            outside?: boolean;
+            table?: boolean;
+        };
+        SawGuide: {
+            id: string;
+            name: string;
+            note: string;
+            /** @description Its edge stands off the cut. */
+            offset: boolean;
+        };
+        Sawing: {
+            /** @description Marks for the guide's edge, at the edge's first and last end; empty for a table saw. */
+            clamps: components["schemas"]["Clamp"][];
+            /** @description Of a table saw: from blade to fence. */
+            fence?: components["schemas"]["Figure"];
+            /** @description In words, in their order. */
+            steps: string[];
+        };
         ScheduleColumn: {
             header: string;
             /** @description What it is; empty where it is left out. */
@@ -3245,6 +3320,7 @@ export interface components {
             places: components["schemas"]["Named"][];
             reachRules: components["schemas"]["Named"][];
             registrations: components["schemas"]["Named"][];
+            sawGuides: components["schemas"]["SawGuide"][];
             /** @description How boards were sawn. */
             sawns: components["schemas"]["Named"][];
             schools: components["schemas"]["School"][];

@@ -26,6 +26,7 @@ it('takes over what another kit has more, and keeps its own', () => {
 		bits: [22, 16],
 		trip: 9,
 		fits: 1.5,
+		saw: { guide: 'batten', near: 128, far: 130.5 },
 	};
 	const kit = both(own, other);
 	expect(kit.tools?.map((t) => t.name ?? t.id)).toEqual(['the yellow tape', 'rods']);
@@ -33,6 +34,7 @@ it('takes over what another kit has more, and keeps its own', () => {
 	expect(kit.bits).toEqual([16, 22]);
 	expect(kit.trip).toBe(20);
 	expect(kit.fits).toBe(1.5);
-	expect(brings(own, other)).toEqual(['rods', 'hinge b', 'bits']);
+	expect(kit.saw?.near).toBe(128);
+	expect(brings(own, other)).toEqual(['rods', 'hinge b', 'bits', 'saw']);
 	expect(brings(kit, other)).toEqual([]);
 });

@@ -16,6 +16,7 @@ export function both(own: Kit, other: Kit): Kit {
 		hardware: more(own.hardware, other.hardware),
 		...(bits.length ? { bits } : {}),
 		...(own.trip ? {} : { trip: other.trip }),
+		...(own.saw || !other.saw ? {} : { saw: other.saw }),
 		...(own.fits ? {} : { fits: other.fits }),
 	};
 }
@@ -30,5 +31,6 @@ export function brings(own: Kit, other: Kit): string[] {
 		...names(own.hinges, to.hinges),
 		...names(own.hardware, to.hardware),
 		...((to.bits?.length ?? 0) > (own.bits?.length ?? 0) ? ['bits'] : []),
+		...(to.saw && !own.saw ? ['saw'] : []),
 	];
 }

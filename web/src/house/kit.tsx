@@ -15,6 +15,7 @@ import { Top } from '../ui/top';
 import { say } from '../words/texts';
 import { kindOf, trade } from '../words/trade';
 import { KitFrom } from './kit-from';
+import { SawForm } from './saw';
 
 type Tool = Schemas['Tool'];
 type Found = Schemas['ProofFound'];
@@ -36,19 +37,19 @@ export function KitPage() {
 		[head, job],
 	);
 	useHomeFocus(String(head?.version));
-	const save = (h: JobHead, kit: JobHead['kit']) =>
-		attempt(async () => {
-			await ask(
-				client.PATCH('/api/jobs/{job}', {
-					params: { path: { job }, header: { 'If-Match': `"${h.version}"` } },
-					body: { kit },
-				}),
-			);
-			await Promise.all([
-				walk.refetch(),
-				cache.invalidateQueries({ queryKey: resources.openings(job), refetchType: 'none' }),
-			]);
-		});
+	const put = async (h: JobHead, kit: JobHead['kit']) => {
+		await ask(
+			client.PATCH('/api/jobs/{job}', {
+				params: { path: { job }, header: { 'If-Match': `"${h.version}"` } },
+				body: { kit },
+			}),
+		);
+		await Promise.all([
+			walk.refetch(),
+			cache.invalidateQueries({ queryKey: resources.openings(job), refetchType: 'none' }),
+		]);
+	};
+	const save = (h: JobHead, kit: JobHead['kit']) => attempt(() => put(h, kit));
 	return (
 		<>
 			<Top trail={trail} />
@@ -114,6 +115,7 @@ export function KitPage() {
 								<span className="block text-sm opacity-80">{say('kit.otherwise-the-top-first')}</span>
 							</Checkbox>
 						</div>
+						<SawForm key={`saw ${head.version}`} head={head} put={(kit) => put(head, kit)} />
 						<Bits key={`bits ${head.version}`} head={head} save={(kit) => save(head, kit)} />
 						<Costs key={head.version} head={head} save={(kit) => save(head, kit)} />
 						<KitFrom head={head} save={(kit) => save(head, kit)} />

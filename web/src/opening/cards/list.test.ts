@@ -135,3 +135,31 @@ test('a card holds no more than is read at arm’s length', () => {
 	expect(cards.map((c) => c.title)).toEqual(['Stops, 1 of 2', 'Stops, 2 of 2']);
 	expect(cards.flatMap((c) => c.says)).toEqual(steps);
 });
+
+test('a sawn edge has its guide first, and a tick of it is no other card’s', () => {
+	const v = view([18, 18, 18, 18, 18]);
+	const leaf = v.plan.leaves[0];
+	const foot = leaf?.cut?.edges[3];
+	if (!leaf || !foot) throw new Error('no foot');
+	foot.sawing = {
+		clamps: [
+			{ from: 'bottom hinge corner', end: 'foot', edge: 'hinge', on: 'hinge', along: figure(144) },
+			{ from: 'bottom lock corner', end: 'foot', edge: 'lock', on: 'lock', along: figure(145) },
+		],
+		steps: ['Good face down.', 'Let the strip fall.'],
+	} as NonNullable<typeof foot.sawing>;
+	leaf.works.push({ id: 'saw-foot', by: '144 145' });
+	const cards = cardsOf(v);
+	expect(cards.map((c) => c.id)).toEqual([
+		'0 hinge 18 18 18 18 18',
+		'0 saw-foot 144 145',
+		'0 foot 17 17 17',
+		'0 check 820 820 820 2023 2023 2023',
+	]);
+	const saw = cards[1];
+	expect(saw?.rows.map((r) => `${r.of}: ${r.off.mm}`)).toEqual([
+		'bottom hinge corner: 144',
+		'bottom lock corner: 145',
+	]);
+	expect(cards.map((c) => isDone(c, ['0 saw-foot 144 145']))).toEqual([false, true, false, false]);
+});

@@ -13,7 +13,8 @@ export type Card = {
 	title: string;
 	from: string;
 	tool: string;
-	rows: { at?: Shown; off: Shown }[];
+	/** Figures, each after a place along an edge or below what it is measured from. */
+	rows: { at?: Shown; of?: string; off: Shown }[];
 	says: string[];
 	/** The step whose cautions it shows. */
 	step: 'cut' | 'hinges' | 'lock' | 'try' | 'stops';
@@ -23,7 +24,7 @@ export type Card = {
 };
 
 /**
- * cardsOf are the cards of the work, in order: each edge that is cut, the check, the inserts, the recesses, the hanging, the gaps, the
+ * cardsOf are the cards of the work, in order: each edge that is cut, with its saw's guide, the check, the inserts, the recesses, the hanging, the gaps, the
  * lock, which may be bored before it hangs, and the stops.
  */
 export function cardsOf(view: OpeningView): Card[] {
@@ -38,7 +39,7 @@ export function cardsOf(view: OpeningView): Card[] {
 		if (!cut) return [];
 		const edges = cut.edges
 			.filter((e) => e.marks.some((m) => m.depth.mm > 0))
-			.map((e) => edgeCard(leaf, e, n, of));
+			.flatMap((e) => [...sawCards(leaf, e, n, of), edgeCard(leaf, e, n, of)]);
 		const sizes = [...cut.width, ...cut.length];
 		const check: Card = {
 			id: `${n} check ${by(leaf, 'check')}`,
@@ -85,6 +86,26 @@ function edgeCard(leaf: Leaf, e: Edge, n: number, of: string): Card {
 		strip: e.marks.map((m) => ({ at: m.at.mm, depth: m.depth.mm })),
 		...(e.left.mm > 0 ? { left: e.left.text } : {}),
 	};
+}
+
+/** sawCards set the guide or the fence of an edge that is sawn before it is planed. */
+function sawCards(leaf: Leaf, e: Edge, n: number, of: string): Card[] {
+	if (!e.sawing) return [];
+	const { clamps, fence, steps } = e.sawing;
+	return [
+		{
+			id: `${n} saw-${e.side} ${by(leaf, `saw-${e.side}`)}`,
+			replaces: [],
+			title: say('cards.saw-the', { edge: edgeName(e.side) }) + of,
+			from: fence ? say('cut.table-saw') : say('cut.guide'),
+			tool: '',
+			step: 'cut',
+			rows: fence
+				? [{ of: say('cut.fence'), off: fence.text }]
+				: clamps.map((c) => ({ of: c.from, off: c.along.text })),
+			says: steps,
+		},
+	];
 }
 
 /** insertCards close the edges of a hollow slab that were cut open. */
@@ -209,7 +230,7 @@ function groupSteps(steps: string[]): { first: number; steps: string[] }[] {
 }
 
 /** namedTick matches the ticks that name their card by themselves. */
-const namedTick = /^\d+ (head|hinge|lock|foot|check|slab|jamb|screws) /;
+const namedTick = /^\d+ (head|hinge|lock|foot|saw-\w+|check|slab|jamb|screws) /;
 
 /** told makes the cards of some work; by are the figures that it is done by. */
 function told(

@@ -8,7 +8,7 @@ import { useShortcuts } from '../../ui/keys';
 import { Len, ShownIn } from '../../ui/length';
 import { Failed, Waiting } from '../../ui/says';
 import { useShownIn } from '../../ui/top';
-import { say } from '../../words/texts';
+import { capital, say } from '../../words/texts';
 import { trade } from '../../words/trade';
 import { useOpeningState } from '../state';
 import { cardsOf, isDone, without } from './list';
@@ -165,7 +165,12 @@ export function CardsPage() {
 				>
 					{card.from && (
 						<p className="text-xl sm:text-2xl">
-							{card.from}; <strong>{card.tool}</strong>
+							{card.from}
+							{card.tool && (
+								<>
+									; <strong>{card.tool}</strong>
+								</>
+							)}
 						</p>
 					)}
 					<ol
@@ -174,6 +179,11 @@ export function CardsPage() {
 						{card.rows.map((r, i) => (
 							// biome-ignore lint/suspicious/noArrayIndexKey: marks stand in their order
 							<li key={i} className="whitespace-nowrap" data-figure={`card-${i}`}>
+								{r.of && (
+									<span className="block text-lg sm:text-xl font-normal whitespace-normal">
+										{capital(r.of)}
+									</span>
+								)}
 								{r.at && (
 									<span className="font-normal">
 										<Len text={r.at} />

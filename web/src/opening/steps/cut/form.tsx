@@ -1,6 +1,5 @@
 import { Printer, SquareStack } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { Said, useAttempt } from '../../../api/attempt';
 import type { Leaf } from '../../../api/client';
@@ -11,20 +10,7 @@ import { capital, list, say } from '../../../words/texts';
 import { edgeName, named, placeName, trade } from '../../../words/trade';
 import { Choose, LengthField, Ticked } from '../../field';
 import { useOpening } from '../../state';
-
-/** The places of the marks along an edge; those between have no name. */
-const ends: Record<string, string[]> = {
-	head: ['hinge-corner', 'middle', 'lock-corner'],
-	foot: ['hinge-corner', 'middle', 'lock-corner'],
-	hinge: ['head', '', 'middle', '', 'foot'],
-	lock: ['head', '', 'middle', '', 'foot'],
-};
-
-/** endName is the name of a mark's place. */
-function endName(side: string, mark: number) {
-	const end = ends[side]?.[mark];
-	return end && placeName(end);
-}
+import { EdgeCut } from './edge';
 
 /** CutStep is the cut list: the decision, its reason, the other ways, and the marks edge by edge. */
 export function CutStep() {
@@ -79,49 +65,7 @@ export function CutStep() {
 			</div>
 			<div className="grid gap-5">
 				{cut.edges.map((e, i) => (
-					<section key={e.side} aria-label={edgeName(e.side)} data-edge={e.side}>
-						<h2 className="text-xl flex items-baseline gap-2">
-							{i + 1}. {capital(edgeName(e.side))}
-							<span className="text-base font-normal opacity-80">{e.method}</span>
-						</h2>
-						<p className="mb-1">{e.says}</p>
-						{e.passes.length > 1 && <Passes edge={e} />}
-						{e.marks.some((m) => m.depth.mm > 0) && (
-							<table className="w-full">
-								<thead>
-									<tr className="text-left text-sm opacity-80">
-										<th className="font-normal">
-											{e.side === 'head' || e.side === 'foot'
-												? say('cut.from-the-hinge-edge')
-												: say('cut.down-from-the-top')}
-										</th>
-										<th className="font-normal" />
-										<th className="font-normal text-right">{say('page.off')}</th>
-									</tr>
-								</thead>
-								<tbody>
-									{e.marks.map((m, k) => (
-										<tr key={m.at.mm} className="border-t border-base-300">
-											<td className="text-xl dim">
-												<Len text={m.at.text} />
-											</td>
-											<td className="text-sm opacity-80">{endName(e.side, k)}</td>
-											<td className="text-right text-2xl dim">
-												<Why
-													figure={m.depth}
-													title={say('cut.mark', {
-														edge: edgeName(e.side),
-														where: endName(e.side, k) || say('cut.between'),
-													})}
-													id={`cut-${e.side}-${k}`}
-												/>
-											</td>
-										</tr>
-									))}
-								</tbody>
-							</table>
-						)}
-					</section>
+					<EdgeCut key={e.side} edge={e} number={i + 1} />
 				))}
 			</div>
 			<Inserts />
@@ -194,38 +138,6 @@ function Inserts() {
 				</div>
 			</details>
 		</section>
-	);
-}
-
-/** Passes are those of a plane: 1 mm at a time, each a little longer. */
-function Passes({ edge }: { edge: NonNullable<Leaf['cut']>['edges'][number] }) {
-	const even = edge.passes.every(
-		(p) => p.from.mm === edge.passes[0]?.from.mm && p.to.mm === edge.passes[0]?.to.mm,
-	);
-	return (
-		<p className="mb-1 dim" data-passes={edge.passes.length}>
-			{even ? (
-				<Phrase
-					id="cut.passes"
-					of={{
-						passes: edge.passes.length,
-						bite: <Len text={edge.passes[0]?.bite ?? { mm: '', in: '' }} unit />,
-					}}
-				/>
-			) : (
-				edge.passes.map((p, i) => (
-					<Fragment key={p.from.mm + p.to.mm}>
-						<span className="whitespace-nowrap">
-							<Phrase
-								id="cut.pass"
-								of={{ number: i + 1, from: <Len text={p.from.text} />, to: <Len text={p.to.text} /> }}
-							/>
-						</span>
-						{i < edge.passes.length - 1 && ' · '}
-					</Fragment>
-				))
-			)}
-		</p>
 	);
 }
 

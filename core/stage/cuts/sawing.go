@@ -1,0 +1,412 @@
+package cuts
+
+import (
+	"cmp"
+	"slices"
+
+	"kindmargin/core/figure"
+	"kindmargin/core/fit"
+	"kindmargin/core/frame"
+	"kindmargin/core/job"
+	"kindmargin/core/measure"
+	"kindmargin/core/message"
+	"kindmargin/core/site"
+	"kindmargin/core/trade"
+)
+
+// Sawing is how an edge is sawn before it is planed to its line.
+type Sawing struct {
+	// Clamps are the marks for the guide's edge, at the edge's first and last end; none for a table saw.
+	Clamps []Clamp
+	Fence  figure.Figure // of a table saw: from the blade
+	Steps  []message.Message
+}
+
+// Set are the figures that guide or fence is set to.
+func (s Sawing) Set() (list []figure.Figure) {
+	for _, c := range s.Clamps {
+		list = append(list, c.Along)
+	}
+	if len(s.Clamps) == 0 {
+		list = append(list, s.Fence)
+	}
+	return list
+}
+
+// sawCut is a saw cut, with what decides whether it is made.
+type sawCut struct {
+	Sawing
+	means trade.Means
+	off   [2]measure.Length // what the saw takes at the edge's first and last end
+	fixed float64           // minutes before the saw runs
+}
+
+// Clamp is one mark for a guide: along the edge beside the cut, from the corner as it is by then.
+type Clamp struct {
+	Along figure.Figure
+	End   frame.Side // head or foot: with Edge the corner
+	Edge  frame.Side // hinge or lock
+	On    frame.Side // the edge that it is measured along
+}
+
+// Corner is the name of the corner.
+func (c Clamp) Corner() message.ID {
+	return "corner." + message.ID(c.End.String()) + "-" + message.ID(c.Edge.String())
+}
+
+// EdgeWay is a means for an edge, and the minutes that it takes beside those of every edge.
+type EdgeWay struct {
+	Means   trade.Means
+	Minutes float64
+}
+
+// decide chooses how an edge is cut: as a hand chose, otherwise by the fewer minutes.
+func (o laidOut) decide(sheet *List, e *Edge) (said site.Findings) {
+	scribed := o.outline.Edges[e.Side].Scribed
+	defer func() { e.Says = advice(*e, scribed) }()
+	asked := o.Cut.Means.Of(e.Side)
+	deepest := e.Deepest()
+	if deepest == 0 {
+		e.Means = trade.Untouched
+		return nil
+	}
+	long, mean := o.reach(e.Side), e.mean()
+	plane := EdgeWay{trade.PlaneFor(deepest), trade.PlaningMinutes(e.Side, mean, deepest, long)}
+	e.Ways = []EdgeWay{plane}
+	s, refused := o.saw(sheet, *e)
+	if s == nil {
+		if asked == trade.BySaw {
+			said.Say(site.Stop, job.StepCut, "/cut/means/"+e.Side.String(), refused.code, refused.args)
+		}
+	} else {
+		left, most := e.leftBy(*s)
+		e.Ways = append(e.Ways, EdgeWay{
+			s.means, s.fixed + trade.SawMinutes*long/1000 + trade.PlaningMinutes(e.Side, left, most, long),
+		})
+	}
+	slices.SortStableFunc(e.Ways, func(a, b EdgeWay) int { return cmp.Compare(a.Minutes, b.Minutes) })
+	chosen := e.Ways[0]
+	for _, w := range e.Ways {
+		if asked != "" && w.Means.Saws() == asked.Saws() {
+			chosen = w
+		}
+	}
+	e.Means = chosen.Means
+	if s != nil && chosen.Means.Saws() {
+		e.Sawing = &s.Sawing
+	}
+	if first, last := e.ends(); e.Sawing == nil && !scribed {
+		e.Passes = fit.Passes(first.MM(), last.MM(), long, 1)
+	}
+	return said
+}
+
+// refusal is why an edge cannot be sawn.
+type refusal struct {
+	code site.Code
+	args message.Args
+}
+
+// saw is how an edge is sawn with the kit's saw; nil with a refusal where it cannot be.
+func (o laidOut) saw(sheet *List, e Edge) (*sawCut, refusal) {
+	saw := o.Kit.Saw
+	through := o.bay.Slab.Thickness + trade.BladeThrough
+	if g := saw.Guided(); !g.Offset {
+		through += trade.GuideUnder // the saw rides on it
+	}
+	table := saw.Table && e.Side.Upright()
+	if saw.Depth > 0 && saw.Depth < through && !table {
+		return nil, refusal{site.SawShallow, message.Args{
+			"depth": message.Exact(saw.Depth), "wanted": message.Exact(through),
+		}}
+	}
+	if table {
+		if s := o.ripped(sheet, e); s != nil {
+			return s, refusal{}
+		}
+	}
+	s := o.guided(sheet, e)
+	if least := min(s.off[0], s.off[1]); least < saw.Kerf() {
+		end := 0
+		if s.off[1] < s.off[0] {
+			end = 2
+		}
+		return nil, refusal{site.SawKerf, message.Args{
+			"edge": message.Edge(e.Side), "kerf": message.Near(saw.Kerf()), "off": message.Near(max(least, 0)),
+			"end": endOf(e.Side, end),
+		}}
+	}
+	return s, refusal{}
+}
+
+// guided is a straight cut along a clamped guide, off the line by trade.SawKeep, and past no mark of the edge.
+func (o laidOut) guided(sheet *List, e Edge) *sawCut {
+	saw := o.Kit.Saw
+	first, last := e.ends()
+	keep := trade.SawKeep(o.Unit) + e.past(first, last)
+	s := &sawCut{
+		means: trade.BySaw, off: [2]measure.Length{first - keep, last - keep},
+		fixed: saw.Guided().Minutes + trade.ScoreMinutes*float64(o.prepared(e.Side)),
+	}
+	near, far := saw.Sides()
+	in, outside := near, saw.Outside && min(s.off[0], s.off[1])-far >= trade.ClampRoom
+	if outside {
+		in = -far
+	}
+	g := fit.Guided{Edge: o.uncut(e.Side), Cut: o.line(e, keep), In: in.MM()}
+	beside := [2]frame.Side{frame.Head, frame.Foot}
+	if !e.Side.Upright() {
+		beside = [2]frame.Side{frame.Hinge, frame.Lock}
+	}
+	for i, side := range beside {
+		g.Beside[i] = o.uncut(side)
+		if sheet.before(side, e.Side) {
+			g.Beside[i] = o.line(sheet.Edges[side], 0)
+		}
+	}
+	for i, along := range g.Clamps() {
+		at := figure.Sum(
+			0,
+			figure.Term{Label: "term.saw-depth-here", Value: o.Estimate(along) + keep - in, Source: figure.Estimate},
+			figure.Term{Label: "term.saw-off-line", Value: -keep, Source: figure.Rule},
+		)
+		if in != 0 {
+			label := message.ID("term.saw-near")
+			if outside {
+				label = "term.saw-far"
+			}
+			at.Terms = append(at.Terms, figure.Term{Label: label, Value: in, Source: figure.Choice})
+			at.Value += in
+		}
+		c := Clamp{Along: at.Within(o.Tape, measure.FromMM(along)), On: beside[i], End: e.Side, Edge: beside[i]}
+		if e.Side.Upright() {
+			c.End, c.Edge = c.Edge, c.End
+		}
+		s.Clamps = append(s.Clamps, c)
+	}
+	s.Steps = o.sawSteps(e, *s, outside)
+	return s
+}
+
+// ripped is a cut on a table saw, parallel to the edge across; nil where the edge tapers too far for it.
+func (o laidOut) ripped(sheet *List, e Edge) *sawCut {
+	across := frame.Lock
+	if e.Side == frame.Lock {
+		across = frame.Hinge
+	}
+	keep := trade.SawKeep(o.Unit)
+	stands := func(k int) measure.Length { // the width before this cut
+		w := o.Estimate(o.laid.Cuts[e.Side][k].Whole + o.bay.Reads[0])
+		if sheet.before(across, e.Side) {
+			w -= sheet.Edges[across].Marks[k].Depth.Value
+		}
+		return w
+	}
+	widest := 0
+	for k := range e.Marks {
+		if stands(k)-e.Marks[k].Depth.Value > stands(widest)-e.Marks[widest].Depth.Value {
+			widest = k
+		}
+	}
+	fence := figure.Sum(
+		0,
+		figure.Term{Label: "term.slab-stands", Value: stands(widest), Source: figure.Reading},
+		figure.Term{Label: "term.saw-depth-here", Value: -e.Marks[widest].Depth.Value, Source: figure.Estimate},
+		figure.Term{Label: "term.saw-off-line", Value: keep, Source: figure.Rule},
+	).Rounded(o.Tape, measure.Up)
+	last := len(e.Marks) - 1
+	s := &sawCut{
+		Sawing: Sawing{Fence: fence}, means: trade.ByTableSaw, fixed: trade.TableMinutes,
+		off: [2]measure.Length{stands(0) - fence.Value, stands(last) - fence.Value},
+	}
+	for k := range e.Marks {
+		if stands(k)-fence.Value < o.Kit.Saw.Kerf() {
+			return nil
+		}
+	}
+	s.Steps = o.sawSteps(e, *s, false)
+	return s
+}
+
+// before reports whether one edge is cut before another.
+func (c List) before(side, than frame.Side) bool {
+	for e := range c.InOrder() {
+		switch e.Side {
+		case than:
+			return false
+		case side:
+			return true
+		}
+	}
+	return false
+}
+
+// uncut is an edge of the slab as it was measured.
+func (o laidOut) uncut(side frame.Side) [2]fit.Corner {
+	s := o.bay.Slab
+	width, foot, length := s.WidthAt(0), s.WidthAt(1), s.Length.MM()
+	topHinge, footHinge := fit.Corner{}, fit.Corner{X: 0, Y: length}
+	topLock := fit.Corner{X: width, Y: s.HeadAt(1)}
+	footLock := fit.Corner{X: foot, Y: s.FootAt(foot / width)}
+	return frame.Each[[2]fit.Corner]{
+		frame.Head: {topHinge, topLock}, frame.Hinge: {topHinge, footHinge}, frame.Lock: {topLock, footLock},
+		frame.Foot: {footHinge, footLock},
+	}[side]
+}
+
+// line is the line through an edge's first and last mark, so much off it.
+func (o laidOut) line(e Edge, off measure.Length) (line [2]fit.Corner) {
+	s := o.bay.Slab
+	for i, k := range [2]int{0, len(e.Marks) - 1} {
+		at := o.laid.Cuts[e.Side][k].At
+		depth := (e.Marks[k].Depth.Value - off).MM()
+		switch e.Side {
+		case frame.Head:
+			line[i] = fit.Corner{X: at, Y: s.HeadAt(at/s.Width.MM()) + depth}
+		case frame.Foot:
+			line[i] = fit.Corner{X: at, Y: s.FootAt(at/s.Width.MM()) - depth}
+		case frame.Hinge:
+			line[i] = fit.Corner{X: depth, Y: at}
+		default:
+			at += s.HeadAt(1)
+			line[i] = fit.Corner{X: s.WidthAt(at/s.Length.MM()) - depth, Y: at}
+		}
+	}
+	return line
+}
+
+// reach is the length of an edge, in mm.
+func (o laidOut) reach(side frame.Side) float64 {
+	if side.Upright() {
+		return o.bay.Slab.Length.MM()
+	}
+	return o.bay.Slab.Width.MM()
+}
+
+// ends are the depths at the first and the last mark.
+func (e Edge) ends() (first, last measure.Length) {
+	return e.Marks[0].Depth.Value, e.Marks[len(e.Marks)-1].Depth.Value
+}
+
+// Deepest is the most that comes off the edge.
+func (e Edge) Deepest() (deepest measure.Length) {
+	for _, m := range e.Marks {
+		deepest = max(deepest, m.Depth.Value)
+	}
+	return deepest
+}
+
+// past is how far a straight line between two depths at the ends goes past the marks between them.
+func (e Edge) past(first, last measure.Length) (by measure.Length) {
+	n := measure.Length(len(e.Marks) - 1)
+	for k, m := range e.Marks {
+		by = max(by, first+(last-first)*measure.Length(k)/n-m.Depth.Value)
+	}
+	return by
+}
+
+// mean is the mean depth along the edge, whose marks stand evenly.
+func (e Edge) mean() (sum measure.Length) {
+	for k := range e.Marks[1:] {
+		sum += (e.Marks[k].Depth.Value + e.Marks[k+1].Depth.Value) / 2
+	}
+	return sum / measure.Length(len(e.Marks)-1)
+}
+
+// leftBy is what a saw leaves for the plane: the mean, and the most.
+func (e Edge) leftBy(s sawCut) (mean, most measure.Length) {
+	n := measure.Length(len(e.Marks) - 1)
+	for k, m := range e.Marks {
+		most = max(most, m.Depth.Value-s.off[0]-(s.off[1]-s.off[0])*measure.Length(k)/n)
+	}
+	return e.mean() - (s.off[0]+s.off[1])/2, most
+}
+
+// prepared is how many things are done before a saw crosses the face: across the grain, a veneer is scored and taped, a
+// skin taped, and timber backed by a block.
+func (o laidOut) prepared(side frame.Side) int {
+	if side.Upright() {
+		return 0
+	}
+	switch o.surface() {
+	case trade.OfVeneer:
+		return 2
+	case trade.OfSkin, trade.OfTimber:
+		return 1
+	}
+	return 0
+}
+
+func (o laidOut) surface() trade.Surface {
+	kind, _ := trade.ConstructionByID(o.bay.Slab.Construction)
+	return kind.Surface
+}
+
+// sawSteps are how an edge is sawn, in the order of the hands. Common practice.
+func (o laidOut) sawSteps(e Edge, s sawCut, outside bool) (steps []message.Message) {
+	put := func(id message.ID, args message.Args) { steps = append(steps, message.Message{ID: id, Args: args}) }
+	saw, table := o.Kit.Saw, s.means == trade.ByTableSaw
+	switch {
+	case saw.Down || table:
+		put("saw.face-up", nil)
+	default:
+		put("saw.face-down", nil)
+	}
+	if !e.Side.Upright() {
+		switch o.surface() {
+		case trade.OfVeneer:
+			put("saw.score", nil)
+		case trade.OfSkin:
+			put("saw.tape", nil)
+		case trade.OfTimber:
+			put("saw.back", nil)
+		}
+	} else if o.surface() == trade.OfVeneer || o.surface() == trade.OfSkin {
+		put("saw.sole", nil)
+	}
+	if table {
+		put("saw.fence", message.Args{"by": s.Fence.Value})
+		put("saw.carry", nil)
+	} else {
+		near, far := saw.Sides()
+		switch {
+		case outside:
+			put("saw.guide-outside", message.Args{"by": message.Near(far)})
+		case saw.Guided().Offset:
+			put("saw.guide-batten", message.Args{"by": message.Near(near)})
+		default:
+			put("saw.guide-made", nil)
+		}
+		put("saw.blade", message.Args{"by": message.Exact(trade.BladeThrough)})
+		put("saw.held", nil)
+	}
+	switch {
+	case o.kept(e.Side):
+		put("saw.keep-rail", message.Args{"part": message.ID("insert-part." + part(e.Side))})
+	case max(s.off[0], s.off[1])-saw.Kerf() >= trade.HeldFrom:
+		put("saw.hold", nil)
+	default:
+		put("saw.falls", nil)
+	}
+	if left, most := e.leftBy(s); left > 0 {
+		id := message.ID("saw.plane-rest")
+		if most-left > trade.SawKeep(o.Unit) {
+			id = "saw.plane-taper"
+		}
+		put(id, message.Args{"by": most.Round(o.Tape.Step(), measure.Nearest)})
+	}
+	return steps
+}
+
+// kept reports whether the offcut of an edge holds the rail or stile that closes it again.
+func (o laidOut) kept(side frame.Side) bool {
+	if o.Cut.Insert.New {
+		return false
+	}
+	for _, in := range o.laid.Inserts(o.bay.Slab) {
+		if in.End == side && in.Freed {
+			return true
+		}
+	}
+	return false
+}
