@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/message"
+	"kindmargin/core/saves"
 	"kindmargin/document"
 )
 
@@ -78,26 +79,15 @@ func (s server) dayOf(
 	if err != nil {
 		return document.DayOf{}, job.Job{}, err
 	}
-	spent, err := s.store.SpentAll(ctx, id)
+	log, err := s.ownPace(ctx, id)
 	if err != nil {
 		return document.DayOf{}, job.Job{}, err
 	}
-	// The house's own pace, by openings that were signed off: their times are complete.
-	log, counted := day.Log{}, map[job.Step]float64{}
 	var chosen []string // those that went off the walk meanwhile are left out
 	for _, o := range list {
-		switch {
-		case o.Signed:
-			for step, seconds := range spent[o.ID] {
-				log[step] += float64(seconds) / 60
-				counted[step]++
-			}
-		case len(d.Openings) == 0 || slices.Contains(d.Openings, o.ID):
+		if !o.Signed && (len(d.Openings) == 0 || slices.Contains(d.Openings, o.ID)) {
 			chosen = append(chosen, o.ID)
 		}
-	}
-	for step := range log {
-		log[step] /= counted[step]
 	}
 	head, some, err := s.store.Some(ctx, id, chosen[:min(len(chosen), day.MostOpenings)])
 	if err != nil {
@@ -208,4 +198,30 @@ func (s server) calendar(ctx context.Context, in *DayIn) (*sheetOut, error) {
 	return &sheetOut{
 		"text/calendar; charset=utf-8", `attachment; filename="` + fileStem(j.Name) + `-day.ics"`, b.Bytes(),
 	}, nil
+}
+
+// ownPace is the house's own pace, by openings that were signed off: their times are complete.
+func (s server) ownPace(ctx context.Context, id string) (saves.Log, error) {
+	list, err := s.store.List(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	spent, err := s.store.SpentAll(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	log, counted := saves.Log{}, map[job.Step]float64{}
+	for _, o := range list {
+		if !o.Signed {
+			continue
+		}
+		for step, seconds := range spent[o.ID] {
+			log[step] += float64(seconds) / 60
+			counted[step]++
+		}
+	}
+	for step := range log {
+		log[step] /= counted[step]
+	}
+	return log, nil
 }

@@ -127,8 +127,12 @@ func (s server) fileOf(in NewExport) (fileOf, error) {
 		return fileOf{"-" + in.What + ".pdf", typePDF, paper.Passes(
 			in.What,
 		), func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+			log, err := s.ownPace(ctx, j.ID)
+			if err != nil {
+				return err
+			}
 			return paper.Write(ctx, w, paper.Asked{
-				Kind: in.What, Paper: in.Paper, Job: j, Pictures: s.pictures(ctx, j.ID), Told: told,
+				Kind: in.What, Paper: in.Paper, Job: j, Log: log, Pictures: s.pictures(ctx, j.ID), Told: told,
 			})
 		}}, nil
 	case slices.ContainsFunc(document.ScheduleTables, func(t document.ScheduleTable) bool { return t.ID == in.What }):
@@ -141,7 +145,7 @@ func (s server) fileOf(in NewExport) (fileOf, error) {
 	case exportTables:
 		return fileOf{".xlsx", typeXLSX, 1, writeTables}, nil
 	case exportLoad:
-		return fileOf{"-load.json", typeJSON, 1, writeLoad}, nil
+		return fileOf{"-load.json", typeJSON, 1, s.writeLoad}, nil
 	case exportRod:
 		return fileOf{"-rod.json", typeJSON, 1, func(ctx context.Context, w io.Writer, j job.Job, told func()) error {
 			return writeRod(ctx, w, j, in.From, told)
@@ -154,8 +158,12 @@ func (s server) fileOf(in NewExport) (fileOf, error) {
 	return fileOf{}, refusalOf(422, "api.no-export-kind", message.Args{"given": message.Quote(in.What)})
 }
 
-func writeLoad(ctx context.Context, w io.Writer, j job.Job, told func()) error {
-	v, err := document.LoadFor(ctx, j, told)
+func (s server) writeLoad(ctx context.Context, w io.Writer, j job.Job, told func()) error {
+	log, err := s.ownPace(ctx, j.ID)
+	if err != nil {
+		return err
+	}
+	v, err := document.LoadFor(ctx, j, log, told)
 	if err != nil {
 		return err
 	}

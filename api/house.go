@@ -154,7 +154,11 @@ func (s server) load(ctx context.Context, in *OpeningsIn) (*body[document.Load],
 	if err != nil {
 		return nil, problem(ctx, err)
 	}
-	v, err := document.LoadFor(ctx, j, untold)
+	log, err := s.ownPace(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
+	v, err := document.LoadFor(ctx, j, log, untold)
 	if err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -26,8 +26,12 @@ func (s server) papers(ctx context.Context, in *struct {
 			return nil, problem(ctx, err)
 		}
 	}
+	log, err := s.ownPace(ctx, in.Job)
+	if err != nil {
+		return nil, problem(ctx, err)
+	}
 	var b bytes.Buffer
-	asked := paper.Asked{Kind: in.Kind, Paper: in.Paper, Job: j, Pictures: s.pictures(ctx, in.Job)}
+	asked := paper.Asked{Kind: in.Kind, Paper: in.Paper, Job: j, Log: log, Pictures: s.pictures(ctx, in.Job)}
 	if err := paper.Write(ctx, &b, asked); err != nil {
 		return nil, problem(ctx, err)
 	}

@@ -17,7 +17,7 @@ import (
 type SheetIn struct {
 	OpeningPath
 	LeafIn
-	Template string `query:"template" required:"true" doc:"card, lock, plate, strike, hinge, rod or jig."`
+	Template string `query:"template" required:"true" doc:"card, lock, plate, strike, case, block, hinge, rail or rod."`
 	Format   string `query:"format" default:"pdf" doc:"pdf, svg, dxf or stl."`
 	Paper    string `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid; for pdf."`
 	Bush     string `query:"bush" default:"16 mm" doc:"The router's guide bush, as a person writes a length."`

@@ -30,6 +30,7 @@ var tradeOrder = [][]string{
 		"stage/hinges", "stage/swings", "stage/hangs", "stage/locks", "stage/stops",
 	},
 	{"plan"},
+	{"saves"},
 	{"day", "load", "schedule", "oracle", "simulate"},
 	{"practice"},
 }

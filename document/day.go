@@ -20,17 +20,18 @@ import (
 
 // DayOf is a job's day, planned from a moment on.
 type DayOf struct {
-	Day      day.Day   `json:"day"`
-	Version  int64     `json:"version" doc:"That it stands at; nought where none was planned yet."`
-	Begun    string    `json:"begun" doc:"The moment that it is planned from."`
-	Entries  []EntryOf `json:"entries" doc:"In the order in which they are begun."`
-	Done     []EntryOf `json:"done" doc:"What is done, or was struck out."`
-	Dries    []DriesOf `json:"dries" doc:"What dries or lies, and until when."`
-	Held     []HeldOf  `json:"held" doc:"Openings of which something is not planned yet."`
-	Safer    string    `json:"safer" doc:"Whose slabs two are safer with, where one is alone; empty for none."`
-	Problems []string  `json:"problems" doc:"Why nothing can be planned; empty when it can."`
-	Left     []string  `json:"left" doc:"What does not go into the fourteen days that are looked at."`
-	ToAndFro int       `json:"toAndFro" doc:"Minutes of walking and of setting tools."`
+	Day      day.Day    `json:"day"`
+	Version  int64      `json:"version" doc:"That it stands at; nought where none was planned yet."`
+	Begun    string     `json:"begun" doc:"The moment that it is planned from."`
+	Entries  []EntryOf  `json:"entries" doc:"In the order in which they are begun."`
+	Done     []EntryOf  `json:"done" doc:"What is done, or was struck out."`
+	Dries    []DriesOf  `json:"dries" doc:"What dries or lies, and until when."`
+	Held     []HeldOf   `json:"held" doc:"Openings of which something is not planned yet."`
+	Safer    string     `json:"safer" doc:"Whose slabs two are safer with, where one is alone; empty for none."`
+	Problems []string   `json:"problems" doc:"Why nothing can be planned; empty when it can."`
+	Left     []string   `json:"left" doc:"What does not go into the fourteen days that are looked at."`
+	ToAndFro int        `json:"toAndFro" doc:"Minutes of walking and of setting tools."`
+	Saves    []SavingOf `json:"saves" doc:"Jigs, bored slabs, another latch: what each saves at these openings; the most first."`
 }
 
 // EntryOf is a scheduled task.
@@ -72,7 +73,7 @@ type HeldOf struct {
 func PlanDay(d day.Day, j job.Job, openings []load.Opening, log day.Log, begun string) DayOf {
 	v := DayOf{
 		Day: d, Begun: begun, Entries: []EntryOf{}, Done: []EntryOf{}, Dries: []DriesOf{}, Held: []HeldOf{},
-		Problems: []string{}, Left: []string{},
+		Problems: []string{}, Left: []string{}, Saves: newPrinter(j).savings(load.Saves(openings, log)),
 	}
 	now, ok := d.Minute(begun)
 	switch {

@@ -138,6 +138,7 @@ type Leaf struct {
 	Strikes  []string       `json:"strikes" doc:"How the strike is let in, or the fixed leaf of a pair is bolted; in words, in order."`
 	Drawing  *DrawingView   `json:"drawing,omitempty"`
 	Works    []Work         `json:"works" doc:"The pieces of work, in order. One that was ticked opens again as its figures change."`
+	Jigs     []JigOf        `json:"jigs" doc:"That it could be worked with, and from how many doors each pays."`
 }
 
 // Work is a piece of work, and the figures that it is done by.
@@ -268,6 +269,12 @@ type EdgeCut struct {
 	Bevel  Figure     `json:"bevel" doc:"How much narrower the push face is planed; nought where the edge stays square."`
 	Marks  []CutMark  `json:"marks" doc:"Down the uncut edge from its head, or across from its hinge edge."`
 	Passes []Pass     `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
+}
+
+// JigOf is a jig for a leaf.
+type JigOf struct {
+	ID   string `json:"id" doc:"Of its template."`
+	Says string `json:"says" doc:"From how many doors of a kind it pays, in minutes."`
 }
 
 // EdgeWay is a means for an edge.

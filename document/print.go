@@ -190,6 +190,9 @@ func (p printing) lock(v Leaf, doubtful string) {
 		}
 	}
 	p.steps("print.in-jamb", v.Strikes)
+	for _, j := range v.Jigs {
+		p.line(p.say("print.jig") + ": " + j.Says)
+	}
 }
 
 // light prints margins at three places of each side.

@@ -54,7 +54,7 @@ func Schedule(ctx context.Context, j job.Job, told func()) ([]table.Sheet, error
 	for i, known := range ScheduleTables {
 		list[i] = table.Sheet{ID: known.ID, Name: t.voice.Text(known.Name()), Headers: known.headers(t)}
 	}
-	need := load.NewCounter(j)
+	need := load.NewCounter(j, nil)
 	err := Each(ctx, j, func(d load.Opening) error {
 		need.Add(d)
 		for i, known := range ScheduleTables {

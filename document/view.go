@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
+	"kindmargin/core/saves"
 	"kindmargin/core/site"
 	"kindmargin/core/stage/cuts"
 	"kindmargin/core/stage/readings"
@@ -63,6 +64,19 @@ func (pr printer) plan(j job.Job, o job.Opening, p plan.Plan) Plan {
 	}
 	for i, l := range p.Leaves {
 		v.Leaves = append(v.Leaves, pr.leaf(l, []frame.Side{frame.Hinge, frame.Lock}[i], o.Hinges.Size))
+		v.Leaves[i].Jigs = pr.jigs(saves.Jigs(o, l, i))
+	}
+	return v
+}
+
+// jigs are the jigs of a leaf, each with what it saves.
+func (p printer) jigs(list []saves.Jig) []JigOf {
+	v := []JigOf{}
+	for _, j := range list {
+		v = append(v, JigOf{j.ID, p.voice.Say(message.With(
+			"saves.pays", "jig", j.Name(), "make", message.Lasting(j.Make), "saves", message.Lasting(math.Round(j.Saves())),
+			"from", message.Number(j.PaysFrom()),
+		))})
 	}
 	return v
 }

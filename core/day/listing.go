@@ -8,14 +8,15 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
+	"kindmargin/core/saves"
 	"kindmargin/core/trade"
 )
 
 // Opening is an opening with its plan.
 type Opening = plan.Opening
 
-// Log is how many minutes a house's openings took at a step, of those that were timed.
-type Log map[job.Step]float64
+// Log is the house's own.
+type Log = saves.Log
 
 // Held is an opening with a step that cannot be planned yet, and why.
 type Held struct {
@@ -121,7 +122,7 @@ func (l *listing) add(d Opening, p piece, after []int) []int {
 		ID: d.ID + "/" + p.id, Name: message.Message{ID: w.Name()}, Opening: d.Name, OpeningID: d.ID, Place: w.Place,
 		Set:   p.set,
 		Hands: 1, Dries: w.Dries,
-		Minutes: int(math.Ceil((w.Minutes + w.Each*float64(p.each)) * l.pace(job.Step(w.Step)))),
+		Minutes: int(math.Ceil((w.Minutes + w.Each*float64(p.each)) * l.log.Pace(job.Step(w.Step)))),
 	}
 	for _, a := range after {
 		if !slices.Contains(t.After, a) {
@@ -163,22 +164,6 @@ func (l *listing) hardware(tool, id string) Setting {
 		return settingOf(tool, "latch")
 	}
 	return Setting{tool, id, message.Message{ID: "sets." + message.ID(tool), Args: message.Args{"hardware": d.Title()}}}
-}
-
-// pace is the ratio of this house's logged minutes at a step to the table's for an ordinary opening with two hinges,
-// clamped to between a third and three; 1 without a log.
-func (l *listing) pace(step job.Step) float64 {
-	own := l.log[step]
-	if own <= 0 {
-		return 1
-	}
-	var usual float64
-	for _, w := range trade.Works {
-		if w.Step == string(step) && !w.Some {
-			usual += w.Minutes + 2*w.Each
-		}
-	}
-	return min(max(own/usual, 1.0/3), 3)
 }
 
 // own lists the carpenter's own tasks.

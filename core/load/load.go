@@ -11,6 +11,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
+	"kindmargin/core/saves"
 	"kindmargin/core/slab"
 )
 
@@ -87,6 +88,7 @@ type List struct {
 	Cutting  []Cut
 	Settings []Setting
 	Open     []Open
+	Saves    []saves.Saving // jigs, bored slabs, another latch: what each saves at these openings
 }
 
 // Opening is an opening with its plan.
@@ -132,7 +134,7 @@ func leaves(d Opening) (list []leaf) {
 
 // Of is the list for some openings of a job.
 func Of(j job.Job, openings []Opening) List {
-	c := NewCounter(j)
+	c := NewCounter(j, nil)
 	for _, d := range openings {
 		c.Add(d)
 	}
@@ -145,13 +147,17 @@ type Counter struct {
 	list List
 	at   map[string]*counted // of items and settings
 	rods []rod
+
+	saves *saves.Counter
 }
 
 // counted is an item's or a setting's place in its list, and the number of openings counted when it last grew.
 type counted struct{ at, openings int }
 
-// NewCounter returns a Counter for openings of a job.
-func NewCounter(j job.Job) *Counter { return &Counter{job: j, at: map[string]*counted{}} }
+// NewCounter returns a Counter for openings of a job, with the house's own log; nil for none.
+func NewCounter(j job.Job, log saves.Log) *Counter {
+	return &Counter{job: j, at: map[string]*counted{}, saves: saves.NewCounter(log)}
+}
 
 // Add counts an opening.
 func (c *Counter) Add(d Opening) {
@@ -171,6 +177,9 @@ func (c *Counter) Add(d Opening) {
 		c.cuttingOf(l)
 		c.tools(l)
 		c.settings(l)
+		if l.Signed == nil {
+			c.saves.Add(d, l.n, l.hung, l.locked)
+		}
 	}
 	c.rodOf(d)
 }
@@ -185,13 +194,14 @@ func (c *Counter) List() List {
 	for _, r := range c.rods {
 		l.Settings = append(l.Settings, r.Setting)
 	}
+	l.Saves = c.saves.List()
 	return l
 }
 
 // Order is the part of a list that is bought for the job.
 func (l List) Order() List {
 	l.Items = slices.DeleteFunc(slices.Clone(l.Items), func(i Item) bool { return !Headings[place(i.Kind)].Ordered })
-	l.Cutting, l.Settings = nil, nil
+	l.Cutting, l.Settings, l.Saves = nil, nil, nil
 	return l
 }
 
@@ -255,3 +265,17 @@ func text(id message.ID, args ...message.Args) message.Message {
 
 // noted is a note with one message.
 func noted(id message.ID) []message.Message { return []message.Message{{ID: id}} }
+
+// Saves are the ways to save minutes at some openings, with the house's own log.
+func Saves(openings []Opening, log saves.Log) []saves.Saving {
+	c := saves.NewCounter(log)
+	for _, d := range openings {
+		if d.Signed != nil || d.Service != nil {
+			continue
+		}
+		for _, l := range leaves(d) {
+			c.Add(d, l.n, l.hung, l.locked)
+		}
+	}
+	return c.List()
+}

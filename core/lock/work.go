@@ -50,7 +50,7 @@ type Recess struct {
 	Plate trade.Plate
 }
 
-// Strike is the plate in the jamb and the hole behind it.
+// Strike is the plate in the jamb and the hole behind it; a receiver that is pressed in has no plate.
 type Strike struct {
 	Recess
 	Bolt figure.Figure // middle of the bolt, down from the head
@@ -93,7 +93,7 @@ func Fit(p Plan, d trade.Hardware, into Into) Work {
 	if d.Plate.Long > 0 {
 		w.Plate = &Recess{Top: above(above(p.Slab, d.Plate.Up), d.Plate.Long/2), Plate: d.Plate}
 	}
-	if s := d.Strike; s.Plate.Long > 0 {
+	if s := d.Strike; s.Plate.Long > 0 || s.Pressed {
 		w.Strike = &Strike{
 			Recess: Recess{Top: above(above(p.Jamb, s.Plate.Up), s.Plate.Long/2), Plate: s.Plate}, Bolt: p.Jamb,
 			Hole: s.Bolt, Deep: s.Deep, Box: s.Box,

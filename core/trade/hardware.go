@@ -80,6 +80,8 @@ type Strike struct {
 	Bolt  measure.Length `json:"bolt,omitempty"` // diameter, or width, of the hole for the bolt
 	Deep  measure.Length `json:"deep,omitempty"`
 	Box   bool           `json:"box,omitempty"` // a box goes in behind it
+	// Pressed is a receiver with no plate: it is pressed into its hole.
+	Pressed bool `json:"pressed,omitempty"`
 }
 
 // CutTo is a part that is cut to the slab: a length plus its thickness.
@@ -164,6 +166,14 @@ var AllHardware = []Hardware{
 		Edge:  Edge{Bore: 22 * mm, Deep: 78 * mm}, Case: Case{Deep: 76 * mm, High: 21 * mm, Thick: 21 * mm},
 		Plate:  Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm},
 		Strike: Strike{Plate: Plate{Long: 57 * mm, Wide: 25 * mm, Thick: 3 * mm / 2}, Bolt: 25 * mm, Deep: 12 * mm},
+		Cuts:   []CutTo{{Part: "spindle", Base: 50 * mm}}, Turns: true, Source: CommonPractice,
+	},
+	{
+		ID: "latch-snap", Kind: "latch", Backsets: []measure.Length{60 * mm, 70 * mm},
+		Holes:  []Hole{{Part: "spindle", Dia: 22 * mm, From: FromBoth}},
+		Edge:   Edge{Bore: 25 * mm, Deep: 78 * mm},
+		Case:   Case{Deep: 76 * mm, High: 25 * mm, Thick: 25 * mm},
+		Strike: Strike{Bolt: 25 * mm, Deep: 20 * mm, Pressed: true},
 		Cuts:   []CutTo{{Part: "spindle", Base: 50 * mm}}, Turns: true, Source: CommonPractice,
 	},
 	{

@@ -39,7 +39,7 @@ func (a Asked) book(ctx context.Context, w io.Writer, p template.Paper) error {
 	f.title(j.Name)
 	f.line(12, "", d.text("paper-line.doors", "doors", message.Count(len(j.Openings)), "unit", d.inUnit(j)))
 	f.y += 3
-	need := load.NewCounter(j)
+	need := load.NewCounter(j, nil)
 	var rows [][]string
 	if err := document.Each(ctx, j, func(d load.Opening) error {
 		rows = append(rows, f.indexRow(j, d, len(rows)+1))

@@ -8,6 +8,7 @@ import (
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/message"
+	"kindmargin/core/saves"
 	"kindmargin/document/template"
 )
 
@@ -35,8 +36,9 @@ type Pictures func(opening string) iter.Seq2[Photo, error]
 type Asked struct {
 	Kind, Paper string // by ID
 	Job         job.Job
-	Pictures    Pictures // for a book; nil where there are none
-	Told        func()   // called after each opening, as often as Passes says; may be nil
+	Log         saves.Log // the house's own; nil where there is none
+	Pictures    Pictures  // for a book; nil where there are none
+	Told        func()    // called after each opening, as often as Passes says; may be nil
 }
 
 // Passes is how often Told is called for each opening of a kind of paper.

@@ -35,7 +35,7 @@ func title(j job.Job, id message.ID) string {
 
 // count counts the needs of the openings.
 func (a Asked) count(ctx context.Context) (load.List, error) {
-	c := load.NewCounter(a.Job)
+	c := load.NewCounter(a.Job, a.Log)
 	err := document.Each(ctx, a.Job, func(d load.Opening) error {
 		c.Add(d)
 		a.Told()
@@ -67,6 +67,12 @@ func (a Asked) load(ctx context.Context, w io.Writer, p template.Paper) error {
 	f.line(11, "", f.text("paper-line.for", "doors", f.some(l.Openings)))
 	groups(f, l)
 	cutting(f, l, j.Unit)
+	if len(l.Saves) > 0 {
+		f.title(f.text("paper-line.saves"))
+		for _, s := range l.Saves {
+			f.line(11, "", s.Says+" "+f.some(s.Openings)+".")
+		}
+	}
 	if len(l.Settings) > 0 {
 		f.title(f.text("paper-line.set-once"))
 		var rows [][]string

@@ -191,11 +191,14 @@ func TestEveryTemplateOfAllHardwareReadsBack(t *testing.T) {
 	checked := 0
 	for _, d := range trade.AllHardware {
 		o.Lock.Hardware = d.ID
-		for _, id := range []string{"lock", "plate", "strike"} {
+		for _, id := range []string{"lock", "plate", "strike", "case", "block"} {
 			draft, err := Make(id, j, o, 0, lock.Router{Bush: 11 * measure.Millimetre, Cutter: 8 * measure.Millimetre})
 			if err != nil { // a pull has no faceplate
 				said, _ := message.Of(err)
-				assert.Contains(t, []message.ID{"refused.no-faceplate", "refused.no-strike"}, said.ID)
+				assert.Contains(t, []message.ID{
+					"refused.no-faceplate", "refused.no-strike", "refused.no-face-holes", "refused.jig-no-case",
+					"refused.jig-holes-near", "refused.jig-liner",
+				}, said.ID, d.ID)
 				continue
 			}
 			for i, p := range Papers {
@@ -206,7 +209,7 @@ func TestEveryTemplateOfAllHardwareReadsBack(t *testing.T) {
 			}
 		}
 	}
-	for _, id := range []string{"hinge", "rod"} {
+	for _, id := range []string{"hinge", "rod", "rail"} {
 		draft, err := Make(id, j, o, 0, lock.UsualRouter)
 		require.NoError(t, err)
 		for _, p := range Papers {

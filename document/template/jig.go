@@ -1,31 +1,25 @@
 package template
 
 import (
-	"slices"
+	"math"
 
 	"kindmargin/core/field"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
-	"kindmargin/core/trade"
 )
 
-// Sizes of a printed jig, in mm.
-const (
-	jigWall   = 8.0  // of plate and fence: it stands on the plate, and wants no supports
-	jigPilot  = 8.0  // a seat for a guide bush, 8 outside and 3 inside
-	jigRelief = 2.0  // in the inner corner, for paint on the arris
-	jigRound  = 18.0 // past the outermost hole
-)
+// pocketWall is the thickness of a printed hinge template, in mm.
+const pocketWall = 8.0
 
-// MakeSolid makes a body for a 3-D printer, for one leaf of an opening: the boring jig of its hardware, or the recess
+// MakeSolid makes a body for a 3-D printer, for one leaf of an opening: the boring block of its hardware, or the recess
 // template of its hinge. It fails with a field.Error for what cannot be made.
 func MakeSolid(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (*Solid, error) {
 	switch id {
 	case "hinge":
 		return pocketBody(o, r)
-	case "lock":
+	case "block", "lock": // as it was asked for once
 	default:
 		return nil, field.Fault("/template", "refused.no-body", message.Args{"given": message.Quote(id)})
 	}
@@ -40,61 +34,64 @@ func MakeSolid(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (*S
 	if leaf == 1 {
 		thick = o.Pair.Slab.Thickness
 	}
-	return boringJig(p.Leaves[leaf].Hardware[0].Work, p.Leaves[leaf].Latch.Slab.Value.MM(), thick.MM())
+	return saddle(p.Leaves[leaf].Hardware[0].Work, p.Leaves[leaf].Latch.Slab.Value.MM(), thick.MM())
 }
 
-// boringJig is an angle: a fence on the slab's edge with the latch bore's pilot, a plate on
-// its face with a pilot for each hole, at every backset that the hardware is made in, and a
-// window on the latch line. x runs in from the edge, y down, z up from the face; the slab's
-// edge is the fence's inner face.
-func boringJig(w lock.Work, line, thick float64) (*Solid, error) {
-	type pilot struct{ x, y float64 }
-	var pilots []pilot
-	deep, up, down := 30.0, 15.0, 15.0
-	put := func(x, y float64) {
-		near := func(p pilot) bool {
-			return max(p.x-x, x-p.x) < jigPilot+2*boreWall && max(p.y-y, y-p.y) < jigPilot+2*boreWall
-		}
-		if !slices.ContainsFunc(pilots, near) {
-			pilots = append(pilots, pilot{x, y})
-			deep, up, down = max(deep, x), max(up, -y), max(down, y)
-		}
+// saddle is the boring block in one piece, as it is printed: a cheek on each face and a wall across the edge, all on
+// feet, so that dust falls out. x runs in from the edge, y down from the latch line, z up from the pull face.
+func saddle(w lock.Work, line, thick float64) (*Solid, error) {
+	if err := faced(w, line, thick); err != nil {
+		return nil, err
 	}
-	for _, h := range w.Holes {
-		if h.From == trade.FromPush {
-			continue
-		}
-		y := h.Down.Value.MM() - line
-		put(h.In.Value.MM(), y)
-		for _, b := range w.Hardware.Backsets {
-			if h.Off == 0 {
-				put(b.MM(), y)
-			}
-		}
+	up, down, deep := reach(w, line)
+	up, down, deep = up+25, down+25, deep+jigWall+jigTail
+	block := func(x0, y0, z0, x1, y1, z1 float64) Block {
+		return Block{[3]float64{x0, y0, z0}, [3]float64{x1, y1, z1}}
 	}
-	if len(pilots) == 0 {
-		return nil, field.Fault("/template", "refused.no-face-holes", message.Args{"hardware": w.Hardware.Title()})
+	back, low, high := -jigFoot-edgeGuide, -thick-jigFoot-sheetThick, jigFoot+sheetThick
+	add := []Block{
+		block(back, -up, jigFoot, deep, down, high),
+		block(back, -up, low, deep, down, -thick-jigFoot),
+		block(back, -up, low, -jigFoot, down, high),
 	}
-	deep, up, down = deep+jigRound, up+jigRound, down+jigRound
-	plate := Block{[3]float64{-jigWall, -up, 0}, [3]float64{deep, down, jigWall}}
-	fence := Block{[3]float64{-jigWall, -up, -thick}, [3]float64{0, down, jigWall}}
-	relief := Block{[3]float64{0, -up, 0}, [3]float64{jigRelief, down, jigRelief}}
-	less := []Block{relief}
+	for _, y := range []float64{-up, down - 10} { // the feet, at both ends, on both faces and the edge
+		add = append(
+			add, block(0, y, 0, deep, y+10, jigFoot), block(0, y, -thick-jigFoot, deep, y+10, -thick),
+			block(-jigFoot, y, -thick, 0, y+10, 0),
+		)
+	}
 	var bores []Bore
-	for _, p := range pilots {
-		bores = append(bores, Bore{2, [3]float64{p.x, p.y, 0}, jigPilot / 2})
+	for _, h := range w.Holes {
+		bores = append(bores, Bore{Axis: 2, At: [3]float64{h.In.Value.MM(), h.Down.Value.MM() - line, 0}, Radius: cup(h)})
 	}
-	if e := w.Edge; e != nil && e.Long == 0 {
-		bores = append(bores, Bore{0, [3]float64{0, e.Down.Value.MM() - line, -thick / 2}, jigPilot / 2})
+	if e := w.Edge; e != nil && e.Long == 0 && e.Bit > 0 {
+		bores = append(bores, Bore{
+			Axis: 0, At: [3]float64{0, e.Down.Value.MM() - line, -thick / 2}, Radius: (e.Bit.MM() + jigPlay) / 2,
+		})
 	}
-	// A window on the latch line at the plate's far end.
-	half := jigPilot/2 + boreWall // as wide as a bore's own cell, so that its planes cut none
-	less = append(less, Block{[3]float64{deep - 10, -half, 0}, [3]float64{deep - 3, half, jigWall}})
-	s, ok := NewSolid([]Block{plate, fence}, less, bores)
+	alignCells(bores)
+	s, ok := NewSolid(add, nil, bores)
 	if !ok {
 		return nil, field.Fault("/template", "refused.jig-holes-near", message.Args{"hardware": w.Hardware.Title()})
 	}
 	return s, nil
+}
+
+// edgeGuide is how long the hole is that keeps an edge bit square, in mm.
+const edgeGuide = 24.0
+
+// alignCells makes the cells of bores that stand in one line as wide as the widest of them, so that the planes of one
+// do not cut another.
+func alignCells(bores []Bore) {
+	for axis := range 3 {
+		for i := range bores {
+			for _, o := range bores {
+				if o.Axis != axis && bores[i].Axis != axis && math.Abs(o.At[axis]-bores[i].At[axis]) < 1e-6 {
+					bores[i].Half[axis] = max(bores[i].Half[axis], o.Radius+boreWall)
+				}
+			}
+		}
+	}
 }
 
 // pocketBody is a router's template for one hinge leaf: a plate with the recess's opening, open at the pull face, where
@@ -106,9 +103,9 @@ func pocketBody(o job.Opening, r lock.Router) (*Solid, error) {
 	}
 	more := (r.Bush - r.Cutter).MM()
 	w, h := c.Width.MM()+more/2, c.Leaf.MM()+more
-	body := Block{[3]float64{0, 0, 0}, [3]float64{w + cheek, h + 2*cheek, jigWall}}
-	fence := Block{[3]float64{-jigWall, 0, -20}, [3]float64{0, h + 2*cheek, jigWall}}
-	open := Block{[3]float64{-jigWall, cheek, 0}, [3]float64{w, cheek + h, jigWall}}
+	body := Block{[3]float64{0, 0, 0}, [3]float64{w + cheek, h + 2*cheek, pocketWall}}
+	fence := Block{[3]float64{-pocketWall, 0, -20}, [3]float64{0, h + 2*cheek, pocketWall}}
+	open := Block{[3]float64{-pocketWall, cheek, 0}, [3]float64{w, cheek + h, pocketWall}}
 	s, _ := NewSolid([]Block{body, fence}, []Block{open}, nil)
 	return s, nil
 }

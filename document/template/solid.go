@@ -30,16 +30,19 @@ type Bore struct {
 	Axis   int
 	At     [3]float64 // its place along its own axis is of no account
 	Radius float64
+	Half   [3]float64 // of its cell across each axis, at least Radius and boreWall; nought as much as that
 }
+
+// half is half of its cell's size across an axis.
+func (b Bore) half(axis int) float64 { return max(b.Half[axis], b.Radius+boreWall) }
 
 // boreWall is the distance of a cell's walls from its bore, in mm.
 const boreWall = 1.0
 
-// NewSolid makes a body of blocks, less others, with bores. A bore's cell is a little wider than the bore; ok is false
-// where a plane would cut one.
+// NewSolid makes a body of blocks, less others, with bores. A bore's cell is wider than the bore; ok is false where a
+// plane would cut one.
 func NewSolid(add, less []Block, bores []Bore) (s *Solid, ok bool) {
 	s = &Solid{full: map[[3]int]bool{}, holes: map[hole]float64{}}
-	const wall = boreWall
 	for _, b := range append(slices.Clone(add), less...) {
 		for i := range 3 {
 			s.breaks[i] = append(s.breaks[i], b.From[i], b.To[i])
@@ -48,7 +51,7 @@ func NewSolid(add, less []Block, bores []Bore) (s *Solid, ok bool) {
 	for _, b := range bores {
 		for i := range 3 {
 			if i != b.Axis {
-				s.breaks[i] = append(s.breaks[i], b.At[i]-b.Radius-wall, b.At[i]+b.Radius+wall)
+				s.breaks[i] = append(s.breaks[i], b.At[i]-b.half(i), b.At[i]+b.half(i))
 			}
 		}
 	}
@@ -74,7 +77,7 @@ func NewSolid(add, less []Block, bores []Bore) (s *Solid, ok bool) {
 		at := [3]int{}
 		for i := range 3 {
 			if i != b.Axis {
-				at[i], _ = slices.BinarySearchFunc(s.breaks[i], b.At[i]-b.Radius-wall, func(v, want float64) int {
+				at[i], _ = slices.BinarySearchFunc(s.breaks[i], b.At[i]-b.half(i), func(v, want float64) int {
 					if v < want-1e-9 {
 						return -1
 					}
@@ -86,7 +89,7 @@ func NewSolid(add, less []Block, bores []Bore) (s *Solid, ok bool) {
 			}
 		}
 		for i := range 3 {
-			if i != b.Axis && math.Abs(s.breaks[i][at[i]+1]-b.At[i]-b.Radius-wall) > 1e-9 {
+			if i != b.Axis && math.Abs(s.breaks[i][at[i]+1]-b.At[i]-b.half(i)) > 1e-9 {
 				return nil, false
 			}
 		}

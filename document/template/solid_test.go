@@ -55,9 +55,11 @@ func sound(t *testing.T, s *Solid) {
 // 0.3 %.
 func TestABlockWithABore(t *testing.T) {
 	block := []Block{{[3]float64{0, 0, 0}, [3]float64{20, 30, 10}}}
-	s, ok := NewSolid(block, nil, []Bore{{2, [3]float64{10, 12, 0}, 4}})
+	s, ok := NewSolid(block, nil, []Bore{{Axis: 2, At: [3]float64{10, 12, 0}, Radius: 4}})
 	require.True(t, ok)
-	_, ok = NewSolid(block, nil, []Bore{{2, [3]float64{10, 12, 0}, 4}, {2, [3]float64{12, 24, 0}, 4}})
+	_, ok = NewSolid(block, nil, []Bore{
+		{Axis: 2, At: [3]float64{10, 12, 0}, Radius: 4}, {Axis: 2, At: [3]float64{12, 24, 0}, Radius: 4},
+	})
 	assert.False(t, ok, "the second's planes cut the first")
 	assert.InDelta(t, 6000-3.14159265*16*10, s.Volume(), 2)
 	sound(t, s)
@@ -68,29 +70,36 @@ func TestAnAngleWithBoresBothWays(t *testing.T) {
 	s, ok := NewSolid(
 		[]Block{{[3]float64{0, 0, 0}, [3]float64{80, 100, 10}}, {[3]float64{0, 0, 0}, [3]float64{10, 100, 50}}},
 		[]Block{{[3]float64{60, 40, 0}, [3]float64{70, 60, 10}}},
-		[]Bore{{2, [3]float64{40, 50, 0}, 5}, {0, [3]float64{0, 50, 30}, 5}},
+		[]Bore{
+			{Axis: 2, At: [3]float64{40, 50, 0}, Radius: 5, Half: [3]float64{0, 9, 0}},
+			{Axis: 0, At: [3]float64{0, 50, 30}, Radius: 8},
+		},
 	)
 	require.True(t, ok)
 	sound(t, s)
 }
 
-// The boring jig of all hardware of the list that has one, and a hinge's pocket template.
+// The boring block of all hardware of the list that has one, and a hinge's pocket template.
 func TestEveryJigIsSound(t *testing.T) {
 	j, o := demoDoor(t, "linen")
-	o.Slab.Thickness = 44 * measure.Millimetre
 	made := 0
-	for _, d := range trade.AllHardware {
-		o.Lock.Hardware = d.ID
-		s, err := MakeSolid("lock", j, o, 0, lock.UsualRouter)
-		if err != nil {
-			said, _ := message.Of(err)
-			assert.Equal(t, message.ID("refused.no-face-holes"), said.ID)
-			continue
+	for _, thick := range []float64{35, 44} {
+		o.Slab.Thickness = measure.FromMM(thick)
+		for _, d := range trade.AllHardware {
+			o.Lock.Hardware = d.ID
+			s, err := MakeSolid("block", j, o, 0, lock.UsualRouter)
+			if err != nil {
+				said, _ := message.Of(err)
+				assert.Contains(t, []message.ID{
+					"refused.no-face-holes", "refused.jig-holes-near", "refused.jig-deep", "refused.jig-edge",
+				}, said.ID, d.ID)
+				continue
+			}
+			sound(t, s)
+			made++
 		}
-		sound(t, s)
-		made++
 	}
-	assert.Greater(t, made, 6)
+	assert.Greater(t, made, 12)
 	s, err := MakeSolid("hinge", j, o, 0, lock.UsualRouter)
 	require.NoError(t, err)
 	sound(t, s)

@@ -31,10 +31,13 @@ func (t Template) Note() message.ID { return "template-note." + message.ID(t.ID)
 
 // Templates lists the kinds.
 var Templates = []Template{
-	{"lock", job.StepLock, true},
+	{"lock", job.StepLock, false},
 	{"plate", job.StepLock, false},
 	{"strike", job.StepLock, false},
+	{"case", job.StepLock, false},
+	{"block", job.StepLock, true},
 	{"hinge", job.StepHinges, true},
+	{"rail", job.StepHinges, false},
 	{"rod", job.StepHinges, false},
 }
 
@@ -72,12 +75,14 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, 
 		)
 	}
 	switch id {
-	case "lock", "plate", "strike":
+	case "lock", "plate", "strike", "case", "block":
 		if len(l.Hardware) == 0 {
 			return Draft{}, field.Fault("/template", "refused.nothing-to-bore", nil)
 		}
 	case "hinge":
 		return hinge(opening, o, l, r)
+	case "rail":
+		return hingeRail(opening, o, l, r)
 	case "rod":
 		if len(l.Rod) == 0 {
 			return Draft{}, field.Fault("/template", "refused.rod-waits", nil)
@@ -90,13 +95,17 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, 
 	switch id {
 	case "lock":
 		return boring(opening, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM()), nil
+	case "case":
+		return caseBoard(opening, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM(), r)
+	case "block":
+		return boringBlock(opening, w, l.Latch.Slab.Value.MM(), slab.Thickness.MM())
 	case "plate":
 		if w.Plate == nil {
 			return Draft{}, field.Fault("/template", "refused.no-faceplate", message.Args{"hardware": w.Hardware.Title()})
 		}
 		return routed(opening, "load.faceplate", w.Plate.Plate, slab.Thickness/2, r, w.Edge != nil && w.Edge.Long == 0, 0)
 	}
-	if w.Strike == nil {
+	if w.Strike == nil || w.Strike.Plate.Long == 0 {
 		return Draft{}, field.Fault("/template", "refused.no-strike", message.Args{"hardware": w.Hardware.Title()})
 	}
 	return routed(opening, "load.strike", w.Strike.Plate, w.Strike.In.Value, r, false, w.Strike.Hole)

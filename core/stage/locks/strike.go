@@ -136,6 +136,10 @@ func Striking(w lock.Work) (list []message.Message) {
 	}
 	say("strike.middle", message.Args{"down": message.At(s.Bolt.Value)})
 	say("strike.in", message.Args{"in": message.Near(s.In.Value)})
+	if w.Hardware.Strike.Pressed {
+		say("strike.pressed", message.Args{"bit": message.Near(s.Hole), "deep": message.Near(s.Deep)})
+		return list
+	}
 	say("strike.plate", message.Args{
 		"long": message.Near(s.Plate.Long), "wide": message.Near(s.Plate.Wide), "thick": message.Near(s.Plate.Thick),
 		"top": message.At(s.Top.Value),

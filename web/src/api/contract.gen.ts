@@ -1151,6 +1151,8 @@ export interface components {
             problems: string[];
             /** @description Whose slabs two are safer with, where one is alone; empty for none. */
             safer: string;
+            /** @description Jigs, bored slabs, another latch: what each saves at these openings; the most first. */
+            saves: components["schemas"]["SavingOf"][];
             /**
              * Format: int64
              * @description Minutes of walking and of setting tools.
@@ -1738,6 +1740,12 @@ export interface components {
             reads: ("width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap")[];
             source: string;
         };
+        JigOf: {
+            /** @description Of its template. */
+            id: string;
+            /** @description From how many doors of a kind it pays, in minutes. */
+            says: string;
+        };
         JobChange: {
             kit?: components["schemas"]["Kit"];
             /** @enum {string} */
@@ -1841,6 +1849,8 @@ export interface components {
              * @enum {string}
              */
             jamb: "" | "head" | "hinge" | "lock" | "foot";
+            /** @description That it could be worked with, and from how many doors each pays. */
+            jigs: components["schemas"]["JigOf"][];
             latch?: components["schemas"]["Latch"];
             /** @description The margins as planned: three places of each side. */
             light: components["schemas"]["Light"][];
@@ -1944,6 +1954,8 @@ export interface components {
             open: components["schemas"]["LoadOpen"][];
             /** @description By name, in the order of the walk. */
             openings: string[];
+            /** @description Jigs, bored slabs, another latch: what each saves here; the most first. */
+            saves: components["schemas"]["SavingOf"][];
             /** @description What is set once for several openings. */
             settings: components["schemas"]["LoadSetting"][];
         };
@@ -2736,6 +2748,16 @@ export interface components {
             name: string;
             off: components["schemas"]["RodOff"][];
         };
+        SavingOf: {
+            id: string;
+            /**
+             * Format: double
+             * @description Saved at all of them, less what it takes; below nought where it does not pay.
+             */
+            minutes: number;
+            openings: string[];
+            says: string;
+        };
         Saw: {
             /** @description A length in millimetres, exact to the nanometre. */
             depth?: number;
@@ -3109,6 +3131,7 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             deep?: number;
             plate?: components["schemas"]["Plate"];
+            pressed?: boolean;
         };
         StrikeOf: {
             /** @description Its middle, down from the head. */
@@ -10575,7 +10598,7 @@ export interface operations {
             query: {
                 /** @description Of a pair, the leaf: 1 is the one on the hinge jamb. */
                 leaf?: number;
-                /** @description card, lock, plate, strike, hinge, rod or jig. */
+                /** @description card, lock, plate, strike, case, block, hinge, rail or rod. */
                 template: string;
                 /** @description pdf, svg, dxf or stl. */
                 format?: string;

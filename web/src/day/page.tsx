@@ -7,6 +7,7 @@ import { ask, client, type Schemas } from '../api/client';
 import { resources } from '../api/resources';
 import { chosenIn } from '../house/openings';
 import { useHomeFocus } from '../ui/home-focus';
+import { Savings } from '../ui/savings';
 import { Cautions, Failed, Waiting } from '../ui/says';
 import { Top } from '../ui/top';
 import { Phrase } from '../words/phrase';
@@ -153,6 +154,7 @@ export function DayPage() {
 								</ul>
 							</section>
 						)}
+						<Savings list={v.saves.filter((s) => s.minutes > 0)} />
 						{v.done.length > 0 && (
 							<details className="mb-5" data-done={v.done.length}>
 								<summary className="min-h-11 flex items-center cursor-pointer text-lg">

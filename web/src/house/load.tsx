@@ -8,6 +8,7 @@ import { resources } from '../api/resources';
 import { Checkbox } from '../ui/checkbox';
 import { GiveOut } from '../ui/give-out';
 import { useHomeFocus } from '../ui/home-focus';
+import { Savings } from '../ui/savings';
 import { Cautions, Failed, Waiting } from '../ui/says';
 import { Top, useShownIn } from '../ui/top';
 import { say } from '../words/texts';
@@ -98,6 +99,7 @@ export function LoadPage() {
 								</div>
 							))}
 						</div>
+						<Savings list={load.data.saves} />
 						<Settings list={load.data.settings} />
 						<Cutting list={load.data.cutting} unit={shown} />
 						<Cautions step="slab" />

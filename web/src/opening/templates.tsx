@@ -17,7 +17,7 @@ function useSetting(key: string, usual: string) {
 
 /** Templates are the full-size templates of a step, each previewed before it is fetched. */
 export function Templates({ step }: { step: string }) {
-	const { view, which } = useOpening();
+	const { view, leaf, which } = useOpening();
 	const [paper, setPaper] = useSetting('paper', view.job.unit === 'in' ? 'letter' : 'a4');
 	const [bush, setBush] = useSetting('guide bush', '16 mm');
 	const [cutter, setCutter] = useSetting('bush cutter', '12 mm');
@@ -37,7 +37,7 @@ export function Templates({ step }: { step: string }) {
 		});
 		return `/api/jobs/${view.job.id}/openings/${view.opening.id}/template?${q}`;
 	};
-	const router = list.some((t) => t.id !== 'lock' && t.id !== 'rod');
+	const router = list.some((t) => !['lock', 'block', 'rod'].includes(t.id));
 	return (
 		<Disclosure className="mb-4 no-print" title={say('papers.templates-at-full-size')} field="sheets-open">
 			<div className="grid gap-3">
@@ -64,7 +64,9 @@ export function Templates({ step }: { step: string }) {
 				{list.map((t) => (
 					<section key={t.id} className="border-b border-base-300 pb-2" data-template={t.id}>
 						<h3 className="font-semibold first-letter:uppercase">{t.name}</h3>
-						<p className="text-sm opacity-80">{t.note}</p>
+						<p className="text-sm opacity-80">
+							{t.note} {leaf.jigs.find((j) => j.id === t.id)?.says}
+						</p>
 						<p className="flex flex-wrap gap-2 mt-1">
 							<button
 								type="button"
