@@ -113,7 +113,6 @@ func (c *Counter) lock(l leaf) {
 func (c *Counter) inserts(l leaf) {
 	if l.Cut != nil && !l.cut {
 		for _, i := range l.Cut.Inserts {
-			c.need(Inserts, text("load.glue"), noted("load.glued"), 0, l)
 			if i.Freed && !l.Opening.Cut.Insert.New { // its own rail
 				continue
 			}
@@ -122,7 +121,6 @@ func (c *Counter) inserts(l leaf) {
 				noted("load.insert-note"), len(i.Ends), l,
 			)
 		}
-		c.need(Inserts, text("load.sealer"), noted("load.sealer-note"), 0, l)
 	}
 	if l.n > 0 || l.locked {
 		return

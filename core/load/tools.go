@@ -1,7 +1,6 @@
 package load
 
 import (
-	"kindmargin/core/frame"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
@@ -24,16 +23,11 @@ func (c *Counter) tools(l leaf) {
 			c.tool(r.Tool, noted("load.to-read"), l)
 		}
 	}
-	for _, id := range []message.ID{"load.pencil", "load.driver", "load.feelers", "load.hand-plane", "load.mask"} {
-		c.tool(text(id), nil, l)
-	}
+	c.uses(l)
 	if !l.cut && l.Cut != nil {
-		c.cutters(l)
+		c.blades(l)
 	}
 	if !l.hung {
-		c.tool(text("load.stand"), noted("load.stand-note"), l)
-		c.tool(text("load.gauges"), noted("load.gauges-note"), l)
-		c.tool(text("load.chisels"), nil, l)
 		if h, ok := c.job.Kit.Hinge(l.Opening.Hinges.Size); ok && h.Screw.Long > 0 {
 			c.tool(
 				text("load.pilot", message.Args{"dia": message.Near(h.Screw.Pilot(wood(l), c.job.Unit))}),
@@ -43,7 +37,11 @@ func (c *Counter) tools(l leaf) {
 	}
 	if !l.locked {
 		for _, d := range l.Hardware {
-			c.bits(l, d.Work)
+			for _, h := range d.Holes {
+				if h.Bit == 0 {
+					c.open(l.name, text("load.no-bit", message.Args{"dia": message.Near(h.Dia), "hole": h.Title()}))
+				}
+			}
 		}
 	}
 }
@@ -56,53 +54,16 @@ func wood(l leaf) string {
 	return trade.Soft
 }
 
-// cutters adds the tool by which each edge of a slab is cut.
-func (c *Counter) cutters(l leaf) {
+// blades adds the blade by which each edge of a slab is sawn.
+func (c *Counter) blades(l leaf) {
 	for e := range l.Cut.InOrder() {
 		switch {
-		case e.Means.Saws():
-			blade := message.ID("load.blade")
-			if e.Side == frame.Head || e.Side == frame.Foot {
-				blade = "load.cross-blade"
-			}
-			c.tool(text("sets.saw-guide"), nil, l)
-			c.tool(text(blade), nil, l)
-		case e.Means == trade.ByPowerPlane:
-			c.tool(text("sets.plane-power"), nil, l)
-		}
-	}
-	if l.Swing != nil && l.Swing.Bevel.Value > 0 {
-		c.tool(text("load.bevel-gauge"), noted("load.for-lock-edge"), l)
-	}
-}
-
-// bits adds the bits and cutters of a piece of hardware.
-func (c *Counter) bits(l leaf, w lock.Work) {
-	bit := func(size measure.Length) {
-		dia := message.Args{"dia": message.Near(size)}
-		switch {
-		case size == 0:
-		case size > trade.WidestBit:
-			c.tool(text("load.hole-saw", dia), nil, l)
+		case !e.Means.Saws():
+		case e.Side.Upright():
+			c.tool(text("load.blade"), nil, l)
 		default:
-			c.tool(text("load.bit", dia), nil, l)
+			c.tool(text("load.cross-blade"), nil, l)
 		}
-	}
-	c.tool(text("load.pilot", message.Args{"dia": message.Near(trade.PilotDia)}), noted("load.pilot-note"), l)
-	for _, h := range w.Holes {
-		bit(h.Bit)
-		if h.Bit == 0 {
-			c.open(l.name, text("load.no-bit", message.Args{"dia": message.Near(h.Dia), "hole": h.Title()}))
-		}
-	}
-	if w.Edge != nil {
-		bit(w.Edge.Bit)
-	}
-	if w.Strike != nil {
-		bit(w.Strike.Hole)
-	}
-	if len(w.Lengths) > 0 {
-		c.tool(text("load.hacksaw"), noted("load.hacksaw-note"), l)
 	}
 }
 

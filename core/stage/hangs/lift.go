@@ -94,6 +94,7 @@ func screws(u measure.Unit, h trade.Hinge) []message.Message {
 			"count": message.Number(h.Screws), "screw": h.Screw.Message(),
 			"soft": message.Near(h.Screw.Pilot(trade.Soft, u)), "hard": message.Near(h.Screw.Pilot(trade.Hard, u)),
 		}},
+		{ID: "screws.centring"},
 		{ID: "screws.trial", Args: message.Args{"trial": trade.Trial(h.Screws)}},
 	}
 	if h.Kind != trade.Continuous {
@@ -101,5 +102,5 @@ func screws(u measure.Unit, h trade.Hinge) []message.Message {
 			ID: "screws.long", Args: message.Args{"long": message.Near(trade.LongScrew(u))},
 		})
 	}
-	return list
+	return append(list, message.Message{ID: "screws.brass"})
 }

@@ -157,6 +157,9 @@ func hole(h lock.Hole) message.Sentences {
 		args["deep"], args["face"] = message.Near(h.Deep), message.ID("face."+h.From)
 	}
 	list := message.Sentences{{ID: id, Args: args}}
+	if bit > trade.WidestBit {
+		list = append(list, message.Message{ID: "hole.slow"})
+	}
 	if bit != h.Dia {
 		list = append(list, message.Message{ID: "hole.nearest", Args: message.Args{"dia": message.Near(h.Dia)}})
 	}
