@@ -61,6 +61,7 @@ func enumerate(r huma.Registry) {
 	enum(r, trade.Means(""), trade.BySaw, trade.ByPlane, trade.ByTableSaw, trade.ByPowerPlane, trade.ByHandPlane, trade.Untouched)
 	enum(r, trade.AtOpening, trade.AtTrestles, trade.Outside)
 	enum(r, lining.Joints...)
+	enum(r, lining.AllComes...)
 	enum(r, season.Sawns...)
 	enum(r, season.Schools...)
 	enum(r, season.FromMeter, season.FromAir, season.FromClimate)

@@ -299,7 +299,7 @@ func TestPapersAreAskedFor(t *testing.T) {
 	}{
 		{"kind=card&doors=" + w.Openings[0].ID, "tern-house-linen-room-card.pdf", 1},
 		{"kind=card&paper=letter", "tern-house-card.pdf", 7}, // the saloon is two leaves
-		{"kind=order", "tern-house-order.pdf", 2}, // with tape, pins and glue
+		{"kind=order", "tern-house-order.pdf", 2},            // with tape, pins and glue
 	} {
 		a := s.do("GET", path+"/paper?"+c.asks, "", nil)
 		require.Equal(t, 200, a.status, string(a.raw))

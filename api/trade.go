@@ -40,6 +40,7 @@ type Trade struct {
 	FiledAtOnce   int              `json:"filedAtOnce" doc:"The same for a job file."`
 	Columns       []Named          `json:"columns" doc:"That a schedule can have."`
 	Joints        []Named          `json:"joints" doc:"Of a frame's head and jambs."`
+	Comes         []Named          `json:"comes" doc:"How a frame comes."`
 	Places        []Named          `json:"places" doc:"Where work is done."`
 	Woods         []Named          `json:"woods"`
 	Sawns         []Named          `json:"sawns" doc:"How boards were sawn."`
@@ -354,7 +355,7 @@ func (t *tables) house() {
 	t.Parts, t.Sawns, t.SeasonSchools = choices(t.Voice, choice.Parts), choices(t.Voice, choice.Sawns), choices(
 		t.Voice, choice.SeasonSchools,
 	)
-	t.Joints = choices(t.Voice, choice.Joints)
+	t.Joints, t.Comes = choices(t.Voice, choice.Joints), choices(t.Voice, choice.Comes)
 	for _, p := range trade.Places {
 		t.Places = append(t.Places, Named{string(p), t.Text(p.Name()), ""})
 	}

@@ -2,6 +2,7 @@ package document
 
 import (
 	"kindmargin/core/frame"
+	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/stage/linings"
 )
@@ -15,7 +16,15 @@ type LiningOf struct {
 	Rip     []RipOf     `json:"rip" doc:"How wide each lining is ripped; empty until the wall was measured at all six places."`
 	Taper   bool        `json:"taper" doc:"They are ripped to a taper."`
 	Packs   []PackingOf `json:"packs" doc:"Where it is packed off the wall; empty until the rough opening was measured, and where it does not go in."`
+	Feet    []FootOf    `json:"feet" doc:"Of a set: what is cut off the foot of each leg; empty until its legs were measured."`
+	Set     bool        `json:"set" doc:"It comes with its slab hung in it."`
 	Steps   []string    `json:"steps" doc:"How it is made and set, in words, in their order."`
+}
+
+// FootOf is what is cut off the foot of one leg of a set; below nought it is packed up.
+type FootOf struct {
+	Side frame.Side `json:"side"`
+	Off  Length     `json:"off"`
 }
 
 // PartOf is a line of the cut list.
@@ -46,7 +55,12 @@ type PackingOf struct {
 func (p printer) lining(l linings.Lining) *LiningOf {
 	v := &LiningOf{
 		Width: p.fine(l.Width), Height: p.fine(l.Height), Parts: []PartOf{}, Housing: p.length(l.House), Rip: []RipOf{},
-		Taper: l.Taper, Packs: []PackingOf{}, Steps: p.say(l.Steps),
+		Taper: l.Taper, Packs: []PackingOf{}, Feet: []FootOf{}, Set: l.Set, Steps: p.say(l.Steps),
+	}
+	if l.Feet != (frame.Each[measure.Length]{}) {
+		for _, side := range []frame.Side{frame.Hinge, frame.Lock} {
+			v.Feet = append(v.Feet, FootOf{side, p.length(l.Feet[side])})
+		}
 	}
 	for _, x := range l.Parts {
 		v.Parts = append(v.Parts, PartOf{

@@ -104,6 +104,9 @@ func (p printing) lining(l LiningOf) {
 		}
 		p.line("  "+p.say("print.rip", "name", r.Name), strings.Join(marks, ", "))
 	}
+	for _, f := range l.Feet {
+		p.line("  "+p.say("print.foot", "wall", message.Wall(f.Side)), p.show(f.Off.Text))
+	}
 	for _, k := range l.Packs {
 		p.line(
 			"  "+p.say("print.pack", "wall", message.Wall(k.Side)),

@@ -98,3 +98,36 @@ func TestAFrameMadeToASlab(t *testing.T) {
 	u.until("it fits at the first hang", `document.querySelector('[data-fits]')`)
 	u.signOff("Wren")
 }
+
+// A set comes with its door in it: its feet are cut to the floor, one too wide is refused, and its cards set the frame
+// and cut no slab. 1981, 3.5 and 6 are 1990.5; with legs of 2010, 19.5 come off, and 3 less where the floor is 3 lower.
+func TestADoorThatComesInItsFrame(t *testing.T) {
+	u := sit(t, "serve")
+	u.begin("Eider House", "Cloakroom")
+	u.until("how it is gone about", `document.querySelector('input[name="/measuring"]')`)
+	u.js(
+		`([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('a frame made to the')).querySelector('input').click(), '')`,
+	)
+	u.pick("/lining/comes", "set")
+	u.until("the set", `document.querySelector('[data-field="/lining/leg"]')`)
+	for field, text := range map[string]string{
+		"/slab/width": "762", "/slab/length": "1981", "/slab/thickness": "35", "/lining/leg": "2010",
+		"/lining/outer": "840", "/lining/width/0": "838", "/lining/width/1": "838", "/lining/width/2": "838",
+		"/lining/height/0": "2040", "/lining/height/1": "2040", "/lining/floor": "-3", "/lining/high": "0",
+	} {
+		u.retype(field, text)
+		u.until(field+" is kept", fmt.Sprintf(`document.querySelector('[data-field=%q]').value === %q`, field, text))
+	}
+	u.says("the set is 840 mm over all. With 2 mm of packing a side it is 6 mm too wide")
+	u.until("it cannot stand", `document.querySelector('[data-stands]').disabled`)
+	u.retype("/lining/outer", "825")
+	u.until("it goes in", `!document.querySelector('[data-stands]').disabled`)
+	for side, off := range map[string]string{"hinge": "19.5", "lock": "16.5"} {
+		assert.Equal(t, off, u.js(fmt.Sprintf(`document.querySelector('[data-foot=%q]').innerText.trim()`, side)), side)
+	}
+	assert.Equal(t, 0, u.count(`[data-field="/lining/wall/0"]`), "no board is ripped to the wall")
+	door := strings.TrimSuffix(u.js("location.pathname"), "/measure")
+	u.open(strings.Replace(door, "/j/", "/cards/", 1))
+	u.says("Cut the feet: 19.5 mm off the hinge leg, 16.5 mm off the lock leg.")
+	u.says("Set the frame")
+}

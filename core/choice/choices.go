@@ -48,6 +48,9 @@ var (
 	// Joints are the joints of head and jambs of a frame.
 	Joints = Choices[lining.Joint]{"joint.", "joint-why.", []lining.Joint{lining.Housed, lining.Over, lining.Between}}
 
+	// Comes are the ways in which a frame comes.
+	Comes = Choices[lining.Comes]{"comes.", "comes-why.", lining.AllComes}
+
 	// Sawns are the ways in which boards are sawn from the log.
 	Sawns = Choices[season.Sawn]{
 		"sawn.", "sawn-why.", []season.Sawn{season.SawnUnknown, season.SawnFlat, season.SawnQuarter},

@@ -63,14 +63,21 @@ func (l *leaf) add(work string, each int, set Setting, handled bool, after ...[]
 // tasks lists the tasks of the leaf before its paint, and returns the last ones; ok is false where its slab has to
 // acclimatise in the room for longer than is planned, or its hanging waits for a second person.
 func (l *leaf) tasks(measured []int) (last []int, ok bool) {
+	if c := l.opening.Framed(); c != nil && !c.Stands && l.n == 0 {
+		work := "frame"
+		if l.opening.Set() != nil {
+			work = "set"
+		}
+		measured = l.add(work, 0, Setting{}, work == "set", measured)
+	}
 	shaped := measured
-	if !l.cut {
+	if !l.cut && l.opening.Set() == nil {
 		if shaped, ok = l.shaping(measured); !ok {
 			return nil, false
 		}
 	}
 	ready := [][]int{shaped}
-	if !l.cut {
+	if !l.cut && l.opening.Set() == nil {
 		ready = append(ready, l.add("seal", 0, settingOf("brush", "sealer"), false, shaped))
 	}
 	if !l.hung && !l.opening.Plan.Done(job.StepHinges) {
@@ -89,7 +96,9 @@ func (l *leaf) tasks(measured []int) (last []int, ok bool) {
 			}})
 			return nil, false
 		}
-		hangs = l.add("hang", len(l.plan.Hinges), Setting{}, true, ready...)
+		if hangs = slices.Concat(ready...); l.opening.Set() == nil {
+			hangs = l.add("hang", len(l.plan.Hinges), Setting{}, true, ready...)
+		}
 	}
 	if !l.opening.Plan.Done(job.StepTry) {
 		fits = l.add("try", 0, Setting{}, true, hangs)
@@ -182,6 +191,9 @@ func (l *leaf) hinges(measured, shaped []int) (ready [][]int) {
 	if fills > 0 {
 		filled = l.add("fill", fills, settingOf("filler", "wood"), false, measured)
 		ready = append(ready, filled)
+	}
+	if d.Set() != nil { // it hangs in its frame
+		return ready
 	}
 	if !l.slab.IsMachined(frame.Hinge) {
 		ready = append(ready, l.add("pockets", count, tool, false, shaped))

@@ -175,6 +175,22 @@ func (o Opening) Framed() *lining.Choice {
 	return o.Lining
 }
 
+// Set is the set that the opening's slab hangs in as it comes; nil where there is none.
+func (o Opening) Set() *lining.Choice {
+	if c := o.Framed(); c != nil && c.Comes == lining.AsSet {
+		return c
+	}
+	return nil
+}
+
+// Rebated is the depth of the frame's own rebate; nought where its stops are planted.
+func (o Opening) Rebated() measure.Length {
+	if c := o.Framed(); c != nil {
+		return c.Rebate
+	}
+	return 0
+}
+
 // Laps is the overlap of rebated meeting edges.
 func (p Pair) Laps() measure.Length {
 	if p.Lip > 0 {

@@ -33,7 +33,27 @@ type Choice struct {
 	High   *measure.Length `json:"high,omitempty"`
 	Stop   measure.Length  `json:"stop,omitempty"` // thickness of the stops; nought trade.StopThick
 	Stands bool            `json:"stands,omitempty"`
+	Comes  Comes           `json:"comes,omitempty"`
+	// Leg and Outer are of a set: its legs as they come, from the underside of its head down, and its width over all;
+	// nought is not measured.
+	Leg   measure.Length `json:"leg,omitempty"`
+	Outer measure.Length `json:"outer,omitempty"`
+	// Rebate is the depth of the frame's own rebate, from its pull-side edge to the stop; nought where a stop is planted.
+	Rebate measure.Length `json:"rebate,omitempty"`
 }
+
+// Comes is how a frame comes to the opening.
+type Comes string
+
+// A frame is made of boards, made up of bought jambs, or comes as a set with its slab hung in it.
+const (
+	OfBoards Comes = ""
+	OfJambs  Comes = "jambs"
+	AsSet    Comes = "set"
+)
+
+// AllComes lists them.
+var AllComes = []Comes{OfBoards, OfJambs, AsSet}
 
 // AtLock is the floor's height under the lock jamb above that under the hinge jamb; 0 where it was not read.
 func (c Choice) AtLock() measure.Length { return deref(c.Floor) }
@@ -74,6 +94,9 @@ func (c Choice) Check() error {
 		},
 		{Pointer: "/high", Is: "size.rise-of-the-floor", Value: deref(c.High), Least: -60 * mm, Most: 60 * mm},
 		{Pointer: "/stop", Is: "size.thickness-of-a-doorstop", Value: c.Stop, Most: 30 * mm},
+		{Pointer: "/leg", Is: "size.length-of-a-leg", Value: c.Leg, Most: 4 * measure.Metre},
+		{Pointer: "/outer", Is: "size.width-of-a-set", Value: c.Outer, Most: 4 * measure.Metre},
+		{Pointer: "/rebate", Is: "size.depth-of-a-rebate", Value: c.Rebate, Most: 120 * mm},
 	}
 	for i, v := range c.Wall {
 		ranges = append(ranges, field.Range{
@@ -98,6 +121,9 @@ func (c Choice) Check() error {
 	if !slices.Contains(Joints, c.Joint) {
 		bad.Add("/joint", "refused.no-joint", message.Args{"given": string(c.Joint)})
 	}
+	if !slices.Contains(AllComes, c.Comes) {
+		bad.Add("/comes", "refused.frame-comes", message.Args{"given": string(c.Comes)})
+	}
 	if c.Joint == Housed && c.Housing > 0 && c.Thick > 0 && c.Housing > c.Thick/2 {
 		bad.Add("/housing", "refused.housing-deep", message.Args{
 			"housing": message.Exact(c.Housing), "board": message.Exact(c.Thick), "most": message.Exact(c.Thick / 2),
@@ -116,7 +142,7 @@ func deref(l *measure.Length) measure.Length {
 // housing is the depth of the head's housing.
 func (c Choice) housing() measure.Length {
 	switch {
-	case c.Joint != Housed:
+	case c.Joint != Housed || c.Comes == AsSet:
 		return 0
 	case c.Housing > 0:
 		return c.Housing
@@ -145,6 +171,7 @@ type Frame struct {
 	RipEnd [2]measure.Length             // of the head, at the hinge jamb and at the lock jamb
 	Taper  bool                          // it is ripped to a taper: the wall is not one thickness
 	Brace  measure.Length                // across the foot, between the jambs
+	Feet   frame.Each[measure.Length]    // of a set: what is cut off the foot of each jamb; below nought it is packed up
 	Outer  Clear                         // over all
 	Pack   [3]measure.Length             // a side, at foot, middle and head; below nought it does not go in
 	Above  measure.Length                // over the head, at the lower side
@@ -179,18 +206,27 @@ func Make(c Choice, clear Clear) Frame {
 	f.Jamb[frame.Hinge], f.Jamb[frame.Lock] = clear.Height, clear.Height-c.AtLock()
 	f.Head = clear.Width
 	f.Outer = Clear{Width: clear.Width + 2*c.Thick, Height: clear.Height + c.Thick}
-	switch c.Joint {
-	case Housed:
+	switch {
+	case c.Comes == AsSet: // its head is on, and its legs end at its underside
+		if c.Outer > 0 {
+			f.Outer.Width = c.Outer
+		}
+		if c.Leg > 0 {
+			f.Feet[frame.Hinge], f.Feet[frame.Lock] = c.Leg-f.Jamb[frame.Hinge], c.Leg-f.Jamb[frame.Lock]
+		}
+	case c.Joint == Housed:
 		f.Jamb[frame.Hinge] += f.House
 		f.Jamb[frame.Lock] += f.House
 		f.Head += 2 * c.Thick
-	case Over:
+	case c.Joint == Over:
 		f.Head += 2 * c.Thick
-	case Between:
+	case c.Joint == Between:
 		f.Jamb[frame.Hinge] += c.Thick
 		f.Jamb[frame.Lock] += c.Thick
 	}
-	f.rip(c)
+	if c.Comes == OfBoards {
+		f.rip(c)
+	}
 	f.rough(c)
 	f.list(c)
 	return f
@@ -249,23 +285,29 @@ func (f *Frame) rough(c Choice) {
 	}
 }
 
-// list is the cut list, the longest first.
+// list is the cut list, the longest first; of a set, its legs.
 func (f *Frame) list(c Choice) {
 	wide := func(list ...measure.Length) measure.Length { return slices.Max(list) }
 	jamb := func(name message.ID, side frame.Side) Part {
 		return Part{Name: name, Count: 1, Long: f.Jamb[side], Wide: wide(f.Rip[side][:]...), Thick: c.Thick}
 	}
-	f.Parts = []Part{
-		jamb("wall.hinge", frame.Hinge), jamb("wall.lock", frame.Lock),
-		{Name: "wall.head", Count: 1, Long: f.Head, Wide: wide(f.RipEnd[:]...), Thick: c.Thick},
-		{
+	f.Parts = []Part{jamb("wall.hinge", frame.Hinge), jamb("wall.lock", frame.Lock)}
+	if c.Comes == AsSet {
+		return
+	}
+	f.Parts = append(f.Parts, Part{
+		Name: "wall.head", Count: 1, Long: f.Head, Wide: wide(f.RipEnd[:]...), Thick: c.Thick,
+	})
+	if c.Rebate == 0 {
+		f.Parts = append(f.Parts, Part{
 			Name: "lining-part.leg-stop", Count: 2, Long: f.Clear.Height, Wide: trade.StopWide, Thick: c.stop(),
 			Note: "lining-part.leg-stop-note",
-		},
-		{Name: "lining-part.head-stop", Count: 1, Long: f.Clear.Width, Wide: trade.StopWide, Thick: c.stop()},
-		{
-			Name: "lining-part.brace", Count: 1, Long: f.Brace, Wide: trade.BraceWide, Thick: trade.BraceThick,
-			Note: "lining-part.brace-note",
-		},
+		}, Part{
+			Name: "lining-part.head-stop", Count: 1, Long: f.Clear.Width, Wide: trade.StopWide, Thick: c.stop(),
+		})
 	}
+	f.Parts = append(f.Parts, Part{
+		Name: "lining-part.brace", Count: 1, Long: f.Brace, Wide: trade.BraceWide, Thick: trade.BraceThick,
+		Note: "lining-part.brace-note",
+	})
 }

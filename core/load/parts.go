@@ -18,7 +18,11 @@ func (c *Counter) slab(l leaf) {
 		if weight > trade.TwoPeople {
 			note = append(note, text("load.two-people", message.Args{"weight": message.Mass(weight)}))
 		}
-		c.need(Slabs, text("load.slab", message.Args{
+		name := message.ID("load.slab")
+		if l.Set() != nil {
+			name = "load.set"
+		}
+		c.need(Slabs, text(name, message.Args{
 			"construction": known.Name(), "size": message.Size{width, length, thickness},
 		}), note, 1, l)
 	}
@@ -40,6 +44,13 @@ func (c *Counter) slab(l leaf) {
 // hinges counts the hinges and screws of a leaf that is not hung yet.
 func (c *Counter) hinges(l leaf) {
 	if l.hung {
+		return
+	}
+	if l.Set() != nil { // it hangs in its frame; behind the top hinge and through the keep it is screwed to the studs
+		c.need(
+			Screws, trade.Screw{No: trade.FrameScrew, Long: trade.LongScrew(c.job.Unit)}.Message(), noted("load.into-studs"),
+			2, l,
+		)
 		return
 	}
 	choice := l.Opening.Hinges
@@ -138,7 +149,7 @@ func (c *Counter) inserts(l leaf) {
 // packers counts what holds a slab while it is fitted, and the packers behind its hinge leaves. Two at the head, two
 // wedges at the foot and one in the lock margin are common practice.
 func (c *Counter) packers(l leaf) {
-	if l.hung {
+	if l.hung || l.Set() != nil {
 		return
 	}
 	if l.Hanging != nil {

@@ -148,6 +148,10 @@ var stepUses = map[message.ID][]use{
 	"lining.rip-taper": only(marking, sawGuide), "lining.rip": only(sawGuide),
 	"lining.pockets": only(chisels, router, stand, rodStick), "lining.housed": only(router, chisels, glue, pins, hammer, driver),
 	"lining.over": only(glue, driver), "lining.between": only(glue, driver), "lining.brace": only(driver, marking),
+	"lining.together": only(marking, stand), "set.check": nil, "set.feet": only(sawGuide, marking),
+	"set.feet-to": only(sawGuide, marking), "set.stand": only(wedges, level), "set.hinge-side": only(level, wedges, driver),
+	"set.lock-side": only(level, feelers, wedges, driver), "set.screws": only(driver), "set.rebate": only(cards),
+	"set.stop": only(cards, marking), "set.read": nil, "stops.rebate": only(cards),
 	"lining.stand": only(level, wedges), "lining.screw": only(driver), "lining.read": nil,
 }
 
@@ -158,7 +162,7 @@ func (l leaf) steps() (list []message.Message) {
 			list = append(list, message.Message{ID: id})
 		}
 	}
-	if !l.cut && l.Cut != nil {
+	if !l.cut && l.Cut != nil && l.Set() == nil {
 		for e := range l.Cut.InOrder() {
 			put(e.Means.Name())
 			list = append(list, e.Says...)

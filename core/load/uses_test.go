@@ -29,7 +29,7 @@ func sentences(t *testing.T) map[string]map[string]any {
 
 // stepSections are the sections of the catalogue that are steps of work on a leaf.
 var stepSections = []string{
-	"saw", "cut", "insert", "screws", "hang", "bore", "hole", "surface", "strike", "bolting", "stops", "lining",
+	"saw", "cut", "insert", "screws", "hang", "bore", "hole", "surface", "strike", "bolting", "stops", "lining", "set",
 	"hinge-goes", "hardware-note",
 }
 

@@ -231,7 +231,7 @@ func leaf(d site.Opening, o opening, i int, l *Leaf) (ask []site.Suggestion) {
 			l.Strikes = append(l.Strikes, locks.Striking(v.Work)...)
 		}
 	}
-	if len(l.Hinges) > 0 && l.Swing != nil {
+	if len(l.Hinges) > 0 && l.Swing != nil && d.Set() == nil { // a set's slab hangs in it as it comes
 		l.Hanging = hangs.Lift(d, b, corners, l.Swing.Shut, l.Swing.Open)
 	}
 	if l.Cut != nil && len(l.Hinges) > 0 {

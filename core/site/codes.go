@@ -44,6 +44,11 @@ const (
 	FrameWide        Code = "frame-wide"
 	FrameHigh        Code = "frame-high"
 	FrameLow         Code = "frame-low"
+	SetWide          Code = "set-wide"
+	SetShort         Code = "set-short"
+	SetStays         Code = "set-stays"
+	RebateShallow    Code = "rebate-shallow"
+	RebateDeep       Code = "rebate-deep"
 	FrameFloorUnread Code = "frame-floor-unread"
 	FrameHighUnread  Code = "frame-floor-highest-unread"
 

@@ -74,3 +74,6 @@ func Trial(screws int) message.ID {
 	}
 	return "trial.middle"
 }
+
+// FrameScrew is the number of the long screws by which a frame is held to its studs. Common practice.
+const FrameScrew = 10

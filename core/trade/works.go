@@ -45,6 +45,8 @@ const workGuess = "common practice; minutes are assumed"
 var Works = []Work{
 	{ID: "measure", Step: "measure", Minutes: 4, Each: 1, Place: AtOpening, Source: workGuess},
 	{ID: "lie", Some: true, Step: "slab", Minutes: 5, Place: AtOpening, Lifts: true, Alone: 4, Source: workGuess},
+	{ID: "frame", Some: true, Step: "measure", Minutes: 120, Place: AtTrestles, Tool: "saw", Source: workGuess},
+	{ID: "set", Some: true, Step: "measure", Minutes: 60, Place: AtOpening, Lifts: true, Alone: 15, Source: workGuess},
 	{ID: "fill", Some: true, Step: "hinges", Minutes: 6, Each: 4, Place: AtOpening, Tool: "filler", Dries: 60, Source: workGuess},
 	{ID: "cut", Step: "cut", Minutes: 6, Each: 5, Place: Outside, Tool: "saw", Lifts: true, Alone: 5, Source: workGuess},
 	{
@@ -95,6 +97,8 @@ const (
 	StopThick    = 12 * mm
 	BraceWide    = 45 * mm
 	BraceThick   = 19 * mm
+	FrameTold    = mm / 4     // by which a frame may be off before it is told
+	RebateOff    = mm         // that a rebate may be deeper or shallower than the slab and its play
 	FlushWithin  = 3 * mm / 2 // that a lining may stand proud of the wall's plaster: the casing covers it
 )
 

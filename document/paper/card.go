@@ -167,6 +167,7 @@ func (c card) blocks() (list []block) {
 	if f := c.leaf.Finished; f != nil {
 		add("card.finished", said{c.figure(f.Width) + " × " + c.figure(f.Length), true})
 	}
+	add("print.frame", c.frame()...)
 	add("card.cut", c.cuts()...)
 	add("card.hinges", c.hinges()...)
 	add("step.swing", c.swing()...)
@@ -204,8 +205,23 @@ func (c card) wanted() string {
 	return strings.Join(s, " · ")
 }
 
+// frame is how a frame is made and set while it does not stand yet.
+func (c card) frame() (list []said) {
+	l := c.plan.Lining
+	if l == nil || c.n > 0 || c.opening.Lining.Stands {
+		return nil
+	}
+	for _, f := range l.Feet {
+		list = append(list, said{c.text("print.foot", "wall", message.Wall(f.Side)) + ": " + c.show(f.Off.Text), true})
+	}
+	for _, s := range l.Steps {
+		list = append(list, said{s, false})
+	}
+	return list
+}
+
 func (c card) cuts() (list []said) {
-	if c.leaf.Cut == nil {
+	if c.leaf.Cut == nil || c.opening.Set() != nil {
 		return nil
 	}
 	for _, e := range c.leaf.Cut.Edges {

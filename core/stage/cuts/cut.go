@@ -51,7 +51,7 @@ func Mark(
 	sheet = &List{
 		Laying: way.chosen.Laying, Rules: way.rules, Others: way.ways,
 		Weight:     b.Slab.Weight(),
-		HingeFirst: d.Kit.HingeFirst,
+		HingeFirst: d.Kit.HingeFirst, Came: d.Set() != nil,
 	}
 	said = append(said, limits(d, b, way.chosen, first, o)...)
 	said = append(said, shorts(d, b, first)...)
@@ -72,6 +72,9 @@ func Mark(
 				"edge": message.Edge(side), "wall": message.Wall(side), "left": measure.FromMM(first.Left[side]),
 			})
 		}
+	}
+	if d.Set() != nil {
+		said.Add(stays(sheet))
 	}
 	for _, side := range frame.Sides {
 		said.Add(on.decide(sheet, &sheet.Edges[side]))
@@ -148,9 +151,34 @@ func shorts(d site.Opening, b site.Bay, laid fit.Laid) (said site.Findings) {
 	return said
 }
 
+// stays leaves the slab of a set as it came, and reports where its frame stands too tight: the frame is moved instead.
+func stays(sheet *List) (said site.Findings) {
+	for side := range sheet.Edges {
+		e := &sheet.Edges[side]
+		by := e.Deepest()
+		for k := range e.Marks {
+			f := &e.Marks[k].Depth
+			if f.Value > 0 {
+				f.Terms = append(f.Terms, figure.Term{Label: "term.set-stays", Value: -f.Value, Source: figure.Rule})
+				f.Value = 0
+			}
+		}
+		if by > trade.FrameTold && len(e.Marks) > 0 {
+			gravity := site.Note
+			if by > trade.FrameWide {
+				gravity = site.Stop
+			}
+			said.Say(gravity, job.StepMeasure, "/lining", site.SetStays, message.Args{
+				"side": message.Margin(frame.Side(side)), "wall": message.Wall(frame.Side(side)), "by": message.Fine(by),
+			})
+		}
+	}
+	return said
+}
+
 // Bevel adds the lock edge's bevel, which is planed once that edge is down to its line.
 func (c *List) Bevel(bevel figure.Figure) {
-	if bevel.Value == 0 {
+	if bevel.Value == 0 || c.Came {
 		return
 	}
 	e := &c.Edges[frame.Lock]
@@ -177,6 +205,7 @@ type List struct {
 	Inserts       []Insert
 	Weight        float64 // of the uncut slab, kg
 	HingeFirst    bool    // the hinge edge is cut before the head
+	Came          bool    // it came in its frame: nothing is cut
 }
 
 // Edge is the marks of one edge at the first cut.

@@ -21,6 +21,7 @@ type Lining struct {
 	Width  figure.Figure // between its jambs
 	Height figure.Figure // from the floor that is there to its head
 	Packs  []Packing
+	Set    bool              // it comes with its slab hung in it
 	Steps  []message.Message // in their order
 }
 
@@ -71,15 +72,19 @@ func Make(d site.Opening, size site.Clear, behind []Behind) (*Lining, site.Findi
 		Frame: lining.Make(c, lining.Clear{
 			Width: size.Width.Value, Height: size.Height.Value, Thick: d.Slab.Thickness,
 		}),
-		Width: size.Width, Height: size.Height,
+		Width: size.Width, Height: size.Height, Set: d.Set() != nil,
 	}
 	var said site.Findings
 	stop := func(code site.Code, at string, args message.Args) {
 		said.Say(site.Stop, job.StepMeasure, "/lining"+at, code, args)
 	}
 	said.Add(floorUnread(d))
+	code := site.RoughNarrow
+	if d.Set() != nil {
+		code = site.SetWide
+	}
 	if l.Narrow > 0 {
-		stop(site.RoughNarrow, "/width", message.Args{
+		stop(code, "/width", message.Args{
 			"rough": c.Width[l.NarrowAt], "where": message.End{Side: frame.Hinge, Place: l.NarrowAt},
 			"outer": l.Outer.Width,
 			"least": trade.LeastPacking, "short": l.Narrow, "thin": max(c.Thick-(l.Narrow+1)/2, 0),
@@ -113,8 +118,14 @@ func Make(d site.Opening, size site.Clear, behind []Behind) (*Lining, site.Findi
 			"least": least, "most": most,
 		})
 	}
+	said.Add(l.feet(d))
+	said.Add(rebate(d))
 	l.packs(d, behind)
-	l.steps(d)
+	if d.Set() != nil {
+		l.setSteps(d)
+	} else {
+		l.steps(d)
+	}
 	return &l, said
 }
 
@@ -160,6 +171,8 @@ func (l *Lining) steps(d site.Opening) {
 	say("lining.check-slab", nil)
 	say("lining.cut", message.Args{"hinge": l.Jamb[frame.Hinge], "lock": l.Jamb[frame.Lock], "head": l.Head})
 	switch {
+	case d.Framed().Comes == lining.OfJambs: // they come as wide as the wall
+		say("lining.together", nil)
 	case !l.Walls:
 		say("lining.measure-wall", nil)
 	case l.Taper:

@@ -29,11 +29,11 @@ func Stands(d site.Opening, drawn []fit.Outline, wanted measure.Length) (said si
 			gravity = site.Stop
 		}
 		switch {
-		case by > tells:
+		case by > trade.FrameTold:
 			said.Say(gravity, job.StepMeasure, "/lining", site.FrameHigh, message.Args{
 				"edge": message.Edge(frame.Foot), "by": message.Fine(by),
 			})
-		case by < -tells:
+		case by < -trade.FrameTold:
 			said.Say(gravity, job.StepMeasure, "/lining", site.FrameLow, message.Args{
 				"gap": max(gap, 0), "wanted": wanted, "by": message.Fine(-by),
 			})
@@ -44,6 +44,3 @@ func Stands(d site.Opening, drawn []fit.Outline, wanted measure.Length) (said si
 	}
 	return said
 }
-
-// tells is the smallest deviation of a frame that is reported.
-const tells = measure.Millimetre / 4

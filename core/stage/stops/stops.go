@@ -47,6 +47,11 @@ func Place(d site.Opening, b site.Bay) (*Stops, site.Findings) {
 		{ID: "stops.old"},
 		{ID: "stops.pin"},
 	}
+	if d.Rebated() > 0 { // the frame's own
+		v.Steps = []message.Message{{ID: "stops.shut"}, {ID: "stops.rebate", Args: message.Args{
+			"card": message.Near(v.From.Value - b.Slab.Thickness),
+		}}}
+	}
 	for _, m := range v.Moves {
 		if m.By.Value < 0 && m.By.Value+playWanted(d) < 0 {
 			said.Say(site.Care, job.StepStops, "/stops/stand", site.StopHolds, message.Args{

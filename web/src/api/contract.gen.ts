@@ -1436,6 +1436,11 @@ export interface components {
              */
             rise: number;
         };
+        FootOf: {
+            off: components["schemas"]["Length"];
+            /** @enum {string} */
+            side: "" | "head" | "hinge" | "lock" | "foot";
+        };
         FoundGapOf: {
             /**
              * Format: double
@@ -1910,6 +1915,8 @@ export interface components {
         LiningChoice: {
             /** @description A length in millimetres, exact to the nanometre. */
             board?: number;
+            /** @enum {string} */
+            comes?: "" | "jambs" | "set";
             /** @description A length in millimetres, exact to the nanometre. */
             floor?: number;
             height: number[];
@@ -1919,6 +1926,12 @@ export interface components {
             housing?: number;
             /** @enum {string} */
             joint?: "" | "over" | "between";
+            /** @description A length in millimetres, exact to the nanometre. */
+            leg?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            outer?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            rebate?: number;
             stands?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             stop?: number;
@@ -1928,6 +1941,8 @@ export interface components {
             width: number[];
         };
         LiningOf: {
+            /** @description Of a set: what is cut off the foot of each leg; empty until its legs were measured. */
+            feet: components["schemas"]["FootOf"][];
             /** @description Clear, from the floor that is there to its head. */
             height: components["schemas"]["Figure"];
             /** @description How deep the head is housed; nought for not. */
@@ -1938,6 +1953,8 @@ export interface components {
             parts: components["schemas"]["PartOf"][];
             /** @description How wide each lining is ripped; empty until the wall was measured at all six places. */
             rip: components["schemas"]["RipOf"][];
+            /** @description It comes with its slab hung in it. */
+            set: boolean;
             /** @description How it is made and set, in words, in their order. */
             steps: string[];
             /** @description They are ripped to a taper. */
@@ -3305,6 +3322,8 @@ export interface components {
             codeFirst: string;
             /** @description That a schedule can have. */
             columns: components["schemas"]["Named"][];
+            /** @description How a frame comes. */
+            comes: components["schemas"]["Named"][];
             /** @description What is wrong with doors that hang. */
             complaints: components["schemas"]["Named"][];
             constructions: components["schemas"]["Built"][];

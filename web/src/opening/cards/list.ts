@@ -17,7 +17,7 @@ export type Card = {
 	rows: { at?: Shown; of?: string; off: Shown }[];
 	says: string[];
 	/** The step whose cautions it shows. */
-	step: 'cut' | 'hinges' | 'lock' | 'try' | 'stops';
+	step: 'measure' | 'cut' | 'hinges' | 'lock' | 'try' | 'stops';
 	left?: Shown;
 	/** The depths along the edge, in mm, for the strip. */
 	strip?: { at: number; depth: number }[];
@@ -30,7 +30,7 @@ export type Card = {
 export function cardsOf(view: OpeningView): Card[] {
 	const many = view.plan.leaves.length > 1;
 	const first = view.opening?.lock?.when === 'first';
-	return view.plan.leaves.flatMap((leaf, n) => {
+	const leaves = view.plan.leaves.flatMap((leaf, n) => {
 		const cut = leaf.cut;
 		const of = many ? say('cards.of-leaf', { jamb: jambName(leaf.jamb) }) : '';
 		const way = view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0;
@@ -40,6 +40,15 @@ export function cardsOf(view: OpeningView): Card[] {
 		const edges = cut.edges
 			.filter((e) => e.marks.some((m) => m.depth.mm > 0))
 			.flatMap((e) => [...sawCards(leaf, e, n, of), edgeCard(leaf, e, n, of)]);
+		// What came hung in its frame is neither cut nor recessed.
+		if (view.plan.lining?.set) {
+			return [
+				...boreCards(leaf, n, of),
+				...strikeCards(leaf, n, of),
+				...tryCards(leaf, way, n, of),
+				...stopCards(leaf, n, of),
+			];
+		}
 		const sizes = [...cut.width, ...cut.length];
 		const check: Card = {
 			id: `${n} check ${by(leaf, 'check')}`,
@@ -63,6 +72,22 @@ export function cardsOf(view: OpeningView): Card[] {
 			...stopCards(leaf, n, of),
 		];
 	});
+	return [...frameCards(view), ...leaves];
+}
+
+/** frameCards are how a frame is made and set, while it does not stand yet. */
+function frameCards(view: OpeningView): Card[] {
+	const l = view.plan.lining;
+	if (!l || view.opening?.lining?.stands) return [];
+	const by = [l.width, l.height, ...l.feet.map((f) => f.off)].map((x) => x.mm).join(' ');
+	return told(
+		l.steps,
+		l.set ? say('cards.set-the-frame') : say('cards.make-the-frame'),
+		'measure',
+		'0 frame',
+		'',
+		by,
+	);
 }
 
 function edgeCard(leaf: Leaf, e: Edge, n: number, of: string): Card {

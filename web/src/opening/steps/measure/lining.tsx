@@ -26,6 +26,7 @@ export function LiningPanel() {
 	const l = view.plan.lining;
 	const stands = !!view.opening.lining?.stands;
 	const found = view.plan.findings.filter((f) => f.pointer.startsWith('/lining'));
+	const comes = view.opening.lining?.comes ?? '';
 	const stopped = found.some((f) => f.gravity === 'stop');
 	if (!view.opening.lining) {
 		// An imported file may have the choice and no boards.
@@ -43,8 +44,16 @@ export function LiningPanel() {
 	}
 	return (
 		<section aria-label={say('frame.the-frame')} data-lining>
+			<PickField
+				pointer="/lining/comes"
+				label={say('frame.it-comes')}
+				options={trade.comes.map((c) => ({ value: c.id, text: c.name }))}
+				note={trade.comes.find((c) => c.id === comes)?.why}
+			/>
 			<fieldset className="grid sm:grid-cols-3 gap-x-3">
-				<legend className="text-lg">{say('frame.the-slab-it-is-made')}</legend>
+				<legend className="text-lg">
+					{comes === 'set' ? say('frame.the-slab-in-it') : say('frame.the-slab-it-is-made')}
+				</legend>
 				<LengthField pointer="/slab/width" label={say('page.width')} empty={0} />
 				<LengthField pointer="/slab/length" label={say('page.length')} empty={0} />
 				<LengthField pointer="/slab/thickness" label={say('page.thickness')} empty={0} />
@@ -52,20 +61,7 @@ export function LiningPanel() {
 					<LengthField pointer="/pair/slab/width" label={say('frame.the-other-leafs-width')} empty={0} />
 				)}
 			</fieldset>
-			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
-				<legend className="text-lg">{say('frame.the-wall-finish-to-finish')}</legend>
-				{[0, 1, 2, 3, 4, 5].map((i) => (
-					<LengthField
-						key={i}
-						pointer={`/lining/wall/${i}`}
-						label={say('frame.wall-at', {
-							side: capital(marginName(i < 3 ? 'hinge' : 'lock')),
-							where: placeName(places[i % 3] ?? ''),
-						})}
-						empty={0}
-					/>
-				))}
-			</fieldset>
+			{comes === '' && <Wall />}
 			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
 				<legend className="text-lg">{say('frame.the-rough-opening')}</legend>
 				{places.map((p, i) => (
@@ -91,17 +87,7 @@ export function LiningPanel() {
 					note={say('frame.between-the-jambs-and-where')}
 				/>
 			</fieldset>
-			<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
-				<legend className="text-lg">{say('frame.the-boards')}</legend>
-				<LengthField pointer="/lining/thick" label={say('page.thickness')} empty={0} />
-				<LengthField pointer="/lining/board" label={say('frame.width-as-bought')} optional />
-				<PickField
-					pointer="/lining/joint"
-					label={say('frame.head-and-jambs')}
-					options={trade.joints.map((j) => ({ value: j.id, text: j.name }))}
-					note={trade.joints.find((j) => j.id === (view.opening.lining?.joint ?? ''))?.why}
-				/>
-			</fieldset>
+			<Boards />
 			<Findings list={found} />
 			{l ? <FrameOf lining={l} /> : <p className="my-3">{say('frame.the-frame-needs-the-slabs')}</p>}
 			{l && (
@@ -127,6 +113,65 @@ export function LiningPanel() {
 	);
 }
 
+/** Wall is how thick the wall is, where the frame is ripped to it. */
+function Wall() {
+	return (
+		<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
+			<legend className="text-lg">{say('frame.the-wall-finish-to-finish')}</legend>
+			{[0, 1, 2, 3, 4, 5].map((i) => (
+				<LengthField
+					key={i}
+					pointer={`/lining/wall/${i}`}
+					label={say('frame.wall-at', {
+						side: capital(marginName(i < 3 ? 'hinge' : 'lock')),
+						where: placeName(places[i % 3] ?? ''),
+					})}
+					empty={0}
+				/>
+			))}
+		</fieldset>
+	);
+}
+
+/** Boards are those of the frame, or what was measured of a set. */
+function Boards() {
+	const { view } = useOpening();
+	const comes = view.opening.lining?.comes ?? '';
+	return (
+		<fieldset className="grid sm:grid-cols-3 gap-x-3 mt-2">
+			<legend className="text-lg">{comes === 'set' ? say('frame.the-set') : say('frame.the-boards')}</legend>
+			<LengthField pointer="/lining/thick" label={say('frame.thickness-of-a-leg')} empty={0} />
+			{comes === 'set' ? (
+				<>
+					<LengthField pointer="/lining/outer" label={say('frame.width-over-all')} optional />
+					<LengthField
+						pointer="/lining/leg"
+						label={say('frame.length-of-its-legs')}
+						optional
+						note={say('frame.from-under-its-head')}
+					/>
+				</>
+			) : (
+				<>
+					<LengthField pointer="/lining/board" label={say('frame.width-as-bought')} optional />
+					<PickField
+						pointer="/lining/joint"
+						label={say('frame.head-and-jambs')}
+						options={trade.joints.map((j) => ({ value: j.id, text: j.name }))}
+						note={trade.joints.find((j) => j.id === (view.opening.lining?.joint ?? ''))?.why}
+					/>
+				</>
+			)}
+			<LengthField
+				pointer="/lining/rebate"
+				label={say('frame.depth-of-its-rebate')}
+				optional
+				note={say('frame.empty-where-a-stop')}
+			/>
+		</fieldset>
+	);
+}
+
 /** FrameOf is the frame as it is cut and set. */
 function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 	return (
@@ -138,7 +183,7 @@ function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 			<Row label={say('frame.height-floor-to-head')}>
 				<Why figure={l.height} title={say('frame.clear-height-of-the-frame')} id="frame-height" />
 			</Row>
-			<h2 className="text-lg mt-3">{say('frame.cut-list')}</h2>
+			<h2 className="text-lg mt-3">{l.set ? say('frame.its-legs') : say('frame.cut-list')}</h2>
 			<ul data-cut-list>
 				{l.parts.map((p) => (
 					<li
@@ -167,6 +212,18 @@ function FrameOf({ lining: l }: { lining: NonNullable<Plan['lining']> }) {
 					</li>
 				))}
 			</ul>
+			{l.feet.length > 0 && (
+				<>
+					<h2 className="text-lg mt-3">{say('frame.off-its-feet')}</h2>
+					{l.feet.map((f) => (
+						<Row key={f.side} label={capital(jambName(f.side))}>
+							<span className="text-2xl dim" data-foot={f.side}>
+								<Len text={f.off.text} />
+							</span>
+						</Row>
+					))}
+				</>
+			)}
 			{l.taper && (
 				<>
 					<h2 className="text-lg mt-3">{say('frame.rip-to-a-taper')}</h2>
