@@ -80,3 +80,14 @@ func TestLeftSoAndSigned(t *testing.T) {
 	u.open("/j/tern-house")
 	u.until("the walk says so", `document.querySelector('[data-door=linen]')?.innerText.includes('Signed off')`)
 }
+
+// In a window taller than it is wide, as of a tablet on end, nothing stands past its edge.
+func TestATallWindow(t *testing.T) {
+	u := sit(t, "demo")
+	u.do(chromedp.EmulateViewport(1024, 1366))
+	for _, step := range []string{"measure", "cut", "hinges"} {
+		u.open("/j/tern-house/galley/" + step)
+		u.until(step, `document.querySelector('.drawn svg') && document.querySelector('h1')`)
+		assert.Equal(t, "1024", u.js(`String(document.documentElement.scrollWidth)`), step)
+	}
+}

@@ -16,7 +16,7 @@ export function OpeningFigure({ step: id, setTimes, ...d }: Props) {
 	const paper = own !== null && step.caption !== undefined;
 	return (
 		<figure
-			className={`drawn relative overflow-hidden shrink-0 lg:grow lg:min-w-0 lg:h-auto ${paper ? 'flex flex-col' : 'no-print'} ${step.tall ?? 'h-[36dvh]'}`}
+			className={`drawn relative overflow-hidden shrink-0 lg:grow lg:shrink lg:basis-0 lg:min-w-0 lg:h-auto ${paper ? 'flex flex-col' : 'no-print'} ${step.tall ?? 'h-[36dvh]'}`}
 			style={{ background: paper ? undefined : 'var(--shade)' }}
 		>
 			{paper ? (
