@@ -133,7 +133,12 @@ func lockChoices(j job.Job, c lock.Choice) []choice {
 		return none
 	}
 	var height any = message.ID("differs.strike")
-	if c.From == lock.FromHandle {
+	switch c.From {
+	case lock.FromMiddle:
+		height = message.ID("differs.slab-middle")
+	case lock.FromLine:
+		height = message.Message{ID: "differs.slab-line", Args: message.Args{"line": message.Exact(c.Line)}}
+	case lock.FromHandle:
 		height = message.Message{ID: "differs.above-floor", Args: message.Args{"handle": message.Exact(c.Handle)}}
 	}
 	held := message.ID("differs.held-to-none")

@@ -211,6 +211,7 @@ func (m Margins) check() error {
 		{Pointer: "/uneven", Is: "size.unevenness-to-accept", Value: m.Uneven, Most: 5 * mm},
 		{Pointer: "/paint", Is: "size.coat-of-paint", Value: m.Paint, Most: 3 * mm},
 		{Pointer: "/floor", Is: "size.thickness-of-the-new-floor", Value: m.Floor, Most: 60 * mm},
+		{Pointer: "/seal", Is: "size.drop-of-a-seal", Value: m.Seal, Most: 30 * mm},
 	}
 	for _, side := range frame.Sides {
 		most := 15 * mm

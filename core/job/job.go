@@ -274,6 +274,7 @@ type Margins struct {
 	Paint measure.Length `json:"paint,omitempty"` // film still to come on each painted edge and its jamb, together
 	Floor measure.Length `json:"floor,omitempty"` // of carpet or floor still to come
 	Sweep bool           `json:"sweep,omitempty"` // a sweep or shoe is fitted at the foot: the foot is cut twice
+	Seal  measure.Length `json:"seal,omitempty"`  // how far a drop seal in the foot drops; nought for none
 }
 
 // Own is the margin set by hand for a side; nil where the school's holds.

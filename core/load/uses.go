@@ -96,6 +96,8 @@ var stepUses = map[message.ID][]use{
 	"cut.scribed": only(marking, scrap, handPlane), "cut.both-ends": only(handPlane), "cut.left-on": nil,
 	"cut.left-on-corner": nil, "cut.bevel": only(bevel, handPlane),
 
+	"cut.skin": only(handPlane), "cut.seal": only(router, mask),
+
 	"insert.saw": only(marking, masking, sawGuide), "insert.free": only(marking, chisels), "insert.new": only(sawGuide),
 	"insert.core": nil, "insert.glue": only(glue), "insert.clamp": only(clamps, scrap, masking),
 
@@ -107,11 +109,11 @@ var stepUses = map[message.ID][]use{
 	"hang.round": only(router), "hang.long": nil, "hang.trial": only(driver, centring),
 	"hang.lift": only(wedges, driver), "hang.steel": only(driver), "hang.arris": only(handPlane),
 	"hang.pins": only(wedges, driver), "hang.drop": only(wedges, driver), "hang.continuous": only(stand, wedges, driver),
-	"hang.stop": only(pins, hammer), "hang.hold": only(lever, wedges), "hang.hold-two": nil,
+	"hang.stop": only(pins, hammer), "hang.casing": only(chisels, router, scrap), "hang.hold": only(lever, wedges), "hang.hold-two": nil,
 	"hinge-goes.butt": nil, "hinge-goes.ball-bearing": nil, message.ID("hinge-goes." + trade.LoosePin): only(punch, hammer),
 	"hinge-goes.lift-off": nil, "hinge-goes.rising": nil, "hinge-goes.continuous": only(hacksaw),
 
-	"bore.tape": only(masking), "bore.line": only(marking), "bore.middle": only(gauges, marking), "bore.length": only(hacksaw),
+	"bore.tape": only(masking), "bore.tape-skin": only(masking), "bore.line": only(marking), "bore.middle": only(gauges, marking), "bore.length": only(hacksaw),
 	"bore.slot":  sized(only(driver, chisels, router, mask), use{bitOf, "bit"}),
 	"bore.edge":  sized(only(driver, pilot, mask), use{bitOf, "wide"}),
 	"bore.plate": only(marking, chisels), "bore.plate-round": only(marking, chisels), "bore.together": only(driver),
@@ -141,7 +143,8 @@ var stepUses = map[message.ID][]use{
 	"hardware-note.bolt": nil, "hardware-note.surface": nil, "hardware-note.code": nil, "hardware-note.flush-bolt": nil,
 	"hardware-note.surface-bolt": nil, "hardware-note.catch": nil, "hardware-note.pull": nil,
 
-	"stops.shut": nil, "stops.in-order": only(cards), "stops.in-order-pair": only(cards),
+	"stops.shut": nil, "stops.in-order": only(cards), "stops.in-order-pair": only(cards), "stops.in-order-gasket": nil,
+	"stops.in-order-pair-gasket": nil, "stops.gasket": only(marking, pins),
 	"stops.old": only(marking, puller), "stops.pin": only(pins, hammer, punch),
 
 	"lining.check-slab": only(marking), "lining.cut": only(sawGuide), "lining.measure-wall": only(marking),

@@ -20,6 +20,7 @@ type Choice struct {
 	From    From           `json:"from"`
 	Strike  measure.Length `json:"strike,omitempty"` // existing strike's centre below the head
 	Handle  measure.Length `json:"handle"`           // wanted spindle height above the floor
+	Line    measure.Length `json:"line,omitempty"`   // rail or panel line, down from the slab's uncut top
 	Backset measure.Length `json:"backset"`          // lock edge to centre of spindle
 	Bore    measure.Length `json:"bore"`             // diameter of the latch bore
 	When    When           `json:"when,omitempty"`   // when it is bored
@@ -77,7 +78,12 @@ type From string
 const (
 	FromStrike From = "strike" // the strike that is already in the jamb
 	FromHandle From = "handle" // a handle height above the floor
+	FromMiddle From = "middle" // the middle of the finished slab
+	FromLine   From = "line"   // a rail or a panel line: Choice.Line
 )
+
+// Froms lists them.
+var Froms = []From{FromStrike, FromHandle, FromMiddle, FromLine}
 
 // LocalRule is a rule for the handle's height typed by hand: Choice.Lowest to Choice.Highest.
 const LocalRule = "local"
@@ -96,7 +102,7 @@ func (c Choice) HeldTo() (r trade.ReachRule, ok bool) {
 
 // Check reports the first invalid field, as a field.Error.
 func (c Choice) Check() error {
-	if c.From != FromStrike && c.From != FromHandle {
+	if !slices.Contains(Froms, c.From) {
 		return field.Fault("/from", "refused.latch-from", message.Args{"given": message.Quote(c.From)})
 	}
 	if !slices.Contains(Whens, c.When) {
@@ -147,6 +153,7 @@ func (c Choice) Check() error {
 		field.Range{
 			Pointer: "/handle", Is: "size.height-of-a-handle", Value: c.Handle, Least: 300 * mm, Most: 1800 * mm,
 		},
+		field.Range{Pointer: "/line", Is: "size.place-of-a-rail", Value: c.Line, Most: 3 * measure.Metre},
 		field.Range{Pointer: "/backset", Is: "size.backset", Value: c.Backset, Least: 20 * mm, Most: 200 * mm},
 		field.Range{Pointer: "/bore", Is: "size.size-of-the-latch-bore", Value: c.Bore, Least: 10 * mm, Most: 40 * mm},
 	)
@@ -171,6 +178,9 @@ type Room struct {
 	Margin    figure.Figure  // head margin at the lock corner
 	Bored     *figure.Figure // where a bore that is there lies below the slab's finished head; nil where none is
 	Thickness measure.Length
+	// Off and Long are what comes off the head at the lock edge, and that edge's finished length; nil while the slab is
+	// not laid.
+	Off, Long *figure.Figure
 }
 
 // Place gives the places of latch and strike. An existing bore decides where the latch is, whatever was chosen, and an
@@ -192,6 +202,14 @@ func Place(c Choice, d Room, tape measure.Tape) (Plan, error) {
 			return p, field.Fault("/strike", "refused.strike-wanted", nil)
 		}
 		p.Jamb = figure.Sum(0, figure.Term{Label: "term.head-to-strike", Value: c.Strike, Source: figure.Reading})
+	case c.From == FromMiddle || c.From == FromLine:
+		on, err := c.onSlab(d)
+		if err != nil {
+			return p, err
+		}
+		p.Jamb = figure.Sum(margin.Sigma, append(on.Terms, figure.Term{
+			Label: "term.head-margin-lock-corner", Value: margin.Value, Source: figure.Choice, Sigma: margin.Sigma,
+		})...).Rounded(tape, measure.Nearest)
 	default:
 		p.Jamb = figure.Sum(
 			opening.Sigma,
@@ -233,4 +251,25 @@ func Place(c Choice, d Room, tape measure.Tape) (Plan, error) {
 		figure.Term{Label: "term.half-latch-bore", Value: -c.Bore / 2, Source: figure.Choice},
 	)
 	return p, nil
+}
+
+// onSlab is a height that the slab itself decides, down from its finished top.
+func (c Choice) onSlab(d Room) (f figure.Figure, err error) {
+	switch {
+	case d.Long == nil || d.Off == nil:
+		return f, field.Fault("/from", "refused.height-slab-first", nil)
+	case c.From == FromLine && c.Line == 0:
+		return f, field.Fault("/line", "refused.line-wanted", nil)
+	case c.From == FromLine:
+		return figure.Sum(
+			0,
+			figure.Term{Label: "term.top-to-line", Value: c.Line, Source: figure.Reading},
+			figure.Term{Label: "term.off-head-at-last", Value: -d.Off.Value, Source: figure.Estimate},
+		), nil
+	}
+	return figure.Sum(
+		0,
+		figure.Term{Label: "term.slab-length-finished", Value: d.Long.Value, Source: figure.Estimate},
+		figure.Term{Label: "term.to-middle", Value: d.Long.Value/2 - d.Long.Value, Source: figure.Choice},
+	), nil
 }

@@ -13,6 +13,8 @@ import (
 type Stops struct {
 	Play  measure.Length `json:"play,omitempty"`  // wanted between slab and stop; nought trade.StopPlay, a card
 	Paint measure.Length `json:"paint,omitempty"` // film still to come on the slab's face and the stop, together
+	// Gasket is how thick a gasket in the stop is when the door is shut on it; it takes the place of the play.
+	Gasket measure.Length `json:"gasket,omitempty"`
 	// Stand is how far the push face of the shut and latched slab is off the existing stops, at the four corners;
 	// negative is sprung onto them.
 	Stand *Stand `json:"stand,omitempty"`
@@ -32,6 +34,7 @@ func (s Stops) Check() error {
 	list := []field.Range{
 		{Pointer: "/play", Is: "size.play-at-the-doorstops", Value: s.Play, Most: 6 * mm},
 		{Pointer: "/paint", Is: "size.coat-of-paint", Value: s.Paint, Most: 3 * mm},
+		{Pointer: "/gasket", Is: "size.thickness-of-a-gasket", Value: s.Gasket, Most: 12 * mm},
 	}
 	if s.Stand != nil {
 		for at, v := range map[string]measure.Length{
@@ -44,6 +47,17 @@ func (s Stops) Check() error {
 		}
 	}
 	return field.First(list...)
+}
+
+// Wanted is what lies between slab and stop: the gasket, or the play.
+func (s Stops) Wanted() measure.Length {
+	switch {
+	case s.Gasket > 0:
+		return s.Gasket
+	case s.Play > 0:
+		return s.Play
+	}
+	return trade.StopPlay
 }
 
 // StopPlan is the places of the stops.
@@ -69,14 +83,14 @@ func (m StopMove) EndName() message.ID  { return "stop-end." + message.ID(m.End.
 
 // PlaceStops gives the stops of a slab of a given thickness.
 func (s Stops) PlaceStops(thickness measure.Length) StopPlan {
-	play := s.Play
-	if play == 0 {
-		play = trade.StopPlay
+	play, label := s.Wanted(), message.ID("term.play")
+	if s.Gasket > 0 {
+		label = "term.gasket"
 	}
 	p := StopPlan{From: figure.Sum(
 		0,
 		figure.Term{Label: "term.thickness", Value: thickness, Source: figure.Reading},
-		figure.Term{Label: "term.play", Value: play, Source: figure.Choice},
+		figure.Term{Label: label, Value: play, Source: figure.Choice},
 		figure.Term{Label: "term.paint-both", Value: s.Paint, Source: figure.Choice},
 	)}
 	if s.Stand == nil {

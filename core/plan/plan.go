@@ -259,7 +259,7 @@ func lockEdge(laid *fit.Laid) *locks.Edge {
 	}
 	e := locks.Edge{
 		Top: laid.Top[1], Final: laid.Final, HeadLeft: laid.Left[frame.Head], Left: laid.Left[frame.Lock],
-		Long: laid.Length[2],
+		Long: laid.Length[2], FootLeft: laid.Left[frame.Foot],
 	}
 	for _, c := range laid.Cuts[frame.Lock] {
 		e.Off = max(e.Off, c.Depth)

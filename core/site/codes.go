@@ -102,6 +102,9 @@ const (
 	CutsMoulding     Code = "cuts-moulding"
 	SawKerf          Code = "saw-kerf"
 	SawShallow       Code = "saw-shallow"
+	SealShort        Code = "seal-short"
+	SealRail         Code = "seal-rail"
+	PaintFirst       Code = "paint-first"
 
 	HingesOutside    Code = "hinges-outside"
 	NoHinges         Code = "no-hinges"

@@ -284,6 +284,10 @@ var AllHardware = []Hardware{
 		Source: CommonPractice,
 	},
 	{
+		ID: "flush-pull-50", Kind: "pull", Holes: []Hole{{Part: "cup", Dia: 50 * mm, From: FromPull, Deep: 12 * mm}},
+		Backsets: []measure.Length{60 * mm}, Source: CommonPractice,
+	},
+	{
 		ID: "ball-catch", Kind: "catch",
 		Edge: Edge{Bore: 13 * mm, Deep: 32 * mm}, Case: Case{Deep: 30 * mm, High: 13 * mm, Thick: 13 * mm},
 		Plate:  Plate{Long: 42 * mm, Wide: 18 * mm, Thick: 2 * mm},

@@ -97,6 +97,9 @@ const (
 	StopThick    = 12 * mm
 	BraceWide    = 45 * mm
 	BraceThick   = 19 * mm
+	SealWide     = 14 * mm // slot of a drop seal in the foot
+	SealDeep     = 30 * mm
+	SealWood     = 5 * mm     // over it
 	FrameTold    = mm / 4     // by which a frame may be off before it is told
 	RebateOff    = mm         // that a rebate may be deeper or shallower than the slab and its play
 	FlushWithin  = 3 * mm / 2 // that a lining may stand proud of the wall's plaster: the casing covers it

@@ -63,7 +63,11 @@ type EdgeWay struct {
 // decide chooses how an edge is cut: as a hand chose, otherwise by the fewer minutes.
 func (o laidOut) decide(sheet *List, e *Edge) (said site.Findings) {
 	scribed := o.outline.Edges[e.Side].Scribed
-	defer func() { e.Says = advice(*e, scribed) }()
+	defer func() {
+		if e.Says = advice(*e, scribed); e.Deepest() > 0 && o.surface() == trade.OfSkin {
+			e.Says = append(e.Says, message.Message{ID: "cut.skin"})
+		}
+	}()
 	asked := o.Cut.Means.Of(e.Side)
 	deepest := e.Deepest()
 	if deepest == 0 {

@@ -59,6 +59,9 @@ func Lift(d site.Opening, b site.Bay, corners [2]figure.Figure, shut, open figur
 		}
 		put("hang.arris", nil)
 	}
+	if d.Swing.Casing > 0 && b.Slab.Construction != "steel" {
+		put("hang.casing", message.Args{"thick": message.Exact(d.Swing.Casing)})
+	}
 	put("hang.trial", message.Args{"trial": trade.Trial(known.Screws)})
 	put(onto(known.Kind), message.Args{"wedge": h.Open.Value})
 	put("hang.stop", nil)

@@ -3,7 +3,6 @@ package linings
 import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
-	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/site"
 	"kindmargin/core/trade"
@@ -29,7 +28,7 @@ func rebate(d site.Opening) (said site.Findings) {
 	if deep == 0 || d.Slab.Thickness == 0 {
 		return nil
 	}
-	wanted := d.Slab.Thickness + play(d)
+	wanted := d.Slab.Thickness + d.Stops.Wanted()
 	code, by := site.RebateShallow, wanted-deep
 	if by < 0 {
 		code, by = site.RebateDeep, -by
@@ -40,14 +39,6 @@ func rebate(d site.Opening) (said site.Findings) {
 		})
 	}
 	return said
-}
-
-// play is what is wanted between slab and stop.
-func play(d site.Opening) measure.Length {
-	if d.Stops.Play > 0 {
-		return d.Stops.Play
-	}
-	return trade.StopPlay
 }
 
 // setSteps are the steps of setting a frame that comes with its slab: the frame moves, not the slab. Common practice.
@@ -70,7 +61,7 @@ func (l *Lining) setSteps(d site.Opening) {
 		say("set.rebate", nil)
 	} else {
 		say("set.stop", message.Args{
-			"sum": d.Slab.Thickness + play(d), "thickness": message.Exact(d.Slab.Thickness), "card": message.Near(play(d)),
+			"sum": d.Slab.Thickness + d.Stops.Wanted(), "thickness": message.Exact(d.Slab.Thickness), "card": message.Near(d.Stops.Wanted()),
 		})
 	}
 	say("set.read", nil)

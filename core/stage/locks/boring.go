@@ -41,7 +41,10 @@ func boring(d site.Opening, b site.Bay, w lock.Work) steps {
 	}
 	made := bored(b) || b.Slab.Construction == "steel" // nothing is bored or chopped in it
 	if !made {
-		if trade.Veneered(b.Slab.Construction) {
+		switch c, _ := trade.ConstructionByID(b.Slab.Construction); {
+		case c.Surface == trade.OfSkin:
+			s.put("bore.tape-skin", nil)
+		case trade.Veneered(b.Slab.Construction):
 			s.put("bore.tape", nil)
 		}
 		s.put("bore.line", nil)

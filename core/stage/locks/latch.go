@@ -24,6 +24,7 @@ type Edge struct {
 	HeadLeft float64 // still to come off the head
 	Left     float64 // still to come off the lock edge
 	Long     float64 // of the slab there, from the head as it then stands to its foot
+	FootLeft float64 // still to come off the foot
 }
 
 // LeftOn is the wood that is on a lock edge past its finished line while the lock is bored: none once it hangs and fits,
@@ -62,9 +63,12 @@ func Place(d site.Opening, s site.Survey, b site.Bay, edge *Edge, corner figure.
 		{Of: survey.Of(frame.Head), At: lockAt, By: 1}, {Of: survey.Of(frame.Foot), At: lockAt, By: -1},
 	})
 	opening := figure.Figure{Value: d.Estimate(at), Sigma: sigma}
-	p, err := lock.Place(d.Lock, lock.Room{
-		Opening: opening, Margin: corner, Bored: boredAt(d, b, edge), Thickness: b.Slab.Thickness,
-	}, d.Tape)
+	room := lock.Room{Opening: opening, Margin: corner, Bored: boredAt(d, b, edge), Thickness: b.Slab.Thickness}
+	if edge != nil {
+		room.Off = &figure.Figure{Value: d.Estimate(edge.Final)}
+		room.Long = &figure.Figure{Value: d.Estimate(edge.Long - edge.HeadLeft - edge.FootLeft)}
+	}
+	p, err := lock.Place(d.Lock, room, d.Tape)
 	var bad field.Error
 	if errors.As(err, &bad) {
 		said.Say(site.Stop, job.StepLock, "/lock"+bad.Pointer, site.NoLatch, message.Args{"problem": bad.Problem})

@@ -26,9 +26,14 @@ func Place(d site.Opening, b site.Bay) (*Stops, site.Findings) {
 		return nil, nil
 	}
 	v := Stops{StopPlan: d.Stops.PlaceStops(b.Slab.Thickness)}
-	order := message.ID("stops.in-order")
+	order, sealed := message.ID("stops.in-order"), d.Stops.Gasket > 0
+	if sealed {
+		order = "stops.in-order-gasket"
+	}
 	if b.Meets { // across from its hinges it meets the other leaf
-		order = "stops.in-order-pair"
+		if order = "stops.in-order-pair"; sealed {
+			order = "stops.in-order-pair-gasket"
+		}
 		v.Moves = slices.DeleteFunc(v.Moves, func(m lock.StopMove) bool {
 			return (m.Stop == frame.Lock || m.End == frame.Lock) != b.Second
 		})
@@ -47,13 +52,18 @@ func Place(d site.Opening, b site.Bay) (*Stops, site.Findings) {
 		{ID: "stops.old"},
 		{ID: "stops.pin"},
 	}
+	if sealed {
+		v.Steps = append(v.Steps, message.Message{ID: "stops.gasket", Args: message.Args{
+			"thick": message.Near(d.Stops.Gasket),
+		}})
+	}
 	if d.Rebated() > 0 { // the frame's own
 		v.Steps = []message.Message{{ID: "stops.shut"}, {ID: "stops.rebate", Args: message.Args{
 			"card": message.Near(v.From.Value - b.Slab.Thickness),
 		}}}
 	}
 	for _, m := range v.Moves {
-		if m.By.Value < 0 && m.By.Value+playWanted(d) < 0 {
+		if m.By.Value < 0 && m.By.Value+d.Stops.Wanted() < 0 {
 			said.Say(site.Care, job.StepStops, "/stops/stand", site.StopHolds, message.Args{
 				"stop": m.StopName(), "end": m.EndName(), "by": message.Exact(-m.By.Value),
 			})
@@ -73,11 +83,4 @@ func own(side frame.Side) frame.Side {
 		return frame.Hinge
 	}
 	return side
-}
-
-func playWanted(d site.Opening) measure.Length {
-	if d.Stops.Play > 0 {
-		return d.Stops.Play
-	}
-	return trade.StopPlay
 }

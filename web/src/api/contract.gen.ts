@@ -2034,6 +2034,8 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             jamb?: number;
             /** @description A length in millimetres, exact to the nanometre. */
+            line?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             lowest?: number;
             missed?: components["schemas"]["Missed"];
             old?: components["schemas"]["OldHole"][];
@@ -2094,6 +2096,8 @@ export interface components {
             /** @description A length in millimetres, exact to the nanometre. */
             paint?: number;
             school: string;
+            /** @description A length in millimetres, exact to the nanometre. */
+            seal?: number;
             sweep?: boolean;
             /** @description A length in millimetres, exact to the nanometre. */
             uneven: number;
@@ -3119,6 +3123,8 @@ export interface components {
             stop: string;
         };
         Stops: {
+            /** @description A length in millimetres, exact to the nanometre. */
+            gasket?: number;
             /** @description A length in millimetres, exact to the nanometre. */
             paint?: number;
             /** @description A length in millimetres, exact to the nanometre. */

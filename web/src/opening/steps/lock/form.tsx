@@ -73,13 +73,19 @@ export function LockStep() {
 				options={[
 					{ value: 'strike', text: say('lock.the-keep-in-the-jamb'), note: say('lock.the-keep-decides') },
 					{ value: 'handle', text: say('lock.a-handle-height-above-the') },
+					{ value: 'middle', text: say('lock.the-middle-of-the-slab') },
+					{ value: 'line', text: say('lock.a-rail-or-a-panel-line') },
 				]}
 			/>
 			<section className="grid gap-3 mb-4">
-				{lock.from === 'strike' ? (
+				{lock.from === 'strike' && (
 					<LengthField pointer="/lock/strike" label={say('lock.head-to-the-middle-of')} />
-				) : (
+				)}
+				{lock.from === 'handle' && (
 					<LengthField pointer="/lock/handle" label={say('lock.handle-above-the-floor')} />
+				)}
+				{lock.from === 'line' && (
+					<LengthField pointer="/lock/line" label={say('lock.top-to-the-line')} empty={0} />
 				)}
 				<div className="grid sm:grid-cols-2 gap-3">
 					<LengthField

@@ -103,6 +103,12 @@ function Sweep() {
 				{say('margins.a-sweep-at-the-bottom')}
 			</Checkbox>
 			<Said error={error} />
+			<LengthField
+				pointer="/margins/seal"
+				label={say('margins.a-drop-seal')}
+				note={say('margins.how-far-it-drops')}
+				empty={0}
+			/>
 		</div>
 	);
 }

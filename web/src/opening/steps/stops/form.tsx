@@ -46,6 +46,12 @@ export function StopsStep() {
 					empty={0}
 				/>
 				<LengthField
+					pointer="/stops/gasket"
+					label={say('stops.gasket')}
+					note={say('stops.gasket-shut')}
+					empty={0}
+				/>
+				<LengthField
 					pointer="/stops/paint"
 					label={say('page.paint-still-to-come')}
 					note={say('stops.on-slab-and-doorstop-together')}
