@@ -20,6 +20,8 @@ type Load struct {
 	Cutting  []LoadCut     `json:"cutting" doc:"Slabs that are still to be cut."`
 	Settings []LoadSetting `json:"settings" doc:"What is set once for several openings."`
 	Open     []LoadOpen    `json:"open" doc:"What cannot be counted yet, and why."`
+	Off      []OffOf       `json:"off" doc:"Doors that hang, in the order in which they come off to be sprayed."`
+	Spray    []string      `json:"spray" doc:"How that is done, in words; empty where no door hangs."`
 	Saves    []SavingOf    `json:"saves" doc:"Jigs, bored slabs, another latch: what each saves here; the most first."`
 }
 
@@ -57,6 +59,14 @@ type LoadSetting struct {
 	What     string   `json:"what"`
 	To       string   `json:"to"`
 	Openings []string `json:"openings"`
+}
+
+// OffOf is a door that comes off to be sprayed.
+type OffOf struct {
+	Number  int    `json:"number" doc:"That it is marked by."`
+	Opening string `json:"opening"`
+	Weight  string `json:"weight"`
+	Two     bool   `json:"two" doc:"Two are safer with it."`
 }
 
 // SavingOf is a way to save minutes at some openings.
@@ -98,7 +108,10 @@ func LoadOf(j job.Job, l load.List) Load {
 	p := newPrinter(j)
 	v := Load{
 		Openings: append([]string{}, l.Openings...), Groups: []LoadGroup{}, Cutting: []LoadCut{}, Settings: []LoadSetting{},
-		Open: []LoadOpen{}, Saves: p.savings(l.Saves),
+		Open: []LoadOpen{}, Saves: p.savings(l.Saves), Off: []OffOf{}, Spray: p.say(l.Spray),
+	}
+	for _, o := range l.Off {
+		v.Off = append(v.Off, OffOf{o.Number, p.voice.Say(o.Opening), p.weight(o.Weight), o.Two})
 	}
 	for _, h := range load.Headings {
 		g := LoadGroup{h.Kind, p.voice.Text(h.Name()), []LoadItem{}}

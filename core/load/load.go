@@ -88,7 +88,9 @@ type List struct {
 	Cutting  []Cut
 	Settings []Setting
 	Open     []Open
-	Saves    []saves.Saving // jigs, bored slabs, another latch: what each saves at these openings
+	Off      []Off             // doors that hang, as they come off to be sprayed
+	Spray    []message.Message // how that is done
+	Saves    []saves.Saving    // jigs, bored slabs, another latch: what each saves at these openings
 }
 
 // Opening is an opening with its plan.
@@ -149,6 +151,8 @@ type Counter struct {
 	rods []rod
 
 	saves *saves.Counter
+	off   []Off
+	wet   message.Month // the dampest month, where the seasons are set up
 }
 
 // counted is an item's or a setting's place in its list, and the number of openings counted when it last grew.
@@ -162,6 +166,9 @@ func NewCounter(j job.Job, log saves.Log) *Counter {
 // Add counts an opening.
 func (c *Counter) Add(d Opening) {
 	if d.Service != nil { // it hangs already: nothing of it is bought, cut or bored
+		for _, l := range leaves(d) {
+			c.sprayed(l)
+		}
 		return
 	}
 	c.list.Openings = append(c.list.Openings, d.Name)
@@ -177,8 +184,9 @@ func (c *Counter) Add(d Opening) {
 		c.cuttingOf(l)
 		c.tools(l)
 		c.settings(l)
+		c.sprayed(l)
 		if l.Signed == nil {
-			c.saves.Add(d, l.n, l.hung, l.locked)
+			c.saves.Add(d, l.n, saves.Stands{Cut: l.cut, Hung: l.hung, Locked: l.locked})
 		}
 	}
 	c.rodOf(d)
@@ -195,13 +203,14 @@ func (c *Counter) List() List {
 		l.Settings = append(l.Settings, r.Setting)
 	}
 	l.Saves = c.saves.List()
+	l.Off, l.Spray = c.spray()
 	return l
 }
 
 // Order is the part of a list that is bought for the job.
 func (l List) Order() List {
 	l.Items = slices.DeleteFunc(slices.Clone(l.Items), func(i Item) bool { return !Headings[place(i.Kind)].Ordered })
-	l.Cutting, l.Settings, l.Saves = nil, nil, nil
+	l.Cutting, l.Settings, l.Saves, l.Off, l.Spray = nil, nil, nil, nil, nil
 	return l
 }
 
@@ -274,7 +283,7 @@ func Saves(openings []Opening, log saves.Log) []saves.Saving {
 			continue
 		}
 		for _, l := range leaves(d) {
-			c.Add(d, l.n, l.hung, l.locked)
+			c.Add(d, l.n, saves.Stands{Cut: l.cut, Hung: l.hung, Locked: l.locked})
 		}
 	}
 	return c.List()

@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/site"
+	"kindmargin/core/trade"
 )
 
 // A handle at the middle of the slab: half of the finished lock edge, from its finished top; on a rail: the rail's middle
@@ -118,4 +119,17 @@ func TestASnapInLatch(t *testing.T) {
 	assert.Contains(t, ids(l.Strikes), message.ID("strike.pressed"))
 	assert.NotContains(t, ids(l.Strikes), message.ID("strike.plate"))
 	assert.Equal(t, 25*measure.Millimetre, l.Hardware[0].Strike.Hole)
+}
+
+// ADA Standards 2010, 404.2.7 and 309.4 (from memory): hardware is worked without tight grasping or turning of the
+// wrist, so that an accessible door has a lever or a pull, and no knob.
+func TestHandlesOfAnAccessibleDoor(t *testing.T) {
+	o := square()
+	o.Slab.Thickness = mm(44)
+	o.Lock.Hardware, o.Lock.Backset = "knob-54", mm(60)
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, site.KnobToGrasp), "no rule was chosen")
+	o.Lock.Reach = trade.ReachRules[0].ID
+	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, site.KnobToGrasp), 1)
+	o.Lock.Hardware = "lever-rose"
+	assert.Empty(t, ofCode(Solve(house, o).Leaves[0].Findings, site.KnobToGrasp))
 }

@@ -123,15 +123,19 @@ func (w *way) add(opening string, chosen, other float64) {
 // NewCounter returns a Counter with the house's own log.
 func NewCounter(log Log) *Counter { return &Counter{log: log} }
 
-// Add counts a leaf of an opening, n its number. What hangs needs no recesses, what is locked no bores.
-func (c *Counter) Add(o plan.Opening, n int, hung, locked bool) {
+// Stands is how far a leaf's work is.
+type Stands struct{ Cut, Hung, Locked bool }
+
+// Add counts a leaf of an opening, n its number. A slab that is cut is bought no more; what hangs needs no recesses,
+// what is locked no bores.
+func (c *Counter) Add(o plan.Opening, n int, is Stands) {
 	l, s := o.Plan.Leaves[n], slabOf(o.Opening, n)
 	for _, u := range Jigs(o.Opening, l, n) {
 		step := job.StepLock
 		if u.ID == "rail" {
 			step = job.StepHinges
 		}
-		if step == job.StepHinges && hung || step == job.StepLock && locked {
+		if step == job.StepHinges && is.Hung || step == job.StepLock && is.Locked {
 			continue
 		}
 		i := slices.IndexFunc(c.jigs, func(x shared) bool { return x.alike == u.alike })
@@ -142,7 +146,7 @@ func (c *Counter) Add(o plan.Opening, n int, hung, locked bool) {
 		pace := c.log.Pace(step)
 		c.jigs[i].add(o.Name, pace*float64(u.Pieces)*u.ByHand, pace*float64(u.Pieces)*u.ByJig)
 	}
-	if locked || came(s) {
+	if is.Locked || came(s) {
 		return
 	}
 	pace := c.log.Pace(job.StepLock)
@@ -157,9 +161,35 @@ func (c *Counter) Add(o plan.Opening, n int, hung, locked bool) {
 			}
 		}
 	}
-	if bores > 0 {
+	if bores > 0 && !is.Cut {
 		c.bored.add(o.Name, bores, fitted)
 	}
+}
+
+// rest are the openings for which a kind of jig does not pay, and the most of them that are alike.
+type rest struct {
+	way
+	most int
+}
+
+// notPaying are the openings of a jig that does not pay, and from how many alike it would.
+func (c *Counter) notPaying(id string) (r rest, from int) {
+	for _, j := range c.jigs {
+		if j.ID != id || j.chosen > j.other {
+			continue
+		}
+		if n := j.PaysFrom(); from == 0 || n < from {
+			from = n
+		}
+		r.most = max(r.most, len(j.openings))
+		r.chosen, r.other = r.chosen+j.chosen, r.other+j.other
+		for _, name := range j.openings {
+			if !slices.Contains(r.openings, name) {
+				r.openings = append(r.openings, name)
+			}
+		}
+	}
+	return r, from
 }
 
 // List is what was counted: the ways that pay first, those that save most before the others.
@@ -172,14 +202,20 @@ func (c *Counter) List() (list []Saving) {
 		args["count"] = message.Count(len(w.openings))
 		args["chosen"], args["other"] = minutes(w.chosen), minutes(w.other)
 		args["saves"] = minutes(math.Abs(w.chosen - w.other))
-		list = append(list, Saving{id, w.openings, w.chosen - w.other, message.Message{ID: says, Args: args}})
+		named := slices.Compact(slices.Clone(w.openings)) // a pair once
+		list = append(list, Saving{id, named, w.chosen - w.other, message.Message{ID: says, Args: args}})
 	}
 	for _, j := range c.jigs {
-		says := message.ID("saves.jig")
-		if j.chosen <= j.other {
-			says = "saves.jig-not"
+		if j.chosen > j.other {
+			put(j.ID, j.way, "saves.jig", message.Args{"jig": j.Name(), "from": message.Number(j.PaysFrom())})
 		}
-		put(j.ID, j.way, says, message.Args{"jig": j.Name(), "from": message.Number(j.PaysFrom())})
+	}
+	for _, j := range trade.Jigs {
+		if w, from := c.notPaying(j.ID); w.most > 0 {
+			put(j.ID, w.way, "saves.jig-not", message.Args{
+				"jig": j.Name(), "from": message.Number(from), "most": message.Number(w.most),
+			})
+		}
 	}
 	put("bored", c.bored, "saves.bored", message.Args{})
 	put("latch", c.latch, "saves.latch", message.Args{"latch": c.lately})

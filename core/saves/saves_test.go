@@ -1,6 +1,7 @@
 package saves_test
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -8,6 +9,7 @@ import (
 
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/saves"
 	"kindmargin/core/slab"
@@ -20,7 +22,7 @@ func house(n int) (list []plan.Opening) {
 	mm := measure.FromMM
 	j := job.NewJob("h", "House", measure.Millimetres)
 	for i := range n {
-		o := job.NewOpening(string(rune('a'+i)), "Door", j.Unit)
+		o := job.NewOpening(string(rune(97+i)), fmt.Sprint("Door ", i+1), j.Unit)
 		o.Lock.Hardware = "latch-22"
 		o.Hinges.Size = "butt-75"
 		o.Slab = slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35), Construction: "hollow"}
@@ -36,7 +38,7 @@ func house(n int) (list []plan.Opening) {
 func counted(t *testing.T, list []plan.Opening, log saves.Log) map[string]saves.Saving {
 	c := saves.NewCounter(log)
 	for _, o := range list {
-		c.Add(o, 0, false, false)
+		c.Add(o, 0, saves.Stands{})
 	}
 	by := map[string]saves.Saving{}
 	for _, s := range c.List() {
@@ -97,16 +99,17 @@ func TestDoorsThatDifferShareNoJig(t *testing.T) {
 	list[1].Opening.Slab.Thickness = 44 * measure.Millimetre
 	c := saves.NewCounter(nil)
 	for _, o := range list {
-		c.Add(o, 0, true, false)
+		c.Add(o, 0, saves.Stands{Cut: true, Hung: true})
 	}
-	blocks := map[int]int{}
 	for _, s := range c.List() {
 		assert.NotEqual(t, "rail", s.ID, "they hang")
+		assert.NotEqual(t, "bored", s.ID, "their slabs are cut: none is bought")
 		if s.ID == "block" {
-			blocks[len(s.Openings)]++
+			assert.Len(t, s.Openings, 3, "each is named once")
+			assert.Equal(t, message.Number(2), s.Says.Args["most"], "two are alike, of another thickness is the third")
+			assert.InDelta(t, 3*7-2*20, s.Minutes, 1e-9, "two blocks")
 		}
 	}
-	assert.Equal(t, map[int]int{1: 1, 2: 1}, blocks)
 	steel := house(1)
 	steel[0].Opening.Slab.Construction = "steel"
 	for _, j := range saves.Jigs(steel[0].Opening, steel[0].Plan.Leaves[0], 0) {

@@ -105,6 +105,7 @@ const (
 	SealShort        Code = "seal-short"
 	SealRail         Code = "seal-rail"
 	PaintFirst       Code = "paint-first"
+	KnobToGrasp      Code = "knob-to-grasp"
 
 	HingesOutside    Code = "hinges-outside"
 	NoHinges         Code = "no-hinges"

@@ -67,6 +67,15 @@ func (a Asked) load(ctx context.Context, w io.Writer, p template.Paper) error {
 	f.line(11, "", f.text("paper-line.for", "doors", f.some(l.Openings)))
 	groups(f, l)
 	cutting(f, l, j.Unit)
+	if len(l.Off) > 0 {
+		f.title(f.text("paper-line.spray"))
+		for _, o := range l.Off {
+			f.line(11, "", fmt.Sprintf("%d  %s, %s", o.Number, o.Opening, o.Weight))
+		}
+		for _, s := range l.Spray {
+			f.line(10, "", s)
+		}
+	}
 	if len(l.Saves) > 0 {
 		f.title(f.text("paper-line.saves"))
 		for _, s := range l.Saves {

@@ -49,6 +49,10 @@ func heights(d site.Opening, p lock.Plan) (said site.Findings) {
 	if p.Floor.Value < rule.Least || p.Floor.Value > rule.Most {
 		said.Say(site.Stop, job.StepLock, "/lock/"+string(d.Lock.From), site.OutOfReach, args)
 	}
+	// ADA Standards 2010, 404.2.7 and 309.4 (from memory): worked with one hand, without grasping or turning the wrist.
+	if known, _ := d.Kit.HardwareByID(d.Lock.Hardware); known.Kind == "knob" && rule.ID != lock.LocalRule {
+		said.Say(site.Care, job.StepLock, "/lock/hardware", site.KnobToGrasp, message.Args{"rule": rule.Name()})
+	}
 	return said
 }
 

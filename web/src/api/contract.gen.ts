@@ -1967,6 +1967,8 @@ export interface components {
             cutting: components["schemas"]["LoadCut"][];
             /** @description In the order of loading; those with nothing in them are left out. */
             groups: components["schemas"]["LoadGroup"][];
+            /** @description Doors that hang, in the order in which they come off to be sprayed. */
+            off: components["schemas"]["OffOf"][];
             /** @description What cannot be counted yet, and why. */
             open: components["schemas"]["LoadOpen"][];
             /** @description By name, in the order of the walk. */
@@ -1975,6 +1977,8 @@ export interface components {
             saves: components["schemas"]["SavingOf"][];
             /** @description What is set once for several openings. */
             settings: components["schemas"]["LoadSetting"][];
+            /** @description How that is done, in words; empty where no door hangs. */
+            spray: string[];
         };
         LoadCut: {
             foot: components["schemas"]["Text"];
@@ -2187,6 +2191,17 @@ export interface components {
             /** @enum {string} */
             step?: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
             text: string;
+        };
+        OffOf: {
+            /**
+             * Format: int64
+             * @description That it is marked by.
+             */
+            number: number;
+            opening: string;
+            /** @description Two are safer with it. */
+            two: boolean;
+            weight: string;
         };
         OffWalk: {
             id: string;

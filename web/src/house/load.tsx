@@ -6,6 +6,7 @@ import { ask, client, type Schemas, type Unit } from '../api/client';
 import { howFar, type Made, makeList } from '../api/exports';
 import { resources } from '../api/resources';
 import { Checkbox } from '../ui/checkbox';
+import { Disclosure } from '../ui/disclosure';
 import { GiveOut } from '../ui/give-out';
 import { useHomeFocus } from '../ui/home-focus';
 import { Savings } from '../ui/savings';
@@ -100,6 +101,7 @@ export function LoadPage() {
 							))}
 						</div>
 						<Savings list={load.data.saves} />
+						<Spray load={load.data} />
 						<Settings list={load.data.settings} />
 						<Cutting list={load.data.cutting} unit={shown} />
 						<Cautions step="slab" />
@@ -169,6 +171,32 @@ function Group({ group: g, ticks }: { group: Load['groups'][number]; ticks: Tick
 				))}
 			</ul>
 		</section>
+	);
+}
+
+/** Spray is how the doors that hang come off to be sprayed: which, in which order, how marked, when back. */
+function Spray({ load: l }: { load: Load }) {
+	if (l.off.length === 0) return null;
+	return (
+		<Disclosure className="my-5" title={say('loading.off-to-be-sprayed')} field="spray">
+			<ol data-spray>
+				{l.off.map((o) => (
+					<li key={o.number} className="flex gap-3 border-b border-base-300 py-1 text-lg">
+						<strong className="dim w-8 text-right">{o.number}</strong>
+						<span className="grow">{o.opening}</span>
+						<span className="opacity-80">
+							{o.weight}
+							{o.two && `, ${say('day.two-to-lift')}`}
+						</span>
+					</li>
+				))}
+			</ol>
+			<ol className="list-decimal pl-6 mt-2 max-w-prose">
+				{l.spray.map((s) => (
+					<li key={s}>{s}</li>
+				))}
+			</ol>
+		</Disclosure>
 	);
 }
 
