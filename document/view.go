@@ -284,7 +284,7 @@ func (p printer) cutSheet(c cuts.List) *CutList {
 			Ways: make([]EdgeWay, len(e.Ways)), Sawing: p.sawing(e.Sawing),
 		}
 		for i, w := range e.Ways {
-			edge.Ways[i] = EdgeWay{w.Means, p.voice.Text(w.Means.Name()), math.Round(w.Minutes), w.Means == e.Means}
+			edge.Ways[i] = EdgeWay{w.Means, p.voice.Say(e.Named(w)), math.Round(w.Minutes), w.Means == e.Means}
 		}
 		for i, m := range e.Marks {
 			edge.Marks[i] = CutMark{p.length(m.At), p.figure(m.Depth)}

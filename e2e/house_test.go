@@ -509,3 +509,60 @@ func TestEachPageIsInItsEnglish(t *testing.T) {
 	defer res.Body.Close()
 	assert.Equal(t, http.StatusNotFound, res.StatusCode)
 }
+
+// What the load list is the sum of, what saves minutes, and the doors off to be sprayed, in the browser: the galley's
+// architrave is on, so scrap goes along for it; the boot room and the linen room hang.
+func TestTheVanListAndWhatSavesMinutes(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/load/tern-house")
+	u.until("the list", `document.querySelector('[data-group="tools"]')`)
+	for _, item := range []string{
+		"nail puller", "nail punch", "clamps", "scrap blocks and battens", "self-centring bit (clear its dust after each hole)",
+		"drill, driver and spare battery (no impact driver on brass)", "pins", "low-tack tape", "thread lock",
+	} {
+		u.says(item)
+	}
+	u.says("A hinge rail pays from 2 doors that are alike")
+	u.says("a slab that comes bored")
+	u.click(`[data-field="spray"]`)
+	u.until("two doors", `document.querySelectorAll('[data-spray] li').length === 2`)
+	u.says("Cut each number as chisel strokes")
+	u.open("/day/tern-house")
+	u.until("and in the day", `document.querySelector('[data-saving="rail"]')`)
+}
+
+// The jigs of a door: previewed, given out in each form, and refused with what would work.
+func TestJigsOfADoor(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/linen/lock")
+	u.click(`[data-field="sheets-open"]`)
+	u.until("the block, and what it saves", `document.querySelector('[data-template="block"]')?.innerText.includes('Pays from 3 doors')`)
+	u.click(`[data-see="block"]`)
+	u.until("it is drawn", `document.querySelector('[data-template="block"] img')?.naturalWidth > 0`)
+	u.click(`[data-see="case"]`)
+	u.until(
+		"and refused", `document.querySelector('[data-template="case"] [role=alert]')?.innerText.includes('Use the boring block')`,
+	)
+	for _, f := range []string{"pdf", "svg", "dxf", "stl"} {
+		got := u.get("/api/jobs/tern-house/openings/linen/template?template=block&format=" + f)
+		assert.Greater(t, len(got), 500, f)
+	}
+	for _, template := range []string{"rail", "case"} {
+		assert.NotEmpty(t, u.get("/api/jobs/tern-house/openings/galley/template?template="+template+"&format=dxf"))
+	}
+}
+
+// A handle at the middle of the slab, a gasket and a drop seal, each entered and said.
+func TestSmallThingsThatAreAskedFor(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/saloon/lock")
+	u.until("its height", `document.querySelector('input[name="/lock/from"][value="middle"]')`)
+	u.click(`input[name="/lock/from"][value="middle"]`)
+	u.until("at the middle", `Math.abs(parseFloat(document.querySelector('[data-figure="latch-slab"] [data-shown]').innerText) - 1015) < 10`)
+	u.open("/j/tern-house/saloon/stops")
+	u.retype("/stops/gasket", "6")
+	u.says("The gasket is then pressed to 6 mm")
+	u.open("/j/tern-house/saloon/margins")
+	u.retype("/margins/seal", "4")
+	u.says("The seal drops 4 mm")
+}

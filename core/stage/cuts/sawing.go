@@ -60,6 +60,20 @@ type EdgeWay struct {
 	Minutes float64
 }
 
+// Named is a way in a few words: a taper that is planed says in how many passes.
+func (e Edge) Named(w EdgeWay) message.Message {
+	first, last := e.ends()
+	passes := fit.Passes(first.MM(), last.MM(), 1, 1)
+	if w.Means.Saws() || first == last || len(passes) < 2 {
+		return message.Message{ID: w.Means.Name()}
+	}
+	id := message.ID("method.power-plane-taper")
+	if w.Means == trade.ByHandPlane {
+		id = "method.hand-plane-taper"
+	}
+	return message.Message{ID: id, Args: message.Args{"passes": message.Count(len(passes))}}
+}
+
 // decide chooses how an edge is cut: as a hand chose, otherwise by the fewer minutes.
 func (o laidOut) decide(sheet *List, e *Edge) (said site.Findings) {
 	scribed := o.outline.Edges[e.Side].Scribed

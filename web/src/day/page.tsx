@@ -154,7 +154,7 @@ export function DayPage() {
 								</ul>
 							</section>
 						)}
-						<Savings list={v.saves.filter((s) => s.minutes > 0)} />
+						<Savings list={v.saves} />
 						{v.done.length > 0 && (
 							<details className="mb-5" data-done={v.done.length}>
 								<summary className="min-h-11 flex items-center cursor-pointer text-lg">
