@@ -1,9 +1,6 @@
 package load
 
 import (
-	"kindmargin/core/hinge"
-	"kindmargin/core/job"
-	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/trade"
 )
@@ -73,174 +70,194 @@ func only(items ...message.ID) (list []use) {
 	return list
 }
 
-func sized(list []use, more ...use) []use { return append(list, more...) }
-
 // stepUses is what each step uses, by its ID; a step that is not here is not known, and a test finds it. Common
 // practice.
 var stepUses = map[message.ID][]use{
-	"work.seal": only(sealer, brush, paper), "work.pockets": only(marking, gauges, chisels, router),
-	"work.jamb": only(marking, gauges, chisels, router), "work.try": only(feelers, handPlane, marking, stand, wedges),
-	"work.fill": only(glue, chisels, handPlane),
+	"work.seal":    only(sealer, brush, paper),
+	"work.pockets": only(marking, gauges, chisels, router),
+	"work.jamb":    only(marking, gauges, chisels, router),
+	"work.try":     only(feelers, handPlane, marking, stand, wedges),
+	"work.fill":    only(glue, chisels, handPlane),
 
-	"method.saw": only(sawGuide, handPlane, mask), "method.table-saw": only(tableSaw, handPlane, mask),
-	"method.power-plane": only(power, handPlane, stand, clamps, mask), "method.hand-plane": only(handPlane, stand, clamps),
-	"method.leave": nil,
+	"method.saw":         only(sawGuide, handPlane, mask),
+	"method.table-saw":   only(tableSaw, handPlane, mask),
+	"method.power-plane": only(power, handPlane, stand, clamps, mask),
+	"method.hand-plane":  only(handPlane, stand, clamps),
+	"method.leave":       nil,
 
-	"saw.face-down": nil, "saw.face-up": nil, "saw.score": only(marking, masking), "saw.tape": only(masking),
-	"saw.back": only(clamps, scrap), "saw.sole": only(masking), "saw.guide-made": only(sawGuide, clamps),
-	"saw.guide-batten": only(sawGuide, clamps), "saw.guide-outside": only(sawGuide, clamps), "saw.blade": nil,
-	"saw.held": only(stand, clamps), "saw.fence": only(tableSaw), "saw.carry": only(rollers), "saw.keep-rail": nil,
-	"saw.hold": nil, "saw.falls": nil, "saw.plane-rest": only(handPlane), "saw.plane-taper": only(handPlane),
+	"saw.face-down":     nil,
+	"saw.face-up":       nil,
+	"saw.score":         only(marking, masking),
+	"saw.tape":          only(masking),
+	"saw.back":          only(clamps, scrap),
+	"saw.sole":          only(masking),
+	"saw.guide-made":    only(sawGuide, clamps),
+	"saw.guide-batten":  only(sawGuide, clamps),
+	"saw.guide-outside": only(sawGuide, clamps),
+	"saw.blade":         nil,
+	"saw.held":          only(stand, clamps),
+	"saw.fence":         only(tableSaw),
+	"saw.carry":         only(rollers),
+	"saw.keep-rail":     nil,
+	"saw.hold":          nil,
+	"saw.falls":         nil,
+	"saw.plane-rest":    only(handPlane),
+	"saw.plane-taper":   only(handPlane),
 
-	"cut.nothing": nil, "cut.even": nil, "cut.taper": nil, "cut.taper-sawn": nil, "cut.hollowed": only(handPlane),
-	"cut.scribed": only(marking, scrap, handPlane), "cut.both-ends": only(handPlane), "cut.left-on": nil,
-	"cut.left-on-corner": nil, "cut.bevel": only(bevel, handPlane),
+	"cut.nothing":        nil,
+	"cut.even":           nil,
+	"cut.taper":          nil,
+	"cut.taper-sawn":     nil,
+	"cut.hollowed":       only(handPlane),
+	"cut.scribed":        only(marking, scrap, handPlane),
+	"cut.both-ends":      only(handPlane),
+	"cut.left-on":        nil,
+	"cut.left-on-corner": nil,
+	"cut.bevel":          only(bevel, handPlane),
+	"cut.skin":           only(handPlane),
+	"cut.seal":           only(router, mask),
 
-	"cut.skin": only(handPlane), "cut.seal": only(router, mask),
+	"insert.saw":   only(marking, masking, sawGuide),
+	"insert.free":  only(marking, chisels),
+	"insert.new":   only(sawGuide),
+	"insert.core":  nil,
+	"insert.glue":  only(glue),
+	"insert.clamp": only(clamps, scrap, masking),
 
-	"insert.saw": only(marking, masking, sawGuide), "insert.free": only(marking, chisels), "insert.new": only(sawGuide),
-	"insert.core": nil, "insert.glue": only(glue), "insert.clamp": only(clamps, scrap, masking),
+	"screws.each":     only(driver, centring),
+	"screws.trial":    only(driver),
+	"screws.long":     only(driver),
+	"screws.brass":    only(driver),
+	"screws.centring": only(centring),
 
-	"screws.each": only(driver, centring), "screws.trial": only(driver), "screws.long": only(driver),
-	"screws.brass": only(driver), "screws.centring": only(centring),
+	"hang.stand":      only(feelers, wedges),
+	"hang.stand-even": only(feelers, wedges),
+	"hang.marks":      only(marking, rodStick),
+	"hang.whole-edge": only(router, chisels, cards),
+	"hang.pockets":    only(marking, chisels, router),
+	"hang.round":      only(router),
+	"hang.long":       nil,
+	"hang.trial":      only(driver, centring),
+	"hang.lift":       only(wedges, driver),
+	"hang.steel":      only(driver),
+	"hang.arris":      only(handPlane),
+	"hang.pins":       only(wedges, driver),
+	"hang.drop":       only(wedges, driver),
+	"hang.continuous": only(stand, wedges, driver),
+	"hang.stop":       only(pins, hammer),
+	"hang.casing":     only(chisels, router, scrap),
+	"hang.hold":       only(lever, wedges),
+	"hang.hold-two":   nil,
 
-	"hang.stand": only(feelers, wedges), "hang.stand-even": only(feelers, wedges), "hang.marks": only(marking, rodStick),
-	"hang.whole-edge": only(router, chisels, cards), "hang.pockets": only(marking, chisels, router),
-	"hang.round": only(router), "hang.long": nil, "hang.trial": only(driver, centring),
-	"hang.lift": only(wedges, driver), "hang.steel": only(driver), "hang.arris": only(handPlane),
-	"hang.pins": only(wedges, driver), "hang.drop": only(wedges, driver), "hang.continuous": only(stand, wedges, driver),
-	"hang.stop": only(pins, hammer), "hang.casing": only(chisels, router, scrap), "hang.hold": only(lever, wedges), "hang.hold-two": nil,
-	"hinge-goes.butt": nil, "hinge-goes.ball-bearing": nil, message.ID("hinge-goes." + trade.LoosePin): only(punch, hammer),
-	"hinge-goes.lift-off": nil, "hinge-goes.rising": nil, "hinge-goes.continuous": only(hacksaw),
+	"hinge-goes.butt":                          nil,
+	"hinge-goes.ball-bearing":                  nil,
+	message.ID("hinge-goes." + trade.LoosePin): only(punch, hammer),
+	"hinge-goes.lift-off":                      nil,
+	"hinge-goes.rising":                        nil,
+	"hinge-goes.continuous":                    only(hacksaw),
 
-	"bore.tape": only(masking), "bore.tape-skin": only(masking), "bore.line": only(marking), "bore.middle": only(gauges, marking), "bore.length": only(hacksaw),
-	"bore.slot":  sized(only(driver, chisels, router, mask), use{bitOf, "bit"}),
-	"bore.edge":  sized(only(driver, pilot, mask), use{bitOf, "wide"}),
-	"bore.plate": only(marking, chisels), "bore.plate-round": only(marking, chisels), "bore.together": only(driver),
-	"bore.levers": only(marking, threads), "bore.steel": only(punch, hammer, oil, hacksaw, driver),
-	"bore.there": only(chisels), "bore.first": only(stand), "bore.first-left": only(stand), "bore.hung": only(wedges),
-	"bore.hung-strike": only(wedges, marking), "bore.square": only(chisels), "bore.plate-waits": nil,
-	"bore.pilots": sized(nil, use{pilot, "pilot"}), "bore.tried": nil, "bore.code": nil,
+	"bore.tape":        only(masking),
+	"bore.tape-skin":   only(masking),
+	"bore.line":        only(marking),
+	"bore.middle":      only(gauges, marking),
+	"bore.length":      only(hacksaw),
+	"bore.slot":        append(only(driver, chisels, router, mask), use{bitOf, "bit"}),
+	"bore.edge":        append(only(driver, pilot, mask), use{bitOf, "wide"}),
+	"bore.plate":       only(marking, chisels),
+	"bore.plate-round": only(marking, chisels),
+	"bore.together":    only(driver),
+	"bore.levers":      only(marking, threads),
+	"bore.steel":       only(punch, hammer, oil, hacksaw, driver),
+	"bore.there":       only(chisels),
+	"bore.first":       only(stand),
+	"bore.first-left":  only(stand),
+	"bore.hung":        only(wedges),
+	"bore.hung-strike": only(wedges, marking),
+	"bore.square":      only(chisels),
+	"bore.plate-waits": nil,
+	"bore.pilots":      {use{pilot, "pilot"}},
+	"bore.tried":       nil,
+	"bore.code":        nil,
 
-	"hole.both":    sized(only(marking, driver, mask), use{pilot, "pilot"}, use{bitOf, "bit"}),
-	"hole.through": sized(only(marking, driver, scrap, clamps, mask), use{pilot, "pilot"}, use{bitOf, "bit"}),
-	"hole.deep":    sized(only(marking, driver, mask), use{bitOf, "bit"}), "hole.nearest": nil, "hole.slow": nil,
+	"hole.both":    append(only(marking, driver, mask), use{pilot, "pilot"}, use{bitOf, "bit"}),
+	"hole.through": append(only(marking, driver, scrap, clamps, mask), use{pilot, "pilot"}, use{bitOf, "bit"}),
+	"hole.deep":    append(only(marking, driver, mask), use{bitOf, "bit"}),
+	"hole.nearest": nil,
+	"hole.slow":    nil,
 
-	"surface.plate": only(driver), "surface.edge": only(chisels), "surface.tried": nil,
-	"surface.keep-scribe": only(marking), "surface.keep-in": only(chisels), "surface.keep-screw": only(driver),
+	"surface.plate":       only(driver),
+	"surface.edge":        only(chisels),
+	"surface.tried":       nil,
+	"surface.keep-scribe": only(marking),
+	"surface.keep-in":     only(chisels),
+	"surface.keep-screw":  only(driver),
 
-	"strike.middle": only(marking), "strike.in": only(marking), "strike.plate": only(chisels, router),
-	"strike.hole":     sized(only(driver), use{bitOf, "bit"}),
-	"strike.hole-box": sized(only(driver), use{bitOf, "bit"}), "strike.pilots": sized(nil, use{pilot, "pilot"}),
-	"strike.pressed": sized(only(driver, hammer, scrap), use{bitOf, "bit"}),
+	"strike.middle":   only(marking),
+	"strike.in":       only(marking),
+	"strike.plate":    only(chisels, router),
+	"strike.hole":     append(only(driver), use{bitOf, "bit"}),
+	"strike.hole-box": append(only(driver), use{bitOf, "bit"}),
+	"strike.pilots":   {use{pilot, "pilot"}},
+	"strike.pressed":  append(only(driver, hammer, scrap), use{bitOf, "bit"}),
 
-	"bolting.where": nil, "bolting.where-top": nil, "bolting.none": nil, "bolting.bead": nil,
-	"bolting.slot": only(chisels, router), "bolting.keeps": sized(only(marking, driver), use{bitOf, "hole"}),
-	"bolting.keep-top": sized(only(marking, driver), use{bitOf, "hole"}), "bolting.pulls": only(driver),
+	"bolting.where":     nil,
+	"bolting.where-top": nil,
+	"bolting.none":      nil,
+	"bolting.bead":      nil,
+	"bolting.slot":      only(chisels, router),
+	"bolting.keeps":     append(only(marking, driver), use{bitOf, "hole"}),
+	"bolting.keep-top":  append(only(marking, driver), use{bitOf, "hole"}),
+	"bolting.pulls":     only(driver),
 
-	"hardware-note.latch": nil, "hardware-note.knob": nil, "hardware-note.lever-plate": only(marking, driver),
-	"hardware-note.lever-rose": nil, "hardware-note.mortise": nil, "hardware-note.bathroom": nil,
-	"hardware-note.bolt": nil, "hardware-note.surface": nil, "hardware-note.code": nil, "hardware-note.flush-bolt": nil,
-	"hardware-note.surface-bolt": nil, "hardware-note.catch": nil, "hardware-note.pull": nil,
+	"hardware-note.latch":        nil,
+	"hardware-note.knob":         nil,
+	"hardware-note.lever-plate":  only(marking, driver),
+	"hardware-note.lever-rose":   nil,
+	"hardware-note.mortise":      nil,
+	"hardware-note.bathroom":     nil,
+	"hardware-note.bolt":         nil,
+	"hardware-note.surface":      nil,
+	"hardware-note.code":         nil,
+	"hardware-note.flush-bolt":   nil,
+	"hardware-note.surface-bolt": nil,
+	"hardware-note.catch":        nil,
+	"hardware-note.pull":         nil,
 
-	"stops.shut": nil, "stops.in-order": only(cards), "stops.in-order-pair": only(cards), "stops.in-order-gasket": nil,
-	"stops.in-order-pair-gasket": nil, "stops.gasket": only(marking, pins),
-	"stops.old": only(marking, puller), "stops.pin": only(pins, hammer, punch),
+	"stops.shut":                 nil,
+	"stops.in-order":             only(cards),
+	"stops.in-order-pair":        only(cards),
+	"stops.in-order-gasket":      nil,
+	"stops.in-order-pair-gasket": nil,
+	"stops.gasket":               only(marking, pins),
+	"stops.old":                  only(marking, puller),
+	"stops.pin":                  only(pins, hammer, punch),
 
-	"lining.check-slab": only(marking), "lining.cut": only(sawGuide), "lining.measure-wall": only(marking),
-	"lining.rip-taper": only(marking, sawGuide), "lining.rip": only(sawGuide),
-	"lining.pockets": only(chisels, router, stand, rodStick), "lining.housed": only(router, chisels, glue, pins, hammer, driver),
-	"lining.over": only(glue, driver), "lining.between": only(glue, driver), "lining.brace": only(driver, marking),
-	"lining.together": only(marking, stand), "set.check": nil, "set.feet": only(sawGuide, marking),
-	"set.feet-to": only(sawGuide, marking), "set.stand": only(wedges, level), "set.hinge-side": only(level, wedges, driver),
-	"set.lock-side": only(level, feelers, wedges, driver), "set.screws": only(driver), "set.rebate": only(cards),
-	"set.stop": only(cards, marking), "set.read": nil, "stops.rebate": only(cards),
-	"lining.stand": only(level, wedges), "lining.screw": only(driver), "lining.read": nil,
-}
+	"lining.check-slab":   only(marking),
+	"lining.cut":          only(sawGuide),
+	"lining.measure-wall": only(marking),
+	"lining.rip-taper":    only(marking, sawGuide),
+	"lining.rip":          only(sawGuide),
+	"lining.pockets":      only(chisels, router, stand, rodStick),
+	"lining.housed":       only(router, chisels, glue, pins, hammer, driver),
+	"lining.over":         only(glue, driver),
+	"lining.between":      only(glue, driver),
+	"lining.brace":        only(driver, marking),
+	"lining.together":     only(marking, stand),
 
-// steps are the steps of a leaf's work that is not done yet.
-func (l leaf) steps() (list []message.Message) {
-	put := func(ids ...message.ID) {
-		for _, id := range ids {
-			list = append(list, message.Message{ID: id})
-		}
-	}
-	if !l.cut && l.Cut != nil && l.Set() == nil {
-		for e := range l.Cut.InOrder() {
-			put(e.Means.Name())
-			list = append(list, e.Says...)
-			if e.Sawing != nil {
-				list = append(list, e.Sawing.Steps...)
-			}
-		}
-		for _, i := range l.Cut.Inserts {
-			list = append(list, i.Steps...)
-		}
-		put("work.seal")
-	}
-	if h := l.Hanging; h != nil && !l.hung {
-		if l.slab.Construction != "steel" && l.Opening.Hinges.From != hinge.WholeEdge {
-			put("work.pockets")
-		}
-		put("work.jamb")
-		list = append(append(append(list, h.Goes...), h.Screws...), h.Steps...)
-	}
-	if !l.locked {
-		for _, d := range l.Hardware {
-			for _, s := range d.Steps {
-				list = append(list, s...)
-			}
-		}
-		list = append(list, l.Strikes...)
-	}
-	if l.Stops != nil && !l.Plan.Done(job.StepStops) {
-		list = append(list, l.Stops.Steps...)
-	}
-	if l.n == 0 && l.Plan.Lining != nil && !l.hung {
-		list = append(list, l.Plan.Lining.Steps...)
-	}
-	put("work.try")
-	return list
-}
+	"set.check":      nil,
+	"set.feet":       only(sawGuide, marking),
+	"set.feet-to":    only(sawGuide, marking),
+	"set.stand":      only(wedges, level),
+	"set.hinge-side": only(level, wedges, driver),
+	"set.lock-side":  only(level, feelers, wedges, driver),
+	"set.screws":     only(driver),
+	"set.rebate":     only(cards),
+	"set.stop":       only(cards, marking),
+	"set.read":       nil,
 
-// uses adds what the steps of a leaf use.
-func (c *Counter) uses(l leaf) {
-	for _, m := range l.steps() {
-		for _, u := range stepUses[m.ID] {
-			var size measure.Length
-			if u.size != "" {
-				size, _ = message.LengthOf(m.Args[u.size])
-			}
-			c.use(u.item, size, l)
-		}
-	}
-}
+	"stops.rebate": only(cards),
 
-// use adds one tool, or something that is used up.
-func (c *Counter) use(item message.ID, size measure.Length, l leaf) {
-	name, note, kind := text(item), []message.Message(nil), Tools
-	if id, ok := notes[item]; ok {
-		note = noted(id)
-	}
-	switch {
-	case usedUp[item]:
-		kind = Inserts
-	case item == wedges: // counted with the packers
-		return
-	case item == pilot:
-		if size == 0 {
-			size = trade.PilotDia
-		}
-		name = text(item, message.Args{"dia": message.Near(size)})
-		if size == trade.PilotDia {
-			note = noted("load.pilot-note")
-		}
-	case item == bitOf && size == 0:
-		return
-	case item == bitOf && size > trade.WidestBit:
-		name, note = text("load.hole-saw", message.Args{"dia": message.Near(size)}), noted("load.hole-saw-note")
-	case item == bitOf:
-		name = text(item, message.Args{"dia": message.Near(size)})
-	}
-	c.need(kind, name, note, 0, l)
+	"lining.stand": only(level, wedges),
+	"lining.screw": only(driver),
+	"lining.read":  nil,
 }

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kindmargin/core/frame"
+	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
@@ -71,14 +72,18 @@ func TestADropSeal(t *testing.T) {
 	assert.Len(t, ofCode(Solve(house, o).Leaves[0].Findings, site.SealRail), 1)
 }
 
-// What is there already is cleared of paint before it is read; in a new frame there is nothing.
+// What is there already is cleared of paint before the first reading; in a new frame there is nothing.
 func TestPaintComesOutFirst(t *testing.T) {
-	o := square()
+	o := job.NewOpening("o", "Door", measure.Millimetres)
 	assert.Empty(t, ofCode(Solve(house, o).Findings, site.PaintFirst))
-	o.Lock.From, o.Lock.Strike, o.Walls = lock.FromStrike, mm(1000), job.Old
+	o.Seen.Strike = frame.Right
 	assert.Len(t, ofCode(Solve(house, o).Findings, site.PaintFirst), 1)
 	o.Walls = job.New
 	assert.Empty(t, ofCode(Solve(house, o).Findings, site.PaintFirst))
+	o.Walls, o.Readings = job.Old, square().Readings
+	assert.Empty(t, ofCode(Solve(house, o).Findings, site.PaintFirst), "it is read already")
+	o.Hinges.From = hinge.FromPockets
+	assert.Len(t, ofCode(Solve(house, o).Findings, site.PaintFirst), 1, "its recesses are not")
 }
 
 // With the architrave on, a router does not lie flat on the lining. A moulded skin is eased before it is planed, and

@@ -1,4 +1,4 @@
-// Package saves weighs in minutes, for the doors of a house, what costs money or an hour's work: a jig against marking by
+// Package saves weighs in minutes what costs money or an hour's work, for the doors of a house: a jig against marking by
 // hand, slabs that come bored against boring, a latch that needs less boring.
 package saves
 
@@ -70,8 +70,8 @@ func came(s slab.Slab) bool { return s.Handle > 0 && s.IsMachined(frame.Lock) }
 // Log is how many minutes a house's openings took at a step, of those that were timed.
 type Log map[job.Step]float64
 
-// Pace is the ratio of a house's logged minutes at a step to the table's for a usual opening with two hinges, clamped to
-// between a third and three; 1 without a log.
+// Pace is the ratio of a house's logged minutes at a step to the table's for a usual opening with two hinges, between a
+// third and three; 1 without a log.
 func (l Log) Pace(step job.Step) float64 {
 	own := l[step]
 	if own <= 0 {

@@ -92,8 +92,9 @@ func (d Hardware) StrikeMinutes() float64 {
 
 // SparesBoring is a latch of the list that does the same and needs less boring; ok is false where there is none.
 func SparesBoring(d Hardware) (other Hardware, ok bool) {
+	minutes := func(h Hardware) float64 { return h.BoringMinutes() + h.StrikeMinutes() }
 	for _, o := range AllHardware {
-		if o.Kind == d.Kind && o.Kind == "latch" && o.BoringMinutes()+o.StrikeMinutes() < d.BoringMinutes()+d.StrikeMinutes() {
+		if o.Kind == d.Kind && o.Kind == "latch" && minutes(o) < minutes(d) {
 			return o, true
 		}
 	}

@@ -77,7 +77,7 @@ func faced(w lock.Work, line, thick float64) error {
 	return clear(w, line, thick)
 }
 
-// cheekPart is a cheek's place on the sheet, its size, its latch line and how long the window in the edge is; all in mm.
+// cheekPart is a cheek's place on the sheet, its size, its latch line and the length of the window in the edge, in mm.
 type cheekPart struct{ x, y, wide, high, top, window float64 }
 
 // cheek draws one of a jig's two cheeks: with its own face's holes, a bay under the window in the edge, and a tail for
@@ -203,7 +203,7 @@ func boringBlock(of drawn, w lock.Work, line, thick float64) (Draft, error) {
 }
 
 // hingeRail guides all hinge leaves of a slab and its jamb from one setting: a rail as long as the hinge side, with a
-// window for each leaf, open at the pull face. On the slab its shoulder lies on the slab's top; on the jamb it is turned
+// window for each leaf, open at the pull face. On the slab its shoulder lies on the slab's top. On the jamb it is turned
 // over, and its nib, as long as the head margin, touches the head.
 func hingeRail(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
 	c := o.Hinges

@@ -152,7 +152,8 @@ func shorts(d site.Opening, b site.Bay, laid fit.Laid) (said site.Findings) {
 	return said
 }
 
-// seals adds the slot of a drop seal to the foot, and reports a gap that it does not close and a rail too narrow for it.
+// seals adds the slot of a drop seal to the foot, and reports a gap that it does not close, and a rail too narrow for
+// it.
 func seals(d site.Opening, b site.Bay, o fit.Outline, sheet *List) (said site.Findings) {
 	drop := d.Margins.Seal
 	if drop == 0 {
@@ -174,7 +175,7 @@ func seals(d site.Opening, b site.Bay, o fit.Outline, sheet *List) (said site.Fi
 	kind, _ := trade.ConstructionByID(b.Slab.Construction)
 	if left := kind.Rail - foot.Deepest(); kind.Rail > 0 && left < trade.SealDeep+trade.SealWood {
 		said.Say(site.Care, job.StepCut, "/margins/seal", site.SealRail, message.Args{
-			"left": max(left, 0), "deep": message.Exact(trade.SealDeep), "wanted": message.Exact(trade.SealDeep + trade.SealWood),
+			"left": max(left, 0), "wanted": message.Exact(trade.SealDeep + trade.SealWood),
 		})
 	}
 	return said

@@ -61,7 +61,8 @@ func (l *Lining) setSteps(d site.Opening) {
 		say("set.rebate", nil)
 	} else {
 		say("set.stop", message.Args{
-			"sum": d.Slab.Thickness + d.Stops.Wanted(), "thickness": message.Exact(d.Slab.Thickness), "card": message.Near(d.Stops.Wanted()),
+			"sum": d.Slab.Thickness + d.Stops.Wanted(), "thickness": message.Exact(d.Slab.Thickness),
+			"card": message.Near(d.Stops.Wanted()),
 		})
 	}
 	say("set.read", nil)

@@ -20,8 +20,12 @@ func hands(d site.Opening) (said site.Findings) {
 			"hand": d.Hand, "pockets": d.Seen.Pockets,
 		})
 	}
-	if old := d.Hinges.From == hinge.FromPockets || d.Lock.From == lock.FromStrike; old && d.Walls == job.Old && len(d.Tried) == 0 {
+	old := d.Seen != (job.Seen{}) || d.Hinges.From == hinge.FromPockets || d.Lock.From == lock.FromStrike
+	if old && d.Walls == job.Old && len(d.Readings) == 0 { // later it is too late
 		said.Say(site.Note, job.StepMeasure, "/hinges/pockets", site.PaintFirst, nil)
+	}
+	if d.Hinges.From == hinge.FromPockets && len(d.Hinges.Pockets) == 0 {
+		said.Say(site.Note, job.StepHinges, "/hinges/pockets", site.PaintFirst, nil)
 	}
 	return said
 }
