@@ -113,15 +113,25 @@ func groups(f *flow, l document.Load) {
 			if i.Count > 0 {
 				count = fmt.Sprintf("%d ×", i.Count)
 			}
-			high := f.tall(f.wide-2*edge-24, 12, "", text) + f.tall(f.wide-2*edge-24, 8.5, "", f.some(i.Openings))
+			whose := f.some(i.Openings)
+			if g.Kind == load.Tools { // loaded once, whichever door wants it
+				whose = ""
+			}
+			high := f.tall(f.wide-2*edge-24, 12, "", text)
+			if whose != "" {
+				high += f.tall(f.wide-2*edge-24, 8.5, "", whose)
+			}
 			f.room(high + 1)
 			f.Rect(edge, f.y+1.2, 3.6, 3.6, "D")
 			f.font("B", 12)
 			f.Text(edge+22-f.GetStringWidth(count), f.y+lead(12)*0.75, count)
 			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 12, "", text)
-			f.ink(pencil)
-			f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 8.5, "", f.some(i.Openings)) + 0.8
-			f.ink(ink)
+			if whose != "" {
+				f.ink(pencil)
+				f.y = f.say(edge+24, f.y, f.wide-2*edge-24, 8.5, "", whose)
+				f.ink(ink)
+			}
+			f.y += 0.8
 		}
 	}
 }
