@@ -20,8 +20,8 @@ type SheetIn struct {
 	Template string `query:"template" required:"true" doc:"card, lock, plate, strike, case, block, hinge, rail or rod."`
 	Format   string `query:"format" default:"pdf" doc:"pdf, svg, dxf or stl."`
 	Paper    string `query:"paper" default:"a4" doc:"a4, a3, letter or tabloid; for pdf."`
-	Bush     string `query:"bush" default:"16 mm" doc:"The router's guide bush, as a person writes a length."`
-	Cutter   string `query:"cutter" default:"12 mm" doc:"Its cutter."`
+	Bush     string `query:"bush" doc:"The router's guide bush, as a person writes a length; the kit's where it is not given."`
+	Cutter   string `query:"cutter" doc:"Its cutter."`
 	Printed  string `query:"printed" default:"100 mm" doc:"How long the ruler of 100 mm comes out of the printer."`
 }
 
@@ -44,10 +44,14 @@ func (s server) sheet(ctx context.Context, in *SheetIn) (*sheetOut, error) {
 		}
 		return &sheetOut{typePDF, attached(fileStem(k.Opening.Name) + "-card.pdf"), b.Bytes()}, nil
 	}
-	var lengths [3]measure.Length
+	own := k.Job.Kit.Router()
+	lengths := [3]measure.Length{own.Bush, own.Cutter}
 	for i, t := range []struct{ at, text string }{
 		{"/bush", in.Bush}, {"/cutter", in.Cutter}, {"/printed", in.Printed},
 	} {
+		if t.text == "" {
+			continue
+		}
 		if lengths[i], err = measure.Parse(t.text, k.Job.Unit); err != nil {
 			var bad field.Errors
 			bad.Under(t.at, err)

@@ -3,10 +3,13 @@ package api
 import (
 	"net/url"
 	"os"
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"kindmargin/core/measure"
 )
 
 func TestASheetTakesLengthsAsTheyAreTyped(t *testing.T) {
@@ -20,7 +23,13 @@ func TestASheetTakesLengthsAsTheyAreTyped(t *testing.T) {
 	}
 	a := ask(`5/8"`, "12,7 mm")
 	require.Equal(t, 200, a.status, string(a.raw))
-	assert.Contains(t, string(a.raw), "cutter of 12.7 mm in a bush of 15.875 mm", "5/8 in is 15.875 mm")
+	assert.Contains(t, string(a.raw), "cutter 12.7 mm, bush 15.875 mm", "5/8 in is 15.875 mm")
+
+	// Without either, the kit's own.
+	head.Kit.Bush, head.Kit.Cutter = 20*measure.Millimetre, 10*measure.Millimetre
+	s.do("PATCH", "/jobs/"+head.ID, `"`+strconv.FormatInt(head.Version, 10)+`"`, map[string]any{"kit": head.Kit})
+	own := s.do("GET", "/jobs/"+head.ID+"/openings/linen/template?template=plate&format=svg", "", nil)
+	assert.Contains(t, string(own.raw), "cutter 10 mm, bush 20 mm")
 
 	for field, a := range map[string]answer{"/bush": ask("30 m", "12"), "/cutter": ask("16", "12 13")} {
 		assert.Equal(t, 422, a.status)

@@ -15,7 +15,6 @@ import (
 
 	"kindmargin/api"
 	"kindmargin/core/job"
-	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/document"
 	"kindmargin/document/paper"
@@ -166,12 +165,12 @@ func (c scheduleCmd) Run(ctx context.Context, out io.Writer) error {
 type templateCmd struct {
 	jobFile
 	Opening  string  `help:"The opening, by its name or its id." required:""`
-	Template string  `help:"What to draw." enum:"card,lock,plate,strike,hinge,rod,jig" required:""`
+	Template string  `help:"What to draw." enum:"card,lock,plate,strike,case,block,hinge,rail,rod" required:""`
 	Leaf     int     `help:"Of a pair, the leaf." default:"1"`
 	Format   string  `help:"How to write it." enum:"pdf,svg,dxf,stl" default:"pdf"`
 	Paper    string  `help:"What it is printed on." enum:"a4,a3,letter,tabloid" default:"a4"`
-	Bush     string  `help:"The router's guide bush, in mm or with its unit." default:"16"`
-	Cutter   string  `help:"Its cutter." default:"12"`
+	Bush     string  `help:"The router's guide bush, in mm or with its unit; the kit's where it is not given."`
+	Cutter   string  `help:"Its cutter."`
 	Printed  float64 `help:"At what percent of full size the printer prints." default:"100"`
 }
 
@@ -188,12 +187,14 @@ func (c templateCmd) Run(ctx context.Context, out io.Writer) error {
 	if err != nil {
 		return err
 	}
-	var r lock.Router
-	if r.Bush, err = measure.Parse(c.Bush, measure.Millimetres); err != nil {
-		return err
-	}
-	if r.Cutter, err = measure.Parse(c.Cutter, measure.Millimetres); err != nil {
-		return err
+	r := j.Kit.Router()
+	for text, to := range map[string]*measure.Length{c.Bush: &r.Bush, c.Cutter: &r.Cutter} {
+		if text == "" {
+			continue
+		}
+		if *to, err = measure.Parse(text, measure.Millimetres); err != nil {
+			return err
+		}
 	}
 	var buf bytes.Buffer
 	asked := template.Asked{

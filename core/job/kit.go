@@ -26,6 +26,18 @@ type Kit struct {
 	// HingeFirst is the school that fits a slab's hinge edge to its jamb before its head is cut.
 	HingeFirst bool `json:"hingeFirst,omitempty"`
 	Saw        Saw  `json:"saw,omitzero"` // zero is a usual one
+	// Bush and Cutter are the router's own pair; nought for trade.UsualRouter.
+	Bush   measure.Length `json:"bush,omitempty"`
+	Cutter measure.Length `json:"cutter,omitempty"`
+}
+
+// Router is the router's guide bush and cutter.
+func (k Kit) Router() lock.Router {
+	r := lock.UsualRouter
+	if k.Bush > 0 && k.Cutter > 0 {
+		r = lock.Router{Bush: k.Bush, Cutter: k.Cutter}
+	}
+	return r
 }
 
 // HardwareByID finds a piece of hardware in the kit or in core/trade; ok is false where there is none.
@@ -141,6 +153,11 @@ func (k Kit) check() error {
 	k.checkHinges(&bad)
 	k.checkHardware(&bad)
 	bad.Under("/saw", k.Saw.check())
+	if (k.Bush > 0) != (k.Cutter > 0) {
+		bad.Add("/bush", "refused.bush-alone", nil)
+	} else if k.Bush > 0 {
+		bad.Under("", k.Router().Check(k.Cutter))
+	}
 	for i, t := range k.Tools {
 		at := "/tools/" + strconv.Itoa(i)
 		same := func(x survey.Tool) bool { return x.ID == t.ID }

@@ -62,3 +62,13 @@ func TestASawIsChecked(t *testing.T) {
 	}
 	assert.Equal(t, mm(2.5), Saw{Guide: "batten", Near: mm(128), Far: mm(130.5)}.Kerf())
 }
+
+// A bush alone, or no wider than its cutter, guides nothing; without a pair of one's own it is 12 in 16.
+func TestARoutersOwnPair(t *testing.T) {
+	assert.Equal(t, trade.UsualRouter.Bush, Kit{}.Router().Bush)
+	own := Kit{Bush: mm(20), Cutter: mm(10)}
+	assert.NoError(t, own.check())
+	assert.Equal(t, mm(32), own.Router().Opening(mm(22)), "22 and 20 less 10")
+	assert.ErrorContains(t, Kit{Bush: mm(16)}.check(), "/bush")
+	assert.ErrorContains(t, Kit{Bush: mm(10), Cutter: mm(12)}.check(), "/bush")
+}

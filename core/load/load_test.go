@@ -113,10 +113,10 @@ func TestWhatIsSetOnce(t *testing.T) {
 		"Marking gauge and depth of a router: hinge recesses: 2 mm deep":   "Under the beam",
 		"Marking gauge: hinge recesses, from the pull face: 32 mm wide":    "Chart room, Galley",
 		// 40 / 2 − 0.25, to a tenth
-		"Gauge: centre of the lock edge, from both faces: 19.8 mm":                                               "Chart room, Galley",
-		"Router: forend of 25 × 57 mm, 12 mm cutter in a 16 mm bush: 3 mm deep, hole of the template 29 × 61 mm": "Under the beam",
-		"Story rod: marked from Chart room":                                                                      "Chart room",
-		"Story rod: marked from Under the beam":                                                                  "Under the beam",
+		"Gauge: centre of the lock edge, from both faces: 19.8 mm":                                           "Chart room, Galley",
+		"Router: forend of 25 × 57 mm, cutter 12 mm, bush 16 mm: 3 mm deep, hole of the template 29 × 61 mm": "Under the beam",
+		"Story rod: marked from Chart room":                                                                  "Chart room",
+		"Story rod: marked from Under the beam":                                                              "Under the beam",
 	} {
 		assert.Equal(t, who, by[what], what)
 	}

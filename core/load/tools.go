@@ -1,8 +1,6 @@
 package load
 
 import (
-	"kindmargin/core/lock"
-	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/trade"
@@ -107,11 +105,11 @@ func (c *Counter) routed(what message.ID, p trade.Plate, l leaf) {
 	if p.Long == 0 {
 		return
 	}
-	r := lock.UsualRouter // sold in millimetres
+	r := c.job.Kit.Router()
 	c.set(
 		text("load.set-router", message.Args{
-			"what": what, "size": message.Size{p.Wide, p.Long}, "cutter": message.Number(r.Cutter / measure.Millimetre),
-			"bush": message.Number(r.Bush / measure.Millimetre),
+			"what": what, "size": message.Size{p.Wide, p.Long}, "cutter": message.Near(r.Cutter),
+			"bush": message.Near(r.Bush),
 		}),
 		text("load.routed", message.Args{
 			"deep": message.Near(p.Thick), "size": message.Size{r.Opening(p.Wide), r.Opening(p.Long)},

@@ -1812,6 +1812,10 @@ export interface components {
         Kit: {
             bits?: number[];
             /** @description A length in millimetres, exact to the nanometre. */
+            bush?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
+            cutter?: number;
+            /** @description A length in millimetres, exact to the nanometre. */
             fits?: number;
             hardware?: components["schemas"]["Hardware"][];
             hingeFirst?: boolean;
@@ -10644,7 +10648,7 @@ export interface operations {
                 format?: string;
                 /** @description a4, a3, letter or tabloid; for pdf. */
                 paper?: string;
-                /** @description The router's guide bush, as a person writes a length. */
+                /** @description The router's guide bush, as a person writes a length; the kit's where it is not given. */
                 bush?: string;
                 /** @description Its cutter. */
                 cutter?: string;

@@ -17,6 +17,7 @@ export function both(own: Kit, other: Kit): Kit {
 		...(bits.length ? { bits } : {}),
 		...(own.trip ? {} : { trip: other.trip }),
 		...(own.saw || !other.saw ? {} : { saw: other.saw }),
+		...(own.bush || !other.bush ? {} : { bush: other.bush, cutter: other.cutter }),
 		...(own.fits ? {} : { fits: other.fits }),
 	};
 }

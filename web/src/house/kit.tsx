@@ -15,7 +15,7 @@ import { Top } from '../ui/top';
 import { say } from '../words/texts';
 import { kindOf, trade } from '../words/trade';
 import { KitFrom } from './kit-from';
-import { SawForm } from './saw';
+import { RouterForm, SawForm } from './saw';
 
 type Tool = Schemas['Tool'];
 type Found = Schemas['ProofFound'];
@@ -116,6 +116,7 @@ export function KitPage() {
 							</Checkbox>
 						</div>
 						<SawForm key={`saw ${head.version}`} head={head} put={(kit) => put(head, kit)} />
+						<RouterForm key={`router ${head.version}`} head={head} put={(kit) => put(head, kit)} />
 						<Bits key={`bits ${head.version}`} head={head} save={(kit) => save(head, kit)} />
 						<Costs key={head.version} head={head} save={(kit) => save(head, kit)} />
 						<KitFrom head={head} save={(kit) => save(head, kit)} />

@@ -86,3 +86,41 @@ export function SawForm({ head, put }: { head: JobHead; put: (kit: JobHead['kit'
 		</section>
 	);
 }
+
+/** RouterForm is the router's own guide bush and cutter, for which templates and jigs are drawn. */
+export function RouterForm({ head, put }: { head: JobHead; put: (kit: JobHead['kit']) => Promise<unknown> }) {
+	const [text, setText] = useState({
+		bush: head.kit.bush ? `${head.kit.bush} mm` : '',
+		cutter: head.kit.cutter ? `${head.kit.cutter} mm` : '',
+	});
+	const labels = { bush: say('papers.guide-bush'), cutter: say('papers.cutter') };
+	const [error, attempt] = useAttempt(labels);
+	const length = (at: keyof typeof text, usual: string) => (
+		<Tape
+			id={`router-${at}`}
+			label={labels[at]}
+			value={text[at]}
+			unit={head.unit as Unit}
+			placeholder={usual}
+			onChange={(t) => setText({ ...text, [at]: t })}
+			onEnter={() => onward(document.activeElement as HTMLElement)}
+		/>
+	);
+	const keep = () =>
+		attempt(() =>
+			put({ ...head.kit, bush: typed(text.bush, head.unit), cutter: typed(text.cutter, head.unit) }),
+		);
+	return (
+		<section className="my-5" data-router>
+			<h2 className="text-xl mb-1">{say('saw.router')}</h2>
+			<div className="grid sm:grid-cols-2 gap-x-4 gap-y-3 mb-2">
+				{length('bush', '16 mm')}
+				{length('cutter', '12 mm')}
+			</div>
+			<Said error={error} />
+			<button type="button" className="btn" data-field="router-keep" onClick={keep}>
+				{say('page.keep')}
+			</button>
+		</section>
+	);
+}

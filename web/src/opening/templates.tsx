@@ -19,8 +19,10 @@ function useSetting(key: string, usual: string) {
 export function Templates({ step }: { step: string }) {
 	const { view, leaf, which } = useOpening();
 	const [paper, setPaper] = useSetting('paper', view.job.unit === 'in' ? 'letter' : 'a4');
-	const [bush, setBush] = useSetting('guide bush', '16 mm');
-	const [cutter, setCutter] = useSetting('bush cutter', '12 mm');
+	// The kit's own pair, or for once another.
+	const { kit } = view.job;
+	const [bush, setBush] = useState(`${kit.bush || 16} mm`);
+	const [cutter, setCutter] = useState(`${kit.cutter || 12} mm`);
 	const [read, setRead] = useSetting('ruler printed', '100 mm');
 	const [seen, setSeen] = useState('');
 	const list = trade.templates.filter((t) => t.step === step);
