@@ -3,7 +3,12 @@
 GOFILES := $(shell git ls-files -co --exclude-standard '*.go')
 WEBFILES := $(shell git ls-files -co --exclude-standard web ':!web/src/api/contract.gen.ts')
 
-.PHONY: demo test test-page test-go dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers notices release
+# Tests write thousands of small files that nobody keeps: in memory, where there is room for them.
+ROOMY := $(shell df -Pk /dev/shm 2>/dev/null | awk 'NR == 2 && $$4 > 8000000 { print "/dev/shm" }')
+SCRATCH := $(or $(ROOMY),$(TMPDIR),/tmp)/kindmargin-test-$(shell echo $(CURDIR) | cksum | cut -d' ' -f1)
+test: export TMPDIR := $(SCRATCH)
+
+.PHONY: demo test scratch test-page test-go dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers notices release
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
@@ -18,12 +23,16 @@ web/node_modules/.package-lock.json: web/package.json web/package-lock.json
 web/dist/index.html: web/node_modules/.package-lock.json $(WEBFILES) web/src/api/contract.gen.ts
 	cd web && npm run --silent build
 
-test: web/dist/index.html chromium readers ## everything that CI checks
+test: scratch web/dist/index.html chromium readers ## everything that CI checks
 	@# What each of these does is its own, and none fills two processors.
 	$(MAKE) --no-print-directory -j2 --output-sync=target lint drift test-page test-go
 	@# What these two look at is no input that the cache knows, so a cached answer says nothing.
 	go tool gotestsum --format pkgname --jsonfile bin/test-page.json -- -count=1 -timeout 40m -parallel 3 ./core ./e2e
 	@echo "What took longest:" && cat bin/test.json bin/test-page.json | go tool gotestsum tool slowest --threshold 1s --num 12
+	@rm -rf $(SCRATCH)
+
+scratch: # first: what is installed uses it too
+	@rm -rf $(SCRATCH) && mkdir -p $(SCRATCH)
 
 test-page: web/node_modules/.package-lock.json # the page's unit tests
 	cd web && npm run --silent test
