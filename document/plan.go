@@ -274,6 +274,7 @@ type EdgeCut struct {
 // JigOf is a jig for a leaf.
 type JigOf struct {
 	ID   string `json:"id" doc:"Of its template."`
+	Name string `json:"name"`
 	Says string `json:"says" doc:"From how many doors of a kind it pays, in minutes."`
 }
 

@@ -194,7 +194,7 @@ func (p printing) lock(v Leaf, doubtful string) {
 	}
 	p.steps("print.in-jamb", v.Strikes)
 	for _, j := range v.Jigs {
-		p.line(p.say("print.jig") + ": " + j.Says)
+		p.line(capital(j.Name) + ": " + j.Says)
 	}
 }
 

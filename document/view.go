@@ -73,8 +73,8 @@ func (pr printer) plan(j job.Job, o job.Opening, p plan.Plan) Plan {
 func (p printer) jigs(list []saves.Jig) []JigOf {
 	v := []JigOf{}
 	for _, j := range list {
-		v = append(v, JigOf{j.ID, p.voice.Say(message.With(
-			"saves.pays", "jig", j.Name(), "make", message.Lasting(j.Make), "saves", message.Lasting(math.Round(j.Saves())),
+		v = append(v, JigOf{j.ID, p.voice.Text(j.Name()), p.voice.Say(message.With(
+			"saves.pays", "make", message.Lasting(j.Make), "saves", message.Lasting(math.Round(j.Saves())),
 			"from", message.Number(j.PaysFrom()),
 		))})
 	}

@@ -105,7 +105,7 @@ func TestArchitraveAndSkins(t *testing.T) {
 			}
 		}
 	}
-	assert.Positive(t, skins)
+	assert.Equal(t, 1, skins, "said once")
 	var bored []message.ID
 	for _, s := range l.Hardware[0].Steps {
 		bored = append(bored, s[0].ID)

@@ -101,6 +101,7 @@ const (
 	InsertLarge      Code = "insert-too-large"
 	CutsMoulding     Code = "cuts-moulding"
 	SawKerf          Code = "saw-kerf"
+	SawNothing       Code = "saw-nothing"
 	SawShallow       Code = "saw-shallow"
 	SealShort        Code = "seal-short"
 	SealRail         Code = "seal-rail"

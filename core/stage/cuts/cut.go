@@ -79,6 +79,9 @@ func Mark(
 	for _, side := range frame.Sides {
 		said.Add(on.decide(sheet, &sheet.Edges[side]))
 	}
+	if on.surface() == trade.OfSkin {
+		sheet.skins()
+	}
 	said.Add(seals(d, b, o, sheet))
 	sheet.Inserts = inserts(d, b, first, *sheet)
 	sheet.Width, sheet.Length = checks(d, as, sheet.Edges, first)
@@ -150,6 +153,17 @@ func shorts(d site.Opening, b site.Bay, laid fit.Laid) (said site.Findings) {
 		})
 	}
 	return said
+}
+
+// skins says at the first edge that is cut how a skin is kept whole at all of them.
+func (c *List) skins() {
+	for e := range c.InOrder() {
+		if e.Deepest() > 0 {
+			says := &c.Edges[e.Side].Says
+			*says = append(*says, message.Message{ID: "cut.skin"})
+			return
+		}
+	}
 }
 
 // seals adds the slot of a drop seal to the foot, and reports a gap that it does not close, and a rail too narrow for

@@ -77,11 +77,7 @@ func (e Edge) Named(w EdgeWay) message.Message {
 // decide chooses how an edge is cut: as a hand chose, otherwise by the fewer minutes.
 func (o laidOut) decide(sheet *List, e *Edge) (said site.Findings) {
 	scribed := o.outline.Edges[e.Side].Scribed
-	defer func() {
-		if e.Says = advice(*e, scribed); e.Deepest() > 0 && o.surface() == trade.OfSkin {
-			e.Says = append(e.Says, message.Message{ID: "cut.skin"})
-		}
-	}()
+	defer func() { e.Says = advice(*e, scribed) }()
 	asked := o.Cut.Means.Of(e.Side)
 	deepest := e.Deepest()
 	if deepest == 0 {
@@ -149,7 +145,11 @@ func (o laidOut) saw(sheet *List, e Edge) (*sawCut, refusal) {
 		if s.off[1] < s.off[0] {
 			end = 2
 		}
-		return nil, refusal{site.SawKerf, message.Args{
+		code := site.SawKerf
+		if least <= 0 {
+			code = site.SawNothing
+		}
+		return nil, refusal{code, message.Args{
 			"edge": message.Edge(e.Side), "kerf": message.Near(saw.Kerf()), "off": message.Near(max(least, 0)),
 			"end": endOf(e.Side, end),
 		}}

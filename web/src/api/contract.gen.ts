@@ -1748,6 +1748,7 @@ export interface components {
         JigOf: {
             /** @description Of its template. */
             id: string;
+            name: string;
             /** @description From how many doors of a kind it pays, in minutes. */
             says: string;
         };
