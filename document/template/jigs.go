@@ -8,7 +8,7 @@ import (
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
-	"kindmargin/core/plan"
+	"kindmargin/core/stage/hinges"
 	"kindmargin/core/trade"
 )
 
@@ -202,26 +202,20 @@ func boringBlock(of drawn, w lock.Work, line, thick float64) (Draft, error) {
 	return d, nil
 }
 
-// hingeRail guides all hinge leaves of a slab and its jamb from one setting: a rail as long as the hinge side, with a
-// window for each leaf, open at the pull face. On the slab its shoulder lies on the slab's top. On the jamb it is turned
-// over, and its nib, as long as the head margin, touches the head.
-func hingeRail(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
+// hingeStrip guides the leaves of some hinges from one setting: a window for each, open at the pull face, on a strip
+// along the hinge side. On the slab its shoulder lies on the slab's top. On the jamb it is turned over, and its nib, as
+// long as the head margin, touches the head.
+func hingeStrip(of drawn, title message.ID, o job.Opening, leaves []hinges.Hinge, r lock.Router) (Draft, error) {
 	c := o.Hinges
-	if len(l.Hinges) == 0 {
-		return Draft{}, field.Fault("/template", "refused.hinges-wait", nil)
-	}
 	if err := r.Check(min(c.Width, c.Leaf)); err != nil {
 		return Draft{}, err
 	}
 	more := (r.Bush - r.Cutter).MM()
-	w, h := c.Width.MM()+more/2, c.Leaf.MM()+more
-	nib := (l.Hinges[0].Jamb.Value - l.Hinges[0].Slab.Value).MM()
-	last := l.Hinges[len(l.Hinges)-1].Jamb.Value.MM() + c.Leaf.MM()
-	d := Draft{
-		voice: of.Voice, Title: of.title(message.ID("template.rail")), Width: w + cheek, Height: last + cheek,
-	}
+	w, h := c.Width.MM()+more/2, c.Leaf.MM()+more // open at the pull face
+	nib := (leaves[0].Jamb.Value - leaves[0].Slab.Value).MM()
+	d := Draft{voice: of.Voice, Title: of.title(title), Width: w + cheek}
 	from := nib
-	for _, k := range l.Hinges {
+	for _, k := range leaves {
 		top := k.Jamb.Value.MM() - more/2
 		d.line(CutLayer, 0, from, 0, top)
 		d.line(CutLayer, 0, top, w, top)
@@ -231,21 +225,23 @@ func hingeRail(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, erro
 		d.text(w+2, top+h/2, 2.5, of.Text(k.Name))
 		from = top + h
 	}
+	d.Height = from + cheek
 	d.line(CutLayer, 0, from, 0, d.Height)
 	d.line(CutLayer, 0, d.Height, d.Width, d.Height)
 	d.line(CutLayer, d.Width, d.Height, d.Width, 0)
 	d.line(CutLayer, d.Width, 0, d.Width-cheek/2, 0)
 	d.line(CutLayer, d.Width-cheek/2, 0, d.Width-cheek/2, nib)
 	d.line(CutLayer, d.Width-cheek/2, nib, 0, nib)
-	d.text(4, nib+6, 2.5, of.Text("template-line.on-slab"))
-	d.text(4, nib+10, 2.5, of.Text("template-line.on-jamb"))
-	d.text(4, nib+16, 3, of.say("template-line.leaf", message.Args{
+	d.text(4, nib+6, 3.5, of.say("template-line.leaf", message.Args{
 		"long": message.Near(c.Leaf), "wide": message.Near(c.Width), "deep": message.Near(c.Plate),
 	}))
-	d.text(4, d.Height-8, 3, of.Text("template-line.fence"))
 	d.text(
-		4, d.Height-4, 3,
+		4, nib+11, 3,
 		of.say("template-line.router", message.Args{"cutter": message.Exact(r.Cutter), "bush": message.Exact(r.Bush)}),
 	)
+	d.text(4, nib+18, 2.5, of.Text("template-line.on-slab"))
+	d.text(4, nib+22, 2.5, of.Text("template-line.on-jamb"))
+	d.text(4, d.Height-8, 2.5, of.Text("template-line.fence"))
+	d.text(4, d.Height-4, 3, of.Text("template-line.left"))
 	return d, nil
 }

@@ -79,10 +79,14 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, 
 		if len(l.Hardware) == 0 {
 			return Draft{}, field.Fault("/template", "refused.nothing-to-bore", nil)
 		}
-	case "hinge":
-		return hinge(opening, o, l, r)
-	case "rail":
-		return hingeRail(opening, o, l, r)
+	case "hinge", "rail":
+		if len(l.Hinges) == 0 {
+			return Draft{}, field.Fault("/template", "refused.hinges-wait", nil)
+		}
+		if id == "hinge" { // the top one's recess alone
+			return hingeStrip(opening, "template-line.pocket", o, l.Hinges[:1], r)
+		}
+		return hingeStrip(opening, "template.rail", o, l.Hinges, r)
 	case "rod":
 		if len(l.Rod) == 0 {
 			return Draft{}, field.Fault("/template", "refused.rod-waits", nil)
@@ -203,50 +207,6 @@ func routed(
 	if hole > 0 {
 		d.Shapes = append(d.Shapes, Shape{Kind: Circle, Layer: MarkLayer, X: x, Y: y - p.Up.MM(), R: hole.MM() / 2})
 	}
-	return d, nil
-}
-
-// hinge is the top hinge's recess, open toward the pull face, on a strip whose end is held to the slab's top; a nib as
-// long as the head margin sets it off the head on the jamb.
-func hinge(of drawn, o job.Opening, l plan.Leaf, r lock.Router) (Draft, error) {
-	c := o.Hinges
-	if len(l.Hinges) == 0 {
-		return Draft{}, field.Fault("/template", "refused.hinges-wait", nil)
-	}
-	if err := r.Check(min(c.Width, c.Leaf)); err != nil {
-		return Draft{}, err
-	}
-	more := (r.Bush - r.Cutter).MM()
-	w, h := c.Width.MM()+more/2, c.Leaf.MM()+more // open at the pull face
-	// From the head: the nib, then the slab's top; the leaf's own top to its mark.
-	top := l.Hinges[0].Jamb.Value.MM()
-	nib := top - l.Hinges[0].Slab.Value.MM()
-	open := top - more/2
-	d := Draft{
-		voice: of.Voice, Title: of.title(message.ID("template-line.pocket")), Width: w + cheek,
-		Height: open + h + cheek,
-	}
-	d.line(CutLayer, 0, nib, 0, open)
-	d.line(CutLayer, 0, open, w, open)
-	d.line(CutLayer, w, open, w, open+h)
-	d.line(CutLayer, w, open+h, 0, open+h)
-	d.line(CutLayer, 0, open+h, 0, d.Height)
-	d.line(CutLayer, 0, d.Height, d.Width, d.Height)
-	d.line(CutLayer, d.Width, d.Height, d.Width, 0)
-	d.line(CutLayer, d.Width, 0, d.Width-cheek/2, 0)
-	d.line(CutLayer, d.Width-cheek/2, 0, d.Width-cheek/2, nib)
-	d.line(CutLayer, d.Width-cheek/2, nib, 0, nib)
-	d.rect(MarkLayer, 0, top, c.Width.MM(), c.Leaf.MM(), 0)
-	d.text(4, nib+18, 2.5, of.Text("template-line.on-slab"))
-	d.text(4, nib+22, 2.5, of.Text("template-line.on-jamb"))
-	d.text(4, nib+6, 3.5, of.say("template-line.leaf", message.Args{
-		"long": message.Near(c.Leaf), "wide": message.Near(c.Width), "deep": message.Near(c.Plate),
-	}))
-	d.text(
-		4, nib+11, 3,
-		of.say("template-line.router", message.Args{"cutter": message.Exact(r.Cutter), "bush": message.Exact(r.Bush)}),
-	)
-	d.text(4, d.Height-4, 3, of.Text("template-line.left"))
 	return d, nil
 }
 
