@@ -254,6 +254,9 @@ func (o Opening) Steps() []Step {
 	if o.Service != nil {
 		return []Step{StepTry, StepLock, StepStops, StepLog}
 	}
+	if o.Set() != nil { // it is neither cut nor let in
+		return []Step{StepMeasure, StepSlab, StepMargins, StepSwing, StepTry, StepLock, StepStops, StepLog}
+	}
 	if o.Lock.When != lock.First {
 		return Steps
 	}

@@ -129,3 +129,42 @@ func TestBoughtJambsAndARebate(t *testing.T) {
 	o.Lining.Comes = "string"
 	assert.ErrorContains(t, o.Check(), "/lining/comes")
 }
+
+// Tried in its frame, a set whose lock gap is 1 is brought in at its hinges or by its frame: no way planes it, and its
+// steps have no cut and no recesses.
+func TestASetIsNeverPlaned(t *testing.T) {
+	o := aSet(func(o *job.Opening) {
+		o.Lining.Stands = true
+		for i, at := range []float64{100, 1000, 1900} {
+			o.Readings = append(o.Readings, survey.Reading{
+				ID: string(rune('a' + i)), Kind: survey.Width, At: mm(at), Value: mm(769),
+			})
+		}
+		o.Readings = append(o.Readings, survey.Reading{ID: "h", Kind: survey.Height, At: mm(50), Value: mm(1994.5)})
+	})
+	p := Solve(house, o)
+	for _, s := range p.Steps {
+		assert.NotContains(t, []job.Step{job.StepCut, job.StepHinges}, s.Step)
+	}
+	assert.Empty(t, ofCode(p.Leaves[0].Findings, site.HingesUsual), "its maker chose its hinges")
+	made := p.Leaves[0].Try.Planned
+	require.NotNil(t, made)
+	hang := job.Hang{ID: "h1"}
+	for i, at := range []float64{100, 1000, 1900} {
+		hang.Gaps = append(hang.Gaps, survey.Reading{
+			ID: string(rune('p' + i)), Kind: survey.Gap, Side: frame.Lock, At: mm(at), Value: mm(1), Offer: "h1",
+		})
+	}
+	o.Tried = []job.Tried{{Made: made, Hangs: []job.Hang{hang}}}
+	ways := Solve(house, o).Leaves[0].Try.Ways
+	require.NotEmpty(t, ways)
+	for _, w := range ways {
+		assert.Empty(t, w.Planed)
+	}
+	o.Lining.Comes = lining.OfBoards
+	planed := 0
+	for _, w := range Solve(house, o).Leaves[0].Try.Ways {
+		planed += len(w.Planed)
+	}
+	assert.Positive(t, planed, "a slab with a frame of its own making is")
+}

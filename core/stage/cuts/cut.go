@@ -138,7 +138,7 @@ func shorts(d site.Opening, b site.Bay, laid fit.Laid) (said site.Findings) {
 				gravity = site.Stop
 			}
 			said.Say(gravity, job.StepMeasure, "/lining", site.FrameWide, message.Args{
-				"side": message.Margin(x.Side), "edge": message.Edge(x.Side), "at": measure.FromMM(x.At),
+				"side": message.Margin(x.Side), "edge": message.Edge(x.Side), "at": measure.FromMM(x.At), "where": along(x),
 				"by": message.Fine(measure.FromMM(x.By)),
 			})
 			continue
@@ -148,7 +148,7 @@ func shorts(d site.Opening, b site.Bay, laid fit.Laid) (said site.Findings) {
 			field, code = "/width", site.TooNarrow
 		}
 		said.Say(site.Stop, job.StepSlab, b.At+field, code, message.Args{
-			"side": message.Margin(x.Side), "edge": message.Edge(x.Side), "at": measure.FromMM(x.At),
+			"side": message.Margin(x.Side), "edge": message.Edge(x.Side), "at": measure.FromMM(x.At), "where": along(x),
 			"by": measure.FromMM(x.By),
 		})
 	}
@@ -218,6 +218,18 @@ func stays(sheet *List) (said site.Findings) {
 		}
 	}
 	return said
+}
+
+// along says where on its edge a slab is short: so far from its top or its hinge edge, or there.
+func along(x fit.Short) message.Message {
+	from, at := message.ID("short.from-hinge-edge"), message.ID("short.at-hinge-edge")
+	if x.Side.Upright() {
+		from, at = "short.from-top", "short.at-top"
+	}
+	if x.At < 1 {
+		return message.Message{ID: at}
+	}
+	return message.Message{ID: from, Args: message.Args{"at": measure.FromMM(x.At)}}
 }
 
 // Bevel adds the lock edge's bevel, which is planed once that edge is down to its line.

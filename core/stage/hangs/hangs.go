@@ -191,7 +191,8 @@ func (h *tries) task(
 	}
 	for _, side := range frame.Sides {
 		t.Wanted[side] = wanted[side].Value.MM()
-		t.Fixed[side] = b.Slab.IsMachined(side) || b.Slab.Most(side) == 0 // a rated one has only its certificate's
+		// A rated one has only its certificate's; that of a set stays as it came.
+		t.Fixed[side] = b.Slab.IsMachined(side) || b.Slab.Most(side) == 0 || d.Set() != nil
 	}
 	kind, _ := trade.ConstructionByID(b.Slab.Construction)
 	t.Bent[frame.Lock] = last.Revisit != "" && kind.Framed

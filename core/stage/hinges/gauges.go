@@ -85,7 +85,7 @@ func suits(d site.Opening, b site.Bay, h trade.Hinge, wanted measure.Length) (sa
 			"pin": message.Exact(h.Pin), "closed": message.Exact(h.Closed), "least": message.Exact(h.Closed / 2),
 		})
 	}
-	if len(b.Slab.Missing()) > 0 {
+	if len(b.Slab.Missing()) > 0 || d.Set() != nil { // its maker chose them
 		return said
 	}
 	if usual := trade.HingeByThickness(thick, b.Slab.Width, d.Unit); d.Hinges.From != hinge.FromPockets &&
@@ -113,7 +113,7 @@ func count(d site.Opening, b site.Bay) (said site.Findings) {
 			"asked": message.Number(c.Count), "pockets": message.Number(n),
 		})
 	}
-	if len(b.Slab.Missing()) > 0 || c.From == hinge.WholeEdge {
+	if len(b.Slab.Missing()) > 0 || c.From == hinge.WholeEdge || d.Set() != nil {
 		return said
 	}
 	known, _ := d.Kit.Hinge(c.Size)

@@ -96,6 +96,7 @@ function RecordCut() {
 	const [named] = useState(() => whoNow() !== '');
 	const t = leaf.try;
 	if (!t?.planned) return null;
+	const set = view.plan.lining?.set; // which is not cut
 	const record = () =>
 		attempt(async () => {
 			const tried = [...(view.opening.tried ?? [])];
@@ -109,7 +110,7 @@ function RecordCut() {
 		});
 	return (
 		<section className="mb-4">
-			<p className="mb-2 text-lg">{say('try.after-the-first-cut-the')}</p>
+			<p className="mb-2 text-lg">{set ? say('try.the-set-measures') : say('try.after-the-first-cut-the')}</p>
 			<Sizes />
 			{!named && (
 				<div className="mt-3">
@@ -122,7 +123,7 @@ function RecordCut() {
 				data-record-cut
 				onClick={record}
 			>
-				{say('try.cut-and-it-hangs-on')}
+				{set ? say('try.it-stands-and-shuts') : say('try.cut-and-it-hangs-on')}
 			</button>
 			<p className="text-sm opacity-80 mt-1">{say('try.what-came-out-differently-is')}</p>
 			<Said error={error} />
