@@ -49,3 +49,14 @@ func endOf(side frame.Side, place int) message.End {
 	}
 	return message.End{Side: side, Place: place}
 }
+
+// skins says at the first edge that is cut how a skin is kept whole at all of them.
+func (c *List) skins() {
+	for e := range c.InOrder() {
+		if e.Deepest() > 0 {
+			says := &c.Edges[e.Side].Says
+			*says = append(*says, message.Message{ID: "cut.skin"})
+			return
+		}
+	}
+}
