@@ -77,6 +77,9 @@ func (p printing) leaves(v Plan) {
 		doubtful = p.say("print.doubtful") + " "
 	}
 	for i, l := range v.Leaves {
+		if v.Lining != nil && v.Lining.Set { // it came hung: neither cut nor let in
+			l.Cut, l.Hinges = nil, nil
+		}
 		if i > 0 {
 			fmt.Fprintf(p.w, "  -- %s --\n", p.say("print.second-leaf"))
 		}

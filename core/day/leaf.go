@@ -28,10 +28,7 @@ type leaf struct {
 }
 
 func (l *listing) leafOf(d Opening, n int) *leaf {
-	v := leaf{listing: l, opening: d, plan: d.Plan.Leaves[n], slab: d.Slab, n: n}
-	if n == 1 {
-		v.slab = d.Pair.Slab
-	}
+	v := leaf{listing: l, opening: d, plan: d.Plan.Leaves[n], slab: d.SlabOf(n), n: n}
 	if d.Pair != nil {
 		v.name = []message.ID{"day.leaf-on-hinge-jamb", "day.leaf-on-lock-jamb"}[n]
 	}
@@ -123,7 +120,7 @@ func (l *leaf) tasks(measured []int) (last []int, ok bool) {
 func (l *leaf) locks() bool { return l.plan.Strike && !l.opening.Plan.Done(job.StepLock) }
 
 // came reports whether it came bored: then only its case is fitted.
-func (l *leaf) came() bool { return l.slab.Handle > 0 && l.slab.IsMachined(frame.Lock) }
+func (l *leaf) came() bool { return l.slab.CameBored() }
 
 // boredFirst reports whether its lock is bored on the trestles, before it hangs.
 func (l *leaf) boredFirst() bool { return l.opening.Lock.When == lock.First && !l.came() }

@@ -175,6 +175,14 @@ func (o Opening) Framed() *lining.Choice {
 	return o.Lining
 }
 
+// SlabOf is the slab of a leaf: 0 the one on the hinge jamb, 1 the other of a pair.
+func (o Opening) SlabOf(leaf int) slab.Slab {
+	if leaf == 1 {
+		return o.Pair.Slab
+	}
+	return o.Slab
+}
+
 // Set is the set that the opening's slab hangs in as it comes; nil where there is none.
 func (o Opening) Set() *lining.Choice {
 	if c := o.Framed(); c != nil && c.Comes == lining.AsSet {

@@ -112,7 +112,7 @@ type leaf struct {
 func leaves(d Opening) (list []leaf) {
 	for i, v := range d.Plan.Leaves {
 		l := leaf{
-			Opening: d, Leaf: v, slab: d.Slab, n: i, name: message.Own(d.Name), hand: d.Hand,
+			Opening: d, Leaf: v, slab: d.SlabOf(i), n: i, name: message.Own(d.Name), hand: d.Hand,
 			locked: d.Plan.Done(job.StepLock) || d.Signed != nil,
 		}
 		if d.Pair != nil {
@@ -123,7 +123,7 @@ func leaves(d Opening) (list []leaf) {
 			l.bolted = (d.Pair.Fixed == frame.Lock) == (i == 1)
 		}
 		if i == 1 {
-			l.slab, l.hand = d.Pair.Slab, d.Hand.Other()
+			l.hand = d.Hand.Other()
 		}
 		if i < len(d.Tried) {
 			l.cut, l.hung = d.Tried[i].Made != nil, len(d.Tried[i].Hangs) > 0
@@ -186,7 +186,7 @@ func (c *Counter) Add(d Opening) {
 		c.settings(l)
 		c.sprayed(l)
 		if l.Signed == nil {
-			c.saves.Add(d, l.n, saves.Stands{Cut: l.cut, Hung: l.hung, Locked: l.locked})
+			c.saves.Add(d, l.n, saves.State{Cut: l.cut, Hung: l.hung, Locked: l.locked})
 		}
 	}
 	c.rodOf(d)
@@ -283,7 +283,7 @@ func Saves(openings []Opening, log saves.Log) []saves.Saving {
 			continue
 		}
 		for _, l := range leaves(d) {
-			c.Add(d, l.n, saves.Stands{Cut: l.cut, Hung: l.hung, Locked: l.locked})
+			c.Add(d, l.n, saves.State{Cut: l.cut, Hung: l.hung, Locked: l.locked})
 		}
 	}
 	return c.List()

@@ -10,6 +10,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
+	"kindmargin/core/lining"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
@@ -239,4 +240,26 @@ func TestDoorsOffToBeSprayed(t *testing.T) {
 	rated.Opening.Slab.Construction = "rated"
 	assert.Equal(t, []string{"Linen room"}, names(Of(j, []Opening{rated, doors["linen"]})))
 	assert.Empty(t, Of(j, []Opening{doors["chart"]}).Spray)
+}
+
+// A set comes hung in its frame: no gauge, rod, hinge screw's pilot or jig goes along for its hinges, and it is no line of
+// the cutting list. Its two long screws into the studs do.
+func TestASetNeedsNoHingesLetIn(t *testing.T) {
+	mm := measure.FromMM
+	j := job.NewJob("house", "House", measure.Millimetres)
+	o := job.NewOpening("s", "Study", j.Unit)
+	o.Measuring, o.Hinges.Size = job.ToFrame, "butt-75"
+	o.Slab = slab.Slab{Width: mm(762), Length: mm(1981), Thickness: mm(35)}
+	o.Lining = &lining.Choice{Thick: mm(28), Comes: lining.AsSet}
+	l := Of(j, []Opening{{Opening: o, Plan: plan.Solve(j, o)}})
+	for _, s := range l.Settings {
+		assert.NotContains(t, []message.ID{"load.set-depth", "load.set-width", "load.story-rod"}, s.What.ID)
+	}
+	for _, s := range l.Saves {
+		assert.NotEqual(t, "rail", s.ID)
+	}
+	assert.Empty(t, l.Cutting)
+	assert.Equal(t, -1, count(l, "75 mm (3 in) butt"))
+	assert.Equal(t, -1, count(l, "pilot bit, 2.5 mm"))
+	assert.Equal(t, 2, count(l, "no. 10 × 75 mm"))
 }

@@ -172,7 +172,7 @@ func (c *Counter) packers(l leaf) {
 
 // cuttingOf adds a slab that is not cut yet to the cutting list.
 func (c *Counter) cuttingOf(l leaf) {
-	if l.cut || l.Cut == nil || len(l.Plan.Clashes) > 0 {
+	if l.cut || l.Cut == nil || len(l.Plan.Clashes) > 0 || l.Set() != nil {
 		return
 	}
 	cut := Cut{Opening: l.name, Slab: message.Size{l.slab.Width, l.slab.Length, l.slab.Thickness}}

@@ -56,11 +56,15 @@ func (c *Counter) spray() (list []Off, steps []message.Message) {
 	put := func(id message.ID, args message.Args) { steps = append(steps, message.Message{ID: id, Args: args}) }
 	coat, _ := trade.WorkByID("coat")
 	put("spray.season", nil)
-	put("spray.order", nil)
+	order := message.ID("spray.order")
+	if list[len(list)-1].last {
+		order = "spray.order-bathroom"
+	}
+	put(order, nil)
 	put("spray.mark", nil)
 	put("spray.off", nil)
 	put("spray.flat", nil)
-	put("spray.back", message.Args{"dries": message.Lasting(coat.Dries), "count": message.Count(len(list))})
+	put("spray.back", message.Args{"dries": message.Lasting(coat.Dries)})
 	if c.wet > 0 {
 		put("spray.wet", message.Args{"wet": c.wet})
 	}

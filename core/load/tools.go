@@ -25,7 +25,7 @@ func (c *Counter) tools(l leaf) {
 	if !l.cut && l.Cut != nil {
 		c.blades(l)
 	}
-	if !l.hung {
+	if !l.hung && l.Set() == nil {
 		if h, ok := c.job.Kit.Hinge(l.Opening.Hinges.Size); ok && h.Screw.Long > 0 {
 			c.tool(
 				text("load.pilot", message.Args{"dia": message.Near(h.Screw.Pilot(wood(l), c.job.Unit))}),
@@ -70,7 +70,7 @@ func (c *Counter) settings(l leaf) {
 	if l.Signed != nil {
 		return
 	}
-	if !l.hung && len(l.Leaf.Hinges) > 0 {
+	if !l.hung && len(l.Leaf.Hinges) > 0 && l.Set() == nil {
 		c.set(text("load.set-depth"), text("load.deep", message.Args{"by": message.Near(l.Gauges.Depth.Value)}), l)
 		c.set(text("load.set-width"), text("load.wide", message.Args{"by": message.Near(l.Gauges.Width.Value)}), l)
 	}
@@ -127,7 +127,7 @@ type rod struct {
 // a new one.
 func (c *Counter) rodOf(d Opening) {
 	l := leaves(d)[0]
-	if l.hung || len(l.Rod) == 0 {
+	if l.hung || len(l.Rod) == 0 || l.Set() != nil {
 		return
 	}
 	for i, r := range c.rods {

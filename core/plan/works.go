@@ -29,7 +29,7 @@ func (l Leaf) Works(size string) (list []Work) {
 				off = append(off, m.Depth)
 			}
 			if e.Sawing != nil {
-				put("saw-"+e.Side.String(), inMM(e.Sawing.Set()...))
+				put("saw-"+e.Side.String(), inMM(e.Sawing.Figures()...))
 			}
 			put(e.Side.String(), inMM(off...))
 		}

@@ -8,12 +8,10 @@ import (
 	"math"
 	"slices"
 
-	"kindmargin/core/frame"
 	"kindmargin/core/hinge"
 	"kindmargin/core/job"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
-	"kindmargin/core/slab"
 	"kindmargin/core/trade"
 )
 
@@ -32,7 +30,7 @@ func (u Jig) Saves() float64 { return u.Jig.Saves(u.Pieces) }
 
 // Jigs are the jigs of a leaf, n its number.
 func Jigs(o job.Opening, l plan.Leaf, n int) (list []Jig) {
-	s := slabOf(o, n)
+	s := o.SlabOf(n)
 	put := func(id string, pieces int, alike ...any) {
 		j, _ := trade.JigByID(id)
 		list = append(list, Jig{j, pieces, fmt.Sprint(id, alike)})
@@ -40,14 +38,15 @@ func Jigs(o job.Opening, l plan.Leaf, n int) (list []Jig) {
 	for _, h := range l.Hardware {
 		w := h.Work
 		switch {
-		case w.Hardware.Surface() || w.Edge == nil || came(s):
+		case w.Hardware.Surface() || w.Edge == nil || s.CameBored():
 		case w.Edge.Long > 0 && w.Plate != nil:
 			put("case", 1, w.Hardware.ID, o.Lock.Backset, s.Thickness)
 		case w.Edge.Long == 0 && len(w.Holes) > 0:
 			put("block", 1, w.Hardware.ID, o.Lock.Backset, s.Thickness)
 		}
 	}
-	if len(l.Hinges) > 0 && o.Hinges.From != hinge.WholeEdge && s.Construction != "steel" { // whose recesses are pressed
+	// A steel slab's recesses are pressed in; a set's are cut.
+	if len(l.Hinges) > 0 && o.Hinges.From != hinge.WholeEdge && s.Construction != "steel" && o.Set() == nil {
 		at := []any{o.Hinges.Leaf, o.Hinges.Width, o.Hinges.Plate}
 		for _, h := range l.Hinges {
 			at = append(at, h.Slab.Value, h.Jamb.Value)
@@ -56,16 +55,6 @@ func Jigs(o job.Opening, l plan.Leaf, n int) (list []Jig) {
 	}
 	return list
 }
-
-func slabOf(o job.Opening, n int) slab.Slab {
-	if n == 1 {
-		return o.Pair.Slab
-	}
-	return o.Slab
-}
-
-// came reports whether a slab came bored.
-func came(s slab.Slab) bool { return s.Handle > 0 && s.IsMachined(frame.Lock) }
 
 // Log is how many minutes a house's openings took at a step, of those that were timed.
 type Log map[job.Step]float64
@@ -96,11 +85,11 @@ type Saving struct {
 
 // Counter counts one opening at a time.
 type Counter struct {
-	log    Log
-	jigs   []shared
-	bored  way
-	latch  way
-	lately message.Message // name of the latch that could be spared boring
+	log   Log
+	jigs  []shared
+	bored way
+	latch way
+	other message.Message // name of the latch that needs less boring
 }
 
 // shared is a jig, with the openings that it serves.
@@ -123,18 +112,15 @@ func (w *way) add(opening string, chosen, other float64) {
 // NewCounter returns a Counter with the house's own log.
 func NewCounter(log Log) *Counter { return &Counter{log: log} }
 
-// Stands is how far a leaf's work is.
-type Stands struct{ Cut, Hung, Locked bool }
+// State is how far a leaf's work is.
+type State struct{ Cut, Hung, Locked bool }
 
 // Add counts a leaf of an opening, n its number. A slab that is cut is bought no more; what hangs needs no recesses,
 // what is locked no bores.
-func (c *Counter) Add(o plan.Opening, n int, is Stands) {
-	l, s := o.Plan.Leaves[n], slabOf(o.Opening, n)
+func (c *Counter) Add(o plan.Opening, n int, is State) {
+	l, s := o.Plan.Leaves[n], o.SlabOf(n)
 	for _, u := range Jigs(o.Opening, l, n) {
-		step := job.StepLock
-		if u.ID == "rail" {
-			step = job.StepHinges
-		}
+		step := job.Step(u.Step)
 		if step == job.StepHinges && is.Hung || step == job.StepLock && is.Locked {
 			continue
 		}
@@ -146,7 +132,7 @@ func (c *Counter) Add(o plan.Opening, n int, is Stands) {
 		pace := c.log.Pace(step)
 		c.jigs[i].add(o.Name, pace*float64(u.Pieces)*u.ByHand, pace*float64(u.Pieces)*u.ByJig)
 	}
-	if is.Locked || came(s) {
+	if is.Locked || s.CameBored() {
 		return
 	}
 	pace := c.log.Pace(job.StepLock)
@@ -157,7 +143,7 @@ func (c *Counter) Add(o plan.Opening, n int, is Stands) {
 			fitted += pace * trade.FittedMinutes
 			if other, ok := trade.SparesBoring(d); ok {
 				c.latch.add(o.Name, pace*(d.BoringMinutes()+d.StrikeMinutes()), pace*(other.BoringMinutes()+other.StrikeMinutes()))
-				c.lately = other.Title()
+				c.other = other.Title()
 			}
 		}
 	}
@@ -213,12 +199,13 @@ func (c *Counter) List() (list []Saving) {
 	for _, j := range trade.Jigs {
 		if w, from := c.notPaying(j.ID); w.most > 0 {
 			put(j.ID, w.way, "saves.jig-not", message.Args{
-				"jig": j.Name(), "from": message.Number(from), "most": message.Number(w.most),
+				"jig": j.Name(), "from": message.Number(from), "alike": message.Number(w.most),
 			})
+			list[len(list)-1].Says.Args["count"] = message.Count(w.most) // of those that are alike
 		}
 	}
 	put("bored", c.bored, "saves.bored", message.Args{})
-	put("latch", c.latch, "saves.latch", message.Args{"latch": c.lately})
+	put("latch", c.latch, "saves.latch", message.Args{"latch": c.other})
 	slices.SortStableFunc(list, func(a, b Saving) int { return cmp.Compare(b.Minutes, a.Minutes) })
 	return list
 }

@@ -38,7 +38,7 @@ func house(n int) (list []plan.Opening) {
 func counted(t *testing.T, list []plan.Opening, log saves.Log) map[string]saves.Saving {
 	c := saves.NewCounter(log)
 	for _, o := range list {
-		c.Add(o, 0, saves.Stands{})
+		c.Add(o, 0, saves.State{})
 	}
 	by := map[string]saves.Saving{}
 	for _, s := range c.List() {
@@ -99,14 +99,14 @@ func TestDoorsThatDifferShareNoJig(t *testing.T) {
 	list[1].Opening.Slab.Thickness = 44 * measure.Millimetre
 	c := saves.NewCounter(nil)
 	for _, o := range list {
-		c.Add(o, 0, saves.Stands{Cut: true, Hung: true})
+		c.Add(o, 0, saves.State{Cut: true, Hung: true})
 	}
 	for _, s := range c.List() {
 		assert.NotEqual(t, "rail", s.ID, "they hang")
 		assert.NotEqual(t, "bored", s.ID, "their slabs are cut: none is bought")
 		if s.ID == "block" {
 			assert.Len(t, s.Openings, 3, "each is named once")
-			assert.Equal(t, message.Number(2), s.Says.Args["most"], "two are alike, of another thickness is the third")
+			assert.Equal(t, message.Number(2), s.Says.Args["alike"], "two are alike, of another thickness is the third")
 			assert.InDelta(t, 3*7-2*20, s.Minutes, 1e-9, "two blocks")
 		}
 	}

@@ -96,6 +96,9 @@ func (s Slab) IsMachined(side frame.Side) bool {
 	return false
 }
 
+// CameBored reports whether it came bored for its lock.
+func (s Slab) CameBored() bool { return s.Handle > 0 && s.IsMachined(frame.Lock) }
+
 // WidthAt is the slab's width in mm at a share of its length, 0 at the head to 1 at the foot, linear between the three
 // measured places.
 func (s Slab) WidthAt(part float64) float64 {

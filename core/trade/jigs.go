@@ -9,6 +9,7 @@ import (
 // Jig is something that is made once and guides the tools at every door of a kind.
 type Jig struct {
 	ID            string
+	Step          string  // the step at which it is used
 	Make          float64 // minutes
 	ByHand, ByJig float64 // minutes for each piece of hardware, or each recess of a hinge leaf
 	Source        string
@@ -26,9 +27,9 @@ func (j Jig) PaysFrom(pieces int) int { return int(math.Ceil(j.Make / j.Saves(pi
 // Jigs: a board for a cased lock, a block for bored ones, a rail for all hinge leaves of a jamb and a slab. Minutes are
 // assumed, so that a jig pays from about three doors of a kind (common practice).
 var Jigs = []Jig{
-	{ID: "case", Make: 40, ByHand: 28, ByJig: 14, Source: workGuess},
-	{ID: "block", Make: 20, ByHand: 14, ByJig: 7, Source: workGuess},
-	{ID: "rail", Make: 40, ByHand: 7, ByJig: 3.5, Source: workGuess},
+	{ID: "case", Step: "lock", Make: 40, ByHand: 28, ByJig: 14, Source: workGuess},
+	{ID: "block", Step: "lock", Make: 20, ByHand: 14, ByJig: 7, Source: workGuess},
+	{ID: "rail", Step: "hinges", Make: 40, ByHand: 7, ByJig: 3.5, Source: workGuess},
 }
 
 // JigByID finds a jig; ok is false for an unknown ID.

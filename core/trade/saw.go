@@ -117,10 +117,9 @@ func PlaningMinutes(side frame.Side, mean, deepest measure.Length, long float64)
 type Surface string
 
 // The surfaces of slabs: a veneer or a hardboard skin, whose grain or paint lifts where a saw crosses it; timber, whose
-// stiles break out at an end; steel, which is not sawn.
+// stiles break out at an end. Steel has none: it is not sawn.
 const (
 	OfVeneer Surface = "veneer"
 	OfSkin   Surface = "skin"
 	OfTimber Surface = "timber"
-	OfSteel  Surface = "steel"
 )

@@ -120,7 +120,7 @@ var Constructions = []Construction{
 	{ID: "solid", Most: most(6*mm, 6*mm, 6*mm, 20*mm), Density: 620, Framed: true, Surface: OfTimber, Source: CommonPractice},
 	{ID: "flush", Most: most(10*mm, 10*mm, 10*mm, 20*mm), Density: 600, Surface: OfVeneer, Source: CommonPractice},
 	{ID: "planked", Most: most(10*mm, 15*mm, 15*mm, 20*mm), Density: 560, Framed: true, Surface: OfTimber, Source: CommonPractice},
-	{ID: "steel", Most: most(0, 0, 0, 0), Density: 450, Surface: OfSteel, Source: CommonPractice},
+	{ID: "steel", Most: most(0, 0, 0, 0), Density: 450, Source: CommonPractice},
 	{ID: "rated", Most: most(0, 0, 0, 0), Density: 700, Source: CommonPractice},
 }
 

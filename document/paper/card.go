@@ -40,6 +40,9 @@ func (a Asked) cards(ctx context.Context, w io.Writer, p template.Paper) error {
 func cards(d *page, j job.Job, opening load.Opening) {
 	v := document.NewPlan(j, opening.Opening, opening.Plan)
 	for i, l := range v.Leaves {
+		if v.Lining != nil && v.Lining.Set { // it came hung: neither cut nor let in
+			l.Cut, l.Hinges = nil, nil
+		}
 		c := card{page: d, job: j, opening: opening, plan: v, leaf: l, n: i, unit: j.Unit, hand: opening.Hand}
 		if i == 1 {
 			c.hand = opening.Hand.Other()
@@ -221,7 +224,7 @@ func (c card) frame() (list []said) {
 }
 
 func (c card) cuts() (list []said) {
-	if c.leaf.Cut == nil || c.opening.Set() != nil {
+	if c.leaf.Cut == nil {
 		return nil
 	}
 	for _, e := range c.leaf.Cut.Edges {

@@ -30,11 +30,8 @@ func MakeSolid(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (*S
 	if len(p.Leaves[leaf].Hardware) == 0 {
 		return nil, field.Fault("/template", "refused.nothing-to-jig", nil)
 	}
-	thick := o.Slab.Thickness
-	if leaf == 1 {
-		thick = o.Pair.Slab.Thickness
-	}
-	return saddle(p.Leaves[leaf].Hardware[0].Work, p.Leaves[leaf].Latch.Slab.Value.MM(), thick.MM())
+	thick := o.SlabOf(leaf).Thickness.MM()
+	return saddle(p.Leaves[leaf].Hardware[0].Work, p.Leaves[leaf].Latch.Slab.Value.MM(), thick)
 }
 
 // saddle is the boring block in one piece, as it is printed: a cheek on each face and a wall across the edge, all on

@@ -63,10 +63,7 @@ func Make(id string, j job.Job, o job.Opening, leaf int, r lock.Router) (Draft, 
 	if leaf < 0 || leaf >= len(p.Leaves) {
 		return Draft{}, noLeaf(len(p.Leaves))
 	}
-	l, slab := p.Leaves[leaf], o.Slab
-	if leaf == 1 {
-		slab = o.Pair.Slab
-	}
+	l, slab := p.Leaves[leaf], o.SlabOf(leaf)
 	opening := drawn{Voice: words.In(j.Speaks(), measure.Millimetres, j.Tape.In(measure.Millimetres)), opening: o.Name}
 	if len(p.Leaves) == 2 {
 		opening.opening = opening.say(

@@ -22,8 +22,8 @@ type Sawing struct {
 	Steps  []message.Message
 }
 
-// Set are the figures that guide or fence is set to.
-func (s Sawing) Set() (list []figure.Figure) {
+// Figures are those that guide or fence is set to.
+func (s Sawing) Figures() (list []figure.Figure) {
 	for _, c := range s.Clamps {
 		list = append(list, c.Along)
 	}
@@ -161,7 +161,8 @@ func (o laidOut) saw(sheet *List, e Edge) (*sawCut, refusal) {
 func (o laidOut) guided(sheet *List, e Edge) *sawCut {
 	saw := o.Kit.Saw
 	first, last := e.ends()
-	keep := trade.SawKeep(o.Unit) + e.past(first, last)
+	past := e.past(first, last)
+	keep := trade.SawKeep(o.Unit) + past
 	s := &sawCut{
 		means: trade.BySaw, off: [2]measure.Length{first - keep, last - keep},
 		fixed: saw.Guided().Minutes + trade.ScoreMinutes*float64(o.prepared(e.Side)),
@@ -186,8 +187,12 @@ func (o laidOut) guided(sheet *List, e Edge) *sawCut {
 		at := figure.Sum(
 			0,
 			figure.Term{Label: "term.saw-depth-here", Value: o.Estimate(along) + keep - in, Source: figure.Estimate},
-			figure.Term{Label: "term.saw-off-line", Value: -keep, Source: figure.Rule},
+			figure.Term{Label: "term.saw-off-line", Value: past - keep, Source: figure.Rule},
 		)
+		if past > 0 {
+			at.Terms = append(at.Terms, figure.Term{Label: "term.saw-past", Value: -past, Source: figure.Rule})
+			at.Value -= past
+		}
 		if in != 0 {
 			label := message.ID("term.saw-near")
 			if outside {

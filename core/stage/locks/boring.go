@@ -1,7 +1,6 @@
 package locks
 
 import (
-	"kindmargin/core/frame"
 	"kindmargin/core/lock"
 	"kindmargin/core/message"
 	"kindmargin/core/site"
@@ -78,7 +77,7 @@ func boring(d site.Opening, b site.Bay, w lock.Work) steps {
 }
 
 // bored reports whether a slab came bored for its lock.
-func bored(b site.Bay) bool { return b.Slab.Handle > 0 && b.Slab.IsMachined(frame.Lock) }
+func bored(b site.Bay) bool { return b.Slab.CameBored() }
 
 // holes are bored in the edge and in the faces, in the order of the kind.
 func (s *steps) holes(w lock.Work, kind trade.HardwareKind) {
