@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"kindmargin/core/choice"
+	"kindmargin/core/figure"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
@@ -60,6 +61,7 @@ type Trade struct {
 	Kinds         []KindOf         `json:"kinds"`
 	Instruments   []InstrumentOf   `json:"instruments"`
 	SawGuides     []SawGuide       `json:"sawGuides"`
+	Markings      []Marking        `json:"markings" doc:"Ways of carrying hinge marks to the jamb, the usual one first."`
 	Tapes         []TapeOf         `json:"tapes"`
 	Languages     []Named          `json:"languages" doc:"That a job's sentences can be in."`
 	Handings      []Handing        `json:"handings"`
@@ -97,6 +99,13 @@ type HingeRule struct {
 	ID     string `json:"id"`
 	Name   string `json:"name"`
 	Source string `json:"source"`
+}
+
+// Marking is a way of carrying hinge marks to the jamb.
+type Marking struct {
+	ID     string        `json:"id"`
+	Name   string        `json:"name"`
+	Within document.Text `json:"within" doc:"Of its mark a hinge then lies, 19 times in 20."`
 }
 
 // SawGuide is what a saw runs along.
@@ -300,6 +309,11 @@ func (t *tables) fittings() {
 			v.Most = append(v.Most, Sized{side, document.Fine(c.Most[side])})
 		}
 		t.Constructions = append(t.Constructions, v)
+	}
+	for _, m := range trade.Markings {
+		t.Markings = append(t.Markings, Marking{
+			m.ID, t.Text(m.Name()), document.Fine(measure.FromMM(figure.Coverage * m.Sigma)),
+		})
 	}
 	for _, g := range trade.SawGuides {
 		t.SawGuides = append(t.SawGuides, SawGuide{g.ID, t.Text(g.Name()), t.Text(g.Note()), g.Offset})

@@ -25,7 +25,9 @@ type Kit struct {
 	Bits     []measure.Length `json:"bits,omitempty"`     // that are at hand; empty for the usual ones
 	// HingeFirst is the school that fits a slab's hinge edge to its jamb before its head is cut.
 	HingeFirst bool `json:"hingeFirst,omitempty"`
-	Saw        Saw  `json:"saw,omitzero"` // zero is a usual one
+	// Marking is the ID of a trade.Marking, by which hinge marks are carried to the jamb; empty for the usual one.
+	Marking string `json:"marking,omitempty"`
+	Saw     Saw    `json:"saw,omitzero"` // zero is a usual one
 	// Bush and Cutter are the router's own pair; nought for trade.UsualRouter.
 	Bush   measure.Length `json:"bush,omitempty"`
 	Cutter measure.Length `json:"cutter,omitempty"`
@@ -150,6 +152,9 @@ func (k Kit) check() error {
 	bad.Under("", field.Range{
 		Pointer: "/fits", Is: "size.margin-that-still-fits", Value: k.Fits, Most: 5 * measure.Millimetre,
 	}.Check())
+	if _, ok := trade.MarkingByID(k.Marking); !ok {
+		bad.Add("/marking", "refused.no-marking", message.Args{"given": message.Quote(k.Marking)})
+	}
 	k.checkHinges(&bad)
 	k.checkHardware(&bad)
 	bad.Under("/saw", k.Saw.check())

@@ -5,6 +5,7 @@ import (
 
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
+	"kindmargin/core/trade"
 )
 
 // Rounded is what rounding to the tape leaves on an edge on average, in mm. The head keeps nothing: it hangs by its
@@ -24,6 +25,9 @@ func (d Opening) Sureness() fit.Sureness {
 	if d.Rules == Rules1 {
 		s.Risk = fit.Risk1
 	}
+	if d.Rules < Rules5 {
+		s.Tolerance = fit.AsCut
+	}
 	s.Cut = math.Sqrt(s.Cut*s.Cut + 2*step*step/12)
 	if d.Rules > Rules1 {
 		s.Slab = d.slabRead()
@@ -39,4 +43,14 @@ func (d Opening) slabRead() float64 {
 		return 0
 	}
 	return math.Hypot(sigma, d.Tape.Step().MM()/math.Sqrt(12))
+}
+
+// HungOff is how far each hinge of a slab that is hung first lies off its mark, in its margin and along the jamb: a
+// standard deviation in mm.
+func (d Opening) HungOff() float64 {
+	if d.Rules < Rules5 || d.Service != nil { // nobody knows how a door in use was marked
+		return trade.HungPin
+	}
+	m, _ := trade.MarkingByID(d.Kit.Marking)
+	return m.Sigma
 }

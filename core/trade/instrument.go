@@ -17,6 +17,7 @@ type Instrument struct {
 	// are open, and what is carried from the opening to the slab is not read at all.
 	OnSlab    bool
 	SlabSigma float64
+	Step      float64 // from one packer or blade to the next, mm; 0 of what has none
 }
 
 // Name is the name of the instrument.
@@ -29,6 +30,9 @@ type Reads struct {
 	PerMetre bool    // Sigma is so much a metre between the two places
 	Minutes  float64 // that a reading takes
 }
+
+// TakeMinutes is what each reading takes beside its own minutes: to walk to its place and to write it down. Assumed.
+const TakeMinutes = 0.3
 
 // Placing is the minutes to stand a slab in the opening, or to wedge the old door, before its gaps are read.
 const Placing = 3.0
@@ -56,7 +60,7 @@ var Instruments = []Instrument{
 		ID: "straightedge", Reads: []Reads{{"straight", 0.2, false, 0.7}}, Bias: 0.1, Way: "bias.middle",
 		Other: "bias.hides", Source: assumed,
 	},
-	{ID: "packers", Reads: []Reads{{"gap", 0.3, false, 0.2}}, Source: assumed},
+	{ID: "packers", Reads: []Reads{{"gap", 0.3, false, 0.2}}, Source: assumed, Step: 1},
 	{
 		ID: "rods", Reads: []Reads{
 			{"width", 0.3, false, 0.8}, {"height", 0.3, false, 0.8}, {"diagonal", 0.3, false, 0.8},
@@ -65,7 +69,7 @@ var Instruments = []Instrument{
 	},
 	{
 		ID: "feelers", Reads: []Reads{{"gap", 0.1, false, 0.3}},
-		Source: "assumed: sold in steps of 0.05 mm, from memory",
+		Source: "assumed: sold in steps of 0.05 mm, from memory", Step: 0.1,
 	},
 	{
 		ID: "laser", Reads: []Reads{{"width", 0.8, false, 0.2}, {"height", 0.8, false, 0.2}}, Bias: 0.5,

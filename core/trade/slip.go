@@ -35,3 +35,9 @@ const (
 	SlipRaises = 0.02
 	SlipHides  = 0.007
 )
+
+// How often hands slip: a reading is written down wrong, and a gap is taken for the next packer. Assumed.
+const (
+	Slipped = 1.0 / 50
+	Misread = 1.0 / 30
+)

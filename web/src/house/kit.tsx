@@ -8,6 +8,7 @@ import { resources } from '../api/resources';
 import { typed } from '../opening/kept';
 import { Checkbox } from '../ui/checkbox';
 import { useHomeFocus } from '../ui/home-focus';
+import { Len } from '../ui/length';
 import { Failed, Waiting } from '../ui/says';
 import { Tape } from '../ui/tape';
 import { ToolButton } from '../ui/toolbutton';
@@ -115,6 +116,27 @@ export function KitPage() {
 								<span className="block text-sm opacity-80">{say('kit.otherwise-the-top-first')}</span>
 							</Checkbox>
 						</div>
+						<fieldset className="mt-4">
+							<legend className="mb-1">{say('kit.hinge-marks-are-carried')}</legend>
+							{trade.markings.map((m, i) => (
+								<label key={m.id} className="flex items-baseline gap-3 min-h-11 cursor-pointer">
+									<input
+										type="radio"
+										className="radio radio-primary self-center shrink-0"
+										name="marking"
+										data-marking={m.id}
+										checked={(head.kit.marking || trade.markings[0]?.id) === m.id}
+										onChange={() => save(head, { ...head.kit, marking: i === 0 ? undefined : m.id })}
+									/>
+									<span>
+										{m.name}
+										<span className="block text-sm opacity-80">
+											{say('kit.a-hinge-lies-within')} <Len text={m.within} unit />
+										</span>
+									</span>
+								</label>
+							))}
+						</fieldset>
 						<SawForm key={`saw ${head.version}`} head={head} put={(kit) => put(head, kit)} />
 						<RouterForm key={`router ${head.version}`} head={head} put={(kit) => put(head, kit)} />
 						<Bits key={`bits ${head.version}`} head={head} save={(kit) => save(head, kit)} />
