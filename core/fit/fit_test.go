@@ -312,7 +312,7 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 	o, err := Draw(shape, wanted)
 	require.NoError(t, err)
 	// A third of the risk is the lock edge's; the cut is taken as true here.
-	sure := Sureness{Tolerance: 1, Risk: 3 * Common.Risk}
+	sure := Sureness{Tolerance: AsCut, Risk: 3 * Common.Risk}
 	leave := o.LeaveOn(sure)
 
 	const n = 17 // finer than the stations that the leave-on was worked out at
@@ -351,7 +351,7 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 				points[i].Off = draw[i]
 				tooWide = max(tooWide, draw[i]-planned.At(heights[i])-left)
 			}
-			if _, best, _ := Minimax(points); tooWide-best > Common.Tolerance {
+			if _, best, _ := Minimax(points); tooWide-best > AsCut[frame.Lock] {
 				share++
 			}
 		}

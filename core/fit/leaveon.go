@@ -78,10 +78,10 @@ func excessOf(side frame.Side, gaps []Gap, wanted float64, cov mat.Symmetric) []
 
 // Sureness is the meaning of "never too far" in figures.
 type Sureness struct {
-	Tolerance float64 // a finished margin may be this much too wide, mm
-	Risk      float64 // accepted chance of more than that anywhere on the slab
-	Cut       float64 // standard deviation of a cut from its line, mm
-	Slab      float64 // how sure the slab's own size and squareness are, a standard deviation, mm
+	Tolerance frame.Each[float64] // a finished margin may be this much too wide as it is cut, mm
+	Risk      float64             // accepted chance of more than that anywhere on the slab
+	Cut       float64             // standard deviation of a cut from its line, mm
+	Slab      float64             // how sure the slab's own size and squareness are, a standard deviation, mm
 }
 
 // Marked is the standard deviation of a finished edge from where it should lie by the readings, in mm.
@@ -90,10 +90,18 @@ func (s Sureness) Marked() float64 { return math.Sqrt(s.marked()) }
 // marked is the variance of Marked, in mm².
 func (s Sureness) marked() float64 { return s.Cut*s.Cut + s.Slab*s.Slab }
 
-// Common is the default sureness: 1 mm, one slab in 200, cuts true to 0.3 mm (σ). Two thirds of that risk are reserved
-// for what the estimate cannot know: how crooked an opening is before it is read, and slips too small to notice. Risk1
-// is the risk by version 1 of the rules.
-var Common = Sureness{Tolerance: 1, Risk: 0.0015, Cut: 0.3}
+// Common is the default sureness: one slab in 200, cuts true to 0.3 mm (σ). Two thirds of that risk are reserved for
+// what the estimate cannot know: how crooked an opening is before it is read, and slips too small to notice. Risk1 is
+// the risk by version 1 of the rules.
+//
+// A slab is too small by over a millimetre once it hangs as well as it can: two hinges packed out close a lock margin by
+// half a millimetre and more, one of them a head or a foot by a little. Found by package simulate.
+var Common = Sureness{
+	Tolerance: frame.Each[float64]{frame.Head: 1.2, frame.Lock: 2, frame.Foot: 1.5}, Risk: 0.0015, Cut: 0.3,
+}
+
+// AsCut are the tolerances of rules 1 to 4, by which a slab may be no more than a millimetre too small as it is cut.
+var AsCut = frame.Each[float64]{frame.Head: 1, frame.Lock: 1, frame.Foot: 1}
 
 // Risk1 is described with Common.
 const Risk1 = 0.004
@@ -104,9 +112,9 @@ func held(corner excess, s Sureness) float64 {
 	z := distuv.UnitNormal.Quantile(1 - s.perEdge(true))
 	by := math.Inf(1)
 	for _, b := range corner.strayed(s.Cut).bounds {
-		by = min(by, z*b.sigma+b.mean-s.Tolerance)
+		by = min(by, z*b.sigma+b.mean-s.Tolerance[frame.Head])
 	}
-	return min(max(by, 0), s.Tolerance) // more is held for a head whose middle nobody read: it is asked for
+	return min(max(by, 0), s.Tolerance[frame.Head]) // more is held for a head whose middle nobody read: it is asked for
 }
 
 // perEdge is the risk of one edge: an equal share among the three that are judged, and the hinge corner of the head
@@ -134,7 +142,7 @@ func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 		}
 		chance := func(left float64) (p float64) {
 			for _, x := range list {
-				p += x.over(s.Tolerance, left)
+				p += x.over(s.Tolerance[side], left)
 			}
 			return p
 		}

@@ -49,10 +49,10 @@ func DoubtedOf(i int) frame.Side {
 func (o Outline) Ruin(s Sureness, left frame.Each[float64], cov mat.Symmetric, shift []float64) float64 {
 	sound := 1.0
 	for i := range cov.SymmetricDim() {
-		room, waves := s.Tolerance+o.Held, 0.0 // at the corner
+		room, waves := s.Tolerance[frame.Head]+o.Held, 0.0 // at the corner
 		if i < 2*len(o.ends) {
 			e := o.ends[i/2]
-			room, waves = s.Tolerance+left[tripEdges[i/2]]*e.share[i%2], e.waves
+			room, waves = s.Tolerance[tripEdges[i/2]]+left[tripEdges[i/2]]*e.share[i%2], e.waves
 		}
 		if shift != nil {
 			room -= shift[i]

@@ -226,7 +226,7 @@ func (t Trip) left(left float64, cov, before []float64, i int) float64 {
 
 // leaves is about the rule's leave-on for an edge with ends i and i+1.
 func (t Trip) leaves(cov []float64, i int) float64 {
-	return max(usualDeviate*math.Sqrt(max(cov[i*6+i], cov[i*6+6+i+1])+t.marked())-t.Tolerance, 0)
+	return max(usualDeviate*math.Sqrt(max(cov[i*6+i], cov[i*6+6+i+1])+t.marked())-t.Tolerance[tripEdges[i/2]], 0)
 }
 
 // usualDeviate is about the normal deviate that either end passes with the risk of one edge. Only its change with the

@@ -85,7 +85,7 @@ func TestTheChanceOfAnotherTripAgainstSimulation(t *testing.T) {
 	add(survey.Reading{Kind: survey.Level, Side: frame.Head, At: mm(770), From: mm(50)})
 	rng := rand.New(rand.NewPCG(4, 4))
 	judged := 0
-	sure := Sureness{Tolerance: 1, Risk: 0.003, Cut: 0.3} // how much is left on is not this test's
+	sure := Sureness{Tolerance: AsCut, Risk: 0.003, Cut: 0.3} // how much is left on is not this test's
 	for _, crooked := range []float64{0.1, 0.2, 0.3, 0.4, 0.5} {
 		p := survey.OldOpening(width, height)
 		p.Lean, p.Slope, p.JambBow, p.HeadBow, p.Kit, p.Tape = p.Lean*crooked, p.Slope*crooked, p.JambBow*crooked, p.HeadBow*crooked, kit, 0.5

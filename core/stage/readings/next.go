@@ -1,6 +1,8 @@
 package readings
 
 import (
+	"slices"
+
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
@@ -8,6 +10,7 @@ import (
 	"kindmargin/core/message"
 	"kindmargin/core/site"
 	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 )
 
 // Next lists the readings worth taking next: first one width and one height, without which there is no answer; then
@@ -35,7 +38,33 @@ func Next(
 		t.before = s.Shape.Search(t.rows(), nil).Now()
 		return surest(d, s, t.drawn), t.chance(t.before)
 	}
-	return worthwhile(d, s, t)
+	if list, chance = worthwhile(d, s, t); len(list) == 0 {
+		list = swings(d, s)
+	}
+	return list, chance
+}
+
+// swings is the reading of how the hinge jamb leans, where the foot might meet the floor as it swings for all that is
+// known of it: only the shape of an opening decides how a slab fits, and its lean how it swings.
+func swings(d site.Opening, s site.Survey) []site.Suggestion {
+	if d.Margins.Sweep || d.Rules < site.Rules5 || d.Framed() != nil {
+		return nil
+	}
+	high, low := 0.9*s.Height, 0.1*s.Height
+	by := s.Width / (high - low) // the free corner's rise, shut to square
+	rises := survey.Row{
+		{Of: survey.Of(frame.Hinge), At: high, By: by}, {Of: survey.Of(frame.Hinge), At: low, By: -by},
+	}
+	if _, sigma := s.Shape.Of(rises); figure.Coverage*sigma <= trade.UnderFoot.MM() {
+		return nil
+	}
+	plumbs := slices.DeleteFunc(slices.Clone(s.Could), func(r survey.Reading) bool {
+		return r.Kind != survey.Plumb || r.Side != frame.Hinge
+	})
+	for _, g := range s.Shape.Best([]survey.Row{rises}, plumbs) {
+		return []site.Suggestion{d.Suggest(g.Reading, tellsSwing, false)}
+	}
+	return nil
 }
 
 // surest lists the readings that help the least certain margins most, until every margin meets the target accuracy.
@@ -105,15 +134,11 @@ func first(d site.Opening, s site.Survey) (up, across measure.Length) {
 	return min(up, high.Round(step, measure.Down)), across
 }
 
-// tooBigToTry is the reason of a reading without which too much would be left on.
-func tooBigToTry(left float64) message.Sentences {
-	return message.Sentences{{ID: "brings.too-big", Args: message.Args{"left": measure.FromMM(left)}}}
-}
-
 // The reasons of a reading that is needed.
 var (
 	noAnswerWidth  = message.Sentences{{ID: "brings.no-width"}}
 	noAnswerHeight = message.Sentences{{ID: "brings.no-height"}}
+	tellsSwing     = message.Sentences{{ID: "brings.swing"}}
 	tellsClash     = message.Sentences{{ID: "brings.clash"}}
 	// roundTheSlab is the reason of a place round a slab that stands in the opening, thenWorth that of a reading that
 	// follows another.

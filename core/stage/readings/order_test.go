@@ -17,6 +17,7 @@ import (
 	"kindmargin/core/stage/cuts"
 	"kindmargin/core/stage/margins"
 	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 )
 
 // begun is an opening read a little, with a seeded choice of what was read, and eight
@@ -97,10 +98,10 @@ func TestReadingByWorthAgainstAllOrders(t *testing.T) {
 			for k, r := range more {
 				if set&(1<<k) != 0 {
 					all.Take(k)
-					minutes += d.Kit.Tools.Minutes(r)
+					minutes += d.Kit.Tools.Minutes(r) + trade.TakeMinutes
 				}
 			}
-			best = max(best, d.Kit.TripMinutes()*(before-further(all.Now()))-minutes)
+			best = max(best, (d.Kit.TripMinutes()+trade.MissedFirst)*(before-further(all.Now()))-minutes)
 		}
 		_, ours := trips.order(q, d.Kit)
 		require.LessOrEqual(t, ours.Minutes, best+1e-6, "nothing is better than the best")

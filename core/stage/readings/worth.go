@@ -77,53 +77,91 @@ func (t trips) each(cov []float64, f func(k int, own, before []float64)) {
 	}
 }
 
-// worthwhile lists the readings to take next, in order, and the present probability of another trip. It is empty when
-// enough was measured.
+// worthwhile lists the readings to take next, in the order of a walk, and the present probability of another trip. It is
+// empty when enough was measured.
 func worthwhile(d site.Opening, s site.Survey, t trips) (list []site.Suggestion, now float64) {
 	q := s.Shape.Search(t.rows(), s.Could)
 	t.before = q.Now()
 	order, best := t.order(q, d.Kit)
+	brings := worthOf(best)
 	if len(order) == 0 {
 		q.Reset()
-		list = t.tooBig(d, s, q)
+		order, brings = t.tooBig(d, s, q)
 	}
-	for _, k := range order[:min(len(order), site.MostOffered)] {
-		x := d.Suggest(q.Candidates[k], thenWorth, false)
+	taken := make([]survey.Reading, len(order))
+	for i, k := range order {
+		taken[i] = q.Candidates[k]
+	}
+	walk(d, taken)
+	for _, r := range taken[:min(len(taken), site.MostOffered)] {
+		x := d.Suggest(r, thenWorth, false)
 		if len(list) == 0 {
-			x.Brings, x.Worth = worthOf(best), best
+			x.Brings, x.Worth = brings, best
 		}
 		list = append(list, x)
 	}
 	return list, t.chance(t.before)
 }
 
-// tooBig lists the readings that are worth taking where no number of them spares the trip, and the leave-on makes a
-// slab that hardly goes in, whose gaps would tell little. Each spares planing; one that spares less than its own
-// minutes is not asked for.
-func (t trips) tooBig(d site.Opening, s site.Survey, q *survey.Search) (list []site.Suggestion) {
+// walk sorts readings as a person takes them: those of the tool in hand first, one tool after the other, all of one side
+// before the next, from the floor up and from the hinge jamb across.
+func walk(d site.Opening, list []survey.Reading) {
+	tool := func(r survey.Reading) string {
+		id, instrument := d.Kit.Tools.Tool(r)
+		return id + " " + instrument
+	}
+	var tools []string // in the order in which they are taken up
+	if n := len(d.Readings); n > 0 {
+		tools = append(tools, tool(d.Readings[n-1]))
+	}
+	for _, r := range list {
+		if t := tool(r); !slices.Contains(tools, t) {
+			tools = append(tools, t)
+		}
+	}
+	slices.SortStableFunc(list, func(a, b survey.Reading) int {
+		return cmp.Or(
+			cmp.Compare(slices.Index(tools, tool(a)), slices.Index(tools, tool(b))), cmp.Compare(a.Kind, b.Kind),
+			cmp.Compare(a.Side, b.Side), cmp.Compare(a.At, b.At),
+		)
+	})
+}
+
+// tooBig picks the readings that are worth taking where no number of them spares the trip, and the leave-on makes a
+// slab that hardly goes in: each spares planing, of more minutes than its own. It gives their reason too.
+func (t trips) tooBig(d site.Opening, s site.Survey, q *survey.Search) (order []int, brings message.Sentences) {
 	most := 0.0
 	for k, o := range t.drawn {
 		most = max(most, o.TooBig(t.leave[k]))
 	}
 	if most == 0 || d.Habit() != job.WhenSure {
-		return nil
+		return nil, nil
 	}
 	now, cov := t.planing(t.before, s), slices.Clone(t.before)
+	first := now
 	gains := make([]gain, len(q.Candidates))
 	for k, r := range q.Candidates {
-		q.After(cov, k)
-		own := d.Kit.Tools.Minutes(r)
-		gains[k] = gain{k, own, (now - t.planing(cov, s)) / own}
+		gains[k] = gain{at: k, own: d.Kit.Tools.Minutes(r) + tooBigMore, brings: math.Inf(1)}
 	}
-	slices.SortStableFunc(gains, func(a, b gain) int { return cmp.Compare(b.brings, a.brings) })
-	for _, g := range gains {
-		if len(list) == site.MostOffered || g.brings < 1 {
+	for len(order) < mostAhead && len(gains) > 0 {
+		best := greatest(gains, func(g gain) float64 {
+			q.After(cov, g.at)
+			return (now - t.planing(cov, s)) / g.own
+		})
+		if best.brings < 1 {
 			break
 		}
-		list = append(list, d.Suggest(q.Candidates[g.at], tooBigToTry(most), false))
+		order = append(order, best.at)
+		gains = slices.DeleteFunc(gains, func(g gain) bool { return g.at == best.at })
+		q.Take(best.at)
+		now = t.planing(q.Now(), s)
 	}
-	return list
+	return order, planingOf(first-now, len(order)-1)
 }
+
+// tooBigMore is how many minutes more than it takes itself a reading must spare where it spares planing alone: one trip
+// is likely in any case, and the edges are then taken to the line. In package simulate fewer readings cost no more.
+const tooBigMore = 2.0
 
 // planing is about the minutes of planing the leave-on off, with a covariance of all ends.
 func (t trips) planing(cov []float64, s site.Survey) (minutes float64) {
@@ -139,13 +177,13 @@ func (t trips) planing(cov []float64, s site.Survey) (minutes float64) {
 // order picks greedily the readings that bring most for their minutes, as many as are worth most together, and gives
 // their worth. One reading alone seldom spares a trip and a dozen do, so it looks ahead.
 func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best site.Worth) {
-	now, cost := t.chance(t.before), kit.TripMinutes()
+	now, cost := t.chance(t.before), kit.TripMinutes()+trade.MissedFirst
 	at := t.nearness(t.before)
 	trips, goesIn := t.further(at, t.before)
 	cov := make([]float64, len(t.before))
 	gains := make([]gain, len(q.Candidates))
 	for k, r := range q.Candidates {
-		gains[k] = gain{at: k, own: kit.Tools.Minutes(r), brings: math.Inf(1)}
+		gains[k] = gain{at: k, own: kit.Tools.Minutes(r) + trade.TakeMinutes, brings: math.Inf(1)}
 	}
 	take := 0
 	for minutes := 0.0; len(order) < mostAhead && minutes < cost*trips; {
@@ -222,6 +260,15 @@ func worthOf(w site.Worth) (list message.Sentences) {
 		say("worth.trip", message.Args{"from": message.Chance(w.From), "to": message.Chance(w.To)})
 	}
 	return list
+}
+
+// planingOf is the reason of readings that spare planing, so many minutes with more after the first.
+func planingOf(minutes float64, more int) (list message.Sentences) {
+	list = message.Sentences{{ID: "worth.planing", Args: message.Args{"minutes": message.Count(math.Round(minutes))}}}
+	if more > 0 {
+		list = append(list, message.Message{ID: "worth.more", Args: message.Args{"more": message.Count(more)}})
+	}
+	return append(list, message.Message{ID: "worth.trip-anyway"})
 }
 
 // spoken is a probability rounded as it is said.
