@@ -235,6 +235,11 @@ func (p printing) try(t *TryOf) {
 	for _, r := range t.ToRead {
 		p.line(p.say("print.read-next"), r.Name)
 	}
+	for _, says := range append(t.Near, t.Slide) {
+		if says != "" {
+			p.line(says)
+		}
+	}
 	for i, w := range t.Ways {
 		what := message.ID("print.least-work")
 		if i > 0 {

@@ -1,10 +1,13 @@
 package document
 
 import (
+	"math"
+
 	"kindmargin/core/figure"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/plan"
 	"kindmargin/core/stage/hangs"
 	"kindmargin/core/trade"
@@ -27,6 +30,9 @@ type TryOf struct {
 	After    []string    `json:"after" doc:"What follows once the margins are in: flush with the jamb, then the latch."`
 	May      []MayOf     `json:"may" doc:"What may be done to it."`
 	Fits     bool        `json:"fits" doc:"Every margin is in."`
+	Slide    string      `json:"slide" doc:"Asks for a packer to be slid all round, after which it fits; empty where it is not asked."`
+	Near     []string    `json:"near" doc:"It hangs as near as it gets: what is out, and what would do better; empty where something is worth doing."`
+	AsIs     float64     `json:"asIs" doc:"Minutes that it likely still takes as it hangs."`
 	Done     bool        `json:"done" doc:"It fits and nothing is worth reading, or it was called done."`
 }
 
@@ -37,6 +43,7 @@ type HungOf struct {
 	By      string       `json:"by"`
 	Revisit string       `json:"revisit"`
 	Did     []string     `json:"did" doc:"What was done before it, in words."`
+	Outside bool         `json:"outside" doc:"It does not go in: its gaps are ticks."`
 	Gaps    []FoundGapOf `json:"gaps"`
 }
 
@@ -60,7 +67,9 @@ type TryWayOf struct {
 	Does     []string    `json:"does" doc:"In words, in order."`
 	Out      []string    `json:"out" doc:"What stays out, in words."`
 	Costs    string      `json:"costs"`
-	Minutes  float64     `json:"minutes"`
+	Minutes  float64     `json:"minutes" doc:"Of the work, to the minute."`
+	Still    float64     `json:"still" doc:"Minutes that what may be out then likely still takes."`
+	In       string      `json:"in" doc:"How likely every gap is in after it."`
 	Trips    int         `json:"trips" doc:"To the trestles."`
 	Hanging  bool        `json:"hanging" doc:"The lock edge is planed as it hangs."`
 	Did      job.Did     `json:"did" doc:"What the next hang's did is set to once it was done."`
@@ -83,7 +92,13 @@ func (p printer) try(t *hangs.Try, d *plan.Drawing) *TryOf {
 		Hangs: []HungOf{},
 		Found: along(t.Margins, t.Wanted, d), Foretold: along(t.Was, t.Wanted, d), Margins: p.places(t.Margins),
 		ToRead: []ToRead{}, Ways: []TryWayOf{}, After: p.say(t.After), May: []MayOf{},
-		Fits: t.Fits, Done: t.Done(),
+		Fits: t.Fits, Near: []string{}, AsIs: math.Round(t.AsIs), Done: t.Done(),
+	}
+	if len(t.Near) > 0 {
+		v.Near = p.say(t.Near)
+	}
+	if t.Slide && len(t.ToRead) == 0 {
+		v.Slide = p.voice.Say(t.Slides())
 	}
 	for i := range v.Margins {
 		v.Margins[i].Read = t.Read(v.Margins[i].Side, i%3)
@@ -97,7 +112,7 @@ func (p printer) try(t *hangs.Try, d *plan.Drawing) *TryOf {
 		}
 	}
 	for _, h := range t.Hangs {
-		hung := HungOf{ID: h.ID, On: h.On, By: h.By, Revisit: h.Revisit, Did: p.say(h.DidSays), Gaps: []FoundGapOf{}}
+		hung := HungOf{ID: h.ID, On: h.On, By: h.By, Revisit: h.Revisit, Did: p.say(h.DidSays), Outside: h.Outside, Gaps: []FoundGapOf{}}
 		for _, g := range h.Gaps {
 			f := FoundGapOf{
 				ID: g.ID, Name: p.voice.Word(g.Reading), Side: g.Side, At: g.At.MM(), Found: Fine(g.Value),
@@ -116,7 +131,8 @@ func (p printer) try(t *hangs.Try, d *plan.Drawing) *TryOf {
 	for _, w := range t.Ways {
 		v.Ways = append(v.Ways, TryWayOf{
 			Uses: hangs.Uses(w.Uses), Does: p.say(w.Does), Out: p.say(w.Out), Costs: p.voice.Say(w.Costs),
-			Minutes: cents(w.Minutes), Trips: w.Trips, Hanging: w.Hanging,
+			Minutes: math.Round(w.Minutes), Still: math.Round(w.Likely) - math.Round(w.Minutes),
+			In: p.voice.Say(message.With("near.chance", "in", message.Chance(w.In))), Trips: w.Trips, Hanging: w.Hanging,
 			Did: w.Did, Foretold: along(w.Margins, t.Wanted, d), Margins: p.places(w.Margins),
 		})
 	}

@@ -58,6 +58,9 @@ type Hang struct {
 	Did      *Did           `json:"did,omitempty"` // before it; nil for the first, and where nothing was done
 	// Gaps are those beside the slab, each of kind survey.Gap with this hang's ID as its offer.
 	Gaps []survey.Reading `json:"gaps"`
+	// Outside is a slab that does not go in: it is shut against the frame, and its gaps are ticks (trade.TickSigma).
+	Outside bool `json:"outside,omitempty"`
+	Slid    bool `json:"slid,omitempty"` // a packer of the least margin was slid all round and passed
 
 	Drags   []int    `json:"drags,omitempty"`   // opening angles at which the foot drags on the floor
 	Springs bool     `json:"springs,omitempty"` // it springs back as it shuts

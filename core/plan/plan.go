@@ -175,6 +175,7 @@ func work(d site.Opening) Plan {
 		p.Findings = append(p.Findings, more...)
 	}
 	p.Places = places(d, p.Findings, p.ToRead)
+	signed(d, &p)
 	p.Steps, p.Next = progress(d, p)
 	return p
 }

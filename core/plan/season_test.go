@@ -157,7 +157,7 @@ func TestARevisitAgainstWhatWasForetold(t *testing.T) {
 			left := p.Leaves[0].Wanted[frame.Lock].Value.MM()
 			o.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{{ID: "h1"}}}}
 			read := func(closed float64) {
-				for _, at := range []float64{100, 500, 1000, 1500, 1850} {
+				for _, at := range []float64{50, 500, 1000, 1500, 1950} {
 					gap(&o, frame.Lock, at, left-closed)
 					gap(&o, frame.Hinge, at, 3)
 				}
@@ -178,7 +178,7 @@ func TestARevisitAgainstWhatWasForetold(t *testing.T) {
 			require.Len(t, said, 1, "%v", l.Findings)
 			assert.InDelta(t, 1.57, measure.Length(said[0].Args["foretold"].(message.Fine)).MM(), 0.1)
 			assert.InDelta(t, left-1.57, l.Try.Wanted[frame.Lock].Value.MM(), 0.1)
-			assert.Equal(t, c.fits, l.Try.Fits)
+			assert.Equal(t, c.fits, l.Try.Fits || len(l.Try.Near) > 0, "nothing is worth doing to it")
 		})
 	}
 }

@@ -157,3 +157,24 @@ func has(d site.Opening, p Plan, step job.Step) bool {
 func answers(p Plan) bool {
 	return !slices.ContainsFunc(p.ToRead, func(s site.Suggestion) bool { return s.Needed })
 }
+
+// signed takes each leaf as it was signed off: one that was said to fit still does where its gaps are those that it was
+// signed with, whatever a later version asks for.
+func signed(d site.Opening, p *Plan) {
+	if _, was := d.Done[job.StepLog]; !was || fitsAll(*p) {
+		return
+	}
+	then := *p
+	then.Leaves = slices.Clone(p.Leaves)
+	for i, l := range then.Leaves {
+		if l.Try == nil {
+			return
+		}
+		fits := *l.Try
+		fits.Fits, fits.Slide, fits.ToRead, fits.Ways, fits.Near = true, false, nil, nil, nil
+		then.Leaves[i].Try = &fits
+	}
+	if d.Done[job.StepLog] == mark(d, then, job.StepLog) {
+		p.Leaves = then.Leaves
+	}
+}

@@ -90,8 +90,13 @@ func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 		wanted := map[frame.Side]float64{frame.Head: 3, frame.Hinge: 3, frame.Lock: 3, frame.Foot: 6}
 		gap(&o, r.Side, r.At.MM(), wanted[r.Side])
 	}
+	v := Solve(house, o).Leaves[0].Try
+	assert.False(t, v.Fits, "a bump may hide between two gaps")
+	assert.True(t, v.Slide, "a packer is slid all round first")
+	assert.Empty(t, v.Ways)
+	o.Tried[0].Hangs[0].Slid = true
 	p := Solve(house, o)
-	v := p.Leaves[0].Try
+	v = p.Leaves[0].Try
 	assert.True(t, v.Fits)
 	assert.Empty(t, v.ToRead)
 	assert.Empty(t, v.Ways)
@@ -505,7 +510,7 @@ func TestARevisitSaysWhatMoved(t *testing.T) {
 	require.NotEmpty(t, ways)
 	require.Len(t, ways[0].Planed, 1)
 	off := ways[0].Planed[0].Off
-	assert.InDelta(t, 1.4, off[1], 0.35)
+	assert.InDelta(t, 1.2, off[1], 0.35, "to the line, or a little above it")
 	assert.Less(t, off[0], off[1])
 	assert.Less(t, off[2], off[1])
 	assert.Contains(t, saying(ways[0].Does[0]), "The middle first")

@@ -32,9 +32,16 @@ func SightByID(id string) (s Sight, ok bool) {
 	return s, false
 }
 
+// Ticks of a slab that does not go in: shut against the frame, whose edge is pencilled on it; each is measured from the
+// slab's edge, below nought where the slab overlaps. Sigma is its standard deviation in mm. Common practice.
+const (
+	TickSigma   = 0.5
+	TickMinutes = 0.3
+)
+
 // Errors of hanging a slab to its marks: standard deviations in mm. Assumed.
 const (
-	HungPin  = 0.5  // of the margin at each hinge, and of the head margin at the hinge corner, at the first hang
+	HungPin  = 0.5  // of each hinge at the first hang by rules 1 to 4, and of all hinges moved up or down
 	Repacked = 0.15 // of a hinge that was packed or let in, against what was meant
 	Rehung   = 0.1  // of each hinge of a slab that was taken off and hung again on the same screws
 )
@@ -62,19 +69,34 @@ const MostHanging = 3 * measure.Millimetre / 2
 // Minutes of work on a hung slab. Assumed.
 const (
 	GapMinutes   = 0.2  // a gap looked at
+	SlideMinutes = 1.0  // a packer slid all round
+	SlideMore    = 0.15 // mm by which it is thicker than the least margin: a card, so that what passes is not under it
 	PackMinutes  = 4.0  // a hinge packed out: wedge the foot, draw the screws, card behind the leaf
 	LetInMinutes = 8.0  // a hinge let in deeper
 	UpMinutes    = 25.0 // all hinges moved up or down: old holes plugged, new ones bored
 	PlaneMinutes = 4.0  // an edge planed: marks, arris, sealing
 	WoodMinutes  = 3.0  // for each square of a millimetre's depth by a metre's length
 	AwkwardMore  = 2.0  // more, for an edge that is planed hanging
-	AgainMinutes = 10.0 // another round: gaps read, something done
+	LookMinutes  = 4.0  // a round by itself: the slab is hung, its gaps are looked at
 	StopMinutes  = 6.0  // the stops moved
 	StrikeMove   = 8.0  // the strike moved
 )
+
+// LeastPlaned is the least that a hand planes off an edge: a shaving or two. Common practice.
+const LeastPlaned = 200 * measure.Micrometre
 
 // LeastPacked is the thinnest packer behind a hinge, or depth that it is let in: less is not seen. Common practice.
 const LeastPacked = 200 * measure.Micrometre
 
 // Rubs is the gap under which a slab rubs: paint and the roughness of its edges touch. Common practice.
 const Rubs = 300 * measure.Micrometre
+
+// What may come out wrong has its price, in minutes, by which ways are chosen and by which the work is over. Found by
+// package simulate.
+const (
+	MissMinutes  = 100.0  // of a slab that is not in, times its probability: what another round costs, or a call back
+	OutMinutes   = 10.0   // of each mm by which a margin is out
+	SpoilMinutes = 4000.0 // of an edge planed too far: the half percent that is accepted is a bound, and dear
+	FitsDoubt    = 0.02   // the probability that a margin is out, under which a slab is said to fit
+	MissedFirst  = 12.0   // more than a trip, of a first hang that does not fit: it is looked at again, edges are planed
+)

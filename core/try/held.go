@@ -21,28 +21,25 @@ func (h *Hung) Down() bool { return h.Bored == nil || h.Bored.Left <= boredWithi
 
 // narrowed is a slab whose hinge edge is planed until its lock margin is in, with the recesses let in by as much; ok is
 // false where the lock edge may be planed instead, or nothing has to come off.
-func (s *search) narrowed(t tally) (_ tally, ok bool) {
+func (s *search) narrowed(t tally, unsure float64) (_ tally, ok bool) {
 	if s.With&PlaneHinge == 0 || s.Fixed[frame.Hinge] || s.Bored == nil && !s.Fixed[frame.Lock] {
 		return t, false
 	}
-	j, m := s.sides[frame.Lock], s.Margins[frame.Lock]
+	j, m := &s.sides[frame.Lock], s.Margins[frame.Lock]
 	shift := s.shifts(frame.Lock, t.pins, t.up)
 	by := s.bored([3]float64{})
-	off := s.plane(frame.Lock, j, [2]float64{shift[0] + by[0], shift[1] + by[2]})
+	off := s.plane(frame.Lock, j, [2]float64{shift[0] + by[0], shift[1] + by[2]}, unsure)
 	off[1] = (off[0] + off[2]) / 2
-	if max(off[0], off[2]) < leastPlaned {
+	if max(off[0], off[2]) < trade.LeastPlaned.MM() {
 		return t, false
 	}
 	t.hinge, t.trips, t.uses = off, 1, t.uses|PlaneHinge
 	for end, pin := range [2]float64{s.Pins[0], s.Pins[len(s.Pins)-1]} {
 		t.pins[end] -= off[0] + (off[2]-off[0])*(pin-m[0].At)/j.length
 	}
-	t.minutes += trade.PlaneMinutes + wood(off, j.length) + trade.LetInMinutes*float64(len(s.Pins))
+	t.minutes += trade.PlaneMinutes + wood(frame.Hinge, off, j.length) + trade.LetInMinutes*float64(len(s.Pins))
 	return t, true
 }
-
-// leastPlaned is the least, in mm, that a hand planes off an edge: a shaving or two.
-const leastPlaned = 0.2
 
 // bored is what may come off the lock edge instead of off: where a lock was bored in it, just what its backset wants.
 func (s *search) bored(off [3]float64) [3]float64 {

@@ -1,5 +1,5 @@
-// Package try finds the least work that brings every margin of a slab on its trial screws in: hinges packed out or let
-// in, all hinges up or down, edges planed.
+// Package try decides what is done next to a slab on its trial screws: hinges packed out or let in, all hinges up or
+// down, edges planed, or nothing more, by the minutes that the door will then still take.
 //
 // A move of m at the top hinge and of n at the bottom one, in mm out of the jamb, shifts and rotates the whole slab: at
 // height v the line of the pins moves by n + (m − n)·(v − bottom)/span, which widens the hinge margin and narrows the
@@ -9,9 +9,11 @@ package try
 
 import (
 	"math"
+	"slices"
 
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
+	"kindmargin/core/measure"
 	"kindmargin/core/trade"
 )
 
@@ -37,22 +39,13 @@ type Hung struct {
 	Bent   frame.Each[bool] // edges that are no longer straight: their middle is planed by itself
 	// Fixed are edges that may not be planed: machined, or of a rated slab.
 	Fixed frame.Each[bool]
-	Bored *Bored   // nil where the lock edge may come down as far as it must
-	Cut   float64  // standard deviation of a planed edge from its line
-	Risk  Sureness // what a planed edge keeps on
-	// Sure is how many sigmas inside Within a margin must be, before nothing is done about it.
-	Sure  float64
+	Bored *Bored  // nil where the lock edge may come down as far as it must
+	Cut   float64 // standard deviation of a planed edge from its line
 	Trip  float64 // minutes
-	Again float64 // minutes of another round, where a margin comes out other than predicted
 	With  Means   // what may be done
+	// Slid says that a packer of the least margin was slid all round and passed everywhere.
+	Slid bool
 }
-
-// Sureness is that of a planed edge: how far too wide a margin may come out, and how many sigmas make a wider one rare
-// enough.
-type Sureness struct{ Tolerance, Deviates float64 }
-
-// Usual is half a percent, shared by three edges, over a millimetre.
-var Usual = Sureness{1, 2.93}
 
 // Means are what may be done to a hung slab.
 type Means uint16
@@ -85,7 +78,8 @@ type Way struct {
 	Up      float64   // of all hinges
 	Planed  []Planed  // in the order of cutting
 	Minutes float64
-	Likely  float64 // minutes, with those of the rounds that may follow
+	In      float64 // probability that every margin is in after it
+	Likely  float64 // minutes that the door still takes with it: its own, and those of what may be out then
 	Trips   int     // to the trestles: 1 where anything must come off for it
 	Hanging bool    // the lock edge is planed as it hangs
 	Stays   []Stays
@@ -104,6 +98,11 @@ type Stays struct {
 	Side frame.Side
 	End  int // 0 foot or hinge corner, 1 between, 2 head or lock corner
 	By   float64
+	At   float64 // the place, of one between
+	Gap  float64 // what it is judged by: the margin there, or at an end the straight line through the side's margins
+	// Wanted is what a straight edge would have there: the margin wanted, or more where the least asks for it; between the
+	// ends it is the least.
+	Wanted float64
 }
 
 // judged is a side's margins against those wanted.
@@ -112,61 +111,138 @@ type judged struct {
 	found  []Margin
 	ends   [2]float64 // by how much the line lies over what is wanted, first and last
 	sigma  [2]float64
-	least  float64 // with what it is unsure by
+	least  float64 // no place may be less
+	wanted float64 // or more, where the least asks for it
+	slack  float64 // by how much the line may come nearer before the narrowest place is at the least
 	length float64
-	wanted float64 // with what the least asks for
 }
 
 // judge compares a side's margins with the best straight edge's.
 func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
-	j.side, j.found = side, m
+	j.side, j.found, j.least, j.sigma = side, m, h.Least, h.Ends[side]
 	points := make([]fit.Point, len(m))
 	for i, g := range m {
 		points[i] = fit.Point{S: g.At, Off: g.Mean}
 	}
 	line, rest, _ := fit.Minimax(points)
-	j.sigma = h.Ends[side]
-	j.least = h.Least + h.Sure*max(j.sigma[0], j.sigma[1])
-	j.wanted = h.Wanted[side] + max(j.least-(h.Wanted[side]-rest), 0)
+	wanted := h.Wanted[side] + max(h.Least-(h.Wanted[side]-rest), 0) // a straight edge gives way to the least margin
+	j.wanted, j.slack = wanted, wanted-rest-h.Least
 	for end, i := range [2]int{0, len(m) - 1} {
-		j.ends[end] = line.At(m[i].At) - j.wanted
+		j.ends[end] = line.At(m[i].At) - wanted
 	}
 	j.length = m[len(m)-1].At - m[0].At
 	return j
 }
 
-// stays reports what of a side is out, with its line moved by shift at either end. A planed edge may be tight by its
-// leave-on.
-func (h *Hung) stays(j judged, shift [2]float64, planed bool, tell func(Stays)) {
-	side, m := j.side, j.found
-	tight := false
+// state is a side as it hangs, or after a way.
+type state struct {
+	in  float64 // probability that it is in: both ends within tolerance, and no place under the least
+	out float64 // by how much its means are out, mm, in all
+}
+
+// state judges a side with its line moved by shift at either end; more is the variance that the moves add, in mm².
+func (h *Hung) state(j *judged, shift [2]float64, more float64, planed bool) (x state) {
+	x.in = 1
 	for end, off := range j.ends {
 		off += shift[end]
-		half := max(h.Within-h.Sure*j.sigma[end], h.Within/2)
-		if planed && off < 0 {
-			half = max(half, h.leave(j.sigma[end])+0.01)
+		sigma := math.Sqrt(j.sigma[end]*j.sigma[end] + more)
+		x.in *= 1 - tail((h.Within-off)/sigma) - tail((h.Within+off)/sigma)
+		x.out += max(math.Abs(off)-h.Within, 0)
+	}
+	near, lack := math.Inf(1), 0.0
+	for i := range j.found {
+		g := &j.found[i]
+		least := j.least
+		if h.Bent[j.side] && !planed { // a swollen stile is not straight: no line through it tells
+			least = max(least, h.Wanted[j.side]-h.Within)
 		}
-		if past := math.Abs(off) - half; past > 1e-9 {
-			tell(Stays{side, 2 * end, math.Copysign(past, off)})
-			tight = tight || off < 0
+		f := (g.At - j.found[0].At) / j.length
+		over := g.Mean + shift[0] + f*(shift[1]-shift[0]) - least
+		near = min(near, over/math.Sqrt(g.Sigma*g.Sigma+more+1e-9))
+		lack = max(lack, -over)
+	}
+	if !h.Slid || shift != [2]float64{} {
+		x.in *= 1 - tail(near)
+	}
+	x.out += lack
+	return x
+}
+
+// tail is the probability that a standard normal figure is over z.
+func tail(z float64) float64 { return math.Erfc(z/math.Sqrt2) / 2 }
+
+// price is the minutes that what may be out then still takes: another look, the work, now and then a call back. The
+// same price decides what to do and when to stop, or nobody ever would.
+func (h *Hung) price(x state) float64 { return trade.MissMinutes*(1-x.in) + trade.OutMinutes*x.out }
+
+// now is the slab as it hangs, all sides together.
+func (h *Hung) now() (x state) {
+	x.in = 1
+	for _, side := range frame.Sides {
+		j := h.judge(side, h.Margins[side])
+		s := h.state(&j, [2]float64{}, 0, false)
+		x.in, x.out = x.in*s.in, x.out+s.out
+	}
+	return x
+}
+
+// stays reports what of a side is out, with its line moved by shift at either end.
+func (h *Hung) stays(j judged, shift [2]float64, planed bool, tell func(Stays)) {
+	side, m := j.side, j.found
+	tight := 0.0 // by how much an end is
+	for end, off := range j.ends {
+		off += shift[end]
+		if past := math.Abs(off) - h.Within; past > 1e-9 {
+			x := Stays{Side: side, End: 2 * end, By: math.Copysign(past, off), Gap: j.wanted + off, Wanted: j.wanted}
+			if own := m[end*(len(m)-1)].Mean + shift[end]; (own-j.wanted)*off > h.Within*math.Abs(off) {
+				x.Gap = own // the margin there is out as well, and is what is seen
+			}
+			tell(x)
+			tight = max(tight, -off-h.Within)
 		}
 	}
+	least := j.least
+	if h.Bent[side] && !planed {
+		least = max(least, h.Wanted[side]-h.Within)
+	}
+	worst := Stays{Side: side, End: 1, Wanted: least}
 	for _, g := range m {
 		f := (g.At - m[0].At) / j.length
-		by := shift[0] + f*(shift[1]-shift[0])
-		lack := j.least - g.Mean - by
-		if h.Bent[side] && !planed { // a swollen stile is not straight: no line through it tells
-			lack = max(lack, h.Wanted[side]-h.Within+h.Sure*g.Sigma-g.Mean-by)
+		if gap := g.Mean + shift[0] + f*(shift[1]-shift[0]); gap-least < worst.By {
+			worst.By, worst.At, worst.Gap = gap-least, g.At, gap
 		}
-		if lack > 1e-9 && !tight {
-			tell(Stays{side, 1, -lack})
-			tight = true
-		}
+	}
+	if -worst.By > max(tight, 1e-9) { // the tightest place is the one that is named
+		tell(worst)
 	}
 }
 
-// Fits reports whether every margin is in as it is, and a lock that is bored has its backset.
-func (h *Hung) Fits() bool { return h.Down() && len(h.Now().Stays) == 0 }
+// Fits reports whether the slab is said to fit: so likely in that hardly ever anybody is called back, and a lock that is
+// bored has its backset.
+func (h *Hung) Fits() bool { return h.Down() && 1-h.now().in < trade.FitsDoubt }
+
+// Slide reports whether the slab would be said to fit once a packer of the least margin passes all round: gaps read a
+// foot apart do not tell of a bump between them.
+func (h *Hung) Slide() bool {
+	slid := *h
+	slid.Slid = true
+	return !h.Slid && slid.Fits()
+}
+
+// Near reports whether none of some ways is worth its minutes: the slab hangs as near as it gets.
+func (h *Hung) Near(ways []Way) bool {
+	if !h.Down() {
+		return len(ways) == 0
+	}
+	x := h.now()
+	return !slices.ContainsFunc(ways, func(w Way) bool { return w.Likely+trade.LookMinutes < h.price(x) })
+}
+
+// AsIs is the minutes that what may be out still takes as the slab hangs.
+func (h *Hung) AsIs() float64 { return h.price(h.now()) }
+
+// Chance is the probability that every margin is in as the slab hangs.
+func (h *Hung) Chance() float64 { return h.now().in }
 
 // Off is by how much a side's margins are wider than wanted, at its two ends.
 func (h *Hung) Off(side frame.Side) [2]float64 { return h.judge(side, h.Margins[side]).ends }
@@ -191,38 +267,66 @@ func (h *Hung) shifts(side frame.Side, pins [2]float64, up float64) (by [2]float
 	return by
 }
 
-// leave is the leave-on of a planed edge at an end, so that it is hardly ever too far.
-func (h *Hung) leave(sigma float64) float64 {
-	return max(h.Risk.Deviates*math.Hypot(sigma, h.Cut)-h.Risk.Tolerance, 0)
+// aim is how far over its line a planed edge's end is aimed, in mm: between −Within and Within, where the chance that it
+// comes out too far, which spoils the slab, and the chance that it stays too near cost least together.
+func (h *Hung) aim(sigma, slack float64) (best float64) {
+	low, least := -min(h.Within, max(slack, 0)), math.Inf(1)
+	for a := -h.Within; a <= h.Within+1e-9; a += aimStep {
+		cost := trade.SpoilMinutes*tail((h.Within-a)/sigma) + trade.MissMinutes*tail((a-low)/sigma)
+		if cost < least {
+			best, least = a, cost
+		}
+	}
+	return best
 }
 
-// plane is what comes off a side, with its line moved by shift, so that it is down to its line where it was above it.
-func (h *Hung) plane(side frame.Side, j judged, shift [2]float64) (off [3]float64) {
-	m := h.Margins[side]
+// aimed is aim, worked out once for each end and number of hinges moved.
+func (s *search) aimed(sigma, slack float64) float64 {
+	key := [2]float64{sigma, slack}
+	a, known := s.aims[key]
+	if !known {
+		a = s.aim(sigma, slack)
+		s.aims[key] = a
+	}
+	return a
+}
+
+// aimStep is the fineness of an aim, in mm.
+const aimStep = 0.01
+
+// plane is what comes off a side whose line is moved by shift; more is the variance that the moves add, in mm².
+func (s *search) plane(side frame.Side, j *judged, shift [2]float64, more float64) (off [3]float64) {
+	h, m := s.Hung, s.Margins[side]
+	more += h.Cut * h.Cut
 	for end := range j.ends {
-		off[2*end] = max(-j.ends[end]-shift[end]-h.leave(j.sigma[end]), 0)
+		aim := s.aimed(math.Sqrt(j.sigma[end]*j.sigma[end]+more), j.slack)
+		off[2*end] = aim - j.ends[end] - shift[end]
 	}
 	off[1] = (off[0] + off[2]) / 2
-	if !h.Bent[side] {
-		return off
-	}
-	// Middle first: each third by itself, down to what is wanted.
-	for k := range off {
-		off[k] = 0
+	if h.Bent[side] { // middle first: each third by itself, down to what is wanted
+		off = [3]float64{}
 		for _, g := range m {
 			f := (g.At - m[0].At) / j.length
-			if int(math.Round(2*f)) == k {
-				by := shift[0] + f*(shift[1]-shift[0])
-				off[k] = max(off[k], h.Wanted[side]-g.Mean-by-h.leave(g.Sigma))
-			}
+			k := int(math.Round(2 * f))
+			aim := s.aimed(math.Sqrt(g.Sigma*g.Sigma+more), h.Wanted[side]-h.Least)
+			off[k] = max(off[k], h.Wanted[side]+aim-g.Mean-shift[0]-f*(shift[1]-shift[0]))
 		}
+	}
+	for i := range off {
+		if off[i] < trade.LeastPlaned.MM() {
+			off[i] = 0
+		}
+	}
+	if !h.Bent[side] {
+		off[1] = (off[0] + off[2]) / 2
 	}
 	return off
 }
 
-// wood is the minutes of planing an edge.
-func wood(off [3]float64, length float64) float64 {
-	return trade.WoodMinutes * (off[0] + 2*off[1] + off[2]) / 4 * length / 1000
+// wood is the minutes of planing so much off an edge.
+func wood(side frame.Side, off [3]float64, length float64) float64 {
+	mean, deepest := (off[0]+2*off[1]+off[2])/4, max(off[0], off[1], off[2])
+	return trade.PlaningMinutes(side, measure.FromMM(mean), measure.FromMM(deepest), length)
 }
 
 // hangs reports whether so little comes off the lock edge that it is planed with the slab hanging. Common practice.

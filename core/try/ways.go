@@ -16,8 +16,9 @@ var edges = [...]frame.Side{frame.Head, frame.Lock, frame.Foot}
 // MostWays is the largest number of ways returned.
 const MostWays = 5
 
-// Ways are the ways to bring every margin in, the least work first: the best of each combination of means. Where
-// nothing brings them all in, those that leave least out come first. It is empty where everything is in already.
+// Ways are the ways that leave the door fewer minutes than it takes as it hangs, the fewest first: the best of each
+// combination of means, without those that another beats in minutes, trips and what stays out. It is empty where the
+// slab fits.
 //
 // Packers are of a few thicknesses, so every pair of moves at the two outer hinges is tried; for each, the planing of
 // the edges follows directly.
@@ -25,7 +26,7 @@ func (h *Hung) Ways() []Way {
 	if h.Fits() {
 		return nil
 	}
-	s := search{Hung: h, best: map[Means]tally{}}
+	s := search{Hung: h, best: map[Means]tally{}, aims: map[[2]float64]float64{}}
 	for _, side := range frame.Sides {
 		s.sides[side] = h.judge(side, h.Margins[side])
 	}
@@ -46,44 +47,52 @@ func (h *Hung) Ways() []Way {
 			all(-up.MM())
 		}
 	}
-	list := make([]tally, 0, len(s.best))
+	var list []tally
 	for uses, t := range s.best {
 		if uses != 0 {
 			list = append(list, t)
 		}
 	}
 	slices.SortFunc(list, func(a, b tally) int {
-		return cmp.Or(cmp.Compare(a.out, b.out), cmp.Compare(a.likely, b.likely), cmp.Compare(a.uses, b.uses))
+		return cmp.Or(cmp.Compare(a.likely, b.likely), cmp.Compare(a.uses, b.uses))
 	})
 	var ways []Way
 	for i, t := range list {
-		// A way that touches more than another and leaves as much out is no runner-up.
-		more := slices.ContainsFunc(list[:i], func(k tally) bool { return k.uses&t.uses == k.uses })
-		if !more && len(ways) < MostWays {
+		beaten := slices.ContainsFunc(list[:i], func(k tally) bool {
+			return k.minutes <= t.minutes && k.trips <= t.trips && k.out <= t.out+leastOut && k.in >= t.in-leastIn
+		})
+		if !beaten && len(ways) < MostWays {
 			ways = append(ways, h.with(t))
 		}
 	}
 	return ways
 }
 
+// What one way must have over another to be no worse, in mm that stay out and in probability.
+const (
+	leastOut = 0.05
+	leastIn  = 0.02
+)
+
 // search is the search for the best way of each combination of means.
 type search struct {
 	*Hung
 	sides frame.Each[judged] // as the slab hangs
 	best  map[Means]tally
+	aims  map[[2]float64]float64 // of planed ends, by their sigma and slack
 }
 
-// keep keeps, of each combination, the way that leaves least out, and among those the one that likely costs least.
+// keep keeps, of each combination, the way that likely costs least.
 func (s *search) keep(t tally) {
-	t.out = math.Round(t.out*20) / 20
-	t.likely = t.minutes + s.Again*t.risk
-	if old, known := s.best[t.uses]; !known || t.out < old.out || t.out == old.out && t.likely < old.likely {
+	t.likely = t.minutes + s.price(t.state)
+	if old, known := s.best[t.uses]; !known || t.likely < old.likely {
 		s.best[t.uses] = t
 	}
 }
 
 // tally is one way during the search.
 type tally struct {
+	state
 	uses    Means
 	moves   []float64
 	up      float64
@@ -91,21 +100,19 @@ type tally struct {
 	hinge   [3]float64             // planed off the hinge edge, with its recesses let in by as much
 	off     [len(edges)][3]float64 // planed
 	minutes float64
-	out     float64 // in all, to a twentieth of a millimetre
-	risk    float64 // the chance, summed over the ends of all edges, that one comes out other than in
 	likely  float64
 	trips   int
 	hanging bool
 }
 
-// wantsUp reports whether new holes for all hinges are considered: they are dear, so only where nothing cheaper brings
-// every margin in.
+// wantsUp reports whether new holes for all hinges are considered: they are dear, so only where everything cheaper
+// leaves the door more minutes than they take.
 func (s *search) wantsUp() bool {
 	if s.With&AllUp == 0 {
 		return false
 	}
 	for uses, t := range s.best {
-		if uses != 0 && t.out == 0 && t.likely <= trade.UpMinutes+s.Trip {
+		if uses != 0 && t.likely <= trade.UpMinutes+s.Trip {
 			return false
 		}
 	}
@@ -146,7 +153,7 @@ func (h *Hung) follow(top, bottom float64) (moves []float64, ok bool) {
 // plan tries some moves with each set of edges planed, the hinge edge too where the lock edge may not come down.
 func (s *search) plan(moves []float64, up float64) {
 	last := len(moves) - 1
-	bare := tally{moves: moves, up: up, pins: [2]float64{moves[0], moves[last]}}
+	bare := tally{state: state{in: 1}, moves: moves, up: up, pins: [2]float64{moves[0], moves[last]}}
 	unsure := 0.0
 	for i, m := range moves {
 		switch {
@@ -167,7 +174,7 @@ func (s *search) plan(moves []float64, up float64) {
 	}
 	bare.add(s.edge(&bare, frame.Hinge, unsure, [3]float64{}))
 	s.each(bare, unsure)
-	if narrow, ok := s.narrowed(bare); ok {
+	if narrow, ok := s.narrowed(bare, unsure); ok {
 		s.each(narrow, unsure+trade.Repacked*trade.Repacked)
 	}
 }
@@ -180,7 +187,7 @@ func (s *search) each(bare tally, unsure float64) {
 		if s.With&Plane(side) == 0 || s.Fixed[side] {
 			continue
 		}
-		off := s.plane(side, s.sides[side], s.shifts(side, bare.pins, bare.up))
+		off := s.plane(side, &s.sides[side], s.shifts(side, bare.pins, bare.up), unsure)
 		if side == frame.Lock {
 			off = s.bored(off)
 		}
@@ -216,12 +223,13 @@ func (s *search) each(bare tally, unsure float64) {
 
 // edge is one edge, as it is or planed, after some moves.
 type edge struct {
-	off                [3]float64
-	minutes, out, risk float64
+	state
+	off     [3]float64
+	minutes float64
 }
 
 func (t *tally) add(e edge) {
-	t.minutes, t.out, t.risk = t.minutes+e.minutes, t.out+e.out, t.risk+e.risk
+	t.minutes, t.out, t.in = t.minutes+e.minutes, t.out+e.out, t.in*e.in
 }
 
 // moved is how a side's line moves by a way: with the pins, but for the hinge edge, which is planed by as much as its
@@ -235,12 +243,13 @@ func (s *search) moved(t *tally, side frame.Side) [2]float64 {
 
 // edge works out one edge with so much planed off; unsure is the variance of the moves.
 func (s *search) edge(t *tally, side frame.Side, unsure float64, off [3]float64) (e edge) {
-	j, shift, planed := s.sides[side], s.moved(t, side), off != [3]float64{}
+	j, shift, planed := &s.sides[side], s.moved(t, side), off != [3]float64{}
 	if e.off = off; planed {
-		e.minutes = trade.PlaneMinutes + wood(off, j.length)
+		e.minutes = trade.PlaneMinutes + wood(side, off, j.length)
 		unsure += s.Cut * s.Cut
 		if s.Bent[side] {
-			j, shift = s.judge(side, s.planed(side, off, shift)), [2]float64{}
+			after := s.judge(side, s.planed(side, off, shift))
+			j, shift = &after, [2]float64{}
 		} else { // a straight edge stays straight
 			shift[0], shift[1] = shift[0]+off[0], shift[1]+off[2]
 		}
@@ -248,17 +257,8 @@ func (s *search) edge(t *tally, side frame.Side, unsure float64, off [3]float64)
 	if s.Bent[side] && !planed { // what swelled is cured where it swelled: it shrinks again
 		shift[0], shift[1] = min(shift[0], 0), min(shift[1], 0)
 	}
-	s.stays(j, shift, planed || side == frame.Lock && t.uses&PlaneHinge != 0, func(x Stays) { e.out += math.Abs(x.By) })
-	for end, off := range j.ends {
-		e.risk += s.outside(off+shift[end], math.Sqrt(j.sigma[end]*j.sigma[end]+unsure))
-	}
+	e.state = s.state(j, shift, unsure, planed || side == frame.Lock && t.uses&PlaneHinge != 0)
 	return e
-}
-
-// outside is the probability that a margin with a normal deviation is not in.
-func (s *search) outside(off, sigma float64) float64 {
-	tail := func(z float64) float64 { return math.Erfc(z/math.Sqrt2) / 2 }
-	return tail((s.Within-off)/sigma) + tail((s.Within+off)/sigma)
 }
 
 // planed are a side's margins once its line is moved by shift and planed.
@@ -286,7 +286,7 @@ func (h *Hung) Now() Way { return h.with(tally{moves: make([]float64, len(h.Pins
 // with is the slab after a way.
 func (h *Hung) with(t tally) Way {
 	w := Way{
-		Uses: t.uses, Moves: t.moves, Up: t.up, Minutes: t.minutes, Likely: t.likely, Trips: t.trips,
+		Uses: t.uses, Moves: t.moves, Up: t.up, Minutes: t.minutes, In: t.in, Likely: t.likely, Trips: t.trips,
 		Hanging: t.hanging,
 	}
 	if t.uses&PlaneHinge != 0 {

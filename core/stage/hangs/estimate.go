@@ -34,11 +34,19 @@ func gapsOf(hangs []job.Hang) (list []survey.Reading) {
 	for _, h := range hangs {
 		for _, g := range h.Gaps {
 			if g.Struck == "" {
-				list = append(list, g)
+				list = append(list, readIn(h, g))
 			}
 		}
 	}
 	return list
+}
+
+// readIn is a gap with its accuracy in a hang: of a slab that does not go in, a tick's.
+func readIn(h job.Hang, g survey.Reading) survey.Reading {
+	if h.Outside && g.PlusMinus == 0 {
+		g.PlusMinus = tickSure
+	}
+	return g
 }
 
 // learn is the estimate with the gaps of some hangs.
@@ -115,7 +123,7 @@ func (h *tries) find(d site.Opening, k int, hang job.Hang) Hung {
 	mean, cov := h.before.Joint(rows)
 	for i, g := range hang.Gaps {
 		f := &found.Gaps[i]
-		sigma := math.Hypot(math.Sqrt(max(cov.At(i, i), 0)), d.Kit.Tools.Sigma(g))
+		sigma := math.Hypot(math.Sqrt(max(cov.At(i, i), 0)), d.Kit.Tools.Sigma(readIn(hang, g)))
 		f.Foretold = figure.Figure{Value: d.Estimate(mean[i] + constants[i]), Sigma: sigma}
 		value := g.Value.MM()
 		if s, ok := trade.SightByID(g.Sight); ok {

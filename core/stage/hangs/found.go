@@ -26,24 +26,35 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 	now := t.Now()
 	for _, side := range tryOrder {
 		var tight, wide []int
+		var stays [3]try.Stays // by End
 		for _, s := range now.Stays {
 			if s.Side != side {
 				continue
 			}
-			if s.By < 0 {
-				tight = append(tight, s.End)
-			} else {
+			stays[s.End] = s
+			switch {
+			case s.By > 0:
 				wide = append(wide, s.End)
+			case s.End == 1: // the tightest place is the one that is named
+				tight = []int{1}
+			default:
+				tight = append(tight, s.End)
 			}
 		}
-		m := v.Margins[side]
 		end := func(place int) message.End { return message.End{Side: side, Place: place} }
-		mm := func(end int) message.Fine { return message.Fine(max(measure.FromMM(m[end*(len(m)-1)/2].Mean), 0)) }
-		args := message.Args{
-			"edge": message.Edge(side), "side": message.Margin(side), "wanted": measure.FromMM(t.Wanted[side]),
+		mm := func(end int) message.Fine { return message.Fine(max(measure.FromMM(stays[end].Gap), 0)) }
+		args := message.Args{"edge": message.Edge(side), "side": message.Margin(side)}
+		for _, s := range stays {
+			if s.By != 0 && s.End != 1 {
+				args["wanted"] = message.Fine(measure.FromMM(s.Wanted))
+			}
 		}
 		code := site.Code("")
 		switch {
+		case len(tight) == 1 && tight[0] == 1:
+			code = site.MarginMiddle
+			args["tight"], args["least"] = mm(1), message.Fine(measure.FromMM(stays[1].Wanted))
+			args["at"] = placeOf(side, stays[1].At)
 		case len(tight) > 0 && len(wide) > 0:
 			code = site.MarginLeans
 			args["tight"], args["at"], args["wide"], args["other"] = mm(tight[0]), end(tight[0]), mm(wide[0]), end(
@@ -52,9 +63,6 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 		case len(tight) == 2:
 			code = site.MarginTight
 			args["tight"], args["other"] = mm(tight[0]), mm(tight[1])
-		case len(tight) == 1 && tight[0] == 1:
-			code = site.MarginMiddle
-			args["tight"] = mm(1)
 		case len(tight) == 1:
 			code = site.MarginTightAt
 			args["tight"], args["at"] = mm(tight[0]), end(tight[0])
@@ -75,7 +83,7 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 			"left": message.Fine(measure.FromMM(t.Bored.Left)),
 		})
 	}
-	if len(v.ToRead) == 0 && len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
+	if len(v.Near) == 0 && len(v.ToRead) == 0 && len(v.Ways) > 0 && len(v.Ways[0].Out) > 0 {
 		said.Say(site.Care, job.StepTry, at, site.NothingBringsIn, message.Args{
 			"out": message.Sentences(v.Ways[0].Out),
 		})

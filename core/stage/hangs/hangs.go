@@ -37,6 +37,11 @@ type Try struct {
 	Ways    []TryWay
 	After   []message.Message // once the margins are in: flush with the jamb, then the latch, each with what it costs
 	Fits    bool              // every margin is in
+	Least   measure.Length    // margin
+	Chance  float64           // probability that every margin is in as it hangs
+	Slide   bool              // it fits once a packer of the least margin was slid all round
+	AsIs    float64           // minutes that it still takes as it hangs, by the price of what may be out
+	Near    message.Sentences // it does not fit, and no work is worth its minutes
 	Names   []message.ID      // of its hinges
 }
 
@@ -95,7 +100,7 @@ type Input struct {
 func Of(in Input) (*Try, site.Findings) {
 	d, b, leaf, planned := in.Opening, in.Bays[in.Leaf], in.Leaf, in.Planned
 	var said site.Findings
-	v := Try{Planned: planned[leaf], Wanted: in.Wanted}
+	v := Try{Planned: planned[leaf], Wanted: in.Wanted, Least: d.Margins.Least}
 	t := Recorded(d, leaf)
 	if t.Made == nil {
 		if v.Planned == nil {
@@ -145,11 +150,19 @@ func Of(in Input) (*Try, site.Findings) {
 	if len(last.Gaps) > 0 {
 		hung := h.task(d, b, v.Wanted, v.Margins, last)
 		hung.Bored = h.bored(in, t)
-		v.Fits = hung.Fits()
+		v.Slide = d.Rules >= site.Rules5 && last.Revisit == "" && hung.Slide()
+		v.Fits = !v.Slide && hung.Fits()
+		v.Chance = hung.Chance()
 		v.ToRead = h.next(d, hung)
-		if !v.Fits {
-			for _, w := range hung.Ways() {
+		if !v.Fits && !v.Slide {
+			ways := hung.Ways()
+			for _, w := range ways {
 				v.Ways = append(v.Ways, h.way(d, w, v.Names))
+			}
+			if v.AsIs = hung.AsIs(); len(v.ToRead) == 0 && hung.Near(ways) {
+				now := hung.Now()
+				now.In = v.Chance
+				v.Near = nearest(now, v.Ways)
 			}
 		}
 		if last.Revisit != "" {
@@ -166,14 +179,16 @@ func Of(in Input) (*Try, site.Findings) {
 	return &v, said
 }
 
+// Slides asks for a packer to be slid all round: a card more than the least margin, so that what passes is not under it.
+func (v *Try) Slides() message.Message {
+	return message.With("slide.round", "least", message.Fine(v.Least))
+}
+
 func sizesOf(m job.Made) *MadeSizes {
 	var s MadeSizes
 	s.Width, s.Length = Sizes(m)
 	return &s
 }
-
-// sureOf is how many sigmas inside its tolerance a margin must be, before nothing is done about it.
-const sureOf = 0.7
 
 // task is what core/try works from.
 func (h *tries) task(
@@ -185,9 +200,8 @@ func (h *tries) task(
 	}
 	t := &try.Hung{
 		Margins: m, Ends: h.ends, Least: d.Margins.Least.MM(), Within: d.Kit.FitsWithin().MM(),
-		Again: trade.AgainMinutes, Sure: sureOf, Pins: h.pins, Out: out,
-		Step: trade.PackStep(d.Unit).MM(), Cut: fit.Common.Cut, Risk: try.Usual, Trip: d.Kit.TripMinutes(),
-		With: meansOf(last.With),
+		Pins: h.pins, Out: out, Step: trade.PackStep(d.Unit).MM(), Cut: fit.Common.Cut, Trip: d.Kit.TripMinutes(),
+		With: meansOf(last.With), Slid: last.Slid,
 	}
 	for _, side := range frame.Sides {
 		t.Wanted[side] = wanted[side].Value.MM()

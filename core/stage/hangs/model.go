@@ -55,8 +55,9 @@ func (o model) hangs(t job.Tried, next *job.Did) (hangs []survey.Hang, strays []
 		strays = append(strays, s)
 	}
 	sure := o.Sureness()
-	stray(survey.Stray{Of: survey.OfPins, From: h.Pins[1], To: h.Pins[0], Sigma: trade.HungPin})
-	stray(survey.Stray{Of: survey.OfHead, Sigma: trade.HungPin})
+	off := o.HungOff()
+	stray(survey.Stray{Of: survey.OfPins, From: h.Pins[1], To: h.Pins[0], Sigma: off})
+	stray(survey.Stray{Of: survey.OfHead, Sigma: off})
 	stray(survey.Stray{Of: survey.OfLockEdge, To: length, Sigma: sure.Marked()})
 	stray(survey.Stray{Of: survey.OfTop, To: across, Sigma: sure.Marked(), Taper: true})
 	stray(survey.Stray{Of: survey.OfFoot, To: across, Sigma: sure.Marked()})

@@ -1,34 +1,37 @@
 package hangs
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
+	"kindmargin/core/figure"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/site"
 	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 	"kindmargin/core/try"
 )
 
-// placesHung are the places of a packer beside a hung slab: each side's ends, middle and quarters, a hand's breadth in
-// from the corners.
+// placesHung are the places of a packer beside a hung slab: a packer's length in from each corner, the middles, and the
+// quarters of the long edges.
 func placesHung(made job.Made, id string, u measure.Unit) (list []survey.Reading) {
 	step := 50 * measure.Millimetre
 	if u == measure.Inches {
 		step = 2 * measure.Inch
 	}
 	for _, side := range []frame.Side{frame.Head, frame.Lock, frame.Hinge, frame.Foot} {
-		parts := []measure.Length{1, 8, 15}
-		if side.Upright() {
-			parts = []measure.Length{1, 4, 8, 12, 15}
-		}
 		reach := measure.FromMM(edgeReach(made, side))
-		for _, p := range parts {
+		parts := []measure.Length{step, reach / 2, reach - step}
+		if side.Upright() {
+			parts = []measure.Length{step, reach / 4, reach / 2, reach * 3 / 4, reach - step}
+		}
+		for _, at := range parts {
 			list = append(list, survey.Reading{
-				Kind: survey.Gap, Side: side, Offer: id, At: (reach * p / 16).Round(step, measure.Nearest),
+				Kind: survey.Gap, Side: side, Offer: id, At: at.Round(step, measure.Nearest),
 			})
 		}
 	}
@@ -36,36 +39,65 @@ func placesHung(made job.Made, id string, u measure.Unit) (list []survey.Reading
 }
 
 // mostDoubt is the total probability that a margin is out though it seems in, or in though it seems out, below which no
-// more gaps are read: a packer takes a fifth of a minute, needless work eight.
+// more gaps are read at a later hang: a packer takes a fifth of a minute, needless work eight.
 const mostDoubt = 0.05
 
-// next lists the gaps that are worth reading, the most informative about the doubtful margins first, until mostDoubt is
-// reached. Two on each side are asked for in any case.
+// next lists the gaps to read, all at once, in one walk round the door: at the first hang every place, hinge side too;
+// later those that tell most about what is still in doubt, two on each side in any case.
 func (h *tries) next(d site.Opening, t *try.Hung) (list []site.Suggestion) {
 	k := len(h.tried.Hangs) - 1
 	hang := h.tried.Hangs[k]
-	rows, _, at := h.rows(h.prior, k)
+	places := slices.DeleteFunc(placesHung(*h.tried.Made, hang.ID, d.Unit), func(r survey.Reading) bool {
+		return slices.ContainsFunc(hang.Gaps, func(g survey.Reading) bool {
+			return g.Side == r.Side && g.At == r.At && g.Struck == ""
+		})
+	})
+	if k > 0 && hang.Revisit == "" {
+		places = h.telling(t, hang, places)
+	}
+	slices.SortStableFunc(places, func(a, b survey.Reading) int { return cmp.Compare(walk(a), walk(b)) })
+	for _, r := range places {
+		list = append(list, d.Suggest(r, tellsMargins, false))
+	}
+	return list
+}
+
+// tickSure is the ± of a tick.
+var tickSure = measure.FromMM(figure.Coverage * trade.TickSigma)
+
+// walk orders gaps as a hand comes to them: along the head from the hinges, down the lock edge, back along the foot, up
+// the hinge edge.
+func walk(r survey.Reading) float64 {
+	at := r.At.MM() / 1e5 // under one, whatever the door
+	switch r.Side {
+	case frame.Head:
+		return at
+	case frame.Lock:
+		return 2 - at
+	case frame.Foot:
+		return 3 - at
+	}
+	return 4 + at
+}
+
+// telling are those of some places at which a gap tells most about the margins that are in doubt, until mostDoubt is
+// reached.
+func (h *tries) telling(t *try.Hung, hang job.Hang, places []survey.Reading) (list []survey.Reading) {
+	rows, _, at := h.rows(h.prior, len(h.tried.Hangs)-1)
 	var wanted []survey.Row
 	var mean []float64
 	i := 0
 	for _, side := range frame.Sides {
 		n := len(at[side])
-		if side != frame.Hinge {
-			wanted = append(wanted, lineEnds(rows[i:i+n], 0), lineEnds(rows[i:i+n], 1))
-			off := t.Off(side)
-			mean = append(mean, off[0], off[1])
-		}
+		wanted = append(wanted, lineEnds(rows[i:i+n], 0), lineEnds(rows[i:i+n], 1))
+		off := t.Off(side)
+		mean = append(mean, off[0], off[1])
 		i += n
 	}
-	read := func(side frame.Side, at measure.Length) bool {
-		return slices.ContainsFunc(hang.Gaps, func(g survey.Reading) bool {
-			return g.Side == side && g.At == at && g.Struck == ""
-		})
+	for i := range places {
+		places[i] = readIn(hang, places[i])
 	}
-	candidates := slices.DeleteFunc(placesHung(*h.tried.Made, hang.ID, d.Unit), func(r survey.Reading) bool {
-		return read(r.Side, r.At)
-	})
-	q := h.now.Search(wanted, candidates)
+	q := h.now.Search(wanted, places)
 	n := len(wanted)
 	// The probability that a margin is out though it seems in, or the other way round.
 	wrong := func(i int, cov []float64) float64 {
@@ -80,13 +112,12 @@ func (h *tries) next(d site.Opening, t *try.Hung) (list []site.Suggestion) {
 	}
 	weight := func(i int, cov []float64) float64 { return 0.02 + wrong(i, cov) }
 	cov := make([]float64, n*n)
-	for len(list) < site.MostOffered {
+	for {
 		now := q.Now()
 		sure := doubt(now) < mostDoubt
 		best, most := -1, 0.0
 		for c, r := range q.Candidates {
-			taken := slices.ContainsFunc(list, func(s site.Suggestion) bool { return s.Reading == r })
-			if taken || sure && !h.unread(hang, r.Side, list) {
+			if slices.Contains(list, r) || sure && !unread(hang, r.Side, list) {
 				continue
 			}
 			copy(cov, now)
@@ -102,26 +133,16 @@ func (h *tries) next(d site.Opening, t *try.Hung) (list []site.Suggestion) {
 		if best < 0 {
 			return list
 		}
-		list = append(list, d.Suggest(q.Candidates[best], tellsMargins, false))
+		list = append(list, q.Candidates[best])
 		q.Take(best)
 	}
-	return list
 }
 
-// unread reports whether fewer than two gaps of a side were read or are offered: a straight edge's two ends need two.
-// The hinge side's follow from the hinges and the lock side's.
-func (h *tries) unread(hang job.Hang, side frame.Side, offered []site.Suggestion) bool {
-	if side == frame.Hinge {
-		return false
-	}
+// unread reports whether fewer than two gaps of a side were read or are asked for: a straight edge's two ends need two.
+func unread(hang job.Hang, side frame.Side, asked []survey.Reading) bool {
 	count := 0
-	for _, g := range hang.Gaps {
+	for _, g := range slices.Concat(hang.Gaps, asked) {
 		if g.Side == side && g.Struck == "" {
-			count++
-		}
-	}
-	for _, s := range offered {
-		if s.Reading.Side == side {
 			count++
 		}
 	}

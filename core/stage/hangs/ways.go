@@ -54,16 +54,54 @@ func (h *tries) way(d site.Opening, w try.Way, names []message.ID) TryWay {
 		}
 	}
 	v.Costs = costs(w)
-	for _, s := range w.Stays {
-		if by := measure.FromMM(math.Abs(s.By)); by >= leastSaid {
-			v.Out = append(v.Out, message.Message{ID: "margin-stays." +
-				message.ID(message.Either(s.By, "wide", "tight")), Args: message.Args{
-				"side": message.Margin(s.Side), "by": message.Near(by), "at": message.End{Side: s.Side, Place: s.End},
-			}})
-		}
-	}
+	v.Out = outOf(w.Stays)
 	h.foretell(&v)
 	return v
+}
+
+// outOf describes margins that are out, by the figures that they are judged by.
+func outOf(list []try.Stays) (out []message.Message) {
+	for _, s := range list {
+		if measure.FromMM(math.Abs(s.By)) < leastSaid {
+			continue
+		}
+		id, args := message.ID("margin-stays.end"), message.Args{
+			"side": message.Margin(s.Side), "gap": message.Fine(measure.FromMM(max(s.Gap, 0))),
+			"wanted": message.Fine(measure.FromMM(s.Wanted)), "at": message.End{Side: s.Side, Place: s.End},
+		}
+		if s.End == 1 {
+			id, args["at"] = "margin-stays.between", placeOf(s.Side, s.At)
+		}
+		out = append(out, message.Message{ID: id, Args: args})
+	}
+	return out
+}
+
+// placeOf is a place along a side, to the hand's breadth.
+func placeOf(side frame.Side, at float64) message.Message {
+	id := message.ID("place.across")
+	if side.Upright() {
+		id = "place.up"
+	}
+	return message.Message{ID: id, Args: message.Args{
+		"at": message.Exact(measure.FromMM(at).Round(10*measure.Millimetre, measure.Nearest)),
+	}}
+}
+
+// nearest says that a slab hangs as near as it gets: what is out, how likely it is that all is in, and what would do
+// better.
+func nearest(now try.Way, ways []TryWay) (list message.Sentences) {
+	if out := outOf(now.Stays); len(out) > 0 {
+		list = append(append(list, message.Message{ID: "near.out"}), out...)
+	} else {
+		list = append(list, message.Message{ID: "near.in", Args: message.Args{"in": message.Chance(now.In)}})
+	}
+	if len(ways) > 0 {
+		list = append(list, message.Message{ID: "near.better", Args: message.Args{"costs": ways[0].Costs}})
+	} else {
+		list = append(list, message.Message{ID: "near.else"})
+	}
+	return list
 }
 
 // leastSaid is the smallest deviation by which a margin counts as out.

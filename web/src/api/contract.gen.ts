@@ -1498,9 +1498,11 @@ export interface components {
             /** Format: double */
             moisture?: number;
             on?: string;
+            outside?: boolean;
             proud?: number[];
             rattles?: boolean;
             revisit?: string;
+            slid?: boolean;
             springs?: boolean;
             /** Format: int64 */
             way?: number;
@@ -1684,6 +1686,8 @@ export interface components {
             gaps: components["schemas"]["FoundGapOf"][];
             id: string;
             on: string;
+            /** @description It does not go in: its gaps are ticks. */
+            outside: boolean;
             revisit: string;
         };
         Import: {
@@ -1821,6 +1825,7 @@ export interface components {
             hardware?: components["schemas"]["Hardware"][];
             hingeFirst?: boolean;
             hinges?: components["schemas"]["OwnHinge"][];
+            marking?: string;
             saw?: components["schemas"]["Saw"];
             tools?: components["schemas"]["Tool"][];
             /** Format: double */
@@ -2122,6 +2127,12 @@ export interface components {
             minutes?: number;
             struck?: boolean;
             task: string;
+        };
+        Marking: {
+            id: string;
+            name: string;
+            /** @description Of its mark a hinge then lies, 19 times in 20. */
+            within: components["schemas"]["Text"];
         };
         MayOf: {
             id: string;
@@ -3376,6 +3387,8 @@ export interface components {
             marginPlaces: components["schemas"]["Named"][];
             /** @description By side. */
             margins: components["schemas"]["Named"][];
+            /** @description Ways of carrying hinge marks to the jamb, the usual one first. */
+            markings: components["schemas"]["Marking"][];
             measurings: components["schemas"]["Named"][];
             /** @description What leaves keep clear of. */
             obstacles: string[];
@@ -3411,6 +3424,11 @@ export interface components {
         TryOf: {
             /** @description What follows once the margins are in: flush with the jamb, then the latch. */
             after: string[];
+            /**
+             * Format: double
+             * @description Minutes that it likely still takes as it hangs.
+             */
+            asIs: number;
             /** @description The cut was recorded. */
             cut: boolean;
             /** @description It fits and nothing is worth reading, or it was called done. */
@@ -3431,8 +3449,12 @@ export interface components {
             margins: components["schemas"]["Light"][];
             /** @description What may be done to it. */
             may: components["schemas"]["MayOf"][];
+            /** @description It hangs as near as it gets: what is out, and what would do better; empty where something is worth doing. */
+            near: string[];
             /** @description As its marks cut it and hang it: what /tried/{leaf}/made is set to where nothing else was done. */
             planned?: components["schemas"]["Made"];
+            /** @description Asks for a packer to be slid all round, after which it fits; empty where it is not asked. */
+            slide: string;
             /** @description Gaps worth reading next, in order. */
             toRead: components["schemas"]["ToRead"][];
             /** @description Ways to bring every margin in, the least work first; empty where they are in. */
@@ -3449,11 +3471,21 @@ export interface components {
             foretold: components["schemas"]["LightView"][];
             /** @description The lock edge is planed as it hangs. */
             hanging: boolean;
+            /** @description How likely every gap is in after it. */
+            in: string;
             margins: components["schemas"]["Light"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Of the work, to the minute.
+             */
             minutes: number;
             /** @description What stays out, in words. */
             out: string[];
+            /**
+             * Format: double
+             * @description Minutes that what may be out then likely still takes.
+             */
+            still: number;
             /**
              * Format: int64
              * @description To the trestles.

@@ -215,7 +215,8 @@ function Readings({
 						{r.next && (
 							<text
 								x={px((a[0] === b[0] ? th[0] + tl[0] : a[0] + b[0]) / 2)}
-								y={py((a[1] + b[1]) / 2) - 24}
+								// Under a place at the top, so that the figures over it stay free.
+								y={py((a[1] + b[1]) / 2) + ((a[1] + b[1]) / 2 > th[1] - 100 ? 1.2 * font : -24)}
 								fontSize={font}
 								textAnchor="middle"
 								className="dim"

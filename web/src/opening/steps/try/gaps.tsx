@@ -24,6 +24,9 @@ export function NextGap() {
 	const next = held ?? t?.toRead.find((r) => !skipped.includes(r.name));
 	if (!t) return null;
 	if (other) return <OtherGap close={() => setOther(false)} />;
+	const outside = t.hangs.at(-1)?.outside ?? false;
+	const more = t.toRead.length - 1;
+	if (!next && t.slide) return <Slide binds={() => setOther(true)} />;
 	return (
 		<section aria-label={say('try.next-gap')} className="border-2 border-[var(--rod-edge)] p-3 mb-4">
 			{next ? (
@@ -31,11 +34,18 @@ export function NextGap() {
 					<h2 className="text-2xl mb-1 first-letter:uppercase" data-next={readingID(next)}>
 						{next.name}
 					</h2>
+					{more > 0 && (
+						<p className="mb-1" data-more={more}>
+							{say('try.more-round-the-door', { count: more })}
+						</p>
+					)}
+					{outside && <p className="mb-1">{say('try.it-does-not-go-in-why')}</p>}
 					<TakeGap
 						key={next.name}
 						name={next.name}
 						side={next.side}
 						at={next.at}
+						outside={outside}
 						typing={(yes) => setHeld(yes ? next : null)}
 					/>
 				</div>
@@ -53,7 +63,69 @@ export function NextGap() {
 				<button type="button" className="btn btn-ghost" data-field="other-gap" onClick={() => setOther(true)}>
 					{say('try.another-place')}
 				</button>
+				<Outside now={outside} />
 			</div>
+		</section>
+	);
+}
+
+/** Outside says that a slab does not go in: its gaps are then pencil marks. */
+function Outside({ now }: { now: boolean }) {
+	const { leaf, which, save } = useOpening();
+	const [error, attempt] = useAttempt();
+	const path = `/tried/${which - 1}/hangs/${(leaf.try?.hangs.length ?? 1) - 1}/outside`;
+	return (
+		<>
+			<button
+				type="button"
+				className="btn btn-ghost"
+				data-outside={now}
+				onClick={() =>
+					attempt(async () => {
+						await save(
+							now ? [{ op: 'remove', path }] : [{ op: 'add', path, value: true }],
+							say(now ? 'try.goes-in' : 'try.does-not-go-in'),
+						);
+					})
+				}
+			>
+				{say(now ? 'try.it-goes-in-after-all' : 'try.it-does-not-go-in')}
+			</button>
+			<Said error={error} />
+		</>
+	);
+}
+
+/** Slide asks for a packer to be slid all round, before the slab is said to fit. */
+function Slide({ binds }: { binds: () => void }) {
+	const { leaf, which, save } = useOpening();
+	const [error, attempt] = useAttempt();
+	const path = `/tried/${which - 1}/hangs/${(leaf.try?.hangs.length ?? 1) - 1}/slid`;
+	return (
+		<section
+			aria-label={say('try.slide-it-round')}
+			className="border-2 border-[var(--rod-edge)] p-3 mb-4"
+			data-slide
+		>
+			<h2 className="text-xl">{say('try.slide-it-round')}</h2>
+			<p className="text-lg">{leaf.try?.slide}</p>
+			<p className="mb-2">{say('try.slide-why')}</p>
+			<button
+				type="button"
+				className="btn btn-primary text-lg h-14 w-full"
+				data-passes
+				onClick={() =>
+					attempt(async () => {
+						await save([{ op: 'add', path, value: true }], say('try.passed-all-round'));
+					})
+				}
+			>
+				{say('try.it-passes')}
+			</button>
+			<button type="button" className="btn w-full mt-2 h-auto min-h-12" data-binds onClick={binds}>
+				{say('try.it-binds')}
+			</button>
+			<Said error={error} />
 		</section>
 	);
 }
@@ -63,11 +135,13 @@ function TakeGap({
 	name,
 	side,
 	at,
+	outside = false,
 	typing,
 }: {
 	name: string;
 	side: string;
 	at: number | string;
+	outside?: boolean;
 	/** Called when there is a draft, or no longer. */
 	typing?: (yes: boolean) => void;
 }) {
@@ -104,7 +178,7 @@ function TakeGap({
 				id="next-gap"
 				next
 				settles="/tried"
-				label={say('try.the-packer-that-just-passes')}
+				label={say(outside ? 'try.the-mark-from-the-edge' : 'try.the-packer-that-just-passes')}
 				big
 				autoFocus={!coarse()}
 				value={text}
@@ -121,7 +195,7 @@ function TakeGap({
 				waits={waits}
 				placeholder={inch ? '1/8' : '2.5'}
 			/>
-			<div className="grid grid-cols-3 gap-2 mt-2">
+			<div className={`grid grid-cols-3 gap-2 mt-2 ${outside ? 'hidden' : ''}`}>
 				{trade.sights.map((s) => (
 					<button
 						key={s.id}

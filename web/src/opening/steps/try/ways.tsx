@@ -27,11 +27,16 @@ export function Ways() {
 	return (
 		<section className="mb-4" aria-label={say('try.what-to-do')}>
 			{t.fits && <p className="text-lg mb-2">{say('try.as-far-as-was-read')}</p>}
+			{t.near.length > 0 && !t.done && (
+				<Near list={t.near} take={() => set('fits', true, say('try.left-as-it-is'))} />
+			)}
 			{way && (
 				<div className="border-l-8 border-[var(--rod-edge)] pl-3" data-way={way.uses.join(' ')}>
 					<h2 className="text-xl">
-						{chosen === 0 ? say('try.least-work') : say('try.another-way')}:{' '}
-						<span className="whitespace-nowrap">{way.costs}</span>
+						{say(
+							t.near.length > 0 ? 'try.to-do-better' : chosen === 0 ? 'try.least-work' : 'try.another-way',
+						)}
+						: <span className="whitespace-nowrap">{way.costs}</span>
 					</h2>
 					<ol className="list-decimal pl-5 grid gap-1 my-1 text-lg">
 						{way.does.map((d) => (
@@ -53,6 +58,7 @@ export function Ways() {
 						</Link>
 					</p>
 					<Foretold list={way.margins} />
+					<WhyFirst />
 					<button
 						type="button"
 						className="btn btn-primary text-lg h-14 w-full mt-2"
@@ -112,7 +118,7 @@ export function Ways() {
 			>
 				{say('try.something-else-was-done-and')}
 			</button>
-			{!t.fits && !t.done && (
+			{!t.fits && !t.done && t.near.length === 0 && (
 				<button
 					type="button"
 					className="btn btn-ghost mt-1"
@@ -124,6 +130,67 @@ export function Ways() {
 			)}
 			<Said error={error} />
 		</section>
+	);
+}
+
+/** Near says that the slab hangs as near as it gets, and takes it so. */
+function Near({ list, take }: { list: string[]; take: () => void }) {
+	return (
+		<div className="border-l-8 border-success pl-3 mb-4" data-near>
+			<h2 className="text-2xl">{say('try.as-near-as-it-gets')}</h2>
+			{list.map((says) => (
+				<p key={says}>{says}</p>
+			))}
+			<button
+				type="button"
+				className="btn btn-primary text-lg h-14 w-full mt-2"
+				data-take-near
+				onClick={take}
+			>
+				{say('try.take-it-so')}
+			</button>
+		</div>
+	);
+}
+
+/** WhyFirst is why the first way is first, in minutes that add up. */
+function WhyFirst() {
+	const { leaf } = useOpening();
+	const t = leaf.try;
+	if (!t || t.ways.length === 0) return null;
+	return (
+		<Disclosure className="mb-1" title={say('try.why-this-first')} field="why-first">
+			<p className="mb-1">{say('try.why-minutes')}</p>
+			<table className="w-full" data-why-first>
+				<thead>
+					<tr className="text-left text-sm">
+						<th className="font-normal" />
+						<th className="font-normal text-right pl-2">{say('try.all-in')}</th>
+						<th className="font-normal text-right pl-2">{say('try.work-minutes')}</th>
+						<th className="font-normal text-right pl-2">{say('try.may-still-come')}</th>
+						<th className="font-normal text-right pl-2">{say('try.in-all')}</th>
+					</tr>
+				</thead>
+				<tbody>
+					{t.ways.map((w) => (
+						<tr key={w.uses.join()} className="border-b border-base-300 align-baseline">
+							<td>{w.uses.map((u) => t.may.find((m) => m.id === u)?.name ?? u).join(', ')}</td>
+							<td className="text-right pl-2 whitespace-nowrap">{w.in}</td>
+							<td className="text-right dim">{w.minutes}</td>
+							<td className="text-right dim">{w.still}</td>
+							<td className="text-right dim font-semibold">{w.minutes + w.still}</td>
+						</tr>
+					))}
+					<tr className="align-baseline">
+						<td>{say('try.as-it-hangs')}</td>
+						<td />
+						<td className="text-right dim">0</td>
+						<td className="text-right dim">{t.asIs}</td>
+						<td className="text-right dim font-semibold">{t.asIs}</td>
+					</tr>
+				</tbody>
+			</table>
+		</Disclosure>
 	);
 }
 
