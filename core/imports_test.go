@@ -31,7 +31,8 @@ var tradeOrder = [][]string{
 	},
 	{"plan"},
 	{"saves"},
-	{"day", "load", "schedule", "oracle", "simulate"},
+	{"day", "load", "schedule", "oracle"},
+	{"simulate"},
 	{"practice"},
 }
 

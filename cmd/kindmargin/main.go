@@ -271,7 +271,7 @@ func readFile(name string) ([]byte, error) {
 type simulateCmd struct {
 	Openings int      `help:"How many openings." default:"2000"`
 	Seed     uint64   `help:"The same seed gives the same openings." default:"1"`
-	Way      []string `help:"Only these: plain, rods, longest, leave-3, scribe."`
+	Way      []string `help:"Only these: plain, feelers, sticks, rods, longest, leave-3, scribe."`
 	JSON     bool     `help:"As JSON, shares as fractions."`
 }
 
@@ -286,7 +286,7 @@ func (c simulateCmd) Run(out io.Writer) error {
 		return enc.Encode(r)
 	}
 	fmt.Fprintf(
-		out, "%d openings, in houses from half to half again as crooked as usual, seed %d\n", r.Openings, c.Seed,
+		out, "%d openings, six to a house; half of the houses of forms of their own, seed %d\n", r.Openings, c.Seed,
 	)
 	w := tabwriter.NewWriter(out, 0, 4, 2, ' ', 0)
 	for _, t := range r.Ways {
@@ -294,23 +294,44 @@ func (c simulateCmd) Run(out io.Writer) error {
 			w, "\n%s\t(%s)\n", terminal.Text("simulate."+message.ID(t.ID)),
 			terminal.Text("simulate-kit."+message.ID(t.ID)),
 		)
-		fmt.Fprintf(w, "  fit at the first hang\t%.1f %%\n", 100*t.Fits)
-		fmt.Fprintf(
-			w, "  fit when done\t%.1f %%, straight edges off the best by %.1f mm at most in 95 of 100, worst %.1f\n",
-			100*t.Finished, t.Off95, t.OffWorst,
-		)
-		fmt.Fprintf(w, "  too small by over 1 mm\t%.2f %%, as it was cut %.2f %%\n", 100*t.TooSmall, 100*t.CutTooSmall)
-		fmt.Fprintf(
-			w, "  further trips to the trestles\tmean %.2f, median %.0f, 95 in 100 at most %.0f, worst %.0f\n",
-			t.TripsMean, t.TripsMedian, t.Trips95, t.TripsWorst,
-		)
-		fmt.Fprintf(w, "  minutes of the whole door, mean\t%.1f, with %.1f readings\n", t.MinutesMean, t.ReadingsMean)
-		fmt.Fprintf(
-			w, "  unevenness at the first hang\tmedian %.1f mm, 95 in 100 under %.1f\n", t.UnevenMedian, t.Uneven95,
-		)
-		fmt.Fprintf(w, "  unevenness when done\tmedian %.1f mm, 95 in 100 under %.1f\n", t.EndMedian, t.End95)
+		describe(w, t)
 	}
 	return w.Flush()
+}
+
+// describe prints a way's figures.
+func describe(w io.Writer, t simulate.Tally) {
+	line := func(what, format string, args ...any) { fmt.Fprintf(w, "  "+what+"\t"+format+"\n", args...) }
+	line("fit at the first hang", "%.1f %%, go in %.1f %%", 100*t.Fits, 100*t.GoesIn)
+	line(
+		"fit when done", "%.1f %%, straight edges off the best by %.1f mm at most in 95 of 100, worst %.1f",
+		100*t.Finished, t.Off95, t.OffWorst,
+	)
+	line("said to fit", "%.1f %%, and %.1f %% of those do not", 100*t.Called, 100*t.CalledFalse)
+	line("never done", "%.2f %%", 100*t.Endless)
+	line("too small by over 1 mm", "%.2f %%, as it was cut %.2f %%", 100*t.TooSmall, 100*t.CutTooSmall)
+	line(
+		"first work, done exactly, brings all in", "%.1f %%, in crooked houses %.1f %%", 100*t.FirstWay,
+		100*t.FirstCrooked,
+	)
+	line(
+		"further trips to the trestles", "mean %.2f, median %.0f, 95 in 100 at most %.0f, worst %.0f", t.TripsMean,
+		t.TripsMedian, t.Trips95, t.TripsWorst,
+	)
+	line("rounds", "mean %.1f, 95 in 100 at most %.0f; one trip and three rounds at most %.1f %%", t.RoundsMean,
+		t.Rounds95, 100*t.OneTrip)
+	line("minutes of the whole door, mean", "%.1f ± %.1f", t.MinutesMean, 2*t.MinutesError)
+	s := t.Spent
+	line(
+		"of them", "readings %.1f, gaps %.1f, hinges %.1f, planing %.1f, trips %.1f, called back %.1f, bought again %.1f",
+		s.Reading, s.Gaps, s.Hinges, s.Planing, s.Trips, s.CallBack, s.Again,
+	)
+	line(
+		"readings", "mean %.1f, median %.0f, 95 in 100 at most %.0f; gaps %.1f; edges planed %.1f", t.ReadingsMean,
+		t.ReadingsMedian, t.Readings95, t.GapsMean, t.EdgesMean,
+	)
+	line("unevenness at the first hang", "median %.1f mm, 95 in 100 under %.1f", t.UnevenMedian, t.Uneven95)
+	line("unevenness when done", "median %.1f mm, 95 in 100 under %.1f", t.EndMedian, t.End95)
 }
 
 type contractCmd struct {

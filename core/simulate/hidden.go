@@ -75,12 +75,12 @@ func (h Hidden) HangCut(c Cut, k survey.Kit, rng *rand.Rand) Hung {
 		length: c.Length - h.onSlab(k),
 		headUp: c.HeadUp, footUp: c.FootUp, headGap: margin,
 	}
-	return Hung{d.cut(rng)}
+	return Hung{d.cut(rng).marked(trade.Markings[0], rng)}
 }
 
 // HangPlanned hangs a slab that was cut by a plan's marks.
 func (h Hidden) HangPlanned(s slab.Slab, l plan.Leaf, k survey.Kit, rng *rand.Rand) Hung {
-	return Hung{slabOf(s.Less(h.onSlab(k), h.onSlab(k)), l).cut(rng)}
+	return Hung{slabOf(s.Less(h.onSlab(k), h.onSlab(k)), l).cut(rng).marked(trade.Markings[0], rng)}
 }
 
 // onSlab is by how much a kit overreads a slab, in mm.
@@ -94,7 +94,7 @@ func (h Hidden) onSlab(k survey.Kit) float64 {
 
 // Adjusted is a slab after a way; off says whether it came off its hinges for it.
 func (u Hung) Adjusted(did job.Did, off bool, rng *rand.Rand) Hung {
-	return Hung{u.d.adjusted(did, off, rng)}
+	return Hung{u.d.adjusted(did, off, hand{rng})}
 }
 
 // Size is the slab's true width at head and foot, and its length.
@@ -103,6 +103,13 @@ func (u Hung) Size() (top, foot, length float64) { return u.d.top, u.d.foot, u.d
 // Gap is the true gap beside a hung slab at a place of a side, in mm.
 func (h Hidden) Gap(u Hung, side frame.Side, at float64) float64 {
 	return h.opening().gapAt(u.d, side, at)
+}
+
+// Slides slides a packer round a hung slab, a card more than the least margin: passes is false where it binds, which is
+// then at the side and place.
+func (h Hidden) Slides(u Hung) (side frame.Side, at measure.Length, passes bool) {
+	side, place, gap := h.opening().tightest(u.d)
+	return side, measure.FromMM(place), gap >= least+trade.SlideMore
 }
 
 // GoesIn reports whether a slab goes in at all, Fits whether it fits: every margin at least the least, and each edge
@@ -143,10 +150,15 @@ func Adjusting(did job.Did) (minutes float64, trips int) {
 		if deepest <= 0 {
 			continue
 		}
-		minutes += trade.PlaneMinutes + trade.WoodMinutes*deepest.MM()*reach(p.Side)/1000
+		minutes += trade.PlaneMinutes + planing(p.Side, p.Off[0].MM(), p.Off[2].MM())
 		if p.Side != frame.Lock || deepest > trade.MostHanging {
 			trips = 1
 		}
 	}
 	return minutes, trips
+}
+
+// planing is the minutes of planing a taper off an edge, its depth at either end in mm.
+func planing(s frame.Side, first, last float64) float64 {
+	return trade.PlaningMinutes(s, measure.FromMM((first+last)/2), measure.FromMM(max(first, last)), reach(s))
 }

@@ -36,10 +36,7 @@ func TestWhatIsForetoldOfAHangIsHonest(t *testing.T) {
 		if len(p.Clashes) > 0 || p.Leaves[0].Try == nil {
 			continue
 		}
-		hung := slabOf(h.slab(d.Slab, j.Kit.Tools, rng), p.Leaves[0]).cut(rng)
-		hung.pin[0] += rng.NormFloat64() * trade.HungPin
-		hung.pin[1] += rng.NormFloat64() * trade.HungPin
-		hung.headGap += rng.NormFloat64() * trade.HungPin
+		hung := slabOf(h.slab(d.Slab, j.Kit.Tools, rng), p.Leaves[0]).cut(rng).marked(trade.Markings[0], rng)
 		d.Tried = []job.Tried{{Made: p.Leaves[0].Try.Planned, Hangs: []job.Hang{{ID: "h0"}}}}
 		read := func() *hangs.Try {
 			for {
@@ -67,7 +64,7 @@ func TestWhatIsForetoldOfAHangIsHonest(t *testing.T) {
 			continue
 		}
 		w := v.Ways[0]
-		hung = hung.adjusted(w.Did, w.Trips > 0, rng)
+		hung = hung.adjusted(w.Did, w.Trips > 0, hand{rng})
 		d.Tried[0].Hangs = append(d.Tried[0].Hangs, job.Hang{ID: "h1", Did: &w.Did, Gaps: []survey.Reading{}})
 		for _, g := range read().Hangs[1].Gaps {
 			all++

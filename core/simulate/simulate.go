@@ -1,10 +1,15 @@
 // Package simulate hangs slabs in random openings, planned by this program with one kit or another and by the schools
-// that it competes with, and counts how many fit at the first hang, the trips to the trestles, slabs cut too far, and
-// minutes. No plan uses it.
+// that it competes with, and counts how many fit, the trips to the trestles, slabs cut too far, doors that were called
+// done and were not, and minutes. No plan uses it.
+//
+// Half of the openings have sides that no prior of this program draws (package oracle). Hinges hang off their marks,
+// readings are written down wrong and packers taken for the next by hands that slip as often as hands do, and everybody
+// judges by what was read.
 package simulate
 
 import (
 	"hash/fnv"
+	"math"
 	"math/rand/v2"
 	"runtime"
 	"slices"
@@ -12,14 +17,15 @@ import (
 
 	"kindmargin/core/field"
 	"kindmargin/core/job"
+	"kindmargin/core/measure"
 	"kindmargin/core/message"
-	"kindmargin/core/survey"
 )
 
 // Tally is the result of one way of working.
 type Tally struct {
 	ID string `json:"id"`
-	// share at the first hang: every margin at least the least, and within 1 mm of the best straight edge's
+	// share at the first hang: it passes and latches, nothing rubs, every margin is at least the least, and each is
+	// within 1 mm of the best straight edge's
 	Fits        float64 `json:"fits"`
 	Finished    float64 `json:"finished"` // the same share once nothing more is done
 	TripsMean   float64 `json:"tripsMean"`
@@ -28,8 +34,8 @@ type Tally struct {
 	TripsWorst  float64 `json:"tripsWorst"`
 	CutTooSmall float64 `json:"cutTooSmall"` // share that was too small already as it was cut
 	TooSmall    float64 `json:"tooSmall"`    // share that is too small by over 1 mm somewhere in the end
-	// of the whole opening: readings and placings, trips at 12 minutes, the work once it hangs, and an hour for a slab
-	// bought again
+	// of the whole opening: readings and placings, trips at 12 minutes, the work once it hangs, an hour for a door that
+	// was called done and was not, and an hour for a slab bought again
 	MinutesMean  float64 `json:"minutesMean"`
 	ReadingsMean float64 `json:"readingsMean"`
 	// mm, at the first hang: greatest less least margin along lock edge or head
@@ -41,6 +47,48 @@ type Tally struct {
 	// maximum.
 	Off95    float64 `json:"off95"`
 	OffWorst float64 `json:"offWorst"`
+
+	MinutesError   float64 `json:"minutesError"`   // standard error of MinutesMean
+	ReadingsMedian float64 `json:"readingsMedian"` // of the opening
+	Readings95     float64 `json:"readings95"`
+	GapsMean       float64 `json:"gapsMean"`   // read of the hung slab, all hangs together
+	RoundsMean     float64 `json:"roundsMean"` // how often it was looked at
+	Rounds95       float64 `json:"rounds95"`
+	OneTrip        float64 `json:"oneTrip"`      // share with one trip at most and three rounds
+	FirstWay       float64 `json:"firstWay"`     // share of first ways that bring every margin in, done exactly
+	FirstCrooked   float64 `json:"firstCrooked"` // the same in crooked houses
+	GoesIn         float64 `json:"goesIn"`       // share that goes in at all at the first hang
+	Called         float64 `json:"called"`       // share that was said to fit
+	CalledFalse    float64 `json:"calledFalse"`  // of those, the share that does not
+	Endless        float64 `json:"endless"`      // share that was given up after twelve rounds
+	EdgesMean      float64 `json:"edgesMean"`    // planed once it hung
+	Spent          Spent   `json:"spent"`        // minutes, mean
+}
+
+// Spent is where the minutes of a door went.
+type Spent struct {
+	Reading  float64 `json:"reading"`
+	Gaps     float64 `json:"gaps"`
+	Hinges   float64 `json:"hinges"`
+	Planing  float64 `json:"planing"`
+	Trips    float64 `json:"trips"`
+	CallBack float64 `json:"callBack"`
+	Again    float64 `json:"again"` // a slab bought again
+}
+
+// add adds another, times by.
+func (s *Spent) add(o Spent, by float64) {
+	s.Reading += by * o.Reading
+	s.Gaps += by * o.Gaps
+	s.Hinges += by * o.Hinges
+	s.Planing += by * o.Planing
+	s.Trips += by * o.Trips
+	s.CallBack += by * o.CallBack
+	s.Again += by * o.Again
+}
+
+func (s Spent) sum() float64 {
+	return s.Reading + s.Gaps + s.Hinges + s.Planing + s.Trips + s.CallBack + s.Again
 }
 
 // Result compares the ways over the same openings.
@@ -49,20 +97,28 @@ type Result struct {
 	Ways     []Tally `json:"ways"`
 }
 
+// said is what was said of a slab in the end.
+type said int
+
+const (
+	left      said = iota // as near as it gets
+	calledFit             // that it fits
+)
+
 // hung is one slab by one way.
 type hung struct {
 	first    hungSlab // as it hung first
 	slab     hungSlab // as it is left
 	readings int
-	minutes  float64 // but for those of trips
-	trips    int     // beside the first cut
-}
-
-// tried is a school's slab from its first hang on.
-func (h hung) tried(o opening, rng *rand.Rand) hung {
-	h.first = h.slab
-	o.shave(&h, rng)
-	return h
+	gaps     int
+	rounds   int // how often it was looked at
+	trips    int // beside the first cut
+	edges    int // planed once it hung
+	spent    Spent
+	called   said
+	endless  bool
+	worked   bool // something was done to it once it hung
+	right    bool // which brings every margin in, done exactly
 }
 
 // way is a way of working; hands are the tools with their errors.
@@ -71,8 +127,25 @@ type way struct {
 	hang func(o opening, h hands, rng *rand.Rand) (hung, error)
 }
 
-// Run hangs slabs in so many random openings each way, in houses from half to one and a half times as crooked as the
-// prior, with typical tool errors. It is deterministic in the seed, whichever ways are run; all are where no ID is
+// ways are this program with four kits, and the schools that it competes with.
+func ways() []way {
+	program := func(id string, k func(h hands, rng *rand.Rand) kit) way {
+		return way{id, func(o opening, h hands, rng *rand.Rand) (hung, error) { return ours(o, h, k(h, rng), rng) }}
+	}
+	return []way{
+		program("plain", func(h hands, _ *rand.Rand) kit { return kit{h.plain(), measure.HalfMillimetre, ""} }),
+		program("feelers", func(h hands, _ *rand.Rand) kit { return kit{h.gauges(), measure.HalfMillimetre, ""} }),
+		program("sticks", func(h hands, _ *rand.Rand) kit { return kit{h.sticks(), measure.HalfMillimetre, ""} }),
+		program("rods", func(h hands, rng *rand.Rand) kit { return kit{h.proved(rng), measure.Tenths, "rod"} }),
+		{"longest", thumb(0)},
+		{"leave-3", thumb(3)},
+		{"scribe", scribe},
+	}
+}
+
+// Run hangs slabs in so many random openings each way, six to a house: every other house is from half to one and a half
+// times as crooked as the prior, the others have sides of explicit forms. All doors of a house are read with the same
+// tools, in error as such tools are. It is deterministic in the seed, whichever ways are run; all are where no ID is
 // given.
 func Run(openings int, seed uint64, only ...string) (Result, error) {
 	if openings < 1 {
@@ -80,13 +153,14 @@ func Run(openings int, seed uint64, only ...string) (Result, error) {
 			"given": message.Number(openings),
 		})
 	}
-	ways := ways()
-	for _, id := range only {
-		if !slices.ContainsFunc(ways, func(w way) bool { return w.id == id }) {
-			return Result{}, field.Fault("/only", "refused.simulate-way", message.Args{"given": message.Quote(id)})
-		}
+	ways, unknown := waysOf(only)
+	if unknown != "" {
+		return Result{}, field.Fault("/only", "refused.simulate-way", message.Args{"given": message.Quote(unknown)})
 	}
-	ways = slices.DeleteFunc(ways, func(w way) bool { return len(only) > 0 && !slices.Contains(only, w.id) })
+	houses := make([]house, (openings+doors-1)/doors)
+	for i := range houses {
+		houses[i] = newHouse(seed, i)
+	}
 	counts := make([][]outcome, len(ways))
 	for w := range ways {
 		counts[w] = make([]outcome, openings)
@@ -97,19 +171,17 @@ func Run(openings int, seed uint64, only ...string) (Result, error) {
 	for range runtime.GOMAXPROCS(0) {
 		wg.Go(func() {
 			for i := range next {
-				rng := rand.New(rand.NewPCG(seed, uint64(i)))
-				crooked := 0.5 + rng.Float64()
-				o := newDrawer(crookeder(crooked)).draw(rng)
-				h := newHands(rng)
+				in := houses[i/doors]
+				o := in.draw(rand.New(rand.NewPCG(seed, uint64(i))))
 				for w := range ways {
 					own := fnv.New64a() // each way draws its own noise
 					_, _ = own.Write([]byte(ways[w].id))
-					got, err := ways[w].hang(o, h, rand.New(rand.NewPCG(seed^own.Sum64(), uint64(i))))
+					got, err := ways[w].hang(o, in.hands, rand.New(rand.NewPCG(seed^own.Sum64(), uint64(i))))
 					if err != nil {
 						errs[i] = err
 						break
 					}
-					counts[w][i] = o.outcome(got)
+					counts[w][i] = o.outcome(got, in.crooked)
 				}
 			}
 		})
@@ -129,69 +201,98 @@ func Run(openings int, seed uint64, only ...string) (Result, error) {
 	return r, nil
 }
 
-// crookeder is the prior of old openings, so many times as crooked, by version 1 of the rules, one bend a side:
-// published figures were found in those. Package oracle has other forms.
-func crookeder(by float64) survey.Prior {
-	p := survey.OldOpening(width, height).Version1()
-	p.Lean, p.Slope, p.JambBow, p.HeadBow = p.Lean*by, p.Slope*by, p.JambBow*by, p.HeadBow*by
-	return p
-}
-
-// boughtAgain is the cost of a slab that is too small, in minutes: another is fetched, and its work begins again.
-// Assumed.
-const boughtAgain = 60
+// Costs, in minutes, of a slab that is too small: another is fetched, and its work begins again; and of a door that was
+// called done and was not: somebody comes back. Assumed.
+const (
+	boughtAgain = 60
+	callBack    = 60
+)
 
 // outcome is the outcome of one slab.
 type outcome struct {
-	fits, finished, small    bool
-	cutSmall                 bool
-	trips, minutes, readings float64
-	uneven, end, off         float64
+	hung
+	fits, finished, small bool
+	cutSmall, goesIn      bool
+	crooked               bool // its house
+	uneven, end, off      float64
 }
 
-func (o opening) outcome(h hung) outcome {
+func (o opening) outcome(h hung, crooked bool) outcome {
 	out := outcome{
-		fits: o.fits(h.first), finished: o.fits(h.slab), small: len(o.small(h.slab)) > 0,
-		cutSmall: len(o.small(h.first)) > 0,
-		uneven:   o.uneven(h.first), end: o.uneven(h.slab), off: o.off(h.slab),
-		trips: float64(h.trips), readings: float64(h.readings), minutes: h.minutes + job.UsualTrip*float64(h.trips),
+		hung: h, fits: o.fits(h.first), finished: o.fits(h.slab), small: len(o.small(h.slab)) > 0,
+		cutSmall: len(o.small(h.first)) > 0, goesIn: o.goesIn(h.first), crooked: crooked,
+		uneven: o.uneven(h.first), end: o.uneven(h.slab), off: o.off(h.slab),
 	}
+	out.spent.Trips = job.UsualTrip * float64(h.trips)
 	if out.small {
-		out.minutes += boughtAgain
+		out.spent.Again = boughtAgain
+	} else if h.called == calledFit && !out.finished {
+		out.spent.CallBack = callBack
 	}
 	return out
 }
 
 func tally(w way, list []outcome) Tally {
 	n := float64(len(list))
-	t := Tally{ID: w.id}
-	var trips, uneven, end, off []float64
+	share := func(of func(o outcome) bool) (count float64) {
+		for _, o := range list {
+			if of(o) {
+				count++
+			}
+		}
+		return count
+	}
+	mean := func(of func(o outcome) float64) (m float64) {
+		for _, o := range list {
+			m += of(o) / n
+		}
+		return m
+	}
+	at := func(f float64, of func(o outcome) float64) float64 {
+		all := make([]float64, len(list))
+		for i, o := range list {
+			all[i] = of(o)
+		}
+		slices.Sort(all)
+		return all[min(int(f*float64(len(all))), len(all)-1)]
+	}
+	trips := func(o outcome) float64 { return float64(o.trips) }
+	minutes := func(o outcome) float64 { return o.spent.sum() }
+	readings := func(o outcome) float64 { return float64(o.readings) }
+	rounds := func(o outcome) float64 { return float64(o.rounds) }
+	uneven := func(o outcome) float64 { return o.uneven }
+	end := func(o outcome) float64 { return o.end }
+	off := func(o outcome) float64 { return o.off }
+	called := share(func(o outcome) bool { return o.called == calledFit })
+	worked := share(func(o outcome) bool { return o.worked })
+	bent := share(func(o outcome) bool { return o.worked && o.crooked })
+	t := Tally{
+		ID:          w.id,
+		Fits:        share(func(o outcome) bool { return o.fits }) / n,
+		Finished:    share(func(o outcome) bool { return o.finished }) / n,
+		TripsMean:   mean(trips),
+		TripsMedian: at(0.5, trips), Trips95: at(0.95, trips), TripsWorst: at(1, trips),
+		CutTooSmall:  share(func(o outcome) bool { return o.cutSmall }) / n,
+		TooSmall:     share(func(o outcome) bool { return o.small }) / n,
+		MinutesMean:  mean(minutes),
+		ReadingsMean: mean(readings),
+		UnevenMedian: at(0.5, uneven), Uneven95: at(0.95, uneven), EndMedian: at(0.5, end), End95: at(0.95, end),
+		Off95: at(0.95, off), OffWorst: at(1, off),
+		ReadingsMedian: at(0.5, readings), Readings95: at(0.95, readings),
+		GapsMean:   mean(func(o outcome) float64 { return float64(o.gaps) }),
+		RoundsMean: mean(rounds), Rounds95: at(0.95, rounds),
+		OneTrip:      share(func(o outcome) bool { return o.trips <= 1 && o.rounds <= 3 }) / n,
+		FirstWay:     share(func(o outcome) bool { return o.right }) / max(worked, 1),
+		FirstCrooked: share(func(o outcome) bool { return o.right && o.crooked }) / max(bent, 1),
+		GoesIn:       share(func(o outcome) bool { return o.goesIn }) / n,
+		Called:       called / n,
+		CalledFalse:  share(func(o outcome) bool { return o.called == calledFit && !o.finished }) / max(called, 1),
+		Endless:      share(func(o outcome) bool { return o.endless }) / n,
+		EdgesMean:    mean(func(o outcome) float64 { return float64(o.edges) }),
+	}
+	t.MinutesError = math.Sqrt(mean(func(o outcome) float64 { return (minutes(o) - t.MinutesMean) * (minutes(o) - t.MinutesMean) }) / n)
 	for _, o := range list {
-		if o.fits {
-			t.Fits += 1 / n
-		}
-		if o.cutSmall {
-			t.CutTooSmall += 1 / n
-		}
-		if o.small {
-			t.TooSmall += 1 / n
-		}
-		if o.finished {
-			t.Finished += 1 / n
-		}
-		t.TripsMean += o.trips / n
-		t.MinutesMean += o.minutes / n
-		t.ReadingsMean += o.readings / n
-		trips, uneven = append(trips, o.trips), append(uneven, o.uneven)
-		end, off = append(end, o.end), append(off, o.off)
+		t.Spent.add(o.spent, 1/n)
 	}
-	for _, list := range [][]float64{trips, uneven, end, off} {
-		slices.Sort(list)
-	}
-	k := len(list)
-	t.TripsMedian, t.Trips95, t.TripsWorst = trips[k/2], trips[k*95/100], trips[k-1]
-	t.UnevenMedian, t.Uneven95 = uneven[k/2], uneven[k*95/100]
-	t.EndMedian, t.End95 = end[k/2], end[k*95/100]
-	t.Off95, t.OffWorst = off[k*95/100], off[k-1]
 	return t
 }

@@ -8,11 +8,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 	"kindmargin/thorough"
 )
 
@@ -51,16 +53,101 @@ func TestGapsByHand(t *testing.T) {
 	assert.False(t, plumbOpening().fits(d))
 }
 
-func TestATightDoorGoesBackUntilItFits(t *testing.T) {
+// A school goes by what it reads: a slab that does not go in is ticked, planed and hung again, one that is too wide at
+// the lock is packed, and one that is right is left alone after twelve gaps.
+func TestASchoolGoesByWhatItReads(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 4))
+	fits, trips, left := 0, 0, 0
+	const n = 300
+	for range n {
+		d := plumbDoor()
+		d.top, d.foot = width-2, width-2 // a millimetre too wide
+		h := hung{slab: d}.tried(plumbOpening(), rng)
+		trips += h.trips
+		if plumbOpening().fits(h.slab) {
+			fits++
+		}
+		if h = (hung{slab: plumbDoor()}).tried(plumbOpening(), rng); h.rounds == 1 {
+			left++
+			assert.InDelta(t, 12*trade.GapMinutes, h.spent.Gaps, 1e-9, "twelve gaps looked at")
+		}
+	}
+	t.Logf("of %d: %d fit, %.2f trips; %d left alone", n, fits, float64(trips)/n, left)
+	assert.InDelta(t, 1, float64(trips)/n, 0.35, "once to the trestles, where 4 mm come off")
+	assert.Greater(t, fits, n*3/4)
+	// One gap of three that is misread by a millimetre moves its line by half of it or less: it is left alone all the
+	// same, but for the ends of a line.
+	assert.Greater(t, left, n*9/10)
+}
+
+// How a slab passes, latches and sweeps its floor, by hand: 40 thick on pins 5 in front, its push-face corner reaches
+// √(821.5² + 45²) − 821.5 = 1.23 further than its edge stands from the pins.
+func TestPassesLatchesAndSweepsByHand(t *testing.T) {
+	o := plumbOpening()
+	at := func(gap float64) (hungSlab, []fit.Point) {
+		d := plumbDoor()
+		d.top, d.foot = width-3-gap, width-3-gap
+		return d, o.gaps(d)[frame.Lock]
+	}
+	assert.True(t, o.passes(at(1.25)))
+	assert.False(t, o.passes(at(1.21)))
+	d, lock := at(1.21)
+	d.bevel = 1
+	assert.True(t, o.passes(d, lock), "bevelled it passes")
+	_, lock = at(6.1)
+	assert.False(t, o.latches(lock))
+	_, lock = at(5.9)
+	assert.True(t, o.latches(lock))
+
+	d = plumbDoor()
+	assert.True(t, o.sweeps(d))
+	for i := range o.side[frame.Foot] { // the floor falls by 7.5 over 826 toward the lock: open, it is 7.5 higher
+		o.side[frame.Foot][i] = -7.5 * float64(i) / 2
+	}
+	d.footUp = -7.5
+	assert.InDelta(t, 6, o.gapAt(d, frame.Foot, width), 1e-9, "6 under it shut, as everywhere")
+	assert.False(t, o.sweeps(d))
+	d.length -= 2
+	assert.True(t, o.sweeps(d), "2 shorter it clears by half a millimetre")
+}
+
+// Half of the houses have sides of explicit forms, and the doors of a house are read with the same tools; hands slip as
+// often as they are said to.
+func TestTheSimulationIsHonest(t *testing.T) {
+	formed := 0
+	for i := range 12 {
+		h := newHouse(9, i)
+		if h.form != nil {
+			formed++
+			o := h.draw(rand.New(rand.NewPCG(1, 1)))
+			require.Len(t, o.side[frame.Lock], fine)
+		}
+	}
+	assert.Equal(t, 6, formed)
+	assert.Equal(t, newHouse(9, 3).hands, newHouse(9, 3).hands)
+	assert.NotEqual(t, newHouse(9, 3).hands, newHouse(9, 4).hands)
+
+	rng := rand.New(rand.NewPCG(2, 2))
+	slips, misread := 0, 0
+	const n = 20000
+	for range n {
+		if r := slipped(survey.Reading{Kind: survey.Width, Value: mm(800)}, rng); r.Value != mm(800) {
+			slips++
+		}
+		if v := gap(3, 0.05, 1, rng); math.Abs(v-3) > 0.5 {
+			misread++
+		}
+	}
+	assert.InDelta(t, 1.0/50, float64(slips)/n, 0.004)
+	assert.InDelta(t, 1.0/30, float64(misread)/n, 0.005)
 	d := plumbDoor()
-	d.top = width - 2 // it touches at the head: 1 mm too wide
-	h := hung{slab: d}.tried(plumbOpening(), rng)
-	assert.InDelta(t, 1.5, h.trips, 0.6, "once more where it would not go in")
-	assert.True(t, plumbOpening().fits(h.slab))
-	h = hung{slab: plumbDoor()}.tried(plumbOpening(), rng)
-	assert.Zero(t, h.trips)
-	assert.InDelta(t, 1.2, h.minutes, 1e-9, "six gaps looked at")
+	var sum float64
+	for range n {
+		by := d.marked(trade.Markings[2], rng).pin[0] - d.pin[0]
+		sum += by * by / n
+	}
+	assert.InDelta(t, 0.5, math.Sqrt(sum), 0.02, "hinges marked by tape")
+	assert.Equal(t, d, d.cut(nil).marked(trade.Markings[2], nil), "no hand, no error")
 }
 
 // The drawn openings are as crooked as the prior says: the lean of a jamb over
@@ -191,43 +278,42 @@ func TestTheChanceOfAnotherTripIsForetold(t *testing.T) {
 	}
 }
 
-// What a founder claims of a kit: figures for 2,000 openings stand in
-// docs/simulation.md.
+// What a founder claims of a kit: figures for thousands of openings stand in docs/simulation.md.
 func TestTheProgramAgainstTheSchools(t *testing.T) {
-	n := thorough.Count(24, 120)
+	n := thorough.Count(24, 240)
 	r, err := Run(n, 2)
 	require.NoError(t, err)
-	require.Len(t, r.Ways, 5)
-	plain, proved, schools := r.Ways[0], r.Ways[1], r.Ways[2:]
-	assert.Zero(t, plain.CutTooSmall)
-	assert.Zero(t, proved.CutTooSmall)
-	// A slab is measured no better than an opening; what is planed off a hung one is not yet held to the risk of
-	// a cut, so that some end too small.
-	assert.LessOrEqual(t, plain.TooSmall, 0.05+thorough.Chance(0.05, n), "one in twenty")
-	assert.LessOrEqual(t, proved.TooSmall, 0.02+thorough.Chance(0.02, n))
-	// A side may ripple between any two readings, so more is left on than these openings, of one bend a side,
-	// ask for: two in three fitted before that was believed, one in three does now.
-	assert.Greater(t, proved.Fits, max(0, 0.2-thorough.Chance(0.33, n)), "one in three; of a few at least one")
-	assert.Less(t, proved.TripsMean, 0.6)
-	assert.Greater(t, proved.Finished, 0.88-thorough.Chance(0.95, n), "nineteen in twenty")
-	assert.Zero(t, proved.TripsMedian)
-	assert.LessOrEqual(t, proved.Trips95, 2.0)
-	assert.LessOrEqual(t, plain.TripsMedian, 2.0)
-	assert.Less(t, proved.OffWorst, 1.6)
-	for _, s := range schools {
-		most := s.MinutesMean
-		if s.ID == "scribe" {
-			most *= 1.15 // it reads no figure, and leaves as little on as its pencil: about as quick
-		}
-		assert.Less(t, proved.MinutesMean, most, s.ID)
-		assert.Less(t, plain.TooSmall, s.TooSmall, s.ID)
-		assert.Less(t, proved.TripsMean, s.TripsMean, s.ID)
+	require.Len(t, r.Ways, 7)
+	by := map[string]Tally{}
+	for _, w := range r.Ways {
+		by[w.ID] = w
+		assert.InDelta(t, w.MinutesMean, w.Spent.sum(), 1e-6, w.ID)
+		assert.Zero(t, w.Endless, w.ID)
+	}
+	plain, sticks, rods := by["plain"], by["sticks"], by["rods"]
+	for _, w := range []Tally{plain, by["feelers"], sticks, rods} {
+		// Half a percent is the bound that is worked to; hundreds of openings tell no nearer.
+		assert.LessOrEqual(t, w.TooSmall, 0.015+thorough.Chance(0.015, n), w.ID)
+		// Two in a hundred that were said to fit, of a part of the openings.
+		assert.LessOrEqual(t, w.Called*w.CalledFalse, 0.02+thorough.Chance(0.02, n), w.ID)
+		assert.Greater(t, w.OneTrip, plain.OneTrip-1e-9-thorough.Chance(0.3, n), w.ID)
+	}
+	assert.Greater(t, rods.Fits, 0.35-thorough.Chance(0.4, n), "two in five at the first hang")
+	assert.Greater(t, rods.Finished, 0.78-thorough.Chance(0.8, n), "four in five")
+	assert.Greater(t, rods.GoesIn, 0.95-thorough.Chance(0.95, n))
+	assert.Zero(t, rods.TripsMedian)
+	assert.Less(t, rods.MinutesMean, plain.MinutesMean)
+	for _, id := range []string{"longest", "leave-3", "scribe"} {
+		assert.Less(t, rods.MinutesMean, by[id].MinutesMean, id)
+		assert.Less(t, sticks.MinutesMean, by[id].MinutesMean, id)
+		assert.Less(t, plain.TooSmall, by[id].TooSmall, id)
+		assert.Greater(t, plain.Finished, by[id].Finished, id)
 	}
 	again, err := Run(6, 2)
 	require.NoError(t, err)
 	same, err := Run(6, 2, "scribe", "rods")
 	require.NoError(t, err)
-	assert.Equal(t, []Tally{again.Ways[1], again.Ways[4]}, same.Ways, "seeded, and each way by itself")
+	assert.Equal(t, []Tally{again.Ways[3], again.Ways[6]}, same.Ways, "seeded, and each way by itself")
 	_, err = Run(6, 2, "guess")
 	require.Error(t, err)
 }
