@@ -218,8 +218,7 @@ func TestTargetsForAThumb(t *testing.T) {
 func TestNothingLiesOverAKey(t *testing.T) {
 	u := offline(t, "demo")
 	p := byThumb(u, 360, 640)
-	u.open("/j/alder-cottage/pantry/measure")
-	u.until("a reading is offered", `document.querySelector('[data-next]')`)
+	u.another("alder-cottage", "Loft")
 	require.NoError(t, u.p.Kill())
 	p.sel(`[data-field="next-reading"]`)
 	p.types("30 1/8")
@@ -249,11 +248,21 @@ func TestReflow(t *testing.T) {
 	}
 }
 
+// another adds an opening to a job, and waits until its first reading is offered.
+func (u person) another(job, name string) {
+	u.t.Helper()
+	u.open("/j/" + job)
+	u.until("the walk", `document.querySelector('[data-field="opening-name"]')`)
+	u.do(chromedp.Focus(`[data-field="opening-name"]`))
+	u.keys(name, "\r")
+	u.until("a reading is offered", `document.querySelector('[data-next]')`)
+}
+
 // A phone that sleeps while a length is half typed has it when it wakes, and the keypad with it.
 func TestAPhoneThatSleepsMidReading(t *testing.T) {
 	u := sit(t, "demo")
 	p := byThumb(u, 390, 844)
-	u.open("/j/alder-cottage/pantry/measure")
+	u.another("alder-cottage", "Loft")
 	p.sel(`[data-field="next-reading"]`)
 	p.types("30")
 	for _, state := range []page.SetWebLifecycleStateState{
@@ -271,6 +280,6 @@ func TestAPhoneThatSleepsMidReading(t *testing.T) {
 	p.tap(`[...document.querySelectorAll("[data-pad] button")].find((b) => b.textContent === "1/8")`)
 	p.tap(enterKey)
 	u.until("it is kept", fmt.Sprintf(`document.querySelectorAll('[data-reading]').length > %d`, before))
-	u.open("/j/alder-cottage/pantry/measure")
+	u.open(u.js("location.pathname"))
 	u.until("nothing waits half typed", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
 }
