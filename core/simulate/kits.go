@@ -14,6 +14,7 @@ type kit struct {
 	tools   survey.Kit
 	tape    measure.Tape
 	marking string
+	offered bool // the slab itself is stood against the opening
 }
 
 // plain is what people own: gaps are read with packers.

@@ -33,8 +33,23 @@ func ours(o opening, h hands, in kit, rng *rand.Rand) (hung, error) {
 	o.sweep(&opening, rng)
 	out := hung{}
 	out.spent.Reading += float64(len(opening.Swing.Floor)) * sweepMinutes
+	whole := h.slab(opening.Slab, k, rng) // as it truly is
+	var stands placed
+	if in.offered {
+		opening.Measuring = job.OfferedUp
+		opening.Slab.Width, opening.Slab.Length = o.nextSize()
+		whole = h.slab(opening.Slab, k, rng)
+		opening.Offers = []survey.Offer{{ID: "slab", Width: opening.Slab.Width, Length: opening.Slab.Length}}
+		stands = o.stand(whole, rng)
+		out.spent.Reading += trade.Placing
+	}
 	read := func(r survey.Reading) survey.Reading {
 		out.readings++
+		if r.Kind == survey.Gap {
+			out.spent.Reading += trade.TickMinutes
+			r.Value = measure.FromMM(gap(o.beside(stands, r.Side, r.At.MM()), trade.TickSigma, 0, rng))
+			return slipped(r, rng)
+		}
 		out.spent.Reading += k.Minutes(r)
 		return slipped(o.read(r, k, h, in.tape, rng), rng)
 	}
@@ -55,7 +70,7 @@ func ours(o opening, h hands, in kit, rng *rand.Rand) (hung, error) {
 		}
 		if len(p.ToRead) == 0 || out.readings >= mostRead {
 			marking, _ := trade.MarkingByID(in.marking)
-			d := slabOf(h.slab(opening.Slab, k, rng), p.Leaves[0]).cut(rng).marked(marking, rng)
+			d := slabOf(whole, p.Leaves[0]).cut(rng).marked(marking, rng)
 			out.first, out.slab = d, d
 			o.finish(j, opening, p.Leaves[0], &out, rng)
 			return out, nil

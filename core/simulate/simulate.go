@@ -133,10 +133,15 @@ func ways() []way {
 		return way{id, func(o opening, h hands, rng *rand.Rand) (hung, error) { return ours(o, h, k(h, rng), rng) }}
 	}
 	return []way{
-		program("plain", func(h hands, _ *rand.Rand) kit { return kit{h.plain(), measure.HalfMillimetre, ""} }),
-		program("feelers", func(h hands, _ *rand.Rand) kit { return kit{h.gauges(), measure.HalfMillimetre, ""} }),
-		program("sticks", func(h hands, _ *rand.Rand) kit { return kit{h.sticks(), measure.HalfMillimetre, ""} }),
-		program("rods", func(h hands, rng *rand.Rand) kit { return kit{h.proved(rng), measure.Tenths, "rod"} }),
+		program("plain", func(h hands, _ *rand.Rand) kit { return kit{tools: h.plain(), tape: measure.HalfMillimetre} }),
+		program("feelers", func(h hands, _ *rand.Rand) kit { return kit{tools: h.gauges(), tape: measure.HalfMillimetre} }),
+		program("sticks", func(h hands, _ *rand.Rand) kit { return kit{tools: h.sticks(), tape: measure.HalfMillimetre} }),
+		program("rods", func(h hands, rng *rand.Rand) kit {
+			return kit{tools: h.proved(rng), tape: measure.Tenths, marking: "rod"}
+		}),
+		program("offered", func(h hands, _ *rand.Rand) kit {
+			return kit{tools: h.plain(), tape: measure.HalfMillimetre, offered: true}
+		}),
 		{"longest", thumb(0)},
 		{"leave-3", thumb(3)},
 		{"scribe", scribe},

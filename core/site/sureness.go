@@ -2,9 +2,11 @@ package site
 
 import (
 	"math"
+	"slices"
 
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
+	"kindmargin/core/survey"
 	"kindmargin/core/trade"
 )
 
@@ -29,10 +31,49 @@ func (d Opening) Sureness() fit.Sureness {
 		s.Tolerance = fit.AsCut
 	}
 	s.Cut = math.Sqrt(s.Cut*s.Cut + 2*step*step/12)
-	if d.Rules > Rules1 {
+	if d.Rules > Rules1 && !d.offeredItself() {
 		s.Slab = d.slabRead()
 	}
 	return s
+}
+
+// offeredItself reports whether the slab that is cut was offered up, with gaps on every side: its marks are then
+// measured from its own edges, and an error of its sizes cancels.
+func (d Opening) offeredItself() bool {
+	for _, f := range d.Offers {
+		if !d.CutsOffered(f) {
+			continue
+		}
+		var seen frame.Each[bool]
+		for _, r := range d.Readings {
+			seen[r.Side] = seen[r.Side] || r.Kind == survey.Gap && r.Offer == f.ID && r.Struck == ""
+		}
+		if seen[frame.Hinge] && seen[frame.Lock] && seen[frame.Head] && seen[frame.Foot] {
+			return true
+		}
+	}
+	return false
+}
+
+// CutsOffered reports whether an offer is the slab that is cut, by marks from its own edges.
+func (d Opening) CutsOffered(f survey.Offer) bool {
+	return d.Rules >= Rules5 && d.Pair == nil && !f.Old
+}
+
+// Offered are the opening's offers: the slab that is cut by its own sizes.
+func (d Opening) Offered() []survey.Offer {
+	list := slices.Clone(d.Offers)
+	for i, f := range list {
+		if !d.CutsOffered(f) {
+			continue
+		}
+		if s := d.Slab; s.Width > 0 && s.Length > 0 {
+			f.Width, f.WidthMid, f.WidthFoot, f.Length, f.LengthLock = s.Width, s.WidthMid, s.WidthFoot, s.Length, s.LengthLock
+			f.Square = &s.Square
+		}
+		list[i] = f.Whole()
+	}
+	return list
 }
 
 // slabRead is the standard deviation of the slab's own size and squareness, in mm; 0 where the tool that read the

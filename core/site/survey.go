@@ -12,6 +12,7 @@ type Survey struct {
 	Shape           *survey.Shape
 	Readings        []survey.Reading // those that can be and were not struck out
 	Inside          []survey.Reading // those of them that lie in the opening
+	Offers          []survey.Offer   // as they are estimated with
 	Usual           survey.Prior     // before anything was learnt
 	Widths, Heights int              // how often each was read
 	Width, Height   float64          // about, mm

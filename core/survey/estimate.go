@@ -114,7 +114,11 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 			continue
 		}
 		for _, own := range of.own(k) {
-			if own.field != "" {
+			itself := p.OwnEdges && !of.Old
+			if itself {
+				own.noise = ownEdge * ownEdge
+			}
+			if own.field != "" && !itself {
 				s.owned = append(s.owned, owned{len(s.rows), k, own.field, own.read})
 			}
 			if kind, ok := ownKinds[own.field]; ok {

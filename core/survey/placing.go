@@ -120,6 +120,26 @@ func (of Offer) own(k int) (rows []ownRow) {
 	return rows
 }
 
+// ownEdge is the standard deviation of a slab's sizes where its own edges are what is marked from, in mm.
+const ownEdge = 0.05
+
+// Whole is an offer with the sizes that were not measured taken as square.
+func (of Offer) Whole() Offer {
+	if of.WidthFoot == 0 {
+		of.WidthFoot = of.Width
+	}
+	if of.WidthMid == 0 {
+		of.WidthMid = (of.Width + of.WidthFoot) / 2
+	}
+	if of.LengthLock == 0 {
+		of.LengthLock = of.Length
+	}
+	if of.Square == nil {
+		of.Square = new(measure.Length)
+	}
+	return of
+}
+
 // Placing is where an offer stood: its foot corner at the hinge edge, along u and v in mm, and its rotation, positive
 // where its head leans toward the hinge jamb. ok is false for an unknown offer.
 func (s *Shape) Placing(offer string) (u, v, lean float64, ok bool) {

@@ -48,6 +48,10 @@ type Prior struct {
 	Hangs  []Hang
 	Strays []Stray
 
+	// OwnEdges says that a slab that is offered up is the one that is cut, by marks from its own edges: an error of its
+	// sizes is the same in both, and cancels.
+	OwnEdges bool
+
 	first bool // of version 1 of the rules
 }
 

@@ -39,6 +39,9 @@ const (
 	TickMinutes = 0.3
 )
 
+// TickSure is the ± of a tick: two standard deviations.
+const TickSure = measure.Millimetre
+
 // Errors of hanging a slab to its marks: standard deviations in mm. Assumed.
 const (
 	HungPin  = 0.5  // of each hinge at the first hang by rules 1 to 4, and of all hinges moved up or down

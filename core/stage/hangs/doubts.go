@@ -64,7 +64,7 @@ func (h *tries) broke(d site.Opening) (said site.Findings) {
 		p.Hangs = slices.Clone(base.Hangs)
 		last := &p.Hangs[k]
 		last.Strays = append(slices.Clone(last.Strays), len(base.Strays))
-		freed, err := survey.Estimate(append(slices.Clone(h.survey.Inside), gapsOf(h.tried.Hangs)...), d.Offers, p)
+		freed, err := survey.Estimate(append(slices.Clone(h.survey.Inside), gapsOf(h.tried.Hangs)...), h.survey.Offers, p)
 		if err != nil {
 			continue
 		}

@@ -44,7 +44,7 @@ func gapsOf(hangs []job.Hang) (list []survey.Reading) {
 // readIn is a gap with its accuracy in a hang: of a slab that does not go in, a tick's.
 func readIn(h job.Hang, g survey.Reading) survey.Reading {
 	if h.Outside && g.PlusMinus == 0 {
-		g.PlusMinus = tickSure
+		g.PlusMinus = trade.TickSure
 	}
 	return g
 }
@@ -90,11 +90,11 @@ func hangOf(in Input, at string) *tries {
 	last := len(t.Hangs) - 1
 	h.before = s.Shape.Hung(h.prior.Hangs, h.prior.Strays)
 	if len(gapsOf(t.Hangs[:last])) > 0 {
-		h.before = h.learn(h.prior, t.Hangs[:last], d.Offers)
+		h.before = h.learn(h.prior, t.Hangs[:last], s.Offers)
 	}
 	h.now = h.before
 	if len(t.Hangs[last].Gaps) > 0 {
-		h.now = h.learn(h.prior, t.Hangs, d.Offers)
+		h.now = h.learn(h.prior, t.Hangs, s.Offers)
 	}
 	h.was, _ = h.margins(h.before, last)
 	for k, hang := range t.Hangs {

@@ -5,14 +5,12 @@ import (
 	"math"
 	"slices"
 
-	"kindmargin/core/figure"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/site"
 	"kindmargin/core/survey"
-	"kindmargin/core/trade"
 	"kindmargin/core/try"
 )
 
@@ -61,9 +59,6 @@ func (h *tries) next(d site.Opening, t *try.Hung) (list []site.Suggestion) {
 	}
 	return list
 }
-
-// tickSure is the ± of a tick.
-var tickSure = measure.FromMM(figure.Coverage * trade.TickSigma)
 
 // walk orders gaps as a hand comes to them: along the head from the hinges, down the lock edge, back along the foot, up
 // the hinge edge.

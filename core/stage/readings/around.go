@@ -17,11 +17,15 @@ func roundSlab(d site.Opening, s site.Survey) (list []site.Suggestion) {
 		return nil
 	}
 	// The newest placing is the current one.
-	for _, f := range slices.Backward(d.Offers) {
+	for _, f := range slices.Backward(s.Offers) {
 		if f.Old != (d.Measuring == job.FromOldDoor) {
 			continue
 		}
-		for _, r := range placesRound(f, d.Unit) {
+		places := placesRound(f, d.Unit)
+		if d.CutsOffered(f) {
+			places = placesOn(f, d.Unit)
+		}
+		for _, r := range places {
 			read := slices.ContainsFunc(d.Readings, func(x survey.Reading) bool {
 				return x.Kind == survey.Gap && x.Offer == f.ID && x.Side == r.Side && x.At == r.At
 			})
@@ -30,6 +34,34 @@ func roundSlab(d site.Opening, s site.Survey) (list []site.Suggestion) {
 			}
 		}
 		break
+	}
+	return list
+}
+
+// placesOn are the places round the slab that is cut, whose own edges are marked: each end and the middle, and the
+// quarters of the long edges, in the same round.
+func placesOn(f survey.Offer, u measure.Unit) (list []survey.Reading) {
+	step := 50 * measure.Millimetre
+	if u == measure.Inches {
+		step = 2 * measure.Inch
+	}
+	for _, side := range []frame.Side{frame.Hinge, frame.Head, frame.Lock, frame.Foot} {
+		whole := f.Width
+		if side.Upright() {
+			whole = f.Length
+		}
+		places := []measure.Length{step, whole / 2, whole - step}
+		if side.Upright() {
+			places = []measure.Length{step, whole / 4, whole / 2, whole * 3 / 4, whole - step}
+		}
+		if side == frame.Lock || side == frame.Foot {
+			slices.Reverse(places)
+		}
+		for _, at := range places {
+			list = append(list, survey.Reading{
+				Kind: survey.Gap, Side: side, Offer: f.ID, At: at.Round(step, measure.Nearest),
+			})
+		}
 	}
 	return list
 }

@@ -12,6 +12,7 @@ import (
 	"kindmargin/core/message"
 	"kindmargin/core/site"
 	"kindmargin/core/survey"
+	"kindmargin/core/trade"
 )
 
 // The assumed size of an opening before anything is read, in mm.
@@ -54,9 +55,13 @@ func readShape(d site.Opening, made *site.Clear) (s site.Survey, said site.Findi
 		case survey.Height:
 			heights = append(heights, r.Value.MM())
 		}
+		if r.PlusMinus == 0 && ticked(d, r) {
+			r.PlusMinus = trade.TickSure
+		}
 		s.Readings = append(s.Readings, r)
 	}
-	w, h := offered(d.Offers, s.Readings)
+	s.Offers = d.Offered()
+	w, h := offered(s.Offers, s.Readings)
 	widths, heights = append(widths, w...), append(heights, h...)
 	s.Widths, s.Heights = len(widths), len(heights)
 	s.Width, s.Height = usualWidth, usualHeight
@@ -77,7 +82,7 @@ func readShape(d site.Opening, made *site.Clear) (s site.Survey, said site.Findi
 	s.Inside, more = inside(d, s)
 	said.Add(more)
 	s.Usual = priorOf(d, s, made)
-	shape, err := survey.Learn(s.Inside, d.Offers, s.Usual)
+	shape, err := survey.Learn(s.Inside, s.Offers, s.Usual)
 	if err != nil { // cannot be: every reading was checked and the prior is ours
 		said.Say(site.Stop, job.StepMeasure, "/readings", site.NotCombined, message.Args{
 			"problem": message.Problem(err),
@@ -88,6 +93,22 @@ func readShape(d site.Opening, made *site.Clear) (s site.Survey, said site.Findi
 	s.Reads = slabReads(shape)
 	s.Could = candidates(d, s)
 	return s, said
+}
+
+// ticked reports whether a gap is a pencil's mark: of the slab that is cut where it covers the opening somewhere, so that
+// it was stood against it.
+func ticked(d site.Opening, r survey.Reading) bool {
+	if r.Kind != survey.Gap {
+		return false
+	}
+	for _, f := range d.Offers {
+		if f.ID == r.Offer && d.CutsOffered(f) {
+			return slices.ContainsFunc(d.Readings, func(x survey.Reading) bool {
+				return x.Kind == survey.Gap && x.Offer == f.ID && x.Struck == "" && x.Value < 0
+			})
+		}
+	}
+	return false
 }
 
 // inside are the readings within an opening of the assumed size.
@@ -122,6 +143,7 @@ func priorOf(d site.Opening, s site.Survey, made *site.Clear) survey.Prior {
 		prior = prior.Version1()
 	}
 	prior.Tape, prior.Kit = d.Tape.Step().MM(), d.Kit.Tools
+	prior.OwnEdges = d.Rules >= site.Rules5 && d.Pair == nil
 	return prior
 }
 

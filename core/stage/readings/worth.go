@@ -156,7 +156,12 @@ func (t trips) tooBig(d site.Opening, s site.Survey, q *survey.Search) (order []
 		q.Take(best.at)
 		now = t.planing(q.Now(), s)
 	}
-	return order, planingOf(first-now, len(order)-1)
+	brings = planingOf(first-now, len(order)-1)
+	offers := slices.ContainsFunc(d.Offers, d.CutsOffered)
+	if d.Rules >= site.Rules5 && d.Pair == nil && len(d.Slab.Missing()) == 0 && !offers {
+		brings = append(brings, message.Message{ID: "worth.offer-up"})
+	}
+	return order, brings
 }
 
 // tooBigMore is how many minutes more than it takes itself a reading must spare where it spares planing alone: one trip
