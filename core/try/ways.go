@@ -17,8 +17,8 @@ var edges = [...]frame.Side{frame.Head, frame.Lock, frame.Foot}
 const MostWays = 5
 
 // Ways are the ways that leave the door fewer minutes than it takes as it hangs, the fewest first: the best of each
-// combination of means, without those that another beats in minutes, trips and what stays out. It is empty where the
-// slab fits.
+// combination of means, without those that another beats in minutes, trips and what stays out. The first is there even
+// where to leave the slab as it hangs is better; there is none where it fits.
 //
 // Packers are of a few thicknesses, so every pair of moves at the two outer hinges is tried; for each, the planing of
 // the edges follows directly.
@@ -57,10 +57,14 @@ func (h *Hung) Ways() []Way {
 		return cmp.Or(cmp.Compare(a.likely, b.likely), cmp.Compare(a.uses, b.uses))
 	})
 	var ways []Way
+	leave := h.AsIs()
 	for i, t := range list {
 		beaten := slices.ContainsFunc(list[:i], func(k tally) bool {
 			return k.minutes <= t.minutes && k.trips <= t.trips && k.out <= t.out+leastOut && k.in >= t.in-leastIn
 		})
+		if len(ways) > 0 && t.likely >= leave { // to leave it beats that
+			break
+		}
 		if !beaten && len(ways) < MostWays {
 			ways = append(ways, h.with(t))
 		}

@@ -61,7 +61,7 @@ export function Ways() {
 					<WhyFirst />
 					<button
 						type="button"
-						className="btn btn-primary text-lg h-14 w-full mt-2"
+						className={`btn text-lg h-14 w-full mt-2 ${t.near.length > 0 ? '' : 'btn-primary'}`}
 						data-did-it
 						onClick={() =>
 							attempt(async () => {
