@@ -8,7 +8,7 @@ ROOMY := $(shell df -Pk /dev/shm 2>/dev/null | awk 'NR == 2 && $$4 > 8000000 { p
 SCRATCH := $(or $(ROOMY),$(TMPDIR),/tmp)/kindmargin-test-$(shell echo $(CURDIR) | cksum | cut -d' ' -f1)
 test: export TMPDIR := $(SCRATCH)
 
-.PHONY: demo test scratch test-page test-go dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers notices release
+.PHONY: demo test costs scratch test-page test-go dev screenshots fmt lint types drift chromium bench kills hidden thousand soak thorough readers notices release
 
 demo: bin/kindmargin ## serve two invented houses to try, at http://127.0.0.1:8137
 	bin/kindmargin demo
@@ -87,6 +87,10 @@ thousand: web/dist/index.html ## a thousand doors and a hundred pages that liste
 
 soak: web/dist/index.html ## an hour of saves, imports, papers, restores and listeners at once: memory flat, nothing left open
 	KINDMARGIN_SOAK=$${KINDMARGIN_SOAK:-60m} go test -count=1 -timeout 120m -v ./e2e -run ASoak
+
+costs: ## what a door costs with every set of tools, by simulation: the table on the kit's page; five minutes
+	go run ./cmd/kindmargin simulate --costs --openings 480 --seed 28 > bin/costs.json
+	mv bin/costs.json core/simulate/costs.json
 
 hidden: ## eight thousand hidden openings by each school: none called ready may be too small
 	KINDMARGIN_THOROUGH=1 go test -count=1 -v ./core/simulate -run Hidden

@@ -1,12 +1,15 @@
 package api
 
 import (
+	"sync"
+
 	"kindmargin/core/choice"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/plan"
+	"kindmargin/core/simulate"
 	"kindmargin/document"
 	"kindmargin/store"
 	"kindmargin/words"
@@ -21,6 +24,7 @@ type JobHead struct {
 	Language job.Language      `json:"language" doc:"The English of its sentences; empty for the one that the unit suggests."`
 	Presets  []job.Preset      `json:"presets"`
 	Kit      job.Kit           `json:"kit"`
+	Costs    []string          `json:"costs" doc:"What a door costs with the kit's tools, by simulation, and which one more would save most."`
 	Saw      map[string]string `json:"saw" doc:"The lengths of the kit's saw as they are entered, by JSON pointer."`
 	Usual    []Usual           `json:"usual" doc:"What new openings begin with, where that was chosen."`
 	Version  int64             `json:"version"`
@@ -170,10 +174,13 @@ type NewOpening struct {
 	Hangs bool `json:"hangs,omitempty"`
 }
 
+// costs are what doors cost with each kit, read once.
+var costs = sync.OnceValue(simulate.Known)
+
 func headView(h store.Head) JobHead {
 	v := JobHead{
 		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language,
-		Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Saw: texts(h.Kit.Saw, h.Unit), Usual: []Usual{},
+		Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Costs: []string{}, Saw: texts(h.Kit.Saw, h.Unit), Usual: []Usual{},
 		Version: h.Version, Openings: h.Openings, Touched: h.Touched, Removed: h.Removed,
 	}
 	if h.Broken != nil {
@@ -182,6 +189,10 @@ func headView(h store.Head) JobHead {
 		return v
 	}
 	v.Usual = usualView(h)
+	voice := document.Voice(h.Job())
+	for _, m := range costs().Says(h.Kit.Tools, h.Tape) {
+		v.Costs = append(v.Costs, voice.Say(m))
+	}
 	return v
 }
 

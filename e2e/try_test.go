@@ -393,6 +393,25 @@ func TestADoorThatHangsAlready(t *testing.T) {
 	u.signOff("Wren")
 }
 
+// A slab that does not go in is shut against its frame, and pencilled: its marks are read, minus where it overlaps.
+func TestASlabThatDoesNotGoIn(t *testing.T) {
+	u := sit(t, "demo")
+	u.open("/j/tern-house/beam/try")
+	u.click("[data-record-cut]")
+	u.until("all gaps are asked for, in one walk", `document.querySelector('[data-more="15"]') && document.querySelector('[data-next^="gap head 50"]')`)
+	u.click(`[data-outside="false"]`)
+	u.until("it is pencilled", `document.querySelector('[data-outside="true"]') && document.querySelector('[data-question]').innerText.includes('pencil')`)
+	assert.Zero(t, u.count(`[data-question] div:not(.hidden) > [data-sight]`), "no packer tells of it")
+	u.do(chromedp.Focus(`[data-field="next-gap"]`))
+	u.keys("-2", "\r")
+	u.until("the mark is kept", `document.querySelector('[data-gap-row^="gap head 50"]')?.innerText.includes('2')`)
+	hang := u.opening("/api/jobs/tern-house/openings/beam").Tried[0].Hangs[0]
+	assert.True(t, hang.Outside)
+	assert.InDelta(t, -2, hang.Gaps[0].Value.MM(), 1e-9)
+	u.click(`[data-outside="true"]`)
+	u.until("it goes in after all", `document.querySelector('[data-outside="false"]')`)
+}
+
 // A slab that came bored is too wide: its hinge edge comes down and its recesses go in, never its lock edge. And where the
 // hinge edge is fitted first, the sheet begins with it.
 func TestABoredSlabThatIsTooWide(t *testing.T) {

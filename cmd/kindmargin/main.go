@@ -271,11 +271,21 @@ func readFile(name string) ([]byte, error) {
 type simulateCmd struct {
 	Openings int      `help:"How many openings." default:"2000"`
 	Seed     uint64   `help:"The same seed gives the same openings." default:"1"`
-	Way      []string `help:"Only these: plain, feelers, sticks, rods, longest, leave-3, scribe."`
+	Way      []string `help:"Only these: plain, feelers, sticks, rods, offered, longest, leave-3, scribe."`
 	JSON     bool     `help:"As JSON, shares as fractions."`
+	Costs    bool     `help:"What a door costs with every set of tools, as the table that ships."`
 }
 
 func (c simulateCmd) Run(out io.Writer) error {
+	if c.Costs {
+		t, err := simulate.Costs(c.Openings, c.Seed)
+		if err != nil {
+			return err
+		}
+		enc := json.NewEncoder(out)
+		enc.SetIndent("", "\t")
+		return enc.Encode(t)
+	}
 	r, err := simulate.Run(c.Openings, c.Seed, c.Way...)
 	if err != nil {
 		return err

@@ -127,11 +127,13 @@ type way struct {
 	hang func(o opening, h hands, rng *rand.Rand) (hung, error)
 }
 
-// ways are this program with four kits, and the schools that it competes with.
+// program is this program with a kit.
+func program(id string, k func(h hands, rng *rand.Rand) kit) way {
+	return way{id, func(o opening, h hands, rng *rand.Rand) (hung, error) { return ours(o, h, k(h, rng), rng) }}
+}
+
+// ways are this program with its kits, and the schools that it competes with.
 func ways() []way {
-	program := func(id string, k func(h hands, rng *rand.Rand) kit) way {
-		return way{id, func(o opening, h hands, rng *rand.Rand) (hung, error) { return ours(o, h, k(h, rng), rng) }}
-	}
 	return []way{
 		program("plain", func(h hands, _ *rand.Rand) kit { return kit{tools: h.plain(), tape: measure.HalfMillimetre} }),
 		program("feelers", func(h hands, _ *rand.Rand) kit { return kit{tools: h.gauges(), tape: measure.HalfMillimetre} }),
@@ -162,6 +164,11 @@ func Run(openings int, seed uint64, only ...string) (Result, error) {
 	if unknown != "" {
 		return Result{}, field.Fault("/only", "refused.simulate-way", message.Args{"given": message.Quote(unknown)})
 	}
+	return run(openings, seed, ways)
+}
+
+// run hangs slabs in so many random openings by some ways.
+func run(openings int, seed uint64, ways []way) (Result, error) {
 	houses := make([]house, (openings+doors-1)/doors)
 	for i := range houses {
 		houses[i] = newHouse(seed, i)

@@ -368,3 +368,78 @@ func BenchmarkWays(b *testing.B) {
 		h.Ways()
 	}
 }
+
+// However a slab hangs, doing what is first ends: it fits, it is as near as it gets, or nothing may be done. Each way is
+// done exactly, so that the means come out as predicted.
+func TestTheWorkEnds(t *testing.T) {
+	shut := hung().off(frame.Lock, -6, -6)
+	for _, side := range frame.Sides {
+		shut.Fixed[side] = true
+	}
+	belly := hung() // a jamb that no hinge can follow, against a lock jamb that bellies too
+	for i := range belly.Margins[frame.Hinge] {
+		f := float64(i)/6 - 0.5
+		belly.Margins[frame.Hinge][i].Mean -= 4 * (1 - 4*f*f)
+		belly.Margins[frame.Lock][i].Mean -= 4 * (1 - 4*f*f)
+	}
+	forbidden := hung().off(frame.Lock, -2, -2)
+	forbidden.With = hingeMeans << 3 // a hinge that it does not have
+	rng := rand.New(rand.NewPCG(28, 1))
+	cases := []*Hung{shut, belly, forbidden}
+	for range 60 {
+		cases = append(cases, somehow(rng))
+	}
+	for n, h := range cases {
+		rounds := 0
+		for ; !h.Fits(); rounds++ {
+			ways := h.Ways()
+			if len(ways) == 0 || h.Near(ways) {
+				break
+			}
+			require.Less(t, rounds, 6, "case %d goes round", n)
+			w := ways[0]
+			for i, m := range w.Moves {
+				h.Out[i] += m
+			}
+			h.Margins = w.Margins
+		}
+		if n < 3 {
+			assert.False(t, h.Fits(), "case %d cannot", n)
+			assert.NotEmpty(t, h.Now().Stays, "and what is out is said")
+		}
+	}
+	assert.Empty(t, forbidden.Ways())
+	assert.True(t, forbidden.Near(nil))
+}
+
+// A way that is no better than leaving the slab as it hangs is not shown beside the first; and none that another beats in
+// minutes, trips, chance and what stays out.
+func TestNoWayIsShownThatAnotherBeats(t *testing.T) {
+	rng := rand.New(rand.NewPCG(28, 2))
+	shown := 0
+	for range 150 {
+		h := somehow(rng)
+		ways := h.Ways()
+		for i, a := range ways {
+			shown++
+			if i > 0 {
+				assert.Less(t, a.Likely, h.AsIs())
+				assert.GreaterOrEqual(t, a.Likely, ways[i-1].Likely)
+			}
+			for k, b := range ways {
+				if k == i {
+					continue
+				}
+				out := func(w Way) (sum float64) {
+					for _, s := range w.Stays {
+						sum += math.Abs(s.By)
+					}
+					return sum
+				}
+				beats := b.Minutes < a.Minutes && b.Trips <= a.Trips && b.In >= a.In && out(b) <= out(a)
+				assert.False(t, beats, "%+v beats %+v", b, a)
+			}
+		}
+	}
+	assert.Greater(t, shown, 150)
+}

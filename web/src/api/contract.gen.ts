@@ -1771,6 +1771,8 @@ export interface components {
         JobHead: {
             /** @description Why it cannot be opened; then only its name and ID are told. */
             broken?: string;
+            /** @description What a door costs with the kit's tools, by simulation, and which one more would save most. */
+            costs: string[];
             id: string;
             kit: components["schemas"]["Kit"];
             /**

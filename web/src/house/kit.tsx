@@ -63,6 +63,13 @@ export function KitPage() {
 							{say('page.kit')}
 						</h1>
 						<p className="mb-4 max-w-prose">{say('kit.kind-margin-asks-for-readings')}</p>
+						<section className="border-l-8 border-[var(--rod-edge)] pl-3 mb-4 max-w-prose" data-costs>
+							{head.costs.map((says, i) => (
+								<p key={says} className={i === 1 ? 'font-semibold' : ''}>
+									{says}
+								</p>
+							))}
+						</section>
 						<Said error={error} className="mb-3" />
 						<ul className="grid gap-3 mb-5">
 							{(head.kit.tools ?? []).map((t, i) => (
