@@ -8,7 +8,7 @@ import { resources } from '../api/resources';
 import { typed } from '../opening/kept';
 import { Checkbox } from '../ui/checkbox';
 import { useHomeFocus } from '../ui/home-focus';
-import { Len } from '../ui/length';
+import { Len, ShownIn } from '../ui/length';
 import { Failed, Waiting } from '../ui/says';
 import { Tape } from '../ui/tape';
 import { ToolButton } from '../ui/toolbutton';
@@ -138,7 +138,10 @@ export function KitPage() {
 									<span>
 										{m.name}
 										<span className="block text-sm opacity-80">
-											{say('kit.a-hinge-lies-within')} <Len text={m.within} unit />
+											{say('kit.a-hinge-lies-within')}{' '}
+											<ShownIn value={head.unit as Unit}>
+												<Len text={m.within} unit />
+											</ShownIn>
 										</span>
 									</span>
 								</label>
