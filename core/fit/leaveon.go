@@ -97,7 +97,7 @@ func (s Sureness) marked() float64 { return s.Cut*s.Cut + s.Slab*s.Slab }
 // A slab is too small by over a millimetre once it hangs as well as it can: two hinges packed out close a lock margin by
 // half a millimetre and more, one of them a head or a foot by a little. Found by package simulate.
 var Common = Sureness{
-	Tolerance: frame.Each[float64]{frame.Head: 1.2, frame.Lock: 2, frame.Foot: 1.5}, Risk: 0.0015, Cut: 0.3,
+	Tolerance: frame.Each[float64]{frame.Head: 1.1, frame.Lock: 1.6, frame.Foot: 1.3}, Risk: 0.0015, Cut: 0.3,
 }
 
 // AsCut are the tolerances of rules 1 to 4, by which a slab may be no more than a millimetre too small as it is cut.
