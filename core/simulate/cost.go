@@ -103,7 +103,7 @@ func Print() (string, error) {
 	}
 	h := fnv.New32a()
 	for _, w := range r.Ways {
-		fmt.Fprintf(h, "%.1f %.0f %.0f ", w.MinutesMean, 6*w.ReadingsMean, 6*w.GapsMean)
+		fmt.Fprintf(h, "%.1f,%.0f,%.0f;", w.MinutesMean, 6*w.ReadingsMean, 6*w.GapsMean)
 	}
 	return fmt.Sprintf("%08x", h.Sum32()), nil
 }

@@ -301,7 +301,7 @@ func TestTheProgramAgainstTheSchools(t *testing.T) {
 	assert.Greater(t, rods.Fits, 0.35-thorough.Chance(0.4, n), "two in five at the first hang")
 	assert.Greater(t, rods.Finished, 0.78-thorough.Chance(0.8, n), "four in five")
 	assert.Greater(t, rods.GoesIn, 0.95-thorough.Chance(0.95, n))
-	assert.Zero(t, rods.TripsMedian)
+	assert.Less(t, rods.TripsMean, 0.6+thorough.Chance(0.4, n))
 	assert.Less(t, rods.MinutesMean, plain.MinutesMean)
 	for _, id := range []string{"longest", "leave-3", "scribe"} {
 		assert.Less(t, rods.MinutesMean, by[id].MinutesMean, id)
