@@ -42,7 +42,7 @@ func shared(t *testing.T) (desk, phone person) {
 }
 
 // What the tape would read at two doors of the demo: width, height, diagonal.
-var beam, galley = [3]string{"764.5", "1860", "2011"}, [3]string{"829.5", "2043.5", "2205"}
+var beam = [3]string{"764.5", "1860", "2011"}
 
 // reads is what is read for a question of a door that stands square.
 func reads(name string, door [3]string) string {
@@ -222,15 +222,15 @@ func TestAPhoneAtTheOpening(t *testing.T) {
 func TestATapeThatSpeaks(t *testing.T) {
 	desk, phone := shared(t)
 	phone.pairs("Wren phone")
-	phone.open("/j/tern-house/galley/measure")
+	phone.open("/j/tern-house/beam/measure")
 	phone.until("a question waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
-	desk.open("/j/tern-house/galley/measure")
+	desk.open("/j/tern-house/beam/measure")
 	desk.until("a question waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
 	say := func(args ...string) (string, error) {
 		return command(t, append([]string{"tape", "--to", desk.p.URL, "--device", "Wren phone"}, args...)...)
 	}
 	name := phone.js(`document.querySelector('[data-next]').dataset.next`)
-	value := reads(name, galley) + " mm"
+	value := reads(name, beam) + " mm"
 	before := phone.js(`String(document.querySelectorAll('[data-reading]').length)`)
 	out, err := say(value)
 	require.NoError(t, err, out)
@@ -392,13 +392,13 @@ func (u person) clock(ahead time.Duration) {
 func TestReadADayBefore(t *testing.T) {
 	u := offline(t, "demo")
 	u.clock(time.Hour)
-	const door = "/j/tern-house/galley/measure"
+	const door = "/j/tern-house/beam/measure"
 	u.open(door)
 	u.until("a question waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
-	u.cached("/api/jobs/tern-house/openings/galley")
-	read := reads(u.js(`document.querySelector('[data-next]').dataset.next`), galley)
+	u.cached("/api/jobs/tern-house/openings/beam")
+	read := reads(u.js(`document.querySelector('[data-next]').dataset.next`), beam)
 	var before view
-	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/galley"), &before))
+	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/beam"), &before))
 	require.NoError(t, u.p.Kill())
 	u.do(chromedp.Focus(`[data-field="next-reading"]`))
 	u.keys(read, kb.Enter)
@@ -410,14 +410,14 @@ func TestReadADayBefore(t *testing.T) {
 	u.open(door)
 	u.until("it is handed in", `document.querySelector('[data-reading]') && !document.querySelector('[data-waiting]')`)
 	var now view
-	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/galley"), &now))
+	require.NoError(t, json.Unmarshal(u.get("/api/jobs/tern-house/openings/beam"), &now))
 	assert.Len(t, now.Opening.Readings, len(before.Opening.Readings)+1, "once")
 }
 
 // A page of an older version says so when the program is there again, and what is typed in it is kept.
 func TestAPageOfAnOlderVersion(t *testing.T) {
 	u := offline(t, "demo")
-	const door = "/j/tern-house/galley/measure"
+	const door = "/j/tern-house/beam/measure"
 	u.open(door)
 	u.until(
 		"ready, and of this version",
@@ -445,10 +445,10 @@ func TestAPageOfAnOlderVersion(t *testing.T) {
 // Two tapes that speak to one entry at once: the first is taken, the second is shown for a hand to decide.
 func TestTwoTapesAtOnce(t *testing.T) {
 	u := sit(t, "demo")
-	u.open("/j/tern-house/galley/measure")
+	u.open("/j/tern-house/beam/measure")
 	u.until("a question waits", `document.querySelector('[data-field="next-reading"]')?.value === ''`)
 	before := u.js(`String(document.querySelectorAll('[data-reading]').length)`)
-	one := reads(u.js(`document.querySelector('[data-next]').dataset.next`), galley) + " mm"
+	one := reads(u.js(`document.querySelector('[data-next]').dataset.next`), beam) + " mm"
 	for _, said := range [][2]string{{"Wren's tape", one}, {"Lark's tape", "12 mm"}} {
 		res, err := http.Post(
 			u.p.URL+"/api/lengths", "application/json",
