@@ -41,7 +41,7 @@ func shared(t *testing.T) (desk, phone person) {
 	return desk, phone
 }
 
-// What the tape would read at two doors of the demo: width, height, diagonal.
+// What the tape would read at a door of the demo: width, height, diagonal.
 var beam = [3]string{"764.5", "1860", "2011"}
 
 // reads is what is read for a question of a door that stands square.
