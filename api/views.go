@@ -180,7 +180,8 @@ var costs = sync.OnceValue(simulate.Known)
 func headView(h store.Head) JobHead {
 	v := JobHead{
 		ID: h.ID, Name: h.Name, Unit: h.Unit, Tape: h.Tape, Language: h.Language,
-		Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Costs: []string{}, Saw: texts(h.Kit.Saw, h.Unit), Usual: []Usual{},
+		Presets: append([]job.Preset{}, h.Presets...), Kit: h.Kit, Costs: []string{},
+		Saw: texts(h.Kit.Saw, h.Unit), Usual: []Usual{},
 		Version: h.Version, Openings: h.Openings, Touched: h.Touched, Removed: h.Removed,
 	}
 	if h.Broken != nil {

@@ -112,7 +112,10 @@ func (p printer) try(t *hangs.Try, d *plan.Drawing) *TryOf {
 		}
 	}
 	for _, h := range t.Hangs {
-		hung := HungOf{ID: h.ID, On: h.On, By: h.By, Revisit: h.Revisit, Did: p.say(h.DidSays), Outside: h.Outside, Gaps: []FoundGapOf{}}
+		hung := HungOf{
+			ID: h.ID, On: h.On, By: h.By, Revisit: h.Revisit, Did: p.say(h.DidSays), Outside: h.Outside,
+			Gaps: []FoundGapOf{},
+		}
 		for _, g := range h.Gaps {
 			f := FoundGapOf{
 				ID: g.ID, Name: p.voice.Word(g.Reading), Side: g.Side, At: g.At.MM(), Found: Fine(g.Value),

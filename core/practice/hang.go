@@ -195,13 +195,13 @@ func (s *State) advised(rng *rand.Rand) (w hangs.TryWay, ok bool) {
 	last.Outside = !s.GoesIn
 	take := func(r survey.Reading) {
 		r.ID = fmt.Sprint("g", len(last.Gaps)+1)
-		sigma := s.kit.Sigma(r)
+		sigma, minutes := s.kit.Sigma(r), s.kit.Minutes(r)
 		if last.Outside {
-			sigma = trade.TickSigma
+			sigma, minutes = trade.TickSigma, trade.TickMinutes
 		}
 		r.Value = measure.FromMM(s.hidden.Gap(s.hung, r.Side, r.At.MM()) + rng.NormFloat64()*sigma)
 		last.Gaps = append(last.Gaps, r)
-		s.Minutes += s.kit.Minutes(r)
+		s.Minutes += minutes
 	}
 	for range 20 {
 		t := plan.Solve(s.job, s.opening).Leaves[0].Try
@@ -209,6 +209,7 @@ func (s *State) advised(rng *rand.Rand) (w hangs.TryWay, ok bool) {
 			return w, false
 		}
 		if t.Slide && len(t.ToRead) == 0 {
+			s.Minutes += trade.SlideMinutes
 			side, at, passes := s.hidden.Slides(s.hung)
 			if last.Slid = passes; !passes {
 				take(survey.Reading{Kind: survey.Gap, Side: side, At: at, Offer: last.ID})

@@ -176,7 +176,8 @@ func (t CostTable) Says(k survey.Kit, tape measure.Tape) (list message.Sentences
 	tools := ToolsOf(k, tape)
 	c := t.Of(tools)
 	list = message.Sentences{{ID: "kit-cost.door", Args: message.Args{
-		"minutes": message.Count(c.Minutes), "readings": message.Number(int(c.Readings)), "fits": message.Number(math.Round(10 * c.Fits)),
+		"minutes": message.Count(c.Minutes), "readings": message.Number(int(c.Readings)),
+		"fits": message.Number(math.Round(10 * c.Fits)),
 		"done": message.Number(math.Round(10 * c.Done)),
 	}}}
 	if saves := t.Savings(tools); len(saves) > 0 {

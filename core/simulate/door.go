@@ -20,7 +20,7 @@ type hungSlab struct {
 	headUp, footUp float64
 	length         float64
 	headGap        float64       // at the hinge corner, set by the hinges
-	raised         float64       // by how much more the foot margin wanted is, so that the foot clears the floor as it swings
+	raised         float64       // how much more the foot margin is, so that the foot clears the floor as it swings
 	hollow         []frame.Along // how far the hinge edge stands back from straight, up the slab
 	bevel          float64       // how much narrower the push face is at the lock edge
 }

@@ -67,7 +67,7 @@ func (h house) draw(rng *rand.Rand) (o opening) {
 	return o
 }
 
-// ways are the ways of some IDs, or all for none; the second result is the first unknown ID.
+// waysOf are the ways of some IDs, or all for none; the second result is the first unknown ID.
 func waysOf(only []string) (list []way, unknown string) {
 	all := ways()
 	for _, id := range only {

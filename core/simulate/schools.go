@@ -121,13 +121,13 @@ func (h hung) tried(o opening, rng *rand.Rand) hung {
 // sight is what a school sees of a hung slab: three gaps a side, and the lines through them.
 type sight struct {
 	sides frame.Each[side]
-	crude bool // it does not go in
+	ticks bool // it does not go in
 }
 
 func (o opening) seen(h *hung, rng *rand.Rand) (x sight) {
-	sigma, step := gapNoise, packerStep
-	if !o.goesIn(h.slab) { // it shows hardly more than where it touches
-		sigma, step, x.crude = trade.TickSigma, 0, true
+	sigma, step := gapNoise, stepOf(nil, survey.Reading{Kind: survey.Gap})
+	if !o.goesIn(h.slab) { // it is ticked, as the program has it done
+		sigma, step, x.ticks = trade.TickSigma, 0, true
 	}
 	for _, s := range frame.Sides {
 		var read []fit.Point
@@ -141,9 +141,6 @@ func (o opening) seen(h *hung, rng *rand.Rand) (x sight) {
 	}
 	return x
 }
-
-// packerStep is from one packer to the next, in mm.
-const packerStep = 1.0
 
 func (x sight) fits() bool {
 	for _, s := range frame.Sides {
@@ -168,7 +165,7 @@ func (o opening) cure(h *hung, x sight, packed *[2]float64, rng *rand.Rand) (did
 		if wide > within {
 			by = max(by, wide/2)
 		}
-		if by = min(math.Round(by*4)/4, room); by >= 0.25 && !x.crude {
+		if by = min(math.Round(by*4)/4, room); by >= 0.25 && !x.ticks {
 			moved[i] = by + r.stray(trade.Repacked)
 			packed[i] += by
 			h.slab.pin[i] += moved[i]
@@ -188,20 +185,20 @@ func (o opening) cure(h *hung, x sight, packed *[2]float64, rng *rand.Rand) (did
 		if s == frame.Lock && did {
 			tight = min(first, last) < j.wanted-within
 		}
-		touches := x.crude && slices.ContainsFunc(o.gaps(h.slab)[s], func(p fit.Point) bool { return p.Off < 0 })
+		touches := x.ticks && slices.ContainsFunc(o.gaps(h.slab)[s], func(p fit.Point) bool { return p.Off < 0 })
 		if !tight && !touches {
 			continue
 		}
-		least, more := 0.0, 0.0
-		if x.crude {
+		atLeast, more := 0.0, 0.0
+		if x.ticks {
 			more = trade.TickSigma // is left on
 		}
 		if touches {
-			least = trade.TickSigma
+			atLeast = trade.TickSigma
 		}
 		var off [2]float64
 		for end, at := range [2]float64{0, reach(s)} {
-			if by := max(j.wanted-more-j.line.At(at), least); by >= leastPlaned {
+			if by := max(j.wanted-more-j.line.At(at), atLeast); by >= trade.LeastPlaned.MM() {
 				off[end] = max(by+r.stray(cutNoise), 0)
 			}
 		}
@@ -224,6 +221,3 @@ func (o opening) cure(h *hung, x sight, packed *[2]float64, rng *rand.Rand) (did
 	}
 	return did
 }
-
-// leastPlaned is the least that a hand planes off an edge, in mm.
-const leastPlaned = 0.2

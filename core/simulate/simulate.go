@@ -302,7 +302,7 @@ func tally(w way, list []outcome) Tally {
 		Endless:      share(func(o outcome) bool { return o.endless }) / n,
 		EdgesMean:    mean(func(o outcome) float64 { return float64(o.edges) }),
 	}
-	t.MinutesError = math.Sqrt(mean(func(o outcome) float64 { return (minutes(o) - t.MinutesMean) * (minutes(o) - t.MinutesMean) }) / n)
+	t.MinutesError = math.Sqrt(mean(func(o outcome) float64 { return math.Pow(minutes(o)-t.MinutesMean, 2) }) / n)
 	for _, o := range list {
 		t.Spent.add(o.spent, 1/n)
 	}

@@ -55,10 +55,12 @@ func (d Opening) offeredItself() bool {
 	return false
 }
 
-// CutsOffered reports whether an offer is the slab that is cut, by marks from its own edges.
-func (d Opening) CutsOffered(f survey.Offer) bool {
-	return d.Rules >= Rules5 && d.Pair == nil && !f.Old
-}
+// OwnEdges reports whether a slab that is offered up, and is no old door, is the one that is cut, by marks from its own
+// edges.
+func (d Opening) OwnEdges() bool { return d.Rules >= Rules5 && d.Pair == nil }
+
+// CutsOffered reports whether an offer is that slab.
+func (d Opening) CutsOffered(f survey.Offer) bool { return d.OwnEdges() && !f.Old }
 
 // Offered are the opening's offers: the slab that is cut by its own sizes.
 func (d Opening) Offered() []survey.Offer {

@@ -40,7 +40,7 @@ const (
 )
 
 // TickSure is the ± of a tick: two standard deviations.
-const TickSure = measure.Millimetre
+const TickSure = 2 * TickSigma * measure.Millimetre
 
 // Errors of hanging a slab to its marks: standard deviations in mm. Assumed.
 const (

@@ -54,7 +54,7 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 		case len(tight) == 1 && tight[0] == 1:
 			code = site.MarginMiddle
 			args["tight"], args["least"] = mm(1), message.Fine(measure.FromMM(stays[1].Wanted))
-			args["at"] = placeOf(side, stays[1].At)
+			args["at"] = placeOf(d, side, stays[1].At)
 		case len(tight) > 0 && len(wide) > 0:
 			code = site.MarginLeans
 			args["tight"], args["at"], args["wide"], args["other"] = mm(tight[0]), end(tight[0]), mm(wide[0]), end(

@@ -162,7 +162,7 @@ func Of(in Input) (*Try, site.Findings) {
 			if v.AsIs = hung.AsIs(); len(v.ToRead) == 0 && hung.Near(ways) {
 				now := hung.Now()
 				now.In = v.Chance
-				v.Near = nearest(now, v.Ways)
+				v.Near = nearest(d, now, v.Ways)
 			}
 		}
 		if last.Revisit != "" {

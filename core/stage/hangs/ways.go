@@ -54,13 +54,13 @@ func (h *tries) way(d site.Opening, w try.Way, names []message.ID) TryWay {
 		}
 	}
 	v.Costs = costs(w)
-	v.Out = outOf(w.Stays)
+	v.Out = outOf(d, w.Stays)
 	h.foretell(&v)
 	return v
 }
 
 // outOf describes margins that are out, by the figures that they are judged by.
-func outOf(list []try.Stays) (out []message.Message) {
+func outOf(d site.Opening, list []try.Stays) (out []message.Message) {
 	for _, s := range list {
 		if measure.FromMM(math.Abs(s.By)) < leastSaid {
 			continue
@@ -70,7 +70,7 @@ func outOf(list []try.Stays) (out []message.Message) {
 			"wanted": message.Fine(measure.FromMM(s.Wanted)), "at": message.End{Side: s.Side, Place: s.End},
 		}
 		if s.End == 1 {
-			id, args["at"] = "margin-stays.between", placeOf(s.Side, s.At)
+			id, args["at"] = "margin-stays.between", placeOf(d, s.Side, s.At)
 		}
 		out = append(out, message.Message{ID: id, Args: args})
 	}
@@ -78,20 +78,24 @@ func outOf(list []try.Stays) (out []message.Message) {
 }
 
 // placeOf is a place along a side, to the hand's breadth.
-func placeOf(side frame.Side, at float64) message.Message {
+func placeOf(d site.Opening, side frame.Side, at float64) message.Message {
 	id := message.ID("place.across")
 	if side.Upright() {
 		id = "place.up"
 	}
+	step := 10 * measure.Millimetre
+	if d.Unit == measure.Inches {
+		step = measure.Inch / 2
+	}
 	return message.Message{ID: id, Args: message.Args{
-		"at": message.Exact(measure.FromMM(at).Round(10*measure.Millimetre, measure.Nearest)),
+		"at": message.Exact(measure.FromMM(at).Round(step, measure.Nearest)),
 	}}
 }
 
 // nearest says that a slab hangs as near as it gets: what is out, how likely it is that all is in, and what would do
 // better.
-func nearest(now try.Way, ways []TryWay) (list message.Sentences) {
-	if out := outOf(now.Stays); len(out) > 0 {
+func nearest(d site.Opening, now try.Way, ways []TryWay) (list message.Sentences) {
+	if out := outOf(d, now.Stays); len(out) > 0 {
 		list = append(append(list, message.Message{ID: "near.out"}), out...)
 	} else {
 		list = append(list, message.Message{ID: "near.in", Args: message.Args{"in": message.Chance(now.In)}})

@@ -61,10 +61,11 @@ func swings(d site.Opening, s site.Survey) []site.Suggestion {
 	plumbs := slices.DeleteFunc(slices.Clone(s.Could), func(r survey.Reading) bool {
 		return r.Kind != survey.Plumb || r.Side != frame.Hinge
 	})
-	for _, g := range s.Shape.Best([]survey.Row{rises}, plumbs) {
-		return []site.Suggestion{d.Suggest(g.Reading, tellsSwing, false)}
+	gains := s.Shape.Best([]survey.Row{rises}, plumbs)
+	if len(gains) == 0 { // no tool of the kit tells
+		return nil
 	}
-	return nil
+	return []site.Suggestion{d.Suggest(gains[0].Reading, tellsSwing, false)}
 }
 
 // surest lists the readings that help the least certain margins most, until every margin meets the target accuracy.

@@ -143,7 +143,7 @@ func priorOf(d site.Opening, s site.Survey, made *site.Clear) survey.Prior {
 		prior = prior.Version1()
 	}
 	prior.Tape, prior.Kit = d.Tape.Step().MM(), d.Kit.Tools
-	prior.OwnEdges = d.Rules >= site.Rules5 && d.Pair == nil
+	prior.OwnEdges = d.OwnEdges()
 	return prior
 }
 

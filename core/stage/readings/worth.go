@@ -158,7 +158,7 @@ func (t trips) tooBig(d site.Opening, s site.Survey, q *survey.Search) (order []
 	}
 	brings = planingOf(first-now, len(order)-1)
 	offers := slices.ContainsFunc(d.Offers, d.CutsOffered)
-	if d.Rules >= site.Rules5 && d.Pair == nil && len(d.Slab.Missing()) == 0 && !offers {
+	if d.OwnEdges() && len(d.Slab.Missing()) == 0 && !offers {
 		brings = append(brings, message.Message{ID: "worth.offer-up"})
 	}
 	return order, brings

@@ -23,8 +23,8 @@ export function NextGap() {
 	const [held, setHeld] = useState<Asked | null>(null);
 	const next = held ?? t?.toRead.find((r) => !skipped.includes(r.name));
 	if (!t) return null;
-	if (other) return <OtherGap close={() => setOther(false)} />;
 	const outside = t.hangs.at(-1)?.outside ?? false;
+	if (other) return <OtherGap outside={outside} close={() => setOther(false)} />;
 	const more = t.toRead.length - 1;
 	if (!next && t.slide) return <Slide binds={() => setOther(true)} />;
 	return (
@@ -195,8 +195,8 @@ function TakeGap({
 				waits={waits}
 				placeholder={inch ? '1/8' : '2.5'}
 			/>
-			<div className={`grid grid-cols-3 gap-2 mt-2 ${outside ? 'hidden' : ''}`}>
-				{trade.sights.map((s) => (
+			<div className="grid grid-cols-3 gap-2 mt-2">
+				{(outside ? [] : trade.sights).map((s) => (
 					<button
 						key={s.id}
 						type="button"
@@ -213,7 +213,7 @@ function TakeGap({
 }
 
 /** OtherGap is a gap at a place of the carpenter's own choice. */
-function OtherGap({ close }: { close: () => void }) {
+function OtherGap({ outside, close }: { outside: boolean; close: () => void }) {
 	const { view } = useOpening();
 	const [side, setSide] = useState('lock');
 	const [at, setAt] = useState('');
@@ -245,7 +245,12 @@ function OtherGap({ close }: { close: () => void }) {
 				onChange={setAt}
 				onEnter={() => document.querySelector<HTMLElement>('[data-field="next-gap"]')?.focus()}
 			/>
-			<TakeGap name={say('try.margin-gap-at-at', { margin: marginName(side), at })} side={side} at={at} />
+			<TakeGap
+				name={say('try.margin-gap-at-at', { margin: marginName(side), at })}
+				side={side}
+				at={at}
+				outside={outside}
+			/>
 			<button type="button" className="btn btn-ghost" onClick={close}>
 				{say('try.back-to-the-best-next')}
 			</button>
