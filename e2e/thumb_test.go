@@ -35,10 +35,12 @@ func (u thumb) tap(js string) {
 	for range 5 { // a page that is drawn anew meanwhile moves it from under the thumb
 		var at struct{ X, Y float64 }
 		require.NoError(u.t, json.Unmarshal([]byte(u.js(`((e) => { const r = e.getBoundingClientRect();
-			window.touched_ = false;
-			document.addEventListener('pointerdown', (d) => { window.touched_ ||= e.contains(d.target); }, { capture: true });
+			window.touched_ = window.missed_ = false;
+			document.addEventListener('click', (d) => { window[e.contains(d.target) ? 'touched_' : 'missed_'] = true; }, { capture: true, once: true });
 			return JSON.stringify({ x: r.x + r.width / 2, y: r.y + r.height / 2 }); })(`+js+`)`)), &at))
 		u.do(chromedp.TapXY(at.X, at.Y))
+		// The browser makes the click of a touch a moment later, where the finger was. A page that was left knows of none.
+		u.until("a click of "+js, `window.touched_ !== false || window.missed_`)
 		missed, err := chromedp.Run(u.ctx, chromedp.Evaluate[bool](`window.touched_ === false && !!(`+js+`)`))
 		if err != nil || !missed {
 			*u.taps++
