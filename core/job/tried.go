@@ -60,7 +60,8 @@ type Hang struct {
 	Gaps []survey.Reading `json:"gaps"`
 	// Outside is a slab that does not go in: it is shut against the frame, and its gaps are ticks (trade.TickSigma).
 	Outside bool `json:"outside,omitempty"`
-	Slid    bool `json:"slid,omitempty"` // a packer of the least margin was slid all round and passed
+	Slid    bool `json:"slid,omitempty"`  // a packer of the least margin was slid all round and passed
+	Bound   bool `json:"bound,omitempty"` // it bound, and the gap was read there
 
 	Drags   []int    `json:"drags,omitempty"`   // opening angles at which the foot drags on the floor
 	Springs bool     `json:"springs,omitempty"` // it springs back as it shuts

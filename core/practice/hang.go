@@ -211,7 +211,8 @@ func (s *State) advised(rng *rand.Rand) (w hangs.TryWay, ok bool) {
 		if t.Slide && len(t.ToRead) == 0 {
 			s.Minutes += trade.SlideMinutes
 			side, at, passes := s.hidden.Slides(s.hung)
-			if last.Slid = passes; !passes {
+			last.Slid, last.Bound = passes, !passes
+			if last.Bound {
 				take(survey.Reading{Kind: survey.Gap, Side: side, At: at, Offer: last.ID})
 			}
 			continue

@@ -73,6 +73,7 @@ const MostHanging = 3 * measure.Millimetre / 2
 const (
 	GapMinutes   = 0.2  // a gap looked at
 	SlideMinutes = 1.0  // a packer slid all round
+	SlideSpares  = 10.0 // of what is in doubt, that it must tell to be worth it
 	SlideMore    = 0.15 // mm by which it is thicker than the least margin: a card, so that what passes is not under it
 	PackMinutes  = 4.0  // a hinge packed out: wedge the foot, draw the screws, card behind the leaf
 	LetInMinutes = 8.0  // a hinge let in deeper
@@ -100,6 +101,6 @@ const (
 	MissMinutes  = 100.0  // of a slab that is not in, times its probability: what another round costs, or a call back
 	OutMinutes   = 10.0   // of each mm by which a margin is out
 	SpoilMinutes = 4000.0 // of an edge planed too far: the half percent that is accepted is a bound, and dear
-	FitsDoubt    = 0.02   // the probability that a margin is out, under which a slab is said to fit
+	FitsDoubt    = 0.015  // the probability that a margin is out, under which a slab is said to fit
 	MissedFirst  = 12.0   // more than a trip, of a first hang that does not fit: it is looked at again, edges are planed
 )

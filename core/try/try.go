@@ -45,6 +45,8 @@ type Hung struct {
 	With  Means   // what may be done
 	// Slid says that a packer of the least margin was slid all round and passed everywhere.
 	Slid bool
+	// Bound says that it bound somewhere, where the gap was read.
+	Bound bool
 }
 
 // Means are what may be done to a hung slab.
@@ -221,12 +223,17 @@ func (h *Hung) stays(j judged, shift [2]float64, planed bool, tell func(Stays)) 
 // bored has its backset.
 func (h *Hung) Fits() bool { return h.Down() && 1-h.now().in < trade.FitsDoubt }
 
-// Slide reports whether the slab would be said to fit once a packer of the least margin passes all round: gaps read a
-// foot apart do not tell of a bump between them.
-func (h *Hung) Slide() bool {
+// Slide reports whether a packer of the least margin is slid all round: gaps read a foot apart do not tell of a bump
+// between them. It is worth its minute where bumps are most of what makes a slab doubtful; fits is whether nothing else
+// does, so that it is said to fit once the packer passes.
+func (h *Hung) Slide() (worth, fits bool) {
 	slid := *h
 	slid.Slid = true
-	return !h.Slid && slid.Fits()
+	if h.Slid || h.Bound || !h.Down() {
+		return false, false
+	}
+	fits = slid.Fits()
+	return fits || h.AsIs()-slid.AsIs() > trade.SlideSpares, fits
 }
 
 // Near reports whether none of some ways is worth its minutes: the slab hangs as near as it gets.

@@ -142,6 +142,36 @@ func TestCuresOfTheTrade(t *testing.T) {
 	assert.Empty(t, hung().Ways(), "nothing is done to a door that fits")
 }
 
+// A packer is slid round once, where a bump between two gaps is what is in doubt: it costs a minute, and a round ten.
+func TestAPackerIsSlidWhereABumpIsInDoubt(t *testing.T) {
+	bump := func(gap, sigma float64) *Hung {
+		h := hung()
+		m := &h.Margins[frame.Lock][1]
+		m.Mean, m.Sigma = gap, sigma
+		return h
+	}
+	bound, planed := bump(1.8, 0.4), hung()
+	bound.Bound = true
+	planed.off(frame.Head, -2, -2)
+	for _, c := range []struct {
+		what        string
+		h           *Hung
+		worth, fits bool
+	}{
+		{"seen clearly to clear", bump(2.8, 0.15), true, true}, // hardly anything is in doubt: the packer is the proof
+		{"the bump may be too tight", bump(1.8, 0.4), true, true},
+		{"it bound there, and the gap was read", bound, false, false},
+		{"the head is too tight by 2 in any case", planed, false, false},
+	} {
+		worth, fits := c.h.Slide()
+		assert.Equal(t, []bool{c.worth, c.fits}, []bool{worth, fits}, c.what)
+	}
+	tight := bump(1.8, 0.4).off(frame.Foot, 0.8, 0.8) // a foot that may be too wide besides
+	worth, fits := tight.Slide()
+	assert.True(t, worth)
+	assert.False(t, fits, "more than the bump is in doubt")
+}
+
 func TestWhatIsForbiddenIsNotDone(t *testing.T) {
 	h := leaning(1.5)
 	h.With = PlaneLock | PlaneHead | PlaneFoot

@@ -39,7 +39,7 @@ type Try struct {
 	Fits    bool              // every margin is in
 	Least   measure.Length    // margin
 	Chance  float64           // probability that every margin is in as it hangs
-	Slide   bool              // it fits once a packer of the least margin was slid all round
+	Slide   bool              // a packer of the least margin is slid all round first
 	AsIs    float64           // minutes that it still takes as it hangs, by the price of what may be out
 	Near    message.Sentences // it does not fit, and no work is worth its minutes
 	Names   []message.ID      // of its hinges
@@ -150,16 +150,19 @@ func Of(in Input) (*Try, site.Findings) {
 	if len(last.Gaps) > 0 {
 		hung := h.task(d, b, v.Wanted, v.Margins, last)
 		hung.Bored = h.bored(in, t)
-		v.Slide = d.Rules >= site.Rules5 && last.Revisit == "" && hung.Slide()
+		passing := false // the packer is all that it waits for
+		if d.Rules >= site.Rules5 && last.Revisit == "" {
+			v.Slide, passing = hung.Slide()
+		}
 		v.Fits = !v.Slide && hung.Fits()
 		v.Chance = hung.Chance()
 		v.ToRead = h.next(d, hung)
-		if !v.Fits && !v.Slide {
+		if !v.Fits && !passing {
 			ways := hung.Ways()
 			for _, w := range ways {
 				v.Ways = append(v.Ways, h.way(d, w, v.Names))
 			}
-			if v.AsIs = hung.AsIs(); len(v.ToRead) == 0 && hung.Near(ways) {
+			if v.AsIs = hung.AsIs(); len(v.ToRead) == 0 && !v.Slide && hung.Near(ways) {
 				now := hung.Now()
 				now.In = v.Chance
 				v.Near = nearest(d, now, v.Ways)
@@ -201,7 +204,7 @@ func (h *tries) task(
 	t := &try.Hung{
 		Margins: m, Ends: h.ends, Least: d.Margins.Least.MM(), Within: d.Kit.FitsWithin().MM(),
 		Pins: h.pins, Out: out, Step: trade.PackStep(d.Unit).MM(), Cut: fit.Common.Cut, Trip: d.Kit.TripMinutes(),
-		With: meansOf(last.With), Slid: last.Slid,
+		With: meansOf(last.With), Slid: last.Slid, Bound: last.Bound || last.Outside,
 	}
 	for _, side := range frame.Sides {
 		t.Wanted[side] = wanted[side].Value.MM()

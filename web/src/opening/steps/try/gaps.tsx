@@ -24,9 +24,10 @@ export function NextGap() {
 	const next = held ?? t?.toRead.find((r) => !skipped.includes(r.name));
 	if (!t) return null;
 	const outside = t.hangs.at(-1)?.outside ?? false;
-	if (other) return <OtherGap outside={outside} close={() => setOther(false)} />;
+	const slides = !next && t.slide !== '';
+	if (other) return <OtherGap outside={outside} bound={slides} close={() => setOther(false)} />;
 	const more = t.toRead.length - 1;
-	if (!next && t.slide) return <Slide binds={() => setOther(true)} />;
+	if (slides) return <Slide binds={() => setOther(true)} />;
 	return (
 		<section aria-label={say('try.next-gap')} className="border-2 border-[var(--rod-edge)] p-3 mb-4">
 			{next ? (
@@ -96,7 +97,7 @@ function Outside({ now }: { now: boolean }) {
 	);
 }
 
-/** Slide asks for a packer to be slid all round, before the slab is said to fit. */
+/** Slide asks for a packer to be slid all round. */
 function Slide({ binds }: { binds: () => void }) {
 	const { leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
@@ -136,12 +137,15 @@ function TakeGap({
 	side,
 	at,
 	outside = false,
+	bound = false,
 	typing,
 }: {
 	name: string;
 	side: string;
 	at: number | string;
 	outside?: boolean;
+	/** A packer that was slid round binds there. */
+	bound?: boolean;
 	/** Called when there is a draft, or no longer. */
 	typing?: (yes: boolean) => void;
 }) {
@@ -150,12 +154,16 @@ function TakeGap({
 	const [error, setError] = useState('');
 	const [waits, setWaits] = useState('');
 	const k = (leaf.try?.hangs.length ?? 1) - 1;
-	const path = `/tried/${which - 1}/hangs/${k}/gaps/-`;
+	const path = `/tried/${which - 1}/hangs/${k}`;
 	const take = async (typed: string, sight = '') => {
 		try {
 			const value = { id: '', kind: 'gap', side, at, value: typed, ...(sight ? { sight } : {}) };
 			remember();
-			await save([{ op: 'add', path, value }], `${name} ${sight || typed}`);
+			const gap = { op: 'add', path: `${path}/gaps/-`, value } as const;
+			await save(
+				bound ? [gap, { op: 'add', path: `${path}/bound`, value: true }] : [gap],
+				`${name} ${sight || typed}`,
+			);
 			setText('');
 			typing?.(false);
 		} catch (e) {
@@ -213,7 +221,7 @@ function TakeGap({
 }
 
 /** OtherGap is a gap at a place of the carpenter's own choice. */
-function OtherGap({ outside, close }: { outside: boolean; close: () => void }) {
+function OtherGap({ outside, bound, close }: { outside: boolean; bound: boolean; close: () => void }) {
 	const { view } = useOpening();
 	const [side, setSide] = useState('lock');
 	const [at, setAt] = useState('');
@@ -250,6 +258,7 @@ function OtherGap({ outside, close }: { outside: boolean; close: () => void }) {
 				side={side}
 				at={at}
 				outside={outside}
+				bound={bound}
 			/>
 			<button type="button" className="btn btn-ghost" onClick={close}>
 				{say('try.back-to-the-best-next')}
