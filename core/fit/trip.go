@@ -184,19 +184,6 @@ func (o Outline) GoesIn(t Trip, leave frame.Each[float64], cov, before []float64
 	return math.Log(in)
 }
 
-// hardlyGoesIn is the share of a margin that may be left on before the slab hardly goes in.
-const hardlyGoesIn = 2.0 / 3
-
-// TooBig is the largest leave-on, in mm, of a slab that hardly goes in; 0 where it does.
-func (o Outline) TooBig(leave frame.Each[float64]) (most float64) {
-	for k, e := range o.ends {
-		if left := leave[tripEdges[k]]; left > hardlyGoesIn*e.wanted {
-			most = max(most, left)
-		}
-	}
-	return most
-}
-
 // LeftOn is about the leave-on of lock edge, head and foot, in mm, once the ends' covariance has fallen from before to
 // cov.
 func (t Trip) LeftOn(leave frame.Each[float64], cov, before []float64) (left [3]float64) {

@@ -186,7 +186,7 @@ func TestTheToolsOfTheDemoHouses(t *testing.T) {
 	}
 	for i, want := range [][]string{
 		{
-			"Straightedge and feelers: Chart room, Under the beam",
+			"Straightedge and feelers: Chart room, Under the beam, Galley",
 			"abrasive paper: Chart room, Under the beam, Galley, Saloon",
 			"bevel gauge: Chart room, Saloon",
 			"bit, 12 mm: Saloon",
@@ -226,11 +226,13 @@ func TestTheToolsOfTheDemoHouses(t *testing.T) {
 			"self-centring bit: Chart room, Under the beam, Galley, Saloon",
 			"stand or trestles: Linen room, Chart room, Under the beam, Galley, Saloon",
 			"story rod: Under the beam, Galley, Saloon",
-			"the yellow tape: Saloon",
+			"the yellow tape: Chart room, Under the beam, Galley, Saloon",
 			"thread lock: Linen room, Galley",
 			"wood glue: Under the beam",
 		},
 		{
+			"Long level and packers, turned end for end: Pantry",
+			"Tape, inside: Pantry",
 			"abrasive paper: Pantry",
 			"bit, 25.4 mm: Pantry",
 			"brush, dust sheet: Pantry",

@@ -38,6 +38,9 @@ type Plan struct {
 	// Without are the plans that settling the first clash would give.
 	Without []Settled
 	ToRead  []site.Suggestion
+	// OfferUp says that the slab itself is stood against the opening instead, and what that saves; the zero Message
+	// where it is not.
+	OfferUp message.Message
 	// Trip is the probability of another trip to the trestles after the first hang, cut as the readings stand; 1 while
 	// there is no answer.
 	Trip float64
@@ -153,7 +156,8 @@ func solve(d site.Opening) Plan {
 func work(d site.Opening) Plan {
 	o, said := begin(d)
 	p := Plan{Clashes: o.clashes, Findings: said, Leaves: make([]Leaf, len(o.bays))}
-	p.ToRead, p.Trip = readings.Next(d, o.read, o.drawn, o.leave)
+	asked := readings.Next(d, o.read, o.drawn, o.leave)
+	p.ToRead, p.Trip, p.OfferUp = asked.Readings, asked.Trip, asked.OfferUp
 	if c := d.Framed(); c != nil && !c.Stands {
 		p.ToRead = nil // there is nothing to read yet
 	}

@@ -30,18 +30,20 @@ func ours(o opening, h hands, in kit, rng *rand.Rand) (hung, error) {
 	j := job.NewJob("s", "Simulated", measure.Millimetres)
 	j.Tape, j.Kit.Tools, j.Kit.Marking = in.tape, k, in.marking
 	opening := openingFor()
+	opening.Slab.Width, opening.Slab.Length = o.nextSize()
 	o.sweep(&opening, rng)
 	out := hung{}
 	out.spent.Reading += float64(len(opening.Swing.Floor)) * sweepMinutes
 	whole := h.slab(opening.Slab, k, rng) // as it truly is
 	var stands placed
-	if in.offered {
+	offerUp := func() {
 		opening.Measuring = job.OfferedUp
-		opening.Slab.Width, opening.Slab.Length = o.nextSize()
-		whole = h.slab(opening.Slab, k, rng)
 		opening.Offers = []survey.Offer{{ID: "slab", Width: opening.Slab.Width, Length: opening.Slab.Length}}
 		stands = o.stand(whole, rng)
 		out.spent.Reading += trade.Placing
+	}
+	if in.offered {
+		offerUp()
 	}
 	read := func(r survey.Reading) survey.Reading {
 		out.readings++
@@ -66,6 +68,10 @@ func ours(o opening, h hands, in kit, rng *rand.Rand) (hung, error) {
 			r := p.Clashes[0].Again
 			r.ID = fmt.Sprint(out.readings)
 			opening.Readings = append(opening.Readings, read(r))
+			continue
+		}
+		if p.OfferUp.ID != "" {
+			offerUp()
 			continue
 		}
 		if len(p.ToRead) == 0 || out.readings >= mostRead {
@@ -160,11 +166,8 @@ func (h *hung) spend(w try.Way, trip float64) {
 	h.spent.Planing += planing
 }
 
-// slideNoise is how far from its thickness a packer binds, in mm; mostSlides is how often it is slid round one hang.
-const (
-	slideNoise = 0.1
-	mostSlides = 3
-)
+// slideNoise is how far from its thickness a packer binds, in mm.
+const slideNoise = 0.1
 
 // look reads the gaps that the program asks for, and once more each that the others contradict.
 func (o opening) look(j job.Job, opening *job.Opening, out *hung, rng *rand.Rand) *hangs.Try {
@@ -181,7 +184,7 @@ func (o opening) look(j job.Job, opening *job.Opening, out *hung, rng *rand.Rand
 		out.spent.Gaps += minutes
 		return r
 	}
-	again, slides := map[string]bool{}, 0
+	again := map[string]bool{}
 	for {
 		t := plan.Solve(j, *opening).Leaves[0].Try
 		doubted := false
@@ -195,11 +198,11 @@ func (o opening) look(j job.Job, opening *job.Opening, out *hung, rng *rand.Rand
 		if doubted {
 			continue
 		}
-		if len(t.ToRead) == 0 && t.Slide && slides < mostSlides {
-			slides++
+		if len(t.ToRead) == 0 && t.Slide {
 			out.spent.Gaps += trade.SlideMinutes
 			side, at, gap := o.tightest(out.slab)
-			if last.Slid = gap+rng.NormFloat64()*slideNoise >= least+trade.SlideMore; !last.Slid {
+			last.Slid = gap+rng.NormFloat64()*slideNoise >= least+trade.SlideMore
+			if last.Bound = !last.Slid; last.Bound {
 				last.Gaps = append(last.Gaps, read(survey.Reading{
 					ID: fmt.Sprint("g", len(last.Gaps)), Kind: survey.Gap, Side: side, At: measure.FromMM(at), Offer: last.ID,
 				}))

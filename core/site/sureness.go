@@ -69,13 +69,18 @@ func (d Opening) Offered() []survey.Offer {
 		if !d.CutsOffered(f) {
 			continue
 		}
-		if s := d.Slab; s.Width > 0 && s.Length > 0 {
-			f.Width, f.WidthMid, f.WidthFoot, f.Length, f.LengthLock = s.Width, s.WidthMid, s.WidthFoot, s.Length, s.LengthLock
-			f.Square = &s.Square
-		}
-		list[i] = f.Whole()
+		list[i] = d.Itself(f)
 	}
 	return list
+}
+
+// Itself is an offer with the sizes of the slab that is cut, as far as they are known.
+func (d Opening) Itself(f survey.Offer) survey.Offer {
+	if s := d.Slab; s.Width > 0 && s.Length > 0 {
+		f.Width, f.WidthMid, f.WidthFoot, f.Length, f.LengthLock = s.Width, s.WidthMid, s.WidthFoot, s.Length, s.LengthLock
+		f.Square = &s.Square
+	}
+	return f.Whole()
 }
 
 // slabRead is the standard deviation of the slab's own size and squareness, in mm; 0 where the tool that read the

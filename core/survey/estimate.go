@@ -110,7 +110,8 @@ func estimate(readings []Reading, offers []Offer, p Prior, corner func(frame.Sid
 		s.noise = append(s.noise, 0)
 	}
 	for k, of := range offers {
-		if !slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Gap && r.Offer == of.ID }) {
+		gaps := slices.ContainsFunc(s.given, func(r Reading) bool { return r.Kind == Gap && r.Offer == of.ID })
+		if !gaps && (of.Old || !p.OwnEdges) { // it tells nothing
 			continue
 		}
 		for _, own := range of.own(k) {

@@ -152,3 +152,8 @@ func (s *Shape) Placing(offer string) (u, v, lean float64, ok bool) {
 	})
 	return m[0], m[1], m[2], true
 }
+
+// Offering is the estimate with another slab stood against the opening, none of whose gaps is read yet.
+func (s *Shape) Offering(of Offer) (*Shape, error) {
+	return Estimate(s.given, append(slices.Clone(s.offers), of), s.prior)
+}

@@ -6,6 +6,7 @@ import (
 	"kindmargin/core/figure"
 	"kindmargin/core/fit"
 	"kindmargin/core/frame"
+	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/message"
 	"kindmargin/core/site"
@@ -13,35 +14,51 @@ import (
 	"kindmargin/core/trade"
 )
 
-// Next lists the readings worth taking next: first one width and one height, without which there is no answer; then
-// those that save most minutes, or with a target accuracy those that help most until every margin meets it. drawn is
-// empty while there is no answer. chance is the probability of another trip to the trestles as the readings stand; 1
-// while there is no answer.
-func Next(
-	d site.Opening, s site.Survey, drawn []fit.Outline, leave []frame.Each[float64],
-) (list []site.Suggestion, chance float64) {
+// Asked is what is read next.
+type Asked struct {
+	Readings []site.Suggestion
+	// Trip is the probability of another trip to the trestles as the readings stand; 1 while there is no answer.
+	Trip float64
+	// OfferUp says that the slab itself is stood against the opening instead, and what that saves; the zero Message
+	// where it is not.
+	OfferUp message.Message
+}
+
+// Next is what is worth reading next: first one width and one height, without which there is no answer; then what saves
+// most minutes, or with a target accuracy what helps most until every margin meets it. drawn is empty while there is no
+// answer.
+func Next(d site.Opening, s site.Survey, drawn []fit.Outline, leave []frame.Each[float64]) (n Asked) {
 	t := tripsOf(d, drawn, leave)
-	if round := roundSlab(d, s); len(round) > 0 {
-		return round, 1
+	n.Trip = 1
+	if n.Readings = roundSlab(d, s); len(n.Readings) > 0 {
+		return n
 	}
 	at, edge := first(d, s)
 	if s.Widths == 0 {
-		list = append(list, d.Suggest(survey.Reading{Kind: survey.Width, At: at}, noAnswerWidth, true))
+		n.Readings = append(n.Readings, d.Suggest(survey.Reading{Kind: survey.Width, At: at}, noAnswerWidth, true))
 	}
 	if s.Heights == 0 {
-		list = append(list, d.Suggest(survey.Reading{Kind: survey.Height, At: edge}, noAnswerHeight, true))
+		n.Readings = append(n.Readings, d.Suggest(survey.Reading{Kind: survey.Height, At: edge}, noAnswerHeight, true))
 	}
 	switch {
 	case len(t.drawn) == 0:
-		return list, 1
+		return n
 	case d.PlusMinus > 0:
 		t.before = s.Shape.Search(t.rows(), nil).Now()
-		return surest(d, s, t.drawn), t.chance(t.before)
+		return Asked{Readings: surest(d, s, t.drawn), Trip: t.chance(t.before)}
 	}
-	if list, chance = worthwhile(d, s, t); len(list) == 0 {
-		list = swings(d, s)
+	if n = worthwhile(d, s, t); len(n.Readings) == 0 {
+		n.Readings = swings(d, s)
 	}
-	return list, chance
+	if cut(d, len(drawn)) { // its gaps tell the rest
+		n.Readings, n.OfferUp = nil, message.Message{}
+	}
+	return n
+}
+
+// cut reports whether every leaf is cut: readings spare nothing then.
+func cut(d site.Opening, leaves int) bool {
+	return len(d.Tried) >= leaves && !slices.ContainsFunc(d.Tried[:leaves], func(t job.Tried) bool { return t.Made == nil })
 }
 
 // swings is the reading of how the hinge jamb leans, where the foot might meet the floor as it swings for all that is

@@ -86,11 +86,7 @@ func TestReadingByWorthAgainstAllOrders(t *testing.T) {
 		trips := tripsOf(d, drawn, []frame.Each[float64]{cuts.LeaveOn(d, drawn[0])})
 		q := s.Shape.Search(trips.rows(), more)
 		trips.before = q.Now()
-		further := func(cov []float64) (trip float64) {
-			trip, _ = trips.further(trips.nearness(cov), cov)
-			return trip
-		}
-		before := further(trips.before)
+		before := trips.still(d, s, trips.before)
 		best := 0.0
 		for set := range 1 << len(more) {
 			all := s.Shape.Search(trips.rows(), more)
@@ -101,9 +97,9 @@ func TestReadingByWorthAgainstAllOrders(t *testing.T) {
 					minutes += d.Kit.Tools.Minutes(r) + trade.TakeMinutes
 				}
 			}
-			best = max(best, (d.Kit.TripMinutes()+trade.MissedFirst)*(before-further(all.Now()))-minutes)
+			best = max(best, before-trips.still(d, s, all.Now())-minutes)
 		}
-		_, ours := trips.order(q, d.Kit)
+		_, ours := trips.order(d, s, q)
 		require.LessOrEqual(t, ours.Minutes, best+1e-6, "nothing is better than the best")
 		dearer = append(dearer, best-ours.Minutes)
 		if best > 0 {

@@ -14,8 +14,14 @@ import (
 	"kindmargin/core/trade"
 )
 
-// mostAhead is the look-ahead, in readings.
-const mostAhead = 40
+// The look-ahead, in readings: at most, and past the last that brought the door nearer to its end.
+const (
+	mostAhead = 40
+	patience  = 6
+)
+
+// leastSaved is how many minutes readings must save together to be asked for: less is not worth the asking.
+const leastSaved = 1.0
 
 // trips are the trip of each leaf.
 type trips struct {
@@ -52,12 +58,12 @@ func (t trips) nearness(cov []float64) (near float64) {
 	return near
 }
 
-// further is about the expected number of trips at a nearness: one where a leaf does not fit, and another where it does
-// not go in, whose log probability is goesIn.
-func (t trips) further(near float64, cov []float64) (further float64, goesIn bool) {
+// further is about the expected number of trips with a covariance of all ends: one where a leaf does not fit, and another
+// where it does not go in.
+func (t trips) further(cov []float64) float64 {
 	in := 0.0
 	t.each(cov, func(k int, own, before []float64) { in += t.drawn[k].GoesIn(t.trip, t.leave[k], own, before) })
-	return 2 - math.Exp(near) - math.Exp(in), in > -0.02
+	return 2 - math.Exp(t.nearness(cov)) - math.Exp(in)
 }
 
 // each gives each leaf's own part of the covariance, now and before.
@@ -77,17 +83,12 @@ func (t trips) each(cov []float64, f func(k int, own, before []float64)) {
 	}
 }
 
-// worthwhile lists the readings to take next, in the order of a walk, and the present probability of another trip. It is
-// empty when enough was measured.
-func worthwhile(d site.Opening, s site.Survey, t trips) (list []site.Suggestion, now float64) {
+// worthwhile lists the readings to take next, in the order of a walk; empty when enough was measured.
+func worthwhile(d site.Opening, s site.Survey, t trips) (n Asked) {
 	q := s.Shape.Search(t.rows(), s.Could)
 	t.before = q.Now()
-	order, best := t.order(q, d.Kit)
+	order, best := t.order(d, s, q)
 	brings := worthOf(best)
-	if len(order) == 0 {
-		q.Reset()
-		order, brings = t.tooBig(d, s, q)
-	}
 	taken := make([]survey.Reading, len(order))
 	for i, k := range order {
 		taken[i] = q.Candidates[k]
@@ -95,12 +96,13 @@ func worthwhile(d site.Opening, s site.Survey, t trips) (list []site.Suggestion,
 	walk(d, taken)
 	for _, r := range taken[:min(len(taken), site.MostOffered)] {
 		x := d.Suggest(r, thenWorth, false)
-		if len(list) == 0 {
+		if len(n.Readings) == 0 {
 			x.Brings, x.Worth = brings, best
 		}
-		list = append(list, x)
+		n.Readings = append(n.Readings, x)
 	}
-	return list, t.chance(t.before)
+	n.Trip, n.OfferUp = best.From, t.offerUp(d, s, q, order)
+	return n
 }
 
 // walk sorts readings as a person takes them: those of the tool in hand first, one tool after the other, all of one side
@@ -127,47 +129,6 @@ func walk(d site.Opening, list []survey.Reading) {
 	})
 }
 
-// tooBig picks the readings that are worth taking where no number of them spares the trip, and the leave-on makes a
-// slab that hardly goes in: each spares planing, of more minutes than its own. It gives their reason too.
-func (t trips) tooBig(d site.Opening, s site.Survey, q *survey.Search) (order []int, brings message.Sentences) {
-	most := 0.0
-	for k, o := range t.drawn {
-		most = max(most, o.TooBig(t.leave[k]))
-	}
-	if most == 0 || d.Habit() != job.WhenSure {
-		return nil, nil
-	}
-	now, cov := t.planing(t.before, s), slices.Clone(t.before)
-	first := now
-	gains := make([]gain, len(q.Candidates))
-	for k, r := range q.Candidates {
-		gains[k] = gain{at: k, own: d.Kit.Tools.Minutes(r) + tooBigMore, brings: math.Inf(1)}
-	}
-	for len(order) < mostAhead && len(gains) > 0 {
-		best := greatest(gains, func(g gain) float64 {
-			q.After(cov, g.at)
-			return (now - t.planing(cov, s)) / g.own
-		})
-		if best.brings < 1 {
-			break
-		}
-		order = append(order, best.at)
-		gains = slices.DeleteFunc(gains, func(g gain) bool { return g.at == best.at })
-		q.Take(best.at)
-		now = t.planing(q.Now(), s)
-	}
-	brings = planingOf(first-now, len(order)-1)
-	offers := slices.ContainsFunc(d.Offers, d.CutsOffered)
-	if d.OwnEdges() && len(d.Slab.Missing()) == 0 && !offers {
-		brings = append(brings, message.Message{ID: "worth.offer-up"})
-	}
-	return order, brings
-}
-
-// tooBigMore is how many minutes more than it takes itself a reading must spare where it spares planing alone: one trip
-// is likely in any case, and the edges are then taken to the line. In package simulate fewer readings cost no more.
-const tooBigMore = 2.0
-
 // planing is about the minutes of planing the leave-on off, with a covariance of all ends.
 func (t trips) planing(cov []float64, s site.Survey) (minutes float64) {
 	long := [3]float64{s.Height, s.Width, s.Width}
@@ -181,26 +142,21 @@ func (t trips) planing(cov []float64, s site.Survey) (minutes float64) {
 
 // order picks greedily the readings that bring most for their minutes, as many as are worth most together, and gives
 // their worth. One reading alone seldom spares a trip and a dozen do, so it looks ahead.
-func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best site.Worth) {
-	now, cost := t.chance(t.before), kit.TripMinutes()+trade.MissedFirst
-	at := t.nearness(t.before)
-	trips, goesIn := t.further(at, t.before)
+func (t trips) order(d site.Opening, s site.Survey, q *survey.Search) (order []int, best site.Worth) {
+	at, then := t.nearness(t.before), t.before
+	now := t.still(d, s, t.before)
 	cov := make([]float64, len(t.before))
 	gains := make([]gain, len(q.Candidates))
 	for k, r := range q.Candidates {
-		gains[k] = gain{at: k, own: kit.Tools.Minutes(r) + trade.TakeMinutes, brings: math.Inf(1)}
+		gains[k] = gain{at: k, own: d.Kit.Tools.Minutes(r) + trade.TakeMinutes, brings: math.Inf(1)}
 	}
-	take := 0
-	for minutes := 0.0; len(order) < mostAhead && minutes < cost*trips; {
+	take, minutes := 0, 0.0
+	for len(order) < min(mostAhead, take+patience) {
 		first := greatest(gains, func(g gain) float64 {
 			q.After(cov, g.at)
 			return (t.nearness(cov) - at) / g.own
 		})
-		// A trip costs cost minutes, so a reading must bring more than a share of 1/cost nearer each minute; the shares
-		// only fall, so no more than most can be spared.
-		nearest := min(at+first.brings*(cost*trips-minutes), 0)
-		most := cost*(trips-1+math.Exp(nearest)) - minutes
-		if first.brings <= 0 || goesIn && cost*first.brings < 1 || most <= best.Minutes {
+		if first.brings <= 0 {
 			break
 		}
 		order, minutes = append(order, first.at), minutes+first.own
@@ -208,14 +164,11 @@ func (t trips) order(q *survey.Search, kit job.Kit) (order []int, best site.Wort
 		q.Take(first.at)
 		taken := q.Now()
 		at = t.nearness(taken)
-		var then float64
-		if then, goesIn = t.further(at, taken); cost*(trips-then)-minutes > best.Minutes {
-			best, take = site.Worth{
-				Minutes: cost*(trips-then) - minutes, Own: minutes, From: now, To: t.chance(taken),
-			}, len(order)
+		if saves := now - t.still(d, s, taken) - minutes; saves > max(best.Minutes, leastSaved) {
+			best, take, then = site.Worth{Minutes: saves, Own: minutes}, len(order), taken
 		}
 	}
-	best.With = take - 1
+	best.With, best.From, best.To = take-1, t.chance(t.before), t.chance(then)
 	return order[:take], best
 }
 
@@ -259,26 +212,23 @@ func worthOf(w site.Worth) (list message.Sentences) {
 	if w.With > 0 {
 		say("worth.more", message.Args{"more": message.Count(w.With)})
 	}
-	if spoken(w.From) == spoken(w.To) { // what it spares is the try after the first
+	switch {
+	case w.To >= nearlySure: // it spares planing, and the try after the first
+		say("worth.trip-anyway", nil)
+	case spoken(w.From) == spoken(w.To):
 		say("worth.less-left", nil)
-	} else {
+	default:
 		say("worth.trip", message.Args{"from": message.Chance(w.From), "to": message.Chance(w.To)})
 	}
 	return list
 }
 
-// planingOf is the reason of readings that spare planing, so many minutes with more after the first.
-func planingOf(minutes float64, more int) (list message.Sentences) {
-	list = message.Sentences{{ID: "worth.planing", Args: message.Args{"minutes": message.Count(math.Round(minutes))}}}
-	if more > 0 {
-		list = append(list, message.Message{ID: "worth.more", Args: message.Args{"more": message.Count(more)}})
-	}
-	return append(list, message.Message{ID: "worth.trip-anyway"})
-}
+// nearlySure is the probability from which something is said to be nearly sure.
+const nearlySure = 0.95
 
 // spoken is a probability rounded as it is said.
 func spoken(p float64) float64 {
-	if p >= 0.05 && p < 0.95 {
+	if p >= 0.05 && p < nearlySure {
 		return math.Round(p * 10)
 	}
 	return math.Ceil(p*100) / 10
