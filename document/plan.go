@@ -102,6 +102,7 @@ type Plan struct {
 	Clashes  []Clash     `json:"clashes" doc:"Readings that contradict the others: while there are any, every figure is doubtful and none is to be cut or marked to."`
 	Without  []Settled   `json:"without" doc:"The plans that settling the first clash would give."`
 	ToRead   []ToRead    `json:"toRead" doc:"Readings worth taking next, in order; empty when enough was measured."`
+	OfferUp  string      `json:"offerUp" doc:"That the slab itself is stood against the opening and marked instead, and what that saves; empty where it is not."`
 	Trip     float64     `json:"trip" doc:"The chance of another trip to the trestles after the first hang, cut as the readings stand; 1 while there is no answer."`
 	Readings []ReadingOn `json:"readings"`
 	Lining   *LiningOf   `json:"lining,omitempty" doc:"Absent where no frame is made to the slab, or the slab is not measured."`

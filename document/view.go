@@ -38,6 +38,9 @@ func (pr printer) plan(j job.Job, o job.Opening, p plan.Plan) Plan {
 	for _, r := range p.ToRead {
 		v.ToRead = append(v.ToRead, pr.toRead(r))
 	}
+	if p.OfferUp.ID != "" {
+		v.OfferUp = pr.voice.Say(p.OfferUp)
+	}
 	for _, c := range p.Clashes {
 		v.Clashes = append(v.Clashes, pr.clash(c))
 	}

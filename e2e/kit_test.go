@@ -131,7 +131,7 @@ func TestATapeWithABentHookIsProvedAndReadsOn(t *testing.T) {
 	u.until(
 		"another is asked for, and why",
 		`document.querySelector('[data-asked] [data-next]')?.dataset.next !== '' &&
-			/worth |planing|left on|from ±/.test(document.querySelector('[data-asked]').innerText)`,
+			/saves about/.test(document.querySelector('[data-asked]').innerText)`,
 	)
 	u.click("[data-step=slab]")
 	u.until("the size", `document.querySelector('[data-figure="finished-width"]')`)

@@ -1488,6 +1488,7 @@ export interface components {
         };
         Hang: {
             air?: components["schemas"]["Air"];
+            bound?: boolean;
             by?: string;
             did?: components["schemas"]["Did"];
             drags?: number[];
@@ -2497,6 +2498,8 @@ export interface components {
              * @enum {string}
              */
             next: "" | "measure" | "slab" | "margins" | "cut" | "hinges" | "swing" | "try" | "lock" | "stops" | "log";
+            /** @description That the slab itself is stood against the opening and marked instead, and what that saves; empty where it is not. */
+            offerUp: string;
             /** @description Where the readings were taken, and where the next one is. */
             places: components["schemas"]["Place"][];
             readings: components["schemas"]["ReadingOn"][];

@@ -4,6 +4,8 @@ import { type Box, near, type P, readingLine } from '../ui/geometry';
 import { pick, ShownIn, SvgDigits } from '../ui/length';
 import { useLegible } from '../ui/unit';
 import { say } from '../words/texts';
+import { readingID } from './reading-id';
+import { choose, type Open } from './steps/measure/open';
 
 /** The edge of a margin is drawn as layers at so many sigmas. */
 const layers = [1.6, 1.07, 0.53, 0, -0.53, -1.07, -1.6];
@@ -34,6 +36,8 @@ type Props = {
 	detail?: boolean;
 	/** Where the readings were taken. */
 	places?: Plan['places'];
+	/** Readings that are still open: tapped, they are asked for. */
+	open?: Open[];
 	/** Called with a tapped margin, to explain it. */
 	ask?: (m: Leaf['light'][number]) => void;
 	/** Called with the step of a tapped part. */
@@ -65,6 +69,7 @@ export function Daylight({
 	margins,
 	detail,
 	places,
+	open,
 	ask,
 	go,
 	className,
@@ -130,6 +135,7 @@ export function Daylight({
 			<Panels th={th} tl={tl} fl={fl} fh={fh} path={path} />
 			<Pinches d={d} shape={shape} px={px} py={py} />
 			<Furniture d={d} shape={shape} flip={flip} px={px} py={py} go={go} />
+			{places && open && <ToTap d={d} open={open} px={px} py={py} />}
 			{places && <Readings d={d} places={places} px={px} py={py} font={font} />}
 			{detail &&
 				margins
@@ -167,6 +173,44 @@ function Panels({ th, tl, fl, fh, path }: { th: P; tl: P; fl: P; fh: P; path: (p
 		<g fill="none" stroke="var(--board-line)" strokeWidth={5}>
 			<polygon points={path(box(0.1, 0.38))} />
 			<polygon points={path(box(0.5, 0.93))} />
+		</g>
+	);
+}
+
+/** ToTap is where else the tape can go: a tap there asks for that reading. */
+function ToTap({
+	d,
+	open,
+	px,
+	py,
+}: {
+	d: Drawing;
+	open: Open[];
+	px: (x: number) => number;
+	py: (y: number) => number;
+}) {
+	return (
+		<g>
+			{open.map((r) => {
+				const line = readingLine(d, { ...r, id: '', clash: false, next: false });
+				if (!line) return null;
+				const [a, b] = line;
+				const ends = { x1: px(a[0]), y1: py(a[1]), x2: px(b[0]), y2: py(b[1]) };
+				return (
+					// biome-ignore lint/a11y/noStaticElementInteractions: the panel has the same by keyboard
+					<g
+						key={readingID(r)}
+						className="cursor-pointer"
+						onClick={() => choose(readingID(r))}
+						data-tap={readingID(r)}
+						strokeLinecap="round"
+					>
+						<title>{r.name}</title>
+						<line {...ends} stroke="var(--board-ink)" opacity={0.3} strokeWidth={4} strokeDasharray="4 22" />
+						<line {...ends} stroke="transparent" strokeWidth={36} vectorEffect="non-scaling-stroke" />
+					</g>
+				);
+			})}
 		</g>
 	);
 }

@@ -3,6 +3,7 @@ import { say } from '../words/texts';
 import { marginName } from '../words/trade';
 import { Daylight } from './drawing';
 import { PairDaylight } from './pair';
+import { openReadings, useChosen } from './steps/measure/open';
 import { Sketch } from './steps/measure/sketch';
 import { type Drawn, stepOf } from './steps/table';
 import { asFound } from './steps/try/drawing';
@@ -57,11 +58,17 @@ function Opening({
 	go,
 	shows,
 }: Drawn & { shows?: 'places' | 'found' }) {
-	if (!leaf.drawing) return <Sketch next={v.plan.toRead[0]} hand={hand} />;
+	const open = openReadings(v);
+	const chosen = useChosen(open);
+	if (!leaf.drawing) return <Sketch next={chosen ?? v.plan.toRead[0]} hand={hand} />;
 	const { leaves } = v.plan;
 	const askLight = (m: Leaf['light'][number]) =>
 		ask(m.figure, say('page.margin-margin-where', { margin: marginName(m.side), where: m.where }));
-	const shared = { times, go, ask: askLight, places: shows === 'places' ? v.plan.places : undefined };
+	const asked = chosen
+		? [...v.plan.places.filter((p) => !p.next), { ...chosen, id: '', clash: false, next: true }]
+		: v.plan.places;
+	const places = shows === 'places' ? asked : undefined;
+	const shared = { times, go, ask: askLight, places };
 	if (leaves.length === 2 && leaves.every((l) => l.drawing))
 		return (
 			<PairDaylight
@@ -80,6 +87,7 @@ function Opening({
 			hand={hand}
 			margins={leaf.light}
 			detail
+			open={open}
 			label={say('door.opening-the-slab-in-its', { opening: v.opening.name })}
 			className="w-full h-full"
 		/>

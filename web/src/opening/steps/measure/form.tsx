@@ -4,10 +4,14 @@ import { say } from '../../../words/texts';
 import { readingID } from '../../reading-id';
 import { useOpening } from '../../state';
 import { AboutOpening, GoAbout } from './about';
+import { HowTo } from './howto';
 import { LiningPanel } from './lining';
 import { ReadingList } from './list';
 import { Offers } from './offers';
+import { OfferUp } from './offerup';
+import { choose, type Open, openReadings, useChosen } from './open';
 import { OtherReading } from './other';
+import { FromPaper } from './paper';
 import { Surety } from './surety';
 import { TakeReading } from './take';
 import { useWaiting, WaitingReadings } from './waiting';
@@ -25,6 +29,7 @@ export function MeasureStep() {
 	const { view } = useOpening();
 	const [skipped, setSkipped] = useState<string[]>([]);
 	const [other, setOther] = useState(false);
+	const [paper, setPaper] = useState(false);
 	// Where readings clash, what settles it comes first.
 	const clash = view.plan.clashes[0];
 	const settles = clash && !clash.againId ? [clash.again] : [];
@@ -37,8 +42,13 @@ export function MeasureStep() {
 	);
 	// While something is typed the question stays, whatever is read elsewhere.
 	const [held, setHeld] = useState<(typeof open)[number] | null>(null);
-	const next = held ?? open[0];
-	const overtaken = held && !open.some((r) => r.name === held.name);
+	const chosen = useChosen(openReadings(view));
+	const next = held ?? chosen ?? open[0];
+	const overtaken =
+		held &&
+		!openReadings(view)
+			.concat(settles)
+			.some((r) => r.name === held.name);
 	const { measuring, offers = [] } = view.opening;
 	const begun = view.opening.readings.length > 0;
 	const framed = measuring === 'frame';
@@ -66,6 +76,7 @@ export function MeasureStep() {
 				<AboutOpening />
 			</>
 		);
+	if (paper) return <FromPaper close={() => setPaper(false)} />;
 	return (
 		<>
 			{!begun && <GoAbout />}
@@ -77,6 +88,7 @@ export function MeasureStep() {
 					<LiningPanel />
 				</details>
 			)}
+			{!clash && !other && !held && <OfferUp />}
 			{next && !other && (
 				<section
 					aria-label={say('measure.next-reading')}
@@ -101,6 +113,10 @@ export function MeasureStep() {
 								/>
 							</p>
 						)}
+						<HowTo
+							r={next}
+							first={!view.opening.readings.some((r) => r.kind === next.kind && !!r.turned === next.turned)}
+						/>
 						<TakeReading
 							key={next.name}
 							name={next.name}
@@ -127,7 +143,10 @@ export function MeasureStep() {
 						<button
 							type="button"
 							className="btn btn-ghost"
-							onClick={() => setSkipped([...skipped, next.name])}
+							onClick={() => {
+								choose('');
+								setSkipped([...skipped, next.name]);
+							}}
 						>
 							{say('page.skip-it')}
 						</button>
@@ -139,17 +158,16 @@ export function MeasureStep() {
 						>
 							{say('measure.another-reading')}
 						</button>
+						<button
+							type="button"
+							className="btn btn-ghost"
+							onClick={() => setPaper(true)}
+							data-field="from-paper"
+						>
+							{say('measure.from-paper')}
+						</button>
 					</div>
-					{open.length > 1 && !next.needed && (
-						<ul className="text-[0.95rem] opacity-85 mt-1">
-							{open.slice(1, 3).map((r) => (
-								<li key={r.name} className="first-letter:uppercase">
-									{say('measure.or-reading', { reading: r.name, tool: r.with.toLowerCase() })}{' '}
-									{r.brings !== next.brings && r.brings}
-								</li>
-							))}
-						</ul>
-					)}
+					{!next.needed && <Or list={open.filter((r) => r.name !== next.name).slice(0, 2)} />}
 				</section>
 			)}
 			{!next && !other && (
@@ -162,6 +180,28 @@ export function MeasureStep() {
 			{begun && <GoAbout />}
 			<AboutOpening />
 		</>
+	);
+}
+
+/** Or lists what could be read instead; a tap asks for it. */
+function Or({ list }: { list: Open[] }) {
+	if (list.length === 0) return null;
+	return (
+		<ul className="text-[0.95rem]">
+			<li className="mt-1">{say('measure.or')}</li>
+			{list.map((r) => (
+				<li key={r.name}>
+					<button
+						type="button"
+						className="min-h-11 text-left underline decoration-dotted underline-offset-4 first-letter:uppercase"
+						onClick={() => choose(readingID(r))}
+						data-or={readingID(r)}
+					>
+						{say('measure.or-reading', { reading: r.name, tool: r.with.toLowerCase() })}
+					</button>
+				</li>
+			))}
+		</ul>
 	);
 }
 

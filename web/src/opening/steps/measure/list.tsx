@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Said, useAttempt } from '../../../api/attempt';
 import type { Op, Plan } from '../../../api/client';
 import { ToolButton } from '../../../ui/toolbutton';
@@ -39,16 +39,25 @@ function Kept({ r, i }: { r: Reading; i: number }) {
 	const { save, view } = useOpening();
 	const [why, setWhy] = useState<string | null>(null);
 	const [error, attempt] = useAttempt();
+	const line = useRef<HTMLLIElement>(null);
 	const change = async (ops: Op[], label: string) => {
 		await attempt(async () => {
 			await save(ops, label);
+			// The form goes with the focus that is in it: Tab goes on from the line.
+			if (line.current?.querySelector('form')?.contains(document.activeElement))
+				line.current.querySelector('button')?.focus();
 			setWhy(null);
 		});
 	};
 	const what = readingID(view.opening.readings[i] ?? { kind: '' });
 	const name = `${r.name[0]?.toUpperCase()}${r.name.slice(1)}`;
 	return (
-		<li className="border-b border-base-300 py-1.5" data-reading={what} data-struck={r.struck || undefined}>
+		<li
+			ref={line}
+			className="border-b border-base-300 py-1.5"
+			data-reading={what}
+			data-struck={r.struck || undefined}
+		>
 			<div className="flex max-sm:flex-wrap items-start gap-2">
 				<span className={`grow max-sm:w-full pt-2 ${r.struck ? 'line-through' : ''}`}>{name}</span>
 				<span className="max-sm:grow sm:w-40 shrink-0">

@@ -1,0 +1,33 @@
+import { useSyncExternalStore } from 'react';
+import type { OpeningView } from '../../../api/client';
+import { readingID } from '../../reading-id';
+
+/** Open is a reading that is not taken yet. */
+export type Open = OpeningView['usual'][number];
+
+/** openReadings are the readings still open: those worth taking, then those that an opening usually gets. */
+export function openReadings(view: OpeningView): Open[] {
+	const worth = view.plan.toRead;
+	return [...worth, ...view.usual.filter((u) => !worth.some((r) => r.name === u.name))];
+}
+
+let chosen = '';
+const listeners = new Set<() => void>();
+
+/** choose asks for a reading, by its ID, before what is worth most: it was tapped in the drawing or in a list. */
+export function choose(id: string) {
+	chosen = id;
+	for (const f of listeners) f();
+}
+
+/** useChosen is the reading that was tapped last, among some. */
+export function useChosen(among: Open[]) {
+	const id = useSyncExternalStore(
+		(f) => {
+			listeners.add(f);
+			return () => listeners.delete(f);
+		},
+		() => chosen,
+	);
+	return among.find((r) => readingID(r) === id);
+}

@@ -1,0 +1,102 @@
+import { useRef, useState } from 'react';
+import type { Trouble, Unit } from '../../../api/client';
+import { onward, Tape } from '../../../ui/tape';
+import { capital, say } from '../../../words/texts';
+import { LengthField } from '../../field';
+import { saidOf } from '../../kept';
+import { readingID } from '../../reading-id';
+import { useOpening } from '../../state';
+import { type Open, openReadings } from './open';
+
+/** FromPaper takes readings that were written down first: a line each, and Enter or Tab goes to the next. */
+export function FromPaper({ close }: { close: () => void }) {
+	const { view } = useOpening();
+	// As it was opened: a line stays where it is once it is entered.
+	const [lines] = useState(() =>
+		openReadings(view).toSorted((a, b) => order(view.usual, a) - order(view.usual, b)),
+	);
+	return (
+		<section
+			aria-label={say('measure.from-paper')}
+			className="border-2 border-[var(--rod-edge)] p-3 mb-4"
+			data-paper
+		>
+			<h2 className="text-xl mb-1">{say('measure.from-paper')}</h2>
+			<p className="mb-2">{say('measure.from-paper-how')}</p>
+			<ul className="grid gap-2">
+				{lines.map((r) => (
+					<li key={readingID(r)} data-line={readingID(r)}>
+						<Line r={r} />
+					</li>
+				))}
+			</ul>
+			<button type="button" className="btn mt-3" onClick={close} data-paper-done>
+				{say('measure.all-entered')}
+			</button>
+		</section>
+	);
+}
+
+/** order is a reading's place in the order of the work; what is not usual comes last. */
+const order = (usual: Open[], r: Open) => {
+	const i = usual.findIndex((u) => u.name === r.name);
+	return i < 0 ? usual.length : i;
+};
+
+/** Line is one reading: once it is kept, it is corrected in place. */
+function Line({ r }: { r: Open }) {
+	const { view, save } = useOpening();
+	const [text, setText] = useState('');
+	const [error, setError] = useState('');
+	const [waits, setWaits] = useState('');
+	const busy = useRef(false);
+	const name = capital(r.name);
+	const kept = view.opening.readings.findIndex((x) => readingID(x) === readingID(r) && !x.struck);
+	if (kept >= 0) return <LengthField pointer={`/readings/${kept}/value`} label={name} />;
+	const take = async (typed: string) => {
+		if (!typed.trim() || busy.current || waits) return;
+		busy.current = true;
+		try {
+			const { kind, side, at, from, to, tool, turned, offer } = r;
+			const places = {
+				...(side && { side }),
+				...(from && { from }),
+				...(to && { to }),
+				...(offer && { offer }),
+			};
+			const value = {
+				id: '',
+				kind,
+				at,
+				...places,
+				...(tool && { tool }),
+				...(turned && { turned }),
+				value: typed,
+			};
+			await save([{ op: 'add', path: '/readings/-', value }], `${r.name} ${typed}`);
+		} catch (e) {
+			const said = saidOf(e, (p) => p.endsWith('/value'));
+			if ((e as Trouble).status === 0) setWaits(said);
+			else setError(said);
+		}
+		busy.current = false;
+	};
+	return (
+		<Tape
+			id={`paper ${readingID(r)}`}
+			label={name}
+			note={r.how}
+			value={text}
+			unit={view.job.unit as Unit}
+			onChange={(t) => {
+				setText(t);
+				setError('');
+				setWaits('');
+			}}
+			onLeave={take}
+			onEnter={() => onward(document.activeElement as HTMLElement)}
+			error={error}
+			waits={waits}
+		/>
+	);
+}
