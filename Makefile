@@ -97,10 +97,11 @@ hidden: ## eight thousand hidden openings by each school: none called ready may 
 
 FUZZTIME ?= 30s
 
-thorough: web/dist/index.html ## all seeds, hidden openings, kills, the thousand doors, an hour of soak, fuzzing; says its figures
+thorough: web/dist/index.html ## all seeds, hidden openings, kills, the thousand doors, an hour of soak, 20,000 simulated, fuzzing; says its figures
 	@mkdir -p bin
 	KINDMARGIN_THOROUGH=1 KINDMARGIN_SOAK=$${KINDMARGIN_SOAK:-60m} go test -count=1 -timeout 300m -p 1 -parallel 1 -v ./... > bin/thorough.txt; \
 		all=$$?; grep -E 'inside|readings|surveys|openings|ask for|acknowledged|doors:|listening|cases|soak|^(---|ok|FAIL|PASS)' bin/thorough.txt; exit $$all
+	for seed in 20261201 20261202; do go run ./cmd/kindmargin simulate --openings 10000 --seed $$seed; done
 	@for f in $$(grep -rl '^func Fuzz' --include='*_test.go' .); do for n in $$(sed -n 's/^func \(Fuzz[A-Za-z]*\).*/\1/p' $$f); do \
 		echo "fuzzing $$n for $(FUZZTIME)"; go test -run '^$$' -fuzz "^$$n$$" -fuzztime $(FUZZTIME) $$(dirname $$f) || exit 1; done; done
 

@@ -319,6 +319,12 @@ func describe(w io.Writer, t simulate.Tally) {
 	)
 	line("said to fit", "%.1f %%, and %.1f %% of those do not", 100*t.Called, 100*t.CalledFalse)
 	line("never done", "%.2f %%", 100*t.Endless)
+	x := t.Outside
+	line(
+		"in openings of forms of their own",
+		"fit when done %.1f %%, first work %.1f %%, said to fit and do not %.1f %%, too small %.2f %%",
+		100*x.Finished, 100*x.FirstWay, 100*x.CalledFalse, 100*x.TooSmall,
+	)
 	line("too small by over 1 mm", "%.2f %%, as it was cut %.2f %%", 100*t.TooSmall, 100*t.CutTooSmall)
 	line(
 		"first work, done exactly, brings all in", "%.1f %%, in crooked houses %.1f %%", 100*t.FirstWay,

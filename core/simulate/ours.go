@@ -126,6 +126,7 @@ func (o opening) finish(j job.Job, opening job.Opening, l plan.Leaf, out *hung, 
 	opening.Tried = []job.Tried{{Made: l.Try.Planned, Hangs: []job.Hang{{ID: "h0"}}}}
 	for out.rounds = 1; ; out.rounds++ {
 		t := o.look(j, &opening, out, rng)
+		out.chance = t.Chance
 		hung := opening.Tried[0].Hangs
 		switch {
 		case t.Fits:

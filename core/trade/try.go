@@ -101,6 +101,7 @@ const (
 	MissMinutes  = 100.0  // of a slab that is not in, times its probability: what another round costs, or a call back
 	OutMinutes   = 10.0   // of each mm by which a margin is out
 	SpoilMinutes = 4000.0 // of an edge planed too far: the half percent that is accepted is a bound, and dear
+	NearMinutes  = 70.0   // of an edge planed not far enough, times its probability: it is planed again
 	FitsDoubt    = 0.015  // the probability that a margin is out, under which a slab is said to fit
 	MissedFirst  = 12.0   // more than a trip, of a first hang that does not fit: it is looked at again, edges are planed
 )

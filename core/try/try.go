@@ -279,7 +279,7 @@ func (h *Hung) shifts(side frame.Side, pins [2]float64, up float64) (by [2]float
 func (h *Hung) aim(sigma, slack float64) (best float64) {
 	low, least := -min(h.Within, max(slack, 0)), math.Inf(1)
 	for a := -h.Within; a <= h.Within+1e-9; a += aimStep {
-		cost := trade.SpoilMinutes*tail((h.Within-a)/sigma) + trade.MissMinutes*tail((a-low)/sigma)
+		cost := trade.SpoilMinutes*tail((h.Within-a)/sigma) + trade.NearMinutes*tail((a-low)/sigma)
 		if cost < least {
 			best, least = a, cost
 		}

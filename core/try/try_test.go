@@ -257,7 +257,7 @@ func brute(t *testing.T, h *Hung) float64 {
 		cost := math.Inf(1)
 		for k := -100; k <= 100; k++ {
 			a := float64(k) / 100
-			if c := trade.SpoilMinutes*q((1-a)/sigma) + trade.MissMinutes*q((a-low)/sigma); c < cost {
+			if c := trade.SpoilMinutes*q((1-a)/sigma) + trade.NearMinutes*q((a-low)/sigma); c < cost {
 				aims[key], cost = a, c
 			}
 		}
