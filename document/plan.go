@@ -270,6 +270,14 @@ type EdgeCut struct {
 	Bevel  Figure     `json:"bevel" doc:"How much narrower the push face is planed; nought where the edge stays square."`
 	Marks  []CutMark  `json:"marks" doc:"Down the uncut edge from its head, or across from its hinge edge."`
 	Passes []Pass     `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
+	// Pencils is of a slab that was offered up.
+	Pencils []PencilMark `json:"pencils" doc:"Where the frame was pencilled on the slab itself, and where the cut lies from that line."`
+}
+
+// PencilMark is a mark of the frame on a slab that was offered up.
+type PencilMark struct {
+	At   Length `json:"at" doc:"Along the uncut edge, as its marks are."`
+	Says string `json:"says" doc:"Where the cut lies from the line, in words."`
 }
 
 // JigOf is a jig for a leaf.

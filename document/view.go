@@ -295,6 +295,10 @@ func (p printer) cutSheet(c cuts.List) *CutList {
 				edge.Marks[i].Depth.PlusMinus = Text{}
 			}
 		}
+		edge.Pencils = make([]PencilMark, len(e.Pencils))
+		for i, m := range e.Pencils {
+			edge.Pencils[i] = PencilMark{p.length(m.At), p.voice.Say(m.Says())}
+		}
 		for i, pass := range e.Passes {
 			edge.Passes[i] = Pass{
 				p.length(measure.FromMM(pass.From)), p.length(measure.FromMM(pass.To)), Fine(measure.FromMM(pass.Bite)),

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/fit"
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
@@ -55,6 +56,18 @@ func TestAnOfferedSlabIsCutByItsOwnEdges(t *testing.T) {
 		l := p.Leaves[0]
 		require.NotNil(t, l.Cut, "%v", p.Findings)
 		assert.Less(t, l.Sure[frame.Lock], 0.9, "no error of the tape is left in it")
+		// Laid as it stood, each cut is past its line by the margin, but for what an edge that stays straight gives and takes.
+		stood := s.door
+		stood.Cut.Registration = fit.AsOffered
+		for side, wanted := range map[frame.Side]float64{frame.Head: 3, frame.Lock: 3} {
+			pencils := plan.Solve(s.job, stood).Leaves[0].Cut.Edges[side].Pencils
+			assert.NotEmpty(t, pencils, side)
+			sum := 0.0
+			for _, m := range pencils {
+				sum += m.Past.MM() / float64(len(pencils))
+			}
+			assert.InDelta(t, wanted, sum, 1.5, "%v: %v", side, pencils)
+		}
 
 		s.rng = rand.New(rand.NewPCG(seed, 62))
 		hung := s.truth.Hang(s.board, l, s.door.Hinges.Leaf.MM(), s.door.Margins.Least.MM(), s.rng)

@@ -77,7 +77,9 @@ func Mark(
 		said.Add(stays(sheet))
 	}
 	for _, side := range frame.Sides {
-		said.Add(on.decide(sheet, &sheet.Edges[side]))
+		e := &sheet.Edges[side]
+		said.Add(on.decide(sheet, e))
+		e.Pencils = pencilled(d, b, *e)
 	}
 	if on.surface() == trade.OfSkin {
 		sheet.skins()
@@ -210,6 +212,8 @@ type Edge struct {
 	Ways   []EdgeWay         // all means, the one of the fewest minutes first
 	Sawing *Sawing           // nil where no saw goes first
 	Passes []fit.Pass        // of a plane, a millimetre at a time; empty where a saw goes first
+	// Pencils are the marks of the frame on it, where the slab itself was offered up.
+	Pencils []Pencil
 }
 
 // Way is a way of laying the slab, with its costs.

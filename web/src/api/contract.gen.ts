@@ -1235,6 +1235,8 @@ export interface components {
             method: string;
             /** @description Of a plane, 1 mm at a time; empty where a saw goes first. */
             passes: components["schemas"]["Pass"][];
+            /** @description Where the frame was pencilled on the slab itself, and where the cut lies from that line. */
+            pencils: components["schemas"]["PencilMark"][];
             /** @description Where a saw goes first. */
             sawing?: components["schemas"]["Sawing"];
             says: string;
@@ -2455,6 +2457,12 @@ export interface components {
             seen: string;
             /** @description It is the client that asks. */
             this: boolean;
+        };
+        PencilMark: {
+            /** @description Along the uncut edge, as its marks are. */
+            at: components["schemas"]["Length"];
+            /** @description Where the cut lies from the line, in words. */
+            says: string;
         };
         PhotoView: {
             at: string;

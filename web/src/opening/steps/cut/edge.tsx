@@ -33,6 +33,7 @@ export function EdgeCut({ edge: e, number }: { edge: Edge; number: number }) {
 			<p className="mb-1">{e.says}</p>
 			{e.passes.length > 1 && <Passes edge={e} />}
 			{e.marks.some((m) => m.depth.mm > 0) && <Marks edge={e} />}
+			{e.pencils.length > 0 && <Pencils edge={e} />}
 			{e.sawing && <SawGuide edge={e} sawing={e.sawing} />}
 			{e.ways.length > 1 && <MeansOf edge={e} />}
 		</section>
@@ -75,6 +76,29 @@ function Marks({ edge: e }: { edge: Edge }) {
 				))}
 			</tbody>
 		</table>
+	);
+}
+
+/** Pencils is where the cut lies from the lines that were pencilled on the slab as it stood against its opening. */
+function Pencils({ edge: e }: { edge: Edge }) {
+	return (
+		<details className="mt-1" data-pencils={e.side}>
+			<summary className="min-h-11 flex items-center cursor-pointer underline decoration-dotted underline-offset-4">
+				{say('cut.by-the-pencil')}
+			</summary>
+			<table className="w-full">
+				<tbody>
+					{e.pencils.map((m) => (
+						<tr key={m.at.mm} className="border-t border-base-300">
+							<td className="text-xl dim">
+								<Len text={m.at.text} />
+							</td>
+							<td className="text-right text-lg">{m.says}</td>
+						</tr>
+					))}
+				</tbody>
+			</table>
+		</details>
 	);
 }
 
