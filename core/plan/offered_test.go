@@ -13,6 +13,7 @@ import (
 	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/oracle"
 	"kindmargin/core/plan"
 	"kindmargin/core/survey"
@@ -77,4 +78,45 @@ func TestAnOfferedSlabIsCutByItsOwnEdges(t *testing.T) {
 		}
 	}
 	assert.Greater(t, tried, 4)
+}
+
+// What is proposed follows the tools: with a tape, a level and a square the slab itself tells of its opening sooner than
+// reading on; with rods and a lath reading on does. Where nothing that it told would be used, it is not proposed.
+func TestTheSlabIsOfferedUpWhereThatIsSooner(t *testing.T) {
+	mm := measure.FromMM
+	good := survey.Kit{
+		{ID: "rods", Instrument: "rods"},
+		{ID: "lath", Instrument: "straightedge"},
+		{ID: "level", Instrument: "level"},
+		{ID: "square", Instrument: "square"},
+	}
+	plain := survey.Kit{
+		{ID: "tape", Instrument: "tape"}, {ID: "level", Instrument: "level"}, {ID: "square", Instrument: "square"},
+	}
+	for what, c := range map[string]struct {
+		kit  survey.Kit
+		more func(o *job.Opening)
+		says message.ID
+	}{
+		"what people own":          {plain, nil, "worth.offer-up"},
+		"no slab is chosen":        {plain, func(o *job.Opening) { o.Slab.Width, o.Slab.Length = 0, 0 }, "worth.offer-later"},
+		"rods and a lath":          {good, nil, ""},
+		"3 mm stay on in any case": {plain, func(o *job.Opening) { o.Cut.LeaveOn = job.Always3 }, ""},
+		"it stands there already": {plain, func(o *job.Opening) {
+			o.Offers = []survey.Offer{{ID: "s", Width: mm(838), Length: mm(2040)}}
+		}, ""},
+		"two leaves": {plain, func(o *job.Opening) { o.Pair = &job.Pair{Meeting: mm(3)} }, ""},
+	} {
+		j, o := job.NewJob("h", "House", measure.Millimetres), job.NewOpening("o", "Study", measure.Millimetres)
+		j.Kit.Tools = c.kit
+		o.Slab.Width, o.Slab.Length, o.Slab.Thickness, o.Slab.Construction = mm(838), mm(2040), mm(40), "flush"
+		o.Readings = []survey.Reading{
+			{ID: "w", Kind: survey.Width, At: mm(1800), Value: mm(826)},
+			{ID: "h", Kind: survey.Height, At: mm(50), Value: mm(2030)},
+		}
+		if c.more != nil {
+			c.more(&o)
+		}
+		assert.Equal(t, c.says, plan.Solve(j, o).OfferUp.ID, what)
+	}
 }
