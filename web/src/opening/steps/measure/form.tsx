@@ -1,10 +1,8 @@
 import { useState } from 'react';
-import { Phrase } from '../../../words/phrase';
 import { say } from '../../../words/texts';
 import { readingID } from '../../reading-id';
 import { useOpening } from '../../state';
 import { AboutOpening, GoAbout } from './about';
-import { HowTo } from './howto';
 import { LiningPanel } from './lining';
 import { ReadingList } from './list';
 import { Offers } from './offers';
@@ -12,8 +10,8 @@ import { OfferUp } from './offerup';
 import { choose, type Open, openReadings, useChosen } from './open';
 import { OtherReading } from './other';
 import { FromPaper } from './paper';
+import { Question } from './question';
 import { Surety } from './surety';
-import { TakeReading } from './take';
 import { useWaiting, WaitingReadings } from './waiting';
 
 /** chance is a probability as it is said on site. */
@@ -95,50 +93,7 @@ export function MeasureStep() {
 					data-asked
 					className="border-2 border-[var(--rod-edge)] p-3 mb-4"
 				>
-					<div data-question>
-						<p className="opacity-80">
-							{next.brings
-								? say('measure.next-reading-brings', { brings: next.brings })
-								: say('measure.next-reading')}
-						</p>
-						<h2 className="text-xl mb-1" data-next={readingID(next)}>
-							{next.name[0]?.toUpperCase()}
-							{next.name.slice(1)}
-						</h2>
-						{next.with && (
-							<p className="mb-1" data-with={next.with}>
-								<Phrase
-									id="measure.with"
-									of={{ tool: <strong className="font-semibold">{next.with}</strong> }}
-								/>
-							</p>
-						)}
-						<HowTo
-							r={next}
-							first={!view.opening.readings.some((r) => r.kind === next.kind && !!r.turned === next.turned)}
-						/>
-						<TakeReading
-							key={next.name}
-							name={next.name}
-							how={next.how}
-							typing={(yes) => setHeld(yes ? next : null)}
-							reading={{
-								...(next.offer ? { offer: next.offer } : {}),
-								...(next.tool ? { tool: next.tool } : {}),
-								...(next.turned ? { turned: true } : {}),
-								kind: next.kind,
-								at: next.at,
-								...(next.side ? { side: next.side } : {}),
-								...(next.from ? { from: next.from } : {}),
-								...(next.to ? { to: next.to } : {}),
-							}}
-						/>
-					</div>
-					{overtaken && (
-						<p role="status" className="mt-1 border-l-4 border-info pl-3" data-overtaken>
-							{say('measure.someone-else-has-read-this')}
-						</p>
-					)}
+					<Question r={next} overtaken={!!overtaken} typing={(yes) => setHeld(yes ? next : null)} />
 					<div className="flex flex-wrap gap-2 mt-2">
 						<button
 							type="button"

@@ -11,6 +11,20 @@ export function openReadings(view: OpeningView): Open[] {
 	return [...worth, ...view.usual.filter((u) => !worth.some((r) => r.name === u.name))];
 }
 
+/** readingOf is a reading without its value, as it is kept. */
+export function readingOf({ kind, side, at, from, to, offer, tool, turned }: Open) {
+	return {
+		kind,
+		at,
+		...(side && { side }),
+		...(from && { from }),
+		...(to && { to }),
+		...(offer && { offer }),
+		...(tool && { tool }),
+		...(turned && { turned }),
+	};
+}
+
 let chosen = '';
 const listeners = new Set<() => void>();
 

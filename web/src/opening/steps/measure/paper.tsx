@@ -6,7 +6,7 @@ import { LengthField } from '../../field';
 import { saidOf } from '../../kept';
 import { readingID } from '../../reading-id';
 import { useOpening } from '../../state';
-import { type Open, openReadings } from './open';
+import { type Open, openReadings, readingOf } from './open';
 
 /** FromPaper takes readings that were written down first: a line each, and Enter or Tab goes to the next. */
 export function FromPaper({ close }: { close: () => void }) {
@@ -57,22 +57,7 @@ function Line({ r }: { r: Open }) {
 		if (!typed.trim() || busy.current || waits) return;
 		busy.current = true;
 		try {
-			const { kind, side, at, from, to, tool, turned, offer } = r;
-			const places = {
-				...(side && { side }),
-				...(from && { from }),
-				...(to && { to }),
-				...(offer && { offer }),
-			};
-			const value = {
-				id: '',
-				kind,
-				at,
-				...places,
-				...(tool && { tool }),
-				...(turned && { turned }),
-				value: typed,
-			};
+			const value = { id: '', ...readingOf(r), value: typed };
 			await save([{ op: 'add', path: '/readings/-', value }], `${r.name} ${typed}`);
 		} catch (e) {
 			const said = saidOf(e, (p) => p.endsWith('/value'));

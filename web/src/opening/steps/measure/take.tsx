@@ -7,6 +7,7 @@ import { say } from '../../../words/texts';
 import { kindOf } from '../../../words/trade';
 import { saidOf, useDraft } from '../../kept';
 import { useOpening } from '../../state';
+import { choose } from './open';
 
 /** Draft is a reading without its value yet; places may be as typed. */
 export type Draft = {
@@ -61,6 +62,7 @@ export function TakeReading({
 			const value = { id: '', ...reading, ...(blocked ? { blocked } : {}), value: typed };
 			remember(); // the next reading must not find it
 			await save([{ op: 'add', path: '/readings/-', value }], `${name} ${typed}`);
+			choose('');
 			setText('');
 			typing?.(false);
 		} catch (e) {
@@ -68,6 +70,7 @@ export function TakeReading({
 			const said = (e as Trouble).fields?.some((f) => own(f.pointer)) ? saidOf(e, own) : named(e, labels);
 			if ((e as Trouble).status === 0) {
 				// It waits in the queue: the entry is free for the next.
+				choose('');
 				setText('');
 				typing?.(false);
 				setWaits(said);
