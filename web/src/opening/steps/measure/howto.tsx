@@ -115,7 +115,7 @@ export function HowTo({ r, first }: { r: Open; first: boolean }) {
 		</figure>
 	);
 	return (
-		<details open={first} className="mb-2" data-how={r.kind} key={r.kind}>
+		<details open={first} className="mt-2" data-how={r.kind} key={r.kind}>
 			<summary className="min-h-11 flex items-center cursor-pointer underline decoration-dotted underline-offset-4">
 				{say('measure.plus-and-minus')}
 			</summary>

@@ -34,9 +34,10 @@ export function Question({
 						<Phrase id="measure.with" of={{ tool: <strong className="font-semibold">{r.with}</strong> }} />
 					</p>
 				)}
-				<HowTo r={r} first={first} />
 				<TakeReading key={r.name} name={r.name} how={r.how} typing={typing} reading={readingOf(r)} />
 			</div>
+			{/* Under the entry: on a small phone that must stand above the keypad with what is asked. */}
+			<HowTo r={r} first={first} />
 			{overtaken && (
 				<p role="status" className="mt-1 border-l-4 border-info pl-3" data-overtaken>
 					{say('measure.someone-else-has-read-this')}
