@@ -261,17 +261,16 @@ type CutList struct {
 
 // EdgeCut is the marks of one edge.
 type EdgeCut struct {
-	Side   frame.Side `json:"side"`
-	Method string     `json:"method"`
-	Ways   []EdgeWay  `json:"ways" doc:"Saw and plane, the fewer minutes first; empty where nothing comes off."`
-	Sawing *Sawing    `json:"sawing,omitempty" doc:"Where a saw goes first."`
-	Says   string     `json:"says"`
-	Left   Figure     `json:"left" doc:"Left on for the next try."`
-	Bevel  Figure     `json:"bevel" doc:"How much narrower the push face is planed; nought where the edge stays square."`
-	Marks  []CutMark  `json:"marks" doc:"Down the uncut edge from its head, or across from its hinge edge."`
-	Passes []Pass     `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
-	// Pencils is of a slab that was offered up.
-	Pencils []PencilMark `json:"pencils" doc:"Where the frame was pencilled on the slab itself, and where the cut lies from that line."`
+	Side    frame.Side   `json:"side"`
+	Method  string       `json:"method"`
+	Ways    []EdgeWay    `json:"ways" doc:"Saw and plane, the fewer minutes first; empty where nothing comes off."`
+	Sawing  *Sawing      `json:"sawing,omitempty" doc:"Where a saw goes first."`
+	Says    string       `json:"says"`
+	Left    Figure       `json:"left" doc:"Left on for the next try."`
+	Bevel   Figure       `json:"bevel" doc:"How much narrower the push face is planed; nought where the edge stays square."`
+	Marks   []CutMark    `json:"marks" doc:"Down the uncut edge from its head, or across from its hinge edge."`
+	Passes  []Pass       `json:"passes" doc:"Of a plane, 1 mm at a time; empty where a saw goes first."`
+	Pencils []PencilMark `json:"pencils" doc:"Of a slab that was offered up: where the cut lies from the frame's line on it."`
 }
 
 // PencilMark is a mark of the frame on a slab that was offered up.

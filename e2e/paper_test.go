@@ -24,6 +24,13 @@ func TestReadingsFromPaper(t *testing.T) {
 	u.keys("2031.5", kb.Enter)
 	u.until("three are kept", `document.querySelector('[data-line="width 1800"] input').value === '826' &&
 		document.querySelector('[data-line="height 50"] input').dataset.field?.startsWith('/readings/')`)
+	u.do(chromedp.Focus(`[data-line="width 100"] input`))
+	u.keys("8x")
+	u.click(`[data-paper-done]`)
+	u.until("a line that is refused is not lost", `document.querySelector('[data-line="width 100"] [role=alert]')`)
+	u.js(`(document.querySelector('[data-line="width 100"] input').select(), '')`)
+	u.do(chromedp.Focus(`[data-line="width 100"] input`))
+	u.keys(kb.Backspace)
 	u.click(`[data-paper-done]`)
 	u.until("they are listed", `document.querySelectorAll('[data-reading]').length === 3`)
 	assert.Equal(t, "width 1800, width 1000, height 50", u.js(

@@ -52,7 +52,7 @@ func service(d site.Opening) Plan {
 	}
 	l.Findings = keep(l.Findings)
 	p.Findings = append(looked(d), keep(p.Findings)...)
-	p.ToRead, p.Places, p.Trip = nil, nil, 0
+	p.ToRead, p.OfferUp, p.Places, p.Trip = nil, message.Message{}, nil, 0
 	signed(d, &p)
 	p.Steps, p.Next = progress(d, p)
 	return p

@@ -225,6 +225,7 @@ const CodeFirst message.ID = "caution.code-first"
 var Cautions = []Caution{
 	{"measure", "caution.measure-paint"},
 	{"measure", "caution.measure-frame"},
+	{"measure", "caution.slab-loose"}, // that is offered up
 	{"slab", "caution.slab-rated"},
 	{"slab", "caution.slab-loose"},
 	{"margins", "caution.margins-code"},

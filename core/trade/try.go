@@ -73,7 +73,7 @@ const MostHanging = 3 * measure.Millimetre / 2
 const (
 	GapMinutes   = 0.2  // a gap looked at
 	SlideMinutes = 1.0  // a packer slid all round
-	SlideSpares  = 10.0 // of what is in doubt, that it must tell to be worth it
+	SlideSpares  = 10.0 // by which what is in doubt falls where the packer passes: for less it is not slid
 	SlideMore    = 0.15 // mm by which it is thicker than the least margin: a card, so that what passes is not under it
 	PackMinutes  = 4.0  // a hinge packed out: wedge the foot, draw the screws, card behind the leaf
 	LetInMinutes = 8.0  // a hinge let in deeper

@@ -161,7 +161,7 @@ func TestTheDecisionAgainstExpectimax(t *testing.T) {
 			c[i] = corner{off: 1 - 4*rng.Float64(), sigma: 0.25 + 0.25*rng.Float64()}
 		}
 		a, b := ours(t, c, 2), expectimax(c, 2)
-		t.Logf("corners %+.2f ±%.2f and %+.2f ±%.2f: %.1f minutes, the best %.1f", c[0].off, 2*c[0].sigma, c[1].off, 2*c[1].sigma, a, b)
+		t.Logf("%+v: %.1f minutes, the best %.1f", c, a, b)
 		mine, best = mine+a, best+b
 	}
 	t.Logf("%.1f minutes in all, the best %.1f", mine, best)

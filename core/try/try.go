@@ -224,8 +224,8 @@ func (h *Hung) stays(j judged, shift [2]float64, planed bool, tell func(Stays)) 
 func (h *Hung) Fits() bool { return h.Down() && 1-h.now().in < trade.FitsDoubt }
 
 // Slide reports whether a packer of the least margin is slid all round: gaps read a foot apart do not tell of a bump
-// between them. It is worth its minute where bumps are most of what makes a slab doubtful; fits is whether nothing else
-// does, so that it is said to fit once the packer passes.
+// between them. It is worth its minute where a bump is much of what is in doubt. fits is whether it is all of it, so that
+// the slab is said to fit once the packer passes.
 func (h *Hung) Slide() (worth, fits bool) {
 	slid := *h
 	slid.Slid = true

@@ -1,6 +1,7 @@
 package cuts
 
 import (
+	"cmp"
 	"slices"
 
 	"kindmargin/core/frame"
@@ -34,6 +35,10 @@ func pencilled(d site.Opening, b site.Bay, e Edge) (list []Pencil) {
 	for _, m := range e.Marks {
 		depths = append(depths, frame.Along{At: m.At.MM(), Off: m.Depth.Value.MM()})
 	}
+	long := b.Slab.Length
+	if e.Side == frame.Lock && b.Slab.LengthLock > 0 {
+		long = b.Slab.LengthLock
+	}
 	for _, r := range d.Readings {
 		on := func(f survey.Offer) bool { return f.ID == r.Offer && d.CutsOffered(f) }
 		if r.Kind != survey.Gap || r.Side != e.Side || r.Struck != "" || r.Value >= 0 || !slices.ContainsFunc(d.Offers, on) {
@@ -41,11 +46,11 @@ func pencilled(d site.Opening, b site.Bay, e Edge) (list []Pencil) {
 		}
 		at := r.At
 		if e.Side.Upright() {
-			at = b.Slab.Length - at
+			at = long - at
 		}
 		past := measure.FromMM(frame.OffAt(depths, at.MM())) + r.Value
 		list = append(list, Pencil{at, past.Round(d.Tape.Step(), measure.Down)})
 	}
-	slices.SortFunc(list, func(a, b Pencil) int { return int(a.At - b.At) })
+	slices.SortFunc(list, func(a, b Pencil) int { return cmp.Compare(a.At, b.At) })
 	return list
 }

@@ -147,34 +147,16 @@ func Of(in Input) (*Try, site.Findings) {
 	h.ends = v.Ends
 	k := len(t.Hangs) - 1
 	last := t.Hangs[k]
+	hung := h.task(d, b, v.Wanted, v.Margins, last)
+	v.ToRead = h.next(d, hung)
 	if len(last.Gaps) > 0 {
-		hung := h.task(d, b, v.Wanted, v.Margins, last)
 		hung.Bored = h.bored(in, t)
-		passing := false // the packer is all that it waits for
-		if d.Rules >= site.Rules5 && last.Revisit == "" {
-			v.Slide, passing = hung.Slide()
-		}
-		v.Fits = !v.Slide && hung.Fits()
-		v.Chance = hung.Chance()
-		v.ToRead = h.next(d, hung)
-		if !v.Fits && !passing {
-			ways := hung.Ways()
-			for _, w := range ways {
-				v.Ways = append(v.Ways, h.way(d, w, v.Names))
-			}
-			if v.AsIs = hung.AsIs(); len(v.ToRead) == 0 && !v.Slide && hung.Near(ways) {
-				now := hung.Now()
-				now.In = v.Chance
-				v.Near = nearest(d, now, v.Ways)
-			}
-		}
+		v.decide(h, d, hung, last)
 		if last.Revisit != "" {
 			said.Add(sinceLeft(at, v))
 			said.Add(sinceForetold(at, in.Since, v))
 		}
 		said.Add(seen(d, at, hung, v))
-	} else {
-		v.ToRead = h.next(d, h.task(d, b, v.Wanted, v.Margins, last))
 	}
 	said.Add(sights(d, at, last, v.Names))
 	said.Add(tight(d, at, v))
@@ -182,7 +164,30 @@ func Of(in Input) (*Try, site.Findings) {
 	return &v, said
 }
 
-// Slides asks for a packer to be slid all round: a card more than the least margin, so that what passes is not under it.
+// decide says what is done next to a slab whose gaps were read: a packer slid round it, the ways, or nothing more.
+func (v *Try) decide(h *tries, d site.Opening, hung *try.Hung, last job.Hang) {
+	passing := false // the packer is all that it waits for
+	if d.Rules >= site.Rules5 && last.Revisit == "" {
+		v.Slide, passing = hung.Slide()
+	}
+	v.Fits = !v.Slide && hung.Fits()
+	v.Chance = hung.Chance()
+	if v.Fits || passing {
+		return
+	}
+	ways := hung.Ways()
+	for _, w := range ways {
+		v.Ways = append(v.Ways, h.way(d, w, v.Names))
+	}
+	if v.AsIs = hung.AsIs(); len(v.ToRead) == 0 && !v.Slide && hung.Near(ways) {
+		now := hung.Now()
+		now.In = v.Chance
+		v.Near = nearest(d, now, v.Ways)
+	}
+}
+
+// Slides asks for a packer to be slid all round: a card more than the least margin, so that what passes is not under
+// it.
 func (v *Try) Slides() message.Message {
 	return message.With("slide.round", "least", message.Fine(v.Least))
 }
@@ -204,7 +209,7 @@ func (h *tries) task(
 	t := &try.Hung{
 		Margins: m, Ends: h.ends, Least: d.Margins.Least.MM(), Within: d.Kit.FitsWithin().MM(),
 		Pins: h.pins, Out: out, Step: trade.PackStep(d.Unit).MM(), Cut: fit.Common.Cut, Trip: d.Kit.TripMinutes(),
-		With: meansOf(last.With), Slid: last.Slid, Bound: last.Bound || last.Outside,
+		With: meansOf(last.With), Slid: last.Slid, Bound: last.Bound || last.Outside, // that does not go in, nothing passes
 	}
 	for _, side := range frame.Sides {
 		t.Wanted[side] = wanted[side].Value.MM()

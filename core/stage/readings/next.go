@@ -58,7 +58,8 @@ func Next(d site.Opening, s site.Survey, drawn []fit.Outline, leave []frame.Each
 
 // cut reports whether every leaf is cut: readings spare nothing then.
 func cut(d site.Opening, leaves int) bool {
-	return len(d.Tried) >= leaves && !slices.ContainsFunc(d.Tried[:leaves], func(t job.Tried) bool { return t.Made == nil })
+	return len(d.Tried) >= leaves &&
+		!slices.ContainsFunc(d.Tried[:leaves], func(t job.Tried) bool { return t.Made == nil })
 }
 
 // swings is the reading of how the hinge jamb leans, where the foot might meet the floor as it swings for all that is

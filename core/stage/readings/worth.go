@@ -58,8 +58,8 @@ func (t trips) nearness(cov []float64) (near float64) {
 	return near
 }
 
-// further is about the expected number of trips with a covariance of all ends: one where a leaf does not fit, and another
-// where it does not go in.
+// further is about the expected number of trips with a covariance of all ends: one where a leaf does not fit, and
+// another where it does not go in.
 func (t trips) further(cov []float64) float64 {
 	in := 0.0
 	t.each(cov, func(k int, own, before []float64) { in += t.drawn[k].GoesIn(t.trip, t.leave[k], own, before) })

@@ -1235,7 +1235,7 @@ export interface components {
             method: string;
             /** @description Of a plane, 1 mm at a time; empty where a saw goes first. */
             passes: components["schemas"]["Pass"][];
-            /** @description Where the frame was pencilled on the slab itself, and where the cut lies from that line. */
+            /** @description Of a slab that was offered up: where the cut lies from the frame's line on it. */
             pencils: components["schemas"]["PencilMark"][];
             /** @description Where a saw goes first. */
             sawing?: components["schemas"]["Sawing"];
@@ -3466,7 +3466,7 @@ export interface components {
             near: string[];
             /** @description As its marks cut it and hang it: what /tried/{leaf}/made is set to where nothing else was done. */
             planned?: components["schemas"]["Made"];
-            /** @description Asks for a packer to be slid all round, after which it fits; empty where it is not asked. */
+            /** @description Asks for a packer to be slid all round before anything else; empty where it is not asked. */
             slide: string;
             /** @description Gaps worth reading next, in order. */
             toRead: components["schemas"]["ToRead"][];

@@ -2,11 +2,11 @@ import type { ReactNode } from 'react';
 import { say, type TextId } from '../../../words/texts';
 import type { Open } from './open';
 
-/** The part of the wall, the tool on it and the gap between them, in two pictures: one of plus, one of minus. */
 const wall = { fill: 'var(--rod)', stroke: 'var(--rod-edge)', strokeWidth: 2 };
 const tool = { fill: 'var(--board)', stroke: 'var(--board-line)', strokeWidth: 2 };
 const read = { stroke: 'var(--chalk)', strokeWidth: 5 };
 
+/** The part of the wall, the tool on it and the gap between them, by kind: one picture of plus, one of minus. */
 const pictures: Record<string, { box: string; caption: TextId; plus: ReactNode; minus: ReactNode }> = {
 	straight: {
 		box: '0 46 200 70',

@@ -25,12 +25,14 @@ export function readingOf({ kind, side, at, from, to, offer, tool, turned }: Ope
 	};
 }
 
+/** The reading that was tapped last, by its ID and the page that it was tapped on: another opening has it too. */
 let chosen = '';
 const listeners = new Set<() => void>();
+const here = (id: string) => `${location.pathname} ${id}`;
 
 /** choose asks for a reading, by its ID, before what is worth most: it was tapped in the drawing or in a list. */
 export function choose(id: string) {
-	chosen = id;
+	chosen = here(id);
 	for (const f of listeners) f();
 }
 
@@ -43,5 +45,5 @@ export function useChosen(among: Open[]) {
 		},
 		() => chosen,
 	);
-	return among.find((r) => readingID(r) === id);
+	return among.find((r) => here(readingID(r)) === id);
 }

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Trouble, Unit } from '../../../api/client';
 import { onward, Tape } from '../../../ui/tape';
 import { capital, say } from '../../../words/texts';
@@ -15,6 +15,21 @@ export function FromPaper({ close }: { close: () => void }) {
 	const [lines] = useState(() =>
 		openReadings(view).toSorted((a, b) => order(view.usual, a) - order(view.usual, b)),
 	);
+	const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+	const [done, setDone] = useState(false);
+	// What is typed and not kept holds the list open: a line that is refused says why.
+	useEffect(() => {
+		if (done && open.size === 0) close();
+	}, [done, open, close]);
+	const typing = (id: string, yes: boolean) => {
+		if (yes) setDone(false);
+		setOpen((was) => {
+			const now = new Set(was);
+			if (yes) now.add(id);
+			else now.delete(id);
+			return now;
+		});
+	};
 	return (
 		<section
 			aria-label={say('measure.from-paper')}
@@ -26,11 +41,11 @@ export function FromPaper({ close }: { close: () => void }) {
 			<ul className="grid gap-2">
 				{lines.map((r) => (
 					<li key={readingID(r)} data-line={readingID(r)}>
-						<Line r={r} />
+						<Line r={r} typing={(yes) => typing(readingID(r), yes)} />
 					</li>
 				))}
 			</ul>
-			<button type="button" className="btn mt-3" onClick={close} data-paper-done>
+			<button type="button" className="btn mt-3" onClick={() => setDone(true)} data-paper-done>
 				{say('measure.all-entered')}
 			</button>
 		</section>
@@ -44,7 +59,7 @@ const order = (usual: Open[], r: Open) => {
 };
 
 /** Line is one reading: once it is kept, it is corrected in place. */
-function Line({ r }: { r: Open }) {
+function Line({ r, typing }: { r: Open; typing: (yes: boolean) => void }) {
 	const { view, save } = useOpening();
 	const [text, setText] = useState('');
 	const [error, setError] = useState('');
@@ -59,10 +74,16 @@ function Line({ r }: { r: Open }) {
 		try {
 			const value = { id: '', ...readingOf(r), value: typed };
 			await save([{ op: 'add', path: '/readings/-', value }], `${r.name} ${typed}`);
+			typing(false);
 		} catch (e) {
 			const said = saidOf(e, (p) => p.endsWith('/value'));
-			if ((e as Trouble).status === 0) setWaits(said);
-			else setError(said);
+			if ((e as Trouble).status === 0) {
+				setWaits(said);
+				typing(false);
+			} else {
+				setError(said);
+				typing(true);
+			}
 		}
 		busy.current = false;
 	};
@@ -77,6 +98,7 @@ function Line({ r }: { r: Open }) {
 				setText(t);
 				setError('');
 				setWaits('');
+				typing(t.trim() !== '');
 			}}
 			onLeave={take}
 			onEnter={() => onward(document.activeElement as HTMLElement)}
