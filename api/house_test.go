@@ -198,7 +198,7 @@ func TestTheLoadOfThreeDoors(t *testing.T) {
 		ID: "hinge-size.butt-100", Name: "100 mm (4 in) butt", Count: 5, Openings: []string{"Chart room", "Galley"},
 	}, l.Groups[1].Items[0])
 	assert.Len(t, l.Cutting, 3)
-	assert.Equal(t, "12.5", l.Cutting[0].Hinge.MM, "with what its planks will grow by August")
+	assert.Equal(t, "12", l.Cutting[0].Hinge.MM, "with what its planks will grow by August")
 	assert.Equal(t, 404, s.do("GET", path+"/load?doors=gone", "", nil).status)
 }
 

@@ -85,6 +85,9 @@ func within(t *testing.T, at string, was, now any) {
 				continue
 			}
 			is, ok := in[k]
+			if !ok && k == "hollow" { // left out where an edge is straight
+				continue
+			}
 			require.True(t, ok, "%s has no %s", at, k)
 			within(t, at+"/"+k, v, is)
 		}

@@ -50,7 +50,7 @@ func (u person) pick(field, value string) {
 }
 
 // A saw that was proved on scrap: its offset is refused below nought, and its clamp marks are the cut less a
-// millimetre and the offset: 8 off at the foot's hinge corner, 7 and 128 and what the tape rounds; by a track 121 less.
+// millimetre and the offset: 7 off at the top of the hinge edge, 6 and 128 less what the tape rounds; by a track 128 less.
 func TestTheSawOfTheKit(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/kit/tern-house")
@@ -66,10 +66,10 @@ func TestTheSawOfTheKit(t *testing.T) {
 	u.click(`[data-field="saw-keep"]`)
 	u.until("no saw cut", `document.querySelector('[data-saw] [role=alert]')?.innerText.includes('no saw cut')`)
 	u.open("/j/tern-house/chart/cut")
-	assert.Equal(t, "135.5", u.figure("guide-foot-0"), "as it was kept before")
-	u.pick("/cut/means/foot", "plane")
-	u.until("planed", `!document.querySelector('[data-sawing="foot"]') &&
-		document.querySelector('[data-edge="foot"]').innerText.includes('power plane')`)
+	assert.Equal(t, "133.5", u.figure("guide-hinge-0"), "as it was kept before")
+	u.pick("/cut/means/hinge", "plane")
+	u.until("planed", `!document.querySelector('[data-sawing="hinge"]') &&
+		document.querySelector('[data-edge="hinge"]').innerText.includes('power plane')`)
 
 	u.open("/kit/tern-house")
 	u.until("the saw again", `document.querySelector('[data-saw]')`)
@@ -78,11 +78,11 @@ func TestTheSawOfTheKit(t *testing.T) {
 	u.click(`[data-field="saw-keep"]`)
 	u.until("kept", `document.querySelector('[data-saw]') && !document.querySelector('[data-saw] [role=alert]')`)
 	u.open("/j/tern-house/chart/cut")
-	u.pick("/cut/means/foot", "saw")
-	u.until("sawn", `document.querySelector('[data-sawing="foot"]')`)
-	assert.Equal(t, "7.5", u.figure("guide-foot-0"))
+	u.pick("/cut/means/hinge", "saw")
+	u.until("sawn", `document.querySelector('[data-sawing="hinge"]')`)
+	assert.Equal(t, "5.5", u.figure("guide-hinge-0"))
 	u.open("/cards/tern-house/chart")
-	u.says("of 18")
+	u.says("of 19")
 }
 
 // A tape whose hook is bent by 0.8 mm is proved against rods, and then every width read
@@ -288,9 +288,9 @@ func TestTheCutSheetOnPaper(t *testing.T) {
 		return String(r.width > 200 && r.height > 200 && r.left >= 0 && r.right <= 794);
 	})()`), "the drawing is there, to read")
 	assert.Equal(
-		t, "4 3", u.js(`['[data-edge] > table', '[data-sawing] table'].map((q) =>
+		t, "4 2", u.js(`['[data-edge] > table', '[data-sawing] table'].map((q) =>
 			[...document.querySelectorAll(q)].filter((e) => e.checkVisibility()).length).join(' ')`),
-		"and the four edges, three of them with a guide",
+		"and the four edges, two of them with a guide",
 	)
 	assert.Equal(
 		t, "rgb(255, 255, 255)", u.js(`getComputedStyle(document.documentElement).backgroundColor`), "ink on white",

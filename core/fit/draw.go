@@ -201,7 +201,7 @@ func (o *Outline) drawEdge(side frame.Side, want Targets, m margins) {
 	}
 	if side == frame.Head && want.Sure.Risk > 0 {
 		o.corner = true
-		o.Held = held(e.excess[0], want.Sure)
+		o.Held = held(e.excess, want.Sure)
 		e.Line.A += o.Held
 		for i := range e.Gaps {
 			e.Gaps[i].Mean -= o.Held

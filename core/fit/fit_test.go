@@ -363,6 +363,70 @@ func TestLeaveOnKeepsItsRisk(t *testing.T) {
 	assert.Zero(t, leave[frame.Hinge])
 }
 
+// The head keeps its risk with less wood left on where it hangs tighter at its hinge corner than where it only tapers
+// from there: true heads are drawn from the estimate's joint distribution (gonum's distmv), the slab is hung by its
+// hinge corner, and its margin compared with the best straight edge's.
+func TestAHeadHeldAtItsCornerSparesWood(t *testing.T) {
+	rs := []survey.Reading{
+		{Kind: survey.Width, At: mm(200), Value: mm(826)},
+		{Kind: survey.Width, At: mm(1800), Value: mm(826)},
+		{Kind: survey.Height, At: mm(50), Value: mm(2032)},
+		{Kind: survey.Height, At: mm(400), Value: mm(2030.5)},
+		{Kind: survey.Height, At: mm(780), Value: mm(2029)},
+		{Kind: survey.Plumb, Side: frame.Hinge, At: mm(1900), From: mm(100), Value: mm(1)},
+		{Kind: survey.Level, Side: frame.Head, At: mm(780), From: mm(50), Value: mm(-3)},
+	}
+	shape, err := survey.Estimate(rs, nil, trueTools(survey.OldOpening(826, 2030)))
+	require.NoError(t, err)
+	const n, reach = 17, 826.0
+	var rows []survey.Row
+	top, bottom := wanted.Pins[0], wanted.Pins[1]
+	for i := range n {
+		u := reach * float64(i) / (n - 1)
+		rows = append(rows, survey.Row{
+			{Of: survey.Of(frame.Head), At: u, By: 1}, {Of: survey.Of(frame.Head), At: 0, By: -1},
+			{Of: survey.Of(frame.Hinge), At: top, By: u / (top - bottom)},
+			{Of: survey.Of(frame.Hinge), At: bottom, By: -u / (top - bottom)},
+		})
+	}
+	mean, cov := shape.Joint(rows)
+	for i := range n {
+		cov.SetSym(i, i, cov.At(i, i)+1e-9)
+	}
+	truth, ok := distmv.NewNormal(mean, cov, rand.NewPCG(3, 4))
+	require.True(t, ok)
+	points := make([]Point, n)
+	for i := range n {
+		points[i] = Point{reach * float64(i) / (n - 1), mean[i]}
+	}
+	planned, _, _ := Minimax(points)
+	wood := map[bool]float64{}
+	for _, tapered := range []bool{true, false} {
+		want := wanted
+		want.Sure = Common
+		want.Sure.Tapered, want.Sure.Cut = tapered, 0 // the cut is taken as true here
+		o, err := Draw(shape, want)
+		require.NoError(t, err)
+		taper := o.LeaveOn(want.Sure)[frame.Head]
+		wood[tapered] = o.Held + taper/2
+		const openings = 40_000
+		bad := 0.0
+		for range openings {
+			draw, tooWide := truth.Rand(nil), math.Inf(-1)
+			for i := range n {
+				points[i].Off = draw[i]
+				tooWide = max(tooWide, draw[i]-planned.At(points[i].S)-o.Held-taper*points[i].S/reach)
+			}
+			if _, best, _ := Minimax(points); tooWide-best > want.Sure.Tolerance[frame.Head] {
+				bad++
+			}
+		}
+		t.Logf("tapered %v: held %.2f, taper %.2f, too wide %.5f", tapered, o.Held, taper, bad/openings)
+		assert.LessOrEqual(t, bad/openings, Common.Risk/2, "the corner's share and the edge's")
+	}
+	assert.Less(t, wood[false], 0.9*wood[true])
+}
+
 // The lock jamb is hollow by 4 in the middle of its height: along a straight
 // edge the light is 1, 5 and 1 where 3 is wanted. Scribed, 2 less comes off in
 // the middle and 2 more at the ends, and the light is even.

@@ -82,6 +82,7 @@ type Sureness struct {
 	Risk      float64             // accepted chance of more than that anywhere on the slab
 	Cut       float64             // standard deviation of a cut from its line, mm
 	Slab      float64             // how sure the slab's own size and squareness are, a standard deviation, mm
+	Tapered   bool                // by rules 2 to 5: the head is held at its hinge corner for that corner alone
 }
 
 // Marked is the standard deviation of a finished edge from where it should lie by the readings, in mm.
@@ -90,32 +91,53 @@ func (s Sureness) Marked() float64 { return math.Sqrt(s.marked()) }
 // marked is the variance of Marked, in mm².
 func (s Sureness) marked() float64 { return s.Cut*s.Cut + s.Slab*s.Slab }
 
-// Common is the default sureness: one slab in 200, cuts true to 0.3 mm (σ). Two thirds of that risk are reserved for
+// Common is the default sureness: one slab in 200, cuts true to 0.3 mm (σ). Two fifths of that risk are reserved for
 // what the estimate cannot know: how crooked an opening is before it is read, and slips too small to notice. Risk1 is
 // the risk by version 1 of the rules.
 //
 // A slab is too small by over a millimetre once it hangs as well as it can: two hinges packed out close a lock margin by
 // half a millimetre and more, one of them a head or a foot by a little. Found by package simulate.
 var Common = Sureness{
-	Tolerance: frame.Each[float64]{frame.Head: 1.1, frame.Lock: 1.6, frame.Foot: 1.3}, Risk: 0.0015, Cut: 0.3,
+	Tolerance: frame.Each[float64]{frame.Head: 1.1, frame.Lock: 1.6, frame.Foot: 1.3}, Risk: 0.003, Cut: 0.3,
 }
 
 // AsCut are the tolerances of rules 1 to 4, by which a slab may be no more than a millimetre too small as it is cut.
 var AsCut = frame.Each[float64]{frame.Head: 1, frame.Lock: 1, frame.Foot: 1}
 
-// Risk1 is described with Common.
-const Risk1 = 0.004
+// Risk1 is described with Common, and Risk5 is that of rules 2 to 5.
+const (
+	Risk1 = 0.004
+	Risk5 = 0.0015
+)
 
-// held is how much tighter the head hangs at the hinge corner, where its margin is set by the hinges' marks, so that it
-// is too wide there no more often than the risk of an edge allows, in mm.
-func held(corner excess, s Sureness) float64 {
+// held is how much tighter the head hangs at the hinge corner, where its margin is set by the hinges' marks, in mm: so
+// much that it is too wide there no more often than the risk of an edge allows; and more where that spares more wood
+// along the head, since a taper alone hardly lowers the risk near the corner it begins at.
+func held(list []excess, s Sureness) (best float64) {
+	most := s.Tolerance[frame.Head] // more is held for a head whose middle nobody read: it is asked for
 	z := distuv.UnitNormal.Quantile(1 - s.perEdge(true))
 	by := math.Inf(1)
-	for _, b := range corner.strayed(s.Cut).bounds {
-		by = min(by, z*b.sigma+b.mean-s.Tolerance[frame.Head])
+	for _, b := range list[0].strayed(s.Cut).bounds {
+		by = min(by, z*b.sigma+b.mean-most)
 	}
-	return min(max(by, 0), s.Tolerance[frame.Head]) // more is held for a head whose middle nobody read: it is asked for
+	if best = min(max(by, 0), most); s.Tapered {
+		return best
+	}
+	var rest []excess
+	for _, x := range list[1:] {
+		rest = append(rest, x.strayed(s.Marked()))
+	}
+	least := math.Inf(1)
+	for h := best; h <= most; h += heldStep {
+		if on := 2*h + leaveOf(rest, most+h, s.perEdge(true)); on < least { // twice the mean along the head
+			best, least = h, on
+		}
+	}
+	return best
 }
+
+// heldStep is the fineness of Held, in mm.
+const heldStep = 0.05
 
 // perEdge is the risk of one edge: an equal share among the three that are judged, and the hinge corner of the head
 // where that counts.
@@ -140,30 +162,34 @@ func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 				list = append(list, x.strayed(s.Marked()))
 			}
 		}
-		chance := func(left float64) (p float64) {
-			for _, x := range list {
-				p += x.over(s.Tolerance[side], left)
-			}
-			return p
-		}
-		risk := s.perEdge(o.corner)
-		if chance(0) <= risk {
-			continue
-		}
-		lo, hi := 0.0, 1.0
-		for chance(hi) > risk && hi < 1024 {
-			lo, hi = hi, 2*hi
-		}
-		for range 12 {
-			if mid := (lo + hi) / 2; chance(mid) > risk {
-				lo = mid
-			} else {
-				hi = mid
-			}
-		}
-		leave[side] = hi
+		leave[side] = leaveOf(list, s.Tolerance[side], s.perEdge(o.corner))
 	}
 	return leave
+}
+
+// leaveOf is the least leave-on, in mm, by which the chance that any of some places is over a tolerance is at most risk.
+func leaveOf(list []excess, tolerance, risk float64) float64 {
+	chance := func(left float64) (p float64) {
+		for _, x := range list {
+			p += x.over(tolerance, left)
+		}
+		return p
+	}
+	if chance(0) <= risk {
+		return 0
+	}
+	lo, hi := 0.0, 1.0
+	for chance(hi) > risk && hi < 1024 {
+		lo, hi = hi, 2*hi
+	}
+	for range 12 {
+		if mid := (lo + hi) / 2; chance(mid) > risk {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	return hi
 }
 
 // A head is tapered to get leave-on at its lock corner. Where the taper is over MostTaper and the slope's σ over

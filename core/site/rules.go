@@ -21,7 +21,9 @@ const (
 	// Rules5 leaves on what the hinges and a plane cannot put right once it hangs: the risk of a slab that is too small
 	// is judged at the end. Hinges stray by the way in which their marks were carried over.
 	Rules5 Rules = 5
-	Latest       = Rules5
+	// Rules6 holds the head as tight at its hinge corner as spares wood along it, and leaves on by twice the risk.
+	Rules6 Rules = 6
+	Latest       = Rules6
 )
 
 // Version is the latest version, by which a cut is made.

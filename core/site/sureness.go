@@ -24,6 +24,9 @@ func (d Opening) Rounded(side frame.Side) float64 {
 // 100:2008, 4.3.7); and of the slab's own size.
 func (d Opening) Sureness() fit.Sureness {
 	s, step := fit.Common, d.Tape.Step().MM()
+	if s.Tapered = d.Rules < Rules6; s.Tapered {
+		s.Risk = fit.Risk5
+	}
 	if d.Rules == Rules1 {
 		s.Risk = fit.Risk1
 	}
