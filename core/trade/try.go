@@ -72,6 +72,7 @@ const MostHanging = 3 * measure.Millimetre / 2
 // Minutes of work on a hung slab. Assumed.
 const (
 	GapMinutes   = 0.2  // a gap looked at
+	LightMinutes = 0.5  // the light looked along, all round
 	SlideMinutes = 1.0  // a packer slid all round
 	SlideSpares  = 10.0 // by which what is in doubt falls where the packer passes: for less it is not slid
 	SlideMore    = 0.15 // mm by which it is thicker than the least margin: a card, so that what passes is not under it
@@ -86,11 +87,19 @@ const (
 	StrikeMove   = 8.0  // the strike moved
 )
 
+// LightSeen is by how much the light over a hand's breadth must differ from that beside it to be seen, in mm. Common
+// practice: two from three is told at arm's length.
+const LightSeen = 0.8
+
 // LeastPlaned is the least that a hand planes off an edge: a shaving or two. Common practice.
 const LeastPlaned = 200 * measure.Micrometre
 
 // LeastPacked is the thinnest packer behind a hinge, or depth that it is let in: less is not seen. Common practice.
 const LeastPacked = 200 * measure.Micrometre
+
+// GoesIn is the gap that a slab is planed to at least where it overlaps its frame: as much as a pencil's mark may be off.
+// Common practice.
+const GoesIn = 500 * measure.Micrometre
 
 // Rubs is the gap under which a slab rubs: paint and the roughness of its edges touch. Common practice.
 const Rubs = 300 * measure.Micrometre
@@ -100,6 +109,8 @@ const Rubs = 300 * measure.Micrometre
 const (
 	MissMinutes  = 100.0  // of a slab that is not in, times its probability: what another round costs, or a call back
 	OutMinutes   = 10.0   // of each mm by which a margin is out
+	FarMinutes   = 40.0   // and of each mm over FarOut: anybody sees it, and nobody leaves it so
+	FarOut       = 0.5    // mm
 	SpoilMinutes = 4000.0 // of an edge planed too far: the half percent that is accepted is a bound, and dear
 	NearMinutes  = 70.0   // of an edge planed not far enough, times its probability: it is planed again
 	FitsDoubt    = 0.015  // the probability that a margin is out, under which a slab is said to fit

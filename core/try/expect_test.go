@@ -33,16 +33,17 @@ var worldSides = [2]frame.Side{frame.Head, frame.Foot}
 
 // left is the minutes of leaving it so, by the normal distribution of a library.
 func left(c [2]corner) float64 {
-	in, out, spoiled := 1.0, 0.0, 0.0
+	in, out, far, spoiled := 1.0, 0.0, 0.0, 0.0
 	for _, x := range c {
 		n := distuv.Normal{Mu: x.off, Sigma: x.sigma}
 		in *= n.CDF(1) - n.CDF(-1)
 		out += max(math.Abs(x.off)-1, 0)
+		far += max(math.Abs(x.off)-1-trade.FarOut, 0)
 		if x.planed {
 			spoiled += 1 - n.CDF(1)
 		}
 	}
-	return trade.MissMinutes*(1-in) + trade.OutMinutes*out + trade.SpoilMinutes*spoiled
+	return trade.MissMinutes*(1-in) + trade.OutMinutes*out + trade.FarMinutes*far + trade.SpoilMinutes*spoiled
 }
 
 // work is the minutes of planing so much off either corner, tapering to nothing, and of hanging it again.

@@ -8,6 +8,7 @@
 package try
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -22,6 +23,14 @@ type Margin struct {
 	At    float64 // v on a jamb, u on head and floor
 	Mean  float64
 	Sigma float64
+}
+
+// Middle is the margin nearest to the middle of a side.
+func Middle(m []Margin) Margin {
+	half := (m[0].At + m[len(m)-1].At) / 2
+	return slices.MinFunc(m, func(a, b Margin) int {
+		return cmp.Compare(math.Abs(a.At-half), math.Abs(b.At-half))
+	})
 }
 
 // Hung is a hung slab, all in mm.
@@ -47,6 +56,8 @@ type Hung struct {
 	Slid bool
 	// Bound says that it bound somewhere, where the gap was read.
 	Bound bool
+	// Outside says that it does not go in: what overlaps comes off, whatever else is in doubt.
+	Outside bool
 }
 
 // Means are what may be done to a hung slab.
@@ -140,7 +151,16 @@ func (h *Hung) judge(side frame.Side, m []Margin) (j judged) {
 type state struct {
 	in  float64 // probability that it is in: both ends within tolerance, and no place under the least
 	out float64 // by how much its means are out, mm, in all
+	far float64 // as much of that as is over trade.FarOut at a place
 }
+
+// stands adds a place whose mean is out by so much, in mm.
+func (x *state) stands(out float64) {
+	x.out, x.far = x.out+out, x.far+max(out-trade.FarOut, 0)
+}
+
+// and adds the state of another side.
+func (x *state) and(s state) { x.in, x.out, x.far = x.in*s.in, x.out+s.out, x.far+s.far }
 
 // state judges a side with its line moved by shift at either end; more is the variance that the moves add, in mm².
 func (h *Hung) state(j *judged, shift [2]float64, more float64, planed bool) (x state) {
@@ -149,7 +169,7 @@ func (h *Hung) state(j *judged, shift [2]float64, more float64, planed bool) (x 
 		off += shift[end]
 		sigma := math.Sqrt(j.sigma[end]*j.sigma[end] + more)
 		x.in *= 1 - tail((h.Within-off)/sigma) - tail((h.Within+off)/sigma)
-		x.out += max(math.Abs(off)-h.Within, 0)
+		x.stands(max(math.Abs(off)-h.Within, 0))
 	}
 	near, lack := math.Inf(1), 0.0
 	for i := range j.found {
@@ -166,7 +186,7 @@ func (h *Hung) state(j *judged, shift [2]float64, more float64, planed bool) (x 
 	if !h.Slid || shift != [2]float64{} {
 		x.in *= 1 - tail(near)
 	}
-	x.out += lack
+	x.stands(lack)
 	return x
 }
 
@@ -175,15 +195,16 @@ func tail(z float64) float64 { return math.Erfc(z/math.Sqrt2) / 2 }
 
 // price is the minutes that what may be out then still takes: another look, the work, now and then a call back. The
 // same price decides what to do and when to stop, or nobody ever would.
-func (h *Hung) price(x state) float64 { return trade.MissMinutes*(1-x.in) + trade.OutMinutes*x.out }
+func (h *Hung) price(x state) float64 {
+	return trade.MissMinutes*(1-x.in) + trade.OutMinutes*x.out + trade.FarMinutes*x.far
+}
 
 // now is the slab as it hangs, all sides together.
 func (h *Hung) now() (x state) {
 	x.in = 1
 	for _, side := range frame.Sides {
 		j := h.judge(side, h.Margins[side])
-		s := h.state(&j, [2]float64{}, 0, false)
-		x.in, x.out = x.in*s.in, x.out+s.out
+		x.and(h.state(&j, [2]float64{}, 0, false))
 	}
 	return x
 }
@@ -238,7 +259,7 @@ func (h *Hung) Slide() (worth, fits bool) {
 
 // Near reports whether none of some ways is worth its minutes: the slab hangs as near as it gets.
 func (h *Hung) Near(ways []Way) bool {
-	if !h.Down() {
+	if !h.Down() || h.Outside {
 		return len(ways) == 0
 	}
 	x := h.now()
@@ -308,6 +329,15 @@ func (s *search) plane(side frame.Side, j *judged, shift [2]float64, more float6
 	for end := range j.ends {
 		aim := s.aimed(math.Sqrt(j.sigma[end]*j.sigma[end]+more), j.slack)
 		off[2*end] = aim - j.ends[end] - shift[end]
+	}
+	if h.Outside {
+		overlaps := 0.0
+		for _, g := range m {
+			f := (g.At - m[0].At) / j.length
+			gap := g.Mean + shift[0] + off[0] + f*(shift[1]+off[2]-shift[0]-off[0])
+			overlaps = max(overlaps, trade.GoesIn.MM()-gap)
+		}
+		off[0], off[2] = off[0]+overlaps, off[2]+overlaps
 	}
 	off[1] = (off[0] + off[2]) / 2
 	if h.Bent[side] { // middle first: each third by itself, down to what is wanted

@@ -60,7 +60,8 @@ func (h *Hung) Ways() []Way {
 	leave := h.AsIs()
 	for i, t := range list {
 		beaten := slices.ContainsFunc(list[:i], func(k tally) bool {
-			return k.minutes <= t.minutes && k.trips <= t.trips && k.out <= t.out+leastOut && k.in >= t.in-leastIn
+			return k.minutes <= t.minutes && k.trips <= t.trips && k.out <= t.out+leastOut && k.far <= t.far+leastOut &&
+				k.in >= t.in-leastIn
 		})
 		if len(ways) > 0 && t.likely >= leave { // to leave it beats that
 			break
@@ -233,7 +234,8 @@ type edge struct {
 }
 
 func (t *tally) add(e edge) {
-	t.minutes, t.out, t.in = t.minutes+e.minutes, t.out+e.out, t.in*e.in
+	t.minutes += e.minutes
+	t.and(e.state)
 }
 
 // moved is how a side's line moves by a way: with the pins, but for the hinge edge, which is planed by as much as its
