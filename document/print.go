@@ -235,7 +235,7 @@ func (p printing) try(t *TryOf) {
 	for _, r := range t.ToRead {
 		p.line(p.say("print.read-next"), r.Name)
 	}
-	for _, says := range append(t.Near, t.Slide) {
+	for _, says := range append(t.Near, t.Look, t.Slide) {
 		if says != "" {
 			p.line(says)
 		}

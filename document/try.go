@@ -30,6 +30,7 @@ type TryOf struct {
 	After    []string    `json:"after" doc:"What follows once the margins are in: flush with the jamb, then the latch."`
 	May      []MayOf     `json:"may" doc:"What may be done to it."`
 	Fits     bool        `json:"fits" doc:"Every margin is in."`
+	Look     string      `json:"look" doc:"Asks to look along the light before anything else; empty where it is not asked."`
 	Slide    string      `json:"slide" doc:"Asks for a packer to be slid all round before anything else; empty where it is not asked."`
 	Near     []string    `json:"near" doc:"It hangs as near as it gets: what is out, and what would do better; empty where something is worth doing."`
 	AsIs     float64     `json:"asIs" doc:"Minutes that it likely still takes as it hangs."`
@@ -59,6 +60,7 @@ type FoundGapOf struct {
 	Off      bool       `json:"off" doc:"Further from what was foretold than 19 times in 20."`
 	Clash    bool       `json:"clash" doc:"The other gaps contradict it."`
 	Struck   string     `json:"struck"`
+	Local    bool       `json:"local" doc:"A lump or a hollow is there."`
 }
 
 // TryWayOf is a way to bring every margin in.
@@ -97,6 +99,9 @@ func (p printer) try(t *hangs.Try, d *plan.Drawing) *TryOf {
 	if len(t.Near) > 0 {
 		v.Near = p.say(t.Near)
 	}
+	if t.Look {
+		v.Look = p.voice.Text("look.light")
+	}
 	if t.Slide && len(t.ToRead) == 0 {
 		v.Slide = p.voice.Say(t.Slides())
 	}
@@ -120,6 +125,7 @@ func (p printer) try(t *hangs.Try, d *plan.Drawing) *TryOf {
 			f := FoundGapOf{
 				ID: g.ID, Name: p.voice.Word(g.Reading), Side: g.Side, At: g.At.MM(), Found: Fine(g.Value),
 				Foretold: p.fine(g.Foretold), Off: g.Off, Clash: g.Clash, Struck: g.Struck,
+				Local: g.Local,
 			}
 			if s, ok := trade.SightByID(g.Sight); ok {
 				f.Sight = p.voice.Text(s.Name())
@@ -182,11 +188,10 @@ func (p printer) places(m frame.Each[[]try.Margin]) []Light {
 	out := []Light{}
 	for _, side := range frame.Sides {
 		n := len(m[side])
-		for where := range 3 {
-			if n == 0 {
-				continue
-			}
-			g := m[side][where*(n-1)/2]
+		if n == 0 {
+			continue
+		}
+		for where, g := range [3]try.Margin{m[side][0], try.Middle(m[side]), m[side][n-1]} {
 			out = append(out, p.light(side, where, p.fine(figure.Sum(g.Sigma, figure.Term{
 				Label: "term.all-read", Value: measure.FromMM(cents(g.Mean)), Source: figure.Estimate, Sigma: g.Sigma,
 			}))))

@@ -62,6 +62,8 @@ type Hang struct {
 	Outside bool `json:"outside,omitempty"`
 	Slid    bool `json:"slid,omitempty"`  // a packer of the least margin was slid all round and passed
 	Bound   bool `json:"bound,omitempty"` // it bound, and the gap was read there
+	// Looked says that the light was looked along, and every lump or hollow between two gaps was read.
+	Looked bool `json:"looked,omitempty"`
 
 	Drags   []int    `json:"drags,omitempty"`   // opening angles at which the foot drags on the floor
 	Springs bool     `json:"springs,omitempty"` // it springs back as it shuts

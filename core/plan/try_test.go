@@ -92,7 +92,13 @@ func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 	}
 	v := Solve(house, o).Leaves[0].Try
 	assert.False(t, v.Fits, "a bump may hide between two gaps")
-	assert.True(t, v.Slide, "a packer is slid all round first")
+	assert.True(t, v.Look, "the light is looked along first")
+	assert.False(t, v.Slide)
+	assert.Empty(t, v.Ways)
+	o.Tried[0].Hangs[0].Looked = true
+	v = Solve(house, o).Leaves[0].Try
+	assert.False(t, v.Look)
+	assert.True(t, v.Slide, "a packer is slid all round next")
 	assert.Empty(t, v.Ways)
 	o.Tried[0].Hangs[0].Slid = true
 	p := Solve(house, o)
@@ -104,6 +110,40 @@ func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 	assert.True(t, progressOf(t, p, job.StepTry).Ready)
 	assert.Equal(t, job.StepLog, p.Steps[9].Step)
 	assert.True(t, p.Steps[9].Ready)
+}
+
+// A lump or a hollow that was read stands for its own place: beside it the light is as it was read. The lock edge is
+// straight and its gaps are 3; a lump of 2.2 leaves 0.8 there and binds, a hollow of 2.6 leaves 5.6, so that the best
+// straight edge would stand 1.3 nearer.
+func TestALumpStandsForItsPlaceAlone(t *testing.T) {
+	for _, lump := range []float64{0.8, 5.6} {
+		o := hungDoor(t)
+		o.Cut.LeaveOn = job.ToLine
+		made := *Solve(house, func() job.Opening { o := o; o.Tried = nil; return o }()).Leaves[0].Try.Planned
+		o.Tried[0].Made = &made
+		for _, ask := range Solve(house, o).Leaves[0].Try.ToRead {
+			r := ask.Reading
+			gap(&o, r.Side, r.At.MM(), map[bool]float64{true: 6, false: 3}[r.Side == frame.Foot])
+		}
+		gap(&o, frame.Lock, 1250, lump)
+		h := &o.Tried[0].Hangs[0]
+		h.Gaps[len(h.Gaps)-1].Local, h.Looked = true, true
+		v := Solve(house, o).Leaves[0].Try
+		found := false
+		for _, m := range v.Margins[frame.Lock] {
+			if m.At == 1250 {
+				found = true
+				assert.InDelta(t, lump, m.Mean, 0.15)
+				assert.Less(t, m.Sigma, 0.35, "a packer's 0.3, and little else")
+				continue
+			}
+			assert.InDelta(t, 3, m.Mean, 0.15, "at %.0f", m.At)
+		}
+		assert.True(t, found)
+		assert.False(t, v.Look)
+		assert.False(t, v.Fits)
+		assert.NotEmpty(t, v.Ways)
+	}
 }
 
 func TestBadInputAtTheTry(t *testing.T) {

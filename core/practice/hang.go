@@ -208,12 +208,21 @@ func (s *State) advised(rng *rand.Rand) (w hangs.TryWay, ok bool) {
 		if t == nil {
 			return w, false
 		}
+		if t.Look {
+			s.Minutes += trade.LightMinutes
+			last.Looked = true
+			for _, r := range s.hidden.Lumps(s.hung, last.Gaps, rng) {
+				r.Offer = last.ID
+				take(r)
+			}
+			continue
+		}
 		if t.Slide && len(t.ToRead) == 0 {
 			s.Minutes += trade.SlideMinutes
 			side, at, passes := s.hidden.Slides(s.hung)
 			last.Slid, last.Bound = passes, !passes
 			if last.Bound {
-				take(survey.Reading{Kind: survey.Gap, Side: side, At: at, Offer: last.ID})
+				take(survey.Reading{Kind: survey.Gap, Side: side, At: at, Offer: last.ID, Local: true})
 			}
 			continue
 		}

@@ -112,6 +112,11 @@ func (h Hidden) Slides(u Hung) (side frame.Side, at measure.Length, passes bool)
 	return side, measure.FromMM(place), gap >= least+trade.SlideMore
 }
 
+// Lumps are the places where the light beside a hung slab is seen to swing between two gaps that were read.
+func (h Hidden) Lumps(u Hung, gaps []survey.Reading, rng *rand.Rand) []survey.Reading {
+	return h.opening().lumps(u.d, gaps, rng)
+}
+
 // GoesIn reports whether a slab goes in at all, Fits whether it fits: every margin at least the least, and each edge
 // within a millimetre of the best straight one. Small are the edges that are more than a millimetre further from their
 // side than the best; Uneven is the greatest less the least margin along lock edge or head.

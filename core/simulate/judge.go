@@ -12,8 +12,8 @@ import (
 // fits.
 var judged = []frame.Side{frame.Lock, frame.Head, frame.Foot}
 
-// stations is the number of places along a side at which it is judged.
-const stations = 17
+// stations is the number of places along a side at which it is judged: a lump of 150 mm is met five times.
+const stations = 65
 
 // gapAt is the true gap beside a hung slab at one place.
 func (o opening) gapAt(d hungSlab, side frame.Side, at float64) float64 {

@@ -199,6 +199,15 @@ func (o opening) look(j job.Job, opening *job.Opening, out *hung, rng *rand.Rand
 		if doubted {
 			continue
 		}
+		if t.Look {
+			last.Looked = true
+			out.spent.Gaps += trade.LightMinutes
+			for _, r := range o.lumps(out.slab, last.Gaps, rng) {
+				r.ID, r.Offer = fmt.Sprint("g", len(last.Gaps)), last.ID
+				last.Gaps = append(last.Gaps, read(r))
+			}
+			continue
+		}
 		if len(t.ToRead) == 0 && t.Slide {
 			out.spent.Gaps += trade.SlideMinutes
 			side, at, gap := o.tightest(out.slab)
@@ -206,6 +215,7 @@ func (o opening) look(j job.Job, opening *job.Opening, out *hung, rng *rand.Rand
 			if last.Bound = !last.Slid; last.Bound {
 				last.Gaps = append(last.Gaps, read(survey.Reading{
 					ID: fmt.Sprint("g", len(last.Gaps)), Kind: survey.Gap, Side: side, At: measure.FromMM(at), Offer: last.ID,
+					Local: true,
 				}))
 			}
 			continue
@@ -219,4 +229,37 @@ func (o opening) look(j job.Job, opening *job.Opening, out *hung, rng *rand.Rand
 			last.Gaps = append(last.Gaps, read(r))
 		}
 	}
+}
+
+// seenNoise is how much an eye strays in telling two gaps apart, a standard deviation in mm.
+const seenNoise = 0.25
+
+// lumps are the places where the light beside a hung slab is seen to swing between two gaps that were read, the furthest
+// place of each stretch, to a centimetre.
+func (o opening) lumps(d hungSlab, gaps []survey.Reading, rng *rand.Rand) (list []survey.Reading) {
+	for _, side := range frame.Sides {
+		var places []float64
+		for _, g := range gaps {
+			if g.Side == side {
+				places = append(places, g.At.MM())
+			}
+		}
+		slices.Sort(places)
+		for i := 1; i < len(places); i++ {
+			from, to := places[i-1], places[i]
+			light := []frame.Along{{At: from, Off: o.gapAt(d, side, from)}, {At: to, Off: o.gapAt(d, side, to)}}
+			most, at := 0.0, 0.0
+			for place := from; place <= to; place += 10 {
+				if swings := math.Abs(o.gapAt(d, side, place) - frame.OffAt(light, place)); swings > most {
+					most, at = swings, place
+				}
+			}
+			if most+rng.NormFloat64()*seenNoise > trade.LightSeen {
+				list = append(list, survey.Reading{
+					Kind: survey.Gap, Side: side, At: measure.FromMM(at).Round(10*measure.Millimetre, measure.Nearest), Local: true,
+				})
+			}
+		}
+	}
+	return list
 }

@@ -53,6 +53,36 @@ func TestGapsByHand(t *testing.T) {
 	assert.False(t, plumbOpening().fits(d))
 }
 
+// The light is even beside a plumb door; a lump of 2 mm over a hand's breadth between two gaps is seen at its place, and
+// so is a hollow; one of half a millimetre is not.
+func TestALumpIsSeenWhereItIs(t *testing.T) {
+	var gaps []survey.Reading
+	for _, s := range frame.Sides {
+		for _, f := range []float64{0.05, 0.5, 0.95} {
+			gaps = append(gaps, survey.Reading{Kind: survey.Gap, Side: s, At: measure.FromMM(f * reach(s))})
+		}
+	}
+	rng := rand.New(rand.NewPCG(29, 1))
+	assert.Empty(t, plumbOpening().lumps(plumbDoor(), gaps, rng))
+	for _, by := range []float64{-2, 2, 0.5} {
+		o := plumbOpening()
+		o.side[frame.Lock] = make([]float64, fine)
+		for i := range o.side[frame.Lock] {
+			o.side[frame.Lock][i] = width
+		}
+		o.side[frame.Lock][30] += by // 30 of 112 parts of 2030 up is 543.75
+		seen := o.lumps(plumbDoor(), gaps, rng)
+		if math.Abs(by) < 1 {
+			assert.Empty(t, seen)
+			continue
+		}
+		require.Len(t, seen, 1)
+		assert.Equal(t, frame.Lock, seen[0].Side)
+		assert.InDelta(t, 543.75, seen[0].At.MM(), 6)
+		assert.True(t, seen[0].Local)
+	}
+}
+
 // A school goes by what it reads: a slab that does not go in is ticked, planed and hung again, one that is too wide at
 // the lock is packed, and one that is right is left alone after twelve gaps.
 func TestASchoolGoesByWhatItReads(t *testing.T) {

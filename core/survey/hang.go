@@ -38,16 +38,19 @@ const (
 	OfLockEdge
 	OfTop
 	OfFoot
+	OfSide // a lump or a hollow of a side of the opening
 )
 
 // Stray is an error of a hung slab along one of its edges: independent and normal at the two ends of a stretch, and
-// linear between; at its second end only; or, where the stretch has no length, constant.
+// linear between; at its second end only; or, where the stretch has no length, constant. One of a side of the opening is
+// at a place, From, which counts up the slab or across it, and falls to nothing within half of BumpWidth.
 type Stray struct {
 	Of       Strays
-	From, To float64 // the stretch, mm
-	Sigma    float64 // at each end, mm
-	Taper    bool    // nothing at From
-	Bow      float64 // of an edge that may have bent besides, mm
+	Side     frame.Side // of OfSide
+	From, To float64    // the stretch, mm
+	Sigma    float64    // at each end, mm
+	Taper    bool       // nothing at From
+	Bow      float64    // of an edge that may have bent besides, mm
 }
 
 // firstHung is the part of the first stray.
@@ -128,9 +131,28 @@ func (h Hang) turn(row Row, constant float64, p *Prior, u, by float64) (Row, flo
 	return append(append(row, up...), down...), constant + c + d
 }
 
+// A lump or a hollow of a side is about a hand's breadth long, and stands out by a standard deviation of BumpSigma, both
+// in mm. Common practice.
+const (
+	BumpWidth = 150.0
+	BumpSigma = 2.0
+)
+
 // Gap is the gap between a hung slab and a side, at a place up the slab or across it from its hinge edge, as a linear
-// figure of the opening and of the slab's errors; constant is in mm.
+// figure of the opening, of the lumps that were found in it, and of the slab's errors; constant is in mm.
 func (p *Prior) Gap(h Hang, side frame.Side, at float64) (row Row, constant float64) {
+	row, constant = p.gap(h, side, at)
+	for _, i := range h.Strays {
+		s := p.Strays[i]
+		if far := math.Abs(at-s.From) / (BumpWidth / 2); s.Of == OfSide && s.Side == side && far < 1 {
+			row = append(row, Term{firstHung + Part(i), 0, (1 + math.Cos(math.Pi*far)) / 2})
+		}
+	}
+	return row, constant
+}
+
+// gap is Gap without the lumps.
+func (p *Prior) gap(h Hang, side frame.Side, at float64) (row Row, constant float64) {
 	switch side {
 	case frame.Hinge:
 		row, constant = h.edge(p, at+h.Rise, 1)

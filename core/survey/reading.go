@@ -33,6 +33,8 @@ type Reading struct {
 	Struck string `json:"struck,omitempty"` // why it was struck out; kept, but not used
 	// for a gap beside a hung slab: ID of a trade.Sight that was seen instead of a figure
 	Sight string `json:"sight,omitempty"`
+	// for a gap beside a hung slab: a lump or a hollow is there, a hand's breadth long
+	Local bool `json:"local,omitzero"`
 }
 
 // seen is the value by which a reading enters the estimate, in mm.

@@ -1,6 +1,7 @@
 package hangs
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -159,10 +160,20 @@ func (h *tries) rows(p survey.Prior, k int) (rows []survey.Row, constants []floa
 	return rows, constants, at
 }
 
-// margins are those of hang k by a shape, and the sigmas of the straight line through each side's at its ends.
+// margins are those of hang k by a shape, also at every lump and hollow, and the sigmas of the straight line through
+// each side's at its ends.
 func (h *tries) margins(shape *survey.Shape, k int) (m frame.Each[[]try.Margin], ends frame.Each[[2]float64]) {
-	rows, constants, at := h.rows(shape.Prior(), k)
+	p := shape.Prior()
+	rows, constants, at := h.rows(p, k)
+	even, between := len(rows), lumps(h.tried)
+	for _, g := range between {
+		row, c := p.Gap(p.Hangs[k], g.Side, g.At.MM())
+		rows, constants = append(rows, row), append(constants, c)
+	}
 	mean, cov := shape.Joint(rows)
+	margin := func(i int, place float64) try.Margin {
+		return try.Margin{At: place, Mean: mean[i] + constants[i], Sigma: math.Sqrt(max(cov.At(i, i), 0))}
+	}
 	i := 0
 	for _, side := range frame.Sides {
 		for end := range ends[side] {
@@ -176,10 +187,16 @@ func (h *tries) margins(shape *survey.Shape, k int) (m frame.Each[[]try.Margin],
 			ends[side][end] = math.Sqrt(max(v, 0))
 		}
 		for _, place := range at[side] {
-			m[side] = append(m[side], try.Margin{
-				At: place, Mean: mean[i] + constants[i], Sigma: math.Sqrt(max(cov.At(i, i), 0)),
-			})
+			m[side] = append(m[side], margin(i, place))
 			i++
+		}
+		for j, g := range between {
+			if g.Side == side {
+				k, _ := slices.BinarySearchFunc(m[side], g.At.MM(), func(x try.Margin, at float64) int {
+					return cmp.Compare(x.At, at)
+				})
+				m[side] = slices.Insert(m[side], min(max(k, 1), len(m[side])-1), margin(even+j, g.At.MM()))
+			}
 		}
 	}
 	return m, ends

@@ -75,7 +75,11 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 		default:
 			continue
 		}
-		args["cause"] = message.ID("cause." + string(code) + "." + side.String())
+		where := side.String()
+		if code == site.MarginMiddle && v.lumpAt(side, stays[1].At) {
+			where = "lump"
+		}
+		args["cause"] = message.ID("cause." + string(code) + "." + where)
 		said.Say(site.Care, job.StepTry, at, code, args)
 	}
 	if t.Bored != nil && !t.Down() {
@@ -204,8 +208,7 @@ func sinceForetold(at string, by *season.Since, v Try) (said site.Findings) {
 		return nil
 	}
 	closed := by.Closed
-	middle := len(v.Margins[frame.Lock]) / 2
-	was, now := v.Was[frame.Lock][middle], v.Margins[frame.Lock][middle]
+	was, now := try.Middle(v.Was[frame.Lock]), try.Middle(v.Margins[frame.Lock])
 	found := was.Mean - now.Mean
 	// The uncertainty of the coefficients, and of the gaps then and now. (was.Sigma belongs to the prediction without
 	// the season.)

@@ -39,6 +39,7 @@ type Try struct {
 	Fits    bool              // every margin is in
 	Least   measure.Length    // margin
 	Chance  float64           // probability that every margin is in as it hangs
+	Look    bool              // the light is looked along first
 	Slide   bool              // a packer of the least margin is slid all round first
 	AsIs    float64           // minutes that it still takes as it hangs, by the price of what may be out
 	Near    message.Sentences // it does not fit, and no work is worth its minutes
@@ -164,22 +165,28 @@ func Of(in Input) (*Try, site.Findings) {
 	return &v, said
 }
 
-// decide says what is done next to a slab whose gaps were read: a packer slid round it, the ways, or nothing more.
+// decide says what is done next to a slab whose gaps were read: the light looked along, a packer slid round it, the
+// ways, or nothing more.
 func (v *Try) decide(h *tries, d site.Opening, hung *try.Hung, last job.Hang) {
-	passing := false // the packer is all that it waits for
+	v.Look = d.Rules >= site.Rules6 && len(v.ToRead) == 0 && last.Revisit == "" && !last.Outside &&
+		!slices.ContainsFunc(h.tried.Hangs, func(k job.Hang) bool { return k.Looked })
+	fits, slides := hung.Fits(), false
 	if d.Rules >= site.Rules5 && last.Revisit == "" {
-		v.Slide, passing = hung.Slide()
+		var passing bool // the packer is all that it waits for
+		slides, passing = hung.Slide()
+		fits = fits || passing
 	}
-	v.Fits = !v.Slide && hung.Fits()
+	v.Slide = slides && !v.Look
+	v.Fits = fits && !slides && !v.Look
 	v.Chance = hung.Chance()
-	if v.Fits || passing {
+	if fits {
 		return
 	}
 	ways := hung.Ways()
 	for _, w := range ways {
 		v.Ways = append(v.Ways, h.way(d, w, v.Names))
 	}
-	if v.AsIs = hung.AsIs(); len(v.ToRead) == 0 && !v.Slide && hung.Near(ways) {
+	if v.AsIs = hung.AsIs(); len(v.ToRead) == 0 && !v.Slide && !v.Look && hung.Near(ways) {
 		now := hung.Now()
 		now.In = v.Chance
 		v.Near = nearest(d, now, v.Ways)
@@ -210,6 +217,7 @@ func (h *tries) task(
 		Margins: m, Ends: h.ends, Least: d.Margins.Least.MM(), Within: d.Kit.FitsWithin().MM(),
 		Pins: h.pins, Out: out, Step: trade.PackStep(d.Unit).MM(), Cut: fit.Common.Cut, Trip: d.Kit.TripMinutes(),
 		With: meansOf(last.With), Slid: last.Slid, Bound: last.Bound || last.Outside, // that does not go in, nothing passes
+		Outside: last.Outside,
 	}
 	for _, side := range frame.Sides {
 		t.Wanted[side] = wanted[side].Value.MM()

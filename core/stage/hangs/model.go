@@ -1,6 +1,7 @@
 package hangs
 
 import (
+	"math"
 	"slices"
 
 	"kindmargin/core/frame"
@@ -61,6 +62,9 @@ func (o model) hangs(t job.Tried, next *job.Did) (hangs []survey.Hang, strays []
 	stray(survey.Stray{Of: survey.OfLockEdge, To: length, Sigma: sure.Marked()})
 	stray(survey.Stray{Of: survey.OfTop, To: across, Sigma: sure.Marked(), Taper: true})
 	stray(survey.Stray{Of: survey.OfFoot, To: across, Sigma: sure.Marked()})
+	for _, g := range lumps(t) {
+		stray(survey.Stray{Of: survey.OfSide, Side: g.Side, From: g.At.MM(), To: g.At.MM(), Sigma: survey.BumpSigma})
+	}
 	list := t.Hangs
 	if next != nil {
 		list = append(list[:len(list):len(list)], job.Hang{Did: next})
@@ -96,6 +100,21 @@ func (o model) hangs(t job.Tried, next *job.Did) (hangs []survey.Hang, strays []
 		hangs = append(hangs, own)
 	}
 	return hangs, strays
+}
+
+// lumps are the places where a lump or a hollow was read beside a slab, one of those within a lump's length.
+func lumps(t job.Tried) (list []survey.Reading) {
+	for _, h := range t.Hangs {
+		for _, g := range h.Gaps {
+			known := func(x survey.Reading) bool {
+				return x.Side == g.Side && math.Abs((x.At-g.At).MM()) < survey.BumpWidth/2
+			}
+			if g.Local && g.Struck == "" && !slices.ContainsFunc(list, known) {
+				list = append(list, g)
+			}
+		}
+	}
+	return list
 }
 
 // done changes a hung slab by what was done to it, and returns the errors of that work.

@@ -33,6 +33,18 @@ func tight(d site.Opening, at string, v Try) (said site.Findings) {
 	return said
 }
 
+// lumpAt reports whether a lump or a hollow was read at a place of a side, in mm.
+func (t *Try) lumpAt(side frame.Side, at float64) bool {
+	for _, h := range t.Hangs {
+		for _, g := range h.Gaps {
+			if g.Local && g.Struck == "" && g.Side == side && g.At.MM() == at {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 // near is how far from a place, as a share of its side, a gap tells of it.
 const near = 0.25
 

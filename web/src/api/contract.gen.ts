@@ -1455,6 +1455,8 @@ export interface components {
             foretold: components["schemas"]["Figure"];
             found: components["schemas"]["Text"];
             id: string;
+            /** @description A lump or a hollow is there. */
+            local: boolean;
             name: string;
             /** @description Further from what was foretold than 19 times in 20. */
             off: boolean;
@@ -1498,6 +1500,7 @@ export interface components {
             fits?: boolean;
             gaps: components["schemas"]["Reading"][];
             id: string;
+            looked?: boolean;
             /** Format: double */
             moisture?: number;
             on?: string;
@@ -2729,6 +2732,7 @@ export interface components {
             id: string;
             /** @enum {string} */
             kind: "width" | "height" | "plumb" | "level" | "square" | "straight" | "diagonal" | "gap";
+            local?: boolean;
             offer?: string;
             /** @description A length in millimetres, exact to the nanometre. */
             plusMinus?: number;
@@ -3458,6 +3462,8 @@ export interface components {
             hinges: string[];
             /** @description Hinge edge, lock edge. */
             length: components["schemas"]["Length"][];
+            /** @description Asks to look along the light before anything else; empty where it is not asked. */
+            look: string;
             /** @description As found, at three places of each side. */
             margins: components["schemas"]["Light"][];
             /** @description What may be done to it. */

@@ -12,6 +12,9 @@ import { saidOf, useDraft } from '../../kept';
 import { readingID } from '../../reading-id';
 import { useOpening } from '../../state';
 
+/** Local is why a gap stands for its own place alone: a packer that was slid round binds there, or the light swings. */
+type Local = 'bound' | 'lump';
+
 /** NextGap offers the most informative gap; it is read with a packer, or by sight. */
 export function NextGap() {
 	const { leaf } = useOpening();
@@ -24,9 +27,12 @@ export function NextGap() {
 	const next = held ?? t?.toRead.find((r) => !skipped.includes(r.name));
 	if (!t) return null;
 	const outside = t.hangs.at(-1)?.outside ?? false;
+	const looks = !next && t.look !== '';
 	const slides = !next && t.slide !== '';
-	if (other) return <OtherGap outside={outside} bound={slides} close={() => setOther(false)} />;
+	const local = looks ? 'lump' : slides ? 'bound' : undefined;
+	if (other) return <OtherGap outside={outside} local={local} close={() => setOther(false)} />;
 	const more = t.toRead.length - 1;
+	if (looks) return <Look lump={() => setOther(true)} />;
 	if (slides) return <Slide binds={() => setOther(true)} />;
 	return (
 		<section aria-label={say('try.next-gap')} className="border-2 border-[var(--rod-edge)] p-3 mb-4">
@@ -97,34 +103,75 @@ function Outside({ now }: { now: boolean }) {
 	);
 }
 
+/** Look asks to look along the light, and to read the gap at a lump or a hollow. */
+function Look({ lump }: { lump: () => void }) {
+	const { leaf } = useOpening();
+	const found = leaf.try?.hangs.at(-1)?.gaps.some((g) => g.local) ?? false;
+	return (
+		<AllRound
+			what="looked"
+			title={say('try.look-along')}
+			asks={leaf.try?.look ?? ''}
+			why={say('try.look-why')}
+			well={say(found ? 'try.even-otherwise' : 'try.even-between')}
+			saved={say('try.looked-along')}
+			ill={say('try.a-lump')}
+			read={lump}
+		/>
+	);
+}
+
 /** Slide asks for a packer to be slid all round. */
 function Slide({ binds }: { binds: () => void }) {
+	const { leaf } = useOpening();
+	return (
+		<AllRound
+			what="slid"
+			title={say('try.slide-it-round')}
+			asks={leaf.try?.slide ?? ''}
+			why={say('try.slide-why')}
+			well={say('try.it-passes')}
+			saved={say('try.passed-all-round')}
+			ill={say('try.it-binds')}
+			read={binds}
+		/>
+	);
+}
+
+/** AllRound asks for one look or one packer all round the slab: it is well everywhere, or a gap is read where it is not. */
+function AllRound(p: {
+	/** The field of the hang that says that it is well. */
+	what: 'looked' | 'slid';
+	title: string;
+	asks: string;
+	why: string;
+	well: string;
+	saved: string;
+	ill: string;
+	read: () => void;
+}) {
 	const { leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
-	const path = `/tried/${which - 1}/hangs/${(leaf.try?.hangs.length ?? 1) - 1}/slid`;
+	const path = `/tried/${which - 1}/hangs/${(leaf.try?.hangs.length ?? 1) - 1}/${p.what}`;
 	return (
-		<section
-			aria-label={say('try.slide-it-round')}
-			className="border-2 border-[var(--rod-edge)] p-3 mb-4"
-			data-slide
-		>
-			<h2 className="text-xl">{say('try.slide-it-round')}</h2>
-			<p className="text-lg">{leaf.try?.slide}</p>
-			<p className="mb-2">{say('try.slide-why')}</p>
+		<section aria-label={p.title} className="border-2 border-[var(--rod-edge)] p-3 mb-4" data-round={p.what}>
+			<h2 className="text-xl">{p.title}</h2>
+			<p className="text-lg">{p.asks}</p>
+			<p className="mb-2">{p.why}</p>
 			<button
 				type="button"
 				className="btn btn-primary text-lg h-14 w-full"
-				data-passes
+				data-well
 				onClick={() =>
 					attempt(async () => {
-						await save([{ op: 'add', path, value: true }], say('try.passed-all-round'));
+						await save([{ op: 'add', path, value: true }], p.saved);
 					})
 				}
 			>
-				{say('try.it-passes')}
+				{p.well}
 			</button>
-			<button type="button" className="btn w-full mt-2 h-auto min-h-12" data-binds onClick={binds}>
-				{say('try.it-binds')}
+			<button type="button" className="btn w-full mt-2 h-auto min-h-12" data-ill onClick={p.read}>
+				{p.ill}
 			</button>
 			<Said error={error} />
 		</section>
@@ -137,17 +184,19 @@ function TakeGap({
 	side,
 	at,
 	outside = false,
-	bound = false,
+	local,
 	typing,
+	taken,
 }: {
 	name: string;
 	side: string;
 	at: number | string;
 	outside?: boolean;
-	/** A packer that was slid round binds there. */
-	bound?: boolean;
+	local?: Local;
 	/** Called when there is a draft, or no longer. */
 	typing?: (yes: boolean) => void;
+	/** Called once it is kept; the place is then asked for first. */
+	taken?: () => void;
 }) {
 	const { view, leaf, which, save } = useOpening();
 	const { text, setText, remember } = useDraft(say('try.gap-name', { name }), '');
@@ -157,15 +206,24 @@ function TakeGap({
 	const path = `/tried/${which - 1}/hangs/${k}`;
 	const take = async (typed: string, sight = '') => {
 		try {
-			const value = { id: '', kind: 'gap', side, at, value: typed, ...(sight ? { sight } : {}) };
+			const value = {
+				id: '',
+				kind: 'gap',
+				side,
+				at,
+				value: typed,
+				...(sight && { sight }),
+				...(local && { local: true }),
+			};
 			remember();
 			const gap = { op: 'add', path: `${path}/gaps/-`, value } as const;
 			await save(
-				bound ? [gap, { op: 'add', path: `${path}/bound`, value: true }] : [gap],
+				local === 'bound' ? [gap, { op: 'add', path: `${path}/bound`, value: true }] : [gap],
 				`${name} ${sight || typed}`,
 			);
 			setText('');
 			typing?.(false);
+			taken?.();
 		} catch (e) {
 			const said = saidOf(e, (p) => p.endsWith('/value'));
 			if ((e as Trouble).status === 0) {
@@ -188,7 +246,7 @@ function TakeGap({
 				settles="/tried"
 				label={say(outside ? 'try.the-mark-from-the-edge' : 'try.the-packer-that-just-passes')}
 				big
-				autoFocus={!coarse()}
+				autoFocus={!coarse() && !taken}
 				value={text}
 				unit={view.job.unit as Unit}
 				onChange={(t) => {
@@ -221,7 +279,7 @@ function TakeGap({
 }
 
 /** OtherGap is a gap at a place of the carpenter's own choice. */
-function OtherGap({ outside, bound, close }: { outside: boolean; bound: boolean; close: () => void }) {
+function OtherGap({ outside, local, close }: { outside: boolean; local?: Local; close: () => void }) {
 	const { view } = useOpening();
 	const [side, setSide] = useState('lock');
 	const [at, setAt] = useState('');
@@ -248,6 +306,7 @@ function OtherGap({ outside, bound, close }: { outside: boolean; bound: boolean;
 			<Tape
 				id="gap-at"
 				label={upright ? say('try.how-far-up-the-slab') : say('try.how-far-from-the-slabs')}
+				autoFocus={!coarse()}
 				value={at}
 				unit={view.job.unit as Unit}
 				onChange={setAt}
@@ -258,10 +317,11 @@ function OtherGap({ outside, bound, close }: { outside: boolean; bound: boolean;
 				side={side}
 				at={at}
 				outside={outside}
-				bound={bound}
+				local={local}
+				taken={local ? close : () => setAt('')}
 			/>
 			<button type="button" className="btn btn-ghost" onClick={close}>
-				{say('try.back-to-the-best-next')}
+				{say(local ? 'page.back' : 'try.back-to-the-best-next')}
 			</button>
 		</section>
 	);
@@ -298,7 +358,14 @@ export function GapList() {
 							data-gap-row={readingID({ kind: 'gap', side: g.side, at: g.at })}
 							data-off={g.off || undefined}
 						>
-							<td className="py-1 pr-2">{g.name}</td>
+							<td className="py-1 pr-2">
+								{g.name}
+								{g.local && (
+									<span className="block text-sm" data-lump>
+										{say('try.lump-or-hollow')}
+									</span>
+								)}
+							</td>
 							<td className="text-right dim whitespace-nowrap">
 								<Len text={g.foretold.text} />
 								<Sure text={g.foretold.plusMinus} />

@@ -36,7 +36,7 @@ export function Ways() {
 						{say(
 							t.near.length > 0 ? 'try.to-do-better' : chosen === 0 ? 'try.least-work' : 'try.another-way',
 						)}
-						: <span className="whitespace-nowrap">{way.costs}</span>
+						: <span className="sm:whitespace-nowrap">{way.costs}</span>
 					</h2>
 					<ol className="list-decimal pl-5 grid gap-1 my-1 text-lg">
 						{way.does.map((d) => (
