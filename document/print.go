@@ -270,6 +270,9 @@ func (p printing) cuts(c *CutList, doubtful string) {
 		for _, m := range e.Marks {
 			p.line("  "+p.say("print.at", "at", p.show(m.At.Text)), p.say("print.off", "off", p.figure(m.Depth)))
 		}
+		for _, m := range e.Pencils {
+			p.line("  "+p.say("print.at", "at", p.show(m.At.Text)), m.Says)
+		}
 		for _, w := range e.Ways {
 			if !w.Chosen {
 				p.line("  " + p.say("print.means", "means", w.Name, "minutes", message.Lasting(w.Minutes)))

@@ -235,6 +235,9 @@ func (c card) cuts() (list []said) {
 		list = append(list, said{
 			capital(c.voice.Word(message.Edge(e.Side))) + ": " + strings.Join(ends(off), ", "), true,
 		})
+		for _, m := range e.Pencils {
+			list = append(list, said{c.text("card.by-pencil", "at", c.show(m.At.Text), "says", m.Says), false})
+		}
 		more := e.Method
 		if e.Left.MM > 0 {
 			more += "; " + c.text("card.left-on", "left", c.show(e.Left.Text))

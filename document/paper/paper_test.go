@@ -20,9 +20,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"kindmargin/core/frame"
 	"kindmargin/core/job"
 	"kindmargin/core/measure"
 	"kindmargin/core/plan"
+	"kindmargin/core/survey"
 	"kindmargin/demo"
 	"kindmargin/document/template"
 )
@@ -120,6 +122,36 @@ func TestTheDoorCard(t *testing.T) {
 			}
 		}
 	}
+}
+
+// A slab that was stood against its opening and pencilled round: the card says at each mark how far past the pencil the
+// cut lies. It is 12 wider than the opening, so that 5 overlap one jamb and 7 the other.
+func TestTheCardGoesByThePencil(t *testing.T) {
+	j := house(t, 0)
+	i := slices.IndexFunc(j.Openings, func(o job.Opening) bool { return o.ID == "chart" })
+	o := &j.Openings[i]
+	o.Readings, o.Measuring = nil, job.OfferedUp
+	o.Offers = []survey.Offer{{ID: "slab", Width: o.Slab.Width, Length: o.Slab.Length}}
+	for _, m := range []struct {
+		side   frame.Side
+		places []int
+		over   int
+	}{
+		{frame.Hinge, []int{50, 1000, 1950}, 5},
+		{frame.Head, []int{50, 400, 780}, 4},
+		{frame.Lock, []int{50, 1000, 1950}, 7},
+		{frame.Foot, []int{50, 400, 780}, 4},
+	} {
+		for _, at := range m.places {
+			o.Readings = append(o.Readings, survey.Reading{
+				ID: fmt.Sprint(m.side, at), Kind: survey.Gap, Offer: "slab", Side: m.side,
+				At: measure.Length(at) * measure.Millimetre, Value: measure.Length(-m.over) * measure.Millimetre,
+			})
+		}
+	}
+	one, _ := only(t, j, "chart")
+	text := read(t, write(t, "card", "a4", one, nil))[0].text()
+	assert.Regexp(t, `at 90: [0-9.]+ mm past the pencil, into the slab`, text, "2040 less the 1950 up the edge")
 }
 
 // What the chart room's card says, by hand from its readings: its head hangs a millimetre tighter than

@@ -11,6 +11,7 @@ const edge = (side: string, depths: number[]) => ({
 	says: '',
 	left: figure(0),
 	passes: [],
+	pencils: [] as { at: { mm: number; text: { mm: string; in: string } }; says: string }[],
 	marks: depths.map((d, i) => ({ at: { mm: 500 * i, text: text(500 * i) }, depth: figure(d) })),
 });
 const view = (hinge: number[], leaves = 1) =>
@@ -47,6 +48,15 @@ test('a card for each edge that is cut, in the order of the work, then the check
 		'Bottom',
 		'Check it',
 	]);
+});
+
+test('an edge that was pencilled says how far past each line it is cut', () => {
+	const v = view([18, 18, 18, 18, 18]);
+	v.plan.leaves[0]?.cut?.edges[1]?.pencils.push({
+		at: { mm: 50, text: text(50) },
+		says: '1.5 past the pencil',
+	});
+	expect(cardsOf(v)[0]?.says).toContain('At 50: 1.5 past the pencil');
 });
 
 test('what is even is one figure, a taper has its places', () => {

@@ -32,6 +32,7 @@ export function cardsOf(view: OpeningView): Card[] {
 	const first = view.opening?.lock?.when === 'first';
 	const leaves = view.plan.leaves.flatMap((leaf, n) => {
 		const cut = leaf.cut;
+		const unit = view.job?.unit === 'in' ? 'in' : 'mm';
 		const of = many ? say('cards.of-leaf', { jamb: jambName(leaf.jamb) }) : '';
 		const way = view.opening?.tried?.[n]?.hangs.at(-1)?.way ?? 0;
 		// A door that hangs already is cut no more.
@@ -39,7 +40,7 @@ export function cardsOf(view: OpeningView): Card[] {
 		if (!cut) return [];
 		const edges = cut.edges
 			.filter((e) => e.marks.some((m) => m.depth.mm > 0))
-			.flatMap((e) => [...sawCards(leaf, e, n, of), edgeCard(leaf, e, n, of)]);
+			.flatMap((e) => [...sawCards(leaf, e, n, of), edgeCard(leaf, e, n, of, unit)]);
 		// What came hung in its frame is neither cut nor recessed.
 		if (view.plan.lining?.set) {
 			return [
@@ -65,7 +66,7 @@ export function cardsOf(view: OpeningView): Card[] {
 			check,
 			...insertCards(leaf, n, of),
 			...(first ? boreCards(leaf, n, of) : []),
-			...hingeCards(leaf, n, of, view.job?.unit === 'in' ? 'in' : 'mm'),
+			...hingeCards(leaf, n, of, unit),
 			...tryCards(leaf, way, n, of),
 			...(first ? [] : boreCards(leaf, n, of)),
 			...strikeCards(leaf, n, of),
@@ -90,7 +91,7 @@ function frameCards(view: OpeningView): Card[] {
 	);
 }
 
-function edgeCard(leaf: Leaf, e: Edge, n: number, of: string): Card {
+function edgeCard(leaf: Leaf, e: Edge, n: number, of: string, unit: 'mm' | 'in'): Card {
 	const flat = e.side === 'head' || e.side === 'foot';
 	const even = e.marks.every((m) => m.depth.mm === e.marks[0]?.depth.mm);
 	return {
@@ -107,7 +108,10 @@ function edgeCard(leaf: Leaf, e: Edge, n: number, of: string): Card {
 		rows: even
 			? [{ off: e.marks[0]?.depth.text ?? { mm: '', in: '' } }]
 			: e.marks.map((m) => ({ at: m.at.text, off: m.depth.text })),
-		says: [e.says],
+		says: [
+			e.says,
+			...e.pencils.map((m) => say('cards.by-the-pencil', { at: m.at.text[unit], says: m.says })),
+		],
 		strip: e.marks.map((m) => ({ at: m.at.mm, depth: m.depth.mm })),
 		...(e.left.mm > 0 ? { left: e.left.text } : {}),
 	};
