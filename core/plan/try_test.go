@@ -100,6 +100,16 @@ func TestItFitsAndNothingMoreIsAsked(t *testing.T) {
 	assert.False(t, v.Look)
 	assert.True(t, v.Slide, "a packer is slid all round next")
 	assert.Empty(t, v.Ways)
+	bound := o
+	bound.Tried = []job.Tried{{Made: &made, Hangs: []job.Hang{o.Tried[0].Hangs[0]}}}
+	bound.Tried[0].Hangs[0].Bound = true
+	assert.True(t, Solve(house, bound).Leaves[0].Try.Slide, "the gap where it bound was taken away: once more")
+	gap(&bound, frame.Lock, 1250, 1.5)
+	last := &bound.Tried[0].Hangs[0]
+	last.Gaps = slices.Clone(last.Gaps)
+	last.Gaps[len(last.Gaps)-1].Local = true
+	assert.False(t, Solve(house, bound).Leaves[0].Try.Slide, "it is read")
+
 	o.Tried[0].Hangs[0].Slid = true
 	p := Solve(house, o)
 	v = p.Leaves[0].Try

@@ -216,7 +216,7 @@ func (h *tries) task(
 	t := &try.Hung{
 		Margins: m, Ends: h.ends, Least: d.Margins.Least.MM(), Within: d.Kit.FitsWithin().MM(),
 		Pins: h.pins, Out: out, Step: trade.PackStep(d.Unit).MM(), Cut: fit.Common.Cut, Trip: d.Kit.TripMinutes(),
-		With: meansOf(last.With), Slid: last.Slid, Bound: last.Bound || last.Outside, // that does not go in, nothing passes
+		With: meansOf(last.With), Slid: last.Slid, Bound: boundStill(d, last) || last.Outside, // that does not go in, nothing passes
 		Outside: last.Outside,
 	}
 	for _, side := range frame.Sides {
@@ -227,6 +227,13 @@ func (h *tries) task(
 	kind, _ := trade.ConstructionByID(b.Slab.Construction)
 	t.Bent[frame.Lock] = last.Revisit != "" && kind.Framed
 	return t
+}
+
+// boundStill reports whether the gap is still there that was read where a packer bound; by rules 5 it was as any other.
+func boundStill(d site.Opening, h job.Hang) bool {
+	return h.Bound && (d.Rules < site.Rules6 || slices.ContainsFunc(h.Gaps, func(g survey.Reading) bool {
+		return g.Local && g.Struck == ""
+	}))
 }
 
 // bored is a lock that was bored before its edge was down, as the slab hangs now: less than its marks left on, where it
