@@ -151,6 +151,17 @@ function MeansOf({ edge: e }: { edge: Edge }) {
 	);
 }
 
+/** runs are passes over the same stretch, one after the other, told once; numbered from 1. */
+function runs(passes: Edge['passes']) {
+	const list: (Edge['passes'][number] & { first: number; last: number })[] = [];
+	passes.forEach((p, i) => {
+		const same = list.at(-1);
+		if (same && same.from.mm === p.from.mm && same.to.mm === p.to.mm) same.last = i + 1;
+		else list.push({ ...p, first: i + 1, last: i + 1 });
+	});
+	return list;
+}
+
 /** Passes are those of a plane: 1 mm at a time, each a little longer. */
 function Passes({ edge }: { edge: NonNullable<Leaf['cut']>['edges'][number] }) {
 	const even = edge.passes.every(
@@ -167,15 +178,19 @@ function Passes({ edge }: { edge: NonNullable<Leaf['cut']>['edges'][number] }) {
 					}}
 				/>
 			) : (
-				edge.passes.map((p, i) => (
-					<Fragment key={p.from.mm + p.to.mm}>
+				runs(edge.passes).map((r, i, all) => (
+					<Fragment key={r.first}>
 						<span className="whitespace-nowrap">
 							<Phrase
 								id="cut.pass"
-								of={{ number: i + 1, from: <Len text={p.from.text} />, to: <Len text={p.to.text} /> }}
+								of={{
+									number: r.first === r.last ? r.first : `${r.first}–${r.last}`,
+									from: <Len text={r.from.text} />,
+									to: <Len text={r.to.text} />,
+								}}
 							/>
 						</span>
-						{i < edge.passes.length - 1 && ' · '}
+						{i < all.length - 1 && ' · '}
 					</Fragment>
 				))
 			)}
