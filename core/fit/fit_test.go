@@ -384,7 +384,8 @@ func TestAHeadHeldAtItsCornerSparesWood(t *testing.T) {
 	for i := range n {
 		u := reach * float64(i) / (n - 1)
 		rows = append(rows, survey.Row{
-			{Of: survey.Of(frame.Head), At: u, By: 1}, {Of: survey.Of(frame.Head), At: 0, By: -1},
+			{Of: survey.Of(frame.Head), At: u, By: 1},
+			{Of: survey.Of(frame.Head), At: 0, By: -1},
 			{Of: survey.Of(frame.Hinge), At: top, By: u / (top - bottom)},
 			{Of: survey.Of(frame.Hinge), At: bottom, By: -u / (top - bottom)},
 		})

@@ -109,7 +109,7 @@ function Look({ lump }: { lump: () => void }) {
 	const found = leaf.try?.hangs.at(-1)?.gaps.some((g) => g.local) ?? false;
 	return (
 		<AllRound
-			what="looked"
+			field="looked"
 			title={say('try.look-along')}
 			asks={leaf.try?.look ?? ''}
 			why={say('try.look-why')}
@@ -126,7 +126,7 @@ function Slide({ binds }: { binds: () => void }) {
 	const { leaf } = useOpening();
 	return (
 		<AllRound
-			what="slid"
+			field="slid"
 			title={say('try.slide-it-round')}
 			asks={leaf.try?.slide ?? ''}
 			why={say('try.slide-why')}
@@ -141,7 +141,7 @@ function Slide({ binds }: { binds: () => void }) {
 /** AllRound asks for one look or one packer all round the slab: it is well everywhere, or a gap is read where it is not. */
 function AllRound(p: {
 	/** The field of the hang that says that it is well. */
-	what: 'looked' | 'slid';
+	field: 'looked' | 'slid';
 	title: string;
 	asks: string;
 	why: string;
@@ -152,9 +152,9 @@ function AllRound(p: {
 }) {
 	const { leaf, which, save } = useOpening();
 	const [error, attempt] = useAttempt();
-	const path = `/tried/${which - 1}/hangs/${(leaf.try?.hangs.length ?? 1) - 1}/${p.what}`;
+	const path = `/tried/${which - 1}/hangs/${(leaf.try?.hangs.length ?? 1) - 1}/${p.field}`;
 	return (
-		<section aria-label={p.title} className="border-2 border-[var(--rod-edge)] p-3 mb-4" data-round={p.what}>
+		<section aria-label={p.title} className="border-2 border-[var(--rod-edge)] p-3 mb-4" data-round={p.field}>
 			<h2 className="text-xl">{p.title}</h2>
 			<p className="text-lg">{p.asks}</p>
 			<p className="mb-2">{p.why}</p>
