@@ -129,7 +129,11 @@ func held(list []excess, s Sureness) (best float64) {
 	}
 	least := math.Inf(1)
 	for h := best; h <= most; h += heldStep {
-		if on := 2*h + leaveOf(rest, most+h, s.perEdge(true)); on < least { // twice the mean along the head
+		on := 2*h + leaveOf(rest, most+h, s.perEdge(true)) // twice the mean along the head
+		if on > least+heldStep {
+			break // the taper falls ever less
+		}
+		if on < least {
 			best, least = h, on
 		}
 	}
