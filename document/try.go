@@ -30,7 +30,7 @@ type TryOf struct {
 	After    []string    `json:"after" doc:"What follows once the margins are in: flush with the jamb, then the latch."`
 	May      []MayOf     `json:"may" doc:"What may be done to it."`
 	Fits     bool        `json:"fits" doc:"Every margin is in."`
-	Look     string      `json:"look" doc:"Asks to look along the light before anything else; empty where it is not asked."`
+	Look     string      `json:"look" doc:"Asks to look along the light first; empty where it is not asked."`
 	Slide    string      `json:"slide" doc:"Asks for a packer to be slid all round before anything else; empty where it is not asked."`
 	Near     []string    `json:"near" doc:"It hangs as near as it gets: what is out, and what would do better; empty where something is worth doing."`
 	AsIs     float64     `json:"asIs" doc:"Minutes that it likely still takes as it hangs."`

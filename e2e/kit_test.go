@@ -50,7 +50,8 @@ func (u person) pick(field, value string) {
 }
 
 // A saw that was proved on scrap: its offset is refused below nought, and its clamp marks are the cut less a
-// millimetre and the offset: 7 off at the top of the hinge edge, 6 and 128 less what the tape rounds; by a track 128 less.
+// millimetre and the offset: 7 off at the top of the hinge edge, 6 and 128 less what the tape rounds; by a track 128
+// less.
 func TestTheSawOfTheKit(t *testing.T) {
 	u := sit(t, "demo")
 	u.open("/kit/tern-house")

@@ -98,9 +98,13 @@ func (u person) readGaps(w world, api string) (rubs, off int) {
 		if u.count(`[data-round="looked"]`) > 0 {
 			u.click("[data-ill]") // as if the light swung there
 			u.until("the place has the focus", `document.activeElement?.dataset.field === 'gap-at'`)
-			u.keys("1250\r", fmt.Sprintf("%.2f", float64(int(w.gap(*u.opening(api).Tried[0].Made, "lock", 1250)*4+0.5))/4), "\r")
-			u.until("it is kept for its place alone", `document.querySelector('[data-gap-row="gap lock 1250"] [data-lump]') &&
-				document.querySelector('[data-round="looked"]')`)
+			found := w.gap(*u.opening(api).Tried[0].Made, "lock", 1250)
+			u.keys("1250\r", fmt.Sprintf("%.2f", float64(int(found*4+0.5))/4), "\r")
+			u.until(
+				"it is kept for its place alone",
+				`document.querySelector('[data-gap-row="gap lock 1250"] [data-lump]') &&
+					document.querySelector('[data-round="looked"]')`,
+			)
 			u.click("[data-well]")
 			u.until("it was looked along", `!document.querySelector('[data-round="looked"]')`)
 			continue

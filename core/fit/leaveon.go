@@ -171,7 +171,8 @@ func (o Outline) LeaveOn(s Sureness) frame.Each[float64] {
 	return leave
 }
 
-// leaveOf is the least leave-on, in mm, by which the chance that any of some places is over a tolerance is at most risk.
+// leaveOf is the least leave-on, in mm, with which the chance that any of some places is over a tolerance is risk or
+// less.
 func leaveOf(list []excess, tolerance, risk float64) float64 {
 	chance := func(left float64) (p float64) {
 		for _, x := range list {

@@ -234,8 +234,8 @@ func (o opening) look(j job.Job, opening *job.Opening, out *hung, rng *rand.Rand
 // seenNoise is how much an eye strays in telling two gaps apart, a standard deviation in mm.
 const seenNoise = 0.25
 
-// lumps are the places where the light beside a hung slab is seen to swing between two gaps that were read, the furthest
-// place of each stretch, to a centimetre.
+// lumps are the places where the light beside a hung slab is seen to swing between two gaps that were read: the
+// furthest place of each stretch, to a centimetre.
 func (o opening) lumps(d hungSlab, gaps []survey.Reading, rng *rand.Rand) (list []survey.Reading) {
 	for _, side := range frame.Sides {
 		var places []float64
@@ -256,7 +256,8 @@ func (o opening) lumps(d hungSlab, gaps []survey.Reading, rng *rand.Rand) (list 
 			}
 			if most+rng.NormFloat64()*seenNoise > trade.LightSeen {
 				list = append(list, survey.Reading{
-					Kind: survey.Gap, Side: side, At: measure.FromMM(at).Round(10*measure.Millimetre, measure.Nearest), Local: true,
+					Kind: survey.Gap, Side: side, Local: true,
+					At: measure.FromMM(at).Round(10*measure.Millimetre, measure.Nearest),
 				})
 			}
 		}

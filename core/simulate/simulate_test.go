@@ -53,8 +53,8 @@ func TestGapsByHand(t *testing.T) {
 	assert.False(t, plumbOpening().fits(d))
 }
 
-// The light is even beside a plumb door; a lump of 2 mm over a hand's breadth between two gaps is seen at its place, and
-// so is a hollow; one of half a millimetre is not.
+// The light is even beside a plumb door; a lump of 2 mm over a hand's breadth between two gaps is seen at its place,
+// and so is a hollow; one of half a millimetre is not.
 func TestALumpIsSeenWhereItIs(t *testing.T) {
 	var gaps []survey.Reading
 	for _, s := range frame.Sides {

@@ -42,8 +42,8 @@ const (
 )
 
 // Stray is an error of a hung slab along one of its edges: independent and normal at the two ends of a stretch, and
-// linear between; at its second end only; or, where the stretch has no length, constant. One of a side of the opening is
-// at a place, From, which counts up the slab or across it, and falls to nothing within half of BumpWidth.
+// linear between; at its second end only; or, where the stretch has no length, constant. One of a side of the opening
+// is at a place, From, which counts up the slab or across it, and falls to nothing within half of BumpWidth.
 type Stray struct {
 	Of       Strays
 	Side     frame.Side // of OfSide
@@ -131,8 +131,8 @@ func (h Hang) turn(row Row, constant float64, p *Prior, u, by float64) (Row, flo
 	return append(append(row, up...), down...), constant + c + d
 }
 
-// A lump or a hollow of a side is about a hand's breadth long, and stands out by a standard deviation of BumpSigma, both
-// in mm. Common practice.
+// A lump or a hollow of a side is about a hand's breadth long, and stands out by a standard deviation of BumpSigma,
+// both in mm. Common practice.
 const (
 	BumpWidth = 150.0
 	BumpSigma = 2.0

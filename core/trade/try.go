@@ -97,8 +97,8 @@ const LeastPlaned = 200 * measure.Micrometre
 // LeastPacked is the thinnest packer behind a hinge, or depth that it is let in: less is not seen. Common practice.
 const LeastPacked = 200 * measure.Micrometre
 
-// GoesIn is the gap that a slab is planed to at least where it overlaps its frame: as much as a pencil's mark may be off.
-// Common practice.
+// GoesIn is the gap that a slab is planed to at least where it overlaps its frame: as much as a pencil's mark may be
+// off. Common practice.
 const GoesIn = 500 * measure.Micrometre
 
 // Rubs is the gap under which a slab rubs: paint and the roughness of its edges touch. Common practice.

@@ -75,11 +75,7 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 		default:
 			continue
 		}
-		where := side.String()
-		if code == site.MarginMiddle && v.lumpAt(side, stays[1].At) {
-			where = "lump"
-		}
-		args["cause"] = message.ID("cause." + string(code) + "." + where)
+		args["cause"] = v.cause(code, side, stays[1].At)
 		said.Say(site.Care, job.StepTry, at, code, args)
 	}
 	if t.Bored != nil && !t.Down() {

@@ -216,8 +216,8 @@ func (h *tries) task(
 	t := &try.Hung{
 		Margins: m, Ends: h.ends, Least: d.Margins.Least.MM(), Within: d.Kit.FitsWithin().MM(),
 		Pins: h.pins, Out: out, Step: trade.PackStep(d.Unit).MM(), Cut: fit.Common.Cut, Trip: d.Kit.TripMinutes(),
-		With: meansOf(last.With), Slid: last.Slid, Bound: boundStill(d, last) || last.Outside, // that does not go in, nothing passes
-		Outside: last.Outside,
+		With: meansOf(last.With), Slid: last.Slid, Outside: last.Outside,
+		Bound: boundStill(d, last) || last.Outside, // of a slab that does not go in, nothing passes
 	}
 	for _, side := range frame.Sides {
 		t.Wanted[side] = wanted[side].Value.MM()

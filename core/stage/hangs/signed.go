@@ -33,6 +33,15 @@ func tight(d site.Opening, at string, v Try) (said site.Findings) {
 	return said
 }
 
+// cause is the probable cause of a finding about a side, whose tightest place is at so many mm.
+func (t *Try) cause(code site.Code, side frame.Side, at float64) message.ID {
+	where := side.String()
+	if code == site.MarginMiddle && t.lumpAt(side, at) {
+		where = "lump"
+	}
+	return message.ID("cause." + string(code) + "." + where)
+}
+
 // lumpAt reports whether a lump or a hollow was read at a place of a side, in mm.
 func (t *Try) lumpAt(side frame.Side, at float64) bool {
 	for _, h := range t.Hangs {

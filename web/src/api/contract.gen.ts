@@ -3462,7 +3462,7 @@ export interface components {
             hinges: string[];
             /** @description Hinge edge, lock edge. */
             length: components["schemas"]["Length"][];
-            /** @description Asks to look along the light before anything else; empty where it is not asked. */
+            /** @description Asks to look along the light first; empty where it is not asked. */
             look: string;
             /** @description As found, at three places of each side. */
             margins: components["schemas"]["Light"][];

@@ -138,7 +138,7 @@ function Slide({ binds }: { binds: () => void }) {
 	);
 }
 
-/** AllRound asks for one look or one packer all round the slab: it is well everywhere, or a gap is read where it is not. */
+/** AllRound asks for a look or a packer all round the slab: it is well everywhere, or a gap is read where it is not. */
 function AllRound(p: {
 	/** The field of the hang that says that it is well. */
 	field: 'looked' | 'slid';
