@@ -15,6 +15,7 @@ import (
 	"kindmargin/core/job"
 	"kindmargin/core/lock"
 	"kindmargin/core/measure"
+	"kindmargin/core/message"
 	"kindmargin/core/site"
 	"kindmargin/core/slab"
 	"kindmargin/core/stage/hangs"
@@ -153,6 +154,32 @@ func TestALumpStandsForItsPlaceAlone(t *testing.T) {
 		assert.False(t, v.Look)
 		assert.False(t, v.Fits)
 		assert.NotEmpty(t, v.Ways)
+	}
+}
+
+// A lump of the frame can be pared off; one of the floor is the floor's.
+func TestALumpIsParedOffTheFrameAlone(t *testing.T) {
+	for side, cause := range map[frame.Side]message.ID{
+		frame.Lock: "cause.margin-tight-middle.lump", frame.Foot: "cause.margin-tight-middle.foot",
+	} {
+		low := square() // its foot as close as the rest
+		low.Margins.Foot = length(3)
+		o := hungOnce(t, low)
+		for _, ask := range Solve(house, o).Leaves[0].Try.ToRead {
+			r := ask.Reading
+			gap(&o, r.Side, r.At.MM(), 3)
+		}
+		at := map[bool]float64{true: 1250, false: 550}[side == frame.Lock]
+		gap(&o, side, at, 0.5)
+		h := &o.Tried[0].Hangs[0]
+		h.Gaps[len(h.Gaps)-1].Local, h.Looked = true, true
+		var said []any
+		for _, f := range Solve(house, o).Leaves[0].Findings {
+			if f.Code == site.MarginMiddle {
+				said = append(said, f.Args["cause"])
+			}
+		}
+		assert.Equal(t, []any{cause}, said, side)
 	}
 }
 

@@ -75,7 +75,7 @@ func seen(d site.Opening, at string, t *try.Hung, v Try) (said site.Findings) {
 		default:
 			continue
 		}
-		args["cause"] = v.cause(code, side, stays[1].At)
+		args["cause"] = v.cause(d, code, side, stays[1].At)
 		said.Say(site.Care, job.StepTry, at, code, args)
 	}
 	if t.Bored != nil && !t.Down() {

@@ -33,10 +33,12 @@ func tight(d site.Opening, at string, v Try) (said site.Findings) {
 	return said
 }
 
-// cause is the probable cause of a finding about a side, whose tightest place is at so many mm.
-func (t *Try) cause(code site.Code, side frame.Side, at float64) message.ID {
+// cause is the probable cause of a finding about a side, whose tightest place is at so many mm. A lump is pared off a
+// frame, but off no floor, nor off the other leaf of a pair.
+func (t *Try) cause(d site.Opening, code site.Code, side frame.Side, at float64) message.ID {
 	where := side.String()
-	if code == site.MarginMiddle && t.lumpAt(side, at) {
+	framed := side != frame.Foot && (side != frame.Lock || d.Pair == nil)
+	if code == site.MarginMiddle && framed && t.lumpAt(side, at) {
 		where = "lump"
 	}
 	return message.ID("cause." + string(code) + "." + where)
